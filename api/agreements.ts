@@ -1,0 +1,136 @@
+import * as z from 'zod';
+import { AGREEMENT_STATES, LIMIT_POLICIES } from '@core/agreements';
+import {
+  act,
+  Day,
+  Decimal,
+  DocumentRef,
+  Id,
+  IdParam,
+  ItemRef,
+  ListQuery,
+  page,
+  Party,
+  read,
+  Text,
+  TypedDay,
+  TypedDecimal,
+  Address,
+} from './kit';
+
+const State = z.enum(AGREEMENT_STATES);
+
+const Values = z.object({
+  committed: Decimal,
+  released: Decimal,
+  shipped: Decimal,
+  invoiced: Decimal,
+});
+
+export const AgreementRow = z.object({
+  id: Id,
+  number: z.string(),
+  state: State,
+  title: z.string(),
+  customer: Party,
+  currency: z.string(),
+  firstDay: Day,
+  lastDay: Day,
+  values: Values,
+});
+
+export const AgreementLine = z.object({
+  id: Id,
+  lineNo: z.number(),
+  item: ItemRef,
+  listPrice: Decimal,
+  unitPrice: Decimal,
+  committed: Decimal,
+  released: Decimal,
+  shipped: Decimal,
+  invoiced: Decimal,
+});
+
+export const RelatedDocument = z.object({
+  document: DocumentRef,
+  day: Day,
+  note: z.string(),
+  amount: Decimal.nullable(),
+});
+
+export const AgreementSheet = AgreementRow.extend({
+  version: z.number(),
+  signedOn: Day.nullable(),
+  limitPolicy: z.enum(LIMIT_POLICIES),
+  tolerancePercent: Decimal,
+  referenceRequired: z.boolean(),
+  shipTos: z.array(Address),
+  lines: z.array(AgreementLine),
+  documents: z.array(RelatedDocument),
+});
+
+export const listAgreements = read({
+  name: 'listAgreements',
+  path: '/agreements',
+  summary: 'Agreements, newest first.',
+  query: ListQuery.extend({ state: State.optional() }),
+  out: page(AgreementRow),
+});
+
+export const openAgreement = read({
+  name: 'openAgreement',
+  path: '/agreements/:id',
+  summary: 'One agreement with its lines, counters and documents.',
+  params: IdParam,
+  out: AgreementSheet,
+});
+
+const Terms = z.object({
+  customerId: Id.nullable(),
+  title: Text(120),
+  firstDay: TypedDay,
+  lastDay: TypedDay,
+  signedOn: TypedDay,
+  limitPolicy: z.enum(LIMIT_POLICIES),
+  tolerancePercent: TypedDecimal,
+  lines: z
+    .array(
+      z.object({ itemId: Id.nullable(), committed: TypedDecimal, unitPrice: TypedDecimal }),
+    )
+    .max(500),
+});
+
+export const saveAgreement = act({
+  name: 'saveAgreement',
+  summary: 'Make a draft agreement, or change one.',
+  input: Terms.extend({ id: Id.nullable(), version: z.number().int().nullable() }),
+  shown: z.object({ currency: z.string() }),
+});
+
+export const putInForce = act({
+  name: 'putInForce',
+  summary: 'Put a draft agreement in force.',
+  input: z.object({ id: Id, version: z.number().int() }),
+  shown: z.object({ state: State }),
+});
+
+export const releaseAgreement = act({
+  name: 'releaseAgreement',
+  summary: 'Release part of an agreement as a sales order.',
+  input: z.object({
+    agreementId: Id,
+    shipToId: Id.nullable(),
+    customerReference: Text(60),
+    lines: z
+      .array(
+        z.object({ agreementLineId: Id, quantity: TypedDecimal, shipDate: TypedDay }),
+      )
+      .max(500),
+  }),
+  shown: z.object({
+    net: Decimal,
+    lines: z.array(z.object({ agreementLineId: Id, quantity: Decimal, amount: Decimal })),
+    /** What is left on each agreement line after the release; below zero above the limit. */
+    left: z.array(z.object({ agreementLineId: Id, left: Decimal })),
+  }),
+});

@@ -1,0 +1,153 @@
+import * as z from 'zod';
+import {
+  act,
+  Day,
+  Decimal,
+  DocumentRef,
+  Id,
+  IdParam,
+  ItemRef,
+  ListQuery,
+  page,
+  Party,
+  read,
+  Text,
+  TypedDay,
+  TypedDecimal,
+} from './kit';
+
+const Tax = z.object({ taxCode: z.string(), taxRate: Decimal, base: Decimal, tax: Decimal });
+
+export const InvoiceRow = z.object({
+  document: DocumentRef,
+  side: z.enum(['customer', 'vendor']),
+  party: Party,
+  source: DocumentRef,
+  vendorNumber: z.string().nullable(),
+  invoiceDate: Day,
+  dueDate: Day,
+  currency: z.string(),
+  total: Decimal,
+  owed: Decimal,
+});
+
+export const InvoiceSheet = InvoiceRow.extend({
+  openItemId: Id,
+  net: Decimal,
+  tax: Decimal,
+  taxes: z.array(Tax),
+  terms: z.string(),
+  lines: z.array(
+    z.object({
+      item: ItemRef,
+      quantity: Decimal,
+      unitPrice: Decimal,
+      net: Decimal,
+      taxCode: z.string(),
+      /** The shipment or receipt it covers. */
+      covers: DocumentRef,
+      orderLineId: Id.nullable(),
+      /** Vendor invoices: net less the received cost. */
+      difference: Decimal.nullable(),
+    }),
+  ),
+  payments: z.array(z.object({ document: DocumentRef, paidOn: Day, amount: Decimal })),
+});
+
+export const listInvoices = read({
+  name: 'listInvoices',
+  path: '/invoices',
+  summary: 'Customer or vendor invoices, newest first.',
+  query: ListQuery.extend({
+    side: z.enum(['customer', 'vendor']).default('customer'),
+    open: z.enum(['yes']).optional(),
+  }),
+  out: page(InvoiceRow),
+});
+
+export const openCustomerInvoice = read({
+  name: 'openCustomerInvoice',
+  path: '/customer-invoices/:id',
+  summary: 'One customer invoice.',
+  params: IdParam,
+  out: InvoiceSheet,
+});
+
+export const openVendorInvoice = read({
+  name: 'openVendorInvoice',
+  path: '/vendor-invoices/:id',
+  summary: 'One vendor invoice.',
+  params: IdParam,
+  out: InvoiceSheet,
+});
+
+export const invoiceCustomer = act({
+  name: 'invoiceCustomer',
+  summary: 'Invoice the customer for what was shipped on an order and not invoiced.',
+  input: z.object({ orderId: Id }),
+  shown: z.object({
+    currency: z.string(),
+    invoiceDate: Day,
+    dueDate: Day,
+    net: Decimal,
+    tax: Decimal,
+    total: Decimal,
+    taxes: z.array(Tax),
+    lines: z.array(z.object({ orderLineId: Id, quantity: Decimal, unitPrice: Decimal, net: Decimal })),
+  }),
+});
+
+export const enterVendorInvoice = act({
+  name: 'enterVendorInvoice',
+  summary: "Enter the vendor's invoice for what was received and not invoiced.",
+  input: z.object({
+    purchaseId: Id,
+    vendorNumber: Text(60),
+    invoiceDate: TypedDay,
+    lines: z
+      .array(z.object({ purchaseLineId: Id, quantity: TypedDecimal, unitPrice: TypedDecimal }))
+      .max(500),
+  }),
+  shown: z.object({
+    currency: z.string(),
+    dueDate: Day,
+    net: Decimal,
+    tax: Decimal,
+    total: Decimal,
+    received: Decimal,
+    dropDifference: Decimal,
+    stockDifference: Decimal,
+  }),
+});
+
+export const recordPayment = act({
+  name: 'recordPayment',
+  summary: 'A customer paid an invoice, or we paid a vendor, all or part.',
+  input: z.object({ openItemId: Id, amount: TypedDecimal, paidOn: TypedDay }),
+  shown: z.object({ amount: Decimal, side: z.enum(['customer', 'vendor']) }),
+});
+
+export const OpenToInvoice = z.object({
+  purchase: DocumentRef,
+  vendor: Party,
+  currency: z.string(),
+  lines: z.array(
+    z.object({
+      purchaseLineId: Id,
+      lineNo: z.number(),
+      item: ItemRef,
+      open: Decimal,
+      unitPrice: Decimal,
+    }),
+  ),
+  /** The sales order whose invoice comes first, where the company wants it so. */
+  customerFirst: DocumentRef.nullable(),
+});
+
+export const openToInvoice = read({
+  name: 'openToInvoice',
+  path: '/purchases/:id/to-invoice',
+  summary: 'What a vendor has still to invoice on a purchase order.',
+  params: IdParam,
+  out: OpenToInvoice,
+});

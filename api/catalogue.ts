@@ -1,0 +1,32 @@
+import * as z from 'zod';
+import { ROUTES } from '@core/catalogue';
+import { Decimal, Id, IdParam, ItemRef, read } from './kit';
+
+export const ItemChoice = ItemRef.extend({
+  listPrice: Decimal,
+  route: z.enum(ROUTES),
+  routes: z.array(z.enum(ROUTES)),
+  onHand: Decimal,
+});
+
+export const findItems = read({
+  name: 'findItems',
+  path: '/items',
+  summary: 'Items by any part of number or name.',
+  query: z.object({ q: z.string().max(80).default('') }),
+  out: z.object({ rows: z.array(ItemChoice) }),
+});
+
+export const openItem = read({
+  name: 'openItem',
+  path: '/items/:id',
+  summary: 'One item: who sells it to us, what is on hand, its stock entries.',
+  params: IdParam,
+  out: ItemChoice.extend({
+    taxCode: z.string(),
+    stockValue: Decimal,
+    vendors: z.array(
+      z.object({ id: Id, name: z.string(), unitPrice: Decimal, leadDays: z.number(), preferred: z.boolean() }),
+    ),
+  }),
+});

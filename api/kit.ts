@@ -1,0 +1,140 @@
+import * as z from 'zod';
+import { DOCUMENT_KINDS } from '@core/kernel';
+
+export type Schema = z.ZodType;
+
+/** One endpoint of the contract: the router binds it, the client and the OpenAPI document are made from it. */
+export interface Endpoint<
+  Params extends Schema = Schema,
+  Query extends Schema = Schema,
+  Body extends Schema = Schema,
+  Out extends Schema = Schema,
+> {
+  name: string;
+  method: 'GET' | 'POST';
+  /** Path below `/api`, parameters as `:name`. */
+  path: string;
+  summary: string;
+  /** True where it can be called without being signed in. */
+  open: boolean;
+  params: Params;
+  query: Query;
+  body: Body;
+  out: Out;
+}
+
+const nothing = z.object({});
+
+/** A read: `GET`, no body, never changes anything. */
+export function read<
+  Out extends Schema,
+  Params extends Schema = typeof nothing,
+  Query extends Schema = typeof nothing,
+>(definition: {
+  name: string;
+  path: string;
+  summary: string;
+  open?: boolean;
+  params?: Params;
+  query?: Query;
+  out: Out;
+}): Endpoint<Params, Query, typeof nothing, Out> {
+  return {
+    method: 'GET',
+    open: false,
+    body: nothing,
+    params: nothing as unknown as Params,
+    query: nothing as unknown as Query,
+    ...definition,
+  };
+}
+
+/** A post that is no act: signing in and out, choosing a company. */
+export function post<Body extends Schema, Out extends Schema>(definition: {
+  name: string;
+  path: string;
+  summary: string;
+  open?: boolean;
+  body: Body;
+  out: Out;
+}): Endpoint<typeof nothing, typeof nothing, Body, Out> {
+  return { method: 'POST', open: false, params: nothing, query: nothing, ...definition };
+}
+
+/** One act: `POST /acts/<name>` does it, `POST /acts/<name>/preview` shows what it would do. */
+export interface ActEndpoint<Input extends Schema = Schema, Shown extends Schema = Schema> {
+  name: string;
+  summary: string;
+  input: Input;
+  /** What the preview shows of the effects. */
+  shown: Shown;
+}
+
+export function act<Input extends Schema, Shown extends Schema>(
+  definition: ActEndpoint<Input, Shown>,
+): ActEndpoint<Input, Shown> {
+  return definition;
+}
+
+export const Id = z.number().int().positive().max(4_294_967_295);
+export const IdParam = z.object({ id: z.coerce.number().int().positive().max(4_294_967_295) });
+/** Decimal text as it leaves the server. */
+export const Decimal = z.string();
+/** Decimal text as typed: the act says what is wrong with it at its field. */
+export const TypedDecimal = z.string().max(40);
+/** A calendar date as `YYYY-MM-DD`, or as typed: the act says what is wrong with it. */
+export const TypedDay = z.string().max(10).nullable();
+export const Day = z.string();
+export const Text = (most: number) => z.string().max(most);
+
+export const DocumentRef = z.object({ kind: z.enum(DOCUMENT_KINDS), id: Id, number: z.string() });
+export const Party = z.object({ id: Id, number: z.string(), name: z.string() });
+export const ItemRef = z.object({ id: Id, number: z.string(), name: z.string(), unit: z.string() });
+export const Address = z.object({
+  id: Id,
+  label: z.string(),
+  street: z.string(),
+  town: z.string(),
+  postcode: z.string(),
+  country: z.string(),
+});
+
+/** What every act answers: the documents it made, and all it changed, each with its new version where it has one. */
+export const ActResult = z.object({
+  made: z.array(DocumentRef),
+  touched: z.array(DocumentRef),
+});
+
+/** A refusal as it travels: code and field for the program, the sentence for the person. (RFC 9457) */
+export const RefusalOut = z.object({
+  code: z.string(),
+  field: z.string(),
+  facts: z.record(z.string(), z.string()),
+  sentence: z.string(),
+});
+
+export const Problem = z.object({
+  type: z.string(),
+  title: z.string(),
+  status: z.number(),
+  detail: z.string(),
+  refusals: z.array(RefusalOut),
+});
+
+/** The answer of a preview: what stands against the act, what is worth a word, what it would do. */
+export const preview = <Shown extends Schema>(shown: Shown) =>
+  z.object({
+    refusals: z.array(RefusalOut),
+    warnings: z.array(RefusalOut),
+    effects: shown.nullable(),
+  });
+
+export const ListQuery = z.object({
+  /** Words to look for in numbers and names. */
+  q: z.string().max(80).optional(),
+  /** Where the page before ended. */
+  cursor: z.string().max(200).optional(),
+});
+
+export const page = <Row extends Schema>(row: Row) =>
+  z.object({ rows: z.array(row), next: z.string().nullable() });

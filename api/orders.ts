@@ -1,0 +1,139 @@
+import * as z from 'zod';
+import { ROUTES } from '@core/catalogue';
+import { ORDER_STATES } from '@core/orders';
+import {
+  act,
+  Address,
+  Day,
+  Decimal,
+  DocumentRef,
+  Id,
+  IdParam,
+  ItemRef,
+  ListQuery,
+  page,
+  Party,
+  read,
+  Text,
+  TypedDay,
+  TypedDecimal,
+} from './kit';
+import { RelatedDocument } from './agreements';
+
+const State = z.enum(ORDER_STATES);
+export const Route = z.enum(ROUTES);
+
+export const OrderRow = z.object({
+  id: Id,
+  number: z.string(),
+  state: State,
+  customer: Party,
+  agreement: DocumentRef.nullable(),
+  customerReference: z.string(),
+  orderDate: Day,
+  firstShipDate: Day.nullable(),
+  currency: z.string(),
+  net: Decimal,
+  /** Shares of the order's quantity, 0 to 1, for the beads. */
+  shares: z.object({ covered: z.number(), shipped: z.number(), invoiced: z.number() }),
+});
+
+export const OrderLine = z.object({
+  id: Id,
+  lineNo: z.number(),
+  item: ItemRef,
+  agreementLineId: Id.nullable(),
+  quantity: Decimal,
+  cancelled: Decimal,
+  unitPrice: Decimal,
+  listPrice: Decimal,
+  amount: Decimal,
+  taxCode: z.string(),
+  taxRate: Decimal,
+  route: Route,
+  /** Routes this item can go by. */
+  routes: z.array(Route),
+  shipDate: Day,
+  tied: Decimal,
+  shipped: Decimal,
+  invoiced: Decimal,
+  vendorInvoiced: Decimal,
+  paidShare: z.number(),
+  /** In words: who supplies it, or what is missing. */
+  suppliedBy: z.string(),
+  /** The line waits for a purchase. */
+  needsPurchase: z.boolean(),
+  /** Latest day its supply is due, where tied. */
+  supplyDue: Day.nullable(),
+  onHand: Decimal,
+});
+
+export const OrderSheet = OrderRow.extend({
+  version: z.number(),
+  shipTo: Address.nullable(),
+  shipTos: z.array(Address),
+  referenceRequired: z.boolean(),
+  terms: z.string(),
+  lines: z.array(OrderLine),
+  totals: z.object({
+    net: Decimal,
+    tax: Decimal,
+    total: Decimal,
+    taxes: z.array(z.object({ taxCode: z.string(), taxRate: Decimal, base: Decimal, tax: Decimal })),
+  }),
+  documents: z.array(RelatedDocument),
+});
+
+export const listOrders = read({
+  name: 'listOrders',
+  path: '/orders',
+  summary: 'Sales orders, newest first.',
+  query: ListQuery.extend({ state: State.optional() }),
+  out: page(OrderRow),
+});
+
+export const openOrder = read({
+  name: 'openOrder',
+  path: '/orders/:id',
+  summary: 'One sales order with its lines and documents.',
+  params: IdParam,
+  out: OrderSheet,
+});
+
+export const saveOrder = act({
+  name: 'saveOrder',
+  summary: 'Make a draft sales order, or change one.',
+  input: z.object({
+    id: Id.nullable(),
+    version: z.number().int().nullable(),
+    customerId: Id.nullable(),
+    shipToId: Id.nullable(),
+    customerReference: Text(60),
+    lines: z
+      .array(
+        z.object({
+          id: Id.nullable(),
+          itemId: Id.nullable(),
+          quantity: TypedDecimal,
+          shipDate: TypedDay,
+          route: Route,
+        }),
+      )
+      .max(500),
+  }),
+  shown: z.object({ net: Decimal }),
+});
+
+export const confirmOrder = act({
+  name: 'confirmOrder',
+  summary: 'Confirm a draft sales order.',
+  input: z.object({ id: Id, version: z.number().int() }),
+  shown: z.object({ state: State }),
+});
+
+export const cancelOrder = act({
+  name: 'cancelOrder',
+  summary: 'Cancel a sales order nothing was bought for or shipped on.',
+  input: z.object({ id: Id, version: z.number().int() }),
+  shown: z.object({ state: State }),
+});

@@ -1,0 +1,63 @@
+import * as z from 'zod';
+import { Address, Day, Decimal, DocumentRef, Id, IdParam, Party, read } from './kit';
+
+const OpenItem = z.object({
+  invoice: DocumentRef,
+  source: DocumentRef,
+  dueDate: Day,
+  amount: Decimal,
+  settled: Decimal,
+  owed: Decimal,
+});
+
+export const CustomerSheet = Party.extend({
+  phone: z.string(),
+  currency: z.string(),
+  terms: z.string(),
+  referenceRequired: z.boolean(),
+  shipTos: z.array(Address),
+  balance: Decimal,
+  openItems: z.array(OpenItem),
+  agreements: z.array(z.object({ document: DocumentRef, state: z.string(), lastDay: Day, title: z.string() })),
+});
+
+export const VendorSheet = Party.extend({
+  phone: z.string(),
+  currency: z.string(),
+  terms: z.string(),
+  balance: Decimal,
+  openItems: z.array(OpenItem),
+  items: z.array(
+    z.object({ id: Id, number: z.string(), name: z.string(), unitPrice: Decimal, leadDays: z.number(), preferred: z.boolean() }),
+  ),
+});
+
+export const PartyChoice = Party.extend({
+  detail: z.string(),
+  referenceRequired: z.boolean(),
+  shipTos: z.array(Address),
+});
+
+export const findCustomers = read({
+  name: 'findCustomers',
+  path: '/customers',
+  summary: 'Customers by any part of name, number or phone.',
+  query: z.object({ q: z.string().max(80).default('') }),
+  out: z.object({ rows: z.array(PartyChoice) }),
+});
+
+export const openCustomer = read({
+  name: 'openCustomer',
+  path: '/customers/:id',
+  summary: 'A customer with balance and open items.',
+  params: IdParam,
+  out: CustomerSheet,
+});
+
+export const openVendor = read({
+  name: 'openVendor',
+  path: '/vendors/:id',
+  summary: 'A vendor with balance and open items.',
+  params: IdParam,
+  out: VendorSheet,
+});

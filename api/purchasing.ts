@@ -1,0 +1,61 @@
+import * as z from 'zod';
+import { Address, Day, Decimal, DocumentRef, Id, IdParam, ItemRef, ListQuery, page, Party, read } from './kit';
+import { RelatedDocument } from './agreements';
+
+const State = z.enum(['draft', 'placed', 'closed', 'cancelled']);
+
+export const PurchaseRow = z.object({
+  id: Id,
+  number: z.string(),
+  state: State,
+  vendor: Party,
+  /** The customer a drop shipment goes to; null for our own location. */
+  customer: Party.nullable(),
+  orderDate: Day,
+  firstDueDate: Day.nullable(),
+  currency: z.string(),
+  net: Decimal,
+  shares: z.object({ received: z.number(), invoiced: z.number() }),
+});
+
+export const PurchaseLine = z.object({
+  id: Id,
+  lineNo: z.number(),
+  item: ItemRef,
+  quantity: Decimal,
+  unitPrice: Decimal,
+  amount: Decimal,
+  dueDate: Day,
+  received: Decimal,
+  invoiced: Decimal,
+  /** The sales line it is tied to. */
+  forOrder: DocumentRef.nullable(),
+  orderLineId: Id.nullable(),
+  orderLineNo: z.number().nullable(),
+  orderState: z.string().nullable(),
+  differs: z.string(),
+});
+
+export const PurchaseSheet = PurchaseRow.extend({
+  version: z.number(),
+  shipTo: Address.nullable(),
+  terms: z.string(),
+  lines: z.array(PurchaseLine),
+  documents: z.array(RelatedDocument),
+});
+
+export const listPurchases = read({
+  name: 'listPurchases',
+  path: '/purchases',
+  summary: 'Purchase orders, newest first.',
+  query: ListQuery.extend({ state: State.optional() }),
+  out: page(PurchaseRow),
+});
+
+export const openPurchase = read({
+  name: 'openPurchase',
+  path: '/purchases/:id',
+  summary: 'One purchase order with its lines and documents.',
+  params: IdParam,
+  out: PurchaseSheet,
+});

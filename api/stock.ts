@@ -1,0 +1,73 @@
+import * as z from 'zod';
+import { act, Day, Decimal, DocumentRef, Id, IdParam, ItemRef, Party, read, TypedDecimal } from './kit';
+
+const MoveLines = z.array(z.object({ lineId: Id, quantity: TypedDecimal })).max(500);
+
+const Moved = z.object({
+  receipts: z.array(
+    z.object({
+      purchaseId: Id,
+      cost: Decimal,
+      parts: z.array(z.object({ purchaseLineId: Id, orderLineId: Id, quantity: Decimal })),
+    }),
+  ),
+  shipments: z.array(
+    z.object({
+      orderId: Id,
+      cost: Decimal,
+      parts: z.array(z.object({ orderLineId: Id, quantity: Decimal })),
+    }),
+  ),
+});
+
+export const receiveGoods = act({
+  name: 'receiveGoods',
+  summary: 'Receive a purchase order, all or part; a drop shipment is shipped by the same act.',
+  input: z.object({ purchaseId: Id, lines: MoveLines }),
+  shown: Moved,
+});
+
+export const shipLines = act({
+  name: 'shipLines',
+  summary: 'Ship lines of a sales order, all or part; a drop shipment is received by the same act.',
+  input: z.object({ orderId: Id, lines: MoveLines }),
+  shown: Moved,
+});
+
+const MovementLine = z.object({
+  item: ItemRef,
+  quantity: Decimal,
+  unitCost: Decimal,
+  cost: Decimal,
+  orderLineId: Id.nullable(),
+  source: DocumentRef,
+  sourceLineNo: z.number(),
+  /** The other half of a drop shipment. */
+  otherHalf: DocumentRef.nullable(),
+});
+
+export const MovementSheet = z.object({
+  document: DocumentRef,
+  party: Party,
+  source: DocumentRef,
+  postedOn: Day,
+  currency: z.string(),
+  cost: Decimal,
+  lines: z.array(MovementLine),
+});
+
+export const openReceipt = read({
+  name: 'openReceipt',
+  path: '/receipts/:id',
+  summary: 'One receipt with its lines.',
+  params: IdParam,
+  out: MovementSheet,
+});
+
+export const openShipment = read({
+  name: 'openShipment',
+  path: '/shipments/:id',
+  summary: 'One shipment with its lines.',
+  params: IdParam,
+  out: MovementSheet,
+});

@@ -1,0 +1,37 @@
+import * as z from 'zod';
+import { Decimal, DocumentRef, Id, read } from './kit';
+
+export const TODAY_KINDS = [
+  'agreement-draft',
+  'order-draft',
+  'line-without-supply',
+  'purchase-due',
+  'not-invoiced',
+  'vendor-not-invoiced',
+  'agreement-past',
+  'purchase-coming',
+  'invoice-owed',
+] as const;
+
+export const TodayRow = z.object({
+  band: z.enum(['now', 'coming', 'waiting']),
+  kind: z.enum(TODAY_KINDS),
+  document: DocumentRef,
+  party: z.string(),
+  /** How many lines or documents the row stands for, where more than one. */
+  count: z.number(),
+  day: z.string().nullable(),
+  amount: Decimal.nullable(),
+  currency: z.string(),
+  share: z.number(),
+  /** An order line whose thread the dock shows. */
+  orderLineId: Id.nullable(),
+});
+export type TodayRow = z.infer<typeof TodayRow>;
+
+export const today = read({
+  name: 'today',
+  path: '/today',
+  summary: 'What needs a person now, what comes up, what waits for others.',
+  out: z.object({ rows: z.array(TodayRow), more: z.number() }),
+});

@@ -1,0 +1,21 @@
+export { elapsedShare, leftOf, leftUnderLimit, pace } from './progress';
+export {
+  agreementRefusals,
+  decideRelease,
+  type ReleasableLine,
+  type ReleaseAsked,
+  type ReleaseEffects,
+  type ReleaseGround,
+} from './release';
+export {
+  aboveZero,
+  AGREEMENT_STATES,
+  decideInForce,
+  decideTerms,
+  LIMIT_POLICIES,
+  type AgreementEffects,
+  type AgreementGround,
+  type AgreementState,
+  type AgreementTerms,
+  type LimitPolicy,
+} from './terms';

@@ -1,0 +1,56 @@
+import { currencyPlaces, dec, isDecimalText, isDay, roundHalfAway, type Day } from '@core/kernel';
+import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
+
+export interface PaymentGround {
+  side: 'customer' | 'vendor';
+  /** The open item being settled. */
+  openItemId: number;
+  partyId: number;
+  invoice: string;
+  currency: string;
+  owed: string;
+}
+
+export interface PaymentEffects {
+  side: 'customer' | 'vendor';
+  openItemId: number;
+  partyId: number;
+  currency: string;
+  paidOn: Day;
+  amount: string;
+}
+
+/** A payment of one invoice, all or part, never more than is owed on it. // P3 */
+export function decidePayment(
+  ground: PaymentGround,
+  typed: { amount: string; paidOn: Day | null },
+): Decision<PaymentEffects> {
+  const refusals: Refusal[] = [];
+  const what = 'The amount';
+  if (!isDecimalText(typed.amount, 'price')) {
+    refusals.push(refuse('not-a-number', 'amount', { what }));
+  } else if (dec(typed.amount).lte(0)) {
+    refusals.push(refuse('not-above-zero', 'amount', { what }));
+  } else if (!dec(typed.amount).eq(roundHalfAway(dec(typed.amount), currencyPlaces(ground.currency)))) {
+    refusals.push(refuse('not-a-number', 'amount', { what: `${what} in ${ground.currency}` }));
+  } else if (dec(typed.amount).gt(ground.owed)) {
+    refusals.push(
+      refuse('above-owed', 'amount', {
+        invoice: ground.invoice,
+        asked: dec(typed.amount).toFixed(currencyPlaces(ground.currency)),
+        owed: dec(ground.owed).toFixed(currencyPlaces(ground.currency)),
+      }),
+    );
+  }
+  if (typed.paidOn === null || !isDay(typed.paidOn)) {
+    refusals.push(refuse('not-a-day', 'paidOn', { what: 'The day paid' }));
+  }
+  return decided(refusals, () => ({
+    side: ground.side,
+    openItemId: ground.openItemId,
+    partyId: ground.partyId,
+    currency: ground.currency,
+    paidOn: typed.paidOn!,
+    amount: typed.amount,
+  }));
+}

@@ -1,0 +1,236 @@
+import {
+  addDays,
+  currencyPlaces,
+  dec,
+  documentTotals,
+  isDecimalText,
+  isDay,
+  least,
+  roundHalfAway,
+  sum,
+  ZERO,
+  type Day,
+  type Dec,
+} from '@core/kernel';
+import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
+import type { InvoiceTax } from './customer-invoice';
+
+/** A receipt line the vendor has not wholly invoiced, oldest first. */
+export interface ReceivedLine {
+  receiptLineId: number;
+  purchaseLineId: number;
+  lineNo: number;
+  /** Received on this line and not invoiced. */
+  open: string;
+  /** Received cost still waiting for an invoice; for the whole of `open`. */
+  openCost: string;
+  unitCost: string;
+  drop: boolean;
+  /** True for a drop shipment whose customer is not invoiced for this part yet. */
+  customerWaits: boolean;
+  orderNumber: string | null;
+  taxCode: string;
+  taxCodeId: number;
+  taxRate: string;
+}
+
+export interface VendorInvoiceGround {
+  purchase: { id: number; number: string; vendorId: number; currency: string };
+  vendor: { name: string; termsDays: number };
+  lines: readonly ReceivedLine[];
+  /** Our number of the invoice that has this vendor's number already. */
+  usedBy: string | null;
+  /** The company invoices the customer of a drop shipment first. */
+  customerFirst: boolean;
+}
+
+export interface VendorInvoiceTyped {
+  vendorNumber: string;
+  invoiceDate: Day | null;
+  lines: { purchaseLineId: number; quantity: string; unitPrice: string }[];
+}
+
+export interface VendorInvoiceEffects {
+  purchaseId: number;
+  vendorId: number;
+  vendorNumber: string;
+  currency: string;
+  invoiceDate: Day;
+  dueDate: Day;
+  net: string;
+  tax: string;
+  total: string;
+  received: string;
+  dropDifference: string;
+  stockDifference: string;
+  taxes: InvoiceTax[];
+  lines: {
+    receiptLineId: number;
+    purchaseLineId: number;
+    quantity: string;
+    unitPrice: string;
+    net: string;
+    /** Received cost this part clears. */
+    received: string;
+    taxCodeId: number;
+    taxRate: string;
+  }[];
+}
+
+type Matched = VendorInvoiceEffects['lines'][number] & { taxCode: string; drop: boolean };
+
+/**
+ * The vendor's invoice for what was received: matched to receipts oldest first, in parts if need be.
+ * Its own number is needed and is unique for the vendor. // P3 P4 P7
+ */
+export function decideVendorInvoice(
+  ground: VendorInvoiceGround,
+  typed: VendorInvoiceTyped,
+  workDate: Day,
+): Decision<VendorInvoiceEffects> {
+  const refusals = headRefusals(ground, typed, workDate);
+  const matched: Matched[] = [];
+  const wanted = typed.lines
+    .map((line, index) => ({ ...line, index }))
+    .filter((line) => line.quantity.trim() !== '');
+  if (ground.lines.every((line) => dec(line.open).lte(0))) {
+    refusals.push(refuse('nothing-to-invoice', '', { document: ground.purchase.number }));
+  } else if (wanted.length === 0) {
+    refusals.push(refuse('nothing-asked', 'lines', { what: 'a quantity' }));
+  }
+  for (const line of wanted) {
+    const found = lineRefusals(ground, line);
+    refusals.push(...found);
+    if (found.length === 0) matched.push(...match(ground, line));
+  }
+  return decided(refusals, () => effectsOf(ground, typed, matched));
+}
+
+function headRefusals(
+  ground: VendorInvoiceGround,
+  typed: VendorInvoiceTyped,
+  workDate: Day,
+): Refusal[] {
+  const refusals: Refusal[] = [];
+  const number = typed.vendorNumber.trim();
+  if (number === '') {
+    refusals.push(refuse('required', 'vendorNumber', { what: "The vendor's own invoice number" }));
+  } else if (ground.usedBy) {
+    refusals.push(
+      refuse('vendor-number-used', 'vendorNumber', {
+        vendor: ground.vendor.name,
+        number,
+        invoice: ground.usedBy,
+      }),
+    );
+  }
+  if (typed.invoiceDate === null) {
+    refusals.push(refuse('required', 'invoiceDate', { what: 'The invoice date' }));
+  } else if (!isDay(typed.invoiceDate) || typed.invoiceDate > workDate) {
+    refusals.push(refuse('not-a-day', 'invoiceDate', { what: 'An invoice date after the work date' }));
+  }
+  const waits = ground.lines.find((line) => line.customerWaits);
+  if (ground.customerFirst && waits?.orderNumber) {
+    refusals.push(refuse('customer-invoice-first', '', { order: waits.orderNumber }));
+  }
+  return refusals;
+}
+
+function lineRefusals(
+  ground: VendorInvoiceGround,
+  line: { purchaseLineId: number; quantity: string; unitPrice: string; index: number },
+): Refusal[] {
+  const at = (field: string) => `lines.${line.index}.${field}`;
+  const received = ground.lines.filter((each) => each.purchaseLineId === line.purchaseLineId);
+  if (received.length === 0) return [refuse('unknown', at('purchaseLineId'), { what: 'This line' })];
+  const refusals: Refusal[] = [];
+  if (!isDecimalText(line.unitPrice, 'price') || dec(line.unitPrice).lt(0)) {
+    refusals.push(refuse('not-a-number', at('unitPrice'), { what: 'The price' }));
+  }
+  const open = sum(received.map((each) => dec(each.open)));
+  if (!isDecimalText(line.quantity, 'quantity')) {
+    refusals.push(refuse('not-a-number', at('quantity'), { what: 'The quantity' }));
+  } else if (dec(line.quantity).lte(0)) {
+    refusals.push(refuse('not-above-zero', at('quantity'), { what: 'The quantity' }));
+  } else if (dec(line.quantity).gt(open)) {
+    refusals.push(
+      refuse('above-received', at('quantity'), {
+        purchase: ground.purchase.number,
+        line: String(received[0]!.lineNo),
+        asked: line.quantity,
+        open: open.toFixed(),
+      }),
+    );
+  }
+  return refusals;
+}
+
+function match(
+  ground: VendorInvoiceGround,
+  line: { purchaseLineId: number; quantity: string; unitPrice: string },
+): Matched[] {
+  const places = currencyPlaces(ground.purchase.currency);
+  const price = dec(line.unitPrice);
+  const matched: Matched[] = [];
+  let rest = dec(line.quantity);
+  let reached: Dec = ZERO;
+  for (const received of ground.lines) {
+    if (received.purchaseLineId !== line.purchaseLineId) continue;
+    const piece = least(rest, dec(received.open));
+    if (piece.lte(0)) continue;
+    rest = rest.minus(piece);
+    const before = roundHalfAway(reached.times(price), places);
+    reached = reached.plus(piece);
+    const cost = piece.eq(received.open)
+      ? dec(received.openCost)
+      : roundHalfAway(piece.times(received.unitCost), places);
+    matched.push({
+      receiptLineId: received.receiptLineId,
+      purchaseLineId: line.purchaseLineId,
+      quantity: piece.toFixed(),
+      unitPrice: line.unitPrice,
+      net: roundHalfAway(reached.times(price), places).minus(before).toFixed(),
+      received: cost.toFixed(),
+      taxCodeId: received.taxCodeId,
+      taxCode: received.taxCode,
+      taxRate: received.taxRate,
+      drop: received.drop,
+    });
+  }
+  return matched;
+}
+
+function effectsOf(
+  ground: VendorInvoiceGround,
+  typed: VendorInvoiceTyped,
+  matched: readonly Matched[],
+): VendorInvoiceEffects {
+  const { purchase, vendor } = ground;
+  const totals = documentTotals(
+    matched.map((line) => ({ ...line, net: dec(line.net) })),
+    purchase.currency,
+  );
+  const difference = (drop: boolean) =>
+    sum(matched.filter((line) => line.drop === drop).map((line) => dec(line.net).minus(line.received)));
+  return {
+    purchaseId: purchase.id,
+    vendorId: purchase.vendorId,
+    vendorNumber: typed.vendorNumber.trim(),
+    currency: purchase.currency,
+    invoiceDate: typed.invoiceDate!,
+    dueDate: addDays(typed.invoiceDate!, vendor.termsDays),
+    net: totals.net.toFixed(),
+    tax: totals.tax.toFixed(),
+    total: totals.total.toFixed(),
+    received: sum(matched.map((line) => dec(line.received))).toFixed(),
+    dropDifference: difference(true).toFixed(),
+    stockDifference: difference(false).toFixed(),
+    taxes: totals.taxes.map((tax) => ({
+      taxCode: tax.taxCode,
+      taxRate: tax.taxRate,
+      base: tax.base.toFixed(),
+      tax: tax.tax.toFixed(),
+    })),
+    lines: matched.map(({ taxCode: _taxCode, drop: _drop, ...line }) => line),
+  };
+}

@@ -1,0 +1,1 @@
+export { ROUTE_NAMES, routeFits, ROUTES, type Route } from './route';

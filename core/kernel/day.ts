@@ -1,0 +1,87 @@
+import {
+  addDays as addDaysTo,
+  differenceInCalendarDays,
+  format,
+  isValid,
+  parse,
+  parseISO,
+} from 'date-fns';
+
+/** A plain calendar date as `YYYY-MM-DD`: no time, no zone. */
+export type Day = string;
+
+/** True for a real date from 1900 to 2199 written `YYYY-MM-DD`. */
+export function isDay(text: string): boolean {
+  return /^(19|20|21)\d\d-\d\d-\d\d$/.test(text) && isValid(parseISO(text));
+}
+
+export function addDays(day: Day, days: number): Day {
+  return format(addDaysTo(parseISO(day), days), 'yyyy-MM-dd');
+}
+
+/** Days from `from` to `to`; negative where `to` is earlier. */
+export function daysBetween(from: Day, to: Day): number {
+  return differenceInCalendarDays(parseISO(to), parseISO(from));
+}
+
+/** `Thu 11 Mar`, with the year where it is not the work date's. */
+export function dayText(day: Day, workDate: Day): string {
+  return format(parseISO(day), day.slice(0, 4) === workDate.slice(0, 4) ? 'EEE d MMM' : 'EEE d MMM yyyy');
+}
+
+/** `Monday 1 March`, for titles. */
+export function longDayText(day: Day): string {
+  return format(parseISO(day), 'EEEE d MMMM');
+}
+
+const WEEKDAYS = ['sun', 'mon', 'tue', 'wed', 'thu', 'fri', 'sat'];
+
+/**
+ * A date as people type it, read against the work date:
+ * `11/3` and `11 mar` (the nearest such day not more than half a year back), `11/3/27`, `2027-03-11`,
+ * `+5` and `-2` (days from the work date), `fri` (the next such weekday after the work date), `today`.
+ * Null where it is none of these.
+ */
+export function readTypedDay(typed: string, workDate: Day): Day | null {
+  const text = typed.trim().toLowerCase();
+  if (text === '') return null;
+  if (text === 'today' || text === '.') return workDate;
+  if (isDay(text)) return text;
+  const shift = /^([+-])(\d{1,4})$/.exec(text);
+  if (shift) return addDays(workDate, (shift[1] === '-' ? -1 : 1) * Number(shift[2]));
+  const weekday = WEEKDAYS.findIndex((name) => text.length >= 2 && text.length <= 3 && name.startsWith(text));
+  if (weekday >= 0) {
+    const ahead = (weekday - parseISO(workDate).getDay() + 7) % 7;
+    return addDays(workDate, ahead === 0 ? 7 : ahead);
+  }
+  return withYear(text, workDate) ?? withoutYear(text, workDate);
+}
+
+function withYear(text: string, workDate: Day): Day | null {
+  for (const pattern of ['d/M/yyyy', 'd/M/yy', 'd.M.yyyy', 'd.M.yy', 'd MMM yyyy', 'EEE d MMM yyyy']) {
+    const found = tryPattern(text, pattern, workDate);
+    if (found && isDay(found)) return found;
+  }
+  return null;
+}
+
+function withoutYear(text: string, workDate: Day): Day | null {
+  for (const pattern of ['d/M', 'd.M', 'd MMM', 'EEE d MMM']) {
+    const thisYear = tryPattern(text, pattern, workDate);
+    if (!thisYear) continue;
+    const year = Number(workDate.slice(0, 4));
+    const candidates = [year - 1, year, year + 1]
+      .map((each) => `${each}${thisYear.slice(4)}`)
+      .filter((day) => isDay(day) && daysBetween(workDate, day) > -183);
+    return candidates.sort()[0] ?? null;
+  }
+  return null;
+}
+
+function tryPattern(text: string, pattern: string, workDate: Day): Day | null {
+  // The weekday of a year-less date need not fit the work date's year: read without it.
+  const bare = pattern.startsWith('EEE ') ? text.replace(/^[a-z]{3} /, '') : text;
+  if (pattern.startsWith('EEE ') && bare === text) return null;
+  const found = parse(bare, pattern.replace('EEE ', ''), parseISO(workDate));
+  return isValid(found) ? format(found, 'yyyy-MM-dd') : null;
+}

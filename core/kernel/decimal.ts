@@ -1,0 +1,78 @@
+import Big from 'big.js';
+
+/** An exact decimal. Quantities carry at most 5 places, prices 4, totals the currency's own places. */
+export type Dec = Big;
+
+/** What a value is of, which sets how many places it may carry. */
+export type DecimalKind = 'quantity' | 'price' | 'percent';
+
+const MOST_PLACES: Record<DecimalKind, number> = { quantity: 5, price: 4, percent: 2 };
+const BOUND: Record<DecimalKind, Big> = {
+  quantity: new Big('1e10'),
+  price: new Big('1e10'),
+  percent: new Big('1e3'),
+};
+
+export const ZERO: Dec = new Big(0);
+
+/** Exact value of a decimal text or integer. Throws on anything else: for values already checked at the door. */
+export function dec(value: string | number | Dec): Dec {
+  if (typeof value === 'number' && !Number.isInteger(value)) {
+    throw new RangeError(`a decimal must come as text, got the float ${value}`);
+  }
+  return new Big(value);
+}
+
+/**
+ * True where the text is a plain decimal (`12`, `-0.5`) of at most `MOST_PLACES` places
+ * and below 10 thousand million (percent: below 1,000).
+ */
+export function isDecimalText(text: string, kind: DecimalKind): boolean {
+  const places = MOST_PLACES[kind];
+  if (!new RegExp(`^-?\\d{1,13}(\\.\\d{1,${places}})?$`).test(text)) return false;
+  return new Big(text).abs().lt(BOUND[kind]);
+}
+
+/**
+ * What a person typed, as decimal text: spaces and thousands commas are dropped (`1,250.5` is `1250.5`).
+ * Null where it is not a number of that kind.
+ */
+export function readTypedDecimal(typed: string, kind: DecimalKind): string | null {
+  const trimmed = typed.trim();
+  if (trimmed.includes(',') && !/^-?\d{1,3}(,\d{3})+(\.\d+)?$/.test(trimmed)) return null;
+  const plain = trimmed.replaceAll(',', '').replaceAll(' ', '');
+  const text = plain.startsWith('.') ? `0${plain}` : plain;
+  return isDecimalText(text, kind) ? text : null;
+}
+
+/** Rounds half away from zero: 2.345 to 2 places is 2.35, -2.345 is -2.35. // P7 */
+export function roundHalfAway(value: Dec, places: number): Dec {
+  return value.round(places, Big.roundHalfUp);
+}
+
+/** Sum of exact values; zero for none. */
+export function sum(values: Iterable<Dec>): Dec {
+  let total = ZERO;
+  for (const value of values) total = total.plus(value);
+  return total;
+}
+
+export function least(a: Dec, b: Dec): Dec {
+  return a.lte(b) ? a : b;
+}
+
+export function most(a: Dec, b: Dec): Dec {
+  return a.gte(b) ? a : b;
+}
+
+/** Part ÷ whole as a number within 0 to 1, for drawing only; 0 where the whole is 0. */
+export function share(part: Dec | string, whole: Dec | string): number {
+  const of = dec(whole);
+  if (of.lte(0)) return 0;
+  return Math.min(1, Math.max(0, Number(dec(part).div(of))));
+}
+
+/** Decimal text with no exponent and no needless zeros: `12.50000` is `12.5`. */
+export function decimalText(value: Dec | string): string {
+  return dec(value).toFixed();
+}

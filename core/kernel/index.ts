@@ -1,0 +1,33 @@
+export { assert } from './assert';
+export {
+  dec,
+  decimalText,
+  isDecimalText,
+  least,
+  most,
+  readTypedDecimal,
+  roundHalfAway,
+  share,
+  sum,
+  ZERO,
+  type Dec,
+  type DecimalKind,
+} from './decimal';
+export { addDays, daysBetween, dayText, isDay, longDayText, readTypedDay, type Day } from './day';
+export {
+  DOCUMENT_KINDS,
+  DOCUMENT_NAMES,
+  documentNumber,
+  type DocumentKind,
+  type DocumentRef,
+} from './document';
+export {
+  currencyPlaces,
+  documentTotals,
+  lineAmount,
+  sliceAmount,
+  taxTotals,
+  type DocumentTotals,
+  type Taxed,
+  type TaxTotal,
+} from './money';

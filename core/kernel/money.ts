@@ -1,0 +1,76 @@
+import { dec, roundHalfAway, sum, ZERO, type Dec } from './decimal';
+
+/** Places of the currencies that do not have two (ISO 4217). */
+const OTHER_PLACES: Record<string, number> = { JPY: 0, KRW: 0, VND: 0, IDR: 2, KWD: 3, BHD: 3 };
+
+/** Decimal places of a currency's totals, by ISO 4217 code; 2 unless known otherwise. */
+export function currencyPlaces(currency: string): number {
+  return OTHER_PLACES[currency] ?? 2;
+}
+
+/** Quantity × price in the currency's places, half away from zero. */
+export function lineAmount(quantity: Dec, price: Dec, currency: string): Dec {
+  return roundHalfAway(quantity.times(price), currencyPlaces(currency));
+}
+
+/**
+ * Amount of the slice of a line that runs from quantity `from` to quantity `to`.
+ * Slices laid end to end always sum to the amount of the whole line, to the cent.
+ */
+export function sliceAmount(from: Dec, to: Dec, price: Dec, currency: string): Dec {
+  return lineAmount(to, price, currency).minus(lineAmount(from, price, currency));
+}
+
+export interface Taxed {
+  taxCode: string;
+  /** Per cent, as decimal text. */
+  taxRate: string;
+  net: Dec;
+}
+
+export interface TaxTotal {
+  taxCode: string;
+  taxRate: string;
+  base: Dec;
+  tax: Dec;
+}
+
+/**
+ * Tax of a document: rounded once per tax code over the sum of its lines, half away from zero. // P7
+ * Codes come in the order of their first line.
+ */
+export function taxTotals(lines: readonly Taxed[], currency: string): TaxTotal[] {
+  const byCode = new Map<string, TaxTotal>();
+  for (const line of lines) {
+    const total = byCode.get(line.taxCode) ?? {
+      taxCode: line.taxCode,
+      taxRate: line.taxRate,
+      base: ZERO,
+      tax: ZERO,
+    };
+    total.base = total.base.plus(line.net);
+    byCode.set(line.taxCode, total);
+  }
+  for (const total of byCode.values()) {
+    total.tax = roundHalfAway(
+      total.base.times(dec(total.taxRate)).div(100),
+      currencyPlaces(currency),
+    );
+  }
+  return [...byCode.values()];
+}
+
+export interface DocumentTotals {
+  net: Dec;
+  tax: Dec;
+  total: Dec;
+  taxes: TaxTotal[];
+}
+
+/** Net, tax by code and total of a document's lines. // P7 */
+export function documentTotals(lines: readonly Taxed[], currency: string): DocumentTotals {
+  const taxes = taxTotals(lines, currency);
+  const net = sum(lines.map((line) => line.net));
+  const tax = sum(taxes.map((each) => each.tax));
+  return { net, tax, total: net.plus(tax), taxes };
+}

@@ -1,0 +1,17 @@
+export {
+  decideCancel,
+  decideConfirm,
+  type CancelEffects,
+  type CancelGround,
+  type ConfirmGround,
+} from './confirm';
+export {
+  decideOrder,
+  ORDER_STATES,
+  type OrderEffects,
+  type OrderGround,
+  type OrderItem,
+  type OrderLineNow,
+  type OrderState,
+  type OrderTyped,
+} from './order';

@@ -1,0 +1,2 @@
+export { decided, type Decision } from './decision';
+export { refuse, sentenceOf, sentences, type Refusal, type RefusalCode } from './sentences';

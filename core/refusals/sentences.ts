@@ -1,0 +1,126 @@
+import { decimalText } from '@core/kernel';
+
+const n = (text: string) => decimalText(text);
+
+/**
+ * Every refusal there is: its code, the facts it carries, and the one sentence that says
+ * what, why and the way out. // G3
+ * Facts are plain text so that they travel as JSON; the sentence is made where it is shown.
+ */
+export const sentences = {
+  // any field
+  required: (f: { what: string }) => `${f.what} is needed.`,
+  'not-a-number': (f: { what: string }) => `${f.what} is not a number Kampong can keep; write it like 1250.5.`,
+  'not-a-day': (f: { what: string }) => `${f.what} is not a date; write it like 11/3, +5 or fri.`,
+  'not-above-zero': (f: { what: string }) => `${f.what} must be above zero.`,
+  'too-long': (f: { what: string; most: string }) => `${f.what} is longer than ${f.most} characters; shorten it.`,
+  malformed: (f: { what: string }) => `${f.what} could not be read; check it and send it again.`,
+  unknown: (f: { what: string }) => `${f.what} is not known in this company; choose one from the list.`,
+
+  // any act
+  'signed-out': () => 'You are signed out; sign in and nothing you typed is lost.',
+  'no-right': (f: { act: string }) => `Your role does not allow you to ${f.act}; ask whoever keeps the roles.`,
+  'wrong-sign-in': () => 'That name and password do not go together; try again.',
+  'too-many-attempts': (f: { minutes: string }) =>
+    `Too many attempts for this name; wait ${f.minutes} min and try again.`,
+  stale: (f: { document: string; who: string; when: string; changes: string }) =>
+    `${f.document} was changed by ${f.who} meanwhile (${f.changes}); look at theirs and save yours again.`,
+  'key-reused': () => 'This was sent before with other content; reload the page and do it again.',
+  busy: () => 'Others are changing the same documents right now; try again in a moment.',
+  'database-away': () => 'The database cannot be reached; nothing was changed, and it goes on when it is back.',
+  'not-found': (f: { what: string }) => `${f.what} is not in this company; it may belong to another one.`,
+  fault: (f: { reference: string }) =>
+    `Something went wrong on our side and nothing was changed; say ${f.reference} to whoever looks after Kampong.`,
+
+  // A: agreements
+  'period-reversed': (f: { first: string; last: string }) =>
+    `The last day ${f.last} is before the first day ${f.first}; put it on or after it.`,
+  'signed-late': (f: { signed: string; last: string }) =>
+    `It cannot be signed on ${f.signed}, after its last day ${f.last}.`,
+  'no-lines': (f: { document: string }) => `${f.document} has no lines yet; add one.`,
+  'item-twice': (f: { item: string; line: string }) =>
+    `${f.item} is already on line ${f.line}; commit it once, with the whole quantity.`,
+  'agreement-not-draft': (f: { agreement: string; state: string }) =>
+    `${f.agreement} is ${f.state}; only a draft can be changed here.`,
+  'agreement-not-in-force': (f: { agreement: string; state: string }) =>
+    `${f.agreement} is ${f.state} and cannot be released; put it in force first.`,
+  'outside-period': (f: { agreement: string; first: string; last: string; day: string }) =>
+    `${f.agreement} holds from ${f.first} to ${f.last}; ${f.day} is outside it.`,
+  'above-limit': (f: { item: string; asked: string; left: string; unit: string; agreement: string }) =>
+    Number(f.left) > 0
+      ? `${n(f.asked)} ${f.unit} of ${f.item} is more than the ${n(f.left)} left on ${f.agreement}; ask ${n(f.left)} or less.`
+      : `Nothing of ${f.item} is left on ${f.agreement}; order it without the agreement.`,
+  'nothing-asked': (f: { what: string }) => `Nothing is asked yet; give ${f.what} on at least one line.`,
+
+  // S: sales orders
+  'reference-required': (f: { customer: string }) =>
+    `${f.customer} wants their own reference on every order; ask them for it.`,
+  'ship-date-past': (f: { day: string; workDate: string }) =>
+    `${f.day} is before the work date ${f.workDate}; give that day or a later one.`,
+  'order-not-draft': (f: { order: string; state: string }) =>
+    `${f.order} is ${f.state}; only a draft order can be changed or confirmed here.`,
+  'order-not-confirmed': (f: { order: string; state: string }) =>
+    `${f.order} is ${f.state}; confirm it first.`,
+  'order-has-supply': (f: { order: string; purchases: string }) =>
+    `${f.order} has supply ordered for it (${f.purchases}); it can no longer be cancelled as a whole.`,
+  'price-missing': (f: { item: string }) => `${f.item} has no price above zero; give one.`,
+  'route-not-kept': (f: { item: string; route: string }) =>
+    `${f.item} cannot be supplied by ${f.route}; choose another route.`,
+  'no-vendor': (f: { item: string }) =>
+    `Nobody sells ${f.item} to us, so it cannot be drop shipped; choose another route or add a vendor.`,
+
+  // L: ties and routes
+  'line-covered': (f: { order: string; line: string }) =>
+    `${f.order} line ${f.line} has its supply already; somebody may have placed it just now.`,
+  'vendor-not-selling': (f: { vendor: string; item: string; others: string }) =>
+    `${f.vendor} does not sell ${f.item} to us; choose ${f.others}.`,
+  'line-not-drop': (f: { order: string; line: string; route: string }) =>
+    `${f.order} line ${f.line} is supplied by ${f.route}; the bench buys for drop shipments only.`,
+  'above-open': (f: { document: string; line: string; item: string; asked: string; open: string }) =>
+    Number(f.open) > 0
+      ? `${n(f.asked)} of ${f.item} is more than the ${n(f.open)} still open on ${f.document} line ${f.line}; give ${n(f.open)} or less.`
+      : `Nothing of ${f.item} is open any more on ${f.document} line ${f.line}.`,
+  'purchase-not-placed': (f: { purchase: string; state: string }) =>
+    `${f.purchase} is ${f.state}; only a placed order can be received.`,
+  'above-on-hand': (f: { item: string; asked: string; onHand: string }) =>
+    `${n(f.asked)} of ${f.item} is more than the ${n(f.onHand)} on hand; ship ${n(f.onHand)} or less.`,
+
+  // P: posting
+  'nothing-to-invoice': (f: { document: string }) =>
+    `Nothing on ${f.document} waits to be invoiced; it is invoiced already or nothing has moved yet.`,
+  'vendor-number-used': (f: { vendor: string; number: string; invoice: string }) =>
+    `${f.vendor}'s number ${f.number} is already on ${f.invoice}; this may be the same invoice twice.`,
+  'customer-invoice-first': (f: { order: string }) =>
+    `${f.order} was shipped and not yet invoiced; invoice the customer first.`,
+  'above-received': (f: { purchase: string; line: string; asked: string; open: string }) =>
+    `${n(f.asked)} is more than the ${n(f.open)} received and not invoiced on ${f.purchase} line ${f.line}; receive the rest first.`,
+  'above-owed': (f: { invoice: string; asked: string; owed: string }) =>
+    `${f.asked} is more than the ${f.owed} still owed on ${f.invoice}; give ${f.owed} or less.`,
+  'days-order': (f: { what: string; day: string; earliest: string }) =>
+    `${f.what} ${f.day} is before ${f.earliest}; give that day or a later one.`,
+} as const;
+
+type Sentences = typeof sentences;
+export type RefusalCode = keyof Sentences;
+type FactsOf<Code extends RefusalCode> = Parameters<Sentences[Code]> extends [infer Facts]
+  ? Facts
+  : Record<string, never>;
+
+/** One thing that stands against an act: its rule's code, the field it stands at (`lines.0.quantity`), its facts. */
+export type Refusal = {
+  [Code in RefusalCode]: { code: Code; field: string; facts: FactsOf<Code> };
+}[RefusalCode];
+
+/** A refusal of that code at that field; the compiler asks for the facts its sentence needs. */
+export function refuse<Code extends RefusalCode>(
+  code: Code,
+  field: string,
+  facts: FactsOf<Code>,
+): Refusal {
+  return { code, field, facts } as Refusal;
+}
+
+/** The refusal in words, as a person reads it. */
+export function sentenceOf(refusal: Refusal): string {
+  return (sentences[refusal.code] as (facts: unknown) => string)(refusal.facts);
+}

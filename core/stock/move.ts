@@ -1,0 +1,204 @@
+import { dec, isDecimalText, least, sliceAmount, sum, ZERO, type Dec } from '@core/kernel';
+import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
+import type { OrderState } from '@core/orders';
+
+export type PurchaseState = 'draft' | 'placed' | 'closed' | 'cancelled';
+
+/** One tie of a drop shipment with both its ends, as far as moving goods needs them. */
+export interface DropTie {
+  tieId: number;
+  quantity: string;
+  received: string;
+  purchase: { id: number; number: string; state: PurchaseState; vendorId: number; currency: string };
+  purchaseLine: { id: number; lineNo: number; quantity: string; received: string; unitPrice: string };
+  order: { id: number; number: string; state: OrderState; customerId: number; shipToId: number; currency: string };
+  orderLine: {
+    id: number;
+    lineNo: number;
+    open: string;
+    shipped: string;
+    unitPrice: string;
+    agreementLineId: number | null;
+  };
+  item: { id: number; number: string };
+}
+
+/** Which end the person started from; refusals name the document they are looking at. */
+export type MoveEnd = 'purchase' | 'order';
+
+export interface MovedPart {
+  tieId: number;
+  purchaseLineId: number;
+  orderLineId: number;
+  itemId: number;
+  quantity: string;
+  /** Purchase cost of the part; the parts of a purchase line sum to its amount. */
+  cost: string;
+  unitCost: string;
+  /** Sales value of the part; the parts of an order line sum to its amount. // A4 */
+  value: string;
+  agreementLineId: number | null;
+}
+
+export interface ShippedPart extends Omit<MovedPart, 'tieId' | 'purchaseLineId'> {
+  tieId: number | null;
+  /** Index into `receipts` and its parts for a drop shipment; null for goods from our stock. */
+  from: { receipt: number; part: number } | null;
+}
+
+export interface ShipmentPlan {
+  orderId: number;
+  customerId: number;
+  shipToId: number;
+  cost: string;
+  parts: ShippedPart[];
+}
+
+export interface MoveEffects {
+  receipts: { purchaseId: number; vendorId: number; cost: string; parts: MovedPart[] }[];
+  shipments: ShipmentPlan[];
+}
+
+/**
+ * One event, both documents: what the vendor shipped is our receipt and our shipment. // L2
+ * `asked` names the lines of the end the person is at; a line with several ties is moved oldest tie first.
+ * Refused above what is open on a line; any part quantity may move.
+ */
+export function decideDropMove(
+  ties: readonly DropTie[],
+  asked: readonly { lineId: number; quantity: string }[],
+  end: MoveEnd,
+): Decision<MoveEffects> {
+  const refusals: Refusal[] = [];
+  const moved: { tie: DropTie; quantity: Dec }[] = [];
+  const wanted = asked
+    .map((line, index) => ({ ...line, field: `lines.${index}.quantity` }))
+    .filter((line) => line.quantity.trim() !== '');
+  if (wanted.length === 0) {
+    refusals.push(refuse('nothing-asked', 'lines', { what: 'a quantity' }));
+  }
+  const taken = new Map<number, Dec>();
+  for (const line of wanted) {
+    const fitting = ties.filter((tie) => lineIdOf(tie, end) === line.lineId);
+    const refusal = askedRefusal(fitting, line, end, taken);
+    if (refusal) {
+      refusals.push(refusal);
+      continue;
+    }
+    let rest = dec(line.quantity);
+    for (const tie of fitting) {
+      const piece = least(rest, openOf(tie).minus(taken.get(tie.tieId) ?? ZERO));
+      if (piece.lte(0)) continue;
+      moved.push({ tie, quantity: piece });
+      taken.set(tie.tieId, (taken.get(tie.tieId) ?? ZERO).plus(piece));
+      rest = rest.minus(piece);
+    }
+  }
+  return decided(refusals, () => effectsOf(moved));
+}
+
+function lineIdOf(tie: DropTie, end: MoveEnd): number {
+  return end === 'purchase' ? tie.purchaseLine.id : tie.orderLine.id;
+}
+
+/** What may still move on a tie: its own rest, and never beyond the order line's. // L1 */
+function openOf(tie: DropTie): Dec {
+  return least(dec(tie.quantity).minus(tie.received), dec(tie.orderLine.open));
+}
+
+function askedRefusal(
+  fitting: readonly DropTie[],
+  line: { quantity: string; field: string },
+  end: MoveEnd,
+  taken: ReadonlyMap<number, Dec>,
+): Refusal | null {
+  const first = fitting[0];
+  if (!first) return refuse('unknown', line.field, { what: 'This line' });
+  if (!isDecimalText(line.quantity, 'quantity')) {
+    return refuse('not-a-number', line.field, { what: 'The quantity' });
+  }
+  if (dec(line.quantity).lte(0)) {
+    return refuse('not-above-zero', line.field, { what: 'The quantity' });
+  }
+  const notPlaced = fitting.find((tie) => tie.purchase.state !== 'placed');
+  if (notPlaced) {
+    const { number, state } = notPlaced.purchase;
+    return refuse('purchase-not-placed', line.field, { purchase: number, state });
+  }
+  const notConfirmed = fitting.find((tie) => tie.order.state !== 'confirmed');
+  if (notConfirmed) {
+    const { number, state } = notConfirmed.order;
+    return refuse('order-not-confirmed', line.field, { order: number, state });
+  }
+  const open = sum(fitting.map((tie) => openOf(tie).minus(taken.get(tie.tieId) ?? ZERO)));
+  if (dec(line.quantity).lte(open)) return null;
+  return refuse('above-open', line.field, {
+    document: end === 'purchase' ? first.purchase.number : first.order.number,
+    line: String(end === 'purchase' ? first.purchaseLine.lineNo : first.orderLine.lineNo),
+    item: first.item.number,
+    asked: line.quantity,
+    open: open.toFixed(),
+  });
+}
+
+function effectsOf(moved: readonly { tie: DropTie; quantity: Dec }[]): MoveEffects {
+  const receipts = new Map<number, MoveEffects['receipts'][number]>();
+  const shipments = new Map<number, ShipmentPlan>();
+  const reached = new Reached();
+  for (const { tie, quantity } of moved) {
+    const part = partOf(tie, quantity, reached);
+    const { purchase, order } = tie;
+    const receipt = receipts.get(purchase.id) ?? {
+      purchaseId: purchase.id,
+      vendorId: purchase.vendorId,
+      cost: '0',
+      parts: [],
+    };
+    receipt.parts.push(part);
+    receipt.cost = dec(receipt.cost).plus(part.cost).toFixed();
+    receipts.set(purchase.id, receipt);
+    const shipment = shipments.get(order.id) ?? {
+      orderId: order.id,
+      customerId: order.customerId,
+      shipToId: order.shipToId,
+      cost: '0',
+      parts: [],
+    };
+    shipment.parts.push({
+      ...part,
+      from: { receipt: [...receipts.keys()].indexOf(purchase.id), part: receipt.parts.length - 1 },
+    });
+    shipment.cost = dec(shipment.cost).plus(part.cost).toFixed();
+    shipments.set(order.id, shipment);
+  }
+  return { receipts: [...receipts.values()], shipments: [...shipments.values()] };
+}
+
+/** How far each line has been moved, so that the amounts of parts laid end to end sum to the line's. */
+class Reached {
+  private readonly by = new Map<string, Dec>();
+
+  advance(key: string, before: string, quantity: Dec): { from: Dec; to: Dec } {
+    const from = this.by.get(key) ?? dec(before);
+    const to = from.plus(quantity);
+    this.by.set(key, to);
+    return { from, to };
+  }
+}
+
+function partOf(tie: DropTie, quantity: Dec, reached: Reached): MovedPart {
+  const { purchaseLine, orderLine, purchase, order } = tie;
+  const bought = reached.advance(`p${purchaseLine.id}`, purchaseLine.received, quantity);
+  const sold = reached.advance(`s${orderLine.id}`, orderLine.shipped, quantity);
+  return {
+    tieId: tie.tieId,
+    purchaseLineId: purchaseLine.id,
+    orderLineId: orderLine.id,
+    itemId: tie.item.id,
+    quantity: quantity.toFixed(),
+    cost: sliceAmount(bought.from, bought.to, dec(purchaseLine.unitPrice), purchase.currency).toFixed(),
+    unitCost: purchaseLine.unitPrice,
+    value: sliceAmount(sold.from, sold.to, dec(orderLine.unitPrice), order.currency).toFixed(),
+    agreementLineId: orderLine.agreementLineId,
+  };
+}

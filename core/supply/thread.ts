@@ -1,0 +1,194 @@
+import { dec, least, most, ZERO, type Day, type Dec, type DocumentRef } from '@core/kernel';
+
+/** The steps of a thread, in the order they are drawn. */
+export const STAGES = [
+  'agreed',
+  'ordered',
+  'supply',
+  'received',
+  'shipped',
+  'invoiced',
+  'vendorInvoiced',
+  'paid',
+] as const;
+export type Stage = (typeof STAGES)[number];
+
+export const STAGE_NAMES: Record<Stage, string> = {
+  agreed: 'Agreed',
+  ordered: 'Ordered',
+  supply: 'Supply',
+  received: 'Received',
+  shipped: 'Shipped',
+  invoiced: 'Invoiced',
+  vendorInvoiced: 'Vendor invoiced',
+  paid: 'Paid',
+};
+
+/** A part of the line's quantity that a document carries, in the order it happened. */
+export interface Part {
+  document: DocumentRef;
+  quantity: string;
+  day: Day;
+  /** Short words under the number: `12 tied, Arus Membrane`. */
+  note: string;
+  /** How far this bead is filled, 0 to 1; a posted document is full. */
+  filled: number;
+  /** What differs, in words; empty where in step. */
+  differs?: string;
+}
+
+/** All documents of one order line. Parts that hang on another name it by its index there. */
+export interface ThreadRows {
+  quantity: string;
+  cancelled: boolean;
+  agreed: Part | null;
+  ordered: Part;
+  supplies: Part[];
+  /** Each receipt hangs on a supply; a shipment from stock has no receipt. */
+  moves: { supply: number | null; receipt: Part | null; shipment: Part }[];
+  /** Each hangs on a move. */
+  invoices: { move: number; part: Part; paid: Part | null }[];
+  vendorInvoices: { move: number; part: Part }[];
+}
+
+export interface Bead {
+  stage: Stage;
+  part: Part | null;
+  quantity: string;
+  /** First and last strand it lies on, both included. */
+  from: number;
+  to: number;
+}
+
+export interface Thread {
+  /** Quantity of each strand; they sum to the line's. */
+  strands: string[];
+  beads: Bead[];
+}
+
+interface Strand {
+  quantity: Dec;
+  parts: Partial<Record<Stage, { key: string; part: Part }>>;
+  move: number | null;
+}
+
+/**
+ * The thread of one order line: its quantity split into strands wherever a step took only a part,
+ * and on each strand the beads that have happened and those still to come.
+ * Neighbouring strands that share a document share its bead. O(parts²) for a handful of parts.
+ */
+export function buildThread(rows: ThreadRows): Thread {
+  let strands: Strand[] = [{ quantity: dec(rows.quantity), parts: {}, move: null }];
+  strands = splitSupply(strands, rows);
+  strands = splitMoves(strands, rows);
+  strands = splitInvoices(strands, rows);
+  if (strands.length === 0) strands = [{ quantity: ZERO, parts: {}, move: null }];
+  for (const strand of strands) {
+    if (rows.agreed) strand.parts.agreed = { key: 'agreed', part: rows.agreed };
+    strand.parts.ordered = { key: 'ordered', part: rows.ordered };
+  }
+  const beads = STAGES.filter((stage) => stage !== 'agreed' || rows.agreed).flatMap((stage) =>
+    beadsOf(stage, strands),
+  );
+  return { strands: strands.map((strand) => strand.quantity.toFixed()), beads };
+}
+
+/** Cuts the first strand that `fits` has into a piece of at most `quantity`, until the quantity is used up. */
+function take(
+  strands: Strand[],
+  quantity: Dec,
+  fits: (strand: Strand) => boolean,
+  mark: (strand: Strand) => void,
+): Strand[] {
+  let rest = quantity;
+  const out: Strand[] = [];
+  for (const strand of strands) {
+    const piece = fits(strand) ? least(rest, strand.quantity) : ZERO;
+    if (piece.lte(0)) {
+      out.push(strand);
+      continue;
+    }
+    const taken = { ...strand, quantity: piece, parts: { ...strand.parts } };
+    mark(taken);
+    out.push(taken);
+    const left = most(ZERO, strand.quantity.minus(piece));
+    if (left.gt(0)) out.push({ ...strand, quantity: left, parts: { ...strand.parts } });
+    rest = rest.minus(piece);
+  }
+  return out;
+}
+
+function splitSupply(strands: Strand[], rows: ThreadRows): Strand[] {
+  rows.supplies.forEach((part, index) => {
+    strands = take(
+      strands,
+      dec(part.quantity),
+      (strand) => !strand.parts.supply,
+      (strand) => (strand.parts.supply = { key: `supply${index}`, part }),
+    );
+  });
+  return strands;
+}
+
+function splitMoves(strands: Strand[], rows: ThreadRows): Strand[] {
+  rows.moves.forEach((move, index) => {
+    const supply = move.supply === null ? undefined : `supply${move.supply}`;
+    strands = take(
+      strands,
+      dec(move.shipment.quantity),
+      (strand) => strand.move === null && strand.parts.supply?.key === supply,
+      (strand) => {
+        strand.move = index;
+        const { receipt, shipment } = move;
+        if (receipt) strand.parts.received = { key: `rc${receipt.document.id}`, part: receipt };
+        strand.parts.shipped = { key: `sh${shipment.document.id}`, part: shipment };
+      },
+    );
+  });
+  return strands;
+}
+
+function splitInvoices(strands: Strand[], rows: ThreadRows): Strand[] {
+  rows.invoices.forEach(({ move, part, paid }) => {
+    strands = take(
+      strands,
+      dec(part.quantity),
+      (strand) => strand.move === move && !strand.parts.invoiced,
+      (strand) => {
+        strand.parts.invoiced = { key: `ci${part.document.id}`, part };
+        if (paid) strand.parts.paid = { key: `paid${part.document.id}`, part: paid };
+      },
+    );
+  });
+  rows.vendorInvoices.forEach(({ move, part }) => {
+    strands = take(
+      strands,
+      dec(part.quantity),
+      (strand) => strand.move === move && !strand.parts.vendorInvoiced,
+      (strand) => (strand.parts.vendorInvoiced = { key: `vi${part.document.id}`, part }),
+    );
+  });
+  return strands;
+}
+
+function beadsOf(stage: Stage, strands: readonly Strand[]): Bead[] {
+  const beads: (Bead & { key: string | null })[] = [];
+  strands.forEach((strand, index) => {
+    const found = strand.parts[stage] ?? null;
+    const last = beads.at(-1);
+    if (last && found && last.key === found.key) {
+      last.to = index;
+      last.quantity = dec(last.quantity).plus(strand.quantity).toFixed();
+      return;
+    }
+    beads.push({
+      stage,
+      key: found?.key ?? null,
+      part: found?.part ?? null,
+      quantity: strand.quantity.toFixed(),
+      from: index,
+      to: index,
+    });
+  });
+  return beads.map(({ key: _key, ...bead }) => bead);
+}
