@@ -112,6 +112,8 @@ CREATE TABLE IF NOT EXISTS audit_document (
   audit_id BIGINT UNSIGNED NOT NULL,
   kind CHAR(2) NOT NULL,
   document_id INT UNSIGNED NOT NULL,
+  -- The document's version after the change; NULL where only its counters moved.
+  version INT UNSIGNED NULL,
   PRIMARY KEY (company_id, kind, document_id, audit_id),
   KEY audit_document_audit (company_id, audit_id),
   FOREIGN KEY (company_id, audit_id) REFERENCES audit (company_id, id)

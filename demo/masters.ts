@@ -1,0 +1,348 @@
+import type { Route } from '@core/catalogue';
+import type { Database, Tx } from '../server/db/database';
+import { giveRole, makeCompany, makePerson } from '../server/setup';
+import { PEOPLE } from './people';
+
+export interface Masters {
+  companyId: number;
+  sisterId: number;
+  /** Person ids by sign-in. */
+  people: Map<string, number>;
+  /** Ids by name or number. */
+  customers: Map<string, { id: number; shipTos: number[]; referenceRequired: boolean }>;
+  items: Map<string, { id: number; price: string; route: Route }>;
+}
+
+const VENDORS = [
+  { number: 'V-101', name: 'Arus Membrane Supply', phone: '03-5550 1101', terms: '30 days' },
+  { number: 'V-102', name: 'Injap Timur Valves', phone: '09-5550 1102', terms: '30 days' },
+  { number: 'V-103', name: 'Garam Murni Salt', phone: '04-5550 1103', terms: '14 days' },
+  { number: 'V-104', name: 'Delima Chemicals', phone: '03-5550 1104', terms: '30 days' },
+  { number: 'V-105', name: 'Logam Setia Castings', phone: '05-5550 1105', terms: '45 days' },
+  { number: 'V-106', name: 'Utara Freight', phone: '04-5550 1106', terms: '14 days' },
+] as const;
+
+const CUSTOMERS = [
+  {
+    number: 'C-201',
+    name: 'Teratai Bay Resort',
+    phone: '09-5550 2201',
+    terms: '30 days',
+    referenceRequired: true,
+    shipTos: [
+      { label: 'Jetty Store', street: 'Jalan Pantai 3', town: 'Kuala Besut', postcode: '22300' },
+      { label: 'Hill Villas', street: 'Lorong Bukit 12', town: 'Kuala Besut', postcode: '22300' },
+    ],
+  },
+  {
+    number: 'C-202',
+    name: 'Kolam Ceria Swim Club',
+    phone: '03-5550 2202',
+    terms: '14 days',
+    referenceRequired: false,
+    shipTos: [{ label: 'Plant room', street: 'Jalan Renang 8', town: 'Shah Alam', postcode: '40100' }],
+  },
+  {
+    number: 'C-203',
+    name: 'Nilam Dialysis Centre',
+    phone: '03-5550 2203',
+    terms: '30 days',
+    referenceRequired: true,
+    shipTos: [
+      { label: 'Ward store', street: 'Jalan Nilam 1', town: 'Petaling Jaya', postcode: '46000' },
+      { label: 'Second clinic', street: 'Persiaran Delima 5', town: 'Klang', postcode: '41000' },
+    ],
+  },
+  {
+    number: 'C-204',
+    name: 'Padi Emas Food Works',
+    phone: '04-5550 2204',
+    terms: '45 days',
+    referenceRequired: false,
+    shipTos: [{ label: 'Gate 2', street: 'Kawasan Padi 20', town: 'Alor Setar', postcode: '05150' }],
+  },
+  {
+    number: 'C-205',
+    name: 'Rumah Hijau Growers',
+    phone: '05-5550 2205',
+    terms: '30 days',
+    referenceRequired: false,
+    shipTos: [{ label: 'Greenhouse 4', street: 'Batu 9', town: 'Tanah Rata', postcode: '39000' }],
+  },
+  {
+    number: 'C-206',
+    name: 'Sinar Laut Ferries',
+    phone: '04-5550 2206',
+    terms: '30 days',
+    referenceRequired: true,
+    shipTos: [{ label: 'Dock workshop', street: 'Pengkalan Kapal', town: 'Butterworth', postcode: '12100' }],
+  },
+  {
+    number: 'C-207',
+    name: 'Bukit Jati Golf Links',
+    phone: '03-5550 2207',
+    terms: '30 days',
+    referenceRequired: false,
+    shipTos: [{ label: 'Pump house', street: 'Jalan Jati 2', town: 'Rawang', postcode: '48000' }],
+  },
+  {
+    number: 'C-208',
+    name: 'Kasturi Bottling',
+    phone: '06-5550 2208',
+    terms: '45 days',
+    referenceRequired: false,
+    shipTos: [{ label: 'Line 1 store', street: 'Taman Kasturi 7', town: 'Seremban', postcode: '70400' }],
+  },
+] as const;
+
+interface ItemPlan {
+  number: string;
+  name: string;
+  unit: string;
+  price: string;
+  tax: 'S6' | 'Z0';
+  route: Route;
+  /** Opening stock and its unit cost; null for what we do not keep. */
+  stock: { quantity: string; cost: string } | null;
+  vendors: readonly { number: string; price: string; days: number; preferred?: boolean }[];
+}
+
+const ITEMS: readonly ItemPlan[] = [
+  {
+    number: 'RO-4040',
+    name: 'Membrane, 4 × 40 in',
+    unit: 'piece',
+    price: '815',
+    tax: 'S6',
+    route: 'drop',
+    stock: null,
+    vendors: [{ number: 'V-101', price: '620', days: 8, preferred: true }],
+  },
+  {
+    number: 'RO-2540',
+    name: 'Membrane, 2.5 × 40 in',
+    unit: 'piece',
+    price: '540',
+    tax: 'S6',
+    route: 'drop',
+    stock: null,
+    vendors: [{ number: 'V-101', price: '402.5', days: 8, preferred: true }],
+  },
+  {
+    number: 'VA-50A',
+    name: 'Actuated valve, 50 mm',
+    unit: 'piece',
+    price: '1180',
+    tax: 'S6',
+    route: 'drop',
+    stock: null,
+    vendors: [
+      { number: 'V-102', price: '905', days: 12 },
+      { number: 'V-105', price: '940', days: 7 },
+    ],
+  },
+  {
+    number: 'FC-10',
+    name: 'Filter cartridge, 10 in',
+    unit: 'piece',
+    price: '6.1',
+    tax: 'S6',
+    route: 'stock',
+    stock: { quantity: '24000', cost: '3.15' },
+    vendors: [{ number: 'V-101', price: '3.2', days: 6 }],
+  },
+  {
+    number: 'FC-20',
+    name: 'Filter cartridge, 20 in',
+    unit: 'piece',
+    price: '9.8',
+    tax: 'S6',
+    route: 'stock',
+    stock: { quantity: '18000', cost: '5.04' },
+    vendors: [{ number: 'V-101', price: '5.1', days: 6 }],
+  },
+  {
+    number: 'PM-15',
+    name: 'Dosing pump, 15 l/h',
+    unit: 'piece',
+    price: '1340',
+    tax: 'S6',
+    route: 'stock',
+    stock: { quantity: '60', cost: '880' },
+    vendors: [{ number: 'V-105', price: '880', days: 15 }],
+  },
+  {
+    number: 'SALT-25',
+    name: 'Softener salt, 25 kg',
+    unit: 'bag',
+    price: '28.5',
+    tax: 'Z0',
+    route: 'drop',
+    stock: { quantity: '900', cost: '17.2' },
+    vendors: [{ number: 'V-103', price: '17.4', days: 3, preferred: true }],
+  },
+  {
+    number: 'HY-25',
+    name: 'Hypochlorite, 25 l drum',
+    unit: 'drum',
+    price: '96',
+    tax: 'S6',
+    route: 'drop',
+    stock: null,
+    vendors: [{ number: 'V-104', price: '61.25', days: 4, preferred: true }],
+  },
+];
+
+/** Companies, people, parties, items and opening stock of the demo. */
+export function layMasters(database: Database): Promise<Masters> {
+  return database.transaction(async (tx) => {
+    const { companyId, roles } = await makeCompany(tx, {
+      code: 'HBW',
+      name: 'Hulu Bening Water Works',
+      currency: 'MYR',
+      tint: '#0d5552',
+      demo: true,
+      customerInvoiceFirst: true,
+    });
+    const sister = await makeCompany(tx, {
+      code: 'MBF',
+      name: 'Muara Bening Fabrication',
+      currency: 'SGD',
+      tint: '#6b3f1d',
+      demo: true,
+    });
+    const people = new Map<string, number>();
+    for (const { role, ...person } of PEOPLE) {
+      const id = await makePerson(tx, person);
+      people.set(person.signIn, id);
+      await giveRole(tx, id, companyId, roles.get(role)!);
+    }
+    // Two of them work in the sister company too.
+    for (const signIn of ['salmah', 'rashid']) {
+      await giveRole(tx, people.get(signIn)!, sister.companyId, sister.roles.get('Sales manager')!);
+    }
+    const terms = await idsOf(
+      tx,
+      'payment_terms',
+      [14, 30, 45].map((days) => ({ company_id: companyId, name: `${days} days`, days })),
+      'name',
+    );
+    const taxes = await idsOf(
+      tx,
+      'tax_code',
+      [
+        { company_id: companyId, code: 'S6', name: 'Sales tax 6 %', rate: '6' },
+        { company_id: companyId, code: 'Z0', name: 'Zero rated', rate: '0' },
+      ],
+      'code',
+    );
+    const vendors = await idsOf(
+      tx,
+      'vendor',
+      VENDORS.map((vendor) => ({
+        company_id: companyId,
+        number: vendor.number,
+        name: vendor.name,
+        phone: vendor.phone,
+        currency: 'MYR',
+        payment_terms_id: terms.get(vendor.terms)!,
+      })),
+      'number',
+    );
+    return {
+      companyId,
+      sisterId: sister.companyId,
+      people,
+      customers: await layCustomers(tx, companyId, terms),
+      items: await layItems(tx, companyId, taxes, vendors),
+    };
+  });
+}
+
+async function idsOf(
+  tx: Tx,
+  table: string,
+  rows: readonly Record<string, string | number | boolean>[],
+  key: string,
+): Promise<Map<string, number>> {
+  const ids = await tx.insert(table, rows);
+  return new Map(rows.map((row, index) => [String(row[key]), ids[index]!]));
+}
+
+async function layCustomers(tx: Tx, companyId: number, terms: ReadonlyMap<string, number>) {
+  const ids = await tx.insert(
+    'customer',
+    CUSTOMERS.map((customer) => ({
+      company_id: companyId,
+      number: customer.number,
+      name: customer.name,
+      phone: customer.phone,
+      currency: 'MYR',
+      payment_terms_id: terms.get(customer.terms)!,
+      reference_required: customer.referenceRequired,
+    })),
+  );
+  const customers: Masters['customers'] = new Map();
+  for (const [index, customer] of CUSTOMERS.entries()) {
+    const shipTos = await tx.insert(
+      'ship_to',
+      customer.shipTos.map((shipTo) => ({
+        company_id: companyId,
+        customer_id: ids[index]!,
+        country: 'MY',
+        ...shipTo,
+      })),
+    );
+    customers.set(customer.name, {
+      id: ids[index]!,
+      shipTos,
+      referenceRequired: customer.referenceRequired,
+    });
+  }
+  return customers;
+}
+
+async function layItems(
+  tx: Tx,
+  companyId: number,
+  taxes: ReadonlyMap<string, number>,
+  vendors: ReadonlyMap<string, number>,
+) {
+  const ids = await tx.insert(
+    'item',
+    ITEMS.map((item) => ({
+      company_id: companyId,
+      number: item.number,
+      name: item.name,
+      unit: item.unit,
+      list_price: item.price,
+      tax_code_id: taxes.get(item.tax)!,
+      route: item.route,
+      stocked: item.stock !== null,
+    })),
+  );
+  await tx.insertPlain(
+    'item_vendor',
+    ITEMS.flatMap((item, index) =>
+      item.vendors.map((vendor) => ({
+        company_id: companyId,
+        item_id: ids[index]!,
+        vendor_id: vendors.get(vendor.number)!,
+        unit_price: vendor.price,
+        lead_days: vendor.days,
+        preferred: vendor.preferred ?? false,
+      })),
+    ),
+  );
+  return new Map(
+    ITEMS.map((item, index) => [
+      item.number,
+      { id: ids[index]!, price: item.price, route: item.route },
+    ]),
+  );
+}
+
+/** What is on hand when the demo begins, by item number. */
+export const OPENING_STOCK = ITEMS.flatMap((item) =>
+  item.stock ? [{ item: item.number, ...item.stock }] : [],
+);

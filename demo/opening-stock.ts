@@ -1,0 +1,55 @@
+import { dec, lineAmount, type Day } from '@core/kernel';
+import { adjustmentJournal } from '@core/ledger';
+import { takeNumbers, type Doer } from '../server/acts';
+import type { Database } from '../server/db/database';
+import { postJournals } from '../server/ledger';
+import { OPENING_STOCK, type Masters } from './masters';
+
+/** Puts the opening stock on hand: stock, entries, and one journal that names itself as its source. */
+export function layOpeningStock(
+  database: Database,
+  masters: Masters,
+  doer: Doer,
+  day: Day,
+): Promise<void> {
+  return database.transaction(async (tx) => {
+    const lines = OPENING_STOCK.map((line) => ({
+      itemId: masters.items.get(line.item)!.id,
+      quantity: line.quantity,
+      value: lineAmount(dec(line.quantity), dec(line.cost), 'MYR').toFixed(),
+    }));
+    const total = lines.reduce((sum, line) => sum.plus(line.value), dec(0)).toFixed();
+    const [next] = await tx.rows<{ id: number }>('SELECT COALESCE(MAX(id), 0) + 1 AS id FROM journal');
+    const number = await takeNumbers(tx, doer.companyId, { JR: 1 });
+    const [journal] = await postJournals(tx, doer, [
+      {
+        number: number('JR'),
+        source: { kind: 'JR', id: next!.id },
+        postedOn: day,
+        entries: adjustmentJournal(total),
+      },
+    ]);
+    await tx.insertPlain(
+      'stock_entry',
+      lines.map((line) => ({
+        company_id: doer.companyId,
+        item_id: line.itemId,
+        place: 'ours',
+        quantity: line.quantity,
+        cost: line.value,
+        posted_on: day,
+        document_kind: 'JR',
+        document_id: journal!.id,
+      })),
+    );
+    await tx.insertPlain(
+      'stock',
+      lines.map((line) => ({
+        company_id: doer.companyId,
+        item_id: line.itemId,
+        on_hand: line.quantity,
+        value: line.value,
+      })),
+    );
+  });
+}

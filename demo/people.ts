@@ -1,0 +1,8 @@
+/** Who can sign in to the demo. Demo passwords are no secret; outside the demo none exists. */
+export const PEOPLE = [
+  { signIn: 'salmah', name: 'Salmah', password: 'jetty-lantern', role: 'Order administrator' },
+  { signIn: 'devan', name: 'Devan', password: 'harbour-crate', role: 'Buyer' },
+  { signIn: 'joko', name: 'Joko', password: 'pallet-rain', role: 'Stock keeper' },
+  { signIn: 'farida', name: 'Farida', password: 'ledger-lime', role: 'Accounts clerk' },
+  { signIn: 'rashid', name: 'Rashid', password: 'tide-chart', role: 'Sales manager' },
+] as const;

@@ -1,0 +1,32 @@
+import { decided, refuse } from '@core/refusals';
+import { isDay } from '@core/kernel';
+import * as contract from '@api/access';
+import { defineAct } from '../acts';
+
+const moveWorkDate = defineAct(contract.moveWorkDate, {
+  right: 'work-date',
+  says: 'move the work date',
+  async load(tx, _input, doer) {
+    const [company] = await tx.rows<{ demo: number }>('SELECT demo FROM company WHERE id = ? FOR UPDATE', [
+      doer.companyId,
+    ]);
+    return { demo: Boolean(company!.demo) };
+  },
+  decide: ({ demo }, input) =>
+    decided(
+      [
+        ...(demo ? [] : [refuse('no-right', '', { act: 'move the work date outside the demo' })]),
+        ...(input.workDate && isDay(input.workDate)
+          ? []
+          : [refuse('not-a-day', 'workDate', { what: 'The work date' })]),
+      ],
+      () => ({ workDate: input.workDate! }),
+    ),
+  show: (effects) => effects,
+  async write(tx, effects, _ground, doer) {
+    await tx.run('UPDATE company SET work_date = ? WHERE id = ?', [effects.workDate, doer.companyId]);
+    return { made: [], touched: [] };
+  },
+});
+
+export const accessActs = [moveWorkDate];

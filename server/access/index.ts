@@ -1,0 +1,12 @@
+export { accessActs } from './acts';
+export { attemptsOn, type Attempts } from './attempts';
+export { hashPassword, passwordFits } from './passwords';
+export {
+  beginSession,
+  chooseCompany,
+  endSession,
+  readSession,
+  sessionOut,
+  type SessionOut,
+  type SignedIn,
+} from './sessions';

@@ -1,0 +1,112 @@
+import { createHash, randomBytes } from 'node:crypto';
+import type * as z from 'zod';
+import type * as contract from '@api/access';
+import type { Right } from '@api/access';
+import { today, type Clock } from '../clock';
+import type { Sql } from '../db/database';
+
+export type SessionOut = z.infer<typeof contract.Session>;
+
+const HOURS = 12;
+
+export interface SignedIn {
+  personId: number;
+  personName: string;
+  companyId: number;
+  role: string;
+  rights: Right[];
+  workDate: string;
+  demo: boolean;
+  csrf: string;
+}
+
+const hashOf = (token: string) => createHash('sha256').update(token).digest();
+
+/** Begins a session in the first company the person has a role in; the token for the cookie, or null without a role. */
+export async function beginSession(sql: Sql, personId: number, clock: Clock): Promise<string | null> {
+  const [role] = await sql.rows<{ company_id: number }>(
+    'SELECT company_id FROM person_role WHERE person_id = ? ORDER BY company_id LIMIT 1',
+    [personId],
+  );
+  if (!role) return null;
+  const token = randomBytes(32).toString('base64url');
+  const expires = new Date(clock.now().getTime() + HOURS * 3_600_000);
+  await sql.run('DELETE FROM session WHERE expires_at < ?', [clock.now()]);
+  await sql.run(
+    'INSERT INTO session (token_hash, person_id, company_id, csrf, expires_at) VALUES (?, ?, ?, ?, ?)',
+    [hashOf(token), personId, role.company_id, randomBytes(32).toString('base64url'), expires],
+  );
+  return token;
+}
+
+/** Who the cookie's token stands for; null where it stands for nobody any more. */
+export async function readSession(sql: Sql, token: string, clock: Clock): Promise<SignedIn | null> {
+  const [row] = await sql.rows<{
+    person_id: number;
+    name: string;
+    company_id: number;
+    csrf: string;
+    role: string;
+    rights: string;
+    work_date: string | null;
+    demo: number;
+  }>(
+    `SELECT s.person_id, p.name, s.company_id, s.csrf, r.name AS role, r.rights, c.work_date, c.demo
+       FROM session s
+       JOIN person p ON p.id = s.person_id AND p.active = TRUE
+       JOIN person_role pr ON pr.person_id = s.person_id AND pr.company_id = s.company_id
+       JOIN role r ON r.company_id = pr.company_id AND r.id = pr.role_id
+       JOIN company c ON c.id = s.company_id
+      WHERE s.token_hash = ? AND s.expires_at > ?`,
+    [hashOf(token), clock.now()],
+  );
+  if (!row) return null;
+  return {
+    personId: row.person_id,
+    personName: row.name,
+    companyId: row.company_id,
+    role: row.role,
+    rights: JSON.parse(row.rights) as Right[],
+    workDate: row.work_date ?? today(clock),
+    demo: Boolean(row.demo),
+    csrf: row.csrf,
+  };
+}
+
+export async function endSession(sql: Sql, token: string): Promise<void> {
+  await sql.run('DELETE FROM session WHERE token_hash = ?', [hashOf(token)]);
+}
+
+/** Moves the session to another company; false where the person has no role there. */
+export async function chooseCompany(
+  sql: Sql,
+  token: string,
+  personId: number,
+  companyId: number,
+): Promise<boolean> {
+  const [role] = await sql.rows<{ role_id: number }>(
+    'SELECT role_id FROM person_role WHERE person_id = ? AND company_id = ?',
+    [personId, companyId],
+  );
+  if (!role) return false;
+  await sql.run('UPDATE session SET company_id = ? WHERE token_hash = ?', [companyId, hashOf(token)]);
+  return true;
+}
+
+export async function sessionOut(sql: Sql, signedIn: SignedIn): Promise<SessionOut> {
+  const companies = await sql.rows<SessionOut['company']>(
+    `SELECT c.id, c.code, c.name, c.currency, c.tint FROM company c
+       JOIN person_role pr ON pr.company_id = c.id WHERE pr.person_id = ? ORDER BY c.id`,
+    [signedIn.personId],
+  );
+  return {
+    person: { id: signedIn.personId, name: signedIn.personName },
+    company: companies.find((company) => company.id === signedIn.companyId)!,
+    companies,
+    role: signedIn.role,
+    rights: signedIn.rights,
+    workDate: signedIn.workDate,
+    demo: signedIn.demo,
+    token: signedIn.csrf,
+  };
+}

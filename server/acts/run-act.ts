@@ -1,0 +1,168 @@
+import { createHash } from 'node:crypto';
+import { refuse, type Refusal } from '@core/refusals';
+import { isDuplicateOf } from '../db/faults';
+import type { Database, Tx } from '../db/database';
+import type { Act, Doer, SeenVersion, Written } from './act';
+import { staleRefusal } from './stale';
+import { NotThere } from './not-there';
+
+export type ActAnswer =
+  | { ok: true; result: Written; warnings: Refusal[] }
+  | { ok: false; refusals: Refusal[] };
+
+export interface PreviewAnswer {
+  refusals: Refusal[];
+  warnings: Refusal[];
+  effects: unknown;
+}
+
+/** Carries refusals out of a transaction so that it rolls back. */
+class Refused extends Error {
+  constructor(readonly refusals: Refusal[]) {
+    super('refused');
+  }
+}
+
+/**
+ * Does an act, wholly or not at all. // P2 G1 G2
+ * The same key with the same input does nothing again and answers as the first time did;
+ * the key row is written last, so the common path pays one statement for it.
+ */
+export async function runAct(
+  database: Database,
+  act: Act,
+  input: unknown,
+  doer: Doer,
+  idempotencyKey: string,
+): Promise<ActAnswer> {
+  const refused = rightRefusal(act, doer);
+  if (refused) return { ok: false, refusals: [refused] };
+  const content = createHash('sha256').update(act.endpoint.name).update(JSON.stringify(input)).digest();
+  const key: Key = { doer, idempotencyKey, content };
+  try {
+    return await database.transaction(async (tx) => {
+      const ground = await act.load(tx, input, doer);
+      await checkVersion(tx, act.saw?.(input) ?? null, doer);
+      const decision = act.decide(ground, input, doer);
+      if (!decision.ok) throw new Refused(decision.refusals);
+      const result = await act.write(tx, decision.effects, ground, doer);
+      await writeAudit(tx, act, input, result, doer);
+      await writeKey(tx, key, result);
+      return { ok: true, result, warnings: decision.warnings };
+    });
+  } catch (error) {
+    if (error instanceof KeyTaken || error instanceof Refused || error instanceof NotThere) {
+      const before = await answerOf(database, key);
+      if (before) return before;
+    }
+    if (error instanceof Refused) return { ok: false, refusals: error.refusals };
+    if (error instanceof NotThere) return { ok: false, refusals: [error.refusal] };
+    throw error;
+  }
+}
+
+/** What the act would do now: load and decide, nothing written or kept locked. */
+export async function previewAct(
+  database: Database,
+  act: Act,
+  input: unknown,
+  doer: Doer,
+): Promise<PreviewAnswer> {
+  const refused = rightRefusal(act, doer);
+  if (refused) return { refusals: [refused], warnings: [], effects: null };
+  try {
+    const ground = await act.load(withoutLocks(database), input, doer);
+    const decision = act.decide(ground, input, doer);
+    if (!decision.ok) return { refusals: decision.refusals, warnings: [], effects: null };
+    return { refusals: [], warnings: decision.warnings, effects: act.show(decision.effects, ground) };
+  } catch (error) {
+    if (error instanceof NotThere) return { refusals: [error.refusal], warnings: [], effects: null };
+    throw error;
+  }
+}
+
+/** A preview reads what is committed and waits for nobody. */
+function withoutLocks(database: Database): Pick<Database, 'rows' | 'run'> {
+  return {
+    rows: (sql, values) => database.rows(sql.replace(/\s+FOR UPDATE\b/g, ''), values),
+    run: () => Promise.reject(new Error('a preview writes nothing')),
+  };
+}
+
+function rightRefusal(act: Act, doer: Doer): Refusal | null {
+  return doer.rights.includes(act.right) ? null : refuse('no-right', '', { act: act.says });
+}
+
+async function checkVersion(tx: Tx, seen: SeenVersion | null, doer: Doer): Promise<void> {
+  if (!seen) return;
+  const refusal = await staleRefusal(tx, seen, doer.companyId);
+  if (refusal) throw new Refused([refusal]);
+}
+
+async function writeAudit(
+  tx: Tx,
+  act: Act,
+  input: unknown,
+  { made, touched }: Written,
+  doer: Doer,
+): Promise<void> {
+  const documents = [...made, ...touched];
+  const [auditId] = await tx.insert('audit', [
+    {
+      company_id: doer.companyId,
+      person_id: doer.personId,
+      act: act.endpoint.name,
+      origin: doer.origin,
+      input: JSON.stringify(input),
+      documents: JSON.stringify(documents.map(({ kind, id, number }) => ({ kind, id, number }))),
+    },
+  ]);
+  await tx.insertPlain(
+    'audit_document',
+    documents.map((document) => ({
+      company_id: doer.companyId,
+      audit_id: auditId!,
+      kind: document.kind,
+      document_id: document.id,
+      version: document.version ?? null,
+    })),
+  );
+}
+
+interface Key {
+  doer: Doer;
+  idempotencyKey: string;
+  content: Buffer;
+}
+
+class KeyTaken extends Error {}
+
+async function writeKey(tx: Tx, { doer, idempotencyKey, content }: Key, result: Written): Promise<void> {
+  try {
+    await tx.insertPlain('act_key', [
+      {
+        company_id: doer.companyId,
+        person_id: doer.personId,
+        idempotency_key: idempotencyKey,
+        content_hash: content,
+        answer: JSON.stringify(result),
+      },
+    ]);
+  } catch (error) {
+    if (isDuplicateOf(error, 'PRIMARY')) throw new KeyTaken();
+    throw error;
+  }
+}
+
+async function answerOf(
+  database: Database,
+  { doer, idempotencyKey, content }: Key,
+): Promise<ActAnswer | null> {
+  const [row] = await database.rows<{ content_hash: Buffer; answer: string }>(
+    'SELECT content_hash, answer FROM act_key WHERE company_id = ? AND person_id = ? AND idempotency_key = ?',
+    [doer.companyId, doer.personId, idempotencyKey],
+  );
+  if (!row) return null;
+  if (!row.content_hash.equals(content)) return { ok: false, refusals: [refuse('key-reused', '', {})] };
+  return { ok: true, result: JSON.parse(row.answer) as Written, warnings: [] };
+}

@@ -1,0 +1,20 @@
+/** Acts in the words of the list of changes. */
+const DONE: Record<string, string> = {
+  moveWorkDate: 'work date moved',
+  saveAgreement: 'terms saved',
+  putInForce: 'put in force',
+  releaseAgreement: 'released',
+  saveOrder: 'order saved',
+  confirmOrder: 'confirmed',
+  cancelOrder: 'cancelled',
+  placePurchases: 'purchase placed',
+  receiveGoods: 'received',
+  shipLines: 'shipped',
+  invoiceCustomer: 'customer invoiced',
+  enterVendorInvoice: 'vendor invoice entered',
+  recordPayment: 'payment recorded',
+};
+
+export function saysOf(act: string): string {
+  return DONE[act] ?? act;
+}

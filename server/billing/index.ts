@@ -1,0 +1,2 @@
+export { billingActs } from './acts';
+export { listInvoices, openInvoice, openToInvoice } from './reads';

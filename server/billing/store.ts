@@ -1,0 +1,194 @@
+import { dec, type Day } from '@core/kernel';
+import type { CustomerInvoiceGround, PaymentGround, VendorInvoiceGround } from '@core/billing';
+import { lockAgreements } from '../agreements';
+import { there, type Touched } from '../acts';
+import type { Sql } from '../db/database';
+import { plain } from '../db/mapping';
+import { agreementOf, lockOrder } from '../orders';
+
+/** What was shipped on an order and not invoiced; the order and its agreement locked. */
+export async function lockForCustomerInvoice(
+  sql: Sql,
+  companyId: number,
+  orderId: number,
+): Promise<CustomerInvoiceGround & { agreements: Touched[] }> {
+  const agreements = await lockAgreements(sql, companyId, [await agreementOf(sql, companyId, orderId)]);
+  const order = await lockOrder(sql, companyId, orderId);
+  const [terms] = await sql.rows<{ days: number }>(
+    `SELECT pt.days FROM customer c JOIN payment_terms pt ON pt.company_id = c.company_id AND pt.id = c.payment_terms_id
+      WHERE c.company_id = ? AND c.id = ?`,
+    [companyId, order.customer_id],
+  );
+  const rows = await sql.rows<{
+    shipment_line_id: number;
+    order_line_id: number;
+    quantity: string;
+    invoiced: string | null;
+    invoiced_before: string;
+    unit_price: string;
+    tax_code: string;
+    tax_code_id: number;
+    tax_rate: string;
+    agreement_line_id: number | null;
+  }>(
+    `SELECT sl.id AS shipment_line_id, ol.id AS order_line_id, sl.quantity,
+            (SELECT SUM(il.quantity) FROM customer_invoice_line il
+              WHERE il.company_id = sl.company_id AND il.shipment_line_id = sl.id) AS invoiced,
+            ol.invoiced AS invoiced_before, ol.unit_price, tc.code AS tax_code, ol.tax_code_id, ol.tax_rate, ol.agreement_line_id
+       FROM sales_order_line ol
+       JOIN shipment_line sl ON sl.company_id = ol.company_id AND sl.order_line_id = ol.id
+       JOIN tax_code tc ON tc.company_id = ol.company_id AND tc.id = ol.tax_code_id
+      WHERE ol.company_id = ? AND ol.order_id = ? AND ol.shipped > ol.invoiced ORDER BY ol.line_no, sl.id`,
+    [companyId, orderId],
+  );
+  return {
+    agreements,
+    order: {
+      id: order.id,
+      number: order.number,
+      customerId: order.customer_id,
+      currency: order.currency,
+    },
+    termsDays: terms!.days,
+    lines: rows.map((row) => ({
+      shipmentLineId: row.shipment_line_id,
+      orderLineId: row.order_line_id,
+      open: dec(row.quantity).minus(row.invoiced ?? 0).toFixed(),
+      invoicedBefore: plain(row.invoiced_before),
+      unitPrice: plain(row.unit_price),
+      taxCode: row.tax_code,
+      taxCodeId: row.tax_code_id,
+      taxRate: plain(row.tax_rate),
+      agreementLineId: row.agreement_line_id,
+    })),
+  };
+}
+
+/** What a vendor has still to invoice on a purchase order, the order locked. */
+export async function lockForVendorInvoice(
+  sql: Sql,
+  companyId: number,
+  purchaseId: number,
+  vendorNumber: string,
+): Promise<VendorInvoiceGround & { vendorId: number }> {
+  const [found] = await sql.rows<{ id: number; number: string; vendor_id: number; currency: string }>(
+    'SELECT id, number, vendor_id, currency FROM purchase_order WHERE company_id = ? AND id = ? FOR UPDATE',
+    [companyId, purchaseId],
+  );
+  const purchase = there(found, 'This purchase order');
+  const [vendor] = await sql.rows<{ name: string; days: number; customer_invoice_first: number }>(
+    `SELECT v.name, pt.days, c.customer_invoice_first FROM vendor v
+       JOIN payment_terms pt ON pt.company_id = v.company_id AND pt.id = v.payment_terms_id
+       JOIN company c ON c.id = v.company_id
+      WHERE v.company_id = ? AND v.id = ?`,
+    [companyId, purchase.vendor_id],
+  );
+  const [used] = await sql.rows<{ number: string }>(
+    'SELECT number FROM vendor_invoice WHERE company_id = ? AND vendor_id = ? AND vendor_number = ?',
+    [companyId, purchase.vendor_id, vendorNumber.trim()],
+  );
+  return {
+    vendorId: purchase.vendor_id,
+    purchase: {
+      id: purchase.id,
+      number: purchase.number,
+      vendorId: purchase.vendor_id,
+      currency: purchase.currency,
+    },
+    vendor: { name: vendor!.name, termsDays: vendor!.days },
+    usedBy: used?.number ?? null,
+    customerFirst: Boolean(vendor!.customer_invoice_first),
+    lines: await receivedLines(sql, companyId, purchaseId),
+  };
+}
+
+async function receivedLines(
+  sql: Sql,
+  companyId: number,
+  purchaseId: number,
+): Promise<VendorInvoiceGround['lines']> {
+  const rows = await sql.rows<{
+    receipt_line_id: number;
+    purchase_line_id: number;
+    line_no: number;
+    quantity: string;
+    cost: string;
+    unit_cost: string;
+    invoiced: string | null;
+    cleared: string | null;
+    shipment_line_id: number | null;
+    order_number: string | null;
+    customer_invoiced: string | null;
+    tax_code: string;
+    tax_code_id: number;
+    tax_rate: string;
+  }>(
+    `SELECT rl.id AS receipt_line_id, pl.id AS purchase_line_id, pl.line_no, rl.quantity, rl.cost, rl.unit_cost,
+            (SELECT SUM(vl.quantity) FROM vendor_invoice_line vl WHERE vl.company_id = rl.company_id AND vl.receipt_line_id = rl.id) AS invoiced,
+            (SELECT SUM(vl.received_cost) FROM vendor_invoice_line vl WHERE vl.company_id = rl.company_id AND vl.receipt_line_id = rl.id) AS cleared,
+            sl.id AS shipment_line_id, o.number AS order_number,
+            (SELECT SUM(cl.quantity) FROM customer_invoice_line cl WHERE cl.company_id = sl.company_id AND cl.shipment_line_id = sl.id) AS customer_invoiced,
+            tc.code AS tax_code, pl.tax_code_id, pl.tax_rate
+       FROM purchase_order_line pl
+       JOIN receipt_line rl ON rl.company_id = pl.company_id AND rl.purchase_line_id = pl.id
+       JOIN tax_code tc ON tc.company_id = pl.company_id AND tc.id = pl.tax_code_id
+       LEFT JOIN shipment_line sl ON sl.company_id = rl.company_id AND sl.receipt_line_id = rl.id
+       LEFT JOIN shipment s ON s.company_id = sl.company_id AND s.id = sl.shipment_id
+       LEFT JOIN sales_order o ON o.company_id = s.company_id AND o.id = s.order_id
+      WHERE pl.company_id = ? AND pl.purchase_order_id = ? AND pl.received > pl.invoiced ORDER BY pl.line_no, rl.id`,
+    [companyId, purchaseId],
+  );
+  return rows.map((row) => ({
+    receiptLineId: row.receipt_line_id,
+    purchaseLineId: row.purchase_line_id,
+    lineNo: row.line_no,
+    open: dec(row.quantity).minus(row.invoiced ?? 0).toFixed(),
+    openCost: dec(row.cost).minus(row.cleared ?? 0).toFixed(),
+    unitCost: plain(row.unit_cost),
+    drop: row.shipment_line_id !== null,
+    customerWaits:
+      row.shipment_line_id !== null && dec(row.customer_invoiced ?? 0).lt(row.quantity),
+    orderNumber: row.order_number,
+    taxCode: row.tax_code,
+    taxCodeId: row.tax_code_id,
+    taxRate: plain(row.tax_rate),
+  }));
+}
+
+/** One open item, locked, with its invoice. */
+export async function lockOpenItem(
+  sql: Sql,
+  companyId: number,
+  openItemId: number,
+): Promise<PaymentGround & { document: Touched }> {
+  const [found] = await sql.rows<{
+    customer_id: number | null;
+    vendor_id: number | null;
+    customer_invoice_id: number | null;
+    vendor_invoice_id: number | null;
+    currency: string;
+    amount: string;
+    settled: string;
+    due_date: Day;
+  }>(
+    `SELECT customer_id, vendor_id, customer_invoice_id, vendor_invoice_id, currency, amount, settled, due_date
+       FROM open_item WHERE company_id = ? AND id = ? FOR UPDATE`,
+    [companyId, openItemId],
+  );
+  const item = there(found, 'This open item');
+  const side = item.customer_id === null ? 'vendor' : 'customer';
+  const invoiceId = (item.customer_invoice_id ?? item.vendor_invoice_id)!;
+  const [invoice] = await sql.rows<{ number: string }>(
+    `SELECT number FROM ${side}_invoice WHERE company_id = ? AND id = ?`,
+    [companyId, invoiceId],
+  );
+  return {
+    side,
+    openItemId,
+    partyId: (item.customer_id ?? item.vendor_id)!,
+    invoice: invoice!.number,
+    currency: item.currency,
+    owed: dec(item.amount).minus(item.settled).toFixed(),
+    document: { kind: side === 'customer' ? 'CI' : 'VI', id: invoiceId, number: invoice!.number },
+  };
+}

@@ -1,0 +1,1 @@
+export { findItems, openItem } from './reads';

@@ -1,0 +1,50 @@
+/** What a database error means for the one who meets it. */
+export type DatabaseFault =
+  /** Somebody else was faster: the same work may succeed when begun again. */
+  | 'again'
+  /** The database is not there, or went away. */
+  | 'away'
+  /** Not a database error, or one that is our own mistake. */
+  | 'none';
+
+const AGAIN = new Set([
+  1213, // deadlock; also a commit refused by another node of a cluster
+  1205, // lock wait timeout
+  1020, // record changed since last read
+  1062, // duplicate key: a twin was written meanwhile, and loading again will see it
+]);
+
+const AWAY_NUMBERS = new Set([1040, 1047, 1053, 1077, 1079, 1152, 1158, 1159, 1160, 1161, 1927, 4031]);
+
+const AWAY_CODES = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ETIMEDOUT',
+  'ENOENT',
+  'PROTOCOL_CONNECTION_LOST',
+  'PROTOCOL_SEQUENCE_TIMEOUT',
+]);
+
+interface DriverError {
+  errno?: number;
+  code?: string;
+  fatal?: boolean;
+  message?: string;
+}
+
+export function faultOf(error: unknown): DatabaseFault {
+  const { errno, code, fatal, message } = (error ?? {}) as DriverError;
+  if (errno !== undefined && AGAIN.has(errno)) return 'again';
+  if (errno !== undefined && AWAY_NUMBERS.has(errno)) return 'away';
+  if (code !== undefined && AWAY_CODES.has(code)) return 'away';
+  if (fatal === true) return 'away';
+  if (/closed state|Pool is closed|Connection lost/.test(message ?? '')) return 'away';
+  return 'none';
+}
+
+/** True for the duplicate of that unique key. */
+export function isDuplicateOf(error: unknown, key: string): boolean {
+  const { errno, message } = (error ?? {}) as DriverError;
+  return errno === 1062 && (message ?? '').includes(`'${key}'`);
+}

@@ -1,0 +1,67 @@
+import { decimalText } from '@core/kernel';
+import type { Sql } from './database';
+
+/** Columns of an address, read under the prefix `to_`. */
+export const ADDRESS_COLUMNS =
+  'st.id AS to_id, st.label AS to_label, st.street AS to_street, st.town AS to_town, st.postcode AS to_postcode, st.country AS to_country';
+
+export interface AddressColumns {
+  to_id: number | null;
+  to_label: string;
+  to_street: string;
+  to_town: string;
+  to_postcode: string;
+  to_country: string;
+}
+
+export function addressOf(row: AddressColumns) {
+  return row.to_id === null
+    ? null
+    : {
+        id: row.to_id,
+        label: row.to_label,
+        street: row.to_street,
+        town: row.to_town,
+        postcode: row.to_postcode,
+        country: row.to_country,
+      };
+}
+
+export function shipTosOf(sql: Sql, companyId: number, customerId: number) {
+  return sql.rows<{
+    id: number;
+    label: string;
+    street: string;
+    town: string;
+    postcode: string;
+    country: string;
+  }>(
+    'SELECT id, label, street, town, postcode, country FROM ship_to WHERE company_id = ? AND customer_id = ? ORDER BY label',
+    [companyId, customerId],
+  );
+}
+
+/** A decimal column without needless zeros: `12.50000` as `12.5`. */
+export const plain = decimalText;
+
+/** Numbers and names that contain the words, as a LIKE pattern with its own wildcards made harmless. */
+export function likeOf(words: string): string {
+  return `%${words.trim().replace(/[\\%_]/g, (each) => `\\${each}`)}%`;
+}
+
+export const PAGE_ROWS = 100;
+
+/** One page of a list that is read newest first by id. */
+export async function pageById<Row extends { id: number }, Out>(
+  read: (before: number, most: number) => Promise<Row[]>,
+  cursor: string | undefined,
+  map: (row: Row) => Out,
+): Promise<{ rows: Out[]; next: string | null }> {
+  const before = cursor && /^\d{1,10}$/.test(cursor) ? Number(cursor) : 4_294_967_295;
+  const rows = await read(before, PAGE_ROWS + 1);
+  const shown = rows.slice(0, PAGE_ROWS);
+  return {
+    rows: shown.map(map),
+    next: rows.length > PAGE_ROWS ? String(shown.at(-1)!.id) : null,
+  };
+}

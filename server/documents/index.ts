@@ -1,0 +1,1 @@
+export { documentsOfOrders, documentsOfPurchase, type RelatedDocument } from './related';

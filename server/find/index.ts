@@ -1,0 +1,1 @@
+export { find } from './reads';

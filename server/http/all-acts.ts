@@ -1,0 +1,16 @@
+import { accessActs } from '../access';
+import type { Act } from '../acts';
+import { agreementActs } from '../agreements';
+import { billingActs } from '../billing';
+import { orderActs } from '../orders';
+import { stockActs } from '../stock';
+import { supplyActs } from '../supply';
+
+export const ALL_ACTS: readonly Act[] = [
+  ...accessActs,
+  ...agreementActs,
+  ...orderActs,
+  ...supplyActs,
+  ...stockActs,
+  ...billingActs,
+];

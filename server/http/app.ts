@@ -1,0 +1,85 @@
+import { bodyParser } from '@koa/bodyparser';
+import Koa, { type Context } from 'koa';
+import compress from 'koa-compress';
+import helmet from 'koa-helmet';
+import { constants } from 'node:zlib';
+import { refuse } from '@core/refusals';
+import type { Parts } from './parts';
+import { answerProblem, errorExit } from './problem';
+import { apiRouter } from './router';
+import { webFiles, withNonce } from './static';
+
+/** The whole application, not yet listening. */
+export function createApp(parts: Parts): Koa {
+  const app = new Koa();
+  app.silent = true;
+  app.use(logged(parts));
+  app.use(errorExit(parts.log));
+  app.use(withNonce);
+  app.use(securityHeaders);
+  app.use(
+    compress({
+      threshold: 1400,
+      br: { params: { [constants.BROTLI_PARAM_QUALITY]: 5 } },
+    }),
+  );
+  app.use(health(parts));
+  app.use(bodyParser({ enableTypes: ['json'], jsonLimit: '1mb' }));
+  const api = apiRouter(parts);
+  app.use(api.routes());
+  const { files, page } = webFiles(parts.config.WEB_DIR);
+  app.use(async (ctx, next) => {
+    if (!ctx.path.startsWith('/api')) return next();
+    answerProblem(ctx, 404, [refuse('not-found', '', { what: 'This address' })]);
+  });
+  app.use(files);
+  app.use(page);
+  return app;
+}
+
+const securityHeaders: Koa.Middleware = (ctx, next) =>
+  helmet({
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'self'"],
+        styleSrc: ["'self'", `'nonce-${(ctx.state as { nonce: string }).nonce}'`],
+        imgSrc: ["'self'", 'data:'],
+        fontSrc: ["'self'", 'data:'],
+        objectSrc: ["'none'"],
+        baseUri: ["'self'"],
+        formAction: ["'self'"],
+        frameAncestors: ["'none'"],
+      },
+    },
+    crossOriginEmbedderPolicy: false,
+    strictTransportSecurity: false,
+    referrerPolicy: { policy: 'same-origin' },
+  })(ctx as Parameters<ReturnType<typeof helmet>>[0], next);
+
+function logged({ log, clock }: Parts): Koa.Middleware {
+  return async (ctx, next) => {
+    const begun = clock.now().getTime();
+    await next();
+    log.debug(
+      { method: ctx.method, path: ctx.path, status: ctx.status, ms: clock.now().getTime() - begun },
+      'answered',
+    );
+  };
+}
+
+/** `/healthz`: the process answers. `/readyz`: the database does too. */
+function health({ database }: Parts): Koa.Middleware {
+  const answer = (ctx: Context, status: number, text: string) => {
+    ctx.status = status;
+    ctx.body = { status: text };
+  };
+  return async (ctx, next) => {
+    if (ctx.path === '/healthz') return answer(ctx, 200, 'up');
+    if (ctx.path !== '/readyz') return next();
+    await database.rows('SELECT 1').then(
+      () => answer(ctx, 200, 'ready'),
+      () => answer(ctx, 503, 'the database cannot be reached'),
+    );
+  };
+}

@@ -1,0 +1,122 @@
+import { PassThrough } from 'node:stream';
+import type { Logger } from 'pino';
+import type { DocumentRef } from '@core/kernel';
+import type { Sql } from '../db/database';
+
+export interface Change {
+  id: number;
+  act: string;
+  personId: number;
+  documents: DocumentRef[];
+}
+
+/** Tells listening screens what was committed, by this server process or another. */
+export interface Events {
+  /** A stream of server-sent events of one company. */
+  listen(companyId: number): PassThrough;
+  /** Look now instead of at the next beat: something was just committed here. */
+  poke(): void;
+  close(): void;
+}
+
+const BEAT_MS = 1000;
+const KEEP_ALIVE_BEATS = 15;
+/** Ids may commit out of order: those below the newest are looked at again for a while. */
+const OVERLAP = 200;
+
+export function eventsOn(sql: Sql, log: Logger): Events {
+  const listeners = new Map<PassThrough, number>();
+  let newest = 0;
+  let seen = new Set<number>();
+  let timer: NodeJS.Timeout | undefined;
+  let reading = false;
+  let again = false;
+  let beats = 0;
+
+  async function start(): Promise<void> {
+    const [row] = await sql.rows<{ id: number | null }>('SELECT MAX(id) AS id FROM audit');
+    newest = row?.id ?? 0;
+    const recent = await sql.rows<{ id: number }>('SELECT id FROM audit WHERE id > ?', [newest - OVERLAP]);
+    seen = new Set(recent.map((each) => each.id));
+  }
+
+  async function beat(): Promise<void> {
+    if (reading) {
+      again = true;
+      return;
+    }
+    reading = true;
+    try {
+      do {
+        again = false;
+        await tell();
+      } while (again);
+    } catch (error) {
+      log.warn({ err: error }, 'events could not be read; trying again');
+    } finally {
+      reading = false;
+    }
+  }
+
+  async function tell(): Promise<void> {
+    const rows = await sql.rows<{
+      id: number;
+      company_id: number;
+      act: string;
+      person_id: number;
+      documents: string;
+    }>('SELECT id, company_id, act, person_id, documents FROM audit WHERE id > ? ORDER BY id', [
+      newest - OVERLAP,
+    ]);
+    for (const row of rows) {
+      if (seen.has(row.id)) continue;
+      seen.add(row.id);
+      newest = Math.max(newest, row.id);
+      const change: Change = {
+        id: row.id,
+        act: row.act,
+        personId: row.person_id,
+        documents: JSON.parse(row.documents) as DocumentRef[],
+      };
+      const text = `event: change\nid: ${row.id}\ndata: ${JSON.stringify(change)}\n\n`;
+      for (const [stream, companyId] of listeners) if (companyId === row.company_id) stream.write(text);
+    }
+    for (const id of seen) if (id <= newest - OVERLAP) seen.delete(id);
+    beats += 1;
+    if (beats % KEEP_ALIVE_BEATS === 0) for (const stream of listeners.keys()) stream.write(': here\n\n');
+  }
+
+  function stopWhenAlone(): void {
+    if (listeners.size > 0) return;
+    clearInterval(timer);
+    timer = undefined;
+  }
+
+  return {
+    listen(companyId) {
+      const stream = new PassThrough();
+      stream.write('retry: 1500\n\n');
+      listeners.set(stream, companyId);
+      stream.on('close', () => {
+        listeners.delete(stream);
+        stopWhenAlone();
+      });
+      if (!timer) {
+        timer = setInterval(() => void beat(), BEAT_MS);
+        start().then(
+          () => stream.write('event: ready\ndata: {}\n\n'),
+          (error: unknown) => log.warn({ err: error }, 'events could not be read; trying again'),
+        );
+      } else stream.write('event: ready\ndata: {}\n\n');
+      return stream;
+    },
+    poke() {
+      if (listeners.size > 0) void beat();
+    },
+    close() {
+      clearInterval(timer);
+      for (const stream of listeners.keys()) stream.end();
+      listeners.clear();
+    },
+  };
+}

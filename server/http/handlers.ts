@@ -1,0 +1,158 @@
+import type { Context } from 'koa';
+import type * as z from 'zod';
+import { refuse } from '@core/refusals';
+import * as access from '@api/access';
+import * as agreements from '@api/agreements';
+import * as billing from '@api/billing';
+import * as catalogue from '@api/catalogue';
+import * as find from '@api/find';
+import type { Endpoint } from '@api/kit';
+import * as ledger from '@api/ledger';
+import * as orders from '@api/orders';
+import * as parties from '@api/parties';
+import * as purchasing from '@api/purchasing';
+import * as stock from '@api/stock';
+import * as supply from '@api/supply';
+import * as today from '@api/today';
+import {
+  beginSession,
+  chooseCompany,
+  endSession,
+  passwordFits,
+  readSession,
+  sessionOut,
+  type SignedIn,
+} from '../access';
+import { listAgreements, openAgreement } from '../agreements';
+import { listInvoices, openInvoice, openToInvoice } from '../billing';
+import { findItems, openItem } from '../catalogue';
+import type { Sql } from '../db/database';
+import { find as findAll } from '../find';
+import { openTrail } from '../ledger';
+import { listOrders, openOrder } from '../orders';
+import { findCustomers, openCustomer, openVendor } from '../parties';
+import { listPurchases, openPurchase } from '../purchasing';
+import { openReceipt, openShipment } from '../stock';
+import { listBench, openThread } from '../supply';
+import { today as readToday } from '../today';
+import type { Parts } from './parts';
+import { Refusals } from './problem';
+import { COOKIE, setCookie, signedInOf } from './session';
+
+/** What a handler of an endpoint gets: its checked input, who asks, and the parts. */
+export interface Asked<E extends Endpoint> {
+  ctx: Context;
+  parts: Parts;
+  params: z.infer<E['params']>;
+  query: z.infer<E['query']>;
+  body: z.infer<E['body']>;
+  /** Null only for endpoints open to everybody. */
+  who: SignedIn | null;
+}
+
+export interface Handler {
+  endpoint: Endpoint;
+  handle(asked: Asked<Endpoint>): Promise<unknown>;
+}
+
+function on<E extends Endpoint>(
+  endpoint: E,
+  handle: (asked: Asked<E>) => Promise<z.infer<E['out']>>,
+): Handler {
+  return { endpoint, handle: handle as Handler['handle'] };
+}
+
+/** A read of the signed-in person's company. */
+function reads<E extends Endpoint>(
+  endpoint: E,
+  handle: (
+    sql: Sql,
+    companyId: number,
+    asked: { params: z.infer<E['params']>; query: z.infer<E['query']>; workDate: string },
+  ) => Promise<z.infer<E['out']>>,
+): Handler {
+  return on(endpoint, ({ parts, who, params, query }) =>
+    handle(parts.database, who!.companyId, { params, query, workDate: who!.workDate }),
+  );
+}
+
+const signIn = on(access.signIn, async ({ ctx, parts, body }) => {
+  const { database, attempts, clock } = parts;
+  const name = body.signIn.trim().toLowerCase();
+  const minutes = await attempts.minutesToWait(name, ctx.ip);
+  if (minutes > 0) {
+    throw new Refusals(429, [refuse('too-many-attempts', 'password', { minutes: String(minutes) })]);
+  }
+  const [person] = await database.rows<{ id: number; password_hash: string }>(
+    'SELECT id, password_hash FROM person WHERE sign_in = ? AND active = TRUE',
+    [name],
+  );
+  const fits = await passwordFits(person?.password_hash, body.password);
+  const token = fits ? await beginSession(database, person!.id, clock) : null;
+  if (!token) {
+    await attempts.failed(name, ctx.ip);
+    throw new Refusals(422, [refuse('wrong-sign-in', 'password', {})]);
+  }
+  await attempts.succeeded(name);
+  setCookie(ctx, parts, token);
+  const signedIn = await readSession(database, token, clock);
+  return sessionOut(database, signedIn!);
+});
+
+const signOut = on(access.signOut, async ({ ctx, parts }) => {
+  await endSession(parts.database, ctx.cookies.get(COOKIE) ?? '');
+  setCookie(ctx, parts, null);
+  return {};
+});
+
+const session = on(access.session, async ({ ctx, parts }) => {
+  const signedIn = await signedInOf(ctx, parts);
+  return { session: signedIn && (await sessionOut(parts.database, signedIn)) };
+});
+
+const company = on(access.chooseCompany, async ({ ctx, parts, body, who }) => {
+  const token = ctx.cookies.get(COOKIE)!;
+  if (!(await chooseCompany(parts.database, token, who!.personId, body.companyId))) {
+    throw new Refusals(403, [refuse('no-right', 'companyId', { act: 'work in this company' })]);
+  }
+  const signedIn = await readSession(parts.database, token, parts.clock);
+  return sessionOut(parts.database, signedIn!);
+});
+
+/** Every endpoint of the contract with what answers it. */
+export const HANDLERS: readonly Handler[] = [
+  signIn,
+  signOut,
+  session,
+  company,
+  reads(agreements.listAgreements, (sql, companyId, { query }) => listAgreements(sql, companyId, query)),
+  reads(agreements.openAgreement, (sql, companyId, { params }) => openAgreement(sql, companyId, params.id)),
+  reads(orders.listOrders, (sql, companyId, { query }) => listOrders(sql, companyId, query)),
+  reads(orders.openOrder, (sql, companyId, { params }) => openOrder(sql, companyId, params.id)),
+  reads(supply.listBench, (sql, companyId, { query, workDate }) =>
+    listBench(sql, companyId, workDate, query),
+  ),
+  reads(supply.openThread, (sql, companyId, { params }) => openThread(sql, companyId, params.id)),
+  reads(purchasing.listPurchases, (sql, companyId, { query }) => listPurchases(sql, companyId, query)),
+  reads(purchasing.openPurchase, (sql, companyId, { params }) => openPurchase(sql, companyId, params.id)),
+  reads(stock.openReceipt, (sql, companyId, { params }) => openReceipt(sql, companyId, params.id)),
+  reads(stock.openShipment, (sql, companyId, { params }) => openShipment(sql, companyId, params.id)),
+  reads(billing.listInvoices, (sql, companyId, { query }) => listInvoices(sql, companyId, query)),
+  reads(billing.openCustomerInvoice, (sql, companyId, { params }) =>
+    openInvoice(sql, companyId, 'customer', params.id),
+  ),
+  reads(billing.openVendorInvoice, (sql, companyId, { params }) =>
+    openInvoice(sql, companyId, 'vendor', params.id),
+  ),
+  reads(billing.openToInvoice, (sql, companyId, { params }) => openToInvoice(sql, companyId, params.id)),
+  reads(parties.findCustomers, (sql, companyId, { query }) => findCustomers(sql, companyId, query.q)),
+  reads(parties.openCustomer, (sql, companyId, { params }) => openCustomer(sql, companyId, params.id)),
+  reads(parties.openVendor, (sql, companyId, { params }) => openVendor(sql, companyId, params.id)),
+  reads(catalogue.findItems, (sql, companyId, { query }) => findItems(sql, companyId, query.q)),
+  reads(catalogue.openItem, (sql, companyId, { params }) => openItem(sql, companyId, params.id)),
+  reads(ledger.openTrail, (sql, companyId, { params }) =>
+    openTrail(sql, companyId, params.kind, params.id),
+  ),
+  reads(today.today, (sql, companyId, { workDate }) => readToday(sql, companyId, workDate)),
+  reads(find.find, (sql, companyId, { query }) => findAll(sql, companyId, query.q)),
+];

@@ -1,0 +1,16 @@
+import type { Logger } from 'pino';
+import type { Attempts } from '../access';
+import type { Clock } from '../clock';
+import type { Config } from '../config';
+import type { Database } from '../db/database';
+import type { Events } from './events';
+
+/** What the handlers are made of. */
+export interface Parts {
+  config: Config;
+  database: Database;
+  clock: Clock;
+  log: Logger;
+  attempts: Attempts;
+  events: Events;
+}

@@ -1,0 +1,102 @@
+import type { Context, Middleware } from 'koa';
+import type { Logger } from 'pino';
+import { randomUUID } from 'node:crypto';
+import type * as z from 'zod';
+import { refuse, sentenceOf, type Refusal } from '@core/refusals';
+import type { Problem, RefusalOut } from '@api/kit';
+import { NotThere } from '../acts';
+import { faultOf } from '../db/faults';
+
+/** Thrown by a handler to answer with refusals. */
+export class Refusals extends Error {
+  constructor(
+    readonly status: number,
+    readonly refusals: Refusal[],
+  ) {
+    super(refusals.map((refusal) => refusal.code).join(', '));
+  }
+}
+
+const TITLES: Record<number, string> = {
+  400: 'Not understood',
+  401: 'Signed out',
+  403: 'Not allowed',
+  404: 'Not found',
+  409: 'Changed meanwhile',
+  413: 'Too large',
+  422: 'Refused',
+  429: 'Too many attempts',
+  500: 'Fault',
+  503: 'Not available',
+};
+
+const STATUS_OF_CODE: Partial<Record<Refusal['code'], number>> = {
+  'signed-out': 401,
+  'no-right': 403,
+  'not-found': 404,
+  stale: 409,
+};
+
+export function refusalOut(refusal: Refusal): z.infer<typeof RefusalOut> {
+  return {
+    code: refusal.code,
+    field: refusal.field,
+    facts: refusal.facts as Record<string, string>,
+    sentence: sentenceOf(refusal),
+  };
+}
+
+/** The status that says best what the refusals are. */
+export function statusOf(refusals: readonly Refusal[]): number {
+  for (const refusal of refusals) {
+    const status = STATUS_OF_CODE[refusal.code];
+    if (status) return status;
+  }
+  return 422;
+}
+
+/** Answers with problem details. (RFC 9457) */
+export function answerProblem(ctx: Context, status: number, refusals: readonly Refusal[]): void {
+  const out = refusals.map(refusalOut);
+  const problem: z.infer<typeof Problem> = {
+    type: 'about:blank',
+    title: TITLES[status] ?? 'Refused',
+    status,
+    detail: out.map((refusal) => refusal.sentence).join(' '),
+    refusals: out,
+  };
+  ctx.status = status;
+  ctx.type = 'application/problem+json';
+  ctx.body = JSON.stringify(problem);
+}
+
+/**
+ * The one exit for errors: only refusals reach the client in words; of everything else it gets a sentence and a
+ * reference, the rest goes to the log.
+ */
+export function errorExit(log: Logger): Middleware {
+  return async (ctx, next) => {
+    try {
+      await next();
+    } catch (error) {
+      if (error instanceof Refusals) return answerProblem(ctx, error.status, error.refusals);
+      if (error instanceof NotThere) return answerProblem(ctx, 404, [error.refusal]);
+      const fault = faultOf(error);
+      if (fault === 'away') {
+        log.warn({ err: error, path: ctx.path }, 'database away');
+        return answerProblem(ctx, 503, [refuse('database-away', '', {})]);
+      }
+      if (fault === 'again') {
+        log.warn({ err: error, path: ctx.path }, 'gave up after several tries');
+        return answerProblem(ctx, 503, [refuse('busy', '', {})]);
+      }
+      const status = (error as { status?: number }).status;
+      if (status === 400 || status === 413) {
+        return answerProblem(ctx, status, [refuse('malformed', '', { what: 'What was sent' })]);
+      }
+      const reference = randomUUID().slice(0, 8);
+      log.error({ err: error, path: ctx.path, reference }, 'fault');
+      answerProblem(ctx, 500, [refuse('fault', '', { reference })]);
+    }
+  };
+}

@@ -1,0 +1,101 @@
+import Router from '@koa/router';
+import type { Context } from 'koa';
+import type * as z from 'zod';
+import { refuse } from '@core/refusals';
+import type { Schema } from '@api/kit';
+import { previewAct, runAct, type Act } from '../acts';
+import { ALL_ACTS } from './all-acts';
+import { HANDLERS, type Handler } from './handlers';
+import { openApi } from './openapi';
+import type { Parts } from './parts';
+import { answerProblem, refusalOut, Refusals, statusOf } from './problem';
+import { doerOf, requireSession } from './session';
+
+const KEY = /^[\w-]{8,64}$/;
+
+/** Binds the whole contract under `/api`: reads, acts with their previews, events, and its own description. */
+export function apiRouter(parts: Parts): Router {
+  const router = new Router({ prefix: '/api' });
+  for (const handler of HANDLERS) bindEndpoint(router, parts, handler);
+  for (const act of ALL_ACTS) bindAct(router, parts, act);
+  router.get('/events', async (ctx) => {
+    const who = await requireSession(ctx, parts);
+    ctx.set({ 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
+    ctx.type = 'text/event-stream';
+    ctx.compress = false;
+    const stream = parts.events.listen(who.companyId);
+    ctx.req.on('close', () => stream.destroy());
+    ctx.body = stream;
+  });
+  const description = JSON.stringify(openApi());
+  router.get('/openapi.json', (ctx) => {
+    ctx.type = 'application/json';
+    ctx.body = description;
+  });
+  return router;
+}
+
+function bindEndpoint(router: Router, parts: Parts, { endpoint, handle }: Handler): void {
+  const bind = endpoint.method === 'GET' ? router.get.bind(router) : router.post.bind(router);
+  bind(endpoint.path, async (ctx: Context) => {
+    const who = endpoint.open ? null : await requireSession(ctx, parts);
+    const answer = await handle({
+      ctx,
+      parts,
+      who,
+      params: checked(endpoint.params, (ctx as unknown as { params: unknown }).params, 'The address'),
+      query: checked(endpoint.query, { ...ctx.query }, 'The address'),
+      body: checked(endpoint.body, ctx.request.body ?? {}, 'What was sent'),
+    });
+    answerJson(ctx, endpoint.out, answer);
+  });
+}
+
+function bindAct(router: Router, parts: Parts, act: Act): void {
+  const path = `/acts/${act.endpoint.name}`;
+  router.post(path, async (ctx) => {
+    const who = await requireSession(ctx, parts);
+    const key = ctx.get('Idempotency-Key');
+    if (!KEY.test(key)) throw new Refusals(400, [refuse('malformed', '', { what: 'The Idempotency-Key' })]);
+    const input = checked(act.endpoint.input, ctx.request.body, 'What was sent');
+    const answer = await runAct(parts.database, act, input, doerOf(ctx, who), key);
+    if (!answer.ok) return answerProblem(ctx, statusOf(answer.refusals), answer.refusals);
+    parts.events.poke();
+    ctx.set('Cache-Control', 'no-store');
+    ctx.body = answer.result;
+  });
+  router.post(`${path}/preview`, async (ctx) => {
+    const who = await requireSession(ctx, parts);
+    const input = checked(act.endpoint.input, ctx.request.body, 'What was sent');
+    const seen = await previewAct(parts.database, act, input, doerOf(ctx, who));
+    ctx.set('Cache-Control', 'no-store');
+    ctx.body = {
+      refusals: seen.refusals.map(refusalOut),
+      warnings: seen.warnings.map(refusalOut),
+      effects: seen.effects === null ? null : act.endpoint.shown.parse(plainJson(seen.effects)),
+    };
+  });
+}
+
+/** Effects as they travel: what the schema does not name is dropped by its parse. */
+function plainJson(value: unknown): unknown {
+  return JSON.parse(JSON.stringify(value));
+}
+
+function checked<S extends Schema>(schema: S, value: unknown, what: string): z.infer<S> {
+  const read = schema.safeParse(value);
+  if (read.success) return read.data;
+  throw new Refusals(
+    400,
+    read.error.issues.slice(0, 20).map((issue) =>
+      issue.code === 'too_big' && typeof issue.maximum === 'number'
+        ? refuse('too-long', issue.path.join('.'), { what: 'This', most: String(issue.maximum) })
+        : refuse('malformed', issue.path.join('.'), { what }),
+    ),
+  );
+}
+
+function answerJson(ctx: Context, schema: Schema, answer: unknown): void {
+  ctx.set('Cache-Control', 'no-store');
+  ctx.body = schema.parse(answer);
+}

@@ -1,0 +1,2 @@
+export { postJournals, type JournalPlan } from './post';
+export { openTrail } from './reads';

@@ -1,0 +1,161 @@
+import type * as z from 'zod';
+import { dec, type DocumentKind, type DocumentRef } from '@core/kernel';
+import type * as contract from '@api/ledger';
+import { saysOf, there } from '../acts';
+import type { Sql } from '../db/database';
+import { plain } from '../db/mapping';
+
+type Trail = z.infer<typeof contract.openTrail.out>;
+
+const TABLES: Record<DocumentKind, string> = {
+  AG: 'agreement',
+  SO: 'sales_order',
+  PO: 'purchase_order',
+  RC: 'receipt',
+  SH: 'shipment',
+  CI: 'customer_invoice',
+  VI: 'vendor_invoice',
+  PY: 'payment',
+  JR: 'journal',
+};
+
+/** The journals, stock entries and changes of one document; for a journal, itself and its source. */
+export async function openTrail(
+  sql: Sql,
+  companyId: number,
+  kind: DocumentKind,
+  id: number,
+): Promise<Trail> {
+  const [found] = await sql.rows<{ number: string; currency: string }>(
+    `SELECT d.number, c.currency FROM ${TABLES[kind]} d JOIN company c ON c.id = d.company_id WHERE d.company_id = ? AND d.id = ?`,
+    [companyId, id],
+  );
+  const document: DocumentRef = { kind, id, number: there(found, 'This document').number };
+  const [journals, stockEntries, changes] = await Promise.all([
+    journalsOf(sql, companyId, document),
+    stockEntriesOf(sql, companyId, kind, id),
+    changesOf(sql, companyId, kind, id),
+  ]);
+  return { document, currency: found!.currency, journals, stockEntries, changes };
+}
+
+async function journalsOf(
+  sql: Sql,
+  companyId: number,
+  document: DocumentRef,
+): Promise<Trail['journals']> {
+  const where =
+    document.kind === 'JR' ? 'j.id = ?' : 'j.document_kind = ? AND j.document_id = ?';
+  const values = document.kind === 'JR' ? [document.id] : [document.kind, document.id];
+  const rows = await sql.rows<{
+    id: number;
+    number: string;
+    posted_on: string;
+    document_kind: DocumentKind;
+    document_id: number;
+    code: string;
+    name: string;
+    amount: string;
+  }>(
+    `SELECT j.id, j.number, j.posted_on, j.document_kind, j.document_id, a.code, a.name, e.amount
+       FROM journal j
+       JOIN journal_entry e ON e.company_id = j.company_id AND e.journal_id = j.id
+       JOIN account a ON a.company_id = e.company_id AND a.id = e.account_id
+      WHERE j.company_id = ? AND ${where} ORDER BY j.id, e.id`,
+    [companyId, ...values],
+  );
+  const sources = new Map<number, DocumentRef>();
+  const journals = new Map<number, Trail['journals'][number]>();
+  for (const row of rows) {
+    let source = sources.get(row.id);
+    if (!source) {
+      source =
+        document.kind === 'JR'
+          ? await refOf(sql, companyId, row.document_kind, row.document_id)
+          : document;
+      sources.set(row.id, source);
+    }
+    const journal = journals.get(row.id) ?? {
+      document: { kind: 'JR' as const, id: row.id, number: row.number },
+      source,
+      postedOn: row.posted_on,
+      entries: [],
+    };
+    const amount = dec(row.amount);
+    journal.entries.push({
+      account: row.code,
+      name: row.name,
+      debit: amount.gt(0) ? amount.toFixed() : null,
+      credit: amount.lt(0) ? amount.neg().toFixed() : null,
+    });
+    journals.set(row.id, journal);
+  }
+  return [...journals.values()];
+}
+
+async function refOf(
+  sql: Sql,
+  companyId: number,
+  kind: DocumentKind,
+  id: number,
+): Promise<DocumentRef> {
+  const [row] = await sql.rows<{ number: string }>(
+    `SELECT number FROM ${TABLES[kind]} WHERE company_id = ? AND id = ?`,
+    [companyId, id],
+  );
+  return { kind, id, number: there(row, 'The source document').number };
+}
+
+async function stockEntriesOf(
+  sql: Sql,
+  companyId: number,
+  kind: DocumentKind,
+  id: number,
+): Promise<Trail['stockEntries']> {
+  const rows = await sql.rows<{
+    id: number;
+    item_id: number;
+    number: string;
+    name: string;
+    unit: string;
+    place: 'ours' | 'vendor-to-customer';
+    quantity: string;
+    cost: string;
+    posted_on: string;
+  }>(
+    `SELECT s.id, s.item_id, i.number, i.name, i.unit, s.place, s.quantity, s.cost, s.posted_on
+       FROM stock_entry s JOIN item i ON i.company_id = s.company_id AND i.id = s.item_id
+      WHERE s.company_id = ? AND s.document_kind = ? AND s.document_id = ? ORDER BY s.id`,
+    [companyId, kind, id],
+  );
+  return rows.map((row) => ({
+    id: row.id,
+    item: { id: row.item_id, number: row.number, name: row.name, unit: row.unit },
+    place: row.place,
+    quantity: plain(row.quantity),
+    cost: plain(row.cost),
+    postedOn: row.posted_on,
+  }));
+}
+
+async function changesOf(
+  sql: Sql,
+  companyId: number,
+  kind: DocumentKind,
+  id: number,
+): Promise<Trail['changes']> {
+  const rows = await sql.rows<{ at: string; name: string; act: string }>(
+    `SELECT a.at, p.name, a.act
+       FROM audit_document d
+       JOIN audit a ON a.company_id = d.company_id AND a.id = d.audit_id
+       JOIN person p ON p.id = a.person_id
+      WHERE d.company_id = ? AND d.kind = ? AND d.document_id = ?
+      ORDER BY d.audit_id DESC LIMIT 200`,
+    [companyId, kind, id],
+  );
+  return rows.map((row) => ({
+    at: `${row.at.slice(0, 19).replace(' ', 'T')}Z`,
+    person: row.name,
+    act: saysOf(row.act),
+  }));
+}

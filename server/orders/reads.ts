@@ -1,0 +1,263 @@
+import type * as z from 'zod';
+import { routeFits, ROUTES, type Route } from '@core/catalogue';
+import { dec, documentTotals, share } from '@core/kernel';
+import type { OrderState } from '@core/orders';
+import type * as contract from '@api/orders';
+import { there } from '../acts';
+import type { Bound, Sql } from '../db/database';
+import {
+  ADDRESS_COLUMNS,
+  addressOf,
+  likeOf,
+  pageById,
+  plain,
+  shipTosOf,
+  type AddressColumns,
+} from '../db/mapping';
+import { documentsOfOrders } from '../documents';
+
+type Row = z.infer<typeof contract.OrderRow>;
+type Sheet = z.infer<typeof contract.OrderSheet>;
+type Line = z.infer<typeof contract.OrderLine>;
+
+interface HeadRow {
+  id: number;
+  number: string;
+  state: OrderState;
+  customer_id: number;
+  customer_number: string;
+  customer_name: string;
+  agreement_id: number | null;
+  agreement_number: string | null;
+  customer_reference: string;
+  order_date: string;
+  first_ship_date: string | null;
+  currency: string;
+  net: string;
+  live: string | null;
+  covered: string | null;
+  shipped: string | null;
+  invoiced: string | null;
+}
+
+const HEAD = `SELECT o.id, o.number, o.state, o.customer_id, c.number AS customer_number, c.name AS customer_name,
+    o.agreement_id, a.number AS agreement_number, o.customer_reference, o.order_date, o.first_ship_date,
+    o.currency, o.net, s.live, s.covered, s.shipped, s.invoiced`;
+const JOINS = `JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
+  LEFT JOIN agreement a ON a.company_id = o.company_id AND a.id = o.agreement_id
+  LEFT JOIN (
+    SELECT l.order_id, SUM(l.quantity - l.cancelled) AS live,
+           SUM(IF(l.route = 'stock', l.quantity - l.cancelled, l.tied)) AS covered,
+           SUM(l.shipped) AS shipped, SUM(l.invoiced) AS invoiced
+      FROM sales_order_line l WHERE l.company_id = ? AND l.order_id IN (?) GROUP BY l.order_id
+  ) s ON s.order_id = o.id`;
+
+/** Orders newest first; `q` looks in number, the customer's reference, and the customer's number and name. */
+export function listOrders(
+  sql: Sql,
+  companyId: number,
+  query: { q?: string; cursor?: string; state?: OrderState },
+) {
+  const where = ['o.company_id = ?', 'o.id < ?'];
+  const values: Bound[] = [];
+  if (query.state) {
+    where.push('o.state = ?');
+    values.push(query.state);
+  }
+  const words = query.q?.trim();
+  if (words) {
+    where.push('(o.number LIKE ? OR o.customer_reference LIKE ? OR c.name LIKE ? OR c.number LIKE ?)');
+    values.push(...Array<string>(4).fill(likeOf(words)));
+  }
+  return pageById<HeadRow, Row>(
+    async (before, most) => {
+      // The page's ids first, so that the sums are made for its rows only.
+      const ids = await sql.rows<{ id: number }>(
+        `SELECT o.id FROM sales_order o ${words ? 'JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id' : ''}
+          WHERE ${where.join(' AND ')} ORDER BY o.id DESC LIMIT ?`,
+        [companyId, before, ...values, most],
+      );
+      return headsOf(sql, companyId, ids.map((row) => row.id));
+    },
+    query.cursor,
+    rowOf,
+  );
+}
+
+async function headsOf(sql: Sql, companyId: number, ids: readonly number[]): Promise<HeadRow[]> {
+  if (ids.length === 0) return [];
+  return sql.rows(
+    `${HEAD} FROM sales_order o ${JOINS} WHERE o.company_id = ? AND o.id IN (?) ORDER BY o.id DESC`,
+    [companyId, ids, companyId, ids],
+  );
+}
+
+function rowOf(row: HeadRow): Row {
+  const live = row.live ?? '0';
+  return {
+    id: row.id,
+    number: row.number,
+    state: row.state,
+    customer: { id: row.customer_id, number: row.customer_number, name: row.customer_name },
+    agreement:
+      row.agreement_id === null
+        ? null
+        : { kind: 'AG', id: row.agreement_id, number: row.agreement_number! },
+    customerReference: row.customer_reference,
+    orderDate: row.order_date,
+    firstShipDate: row.first_ship_date,
+    currency: row.currency,
+    net: plain(row.net),
+    shares: {
+      covered: share(row.covered ?? '0', live),
+      shipped: share(row.shipped ?? '0', live),
+      invoiced: share(row.invoiced ?? '0', live),
+    },
+  };
+}
+
+/** One order with its lines, totals and documents. */
+export async function openOrder(sql: Sql, companyId: number, id: number): Promise<Sheet> {
+  const [head] = await headsOf(sql, companyId, [id]);
+  const row = there(head, 'This sales order');
+  const [more] = await sql.rows<
+    AddressColumns & { version: number; reference_required: number; terms: string }
+  >(
+    `SELECT o.version, c.reference_required, pt.name AS terms, ${ADDRESS_COLUMNS}
+       FROM sales_order o
+       JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
+       JOIN payment_terms pt ON pt.company_id = c.company_id AND pt.id = c.payment_terms_id
+       LEFT JOIN ship_to st ON st.company_id = o.company_id AND st.id = o.ship_to_id
+      WHERE o.company_id = ? AND o.id = ?`,
+    [companyId, id],
+  );
+  const [lines, shipTos, documents] = await Promise.all([
+    linesOf(sql, companyId, id),
+    shipTosOf(sql, companyId, row.customer_id),
+    documentsOfOrders(sql, companyId, 'o.id = ?', id),
+  ]);
+  const totals = documentTotals(
+    lines.filter((line) => line.cancelled !== line.quantity).map((line) => ({ ...line, net: dec(line.amount) })),
+    row.currency,
+  );
+  return {
+    ...rowOf(row),
+    version: more!.version,
+    shipTo: addressOf(more!),
+    shipTos,
+    referenceRequired: Boolean(more!.reference_required),
+    terms: more!.terms,
+    lines,
+    totals: {
+      net: totals.net.toFixed(),
+      tax: totals.tax.toFixed(),
+      total: totals.total.toFixed(),
+      taxes: totals.taxes.map((tax) => ({ ...tax, base: tax.base.toFixed(), tax: tax.tax.toFixed() })),
+    },
+    documents,
+  };
+}
+
+interface LineRow {
+  id: number;
+  line_no: number;
+  item_id: number;
+  number: string;
+  name: string;
+  unit: string;
+  agreement_line_id: number | null;
+  quantity: string;
+  cancelled: string;
+  unit_price: string;
+  list_price: string;
+  amount: string;
+  tax_code: string;
+  tax_rate: string;
+  route: Route;
+  stocked: number;
+  vendors: number;
+  ship_date: string;
+  tied: string;
+  shipped: string;
+  invoiced: string;
+  on_bench: number;
+  on_hand: string | null;
+  supplies: string | null;
+  supply_due: string | null;
+  vendor_invoiced: string | null;
+  invoice_total: string | null;
+  invoice_settled: string | null;
+}
+
+async function linesOf(sql: Sql, companyId: number, orderId: number): Promise<Line[]> {
+  const rows = await sql.rows<LineRow>(
+    `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, l.agreement_line_id, l.quantity, l.cancelled,
+            l.unit_price, l.list_price, l.amount, tc.code AS tax_code, l.tax_rate, l.route, i.stocked,
+            (SELECT COUNT(*) FROM item_vendor iv WHERE iv.company_id = l.company_id AND iv.item_id = l.item_id) AS vendors,
+            l.ship_date, l.tied, l.shipped, l.invoiced, l.on_bench, sk.on_hand,
+            ties.supplies, ties.supply_due, vi.vendor_invoiced, paid.invoice_total, paid.invoice_settled
+       FROM sales_order_line l
+       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+       JOIN tax_code tc ON tc.company_id = l.company_id AND tc.id = l.tax_code_id
+       LEFT JOIN stock sk ON sk.company_id = l.company_id AND sk.item_id = l.item_id
+       LEFT JOIN (
+         SELECT t.order_line_id, GROUP_CONCAT(DISTINCT CONCAT(v.name, ', ', p.number) ORDER BY p.id SEPARATOR '; ') AS supplies,
+                MAX(pl.due_date) AS supply_due
+           FROM sales_order_line sl
+           JOIN tie t ON t.company_id = sl.company_id AND t.order_line_id = sl.id
+           JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
+           JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
+           JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
+          WHERE sl.company_id = ? AND sl.order_id = ? GROUP BY t.order_line_id
+       ) ties ON ties.order_line_id = l.id
+       LEFT JOIN (
+         SELECT shl.order_line_id, SUM(vil.quantity) AS vendor_invoiced
+           FROM sales_order_line sl
+           JOIN shipment_line shl ON shl.company_id = sl.company_id AND shl.order_line_id = sl.id
+           JOIN vendor_invoice_line vil ON vil.company_id = shl.company_id AND vil.receipt_line_id = shl.receipt_line_id
+          WHERE sl.company_id = ? AND sl.order_id = ? GROUP BY shl.order_line_id
+       ) vi ON vi.order_line_id = l.id
+       LEFT JOIN (
+         SELECT cil.order_line_id, SUM(oi.amount) AS invoice_total, SUM(oi.settled) AS invoice_settled
+           FROM customer_invoice ci
+           JOIN customer_invoice_line cil ON cil.company_id = ci.company_id AND cil.invoice_id = ci.id
+           JOIN open_item oi ON oi.company_id = ci.company_id AND oi.customer_invoice_id = ci.id
+          WHERE ci.company_id = ? AND ci.order_id = ? GROUP BY cil.order_line_id
+       ) paid ON paid.order_line_id = l.id
+      WHERE l.company_id = ? AND l.order_id = ? ORDER BY l.line_no`,
+    [companyId, orderId, companyId, orderId, companyId, orderId, companyId, orderId],
+  );
+  return rows.map(lineOf);
+}
+
+function lineOf(row: LineRow): Line {
+  const fits = { stocked: Boolean(row.stocked), hasVendor: row.vendors > 0 };
+  return {
+    id: row.id,
+    lineNo: row.line_no,
+    item: { id: row.item_id, number: row.number, name: row.name, unit: row.unit },
+    agreementLineId: row.agreement_line_id,
+    quantity: plain(row.quantity),
+    cancelled: plain(row.cancelled),
+    unitPrice: plain(row.unit_price),
+    listPrice: plain(row.list_price),
+    amount: plain(row.amount),
+    taxCode: row.tax_code,
+    taxRate: plain(row.tax_rate),
+    route: row.route,
+    routes: ROUTES.filter((route) => routeFits(route, fits)),
+    shipDate: row.ship_date,
+    tied: plain(row.tied),
+    shipped: plain(row.shipped),
+    invoiced: plain(row.invoiced),
+    vendorInvoiced: plain(row.vendor_invoiced ?? '0'),
+    // The share of the line's invoices that is paid, counted for the invoiced part of the line.
+    paidShare:
+      share(row.invoiced, row.quantity) * share(row.invoice_settled ?? '0', row.invoice_total ?? '0'),
+    suppliedBy: row.supplies ?? '',
+    needsPurchase: Boolean(row.on_bench),
+    supplyDue: row.supply_due,
+    onHand: plain(row.on_hand ?? '0'),
+  };
+}
+

@@ -1,0 +1,209 @@
+import type { Day } from '@core/kernel';
+import { dec, sum } from '@core/kernel';
+import type { OrderItem, OrderLineNow, OrderState } from '@core/orders';
+import type { Route } from '@core/catalogue';
+import { there, type Doer } from '../acts';
+import type { Sql, Tx } from '../db/database';
+import { plain } from '../db/mapping';
+
+export interface OrderHead {
+  id: number;
+  number: string;
+  version: number;
+  state: OrderState;
+  customer_id: number;
+  agreement_id: number | null;
+  ship_to_id: number | null;
+  customer_reference: string;
+  currency: string;
+}
+
+const HEAD =
+  'SELECT id, number, version, state, customer_id, agreement_id, ship_to_id, customer_reference, currency FROM sales_order';
+
+/** The order's head, locked; its agreement (if any) must have been locked before: see `agreementOf`. */
+export async function lockOrder(sql: Sql, companyId: number, id: number): Promise<OrderHead> {
+  const [row] = await sql.rows<OrderHead>(`${HEAD} WHERE company_id = ? AND id = ? FOR UPDATE`, [
+    companyId,
+    id,
+  ]);
+  return there(row, 'This sales order');
+}
+
+/** The agreement an order names, read without a lock so that it can be locked first. An order never changes it. */
+export async function agreementOf(sql: Sql, companyId: number, orderId: number): Promise<number | null> {
+  const [row] = await sql.rows<{ agreement_id: number | null }>(
+    'SELECT agreement_id FROM sales_order WHERE company_id = ? AND id = ?',
+    [companyId, orderId],
+  );
+  return there(row, 'This sales order').agreement_id;
+}
+
+export interface NewOrder {
+  customerId: number;
+  agreementId: number | null;
+  shipToId: number | null;
+  customerReference: string;
+  orderDate: Day;
+  currency: string;
+}
+
+export interface WritableLine {
+  agreementLineId: number | null;
+  itemId: number;
+  quantity: string;
+  unitPrice: string;
+  listPrice: string;
+  amount: string;
+  taxCodeId: number;
+  taxRate: string;
+  route: Route;
+  shipDate: Day;
+}
+
+/** Writes a new draft order with its lines; its id. */
+export async function insertOrder(
+  tx: Tx,
+  doer: Doer,
+  number: string,
+  order: NewOrder,
+  lines: readonly WritableLine[],
+): Promise<number> {
+  const [id] = await tx.insert('sales_order', [
+    {
+      company_id: doer.companyId,
+      number,
+      customer_id: order.customerId,
+      agreement_id: order.agreementId,
+      ship_to_id: order.shipToId,
+      customer_reference: order.customerReference,
+      order_date: order.orderDate,
+      currency: order.currency,
+      first_ship_date: firstShipDate(lines),
+      net: netOf(lines),
+    },
+  ]);
+  await insertLines(tx, doer, id!, lines, 1);
+  return id!;
+}
+
+export async function insertLines(
+  tx: Tx,
+  doer: Doer,
+  orderId: number,
+  lines: readonly WritableLine[],
+  firstLineNo: number,
+): Promise<void> {
+  await tx.insert(
+    'sales_order_line',
+    lines.map((line, index) => ({
+      company_id: doer.companyId,
+      order_id: orderId,
+      line_no: firstLineNo + index,
+      agreement_line_id: line.agreementLineId,
+      ...lineColumns(line),
+    })),
+  );
+}
+
+export function lineColumns(line: Omit<WritableLine, 'agreementLineId'>) {
+  return {
+    item_id: line.itemId,
+    quantity: line.quantity,
+    unit_price: line.unitPrice,
+    list_price: line.listPrice,
+    amount: line.amount,
+    tax_code_id: line.taxCodeId,
+    tax_rate: line.taxRate,
+    route: line.route,
+    ship_date: line.shipDate,
+  };
+}
+
+export function firstShipDate(lines: readonly { shipDate: Day }[]): Day | null {
+  return lines.map((line) => line.shipDate).sort()[0] ?? null;
+}
+
+export function netOf(lines: readonly { amount: string }[]): string {
+  return sum(lines.map((line) => dec(line.amount))).toFixed();
+}
+
+/** The order's lines as deciding sees them; the order's lock guards them. */
+export async function linesNow(
+  sql: Sql,
+  companyId: number,
+  orderId: number,
+): Promise<(OrderLineNow & { route: Route; shipDate: Day; tied: string; shipped: string })[]> {
+  const rows = await sql.rows<{
+    id: number;
+    line_no: number;
+    item_id: number;
+    quantity: string;
+    unit_price: string;
+    list_price: string;
+    amount: string;
+    agreement_line_id: number | null;
+    route: Route;
+    ship_date: Day;
+    tied: string;
+    shipped: string;
+  }>(
+    `SELECT id, line_no, item_id, quantity, unit_price, list_price, amount, agreement_line_id, route, ship_date, tied, shipped
+       FROM sales_order_line WHERE company_id = ? AND order_id = ? ORDER BY line_no`,
+    [companyId, orderId],
+  );
+  return rows.map((row) => ({
+    id: row.id,
+    lineNo: row.line_no,
+    itemId: row.item_id,
+    quantity: plain(row.quantity),
+    unitPrice: plain(row.unit_price),
+    listPrice: plain(row.list_price),
+    amount: plain(row.amount),
+    agreementLineId: row.agreement_line_id,
+    route: row.route,
+    shipDate: row.ship_date,
+    tied: plain(row.tied),
+    shipped: plain(row.shipped),
+  }));
+}
+
+/** What order lines take from their items. */
+export async function orderItems(
+  sql: Sql,
+  companyId: number,
+  itemIds: readonly number[],
+): Promise<Map<number, OrderItem>> {
+  const ids = [...new Set(itemIds)];
+  if (ids.length === 0) return new Map();
+  const rows = await sql.rows<{
+    id: number;
+    number: string;
+    unit: string;
+    list_price: string;
+    tax_code_id: number;
+    rate: string;
+    stocked: number;
+    vendors: number;
+  }>(
+    `SELECT i.id, i.number, i.unit, i.list_price, i.tax_code_id, t.rate, i.stocked,
+            (SELECT COUNT(*) FROM item_vendor v WHERE v.company_id = i.company_id AND v.item_id = i.id) AS vendors
+       FROM item i JOIN tax_code t ON t.company_id = i.company_id AND t.id = i.tax_code_id
+      WHERE i.company_id = ? AND i.id IN (?)`,
+    [companyId, ids],
+  );
+  return new Map(
+    rows.map((row) => [
+      row.id,
+      {
+        number: row.number,
+        unit: row.unit,
+        listPrice: plain(row.list_price),
+        taxCodeId: row.tax_code_id,
+        taxRate: plain(row.rate),
+        stocked: Boolean(row.stocked),
+        hasVendor: row.vendors > 0,
+      },
+    ]),
+  );
+}

@@ -1,0 +1,1 @@
+export { findCustomers, openCustomer, openVendor } from './reads';

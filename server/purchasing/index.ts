@@ -1,0 +1,1 @@
+export { listPurchases, openPurchase } from './reads';

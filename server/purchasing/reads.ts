@@ -1,0 +1,188 @@
+import type * as z from 'zod';
+import { dec, share, type Day } from '@core/kernel';
+import { differencesOf } from '@core/supply';
+import type * as contract from '@api/purchasing';
+import { there } from '../acts';
+import type { Bound, Sql } from '../db/database';
+import { ADDRESS_COLUMNS, addressOf, likeOf, pageById, plain, type AddressColumns } from '../db/mapping';
+import { documentsOfPurchase } from '../documents';
+
+type Row = z.infer<typeof contract.PurchaseRow>;
+type Sheet = z.infer<typeof contract.PurchaseSheet>;
+
+interface HeadRow {
+  id: number;
+  number: string;
+  state: Row['state'];
+  vendor_id: number;
+  vendor_number: string;
+  vendor_name: string;
+  customer_id: number | null;
+  customer_number: string | null;
+  customer_name: string | null;
+  order_date: Day;
+  first_due_date: Day | null;
+  currency: string;
+  net: string;
+  quantity: string | null;
+  received: string | null;
+  invoiced: string | null;
+}
+
+const HEAD = `SELECT p.id, p.number, p.state, p.vendor_id, v.number AS vendor_number, v.name AS vendor_name,
+    c.id AS customer_id, c.number AS customer_number, c.name AS customer_name, p.order_date, p.first_due_date,
+    p.currency, p.net,
+    (SELECT SUM(l.quantity) FROM purchase_order_line l WHERE l.company_id = p.company_id AND l.purchase_order_id = p.id) AS quantity,
+    (SELECT SUM(l.received) FROM purchase_order_line l WHERE l.company_id = p.company_id AND l.purchase_order_id = p.id) AS received,
+    (SELECT SUM(l.invoiced) FROM purchase_order_line l WHERE l.company_id = p.company_id AND l.purchase_order_id = p.id) AS invoiced`;
+const FROM = `FROM purchase_order p
+  JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
+  LEFT JOIN ship_to st ON st.company_id = p.company_id AND st.id = p.ship_to_id
+  LEFT JOIN customer c ON c.company_id = st.company_id AND c.id = st.customer_id`;
+
+/** Purchase orders newest first; `q` looks in number, vendor and customer. */
+export function listPurchases(
+  sql: Sql,
+  companyId: number,
+  query: { q?: string; cursor?: string; state?: Row['state'] },
+) {
+  const where = ['p.company_id = ?', 'p.id < ?'];
+  const values: Bound[] = [];
+  if (query.state) {
+    where.push('p.state = ?');
+    values.push(query.state);
+  }
+  if (query.q?.trim()) {
+    where.push('(p.number LIKE ? OR v.name LIKE ? OR v.number LIKE ? OR c.name LIKE ?)');
+    values.push(...Array<string>(4).fill(likeOf(query.q)));
+  }
+  return pageById<HeadRow, Row>(
+    (before, most) =>
+      sql.rows(`${HEAD} ${FROM} WHERE ${where.join(' AND ')} ORDER BY p.id DESC LIMIT ?`, [
+        companyId,
+        before,
+        ...values,
+        most,
+      ]),
+    query.cursor,
+    rowOf,
+  );
+}
+
+function rowOf(row: HeadRow): Row {
+  const quantity = row.quantity ?? '0';
+  return {
+    id: row.id,
+    number: row.number,
+    state: row.state,
+    vendor: { id: row.vendor_id, number: row.vendor_number, name: row.vendor_name },
+    customer:
+      row.customer_id === null
+        ? null
+        : { id: row.customer_id, number: row.customer_number!, name: row.customer_name! },
+    orderDate: row.order_date,
+    firstDueDate: row.first_due_date,
+    currency: row.currency,
+    net: plain(row.net),
+    shares: {
+      received: share(row.received ?? '0', quantity),
+      invoiced: share(row.invoiced ?? '0', quantity),
+    },
+  };
+}
+
+/** One purchase order with its lines, what they are tied to, and its documents. */
+export async function openPurchase(sql: Sql, companyId: number, id: number): Promise<Sheet> {
+  const [head] = await sql.rows<
+    HeadRow & AddressColumns & { version: number; terms: string; ship_to_id: number | null }
+  >(
+    `${HEAD}, p.version, p.ship_to_id, pt.name AS terms, ${ADDRESS_COLUMNS} ${FROM}
+       JOIN payment_terms pt ON pt.company_id = v.company_id AND pt.id = v.payment_terms_id
+      WHERE p.company_id = ? AND p.id = ?`,
+    [companyId, id],
+  );
+  const found = there(head, 'This purchase order');
+  const [lines, documents] = await Promise.all([
+    linesOf(sql, companyId, id, found.ship_to_id),
+    documentsOfPurchase(sql, companyId, id),
+  ]);
+  return {
+    ...rowOf(found),
+    version: found.version,
+    shipTo: addressOf(found),
+    terms: found.terms,
+    lines,
+    documents,
+  };
+}
+
+async function linesOf(
+  sql: Sql,
+  companyId: number,
+  id: number,
+  shipToId: number | null,
+): Promise<Sheet['lines']> {
+  const rows = await sql.rows<{
+    id: number;
+    line_no: number;
+    item_id: number;
+    item_number: string;
+    item_name: string;
+    unit: string;
+    quantity: string;
+    unit_price: string;
+    amount: string;
+    due_date: Day;
+    received: string;
+    invoiced: string;
+    tied: string | null;
+    order_id: number | null;
+    order_number: string;
+    order_line_id: number | null;
+    order_line_no: number | null;
+    order_state: string | null;
+    open_quantity: string;
+    order_tied: string;
+    ship_date: Day;
+    order_ship_to: number | null;
+  }>(
+    `SELECT l.id, l.line_no, l.item_id, i.number AS item_number, i.name AS item_name, i.unit, l.quantity, l.unit_price,
+            l.amount, l.due_date, l.received, l.invoiced, t.quantity AS tied, o.id AS order_id, o.number AS order_number,
+            sl.id AS order_line_id, sl.line_no AS order_line_no, o.state AS order_state,
+            sl.quantity - sl.cancelled AS open_quantity, sl.tied AS order_tied, sl.ship_date, o.ship_to_id AS order_ship_to
+       FROM purchase_order_line l
+       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+       LEFT JOIN tie t ON t.company_id = l.company_id AND t.purchase_line_id = l.id
+       LEFT JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
+       LEFT JOIN sales_order o ON o.company_id = sl.company_id AND o.id = sl.order_id
+      WHERE l.company_id = ? AND l.purchase_order_id = ? ORDER BY l.line_no`,
+    [companyId, id],
+  );
+  return rows.map((row) => ({
+    id: row.id,
+    lineNo: row.line_no,
+    item: { id: row.item_id, number: row.item_number, name: row.item_name, unit: row.unit },
+    quantity: plain(row.quantity),
+    unitPrice: plain(row.unit_price),
+    amount: plain(row.amount),
+    dueDate: row.due_date,
+    received: plain(row.received),
+    invoiced: plain(row.invoiced),
+    forOrder:
+      row.order_id === null ? null : { kind: 'SO', id: row.order_id, number: row.order_number },
+    orderLineId: row.order_line_id,
+    orderLineNo: row.order_line_no,
+    orderState: row.order_state,
+    differs:
+      row.tied === null
+        ? ''
+        : differencesOf({
+            tied: row.tied,
+            salesQuantity: dec(row.open_quantity).minus(row.order_tied).plus(row.tied).toFixed(),
+            supplyQuantity: row.quantity,
+            shipDate: row.ship_date,
+            supplyDate: row.due_date,
+            sameAddress: row.order_ship_to === shipToId,
+          }).join(', '),
+  }));
+}

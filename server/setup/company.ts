@@ -1,0 +1,90 @@
+import { DOCUMENT_KINDS } from '@core/kernel';
+import type { AccountRole } from '@core/ledger';
+import { RIGHTS, type Right } from '@api/access';
+import { hashPassword } from '../access';
+import type { Tx } from '../db/database';
+
+/** The chart a company begins with: one account for each thing it posts by itself. */
+const CHART: readonly { code: string; name: string; role: AccountRole }[] = [
+  { code: '1000', name: 'Bank', role: 'bank' },
+  { code: '1100', name: 'Accounts receivable', role: 'receivable' },
+  { code: '1200', name: 'Inventory', role: 'inventory' },
+  { code: '1400', name: 'Input tax', role: 'input-tax' },
+  { code: '2000', name: 'Accounts payable', role: 'payable' },
+  { code: '2100', name: 'Received not invoiced', role: 'received-not-invoiced' },
+  { code: '2200', name: 'Output tax', role: 'output-tax' },
+  { code: '4000', name: 'Revenue', role: 'revenue' },
+  { code: '5000', name: 'Cost of sales', role: 'cost-of-sales' },
+  { code: '5100', name: 'Price difference', role: 'price-difference' },
+  { code: '5200', name: 'Stock differences', role: 'stock-difference' },
+];
+
+/** The roles a company begins with. */
+export const ROLES: Record<string, readonly Right[]> = {
+  'Order administrator': RIGHTS,
+  Buyer: ['purchases', 'goods', 'work-date'],
+  'Stock keeper': ['goods', 'work-date'],
+  'Accounts clerk': ['customer-invoices', 'vendor-invoices', 'payments', 'work-date'],
+  'Sales manager': ['agreements', 'orders', 'work-date'],
+};
+
+export interface NewCompany {
+  code: string;
+  name: string;
+  currency: string;
+  tint: string;
+  demo: boolean;
+  customerInvoiceFirst?: boolean;
+}
+
+/** A company with its chart, roles and number series; its id and the roles' ids by name. */
+export async function makeCompany(tx: Tx, company: NewCompany) {
+  const [companyId] = await tx.insert('company', [
+    {
+      code: company.code,
+      name: company.name,
+      currency: company.currency,
+      tint: company.tint,
+      demo: company.demo,
+      customer_invoice_first: company.customerInvoiceFirst ?? false,
+    },
+  ]);
+  const names = Object.keys(ROLES);
+  const roleIds = await tx.insert(
+    'role',
+    names.map((name) => ({ company_id: companyId!, name, rights: JSON.stringify(ROLES[name]) })),
+  );
+  await tx.insert(
+    'account',
+    CHART.map(({ code, name, role }) => ({ company_id: companyId!, code, name, posting_role: role })),
+  );
+  await tx.insertPlain(
+    'number_series',
+    DOCUMENT_KINDS.map((kind) => ({ company_id: companyId!, kind, next_serial: 1 })),
+  );
+  return {
+    companyId: companyId!,
+    roles: new Map(names.map((name, index) => [name, roleIds[index]!])),
+  };
+}
+
+/** A person who may sign in; their id. */
+export async function makePerson(
+  tx: Tx,
+  person: { signIn: string; name: string; password: string },
+): Promise<number> {
+  const [id] = await tx.insert('person', [
+    {
+      sign_in: person.signIn.toLowerCase(),
+      name: person.name,
+      password_hash: await hashPassword(person.password),
+    },
+  ]);
+  return id!;
+}
+
+export async function giveRole(tx: Tx, personId: number, companyId: number, roleId: number): Promise<void> {
+  await tx.insertPlain('person_role', [
+    { person_id: personId, company_id: companyId, role_id: roleId },
+  ]);
+}

@@ -1,0 +1,1 @@
+export { giveRole, makeCompany, makePerson, ROLES, type NewCompany } from './company';

@@ -1,0 +1,2 @@
+export { stockActs } from './acts';
+export { openReceipt, openShipment } from './reads';

@@ -1,0 +1,114 @@
+import type * as z from 'zod';
+import type { Day } from '@core/kernel';
+import type * as contract from '@api/stock';
+import { there } from '../acts';
+import type { Sql } from '../db/database';
+import { plain } from '../db/mapping';
+
+type Sheet = z.infer<typeof contract.MovementSheet>;
+
+interface HeadRow {
+  id: number;
+  number: string;
+  posted_on: Day;
+  cost: string;
+  party_id: number;
+  party_number: string;
+  party_name: string;
+  source_id: number;
+  source_number: string;
+  currency: string;
+}
+
+interface LineRow {
+  item_id: number;
+  item_number: string;
+  item_name: string;
+  unit: string;
+  quantity: string;
+  unit_cost: string;
+  cost: string;
+  order_line_id: number | null;
+  source_line_no: number;
+  half_id: number | null;
+  half_number: string | null;
+}
+
+export async function openReceipt(sql: Sql, companyId: number, id: number): Promise<Sheet> {
+  const [head] = await sql.rows<HeadRow>(
+    `SELECT r.id, r.number, r.posted_on, r.cost, v.id AS party_id, v.number AS party_number, v.name AS party_name,
+            p.id AS source_id, p.number AS source_number, p.currency
+       FROM receipt r
+       JOIN vendor v ON v.company_id = r.company_id AND v.id = r.vendor_id
+       JOIN purchase_order p ON p.company_id = r.company_id AND p.id = r.purchase_order_id
+      WHERE r.company_id = ? AND r.id = ?`,
+    [companyId, id],
+  );
+  const found = there(head, 'This receipt');
+  const lines = await sql.rows<LineRow>(
+    `SELECT rl.item_id, i.number AS item_number, i.name AS item_name, i.unit, rl.quantity, rl.unit_cost, rl.cost,
+            sl.order_line_id, pl.line_no AS source_line_no, s.id AS half_id, s.number AS half_number
+       FROM receipt_line rl
+       JOIN item i ON i.company_id = rl.company_id AND i.id = rl.item_id
+       JOIN purchase_order_line pl ON pl.company_id = rl.company_id AND pl.id = rl.purchase_line_id
+       LEFT JOIN shipment_line sl ON sl.company_id = rl.company_id AND sl.receipt_line_id = rl.id
+       LEFT JOIN shipment s ON s.company_id = sl.company_id AND s.id = sl.shipment_id
+      WHERE rl.company_id = ? AND rl.receipt_id = ? ORDER BY rl.id`,
+    [companyId, id],
+  );
+  return sheetOf('RC', 'PO', 'SH', found, lines);
+}
+
+export async function openShipment(sql: Sql, companyId: number, id: number): Promise<Sheet> {
+  const [head] = await sql.rows<HeadRow>(
+    `SELECT s.id, s.number, s.posted_on, s.cost, c.id AS party_id, c.number AS party_number, c.name AS party_name,
+            o.id AS source_id, o.number AS source_number, o.currency
+       FROM shipment s
+       JOIN customer c ON c.company_id = s.company_id AND c.id = s.customer_id
+       JOIN sales_order o ON o.company_id = s.company_id AND o.id = s.order_id
+      WHERE s.company_id = ? AND s.id = ?`,
+    [companyId, id],
+  );
+  const found = there(head, 'This shipment');
+  const lines = await sql.rows<LineRow>(
+    `SELECT sl.item_id, i.number AS item_number, i.name AS item_name, i.unit, sl.quantity, sl.unit_cost, sl.cost,
+            sl.order_line_id, ol.line_no AS source_line_no, r.id AS half_id, r.number AS half_number
+       FROM shipment_line sl
+       JOIN item i ON i.company_id = sl.company_id AND i.id = sl.item_id
+       JOIN sales_order_line ol ON ol.company_id = sl.company_id AND ol.id = sl.order_line_id
+       LEFT JOIN receipt_line rl ON rl.company_id = sl.company_id AND rl.id = sl.receipt_line_id
+       LEFT JOIN receipt r ON r.company_id = rl.company_id AND r.id = rl.receipt_id
+      WHERE sl.company_id = ? AND sl.shipment_id = ? ORDER BY sl.id`,
+    [companyId, id],
+  );
+  return sheetOf('SH', 'SO', 'RC', found, lines);
+}
+
+function sheetOf(
+  kind: 'RC' | 'SH',
+  sourceKind: 'PO' | 'SO',
+  halfKind: 'RC' | 'SH',
+  head: HeadRow,
+  lines: readonly LineRow[],
+): Sheet {
+  const source = { kind: sourceKind, id: head.source_id, number: head.source_number };
+  return {
+    document: { kind, id: head.id, number: head.number },
+    party: { id: head.party_id, number: head.party_number, name: head.party_name },
+    source,
+    postedOn: head.posted_on,
+    currency: head.currency,
+    cost: plain(head.cost),
+    lines: lines.map((line) => ({
+      item: { id: line.item_id, number: line.item_number, name: line.item_name, unit: line.unit },
+      quantity: plain(line.quantity),
+      unitCost: plain(line.unit_cost),
+      cost: plain(line.cost),
+      orderLineId: line.order_line_id,
+      source,
+      sourceLineNo: line.source_line_no,
+      otherHalf:
+        line.half_id === null ? null : { kind: halfKind, id: line.half_id, number: line.half_number! },
+    })),
+  };
+}

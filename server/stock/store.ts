@@ -1,0 +1,184 @@
+import type { DropTie, MoveEnd, PurchaseState, StockLine } from '@core/stock';
+import type { OrderState } from '@core/orders';
+import { dec } from '@core/kernel';
+import { lockAgreements } from '../agreements';
+import { there } from '../acts';
+import type { Sql } from '../db/database';
+import { plain } from '../db/mapping';
+
+const ENDS: Record<MoveEnd, string> = {
+  purchase: 'pl.purchase_order_id = ?',
+  order: 'sl.order_id = ?',
+};
+
+interface TieRow {
+  tie_id: number;
+  quantity: string;
+  received: string;
+  purchase_id: number;
+  purchase_number: string;
+  purchase_state: PurchaseState;
+  vendor_id: number;
+  purchase_currency: string;
+  purchase_line_id: number;
+  purchase_line_no: number;
+  purchase_quantity: string;
+  purchase_received: string;
+  purchase_price: string;
+  order_id: number;
+  order_number: string;
+  order_state: OrderState;
+  customer_id: number;
+  ship_to_id: number;
+  order_currency: string;
+  order_line_id: number;
+  order_line_no: number;
+  order_quantity: string;
+  cancelled: string;
+  shipped: string;
+  order_price: string;
+  agreement_line_id: number | null;
+  item_id: number;
+  item_number: string;
+}
+
+/**
+ * The ties of a purchase or sales order with both ends, locked: agreements first, then orders with their lines,
+ * ties, and purchases, in one statement whose join order is the lock order.
+ */
+export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: number) {
+  const heads = await sql.rows<{ order_id: number; agreement_id: number | null }>(
+    `SELECT DISTINCT o.id AS order_id, o.agreement_id
+       FROM purchase_order_line pl
+       JOIN tie t ON t.company_id = pl.company_id AND t.purchase_line_id = pl.id
+       JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
+       JOIN sales_order o ON o.company_id = sl.company_id AND o.id = sl.order_id
+      WHERE pl.company_id = ? AND ${ENDS[end]}`,
+    [companyId, id],
+  );
+  const agreements = await lockAgreements(
+    sql,
+    companyId,
+    heads.map((row) => row.agreement_id),
+  );
+  if (heads.length === 0) return { agreements, ties: [] };
+  const rows = await sql.rows<TieRow>(
+    `SELECT STRAIGHT_JOIN t.id AS tie_id, t.quantity, t.received,
+            p.id AS purchase_id, p.number AS purchase_number, p.state AS purchase_state, p.vendor_id, p.currency AS purchase_currency,
+            pl.id AS purchase_line_id, pl.line_no AS purchase_line_no, pl.quantity AS purchase_quantity,
+            pl.received AS purchase_received, pl.unit_price AS purchase_price,
+            o.id AS order_id, o.number AS order_number, o.state AS order_state, o.customer_id, o.ship_to_id, o.currency AS order_currency,
+            sl.id AS order_line_id, sl.line_no AS order_line_no, sl.quantity AS order_quantity, sl.cancelled, sl.shipped,
+            sl.unit_price AS order_price, sl.agreement_line_id, sl.item_id,
+            (SELECT i.number FROM item i WHERE i.company_id = sl.company_id AND i.id = sl.item_id) AS item_number
+       FROM sales_order o
+       JOIN sales_order_line sl ON sl.company_id = o.company_id AND sl.order_id = o.id
+       JOIN tie t ON t.company_id = sl.company_id AND t.order_line_id = sl.id
+       JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
+       JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
+      WHERE o.company_id = ? AND o.id IN (?) AND ${ENDS[end]} ORDER BY t.id FOR UPDATE`,
+    [companyId, heads.map((row) => row.order_id), id],
+  );
+  return { agreements, ties: rows.map(tieOf) };
+}
+
+function tieOf(row: TieRow): DropTie {
+  return {
+    tieId: row.tie_id,
+    quantity: plain(row.quantity),
+    received: plain(row.received),
+    purchase: {
+      id: row.purchase_id,
+      number: row.purchase_number,
+      state: row.purchase_state,
+      vendorId: row.vendor_id,
+      currency: row.purchase_currency,
+    },
+    purchaseLine: {
+      id: row.purchase_line_id,
+      lineNo: row.purchase_line_no,
+      quantity: plain(row.purchase_quantity),
+      received: plain(row.purchase_received),
+      unitPrice: plain(row.purchase_price),
+    },
+    order: {
+      id: row.order_id,
+      number: row.order_number,
+      state: row.order_state,
+      customerId: row.customer_id,
+      shipToId: row.ship_to_id,
+      currency: row.order_currency,
+    },
+    orderLine: {
+      id: row.order_line_id,
+      lineNo: row.order_line_no,
+      open: dec(row.order_quantity).minus(row.cancelled).minus(row.shipped).toFixed(),
+      shipped: plain(row.shipped),
+      unitPrice: plain(row.order_price),
+      agreementLineId: row.agreement_line_id,
+    },
+    item: { id: row.item_id, number: row.item_number },
+  };
+}
+
+/** Lines of an order that go from our stock, with what is on hand of their items, locked after the order. */
+export async function lockStockLines(sql: Sql, companyId: number, orderId: number): Promise<StockLine[]> {
+  const [order] = await sql.rows<{
+    id: number;
+    number: string;
+    state: OrderState;
+    customer_id: number;
+    ship_to_id: number;
+    currency: string;
+  }>(
+    'SELECT id, number, state, customer_id, ship_to_id, currency FROM sales_order WHERE company_id = ? AND id = ? FOR UPDATE',
+    [companyId, orderId],
+  );
+  const head = there(order, 'This sales order');
+  const lines = await sql.rows<{
+    id: number;
+    line_no: number;
+    quantity: string;
+    cancelled: string;
+    shipped: string;
+    unit_price: string;
+    agreement_line_id: number | null;
+    item_id: number;
+    item_number: string;
+  }>(
+    `SELECT l.id, l.line_no, l.quantity, l.cancelled, l.shipped, l.unit_price, l.agreement_line_id, l.item_id, i.number AS item_number
+       FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+      WHERE l.company_id = ? AND l.order_id = ? AND l.route = 'stock' ORDER BY l.line_no`,
+    [companyId, orderId],
+  );
+  if (lines.length === 0) return [];
+  const stock = await sql.rows<{ item_id: number; on_hand: string; value: string }>(
+    'SELECT item_id, on_hand, value FROM stock WHERE company_id = ? AND item_id IN (?) ORDER BY item_id FOR UPDATE',
+    [companyId, [...new Set(lines.map((line) => line.item_id))]],
+  );
+  const byItem = new Map(stock.map((row) => [row.item_id, row]));
+  return lines.map((line) => ({
+    order: {
+      id: head.id,
+      number: head.number,
+      state: head.state,
+      customerId: head.customer_id,
+      shipToId: head.ship_to_id,
+      currency: head.currency,
+    },
+    line: {
+      id: line.id,
+      lineNo: line.line_no,
+      open: dec(line.quantity).minus(line.cancelled).minus(line.shipped).toFixed(),
+      shipped: plain(line.shipped),
+      unitPrice: plain(line.unit_price),
+      agreementLineId: line.agreement_line_id,
+    },
+    item: {
+      id: line.item_id,
+      number: line.item_number,
+      onHand: plain(byItem.get(line.item_id)?.on_hand ?? '0'),
+      stockValue: plain(byItem.get(line.item_id)?.value ?? '0'),
+    },
+  }));
+}

@@ -1,0 +1,82 @@
+import type * as z from 'zod';
+import { dec, type Day } from '@core/kernel';
+import type * as contract from '@api/supply';
+import type { Bound, Sql } from '../db/database';
+import { ADDRESS_COLUMNS, addressOf, PAGE_ROWS, type AddressColumns } from '../db/mapping';
+import { offersFor, proposalFor } from './store';
+
+type Row = z.infer<typeof contract.BenchRow>;
+
+/** Lines on the bench, soonest ship date first; of one order where asked. */
+export async function listBench(
+  sql: Sql,
+  companyId: number,
+  workDate: Day,
+  query: { orderId?: number; cursor?: string },
+): Promise<{ rows: Row[]; next: string | null }> {
+  const where = ['l.company_id = ?', 'l.on_bench = TRUE'];
+  const values: Bound[] = [companyId];
+  if (query.orderId) {
+    where.push('l.order_id = ?');
+    values.push(query.orderId);
+  }
+  const after = /^(\d{4}-\d{2}-\d{2})\|(\d{1,10})$/.exec(query.cursor ?? '');
+  if (after) {
+    where.push('(l.ship_date > ? OR (l.ship_date = ? AND l.id > ?))');
+    values.push(after[1]!, after[1]!, Number(after[2]));
+  }
+  const rows = await sql.rows<
+    AddressColumns & {
+      id: number;
+      line_no: number;
+      order_id: number;
+      order_number: string;
+      customer_id: number;
+      customer_number: string;
+      customer_name: string;
+      item_id: number;
+      item_number: string;
+      item_name: string;
+      unit: string;
+      quantity: string;
+      cancelled: string;
+      tied: string;
+      ship_date: Day;
+      currency: string;
+    }
+  >(
+    `SELECT l.id, l.line_no, l.order_id, o.number AS order_number, o.customer_id, c.number AS customer_number,
+            c.name AS customer_name, l.item_id, i.number AS item_number, i.name AS item_name, i.unit,
+            l.quantity, l.cancelled, l.tied, l.ship_date, o.currency, ${ADDRESS_COLUMNS}
+       FROM sales_order_line l
+       JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+       JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
+       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+       JOIN ship_to st ON st.company_id = o.company_id AND st.id = o.ship_to_id
+      WHERE ${where.join(' AND ')} ORDER BY l.ship_date, l.id LIMIT ?`,
+    [...values, PAGE_ROWS + 1],
+  );
+  const shown = rows.slice(0, PAGE_ROWS);
+  const offers = await offersFor(
+    sql,
+    companyId,
+    shown.map((row) => row.item_id),
+  );
+  const last = shown.at(-1);
+  return {
+    rows: shown.map((row) => ({
+      orderLineId: row.id,
+      lineNo: row.line_no,
+      order: { kind: 'SO', id: row.order_id, number: row.order_number },
+      customer: { id: row.customer_id, number: row.customer_number, name: row.customer_name },
+      shipTo: addressOf(row)!,
+      item: { id: row.item_id, number: row.item_number, name: row.item_name, unit: row.unit },
+      quantity: dec(row.quantity).minus(row.cancelled).minus(row.tied).toFixed(),
+      shipDate: row.ship_date,
+      currency: row.currency,
+      offers: offers.get(row.item_id) ?? [],
+      proposal: proposalFor(offers.get(row.item_id) ?? [], row.ship_date, workDate),
+    })),
+    next: rows.length > PAGE_ROWS && last ? `${last.ship_date}|${last.id}` : null,
+  };
+}

@@ -1,0 +1,116 @@
+import { proposeVendor, supplyDue, type BenchLine, type Offer } from '@core/supply';
+import type { Route } from '@core/catalogue';
+import type { OrderState } from '@core/orders';
+import { dec, type Day } from '@core/kernel';
+import type { Sql } from '../db/database';
+import { plain } from '../db/mapping';
+
+/** Who sells these items to us, by item id. */
+export async function offersFor(
+  sql: Sql,
+  companyId: number,
+  itemIds: readonly number[],
+): Promise<Map<number, Offer[]>> {
+  const ids = [...new Set(itemIds)];
+  if (ids.length === 0) return new Map();
+  const rows = await sql.rows<{
+    item_id: number;
+    vendor_id: number;
+    name: string;
+    unit_price: string;
+    lead_days: number;
+    preferred: number;
+  }>(
+    `SELECT iv.item_id, iv.vendor_id, v.name, iv.unit_price, iv.lead_days, iv.preferred
+       FROM item_vendor iv JOIN vendor v ON v.company_id = iv.company_id AND v.id = iv.vendor_id
+      WHERE iv.company_id = ? AND iv.item_id IN (?) ORDER BY iv.item_id, v.name`,
+    [companyId, ids],
+  );
+  const offers = new Map<number, Offer[]>();
+  for (const row of rows) {
+    const list = offers.get(row.item_id) ?? [];
+    list.push({
+      vendorId: row.vendor_id,
+      vendor: row.name,
+      unitPrice: plain(row.unit_price),
+      leadDays: row.lead_days,
+      preferred: Boolean(row.preferred),
+    });
+    offers.set(row.item_id, list);
+  }
+  return offers;
+}
+
+/** The chosen lines with their orders locked, as placing decides on them. */
+export async function lockBenchLines(
+  sql: Sql,
+  companyId: number,
+  lineIds: readonly number[],
+): Promise<BenchLine[]> {
+  const ids = [...new Set(lineIds)];
+  if (ids.length === 0) return [];
+  const orders = await sql.rows<{ order_id: number }>(
+    'SELECT DISTINCT order_id FROM sales_order_line WHERE company_id = ? AND id IN (?)',
+    [companyId, ids],
+  );
+  if (orders.length === 0) return [];
+  const rows = await sql.rows<{
+    id: number;
+    line_no: number;
+    order_id: number;
+    number: string;
+    state: OrderState;
+    currency: string;
+    ship_to_id: number;
+    route: Route;
+    quantity: string;
+    cancelled: string;
+    tied: string;
+    ship_date: Day;
+    item_id: number;
+    tax_code_id: number;
+    tax_rate: string;
+    item_number: string;
+  }>(
+    `SELECT STRAIGHT_JOIN l.id, l.line_no, l.order_id, o.number, o.state, o.currency, o.ship_to_id, l.route,
+            l.quantity, l.cancelled, l.tied, l.ship_date, l.item_id, l.tax_code_id, l.tax_rate,
+            (SELECT i.number FROM item i WHERE i.company_id = l.company_id AND i.id = l.item_id) AS item_number
+       FROM sales_order o
+       JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
+      WHERE o.company_id = ? AND o.id IN (?) AND l.id IN (?) ORDER BY o.id, l.id FOR UPDATE`,
+    [companyId, orders.map((row) => row.order_id), ids],
+  );
+  const offers = await offersFor(
+    sql,
+    companyId,
+    rows.map((row) => row.item_id),
+  );
+  return rows.map((row) => ({
+    id: row.id,
+    lineNo: row.line_no,
+    order: { id: row.order_id, number: row.number, state: row.state, currency: row.currency },
+    shipToId: row.ship_to_id,
+    route: row.route,
+    uncovered: dec(row.quantity).minus(row.cancelled).minus(row.tied).toFixed(),
+    shipDate: row.ship_date,
+    item: {
+      id: row.item_id,
+      number: row.item_number,
+      taxCodeId: row.tax_code_id,
+      taxRate: plain(row.tax_rate),
+    },
+    offers: offers.get(row.item_id) ?? [],
+  }));
+}
+
+/** The proposal of the bench for a line, with the day its supply would be there. // L8 */
+export function proposalFor(offers: readonly Offer[], shipDate: Day, workDate: Day) {
+  const proposal = proposeVendor(offers);
+  return (
+    proposal && {
+      vendorId: proposal.offer.vendorId,
+      reason: proposal.reason,
+      due: supplyDue(shipDate, proposal.offer.leadDays, workDate),
+    }
+  );
+}

@@ -1,0 +1,1 @@
+export { today } from './reads';

@@ -1,0 +1,170 @@
+import { share, type Day, type DocumentKind } from '@core/kernel';
+import type { TodayRow } from '@api/today';
+import type { Bound, Sql } from '../db/database';
+import { plain } from '../db/mapping';
+
+/** Rows of one kind shown at most; the rest is counted. */
+const MOST = 40;
+
+interface Row {
+  document_kind: DocumentKind;
+  document_id: number;
+  number: string;
+  party: string;
+  count: number;
+  day: Day | null;
+  amount: string | null;
+  currency: string;
+  done: string | null;
+  whole: string | null;
+  order_line_id: number | null;
+}
+
+interface Source {
+  band: TodayRow['band'];
+  kind: TodayRow['kind'];
+  sql: string;
+  values(companyId: number, workDate: Day): Bound[];
+}
+
+/** What waits for a person, kind by kind; each reads one index and says in its WHERE what makes it wait. */
+const SOURCES: readonly Source[] = [
+  {
+    band: 'now',
+    kind: 'line-without-supply',
+    sql: `SELECT 'SO' AS document_kind, o.id AS document_id, o.number, c.name AS party, COUNT(*) AS count,
+                 MIN(l.ship_date) AS day, NULL AS amount, o.currency, SUM(l.tied) AS done, SUM(l.quantity) AS whole, MIN(l.id) AS order_line_id
+            FROM sales_order_line l
+            JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+            JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
+           WHERE l.company_id = ? AND l.on_bench = TRUE GROUP BY o.id ORDER BY day, o.id LIMIT ?`,
+    values: (companyId) => [companyId],
+  },
+  {
+    band: 'now',
+    kind: 'purchase-due',
+    sql: `SELECT 'PO' AS document_kind, p.id AS document_id, p.number, v.name AS party, COUNT(*) AS count,
+                 MIN(l.due_date) AS day, NULL AS amount, p.currency, SUM(l.received) AS done, SUM(l.quantity) AS whole,
+                 MIN(t.order_line_id) AS order_line_id
+            FROM purchase_order p
+            JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
+            JOIN purchase_order_line l ON l.company_id = p.company_id AND l.purchase_order_id = p.id
+            LEFT JOIN tie t ON t.company_id = l.company_id AND t.purchase_line_id = l.id
+           WHERE p.company_id = ? AND p.state = 'placed' AND l.received < l.quantity AND l.due_date <= ?
+           GROUP BY p.id ORDER BY day, p.id LIMIT ?`,
+    values: (companyId, workDate) => [companyId, workDate],
+  },
+  {
+    band: 'now',
+    kind: 'not-invoiced',
+    sql: `SELECT 'SO' AS document_kind, o.id AS document_id, o.number, c.name AS party, COUNT(*) AS count, NULL AS day,
+                 SUM((l.shipped - l.invoiced) * l.unit_price) AS amount, o.currency, SUM(l.invoiced) AS done, SUM(l.shipped) AS whole,
+                 MIN(l.id) AS order_line_id
+            FROM sales_order o
+            JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
+            JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
+           WHERE o.company_id = ? AND o.state = 'confirmed' AND l.shipped > l.invoiced
+           GROUP BY o.id ORDER BY o.id LIMIT ?`,
+    values: (companyId) => [companyId],
+  },
+  {
+    band: 'now',
+    kind: 'order-draft',
+    sql: `SELECT 'SO' AS document_kind, o.id AS document_id, o.number, c.name AS party, 1 AS count, o.first_ship_date AS day,
+                 o.net AS amount, o.currency, 0 AS done, 1 AS whole,
+                 (SELECT MIN(l.id) FROM sales_order_line l WHERE l.company_id = o.company_id AND l.order_id = o.id) AS order_line_id
+            FROM sales_order o JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
+           WHERE o.company_id = ? AND o.state = 'draft' ORDER BY o.first_ship_date, o.id LIMIT ?`,
+    values: (companyId) => [companyId],
+  },
+  {
+    band: 'now',
+    kind: 'agreement-draft',
+    sql: `SELECT 'AG' AS document_kind, a.id AS document_id, a.number, c.name AS party, 1 AS count, a.first_day AS day,
+                 a.committed_value AS amount, a.currency, 0 AS done, 1 AS whole, NULL AS order_line_id
+            FROM agreement a JOIN customer c ON c.company_id = a.company_id AND c.id = a.customer_id
+           WHERE a.company_id = ? AND a.state = 'draft' ORDER BY a.first_day, a.id LIMIT ?`,
+    values: (companyId) => [companyId],
+  },
+  {
+    band: 'now',
+    kind: 'agreement-past',
+    sql: `SELECT 'AG' AS document_kind, a.id AS document_id, a.number, c.name AS party, 1 AS count, a.last_day AS day,
+                 a.committed_value - a.shipped_value AS amount, a.currency, a.shipped_value AS done, a.committed_value AS whole,
+                 NULL AS order_line_id
+            FROM agreement a JOIN customer c ON c.company_id = a.company_id AND c.id = a.customer_id
+           WHERE a.company_id = ? AND a.state = 'in-force' AND a.last_day < ? AND a.shipped_value < a.committed_value
+           ORDER BY a.last_day, a.id LIMIT ?`,
+    values: (companyId, workDate) => [companyId, workDate],
+  },
+  {
+    band: 'coming',
+    kind: 'purchase-coming',
+    sql: `SELECT 'PO' AS document_kind, p.id AS document_id, p.number, v.name AS party, COUNT(*) AS count,
+                 MIN(l.due_date) AS day, NULL AS amount, p.currency, SUM(l.received) AS done, SUM(l.quantity) AS whole,
+                 MIN(t.order_line_id) AS order_line_id
+            FROM purchase_order p
+            JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
+            JOIN purchase_order_line l ON l.company_id = p.company_id AND l.purchase_order_id = p.id
+            LEFT JOIN tie t ON t.company_id = l.company_id AND t.purchase_line_id = l.id
+           WHERE p.company_id = ? AND p.state = 'placed' AND l.received < l.quantity AND l.due_date > ?
+           GROUP BY p.id ORDER BY day, p.id LIMIT ?`,
+    values: (companyId, workDate) => [companyId, workDate],
+  },
+  {
+    band: 'waiting',
+    kind: 'vendor-not-invoiced',
+    sql: `SELECT 'PO' AS document_kind, p.id AS document_id, p.number, v.name AS party, COUNT(*) AS count, NULL AS day,
+                 SUM((l.received - l.invoiced) * l.unit_price) AS amount, p.currency, SUM(l.invoiced) AS done, SUM(l.received) AS whole,
+                 MIN(t.order_line_id) AS order_line_id
+            FROM purchase_order p
+            JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
+            JOIN purchase_order_line l ON l.company_id = p.company_id AND l.purchase_order_id = p.id
+            LEFT JOIN tie t ON t.company_id = l.company_id AND t.purchase_line_id = l.id
+           WHERE p.company_id = ? AND p.state = 'placed' AND l.received > l.invoiced
+           GROUP BY p.id ORDER BY p.id LIMIT ?`,
+    values: (companyId) => [companyId],
+  },
+  {
+    band: 'waiting',
+    kind: 'invoice-owed',
+    sql: `SELECT 'CI' AS document_kind, i.id AS document_id, i.number, c.name AS party, 1 AS count, oi.due_date AS day,
+                 oi.amount - oi.settled AS amount, oi.currency, oi.settled AS done, oi.amount AS whole,
+                 (SELECT MIN(l.order_line_id) FROM customer_invoice_line l WHERE l.company_id = i.company_id AND l.invoice_id = i.id) AS order_line_id
+            FROM open_item oi
+            JOIN customer_invoice i ON i.company_id = oi.company_id AND i.id = oi.customer_invoice_id
+            JOIN customer c ON c.company_id = oi.company_id AND c.id = oi.customer_id
+           WHERE oi.company_id = ? AND oi.settled < oi.amount ORDER BY oi.due_date, oi.id LIMIT ?`,
+    values: (companyId) => [companyId],
+  },
+];
+
+/** What needs a person now, what comes up, what waits for others; soonest first within a kind. */
+export async function today(sql: Sql, companyId: number, workDate: Day) {
+  const found = await Promise.all(
+    SOURCES.map(async (source) => {
+      const rows = await sql.rows<Row>(source.sql, [...source.values(companyId, workDate), MOST + 1]);
+      return { rows: rows.slice(0, MOST).map((row) => rowOf(source, row)), more: rows.length > MOST };
+    }),
+  );
+  return {
+    rows: found.flatMap((each) => each.rows),
+    /** Kinds that have more rows than are shown. */
+    more: found.filter((each) => each.more).length,
+  };
+}
+
+function rowOf({ band, kind }: Source, row: Row): TodayRow {
+  return {
+    band,
+    kind,
+    document: { kind: row.document_kind, id: row.document_id, number: row.number },
+    party: row.party,
+    count: row.count,
+    day: row.day,
+    amount: row.amount === null ? null : plain(row.amount),
+    currency: row.currency,
+    share: share(row.done ?? '0', row.whole ?? '1'),
+    orderLineId: row.order_line_id,
+  };
+}
