@@ -1,0 +1,215 @@
+import { addDays, type Day } from '@core/kernel';
+import type { Database } from '../server/db/database';
+import { Actor } from './actor';
+import { chanceOf, type Chance } from './chance';
+import { layMasters } from './masters';
+import { layOpeningStock } from './opening-stock';
+import { Story, type Far, type ReleasePlan } from './story';
+import { Timetable } from './timetable';
+
+export interface DemoOptions {
+  seed: number;
+  /** Further orders besides the small demo's own, for larger sets. */
+  moreOrders: number;
+  workDate: Day;
+  /** True keeps the companies on that work date; false lets it be the calendar's day. */
+  fixed: boolean;
+}
+
+/** True where nothing was laid yet: no company exists. */
+export async function isEmpty(database: Database): Promise<boolean> {
+  const rows = await database.rows('SELECT id FROM company LIMIT 1');
+  return rows.length === 0;
+}
+
+/**
+ * Lays the demo around a work date: the same seed, size and date give the same documents.
+ * Everything after the masters and the opening stock is done by the acts themselves.
+ */
+export async function layDemo(database: Database, options: DemoOptions): Promise<void> {
+  const { workDate } = options;
+  const chance = chanceOf(options.seed);
+  const masters = await layMasters(database);
+  const actor = new Actor(database, masters.companyId, masters.people.get('salmah')!, 'demo');
+  await layOpeningStock(database, masters, actor.doer(workDate), addDays(workDate, -190));
+  const timetable = new Timetable();
+  const story = new Story(database, actor, masters, timetable, chance, workDate);
+  tell(story, chance);
+  if (options.moreOrders > 0) tellMore(story, chance, options.moreOrders);
+  await timetable.run(workDate);
+  if (options.fixed) await database.run('UPDATE company SET work_date = ?', [workDate]);
+}
+
+/** Regular releases from `from` to `to` (days from the work date), every `every` days or so, all gone through. */
+function regular(
+  chance: Chance,
+  from: number,
+  to: number,
+  every: number,
+  lines: (chance: Chance) => ReleasePlan['lines'],
+): ReleasePlan[] {
+  const releases: ReleasePlan[] = [];
+  for (let on = from; on <= to; on += every + chance.whole(-2, 2)) {
+    const far: Far = on > -45 ? 'vendor-invoiced' : 'paid';
+    releases.push({ on, lines: lines(chance), far });
+  }
+  return releases;
+}
+
+function tell(story: Story, chance: Chance): void {
+  // Ahead of pace, and everything that can be under way at once.
+  story.agreement(
+    {
+      customer: 'Teratai Bay Resort',
+      title: 'Membranes and cartridges',
+      first: -59,
+      last: 305,
+      lines: [
+        ['RO-4040', '100', '740'],
+        ['FC-20', '12000', '8.5'],
+        ['FC-10', '8000', '5.2'],
+        ['RO-2540', '24', '495'],
+      ],
+    },
+    [
+      { on: -55, lines: [['RO-4040', '10', 10], ['FC-20', '600', 4]], far: 'paid' },
+      { on: -41, lines: [['RO-4040', '8', 9], ['FC-10', '1000', 3]], far: 'vendor-invoiced' },
+      { on: -27, lines: [['RO-4040', '12', 10], ['FC-20', '500', 2]], far: 'invoiced', shipTo: 1 },
+      { on: -14, lines: [['RO-4040', '12', 11]], far: 'part' },
+      { on: -6, lines: [['RO-4040', '9', 3]], far: 'placed' },
+      { on: -2, lines: [['RO-4040', '4', 12], ['RO-2540', '6', 12]], far: 'confirmed' },
+    ],
+  );
+  // Behind pace.
+  story.agreement(
+    {
+      customer: 'Bukit Jati Golf Links',
+      title: 'Salt and cartridges for the pump house',
+      first: -150,
+      last: 121,
+      lines: [
+        ['SALT-25', '1200', '25.9'],
+        ['FC-10', '3000', '5.4'],
+      ],
+    },
+    regular(chance, -140, -20, 24, () => [['SALT-25', '60', 4]]),
+  );
+  // Past its last day, with a remainder nobody decided about.
+  story.agreement(
+    {
+      customer: 'Kasturi Bottling',
+      title: 'Dosing pumps and membranes',
+      first: -182,
+      last: -1,
+      limit: 'warn',
+      lines: [
+        ['PM-15', '40', '1265'],
+        ['RO-4040', '60', '755'],
+      ],
+    },
+    regular(chance, -175, -24, 25, (each) => [
+      ['PM-15', String(each.whole(3, 5)), 3],
+      ['RO-4040', String(each.whole(4, 7)), 10],
+    ]),
+  );
+  story.agreement(
+    {
+      customer: 'Nilam Dialysis Centre',
+      title: 'Membranes, both clinics',
+      first: -120,
+      last: 244,
+      lines: [
+        ['RO-2540', '160', '488'],
+        ['RO-4040', '48', '748'],
+      ],
+    },
+    [
+      ...regular(chance, -112, -30, 14, (each) => [['RO-2540', String(each.whole(5, 9)), 9]]),
+      { on: -12, lines: [['RO-2540', '8', 10]], far: 'received', shipTo: 1 },
+      { on: -1, lines: [['RO-2540', '6', 14], ['RO-4040', '4', 14]], far: 'confirmed' },
+      { on: 0, lines: [['RO-4040', '3', 16]], far: 'draft', shipTo: 1 },
+    ],
+  );
+  story.agreement(
+    {
+      customer: 'Padi Emas Food Works',
+      title: 'Valves and hypochlorite',
+      first: -90,
+      last: 90,
+      limit: 'warn',
+      lines: [
+        ['VA-50A', '30', '1090'],
+        ['HY-25', '200', '88.4'],
+      ],
+    },
+    [
+      ...regular(chance, -84, -20, 16, (each) => [
+        ['VA-50A', String(each.whole(2, 3)), 12],
+        ['HY-25', String(each.whole(10, 18)), 5],
+      ]),
+      { on: -8, lines: [['HY-25', '24', 6]], far: 'received' },
+      { on: -3, lines: [['VA-50A', '4', 5]], far: 'placed' },
+    ],
+  );
+  story.agreement(
+    {
+      customer: 'Rumah Hijau Growers',
+      title: 'Softener salt, weekly',
+      first: -60,
+      last: 300,
+      lines: [['SALT-25', '2600', '26.2']],
+    },
+    [
+      ...regular(chance, -56, -9, 7, () => [['SALT-25', '50', 4]]),
+      { on: -4, lines: [['SALT-25', '50', 4]], far: 'placed' },
+    ],
+  );
+  story.agreement(
+    {
+      customer: 'Sinar Laut Ferries',
+      title: 'Membranes for the fleet',
+      first: 14,
+      last: 378,
+      draft: true,
+      lines: [
+        ['RO-2540', '40', '505'],
+        ['FC-20', '2000', '8.9'],
+      ],
+    },
+    [],
+  );
+}
+
+/** More orders of the same kind, spread over the customers and the half year. */
+function tellMore(story: Story, chance: Chance, orders: number): void {
+  const customers = ['Kolam Ceria Swim Club', 'Rumah Hijau Growers', 'Bukit Jati Golf Links', 'Padi Emas Food Works'];
+  const each = Math.ceil(orders / customers.length);
+  for (const customer of customers) {
+    const releases: ReleasePlan[] = [];
+    for (let index = 0; index < each; index += 1) {
+      const on = -170 + Math.floor((index * 170) / each);
+      const far: Far = on > -20 ? chance.pick(['confirmed', 'placed', 'received'] as const) : 'paid';
+      releases.push({
+        on,
+        far,
+        lines: [
+          ['RO-4040', String(chance.whole(1, 9)), chance.whole(9, 16)],
+          ['HY-25', String(chance.whole(5, 30)), chance.whole(5, 9)],
+        ],
+      });
+    }
+    story.agreement(
+      {
+        customer,
+        title: 'Membranes and hypochlorite',
+        first: -180,
+        last: 185,
+        lines: [
+          ['RO-4040', String(each * 12), '752'],
+          ['HY-25', String(each * 40), '89.9'],
+        ],
+      },
+      releases,
+    );
+  }
+}

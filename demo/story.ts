@@ -1,0 +1,206 @@
+import { addDays, dec, type Day } from '@core/kernel';
+import type { Database } from '../server/db/database';
+import type { Actor } from './actor';
+import type { Chance } from './chance';
+import type { Masters } from './masters';
+import type { Timetable } from './timetable';
+
+/** How far an order is taken; each step includes the ones before it. */
+const STEPS = ['draft', 'confirmed', 'placed', 'part', 'received', 'invoiced', 'vendor-invoiced', 'paid'] as const;
+export type Far = (typeof STEPS)[number];
+
+interface AgreementPlan {
+  customer: string;
+  title: string;
+  /** Days from the work date. */
+  first: number;
+  last: number;
+  lines: [item: string, committed: string, price: string][];
+  limit?: 'refuse' | 'warn';
+  draft?: boolean;
+}
+
+export interface ReleasePlan {
+  /** Days from the work date on which it is released. */
+  on: number;
+  /** Item, quantity, days from release to ship date. */
+  lines: [item: string, quantity: string, shipIn: number][];
+  far: Far;
+  shipTo?: number;
+  reference?: string;
+}
+
+/** Tells the demo's year: agreements, releases and what became of each, as timed acts. */
+export class Story {
+  private references = 7700;
+  constructor(
+    private readonly database: Database,
+    private readonly actor: Actor,
+    private readonly masters: Masters,
+    private readonly timetable: Timetable,
+    private readonly chance: Chance,
+    private readonly workDate: Day,
+  ) {}
+
+  private day(offset: number): Day {
+    return addDays(this.workDate, offset);
+  }
+
+  agreement(plan: AgreementPlan, releases: readonly ReleasePlan[]): void {
+    const made = Math.min(plan.first - 3, 0);
+    this.timetable.at(this.day(made), async () => {
+      const [id] = await this.actor.does(
+        'saveAgreement',
+        {
+          id: null,
+          version: null,
+          customerId: this.masters.customers.get(plan.customer)!.id,
+          title: plan.title,
+          firstDay: this.day(plan.first),
+          lastDay: this.day(plan.last),
+          signedOn: this.day(made),
+          limitPolicy: plan.limit ?? 'refuse',
+          tolerancePercent: '0',
+          lines: plan.lines.map(([item, committed, unitPrice]) => ({
+            itemId: this.masters.items.get(item)!.id,
+            committed,
+            unitPrice,
+          })),
+        },
+        this.day(made),
+      );
+      if (plan.draft) return;
+      await this.actor.does('putInForce', { id, version: 1 }, this.day(made));
+      for (const release of releases) {
+        this.timetable.at(this.day(release.on), () => this.release(id!, plan.customer, release));
+      }
+    });
+  }
+
+  private async release(agreementId: number, customerName: string, plan: ReleasePlan): Promise<void> {
+    const today = this.day(plan.on);
+    const customer = this.masters.customers.get(customerName)!;
+    const lines = await this.database.rows<{ id: number; item_id: number }>(
+      'SELECT id, item_id FROM agreement_line WHERE agreement_id = ?',
+      [agreementId],
+    );
+    this.references += this.chance.whole(1, 9);
+    const [orderId] = await this.actor.does(
+      'releaseAgreement',
+      {
+        agreementId,
+        shipToId: customer.shipTos[plan.shipTo ?? 0],
+        customerReference: plan.reference ?? (customer.referenceRequired ? `R-${this.references}` : ''),
+        lines: plan.lines.map(([item, quantity, shipIn]) => ({
+          agreementLineId: lines.find((line) => line.item_id === this.masters.items.get(item)!.id)!.id,
+          quantity,
+          shipDate: addDays(today, shipIn),
+        })),
+      },
+      today,
+    );
+    await this.follow(orderId!, plan, today);
+  }
+
+  /** Takes an order as far as its plan says, each step on its own day. */
+  private async follow(orderId: number, plan: ReleasePlan, released: Day): Promise<void> {
+    const reaches = (step: Far) => STEPS.indexOf(plan.far) >= STEPS.indexOf(step);
+    if (!reaches('confirmed')) return;
+    await this.actor.does('confirmOrder', { id: orderId, version: 1 }, released);
+    if (!reaches('placed')) return;
+    const purchases = await this.place(orderId, released);
+    if (!reaches('part')) return;
+    const moves = addDays(released, Math.max(...plan.lines.map(([, , shipIn]) => shipIn)));
+    this.timetable.at(moves, () => this.ship(orderId, moves, plan.far === 'part'));
+    if (!reaches('invoiced')) return;
+    const invoices = addDays(moves, 1);
+    this.timetable.at(invoices, async () => {
+      await this.actor.does('invoiceCustomer', { orderId }, invoices);
+    });
+    if (!reaches('vendor-invoiced')) return;
+    const vendorInvoices = addDays(moves, 3);
+    for (const purchaseId of purchases) {
+      this.timetable.at(vendorInvoices, () => this.vendorInvoice(purchaseId, vendorInvoices));
+    }
+    if (!reaches('paid')) return;
+    const pays = addDays(moves, this.chance.whole(20, 34));
+    this.timetable.at(pays, () => this.pay(orderId, pays));
+  }
+
+  private async place(orderId: number, today: Day): Promise<number[]> {
+    const lines = await this.database.rows<{ id: number; vendor_id: number }>(
+      `SELECT l.id, v.vendor_id FROM sales_order_line l
+         JOIN item_vendor v ON v.company_id = l.company_id AND v.item_id = l.item_id
+        WHERE l.order_id = ? AND l.on_bench = TRUE ORDER BY l.id, v.preferred DESC, v.unit_price`,
+      [orderId],
+    );
+    const chosen = [...new Map(lines.reverse().map((line) => [line.id, line.vendor_id]))].sort(
+      (a, b) => a[0] - b[0],
+    );
+    if (chosen.length === 0) return [];
+    return this.actor.does(
+      'placePurchases',
+      { lines: chosen.map(([orderLineId, vendorId]) => ({ orderLineId, vendorId })) },
+      today,
+    );
+  }
+
+  private async ship(orderId: number, today: Day, part: boolean): Promise<void> {
+    const lines = await this.database.rows<{ id: number; quantity: string }>(
+      'SELECT id, quantity FROM sales_order_line WHERE order_id = ? ORDER BY line_no',
+      [orderId],
+    );
+    await this.actor.does(
+      'shipLines',
+      {
+        orderId,
+        lines: lines.map((line) => ({
+          lineId: line.id,
+          quantity: part
+            ? dec(line.quantity).times(2).div(3).round(0, 0).toFixed()
+            : dec(line.quantity).toFixed(),
+        })),
+      },
+      today,
+    );
+  }
+
+  private async vendorInvoice(purchaseId: number, today: Day): Promise<void> {
+    const lines = await this.database.rows<{ id: number; received: string; unit_price: string }>(
+      'SELECT id, received, unit_price FROM purchase_order_line WHERE purchase_order_id = ? ORDER BY line_no',
+      [purchaseId],
+    );
+    await this.actor.does(
+      'enterVendorInvoice',
+      {
+        purchaseId,
+        vendorNumber: `INV-${20_000 + purchaseId * 7}`,
+        invoiceDate: today,
+        lines: lines.map((line) => ({
+          purchaseLineId: line.id,
+          quantity: dec(line.received).toFixed(),
+          // Now and then the vendor charges a little more than was ordered.
+          unitPrice:
+            this.chance.next() < 0.2
+              ? dec(line.unit_price).times('1.02').round(2).toFixed()
+              : dec(line.unit_price).toFixed(),
+        })),
+      },
+      today,
+    );
+  }
+
+  private async pay(orderId: number, today: Day): Promise<void> {
+    const [item] = await this.database.rows<{ id: number; amount: string }>(
+      `SELECT oi.id, oi.amount FROM open_item oi JOIN customer_invoice i ON i.company_id = oi.company_id AND i.id = oi.customer_invoice_id
+        WHERE i.order_id = ? AND oi.settled < oi.amount`,
+      [orderId],
+    );
+    if (!item) return;
+    await this.actor.does(
+      'recordPayment',
+      { openItemId: item.id, amount: dec(item.amount).toFixed(), paidOn: today },
+      today,
+    );
+  }
+}

@@ -1,0 +1,74 @@
+import { createHash } from 'node:crypto';
+import { mkdir, readdir, readFile, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { run } from './run.mjs';
+
+const SHARED = ['core', 'api', 'package-lock.json', 'tsconfig.base.json'];
+
+/** Builds the web application and the server bundles, each only where its sources changed since. */
+export async function ensureBuilt() {
+  await mkdir('dist', { recursive: true });
+  const server = ensure('server', [...SHARED, 'server', 'demo', 'tools'], buildServer);
+  const web = ensure('web', [...SHARED, 'web', 'angular.json'], () =>
+    run('npx', ['ng', 'build', '--configuration', 'production'], {
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: { ...process.env, NG_CLI_ANALYTICS: 'false' },
+    }),
+  );
+  await Promise.all([server, web]);
+}
+
+/** The server bundle alone: what tests and benches of the server need. */
+export function ensureServerBuilt() {
+  return ensure('server', [...SHARED, 'server', 'demo', 'tools'], buildServer);
+}
+
+async function ensure(name, sources, build) {
+  const hash = await hashOf(sources);
+  const stamp = `dist/${name}.stamp`;
+  if ((await readFile(stamp, 'utf8').catch(() => '')) === hash) return;
+  console.log(`Building the ${name} …`);
+  await build();
+  await writeFile(stamp, hash);
+}
+
+async function buildServer() {
+  const { build } = await import('esbuild');
+  await build({
+    entryPoints: {
+      main: 'server/main.ts',
+      prepare: 'tools/prepare.ts',
+      serve: 'server/serve-here.ts',
+      verify: 'tools/verify.ts',
+    },
+    outdir: 'dist/server',
+    bundle: true,
+    packages: 'external',
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    sourcemap: true,
+    logLevel: 'warning',
+  });
+}
+
+async function hashOf(sources) {
+  const hash = createHash('sha256');
+  for (const source of sources) {
+    for (const file of (await filesOf(source)).sort()) {
+      hash.update(file).update(await readFile(file));
+    }
+  }
+  return hash.digest('hex');
+}
+
+async function filesOf(path) {
+  const entries = await readdir(path, { withFileTypes: true }).catch(() => null);
+  if (!entries) return [path];
+  const nested = await Promise.all(
+    entries
+      .filter((entry) => !/\.spec\.ts$/.test(entry.name))
+      .map((entry) => (entry.isDirectory() ? filesOf(join(path, entry.name)) : [join(path, entry.name)])),
+  );
+  return nested.flat();
+}

@@ -1,0 +1,36 @@
+import { format } from 'date-fns';
+import { isEmpty, layDemo, PEOPLE } from '../demo';
+import { connect } from '../server/db/database';
+import { migrate } from '../server/db/migrate';
+
+export interface PrepareOptions {
+  url: string;
+  /** Fixed work date, or null for around today. */
+  workDate: string | null;
+  seed: number;
+  moreOrders: number;
+  demo: boolean;
+  say(line: string): void;
+}
+
+/** Migrates, and lays the demo where the database is empty and a demo is wanted. */
+export async function prepare(options: PrepareOptions): Promise<{ signIns: typeof PEOPLE | null }> {
+  const applied = await migrate(options.url, 'server/db/sql');
+  if (applied.length > 0) options.say(`Database brought up to ${applied.at(-1)}.`);
+  const database = connect(options.url, 4);
+  try {
+    if (options.demo && (await isEmpty(database))) {
+      options.say('Laying the demo …');
+      await layDemo(database, {
+        seed: options.seed,
+        moreOrders: options.moreOrders,
+        workDate: options.workDate ?? format(new Date(), 'yyyy-MM-dd'),
+        fixed: options.workDate !== null,
+      });
+    }
+    const [demo] = await database.rows('SELECT id FROM company WHERE demo = TRUE LIMIT 1');
+    return { signIns: demo ? PEOPLE : null };
+  } finally {
+    await database.close();
+  }
+}
