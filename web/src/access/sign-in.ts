@@ -1,0 +1,61 @@
+import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
+import { Router } from '@angular/router';
+import { refusalsOf } from '../kit/api';
+import { TextField } from '../kit/fields/text-field';
+import { Session } from './session';
+
+@Component({
+  selector: 'k-sign-in',
+  imports: [TextField],
+  template: `<main>
+    <form (submit)="$event.preventDefault(); go()">
+      <h1>Kampong</h1>
+      <p>Promises to customers, and what will keep them.</p>
+      <k-text label="Name" [(value)]="name" autocomplete="username" />
+      <k-text label="Password" type="password" [most]="200" [(value)]="password" [error]="refused()" autocomplete="current-password" />
+      <button class="act next" type="submit" [disabled]="busy()">Sign in</button>
+    </form>
+  </main>`,
+  styles: `
+    main {
+      height: 100vh;
+      display: grid;
+      place-items: center;
+    }
+    form {
+      width: 320px;
+      display: grid;
+      gap: 12px;
+    }
+    h1 {
+      font: 600 34px var(--serif);
+      color: var(--deep);
+    }
+    p {
+      color: var(--ink-soft);
+      margin-bottom: 8px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class SignIn {
+  private readonly session = inject(Session);
+  private readonly router = inject(Router);
+  /** Where to go on after signing in. */
+  readonly to = input<string>();
+  protected readonly name = signal('');
+  protected readonly password = signal('');
+  protected readonly refused = signal('');
+  protected readonly busy = signal(false);
+
+  protected go(): void {
+    this.busy.set(true);
+    this.session.signIn(this.name(), this.password()).subscribe({
+      next: () => void this.router.navigateByUrl(this.to()?.startsWith('/') ? this.to()! : '/today'),
+      error: (error: unknown) => {
+        this.refused.set(refusalsOf(error)[0]!.sentence);
+        this.busy.set(false);
+      },
+    });
+  }
+}

@@ -1,0 +1,44 @@
+import { inject, Injectable } from '@angular/core';
+import type { Observable } from 'rxjs';
+import { map } from 'rxjs/operators';
+import type * as z from 'zod';
+import * as contract from '@api/agreements';
+import * as catalogue from '@api/catalogue';
+import * as parties from '@api/parties';
+import { Api, type ActDone } from '../kit/api';
+
+export type AgreementSheet = z.infer<typeof contract.AgreementSheet>;
+export type AgreementRow = z.infer<typeof contract.AgreementRow>;
+export type Terms = z.input<typeof contract.saveAgreement.input>;
+export type ItemChoice = z.infer<typeof catalogue.ItemChoice>;
+export type CustomerChoice = z.infer<typeof parties.PartyChoice>;
+
+/** The agreements room's way to the server. */
+@Injectable({ providedIn: 'root' })
+export class Agreements {
+  private readonly api = inject(Api);
+
+  list(query: z.input<typeof contract.listAgreements.query>) {
+    return this.api.call(contract.listAgreements, { query });
+  }
+
+  open(id: number): Observable<AgreementSheet> {
+    return this.api.call(contract.openAgreement, { params: { id } });
+  }
+
+  save(terms: Terms): Observable<ActDone> {
+    return this.api.act(contract.saveAgreement, terms);
+  }
+
+  putInForce(id: number, version: number): Observable<ActDone> {
+    return this.api.act(contract.putInForce, { id, version });
+  }
+
+  items(words: string): Observable<ItemChoice[]> {
+    return this.api.call(catalogue.findItems, { query: { q: words } }).pipe(map(({ rows }) => rows));
+  }
+
+  customers(words: string): Observable<CustomerChoice[]> {
+    return this.api.call(parties.findCustomers, { query: { q: words } }).pipe(map(({ rows }) => rows));
+  }
+}

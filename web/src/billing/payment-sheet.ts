@@ -1,0 +1,40 @@
+import { DIALOG_DATA } from '@angular/cdk/dialog';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import * as contract from '@api/billing';
+import { Session } from '../access/session';
+import { DayField, NumberField } from '../kit/fields';
+import { money } from '../kit/formats';
+import { ActForm, Sheet } from '../kit/sheet';
+import type { InvoiceSheet } from './service';
+
+/** A customer paid, or we pay: one invoice, all or part. */
+@Component({
+  selector: 'k-payment-sheet',
+  imports: [DayField, NumberField, Sheet],
+  template: `<k-sheet [head]="(invoice.side === 'vendor' ? 'Pay ' : 'Payment of ') + invoice.document.number" [sub]="sub" act="Record the payment" [busy]="form.busy()" [refusals]="form.loose(fields)" (done)="form.do()">
+    <div class="pair">
+      <k-number data-first kind="price" [label]="'Amount, ' + invoice.currency" [(value)]="amount" [error]="form.at('amount')" />
+      <k-day label="Paid on" [(value)]="paidOn" [workDate]="workDate()" [error]="form.at('paidOn')" />
+    </div>
+  </k-sheet>`,
+  styles: `
+    .pair {
+      display: grid;
+      grid-template-columns: 1fr 1fr;
+      gap: 16px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PaymentSheet {
+  protected readonly invoice = inject<InvoiceSheet>(DIALOG_DATA);
+  protected readonly workDate = inject(Session).workDate;
+  protected readonly fields = [/^amount$/, /^paidOn$/];
+  protected readonly sub = `${this.invoice.party.name}, ${this.invoice.currency} ${money(this.invoice.owed, this.invoice.currency)} owed`;
+  protected readonly amount = signal(this.invoice.owed);
+  protected readonly paidOn = signal<string | null>(this.workDate());
+  protected readonly form = new ActForm(
+    contract.recordPayment,
+    computed(() => ({ openItemId: this.invoice.openItemId, amount: this.amount(), paidOn: this.paidOn() })),
+  );
+}

@@ -1,0 +1,28 @@
+import { inject, Injectable } from '@angular/core';
+import type { Observable } from 'rxjs';
+import type * as z from 'zod';
+import * as contract from '@api/billing';
+import { Api } from '../kit/api';
+
+export type InvoiceRow = z.infer<typeof contract.InvoiceRow>;
+export type InvoiceSheet = z.infer<typeof contract.InvoiceSheet>;
+
+/** The billing room's way to the server. */
+@Injectable({ providedIn: 'root' })
+export class Billing {
+  private readonly api = inject(Api);
+
+  list(query: z.input<typeof contract.listInvoices.query>) {
+    return this.api.call(contract.listInvoices, { query });
+  }
+
+  open(side: 'customer' | 'vendor', id: number): Observable<InvoiceSheet> {
+    return this.api.call(side === 'customer' ? contract.openCustomerInvoice : contract.openVendorInvoice, {
+      params: { id },
+    });
+  }
+
+  toInvoice(purchaseId: number) {
+    return this.api.call(contract.openToInvoice, { params: { id: purchaseId } });
+  }
+}

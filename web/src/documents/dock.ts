@@ -1,0 +1,96 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { of } from 'rxjs';
+import type * as z from 'zod';
+import type { DocumentRef } from '@core/kernel';
+import type { RelatedDocument } from '@api/agreements';
+import * as ledger from '@api/ledger';
+import * as supply from '@api/supply';
+import { Session } from '../access/session';
+import { Api } from '../kit/api';
+import { Dock } from '../kit/dock';
+import { pathOf } from '../kit/documents';
+import { day, moment, money, quantity } from '../kit/formats';
+import { liveDocument } from '../kit/live';
+import { ThreadView } from '../kit/thread';
+
+type Related = z.infer<typeof RelatedDocument>;
+
+const KINDS: Record<string, string> = {
+  SO: 'Sales order',
+  PO: 'Purchase order',
+  RC: 'Receipt',
+  SH: 'Shipment',
+  CI: 'Customer invoice',
+  VI: 'Vendor invoice',
+};
+
+/** The dock of every page: the thread of the selected line, the documents, and what was posted and changed. */
+@Component({
+  selector: 'k-document-dock',
+  imports: [Dock, RouterLink, ThreadView],
+  templateUrl: './dock.html',
+  styles: `
+    .columns {
+      display: grid;
+      grid-template-columns: 1.2fr 1fr;
+      gap: 32px;
+    }
+    h3 {
+      font: 600 14px var(--serif);
+      margin-bottom: 2px;
+    }
+    table {
+      margin-bottom: 10px;
+    }
+    table.small td {
+      height: 25px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class DocumentDock {
+  private readonly api = inject(Api);
+  private readonly session = inject(Session);
+  /** The document whose postings and changes are shown. */
+  readonly document = input<DocumentRef | null>(null);
+  /** The order line whose thread is shown. */
+  readonly orderLineId = input<number | null>(null);
+  readonly related = input<readonly Related[] | null>(null);
+  /** A first tab of the page's own, projected. */
+  readonly own = input('');
+  readonly about = input('');
+
+  protected readonly workDate = this.session.workDate;
+  protected readonly tabs = computed(() => [
+    ...(this.own() ? [this.own()] : []),
+    ...(this.orderLineId() !== null || (!this.own() && !this.document()) ? ['Thread'] : []),
+    ...(this.related() ? ['Documents'] : []),
+    ...(this.document() ? ['Journals and stock', 'Changes'] : []),
+  ]);
+  protected readonly chosen = linkedSignal<readonly string[], string>({
+    source: this.tabs,
+    computation: (tabs, before) => (before && tabs.includes(before.value) ? before.value : (tabs[0] ?? '')),
+  });
+  protected readonly thread = liveDocument(
+    this.orderLineId,
+    (id) => (id === null ? of(null) : this.api.call(supply.openThread, { params: { id } })),
+    () => true,
+  ).state;
+  protected readonly trail = liveDocument(
+    this.document,
+    (document) =>
+      document === null
+        ? of(null)
+        : this.api.call(ledger.openTrail, { params: { kind: document.kind, id: document.id } }),
+    (document, _shown, shown) => shown !== null && document.kind === shown.kind && document.id === shown.id,
+  ).state;
+  protected readonly pathOf = pathOf;
+  protected readonly kindOf = (kind: string) => KINDS[kind] ?? kind;
+  protected readonly day = (value: string) => day(value, this.workDate());
+  protected readonly money = (value: string) => money(value, this.session.company()?.currency ?? 'MYR');
+  protected readonly quantity = quantity;
+  protected readonly moment = moment;
+  /** In the dock's corner: what the shown thread is of. */
+  protected readonly corner = computed(() => (this.chosen() === 'Thread' ? (this.thread().value?.title ?? '') : this.about()));
+}

@@ -1,0 +1,17 @@
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import type { DocumentRef } from '@core/kernel';
+import { DocumentDock } from './dock';
+
+/** The dock once the page is there: the first page does not wait for it. */
+@Component({
+  selector: 'k-document-dock-lazy',
+  imports: [DocumentDock],
+  template: `@defer (on idle) {
+    <k-document-dock [document]="document()" [orderLineId]="orderLineId()" />
+  }`,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class DocumentDockLazy {
+  readonly document = input<DocumentRef | null>(null);
+  readonly orderLineId = input<number | null>(null);
+}

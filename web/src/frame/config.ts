@@ -1,0 +1,54 @@
+import type { ApplicationConfig } from '@angular/core';
+import { inject, provideZonelessChangeDetection } from '@angular/core';
+import {
+  provideRouter,
+  Router,
+  withComponentInputBinding,
+  withPreloading,
+  type CanActivateFn,
+  type Routes,
+  PreloadAllModules,
+} from '@angular/router';
+import { Session } from '../access/session';
+
+const signedIn: CanActivateFn = async (_route, state) => {
+  const router = inject(Router);
+  return (await inject(Session).known()) || router.createUrlTree(['/sign-in'], { queryParams: { to: state.url } });
+};
+
+const routes: Routes = [
+  { path: 'sign-in', title: 'Sign in · Kampong', loadComponent: () => import('../access/sign-in').then((m) => m.SignIn) },
+  {
+    path: '',
+    canActivate: [signedIn],
+    loadComponent: () => import('./shell').then((m) => m.Shell),
+    children: [
+      { path: '', pathMatch: 'full', redirectTo: 'today' },
+      { path: 'today', loadComponent: () => import('../today/today').then((m) => m.TodayPage) },
+      { path: 'agreements', loadComponent: () => import('../agreements/list').then((m) => m.AgreementList) },
+      { path: 'agreements/:id', loadComponent: () => import('../agreements/agreement').then((m) => m.AgreementPage) },
+      { path: 'orders', loadComponent: () => import('../orders/list').then((m) => m.OrderList) },
+      { path: 'orders/:id', loadComponent: () => import('../orders/order').then((m) => m.OrderPage) },
+      { path: 'bench', loadComponent: () => import('../bench/bench').then((m) => m.BenchPage) },
+      { path: 'purchases', loadComponent: () => import('../purchases/list').then((m) => m.PurchaseList) },
+      { path: 'purchases/:id', loadComponent: () => import('../purchases/purchase').then((m) => m.PurchasePage) },
+      { path: 'billing', loadComponent: () => import('../billing/list').then((m) => m.InvoiceList) },
+      { path: 'billing/:side/:id', loadComponent: () => import('../billing/invoice').then((m) => m.InvoicePage) },
+      { path: 'customers/:id', loadComponent: () => import('../parties/customer').then((m) => m.CustomerPage) },
+      { path: 'vendors/:id', loadComponent: () => import('../parties/vendor').then((m) => m.VendorPage) },
+      { path: 'items/:id', loadComponent: () => import('../parties/item').then((m) => m.ItemPage) },
+      { path: 'receipts/:id', data: { kind: 'RC' }, loadComponent: () => import('../documents/movement').then((m) => m.MovementPage) },
+      { path: 'shipments/:id', data: { kind: 'SH' }, loadComponent: () => import('../documents/movement').then((m) => m.MovementPage) },
+      { path: 'journals/:id', data: { kind: 'JR' }, loadComponent: () => import('../documents/posting').then((m) => m.PostingPage) },
+      { path: 'payments/:id', data: { kind: 'PY' }, loadComponent: () => import('../documents/posting').then((m) => m.PostingPage) },
+      { path: '**', loadComponent: () => import('./nowhere').then((m) => m.Nowhere) },
+    ],
+  },
+];
+
+export const appConfig: ApplicationConfig = {
+  providers: [
+    provideZonelessChangeDetection(),
+    provideRouter(routes, withComponentInputBinding(), withPreloading(PreloadAllModules)),
+  ],
+};

@@ -1,0 +1,35 @@
+import type { IconName } from '../kit/icon';
+
+/** The spine, in the order of the work; Alt and its number goes there. */
+export const PLACES: readonly { path: string; name: string; icon: IconName }[] = [
+  { path: '/today', name: 'Today', icon: 'today' },
+  { path: '/agreements', name: 'Agreements', icon: 'handshake' },
+  { path: '/orders', name: 'Orders', icon: 'orders' },
+  { path: '/bench', name: 'Bench', icon: 'bench' },
+  { path: '/purchases', name: 'Purchases', icon: 'truck' },
+  { path: '/billing', name: 'Billing', icon: 'billing' },
+];
+
+/** What can be done by name from the find-or-do box. */
+export const DOINGS: readonly { name: string; path: string }[] = [
+  { name: 'New agreement', path: '/agreements/new' },
+  { name: 'New sales order', path: '/orders/new' },
+  { name: 'Place purchases on the bench', path: '/bench' },
+  { name: 'Invoice what was shipped', path: '/today' },
+  { name: 'Vendor invoices', path: '/billing?side=vendor' },
+  ...PLACES.map((place) => ({ name: `Go to ${place.name}`, path: place.path })),
+];
+
+export const KEYS: readonly [keys: string, does: string][] = [
+  ['Ctrl K', 'find or do'],
+  ['Alt 1 … Alt 6', 'the places of the spine'],
+  ['Ctrl Enter', 'the next step of the page, or the act of the side sheet'],
+  ['Alt G', 'to the grid'],
+  ['Enter', 'open the row, or edit the cell'],
+  ['Tab', 'the next cell or field'],
+  ['Ctrl D', 'copy the cell above'],
+  ['Ctrl Delete', 'remove the row'],
+  ['Ctrl V', 'paste cells from a spreadsheet'],
+  ['Escape', 'leave a side sheet or an edit'],
+  ['?', 'these keys'],
+];

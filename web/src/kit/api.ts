@@ -1,0 +1,135 @@
+import { Injectable } from '@angular/core';
+import { from, throwError, type Observable } from 'rxjs';
+import { catchError } from 'rxjs/operators';
+import type * as z from 'zod';
+import { sentenceOf, type Refusal } from '@core/refusals';
+import { ActResult, preview, Problem, type ActEndpoint, type Endpoint, type RefusalOut } from '@api/kit';
+
+export type RefusalShown = z.infer<typeof RefusalOut>;
+export type ActDone = z.infer<typeof ActResult>;
+export interface Previewed<Shown> {
+  refusals: RefusalShown[];
+  warnings: RefusalShown[];
+  effects: Shown | null;
+}
+
+/** What the server refused, or that it could not be reached (status 0). */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    readonly refusals: RefusalShown[],
+  ) {
+    super(refusals.map((refusal) => refusal.sentence).join(' '));
+  }
+}
+
+/** Refusals found on this side, in the shape the server's have. */
+export function shown(refusals: readonly Refusal[]): RefusalShown[] {
+  return refusals.map((refusal) => ({
+    ...refusal,
+    facts: refusal.facts as Record<string, string>,
+    sentence: sentenceOf(refusal),
+  }));
+}
+
+const OUT_OF_REACH: RefusalShown = {
+  code: 'out-of-reach',
+  field: '',
+  facts: {},
+  sentence: 'Kampong cannot be reached just now. What you typed is kept; try again when the connection is back.',
+};
+
+/** The client of the contract: every call is made and checked by the endpoint's own schemas. */
+@Injectable({ providedIn: 'root' })
+export class Api {
+  /** Set by the session: goes with every post. */
+  token = '';
+  /** Called where the server says nobody is signed in any more. */
+  onSignedOut: () => void = () => undefined;
+  /** A key per act and input, kept until there is an answer: a retry after a lost connection does nothing twice. */
+  private readonly keys = new Map<string, string>();
+
+  call<E extends Endpoint>(
+    endpoint: E,
+    given: {
+      params?: z.input<E['params']>;
+      query?: z.input<E['query']>;
+      body?: z.input<E['body']>;
+    } = {},
+  ): Observable<z.output<E['out']>> {
+    const params = (given.params ?? {}) as Record<string, unknown>;
+    const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(String(params[name])));
+    const query = new URLSearchParams();
+    for (const [name, value] of Object.entries((given.query ?? {}) as Record<string, unknown>)) {
+      if (value !== undefined && value !== '') query.set(name, String(value));
+    }
+    const address = `/api${path}${query.size > 0 ? `?${query}` : ''}`;
+    return this.send(endpoint.method, address, given.body, {}, endpoint.out) as Observable<z.output<E['out']>>;
+  }
+
+  act<E extends ActEndpoint>(endpoint: E, input: z.input<E['input']>): Observable<ActDone> {
+    const content = `${endpoint.name} ${JSON.stringify(input)}`;
+    const key = this.keys.get(content) ?? crypto.randomUUID();
+    this.keys.set(content, key);
+    return this.send('POST', `/api/acts/${endpoint.name}`, input, { 'Idempotency-Key': key }, ActResult, () =>
+      this.keys.delete(content),
+    );
+  }
+
+  preview<E extends ActEndpoint>(
+    endpoint: E,
+    input: z.input<E['input']>,
+  ): Observable<Previewed<z.output<E['shown']>>> {
+    return this.send('POST', `/api/acts/${endpoint.name}/preview`, input, {}, preview(endpoint.shown)) as Observable<
+      Previewed<z.output<E['shown']>>
+    >;
+  }
+
+  private send<S extends z.ZodType>(
+    method: string,
+    address: string,
+    body: unknown,
+    headers: Record<string, string>,
+    schema: S,
+    answered: () => void = () => undefined,
+  ): Observable<z.output<S>> {
+    const request = async (): Promise<z.output<S>> => {
+      const response = await fetch(address, {
+        method,
+        credentials: 'same-origin',
+        headers: {
+          ...headers,
+          ...(method === 'POST' ? { 'Content-Type': 'application/json', 'X-Kampong-Token': this.token } : {}),
+        },
+        ...(method === 'POST' ? { body: JSON.stringify(body ?? {}) } : {}),
+      });
+      if (response.ok) {
+        const answer = schema.parse(await response.json());
+        answered();
+        return answer;
+      }
+      const problem = Problem.safeParse(await response.json().catch(() => null));
+      if (response.status < 500) answered();
+      if (response.status === 401) this.onSignedOut();
+      throw new Refused(response.status, problem.success ? problem.data.refusals : [OUT_OF_REACH]);
+    };
+    return from(request()).pipe(
+      catchError((error: unknown) =>
+        throwError(() => (error instanceof TypeError ? new Refused(0, [OUT_OF_REACH]) : error)),
+      ),
+    );
+  }
+}
+
+/** The refusals of an error, whatever it is. */
+export function refusalsOf(error: unknown): RefusalShown[] {
+  if (error instanceof Refused) return error.refusals;
+  return [
+    {
+      code: 'fault',
+      field: '',
+      facts: {},
+      sentence: 'Something unexpected came back; reload the page and look whether it was done.',
+    },
+  ];
+}

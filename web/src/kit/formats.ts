@@ -1,0 +1,56 @@
+import { currencyPlaces, dayText, dec, decimalText, type Day } from '@core/kernel';
+
+const grouped = (text: string) => text.replace(/\B(?=(\d{3})+(?!\d))/g, ',');
+
+/** `12345.6` with places as `12,345.60`. */
+export function fixed(value: string, places: number): string {
+  const [whole, part] = dec(value).toFixed(places).split('.') as [string, string?];
+  return grouped(whole) + (part ? `.${part}` : '');
+}
+
+/** Money in its currency's places, without the code: `12,345.60`. */
+export function money(value: string, currency: string): string {
+  return fixed(value, currencyPlaces(currency));
+}
+
+/** A price: at least the currency's places, more where it has them. */
+export function price(value: string, currency: string): string {
+  const places = decimalText(value).split('.')[1]?.length ?? 0;
+  return fixed(value, Math.max(places, currencyPlaces(currency)));
+}
+
+/** A quantity without needless zeros: `1,200` or `2.5`. */
+export function quantity(value: string): string {
+  const [whole, part] = decimalText(value).split('.') as [string, string?];
+  return grouped(whole) + (part ? `.${part}` : '');
+}
+
+export function day(value: Day | null, workDate: Day): string {
+  return value === null ? '–' : dayText(value, workDate);
+}
+
+/** `+14 %`, `−7 %`. */
+export function points(value: number): string {
+  const whole = Math.round(value * 100);
+  return `${whole > 0 ? '+' : whole < 0 ? '−' : ''}${Math.abs(whole)} %`;
+}
+
+export function percent(value: number): string {
+  return `${Math.round(value * 100)} %`;
+}
+
+/** `1 line`, `3 lines`. */
+export function counted(count: number, one: string, many = `${one}s`): string {
+  return `${count} ${count === 1 ? one : many}`;
+}
+
+/** A moment as people say it, in the browser's zone. */
+export function moment(iso: string): string {
+  return new Intl.DateTimeFormat('en-GB', {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+  }).format(new Date(iso));
+}

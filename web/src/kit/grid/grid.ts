@@ -1,0 +1,261 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  CSP_NONCE,
+  ElementRef,
+  inject,
+  input,
+  output,
+  ViewEncapsulation,
+} from '@angular/core';
+import { Router } from '@angular/router';
+import { AgGridAngular } from 'ag-grid-angular';
+import type {
+  BodyScrollEvent,
+  CellFocusedEvent,
+  CellKeyDownEvent,
+  ColDef,
+  FullWidthCellKeyDownEvent,
+  GridApi,
+  ICellRendererParams,
+  RowDoubleClickedEvent,
+} from 'ag-grid-community';
+import { beadsElement } from '../bead';
+import type { Choice } from '../fields';
+import type { GridColumn } from './columns';
+import { LookupEditor } from './lookup-editor';
+import { gridTheme } from './theme';
+
+/**
+ * The dense grid of every list and document. Enter opens (or edits a cell that can be), the row one is on is told
+ * to the dock, Ctrl+D copies from above, Ctrl+Delete removes a row, pasted cells fill from the focused one on.
+ */
+@Component({
+  selector: 'k-grid',
+  imports: [AgGridAngular],
+  template: `<ag-grid-angular
+    [class.natural]="natural()"
+    [theme]="theme"
+    [styleNonce]="nonce"
+    [domLayout]="natural() ? 'autoHeight' : 'normal'"
+    [rowData]="$any(rows())"
+    [columnDefs]="definitions()"
+    [getRowId]="rowIdOf"
+    [rowClassRules]="rowRules"
+    [suppressCellFocus]="false"
+    [singleClickEdit]="false"
+    [stopEditingWhenCellsLoseFocus]="true"
+    [enterNavigatesVerticallyAfterEdit]="false"
+    [suppressScrollOnNewData]="true"
+    [suppressMovableColumns]="true"
+    [suppressNoRowsOverlay]="true"
+    [animateRows]="false"
+    (gridReady)="ready($event.api)"
+    (cellFocused)="focused($event)"
+    (cellKeyDown)="key($event)"
+    (rowDoubleClicked)="doubleClicked($event)"
+    (bodyScroll)="scrolled($event)"
+    (paste)="paste($any($event))"
+  />`,
+  styleUrl: './grid.scss',
+  encapsulation: ViewEncapsulation.None,
+  host: { '[attr.aria-label]': 'label()', role: 'region' },
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Grid<Row> {
+  readonly label = input.required<string>();
+  readonly rows = input.required<readonly Row[]>();
+  readonly columns = input.required<readonly GridColumn<Row>[]>();
+  readonly rowId = input.required<(row: Row) => string>();
+  readonly selectedId = input<string | null>(null);
+  /** As tall as its rows instead of filling the place. */
+  readonly natural = input(false);
+  readonly opened = output<Row>();
+  readonly selected = output<Row>();
+  readonly nearEnd = output<void>();
+  readonly removed = output<Row>();
+
+  protected readonly theme = gridTheme;
+  protected readonly nonce = inject(CSP_NONCE, { optional: true }) ?? undefined;
+  private readonly router = inject(Router);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  private api: GridApi | null = null;
+
+  protected readonly rowIdOf = ({ data }: { data: unknown }) => this.rowId()(data as Row);
+  protected readonly rowRules = {
+    'row-on': ({ data }: { data?: unknown }) =>
+      data !== undefined && this.selectedId() === this.rowId()(data as Row),
+  };
+  protected readonly definitions = computed(() => this.columns().map((column) => this.define(column)));
+
+  /** Puts the focus on the first cell, or the first of that column. */
+  focusFirst(columnId?: string): void {
+    const column = columnId ?? this.columns()[0]?.id;
+    if (this.api && column && this.rows().length > 0) this.api.setFocusedCell(0, column);
+  }
+
+  /** Begins editing a cell. */
+  edit(rowIndex: number, columnId: string): void {
+    this.api?.setFocusedCell(rowIndex, columnId);
+    this.api?.startEditingCell({ rowIndex, colKey: columnId });
+  }
+
+  /** Ends an edit that is under way, keeping what was typed. */
+  finishEditing(): void {
+    this.api?.stopEditing();
+  }
+
+  protected ready(api: GridApi): void {
+    this.api = api;
+  }
+
+  protected focused(event: CellFocusedEvent): void {
+    const row = event.rowIndex === null ? undefined : this.api?.getDisplayedRowAtIndex(event.rowIndex)?.data;
+    if (row !== undefined) {
+      this.selected.emit(row as Row);
+      // The tint follows the focus.
+      queueMicrotask(() => this.api?.redrawRows());
+    }
+  }
+
+  protected doubleClicked({ data }: RowDoubleClickedEvent): void {
+    if (data !== undefined) this.opened.emit(data as Row);
+  }
+
+  protected scrolled(event: BodyScrollEvent): void {
+    if (event.direction !== 'vertical' || !this.api) return;
+    if (this.api.getLastDisplayedRowIndex() >= this.rows().length - 20) this.nearEnd.emit();
+  }
+
+  protected key(given: CellKeyDownEvent | FullWidthCellKeyDownEvent): void {
+    const event = given.event as KeyboardEvent;
+    const row = given.data as Row;
+    const spec = 'column' in given ? this.spec(given.column.getColId()) : undefined;
+    const editing = (this.api?.getEditingCells().length ?? 0) > 0;
+    if (editing || !spec) return;
+    if (event.key === 'Enter' && !(spec.edit && (spec.edit.when?.(row) ?? true))) this.opened.emit(row);
+    if (event.key.toLowerCase() === 'd' && event.ctrlKey) {
+      event.preventDefault();
+      this.copyDown(given.rowIndex ?? 0, spec);
+    }
+    if (event.key === 'Delete' && event.ctrlKey) this.removed.emit(row);
+  }
+
+  private copyDown(rowIndex: number, spec: GridColumn<Row>): void {
+    const above = this.rows()[rowIndex - 1];
+    const here = this.rows()[rowIndex];
+    if (above === undefined || here === undefined || !spec.edit || spec.edit.kind === 'lookup') return;
+    spec.edit.set(here, (spec.typed ?? spec.text)?.(above) ?? '');
+  }
+
+  /** Cells from a spreadsheet, tabs between columns, into the editable cells from the focused one on. */
+  protected paste(event: ClipboardEvent): void {
+    if ((event.target as HTMLElement).tagName === 'INPUT') return;
+    const at = this.api?.getFocusedCell();
+    const text = event.clipboardData?.getData('text/plain');
+    if (!at || !text) return;
+    event.preventDefault();
+    const editable = this.columns().filter((column) => column.edit && column.edit.kind !== 'lookup');
+    const from = editable.findIndex((column) => column.id === at.column.getColId());
+    if (from < 0) return;
+    const lines = text.replace(/\r/g, '').replace(/\n$/, '').split('\n');
+    lines.forEach((line, down) => {
+      const row = this.rows()[at.rowIndex + down];
+      if (row === undefined) return;
+      line.split('\t').forEach((cell, right) => {
+        const edit = editable[from + right]?.edit;
+        if (edit && edit.kind !== 'lookup' && (edit.when?.(row) ?? true)) edit.set(row, cell.trim());
+      });
+    });
+  }
+
+  private spec(id: string): GridColumn<Row> | undefined {
+    return this.columns().find((column) => column.id === id);
+  }
+
+  private define(column: GridColumn<Row>): ColDef {
+    const { edit } = column;
+    return {
+      colId: column.id,
+      headerName: column.head,
+      ...(column.width ? { width: column.width } : { flex: 1, minWidth: 110 }),
+      sortable: false,
+      resizable: true,
+      headerClass: column.figures ? 'figures' : '',
+      cellClass: column.figures ? 'figures' : '',
+      cellClassRules: {
+        'cell-need': ({ data }) => column.need?.(data as Row) ?? false,
+        'cell-bad': ({ data }) => (column.problem?.(data as Row) ?? '') !== '',
+        'cell-typed': ({ data }) => edit !== undefined && (edit.when?.(data as Row) ?? true),
+      },
+      valueGetter: ({ data }) => column.text?.(data as Row) ?? '',
+      equals: () => false,
+      cellRenderer: (params: ICellRendererParams) => this.cell(column, params.data as Row),
+      editable: edit ? ({ data }) => edit.when?.(data as Row) ?? true : false,
+      ...(edit ? this.editor(column) : {}),
+    };
+  }
+
+  private editor(column: GridColumn<Row>): ColDef {
+    const edit = column.edit!;
+    const begin = ({ data }: { data?: unknown }) =>
+      (column.typed ?? column.text)?.(data as Row) ?? '';
+    if (edit.kind === 'lookup') {
+      return {
+        cellEditor: LookupEditor,
+        cellEditorParams: { edit },
+        valueSetter: ({ data, newValue }) => {
+          if (newValue) edit.set(data as Row, newValue as Choice);
+          return false;
+        },
+      };
+    }
+    if (edit.kind === 'choice') {
+      return {
+        cellEditor: 'agSelectCellEditor',
+        cellEditorParams: ({ data }: { data: unknown }) => ({
+          values: edit.options(data as Row).map((option) => option.label),
+        }),
+        valueSetter: ({ data, newValue }) => {
+          const option = edit.options(data as Row).find((each) => each.label === newValue);
+          if (option) edit.set(data as Row, option.value);
+          return false;
+        },
+      };
+    }
+    return {
+      cellEditor: 'agTextCellEditor',
+      valueGetter: begin,
+      valueSetter: ({ data, newValue }) => {
+        edit.set(data as Row, String(newValue ?? '').trim());
+        return false;
+      },
+    };
+  }
+
+  private cell(column: GridColumn<Row>, row: Row): HTMLElement | SVGElement | string {
+    if (column.beads) return beadsElement(column.beads(row));
+    const text = column.text?.(row) ?? '';
+    const link = column.link?.(row) ?? null;
+    const problem = column.problem?.(row) ?? '';
+    const element: HTMLElement = document.createElement(link ? 'a' : 'span');
+    element.textContent = text;
+    if (problem) element.title = problem;
+    if (link) {
+      element.setAttribute('href', link);
+      element.tabIndex = -1;
+      element.addEventListener('click', (event) => {
+        if (event.ctrlKey || event.metaKey) return;
+        event.preventDefault();
+        void this.router.navigateByUrl(link);
+      });
+    }
+    return element;
+  }
+
+  /** The element, for pages that move the focus here. */
+  get element(): HTMLElement {
+    return this.host;
+  }
+}

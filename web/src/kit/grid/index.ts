@@ -1,0 +1,2 @@
+export type { CellEdit, GridColumn } from './columns';
+export { Grid } from './grid';

@@ -1,0 +1,104 @@
+import type { ICellEditorComp, ICellEditorParams } from 'ag-grid-community';
+import { Subject, type Subscription } from 'rxjs';
+import { debounceTime, startWith, switchMap } from 'rxjs/operators';
+import type { Choice } from '../fields';
+import type { CellEdit } from './columns';
+
+interface Params extends ICellEditorParams {
+  edit: Extract<CellEdit<unknown>, { kind: 'lookup' }>;
+}
+
+/** A cell that finds an item by number or name: arrows choose, Enter or Tab takes, Escape leaves. */
+export class LookupEditor implements ICellEditorComp {
+  private host!: HTMLElement;
+  private input!: HTMLInputElement;
+  private list!: HTMLUListElement;
+  private choices: Choice[] = [];
+  private active = 0;
+  private chosen: Choice | null = null;
+  private reading!: Subscription;
+  private readonly words = new Subject<string>();
+  private params!: Params;
+
+  init(params: Params): void {
+    this.params = params;
+    this.host = document.createElement('div');
+    this.host.className = 'lookup-editor';
+    this.input = document.createElement('input');
+    this.input.setAttribute('role', 'combobox');
+    this.input.setAttribute('aria-label', 'Item');
+    this.input.setAttribute('aria-expanded', 'true');
+    this.input.setAttribute('aria-controls', 'lookup-list');
+    this.input.value = params.eventKey?.length === 1 ? params.eventKey : '';
+    this.list = document.createElement('ul');
+    this.list.id = 'lookup-list';
+    this.list.setAttribute('role', 'listbox');
+    this.host.append(this.input, this.list);
+    this.input.addEventListener('input', () => this.words.next(this.input.value));
+    this.input.addEventListener('keydown', (event) => this.key(event));
+    this.reading = this.words
+      .pipe(
+        debounceTime(80),
+        startWith(this.input.value),
+        switchMap((words) => params.edit.search(words)),
+      )
+      .subscribe((choices) => {
+        this.choices = choices;
+        this.active = 0;
+        this.draw();
+      });
+  }
+
+  getGui(): HTMLElement {
+    return this.host;
+  }
+
+  afterGuiAttached(): void {
+    this.input.focus();
+  }
+
+  isPopup(): boolean {
+    return true;
+  }
+
+  getValue(): Choice | null {
+    return this.chosen;
+  }
+
+  destroy(): void {
+    this.reading.unsubscribe();
+  }
+
+  private key(event: KeyboardEvent): void {
+    if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+      event.preventDefault();
+      event.stopPropagation();
+      const count = Math.max(1, this.choices.length);
+      this.active = (this.active + (event.key === 'ArrowDown' ? 1 : count - 1)) % count;
+      this.draw();
+    } else if (event.key === 'Enter' || event.key === 'Tab') {
+      this.chosen = this.input.value === '' ? null : (this.choices[this.active] ?? null);
+    }
+  }
+
+  private draw(): void {
+    this.list.replaceChildren(
+      ...this.choices.map((choice, index) => {
+        const option = document.createElement('li');
+        option.setAttribute('role', 'option');
+        option.setAttribute('aria-selected', String(index === this.active));
+        const number = document.createElement('b');
+        number.textContent = choice.number;
+        const detail = document.createElement('small');
+        detail.textContent = choice.detail ?? '';
+        option.append(number, ` ${choice.name} `, detail);
+        option.addEventListener('mousedown', (event) => {
+          event.preventDefault();
+          this.chosen = choice;
+          this.params.stopEditing();
+        });
+        return option;
+      }),
+    );
+  }
+}

@@ -1,0 +1,23 @@
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import type { RefusalShown } from './api';
+
+/** The sentence refused at a field, or an empty text. */
+export function refusedAt(refusals: readonly RefusalShown[], field: string): string {
+  return refusals.find((refusal) => refusal.field === field)?.sentence ?? '';
+}
+
+/** Refusals with no field of their own on this page, as sentences. */
+@Component({
+  selector: 'k-refusals',
+  template: `@for (refusal of refusals(); track refusal.sentence) {
+    <p class="notice" role="alert">{{ refusal.sentence }}</p>
+  }
+  @for (warning of warnings(); track warning.sentence) {
+    <p class="notice warn" role="status">{{ warning.sentence }}</p>
+  }`,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Refusals {
+  readonly refusals = input.required<readonly RefusalShown[]>();
+  readonly warnings = input<readonly RefusalShown[]>([]);
+}

@@ -1,0 +1,54 @@
+import { inject, Injectable } from '@angular/core';
+import type { Observable } from 'rxjs';
+import { map } from 'rxjs/operators';
+import type * as z from 'zod';
+import * as billing from '@api/billing';
+import * as catalogue from '@api/catalogue';
+import * as contract from '@api/orders';
+import * as parties from '@api/parties';
+import { Api, type ActDone } from '../kit/api';
+
+export type OrderSheet = z.infer<typeof contract.OrderSheet>;
+export type OrderRow = z.infer<typeof contract.OrderRow>;
+export type OrderLine = z.infer<typeof contract.OrderLine>;
+export type OrderInput = z.input<typeof contract.saveOrder.input>;
+export type ItemChoice = z.infer<typeof catalogue.ItemChoice>;
+export type CustomerChoice = z.infer<typeof parties.PartyChoice>;
+
+/** The order room's way to the server. */
+@Injectable({ providedIn: 'root' })
+export class Orders {
+  private readonly api = inject(Api);
+
+  list(query: z.input<typeof contract.listOrders.query>) {
+    return this.api.call(contract.listOrders, { query });
+  }
+
+  open(id: number): Observable<OrderSheet> {
+    return this.api.call(contract.openOrder, { params: { id } });
+  }
+
+  save(order: OrderInput): Observable<ActDone> {
+    return this.api.act(contract.saveOrder, order);
+  }
+
+  confirm(id: number, version: number): Observable<ActDone> {
+    return this.api.act(contract.confirmOrder, { id, version });
+  }
+
+  cancel(id: number, version: number): Observable<ActDone> {
+    return this.api.act(contract.cancelOrder, { id, version });
+  }
+
+  invoice(orderId: number): Observable<ActDone> {
+    return this.api.act(billing.invoiceCustomer, { orderId });
+  }
+
+  items(words: string): Observable<ItemChoice[]> {
+    return this.api.call(catalogue.findItems, { query: { q: words } }).pipe(map(({ rows }) => rows));
+  }
+
+  customers(words: string): Observable<CustomerChoice[]> {
+    return this.api.call(parties.findCustomers, { query: { q: words } }).pipe(map(({ rows }) => rows));
+  }
+}

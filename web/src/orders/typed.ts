@@ -1,0 +1,137 @@
+import type { Route } from '@core/catalogue';
+import { addDays, dec, documentTotals, isDecimalText, isDay, lineAmount } from '@core/kernel';
+import type { OrderInput, OrderSheet } from './service';
+
+export interface TypedLine {
+  key: string;
+  id: number | null;
+  itemId: number | null;
+  number: string;
+  name: string;
+  unit: string;
+  quantity: string;
+  unitPrice: string;
+  taxCode: string;
+  taxRate: string;
+  shipDate: string | null;
+  route: Route;
+  routes: readonly Route[];
+  fromAgreement: boolean;
+}
+
+export interface TypedOrder {
+  version: number | null;
+  customerId: number | null;
+  customerName: string;
+  referenceRequired: boolean;
+  shipToId: number | null;
+  shipTos: readonly { value: string; label: string }[];
+  customerReference: string;
+  lines: TypedLine[];
+}
+
+let keys = 0;
+export function blankLine(workDate: string): TypedLine {
+  keys += 1;
+  return {
+    key: `new${keys}-${Date.now()}`,
+    id: null,
+    itemId: null,
+    number: '',
+    name: '',
+    unit: '',
+    quantity: '',
+    unitPrice: '',
+    taxCode: '',
+    taxRate: '0',
+    shipDate: addDays(workDate, 7),
+    route: 'drop',
+    routes: [],
+    fromAgreement: false,
+  };
+}
+
+export function emptyOrder(): TypedOrder {
+  return {
+    version: null,
+    customerId: null,
+    customerName: '',
+    referenceRequired: false,
+    shipToId: null,
+    shipTos: [],
+    customerReference: '',
+    lines: [],
+  };
+}
+
+export function typedOf(sheet: OrderSheet): TypedOrder {
+  return {
+    version: sheet.version,
+    customerId: sheet.customer.id,
+    customerName: sheet.customer.name,
+    referenceRequired: sheet.referenceRequired,
+    shipToId: sheet.shipTo?.id ?? null,
+    shipTos: shipToOptions(sheet.shipTos),
+    customerReference: sheet.customerReference,
+    lines: sheet.lines.map((line) => ({
+      key: String(line.id),
+      id: line.id,
+      itemId: line.item.id,
+      number: line.item.number,
+      name: line.item.name,
+      unit: line.item.unit,
+      quantity: line.quantity,
+      unitPrice: line.unitPrice,
+      taxCode: line.taxCode,
+      taxRate: line.taxRate,
+      shipDate: line.shipDate,
+      route: line.route,
+      routes: line.routes,
+      fromAgreement: line.agreementLineId !== null,
+    })),
+  };
+}
+
+export function shipToOptions(shipTos: OrderSheet['shipTos']) {
+  return shipTos.map((shipTo) => ({ value: String(shipTo.id), label: `${shipTo.label}, ${shipTo.town}` }));
+}
+
+export const isUsed = (line: TypedLine) => line.itemId !== null || line.quantity !== '';
+
+/** What is sent: the blank last line is left out. */
+export function sendable(typed: TypedOrder, id: number | null): OrderInput {
+  return {
+    id,
+    version: typed.version,
+    customerId: typed.customerId,
+    shipToId: typed.shipToId,
+    customerReference: typed.customerReference,
+    lines: typed.lines.filter(isUsed).map(({ id: lineId, itemId, quantity, shipDate, route }) => ({
+      id: lineId,
+      itemId,
+      quantity,
+      shipDate: shipDate !== null && !isDay(shipDate) ? shipDate.slice(0, 10) : shipDate,
+      route,
+    })),
+  };
+}
+
+/** True where saving would change something. */
+export function differs(typed: TypedOrder, sheet: OrderSheet): boolean {
+  const kept = typedOf(sheet);
+  return JSON.stringify(sendable(typed, sheet.id)) !== JSON.stringify(sendable(kept, sheet.id));
+}
+
+/** Totals of what is typed, as far as it can be read. */
+export function totalsOf(lines: readonly TypedLine[], currency: string) {
+  return documentTotals(
+    lines
+      .filter((line) => isDecimalText(line.quantity, 'quantity') && isDecimalText(line.unitPrice, 'price'))
+      .map((line) => ({
+        taxCode: line.taxCode,
+        taxRate: line.taxRate,
+        net: lineAmount(dec(line.quantity), dec(line.unitPrice), currency),
+      })),
+    currency,
+  );
+}

@@ -1,0 +1,167 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { Title } from '@angular/platform-browser';
+import { Router, RouterLink } from '@angular/router';
+import { dec, share, type DocumentRef } from '@core/kernel';
+import { Session } from '../access/session';
+import { VendorInvoiceSheet } from '../billing/vendor-invoice-sheet';
+import { DocumentDock } from '../documents/dock';
+import { pathOf } from '../kit/documents';
+import { counted, day, money, price, quantity } from '../kit/formats';
+import { Grid, type GridColumn } from '../kit/grid';
+import { liveDocument } from '../kit/live';
+import { Quiet } from '../kit/quiet';
+import { Refusals } from '../kit/refusals';
+import { Sheets } from '../kit/sheet';
+import { MoveSheet } from './move-sheet';
+import { Purchases, type PurchaseLine } from './service';
+
+/** One purchase order: who it is for, what came, what the vendor invoiced. */
+@Component({
+  selector: 'k-purchase',
+  imports: [DocumentDock, Grid, Refusals, RouterLink],
+  template: `<div class="page">
+    @if (sheet(); as shown) {
+      <div class="title">
+        <h1><b>{{ shown.number }}</b> from {{ shown.vendor.name }}<span>{{ sub() }}</span></h1>
+        @if (toReceive() && step() !== 'receive') {
+          <button type="button" class="act" (click)="receive()">Receive…</button>
+        }
+        @if (toInvoice() && step() !== 'invoice') {
+          <button type="button" class="act" (click)="invoice()">Enter their invoice…</button>
+        }
+        @if (step() === 'receive') {
+          <button type="button" class="act next" (click)="receive()">Receive…</button>
+        } @else if (step() === 'invoice') {
+          <button type="button" class="act next" (click)="invoice()">Enter their invoice…</button>
+        }
+      </div>
+      <div class="head">
+        <div><small>Vendor</small><a class="link" [routerLink]="pathOf({ kind: 'vendor', id: shown.vendor.id })">{{ shown.vendor.name }}</a></div>
+        @if (shown.customer; as customer) {
+          <div><small>Drop shipped to</small><a class="link" [routerLink]="pathOf({ kind: 'customer', id: customer.id })">{{ customer.name }}</a>, {{ shown.shipTo?.label }}</div>
+        }
+        <div><small>Placed</small>{{ day(shown.orderDate) }}</div>
+        <div><small>First due</small>{{ day(shown.firstDueDate) }}</div>
+        <div><small>Terms</small>{{ shown.terms }}</div>
+      </div>
+      <div class="sheet">
+        <k-grid label="Lines of the purchase order" [natural]="shown.lines.length < 7" [rows]="shown.lines" [columns]="columns()" [rowId]="rowId" [selectedId]="selected()" (selected)="selected.set(rowId($event))" />
+        <div class="totals"><b>{{ shown.currency }}</b><b>{{ money(shown.net) }}</b></div>
+      </div>
+      <k-document-dock [document]="document()" [orderLineId]="orderLineId()" [related]="shown.documents" />
+    } @else {
+      <k-refusals [refusals]="loaded.state().refusals" />
+    }
+  </div>`,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PurchasePage {
+  private readonly purchases = inject(Purchases);
+  private readonly session = inject(Session);
+  private readonly router = inject(Router);
+  private readonly quiet = inject(Quiet);
+  private readonly sheets = inject(Sheets);
+  private readonly titles = inject(Title);
+  readonly id = input.required<string>();
+  /** A side sheet to open at once. */
+  readonly do = input<string>();
+  protected readonly loaded = liveDocument(
+    this.id,
+    (id) => this.purchases.open(Number(id)),
+    (document, shown) =>
+      (document.kind === 'PO' && document.id === shown?.id) ||
+      (shown?.documents.some((each) => each.document.kind === document.kind && each.document.id === document.id) ?? false),
+  );
+  protected readonly sheet = computed(() => this.loaded.state().value);
+  protected readonly selected = signal<string | null>(null);
+  protected readonly document = computed<DocumentRef | null>(() => {
+    const sheet = this.sheet();
+    return sheet ? { kind: 'PO', id: sheet.id, number: sheet.number } : null;
+  });
+  protected readonly toReceive = computed(
+    () => this.sheet()?.state === 'placed' && this.sheet()!.lines.some((line) => dec(line.quantity).gt(line.received)),
+  );
+  protected readonly toInvoice = computed(() => this.sheet()?.lines.some((line) => dec(line.received).gt(line.invoiced)) ?? false);
+  /** What is due to come is received first; what has come and is complete waits for the vendor's invoice. */
+  protected readonly step = computed(() => (this.toReceive() ? 'receive' : this.toInvoice() ? 'invoice' : 'none'));
+  protected readonly sub = computed(() => {
+    const sheet = this.sheet();
+    if (!sheet) return '';
+    const due = sheet.firstDueDate && this.toReceive() ? ` · first due ${this.day(sheet.firstDueDate)}` : '';
+    return `${sheet.state} · ${counted(sheet.lines.length, 'line')}${due}`;
+  });
+  protected readonly orderLineId = computed(() => {
+    const sheet = this.sheet();
+    return (sheet?.lines.find((line) => String(line.id) === this.selected()) ?? sheet?.lines[0])?.orderLineId ?? null;
+  });
+  protected readonly rowId = (row: PurchaseLine) => String(row.id);
+  protected readonly columns = computed<GridColumn<PurchaseLine>[]>(() => {
+    const currency = this.sheet()?.currency ?? 'MYR';
+    return [
+      { id: 'line', head: '', width: 36, text: (row) => String(row.lineNo) },
+      { id: 'item', head: 'Item', width: 100, text: (row) => row.item.number, link: (row) => pathOf({ kind: 'item', id: row.item.id }) },
+      { id: 'what', head: 'What', text: (row) => row.item.name },
+      { id: 'quantity', head: 'Quantity', width: 86, figures: true, text: (row) => quantity(row.quantity) },
+      { id: 'unit', head: 'Unit', width: 66, text: (row) => row.item.unit },
+      { id: 'price', head: 'Price', width: 92, figures: true, text: (row) => price(row.unitPrice, currency) },
+      { id: 'amount', head: 'Amount', width: 104, figures: true, text: (row) => money(row.amount, currency) },
+      { id: 'due', head: 'Due', width: 104, text: (row) => this.day(row.dueDate) },
+      { id: 'for', head: 'For', width: 128, text: (row) => (row.forOrder ? `${row.forOrder.number} line ${row.orderLineNo}` : ''), link: (row) => row.forOrder && pathOf(row.forOrder) },
+      { id: 'step', head: 'In step', width: 128, text: (row) => (row.forOrder ? (row.differs ? `differs in ${row.differs}` : 'in step') : ''), need: (row) => row.differs !== '' },
+      {
+        id: 'thread',
+        head: 'Received · invoiced',
+        width: 126,
+        beads: (row) => [
+          { label: 'Received', share: share(row.received, row.quantity), notch: row.differs !== '' },
+          { label: 'Vendor invoiced', share: share(row.invoiced, row.quantity) },
+        ],
+      },
+    ];
+  });
+  protected readonly day = (value: string | null) => day(value, this.session.workDate());
+  protected readonly money = (value: string) => money(value, this.sheet()?.currency ?? 'MYR');
+  protected readonly pathOf = pathOf;
+
+  constructor() {
+    effect(() => this.titles.setTitle(`${this.sheet()?.number ?? 'Purchase order'} · Kampong`));
+    effect(() => {
+      const asked = this.do();
+      if (!asked || !this.sheet()) return;
+      untracked(() => {
+        void this.router.navigate([], { queryParams: {}, replaceUrl: true });
+        if (asked === 'receive') this.receive();
+        else if (asked === 'vendor-invoice') this.invoice();
+      });
+    });
+  }
+
+  protected receive(): void {
+    const sheet = this.sheet()!;
+    this.sheets
+      .open(MoveSheet, {
+        end: 'purchase',
+        document: this.document()!,
+        party: sheet.vendor.name,
+        lines: sheet.lines.map((line) => ({
+          id: line.id,
+          lineNo: line.lineNo,
+          item: line.item,
+          open: dec(line.quantity).minus(line.received).toFixed(),
+          note: line.forOrder ? `ships ${line.forOrder.number} line ${line.orderLineNo}` : '',
+        })),
+      })
+      .subscribe((done) => {
+        const receipt = done?.made[0];
+        if (receipt) this.quiet.say('Received, and shipped to the customer:', receipt);
+      });
+  }
+
+  protected invoice(): void {
+    const sheet = this.sheet()!;
+    this.sheets.open(VendorInvoiceSheet, { purchaseId: sheet.id, number: sheet.number, vendor: sheet.vendor.name }).subscribe((done) => {
+      const invoice = done?.made[0];
+      if (invoice) this.quiet.say('Entered:', invoice);
+    });
+  }
+}
