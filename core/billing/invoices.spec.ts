@@ -1,0 +1,157 @@
+import fc from 'fast-check';
+import { dec, sum } from '@core/kernel';
+import {
+  decideCustomerInvoice,
+  decidePayment,
+  decideVendorInvoice,
+  type CustomerInvoiceGround,
+  type ReceivedLine,
+  type VendorInvoiceGround,
+} from './index';
+
+const shipped = (id: number, open: string, invoicedBefore = '0') => ({
+  shipmentLineId: id,
+  orderLineId: 5,
+  open,
+  invoicedBefore,
+  unitPrice: '740',
+  taxCode: 'S6',
+  taxCodeId: 1,
+  taxRate: '6',
+  agreementLineId: 3,
+});
+
+const customerGround = (...lines: CustomerInvoiceGround['lines']): CustomerInvoiceGround => ({
+  order: { id: 1, number: 'SO-0001', customerId: 7, currency: 'MYR' },
+  termsDays: 30,
+  lines,
+});
+
+describe('P4 the customer invoice', () => {
+  it('covers what was shipped and not invoiced, with tax, terms and due date', () => {
+    const decision = decideCustomerInvoice(customerGround(shipped(1, '8'), shipped(2, '0')), '2027-03-01');
+    if (!decision.ok) throw new Error('refused');
+    expect(decision.effects).toMatchObject({ net: '5920', tax: '355.2', total: '6275.2', dueDate: '2027-03-31' });
+    expect(decision.effects.lines).toHaveLength(1);
+  });
+
+  it('is refused where nothing waits', () => {
+    expect(decideCustomerInvoice(customerGround(shipped(1, '0')), '2027-03-01').ok).toBe(false);
+  });
+});
+
+const received = (id: number, open: string, change: Partial<ReceivedLine> = {}): ReceivedLine => ({
+  receiptLineId: id,
+  purchaseLineId: 9,
+  lineNo: 1,
+  open,
+  openCost: dec(open).times(620).toFixed(),
+  unitCost: '620',
+  drop: true,
+  customerWaits: false,
+  orderNumber: 'SO-0001',
+  taxCode: 'S6',
+  taxCodeId: 1,
+  taxRate: '6',
+  ...change,
+});
+
+const vendorGround = (lines: readonly ReceivedLine[], change: Partial<VendorInvoiceGround> = {}): VendorInvoiceGround => ({
+  purchase: { id: 2, number: 'PO-0001', vendorId: 8, currency: 'MYR' },
+  vendor: { name: 'Arus Membrane Supply', termsDays: 30 },
+  lines,
+  usedBy: null,
+  customerFirst: false,
+  ...change,
+});
+
+const typed = (quantity: string, unitPrice = '620', vendorNumber = 'INV-1') => ({
+  vendorNumber,
+  invoiceDate: '2027-02-27',
+  lines: [{ purchaseLineId: 9, quantity, unitPrice }],
+});
+
+function codes(ground: VendorInvoiceGround, given: Parameters<typeof decideVendorInvoice>[1]): string[] {
+  const decision = decideVendorInvoice(ground, given, '2027-03-01');
+  return decision.ok ? [] : decision.refusals.map((refusal) => `${refusal.field}: ${refusal.code}`);
+}
+
+describe('P4 the vendor invoice', () => {
+  it('is matched to receipts oldest first, in parts', () => {
+    const decision = decideVendorInvoice(vendorGround([received(1, '5'), received(2, '7')]), typed('8'), '2027-03-01');
+    if (!decision.ok) throw new Error('refused');
+    expect(decision.effects.lines.map((line) => [line.receiptLineId, line.quantity, line.received])).toEqual([
+      [1, '5', '3100'],
+      [2, '3', '1860'],
+    ]);
+    expect(decision.effects).toMatchObject({ net: '4960', received: '4960', dropDifference: '0', dueDate: '2027-03-29' });
+  });
+
+  it('P3 tells the price difference of drop shipments from that of stock', () => {
+    const drop = decideVendorInvoice(vendorGround([received(1, '5')]), typed('5', '630'), '2027-03-01');
+    expect(drop.ok && [drop.effects.dropDifference, drop.effects.stockDifference]).toEqual(['50', '0']);
+    const stock = decideVendorInvoice(vendorGround([received(1, '5', { drop: false })]), typed('5', '610'), '2027-03-01');
+    expect(stock.ok && [stock.effects.dropDifference, stock.effects.stockDifference]).toEqual(['0', '-50']);
+  });
+
+  it('needs the number of the vendor, once', () => {
+    expect(codes(vendorGround([received(1, '5')]), typed('5', '620', ' '))).toEqual(['vendorNumber: required']);
+    expect(codes(vendorGround([received(1, '5')], { usedBy: 'VI-0003' }), typed('5'))).toEqual(['vendorNumber: vendor-number-used']);
+  });
+
+  it('waits for the customer invoice where the company wants it so', () => {
+    const waiting = [received(1, '5', { customerWaits: true })];
+    expect(codes(vendorGround(waiting, { customerFirst: true }), typed('5'))).toEqual([': customer-invoice-first']);
+    expect(codes(vendorGround(waiting), typed('5'))).toEqual([]);
+  });
+
+  it.each([
+    ['6', '620', 'lines.0.quantity: above-received'],
+    ['0', '620', 'lines.0.quantity: not-above-zero'],
+    ['x', '620', 'lines.0.quantity: not-a-number'],
+    ['5', '-1', 'lines.0.unitPrice: not-a-number'],
+  ])('refuses %s at %s', (quantity, price, expected) => {
+    expect(codes(vendorGround([received(1, '5')]), typed(quantity, price))).toEqual([expected]);
+  });
+
+  it('refuses a date that has not come, and an order nothing was received on', () => {
+    expect(codes(vendorGround([received(1, '5')]), { ...typed('5'), invoiceDate: '2027-03-02' })).toEqual(['invoiceDate: not-a-day']);
+    expect(codes(vendorGround([]), typed('5'))).toEqual([': nothing-to-invoice', 'lines.0.purchaseLineId: unknown']);
+  });
+
+  it('clears exactly the received cost once everything is invoiced, in any parts', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 1, max: 7 }), { minLength: 1, maxLength: 5 }), fc.integer({ min: 1, max: 99_999 }), (cuts, price) => {
+        const unitCost = dec(price).div(10_000).round(4).toFixed();
+        const quantity = sum(cuts.map((cut) => dec(cut)));
+        const cost = quantity.times(unitCost).round(2, 1);
+        let open = quantity;
+        let openCost = cost;
+        for (const cut of cuts) {
+          const line = received(1, open.toFixed(), { openCost: openCost.toFixed(), unitCost });
+          const decision = decideVendorInvoice(vendorGround([line]), typed(String(cut)), '2027-03-01');
+          if (!decision.ok) throw new Error('refused');
+          open = open.minus(cut);
+          openCost = openCost.minus(decision.effects.received);
+        }
+        expect(openCost.toFixed()).toBe('0');
+      }),
+      { seed: 4 },
+    );
+  });
+});
+
+describe('a payment', () => {
+  const ground = { side: 'customer' as const, openItemId: 1, partyId: 7, invoice: 'CI-0001', currency: 'MYR', owed: '100' };
+  it.each([
+    ['100', []],
+    ['0.01', []],
+    ['100.01', ['amount: above-owed']],
+    ['0', ['amount: not-above-zero']],
+    ['1.005', ['amount: not-a-number']],
+    ['', ['amount: not-a-number']],
+  ])('of %s', (amount, expected) => {
+    const decision = decidePayment(ground, { amount, paidOn: '2027-03-01' });
+    expect(decision.ok ? [] : decision.refusals.map((refusal) => `${refusal.field}: ${refusal.code}`)).toEqual(expected);
+  });
+});

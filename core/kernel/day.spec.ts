@@ -1,0 +1,46 @@
+import { addDays, daysBetween, dayText, isDay, readTypedDay } from './index';
+
+const WORK_DATE = '2027-03-01';
+
+describe('days', () => {
+  it.each([
+    ['11/3', '2027-03-11'],
+    ['11/3/27', '2027-03-11'],
+    ['11.3.2027', '2027-03-11'],
+    ['11 mar', '2027-03-11'],
+    ['2027-03-11', '2027-03-11'],
+    ['+5', '2027-03-06'],
+    ['-2', '2027-02-27'],
+    ['fri', '2027-03-05'],
+    ['mo', '2027-03-08'],
+    ['today', '2027-03-01'],
+    ['Thu 11 Mar', '2027-03-11'],
+    ['31/12', '2026-12-31'],
+    ['15/8', '2027-08-15'],
+  ])('reads %s', (typed, day) => {
+    expect(readTypedDay(typed, WORK_DATE)).toBe(day);
+  });
+
+  it.each(['', 'soon', '32/1', '29/2/27', '2027-02-30', '11', '1899-01-01'])('does not read %s', (typed) => {
+    expect(readTypedDay(typed, WORK_DATE)).toBeNull();
+  });
+
+  it('reads back what it shows', () => {
+    for (let ahead = -180; ahead < 180; ahead += 7) {
+      const day = addDays(WORK_DATE, ahead);
+      expect(readTypedDay(dayText(day, WORK_DATE), WORK_DATE)).toBe(day);
+    }
+  });
+
+  it('shows the year only where it is another', () => {
+    expect(dayText('2027-03-11', WORK_DATE)).toBe('Thu 11 Mar');
+    expect(dayText('2026-12-31', WORK_DATE)).toBe('Thu 31 Dec 2026');
+  });
+
+  it('counts days over a change of clocks and a leap day', () => {
+    expect(daysBetween('2028-02-28', '2028-03-01')).toBe(2);
+    expect(daysBetween('2027-03-27', '2027-03-29')).toBe(2);
+    expect(isDay('2028-02-29')).toBe(true);
+    expect(isDay('2027-02-29')).toBe(false);
+  });
+});

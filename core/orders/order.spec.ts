@@ -1,0 +1,125 @@
+import { decideCancel, decideConfirm, decideOrder, type OrderGround, type OrderTyped } from './index';
+
+const WORK_DATE = '2027-03-01';
+const item = { number: 'RO-4040', unit: 'piece', listPrice: '815', taxCodeId: 1, taxRate: '6', stocked: false, hasVendor: true };
+
+const ground: OrderGround = {
+  current: {
+    number: 'SO-0001',
+    state: 'draft',
+    lines: [
+      { id: 5, lineNo: 1, itemId: 10, quantity: '12', unitPrice: '740', listPrice: '815', amount: '8880', agreementLineId: 1 },
+      { id: 6, lineNo: 2, itemId: 10, quantity: '3', unitPrice: '740', listPrice: '815', amount: '2220', agreementLineId: 1 },
+    ],
+  },
+  customer: { id: 1, name: 'Teratai Bay Resort', currency: 'MYR' },
+  shipToIds: [3],
+  items: new Map([[10, item], [11, { ...item, number: 'FC-20', stocked: true, hasVendor: false }]]),
+  agreement: { number: 'AG-0001', limitPolicy: 'refuse', tolerancePercent: '0' },
+  agreementLines: new Map([[1, { committed: '20', released: '15' }]]),
+};
+
+const typedLine = (id: number | null, quantity: string, change: Partial<OrderTyped['lines'][number]> = {}) => ({
+  id,
+  itemId: 10,
+  quantity,
+  shipDate: '2027-03-10',
+  route: 'drop' as const,
+  ...change,
+});
+const typed = (...lines: OrderTyped['lines']): OrderTyped => ({ shipToId: 3, customerReference: '', lines });
+
+function codes(given: OrderTyped, on: OrderGround = ground): string[] {
+  const decision = decideOrder(on, given, WORK_DATE);
+  return decision.ok ? [] : decision.refusals.map((refusal) => `${refusal.field}: ${refusal.code}`);
+}
+
+describe('changing a draft order', () => {
+  it('S6 gives back and takes what the agreement counts', () => {
+    const decision = decideOrder(ground, typed(typedLine(5, '14')), WORK_DATE);
+    if (!decision.ok) throw new Error('refused');
+    expect(decision.effects.removedLineIds).toEqual([6]);
+    expect(decision.effects.released).toEqual([{ agreementLineId: 1, quantity: '-1', value: '-740' }]);
+    expect(decision.effects.lines[0]).toMatchObject({ unitPrice: '740', amount: '10360' });
+  });
+
+  it('A5 holds the limit over all lines of the agreement line', () => {
+    expect(codes(typed(typedLine(5, '14'), typedLine(6, '6')))).toEqual([]);
+    expect(codes(typed(typedLine(5, '14'), typedLine(6, '7')))).toEqual(['lines.1.quantity: above-limit']);
+  });
+
+  it('gives a new line the list price, without the agreement', () => {
+    const decision = decideOrder(ground, typed(typedLine(5, '12'), typedLine(6, '3'), typedLine(null, '2')), WORK_DATE);
+    expect(decision.ok && decision.effects.lines[2]).toMatchObject({ id: null, unitPrice: '815', amount: '1630' });
+    expect(decision.ok && decision.effects.released).toEqual([]);
+  });
+
+  it('S1 takes only routes that fit the item', () => {
+    expect(codes(typed(typedLine(5, '1', { route: 'stock' })))).toEqual(['lines.0.route: route-not-kept']);
+    expect(codes(typed(typedLine(null, '1', { itemId: 11 })))).toEqual(['lines.0.route: no-vendor']);
+    expect(codes(typed(typedLine(null, '1', { itemId: 11, route: 'stock' })))).toEqual([]);
+  });
+
+  it('says every fault at its field', () => {
+    expect(codes(typed(typedLine(5, '', { shipDate: null }), typedLine(99, 'a', { itemId: null, shipDate: '2027-02-30' })))).toEqual([
+      'lines.0.quantity: required',
+      'lines.0.shipDate: required',
+      'lines.1.itemId: required',
+      'lines.1.id: unknown',
+      'lines.1.quantity: not-a-number',
+      'lines.1.shipDate: not-a-day',
+    ]);
+  });
+
+  it('is refused once confirmed', () => {
+    const confirmed = { ...ground, current: { ...ground.current!, state: 'confirmed' as const } };
+    expect(codes(typed(typedLine(5, '12'), typedLine(6, '3')), confirmed)).toEqual([': order-not-draft']);
+  });
+});
+
+describe('confirming', () => {
+  const ready = {
+    order: { number: 'SO-0001', state: 'draft' as const, shipToId: 3, customerReference: 'R-1' },
+    customer: { name: 'Teratai Bay Resort', referenceRequired: true },
+    lines: [{ lineNo: 1, unitPrice: '740', shipDate: '2027-03-10', route: 'drop' as const, item }],
+  };
+
+  it('S2 takes a whole order', () => {
+    expect(decideConfirm(ready, WORK_DATE).ok).toBe(true);
+  });
+
+  it('S2 says everything at once and each at its field', () => {
+    const decision = decideConfirm(
+      {
+        ...ready,
+        order: { ...ready.order, shipToId: null, customerReference: '' },
+        lines: [{ ...ready.lines[0]!, unitPrice: '0', shipDate: '2027-02-01', item: { ...item, hasVendor: false } }],
+      },
+      WORK_DATE,
+    );
+    expect(!decision.ok && decision.refusals.map((refusal) => `${refusal.field}: ${refusal.code}`)).toEqual([
+      'shipToId: required',
+      'customerReference: reference-required',
+      'lines.0.unitPrice: price-missing',
+      'lines.0.shipDate: ship-date-past',
+      'lines.0.route: no-vendor',
+    ]);
+  });
+});
+
+describe('cancelling', () => {
+  const lines = [{ id: 5, quantity: '12', amount: '8880', agreementLineId: 1 }, { id: 6, quantity: '1', amount: '5', agreementLineId: null }];
+
+  it('S6 gives everything back to the agreement', () => {
+    const decision = decideCancel({ order: { number: 'SO-0001', state: 'confirmed' }, lines, purchases: [], moved: false });
+    expect(decision.ok && decision.effects.released).toEqual([{ agreementLineId: 1, quantity: '-12', value: '-8880' }]);
+  });
+
+  it.each([
+    ['closed' as const, [], false],
+    ['confirmed' as const, ['PO-0001'], false],
+    ['confirmed' as const, [], true],
+  ])('refuses one that is %s with %j', (state, purchases, moved) => {
+    expect(decideCancel({ order: { number: 'SO-0001', state }, lines, purchases, moved }).ok).toBe(false);
+  });
+});

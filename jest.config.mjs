@@ -1,0 +1,44 @@
+const swc = [
+  '@swc/jest',
+  { jsc: { target: 'es2022', parser: { syntax: 'typescript', decorators: true } }, module: { type: 'commonjs' } },
+];
+const paths = {
+  '^@core/(.*)$': '<rootDir>/core/$1/index.ts',
+  '^@api/(.*)$': '<rootDir>/api/$1.ts',
+};
+
+/** Three projects: the computation alone, the server on a real database, the web's own logic. */
+export default {
+  projects: [
+    {
+      displayName: 'core',
+      rootDir: import.meta.dirname,
+      testMatch: ['<rootDir>/core/**/*.spec.ts', '<rootDir>/api/**/*.spec.ts', '<rootDir>/demo/**/*.spec.ts'],
+      transform: { '^.+\\.[tj]s$': swc },
+      moduleNameMapper: paths,
+    },
+    {
+      displayName: 'server',
+      rootDir: import.meta.dirname,
+      testMatch: ['<rootDir>/server/**/*.spec.ts', '<rootDir>/tools/**/*.spec.ts'],
+      transform: { '^.+\\.[tj]s$': swc },
+      moduleNameMapper: paths,
+      transformIgnorePatterns: ['/node_modules/(?!(@koa|koa-.*|rate-limiter-flexible)/)'],
+    },
+    {
+      displayName: 'web',
+      rootDir: import.meta.dirname,
+      testMatch: ['<rootDir>/web/**/*.spec.ts'],
+      transform: {
+        '^.+\\.(ts|mjs|js|html|svg)$': [
+          'jest-preset-angular',
+          { tsconfig: '<rootDir>/web/tsconfig.spec.json', stringifyContentPathRegex: '\\.(html|svg)$' },
+        ],
+      },
+      testEnvironment: 'jest-preset-angular/environments/jest-jsdom-env',
+      setupFilesAfterEnv: ['<rootDir>/web/test-setup.ts'],
+      transformIgnorePatterns: ['node_modules/(?!.*\\.mjs$|@angular/common/locales/.*\\.js$|@material-symbols/)'],
+      moduleNameMapper: { ...paths, '\\.scss$': '<rootDir>/web/empty-style.ts' },
+    },
+  ],
+};
