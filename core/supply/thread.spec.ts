@@ -10,7 +10,7 @@ const part = (kind: DocumentKind, quantity: string, filled = 1): Part => {
 
 const rows = (change: Partial<ThreadRows> = {}): ThreadRows => ({
   quantity: '12',
-  cancelled: false,
+  purchased: true,
   agreed: part('AG', '12', 0.4),
   ordered: part('SO', '12'),
   supplies: [],
@@ -70,9 +70,9 @@ describe('the thread of a line', () => {
   });
 
   it('leaves out the agreement where there is none, and the receipt of goods from stock', () => {
-    const given = rows({ agreed: null, moves: [{ supply: null, receipt: null, shipment: part('SH', '12') }] });
+    const given = rows({ agreed: null, purchased: false, moves: [{ supply: null, receipt: null, shipment: part('SH', '12') }] });
     expect(shape(given).beads.some((bead) => bead.startsWith('agreed'))).toBe(false);
-    expect(shape(given).beads).toContain('shipped 12 @0-0');
+    expect(shape(given).beads).toEqual(['ordered 12 @0-0', 'shipped 12 @0-0', 'invoiced 12 to come @0-0', 'paid 12 to come @0-0']);
   });
 
   it('keeps the quantity at every step, whatever the parts', () => {

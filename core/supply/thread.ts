@@ -40,7 +40,8 @@ export interface Part {
 /** All documents of one order line. Parts that hang on another name it by its index there. */
 export interface ThreadRows {
   quantity: string;
-  cancelled: boolean;
+  /** False for goods from our stock: no purchase, no receipt, no vendor invoice will ever come. */
+  purchased: boolean;
   agreed: Part | null;
   ordered: Part;
   supplies: Part[];
@@ -87,10 +88,15 @@ export function buildThread(rows: ThreadRows): Thread {
     if (rows.agreed) strand.parts.agreed = { key: 'agreed', part: rows.agreed };
     strand.parts.ordered = { key: 'ordered', part: rows.ordered };
   }
-  const beads = STAGES.filter((stage) => stage !== 'agreed' || rows.agreed).flatMap((stage) =>
+  const beads = STAGES.filter((stage) => applies(stage, rows)).flatMap((stage) =>
     beadsOf(stage, strands),
   );
   return { strands: strands.map((strand) => strand.quantity.toFixed()), beads };
+}
+
+function applies(stage: Stage, rows: ThreadRows): boolean {
+  if (stage === 'agreed') return rows.agreed !== null;
+  return rows.purchased || !(stage === 'supply' || stage === 'received' || stage === 'vendorInvoiced');
 }
 
 /** Cuts the first strand that `fits` has into a piece of at most `quantity`, until the quantity is used up. */

@@ -47,6 +47,7 @@ export function connect(url: string, connections: number): Database {
     timezone: 'Z',
     dateStrings: true,
     supportBigNumbers: true,
+    jsonStrings: true,
     decimalNumbers: false,
   });
   // Each statement sees what is committed; rows that decide are locked by the acts themselves.

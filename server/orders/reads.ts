@@ -201,7 +201,7 @@ async function linesOf(sql: Sql, companyId: number, orderId: number): Promise<Li
        JOIN tax_code tc ON tc.company_id = l.company_id AND tc.id = l.tax_code_id
        LEFT JOIN stock sk ON sk.company_id = l.company_id AND sk.item_id = l.item_id
        LEFT JOIN (
-         SELECT t.order_line_id, GROUP_CONCAT(DISTINCT CONCAT(v.name, ', ', p.number) ORDER BY p.id SEPARATOR '; ') AS supplies,
+         SELECT t.order_line_id, GROUP_CONCAT(DISTINCT CONCAT(p.number, ', ', v.name) ORDER BY p.id SEPARATOR '; ') AS supplies,
                 MAX(pl.due_date) AS supply_due
            FROM sales_order_line sl
            JOIN tie t ON t.company_id = sl.company_id AND t.order_line_id = sl.id

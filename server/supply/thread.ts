@@ -11,6 +11,7 @@ interface LineRow {
   cancelled: string;
   shipped: string;
   ship_date: Day;
+  route: string;
   item: string;
   unit: string;
   order_id: number;
@@ -39,7 +40,7 @@ export async function openThread(sql: Sql, companyId: number, orderLineId: numbe
   const quantity = dec(line.quantity).minus(line.cancelled);
   const rows: ThreadRows = {
     quantity: quantity.gt(0) ? quantity.toFixed() : plain(line.quantity),
-    cancelled: quantity.lte(0),
+    purchased: line.route !== 'stock' || supplies.length > 0,
     agreed: agreedPart(line),
     ordered: orderedPart(line),
     supplies: supplies.map((each) => each.part),
@@ -67,7 +68,7 @@ export async function openThread(sql: Sql, companyId: number, orderLineId: numbe
 
 async function lineOf(sql: Sql, companyId: number, id: number): Promise<LineRow> {
   const [row] = await sql.rows<LineRow>(
-    `SELECT l.line_no, l.quantity, l.cancelled, l.shipped, l.ship_date, i.number AS item, i.unit,
+    `SELECT l.line_no, l.quantity, l.cancelled, l.shipped, l.ship_date, l.route, i.number AS item, i.unit,
             o.id AS order_id, o.number AS order_number, o.order_date, o.state, o.ship_to_id,
             a.id AS agreement_id, a.number AS agreement_number, a.signed_on, a.first_day,
             al.committed, al.shipped AS line_shipped, al.released

@@ -27,7 +27,7 @@ export async function startPrivateDatabase(folder, { throwAway = false, fast = f
   const password = await passwordOf(folder);
   const port = await freePort();
   const initFile = join(folder, 'init.sql');
-  await writeFile(initFile, initSql(password), { mode: 0o600 });
+  await writeFile(initFile, initSql(password, throwAway), { mode: 0o600 });
   const keeper = spawn(
     process.execPath,
     [
@@ -117,12 +117,14 @@ async function passwordOf(folder) {
 }
 
 /** Nobody gets in without the folder's password, root neither. */
-function initSql(password) {
+function initSql(password, throwAway) {
   return [
     `ALTER USER root@localhost IDENTIFIED BY '${password}';`,
     'CREATE DATABASE IF NOT EXISTS kampong;',
     `CREATE USER IF NOT EXISTS kampong@'127.0.0.1' IDENTIFIED BY '${password}';`,
     "GRANT ALL ON kampong.* TO kampong@'127.0.0.1';",
+    // Tests make a database for each suite.
+    ...(throwAway ? ["GRANT ALL ON *.* TO kampong@'127.0.0.1';"] : []),
     '',
   ].join('\n');
 }

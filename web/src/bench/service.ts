@@ -20,5 +20,5 @@ export const REASONS: Record<NonNullable<BenchRow['proposal']>['reason'], string
   preferred: 'preferred',
   cheapest: 'the cheapest',
   fastest: 'the fastest at this price',
-  only: 'the only one who sells it',
+  only: 'sole seller',
 };

@@ -61,12 +61,15 @@ export class DocumentDock {
   readonly own = input('');
   readonly about = input('');
 
+  /** Agreements and orders post nothing themselves; what they lead to does. */
+  private readonly posts = computed(() => !['AG', 'SO', 'PO', undefined].includes(this.document()?.kind));
   protected readonly workDate = this.session.workDate;
   protected readonly tabs = computed(() => [
     ...(this.own() ? [this.own()] : []),
     ...(this.orderLineId() !== null || (!this.own() && !this.document()) ? ['Thread'] : []),
     ...(this.related() ? ['Documents'] : []),
-    ...(this.document() ? ['Journals and stock', 'Changes'] : []),
+    ...(this.posts() ? ['Journals and stock'] : []),
+    ...(this.document() ? ['Changes'] : []),
   ]);
   protected readonly chosen = linkedSignal<readonly string[], string>({
     source: this.tabs,

@@ -17,8 +17,7 @@ import { DocumentDock } from './dock';
       <div class="title">
         <h1><b>{{ shown.document.number }}</b><span>{{ name() }}, {{ counted(shown.journals.length, 'journal') }}</span></h1>
       </div>
-      <div class="sheet"><p class="faint">What it posted stands below; a journal names the document it came from.</p></div>
-      <k-document-dock own="" [document]="document()" />
+      <k-document-dock class="whole" [document]="document()" />
     } @else {
       <k-refusals [refusals]="loaded.state().refusals" />
     }

@@ -266,16 +266,16 @@ export class OrderPage {
     return [
       { id: 'line', head: '', width: 36, text: (row) => String(row.lineNo) },
       { id: 'item', head: 'Item', width: 94, text: (row) => row.item.number, link: (row) => pathOf({ kind: 'item', id: row.item.id }) },
-      { id: 'what', head: 'What', text: (row) => row.item.name },
+      { id: 'what', head: 'What', width: 176, text: (row) => row.item.name },
       { id: 'quantity', head: 'Quantity', width: 82, figures: true, text: (row) => quantity(row.quantity) },
       { id: 'unit', head: 'Unit', width: 66, text: (row) => row.item.unit },
       { id: 'price', head: 'Price', width: 88, figures: true, text: (row) => price(row.unitPrice, currency) },
       { id: 'amount', head: 'Amount', width: 100, figures: true, text: (row) => money(row.amount, currency) },
-      { id: 'ships', head: 'Ship on', width: 98, text: (row) => this.day(row.shipDate) },
+      { id: 'ships', head: 'Ship on', width: 124, text: (row) => this.day(row.shipDate) },
+      { id: 'route', head: 'Route', width: 112, text: (row) => ROUTE_NAMES[row.route] },
       {
         id: 'supplied',
         head: 'Supplied by',
-        width: 264,
         text: (row) => suppliedBy(row),
         need: (row) => row.needsPurchase,
       },
@@ -437,9 +437,9 @@ function shippable(line: OrderLine) {
 }
 
 function suppliedBy(line: OrderLine): string {
-  if (line.route === 'stock') return `Our stock, ${quantity(line.onHand)} on hand`;
-  if (line.needsPurchase) return 'Drop shipment, not placed';
-  return line.suppliedBy ? `Drop shipment, ${line.suppliedBy}` : 'Drop shipment';
+  if (line.route === 'stock') return `${quantity(line.onHand)} on hand`;
+  if (line.needsPurchase) return 'not placed yet';
+  return line.suppliedBy;
 }
 
 function beadsOf(line: OrderLine) {

@@ -19,6 +19,8 @@ const BANDS = [
   { band: 'waiting', name: 'Waiting for others' },
 ] as const;
 
+const keyOf = ({ row }: TodayShown) => `${row.kind} ${row.document.id}`;
+
 /** The work list: what needs a person, each row a sentence with its next step. */
 @Component({
   selector: 'k-today',
@@ -37,7 +39,11 @@ export class TodayPage {
     () => true,
   ).state;
   protected readonly chip = signal('All');
-  protected readonly selected = signal<TodayShown | null>(null);
+  private readonly chosen = signal<string | null>(null);
+  /** The row the dock is about: the chosen one, else the first. */
+  protected readonly selected = computed(
+    () => this.rows().find((shown) => keyOf(shown) === this.chosen()) ?? this.bands()[0]?.rows[0] ?? null,
+  );
   protected readonly heading = computed(() => longDayText(this.session.workDate()));
   private readonly rows = computed(() =>
     (this.state().value?.rows ?? []).map((row) => sentenceOfRow(row, this.session.workDate())),
@@ -66,6 +72,10 @@ export class TodayPage {
 
   constructor() {
     inject(Title).setTitle('Today · Kampong');
+  }
+
+  protected choose(shown: TodayShown): void {
+    this.chosen.set(keyOf(shown));
   }
 
   protected go(shown: TodayShown): void {

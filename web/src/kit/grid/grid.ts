@@ -60,7 +60,7 @@ import { gridTheme } from './theme';
   />`,
   styleUrl: './grid.scss',
   encapsulation: ViewEncapsulation.None,
-  host: { '[attr.aria-label]': 'label()', role: 'region' },
+  host: { '[class.natural]': 'natural()', '[attr.aria-label]': 'label()', role: 'region' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Grid<Row> {

@@ -1,0 +1,201 @@
+import { randomUUID } from 'node:crypto';
+import { pino } from 'pino';
+import { layMasters, type Masters } from '../../demo/masters';
+import { PEOPLE } from '../../demo/people';
+import { verify } from '../../tools/lib/verify';
+import type { Clock } from '../clock';
+import { readConfig } from '../config';
+import { migrate } from '../db/migrate';
+import { serve, type Serving } from '../serve';
+
+export const WORK_DATE = '2027-03-01';
+
+interface Answer {
+  status: number;
+  body: unknown;
+}
+
+export interface Made {
+  made: { kind: string; id: number; number: string }[];
+}
+
+export interface Refusals {
+  status: number;
+  codes: string[];
+  sentences: string[];
+}
+
+/** One signed-in person, talking to the server through HTTP as the web does. */
+export class Visitor {
+  cookie = '';
+  token = '';
+  constructor(private readonly address: string) {}
+
+  async signIn(name: string, password: string): Promise<Answer> {
+    const answer = await this.post('/api/sign-in', { signIn: name, password });
+    if (answer.status === 200) this.token = (answer.body as { token: string }).token;
+    return answer;
+  }
+
+  async get<Body = unknown>(path: string): Promise<Body> {
+    const response = await fetch(this.address + path, { headers: { cookie: this.cookie } });
+    return (await response.json()) as Body;
+  }
+
+  async post(path: string, body: unknown, headers: Record<string, string> = {}): Promise<Answer> {
+    const response = await fetch(this.address + path, {
+      method: 'POST',
+      headers: {
+        'Content-Type': 'application/json',
+        cookie: this.cookie,
+        'X-Kampong-Token': this.token,
+        ...headers,
+      },
+      body: JSON.stringify(body),
+    });
+    const set = response.headers.get('set-cookie');
+    if (set) this.cookie = set.split(';')[0]!;
+    return { status: response.status, body: await response.json() };
+  }
+
+  raw(name: string, input: unknown, key: string = randomUUID()): Promise<Answer> {
+    return this.post(`/api/acts/${name}`, input, { 'Idempotency-Key': key });
+  }
+
+  /** Does an act that must succeed; what it made. */
+  async does(name: string, input: unknown, key?: string): Promise<Made['made']> {
+    const answer = await this.raw(name, input, key);
+    if (answer.status !== 200) throw new Error(`${name}: ${JSON.stringify(answer.body)}`);
+    return (answer.body as Made).made;
+  }
+
+  /** Does an act that must be refused. */
+  async refused(name: string, input: unknown, key?: string): Promise<Refusals> {
+    const answer = await this.raw(name, input, key);
+    if (answer.status === 200) throw new Error(`${name} was not refused`);
+    return refusalsOf(answer);
+  }
+}
+
+export function refusalsOf(answer: Answer): Refusals {
+  const { refusals } = answer.body as { refusals: { code: string; field: string; sentence: string }[] };
+  return {
+    status: answer.status,
+    codes: refusals.map((refusal) => (refusal.field ? `${refusal.field}: ${refusal.code}` : refusal.code)),
+    sentences: refusals.map((refusal) => refusal.sentence),
+  };
+}
+
+/** A fresh database with the demo's masters and a server on it. */
+export class World {
+  private constructor(
+    readonly url: string,
+    readonly serving: Serving,
+    readonly masters: Masters,
+  ) {}
+
+  /** Makes a database of its own beside the one the tests were given, so that suites do not meet. */
+  static async make(clock?: Clock): Promise<World> {
+    const base = process.env['TEST_DATABASE_URL'];
+    if (!base) throw new Error('TEST_DATABASE_URL is missing; run the tests with npm test.');
+    const { createConnection } = await import('mysql2/promise');
+    const name = `t_${randomUUID().replaceAll('-', '').slice(0, 16)}`;
+    const admin = await createConnection(base);
+    await admin.query(`CREATE DATABASE ${name}`);
+    await admin.end();
+    const url = new URL(base);
+    url.pathname = `/${name}`;
+    await migrate(url.href, 'server/db/sql');
+    const config = readConfig({ DATABASE_URL: url.href, PORT: '0', LOG_LEVEL: 'silent', DATABASE_CONNECTIONS: '20' });
+    const serving = await serve(config, pino({ level: 'silent' }), clock);
+    const masters = await layMasters(serving.database);
+    await serving.database.run('UPDATE company SET work_date = ?, customer_invoice_first = FALSE', [WORK_DATE]);
+    return new World(url.href, serving, masters);
+  }
+
+  async visitor(signIn: (typeof PEOPLE)[number]['signIn'] = 'salmah'): Promise<Visitor> {
+    const visitor = new Visitor(this.serving.address);
+    await visitor.signIn(signIn, PEOPLE.find((person) => person.signIn === signIn)!.password);
+    return visitor;
+  }
+
+  item(number: string): number {
+    return this.masters.items.get(number)!.id;
+  }
+
+  /** Every difference between counters and documents. // G5 */
+  verify(): Promise<string[]> {
+    return verify(this.serving.database);
+  }
+
+  async end(): Promise<void> {
+    const name = new URL(this.url).pathname.slice(1);
+    await this.serving.database.run(`DROP DATABASE ${name}`);
+    await this.serving.stop();
+  }
+}
+
+/** An agreement in force with Teratai Bay Resort over membranes; its id and its line's. */
+export async function agreed(
+  world: World,
+  visitor: Visitor,
+  change: Record<string, unknown> = {},
+  committed = '100',
+): Promise<{ id: number; lineId: number }> {
+  const [agreement] = await visitor.does('saveAgreement', {
+    id: null,
+    version: null,
+    customerId: world.masters.customers.get('Teratai Bay Resort')!.id,
+    title: 'Membranes',
+    firstDay: '2027-01-01',
+    lastDay: '2027-12-31',
+    signedOn: '2026-12-20',
+    limitPolicy: 'refuse',
+    tolerancePercent: '0',
+    lines: [{ itemId: world.item('RO-4040'), committed, unitPrice: '740' }],
+    ...change,
+  });
+  await visitor.does('putInForce', { id: agreement!.id, version: 1 });
+  const sheet = await visitor.get<{ lines: { id: number }[] }>(`/api/agreements/${agreement!.id}`);
+  return { id: agreement!.id, lineId: sheet.lines[0]!.id };
+}
+
+export function releaseOf(
+  world: World,
+  agreement: { id: number; lineId: number },
+  quantity: string,
+  change: Record<string, unknown> = {},
+) {
+  return {
+    agreementId: agreement.id,
+    shipToId: world.masters.customers.get('Teratai Bay Resort')!.shipTos[0],
+    customerReference: 'TBR-7781',
+    lines: [{ agreementLineId: agreement.lineId, quantity, shipDate: '2027-03-12' }],
+    ...change,
+  };
+}
+
+/** Released, confirmed and placed: the order, its line, the purchase and its line. */
+export async function placed(
+  world: World,
+  visitor: Visitor,
+  agreement: { id: number; lineId: number },
+  quantity: string,
+) {
+  const [order] = await visitor.does('releaseAgreement', releaseOf(world, agreement, quantity));
+  await visitor.does('confirmOrder', { id: order!.id, version: 1 });
+  const bench = await visitor.get<{ rows: { orderLineId: number; proposal: { vendorId: number } }[] }>(
+    `/api/bench?orderId=${order!.id}`,
+  );
+  const row = bench.rows[0]!;
+  const [purchase] = await visitor.does('placePurchases', {
+    lines: [{ orderLineId: row.orderLineId, vendorId: row.proposal.vendorId }],
+  });
+  const sheet = await visitor.get<{ lines: { id: number }[] }>(`/api/purchases/${purchase!.id}`);
+  return {
+    orderId: order!.id,
+    orderLineId: row.orderLineId,
+    purchaseId: purchase!.id,
+    purchaseLineId: sheet.lines[0]!.id,
+  };
+}

@@ -1,0 +1,36 @@
+// Runs everything that proves the program: checks, Jest on a throw-away database, Playwright on a demo server.
+// npm test -- --only check|jest|e2e runs one part; what follows `--` goes to that part.
+import { parseArgs } from 'node:util';
+import { ensureBuilt } from './lib/build.mjs';
+import { ensureNodePackages, ensurePrograms } from './lib/install.mjs';
+import { startThrowAwayDatabase } from './lib/private-database.mjs';
+import { run } from './lib/run.mjs';
+
+async function main() {
+  const { values, positionals } = parseArgs({ options: { only: { type: 'string' } }, allowPositionals: true });
+  const wanted = (part) => !values.only || values.only === part;
+  await ensureNodePackages();
+  await ensurePrograms('mariadbd', 'mariadb-install-db', 'chromium');
+  if (wanted('check')) await run(process.execPath, ['tools/check.mjs']);
+  if (!wanted('jest') && !wanted('e2e')) return;
+  const [database] = await Promise.all([startThrowAwayDatabase(), ensureBuilt()]);
+  try {
+    if (wanted('jest')) {
+      await run('node_modules/.bin/jest', positionals, {
+        env: { ...process.env, TEST_DATABASE_URL: database.url },
+      });
+    }
+    if (wanted('e2e')) {
+      await run('node_modules/.bin/playwright', ['test', ...positionals], {
+        env: { ...process.env, TEST_DATABASE_URL: database.url },
+      });
+    }
+  } finally {
+    await database.release();
+  }
+}
+
+main().catch((error) => {
+  console.error(error.message);
+  process.exit(1);
+});
