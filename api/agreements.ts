@@ -93,11 +93,7 @@ const Terms = z.object({
   signedOn: TypedDay,
   limitPolicy: z.enum(LIMIT_POLICIES),
   tolerancePercent: TypedDecimal,
-  lines: z
-    .array(
-      z.object({ itemId: Id.nullable(), committed: TypedDecimal, unitPrice: TypedDecimal }),
-    )
-    .max(500),
+  lines: z.array(z.object({ itemId: Id.nullable(), committed: TypedDecimal, unitPrice: TypedDecimal })).max(500),
 });
 
 export const saveAgreement = act({
@@ -121,11 +117,7 @@ export const releaseAgreement = act({
     agreementId: Id,
     shipToId: Id.nullable(),
     customerReference: Text(60),
-    lines: z
-      .array(
-        z.object({ agreementLineId: Id, quantity: TypedDecimal, shipDate: TypedDay }),
-      )
-      .max(500),
+    lines: z.array(z.object({ agreementLineId: Id, quantity: TypedDecimal, shipDate: TypedDay })).max(500),
   }),
   shown: z.object({
     net: Decimal,

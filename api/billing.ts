@@ -104,9 +104,7 @@ export const enterVendorInvoice = act({
     purchaseId: Id,
     vendorNumber: Text(60),
     invoiceDate: TypedDay,
-    lines: z
-      .array(z.object({ purchaseLineId: Id, quantity: TypedDecimal, unitPrice: TypedDecimal }))
-      .max(500),
+    lines: z.array(z.object({ purchaseLineId: Id, quantity: TypedDecimal, unitPrice: TypedDecimal })).max(500),
   }),
   shown: z.object({
     currency: z.string(),

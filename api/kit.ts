@@ -136,5 +136,4 @@ export const ListQuery = z.object({
   cursor: z.string().max(200).optional(),
 });
 
-export const page = <Row extends Schema>(row: Row) =>
-  z.object({ rows: z.array(row), next: z.string().nullable() });
+export const page = <Row extends Schema>(row: Row) => z.object({ rows: z.array(row), next: z.string().nullable() });

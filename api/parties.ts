@@ -28,7 +28,14 @@ export const VendorSheet = Party.extend({
   balance: Decimal,
   openItems: z.array(OpenItem),
   items: z.array(
-    z.object({ id: Id, number: z.string(), name: z.string(), unitPrice: Decimal, leadDays: z.number(), preferred: z.boolean() }),
+    z.object({
+      id: Id,
+      number: z.string(),
+      name: z.string(),
+      unitPrice: Decimal,
+      leadDays: z.number(),
+      preferred: z.boolean(),
+    }),
   ),
 });
 

@@ -72,12 +72,41 @@ function tell(story: Story, chance: Chance): void {
       ],
     },
     [
-      { on: -55, lines: [['RO-4040', '10', 10], ['FC-20', '600', 4]], far: 'paid' },
-      { on: -41, lines: [['RO-4040', '8', 9], ['FC-10', '1000', 3]], far: 'vendor-invoiced' },
-      { on: -27, lines: [['RO-4040', '12', 10], ['FC-20', '500', 2]], far: 'invoiced', shipTo: 1 },
+      {
+        on: -55,
+        lines: [
+          ['RO-4040', '10', 10],
+          ['FC-20', '600', 4],
+        ],
+        far: 'paid',
+      },
+      {
+        on: -41,
+        lines: [
+          ['RO-4040', '8', 9],
+          ['FC-10', '1000', 3],
+        ],
+        far: 'vendor-invoiced',
+      },
+      {
+        on: -27,
+        lines: [
+          ['RO-4040', '12', 10],
+          ['FC-20', '500', 2],
+        ],
+        far: 'invoiced',
+        shipTo: 1,
+      },
       { on: -14, lines: [['RO-4040', '12', 11]], far: 'part' },
       { on: -6, lines: [['RO-4040', '9', 3]], far: 'placed' },
-      { on: -2, lines: [['RO-4040', '4', 12], ['RO-2540', '6', 12]], far: 'confirmed' },
+      {
+        on: -2,
+        lines: [
+          ['RO-4040', '4', 12],
+          ['RO-2540', '6', 12],
+        ],
+        far: 'confirmed',
+      },
     ],
   );
   // Behind pace.
@@ -126,7 +155,14 @@ function tell(story: Story, chance: Chance): void {
     [
       ...regular(chance, -112, -30, 14, (each) => [['RO-2540', String(each.whole(5, 9)), 9]]),
       { on: -12, lines: [['RO-2540', '8', 10]], far: 'received', shipTo: 1 },
-      { on: -1, lines: [['RO-2540', '6', 14], ['RO-4040', '4', 14]], far: 'confirmed' },
+      {
+        on: -1,
+        lines: [
+          ['RO-2540', '6', 14],
+          ['RO-4040', '4', 14],
+        ],
+        far: 'confirmed',
+      },
       { on: 0, lines: [['RO-4040', '3', 16]], far: 'draft', shipTo: 1 },
     ],
   );

@@ -334,15 +334,8 @@ async function layItems(
       })),
     ),
   );
-  return new Map(
-    ITEMS.map((item, index) => [
-      item.number,
-      { id: ids[index]!, price: item.price, route: item.route },
-    ]),
-  );
+  return new Map(ITEMS.map((item, index) => [item.number, { id: ids[index]!, price: item.price, route: item.route }]));
 }
 
 /** What is on hand when the demo begins, by item number. */
-export const OPENING_STOCK = ITEMS.flatMap((item) =>
-  item.stock ? [{ item: item.number, ...item.stock }] : [],
-);
+export const OPENING_STOCK = ITEMS.flatMap((item) => (item.stock ? [{ item: item.number, ...item.stock }] : []));

@@ -6,12 +6,7 @@ import { postJournals } from '../server/ledger';
 import { OPENING_STOCK, type Masters } from './masters';
 
 /** Puts the opening stock on hand: stock, entries, and one journal that names itself as its source. */
-export function layOpeningStock(
-  database: Database,
-  masters: Masters,
-  doer: Doer,
-  day: Day,
-): Promise<void> {
+export function layOpeningStock(database: Database, masters: Masters, doer: Doer, day: Day): Promise<void> {
   return database.transaction(async (tx) => {
     const lines = OPENING_STOCK.map((line) => ({
       itemId: masters.items.get(line.item)!.id,

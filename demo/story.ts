@@ -134,9 +134,7 @@ export class Story {
         WHERE l.order_id = ? AND l.on_bench = TRUE ORDER BY l.id, v.preferred DESC, v.unit_price`,
       [orderId],
     );
-    const chosen = [...new Map(lines.reverse().map((line) => [line.id, line.vendor_id]))].sort(
-      (a, b) => a[0] - b[0],
-    );
+    const chosen = [...new Map(lines.reverse().map((line) => [line.id, line.vendor_id]))].sort((a, b) => a[0] - b[0]);
     if (chosen.length === 0) return [];
     return this.actor.does(
       'placePurchases',
@@ -156,9 +154,7 @@ export class Story {
         orderId,
         lines: lines.map((line) => ({
           lineId: line.id,
-          quantity: part
-            ? dec(line.quantity).times(2).div(3).round(0, 0).toFixed()
-            : dec(line.quantity).toFixed(),
+          quantity: part ? dec(line.quantity).times(2).div(3).round(0, 0).toFixed() : dec(line.quantity).toFixed(),
         })),
       },
       today,

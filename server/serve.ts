@@ -39,10 +39,7 @@ export async function serve(config: Config, log: Logger, clock: Clock = systemCl
   };
 }
 
-function listen(
-  begin: (port: number, host: string) => Server,
-  { PORT, HOST }: Config,
-): Promise<Server> {
+function listen(begin: (port: number, host: string) => Server, { PORT, HOST }: Config): Promise<Server> {
   return new Promise((resolve, reject) => {
     const server = begin(PORT, HOST);
     server.once('listening', () => resolve(server));

@@ -10,7 +10,15 @@ const line = (id: number, committed: string, released: string) => ({
   committed,
   released,
   unitPrice: '740',
-  item: { id: 100 + id, number: `RO-${id}`, unit: 'piece', route: 'drop' as const, listPrice: '815', taxCodeId: 1, taxRate: '6' },
+  item: {
+    id: 100 + id,
+    number: `RO-${id}`,
+    unit: 'piece',
+    route: 'drop' as const,
+    listPrice: '815',
+    taxCodeId: 1,
+    taxRate: '6',
+  },
 });
 
 function ground(change: Partial<ReleaseGround['agreement']> = {}): ReleaseGround {
@@ -49,7 +57,9 @@ describe('release', () => {
     const decision = decideRelease(ground(), asked(ask(1, '12')), WORK_DATE);
     if (!decision.ok) throw new Error('refused');
     expect(decision.effects.order).toMatchObject({ agreementId: 1, shipToId: 3, orderDate: WORK_DATE });
-    expect(decision.effects.lines).toMatchObject([{ quantity: '12', unitPrice: '740', listPrice: '815', amount: '8880', route: 'drop' }]);
+    expect(decision.effects.lines).toMatchObject([
+      { quantity: '12', unitPrice: '740', listPrice: '815', amount: '8880', route: 'drop' },
+    ]);
     expect(decision.effects.released).toEqual([{ agreementLineId: 1, quantity: '12', value: '8880' }]);
   });
 
@@ -70,7 +80,9 @@ describe('release', () => {
 
   it('A5 the tolerance widens the limit', () => {
     expect(codes(ground({ tolerancePercent: '10' }), asked(ask(1, '50')))).toEqual([]);
-    expect(codes(ground({ tolerancePercent: '10' }), asked(ask(1, '50.00001')))).toEqual(['lines.0.quantity: above-limit']);
+    expect(codes(ground({ tolerancePercent: '10' }), asked(ask(1, '50.00001')))).toEqual([
+      'lines.0.quantity: above-limit',
+    ]);
   });
 
   it('A5 under warn it passes with a word', () => {
@@ -79,7 +91,11 @@ describe('release', () => {
   });
 
   it('says every fault at its field at once', () => {
-    const given = { shipToId: null, customerReference: ' ', lines: [ask(1, 'x'), ask(1, '1', null), ask(2, '-1'), ask(9, '1')] };
+    const given = {
+      shipToId: null,
+      customerReference: ' ',
+      lines: [ask(1, 'x'), ask(1, '1', null), ask(2, '-1'), ask(9, '1')],
+    };
     expect(codes(ground(), given)).toEqual([
       'shipToId: required',
       'customerReference: reference-required',

@@ -75,16 +75,10 @@ export interface ReleaseEffects {
  * Decides a release: one order for one ship-to, with a ship date per line. // A2 A5 A6
  * Several asked lines of one agreement line are held together against its limit.
  */
-export function decideRelease(
-  ground: ReleaseGround,
-  asked: ReleaseAsked,
-  workDate: Day,
-): Decision<ReleaseEffects> {
+export function decideRelease(ground: ReleaseGround, asked: ReleaseAsked, workDate: Day): Decision<ReleaseEffects> {
   const refusals = [...agreementRefusals(ground, workDate), ...headRefusals(ground, asked)];
   const warnings: Refusal[] = [];
-  const wanted = asked.lines
-    .map((line, index) => ({ ...line, index }))
-    .filter((line) => line.quantity.trim() !== '');
+  const wanted = asked.lines.map((line, index) => ({ ...line, index })).filter((line) => line.quantity.trim() !== '');
   if (wanted.length === 0) {
     refusals.push(refuse('nothing-asked', 'lines', { what: 'a quantity' }));
   }
@@ -126,10 +120,7 @@ export function decideRelease(
 }
 
 /** Why nothing at all can be released from the agreement on that day; none where it can. // A2 */
-export function agreementRefusals(
-  ground: Pick<ReleaseGround, 'agreement'>,
-  workDate: Day,
-): Refusal[] {
+export function agreementRefusals(ground: Pick<ReleaseGround, 'agreement'>, workDate: Day): Refusal[] {
   const { number, state, firstDay, lastDay } = ground.agreement;
   if (state !== 'in-force') {
     return [refuse('agreement-not-in-force', '', { agreement: number, state })];
@@ -155,9 +146,7 @@ function headRefusals(ground: ReleaseGround, asked: ReleaseAsked): Refusal[] {
     refusals.push(refuse('unknown', 'shipToId', { what: 'This ship-to address' }));
   }
   if (ground.customer.referenceRequired && asked.customerReference.trim() === '') {
-    refusals.push(
-      refuse('reference-required', 'customerReference', { customer: ground.customer.name }),
-    );
+    refusals.push(refuse('reference-required', 'customerReference', { customer: ground.customer.name }));
   }
   return refusals;
 }
@@ -175,12 +164,7 @@ function shipDateRefusals(shipDate: Day | null, field: string, workDate: Day): R
   return shipDate < workDate ? [refuse('ship-date-past', field, { day: shipDate, workDate })] : [];
 }
 
-function overLimit(
-  ground: ReleaseGround,
-  line: ReleasableLine,
-  total: Dec,
-  field: string,
-): Refusal | null {
+function overLimit(ground: ReleaseGround, line: ReleasableLine, total: Dec, field: string): Refusal | null {
   const left = leftUnderLimit(line.committed, line.released, ground.agreement.tolerancePercent);
   if (total.lte(left)) return null;
   return refuse('above-limit', field, {

@@ -1,4 +1,12 @@
-import { decideInForce, decideTerms, elapsedShare, leftOf, pace, type AgreementGround, type AgreementTerms } from './index';
+import {
+  decideInForce,
+  decideTerms,
+  elapsedShare,
+  leftOf,
+  pace,
+  type AgreementGround,
+  type AgreementTerms,
+} from './index';
 
 const ground: AgreementGround = {
   current: null,

@@ -42,16 +42,11 @@ export interface AgreementEffects {
 }
 
 /** Checks the terms of a new or draft agreement, all at once and each at its field. // A1 A2 A3 A5 G3 */
-export function decideTerms(
-  ground: AgreementGround,
-  terms: AgreementTerms,
-): Decision<AgreementEffects> {
+export function decideTerms(ground: AgreementGround, terms: AgreementTerms): Decision<AgreementEffects> {
   const refusals: Refusal[] = [];
   const { current, customer } = ground;
   if (current && current.state !== 'draft') {
-    refusals.push(
-      refuse('agreement-not-draft', '', { agreement: current.number, state: current.state }),
-    );
+    refusals.push(refuse('agreement-not-draft', '', { agreement: current.number, state: current.state }));
   }
   if (!customer) {
     refusals.push(
@@ -126,12 +121,7 @@ function lineRefusals(ground: AgreementGround, terms: AgreementTerms): Refusal[]
 }
 
 /** Refusals of a typed number that must be above zero; none where it is. */
-export function aboveZero(
-  text: string,
-  kind: 'quantity' | 'price',
-  field: string,
-  what: string,
-): Refusal[] {
+export function aboveZero(text: string, kind: 'quantity' | 'price', field: string, what: string): Refusal[] {
   if (text.trim() === '') return [refuse('required', field, { what })];
   if (!isDecimalText(text, kind)) return [refuse('not-a-number', field, { what })];
   return dec(text).gt(0) ? [] : [refuse('not-above-zero', field, { what })];
@@ -144,9 +134,7 @@ export function decideInForce(
 ): Decision<{ state: AgreementState }> {
   const refusals: Refusal[] = [];
   if (agreement.state !== 'draft') {
-    refusals.push(
-      refuse('agreement-not-draft', '', { agreement: agreement.number, state: agreement.state }),
-    );
+    refusals.push(refuse('agreement-not-draft', '', { agreement: agreement.number, state: agreement.state }));
   }
   if (agreement.lines === 0) {
     refusals.push(refuse('no-lines', 'lines', { document: agreement.number }));

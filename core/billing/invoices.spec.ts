@@ -56,7 +56,10 @@ const received = (id: number, open: string, change: Partial<ReceivedLine> = {}):
   ...change,
 });
 
-const vendorGround = (lines: readonly ReceivedLine[], change: Partial<VendorInvoiceGround> = {}): VendorInvoiceGround => ({
+const vendorGround = (
+  lines: readonly ReceivedLine[],
+  change: Partial<VendorInvoiceGround> = {},
+): VendorInvoiceGround => ({
   purchase: { id: 2, number: 'PO-0001', vendorId: 8, currency: 'MYR' },
   vendor: { name: 'Arus Membrane Supply', termsDays: 30 },
   lines,
@@ -84,19 +87,30 @@ describe('P4 the vendor invoice', () => {
       [1, '5', '3100'],
       [2, '3', '1860'],
     ]);
-    expect(decision.effects).toMatchObject({ net: '4960', received: '4960', dropDifference: '0', dueDate: '2027-03-29' });
+    expect(decision.effects).toMatchObject({
+      net: '4960',
+      received: '4960',
+      dropDifference: '0',
+      dueDate: '2027-03-29',
+    });
   });
 
   it('P3 tells the price difference of drop shipments from that of stock', () => {
     const drop = decideVendorInvoice(vendorGround([received(1, '5')]), typed('5', '630'), '2027-03-01');
     expect(drop.ok && [drop.effects.dropDifference, drop.effects.stockDifference]).toEqual(['50', '0']);
-    const stock = decideVendorInvoice(vendorGround([received(1, '5', { drop: false })]), typed('5', '610'), '2027-03-01');
+    const stock = decideVendorInvoice(
+      vendorGround([received(1, '5', { drop: false })]),
+      typed('5', '610'),
+      '2027-03-01',
+    );
     expect(stock.ok && [stock.effects.dropDifference, stock.effects.stockDifference]).toEqual(['0', '-50']);
   });
 
   it('needs the number of the vendor, once', () => {
     expect(codes(vendorGround([received(1, '5')]), typed('5', '620', ' '))).toEqual(['vendorNumber: required']);
-    expect(codes(vendorGround([received(1, '5')], { usedBy: 'VI-0003' }), typed('5'))).toEqual(['vendorNumber: vendor-number-used']);
+    expect(codes(vendorGround([received(1, '5')], { usedBy: 'VI-0003' }), typed('5'))).toEqual([
+      'vendorNumber: vendor-number-used',
+    ]);
   });
 
   it('waits for the customer invoice where the company wants it so', () => {
@@ -115,34 +129,47 @@ describe('P4 the vendor invoice', () => {
   });
 
   it('refuses a date that has not come, and an order nothing was received on', () => {
-    expect(codes(vendorGround([received(1, '5')]), { ...typed('5'), invoiceDate: '2027-03-02' })).toEqual(['invoiceDate: not-a-day']);
+    expect(codes(vendorGround([received(1, '5')]), { ...typed('5'), invoiceDate: '2027-03-02' })).toEqual([
+      'invoiceDate: not-a-day',
+    ]);
     expect(codes(vendorGround([]), typed('5'))).toEqual([': nothing-to-invoice', 'lines.0.purchaseLineId: unknown']);
   });
 
   it('clears exactly the received cost once everything is invoiced, in any parts', () => {
     fc.assert(
-      fc.property(fc.array(fc.integer({ min: 1, max: 7 }), { minLength: 1, maxLength: 5 }), fc.integer({ min: 1, max: 99_999 }), (cuts, price) => {
-        const unitCost = dec(price).div(10_000).round(4).toFixed();
-        const quantity = sum(cuts.map((cut) => dec(cut)));
-        const cost = quantity.times(unitCost).round(2, 1);
-        let open = quantity;
-        let openCost = cost;
-        for (const cut of cuts) {
-          const line = received(1, open.toFixed(), { openCost: openCost.toFixed(), unitCost });
-          const decision = decideVendorInvoice(vendorGround([line]), typed(String(cut)), '2027-03-01');
-          if (!decision.ok) throw new Error('refused');
-          open = open.minus(cut);
-          openCost = openCost.minus(decision.effects.received);
-        }
-        expect(openCost.toFixed()).toBe('0');
-      }),
+      fc.property(
+        fc.array(fc.integer({ min: 1, max: 7 }), { minLength: 1, maxLength: 5 }),
+        fc.integer({ min: 1, max: 99_999 }),
+        (cuts, price) => {
+          const unitCost = dec(price).div(10_000).round(4).toFixed();
+          const quantity = sum(cuts.map((cut) => dec(cut)));
+          const cost = quantity.times(unitCost).round(2, 1);
+          let open = quantity;
+          let openCost = cost;
+          for (const cut of cuts) {
+            const line = received(1, open.toFixed(), { openCost: openCost.toFixed(), unitCost });
+            const decision = decideVendorInvoice(vendorGround([line]), typed(String(cut)), '2027-03-01');
+            if (!decision.ok) throw new Error('refused');
+            open = open.minus(cut);
+            openCost = openCost.minus(decision.effects.received);
+          }
+          expect(openCost.toFixed()).toBe('0');
+        },
+      ),
       { seed: 4 },
     );
   });
 });
 
 describe('a payment', () => {
-  const ground = { side: 'customer' as const, openItemId: 1, partyId: 7, invoice: 'CI-0001', currency: 'MYR', owed: '100' };
+  const ground = {
+    side: 'customer' as const,
+    openItemId: 1,
+    partyId: 7,
+    invoice: 'CI-0001',
+    currency: 'MYR',
+    owed: '100',
+  };
   it.each([
     ['100', []],
     ['0.01', []],
@@ -152,6 +179,8 @@ describe('a payment', () => {
     ['', ['amount: not-a-number']],
   ])('of %s', (amount, expected) => {
     const decision = decidePayment(ground, { amount, paidOn: '2027-03-01' });
-    expect(decision.ok ? [] : decision.refusals.map((refusal) => `${refusal.field}: ${refusal.code}`)).toEqual(expected);
+    expect(decision.ok ? [] : decision.refusals.map((refusal) => `${refusal.field}: ${refusal.code}`)).toEqual(
+      expected,
+    );
   });
 });

@@ -90,9 +90,7 @@ export function decideVendorInvoice(
 ): Decision<VendorInvoiceEffects> {
   const refusals = headRefusals(ground, typed, workDate);
   const matched: Matched[] = [];
-  const wanted = typed.lines
-    .map((line, index) => ({ ...line, index }))
-    .filter((line) => line.quantity.trim() !== '');
+  const wanted = typed.lines.map((line, index) => ({ ...line, index })).filter((line) => line.quantity.trim() !== '');
   if (ground.lines.every((line) => dec(line.open).lte(0))) {
     refusals.push(refuse('nothing-to-invoice', '', { document: ground.purchase.number }));
   } else if (wanted.length === 0) {
@@ -106,11 +104,7 @@ export function decideVendorInvoice(
   return decided(refusals, () => effectsOf(ground, typed, matched));
 }
 
-function headRefusals(
-  ground: VendorInvoiceGround,
-  typed: VendorInvoiceTyped,
-  workDate: Day,
-): Refusal[] {
+function headRefusals(ground: VendorInvoiceGround, typed: VendorInvoiceTyped, workDate: Day): Refusal[] {
   const refusals: Refusal[] = [];
   const number = typed.vendorNumber.trim();
   if (number === '') {

@@ -1,11 +1,4 @@
-import {
-  addDays as addDaysTo,
-  differenceInCalendarDays,
-  format,
-  isValid,
-  parse,
-  parseISO,
-} from 'date-fns';
+import { addDays as addDaysTo, differenceInCalendarDays, format, isValid, parse, parseISO } from 'date-fns';
 
 /** A plain calendar date as `YYYY-MM-DD`: no time, no zone. */
 export type Day = string;

@@ -71,16 +71,20 @@ describe('amounts', () => {
   it('P7 slices laid end to end sum to the line, whatever the cuts', () => {
     const cents = fc.integer({ min: 1, max: 9_999_999 }).map((value) => dec(value).div(10_000));
     fc.assert(
-      fc.property(cents, fc.array(fc.integer({ min: 1, max: 500_000 }), { minLength: 1, maxLength: 8 }), (price, cuts) => {
-        let reached = dec(0);
-        const slices = cuts.map((cut) => {
-          const to = reached.plus(dec(cut).div(1000));
-          const slice = sliceAmount(reached, to, price, 'MYR');
-          reached = to;
-          return slice;
-        });
-        expect(sum(slices).toFixed()).toBe(lineAmount(reached, price, 'MYR').toFixed());
-      }),
+      fc.property(
+        cents,
+        fc.array(fc.integer({ min: 1, max: 500_000 }), { minLength: 1, maxLength: 8 }),
+        (price, cuts) => {
+          let reached = dec(0);
+          const slices = cuts.map((cut) => {
+            const to = reached.plus(dec(cut).div(1000));
+            const slice = sliceAmount(reached, to, price, 'MYR');
+            reached = to;
+            return slice;
+          });
+          expect(sum(slices).toFixed()).toBe(lineAmount(reached, price, 'MYR').toFixed());
+        },
+      ),
       { seed: 11 },
     );
   });
@@ -92,10 +96,7 @@ describe('amounts', () => {
 
   it('P7 rounds tax once per document and tax code', () => {
     const line = (net: string, taxCode: string, taxRate: string) => ({ net: dec(net), taxCode, taxRate });
-    const totals = documentTotals(
-      [line('10.05', 'S6', '6'), line('10.05', 'S6', '6'), line('7', 'Z0', '0')],
-      'MYR',
-    );
+    const totals = documentTotals([line('10.05', 'S6', '6'), line('10.05', 'S6', '6'), line('7', 'Z0', '0')], 'MYR');
     // By line it would be 0.60 + 0.60; on the sum 1.206 is 1.21.
     expect(totals.taxes.map((tax) => [tax.taxCode, tax.base.toFixed(), tax.tax.toFixed()])).toEqual([
       ['S6', '20.1', '1.21'],

@@ -14,13 +14,7 @@ export {
   type DecimalKind,
 } from './decimal';
 export { addDays, daysBetween, dayText, isDay, longDayText, readTypedDay, type Day } from './day';
-export {
-  DOCUMENT_KINDS,
-  DOCUMENT_NAMES,
-  documentNumber,
-  type DocumentKind,
-  type DocumentRef,
-} from './document';
+export { DOCUMENT_KINDS, DOCUMENT_NAMES, documentNumber, type DocumentKind, type DocumentRef } from './document';
 export {
   currencyPlaces,
   documentTotals,

@@ -52,10 +52,7 @@ export function taxTotals(lines: readonly Taxed[], currency: string): TaxTotal[]
     byCode.set(line.taxCode, total);
   }
   for (const total of byCode.values()) {
-    total.tax = roundHalfAway(
-      total.base.times(dec(total.taxRate)).div(100),
-      currencyPlaces(currency),
-    );
+    total.tax = roundHalfAway(total.base.times(dec(total.taxRate)).div(100), currencyPlaces(currency));
   }
   return [...byCode.values()];
 }

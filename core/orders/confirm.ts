@@ -16,10 +16,7 @@ export interface ConfirmGround {
 }
 
 /** Confirms a draft order: every check at once, each at its field. // S2 */
-export function decideConfirm(
-  ground: ConfirmGround,
-  workDate: Day,
-): Decision<{ state: OrderState }> {
+export function decideConfirm(ground: ConfirmGround, workDate: Day): Decision<{ state: OrderState }> {
   const { order, customer, lines } = ground;
   const refusals: Refusal[] = [];
   if (order.state !== 'draft') {

@@ -1,10 +1,4 @@
-export {
-  decideCancel,
-  decideConfirm,
-  type CancelEffects,
-  type CancelGround,
-  type ConfirmGround,
-} from './confirm';
+export { decideCancel, decideConfirm, type CancelEffects, type CancelGround, type ConfirmGround } from './confirm';
 export {
   decideOrder,
   ORDER_STATES,

@@ -1,20 +1,49 @@
 import { decideCancel, decideConfirm, decideOrder, type OrderGround, type OrderTyped } from './index';
 
 const WORK_DATE = '2027-03-01';
-const item = { number: 'RO-4040', unit: 'piece', listPrice: '815', taxCodeId: 1, taxRate: '6', stocked: false, hasVendor: true };
+const item = {
+  number: 'RO-4040',
+  unit: 'piece',
+  listPrice: '815',
+  taxCodeId: 1,
+  taxRate: '6',
+  stocked: false,
+  hasVendor: true,
+};
 
 const ground: OrderGround = {
   current: {
     number: 'SO-0001',
     state: 'draft',
     lines: [
-      { id: 5, lineNo: 1, itemId: 10, quantity: '12', unitPrice: '740', listPrice: '815', amount: '8880', agreementLineId: 1 },
-      { id: 6, lineNo: 2, itemId: 10, quantity: '3', unitPrice: '740', listPrice: '815', amount: '2220', agreementLineId: 1 },
+      {
+        id: 5,
+        lineNo: 1,
+        itemId: 10,
+        quantity: '12',
+        unitPrice: '740',
+        listPrice: '815',
+        amount: '8880',
+        agreementLineId: 1,
+      },
+      {
+        id: 6,
+        lineNo: 2,
+        itemId: 10,
+        quantity: '3',
+        unitPrice: '740',
+        listPrice: '815',
+        amount: '2220',
+        agreementLineId: 1,
+      },
     ],
   },
   customer: { id: 1, name: 'Teratai Bay Resort', currency: 'MYR' },
   shipToIds: [3],
-  items: new Map([[10, item], [11, { ...item, number: 'FC-20', stocked: true, hasVendor: false }]]),
+  items: new Map([
+    [10, item],
+    [11, { ...item, number: 'FC-20', stocked: true, hasVendor: false }],
+  ]),
   agreement: { number: 'AG-0001', limitPolicy: 'refuse', tolerancePercent: '0' },
   agreementLines: new Map([[1, { committed: '20', released: '15' }]]),
 };
@@ -61,7 +90,9 @@ describe('changing a draft order', () => {
   });
 
   it('says every fault at its field', () => {
-    expect(codes(typed(typedLine(5, '', { shipDate: null }), typedLine(99, 'a', { itemId: null, shipDate: '2027-02-30' })))).toEqual([
+    expect(
+      codes(typed(typedLine(5, '', { shipDate: null }), typedLine(99, 'a', { itemId: null, shipDate: '2027-02-30' }))),
+    ).toEqual([
       'lines.0.quantity: required',
       'lines.0.shipDate: required',
       'lines.1.itemId: required',
@@ -108,10 +139,18 @@ describe('confirming', () => {
 });
 
 describe('cancelling', () => {
-  const lines = [{ id: 5, quantity: '12', amount: '8880', agreementLineId: 1 }, { id: 6, quantity: '1', amount: '5', agreementLineId: null }];
+  const lines = [
+    { id: 5, quantity: '12', amount: '8880', agreementLineId: 1 },
+    { id: 6, quantity: '1', amount: '5', agreementLineId: null },
+  ];
 
   it('S6 gives everything back to the agreement', () => {
-    const decision = decideCancel({ order: { number: 'SO-0001', state: 'confirmed' }, lines, purchases: [], moved: false });
+    const decision = decideCancel({
+      order: { number: 'SO-0001', state: 'confirmed' },
+      lines,
+      purchases: [],
+      moved: false,
+    });
     expect(decision.ok && decision.effects.released).toEqual([{ agreementLineId: 1, quantity: '-12', value: '-8880' }]);
   });
 

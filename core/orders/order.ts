@@ -73,11 +73,7 @@ export interface OrderEffects {
 }
 
 /** Decides a new or changed draft order. A released line keeps its agreed price. // S1 A4 A5 */
-export function decideOrder(
-  ground: OrderGround,
-  typed: OrderTyped,
-  workDate: Day,
-): Decision<OrderEffects> {
+export function decideOrder(ground: OrderGround, typed: OrderTyped, workDate: Day): Decision<OrderEffects> {
   const refusals: Refusal[] = [];
   const warnings: Refusal[] = [];
   const { current } = ground;
@@ -104,9 +100,7 @@ export function decideOrder(
     lines.push(effect);
     if (now) change.replace(now, effect, `lines.${index}.quantity`);
   });
-  const removed = (current?.lines ?? []).filter(
-    (now) => !typed.lines.some((line) => line.id === now.id),
-  );
+  const removed = (current?.lines ?? []).filter((now) => !typed.lines.some((line) => line.id === now.id));
   for (const now of removed) change.remove(now);
   const over = change.overLimit();
   (ground.agreement?.limitPolicy === 'refuse' ? refusals : warnings).push(...over);
@@ -123,12 +117,7 @@ export function decideOrder(
   );
 }
 
-function lineRefusals(
-  ground: OrderGround,
-  line: OrderTyped['lines'][number],
-  index: number,
-  workDate: Day,
-): Refusal[] {
+function lineRefusals(ground: OrderGround, line: OrderTyped['lines'][number], index: number, workDate: Day): Refusal[] {
   const at = (field: string) => `lines.${index}.${field}`;
   const refusals: Refusal[] = [];
   const item = line.itemId === null ? undefined : ground.items.get(line.itemId);

@@ -2,8 +2,7 @@ import type { Refusal } from './sentences';
 
 /** The answer of every decide function: what will be written, or all that stands against it at once. // G3 */
 export type Decision<Effects> =
-  | { ok: true; effects: Effects; warnings: Refusal[] }
-  | { ok: false; refusals: Refusal[] };
+  { ok: true; effects: Effects; warnings: Refusal[] } | { ok: false; refusals: Refusal[] };
 
 /** Effects where nothing was refused, else every refusal. */
 export function decided<Effects>(

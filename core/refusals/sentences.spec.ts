@@ -3,11 +3,19 @@ import { refuse, sentenceOf, sentences, type RefusalCode } from './index';
 describe('refusals', () => {
   it('G3 say what, why and the way out in one sentence', () => {
     const said = sentenceOf(
-      refuse('above-limit', 'lines.0.quantity', { item: 'RO-4040', asked: '41', left: '40', unit: 'piece', agreement: 'AG-0001' }),
+      refuse('above-limit', 'lines.0.quantity', {
+        item: 'RO-4040',
+        asked: '41',
+        left: '40',
+        unit: 'piece',
+        agreement: 'AG-0001',
+      }),
     );
     expect(said).toBe('41 piece of RO-4040 is more than the 40 left on AG-0001; ask 40 or less.');
     expect(
-      sentenceOf(refuse('above-limit', '', { item: 'RO-4040', asked: '1', left: '0', unit: 'piece', agreement: 'AG-0001' })),
+      sentenceOf(
+        refuse('above-limit', '', { item: 'RO-4040', asked: '1', left: '0', unit: 'piece', agreement: 'AG-0001' }),
+      ),
     ).toContain('Nothing of RO-4040 is left');
   });
 

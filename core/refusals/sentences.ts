@@ -59,8 +59,7 @@ export const sentences = {
     `${f.day} is before the work date ${f.workDate}; give that day or a later one.`,
   'order-not-draft': (f: { order: string; state: string }) =>
     `${f.order} is ${f.state}; only a draft order can be changed or confirmed here.`,
-  'order-not-confirmed': (f: { order: string; state: string }) =>
-    `${f.order} is ${f.state}; confirm it first.`,
+  'order-not-confirmed': (f: { order: string; state: string }) => `${f.order} is ${f.state}; confirm it first.`,
   'order-has-supply': (f: { order: string; purchases: string }) =>
     `${f.order} has supply ordered for it (${f.purchases}); it can no longer be cancelled as a whole.`,
   'price-missing': (f: { item: string }) => `${f.item} has no price above zero; give one.`,
@@ -102,9 +101,8 @@ export const sentences = {
 
 type Sentences = typeof sentences;
 export type RefusalCode = keyof Sentences;
-type FactsOf<Code extends RefusalCode> = Parameters<Sentences[Code]> extends [infer Facts]
-  ? Facts
-  : Record<string, never>;
+type FactsOf<Code extends RefusalCode> =
+  Parameters<Sentences[Code]> extends [infer Facts] ? Facts : Record<string, never>;
 
 /** One thing that stands against an act: its rule's code, the field it stands at (`lines.0.quantity`), its facts. */
 export type Refusal = {
@@ -112,11 +110,7 @@ export type Refusal = {
 }[RefusalCode];
 
 /** A refusal of that code at that field; the compiler asks for the facts its sentence needs. */
-export function refuse<Code extends RefusalCode>(
-  code: Code,
-  field: string,
-  facts: FactsOf<Code>,
-): Refusal {
+export function refuse<Code extends RefusalCode>(code: Code, field: string, facts: FactsOf<Code>): Refusal {
   return { code, field, facts } as Refusal;
 }
 

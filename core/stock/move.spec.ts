@@ -2,7 +2,17 @@ import fc from 'fast-check';
 import { dec, lineAmount, sum } from '@core/kernel';
 import { decideDropMove, decideStockShipment, mergeMoves, type DropTie, type StockLine } from './index';
 
-function tie(id: number, change: Partial<{ quantity: string; received: string; price: string; orderId: number; purchaseId: number; state: 'placed' | 'closed' }> = {}): DropTie {
+function tie(
+  id: number,
+  change: Partial<{
+    quantity: string;
+    received: string;
+    price: string;
+    orderId: number;
+    purchaseId: number;
+    state: 'placed' | 'closed';
+  }> = {},
+): DropTie {
   const { quantity = '12', received = '0', price = '620', orderId = 1, purchaseId = 1, state = 'placed' } = change;
   return {
     tieId: id,
@@ -11,7 +21,14 @@ function tie(id: number, change: Partial<{ quantity: string; received: string; p
     purchase: { id: purchaseId, number: `PO-${purchaseId}`, state, vendorId: 8, currency: 'MYR' },
     purchaseLine: { id: 20 + id, lineNo: id, quantity, received, unitPrice: price },
     order: { id: orderId, number: `SO-${orderId}`, state: 'confirmed', customerId: 7, shipToId: 3, currency: 'MYR' },
-    orderLine: { id: 30 + id, lineNo: id, open: dec(quantity).minus(received).toFixed(), shipped: received, unitPrice: '740', agreementLineId: 5 },
+    orderLine: {
+      id: 30 + id,
+      lineNo: id,
+      open: dec(quantity).minus(received).toFixed(),
+      shipped: received,
+      unitPrice: '740',
+      agreementLineId: 5,
+    },
     item: { id: 10, number: 'RO-4040' },
   };
 }
@@ -22,12 +39,23 @@ describe('L2 a drop shipment moves as one event', () => {
     const fromOrder = decideDropMove([tie(1)], [{ lineId: 31, quantity: '8' }], 'order');
     expect(fromPurchase).toEqual(fromOrder);
     if (!fromPurchase.ok) throw new Error('refused');
-    expect(fromPurchase.effects.receipts).toMatchObject([{ purchaseId: 1, cost: '4960', parts: [{ quantity: '8', cost: '4960' }] }]);
-    expect(fromPurchase.effects.shipments).toMatchObject([{ orderId: 1, cost: '4960', parts: [{ quantity: '8', value: '5920', from: { receipt: 0, part: 0 } }] }]);
+    expect(fromPurchase.effects.receipts).toMatchObject([
+      { purchaseId: 1, cost: '4960', parts: [{ quantity: '8', cost: '4960' }] },
+    ]);
+    expect(fromPurchase.effects.shipments).toMatchObject([
+      { orderId: 1, cost: '4960', parts: [{ quantity: '8', value: '5920', from: { receipt: 0, part: 0 } }] },
+    ]);
   });
 
   it('makes one receipt for a purchase and one shipment for each order it serves', () => {
-    const decision = decideDropMove([tie(1), tie(2, { orderId: 2 })], [{ lineId: 21, quantity: '12' }, { lineId: 22, quantity: '12' }], 'purchase');
+    const decision = decideDropMove(
+      [tie(1), tie(2, { orderId: 2 })],
+      [
+        { lineId: 21, quantity: '12' },
+        { lineId: 22, quantity: '12' },
+      ],
+      'purchase',
+    );
     expect(decision.ok && [decision.effects.receipts.length, decision.effects.shipments.length]).toEqual([1, 2]);
   });
 
@@ -38,11 +66,20 @@ describe('L2 a drop shipment moves as one event', () => {
     ['a', 'not-a-number'],
   ])('refuses %s of 12 open', (quantity, code) => {
     const decision = decideDropMove([tie(1)], [{ lineId: 21, quantity }], 'purchase');
-    expect(!decision.ok && decision.refusals.map((refusal) => [refusal.field, refusal.code])).toEqual([['lines.0.quantity', code]]);
+    expect(!decision.ok && decision.refusals.map((refusal) => [refusal.field, refusal.code])).toEqual([
+      ['lines.0.quantity', code],
+    ]);
   });
 
   it('refuses a line asked twice beyond what is open, an unknown one, and a closed purchase', () => {
-    const twice = decideDropMove([tie(1)], [{ lineId: 21, quantity: '8' }, { lineId: 21, quantity: '5' }], 'purchase');
+    const twice = decideDropMove(
+      [tie(1)],
+      [
+        { lineId: 21, quantity: '8' },
+        { lineId: 21, quantity: '5' },
+      ],
+      'purchase',
+    );
     expect(!twice.ok && twice.refusals[0]?.code).toBe('above-open');
     const unknown = decideDropMove([tie(1)], [{ lineId: 99, quantity: '1' }], 'purchase');
     expect(!unknown.ok && unknown.refusals[0]?.code).toBe('unknown');
@@ -58,7 +95,11 @@ describe('L2 a drop shipment moves as one event', () => {
         const unitPrice = dec(price).div(1000).round(4).toFixed();
         let received = dec(0);
         const costs = cuts.map((cut) => {
-          const decision = decideDropMove([tie(1, { quantity, received: received.toFixed(), price: unitPrice })], [{ lineId: 21, quantity: String(cut) }], 'purchase');
+          const decision = decideDropMove(
+            [tie(1, { quantity, received: received.toFixed(), price: unitPrice })],
+            [{ lineId: 21, quantity: String(cut) }],
+            'purchase',
+          );
           if (!decision.ok) throw new Error('refused');
           received = received.plus(cut);
           return dec(decision.effects.receipts[0]!.cost);
@@ -97,6 +138,9 @@ describe('shipping from stock', () => {
     if (!drop.ok || !stock.ok) throw new Error('refused');
     const merged = mergeMoves(drop.effects, stock.effects);
     expect(merged.shipments).toHaveLength(1);
-    expect(merged.shipments[0]).toMatchObject({ cost: '1250', parts: [{ from: { receipt: 0, part: 0 } }, { from: null }] });
+    expect(merged.shipments[0]).toMatchObject({
+      cost: '1250',
+      parts: [{ from: { receipt: 0, part: 0 } }, { from: null }],
+    });
   });
 });

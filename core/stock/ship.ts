@@ -1,12 +1,4 @@
-import {
-  currencyPlaces,
-  dec,
-  isDecimalText,
-  roundHalfAway,
-  sliceAmount,
-  ZERO,
-  type Dec,
-} from '@core/kernel';
+import { currencyPlaces, dec, isDecimalText, roundHalfAway, sliceAmount, ZERO, type Dec } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import type { OrderState } from '@core/orders';
 import type { MoveEffects, ShippedPart } from './move';

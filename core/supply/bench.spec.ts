@@ -44,12 +44,30 @@ const line = (id: number, change: Partial<BenchLine> = {}): BenchLine => ({
 
 describe('L8 placing', () => {
   const place = (lines: BenchLine[], choices: [number, number][]) =>
-    decidePlacement(lines, choices.map(([orderLineId, vendorId]) => ({ orderLineId, vendorId })), '2027-03-01');
+    decidePlacement(
+      lines,
+      choices.map(([orderLineId, vendorId]) => ({ orderLineId, vendorId })),
+      '2027-03-01',
+    );
 
   it('groups lines of one vendor and ship-to into one order', () => {
-    const decision = place([line(1), line(2), line(3, { shipToId: 4 }), line(4)], [[1, 1], [2, 1], [3, 1], [4, 2]]);
+    const decision = place(
+      [line(1), line(2), line(3, { shipToId: 4 }), line(4)],
+      [
+        [1, 1],
+        [2, 1],
+        [3, 1],
+        [4, 2],
+      ],
+    );
     if (!decision.ok) throw new Error('refused');
-    expect(decision.effects.purchases.map((plan) => [plan.vendorId, plan.shipToId, plan.lines.map((each) => each.orderLineId)])).toEqual([
+    expect(
+      decision.effects.purchases.map((plan) => [
+        plan.vendorId,
+        plan.shipToId,
+        plan.lines.map((each) => each.orderLineId),
+      ]),
+    ).toEqual([
       [1, 3, [1, 2]],
       [1, 4, [3]],
       [2, 3, [4]],
@@ -58,8 +76,21 @@ describe('L8 placing', () => {
 
   it.each<[string, BenchLine, [number, number][], string]>([
     ['covered already', line(1, { uncovered: '0' }), [[1, 1]], 'line-covered'],
-    ['named twice', line(1), [[1, 1], [1, 1]], 'line-covered'],
-    ['of a draft order', line(1, { order: { id: 1, number: 'SO-1', state: 'draft', currency: 'MYR' } }), [[1, 1]], 'order-not-confirmed'],
+    [
+      'named twice',
+      line(1),
+      [
+        [1, 1],
+        [1, 1],
+      ],
+      'line-covered',
+    ],
+    [
+      'of a draft order',
+      line(1, { order: { id: 1, number: 'SO-1', state: 'draft', currency: 'MYR' } }),
+      [[1, 1]],
+      'order-not-confirmed',
+    ],
     ['from stock', line(1, { route: 'stock' }), [[1, 1]], 'line-not-drop'],
     ['nobody sells', line(1, { offers: [] }), [[1, 1]], 'no-vendor'],
     ['with a vendor who does not sell it', line(1), [[1, 9]], 'vendor-not-selling'],
@@ -72,7 +103,14 @@ describe('L8 placing', () => {
 });
 
 describe('L6 in step', () => {
-  const ends = { tied: '12', salesQuantity: '12', supplyQuantity: '12', shipDate: '2027-03-10', supplyDate: '2027-03-10', sameAddress: true };
+  const ends = {
+    tied: '12',
+    salesQuantity: '12',
+    supplyQuantity: '12',
+    shipDate: '2027-03-10',
+    supplyDate: '2027-03-10',
+    sameAddress: true,
+  };
   it.each([
     [{}, []],
     [{ supplyDate: '2027-03-01' }, []],

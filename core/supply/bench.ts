@@ -104,12 +104,7 @@ export function decidePlacement(
   return decided(refusals, () => ({ purchases: [...plans.values()] }));
 }
 
-function choiceRefusal(
-  line: BenchLine,
-  vendorId: number,
-  field: string,
-  seen: ReadonlySet<number>,
-): Refusal | null {
+function choiceRefusal(line: BenchLine, vendorId: number, field: string, seen: ReadonlySet<number>): Refusal | null {
   const facts = { order: line.order.number, line: String(line.lineNo) };
   if (line.order.state !== 'confirmed') {
     return refuse('order-not-confirmed', field, {
@@ -132,12 +127,7 @@ function choiceRefusal(
   return null;
 }
 
-function addToPlan(
-  plans: Map<string, PurchasePlan>,
-  line: BenchLine,
-  vendorId: number,
-  workDate: Day,
-): void {
+function addToPlan(plans: Map<string, PurchasePlan>, line: BenchLine, vendorId: number, workDate: Day): void {
   const offer = line.offers.find((each) => each.vendorId === vendorId)!;
   const key = `${vendorId}|${line.order.currency}|${line.shipToId}`;
   const plan = plans.get(key) ?? {

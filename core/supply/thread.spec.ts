@@ -24,7 +24,9 @@ const shape = (given: ThreadRows) => {
   const thread = buildThread(given);
   return {
     strands: thread.strands,
-    beads: thread.beads.map((bead) => `${bead.stage} ${bead.quantity}${bead.part ? '' : ' to come'} @${bead.from}-${bead.to}`),
+    beads: thread.beads.map(
+      (bead) => `${bead.stage} ${bead.quantity}${bead.part ? '' : ' to come'} @${bead.from}-${bead.to}`,
+    ),
   };
 };
 
@@ -70,9 +72,18 @@ describe('the thread of a line', () => {
   });
 
   it('leaves out the agreement where there is none, and the receipt of goods from stock', () => {
-    const given = rows({ agreed: null, purchased: false, moves: [{ supply: null, receipt: null, shipment: part('SH', '12') }] });
+    const given = rows({
+      agreed: null,
+      purchased: false,
+      moves: [{ supply: null, receipt: null, shipment: part('SH', '12') }],
+    });
     expect(shape(given).beads.some((bead) => bead.startsWith('agreed'))).toBe(false);
-    expect(shape(given).beads).toEqual(['ordered 12 @0-0', 'shipped 12 @0-0', 'invoiced 12 to come @0-0', 'paid 12 to come @0-0']);
+    expect(shape(given).beads).toEqual([
+      'ordered 12 @0-0',
+      'shipped 12 @0-0',
+      'invoiced 12 to come @0-0',
+      'paid 12 to come @0-0',
+    ]);
   });
 
   it('keeps the quantity at every step, whatever the parts', () => {
@@ -85,14 +96,20 @@ describe('the thread of a line', () => {
     fc.assert(
       fc.property(plan, ({ quantity, moves, invoiced, vendor }) => {
         let left = quantity;
-        const moved = moves.map((each) => Math.min(each, left)).filter((each) => {
-          left -= each;
-          return each > 0;
-        });
+        const moved = moves
+          .map((each) => Math.min(each, left))
+          .filter((each) => {
+            left -= each;
+            return each > 0;
+          });
         const given = rows({
           quantity: String(quantity),
           supplies: [part('PO', String(quantity))],
-          moves: moved.map((each) => ({ supply: 0, receipt: part('RC', String(each)), shipment: part('SH', String(each)) })),
+          moves: moved.map((each) => ({
+            supply: 0,
+            receipt: part('RC', String(each)),
+            shipment: part('SH', String(each)),
+          })),
           invoices: moved.flatMap((each, move) => {
             const covers = Math.min(each, invoiced[move] ?? 0);
             return covers > 0 ? [{ move, part: part('CI', String(covers)), paid: null }] : [];
@@ -108,7 +125,9 @@ describe('the thread of a line', () => {
           const beads = thread.beads.filter((bead) => bead.stage === stage);
           expect(sum(beads.map((bead) => dec(bead.quantity))).toFixed()).toBe(String(quantity));
           // Each strand has exactly one bead of each step.
-          expect(beads.flatMap((bead) => Array.from({ length: bead.to - bead.from + 1 }, (_, at) => bead.from + at))).toEqual(thread.strands.map((_, at) => at));
+          expect(
+            beads.flatMap((bead) => Array.from({ length: bead.to - bead.from + 1 }, (_, at) => bead.from + at)),
+          ).toEqual(thread.strands.map((_, at) => at));
         }
       }),
       { seed: 3 },

@@ -88,9 +88,7 @@ export function buildThread(rows: ThreadRows): Thread {
     if (rows.agreed) strand.parts.agreed = { key: 'agreed', part: rows.agreed };
     strand.parts.ordered = { key: 'ordered', part: rows.ordered };
   }
-  const beads = STAGES.filter((stage) => applies(stage, rows)).flatMap((stage) =>
-    beadsOf(stage, strands),
-  );
+  const beads = STAGES.filter((stage) => applies(stage, rows)).flatMap((stage) => beadsOf(stage, strands));
   return { strands: strands.map((strand) => strand.quantity.toFixed()), beads };
 }
 

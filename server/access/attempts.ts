@@ -16,8 +16,8 @@ export function attemptsOn(database: Database): Attempts {
     new RateLimiterMySQL({
       storeClient: database.pool.pool,
       storeType: 'mysql2',
-      dbName: (database.pool.pool as unknown as { config: { connectionConfig: { database: string } } })
-        .config.connectionConfig.database,
+      dbName: (database.pool.pool as unknown as { config: { connectionConfig: { database: string } } }).config
+        .connectionConfig.database,
       tableName: 'sign_in_attempt',
       tableCreated: true,
       keyPrefix,

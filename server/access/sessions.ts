@@ -32,10 +32,13 @@ export async function beginSession(sql: Sql, personId: number, clock: Clock): Pr
   const token = randomBytes(32).toString('base64url');
   const expires = new Date(clock.now().getTime() + HOURS * 3_600_000);
   await sql.run('DELETE FROM session WHERE expires_at < ?', [clock.now()]);
-  await sql.run(
-    'INSERT INTO session (token_hash, person_id, company_id, csrf, expires_at) VALUES (?, ?, ?, ?, ?)',
-    [hashOf(token), personId, role.company_id, randomBytes(32).toString('base64url'), expires],
-  );
+  await sql.run('INSERT INTO session (token_hash, person_id, company_id, csrf, expires_at) VALUES (?, ?, ?, ?, ?)', [
+    hashOf(token),
+    personId,
+    role.company_id,
+    randomBytes(32).toString('base64url'),
+    expires,
+  ]);
   return token;
 }
 
@@ -78,12 +81,7 @@ export async function endSession(sql: Sql, token: string): Promise<void> {
 }
 
 /** Moves the session to another company; false where the person has no role there. */
-export async function chooseCompany(
-  sql: Sql,
-  token: string,
-  personId: number,
-  companyId: number,
-): Promise<boolean> {
+export async function chooseCompany(sql: Sql, token: string, personId: number, companyId: number): Promise<boolean> {
   const [role] = await sql.rows<{ role_id: number }>(
     'SELECT role_id FROM person_role WHERE person_id = ? AND company_id = ?',
     [personId, companyId],

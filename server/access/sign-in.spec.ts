@@ -69,7 +69,11 @@ describe('signing in', () => {
     };
     expect(description.openapi).toBe('3.1.0');
     expect(Object.keys(description.paths)).toEqual(
-      expect.arrayContaining(['/api/agreements/{id}', '/api/acts/releaseAgreement', '/api/acts/releaseAgreement/preview']),
+      expect.arrayContaining([
+        '/api/agreements/{id}',
+        '/api/acts/releaseAgreement',
+        '/api/acts/releaseAgreement/preview',
+      ]),
     );
   });
 });

@@ -20,7 +20,9 @@ describe('acts', () => {
       rashid.raw('releaseAgreement', releaseOf(world, agreement, '7')),
     ]);
     expect(answers.map((answer) => answer.status).sort()).toEqual([200, 422]);
-    const refused = answers.find((answer) => answer.status === 422)!.body as { refusals: { facts: { left: string }; sentence: string }[] };
+    const refused = answers.find((answer) => answer.status === 422)!.body as {
+      refusals: { facts: { left: string }; sentence: string }[];
+    };
     expect(refused.refusals[0]!.facts.left).toBe('3');
     expect(refused.refusals[0]!.sentence).toContain('ask 3 or less');
   });
@@ -102,20 +104,43 @@ describe('acts', () => {
     const { openItemId } = await salmah.get<{ openItemId: number }>(`/api/customer-invoices/${invoice!.id}`);
     await salmah.does('recordPayment', { openItemId, amount: '1', paidOn: '2027-03-01' });
     const tables = [
-      'receipt', 'receipt_line', 'shipment', 'shipment_line', 'stock_entry', 'customer_invoice', 'customer_invoice_line',
-      'vendor_invoice', 'vendor_invoice_line', 'invoice_tax', 'payment', 'journal', 'journal_entry', 'audit', 'audit_document',
+      'receipt',
+      'receipt_line',
+      'shipment',
+      'shipment_line',
+      'stock_entry',
+      'customer_invoice',
+      'customer_invoice_line',
+      'vendor_invoice',
+      'vendor_invoice_line',
+      'invoice_tax',
+      'payment',
+      'journal',
+      'journal_entry',
+      'audit',
+      'audit_document',
     ];
     for (const table of tables) {
       const [row] = await world.serving.database.rows<{ count: number }>(`SELECT COUNT(*) AS count FROM ${table}`);
       expect(row!.count).toBeGreaterThan(0);
-      await expect(world.serving.database.run(`UPDATE ${table} SET company_id = company_id`)).rejects.toThrow('written once');
+      await expect(world.serving.database.run(`UPDATE ${table} SET company_id = company_id`)).rejects.toThrow(
+        'written once',
+      );
       await expect(world.serving.database.run(`DELETE FROM ${table}`)).rejects.toThrow('written once');
     }
   });
 
   it('G4 refuses bad input of any kind and writes nothing', async () => {
     const before = await world.serving.database.rows<{ count: number }>('SELECT COUNT(*) AS count FROM audit');
-    for (const input of [null, 7, [], {}, { agreementId: 'x' }, { agreementId: 1, lines: 'many' }, { ...releaseOf(world, { id: 1, lineId: 1 }, '9'.repeat(60)) }]) {
+    for (const input of [
+      null,
+      7,
+      [],
+      {},
+      { agreementId: 'x' },
+      { agreementId: 1, lines: 'many' },
+      { ...releaseOf(world, { id: 1, lineId: 1 }, '9'.repeat(60)) },
+    ]) {
       const answer = await salmah.raw('releaseAgreement', input);
       expect(answer.status).toBe(400);
       expect(JSON.stringify(answer.body)).not.toMatch(/zod|stack|sql/i);

@@ -6,9 +6,7 @@ import type { Act, Doer, SeenVersion, Written } from './act';
 import { staleRefusal } from './stale';
 import { NotThere } from './not-there';
 
-export type ActAnswer =
-  | { ok: true; result: Written; warnings: Refusal[] }
-  | { ok: false; refusals: Refusal[] };
+export type ActAnswer = { ok: true; result: Written; warnings: Refusal[] } | { ok: false; refusals: Refusal[] };
 
 export interface PreviewAnswer {
   refusals: Refusal[];
@@ -62,12 +60,7 @@ export async function runAct(
 }
 
 /** What the act would do now: load and decide, nothing written or kept locked. */
-export async function previewAct(
-  database: Database,
-  act: Act,
-  input: unknown,
-  doer: Doer,
-): Promise<PreviewAnswer> {
+export async function previewAct(database: Database, act: Act, input: unknown, doer: Doer): Promise<PreviewAnswer> {
   const refused = rightRefusal(act, doer);
   if (refused) return { refusals: [refused], warnings: [], effects: null };
   try {
@@ -99,13 +92,7 @@ async function checkVersion(tx: Tx, seen: SeenVersion | null, doer: Doer): Promi
   if (refusal) throw new Refused([refusal]);
 }
 
-async function writeAudit(
-  tx: Tx,
-  act: Act,
-  input: unknown,
-  { made, touched }: Written,
-  doer: Doer,
-): Promise<void> {
+async function writeAudit(tx: Tx, act: Act, input: unknown, { made, touched }: Written, doer: Doer): Promise<void> {
   const documents = [...made, ...touched];
   const [auditId] = await tx.insert('audit', [
     {
@@ -154,10 +141,7 @@ async function writeKey(tx: Tx, { doer, idempotencyKey, content }: Key, result: 
   }
 }
 
-async function answerOf(
-  database: Database,
-  { doer, idempotencyKey, content }: Key,
-): Promise<ActAnswer | null> {
+async function answerOf(database: Database, { doer, idempotencyKey, content }: Key): Promise<ActAnswer | null> {
   const [row] = await database.rows<{ content_hash: Buffer; answer: string }>(
     'SELECT content_hash, answer FROM act_key WHERE company_id = ? AND person_id = ? AND idempotency_key = ?',
     [doer.companyId, doer.personId, idempotencyKey],

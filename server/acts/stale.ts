@@ -14,11 +14,7 @@ const TABLES: Partial<Record<DocumentKind, string>> = {
  * A refusal where the document is newer than what the person saw: who changed it, when, by what. // G2
  * Each act that changes a document's content raises its version and leaves an audit row that says so.
  */
-export async function staleRefusal(
-  sql: Sql,
-  seen: SeenVersion,
-  companyId: number,
-): Promise<Refusal | null> {
+export async function staleRefusal(sql: Sql, seen: SeenVersion, companyId: number): Promise<Refusal | null> {
   const table = TABLES[seen.kind];
   if (!table) throw new Error(`documents of kind ${seen.kind} have no versions`);
   const [now] = await sql.rows<{ number: string; version: number }>(

@@ -18,9 +18,7 @@ const saveAgreement = defineAct(contract.saveAgreement, {
   decide: (ground, input) => decideTerms(ground, input),
   show: (effects) => ({ currency: effects.currency }),
   async write(tx, effects, { current }, doer) {
-    const number = current
-      ? current.number
-      : (await takeNumbers(tx, doer.companyId, { AG: 1 }))('AG');
+    const number = current ? current.number : (await takeNumbers(tx, doer.companyId, { AG: 1 }))('AG');
     const id = await writeTerms(tx, effects, current, number, doer);
     const document = { kind: 'AG' as const, id, number, version: (current?.version ?? 0) + 1 };
     return current ? { made: [], touched: [document] } : { made: [document], touched: [] };
@@ -46,10 +44,11 @@ const putInForce = defineAct(contract.putInForce, {
     ),
   show: (effects) => effects,
   async write(tx, effects, { head }, doer) {
-    await tx.run(
-      'UPDATE agreement SET state = ?, version = version + 1 WHERE company_id = ? AND id = ?',
-      [effects.state, doer.companyId, head.id],
-    );
+    await tx.run('UPDATE agreement SET state = ?, version = version + 1 WHERE company_id = ? AND id = ?', [
+      effects.state,
+      doer.companyId,
+      head.id,
+    ]);
     return {
       made: [],
       touched: [{ kind: 'AG', id: head.id, number: head.number, version: head.version + 1 }],

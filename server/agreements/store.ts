@@ -30,11 +30,7 @@ export async function lockAgreement(sql: Sql, companyId: number, id: number): Pr
 }
 
 /** All that a release is decided on, the agreement and its lines locked. */
-export async function loadRelease(
-  sql: Sql,
-  companyId: number,
-  agreementId: number,
-): Promise<ReleaseGround> {
+export async function loadRelease(sql: Sql, companyId: number, agreementId: number): Promise<ReleaseGround> {
   const head = await lockAgreement(sql, companyId, agreementId);
   const lines = await sql.rows<{
     id: number;
@@ -156,10 +152,7 @@ export async function writeTerms(
       [...Object.values(head), doer.companyId, id],
     );
     // Only a draft gets here: nothing points at its lines yet.
-    await tx.run('DELETE FROM agreement_line WHERE company_id = ? AND agreement_id = ?', [
-      doer.companyId,
-      id,
-    ]);
+    await tx.run('DELETE FROM agreement_line WHERE company_id = ? AND agreement_id = ?', [doer.companyId, id]);
   } else {
     [id] = (await tx.insert('agreement', [{ company_id: doer.companyId, number, ...head }])) as [number];
   }

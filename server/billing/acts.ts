@@ -1,9 +1,4 @@
-import {
-  decideCustomerInvoice,
-  decidePayment,
-  decideVendorInvoice,
-  type InvoiceTax,
-} from '@core/billing';
+import { decideCustomerInvoice, decidePayment, decideVendorInvoice, type InvoiceTax } from '@core/billing';
 import { dec } from '@core/kernel';
 import { customerInvoiceJournal, paymentJournal, vendorInvoiceJournal } from '@core/ledger';
 import * as contract from '@api/billing';
@@ -92,7 +87,12 @@ function byLine(lines: readonly { orderLineId: number; quantity: string }[]): [n
   // CASE takes the first match, so a line met again is folded into its first.
   const sums = new Map<number, string>();
   for (const line of lines) {
-    sums.set(line.orderLineId, dec(sums.get(line.orderLineId) ?? '0').plus(line.quantity).toFixed());
+    sums.set(
+      line.orderLineId,
+      dec(sums.get(line.orderLineId) ?? '0')
+        .plus(line.quantity)
+        .toFixed(),
+    );
   }
   return lines.map((line) => [line.orderLineId, sums.get(line.orderLineId)!]);
 }
@@ -125,9 +125,7 @@ async function insertTaxes(tx: Tx, doer: Doer, kind: string, id: number, taxes: 
 async function insertOpenItem(
   tx: Tx,
   doer: Doer,
-  party:
-    | { customer_id: number; customer_invoice_id: number }
-    | { vendor_id: number; vendor_invoice_id: number },
+  party: { customer_id: number; customer_invoice_id: number } | { vendor_id: number; vendor_invoice_id: number },
   invoice: { currency: string; dueDate: string; total: string },
 ) {
   await tx.insert('open_item', [
@@ -144,17 +142,17 @@ async function insertOpenItem(
 const enterVendorInvoice = defineAct(contract.enterVendorInvoice, {
   right: 'vendor-invoices',
   says: 'enter vendor invoices',
-  load: (tx, input, doer) =>
-    lockForVendorInvoice(tx, doer.companyId, input.purchaseId, input.vendorNumber),
+  load: (tx, input, doer) => lockForVendorInvoice(tx, doer.companyId, input.purchaseId, input.vendorNumber),
   decide: (ground, input, doer) => decideVendorInvoice(ground, input, doer.workDate),
   show: (effects) => effects,
   async write(tx, effects, { purchase }, doer) {
     const { companyId } = doer;
     for (const line of effects.lines) {
-      await tx.run(
-        'UPDATE purchase_order_line SET invoiced = invoiced + ? WHERE company_id = ? AND id = ?',
-        [line.quantity, companyId, line.purchaseLineId],
-      );
+      await tx.run('UPDATE purchase_order_line SET invoiced = invoiced + ? WHERE company_id = ? AND id = ?', [
+        line.quantity,
+        companyId,
+        line.purchaseLineId,
+      ]);
     }
     await tx.run(
       `UPDATE purchase_order p SET p.state = 'closed' WHERE p.company_id = ? AND p.id = ? AND p.state = 'placed'

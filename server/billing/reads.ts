@@ -104,10 +104,7 @@ function rowOf(side: Side, row: HeadRow): Row {
 }
 
 export async function openInvoice(sql: Sql, companyId: number, side: Side, id: number): Promise<Sheet> {
-  const [head] = await sql.rows<HeadRow>(
-    `${headSql(side)} WHERE i.company_id = ? AND i.id = ?`,
-    [companyId, id],
-  );
+  const [head] = await sql.rows<HeadRow>(`${headSql(side)} WHERE i.company_id = ? AND i.id = ?`, [companyId, id]);
   const found = there(head, 'This invoice');
   const [lines, taxes, payments] = await Promise.all([
     side === 'customer' ? customerLines(sql, companyId, id) : vendorLines(sql, companyId, id),
@@ -239,7 +236,9 @@ export async function openToInvoice(
       purchaseLineId: line.purchaseLineId,
       lineNo: line.lineNo,
       item,
-      open: dec(known?.open ?? '0').plus(line.open).toFixed(),
+      open: dec(known?.open ?? '0')
+        .plus(line.open)
+        .toFixed(),
       unitPrice: line.unitCost,
     });
   }

@@ -53,7 +53,9 @@ export async function lockForCustomerInvoice(
     lines: rows.map((row) => ({
       shipmentLineId: row.shipment_line_id,
       orderLineId: row.order_line_id,
-      open: dec(row.quantity).minus(row.invoiced ?? 0).toFixed(),
+      open: dec(row.quantity)
+        .minus(row.invoiced ?? 0)
+        .toFixed(),
       invoicedBefore: plain(row.invoiced_before),
       unitPrice: plain(row.unit_price),
       taxCode: row.tax_code,
@@ -102,11 +104,7 @@ export async function lockForVendorInvoice(
   };
 }
 
-async function receivedLines(
-  sql: Sql,
-  companyId: number,
-  purchaseId: number,
-): Promise<VendorInvoiceGround['lines']> {
+async function receivedLines(sql: Sql, companyId: number, purchaseId: number): Promise<VendorInvoiceGround['lines']> {
   const rows = await sql.rows<{
     receipt_line_id: number;
     purchase_line_id: number;
@@ -142,12 +140,15 @@ async function receivedLines(
     receiptLineId: row.receipt_line_id,
     purchaseLineId: row.purchase_line_id,
     lineNo: row.line_no,
-    open: dec(row.quantity).minus(row.invoiced ?? 0).toFixed(),
-    openCost: dec(row.cost).minus(row.cleared ?? 0).toFixed(),
+    open: dec(row.quantity)
+      .minus(row.invoiced ?? 0)
+      .toFixed(),
+    openCost: dec(row.cost)
+      .minus(row.cleared ?? 0)
+      .toFixed(),
     unitCost: plain(row.unit_cost),
     drop: row.shipment_line_id !== null,
-    customerWaits:
-      row.shipment_line_id !== null && dec(row.customer_invoiced ?? 0).lt(row.quantity),
+    customerWaits: row.shipment_line_id !== null && dec(row.customer_invoiced ?? 0).lt(row.quantity),
     orderNumber: row.order_number,
     taxCode: row.tax_code,
     taxCodeId: row.tax_code_id,

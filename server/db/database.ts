@@ -89,8 +89,7 @@ function txOn(connection: PoolConnection): Tx {
   };
   return {
     ...sql,
-    insert: async (table, rows) =>
-      (await insert(table, rows, ' RETURNING id')).map((row) => row.id),
+    insert: async (table, rows) => (await insert(table, rows, ' RETURNING id')).map((row) => row.id),
     insertPlain: async (table, rows) => void (await insert(table, rows, '')),
   };
 }

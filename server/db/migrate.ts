@@ -38,7 +38,10 @@ export async function migrate(url: string, folder: string): Promise<string[]> {
 }
 
 function storageOn(connection: Connection, texts: ReadonlyMap<string, string>): UmzugStorage {
-  const hashOf = (name: string) => createHash('sha256').update(texts.get(name) ?? '').digest('hex');
+  const hashOf = (name: string) =>
+    createHash('sha256')
+      .update(texts.get(name) ?? '')
+      .digest('hex');
   return {
     async logMigration({ name }) {
       await connection.query('INSERT INTO migration (name, hash) VALUES (?, ?)', [name, hashOf(name)]);

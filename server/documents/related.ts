@@ -56,11 +56,7 @@ export async function documentsOfOrders(
 }
 
 /** Every document that hangs on one purchase order, newest last. */
-export async function documentsOfPurchase(
-  sql: Sql,
-  companyId: number,
-  id: number,
-): Promise<RelatedDocument[]> {
+export async function documentsOfPurchase(sql: Sql, companyId: number, id: number): Promise<RelatedDocument[]> {
   const on = 'WHERE p.company_id = ? AND p.id = ?';
   const branches = [
     `SELECT DISTINCT 'SO' AS kind, o.id, o.number, o.order_date AS day, c.name AS note, o.net AS amount
@@ -83,12 +79,7 @@ export async function documentsOfPurchase(
   return union(sql, branches, companyId, id);
 }
 
-async function union(
-  sql: Sql,
-  branches: readonly string[],
-  companyId: number,
-  id: number,
-): Promise<RelatedDocument[]> {
+async function union(sql: Sql, branches: readonly string[], companyId: number, id: number): Promise<RelatedDocument[]> {
   const rows = await sql.rows<{
     kind: DocumentKind;
     id: number;

@@ -12,7 +12,8 @@ describe('events', () => {
       const response = await fetch(`${world.serving.address}/api/events`, { headers: { cookie }, signal: ends.signal });
       expect(response.headers.get('content-type')).toContain('text/event-stream');
       void (async () => {
-        for await (const chunk of response.body as unknown as AsyncIterable<Uint8Array>) heard[who] += Buffer.from(chunk).toString();
+        for await (const chunk of response.body as unknown as AsyncIterable<Uint8Array>)
+          heard[who] += Buffer.from(chunk).toString();
       })().catch(() => undefined);
     };
     await listen('here', salmah.cookie);

@@ -65,9 +65,7 @@ export function eventsOn(sql: Sql, log: Logger): Events {
       act: string;
       person_id: number;
       documents: string;
-    }>('SELECT id, company_id, act, person_id, documents FROM audit WHERE id > ? ORDER BY id', [
-      newest - OVERLAP,
-    ]);
+    }>('SELECT id, company_id, act, person_id, documents FROM audit WHERE id > ? ORDER BY id', [newest - OVERLAP]);
     for (const row of rows) {
       if (seen.has(row.id)) continue;
       seen.add(row.id);

@@ -74,8 +74,15 @@ describe('faults', () => {
     const salmah = await world.visitor();
     const ids = await placed(world, salmah, await agreed(world, salmah), '6');
     const answers = await Promise.all([
-      ...Array.from({ length: 6 }, () => salmah.raw('receiveGoods', { purchaseId: ids.purchaseId, lines: [{ lineId: ids.purchaseLineId, quantity: '2' }] })),
-      ...Array.from({ length: 6 }, () => salmah.raw('shipLines', { orderId: ids.orderId, lines: [{ lineId: ids.orderLineId, quantity: '2' }] })),
+      ...Array.from({ length: 6 }, () =>
+        salmah.raw('receiveGoods', {
+          purchaseId: ids.purchaseId,
+          lines: [{ lineId: ids.purchaseLineId, quantity: '2' }],
+        }),
+      ),
+      ...Array.from({ length: 6 }, () =>
+        salmah.raw('shipLines', { orderId: ids.orderId, lines: [{ lineId: ids.orderLineId, quantity: '2' }] }),
+      ),
     ]);
     expect(answers.filter((answer) => answer.status === 200)).toHaveLength(3);
     expect(await world.verify()).toEqual([]);
@@ -123,7 +130,10 @@ describe('faults', () => {
   });
 
   it('migrates once, whoever starts, and refuses a changed file', async () => {
-    expect(await Promise.all([migrate(world.url, 'server/db/sql'), migrate(world.url, 'server/db/sql')])).toEqual([[], []]);
+    expect(await Promise.all([migrate(world.url, 'server/db/sql'), migrate(world.url, 'server/db/sql')])).toEqual([
+      [],
+      [],
+    ]);
     await world.serving.database.run("UPDATE migration SET hash = 'x' WHERE name LIKE '0001%'");
     await expect(migrate(world.url, 'server/db/sql')).rejects.toThrow('was changed after it was applied');
   });

@@ -55,10 +55,7 @@ export interface Handler {
   handle(asked: Asked<Endpoint>): Promise<unknown>;
 }
 
-function on<E extends Endpoint>(
-  endpoint: E,
-  handle: (asked: Asked<E>) => Promise<z.infer<E['out']>>,
-): Handler {
+function on<E extends Endpoint>(endpoint: E, handle: (asked: Asked<E>) => Promise<z.infer<E['out']>>): Handler {
   return { endpoint, handle: handle as Handler['handle'] };
 }
 
@@ -129,9 +126,7 @@ export const HANDLERS: readonly Handler[] = [
   reads(agreements.openAgreement, (sql, companyId, { params }) => openAgreement(sql, companyId, params.id)),
   reads(orders.listOrders, (sql, companyId, { query }) => listOrders(sql, companyId, query)),
   reads(orders.openOrder, (sql, companyId, { params }) => openOrder(sql, companyId, params.id)),
-  reads(supply.listBench, (sql, companyId, { query, workDate }) =>
-    listBench(sql, companyId, workDate, query),
-  ),
+  reads(supply.listBench, (sql, companyId, { query, workDate }) => listBench(sql, companyId, workDate, query)),
   reads(supply.openThread, (sql, companyId, { params }) => openThread(sql, companyId, params.id)),
   reads(purchasing.listPurchases, (sql, companyId, { query }) => listPurchases(sql, companyId, query)),
   reads(purchasing.openPurchase, (sql, companyId, { params }) => openPurchase(sql, companyId, params.id)),
@@ -141,18 +136,14 @@ export const HANDLERS: readonly Handler[] = [
   reads(billing.openCustomerInvoice, (sql, companyId, { params }) =>
     openInvoice(sql, companyId, 'customer', params.id),
   ),
-  reads(billing.openVendorInvoice, (sql, companyId, { params }) =>
-    openInvoice(sql, companyId, 'vendor', params.id),
-  ),
+  reads(billing.openVendorInvoice, (sql, companyId, { params }) => openInvoice(sql, companyId, 'vendor', params.id)),
   reads(billing.openToInvoice, (sql, companyId, { params }) => openToInvoice(sql, companyId, params.id)),
   reads(parties.findCustomers, (sql, companyId, { query }) => findCustomers(sql, companyId, query.q)),
   reads(parties.openCustomer, (sql, companyId, { params }) => openCustomer(sql, companyId, params.id)),
   reads(parties.openVendor, (sql, companyId, { params }) => openVendor(sql, companyId, params.id)),
   reads(catalogue.findItems, (sql, companyId, { query }) => findItems(sql, companyId, query.q)),
   reads(catalogue.openItem, (sql, companyId, { params }) => openItem(sql, companyId, params.id)),
-  reads(ledger.openTrail, (sql, companyId, { params }) =>
-    openTrail(sql, companyId, params.kind, params.id),
-  ),
+  reads(ledger.openTrail, (sql, companyId, { params }) => openTrail(sql, companyId, params.kind, params.id)),
   reads(today.today, (sql, companyId, { workDate }) => readToday(sql, companyId, workDate)),
   reads(find.find, (sql, companyId, { query }) => findAll(sql, companyId, query.q)),
 ];

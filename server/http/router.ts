@@ -87,11 +87,13 @@ function checked<S extends Schema>(schema: S, value: unknown, what: string): z.i
   if (read.success) return read.data;
   throw new Refusals(
     400,
-    read.error.issues.slice(0, 20).map((issue) =>
-      issue.code === 'too_big' && typeof issue.maximum === 'number'
-        ? refuse('too-long', issue.path.join('.'), { what: 'This', most: String(issue.maximum) })
-        : refuse('malformed', issue.path.join('.'), { what }),
-    ),
+    read.error.issues
+      .slice(0, 20)
+      .map((issue) =>
+        issue.code === 'too_big' && typeof issue.maximum === 'number'
+          ? refuse('too-long', issue.path.join('.'), { what: 'This', most: String(issue.maximum) })
+          : refuse('malformed', issue.path.join('.'), { what }),
+      ),
   );
 }
 

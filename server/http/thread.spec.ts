@@ -51,7 +51,14 @@ describe('the thread of a drop shipment', () => {
     );
     expect(thread.strands).toEqual(['12']);
     expect(thread.beads.map((bead) => bead.stage)).toEqual([
-      'agreed', 'ordered', 'supply', 'received', 'shipped', 'invoiced', 'vendorInvoiced', 'paid',
+      'agreed',
+      'ordered',
+      'supply',
+      'received',
+      'shipped',
+      'invoiced',
+      'vendorInvoiced',
+      'paid',
     ]);
     expect(thread.beads.at(-1)!.part!.filled).toBe(1);
   });
@@ -65,9 +72,9 @@ describe('the thread of a drop shipment', () => {
       invoiceDate: '2027-03-01',
       lines: [{ purchaseLineId: ids.purchaseLineId, quantity: '10', unitPrice: '625.5' }],
     });
-    const trail = await salmah.get<{ journals: { entries: { name: string; debit: string | null; credit: string | null }[] }[] }>(
-      `/api/trail/VI/${invoice!.id}`,
-    );
+    const trail = await salmah.get<{
+      journals: { entries: { name: string; debit: string | null; credit: string | null }[] }[];
+    }>(`/api/trail/VI/${invoice!.id}`);
     expect(trail.journals[0]!.entries.map((entry) => [entry.name, entry.debit, entry.credit])).toEqual([
       ['Received not invoiced', '6200', null],
       ['Cost of sales', '55', null],
@@ -109,7 +116,9 @@ describe('the thread of a drop shipment', () => {
       lines: sheet.lines.map((line) => ({ agreementLineId: line.id, quantity: '2', shipDate: '2027-03-12' })),
     });
     await salmah.does('confirmOrder', { id: order!.id, version: 1 });
-    const bench = await salmah.get<{ rows: { orderLineId: number; proposal: { vendorId: number } }[] }>(`/api/bench?orderId=${order!.id}`);
+    const bench = await salmah.get<{ rows: { orderLineId: number; proposal: { vendorId: number } }[] }>(
+      `/api/bench?orderId=${order!.id}`,
+    );
     const choices = bench.rows.map((row) => ({ orderLineId: row.orderLineId, vendorId: row.proposal.vendorId }));
     expect(await salmah.does('placePurchases', { lines: choices })).toHaveLength(1);
     const again = await salmah.refused('placePurchases', { lines: choices });
@@ -131,7 +140,9 @@ describe('the thread of a drop shipment', () => {
       });
     const answers = await Promise.all([enter(one), enter(two)]);
     expect(answers.map((answer) => answer.status).sort()).toEqual([200, 422]);
-    const refused = answers.find((answer) => answer.status === 422)!.body as { refusals: { code: string; field: string }[] };
+    const refused = answers.find((answer) => answer.status === 422)!.body as {
+      refusals: { code: string; field: string }[];
+    };
     expect(refused.refusals).toMatchObject([{ code: 'vendor-number-used', field: 'vendorNumber' }]);
   });
 

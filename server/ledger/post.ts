@@ -13,11 +13,7 @@ export interface JournalPlan {
 }
 
 /** Writes balanced journals with their entries: two statements, however many. // P1 P3 */
-export async function postJournals(
-  tx: Tx,
-  doer: Doer,
-  plans: readonly JournalPlan[],
-): Promise<DocumentRef[]> {
+export async function postJournals(tx: Tx, doer: Doer, plans: readonly JournalPlan[]): Promise<DocumentRef[]> {
   const posted = plans.filter((plan) => plan.entries.length > 0);
   const ids = await tx.insert(
     'journal',

@@ -20,12 +20,7 @@ const TABLES: Record<DocumentKind, string> = {
 };
 
 /** The journals, stock entries and changes of one document; for a journal, itself and its source. */
-export async function openTrail(
-  sql: Sql,
-  companyId: number,
-  kind: DocumentKind,
-  id: number,
-): Promise<Trail> {
+export async function openTrail(sql: Sql, companyId: number, kind: DocumentKind, id: number): Promise<Trail> {
   const [found] = await sql.rows<{ number: string; currency: string }>(
     `SELECT d.number, c.currency FROM ${TABLES[kind]} d JOIN company c ON c.id = d.company_id WHERE d.company_id = ? AND d.id = ?`,
     [companyId, id],
@@ -39,13 +34,8 @@ export async function openTrail(
   return { document, currency: found!.currency, journals, stockEntries, changes };
 }
 
-async function journalsOf(
-  sql: Sql,
-  companyId: number,
-  document: DocumentRef,
-): Promise<Trail['journals']> {
-  const where =
-    document.kind === 'JR' ? 'j.id = ?' : 'j.document_kind = ? AND j.document_id = ?';
+async function journalsOf(sql: Sql, companyId: number, document: DocumentRef): Promise<Trail['journals']> {
+  const where = document.kind === 'JR' ? 'j.id = ?' : 'j.document_kind = ? AND j.document_id = ?';
   const values = document.kind === 'JR' ? [document.id] : [document.kind, document.id];
   const rows = await sql.rows<{
     id: number;
@@ -69,10 +59,7 @@ async function journalsOf(
   for (const row of rows) {
     let source = sources.get(row.id);
     if (!source) {
-      source =
-        document.kind === 'JR'
-          ? await refOf(sql, companyId, row.document_kind, row.document_id)
-          : document;
+      source = document.kind === 'JR' ? await refOf(sql, companyId, row.document_kind, row.document_id) : document;
       sources.set(row.id, source);
     }
     const journal = journals.get(row.id) ?? {
@@ -93,12 +80,7 @@ async function journalsOf(
   return [...journals.values()];
 }
 
-async function refOf(
-  sql: Sql,
-  companyId: number,
-  kind: DocumentKind,
-  id: number,
-): Promise<DocumentRef> {
+async function refOf(sql: Sql, companyId: number, kind: DocumentKind, id: number): Promise<DocumentRef> {
   const [row] = await sql.rows<{ number: string }>(
     `SELECT number FROM ${TABLES[kind]} WHERE company_id = ? AND id = ?`,
     [companyId, id],
@@ -138,12 +120,7 @@ async function stockEntriesOf(
   }));
 }
 
-async function changesOf(
-  sql: Sql,
-  companyId: number,
-  kind: DocumentKind,
-  id: number,
-): Promise<Trail['changes']> {
+async function changesOf(sql: Sql, companyId: number, kind: DocumentKind, id: number): Promise<Trail['changes']> {
   const rows = await sql.rows<{ at: string; name: string; act: string }>(
     `SELECT a.at, p.name, a.act
        FROM audit_document d

@@ -69,10 +69,7 @@ const saveOrder = defineAct(contract.saveOrder, {
     await changeLines(tx, doer, head, effects);
     return {
       made: [],
-      touched: [
-        { kind: 'SO', id: head.id, number: head.number, version: head.version + 1 },
-        ...agreements,
-      ],
+      touched: [{ kind: 'SO', id: head.id, number: head.number, version: head.version + 1 }, ...agreements],
     };
   },
 });
@@ -126,9 +123,7 @@ async function changeLines(tx: Tx, doer: Doer, head: OrderHead, effects: OrderEf
     'SELECT MAX(line_no) AS line_no FROM sales_order_line WHERE company_id = ? AND order_id = ?',
     [doer.companyId, head.id],
   );
-  const added = effects.lines
-    .filter((line) => line.id === null)
-    .map((line) => ({ ...line, agreementLineId: null }));
+  const added = effects.lines.filter((line) => line.id === null).map((line) => ({ ...line, agreementLineId: null }));
   await insertLines(tx, doer, head.id, added, (last?.line_no ?? 0) + 1);
   await tx.run(
     `UPDATE sales_order SET ship_to_id = ?, customer_reference = ?, first_ship_date = ?, net = ?, version = version + 1
@@ -197,9 +192,7 @@ const cancelOrder = defineAct(contract.cancelOrder, {
   saw: ({ id, version }) => ({ kind: 'SO', id, version }),
   async load(tx, input, doer) {
     const { companyId } = doer;
-    const agreements = await lockAgreements(tx, companyId, [
-      await agreementOf(tx, companyId, input.id),
-    ]);
+    const agreements = await lockAgreements(tx, companyId, [await agreementOf(tx, companyId, input.id)]);
     const head = await lockOrder(tx, companyId, input.id);
     const lines = await linesNow(tx, companyId, head.id);
     const purchases = await tx.rows<{ number: string }>(

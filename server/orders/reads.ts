@@ -5,15 +5,7 @@ import type { OrderState } from '@core/orders';
 import type * as contract from '@api/orders';
 import { there } from '../acts';
 import type { Bound, Sql } from '../db/database';
-import {
-  ADDRESS_COLUMNS,
-  addressOf,
-  likeOf,
-  pageById,
-  plain,
-  shipTosOf,
-  type AddressColumns,
-} from '../db/mapping';
+import { ADDRESS_COLUMNS, addressOf, likeOf, pageById, plain, shipTosOf, type AddressColumns } from '../db/mapping';
 import { documentsOfOrders } from '../documents';
 
 type Row = z.infer<typeof contract.OrderRow>;
@@ -53,11 +45,7 @@ const JOINS = `JOIN customer c ON c.company_id = o.company_id AND c.id = o.custo
   ) s ON s.order_id = o.id`;
 
 /** Orders newest first; `q` looks in number, the customer's reference, and the customer's number and name. */
-export function listOrders(
-  sql: Sql,
-  companyId: number,
-  query: { q?: string; cursor?: string; state?: OrderState },
-) {
+export function listOrders(sql: Sql, companyId: number, query: { q?: string; cursor?: string; state?: OrderState }) {
   const where = ['o.company_id = ?', 'o.id < ?'];
   const values: Bound[] = [];
   if (query.state) {
@@ -77,7 +65,11 @@ export function listOrders(
           WHERE ${where.join(' AND ')} ORDER BY o.id DESC LIMIT ?`,
         [companyId, before, ...values, most],
       );
-      return headsOf(sql, companyId, ids.map((row) => row.id));
+      return headsOf(
+        sql,
+        companyId,
+        ids.map((row) => row.id),
+      );
     },
     query.cursor,
     rowOf,
@@ -86,10 +78,12 @@ export function listOrders(
 
 async function headsOf(sql: Sql, companyId: number, ids: readonly number[]): Promise<HeadRow[]> {
   if (ids.length === 0) return [];
-  return sql.rows(
-    `${HEAD} FROM sales_order o ${JOINS} WHERE o.company_id = ? AND o.id IN (?) ORDER BY o.id DESC`,
-    [companyId, ids, companyId, ids],
-  );
+  return sql.rows(`${HEAD} FROM sales_order o ${JOINS} WHERE o.company_id = ? AND o.id IN (?) ORDER BY o.id DESC`, [
+    companyId,
+    ids,
+    companyId,
+    ids,
+  ]);
 }
 
 function rowOf(row: HeadRow): Row {
@@ -99,10 +93,7 @@ function rowOf(row: HeadRow): Row {
     number: row.number,
     state: row.state,
     customer: { id: row.customer_id, number: row.customer_number, name: row.customer_name },
-    agreement:
-      row.agreement_id === null
-        ? null
-        : { kind: 'AG', id: row.agreement_id, number: row.agreement_number! },
+    agreement: row.agreement_id === null ? null : { kind: 'AG', id: row.agreement_id, number: row.agreement_number! },
     customerReference: row.customer_reference,
     orderDate: row.order_date,
     firstShipDate: row.first_ship_date,
@@ -120,9 +111,7 @@ function rowOf(row: HeadRow): Row {
 export async function openOrder(sql: Sql, companyId: number, id: number): Promise<Sheet> {
   const [head] = await headsOf(sql, companyId, [id]);
   const row = there(head, 'This sales order');
-  const [more] = await sql.rows<
-    AddressColumns & { version: number; reference_required: number; terms: string }
-  >(
+  const [more] = await sql.rows<AddressColumns & { version: number; reference_required: number; terms: string }>(
     `SELECT o.version, c.reference_required, pt.name AS terms, ${ADDRESS_COLUMNS}
        FROM sales_order o
        JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
@@ -252,12 +241,10 @@ function lineOf(row: LineRow): Line {
     invoiced: plain(row.invoiced),
     vendorInvoiced: plain(row.vendor_invoiced ?? '0'),
     // The share of the line's invoices that is paid, counted for the invoiced part of the line.
-    paidShare:
-      share(row.invoiced, row.quantity) * share(row.invoice_settled ?? '0', row.invoice_total ?? '0'),
+    paidShare: share(row.invoiced, row.quantity) * share(row.invoice_settled ?? '0', row.invoice_total ?? '0'),
     suppliedBy: row.supplies ?? '',
     needsPurchase: Boolean(row.on_bench),
     supplyDue: row.supply_due,
     onHand: plain(row.on_hand ?? '0'),
   };
 }
-

@@ -23,10 +23,7 @@ const HEAD =
 
 /** The order's head, locked; its agreement (if any) must have been locked before: see `agreementOf`. */
 export async function lockOrder(sql: Sql, companyId: number, id: number): Promise<OrderHead> {
-  const [row] = await sql.rows<OrderHead>(`${HEAD} WHERE company_id = ? AND id = ? FOR UPDATE`, [
-    companyId,
-    id,
-  ]);
+  const [row] = await sql.rows<OrderHead>(`${HEAD} WHERE company_id = ? AND id = ? FOR UPDATE`, [companyId, id]);
   return there(row, 'This sales order');
 }
 

@@ -77,9 +77,7 @@ function rowOf(row: HeadRow): Row {
     state: row.state,
     vendor: { id: row.vendor_id, number: row.vendor_number, name: row.vendor_name },
     customer:
-      row.customer_id === null
-        ? null
-        : { id: row.customer_id, number: row.customer_number!, name: row.customer_name! },
+      row.customer_id === null ? null : { id: row.customer_id, number: row.customer_number!, name: row.customer_name! },
     orderDate: row.order_date,
     firstDueDate: row.first_due_date,
     currency: row.currency,
@@ -116,12 +114,7 @@ export async function openPurchase(sql: Sql, companyId: number, id: number): Pro
   };
 }
 
-async function linesOf(
-  sql: Sql,
-  companyId: number,
-  id: number,
-  shipToId: number | null,
-): Promise<Sheet['lines']> {
+async function linesOf(sql: Sql, companyId: number, id: number, shipToId: number | null): Promise<Sheet['lines']> {
   const rows = await sql.rows<{
     id: number;
     line_no: number;
@@ -168,8 +161,7 @@ async function linesOf(
     dueDate: row.due_date,
     received: plain(row.received),
     invoiced: plain(row.invoiced),
-    forOrder:
-      row.order_id === null ? null : { kind: 'SO', id: row.order_id, number: row.order_number },
+    forOrder: row.order_id === null ? null : { kind: 'SO', id: row.order_id, number: row.order_number },
     orderLineId: row.order_line_id,
     orderLineNo: row.order_line_no,
     orderState: row.order_state,

@@ -69,10 +69,7 @@ export async function makeCompany(tx: Tx, company: NewCompany) {
 }
 
 /** A person who may sign in; their id. */
-export async function makePerson(
-  tx: Tx,
-  person: { signIn: string; name: string; password: string },
-): Promise<number> {
+export async function makePerson(tx: Tx, person: { signIn: string; name: string; password: string }): Promise<number> {
   const [id] = await tx.insert('person', [
     {
       sign_in: person.signIn.toLowerCase(),
@@ -84,7 +81,5 @@ export async function makePerson(
 }
 
 export async function giveRole(tx: Tx, personId: number, companyId: number, roleId: number): Promise<void> {
-  await tx.insertPlain('person_role', [
-    { person_id: personId, company_id: companyId, role_id: roleId },
-  ]);
+  await tx.insertPlain('person_role', [{ person_id: personId, company_id: companyId, role_id: roleId }]);
 }

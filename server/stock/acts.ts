@@ -26,10 +26,7 @@ const shipLines = defineAct(contract.shipLines, {
   decide({ ties, stockLines }, input) {
     const fromStock = input.lines
       .map((line, index) => ({ ...line, field: `lines.${index}.quantity` }))
-      .filter(
-        (line) =>
-          line.quantity.trim() !== '' && stockLines.some((each) => each.line.id === line.lineId),
-      );
+      .filter((line) => line.quantity.trim() !== '' && stockLines.some((each) => each.line.id === line.lineId));
     const stock = decideStockShipment(stockLines, fromStock);
     // Blanked, not removed: refusals name a line by its place in what was typed.
     const rest = input.lines.map((line) =>
@@ -38,9 +35,8 @@ const shipLines = defineAct(contract.shipLines, {
     const dropAsked = rest.some((line) => line.quantity.trim() !== '');
     if (!dropAsked && fromStock.length > 0) return stock;
     const drop = decideDropMove(ties, rest, 'order');
-    return decided<MoveEffects>(
-      [...(stock.ok ? [] : stock.refusals), ...(drop.ok ? [] : drop.refusals)],
-      () => mergeMoves((drop as { effects: MoveEffects }).effects, (stock as { effects: MoveEffects }).effects),
+    return decided<MoveEffects>([...(stock.ok ? [] : stock.refusals), ...(drop.ok ? [] : drop.refusals)], () =>
+      mergeMoves((drop as { effects: MoveEffects }).effects, (stock as { effects: MoveEffects }).effects),
     );
   },
   show: (effects) => effects,
@@ -56,15 +52,19 @@ function touchedBy(
 ): Touched[] {
   const orders = [...ground.ties.map((tie) => tie.order), ...(ground.stockLines ?? []).map((line) => line.order)];
   const purchases = ground.ties.map((tie) => tie.purchase);
-  const refs = (
-    kind: 'SO' | 'PO',
-    all: readonly { id: number; number: string }[],
-    ids: readonly number[],
-  ): Touched[] =>
+  const refs = (kind: 'SO' | 'PO', all: readonly { id: number; number: string }[], ids: readonly number[]): Touched[] =>
     [...new Set(ids)].map((id) => ({ kind, id, number: all.find((each) => each.id === id)!.number }));
   return [
-    ...refs('SO', orders, effects.shipments.map((shipment) => shipment.orderId)),
-    ...refs('PO', purchases, effects.receipts.map((receipt) => receipt.purchaseId)),
+    ...refs(
+      'SO',
+      orders,
+      effects.shipments.map((shipment) => shipment.orderId),
+    ),
+    ...refs(
+      'PO',
+      purchases,
+      effects.receipts.map((receipt) => receipt.purchaseId),
+    ),
     ...ground.agreements,
   ];
 }

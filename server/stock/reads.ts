@@ -107,8 +107,7 @@ function sheetOf(
       orderLineId: line.order_line_id,
       source,
       sourceLineNo: line.source_line_no,
-      otherHalf:
-        line.half_id === null ? null : { kind: halfKind, id: line.half_id, number: line.half_number! },
+      otherHalf: line.half_id === null ? null : { kind: halfKind, id: line.half_id, number: line.half_number! },
     })),
   };
 }

@@ -76,10 +76,12 @@ async function countFromStock(tx: Tx, part: ShippedPart, doer: Doer): Promise<vo
     doer.companyId,
     part.orderLineId,
   ]);
-  await tx.run(
-    'UPDATE stock SET on_hand = on_hand - ?, value = value - ? WHERE company_id = ? AND item_id = ?',
-    [part.quantity, part.cost, doer.companyId, part.itemId],
-  );
+  await tx.run('UPDATE stock SET on_hand = on_hand - ?, value = value - ? WHERE company_id = ? AND item_id = ?', [
+    part.quantity,
+    part.cost,
+    doer.companyId,
+    part.itemId,
+  ]);
 }
 
 async function insertReceipts(tx: Tx, { receipts }: MoveEffects, doer: Doer, next: () => string) {

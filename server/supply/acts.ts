@@ -24,8 +24,7 @@ const placePurchases = defineAct(contract.placePurchases, {
   decide: ({ lines }, input, doer) => decidePlacement(lines, input.lines, doer.workDate),
   show: ({ purchases }, { lines, shipTos }) => ({
     purchases: purchases.map((plan) => ({
-      vendor:
-        lines.flatMap((line) => line.offers).find((offer) => offer.vendorId === plan.vendorId)?.vendor ?? '',
+      vendor: lines.flatMap((line) => line.offers).find((offer) => offer.vendorId === plan.vendorId)?.vendor ?? '',
       shipTo: shipTos.get(plan.shipToId) ?? '',
       currency: plan.currency,
       net: netOf(plan),
@@ -53,9 +52,7 @@ const placePurchases = defineAct(contract.placePurchases, {
 });
 
 function netOf(plan: PurchasePlan): string {
-  return sum(
-    plan.lines.map((line) => lineAmount(dec(line.quantity), dec(line.unitPrice), plan.currency)),
-  ).toFixed();
+  return sum(plan.lines.map((line) => lineAmount(dec(line.quantity), dec(line.unitPrice), plan.currency))).toFixed();
 }
 
 /** The placed lines are covered whole and leave the bench. // L1 */

@@ -42,11 +42,7 @@ export async function offersFor(
 }
 
 /** The chosen lines with their orders locked, as placing decides on them. */
-export async function lockBenchLines(
-  sql: Sql,
-  companyId: number,
-  lineIds: readonly number[],
-): Promise<BenchLine[]> {
+export async function lockBenchLines(sql: Sql, companyId: number, lineIds: readonly number[]): Promise<BenchLine[]> {
   const ids = [...new Set(lineIds)];
   if (ids.length === 0) return [];
   const orders = await sql.rows<{ order_id: number }>(

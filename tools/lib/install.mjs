@@ -8,7 +8,9 @@ const STAMP = 'node_modules/.kampong-installed';
 export async function ensureNodePackages() {
   const [major] = process.versions.node.split('.').map(Number);
   if (major < 20) throw new Error(`Kampong needs Node 20 or newer; this is ${process.versions.node}.`);
-  const hash = createHash('sha256').update(await readFile('package-lock.json')).digest('hex');
+  const hash = createHash('sha256')
+    .update(await readFile('package-lock.json'))
+    .digest('hex');
   const kept = await readFile(STAMP, 'utf8').catch(() => '');
   if (kept === hash) return;
   console.log('Installing node packages …');
@@ -29,9 +31,7 @@ export async function ensurePrograms(...programs) {
   if (missing.length === 0) return;
   const packages = [...new Set(missing.flatMap((program) => DEBIAN[program]))];
   if (process.getuid?.() !== 0 || !(await isInstalled('apt-get'))) {
-    throw new Error(
-      `${missing.join(' and ')} is missing; install ${packages.join(' ')} and start again.`,
-    );
+    throw new Error(`${missing.join(' and ')} is missing; install ${packages.join(' ')} and start again.`);
   }
   console.log(`Installing ${packages.join(' ')} …`);
   const quiet = { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }, stdio: ['ignore', 'ignore', 'inherit'] };

@@ -6,9 +6,7 @@ export function run(program, args, options = {}) {
     const child = spawn(program, args, { stdio: 'inherit', ...options });
     child.once('error', (error) => reject(new Error(`${program} could not be started: ${error.message}`)));
     child.once('exit', (code, signal) =>
-      code === 0
-        ? resolve()
-        : reject(new Error(`${[program, ...args].join(' ')} ended with ${signal ?? code}.`)),
+      code === 0 ? resolve() : reject(new Error(`${[program, ...args].join(' ')} ended with ${signal ?? code}.`)),
     );
   });
 }

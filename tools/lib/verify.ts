@@ -14,9 +14,12 @@ function counter(what: string, table: string, name: string, kept: string, counte
   };
 }
 
-const AGREEMENT_LINE = "CONCAT((SELECT number FROM agreement a WHERE a.company_id = x.company_id AND a.id = x.agreement_id), ' line ', x.line_no)";
-const ORDER_LINE = "CONCAT((SELECT number FROM sales_order o WHERE o.company_id = x.company_id AND o.id = x.order_id), ' line ', x.line_no)";
-const PURCHASE_LINE = "CONCAT((SELECT number FROM purchase_order p WHERE p.company_id = x.company_id AND p.id = x.purchase_order_id), ' line ', x.line_no)";
+const AGREEMENT_LINE =
+  "CONCAT((SELECT number FROM agreement a WHERE a.company_id = x.company_id AND a.id = x.agreement_id), ' line ', x.line_no)";
+const ORDER_LINE =
+  "CONCAT((SELECT number FROM sales_order o WHERE o.company_id = x.company_id AND o.id = x.order_id), ' line ', x.line_no)";
+const PURCHASE_LINE =
+  "CONCAT((SELECT number FROM purchase_order p WHERE p.company_id = x.company_id AND p.id = x.purchase_order_id), ' line ', x.line_no)";
 const OF_LINE = 'FROM sales_order_line l WHERE l.company_id = x.company_id AND l.agreement_line_id = x.id';
 const SHIPPED_OF_LINE = `FROM sales_order_line l JOIN shipment_line s ON s.company_id = l.company_id AND s.order_line_id = l.id
   WHERE l.company_id = x.company_id AND l.agreement_line_id = x.id`;
@@ -31,20 +34,86 @@ const CHECKS: readonly Check[] = [
            GROUP BY j.company_id, j.id HAVING counted <> 0 OR COUNT(e.id) < 2`,
   },
   // A4
-  counter('agreement line released', 'agreement_line', AGREEMENT_LINE, 'x.released', `SELECT SUM(l.quantity - l.cancelled) ${OF_LINE}`),
-  counter('agreement line released value', 'agreement_line', AGREEMENT_LINE, 'x.released_value', `SELECT SUM(IF(l.cancelled = l.quantity, 0, l.amount)) ${OF_LINE}`),
-  counter('agreement line shipped', 'agreement_line', AGREEMENT_LINE, 'x.shipped', `SELECT SUM(s.quantity) ${SHIPPED_OF_LINE}`),
-  counter('agreement line shipped value', 'agreement_line', AGREEMENT_LINE, 'x.shipped_value', `SELECT SUM(s.value) ${SHIPPED_OF_LINE}`),
-  counter('agreement line invoiced', 'agreement_line', AGREEMENT_LINE, 'x.invoiced', `SELECT SUM(i.quantity) ${INVOICED_OF_LINE}`),
-  counter('agreement line invoiced value', 'agreement_line', AGREEMENT_LINE, 'x.invoiced_value', `SELECT SUM(i.net) ${INVOICED_OF_LINE}`),
-  ...['released_value', 'shipped_value', 'invoiced_value'].map((column) =>
-    counter(`agreement ${column.replace('_', ' ')}`, 'agreement', 'x.number', `x.${column}`, `SELECT SUM(l.${column}) FROM agreement_line l WHERE l.company_id = x.company_id AND l.agreement_id = x.id`),
+  counter(
+    'agreement line released',
+    'agreement_line',
+    AGREEMENT_LINE,
+    'x.released',
+    `SELECT SUM(l.quantity - l.cancelled) ${OF_LINE}`,
   ),
-  counter('agreement committed value', 'agreement', 'x.number', 'x.committed_value', 'SELECT SUM(ROUND(l.committed * l.unit_price, 2)) FROM agreement_line l WHERE l.company_id = x.company_id AND l.agreement_id = x.id'),
+  counter(
+    'agreement line released value',
+    'agreement_line',
+    AGREEMENT_LINE,
+    'x.released_value',
+    `SELECT SUM(IF(l.cancelled = l.quantity, 0, l.amount)) ${OF_LINE}`,
+  ),
+  counter(
+    'agreement line shipped',
+    'agreement_line',
+    AGREEMENT_LINE,
+    'x.shipped',
+    `SELECT SUM(s.quantity) ${SHIPPED_OF_LINE}`,
+  ),
+  counter(
+    'agreement line shipped value',
+    'agreement_line',
+    AGREEMENT_LINE,
+    'x.shipped_value',
+    `SELECT SUM(s.value) ${SHIPPED_OF_LINE}`,
+  ),
+  counter(
+    'agreement line invoiced',
+    'agreement_line',
+    AGREEMENT_LINE,
+    'x.invoiced',
+    `SELECT SUM(i.quantity) ${INVOICED_OF_LINE}`,
+  ),
+  counter(
+    'agreement line invoiced value',
+    'agreement_line',
+    AGREEMENT_LINE,
+    'x.invoiced_value',
+    `SELECT SUM(i.net) ${INVOICED_OF_LINE}`,
+  ),
+  ...['released_value', 'shipped_value', 'invoiced_value'].map((column) =>
+    counter(
+      `agreement ${column.replace('_', ' ')}`,
+      'agreement',
+      'x.number',
+      `x.${column}`,
+      `SELECT SUM(l.${column}) FROM agreement_line l WHERE l.company_id = x.company_id AND l.agreement_id = x.id`,
+    ),
+  ),
+  counter(
+    'agreement committed value',
+    'agreement',
+    'x.number',
+    'x.committed_value',
+    'SELECT SUM(ROUND(l.committed * l.unit_price, 2)) FROM agreement_line l WHERE l.company_id = x.company_id AND l.agreement_id = x.id',
+  ),
   // L1
-  counter('order line tied', 'sales_order_line', ORDER_LINE, 'x.tied', 'SELECT SUM(t.quantity) FROM tie t WHERE t.company_id = x.company_id AND t.order_line_id = x.id'),
-  counter('purchase line tied', 'purchase_order_line', PURCHASE_LINE, 'x.tied', 'SELECT SUM(t.quantity) FROM tie t WHERE t.company_id = x.company_id AND t.purchase_line_id = x.id'),
-  counter('tie received', 'tie', "CONCAT('tie ', x.id)", 'x.received', 'SELECT SUM(r.quantity) FROM receipt_line r WHERE r.company_id = x.company_id AND r.tie_id = x.id'),
+  counter(
+    'order line tied',
+    'sales_order_line',
+    ORDER_LINE,
+    'x.tied',
+    'SELECT SUM(t.quantity) FROM tie t WHERE t.company_id = x.company_id AND t.order_line_id = x.id',
+  ),
+  counter(
+    'purchase line tied',
+    'purchase_order_line',
+    PURCHASE_LINE,
+    'x.tied',
+    'SELECT SUM(t.quantity) FROM tie t WHERE t.company_id = x.company_id AND t.purchase_line_id = x.id',
+  ),
+  counter(
+    'tie received',
+    'tie',
+    "CONCAT('tie ', x.id)",
+    'x.received',
+    'SELECT SUM(r.quantity) FROM receipt_line r WHERE r.company_id = x.company_id AND r.tie_id = x.id',
+  ),
   {
     what: 'tie joins different items',
     sql: `SELECT CONCAT('tie ', t.id) AS subject, sl.item_id AS kept, pl.item_id AS counted FROM tie t
@@ -52,20 +121,62 @@ const CHECKS: readonly Check[] = [
             JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
            WHERE sl.item_id <> pl.item_id`,
   },
-  counter('order line shipped', 'sales_order_line', ORDER_LINE, 'x.shipped', 'SELECT SUM(s.quantity) FROM shipment_line s WHERE s.company_id = x.company_id AND s.order_line_id = x.id'),
-  counter('order line invoiced', 'sales_order_line', ORDER_LINE, 'x.invoiced', 'SELECT SUM(i.quantity) FROM customer_invoice_line i WHERE i.company_id = x.company_id AND i.order_line_id = x.id'),
-  counter('purchase line received', 'purchase_order_line', PURCHASE_LINE, 'x.received', 'SELECT SUM(r.quantity) FROM receipt_line r WHERE r.company_id = x.company_id AND r.purchase_line_id = x.id'),
-  counter('purchase line invoiced', 'purchase_order_line', PURCHASE_LINE, 'x.invoiced', 'SELECT SUM(i.quantity) FROM vendor_invoice_line i WHERE i.company_id = x.company_id AND i.purchase_line_id = x.id'),
+  counter(
+    'order line shipped',
+    'sales_order_line',
+    ORDER_LINE,
+    'x.shipped',
+    'SELECT SUM(s.quantity) FROM shipment_line s WHERE s.company_id = x.company_id AND s.order_line_id = x.id',
+  ),
+  counter(
+    'order line invoiced',
+    'sales_order_line',
+    ORDER_LINE,
+    'x.invoiced',
+    'SELECT SUM(i.quantity) FROM customer_invoice_line i WHERE i.company_id = x.company_id AND i.order_line_id = x.id',
+  ),
+  counter(
+    'purchase line received',
+    'purchase_order_line',
+    PURCHASE_LINE,
+    'x.received',
+    'SELECT SUM(r.quantity) FROM receipt_line r WHERE r.company_id = x.company_id AND r.purchase_line_id = x.id',
+  ),
+  counter(
+    'purchase line invoiced',
+    'purchase_order_line',
+    PURCHASE_LINE,
+    'x.invoiced',
+    'SELECT SUM(i.quantity) FROM vendor_invoice_line i WHERE i.company_id = x.company_id AND i.purchase_line_id = x.id',
+  ),
   {
     what: 'bench mark of an order line',
     sql: `SELECT * FROM (SELECT ${ORDER_LINE} AS subject, x.on_bench AS kept,
              (o.state = 'confirmed' AND x.route = 'drop' AND x.tied < x.quantity - x.cancelled) AS counted
             FROM sales_order_line x JOIN sales_order o ON o.company_id = x.company_id AND o.id = x.order_id) d WHERE kept <> counted`,
   },
-  counter('order net', 'sales_order', 'x.number', 'x.net', 'SELECT SUM(l.amount) FROM sales_order_line l WHERE l.company_id = x.company_id AND l.order_id = x.id'),
+  counter(
+    'order net',
+    'sales_order',
+    'x.number',
+    'x.net',
+    'SELECT SUM(l.amount) FROM sales_order_line l WHERE l.company_id = x.company_id AND l.order_id = x.id',
+  ),
   // Stock is the sum of its entries; what passes from vendor to customer leaves nothing behind.
-  counter('stock on hand', 'stock', "CONCAT('item ', x.item_id)", 'x.on_hand', "SELECT SUM(e.quantity) FROM stock_entry e WHERE e.company_id = x.company_id AND e.item_id = x.item_id AND e.place = 'ours'"),
-  counter('stock value', 'stock', "CONCAT('item ', x.item_id)", 'x.value', "SELECT SUM(e.cost) FROM stock_entry e WHERE e.company_id = x.company_id AND e.item_id = x.item_id AND e.place = 'ours'"),
+  counter(
+    'stock on hand',
+    'stock',
+    "CONCAT('item ', x.item_id)",
+    'x.on_hand',
+    "SELECT SUM(e.quantity) FROM stock_entry e WHERE e.company_id = x.company_id AND e.item_id = x.item_id AND e.place = 'ours'",
+  ),
+  counter(
+    'stock value',
+    'stock',
+    "CONCAT('item ', x.item_id)",
+    'x.value',
+    "SELECT SUM(e.cost) FROM stock_entry e WHERE e.company_id = x.company_id AND e.item_id = x.item_id AND e.place = 'ours'",
+  ),
   {
     what: 'goods left between vendor and customer',
     sql: `SELECT CONCAT('item ', item_id) AS subject, 0 AS kept, SUM(quantity) AS counted FROM stock_entry
@@ -77,11 +188,17 @@ const CHECKS: readonly Check[] = [
   },
   {
     what: 'receivable against open items',
-    sql: ledgerAgainst('receivable', 'SELECT SUM(o.amount - o.settled) FROM open_item o WHERE o.company_id = x.company_id AND o.customer_id IS NOT NULL'),
+    sql: ledgerAgainst(
+      'receivable',
+      'SELECT SUM(o.amount - o.settled) FROM open_item o WHERE o.company_id = x.company_id AND o.customer_id IS NOT NULL',
+    ),
   },
   {
     what: 'payable against open items',
-    sql: ledgerAgainst('payable', 'SELECT -SUM(o.amount - o.settled) FROM open_item o WHERE o.company_id = x.company_id AND o.vendor_id IS NOT NULL'),
+    sql: ledgerAgainst(
+      'payable',
+      'SELECT -SUM(o.amount - o.settled) FROM open_item o WHERE o.company_id = x.company_id AND o.vendor_id IS NOT NULL',
+    ),
   },
   {
     what: 'received not invoiced against receipts',
@@ -91,12 +208,48 @@ const CHECKS: readonly Check[] = [
             - COALESCE((SELECT SUM(r.cost) FROM receipt_line r WHERE r.company_id = x.company_id), 0)`,
     ),
   },
-  counter('open item settled', 'open_item', "CONCAT('open item ', x.id)", 'x.settled', 'SELECT SUM(p.amount) FROM payment p WHERE p.company_id = x.company_id AND p.open_item_id = x.id'),
-  counter('receipt cost', 'receipt', 'x.number', 'x.cost', 'SELECT SUM(l.cost) FROM receipt_line l WHERE l.company_id = x.company_id AND l.receipt_id = x.id'),
-  counter('shipment cost', 'shipment', 'x.number', 'x.cost', 'SELECT SUM(l.cost) FROM shipment_line l WHERE l.company_id = x.company_id AND l.shipment_id = x.id'),
-  counter('customer invoice net', 'customer_invoice', 'x.number', 'x.net', 'SELECT SUM(l.net) FROM customer_invoice_line l WHERE l.company_id = x.company_id AND l.invoice_id = x.id'),
-  counter('customer invoice tax', 'customer_invoice', 'x.number', 'x.tax', "SELECT SUM(t.tax) FROM invoice_tax t WHERE t.company_id = x.company_id AND t.document_kind = 'CI' AND t.document_id = x.id"),
-  counter('vendor invoice net', 'vendor_invoice', 'x.number', 'x.net', 'SELECT SUM(l.net) FROM vendor_invoice_line l WHERE l.company_id = x.company_id AND l.invoice_id = x.id'),
+  counter(
+    'open item settled',
+    'open_item',
+    "CONCAT('open item ', x.id)",
+    'x.settled',
+    'SELECT SUM(p.amount) FROM payment p WHERE p.company_id = x.company_id AND p.open_item_id = x.id',
+  ),
+  counter(
+    'receipt cost',
+    'receipt',
+    'x.number',
+    'x.cost',
+    'SELECT SUM(l.cost) FROM receipt_line l WHERE l.company_id = x.company_id AND l.receipt_id = x.id',
+  ),
+  counter(
+    'shipment cost',
+    'shipment',
+    'x.number',
+    'x.cost',
+    'SELECT SUM(l.cost) FROM shipment_line l WHERE l.company_id = x.company_id AND l.shipment_id = x.id',
+  ),
+  counter(
+    'customer invoice net',
+    'customer_invoice',
+    'x.number',
+    'x.net',
+    'SELECT SUM(l.net) FROM customer_invoice_line l WHERE l.company_id = x.company_id AND l.invoice_id = x.id',
+  ),
+  counter(
+    'customer invoice tax',
+    'customer_invoice',
+    'x.number',
+    'x.tax',
+    "SELECT SUM(t.tax) FROM invoice_tax t WHERE t.company_id = x.company_id AND t.document_kind = 'CI' AND t.document_id = x.id",
+  ),
+  counter(
+    'vendor invoice net',
+    'vendor_invoice',
+    'x.number',
+    'x.net',
+    'SELECT SUM(l.net) FROM vendor_invoice_line l WHERE l.company_id = x.company_id AND l.invoice_id = x.id',
+  ),
   // No gaps: as many documents as numbers were taken.
   ...(
     [

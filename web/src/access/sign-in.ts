@@ -12,7 +12,14 @@ import { Session } from './session';
       <h1>Kampong</h1>
       <p>Promises to customers, and what will keep them.</p>
       <k-text label="Name" [(value)]="name" autocomplete="username" />
-      <k-text label="Password" type="password" [most]="200" [(value)]="password" [error]="refused()" autocomplete="current-password" />
+      <k-text
+        label="Password"
+        type="password"
+        [most]="200"
+        [(value)]="password"
+        [error]="refused()"
+        autocomplete="current-password"
+      />
       <button class="act next" type="submit" [disabled]="busy()">Sign in</button>
     </form>
   </main>`,

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { Title } from '@angular/platform-browser';
 import { Router, RouterLink } from '@angular/router';
 import { of } from 'rxjs';
@@ -56,7 +66,8 @@ export class AgreementPage {
     (id) => (id === 'new' ? of(null) : this.agreements.open(Number(id))),
     (document, shown) =>
       (document.kind === 'AG' && document.id === shown?.id) ||
-      (shown?.documents.some((each) => each.document.kind === document.kind && each.document.id === document.id) ?? false),
+      (shown?.documents.some((each) => each.document.kind === document.kind && each.document.id === document.id) ??
+        false),
   );
   protected readonly sheet = computed(() => this.loaded.state().value);
   protected readonly isNew = computed(() => this.id() === 'new');
@@ -79,7 +90,8 @@ export class AgreementPage {
   });
   protected readonly heading = computed(() => {
     const sheet = this.sheet();
-    if (this.isNew()) return { strong: 'New agreement', rest: '', sub: 'Nothing can be released until it is in force.' };
+    if (this.isNew())
+      return { strong: 'New agreement', rest: '', sub: 'Nothing can be released until it is in force.' };
     if (!sheet) return { strong: '', rest: '', sub: '' };
     const gone = elapsedShare(sheet.firstDay, sheet.lastDay, this.workDate());
     const shipped = share(sheet.values.shipped, sheet.values.committed);
@@ -191,7 +203,10 @@ export class AgreementPage {
         head: 'Committed',
         width: 130,
         figures: true,
-        text: (row) => (numberProblem(row.committed, 'quantity', 'x') || row.committed === '' ? row.committed : quantity(row.committed)),
+        text: (row) =>
+          numberProblem(row.committed, 'quantity', 'x') || row.committed === ''
+            ? row.committed
+            : quantity(row.committed),
         typed: (row) => row.committed,
         problem: (row) => at(row, 'committed') || numberProblem(row.committed, 'quantity', 'The committed quantity'),
         edit: { kind: 'text', set: (row, typed) => this.setLine(row, { committed: readCell(typed, 'quantity') }) },
@@ -202,18 +217,28 @@ export class AgreementPage {
         head: 'Agreed price',
         width: 130,
         figures: true,
-        text: (row) => (numberProblem(row.unitPrice, 'price', 'x') || row.unitPrice === '' ? row.unitPrice : price(row.unitPrice, currency)),
+        text: (row) =>
+          numberProblem(row.unitPrice, 'price', 'x') || row.unitPrice === ''
+            ? row.unitPrice
+            : price(row.unitPrice, currency),
         typed: (row) => row.unitPrice,
         problem: (row) => at(row, 'unitPrice') || numberProblem(row.unitPrice, 'price', 'The agreed price'),
         edit: { kind: 'text', set: (row, typed) => this.setLine(row, { unitPrice: readCell(typed, 'price') }) },
       },
-      { id: 'list', head: 'List price', width: 110, figures: true, text: (row) => (row.listPrice ? price(row.listPrice, currency) : '') },
+      {
+        id: 'list',
+        head: 'List price',
+        width: 110,
+        figures: true,
+        text: (row) => (row.listPrice ? price(row.listPrice, currency) : ''),
+      },
       {
         id: 'value',
         head: 'Value',
         width: 130,
         figures: true,
-        text: (row) => (committedValue([row], currency) === '0' ? '' : money(committedValue([row], currency), currency)),
+        text: (row) =>
+          committedValue([row], currency) === '0' ? '' : money(committedValue([row], currency), currency),
       },
     ];
   });
@@ -226,7 +251,13 @@ export class AgreementPage {
     const paceOf = (row: Line) => pace(shipped(row), gone);
     return [
       { id: 'line', head: '', width: 36, text: (row) => String(row.lineNo) },
-      { id: 'item', head: 'Item', width: 100, text: (row) => row.item.number, link: (row) => pathOf({ kind: 'item', id: row.item.id }) },
+      {
+        id: 'item',
+        head: 'Item',
+        width: 100,
+        text: (row) => row.item.number,
+        link: (row) => pathOf({ kind: 'item', id: row.item.id }),
+      },
       { id: 'what', head: 'What', text: (row) => row.item.name },
       { id: 'agreed', head: 'Agreed', width: 92, figures: true, text: (row) => price(row.unitPrice, sheet.currency) },
       { id: 'list', head: 'List', width: 92, figures: true, text: (row) => price(row.listPrice, sheet.currency) },
@@ -236,7 +267,14 @@ export class AgreementPage {
       { id: 'invoiced', head: 'Invoiced', width: 88, figures: true, text: (row) => quantity(row.invoiced) },
       { id: 'left', head: 'Left', width: 88, figures: true, text: (row) => quantity(leftOf(row).toRelease.toFixed()) },
       { id: 'taken', head: 'Taken', width: 60, beads: (row) => [{ label: 'Shipped', share: shipped(row) }] },
-      { id: 'pace', head: 'Pace', width: 74, figures: true, text: (row) => points(paceOf(row)), need: (row) => paceOf(row) < -0.1 },
+      {
+        id: 'pace',
+        head: 'Pace',
+        width: 74,
+        figures: true,
+        text: (row) => points(paceOf(row)),
+        need: (row) => paceOf(row) < -0.1,
+      },
     ];
   });
   protected readonly rowKey = (row: TypedLine) => row.key;
@@ -256,11 +294,17 @@ export class AgreementPage {
     return {
       head: `${line.item.number}: ${quantity(line.shipped)} of ${quantity(line.committed)} ${line.item.unit} shipped, ${percent(gone)} of the term gone`,
       facts: [
-        ['Released', `${quantity(line.released)} ${line.item.unit}, ${quantity(left.toRelease.toFixed())} left to release`],
+        [
+          'Released',
+          `${quantity(line.released)} ${line.item.unit}, ${quantity(left.toRelease.toFixed())} left to release`,
+        ],
         ['Shipped', `${quantity(line.shipped)} ${line.item.unit}, ${quantity(left.toShip.toFixed())} left to ship`],
         ['Invoiced', `${quantity(line.invoiced)} ${line.item.unit}`],
         ['Pace', `${points(pace(shipped, gone))} against the time gone`],
-        ['Left in value', `${sheet.currency} ${money(lineAmount(left.toRelease, dec(line.unitPrice), sheet.currency).toFixed(), sheet.currency)}`],
+        [
+          'Left in value',
+          `${sheet.currency} ${money(lineAmount(left.toRelease, dec(line.unitPrice), sheet.currency).toFixed(), sheet.currency)}`,
+        ],
       ] as const,
       shipped,
       gone,

@@ -22,20 +22,28 @@ import { Agreements, type AgreementRow } from './service';
       <a class="act next" routerLink="/agreements/new">New agreement</a>
     </div>
     <div class="filters">
-      <input type="search" aria-label="Look in number, title and customer" placeholder="Number, title or customer" [value]="q() ?? ''" (input)="look({ q: $any($event.target).value })" />
+      <input
+        type="search"
+        aria-label="Look in number, title and customer"
+        placeholder="Number, title or customer"
+        [value]="q() ?? ''"
+        (input)="look({ q: $any($event.target).value })"
+      />
       <k-chips label="State" [chips]="chips" [value]="state() ?? ''" (valueChange)="look({ state: $event })" />
     </div>
     <k-refusals [refusals]="list.refusals()" />
     <div class="sheet">
       @if (list.rows().length === 0 && !list.loading()) {
-        <p class="empty">No agreement fits. An agreement commits a customer to quantities at agreed prices; begin one with New agreement.</p>
+        <p class="empty">
+          No agreement fits. An agreement commits a customer to quantities at agreed prices; begin one with New
+          agreement.
+        </p>
       } @else {
         <k-grid
           label="Agreements"
           [rows]="list.rows()"
           [columns]="columns()"
           [rowId]="rowId"
-          [selectedId]="selected()"
           (selected)="selected.set(rowId($event))"
           (opened)="open($event)"
           (nearEnd)="list.more()"
@@ -73,16 +81,59 @@ export class AgreementList {
     const shipped = (row: AgreementRow) => share(row.values.shipped, row.values.committed);
     const paceOf = (row: AgreementRow) => pace(shipped(row), elapsedShare(row.firstDay, row.lastDay, workDate));
     return [
-      { id: 'number', head: 'Number', width: 96, text: (row) => row.number, link: (row) => pathOf({ kind: 'AG', id: row.id }) },
+      {
+        id: 'number',
+        head: 'Number',
+        width: 96,
+        text: (row) => row.number,
+        link: (row) => pathOf({ kind: 'AG', id: row.id }),
+      },
       { id: 'customer', head: 'Customer', text: (row) => row.customer.name },
       { id: 'title', head: 'About', text: (row) => row.title },
-      { id: 'state', head: 'State', width: 84, text: (row) => row.state.replace('-', ' '), need: (row) => row.state === 'draft' },
-      { id: 'last', head: 'Last day', width: 122, text: (row) => day(row.lastDay, workDate), need: (row) => row.state === 'in-force' && row.lastDay < workDate },
-      { id: 'committed', head: 'Committed', width: 112, figures: true, text: (row) => money(row.values.committed, row.currency) },
-      { id: 'released', head: 'Released', width: 108, figures: true, text: (row) => money(row.values.released, row.currency) },
-      { id: 'shipped', head: 'Shipped', width: 108, figures: true, text: (row) => money(row.values.shipped, row.currency) },
+      {
+        id: 'state',
+        head: 'State',
+        width: 84,
+        text: (row) => row.state.replace('-', ' '),
+        need: (row) => row.state === 'draft',
+      },
+      {
+        id: 'last',
+        head: 'Last day',
+        width: 122,
+        text: (row) => day(row.lastDay, workDate),
+        need: (row) => row.state === 'in-force' && row.lastDay < workDate,
+      },
+      {
+        id: 'committed',
+        head: 'Committed',
+        width: 112,
+        figures: true,
+        text: (row) => money(row.values.committed, row.currency),
+      },
+      {
+        id: 'released',
+        head: 'Released',
+        width: 108,
+        figures: true,
+        text: (row) => money(row.values.released, row.currency),
+      },
+      {
+        id: 'shipped',
+        head: 'Shipped',
+        width: 108,
+        figures: true,
+        text: (row) => money(row.values.shipped, row.currency),
+      },
       { id: 'taken', head: 'Taken', width: 58, beads: (row) => [{ label: 'Shipped', share: shipped(row) }] },
-      { id: 'pace', head: 'Pace', width: 72, figures: true, text: (row) => (row.state === 'in-force' ? points(paceOf(row)) : ''), need: (row) => row.state === 'in-force' && paceOf(row) < -0.1 },
+      {
+        id: 'pace',
+        head: 'Pace',
+        width: 72,
+        figures: true,
+        text: (row) => (row.state === 'in-force' ? points(paceOf(row)) : ''),
+        need: (row) => row.state === 'in-force' && paceOf(row) < -0.1,
+      },
     ];
   });
 

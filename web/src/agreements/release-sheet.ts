@@ -102,7 +102,10 @@ export class ReleaseSheet {
   });
   /** Once a quantity is typed, the missing reference is said at its field. */
   protected readonly referenceRefused = computed(() =>
-    this.form.at('customerReference', this.lines().some((line) => line.quantity !== '')),
+    this.form.at(
+      'customerReference',
+      this.lines().some((line) => line.quantity !== ''),
+    ),
   );
   protected readonly loose = computed(() =>
     this.form.loose([/^customerReference$/, /^shipToId$/, /^lines\.\d+\.(quantity|shipDate)$/]),

@@ -24,7 +24,16 @@ export interface TypedTerms extends Omit<Terms, 'lines' | 'id' | 'version'> {
 let keys = 0;
 export function blankLine(): TypedLine {
   keys += 1;
-  return { key: `new${keys}-${Date.now()}`, itemId: null, number: '', name: '', unit: '', listPrice: '', committed: '', unitPrice: '' };
+  return {
+    key: `new${keys}-${Date.now()}`,
+    itemId: null,
+    number: '',
+    name: '',
+    unit: '',
+    listPrice: '',
+    committed: '',
+    unitPrice: '',
+  };
 }
 
 /** An empty agreement for a year from the work date on. */
@@ -101,4 +110,3 @@ export function numberProblem(typed: string, kind: 'quantity' | 'price', what: s
   if (typed === '') return '';
   return aboveZero(typed, kind, '', what).length > 0 ? `${what} must be a number above zero.` : '';
 }
-

@@ -19,23 +19,41 @@ import { Bench, REASONS, type BenchRow } from './service';
   imports: [DocumentDock, Grid, Refusals],
   template: `<div class="page">
     <div class="title">
-      <h1>Sourcing bench<span>{{ sub() }}</span></h1>
+      <h1>
+        Sourcing bench<span>{{ sub() }}</span>
+      </h1>
       @if (order()) {
         <button type="button" class="act" (click)="all()">Show all orders</button>
       }
       @if (placeable().length > 0) {
-        <button type="button" class="act next" (click)="place(placeable())">Place {{ placeable().length === 1 ? 'it' : 'all ' + placeable().length }}…</button>
+        <button type="button" class="act next" (click)="place(placeable())">
+          Place {{ placeable().length === 1 ? 'it' : 'all ' + placeable().length }}…
+        </button>
       }
     </div>
     <k-refusals [refusals]="list.refusals()" />
     <div class="sheet">
       @if (rows().length === 0 && !list.loading()) {
-        <p class="empty">No line needs a purchase. Confirmed lines that go by drop shipment stand here until they are placed with a vendor.</p>
+        <p class="empty">
+          No line needs a purchase. Confirmed lines that go by drop shipment stand here until they are placed with a
+          vendor.
+        </p>
       } @else {
-        <k-grid label="Lines that need supply" [rows]="rows()" [columns]="columns()" [rowId]="rowId" [selectedId]="selectedId()" (selected)="selected.set($event)" (opened)="place([$event])" (nearEnd)="list.more()" />
+        <k-grid
+          label="Lines that need supply"
+          [rows]="rows()"
+          [columns]="columns()"
+          [rowId]="rowId"
+          (selected)="selected.set($event)"
+          (opened)="place([$event])"
+          (nearEnd)="list.more()"
+        />
       }
     </div>
-    <k-document-dock [orderLineId]="selected()?.orderLineId ?? rows()[0]?.orderLineId ?? null" [document]="selected()?.order ?? null" />
+    <k-document-dock
+      [orderLineId]="selected()?.orderLineId ?? rows()[0]?.orderLineId ?? null"
+      [document]="selected()?.order ?? null"
+    />
   </div>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -57,11 +75,11 @@ export class BenchPage {
     ['SO', 'PO'],
   );
   protected readonly selected = signal<BenchRow | null>(null);
-  protected readonly selectedId = computed(() => (this.selected() ? String(this.selected()!.orderLineId) : null));
   /** By proposed vendor, then ship date. */
   protected readonly rows = computed(() =>
     [...this.list.rows()].sort(
-      (a, b) => vendorOf(a).localeCompare(vendorOf(b)) || a.shipDate.localeCompare(b.shipDate) || a.orderLineId - b.orderLineId,
+      (a, b) =>
+        vendorOf(a).localeCompare(vendorOf(b)) || a.shipDate.localeCompare(b.shipDate) || a.orderLineId - b.orderLineId,
     ),
   );
   protected readonly placeable = computed(() => this.rows().filter((row) => row.proposal !== null));
@@ -96,7 +114,13 @@ export class BenchPage {
           return offer ? price(offer.unitPrice, row.currency) : '';
         },
       },
-      { id: 'order', head: 'For', width: 124, text: (row) => `${row.order.number} line ${row.lineNo}`, link: (row) => pathOf(row.order) },
+      {
+        id: 'order',
+        head: 'For',
+        width: 124,
+        text: (row) => `${row.order.number} line ${row.lineNo}`,
+        link: (row) => pathOf(row.order),
+      },
       { id: 'customer', head: 'Goes to', text: (row) => `${row.customer.name}, ${row.shipTo.label}` },
       { id: 'ships', head: 'Ship on', width: 104, text: (row) => day(row.shipDate, workDate) },
       {

@@ -27,13 +27,27 @@ export interface PlaceData {
   >
     <table class="small">
       <thead>
-        <tr><th></th><th>For</th><th>Item</th><th class="num">Needs</th><th>Ship on</th><th>Vendor</th></tr>
+        <tr>
+          <th></th>
+          <th>For</th>
+          <th>Item</th>
+          <th class="num">Needs</th>
+          <th>Ship on</th>
+          <th>Vendor</th>
+        </tr>
       </thead>
       <tbody>
         @for (row of rows(); track row.orderLineId) {
           <tr>
             <td>
-              <input type="checkbox" [attr.data-first]="$index === 0 ? '' : null" [checked]="vendors().has(row.orderLineId)" [disabled]="row.offers.length === 0" [attr.aria-label]="'Place ' + row.item.number + ' for ' + row.order.number" (change)="choose(row, $any($event.target).checked ? row.proposal!.vendorId : null)" />
+              <input
+                type="checkbox"
+                [attr.data-first]="$index === 0 ? '' : null"
+                [checked]="vendors().has(row.orderLineId)"
+                [disabled]="row.offers.length === 0"
+                [attr.aria-label]="'Place ' + row.item.number + ' for ' + row.order.number"
+                (change)="choose(row, $any($event.target).checked ? row.proposal!.vendorId : null)"
+              />
             </td>
             <td>{{ row.order.number }} line {{ row.lineNo }}</td>
             <td>{{ row.item.number }}</td>
@@ -43,10 +57,18 @@ export interface PlaceData {
               @if (row.offers.length === 0) {
                 <span class="bad">nobody sells it to us</span>
               } @else {
-                <select [attr.aria-label]="'Vendor of ' + row.item.number + ' for ' + row.order.number" (change)="choose(row, +$any($event.target).value)">
+                <select
+                  [attr.aria-label]="'Vendor of ' + row.item.number + ' for ' + row.order.number"
+                  (change)="choose(row, +$any($event.target).value)"
+                >
                   @for (offer of row.offers; track offer.vendorId) {
-                    <option [value]="offer.vendorId" [selected]="(vendors().get(row.orderLineId) ?? row.proposal!.vendorId) === offer.vendorId">
-                      {{ offer.vendor }}, {{ price(offer.unitPrice, row.currency) }}, {{ offer.leadDays }} days{{ offer.vendorId === row.proposal!.vendorId ? ' (' + reasons[row.proposal!.reason] + ')' : '' }}
+                    <option
+                      [value]="offer.vendorId"
+                      [selected]="(vendors().get(row.orderLineId) ?? row.proposal!.vendorId) === offer.vendorId"
+                    >
+                      {{ offer.vendor }}, {{ price(offer.unitPrice, row.currency) }}, {{ offer.leadDays }} days{{
+                        offer.vendorId === row.proposal!.vendorId ? ' (' + reasons[row.proposal!.reason] + ')' : ''
+                      }}
                     </option>
                   }
                 </select>
@@ -60,7 +82,8 @@ export interface PlaceData {
       <h3>This makes</h3>
       @for (purchase of effects.purchases; track $index) {
         <p>
-          <b>{{ purchase.vendor }}</b> to {{ purchase.shipTo }}: {{ counted(purchase.lines.length, 'line') }}, {{ purchase.currency }} {{ money(purchase.net, purchase.currency) }}
+          <b>{{ purchase.vendor }}</b> to {{ purchase.shipTo }}: {{ counted(purchase.lines.length, 'line') }},
+          {{ purchase.currency }} {{ money(purchase.net, purchase.currency) }}
           @for (line of purchase.lines; track line.orderLineId) {
             @if (line.late) {
               <span class="need">{{ day(line.dueDate) }} is later than the ship date</span>

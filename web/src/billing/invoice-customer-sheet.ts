@@ -16,12 +16,26 @@ export interface InvoiceCustomerData {
 @Component({
   selector: 'k-invoice-customer-sheet',
   imports: [Sheet],
-  template: `<k-sheet [head]="'Invoice ' + data.number" [sub]="data.customer" act="Post the invoice" [busy]="form.busy()" [refusals]="form.loose([])" (done)="form.do()">
+  template: `<k-sheet
+    [head]="'Invoice ' + data.number"
+    [sub]="data.customer"
+    act="Post the invoice"
+    [busy]="form.busy()"
+    [refusals]="form.loose([])"
+    (done)="form.do()"
+  >
     @if (form.previewed()?.effects; as effects) {
       <p>Dated {{ day(effects.invoiceDate) }}, due {{ day(effects.dueDate) }}</p>
       <table class="small">
         <thead>
-          <tr><th></th><th>Item</th><th>What</th><th class="num">Quantity</th><th class="num">Price</th><th class="num">Net</th></tr>
+          <tr>
+            <th></th>
+            <th>Item</th>
+            <th>What</th>
+            <th class="num">Quantity</th>
+            <th class="num">Price</th>
+            <th class="num">Net</th>
+          </tr>
         </thead>
         <tbody>
           @for (line of effects.lines; track $index) {
@@ -34,11 +48,20 @@ export interface InvoiceCustomerData {
               <td class="num">{{ money(line.net, effects.currency) }}</td>
             </tr>
           }
-          <tr class="sum"><td colspan="5" class="num">Net</td><td class="num">{{ money(effects.net, effects.currency) }}</td></tr>
+          <tr class="sum">
+            <td colspan="5" class="num">Net</td>
+            <td class="num">{{ money(effects.net, effects.currency) }}</td>
+          </tr>
           @for (tax of effects.taxes; track tax.taxCode) {
-            <tr class="sum"><td colspan="5" class="num">Tax {{ tax.taxRate }} %</td><td class="num">{{ money(tax.tax, effects.currency) }}</td></tr>
+            <tr class="sum">
+              <td colspan="5" class="num">Tax {{ tax.taxRate }} %</td>
+              <td class="num">{{ money(tax.tax, effects.currency) }}</td>
+            </tr>
           }
-          <tr class="sum all"><td colspan="5" class="num">{{ effects.currency }}</td><td class="num">{{ money(effects.total, effects.currency) }}</td></tr>
+          <tr class="sum all">
+            <td colspan="5" class="num">{{ effects.currency }}</td>
+            <td class="num">{{ money(effects.total, effects.currency) }}</td>
+          </tr>
         </tbody>
       </table>
     }

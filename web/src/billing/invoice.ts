@@ -23,29 +23,56 @@ type Line = InvoiceSheet['lines'][number];
   template: `<div class="page">
     @if (sheet(); as shown) {
       <div class="title">
-        <h1><b>{{ shown.document.number }}</b>{{ vendor() ? ' from ' : ' to ' }}{{ shown.party.name }}<span>{{ sub() }}</span></h1>
+        <h1>
+          <b>{{ shown.document.number }}</b>{{ vendor() ? ' from ' : ' to ' }}{{ shown.party.name
+          }}<span>{{ sub() }}</span>
+        </h1>
         @if (owed()) {
           <button type="button" class="act next" (click)="pay()">{{ vendor() ? 'Pay…' : 'They paid…' }}</button>
         }
       </div>
       <div class="head">
-        <div><small>{{ vendor() ? 'Vendor' : 'Customer' }}</small><a class="link" [routerLink]="pathOf({ kind: shown.side, id: shown.party.id })">{{ shown.party.name }}</a></div>
+        <div>
+          <small>{{ vendor() ? 'Vendor' : 'Customer' }}</small><a
+            class="link"
+            [routerLink]="pathOf({ kind: shown.side, id: shown.party.id })"
+            >{{ shown.party.name }}</a
+          >
+        </div>
         @if (shown.vendorNumber) {
           <div><small>Their number</small>{{ shown.vendorNumber }}</div>
         }
-        <div><small>{{ vendor() ? 'Purchase order' : 'Sales order' }}</small><a class="link" [routerLink]="pathOf(shown.source)">{{ shown.source.number }}</a></div>
+        <div>
+          <small>{{ vendor() ? 'Purchase order' : 'Sales order' }}</small><a
+            class="link"
+            [routerLink]="pathOf(shown.source)"
+            >{{ shown.source.number }}</a
+          >
+        </div>
         <div><small>Invoiced</small>{{ day(shown.invoiceDate) }}</div>
         <div><small>Due</small>{{ day(shown.dueDate) }}, {{ shown.terms }}</div>
         @for (payment of shown.payments; track payment.document.id) {
-          <div><small>Paid {{ day(payment.paidOn) }}</small><a class="link" [routerLink]="pathOf(payment.document)">{{ payment.document.number }}</a> {{ money(payment.amount) }}</div>
+          <div>
+            <small>Paid {{ day(payment.paidOn) }}</small
+            ><a class="link" [routerLink]="pathOf(payment.document)">{{ payment.document.number }}</a>
+            {{ money(payment.amount) }}
+          </div>
         }
       </div>
       <div class="sheet">
-        <k-grid label="Lines of the invoice" [natural]="shown.lines.length < 7" [rows]="shown.lines" [columns]="columns()" [rowId]="rowId" [selectedId]="selected()" (selected)="selected.set(rowId($event))" />
+        <k-grid
+          label="Lines of the invoice"
+          [natural]="shown.lines.length < 7"
+          [rows]="shown.lines"
+          [columns]="columns()"
+          [rowId]="rowId"
+          (selected)="selected.set(rowId($event))"
+        />
         <div class="totals">
           <span>Net</span><span>{{ money(shown.net) }}</span>
           @for (tax of shown.taxes; track tax.taxCode) {
-            <span>Tax {{ tax.taxRate }} % of {{ money(tax.base) }}</span><span>{{ money(tax.tax) }}</span>
+            <span>Tax {{ tax.taxRate }} % of {{ money(tax.base) }}</span
+            ><span>{{ money(tax.tax) }}</span>
           }
           <b>{{ shown.currency }}</b><b>{{ money(shown.total) }}</b>
         </div>
@@ -68,7 +95,10 @@ export class InvoicePage {
   readonly side = input.required<string>();
   readonly do = input<string>();
   protected readonly vendor = computed(() => this.side() === 'vendor');
-  private readonly key = computed(() => ({ side: this.vendor() ? ('vendor' as const) : ('customer' as const), id: Number(this.id()) }));
+  private readonly key = computed(() => ({
+    side: this.vendor() ? ('vendor' as const) : ('customer' as const),
+    id: Number(this.id()),
+  }));
   protected readonly loaded = liveDocument(
     this.key,
     ({ side, id }) => this.billing.open(side, id),
@@ -92,7 +122,13 @@ export class InvoicePage {
   protected readonly columns = computed<GridColumn<Line>[]>(() => {
     const currency = this.sheet()?.currency ?? 'MYR';
     return [
-      { id: 'item', head: 'Item', width: 100, text: (row) => row.item.number, link: (row) => pathOf({ kind: 'item', id: row.item.id }) },
+      {
+        id: 'item',
+        head: 'Item',
+        width: 100,
+        text: (row) => row.item.number,
+        link: (row) => pathOf({ kind: 'item', id: row.item.id }),
+      },
       { id: 'what', head: 'What', text: (row) => row.item.name },
       { id: 'covers', head: 'Covers', width: 100, text: (row) => row.covers.number, link: (row) => pathOf(row.covers) },
       { id: 'quantity', head: 'Quantity', width: 90, figures: true, text: (row) => quantity(row.quantity) },
@@ -107,7 +143,8 @@ export class InvoicePage {
               head: 'Price difference',
               width: 130,
               figures: true,
-              text: (row: Line) => (row.difference === null || dec(row.difference).eq(0) ? '–' : money(row.difference, currency)),
+              text: (row: Line) =>
+                row.difference === null || dec(row.difference).eq(0) ? '–' : money(row.difference, currency),
               need: (row: Line) => row.difference !== null && !dec(row.difference).eq(0),
             },
           ]

@@ -11,9 +11,22 @@ import type { InvoiceSheet } from './service';
 @Component({
   selector: 'k-payment-sheet',
   imports: [DayField, NumberField, Sheet],
-  template: `<k-sheet [head]="(invoice.side === 'vendor' ? 'Pay ' : 'Payment of ') + invoice.document.number" [sub]="sub" act="Record the payment" [busy]="form.busy()" [refusals]="form.loose(fields)" (done)="form.do()">
+  template: `<k-sheet
+    [head]="(invoice.side === 'vendor' ? 'Pay ' : 'Payment of ') + invoice.document.number"
+    [sub]="sub"
+    act="Record the payment"
+    [busy]="form.busy()"
+    [refusals]="form.loose(fields)"
+    (done)="form.do()"
+  >
     <div class="pair">
-      <k-number data-first kind="price" [label]="'Amount, ' + invoice.currency" [(value)]="amount" [error]="form.at('amount')" />
+      <k-number
+        data-first
+        kind="price"
+        [label]="'Amount, ' + invoice.currency"
+        [(value)]="amount"
+        [error]="form.at('amount')"
+      />
       <k-day label="Paid on" [(value)]="paidOn" [workDate]="workDate()" [error]="form.at('paidOn')" />
     </div>
   </k-sheet>`,

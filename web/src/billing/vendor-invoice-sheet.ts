@@ -23,18 +23,40 @@ type Open = z.infer<typeof contract.OpenToInvoice>;
 @Component({
   selector: 'k-vendor-invoice-sheet',
   imports: [DayField, NumberField, Sheet, TextField],
-  template: `<k-sheet [head]="'Invoice of ' + data.vendor" [sub]="'for ' + data.number" act="Enter the invoice" [busy]="form.busy()" [refusals]="form.loose(fields)" (done)="form.do()">
+  template: `<k-sheet
+    [head]="'Invoice of ' + data.vendor"
+    [sub]="'for ' + data.number"
+    act="Enter the invoice"
+    [busy]="form.busy()"
+    [refusals]="form.loose(fields)"
+    (done)="form.do()"
+  >
     @if (open()?.customerFirst; as order) {
-      <p class="notice warn">This company invoices the customer of a drop shipment first. <button type="button" class="act" (click)="lead(order)">Invoice {{ order.number }}…</button></p>
+      <p class="notice warn">
+        This company invoices the customer of a drop shipment first.
+        <button type="button" class="act" (click)="lead(order)">Invoice {{ order.number }}…</button>
+      </p>
     }
     <div class="pair">
-      <k-text data-first label="Their invoice number" [(value)]="vendorNumber" [error]="numberRefused()" hint="As printed on it; once per vendor." />
+      <k-text
+        data-first
+        label="Their invoice number"
+        [(value)]="vendorNumber"
+        [error]="numberRefused()"
+        hint="As printed on it; once per vendor."
+      />
       <k-day label="Invoice date" [(value)]="invoiceDate" [workDate]="workDate()" [error]="form.at('invoiceDate')" />
     </div>
     @if (open(); as shown) {
       <table class="small">
         <thead>
-          <tr><th></th><th>Item</th><th class="num">Received, not invoiced</th><th class="num">Quantity</th><th class="num">Their price</th></tr>
+          <tr>
+            <th></th>
+            <th>Item</th>
+            <th class="num">Received, not invoiced</th>
+            <th class="num">Quantity</th>
+            <th class="num">Their price</th>
+          </tr>
         </thead>
         <tbody>
           @for (line of shown.lines; track line.purchaseLineId) {
@@ -43,14 +65,29 @@ type Open = z.infer<typeof contract.OpenToInvoice>;
               <td>{{ line.item.number }} {{ line.item.name }}</td>
               <td class="num">{{ quantity(line.open) }}</td>
               <td style="width: 110px">
-                <k-number [bare]="true" [label]="'Quantity of ' + line.item.number" [value]="lines()[$index]!.quantity" (valueChange)="set($index, { quantity: $event })" [error]="form.at('lines.' + $index + '.quantity')" />
+                <k-number
+                  [bare]="true"
+                  [label]="'Quantity of ' + line.item.number"
+                  [value]="lines()[$index]!.quantity"
+                  (valueChange)="set($index, { quantity: $event })"
+                  [error]="form.at('lines.' + $index + '.quantity')"
+                />
               </td>
               <td style="width: 120px">
-                <k-number [bare]="true" kind="price" [label]="'Price of ' + line.item.number" [value]="lines()[$index]!.unitPrice" (valueChange)="set($index, { unitPrice: $event })" [error]="form.at('lines.' + $index + '.unitPrice')" />
+                <k-number
+                  [bare]="true"
+                  kind="price"
+                  [label]="'Price of ' + line.item.number"
+                  [value]="lines()[$index]!.unitPrice"
+                  (valueChange)="set($index, { unitPrice: $event })"
+                  [error]="form.at('lines.' + $index + '.unitPrice')"
+                />
               </td>
             </tr>
             @if (form.at('lines.' + $index + '.quantity') || form.at('lines.' + $index + '.unitPrice'); as refused) {
-              <tr><td colspan="5" class="bad" role="alert">{{ refused }}</td></tr>
+              <tr>
+                <td colspan="5" class="bad" role="alert">{{ refused }}</td>
+              </tr>
             }
           }
         </tbody>
@@ -58,8 +95,7 @@ type Open = z.infer<typeof contract.OpenToInvoice>;
     }
     @if (effects(); as sums) {
       <div class="totals">
-        <span>Net</span><span>{{ money(sums.net) }}</span>
-        <span>Input tax</span><span>{{ money(sums.tax) }}</span>
+        <span>Net</span><span>{{ money(sums.net) }}</span> <span>Input tax</span><span>{{ money(sums.tax) }}</span>
         <b>{{ sums.currency }}</b><b>{{ money(sums.total) }}</b>
         @if (difference(); as words) {
           <span class="need">{{ words }}</span>
@@ -118,7 +154,11 @@ export class VendorInvoiceSheet {
       .subscribe((open) => {
         this.open.set(open);
         this.lines.set(
-          open.lines.map((line) => ({ purchaseLineId: line.purchaseLineId, quantity: line.open, unitPrice: line.unitPrice })),
+          open.lines.map((line) => ({
+            purchaseLineId: line.purchaseLineId,
+            quantity: line.open,
+            unitPrice: line.unitPrice,
+          })),
         );
       });
   }

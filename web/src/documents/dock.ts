@@ -95,5 +95,7 @@ export class DocumentDock {
   protected readonly quantity = quantity;
   protected readonly moment = moment;
   /** In the dock's corner: what the shown thread is of. */
-  protected readonly corner = computed(() => (this.chosen() === 'Thread' ? (this.thread().value?.title ?? '') : this.about()));
+  protected readonly corner = computed(() =>
+    this.chosen() === 'Thread' ? (this.thread().value?.title ?? '') : this.about(),
+  );
 }

@@ -28,11 +28,30 @@ type Line = Sheet['lines'][number];
         </h1>
       </div>
       <div class="head">
-        <div><small>{{ receipt() ? 'Vendor' : 'Customer' }}</small><a class="link" [routerLink]="pathOf({ kind: receipt() ? 'vendor' : 'customer', id: shown.party.id })">{{ shown.party.name }}</a></div>
-        <div><small>{{ receipt() ? 'Purchase order' : 'Sales order' }}</small><a class="link" [routerLink]="pathOf(shown.source)">{{ shown.source.number }}</a></div>
+        <div>
+          <small>{{ receipt() ? 'Vendor' : 'Customer' }}</small><a
+            class="link"
+            [routerLink]="pathOf({ kind: receipt() ? 'vendor' : 'customer', id: shown.party.id })"
+            >{{ shown.party.name }}</a
+          >
+        </div>
+        <div>
+          <small>{{ receipt() ? 'Purchase order' : 'Sales order' }}</small><a
+            class="link"
+            [routerLink]="pathOf(shown.source)"
+            >{{ shown.source.number }}</a
+          >
+        </div>
       </div>
       <div class="sheet">
-        <k-grid label="What moved" [natural]="shown.lines.length < 7" [rows]="shown.lines" [columns]="columns()" [rowId]="rowId" [selectedId]="selected()" (selected)="selected.set(rowId($event))" />
+        <k-grid
+          label="What moved"
+          [natural]="shown.lines.length < 7"
+          [rows]="shown.lines"
+          [columns]="columns()"
+          [rowId]="rowId"
+          (selected)="selected.set(rowId($event))"
+        />
       </div>
       <k-document-dock [document]="shown.document" [orderLineId]="orderLineId()" />
     } @else {
@@ -64,13 +83,25 @@ export class MovementPage {
   protected readonly columns = computed<GridColumn<Line>[]>(() => {
     const currency = this.sheet()?.currency ?? 'MYR';
     return [
-      { id: 'item', head: 'Item', width: 110, text: (row) => row.item.number, link: (row) => pathOf({ kind: 'item', id: row.item.id }) },
+      {
+        id: 'item',
+        head: 'Item',
+        width: 110,
+        text: (row) => row.item.number,
+        link: (row) => pathOf({ kind: 'item', id: row.item.id }),
+      },
       { id: 'what', head: 'What', text: (row) => row.item.name },
       { id: 'quantity', head: 'Quantity', width: 100, figures: true, text: (row) => quantity(row.quantity) },
       { id: 'unit', head: 'Unit', width: 70, text: (row) => row.item.unit },
       { id: 'cost', head: 'Unit cost', width: 110, figures: true, text: (row) => price(row.unitCost, currency) },
       { id: 'total', head: 'Cost', width: 120, figures: true, text: (row) => money(row.cost, currency) },
-      { id: 'source', head: 'Of', width: 140, text: (row) => `${row.source.number} line ${row.sourceLineNo}`, link: (row) => pathOf(row.source) },
+      {
+        id: 'source',
+        head: 'Of',
+        width: 140,
+        text: (row) => `${row.source.number} line ${row.sourceLineNo}`,
+        link: (row) => pathOf(row.source),
+      },
       {
         id: 'half',
         head: this.receipt() ? 'Shipped with' : 'Received with',

@@ -15,7 +15,9 @@ import { DocumentDock } from './dock';
   template: `<div class="page">
     @if (trail(); as shown) {
       <div class="title">
-        <h1><b>{{ shown.document.number }}</b><span>{{ name() }}, {{ counted(shown.journals.length, 'journal') }}</span></h1>
+        <h1>
+          <b>{{ shown.document.number }}</b><span>{{ name() }}, {{ counted(shown.journals.length, 'journal') }}</span>
+        </h1>
       </div>
       <k-document-dock class="whole" [document]="document()" />
     } @else {

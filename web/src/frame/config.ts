@@ -17,7 +17,11 @@ const signedIn: CanActivateFn = async (_route, state) => {
 };
 
 const routes: Routes = [
-  { path: 'sign-in', title: 'Sign in · Kampong', loadComponent: () => import('../access/sign-in').then((m) => m.SignIn) },
+  {
+    path: 'sign-in',
+    title: 'Sign in · Kampong',
+    loadComponent: () => import('../access/sign-in').then((m) => m.SignIn),
+  },
   {
     path: '',
     canActivate: [signedIn],
@@ -37,10 +41,26 @@ const routes: Routes = [
       { path: 'customers/:id', loadComponent: () => import('../parties/customer').then((m) => m.CustomerPage) },
       { path: 'vendors/:id', loadComponent: () => import('../parties/vendor').then((m) => m.VendorPage) },
       { path: 'items/:id', loadComponent: () => import('../parties/item').then((m) => m.ItemPage) },
-      { path: 'receipts/:id', data: { kind: 'RC' }, loadComponent: () => import('../documents/movement').then((m) => m.MovementPage) },
-      { path: 'shipments/:id', data: { kind: 'SH' }, loadComponent: () => import('../documents/movement').then((m) => m.MovementPage) },
-      { path: 'journals/:id', data: { kind: 'JR' }, loadComponent: () => import('../documents/posting').then((m) => m.PostingPage) },
-      { path: 'payments/:id', data: { kind: 'PY' }, loadComponent: () => import('../documents/posting').then((m) => m.PostingPage) },
+      {
+        path: 'receipts/:id',
+        data: { kind: 'RC' },
+        loadComponent: () => import('../documents/movement').then((m) => m.MovementPage),
+      },
+      {
+        path: 'shipments/:id',
+        data: { kind: 'SH' },
+        loadComponent: () => import('../documents/movement').then((m) => m.MovementPage),
+      },
+      {
+        path: 'journals/:id',
+        data: { kind: 'JR' },
+        loadComponent: () => import('../documents/posting').then((m) => m.PostingPage),
+      },
+      {
+        path: 'payments/:id',
+        data: { kind: 'PY' },
+        loadComponent: () => import('../documents/posting').then((m) => m.PostingPage),
+      },
       { path: '**', loadComponent: () => import('./nowhere').then((m) => m.Nowhere) },
     ],
   },

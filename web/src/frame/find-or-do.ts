@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router } from '@angular/router';
 import { of } from 'rxjs';
-import { catchError, debounceTime, switchMap } from 'rxjs/operators';
+import { catchError, debounceTime, map, switchMap } from 'rxjs/operators';
 import { DOCUMENT_NAMES, type DocumentKind } from '@core/kernel';
 import * as contract from '@api/find';
 import { Api } from '../kit/api';
@@ -117,28 +117,26 @@ export class FindOrDo {
       debounceTime(90),
       switchMap((words) =>
         words.trim().length < 2
-          ? of([])
+          ? of({ words, rows: [] })
           : this.api.call(contract.find, { query: { q: words } }).pipe(
-              switchMap(({ rows }) => of(rows)),
-              catchError(() => of([])),
+              map(({ rows }) => ({ words, rows })),
+              catchError(() => of({ words, rows: [] })),
             ),
       ),
     ),
-    { initialValue: [] },
+    { initialValue: { words: '', rows: [] } },
   );
   protected readonly entries = computed<Entry[]>(() => {
     const words = this.words().trim().toLowerCase();
     const doings = DOINGS.filter((doing) => doing.name.toLowerCase().includes(words)).slice(0, words ? 6 : 11);
-    const found = this.found().map((each) => ({
+    // What was found for other words is not offered: Enter never takes a stale one.
+    const found = (this.found().words === this.words() ? this.found().rows : []).map((each) => ({
       text: each.kind === 'customer' || each.kind === 'vendor' ? each.name : each.number,
       detail: each.kind === 'customer' || each.kind === 'vendor' ? each.number : each.name,
       kind: DOCUMENT_NAMES[each.kind as DocumentKind] ?? each.kind,
       path: pathOf(each),
     }));
-    return [
-      ...found,
-      ...doings.map((doing) => ({ text: doing.name, detail: '', kind: 'do', path: doing.path })),
-    ];
+    return [...found, ...doings.map((doing) => ({ text: doing.name, detail: '', kind: 'do', path: doing.path }))];
   });
 
   protected type(words: string): void {

@@ -10,7 +10,9 @@ import { KEYS } from './places';
       <tbody>
         @for (key of keys; track key[0]) {
           <tr>
-            <td><kbd>{{ key[0] }}</kbd></td>
+            <td>
+              <kbd>{{ key[0] }}</kbd>
+            </td>
             <td>{{ key[1] }}</td>
           </tr>
         }

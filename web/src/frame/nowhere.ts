@@ -5,7 +5,9 @@ import { RouterLink } from '@angular/router';
   selector: 'k-nowhere',
   imports: [RouterLink],
   template: `<div class="title">
-    <h1>Nothing is at this address<span>It may have been mistyped. <a routerLink="/today">Go to Today</a></span></h1>
+    <h1>
+      Nothing is at this address<span>It may have been mistyped. <a routerLink="/today">Go to Today</a></span>
+    </h1>
   </div>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

@@ -76,10 +76,7 @@ export class Api {
     );
   }
 
-  preview<E extends ActEndpoint>(
-    endpoint: E,
-    input: z.input<E['input']>,
-  ): Observable<Previewed<z.output<E['shown']>>> {
+  preview<E extends ActEndpoint>(endpoint: E, input: z.input<E['input']>): Observable<Previewed<z.output<E['shown']>>> {
     return this.send('POST', `/api/acts/${endpoint.name}/preview`, input, {}, preview(endpoint.shown)) as Observable<
       Previewed<z.output<E['shown']>>
     >;

@@ -28,7 +28,13 @@ export function beadWords(label: string, share: number, notch: boolean, struck: 
 /** A small bead: the filled share of its circle is what has passed; a notch, the ends differ; a bar, cancelled. */
 @Component({
   selector: 'k-bead',
-  template: `<svg [attr.width]="size()" [attr.height]="size()" viewBox="0 0 16 16" role="img" [attr.aria-label]="words()">
+  template: `<svg
+    [attr.width]="size()"
+    [attr.height]="size()"
+    viewBox="0 0 16 16"
+    role="img"
+    [attr.aria-label]="words()"
+  >
     <circle cx="8" cy="8" r="6" />
     <path class="fill" [attr.d]="outline()" />
     @if (notch()) {
@@ -68,9 +74,7 @@ export class Bead {
   readonly struck = input(false);
   readonly size = input(16);
   protected readonly outline = computed(() => pie(8, 8, 4.6, this.share()));
-  protected readonly words = computed(() =>
-    beadWords(this.label(), this.share(), this.notch(), this.struck()),
-  );
+  protected readonly words = computed(() => beadWords(this.label(), this.share(), this.notch(), this.struck()));
 }
 
 export interface SmallBead {

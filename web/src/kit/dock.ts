@@ -19,7 +19,7 @@ const KEPT = 'dock height';
       (keydown.arrowUp)="set(height() + 24)"
       (keydown.arrowDown)="set(height() - 24)"
     ></div>
-    <nav role="tablist" aria-label="About the selected row">
+    <nav role="tablist" aria-label="Dock">
       @for (tab of tabs(); track tab) {
         <button
           type="button"

@@ -80,9 +80,7 @@ export function liveDocument<Key, T>(
   const events = inject(LiveEvents);
   const state = signal<Loaded<T>>({ value: null, refusals: [], loading: true });
   const again = new Subject<void>();
-  const key$ = toObservable(key).pipe(
-    tap(() => state.set({ value: null, refusals: [], loading: true })),
-  );
+  const key$ = toObservable(key).pipe(tap(() => state.set({ value: null, refusals: [], loading: true })));
   merge(
     key$,
     merge(
@@ -127,9 +125,7 @@ export class LiveList<Query, Row> {
     load: (query: Query, cursor: string | undefined) => Observable<Page<Row>>,
     kinds: readonly DocumentKind[],
   ) {
-    const touched = this.events
-      .touching((document) => kinds.includes(document.kind))
-      .pipe(map(() => 'first' as const));
+    const touched = this.events.touching((document) => kinds.includes(document.kind)).pipe(map(() => 'first' as const));
     merge(toObservable(query).pipe(map(() => 'first' as const)), touched, this.wanted)
       .pipe(
         tap(() => this.loading.set(true)),

@@ -10,11 +10,11 @@ export function refusedAt(refusals: readonly RefusalShown[], field: string): str
 @Component({
   selector: 'k-refusals',
   template: `@for (refusal of refusals(); track refusal.sentence) {
-    <p class="notice" role="alert">{{ refusal.sentence }}</p>
-  }
-  @for (warning of warnings(); track warning.sentence) {
-    <p class="notice warn" role="status">{{ warning.sentence }}</p>
-  }`,
+      <p class="notice" role="alert">{{ refusal.sentence }}</p>
+    }
+    @for (warning of warnings(); track warning.sentence) {
+      <p class="notice warn" role="status">{{ warning.sentence }}</p>
+    }`,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Refusals {

@@ -34,7 +34,7 @@ export class Sheets {
       width: 'min(760px, 100vw)',
       positionStrategy: this.overlay.position().global().right('0').top('0'),
       backdropClass: 'sheet-backdrop',
-      autoFocus: '[data-first] input, [data-first]',
+      autoFocus: '[data-first] input, input[data-first]',
       restoreFocus: true,
     }).closed;
   }
@@ -44,9 +44,15 @@ export class Sheets {
 @Component({
   selector: 'k-sheet',
   imports: [Icon, Refusals],
-  template: `<form (submit)="$event.preventDefault(); done.emit()" (keydown.control.enter)="done.emit()" aria-labelledby="sheet-title">
+  template: `<form
+    (submit)="$event.preventDefault(); done.emit()"
+    (keydown.control.enter)="done.emit()"
+    aria-labelledby="sheet-title"
+  >
     <header>
-      <h2 id="sheet-title">{{ head() }}<span>{{ sub() }}</span></h2>
+      <h2 id="sheet-title">
+        {{ head() }}<span>{{ sub() }}</span>
+      </h2>
       <button type="button" class="act" aria-label="Close" (click)="close()"><k-icon name="close" /></button>
     </header>
     <div class="body"><ng-content /></div>
@@ -148,11 +154,13 @@ export class ActForm<E extends ActEndpoint> {
       .pipe(
         debounceTime(150),
         switchMap((typed) =>
-          this.api.preview(endpoint, typed).pipe(
-            catchError((error: unknown) =>
-              of<Previewed<z.output<E['shown']>>>({ refusals: refusalsOf(error), warnings: [], effects: null }),
+          this.api
+            .preview(endpoint, typed)
+            .pipe(
+              catchError((error: unknown) =>
+                of<Previewed<z.output<E['shown']>>>({ refusals: refusalsOf(error), warnings: [], effects: null }),
+              ),
             ),
-          ),
         ),
         takeUntilDestroyed(inject(DestroyRef)),
       )
@@ -171,12 +179,9 @@ export class ActForm<E extends ActEndpoint> {
   /** Refusals that belong to no field of the sheet. */
   loose(fields: readonly RegExp[]): RefusalShown[] {
     const all = [...this.failed(), ...(this.previewed()?.refusals ?? [])];
-    const fresh = all.filter(
-      (refusal, index) => all.findIndex((each) => each.sentence === refusal.sentence) === index,
-    );
+    const fresh = all.filter((refusal, index) => all.findIndex((each) => each.sentence === refusal.sentence) === index);
     return fresh.filter(
-      (refusal) =>
-        (this.tried() || refusal.field === '') && !fields.some((field) => field.test(refusal.field)),
+      (refusal) => (this.tried() || refusal.field === '') && !fields.some((field) => field.test(refusal.field)),
     );
   }
 

@@ -26,7 +26,13 @@ const GAP = 78;
 @Component({
   selector: 'k-thread',
   imports: [RouterLink],
-  template: `<svg [attr.viewBox]="box()" [attr.height]="height()" width="100%" role="group" [attr.aria-label]="'Thread of ' + thread().title">
+  template: `<svg
+    [attr.viewBox]="box()"
+    [attr.height]="height()"
+    width="100%"
+    role="group"
+    [attr.aria-label]="'Thread of ' + thread().title"
+  >
     @for (stage of stages(); track stage.name) {
       <text class="stage" [attr.x]="stage.x" y="14" text-anchor="middle">{{ stage.name }}</text>
     }
@@ -47,7 +53,9 @@ const GAP = 78;
       } @else {
         <g role="img" [attr.aria-label]="drawn.words">
           <circle [attr.cx]="drawn.x" [attr.cy]="drawn.y" r="11" />
-          <text class="name still" [attr.x]="drawn.x" [attr.y]="drawn.y + 27" text-anchor="middle">{{ drawn.title }}</text>
+          <text class="name still" [attr.x]="drawn.x" [attr.y]="drawn.y + 27" text-anchor="middle">
+            {{ drawn.title }}
+          </text>
         </g>
       }
       <text class="detail" [attr.x]="drawn.x" [attr.y]="drawn.y + 42" text-anchor="middle">{{ drawn.detail }}</text>
@@ -166,9 +174,7 @@ export class ThreadView {
   });
 
   private at(stage: Stage, strand: number): ThreadBead | undefined {
-    return this.thread().beads.find(
-      (bead) => bead.stage === stage && bead.from <= strand && strand <= bead.to,
-    );
+    return this.thread().beads.find((bead) => bead.stage === stage && bead.from <= strand && strand <= bead.to);
   }
 
   private place(bead: ThreadBead): { x: number; y: number } {

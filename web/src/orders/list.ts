@@ -21,7 +21,13 @@ import { Orders, type OrderRow } from './service';
       <a class="act next" routerLink="/orders/new">New order</a>
     </div>
     <div class="filters">
-      <input type="search" aria-label="Look in number, reference and customer" placeholder="Number, reference or customer" [value]="q() ?? ''" (input)="look({ q: $any($event.target).value })" />
+      <input
+        type="search"
+        aria-label="Look in number, reference and customer"
+        placeholder="Number, reference or customer"
+        [value]="q() ?? ''"
+        (input)="look({ q: $any($event.target).value })"
+      />
       <k-chips label="State" [chips]="chips" [value]="state() ?? ''" (valueChange)="look({ state: $event })" />
     </div>
     <k-refusals [refusals]="list.refusals()" />
@@ -29,7 +35,15 @@ import { Orders, type OrderRow } from './service';
       @if (list.rows().length === 0 && !list.loading()) {
         <p class="empty">No order fits. Orders come from releasing an agreement, or are typed with New order.</p>
       } @else {
-        <k-grid label="Orders" [rows]="list.rows()" [columns]="columns()" [rowId]="rowId" [selectedId]="selected()" (selected)="selected.set(rowId($event))" (opened)="open($event)" (nearEnd)="list.more()" />
+        <k-grid
+          label="Orders"
+          [rows]="list.rows()"
+          [columns]="columns()"
+          [rowId]="rowId"
+          (selected)="selected.set(rowId($event))"
+          (opened)="open($event)"
+          (nearEnd)="list.more()"
+        />
       }
     </div>
   </div>`,
@@ -62,10 +76,22 @@ export class OrderList {
   protected readonly columns = computed<GridColumn<OrderRow>[]>(() => {
     const workDate = this.session.workDate();
     return [
-      { id: 'number', head: 'Number', width: 96, text: (row) => row.number, link: (row) => pathOf({ kind: 'SO', id: row.id }) },
+      {
+        id: 'number',
+        head: 'Number',
+        width: 96,
+        text: (row) => row.number,
+        link: (row) => pathOf({ kind: 'SO', id: row.id }),
+      },
       { id: 'customer', head: 'Customer', text: (row) => row.customer.name },
       { id: 'reference', head: 'Their reference', width: 130, text: (row) => row.customerReference },
-      { id: 'agreement', head: 'Released from', width: 116, text: (row) => row.agreement?.number ?? '', link: (row) => row.agreement && pathOf(row.agreement) },
+      {
+        id: 'agreement',
+        head: 'Released from',
+        width: 116,
+        text: (row) => row.agreement?.number ?? '',
+        link: (row) => row.agreement && pathOf(row.agreement),
+      },
       { id: 'state', head: 'State', width: 96, text: (row) => row.state, need: (row) => row.state === 'draft' },
       { id: 'ordered', head: 'Ordered', width: 110, text: (row) => day(row.orderDate, workDate) },
       {

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { Title } from '@angular/platform-browser';
 import { Router, RouterLink } from '@angular/router';
 import { of } from 'rxjs';
@@ -59,7 +69,8 @@ export class OrderPage {
     (id) => (id === 'new' ? of(null) : this.orders.open(Number(id))),
     (document, shown) =>
       (document.kind === 'SO' && document.id === shown?.id) ||
-      (shown?.documents.some((each) => each.document.kind === document.kind && each.document.id === document.id) ?? false),
+      (shown?.documents.some((each) => each.document.kind === document.kind && each.document.id === document.id) ??
+        false),
   );
   protected readonly sheet = computed(() => this.loaded.state().value);
   protected readonly isNew = computed(() => this.id() === 'new');
@@ -224,17 +235,31 @@ export class OrderPage {
         figures: true,
         text: (row) => (readable(row.quantity, 'quantity') ? quantity(row.quantity) : row.quantity),
         typed: (row) => row.quantity,
-        problem: (row) => at(row, 'quantity') || (row.quantity !== '' && !readable(row.quantity, 'quantity') ? 'Not a number; write it like 1250.5.' : ''),
-        edit: { kind: 'text', set: (row, typed) => this.setLine(row, { quantity: readTypedDecimal(typed, 'quantity') ?? typed }) },
+        problem: (row) =>
+          at(row, 'quantity') ||
+          (row.quantity !== '' && !readable(row.quantity, 'quantity') ? 'Not a number; write it like 1250.5.' : ''),
+        edit: {
+          kind: 'text',
+          set: (row, typed) => this.setLine(row, { quantity: readTypedDecimal(typed, 'quantity') ?? typed }),
+        },
       },
       { id: 'unit', head: 'Unit', width: 70, text: (row) => row.unit },
-      { id: 'price', head: 'Price', width: 96, figures: true, text: (row) => (row.unitPrice ? price(row.unitPrice, currency) : '') },
+      {
+        id: 'price',
+        head: 'Price',
+        width: 96,
+        figures: true,
+        text: (row) => (row.unitPrice ? price(row.unitPrice, currency) : ''),
+      },
       {
         id: 'amount',
         head: 'Amount',
         width: 110,
         figures: true,
-        text: (row) => (readable(row.quantity, 'quantity') && row.unitPrice ? money(totalsOf([row], currency).net.toFixed(), currency) : ''),
+        text: (row) =>
+          readable(row.quantity, 'quantity') && row.unitPrice
+            ? money(totalsOf([row], currency).net.toFixed(), currency)
+            : '',
       },
       {
         id: 'ships',
@@ -242,8 +267,13 @@ export class OrderPage {
         width: 120,
         text: (row) => (row.shipDate !== null && isDay(row.shipDate) ? this.day(row.shipDate) : (row.shipDate ?? '')),
         typed: (row) => row.shipDate ?? '',
-        problem: (row) => at(row, 'shipDate') || (row.shipDate !== null && !isDay(row.shipDate) ? 'Not a date; write it like 11/3, +5 or fri.' : ''),
-        edit: { kind: 'text', set: (row, typed) => this.setLine(row, { shipDate: readTypedDay(typed, this.workDate()) ?? (typed || null) }) },
+        problem: (row) =>
+          at(row, 'shipDate') ||
+          (row.shipDate !== null && !isDay(row.shipDate) ? 'Not a date; write it like 11/3, +5 or fri.' : ''),
+        edit: {
+          kind: 'text',
+          set: (row, typed) => this.setLine(row, { shipDate: readTypedDay(typed, this.workDate()) ?? (typed || null) }),
+        },
       },
       {
         id: 'route',
@@ -265,7 +295,13 @@ export class OrderPage {
     const currency = this.currency();
     return [
       { id: 'line', head: '', width: 36, text: (row) => String(row.lineNo) },
-      { id: 'item', head: 'Item', width: 94, text: (row) => row.item.number, link: (row) => pathOf({ kind: 'item', id: row.item.id }) },
+      {
+        id: 'item',
+        head: 'Item',
+        width: 94,
+        text: (row) => row.item.number,
+        link: (row) => pathOf({ kind: 'item', id: row.item.id }),
+      },
       { id: 'what', head: 'What', width: 176, text: (row) => row.item.name },
       { id: 'quantity', head: 'Quantity', width: 82, figures: true, text: (row) => quantity(row.quantity) },
       { id: 'unit', head: 'Unit', width: 66, text: (row) => row.item.unit },
@@ -377,7 +413,11 @@ export class OrderPage {
       case 'place':
         this.sheets.open(PlaceSheet, { orderId: sheet.id }).subscribe((done) => {
           const purchase = done?.made[0];
-          if (purchase) this.quiet.say(done.made.length > 1 ? `Placed ${done.made.length} purchase orders, first` : 'Placed:', purchase);
+          if (purchase)
+            this.quiet.say(
+              done.made.length > 1 ? `Placed ${done.made.length} purchase orders, first` : 'Placed:',
+              purchase,
+            );
         });
         return;
       case 'ship':
@@ -392,9 +432,7 @@ export class OrderPage {
   protected readonly canShip = computed(() => {
     const sheet = this.sheet();
     return (
-      sheet?.state === 'confirmed' &&
-      this.step().step !== 'ship' &&
-      sheet.lines.some((line) => shippable(line).gt(0))
+      sheet?.state === 'confirmed' && this.step().step !== 'ship' && sheet.lines.some((line) => shippable(line).gt(0))
     );
   });
 
@@ -410,7 +448,10 @@ export class OrderPage {
           lineNo: line.lineNo,
           item: line.item,
           open: shippable(line).toFixed(),
-          note: line.route === 'drop' ? `drop shipment, ${line.suppliedBy || 'not placed'}` : `from stock, ${quantity(line.onHand)} on hand`,
+          note:
+            line.route === 'drop'
+              ? `drop shipment, ${line.suppliedBy || 'not placed'}`
+              : `from stock, ${quantity(line.onHand)} on hand`,
         })),
       })
       .subscribe((done) => {
@@ -422,7 +463,12 @@ export class OrderPage {
   protected invoice(): void {
     const sheet = this.sheet()!;
     this.sheets
-      .open(InvoiceCustomerSheet, { orderId: sheet.id, number: sheet.number, customer: sheet.customer.name, lines: sheet.lines })
+      .open(InvoiceCustomerSheet, {
+        orderId: sheet.id,
+        number: sheet.number,
+        customer: sheet.customer.name,
+        lines: sheet.lines,
+      })
       .subscribe((done) => {
         const invoice = done?.made[0];
         if (invoice) this.quiet.say('Invoiced:', invoice);

@@ -16,14 +16,20 @@ import { Parties } from './service';
   template: `<div class="page">
     @if (sheet(); as shown) {
       <div class="title">
-        <h1><b>{{ shown.name }}</b><span>{{ shown.number }} · owes {{ shown.currency }} {{ money(shown.balance) }}</span></h1>
+        <h1>
+          <b>{{ shown.name }}</b><span>{{ shown.number }} · owes {{ shown.currency }} {{ money(shown.balance) }}</span>
+        </h1>
       </div>
       <div class="head">
         <div><small>Phone</small>{{ shown.phone || '–' }}</div>
         <div><small>Terms</small>{{ shown.terms }}</div>
-        <div><small>Their reference</small>{{ shown.referenceRequired ? 'wanted on every order' : 'if they give one' }}</div>
+        <div>
+          <small>Their reference</small>{{ shown.referenceRequired ? 'wanted on every order' : 'if they give one' }}
+        </div>
         @for (shipTo of shown.shipTos; track shipTo.id) {
-          <div><small>{{ shipTo.label }}</small>{{ shipTo.street }}, {{ shipTo.postcode }} {{ shipTo.town }}</div>
+          <div>
+            <small>{{ shipTo.label }}</small>{{ shipTo.street }}, {{ shipTo.postcode }} {{ shipTo.town }}
+          </div>
         }
       </div>
       <div class="sheet scroll">
@@ -34,13 +40,17 @@ import { Parties } from './service';
           <tbody>
             @for (agreement of shown.agreements; track agreement.document.id) {
               <tr>
-                <td><a class="link" [routerLink]="pathOf(agreement.document)">{{ agreement.document.number }}</a></td>
+                <td>
+                  <a class="link" [routerLink]="pathOf(agreement.document)">{{ agreement.document.number }}</a>
+                </td>
                 <td>{{ agreement.title }}</td>
                 <td>{{ agreement.state.replace('-', ' ') }}</td>
                 <td>to {{ day(agreement.lastDay) }}</td>
               </tr>
             } @empty {
-              <tr><td class="faint">No agreement yet.</td></tr>
+              <tr>
+                <td class="faint">No agreement yet.</td>
+              </tr>
             }
           </tbody>
         </table>

@@ -16,7 +16,10 @@ import { Parties } from './service';
   template: `<div class="page">
     @if (sheet(); as shown) {
       <div class="title">
-        <h1><b>{{ shown.number }}</b> {{ shown.name }}<span>by {{ shown.unit }}, supplied by {{ routes[shown.route] }}</span></h1>
+        <h1>
+          <b>{{ shown.number }}</b> {{ shown.name
+          }}<span>by {{ shown.unit }}, supplied by {{ routes[shown.route] }}</span>
+        </h1>
       </div>
       <div class="head">
         <div><small>List price</small>{{ price(shown.listPrice) }}</div>
@@ -26,17 +29,28 @@ import { Parties } from './service';
       </div>
       <div class="sheet">
         <table class="small">
-          <thead><tr><th>Vendor</th><th class="num">Price</th><th class="num">Lead days</th><th></th></tr></thead>
+          <thead>
+            <tr>
+              <th>Vendor</th>
+              <th class="num">Price</th>
+              <th class="num">Lead days</th>
+              <th></th>
+            </tr>
+          </thead>
           <tbody>
             @for (vendor of shown.vendors; track vendor.id) {
               <tr>
-                <td><a class="link" [routerLink]="pathOf({ kind: 'vendor', id: vendor.id })">{{ vendor.name }}</a></td>
+                <td>
+                  <a class="link" [routerLink]="pathOf({ kind: 'vendor', id: vendor.id })">{{ vendor.name }}</a>
+                </td>
                 <td class="num">{{ price(vendor.unitPrice) }}</td>
                 <td class="num">{{ vendor.leadDays }}</td>
                 <td>{{ vendor.preferred ? 'preferred' : '' }}</td>
               </tr>
             } @empty {
-              <tr><td class="faint">Nobody sells it to us.</td></tr>
+              <tr>
+                <td class="faint">Nobody sells it to us.</td>
+              </tr>
             }
           </tbody>
         </table>

@@ -12,22 +12,40 @@ import { day, money } from '../kit/formats';
   imports: [RouterLink],
   template: `<table class="small">
     <thead>
-      <tr><th>Invoice</th><th>Order</th><th>Due</th><th class="num">Amount</th><th class="num">Settled</th><th class="num">Owed</th></tr>
+      <tr>
+        <th>Invoice</th>
+        <th>Order</th>
+        <th>Due</th>
+        <th class="num">Amount</th>
+        <th class="num">Settled</th>
+        <th class="num">Owed</th>
+      </tr>
     </thead>
     <tbody>
       @for (item of items(); track item.invoice.id) {
         <tr>
-          <td><a class="link" [routerLink]="pathOf(item.invoice)">{{ item.invoice.number }}</a></td>
-          <td><a class="link" [routerLink]="pathOf(item.source)">{{ item.source.number }}</a></td>
-          <td><span [class.need]="item.dueDate < workDate()">{{ day(item.dueDate) }}</span></td>
+          <td>
+            <a class="link" [routerLink]="pathOf(item.invoice)">{{ item.invoice.number }}</a>
+          </td>
+          <td>
+            <a class="link" [routerLink]="pathOf(item.source)">{{ item.source.number }}</a>
+          </td>
+          <td>
+            <span [class.need]="item.dueDate < workDate()">{{ day(item.dueDate) }}</span>
+          </td>
           <td class="num">{{ money(item.amount) }}</td>
           <td class="num">{{ money(item.settled) }}</td>
           <td class="num">{{ money(item.owed) }}</td>
         </tr>
       } @empty {
-        <tr><td colspan="6" class="faint">Nothing is open.</td></tr>
+        <tr>
+          <td colspan="6" class="faint">Nothing is open.</td>
+        </tr>
       }
-      <tr class="sum all"><td colspan="5" class="num">Balance, {{ currency() }}</td><td class="num">{{ money(balance()) }}</td></tr>
+      <tr class="sum all">
+        <td colspan="5" class="num">Balance, {{ currency() }}</td>
+        <td class="num">{{ money(balance()) }}</td>
+      </tr>
     </tbody>
   </table>`,
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -15,7 +15,11 @@ import { Parties } from './service';
   template: `<div class="page">
     @if (sheet(); as shown) {
       <div class="title">
-        <h1><b>{{ shown.name }}</b><span>{{ shown.number }} · we owe {{ shown.currency }} {{ money(shown.balance) }}</span></h1>
+        <h1>
+          <b>{{ shown.name }}</b><span
+            >{{ shown.number }} · we owe {{ shown.currency }} {{ money(shown.balance) }}</span
+          >
+        </h1>
       </div>
       <div class="head">
         <div><small>Phone</small>{{ shown.phone || '–' }}</div>
@@ -26,11 +30,21 @@ import { Parties } from './service';
         <k-open-items [items]="shown.openItems" [balance]="shown.balance" [currency]="shown.currency" />
         <h2>Sells us</h2>
         <table class="small">
-          <thead><tr><th>Item</th><th>What</th><th class="num">Price</th><th class="num">Lead days</th><th></th></tr></thead>
+          <thead>
+            <tr>
+              <th>Item</th>
+              <th>What</th>
+              <th class="num">Price</th>
+              <th class="num">Lead days</th>
+              <th></th>
+            </tr>
+          </thead>
           <tbody>
             @for (item of shown.items; track item.id) {
               <tr>
-                <td><a class="link" [routerLink]="pathOf({ kind: 'item', id: item.id })">{{ item.number }}</a></td>
+                <td>
+                  <a class="link" [routerLink]="pathOf({ kind: 'item', id: item.id })">{{ item.number }}</a>
+                </td>
                 <td>{{ item.name }}</td>
                 <td class="num">{{ price(item.unitPrice) }}</td>
                 <td class="num">{{ item.leadDays }}</td>

@@ -19,7 +19,13 @@ import { Purchases, type PurchaseRow } from './service';
       <h1>Purchases<span>what vendors owe us, and for whom</span></h1>
     </div>
     <div class="filters">
-      <input type="search" aria-label="Look in number, vendor and customer" placeholder="Number, vendor or customer" [value]="q() ?? ''" (input)="look({ q: $any($event.target).value })" />
+      <input
+        type="search"
+        aria-label="Look in number, vendor and customer"
+        placeholder="Number, vendor or customer"
+        [value]="q() ?? ''"
+        (input)="look({ q: $any($event.target).value })"
+      />
       <k-chips label="State" [chips]="chips" [value]="state() ?? ''" (valueChange)="look({ state: $event })" />
     </div>
     <k-refusals [refusals]="list.refusals()" />
@@ -27,7 +33,15 @@ import { Purchases, type PurchaseRow } from './service';
       @if (list.rows().length === 0 && !list.loading()) {
         <p class="empty">No purchase order fits. They are placed on the bench, from the lines that need supply.</p>
       } @else {
-        <k-grid label="Purchase orders" [rows]="list.rows()" [columns]="columns()" [rowId]="rowId" [selectedId]="selected()" (selected)="selected.set(rowId($event))" (opened)="open($event)" (nearEnd)="list.more()" />
+        <k-grid
+          label="Purchase orders"
+          [rows]="list.rows()"
+          [columns]="columns()"
+          [rowId]="rowId"
+          (selected)="selected.set(rowId($event))"
+          (opened)="open($event)"
+          (nearEnd)="list.more()"
+        />
       }
     </div>
   </div>`,
@@ -58,7 +72,13 @@ export class PurchaseList {
   protected readonly columns = computed<GridColumn<PurchaseRow>[]>(() => {
     const workDate = this.session.workDate();
     return [
-      { id: 'number', head: 'Number', width: 96, text: (row) => row.number, link: (row) => pathOf({ kind: 'PO', id: row.id }) },
+      {
+        id: 'number',
+        head: 'Number',
+        width: 96,
+        text: (row) => row.number,
+        link: (row) => pathOf({ kind: 'PO', id: row.id }),
+      },
       { id: 'vendor', head: 'Vendor', text: (row) => row.vendor.name },
       { id: 'for', head: 'Drop shipped to', text: (row) => row.customer?.name ?? 'our own stock' },
       { id: 'state', head: 'State', width: 86, text: (row) => row.state },

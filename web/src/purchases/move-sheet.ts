@@ -12,7 +12,13 @@ export interface MoveData {
   end: 'purchase' | 'order';
   document: DocumentRef;
   party: string;
-  lines: { id: number; lineNo: number; item: { number: string; name: string; unit: string }; open: string; note: string }[];
+  lines: {
+    id: number;
+    lineNo: number;
+    item: { number: string; name: string; unit: string };
+    open: string;
+    note: string;
+  }[];
 }
 
 /** Receive on a purchase order, or ship on a sales order: for a drop shipment the same event. // L2 */
@@ -29,7 +35,14 @@ export interface MoveData {
   >
     <table class="small">
       <thead>
-        <tr><th></th><th>Item</th><th>What</th><th class="num">Open</th><th class="num">Now</th><th>How</th></tr>
+        <tr>
+          <th></th>
+          <th>Item</th>
+          <th>What</th>
+          <th class="num">Open</th>
+          <th class="num">Now</th>
+          <th>How</th>
+        </tr>
       </thead>
       <tbody>
         @for (row of rows(); track row.line.id) {
@@ -39,12 +52,21 @@ export interface MoveData {
             <td>{{ row.line.item.name }}</td>
             <td class="num">{{ row.open }}</td>
             <td style="width: 110px">
-              <k-number [bare]="true" [label]="'Quantity of ' + row.line.item.number" [value]="row.typed" (valueChange)="set($index, $event)" [error]="row.refused" [attr.data-first]="$index === 0 ? '' : null" />
+              <k-number
+                [bare]="true"
+                [label]="'Quantity of ' + row.line.item.number"
+                [value]="row.typed"
+                (valueChange)="set($index, $event)"
+                [error]="row.refused"
+                [attr.data-first]="$index === 0 ? '' : null"
+              />
             </td>
             <td class="faint">{{ row.line.note }}</td>
           </tr>
           @if (row.refused) {
-            <tr><td colspan="6" class="bad" role="alert">{{ row.refused }}</td></tr>
+            <tr>
+              <td colspan="6" class="bad" role="alert">{{ row.refused }}</td>
+            </tr>
           }
         }
       </tbody>

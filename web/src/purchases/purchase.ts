@@ -22,7 +22,9 @@ import { Purchases, type PurchaseLine } from './service';
   template: `<div class="page">
     @if (sheet(); as shown) {
       <div class="title">
-        <h1><b>{{ shown.number }}</b> from {{ shown.vendor.name }}<span>{{ sub() }}</span></h1>
+        <h1>
+          <b>{{ shown.number }}</b> from {{ shown.vendor.name }}<span>{{ sub() }}</span>
+        </h1>
         @if (toReceive() && step() !== 'receive') {
           <button type="button" class="act" (click)="receive()">Receive…</button>
         }
@@ -36,17 +38,33 @@ import { Purchases, type PurchaseLine } from './service';
         }
       </div>
       <div class="head">
-        <div><small>Vendor</small><a class="link" [routerLink]="pathOf({ kind: 'vendor', id: shown.vendor.id })">{{ shown.vendor.name }}</a></div>
+        <div>
+          <small>Vendor</small
+          ><a class="link" [routerLink]="pathOf({ kind: 'vendor', id: shown.vendor.id })">{{ shown.vendor.name }}</a>
+        </div>
         @if (shown.customer; as customer) {
-          <div><small>Drop shipped to</small><a class="link" [routerLink]="pathOf({ kind: 'customer', id: customer.id })">{{ customer.name }}</a>, {{ shown.shipTo?.label }}</div>
+          <div>
+            <small>Drop shipped to</small
+            ><a class="link" [routerLink]="pathOf({ kind: 'customer', id: customer.id })">{{ customer.name }}</a
+            >, {{ shown.shipTo?.label }}
+          </div>
         }
         <div><small>Placed</small>{{ day(shown.orderDate) }}</div>
         <div><small>First due</small>{{ day(shown.firstDueDate) }}</div>
         <div><small>Terms</small>{{ shown.terms }}</div>
       </div>
       <div class="sheet">
-        <k-grid label="Lines of the purchase order" [natural]="shown.lines.length < 7" [rows]="shown.lines" [columns]="columns()" [rowId]="rowId" [selectedId]="selected()" (selected)="selected.set(rowId($event))" />
-        <div class="totals"><b>{{ shown.currency }}</b><b>{{ money(shown.net) }}</b></div>
+        <k-grid
+          label="Lines of the purchase order"
+          [natural]="shown.lines.length < 7"
+          [rows]="shown.lines"
+          [columns]="columns()"
+          [rowId]="rowId"
+          (selected)="selected.set(rowId($event))"
+        />
+        <div class="totals">
+          <b>{{ shown.currency }}</b><b>{{ money(shown.net) }}</b>
+        </div>
       </div>
       <k-document-dock [document]="document()" [orderLineId]="orderLineId()" [related]="shown.documents" />
     } @else {
@@ -70,7 +88,8 @@ export class PurchasePage {
     (id) => this.purchases.open(Number(id)),
     (document, shown) =>
       (document.kind === 'PO' && document.id === shown?.id) ||
-      (shown?.documents.some((each) => each.document.kind === document.kind && each.document.id === document.id) ?? false),
+      (shown?.documents.some((each) => each.document.kind === document.kind && each.document.id === document.id) ??
+        false),
   );
   protected readonly sheet = computed(() => this.loaded.state().value);
   protected readonly selected = signal<string | null>(null);
@@ -81,7 +100,9 @@ export class PurchasePage {
   protected readonly toReceive = computed(
     () => this.sheet()?.state === 'placed' && this.sheet()!.lines.some((line) => dec(line.quantity).gt(line.received)),
   );
-  protected readonly toInvoice = computed(() => this.sheet()?.lines.some((line) => dec(line.received).gt(line.invoiced)) ?? false);
+  protected readonly toInvoice = computed(
+    () => this.sheet()?.lines.some((line) => dec(line.received).gt(line.invoiced)) ?? false,
+  );
   /** What is due to come is received first; what has come and is complete waits for the vendor's invoice. */
   protected readonly step = computed(() => (this.toReceive() ? 'receive' : this.toInvoice() ? 'invoice' : 'none'));
   protected readonly sub = computed(() => {
@@ -99,15 +120,33 @@ export class PurchasePage {
     const currency = this.sheet()?.currency ?? 'MYR';
     return [
       { id: 'line', head: '', width: 36, text: (row) => String(row.lineNo) },
-      { id: 'item', head: 'Item', width: 100, text: (row) => row.item.number, link: (row) => pathOf({ kind: 'item', id: row.item.id }) },
+      {
+        id: 'item',
+        head: 'Item',
+        width: 100,
+        text: (row) => row.item.number,
+        link: (row) => pathOf({ kind: 'item', id: row.item.id }),
+      },
       { id: 'what', head: 'What', text: (row) => row.item.name },
       { id: 'quantity', head: 'Quantity', width: 86, figures: true, text: (row) => quantity(row.quantity) },
       { id: 'unit', head: 'Unit', width: 66, text: (row) => row.item.unit },
       { id: 'price', head: 'Price', width: 92, figures: true, text: (row) => price(row.unitPrice, currency) },
       { id: 'amount', head: 'Amount', width: 104, figures: true, text: (row) => money(row.amount, currency) },
       { id: 'due', head: 'Due', width: 104, text: (row) => this.day(row.dueDate) },
-      { id: 'for', head: 'For', width: 128, text: (row) => (row.forOrder ? `${row.forOrder.number} line ${row.orderLineNo}` : ''), link: (row) => row.forOrder && pathOf(row.forOrder) },
-      { id: 'step', head: 'In step', width: 128, text: (row) => (row.forOrder ? (row.differs ? `differs in ${row.differs}` : 'in step') : ''), need: (row) => row.differs !== '' },
+      {
+        id: 'for',
+        head: 'For',
+        width: 128,
+        text: (row) => (row.forOrder ? `${row.forOrder.number} line ${row.orderLineNo}` : ''),
+        link: (row) => row.forOrder && pathOf(row.forOrder),
+      },
+      {
+        id: 'step',
+        head: 'In step',
+        width: 128,
+        text: (row) => (row.forOrder ? (row.differs ? `differs in ${row.differs}` : 'in step') : ''),
+        need: (row) => row.differs !== '',
+      },
       {
         id: 'thread',
         head: 'Received · invoiced',
@@ -159,9 +198,11 @@ export class PurchasePage {
 
   protected invoice(): void {
     const sheet = this.sheet()!;
-    this.sheets.open(VendorInvoiceSheet, { purchaseId: sheet.id, number: sheet.number, vendor: sheet.vendor.name }).subscribe((done) => {
-      const invoice = done?.made[0];
-      if (invoice) this.quiet.say('Entered:', invoice);
-    });
+    this.sheets
+      .open(VendorInvoiceSheet, { purchaseId: sheet.id, number: sheet.number, vendor: sheet.vendor.name })
+      .subscribe((done) => {
+        const invoice = done?.made[0];
+        if (invoice) this.quiet.say('Entered:', invoice);
+      });
   }
 }

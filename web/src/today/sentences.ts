@@ -21,23 +21,65 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
   const late = row.day !== null && row.day < workDate;
   switch (row.kind) {
     case 'agreement-draft':
-      return shown(`with ${row.party} is a draft; nothing can be released from it`, `begins ${on} · ${amount}`, 'Put it in force', path, 'Agreements');
+      return shown(
+        `with ${row.party} is a draft; nothing can be released from it`,
+        `begins ${on} · ${amount}`,
+        'Put it in force',
+        path,
+        'Agreements',
+      );
     case 'agreement-past':
       return shown(`with ${row.party} ended ${on} with a remainder`, amount, 'See what is left', path, 'Agreements');
     case 'order-draft':
-      return shown(`for ${row.party} is not confirmed`, `${amount}${on ? ` · goes out ${on}` : ''}`, 'Confirm it', path, 'Orders');
+      return shown(
+        `for ${row.party} is not confirmed`,
+        `${amount}${on ? ` · goes out ${on}` : ''}`,
+        'Confirm it',
+        path,
+        'Orders',
+      );
     case 'line-without-supply':
-      return shown(`for ${row.party}: ${lines} without supply`, `first goes out ${on}`, row.count === 1 ? 'Place the purchase' : `Place ${row.count} lines`, `/bench?order=${row.document.id}`, 'No supply');
+      return shown(
+        `for ${row.party}: ${lines} without supply`,
+        `first goes out ${on}`,
+        row.count === 1 ? 'Place the purchase' : `Place ${row.count} lines`,
+        `/bench?order=${row.document.id}`,
+        'No supply',
+      );
     case 'purchase-due':
-      return shown(`from ${row.party} ${late ? `was due ${on}` : 'is due today'}`, `${lines} open`, 'Receive', `${path}?do=receive`, 'To receive');
+      return shown(
+        `from ${row.party} ${late ? `was due ${on}` : 'is due today'}`,
+        `${lines} open`,
+        'Receive',
+        `${path}?do=receive`,
+        'To receive',
+      );
     case 'purchase-coming':
       return shown(`from ${row.party} is due ${on}`, `${lines} open`, 'Look at it', path, 'To receive');
     case 'not-invoiced':
-      return shown(`for ${row.party} went out and is not invoiced`, amount, 'Invoice it', `${path}?do=invoice`, 'To invoice');
+      return shown(
+        `for ${row.party} went out and is not invoiced`,
+        amount,
+        'Invoice it',
+        `${path}?do=invoice`,
+        'To invoice',
+      );
     case 'vendor-not-invoiced':
-      return shown(`was received; ${row.party} has not invoiced it`, amount, 'Enter their invoice', `${path}?do=vendor-invoice`, 'To invoice');
+      return shown(
+        `was received; ${row.party} has not invoiced it`,
+        amount,
+        'Enter their invoice',
+        `${path}?do=vendor-invoice`,
+        'To invoice',
+      );
     case 'invoice-owed':
-      return shown(`is owed by ${row.party}`, `${amount} · ${late ? 'was ' : ''}due ${on}`, late ? 'They paid' : 'See it', late ? `${path}?do=pay` : path, 'Owed');
+      return shown(
+        `is owed by ${row.party}`,
+        `${amount} · ${late ? 'was ' : ''}due ${on}`,
+        late ? 'They paid' : 'See it',
+        late ? `${path}?do=pay` : path,
+        'Owed',
+      );
   }
   function shown(sentence: string, detail: string, step: string, link: string, chip: string): TodayShown {
     return { row, sentence, detail, step, link, chip };

@@ -1,4 +1,4 @@
-import { ConnectedPosition, OverlayModule } from '@angular/cdk/overlay';
+import { type ConnectedPosition, OverlayModule } from '@angular/cdk/overlay';
 import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, model, signal } from '@angular/core';
 import { provideNativeDateAdapter } from '@angular/material/core';
@@ -28,7 +28,7 @@ import { CONTROL, Field, freshId } from './field';
           (keydown.arrowDown)="nudge($event, 1)"
           (keydown.arrowUp)="nudge($event, -1)"
         />
-        <button type="button" tabindex="-1" [attr.aria-label]="'Calendar for ' + label()" (click)="open.set(!open())">
+        <button type="button" tabindex="-1" aria-label="Pick a day" (click)="open.set(!open())">
           <k-icon name="calendar" />
         </button>
       </span>

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, effect, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, input, output, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { MatAutocompleteModule } from '@angular/material/autocomplete';
 import { of, type Observable } from 'rxjs';
@@ -10,6 +10,12 @@ export interface Choice {
   number: string;
   name: string;
   detail?: string;
+}
+
+/** Whether a choice holds the words in its number, name or detail. */
+export function fits(choice: Choice, words: string): boolean {
+  const text = `${choice.number} ${choice.name} ${choice.detail ?? ''}`.toLowerCase();
+  return text.includes(words.trim().toLowerCase());
 }
 
 /** A party or item found by any part of its name or number. */
@@ -28,9 +34,16 @@ export interface Choice {
       (focus)="words.set('')"
       (blur)="restore($any($event.target))"
     />
-    <mat-autocomplete #list="matAutocomplete" [autoActiveFirstOption]="true" (optionSelected)="choose($event.option.value)" [displayWith]="show">
+    <mat-autocomplete
+      #list="matAutocomplete"
+      [autoActiveFirstOption]="true"
+      (optionSelected)="choose($event.option.value)"
+      [displayWith]="show"
+    >
       @for (choice of choices(); track choice.id) {
-        <mat-option [value]="choice">{{ choice.number }} · {{ choice.name }}<small> {{ choice.detail }}</small></mat-option>
+        <mat-option [value]="choice"
+          >{{ choice.number }} · {{ choice.name }}<small> {{ choice.detail }}</small></mat-option
+        >
       }
     </mat-autocomplete>
   </k-field>`,
@@ -49,13 +62,15 @@ export class LookupField<T extends Choice> {
   protected readonly id = freshId();
   protected readonly text = signal('');
   protected readonly words = signal('');
-  protected readonly choices = toSignal(
+  private readonly found = toSignal(
     toObservable(this.words).pipe(
       debounceTime(120),
       switchMap((words) => this.search()(words).pipe(catchError(() => of([] as T[])))),
     ),
     { initialValue: [] as T[] },
   );
+  /** What was found for earlier words gives way at once to what is typed now: Enter never takes a stale one. */
+  protected readonly choices = computed(() => this.found().filter((choice) => fits(choice, this.words())));
   protected readonly show = (choice: T | string) => (typeof choice === 'string' ? choice : choice.name);
 
   constructor() {

@@ -42,7 +42,6 @@ import { gridTheme } from './theme';
     [rowData]="$any(rows())"
     [columnDefs]="definitions()"
     [getRowId]="rowIdOf"
-    [rowClassRules]="rowRules"
     [suppressCellFocus]="false"
     [singleClickEdit]="false"
     [stopEditingWhenCellsLoseFocus]="true"
@@ -68,7 +67,6 @@ export class Grid<Row> {
   readonly rows = input.required<readonly Row[]>();
   readonly columns = input.required<readonly GridColumn<Row>[]>();
   readonly rowId = input.required<(row: Row) => string>();
-  readonly selectedId = input<string | null>(null);
   /** As tall as its rows instead of filling the place. */
   readonly natural = input(false);
   readonly opened = output<Row>();
@@ -83,10 +81,6 @@ export class Grid<Row> {
   private api: GridApi | null = null;
 
   protected readonly rowIdOf = ({ data }: { data: unknown }) => this.rowId()(data as Row);
-  protected readonly rowRules = {
-    'row-on': ({ data }: { data?: unknown }) =>
-      data !== undefined && this.selectedId() === this.rowId()(data as Row),
-  };
   protected readonly definitions = computed(() => this.columns().map((column) => this.define(column)));
 
   /** Puts the focus on the first cell, or the first of that column. */
@@ -112,11 +106,7 @@ export class Grid<Row> {
 
   protected focused(event: CellFocusedEvent): void {
     const row = event.rowIndex === null ? undefined : this.api?.getDisplayedRowAtIndex(event.rowIndex)?.data;
-    if (row !== undefined) {
-      this.selected.emit(row as Row);
-      // The tint follows the focus.
-      queueMicrotask(() => this.api?.redrawRows());
-    }
+    if (row !== undefined) this.selected.emit(row as Row);
   }
 
   protected doubleClicked({ data }: RowDoubleClickedEvent): void {
@@ -199,8 +189,7 @@ export class Grid<Row> {
 
   private editor(column: GridColumn<Row>): ColDef {
     const edit = column.edit!;
-    const begin = ({ data }: { data?: unknown }) =>
-      (column.typed ?? column.text)?.(data as Row) ?? '';
+    const begin = ({ data }: { data?: unknown }) => (column.typed ?? column.text)?.(data as Row) ?? '';
     if (edit.kind === 'lookup') {
       return {
         cellEditor: LookupEditor,

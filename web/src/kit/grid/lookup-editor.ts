@@ -1,7 +1,7 @@
 import type { ICellEditorComp, ICellEditorParams } from 'ag-grid-community';
 import { Subject, type Subscription } from 'rxjs';
 import { debounceTime, startWith, switchMap } from 'rxjs/operators';
-import type { Choice } from '../fields';
+import { fits, type Choice } from '../fields';
 import type { CellEdit } from './columns';
 
 interface Params extends ICellEditorParams {
@@ -13,7 +13,7 @@ export class LookupEditor implements ICellEditorComp {
   private host!: HTMLElement;
   private input!: HTMLInputElement;
   private list!: HTMLUListElement;
-  private choices: Choice[] = [];
+  private found: Choice[] = [];
   private active = 0;
   private chosen: Choice | null = null;
   private reading!: Subscription;
@@ -34,7 +34,11 @@ export class LookupEditor implements ICellEditorComp {
     this.list.id = 'lookup-list';
     this.list.setAttribute('role', 'listbox');
     this.host.append(this.input, this.list);
-    this.input.addEventListener('input', () => this.words.next(this.input.value));
+    this.input.addEventListener('input', () => {
+      this.active = 0;
+      this.draw();
+      this.words.next(this.input.value);
+    });
     this.input.addEventListener('keydown', (event) => this.key(event));
     this.reading = this.words
       .pipe(
@@ -43,7 +47,7 @@ export class LookupEditor implements ICellEditorComp {
         switchMap((words) => params.edit.search(words)),
       )
       .subscribe((choices) => {
-        this.choices = choices;
+        this.found = choices;
         this.active = 0;
         this.draw();
       });
@@ -67,6 +71,11 @@ export class LookupEditor implements ICellEditorComp {
 
   destroy(): void {
     this.reading.unsubscribe();
+  }
+
+  /** What was found and still fits what is typed: Enter never takes a stale one. */
+  private get choices(): Choice[] {
+    return this.found.filter((choice) => fits(choice, this.input.value));
   }
 
   private key(event: KeyboardEvent): void {

@@ -1,0 +1,66 @@
+/** Who may use whom; see docs/architecture.md. */
+module.exports = {
+  forbidden: [
+    { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true } },
+    {
+      name: 'core-uses-only-core',
+      severity: 'error',
+      from: { path: '^core/', pathNot: '\\.spec\\.ts$' },
+      to: { pathNot: ['^core/', 'node_modules/(big\\.js|date-fns|@types/big\\.js)/'] },
+    },
+    {
+      name: 'api-uses-core-and-zod',
+      severity: 'error',
+      from: { path: '^api/' },
+      to: { pathNot: ['^api/', '^core/', 'node_modules/zod/'] },
+    },
+    { name: 'server-never-web', severity: 'error', from: { path: '^server/' }, to: { path: '^(web|bench|e2e)/' } },
+    {
+      name: 'server-demo-only-in-tests',
+      severity: 'error',
+      from: { path: '^server/', pathNot: ['\\.spec\\.ts$', '^server/testing/'] },
+      to: { path: '^(demo|tools)/' },
+    },
+    {
+      name: 'web-never-server',
+      severity: 'error',
+      from: { path: '^web/' },
+      to: { path: '^(server|demo|tools|bench|e2e)/' },
+    },
+    {
+      name: 'kit-knows-no-room',
+      severity: 'error',
+      from: { path: '^web/src/kit/' },
+      to: { path: '^web/src/(?!kit/)' },
+    },
+    {
+      name: 'rooms-through-their-index',
+      comment: 'another room only through its index.ts',
+      severity: 'error',
+      from: { path: '^server/([^/]+)/', pathNot: ['^server/(http|testing|db)/', '\\.spec\\.ts$'] },
+      to: { path: '^server/([^/]+)/', pathNot: ['^server/$1/', '^server/[^/]+/index\\.ts$', '^server/db/'] },
+    },
+    {
+      name: 'core-rooms-through-their-index',
+      severity: 'error',
+      from: { path: '^core/([^/]+)/' },
+      to: { path: '^core/([^/]+)/', pathNot: ['^core/$1/', '^core/[^/]+/index\\.ts$'] },
+    },
+    {
+      name: 'known-packages-only',
+      severity: 'error',
+      from: { path: '^(core|api|server|web)/', pathNot: ['\\.spec\\.ts$', '^server/testing/', '^web/test-setup'] },
+      to: { dependencyTypes: ['npm-no-pkg', 'npm-unknown'] },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: ['dist/', '\\.svg$'] },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default', 'types'],
+    },
+  },
+};

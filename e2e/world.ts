@@ -1,0 +1,114 @@
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import { randomUUID } from 'node:crypto';
+import { fork, type ChildProcess } from 'node:child_process';
+import { createConnection } from 'mysql2/promise';
+import { layDemo, PEOPLE } from '../demo';
+import { connect } from '../server/db/database';
+import { migrate } from '../server/db/migrate';
+import { verify } from '../tools/lib/verify';
+
+export interface Demo {
+  address: string;
+  url: string;
+  verify(): Promise<string[]>;
+}
+
+async function startDemo(): Promise<Demo & { end(): Promise<void> }> {
+  const root = process.env['TEST_DATABASE_URL'];
+  if (!root) throw new Error('TEST_DATABASE_URL is missing; run the tests with npm test.');
+  const name = `e_${randomUUID().replaceAll('-', '').slice(0, 16)}`;
+  const admin = await createConnection(root);
+  await admin.query(`CREATE DATABASE ${name}`);
+  const url = new URL(root);
+  url.pathname = `/${name}`;
+  await migrate(url.href, 'server/db/sql');
+  const database = connect(url.href, 4);
+  await layDemo(database, { seed: 7, moreOrders: 0, workDate: '2027-03-01', fixed: true });
+  const { child, address } = await startServer(url.href);
+  return {
+    address,
+    url: url.href,
+    verify: () => verify(database),
+    async end() {
+      child.kill('SIGTERM');
+      await database.close();
+      await admin.query(`DROP DATABASE ${name}`);
+      await admin.end();
+    },
+  };
+}
+
+export function startServer(url: string, port = '0'): Promise<{ child: ChildProcess; address: string }> {
+  return new Promise((resolve, reject) => {
+    const child = fork('dist/server/main.js', [], {
+      env: { ...process.env, DATABASE_URL: url, PORT: port, LOG_LEVEL: 'error' },
+      stdio: 'inherit',
+    });
+    child.once('message', (message) => resolve({ child, ...(message as { address: string }) }));
+    child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
+  });
+}
+
+/** A demo for each file; what the browser complains of fails the test. */
+export const test = base.extend<{ quiet: void }, { demo: Demo }>({
+  demo: [
+    async ({}, use) => {
+      const demo = await startDemo();
+      await use(demo);
+      const differences = await demo.verify();
+      await demo.end();
+      expect(differences).toEqual([]);
+    },
+    { scope: 'worker', timeout: 90_000 },
+  ],
+  baseURL: async ({ demo }, use) => use(demo.address),
+  quiet: [
+    async ({ page }, use) => {
+      const complaints: string[] = [];
+      page.on('pageerror', (error) => complaints.push(error.message));
+      page.on('console', (message) => {
+        // Refusals are answers too; the browser logs their status.
+        if (message.type() === 'error' && !/status of (4\d\d|503)|net::ERR/.test(message.text()))
+          complaints.push(message.text());
+      });
+      await use();
+      expect(complaints).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+export { expect };
+
+export async function signIn(page: Page, name = 'salmah'): Promise<void> {
+  const person = PEOPLE.find((each) => each.signIn === name)!;
+  await page.goto('/');
+  await page.getByLabel('Name').fill(person.signIn);
+  await page.getByLabel('Password').fill(person.password);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Monday 1 March' })).toBeVisible();
+}
+
+/** A cell of the grid, by its row and the column's id. */
+export function cell(page: Page, row: number, column: string): Locator {
+  return page.locator(`k-grid .ag-row[row-index="${row}"] [col-id="${column}"]`);
+}
+
+/** Types into a grid cell with the mouse, leaving it with Tab. */
+export async function typeCell(page: Page, row: number, column: string, text: string): Promise<void> {
+  await cell(page, row, column).dblclick();
+  await page.keyboard.press('Control+A');
+  await page.keyboard.type(text);
+  await page.keyboard.press('Tab');
+}
+
+/** Finds an item in a grid's item cell with the mouse. */
+export async function pickItem(page: Page, row: number, number: string): Promise<void> {
+  await cell(page, row, 'item').dblclick();
+  await page.getByRole('combobox', { name: 'Item' }).fill(number);
+  await page.locator('.lookup-editor [role="option"]', { hasText: number }).first().click();
+  await expect(cell(page, row, 'item')).toHaveText(number);
+}
+
+export function sheet(page: Page): Locator {
+  return page.locator('k-sheet');
+}

@@ -1,0 +1,28 @@
+import { defineConfig } from '@playwright/test';
+
+/** Chromium from the distribution, the real server, one demo of its own for each test file. */
+export default defineConfig({
+  testDir: 'e2e',
+  timeout: 45_000,
+  expect: { timeout: 8_000 },
+  workers: 1,
+  forbidOnly: true,
+  reporter: [['line']],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+});
