@@ -68,6 +68,7 @@ test('by keyboard alone: from a new agreement to the vendor invoice', async ({ p
   await expect(sheet(page)).toContainText('Arus Membrane Supply to');
   await page.keyboard.press('Control+Enter');
   await expect(page.getByRole('status')).toContainText('Placed: PO-');
+  await expect(page.getByRole('button', { name: 'Ship…' })).toBeVisible();
 
   await page.keyboard.press('Control+Enter');
   await expect(sheet(page).getByLabel('Quantity of RO-2540')).toHaveValue('9');

@@ -31,11 +31,14 @@ test('by mouse: an agreement is made, released, bought, received in parts, invoi
   await page.getByRole('button', { name: 'Release…' }).click();
   await sheet(page).getByLabel('Quantity of RO-4040').fill('25');
   await expect(
-    sheet(page).getByRole('alert').filter({ hasText: `25 piece of RO-4040 is more than the 20 left on ${agreement}` }),
+    sheet(page)
+      .getByRole('alert')
+      .filter({ hasText: `25 piece of RO-4040 is more than the 20 left on ${agreement}` }),
   ).toBeVisible();
   await expect(sheet(page).getByRole('alert').filter({ hasText: 'wants their own reference' })).toBeVisible();
   await sheet(page).getByLabel('Quantity of RO-4040').fill('12');
   await expect(sheet(page).locator('td[aria-live]')).toHaveText('8');
+  await sheet(page).getByLabel('Ship to').selectOption('Jetty Store, Kuala Besut');
   await sheet(page).getByLabel('Their reference').fill('TBR-9001');
   await sheet(page).getByLabel('Ship date of RO-4040').fill('12/3');
   await sheet(page).getByRole('button', { name: 'Release as a sales order' }).click();

@@ -13,7 +13,7 @@ if (needsDatabase && !process.env.DATABASE_URL) {
   database = await startPrivateDatabase('.kampong');
 }
 const env = { ...process.env, ...(database ? { DATABASE_URL: database.url } : {}) };
-await run('npx', ['tsx', '--tsconfig', 'tsconfig.json', file, ...args], { env }).catch((error) => {
+await run('node_modules/.bin/tsx', ['--tsconfig', 'tsconfig.json', file, ...args], { env }).catch((error) => {
   if (process.env.DEBUG) console.error(error.message);
   process.exitCode = 1;
 });

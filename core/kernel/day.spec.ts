@@ -15,7 +15,7 @@ describe('days', () => {
     ['mo', '2027-03-08'],
     ['today', '2027-03-01'],
     ['Thu 11 Mar', '2027-03-11'],
-    ['31/12', '2026-12-31'],
+    ['31/12', '2027-12-31'],
     ['15/8', '2027-08-15'],
   ])('reads %s', (typed, day) => {
     expect(readTypedDay(typed, WORK_DATE)).toBe(day);
@@ -30,6 +30,11 @@ describe('days', () => {
       const day = addDays(WORK_DATE, ahead);
       expect(readTypedDay(dayText(day, WORK_DATE), WORK_DATE)).toBe(day);
     }
+  });
+
+  it('reads a day long past as next year, and shows it with its year', () => {
+    expect(readTypedDay('5/1', '2027-12-28')).toBe('2028-01-05');
+    expect(dayText('2027-01-05', '2027-12-28')).toBe('Tue 5 Jan 2027');
   });
 
   it('shows the year only where it is another', () => {

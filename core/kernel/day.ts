@@ -17,9 +17,14 @@ export function daysBetween(from: Day, to: Day): number {
   return differenceInCalendarDays(parseISO(to), parseISO(from));
 }
 
-/** `Thu 11 Mar`, with the year where it is not the work date's. */
+/** A day of the work date's year more than this many days back is written with its year, and read so. */
+const YEARLESS_DAYS_BACK = 270;
+
+/** `Thu 11 Mar`, with the year where reading it without one would give another day. */
 export function dayText(day: Day, workDate: Day): string {
-  return format(parseISO(day), day.slice(0, 4) === workDate.slice(0, 4) ? 'EEE d MMM' : 'EEE d MMM yyyy');
+  const yearless =
+    isDay(workDate) && day.slice(0, 4) === workDate.slice(0, 4) && daysBetween(workDate, day) >= -YEARLESS_DAYS_BACK;
+  return format(parseISO(day), yearless ? 'EEE d MMM' : 'EEE d MMM yyyy');
 }
 
 /** `Monday 1 March`, for titles. */
@@ -31,7 +36,7 @@ const WEEKDAYS = ['sun', 'mon', 'tue', 'wed', 'thu', 'fri', 'sat'];
 
 /**
  * A date as people type it, read against the work date:
- * `11/3` and `11 mar` (the nearest such day not more than half a year back), `11/3/27`, `2027-03-11`,
+ * `11/3` and `11 mar` (this year's, or next year's where that is more than 270 days back), `11/3/27`, `2027-03-11`,
  * `+5` and `-2` (days from the work date), `fri` (the next such weekday after the work date), `today`.
  * Null where it is none of these.
  */
@@ -62,11 +67,9 @@ function withoutYear(text: string, workDate: Day): Day | null {
   for (const pattern of ['d/M', 'd.M', 'd MMM', 'EEE d MMM']) {
     const thisYear = tryPattern(text, pattern, workDate);
     if (!thisYear) continue;
-    const year = Number(workDate.slice(0, 4));
-    const candidates = [year - 1, year, year + 1]
-      .map((each) => `${each}${thisYear.slice(4)}`)
-      .filter((day) => isDay(day) && daysBetween(workDate, day) > -183);
-    return candidates.sort()[0] ?? null;
+    if (daysBetween(workDate, thisYear) >= -YEARLESS_DAYS_BACK) return thisYear;
+    const nextYear = `${Number(workDate.slice(0, 4)) + 1}${thisYear.slice(4)}`;
+    return isDay(nextYear) ? nextYear : null;
   }
   return null;
 }

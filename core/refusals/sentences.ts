@@ -1,6 +1,8 @@
-import { decimalText } from '@core/kernel';
+import { dayText, decimalText, isDay } from '@core/kernel';
 
 const n = (text: string) => decimalText(text);
+/** A day with its year, as a sentence says it. */
+const d = (day: string) => (isDay(day) ? dayText(day, '') : day);
 
 /**
  * Every refusal there is: its code, the facts it carries, and the one sentence that says
@@ -34,9 +36,9 @@ export const sentences = {
 
   // A: agreements
   'period-reversed': (f: { first: string; last: string }) =>
-    `The last day ${f.last} is before the first day ${f.first}; put it on or after it.`,
+    `The last day ${d(f.last)} is before the first day ${d(f.first)}; put it on or after it.`,
   'signed-late': (f: { signed: string; last: string }) =>
-    `It cannot be signed on ${f.signed}, after its last day ${f.last}.`,
+    `It cannot be signed on ${d(f.signed)}, after its last day ${d(f.last)}.`,
   'no-lines': (f: { document: string }) => `${f.document} has no lines yet; add one.`,
   'item-twice': (f: { item: string; line: string }) =>
     `${f.item} is already on line ${f.line}; commit it once, with the whole quantity.`,
@@ -45,7 +47,7 @@ export const sentences = {
   'agreement-not-in-force': (f: { agreement: string; state: string }) =>
     `${f.agreement} is ${f.state} and cannot be released; put it in force first.`,
   'outside-period': (f: { agreement: string; first: string; last: string; day: string }) =>
-    `${f.agreement} holds from ${f.first} to ${f.last}; ${f.day} is outside it.`,
+    `${f.agreement} holds from ${d(f.first)} to ${d(f.last)}; ${d(f.day)} is outside it.`,
   'above-limit': (f: { item: string; asked: string; left: string; unit: string; agreement: string }) =>
     Number(f.left) > 0
       ? `${n(f.asked)} ${f.unit} of ${f.item} is more than the ${n(f.left)} left on ${f.agreement}; ask ${n(f.left)} or less.`
@@ -56,7 +58,7 @@ export const sentences = {
   'reference-required': (f: { customer: string }) =>
     `${f.customer} wants their own reference on every order; ask them for it.`,
   'ship-date-past': (f: { day: string; workDate: string }) =>
-    `${f.day} is before the work date ${f.workDate}; give that day or a later one.`,
+    `${d(f.day)} is before the work date ${d(f.workDate)}; give that day or a later one.`,
   'order-not-draft': (f: { order: string; state: string }) =>
     `${f.order} is ${f.state}; only a draft order can be changed or confirmed here.`,
   'order-not-confirmed': (f: { order: string; state: string }) => `${f.order} is ${f.state}; confirm it first.`,
@@ -96,7 +98,7 @@ export const sentences = {
   'above-owed': (f: { invoice: string; asked: string; owed: string }) =>
     `${f.asked} is more than the ${f.owed} still owed on ${f.invoice}; give ${f.owed} or less.`,
   'days-order': (f: { what: string; day: string; earliest: string }) =>
-    `${f.what} ${f.day} is before ${f.earliest}; give that day or a later one.`,
+    `${f.what} ${d(f.day)} is before ${d(f.earliest)}; give that day or a later one.`,
 } as const;
 
 type Sentences = typeof sentences;

@@ -10,7 +10,7 @@ export async function ensureBuilt() {
   await mkdir('dist', { recursive: true });
   const server = ensure('server', [...SHARED, 'server', 'demo', 'tools'], buildServer);
   const web = ensure('web', [...SHARED, 'web', 'angular.json'], () =>
-    run('npx', ['ng', 'build', '--configuration', 'production'], {
+    run('node_modules/.bin/ng', ['build', 'web'], {
       stdio: ['ignore', 'ignore', 'inherit'],
       env: { ...process.env, NG_CLI_ANALYTICS: 'false' },
     }),

@@ -73,8 +73,10 @@ export class Shell {
     } else if (event.altKey && event.key.toLowerCase() === 'g') {
       event.preventDefault();
       document.querySelector<HTMLElement>('k-grid .ag-cell')?.focus();
-    } else if (event.ctrlKey && event.key === 'Enter' && this.dialog.openDialogs.length === 0) {
-      document.querySelector<HTMLElement>('.title .act.next')?.click();
+    } else if (event.ctrlKey && event.key === 'Enter') {
+      // The next step of what is on top: the side sheet where one is open, else the page.
+      const within = this.dialog.openDialogs.length > 0 ? 'k-sheet footer' : '.title';
+      document.querySelector<HTMLElement>(`${within} .act.next`)?.click();
     }
   }
 }

@@ -44,11 +44,7 @@ export class Sheets {
 @Component({
   selector: 'k-sheet',
   imports: [Icon, Refusals],
-  template: `<form
-    (submit)="$event.preventDefault(); done.emit()"
-    (keydown.control.enter)="done.emit()"
-    aria-labelledby="sheet-title"
-  >
+  template: `<form (submit)="$event.preventDefault(); done.emit()" aria-labelledby="sheet-title">
     <header>
       <h2 id="sheet-title">
         {{ head() }}<span>{{ sub() }}</span>

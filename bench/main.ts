@@ -1,0 +1,46 @@
+import { parseArgs } from 'node:util';
+import { printed, type Figure } from './measure';
+import { benchPost } from './post';
+import { benchRelease } from './release';
+import { benchShell } from './shell';
+import { Stage } from './stage';
+import { benchStart } from './start';
+
+interface Tools {
+  startPrivateDatabase(folder: string, options: object): Promise<{ url: string; release(): Promise<void> }>;
+}
+
+/** `npm run bench [-- --scale full] [-- --only post,release,shell,start]`: each against its floor, in turn. */
+async function main(): Promise<void> {
+  const { values } = parseArgs({ options: { scale: { type: 'string', default: 'small' }, only: { type: 'string' } } });
+  const full = values.scale === 'full';
+  const wanted = (name: string) => !values.only || values.only.split(',').includes(name);
+  const { ensureBuilt } = (await import('../tools/lib/build.mjs' as string)) as { ensureBuilt(): Promise<void> };
+  await ensureBuilt();
+  console.log(`${'bench'.padEnd(26)} ${'ours'.padStart(14)} ${'theirs'.padStart(14)} ${'ratio'.padStart(7)}`);
+  const print = (figures: Figure[]) => figures.forEach((figure) => console.log(printed(figure)));
+  if (wanted('post') || wanted('release')) {
+    const { startPrivateDatabase } = (await import('../tools/lib/private-database.mjs' as string)) as Tools;
+    const folder = `${process.env['TMPDIR'] ?? '/tmp'}/kampong-bench-${process.pid}`;
+    // As safe as in use: every commit is flushed.
+    const database = await startPrivateDatabase(folder, { throwAway: true });
+    const stage = await Stage.make(database.url);
+    try {
+      if (wanted('post')) print(await benchPost(stage, full));
+      if (wanted('release')) print(await benchRelease(stage, full));
+    } finally {
+      await stage.end();
+      await database.release();
+    }
+  }
+  if (wanted('shell')) print(await benchShell());
+  if (wanted('start')) print(await benchStart());
+}
+
+main().then(
+  () => process.exit(0),
+  (error: Error) => {
+    console.error(error.message);
+    process.exit(1);
+  },
+);
