@@ -11,17 +11,18 @@ interface Placed {
 async function ready(stage: Stage, count: number): Promise<Placed[]> {
   const { actor, database } = stage;
   const placed: Placed[] = [];
-  const vendorId = await database.rows<{ vendor_id: number }>(
-    'SELECT vendor_id FROM item_vendor WHERE item_id = ?',
-    [stage.masters.items.get('RO-4040')!.id],
-  );
+  const vendorId = await database.rows<{ vendor_id: number }>('SELECT vendor_id FROM item_vendor WHERE item_id = ?', [
+    stage.masters.items.get('RO-4040')!.id,
+  ]);
   // A handful of agreements, so that not every receipt waits for the same counter.
   const agreements = [];
   for (let index = 0; index < 32; index += 1) agreements.push(await stage.agreement(['RO-4040'], '1000000'));
   for (let index = 0; index < count; index += 1) {
     const [orderId] = await actor.does('releaseAgreement', stage.releaseOf(agreements[index % 32]!, '3'), '2027-03-01');
     await actor.does('confirmOrder', { id: orderId, version: 1 }, '2027-03-01');
-    const [line] = await database.rows<{ id: number }>('SELECT id FROM sales_order_line WHERE order_id = ?', [orderId!]);
+    const [line] = await database.rows<{ id: number }>('SELECT id FROM sales_order_line WHERE order_id = ?', [
+      orderId!,
+    ]);
     const [purchaseId] = await actor.does(
       'placePurchases',
       { lines: [{ orderLineId: line!.id, vendorId: vendorId[0]!.vendor_id }] },
@@ -36,7 +37,18 @@ async function ready(stage: Stage, count: number): Promise<Placed[]> {
   return placed;
 }
 
-const TABLES = ['receipt', 'receipt_line', 'shipment', 'shipment_line', 'stock_entry', 'journal', 'journal_entry', 'audit', 'audit_document', 'act_key'];
+const TABLES = [
+  'receipt',
+  'receipt_line',
+  'shipment',
+  'shipment_line',
+  'stock_entry',
+  'journal',
+  'journal_entry',
+  'audit',
+  'audit_document',
+  'act_key',
+];
 
 type Rows = Record<string, Record<string, unknown>[]>;
 
@@ -57,7 +69,8 @@ async function rowsOfOneReceipt(stage: Stage): Promise<Rows> {
     act_key: 'created_at = (SELECT MAX(created_at) FROM act_key)',
   };
   const rows: Rows = {};
-  for (const [table, where] of Object.entries(wheres)) rows[table] = await database.rows(`SELECT * FROM ${table} WHERE ${where}`);
+  for (const [table, where] of Object.entries(wheres))
+    rows[table] = await database.rows(`SELECT * FROM ${table} WHERE ${where}`);
   rows['journal_entry'] = await database.rows(
     `SELECT * FROM journal_entry WHERE journal_id IN (${rows['journal']!.map((row) => Number(row['id'])).join(',')})`,
   );

@@ -23,7 +23,8 @@ export async function benchStart(): Promise<Figure[]> {
     await database.release();
   }
   await rm(folder, { recursive: true, force: true });
-  const mean = (values: number[]) => `${(values.reduce((sum, value) => sum + value, 0) / values.length / 1000).toFixed(2)} s`;
+  const mean = (values: number[]) =>
+    `${(values.reduce((sum, value) => sum + value, 0) / values.length / 1000).toFixed(2)} s`;
   return [
     {
       name: 'start (difference in s)',

@@ -17,7 +17,9 @@ class EmptyPage {}
   template: `<mat-toolbar>Frame <button mat-button [matMenuTriggerFor]="menu">Menu</button></mat-toolbar>
     <mat-menu #menu="matMenu"><button mat-menu-item>One</button></mat-menu>
     <mat-sidenav-container>
-      <mat-sidenav opened mode="side"><mat-nav-list><a mat-list-item>Place</a></mat-nav-list></mat-sidenav>
+      <mat-sidenav opened mode="side"
+        ><mat-nav-list><a mat-list-item>Place</a></mat-nav-list></mat-sidenav
+      >
       <mat-sidenav-content><router-outlet /></mat-sidenav-content>
     </mat-sidenav-container>`,
 })

@@ -64,7 +64,7 @@ type Open = z.infer<typeof contract.OpenToInvoice>;
               <td class="faint">{{ line.lineNo }}</td>
               <td>{{ line.item.number }} {{ line.item.name }}</td>
               <td class="num">{{ quantity(line.open) }}</td>
-              <td style="width: 110px">
+              <td class="narrow">
                 <k-number
                   [bare]="true"
                   [label]="'Quantity of ' + line.item.number"
@@ -73,7 +73,7 @@ type Open = z.infer<typeof contract.OpenToInvoice>;
                   [error]="form.at('lines.' + $index + '.quantity')"
                 />
               </td>
-              <td style="width: 120px">
+              <td class="narrow">
                 <k-number
                   [bare]="true"
                   kind="price"

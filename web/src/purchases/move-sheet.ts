@@ -51,7 +51,7 @@ export interface MoveData {
             <td>{{ row.line.item.number }}</td>
             <td>{{ row.line.item.name }}</td>
             <td class="num">{{ row.open }}</td>
-            <td style="width: 110px">
+            <td class="narrow">
               <k-number
                 [bare]="true"
                 [label]="'Quantity of ' + row.line.item.number"

@@ -1,0 +1,55 @@
+import { chromium } from '@playwright/test';
+import { fork } from 'node:child_process';
+import { PEOPLE } from '../demo';
+import { prepare } from './prepare';
+
+const VIEWS = [
+  ['today', '/today'],
+  ['agreements', '/agreements'],
+  ['agreement', '/agreements/6'],
+  ['orders', '/orders'],
+  ['order', '/orders/35'],
+  ['bench', '/bench'],
+  ['purchase', '/purchases/40'],
+  ['billing', '/billing'],
+  ['customer', '/customers/1'],
+] as const;
+
+/** One picture of each main view from the demo, into docs/screenshots/. */
+async function main(): Promise<void> {
+  const url = process.env['DATABASE_URL']!;
+  await prepare({ url, workDate: '2027-03-01', seed: 7, moreOrders: 0, demo: true, say: () => undefined });
+  const child = fork('dist/server/main.js', [], {
+    env: { ...process.env, PORT: '0', LOG_LEVEL: 'error' },
+    execArgv: [],
+  });
+  const address = await new Promise<string>((resolve) =>
+    child.once('message', (message) => resolve((message as { address: string }).address)),
+  );
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking'],
+  });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' });
+  await page.goto(address);
+  await page.getByLabel('Name').fill(PEOPLE[0].signIn);
+  await page.getByLabel('Password').fill(PEOPLE[0].password);
+  await page.keyboard.press('Enter');
+  await page.waitForURL('**/today');
+  for (const [name, path] of VIEWS) {
+    await page.goto(address + path);
+    await page.locator('.title h1').waitFor();
+    await page.waitForTimeout(1200);
+    await page.screenshot({ path: `docs/screenshots/${name}.png` });
+  }
+  await browser.close();
+  child.kill('SIGTERM');
+}
+
+main().then(
+  () => process.exit(0),
+  (error: Error) => {
+    console.error(error.message);
+    process.exit(1);
+  },
+);
