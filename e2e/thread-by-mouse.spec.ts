@@ -108,7 +108,7 @@ test('by mouse: an agreement is made, released, bought, received in parts, invoi
   await expect(page.getByRole('tabpanel')).toContainText('Cost of sales');
   await expect(page.getByRole('tabpanel')).toContainText('vendor to customer');
   await page.getByRole('tabpanel').getByRole('link', { name: /JR-/ }).first().click();
-  await expect(page.getByRole('heading', { name: /JR-/ })).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1, name: /JR-/ })).toBeVisible();
   await page.goBack();
   await page.getByRole('tab', { name: 'Thread' }).click();
   await page

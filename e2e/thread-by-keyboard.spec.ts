@@ -80,7 +80,7 @@ test('by keyboard alone: from a new agreement to the vendor invoice', async ({ p
   await page.keyboard.press('Control+Enter');
   await expect(page.getByRole('status')).toContainText('Invoiced: CI-');
 
-  const purchase = /PO-\d+/.exec((await page.locator('k-thread').textContent()) ?? '')![0];
+  const purchase = /PO-\d{4}/.exec((await page.locator('k-thread').textContent()) ?? '')![0];
   await find(page, purchase, new RegExp(purchase));
   await expect(page.getByRole('heading', { name: new RegExp(purchase) })).toBeVisible();
   await page.keyboard.press('Control+Enter');
