@@ -7,6 +7,8 @@ export const ItemChoice = ItemRef.extend({
   route: z.enum(ROUTES),
   routes: z.array(z.enum(ROUTES)),
   onHand: Decimal,
+  taxCode: z.string(),
+  taxRate: Decimal,
 });
 
 export const findItems = read({
@@ -23,7 +25,6 @@ export const openItem = read({
   summary: 'One item: who sells it to us, what is on hand, its stock entries.',
   params: IdParam,
   out: ItemChoice.extend({
-    taxCode: z.string(),
     stockValue: Decimal,
     vendors: z.array(
       z.object({ id: Id, name: z.string(), unitPrice: Decimal, leadDays: z.number(), preferred: z.boolean() }),

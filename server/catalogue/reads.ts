@@ -17,13 +17,14 @@ interface ItemRow {
   on_hand: string | null;
   value: string | null;
   tax_code: string;
+  tax_rate: string;
 }
 
 function itemsWhere(sql: Sql, where: string, values: readonly Bound[]): Promise<ItemRow[]> {
   return sql.rows<ItemRow>(
     `SELECT i.id, i.number, i.name, i.unit, i.list_price, i.route, i.stocked,
             (SELECT COUNT(*) FROM item_vendor v WHERE v.company_id = i.company_id AND v.item_id = i.id) AS vendors,
-            s.on_hand, s.value, t.code AS tax_code
+            s.on_hand, s.value, t.code AS tax_code, t.rate AS tax_rate
        FROM item i
        JOIN tax_code t ON t.company_id = i.company_id AND t.id = i.tax_code_id
        LEFT JOIN stock s ON s.company_id = i.company_id AND s.item_id = i.id
@@ -43,6 +44,8 @@ function choiceOf(row: ItemRow): z.infer<typeof contract.ItemChoice> {
     route: row.route,
     routes: ROUTES.filter((route) => routeFits(route, fits)),
     onHand: plain(row.on_hand ?? '0'),
+    taxCode: row.tax_code,
+    taxRate: plain(row.tax_rate),
   };
 }
 

@@ -1,69 +1,40 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { Title } from '@angular/platform-browser';
-import { Router } from '@angular/router';
 import { dec, share } from '@core/kernel';
 import { Session } from '../access/session';
-import { Chips } from '../kit/chips';
 import { pathOf } from '../kit/documents';
 import { day, money } from '../kit/formats';
-import { Grid, type GridColumn } from '../kit/grid';
+import type { GridColumn } from '../kit/grid';
+import { ListPage } from '../kit/list-page';
 import { LiveList } from '../kit/live';
-import { Refusals } from '../kit/refusals';
 import { Billing, type InvoiceRow } from './service';
 
 /** Invoices of customers or vendors, newest first. */
 @Component({
   selector: 'k-invoice-list',
-  imports: [Chips, Grid, Refusals],
-  template: `<div class="page">
-    <div class="title">
-      <h1>
-        Billing<span>{{
-          side() === 'vendor' ? 'what vendors invoiced us, and what we owe' : 'what we invoiced, and what is owed to us'
-        }}</span>
-      </h1>
-    </div>
-    <div class="filters">
-      <k-chips label="Side" [chips]="sides" [value]="side() ?? 'customer'" (valueChange)="look({ side: $event })" />
-      <input
-        type="search"
-        aria-label="Look in number, party and order"
-        placeholder="Number, party or order"
-        [value]="q() ?? ''"
-        (input)="look({ q: $any($event.target).value })"
-      />
-      <k-chips label="Settled or not" [chips]="states" [value]="open() ?? ''" (valueChange)="look({ open: $event })" />
-    </div>
-    <k-refusals [refusals]="list.refusals()" />
-    <div class="sheet">
-      @if (list.rows().length === 0 && !list.loading()) {
-        <p class="empty">
-          No invoice fits. A customer is invoiced from the order once goods went out; a vendor's invoice is entered from
-          the purchase order.
-        </p>
-      } @else {
-        <k-grid
-          label="Invoices"
-          [rows]="list.rows()"
-          [columns]="columns()"
-          [rowId]="rowId"
-          (selected)="selected.set(rowId($event))"
-          (opened)="go($event)"
-          (nearEnd)="list.more()"
-        />
-      }
-    </div>
-  </div>`,
+  imports: [ListPage],
+  template: `<k-list-page
+    head="Billing"
+    [sub]="
+      side() === 'vendor' ? 'what vendors invoiced us, and what we owe' : 'what we invoiced, and what is owed to us'
+    "
+    looksIn="number, party and order"
+    [q]="q() ?? ''"
+    [filters]="filters()"
+    [list]="list"
+    [columns]="columns()"
+    [rowId]="rowId"
+    [pathTo]="pathTo"
+    empty="No invoice fits. A customer is invoiced from the order once goods went out; a vendor's invoice is entered from the purchase order."
+  />`,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class InvoiceList {
-  private readonly router = inject(Router);
   private readonly session = inject(Session);
   private readonly billing = inject(Billing);
   readonly q = input<string>();
   readonly side = input<string>();
   readonly open = input<string>();
-  protected readonly selected = signal<string | null>(null);
   private readonly query = computed(() => ({
     q: this.q() ?? '',
     side: this.side() === 'vendor' ? ('vendor' as const) : ('customer' as const),
@@ -75,14 +46,27 @@ export class InvoiceList {
     ['CI', 'VI', 'PY'],
   );
   protected readonly rowId = (row: InvoiceRow) => `${row.side}${row.document.id}`;
-  protected readonly sides = [
-    { value: 'customer', label: 'Customers' },
-    { value: 'vendor', label: 'Vendors' },
-  ];
-  protected readonly states = [
-    { value: '', label: 'All' },
-    { value: 'yes', label: 'Still owed' },
-  ];
+  protected readonly pathTo = (row: InvoiceRow) => pathOf(row.document);
+  protected readonly filters = computed(() => [
+    {
+      name: 'side',
+      label: 'Side',
+      value: this.side() ?? 'customer',
+      chips: [
+        { value: 'customer', label: 'Customers' },
+        { value: 'vendor', label: 'Vendors' },
+      ],
+    },
+    {
+      name: 'open',
+      label: 'Settled or not',
+      value: this.open() ?? '',
+      chips: [
+        { value: '', label: 'All' },
+        { value: 'yes', label: 'Still owed' },
+      ],
+    },
+  ]);
   protected readonly columns = computed<GridColumn<InvoiceRow>[]>(() => {
     const workDate = this.session.workDate();
     const vendor = this.side() === 'vendor';
@@ -92,7 +76,7 @@ export class InvoiceList {
         head: 'Number',
         width: 96,
         text: (row) => row.document.number,
-        link: (row) => pathOf(row.document),
+        link: this.pathTo,
       },
       ...(vendor
         ? [{ id: 'theirs', head: 'Their number', width: 130, text: (row: InvoiceRow) => row.vendorNumber ?? '' }]
@@ -132,14 +116,5 @@ export class InvoiceList {
 
   constructor() {
     inject(Title).setTitle('Billing · Kampong');
-  }
-
-  protected look(query: Record<string, string>): void {
-    const clean = Object.fromEntries(Object.entries(query).map(([key, value]) => [key, value || null]));
-    void this.router.navigate([], { queryParams: clean, queryParamsHandling: 'merge', replaceUrl: true });
-  }
-
-  protected go(row: InvoiceRow): void {
-    void this.router.navigateByUrl(pathOf(row.document));
   }
 }

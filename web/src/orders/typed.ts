@@ -1,5 +1,5 @@
 import type { Route } from '@core/catalogue';
-import { addDays, dec, documentTotals, isDecimalText, isDay, lineAmount } from '@core/kernel';
+import { addDays, dec, documentTotals, isDecimalText, isDay, lineAmount, readTypedDecimal } from '@core/kernel';
 import type { OrderInput, OrderSheet } from './service';
 
 export interface TypedLine {
@@ -97,6 +97,10 @@ export function shipToOptions(shipTos: OrderSheet['shipTos']) {
 }
 
 export const isUsed = (line: TypedLine) => line.itemId !== null || line.quantity !== '';
+
+/** True for a number already typed that can be read. */
+export const readableAs = (text: string, kind: 'quantity' | 'price') =>
+  text !== '' && readTypedDecimal(text, kind) !== null;
 
 /** What is sent: the blank last line is left out. */
 export function sendable(typed: TypedOrder, id: number | null): OrderInput {

@@ -1,0 +1,37 @@
+import { counted, day, fixed, money, percent, points, price, quantity } from './formats';
+
+describe('formats', () => {
+  it.each([
+    ['12345.6', 2, '12,345.60'],
+    ['-1234567.891', 2, '-1,234,567.89'],
+    ['0', 0, '0'],
+    ['999', 3, '999.000'],
+  ])('groups %s to %i places as %s', (value, places, text) => expect(fixed(value, places)).toBe(text));
+
+  it('shows money in the places of its currency', () => {
+    expect(money('1234.5', 'MYR')).toBe('1,234.50');
+    expect(money('1234.5', 'JPY')).toBe('1,235');
+    expect(money('1.2345', 'KWD')).toBe('1.235');
+  });
+
+  it('shows a price with more places only where it has them', () => {
+    expect(price('8.5000', 'MYR')).toBe('8.50');
+    expect(price('0.0375', 'MYR')).toBe('0.0375');
+  });
+
+  it('shows quantities without needless zeros', () => {
+    expect(quantity('1200.00000')).toBe('1,200');
+    expect(quantity('2.50000')).toBe('2.5');
+  });
+
+  it('signs a pace, and leaves a level one unsigned', () => {
+    expect([points(0.14), points(-0.072), points(0.001)]).toEqual(['+14 %', '−7 %', '0 %']);
+    expect(percent(0.555)).toBe('56 %');
+  });
+
+  it('counts, and shows a missing day as a dash', () => {
+    expect([counted(1, 'line'), counted(3, 'line')]).toEqual(['1 line', '3 lines']);
+    expect(day(null, '2027-03-01')).toBe('–');
+    expect(day('2027-03-11', '2027-03-01')).toBe('Thu 11 Mar');
+  });
+});

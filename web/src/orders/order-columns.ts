@@ -1,0 +1,166 @@
+import type { Observable } from 'rxjs';
+import { ROUTE_NAMES, type Route } from '@core/catalogue';
+import { dec, isDay, readTypedDay, readTypedDecimal, share } from '@core/kernel';
+import { refusedAt } from '../kit/refusals';
+import type { RefusalShown } from '../kit/api';
+import { pathOf } from '../kit/documents';
+import { day, money, price, quantity } from '../kit/formats';
+import type { GridColumn } from '../kit/grid';
+import type { ItemChoice, OrderLine } from './service';
+import { readableAs, totalsOf, type TypedLine } from './typed';
+
+/** What the columns of a draft order's lines are drawn from. */
+export interface TypedColumnsGround {
+  currency: string;
+  workDate: string;
+  lines: readonly TypedLine[];
+  refusals: readonly RefusalShown[];
+  items(words: string): Observable<ItemChoice[]>;
+  setLine(row: TypedLine, change: Partial<TypedLine>): void;
+}
+
+/** The lines of an order while they are typed. */
+export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[] {
+  const { currency, workDate, lines, refusals, setLine } = ground;
+  const at = (row: TypedLine, field: string) => refusedAt(refusals, `lines.${lines.indexOf(row)}.${field}`);
+  return [
+    { id: 'line', head: '', width: 36, text: (row) => String(lines.indexOf(row) + 1) },
+    {
+      id: 'item',
+      head: 'Item',
+      width: 110,
+      text: (row) => row.number,
+      problem: (row) => at(row, 'itemId'),
+      edit: {
+        kind: 'lookup',
+        when: (row) => row.id === null,
+        search: (words) => ground.items(words),
+        set: (row, choice) => {
+          const item = choice as ItemChoice;
+          setLine(row, {
+            itemId: item.id,
+            number: item.number,
+            name: item.name,
+            unit: item.unit,
+            unitPrice: item.listPrice,
+            taxCode: item.taxCode,
+            taxRate: item.taxRate,
+            route: item.route,
+            routes: item.routes,
+          });
+        },
+      },
+    },
+    { id: 'what', head: 'What', text: (row) => row.name },
+    {
+      id: 'quantity',
+      head: 'Quantity',
+      width: 100,
+      figures: true,
+      text: (row) => (readableAs(row.quantity, 'quantity') ? quantity(row.quantity) : row.quantity),
+      typed: (row) => row.quantity,
+      problem: (row) =>
+        at(row, 'quantity') ||
+        (row.quantity !== '' && !readableAs(row.quantity, 'quantity') ? 'Not a number; write it like 1250.5.' : ''),
+      edit: {
+        kind: 'text',
+        set: (row, typed) => setLine(row, { quantity: readTypedDecimal(typed, 'quantity') ?? typed }),
+      },
+    },
+    { id: 'unit', head: 'Unit', width: 70, text: (row) => row.unit },
+    {
+      id: 'price',
+      head: 'Price',
+      width: 96,
+      figures: true,
+      text: (row) => (row.unitPrice ? price(row.unitPrice, currency) : ''),
+    },
+    {
+      id: 'amount',
+      head: 'Amount',
+      width: 110,
+      figures: true,
+      text: (row) =>
+        readableAs(row.quantity, 'quantity') && row.unitPrice
+          ? money(totalsOf([row], currency).net.toFixed(), currency)
+          : '',
+    },
+    {
+      id: 'ships',
+      head: 'Ship on',
+      width: 120,
+      text: (row) =>
+        row.shipDate !== null && isDay(row.shipDate) ? day(row.shipDate, workDate) : (row.shipDate ?? ''),
+      typed: (row) => row.shipDate ?? '',
+      problem: (row) =>
+        at(row, 'shipDate') ||
+        (row.shipDate !== null && !isDay(row.shipDate) ? 'Not a date; write it like 11/3, +5 or fri.' : ''),
+      edit: {
+        kind: 'text',
+        set: (row, typed) => setLine(row, { shipDate: readTypedDay(typed, workDate) ?? (typed || null) }),
+      },
+    },
+    {
+      id: 'route',
+      head: 'Supplied by',
+      width: 150,
+      text: (row) => (row.itemId === null ? '' : ROUTE_NAMES[row.route]),
+      problem: (row) => at(row, 'route'),
+      edit: {
+        kind: 'choice',
+        when: (row) => row.itemId !== null,
+        options: (row) => row.routes.map((route) => ({ value: route, label: ROUTE_NAMES[route] })),
+        set: (row, route) => setLine(row, { route: route as Route }),
+      },
+    },
+  ];
+}
+
+/** The lines of an order that is followed to its end. */
+export function lineColumns(currency: string, workDate: string): GridColumn<OrderLine>[] {
+  return [
+    { id: 'line', head: '', width: 32, text: (row) => String(row.lineNo) },
+    {
+      id: 'item',
+      head: 'Item',
+      width: 84,
+      text: (row) => row.item.number,
+      link: (row) => pathOf({ kind: 'item', id: row.item.id }),
+    },
+    { id: 'what', head: 'What', width: 168, text: (row) => row.item.name },
+    { id: 'quantity', head: 'Quantity', width: 76, figures: true, text: (row) => quantity(row.quantity) },
+    { id: 'unit', head: 'Unit', width: 60, text: (row) => row.item.unit },
+    { id: 'price', head: 'Price', width: 84, figures: true, text: (row) => price(row.unitPrice, currency) },
+    { id: 'amount', head: 'Amount', width: 96, figures: true, text: (row) => money(row.amount, currency) },
+    { id: 'ships', head: 'Ship on', width: 96, text: (row) => day(row.shipDate, workDate) },
+    { id: 'route', head: 'Route', width: 104, text: (row) => ROUTE_NAMES[row.route] },
+    { id: 'supplied', head: 'Supplied by', text: (row) => suppliedBy(row), need: (row) => row.needsPurchase },
+    { id: 'thread', head: 'Thread', width: 100, beads: (row) => beadsOf(row) },
+  ];
+}
+
+/** What can go out now: the tied rest of a drop shipment, or what is open from stock. */
+export function shippable(line: OrderLine) {
+  const open = dec(line.quantity).minus(line.cancelled).minus(line.shipped);
+  return line.route === 'stock' ? open : dec(line.tied).minus(line.shipped);
+}
+
+function suppliedBy(line: OrderLine): string {
+  if (line.route === 'stock') return `${quantity(line.onHand)} on hand`;
+  if (line.needsPurchase) return 'not placed yet';
+  return line.suppliedBy;
+}
+
+function beadsOf(line: OrderLine) {
+  const live = dec(line.quantity).minus(line.cancelled);
+  const struck = live.lte(0);
+  const of = (part: string) => share(part, live);
+  const late = line.supplyDue !== null && line.supplyDue > line.shipDate;
+  return [
+    { label: 'Supply', share: line.route === 'stock' ? 1 : of(line.tied), notch: late, struck },
+    { label: 'Shipped', share: of(line.shipped) },
+    { label: 'Invoiced', share: of(line.invoiced) },
+    ...(line.route === 'stock' ? [] : [{ label: 'Vendor invoiced', share: of(line.vendorInvoiced) }]),
+    { label: 'Paid', share: line.paidShare },
+  ];
+}

@@ -1,0 +1,50 @@
+import { TODAY_KINDS, type TodayRow } from '@api/today';
+import { sentenceOfRow } from './sentences';
+
+const row = (change: Partial<TodayRow>): TodayRow => ({
+  band: 'now',
+  kind: 'purchase-due',
+  document: { kind: 'PO', id: 9, number: 'PO-0009' },
+  party: 'Arus Membrane Supply',
+  count: 2,
+  day: '2027-02-26',
+  amount: '1234.5',
+  currency: 'MYR',
+  share: 0,
+  orderLineId: null,
+  ...change,
+});
+
+describe('Today', () => {
+  it('says what is late, and how much, and leads to the act itself', () => {
+    expect(sentenceOfRow(row({}), '2027-03-01')).toMatchObject({
+      sentence: 'from Arus Membrane Supply was due Fri 26 Feb',
+      detail: '2 lines open',
+      step: 'Receive',
+      link: '/purchases/9?do=receive',
+    });
+    expect(sentenceOfRow(row({ day: '2027-03-01' }), '2027-03-01').sentence).toContain('is due today');
+  });
+
+  it('counts the lines a purchase would be placed for', () => {
+    const bench = { kind: 'line-without-supply', document: { kind: 'SO', id: 4, number: 'SO-0004' } } as const;
+    expect(sentenceOfRow(row({ ...bench, count: 1 }), '2027-03-01').step).toBe('Place the purchase');
+    expect(sentenceOfRow(row(bench), '2027-03-01')).toMatchObject({ step: 'Place 2 lines', link: '/bench?order=4' });
+  });
+
+  it('asks for payment only once it is late', () => {
+    const owed = { kind: 'invoice-owed', document: { kind: 'CI', id: 3, number: 'CI-0003' } } as const;
+    expect(sentenceOfRow(row(owed), '2027-03-01')).toMatchObject({
+      step: 'They paid',
+      link: '/billing/customer/3?do=pay',
+    });
+    expect(sentenceOfRow(row({ ...owed, day: '2027-03-20' }), '2027-03-01').link).toBe('/billing/customer/3');
+  });
+
+  it.each(TODAY_KINDS)('has a sentence, a step and a way for %s', (kind) => {
+    const shown = sentenceOfRow(row({ kind }), '2027-03-01');
+    expect(shown.sentence).toMatch(/Arus Membrane Supply/);
+    expect(shown.step).not.toBe('');
+    expect(shown.link).toMatch(/^\//);
+  });
+});
