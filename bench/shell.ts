@@ -2,7 +2,6 @@ import { chromium } from '@playwright/test';
 import Koa from 'koa';
 import compress from 'koa-compress';
 import serve from 'koa-static';
-import { spawn } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
 import type { AddressInfo } from 'node:net';
 import { constants } from 'node:zlib';
@@ -10,7 +9,10 @@ import type { Figure } from './measure';
 
 /** Bytes sent and time until the page stands, cold, against an empty Material frame built and served alike. */
 export async function benchShell(): Promise<Figure[]> {
-  await build();
+  const { buildWeb } = (await import('../tools/lib/build.mjs' as string)) as {
+    buildWeb(project: string): Promise<void>;
+  };
+  await buildWeb('shell-floor');
   const frames = [await host('dist/web/browser'), await host('dist/shell-floor/browser')];
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',
@@ -66,14 +68,6 @@ export async function benchShell(): Promise<Figure[]> {
       aim: 'at most 1.5',
     },
   ];
-}
-
-function build(): Promise<void> {
-  return new Promise((resolve, reject) => {
-    spawn('node_modules/.bin/ng', ['build', 'shell-floor'], { stdio: 'ignore' }).once('exit', (code) =>
-      code === 0 ? resolve() : reject(new Error(`the empty frame could not be built (${code})`)),
-    );
-  });
 }
 
 /** Serves a built application with the server's own compression; answers the few reads Today makes. */

@@ -134,7 +134,7 @@ function startServer(url: string): Promise<{ child: ChildProcess; address: strin
   return new Promise((resolve, reject) => {
     const child = fork('dist/server/main.js', [], {
       env: { ...process.env, DATABASE_URL: url, PORT: '0', LOG_LEVEL: 'error', DATABASE_CONNECTIONS: '16' },
-      execArgv: [],
+      execArgv: process.env['BENCH_PROF'] ? ['--cpu-prof', '--cpu-prof-dir=/tmp/prof'] : [],
       stdio: 'inherit',
     });
     child.once('message', (message) => resolve({ child, ...(message as { address: string }) }));

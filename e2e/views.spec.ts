@@ -31,7 +31,7 @@ for (const scheme of ['light', 'dark'] as const) {
     for (const [name, path] of VIEWS) {
       await page.goto(path);
       await expect(page.locator('.title h1')).toBeVisible();
-      await page.waitForLoadState('networkidle', { timeout: 1500 }).catch(() => undefined);
+      await expect(page.locator('.ag-row, .todo, main table').first()).toBeVisible();
       const { violations } = await new AxeBuilder({ page }).analyze();
       const serious = violations
         .filter((violation) => violation.impact === 'serious' || violation.impact === 'critical')

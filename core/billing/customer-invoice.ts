@@ -1,4 +1,4 @@
-import { addDays, dec, documentTotals, sliceAmount, type Day, type Dec } from '@core/kernel';
+import { addDays, dec, documentTotals, sliceAmount, sum, type Day, type Dec } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 
 /** A shipment line that is not wholly invoiced yet. */
@@ -19,6 +19,8 @@ export interface ShippedLine {
 export interface CustomerInvoiceGround {
   order: { id: number; number: string; customerId: number; currency: string };
   termsDays: number;
+  /** Ordered, live and not invoiced on the whole order. */
+  uninvoiced: string;
   lines: readonly ShippedLine[];
 }
 
@@ -39,6 +41,8 @@ export interface CustomerInvoiceEffects {
   tax: string;
   total: string;
   taxes: InvoiceTax[];
+  /** True where the order has nothing left to do. */
+  closes: boolean;
   lines: {
     shipmentLineId: number;
     orderLineId: number;
@@ -80,6 +84,7 @@ export function decideCustomerInvoice(
       net: totals.net.toFixed(),
       tax: totals.tax.toFixed(),
       total: totals.total.toFixed(),
+      closes: sum(open.map((line) => dec(line.open))).gte(ground.uninvoiced),
       taxes: totals.taxes.map((tax) => ({
         taxCode: tax.taxCode,
         taxRate: tax.taxRate,

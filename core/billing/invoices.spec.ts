@@ -24,6 +24,7 @@ const shipped = (id: number, open: string, invoicedBefore = '0') => ({
 const customerGround = (...lines: CustomerInvoiceGround['lines']): CustomerInvoiceGround => ({
   order: { id: 1, number: 'SO-0001', customerId: 7, currency: 'MYR' },
   termsDays: 30,
+  uninvoiced: '12',
   lines,
 });
 
@@ -33,6 +34,17 @@ describe('P4 the customer invoice', () => {
     if (!decision.ok) throw new Error('refused');
     expect(decision.effects).toMatchObject({ net: '5920', tax: '355.2', total: '6275.2', dueDate: '2027-03-31' });
     expect(decision.effects.lines).toHaveLength(1);
+  });
+
+  it('closes the order only once all of it is invoiced', () => {
+    const closes = (...open: string[]) => {
+      const decision = decideCustomerInvoice(
+        customerGround(...open.map((each, id) => shipped(id, each))),
+        '2027-03-01',
+      );
+      return decision.ok && decision.effects.closes;
+    };
+    expect([closes('8'), closes('8', '3.99999'), closes('8', '4'), closes('12')]).toEqual([false, false, true, true]);
   });
 
   it('is refused where nothing waits', () => {
@@ -62,6 +74,7 @@ const vendorGround = (
 ): VendorInvoiceGround => ({
   purchase: { id: 2, number: 'PO-0001', vendorId: 8, currency: 'MYR' },
   vendor: { name: 'Arus Membrane Supply', termsDays: 30 },
+  uninvoiced: '12',
   lines,
   usedBy: null,
   customerFirst: false,
@@ -87,12 +100,18 @@ describe('P4 the vendor invoice', () => {
       [1, '5', '3100'],
       [2, '3', '1860'],
     ]);
+    expect(decision.effects.closes).toBe(false);
     expect(decision.effects).toMatchObject({
       net: '4960',
       received: '4960',
       dropDifference: '0',
       dueDate: '2027-03-29',
     });
+  });
+
+  it('closes the purchase order with its last part', () => {
+    const decision = decideVendorInvoice(vendorGround([received(1, '5'), received(2, '7')]), typed('12'), '2027-03-01');
+    expect(decision.ok && decision.effects.closes).toBe(true);
   });
 
   it('P3 tells the price difference of drop shipments from that of stock', () => {

@@ -37,6 +37,8 @@ export interface ReceivedLine {
 export interface VendorInvoiceGround {
   purchase: { id: number; number: string; vendorId: number; currency: string };
   vendor: { name: string; termsDays: number };
+  /** Ordered and not invoiced on the whole purchase order. */
+  uninvoiced: string;
   lines: readonly ReceivedLine[];
   /** Our number of the invoice that has this vendor's number already. */
   usedBy: string | null;
@@ -63,6 +65,8 @@ export interface VendorInvoiceEffects {
   received: string;
   dropDifference: string;
   stockDifference: string;
+  /** True where the purchase order has nothing left to do. */
+  closes: boolean;
   taxes: InvoiceTax[];
   lines: {
     receiptLineId: number;
@@ -219,6 +223,7 @@ function effectsOf(
     received: sum(matched.map((line) => dec(line.received))).toFixed(),
     dropDifference: difference(true).toFixed(),
     stockDifference: difference(false).toFixed(),
+    closes: sum(matched.map((line) => dec(line.quantity))).gte(ground.uninvoiced),
     taxes: totals.taxes.map((tax) => ({
       taxCode: tax.taxCode,
       taxRate: tax.taxRate,

@@ -13,7 +13,7 @@ export {
   type Dec,
   type DecimalKind,
 } from './decimal';
-export { addDays, daysBetween, dayText, isDay, longDayText, readTypedDay, type Day } from './day';
+export { addDays, daysBetween, dayText, isDay, longDayText, YEARLESS_DAYS_BACK, type Day } from './day';
 export { DOCUMENT_KINDS, DOCUMENT_NAMES, documentNumber, type DocumentKind, type DocumentRef } from './document';
 export {
   currencyPlaces,

@@ -14,9 +14,9 @@ const WINDOW_SECONDS = 900;
 export function attemptsOn(database: Database): Attempts {
   const limiter = (points: number, keyPrefix: string) =>
     new RateLimiterMySQL({
-      storeClient: database.pool.pool,
+      storeClient: database.pool,
       storeType: 'mysql2',
-      dbName: (database.pool.pool as unknown as { config: { connectionConfig: { database: string } } }).config
+      dbName: (database.pool as unknown as { config: { connectionConfig: { database: string } } }).config
         .connectionConfig.database,
       tableName: 'sign_in_attempt',
       tableCreated: true,

@@ -3,7 +3,7 @@ import type { Tx } from '../db/database';
 
 /**
  * The next numbers of several kinds, without gaps: taken in the act's own transaction, so a rolled back act
- * gives them back. The rows stay locked until the commit: call it after everything that may wait or refuse.
+ * gives them back; a kind never numbered before begins at 1. The rows stay locked until the commit: call it after everything that may wait or refuse.
  */
 export async function takeNumbers(
   tx: Tx,
@@ -14,16 +14,11 @@ export async function takeNumbers(
   const next = new Map<DocumentKind, number>();
   if (kinds.length > 0) {
     const rows = await tx.rows<{ kind: DocumentKind; next_serial: number }>(
-      'SELECT kind, next_serial FROM number_series WHERE company_id = ? AND kind IN (?) ORDER BY kind FOR UPDATE',
-      [companyId, kinds],
+      `INSERT INTO number_series (company_id, kind, next_serial) VALUES ${kinds.map(() => '(?,?,?)').join(',')}
+       ON DUPLICATE KEY UPDATE next_serial = next_serial + VALUES(next_serial) - 1 RETURNING kind, next_serial`,
+      kinds.flatMap((kind) => [companyId, kind, wanted[kind]! + 1]),
     );
-    for (const row of rows) next.set(row.kind, row.next_serial);
-    const grown = kinds.map((kind) => `WHEN '${kind}' THEN ${Number(wanted[kind])}`).join(' ');
-    const changed = await tx.run(
-      `UPDATE number_series SET next_serial = next_serial + CASE kind ${grown} END WHERE company_id = ? AND kind IN (?)`,
-      [companyId, kinds],
-    );
-    assert(changed === kinds.length, `a number series is missing among ${kinds.join(', ')}`);
+    for (const row of rows) next.set(row.kind, row.next_serial - wanted[row.kind]!);
   }
   return (kind) => {
     const serial = next.get(kind);

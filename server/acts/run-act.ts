@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { refuse, type Refusal } from '@core/refusals';
 import { isDuplicateOf } from '../db/faults';
-import type { Database, Tx } from '../db/database';
+import { LAST_ID, type Database, type Sql, type Tx } from '../db/database';
 import type { Act, Doer, SeenVersion, Written } from './act';
 import { staleRefusal } from './stale';
 import { NotThere } from './not-there';
@@ -44,8 +44,7 @@ export async function runAct(
       const decision = act.decide(ground, input, doer);
       if (!decision.ok) throw new Refused(decision.refusals);
       const result = await act.write(tx, decision.effects, ground, doer);
-      await writeAudit(tx, act, input, result, doer);
-      await writeKey(tx, key, result);
+      await writeRecord(tx, act, input, result, key);
       return { ok: true, result, warnings: decision.warnings };
     });
   } catch (error) {
@@ -74,8 +73,8 @@ export async function previewAct(database: Database, act: Act, input: unknown, d
   }
 }
 
-/** A preview reads what is committed and waits for nobody. */
-function withoutLocks(database: Database): Pick<Database, 'rows' | 'run'> {
+/** What an act would load, read without its locks: it sees what is committed, waits for nobody and writes nothing. */
+export function withoutLocks(database: Sql): Sql {
   return {
     rows: (sql, values) => database.rows(sql.replace(/\s+FOR UPDATE\b/g, ''), values),
     run: () => Promise.reject(new Error('a preview writes nothing')),
@@ -92,30 +91,6 @@ async function checkVersion(tx: Tx, seen: SeenVersion | null, doer: Doer): Promi
   if (refusal) throw new Refused([refusal]);
 }
 
-async function writeAudit(tx: Tx, act: Act, input: unknown, { made, touched }: Written, doer: Doer): Promise<void> {
-  const documents = [...made, ...touched];
-  const [auditId] = await tx.insert('audit', [
-    {
-      company_id: doer.companyId,
-      person_id: doer.personId,
-      act: act.endpoint.name,
-      origin: doer.origin,
-      input: JSON.stringify(input),
-      documents: JSON.stringify(documents.map(({ kind, id, number }) => ({ kind, id, number }))),
-    },
-  ]);
-  await tx.insertPlain(
-    'audit_document',
-    documents.map((document) => ({
-      company_id: doer.companyId,
-      audit_id: auditId!,
-      kind: document.kind,
-      document_id: document.id,
-      version: document.version ?? null,
-    })),
-  );
-}
-
 interface Key {
   doer: Doer;
   idempotencyKey: string;
@@ -124,16 +99,37 @@ interface Key {
 
 class KeyTaken extends Error {}
 
-async function writeKey(tx: Tx, { doer, idempotencyKey, content }: Key, result: Written): Promise<void> {
+/** What every act leaves behind: the audit row, the documents it touched, and its key, in one trip. // G1 P2 */
+async function writeRecord(tx: Tx, act: Act, input: unknown, result: Written, key: Key): Promise<void> {
+  const { doer } = key;
+  const documents = [...result.made, ...result.touched];
+  const audit = {
+    company_id: doer.companyId,
+    person_id: doer.personId,
+    act: act.endpoint.name,
+    origin: doer.origin,
+    input: JSON.stringify(input),
+    documents: JSON.stringify(documents.map(({ kind, id, number }) => ({ kind, id, number }))),
+  };
+  const touched = documents.map((document) => ({
+    company_id: doer.companyId,
+    audit_id: LAST_ID,
+    kind: document.kind,
+    document_id: document.id,
+    version: document.version ?? null,
+  }));
+  const once = {
+    company_id: doer.companyId,
+    person_id: doer.personId,
+    idempotency_key: key.idempotencyKey,
+    content_hash: key.content,
+    answer: JSON.stringify(result),
+  };
   try {
-    await tx.insertPlain('act_key', [
-      {
-        company_id: doer.companyId,
-        person_id: doer.personId,
-        idempotency_key: idempotencyKey,
-        content_hash: content,
-        answer: JSON.stringify(result),
-      },
+    await tx.insertTogether([
+      { table: 'audit', rows: [audit] },
+      { table: 'audit_document', rows: touched },
+      { table: 'act_key', rows: [once] },
     ]);
   } catch (error) {
     if (isDuplicateOf(error, 'PRIMARY')) throw new KeyTaken();

@@ -33,7 +33,12 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
           value: line.net,
         })),
     );
-    await closeOrder(tx, companyId, order.id);
+    if (effects.closes) {
+      await tx.run("UPDATE sales_order SET state = 'closed' WHERE company_id = ? AND id = ? AND state = 'confirmed'", [
+        companyId,
+        order.id,
+      ]);
+    }
     const number = await takeNumbers(tx, companyId, { CI: 1, JR: 1 });
     const document = { kind: 'CI' as const, number: number('CI') };
     const [id] = await tx.insert('customer_invoice', [
@@ -97,16 +102,6 @@ function byLine(lines: readonly { orderLineId: number; quantity: string }[]): [n
   return lines.map((line) => [line.orderLineId, sums.get(line.orderLineId)!]);
 }
 
-/** An order with everything shipped and invoiced has nothing left to do. */
-async function closeOrder(tx: Tx, companyId: number, orderId: number): Promise<void> {
-  await tx.run(
-    `UPDATE sales_order o SET o.state = 'closed' WHERE o.company_id = ? AND o.id = ? AND o.state = 'confirmed'
-       AND NOT EXISTS (SELECT 1 FROM sales_order_line l WHERE l.company_id = o.company_id AND l.order_id = o.id
-                        AND l.invoiced < l.quantity - l.cancelled)`,
-    [companyId, orderId],
-  );
-}
-
 async function insertTaxes(tx: Tx, doer: Doer, kind: string, id: number, taxes: readonly InvoiceTax[]) {
   await tx.insertPlain(
     'invoice_tax',
@@ -154,12 +149,12 @@ const enterVendorInvoice = defineAct(contract.enterVendorInvoice, {
         line.purchaseLineId,
       ]);
     }
-    await tx.run(
-      `UPDATE purchase_order p SET p.state = 'closed' WHERE p.company_id = ? AND p.id = ? AND p.state = 'placed'
-         AND NOT EXISTS (SELECT 1 FROM purchase_order_line l WHERE l.company_id = p.company_id
-                          AND l.purchase_order_id = p.id AND l.invoiced < l.quantity)`,
-      [companyId, purchase.id],
-    );
+    if (effects.closes) {
+      await tx.run("UPDATE purchase_order SET state = 'closed' WHERE company_id = ? AND id = ? AND state = 'placed'", [
+        companyId,
+        purchase.id,
+      ]);
+    }
     const number = await takeNumbers(tx, companyId, { VI: 1, JR: 1 });
     const document = { kind: 'VI' as const, number: number('VI') };
     const [id] = await tx.insert('vendor_invoice', [

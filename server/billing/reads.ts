@@ -1,7 +1,7 @@
 import type * as z from 'zod';
 import { dec, type Day, type DocumentRef } from '@core/kernel';
 import type * as contract from '@api/billing';
-import { there } from '../acts';
+import { there, withoutLocks } from '../acts';
 import type { Bound, Sql } from '../db/database';
 import { likeOf, pageById, plain } from '../db/mapping';
 import { lockForVendorInvoice } from './store';
@@ -213,11 +213,7 @@ export async function openToInvoice(
   companyId: number,
   purchaseId: number,
 ): Promise<z.infer<typeof contract.OpenToInvoice>> {
-  const reading: Sql = {
-    rows: (text, values) => sql.rows(text.replace(/\s+FOR UPDATE\b/g, ''), values),
-    run: sql.run,
-  };
-  const ground = await lockForVendorInvoice(reading, companyId, purchaseId, '');
+  const ground = await lockForVendorInvoice(withoutLocks(sql), companyId, purchaseId, '');
   const [vendor] = await sql.rows<{ id: number; number: string; name: string }>(
     'SELECT id, number, name FROM vendor WHERE company_id = ? AND id = ?',
     [companyId, ground.vendorId],

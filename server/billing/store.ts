@@ -41,8 +41,13 @@ export async function lockForCustomerInvoice(
       WHERE ol.company_id = ? AND ol.order_id = ? AND ol.shipped > ol.invoiced ORDER BY ol.line_no, sl.id`,
     [companyId, orderId],
   );
+  const [rest] = await sql.rows<{ uninvoiced: string | null }>(
+    'SELECT SUM(quantity - cancelled - invoiced) AS uninvoiced FROM sales_order_line WHERE company_id = ? AND order_id = ?',
+    [companyId, orderId],
+  );
   return {
     agreements,
+    uninvoiced: plain(rest?.uninvoiced ?? '0'),
     order: {
       id: order.id,
       number: order.number,
@@ -89,8 +94,13 @@ export async function lockForVendorInvoice(
     'SELECT number FROM vendor_invoice WHERE company_id = ? AND vendor_id = ? AND vendor_number = ?',
     [companyId, purchase.vendor_id, vendorNumber.trim()],
   );
+  const [rest] = await sql.rows<{ uninvoiced: string | null }>(
+    'SELECT SUM(quantity - invoiced) AS uninvoiced FROM purchase_order_line WHERE company_id = ? AND purchase_order_id = ?',
+    [companyId, purchaseId],
+  );
   return {
     vendorId: purchase.vendor_id,
+    uninvoiced: plain(rest?.uninvoiced ?? '0'),
     purchase: {
       id: purchase.id,
       number: purchase.number,

@@ -11,7 +11,7 @@ export function webFiles(folder: string): { files: Middleware; page: Middleware 
   const files = serve(folder, {
     index: false,
     setHeaders(response, path) {
-      const hashed = /-[A-Z0-9]{8}\.\w+$/.test(path);
+      const hashed = /-[A-Z0-9]{8}\.\w+(\.br)?$/.test(path);
       response.setHeader('Cache-Control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
     },
   });

@@ -1,2 +1,2 @@
-export { postJournals, type JournalPlan } from './post';
+export { journalEntries, journalHeads, postJournals, type JournalPlan } from './post';
 export { openTrail } from './reads';

@@ -2,12 +2,13 @@ import { receiptJournal, shipmentJournal } from '@core/ledger';
 import type { MoveEffects, ShippedPart } from '@core/stock';
 import { takeNumbers, type Doer, type Touched } from '../acts';
 import { addToCounter } from '../agreements';
-import { postJournals } from '../ledger';
-import type { Tx } from '../db/database';
+import { journalEntries, journalHeads, type JournalPlan } from '../ledger';
+import type { Insertion, Tx } from '../db/database';
 
 /**
  * Writes a movement: counters first, then numbers, then receipts, shipments, stock entries and journals,
- * each table in one statement. // L2 P1 P2 P3
+ * each table in one statement. From the numbers on everybody else who posts waits, so what can go together does:
+ * four trips to the database, however many documents. // L2 P1 P2 P3
  */
 export async function writeMove(tx: Tx, effects: MoveEffects, doer: Doer): Promise<Touched[]> {
   await count(tx, effects, doer);
@@ -17,27 +18,48 @@ export async function writeMove(tx: Tx, effects: MoveEffects, doer: Doer): Promi
     SH: shipments.length,
     JR: receipts.length + shipments.length,
   });
-  const receiptRefs = await insertReceipts(tx, effects, doer, () => number('RC'));
-  const shipmentRefs = await insertShipments(tx, effects, receiptRefs.lineIds, doer, () => number('SH'));
-  await insertStockEntries(tx, effects, receiptRefs.made, shipmentRefs, doer);
-  const journals = [
-    ...receipts.map((receipt, index) => ({
-      source: receiptRefs.made[index]!,
+  const numbers = { RC: receipts.map(() => number('RC')), SH: shipments.map(() => number('SH')) };
+  const [receiptIds, shipmentIds] = await tx.insertTogether([
+    receiptHeads(effects, numbers.RC, doer),
+    shipmentHeads(effects, numbers.SH, doer),
+  ]);
+  const refs = {
+    receipts: receiptIds!.map((id, index) => ({ kind: 'RC' as const, id, number: numbers.RC[index]! })),
+    shipments: shipmentIds!.map((id, index) => ({ kind: 'SH' as const, id, number: numbers.SH[index]! })),
+  };
+  const journals = journalsOf(effects, refs, () => number('JR'), doer);
+  const [receiptLineIds, , journalIds] = await tx.insertTogether([
+    receiptLines(effects, receiptIds!, doer),
+    stockEntries(effects, refs, doer),
+    journalHeads(doer, journals),
+  ]);
+  await tx.insertTogether([
+    shipmentLines(effects, shipmentIds!, receiptLineIds!, doer),
+    journalEntries(doer, journals, journalIds!),
+  ]);
+  return [...refs.receipts, ...refs.shipments];
+}
+
+interface MoveRefs {
+  receipts: readonly Touched[];
+  shipments: readonly Touched[];
+}
+
+function journalsOf(effects: MoveEffects, refs: MoveRefs, next: () => string, doer: Doer): JournalPlan[] {
+  return [
+    ...effects.receipts.map((receipt, index) => ({
+      source: refs.receipts[index]!,
       entries: receiptJournal(receipt.cost),
       vendorId: receipt.vendorId,
     })),
-    ...shipments.map((shipment, index) => ({
-      source: shipmentRefs[index]!,
+    ...effects.shipments.map((shipment, index) => ({
+      source: refs.shipments[index]!,
       entries: shipmentJournal(shipment.cost),
       customerId: shipment.customerId,
     })),
-  ].filter((plan) => plan.entries.length > 0);
-  await postJournals(
-    tx,
-    doer,
-    journals.map((plan) => ({ ...plan, number: number('JR'), postedOn: doer.workDate })),
-  );
-  return [...receiptRefs.made, ...shipmentRefs];
+  ]
+    .filter((plan) => plan.entries.length > 0)
+    .map((plan) => ({ ...plan, number: next(), postedOn: doer.workDate }));
 }
 
 /** Moves the counters of ties, both lines, agreements and stock. // A4 L1 */
@@ -84,11 +106,11 @@ async function countFromStock(tx: Tx, part: ShippedPart, doer: Doer): Promise<vo
   ]);
 }
 
-async function insertReceipts(tx: Tx, { receipts }: MoveEffects, doer: Doer, next: () => string) {
-  const numbers = receipts.map(next);
-  const ids = await tx.insert(
-    'receipt',
-    receipts.map((receipt, index) => ({
+function receiptHeads({ receipts }: MoveEffects, numbers: readonly string[], doer: Doer): Insertion {
+  return {
+    table: 'receipt',
+    ids: true,
+    rows: receipts.map((receipt, index) => ({
       company_id: doer.companyId,
       number: numbers[index]!,
       purchase_order_id: receipt.purchaseId,
@@ -96,10 +118,30 @@ async function insertReceipts(tx: Tx, { receipts }: MoveEffects, doer: Doer, nex
       posted_on: doer.workDate,
       cost: receipt.cost,
     })),
-  );
-  const flat = await tx.insert(
-    'receipt_line',
-    receipts.flatMap((receipt, index) =>
+  };
+}
+
+function shipmentHeads({ shipments }: MoveEffects, numbers: readonly string[], doer: Doer): Insertion {
+  return {
+    table: 'shipment',
+    ids: true,
+    rows: shipments.map((shipment, index) => ({
+      company_id: doer.companyId,
+      number: numbers[index]!,
+      order_id: shipment.orderId,
+      customer_id: shipment.customerId,
+      ship_to_id: shipment.shipToId,
+      posted_on: doer.workDate,
+      cost: shipment.cost,
+    })),
+  };
+}
+
+function receiptLines({ receipts }: MoveEffects, ids: readonly number[], doer: Doer): Insertion {
+  return {
+    table: 'receipt_line',
+    ids: true,
+    rows: receipts.flatMap((receipt, index) =>
       receipt.parts.map((part) => ({
         company_id: doer.companyId,
         receipt_id: ids[index]!,
@@ -111,43 +153,25 @@ async function insertReceipts(tx: Tx, { receipts }: MoveEffects, doer: Doer, nex
         cost: part.cost,
       })),
     ),
-  );
-  let at = 0;
-  return {
-    made: ids.map((id, index) => ({ kind: 'RC' as const, id, number: numbers[index]! })),
-    /** By receipt, then by part. */
-    lineIds: receipts.map((receipt) => receipt.parts.map(() => flat[at++]!)),
   };
 }
 
-async function insertShipments(
-  tx: Tx,
-  { shipments }: MoveEffects,
-  receiptLineIds: readonly (readonly number[])[],
+function shipmentLines(
+  { receipts, shipments }: MoveEffects,
+  ids: readonly number[],
+  receiptLineIds: readonly number[],
   doer: Doer,
-  next: () => string,
-) {
-  const numbers = shipments.map(next);
-  const ids = await tx.insert(
-    'shipment',
-    shipments.map((shipment, index) => ({
-      company_id: doer.companyId,
-      number: numbers[index]!,
-      order_id: shipment.orderId,
-      customer_id: shipment.customerId,
-      ship_to_id: shipment.shipToId,
-      posted_on: doer.workDate,
-      cost: shipment.cost,
-    })),
-  );
-  await tx.insert(
-    'shipment_line',
-    shipments.flatMap((shipment, index) =>
+): Insertion {
+  let at = 0;
+  const byReceipt = receipts.map((receipt) => receipt.parts.map(() => receiptLineIds[at++]!));
+  return {
+    table: 'shipment_line',
+    rows: shipments.flatMap((shipment, index) =>
       shipment.parts.map((part) => ({
         company_id: doer.companyId,
         shipment_id: ids[index]!,
         order_line_id: part.orderLineId,
-        receipt_line_id: part.from ? receiptLineIds[part.from.receipt]![part.from.part]! : null,
+        receipt_line_id: part.from ? byReceipt[part.from.receipt]![part.from.part]! : null,
         item_id: part.itemId,
         quantity: part.quantity,
         unit_cost: part.unitCost,
@@ -155,23 +179,15 @@ async function insertShipments(
         value: part.value,
       })),
     ),
-  );
-  return ids.map((id, index) => ({ kind: 'SH' as const, id, number: numbers[index]! }));
+  };
 }
 
-async function insertStockEntries(
-  tx: Tx,
-  { receipts, shipments }: MoveEffects,
-  receiptRefs: readonly { id: number }[],
-  shipmentRefs: readonly { id: number }[],
-  doer: Doer,
-): Promise<void> {
+function stockEntries({ receipts, shipments }: MoveEffects, refs: MoveRefs, doer: Doer): Insertion {
   const entry = (
     place: string,
     sign: '' | '-',
     part: { itemId: number; quantity: string; cost: string },
-    kind: string,
-    id: number,
+    { kind, id }: Touched,
   ) => ({
     company_id: doer.companyId,
     item_id: part.itemId,
@@ -182,14 +198,17 @@ async function insertStockEntries(
     document_kind: kind,
     document_id: id,
   });
-  await tx.insertPlain('stock_entry', [
-    ...receipts.flatMap((receipt, index) =>
-      receipt.parts.map((part) => entry('vendor-to-customer', '', part, 'RC', receiptRefs[index]!.id)),
-    ),
-    ...shipments.flatMap((shipment, index) =>
-      shipment.parts.map((part) =>
-        entry(part.from ? 'vendor-to-customer' : 'ours', '-', part, 'SH', shipmentRefs[index]!.id),
+  return {
+    table: 'stock_entry',
+    rows: [
+      ...receipts.flatMap((receipt, index) =>
+        receipt.parts.map((part) => entry('vendor-to-customer', '', part, refs.receipts[index]!)),
       ),
-    ),
-  ]);
+      ...shipments.flatMap((shipment, index) =>
+        shipment.parts.map((part) =>
+          entry(part.from ? 'vendor-to-customer' : 'ours', '-', part, refs.shipments[index]!),
+        ),
+      ),
+    ],
+  };
 }

@@ -1,6 +1,8 @@
 import { createHash } from 'node:crypto';
 import { mkdir, readdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { brotliCompress } from 'node:zlib';
 import { run } from './run.mjs';
 
 const SHARED = ['core', 'api', 'package-lock.json', 'tsconfig.base.json'];
@@ -9,18 +11,29 @@ const SHARED = ['core', 'api', 'package-lock.json', 'tsconfig.base.json'];
 export async function ensureBuilt() {
   await mkdir('dist', { recursive: true });
   const server = ensure('server', [...SHARED, 'server', 'demo', 'tools'], buildServer);
-  const web = ensure('web', [...SHARED, 'web', 'angular.json'], () =>
-    run('node_modules/.bin/ng', ['build', 'web'], {
-      stdio: ['ignore', 'ignore', 'inherit'],
-      env: { ...process.env, NG_CLI_ANALYTICS: 'false' },
-    }),
-  );
+  const web = ensure('web', [...SHARED, 'web', 'angular.json', 'package.json'], () => buildWeb('web'));
   await Promise.all([server, web]);
 }
 
 /** The server bundle alone: what tests and benches of the server need. */
 export function ensureServerBuilt() {
   return ensure('server', [...SHARED, 'server', 'demo', 'tools'], buildServer);
+}
+
+/** Builds one of the web projects of angular.json, and keeps each file of text compressed beside itself. */
+export async function buildWeb(project) {
+  await run('node_modules/.bin/ng', ['build', project], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, NG_CLI_ANALYTICS: 'false' },
+  });
+  const folder = `dist/${project}/browser`;
+  const files = (await readdir(folder)).filter((name) => /\.(js|css|svg)$/.test(name));
+  await Promise.all(
+    files.map(async (name) => {
+      const text = await readFile(join(folder, name));
+      if (text.length > 1400) await writeFile(join(folder, `${name}.br`), await promisify(brotliCompress)(text));
+    }),
+  );
 }
 
 async function ensure(name, sources, build) {

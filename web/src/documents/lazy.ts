@@ -7,8 +7,17 @@ import { DocumentDock } from './dock';
   selector: 'k-document-dock-lazy',
   imports: [DocumentDock],
   template: `@defer (on idle) {
-    <k-document-dock [document]="document()" [orderLineId]="orderLineId()" />
-  }`,
+      <k-document-dock [document]="document()" [orderLineId]="orderLineId()" />
+    } @placeholder {
+      <div class="dock-to-come"></div>
+    }`,
+  styles: `
+    .dock-to-come {
+      height: 236px;
+      background: var(--paper-sunk);
+      border-top: 1px solid var(--rule-strong);
+    }
+  `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class DocumentDockLazy {

@@ -6,10 +6,23 @@ import {
   withComponentInputBinding,
   withPreloading,
   type CanActivateFn,
+  type PreloadingStrategy,
+  type Route,
   type Routes,
-  PreloadAllModules,
 } from '@angular/router';
+import { timer, type Observable } from 'rxjs';
+import { switchMap } from 'rxjs/operators';
 import { Session } from '../access/session';
+import { TodayPage } from '../today/today';
+import { Shell } from './shell';
+
+/** The other rooms are fetched once the first page has had its time, so that nobody waits for them twice. */
+class PreloadLater implements PreloadingStrategy {
+  preload(_route: Route, load: () => Observable<unknown>): Observable<unknown> {
+    return timer(PRELOAD_AFTER_MS).pipe(switchMap(() => load()));
+  }
+}
+const PRELOAD_AFTER_MS = 2500;
 
 const signedIn: CanActivateFn = async (_route, state) => {
   const router = inject(Router);
@@ -25,10 +38,10 @@ const routes: Routes = [
   {
     path: '',
     canActivate: [signedIn],
-    loadComponent: () => import('./shell').then((m) => m.Shell),
+    component: Shell,
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'today' },
-      { path: 'today', loadComponent: () => import('../today/today').then((m) => m.TodayPage) },
+      { path: 'today', component: TodayPage },
       { path: 'agreements', loadComponent: () => import('../agreements/list').then((m) => m.AgreementList) },
       { path: 'agreements/:id', loadComponent: () => import('../agreements/agreement').then((m) => m.AgreementPage) },
       { path: 'orders', loadComponent: () => import('../orders/list').then((m) => m.OrderList) },
@@ -69,6 +82,7 @@ const routes: Routes = [
 export const appConfig: ApplicationConfig = {
   providers: [
     provideZonelessChangeDetection(),
-    provideRouter(routes, withComponentInputBinding(), withPreloading(PreloadAllModules)),
+    provideRouter(routes, withComponentInputBinding(), withPreloading(PreloadLater)),
+    PreloadLater,
   ],
 };

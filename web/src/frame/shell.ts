@@ -1,28 +1,25 @@
-import { Dialog } from '@angular/cdk/dialog';
-import { Overlay } from '@angular/cdk/overlay';
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, Injector, signal } from '@angular/core';
 import { Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
-import { MatMenuModule } from '@angular/material/menu';
 import { addDays, dayText } from '@core/kernel';
 import { Session } from '../access/session';
 import { pathOf } from '../kit/documents';
 import { Icon } from '../kit/icon';
 import { LiveEvents } from '../kit/live';
 import { Quiet } from '../kit/quiet';
+import { MenuButton } from './menu-button';
 import { PLACES } from './places';
 
 /** The frame: band, spine, page. */
 @Component({
   selector: 'k-shell',
-  imports: [Icon, MatMenuModule, RouterLink, RouterLinkActive, RouterOutlet],
+  imports: [Icon, MenuButton, RouterLink, RouterLinkActive, RouterOutlet],
   templateUrl: './shell.html',
   styleUrl: './shell.scss',
   host: { '(document:keydown)': 'key($event)' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Shell {
-  private readonly dialog = inject(Dialog);
-  private readonly overlay = inject(Overlay);
+  private readonly injector = inject(Injector);
   private readonly router = inject(Router);
   protected readonly session = inject(Session);
   protected readonly live = inject(LiveEvents);
@@ -30,6 +27,18 @@ export class Shell {
   protected readonly places = PLACES;
   protected readonly folded = signal(localStorage.getItem('spine folded') === 'yes');
   protected readonly pathOf = pathOf;
+  protected readonly companies = computed(() =>
+    (this.session.current()?.companies ?? []).map(({ id, name }) => ({ value: String(id), label: name })),
+  );
+  protected readonly days = [
+    { value: '1', label: 'One day on' },
+    { value: '7', label: 'A week on' },
+    { value: '-1', label: 'One day back' },
+  ];
+  protected readonly person = computed(() => [
+    { value: 'role', label: this.session.current()?.role ?? '', still: true },
+    { value: 'out', label: 'Sign out' },
+  ]);
 
   protected workDateText(): string {
     return dayText(this.session.workDate(), '0000-00-00');
@@ -40,23 +49,26 @@ export class Shell {
     localStorage.setItem('spine folded', this.folded() ? 'yes' : 'no');
   }
 
+  constructor() {
+    // Ready before it is first asked for.
+    setTimeout(() => void this.windows(), 2000);
+  }
+
   protected moveWorkDate(days: number): void {
     void this.session.moveWorkDate(addDays(this.session.workDate(), days));
   }
 
   protected async find(): Promise<void> {
-    const { FindOrDo } = await import('./find-or-do');
-    this.dialog.open(FindOrDo, {
-      width: '640px',
-      positionStrategy: this.overlay.position().global().centerHorizontally().top('60px'),
-      autoFocus: '[data-first]',
-      ariaLabel: 'Find or do',
-    });
+    (await this.windows()).find();
   }
 
   protected async showKeys(): Promise<void> {
-    const { Keys } = await import('./keys');
-    this.dialog.open(Keys, { autoFocus: '[data-first]', ariaLabel: 'Keys' });
+    (await this.windows()).keys();
+  }
+
+  private async windows() {
+    const { Windows } = await import('./windows');
+    return this.injector.get(Windows);
   }
 
   protected key(event: KeyboardEvent): void {
@@ -64,7 +76,7 @@ export class Shell {
     const place = event.altKey && /^Digit[1-9]$/.test(event.code) ? PLACES[Number(event.code.slice(5)) - 1] : undefined;
     if (event.ctrlKey && event.key.toLowerCase() === 'k') {
       event.preventDefault();
-      if (this.dialog.openDialogs.length === 0) void this.find();
+      void this.find();
     } else if (place) {
       event.preventDefault();
       void this.router.navigateByUrl(place.path);
@@ -75,7 +87,7 @@ export class Shell {
       document.querySelector<HTMLElement>('k-grid .ag-cell')?.focus();
     } else if (event.ctrlKey && event.key === 'Enter') {
       // The next step of what is on top: the side sheet where one is open, else the page.
-      const within = this.dialog.openDialogs.length > 0 ? 'k-sheet footer' : '.title';
+      const within = document.querySelector('cdk-dialog-container') ? 'k-sheet footer' : '.title';
       document.querySelector<HTMLElement>(`${within} .act.next`)?.click();
     }
   }

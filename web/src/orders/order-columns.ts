@@ -1,6 +1,7 @@
 import type { Observable } from 'rxjs';
 import { ROUTE_NAMES, type Route } from '@core/catalogue';
-import { dec, isDay, readTypedDay, readTypedDecimal, share } from '@core/kernel';
+import { dec, isDay, readTypedDecimal, share } from '@core/kernel';
+import { readTypedDay } from '@core/typed';
 import { refusedAt } from '../kit/refusals';
 import type { RefusalShown } from '../kit/api';
 import { pathOf } from '../kit/documents';

@@ -3,7 +3,8 @@ import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, model, signal } from '@angular/core';
 import { provideNativeDateAdapter } from '@angular/material/core';
 import { MatCalendar } from '@angular/material/datepicker';
-import { dayText, isDay, readTypedDay, type Day } from '@core/kernel';
+import { dayText, isDay, type Day } from '@core/kernel';
+import { readTypedDay } from '@core/typed';
 import { Icon } from '../icon';
 import { CONTROL, Field, freshId } from './field';
 

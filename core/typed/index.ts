@@ -1,0 +1,2 @@
+// Apart from the kernel: reading dates weighs more than everything else there, and only pages that are typed in need it.
+export { readTypedDay } from './day';

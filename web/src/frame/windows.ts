@@ -1,0 +1,27 @@
+import { Dialog } from '@angular/cdk/dialog';
+import { Overlay } from '@angular/cdk/overlay';
+import { inject, Injectable } from '@angular/core';
+import { FindOrDo } from './find-or-do';
+import { Keys } from './keys';
+
+/** What the frame lays over the page. Fetched after the first page, or when first asked for. */
+@Injectable({ providedIn: 'root' })
+export class Windows {
+  private readonly dialog = inject(Dialog);
+  private readonly overlay = inject(Overlay);
+
+  find(): void {
+    if (this.dialog.openDialogs.length > 0) return;
+    this.dialog.open(FindOrDo, {
+      width: '640px',
+      positionStrategy: this.overlay.position().global().centerHorizontally().top('60px'),
+      autoFocus: '[data-first]',
+      ariaLabel: 'Find or do',
+    });
+  }
+
+  keys(): void {
+    if (this.dialog.openDialogs.length > 0) return;
+    this.dialog.open(Keys, { autoFocus: '[data-first]', ariaLabel: 'Keys' });
+  }
+}
