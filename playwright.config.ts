@@ -7,7 +7,7 @@ export default defineConfig({
   expect: { timeout: 8_000 },
   workers: 1,
   forbidOnly: true,
-  reporter: [['line']],
+  reporter: [['list']],
   use: {
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',

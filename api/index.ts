@@ -24,6 +24,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   orders.openOrder,
   supply.listBench,
   supply.openThread,
+  supply.threadOfDocument,
   purchasing.listPurchases,
   purchasing.openPurchase,
   stock.openReceipt,

@@ -88,6 +88,11 @@ export const Day = z.string();
 export const Text = (most: number) => z.string().max(most);
 
 export const DocumentRef = z.object({ kind: z.enum(DOCUMENT_KINDS), id: Id, number: z.string() });
+/** A document in an address: its kind and id. */
+export const DocumentParams = z.object({
+  kind: z.enum(DOCUMENT_KINDS),
+  id: z.coerce.number().int().positive().max(4_294_967_295),
+});
 export const Party = z.object({ id: Id, number: z.string(), name: z.string() });
 export const ItemRef = z.object({ id: Id, number: z.string(), name: z.string(), unit: z.string() });
 export const Address = z.object({

@@ -1,6 +1,5 @@
 import * as z from 'zod';
-import { DOCUMENT_KINDS } from '@core/kernel';
-import { Day, Decimal, DocumentRef, Id, ItemRef, read } from './kit';
+import { Day, Decimal, DocumentParams, DocumentRef, Id, ItemRef, read } from './kit';
 
 const Journal = z.object({
   document: DocumentRef,
@@ -27,10 +26,7 @@ export const openTrail = read({
   name: 'openTrail',
   path: '/trail/:kind/:id',
   summary: 'The journals, stock entries and changes of one document.',
-  params: z.object({
-    kind: z.enum(DOCUMENT_KINDS),
-    id: z.coerce.number().int().positive().max(4_294_967_295),
-  }),
+  params: DocumentParams,
   out: z.object({
     document: DocumentRef,
     currency: z.string(),

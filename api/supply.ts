@@ -1,6 +1,19 @@
 import * as z from 'zod';
 import { STAGES } from '@core/supply';
-import { act, Address, Day, Decimal, DocumentRef, Id, IdParam, ItemRef, page, Party, read } from './kit';
+import {
+  act,
+  Address,
+  Day,
+  Decimal,
+  DocumentParams,
+  DocumentRef,
+  Id,
+  IdParam,
+  ItemRef,
+  page,
+  Party,
+  read,
+} from './kit';
 
 const Offer = z.object({
   vendorId: Id,
@@ -88,4 +101,12 @@ export const openThread = read({
   summary: 'The thread of one order line: every document it passed and passes.',
   params: IdParam,
   out: ThreadOut,
+});
+
+export const threadOfDocument = read({
+  name: 'threadOfDocument',
+  path: '/documents/:kind/:id/thread',
+  summary: 'The thread of the first order line a document is about, where it is about one.',
+  params: DocumentParams,
+  out: z.object({ thread: ThreadOut.nullable() }),
 });

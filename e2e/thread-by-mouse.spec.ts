@@ -33,7 +33,7 @@ test('by mouse: an agreement is made, released, bought, received in parts, invoi
   await expect(
     sheet(page)
       .getByRole('alert')
-      .filter({ hasText: `25 piece of RO-4040 is more than the 20 left on ${agreement}` }),
+      .filter({ hasText: `25 pieces of RO-4040 are more than the 20 left on ${agreement}` }),
   ).toBeVisible();
   await expect(sheet(page).getByRole('alert').filter({ hasText: 'wants their own reference' })).toBeVisible();
   await sheet(page).getByLabel('Quantity of RO-4040').fill('12');

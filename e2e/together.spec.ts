@@ -18,7 +18,7 @@ test('what another person does appears by itself, and the last units go once', a
   await sheet(page).getByRole('button', { name: 'Release as a sales order' }).click();
   await expect(page.getByRole('heading', { name: /SO-\d+ for Teratai Bay Resort/ })).toBeVisible();
   await sheet(other).getByRole('button', { name: 'Release as a sales order' }).click();
-  await expect(sheet(other).getByText(/30 piece of RO-4040 is more than the \d+ left on AG-0006/)).toBeVisible();
+  await expect(sheet(other).getByText(/30 pieces of RO-4040 are more than the \d+ left on AG-0006/)).toBeVisible();
   // What was typed is still there, and the page behind already shows the new figure.
   await expect(sheet(other).getByLabel('Quantity of RO-4040')).toHaveValue('30');
   await expect(cell(other, 0, 'released')).not.toHaveText(before!);

@@ -25,3 +25,4 @@ export {
   type Taxed,
   type TaxTotal,
 } from './money';
+export { inUnits } from './units';

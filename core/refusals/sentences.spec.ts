@@ -11,7 +11,7 @@ describe('refusals', () => {
         agreement: 'AG-0001',
       }),
     );
-    expect(said).toBe('41 piece of RO-4040 is more than the 40 left on AG-0001; ask 40 or less.');
+    expect(said).toBe('41 pieces of RO-4040 are more than the 40 left on AG-0001; ask 40 or less.');
     expect(
       sentenceOf(
         refuse('above-limit', '', { item: 'RO-4040', asked: '1', left: '0', unit: 'piece', agreement: 'AG-0001' }),

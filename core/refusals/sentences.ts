@@ -1,4 +1,4 @@
-import { dayText, decimalText, isDay } from '@core/kernel';
+import { dayText, decimalText, inUnits, isDay } from '@core/kernel';
 
 const n = (text: string) => decimalText(text);
 /** A day with its year, as a sentence says it. */
@@ -50,7 +50,7 @@ export const sentences = {
     `${f.agreement} holds from ${d(f.first)} to ${d(f.last)}; ${d(f.day)} is outside it.`,
   'above-limit': (f: { item: string; asked: string; left: string; unit: string; agreement: string }) =>
     Number(f.left) > 0
-      ? `${n(f.asked)} ${f.unit} of ${f.item} is more than the ${n(f.left)} left on ${f.agreement}; ask ${n(f.left)} or less.`
+      ? `${inUnits(n(f.asked), f.unit)} of ${f.item} ${n(f.asked) === '1' ? 'is' : 'are'} more than the ${n(f.left)} left on ${f.agreement}; ask ${n(f.left)} or less.`
       : `Nothing of ${f.item} is left on ${f.agreement}; order it without the agreement.`,
   'nothing-asked': (f: { what: string }) => `Nothing is asked yet; give ${f.what} on at least one line.`,
 

@@ -33,7 +33,7 @@ import { listOrders, openOrder } from '../orders';
 import { findCustomers, openCustomer, openVendor } from '../parties';
 import { listPurchases, openPurchase } from '../purchasing';
 import { openReceipt, openShipment } from '../stock';
-import { listBench, openThread } from '../supply';
+import { listBench, openThread, threadOfDocument } from '../supply';
 import { today as readToday } from '../today';
 import type { Parts } from './parts';
 import { Refusals } from './problem';
@@ -128,6 +128,9 @@ export const HANDLERS: readonly Handler[] = [
   reads(orders.openOrder, (sql, companyId, { params }) => openOrder(sql, companyId, params.id)),
   reads(supply.listBench, (sql, companyId, { query, workDate }) => listBench(sql, companyId, workDate, query)),
   reads(supply.openThread, (sql, companyId, { params }) => openThread(sql, companyId, params.id)),
+  reads(supply.threadOfDocument, async (sql, companyId, { params }) => ({
+    thread: await threadOfDocument(sql, companyId, params),
+  })),
   reads(purchasing.listPurchases, (sql, companyId, { query }) => listPurchases(sql, companyId, query)),
   reads(purchasing.openPurchase, (sql, companyId, { params }) => openPurchase(sql, companyId, params.id)),
   reads(stock.openReceipt, (sql, companyId, { params }) => openReceipt(sql, companyId, params.id)),

@@ -61,6 +61,13 @@ describe('the thread of a drop shipment', () => {
       'paid',
     ]);
     expect(thread.beads.at(-1)!.part!.filled).toBe(1);
+    // Whatever document one stands on, it is the same thread; an agreement has many, so none of its own.
+    const documents = (after['documents'] as { document: { kind: string; id: number } }[]).map((each) => each.document);
+    for (const { kind, id } of documents) {
+      expect(await salmah.get(`/api/documents/${kind}/${id}/thread`)).toEqual({ thread });
+    }
+    expect(await salmah.get(`/api/documents/AG/${agreement.id}/thread`)).toEqual({ thread: null });
+    expect(await salmah.get('/api/documents/SO/999999/thread')).toEqual({ thread: null });
   });
 
   it('P3 puts the price difference of a drop shipment into cost of sales', async () => {

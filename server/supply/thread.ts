@@ -1,4 +1,4 @@
-import { dec, share, type Day } from '@core/kernel';
+import { dec, inUnits, share, type Day, type DocumentKind } from '@core/kernel';
 import { buildThread, differencesOf, type Part, type ThreadRows } from '@core/supply';
 import type { ThreadOut } from '@api/supply';
 import { there } from '../acts';
@@ -61,9 +61,38 @@ export async function openThread(sql: Sql, companyId: number, orderLineId: numbe
   };
   return {
     orderLineId,
-    title: `${line.order_number} line ${line.line_no} · ${line.item} · ${plain(line.quantity)} ${line.unit}`,
+    title: `${line.order_number} line ${line.line_no} · ${line.item} · ${inUnits(plain(line.quantity), line.unit)}`,
     ...buildThread(rows),
   };
+}
+
+/** The first order line a document is about, by the document's kind. */
+const FIRST_LINE: Partial<Record<DocumentKind, string>> = {
+  SO: 'SELECT MIN(id) AS id FROM sales_order_line WHERE company_id = ? AND order_id = ?',
+  PO: `SELECT MIN(t.order_line_id) AS id FROM purchase_order_line pl
+         JOIN tie t ON t.company_id = pl.company_id AND t.purchase_line_id = pl.id
+        WHERE pl.company_id = ? AND pl.purchase_order_id = ?`,
+  RC: `SELECT MIN(t.order_line_id) AS id FROM receipt_line rl
+         JOIN tie t ON t.company_id = rl.company_id AND t.id = rl.tie_id
+        WHERE rl.company_id = ? AND rl.receipt_id = ?`,
+  SH: 'SELECT MIN(order_line_id) AS id FROM shipment_line WHERE company_id = ? AND shipment_id = ?',
+  CI: 'SELECT MIN(order_line_id) AS id FROM customer_invoice_line WHERE company_id = ? AND invoice_id = ?',
+  VI: `SELECT MIN(t.order_line_id) AS id FROM vendor_invoice_line vl
+         JOIN receipt_line rl ON rl.company_id = vl.company_id AND rl.id = vl.receipt_line_id
+         JOIN tie t ON t.company_id = rl.company_id AND t.id = rl.tie_id
+        WHERE vl.company_id = ? AND vl.invoice_id = ?`,
+};
+
+/** The thread of the first order line a document is about; null where it is about none. */
+export async function threadOfDocument(
+  sql: Sql,
+  companyId: number,
+  document: { kind: DocumentKind; id: number },
+): Promise<ThreadOut | null> {
+  const first = FIRST_LINE[document.kind];
+  if (!first) return null;
+  const [row] = await sql.rows<{ id: number | null }>(first, [companyId, document.id]);
+  return row?.id ? openThread(sql, companyId, row.id) : null;
 }
 
 async function lineOf(sql: Sql, companyId: number, id: number): Promise<LineRow> {

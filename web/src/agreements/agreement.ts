@@ -3,7 +3,7 @@ import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
 import { of } from 'rxjs';
 import { elapsedShare, leftOf, pace } from '@core/agreements';
-import { dec, lineAmount, share, sum, type DocumentRef } from '@core/kernel';
+import { dec, inUnits, lineAmount, share, sum, type DocumentRef } from '@core/kernel';
 import { Session } from '../access/session';
 import { DocumentDock } from '../documents/dock';
 import { pathOf } from '../kit/documents';
@@ -139,14 +139,17 @@ export class AgreementPage {
     const gone = elapsedShare(sheet.firstDay, sheet.lastDay, this.workDate());
     const shipped = share(line.shipped, line.committed);
     return {
-      head: `${line.item.number}: ${quantity(line.shipped)} of ${quantity(line.committed)} ${line.item.unit} shipped, ${percent(gone)} of the term gone`,
+      head: `${line.item.number}: ${quantity(line.shipped)} of ${inUnits(quantity(line.committed), line.item.unit)} shipped, ${percent(gone)} of the term gone`,
       facts: [
         [
           'Released',
-          `${quantity(line.released)} ${line.item.unit}, ${quantity(left.toRelease.toFixed())} left to release`,
+          `${inUnits(quantity(line.released), line.item.unit)}, ${quantity(left.toRelease.toFixed())} left to release`,
         ],
-        ['Shipped', `${quantity(line.shipped)} ${line.item.unit}, ${quantity(left.toShip.toFixed())} left to ship`],
-        ['Invoiced', `${quantity(line.invoiced)} ${line.item.unit}`],
+        [
+          'Shipped',
+          `${inUnits(quantity(line.shipped), line.item.unit)}, ${quantity(left.toShip.toFixed())} left to ship`,
+        ],
+        ['Invoiced', inUnits(quantity(line.invoiced), line.item.unit)],
         ['Pace', `${points(pace(shipped, gone))} against the time gone`],
         [
           'Left in value',

@@ -1,8 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { Title } from '@angular/platform-browser';
 import { elapsedShare, pace, type AgreementState } from '@core/agreements';
-import { share } from '@core/kernel';
+import { share, type DocumentRef } from '@core/kernel';
 import { Session } from '../access/session';
+import { DocumentDockLazy } from '../documents/lazy';
 import { pathOf } from '../kit/documents';
 import { day, money, points } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
@@ -13,11 +14,11 @@ import { Agreements, type AgreementRow } from './service';
 /** Agreements, newest first, with what is taken and how that stands against the time gone. */
 @Component({
   selector: 'k-agreement-list',
-  imports: [ListPage],
+  imports: [DocumentDockLazy, ListPage],
   template: `<k-list-page
     head="Agreements"
     sub="what customers have promised to take, and how far they are"
-    looksIn="number, title and customer"
+    looksIn="Number, title or customer"
     [q]="q() ?? ''"
     [filters]="filters()"
     [make]="{ label: 'New agreement', path: '/agreements/new' }"
@@ -26,7 +27,10 @@ import { Agreements, type AgreementRow } from './service';
     [rowId]="rowId"
     [pathTo]="pathTo"
     empty="No agreement fits. An agreement commits a customer to quantities at agreed prices; begin one with New agreement."
-  />`,
+    (chosen)="chosen.set(rowId($event))"
+  >
+    <k-document-dock-lazy [document]="about()" />
+  </k-list-page>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class AgreementList {
@@ -45,6 +49,13 @@ export class AgreementList {
   );
   protected readonly rowId = (row: AgreementRow) => String(row.id);
   protected readonly pathTo = (row: AgreementRow) => pathOf({ kind: 'AG', id: row.id });
+  protected readonly chosen = signal<string | null>(null);
+  /** What the dock is about: the row one is on, else the first. */
+  protected readonly about = computed<DocumentRef | null>(() => {
+    const rows = this.list.rows();
+    const row = rows.find((each) => this.rowId(each) === this.chosen()) ?? rows[0];
+    return row ? { kind: 'AG', id: row.id, number: row.number } : null;
+  });
   protected readonly filters = computed(() => [
     {
       name: 'state',

@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { Title } from '@angular/platform-browser';
-import { dec, share } from '@core/kernel';
+import { dec, share, type DocumentRef } from '@core/kernel';
 import { Session } from '../access/session';
+import { DocumentDockLazy } from '../documents/lazy';
 import { pathOf } from '../kit/documents';
 import { day, money } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
@@ -12,13 +13,13 @@ import { Billing, type InvoiceRow } from './service';
 /** Invoices of customers or vendors, newest first. */
 @Component({
   selector: 'k-invoice-list',
-  imports: [ListPage],
+  imports: [DocumentDockLazy, ListPage],
   template: `<k-list-page
     head="Billing"
     [sub]="
       side() === 'vendor' ? 'what vendors invoiced us, and what we owe' : 'what we invoiced, and what is owed to us'
     "
-    looksIn="number, party and order"
+    looksIn="Number, party or order"
     [q]="q() ?? ''"
     [filters]="filters()"
     [list]="list"
@@ -26,7 +27,10 @@ import { Billing, type InvoiceRow } from './service';
     [rowId]="rowId"
     [pathTo]="pathTo"
     empty="No invoice fits. A customer is invoiced from the order once goods went out; a vendor's invoice is entered from the purchase order."
-  />`,
+    (chosen)="chosen.set(rowId($event))"
+  >
+    <k-document-dock-lazy [document]="about()" />
+  </k-list-page>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class InvoiceList {
@@ -47,6 +51,13 @@ export class InvoiceList {
   );
   protected readonly rowId = (row: InvoiceRow) => `${row.side}${row.document.id}`;
   protected readonly pathTo = (row: InvoiceRow) => pathOf(row.document);
+  protected readonly chosen = signal<string | null>(null);
+  /** What the dock is about: the row one is on, else the first. */
+  protected readonly about = computed<DocumentRef | null>(() => {
+    const rows = this.list.rows();
+    const row = rows.find((each) => this.rowId(each) === this.chosen()) ?? rows[0];
+    return row ? row.document : null;
+  });
   protected readonly filters = computed(() => [
     {
       name: 'side',

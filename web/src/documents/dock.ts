@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { of } from 'rxjs';
+import { map } from 'rxjs/operators';
 import type * as z from 'zod';
 import type { DocumentRef } from '@core/kernel';
 import type { RelatedDocument } from '@api/agreements';
@@ -24,6 +25,11 @@ const KINDS: Record<string, string> = {
   CI: 'Customer invoice',
   VI: 'Vendor invoice',
 };
+
+/** Documents that are about order lines, and so have a thread. */
+const THREADED: readonly string[] = ['SO', 'PO', 'RC', 'SH', 'CI', 'VI'];
+
+const sameDocument = (a: DocumentRef | null, b: DocumentRef | null) => a?.kind === b?.kind && a?.id === b?.id;
 
 /** The dock of every page: the thread of the selected line, the documents, and what was posted and changed. */
 @Component({
@@ -54,7 +60,7 @@ export class DocumentDock {
   private readonly session = inject(Session);
   /** The document whose postings and changes are shown. */
   readonly document = input<DocumentRef | null>(null);
-  /** The order line whose thread is shown. */
+  /** The order line whose thread is shown; where none is named, that of the document's first. */
   readonly orderLineId = input<number | null>(null);
   readonly related = input<readonly Related[] | null>(null);
   /** A first tab of the page's own, projected. */
@@ -63,10 +69,11 @@ export class DocumentDock {
 
   /** Agreements and orders post nothing themselves; what they lead to does. */
   private readonly posts = computed(() => !['AG', 'SO', 'PO', undefined].includes(this.document()?.kind));
+  private readonly threaded = computed(() => THREADED.includes(this.document()?.kind ?? ''));
   protected readonly workDate = this.session.workDate;
   protected readonly tabs = computed(() => [
     ...(this.own() ? [this.own()] : []),
-    ...(this.orderLineId() !== null || (!this.own() && !this.document()) ? ['Thread'] : []),
+    ...(this.orderLineId() !== null || this.threaded() || (!this.own() && !this.document()) ? ['Thread'] : []),
     ...(this.related() ? ['Documents'] : []),
     ...(this.posts() ? ['Journals and stock'] : []),
     ...(this.document() ? ['Changes'] : []),
@@ -75,9 +82,17 @@ export class DocumentDock {
     source: this.tabs,
     computation: (tabs, before) => (before && tabs.includes(before.value) ? before.value : (tabs[0] ?? '')),
   });
+  private readonly threadKey = computed(() => ({ line: this.orderLineId(), document: this.document() }), {
+    equal: (a, b) => a.line === b.line && (a.line !== null || sameDocument(a.document, b.document)),
+  });
   protected readonly thread = liveDocument(
-    this.orderLineId,
-    (id) => (id === null ? of(null) : this.api.call(supply.openThread, { params: { id } })),
+    this.threadKey,
+    ({ line, document }) => {
+      if (line !== null) return this.api.call(supply.openThread, { params: { id: line } });
+      if (document === null || !THREADED.includes(document.kind)) return of(null);
+      const params = { kind: document.kind, id: document.id };
+      return this.api.call(supply.threadOfDocument, { params }).pipe(map(({ thread }) => thread));
+    },
     () => true,
   ).state;
   protected readonly trail = liveDocument(

@@ -4,22 +4,27 @@ import {
   provideRouter,
   Router,
   withComponentInputBinding,
+  withNavigationErrorHandler,
   withPreloading,
   type CanActivateFn,
   type PreloadingStrategy,
   type Route,
   type Routes,
 } from '@angular/router';
-import { timer, type Observable } from 'rxjs';
-import { switchMap } from 'rxjs/operators';
+import { EMPTY, timer, type Observable } from 'rxjs';
+import { catchError, switchMap } from 'rxjs/operators';
 import { Session } from '../access/session';
+import { Quiet } from '../kit/quiet';
 import { TodayPage } from '../today/today';
 import { Shell } from './shell';
 
 /** The other rooms are fetched once the first page has had its time, so that nobody waits for them twice. */
 class PreloadLater implements PreloadingStrategy {
   preload(_route: Route, load: () => Observable<unknown>): Observable<unknown> {
-    return timer(PRELOAD_AFTER_MS).pipe(switchMap(() => load()));
+    return timer(PRELOAD_AFTER_MS).pipe(
+      switchMap(() => load()),
+      catchError(() => EMPTY),
+    );
   }
 }
 const PRELOAD_AFTER_MS = 2500;
@@ -82,7 +87,14 @@ const routes: Routes = [
 export const appConfig: ApplicationConfig = {
   providers: [
     provideZonelessChangeDetection(),
-    provideRouter(routes, withComponentInputBinding(), withPreloading(PreloadLater)),
+    provideRouter(
+      routes,
+      withComponentInputBinding(),
+      withPreloading(PreloadLater),
+      withNavigationErrorHandler(() =>
+        inject(Quiet).say('That page could not be fetched just now; try again when the connection is back.'),
+      ),
+    ),
     PreloadLater,
   ],
 };

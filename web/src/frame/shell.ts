@@ -9,6 +9,8 @@ import { Quiet } from '../kit/quiet';
 import { MenuButton } from './menu-button';
 import { PLACES } from './places';
 
+const OUT_OF_REACH_YET = 'Kampong cannot be reached just now; try again when the connection is back.';
+
 /** The frame: band, spine, page. */
 @Component({
   selector: 'k-shell',
@@ -51,7 +53,7 @@ export class Shell {
 
   constructor() {
     // Ready before it is first asked for.
-    setTimeout(() => void this.windows(), 2000);
+    setTimeout(() => void this.windows().catch(() => undefined), 2000);
   }
 
   protected moveWorkDate(days: number): void {
@@ -59,11 +61,15 @@ export class Shell {
   }
 
   protected async find(): Promise<void> {
-    (await this.windows()).find();
+    const windows = await this.windows().catch(() => null);
+    if (windows) windows.find();
+    else this.quiet.say(OUT_OF_REACH_YET);
   }
 
   protected async showKeys(): Promise<void> {
-    (await this.windows()).keys();
+    const windows = await this.windows().catch(() => null);
+    if (windows) windows.keys();
+    else this.quiet.say(OUT_OF_REACH_YET);
   }
 
   private async windows() {

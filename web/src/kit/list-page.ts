@@ -30,7 +30,7 @@ export interface ChipFilter {
     <div class="filters">
       <input
         type="search"
-        [attr.aria-label]="'Look in ' + looksIn()"
+        [attr.aria-label]="looksIn()"
         [placeholder]="looksIn()"
         [value]="q()"
         (input)="look('q', $any($event.target).value)"
@@ -69,7 +69,7 @@ export class ListPage<Row> {
   readonly head = input.required<string>();
   /** What the list is, in a sentence. */
   readonly sub = input.required<string>();
-  /** What the search box looks in, in words. */
+  /** What the search box looks in: `Number, title or customer`. */
   readonly looksIn = input.required<string>();
   readonly q = input.required<string>();
   readonly filters = input<readonly ChipFilter[]>([]);

@@ -16,7 +16,7 @@ const part = (kind: DocumentKind, id: number, quantity: string, more: Partial<Pa
 /** 12 ordered and bought, 8 of them received, shipped and invoiced. */
 const thread = {
   orderLineId: 3,
-  title: 'line 1 · RO-4040 · 12 piece',
+  title: 'line 1 · RO-4040 · 12 pieces',
   ...buildThread({
     quantity: '12',
     purchased: true,

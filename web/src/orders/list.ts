@@ -1,7 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { Title } from '@angular/platform-browser';
 import type { OrderState } from '@core/orders';
+import type { DocumentRef } from '@core/kernel';
 import { Session } from '../access/session';
+import { DocumentDockLazy } from '../documents/lazy';
 import { pathOf } from '../kit/documents';
 import { day, money } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
@@ -12,11 +14,11 @@ import { Orders, type OrderRow } from './service';
 /** Sales orders, newest first, each with how far it is. */
 @Component({
   selector: 'k-order-list',
-  imports: [ListPage],
+  imports: [DocumentDockLazy, ListPage],
   template: `<k-list-page
     head="Orders"
     sub="what customers asked for, and how far each order is"
-    looksIn="number, reference and customer"
+    looksIn="Number, reference or customer"
     [q]="q() ?? ''"
     [filters]="filters()"
     [make]="{ label: 'New order', path: '/orders/new' }"
@@ -25,7 +27,10 @@ import { Orders, type OrderRow } from './service';
     [rowId]="rowId"
     [pathTo]="pathTo"
     empty="No order fits. Orders come from releasing an agreement, or are typed with New order."
-  />`,
+    (chosen)="chosen.set(rowId($event))"
+  >
+    <k-document-dock-lazy [document]="about()" />
+  </k-list-page>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class OrderList {
@@ -44,6 +49,13 @@ export class OrderList {
   );
   protected readonly rowId = (row: OrderRow) => String(row.id);
   protected readonly pathTo = (row: OrderRow) => pathOf({ kind: 'SO', id: row.id });
+  protected readonly chosen = signal<string | null>(null);
+  /** What the dock is about: the row one is on, else the first. */
+  protected readonly about = computed<DocumentRef | null>(() => {
+    const rows = this.list.rows();
+    const row = rows.find((each) => this.rowId(each) === this.chosen()) ?? rows[0];
+    return row ? { kind: 'SO', id: row.id, number: row.number } : null;
+  });
   protected readonly filters = computed(() => [
     {
       name: 'state',

@@ -1,6 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { Title } from '@angular/platform-browser';
+import type { DocumentRef } from '@core/kernel';
 import { Session } from '../access/session';
+import { DocumentDockLazy } from '../documents/lazy';
 import { pathOf } from '../kit/documents';
 import { day, money } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
@@ -11,11 +13,11 @@ import { Purchases, type PurchaseRow } from './service';
 /** Purchase orders, newest first, each with what came and what was invoiced. */
 @Component({
   selector: 'k-purchase-list',
-  imports: [ListPage],
+  imports: [DocumentDockLazy, ListPage],
   template: `<k-list-page
     head="Purchases"
     sub="what vendors are to send, and to whom"
-    looksIn="number, vendor and customer"
+    looksIn="Number, vendor or customer"
     [q]="q() ?? ''"
     [filters]="filters()"
     [list]="list"
@@ -23,7 +25,10 @@ import { Purchases, type PurchaseRow } from './service';
     [rowId]="rowId"
     [pathTo]="pathTo"
     empty="No purchase order fits. They are placed on the bench, from the lines that need supply."
-  />`,
+    (chosen)="chosen.set(rowId($event))"
+  >
+    <k-document-dock-lazy [document]="about()" />
+  </k-list-page>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class PurchaseList {
@@ -42,6 +47,13 @@ export class PurchaseList {
   );
   protected readonly rowId = (row: PurchaseRow) => String(row.id);
   protected readonly pathTo = (row: PurchaseRow) => pathOf({ kind: 'PO', id: row.id });
+  protected readonly chosen = signal<string | null>(null);
+  /** What the dock is about: the row one is on, else the first. */
+  protected readonly about = computed<DocumentRef | null>(() => {
+    const rows = this.list.rows();
+    const row = rows.find((each) => this.rowId(each) === this.chosen()) ?? rows[0];
+    return row ? { kind: 'PO', id: row.id, number: row.number } : null;
+  });
   protected readonly filters = computed(() => [
     {
       name: 'state',
