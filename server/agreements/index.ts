@@ -1,3 +1,3 @@
 export { agreementActs } from './acts';
 export { listAgreements, openAgreement } from './reads';
-export { addToCounter, loadRelease, lockAgreements, type CounterChange } from './store';
+export { counterStatements, loadRelease, lockAgreements, type CounterChange } from './store';

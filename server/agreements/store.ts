@@ -3,7 +3,7 @@ import type { AgreementEffects, AgreementState, LimitPolicy, ReleaseGround } fro
 import type { Route } from '@core/catalogue';
 import type { Doer } from '../acts';
 import { there } from '../acts';
-import type { Sql, Tx } from '../db/database';
+import type { Sql, Statement, Tx } from '../db/database';
 import { plain, shipTosOf } from '../db/mapping';
 
 export interface AgreementHead {
@@ -177,22 +177,19 @@ export interface CounterChange {
   value: string;
 }
 
-/** Moves one counter of agreement lines and of their agreement's head. // A4 */
-export async function addToCounter(
-  tx: Tx,
+/** What moves one counter of agreement lines and of their agreements' heads. // A4 */
+export function counterStatements(
   companyId: number,
   counter: 'released' | 'shipped' | 'invoiced',
   changes: readonly CounterChange[],
-): Promise<void> {
-  for (const change of changes) {
-    await tx.run(
-      `UPDATE agreement_line l JOIN agreement a ON a.company_id = l.company_id AND a.id = l.agreement_id
+): Statement[] {
+  return changes.map((change) => ({
+    sql: `UPDATE agreement_line l JOIN agreement a ON a.company_id = l.company_id AND a.id = l.agreement_id
           SET l.${counter} = l.${counter} + ?, l.${counter}_value = l.${counter}_value + ?,
               a.${counter}_value = a.${counter}_value + ?
         WHERE l.company_id = ? AND l.id = ?`,
-      [change.quantity, change.value, change.value, companyId, change.agreementLineId],
-    );
-  }
+    values: [change.quantity, change.value, change.value, companyId, change.agreementLineId],
+  }));
 }
 
 /** Locks agreements, by id; their refs for the listening screens. None given, none locked. */

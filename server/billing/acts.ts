@@ -3,7 +3,7 @@ import { dec } from '@core/kernel';
 import { customerInvoiceJournal, paymentJournal, vendorInvoiceJournal } from '@core/ledger';
 import * as contract from '@api/billing';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
-import { addToCounter } from '../agreements';
+import { counterStatements } from '../agreements';
 import type { Tx } from '../db/database';
 import { postJournals } from '../ledger';
 import { lockForCustomerInvoice, lockForVendorInvoice, lockOpenItem } from './store';
@@ -21,17 +21,17 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
         WHERE company_id = ? AND id IN (?)`,
       [...byLine(effects.lines).flat(), companyId, effects.lines.map((line) => line.orderLineId)],
     );
-    await addToCounter(
-      tx,
-      companyId,
-      'invoiced',
-      effects.lines
-        .filter((line) => line.agreementLineId !== null)
-        .map((line) => ({
+    const ofAgreements = effects.lines.filter((line) => line.agreementLineId !== null);
+    await tx.together(
+      counterStatements(
+        companyId,
+        'invoiced',
+        ofAgreements.map((line) => ({
           agreementLineId: line.agreementLineId!,
           quantity: line.quantity,
           value: line.net,
         })),
+      ),
     );
     if (effects.closes) {
       await tx.run("UPDATE sales_order SET state = 'closed' WHERE company_id = ? AND id = ? AND state = 'confirmed'", [

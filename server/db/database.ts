@@ -23,6 +23,13 @@ export class Piece {
 /** The id the statement before this one gave, in `insertTogether`. */
 export const LAST_ID = new Piece('LAST_INSERT_ID()');
 
+/** A statement to be sent with others; `rows` where it answers with rows. */
+export interface Statement {
+  sql: string;
+  values: readonly Bound[];
+  rows?: boolean;
+}
+
 /** Rows for one table; `ids` where their new ids are wanted. */
 export interface Insertion {
   table: string;
@@ -37,9 +44,11 @@ export interface Tx extends Sql {
   /** The same for tables without an id of their own. */
   insertPlain(table: string, rows: readonly Record<string, Bound>[]): Promise<void>;
   /**
-   * Inserts into several tables in the order given, one statement each, all in one trip to the database; the new ids
-   * of each that wants them. What an act holds locked is held for fewer trips.
+   * Several statements in the order given, in one trip to the database: what an act holds locked is held for fewer
+   * trips. The rows of each that answers with rows, an empty list for the others.
    */
+  together(statements: readonly Statement[]): Promise<unknown[][]>;
+  /** Inserts into several tables in one trip; the new ids of each that wants them. */
   insertTogether(insertions: readonly Insertion[]): Promise<number[][]>;
 }
 
@@ -108,7 +117,8 @@ function connectionOf(pool: Pool): Promise<PoolConnection> {
   );
 }
 
-function insertSql({ table, rows, ids }: Insertion): { sql: string; values: Bound[] } {
+/** The statement that inserts rows; there must be at least one. */
+function insertStatement({ table, rows, ids }: Insertion): Statement {
   const columns = Object.keys(rows[0]!);
   const values: Bound[] = [];
   const place = (value: Bound | Piece) => {
@@ -123,34 +133,40 @@ function insertSql({ table, rows, ids }: Insertion): { sql: string; values: Boun
   return {
     sql: `INSERT INTO ${table} (${columns.map((column) => `\`${column}\``).join(',')}) VALUES ${tuples.join(',')}${ids ? ' RETURNING id' : ''}`,
     values,
+    rows: ids ?? false,
   };
 }
 
 function txOn(connection: PoolConnection): Tx {
   const sql = sqlOn(connection);
-  const idsOf = (rows: readonly { id: number }[]) => rows.map((row) => row.id);
-  const one = async (insertion: Insertion): Promise<number[]> => {
-    if (insertion.rows.length === 0) return [];
-    const { sql: text, values } = insertSql(insertion);
-    const answer = await sql.rows<{ id: number }>(text, values);
-    return insertion.ids ? idsOf(answer) : [];
+  const together = async (statements: readonly Statement[]): Promise<unknown[][]> => {
+    const [only] = statements;
+    if (!only) return [];
+    if (statements.length === 1) {
+      const answer = await sql.rows(only.sql, only.values);
+      return [only.rows ? answer : []];
+    }
+    const answers = await sql.rows<unknown[]>(
+      `BEGIN NOT ATOMIC ${statements.map((each) => `${each.sql};`).join(' ')} END`,
+      statements.flatMap((each) => each.values),
+    );
+    // One set of rows for each statement that answers with rows, in their order.
+    let at = 0;
+    return statements.map((each) => (each.rows ? answers[at++]! : []));
+  };
+  const insertTogether = async (insertions: readonly Insertion[]): Promise<number[][]> => {
+    const answers = await together(insertions.filter((each) => each.rows.length > 0).map(insertStatement));
+    let at = 0;
+    return insertions.map((each) =>
+      each.rows.length > 0 ? (answers[at++] as { id: number }[]).map((row) => row.id) : [],
+    );
   };
   return {
     ...sql,
-    insert: (table, rows) => one({ table, rows, ids: true }),
-    insertPlain: async (table, rows) => void (await one({ table, rows })),
-    async insertTogether(insertions) {
-      const used = insertions.filter((each) => each.rows.length > 0);
-      if (used.length < 2) return Promise.all(insertions.map(one));
-      const statements = used.map(insertSql);
-      const answers = await sql.rows<{ id: number }[]>(
-        `BEGIN NOT ATOMIC ${statements.map((each) => `${each.sql};`).join(' ')} END`,
-        statements.flatMap((each) => each.values),
-      );
-      // One set of rows for each statement that returns ids, in their order.
-      let at = 0;
-      return insertions.map((each) => (each.ids && each.rows.length > 0 ? idsOf(answers[at++]!) : []));
-    },
+    together,
+    insertTogether,
+    insert: async (table, rows) => (await insertTogether([{ table, rows, ids: true }]))[0]!,
+    insertPlain: async (table, rows) => void (await insertTogether([{ table, rows }])),
   };
 }
 

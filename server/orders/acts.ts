@@ -2,7 +2,7 @@ import type { OrderEffects } from '@core/orders';
 import { decideCancel, decideConfirm, decideOrder } from '@core/orders';
 import * as contract from '@api/orders';
 import { defineAct, takeNumbers, type Doer } from '../acts';
-import { addToCounter, lockAgreements } from '../agreements';
+import { counterStatements, lockAgreements } from '../agreements';
 import type { Sql, Tx } from '../db/database';
 import { plain, shipTosOf } from '../db/mapping';
 import {
@@ -65,7 +65,7 @@ const saveOrder = defineAct(contract.saveOrder, {
       const id = await insertOrder(tx, doer, number, order, lines);
       return { made: [{ kind: 'SO', id, number, version: 1 }], touched: [] };
     }
-    await addToCounter(tx, doer.companyId, 'released', effects.released);
+    await tx.together(counterStatements(doer.companyId, 'released', effects.released));
     await changeLines(tx, doer, head, effects);
     return {
       made: [],
@@ -214,7 +214,7 @@ const cancelOrder = defineAct(contract.cancelOrder, {
   decide: (ground) => decideCancel({ ...ground, order: ground.head }),
   show: (effects) => ({ state: effects.state }),
   async write(tx, effects, { head, agreements }, doer) {
-    await addToCounter(tx, doer.companyId, 'released', effects.released);
+    await tx.together(counterStatements(doer.companyId, 'released', effects.released));
     await setState(tx, doer, head, effects.state);
     await tx.run(
       'UPDATE sales_order_line SET cancelled = quantity, on_bench = FALSE WHERE company_id = ? AND id IN (?)',

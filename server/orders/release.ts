@@ -2,7 +2,7 @@ import { decideRelease, leftUnderLimit } from '@core/agreements';
 import { dec, sum } from '@core/kernel';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers } from '../acts';
-import { addToCounter, loadRelease } from '../agreements';
+import { counterStatements, loadRelease } from '../agreements';
 import { insertOrder } from './store';
 
 /** A release of an agreement: a draft sales order that names it. // A6 */
@@ -29,8 +29,8 @@ export const releaseAgreement = defineAct(contract.releaseAgreement, {
     };
   },
   async write(tx, effects, ground, doer) {
-    await addToCounter(tx, doer.companyId, 'released', effects.released);
-    const number = (await takeNumbers(tx, doer.companyId, { SO: 1 }))('SO');
+    const counters = counterStatements(doer.companyId, 'released', effects.released);
+    const number = (await takeNumbers(tx, doer.companyId, { SO: 1 }, counters))('SO');
     const id = await insertOrder(tx, doer, number, effects.order, effects.lines);
     const { agreement } = ground;
     return {

@@ -1,9 +1,9 @@
 import { receiptJournal, shipmentJournal } from '@core/ledger';
 import type { MoveEffects, ShippedPart } from '@core/stock';
 import { takeNumbers, type Doer, type Touched } from '../acts';
-import { addToCounter } from '../agreements';
+import { counterStatements } from '../agreements';
 import { journalEntries, journalHeads, type JournalPlan } from '../ledger';
-import type { Insertion, Tx } from '../db/database';
+import type { Insertion, Statement, Tx } from '../db/database';
 
 /**
  * Writes a movement: counters first, then numbers, then receipts, shipments, stock entries and journals,
@@ -11,13 +11,13 @@ import type { Insertion, Tx } from '../db/database';
  * four trips to the database, however many documents. // L2 P1 P2 P3
  */
 export async function writeMove(tx: Tx, effects: MoveEffects, doer: Doer): Promise<Touched[]> {
-  await count(tx, effects, doer);
   const { receipts, shipments } = effects;
-  const number = await takeNumbers(tx, doer.companyId, {
-    RC: receipts.length,
-    SH: shipments.length,
-    JR: receipts.length + shipments.length,
-  });
+  const number = await takeNumbers(
+    tx,
+    doer.companyId,
+    { RC: receipts.length, SH: shipments.length, JR: receipts.length + shipments.length },
+    countStatements(effects, doer),
+  );
   const numbers = { RC: receipts.map(() => number('RC')), SH: shipments.map(() => number('SH')) };
   const [receiptIds, shipmentIds] = await tx.insertTogether([
     receiptHeads(effects, numbers.RC, doer),
@@ -62,48 +62,48 @@ function journalsOf(effects: MoveEffects, refs: MoveRefs, next: () => string, do
     .map((plan) => ({ ...plan, number: next(), postedOn: doer.workDate }));
 }
 
-/** Moves the counters of ties, both lines, agreements and stock. // A4 L1 */
-async function count(tx: Tx, { shipments }: MoveEffects, doer: Doer): Promise<void> {
+/** What moves the counters of ties, both lines, stock and agreements. // A4 L1 */
+function countStatements({ shipments }: MoveEffects, { companyId }: Doer): Statement[] {
   const parts = shipments.flatMap((shipment) => shipment.parts);
-  for (const part of parts) {
-    if (part.tieId === null) await countFromStock(tx, part, doer);
-    else {
-      await tx.run(
-        `UPDATE tie t
-           JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
-           JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
-            SET t.received = t.received + ?, pl.received = pl.received + ?, sl.shipped = sl.shipped + ?
-          WHERE t.company_id = ? AND t.id = ?`,
-        [part.quantity, part.quantity, part.quantity, doer.companyId, part.tieId],
-      );
-    }
-  }
-  await addToCounter(
-    tx,
-    doer.companyId,
-    'shipped',
-    parts
-      .filter((part) => part.agreementLineId !== null)
-      .map((part) => ({
+  const ofAgreements = parts.filter((part) => part.agreementLineId !== null);
+  return [
+    ...parts.flatMap((part) =>
+      part.tieId === null ? fromStock(part, companyId) : [throughTie(part, part.tieId, companyId)],
+    ),
+    ...counterStatements(
+      companyId,
+      'shipped',
+      ofAgreements.map((part) => ({
         agreementLineId: part.agreementLineId!,
         quantity: part.quantity,
         value: part.value,
       })),
-  );
+    ),
+  ];
 }
 
-async function countFromStock(tx: Tx, part: ShippedPart, doer: Doer): Promise<void> {
-  await tx.run('UPDATE sales_order_line SET shipped = shipped + ? WHERE company_id = ? AND id = ?', [
-    part.quantity,
-    doer.companyId,
-    part.orderLineId,
-  ]);
-  await tx.run('UPDATE stock SET on_hand = on_hand - ?, value = value - ? WHERE company_id = ? AND item_id = ?', [
-    part.quantity,
-    part.cost,
-    doer.companyId,
-    part.itemId,
-  ]);
+function throughTie(part: ShippedPart, tieId: number, companyId: number): Statement {
+  return {
+    sql: `UPDATE tie t
+       JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
+       JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
+        SET t.received = t.received + ?, pl.received = pl.received + ?, sl.shipped = sl.shipped + ?
+      WHERE t.company_id = ? AND t.id = ?`,
+    values: [part.quantity, part.quantity, part.quantity, companyId, tieId],
+  };
+}
+
+function fromStock(part: ShippedPart, companyId: number): Statement[] {
+  return [
+    {
+      sql: 'UPDATE sales_order_line SET shipped = shipped + ? WHERE company_id = ? AND id = ?',
+      values: [part.quantity, companyId, part.orderLineId],
+    },
+    {
+      sql: 'UPDATE stock SET on_hand = on_hand - ?, value = value - ? WHERE company_id = ? AND item_id = ?',
+      values: [part.quantity, part.cost, companyId, part.itemId],
+    },
+  ];
 }
 
 function receiptHeads({ receipts }: MoveEffects, numbers: readonly string[], doer: Doer): Insertion {
