@@ -1,6 +1,6 @@
 import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { of, Subject, throwError, type Observable } from 'rxjs';
+import { of, type Subject, throwError, type Observable } from 'rxjs';
 import { Refused } from './api';
 import { liveDocument, LiveEvents, LiveList, type Page } from './live';
 
