@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { AGREEMENT_STATES, LIMIT_POLICIES } from '@core/agreements';
+import { AGREEMENT_STATES, LIMIT_POLICIES, PRICE_KINDS } from '@core/agreements';
 import {
   act,
   Day,
@@ -39,14 +39,28 @@ export const AgreementRow = z.object({
   values: Values,
 });
 
+/** A price as agreed: its kind, the unit price or the discount in per cent, and what holds from a quantity on. */
+const Price = z.object({
+  priceKind: z.enum(PRICE_KINDS),
+  priceValue: z.string().max(40),
+  breaks: z.array(z.object({ from: z.string().max(40), value: z.string().max(40) })).max(20),
+});
+
 export const AgreementLine = z.object({
   id: Id,
   lineNo: z.number(),
   item: ItemRef,
   listPrice: Decimal,
+  ...Price.shape,
+  /** What one unit costs below the first price break. */
   unitPrice: Decimal,
+  leastRelease: Decimal,
+  releaseMultiple: Decimal,
+  notes: z.string(),
   committed: Decimal,
+  committedValue: Decimal,
   released: Decimal,
+  releasedValue: Decimal,
   shipped: Decimal,
   invoiced: Decimal,
 });
@@ -63,6 +77,9 @@ export const AgreementSheet = AgreementRow.extend({
   signedOn: Day.nullable(),
   limitPolicy: z.enum(LIMIT_POLICIES),
   tolerancePercent: Decimal,
+  probabilityPercent: Decimal,
+  priority: z.number(),
+  notes: z.string(),
   referenceRequired: z.boolean(),
   shipTos: z.array(Address),
   lines: z.array(AgreementLine),
@@ -93,7 +110,20 @@ const Terms = z.object({
   signedOn: TypedDay,
   limitPolicy: z.enum(LIMIT_POLICIES),
   tolerancePercent: TypedDecimal,
-  lines: z.array(z.object({ itemId: Id.nullable(), committed: TypedDecimal, unitPrice: TypedDecimal })).max(500),
+  probabilityPercent: TypedDecimal,
+  priority: z.string().max(10),
+  notes: Text(2000),
+  lines: z
+    .array(
+      Price.extend({
+        itemId: Id.nullable(),
+        committed: TypedDecimal,
+        leastRelease: TypedDecimal,
+        releaseMultiple: TypedDecimal,
+        notes: Text(400),
+      }),
+    )
+    .max(500),
 });
 
 export const saveAgreement = act({
@@ -121,7 +151,16 @@ export const releaseAgreement = act({
   }),
   shown: z.object({
     net: Decimal,
-    lines: z.array(z.object({ agreementLineId: Id, quantity: Decimal, amount: Decimal })),
+    lines: z.array(
+      z.object({
+        /** Null for what goes beyond the limit of an agreement that splits. */
+        agreementLineId: Id.nullable(),
+        itemId: Id,
+        quantity: Decimal,
+        unitPrice: Decimal,
+        amount: Decimal,
+      }),
+    ),
     /** What is left on each agreement line after the release; below zero above the limit. */
     left: z.array(z.object({ agreementLineId: Id, left: Decimal })),
   }),

@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { Agent, request } from 'node:http';
 import { createConnection } from 'mysql2/promise';
 import { addDays } from '@core/kernel';
-import { Actor } from '../demo';
+import { Actor, fixedTerm, PLAIN_HEAD } from '../demo';
 import { layMasters, type Masters } from '../demo/masters';
 import { PEOPLE } from '../demo/people';
 import { connect, type Database } from '../server/db/database';
@@ -89,16 +89,12 @@ export class Stage {
     const [id] = await this.actor.does(
       'saveAgreement',
       {
-        id: null,
-        version: null,
+        ...PLAIN_HEAD,
         customerId: this.masters.customers.get('Teratai Bay Resort')!.id,
         title: 'Bench',
         firstDay: addDays(WORK_DATE, -30),
         lastDay: addDays(WORK_DATE, 300),
-        signedOn: null,
-        limitPolicy: 'refuse',
-        tolerancePercent: '0',
-        lines: items.map((item) => ({ itemId: this.masters.items.get(item)!.id, committed, unitPrice: '740' })),
+        lines: items.map((item) => fixedTerm(this.masters.items.get(item)!.id, committed, '740')),
       },
       WORK_DATE,
     );

@@ -62,13 +62,14 @@ function tell(story: Story, chance: Chance): void {
     {
       customer: 'Teratai Bay Resort',
       title: 'Membranes and cartridges',
+      head: { probabilityPercent: '90', notes: 'Rina in stores calls off, usually on Mondays.' },
       first: -59,
       last: 305,
       lines: [
         ['RO-4040', '100', '740'],
-        ['FC-20', '12000', '8.5'],
-        ['FC-10', '8000', '5.2'],
-        ['RO-2540', '24', '495'],
+        ['FC-20', '12000', '8.5', { breaks: [{ from: '1000', value: '8.2' }], releaseMultiple: '25' }],
+        ['FC-10', '8000', '5.2', { leastRelease: '250', releaseMultiple: '25', notes: 'Boxes of 25 only.' }],
+        ['RO-2540', '24', '8.5', { priceKind: 'discount' }],
       ],
     },
     [
@@ -114,6 +115,7 @@ function tell(story: Story, chance: Chance): void {
     {
       customer: 'Bukit Jati Golf Links',
       title: 'Salt and cartridges for the pump house',
+      head: { limitPolicy: 'split' },
       first: -150,
       last: 121,
       lines: [
@@ -130,7 +132,7 @@ function tell(story: Story, chance: Chance): void {
       title: 'Dosing pumps and membranes',
       first: -182,
       last: -1,
-      limit: 'warn',
+      head: { limitPolicy: 'warn' },
       lines: [
         ['PM-15', '40', '1265'],
         ['RO-4040', '60', '755'],
@@ -172,7 +174,7 @@ function tell(story: Story, chance: Chance): void {
       title: 'Valves and hypochlorite',
       first: -90,
       last: 90,
-      limit: 'warn',
+      head: { limitPolicy: 'warn' },
       lines: [
         ['VA-50A', '30', '1090'],
         ['HY-25', '200', '88.4'],

@@ -1,8 +1,10 @@
+import type { TypedTerm } from '@core/agreements';
 import { addDays, dec, type Day } from '@core/kernel';
 import type { Database } from '../server/db/database';
 import type { Actor } from './actor';
 import type { Chance } from './chance';
 import type { Masters } from './masters';
+import { fixedTerm, PLAIN_HEAD } from './terms';
 import type { Timetable } from './timetable';
 
 /** How far an order is taken; each step includes the ones before it. */
@@ -15,8 +17,8 @@ interface AgreementPlan {
   /** Days from the work date. */
   first: number;
   last: number;
-  lines: [item: string, committed: string, price: string][];
-  limit?: 'refuse' | 'warn';
+  lines: [item: string, committed: string, price: string, change?: Partial<TypedTerm>][];
+  head?: Partial<typeof PLAIN_HEAD>;
   draft?: boolean;
 }
 
@@ -52,20 +54,16 @@ export class Story {
       const [id] = await this.actor.does(
         'saveAgreement',
         {
-          id: null,
-          version: null,
+          ...PLAIN_HEAD,
           customerId: this.masters.customers.get(plan.customer)!.id,
           title: plan.title,
           firstDay: this.day(plan.first),
           lastDay: this.day(plan.last),
           signedOn: this.day(made),
-          limitPolicy: plan.limit ?? 'refuse',
-          tolerancePercent: '0',
-          lines: plan.lines.map(([item, committed, unitPrice]) => ({
-            itemId: this.masters.items.get(item)!.id,
-            committed,
-            unitPrice,
-          })),
+          ...plan.head,
+          lines: plan.lines.map(([item, committed, price, change]) =>
+            fixedTerm(this.masters.items.get(item)!.id, committed, price, change),
+          ),
         },
         this.day(made),
       );

@@ -1,3 +1,4 @@
+export { agreedPrice, PRICE_KINDS, type PriceBreak, type PriceKind, type PriceTerm } from './price';
 export { elapsedShare, leftOf, leftUnderLimit, pace } from './progress';
 export {
   agreementRefusals,
@@ -18,4 +19,5 @@ export {
   type AgreementState,
   type AgreementTerms,
   type LimitPolicy,
+  type TypedTerm,
 } from './terms';

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { dec, sum } from '@core/kernel';
+import { dec, least, lineAmount, most, sum, ZERO } from '@core/kernel';
+import { sentenceOf } from '@core/refusals';
 import { decideRelease, type ReleaseAsked, type ReleaseGround } from './index';
 
 const WORK_DATE = '2027-03-01';
@@ -9,7 +10,11 @@ const line = (id: number, committed: string, released: string) => ({
   lineNo: id,
   committed,
   released,
-  unitPrice: '740',
+  priceKind: 'fixed' as const,
+  priceValue: '740',
+  breaks: [],
+  leastRelease: '0',
+  releaseMultiple: '0',
   item: {
     id: 100 + id,
     number: `RO-${id}`,
@@ -88,6 +93,101 @@ describe('release', () => {
   it('A5 under warn it passes with a word', () => {
     const decision = decideRelease(ground({ limitPolicy: 'warn' }), asked(ask(2, '1')), WORK_DATE);
     expect(decision.ok && decision.warnings.map((warning) => warning.code)).toEqual(['above-limit']);
+  });
+
+  it('A5 under keep it passes at the agreed price without a word', () => {
+    const decision = decideRelease(ground({ limitPolicy: 'keep' }), asked(ask(1, '41')), WORK_DATE);
+    if (!decision.ok) throw new Error('refused');
+    expect(decision.warnings).toEqual([]);
+    expect(decision.effects.lines).toMatchObject([{ quantity: '41', unitPrice: '740', agreementLineId: 1 }]);
+  });
+
+  it('A5 under split what fits goes at the agreed price, the rest on lines of its own at the price without it', () => {
+    const decision = decideRelease(
+      ground({ limitPolicy: 'split' }),
+      asked(ask(1, '30'), ask(1, '15', '2027-04-01'), ask(1, '3', '2027-05-01')),
+      WORK_DATE,
+    );
+    if (!decision.ok) throw new Error('refused');
+    expect(decision.effects.lines.map((each) => [each.quantity, each.unitPrice, each.agreementLineId])).toEqual([
+      ['30', '740', 1],
+      ['10', '740', 1],
+      ['5', '815', null],
+      ['3', '815', null],
+    ]);
+    expect(decision.effects.released).toEqual([{ agreementLineId: 1, quantity: '40', value: '29600' }]);
+    expect(sentenceOf(decision.warnings[0]!)).toBe(
+      '40 of RO-1 go at 740 from AG-0001; the other 8 at 815, on a line of their own.',
+    );
+  });
+
+  it('A5 split neither loses nor makes a unit or a cent, whatever is asked of whatever is left', () => {
+    const hundredths = (most: number) => fc.integer({ min: 1, max: most }).map((n) => (n / 100).toFixed(2));
+    fc.assert(
+      fc.property(
+        fc.array(hundredths(5000), { minLength: 1, maxLength: 5 }),
+        hundredths(12_000),
+        hundredths(90_000),
+        hundredths(90_000),
+        (wanted, released, priceValue, listPrice) => {
+          const base = line(1, '100', released);
+          const on = {
+            ...ground({ limitPolicy: 'split' }),
+            lines: [{ ...base, priceValue, item: { ...base.item, listPrice } }],
+          };
+          const decision = decideRelease(on, asked(...wanted.map((each) => ask(1, each))), WORK_DATE);
+          if (!decision.ok) throw new Error('refused');
+          const { lines } = decision.effects;
+          const total = sum(wanted.map((each) => dec(each)));
+          const agreed = lines.filter((each) => each.agreementLineId === 1);
+          const left = most(ZERO, dec(100).minus(released));
+          expect(sum(lines.map((each) => dec(each.quantity))).eq(total)).toBe(true);
+          expect(sum(agreed.map((each) => dec(each.quantity))).eq(least(total, left))).toBe(true);
+          for (const each of lines) {
+            const price = each.agreementLineId === 1 ? priceValue : listPrice;
+            expect(each.amount).toBe(lineAmount(dec(each.quantity), dec(price), 'MYR').toFixed());
+          }
+        },
+      ),
+      { seed: 11 },
+    );
+  });
+
+  it('A3 a price break is reached by all that one release asks of the line', () => {
+    const breaks = [
+      { from: '20', value: '720' },
+      { from: '30', value: '700.5' },
+    ];
+    const on = { ...ground(), lines: [{ ...line(1, '100', '0'), breaks }] };
+    const prices = (...quantities: string[]) => {
+      const decision = decideRelease(on, asked(...quantities.map((each) => ask(1, each))), WORK_DATE);
+      return decision.ok && decision.effects.lines.map((each) => each.unitPrice);
+    };
+    expect(prices('19.99999')).toEqual(['740']);
+    expect(prices('20')).toEqual(['720']);
+    expect(prices('15', '15')).toEqual(['700.5', '700.5']);
+  });
+
+  it.each([
+    ['discount', '8', '749.8'],
+    ['discount', '0.01', '814.9185'],
+    ['none', '', '815'],
+  ] as const)('A3 a line with %s %s sells at %s', (priceKind, priceValue, unitPrice) => {
+    const on = { ...ground(), lines: [{ ...line(1, '100', '0'), priceKind, priceValue }] };
+    const decision = decideRelease(on, asked(ask(1, '1')), WORK_DATE);
+    expect(decision.ok && decision.effects.lines[0]!.unitPrice).toBe(unitPrice);
+  });
+
+  it('A6 keeps to the least release and the multiple, but lets the remainder go', () => {
+    const on = (released: string) => ({
+      ...ground(),
+      lines: [{ ...line(1, '105', released), leastRelease: '20', releaseMultiple: '5' }],
+    });
+    expect(codes(on('0'), asked(ask(1, '20')))).toEqual([]);
+    expect(codes(on('0'), asked(ask(1, '10'), ask(1, '10')))).toEqual([]);
+    expect(codes(on('0'), asked(ask(1, '15')))).toEqual(['lines.0.quantity: below-least']);
+    expect(codes(on('0'), asked(ask(1, '22')))).toEqual(['lines.0.quantity: not-a-multiple']);
+    expect(codes(on('90'), asked(ask(1, '15')))).toEqual([]);
   });
 
   it('says every fault at its field at once', () => {

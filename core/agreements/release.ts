@@ -1,16 +1,30 @@
-import { dec, isDecimalText, isDay, lineAmount, ZERO, type Day, type Dec } from '@core/kernel';
+import {
+  dec,
+  decimalText,
+  isDecimalText,
+  isDay,
+  least,
+  lineAmount,
+  most,
+  sum,
+  ZERO,
+  type Day,
+  type Dec,
+} from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import type { Route } from '@core/catalogue';
+import { agreedPrice, type PriceTerm } from './price';
 import { leftUnderLimit } from './progress';
 import type { AgreementState, LimitPolicy } from './terms';
 
 /** A line of the agreement as it stands, with what the order line takes from its item. */
-export interface ReleasableLine {
+export interface ReleasableLine extends PriceTerm {
   id: number;
   lineNo: number;
   committed: string;
   released: string;
-  unitPrice: string;
+  leastRelease: string;
+  releaseMultiple: string;
   item: {
     id: number;
     number: string;
@@ -56,7 +70,8 @@ export interface ReleaseEffects {
     currency: string;
   };
   lines: {
-    agreementLineId: number;
+    /** Null for what a split line sells beyond the limit, at the price without the agreement. */
+    agreementLineId: number | null;
     itemId: number;
     quantity: string;
     unitPrice: string;
@@ -72,8 +87,8 @@ export interface ReleaseEffects {
 }
 
 /**
- * Decides a release: one order for one ship-to, with a ship date per line. // A2 A5 A6
- * Several asked lines of one agreement line are held together against its limit.
+ * Decides a release: one order for one ship-to, with a ship date per line. // A2 A3 A5 A6
+ * Several asked lines of one agreement line are held together against its limit, its least release and its price breaks.
  */
 export function decideRelease(ground: ReleaseGround, asked: ReleaseAsked, workDate: Day): Decision<ReleaseEffects> {
   const refusals = [...agreementRefusals(ground, workDate), ...headRefusals(ground, asked)];
@@ -82,24 +97,18 @@ export function decideRelease(ground: ReleaseGround, asked: ReleaseAsked, workDa
   if (wanted.length === 0) {
     refusals.push(refuse('nothing-asked', 'lines', { what: 'a quantity' }));
   }
-  const askedOfLine = new Map<number, Dec>();
-  const lines: ReleaseEffects['lines'] = [];
-  for (const want of wanted) {
-    const at = (field: string) => `lines.${want.index}.${field}`;
+  const good = wanted.flatMap((want): Want[] => {
     const line = ground.lines.find((each) => each.id === want.agreementLineId);
-    if (!line) {
-      refusals.push(refuse('unknown', at('agreementLineId'), { what: 'This agreement line' }));
-      continue;
-    }
-    const before = refusals.length;
-    refusals.push(...quantityRefusals(want.quantity, at('quantity')));
-    refusals.push(...shipDateRefusals(want.shipDate, at('shipDate'), workDate));
-    if (refusals.length > before) continue;
-    const total = (askedOfLine.get(line.id) ?? ZERO).plus(want.quantity);
-    askedOfLine.set(line.id, total);
-    const over = overLimit(ground, line, total, at('quantity'));
-    if (over) (ground.agreement.limitPolicy === 'refuse' ? refusals : warnings).push(over);
-    lines.push(orderLine(ground, line, want.quantity, want.shipDate!));
+    const found = line
+      ? wantRefusals(want, line, workDate)
+      : [refuse('unknown', `lines.${want.index}.agreementLineId`, { what: 'This agreement line' })];
+    refusals.push(...found);
+    return line && found.length === 0 ? [{ ...want, line, shipDate: want.shipDate! }] : [];
+  });
+  const lines: ReleaseEffects['lines'] = [];
+  for (const line of ground.lines) {
+    const wants = good.filter((want) => want.line === line);
+    if (wants.length > 0) lines.push(...linesOf(ground, line, wants, refusals, warnings));
   }
   return decided(
     refusals,
@@ -117,6 +126,69 @@ export function decideRelease(ground: ReleaseGround, asked: ReleaseAsked, workDa
     }),
     warnings,
   );
+}
+
+/** One asked line that can be read. */
+interface Want {
+  index: number;
+  quantity: string;
+  shipDate: Day;
+  line: ReleasableLine;
+}
+
+function wantRefusals(
+  want: { index: number; quantity: string; shipDate: Day | null },
+  line: ReleasableLine,
+  workDate: Day,
+): Refusal[] {
+  const at = (field: string) => `lines.${want.index}.${field}`;
+  const refusals = quantityRefusals(want.quantity, at('quantity'));
+  const multiple = dec(line.releaseMultiple);
+  if (refusals.length === 0 && multiple.gt(0) && !dec(want.quantity).mod(multiple).eq(0)) {
+    refusals.push(
+      refuse('not-a-multiple', at('quantity'), { quantity: want.quantity, multiple: line.releaseMultiple }),
+    );
+  }
+  return [...refusals, ...shipDateRefusals(want.shipDate, at('shipDate'), workDate)];
+}
+
+/** The order lines of one agreement line; what stands against them goes to `refusals` and `warnings`. // A3 A5 A6 */
+function linesOf(
+  ground: ReleaseGround,
+  line: ReleasableLine,
+  wants: readonly Want[],
+  refusals: Refusal[],
+  warnings: Refusal[],
+): ReleaseEffects['lines'] {
+  const { agreement } = ground;
+  const total = sum(wants.map((want) => dec(want.quantity)));
+  const left = most(ZERO, leftUnderLimit(line.committed, line.released, agreement.tolerancePercent));
+  const last = wants.at(-1)!;
+  const field = `lines.${last.index}.quantity`;
+  if (total.lt(line.leastRelease) && !total.eq(left)) {
+    const facts = { item: line.item.number, asked: total.toFixed(), least: line.leastRelease };
+    refusals.push(refuse('below-least', field, facts));
+  }
+  const price = agreedPrice(line, total, line.item.listPrice);
+  const over = total.gt(left);
+  if (over && agreement.limitPolicy !== 'keep') {
+    const word = agreement.limitPolicy === 'split' ? splitWord : overLimit;
+    const list = agreement.limitPolicy === 'refuse' ? refusals : warnings;
+    list.push(word(ground, line, { asked: total, left, price }, field));
+  }
+  if (!over || agreement.limitPolicy !== 'split') {
+    return wants.map((want) => orderLine(ground, want, dec(want.quantity), price, true));
+  }
+  let fits = left;
+  return wants.flatMap((want) => {
+    const agreed = least(fits, dec(want.quantity));
+    const rest = dec(want.quantity).minus(agreed);
+    fits = fits.minus(agreed);
+    return [
+      ...(agreed.gt(0) ? [orderLine(ground, want, agreed, price, true)] : []),
+      ...(rest.gt(0) ? [orderLine(ground, want, rest, dec(line.item.listPrice), false)] : []),
+    ];
+  });
 }
 
 /** Why nothing at all can be released from the agreement on that day; none where it can. // A2 */
@@ -164,33 +236,48 @@ function shipDateRefusals(shipDate: Day | null, field: string, workDate: Day): R
   return shipDate < workDate ? [refuse('ship-date-past', field, { day: shipDate, workDate })] : [];
 }
 
-function overLimit(ground: ReleaseGround, line: ReleasableLine, total: Dec, field: string): Refusal | null {
-  const left = leftUnderLimit(line.committed, line.released, ground.agreement.tolerancePercent);
-  if (total.lte(left)) return null;
+interface Limit {
+  asked: Dec;
+  left: Dec;
+  price: Dec;
+}
+
+function overLimit(ground: ReleaseGround, line: ReleasableLine, { asked, left }: Limit, field: string): Refusal {
   return refuse('above-limit', field, {
     item: line.item.number,
     unit: line.item.unit,
-    asked: total.toFixed(),
-    left: left.lt(0) ? '0' : left.toFixed(),
+    asked: asked.toFixed(),
+    left: left.toFixed(),
+    agreement: ground.agreement.number,
+  });
+}
+
+function splitWord(ground: ReleaseGround, line: ReleasableLine, { asked, left, price }: Limit, field: string): Refusal {
+  return refuse('split-at-limit', field, {
+    item: line.item.number,
+    fits: left.toFixed(),
+    rest: asked.minus(left).toFixed(),
+    price: price.toFixed(),
+    list: decimalText(line.item.listPrice),
     agreement: ground.agreement.number,
   });
 }
 
 function orderLine(
   ground: ReleaseGround,
-  line: ReleasableLine,
-  quantity: string,
-  shipDate: Day,
+  { line, shipDate }: Want,
+  quantity: Dec,
+  unitPrice: Dec,
+  agreed: boolean,
 ): ReleaseEffects['lines'][number] {
   const { item } = line;
-  const amount = lineAmount(dec(quantity), dec(line.unitPrice), ground.agreement.currency);
   return {
-    agreementLineId: line.id,
+    agreementLineId: agreed ? line.id : null,
     itemId: item.id,
-    quantity,
-    unitPrice: line.unitPrice,
+    quantity: quantity.toFixed(),
+    unitPrice: unitPrice.toFixed(),
     listPrice: item.listPrice,
-    amount: amount.toFixed(),
+    amount: lineAmount(quantity, unitPrice, ground.agreement.currency).toFixed(),
     taxCodeId: item.taxCodeId,
     taxRate: item.taxRate,
     route: item.route,
@@ -201,6 +288,7 @@ function orderLine(
 function grownBy(lines: ReleaseEffects['lines']): ReleaseEffects['released'] {
   const byLine = new Map<number, { quantity: Dec; value: Dec }>();
   for (const line of lines) {
+    if (line.agreementLineId === null) continue;
     const grown = byLine.get(line.agreementLineId) ?? { quantity: ZERO, value: ZERO };
     byLine.set(line.agreementLineId, {
       quantity: grown.quantity.plus(line.quantity),

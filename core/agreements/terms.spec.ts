@@ -6,16 +6,31 @@ import {
   pace,
   type AgreementGround,
   type AgreementTerms,
+  type TypedTerm,
 } from './index';
 
 const ground: AgreementGround = {
   current: null,
   customer: { id: 1, currency: 'MYR' },
   items: new Map([
-    [10, { number: 'RO-4040' }],
-    [11, { number: 'FC-20' }],
+    [10, { number: 'RO-4040', listPrice: '815' }],
+    [11, { number: 'FC-20', listPrice: '9.8' }],
   ]),
 };
+
+function term(change: Partial<TypedTerm>): TypedTerm {
+  return {
+    itemId: 10,
+    committed: '100',
+    priceKind: 'fixed',
+    priceValue: '740',
+    breaks: [],
+    leastRelease: '0',
+    releaseMultiple: '0',
+    notes: '',
+    ...change,
+  };
+}
 
 const terms: AgreementTerms = {
   customerId: 1,
@@ -25,7 +40,10 @@ const terms: AgreementTerms = {
   signedOn: '2026-12-20',
   limitPolicy: 'refuse',
   tolerancePercent: '0',
-  lines: [{ itemId: 10, committed: '100', unitPrice: '740' }],
+  probabilityPercent: '100',
+  priority: '5',
+  notes: '',
+  lines: [term({})],
 };
 
 function codes(change: Partial<AgreementTerms>, on: Partial<AgreementGround> = {}): string[] {
@@ -39,6 +57,24 @@ describe('terms of an agreement', () => {
     expect(decision.ok && decision.effects.currency).toBe('MYR');
   });
 
+  it('A3 values what is committed by the kind of price', () => {
+    const lines = [
+      term({}),
+      term({
+        itemId: 11,
+        committed: '1000',
+        priceKind: 'discount',
+        priceValue: '12.5',
+        breaks: [{ from: '1', value: '50' }],
+      }),
+    ];
+    const decision = decideTerms(ground, { ...terms, lines });
+    expect(decision.ok && decision.effects.lines.map((line) => [line.unitPrice, line.value])).toEqual([
+      ['740', '74000'],
+      ['8.575', '8575'],
+    ]);
+  });
+
   it.each<[string, Partial<AgreementTerms>, string[]]>([
     ['A1 no customer', { customerId: null }, []],
     ['A2 a period that ends before it begins', { lastDay: '2026-12-31' }, ['lastDay: period-reversed']],
@@ -46,21 +82,45 @@ describe('terms of an agreement', () => {
     ['A2 a wrong day', { firstDay: '2027-02-30' }, ['firstDay: not-a-day']],
     ['A2 signed after its end', { signedOn: '2028-01-01' }, ['signedOn: signed-late']],
     ['no lines', { lines: [] }, ['lines: no-lines']],
-    ['A5 a tolerance below zero', { tolerancePercent: '-1' }, ['tolerancePercent: not-a-number']],
-    [
-      'A1 an item committed twice',
-      { lines: [terms.lines[0]!, { itemId: 10, committed: '5', unitPrice: '1' }] },
-      ['lines.1.itemId: item-twice'],
-    ],
+    ['A5 a tolerance below zero', { tolerancePercent: '-1' }, ['tolerancePercent: not-a-percent']],
+    ['A1 an item committed twice', { lines: [term({}), term({ committed: '5' })] }, ['lines.1.itemId: item-twice']],
     [
       'A3 several faults at once, each at its field',
-      { lines: [{ itemId: 99, committed: '0', unitPrice: 'x' }] },
-      ['lines.0.itemId: unknown', 'lines.0.committed: not-above-zero', 'lines.0.unitPrice: not-a-number'],
+      { lines: [term({ itemId: 99, committed: '0', priceValue: 'x' })] },
+      ['lines.0.itemId: unknown', 'lines.0.committed: not-above-zero', 'lines.0.priceValue: not-a-number'],
+    ],
+    ['a huge number', { lines: [term({ committed: '99999999999' })] }, ['lines.0.committed: not-a-number']],
+    ['A8 a probability above 100', { probabilityPercent: '101' }, ['probabilityPercent: not-a-percent']],
+    ['A13 a priority that is none', { priority: '0' }, ['priority: not-a-priority']],
+    [
+      'A3 a discount that gives it away',
+      { lines: [term({ priceKind: 'discount', priceValue: '100' })] },
+      ['lines.0.priceValue: not-a-discount'],
     ],
     [
-      'a huge number',
-      { lines: [{ itemId: 10, committed: '99999999999', unitPrice: '1' }] },
-      ['lines.0.committed: not-a-number'],
+      'A3 breaks without a price',
+      { lines: [term({ priceKind: 'none', priceValue: '', breaks: [{ from: '5', value: '1' }] })] },
+      ['lines.0.breaks: breaks-without-price'],
+    ],
+    [
+      'A3 breaks out of order, and one that cannot be read',
+      {
+        lines: [
+          term({
+            breaks: [
+              { from: '50', value: '700' },
+              { from: '50', value: '690' },
+              { from: '60', value: '-1' },
+            ],
+          }),
+        ],
+      },
+      ['lines.0.breaks: breaks-not-rising', 'lines.0.breaks: not-above-zero'],
+    ],
+    [
+      'A6 a least release that is not a multiple',
+      { lines: [term({ leastRelease: '30', releaseMultiple: '25' })] },
+      ['lines.0.leastRelease: not-a-multiple'],
     ],
   ])('refuses %s', (name, change, expected) => {
     if (name.startsWith('A1 no customer')) {

@@ -1,11 +1,15 @@
-import { dec, isDecimalText, isDay, type Day } from '@core/kernel';
+import { dec, isDecimalText, isDay, lineAmount, ZERO, type Day, type DecimalKind } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
+import { agreedPrice, type PriceTerm } from './price';
 
 export const AGREEMENT_STATES = ['draft', 'in-force', 'paused', 'ended', 'cancelled'] as const;
 export type AgreementState = (typeof AGREEMENT_STATES)[number];
 
-/** What happens above the committed quantity: refuse it, or let it pass with a word. // A5 */
-export const LIMIT_POLICIES = ['refuse', 'warn'] as const;
+/**
+ * What happens above the committed quantity: refuse it; let it pass at the agreed price with a word, or without one
+ * (`keep`); or split the line, the rest going at the price without the agreement. // A5
+ */
+export const LIMIT_POLICIES = ['refuse', 'warn', 'keep', 'split'] as const;
 export type LimitPolicy = (typeof LIMIT_POLICIES)[number];
 
 /** Terms as typed: decimals as text, days as `YYYY-MM-DD`, null where not given yet. */
@@ -18,7 +22,23 @@ export interface AgreementTerms {
   limitPolicy: LimitPolicy;
   /** Per cent that widens the limit; 0 to 100. */
   tolerancePercent: string;
-  lines: { itemId: number | null; committed: string; unitPrice: string }[];
+  /** How likely the customer is to take it all; 0 to 100 per cent. // A8 */
+  probabilityPercent: string;
+  /** 1 is asked first, 9 last. // A13 */
+  priority: string;
+  notes: string;
+  lines: TypedTerm[];
+}
+
+/** One committed item as typed. */
+export interface TypedTerm extends PriceTerm {
+  itemId: number | null;
+  committed: string;
+  /** Least quantity of one release; `0` for any. // A6 */
+  leastRelease: string;
+  /** Releases come in multiples of it; `0` for any. // A6 */
+  releaseMultiple: string;
+  notes: string;
 }
 
 /** What the terms are checked against. */
@@ -26,7 +46,7 @@ export interface AgreementGround {
   /** Null for a new agreement. */
   current: { number: string; state: AgreementState } | null;
   customer: { id: number; currency: string } | null;
-  items: ReadonlyMap<number, { number: string }>;
+  items: ReadonlyMap<number, { number: string; listPrice: string }>;
 }
 
 export interface AgreementEffects {
@@ -38,7 +58,15 @@ export interface AgreementEffects {
   signedOn: Day | null;
   limitPolicy: LimitPolicy;
   tolerancePercent: string;
-  lines: { itemId: number; committed: string; unitPrice: string }[];
+  probabilityPercent: string;
+  priority: number;
+  notes: string;
+  lines: (TypedTerm & {
+    itemId: number;
+    /** The agreed price of one unit on the day it is written, for the committed value. */
+    unitPrice: string;
+    value: string;
+  })[];
 }
 
 /** Checks the terms of a new or draft agreement, all at once and each at its field. // A1 A2 A3 A5 G3 */
@@ -56,9 +84,11 @@ export function decideTerms(ground: AgreementGround, terms: AgreementTerms): Dec
     );
   }
   refusals.push(...periodRefusals(terms));
-  if (!isDecimalText(terms.tolerancePercent, 'percent') || dec(terms.tolerancePercent).lt(0)) {
-    refusals.push(refuse('not-a-number', 'tolerancePercent', { what: 'The tolerance' }));
-  }
+  refusals.push(
+    ...percentRefusals(terms.tolerancePercent, 'tolerancePercent', 'The tolerance'),
+    ...percentRefusals(terms.probabilityPercent, 'probabilityPercent', 'The probability'),
+  );
+  if (!/^[1-9]$/.test(terms.priority)) refusals.push(refuse('not-a-priority', 'priority', {}));
   if (terms.lines.length === 0) {
     refusals.push(refuse('no-lines', 'lines', { document: 'The agreement' }));
   }
@@ -69,8 +99,24 @@ export function decideTerms(ground: AgreementGround, terms: AgreementTerms): Dec
     currency: customer!.currency,
     firstDay: terms.firstDay!,
     lastDay: terms.lastDay!,
-    lines: terms.lines.map((line) => ({ ...line, itemId: line.itemId! })),
+    priority: Number(terms.priority),
+    notes: terms.notes.trim(),
+    lines: terms.lines.map((line) => {
+      const committed = dec(line.committed);
+      const unitPrice = agreedPrice({ ...line, breaks: [] }, committed, ground.items.get(line.itemId!)!.listPrice);
+      return {
+        ...line,
+        itemId: line.itemId!,
+        unitPrice: unitPrice.toFixed(),
+        value: lineAmount(committed, unitPrice, customer!.currency).toFixed(),
+      };
+    }),
   }));
+}
+
+function percentRefusals(text: string, field: string, what: string): Refusal[] {
+  if (!isDecimalText(text, 'percent')) return [refuse('not-a-number', field, { what })];
+  return dec(text).lt(0) || dec(text).gt(100) ? [refuse('not-a-percent', field, { what })] : [];
 }
 
 function periodRefusals(terms: AgreementTerms): Refusal[] {
@@ -114,14 +160,61 @@ function lineRefusals(ground: AgreementGround, terms: AgreementTerms): Refusal[]
     } else lineOfItem.set(line.itemId, index);
     refusals.push(
       ...aboveZero(line.committed, 'quantity', at('committed'), 'The committed quantity'),
-      ...aboveZero(line.unitPrice, 'price', at('unitPrice'), 'The agreed price'),
+      ...priceRefusals(line, at),
+      ...stepRefusals(line, at),
     );
   });
   return refusals;
 }
 
+/** The price of a line and its breaks, each at its field. // A3 */
+function priceRefusals(line: TypedTerm, at: (field: string) => string): Refusal[] {
+  if (line.priceKind === 'none') {
+    return line.breaks.length > 0 ? [refuse('breaks-without-price', at('breaks'), {})] : [];
+  }
+  const refusals = valueRefusals(line.priceKind, line.priceValue, at('priceValue'));
+  let before = ZERO;
+  for (const { from, value } of line.breaks) {
+    const found = [
+      ...aboveZero(from, 'quantity', at('breaks'), 'The quantity of a price break'),
+      ...valueRefusals(line.priceKind, value, at('breaks')),
+    ];
+    refusals.push(...found);
+    if (found.length > 0) continue;
+    if (dec(from).lte(before)) refusals.push(refuse('breaks-not-rising', at('breaks'), { from }));
+    before = dec(from);
+  }
+  return refusals;
+}
+
+function valueRefusals(kind: 'fixed' | 'discount', value: string, field: string): Refusal[] {
+  if (kind === 'fixed') return aboveZero(value, 'price', field, 'The agreed price');
+  const refusals = aboveZero(value, 'percent', field, 'The discount');
+  return refusals.length === 0 && dec(value).gte(100) ? [refuse('not-a-discount', field, {})] : refusals;
+}
+
+/** Least release and multiple: not below zero, and the least one itself a multiple. // A6 */
+function stepRefusals(line: TypedTerm, at: (field: string) => string): Refusal[] {
+  const refusals: Refusal[] = [];
+  const named = [
+    ['leastRelease', line.leastRelease, 'The least release'],
+    ['releaseMultiple', line.releaseMultiple, 'The multiple'],
+  ] as const;
+  for (const [field, text, what] of named) {
+    if (!isDecimalText(text, 'quantity') || dec(text).lt(0)) refusals.push(refuse('not-a-number', at(field), { what }));
+  }
+  if (refusals.length > 0) return refusals;
+  const multiple = dec(line.releaseMultiple);
+  if (multiple.gt(0) && !dec(line.leastRelease).mod(multiple).eq(0)) {
+    refusals.push(
+      refuse('not-a-multiple', at('leastRelease'), { quantity: line.leastRelease, multiple: line.releaseMultiple }),
+    );
+  }
+  return refusals;
+}
+
 /** Refusals of a typed number that must be above zero; none where it is. */
-export function aboveZero(text: string, kind: 'quantity' | 'price', field: string, what: string): Refusal[] {
+export function aboveZero(text: string, kind: DecimalKind, field: string, what: string): Refusal[] {
   if (text.trim() === '') return [refuse('required', field, { what })];
   if (!isDecimalText(text, kind)) return [refuse('not-a-number', field, { what })];
   return dec(text).gt(0) ? [] : [refuse('not-above-zero', field, { what })];

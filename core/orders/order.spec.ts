@@ -77,6 +77,30 @@ describe('changing a draft order', () => {
     expect(codes(typed(typedLine(5, '14'), typedLine(6, '7')))).toEqual(['lines.1.quantity: above-limit']);
   });
 
+  it('A5 splits a line raised above a limit that splits: the rest goes at the list price on a line of its own', () => {
+    const on: OrderGround = { ...ground, agreement: { ...ground.agreement!, limitPolicy: 'split' } };
+    const decision = decideOrder(on, typed(typedLine(5, '20'), typedLine(6, '4')), WORK_DATE);
+    if (!decision.ok) throw new Error('refused');
+    // 5 of 20 were left: all of them go to the first line that asks.
+    expect(decision.effects.lines.map((line) => [line.id, line.quantity, line.unitPrice])).toEqual([
+      [5, '17', '740'],
+      [null, '3', '815'],
+      [6, '3', '740'],
+      [null, '1', '815'],
+    ]);
+    expect(decision.effects.released).toEqual([{ agreementLineId: 1, quantity: '5', value: '3700' }]);
+    expect(decision.warnings.map((warning) => warning.code)).toEqual(['split-at-limit', 'split-at-limit']);
+  });
+
+  it('A5 says nothing where the price is kept above the limit', () => {
+    const on: OrderGround = { ...ground, agreement: { ...ground.agreement!, limitPolicy: 'keep' } };
+    const decision = decideOrder(on, typed(typedLine(5, '200'), typedLine(6, '3')), WORK_DATE);
+    expect(decision.ok && decision.warnings).toEqual([]);
+    expect(decision.ok && decision.effects.released).toEqual([
+      { agreementLineId: 1, quantity: '188', value: '139120' },
+    ]);
+  });
+
   it('gives a new line the list price, without the agreement', () => {
     const decision = decideOrder(ground, typed(typedLine(5, '12'), typedLine(6, '3'), typedLine(null, '2')), WORK_DATE);
     expect(decision.ok && decision.effects.lines[2]).toMatchObject({ id: null, unitPrice: '815', amount: '1630' });

@@ -1,5 +1,5 @@
 import { leftUnderLimit, type LimitPolicy } from '@core/agreements';
-import { dec, isDecimalText, isDay, lineAmount, ZERO, type Day, type Dec } from '@core/kernel';
+import { dec, isDecimalText, isDay, lineAmount, most, ZERO, type Day, type Dec } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { routeFits, ROUTE_NAMES, type Route } from '@core/catalogue';
 
@@ -96,14 +96,21 @@ export function decideOrder(ground: OrderGround, typed: OrderTyped, workDate: Da
     refusals.push(...found);
     if (found.length > 0) return;
     const now = current?.lines.find((each) => each.id === line.id) ?? null;
-    const effect = lineEffect(ground, line, now);
+    const field = `lines.${index}.quantity`;
+    const split = now ? splitOf(ground, now, line, change.room(now)) : null;
+    const effect = lineEffect(ground, split ? { ...line, quantity: split.fits } : line, now);
     lines.push(effect);
-    if (now) change.replace(now, effect, `lines.${index}.quantity`);
+    if (now) change.replace(now, effect, field);
+    if (split) {
+      lines.push(lineEffect(ground, { ...line, id: null, quantity: split.rest }, null));
+      warnings.push(refuse('split-at-limit', field, { ...split, price: effect.unitPrice, list: effect.listPrice }));
+    }
   });
   const removed = (current?.lines ?? []).filter((now) => !typed.lines.some((line) => line.id === now.id));
   for (const now of removed) change.remove(now);
-  const over = change.overLimit();
-  (ground.agreement?.limitPolicy === 'refuse' ? refusals : warnings).push(...over);
+  const policy = ground.agreement?.limitPolicy;
+  if (policy === 'refuse') refusals.push(...change.overLimit());
+  if (policy === 'warn') warnings.push(...change.overLimit());
   return decided(
     refusals,
     () => ({
@@ -115,6 +122,25 @@ export function decideOrder(ground: OrderGround, typed: OrderTyped, workDate: Da
     }),
     warnings,
   );
+}
+
+/** A released line raised above a limit that splits: what still fits it, and the rest for a line of its own. // A5 */
+function splitOf(
+  ground: OrderGround,
+  now: OrderLineNow,
+  line: OrderTyped['lines'][number],
+  room: Dec,
+): { item: string; agreement: string; fits: string; rest: string } | null {
+  if (ground.agreement?.limitPolicy !== 'split' || now.agreementLineId === null) return null;
+  const fits = dec(now.quantity).plus(room);
+  const rest = dec(line.quantity).minus(fits);
+  if (rest.lte(0)) return null;
+  return {
+    item: ground.items.get(now.itemId)?.number ?? '',
+    agreement: ground.agreement.number,
+    fits: fits.toFixed(),
+    rest: rest.toFixed(),
+  };
 }
 
 function lineRefusals(ground: OrderGround, line: OrderTyped['lines'][number], index: number, workDate: Day): Refusal[] {
@@ -198,6 +224,15 @@ class ReleasedChange {
       field,
       item: now.itemId,
     });
+  }
+
+  /** What may still be released of the line's agreement line, after the changes gathered so far; zero above it. */
+  room(now: OrderLineNow): Dec {
+    const { agreement, agreementLines } = this.ground;
+    const line = now.agreementLineId === null ? undefined : agreementLines.get(now.agreementLineId);
+    if (!agreement || !line) return ZERO;
+    const left = leftUnderLimit(line.committed, line.released, agreement.tolerancePercent);
+    return most(ZERO, left.minus(this.byLine.get(now.agreementLineId!)?.quantity ?? ZERO));
   }
 
   overLimit(): Refusal[] {

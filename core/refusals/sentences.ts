@@ -42,6 +42,18 @@ export const sentences = {
   'no-lines': (f: { document: string }) => `${f.document} has no lines yet; add one.`,
   'item-twice': (f: { item: string; line: string }) =>
     `${f.item} is already on line ${f.line}; commit it once, with the whole quantity.`,
+  'not-a-percent': (f: { what: string }) => `${f.what} is a per cent between 0 and 100.`,
+  'not-a-discount': () => 'A discount is above 0 and below 100 per cent.',
+  'not-a-priority': () => 'The priority is a whole number from 1 (asked first) to 9 (asked last).',
+  'breaks-without-price': () => 'Price breaks need an agreed price or discount; give one, or leave the breaks out.',
+  'breaks-not-rising': (f: { from: string }) =>
+    `The price break from ${n(f.from)} does not come after the one before it; put them in rising order.`,
+  'not-a-multiple': (f: { quantity: string; multiple: string }) =>
+    `${n(f.quantity)} is not a multiple of ${n(f.multiple)}; give a multiple.`,
+  'below-least': (f: { item: string; asked: string; least: string }) =>
+    `${n(f.asked)} of ${f.item} is below the least release of ${n(f.least)}; ask ${n(f.least)} or more, or all that is left.`,
+  'split-at-limit': (f: { item: string; fits: string; rest: string; price: string; list: string; agreement: string }) =>
+    `${n(f.fits)} of ${f.item} go at ${f.price} from ${f.agreement}; the other ${n(f.rest)} at ${f.list}, on a line of their own.`,
   'agreement-not-draft': (f: { agreement: string; state: string }) =>
     `${f.agreement} is ${f.state}; only a draft can be changed here.`,
   'agreement-not-in-force': (f: { agreement: string; state: string }) =>

@@ -1,2 +1,3 @@
 // Apart from the kernel: reading dates weighs more than everything else there, and only pages that are typed in need it.
 export { readTypedDay } from './day';
+export { readTypedBreaks, readTypedPrice, typedBreaksOf, typedPriceOf } from './price';

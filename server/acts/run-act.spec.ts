@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { fixedTerm, PLAIN_HEAD } from '../../demo/terms';
 import { agreed, placed, releaseOf, World, type Visitor } from '../testing/world';
 
 describe('acts', () => {
@@ -151,15 +152,15 @@ describe('acts', () => {
 
 function termsOf(world: World, id: number | null, version: number | null, title: string) {
   return {
+    ...PLAIN_HEAD,
     id,
     version,
     customerId: world.masters.customers.get('Kasturi Bottling')!.id,
     title,
     firstDay: '2027-01-01',
     lastDay: '2027-12-31',
-    signedOn: null,
-    limitPolicy: 'warn',
+    limitPolicy: 'warn' as const,
     tolerancePercent: '5',
-    lines: [{ itemId: world.item('VA-50A'), committed: '30', unitPrice: '1090' }],
+    lines: [fixedTerm(world.item('VA-50A'), '30', '1090')],
   };
 }

@@ -1,10 +1,12 @@
 import type * as z from 'zod';
-import type { AgreementState, LimitPolicy } from '@core/agreements';
+import { agreedPrice, type AgreementState, type LimitPolicy } from '@core/agreements';
+import { dec } from '@core/kernel';
 import type * as contract from '@api/agreements';
 import { there } from '../acts';
 import type { Bound, Sql } from '../db/database';
 import { likeOf, pageById, plain, shipTosOf } from '../db/mapping';
 import { documentsOfOrders } from '../documents';
+import { breaksOf, PRICE_COLUMNS, priceTermOf, type PriceColumns } from './store';
 
 type Row = z.infer<typeof contract.AgreementRow>;
 type Sheet = z.infer<typeof contract.AgreementSheet>;
@@ -86,10 +88,13 @@ export async function openAgreement(sql: Sql, companyId: number, id: number): Pr
       signed_on: string | null;
       limit_policy: LimitPolicy;
       tolerance_percent: string;
+      probability_percent: string;
+      priority: number;
+      notes: string;
       reference_required: number;
     }
   >(
-    `${HEAD}, a.version, a.signed_on, a.limit_policy, a.tolerance_percent, c.reference_required
+    `${HEAD}, a.version, a.signed_on, a.limit_policy, a.tolerance_percent, a.probability_percent, a.priority, a.notes, c.reference_required
      ${FROM} WHERE a.company_id = ? AND a.id = ?`,
     [companyId, id],
   );
@@ -105,6 +110,9 @@ export async function openAgreement(sql: Sql, companyId: number, id: number): Pr
     signedOn: found.signed_on,
     limitPolicy: found.limit_policy,
     tolerancePercent: plain(found.tolerance_percent),
+    probabilityPercent: plain(found.probability_percent),
+    priority: found.priority,
+    notes: found.notes,
     referenceRequired: Boolean(found.reference_required),
     shipTos,
     lines,
@@ -113,35 +121,56 @@ export async function openAgreement(sql: Sql, companyId: number, id: number): Pr
 }
 
 async function linesOf(sql: Sql, companyId: number, id: number): Promise<Sheet['lines']> {
-  const rows = await sql.rows<{
-    id: number;
-    line_no: number;
-    item_id: number;
-    number: string;
-    name: string;
-    unit: string;
-    list_price: string;
-    unit_price: string;
-    committed: string;
-    released: string;
-    shipped: string;
-    invoiced: string;
-  }>(
-    `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, i.list_price, l.unit_price,
-            l.committed, l.released, l.shipped, l.invoiced
-       FROM agreement_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
-      WHERE l.company_id = ? AND l.agreement_id = ? ORDER BY l.line_no`,
-    [companyId, id],
-  );
-  return rows.map((row) => ({
-    id: row.id,
-    lineNo: row.line_no,
-    item: { id: row.item_id, number: row.number, name: row.name, unit: row.unit },
-    listPrice: plain(row.list_price),
-    unitPrice: plain(row.unit_price),
-    committed: plain(row.committed),
-    released: plain(row.released),
-    shipped: plain(row.shipped),
-    invoiced: plain(row.invoiced),
-  }));
+  const [rows, breaks] = await Promise.all([
+    sql.rows<
+      PriceColumns & {
+        id: number;
+        line_no: number;
+        item_id: number;
+        number: string;
+        name: string;
+        unit: string;
+        list_price: string;
+        least_release: string;
+        release_multiple: string;
+        notes: string;
+        committed: string;
+        committed_value: string;
+        released: string;
+        shipped: string;
+        invoiced: string;
+        released_value: string;
+      }
+    >(
+      `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, i.list_price, ${PRICE_COLUMNS},
+              l.least_release, l.release_multiple, l.notes, l.committed, l.committed_value,
+              l.released, l.shipped, l.invoiced, l.released_value
+         FROM agreement_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+        WHERE l.company_id = ? AND l.agreement_id = ? ORDER BY l.line_no`,
+      [companyId, id],
+    ),
+    breaksOf(sql, companyId, id),
+  ]);
+  return rows.map((row) => {
+    const term = priceTermOf(row, breaks.get(row.id) ?? []);
+    return {
+      id: row.id,
+      lineNo: row.line_no,
+      item: { id: row.item_id, number: row.number, name: row.name, unit: row.unit },
+      listPrice: plain(row.list_price),
+      priceKind: term.priceKind,
+      priceValue: term.priceValue,
+      breaks: [...term.breaks],
+      unitPrice: agreedPrice({ ...term, breaks: [] }, dec(row.committed), plain(row.list_price)).toFixed(),
+      leastRelease: plain(row.least_release),
+      releaseMultiple: plain(row.release_multiple),
+      notes: row.notes,
+      committed: plain(row.committed),
+      committedValue: plain(row.committed_value),
+      released: plain(row.released),
+      shipped: plain(row.shipped),
+      invoiced: plain(row.invoiced),
+      releasedValue: plain(row.released_value),
+    };
+  });
 }

@@ -1,5 +1,13 @@
-import { lineAmount, dec, sum } from '@core/kernel';
-import type { AgreementEffects, AgreementState, LimitPolicy, ReleaseGround } from '@core/agreements';
+import { dec, sum } from '@core/kernel';
+import type {
+  AgreementEffects,
+  AgreementState,
+  LimitPolicy,
+  PriceBreak,
+  PriceKind,
+  PriceTerm,
+  ReleaseGround,
+} from '@core/agreements';
 import type { Route } from '@core/catalogue';
 import type { Doer } from '../acts';
 import { there } from '../acts';
@@ -29,25 +37,67 @@ export async function lockAgreement(sql: Sql, companyId: number, id: number): Pr
   return there(row, 'This agreement');
 }
 
+export interface PriceColumns {
+  price_kind: PriceKind;
+  unit_price: string | null;
+  discount_percent: string | null;
+}
+
+/** The columns of a line's price, read under `l`. */
+export const PRICE_COLUMNS = 'l.price_kind, l.unit_price, l.discount_percent';
+
+/** A line's price as core reads it. */
+export function priceTermOf(row: PriceColumns, breaks: readonly PriceBreak[]): PriceTerm {
+  return { priceKind: row.price_kind, priceValue: plainOr(row.unit_price ?? row.discount_percent), breaks };
+}
+
+const plainOr = (value: string | null) => (value === null ? '' : plain(value));
+
+/** The price breaks of an agreement's lines, in rising order. */
+export async function breaksOf(sql: Sql, companyId: number, agreementId: number): Promise<Map<number, PriceBreak[]>> {
+  const rows = await sql.rows<{
+    line_id: number;
+    from_quantity: string;
+    unit_price: string | null;
+    discount_percent: string | null;
+  }>(
+    `SELECT b.agreement_line_id AS line_id, b.from_quantity, b.unit_price, b.discount_percent
+       FROM agreement_line l
+       JOIN agreement_break b ON b.company_id = l.company_id AND b.agreement_line_id = l.id
+      WHERE l.company_id = ? AND l.agreement_id = ? ORDER BY l.id, b.from_quantity`,
+    [companyId, agreementId],
+  );
+  const byLine = new Map<number, PriceBreak[]>();
+  for (const row of rows) {
+    const breaks = byLine.get(row.line_id) ?? [];
+    breaks.push({ from: plain(row.from_quantity), value: plainOr(row.unit_price ?? row.discount_percent) });
+    byLine.set(row.line_id, breaks);
+  }
+  return byLine;
+}
+
 /** All that a release is decided on, the agreement and its lines locked. */
 export async function loadRelease(sql: Sql, companyId: number, agreementId: number): Promise<ReleaseGround> {
   const head = await lockAgreement(sql, companyId, agreementId);
-  const lines = await sql.rows<{
-    id: number;
-    line_no: number;
-    committed: string;
-    released: string;
-    unit_price: string;
-    item_id: number;
-    number: string;
-    unit: string;
-    route: Route;
-    list_price: string;
-    tax_code_id: number;
-    rate: string;
-  }>(
+  const lines = await sql.rows<
+    PriceColumns & {
+      id: number;
+      line_no: number;
+      committed: string;
+      released: string;
+      least_release: string;
+      release_multiple: string;
+      item_id: number;
+      number: string;
+      unit: string;
+      route: Route;
+      list_price: string;
+      tax_code_id: number;
+      rate: string;
+    }
+  >(
     // The head's lock guards its lines: nobody counts on them without it.
-    `SELECT l.id, l.line_no, l.committed, l.released, l.unit_price, l.item_id,
+    `SELECT l.id, l.line_no, l.committed, l.released, ${PRICE_COLUMNS}, l.least_release, l.release_multiple, l.item_id,
             i.number, i.unit, i.route, i.list_price, i.tax_code_id, t.rate
        FROM agreement_line l
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
@@ -55,6 +105,7 @@ export async function loadRelease(sql: Sql, companyId: number, agreementId: numb
       WHERE l.company_id = ? AND l.agreement_id = ? ORDER BY l.line_no`,
     [companyId, agreementId],
   );
+  const breaks = await breaksOf(sql, companyId, agreementId);
   const [customer] = await sql.rows<{ id: number; name: string; reference_required: number }>(
     'SELECT id, name, reference_required FROM customer WHERE company_id = ? AND id = ?',
     [companyId, head.customer_id],
@@ -82,7 +133,9 @@ export async function loadRelease(sql: Sql, companyId: number, agreementId: numb
       lineNo: line.line_no,
       committed: plain(line.committed),
       released: plain(line.released),
-      unitPrice: plain(line.unit_price),
+      ...priceTermOf(line, breaks.get(line.id) ?? []),
+      leastRelease: plain(line.least_release),
+      releaseMultiple: plain(line.release_multiple),
       item: {
         id: line.item_id,
         number: line.number,
@@ -110,13 +163,13 @@ export async function loadTermsGround(
   const items =
     itemIds.length === 0
       ? []
-      : await sql.rows<{ id: number; number: string }>(
-          'SELECT id, number FROM item WHERE company_id = ? AND id IN (?)',
+      : await sql.rows<{ id: number; number: string; list_price: string }>(
+          'SELECT id, number, list_price FROM item WHERE company_id = ? AND id IN (?)',
           [companyId, itemIds],
         );
   return {
     customer: customer ?? null,
-    items: new Map(items.map((item) => [item.id, { number: item.number }])),
+    items: new Map(items.map((item) => [item.id, { number: item.number, listPrice: plain(item.list_price) }])),
   };
 }
 
@@ -128,12 +181,13 @@ export async function writeTerms(
   number: string,
   doer: Doer,
 ): Promise<number> {
-  const committedValue = sum(
-    effects.lines.map((line) => lineAmount(dec(line.committed), dec(line.unitPrice), effects.currency)),
-  );
+  const committedValue = sum(effects.lines.map((line) => dec(line.value)));
   const head = {
     customer_id: effects.customerId,
     title: effects.title.trim(),
+    probability_percent: effects.probabilityPercent,
+    priority: effects.priority,
+    notes: effects.notes,
     currency: effects.currency,
     first_day: effects.firstDay,
     last_day: effects.lastDay,
@@ -156,7 +210,7 @@ export async function writeTerms(
   } else {
     [id] = (await tx.insert('agreement', [{ company_id: doer.companyId, number, ...head }])) as [number];
   }
-  await tx.insert(
+  const lineIds = await tx.insert(
     'agreement_line',
     effects.lines.map((line, index) => ({
       company_id: doer.companyId,
@@ -164,8 +218,26 @@ export async function writeTerms(
       line_no: index + 1,
       item_id: line.itemId,
       committed: line.committed,
-      unit_price: line.unitPrice,
+      committed_value: line.value,
+      price_kind: line.priceKind,
+      unit_price: line.priceKind === 'fixed' ? line.priceValue : null,
+      discount_percent: line.priceKind === 'discount' ? line.priceValue : null,
+      least_release: line.leastRelease,
+      release_multiple: line.releaseMultiple,
+      notes: line.notes.trim(),
     })),
+  );
+  await tx.insertPlain(
+    'agreement_break',
+    effects.lines.flatMap((line, index) =>
+      line.breaks.map((each) => ({
+        company_id: doer.companyId,
+        agreement_line_id: lineIds[index]!,
+        from_quantity: each.from,
+        unit_price: line.priceKind === 'fixed' ? each.value : null,
+        discount_percent: line.priceKind === 'discount' ? each.value : null,
+      })),
+    ),
   );
   return id;
 }

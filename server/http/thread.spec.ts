@@ -1,3 +1,4 @@
+import { fixedTerm } from '../../demo/terms';
 import { agreed, placed, releaseOf, World, type Visitor } from '../testing/world';
 
 /** The whole thread through HTTP on a real database, each test on documents of its own. */
@@ -112,10 +113,7 @@ describe('the thread of a drop shipment', () => {
 
   it('L8 two lines for one vendor and ship-to become one purchase order', async () => {
     const agreement = await agreed(world, salmah, {
-      lines: [
-        { itemId: world.item('RO-4040'), committed: '50', unitPrice: '740' },
-        { itemId: world.item('RO-2540'), committed: '50', unitPrice: '495' },
-      ],
+      lines: [fixedTerm(world.item('RO-4040'), '50', '740'), fixedTerm(world.item('RO-2540'), '50', '495')],
     });
     const sheet = await salmah.get<{ lines: { id: number }[] }>(`/api/agreements/${agreement.id}`);
     const [order] = await salmah.does('releaseAgreement', {

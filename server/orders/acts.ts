@@ -1,3 +1,4 @@
+import type { LimitPolicy } from '@core/agreements';
 import type { OrderEffects } from '@core/orders';
 import { decideCancel, decideConfirm, decideOrder } from '@core/orders';
 import * as contract from '@api/orders';
@@ -78,7 +79,7 @@ async function limitsOf(sql: Sql, companyId: number, agreementId: number | null)
   if (agreementId === null) return { agreement: null, agreementLines: new Map() };
   const rows = await sql.rows<{
     number: string;
-    limit_policy: 'refuse' | 'warn';
+    limit_policy: LimitPolicy;
     tolerance_percent: string;
     id: number;
     committed: string;

@@ -14,11 +14,7 @@ export const releaseAgreement = defineAct(contract.releaseAgreement, {
   show(effects, ground) {
     return {
       net: sum(effects.lines.map((line) => dec(line.amount))).toFixed(),
-      lines: effects.lines.map(({ agreementLineId, quantity, amount }) => ({
-        agreementLineId,
-        quantity,
-        amount,
-      })),
+      lines: effects.lines,
       left: effects.released.map(({ agreementLineId, quantity }) => {
         const line = ground.lines.find((each) => each.id === agreementLineId)!;
         return {

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { pino } from 'pino';
 import { layMasters, type Masters } from '../../demo/masters';
 import { PEOPLE } from '../../demo/people';
+import { fixedTerm, PLAIN_HEAD } from '../../demo/terms';
 import { verify } from '../../tools/lib/verify';
 import type { Clock } from '../clock';
 import { readConfig } from '../config';
@@ -143,16 +144,13 @@ export async function agreed(
   committed = '100',
 ): Promise<{ id: number; lineId: number }> {
   const [agreement] = await visitor.does('saveAgreement', {
-    id: null,
-    version: null,
+    ...PLAIN_HEAD,
     customerId: world.masters.customers.get('Teratai Bay Resort')!.id,
     title: 'Membranes',
     firstDay: '2027-01-01',
     lastDay: '2027-12-31',
     signedOn: '2026-12-20',
-    limitPolicy: 'refuse',
-    tolerancePercent: '0',
-    lines: [{ itemId: world.item('RO-4040'), committed, unitPrice: '740' }],
+    lines: [fixedTerm(world.item('RO-4040'), committed, '740')],
     ...change,
   });
   await visitor.does('putInForce', { id: agreement!.id, version: 1 });

@@ -90,7 +90,7 @@ const CHECKS: readonly Check[] = [
     'agreement',
     'x.number',
     'x.committed_value',
-    'SELECT SUM(ROUND(l.committed * l.unit_price, 2)) FROM agreement_line l WHERE l.company_id = x.company_id AND l.agreement_id = x.id',
+    'SELECT SUM(l.committed_value) FROM agreement_line l WHERE l.company_id = x.company_id AND l.agreement_id = x.id',
   ),
   // L1
   counter(

@@ -1,13 +1,14 @@
 import type { Observable } from 'rxjs';
 import { elapsedShare, leftOf, pace } from '@core/agreements';
 import { share } from '@core/kernel';
+import { readTypedBreaks, readTypedPrice, typedBreaksOf, typedPriceOf } from '@core/typed';
 import type { RefusalShown } from '../kit/api';
 import { pathOf } from '../kit/documents';
 import { money, points, price, quantity } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
 import { refusedAt } from '../kit/refusals';
 import type { AgreementSheet, ItemChoice } from './service';
-import { committedValue, numberProblem, readCell, type TypedLine } from './typed';
+import { committedValue, priceProblem, quantityProblem, readCell, type TypedLine } from './typed';
 
 export type Line = AgreementSheet['lines'][number];
 
@@ -29,7 +30,7 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
     {
       id: 'item',
       head: 'Item',
-      width: 120,
+      width: 96,
       text: (row) => row.number,
       problem: (row) => at(row, 'itemId'),
       edit: {
@@ -43,7 +44,7 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
             name: item.name,
             unit: item.unit,
             listPrice: item.listPrice,
-            unitPrice: row.unitPrice || item.listPrice,
+            price: row.price || item.listPrice,
           });
         },
       },
@@ -52,41 +53,73 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
     {
       id: 'committed',
       head: 'Committed',
-      width: 130,
+      width: 92,
       figures: true,
       text: (row) =>
-        numberProblem(row.committed, 'quantity', 'x') || row.committed === '' ? row.committed : quantity(row.committed),
+        quantityProblem(row.committed, 'x') || row.committed === '' ? row.committed : quantity(row.committed),
       typed: (row) => row.committed,
-      problem: (row) => at(row, 'committed') || numberProblem(row.committed, 'quantity', 'The committed quantity'),
+      problem: (row) => at(row, 'committed') || quantityProblem(row.committed, 'The committed quantity'),
       edit: { kind: 'text', set: (row, typed) => setLine(row, { committed: readCell(typed, 'quantity') }) },
     },
-    { id: 'unit', head: 'Unit', width: 80, text: (row) => row.unit },
+    { id: 'unit', head: 'Unit', width: 62, text: (row) => row.unit },
     {
       id: 'price',
-      head: 'Agreed price',
-      width: 130,
+      head: 'Agreed',
+      width: 92,
       figures: true,
-      text: (row) =>
-        numberProblem(row.unitPrice, 'price', 'x') || row.unitPrice === ''
-          ? row.unitPrice
-          : price(row.unitPrice, currency),
-      typed: (row) => row.unitPrice,
-      problem: (row) => at(row, 'unitPrice') || numberProblem(row.unitPrice, 'price', 'The agreed price'),
-      edit: { kind: 'text', set: (row, typed) => setLine(row, { unitPrice: readCell(typed, 'price') }) },
+      text: (row) => (/^[\d.]+$/.test(row.price) && !priceProblem(row.price) ? price(row.price, currency) : row.price),
+      typed: (row) => row.price,
+      problem: (row) => at(row, 'priceValue') || priceProblem(row.price),
+      edit: { kind: 'text', set: (row, typed) => setLine(row, { price: typedPriceOf(readTypedPrice(typed)) }) },
+    },
+    {
+      id: 'breaks',
+      head: 'From a quantity',
+      width: 140,
+      text: (row) => row.breaks,
+      typed: (row) => row.breaks,
+      problem: (row) => at(row, 'breaks'),
+      edit: { kind: 'text', set: (row, typed) => setLine(row, { breaks: typedBreaksOf(readTypedBreaks(typed)) }) },
+    },
+    {
+      id: 'least',
+      head: 'Least',
+      width: 66,
+      figures: true,
+      text: (row) => row.least,
+      problem: (row) => at(row, 'leastRelease'),
+      edit: { kind: 'text', set: (row, typed) => setLine(row, { least: readCell(typed, 'quantity') }) },
+    },
+    {
+      id: 'multiple',
+      head: 'Multiple',
+      width: 74,
+      figures: true,
+      text: (row) => row.multiple,
+      problem: (row) => at(row, 'releaseMultiple'),
+      edit: { kind: 'text', set: (row, typed) => setLine(row, { multiple: readCell(typed, 'quantity') }) },
     },
     {
       id: 'list',
       head: 'List price',
-      width: 110,
+      width: 88,
       figures: true,
       text: (row) => (row.listPrice ? price(row.listPrice, currency) : ''),
     },
     {
       id: 'value',
       head: 'Value',
-      width: 130,
+      width: 106,
       figures: true,
       text: (row) => (committedValue([row], currency) === '0' ? '' : money(committedValue([row], currency), currency)),
+    },
+    {
+      id: 'notes',
+      head: 'Notes',
+      width: 110,
+      text: (row) => row.notes,
+      problem: (row) => at(row, 'notes'),
+      edit: { kind: 'text', set: (row, typed) => setLine(row, { notes: typed }) },
     },
   ];
 }
@@ -106,7 +139,7 @@ export function lineColumns(sheet: AgreementSheet, workDate: string): GridColumn
       link: (row) => pathOf({ kind: 'item', id: row.item.id }),
     },
     { id: 'what', head: 'What', text: (row) => row.item.name },
-    { id: 'agreed', head: 'Agreed', width: 92, figures: true, text: (row) => price(row.unitPrice, sheet.currency) },
+    { id: 'agreed', head: 'Agreed', width: 92, figures: true, text: (row) => agreedText(row, sheet.currency) },
     { id: 'list', head: 'List', width: 92, figures: true, text: (row) => price(row.listPrice, sheet.currency) },
     { id: 'committed', head: 'Committed', width: 96, figures: true, text: (row) => quantity(row.committed) },
     { id: 'released', head: 'Released', width: 88, figures: true, text: (row) => quantity(row.released) },
@@ -123,4 +156,27 @@ export function lineColumns(sheet: AgreementSheet, workDate: string): GridColumn
       need: (row) => paceOf(row) < -0.1,
     },
   ];
+}
+
+/** The agreed price of a line in a cell: the price of one, `list` where the list price holds. */
+export function agreedText(line: Line, currency: string): string {
+  return line.priceKind === 'none' ? 'list' : price(line.unitPrice, currency);
+}
+
+/** The price terms of a line in words: `8.50; 8.20 from 1,000`, `8.5 % off the list price`. // A3 */
+export function priceWords(line: Line, currency: string): string {
+  if (line.priceKind === 'none') return 'the list price';
+  const one = (value: string) =>
+    line.priceKind === 'discount' ? `${value} % off the list price` : price(value, currency);
+  return [one(line.priceValue), ...line.breaks.map(({ from, value }) => `${one(value)} from ${quantity(from)}`)].join(
+    '; ',
+  );
+}
+
+/** How releases are held: `at least 250, in multiples of 25`; empty where any quantity goes. // A6 */
+export function stepWords(line: Line): string {
+  return [
+    ...(line.leastRelease === '0' ? [] : [`at least ${quantity(line.leastRelease)}`]),
+    ...(line.releaseMultiple === '0' ? [] : [`in multiples of ${quantity(line.releaseMultiple)}`]),
+  ].join(', ');
 }

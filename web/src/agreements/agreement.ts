@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
 import { of } from 'rxjs';
-import { elapsedShare, leftOf, pace } from '@core/agreements';
+import { elapsedShare, leftOf, LIMIT_POLICIES, pace, type LimitPolicy } from '@core/agreements';
 import { dec, inUnits, lineAmount, share, sum, type DocumentRef } from '@core/kernel';
 import { Session } from '../access/session';
 import { DocumentDock } from '../documents/dock';
@@ -15,7 +15,7 @@ import { Quiet } from '../kit/quiet';
 import { Refusals } from '../kit/refusals';
 import { Sheets } from '../kit/sheet';
 import { TypedDraft } from '../kit/typed-draft';
-import { lineColumns, typedColumns, type Line } from './agreement-columns';
+import { lineColumns, priceWords, stepWords, typedColumns, type Line } from './agreement-columns';
 import { ReleaseSheet } from './release-sheet';
 import { Agreements, type AgreementSheet, type CustomerChoice } from './service';
 import {
@@ -28,6 +28,19 @@ import {
   type TypedLine,
   type TypedTerms,
 } from './typed';
+
+/** What happens above the committed quantity, as people read it. // A5 */
+export const LIMIT_NAMES: Record<LimitPolicy, string> = {
+  refuse: 'refuse the release',
+  warn: 'let it pass with a word',
+  keep: 'keep the agreed price',
+  split: 'the rest at the list price',
+};
+
+/** What is left to release of a line, at its price below the first price break. // A4 */
+function leftValueOf(line: Line, currency: string) {
+  return lineAmount(leftOf(line).toRelease, dec(line.unitPrice), currency);
+}
 
 /** One agreement: typed while it is a draft, read and released from once it is in force. */
 @Component({
@@ -103,7 +116,7 @@ export class AgreementPage {
 
   /** Refusals of the head without a control here, and of the lines, in words under the title. */
   protected readonly loose = computed(() =>
-    this.draft.loose(/^(customerId|title|firstDay|lastDay|signedOn|tolerancePercent)$/),
+    this.draft.loose(/^(customerId|title|firstDay|lastDay|signedOn|(tolerance|probability)Percent|priority|notes)$/),
   );
 
   protected readonly total = computed(() => {
@@ -151,10 +164,10 @@ export class AgreementPage {
         ],
         ['Invoiced', inUnits(quantity(line.invoiced), line.item.unit)],
         ['Pace', `${points(pace(shipped, gone))} against the time gone`],
-        [
-          'Left in value',
-          `${sheet.currency} ${money(lineAmount(left.toRelease, dec(line.unitPrice), sheet.currency).toFixed(), sheet.currency)}`,
-        ],
+        ['Left in value', `${sheet.currency} ${this.money(leftValueOf(line, sheet.currency).toFixed())}`],
+        ['Price', priceWords(line, sheet.currency)],
+        ...(stepWords(line) ? [['Releases', stepWords(line)] as const] : []),
+        ...(line.notes ? [['Notes', line.notes] as const] : []),
       ] as const,
       shipped,
       gone,
@@ -163,13 +176,17 @@ export class AgreementPage {
   protected readonly leftValue = computed(() => {
     const sheet = this.sheet();
     if (!sheet) return '0';
-    return sum(
-      sheet.lines.map((line) => lineAmount(leftOf(line).toRelease, dec(line.unitPrice), sheet.currency)),
-    ).toFixed();
+    return sum(sheet.lines.map((line) => leftValueOf(line, sheet.currency))).toFixed();
   });
 
   protected money = (value: string) => money(value, this.currency());
   protected readonly day = (value: string | null) => day(value, this.workDate());
+  protected readonly limitNames = LIMIT_NAMES;
+  protected readonly limits = LIMIT_POLICIES.map((policy) => ({ value: policy, label: LIMIT_NAMES[policy] }));
+  protected readonly priorities = ['1', '2', '3', '4', '5', '6', '7', '8', '9'].map((value) => ({
+    value,
+    label: value === '1' ? '1, asked first' : value === '9' ? '9, asked last' : value,
+  }));
   protected readonly counted = counted;
   protected readonly percent = percent;
   protected readonly pathOf = pathOf;
@@ -198,10 +215,13 @@ export class AgreementPage {
     compare('First day', this.day(other.firstDay), this.day(mine.firstDay));
     compare('Last day', this.day(other.lastDay), this.day(mine.lastDay));
     compare('Signed', this.day(other.signedOn), this.day(mine.signedOn));
-    compare('At the limit', other.limitPolicy, mine.limitPolicy);
+    compare('At the limit', LIMIT_NAMES[other.limitPolicy], LIMIT_NAMES[mine.limitPolicy]);
+    compare('Probability', other.probabilityPercent, mine.probabilityPercent);
+    compare('Priority', other.priority, mine.priority);
+    compare('Notes', other.notes, mine.notes);
     compare('Tolerance', other.tolerancePercent, mine.tolerancePercent);
     const lineWords = (lines: readonly TypedLine[]) =>
-      lines.filter(isUsed).map((line) => `${line.number} ${line.committed} at ${line.unitPrice}`);
+      lines.filter(isUsed).map((line) => `${line.number} ${line.committed} at ${line.price}`);
     compare('Lines', lineWords(other.lines).join('; '), lineWords(mine.lines).join('; '));
     return rows;
   });

@@ -1,7 +1,7 @@
 import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { leftUnderLimit } from '@core/agreements';
-import { addDays, dec, isDecimalText, lineAmount, sum } from '@core/kernel';
+import { agreedPrice, leftUnderLimit } from '@core/agreements';
+import { addDays, dec, isDecimalText, lineAmount } from '@core/kernel';
 import * as contract from '@api/agreements';
 import { Session } from '../access/session';
 import { ChoiceField, DayField, NumberField, TextField } from '../kit/fields';
@@ -77,28 +77,35 @@ export class ReleaseSheet {
     this.lines().map((typed, index) => {
       const line = this.sheet.lines[index]!;
       const asked = isDecimalText(typed.quantity, 'quantity') ? dec(typed.quantity) : dec(0);
+      const unitPrice = agreedPrice(line, asked, line.listPrice);
       const left = leftUnderLimit(line.committed, line.released, this.sheet.tolerancePercent).minus(asked);
       return {
         line,
         typed,
         left: quantity(left.toFixed()),
-        over: left.lt(0),
-        price: price(line.unitPrice, this.sheet.currency),
+        over: left.lt(0) && this.sheet.limitPolicy === 'refuse',
+        price: price(unitPrice.toFixed(), this.sheet.currency),
         amount: asked.gt(0)
-          ? money(lineAmount(asked, dec(line.unitPrice), this.sheet.currency).toFixed(), this.sheet.currency)
+          ? money(lineAmount(asked, unitPrice, this.sheet.currency).toFixed(), this.sheet.currency)
           : '',
         quantityRefused: this.form.at(`lines.${index}.quantity`, typed.quantity !== ''),
         dayRefused: this.form.at(`lines.${index}.shipDate`, typed.quantity !== ''),
       };
     }),
   );
-  protected readonly total = computed(() => {
-    const amounts = this.lines().map((typed, index) =>
-      isDecimalText(typed.quantity, 'quantity')
-        ? lineAmount(dec(typed.quantity), dec(this.sheet.lines[index]!.unitPrice), this.sheet.currency)
-        : dec(0),
-    );
-    return money(sum(amounts).toFixed(), this.sheet.currency);
+  /** Net of what the server would make of it. */
+  protected readonly total = computed(() => money(this.form.previewed()?.effects?.net ?? '0', this.sheet.currency));
+  /** The lines it makes, where they are not the typed ones: an agreement that splits at its limit. */
+  protected readonly split = computed(() => {
+    const lines = this.form.previewed()?.effects?.lines ?? [];
+    if (lines.every((line) => line.agreementLineId !== null)) return [];
+    return lines.map((line) => ({
+      item: this.sheet.lines.find((each) => each.item.id === line.itemId)?.item.number ?? '',
+      quantity: quantity(line.quantity),
+      price: price(line.unitPrice, this.sheet.currency),
+      amount: money(line.amount, this.sheet.currency),
+      from: line.agreementLineId === null ? 'at the list price' : `from ${this.sheet.number}`,
+    }));
   });
   /** Once a quantity is typed, the missing reference is said at its field. */
   protected readonly referenceRefused = computed(() =>

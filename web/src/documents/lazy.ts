@@ -16,6 +16,7 @@ import { DocumentDock } from './dock';
       height: 236px;
       background: var(--paper-sunk);
       border-top: 1px solid var(--rule-strong);
+      padding: 10px 24px;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,3 +1,4 @@
+import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, Injector, signal } from '@angular/core';
 import { Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { addDays, dayText } from '@core/kernel';
@@ -14,7 +15,7 @@ const OUT_OF_REACH_YET = 'Kampong cannot be reached just now; try again when the
 /** The frame: band, spine, page. */
 @Component({
   selector: 'k-shell',
-  imports: [Icon, MenuButton, RouterLink, RouterLinkActive, RouterOutlet],
+  imports: [Icon, MenuButton, NgTemplateOutlet, RouterLink, RouterLinkActive, RouterOutlet],
   templateUrl: './shell.html',
   styleUrl: './shell.scss',
   host: { '(document:keydown)': 'key($event)' },
