@@ -6,7 +6,7 @@ module.exports = {
       name: 'core-uses-only-core',
       severity: 'error',
       from: { path: '^core/', pathNot: '\\.spec\\.ts$' },
-      to: { pathNot: ['^core/', 'node_modules/(big\\.js|date-fns|@types/big\\.js)/'] },
+      to: { pathNot: ['^core/', 'node_modules/(big\\.js|date-fns|rrule|@types/big\\.js)/'] },
     },
     {
       name: 'api-uses-core-and-zod',

@@ -46,6 +46,16 @@ const Price = z.object({
   breaks: z.array(z.object({ from: z.string().max(40), value: z.string().max(40) })).max(20),
 });
 
+/** An expected release of one line on one day, with what no real release has used up. // A7 */
+export const Call = z.object({
+  day: Day,
+  quantity: Decimal,
+  skipped: z.boolean(),
+  /** The recurrence it came from (RFC 5545), empty where its date was typed. */
+  rule: z.string(),
+  rest: Decimal,
+});
+
 export const AgreementLine = z.object({
   id: Id,
   lineNo: z.number(),
@@ -63,6 +73,31 @@ export const AgreementLine = z.object({
   releasedValue: Decimal,
   shipped: Decimal,
   invoiced: Decimal,
+  calls: z.array(Call),
+});
+
+const Point = z.object({ day: Day, quantity: Decimal });
+
+export const Progress = z.object({
+  committed: Decimal,
+  firstDay: Day,
+  lastDay: Day,
+  shipped: Decimal,
+  /** Released and not shipped. */
+  open: Decimal,
+  /** Planned and not released. */
+  planned: Decimal,
+  /** Shipped a day, over the last 90 days. */
+  rate: Decimal,
+  /** Cumulative, from the first day to the work date. */
+  past: z.array(Point),
+  /** Cumulative, from the work date to the last day. */
+  coming: z.array(Point),
+  atEnd: Decimal,
+  remainder: Decimal,
+  runOut: Day.nullable(),
+  /** Left in value × probability, in the agreement's currency. */
+  weightedValue: Decimal,
 });
 
 export const RelatedDocument = z.object({
@@ -164,4 +199,32 @@ export const releaseAgreement = act({
     /** What is left on each agreement line after the release; below zero above the limit. */
     left: z.array(z.object({ agreementLineId: Id, left: Decimal })),
   }),
+});
+
+export const openProgress = read({
+  name: 'openProgress',
+  path: '/agreement-lines/:id/progress',
+  summary: 'How one agreement line stands, and its forecast to the last day.',
+  params: IdParam,
+  out: Progress,
+});
+
+export const savePlan = act({
+  name: 'savePlan',
+  summary: 'Replace the call-off plan of agreement lines.',
+  input: z.object({
+    id: Id,
+    version: z.number().int(),
+    lines: z
+      .array(
+        z.object({
+          agreementLineId: Id,
+          calls: z
+            .array(z.object({ day: TypedDay, quantity: TypedDecimal, skipped: z.boolean(), rule: z.string().max(200) }))
+            .max(600),
+        }),
+      )
+      .max(500),
+  }),
+  shown: z.object({ lines: z.array(z.object({ agreementLineId: Id, planned: Decimal })) }),
 });

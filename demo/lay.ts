@@ -71,6 +71,10 @@ function tell(story: Story, chance: Chance): void {
         ['FC-10', '8000', '5.2', { leastRelease: '250', releaseMultiple: '25', notes: 'Boxes of 25 only.' }],
         ['RO-2540', '24', '8.5', { priceKind: 'discount' }],
       ],
+      calls: [
+        ['RO-4040', '8', 28, 20, 188],
+        ['FC-20', '1000', 28, 13, 293],
+      ],
     },
     [
       {

@@ -19,6 +19,8 @@ interface AgreementPlan {
   last: number;
   lines: [item: string, committed: string, price: string, change?: Partial<TypedTerm>][];
   head?: Partial<typeof PLAIN_HEAD>;
+  /** Expected calls: item, quantity, days between them, first and last in days from the work date. */
+  calls?: [item: string, quantity: string, every: number, from: number, to: number][];
   draft?: boolean;
 }
 
@@ -69,10 +71,35 @@ export class Story {
       );
       if (plan.draft) return;
       await this.actor.does('putInForce', { id, version: 1 }, this.day(made));
+      if (plan.calls) await this.planCalls(id!, plan.calls, this.day(made));
       for (const release of releases) {
         this.timetable.at(this.day(release.on), () => this.release(id!, plan.customer, release));
       }
     });
+  }
+
+  private async planCalls(agreementId: number, plans: NonNullable<AgreementPlan['calls']>, today: Day): Promise<void> {
+    const lines = await this.database.rows<{ id: number; item_id: number }>(
+      'SELECT id, item_id FROM agreement_line WHERE agreement_id = ?',
+      [agreementId],
+    );
+    await this.actor.does(
+      'savePlan',
+      {
+        id: agreementId,
+        version: 2,
+        lines: plans.map(([item, quantity, every, from, to]) => ({
+          agreementLineId: lines.find((line) => line.item_id === this.masters.items.get(item)!.id)!.id,
+          calls: Array.from({ length: Math.floor((to - from) / every) + 1 }, (_, index) => ({
+            day: this.day(from + index * every),
+            quantity,
+            skipped: false,
+            rule: every % 7 === 0 ? `FREQ=WEEKLY;INTERVAL=${every / 7}` : '',
+          })),
+        })),
+      },
+      today,
+    );
   }
 
   private async release(agreementId: number, customerName: string, plan: ReleasePlan): Promise<void> {

@@ -21,3 +21,20 @@ export {
   type LimitPolicy,
   type TypedTerm,
 } from './terms';
+export {
+  forecastOf,
+  RATE_DAYS,
+  weightedValue,
+  type Forecast,
+  type ForecastGround,
+  type ForecastPoint,
+} from './forecast';
+export {
+  decidePlan,
+  unconsumed,
+  type PlanEffects,
+  type PlanGround,
+  type PlannedCall,
+  type PlanTyped,
+  type Released,
+} from './plan';

@@ -117,7 +117,7 @@ describe('release', () => {
     ]);
     expect(decision.effects.released).toEqual([{ agreementLineId: 1, quantity: '40', value: '29600' }]);
     expect(sentenceOf(decision.warnings[0]!)).toBe(
-      '40 of RO-1 go at 740 from AG-0001; the other 8 at 815, on a line of their own.',
+      '40 of RO-1 go at 740.00 from AG-0001; the other 8 at 815.00, on a line of their own.',
     );
   });
 

@@ -1,11 +1,11 @@
 import {
   dec,
-  decimalText,
   isDecimalText,
   isDay,
   least,
   lineAmount,
   most,
+  priceText,
   sum,
   ZERO,
   type Day,
@@ -257,8 +257,8 @@ function splitWord(ground: ReleaseGround, line: ReleasableLine, { asked, left, p
     item: line.item.number,
     fits: left.toFixed(),
     rest: asked.minus(left).toFixed(),
-    price: price.toFixed(),
-    list: decimalText(line.item.listPrice),
+    price: priceText(price, ground.agreement.currency),
+    list: priceText(line.item.listPrice, ground.agreement.currency),
     agreement: ground.agreement.number,
   });
 }

@@ -19,6 +19,7 @@ export {
   currencyPlaces,
   documentTotals,
   lineAmount,
+  priceText,
   sliceAmount,
   taxTotals,
   type DocumentTotals,

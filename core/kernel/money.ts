@@ -8,6 +8,13 @@ export function currencyPlaces(currency: string): number {
   return OTHER_PLACES[currency] ?? 2;
 }
 
+/** A price as a sentence says it: with at least its currency's places. */
+export function priceText(price: Dec | string, currency: string): string {
+  const exact = dec(price);
+  const places = exact.toFixed().split('.')[1]?.length ?? 0;
+  return exact.toFixed(Math.max(places, currencyPlaces(currency)));
+}
+
 /** Quantity × price in the currency's places, half away from zero. */
 export function lineAmount(quantity: Dec, price: Dec, currency: string): Dec {
   return roundHalfAway(quantity.times(price), currencyPlaces(currency));

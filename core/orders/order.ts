@@ -1,5 +1,5 @@
 import { leftUnderLimit, type LimitPolicy } from '@core/agreements';
-import { dec, isDecimalText, isDay, lineAmount, most, ZERO, type Day, type Dec } from '@core/kernel';
+import { dec, isDecimalText, isDay, lineAmount, most, priceText, ZERO, type Day, type Dec } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { routeFits, ROUTE_NAMES, type Route } from '@core/catalogue';
 
@@ -103,7 +103,7 @@ export function decideOrder(ground: OrderGround, typed: OrderTyped, workDate: Da
     if (now) change.replace(now, effect, field);
     if (split) {
       lines.push(lineEffect(ground, { ...line, id: null, quantity: split.rest }, null));
-      warnings.push(refuse('split-at-limit', field, { ...split, price: effect.unitPrice, list: effect.listPrice }));
+      warnings.push(refuse('split-at-limit', field, { ...split, ...pricesOf(ground, effect) }));
     }
   });
   const removed = (current?.lines ?? []).filter((now) => !typed.lines.some((line) => line.id === now.id));
@@ -122,6 +122,12 @@ export function decideOrder(ground: OrderGround, typed: OrderTyped, workDate: Da
     }),
     warnings,
   );
+}
+
+/** Both prices of a split line, as its sentence says them. */
+function pricesOf(ground: OrderGround, line: { unitPrice: string; listPrice: string }) {
+  const currency = ground.customer?.currency ?? 'MYR';
+  return { price: priceText(line.unitPrice, currency), list: priceText(line.listPrice, currency) };
 }
 
 /** A released line raised above a limit that splits: what still fits it, and the rest for a line of its own. // A5 */

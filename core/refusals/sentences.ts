@@ -54,6 +54,8 @@ export const sentences = {
     `${n(f.asked)} of ${f.item} is below the least release of ${n(f.least)}; ask ${n(f.least)} or more, or all that is left.`,
   'split-at-limit': (f: { item: string; fits: string; rest: string; price: string; list: string; agreement: string }) =>
     `${n(f.fits)} of ${f.item} go at ${f.price} from ${f.agreement}; the other ${n(f.rest)} at ${f.list}, on a line of their own.`,
+  'planned-twice': (f: { item: string; day: string }) =>
+    `${f.item} is planned for ${d(f.day)} already; plan the whole quantity there once.`,
   'agreement-not-draft': (f: { agreement: string; state: string }) =>
     `${f.agreement} is ${f.state}; only a draft can be changed here.`,
   'agreement-not-in-force': (f: { agreement: string; state: string }) =>

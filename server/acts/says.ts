@@ -4,6 +4,7 @@ const DONE: Record<string, string> = {
   saveAgreement: 'terms saved',
   putInForce: 'put in force',
   releaseAgreement: 'released',
+  savePlan: 'call-offs planned',
   saveOrder: 'order saved',
   confirmOrder: 'confirmed',
   cancelOrder: 'cancelled',

@@ -1,6 +1,7 @@
 import { decideInForce, decideTerms } from '@core/agreements';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers } from '../acts';
+import { savePlan } from './plan';
 import { loadTermsGround, lockAgreement, writeTerms } from './store';
 
 const saveAgreement = defineAct(contract.saveAgreement, {
@@ -56,4 +57,4 @@ const putInForce = defineAct(contract.putInForce, {
   },
 });
 
-export const agreementActs = [saveAgreement, putInForce];
+export const agreementActs = [saveAgreement, putInForce, savePlan];

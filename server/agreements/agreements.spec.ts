@@ -115,4 +115,31 @@ describe('agreements', () => {
     expect([Number(sold!.counted), Number(sold!.beyond)]).toEqual([counted, beyond]);
     expect((await sheetOf(agreement.id)).lines[0]!['released']).toBe(String(counted));
   });
+
+  it('A7 A8 a plan is used up by the releases nearest to it, and the forecast counts nothing twice', async () => {
+    const agreement = await agreed(world, salmah);
+    const call = (day: string, quantity: string, skipped = false) => ({ day, quantity, skipped, rule: '' });
+    const plan = (version: number, ...calls: ReturnType<typeof call>[]) => ({
+      id: agreement.id,
+      version,
+      lines: [{ agreementLineId: agreement.lineId, calls }],
+    });
+    await salmah.does(
+      'savePlan',
+      plan(2, call('2027-03-15', '10'), call('2027-04-15', '10'), call('2027-05-15', '10', true)),
+    );
+    await salmah.does('releaseAgreement', releaseOf(world, agreement, '12'));
+    const sheet = await sheetOf(agreement.id);
+    expect((sheet.lines[0]!['calls'] as { rest: string }[]).map((each) => each.rest)).toEqual(['0', '8', '0']);
+    const progress = await salmah.get<Record<string, unknown>>(`/api/agreement-lines/${agreement.lineId}/progress`);
+    // Nothing shipped yet: no rate. 12 released and 8 still planned.
+    expect(progress).toMatchObject({ shipped: '0', open: '12', planned: '8', rate: '0', atEnd: '20', remainder: '80' });
+    expect(progress).toMatchObject({ runOut: null, weightedValue: '65120' });
+    expect((await salmah.refused('savePlan', plan(2, call('2027-03-15', '1')))).codes).toEqual(['stale']);
+    expect((await salmah.refused('savePlan', plan(3, call('2028-03-15', '1')))).codes).toEqual([
+      'lines.0.calls.0.day: outside-period',
+    ]);
+    await salmah.does('savePlan', plan(3));
+    expect((await sheetOf(agreement.id)).lines[0]!['calls']).toEqual([]);
+  });
 });

@@ -1,3 +1,4 @@
 export { agreementActs } from './acts';
+export { openProgress } from './plan';
 export { listAgreements, openAgreement } from './reads';
 export { counterStatements, loadRelease, lockAgreements, type CounterChange } from './store';

@@ -6,6 +6,7 @@ import { there } from '../acts';
 import type { Bound, Sql } from '../db/database';
 import { likeOf, pageById, plain, shipTosOf } from '../db/mapping';
 import { documentsOfOrders } from '../documents';
+import { callsOf } from './plan';
 import { breaksOf, PRICE_COLUMNS, priceTermOf, type PriceColumns } from './store';
 
 type Row = z.infer<typeof contract.AgreementRow>;
@@ -121,7 +122,7 @@ export async function openAgreement(sql: Sql, companyId: number, id: number): Pr
 }
 
 async function linesOf(sql: Sql, companyId: number, id: number): Promise<Sheet['lines']> {
-  const [rows, breaks] = await Promise.all([
+  const [rows, breaks, calls] = await Promise.all([
     sql.rows<
       PriceColumns & {
         id: number;
@@ -150,6 +151,7 @@ async function linesOf(sql: Sql, companyId: number, id: number): Promise<Sheet['
       [companyId, id],
     ),
     breaksOf(sql, companyId, id),
+    callsOf(sql, companyId, id),
   ]);
   return rows.map((row) => {
     const term = priceTermOf(row, breaks.get(row.id) ?? []);
@@ -171,6 +173,7 @@ async function linesOf(sql: Sql, companyId: number, id: number): Promise<Sheet['
       shipped: plain(row.shipped),
       invoiced: plain(row.invoiced),
       releasedValue: plain(row.released_value),
+      calls: calls.get(row.id) ?? [],
     };
   });
 }

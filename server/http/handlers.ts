@@ -23,7 +23,7 @@ import {
   sessionOut,
   type SignedIn,
 } from '../access';
-import { listAgreements, openAgreement } from '../agreements';
+import { listAgreements, openAgreement, openProgress } from '../agreements';
 import { listInvoices, openInvoice, openToInvoice } from '../billing';
 import { findItems, openItem } from '../catalogue';
 import type { Sql } from '../db/database';
@@ -124,6 +124,9 @@ export const HANDLERS: readonly Handler[] = [
   company,
   reads(agreements.listAgreements, (sql, companyId, { query }) => listAgreements(sql, companyId, query)),
   reads(agreements.openAgreement, (sql, companyId, { params }) => openAgreement(sql, companyId, params.id)),
+  reads(agreements.openProgress, (sql, companyId, { params, workDate }) =>
+    openProgress(sql, companyId, params.id, workDate),
+  ),
   reads(orders.listOrders, (sql, companyId, { query }) => listOrders(sql, companyId, query)),
   reads(orders.openOrder, (sql, companyId, { params }) => openOrder(sql, companyId, params.id)),
   reads(supply.listBench, (sql, companyId, { query, workDate }) => listBench(sql, companyId, workDate, query)),

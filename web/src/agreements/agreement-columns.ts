@@ -1,6 +1,6 @@
 import type { Observable } from 'rxjs';
 import { elapsedShare, leftOf, pace } from '@core/agreements';
-import { share } from '@core/kernel';
+import { dec, share, sum } from '@core/kernel';
 import { readTypedBreaks, readTypedPrice, typedBreaksOf, typedPriceOf } from '@core/typed';
 import type { RefusalShown } from '../kit/api';
 import { pathOf } from '../kit/documents';
@@ -142,6 +142,13 @@ export function lineColumns(sheet: AgreementSheet, workDate: string): GridColumn
     { id: 'agreed', head: 'Agreed', width: 92, figures: true, text: (row) => agreedText(row, sheet.currency) },
     { id: 'list', head: 'List', width: 92, figures: true, text: (row) => price(row.listPrice, sheet.currency) },
     { id: 'committed', head: 'Committed', width: 96, figures: true, text: (row) => quantity(row.committed) },
+    {
+      id: 'planned',
+      head: 'Planned',
+      width: 84,
+      figures: true,
+      text: (row) => dash(quantity(sum(row.calls.map((call) => dec(call.rest))).toFixed())),
+    },
     { id: 'released', head: 'Released', width: 88, figures: true, text: (row) => quantity(row.released) },
     { id: 'shipped', head: 'Shipped', width: 88, figures: true, text: (row) => quantity(row.shipped) },
     { id: 'invoiced', head: 'Invoiced', width: 88, figures: true, text: (row) => quantity(row.invoiced) },
@@ -157,6 +164,8 @@ export function lineColumns(sheet: AgreementSheet, workDate: string): GridColumn
     },
   ];
 }
+
+const dash = (text: string) => (text === '0' ? '–' : text);
 
 /** The agreed price of a line in a cell: the price of one, `list` where the list price holds. */
 export function agreedText(line: Line, currency: string): string {

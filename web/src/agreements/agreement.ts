@@ -2,20 +2,22 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
 import { of } from 'rxjs';
-import { elapsedShare, leftOf, LIMIT_POLICIES, pace, type LimitPolicy } from '@core/agreements';
-import { dec, inUnits, lineAmount, share, sum, type DocumentRef } from '@core/kernel';
+import { elapsedShare, leftOf, LIMIT_POLICIES, type LimitPolicy } from '@core/agreements';
+import { dec, lineAmount, share, sum, type DocumentRef } from '@core/kernel';
 import { Session } from '../access/session';
 import { DocumentDock } from '../documents/dock';
 import { pathOf } from '../kit/documents';
 import { ChoiceField, DayField, LookupField, NumberField, TextField } from '../kit/fields';
-import { counted, day, money, percent, points, quantity } from '../kit/formats';
+import { counted, day, money, percent } from '../kit/formats';
 import { Grid } from '../kit/grid';
 import { liveDocument } from '../kit/live';
 import { Quiet } from '../kit/quiet';
 import { Refusals } from '../kit/refusals';
 import { Sheets } from '../kit/sheet';
 import { TypedDraft } from '../kit/typed-draft';
-import { lineColumns, priceWords, stepWords, typedColumns, type Line } from './agreement-columns';
+import { lineColumns, typedColumns, type Line } from './agreement-columns';
+import { PlanSheet } from './plan-sheet';
+import { ProgressPanel } from './progress-panel';
 import { ReleaseSheet } from './release-sheet';
 import { Agreements, type AgreementSheet, type CustomerChoice } from './service';
 import {
@@ -45,7 +47,18 @@ function leftValueOf(line: Line, currency: string) {
 /** One agreement: typed while it is a draft, read and released from once it is in force. */
 @Component({
   selector: 'k-agreement',
-  imports: [ChoiceField, DayField, DocumentDock, Grid, LookupField, NumberField, Refusals, RouterLink, TextField],
+  imports: [
+    ChoiceField,
+    DayField,
+    DocumentDock,
+    Grid,
+    LookupField,
+    NumberField,
+    ProgressPanel,
+    Refusals,
+    RouterLink,
+    TextField,
+  ],
   templateUrl: './agreement.html',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -143,36 +156,6 @@ export class AgreementPage {
     () => this.sheet()?.lines.find((line) => String(line.id) === this.selected()) ?? this.sheet()?.lines[0] ?? null,
   );
 
-  /** Words about the selected line's progress. // A4 A8 */
-  protected readonly progress = computed(() => {
-    const sheet = this.sheet();
-    const line = this.line();
-    if (!sheet || !line) return null;
-    const left = leftOf(line);
-    const gone = elapsedShare(sheet.firstDay, sheet.lastDay, this.workDate());
-    const shipped = share(line.shipped, line.committed);
-    return {
-      head: `${line.item.number}: ${quantity(line.shipped)} of ${inUnits(quantity(line.committed), line.item.unit)} shipped, ${percent(gone)} of the term gone`,
-      facts: [
-        [
-          'Released',
-          `${inUnits(quantity(line.released), line.item.unit)}, ${quantity(left.toRelease.toFixed())} left to release`,
-        ],
-        [
-          'Shipped',
-          `${inUnits(quantity(line.shipped), line.item.unit)}, ${quantity(left.toShip.toFixed())} left to ship`,
-        ],
-        ['Invoiced', inUnits(quantity(line.invoiced), line.item.unit)],
-        ['Pace', `${points(pace(shipped, gone))} against the time gone`],
-        ['Left in value', `${sheet.currency} ${this.money(leftValueOf(line, sheet.currency).toFixed())}`],
-        ['Price', priceWords(line, sheet.currency)],
-        ...(stepWords(line) ? [['Releases', stepWords(line)] as const] : []),
-        ...(line.notes ? [['Notes', line.notes] as const] : []),
-      ] as const,
-      shipped,
-      gone,
-    };
-  });
   protected readonly leftValue = computed(() => {
     const sheet = this.sheet();
     if (!sheet) return '0';
@@ -225,6 +208,16 @@ export class AgreementPage {
     compare('Lines', lineWords(other.lines).join('; '), lineWords(mine.lines).join('; '));
     return rows;
   });
+
+  protected plan(): void {
+    const sheet = this.sheet();
+    if (!sheet) return;
+    this.sheets.open(PlanSheet, sheet).subscribe((done) => {
+      if (!done) return;
+      this.quiet.say('The call-off plan is kept.');
+      this.loaded.reload();
+    });
+  }
 
   protected release(): void {
     const sheet = this.sheet();

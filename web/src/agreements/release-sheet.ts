@@ -1,7 +1,7 @@
 import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { agreedPrice, leftUnderLimit } from '@core/agreements';
-import { addDays, dec, isDecimalText, lineAmount } from '@core/kernel';
+import { addDays, dec, isDecimalText, lineAmount, sum } from '@core/kernel';
 import * as contract from '@api/agreements';
 import { Session } from '../access/session';
 import { ChoiceField, DayField, NumberField, TextField } from '../kit/fields';
@@ -27,6 +27,10 @@ interface ReleaseLine {
       gap: 16px;
       margin-bottom: 14px;
       align-items: start;
+    }
+    h3 {
+      font: 600 15px var(--serif);
+      margin: 16px 0 4px;
     }
     td.quantity {
       width: 110px;
@@ -78,6 +82,7 @@ export class ReleaseSheet {
       const line = this.sheet.lines[index]!;
       const asked = isDecimalText(typed.quantity, 'quantity') ? dec(typed.quantity) : dec(0);
       const unitPrice = agreedPrice(line, asked, line.listPrice);
+      const net = lineAmount(asked, unitPrice, this.sheet.currency);
       const left = leftUnderLimit(line.committed, line.released, this.sheet.tolerancePercent).minus(asked);
       return {
         line,
@@ -85,16 +90,18 @@ export class ReleaseSheet {
         left: quantity(left.toFixed()),
         over: left.lt(0) && this.sheet.limitPolicy === 'refuse',
         price: price(unitPrice.toFixed(), this.sheet.currency),
-        amount: asked.gt(0)
-          ? money(lineAmount(asked, unitPrice, this.sheet.currency).toFixed(), this.sheet.currency)
-          : '',
+        net,
+        amount: asked.gt(0) ? money(net.toFixed(), this.sheet.currency) : '',
         quantityRefused: this.form.at(`lines.${index}.quantity`, typed.quantity !== ''),
         dayRefused: this.form.at(`lines.${index}.shipDate`, typed.quantity !== ''),
       };
     }),
   );
-  /** Net of what the server would make of it. */
-  protected readonly total = computed(() => money(this.form.previewed()?.effects?.net ?? '0', this.sheet.currency));
+  /** Net of what the server would make of it; of what is typed where it would make nothing. */
+  protected readonly total = computed(() => {
+    const made = this.form.previewed()?.effects?.net;
+    return money(made ?? sum(this.rows().map((row) => row.net)).toFixed(), this.sheet.currency);
+  });
   /** The lines it makes, where they are not the typed ones: an agreement that splits at its limit. */
   protected readonly split = computed(() => {
     const lines = this.form.previewed()?.effects?.lines ?? [];

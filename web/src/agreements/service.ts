@@ -34,6 +34,10 @@ export class Agreements {
     return this.api.act(contract.putInForce, { id, version });
   }
 
+  progress(lineId: number) {
+    return this.api.call(contract.openProgress, { params: { id: lineId } });
+  }
+
   items(words: string): Observable<ItemChoice[]> {
     return this.api.call(catalogue.findItems, { query: { q: words } }).pipe(map(({ rows }) => rows));
   }

@@ -1,0 +1,171 @@
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  effect,
+  type ElementRef,
+  inject,
+  input,
+  viewChild,
+} from '@angular/core';
+import { Chart, Filler, LinearScale, LineController, LineElement, PointElement } from 'chart.js';
+import { addDays, daysBetween, dayText } from '@core/kernel';
+
+Chart.register(Filler, LinearScale, LineController, LineElement, PointElement);
+
+export interface ChartLine {
+  name: string;
+  points: readonly { day: string; value: number }[];
+  /** Drawn as: a full line for what happened, dots for what is expected, thin dashes for what it is measured by. */
+  look: 'full' | 'dots' | 'dashes';
+}
+
+/** A mark across the chart at one day, with its words. */
+export interface ChartMark {
+  day: string;
+  text: string;
+}
+
+/** Quantities over days, as lines. What it shows is in a table beside it or behind it; the drawing has one label. */
+@Component({
+  selector: 'k-line-chart',
+  template: `<canvas #canvas role="img" [attr.aria-label]="label()"></canvas>`,
+  styles: `
+    :host {
+      display: block;
+      position: relative;
+      min-height: 0;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class LineChart {
+  readonly label = input.required<string>();
+  readonly lines = input.required<readonly ChartLine[]>();
+  readonly firstDay = input.required<string>();
+  readonly lastDay = input.required<string>();
+  readonly workDate = input.required<string>();
+  /** The highest value there is; the scale ends at a round one above it. */
+  readonly most = input.required<number>();
+  readonly mark = input<ChartMark | null>(null);
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  private chart: Chart | null = null;
+
+  constructor() {
+    // Canvas has no style sheet: the colours are read anew when light turns to dark.
+    const scheme = matchMedia('(prefers-color-scheme: dark)');
+    const again = () => this.draw();
+    scheme.addEventListener('change', again);
+    inject(DestroyRef).onDestroy(() => {
+      scheme.removeEventListener('change', again);
+      this.chart?.destroy();
+    });
+    afterNextRender(() => this.draw());
+    effect(() => {
+      this.lines();
+      this.mark();
+      if (this.chart) this.draw();
+    });
+  }
+
+  private draw(): void {
+    const element = this.canvas().nativeElement;
+    const colour = (name: string) => {
+      element.style.color = `var(${name})`;
+      return getComputedStyle(element).color;
+    };
+    const ink = colour('--deep');
+    const faint = colour('--ink-faint');
+    const rule = colour('--rule');
+    const ochre = colour('--ochre-mark');
+    const font = { family: getComputedStyle(element).fontFamily, size: 12 };
+    const at = (day: string) => daysBetween(this.firstDay(), day);
+    const looks = {
+      full: { borderColor: ink, borderWidth: 2.5 },
+      dots: { borderColor: ink, borderWidth: 2, borderDash: [2, 4] },
+      dashes: { borderColor: faint, borderWidth: 1.2, borderDash: [5, 4] },
+    };
+    this.chart?.destroy();
+    this.chart = new Chart(element, {
+      type: 'line',
+      data: {
+        datasets: this.lines().map((line) => ({
+          label: line.name,
+          data: line.points.map(({ day, value }) => ({ x: at(day), y: value })),
+          pointRadius: 0,
+          tension: 0,
+          ...looks[line.look],
+        })),
+      },
+      options: {
+        responsive: true,
+        maintainAspectRatio: false,
+        animation: false,
+        layout: { padding: { top: 14, right: 8 } },
+        scales: {
+          x: {
+            type: 'linear',
+            min: 0,
+            max: at(this.lastDay()),
+            grid: { display: false },
+            border: { color: rule },
+            afterBuildTicks: (axis) => (axis.ticks = this.months().map((day) => ({ value: at(day) }))),
+            ticks: {
+              color: faint,
+              font,
+              maxRotation: 0,
+              callback: (value) => dayText(addDays(this.firstDay(), Number(value)), this.workDate()).slice(4, 10),
+            },
+          },
+          y: {
+            min: 0,
+            suggestedMax: this.most(),
+            grid: { color: rule },
+            border: { display: false },
+            ticks: { color: faint, font, maxTicksLimit: 5 },
+          },
+        },
+        plugins: { legend: { display: false }, tooltip: { enabled: false } },
+      },
+      plugins: [
+        {
+          id: 'mark',
+          afterDraw: ({ ctx, chartArea, scales }) => {
+            const mark = this.mark();
+            if (!mark) return;
+            const x = scales['x']!.getPixelForValue(at(mark.day));
+            ctx.save();
+            ctx.strokeStyle = ochre;
+            ctx.fillStyle = colour('--ochre');
+            ctx.lineWidth = 1.5;
+            ctx.beginPath();
+            ctx.moveTo(x, chartArea.top);
+            ctx.lineTo(x, chartArea.bottom);
+            ctx.stroke();
+            ctx.font = `600 12px ${font.family}`;
+            const left = x > (chartArea.left + chartArea.right) / 2;
+            ctx.textAlign = left ? 'right' : 'left';
+            ctx.fillText(mark.text, x + (left ? -6 : 6), chartArea.top - 2);
+            ctx.restore();
+          },
+        },
+      ],
+    });
+  }
+
+  /** The first day, and the first of every second or so month after it: at most seven. */
+  private months(): string[] {
+    const days: string[] = [];
+    const step = Math.max(1, Math.ceil(daysBetween(this.firstDay(), this.lastDay()) / 30 / 6));
+    let [year, month] = this.firstDay().split('-').map(Number) as [number, number];
+    for (let day = this.firstDay(); day <= this.lastDay();) {
+      days.push(day);
+      month += step;
+      year += Math.floor((month - 1) / 12);
+      month = ((month - 1) % 12) + 1;
+      day = `${year}-${String(month).padStart(2, '0')}-01`;
+    }
+    return days;
+  }
+}
