@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { AGREEMENT_STATES, LIMIT_POLICIES, PRICE_KINDS } from '@core/agreements';
+import { AGREEMENT_STATES, LIMIT_POLICIES, PRICE_KINDS, WRAP_UPS } from '@core/agreements';
 import {
   act,
   Day,
@@ -115,6 +115,8 @@ export const AgreementSheet = AgreementRow.extend({
   probabilityPercent: Decimal,
   priority: z.number(),
   notes: z.string(),
+  endedOn: Day.nullable(),
+  renewedAs: DocumentRef.nullable(),
   referenceRequired: z.boolean(),
   shipTos: z.array(Address),
   lines: z.array(AgreementLine),
@@ -227,4 +229,38 @@ export const savePlan = act({
       .max(500),
   }),
   shown: z.object({ lines: z.array(z.object({ agreementLineId: Id, planned: Decimal })) }),
+});
+
+export const pauseAgreement = act({
+  name: 'pauseAgreement',
+  summary: 'Pause an agreement in force, or let a paused one go on.',
+  input: z.object({ id: Id, version: z.number().int(), pause: z.boolean() }),
+  shown: z.object({ state: State }),
+});
+
+export const cancelAgreement = act({
+  name: 'cancelAgreement',
+  summary: 'Cancel a draft agreement.',
+  input: z.object({ id: Id, version: z.number().int() }),
+  shown: z.object({ state: State }),
+});
+
+export const wrapUpAgreement = act({
+  name: 'wrapUpAgreement',
+  summary: 'End an agreement with what is decided about its remainder, or move its end.',
+  input: z.object({
+    id: Id,
+    version: z.number().int(),
+    decision: z.enum(WRAP_UPS),
+    lastDay: TypedDay,
+    carry: z.boolean(),
+  }),
+  shown: z.object({
+    state: State,
+    lastDay: Day,
+    left: z.array(z.object({ agreementLineId: Id, item: z.string(), quantity: Decimal })),
+    openOrders: z.array(DocumentRef),
+    owed: Decimal,
+    renewal: z.object({ firstDay: Day, lastDay: Day, value: Decimal, currency: z.string() }).nullable(),
+  }),
 });

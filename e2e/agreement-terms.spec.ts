@@ -65,3 +65,36 @@ test('terms are typed as people say them, planned ahead, and split at the limit 
   await page.getByRole('button', { name: 'Show as a table' }).click();
   await expect(page.getByRole('tabpanel').getByRole('row', { name: /Mon 8 Mar expected 40/ })).toBeVisible();
 });
+
+test('an agreement past its last day is wrapped up from Today, with a decision about what is left', async ({
+  page,
+}) => {
+  await signIn(page);
+  const row = page.locator('.todo', { hasText: 'AG-0001' });
+  await expect(row).toContainText('ended Sun 28 Feb with a remainder');
+  await row.getByRole('link', { name: 'Wrap up' }).click();
+  await expect(sheet(page)).toContainText(/Left\s*\d+ of/);
+  await sheet(page).getByLabel('What is decided').selectOption('End it, nothing is left');
+  await expect(sheet(page).getByRole('alert')).toContainText('waive it, extend the agreement, or renew it');
+  await sheet(page).getByLabel('What is decided').selectOption('End it and renew it as a draft');
+  await sheet(page).getByLabel('Carry over what is left').check();
+  await expect(sheet(page)).toContainText('A draft from Tue 2 Mar');
+  await sheet(page).getByRole('button', { name: 'End and renew' }).click();
+  await expect(page.getByRole('heading', { name: /AG-\d+ with Kasturi Bottling\s*draft/ })).toBeVisible();
+  await expect(page.getByRole('status')).toContainText('AG-0001 is ended; its renewal is a draft:');
+  await page.getByRole('button', { name: 'Cancel the draft' }).click();
+  await expect(page.getByRole('heading', { name: /AG-\d+ with Kasturi Bottling\s*cancelled/ })).toBeVisible();
+  await page.goto('/agreements/1');
+  await expect(page.getByRole('heading', { name: /AG-0001 with Kasturi Bottling\s*ended/ })).toBeVisible();
+  await expect(page.getByText('Ended Mon 1 Mar; renewed as')).toBeVisible();
+  await page.goto('/today');
+  await expect(page.locator('.todo').first()).toBeVisible();
+  await expect(page.locator('.todo', { hasText: 'AG-0001' })).toHaveCount(0);
+
+  // Paused, nothing can be released; let go on, it can.
+  await page.goto('/agreements/5');
+  await page.getByRole('button', { name: 'Pause' }).click();
+  await expect(page.getByRole('button', { name: 'Release…' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Let it go on' }).click();
+  await expect(page.getByRole('button', { name: 'Release…' })).toBeVisible();
+});

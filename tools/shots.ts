@@ -3,17 +3,21 @@ import { fork } from 'node:child_process';
 import { PEOPLE } from '../demo';
 import { prepare } from './prepare';
 
-const VIEWS = [
+/** Name, address, and the button that opens its side sheet where that is the view. */
+const VIEWS: readonly [name: string, path: string, opens?: string][] = [
   ['today', '/today'],
   ['agreements', '/agreements'],
   ['agreement', '/agreements/6'],
+  ['agreement-draft', '/agreements/7'],
+  ['release', '/agreements/6', 'Release…'],
+  ['call-off-plan', '/agreements/6', 'Call-off plan…'],
   ['orders', '/orders'],
   ['order', '/orders/35'],
   ['bench', '/bench'],
   ['purchase', '/purchases/40'],
   ['billing', '/billing'],
   ['customer', '/customers/1'],
-] as const;
+];
 
 /** One picture of each main view from the demo, into docs/screenshots/. */
 async function main(): Promise<void> {
@@ -36,9 +40,10 @@ async function main(): Promise<void> {
   await page.getByLabel('Password').fill(PEOPLE[0].password);
   await page.keyboard.press('Enter');
   await page.waitForURL('**/today');
-  for (const [name, path] of VIEWS) {
+  for (const [name, path, opens] of VIEWS) {
     await page.goto(address + path);
     await page.locator('.title h1').waitFor();
+    if (opens) await page.getByRole('button', { name: opens }).click();
     await page.waitForTimeout(1200);
     await page.screenshot({ path: `docs/screenshots/${name}.png` });
   }

@@ -38,3 +38,14 @@ export {
   type PlanTyped,
   type Released,
 } from './plan';
+export {
+  decideCancelAgreement,
+  decidePause,
+  decideWrapUp,
+  WRAP_UPS,
+  type WrapUp,
+  type WrapUpEffects,
+  type WrapUpGround,
+  type WrapUpLine,
+  type WrapUpTyped,
+} from './wrap-up';

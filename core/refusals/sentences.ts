@@ -4,6 +4,9 @@ const n = (text: string) => decimalText(text);
 /** A day with its year, as a sentence says it. */
 const d = (day: string) => (isDay(day) ? dayText(day, '') : day);
 
+/** A state as people say it: `in-force` is `in force`. */
+const state = (text: string) => text.replace('-', ' ');
+
 /**
  * Every refusal there is: its code, the facts it carries, and the one sentence that says
  * what, why and the way out. // G3
@@ -56,10 +59,18 @@ export const sentences = {
     `${n(f.fits)} of ${f.item} go at ${f.price} from ${f.agreement}; the other ${n(f.rest)} at ${f.list}, on a line of their own.`,
   'planned-twice': (f: { item: string; day: string }) =>
     `${f.item} is planned for ${d(f.day)} already; plan the whole quantity there once.`,
+  'agreement-not-so': (f: { agreement: string; state: string; needed: string }) =>
+    `${f.agreement} is ${state(f.state)}; this is done while it is ${state(f.needed)}.`,
+  'remainder-undecided': (f: { agreement: string; what: string }) =>
+    `${f.agreement} has ${f.what} left; waive it, extend the agreement, or renew it.`,
+  'not-extended': (f: { last: string; workDate: string }) =>
+    `The new last day must come after ${d(f.last)} and not before ${d(f.workDate)}.`,
   'agreement-not-draft': (f: { agreement: string; state: string }) =>
-    `${f.agreement} is ${f.state}; only a draft can be changed here.`,
+    `${f.agreement} is ${state(f.state)}; only a draft can be changed here.`,
   'agreement-not-in-force': (f: { agreement: string; state: string }) =>
-    `${f.agreement} is ${f.state} and cannot be released; put it in force first.`,
+    f.state === 'paused'
+      ? `${f.agreement} is paused and cannot be released; let it go on first.`
+      : `${f.agreement} is ${state(f.state)} and cannot be released; put it in force first.`,
   'outside-period': (f: { agreement: string; first: string; last: string; day: string }) =>
     `${f.agreement} holds from ${d(f.first)} to ${d(f.last)}; ${d(f.day)} is outside it.`,
   'above-limit': (f: { item: string; asked: string; left: string; unit: string; agreement: string }) =>

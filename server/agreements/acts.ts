@@ -2,6 +2,7 @@ import { decideInForce, decideTerms } from '@core/agreements';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers } from '../acts';
 import { savePlan } from './plan';
+import { cancelAgreement, pauseAgreement, wrapUpAgreement } from './wrap-up';
 import { loadTermsGround, lockAgreement, writeTerms } from './store';
 
 const saveAgreement = defineAct(contract.saveAgreement, {
@@ -57,4 +58,4 @@ const putInForce = defineAct(contract.putInForce, {
   },
 });
 
-export const agreementActs = [saveAgreement, putInForce, savePlan];
+export const agreementActs = [saveAgreement, putInForce, savePlan, pauseAgreement, cancelAgreement, wrapUpAgreement];

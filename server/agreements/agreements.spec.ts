@@ -142,4 +142,46 @@ describe('agreements', () => {
     await salmah.does('savePlan', plan(3));
     expect((await sheetOf(agreement.id)).lines[0]!['calls']).toEqual([]);
   });
+
+  it('A2 A11 a paused agreement releases nothing; wrapped up, what is left is waived or goes into a renewal', async () => {
+    const agreement = await agreed(world, salmah);
+    const version = { current: 2 };
+    const step = async (name: string, change: Record<string, unknown>) => {
+      const made = await salmah.does(name, { id: agreement.id, version: version.current, ...change });
+      version.current += 1;
+      return made;
+    };
+    await step('pauseAgreement', { pause: true });
+    expect((await salmah.refused('releaseAgreement', releaseOf(world, agreement, '1'))).sentences[0]).toContain(
+      'is paused and cannot be released; let it go on first.',
+    );
+    await step('pauseAgreement', { pause: false });
+    const [order] = await salmah.does('releaseAgreement', releaseOf(world, agreement, '30'));
+    const wrap = { id: agreement.id, lastDay: null, carry: false };
+    const undecided = await salmah.refused('wrapUpAgreement', { ...wrap, version: version.current, decision: 'end' });
+    expect(undecided.codes).toEqual(['decision: remainder-undecided']);
+    const seen = await salmah.post('/api/acts/wrapUpAgreement/preview', {
+      ...wrap,
+      version: version.current,
+      decision: 'renew',
+      carry: true,
+    });
+    expect((seen.body as { effects: unknown }).effects).toMatchObject({
+      left: [{ item: 'RO-4040', quantity: '70' }],
+      openOrders: [{ number: order!.number }],
+      owed: '0',
+      renewal: { firstDay: '2028-01-01', lastDay: '2028-12-30', value: '125800' },
+    });
+    await step('wrapUpAgreement', { ...wrap, decision: 'extend', lastDay: '2028-01-31' });
+    const [renewal] = await step('wrapUpAgreement', { ...wrap, decision: 'renew', carry: true });
+    expect(await sheetOf(agreement.id)).toMatchObject({
+      state: 'ended',
+      lastDay: '2028-01-31',
+      endedOn: '2027-03-01',
+      renewedAs: { number: renewal!.number },
+    });
+    expect(await sheetOf(renewal!.id)).toMatchObject({ state: 'draft', values: { committed: '125800' } });
+    await salmah.does('cancelAgreement', { id: renewal!.id, version: 1 });
+    expect((await salmah.refused('releaseAgreement', releaseOf(world, agreement, '1'))).status).toBe(422);
+  });
 });

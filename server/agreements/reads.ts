@@ -92,10 +92,15 @@ export async function openAgreement(sql: Sql, companyId: number, id: number): Pr
       probability_percent: string;
       priority: number;
       notes: string;
+      ended_on: string | null;
+      renewed_as: number | null;
+      renewed_number: string | null;
       reference_required: number;
     }
   >(
-    `${HEAD}, a.version, a.signed_on, a.limit_policy, a.tolerance_percent, a.probability_percent, a.priority, a.notes, c.reference_required
+    `${HEAD}, a.version, a.signed_on, a.limit_policy, a.tolerance_percent, a.probability_percent, a.priority, a.notes, a.ended_on, a.renewed_as,
+       (SELECT n.number FROM agreement n WHERE n.company_id = a.company_id AND n.id = a.renewed_as) AS renewed_number,
+       c.reference_required
      ${FROM} WHERE a.company_id = ? AND a.id = ?`,
     [companyId, id],
   );
@@ -114,6 +119,8 @@ export async function openAgreement(sql: Sql, companyId: number, id: number): Pr
     probabilityPercent: plain(found.probability_percent),
     priority: found.priority,
     notes: found.notes,
+    endedOn: found.ended_on,
+    renewedAs: found.renewed_as === null ? null : { kind: 'AG', id: found.renewed_as, number: found.renewed_number! },
     referenceRequired: Boolean(found.reference_required),
     shipTos,
     lines,

@@ -1,7 +1,17 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { Title } from '@angular/platform-browser';
-import { RouterLink } from '@angular/router';
-import { of } from 'rxjs';
+import { Router, RouterLink } from '@angular/router';
+import { of, type Observable } from 'rxjs';
 import { elapsedShare, leftOf, LIMIT_POLICIES, type LimitPolicy } from '@core/agreements';
 import { dec, lineAmount, share, sum, type DocumentRef } from '@core/kernel';
 import { Session } from '../access/session';
@@ -19,6 +29,7 @@ import { lineColumns, typedColumns, type Line } from './agreement-columns';
 import { PlanSheet } from './plan-sheet';
 import { ProgressPanel } from './progress-panel';
 import { ReleaseSheet } from './release-sheet';
+import { WrapUpSheet } from './wrap-up-sheet';
 import { Agreements, type AgreementSheet, type CustomerChoice } from './service';
 import {
   blankLine,
@@ -65,12 +76,15 @@ function leftValueOf(line: Line, currency: string) {
 export class AgreementPage {
   private readonly agreements = inject(Agreements);
   private readonly session = inject(Session);
+  private readonly router = inject(Router);
   private readonly quiet = inject(Quiet);
   private readonly sheets = inject(Sheets);
   private readonly titles = inject(Title);
   private readonly grid = viewChild<Grid<TypedLine>>('typedGrid');
   /** An id, or `new`. */
   readonly id = input.required<string>();
+  /** A side sheet to open at once. */
+  readonly do = input<string>();
   protected readonly workDate = this.session.workDate;
   protected readonly loaded = liveDocument(
     this.id,
@@ -120,6 +134,13 @@ export class AgreementPage {
 
   constructor() {
     effect(() => this.titles.setTitle(`${this.heading().strong} · Kampong`));
+    effect(() => {
+      if (this.do() !== 'wrap-up' || !this.sheet()) return;
+      untracked(() => {
+        void this.router.navigate([], { queryParams: {}, replaceUrl: true });
+        this.wrapUp();
+      });
+    });
   }
 
   protected readonly findCustomers = (words: string) => this.agreements.customers(words);
@@ -208,6 +229,42 @@ export class AgreementPage {
     compare('Lines', lineWords(other.lines).join('; '), lineWords(mine.lines).join('; '));
     return rows;
   });
+
+  /** Its dates have passed while it is still open: wrapping up is the next step. */
+  protected readonly past = computed(() => (this.sheet()?.lastDay ?? '9') < this.workDate());
+
+  protected pause(pause: boolean): void {
+    const sheet = this.sheet()!;
+    this.done(this.agreements.pause(sheet.id, sheet.version, pause), pause ? 'Paused.' : 'In force again.');
+  }
+
+  protected cancel(): void {
+    const sheet = this.sheet()!;
+    this.done(this.agreements.cancel(sheet.id, sheet.version), 'Cancelled.');
+  }
+
+  private done(act: Observable<unknown>, said: string): void {
+    act.subscribe({
+      next: () => {
+        this.draft.drop();
+        this.quiet.say(said);
+        this.loaded.reload();
+      },
+      error: (error: unknown) => this.draft.refuse(error),
+    });
+  }
+
+  protected wrapUp(): void {
+    const sheet = this.sheet();
+    if (!sheet) return;
+    this.sheets.open(WrapUpSheet, sheet).subscribe((done) => {
+      if (!done) return;
+      const renewal = done.made[0];
+      if (renewal) return void this.quiet.lead(`${sheet.number} is ended; its renewal is a draft:`, renewal);
+      this.quiet.say('Wrapped up:', done.touched[0]!);
+      this.loaded.reload();
+    });
+  }
 
   protected plan(): void {
     const sheet = this.sheet();

@@ -65,7 +65,9 @@ export class AgreementList {
         { value: '', label: 'All' },
         { value: 'draft', label: 'Draft' },
         { value: 'in-force', label: 'In force' },
+        { value: 'paused', label: 'Paused' },
         { value: 'ended', label: 'Ended' },
+        { value: 'cancelled', label: 'Cancelled' },
       ],
     },
   ]);

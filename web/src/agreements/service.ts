@@ -34,6 +34,14 @@ export class Agreements {
     return this.api.act(contract.putInForce, { id, version });
   }
 
+  pause(id: number, version: number, pause: boolean): Observable<ActDone> {
+    return this.api.act(contract.pauseAgreement, { id, version, pause });
+  }
+
+  cancel(id: number, version: number): Observable<ActDone> {
+    return this.api.act(contract.cancelAgreement, { id, version });
+  }
+
   progress(lineId: number) {
     return this.api.call(contract.openProgress, { params: { id: lineId } });
   }

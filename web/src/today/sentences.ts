@@ -29,7 +29,13 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
         'Agreements',
       );
     case 'agreement-past':
-      return shown(`with ${row.party} ended ${on} with a remainder`, amount, 'See what is left', path, 'Agreements');
+      return shown(
+        `with ${row.party} ended ${on} with a remainder`,
+        amount,
+        'Wrap up',
+        `${path}?do=wrap-up`,
+        'Agreements',
+      );
     case 'order-draft':
       return shown(
         `for ${row.party} is not confirmed`,

@@ -1,0 +1,125 @@
+import { DIALOG_DATA } from '@angular/cdk/dialog';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import type { WrapUp } from '@core/agreements';
+import { addDays } from '@core/kernel';
+import * as contract from '@api/agreements';
+import { Session } from '../access/session';
+import { ChoiceField, DayField } from '../kit/fields';
+import { day, money, quantity } from '../kit/formats';
+import { ActForm, Sheet } from '../kit/sheet';
+import type { AgreementSheet } from './service';
+
+const CHOICES: readonly { value: WrapUp; label: string; act: string }[] = [
+  { value: 'end', label: 'End it, nothing is left', act: 'End the agreement' },
+  { value: 'waive', label: 'Waive what is left and end it', act: 'Waive and end' },
+  { value: 'extend', label: 'Move its last day', act: 'Extend the agreement' },
+  { value: 'renew', label: 'End it and renew it as a draft', act: 'End and renew' },
+];
+
+/** What is left, what is open, what is owed at an agreement's end, and the decision about it. // A11 */
+@Component({
+  selector: 'k-wrap-up-sheet',
+  imports: [ChoiceField, DayField, Sheet],
+  template: `<k-sheet
+    [head]="'Wrap up ' + sheet.number"
+    [sub]="sheet.customer.name + ', ' + ended()"
+    [act]="choice().act"
+    [busy]="form.busy()"
+    [refusals]="form.loose([fields])"
+    [warnings]="form.warnings"
+    (done)="form.do()"
+  >
+    <dl class="facts">
+      <dt>Left</dt>
+      <dd>{{ left() }}</dd>
+      <dt>Open orders</dt>
+      <dd>{{ open() }}</dd>
+      <dt>Still owed</dt>
+      <dd>{{ owed() }}</dd>
+    </dl>
+    <div class="fields">
+      <k-choice
+        data-first
+        label="What is decided"
+        [value]="decision()"
+        (valueChange)="decision.set($any($event))"
+        [options]="choices"
+        [error]="form.at('decision')"
+      />
+      @if (decision() === 'extend') {
+        <k-day label="New last day" [(value)]="lastDay" [workDate]="workDate()" [error]="form.at('lastDay')" />
+      }
+      @if (decision() === 'renew') {
+        <label class="check"
+          ><input type="checkbox" [checked]="carry()" (change)="carry.set(!carry())" /> Carry over what is left</label
+        >
+      }
+    </div>
+    <span effect>{{ effect() }}</span>
+  </k-sheet>`,
+  styles: `
+    .fields {
+      display: grid;
+      grid-template-columns: 1fr 1fr;
+      gap: 16px;
+      margin-top: 16px;
+      align-items: start;
+    }
+    .check {
+      align-self: end;
+      padding-bottom: 6px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class WrapUpSheet {
+  protected readonly sheet = inject<AgreementSheet>(DIALOG_DATA);
+  protected readonly workDate = inject(Session).workDate;
+  protected readonly fields = /^(decision|lastDay)$/;
+  protected readonly choices = CHOICES;
+  private readonly nothingLeft = this.sheet.lines.every((line) => Number(line.released) >= Number(line.committed));
+  protected readonly decision = signal<WrapUp>(this.nothingLeft ? 'end' : 'waive');
+  protected readonly lastDay = signal<string | null>(
+    addDays(this.sheet.lastDay < this.workDate() ? this.workDate() : this.sheet.lastDay, 90),
+  );
+  protected readonly carry = signal(false);
+  private readonly input = computed(() => ({
+    id: this.sheet.id,
+    version: this.sheet.version,
+    decision: this.decision(),
+    lastDay: this.decision() === 'extend' ? this.lastDay() : null,
+    carry: this.carry(),
+  }));
+  protected readonly form = new ActForm(contract.wrapUpAgreement, this.input);
+  protected readonly choice = computed(() => CHOICES.find((each) => each.value === this.decision())!);
+  private readonly effects = computed(() => this.form.previewed()?.effects ?? null);
+
+  protected readonly ended = computed(() => {
+    const last = day(this.sheet.lastDay, this.workDate());
+    return this.sheet.lastDay < this.workDate() ? `its last day was ${last}` : `its last day is ${last}`;
+  });
+  protected readonly left = computed(() => {
+    const left = this.effects()?.left ?? [];
+    return left.length === 0 ? 'nothing' : left.map((each) => `${quantity(each.quantity)} of ${each.item}`).join(', ');
+  });
+  protected readonly open = computed(
+    () =>
+      (this.effects()?.openOrders ?? []).map((order) => order.number).join(', ') ||
+      'none; all that was released went out',
+  );
+  protected readonly owed = computed(() => {
+    const owed = this.effects()?.owed ?? '0';
+    return owed === '0' ? 'nothing' : `${this.sheet.currency} ${money(owed, this.sheet.currency)}`;
+  });
+  protected readonly effect = computed(() => {
+    const effects = this.effects();
+    if (!effects) return '';
+    const { renewal } = effects;
+    if (renewal) {
+      const days = `${day(renewal.firstDay, this.workDate())} to ${day(renewal.lastDay, this.workDate())}`;
+      return `A draft from ${days}, ${renewal.currency} ${money(renewal.value, renewal.currency)}`;
+    }
+    if (this.decision() === 'extend') return `Holds to ${day(effects.lastDay, this.workDate())}`;
+    return effects.openOrders.length > 0 ? 'Orders already released keep their terms' : '';
+  });
+}
