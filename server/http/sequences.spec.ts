@@ -1,0 +1,217 @@
+import { chanceOf, type Chance } from '../../demo/chance';
+import { agreed, releaseOf, World, WORK_DATE, type Visitor } from '../testing/world';
+
+interface OrderSheet {
+  id: number;
+  version: number;
+  state: string;
+  shipTo: { id: number } | null;
+  customerReference: string;
+  lines: {
+    id: number;
+    item: { id: number };
+    quantity: string;
+    cancelled: string;
+    shipped: string;
+    invoiced: string;
+    tied: string;
+    shipDate: string;
+    route: string;
+  }[];
+}
+
+/** One step of a random walk: picks its own input from what the server shows; refused or done, both are answers. */
+type Step = (walk: Walk) => Promise<{ status: number; body: unknown } | null>;
+
+/** Random acts on a few agreements, orders and purchases, as anybody might send them. */
+class Walk {
+  readonly orders: number[] = [];
+  readonly purchases: number[] = [];
+  readonly done = new Map<string, number>();
+  readonly refused = new Map<string, number>();
+
+  constructor(
+    readonly world: World,
+    readonly visitor: Visitor,
+    readonly agreements: readonly { id: number; lineId: number }[],
+    readonly chance: Chance,
+  ) {}
+
+  async step(): Promise<void> {
+    const [name, step] = this.chance.pick(STEPS);
+    const answer = await step(this);
+    if (!answer) return;
+    const counted = answer.status === 200 ? this.done : this.refused;
+    counted.set(name, (counted.get(name) ?? 0) + 1);
+    // Anything but an answer or a refusal is a fault of ours.
+    expect([200, 409, 422]).toContain(answer.status);
+    if (answer.status !== 200) return;
+    for (const { kind, id } of (answer.body as { made: { kind: string; id: number }[] }).made) {
+      if (kind === 'SO') this.orders.push(id);
+      if (kind === 'PO') this.purchases.push(id);
+    }
+  }
+
+  async order(): Promise<OrderSheet | null> {
+    if (this.orders.length === 0) return null;
+    return this.visitor.get<OrderSheet>(`/api/orders/${this.chance.pick(this.orders)}`);
+  }
+
+  /** A quantity up to a little more than is there, now and then not whole. */
+  quantity(most: number): string {
+    const whole = this.chance.whole(1, Math.max(1, Math.ceil(most * 1.2)));
+    return this.chance.next() < 0.2 ? `${whole - 1}.${this.chance.pick(['5', '25', '00001'])}` : String(whole);
+  }
+}
+
+const STEPS: readonly [string, Step][] = [
+  ['release', releaseStep],
+  ['release', releaseStep],
+  [
+    'change',
+    async (walk) => {
+      const order = await walk.order();
+      if (!order) return null;
+      const kept = order.lines.filter(() => walk.chance.next() < 0.8);
+      return walk.visitor.raw('saveOrder', {
+        id: order.id,
+        version: order.version,
+        customerId: null,
+        shipToId: order.shipTo?.id ?? null,
+        customerReference: order.customerReference,
+        lines: kept.map((line) => ({
+          id: line.id,
+          itemId: line.item.id,
+          quantity: walk.chance.next() < 0.5 ? line.quantity : walk.quantity(Number(line.quantity)),
+          shipDate: line.shipDate,
+          route: line.route,
+        })),
+      });
+    },
+  ],
+  ['confirm', onOrder('confirmOrder')],
+  ['confirm', onOrder('confirmOrder')],
+  ['cancel', onOrder('cancelOrder')],
+  [
+    'place',
+    async (walk) => {
+      const { rows } = await walk.visitor.get<{ rows: { orderLineId: number; offers: { vendorId: number }[] }[] }>(
+        '/api/bench',
+      );
+      const chosen = rows.slice(0, walk.chance.whole(1, 3));
+      if (chosen.length === 0) return null;
+      return walk.visitor.raw('placePurchases', {
+        lines: chosen.map((row) => ({ orderLineId: row.orderLineId, vendorId: row.offers[0]!.vendorId })),
+      });
+    },
+  ],
+  [
+    'receive',
+    async (walk) => {
+      if (walk.purchases.length === 0) return null;
+      const id = walk.chance.pick(walk.purchases);
+      const sheet = await walk.visitor.get<{ lines: { id: number; quantity: string }[] }>(`/api/purchases/${id}`);
+      return walk.visitor.raw('receiveGoods', {
+        purchaseId: id,
+        lines: sheet.lines.map((line) => ({ lineId: line.id, quantity: walk.quantity(Number(line.quantity) / 2) })),
+      });
+    },
+  ],
+  [
+    'ship',
+    async (walk) => {
+      const order = await walk.order();
+      if (!order) return null;
+      return walk.visitor.raw('shipLines', {
+        orderId: order.id,
+        lines: order.lines.map((line) => ({ lineId: line.id, quantity: walk.quantity(Number(line.quantity) / 2) })),
+      });
+    },
+  ],
+  ['invoice', async (walk) => invoiceStep(walk)],
+  [
+    'vendor invoice',
+    async (walk) => {
+      if (walk.purchases.length === 0) return null;
+      const id = walk.chance.pick(walk.purchases);
+      const sheet = await walk.visitor.get<{ lines: { id: number; received: string; unitPrice: string }[] }>(
+        `/api/purchases/${id}`,
+      );
+      return walk.visitor.raw('enterVendorInvoice', {
+        purchaseId: id,
+        vendorNumber: `W-${walk.chance.whole(1, 40)}`,
+        invoiceDate: WORK_DATE,
+        lines: sheet.lines.map((line) => ({
+          purchaseLineId: line.id,
+          quantity: walk.quantity(Number(line.received)),
+          unitPrice: walk.chance.next() < 0.5 ? line.unitPrice : '611.37',
+        })),
+      });
+    },
+  ],
+  [
+    'pay',
+    async (walk) => {
+      const { rows } = await walk.visitor.get<{ rows: { document: { id: number }; owed: string }[] }>(
+        '/api/invoices?side=customer&open=yes',
+      );
+      if (rows.length === 0) return null;
+      const row = walk.chance.pick(rows);
+      const { openItemId } = await walk.visitor.get<{ openItemId: number }>(
+        `/api/customer-invoices/${row.document.id}`,
+      );
+      const amount = walk.chance.next() < 0.5 ? row.owed : walk.quantity(Number(row.owed)).replace('.00001', '.01');
+      return walk.visitor.raw('recordPayment', { openItemId, amount, paidOn: WORK_DATE });
+    },
+  ],
+];
+
+function releaseStep(walk: Walk) {
+  const agreement = walk.chance.pick(walk.agreements);
+  return walk.visitor.raw('releaseAgreement', releaseOf(walk.world, agreement, walk.quantity(12)));
+}
+
+function onOrder(act: string): Step {
+  return async (walk) => {
+    const order = await walk.order();
+    return order && walk.visitor.raw(act, { id: order.id, version: order.version });
+  };
+}
+
+async function invoiceStep(walk: Walk) {
+  const order = await walk.order();
+  return order && walk.visitor.raw('invoiceCustomer', { orderId: order.id });
+}
+
+describe('any sequence of acts', () => {
+  let world: World;
+  let salmah: Visitor;
+
+  beforeAll(async () => {
+    world = await World.make();
+    salmah = await world.visitor();
+  });
+  afterAll(() => world.end());
+
+  it.each([1, 2, 3])(
+    'A4 L1 P3 G5 leaves counters equal to the sums over the documents, and journals balanced (seed %i)',
+    async (seed) => {
+      const agreements = [
+        await agreed(world, salmah, { limitPolicy: 'refuse' }, '40'),
+        await agreed(world, salmah, { limitPolicy: 'split' }, '30'),
+        await agreed(world, salmah, { limitPolicy: 'keep', tolerancePercent: '10' }, '20'),
+      ];
+      const walk = new Walk(world, salmah, agreements, chanceOf(seed));
+      for (let at = 1; at <= 120; at += 1) {
+        await walk.step();
+        if (at % 20 === 0) expect(await world.verify()).toEqual([]);
+      }
+      // The walk went everywhere, and was turned away as well.
+      for (const name of ['release', 'change', 'confirm', 'place', 'receive', 'ship', 'invoice']) {
+        expect([name, walk.done.get(name) ?? 0]).not.toEqual([name, 0]);
+      }
+      expect([...walk.refused.values()].reduce((sum, count) => sum + count, 0)).toBeGreaterThan(10);
+    },
+    120_000,
+  );
+});
