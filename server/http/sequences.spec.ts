@@ -54,7 +54,7 @@ class Walk {
 
   async order(): Promise<OrderSheet | null> {
     if (this.orders.length === 0) return null;
-    return this.visitor.get<OrderSheet>(`/api/orders/${this.chance.pick(this.orders)}`);
+    return this.visitor.get<OrderSheet>(`/api/orders/${this.chance.pick(this.orders.slice(-6))}`);
   }
 
   /** A quantity up to a little more than is there, now and then not whole. */
@@ -109,7 +109,7 @@ const STEPS: readonly [string, Step][] = [
     'receive',
     async (walk) => {
       if (walk.purchases.length === 0) return null;
-      const id = walk.chance.pick(walk.purchases);
+      const id = walk.chance.pick(walk.purchases.slice(-6));
       const sheet = await walk.visitor.get<{ lines: { id: number; quantity: string }[] }>(`/api/purchases/${id}`);
       return walk.visitor.raw('receiveGoods', {
         purchaseId: id,
@@ -124,11 +124,14 @@ const STEPS: readonly [string, Step][] = [
       if (!order) return null;
       return walk.visitor.raw('shipLines', {
         orderId: order.id,
-        lines: order.lines.map((line) => ({ lineId: line.id, quantity: walk.quantity(Number(line.quantity) / 2) })),
+        lines: order.lines
+          .slice(0, walk.chance.whole(1, 2))
+          .map((line) => ({ lineId: line.id, quantity: walk.quantity(Number(line.tied) - Number(line.shipped)) })),
       });
     },
   ],
-  ['invoice', async (walk) => invoiceStep(walk)],
+  ['invoice', invoiceStep],
+  ['invoice', invoiceStep],
   [
     'vendor invoice',
     async (walk) => {
@@ -193,25 +196,26 @@ describe('any sequence of acts', () => {
   });
   afterAll(() => world.end());
 
-  it.each([1, 2, 3])(
-    'A4 L1 P3 G5 leaves counters equal to the sums over the documents, and journals balanced (seed %i)',
-    async (seed) => {
+  it('A4 L1 P3 G5 leaves counters equal to the sums over the documents, and journals balanced', async () => {
+    const done = new Map<string, number>();
+    let refused = 0;
+    for (const seed of [1, 2, 3, 4]) {
       const agreements = [
         await agreed(world, salmah, { limitPolicy: 'refuse' }, '40'),
         await agreed(world, salmah, { limitPolicy: 'split' }, '30'),
         await agreed(world, salmah, { limitPolicy: 'keep', tolerancePercent: '10' }, '20'),
       ];
       const walk = new Walk(world, salmah, agreements, chanceOf(seed));
-      for (let at = 1; at <= 120; at += 1) {
+      for (let at = 1; at <= 200; at += 1) {
         await walk.step();
-        if (at % 20 === 0) expect(await world.verify()).toEqual([]);
+        if (at % 25 === 0) expect([seed, at, await world.verify()]).toEqual([seed, at, []]);
       }
-      // The walk went everywhere, and was turned away as well.
-      for (const name of ['release', 'change', 'confirm', 'place', 'receive', 'ship', 'invoice']) {
-        expect([name, walk.done.get(name) ?? 0]).not.toEqual([name, 0]);
-      }
-      expect([...walk.refused.values()].reduce((sum, count) => sum + count, 0)).toBeGreaterThan(10);
-    },
-    120_000,
-  );
+      for (const [name, count] of walk.done) done.set(name, (done.get(name) ?? 0) + count);
+      for (const count of walk.refused.values()) refused += count;
+    }
+    // The walks went everywhere, and were turned away as well.
+    const never = STEPS.map(([name]) => name).filter((name) => !done.has(name));
+    expect(never).toEqual([]);
+    expect(refused).toBeGreaterThan(50);
+  }, 180_000);
 });

@@ -31,9 +31,8 @@ async function boxOf(find: (words: string) => Observable<Answer>) {
   };
   return {
     settled,
-    options: () =>
-      [...element.querySelectorAll('[role="option"]')].map((each) => each.textContent!.replace(/\s+/g, ' ').trim()),
-    selected: () => element.querySelector('[aria-selected="true"]')?.textContent?.replace(/\s+/g, ' ').trim() ?? '',
+    options: () => [...element.querySelectorAll('[role="option"]')].map(wordsOf),
+    selected: () => wordsOf(element.querySelector('[aria-selected="true"]')),
     async type(words: string) {
       input.value = words;
       input.dispatchEvent(new Event('input'));
@@ -45,6 +44,12 @@ async function boxOf(find: (words: string) => Observable<Answer>) {
     },
   };
 }
+/** What an entry says, part by part. */
+const wordsOf = (entry: Element | null) =>
+  [...(entry?.children.length ? entry.children : entry ? [entry] : [])]
+    .map((part) => part.textContent!.trim())
+    .filter((text) => text !== '')
+    .join(' ');
 const order = { kind: 'SO', id: 4, number: 'SO-0004', name: 'Teratai Bay Resort' };
 
 describe('find or do', () => {
