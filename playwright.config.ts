@@ -3,8 +3,8 @@ import { defineConfig } from '@playwright/test';
 /** Chromium from the distribution, the real server, one demo of its own for each test file. */
 export default defineConfig({
   testDir: 'e2e',
-  timeout: 45_000,
-  expect: { timeout: 8_000 },
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
   workers: 1,
   forbidOnly: true,
   reporter: [['list']],
