@@ -8,7 +8,8 @@ interface NumberRow {
 
 /**
  * The next numbers of several kinds, without gaps: taken in the act's own transaction, so a rolled back act
- * gives them back; a kind never numbered before begins at 1. The rows stay locked until the commit: call it after everything that may wait or refuse.
+ * gives them back; a kind never numbered before begins at 1. The rows stay locked until the commit: call it after
+ * everything that may wait or refuse.
  * `before` are statements on rows already locked, sent in the same trip.
  */
 export async function takeNumbers(

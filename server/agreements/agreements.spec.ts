@@ -184,4 +184,27 @@ describe('agreements', () => {
     await salmah.does('cancelAgreement', { id: renewal!.id, version: 1 });
     expect((await salmah.refused('releaseAgreement', releaseOf(world, agreement, '1'))).status).toBe(422);
   });
+
+  it('A11 what is past its last day stands in Today until it is wrapped up, paused or with nothing left too', async () => {
+    const past = async (id: number) =>
+      (
+        await salmah.get<{ rows: { kind: string; document: { kind: string; id: number }; amount: string }[] }>(
+          '/api/today',
+        )
+      ).rows
+        .filter((row) => row.kind === 'agreement-past' && row.document.id === id)
+        .map((row) => row.amount);
+    const agreement = await agreed(world, salmah, { lastDay: '2027-03-01' });
+    expect(await past(agreement.id)).toEqual([]);
+    await salmah.does('pauseAgreement', { id: agreement.id, version: 2, pause: true });
+    await world.serving.database.run('UPDATE company SET work_date = ?', ['2027-03-02']);
+    try {
+      expect(await past(agreement.id)).toEqual(['74000']);
+      const wrap = { id: agreement.id, version: 3, decision: 'waive', lastDay: null, carry: false };
+      await salmah.does('wrapUpAgreement', wrap);
+      expect(await past(agreement.id)).toEqual([]);
+    } finally {
+      await world.serving.database.run('UPDATE company SET work_date = ?', ['2027-03-01']);
+    }
+  });
 });

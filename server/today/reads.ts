@@ -90,10 +90,10 @@ const SOURCES: readonly Source[] = [
     band: 'now',
     kind: 'agreement-past',
     sql: `SELECT 'AG' AS document_kind, a.id AS document_id, a.number, c.name AS party, 1 AS count, a.last_day AS day,
-                 a.committed_value - a.shipped_value AS amount, a.currency, a.shipped_value AS done, a.committed_value AS whole,
+                 GREATEST(a.committed_value - a.shipped_value, 0) AS amount, a.currency, a.shipped_value AS done, a.committed_value AS whole,
                  NULL AS order_line_id
             FROM agreement a JOIN customer c ON c.company_id = a.company_id AND c.id = a.customer_id
-           WHERE a.company_id = ? AND a.state = 'in-force' AND a.last_day < ? AND a.shipped_value < a.committed_value
+           WHERE a.company_id = ? AND a.state IN ('in-force', 'paused') AND a.last_day < ?
            ORDER BY a.last_day, a.id LIMIT ?`,
     values: (companyId, workDate) => [companyId, workDate],
   },

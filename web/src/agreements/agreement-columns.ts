@@ -168,7 +168,7 @@ export function lineColumns(sheet: AgreementSheet, workDate: string): GridColumn
 const dash = (text: string) => (text === '0' ? '–' : text);
 
 /** The agreed price of a line in a cell: the price of one, `list` where the list price holds. */
-export function agreedText(line: Line, currency: string): string {
+function agreedText(line: Line, currency: string): string {
   return line.priceKind === 'none' ? 'list' : price(line.unitPrice, currency);
 }
 

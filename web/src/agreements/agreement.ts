@@ -43,7 +43,7 @@ import {
 } from './typed';
 
 /** What happens above the committed quantity, as people read it. // A5 */
-export const LIMIT_NAMES: Record<LimitPolicy, string> = {
+const LIMIT_NAMES: Record<LimitPolicy, string> = {
   refuse: 'refuse the release',
   warn: 'let it pass with a word',
   keep: 'keep the agreed price',

@@ -32,6 +32,18 @@ describe('Today', () => {
     expect(sentenceOfRow(row(bench), '2027-03-01')).toMatchObject({ step: 'Place 2 lines', link: '/bench?order=4' });
   });
 
+  it('tells a remainder from a bare end, and leads to the wrap-up of both', () => {
+    const past = { kind: 'agreement-past', document: { kind: 'AG', id: 1, number: 'AG-0001' } } as const;
+    expect(sentenceOfRow(row(past), '2027-03-01')).toMatchObject({
+      sentence: 'with Arus Membrane Supply ended Fri 26 Feb with a remainder',
+      link: '/agreements/1?do=wrap-up',
+    });
+    expect(sentenceOfRow(row({ ...past, amount: '0' }), '2027-03-01')).toMatchObject({
+      sentence: 'with Arus Membrane Supply ended Fri 26 Feb and is not wrapped up',
+      detail: '',
+    });
+  });
+
   it('asks for payment only once it is late', () => {
     const owed = { kind: 'invoice-owed', document: { kind: 'CI', id: 3, number: 'CI-0003' } } as const;
     expect(sentenceOfRow(row(owed), '2027-03-01')).toMatchObject({

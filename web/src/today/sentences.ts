@@ -28,14 +28,16 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
         path,
         'Agreements',
       );
-    case 'agreement-past':
+    case 'agreement-past': {
+      const left = row.amount !== '0';
       return shown(
-        `with ${row.party} ended ${on} with a remainder`,
-        amount,
+        `with ${row.party} ended ${on} ${left ? 'with a remainder' : 'and is not wrapped up'}`,
+        left ? amount : '',
         'Wrap up',
         `${path}?do=wrap-up`,
         'Agreements',
       );
+    }
     case 'order-draft':
       return shown(
         `for ${row.party} is not confirmed`,
