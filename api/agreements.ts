@@ -1,5 +1,15 @@
 import * as z from 'zod';
-import { AGREEMENT_STATES, LIMIT_POLICIES, PRICE_KINDS, WRAP_UPS } from '@core/agreements';
+import {
+  AGREEMENT_STATES,
+  BASES,
+  LIMIT_POLICIES,
+  PRICE_KINDS,
+  REBATE_BASES,
+  REBATE_KINDS,
+  REMINDER_KINDS,
+  SIDES,
+  WRAP_UPS,
+} from '@core/agreements';
 import {
   act,
   Day,
@@ -11,6 +21,7 @@ import {
   ListQuery,
   page,
   Party,
+  post,
   read,
   Text,
   TypedDay,
@@ -31,13 +42,29 @@ export const AgreementRow = z.object({
   id: Id,
   number: z.string(),
   state: State,
+  side: z.enum(SIDES),
+  basis: z.enum(BASES),
   title: z.string(),
-  customer: Party,
+  /** The customer of a selling agreement, the vendor of a buying one. */
+  party: Party,
   currency: z.string(),
   firstDay: Day,
   lastDay: Day,
   values: Values,
+  /** Everything committed is released: nothing is left to release. */
+  usedUp: z.boolean(),
 });
+
+/** Rebate tiers as typed: what they start from, and the rate reached there. // A10 */
+const Rebate = z.object({
+  kind: z.enum(REBATE_KINDS),
+  by: z.enum(REBATE_BASES),
+  tiers: z.array(z.object({ from: z.string().max(40), rate: z.string().max(40) })).max(20),
+});
+
+const Reminder = z.object({ kind: z.enum(REMINDER_KINDS), at: z.string().max(20) });
+
+export const ItemGroup = z.object({ id: Id, code: z.string(), name: z.string() });
 
 /** A price as agreed: its kind, the unit price or the discount in per cent, and what holds from a quantity on. */
 const Price = z.object({
@@ -54,12 +81,16 @@ export const Call = z.object({
   /** The recurrence it came from (RFC 5545), empty where its date was typed. */
   rule: z.string(),
   rest: Decimal,
+  /** The order or purchase it was made into. */
+  made: DocumentRef.nullable(),
 });
 
 export const AgreementLine = z.object({
   id: Id,
   lineNo: z.number(),
-  item: ItemRef,
+  /** Null where the line covers a group or everything. */
+  item: ItemRef.nullable(),
+  group: ItemGroup.nullable(),
   listPrice: Decimal,
   ...Price.shape,
   /** What one unit costs below the first price break. */
@@ -72,7 +103,9 @@ export const AgreementLine = z.object({
   released: Decimal,
   releasedValue: Decimal,
   shipped: Decimal,
+  shippedValue: Decimal,
   invoiced: Decimal,
+  invoicedValue: Decimal,
   calls: z.array(Call),
 });
 
@@ -117,6 +150,45 @@ export const AgreementSheet = AgreementRow.extend({
   notes: z.string(),
   endedOn: Day.nullable(),
   renewedAs: DocumentRef.nullable(),
+  salesOrganisation: Party.nullable(),
+  rebate: Rebate,
+  /** What the rebate stands at; null without one. */
+  rebateNow: z
+    .object({
+      value: Decimal,
+      quantity: Decimal,
+      accrued: Decimal,
+      settled: Decimal,
+      /** The rate reached, and the next tier with what is missing to it. */
+      rate: Decimal.nullable(),
+      coming: z.object({ from: Decimal, rate: Decimal, missing: Decimal }).nullable(),
+    })
+    .nullable(),
+  reminders: z.array(Reminder.extend({ firedOn: Day.nullable(), handledOn: Day.nullable() })),
+  releaseAhead: z.string(),
+  planShipToId: Id.nullable(),
+  planReference: z.string(),
+  prepayments: z.array(
+    z.object({
+      document: DocumentRef,
+      takenOn: Day,
+      amount: Decimal,
+      left: Decimal,
+      /** The line it is held for; null for all. */
+      lineNo: z.number().nullable(),
+    }),
+  ),
+  shortfall: z.object({ id: Id, state: z.enum(['draft', 'posted', 'dropped']), net: Decimal }).nullable(),
+  revisions: z.array(
+    z.object({
+      revision: z.number(),
+      person: z.string(),
+      revisedOn: Day,
+      reason: z.string(),
+      repriced: z.number(),
+      changes: z.array(z.object({ what: z.string(), was: z.string(), is: z.string() })),
+    }),
+  ),
   referenceRequired: z.boolean(),
   shipTos: z.array(Address),
   lines: z.array(AgreementLine),
@@ -127,7 +199,19 @@ export const listAgreements = read({
   name: 'listAgreements',
   path: '/agreements',
   summary: 'Agreements, newest first.',
-  query: ListQuery.extend({ state: State.optional() }),
+  query: ListQuery.extend({
+    state: State.optional(),
+    side: z.enum(SIDES).optional(),
+    /** `passed`: past its last day and not ended; `running`: within its dates. */
+    dates: z.enum(['passed', 'running']).optional(),
+    /** `used-up`: nothing is left to release. */
+    left: z.enum(['used-up', 'some']).optional(),
+    customerId: z.coerce.number().int().positive().optional(),
+    organisationId: z.coerce.number().int().positive().optional(),
+    groupId: z.coerce.number().int().positive().optional(),
+    currency: z.string().max(3).optional(),
+    sort: z.enum(['newest', 'last-day', 'committed', 'pace']).optional(),
+  }),
   out: page(AgreementRow),
 });
 
@@ -140,7 +224,11 @@ export const openAgreement = read({
 });
 
 const Terms = z.object({
+  side: z.enum(SIDES),
+  basis: z.enum(BASES),
   customerId: Id.nullable(),
+  vendorId: Id.nullable(),
+  salesOrganisationId: Id.nullable(),
   title: Text(120),
   firstDay: TypedDay,
   lastDay: TypedDay,
@@ -150,24 +238,53 @@ const Terms = z.object({
   probabilityPercent: TypedDecimal,
   priority: z.string().max(10),
   notes: Text(2000),
-  lines: z
-    .array(
-      Price.extend({
-        itemId: Id.nullable(),
-        committed: TypedDecimal,
-        leastRelease: TypedDecimal,
-        releaseMultiple: TypedDecimal,
-        notes: Text(400),
-      }),
-    )
-    .max(500),
+  rebate: Rebate,
+  reminders: z.array(Reminder).max(20),
+  releaseAhead: z.string().max(10),
+});
+
+const TermsLine = Price.extend({
+  itemId: Id.nullable(),
+  groupId: Id.nullable(),
+  committed: TypedDecimal,
+  leastRelease: TypedDecimal,
+  releaseMultiple: TypedDecimal,
+  notes: Text(400),
 });
 
 export const saveAgreement = act({
   name: 'saveAgreement',
   summary: 'Make a draft agreement, or change one.',
-  input: Terms.extend({ id: Id.nullable(), version: z.number().int().nullable() }),
+  input: Terms.extend({ id: Id.nullable(), version: z.number().int().nullable(), lines: z.array(TermsLine).max(500) }),
   shown: z.object({ currency: z.string() }),
+});
+
+export const reviseAgreement = act({
+  name: 'reviseAgreement',
+  summary: 'Change the terms of an approved agreement as a numbered revision.',
+  input: Terms.extend({
+    id: Id,
+    version: z.number().int(),
+    reason: Text(200),
+    /** Price open, unshipped order lines anew by the new terms. */
+    reprice: z.boolean(),
+    lines: z.array(TermsLine.extend({ id: Id.nullable() })).max(500),
+  }),
+  shown: z.object({
+    changes: z.array(z.object({ what: z.string(), was: z.string(), is: z.string() })),
+    /** Open lines the new terms would price otherwise. */
+    repriced: z.array(
+      z.object({ order: z.string(), lineNo: z.number(), item: z.string(), was: Decimal, is: Decimal, amount: Decimal }),
+    ),
+    currency: z.string(),
+  }),
+});
+
+export const copyAgreement = act({
+  name: 'copyAgreement',
+  summary: 'Copy an agreement into a new draft.',
+  input: z.object({ id: Id }),
+  shown: z.object({ lines: z.number() }),
 });
 
 export const putInForce = act({
@@ -179,12 +296,22 @@ export const putInForce = act({
 
 export const releaseAgreement = act({
   name: 'releaseAgreement',
-  summary: 'Release part of an agreement as a sales order.',
+  summary: 'Release part of an agreement as a sales order, or as a purchase order where it is with a vendor.',
   input: z.object({
     agreementId: Id,
     shipToId: Id.nullable(),
     customerReference: Text(60),
-    lines: z.array(z.object({ agreementLineId: Id, quantity: TypedDecimal, shipDate: TypedDay })).max(500),
+    lines: z
+      .array(
+        z.object({
+          agreementLineId: Id,
+          /** Which item, where the agreement line covers a group or everything. */
+          itemId: Id.nullable().optional(),
+          quantity: TypedDecimal,
+          shipDate: TypedDay,
+        }),
+      )
+      .max(500),
   }),
   shown: z.object({
     net: Decimal,
@@ -196,9 +323,10 @@ export const releaseAgreement = act({
         quantity: Decimal,
         unitPrice: Decimal,
         amount: Decimal,
+        agreedAmount: Decimal.nullable(),
       }),
     ),
-    /** What is left on each agreement line after the release; below zero above the limit. */
+    /** What is left on each agreement line after the release, in units or in value; below zero above the limit. */
     left: z.array(z.object({ agreementLineId: Id, left: Decimal })),
   }),
 });
@@ -217,6 +345,9 @@ export const savePlan = act({
   input: z.object({
     id: Id,
     version: z.number().int(),
+    /** Where planned calls go when they release themselves, and the reference they carry. */
+    shipToId: Id.nullable().optional(),
+    customerReference: Text(60).optional(),
     lines: z
       .array(
         z.object({
@@ -254,6 +385,8 @@ export const wrapUpAgreement = act({
     decision: z.enum(WRAP_UPS),
     lastDay: TypedDay,
     carry: z.boolean(),
+    /** What becomes of prepayments that are left: paid back, or carried to the renewal. */
+    prepayments: z.enum(['return', 'carry']).optional(),
   }),
   shown: z.object({
     state: State,
@@ -261,6 +394,95 @@ export const wrapUpAgreement = act({
     left: z.array(z.object({ agreementLineId: Id, item: z.string(), quantity: Decimal })),
     openOrders: z.array(DocumentRef),
     owed: Decimal,
+    /** Rebate accrued and not settled. */
+    rebate: Decimal,
+    /** Prepayments left. */
+    prepaid: Decimal,
+    /** What would be charged for what is left. */
+    shortfall: Decimal,
     renewal: z.object({ firstDay: Day, lastDay: Day, value: Decimal, currency: z.string() }).nullable(),
   }),
+});
+
+export const releasePlanned = act({
+  name: 'releasePlanned',
+  summary: 'Release the planned calls of an agreement that are due by a day, each once.',
+  input: z.object({ agreementId: Id, upTo: TypedDay }),
+  shown: z.object({
+    net: Decimal,
+    lines: z.array(z.object({ item: z.string(), day: Day, quantity: Decimal, amount: Decimal })),
+  }),
+});
+
+export const handleReminder = act({
+  name: 'handleReminder',
+  summary: 'A fired reminder was seen to.',
+  input: z.object({ agreementId: Id, kind: z.enum(REMINDER_KINDS), at: z.string().max(20) }),
+  shown: z.object({ reminder: z.string() }),
+});
+
+export const fireReminders = act({
+  name: 'fireReminders',
+  summary: 'Fire every reminder whose moment has come, each once; the clock does it too.',
+  input: z.object({}),
+  shown: z.object({ fired: z.number() }),
+});
+
+export const settleRebate = act({
+  name: 'settleRebate',
+  summary: 'Settle the accrued rebate of an agreement into a credit note.',
+  input: z.object({ agreementId: Id }),
+  shown: z.object({
+    amount: Decimal,
+    currency: z.string(),
+    setOff: z.array(z.object({ invoice: z.string(), amount: Decimal })),
+  }),
+});
+
+export const takePrepayment = act({
+  name: 'takePrepayment',
+  summary: 'Take money ahead against an agreement or one of its lines.',
+  input: z.object({ agreementId: Id, agreementLineId: Id.nullable(), amount: TypedDecimal, takenOn: TypedDay }),
+  shown: z.object({ amount: Decimal, currency: z.string() }),
+});
+
+/** An agreement line that could price an item for a party. // A13 */
+export const PriceOffer = z.object({
+  agreementLineId: Id,
+  agreement: DocumentRef,
+  basis: z.enum(BASES),
+  title: z.string(),
+  lastDay: Day,
+  ...Price.shape,
+  /** Left in units or in value. */
+  left: Decimal,
+  unitPrice: Decimal,
+});
+
+export const findOffers = read({
+  name: 'findOffers',
+  path: '/price-offers',
+  summary: 'The agreements that could price a quantity of an item for a customer or from a vendor, best first.',
+  query: z.object({
+    customerId: z.coerce.number().int().positive().optional(),
+    vendorId: z.coerce.number().int().positive().optional(),
+    itemId: z.coerce.number().int().positive(),
+    quantity: z.string().max(40).default('1'),
+  }),
+  out: z.object({ listPrice: Decimal, contractedOnly: z.boolean(), offers: z.array(PriceOffer) }),
+});
+
+export const itemGroups = read({
+  name: 'itemGroups',
+  path: '/item-groups',
+  summary: 'Item groups and sales organisations, for choices.',
+  out: z.object({ groups: z.array(ItemGroup), organisations: z.array(Party) }),
+});
+
+export const renewCalendar = post({
+  name: 'renewCalendar',
+  path: '/calendar',
+  summary: 'A new private address of the calendar feed with reminders and last days; the one before stops working.',
+  body: z.object({}),
+  out: z.object({ path: z.string() }),
 });

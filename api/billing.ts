@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { CREDIT_KINDS } from '@core/billing';
 import {
   act,
   Day,
@@ -39,12 +40,16 @@ export const InvoiceSheet = InvoiceRow.extend({
   terms: z.string(),
   lines: z.array(
     z.object({
-      item: ItemRef,
+      id: Id,
+      /** Without an id where it charges what was not taken of a group or of everything. */
+      item: ItemRef.extend({ id: Id.nullable() }),
+      /** Units not credited yet; null where it covers no shipment. */
+      creditable: Decimal.nullable(),
       quantity: Decimal,
       unitPrice: Decimal,
       net: Decimal,
       taxCode: z.string(),
-      /** The shipment or receipt it covers. */
+      /** The shipment or receipt it covers, or the agreement it charges for. */
       covers: DocumentRef,
       orderLineId: Id.nullable(),
       /** Vendor invoices: net less the received cost. */
@@ -52,6 +57,63 @@ export const InvoiceSheet = InvoiceRow.extend({
     }),
   ),
   payments: z.array(z.object({ document: DocumentRef, paidOn: Day, amount: Decimal })),
+  /** Prepayments drawn and credits set off. // A12 */
+  lessened: z.array(z.object({ document: DocumentRef, day: Day, amount: Decimal, how: z.string() })),
+});
+
+export const CreditNoteSheet = z.object({
+  document: DocumentRef,
+  kind: z.enum(['return', 'price', 'rebate']),
+  party: Party,
+  /** The invoice it is against, or the agreement whose rebate it settles. */
+  against: DocumentRef,
+  currency: z.string(),
+  creditDate: Day,
+  reason: z.string(),
+  net: Decimal,
+  tax: Decimal,
+  total: Decimal,
+  /** Not set off yet: stands to the customer's credit. */
+  left: Decimal,
+  orderLineId: Id.nullable(),
+  taxes: z.array(Tax),
+  lines: z.array(z.object({ item: ItemRef, quantity: Decimal, unitPrice: Decimal, net: Decimal, taxCode: z.string() })),
+  setOff: z.array(z.object({ document: DocumentRef, day: Day, amount: Decimal })),
+});
+
+export const PrepaymentSheet = z.object({
+  document: DocumentRef,
+  party: Party,
+  agreement: DocumentRef,
+  lineNo: z.number().nullable(),
+  currency: z.string(),
+  takenOn: Day,
+  amount: Decimal,
+  left: Decimal,
+  moves: z.array(
+    z.object({
+      kind: z.enum(['drawn', 'returned', 'carried']),
+      amount: Decimal,
+      day: Day,
+      invoice: DocumentRef.nullable(),
+    }),
+  ),
+});
+
+export const openCreditNote = read({
+  name: 'openCreditNote',
+  path: '/credit-notes/:id',
+  summary: 'One credit note.',
+  params: IdParam,
+  out: CreditNoteSheet,
+});
+
+export const openPrepayment = read({
+  name: 'openPrepayment',
+  path: '/prepayments/:id',
+  summary: 'One prepayment with everything that moved it.',
+  params: IdParam,
+  out: PrepaymentSheet,
 });
 
 export const listInvoices = read({
@@ -93,8 +155,45 @@ export const invoiceCustomer = act({
     tax: Decimal,
     total: Decimal,
     taxes: z.array(Tax),
+    /** What is drawn from prepayments by itself. // A12 */
+    drawn: Decimal,
     lines: z.array(z.object({ orderLineId: Id, quantity: Decimal, unitPrice: Decimal, net: Decimal })),
   }),
+});
+
+export const creditInvoice = act({
+  name: 'creditInvoice',
+  summary: 'Credit a customer invoice: goods that came back, or a price put right.',
+  input: z.object({
+    invoiceId: Id,
+    kind: z.enum(CREDIT_KINDS),
+    reason: Text(200),
+    lines: z.array(z.object({ invoiceLineId: Id, quantity: TypedDecimal, unitPrice: TypedDecimal })).max(500),
+  }),
+  shown: z.object({
+    currency: z.string(),
+    net: Decimal,
+    tax: Decimal,
+    total: Decimal,
+    setOff: Decimal,
+    taxes: z.array(Tax),
+    lines: z.array(z.object({ invoiceLineId: Id, quantity: Decimal, unitPrice: Decimal, net: Decimal })),
+    rebates: z.array(z.object({ agreementId: Id, accrued: Decimal })),
+  }),
+});
+
+export const postShortfall = act({
+  name: 'postShortfall',
+  summary: 'Post the invoice draft for what was not taken of an agreement.',
+  input: z.object({ id: Id }),
+  shown: z.object({ currency: z.string(), net: Decimal, tax: Decimal, total: Decimal, dueDate: Day }),
+});
+
+export const dropShortfall = act({
+  name: 'dropShortfall',
+  summary: 'Drop the invoice draft for a shortfall.',
+  input: z.object({ id: Id }),
+  shown: z.object({ agreement: z.string() }),
 });
 
 export const enterVendorInvoice = act({

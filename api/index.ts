@@ -2,7 +2,9 @@ import * as access from './access';
 import * as agreements from './agreements';
 import * as billing from './billing';
 import * as catalogue from './catalogue';
+import * as exchange from './exchange';
 import * as find from './find';
+import * as insight from './insight';
 import * as ledger from './ledger';
 import * as orders from './orders';
 import * as parties from './parties';
@@ -21,6 +23,8 @@ export const ENDPOINTS: readonly Endpoint[] = [
   agreements.listAgreements,
   agreements.openAgreement,
   agreements.openProgress,
+  agreements.findOffers,
+  agreements.itemGroups,
   orders.listOrders,
   orders.openOrder,
   supply.listBench,
@@ -34,12 +38,17 @@ export const ENDPOINTS: readonly Endpoint[] = [
   billing.openCustomerInvoice,
   billing.openVendorInvoice,
   billing.openToInvoice,
+  billing.openCreditNote,
+  billing.openPrepayment,
   parties.findCustomers,
+  parties.findVendors,
   parties.openCustomer,
   parties.openVendor,
   catalogue.findItems,
   catalogue.openItem,
   ledger.openTrail,
+  insight.fulfilment,
+  agreements.renewCalendar,
   today.today,
   find.find,
 ];
@@ -48,19 +57,31 @@ export const ENDPOINTS: readonly Endpoint[] = [
 export const ACTS: readonly ActEndpoint[] = [
   access.moveWorkDate,
   agreements.saveAgreement,
+  agreements.reviseAgreement,
+  agreements.copyAgreement,
+  exchange.bringInAgreements,
   agreements.putInForce,
   agreements.releaseAgreement,
   agreements.savePlan,
+  agreements.releasePlanned,
+  agreements.handleReminder,
+  agreements.fireReminders,
+  agreements.settleRebate,
+  agreements.takePrepayment,
   agreements.pauseAgreement,
   agreements.cancelAgreement,
   agreements.wrapUpAgreement,
   orders.saveOrder,
   orders.confirmOrder,
   orders.cancelOrder,
+  orders.closeShort,
   supply.placePurchases,
   stock.receiveGoods,
   stock.shipLines,
   billing.invoiceCustomer,
   billing.enterVendorInvoice,
   billing.recordPayment,
+  billing.creditInvoice,
+  billing.postShortfall,
+  billing.dropShortfall,
 ];

@@ -43,6 +43,8 @@ export const OrderLine = z.object({
   lineNo: z.number(),
   item: ItemRef,
   agreementLineId: Id.nullable(),
+  /** The agreement that prices it, whether or not the order was released from it. // A13 */
+  agreement: DocumentRef.nullable(),
   quantity: Decimal,
   cancelled: Decimal,
   unitPrice: Decimal,
@@ -117,11 +119,24 @@ export const saveOrder = act({
           quantity: TypedDecimal,
           shipDate: TypedDay,
           route: Route,
+          /** The agreement line that prices it; null for none; left out for the one it has, or the first that fits. */
+          agreementLineId: Id.nullable().optional(),
         }),
       )
       .max(500),
   }),
-  shown: z.object({ net: Decimal }),
+  shown: z.object({
+    net: Decimal,
+    lines: z.array(
+      z.object({
+        itemId: Id,
+        quantity: Decimal,
+        unitPrice: Decimal,
+        amount: Decimal,
+        agreement: z.string().nullable(),
+      }),
+    ),
+  }),
 });
 
 export const confirmOrder = act({
@@ -136,4 +151,11 @@ export const cancelOrder = act({
   summary: 'Cancel a sales order nothing was bought for or shipped on.',
   input: z.object({ id: Id, version: z.number().int() }),
   shown: z.object({ state: State }),
+});
+
+export const closeShort = act({
+  name: 'closeShort',
+  summary: 'Give up what is open of order lines; it goes back to their agreement.',
+  input: z.object({ id: Id, version: z.number().int(), lineIds: z.array(Id).max(500) }),
+  shown: z.object({ lines: z.array(z.object({ id: Id, cancelled: Decimal, amount: Decimal })), state: State }),
 });

@@ -53,6 +53,14 @@ export const findCustomers = read({
   out: z.object({ rows: z.array(PartyChoice) }),
 });
 
+export const findVendors = read({
+  name: 'findVendors',
+  path: '/vendors',
+  summary: 'Vendors by any part of name, number or phone.',
+  query: z.object({ q: z.string().max(80).default('') }),
+  out: z.object({ rows: z.array(PartyChoice) }),
+});
+
 export const openCustomer = read({
   name: 'openCustomer',
   path: '/customers/:id',

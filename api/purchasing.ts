@@ -26,6 +26,8 @@ export const PurchaseLine = z.object({
   unitPrice: Decimal,
   amount: Decimal,
   dueDate: Day,
+  /** The buying agreement that prices it. // A13 */
+  agreement: DocumentRef.nullable(),
   received: Decimal,
   invoiced: Decimal,
   /** The sales line it is tied to. */

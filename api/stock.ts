@@ -8,7 +8,7 @@ const Moved = z.object({
     z.object({
       purchaseId: Id,
       cost: Decimal,
-      parts: z.array(z.object({ purchaseLineId: Id, orderLineId: Id, quantity: Decimal })),
+      parts: z.array(z.object({ purchaseLineId: Id, quantity: Decimal })),
     }),
   ),
   shipments: z.array(

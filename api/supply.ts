@@ -53,7 +53,18 @@ export const listBench = read({
 export const placePurchases = act({
   name: 'placePurchases',
   summary: 'Place bench lines: purchase orders by vendor and ship-to, tied to their lines.',
-  input: z.object({ lines: z.array(z.object({ orderLineId: Id, vendorId: Id })).max(500) }),
+  input: z.object({
+    lines: z
+      .array(
+        z.object({
+          orderLineId: Id,
+          vendorId: Id,
+          /** The buying agreement's line that prices it; null for none; left out for the first that fits. */
+          agreementLineId: Id.nullable().optional(),
+        }),
+      )
+      .max(500),
+  }),
   shown: z.object({
     purchases: z.array(
       z.object({
@@ -62,7 +73,15 @@ export const placePurchases = act({
         currency: z.string(),
         net: Decimal,
         lines: z.array(
-          z.object({ orderLineId: Id, quantity: Decimal, unitPrice: Decimal, dueDate: Day, late: z.boolean() }),
+          z.object({
+            orderLineId: Id,
+            quantity: Decimal,
+            unitPrice: Decimal,
+            /** The buying agreement that prices it. // A13 */
+            agreement: z.string().nullable(),
+            dueDate: Day,
+            late: z.boolean(),
+          }),
         ),
       }),
     ),

@@ -9,6 +9,10 @@ export const TODAY_KINDS = [
   'not-invoiced',
   'vendor-not-invoiced',
   'agreement-past',
+  'agreement-reminder',
+  'shortfall-draft',
+  'rebate-owed',
+  'call-due',
   'purchase-coming',
   'invoice-owed',
 ] as const;
@@ -24,6 +28,8 @@ export const TodayRow = z.object({
   amount: Decimal.nullable(),
   currency: z.string(),
   share: z.number(),
+  /** What more there is to say: which reminder fired. */
+  note: z.string(),
   /** An order line whose thread the dock shows. */
   orderLineId: Id.nullable(),
 });

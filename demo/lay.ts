@@ -35,8 +35,11 @@ export async function layDemo(database: Database, options: DemoOptions): Promise
   const timetable = new Timetable();
   const story = new Story(database, actor, masters, timetable, chance, workDate);
   tell(story, chance);
+  tellOthers(story, chance);
   if (options.moreOrders > 0) tellMore(story, chance, options.moreOrders);
   await timetable.run(workDate);
+  // What the clock would do by the end of the day.
+  await actor.does('fireReminders', {}, workDate);
   if (options.fixed) await database.run('UPDATE company SET work_date = ?', [workDate]);
 }
 
@@ -119,7 +122,13 @@ function tell(story: Story, chance: Chance): void {
     {
       customer: 'Bukit Jati Golf Links',
       title: 'Salt and cartridges for the pump house',
-      head: { limitPolicy: 'split' },
+      head: {
+        limitPolicy: 'split',
+        reminders: [
+          { kind: 'pace', at: '-15' },
+          { kind: 'days', at: '30' },
+        ],
+      },
       first: -150,
       last: 121,
       lines: [
@@ -179,6 +188,17 @@ function tell(story: Story, chance: Chance): void {
       first: -90,
       last: 90,
       head: { limitPolicy: 'warn' },
+      also: [
+        [
+          -88,
+          story.act('takePrepayment', {
+            agreementLineId: null,
+            amount: '30000',
+            takenOn: addDays(story.workDate, -88),
+          }),
+        ],
+        [-40, story.revision('They take what comes a little over', { tolerancePercent: '5' })],
+      ],
       lines: [
         ['VA-50A', '30', '1090'],
         ['HY-25', '200', '88.4'],
@@ -199,7 +219,10 @@ function tell(story: Story, chance: Chance): void {
       title: 'Softener salt, weekly',
       first: -60,
       last: 300,
+      head: { releaseAhead: '5' },
       lines: [['SALT-25', '2600', '26.2']],
+      calls: [['SALT-25', '50', 7, 3, 290]],
+      also: [[0, story.act('releasePlanned', { upTo: addDays(story.workDate, 5) })]],
     },
     [
       ...regular(chance, -56, -9, 7, () => [['SALT-25', '50', 4]]),
@@ -216,6 +239,82 @@ function tell(story: Story, chance: Chance): void {
       lines: [
         ['RO-2540', '40', '505'],
         ['FC-20', '2000', '8.9'],
+      ],
+    },
+    [],
+  );
+}
+
+/** An agreement by value with its rebate half way up its tiers, one with a vendor, one in another currency. */
+function tellOthers(story: Story, chance: Chance): void {
+  story.agreement(
+    {
+      customer: 'Kolam Ceria Swim Club',
+      title: 'Pool chemicals and cartridges, by value',
+      first: -120,
+      last: 245,
+      head: {
+        basis: 'value',
+        limitPolicy: 'split',
+        rebate: {
+          kind: 'whole',
+          by: 'value',
+          tiers: [
+            { from: '5000', rate: '2' },
+            { from: '12000', rate: '3' },
+            { from: '24000', rate: '4.5' },
+          ],
+        },
+        reminders: [{ kind: 'fulfilled', at: '80' }],
+      },
+      lines: [
+        ['CHEM', '24000', '6', { priceKind: 'discount' }],
+        ['CART', '12000', '10', { priceKind: 'discount' }],
+      ],
+    },
+    [
+      ...regular(chance, -112, -24, 17, (each) => [
+        ['HY-25', String(each.whole(14, 22)), 5],
+        ['FC-20', String(each.whole(4, 8) * 10), 3],
+      ]),
+      { on: -5, lines: [['HY-25', '16', 6]], far: 'placed' },
+    ],
+  );
+  story.agreement(
+    {
+      customer: 'V-101',
+      title: 'Cartridges for our stock',
+      first: -100,
+      last: 265,
+      head: { reminders: [{ kind: 'days', at: '60' }] },
+      lines: [
+        ['FC-10', '40000', '2.95', { releaseMultiple: '250' }],
+        ['FC-20', '20000', '4.7', { breaks: [{ from: '5000', value: '4.55' }], releaseMultiple: '250' }],
+      ],
+    },
+    [
+      {
+        on: -85,
+        lines: [
+          ['FC-10', '8000', 9],
+          ['FC-20', '5000', 9],
+        ],
+        far: 'vendor-invoiced',
+      },
+      { on: -38, lines: [['FC-10', '6000', 8]], far: 'vendor-invoiced' },
+      { on: -9, lines: [['FC-20', '3000', 7]], far: 'received' },
+      { on: -2, lines: [['FC-10', '4000', 9]], far: 'placed' },
+    ],
+  );
+  story.agreement(
+    {
+      customer: 'Selat Cruise Lines',
+      title: 'Membranes for the galley plants',
+      first: -10,
+      last: 355,
+      lines: [
+        ['RO-4040', '60', '238'],
+        ['RO-2540', '40', '159'],
       ],
     },
     [],

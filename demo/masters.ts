@@ -11,6 +11,8 @@ export interface Masters {
   /** Ids by name or number. */
   customers: Map<string, { id: number; shipTos: number[]; referenceRequired: boolean }>;
   items: Map<string, { id: number; price: string; route: Route }>;
+  vendors: Map<string, number>;
+  groups: Map<string, number>;
 }
 
 const VENDORS = [
@@ -22,10 +24,25 @@ const VENDORS = [
   { number: 'V-106', name: 'Utara Freight', phone: '04-5550 1106', terms: '14 days' },
 ] as const;
 
-const CUSTOMERS = [
+interface CustomerPlan {
+  number: string;
+  name: string;
+  organisation: string;
+  phone: string;
+  terms: string;
+  /** The company's own unless named. */
+  currency?: string;
+  referenceRequired: boolean;
+  /** Held to items with an agreement price. // A14 */
+  contractedOnly?: boolean;
+  shipTos: readonly { label: string; street: string; town: string; postcode: string; country?: string }[];
+}
+
+const CUSTOMERS: readonly CustomerPlan[] = [
   {
     number: 'C-201',
     name: 'Teratai Bay Resort',
+    organisation: 'COAST',
     phone: '09-5550 2201',
     terms: '30 days',
     referenceRequired: true,
@@ -37,6 +54,7 @@ const CUSTOMERS = [
   {
     number: 'C-202',
     name: 'Kolam Ceria Swim Club',
+    organisation: 'VALLEY',
     phone: '03-5550 2202',
     terms: '14 days',
     referenceRequired: false,
@@ -45,6 +63,7 @@ const CUSTOMERS = [
   {
     number: 'C-203',
     name: 'Nilam Dialysis Centre',
+    organisation: 'VALLEY',
     phone: '03-5550 2203',
     terms: '30 days',
     referenceRequired: true,
@@ -56,6 +75,7 @@ const CUSTOMERS = [
   {
     number: 'C-204',
     name: 'Padi Emas Food Works',
+    organisation: 'NORTH',
     phone: '04-5550 2204',
     terms: '45 days',
     referenceRequired: false,
@@ -64,6 +84,7 @@ const CUSTOMERS = [
   {
     number: 'C-205',
     name: 'Rumah Hijau Growers',
+    organisation: 'NORTH',
     phone: '05-5550 2205',
     terms: '30 days',
     referenceRequired: false,
@@ -72,6 +93,7 @@ const CUSTOMERS = [
   {
     number: 'C-206',
     name: 'Sinar Laut Ferries',
+    organisation: 'NORTH',
     phone: '04-5550 2206',
     terms: '30 days',
     referenceRequired: true,
@@ -80,6 +102,7 @@ const CUSTOMERS = [
   {
     number: 'C-207',
     name: 'Bukit Jati Golf Links',
+    organisation: 'VALLEY',
     phone: '03-5550 2207',
     terms: '30 days',
     referenceRequired: false,
@@ -88,11 +111,37 @@ const CUSTOMERS = [
   {
     number: 'C-208',
     name: 'Kasturi Bottling',
+    organisation: 'VALLEY',
     phone: '06-5550 2208',
     terms: '45 days',
     referenceRequired: false,
     shipTos: [{ label: 'Line 1 store', street: 'Taman Kasturi 7', town: 'Seremban', postcode: '70400' }],
   },
+  {
+    number: 'C-209',
+    name: 'Selat Cruise Lines',
+    organisation: 'NORTH',
+    phone: '04-5550 2209',
+    terms: '30 days',
+    currency: 'SGD',
+    referenceRequired: false,
+    contractedOnly: true,
+    shipTos: [{ label: 'Ship stores', street: 'Pengkalan Besar 4', town: 'Butterworth', postcode: '12100' }],
+  },
+];
+
+const GROUPS = [
+  { code: 'MEMB', name: 'Membranes' },
+  { code: 'CART', name: 'Filter cartridges' },
+  { code: 'VALVE', name: 'Valves' },
+  { code: 'PUMP', name: 'Pumps' },
+  { code: 'CHEM', name: 'Salt and chemicals' },
+] as const;
+
+const ORGANISATIONS = [
+  { code: 'COAST', name: 'East coast' },
+  { code: 'VALLEY', name: 'Klang valley' },
+  { code: 'NORTH', name: 'North' },
 ] as const;
 
 interface ItemPlan {
@@ -104,12 +153,14 @@ interface ItemPlan {
   route: Route;
   /** Opening stock and its unit cost; null for what we do not keep. */
   stock: { quantity: string; cost: string } | null;
+  group: string;
   vendors: readonly { number: string; price: string; days: number; preferred?: boolean }[];
 }
 
 const ITEMS: readonly ItemPlan[] = [
   {
     number: 'RO-4040',
+    group: 'MEMB',
     name: 'Membrane, 4 × 40 in',
     unit: 'piece',
     price: '815',
@@ -120,6 +171,7 @@ const ITEMS: readonly ItemPlan[] = [
   },
   {
     number: 'RO-2540',
+    group: 'MEMB',
     name: 'Membrane, 2.5 × 40 in',
     unit: 'piece',
     price: '540',
@@ -130,6 +182,7 @@ const ITEMS: readonly ItemPlan[] = [
   },
   {
     number: 'VA-50A',
+    group: 'VALVE',
     name: 'Actuated valve, 50 mm',
     unit: 'piece',
     price: '1180',
@@ -143,6 +196,7 @@ const ITEMS: readonly ItemPlan[] = [
   },
   {
     number: 'FC-10',
+    group: 'CART',
     name: 'Filter cartridge, 10 in',
     unit: 'piece',
     price: '6.1',
@@ -153,6 +207,7 @@ const ITEMS: readonly ItemPlan[] = [
   },
   {
     number: 'FC-20',
+    group: 'CART',
     name: 'Filter cartridge, 20 in',
     unit: 'piece',
     price: '9.8',
@@ -163,6 +218,7 @@ const ITEMS: readonly ItemPlan[] = [
   },
   {
     number: 'PM-15',
+    group: 'PUMP',
     name: 'Dosing pump, 15 l/h',
     unit: 'piece',
     price: '1340',
@@ -173,6 +229,7 @@ const ITEMS: readonly ItemPlan[] = [
   },
   {
     number: 'SALT-25',
+    group: 'CHEM',
     name: 'Softener salt, 25 kg',
     unit: 'bag',
     price: '28.5',
@@ -183,6 +240,7 @@ const ITEMS: readonly ItemPlan[] = [
   },
   {
     number: 'HY-25',
+    group: 'CHEM',
     name: 'Hypochlorite, 25 l drum',
     unit: 'drum',
     price: '96',
@@ -249,12 +307,30 @@ export function layMasters(database: Database): Promise<Masters> {
       })),
       'number',
     );
+    await tx.insertPlain('exchange_rate', [
+      { company_id: companyId, currency: 'SGD', day: '2020-01-01', rate: '3.41' },
+      { company_id: companyId, currency: 'USD', day: '2020-01-01', rate: '4.48' },
+    ]);
+    const groups = await idsOf(
+      tx,
+      'item_group',
+      GROUPS.map((group) => ({ company_id: companyId, ...group })),
+      'code',
+    );
+    const organisations = await idsOf(
+      tx,
+      'sales_organisation',
+      ORGANISATIONS.map((organisation) => ({ company_id: companyId, ...organisation })),
+      'code',
+    );
     return {
       companyId,
       sisterId: sister.companyId,
       people,
-      customers: await layCustomers(tx, companyId, terms),
-      items: await layItems(tx, companyId, taxes, vendors),
+      groups,
+      vendors,
+      customers: await layCustomers(tx, companyId, terms, organisations),
+      items: await layItems(tx, companyId, taxes, vendors, groups),
     };
   });
 }
@@ -269,7 +345,12 @@ async function idsOf(
   return new Map(rows.map((row, index) => [String(row[key]), ids[index]!]));
 }
 
-async function layCustomers(tx: Tx, companyId: number, terms: ReadonlyMap<string, number>) {
+async function layCustomers(
+  tx: Tx,
+  companyId: number,
+  terms: ReadonlyMap<string, number>,
+  organisations: ReadonlyMap<string, number>,
+) {
   const ids = await tx.insert(
     'customer',
     CUSTOMERS.map((customer) => ({
@@ -277,9 +358,11 @@ async function layCustomers(tx: Tx, companyId: number, terms: ReadonlyMap<string
       number: customer.number,
       name: customer.name,
       phone: customer.phone,
-      currency: 'MYR',
+      currency: customer.currency ?? 'MYR',
       payment_terms_id: terms.get(customer.terms)!,
       reference_required: customer.referenceRequired,
+      contracted_only: customer.contractedOnly ?? false,
+      sales_organisation_id: organisations.get(customer.organisation)!,
     })),
   );
   const customers: Masters['customers'] = new Map();
@@ -289,8 +372,8 @@ async function layCustomers(tx: Tx, companyId: number, terms: ReadonlyMap<string
       customer.shipTos.map((shipTo) => ({
         company_id: companyId,
         customer_id: ids[index]!,
-        country: 'MY',
         ...shipTo,
+        country: shipTo.country ?? 'MY',
       })),
     );
     customers.set(customer.name, {
@@ -307,6 +390,7 @@ async function layItems(
   companyId: number,
   taxes: ReadonlyMap<string, number>,
   vendors: ReadonlyMap<string, number>,
+  groups: ReadonlyMap<string, number>,
 ) {
   const ids = await tx.insert(
     'item',
@@ -319,6 +403,7 @@ async function layItems(
       tax_code_id: taxes.get(item.tax)!,
       route: item.route,
       stocked: item.stock !== null,
+      item_group_id: groups.get(item.group)!,
     })),
   );
   await tx.insertPlain(

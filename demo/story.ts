@@ -1,5 +1,6 @@
 import type { TypedTerm } from '@core/agreements';
 import { addDays, dec, type Day } from '@core/kernel';
+import { openAgreement } from '../server/agreements';
 import type { Database } from '../server/db/database';
 import type { Actor } from './actor';
 import type { Chance } from './chance';
@@ -12,16 +13,20 @@ const STEPS = ['draft', 'confirmed', 'placed', 'part', 'received', 'invoiced', '
 export type Far = (typeof STEPS)[number];
 
 interface AgreementPlan {
+  /** A customer's name, or a vendor's number. */
   customer: string;
   title: string;
   /** Days from the work date. */
   first: number;
   last: number;
-  lines: [item: string, committed: string, price: string, change?: Partial<TypedTerm>][];
+  /** An item's number, or a group's code in an agreement by value. */
+  lines: [covers: string, committed: string, price: string, change?: Partial<TypedTerm>][];
   head?: Partial<typeof PLAIN_HEAD>;
   /** Expected calls: item, quantity, days between them, first and last in days from the work date. */
   calls?: [item: string, quantity: string, every: number, from: number, to: number][];
   draft?: boolean;
+  /** What else happens to it, by days from the work date. */
+  also?: [on: number, does: (agreementId: number, on: Day) => Promise<void>][];
 }
 
 export interface ReleasePlan {
@@ -43,7 +48,7 @@ export class Story {
     private readonly masters: Masters,
     private readonly timetable: Timetable,
     private readonly chance: Chance,
-    private readonly workDate: Day,
+    readonly workDate: Day,
   ) {}
 
   private day(offset: number): Day {
@@ -57,25 +62,105 @@ export class Story {
         'saveAgreement',
         {
           ...PLAIN_HEAD,
-          customerId: this.masters.customers.get(plan.customer)!.id,
+          ...this.partyOf(plan.customer),
           title: plan.title,
           firstDay: this.day(plan.first),
           lastDay: this.day(plan.last),
           signedOn: this.day(made),
           ...plan.head,
-          lines: plan.lines.map(([item, committed, price, change]) =>
-            fixedTerm(this.masters.items.get(item)!.id, committed, price, change),
-          ),
+          lines: plan.lines.map(([covers, committed, price, change]) => {
+            const item = this.masters.items.get(covers);
+            const term = fixedTerm(item?.id ?? 0, committed, price, change);
+            return item ? term : { ...term, itemId: null, groupId: this.masters.groups.get(covers)! };
+          }),
         },
         this.day(made),
       );
       if (plan.draft) return;
       await this.actor.does('putInForce', { id, version: 1 }, this.day(made));
       if (plan.calls) await this.planCalls(id!, plan.calls, this.day(made));
+      for (const [on, does] of plan.also ?? []) {
+        this.timetable.at(this.day(on), () => does(id!, this.day(on)));
+      }
       for (const release of releases) {
         this.timetable.at(this.day(release.on), () => this.release(id!, plan.customer, release));
       }
     });
+  }
+
+  private partyOf(name: string) {
+    const customer = this.masters.customers.get(name);
+    return customer
+      ? { side: 'selling' as const, customerId: customer.id, vendorId: null }
+      : { side: 'buying' as const, customerId: null, vendorId: this.masters.vendors.get(name)! };
+  }
+
+  /** One act on an agreement: its id and version are filled in. */
+  act(name: string, input: Record<string, unknown>): (agreementId: number, on: Day) => Promise<void> {
+    return async (agreementId, on) => {
+      await this.actor.does(name, { agreementId, ...input }, on);
+    };
+  }
+
+  /** A revision that changes some of the head's fields. // A15 */
+  revision(reason: string, change: Record<string, unknown>): (agreementId: number, on: Day) => Promise<void> {
+    return async (agreementId, on) => {
+      const sheet = await openAgreement(this.database, this.masters.companyId, agreementId);
+      const {
+        id,
+        version,
+        title,
+        firstDay,
+        lastDay,
+        signedOn,
+        limitPolicy,
+        tolerancePercent,
+        probabilityPercent,
+        notes,
+      } = sheet;
+      await this.actor.does(
+        'reviseAgreement',
+        {
+          ...{
+            id,
+            version,
+            title,
+            firstDay,
+            lastDay,
+            signedOn,
+            limitPolicy,
+            tolerancePercent,
+            probabilityPercent,
+            notes,
+          },
+          side: sheet.side,
+          basis: sheet.basis,
+          customerId: sheet.party.id,
+          vendorId: null,
+          salesOrganisationId: null,
+          priority: String(sheet.priority),
+          rebate: sheet.rebate,
+          reminders: sheet.reminders.map(({ kind, at }) => ({ kind, at })),
+          releaseAhead: sheet.releaseAhead,
+          reason,
+          reprice: false,
+          lines: sheet.lines.map((line) => ({
+            id: line.id,
+            itemId: line.item?.id ?? null,
+            groupId: line.group?.id ?? null,
+            committed: line.committed,
+            priceKind: line.priceKind,
+            priceValue: line.priceValue,
+            breaks: line.breaks,
+            leastRelease: line.leastRelease,
+            releaseMultiple: line.releaseMultiple,
+            notes: line.notes,
+          })),
+          ...change,
+        },
+        on,
+      );
+    };
   }
 
   private async planCalls(agreementId: number, plans: NonNullable<AgreementPlan['calls']>, today: Day): Promise<void> {
@@ -104,27 +189,51 @@ export class Story {
 
   private async release(agreementId: number, customerName: string, plan: ReleasePlan): Promise<void> {
     const today = this.day(plan.on);
-    const customer = this.masters.customers.get(customerName)!;
-    const lines = await this.database.rows<{ id: number; item_id: number }>(
-      'SELECT id, item_id FROM agreement_line WHERE agreement_id = ?',
+    const customer = this.masters.customers.get(customerName);
+    const lines = await this.database.rows<{ id: number; item_id: number | null; item_group_id: number | null }>(
+      'SELECT id, item_id, item_group_id FROM agreement_line WHERE agreement_id = ?',
       [agreementId],
+    );
+    const groups = await this.database.rows<{ id: number; item_group_id: number }>(
+      'SELECT id, item_group_id FROM item',
     );
     this.references += this.chance.whole(1, 9);
     const [orderId] = await this.actor.does(
       'releaseAgreement',
       {
         agreementId,
-        shipToId: customer.shipTos[plan.shipTo ?? 0],
-        customerReference: plan.reference ?? (customer.referenceRequired ? `R-${this.references}` : ''),
-        lines: plan.lines.map(([item, quantity, shipIn]) => ({
-          agreementLineId: lines.find((line) => line.item_id === this.masters.items.get(item)!.id)!.id,
-          quantity,
-          shipDate: addDays(today, shipIn),
-        })),
+        shipToId: customer?.shipTos[plan.shipTo ?? 0] ?? null,
+        customerReference: plan.reference ?? (customer?.referenceRequired ? `R-${this.references}` : ''),
+        lines: plan.lines.map(([item, quantity, shipIn]) => {
+          const itemId = this.masters.items.get(item)!.id;
+          const groupId = groups.find((each) => each.id === itemId)!.item_group_id;
+          const line =
+            lines.find((each) => each.item_id === itemId) ?? lines.find((each) => each.item_group_id === groupId)!;
+          return { agreementLineId: line.id, itemId, quantity, shipDate: addDays(today, shipIn) };
+        }),
       },
       today,
     );
-    await this.follow(orderId!, plan, today);
+    if (customer) await this.follow(orderId!, plan, today);
+    else this.followPurchase(orderId!, plan, today);
+  }
+
+  /** Takes a purchase for our own stock as far as its plan says. */
+  private followPurchase(purchaseId: number, plan: ReleasePlan, placed: Day): void {
+    const reaches = (step: Far) => STEPS.indexOf(plan.far) >= STEPS.indexOf(step);
+    if (!reaches('received')) return;
+    const comes = addDays(placed, Math.max(...plan.lines.map(([, , shipIn]) => shipIn)));
+    this.timetable.at(comes, async () => {
+      const lines = await this.database.rows<{ id: number; quantity: string }>(
+        'SELECT id, quantity FROM purchase_order_line WHERE purchase_order_id = ?',
+        [purchaseId],
+      );
+      const all = lines.map((line) => ({ lineId: line.id, quantity: dec(line.quantity).toFixed() }));
+      await this.actor.does('receiveGoods', { purchaseId, lines: all }, comes);
+    });
+    if (!reaches('vendor-invoiced')) return;
+    const invoices = addDays(comes, 3);
+    this.timetable.at(invoices, () => this.vendorInvoice(purchaseId, invoices));
   }
 
   /** Takes an order as far as its plan says, each step on its own day. */

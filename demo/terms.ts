@@ -1,4 +1,4 @@
-import type { LimitPolicy, TypedTerm } from '@core/agreements';
+import { NO_REBATE, type Basis, type LimitPolicy, type Reminder, type Side, type TypedTerm } from '@core/agreements';
 
 /** A committed item at a fixed price; `change` for all else. */
 export function fixedTerm(
@@ -9,6 +9,7 @@ export function fixedTerm(
 ): TypedTerm {
   return {
     itemId,
+    groupId: null,
     committed,
     priceKind: 'fixed',
     priceValue: price,
@@ -24,6 +25,10 @@ export function fixedTerm(
 export const PLAIN_HEAD = {
   id: null,
   version: null,
+  side: 'selling' as Side,
+  basis: 'quantity' as Basis,
+  vendorId: null as number | null,
+  salesOrganisationId: null as number | null,
   title: '',
   signedOn: null,
   limitPolicy: 'refuse' as LimitPolicy,
@@ -31,4 +36,7 @@ export const PLAIN_HEAD = {
   probabilityPercent: '100',
   priority: '5',
   notes: '',
+  rebate: NO_REBATE,
+  reminders: [] as readonly Reminder[],
+  releaseAhead: '',
 };

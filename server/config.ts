@@ -9,6 +9,8 @@ const Environment = z.object({
   DATABASE_CONNECTIONS: z.coerce.number().int().min(1).max(200).default(12),
   /** Set to `yes` behind HTTPS, so that the cookie never travels in the clear. */
   SECURE_COOKIE: z.enum(['yes', 'no']).default('no'),
+  /** Set to `no` where another server of the same database does what is due by the clock. */
+  JOBS: z.enum(['yes', 'no']).default('yes'),
   WEB_DIR: z.string().default('dist/web/browser'),
 });
 

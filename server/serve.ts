@@ -7,6 +7,7 @@ import type { Config } from './config';
 import { connect, type Database } from './db/database';
 import { createApp } from './http/app';
 import { eventsOn } from './http/events';
+import { startJobs, type Jobs } from './jobs';
 
 export interface Serving {
   address: string;
@@ -19,7 +20,9 @@ export interface Serving {
 export async function serve(config: Config, log: Logger, clock: Clock = systemClock): Promise<Serving> {
   const database = connect(config.DATABASE_URL, config.DATABASE_CONNECTIONS);
   const events = eventsOn(database, log);
-  const app = createApp({ config, database, clock, log, events, attempts: attemptsOn(database) });
+  const idle: Jobs = { poke: () => undefined, stop: () => undefined };
+  const jobs = config.JOBS === 'yes' ? startJobs({ database, clock, log }, () => events.poke()) : idle;
+  const app = createApp({ config, database, clock, log, events, jobs, attempts: attemptsOn(database) });
   const server = await listen(app.listen.bind(app), config).catch(async (error: unknown) => {
     await database.close();
     throw error;
@@ -29,6 +32,7 @@ export async function serve(config: Config, log: Logger, clock: Clock = systemCl
     address: `http://${config.HOST}:${port}`,
     database,
     async stop() {
+      jobs.stop();
       events.close();
       await new Promise<void>((resolve) => {
         server.close(() => resolve());

@@ -1,9 +1,25 @@
 export { agreedPrice, PRICE_KINDS, type PriceBreak, type PriceKind, type PriceTerm } from './price';
 export { elapsedShare, leftOf, leftUnderLimit, pace } from './progress';
 export {
+  covers,
+  fits,
+  leftOn,
+  rankOffers,
+  splitAtLimit,
+  type Offer,
+  type OfferedLine,
+  type OfferingAgreement,
+  type Portion,
+  type Wanted,
+} from './offered';
+export {
   agreementRefusals,
   decideRelease,
+  overLimitOf,
+  portionsUnder,
+  splitWordOf,
   type ReleasableLine,
+  type ReleaseItem,
   type ReleaseAsked,
   type ReleaseEffects,
   type ReleaseGround,
@@ -11,14 +27,19 @@ export {
 export {
   aboveZero,
   AGREEMENT_STATES,
+  BASES,
+  committedLine,
   decideInForce,
   decideTerms,
   LIMIT_POLICIES,
+  SIDES,
   type AgreementEffects,
   type AgreementGround,
   type AgreementState,
   type AgreementTerms,
+  type Basis,
   type LimitPolicy,
+  type Side,
   type TypedTerm,
 } from './terms';
 export {
@@ -42,10 +63,39 @@ export {
   decideCancelAgreement,
   decidePause,
   decideWrapUp,
+  shortfallOf,
   WRAP_UPS,
+  type ShortfallLine,
   type WrapUp,
   type WrapUpEffects,
   type WrapUpGround,
   type WrapUpLine,
   type WrapUpTyped,
 } from './wrap-up';
+export {
+  accrualOf,
+  NO_REBATE,
+  REBATE_BASES,
+  REBATE_KINDS,
+  rebateOwed,
+  tierAt,
+  type Rebate,
+  type RebateAccrual,
+  type RebateState,
+  type RebateBasis,
+  type RebateKind,
+  type RebateTier,
+} from './rebate';
+export { isDue, REMINDER_KINDS, reminderDay, reminderWords, type Reminder, type ReminderKind } from './reminder';
+export {
+  decideRevision,
+  repricedValue,
+  type LineChange,
+  type OpenLine,
+  type Repriced,
+  type RevisedLine,
+  type RevisionEffects,
+  type RevisionGround,
+  type RevisionTyped,
+} from './revision';
+export { decidePlanned, plannedUpTo, type PlannedEffects, type PlannedGround } from './planned';

@@ -68,9 +68,13 @@ function nearest(calls: readonly PlannedCall[], rests: readonly Dec[], day: Day)
 export interface PlanGround {
   agreement: { number: string; state: AgreementState; firstDay: Day; lastDay: Day };
   lines: readonly { id: number; item: string }[];
+  /** Ids of the customer's ship-to addresses. */
+  shipToIds?: readonly number[];
 }
 
 export interface PlanTyped {
+  /** Where planned calls go when they release themselves. */
+  shipToId?: number | null | undefined;
   lines: {
     agreementLineId: number;
     calls: { day: Day | null; quantity: string; skipped: boolean; rule: string }[];
@@ -87,6 +91,9 @@ export function decidePlan(ground: PlanGround, typed: PlanTyped): Decision<PlanE
   const refusals: Refusal[] = [];
   if (agreement.state !== 'in-force' && agreement.state !== 'paused') {
     refusals.push(refuse('agreement-not-in-force', '', { agreement: agreement.number, state: agreement.state }));
+  }
+  if (typed.shipToId && !ground.shipToIds?.includes(typed.shipToId)) {
+    refusals.push(refuse('unknown', 'shipToId', { what: 'This ship-to address' }));
   }
   typed.lines.forEach((line, lineIndex) => {
     const known = ground.lines.find((each) => each.id === line.agreementLineId);

@@ -8,8 +8,12 @@ const WORK_DATE = '2027-03-01';
 const line = (id: number, committed: string, released: string) => ({
   id,
   lineNo: id,
+  itemId: 100 + id,
+  groupId: null,
   committed,
+  committedValue: '0',
   released,
+  releasedValue: '0',
   priceKind: 'fixed' as const,
   priceValue: '740',
   breaks: [],
@@ -19,6 +23,7 @@ const line = (id: number, committed: string, released: string) => ({
     id: 100 + id,
     number: `RO-${id}`,
     unit: 'piece',
+    groupId: null,
     route: 'drop' as const,
     listPrice: '815',
     taxCodeId: 1,
@@ -31,6 +36,9 @@ function ground(change: Partial<ReleaseGround['agreement']> = {}): ReleaseGround
     agreement: {
       id: 1,
       number: 'AG-0001',
+      side: 'selling',
+      basis: 'quantity',
+      priority: 5,
       state: 'in-force',
       firstDay: '2027-01-01',
       lastDay: '2027-12-31',
@@ -39,9 +47,10 @@ function ground(change: Partial<ReleaseGround['agreement']> = {}): ReleaseGround
       currency: 'MYR',
       ...change,
     },
-    customer: { id: 7, name: 'Teratai Bay Resort', referenceRequired: true },
+    party: { id: 7, name: 'Teratai Bay Resort', referenceRequired: true },
     shipToIds: [3],
     lines: [line(1, '100', '60'), line(2, '10', '10')],
+    items: new Map(),
   };
 }
 

@@ -1,70 +1,68 @@
-import {
-  dec,
-  isDecimalText,
-  isDay,
-  least,
-  lineAmount,
-  most,
-  priceText,
-  sum,
-  ZERO,
-  type Day,
-  type Dec,
-} from '@core/kernel';
+import { dec, isDecimalText, isDay, lineAmount, most, priceText, sum, ZERO, type Day, type Dec } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import type { Route } from '@core/catalogue';
-import { agreedPrice, type PriceTerm } from './price';
-import { leftUnderLimit } from './progress';
-import type { AgreementState, LimitPolicy } from './terms';
+import {
+  covers,
+  leftOn,
+  splitAtLimit,
+  type Offer,
+  type OfferedLine,
+  type OfferingAgreement,
+  type Portion,
+} from './offered';
+import { agreedPrice } from './price';
+import type { Side } from './terms';
 
-/** A line of the agreement as it stands, with what the order line takes from its item. */
-export interface ReleasableLine extends PriceTerm {
+/** An item that can be released, with what the order line takes from it. */
+export interface ReleaseItem {
   id: number;
-  lineNo: number;
-  committed: string;
-  released: string;
-  leastRelease: string;
-  releaseMultiple: string;
-  item: {
-    id: number;
-    number: string;
-    unit: string;
-    route: Route;
-    listPrice: string;
-    taxCodeId: number;
-    taxRate: string;
-  };
+  number: string;
+  unit: string;
+  groupId: number | null;
+  route: Route;
+  /** The price without the agreement: the list price, or the vendor's. */
+  listPrice: string;
+  taxCodeId: number;
+  taxRate: string;
+}
+
+/** A line of the agreement as it stands; `item` is null where it covers a group or everything. */
+export interface ReleasableLine extends OfferedLine {
+  item: ReleaseItem | null;
 }
 
 export interface ReleaseGround {
-  agreement: {
-    id: number;
-    number: string;
-    state: AgreementState;
-    firstDay: Day;
-    lastDay: Day;
-    limitPolicy: LimitPolicy;
-    tolerancePercent: string;
-    currency: string;
-  };
-  customer: { id: number; name: string; referenceRequired: boolean };
+  agreement: OfferingAgreement & { side: Side };
+  /** The customer or vendor. */
+  party: { id: number; name: string; referenceRequired: boolean };
   /** Ids of the customer's ship-to addresses. */
   shipToIds: readonly number[];
   lines: readonly ReleasableLine[];
+  /** Items asked for on lines that cover a group or everything. */
+  items: ReadonlyMap<number, ReleaseItem>;
 }
 
 /** As typed. Lines with an empty quantity are not asked for. */
 export interface ReleaseAsked {
   shipToId: number | null;
   customerReference: string;
-  lines: { agreementLineId: number; quantity: string; shipDate: Day | null }[];
+  lines: {
+    agreementLineId: number;
+    /** Which item, where the agreement line covers a group or everything. */
+    itemId?: number | null;
+    quantity: string;
+    shipDate: Day | null;
+  }[];
 }
 
 export interface ReleaseEffects {
+  /** A sales order, or a purchase order for our own stock. */
   order: {
-    customerId: number;
+    side: Side;
+    partyId: number;
     agreementId: number;
-    shipToId: number;
+    /** Null on a purchase order. */
+    shipToId: number | null;
     customerReference: string;
     orderDate: Day;
     currency: string;
@@ -77,6 +75,8 @@ export interface ReleaseEffects {
     unitPrice: string;
     listPrice: string;
     amount: string;
+    /** What of the amount counts against the agreement where that is not the whole. // A5 */
+    agreedAmount: string | null;
     taxCodeId: number;
     taxRate: string;
     route: Route;
@@ -99,11 +99,12 @@ export function decideRelease(ground: ReleaseGround, asked: ReleaseAsked, workDa
   }
   const good = wanted.flatMap((want): Want[] => {
     const line = ground.lines.find((each) => each.id === want.agreementLineId);
+    const item = line && (line.item ?? ground.items.get(want.itemId ?? 0));
     const found = line
-      ? wantRefusals(want, line, workDate)
+      ? wantRefusals(want, line, item, workDate)
       : [refuse('unknown', `lines.${want.index}.agreementLineId`, { what: 'This agreement line' })];
     refusals.push(...found);
-    return line && found.length === 0 ? [{ ...want, line, shipDate: want.shipDate! }] : [];
+    return line && item && found.length === 0 ? [{ ...want, line, item, shipDate: want.shipDate! }] : [];
   });
   const lines: ReleaseEffects['lines'] = [];
   for (const line of ground.lines) {
@@ -114,9 +115,10 @@ export function decideRelease(ground: ReleaseGround, asked: ReleaseAsked, workDa
     refusals,
     () => ({
       order: {
-        customerId: ground.customer.id,
+        side: ground.agreement.side,
+        partyId: ground.party.id,
         agreementId: ground.agreement.id,
-        shipToId: asked.shipToId!,
+        shipToId: ground.agreement.side === 'selling' ? asked.shipToId : null,
         customerReference: asked.customerReference.trim(),
         orderDate: workDate,
         currency: ground.agreement.currency,
@@ -134,15 +136,23 @@ interface Want {
   quantity: string;
   shipDate: Day;
   line: ReleasableLine;
+  item: ReleaseItem;
 }
 
 function wantRefusals(
-  want: { index: number; quantity: string; shipDate: Day | null },
+  want: { index: number; itemId?: number | null; quantity: string; shipDate: Day | null },
   line: ReleasableLine,
+  item: ReleaseItem | undefined,
   workDate: Day,
 ): Refusal[] {
   const at = (field: string) => `lines.${want.index}.${field}`;
-  const refusals = quantityRefusals(want.quantity, at('quantity'));
+  const refusals: Refusal[] = [];
+  if (!item) {
+    refusals.push(refuse(want.itemId ? 'unknown' : 'required', at('itemId'), { what: 'The item' }));
+  } else if (!covers(line, item.id, item.groupId)) {
+    refusals.push(refuse('agreement-not-covering', at('itemId'), { item: item.number }));
+  }
+  refusals.push(...quantityRefusals(want.quantity, at('quantity')));
   const multiple = dec(line.releaseMultiple);
   if (refusals.length === 0 && multiple.gt(0) && !dec(want.quantity).mod(multiple).eq(0)) {
     refusals.push(
@@ -161,33 +171,42 @@ function linesOf(
   warnings: Refusal[],
 ): ReleaseEffects['lines'] {
   const { agreement } = ground;
-  const total = sum(wants.map((want) => dec(want.quantity)));
-  const left = most(ZERO, leftUnderLimit(line.committed, line.released, agreement.tolerancePercent));
+  const left = most(ZERO, leftOn({ agreement, line }));
   const last = wants.at(-1)!;
   const field = `lines.${last.index}.quantity`;
-  if (total.lt(line.leastRelease) && !total.eq(left)) {
-    const facts = { item: line.item.number, asked: total.toFixed(), least: line.leastRelease };
+  const priced = wants.map((want) => {
+    const ofItem = sum(wants.filter((each) => each.item.id === want.item.id).map((each) => dec(each.quantity)));
+    return { ...want, asked: dec(want.quantity), price: agreedPrice(line, ofItem, want.item.listPrice) };
+  });
+  const total = sum(priced.map((want) => want.asked));
+  if (total.lt(line.leastRelease) && !(agreement.basis === 'quantity' && total.eq(left))) {
+    const facts = { item: last.item.number, asked: total.toFixed(), least: line.leastRelease };
     refusals.push(refuse('below-least', field, facts));
   }
-  const price = agreedPrice(line, total, line.item.listPrice);
-  const over = total.gt(left);
+  const value = sum(priced.map((want) => lineAmount(want.asked, want.price, agreement.currency)));
+  const over = agreement.basis === 'quantity' ? total.gt(left) : value.gt(left);
   if (over && agreement.limitPolicy !== 'keep') {
+    const limit = { asked: agreement.basis === 'quantity' ? total : value, left, price: priced.at(-1)!.price };
     const word = agreement.limitPolicy === 'split' ? splitWord : overLimit;
     const list = agreement.limitPolicy === 'refuse' ? refusals : warnings;
-    list.push(word(ground, line, { asked: total, left, price }, field));
+    list.push(word(ground, last.item, limit, field));
   }
   if (!over || agreement.limitPolicy !== 'split') {
-    return wants.map((want) => orderLine(ground, want, dec(want.quantity), price, true));
+    return priced.map((want) => {
+      const amount = lineAmount(want.asked, want.price, agreement.currency);
+      return orderLine(want, { quantity: want.asked, unitPrice: want.price, amount, agreed: amount });
+    });
   }
-  let fits = left;
-  return wants.flatMap((want) => {
-    const agreed = least(fits, dec(want.quantity));
-    const rest = dec(want.quantity).minus(agreed);
-    fits = fits.minus(agreed);
-    return [
-      ...(agreed.gt(0) ? [orderLine(ground, want, agreed, price, true)] : []),
-      ...(rest.gt(0) ? [orderLine(ground, want, rest, dec(line.item.listPrice), false)] : []),
-    ];
+  let room = left;
+  return priced.flatMap((want) => {
+    const asked = { quantity: want.asked, price: want.price, listPrice: dec(want.item.listPrice) };
+    const portions = splitAtLimit(asked, room, agreement);
+    for (const portion of portions) {
+      if (portion.agreed !== null) {
+        room = room.minus(agreement.basis === 'quantity' ? portion.quantity : portion.agreed);
+      }
+    }
+    return portions.map((portion) => orderLine(want, portion));
   });
 }
 
@@ -212,13 +231,14 @@ export function agreementRefusals(ground: Pick<ReleaseGround, 'agreement'>, work
 
 function headRefusals(ground: ReleaseGround, asked: ReleaseAsked): Refusal[] {
   const refusals: Refusal[] = [];
+  if (ground.agreement.side === 'buying') return refusals;
   if (asked.shipToId === null) {
     refusals.push(refuse('required', 'shipToId', { what: 'The ship-to address' }));
   } else if (!ground.shipToIds.includes(asked.shipToId)) {
     refusals.push(refuse('unknown', 'shipToId', { what: 'This ship-to address' }));
   }
-  if (ground.customer.referenceRequired && asked.customerReference.trim() === '') {
-    refusals.push(refuse('reference-required', 'customerReference', { customer: ground.customer.name }));
+  if (ground.party.referenceRequired && asked.customerReference.trim() === '') {
+    refusals.push(refuse('reference-required', 'customerReference', { customer: ground.party.name }));
   }
   return refusals;
 }
@@ -236,48 +256,84 @@ function shipDateRefusals(shipDate: Day | null, field: string, workDate: Day): R
   return shipDate < workDate ? [refuse('ship-date-past', field, { day: shipDate, workDate })] : [];
 }
 
-interface Limit {
+/** What is asked and left, in units or in value, and the agreed price. */
+export interface Limit {
   asked: Dec;
   left: Dec;
   price: Dec;
 }
 
-function overLimit(ground: ReleaseGround, line: ReleasableLine, { asked, left }: Limit, field: string): Refusal {
-  return refuse('above-limit', field, {
-    item: line.item.number,
-    unit: line.item.unit,
-    asked: asked.toFixed(),
-    left: left.toFixed(),
-    agreement: ground.agreement.number,
-  });
+function overLimit({ agreement }: ReleaseGround, item: ReleaseItem, limit: Limit, field: string): Refusal {
+  return overLimitOf(agreement, item, limit.asked, limit.left, field);
 }
 
-function splitWord(ground: ReleaseGround, line: ReleasableLine, { asked, left, price }: Limit, field: string): Refusal {
-  return refuse('split-at-limit', field, {
-    item: line.item.number,
-    fits: left.toFixed(),
-    rest: asked.minus(left).toFixed(),
-    price: priceText(price, ground.agreement.currency),
-    list: priceText(line.item.listPrice, ground.agreement.currency),
-    agreement: ground.agreement.number,
-  });
+/** What says that more is asked than is left, in units or in value as the agreement counts. // A5 */
+export function overLimitOf(
+  agreement: Pick<OfferingAgreement, 'basis' | 'currency' | 'number'>,
+  item: { number: string; unit: string },
+  asked: Dec,
+  left: Dec,
+  field: string,
+): Refusal {
+  const { currency, number } = agreement;
+  return agreement.basis === 'quantity'
+    ? refuse('above-limit', field, {
+        item: item.number,
+        unit: item.unit,
+        asked: asked.toFixed(),
+        left: most(ZERO, left).toFixed(),
+        agreement: number,
+      })
+    : refuse('above-value', field, {
+        item: item.number,
+        asked: priceText(asked, currency),
+        left: priceText(most(ZERO, left), currency),
+        currency,
+        agreement: number,
+      });
 }
 
-function orderLine(
-  ground: ReleaseGround,
-  { line, shipDate }: Want,
-  quantity: Dec,
-  unitPrice: Dec,
-  agreed: boolean,
-): ReleaseEffects['lines'][number] {
-  const { item } = line;
+function splitWord({ agreement }: ReleaseGround, item: ReleaseItem, limit: Limit, field: string): Refusal {
+  return splitWordOf(agreement, item, limit, field);
+}
+
+/** What says how a line is split at the limit. // A5 */
+export function splitWordOf(
+  agreement: Pick<OfferingAgreement, 'basis' | 'currency' | 'number'>,
+  item: { number: string; listPrice: string },
+  { asked, left, price }: Limit,
+  field: string,
+): Refusal {
+  const { currency, number } = agreement;
+  const list = priceText(item.listPrice, currency);
+  return agreement.basis === 'quantity'
+    ? refuse('split-at-limit', field, {
+        item: item.number,
+        fits: left.toFixed(),
+        rest: asked.minus(left).toFixed(),
+        price: priceText(price, currency),
+        list,
+        agreement: number,
+      })
+    : refuse('split-in-value', field, {
+        item: item.number,
+        fits: priceText(left, currency),
+        currency,
+        list,
+        agreement: number,
+      });
+}
+
+function orderLine({ line, item, shipDate }: Want, portion: Portion): ReleaseEffects['lines'][number] {
+  const { quantity, unitPrice, amount, agreed } = portion;
   return {
-    agreementLineId: agreed ? line.id : null,
+    agreementLineId: agreed === null ? null : line.id,
     itemId: item.id,
     quantity: quantity.toFixed(),
     unitPrice: unitPrice.toFixed(),
     listPrice: item.listPrice,
-    amount: lineAmount(quantity, unitPrice, ground.agreement.currency).toFixed(),
+    amount: amount.toFixed(),
+    agreedAmount: agreed === null || agreed.eq(amount) ? null : agreed.toFixed(),
     taxCodeId: item.taxCodeId,
     taxRate: item.taxRate,
     route: item.route,
@@ -292,7 +348,7 @@ function grownBy(lines: ReleaseEffects['lines']): ReleaseEffects['released'] {
     const grown = byLine.get(line.agreementLineId) ?? { quantity: ZERO, value: ZERO };
     byLine.set(line.agreementLineId, {
       quantity: grown.quantity.plus(line.quantity),
-      value: grown.value.plus(line.amount),
+      value: grown.value.plus(line.agreedAmount ?? line.amount),
     });
   }
   return [...byLine].map(([agreementLineId, grown]) => ({
@@ -300,4 +356,30 @@ function grownBy(lines: ReleaseEffects['lines']): ReleaseEffects['released'] {
     quantity: grown.quantity.toFixed(),
     value: grown.value.toFixed(),
   }));
+}
+
+/**
+ * What a quantity becomes under an offer with that much room: its portions, what is refused, what is worth a word.
+ * For lines that are not released but priced by an agreement. // A5 A13
+ */
+export function portionsUnder(
+  { agreement, line }: Offer,
+  item: { number: string; unit: string; listPrice: string },
+  quantity: Dec,
+  room: Dec,
+  field: string,
+): { portions: Portion[]; refused: Refusal[]; warned: Refusal[] } {
+  const price = agreedPrice(line, quantity, item.listPrice);
+  const amount = lineAmount(quantity, price, agreement.currency);
+  const asked = agreement.basis === 'quantity' ? quantity : amount;
+  const whole = [{ quantity, unitPrice: price, amount, agreed: amount }];
+  if (asked.lte(room) || agreement.limitPolicy === 'keep') return { portions: whole, refused: [], warned: [] };
+  const over = overLimitOf(agreement, item, asked, room, field);
+  if (agreement.limitPolicy === 'refuse') return { portions: [], refused: [over], warned: [] };
+  if (agreement.limitPolicy === 'warn') return { portions: whole, refused: [], warned: [over] };
+  return {
+    portions: splitAtLimit({ quantity, price, listPrice: dec(item.listPrice) }, room, agreement),
+    refused: [],
+    warned: [splitWordOf(agreement, item, { asked, left: most(ZERO, room), price }, field)],
+  };
 }

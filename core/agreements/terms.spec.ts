@@ -3,6 +3,7 @@ import {
   decideTerms,
   elapsedShare,
   leftOf,
+  NO_REBATE,
   pace,
   type AgreementGround,
   type AgreementTerms,
@@ -11,7 +12,8 @@ import {
 
 const ground: AgreementGround = {
   current: null,
-  customer: { id: 1, currency: 'MYR' },
+  party: { id: 1, name: 'Teratai Bay Resort', currency: 'MYR', salesOrganisationId: null },
+  groups: new Map([[3, { code: 'CART' }]]),
   items: new Map([
     [10, { number: 'RO-4040', listPrice: '815' }],
     [11, { number: 'FC-20', listPrice: '9.8' }],
@@ -21,6 +23,7 @@ const ground: AgreementGround = {
 function term(change: Partial<TypedTerm>): TypedTerm {
   return {
     itemId: 10,
+    groupId: null,
     committed: '100',
     priceKind: 'fixed',
     priceValue: '740',
@@ -33,6 +36,13 @@ function term(change: Partial<TypedTerm>): TypedTerm {
 }
 
 const terms: AgreementTerms = {
+  side: 'selling',
+  basis: 'quantity',
+  vendorId: null,
+  salesOrganisationId: null,
+  rebate: NO_REBATE,
+  reminders: [],
+  releaseAhead: '',
   customerId: 1,
   title: '',
   firstDay: '2027-01-01',
@@ -124,12 +134,12 @@ describe('terms of an agreement', () => {
     ],
   ])('refuses %s', (name, change, expected) => {
     if (name.startsWith('A1 no customer')) {
-      expect(codes(change, { customer: null })).toEqual(['customerId: required']);
+      expect(codes(change, { party: null })).toEqual(['customerId: required']);
     } else expect(codes(change)).toEqual(expected);
   });
 
   it('refuses a customer of another company', () => {
-    expect(codes({}, { customer: null })).toEqual(['customerId: unknown']);
+    expect(codes({}, { party: null })).toEqual(['customerId: unknown']);
   });
 
   it('refuses to change an agreement in force', () => {
@@ -165,5 +175,31 @@ describe('progress', () => {
     expect(elapsedShare('2027-03-01', '2027-03-10', '2027-02-01')).toBe(0);
     expect(elapsedShare('2027-03-01', '2027-03-10', '2027-04-01')).toBe(1);
     expect(pace(0.3, 0.16)).toBeCloseTo(0.14);
+  });
+});
+
+describe('A1 sides and bases', () => {
+  it('a value agreement commits to amounts, over an item, a group or everything', () => {
+    const none = { priceKind: 'none' as const, priceValue: '' };
+    const value = (change: Partial<TypedTerm>) =>
+      codes({ basis: 'value', lines: [term({ committed: '5000', ...change })] });
+    expect(value({})).toEqual([]);
+    expect(value({ itemId: null, groupId: 3, ...none })).toEqual([]);
+    expect(value({ itemId: null, ...none })).toEqual([]);
+    expect(value({ itemId: null })).toEqual(['lines.0.priceValue: fixed-without-item']);
+    expect(value({ itemId: null, groupId: 9, ...none })).toEqual(['lines.0.itemId: unknown']);
+    expect(value({ committed: '10.005' })).toEqual(['lines.0.committed: not-a-number']);
+    const decision = decideTerms(ground, { ...terms, basis: 'value', lines: [term({ committed: '5000' })] });
+    expect(decision.ok && decision.effects.lines[0]).toMatchObject({ committed: '0', value: '5000' });
+  });
+
+  it('a buying agreement names a vendor who sells the item', () => {
+    const buying = { side: 'buying' as const, customerId: null, vendorId: 4 };
+    expect(codes(buying)).toEqual([]);
+    expect(codes({ ...buying, vendorId: null }, { party: null })).toEqual(['vendorId: required']);
+    const items = new Map([[10, { number: 'RO-4040', listPrice: null }]]);
+    expect(codes(buying, { items })).toEqual(['lines.0.itemId: not-sold-by']);
+    const decision = decideTerms(ground, { ...terms, ...buying });
+    expect(decision.ok && decision.effects).toMatchObject({ customerId: null, vendorId: 1 });
   });
 });

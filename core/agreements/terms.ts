@@ -1,6 +1,18 @@
-import { dec, isDecimalText, isDay, lineAmount, ZERO, type Day, type DecimalKind } from '@core/kernel';
+import {
+  currencyPlaces,
+  dec,
+  isDecimalText,
+  isDay,
+  lineAmount,
+  roundHalfAway,
+  ZERO,
+  type Day,
+  type DecimalKind,
+} from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { agreedPrice, type PriceTerm } from './price';
+import { rebateRefusals, type Rebate } from './rebate';
+import { reminderRefusals, type Reminder } from './reminder';
 
 export const AGREEMENT_STATES = ['draft', 'in-force', 'paused', 'ended', 'cancelled'] as const;
 export type AgreementState = (typeof AGREEMENT_STATES)[number];
@@ -12,9 +24,23 @@ export type AgreementState = (typeof AGREEMENT_STATES)[number];
 export const LIMIT_POLICIES = ['refuse', 'warn', 'keep', 'split'] as const;
 export type LimitPolicy = (typeof LIMIT_POLICIES)[number];
 
+/** With a customer, or with a vendor. // A1 */
+export const SIDES = ['selling', 'buying'] as const;
+export type Side = (typeof SIDES)[number];
+
+/** Each line commits an item to a quantity; or an item, a group or everything to an amount. // A1 */
+export const BASES = ['quantity', 'value'] as const;
+export type Basis = (typeof BASES)[number];
+
 /** Terms as typed: decimals as text, days as `YYYY-MM-DD`, null where not given yet. */
 export interface AgreementTerms {
+  side: Side;
+  basis: Basis;
+  /** Of a selling agreement. */
   customerId: number | null;
+  /** Of a buying agreement. */
+  vendorId: number | null;
+  salesOrganisationId: number | null;
   title: string;
   firstDay: Day | null;
   lastDay: Day | null;
@@ -27,12 +53,18 @@ export interface AgreementTerms {
   /** 1 is asked first, 9 last. // A13 */
   priority: string;
   notes: string;
+  rebate: Rebate;
+  reminders: readonly Reminder[];
+  /** Planned calls are released by themselves so many days ahead; empty where by hand. // A7 */
+  releaseAhead: string;
   lines: TypedTerm[];
 }
 
-/** One committed item as typed. */
+/** One line as typed. Neither item nor group: everything, which only an agreement by value may commit to. // A1 */
 export interface TypedTerm extends PriceTerm {
   itemId: number | null;
+  groupId: number | null;
+  /** A quantity, or the amount where the agreement is by value. */
   committed: string;
   /** Least quantity of one release; `0` for any. // A6 */
   leastRelease: string;
@@ -45,12 +77,19 @@ export interface TypedTerm extends PriceTerm {
 export interface AgreementGround {
   /** Null for a new agreement. */
   current: { number: string; state: AgreementState } | null;
-  customer: { id: number; currency: string } | null;
-  items: ReadonlyMap<number, { number: string; listPrice: string }>;
+  /** The customer or vendor named, as far as it is known. */
+  party: { id: number; name: string; currency: string; salesOrganisationId: number | null } | null;
+  /** Items named; `listPrice` is the price without the agreement, null where the vendor does not sell it. */
+  items: ReadonlyMap<number, { number: string; listPrice: string | null }>;
+  groups: ReadonlyMap<number, { code: string }>;
 }
 
 export interface AgreementEffects {
-  customerId: number;
+  side: Side;
+  basis: Basis;
+  customerId: number | null;
+  vendorId: number | null;
+  salesOrganisationId: number | null;
   currency: string;
   title: string;
   firstDay: Day;
@@ -61,10 +100,14 @@ export interface AgreementEffects {
   probabilityPercent: string;
   priority: number;
   notes: string;
+  rebate: Rebate;
+  reminders: readonly Reminder[];
+  releaseAhead: string;
   lines: (TypedTerm & {
-    itemId: number;
     /** The agreed price of one unit on the day it is written, for the committed value. */
     unitPrice: string;
+    /** `0` where the line commits to an amount. */
+    committed: string;
     value: string;
   })[];
 }
@@ -72,15 +115,17 @@ export interface AgreementEffects {
 /** Checks the terms of a new or draft agreement, all at once and each at its field. // A1 A2 A3 A5 G3 */
 export function decideTerms(ground: AgreementGround, terms: AgreementTerms): Decision<AgreementEffects> {
   const refusals: Refusal[] = [];
-  const { current, customer } = ground;
+  const { current, party } = ground;
   if (current && current.state !== 'draft') {
     refusals.push(refuse('agreement-not-draft', '', { agreement: current.number, state: current.state }));
   }
-  if (!customer) {
+  if (!party) {
+    const [field, who] =
+      terms.side === 'selling' ? (['customerId', 'customer'] as const) : (['vendorId', 'vendor'] as const);
     refusals.push(
-      terms.customerId === null
-        ? refuse('required', 'customerId', { what: 'The customer' })
-        : refuse('unknown', 'customerId', { what: 'This customer' }),
+      terms[field] === null
+        ? refuse('required', field, { what: `The ${who}` })
+        : refuse('unknown', field, { what: `This ${who}` }),
     );
   }
   refusals.push(...periodRefusals(terms));
@@ -89,29 +134,43 @@ export function decideTerms(ground: AgreementGround, terms: AgreementTerms): Dec
     ...percentRefusals(terms.probabilityPercent, 'probabilityPercent', 'The probability'),
   );
   if (!/^[1-9]$/.test(terms.priority)) refusals.push(refuse('not-a-priority', 'priority', {}));
+  if (!/^(\d{1,3})?$/.test(terms.releaseAhead) || Number(terms.releaseAhead) > 365) {
+    refusals.push(refuse('not-days-ahead', 'releaseAhead', {}));
+  }
+  refusals.push(...rebateRefusals(terms.rebate), ...reminderRefusals(terms.reminders));
   if (terms.lines.length === 0) {
     refusals.push(refuse('no-lines', 'lines', { document: 'The agreement' }));
   }
   refusals.push(...lineRefusals(ground, terms));
   return decided(refusals, () => ({
     ...terms,
-    customerId: customer!.id,
-    currency: customer!.currency,
+    customerId: terms.side === 'selling' ? party!.id : null,
+    vendorId: terms.side === 'buying' ? party!.id : null,
+    salesOrganisationId: terms.side === 'selling' ? (terms.salesOrganisationId ?? party!.salesOrganisationId) : null,
+    currency: party!.currency,
     firstDay: terms.firstDay!,
     lastDay: terms.lastDay!,
     priority: Number(terms.priority),
     notes: terms.notes.trim(),
     lines: terms.lines.map((line) => {
-      const committed = dec(line.committed);
-      const unitPrice = agreedPrice({ ...line, breaks: [] }, committed, ground.items.get(line.itemId!)!.listPrice);
-      return {
-        ...line,
-        itemId: line.itemId!,
-        unitPrice: unitPrice.toFixed(),
-        value: lineAmount(committed, unitPrice, customer!.currency).toFixed(),
-      };
+      const listPrice = ground.items.get(line.itemId ?? 0)?.listPrice ?? '0';
+      return committedLine(line, terms.basis, listPrice, party!.currency);
     }),
   }));
+}
+
+/** A line as it is written: what it commits to in quantity and in value, at the price of the day. // A1 A4 */
+export function committedLine(
+  line: TypedTerm,
+  basis: Basis,
+  listPrice: string,
+  currency: string,
+): AgreementEffects['lines'][number] {
+  const committed = dec(line.committed);
+  const unitPrice = agreedPrice({ ...line, breaks: [] }, committed, listPrice);
+  return basis === 'value'
+    ? { ...line, unitPrice: unitPrice.toFixed(), committed: '0', value: committed.toFixed() }
+    : { ...line, unitPrice: unitPrice.toFixed(), value: lineAmount(committed, unitPrice, currency).toFixed() };
 }
 
 function percentRefusals(text: string, field: string, what: string): Refusal[] {
@@ -144,27 +203,48 @@ function periodRefusals(terms: AgreementTerms): Refusal[] {
 
 function lineRefusals(ground: AgreementGround, terms: AgreementTerms): Refusal[] {
   const refusals: Refusal[] = [];
-  const lineOfItem = new Map<number, number>();
+  const lineOf = new Map<string, number>();
   terms.lines.forEach((line, index) => {
     const at = (field: string) => `lines.${index}.${field}`;
-    const item = line.itemId === null ? undefined : ground.items.get(line.itemId);
-    if (line.itemId === null) refusals.push(refuse('required', at('itemId'), { what: 'The item' }));
-    else if (!item) refusals.push(refuse('unknown', at('itemId'), { what: 'This item' }));
-    else if (lineOfItem.has(line.itemId)) {
-      refusals.push(
-        refuse('item-twice', at('itemId'), {
-          item: item.number,
-          line: String(lineOfItem.get(line.itemId)! + 1),
-        }),
-      );
-    } else lineOfItem.set(line.itemId, index);
+    const scope = scopeRefusals(ground, terms, line, at('itemId'));
+    refusals.push(...scope);
+    const key = `${line.itemId ?? ''}|${line.groupId ?? ''}`;
+    const before = lineOf.get(key);
+    if (scope.length === 0 && before !== undefined) {
+      const item = ground.items.get(line.itemId ?? 0)?.number ?? ground.groups.get(line.groupId ?? 0)?.code;
+      refusals.push(refuse('item-twice', at('itemId'), { item: item ?? 'Everything', line: String(before + 1) }));
+    } else if (scope.length === 0) lineOf.set(key, index);
     refusals.push(
-      ...aboveZero(line.committed, 'quantity', at('committed'), 'The committed quantity'),
+      ...committedRefusals(ground, terms, line, at('committed')),
       ...priceRefusals(line, at),
       ...stepRefusals(line, at),
     );
   });
   return refusals;
+}
+
+function committedRefusals(ground: AgreementGround, terms: AgreementTerms, line: TypedTerm, field: string): Refusal[] {
+  if (terms.basis === 'quantity') return aboveZero(line.committed, 'quantity', field, 'The committed quantity');
+  const refusals = aboveZero(line.committed, 'price', field, 'The committed amount');
+  if (refusals.length > 0) return refusals;
+  const { currency } = ground.party ?? { currency: 'MYR' };
+  const exact = dec(line.committed).eq(roundHalfAway(dec(line.committed), currencyPlaces(currency)));
+  return exact ? [] : [refuse('not-a-number', field, { what: `The committed amount in ${currency}` })];
+}
+
+/** What a line covers: an item for a quantity; an item, a group or everything for an amount. // A1 */
+function scopeRefusals(ground: AgreementGround, terms: AgreementTerms, line: TypedTerm, field: string): Refusal[] {
+  if (line.itemId !== null) {
+    const item = ground.items.get(line.itemId);
+    if (!item) return [refuse('unknown', field, { what: 'This item' })];
+    if (item.listPrice !== null) return [];
+    return [refuse('not-sold-by', field, { vendor: ground.party?.name ?? 'This vendor', item: item.number })];
+  }
+  if (terms.basis === 'quantity') return [refuse('required', field, { what: 'The item' })];
+  if (line.groupId !== null && !ground.groups.has(line.groupId)) {
+    return [refuse('unknown', field, { what: 'This item group' })];
+  }
+  return line.priceKind === 'fixed' ? [refuse('fixed-without-item', field.replace('itemId', 'priceValue'), {})] : [];
 }
 
 /** The price of a line and its breaks, each at its field. // A3 */

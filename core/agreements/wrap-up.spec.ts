@@ -1,9 +1,23 @@
-import { decideCancelAgreement, decidePause, decideWrapUp, type WrapUpGround, type WrapUpTyped } from './index';
+import {
+  decideCancelAgreement,
+  decidePause,
+  decideWrapUp,
+  NO_REBATE,
+  type WrapUpGround,
+  type WrapUpTyped,
+} from './index';
 
 const ground: WrapUpGround = {
   agreement: {
     number: 'AG-0001',
     state: 'in-force',
+    side: 'selling',
+    basis: 'quantity',
+    vendorId: null,
+    salesOrganisationId: null,
+    rebate: NO_REBATE,
+    reminders: [],
+    releaseAhead: '',
     customerId: 1,
     currency: 'MYR',
     title: 'Membranes',
@@ -19,6 +33,7 @@ const ground: WrapUpGround = {
   lines: ['60', '10'].map((released, index) => ({
     id: index + 1,
     itemId: 10 + index,
+    groupId: null,
     item: `RO-${index}`,
     committed: index === 0 ? '100' : '10',
     released,
@@ -29,7 +44,10 @@ const ground: WrapUpGround = {
     leastRelease: '0',
     releaseMultiple: '0',
     notes: '',
+    taxCodeId: 1,
+    taxRate: '6',
   })),
+  prepayments: [],
 };
 const decide = (typed: Partial<WrapUpTyped>, on = ground, workDate = '2027-03-01') =>
   decideWrapUp(on, { decision: 'end', lastDay: null, carry: false, ...typed }, workDate);

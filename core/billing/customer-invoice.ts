@@ -1,19 +1,29 @@
-import { addDays, dec, documentTotals, sliceAmount, sum, type Day, type Dec } from '@core/kernel';
+import { accrualOf, type RebateAccrual, type RebateState } from '@core/agreements';
+import { addDays, dec, documentTotals, least, lineSlice, sum, type Day, type Dec, type LineMoney } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 
 /** A shipment line that is not wholly invoiced yet. */
-export interface ShippedLine {
+export interface ShippedLine extends LineMoney {
   shipmentLineId: number;
   orderLineId: number;
   /** Shipped on this line and not invoiced. */
   open: string;
   /** Invoiced so far on the whole order line. */
   invoicedBefore: string;
-  unitPrice: string;
   taxCode: string;
   taxCodeId: number;
   taxRate: string;
   agreementLineId: number | null;
+  agreementId: number | null;
+}
+
+/** A prepayment with something left, for one line of its agreement or (null) for all of it. // A12 */
+export interface OpenPrepayment {
+  id: number;
+  number: string;
+  agreementId: number;
+  agreementLineId: number | null;
+  left: string;
 }
 
 export interface CustomerInvoiceGround {
@@ -22,6 +32,10 @@ export interface CustomerInvoiceGround {
   /** Ordered, live and not invoiced on the whole order. */
   uninvoiced: string;
   lines: readonly ShippedLine[];
+  /** Oldest first. */
+  prepayments: readonly OpenPrepayment[];
+  /** The rebates of the agreements of its lines. // A10 */
+  rebates: readonly RebateState[];
 }
 
 export interface InvoiceTax {
@@ -43,6 +57,10 @@ export interface CustomerInvoiceEffects {
   taxes: InvoiceTax[];
   /** True where the order has nothing left to do. */
   closes: boolean;
+  /** What is drawn from prepayments, by invoice line, and all of it. // A12 */
+  draws: { prepaymentId: number; number: string; lineIndex: number; amount: string }[];
+  drawn: string;
+  rebates: RebateAccrual[];
   lines: {
     shipmentLineId: number;
     orderLineId: number;
@@ -50,6 +68,8 @@ export interface CustomerInvoiceEffects {
     quantity: string;
     unitPrice: string;
     net: string;
+    /** What of the net counts against the agreement where that is not the whole. // A5 */
+    agreedNet: string | null;
     taxCodeId: number;
     taxRate: string;
   }[];
@@ -71,11 +91,15 @@ export function decideCustomerInvoice(
       const from = reached.get(line.orderLineId) ?? dec(line.invoicedBefore);
       const to = from.plus(line.open);
       reached.set(line.orderLineId, to);
-      const net = sliceAmount(from, to, dec(line.unitPrice), ground.order.currency);
-      return { ...line, quantity: line.open, net };
+      const slice = lineSlice(line, from, to, ground.order.currency);
+      return { ...line, quantity: line.open, net: slice.value, agreed: slice.agreed };
     });
     const totals = documentTotals(lines, ground.order.currency);
+    const draws = drawsOf(lines, ground.prepayments);
     return {
+      draws,
+      drawn: sum(draws.map((draw) => dec(draw.amount))).toFixed(),
+      rebates: accrualsOf(lines, ground.rebates, invoiceDate),
       customerId: ground.order.customerId,
       orderId: ground.order.id,
       currency: ground.order.currency,
@@ -98,9 +122,51 @@ export function decideCustomerInvoice(
         quantity: line.quantity,
         unitPrice: line.unitPrice,
         net: line.net.toFixed(),
+        agreedNet: line.agreed?.toFixed() ?? null,
         taxCodeId: line.taxCodeId,
         taxRate: line.taxRate,
       })),
     };
+  });
+}
+
+type NetLine = Pick<ShippedLine, 'agreementLineId' | 'agreementId'> & {
+  quantity: string;
+  net: Dec;
+  agreed: Dec | null;
+};
+
+/** Each line draws min(prepayment left, its net): first what is held for the line, then for its agreement. // A12 */
+function drawsOf(lines: readonly NetLine[], prepayments: readonly OpenPrepayment[]): CustomerInvoiceEffects['draws'] {
+  const left = new Map(prepayments.map((each) => [each.id, dec(each.left)]));
+  return lines.flatMap((line, lineIndex) => {
+    if (line.agreementId === null) return [];
+    let rest = line.net;
+    const own = prepayments.filter((each) => each.agreementId === line.agreementId);
+    const inOrder = [
+      ...own.filter((each) => each.agreementLineId === line.agreementLineId),
+      ...own.filter((each) => each.agreementLineId === null),
+    ];
+    return inOrder.flatMap(({ id, number }) => {
+      const amount = least(rest, left.get(id)!);
+      if (amount.lte(0)) return [];
+      rest = rest.minus(amount);
+      left.set(id, left.get(id)!.minus(amount));
+      return [{ prepaymentId: id, number, lineIndex, amount: amount.toFixed() }];
+    });
+  });
+}
+
+/** What lines of an invoice (or, below zero, of a credit note) do to each agreement's rebate. // A10 */
+export function accrualsOf(lines: readonly NetLine[], rebates: readonly RebateState[], day: Day): RebateAccrual[] {
+  return rebates.flatMap((state) => {
+    const own = lines.filter((line) => line.agreementId === state.agreementId);
+    const change = {
+      value: sum(own.map((line) => line.agreed ?? line.net)),
+      quantity: sum(own.map((line) => dec(line.quantity))),
+    };
+    if (own.length === 0) return [];
+    const accrual = accrualOf(state, change, day);
+    return accrual ? [accrual] : [];
   });
 }

@@ -1,8 +1,10 @@
 export {
+  accrualsOf,
   decideCustomerInvoice,
   type CustomerInvoiceEffects,
   type CustomerInvoiceGround,
   type InvoiceTax,
+  type OpenPrepayment,
   type ShippedLine,
 } from './customer-invoice';
 export { decidePayment, type PaymentEffects, type PaymentGround } from './payment';
@@ -13,3 +15,18 @@ export {
   type VendorInvoiceGround,
   type VendorInvoiceTyped,
 } from './vendor-invoice';
+export {
+  CREDIT_KINDS,
+  decideCreditNote,
+  decideSettlement,
+  setOffs,
+  type CreditableLine,
+  type CreditEffects,
+  type CreditGround,
+  type CreditKind,
+  type CreditTyped,
+  type OwedInvoice,
+  type RebateSettlementEffects,
+  type RebateSettlementGround,
+} from './credit-note';
+export { decidePrepayment, type PrepaymentEffects, type PrepaymentGround } from './prepayment';

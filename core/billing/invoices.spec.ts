@@ -14,11 +14,15 @@ const shipped = (id: number, open: string, invoicedBefore = '0') => ({
   orderLineId: 5,
   open,
   invoicedBefore,
+  quantity: '12',
+  amount: '8880',
+  agreedAmount: null,
   unitPrice: '740',
   taxCode: 'S6',
   taxCodeId: 1,
   taxRate: '6',
   agreementLineId: 3,
+  agreementId: 1,
 });
 
 const customerGround = (...lines: CustomerInvoiceGround['lines']): CustomerInvoiceGround => ({
@@ -26,6 +30,8 @@ const customerGround = (...lines: CustomerInvoiceGround['lines']): CustomerInvoi
   termsDays: 30,
   uninvoiced: '12',
   lines,
+  prepayments: [],
+  rebates: [],
 });
 
 describe('P4 the customer invoice', () => {
@@ -62,6 +68,8 @@ const received = (id: number, open: string, change: Partial<ReceivedLine> = {}):
   drop: true,
   customerWaits: false,
   orderNumber: 'SO-0001',
+  agreementLineId: null,
+  mixed: null,
   taxCode: 'S6',
   taxCodeId: 1,
   taxRate: '6',

@@ -1,5 +1,6 @@
-import { currencyPlaces, dec, isDecimalText, isDay, roundHalfAway, type Day } from '@core/kernel';
+import { dec, isDay, priceText, type Day } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
+import { amountRefusals } from './prepayment';
 
 export interface PaymentGround {
   side: 'customer' | 'vendor';
@@ -26,19 +27,14 @@ export function decidePayment(
   typed: { amount: string; paidOn: Day | null },
 ): Decision<PaymentEffects> {
   const refusals: Refusal[] = [];
-  const what = 'The amount';
-  if (!isDecimalText(typed.amount, 'price')) {
-    refusals.push(refuse('not-a-number', 'amount', { what }));
-  } else if (dec(typed.amount).lte(0)) {
-    refusals.push(refuse('not-above-zero', 'amount', { what }));
-  } else if (!dec(typed.amount).eq(roundHalfAway(dec(typed.amount), currencyPlaces(ground.currency)))) {
-    refusals.push(refuse('not-a-number', 'amount', { what: `${what} in ${ground.currency}` }));
-  } else if (dec(typed.amount).gt(ground.owed)) {
+  const found = amountRefusals(typed.amount, ground.currency);
+  refusals.push(...found);
+  if (found.length === 0 && dec(typed.amount).gt(ground.owed)) {
     refusals.push(
       refuse('above-owed', 'amount', {
         invoice: ground.invoice,
-        asked: dec(typed.amount).toFixed(currencyPlaces(ground.currency)),
-        owed: dec(ground.owed).toFixed(currencyPlaces(ground.currency)),
+        asked: priceText(typed.amount, ground.currency),
+        owed: priceText(ground.owed, ground.currency),
       }),
     );
   }

@@ -32,6 +32,10 @@ export interface ReceivedLine {
   taxCode: string;
   taxCodeId: number;
   taxRate: string;
+  /** The buying agreement's line it counts on. */
+  agreementLineId: number | null;
+  /** Of a purchase line at a mixed price: its amount and what of it is under the agreement. // A5 */
+  mixed: { amount: string; agreed: string } | null;
 }
 
 export interface VendorInvoiceGround {
@@ -76,6 +80,9 @@ export interface VendorInvoiceEffects {
     net: string;
     /** Received cost this part clears. */
     received: string;
+    agreementLineId: number | null;
+    /** What of the net counts against the agreement where that is not the whole. */
+    agreedNet: string | null;
     taxCodeId: number;
     taxRate: string;
   }[];
@@ -182,12 +189,16 @@ function match(
     const cost = piece.eq(received.open)
       ? dec(received.openCost)
       : roundHalfAway(piece.times(received.unitCost), places);
+    const net = roundHalfAway(reached.times(price), places).minus(before);
+    const { mixed } = received;
     matched.push({
       receiptLineId: received.receiptLineId,
       purchaseLineId: line.purchaseLineId,
       quantity: piece.toFixed(),
       unitPrice: line.unitPrice,
-      net: roundHalfAway(reached.times(price), places).minus(before).toFixed(),
+      net: net.toFixed(),
+      agreementLineId: received.agreementLineId,
+      agreedNet: mixed && roundHalfAway(net.times(mixed.agreed).div(mixed.amount), places).toFixed(),
       received: cost.toFixed(),
       taxCodeId: received.taxCodeId,
       taxCode: received.taxCode,

@@ -1,5 +1,5 @@
 /** The kinds of document, by the prefix of their numbers. */
-export const DOCUMENT_KINDS = ['AG', 'SO', 'PO', 'RC', 'SH', 'CI', 'VI', 'PY', 'JR'] as const;
+export const DOCUMENT_KINDS = ['AG', 'SO', 'PO', 'RC', 'SH', 'CI', 'VI', 'CN', 'PP', 'PY', 'JR'] as const;
 export type DocumentKind = (typeof DOCUMENT_KINDS)[number];
 
 export const DOCUMENT_NAMES: Record<DocumentKind, string> = {
@@ -10,6 +10,8 @@ export const DOCUMENT_NAMES: Record<DocumentKind, string> = {
   SH: 'shipment',
   CI: 'customer invoice',
   VI: 'vendor invoice',
+  CN: 'credit note',
+  PP: 'prepayment',
   PY: 'payment',
   JR: 'journal',
 };

@@ -19,10 +19,13 @@ export {
   currencyPlaces,
   documentTotals,
   lineAmount,
+  lineSlice,
   priceText,
+  shareOf,
   sliceAmount,
   taxTotals,
   type DocumentTotals,
+  type LineMoney,
   type Taxed,
   type TaxTotal,
 } from './money';

@@ -28,6 +28,33 @@ export function sliceAmount(from: Dec, to: Dec, price: Dec, currency: string): D
   return lineAmount(to, price, currency).minus(lineAmount(from, price, currency));
 }
 
+/** The part of `whole` that the slice from `from` to `to` of `quantity` makes; slices end to end sum to the whole. */
+export function shareOf(whole: string, quantity: string, from: Dec, to: Dec, currency: string): Dec {
+  const at = (reached: Dec) => roundHalfAway(dec(whole).times(reached).div(quantity), currencyPlaces(currency));
+  return at(to).minus(at(from));
+}
+
+/** The money of an order line: its amount is for its live quantity. */
+export interface LineMoney {
+  quantity: string;
+  unitPrice: string;
+  amount: string;
+  /** What of the amount counts against the line's agreement where that is not the whole: its price is a mixed one. */
+  agreedAmount: string | null;
+}
+
+/**
+ * Amount of the slice of a line from `from` to `to`, and what of it counts against its agreement where that is not the
+ * whole. A line at one price goes by the price, one at a mixed price by shares; slices end to end sum to the line's.
+ */
+export function lineSlice(line: LineMoney, from: Dec, to: Dec, currency: string): { value: Dec; agreed: Dec | null } {
+  if (line.agreedAmount === null) return { value: sliceAmount(from, to, dec(line.unitPrice), currency), agreed: null };
+  return {
+    value: shareOf(line.amount, line.quantity, from, to, currency),
+    agreed: shareOf(line.agreedAmount, line.quantity, from, to, currency),
+  };
+}
+
 export interface Taxed {
   taxCode: string;
   /** Per cent, as decimal text. */

@@ -13,6 +13,9 @@ export const ACCOUNT_ROLES = [
   'price-difference',
   'stock-difference',
   'bank',
+  'rebates-given',
+  'rebates-owed',
+  'customer-prepayments',
 ] as const;
 export type AccountRole = (typeof ACCOUNT_ROLES)[number];
 
@@ -94,5 +97,54 @@ export function adjustmentJournal(value: string): JournalEntry[] {
   return journal([
     { role: 'inventory', amount: dec(value) },
     { role: 'stock-difference', amount: dec(value).neg() },
+  ]);
+}
+
+/** A credit note: revenue and output tax taken back, the receivable lessened. // P3 */
+export function creditNoteJournal(net: string, tax: string): JournalEntry[] {
+  return journal([
+    { role: 'revenue', amount: dec(net) },
+    { role: 'output-tax', amount: dec(tax) },
+    { role: 'receivable', amount: dec(net).plus(tax).neg() },
+  ]);
+}
+
+/** Goods that came back from a customer, at what they cost. // P3 */
+export function returnJournal(cost: string): JournalEntry[] {
+  return journal([
+    { role: 'inventory', amount: dec(cost) },
+    { role: 'cost-of-sales', amount: dec(cost).neg() },
+  ]);
+}
+
+/** A change in what is owed of a rebate; below zero where it falls. // P3 A10 */
+export function rebateAccrualJournal(accrued: string): JournalEntry[] {
+  return journal([
+    { role: 'rebates-given', amount: dec(accrued) },
+    { role: 'rebates-owed', amount: dec(accrued).neg() },
+  ]);
+}
+
+/** A rebate settled into a credit note. // P3 A10 */
+export function rebateSettlementJournal(amount: string): JournalEntry[] {
+  return journal([
+    { role: 'rebates-owed', amount: dec(amount) },
+    { role: 'receivable', amount: dec(amount).neg() },
+  ]);
+}
+
+/** Money taken ahead (above zero), or paid back (below). // P3 A12 */
+export function prepaymentJournal(amount: string): JournalEntry[] {
+  return journal([
+    { role: 'bank', amount: dec(amount) },
+    { role: 'customer-prepayments', amount: dec(amount).neg() },
+  ]);
+}
+
+/** What an invoice draws from prepayments. // P3 A12 */
+export function drawJournal(amount: string): JournalEntry[] {
+  return journal([
+    { role: 'customer-prepayments', amount: dec(amount) },
+    { role: 'receivable', amount: dec(amount).neg() },
   ]);
 }

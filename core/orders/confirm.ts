@@ -54,6 +54,7 @@ export interface CancelGround {
     quantity: string;
     amount: string;
     agreementLineId: number | null;
+    agreedAmount: string | null;
   }[];
   /** Numbers of purchase orders tied to the order's lines. */
   purchases: readonly string[];
@@ -89,7 +90,7 @@ export function decideCancel(ground: CancelGround): Decision<CancelEffects> {
       .map((line) => ({
         agreementLineId: line.agreementLineId!,
         quantity: ZERO.minus(line.quantity).toFixed(),
-        value: ZERO.minus(line.amount).toFixed(),
+        value: ZERO.minus(line.agreedAmount ?? line.amount).toFixed(),
       })),
   }));
 }

@@ -9,3 +9,4 @@ export {
   type OrderState,
   type OrderTyped,
 } from './order';
+export { decideClose, type CloseEffects, type CloseGround } from './close';

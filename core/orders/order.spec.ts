@@ -1,15 +1,52 @@
+import type { Offer } from '@core/agreements';
 import { decideCancel, decideConfirm, decideOrder, type OrderGround, type OrderTyped } from './index';
 
 const WORK_DATE = '2027-03-01';
 const item = {
   number: 'RO-4040',
   unit: 'piece',
+  groupId: null,
   listPrice: '815',
   taxCodeId: 1,
   taxRate: '6',
   stocked: false,
   hasVendor: true,
 };
+
+function offer(agreement: Partial<Offer['agreement']>, line: Partial<Offer['line']> = {}): Offer {
+  return {
+    agreement: {
+      id: 1,
+      number: 'AG-0001',
+      basis: 'quantity',
+      // Ended: its lines stand, but it prices nothing new.
+      state: 'ended',
+      firstDay: '2027-01-01',
+      lastDay: '2027-12-31',
+      currency: 'MYR',
+      priority: 5,
+      limitPolicy: 'refuse',
+      tolerancePercent: '0',
+      ...agreement,
+    },
+    line: {
+      id: 1,
+      lineNo: 1,
+      itemId: 10,
+      groupId: null,
+      committed: '20',
+      committedValue: '14800',
+      released: '15',
+      releasedValue: '11100',
+      leastRelease: '0',
+      releaseMultiple: '0',
+      priceKind: 'fixed',
+      priceValue: '740',
+      breaks: [],
+      ...line,
+    },
+  };
+}
 
 const ground: OrderGround = {
   current: {
@@ -25,6 +62,7 @@ const ground: OrderGround = {
         listPrice: '815',
         amount: '8880',
         agreementLineId: 1,
+        agreedAmount: null,
       },
       {
         id: 6,
@@ -35,17 +73,17 @@ const ground: OrderGround = {
         listPrice: '815',
         amount: '2220',
         agreementLineId: 1,
+        agreedAmount: null,
       },
     ],
   },
-  customer: { id: 1, name: 'Teratai Bay Resort', currency: 'MYR' },
+  customer: { id: 1, name: 'Teratai Bay Resort', currency: 'MYR', contractedOnly: false },
   shipToIds: [3],
   items: new Map([
     [10, item],
     [11, { ...item, number: 'FC-20', stocked: true, hasVendor: false }],
   ]),
-  agreement: { number: 'AG-0001', limitPolicy: 'refuse', tolerancePercent: '0' },
-  agreementLines: new Map([[1, { committed: '20', released: '15' }]]),
+  offers: [offer({})],
 };
 
 const typedLine = (id: number | null, quantity: string, change: Partial<OrderTyped['lines'][number]> = {}) => ({
@@ -78,7 +116,7 @@ describe('changing a draft order', () => {
   });
 
   it('A5 splits a line raised above a limit that splits: the rest goes at the list price on a line of its own', () => {
-    const on: OrderGround = { ...ground, agreement: { ...ground.agreement!, limitPolicy: 'split' } };
+    const on: OrderGround = { ...ground, offers: [offer({ limitPolicy: 'split' })] };
     const decision = decideOrder(on, typed(typedLine(5, '20'), typedLine(6, '4')), WORK_DATE);
     if (!decision.ok) throw new Error('refused');
     // 5 of 20 were left: all of them go to the first line that asks.
@@ -93,7 +131,7 @@ describe('changing a draft order', () => {
   });
 
   it('A5 says nothing where the price is kept above the limit', () => {
-    const on: OrderGround = { ...ground, agreement: { ...ground.agreement!, limitPolicy: 'keep' } };
+    const on: OrderGround = { ...ground, offers: [offer({ limitPolicy: 'keep' })] };
     const decision = decideOrder(on, typed(typedLine(5, '200'), typedLine(6, '3')), WORK_DATE);
     expect(decision.ok && decision.warnings).toEqual([]);
     expect(decision.ok && decision.effects.released).toEqual([
@@ -132,6 +170,77 @@ describe('changing a draft order', () => {
   });
 });
 
+describe('A13 A14 pricing a plain order line', () => {
+  const inForce = (change: Partial<Offer['agreement']> = {}, line: Partial<Offer['line']> = {}) =>
+    offer(
+      { id: 2, number: 'AG-0002', state: 'in-force', ...change },
+      { id: 2, released: '0', releasedValue: '0', ...line },
+    );
+  const fresh: OrderGround = { ...ground, current: null, offers: [inForce()] };
+  const decide = (on: OrderGround, ...lines: OrderTyped['lines']) => {
+    const decision = decideOrder(on, typed(...lines), WORK_DATE);
+    if (!decision.ok) throw new Error(JSON.stringify(decision.refusals));
+    return decision.effects;
+  };
+
+  it('takes the first that fits, another where it is chosen, and none where that is said', () => {
+    const cheap = inForce({ priority: 6 }, { id: 3, priceValue: '700' });
+    const on = { ...fresh, offers: [inForce(), cheap] };
+    expect(decide(on, typedLine(null, '2')).lines[0]).toMatchObject({ agreementLineId: 2, unitPrice: '740' });
+    expect(decide(on, typedLine(null, '2', { agreementLineId: 3 })).lines[0]).toMatchObject({ unitPrice: '700' });
+    const none = decide(on, typedLine(null, '2', { agreementLineId: null }));
+    expect(none.lines[0]).toMatchObject({ agreementLineId: null, unitPrice: '815' });
+    expect(none.released).toEqual([]);
+    expect(codes(typed(typedLine(null, '2', { agreementLineId: 9 })), on)).toEqual([
+      'lines.0.agreementLineId: agreement-not-covering',
+    ]);
+  });
+
+  it('A5 counts all lines of the order against the one limit', () => {
+    const many = typed(typedLine(null, '12'), typedLine(null, '9'));
+    expect(codes(many, fresh)).toEqual(['lines.1.quantity: above-limit']);
+    const split = decide({ ...fresh, offers: [inForce({ limitPolicy: 'split' })] }, ...many.lines);
+    expect(split.lines.map((line) => [line.quantity, line.unitPrice, line.agreementLineId])).toEqual([
+      ['12', '740', 2],
+      ['8', '740', 2],
+      ['1', '815', null],
+    ]);
+    expect(split.released).toEqual([{ agreementLineId: 2, quantity: '20', value: '14800' }]);
+  });
+
+  it('A5 uses a value up inside one line, to the cent', () => {
+    const value = inForce(
+      { basis: 'value', limitPolicy: 'split' },
+      { itemId: null, committed: '0', committedValue: '1000', priceKind: 'discount', priceValue: '10' },
+    );
+    const { lines, released } = decide({ ...fresh, offers: [value] }, typedLine(null, '1'), typedLine(null, '1'));
+    expect(lines.map((line) => [line.amount, line.agreedAmount, line.agreementLineId])).toEqual([
+      ['733.5', null, 2],
+      // 266.50 at 733.50 is 0.36333 of one; the rest of it at 815.
+      ['785.39', '266.5', 2],
+    ]);
+    expect(released).toEqual([{ agreementLineId: 2, quantity: '2', value: '1000' }]);
+  });
+
+  it('moves a line from one agreement to none, and gives back', () => {
+    const on = { ...ground, offers: [offer({})] };
+    const moved = decideOrder(on, typed(typedLine(5, '12', { agreementLineId: null }), typedLine(6, '3')), WORK_DATE);
+    expect(moved.ok && moved.effects.lines[0]).toMatchObject({ unitPrice: '815', agreementLineId: null });
+    expect(moved.ok && moved.effects.released).toEqual([{ agreementLineId: 1, quantity: '-12', value: '-8880' }]);
+  });
+
+  it('A14 sells a customer held to contracted items nothing else', () => {
+    const held = { ...fresh, customer: { ...fresh.customer!, contractedOnly: true } };
+    expect(codes(typed(typedLine(null, '2')), held)).toEqual([]);
+    expect(codes(typed(typedLine(null, '2', { agreementLineId: null })), held)).toEqual([
+      'lines.0.agreementLineId: only-contracted',
+    ]);
+    expect(codes(typed(typedLine(null, '2', { itemId: 11, route: 'stock' })), held)).toEqual([
+      'lines.0.agreementLineId: only-contracted',
+    ]);
+  });
+});
+
 describe('confirming', () => {
   const ready = {
     order: { number: 'SO-0001', state: 'draft' as const, shipToId: 3, customerReference: 'R-1' },
@@ -164,8 +273,8 @@ describe('confirming', () => {
 
 describe('cancelling', () => {
   const lines = [
-    { id: 5, quantity: '12', amount: '8880', agreementLineId: 1 },
-    { id: 6, quantity: '1', amount: '5', agreementLineId: null },
+    { id: 5, quantity: '12', amount: '8880', agreementLineId: 1, agreedAmount: null },
+    { id: 6, quantity: '1', amount: '5', agreementLineId: null, agreedAmount: null },
   ];
 
   it('S6 gives everything back to the agreement', () => {

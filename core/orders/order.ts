@@ -1,5 +1,14 @@
-import { leftUnderLimit, type LimitPolicy } from '@core/agreements';
-import { dec, isDecimalText, isDay, lineAmount, most, priceText, ZERO, type Day, type Dec } from '@core/kernel';
+import {
+  agreedPrice,
+  leftOn,
+  overLimitOf,
+  rankOffers,
+  splitAtLimit,
+  splitWordOf,
+  type Offer,
+  type Portion,
+} from '@core/agreements';
+import { dec, isDecimalText, isDay, lineAmount, most, ZERO, type Day, type Dec } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { routeFits, ROUTE_NAMES, type Route } from '@core/catalogue';
 
@@ -9,6 +18,7 @@ export type OrderState = (typeof ORDER_STATES)[number];
 export interface OrderItem {
   number: string;
   unit: string;
+  groupId: number | null;
   listPrice: string;
   taxCodeId: number;
   taxRate: string;
@@ -25,18 +35,19 @@ export interface OrderLineNow {
   listPrice: string;
   amount: string;
   agreementLineId: number | null;
+  /** What of the amount counts against the agreement where that is not the whole. */
+  agreedAmount: string | null;
 }
 
 /** What a draft order's change is checked against. */
 export interface OrderGround {
   /** Null for a new order. */
   current: { number: string; state: OrderState; lines: readonly OrderLineNow[] } | null;
-  customer: { id: number; name: string; currency: string } | null;
+  customer: { id: number; name: string; currency: string; contractedOnly: boolean } | null;
   shipToIds: readonly number[];
   items: ReadonlyMap<number, OrderItem>;
-  agreement: { number: string; limitPolicy: LimitPolicy; tolerancePercent: string } | null;
-  /** The agreement lines the order's lines were released from. */
-  agreementLines: ReadonlyMap<number, { committed: string; released: string }>;
+  /** Agreement lines the order's lines hold, whatever has become of them, and those that could price its lines. // A13 */
+  offers: readonly Offer[];
 }
 
 /** The order as typed. A line with an id is one the order has; the others are new. */
@@ -49,6 +60,8 @@ export interface OrderTyped {
     quantity: string;
     shipDate: Day | null;
     route: Route;
+    /** The agreement line that prices it; null for none; left out for the one it has, or the first that fits. // A13 */
+    agreementLineId?: number | null | undefined;
   }[];
 }
 
@@ -58,10 +71,12 @@ export interface OrderEffects {
   lines: {
     id: number | null;
     itemId: number;
+    agreementLineId: number | null;
     quantity: string;
     unitPrice: string;
     listPrice: string;
     amount: string;
+    agreedAmount: string | null;
     taxCodeId: number;
     taxRate: string;
     route: Route;
@@ -72,7 +87,10 @@ export interface OrderEffects {
   released: { agreementLineId: number; quantity: string; value: string }[];
 }
 
-/** Decides a new or changed draft order. A released line keeps its agreed price. // S1 A4 A5 */
+/**
+ * Decides a new or changed draft order. Each line is priced by the agreement chosen for it, else the first that fits,
+ * else the list; a line keeps its agreed price while its item and agreement stay. // S1 A4 A5 A13 A14
+ */
 export function decideOrder(ground: OrderGround, typed: OrderTyped, workDate: Day): Decision<OrderEffects> {
   const refusals: Refusal[] = [];
   const warnings: Refusal[] = [];
@@ -89,28 +107,22 @@ export function decideOrder(ground: OrderGround, typed: OrderTyped, workDate: Da
   if (typed.lines.length === 0) {
     refusals.push(refuse('no-lines', 'lines', { document: current?.number ?? 'The order' }));
   }
-  const change = new ReleasedChange(ground);
+  const change = new ReleasedChange(ground.offers);
+  const removed = (current?.lines ?? []).filter((now) => !typed.lines.some((line) => line.id === now.id));
   const lines: OrderEffects['lines'] = [];
   typed.lines.forEach((line, index) => {
     const found = lineRefusals(ground, line, index, workDate);
     refusals.push(...found);
     if (found.length > 0) return;
     const now = current?.lines.find((each) => each.id === line.id) ?? null;
-    const field = `lines.${index}.quantity`;
-    const split = now ? splitOf(ground, now, line, change.room(now)) : null;
-    const effect = lineEffect(ground, split ? { ...line, quantity: split.fits } : line, now);
-    lines.push(effect);
-    if (now) change.replace(now, effect, field);
-    if (split) {
-      lines.push(lineEffect(ground, { ...line, id: null, quantity: split.rest }, null));
-      warnings.push(refuse('split-at-limit', field, { ...split, ...pricesOf(ground, effect) }));
-    }
+    const offer = offerFor(ground, line, now, index, workDate);
+    if ('code' in offer) refusals.push(offer);
+    else lines.push(...effectsOf(ground, { line, now, offer: offer.offer, index }, change, warnings));
   });
-  const removed = (current?.lines ?? []).filter((now) => !typed.lines.some((line) => line.id === now.id));
-  for (const now of removed) change.remove(now);
-  const policy = ground.agreement?.limitPolicy;
-  if (policy === 'refuse') refusals.push(...change.overLimit());
-  if (policy === 'warn') warnings.push(...change.overLimit());
+  for (const now of removed) change.giveBack(now, 'lines');
+  const over = change.overLimits(ground.items);
+  refusals.push(...over.refused);
+  warnings.push(...over.warned);
   return decided(
     refusals,
     () => ({
@@ -124,32 +136,114 @@ export function decideOrder(ground: OrderGround, typed: OrderTyped, workDate: Da
   );
 }
 
-/** Both prices of a split line, as its sentence says them. */
-function pricesOf(ground: OrderGround, line: { unitPrice: string; listPrice: string }) {
-  const currency = ground.customer?.currency ?? 'MYR';
-  return { price: priceText(line.unitPrice, currency), list: priceText(line.listPrice, currency) };
-}
+type TypedLine = OrderTyped['lines'][number];
 
-/** A released line raised above a limit that splits: what still fits it, and the rest for a line of its own. // A5 */
-function splitOf(
+const currencyOf = (ground: OrderGround) => ground.customer?.currency ?? 'MYR';
+
+/** The offer that prices a line: the one it has, the one chosen, the first that fits, or none. // A13 A14 */
+function offerFor(
   ground: OrderGround,
-  now: OrderLineNow,
-  line: OrderTyped['lines'][number],
-  room: Dec,
-): { item: string; agreement: string; fits: string; rest: string } | null {
-  if (ground.agreement?.limitPolicy !== 'split' || now.agreementLineId === null) return null;
-  const fits = dec(now.quantity).plus(room);
-  const rest = dec(line.quantity).minus(fits);
-  if (rest.lte(0)) return null;
-  return {
-    item: ground.items.get(now.itemId)?.number ?? '',
-    agreement: ground.agreement.number,
-    fits: fits.toFixed(),
-    rest: rest.toFixed(),
+  line: TypedLine,
+  now: OrderLineNow | null,
+  index: number,
+  workDate: Day,
+): { offer: Offer | null } | Refusal {
+  const same = now !== null && now.itemId === line.itemId;
+  if (same && (line.agreementLineId === undefined || line.agreementLineId === now.agreementLineId)) {
+    return { offer: ground.offers.find((offer) => offer.line.id === now.agreementLineId) ?? null };
+  }
+  const item = ground.items.get(line.itemId!)!;
+  const wanted = {
+    itemId: line.itemId!,
+    groupId: item.groupId,
+    quantity: dec(line.quantity),
+    listPrice: item.listPrice,
+    day: workDate,
+    currency: currencyOf(ground),
   };
+  const ranked = rankOffers(ground.offers, wanted);
+  const field = `lines.${index}.agreementLineId`;
+  if (line.agreementLineId) {
+    const chosen = ranked.find((offer) => offer.line.id === line.agreementLineId);
+    return chosen ? { offer: chosen } : refuse('agreement-not-covering', field, { item: item.number });
+  }
+  const offer = line.agreementLineId === null ? null : (ranked[0] ?? null);
+  if (!offer && ground.customer?.contractedOnly) {
+    return refuse('only-contracted', field, { customer: ground.customer.name, item: item.number });
+  }
+  return { offer };
 }
 
-function lineRefusals(ground: OrderGround, line: OrderTyped['lines'][number], index: number, workDate: Day): Refusal[] {
+interface Priced {
+  line: TypedLine;
+  now: OrderLineNow | null;
+  offer: Offer | null;
+  index: number;
+}
+
+/** The order lines of one typed line: two where it is split at a limit in quantity. // A5 */
+function effectsOf(
+  ground: OrderGround,
+  { line, now, offer, index }: Priced,
+  change: ReleasedChange,
+  warnings: Refusal[],
+): OrderEffects['lines'] {
+  const item = ground.items.get(line.itemId!)!;
+  const field = `lines.${index}.quantity`;
+  const quantity = dec(line.quantity);
+  const kept = now !== null && now.itemId === line.itemId && now.agreementLineId === (offer?.line.id ?? null);
+  const room = offer ? change.room(offer, kept ? now : null) : ZERO;
+  if (now) change.giveBack(now, field);
+  const listPrice = kept ? now.listPrice : item.listPrice;
+  const untouched = kept && quantity.eq(now.quantity);
+  const lineOf = (portion: Portion, id: number | null): OrderEffects['lines'][number] => ({
+    id,
+    itemId: line.itemId!,
+    agreementLineId: portion.agreed === null ? null : (offer?.line.id ?? null),
+    quantity: portion.quantity.toFixed(),
+    unitPrice: portion.unitPrice.toFixed(),
+    listPrice,
+    amount: portion.amount.toFixed(),
+    agreedAmount: portion.agreed === null || portion.agreed.eq(portion.amount) ? null : portion.agreed.toFixed(),
+    taxCodeId: item.taxCodeId,
+    taxRate: item.taxRate,
+    route: line.route,
+    shipDate: line.shipDate!,
+  });
+  if (untouched) {
+    const { unitPrice, amount, agreementLineId, agreedAmount } = now;
+    const same = {
+      ...lineOf({ quantity, unitPrice: dec(unitPrice), amount: dec(amount), agreed: null }, now.id),
+      agreementLineId,
+      agreedAmount,
+    };
+    change.take(same, field);
+    return [same];
+  }
+  const price = priceOf(offer, kept ? now : null, item, quantity);
+  const amount = lineAmount(quantity, price, currencyOf(ground));
+  const splits = offer?.agreement.limitPolicy === 'split';
+  const portions =
+    offer && splits
+      ? splitAtLimit({ quantity, price, listPrice: dec(item.listPrice) }, room, offer.agreement)
+      : [{ quantity, unitPrice: price, amount, agreed: offer ? amount : null }];
+  const lines = portions.map((portion, at) => lineOf(portion, at === 0 ? (now?.id ?? null) : null));
+  for (const each of lines) change.take(each, field);
+  const whole = lines.length === 1 && lines[0]!.agreementLineId !== null && lines[0]!.agreedAmount === null;
+  if (offer && splits && !whole) {
+    const asked = offer.agreement.basis === 'quantity' ? quantity : amount;
+    warnings.push(splitWordOf(offer.agreement, item, { asked, left: most(ZERO, room), price }, field));
+  }
+  return lines;
+}
+
+/** The unit price: kept while item and agreement stay, else as the agreement says for the quantity, else the list's. // A3 */
+function priceOf(offer: Offer | null, kept: OrderLineNow | null, item: OrderItem, quantity: Dec): Dec {
+  if (kept && kept.agreedAmount === null) return dec(kept.unitPrice);
+  return offer ? agreedPrice(offer.line, quantity, item.listPrice) : dec(item.listPrice);
+}
+
+function lineRefusals(ground: OrderGround, line: TypedLine, index: number, workDate: Day): Refusal[] {
   const at = (field: string) => `lines.${index}.${field}`;
   const refusals: Refusal[] = [];
   const item = line.itemId === null ? undefined : ground.items.get(line.itemId);
@@ -185,83 +279,56 @@ function lineRefusals(ground: OrderGround, line: OrderTyped['lines'][number], in
   return refusals;
 }
 
-function lineEffect(
-  ground: OrderGround,
-  line: OrderTyped['lines'][number],
-  now: OrderLineNow | null,
-): OrderEffects['lines'][number] {
-  const item = ground.items.get(line.itemId!)!;
-  const keepsPrice = now !== null && now.itemId === line.itemId;
-  const unitPrice = keepsPrice ? now.unitPrice : item.listPrice;
-  const amount = lineAmount(dec(line.quantity), dec(unitPrice), ground.customer?.currency ?? 'MYR');
-  return {
-    id: now?.id ?? null,
-    itemId: line.itemId!,
-    quantity: line.quantity,
-    unitPrice,
-    listPrice: keepsPrice ? now.listPrice : item.listPrice,
-    amount: amount.toFixed(),
-    taxCodeId: item.taxCodeId,
-    taxRate: item.taxRate,
-    route: line.route,
-    shipDate: line.shipDate!,
-  };
-}
+type Counted = Pick<OrderLineNow, 'agreementLineId' | 'itemId' | 'quantity' | 'amount' | 'agreedAmount'>;
 
-/** Gathers what the change does to each agreement line's released counter. */
+/** Gathers what the change does to each agreement line's released counters. */
 class ReleasedChange {
   private readonly byLine = new Map<number, { quantity: Dec; value: Dec; field: string; item: number }>();
-  constructor(private readonly ground: OrderGround) {}
+  constructor(private readonly offers: readonly Offer[]) {}
 
-  replace(now: OrderLineNow, next: OrderEffects['lines'][number], field: string): void {
-    this.add(now, dec(next.quantity).minus(now.quantity), dec(next.amount).minus(now.amount), field);
+  take(line: Counted, field: string): void {
+    this.add(line, 1, field);
   }
 
-  remove(now: OrderLineNow): void {
-    this.add(now, ZERO.minus(now.quantity), ZERO.minus(now.amount), 'lines');
+  giveBack(line: Counted, field: string): void {
+    this.add(line, -1, field);
   }
 
-  private add(now: OrderLineNow, quantity: Dec, value: Dec, field: string): void {
-    if (now.agreementLineId === null) return;
-    const sum = this.byLine.get(now.agreementLineId);
-    this.byLine.set(now.agreementLineId, {
-      quantity: (sum?.quantity ?? ZERO).plus(quantity),
-      value: (sum?.value ?? ZERO).plus(value),
+  private add(line: Counted, sign: 1 | -1, field: string): void {
+    if (line.agreementLineId === null) return;
+    const sum = this.byLine.get(line.agreementLineId);
+    this.byLine.set(line.agreementLineId, {
+      quantity: (sum?.quantity ?? ZERO).plus(dec(line.quantity).times(sign)),
+      value: (sum?.value ?? ZERO).plus(dec(line.agreedAmount ?? line.amount).times(sign)),
       field,
-      item: now.itemId,
+      item: line.itemId,
     });
   }
 
-  /** What may still be released of the line's agreement line, after the changes gathered so far; zero above it. */
-  room(now: OrderLineNow): Dec {
-    const { agreement, agreementLines } = this.ground;
-    const line = now.agreementLineId === null ? undefined : agreementLines.get(now.agreementLineId);
-    if (!agreement || !line) return ZERO;
-    const left = leftUnderLimit(line.committed, line.released, agreement.tolerancePercent);
-    return most(ZERO, left.minus(this.byLine.get(now.agreementLineId!)?.quantity ?? ZERO));
+  /** What an order line may take of the offer after the changes gathered so far, what it holds already included. */
+  room(offer: Offer, held: Counted | null): Dec {
+    const byQuantity = offer.agreement.basis === 'quantity';
+    const taken = this.byLine.get(offer.line.id);
+    const left = leftOn(offer).minus((byQuantity ? taken?.quantity : taken?.value) ?? ZERO);
+    const own = held ? dec(byQuantity ? held.quantity : (held.agreedAmount ?? held.amount)) : ZERO;
+    return left.plus(own);
   }
 
-  overLimit(): Refusal[] {
-    const { agreement, agreementLines, items } = this.ground;
-    if (!agreement) return [];
-    const refusals: Refusal[] = [];
+  /** What goes beyond a limit that refuses, and beyond one that only warns. // A5 */
+  overLimits(items: ReadonlyMap<number, OrderItem>): { refused: Refusal[]; warned: Refusal[] } {
+    const found = { refused: [] as Refusal[], warned: [] as Refusal[] };
     for (const [id, change] of this.byLine) {
-      const line = agreementLines.get(id);
-      if (!line || change.quantity.lte(0)) continue;
-      const left = leftUnderLimit(line.committed, line.released, agreement.tolerancePercent);
-      if (change.quantity.lte(left)) continue;
-      const item = items.get(change.item);
-      refusals.push(
-        refuse('above-limit', change.field, {
-          item: item?.number ?? '',
-          unit: item?.unit ?? '',
-          asked: change.quantity.toFixed(),
-          left: left.lt(0) ? '0' : left.toFixed(),
-          agreement: agreement.number,
-        }),
-      );
+      const offer = this.offers.find((each) => each.line.id === id);
+      if (!offer) continue;
+      const asked = offer.agreement.basis === 'quantity' ? change.quantity : change.value;
+      const left = leftOn(offer);
+      if (asked.lte(0) || asked.lte(left)) continue;
+      const item = items.get(change.item) ?? { number: '', unit: '' };
+      const word = overLimitOf(offer.agreement, item, asked, left, change.field);
+      if (offer.agreement.limitPolicy === 'refuse') found.refused.push(word);
+      if (offer.agreement.limitPolicy === 'warn') found.warned.push(word);
     }
-    return refusals;
+    return found;
   }
 
   grown(): OrderEffects['released'] {

@@ -57,6 +57,51 @@ export const sentences = {
     `${n(f.asked)} of ${f.item} is below the least release of ${n(f.least)}; ask ${n(f.least)} or more, or all that is left.`,
   'split-at-limit': (f: { item: string; fits: string; rest: string; price: string; list: string; agreement: string }) =>
     `${n(f.fits)} of ${f.item} go at ${f.price} from ${f.agreement}; the other ${n(f.rest)} at ${f.list}, on a line of their own.`,
+  'above-value': (f: { item: string; asked: string; left: string; currency: string; agreement: string }) =>
+    Number(f.left) > 0
+      ? `${f.currency} ${f.asked} of ${f.item} is more than the ${f.left} left on ${f.agreement}; ask less.`
+      : `Nothing of the value is left on ${f.agreement} for ${f.item}; order it without the agreement.`,
+  'split-in-value': (f: { item: string; fits: string; currency: string; list: string; agreement: string }) =>
+    Number(f.fits) > 0
+      ? `${f.currency} ${f.fits} of ${f.item} go at the agreed price from ${f.agreement}; what is beyond it at ${f.list}, on the same line.`
+      : `The value of ${f.agreement} is used up; ${f.item} goes at ${f.list}.`,
+  'fixed-without-item': () => 'A fixed price needs an item; give a discount in per cent, or list.',
+  'not-sold-by': (f: { vendor: string; item: string }) =>
+    `${f.vendor} does not sell ${f.item} to us; choose another item or vendor.`,
+  'agreement-not-covering': (f: { item: string }) =>
+    `This agreement does not cover ${f.item} now; choose another one, or none.`,
+  'only-contracted': (f: { customer: string; item: string }) =>
+    `${f.customer} buys only what an agreement prices, and none in force covers ${f.item}; agree on it first, or leave it out.`,
+  'tiers-without-rebate': () => 'Rebate tiers need a kind of rebate; choose one, or leave the tiers out.',
+  'not-a-reminder': (f: { at: string }) =>
+    `${f.at} is no reminder; write 30 days, 80 % or pace -15, with semicolons between.`,
+  'reminder-twice': (f: { at: string }) => `The reminder at ${f.at} is there already; leave one out.`,
+  'not-days-ahead': () => 'Days ahead is a whole number from 0 to 365; leave it empty to release by hand.',
+  'nothing-planned': (f: { agreement: string; day: string }) =>
+    `Nothing planned on ${f.agreement} up to ${d(f.day)} is left to release; choose a later day.`,
+  'line-released': (f: { item: string; released: string }) =>
+    `${n(f.released)} of ${f.item} are released already; the line stays as it is.`,
+  'below-released': (f: { item: string; released: string }) =>
+    `${n(f.released)} of ${f.item} are released already; commit to that or more.`,
+  'nothing-changed': (f: { agreement: string }) => `Nothing on ${f.agreement} is changed yet; change a field first.`,
+  'prepayment-undecided': (f: { agreement: string; currency: string; left: string }) =>
+    `${f.currency} ${f.left} paid ahead on ${f.agreement} are left; pay them back, or carry them to a renewal.`,
+  'nothing-to-carry-to': (f: { left: string }) =>
+    `There is no renewal to carry ${f.left} to; renew the agreement, or pay them back.`,
+  'charge-is-theirs': () => 'What we did not take from a vendor is theirs to charge; waive it, extend or renew.',
+  'nothing-to-charge': (f: { agreement: string }) => `Nothing is left on ${f.agreement} to charge; end it.`,
+  'no-rebate-owed': (f: { agreement: string }) =>
+    `No rebate is owed on ${f.agreement}; it is settled already, or no tier is reached yet.`,
+  'prepaid-by-vendor': () => 'Only a customer pays us ahead; choose an agreement with a customer.',
+  'columns-missing': (f: { columns: string }) =>
+    `The file has no column for ${f.columns}; the first row must name the columns, as Save as CSV writes them.`,
+  'file-empty': () => 'The file holds no agreement; put one line of an agreement on each row.',
+  'file-too-long': (f: { most: string }) => `The file holds more than ${f.most} rows; bring it in in parts.`,
+  'file-unreadable': (f: { name: string }) =>
+    `${f.name} is no CSV or XLSX file Kampong can read; save it again as one.`,
+  'file-has-problems': (f: { count: string }) =>
+    `${f.count} ${f.count === '1' ? 'cell' : 'cells'} of the file cannot be taken; mend them, or take the good lines.`,
+  'nothing-good': () => 'No line of the file can be taken; mend it and bring it in again.',
   'planned-twice': (f: { item: string; day: string }) =>
     `${f.item} is planned for ${d(f.day)} already; plan the whole quantity there once.`,
   'agreement-not-so': (f: { agreement: string; state: string; needed: string }) =>
@@ -122,6 +167,18 @@ export const sentences = {
     `${n(f.asked)} is more than the ${n(f.open)} received and not invoiced on ${f.purchase} line ${f.line}; receive the rest first.`,
   'above-owed': (f: { invoice: string; asked: string; owed: string }) =>
     `${f.asked} is more than the ${f.owed} still owed on ${f.invoice}; give ${f.owed} or less.`,
+  'above-credit': (f: { item: string; asked: string; left: string; invoice: string }) =>
+    Number(f.left) > 0
+      ? `${n(f.asked)} of ${f.item} is more than the ${n(f.left)} of ${f.invoice} not credited yet; give ${n(f.left)} or less.`
+      : `All of ${f.item} on ${f.invoice} is credited already.`,
+  'not-below-invoiced': (f: { item: string; price: string }) =>
+    `The right price of ${f.item} must be below the ${f.price} it was invoiced at; for more, ship and invoice it.`,
+  'nothing-to-close': (f: { order: string }) =>
+    `Nothing is open on these lines of ${f.order}; it is shipped, or given up already.`,
+  'purchase-on-its-way': (f: { order: string; line: string; purchases: string }) =>
+    `${f.order} line ${f.line} has goods on their way (${f.purchases}); receive them first, or untie the purchase.`,
+  'shortfall-not-draft': (f: { agreement: string; state: string }) =>
+    `The shortfall of ${f.agreement} is ${f.state} already.`,
   'days-order': (f: { what: string; day: string; earliest: string }) =>
     `${f.what} ${d(f.day)} is before ${d(f.earliest)}; give that day or a later one.`,
 } as const;

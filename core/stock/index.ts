@@ -5,7 +5,9 @@ export {
   type MoveEffects,
   type MoveEnd,
   type PurchaseState,
+  type ReceivedPart,
   type ShipmentPlan,
   type ShippedPart,
 } from './move';
 export { decideStockShipment, mergeMoves, type StockLine } from './ship';
+export { decideOwnReceipt, type OwnLine } from './receive';

@@ -19,13 +19,25 @@ function tie(
     quantity,
     received,
     purchase: { id: purchaseId, number: `PO-${purchaseId}`, state, vendorId: 8, currency: 'MYR' },
-    purchaseLine: { id: 20 + id, lineNo: id, quantity, received, unitPrice: price },
+    purchaseLine: {
+      id: 20 + id,
+      lineNo: id,
+      quantity,
+      received,
+      unitPrice: price,
+      amount: '0',
+      agreedAmount: null,
+      agreementLineId: null,
+    },
     order: { id: orderId, number: `SO-${orderId}`, state: 'confirmed', customerId: 7, shipToId: 3, currency: 'MYR' },
     orderLine: {
       id: 30 + id,
       lineNo: id,
       open: dec(quantity).minus(received).toFixed(),
       shipped: received,
+      quantity,
+      amount: '0',
+      agreedAmount: null,
       unitPrice: '740',
       agreementLineId: 5,
     },
@@ -114,7 +126,17 @@ describe('L2 a drop shipment moves as one event', () => {
 describe('shipping from stock', () => {
   const line = (id: number, open: string, onHand: string, stockValue: string): StockLine => ({
     order: { id: 1, number: 'SO-1', state: 'confirmed', customerId: 7, shipToId: 3, currency: 'MYR' },
-    line: { id, lineNo: id, open, shipped: '0', unitPrice: '8.5', agreementLineId: null },
+    line: {
+      id,
+      lineNo: id,
+      open,
+      shipped: '0',
+      unitPrice: '8.5',
+      quantity: '0',
+      amount: '0',
+      agreedAmount: null,
+      agreementLineId: null,
+    },
     item: { id: 11, number: 'FC-20', onHand, stockValue },
   });
   const ask = (lineId: number, quantity: string) => ({ lineId, quantity, field: 'lines.0.quantity' });

@@ -1,4 +1,4 @@
-import { dec, isDecimalText, least, sliceAmount, sum, ZERO, type Dec } from '@core/kernel';
+import { dec, isDecimalText, least, lineSlice, sum, ZERO, type Dec, type LineMoney } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import type { OrderState } from '@core/orders';
 
@@ -10,14 +10,13 @@ export interface DropTie {
   quantity: string;
   received: string;
   purchase: { id: number; number: string; state: PurchaseState; vendorId: number; currency: string };
-  purchaseLine: { id: number; lineNo: number; quantity: string; received: string; unitPrice: string };
+  purchaseLine: LineMoney & { id: number; lineNo: number; received: string; agreementLineId: number | null };
   order: { id: number; number: string; state: OrderState; customerId: number; shipToId: number; currency: string };
-  orderLine: {
+  orderLine: LineMoney & {
     id: number;
     lineNo: number;
     open: string;
     shipped: string;
-    unitPrice: string;
     agreementLineId: number | null;
   };
   item: { id: number; number: string };
@@ -26,22 +25,29 @@ export interface DropTie {
 /** Which end the person started from; refusals name the document they are looking at. */
 export type MoveEnd = 'purchase' | 'order';
 
+/** Goods that moved, whole cost and one unit's. */
 export interface MovedPart {
-  tieId: number;
-  purchaseLineId: number;
-  orderLineId: number;
+  /** Null for goods into or from our own stock. */
+  tieId: number | null;
   itemId: number;
   quantity: string;
-  /** Purchase cost of the part; the parts of a purchase line sum to its amount. */
   cost: string;
   unitCost: string;
-  /** Sales value of the part; the parts of an order line sum to its amount. // A4 */
-  value: string;
+  /** The agreement line it counts on: the customer's for a shipment, the vendor's for a receipt. */
   agreementLineId: number | null;
+  /** What of its value (a shipment) or cost (a receipt) counts there where that is not the whole. // A5 */
+  agreedValue: string | null;
 }
 
-export interface ShippedPart extends Omit<MovedPart, 'tieId' | 'purchaseLineId'> {
-  tieId: number | null;
+/** The parts of a purchase line sum to its amount. */
+export interface ReceivedPart extends MovedPart {
+  purchaseLineId: number;
+}
+
+export interface ShippedPart extends MovedPart {
+  orderLineId: number;
+  /** Sales value of the part; the parts of an order line sum to its amount. // A4 */
+  value: string;
   /** Index into `receipts` and its parts for a drop shipment; null for goods from our stock. */
   from: { receipt: number; part: number } | null;
 }
@@ -55,7 +61,7 @@ export interface ShipmentPlan {
 }
 
 export interface MoveEffects {
-  receipts: { purchaseId: number; vendorId: number; cost: string; parts: MovedPart[] }[];
+  receipts: { purchaseId: number; vendorId: number; cost: string; parts: ReceivedPart[] }[];
   shipments: ShipmentPlan[];
 }
 
@@ -146,7 +152,7 @@ function effectsOf(moved: readonly { tie: DropTie; quantity: Dec }[]): MoveEffec
   const shipments = new Map<number, ShipmentPlan>();
   const reached = new Reached();
   for (const { tie, quantity } of moved) {
-    const part = partOf(tie, quantity, reached);
+    const { received, shipped } = partsOf(tie, quantity, reached);
     const { purchase, order } = tie;
     const receipt = receipts.get(purchase.id) ?? {
       purchaseId: purchase.id,
@@ -154,8 +160,8 @@ function effectsOf(moved: readonly { tie: DropTie; quantity: Dec }[]): MoveEffec
       cost: '0',
       parts: [],
     };
-    receipt.parts.push(part);
-    receipt.cost = dec(receipt.cost).plus(part.cost).toFixed();
+    receipt.parts.push(received);
+    receipt.cost = dec(receipt.cost).plus(received.cost).toFixed();
     receipts.set(purchase.id, receipt);
     const shipment = shipments.get(order.id) ?? {
       orderId: order.id,
@@ -165,10 +171,10 @@ function effectsOf(moved: readonly { tie: DropTie; quantity: Dec }[]): MoveEffec
       parts: [],
     };
     shipment.parts.push({
-      ...part,
+      ...shipped,
       from: { receipt: [...receipts.keys()].indexOf(purchase.id), part: receipt.parts.length - 1 },
     });
-    shipment.cost = dec(shipment.cost).plus(part.cost).toFixed();
+    shipment.cost = dec(shipment.cost).plus(shipped.cost).toFixed();
     shipments.set(order.id, shipment);
   }
   return { receipts: [...receipts.values()], shipments: [...shipments.values()] };
@@ -186,19 +192,36 @@ class Reached {
   }
 }
 
-function partOf(tie: DropTie, quantity: Dec, reached: Reached): MovedPart {
+function partsOf(
+  tie: DropTie,
+  quantity: Dec,
+  reached: Reached,
+): { received: ReceivedPart; shipped: Omit<ShippedPart, 'from'> } {
   const { purchaseLine, orderLine, purchase, order } = tie;
   const bought = reached.advance(`p${purchaseLine.id}`, purchaseLine.received, quantity);
   const sold = reached.advance(`s${orderLine.id}`, orderLine.shipped, quantity);
-  return {
+  const cost = lineSlice(purchaseLine, bought.from, bought.to, purchase.currency);
+  const sale = lineSlice(orderLine, sold.from, sold.to, order.currency);
+  const moved = {
     tieId: tie.tieId,
-    purchaseLineId: purchaseLine.id,
-    orderLineId: orderLine.id,
     itemId: tie.item.id,
     quantity: quantity.toFixed(),
-    cost: sliceAmount(bought.from, bought.to, dec(purchaseLine.unitPrice), purchase.currency).toFixed(),
+    cost: cost.value.toFixed(),
     unitCost: purchaseLine.unitPrice,
-    value: sliceAmount(sold.from, sold.to, dec(orderLine.unitPrice), order.currency).toFixed(),
-    agreementLineId: orderLine.agreementLineId,
+  };
+  return {
+    received: {
+      ...moved,
+      purchaseLineId: purchaseLine.id,
+      agreementLineId: purchaseLine.agreementLineId,
+      agreedValue: cost.agreed?.toFixed() ?? null,
+    },
+    shipped: {
+      ...moved,
+      orderLineId: orderLine.id,
+      value: sale.value.toFixed(),
+      agreementLineId: orderLine.agreementLineId,
+      agreedValue: sale.agreed?.toFixed() ?? null,
+    },
   };
 }

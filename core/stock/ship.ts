@@ -1,4 +1,13 @@
-import { currencyPlaces, dec, isDecimalText, roundHalfAway, sliceAmount, ZERO, type Dec } from '@core/kernel';
+import {
+  currencyPlaces,
+  dec,
+  isDecimalText,
+  lineSlice,
+  roundHalfAway,
+  ZERO,
+  type Dec,
+  type LineMoney,
+} from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import type { OrderState } from '@core/orders';
 import type { MoveEffects, ShippedPart } from './move';
@@ -6,12 +15,11 @@ import type { MoveEffects, ShippedPart } from './move';
 /** An order line supplied from our stock, with what is on hand of its item. */
 export interface StockLine {
   order: { id: number; number: string; state: OrderState; customerId: number; shipToId: number; currency: string };
-  line: {
+  line: LineMoney & {
     id: number;
     lineNo: number;
     open: string;
     shipped: string;
-    unitPrice: string;
     agreementLineId: number | null;
   };
   item: { id: number; number: string; onHand: string; stockValue: string };
@@ -106,7 +114,7 @@ function averageCost(stock: { quantity: Dec; value: Dec }, quantity: Dec, curren
 
 function partOf({ order, line, item }: StockLine, quantity: Dec, cost: Dec): ShippedPart {
   const shipped = dec(line.shipped);
-  const value = sliceAmount(shipped, shipped.plus(quantity), dec(line.unitPrice), order.currency);
+  const sale = lineSlice(line, shipped, shipped.plus(quantity), order.currency);
   return {
     tieId: null,
     from: null,
@@ -115,12 +123,13 @@ function partOf({ order, line, item }: StockLine, quantity: Dec, cost: Dec): Shi
     quantity: quantity.toFixed(),
     cost: cost.toFixed(),
     unitCost: roundHalfAway(cost.div(quantity), 4).toFixed(),
-    value: value.toFixed(),
+    value: sale.value.toFixed(),
     agreementLineId: line.agreementLineId,
+    agreedValue: sale.agreed?.toFixed() ?? null,
   };
 }
 
-/** One set of effects of two: a shipment of the same order becomes one document. */
+/** One set of effects of two: a shipment of the same order, or a receipt of the same purchase, becomes one document. */
 export function mergeMoves(first: MoveEffects, second: MoveEffects): MoveEffects {
   const shipments = first.shipments.map((shipment) => ({ ...shipment, parts: [...shipment.parts] }));
   for (const more of second.shipments) {
@@ -132,5 +141,15 @@ export function mergeMoves(first: MoveEffects, second: MoveEffects): MoveEffects
     same.parts.push(...more.parts);
     same.cost = dec(same.cost).plus(more.cost).toFixed();
   }
-  return { receipts: [...first.receipts, ...second.receipts], shipments };
+  const receipts = first.receipts.map((receipt) => ({ ...receipt, parts: [...receipt.parts] }));
+  for (const more of second.receipts) {
+    // Appended, so that shipments still find their receipts' parts by place.
+    const same = receipts.find((receipt) => receipt.purchaseId === more.purchaseId);
+    if (!same) receipts.push(more);
+    else {
+      same.parts.push(...more.parts);
+      same.cost = dec(same.cost).plus(more.cost).toFixed();
+    }
+  }
+  return { receipts, shipments };
 }

@@ -37,7 +37,7 @@ const line = (id: number, change: Partial<BenchLine> = {}): BenchLine => ({
   route: 'drop',
   uncovered: '12',
   shipDate: '2027-03-20',
-  item: { id: 10, number: 'RO-4040', taxCodeId: 1, taxRate: '6' },
+  item: { id: 10, number: 'RO-4040', unit: 'piece', groupId: null, taxCodeId: 1, taxRate: '6' },
   offers: [offer(1, '620', 8), offer(2, '640', 2)],
   ...change,
 });

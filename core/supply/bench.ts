@@ -1,4 +1,5 @@
-import { addDays, dec, type Day } from '@core/kernel';
+import { leftOn, portionsUnder, rankOffers, type Offer as AgreementOffer, type Portion } from '@core/agreements';
+import { addDays, dec, lineAmount, ZERO, type Day, type Dec } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { ROUTE_NAMES, type Route } from '@core/catalogue';
 import type { OrderState } from '@core/orders';
@@ -56,8 +57,13 @@ export interface BenchLine {
   /** Open and not tied yet, in base units. */
   uncovered: string;
   shipDate: Day;
-  item: { id: number; number: string; taxCodeId: number; taxRate: string };
+  item: { id: number; number: string; unit: string; groupId: number | null; taxCodeId: number; taxRate: string };
   offers: readonly Offer[];
+}
+
+/** A buying agreement's line, with the vendor it is with. // A13 */
+export interface BuyingOffer extends AgreementOffer {
+  vendorId: number;
 }
 
 export interface PurchasePlan {
@@ -69,6 +75,10 @@ export interface PurchasePlan {
     itemId: number;
     quantity: string;
     unitPrice: string;
+    amount: string;
+    agreementLineId: number | null;
+    /** What of the amount counts against the agreement where that is not the whole. // A5 */
+    agreedAmount: string | null;
     taxCodeId: number;
     taxRate: string;
     dueDate: Day;
@@ -77,14 +87,18 @@ export interface PurchasePlan {
 
 /**
  * Places chosen bench lines: one purchase order per vendor, currency and ship-to, each line tied whole. // L1 L2 L8
+ * Each is priced by the buying agreement chosen for it, else the first that fits, else the vendor's price. // A13
  * Orders come in the order of their first line.
  */
 export function decidePlacement(
   lines: readonly BenchLine[],
-  choices: readonly { orderLineId: number; vendorId: number }[],
+  choices: readonly PlacementChoice[],
   workDate: Day,
-): Decision<{ purchases: PurchasePlan[] }> {
+  buying: readonly BuyingOffer[] = [],
+): Decision<{ purchases: PurchasePlan[]; released: CounterGrowth[] }> {
   const refusals: Refusal[] = [];
+  const warnings: Refusal[] = [];
+  const taken = new Taken();
   const plans = new Map<string, PurchasePlan>();
   if (choices.length === 0) {
     refusals.push(refuse('nothing-asked', 'lines', { what: 'a vendor' }));
@@ -98,10 +112,96 @@ export function decidePlacement(
     }
     const refusal = choiceRefusal(line, choice.vendorId, `lines.${index}`, seen);
     seen.add(line.id);
-    if (refusal) refusals.push(refusal);
-    else addToPlan(plans, line, choice.vendorId, workDate);
+    if (refusal) {
+      refusals.push(refusal);
+      return;
+    }
+    const priced = priceOf(line, choice, buying, taken, workDate, `lines.${index}.agreementLineId`);
+    refusals.push(...priced.refused);
+    warnings.push(...priced.warned);
+    for (const portion of priced.portions) addToPlan(plans, line, choice.vendorId, portion, workDate);
   });
-  return decided(refusals, () => ({ purchases: [...plans.values()] }));
+  return decided(refusals, () => ({ purchases: [...plans.values()], released: taken.grown() }), warnings);
+}
+
+/** A bench line to place; `agreementLineId` null for no agreement, left out for the first that fits. */
+export interface PlacementChoice {
+  orderLineId: number;
+  vendorId: number;
+  agreementLineId?: number | null | undefined;
+}
+
+export interface CounterGrowth {
+  agreementLineId: number;
+  quantity: string;
+  value: string;
+}
+
+/** What this act has taken of each agreement line so far. */
+class Taken {
+  private readonly byLine = new Map<number, { quantity: Dec; value: Dec }>();
+
+  room(offer: AgreementOffer): Dec {
+    const taken = this.byLine.get(offer.line.id);
+    return leftOn(offer).minus((offer.agreement.basis === 'quantity' ? taken?.quantity : taken?.value) ?? ZERO);
+  }
+
+  take(offer: AgreementOffer, portion: Portion): void {
+    if (portion.agreed === null) return;
+    const taken = this.byLine.get(offer.line.id) ?? { quantity: ZERO, value: ZERO };
+    this.byLine.set(offer.line.id, {
+      quantity: taken.quantity.plus(portion.quantity),
+      value: taken.value.plus(portion.agreed),
+    });
+  }
+
+  grown(): CounterGrowth[] {
+    return [...this.byLine].map(([agreementLineId, { quantity, value }]) => ({
+      agreementLineId,
+      quantity: quantity.toFixed(),
+      value: value.toFixed(),
+    }));
+  }
+}
+
+interface PricedPortion extends Portion {
+  agreementLineId: number | null;
+}
+
+function priceOf(
+  line: BenchLine,
+  choice: PlacementChoice,
+  buying: readonly BuyingOffer[],
+  taken: Taken,
+  day: Day,
+  field: string,
+): { portions: PricedPortion[]; refused: Refusal[]; warned: Refusal[] } {
+  const { unitPrice } = line.offers.find((each) => each.vendorId === choice.vendorId)!;
+  const quantity = dec(line.uncovered);
+  const { currency } = line.order;
+  const wanted = { itemId: line.item.id, groupId: line.item.groupId, quantity, listPrice: unitPrice, day, currency };
+  const ranked = rankOffers(
+    buying.filter((offer) => offer.vendorId === choice.vendorId),
+    wanted,
+  );
+  const chosen = choice.agreementLineId ? ranked.find((offer) => offer.line.id === choice.agreementLineId) : ranked[0];
+  if (choice.agreementLineId && !chosen) {
+    return { portions: [], refused: [refuse('agreement-not-covering', field, { item: line.item.number })], warned: [] };
+  }
+  if (!chosen || choice.agreementLineId === null) {
+    const amount = lineAmount(quantity, dec(unitPrice), currency);
+    const portion = { quantity, unitPrice: dec(unitPrice), amount, agreed: null, agreementLineId: null };
+    return { portions: [portion], refused: [], warned: [] };
+  }
+  const found = portionsUnder(chosen, { ...line.item, listPrice: unitPrice }, quantity, taken.room(chosen), field);
+  for (const portion of found.portions) taken.take(chosen, portion);
+  return {
+    ...found,
+    portions: found.portions.map((portion) => ({
+      ...portion,
+      agreementLineId: portion.agreed === null ? null : chosen.line.id,
+    })),
+  };
 }
 
 function choiceRefusal(line: BenchLine, vendorId: number, field: string, seen: ReadonlySet<number>): Refusal | null {
@@ -127,7 +227,13 @@ function choiceRefusal(line: BenchLine, vendorId: number, field: string, seen: R
   return null;
 }
 
-function addToPlan(plans: Map<string, PurchasePlan>, line: BenchLine, vendorId: number, workDate: Day): void {
+function addToPlan(
+  plans: Map<string, PurchasePlan>,
+  line: BenchLine,
+  vendorId: number,
+  portion: PricedPortion,
+  workDate: Day,
+): void {
   const offer = line.offers.find((each) => each.vendorId === vendorId)!;
   const key = `${vendorId}|${line.order.currency}|${line.shipToId}`;
   const plan = plans.get(key) ?? {
@@ -139,8 +245,11 @@ function addToPlan(plans: Map<string, PurchasePlan>, line: BenchLine, vendorId: 
   plan.lines.push({
     orderLineId: line.id,
     itemId: line.item.id,
-    quantity: line.uncovered,
-    unitPrice: offer.unitPrice,
+    quantity: portion.quantity.toFixed(),
+    unitPrice: portion.unitPrice.toFixed(),
+    amount: portion.amount.toFixed(),
+    agreementLineId: portion.agreementLineId,
+    agreedAmount: portion.agreed === null || portion.agreed.eq(portion.amount) ? null : portion.agreed.toFixed(),
     taxCodeId: line.item.taxCodeId,
     taxRate: line.item.taxRate,
     dueDate: supplyDue(line.shipDate, offer.leadDays, workDate),

@@ -1,3 +1,11 @@
 // Apart from the kernel: reading dates weighs more than everything else there, and only pages that are typed in need it.
 export { readTypedDay } from './day';
 export { readTypedBreaks, readTypedPrice, typedBreaksOf, typedPriceOf } from './price';
+export {
+  readPastedReleases,
+  readTypedReminders,
+  readTypedTiers,
+  typedRemindersOf,
+  typedTiersOf,
+  type PastedRelease,
+} from './agreement';

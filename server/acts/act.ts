@@ -45,7 +45,7 @@ export interface Act<Endpoint extends ActEndpoint = ActEndpoint, Ground = unknow
   load(tx: Sql, input: z.infer<Endpoint['input']>, doer: Doer): Promise<Ground>;
   decide(ground: Ground, input: z.infer<Endpoint['input']>, doer: Doer): Decision<Effects>;
   show(effects: Effects, ground: Ground): z.infer<Endpoint['shown']>;
-  write(tx: Tx, effects: Effects, ground: Ground, doer: Doer): Promise<Written>;
+  write(tx: Tx, effects: Effects, ground: Ground, doer: Doer, input: z.infer<Endpoint['input']>): Promise<Written>;
 }
 
 /** Ties the types of an act together. */

@@ -43,7 +43,7 @@ export async function runAct(
       await checkVersion(tx, act.saw?.(input) ?? null, doer);
       const decision = act.decide(ground, input, doer);
       if (!decision.ok) throw new Refused(decision.refusals);
-      const result = await act.write(tx, decision.effects, ground, doer);
+      const result = await act.write(tx, decision.effects, ground, doer, input);
       await writeRecord(tx, act, input, result, key);
       return { ok: true, result, warnings: decision.warnings };
     });

@@ -1,9 +1,13 @@
-import { decideInForce, decideTerms } from '@core/agreements';
+import { committedLine, decideInForce, decideTerms, type AgreementEffects } from '@core/agreements';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers } from '../acts';
 import { savePlan } from './plan';
+import { fireReminders, handleReminder } from './reminders';
+import { reviseAgreement } from './revise';
+import { loadTermsGround, lockAgreement, termsOf } from './store';
+import { termLinesOf } from './term-lines';
 import { cancelAgreement, pauseAgreement, wrapUpAgreement } from './wrap-up';
-import { loadTermsGround, lockAgreement, writeTerms } from './store';
+import { writeTerms } from './write-terms';
 
 const saveAgreement = defineAct(contract.saveAgreement, {
   right: 'agreements',
@@ -11,11 +15,7 @@ const saveAgreement = defineAct(contract.saveAgreement, {
   saw: ({ id, version }) => (id === null ? null : { kind: 'AG', id, version: version ?? 0 }),
   async load(tx, input, doer) {
     const current = input.id === null ? null : await lockAgreement(tx, doer.companyId, input.id);
-    const itemIds = input.lines.flatMap((line) => (line.itemId === null ? [] : [line.itemId]));
-    return {
-      current,
-      ...(await loadTermsGround(tx, doer.companyId, input.customerId, itemIds)),
-    };
+    return { current, ...(await loadTermsGround(tx, doer.companyId, input)) };
   },
   decide: (ground, input) => decideTerms(ground, input),
   show: (effects) => ({ currency: effects.currency }),
@@ -24,6 +24,41 @@ const saveAgreement = defineAct(contract.saveAgreement, {
     const id = await writeTerms(tx, effects, current, number, doer);
     const document = { kind: 'AG' as const, id, number, version: (current?.version ?? 0) + 1 };
     return current ? { made: [], touched: [document] } : { made: [document], touched: [] };
+  },
+});
+
+/** Copies an agreement's terms into a new draft for the same party; releases and counters stay behind. */
+const copyAgreement = defineAct(contract.copyAgreement, {
+  right: 'agreements',
+  says: 'copy agreements',
+  async load(tx, input, doer) {
+    const head = await lockAgreement(tx, doer.companyId, input.id);
+    return {
+      head,
+      terms: await termsOf(tx, doer.companyId, head),
+      lines: await termLinesOf(tx, doer.companyId, head),
+    };
+  },
+  decide: ({ head, terms, lines }) => ({
+    ok: true as const,
+    warnings: [],
+    effects: {
+      ...terms,
+      currency: head.currency,
+      firstDay: head.first_day,
+      lastDay: head.last_day,
+      signedOn: null,
+      priority: head.priority,
+      lines: lines.map(({ id: _id, lineNo: _lineNo, covers: _covers, released: _released, listPrice, ...term }) =>
+        committedLine(term, head.basis, listPrice, head.currency),
+      ),
+    } satisfies AgreementEffects,
+  }),
+  show: (effects) => ({ lines: effects.lines.length }),
+  async write(tx, effects, _ground, doer) {
+    const number = (await takeNumbers(tx, doer.companyId, { AG: 1 }))('AG');
+    const id = await writeTerms(tx, effects, null, number, doer);
+    return { made: [{ kind: 'AG', id, number, version: 1 }], touched: [] };
   },
 });
 
@@ -58,4 +93,15 @@ const putInForce = defineAct(contract.putInForce, {
   },
 });
 
-export const agreementActs = [saveAgreement, putInForce, savePlan, pauseAgreement, cancelAgreement, wrapUpAgreement];
+export const agreementActs = [
+  saveAgreement,
+  copyAgreement,
+  putInForce,
+  reviseAgreement,
+  savePlan,
+  pauseAgreement,
+  cancelAgreement,
+  wrapUpAgreement,
+  handleReminder,
+  fireReminders,
+];

@@ -58,7 +58,7 @@ describe('agreements', () => {
       notes: 'Called off on Mondays.',
     });
     for (const [index, line] of terms.lines.entries()) {
-      const { itemId: _itemId, ...rest } = line;
+      const { itemId: _itemId, groupId: _groupId, ...rest } = line;
       expect(sheet.lines[index]).toMatchObject(rest);
     }
     // 1000 at 8.50, 10 at 815 less 12.5 %, 4 at the list price.

@@ -1,4 +1,17 @@
 export { agreementActs } from './acts';
-export { openProgress } from './plan';
-export { listAgreements, openAgreement } from './reads';
-export { counterStatements, loadRelease, lockAgreements, type CounterChange } from './store';
+export { callsOf, openProgress, planOf } from './plan';
+export { accrualJournals, rebatesOf, writeAccruals } from './rebates';
+export { agreementFilter, findOffers, listAgreements, openAgreement } from './reads';
+export { feedOf, fireReminders, remindersDue, renewFeed, type FeedEntry } from './reminders';
+export {
+  counterStatements,
+  loadRelease,
+  lockAgreement,
+  lockAgreements,
+  lockOffers,
+  type CounterChange,
+  type PartyOffer,
+} from './store';
+export { termLinesOf } from './term-lines';
+export { rebateOf, remindersOf, termsOf } from './store';
+export { writeTerms } from './write-terms';

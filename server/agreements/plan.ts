@@ -1,10 +1,18 @@
 import type * as z from 'zod';
-import { decidePlan, forecastOf, unconsumed, weightedValue, type PlannedCall } from '@core/agreements';
+import {
+  decidePlan,
+  forecastOf,
+  unconsumed,
+  weightedValue,
+  type Basis,
+  type PlannedCall,
+  type Side,
+} from '@core/agreements';
 import { dec, most, sum, ZERO, type Day } from '@core/kernel';
 import * as contract from '@api/agreements';
 import { defineAct, there } from '../acts';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
+import { plain, shipTosOf } from '../db/mapping';
 import { lockAgreement } from './store';
 
 type Call = z.infer<typeof contract.Call>;
@@ -15,25 +23,45 @@ interface Dated {
   quantity: string;
 }
 
+interface CallRow extends Dated {
+  skipped: number;
+  rule: string;
+  made_kind: 'SO' | 'PO' | null;
+  made_id: number | null;
+  made_number: string | null;
+}
+
+/** What was really released of an agreement's lines, by ship or due date: sales lines, or purchase lines. */
+const RELEASED = `SELECT ol.agreement_line_id AS line_id, ol.ship_date AS day, SUM(ol.quantity - ol.cancelled) AS quantity
+     FROM agreement_line l
+     JOIN sales_order_line ol ON ol.company_id = l.company_id AND ol.agreement_line_id = l.id
+    WHERE l.company_id = ? AND l.agreement_id = ? AND ol.quantity > ol.cancelled
+    GROUP BY ol.agreement_line_id, ol.ship_date
+   UNION ALL
+   SELECT pl.agreement_line_id, pl.due_date, SUM(pl.quantity)
+     FROM agreement_line l
+     JOIN purchase_order_line pl ON pl.company_id = l.company_id AND pl.agreement_line_id = l.id
+    WHERE l.company_id = ? AND l.agreement_id = ? GROUP BY pl.agreement_line_id, pl.due_date`;
+
+/** The calls planned on an agreement and what was released of it, as core reads them. */
+export async function planOf(sql: Sql, companyId: number, agreementId: number) {
+  const calls = await sql.rows<CallRow>(
+    `SELECT c.agreement_line_id AS line_id, c.day, c.quantity, c.skipped, c.rule, c.made_kind, c.made_id,
+            COALESCE(o.number, p.number) AS made_number
+       FROM agreement_line l
+       JOIN agreement_call c ON c.company_id = l.company_id AND c.agreement_line_id = l.id
+       LEFT JOIN sales_order o ON c.made_kind = 'SO' AND o.company_id = c.company_id AND o.id = c.made_id
+       LEFT JOIN purchase_order p ON c.made_kind = 'PO' AND p.company_id = c.company_id AND p.id = c.made_id
+      WHERE l.company_id = ? AND l.agreement_id = ? ORDER BY c.agreement_line_id, c.day`,
+    [companyId, agreementId],
+  );
+  const releases = await sql.rows<Dated>(RELEASED, [companyId, agreementId, companyId, agreementId]);
+  return { calls, releases };
+}
+
 /** The planned calls of an agreement's lines with what no release has used up yet, by line. // A7 */
 export async function callsOf(sql: Sql, companyId: number, agreementId: number): Promise<Map<number, Call[]>> {
-  const [calls, releases] = await Promise.all([
-    sql.rows<Dated & { skipped: number; rule: string }>(
-      `SELECT c.agreement_line_id AS line_id, c.day, c.quantity, c.skipped, c.rule
-         FROM agreement_line l
-         JOIN agreement_call c ON c.company_id = l.company_id AND c.agreement_line_id = l.id
-        WHERE l.company_id = ? AND l.agreement_id = ? ORDER BY c.agreement_line_id, c.day`,
-      [companyId, agreementId],
-    ),
-    sql.rows<Dated>(
-      `SELECT ol.agreement_line_id AS line_id, ol.ship_date AS day, SUM(ol.quantity - ol.cancelled) AS quantity
-         FROM agreement_line l
-         JOIN sales_order_line ol ON ol.company_id = l.company_id AND ol.agreement_line_id = l.id
-        WHERE l.company_id = ? AND l.agreement_id = ? AND ol.quantity > ol.cancelled
-        GROUP BY ol.agreement_line_id, ol.ship_date`,
-      [companyId, agreementId],
-    ),
-  ]);
+  const { calls, releases } = await planOf(sql, companyId, agreementId);
   const byLine = new Map<number, Call[]>();
   for (const lineId of new Set(calls.map((call) => call.line_id))) {
     const ofLine = calls.filter((call) => call.line_id === lineId);
@@ -50,13 +78,62 @@ export async function callsOf(sql: Sql, companyId: number, agreementId: number):
         skipped: Boolean(call.skipped),
         rule: call.rule,
         rest: rests[index]!.toFixed(),
+        made: call.made_kind && { kind: call.made_kind, id: call.made_id!, number: call.made_number ?? '' },
       })),
     );
   }
   return byLine;
 }
 
-/** How one agreement line stands and where it is heading. // A4 A7 A8 */
+/** What counts on an agreement line day by day: what went out less what came back, or what came in. // A4 A8 */
+const MOVED = {
+  selling: {
+    quantity: `SELECT s.posted_on AS day, sl.quantity FROM sales_order_line ol
+         JOIN shipment_line sl ON sl.company_id = ol.company_id AND sl.order_line_id = ol.id
+         JOIN shipment s ON s.company_id = sl.company_id AND s.id = sl.shipment_id
+        WHERE ol.company_id = ? AND ol.agreement_line_id = ?
+       UNION ALL SELECT n.credit_date, -cl.quantity FROM sales_order_line ol
+         JOIN credit_note_line cl ON cl.company_id = ol.company_id AND cl.order_line_id = ol.id
+         JOIN credit_note n ON n.company_id = cl.company_id AND n.id = cl.credit_note_id
+        WHERE ol.company_id = ? AND ol.agreement_line_id = ? AND cl.quantity > 0`,
+    value: `SELECT s.posted_on AS day, COALESCE(sl.agreed_value, sl.value) AS quantity FROM sales_order_line ol
+         JOIN shipment_line sl ON sl.company_id = ol.company_id AND sl.order_line_id = ol.id
+         JOIN shipment s ON s.company_id = sl.company_id AND s.id = sl.shipment_id
+        WHERE ol.company_id = ? AND ol.agreement_line_id = ?
+       UNION ALL SELECT n.credit_date, -COALESCE(cl.agreed_value, cl.value) FROM sales_order_line ol
+         JOIN credit_note_line cl ON cl.company_id = ol.company_id AND cl.order_line_id = ol.id
+         JOIN credit_note n ON n.company_id = cl.company_id AND n.id = cl.credit_note_id
+        WHERE ol.company_id = ? AND ol.agreement_line_id = ? AND cl.quantity > 0`,
+  },
+  buying: {
+    quantity: `SELECT r.posted_on AS day, rl.quantity FROM purchase_order_line pl
+         JOIN receipt_line rl ON rl.company_id = pl.company_id AND rl.purchase_line_id = pl.id
+         JOIN receipt r ON r.company_id = rl.company_id AND r.id = rl.receipt_id
+        WHERE pl.company_id = ? AND pl.agreement_line_id = ? AND ? = ?`,
+    value: `SELECT r.posted_on AS day, COALESCE(rl.agreed_value, rl.cost) AS quantity FROM purchase_order_line pl
+         JOIN receipt_line rl ON rl.company_id = pl.company_id AND rl.purchase_line_id = pl.id
+         JOIN receipt r ON r.company_id = rl.company_id AND r.id = rl.receipt_id
+        WHERE pl.company_id = ? AND pl.agreement_line_id = ? AND ? = ?`,
+  },
+} as const;
+
+/** Released and not moved yet, by ship or due date. */
+const OPEN = {
+  selling: {
+    quantity: `SELECT ship_date AS day, quantity - cancelled - shipped AS quantity FROM sales_order_line
+        WHERE company_id = ? AND agreement_line_id = ? AND quantity - cancelled > shipped`,
+    value: `SELECT ship_date AS day, COALESCE(agreed_amount, amount) * (quantity - cancelled - shipped) / (quantity - cancelled) AS quantity
+         FROM sales_order_line WHERE company_id = ? AND agreement_line_id = ? AND quantity - cancelled > shipped`,
+  },
+  buying: {
+    quantity: `SELECT due_date AS day, quantity - received AS quantity FROM purchase_order_line
+        WHERE company_id = ? AND agreement_line_id = ? AND quantity > received`,
+    value: `SELECT due_date AS day, COALESCE(agreed_amount, amount) * (quantity - received) / quantity AS quantity
+         FROM purchase_order_line WHERE company_id = ? AND agreement_line_id = ? AND quantity > received`,
+  },
+} as const;
+
+/** How one agreement line stands and where it is heading, in units or in value as it commits. // A4 A7 A8 */
 export async function openProgress(
   sql: Sql,
   companyId: number,
@@ -65,6 +142,8 @@ export async function openProgress(
 ): Promise<z.infer<typeof contract.Progress>> {
   const [found] = await sql.rows<{
     agreement_id: number;
+    side: Side;
+    basis: Basis;
     first_day: Day;
     last_day: Day;
     probability_percent: string;
@@ -72,33 +151,29 @@ export async function openProgress(
     committed_value: string;
     released_value: string;
   }>(
-    `SELECT l.agreement_id, a.first_day, a.last_day, a.probability_percent, l.committed, l.committed_value, l.released_value
+    `SELECT l.agreement_id, a.side, a.basis, a.first_day, a.last_day, a.probability_percent, l.committed, l.committed_value,
+            l.released_value
        FROM agreement_line l JOIN agreement a ON a.company_id = l.company_id AND a.id = l.agreement_id
       WHERE l.company_id = ? AND l.id = ?`,
     [companyId, lineId],
   );
   const line = there(found, 'This agreement line');
+  const { side, basis } = line;
   const [shipped, open, calls] = await Promise.all([
     sql.rows<{ day: Day; quantity: string }>(
-      `SELECT s.posted_on AS day, SUM(sl.quantity) AS quantity
-         FROM sales_order_line ol
-         JOIN shipment_line sl ON sl.company_id = ol.company_id AND sl.order_line_id = ol.id
-         JOIN shipment s ON s.company_id = sl.company_id AND s.id = sl.shipment_id
-        WHERE ol.company_id = ? AND ol.agreement_line_id = ? GROUP BY s.posted_on`,
-      [companyId, lineId],
+      `SELECT day, SUM(quantity) AS quantity FROM (${MOVED[side][basis]}) m GROUP BY day`,
+      [companyId, lineId, companyId, lineId],
     ),
-    sql.rows<{ day: Day; quantity: string }>(
-      `SELECT ship_date AS day, quantity - cancelled - shipped AS quantity FROM sales_order_line
-        WHERE company_id = ? AND agreement_line_id = ? AND quantity - cancelled > shipped`,
-      [companyId, lineId],
-    ),
+    sql.rows<{ day: Day; quantity: string }>(OPEN[side][basis], [companyId, lineId]),
     callsOf(sql, companyId, line.agreement_id),
   ]);
-  const planned = (calls.get(lineId) ?? [])
-    .filter((call) => call.rest !== '0')
-    .map(({ day, rest }) => ({ day, quantity: rest }));
+  const planned =
+    basis === 'value'
+      ? []
+      : (calls.get(lineId) ?? []).filter((call) => call.rest !== '0').map(({ day, rest }) => ({ day, quantity: rest }));
+  const committed = basis === 'value' ? line.committed_value : line.committed;
   const forecast = forecastOf({
-    committed: line.committed,
+    committed,
     firstDay: line.first_day,
     lastDay: line.last_day,
     workDate,
@@ -106,12 +181,12 @@ export async function openProgress(
     open,
     planned,
   });
-  const total = (dated: readonly { quantity: string }[]) => sum(dated.map((each) => dec(each.quantity))).toFixed();
+  const total = (dated: readonly { quantity: string }[]) => plain(sum(dated.map((each) => dec(each.quantity))));
   const points = (curve: typeof forecast.past) =>
     curve.map(({ day, quantity }) => ({ day, quantity: quantity.toFixed() }));
   const left = most(ZERO, dec(line.committed_value).minus(line.released_value));
   return {
-    committed: plain(line.committed),
+    committed: plain(committed),
     firstDay: line.first_day,
     lastDay: line.last_day,
     shipped: total(shipped),
@@ -140,13 +215,21 @@ export const savePlan = defineAct(contract.savePlan, {
         WHERE l.company_id = ? AND l.agreement_id = ?`,
       [doer.companyId, input.id],
     );
-    return { head, lines };
+    const shipTos = head.customer_id === null ? [] : await shipTosOf(tx, doer.companyId, head.customer_id);
+    const { calls } = await planOf(tx, doer.companyId, input.id);
+    return {
+      head,
+      lines,
+      shipToIds: shipTos.map((each) => each.id),
+      made: calls.filter((call) => call.made_id !== null),
+    };
   },
-  decide: ({ head, lines }, input) =>
+  decide: ({ head, lines, shipToIds }, input) =>
     decidePlan(
       {
         agreement: { number: head.number, state: head.state, firstDay: head.first_day, lastDay: head.last_day },
         lines,
+        shipToIds,
       },
       input,
     ),
@@ -156,8 +239,10 @@ export const savePlan = defineAct(contract.savePlan, {
       planned: sum(calls.filter((call) => !call.skipped).map((call) => dec(call.quantity))).toFixed(),
     })),
   }),
-  async write(tx, { lines }, { head }, doer) {
+  async write(tx, { lines }, { head, made }, doer, input) {
     const { companyId } = doer;
+    // A call that was made into an order stays made, so that no job makes it again.
+    const madeOf = (lineId: number, day: Day) => made.find((call) => call.line_id === lineId && call.day === day);
     if (lines.length > 0) {
       await tx.run('DELETE FROM agreement_call WHERE company_id = ? AND agreement_line_id IN (?)', [
         companyId,
@@ -174,10 +259,21 @@ export const savePlan = defineAct(contract.savePlan, {
           quantity: call.quantity,
           skipped: call.skipped,
           rule: call.rule,
+          made_kind: madeOf(agreementLineId, call.day)?.made_kind ?? null,
+          made_id: madeOf(agreementLineId, call.day)?.made_id ?? null,
         })),
       ),
     );
-    await tx.run('UPDATE agreement SET version = version + 1 WHERE company_id = ? AND id = ?', [companyId, head.id]);
+    await tx.run(
+      `UPDATE agreement SET plan_ship_to_id = ?, plan_reference = ?, version = version + 1
+        WHERE company_id = ? AND id = ?`,
+      [
+        input.shipToId === undefined ? head.plan_ship_to_id : input.shipToId,
+        input.customerReference === undefined ? head.plan_reference : input.customerReference.trim(),
+        companyId,
+        head.id,
+      ],
+    );
     return { made: [], touched: [{ kind: 'AG', id: head.id, number: head.number, version: head.version + 1 }] };
   },
 });

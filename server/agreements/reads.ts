@@ -1,25 +1,39 @@
 import type * as z from 'zod';
-import { agreedPrice, type AgreementState, type LimitPolicy } from '@core/agreements';
-import { dec } from '@core/kernel';
+import {
+  agreedPrice,
+  leftOn,
+  rankOffers,
+  tierAt,
+  type AgreementState,
+  type Basis,
+  type LimitPolicy,
+  type RebateBasis,
+  type RebateKind,
+  type Side,
+} from '@core/agreements';
+import { dec, isDecimalText, type Day } from '@core/kernel';
 import type * as contract from '@api/agreements';
-import { there } from '../acts';
+import { there, withoutLocks } from '../acts';
 import type { Bound, Sql } from '../db/database';
-import { likeOf, pageById, plain, shipTosOf } from '../db/mapping';
-import { documentsOfOrders } from '../documents';
+import { likeOf, PAGE_ROWS, plain, shipTosOf } from '../db/mapping';
+import { documentsOfAgreement } from '../documents';
 import { callsOf } from './plan';
-import { breaksOf, PRICE_COLUMNS, priceTermOf, type PriceColumns } from './store';
+import { breaksOf, lockOffers, PRICE_COLUMNS, priceTermOf, rebateOf, remindersOf, type PriceColumns } from './store';
 
 type Row = z.infer<typeof contract.AgreementRow>;
 type Sheet = z.infer<typeof contract.AgreementSheet>;
+type Query = Partial<z.infer<typeof contract.listAgreements.query>>;
 
 interface HeadRow {
   id: number;
   number: string;
   state: AgreementState;
+  side: Side;
+  basis: Basis;
   title: string;
-  customer_id: number;
-  customer_number: string;
-  customer_name: string;
+  party_id: number;
+  party_number: string;
+  party_name: string;
   currency: string;
   first_day: string;
   last_day: string;
@@ -27,39 +41,109 @@ interface HeadRow {
   released_value: string;
   shipped_value: string;
   invoiced_value: string;
+  used_up: number;
 }
 
-const HEAD = `SELECT a.id, a.number, a.state, a.title, a.customer_id, c.number AS customer_number, c.name AS customer_name,
-    a.currency, a.first_day, a.last_day, a.committed_value, a.released_value, a.shipped_value, a.invoiced_value`;
-const FROM = 'FROM agreement a JOIN customer c ON c.company_id = a.company_id AND c.id = a.customer_id';
+/** True where no line of the agreement has anything left to release. // A4 */
+const USED_UP = `(a.state <> 'draft' AND NOT EXISTS (SELECT 1 FROM agreement_line ul
+   WHERE ul.company_id = a.company_id AND ul.agreement_id = a.id
+     AND IF(a.basis = 'quantity', ul.released < ul.committed, ul.released_value < ul.committed_value)))`;
 
-/** Agreements newest first; `q` looks in number, title, and the customer's number and name. */
-export function listAgreements(
-  sql: Sql,
-  companyId: number,
-  query: { q?: string; cursor?: string; state?: AgreementState },
-) {
-  const where = ['a.company_id = ?', 'a.id < ?'];
-  const values: Bound[] = [];
-  if (query.state) {
-    where.push('a.state = ?');
-    values.push(query.state);
+const HEAD = `SELECT a.id, a.number, a.state, a.side, a.basis, a.title, COALESCE(c.id, v.id) AS party_id,
+    COALESCE(c.number, v.number) AS party_number, COALESCE(c.name, v.name) AS party_name,
+    a.currency, a.first_day, a.last_day, a.committed_value, a.released_value, a.shipped_value, a.invoiced_value,
+    ${USED_UP} AS used_up`;
+const FROM = `FROM agreement a
+  LEFT JOIN customer c ON c.company_id = a.company_id AND c.id = a.customer_id
+  LEFT JOIN vendor v ON v.company_id = a.company_id AND v.id = a.vendor_id`;
+
+/** The conditions of a list of agreements, with their values; the company's comes first. */
+export function agreementFilter(companyId: number, query: Query, workDate: Day): { where: string; values: Bound[] } {
+  const where = ['a.company_id = ?'];
+  const values: Bound[] = [companyId];
+  const add = (condition: string, ...bound: Bound[]) => {
+    where.push(condition);
+    values.push(...bound);
+  };
+  if (query.state) add('a.state = ?', query.state);
+  if (query.side) add('a.side = ?', query.side);
+  if (query.dates === 'passed') add("a.state IN ('in-force', 'paused') AND a.last_day < ?", workDate);
+  if (query.dates === 'running')
+    add("a.state IN ('in-force', 'paused') AND ? BETWEEN a.first_day AND a.last_day", workDate);
+  if (query.left) add(query.left === 'used-up' ? USED_UP : `NOT ${USED_UP}`);
+  if (query.customerId) add('a.customer_id = ?', query.customerId);
+  if (query.organisationId) add('a.sales_organisation_id = ?', query.organisationId);
+  if (query.currency) add('a.currency = ?', query.currency);
+  if (query.groupId) {
+    add(
+      `EXISTS (SELECT 1 FROM agreement_line gl LEFT JOIN item gi ON gi.company_id = gl.company_id AND gi.id = gl.item_id
+         WHERE gl.company_id = a.company_id AND gl.agreement_id = a.id AND COALESCE(gl.item_group_id, gi.item_group_id) = ?)`,
+      query.groupId,
+    );
   }
   if (query.q?.trim()) {
-    where.push('(a.number LIKE ? OR a.title LIKE ? OR c.name LIKE ? OR c.number LIKE ?)');
-    values.push(...Array<string>(4).fill(likeOf(query.q)));
+    add(
+      '(a.number LIKE ? OR a.title LIKE ? OR c.name LIKE ? OR c.number LIKE ? OR v.name LIKE ? OR v.number LIKE ?)',
+      ...Array<string>(6).fill(likeOf(query.q)),
+    );
   }
-  return pageById<HeadRow, Row>(
-    (before, most) =>
-      sql.rows(`${HEAD} ${FROM} WHERE ${where.join(' AND ')} ORDER BY a.id DESC LIMIT ?`, [
-        companyId,
-        before,
-        ...values,
-        most,
-      ]),
-    query.cursor,
-    rowOf,
+  return { where: where.join(' AND '), values };
+}
+
+/** Share of the term gone on a work date, 0 to 1, in SQL. // A8 */
+const ELAPSED = 'LEAST(1, GREATEST(0, (DATEDIFF(?, a.first_day) + 1) / (DATEDIFF(a.last_day, a.first_day) + 1)))';
+
+/** What a list is read in the order of: the value with its direction, and the id behind it. */
+const SORTS: Record<NonNullable<Query['sort']>, { key: string; up: boolean; dated?: true }> = {
+  newest: { key: 'a.id', up: false },
+  'last-day': { key: 'a.last_day', up: true },
+  committed: { key: 'a.committed_value', up: false },
+  // Worst first.
+  pace: { key: `ROUND(a.shipped_value / GREATEST(a.committed_value, 0.01) - ${ELAPSED}, 6)`, up: true, dated: true },
+};
+
+/**
+ * Agreements by keyset, newest first or as sorted; `q` looks in number, title, and the party's number and name.
+ * Newest first walks the primary key or agreement_state backwards; other sorts order what the filter leaves.
+ */
+export async function listAgreements(
+  sql: Sql,
+  companyId: number,
+  query: Query,
+  workDate: Day,
+): Promise<{ rows: Row[]; next: string | null }> {
+  const { where, values } = agreementFilter(companyId, query, workDate);
+  const sort = SORTS[query.sort ?? 'newest'];
+  const dates = sort.dated ? [workDate] : [];
+  const after = cursorOf(query.cursor);
+  const conditions = [where];
+  const bound: Bound[] = [...values];
+  if (after) {
+    const past = sort.up ? '>' : '<';
+    if (sort.key === 'a.id') {
+      conditions.push('a.id < ?');
+      bound.push(after.id);
+    } else {
+      conditions.push(`(${sort.key} ${past} ? OR (${sort.key} = ? AND a.id < ?))`);
+      bound.push(...dates, after.key, ...dates, after.key, after.id);
+    }
+  }
+  const rows = await sql.rows<HeadRow & { sort_key: string }>(
+    `${HEAD}, ${sort.key} AS sort_key ${FROM} WHERE ${conditions.join(' AND ')}
+      ORDER BY ${sort.key === 'a.id' ? 'a.id DESC' : `sort_key ${sort.up ? 'ASC' : 'DESC'}, a.id DESC`} LIMIT ?`,
+    [...dates, ...bound, PAGE_ROWS + 1],
   );
+  const shown = rows.slice(0, PAGE_ROWS);
+  const last = shown.at(-1);
+  return {
+    rows: shown.map(rowOf),
+    next: rows.length > PAGE_ROWS ? `${last!.sort_key}~${last!.id}` : null,
+  };
+}
+
+function cursorOf(cursor: string | undefined): { key: string; id: number } | null {
+  const found = /^([\d.-]{1,30})~(\d{1,10})$/.exec(cursor ?? '');
+  return found ? { key: found[1]!, id: Number(found[2]) } : null;
 }
 
 function rowOf(row: HeadRow): Row {
@@ -67,8 +151,10 @@ function rowOf(row: HeadRow): Row {
     id: row.id,
     number: row.number,
     state: row.state,
+    side: row.side,
+    basis: row.basis,
     title: row.title,
-    customer: { id: row.customer_id, number: row.customer_number, name: row.customer_name },
+    party: { id: row.party_id, number: row.party_number, name: row.party_name },
     currency: row.currency,
     firstDay: row.first_day,
     lastDay: row.last_day,
@@ -78,37 +164,60 @@ function rowOf(row: HeadRow): Row {
       shipped: plain(row.shipped_value),
       invoiced: plain(row.invoiced_value),
     },
+    usedUp: Boolean(row.used_up),
   };
+}
+
+interface SheetRow extends HeadRow {
+  version: number;
+  signed_on: string | null;
+  limit_policy: LimitPolicy;
+  tolerance_percent: string;
+  probability_percent: string;
+  priority: number;
+  notes: string;
+  ended_on: string | null;
+  renewed_as: number | null;
+  renewed_number: string | null;
+  reference_required: number | null;
+  customer_id: number | null;
+  vendor_id: number | null;
+  organisation_id: number | null;
+  organisation_code: string | null;
+  organisation_name: string | null;
+  rebate_kind: RebateKind;
+  rebate_by: RebateBasis;
+  rebate_value: string;
+  rebate_quantity: string;
+  rebate_accrued: string;
+  rebate_settled: string;
+  release_ahead_days: number | null;
+  plan_ship_to_id: number | null;
+  plan_reference: string;
 }
 
 /** One agreement with its lines, counters and every document that came from it. */
 export async function openAgreement(sql: Sql, companyId: number, id: number): Promise<Sheet> {
-  const [head] = await sql.rows<
-    HeadRow & {
-      version: number;
-      signed_on: string | null;
-      limit_policy: LimitPolicy;
-      tolerance_percent: string;
-      probability_percent: string;
-      priority: number;
-      notes: string;
-      ended_on: string | null;
-      renewed_as: number | null;
-      renewed_number: string | null;
-      reference_required: number;
-    }
-  >(
-    `${HEAD}, a.version, a.signed_on, a.limit_policy, a.tolerance_percent, a.probability_percent, a.priority, a.notes, a.ended_on, a.renewed_as,
-       (SELECT n.number FROM agreement n WHERE n.company_id = a.company_id AND n.id = a.renewed_as) AS renewed_number,
-       c.reference_required
-     ${FROM} WHERE a.company_id = ? AND a.id = ?`,
+  const [head] = await sql.rows<SheetRow>(
+    `${HEAD}, a.version, a.signed_on, a.limit_policy, a.tolerance_percent, a.probability_percent, a.priority, a.notes, a.ended_on,
+       a.renewed_as, (SELECT n.number FROM agreement n WHERE n.company_id = a.company_id AND n.id = a.renewed_as) AS renewed_number,
+       a.customer_id, a.vendor_id, c.reference_required, so.id AS organisation_id, so.code AS organisation_code,
+       so.name AS organisation_name, a.rebate_kind, a.rebate_by, a.rebate_value, a.rebate_quantity, a.rebate_accrued,
+       a.rebate_settled, a.release_ahead_days, a.plan_ship_to_id, a.plan_reference
+     ${FROM} LEFT JOIN sales_organisation so ON so.company_id = a.company_id AND so.id = a.sales_organisation_id
+     WHERE a.company_id = ? AND a.id = ?`,
     [companyId, id],
   );
   const found = there(head, 'This agreement');
-  const [lines, shipTos, documents] = await Promise.all([
-    linesOf(sql, companyId, id),
-    shipTosOf(sql, companyId, found.customer_id),
-    documentsOfOrders(sql, companyId, 'o.agreement_id = ?', id),
+  const [lines, shipTos, documents, rebate, reminders, prepayments, shortfall, revisions] = await Promise.all([
+    linesOf(sql, companyId, id, found.vendor_id),
+    found.customer_id === null ? [] : shipTosOf(sql, companyId, found.customer_id),
+    documentsOfAgreement(sql, companyId, id, found.side),
+    rebateOf(sql, companyId, found),
+    remindersOf(sql, companyId, id),
+    prepaymentsOf(sql, companyId, id),
+    shortfallOf(sql, companyId, id),
+    revisionsOf(sql, companyId, id),
   ]);
   return {
     ...rowOf(found),
@@ -121,6 +230,19 @@ export async function openAgreement(sql: Sql, companyId: number, id: number): Pr
     notes: found.notes,
     endedOn: found.ended_on,
     renewedAs: found.renewed_as === null ? null : { kind: 'AG', id: found.renewed_as, number: found.renewed_number! },
+    salesOrganisation:
+      found.organisation_id === null
+        ? null
+        : { id: found.organisation_id, number: found.organisation_code!, name: found.organisation_name! },
+    rebate: { ...rebate, tiers: [...rebate.tiers] },
+    rebateNow: rebateNowOf(found, rebate),
+    reminders,
+    releaseAhead: found.release_ahead_days === null ? '' : String(found.release_ahead_days),
+    planShipToId: found.plan_ship_to_id,
+    planReference: found.plan_reference,
+    prepayments,
+    shortfall,
+    revisions,
     referenceRequired: Boolean(found.reference_required),
     shipTos,
     lines,
@@ -128,59 +250,197 @@ export async function openAgreement(sql: Sql, companyId: number, id: number): Pr
   };
 }
 
-async function linesOf(sql: Sql, companyId: number, id: number): Promise<Sheet['lines']> {
+function rebateNowOf(row: SheetRow, rebate: Awaited<ReturnType<typeof rebateOf>>): Sheet['rebateNow'] {
+  if (rebate.kind === 'none' && dec(row.rebate_accrued).eq(row.rebate_settled)) return null;
+  const { reached, coming } = tierAt(rebate, dec(rebate.by === 'value' ? row.rebate_value : row.rebate_quantity));
+  return {
+    value: plain(row.rebate_value),
+    quantity: plain(row.rebate_quantity),
+    accrued: plain(row.rebate_accrued),
+    settled: plain(row.rebate_settled),
+    rate: reached?.rate ?? null,
+    coming: coming && { from: coming.from, rate: coming.rate, missing: coming.missing.toFixed() },
+  };
+}
+
+async function prepaymentsOf(sql: Sql, companyId: number, agreementId: number): Promise<Sheet['prepayments']> {
+  const rows = await sql.rows<{
+    id: number;
+    number: string;
+    taken_on: Day;
+    amount: string;
+    left_over: string;
+    line_no: number | null;
+  }>(
+    `SELECT p.id, p.number, p.taken_on, p.amount, p.amount - p.drawn - p.returned - p.carried AS left_over, l.line_no
+       FROM prepayment p
+       LEFT JOIN agreement_line l ON l.company_id = p.company_id AND l.id = p.agreement_line_id
+      WHERE p.company_id = ? AND p.agreement_id = ? ORDER BY p.id`,
+    [companyId, agreementId],
+  );
+  return rows.map((row) => ({
+    document: { kind: 'PP', id: row.id, number: row.number },
+    takenOn: row.taken_on,
+    amount: plain(row.amount),
+    left: plain(row.left_over),
+    lineNo: row.line_no,
+  }));
+}
+
+async function shortfallOf(sql: Sql, companyId: number, agreementId: number): Promise<Sheet['shortfall']> {
+  const [row] = await sql.rows<{ id: number; state: 'draft' | 'posted' | 'dropped'; net: string }>(
+    `SELECT d.id, d.state, SUM(l.net) AS net FROM shortfall_draft d
+       JOIN shortfall_line l ON l.company_id = d.company_id AND l.shortfall_draft_id = d.id
+      WHERE d.company_id = ? AND d.agreement_id = ? GROUP BY d.id`,
+    [companyId, agreementId],
+  );
+  return row ? { id: row.id, state: row.state, net: plain(row.net) } : null;
+}
+
+async function revisionsOf(sql: Sql, companyId: number, agreementId: number): Promise<Sheet['revisions']> {
+  const rows = await sql.rows<{
+    revision: number;
+    name: string;
+    revised_on: Day;
+    reason: string;
+    repriced: number;
+    changes: string;
+  }>(
+    `SELECT r.revision, p.name, r.revised_on, r.reason, r.repriced, r.changes
+       FROM agreement_revision r JOIN person p ON p.id = r.person_id
+      WHERE r.company_id = ? AND r.agreement_id = ? ORDER BY r.revision DESC`,
+    [companyId, agreementId],
+  );
+  return rows.map((row) => ({
+    revision: row.revision,
+    person: row.name,
+    revisedOn: row.revised_on,
+    reason: row.reason,
+    repriced: row.repriced,
+    changes: JSON.parse(row.changes) as Sheet['revisions'][number]['changes'],
+  }));
+}
+
+async function linesOf(sql: Sql, companyId: number, id: number, vendorId: number | null): Promise<Sheet['lines']> {
   const [rows, breaks, calls] = await Promise.all([
     sql.rows<
       PriceColumns & {
         id: number;
         line_no: number;
-        item_id: number;
+        item_id: number | null;
         number: string;
         name: string;
         unit: string;
-        list_price: string;
+        group_id: number | null;
+        group_code: string;
+        group_name: string;
+        list_price: string | null;
+        vendor_price: string | null;
         least_release: string;
         release_multiple: string;
         notes: string;
         committed: string;
         committed_value: string;
         released: string;
-        shipped: string;
-        invoiced: string;
         released_value: string;
+        shipped: string;
+        shipped_value: string;
+        invoiced: string;
+        invoiced_value: string;
       }
     >(
-      `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, i.list_price, ${PRICE_COLUMNS},
-              l.least_release, l.release_multiple, l.notes, l.committed, l.committed_value,
-              l.released, l.shipped, l.invoiced, l.released_value
-         FROM agreement_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+      `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, g.id AS group_id, g.code AS group_code, g.name AS group_name,
+              i.list_price, v.unit_price AS vendor_price, ${PRICE_COLUMNS}, l.least_release, l.release_multiple, l.notes,
+              l.committed, l.committed_value, l.released, l.released_value, l.shipped, l.shipped_value, l.invoiced, l.invoiced_value
+         FROM agreement_line l
+         LEFT JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+         LEFT JOIN item_group g ON g.company_id = l.company_id AND g.id = l.item_group_id
+         LEFT JOIN item_vendor v ON v.company_id = l.company_id AND v.item_id = l.item_id AND v.vendor_id = ?
         WHERE l.company_id = ? AND l.agreement_id = ? ORDER BY l.line_no`,
-      [companyId, id],
+      [vendorId ?? 0, companyId, id],
     ),
     breaksOf(sql, companyId, id),
     callsOf(sql, companyId, id),
   ]);
   return rows.map((row) => {
     const term = priceTermOf(row, breaks.get(row.id) ?? []);
+    const listPrice = plain((vendorId === null ? row.list_price : row.vendor_price) ?? '0');
     return {
       id: row.id,
       lineNo: row.line_no,
-      item: { id: row.item_id, number: row.number, name: row.name, unit: row.unit },
-      listPrice: plain(row.list_price),
+      item: row.item_id === null ? null : { id: row.item_id, number: row.number, name: row.name, unit: row.unit },
+      group: row.group_id === null ? null : { id: row.group_id, code: row.group_code, name: row.group_name },
+      listPrice,
       priceKind: term.priceKind,
       priceValue: term.priceValue,
       breaks: [...term.breaks],
-      unitPrice: agreedPrice({ ...term, breaks: [] }, dec(row.committed), plain(row.list_price)).toFixed(),
+      unitPrice: agreedPrice({ ...term, breaks: [] }, dec(row.committed), listPrice).toFixed(),
       leastRelease: plain(row.least_release),
       releaseMultiple: plain(row.release_multiple),
       notes: row.notes,
       committed: plain(row.committed),
       committedValue: plain(row.committed_value),
       released: plain(row.released),
-      shipped: plain(row.shipped),
-      invoiced: plain(row.invoiced),
       releasedValue: plain(row.released_value),
+      shipped: plain(row.shipped),
+      shippedValue: plain(row.shipped_value),
+      invoiced: plain(row.invoiced),
+      invoicedValue: plain(row.invoiced_value),
       calls: calls.get(row.id) ?? [],
     };
   });
+}
+
+/** The agreements that could price a quantity of an item for a customer or from a vendor, best first. // A13 */
+export async function findOffers(
+  sql: Sql,
+  companyId: number,
+  query: z.infer<typeof contract.findOffers.query>,
+  workDate: Day,
+): Promise<z.infer<typeof contract.findOffers.out>> {
+  const [item] = await sql.rows<{ item_group_id: number | null; list_price: string; vendor_price: string | null }>(
+    `SELECT i.item_group_id, i.list_price, v.unit_price AS vendor_price FROM item i
+       LEFT JOIN item_vendor v ON v.company_id = i.company_id AND v.item_id = i.id AND v.vendor_id = ?
+      WHERE i.company_id = ? AND i.id = ?`,
+    [query.vendorId ?? 0, companyId, query.itemId],
+  );
+  const found = there(item, 'This item');
+  const [party] = await sql.rows<{ currency: string; contracted_only: number }>(
+    query.vendorId
+      ? 'SELECT currency, 0 AS contracted_only FROM vendor WHERE company_id = ? AND id = ?'
+      : 'SELECT currency, contracted_only FROM customer WHERE company_id = ? AND id = ?',
+    [companyId, query.vendorId ?? query.customerId ?? 0],
+  );
+  const { currency, contracted_only } = there(party, 'This party');
+  const offers = await lockOffers(withoutLocks(sql), companyId, {
+    customerId: query.customerId ?? null,
+    vendorIds: query.vendorId ? [query.vendorId] : [],
+    day: workDate,
+  });
+  const listPrice = plain((query.vendorId ? found.vendor_price : found.list_price) ?? '0');
+  const quantity = dec(isDecimalText(query.quantity, 'quantity') ? query.quantity : '1');
+  const ranked = rankOffers(offers, {
+    itemId: query.itemId,
+    groupId: found.item_group_id,
+    quantity,
+    listPrice,
+    day: workDate,
+    currency,
+  });
+  return {
+    listPrice,
+    contractedOnly: Boolean(contracted_only),
+    offers: ranked.map((offer) => ({
+      agreementLineId: offer.line.id,
+      agreement: { kind: 'AG', id: offer.agreement.id, number: offer.agreement.number },
+      basis: offer.agreement.basis,
+      title: offers.find((each) => each.line.id === offer.line.id)!.title,
+      lastDay: offer.agreement.lastDay,
+      priceKind: offer.line.priceKind,
+      priceValue: offer.line.priceValue,
+      breaks: [...offer.line.breaks],
+      left: leftOn(offer).toFixed(),
+      unitPrice: agreedPrice(offer.line, quantity, listPrice).toFixed(),
+    })),
+  };
 }

@@ -1,17 +1,27 @@
-import { dec, sum } from '@core/kernel';
 import type {
-  AgreementEffects,
+  AgreementGround,
   AgreementState,
+  AgreementTerms,
+  Basis,
   LimitPolicy,
+  Offer,
+  OfferedLine,
+  OfferingAgreement,
   PriceBreak,
   PriceKind,
   PriceTerm,
+  Rebate,
+  RebateBasis,
+  RebateKind,
   ReleaseGround,
+  ReleaseItem,
+  Reminder,
+  ReminderKind,
+  Side,
 } from '@core/agreements';
 import type { Route } from '@core/catalogue';
-import type { Doer } from '../acts';
 import { there } from '../acts';
-import type { Sql, Statement, Tx } from '../db/database';
+import type { Sql, Statement } from '../db/database';
 import { plain, shipTosOf } from '../db/mapping';
 
 export interface AgreementHead {
@@ -19,22 +29,107 @@ export interface AgreementHead {
   number: string;
   version: number;
   state: AgreementState;
-  customer_id: number;
+  side: Side;
+  basis: Basis;
+  customer_id: number | null;
+  vendor_id: number | null;
   currency: string;
   first_day: string;
   last_day: string;
   limit_policy: LimitPolicy;
   tolerance_percent: string;
+  priority: number;
+  title: string;
+  signed_on: string | null;
+  sales_organisation_id: number | null;
+  probability_percent: string;
+  notes: string;
+  rebate_kind: RebateKind;
+  rebate_by: RebateBasis;
+  release_ahead_days: number | null;
+  plan_ship_to_id: number | null;
+  plan_reference: string;
 }
+
+const HEAD_COLUMNS = `id, number, version, state, side, basis, customer_id, vendor_id, currency, first_day, last_day,
+  limit_policy, tolerance_percent, priority, title, signed_on, sales_organisation_id, probability_percent, notes,
+  rebate_kind, rebate_by, release_ahead_days, plan_ship_to_id, plan_reference`;
 
 /** The agreement's head, locked for this act. */
 export async function lockAgreement(sql: Sql, companyId: number, id: number): Promise<AgreementHead> {
   const [row] = await sql.rows<AgreementHead>(
-    `SELECT id, number, version, state, customer_id, currency, first_day, last_day, limit_policy, tolerance_percent
-       FROM agreement WHERE company_id = ? AND id = ? FOR UPDATE`,
+    `SELECT ${HEAD_COLUMNS} FROM agreement WHERE company_id = ? AND id = ? FOR UPDATE`,
     [companyId, id],
   );
   return there(row, 'This agreement');
+}
+
+/** The head's terms as they are typed, with its rebate tiers and reminders. */
+export async function termsOf(
+  sql: Sql,
+  companyId: number,
+  head: AgreementHead,
+): Promise<Omit<AgreementTerms, 'lines'>> {
+  return {
+    side: head.side,
+    basis: head.basis,
+    customerId: head.customer_id,
+    vendorId: head.vendor_id,
+    salesOrganisationId: head.sales_organisation_id,
+    title: head.title,
+    firstDay: head.first_day,
+    lastDay: head.last_day,
+    signedOn: head.signed_on,
+    limitPolicy: head.limit_policy,
+    tolerancePercent: plain(head.tolerance_percent),
+    probabilityPercent: plain(head.probability_percent),
+    priority: String(head.priority),
+    notes: head.notes,
+    rebate: await rebateOf(sql, companyId, head),
+    reminders: (await remindersOf(sql, companyId, head.id)).map(({ kind, at }) => ({ kind, at })),
+    releaseAhead: head.release_ahead_days === null ? '' : String(head.release_ahead_days),
+  };
+}
+
+/** The rebate of an agreement with its tiers in rising order. */
+export async function rebateOf(
+  sql: Sql,
+  companyId: number,
+  head: Pick<AgreementHead, 'id' | 'rebate_kind' | 'rebate_by'>,
+): Promise<Rebate> {
+  const tiers = await sql.rows<{ from_amount: string; rate: string }>(
+    'SELECT from_amount, rate FROM agreement_rebate_tier WHERE company_id = ? AND agreement_id = ? ORDER BY from_amount',
+    [companyId, head.id],
+  );
+  return {
+    kind: head.rebate_kind,
+    by: head.rebate_by,
+    tiers: tiers.map((tier) => ({ from: plain(tier.from_amount), rate: plain(tier.rate) })),
+  };
+}
+
+export interface KeptReminder extends Reminder {
+  firedOn: string | null;
+  handledOn: string | null;
+}
+
+export async function remindersOf(sql: Sql, companyId: number, agreementId: number): Promise<KeptReminder[]> {
+  const rows = await sql.rows<{
+    kind: ReminderKind;
+    at_value: string;
+    fired_on: string | null;
+    handled_on: string | null;
+  }>(
+    `SELECT kind, at_value, fired_on, handled_on FROM agreement_reminder
+      WHERE company_id = ? AND agreement_id = ? ORDER BY kind, at_value`,
+    [companyId, agreementId],
+  );
+  return rows.map((row) => ({
+    kind: row.kind,
+    at: plain(row.at_value),
+    firedOn: row.fired_on,
+    handledOn: row.handled_on,
+  }));
 }
 
 export interface PriceColumns {
@@ -53,8 +148,12 @@ export function priceTermOf(row: PriceColumns, breaks: readonly PriceBreak[]): P
 
 const plainOr = (value: string | null) => (value === null ? '' : plain(value));
 
-/** The price breaks of an agreement's lines, in rising order. */
-export async function breaksOf(sql: Sql, companyId: number, agreementId: number): Promise<Map<number, PriceBreak[]>> {
+/** The price breaks of the lines of agreements, in rising order. */
+export async function breaksOf(
+  sql: Sql,
+  companyId: number,
+  agreementIds: number | readonly number[],
+): Promise<Map<number, PriceBreak[]>> {
   const rows = await sql.rows<{
     line_id: number;
     from_quantity: string;
@@ -64,8 +163,8 @@ export async function breaksOf(sql: Sql, companyId: number, agreementId: number)
     `SELECT b.agreement_line_id AS line_id, b.from_quantity, b.unit_price, b.discount_percent
        FROM agreement_line l
        JOIN agreement_break b ON b.company_id = l.company_id AND b.agreement_line_id = l.id
-      WHERE l.company_id = ? AND l.agreement_id = ? ORDER BY l.id, b.from_quantity`,
-    [companyId, agreementId],
+      WHERE l.company_id = ? AND l.agreement_id IN (?) ORDER BY l.id, b.from_quantity`,
+    [companyId, agreementIds],
   );
   const byLine = new Map<number, PriceBreak[]>();
   for (const row of rows) {
@@ -76,170 +175,248 @@ export async function breaksOf(sql: Sql, companyId: number, agreementId: number)
   return byLine;
 }
 
+interface ReleaseLineRow extends PriceColumns {
+  id: number;
+  line_no: number;
+  item_id: number | null;
+  item_group_id: number | null;
+  committed: string;
+  committed_value: string;
+  released: string;
+  released_value: string;
+  least_release: string;
+  release_multiple: string;
+}
+
+/** The columns `offeredLineOf` reads, under `l`. */
+const OFFERED_COLUMNS = `l.id, l.line_no, l.item_id, l.item_group_id, l.committed, l.committed_value, l.released,
+  l.released_value, ${PRICE_COLUMNS}, l.least_release, l.release_multiple`;
+
+function offeredLineOf(row: ReleaseLineRow, breaks: readonly PriceBreak[]): OfferedLine {
+  return {
+    id: row.id,
+    lineNo: row.line_no,
+    itemId: row.item_id,
+    groupId: row.item_group_id,
+    committed: plain(row.committed),
+    committedValue: plain(row.committed_value),
+    released: plain(row.released),
+    releasedValue: plain(row.released_value),
+    leastRelease: plain(row.least_release),
+    releaseMultiple: plain(row.release_multiple),
+    ...priceTermOf(row, breaks),
+  };
+}
+
+interface OfferingColumns {
+  number: string;
+  state: AgreementState;
+  basis: Basis;
+  first_day: string;
+  last_day: string;
+  currency: string;
+  priority: number;
+  limit_policy: LimitPolicy;
+  tolerance_percent: string;
+}
+
+function offeringOf(id: number, head: OfferingColumns): OfferingAgreement {
+  return {
+    id,
+    number: head.number,
+    state: head.state,
+    basis: head.basis,
+    firstDay: head.first_day,
+    lastDay: head.last_day,
+    currency: head.currency,
+    priority: head.priority,
+    limitPolicy: head.limit_policy,
+    tolerancePercent: plain(head.tolerance_percent),
+  };
+}
+
 /** All that a release is decided on, the agreement and its lines locked. */
-export async function loadRelease(sql: Sql, companyId: number, agreementId: number): Promise<ReleaseGround> {
+export async function loadRelease(
+  sql: Sql,
+  companyId: number,
+  agreementId: number,
+  askedItemIds: readonly number[] = [],
+): Promise<ReleaseGround> {
   const head = await lockAgreement(sql, companyId, agreementId);
-  const lines = await sql.rows<
-    PriceColumns & {
-      id: number;
-      line_no: number;
-      committed: string;
-      released: string;
-      least_release: string;
-      release_multiple: string;
-      item_id: number;
-      number: string;
-      unit: string;
-      route: Route;
-      list_price: string;
-      tax_code_id: number;
-      rate: string;
-    }
-  >(
-    // The head's lock guards its lines: nobody counts on them without it.
-    `SELECT l.id, l.line_no, l.committed, l.released, ${PRICE_COLUMNS}, l.least_release, l.release_multiple, l.item_id,
-            i.number, i.unit, i.route, i.list_price, i.tax_code_id, t.rate
-       FROM agreement_line l
-       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
-       JOIN tax_code t ON t.company_id = i.company_id AND t.id = i.tax_code_id
-      WHERE l.company_id = ? AND l.agreement_id = ? ORDER BY l.line_no`,
+  // The head's lock guards its lines: nobody counts on them without it.
+  const rows = await sql.rows<ReleaseLineRow>(
+    `SELECT ${OFFERED_COLUMNS} FROM agreement_line l WHERE l.company_id = ? AND l.agreement_id = ? ORDER BY l.line_no`,
     [companyId, agreementId],
   );
   const breaks = await breaksOf(sql, companyId, agreementId);
-  const [customer] = await sql.rows<{ id: number; name: string; reference_required: number }>(
-    'SELECT id, name, reference_required FROM customer WHERE company_id = ? AND id = ?',
-    [companyId, head.customer_id],
-  );
-  const shipTos = await shipTosOf(sql, companyId, head.customer_id);
+  const itemIds = [...rows.flatMap((row) => (row.item_id === null ? [] : [row.item_id])), ...askedItemIds];
+  const items = await releaseItems(sql, companyId, head.vendor_id, itemIds);
+  const party = await partyOf(sql, companyId, head);
+  const shipTos = head.customer_id === null ? [] : await shipTosOf(sql, companyId, head.customer_id);
   return {
-    agreement: {
-      id: head.id,
-      number: head.number,
-      state: head.state,
-      firstDay: head.first_day,
-      lastDay: head.last_day,
-      limitPolicy: head.limit_policy,
-      tolerancePercent: head.tolerance_percent,
-      currency: head.currency,
-    },
-    customer: {
-      id: customer!.id,
-      name: customer!.name,
-      referenceRequired: Boolean(customer!.reference_required),
-    },
+    agreement: { ...offeringOf(head.id, head), side: head.side },
+    party,
     shipToIds: shipTos.map((each) => each.id),
-    lines: lines.map((line) => ({
-      id: line.id,
-      lineNo: line.line_no,
-      committed: plain(line.committed),
-      released: plain(line.released),
-      ...priceTermOf(line, breaks.get(line.id) ?? []),
-      leastRelease: plain(line.least_release),
-      releaseMultiple: plain(line.release_multiple),
-      item: {
-        id: line.item_id,
-        number: line.number,
-        unit: line.unit,
-        route: line.route,
-        listPrice: plain(line.list_price),
-        taxCodeId: line.tax_code_id,
-        taxRate: plain(line.rate),
-      },
+    lines: rows.map((row) => ({
+      ...offeredLineOf(row, breaks.get(row.id) ?? []),
+      item: row.item_id === null ? null : (items.get(row.item_id) ?? null),
     })),
+    items,
   };
 }
 
-/** Customer and items the terms name, as far as they exist in this company. */
+async function partyOf(sql: Sql, companyId: number, head: AgreementHead): Promise<ReleaseGround['party']> {
+  const [row] = await sql.rows<{ id: number; name: string; reference_required: number }>(
+    head.side === 'selling'
+      ? 'SELECT id, name, reference_required FROM customer WHERE company_id = ? AND id = ?'
+      : 'SELECT id, name, 0 AS reference_required FROM vendor WHERE company_id = ? AND id = ?',
+    [companyId, head.customer_id ?? head.vendor_id],
+  );
+  return { id: row!.id, name: row!.name, referenceRequired: Boolean(row!.reference_required) };
+}
+
+/** Items as a release takes them: at the list price, or at what the vendor asks for them. */
+async function releaseItems(
+  sql: Sql,
+  companyId: number,
+  vendorId: number | null,
+  itemIds: readonly number[],
+): Promise<Map<number, ReleaseItem>> {
+  const ids = [...new Set(itemIds)];
+  if (ids.length === 0) return new Map();
+  const rows = await sql.rows<{
+    id: number;
+    number: string;
+    unit: string;
+    item_group_id: number | null;
+    route: Route;
+    list_price: string;
+    vendor_price: string | null;
+    tax_code_id: number;
+    rate: string;
+  }>(
+    `SELECT i.id, i.number, i.unit, i.item_group_id, i.route, i.list_price, v.unit_price AS vendor_price, i.tax_code_id, t.rate
+       FROM item i
+       JOIN tax_code t ON t.company_id = i.company_id AND t.id = i.tax_code_id
+       LEFT JOIN item_vendor v ON v.company_id = i.company_id AND v.item_id = i.id AND v.vendor_id = ?
+      WHERE i.company_id = ? AND i.id IN (?)`,
+    [vendorId ?? 0, companyId, ids],
+  );
+  return new Map(
+    rows
+      .filter((row) => vendorId === null || row.vendor_price !== null)
+      .map((row) => [
+        row.id,
+        {
+          id: row.id,
+          number: row.number,
+          unit: row.unit,
+          groupId: row.item_group_id,
+          route: row.route,
+          listPrice: plain(vendorId === null ? row.list_price : row.vendor_price!),
+          taxCodeId: row.tax_code_id,
+          taxRate: plain(row.rate),
+        },
+      ]),
+  );
+}
+
+/** An offer with the customer or vendor it is with. */
+export interface PartyOffer extends Offer {
+  customerId: number | null;
+  vendorId: number | null;
+  title: string;
+}
+
+/**
+ * The agreement lines that could price items for a customer or from vendors on a day, with those named by id whatever
+ * has become of them; their agreements locked, by id. Served by agreement_customer and agreement_vendor. // A13
+ */
+export async function lockOffers(
+  sql: Sql,
+  companyId: number,
+  asked: { customerId?: number | null; vendorIds?: readonly number[]; lineIds?: readonly number[]; day: string },
+): Promise<PartyOffer[]> {
+  const heads = await sql.rows<{ id: number }>(
+    `SELECT id FROM agreement
+      WHERE company_id = ? AND state = 'in-force' AND first_day <= ? AND last_day >= ?
+        AND (customer_id = ? OR vendor_id IN (?))
+      UNION
+     SELECT agreement_id FROM agreement_line WHERE company_id = ? AND id IN (?)`,
+    [
+      companyId,
+      asked.day,
+      asked.day,
+      asked.customerId ?? 0,
+      asked.vendorIds?.length ? asked.vendorIds : [0],
+      companyId,
+      asked.lineIds?.length ? asked.lineIds : [0],
+    ],
+  );
+  if (heads.length === 0) return [];
+  const ids = heads.map((head) => head.id);
+  await lockAgreements(sql, companyId, ids);
+  const rows = await sql.rows<
+    ReleaseLineRow &
+      OfferingColumns & { agreement_id: number; customer_id: number | null; vendor_id: number | null; title: string }
+  >(
+    `SELECT ${OFFERED_COLUMNS}, a.id AS agreement_id, a.number, a.state, a.basis, a.first_day, a.last_day, a.currency,
+            a.priority, a.limit_policy, a.tolerance_percent, a.customer_id, a.vendor_id, a.title
+       FROM agreement a JOIN agreement_line l ON l.company_id = a.company_id AND l.agreement_id = a.id
+      WHERE a.company_id = ? AND a.id IN (?) ORDER BY l.id`,
+    [companyId, ids],
+  );
+  const breaks = await breaksOf(sql, companyId, ids);
+  return rows.map((row) => ({
+    agreement: offeringOf(row.agreement_id, row),
+    line: offeredLineOf(row, breaks.get(row.id) ?? []),
+    customerId: row.customer_id,
+    vendorId: row.vendor_id,
+    title: row.title,
+  }));
+}
+
+/** Party, items and groups the terms name, as far as they exist in this company. */
 export async function loadTermsGround(
   sql: Sql,
   companyId: number,
-  customerId: number | null,
-  itemIds: readonly number[],
-) {
-  const [customer] = await sql.rows<{ id: number; currency: string }>(
-    'SELECT id, currency FROM customer WHERE company_id = ? AND id = ?',
-    [companyId, customerId ?? 0],
+  terms: Pick<AgreementTerms, 'side' | 'customerId' | 'vendorId'> & {
+    lines: readonly { itemId: number | null; groupId: number | null }[];
+  },
+): Promise<Omit<AgreementGround, 'current'>> {
+  const selling = terms.side === 'selling';
+  const [party] = await sql.rows<{ id: number; name: string; currency: string; organisation: number | null }>(
+    selling
+      ? 'SELECT id, name, currency, sales_organisation_id AS organisation FROM customer WHERE company_id = ? AND id = ?'
+      : 'SELECT id, name, currency, NULL AS organisation FROM vendor WHERE company_id = ? AND id = ?',
+    [companyId, (selling ? terms.customerId : terms.vendorId) ?? 0],
   );
-  const items =
-    itemIds.length === 0
-      ? []
-      : await sql.rows<{ id: number; number: string; list_price: string }>(
-          'SELECT id, number, list_price FROM item WHERE company_id = ? AND id IN (?)',
-          [companyId, itemIds],
-        );
+  const named = (pick: (line: { itemId: number | null; groupId: number | null }) => number | null) => [
+    0,
+    ...terms.lines.flatMap((line) => pick(line) ?? []),
+  ];
+  const items = await sql.rows<{ id: number; number: string; list_price: string; vendor_price: string | null }>(
+    `SELECT i.id, i.number, i.list_price, v.unit_price AS vendor_price FROM item i
+       LEFT JOIN item_vendor v ON v.company_id = i.company_id AND v.item_id = i.id AND v.vendor_id = ?
+      WHERE i.company_id = ? AND i.id IN (?)`,
+    [terms.vendorId ?? 0, companyId, named((line) => line.itemId)],
+  );
+  const groups = await sql.rows<{ id: number; code: string }>(
+    'SELECT id, code FROM item_group WHERE company_id = ? AND id IN (?)',
+    [companyId, named((line) => line.groupId)],
+  );
   return {
-    customer: customer ?? null,
-    items: new Map(items.map((item) => [item.id, { number: item.number, listPrice: plain(item.list_price) }])),
-  };
-}
-
-/** Writes the head and lines of a new (`current` null) or draft agreement; its id. */
-export async function writeTerms(
-  tx: Tx,
-  effects: AgreementEffects,
-  current: { id: number } | null,
-  number: string,
-  doer: Doer,
-): Promise<number> {
-  const committedValue = sum(effects.lines.map((line) => dec(line.value)));
-  const head = {
-    customer_id: effects.customerId,
-    title: effects.title.trim(),
-    probability_percent: effects.probabilityPercent,
-    priority: effects.priority,
-    notes: effects.notes,
-    currency: effects.currency,
-    first_day: effects.firstDay,
-    last_day: effects.lastDay,
-    signed_on: effects.signedOn,
-    limit_policy: effects.limitPolicy,
-    tolerance_percent: effects.tolerancePercent,
-    committed_value: committedValue.toFixed(),
-  };
-  let id: number;
-  if (current) {
-    id = current.id;
-    const columns = Object.keys(head);
-    await tx.run(
-      `UPDATE agreement SET ${columns.map((column) => `${column} = ?`).join(', ')}, version = version + 1
-        WHERE company_id = ? AND id = ?`,
-      [...Object.values(head), doer.companyId, id],
-    );
-    // Only a draft gets here: nothing points at its lines yet.
-    await tx.run('DELETE FROM agreement_line WHERE company_id = ? AND agreement_id = ?', [doer.companyId, id]);
-  } else {
-    [id] = (await tx.insert('agreement', [{ company_id: doer.companyId, number, ...head }])) as [number];
-  }
-  const lineIds = await tx.insert(
-    'agreement_line',
-    effects.lines.map((line, index) => ({
-      company_id: doer.companyId,
-      agreement_id: id,
-      line_no: index + 1,
-      item_id: line.itemId,
-      committed: line.committed,
-      committed_value: line.value,
-      price_kind: line.priceKind,
-      unit_price: line.priceKind === 'fixed' ? line.priceValue : null,
-      discount_percent: line.priceKind === 'discount' ? line.priceValue : null,
-      least_release: line.leastRelease,
-      release_multiple: line.releaseMultiple,
-      notes: line.notes.trim(),
-    })),
-  );
-  await tx.insertPlain(
-    'agreement_break',
-    effects.lines.flatMap((line, index) =>
-      line.breaks.map((each) => ({
-        company_id: doer.companyId,
-        agreement_line_id: lineIds[index]!,
-        from_quantity: each.from,
-        unit_price: line.priceKind === 'fixed' ? each.value : null,
-        discount_percent: line.priceKind === 'discount' ? each.value : null,
-      })),
+    party: party
+      ? { id: party.id, name: party.name, currency: party.currency, salesOrganisationId: party.organisation }
+      : null,
+    items: new Map(
+      items.map((item) => {
+        const listPrice = selling ? item.list_price : item.vendor_price;
+        return [item.id, { number: item.number, listPrice: listPrice === null ? null : plain(listPrice) }];
+      }),
     ),
-  );
-  return id;
+    groups: new Map(groups.map((group) => [group.id, { code: group.code }])),
+  };
 }
 
 /** A change of an agreement line's counters, in quantity and value. */

@@ -1,18 +1,21 @@
-import { decideCancelAgreement, decidePause, decideWrapUp, type WrapUpGround, type WrapUpLine } from '@core/agreements';
+import {
+  decideCancelAgreement,
+  decidePause,
+  decideWrapUp,
+  shortfallOf,
+  type WrapUpEffects,
+  type WrapUpGround,
+} from '@core/agreements';
 import { dec, sum } from '@core/kernel';
+import { prepaymentJournal } from '@core/ledger';
 import * as contract from '@api/agreements';
-import { defineAct, takeNumbers, there, type Doer, type Touched } from '../acts';
+import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import type { Sql, Tx } from '../db/database';
 import { plain } from '../db/mapping';
-import {
-  breaksOf,
-  lockAgreement,
-  PRICE_COLUMNS,
-  priceTermOf,
-  writeTerms,
-  type AgreementHead,
-  type PriceColumns,
-} from './store';
+import { postJournals } from '../ledger';
+import { lockAgreement, termsOf, type AgreementHead } from './store';
+import { termLinesOf } from './term-lines';
+import { writeTerms } from './write-terms';
 
 export const pauseAgreement = defineAct(contract.pauseAgreement, {
   right: 'agreements',
@@ -50,27 +53,31 @@ const changed = (head: AgreementHead): Touched => ({
   version: head.version + 1,
 });
 
-/** Ends an agreement with what is decided about its remainder, or moves its end. // A11 */
+/** Ends an agreement with what is decided about its remainder, or moves its end. // A11 A12 */
 export const wrapUpAgreement = defineAct(contract.wrapUpAgreement, {
   right: 'agreements',
   says: 'wrap up agreements',
   saw: ({ id, version }) => ({ kind: 'AG', id, version }),
   async load(tx, input, doer) {
     const head = await lockAgreement(tx, doer.companyId, input.id);
-    const [ground, openOrders, owed] = [
+    const [ground, openOrders, owed, rebate] = [
       await groundOf(tx, doer.companyId, head),
       await openOrdersOf(tx, doer.companyId, head.id),
       await owedOf(tx, doer.companyId, head.id),
+      await rebateBalanceOf(tx, doer.companyId, head.id),
     ];
-    return { head, ground, openOrders, owed };
+    return { head, ground, openOrders, owed, rebate };
   },
   decide: ({ ground }, input, doer) => decideWrapUp(ground, input, doer.workDate),
-  show: (effects, { openOrders, owed, ground }) => ({
+  show: (effects, { openOrders, owed, rebate, ground }) => ({
     state: effects.state,
     lastDay: effects.lastDay,
     left: effects.left,
     openOrders,
     owed,
+    rebate,
+    prepaid: sum(ground.prepayments.map((each) => dec(each.left))).toFixed(),
+    shortfall: sum(shortfallOf(ground).map((line) => dec(line.net))).toFixed(),
     renewal: effects.renewal && {
       firstDay: effects.renewal.firstDay,
       lastDay: effects.renewal.lastDay,
@@ -78,7 +85,7 @@ export const wrapUpAgreement = defineAct(contract.wrapUpAgreement, {
       currency: ground.agreement.currency,
     },
   }),
-  async write(tx, effects, { head }, doer) {
+  async write(tx, effects, { head, ground }, doer) {
     const { companyId, workDate } = doer;
     if (effects.decision === 'extend') {
       await tx.run('UPDATE agreement SET last_day = ?, version = version + 1 WHERE company_id = ? AND id = ?', [
@@ -88,13 +95,15 @@ export const wrapUpAgreement = defineAct(contract.wrapUpAgreement, {
       ]);
       return { made: [], touched: [changed(head)] };
     }
-    const made = effects.renewal ? [await renew(tx, doer, effects.renewal)] : [];
+    const renewal = effects.renewal ? await renew(tx, doer, effects.renewal) : null;
+    if (effects.shortfall.length > 0) await draftShortfall(tx, doer, head.id, effects.shortfall);
+    const carried = await movePrepayments(tx, doer, effects.prepayments, ground.prepayments, renewal);
     await tx.run(
       `UPDATE agreement SET state = ?, ended_on = ?, wrap_up = ?, renewed_as = ?, version = version + 1
         WHERE company_id = ? AND id = ?`,
-      [effects.state, workDate, effects.decision, made[0]?.id ?? null, companyId, head.id],
+      [effects.state, workDate, effects.decision, renewal?.id ?? null, companyId, head.id],
     );
-    return { made, touched: [changed(head)] };
+    return { made: [...(renewal ? [renewal] : []), ...carried], touched: [changed(head)] };
   },
 });
 
@@ -104,90 +113,172 @@ async function renew(tx: Tx, doer: Doer, terms: Parameters<typeof writeTerms>[1]
   return { kind: 'AG', id, number, version: 1 };
 }
 
-async function groundOf(sql: Sql, companyId: number, head: AgreementHead): Promise<WrapUpGround> {
-  const [row] = await sql.rows<{
-    title: string;
-    signed_on: string | null;
-    probability_percent: string;
-    priority: number;
-    notes: string;
-  }>('SELECT title, signed_on, probability_percent, priority, notes FROM agreement WHERE company_id = ? AND id = ?', [
-    companyId,
-    head.id,
+/** The invoice draft for what was not taken: posted or dropped by whoever invoices. // A11 */
+async function draftShortfall(
+  tx: Tx,
+  doer: Doer,
+  agreementId: number,
+  lines: WrapUpEffects['shortfall'],
+): Promise<void> {
+  const { companyId, workDate } = doer;
+  const [id] = await tx.insert('shortfall_draft', [
+    { company_id: companyId, agreement_id: agreementId, made_on: workDate },
   ]);
-  const more = there(row, 'This agreement');
-  const breaks = await breaksOf(sql, companyId, head.id);
-  const lines = await sql.rows<
-    PriceColumns & {
-      id: number;
-      item_id: number;
-      item: string;
-      list_price: string;
-      committed: string;
-      released: string;
-      least_release: string;
-      release_multiple: string;
-      notes: string;
-    }
-  >(
-    `SELECT l.id, l.item_id, i.number AS item, i.list_price, l.committed, l.released, ${PRICE_COLUMNS},
-            l.least_release, l.release_multiple, l.notes
-       FROM agreement_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
-      WHERE l.company_id = ? AND l.agreement_id = ? ORDER BY l.line_no`,
+  await tx.insert(
+    'shortfall_line',
+    lines.map((line) => ({
+      company_id: companyId,
+      shortfall_draft_id: id!,
+      agreement_line_id: line.agreementLineId,
+      quantity: line.quantity,
+      unit_price: line.unitPrice,
+      net: line.net,
+      tax_code_id: line.taxCodeId,
+      tax_rate: line.taxRate,
+    })),
+  );
+}
+
+/** Pays prepayments back, or carries them to the renewal as prepayments of its own. // A12 */
+async function movePrepayments(
+  tx: Tx,
+  doer: Doer,
+  how: WrapUpEffects['prepayments'],
+  prepayments: WrapUpGround['prepayments'],
+  renewal: Touched | null,
+): Promise<Touched[]> {
+  if (how === null) return [];
+  const { companyId, workDate } = doer;
+  const column = how === 'return' ? 'returned' : 'carried';
+  await tx.together(
+    prepayments.map(({ id, left }) => ({
+      sql: `UPDATE prepayment SET ${column} = ${column} + ? WHERE company_id = ? AND id = ?`,
+      values: [left, companyId, id],
+    })),
+  );
+  await tx.insertPlain(
+    'prepayment_move',
+    prepayments.map(({ id, left }) => ({
+      company_id: companyId,
+      prepayment_id: id,
+      kind: column,
+      amount: left,
+      moved_on: workDate,
+    })),
+  );
+  if (how === 'return') {
+    const number = await takeNumbers(tx, companyId, { JR: prepayments.length });
+    await postJournals(
+      tx,
+      doer,
+      prepayments.map(({ id, left }) => ({
+        number: number('JR'),
+        source: { kind: 'PP', id },
+        postedOn: workDate,
+        entries: prepaymentJournal(`-${left}`),
+      })),
+    );
+    return [];
+  }
+  const number = await takeNumbers(tx, companyId, { PP: prepayments.length });
+  const made: Touched[] = [];
+  for (const { id, left } of prepayments) {
+    const own = number('PP');
+    await tx.run(
+      `INSERT INTO prepayment (company_id, number, customer_id, agreement_id, currency, taken_on, amount, carried_from)
+       SELECT company_id, ?, customer_id, ?, currency, taken_on, ?, id FROM prepayment WHERE company_id = ? AND id = ?`,
+      [own, renewal!.id, left, companyId, id],
+    );
+    const [row] = await tx.rows<{ id: number }>('SELECT id FROM prepayment WHERE company_id = ? AND number = ?', [
+      companyId,
+      own,
+    ]);
+    made.push({ kind: 'PP', id: row!.id, number: own });
+  }
+  return made;
+}
+
+async function groundOf(sql: Sql, companyId: number, head: AgreementHead): Promise<WrapUpGround> {
+  const terms = await termsOf(sql, companyId, head);
+  const lines = await termLinesOf(sql, companyId, head);
+  const taxes = await taxesOf(sql, companyId, head.id);
+  const prepayments = await sql.rows<{ id: number; left_over: string }>(
+    `SELECT id, amount - drawn - returned - carried AS left_over FROM prepayment
+      WHERE company_id = ? AND agreement_id = ? AND amount > drawn + returned + carried ORDER BY id`,
     [companyId, head.id],
   );
   return {
     agreement: {
+      ...terms,
       number: head.number,
       state: head.state,
-      customerId: head.customer_id,
       currency: head.currency,
-      title: more.title,
       firstDay: head.first_day,
       lastDay: head.last_day,
-      signedOn: more.signed_on,
-      limitPolicy: head.limit_policy,
-      tolerancePercent: plain(head.tolerance_percent),
-      probabilityPercent: plain(more.probability_percent),
-      priority: more.priority,
-      notes: more.notes,
+      priority: head.priority,
     },
-    lines: lines.map((line): WrapUpLine => ({
-      id: line.id,
-      itemId: line.item_id,
-      item: line.item,
-      listPrice: plain(line.list_price),
-      committed: plain(line.committed),
-      released: plain(line.released),
-      ...priceTermOf(line, breaks.get(line.id) ?? []),
-      leastRelease: plain(line.least_release),
-      releaseMultiple: plain(line.release_multiple),
-      notes: line.notes,
-    })),
+    lines: lines.map(({ covers, lineNo: _lineNo, ...line }) => ({ ...line, item: covers, ...taxes.get(line.id)! })),
+    prepayments: prepayments.map((row) => ({ id: row.id, left: plain(row.left_over) })),
   };
 }
 
-/** Orders released from it that are not shipped whole. */
-async function openOrdersOf(sql: Sql, companyId: number, agreementId: number) {
-  const rows = await sql.rows<{ id: number; number: string }>(
-    `SELECT DISTINCT o.id, o.number
-       FROM sales_order o JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
-      WHERE o.company_id = ? AND o.agreement_id = ? AND o.state IN ('draft', 'confirmed') AND l.shipped < l.quantity - l.cancelled
-      ORDER BY o.id`,
-    [companyId, agreementId],
+/** The tax code each line would be charged with: its item's, else its group's first item's, else the first there is. */
+async function taxesOf(sql: Sql, companyId: number, agreementId: number) {
+  const rows = await sql.rows<{ id: number; tax_code_id: number; rate: string }>(
+    `SELECT d.id, t.id AS tax_code_id, t.rate FROM (
+       SELECT l.id, COALESCE(i.tax_code_id,
+                (SELECT gi.tax_code_id FROM item gi WHERE gi.company_id = l.company_id AND gi.item_group_id = l.item_group_id ORDER BY gi.id LIMIT 1),
+                (SELECT MIN(tc.id) FROM tax_code tc WHERE tc.company_id = l.company_id)) AS tax_code_id
+         FROM agreement_line l LEFT JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+        WHERE l.company_id = ? AND l.agreement_id = ?) d
+       JOIN tax_code t ON t.company_id = ? AND t.id = d.tax_code_id`,
+    [companyId, agreementId, companyId],
   );
-  return rows.map((row) => ({ kind: 'SO' as const, ...row }));
+  return new Map(rows.map((row) => [row.id, { taxCodeId: row.tax_code_id, taxRate: plain(row.rate) }]));
 }
 
-/** What the customer still owes for its invoices. */
+/** Rebate accrued and not settled. */
+async function rebateBalanceOf(sql: Sql, companyId: number, agreementId: number): Promise<string> {
+  const [row] = await sql.rows<{ balance: string }>(
+    'SELECT rebate_accrued - rebate_settled AS balance FROM agreement WHERE company_id = ? AND id = ?',
+    [companyId, agreementId],
+  );
+  return plain(row!.balance);
+}
+
+/** Orders, or purchases, released from it that are not moved whole. */
+async function openOrdersOf(sql: Sql, companyId: number, agreementId: number) {
+  return sql.rows<{ kind: 'SO' | 'PO'; id: number; number: string }>(
+    `SELECT DISTINCT 'SO' AS kind, o.id, o.number
+       FROM agreement_line al
+       JOIN sales_order_line l ON l.company_id = al.company_id AND l.agreement_line_id = al.id
+       JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+      WHERE al.company_id = ? AND al.agreement_id = ? AND o.state IN ('draft', 'confirmed') AND l.shipped < l.quantity - l.cancelled
+     UNION SELECT 'PO', p.id, p.number
+       FROM agreement_line al
+       JOIN purchase_order_line l ON l.company_id = al.company_id AND l.agreement_line_id = al.id
+       JOIN purchase_order p ON p.company_id = l.company_id AND p.id = l.purchase_order_id
+      WHERE al.company_id = ? AND al.agreement_id = ? AND p.state = 'placed' AND l.received < l.quantity
+      ORDER BY kind, id`,
+    [companyId, agreementId, companyId, agreementId],
+  );
+}
+
+/** What the customer still owes for invoices of it, or we owe the vendor. */
 async function owedOf(sql: Sql, companyId: number, agreementId: number): Promise<string> {
   const [row] = await sql.rows<{ owed: string | null }>(
-    `SELECT SUM(oi.amount - oi.settled) AS owed
-       FROM sales_order o
-       JOIN customer_invoice i ON i.company_id = o.company_id AND i.order_id = o.id
-       JOIN open_item oi ON oi.company_id = i.company_id AND oi.customer_invoice_id = i.id
-      WHERE o.company_id = ? AND o.agreement_id = ?`,
-    [companyId, agreementId],
+    `SELECT SUM(oi.amount - oi.settled) AS owed FROM open_item oi WHERE oi.company_id = ? AND (
+       oi.customer_invoice_id IN (
+         SELECT i.invoice_id FROM agreement_line al
+           JOIN sales_order_line l ON l.company_id = al.company_id AND l.agreement_line_id = al.id
+           JOIN customer_invoice_line i ON i.company_id = l.company_id AND i.order_line_id = l.id
+          WHERE al.company_id = ? AND al.agreement_id = ?)
+       OR oi.vendor_invoice_id IN (
+         SELECT i.invoice_id FROM agreement_line al
+           JOIN purchase_order_line l ON l.company_id = al.company_id AND l.agreement_line_id = al.id
+           JOIN vendor_invoice_line i ON i.company_id = l.company_id AND i.purchase_line_id = l.id
+          WHERE al.company_id = ? AND al.agreement_id = ?))`,
+    [companyId, companyId, agreementId, companyId, agreementId],
   );
   return plain(row?.owed ?? '0');
 }

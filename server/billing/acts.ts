@@ -1,11 +1,15 @@
-import { decideCustomerInvoice, decidePayment, decideVendorInvoice, type InvoiceTax } from '@core/billing';
+import { decideCustomerInvoice, decidePayment, decideVendorInvoice, type CustomerInvoiceEffects } from '@core/billing';
 import { dec } from '@core/kernel';
-import { customerInvoiceJournal, paymentJournal, vendorInvoiceJournal } from '@core/ledger';
+import { customerInvoiceJournal, drawJournal, paymentJournal, vendorInvoiceJournal } from '@core/ledger';
 import * as contract from '@api/billing';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
-import { counterStatements } from '../agreements';
+import { accrualJournals, counterStatements, writeAccruals, type CounterChange } from '../agreements';
 import type { Tx } from '../db/database';
 import { postJournals } from '../ledger';
+import { creditInvoice, settleRebate } from './credit-note';
+import { insertOpenItem, insertTaxes } from './open-items';
+import { takePrepayment } from './prepayment';
+import { dropShortfall, postShortfall } from './shortfall';
 import { lockForCustomerInvoice, lockForVendorInvoice, lockOpenItem } from './store';
 
 const invoiceCustomer = defineAct(contract.invoiceCustomer, {
@@ -21,25 +25,15 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
         WHERE company_id = ? AND id IN (?)`,
       [...byLine(effects.lines).flat(), companyId, effects.lines.map((line) => line.orderLineId)],
     );
-    const ofAgreements = effects.lines.filter((line) => line.agreementLineId !== null);
-    await tx.together(
-      counterStatements(
-        companyId,
-        'invoiced',
-        ofAgreements.map((line) => ({
-          agreementLineId: line.agreementLineId!,
-          quantity: line.quantity,
-          value: line.net,
-        })),
-      ),
-    );
+    await tx.together(counterStatements(companyId, 'invoiced', underAgreement(effects.lines)));
     if (effects.closes) {
       await tx.run("UPDATE sales_order SET state = 'closed' WHERE company_id = ? AND id = ? AND state = 'confirmed'", [
         companyId,
         order.id,
       ]);
     }
-    const number = await takeNumbers(tx, companyId, { CI: 1, JR: 1 });
+    const draws = effects.draws.length > 0 ? 1 : 0;
+    const number = await takeNumbers(tx, companyId, { CI: 1, JR: 1 + draws + accrualJournals(effects.rebates) });
     const document = { kind: 'CI' as const, number: number('CI') };
     const [id] = await tx.insert('customer_invoice', [
       {
@@ -55,7 +49,7 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
         total: effects.total,
       },
     ]);
-    await tx.insert(
+    const lineIds = await tx.insert(
       'customer_invoice_line',
       effects.lines.map((line) => ({
         company_id: companyId,
@@ -65,27 +59,72 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
         quantity: line.quantity,
         unit_price: line.unitPrice,
         net: line.net,
+        agreed_net: line.agreedNet,
         tax_code_id: line.taxCodeId,
         tax_rate: line.taxRate,
       })),
     );
     await insertTaxes(tx, doer, 'CI', id!, effects.taxes);
-    await insertOpenItem(tx, doer, { customer_id: effects.customerId, customer_invoice_id: id! }, effects);
-    await postJournals(tx, doer, [
-      {
-        number: number('JR'),
-        source: { kind: 'CI', id: id! },
-        postedOn: effects.invoiceDate,
-        entries: customerInvoiceJournal(effects.net, effects.tax),
-        customerId: effects.customerId,
-      },
-    ]);
+    await insertOpenItem(
+      tx,
+      doer,
+      { customer_id: effects.customerId, customer_invoice_id: id! },
+      { ...effects, amount: effects.total, settled: effects.drawn },
+    );
+    const source = { kind: 'CI' as const, id: id! };
+    const posted = { source, postedOn: effects.invoiceDate, customerId: effects.customerId };
+    const journals = [
+      { ...posted, number: number('JR'), entries: customerInvoiceJournal(effects.net, effects.tax) },
+      ...(draws ? [{ ...posted, number: number('JR'), entries: drawJournal(effects.drawn) }] : []),
+    ];
+    await writeDraws(tx, doer, effects, id!, lineIds);
+    const accruals = await writeAccruals(tx, doer, effects.rebates, source, effects.invoiceDate, () => number('JR'));
+    await postJournals(tx, doer, [...journals, ...accruals]);
     return {
       made: [{ ...document, id: id! }],
       touched: [{ kind: 'SO', id: order.id, number: order.number }, ...agreements],
     };
   },
 });
+
+/** What of lines counts on agreement lines, in quantity and in the value under the agreement. // A4 A5 */
+function underAgreement(
+  lines: readonly { agreementLineId: number | null; quantity: string; net: string; agreedNet: string | null }[],
+): CounterChange[] {
+  return lines.flatMap((line) =>
+    line.agreementLineId === null
+      ? []
+      : [{ agreementLineId: line.agreementLineId, quantity: line.quantity, value: line.agreedNet ?? line.net }],
+  );
+}
+
+/** What the invoice draws from prepayments, line by line. // A12 */
+async function writeDraws(
+  tx: Tx,
+  doer: Doer,
+  { draws, invoiceDate }: CustomerInvoiceEffects,
+  invoiceId: number,
+  lineIds: readonly number[],
+): Promise<void> {
+  await tx.together(
+    draws.map((draw) => ({
+      sql: 'UPDATE prepayment SET drawn = drawn + ? WHERE company_id = ? AND id = ?',
+      values: [draw.amount, doer.companyId, draw.prepaymentId],
+    })),
+  );
+  await tx.insertPlain(
+    'prepayment_move',
+    draws.map((draw) => ({
+      company_id: doer.companyId,
+      prepayment_id: draw.prepaymentId,
+      kind: 'drawn',
+      amount: draw.amount,
+      moved_on: invoiceDate,
+      customer_invoice_id: invoiceId,
+      invoice_line_id: lineIds[draw.lineIndex]!,
+    })),
+  );
+}
 
 /** Order line and quantity, summed: one line may be invoiced for several shipments at once. */
 function byLine(lines: readonly { orderLineId: number; quantity: string }[]): [number, string][] {
@@ -102,46 +141,15 @@ function byLine(lines: readonly { orderLineId: number; quantity: string }[]): [n
   return lines.map((line) => [line.orderLineId, sums.get(line.orderLineId)!]);
 }
 
-async function insertTaxes(tx: Tx, doer: Doer, kind: string, id: number, taxes: readonly InvoiceTax[]) {
-  await tx.insertPlain(
-    'invoice_tax',
-    taxes.map((tax) => ({
-      company_id: doer.companyId,
-      document_kind: kind,
-      document_id: id,
-      tax_code: tax.taxCode,
-      tax_rate: tax.taxRate,
-      base: tax.base,
-      tax: tax.tax,
-    })),
-  );
-}
-
-async function insertOpenItem(
-  tx: Tx,
-  doer: Doer,
-  party: { customer_id: number; customer_invoice_id: number } | { vendor_id: number; vendor_invoice_id: number },
-  invoice: { currency: string; dueDate: string; total: string },
-) {
-  await tx.insert('open_item', [
-    {
-      company_id: doer.companyId,
-      ...party,
-      currency: invoice.currency,
-      due_date: invoice.dueDate,
-      amount: invoice.total,
-    },
-  ]);
-}
-
 const enterVendorInvoice = defineAct(contract.enterVendorInvoice, {
   right: 'vendor-invoices',
   says: 'enter vendor invoices',
   load: (tx, input, doer) => lockForVendorInvoice(tx, doer.companyId, input.purchaseId, input.vendorNumber),
   decide: (ground, input, doer) => decideVendorInvoice(ground, input, doer.workDate),
   show: (effects) => effects,
-  async write(tx, effects, { purchase }, doer) {
+  async write(tx, effects, { purchase, agreements }, doer) {
     const { companyId } = doer;
+    await tx.together(counterStatements(companyId, 'invoiced', underAgreement(effects.lines)));
     for (const line of effects.lines) {
       await tx.run('UPDATE purchase_order_line SET invoiced = invoiced + ? WHERE company_id = ? AND id = ?', [
         line.quantity,
@@ -183,12 +191,18 @@ const enterVendorInvoice = defineAct(contract.enterVendorInvoice, {
         unit_price: line.unitPrice,
         net: line.net,
         received_cost: line.received,
+        agreed_net: line.agreedNet,
         tax_code_id: line.taxCodeId,
         tax_rate: line.taxRate,
       })),
     );
     await insertTaxes(tx, doer, 'VI', id!, effects.taxes);
-    await insertOpenItem(tx, doer, { vendor_id: effects.vendorId, vendor_invoice_id: id! }, effects);
+    await insertOpenItem(
+      tx,
+      doer,
+      { vendor_id: effects.vendorId, vendor_invoice_id: id! },
+      { ...effects, amount: effects.total },
+    );
     await postJournals(tx, doer, [
       {
         number: number('JR'),
@@ -200,7 +214,7 @@ const enterVendorInvoice = defineAct(contract.enterVendorInvoice, {
     ]);
     return {
       made: [{ ...document, id: id! }],
-      touched: [{ kind: 'PO', id: purchase.id, number: purchase.number }],
+      touched: [{ kind: 'PO', id: purchase.id, number: purchase.number }, ...agreements],
     };
   },
 });
@@ -245,4 +259,13 @@ const recordPayment = defineAct(contract.recordPayment, {
   },
 });
 
-export const billingActs = [invoiceCustomer, enterVendorInvoice, recordPayment];
+export const billingActs = [
+  invoiceCustomer,
+  enterVendorInvoice,
+  recordPayment,
+  creditInvoice,
+  settleRebate,
+  takePrepayment,
+  postShortfall,
+  dropShortfall,
+];

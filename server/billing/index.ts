@@ -1,2 +1,2 @@
 export { billingActs } from './acts';
-export { listInvoices, openInvoice, openToInvoice } from './reads';
+export { listInvoices, openCreditNote, openInvoice, openPrepayment, openToInvoice } from './reads';

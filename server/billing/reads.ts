@@ -16,6 +16,7 @@ interface HeadRow {
   party_id: number;
   party_number: string;
   party_name: string;
+  source_kind: 'SO' | 'PO' | 'AG';
   source_id: number;
   source_number: string;
   vendor_number: string | null;
@@ -34,16 +35,21 @@ interface HeadRow {
 const SIDES = {
   customer: {
     kind: 'CI',
-    sourceKind: 'SO',
+    // An invoice for a shortfall is about its agreement.
+    source:
+      "IF(s.id IS NULL, 'AG', 'SO') AS source_kind, COALESCE(s.id, g.id) AS source_id, COALESCE(s.number, g.number) AS source_number",
+    sourceNumber: 'COALESCE(s.number, g.number)',
     from: `FROM customer_invoice i
       JOIN customer p ON p.company_id = i.company_id AND p.id = i.customer_id
-      JOIN sales_order s ON s.company_id = i.company_id AND s.id = i.order_id
+      LEFT JOIN sales_order s ON s.company_id = i.company_id AND s.id = i.order_id
+      LEFT JOIN agreement g ON g.company_id = i.company_id AND g.id = i.agreement_id
       JOIN open_item oi ON oi.company_id = i.company_id AND oi.customer_invoice_id = i.id`,
     vendorNumber: 'NULL',
   },
   vendor: {
     kind: 'VI',
-    sourceKind: 'PO',
+    source: "'PO' AS source_kind, s.id AS source_id, s.number AS source_number",
+    sourceNumber: 's.number',
     from: `FROM vendor_invoice i
       JOIN vendor p ON p.company_id = i.company_id AND p.id = i.vendor_id
       JOIN purchase_order s ON s.company_id = i.company_id AND s.id = i.purchase_order_id
@@ -53,9 +59,9 @@ const SIDES = {
 } as const;
 
 function headSql(side: Side): string {
-  const { from, vendorNumber } = SIDES[side];
-  return `SELECT i.id, i.number, p.id AS party_id, p.number AS party_number, p.name AS party_name, s.id AS source_id,
-      s.number AS source_number, ${vendorNumber} AS vendor_number, i.invoice_date, i.due_date, i.currency, i.net, i.tax,
+  const { from, source, vendorNumber } = SIDES[side];
+  return `SELECT i.id, i.number, p.id AS party_id, p.number AS party_number, p.name AS party_name, ${source},
+      ${vendorNumber} AS vendor_number, i.invoice_date, i.due_date, i.currency, i.net, i.tax,
       i.total, oi.id AS open_item_id, oi.settled, pt.name AS terms ${from}
       JOIN payment_terms pt ON pt.company_id = p.company_id AND pt.id = p.payment_terms_id`;
 }
@@ -70,7 +76,12 @@ export function listInvoices(
   const values: Bound[] = [];
   if (query.open) where.push('oi.settled < oi.amount');
   if (query.q?.trim()) {
-    const columns = ['i.number', 'p.name', 's.number', ...(query.side === 'vendor' ? ['i.vendor_number'] : [])];
+    const columns = [
+      'i.number',
+      'p.name',
+      SIDES[query.side].sourceNumber,
+      ...(query.side === 'vendor' ? ['i.vendor_number'] : []),
+    ];
     where.push(`(${columns.map((column) => `${column} LIKE ?`).join(' OR ')})`);
     values.push(...columns.map(() => likeOf(query.q!)));
   }
@@ -88,12 +99,12 @@ export function listInvoices(
 }
 
 function rowOf(side: Side, row: HeadRow): Row {
-  const { kind, sourceKind } = SIDES[side];
+  const { kind } = SIDES[side];
   return {
     document: { kind, id: row.id, number: row.number },
     side,
     party: { id: row.party_id, number: row.party_number, name: row.party_name },
-    source: { kind: sourceKind, id: row.source_id, number: row.source_number },
+    source: { kind: row.source_kind, id: row.source_id, number: row.source_number },
     vendorNumber: row.vendor_number,
     invoiceDate: row.invoice_date,
     dueDate: row.due_date,
@@ -103,13 +114,35 @@ function rowOf(side: Side, row: HeadRow): Row {
   };
 }
 
+/** What else settled or lessened an invoice: prepayments drawn, credits set off, and its credit notes. */
+async function lessenedBy(sql: Sql, companyId: number, id: number, openItemId: number): Promise<Sheet['lessened']> {
+  const rows = await sql.rows<{ kind: 'PP' | 'CN'; id: number; number: string; day: Day; amount: string; how: string }>(
+    `SELECT 'PP' AS kind, p.id, p.number, m.moved_on AS day, SUM(m.amount) AS amount, 'drawn from' AS how
+       FROM prepayment_move m JOIN prepayment p ON p.company_id = m.company_id AND p.id = m.prepayment_id
+      WHERE m.company_id = ? AND m.customer_invoice_id = ? GROUP BY p.id, m.moved_on
+     UNION ALL SELECT 'CN', n.id, n.number, s.set_on, s.amount, 'set off against'
+       FROM set_off s
+       JOIN open_item oi ON oi.company_id = s.company_id AND oi.id = s.credit_item_id
+       JOIN credit_note n ON n.company_id = oi.company_id AND n.id = oi.credit_note_id
+      WHERE s.company_id = ? AND s.invoice_item_id = ? ORDER BY day, id`,
+    [companyId, id, companyId, openItemId],
+  );
+  return rows.map((row) => ({
+    document: { kind: row.kind, id: row.id, number: row.number },
+    day: row.day,
+    amount: plain(row.amount),
+    how: row.how,
+  }));
+}
+
 export async function openInvoice(sql: Sql, companyId: number, side: Side, id: number): Promise<Sheet> {
   const [head] = await sql.rows<HeadRow>(`${headSql(side)} WHERE i.company_id = ? AND i.id = ?`, [companyId, id]);
   const found = there(head, 'This invoice');
-  const [lines, taxes, payments] = await Promise.all([
+  const [lines, taxes, payments, lessened] = await Promise.all([
     side === 'customer' ? customerLines(sql, companyId, id) : vendorLines(sql, companyId, id),
     taxesOf(sql, companyId, SIDES[side].kind, id),
     paymentsOf(sql, companyId, found.open_item_id),
+    side === 'customer' ? lessenedBy(sql, companyId, id, found.open_item_id) : [],
   ]);
   return {
     ...rowOf(side, found),
@@ -120,18 +153,23 @@ export async function openInvoice(sql: Sql, companyId: number, side: Side, id: n
     taxes,
     lines,
     payments,
+    lessened,
   };
 }
 
 interface LineRow {
-  item_id: number;
+  id: number;
+  item_id: number | null;
   item_number: string;
   item_name: string;
   unit: string;
+  /** Not credited yet, of a customer invoice. */
+  creditable: string | null;
   quantity: string;
   unit_price: string;
   net: string;
   tax_code: string;
+  covers_kind: 'SH' | 'RC' | 'AG';
   covers_id: number;
   covers_number: string;
   order_line_id: number | null;
@@ -140,23 +178,32 @@ interface LineRow {
 
 async function customerLines(sql: Sql, companyId: number, id: number) {
   const rows = await sql.rows<LineRow>(
-    `SELECT sl.item_id, i.number AS item_number, i.name AS item_name, i.unit, l.quantity, l.unit_price, l.net,
-            tc.code AS tax_code, s.id AS covers_id, s.number AS covers_number, l.order_line_id, NULL AS received_cost
+    `SELECT l.id, i.id AS item_id, COALESCE(i.number, g.code, 'shortfall') AS item_number,
+            COALESCE(i.name, g.name, 'what was not taken') AS item_name, COALESCE(i.unit, 'amount') AS unit, l.quantity, l.unit_price,
+            l.net, tc.code AS tax_code, COALESCE(s.id, ag.id) AS covers_id, COALESCE(s.number, ag.number) AS covers_number,
+            IF(s.id IS NULL, 'AG', 'SH') AS covers_kind, l.order_line_id, NULL AS received_cost,
+            IF(s.id IS NULL, NULL, l.quantity - COALESCE((SELECT SUM(cl.quantity) FROM credit_note_line cl
+               WHERE cl.company_id = l.company_id AND cl.invoice_line_id = l.id), 0)) AS creditable
        FROM customer_invoice_line l
-       JOIN shipment_line sl ON sl.company_id = l.company_id AND sl.id = l.shipment_line_id
-       JOIN shipment s ON s.company_id = sl.company_id AND s.id = sl.shipment_id
-       JOIN item i ON i.company_id = sl.company_id AND i.id = sl.item_id
+       LEFT JOIN shipment_line sl ON sl.company_id = l.company_id AND sl.id = l.shipment_line_id
+       LEFT JOIN shipment s ON s.company_id = sl.company_id AND s.id = sl.shipment_id
+       LEFT JOIN shortfall_line f ON f.company_id = l.company_id AND f.id = l.shortfall_line_id
+       LEFT JOIN agreement_line al ON al.company_id = f.company_id AND al.id = f.agreement_line_id
+       LEFT JOIN agreement ag ON ag.company_id = al.company_id AND ag.id = al.agreement_id
+       LEFT JOIN item_group g ON g.company_id = al.company_id AND g.id = al.item_group_id
+       LEFT JOIN item i ON i.company_id = l.company_id AND i.id = COALESCE(sl.item_id, al.item_id)
        JOIN tax_code tc ON tc.company_id = l.company_id AND tc.id = l.tax_code_id
       WHERE l.company_id = ? AND l.invoice_id = ? ORDER BY l.id`,
     [companyId, id],
   );
-  return rows.map((row) => lineOf('SH', row));
+  return rows.map((row) => lineOf(row));
 }
 
 async function vendorLines(sql: Sql, companyId: number, id: number) {
   const rows = await sql.rows<LineRow>(
-    `SELECT rl.item_id, i.number AS item_number, i.name AS item_name, i.unit, l.quantity, l.unit_price, l.net,
-            tc.code AS tax_code, r.id AS covers_id, r.number AS covers_number, sl.order_line_id, l.received_cost
+    `SELECT l.id, rl.item_id, i.number AS item_number, i.name AS item_name, i.unit, l.quantity, l.unit_price, l.net,
+            tc.code AS tax_code, r.id AS covers_id, r.number AS covers_number, 'RC' AS covers_kind, sl.order_line_id, l.received_cost,
+            NULL AS creditable
        FROM vendor_invoice_line l
        JOIN receipt_line rl ON rl.company_id = l.company_id AND rl.id = l.receipt_line_id
        JOIN receipt r ON r.company_id = rl.company_id AND r.id = rl.receipt_id
@@ -166,17 +213,19 @@ async function vendorLines(sql: Sql, companyId: number, id: number) {
       WHERE l.company_id = ? AND l.invoice_id = ? ORDER BY l.id`,
     [companyId, id],
   );
-  return rows.map((row) => lineOf('RC', row));
+  return rows.map((row) => lineOf(row));
 }
 
-function lineOf(covers: 'SH' | 'RC', row: LineRow): Sheet['lines'][number] {
+function lineOf(row: LineRow): Sheet['lines'][number] {
   return {
+    id: row.id,
     item: { id: row.item_id, number: row.item_number, name: row.item_name, unit: row.unit },
+    creditable: row.creditable === null ? null : plain(row.creditable),
     quantity: plain(row.quantity),
     unitPrice: plain(row.unit_price),
     net: plain(row.net),
     taxCode: row.tax_code,
-    covers: { kind: covers, id: row.covers_id, number: row.covers_number },
+    covers: { kind: row.covers_kind, id: row.covers_id, number: row.covers_number },
     orderLineId: row.order_line_id,
     difference: row.received_cost === null ? null : dec(row.net).minus(row.received_cost).toFixed(),
   };
@@ -251,5 +300,162 @@ export async function openToInvoice(
     currency: ground.purchase.currency,
     lines: [...byLine.values()],
     customerFirst: first ? { kind: 'SO', id: first.id, number: waits!.orderNumber! } : null,
+  };
+}
+
+/** One credit note: against which invoice or agreement, its lines, and what it was set off against. */
+export async function openCreditNote(
+  sql: Sql,
+  companyId: number,
+  id: number,
+): Promise<z.infer<typeof contract.CreditNoteSheet>> {
+  const [head] = await sql.rows<{
+    number: string;
+    kind: 'return' | 'price' | 'rebate';
+    party_id: number;
+    party_number: string;
+    party_name: string;
+    invoice_id: number | null;
+    invoice_number: string | null;
+    agreement_id: number | null;
+    agreement_number: string | null;
+    currency: string;
+    credit_date: Day;
+    reason: string;
+    net: string;
+    tax: string;
+    total: string;
+    open_item_id: number;
+    left_over: string;
+    order_line_id: number | null;
+  }>(
+    `SELECT n.number, n.kind, c.id AS party_id, c.number AS party_number, c.name AS party_name, i.id AS invoice_id,
+            i.number AS invoice_number, a.id AS agreement_id, a.number AS agreement_number, n.currency, n.credit_date, n.reason,
+            n.net, n.tax, n.total, oi.id AS open_item_id, oi.settled - oi.amount AS left_over,
+            (SELECT MIN(l.order_line_id) FROM credit_note_line l WHERE l.company_id = n.company_id AND l.credit_note_id = n.id) AS order_line_id
+       FROM credit_note n
+       JOIN customer c ON c.company_id = n.company_id AND c.id = n.customer_id
+       JOIN open_item oi ON oi.company_id = n.company_id AND oi.credit_note_id = n.id
+       LEFT JOIN customer_invoice i ON i.company_id = n.company_id AND i.id = n.customer_invoice_id
+       LEFT JOIN agreement a ON a.company_id = n.company_id AND a.id = n.agreement_id
+      WHERE n.company_id = ? AND n.id = ?`,
+    [companyId, id],
+  );
+  const found = there(head, 'This credit note');
+  const lines = await sql.rows<{
+    item_id: number;
+    number: string;
+    name: string;
+    unit: string;
+    quantity: string;
+    unit_price: string;
+    net: string;
+    tax_code: string;
+  }>(
+    `SELECT i.id AS item_id, i.number, i.name, i.unit, l.quantity, l.unit_price, l.net, tc.code AS tax_code
+       FROM credit_note_line l
+       JOIN sales_order_line ol ON ol.company_id = l.company_id AND ol.id = l.order_line_id
+       JOIN item i ON i.company_id = ol.company_id AND i.id = ol.item_id
+       JOIN tax_code tc ON tc.company_id = l.company_id AND tc.id = l.tax_code_id
+      WHERE l.company_id = ? AND l.credit_note_id = ? ORDER BY l.id`,
+    [companyId, id],
+  );
+  const setOffs = await sql.rows<{ id: number; number: string; day: Day; amount: string }>(
+    `SELECT i.id, i.number, s.set_on AS day, s.amount FROM set_off s
+       JOIN open_item oi ON oi.company_id = s.company_id AND oi.id = s.invoice_item_id
+       JOIN customer_invoice i ON i.company_id = oi.company_id AND i.id = oi.customer_invoice_id
+      WHERE s.company_id = ? AND s.credit_item_id = ? ORDER BY s.id`,
+    [companyId, found.open_item_id],
+  );
+  return {
+    document: { kind: 'CN', id, number: found.number },
+    kind: found.kind,
+    party: { id: found.party_id, number: found.party_number, name: found.party_name },
+    against:
+      found.invoice_id === null
+        ? { kind: 'AG', id: found.agreement_id!, number: found.agreement_number! }
+        : { kind: 'CI', id: found.invoice_id, number: found.invoice_number! },
+    currency: found.currency,
+    creditDate: found.credit_date,
+    reason: found.reason,
+    net: plain(found.net),
+    tax: plain(found.tax),
+    total: plain(found.total),
+    left: plain(found.left_over),
+    orderLineId: found.order_line_id,
+    taxes: await taxesOf(sql, companyId, 'CN', id),
+    lines: lines.map((line) => ({
+      item: { id: line.item_id, number: line.number, name: line.name, unit: line.unit },
+      quantity: plain(line.quantity),
+      unitPrice: plain(line.unit_price),
+      net: plain(line.net),
+      taxCode: line.tax_code,
+    })),
+    setOff: setOffs.map((row) => ({
+      document: { kind: 'CI', id: row.id, number: row.number },
+      day: row.day,
+      amount: plain(row.amount),
+    })),
+  };
+}
+
+/** One prepayment with everything that moved it. // A12 */
+export async function openPrepayment(
+  sql: Sql,
+  companyId: number,
+  id: number,
+): Promise<z.infer<typeof contract.PrepaymentSheet>> {
+  const [head] = await sql.rows<{
+    number: string;
+    party_id: number;
+    party_number: string;
+    party_name: string;
+    agreement_id: number;
+    agreement_number: string;
+    line_no: number | null;
+    currency: string;
+    taken_on: Day;
+    amount: string;
+    left_over: string;
+  }>(
+    `SELECT p.number, c.id AS party_id, c.number AS party_number, c.name AS party_name, a.id AS agreement_id,
+            a.number AS agreement_number, l.line_no, p.currency, p.taken_on, p.amount,
+            p.amount - p.drawn - p.returned - p.carried AS left_over
+       FROM prepayment p
+       JOIN customer c ON c.company_id = p.company_id AND c.id = p.customer_id
+       JOIN agreement a ON a.company_id = p.company_id AND a.id = p.agreement_id
+       LEFT JOIN agreement_line l ON l.company_id = p.company_id AND l.id = p.agreement_line_id
+      WHERE p.company_id = ? AND p.id = ?`,
+    [companyId, id],
+  );
+  const found = there(head, 'This prepayment');
+  const moves = await sql.rows<{
+    kind: 'drawn' | 'returned' | 'carried';
+    amount: string;
+    day: Day;
+    invoice_id: number | null;
+    number: string | null;
+  }>(
+    `SELECT m.kind, SUM(m.amount) AS amount, m.moved_on AS day, m.customer_invoice_id AS invoice_id, i.number
+       FROM prepayment_move m
+       LEFT JOIN customer_invoice i ON i.company_id = m.company_id AND i.id = m.customer_invoice_id
+      WHERE m.company_id = ? AND m.prepayment_id = ? GROUP BY m.kind, m.moved_on, m.customer_invoice_id ORDER BY MIN(m.id)`,
+    [companyId, id],
+  );
+  return {
+    document: { kind: 'PP', id, number: found.number },
+    party: { id: found.party_id, number: found.party_number, name: found.party_name },
+    agreement: { kind: 'AG', id: found.agreement_id, number: found.agreement_number },
+    lineNo: found.line_no,
+    currency: found.currency,
+    takenOn: found.taken_on,
+    amount: plain(found.amount),
+    left: plain(found.left_over),
+    moves: moves.map((move) => ({
+      kind: move.kind,
+      amount: plain(move.amount),
+      day: move.day,
+      invoice: move.invoice_id === null ? null : { kind: 'CI', id: move.invoice_id, number: move.number! },
+    })),
   };
 }

@@ -1,10 +1,10 @@
 import { dec, type Day } from '@core/kernel';
 import type { CustomerInvoiceGround, PaymentGround, VendorInvoiceGround } from '@core/billing';
-import { lockAgreements } from '../agreements';
+import { lockAgreements, rebatesOf } from '../agreements';
 import { there, type Touched } from '../acts';
 import type { Sql } from '../db/database';
 import { plain } from '../db/mapping';
-import { agreementOf, lockOrder } from '../orders';
+import { agreementsOf, lockOrder } from '../orders';
 
 /** What was shipped on an order and not invoiced; the order and its agreement locked. */
 export async function lockForCustomerInvoice(
@@ -12,7 +12,8 @@ export async function lockForCustomerInvoice(
   companyId: number,
   orderId: number,
 ): Promise<CustomerInvoiceGround & { agreements: Touched[] }> {
-  const agreements = await lockAgreements(sql, companyId, [await agreementOf(sql, companyId, orderId)]);
+  const agreementIds = await agreementsOf(sql, companyId, orderId);
+  const agreements = await lockAgreements(sql, companyId, agreementIds);
   const order = await lockOrder(sql, companyId, orderId);
   const [terms] = await sql.rows<{ days: number }>(
     `SELECT pt.days FROM customer c JOIN payment_terms pt ON pt.company_id = c.company_id AND pt.id = c.payment_terms_id
@@ -30,14 +31,20 @@ export async function lockForCustomerInvoice(
     tax_code_id: number;
     tax_rate: string;
     agreement_line_id: number | null;
+    agreement_id: number | null;
+    live: string;
+    amount: string;
+    agreed_amount: string | null;
   }>(
     `SELECT sl.id AS shipment_line_id, ol.id AS order_line_id, sl.quantity,
             (SELECT SUM(il.quantity) FROM customer_invoice_line il
               WHERE il.company_id = sl.company_id AND il.shipment_line_id = sl.id) AS invoiced,
-            ol.invoiced AS invoiced_before, ol.unit_price, tc.code AS tax_code, ol.tax_code_id, ol.tax_rate, ol.agreement_line_id
+            ol.invoiced AS invoiced_before, ol.unit_price, tc.code AS tax_code, ol.tax_code_id, ol.tax_rate, ol.agreement_line_id,
+            al.agreement_id, ol.quantity - ol.cancelled AS live, ol.amount, ol.agreed_amount
        FROM sales_order_line ol
        JOIN shipment_line sl ON sl.company_id = ol.company_id AND sl.order_line_id = ol.id
        JOIN tax_code tc ON tc.company_id = ol.company_id AND tc.id = ol.tax_code_id
+       LEFT JOIN agreement_line al ON al.company_id = ol.company_id AND al.id = ol.agreement_line_id
       WHERE ol.company_id = ? AND ol.order_id = ? AND ol.shipped > ol.invoiced ORDER BY ol.line_no, sl.id`,
     [companyId, orderId],
   );
@@ -67,8 +74,43 @@ export async function lockForCustomerInvoice(
       taxCodeId: row.tax_code_id,
       taxRate: plain(row.tax_rate),
       agreementLineId: row.agreement_line_id,
+      agreementId: row.agreement_id,
+      quantity: plain(row.live),
+      amount: plain(row.amount),
+      agreedAmount: orNull(row.agreed_amount),
     })),
+    prepayments: await openPrepayments(sql, companyId, agreementIds),
+    rebates: await rebatesOf(sql, companyId, agreementIds),
   };
+}
+
+const orNull = (value: string | null) => (value === null ? null : plain(value));
+
+/** Prepayments with something left, oldest first; their agreements are locked. // A12 */
+async function openPrepayments(
+  sql: Sql,
+  companyId: number,
+  agreementIds: readonly number[],
+): Promise<CustomerInvoiceGround['prepayments']> {
+  if (agreementIds.length === 0) return [];
+  const rows = await sql.rows<{
+    id: number;
+    number: string;
+    agreement_id: number;
+    agreement_line_id: number | null;
+    left_over: string;
+  }>(
+    `SELECT id, number, agreement_id, agreement_line_id, amount - drawn - returned - carried AS left_over FROM prepayment
+      WHERE company_id = ? AND agreement_id IN (?) AND amount > drawn + returned + carried ORDER BY id`,
+    [companyId, agreementIds],
+  );
+  return rows.map((row) => ({
+    id: row.id,
+    number: row.number,
+    agreementId: row.agreement_id,
+    agreementLineId: row.agreement_line_id,
+    left: plain(row.left_over),
+  }));
 }
 
 /** What a vendor has still to invoice on a purchase order, the order locked. */
@@ -77,7 +119,18 @@ export async function lockForVendorInvoice(
   companyId: number,
   purchaseId: number,
   vendorNumber: string,
-): Promise<VendorInvoiceGround & { vendorId: number }> {
+): Promise<VendorInvoiceGround & { vendorId: number; agreements: Touched[] }> {
+  const bought = await sql.rows<{ agreement_id: number }>(
+    `SELECT DISTINCT al.agreement_id FROM purchase_order_line l
+       JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
+      WHERE l.company_id = ? AND l.purchase_order_id = ?`,
+    [companyId, purchaseId],
+  );
+  const agreements = await lockAgreements(
+    sql,
+    companyId,
+    bought.map((row) => row.agreement_id),
+  );
   const [found] = await sql.rows<{ id: number; number: string; vendor_id: number; currency: string }>(
     'SELECT id, number, vendor_id, currency FROM purchase_order WHERE company_id = ? AND id = ? FOR UPDATE',
     [companyId, purchaseId],
@@ -99,6 +152,7 @@ export async function lockForVendorInvoice(
     [companyId, purchaseId],
   );
   return {
+    agreements,
     vendorId: purchase.vendor_id,
     uninvoiced: plain(rest?.uninvoiced ?? '0'),
     purchase: {
@@ -130,13 +184,16 @@ async function receivedLines(sql: Sql, companyId: number, purchaseId: number): P
     tax_code: string;
     tax_code_id: number;
     tax_rate: string;
+    agreement_line_id: number | null;
+    amount: string;
+    agreed_amount: string | null;
   }>(
     `SELECT rl.id AS receipt_line_id, pl.id AS purchase_line_id, pl.line_no, rl.quantity, rl.cost, rl.unit_cost,
             (SELECT SUM(vl.quantity) FROM vendor_invoice_line vl WHERE vl.company_id = rl.company_id AND vl.receipt_line_id = rl.id) AS invoiced,
             (SELECT SUM(vl.received_cost) FROM vendor_invoice_line vl WHERE vl.company_id = rl.company_id AND vl.receipt_line_id = rl.id) AS cleared,
             sl.id AS shipment_line_id, o.number AS order_number,
             (SELECT SUM(cl.quantity) FROM customer_invoice_line cl WHERE cl.company_id = sl.company_id AND cl.shipment_line_id = sl.id) AS customer_invoiced,
-            tc.code AS tax_code, pl.tax_code_id, pl.tax_rate
+            tc.code AS tax_code, pl.tax_code_id, pl.tax_rate, pl.agreement_line_id, pl.amount, pl.agreed_amount
        FROM purchase_order_line pl
        JOIN receipt_line rl ON rl.company_id = pl.company_id AND rl.purchase_line_id = pl.id
        JOIN tax_code tc ON tc.company_id = pl.company_id AND tc.id = pl.tax_code_id
@@ -163,6 +220,8 @@ async function receivedLines(sql: Sql, companyId: number, purchaseId: number): P
     taxCode: row.tax_code,
     taxCodeId: row.tax_code_id,
     taxRate: plain(row.tax_rate),
+    agreementLineId: row.agreement_line_id,
+    mixed: row.agreed_amount === null ? null : { amount: plain(row.amount), agreed: plain(row.agreed_amount) },
   }));
 }
 
@@ -182,8 +241,9 @@ export async function lockOpenItem(
     settled: string;
     due_date: Day;
   }>(
+    // What stands to a party's credit is set off, not paid: it is no item to pay.
     `SELECT customer_id, vendor_id, customer_invoice_id, vendor_invoice_id, currency, amount, settled, due_date
-       FROM open_item WHERE company_id = ? AND id = ? FOR UPDATE`,
+       FROM open_item WHERE company_id = ? AND id = ? AND amount > 0 FOR UPDATE`,
     [companyId, openItemId],
   );
   const item = there(found, 'This open item');

@@ -1,1 +1,1 @@
-export { findItems, openItem } from './reads';
+export { findItems, itemGroups, openItem } from './reads';

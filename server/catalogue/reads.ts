@@ -1,5 +1,6 @@
 import type * as z from 'zod';
 import { routeFits, ROUTES, type Route } from '@core/catalogue';
+import type * as agreements from '@api/agreements';
 import type * as contract from '@api/catalogue';
 import { there } from '../acts';
 import type { Bound, Sql } from '../db/database';
@@ -91,4 +92,19 @@ export async function openItem(
       preferred: Boolean(vendor.preferred),
     })),
   };
+}
+
+/** Item groups and sales organisations, by their code. */
+export async function itemGroups(sql: Sql, companyId: number): Promise<z.infer<typeof agreements.itemGroups.out>> {
+  const [groups, organisations] = await Promise.all([
+    sql.rows<{ id: number; code: string; name: string }>(
+      'SELECT id, code, name FROM item_group WHERE company_id = ? ORDER BY code',
+      [companyId],
+    ),
+    sql.rows<{ id: number; number: string; name: string }>(
+      'SELECT id, code AS number, name FROM sales_organisation WHERE company_id = ? ORDER BY code',
+      [companyId],
+    ),
+  ]);
+  return { groups, organisations };
 }

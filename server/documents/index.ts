@@ -1,1 +1,1 @@
-export { documentsOfOrders, documentsOfPurchase, type RelatedDocument } from './related';
+export { documentsOfAgreement, documentsOfOrder, documentsOfPurchase, type RelatedDocument } from './related';

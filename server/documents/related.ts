@@ -34,12 +34,46 @@ const VENDOR_INVOICES = `SELECT DISTINCT 'VI', i.id, i.number, i.invoice_date, C
    JOIN vendor_invoice i ON i.company_id = il.company_id AND i.id = il.invoice_id
    JOIN vendor v ON v.company_id = i.company_id AND v.id = i.vendor_id`;
 
-/** Every document that hangs on the orders `where` picks (alias `o`), newest last. Each branch walks indexes only. */
-export async function documentsOfOrders(
+/** Orders with a line that an agreement prices. */
+const UNDER_AGREEMENT = `o.id IN (SELECT ol.order_id FROM agreement_line al
+   JOIN sales_order_line ol ON ol.company_id = al.company_id AND ol.agreement_line_id = al.id
+  WHERE al.company_id = o.company_id AND al.agreement_id = ?)`;
+
+/** Purchases with a line that a buying agreement prices. */
+const BOUGHT_UNDER = `p.id IN (SELECT pol.purchase_order_id FROM agreement_line al
+   JOIN purchase_order_line pol ON pol.company_id = al.company_id AND pol.agreement_line_id = al.id
+  WHERE al.company_id = p.company_id AND al.agreement_id = ?)`;
+
+/** Every document that hangs on one order, newest last. */
+export function documentsOfOrder(sql: Sql, companyId: number, id: number): Promise<RelatedDocument[]> {
+  return documentsOfOrders(sql, companyId, 'o.id = ?', id);
+}
+
+/** Every document that came from an agreement, newest last. */
+export async function documentsOfAgreement(
   sql: Sql,
   companyId: number,
-  where: 'o.agreement_id = ?' | 'o.id = ?',
   id: number,
+  side: 'selling' | 'buying',
+): Promise<RelatedDocument[]> {
+  if (side === 'selling') return documentsOfOrders(sql, companyId, UNDER_AGREEMENT, id, AGREEMENTS_OWN);
+  return documentsOfPurchases(sql, companyId, BOUGHT_UNDER, id);
+}
+
+/** What hangs on an agreement itself: money taken ahead, rebates settled, shortfalls charged. */
+const AGREEMENTS_OWN = [
+  `SELECT 'PP', x.id, x.number, x.taken_on, 'paid ahead', x.amount FROM prepayment x WHERE x.company_id = ? AND x.agreement_id = ?`,
+  `SELECT 'CN', x.id, x.number, x.credit_date, 'rebate settled', x.total FROM credit_note x WHERE x.company_id = ? AND x.agreement_id = ?`,
+  `SELECT 'CI', x.id, x.number, x.invoice_date, 'shortfall charged', x.total FROM customer_invoice x WHERE x.company_id = ? AND x.agreement_id = ?`,
+];
+
+/** Every document that hangs on the orders `where` picks (alias `o`), newest last. Each branch walks indexes only. */
+async function documentsOfOrders(
+  sql: Sql,
+  companyId: number,
+  where: string,
+  id: number,
+  more: readonly string[] = [],
 ): Promise<RelatedDocument[]> {
   const on = `WHERE o.company_id = ? AND ${where}`;
   const branches = [
@@ -51,14 +85,28 @@ export async function documentsOfOrders(
     `SELECT 'CI', i.id, i.number, i.invoice_date, CONCAT('due ', i.due_date), i.total FROM sales_order o
        JOIN customer_invoice i ON i.company_id = o.company_id AND i.order_id = o.id ${on}`,
     `${VENDOR_INVOICES} ${on}`,
+    `SELECT 'CN', n.id, n.number, n.credit_date, n.reason, n.total FROM sales_order o
+       JOIN credit_note n ON n.company_id = o.company_id AND n.order_id = o.id ${on}`,
+    ...more,
   ];
   return union(sql, branches, companyId, id);
 }
 
 /** Every document that hangs on one purchase order, newest last. */
 export async function documentsOfPurchase(sql: Sql, companyId: number, id: number): Promise<RelatedDocument[]> {
-  const on = 'WHERE p.company_id = ? AND p.id = ?';
+  const documents = await documentsOfPurchases(sql, companyId, 'p.id = ?', id);
+  return documents.filter(({ document }) => document.kind !== 'PO');
+}
+
+async function documentsOfPurchases(
+  sql: Sql,
+  companyId: number,
+  where: string,
+  id: number,
+): Promise<RelatedDocument[]> {
+  const on = `WHERE p.company_id = ? AND ${where}`;
   const branches = [
+    `SELECT 'PO' AS kind, p.id, p.number, p.order_date AS day, p.state AS note, p.net AS amount FROM purchase_order p ${on}`,
     `SELECT DISTINCT 'SO' AS kind, o.id, o.number, o.order_date AS day, c.name AS note, o.net AS amount
        FROM purchase_order p
        JOIN purchase_order_line pl ON pl.company_id = p.company_id AND pl.purchase_order_id = p.id
@@ -88,7 +136,7 @@ async function union(sql: Sql, branches: readonly string[], companyId: number, i
     note: string;
     amount: string;
   }>(
-    `SELECT * FROM (${branches.join(' UNION ALL ')}) d ORDER BY day, FIELD(kind, 'SO', 'PO', 'RC', 'SH', 'CI', 'VI'), id`,
+    `SELECT * FROM (${branches.join(' UNION ALL ')}) d ORDER BY day, FIELD(kind, 'PP', 'SO', 'PO', 'RC', 'SH', 'CI', 'VI', 'CN'), id`,
     branches.flatMap(() => [companyId, id]),
   );
   return rows.map((row) => ({

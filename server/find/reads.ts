@@ -14,8 +14,9 @@ const KINDS: readonly { kind: Found['kind']; from: string; name: string; also?: 
   { kind: 'item', from: 'item d', name: 'd.name' },
   {
     kind: 'AG',
-    from: 'agreement d JOIN customer p ON p.company_id = d.company_id AND p.id = d.customer_id',
-    name: "CONCAT(p.name, IF(d.title = '', '', CONCAT(', ', d.title)))",
+    from: `agreement d LEFT JOIN customer p ON p.company_id = d.company_id AND p.id = d.customer_id
+      LEFT JOIN vendor v ON v.company_id = d.company_id AND v.id = d.vendor_id`,
+    name: "CONCAT(COALESCE(p.name, v.name), IF(d.title = '', '', CONCAT(', ', d.title)))",
   },
   {
     kind: 'SO',
@@ -48,6 +49,17 @@ const KINDS: readonly { kind: Found['kind']; from: string; name: string; also?: 
     from: 'vendor_invoice d JOIN vendor p ON p.company_id = d.company_id AND p.id = d.vendor_id',
     name: 'p.name',
     also: 'd.vendor_number',
+  },
+  {
+    kind: 'CN',
+    from: 'credit_note d JOIN customer p ON p.company_id = d.company_id AND p.id = d.customer_id',
+    name: 'p.name',
+    also: 'd.reason',
+  },
+  {
+    kind: 'PP',
+    from: 'prepayment d JOIN customer p ON p.company_id = d.company_id AND p.id = d.customer_id',
+    name: 'p.name',
   },
 ];
 

@@ -2,6 +2,7 @@ import { accessActs } from '../access';
 import type { Act } from '../acts';
 import { agreementActs } from '../agreements';
 import { billingActs } from '../billing';
+import { bringInAgreements } from '../exchange';
 import { orderActs } from '../orders';
 import { stockActs } from '../stock';
 import { supplyActs } from '../supply';
@@ -13,4 +14,5 @@ export const ALL_ACTS: readonly Act[] = [
   ...supplyActs,
   ...stockActs,
   ...billingActs,
+  bringInAgreements,
 ];

@@ -24,7 +24,7 @@ export function createApp(parts: Parts): Koa {
     }),
   );
   app.use(health(parts));
-  app.use(bodyParser({ enableTypes: ['json'], jsonLimit: '1mb' }));
+  app.use(bodyParser({ enableTypes: ['json'], jsonLimit: '5mb' }));
   const api = apiRouter(parts);
   app.use(api.routes());
   const { files, page } = webFiles(parts.config.WEB_DIR);

@@ -6,6 +6,7 @@ import * as agreements from '@api/agreements';
 import * as billing from '@api/billing';
 import * as catalogue from '@api/catalogue';
 import * as find from '@api/find';
+import * as insight from '@api/insight';
 import type { Endpoint } from '@api/kit';
 import * as ledger from '@api/ledger';
 import * as orders from '@api/orders';
@@ -23,14 +24,15 @@ import {
   sessionOut,
   type SignedIn,
 } from '../access';
-import { listAgreements, openAgreement, openProgress } from '../agreements';
-import { listInvoices, openInvoice, openToInvoice } from '../billing';
-import { findItems, openItem } from '../catalogue';
+import { findOffers, listAgreements, openAgreement, openProgress, renewFeed } from '../agreements';
+import { listInvoices, openCreditNote, openInvoice, openPrepayment, openToInvoice } from '../billing';
+import { findItems, itemGroups, openItem } from '../catalogue';
 import type { Sql } from '../db/database';
 import { find as findAll } from '../find';
+import { fulfilment } from '../insight';
 import { openTrail } from '../ledger';
 import { listOrders, openOrder } from '../orders';
-import { findCustomers, openCustomer, openVendor } from '../parties';
+import { findCustomers, findVendors, openCustomer, openVendor } from '../parties';
 import { listPurchases, openPurchase } from '../purchasing';
 import { openReceipt, openShipment } from '../stock';
 import { listBench, openThread, threadOfDocument } from '../supply';
@@ -116,13 +118,21 @@ const company = on(access.chooseCompany, async ({ ctx, parts, body, who }) => {
   return sessionOut(parts.database, signedIn!);
 });
 
+const renewCalendar = on(agreements.renewCalendar, async ({ parts, who }) => ({
+  path: `/api/calendar/${await renewFeed(parts.database, who!.companyId, who!.personId)}.ics`,
+}));
+
 /** Every endpoint of the contract with what answers it. */
 export const HANDLERS: readonly Handler[] = [
   signIn,
   signOut,
   session,
   company,
-  reads(agreements.listAgreements, (sql, companyId, { query }) => listAgreements(sql, companyId, query)),
+  reads(agreements.listAgreements, (sql, companyId, { query, workDate }) =>
+    listAgreements(sql, companyId, query, workDate),
+  ),
+  reads(agreements.findOffers, (sql, companyId, { query, workDate }) => findOffers(sql, companyId, query, workDate)),
+  reads(agreements.itemGroups, (sql, companyId) => itemGroups(sql, companyId)),
   reads(agreements.openAgreement, (sql, companyId, { params }) => openAgreement(sql, companyId, params.id)),
   reads(agreements.openProgress, (sql, companyId, { params, workDate }) =>
     openProgress(sql, companyId, params.id, workDate),
@@ -144,12 +154,17 @@ export const HANDLERS: readonly Handler[] = [
   ),
   reads(billing.openVendorInvoice, (sql, companyId, { params }) => openInvoice(sql, companyId, 'vendor', params.id)),
   reads(billing.openToInvoice, (sql, companyId, { params }) => openToInvoice(sql, companyId, params.id)),
+  reads(billing.openCreditNote, (sql, companyId, { params }) => openCreditNote(sql, companyId, params.id)),
+  reads(billing.openPrepayment, (sql, companyId, { params }) => openPrepayment(sql, companyId, params.id)),
   reads(parties.findCustomers, (sql, companyId, { query }) => findCustomers(sql, companyId, query.q)),
+  reads(parties.findVendors, (sql, companyId, { query }) => findVendors(sql, companyId, query.q)),
   reads(parties.openCustomer, (sql, companyId, { params }) => openCustomer(sql, companyId, params.id)),
   reads(parties.openVendor, (sql, companyId, { params }) => openVendor(sql, companyId, params.id)),
   reads(catalogue.findItems, (sql, companyId, { query }) => findItems(sql, companyId, query.q)),
   reads(catalogue.openItem, (sql, companyId, { params }) => openItem(sql, companyId, params.id)),
   reads(ledger.openTrail, (sql, companyId, { params }) => openTrail(sql, companyId, params.kind, params.id)),
+  reads(insight.fulfilment, (sql, companyId, { query, workDate }) => fulfilment(sql, companyId, query, workDate)),
+  renewCalendar,
   reads(today.today, (sql, companyId, { workDate }) => readToday(sql, companyId, workDate)),
   reads(find.find, (sql, companyId, { query }) => findAll(sql, companyId, query.q)),
 ];

@@ -3,6 +3,7 @@ import type { Attempts } from '../access';
 import type { Clock } from '../clock';
 import type { Config } from '../config';
 import type { Database } from '../db/database';
+import type { Jobs } from '../jobs';
 import type { Events } from './events';
 
 /** What the handlers are made of. */
@@ -13,4 +14,5 @@ export interface Parts {
   log: Logger;
   attempts: Attempts;
   events: Events;
+  jobs: Jobs;
 }

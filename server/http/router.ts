@@ -2,9 +2,11 @@ import Router from '@koa/router';
 import type { Context } from 'koa';
 import type * as z from 'zod';
 import { refuse } from '@core/refusals';
+import { moveWorkDate } from '@api/access';
 import type { Schema } from '@api/kit';
 import { previewAct, runAct, type Act } from '../acts';
 import { ALL_ACTS } from './all-acts';
+import { bindFiles } from './files';
 import { HANDLERS, type Handler } from './handlers';
 import { openApi } from './openapi';
 import type { Parts } from './parts';
@@ -16,6 +18,8 @@ const KEY = /^[\w-]{8,64}$/;
 /** Binds the whole contract under `/api`: reads, acts with their previews, events, and its own description. */
 export function apiRouter(parts: Parts): Router {
   const router = new Router({ prefix: '/api' });
+  // Files first: `/agreements.csv` is no `/agreements/:id`.
+  bindFiles(router, parts);
   for (const handler of HANDLERS) bindEndpoint(router, parts, handler);
   for (const act of ALL_ACTS) bindAct(router, parts, act);
   router.get('/events', async (ctx) => {
@@ -61,6 +65,7 @@ function bindAct(router: Router, parts: Parts, act: Act): void {
     const answer = await runAct(parts.database, act, input, doerOf(ctx, who), key);
     if (!answer.ok) return answerProblem(ctx, statusOf(answer.refusals), answer.refusals);
     parts.events.poke();
+    if (act.endpoint === moveWorkDate) parts.jobs.poke();
     ctx.set('Cache-Control', 'no-store');
     ctx.body = answer.result;
   });

@@ -15,6 +15,8 @@ const TABLES: Record<DocumentKind, string> = {
   SH: 'shipment',
   CI: 'customer_invoice',
   VI: 'vendor_invoice',
+  CN: 'credit_note',
+  PP: 'prepayment',
   PY: 'payment',
   JR: 'journal',
 };

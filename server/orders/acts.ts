@@ -1,13 +1,12 @@
-import type { LimitPolicy } from '@core/agreements';
 import type { OrderEffects } from '@core/orders';
-import { decideCancel, decideConfirm, decideOrder } from '@core/orders';
+import { decideCancel, decideClose, decideConfirm, decideOrder } from '@core/orders';
 import * as contract from '@api/orders';
-import { defineAct, takeNumbers, type Doer } from '../acts';
-import { counterStatements, lockAgreements } from '../agreements';
+import { defineAct, takeNumbers, there, type Doer, type Touched } from '../acts';
+import { counterStatements, lockAgreements, lockOffers, type PartyOffer } from '../agreements';
 import type { Sql, Tx } from '../db/database';
 import { plain, shipTosOf } from '../db/mapping';
 import {
-  agreementOf,
+  agreementsOf,
   firstShipDate,
   insertLines,
   insertOrder,
@@ -25,35 +24,53 @@ const saveOrder = defineAct(contract.saveOrder, {
   saw: ({ id, version }) => (id === null ? null : { kind: 'SO', id, version: version ?? 0 }),
   async load(tx, input, doer) {
     const { companyId } = doer;
-    const agreementId = input.id === null ? null : await agreementOf(tx, companyId, input.id);
-    const agreements = await lockAgreements(tx, companyId, [agreementId]);
+    // Agreements are locked first: those its lines are priced by now, and those that could price them.
+    const held = input.id === null ? [] : await agreementLinesOf(tx, companyId, input.id);
+    const customerId = input.id === null ? input.customerId : await customerOf(tx, companyId, input.id);
+    const offers = await lockOffers(tx, companyId, { customerId, lineIds: held, day: doer.workDate });
     const head = input.id === null ? null : await lockOrder(tx, companyId, input.id);
-    const customerId = head?.customer_id ?? input.customerId;
     const lines = head ? await linesNow(tx, companyId, head.id) : [];
     const itemIds = [
       ...input.lines.flatMap((line) => (line.itemId === null ? [] : [line.itemId])),
       ...lines.map((line) => line.itemId),
     ];
-    const [customer] = await tx.rows<{ id: number; name: string; currency: string }>(
-      'SELECT id, name, currency FROM customer WHERE company_id = ? AND id = ?',
+    const [customer] = await tx.rows<{ id: number; name: string; currency: string; contracted_only: number }>(
+      'SELECT id, name, currency, contracted_only FROM customer WHERE company_id = ? AND id = ?',
       [companyId, customerId ?? 0],
     );
     const shipTos = customer ? await shipTosOf(tx, companyId, customer.id) : [];
     return {
       head,
-      agreements,
       current: head && { number: head.number, state: head.state, lines },
-      customer: customer ?? null,
+      customer: customer
+        ? {
+            id: customer.id,
+            name: customer.name,
+            currency: customer.currency,
+            contractedOnly: Boolean(customer.contracted_only),
+          }
+        : null,
       shipToIds: shipTos.map((each) => each.id),
       items: await orderItems(tx, companyId, itemIds),
-      ...(await limitsOf(tx, companyId, agreementId)),
+      offers,
     };
   },
   decide: (ground, input, doer) => decideOrder(ground, input, doer.workDate),
-  show: (effects) => ({ net: netOf(effects.lines) }),
-  async write(tx, effects, { head, customer, agreements }, doer) {
+  show: (effects, { offers }) => ({
+    net: netOf(effects.lines),
+    lines: effects.lines.map((line) => ({
+      itemId: line.itemId,
+      quantity: line.quantity,
+      unitPrice: line.unitPrice,
+      amount: line.amount,
+      agreement: offers.find((offer) => offer.line.id === line.agreementLineId)?.agreement.number ?? null,
+    })),
+  }),
+  async write(tx, effects, { head, customer, offers }, doer) {
+    const touched = touchedBy(offers, effects.released);
     if (!head) {
-      const number = (await takeNumbers(tx, doer.companyId, { SO: 1 }))('SO');
+      const counters = counterStatements(doer.companyId, 'released', effects.released);
+      const number = (await takeNumbers(tx, doer.companyId, { SO: 1 }, counters))('SO');
       const order = {
         customerId: customer!.id,
         agreementId: null,
@@ -62,45 +79,39 @@ const saveOrder = defineAct(contract.saveOrder, {
         orderDate: doer.workDate,
         currency: customer!.currency,
       };
-      const lines = effects.lines.map((line) => ({ ...line, agreementLineId: null }));
-      const id = await insertOrder(tx, doer, number, order, lines);
-      return { made: [{ kind: 'SO', id, number, version: 1 }], touched: [] };
+      const id = await insertOrder(tx, doer, number, order, effects.lines);
+      return { made: [{ kind: 'SO', id, number, version: 1 }], touched };
     }
     await tx.together(counterStatements(doer.companyId, 'released', effects.released));
     await changeLines(tx, doer, head, effects);
     return {
       made: [],
-      touched: [{ kind: 'SO', id: head.id, number: head.number, version: head.version + 1 }, ...agreements],
+      touched: [{ kind: 'SO', id: head.id, number: head.number, version: head.version + 1 }, ...touched],
     };
   },
 });
 
-async function limitsOf(sql: Sql, companyId: number, agreementId: number | null) {
-  if (agreementId === null) return { agreement: null, agreementLines: new Map() };
-  const rows = await sql.rows<{
-    number: string;
-    limit_policy: LimitPolicy;
-    tolerance_percent: string;
-    id: number;
-    committed: string;
-    released: string;
-  }>(
-    `SELECT a.number, a.limit_policy, a.tolerance_percent, l.id, l.committed, l.released
-       FROM agreement a JOIN agreement_line l ON l.company_id = a.company_id AND l.agreement_id = a.id
-      WHERE a.company_id = ? AND a.id = ?`,
-    [companyId, agreementId],
+/** The agreements whose counters a change moves. */
+function touchedBy(offers: readonly PartyOffer[], released: OrderEffects['released']): Touched[] {
+  const moved = offers.filter((offer) => released.some((each) => each.agreementLineId === offer.line.id));
+  const agreements = new Map(moved.map(({ agreement }) => [agreement.id, agreement.number]));
+  return [...agreements].map(([id, number]) => ({ kind: 'AG', id, number }));
+}
+
+async function agreementLinesOf(sql: Sql, companyId: number, orderId: number): Promise<number[]> {
+  const rows = await sql.rows<{ id: number }>(
+    'SELECT DISTINCT agreement_line_id AS id FROM sales_order_line WHERE company_id = ? AND order_id = ? AND agreement_line_id IS NOT NULL',
+    [companyId, orderId],
   );
-  const first = rows[0]!;
-  return {
-    agreement: {
-      number: first.number,
-      limitPolicy: first.limit_policy,
-      tolerancePercent: plain(first.tolerance_percent),
-    },
-    agreementLines: new Map(
-      rows.map((row) => [row.id, { committed: plain(row.committed), released: plain(row.released) }]),
-    ),
-  };
+  return rows.map((row) => row.id);
+}
+
+async function customerOf(sql: Sql, companyId: number, orderId: number): Promise<number> {
+  const [row] = await sql.rows<{ customer_id: number }>(
+    'SELECT customer_id FROM sales_order WHERE company_id = ? AND id = ?',
+    [companyId, orderId],
+  );
+  return there(row, 'This sales order').customer_id;
 }
 
 async function changeLines(tx: Tx, doer: Doer, head: OrderHead, effects: OrderEffects) {
@@ -124,7 +135,7 @@ async function changeLines(tx: Tx, doer: Doer, head: OrderHead, effects: OrderEf
     'SELECT MAX(line_no) AS line_no FROM sales_order_line WHERE company_id = ? AND order_id = ?',
     [doer.companyId, head.id],
   );
-  const added = effects.lines.filter((line) => line.id === null).map((line) => ({ ...line, agreementLineId: null }));
+  const added = effects.lines.filter((line) => line.id === null);
   await insertLines(tx, doer, head.id, added, (last?.line_no ?? 0) + 1);
   await tx.run(
     `UPDATE sales_order SET ship_to_id = ?, customer_reference = ?, first_ship_date = ?, net = ?, version = version + 1
@@ -193,7 +204,7 @@ const cancelOrder = defineAct(contract.cancelOrder, {
   saw: ({ id, version }) => ({ kind: 'SO', id, version }),
   async load(tx, input, doer) {
     const { companyId } = doer;
-    const agreements = await lockAgreements(tx, companyId, [await agreementOf(tx, companyId, input.id)]);
+    const agreements = await lockAgreements(tx, companyId, await agreementsOf(tx, companyId, input.id));
     const head = await lockOrder(tx, companyId, input.id);
     const lines = await linesNow(tx, companyId, head.id);
     const purchases = await tx.rows<{ number: string }>(
@@ -225,6 +236,76 @@ const cancelOrder = defineAct(contract.cancelOrder, {
   },
 });
 
+/** Gives up what is open of lines: it goes back to the agreement. // S6 */
+const closeShort = defineAct(contract.closeShort, {
+  right: 'orders',
+  says: 'close order lines short',
+  saw: ({ id, version }) => ({ kind: 'SO', id, version }),
+  async load(tx, input, doer) {
+    const { companyId } = doer;
+    const agreements = await lockAgreements(tx, companyId, await agreementsOf(tx, companyId, input.id));
+    const head = await lockOrder(tx, companyId, input.id);
+    const rows = await tx.rows<{
+      id: number;
+      line_no: number;
+      quantity: string;
+      cancelled: string;
+      shipped: string;
+      invoiced: string;
+      unit_price: string;
+      amount: string;
+      agreed_amount: string | null;
+      agreement_line_id: number | null;
+      on_the_way: string | null;
+      purchases: string | null;
+    }>(
+      `SELECT l.id, l.line_no, l.quantity, l.cancelled, l.shipped, l.invoiced, l.unit_price, l.amount, l.agreed_amount,
+              l.agreement_line_id, SUM(t.quantity - t.received) AS on_the_way,
+              GROUP_CONCAT(DISTINCT p.number ORDER BY p.id SEPARATOR ', ') AS purchases
+         FROM sales_order_line l
+         LEFT JOIN tie t ON t.company_id = l.company_id AND t.order_line_id = l.id
+         LEFT JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
+         LEFT JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
+        WHERE l.company_id = ? AND l.order_id = ? GROUP BY l.id ORDER BY l.line_no`,
+      [companyId, head.id],
+    );
+    const lines = rows.map((row) => ({
+      id: row.id,
+      lineNo: row.line_no,
+      quantity: plain(row.quantity),
+      cancelled: plain(row.cancelled),
+      shipped: plain(row.shipped),
+      invoiced: plain(row.invoiced),
+      unitPrice: plain(row.unit_price),
+      amount: plain(row.amount),
+      agreedAmount: row.agreed_amount === null ? null : plain(row.agreed_amount),
+      agreementLineId: row.agreement_line_id,
+      onTheWay: plain(row.on_the_way ?? '0'),
+      purchases: row.purchases ?? '',
+    }));
+    return { head, agreements, lines };
+  },
+  decide: ({ head, lines }, input) =>
+    decideClose({ order: { number: head.number, state: head.state, currency: head.currency }, lines }, input.lineIds),
+  show: ({ lines, state }) => ({ lines, state }),
+  async write(tx, { lines, released, state }, { head, agreements }, doer) {
+    await tx.together([
+      ...counterStatements(doer.companyId, 'released', released),
+      ...lines.map((line) => ({
+        sql: 'UPDATE sales_order_line SET cancelled = ?, amount = ?, agreed_amount = ?, on_bench = FALSE WHERE company_id = ? AND id = ?',
+        values: [line.cancelled, line.amount, line.agreedAmount, doer.companyId, line.id],
+      })),
+      {
+        sql: `UPDATE sales_order o SET o.net = (SELECT COALESCE(SUM(l.amount), 0) FROM sales_order_line l
+                WHERE l.company_id = o.company_id AND l.order_id = o.id) WHERE o.company_id = ? AND o.id = ?`,
+        values: [doer.companyId, head.id],
+      },
+    ]);
+    await setState(tx, doer, head, state);
+    return { made: [], touched: [changed(head), ...agreements] };
+  },
+});
+
 function setState(tx: Tx, doer: Doer, head: OrderHead, state: string) {
   return tx.run('UPDATE sales_order SET state = ?, version = version + 1 WHERE company_id = ? AND id = ?', [
     state,
@@ -237,4 +318,4 @@ function changed(head: OrderHead) {
   return { kind: 'SO' as const, id: head.id, number: head.number, version: head.version + 1 };
 }
 
-export const orderActs = [saveOrder, confirmOrder, cancelOrder];
+export const orderActs = [saveOrder, confirmOrder, cancelOrder, closeShort];

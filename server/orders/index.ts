@@ -1,6 +1,7 @@
 import { orderActs as ownActs } from './acts';
-import { releaseAgreement } from './release';
+import { releaseAgreement, releasePlanned } from './release';
 
-export const orderActs = [...ownActs, releaseAgreement];
+export const orderActs = [...ownActs, releaseAgreement, releasePlanned];
 export { listOrders, openOrder } from './reads';
-export { agreementOf, insertOrder, lockOrder, type OrderHead } from './store';
+export { agreementsOf, insertOrder, lockOrder, type OrderHead } from './store';
+export { releasePlanned } from './release';

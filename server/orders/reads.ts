@@ -6,7 +6,7 @@ import type * as contract from '@api/orders';
 import { there } from '../acts';
 import type { Bound, Sql } from '../db/database';
 import { ADDRESS_COLUMNS, addressOf, likeOf, pageById, plain, shipTosOf, type AddressColumns } from '../db/mapping';
-import { documentsOfOrders } from '../documents';
+import { documentsOfOrder } from '../documents';
 
 type Row = z.infer<typeof contract.OrderRow>;
 type Sheet = z.infer<typeof contract.OrderSheet>;
@@ -123,7 +123,7 @@ export async function openOrder(sql: Sql, companyId: number, id: number): Promis
   const [lines, shipTos, documents] = await Promise.all([
     linesOf(sql, companyId, id),
     shipTosOf(sql, companyId, row.customer_id),
-    documentsOfOrders(sql, companyId, 'o.id = ?', id),
+    documentsOfOrder(sql, companyId, id),
   ]);
   const totals = documentTotals(
     lines.filter((line) => line.cancelled !== line.quantity).map((line) => ({ ...line, net: dec(line.amount) })),
@@ -155,6 +155,8 @@ interface LineRow {
   name: string;
   unit: string;
   agreement_line_id: number | null;
+  agreement_id: number | null;
+  agreement_number: string | null;
   quantity: string;
   cancelled: string;
   unit_price: string;
@@ -180,14 +182,16 @@ interface LineRow {
 
 async function linesOf(sql: Sql, companyId: number, orderId: number): Promise<Line[]> {
   const rows = await sql.rows<LineRow>(
-    `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, l.agreement_line_id, l.quantity, l.cancelled,
-            l.unit_price, l.list_price, l.amount, tc.code AS tax_code, l.tax_rate, l.route, i.stocked,
+    `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, l.agreement_line_id, ag.id AS agreement_id,
+            ag.number AS agreement_number, l.quantity, l.cancelled, l.unit_price, l.list_price, l.amount, tc.code AS tax_code, l.tax_rate, l.route, i.stocked,
             (SELECT COUNT(*) FROM item_vendor iv WHERE iv.company_id = l.company_id AND iv.item_id = l.item_id) AS vendors,
             l.ship_date, l.tied, l.shipped, l.invoiced, l.on_bench, sk.on_hand,
             ties.supplies, ties.supply_due, vi.vendor_invoiced, paid.invoice_total, paid.invoice_settled
        FROM sales_order_line l
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
        JOIN tax_code tc ON tc.company_id = l.company_id AND tc.id = l.tax_code_id
+       LEFT JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
+       LEFT JOIN agreement ag ON ag.company_id = al.company_id AND ag.id = al.agreement_id
        LEFT JOIN stock sk ON sk.company_id = l.company_id AND sk.item_id = l.item_id
        LEFT JOIN (
          SELECT t.order_line_id, GROUP_CONCAT(DISTINCT CONCAT(p.number, ', ', v.name) ORDER BY p.id SEPARATOR '; ') AS supplies,
@@ -226,6 +230,7 @@ function lineOf(row: LineRow): Line {
     lineNo: row.line_no,
     item: { id: row.item_id, number: row.number, name: row.name, unit: row.unit },
     agreementLineId: row.agreement_line_id,
+    agreement: row.agreement_id === null ? null : { kind: 'AG', id: row.agreement_id, number: row.agreement_number! },
     quantity: plain(row.quantity),
     cancelled: plain(row.cancelled),
     unitPrice: plain(row.unit_price),

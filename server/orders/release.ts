@@ -1,37 +1,107 @@
-import { decideRelease, leftUnderLimit } from '@core/agreements';
+import { decidePlanned, decideRelease, leftOn, type ReleaseEffects, type ReleaseGround } from '@core/agreements';
 import { dec, sum } from '@core/kernel';
 import * as contract from '@api/agreements';
-import { defineAct, takeNumbers } from '../acts';
-import { counterStatements, loadRelease } from '../agreements';
+import { defineAct, takeNumbers, type Doer, type Written } from '../acts';
+import { counterStatements, loadRelease, lockAgreement, planOf } from '../agreements';
+import type { Tx } from '../db/database';
+import { plain } from '../db/mapping';
+import { insertReleasedPurchase } from '../supply';
 import { insertOrder } from './store';
 
-/** A release of an agreement: a draft sales order that names it. // A6 */
+/** A release of an agreement: a draft sales order that names it, or a placed purchase order for our own stock. // A6 */
 export const releaseAgreement = defineAct(contract.releaseAgreement, {
   right: 'orders',
   says: 'release agreements',
-  load: (tx, input, doer) => loadRelease(tx, doer.companyId, input.agreementId),
+  load: (tx, input, doer) =>
+    loadRelease(
+      tx,
+      doer.companyId,
+      input.agreementId,
+      input.lines.flatMap((line) => line.itemId ?? []),
+    ),
   decide: (ground, input, doer) => decideRelease(ground, input, doer.workDate),
   show(effects, ground) {
     return {
       net: sum(effects.lines.map((line) => dec(line.amount))).toFixed(),
       lines: effects.lines,
-      left: effects.released.map(({ agreementLineId, quantity }) => {
+      left: effects.released.map(({ agreementLineId, quantity, value }) => {
         const line = ground.lines.find((each) => each.id === agreementLineId)!;
-        return {
-          agreementLineId,
-          left: leftUnderLimit(line.committed, line.released, '0').minus(quantity).toFixed(),
-        };
+        const agreement = { ...ground.agreement, tolerancePercent: '0' };
+        const taken = agreement.basis === 'quantity' ? quantity : value;
+        return { agreementLineId, left: leftOn({ agreement, line }).minus(taken).toFixed() };
       }),
     };
   },
-  async write(tx, effects, ground, doer) {
-    const counters = counterStatements(doer.companyId, 'released', effects.released);
-    const number = (await takeNumbers(tx, doer.companyId, { SO: 1 }, counters))('SO');
-    const id = await insertOrder(tx, doer, number, effects.order, effects.lines);
-    const { agreement } = ground;
+  write: (tx, effects, ground, doer) => writeRelease(tx, effects, ground, doer),
+});
+
+/** Writes what a release makes; its counters first, then its number. */
+async function writeRelease(
+  tx: Tx,
+  effects: ReleaseEffects,
+  { agreement }: ReleaseGround,
+  doer: Doer,
+): Promise<Written> {
+  const counters = counterStatements(doer.companyId, 'released', effects.released);
+  const kind = effects.order.side === 'selling' ? ('SO' as const) : ('PO' as const);
+  const number = (await takeNumbers(tx, doer.companyId, { [kind]: 1 }, counters))(kind);
+  const { order, lines } = effects;
+  const id =
+    kind === 'SO'
+      ? await insertOrder(tx, doer, number, { ...order, customerId: order.partyId }, lines)
+      : await insertReleasedPurchase(tx, doer, number, effects);
+  return {
+    made: [{ kind, id, number, version: 1 }],
+    touched: [{ kind: 'AG', id: agreement.id, number: agreement.number }],
+  };
+}
+
+/** Releases the planned calls up to a day: by hand, or by the clock some days ahead. Each call once. // A7 */
+export const releasePlanned = defineAct(contract.releasePlanned, {
+  right: 'orders',
+  says: 'release planned calls',
+  async load(tx, input, doer) {
+    const { companyId } = doer;
+    const ground = await loadRelease(tx, companyId, input.agreementId);
+    const head = await lockAgreement(tx, companyId, input.agreementId);
+    const { calls, releases } = await planOf(tx, companyId, input.agreementId);
     return {
-      made: [{ kind: 'SO', id, number, version: 1 }],
-      touched: [{ kind: 'AG', id: agreement.id, number: agreement.number }],
+      ...ground,
+      shipToId: head.plan_ship_to_id ?? ground.shipToIds[0] ?? null,
+      customerReference: head.plan_reference,
+      calls: calls.map((call) => ({
+        agreementLineId: call.line_id,
+        day: call.day,
+        quantity: plain(call.quantity),
+        skipped: Boolean(call.skipped),
+        made: call.made_id !== null,
+      })),
+      released: releases.map((each) => ({
+        agreementLineId: each.line_id,
+        day: each.day,
+        quantity: plain(each.quantity),
+      })),
     };
+  },
+  decide: (ground, input, doer) => decidePlanned(ground, input.upTo, doer.workDate),
+  show: ({ release }, ground) => ({
+    net: sum(release.lines.map((line) => dec(line.amount))).toFixed(),
+    lines: release.lines.map((line) => ({
+      item: ground.items.get(line.itemId)?.number ?? '',
+      day: line.shipDate,
+      quantity: line.quantity,
+      amount: line.amount,
+    })),
+  }),
+  async write(tx, { release, calls }, ground, doer) {
+    const written = await writeRelease(tx, release, ground, doer);
+    const [made] = written.made;
+    await tx.together(
+      calls.map((call) => ({
+        sql: 'UPDATE agreement_call SET made_kind = ?, made_id = ? WHERE company_id = ? AND agreement_line_id = ? AND day = ?',
+        values: [made!.kind, made!.id, doer.companyId, call.agreementLineId, call.day],
+      })),
+    );
+    return written;
   },
 });

@@ -27,13 +27,15 @@ export async function lockOrder(sql: Sql, companyId: number, id: number): Promis
   return there(row, 'This sales order');
 }
 
-/** The agreement an order names, read without a lock so that it can be locked first. An order never changes it. */
-export async function agreementOf(sql: Sql, companyId: number, orderId: number): Promise<number | null> {
-  const [row] = await sql.rows<{ agreement_id: number | null }>(
-    'SELECT agreement_id FROM sales_order WHERE company_id = ? AND id = ?',
+/** The agreements that price an order's lines, read without a lock so that they can be locked first. */
+export async function agreementsOf(sql: Sql, companyId: number, orderId: number): Promise<number[]> {
+  const rows = await sql.rows<{ agreement_id: number }>(
+    `SELECT DISTINCT al.agreement_id FROM sales_order_line l
+       JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
+      WHERE l.company_id = ? AND l.order_id = ?`,
     [companyId, orderId],
   );
-  return there(row, 'This sales order').agreement_id;
+  return rows.map((row) => row.agreement_id);
 }
 
 export interface NewOrder {
@@ -47,6 +49,7 @@ export interface NewOrder {
 
 export interface WritableLine {
   agreementLineId: number | null;
+  agreedAmount: string | null;
   itemId: number;
   quantity: string;
   unitPrice: string;
@@ -97,14 +100,15 @@ export async function insertLines(
       company_id: doer.companyId,
       order_id: orderId,
       line_no: firstLineNo + index,
-      agreement_line_id: line.agreementLineId,
       ...lineColumns(line),
     })),
   );
 }
 
-export function lineColumns(line: Omit<WritableLine, 'agreementLineId'>) {
+export function lineColumns(line: WritableLine) {
   return {
+    agreement_line_id: line.agreementLineId,
+    agreed_amount: line.agreedAmount,
     item_id: line.itemId,
     quantity: line.quantity,
     unit_price: line.unitPrice,
@@ -140,12 +144,13 @@ export async function linesNow(
     list_price: string;
     amount: string;
     agreement_line_id: number | null;
+    agreed_amount: string | null;
     route: Route;
     ship_date: Day;
     tied: string;
     shipped: string;
   }>(
-    `SELECT id, line_no, item_id, quantity, unit_price, list_price, amount, agreement_line_id, route, ship_date, tied, shipped
+    `SELECT id, line_no, item_id, quantity, unit_price, list_price, amount, agreement_line_id, agreed_amount, route, ship_date, tied, shipped
        FROM sales_order_line WHERE company_id = ? AND order_id = ? ORDER BY line_no`,
     [companyId, orderId],
   );
@@ -158,6 +163,7 @@ export async function linesNow(
     listPrice: plain(row.list_price),
     amount: plain(row.amount),
     agreementLineId: row.agreement_line_id,
+    agreedAmount: row.agreed_amount === null ? null : plain(row.agreed_amount),
     route: row.route,
     shipDate: row.ship_date,
     tied: plain(row.tied),
@@ -177,13 +183,14 @@ export async function orderItems(
     id: number;
     number: string;
     unit: string;
+    item_group_id: number | null;
     list_price: string;
     tax_code_id: number;
     rate: string;
     stocked: number;
     vendors: number;
   }>(
-    `SELECT i.id, i.number, i.unit, i.list_price, i.tax_code_id, t.rate, i.stocked,
+    `SELECT i.id, i.number, i.unit, i.item_group_id, i.list_price, i.tax_code_id, t.rate, i.stocked,
             (SELECT COUNT(*) FROM item_vendor v WHERE v.company_id = i.company_id AND v.item_id = i.id) AS vendors
        FROM item i JOIN tax_code t ON t.company_id = i.company_id AND t.id = i.tax_code_id
       WHERE i.company_id = ? AND i.id IN (?)`,
@@ -195,6 +202,7 @@ export async function orderItems(
       {
         number: row.number,
         unit: row.unit,
+        groupId: row.item_group_id,
         listPrice: plain(row.list_price),
         taxCodeId: row.tax_code_id,
         taxRate: plain(row.rate),

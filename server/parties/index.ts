@@ -1,1 +1,1 @@
-export { findCustomers, openCustomer, openVendor } from './reads';
+export { findCustomers, findVendors, openCustomer, openVendor } from './reads';

@@ -40,6 +40,21 @@ export async function findCustomers(
   };
 }
 
+/** Vendors by any part of name, number or phone; 12 at most. */
+export async function findVendors(
+  sql: Sql,
+  companyId: number,
+  words: string,
+): Promise<z.infer<typeof contract.findVendors.out>> {
+  const like = likeOf(words);
+  const rows = await sql.rows<{ id: number; number: string; name: string; phone: string }>(
+    `SELECT id, number, name, phone FROM vendor
+      WHERE company_id = ? AND (name LIKE ? OR number LIKE ? OR phone LIKE ?) ORDER BY name LIMIT 12`,
+    [companyId, like, like, like],
+  );
+  return { rows: rows.map(({ phone, ...row }) => ({ ...row, detail: phone, referenceRequired: false, shipTos: [] })) };
+}
+
 interface PartyRow {
   id: number;
   number: string;
@@ -127,32 +142,42 @@ async function openItemsOf(
   side: 'customer' | 'vendor',
   partyId: number,
 ): Promise<CustomerSheet['openItems']> {
-  const [kind, sourceKind, source, column] =
-    side === 'customer'
-      ? (['CI', 'SO', 'sales_order', 'order_id'] as const)
-      : (['VI', 'PO', 'purchase_order', 'purchase_order_id'] as const);
   const rows = await sql.rows<{
-    invoice_id: number;
+    kind: 'CI' | 'VI' | 'CN';
+    id: number;
     number: string;
+    source_kind: 'SO' | 'PO' | 'AG';
     source_id: number;
     source_number: string;
     due_date: Day;
     amount: string;
     settled: string;
-  }>(
-    `SELECT i.id AS invoice_id, i.number, s.id AS source_id, s.number AS source_number, oi.due_date, oi.amount, oi.settled
-       FROM open_item oi
-       JOIN ${side}_invoice i ON i.company_id = oi.company_id AND i.id = oi.${side}_invoice_id
-       JOIN ${source} s ON s.company_id = i.company_id AND s.id = i.${column}
-      WHERE oi.company_id = ? AND oi.${side}_id = ? AND oi.settled < oi.amount ORDER BY oi.due_date, oi.id`,
-    [companyId, partyId],
-  );
+  }>(OPEN_ITEMS[side], [companyId, partyId]);
   return rows.map((row) => ({
-    invoice: { kind, id: row.invoice_id, number: row.number } satisfies DocumentRef,
-    source: { kind: sourceKind, id: row.source_id, number: row.source_number } satisfies DocumentRef,
+    invoice: { kind: row.kind, id: row.id, number: row.number } satisfies DocumentRef,
+    source: { kind: row.source_kind, id: row.source_id, number: row.source_number } satisfies DocumentRef,
     dueDate: row.due_date,
     amount: plain(row.amount),
     settled: plain(row.settled),
     owed: dec(row.amount).minus(row.settled).toFixed(),
   }));
 }
+
+/** Open items with the document they come from; what stands to a customer's credit is below zero. */
+const OPEN_ITEMS = {
+  customer: `SELECT IF(oi.credit_note_id IS NULL, 'CI', 'CN') AS kind, COALESCE(i.id, n.id) AS id, COALESCE(i.number, n.number) AS number,
+            IF(o.id IS NULL, 'AG', 'SO') AS source_kind, COALESCE(o.id, a.id) AS source_id, COALESCE(o.number, a.number) AS source_number,
+            oi.due_date, oi.amount, oi.settled
+       FROM open_item oi
+       LEFT JOIN customer_invoice i ON i.company_id = oi.company_id AND i.id = oi.customer_invoice_id
+       LEFT JOIN credit_note n ON n.company_id = oi.company_id AND n.id = oi.credit_note_id
+       LEFT JOIN sales_order o ON o.company_id = oi.company_id AND o.id = COALESCE(i.order_id, n.order_id)
+       LEFT JOIN agreement a ON a.company_id = oi.company_id AND a.id = COALESCE(i.agreement_id, n.agreement_id)
+      WHERE oi.company_id = ? AND oi.customer_id = ? AND oi.settled <> oi.amount ORDER BY oi.due_date, oi.id`,
+  vendor: `SELECT 'VI' AS kind, i.id, i.number, 'PO' AS source_kind, s.id AS source_id, s.number AS source_number,
+            oi.due_date, oi.amount, oi.settled
+       FROM open_item oi
+       JOIN vendor_invoice i ON i.company_id = oi.company_id AND i.id = oi.vendor_invoice_id
+       JOIN purchase_order s ON s.company_id = i.company_id AND s.id = i.purchase_order_id
+      WHERE oi.company_id = ? AND oi.vendor_id = ? AND oi.settled < oi.amount ORDER BY oi.due_date, oi.id`,
+} as const;

@@ -138,13 +138,18 @@ async function linesOf(sql: Sql, companyId: number, id: number, shipToId: number
     order_tied: string;
     ship_date: Day;
     order_ship_to: number | null;
+    agreement_id: number | null;
+    agreement_number: string | null;
   }>(
     `SELECT l.id, l.line_no, l.item_id, i.number AS item_number, i.name AS item_name, i.unit, l.quantity, l.unit_price,
             l.amount, l.due_date, l.received, l.invoiced, t.quantity AS tied, o.id AS order_id, o.number AS order_number,
             sl.id AS order_line_id, sl.line_no AS order_line_no, o.state AS order_state,
-            sl.quantity - sl.cancelled AS open_quantity, sl.tied AS order_tied, sl.ship_date, o.ship_to_id AS order_ship_to
+            sl.quantity - sl.cancelled AS open_quantity, sl.tied AS order_tied, sl.ship_date, o.ship_to_id AS order_ship_to,
+            ag.id AS agreement_id, ag.number AS agreement_number
        FROM purchase_order_line l
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+       LEFT JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
+       LEFT JOIN agreement ag ON ag.company_id = al.company_id AND ag.id = al.agreement_id
        LEFT JOIN tie t ON t.company_id = l.company_id AND t.purchase_line_id = l.id
        LEFT JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
        LEFT JOIN sales_order o ON o.company_id = sl.company_id AND o.id = sl.order_id
@@ -159,6 +164,7 @@ async function linesOf(sql: Sql, companyId: number, id: number, shipToId: number
     unitPrice: plain(row.unit_price),
     amount: plain(row.amount),
     dueDate: row.due_date,
+    agreement: row.agreement_id === null ? null : { kind: 'AG', id: row.agreement_id, number: row.agreement_number! },
     received: plain(row.received),
     invoiced: plain(row.invoiced),
     forOrder: row.order_id === null ? null : { kind: 'SO', id: row.order_id, number: row.order_number },

@@ -1,15 +1,24 @@
-import { decideDropMove, decideStockShipment, mergeMoves, type MoveEffects } from '@core/stock';
-import { decided } from '@core/refusals';
+import { decideDropMove, decideOwnReceipt, decideStockShipment, mergeMoves, type MoveEffects } from '@core/stock';
+import { decided, type Decision } from '@core/refusals';
 import * as contract from '@api/stock';
 import { defineAct, type Touched } from '../acts';
-import { lockStockLines, lockTies } from './store';
+import { lockOwnLines, lockStockLines, lockTies } from './store';
 import { writeMove } from './write';
 
 const receiveGoods = defineAct(contract.receiveGoods, {
   right: 'goods',
   says: 'receive goods',
-  load: (tx, input, doer) => lockTies(tx, doer.companyId, 'purchase', input.purchaseId),
-  decide: ({ ties }, input) => decideDropMove(ties, input.lines, 'purchase'),
+  async load(tx, input, doer) {
+    const { agreements, ties } = await lockTies(tx, doer.companyId, 'purchase', input.purchaseId);
+    return { agreements, ties, own: await lockOwnLines(tx, doer.companyId, input.purchaseId) };
+  },
+  decide: ({ ties, own }, input) =>
+    decideBoth(
+      input.lines,
+      (lineId) => own.some((each) => each.line.id === lineId),
+      (asked) => decideOwnReceipt(own, asked),
+      (asked) => decideDropMove(ties, asked, 'purchase'),
+    ),
   show: (effects) => effects,
   async write(tx, effects, ground, doer) {
     return { made: await writeMove(tx, effects, doer), touched: touchedBy(effects, ground) };
@@ -23,35 +32,52 @@ const shipLines = defineAct(contract.shipLines, {
     const { agreements, ties } = await lockTies(tx, doer.companyId, 'order', input.orderId);
     return { agreements, ties, stockLines: await lockStockLines(tx, doer.companyId, input.orderId) };
   },
-  decide({ ties, stockLines }, input) {
-    const fromStock = input.lines
-      .map((line, index) => ({ ...line, field: `lines.${index}.quantity` }))
-      .filter((line) => line.quantity.trim() !== '' && stockLines.some((each) => each.line.id === line.lineId));
-    const stock = decideStockShipment(stockLines, fromStock);
-    // Blanked, not removed: refusals name a line by its place in what was typed.
-    const rest = input.lines.map((line) =>
-      fromStock.some((each) => each.lineId === line.lineId) ? { ...line, quantity: '' } : line,
-    );
-    const dropAsked = rest.some((line) => line.quantity.trim() !== '');
-    if (!dropAsked && fromStock.length > 0) return stock;
-    const drop = decideDropMove(ties, rest, 'order');
-    return decided<MoveEffects>([...(stock.ok ? [] : stock.refusals), ...(drop.ok ? [] : drop.refusals)], () =>
-      mergeMoves((drop as { effects: MoveEffects }).effects, (stock as { effects: MoveEffects }).effects),
-    );
-  },
+  decide: ({ ties, stockLines }, input) =>
+    decideBoth(
+      input.lines,
+      (lineId) => stockLines.some((each) => each.line.id === lineId),
+      (asked) => decideStockShipment(stockLines, asked),
+      (asked) => decideDropMove(ties, asked, 'order'),
+    ),
   show: (effects) => effects,
   async write(tx, effects, ground, doer) {
     return { made: await writeMove(tx, effects, doer), touched: touchedBy(effects, ground) };
   },
 });
 
+type Asked = { lineId: number; quantity: string };
+
+/** Decides lines that touch our own stock apart from drop shipments, and joins what both make. */
+function decideBoth(
+  lines: readonly Asked[],
+  isOwn: (lineId: number) => boolean,
+  decideOwn: (asked: readonly (Asked & { field: string })[]) => Decision<MoveEffects>,
+  decideDrop: (asked: readonly Asked[]) => Decision<MoveEffects>,
+): Decision<MoveEffects> {
+  const ownAsked = lines
+    .map((line, index) => ({ ...line, field: `lines.${index}.quantity` }))
+    .filter((line) => line.quantity.trim() !== '' && isOwn(line.lineId));
+  const own = decideOwn(ownAsked);
+  // Blanked, not removed: refusals name a line by its place in what was typed.
+  const rest = lines.map((line) => (isOwn(line.lineId) ? { ...line, quantity: '' } : line));
+  const dropAsked = rest.some((line) => line.quantity.trim() !== '');
+  if (!dropAsked && ownAsked.length > 0) return own;
+  const drop = decideDrop(rest);
+  return decided<MoveEffects>([...(own.ok ? [] : own.refusals), ...(drop.ok ? [] : drop.refusals)], () =>
+    mergeMoves((drop as { effects: MoveEffects }).effects, (own as { effects: MoveEffects }).effects),
+  );
+}
+
 /** The orders, purchases and agreements whose counters a movement changes. */
 function touchedBy(
   effects: MoveEffects,
-  ground: Awaited<ReturnType<typeof lockTies>> & { stockLines?: Awaited<ReturnType<typeof lockStockLines>> },
+  ground: Awaited<ReturnType<typeof lockTies>> & {
+    stockLines?: Awaited<ReturnType<typeof lockStockLines>>;
+    own?: Awaited<ReturnType<typeof lockOwnLines>>;
+  },
 ): Touched[] {
   const orders = [...ground.ties.map((tie) => tie.order), ...(ground.stockLines ?? []).map((line) => line.order)];
-  const purchases = ground.ties.map((tie) => tie.purchase);
+  const purchases = [...ground.ties.map((tie) => tie.purchase), ...(ground.own ?? []).map((line) => line.purchase)];
   const refs = (kind: 'SO' | 'PO', all: readonly { id: number; number: string }[], ids: readonly number[]): Touched[] =>
     [...new Set(ids)].map((id) => ({ kind, id, number: all.find((each) => each.id === id)!.number }));
   return [

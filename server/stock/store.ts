@@ -1,8 +1,9 @@
-import type { DropTie, MoveEnd, PurchaseState, StockLine } from '@core/stock';
+import type { DropTie, MoveEnd, OwnLine, PurchaseState, StockLine } from '@core/stock';
 import type { OrderState } from '@core/orders';
 import { dec } from '@core/kernel';
 import { lockAgreements } from '../agreements';
 import { there } from '../acts';
+import { agreementsOf } from '../orders';
 import type { Sql } from '../db/database';
 import { plain } from '../db/mapping';
 
@@ -25,6 +26,9 @@ interface TieRow {
   purchase_quantity: string;
   purchase_received: string;
   purchase_price: string;
+  purchase_amount: string;
+  purchase_agreed: string | null;
+  purchase_agreement_line_id: number | null;
   order_id: number;
   order_number: string;
   order_state: OrderState;
@@ -37,6 +41,8 @@ interface TieRow {
   cancelled: string;
   shipped: string;
   order_price: string;
+  order_amount: string;
+  order_agreed: string | null;
   agreement_line_id: number | null;
   item_id: number;
   item_number: string;
@@ -47,29 +53,32 @@ interface TieRow {
  * ties, and purchases, in one statement whose join order is the lock order.
  */
 export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: number) {
-  const heads = await sql.rows<{ order_id: number; agreement_id: number | null }>(
-    `SELECT DISTINCT o.id AS order_id, o.agreement_id
+  const heads = await sql.rows<{ order_id: number; sold_under: number | null; bought_under: number | null }>(
+    `SELECT DISTINCT o.id AS order_id, sa.agreement_id AS sold_under, pa.agreement_id AS bought_under
        FROM purchase_order_line pl
        JOIN tie t ON t.company_id = pl.company_id AND t.purchase_line_id = pl.id
        JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
        JOIN sales_order o ON o.company_id = sl.company_id AND o.id = sl.order_id
+       LEFT JOIN agreement_line sa ON sa.company_id = sl.company_id AND sa.id = sl.agreement_line_id
+       LEFT JOIN agreement_line pa ON pa.company_id = pl.company_id AND pa.id = pl.agreement_line_id
       WHERE pl.company_id = ? AND ${ENDS[end]}`,
     [companyId, id],
   );
-  const agreements = await lockAgreements(
-    sql,
-    companyId,
-    heads.map((row) => row.agreement_id),
-  );
+  const others = end === 'order' ? await agreementsOf(sql, companyId, id) : await boughtUnder(sql, companyId, id);
+  const agreements = await lockAgreements(sql, companyId, [
+    ...heads.flatMap((row) => [row.sold_under, row.bought_under]),
+    ...others,
+  ]);
   if (heads.length === 0) return { agreements, ties: [] };
   const rows = await sql.rows<TieRow>(
     `SELECT STRAIGHT_JOIN t.id AS tie_id, t.quantity, t.received,
             p.id AS purchase_id, p.number AS purchase_number, p.state AS purchase_state, p.vendor_id, p.currency AS purchase_currency,
             pl.id AS purchase_line_id, pl.line_no AS purchase_line_no, pl.quantity AS purchase_quantity,
-            pl.received AS purchase_received, pl.unit_price AS purchase_price,
+            pl.received AS purchase_received, pl.unit_price AS purchase_price, pl.amount AS purchase_amount,
+            pl.agreed_amount AS purchase_agreed, pl.agreement_line_id AS purchase_agreement_line_id,
             o.id AS order_id, o.number AS order_number, o.state AS order_state, o.customer_id, o.ship_to_id, o.currency AS order_currency,
             sl.id AS order_line_id, sl.line_no AS order_line_no, sl.quantity AS order_quantity, sl.cancelled, sl.shipped,
-            sl.unit_price AS order_price, sl.agreement_line_id, sl.item_id,
+            sl.unit_price AS order_price, sl.amount AS order_amount, sl.agreed_amount AS order_agreed, sl.agreement_line_id, sl.item_id,
             (SELECT i.number FROM item i WHERE i.company_id = sl.company_id AND i.id = sl.item_id) AS item_number
        FROM sales_order o
        JOIN sales_order_line sl ON sl.company_id = o.company_id AND sl.order_id = o.id
@@ -80,6 +89,67 @@ export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
     [companyId, heads.map((row) => row.order_id), id],
   );
   return { agreements, ties: rows.map(tieOf) };
+}
+
+const orNull = (value: string | null) => (value === null ? null : plain(value));
+
+/** The buying agreements that price a purchase's lines. */
+async function boughtUnder(sql: Sql, companyId: number, purchaseId: number): Promise<number[]> {
+  const rows = await sql.rows<{ agreement_id: number }>(
+    `SELECT DISTINCT al.agreement_id FROM purchase_order_line l
+       JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
+      WHERE l.company_id = ? AND l.purchase_order_id = ?`,
+    [companyId, purchaseId],
+  );
+  return rows.map((row) => row.agreement_id);
+}
+
+/** Lines of a purchase order for our own stock, with their stock rows locked after the purchase. */
+export async function lockOwnLines(sql: Sql, companyId: number, purchaseId: number): Promise<OwnLine[]> {
+  const rows = await sql.rows<{
+    purchase_id: number;
+    number: string;
+    state: PurchaseState;
+    vendor_id: number;
+    currency: string;
+    id: number;
+    line_no: number;
+    quantity: string;
+    received: string;
+    unit_price: string;
+    amount: string;
+    agreed_amount: string | null;
+    agreement_line_id: number | null;
+    item_id: number;
+    item_number: string;
+  }>(
+    `SELECT p.id AS purchase_id, p.number, p.state, p.vendor_id, p.currency, l.id, l.line_no, l.quantity, l.received,
+            l.unit_price, l.amount, l.agreed_amount, l.agreement_line_id, l.item_id,
+            (SELECT i.number FROM item i WHERE i.company_id = l.company_id AND i.id = l.item_id) AS item_number
+       FROM purchase_order p JOIN purchase_order_line l ON l.company_id = p.company_id AND l.purchase_order_id = p.id
+      WHERE p.company_id = ? AND p.id = ? AND l.tied = 0 ORDER BY l.line_no FOR UPDATE`,
+    [companyId, purchaseId],
+  );
+  return rows.map((row) => ({
+    purchase: {
+      id: row.purchase_id,
+      number: row.number,
+      state: row.state,
+      vendorId: row.vendor_id,
+      currency: row.currency,
+    },
+    line: {
+      id: row.id,
+      lineNo: row.line_no,
+      quantity: plain(row.quantity),
+      received: plain(row.received),
+      unitPrice: plain(row.unit_price),
+      amount: plain(row.amount),
+      agreedAmount: orNull(row.agreed_amount),
+      agreementLineId: row.agreement_line_id,
+    },
+    item: { id: row.item_id, number: row.item_number },
+  }));
 }
 
 function tieOf(row: TieRow): DropTie {
@@ -100,6 +170,9 @@ function tieOf(row: TieRow): DropTie {
       quantity: plain(row.purchase_quantity),
       received: plain(row.purchase_received),
       unitPrice: plain(row.purchase_price),
+      amount: plain(row.purchase_amount),
+      agreedAmount: orNull(row.purchase_agreed),
+      agreementLineId: row.purchase_agreement_line_id,
     },
     order: {
       id: row.order_id,
@@ -114,7 +187,10 @@ function tieOf(row: TieRow): DropTie {
       lineNo: row.order_line_no,
       open: dec(row.order_quantity).minus(row.cancelled).minus(row.shipped).toFixed(),
       shipped: plain(row.shipped),
+      quantity: dec(row.order_quantity).minus(row.cancelled).toFixed(),
       unitPrice: plain(row.order_price),
+      amount: plain(row.order_amount),
+      agreedAmount: orNull(row.order_agreed),
       agreementLineId: row.agreement_line_id,
     },
     item: { id: row.item_id, number: row.item_number },
@@ -142,11 +218,14 @@ export async function lockStockLines(sql: Sql, companyId: number, orderId: numbe
     cancelled: string;
     shipped: string;
     unit_price: string;
+    amount: string;
+    agreed_amount: string | null;
     agreement_line_id: number | null;
     item_id: number;
     item_number: string;
   }>(
-    `SELECT l.id, l.line_no, l.quantity, l.cancelled, l.shipped, l.unit_price, l.agreement_line_id, l.item_id, i.number AS item_number
+    `SELECT l.id, l.line_no, l.quantity, l.cancelled, l.shipped, l.unit_price, l.amount, l.agreed_amount,
+            l.agreement_line_id, l.item_id, i.number AS item_number
        FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
       WHERE l.company_id = ? AND l.order_id = ? AND l.route = 'stock' ORDER BY l.line_no`,
     [companyId, orderId],
@@ -171,7 +250,10 @@ export async function lockStockLines(sql: Sql, companyId: number, orderId: numbe
       lineNo: line.line_no,
       open: dec(line.quantity).minus(line.cancelled).minus(line.shipped).toFixed(),
       shipped: plain(line.shipped),
+      quantity: dec(line.quantity).minus(line.cancelled).toFixed(),
       unitPrice: plain(line.unit_price),
+      amount: plain(line.amount),
+      agreedAmount: orNull(line.agreed_amount),
       agreementLineId: line.agreement_line_id,
     },
     item: {

@@ -1,7 +1,7 @@
 import { receiptJournal, shipmentJournal } from '@core/ledger';
-import type { MoveEffects, ShippedPart } from '@core/stock';
+import type { MovedPart, MoveEffects, ReceivedPart, ShippedPart } from '@core/stock';
 import { takeNumbers, type Doer, type Touched } from '../acts';
-import { counterStatements } from '../agreements';
+import { counterStatements, type CounterChange } from '../agreements';
 import { journalEntries, journalHeads, type JournalPlan } from '../ledger';
 import type { Insertion, Statement, Tx } from '../db/database';
 
@@ -63,23 +63,31 @@ function journalsOf(effects: MoveEffects, refs: MoveRefs, next: () => string, do
 }
 
 /** What moves the counters of ties, both lines, stock and agreements. // A4 L1 */
-function countStatements({ shipments }: MoveEffects, { companyId }: Doer): Statement[] {
-  const parts = shipments.flatMap((shipment) => shipment.parts);
-  const ofAgreements = parts.filter((part) => part.agreementLineId !== null);
+function countStatements({ receipts, shipments }: MoveEffects, { companyId }: Doer): Statement[] {
+  const shipped = shipments.flatMap((shipment) => shipment.parts);
+  const received = receipts.flatMap((receipt) => receipt.parts);
   return [
-    ...parts.flatMap((part) =>
+    ...shipped.flatMap((part) =>
       part.tieId === null ? fromStock(part, companyId) : [throughTie(part, part.tieId, companyId)],
     ),
-    ...counterStatements(
-      companyId,
-      'shipped',
-      ofAgreements.map((part) => ({
-        agreementLineId: part.agreementLineId!,
-        quantity: part.quantity,
-        value: part.value,
-      })),
-    ),
+    ...received.filter((part) => part.tieId === null).flatMap((part) => intoStock(part, companyId)),
+    ...counterStatements(companyId, 'shipped', [
+      ...underAgreement(shipped, (part) => part.value),
+      ...underAgreement(received, (part) => part.cost),
+    ]),
   ];
+}
+
+/** What of moved parts counts on agreement lines: the customer's as shipped, the vendor's as received. */
+function underAgreement<Part extends MovedPart>(
+  parts: readonly Part[],
+  worth: (part: Part) => string,
+): CounterChange[] {
+  return parts.flatMap((part) =>
+    part.agreementLineId === null
+      ? []
+      : [{ agreementLineId: part.agreementLineId, quantity: part.quantity, value: part.agreedValue ?? worth(part) }],
+  );
 }
 
 function throughTie(part: ShippedPart, tieId: number, companyId: number): Statement {
@@ -102,6 +110,20 @@ function fromStock(part: ShippedPart, companyId: number): Statement[] {
     {
       sql: 'UPDATE stock SET on_hand = on_hand - ?, value = value - ? WHERE company_id = ? AND item_id = ?',
       values: [part.quantity, part.cost, companyId, part.itemId],
+    },
+  ];
+}
+
+function intoStock(part: ReceivedPart, companyId: number): Statement[] {
+  return [
+    {
+      sql: 'UPDATE purchase_order_line SET received = received + ? WHERE company_id = ? AND id = ?',
+      values: [part.quantity, companyId, part.purchaseLineId],
+    },
+    {
+      sql: `INSERT INTO stock (company_id, item_id, on_hand, value) VALUES (?, ?, ?, ?)
+         ON DUPLICATE KEY UPDATE on_hand = on_hand + VALUES(on_hand), value = value + VALUES(value)`,
+      values: [companyId, part.itemId, part.quantity, part.cost],
     },
   ];
 }
@@ -151,6 +173,7 @@ function receiptLines({ receipts }: MoveEffects, ids: readonly number[], doer: D
         quantity: part.quantity,
         unit_cost: part.unitCost,
         cost: part.cost,
+        agreed_value: part.agreedValue,
       })),
     ),
   };
@@ -177,6 +200,7 @@ function shipmentLines(
         unit_cost: part.unitCost,
         cost: part.cost,
         value: part.value,
+        agreed_value: part.agreedValue,
       })),
     ),
   };
@@ -202,7 +226,9 @@ function stockEntries({ receipts, shipments }: MoveEffects, refs: MoveRefs, doer
     table: 'stock_entry',
     rows: [
       ...receipts.flatMap((receipt, index) =>
-        receipt.parts.map((part) => entry('vendor-to-customer', '', part, refs.receipts[index]!)),
+        receipt.parts.map((part) =>
+          entry(part.tieId === null ? 'ours' : 'vendor-to-customer', '', part, refs.receipts[index]!),
+        ),
       ),
       ...shipments.flatMap((shipment, index) =>
         shipment.parts.map((part) =>

@@ -1,7 +1,9 @@
-import { dec, lineAmount, sum } from '@core/kernel';
+import type { ReleaseEffects } from '@core/agreements';
+import { dec, sum } from '@core/kernel';
 import { decidePlacement, type PurchasePlan } from '@core/supply';
 import * as contract from '@api/supply';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
+import { counterStatements, lockOffers } from '../agreements';
 import type { Tx } from '../db/database';
 import { lockBenchLines } from './store';
 
@@ -9,6 +11,11 @@ const placePurchases = defineAct(contract.placePurchases, {
   right: 'purchases',
   says: 'place purchase orders',
   async load(tx, input, doer) {
+    // Buying agreements first: the lock order is agreements, orders, purchases.
+    const buying = await lockOffers(tx, doer.companyId, {
+      vendorIds: [...new Set(input.lines.map((line) => line.vendorId))],
+      day: doer.workDate,
+    });
     const lines = await lockBenchLines(
       tx,
       doer.companyId,
@@ -19,10 +26,16 @@ const placePurchases = defineAct(contract.placePurchases, {
         WHERE s.company_id = ? AND s.id IN (?)`,
       [doer.companyId, [0, ...lines.map((line) => line.shipToId)]],
     );
-    return { lines, shipTos: new Map(shipTos.map((row) => [row.id, `${row.label}, ${row.name}`])) };
+    return { lines, buying, shipTos: new Map(shipTos.map((row) => [row.id, `${row.label}, ${row.name}`])) };
   },
-  decide: ({ lines }, input, doer) => decidePlacement(lines, input.lines, doer.workDate),
-  show: ({ purchases }, { lines, shipTos }) => ({
+  decide: ({ lines, buying }, input, doer) =>
+    decidePlacement(
+      lines,
+      input.lines,
+      doer.workDate,
+      buying.map((offer) => ({ ...offer, vendorId: offer.vendorId ?? 0 })),
+    ),
+  show: ({ purchases }, { lines, buying, shipTos }) => ({
     purchases: purchases.map((plan) => ({
       vendor: lines.flatMap((line) => line.offers).find((offer) => offer.vendorId === plan.vendorId)?.vendor ?? '',
       shipTo: shipTos.get(plan.shipToId) ?? '',
@@ -32,14 +45,16 @@ const placePurchases = defineAct(contract.placePurchases, {
         orderLineId: line.orderLineId,
         quantity: line.quantity,
         unitPrice: line.unitPrice,
+        agreement: buying.find((offer) => offer.line.id === line.agreementLineId)?.agreement.number ?? null,
         dueDate: line.dueDate,
         late: line.dueDate > lines.find((each) => each.id === line.orderLineId)!.shipDate,
       })),
     })),
   }),
-  async write(tx, { purchases }, { lines }, doer) {
+  async write(tx, { purchases, released }, { lines, buying }, doer) {
     await coverLines(tx, doer, purchases);
-    const number = await takeNumbers(tx, doer.companyId, { PO: purchases.length });
+    const counters = counterStatements(doer.companyId, 'released', released);
+    const number = await takeNumbers(tx, doer.companyId, { PO: purchases.length }, counters);
     const made = await insertPurchases(tx, doer, purchases, () => number('PO'));
     const orders = new Map(
       purchases
@@ -47,12 +62,17 @@ const placePurchases = defineAct(contract.placePurchases, {
         .map((line) => lines.find((each) => each.id === line.orderLineId)!.order)
         .map((order) => [order.id, { kind: 'SO' as const, id: order.id, number: order.number }]),
     );
-    return { made, touched: [...orders.values()] };
+    const agreements = new Map(
+      buying
+        .filter((offer) => released.some((each) => each.agreementLineId === offer.line.id))
+        .map(({ agreement }) => [agreement.id, { kind: 'AG' as const, id: agreement.id, number: agreement.number }]),
+    );
+    return { made, touched: [...orders.values(), ...agreements.values()] };
   },
 });
 
 function netOf(plan: PurchasePlan): string {
-  return sum(plan.lines.map((line) => lineAmount(dec(line.quantity), dec(line.unitPrice), plan.currency))).toFixed();
+  return sum(plan.lines.map((line) => dec(line.amount))).toFixed();
 }
 
 /** The placed lines are covered whole and leave the bench. // L1 */
@@ -81,7 +101,7 @@ async function insertPurchases(
   }));
   const ids = await tx.insert('purchase_order', heads);
   const lines = plans.flatMap((plan, index) =>
-    plan.lines.map((line, at) => ({ ...line, currency: plan.currency, orderId: ids[index]!, lineNo: at + 1 })),
+    plan.lines.map((line, at) => ({ ...line, orderId: ids[index]!, lineNo: at + 1 })),
   );
   const lineIds = await tx.insert(
     'purchase_order_line',
@@ -92,7 +112,9 @@ async function insertPurchases(
       item_id: line.itemId,
       quantity: line.quantity,
       unit_price: line.unitPrice,
-      amount: lineAmount(dec(line.quantity), dec(line.unitPrice), line.currency).toFixed(),
+      amount: line.amount,
+      agreement_line_id: line.agreementLineId,
+      agreed_amount: line.agreedAmount,
       tax_code_id: line.taxCodeId,
       tax_rate: line.taxRate,
       due_date: line.dueDate,
@@ -109,6 +131,45 @@ async function insertPurchases(
     })),
   );
   return heads.map((head, index) => ({ kind: 'PO', id: ids[index]!, number: head.number, version: 1 }));
+}
+
+/** A release of a buying agreement: a purchase order placed for our own stock; its id. // A6 */
+export async function insertReleasedPurchase(
+  tx: Tx,
+  doer: Doer,
+  number: string,
+  { order, lines }: ReleaseEffects,
+): Promise<number> {
+  const [id] = await tx.insert('purchase_order', [
+    {
+      company_id: doer.companyId,
+      number,
+      vendor_id: order.partyId,
+      agreement_id: order.agreementId,
+      order_date: order.orderDate,
+      first_due_date: lines.map((line) => line.shipDate).sort()[0]!,
+      currency: order.currency,
+      net: sum(lines.map((line) => dec(line.amount))).toFixed(),
+    },
+  ]);
+  await tx.insert(
+    'purchase_order_line',
+    lines.map((line, index) => ({
+      company_id: doer.companyId,
+      purchase_order_id: id!,
+      line_no: index + 1,
+      item_id: line.itemId,
+      agreement_line_id: line.agreementLineId,
+      agreed_amount: line.agreedAmount,
+      quantity: line.quantity,
+      unit_price: line.unitPrice,
+      amount: line.amount,
+      tax_code_id: line.taxCodeId,
+      tax_rate: line.taxRate,
+      due_date: line.shipDate,
+    })),
+  );
+  return id!;
 }
 
 export const supplyActs = [placePurchases];

@@ -1,3 +1,3 @@
-export { supplyActs } from './acts';
+export { insertReleasedPurchase, supplyActs } from './acts';
 export { listBench } from './reads';
 export { openThread, threadOfDocument } from './thread';

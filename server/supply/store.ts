@@ -67,10 +67,14 @@ export async function lockBenchLines(sql: Sql, companyId: number, lineIds: reado
     tax_code_id: number;
     tax_rate: string;
     item_number: string;
+    unit: string;
+    item_group_id: number | null;
   }>(
     `SELECT STRAIGHT_JOIN l.id, l.line_no, l.order_id, o.number, o.state, o.currency, o.ship_to_id, l.route,
             l.quantity, l.cancelled, l.tied, l.ship_date, l.item_id, l.tax_code_id, l.tax_rate,
-            (SELECT i.number FROM item i WHERE i.company_id = l.company_id AND i.id = l.item_id) AS item_number
+            (SELECT i.number FROM item i WHERE i.company_id = l.company_id AND i.id = l.item_id) AS item_number,
+            (SELECT i.unit FROM item i WHERE i.company_id = l.company_id AND i.id = l.item_id) AS unit,
+            (SELECT i.item_group_id FROM item i WHERE i.company_id = l.company_id AND i.id = l.item_id) AS item_group_id
        FROM sales_order o
        JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
       WHERE o.company_id = ? AND o.id IN (?) AND l.id IN (?) ORDER BY o.id, l.id FOR UPDATE`,
@@ -92,6 +96,8 @@ export async function lockBenchLines(sql: Sql, companyId: number, lineIds: reado
     item: {
       id: row.item_id,
       number: row.item_number,
+      unit: row.unit,
+      groupId: row.item_group_id,
       taxCodeId: row.tax_code_id,
       taxRate: plain(row.tax_rate),
     },

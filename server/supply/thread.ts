@@ -25,7 +25,6 @@ interface LineRow {
   first_day: Day | null;
   committed: string | null;
   line_shipped: string | null;
-  released: string | null;
 }
 
 /** The thread of one order line, read with four indexed queries and built by core. */
@@ -76,6 +75,7 @@ const FIRST_LINE: Partial<Record<DocumentKind, string>> = {
          JOIN tie t ON t.company_id = rl.company_id AND t.id = rl.tie_id
         WHERE rl.company_id = ? AND rl.receipt_id = ?`,
   SH: 'SELECT MIN(order_line_id) AS id FROM shipment_line WHERE company_id = ? AND shipment_id = ?',
+  CN: 'SELECT MIN(order_line_id) AS id FROM credit_note_line WHERE company_id = ? AND credit_note_id = ?',
   CI: 'SELECT MIN(order_line_id) AS id FROM customer_invoice_line WHERE company_id = ? AND invoice_id = ?',
   VI: `SELECT MIN(t.order_line_id) AS id FROM vendor_invoice_line vl
          JOIN receipt_line rl ON rl.company_id = vl.company_id AND rl.id = vl.receipt_line_id
@@ -100,7 +100,8 @@ async function lineOf(sql: Sql, companyId: number, id: number): Promise<LineRow>
     `SELECT l.line_no, l.quantity, l.cancelled, l.shipped, l.ship_date, l.route, i.number AS item, i.unit,
             o.id AS order_id, o.number AS order_number, o.order_date, o.state, o.ship_to_id,
             a.id AS agreement_id, a.number AS agreement_number, a.signed_on, a.first_day,
-            al.committed, al.shipped AS line_shipped, al.released
+            IF(a.basis = 'value', al.committed_value, al.committed) AS committed,
+            IF(a.basis = 'value', al.shipped_value, al.shipped) AS line_shipped
        FROM sales_order_line l
        JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id

@@ -107,7 +107,13 @@ export class World {
     const url = new URL(base);
     url.pathname = `/${name}`;
     await migrate(url.href, 'server/db/sql');
-    const config = readConfig({ DATABASE_URL: url.href, PORT: '0', LOG_LEVEL: 'silent', DATABASE_CONNECTIONS: '20' });
+    const config = readConfig({
+      DATABASE_URL: url.href,
+      PORT: '0',
+      LOG_LEVEL: 'silent',
+      DATABASE_CONNECTIONS: '20',
+      JOBS: 'no',
+    });
     const serving = await serve(config, pino({ level: 'silent' }), clock);
     const masters = await layMasters(serving.database);
     await serving.database.run('UPDATE company SET work_date = ?, customer_invoice_first = FALSE', [WORK_DATE]);

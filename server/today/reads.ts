@@ -1,5 +1,6 @@
-import { share, type Day, type DocumentKind } from '@core/kernel';
+import { addDays, share, type Day, type DocumentKind } from '@core/kernel';
 import type { TodayRow } from '@api/today';
+import { callsOf } from '../agreements';
 import type { Bound, Sql } from '../db/database';
 import { plain } from '../db/mapping';
 
@@ -17,6 +18,7 @@ interface Row {
   currency: string;
   done: string | null;
   whole: string | null;
+  note?: string;
   order_line_id: number | null;
 }
 
@@ -26,6 +28,10 @@ interface Source {
   sql: string;
   values(companyId: number, workDate: Day): Bound[];
 }
+
+/** The customer or vendor of an agreement. */
+const PARTIES = `LEFT JOIN customer c ON c.company_id = a.company_id AND c.id = a.customer_id
+            LEFT JOIN vendor v ON v.company_id = a.company_id AND v.id = a.vendor_id`;
 
 /** What waits for a person, kind by kind; each reads one index and says in its WHERE what makes it wait. */
 const SOURCES: readonly Source[] = [
@@ -80,20 +86,67 @@ const SOURCES: readonly Source[] = [
   {
     band: 'now',
     kind: 'agreement-draft',
-    sql: `SELECT 'AG' AS document_kind, a.id AS document_id, a.number, c.name AS party, 1 AS count, a.first_day AS day,
+    sql: `SELECT 'AG' AS document_kind, a.id AS document_id, a.number, COALESCE(c.name, v.name) AS party, 1 AS count, a.first_day AS day,
                  a.committed_value AS amount, a.currency, 0 AS done, 1 AS whole, NULL AS order_line_id
-            FROM agreement a JOIN customer c ON c.company_id = a.company_id AND c.id = a.customer_id
+            FROM agreement a ${PARTIES}
            WHERE a.company_id = ? AND a.state = 'draft' ORDER BY a.first_day, a.id LIMIT ?`,
     values: (companyId) => [companyId],
   },
   {
     band: 'now',
     kind: 'agreement-past',
-    sql: `SELECT 'AG' AS document_kind, a.id AS document_id, a.number, c.name AS party, 1 AS count, a.last_day AS day,
+    sql: `SELECT 'AG' AS document_kind, a.id AS document_id, a.number, COALESCE(c.name, v.name) AS party, 1 AS count, a.last_day AS day,
                  GREATEST(a.committed_value - a.shipped_value, 0) AS amount, a.currency, a.shipped_value AS done, a.committed_value AS whole,
                  NULL AS order_line_id
-            FROM agreement a JOIN customer c ON c.company_id = a.company_id AND c.id = a.customer_id
+            FROM agreement a ${PARTIES}
            WHERE a.company_id = ? AND a.state IN ('in-force', 'paused') AND a.last_day < ?
+           ORDER BY a.last_day, a.id LIMIT ?`,
+    values: (companyId, workDate) => [companyId, workDate],
+  },
+  {
+    band: 'now',
+    kind: 'agreement-reminder',
+    sql: `SELECT 'AG' AS document_kind, a.id AS document_id, a.number, COALESCE(c.name, v.name) AS party, 1 AS count, a.last_day AS day,
+                 GREATEST(a.committed_value - a.shipped_value, 0) AS amount, a.currency, a.shipped_value AS done, a.committed_value AS whole,
+                 NULL AS order_line_id, CONCAT(r.kind, ' ', TRIM(TRAILING '.' FROM TRIM(TRAILING '0' FROM r.at_value))) AS note
+            FROM agreement_reminder r JOIN agreement a ON a.company_id = r.company_id AND a.id = r.agreement_id ${PARTIES}
+           WHERE r.company_id = ? AND r.handled_on IS NULL AND r.fired_on <= ? ORDER BY r.fired_on, r.id LIMIT ?`,
+    values: (companyId, workDate) => [companyId, workDate],
+  },
+  {
+    band: 'now',
+    kind: 'call-due',
+    // By hand a week ahead; by itself once it should have been released. What releases have used up is left out after.
+    sql: `SELECT 'AG' AS document_kind, a.id AS document_id, a.number, COALESCE(c.name, v.name) AS party, COUNT(*) AS count,
+                 MIN(k.day) AS day, NULL AS amount, a.currency, 0 AS done, 1 AS whole, NULL AS order_line_id
+            FROM agreement a
+            JOIN agreement_line l ON l.company_id = a.company_id AND l.agreement_id = a.id
+            JOIN agreement_call k ON k.company_id = l.company_id AND k.agreement_line_id = l.id ${PARTIES}
+           WHERE a.company_id = ? AND a.state = 'in-force' AND k.skipped = FALSE AND k.made_id IS NULL
+             AND k.day <= ? + INTERVAL COALESCE(a.release_ahead_days, 7) DAY
+           GROUP BY a.id ORDER BY day, a.id LIMIT ?`,
+    values: (companyId, workDate) => [companyId, workDate],
+  },
+  {
+    band: 'now',
+    kind: 'shortfall-draft',
+    sql: `SELECT 'AG' AS document_kind, a.id AS document_id, a.number, c.name AS party, COUNT(*) AS count, d.made_on AS day,
+                 SUM(s.net) AS amount, a.currency, 0 AS done, 1 AS whole, NULL AS order_line_id
+            FROM shortfall_draft d
+            JOIN shortfall_line s ON s.company_id = d.company_id AND s.shortfall_draft_id = d.id
+            JOIN agreement a ON a.company_id = d.company_id AND a.id = d.agreement_id
+            JOIN customer c ON c.company_id = a.company_id AND c.id = a.customer_id
+           WHERE d.company_id = ? AND d.state = 'draft' GROUP BY d.id ORDER BY d.id LIMIT ?`,
+    values: (companyId) => [companyId],
+  },
+  {
+    band: 'now',
+    kind: 'rebate-owed',
+    sql: `SELECT 'AG' AS document_kind, a.id AS document_id, a.number, c.name AS party, 1 AS count, a.last_day AS day,
+                 a.rebate_accrued - a.rebate_settled AS amount, a.currency, a.rebate_settled AS done, a.rebate_accrued AS whole,
+                 NULL AS order_line_id
+            FROM agreement a JOIN customer c ON c.company_id = a.company_id AND c.id = a.customer_id
+           WHERE a.company_id = ? AND a.state IN ('in-force', 'paused', 'ended') AND a.last_day < ? AND a.rebate_accrued > a.rebate_settled
            ORDER BY a.last_day, a.id LIMIT ?`,
     values: (companyId, workDate) => [companyId, workDate],
   },
@@ -143,7 +196,8 @@ const SOURCES: readonly Source[] = [
 export async function today(sql: Sql, companyId: number, workDate: Day) {
   const found = await Promise.all(
     SOURCES.map(async (source) => {
-      const rows = await sql.rows<Row>(source.sql, [...source.values(companyId, workDate), MOST + 1]);
+      const read = await sql.rows<Row>(source.sql, [...source.values(companyId, workDate), MOST + 1]);
+      const rows = source.kind === 'call-due' ? await stillDue(sql, companyId, workDate, read) : read;
       return { rows: rows.slice(0, MOST).map((row) => rowOf(source, row)), more: rows.length > MOST };
     }),
   );
@@ -152,6 +206,18 @@ export async function today(sql: Sql, companyId: number, workDate: Day) {
     /** Kinds that have more rows than are shown. */
     more: found.filter((each) => each.more).length,
   };
+}
+
+/** Agreements whose due calls are not used up by what was really released. // A7 */
+async function stillDue(sql: Sql, companyId: number, workDate: Day, rows: readonly Row[]): Promise<Row[]> {
+  const checked = await Promise.all(
+    rows.map(async (row) => {
+      const calls = [...(await callsOf(sql, companyId, row.document_id)).values()].flat();
+      const due = calls.filter((call) => call.day <= addDays(workDate, 7) && call.rest !== '0' && call.made === null);
+      return due.length === 0 ? null : { ...row, count: due.length, day: due.map((call) => call.day).sort()[0]! };
+    }),
+  );
+  return checked.filter((row) => row !== null);
 }
 
 function rowOf({ band, kind }: Source, row: Row): TodayRow {
@@ -165,6 +231,7 @@ function rowOf({ band, kind }: Source, row: Row): TodayRow {
     amount: row.amount === null ? null : plain(row.amount),
     currency: row.currency,
     share: share(row.done ?? '0', row.whole ?? '1'),
+    note: row.note ?? '',
     orderLineId: row.order_line_id,
   };
 }

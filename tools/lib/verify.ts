@@ -1,3 +1,5 @@
+import { rebateOwed, type RebateBasis, type RebateKind } from '@core/agreements';
+import { dec } from '@core/kernel';
 import type { Sql } from '../../server/db/database';
 
 interface Check {
@@ -21,6 +23,15 @@ const ORDER_LINE =
 const PURCHASE_LINE =
   "CONCAT((SELECT number FROM purchase_order p WHERE p.company_id = x.company_id AND p.id = x.purchase_order_id), ' line ', x.line_no)";
 const OF_LINE = 'FROM sales_order_line l WHERE l.company_id = x.company_id AND l.agreement_line_id = x.id';
+const BOUGHT_OF_LINE = 'FROM purchase_order_line l WHERE l.company_id = x.company_id AND l.agreement_line_id = x.id';
+const RECEIVED_OF_LINE = `FROM purchase_order_line l JOIN receipt_line r ON r.company_id = l.company_id AND r.purchase_line_id = l.id
+  WHERE l.company_id = x.company_id AND l.agreement_line_id = x.id`;
+const CREDITED_OF_LINE = `FROM sales_order_line l JOIN credit_note_line c ON c.company_id = l.company_id AND c.order_line_id = l.id
+  WHERE l.company_id = x.company_id AND l.agreement_line_id = x.id`;
+const VENDOR_INVOICED_OF_LINE = `FROM purchase_order_line l JOIN vendor_invoice_line i ON i.company_id = l.company_id AND i.purchase_line_id = l.id
+  WHERE l.company_id = x.company_id AND l.agreement_line_id = x.id`;
+/** Sums of queries that each give one number or none. */
+const total = (...queries: string[]) => `SELECT ${queries.map((query) => `COALESCE((${query}), 0)`).join(' + ')}`;
 const SHIPPED_OF_LINE = `FROM sales_order_line l JOIN shipment_line s ON s.company_id = l.company_id AND s.order_line_id = l.id
   WHERE l.company_id = x.company_id AND l.agreement_line_id = x.id`;
 const INVOICED_OF_LINE = `FROM sales_order_line l JOIN customer_invoice_line i ON i.company_id = l.company_id AND i.order_line_id = l.id
@@ -39,42 +50,61 @@ const CHECKS: readonly Check[] = [
     'agreement_line',
     AGREEMENT_LINE,
     'x.released',
-    `SELECT SUM(l.quantity - l.cancelled) ${OF_LINE}`,
+    total(`SELECT SUM(l.quantity - l.cancelled) ${OF_LINE}`, `SELECT SUM(l.quantity) ${BOUGHT_OF_LINE}`),
   ),
   counter(
     'agreement line released value',
     'agreement_line',
     AGREEMENT_LINE,
     'x.released_value',
-    `SELECT SUM(IF(l.cancelled = l.quantity, 0, l.amount)) ${OF_LINE}`,
+    total(
+      `SELECT SUM(IF(l.cancelled = l.quantity, 0, COALESCE(l.agreed_amount, l.amount))) ${OF_LINE}`,
+      `SELECT SUM(COALESCE(l.agreed_amount, l.amount)) ${BOUGHT_OF_LINE}`,
+    ),
   ),
   counter(
     'agreement line shipped',
     'agreement_line',
     AGREEMENT_LINE,
     'x.shipped',
-    `SELECT SUM(s.quantity) ${SHIPPED_OF_LINE}`,
+    total(
+      `SELECT SUM(s.quantity) ${SHIPPED_OF_LINE}`,
+      `SELECT -SUM(c.quantity) ${CREDITED_OF_LINE}`,
+      `SELECT SUM(r.quantity) ${RECEIVED_OF_LINE}`,
+    ),
   ),
   counter(
     'agreement line shipped value',
     'agreement_line',
     AGREEMENT_LINE,
     'x.shipped_value',
-    `SELECT SUM(s.value) ${SHIPPED_OF_LINE}`,
+    total(
+      `SELECT SUM(COALESCE(s.agreed_value, s.value)) ${SHIPPED_OF_LINE}`,
+      `SELECT -SUM(COALESCE(c.agreed_value, c.value)) ${CREDITED_OF_LINE}`,
+      `SELECT SUM(COALESCE(r.agreed_value, r.cost)) ${RECEIVED_OF_LINE}`,
+    ),
   ),
   counter(
     'agreement line invoiced',
     'agreement_line',
     AGREEMENT_LINE,
     'x.invoiced',
-    `SELECT SUM(i.quantity) ${INVOICED_OF_LINE}`,
+    total(
+      `SELECT SUM(i.quantity) ${INVOICED_OF_LINE}`,
+      `SELECT -SUM(c.quantity) ${CREDITED_OF_LINE}`,
+      `SELECT SUM(i.quantity) ${VENDOR_INVOICED_OF_LINE}`,
+    ),
   ),
   counter(
     'agreement line invoiced value',
     'agreement_line',
     AGREEMENT_LINE,
     'x.invoiced_value',
-    `SELECT SUM(i.net) ${INVOICED_OF_LINE}`,
+    total(
+      `SELECT SUM(COALESCE(i.agreed_net, i.net)) ${INVOICED_OF_LINE}`,
+      `SELECT -SUM(COALESCE(c.agreed_net, c.net)) ${CREDITED_OF_LINE}`,
+      `SELECT SUM(COALESCE(i.agreed_net, i.net)) ${VENDOR_INVOICED_OF_LINE}`,
+    ),
   ),
   ...['released_value', 'shipped_value', 'invoiced_value'].map((column) =>
     counter(
@@ -126,14 +156,20 @@ const CHECKS: readonly Check[] = [
     'sales_order_line',
     ORDER_LINE,
     'x.shipped',
-    'SELECT SUM(s.quantity) FROM shipment_line s WHERE s.company_id = x.company_id AND s.order_line_id = x.id',
+    total(
+      'SELECT SUM(s.quantity) FROM shipment_line s WHERE s.company_id = x.company_id AND s.order_line_id = x.id',
+      'SELECT -SUM(c.quantity) FROM credit_note_line c WHERE c.company_id = x.company_id AND c.order_line_id = x.id',
+    ),
   ),
   counter(
     'order line invoiced',
     'sales_order_line',
     ORDER_LINE,
     'x.invoiced',
-    'SELECT SUM(i.quantity) FROM customer_invoice_line i WHERE i.company_id = x.company_id AND i.order_line_id = x.id',
+    total(
+      'SELECT SUM(i.quantity) FROM customer_invoice_line i WHERE i.company_id = x.company_id AND i.order_line_id = x.id',
+      'SELECT -SUM(c.quantity) FROM credit_note_line c WHERE c.company_id = x.company_id AND c.order_line_id = x.id',
+    ),
   ),
   counter(
     'purchase line received',
@@ -213,8 +249,64 @@ const CHECKS: readonly Check[] = [
     'open_item',
     "CONCAT('open item ', x.id)",
     'x.settled',
-    'SELECT SUM(p.amount) FROM payment p WHERE p.company_id = x.company_id AND p.open_item_id = x.id',
+    total(
+      'SELECT SUM(p.amount) FROM payment p WHERE p.company_id = x.company_id AND p.open_item_id = x.id',
+      'SELECT SUM(s.amount) FROM set_off s WHERE s.company_id = x.company_id AND s.invoice_item_id = x.id',
+      'SELECT -SUM(s.amount) FROM set_off s WHERE s.company_id = x.company_id AND s.credit_item_id = x.id',
+      `SELECT SUM(m.amount) FROM prepayment_move m
+        WHERE m.company_id = x.company_id AND m.customer_invoice_id = x.customer_invoice_id AND m.kind = 'drawn'`,
+    ),
   ),
+  // A10
+  ...['value', 'quantity', 'accrued', 'settled'].map((column) =>
+    counter(
+      `agreement rebate ${column}`,
+      'agreement',
+      'x.number',
+      `x.rebate_${column}`,
+      `SELECT SUM(e.${column}) FROM rebate_entry e WHERE e.company_id = x.company_id AND e.agreement_id = x.id`,
+    ),
+  ),
+  {
+    what: 'rebates owed against agreements',
+    sql: ledgerAgainst(
+      'rebates-owed',
+      'SELECT -SUM(a.rebate_accrued - a.rebate_settled) FROM agreement a WHERE a.company_id = x.company_id',
+    ),
+  },
+  // A12
+  ...['drawn', 'returned', 'carried'].map((kind) =>
+    counter(
+      `prepayment ${kind}`,
+      'prepayment',
+      'x.number',
+      `x.${kind}`,
+      `SELECT SUM(m.amount) FROM prepayment_move m WHERE m.company_id = x.company_id AND m.prepayment_id = x.id AND m.kind = '${kind}'`,
+    ),
+  ),
+  {
+    what: 'customer prepayments against prepayments',
+    sql: ledgerAgainst(
+      'customer-prepayments',
+      'SELECT -SUM(p.amount - p.drawn - p.returned - p.carried) FROM prepayment p WHERE p.company_id = x.company_id',
+    ),
+  },
+  counter(
+    'credit note net',
+    'credit_note',
+    'x.number',
+    "IF(x.kind = 'rebate', 0, x.net)",
+    'SELECT SUM(l.net) FROM credit_note_line l WHERE l.company_id = x.company_id AND l.credit_note_id = x.id',
+  ),
+  {
+    // A7
+    what: 'planned call made into an order that is not there',
+    sql: `SELECT CONCAT('agreement line ', k.agreement_line_id, ' on ', k.day) AS subject, k.made_id AS kept, 0 AS counted
+            FROM agreement_call k
+            LEFT JOIN sales_order o ON k.made_kind = 'SO' AND o.company_id = k.company_id AND o.id = k.made_id
+            LEFT JOIN purchase_order p ON k.made_kind = 'PO' AND p.company_id = k.company_id AND p.id = k.made_id
+           WHERE k.made_id IS NOT NULL AND o.id IS NULL AND p.id IS NULL`,
+  },
   counter(
     'receipt cost',
     'receipt',
@@ -260,6 +352,8 @@ const CHECKS: readonly Check[] = [
       ['SH', 'shipment'],
       ['CI', 'customer_invoice'],
       ['VI', 'vendor_invoice'],
+      ['CN', 'credit_note'],
+      ['PP', 'prepayment'],
       ['PY', 'payment'],
       ['JR', 'journal'],
     ] as const
@@ -286,6 +380,37 @@ export async function verify(sql: Sql): Promise<string[]> {
     for (const row of rows) {
       differences.push(`${check.what}: ${row.subject} is ${row.kept}, the documents say ${row.counted}`);
     }
+  }
+  differences.push(...(await rebateDifferences(sql)));
+  return differences;
+}
+
+/** What is accrued against what the tiers say of what was invoiced in the term, recomputed from scratch. // A10 */
+async function rebateDifferences(sql: Sql): Promise<string[]> {
+  const agreements = await sql.rows<{
+    company_id: number;
+    id: number;
+    number: string;
+    rebate_kind: RebateKind;
+    rebate_by: RebateBasis;
+    rebate_value: string;
+    rebate_quantity: string;
+    rebate_accrued: string;
+    currency: string;
+  }>(
+    `SELECT company_id, id, number, rebate_kind, rebate_by, rebate_value, rebate_quantity, rebate_accrued, currency
+       FROM agreement WHERE rebate_kind <> 'none' OR rebate_accrued <> 0`,
+  );
+  const differences: string[] = [];
+  for (const row of agreements) {
+    const tiers = await sql.rows<{ from: string; rate: string }>(
+      'SELECT from_amount AS `from`, rate FROM agreement_rebate_tier WHERE company_id = ? AND agreement_id = ? ORDER BY from_amount',
+      [row.company_id, row.id],
+    );
+    const base = dec(row.rebate_by === 'value' ? row.rebate_value : row.rebate_quantity);
+    const owed = rebateOwed({ kind: row.rebate_kind, by: row.rebate_by, tiers }, base, row.currency);
+    if (owed.eq(row.rebate_accrued)) continue;
+    differences.push(`rebate accrued: ${row.number} is ${row.rebate_accrued}, the tiers say ${owed.toFixed()}`);
   }
   return differences;
 }

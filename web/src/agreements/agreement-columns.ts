@@ -5,46 +5,54 @@ import { readTypedBreaks, readTypedPrice, typedBreaksOf, typedPriceOf } from '@c
 import type { RefusalShown } from '../kit/api';
 import { pathOf } from '../kit/documents';
 import { money, points, price, quantity } from '../kit/formats';
+import type { Choice } from '../kit/fields';
 import type { GridColumn } from '../kit/grid';
 import { refusedAt } from '../kit/refusals';
 import type { AgreementSheet, ItemChoice } from './service';
-import { committedValue, priceProblem, quantityProblem, readCell, type TypedLine } from './typed';
+import { committedProblem, committedValue, priceProblem, readCell, type TypedLine } from './typed';
 
 export type Line = AgreementSheet['lines'][number];
 
 /** What the columns of a draft's lines are drawn from. */
 export interface TypedColumnsGround {
   currency: string;
+  basis: AgreementSheet['basis'];
   lines: readonly TypedLine[];
   refusals: readonly RefusalShown[];
-  items(words: string): Observable<ItemChoice[]>;
+  /** Items; where the agreement is by value also groups and everything. */
+  covered(words: string): Observable<CoveredChoice[]>;
   setLine(row: TypedLine, change: Partial<TypedLine>): void;
 }
 
 /** The lines of an agreement while they are typed. */
 export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[] {
-  const { currency, lines, refusals, setLine } = ground;
+  const { currency, basis, lines, refusals, setLine } = ground;
+  const byValue = basis === 'value';
+  const committedKind = byValue ? 'price' : 'quantity';
   const at = (row: TypedLine, field: string) => refusedAt(refusals, `lines.${lines.indexOf(row)}.${field}`);
   return [
     { id: 'line', head: '', width: 36, text: (row) => String(lines.indexOf(row) + 1) },
     {
       id: 'item',
-      head: 'Item',
+      head: byValue ? 'Covers' : 'Item',
       width: 96,
       text: (row) => row.number,
       problem: (row) => at(row, 'itemId'),
       edit: {
         kind: 'lookup',
-        search: (words) => ground.items(words),
+        search: (words) => ground.covered(words),
         set: (row, choice) => {
-          const item = choice as ItemChoice;
+          const { number, name, covered } = choice as CoveredChoice;
+          const { item } = covered;
           setLine(row, {
-            itemId: item.id,
-            number: item.number,
-            name: item.name,
-            unit: item.unit,
-            listPrice: item.listPrice,
-            price: row.price || item.listPrice,
+            itemId: item?.id ?? null,
+            groupId: covered.groupId ?? null,
+            everything: covered.everything ?? false,
+            number,
+            name,
+            unit: item?.unit ?? '',
+            listPrice: item?.listPrice ?? '',
+            price: row.price || (byValue ? 'list' : (item?.listPrice ?? '')),
           });
         },
       },
@@ -56,10 +64,14 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
       width: 92,
       figures: true,
       text: (row) =>
-        quantityProblem(row.committed, 'x') || row.committed === '' ? row.committed : quantity(row.committed),
+        committedProblem(row.committed, committedKind) || row.committed === ''
+          ? row.committed
+          : byValue
+            ? money(row.committed, currency)
+            : quantity(row.committed),
       typed: (row) => row.committed,
-      problem: (row) => at(row, 'committed') || quantityProblem(row.committed, 'The committed quantity'),
-      edit: { kind: 'text', set: (row, typed) => setLine(row, { committed: readCell(typed, 'quantity') }) },
+      problem: (row) => at(row, 'committed') || committedProblem(row.committed, committedKind),
+      edit: { kind: 'text', set: (row, typed) => setLine(row, { committed: readCell(typed, committedKind) }) },
     },
     { id: 'unit', head: 'Unit', width: 62, text: (row) => row.unit },
     {
@@ -111,7 +123,10 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
       head: 'Value',
       width: 106,
       figures: true,
-      text: (row) => (committedValue([row], currency) === '0' ? '' : money(committedValue([row], currency), currency)),
+      text: (row) => {
+        const value = committedValue([row], currency, basis);
+        return value === '0' ? '' : money(value, currency);
+      },
     },
     {
       id: 'notes',
@@ -124,36 +139,72 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
   ];
 }
 
+/** An item, a group or everything, as a line of an agreement may cover it. */
+export interface CoveredChoice extends Choice {
+  covered: { item?: ItemChoice; groupId?: number; everything?: boolean };
+}
+
+/** What a line covers, in a cell. */
+export const coversText = (line: Line) => line.item?.number ?? line.group?.code ?? 'everything';
+export const coversName = (line: Line) => line.item?.name ?? line.group?.name ?? 'all items';
+
+/** What a line commits to and what became of it: units, or value where the agreement is by value. // A1 A4 */
+export function countsOf(line: Line, basis: AgreementSheet['basis']) {
+  return basis === 'value'
+    ? {
+        committed: line.committedValue,
+        released: line.releasedValue,
+        shipped: line.shippedValue,
+        invoiced: line.invoicedValue,
+      }
+    : { committed: line.committed, released: line.released, shipped: line.shipped, invoiced: line.invoiced };
+}
+
 /** The lines of an agreement in force: what is taken, and how that stands against the time gone. // A4 A8 */
 export function lineColumns(sheet: AgreementSheet, workDate: string): GridColumn<Line>[] {
-  const shipped = (row: Line) => share(row.shipped, row.committed);
+  const { basis, currency } = sheet;
+  const shown = (text: string) => (basis === 'value' ? money(text, currency) : quantity(text));
+  const counts = (row: Line) => countsOf(row, basis);
+  const shipped = (row: Line) => share(counts(row).shipped, counts(row).committed);
   const gone = elapsedShare(sheet.firstDay, sheet.lastDay, workDate);
   const paceOf = (row: Line) => pace(shipped(row), gone);
+  const words = movementWords(sheet.side);
+  const width = basis === 'value' ? 104 : 88;
   return [
     { id: 'line', head: '', width: 36, text: (row) => String(row.lineNo) },
     {
       id: 'item',
-      head: 'Item',
+      head: basis === 'value' ? 'Covers' : 'Item',
       width: 100,
-      text: (row) => row.item.number,
-      link: (row) => pathOf({ kind: 'item', id: row.item.id }),
+      text: coversText,
+      link: (row) => row.item && pathOf({ kind: 'item', id: row.item.id }),
     },
-    { id: 'what', head: 'What', text: (row) => row.item.name },
-    { id: 'agreed', head: 'Agreed', width: 92, figures: true, text: (row) => agreedText(row, sheet.currency) },
-    { id: 'list', head: 'List', width: 92, figures: true, text: (row) => price(row.listPrice, sheet.currency) },
-    { id: 'committed', head: 'Committed', width: 96, figures: true, text: (row) => quantity(row.committed) },
+    { id: 'what', head: 'What', text: coversName },
+    { id: 'agreed', head: 'Agreed', width: 92, figures: true, text: (row) => agreedText(row, currency) },
     {
-      id: 'planned',
-      head: 'Planned',
-      width: 84,
+      id: 'list',
+      head: sheet.side === 'buying' ? 'Their price' : 'List',
+      width: 92,
       figures: true,
-      text: (row) => dash(quantity(sum(row.calls.map((call) => dec(call.rest))).toFixed())),
+      text: (row) => (row.item ? price(row.listPrice, currency) : ''),
     },
-    { id: 'released', head: 'Released', width: 88, figures: true, text: (row) => quantity(row.released) },
-    { id: 'shipped', head: 'Shipped', width: 88, figures: true, text: (row) => quantity(row.shipped) },
-    { id: 'invoiced', head: 'Invoiced', width: 88, figures: true, text: (row) => quantity(row.invoiced) },
-    { id: 'left', head: 'Left', width: 88, figures: true, text: (row) => quantity(leftOf(row).toRelease.toFixed()) },
-    { id: 'taken', head: 'Taken', width: 60, beads: (row) => [{ label: 'Shipped', share: shipped(row) }] },
+    { id: 'committed', head: 'Committed', width: 104, figures: true, text: (row) => shown(counts(row).committed) },
+    ...(basis === 'value'
+      ? []
+      : [
+          {
+            id: 'planned',
+            head: 'Planned',
+            width: 84,
+            figures: true,
+            text: (row: Line) => dash(quantity(sum(row.calls.map((call) => dec(call.rest))).toFixed())),
+          },
+        ]),
+    { id: 'released', head: 'Released', width, figures: true, text: (row) => shown(counts(row).released) },
+    { id: 'shipped', head: words.moved, width, figures: true, text: (row) => shown(counts(row).shipped) },
+    { id: 'invoiced', head: 'Invoiced', width, figures: true, text: (row) => shown(counts(row).invoiced) },
+    { id: 'left', head: 'Left', width, figures: true, text: (row) => shown(leftOf(counts(row)).toRelease.toFixed()) },
+    { id: 'taken', head: 'Taken', width: 60, beads: (row) => [{ label: words.moved, share: shipped(row) }] },
     {
       id: 'pace',
       head: 'Pace',
@@ -165,11 +216,17 @@ export function lineColumns(sheet: AgreementSheet, workDate: string): GridColumn
   ];
 }
 
+/** What moves goods on an agreement: we ship to a customer, and receive from a vendor. */
+export function movementWords(side: AgreementSheet['side']): { moved: string; move: string } {
+  return side === 'selling' ? { moved: 'Shipped', move: 'shipped' } : { moved: 'Received', move: 'received' };
+}
+
 const dash = (text: string) => (text === '0' ? '–' : text);
 
 /** The agreed price of a line in a cell: the price of one, `list` where the list price holds. */
 function agreedText(line: Line, currency: string): string {
-  return line.priceKind === 'none' ? 'list' : price(line.unitPrice, currency);
+  if (line.priceKind === 'none') return 'list';
+  return line.item ? price(line.unitPrice, currency) : `${line.priceValue} % off`;
 }
 
 /** The price terms of a line in words: `8.50; 8.20 from 1,000`, `8.5 % off the list price`. // A3 */

@@ -11,7 +11,9 @@ import {
 } from '@angular/core';
 import { Title } from '@angular/platform-browser';
 import { Router, RouterLink } from '@angular/router';
+import { toSignal } from '@angular/core/rxjs-interop';
 import { of, type Observable } from 'rxjs';
+import { map } from 'rxjs/operators';
 import { elapsedShare, leftOf, LIMIT_POLICIES, type LimitPolicy } from '@core/agreements';
 import { dec, lineAmount, share, sum, type DocumentRef } from '@core/kernel';
 import { Session } from '../access/session';
@@ -25,10 +27,22 @@ import { Quiet } from '../kit/quiet';
 import { Refusals } from '../kit/refusals';
 import { Sheets } from '../kit/sheet';
 import { TypedDraft } from '../kit/typed-draft';
-import { lineColumns, typedColumns, type Line } from './agreement-columns';
+import { CallsSheet } from './calls-sheet';
+import {
+  countsOf,
+  coversText,
+  lineColumns,
+  movementWords,
+  typedColumns,
+  type CoveredChoice,
+  type Line,
+} from './agreement-columns';
+import { MoneyPanel } from './money-panel';
 import { PlanSheet } from './plan-sheet';
 import { ProgressPanel } from './progress-panel';
+import { PrepaymentSheet, SettleSheet, ShortfallSheet } from './money-sheets';
 import { ReleaseSheet } from './release-sheet';
+import { ReviseSheet } from './revise-sheet';
 import { WrapUpSheet } from './wrap-up-sheet';
 import { Agreements, type AgreementSheet, type CustomerChoice } from './service';
 import {
@@ -50,9 +64,10 @@ const LIMIT_NAMES: Record<LimitPolicy, string> = {
   split: 'the rest at the list price',
 };
 
-/** What is left to release of a line, at its price below the first price break. // A4 */
-function leftValueOf(line: Line, currency: string) {
-  return lineAmount(leftOf(line).toRelease, dec(line.unitPrice), currency);
+/** What is left to release of a line: in value, or at its price below the first price break. // A4 */
+function leftValueOf(line: Line, { basis, currency }: AgreementSheet) {
+  const left = leftOf(countsOf(line, basis)).toRelease;
+  return basis === 'value' ? left : lineAmount(left, dec(line.unitPrice), currency);
 }
 
 /** One agreement: typed while it is a draft, read and released from once it is in force. */
@@ -64,6 +79,7 @@ function leftValueOf(line: Line, currency: string) {
     DocumentDock,
     Grid,
     LookupField,
+    MoneyPanel,
     NumberField,
     ProgressPanel,
     Refusals,
@@ -94,12 +110,14 @@ export class AgreementPage {
       (shown?.documents.some((each) => each.document.kind === document.kind && each.document.id === document.id) ??
         false),
   );
+  /** An approved agreement's terms are being changed: they are kept as a revision. // A15 */
+  protected readonly revising = signal(false);
   protected readonly draft = new TypedDraft<AgreementSheet, TypedTerms, TypedLine>({
     kind: 'AG',
     id: this.id,
     loaded: this.loaded,
-    keptAs: () => `agreement ${this.session.company()?.id} ${this.id()}`,
-    typable: (sheet) => sheet.state === 'draft',
+    keptAs: () => `agreement ${this.session.company()?.id} ${this.id()}${this.revising() ? ' revision' : ''}`,
+    typable: (sheet) => sheet.state === 'draft' || this.revising(),
     empty: () => emptyTerms(this.workDate()),
     typedOf: termsOf,
     blankLine,
@@ -124,46 +142,90 @@ export class AgreementPage {
     if (!sheet) return { strong: '', rest: '', sub: '' };
     const gone = elapsedShare(sheet.firstDay, sheet.lastDay, this.workDate());
     const shipped = share(sheet.values.shipped, sheet.values.committed);
+    const { move } = movementWords(sheet.side);
     const past = sheet.lastDay < this.workDate();
     const sub =
       sheet.state === 'draft'
         ? 'draft · nothing can be released from it until it is in force'
-        : `${sheet.state.replace('-', ' ')} · ${past ? 'its last day was' : 'to'} ${day(sheet.lastDay, this.workDate())} · ${percent(gone)} of the term gone, ${percent(shipped)} shipped`;
-    return { strong: sheet.number, rest: ` with ${sheet.customer.name}`, sub };
+        : `${sheet.state.replace('-', ' ')} · ${past ? 'its last day was' : 'to'} ${day(sheet.lastDay, this.workDate())} · ${percent(gone)} of the term gone, ${percent(shipped)} ${move}`;
+    return { strong: sheet.number, rest: ` with ${sheet.party.name}`, sub };
   });
 
   constructor() {
     effect(() => this.titles.setTitle(`${this.heading().strong} · Kampong`));
     effect(() => {
-      if (this.do() !== 'wrap-up' || !this.sheet()) return;
+      const asked = this.do();
+      if (!asked || !this.sheet()) return;
       untracked(() => {
         void this.router.navigate([], { queryParams: {}, replaceUrl: true });
-        this.wrapUp();
+        if (asked === 'wrap-up') this.wrapUp();
+        if (asked === 'calls') this.releaseCalls();
+        if (asked === 'settle') this.settle();
+        if (asked === 'shortfall') this.shortfall();
       });
     });
   }
 
-  protected readonly findCustomers = (words: string) => this.agreements.customers(words);
-  protected takeCustomer(customer: CustomerChoice): void {
-    this.draft.set({ customerId: customer.id, customerName: customer.name });
+  protected readonly findParties = (words: string) =>
+    this.draft.typed()?.side === 'buying' ? this.agreements.vendors(words) : this.agreements.customers(words);
+  protected takeParty(party: CustomerChoice): void {
+    const buying = this.draft.typed()?.side === 'buying';
+    this.draft.set({
+      customerId: buying ? null : party.id,
+      vendorId: buying ? party.id : null,
+      partyName: party.name,
+    });
+  }
+  protected setSide(side: string): void {
+    this.draft.set({ side: side as AgreementSheet['side'], customerId: null, vendorId: null, partyName: '' });
+  }
+
+  private readonly choices = toSignal(this.agreements.groups(), { initialValue: { groups: [], organisations: [] } });
+  protected readonly organisations = computed(() => [
+    { value: '', label: 'as the customer has it' },
+    ...this.choices().organisations.map(({ id, name }) => ({ value: String(id), label: name })),
+  ]);
+
+  /** Items by their words; where the agreement is by value also the groups, and everything. // A1 */
+  private covered(words: string): Observable<CoveredChoice[]> {
+    const items = this.agreements
+      .items(words)
+      .pipe(map((found) => found.map((item) => ({ ...item, covered: { item } }))));
+    if (this.draft.typed()?.basis !== 'value') return items;
+    const wider: CoveredChoice[] = [
+      ...this.choices().groups.map(({ id, code, name }) => ({
+        id: -id,
+        number: code,
+        name,
+        detail: 'item group',
+        covered: { groupId: id },
+      })),
+      { id: 0, number: 'everything', name: 'all items', detail: 'every group', covered: { everything: true } },
+    ];
+    const wanted = words.trim().toLowerCase();
+    const fitting = wider.filter((each) => `${each.number} ${each.name} ${each.detail}`.toLowerCase().includes(wanted));
+    return items.pipe(map((found) => [...fitting, ...found]));
   }
 
   /** Refusals of the head without a control here, and of the lines, in words under the title. */
   protected readonly loose = computed(() =>
-    this.draft.loose(/^(customerId|title|firstDay|lastDay|signedOn|(tolerance|probability)Percent|priority|notes)$/),
+    this.draft.loose(
+      /^(customerId|vendorId|title|firstDay|lastDay|signedOn|(tolerance|probability)Percent|priority|notes|rebate\.tiers|reminders|releaseAhead)$/,
+    ),
   );
 
   protected readonly total = computed(() => {
     const typed = this.draft.typed();
-    return typed ? committedValue(typed.lines, this.currency()) : '0';
+    return typed ? committedValue(typed.lines, this.currency(), typed.basis) : '0';
   });
 
   protected readonly typedColumns = computed(() =>
     typedColumns({
       currency: this.currency(),
+      basis: this.draft.typed()?.basis ?? 'quantity',
       lines: this.draft.typed()?.lines ?? [],
       refusals: this.draft.refusals(),
-      items: (words) => this.agreements.items(words),
+      covered: (words) => this.covered(words),
       setLine: (row, change) => this.draft.setLine(row, change),
     }),
   );
@@ -180,7 +242,7 @@ export class AgreementPage {
   protected readonly leftValue = computed(() => {
     const sheet = this.sheet();
     if (!sheet) return '0';
-    return sum(sheet.lines.map((line) => leftValueOf(line, sheet.currency))).toFixed();
+    return sum(sheet.lines.map((line) => leftValueOf(line, sheet))).toFixed();
   });
 
   protected money = (value: string) => money(value, this.currency());
@@ -191,8 +253,29 @@ export class AgreementPage {
     value,
     label: value === '1' ? '1, asked first' : value === '9' ? '9, asked last' : value,
   }));
+  protected readonly sides = [
+    { value: 'selling', label: 'we sell to a customer' },
+    { value: 'buying', label: 'we buy from a vendor' },
+  ];
+  protected readonly bases = [
+    { value: 'quantity', label: 'quantities of items' },
+    { value: 'value', label: 'amounts' },
+  ];
+  protected readonly rebates = [
+    { value: 'none value', label: 'none' },
+    { value: 'whole value', label: 'one rate on all, by value' },
+    { value: 'step value', label: 'each tier its rate, by value' },
+    { value: 'whole quantity', label: 'one amount each, by units' },
+    { value: 'step quantity', label: 'each tier its amount, by units' },
+  ];
+  protected setRebate(choice: string): void {
+    const [rebateKind, rebateBy] = choice.split(' ') as [TypedTerms['rebateKind'], TypedTerms['rebateBy']];
+    this.draft.set({ rebateKind, rebateBy });
+  }
+  protected readonly words = computed(() => movementWords(this.sheet()?.side ?? 'selling'));
   protected readonly counted = counted;
   protected readonly percent = percent;
+  protected readonly coversText = coversText;
   protected readonly pathOf = pathOf;
 
   protected save(): void {
@@ -226,12 +309,69 @@ export class AgreementPage {
     compare('Tolerance', other.tolerancePercent, mine.tolerancePercent);
     const lineWords = (lines: readonly TypedLine[]) =>
       lines.filter(isUsed).map((line) => `${line.number} ${line.committed} at ${line.price}`);
+    compare('Rebate', `${other.rebateKind} ${other.tiers}`, `${mine.rebateKind} ${mine.tiers}`);
+    compare('Reminders', other.reminders, mine.reminders);
     compare('Lines', lineWords(other.lines).join('; '), lineWords(mine.lines).join('; '));
     return rows;
   });
 
   /** Its dates have passed while it is still open: wrapping up is the next step. */
   protected readonly past = computed(() => (this.sheet()?.lastDay ?? '9') < this.workDate());
+
+  protected revise(): void {
+    this.revising.set(true);
+  }
+
+  protected leaveRevision(): void {
+    this.draft.drop();
+    this.revising.set(false);
+  }
+
+  /** Shows what the revision changes and asks for its reason. // A15 */
+  protected keepRevision(): void {
+    this.grid()?.finishEditing();
+    const sheet = this.sheet()!;
+    this.sheets.open(ReviseSheet, { sheet, typed: this.draft.typed()! }).subscribe((done) => {
+      if (!done) return;
+      this.leaveRevision();
+      this.quiet.say('Revised:', done.touched[0]!);
+      this.loaded.reload();
+    });
+  }
+
+  protected copy(): void {
+    this.agreements.copy(this.sheet()!.id).subscribe({
+      next: ({ made }) => void this.quiet.lead('Copied into a draft:', made[0]!),
+      error: (error: unknown) => this.draft.refuse(error),
+    });
+  }
+
+  protected releaseCalls(): void {
+    this.sheets.open(CallsSheet, this.sheet()!).subscribe((done) => {
+      const made = done?.made[0];
+      if (made) void this.quiet.lead('Released as planned:', made);
+    });
+  }
+
+  protected settle(): void {
+    this.sheets.open(SettleSheet, this.sheet()!).subscribe((done) => this.saidAndRead('Settled:', done?.made[0]));
+  }
+
+  protected prepay(): void {
+    this.sheets.open(PrepaymentSheet, this.sheet()!).subscribe((done) => this.saidAndRead('Taken:', done?.made[0]));
+  }
+
+  protected shortfall(): void {
+    this.sheets.open(ShortfallSheet, this.sheet()!).subscribe((done) => {
+      if (done) this.saidAndRead(done.made[0] ? 'Charged:' : 'Nothing is charged:', done.made[0] ?? done.touched[0]);
+    });
+  }
+
+  private saidAndRead(said: string, document: DocumentRef | undefined): void {
+    if (!document) return;
+    this.quiet.say(said, document);
+    this.loaded.reload();
+  }
 
   protected pause(pause: boolean): void {
     const sheet = this.sheet()!;

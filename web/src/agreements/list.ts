@@ -1,15 +1,33 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { Title } from '@angular/platform-browser';
-import { elapsedShare, pace, type AgreementState } from '@core/agreements';
+import type * as z from 'zod';
+import { elapsedShare, pace } from '@core/agreements';
 import { share, type DocumentRef } from '@core/kernel';
+import type * as contract from '@api/agreements';
 import { Session } from '../access/session';
 import { DocumentDockLazy } from '../documents/lazy';
 import { pathOf } from '../kit/documents';
-import { day, money, points } from '../kit/formats';
+import { counted, day, money, points } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
-import { ListPage } from '../kit/list-page';
+import { ListPage, type ChipFilter } from '../kit/list-page';
 import { LiveList } from '../kit/live';
+import { Quiet } from '../kit/quiet';
+import { Sheets } from '../kit/sheet';
+import { ImportSheet } from './import-sheet';
 import { Agreements, type AgreementRow } from './service';
+
+type ListQuery = z.input<typeof contract.listAgreements.query>;
+
+function filter(
+  name: string,
+  label: string,
+  value: string | undefined,
+  chips: readonly [string, string][],
+): ChipFilter {
+  return { name, label, value: value ?? '', chips: chips.map(([each, text]) => ({ value: each, label: text })) };
+}
+
+const live = (row: AgreementRow) => row.state === 'in-force' || row.state === 'paused';
 
 /** Agreements, newest first, with what is taken and how that stands against the time gone. */
 @Component({
@@ -17,8 +35,8 @@ import { Agreements, type AgreementRow } from './service';
   imports: [DocumentDockLazy, ListPage],
   template: `<k-list-page
     head="Agreements"
-    sub="what customers have promised to take, and how far they are"
-    looksIn="Number, title or customer"
+    sub="what customers, and we, have promised to take, and how far that is"
+    looksIn="Number, title or party"
     [q]="q() ?? ''"
     [filters]="filters()"
     [make]="{ label: 'New agreement', path: '/agreements/new' }"
@@ -29,6 +47,11 @@ import { Agreements, type AgreementRow } from './service';
     empty="No agreement fits. An agreement commits a customer to quantities at agreed prices; begin one with New agreement."
     (chosen)="chosen.set(rowId($event))"
   >
+    <span acts>
+      <button type="button" class="act" (click)="bringIn()">Bring in…</button
+      ><a class="act" [href]="file('xlsx')" download>Save as XLSX</a
+      ><a class="act" [href]="file('csv')" download>CSV</a>
+    </span>
     <k-document-dock-lazy [document]="about()" />
   </k-list-page>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -36,12 +59,33 @@ import { Agreements, type AgreementRow } from './service';
 export class AgreementList {
   private readonly session = inject(Session);
   private readonly agreements = inject(Agreements);
+  private readonly sheets = inject(Sheets);
+  private readonly quiet = inject(Quiet);
   readonly q = input<string>();
   readonly state = input<string>();
-  private readonly query = computed(() => ({
-    q: this.q() ?? '',
-    ...(this.state() ? { state: this.state() as AgreementState } : {}),
+  readonly side = input<string>();
+  readonly dates = input<string>();
+  readonly left = input<string>();
+  readonly sort = input<string>();
+  readonly customerId = input<string>();
+  readonly organisationId = input<string>();
+  readonly groupId = input<string>();
+  readonly currency = input<string>();
+  private readonly asked = computed(() => ({
+    q: this.q(),
+    state: this.state(),
+    side: this.side(),
+    dates: this.dates(),
+    left: this.left(),
+    sort: this.sort(),
+    customerId: this.customerId(),
+    organisationId: this.organisationId(),
+    groupId: this.groupId(),
+    currency: this.currency(),
   }));
+  private readonly query = computed(
+    () => Object.fromEntries(Object.entries(this.asked()).filter(([, value]) => value)) as ListQuery,
+  );
   protected readonly list = new LiveList(
     this.query,
     (query, cursor) => this.agreements.list({ ...query, ...(cursor ? { cursor } : {}) }),
@@ -57,20 +101,46 @@ export class AgreementList {
     return row ? { kind: 'AG', id: row.id, number: row.number } : null;
   });
   protected readonly filters = computed(() => [
-    {
-      name: 'state',
-      label: 'State',
-      value: this.state() ?? '',
-      chips: [
-        { value: '', label: 'All' },
-        { value: 'draft', label: 'Draft' },
-        { value: 'in-force', label: 'In force' },
-        { value: 'paused', label: 'Paused' },
-        { value: 'ended', label: 'Ended' },
-        { value: 'cancelled', label: 'Cancelled' },
-      ],
-    },
+    filter('state', 'State', this.state(), [
+      ['', 'All'],
+      ['draft', 'Draft'],
+      ['in-force', 'In force'],
+      ['paused', 'Paused'],
+      ['ended', 'Ended'],
+    ]),
+    filter('side', 'Side', this.side(), [
+      ['', 'Both'],
+      ['selling', 'Selling'],
+      ['buying', 'Buying'],
+    ]),
+    filter('dates', 'Dates', this.dates(), [
+      ['', 'Any'],
+      ['running', 'Running'],
+      ['passed', 'Passed'],
+    ]),
+    filter('left', 'Left', this.left(), [
+      ['', 'Any'],
+      ['some', 'Some'],
+      ['used-up', 'Used up'],
+    ]),
+    filter('sort', 'Order', this.sort(), [
+      ['', 'Newest'],
+      ['last-day', 'Ends first'],
+      ['pace', 'Most behind'],
+      ['committed', 'Largest'],
+    ]),
   ]);
+  /** The same rows as a file, with the same filters. */
+  protected file(format: 'csv' | 'xlsx'): string {
+    return `/api/agreements.${format}?${new URLSearchParams(this.query() as Record<string, string>)}`;
+  }
+
+  protected bringIn(): void {
+    this.sheets.open(ImportSheet, null).subscribe((done) => {
+      if (done) this.quiet.say(`${counted(done.made.length, 'agreement')} brought in as drafts, first`, done.made[0]!);
+    });
+  }
+
   protected readonly columns = computed<GridColumn<AgreementRow>[]>(() => {
     const workDate = this.session.workDate();
     const shipped = (row: AgreementRow) => share(row.values.shipped, row.values.committed);
@@ -83,7 +153,8 @@ export class AgreementList {
         text: (row) => row.number,
         link: this.pathTo,
       },
-      { id: 'customer', head: 'Customer', text: (row) => row.customer.name },
+      { id: 'party', head: 'With', text: (row) => row.party.name },
+      { id: 'side', head: 'Side', width: 72, text: (row) => row.side },
       { id: 'title', head: 'About', text: (row) => row.title },
       {
         id: 'state',
@@ -97,7 +168,17 @@ export class AgreementList {
         head: 'Last day',
         width: 122,
         text: (row) => day(row.lastDay, workDate),
-        need: (row) => row.state === 'in-force' && row.lastDay < workDate,
+        need: (row) => live(row) && row.lastDay < workDate,
+      },
+      {
+        id: 'facts',
+        head: 'Facts',
+        width: 104,
+        text: (row) =>
+          [
+            ...(live(row) && row.lastDay < workDate ? ['dates passed'] : []),
+            ...(row.usedUp && row.state !== 'cancelled' ? ['used up'] : []),
+          ].join(', '),
       },
       {
         id: 'committed',
@@ -109,18 +190,23 @@ export class AgreementList {
       {
         id: 'released',
         head: 'Released',
-        width: 108,
+        width: 104,
         figures: true,
         text: (row) => money(row.values.released, row.currency),
       },
       {
         id: 'shipped',
-        head: 'Shipped',
-        width: 108,
+        head: 'Moved',
+        width: 104,
         figures: true,
         text: (row) => money(row.values.shipped, row.currency),
       },
-      { id: 'taken', head: 'Taken', width: 58, beads: (row) => [{ label: 'Shipped', share: shipped(row) }] },
+      {
+        id: 'taken',
+        head: 'Taken',
+        width: 58,
+        beads: (row) => [{ label: row.side === 'buying' ? 'Received' : 'Shipped', share: shipped(row) }],
+      },
       {
         id: 'pace',
         head: 'Pace',

@@ -4,9 +4,10 @@ import { addDays, dec, isDay, isDecimalText, sum } from '@core/kernel';
 import { recurrenceDays } from '@core/recurrence';
 import * as contract from '@api/agreements';
 import { Session } from '../access/session';
-import { ChoiceField, DayField, NumberField } from '../kit/fields';
-import { day, quantity } from '../kit/formats';
+import { ChoiceField, DayField, NumberField, TextField } from '../kit/fields';
+import { counted, day, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/sheet';
+import { coversName, coversText } from './agreement-columns';
 import type { AgreementSheet } from './service';
 
 interface TypedCall {
@@ -16,6 +17,8 @@ interface TypedCall {
   rule: string;
   /** What no release has used up, as it was read; empty for a call typed now. */
   rest: string;
+  /** The order it was made into. */
+  made: string;
 }
 
 const EVERY = [
@@ -29,7 +32,7 @@ const EVERY = [
 /** What is expected to be called off when, line by line: dates typed or repeated, each to be skipped. // A7 */
 @Component({
   selector: 'k-plan-sheet',
-  imports: [ChoiceField, DayField, NumberField, Sheet],
+  imports: [ChoiceField, DayField, NumberField, Sheet, TextField],
   templateUrl: './plan-sheet.html',
   styles: `
     .repeat {
@@ -40,7 +43,9 @@ const EVERY = [
       margin-bottom: 6px;
     }
     .line {
-      display: block;
+      display: grid;
+      grid-template-columns: 1.2fr 1fr 1fr;
+      gap: 12px;
       margin-bottom: 14px;
     }
     p {
@@ -70,10 +75,24 @@ export class PlanSheet {
   protected readonly lineId = signal(String(this.sheet.lines[0]?.id ?? ''));
   protected readonly lines = this.sheet.lines.map((line) => ({
     value: String(line.id),
-    label: `${line.item.number}, ${line.item.name}`,
+    label: `${coversText(line)}, ${coversName(line)}`,
   }));
+  protected readonly shipToId = signal(String(this.sheet.planShipToId ?? this.sheet.shipTos[0]?.id ?? ''));
+  protected readonly reference = signal(this.sheet.planReference);
+  protected readonly shipTos = this.sheet.shipTos.map((shipTo) => ({
+    value: String(shipTo.id),
+    label: `${shipTo.label}, ${shipTo.town}`,
+  }));
+  protected readonly releaseWords = this.sheet.releaseAhead
+    ? `Each is released by itself ${counted(Number(this.sheet.releaseAhead), 'day')} ahead.`
+    : 'Released by hand; to have it done some days ahead, revise the agreement.';
   private readonly plans = signal(
-    new Map(this.sheet.lines.map((line) => [line.id, line.calls.map((call): TypedCall => ({ ...call }))])),
+    new Map(
+      this.sheet.lines.map((line) => [
+        line.id,
+        line.calls.map((call): TypedCall => ({ ...call, made: call.made?.number ?? '' })),
+      ]),
+    ),
   );
   protected readonly rule = signal(EVERY[2]!.value);
   protected readonly amount = signal('');
@@ -88,9 +107,12 @@ export class PlanSheet {
   private readonly input = computed(() => ({
     id: this.sheet.id,
     version: this.sheet.version,
+    ...(this.sheet.side === 'selling'
+      ? { shipToId: this.shipToId() ? Number(this.shipToId()) : null, customerReference: this.reference() }
+      : {}),
     lines: [...this.plans()].map(([agreementLineId, calls]) => ({
       agreementLineId,
-      calls: calls.map(({ rest: _rest, ...call }) => call),
+      calls: calls.map(({ rest: _rest, made: _made, ...call }) => call),
     })),
   }));
   protected readonly form = new ActForm(contract.savePlan, this.input);
@@ -134,6 +156,7 @@ export class PlanSheet {
   });
   protected readonly loose = computed(() => this.form.loose([/^lines\.\d+\.calls\.\d+\./]));
   protected readonly quantity = quantity;
+  protected readonly coversText = coversText;
 
   private change(calls: (calls: TypedCall[]) => TypedCall[]): void {
     this.plans.update((plans) => new Map(plans).set(this.line().id, calls(plans.get(this.line().id) ?? [])));
@@ -152,7 +175,7 @@ export class PlanSheet {
     this.change((calls) => {
       const last = calls.at(-1);
       const next = last?.day && isDay(last.day) ? addDays(last.day, 7) : this.firstFree();
-      return [...calls, { day: next, quantity: last?.quantity ?? '', skipped: false, rule: '', rest: '' }];
+      return [...calls, { day: next, quantity: last?.quantity ?? '', skipped: false, rule: '', rest: '', made: '' }];
     });
   }
 
@@ -163,7 +186,7 @@ export class PlanSheet {
       const known = new Set(calls.map((call) => call.day));
       const added = days
         .filter((each) => !known.has(each))
-        .map((each) => ({ day: each, quantity: this.amount(), skipped: false, rule: this.rule(), rest: '' }));
+        .map((each) => ({ day: each, quantity: this.amount(), skipped: false, rule: this.rule(), rest: '', made: '' }));
       return [...calls, ...added].sort((a, b) => (a.day ?? '').localeCompare(b.day ?? ''));
     });
   }

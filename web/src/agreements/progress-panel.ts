@@ -6,7 +6,7 @@ import { Session } from '../access/session';
 import { day, money, percent, points, quantity } from '../kit/formats';
 import { LineChart, type ChartLine } from '../kit/line-chart';
 import { liveDocument } from '../kit/live';
-import { priceWords, stepWords, type Line } from './agreement-columns';
+import { coversText, movementWords, priceWords, stepWords, type Line } from './agreement-columns';
 import { Agreements, type AgreementSheet } from './service';
 
 /** Fulfilled against elapsed for one agreement line, with its forecast, in a chart and in words. // A4 A7 A8 */
@@ -36,7 +36,7 @@ import { Agreements, type AgreementSheet } from './service';
         </table>
       } @else {
         <k-line-chart
-          [label]="line().item.number + ' over the term: shipped, expected, and the time gone'"
+          [label]="coversText(line()) + ' over the term: ' + words().move + ', expected, and the time gone'"
           [lines]="lines()"
           [firstDay]="shown.firstDay"
           [lastDay]="shown.lastDay"
@@ -135,7 +135,7 @@ export class ProgressPanel {
   private readonly points = computed(() => {
     const shown = this.read();
     return [
-      ...(shown?.past ?? []).map((point) => ({ ...point, what: 'shipped' })),
+      ...(shown?.past ?? []).map((point) => ({ ...point, what: this.words().move })),
       ...(shown?.coming ?? []).map((point) => ({ ...point, what: 'expected' })),
     ];
   });
@@ -143,19 +143,33 @@ export class ProgressPanel {
     this.points().map((point) => ({
       day: day(point.day, this.workDate()),
       what: point.what,
-      quantity: quantity(point.quantity),
+      quantity: this.amount(point.quantity),
     })),
   );
-  protected readonly fileName = computed(() => `${this.sheet().number} ${this.line().item.number}.csv`);
+  protected readonly fileName = computed(() => `${this.sheet().number} ${coversText(this.line())}.csv`);
   protected readonly csv = computed(() => {
     const lines = this.points().map((point) => `${point.day},${point.what},${point.quantity}`);
     return `data:text/csv;charset=utf-8,${encodeURIComponent(['day,what,reached', ...lines].join('\r\n'))}`;
   });
 
+  protected readonly words = computed(() => movementWords(this.sheet().side));
+  protected readonly coversText = coversText;
+  /** An amount in what the line counts: units, or value. */
+  private amount(text: string): string {
+    const { basis, currency } = this.sheet();
+    return basis === 'value' ? money(text, currency) : quantity(text);
+  }
+  private about(text: string): string {
+    return this.amount(Number(text).toFixed(0));
+  }
+  private units(text: string): string {
+    const { item } = this.line();
+    return this.sheet().basis === 'value' || !item ? `${this.sheet().currency} ${text}` : inUnits(text, item.unit);
+  }
+
   protected readonly headline = computed(() => {
     const shown = this.read()!;
-    const { item } = this.line();
-    const units = inUnits(quantity(shown.committed), item.unit);
+    const units = this.units(this.amount(shown.committed));
     if (shown.runOut) {
       const gone = shown.runOut <= this.workDate();
       return gone
@@ -163,8 +177,8 @@ export class ProgressPanel {
         : `At this pace all ${units} are gone by ${day(shown.runOut, this.workDate())}.`;
     }
     if (shown.remainder === '0') return `All ${units} will be taken by the last day.`;
-    const left = inUnits(quantity(Number(shown.remainder).toFixed(0)), item.unit);
-    return `About ${left} of ${quantity(shown.committed)} will be left on ${day(shown.lastDay, this.workDate())}.`;
+    const left = this.units(this.about(shown.remainder));
+    return `About ${left} of ${this.amount(shown.committed)} will be left on ${day(shown.lastDay, this.workDate())}.`;
   });
   protected readonly facts = computed(() => {
     const shown = this.read()!;
@@ -174,12 +188,15 @@ export class ProgressPanel {
     const taken = share(shown.shipped, shown.committed);
     const steps = stepWords(line);
     return [
-      ['Taken', `${percent(taken)} shipped, ${percent(gone)} of the term gone, pace ${points(pace(taken, gone))}`],
+      [
+        'Taken',
+        `${percent(taken)} ${this.words().move}, ${percent(gone)} of the term gone, pace ${points(pace(taken, gone))}`,
+      ],
       [
         'Ahead',
-        `${quantity(shown.open)} released, not shipped · ${quantity(shown.planned)} planned · ${Number(shown.rate).toFixed(2)} a day over 90 days`,
+        `${this.amount(shown.open)} released, not ${this.words().move} · ${this.amount(shown.planned)} planned · ${Number(shown.rate).toFixed(2)} a day over 90 days`,
       ],
-      ['At the end', `about ${quantity(Number(shown.atEnd).toFixed(0))} of ${quantity(shown.committed)}`],
+      ['At the end', `about ${this.about(shown.atEnd)} of ${this.amount(shown.committed)}`],
       ['Left, weighed', `${currency} ${money(shown.weightedValue, currency)}`],
       ['Price', priceWords(line, currency)],
       ...(steps ? [['Releases', steps] as const] : []),

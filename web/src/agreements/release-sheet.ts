@@ -1,24 +1,32 @@
 import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { agreedPrice, leftUnderLimit } from '@core/agreements';
-import { addDays, dec, isDecimalText, lineAmount, sum } from '@core/kernel';
+import { agreedPrice } from '@core/agreements';
+import { addDays, dec, isDay, isDecimalText, lineAmount, sum, type Dec } from '@core/kernel';
+import { readPastedReleases } from '@core/typed';
 import * as contract from '@api/agreements';
 import { Session } from '../access/session';
-import { ChoiceField, DayField, NumberField, TextField } from '../kit/fields';
+import { ChoiceField, DayField, LookupField, NumberField, TextField } from '../kit/fields';
 import { money, price, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/sheet';
-import type { AgreementSheet } from './service';
+import { countsOf, coversName, coversText } from './agreement-columns';
+import { Agreements, type AgreementSheet, type ItemChoice } from './service';
 
-interface ReleaseLine {
-  id: number;
+/** One row being typed: a quantity of a line on a date. A line may have several. */
+interface ReleaseRow {
+  key: number;
+  lineId: number;
+  /** Chosen where the line covers a group or everything. */
+  item: ItemChoice | null;
   quantity: string;
   shipDate: string | null;
 }
 
-/** Release part of an agreement: quantity and ship date per line, what is left shown as it is typed. // A6 */
+let keys = 0;
+
+/** Release part of an agreement: quantities and ship dates by line, what is left shown as it is typed. // A6 */
 @Component({
   selector: 'k-release-sheet',
-  imports: [ChoiceField, DayField, NumberField, Sheet, TextField],
+  imports: [ChoiceField, DayField, LookupField, NumberField, Sheet, TextField],
   templateUrl: './release-sheet.html',
   styles: `
     .fields {
@@ -38,6 +46,24 @@ interface ReleaseLine {
     td.day {
       width: 150px;
     }
+    td.item {
+      width: 170px;
+    }
+    td .act {
+      padding: 0 6px;
+    }
+    textarea {
+      width: 100%;
+      height: 84px;
+      padding: 6px 10px;
+      border: 1px solid var(--rule-strong);
+      border-radius: var(--r);
+      background: var(--paper-lift);
+      font: inherit;
+    }
+    .pasted {
+      margin-top: 12px;
+    }
     td .error {
       color: var(--brick);
       font-size: 12px;
@@ -51,21 +77,24 @@ interface ReleaseLine {
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ReleaseSheet {
+  private readonly agreements = inject(Agreements);
   protected readonly sheet = inject<AgreementSheet>(DIALOG_DATA);
   protected readonly workDate = inject(Session).workDate;
+  protected readonly buying = this.sheet.side === 'buying';
   protected readonly shipToId = signal(String(this.sheet.shipTos[0]?.id ?? ''));
   protected readonly reference = signal('');
-  protected readonly lines = signal<ReleaseLine[]>(
-    this.sheet.lines.map((line) => ({ id: line.id, quantity: '', shipDate: addDays(this.workDate(), 7) })),
-  );
+  protected readonly pasting = signal(false);
+  protected readonly pasted = signal<{ row: number; text: string }[]>([]);
+  protected readonly typed = signal<ReleaseRow[]>(this.sheet.lines.map((line) => this.fresh(line.id)));
   private readonly input = computed(() => ({
     agreementId: this.sheet.id,
     shipToId: this.shipToId() ? Number(this.shipToId()) : null,
     customerReference: this.reference(),
-    lines: this.lines().map((line) => ({
-      agreementLineId: line.id,
-      quantity: line.quantity,
-      shipDate: line.shipDate,
+    lines: this.typed().map((row) => ({
+      agreementLineId: row.lineId,
+      ...(row.item ? { itemId: row.item.id } : {}),
+      quantity: row.quantity,
+      shipDate: row.shipDate !== null && !isDay(row.shipDate) ? row.shipDate.slice(0, 10) : row.shipDate,
     })),
   }));
   protected readonly form = new ActForm(contract.releaseAgreement, this.input);
@@ -74,29 +103,55 @@ export class ReleaseSheet {
     label: `${shipTo.label}, ${shipTo.town}`,
   }));
   protected readonly referenceHint = this.sheet.referenceRequired
-    ? `${this.sheet.customer.name} wants their own reference on every order.`
+    ? `${this.sheet.party.name} wants their own reference on every order.`
     : 'Their own number for this order, if they gave one.';
 
-  protected readonly rows = computed(() =>
-    this.lines().map((typed, index) => {
-      const line = this.sheet.lines[index]!;
-      const asked = isDecimalText(typed.quantity, 'quantity') ? dec(typed.quantity) : dec(0);
-      const unitPrice = agreedPrice(line, asked, line.listPrice);
-      const net = lineAmount(asked, unitPrice, this.sheet.currency);
-      const left = leftUnderLimit(line.committed, line.released, this.sheet.tolerancePercent).minus(asked);
+  private fresh(lineId: number, change: Partial<ReleaseRow> = {}): ReleaseRow {
+    keys += 1;
+    return { key: keys, lineId, item: null, quantity: '', shipDate: addDays(this.workDate(), 7), ...change };
+  }
+
+  protected readonly findItems = (words: string) => this.agreements.items(words);
+
+  protected readonly rows = computed(() => {
+    const typed = this.typed();
+    const asked = typed.map((row) => (isDecimalText(row.quantity, 'quantity') ? dec(row.quantity) : dec(0)));
+    return typed.map((row, index) => {
+      const line = this.sheet.lines.find((each) => each.id === row.lineId)!;
+      const ofLine = sum(asked.filter((_each, at) => typed[at]!.lineId === line.id));
+      const listPrice = row.item?.listPrice ?? line.listPrice;
+      const unitPrice = agreedPrice(line, ofLine, listPrice);
+      const net = lineAmount(asked[index]!, unitPrice, this.sheet.currency);
+      const first = typed.findIndex((each) => each.lineId === line.id) === index;
       return {
         line,
-        typed,
-        left: quantity(left.toFixed()),
-        over: left.lt(0) && this.sheet.limitPolicy === 'refuse',
-        price: price(unitPrice.toFixed(), this.sheet.currency),
+        row,
+        first,
+        number: row.item?.number ?? coversText(line),
+        name: row.item?.name ?? coversName(line),
+        price: line.item || row.item ? price(unitPrice.toFixed(), this.sheet.currency) : '',
         net,
-        amount: asked.gt(0) ? money(net.toFixed(), this.sheet.currency) : '',
-        quantityRefused: this.form.at(`lines.${index}.quantity`, typed.quantity !== ''),
-        dayRefused: this.form.at(`lines.${index}.shipDate`, typed.quantity !== ''),
+        amount: asked[index]!.gt(0) ? money(net.toFixed(), this.sheet.currency) : '',
+        quantityRefused: this.form.at(`lines.${index}.quantity`, row.quantity !== ''),
+        dayRefused: this.form.at(`lines.${index}.shipDate`, row.quantity !== ''),
+        itemRefused: this.form.at(`lines.${index}.itemId`, row.quantity !== ''),
       };
-    }),
-  );
+    });
+  });
+  /** What is left of each line after what is typed, in units or in value. // A4 */
+  protected leftOf(lineId: number): { text: string; over: boolean } {
+    const line = this.sheet.lines.find((each) => each.id === lineId)!;
+    const { committed, released } = countsOf(line, this.sheet.basis);
+    const byValue = this.sheet.basis === 'value';
+    const own = this.rows().filter((each) => each.line.id === lineId);
+    const taken = sum(own.map((each): Dec => (byValue ? each.net : quantityOf(each.row))));
+    const limit = dec(committed).times(dec(this.sheet.tolerancePercent).plus(100)).div(100);
+    const left = limit.minus(released).minus(taken);
+    return {
+      text: byValue ? money(left.toFixed(), this.sheet.currency) : quantity(left.toFixed()),
+      over: left.lt(0) && this.sheet.limitPolicy === 'refuse',
+    };
+  }
   /** Net of what the server would make of it; of what is typed where it would make nothing. */
   protected readonly total = computed(() => {
     const made = this.form.previewed()?.effects?.net;
@@ -105,27 +160,69 @@ export class ReleaseSheet {
   /** The lines it makes, where they are not the typed ones: an agreement that splits at its limit. */
   protected readonly split = computed(() => {
     const lines = this.form.previewed()?.effects?.lines ?? [];
-    if (lines.every((line) => line.agreementLineId !== null)) return [];
+    if (lines.every((line) => line.agreementLineId !== null && line.agreedAmount === null)) return [];
+    const { currency, number } = this.sheet;
     return lines.map((line) => ({
-      item: this.sheet.lines.find((each) => each.item.id === line.itemId)?.item.number ?? '',
+      item: this.rows().find((each) => (each.row.item?.id ?? each.line.item?.id) === line.itemId)?.number ?? '',
       quantity: quantity(line.quantity),
-      price: price(line.unitPrice, this.sheet.currency),
-      amount: money(line.amount, this.sheet.currency),
-      from: line.agreementLineId === null ? 'at the list price' : `from ${this.sheet.number}`,
+      price: price(line.unitPrice, currency),
+      amount: money(line.amount, currency),
+      from:
+        line.agreementLineId === null
+          ? 'at the list price'
+          : line.agreedAmount === null
+            ? `from ${number}`
+            : `${money(line.agreedAmount, currency)} from ${number}, the rest at the list price`,
     }));
   });
   /** Once a quantity is typed, the missing reference is said at its field. */
   protected readonly referenceRefused = computed(() =>
     this.form.at(
       'customerReference',
-      this.lines().some((line) => line.quantity !== ''),
+      this.typed().some((row) => row.quantity !== ''),
     ),
   );
   protected readonly loose = computed(() =>
-    this.form.loose([/^customerReference$/, /^shipToId$/, /^lines\.\d+\.(quantity|shipDate)$/]),
+    this.form.loose([/^customerReference$/, /^shipToId$/, /^lines\.\d+\.(quantity|shipDate|itemId)$/]),
   );
+  protected readonly coversText = coversText;
+  protected readonly coversName = coversName;
 
-  protected set(index: number, change: Partial<ReleaseLine>): void {
-    this.lines.update((lines) => lines.map((line, at) => (at === index ? { ...line, ...change } : line)));
+  protected set(key: number, change: Partial<ReleaseRow>): void {
+    this.typed.update((rows) => rows.map((row) => (row.key === key ? { ...row, ...change } : row)));
+  }
+
+  /** One more date (or item) for the line, a week after its last. */
+  protected more(after: ReleaseRow): void {
+    this.typed.update((rows) => {
+      const own = rows.filter((row) => row.lineId === after.lineId);
+      const last = own.at(-1)!;
+      const shipDate = last.shipDate && isDay(last.shipDate) ? addDays(last.shipDate, 7) : last.shipDate;
+      const at = rows.indexOf(last) + 1;
+      return [...rows.slice(0, at), this.fresh(after.lineId, { item: last.item, shipDate }), ...rows.slice(at)];
+    });
+  }
+
+  protected remove(key: number): void {
+    this.typed.update((rows) => rows.filter((row) => row.key !== key));
+  }
+
+  /** Takes rows pasted from a spreadsheet; those that cannot be taken say why, and nothing typed is lost. // G4 */
+  protected paste(text: string): void {
+    const bad: { row: number; text: string }[] = [];
+    const taken: ReleaseRow[] = [];
+    for (const each of readPastedReleases(text, this.workDate())) {
+      const line = this.sheet.lines.find((one) => one.item?.number.toLowerCase() === each.item.toLowerCase());
+      if (each.problem || !line)
+        bad.push({ row: each.row, text: each.problem || `${each.item} is not on this agreement` });
+      else taken.push(this.fresh(line.id, { quantity: each.quantity, ...(each.day ? { shipDate: each.day } : {}) }));
+    }
+    this.pasted.set(bad);
+    this.typed.update((rows) => {
+      const kept = rows.filter((row) => row.quantity !== '' || !taken.some((each) => each.lineId === row.lineId));
+      return this.sheet.lines.flatMap((line) => [...kept, ...taken].filter((row) => row.lineId === line.id));
+    });
   }
 }
+
+const quantityOf = (row: ReleaseRow) => (isDecimalText(row.quantity, 'quantity') ? dec(row.quantity) : dec(0));

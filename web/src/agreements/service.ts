@@ -4,12 +4,15 @@ import { map } from 'rxjs/operators';
 import type * as z from 'zod';
 import * as contract from '@api/agreements';
 import * as catalogue from '@api/catalogue';
+import * as exchange from '@api/exchange';
 import * as parties from '@api/parties';
 import { Api, type ActDone } from '../kit/api';
 
 export type AgreementSheet = z.infer<typeof contract.AgreementSheet>;
 export type AgreementRow = z.infer<typeof contract.AgreementRow>;
 export type Terms = z.input<typeof contract.saveAgreement.input>;
+export type Revision = z.input<typeof contract.reviseAgreement.input>;
+export type ImportRead = z.output<typeof exchange.bringInAgreements.shown>;
 export type ItemChoice = z.infer<typeof catalogue.ItemChoice>;
 export type CustomerChoice = z.infer<typeof parties.PartyChoice>;
 
@@ -40,6 +43,30 @@ export class Agreements {
 
   cancel(id: number, version: number): Observable<ActDone> {
     return this.api.act(contract.cancelAgreement, { id, version });
+  }
+
+  copy(id: number): Observable<ActDone> {
+    return this.api.act(contract.copyAgreement, { id });
+  }
+
+  handleReminder(agreementId: number, kind: 'days' | 'fulfilled' | 'pace', at: string): Observable<ActDone> {
+    return this.api.act(contract.handleReminder, { agreementId, kind, at });
+  }
+
+  previewImport(file: { name: string; content: string }) {
+    return this.api.preview(exchange.bringInAgreements, { ...file, goodOnly: false, look: true });
+  }
+
+  bringIn(file: { name: string; content: string; goodOnly: boolean }): Observable<ActDone> {
+    return this.api.act(exchange.bringInAgreements, file);
+  }
+
+  groups() {
+    return this.api.call(contract.itemGroups);
+  }
+
+  vendors(words: string): Observable<CustomerChoice[]> {
+    return this.api.call(parties.findVendors, { query: { q: words } }).pipe(map(({ rows }) => rows));
   }
 
   progress(lineId: number) {

@@ -1,12 +1,26 @@
 import { aboveZero, agreedPrice } from '@core/agreements';
 import { dec, isDecimalText, lineAmount, readTypedDecimal, sum, ZERO, type Dec } from '@core/kernel';
-import { readTypedBreaks, readTypedPrice, typedBreaksOf, typedPriceOf } from '@core/typed';
-import type { AgreementSheet, Terms } from './service';
+import {
+  readTypedBreaks,
+  readTypedPrice,
+  readTypedReminders,
+  readTypedTiers,
+  typedBreaksOf,
+  typedPriceOf,
+  typedRemindersOf,
+  typedTiersOf,
+} from '@core/typed';
+import type { AgreementSheet, Revision, Terms } from './service';
 
 /** A line being typed, each cell as it is typed; beside them what is shown of the item. */
 export interface TypedLine {
   key: string;
+  /** The line the agreement has; null for a new one. */
+  id: number | null;
   itemId: number | null;
+  groupId: number | null;
+  /** Everything is covered: neither item nor group. */
+  everything: boolean;
   number: string;
   name: string;
   unit: string;
@@ -21,8 +35,15 @@ export interface TypedLine {
   notes: string;
 }
 
-export interface TypedTerms extends Omit<Terms, 'lines' | 'id' | 'version'> {
-  customerName: string;
+export interface TypedTerms extends Omit<Terms, 'lines' | 'id' | 'version' | 'rebate' | 'reminders'> {
+  /** The customer or vendor chosen, in words. */
+  partyName: string;
+  rebateKind: Terms['rebate']['kind'];
+  rebateBy: Terms['rebate']['by'];
+  /** `10000: 2 %; 25000: 3 %`. */
+  tiers: string;
+  /** `30 days; 80 %; pace -15`. */
+  reminders: string;
   lines: TypedLine[];
   /** The version this was typed against. */
   version: number | null;
@@ -33,7 +54,10 @@ export function blankLine(): TypedLine {
   keys += 1;
   return {
     key: `new${keys}-${Date.now()}`,
+    id: null,
     itemId: null,
+    groupId: null,
+    everything: false,
     number: '',
     name: '',
     unit: '',
@@ -50,8 +74,17 @@ export function blankLine(): TypedLine {
 /** An empty agreement for a year from the work date on. */
 export function emptyTerms(workDate: string): TypedTerms {
   return {
+    side: 'selling',
+    basis: 'quantity',
     customerId: null,
-    customerName: '',
+    vendorId: null,
+    salesOrganisationId: null,
+    partyName: '',
+    rebateKind: 'none',
+    rebateBy: 'value',
+    tiers: '',
+    reminders: '',
+    releaseAhead: '',
     title: '',
     firstDay: workDate,
     lastDay: null,
@@ -68,8 +101,17 @@ export function emptyTerms(workDate: string): TypedTerms {
 
 export function termsOf(sheet: AgreementSheet): TypedTerms {
   return {
-    customerId: sheet.customer.id,
-    customerName: sheet.customer.name,
+    side: sheet.side,
+    basis: sheet.basis,
+    customerId: sheet.side === 'selling' ? sheet.party.id : null,
+    vendorId: sheet.side === 'buying' ? sheet.party.id : null,
+    salesOrganisationId: sheet.salesOrganisation?.id ?? null,
+    partyName: sheet.party.name,
+    rebateKind: sheet.rebate.kind,
+    rebateBy: sheet.rebate.by,
+    tiers: typedTiersOf(sheet.rebate),
+    reminders: typedRemindersOf(sheet.reminders),
+    releaseAhead: sheet.releaseAhead,
     title: sheet.title,
     firstDay: sheet.firstDay,
     lastDay: sheet.lastDay,
@@ -82,12 +124,15 @@ export function termsOf(sheet: AgreementSheet): TypedTerms {
     version: sheet.version,
     lines: sheet.lines.map((line) => ({
       key: String(line.id),
-      itemId: line.item.id,
-      number: line.item.number,
-      name: line.item.name,
-      unit: line.item.unit,
-      listPrice: line.listPrice,
-      committed: line.committed,
+      id: line.id,
+      itemId: line.item?.id ?? null,
+      groupId: line.group?.id ?? null,
+      everything: line.item === null && line.group === null,
+      number: line.item?.number ?? line.group?.code ?? 'everything',
+      name: line.item?.name ?? line.group?.name ?? 'all items',
+      unit: line.item?.unit ?? '',
+      listPrice: line.item ? line.listPrice : '',
+      committed: sheet.basis === 'value' ? line.committedValue : line.committed,
       price: typedPriceOf(line),
       breaks: typedBreaksOf(line.breaks),
       least: line.leastRelease === '0' ? '' : line.leastRelease,
@@ -99,25 +144,46 @@ export function termsOf(sheet: AgreementSheet): TypedTerms {
 
 /** What is sent: the typed terms without what is only shown; the blank last line is left out. */
 export function sendable(typed: TypedTerms, id: number | null): Terms {
-  const { customerName: _name, lines, version, ...rest } = typed;
+  const { partyName: _name, lines, version, rebateKind, rebateBy, tiers, reminders, ...rest } = typed;
   return {
     ...rest,
     id,
     version,
-    lines: lines.filter(isUsed).map((line) => ({
-      itemId: line.itemId,
-      committed: line.committed,
-      ...readTypedPrice(line.price),
-      breaks: readTypedBreaks(line.breaks),
-      leastRelease: line.least || '0',
-      releaseMultiple: line.multiple || '0',
-      notes: line.notes,
-    })),
+    rebate: { kind: rebateKind, by: rebateBy, tiers: readTypedTiers(tiers) },
+    reminders: readTypedReminders(reminders),
+    lines: lines.filter(isUsed).map(sendableLine),
+  };
+}
+
+function sendableLine(line: TypedLine): Terms['lines'][number] {
+  return {
+    itemId: line.itemId,
+    groupId: line.groupId,
+    committed: line.committed,
+    ...readTypedPrice(line.price),
+    breaks: readTypedBreaks(line.breaks),
+    leastRelease: line.least || '0',
+    releaseMultiple: line.multiple || '0',
+    notes: line.notes,
+  };
+}
+
+/** A revision of an approved agreement: its lines name those they change. // A15 */
+export function sendableRevision(typed: TypedTerms, id: number, reason: string, reprice: boolean): Revision {
+  const { lines, version, ...rest } = sendable(typed, id);
+  const used = typed.lines.filter(isUsed);
+  return {
+    ...rest,
+    id,
+    version: version ?? 0,
+    reason,
+    reprice,
+    lines: lines.map((line, index) => ({ ...line, id: used[index]!.id })),
   };
 }
 
 export function isUsed(line: TypedLine): boolean {
-  return line.itemId !== null || line.committed !== '' || line.price !== '';
+  return line.itemId !== null || line.groupId !== null || line.everything || line.committed !== '' || line.price !== '';
 }
 
 /** The typed text as decimal text where it is a number, else as typed. */
@@ -135,9 +201,10 @@ export function unitPriceOf(line: TypedLine): Dec | null {
 }
 
 /** What the lines commit to, as far as they can be read. */
-export function committedValue(lines: readonly TypedLine[], currency: string): string {
+export function committedValue(lines: readonly TypedLine[], currency: string, basis: Terms['basis']): string {
   return sum(
     lines.map((line) => {
+      if (basis === 'value') return isDecimalText(line.committed, 'price') ? dec(line.committed) : ZERO;
       const price = unitPriceOf(line);
       return price && isDecimalText(line.committed, 'quantity')
         ? lineAmount(dec(line.committed), price, currency)
@@ -146,10 +213,10 @@ export function committedValue(lines: readonly TypedLine[], currency: string): s
   ).toFixed();
 }
 
-/** What is wrong with a quantity already typed; empty where nothing is typed yet or it is fine. // A1 */
-export function quantityProblem(typed: string, what: string): string {
-  if (typed === '') return '';
-  return aboveZero(typed, 'quantity', '', what).length > 0 ? `${what} must be a number above zero.` : '';
+/** What is wrong with a commitment already typed; empty where nothing is typed yet or it is fine. // A1 */
+export function committedProblem(typed: string, kind: 'quantity' | 'price'): string {
+  if (typed === '' || aboveZero(typed, kind, '', '').length === 0) return '';
+  return `The committed ${kind === 'price' ? 'amount' : 'quantity'} must be a number above zero.`;
 }
 
 /** What is wrong with a price already typed. // A3 */

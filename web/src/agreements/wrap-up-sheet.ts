@@ -1,7 +1,7 @@
 import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { WrapUp } from '@core/agreements';
-import { addDays } from '@core/kernel';
+import { addDays, dec, sum } from '@core/kernel';
 import * as contract from '@api/agreements';
 import { Session } from '../access/session';
 import { ChoiceField, DayField } from '../kit/fields';
@@ -12,6 +12,7 @@ import type { AgreementSheet } from './service';
 const CHOICES: readonly { value: WrapUp; label: string; act: string }[] = [
   { value: 'end', label: 'End it, nothing is left', act: 'End the agreement' },
   { value: 'waive', label: 'Waive what is left and end it', act: 'Waive and end' },
+  { value: 'charge', label: 'Charge what is left and end it', act: 'Draft the charge and end' },
   { value: 'extend', label: 'Move its last day', act: 'Extend the agreement' },
   { value: 'renew', label: 'End it and renew it as a draft', act: 'End and renew' },
 ];
@@ -22,7 +23,7 @@ const CHOICES: readonly { value: WrapUp; label: string; act: string }[] = [
   imports: [ChoiceField, DayField, Sheet],
   template: `<k-sheet
     [head]="'Wrap up ' + sheet.number"
-    [sub]="sheet.customer.name + ', ' + ended()"
+    [sub]="sheet.party.name + ', ' + ended()"
     [act]="choice().act"
     [busy]="form.busy()"
     [refusals]="form.loose([fields])"
@@ -36,6 +37,14 @@ const CHOICES: readonly { value: WrapUp; label: string; act: string }[] = [
       <dd>{{ open() }}</dd>
       <dt>Still owed</dt>
       <dd>{{ owed() }}</dd>
+      @if (money(effects()?.rebate)) {
+        <dt>Rebate not settled</dt>
+        <dd>{{ sheet.currency }} {{ money(effects()?.rebate) }}; settle it after</dd>
+      }
+      @if (prepaid()) {
+        <dt>Paid ahead</dt>
+        <dd>{{ sheet.currency }} {{ money(prepaid()) }} left</dd>
+      }
     </dl>
     <div class="fields">
       <k-choice
@@ -48,6 +57,15 @@ const CHOICES: readonly { value: WrapUp; label: string; act: string }[] = [
       />
       @if (decision() === 'extend') {
         <k-day label="New last day" [(value)]="lastDay" [workDate]="workDate()" [error]="form.at('lastDay')" />
+      }
+      @if (prepaid() && decision() !== 'extend') {
+        <k-choice
+          label="What is paid ahead"
+          [value]="prepayments()"
+          (valueChange)="prepayments.set($any($event))"
+          [options]="prepaymentChoices"
+          [error]="form.at('prepayments')"
+        />
       }
       @if (decision() === 'renew') {
         <label class="check"
@@ -75,9 +93,14 @@ const CHOICES: readonly { value: WrapUp; label: string; act: string }[] = [
 export class WrapUpSheet {
   protected readonly sheet = inject<AgreementSheet>(DIALOG_DATA);
   protected readonly workDate = inject(Session).workDate;
-  protected readonly fields = /^(decision|lastDay)$/;
-  protected readonly choices = CHOICES;
-  private readonly nothingLeft = this.sheet.lines.every((line) => Number(line.released) >= Number(line.committed));
+  protected readonly fields = /^(decision|lastDay|prepayments)$/;
+  protected readonly choices = CHOICES.filter((each) => each.value !== 'charge' || this.sheet.side === 'selling');
+  protected readonly prepaymentChoices = [
+    { value: 'return', label: 'Pay it back' },
+    { value: 'carry', label: 'Carry it to the renewal' },
+  ];
+  protected readonly prepayments = signal<'return' | 'carry'>('return');
+  private readonly nothingLeft = this.sheet.usedUp;
   protected readonly decision = signal<WrapUp>(this.nothingLeft ? 'end' : 'waive');
   protected readonly lastDay = signal<string | null>(
     addDays(this.sheet.lastDay < this.workDate() ? this.workDate() : this.sheet.lastDay, 90),
@@ -89,10 +112,11 @@ export class WrapUpSheet {
     decision: this.decision(),
     lastDay: this.decision() === 'extend' ? this.lastDay() : null,
     carry: this.carry(),
+    prepayments: this.prepayments(),
   }));
   protected readonly form = new ActForm(contract.wrapUpAgreement, this.input);
   protected readonly choice = computed(() => CHOICES.find((each) => each.value === this.decision())!);
-  private readonly effects = computed(() => this.form.previewed()?.effects ?? null);
+  protected readonly effects = computed(() => this.form.previewed()?.effects ?? null);
 
   protected readonly ended = computed(() => {
     const last = day(this.sheet.lastDay, this.workDate());
@@ -100,7 +124,15 @@ export class WrapUpSheet {
   });
   protected readonly left = computed(() => {
     const left = this.effects()?.left ?? [];
-    return left.length === 0 ? 'nothing' : left.map((each) => `${quantity(each.quantity)} of ${each.item}`).join(', ');
+    return left.length === 0
+      ? 'nothing'
+      : left
+          .map((each) =>
+            this.sheet.basis === 'value'
+              ? `${this.sheet.currency} ${money(each.quantity, this.sheet.currency)} of ${each.item}`
+              : `${quantity(each.quantity)} of ${each.item}`,
+          )
+          .join(', ');
   });
   protected readonly open = computed(
     () =>
@@ -111,9 +143,19 @@ export class WrapUpSheet {
     const owed = this.effects()?.owed ?? '0';
     return owed === '0' ? 'nothing' : `${this.sheet.currency} ${money(owed, this.sheet.currency)}`;
   });
+  protected readonly prepaid = computed(() => {
+    const left = this.effects()?.prepaid ?? sum(this.sheet.prepayments.map((each) => dec(each.left))).toFixed();
+    return left === '0' ? '' : left;
+  });
+  /** An amount in the agreement's currency; empty for none. */
+  protected readonly money = (text: string | undefined) =>
+    text === undefined || text === '' || text === '0' ? '' : money(text, this.sheet.currency);
   protected readonly effect = computed(() => {
     const effects = this.effects();
     if (!effects) return '';
+    if (this.decision() === 'charge') {
+      return `An invoice draft of ${this.sheet.currency} ${this.money(effects.shortfall)} before tax`;
+    }
     const { renewal } = effects;
     if (renewal) {
       const days = `${day(renewal.firstDay, this.workDate())} to ${day(renewal.lastDay, this.workDate())}`;

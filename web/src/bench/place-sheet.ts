@@ -84,7 +84,10 @@ export interface PlaceData {
         <p>
           <b>{{ purchase.vendor }}</b> to {{ purchase.shipTo }}: {{ counted(purchase.lines.length, 'line') }},
           {{ purchase.currency }} {{ money(purchase.net, purchase.currency) }}
-          @for (line of purchase.lines; track line.orderLineId) {
+          @for (line of purchase.lines; track $index) {
+            @if (line.agreement) {
+              <span class="faint">{{ price(line.unitPrice, purchase.currency) }} by {{ line.agreement }}</span>
+            }
             @if (line.late) {
               <span class="need">{{ day(line.dueDate) }} is later than the ship date</span>
             }

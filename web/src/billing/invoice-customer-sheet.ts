@@ -62,6 +62,12 @@ export interface InvoiceCustomerData {
             <td colspan="5" class="num">{{ effects.currency }}</td>
             <td class="num">{{ money(effects.total, effects.currency) }}</td>
           </tr>
+          @if (effects.drawn !== '0') {
+            <tr class="sum">
+              <td colspan="5" class="num">Drawn from what was paid ahead</td>
+              <td class="num">−{{ money(effects.drawn, effects.currency) }}</td>
+            </tr>
+          }
         </tbody>
       </table>
     }

@@ -11,6 +11,7 @@ import { liveDocument } from '../kit/live';
 import { Quiet } from '../kit/quiet';
 import { Refusals } from '../kit/refusals';
 import { Sheets } from '../kit/sheet';
+import { CreditSheet } from './credit-sheet';
 import { PaymentSheet } from './payment-sheet';
 import { Billing, type InvoiceSheet } from './service';
 
@@ -27,6 +28,9 @@ type Line = InvoiceSheet['lines'][number];
           <b>{{ shown.document.number }}</b>{{ vendor() ? ' from ' : ' to ' }}{{ shown.party.name
           }}<span>{{ sub() }}</span>
         </h1>
+        @if (canCredit()) {
+          <button type="button" class="act" (click)="credit()">Credit…</button>
+        }
         @if (owed()) {
           <button type="button" class="act next" (click)="pay()">{{ vendor() ? 'Pay…' : 'They paid…' }}</button>
         }
@@ -43,7 +47,7 @@ type Line = InvoiceSheet['lines'][number];
           <div><small>Their number</small>{{ shown.vendorNumber }}</div>
         }
         <div>
-          <small>{{ vendor() ? 'Purchase order' : 'Sales order' }}</small><a
+          <small>{{ vendor() ? 'Purchase order' : shown.source.kind === 'AG' ? 'Agreement' : 'Sales order' }}</small><a
             class="link"
             [routerLink]="pathOf(shown.source)"
             >{{ shown.source.number }}</a
@@ -51,6 +55,13 @@ type Line = InvoiceSheet['lines'][number];
         </div>
         <div><small>Invoiced</small>{{ day(shown.invoiceDate) }}</div>
         <div><small>Due</small>{{ day(shown.dueDate) }}, {{ shown.terms }}</div>
+        @for (each of shown.lessened; track each.document.kind + each.document.id) {
+          <div>
+            <small>{{ each.how === 'drawn from' ? 'Drawn from' : 'Set off' }} {{ day(each.day) }}</small
+            ><a class="link" [routerLink]="pathOf(each.document)">{{ each.document.number }}</a>
+            {{ money(each.amount) }}
+          </div>
+        }
         @for (payment of shown.payments; track payment.document.id) {
           <div>
             <small>Paid {{ day(payment.paidOn) }}</small
@@ -114,7 +125,7 @@ export class InvoicePage {
     const late = sheet.dueDate < this.session.workDate();
     return `${sheet.currency} ${money(sheet.owed, sheet.currency)} ${this.vendor() ? 'to pay' : 'owed'}, ${late ? 'was ' : ''}due ${this.day(sheet.dueDate)}`;
   });
-  protected readonly rowId = (row: Line) => `${row.covers.id}-${row.item.id}-${this.sheet()?.lines.indexOf(row)}`;
+  protected readonly rowId = (row: Line) => String(row.id);
   protected readonly orderLineId = computed(() => {
     const lines = this.sheet()?.lines ?? [];
     return (lines.find((line) => this.rowId(line) === this.selected()) ?? lines[0])?.orderLineId ?? null;
@@ -127,7 +138,7 @@ export class InvoicePage {
         head: 'Item',
         width: 100,
         text: (row) => row.item.number,
-        link: (row) => pathOf({ kind: 'item', id: row.item.id }),
+        link: (row) => (row.item.id === null ? null : pathOf({ kind: 'item', id: row.item.id })),
       },
       { id: 'what', head: 'What', text: (row) => row.item.name },
       { id: 'covers', head: 'Covers', width: 100, text: (row) => row.covers.number, link: (row) => pathOf(row.covers) },
@@ -163,6 +174,20 @@ export class InvoicePage {
         void this.router.navigate([], { queryParams: {}, replaceUrl: true });
         this.pay();
       });
+    });
+  }
+
+  protected readonly canCredit = computed(
+    () =>
+      !this.vendor() &&
+      (this.sheet()?.lines ?? []).some((line) => line.creditable !== null && dec(line.creditable).gt(0)),
+  );
+
+  protected credit(): void {
+    this.sheets.open(CreditSheet, this.sheet()!).subscribe((done) => {
+      const note = done?.made[0];
+      if (note) this.quiet.say('Credited:', note);
+      if (note) this.loaded.reload();
     });
   }
 

@@ -5,6 +5,7 @@ import * as contract from '@api/billing';
 import { Api } from '../kit/api';
 
 export type InvoiceRow = z.infer<typeof contract.InvoiceRow>;
+export type CreditNoteSheet = z.infer<typeof contract.CreditNoteSheet>;
 export type InvoiceSheet = z.infer<typeof contract.InvoiceSheet>;
 
 /** The billing room's way to the server. */
@@ -20,6 +21,14 @@ export class Billing {
     return this.api.call(side === 'customer' ? contract.openCustomerInvoice : contract.openVendorInvoice, {
       params: { id },
     });
+  }
+
+  creditNote(id: number): Observable<CreditNoteSheet> {
+    return this.api.call(contract.openCreditNote, { params: { id } });
+  }
+
+  prepayment(id: number) {
+    return this.api.call(contract.openPrepayment, { params: { id } });
   }
 
   toInvoice(purchaseId: number) {

@@ -24,10 +24,12 @@ const KINDS: Record<string, string> = {
   SH: 'Shipment',
   CI: 'Customer invoice',
   VI: 'Vendor invoice',
+  CN: 'Credit note',
+  PP: 'Prepayment',
 };
 
 /** Documents that are about order lines, and so have a thread. */
-const THREADED: readonly string[] = ['SO', 'PO', 'RC', 'SH', 'CI', 'VI'];
+const THREADED: readonly string[] = ['SO', 'PO', 'RC', 'SH', 'CI', 'VI', 'CN'];
 
 const sameDocument = (a: DocumentRef | null, b: DocumentRef | null) => a?.kind === b?.kind && a?.id === b?.id;
 
@@ -65,6 +67,8 @@ export class DocumentDock {
   readonly related = input<readonly Related[] | null>(null);
   /** A first tab of the page's own, projected. */
   readonly own = input('');
+  /** A second one. */
+  readonly more = input('');
   readonly about = input('');
 
   /** Agreements and orders post nothing themselves; what they lead to does. */
@@ -73,6 +77,7 @@ export class DocumentDock {
   protected readonly workDate = this.session.workDate;
   protected readonly tabs = computed(() => [
     ...(this.own() ? [this.own()] : []),
+    ...(this.more() ? [this.more()] : []),
     ...(this.orderLineId() !== null || this.threaded() || (!this.own() && !this.document()) ? ['Thread'] : []),
     ...(this.related() ? ['Documents'] : []),
     ...(this.posts() ? ['Journals and stock'] : []),

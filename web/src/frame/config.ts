@@ -56,6 +56,15 @@ const routes: Routes = [
       { path: 'purchases/:id', loadComponent: () => import('../purchases/purchase').then((m) => m.PurchasePage) },
       { path: 'billing', loadComponent: () => import('../billing/list').then((m) => m.InvoiceList) },
       { path: 'billing/:side/:id', loadComponent: () => import('../billing/invoice').then((m) => m.InvoicePage) },
+      {
+        path: 'credit-notes/:id',
+        loadComponent: () => import('../billing/credit-note').then((m) => m.CreditNotePage),
+      },
+      {
+        path: 'prepayments/:id',
+        loadComponent: () => import('../billing/prepayment').then((m) => m.PrepaymentPage),
+      },
+      { path: 'insight', loadComponent: () => import('../insight/fulfilment').then((m) => m.FulfilmentPage) },
       { path: 'customers/:id', loadComponent: () => import('../parties/customer').then((m) => m.CustomerPage) },
       { path: 'vendors/:id', loadComponent: () => import('../parties/vendor').then((m) => m.VendorPage) },
       { path: 'items/:id', loadComponent: () => import('../parties/item').then((m) => m.ItemPage) },

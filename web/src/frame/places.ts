@@ -8,6 +8,7 @@ export const PLACES: readonly { path: string; name: string; icon: IconName }[] =
   { path: '/bench', name: 'Bench', icon: 'bench' },
   { path: '/purchases', name: 'Purchases', icon: 'truck' },
   { path: '/billing', name: 'Billing', icon: 'billing' },
+  { path: '/insight', name: 'Insight', icon: 'insight' },
 ];
 
 /** What can be done by name from the find-or-do box. */
@@ -17,12 +18,15 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'Place purchases on the bench', path: '/bench' },
   { name: 'Invoice what was shipped', path: '/today' },
   { name: 'Vendor invoices', path: '/billing?side=vendor' },
+  { name: 'Agreements past their last day', path: '/agreements?dates=passed' },
+  { name: 'Agreements that are used up', path: '/agreements?left=used-up' },
+  { name: 'Fulfilment by sales organisation', path: '/insight?by=organisation' },
   ...PLACES.map((place) => ({ name: `Go to ${place.name}`, path: place.path })),
 ];
 
 export const KEYS: readonly [keys: string, does: string][] = [
   ['Ctrl K', 'find or do'],
-  ['Alt 1 … Alt 6', 'the places of the spine'],
+  ['Alt 1 … Alt 7', 'the places of the spine'],
   ['Ctrl Enter', 'the next step of the page, or the act of the side sheet'],
   ['Alt G', 'to the grid'],
   ['Enter', 'open the row, or edit the cell'],

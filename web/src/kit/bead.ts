@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input } from '@angular/core';
 
 /** The outline of the filled share of a bead, clockwise from the top; empty for none. */
 export function pie(cx: number, cy: number, radius: number, share: number): string {
@@ -112,4 +112,14 @@ export function beadsElement(beads: readonly SmallBead[]): SVGElement {
     if (bead.struck) svg.append(make('path', { class: 'bar', d: `M${cx - 6} 14 l12 -12` }));
   });
   return svg;
+}
+
+/** A row of small beads on a thread, for tables. */
+@Component({ selector: 'k-beads', template: '', changeDetection: ChangeDetectionStrategy.OnPush })
+export class SmallBeads {
+  readonly beads = input.required<readonly SmallBead[]>();
+  constructor() {
+    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    effect(() => host.replaceChildren(beadsElement(this.beads())));
+  }
 }

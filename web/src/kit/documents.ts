@@ -8,6 +8,8 @@ const PATHS: Record<DocumentKind | 'customer' | 'vendor' | 'item', string> = {
   SH: '/shipments',
   CI: '/billing/customer',
   VI: '/billing/vendor',
+  CN: '/credit-notes',
+  PP: '/prepayments',
   PY: '/payments',
   JR: '/journals',
   customer: '/customers',

@@ -5,13 +5,27 @@ import billing from '@material-symbols/svg-400/outlined/request_quote.svg';
 import calendar from '@material-symbols/svg-400/outlined/calendar_month.svg';
 import close from '@material-symbols/svg-400/outlined/close.svg';
 import handshake from '@material-symbols/svg-400/outlined/handshake.svg';
+import insight from '@material-symbols/svg-400/outlined/leaderboard.svg';
 import keyboard from '@material-symbols/svg-400/outlined/keyboard.svg';
 import more from '@material-symbols/svg-400/outlined/more_horiz.svg';
 import orders from '@material-symbols/svg-400/outlined/receipt_long.svg';
 import truck from '@material-symbols/svg-400/outlined/local_shipping.svg';
 import today from '@material-symbols/svg-400/outlined/wb_twilight.svg';
 
-const ICONS = { bell, bench, billing, calendar, close, handshake, keyboard, more, orders, today, truck } as const;
+const ICONS = {
+  bell,
+  bench,
+  billing,
+  calendar,
+  close,
+  handshake,
+  insight,
+  keyboard,
+  more,
+  orders,
+  today,
+  truck,
+} as const;
 export type IconName = keyof typeof ICONS;
 
 /** One of the few icons that ship with the program; for the eye only. */

@@ -64,6 +64,7 @@ export class TypedDraft<
     effect(() => {
       const sheet = this.sheet();
       const isNew = this.isNew();
+      this.typing();
       untracked(() => this.begin(isNew, sheet));
     });
   }

@@ -7,7 +7,7 @@ import type { RefusalShown } from '../kit/api';
 import { pathOf } from '../kit/documents';
 import { day, money, price, quantity } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
-import type { ItemChoice, OrderLine } from './service';
+import type { ItemChoice, OrderLine, PriceOffer } from './service';
 import { readableAs, totalsOf, type TypedLine } from './typed';
 
 /** What the columns of a draft order's lines are drawn from. */
@@ -17,6 +17,8 @@ export interface TypedColumnsGround {
   lines: readonly TypedLine[];
   refusals: readonly RefusalShown[];
   items(words: string): Observable<ItemChoice[]>;
+  /** The agreements that could price a line, best first. */
+  offers(row: TypedLine): readonly PriceOffer[];
   setLine(row: TypedLine, change: Partial<TypedLine>): void;
 }
 
@@ -44,6 +46,9 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
             name: item.name,
             unit: item.unit,
             unitPrice: item.listPrice,
+            listPrice: item.listPrice,
+            agreementLineId: undefined,
+            agreement: '',
             taxCode: item.taxCode,
             taxRate: item.taxRate,
             route: item.route,
@@ -87,6 +92,25 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
           : '',
     },
     {
+      id: 'agreement',
+      head: 'Priced by',
+      width: 124,
+      text: (row) => (row.itemId === null ? '' : row.agreement || 'the list'),
+      problem: (row) => at(row, 'agreementLineId'),
+      edit: {
+        kind: 'choice',
+        when: (row) => row.itemId !== null && ground.offers(row).length > 0,
+        options: (row) => [
+          ...ground.offers(row).map((offer) => ({
+            value: String(offer.agreementLineId),
+            label: `${offer.agreement.number}, ${price(offer.unitPrice, currency)}`,
+          })),
+          { value: '', label: `the list, ${price(row.listPrice, currency)}` },
+        ],
+        set: (row, chosen) => setLine(row, { agreementLineId: chosen === '' ? null : Number(chosen) }),
+      },
+    },
+    {
       id: 'ships',
       head: 'Ship on',
       width: 120,
@@ -128,12 +152,19 @@ export function lineColumns(currency: string, workDate: string): GridColumn<Orde
       text: (row) => row.item.number,
       link: (row) => pathOf({ kind: 'item', id: row.item.id }),
     },
-    { id: 'what', head: 'What', width: 168, text: (row) => row.item.name },
+    { id: 'what', head: 'What', width: 150, text: (row) => row.item.name },
     { id: 'quantity', head: 'Quantity', width: 76, figures: true, text: (row) => quantity(row.quantity) },
     { id: 'unit', head: 'Unit', width: 60, text: (row) => row.item.unit },
     { id: 'price', head: 'Price', width: 84, figures: true, text: (row) => price(row.unitPrice, currency) },
     { id: 'amount', head: 'Amount', width: 96, figures: true, text: (row) => money(row.amount, currency) },
     { id: 'ships', head: 'Ship on', width: 96, text: (row) => day(row.shipDate, workDate) },
+    {
+      id: 'agreement',
+      head: 'Priced by',
+      width: 82,
+      text: (row) => row.agreement?.number ?? 'the list',
+      link: (row) => row.agreement && pathOf(row.agreement),
+    },
     { id: 'route', head: 'Route', width: 104, text: (row) => ROUTE_NAMES[row.route] },
     { id: 'supplied', head: 'Supplied by', text: (row) => suppliedBy(row), need: (row) => row.needsPurchase },
     { id: 'thread', head: 'Thread', width: 100, beads: (row) => beadsOf(row) },

@@ -12,7 +12,7 @@ import {
 import { Title } from '@angular/platform-browser';
 import { Router, RouterLink } from '@angular/router';
 import { of } from 'rxjs';
-import type { DocumentRef } from '@core/kernel';
+import { dec, type DocumentRef } from '@core/kernel';
 import { Session } from '../access/session';
 import { PlaceSheet } from '../bench/place-sheet';
 import { InvoiceCustomerSheet } from '../billing/invoice-customer-sheet';
@@ -29,12 +29,13 @@ import { TypedDraft } from '../kit/typed-draft';
 import { MoveSheet } from '../purchases/move-sheet';
 import { nextStepOf } from './next-step';
 import { lineColumns, shippable, typedColumns } from './order-columns';
-import { Orders, type CustomerChoice, type OrderLine, type OrderSheet } from './service';
+import { Orders, type CustomerChoice, type OrderLine, type OrderSheet, type PriceOffer } from './service';
 import {
   blankLine,
   differs,
   emptyOrder,
   isUsed,
+  priced,
   sendable,
   shipToOptions,
   totalsOf,
@@ -116,6 +117,10 @@ export class OrderPage {
   constructor() {
     effect(() => this.titles.setTitle(`${this.heading().strong} · Kampong`));
     effect(() => {
+      const lines = this.draft.typed()?.lines ?? [];
+      untracked(() => lines.forEach((line) => this.readOffers(line)));
+    });
+    effect(() => {
       const asked = this.do();
       const sheet = this.sheet();
       if (asked === 'invoice' && sheet) untracked(() => this.openOnce(() => this.invoice()));
@@ -154,6 +159,35 @@ export class OrderPage {
     return sheet?.totals ?? null;
   });
 
+  /** The agreements that could price each line, by its key and item; read once. // A13 */
+  private readonly offers = signal<ReadonlyMap<string, readonly PriceOffer[]>>(new Map());
+  private readonly askedOffers = new Set<string>();
+  private readonly offersKey = (row: TypedLine) => `${row.key} ${row.itemId}`;
+
+  /** Takes a change of a line and prices it again by its agreements. // A13 */
+  private setLine(row: TypedLine, change: Partial<TypedLine>): void {
+    const now = this.sheet()?.lines.find((line) => line.id === row.id);
+    const next = { ...row, ...change };
+    const kept = now !== undefined && next.agreementLineId === now.agreementLineId;
+    this.draft.setLine(row, priced(next, this.offers().get(this.offersKey(next)), kept));
+  }
+
+  private readOffers(row: TypedLine): void {
+    const key = this.offersKey(row);
+    const customerId = this.draft.typed()?.customerId;
+    if (!customerId || row.itemId === null || this.askedOffers.has(key)) return;
+    this.askedOffers.add(key);
+    this.orders.offers(customerId, row.itemId, row.quantity).subscribe({
+      next: ({ offers }) => {
+        this.offers.update((known) => new Map(known).set(key, offers));
+        const line = this.draft.typed()?.lines.find((each) => this.offersKey(each) === key);
+        if (line && line.id === null) this.setLine(line, {});
+      },
+      // Without them the line is priced when it is saved.
+      error: () => this.askedOffers.delete(key),
+    });
+  }
+
   protected readonly typedColumns = computed(() =>
     typedColumns({
       currency: this.currency(),
@@ -161,7 +195,8 @@ export class OrderPage {
       lines: this.draft.typed()?.lines ?? [],
       refusals: this.draft.refusals(),
       items: (words) => this.orders.items(words),
-      setLine: (row, change) => this.draft.setLine(row, change),
+      offers: (row) => this.offers().get(this.offersKey(row)) ?? [],
+      setLine: (row, change) => this.setLine(row, change),
     }),
   );
   protected readonly lineColumns = computed(() => lineColumns(this.currency(), this.workDate()));
@@ -252,6 +287,27 @@ export class OrderPage {
         const shipment = done?.made.find((document) => document.kind === 'SH');
         if (shipment) this.quiet.say('Shipped:', shipment);
       });
+  }
+
+  /** The selected line's rest, where it can be given up. // S6 */
+  protected readonly closable = computed(() => {
+    const sheet = this.sheet();
+    const line = sheet?.lines.find((each) => each.id === this.orderLineId());
+    if (!sheet || !line || !['confirmed', 'closed'].includes(sheet.state)) return null;
+    return dec(line.quantity).minus(line.cancelled).gt(line.shipped) ? line : null;
+  });
+
+  protected closeShort(): void {
+    const sheet = this.sheet()!;
+    const line = this.closable()!;
+    this.orders.closeShort(sheet.id, sheet.version, [line.id]).subscribe({
+      next: ({ touched }) => {
+        this.draft.drop();
+        this.loaded.reload();
+        this.quiet.say(`Line ${line.lineNo} is closed short; what was open went back:`, touched[1] ?? touched[0]!);
+      },
+      error: (error: unknown) => this.draft.refuse(error),
+    });
   }
 
   protected invoice(): void {

@@ -2,6 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
 import { map } from 'rxjs/operators';
 import type * as z from 'zod';
+import * as agreements from '@api/agreements';
 import * as billing from '@api/billing';
 import * as catalogue from '@api/catalogue';
 import * as contract from '@api/orders';
@@ -13,6 +14,7 @@ export type OrderRow = z.infer<typeof contract.OrderRow>;
 export type OrderLine = z.infer<typeof contract.OrderLine>;
 export type OrderInput = z.input<typeof contract.saveOrder.input>;
 export type ItemChoice = z.infer<typeof catalogue.ItemChoice>;
+export type PriceOffer = z.infer<typeof agreements.PriceOffer>;
 export type CustomerChoice = z.infer<typeof parties.PartyChoice>;
 
 /** The order room's way to the server. */
@@ -38,6 +40,15 @@ export class Orders {
 
   cancel(id: number, version: number): Observable<ActDone> {
     return this.api.act(contract.cancelOrder, { id, version });
+  }
+
+  closeShort(id: number, version: number, lineIds: number[]): Observable<ActDone> {
+    return this.api.act(contract.closeShort, { id, version, lineIds });
+  }
+
+  /** The agreements that could price an item for a customer, best first. */
+  offers(customerId: number, itemId: number, quantity: string) {
+    return this.api.call(agreements.findOffers, { query: { customerId, itemId, quantity: quantity || '1' } });
   }
 
   invoice(orderId: number): Observable<ActDone> {

@@ -1,6 +1,7 @@
+import { agreedPrice } from '@core/agreements';
 import type { Route } from '@core/catalogue';
 import { addDays, dec, documentTotals, isDecimalText, isDay, lineAmount, readTypedDecimal } from '@core/kernel';
-import type { OrderInput, OrderSheet } from './service';
+import type { OrderInput, OrderSheet, PriceOffer } from './service';
 
 export interface TypedLine {
   key: string;
@@ -11,12 +12,16 @@ export interface TypedLine {
   unit: string;
   quantity: string;
   unitPrice: string;
+  listPrice: string;
+  /** The agreement line that prices it; null for none; undefined for the first that fits. // A13 */
+  agreementLineId: number | null | undefined;
+  /** Its agreement's number, as it is shown. */
+  agreement: string;
   taxCode: string;
   taxRate: string;
   shipDate: string | null;
   route: Route;
   routes: readonly Route[];
-  fromAgreement: boolean;
 }
 
 export interface TypedOrder {
@@ -42,12 +47,14 @@ export function blankLine(workDate: string): TypedLine {
     unit: '',
     quantity: '',
     unitPrice: '',
+    listPrice: '',
+    agreementLineId: undefined,
+    agreement: '',
     taxCode: '',
     taxRate: '0',
     shipDate: addDays(workDate, 7),
     route: 'drop',
     routes: [],
-    fromAgreement: false,
   };
 }
 
@@ -82,12 +89,14 @@ export function typedOf(sheet: OrderSheet): TypedOrder {
       unit: line.item.unit,
       quantity: line.quantity,
       unitPrice: line.unitPrice,
+      listPrice: line.listPrice,
+      agreementLineId: line.agreementLineId,
+      agreement: line.agreement?.number ?? '',
       taxCode: line.taxCode,
       taxRate: line.taxRate,
       shipDate: line.shipDate,
       route: line.route,
       routes: line.routes,
-      fromAgreement: line.agreementLineId !== null,
     })),
   };
 }
@@ -110,12 +119,13 @@ export function sendable(typed: TypedOrder, id: number | null): OrderInput {
     customerId: typed.customerId,
     shipToId: typed.shipToId,
     customerReference: typed.customerReference,
-    lines: typed.lines.filter(isUsed).map(({ id: lineId, itemId, quantity, shipDate, route }) => ({
+    lines: typed.lines.filter(isUsed).map(({ id: lineId, itemId, quantity, shipDate, route, agreementLineId }) => ({
       id: lineId,
       itemId,
       quantity,
       shipDate: shipDate !== null && !isDay(shipDate) ? shipDate.slice(0, 10) : shipDate,
       route,
+      ...(agreementLineId === undefined ? {} : { agreementLineId }),
     })),
   };
 }
@@ -124,6 +134,24 @@ export function sendable(typed: TypedOrder, id: number | null): OrderInput {
 export function differs(typed: TypedOrder, sheet: OrderSheet): boolean {
   const kept = typedOf(sheet);
   return JSON.stringify(sendable(typed, sheet.id)) !== JSON.stringify(sendable(kept, sheet.id));
+}
+
+/**
+ * A line with a changed quantity or choice of agreement, priced again by what could price it: by the chosen agreement, else the first
+ * that fits, else the list. What the order has already keeps its price while its agreement stays. // A3 A13
+ */
+export function priced(line: TypedLine, offers: readonly PriceOffer[] | undefined, kept: boolean): TypedLine {
+  if (kept || !offers) return line;
+  const chosen =
+    line.agreementLineId === undefined
+      ? offers[0]
+      : offers.find((offer) => offer.agreementLineId === line.agreementLineId);
+  const quantity = dec(isDecimalText(line.quantity, 'quantity') ? line.quantity : '1');
+  return {
+    ...line,
+    agreement: chosen?.agreement.number ?? '',
+    unitPrice: chosen ? agreedPrice(chosen, quantity, line.listPrice).toFixed() : line.listPrice,
+  };
 }
 
 /** Totals of what is typed, as far as it can be read. */

@@ -97,9 +97,14 @@ export class MoveSheet {
     if (!effects) return '';
     const receipts = effects.receipts.length;
     const shipments = effects.shipments.length;
-    const cost = [...effects.shipments].reduce((sum, shipment) => sum.plus(shipment.cost), dec(0));
+    const moved = shipments > 0 ? effects.shipments : effects.receipts;
+    const cost = moved.reduce((sum, document) => sum.plus(document.cost), dec(0));
     const pieces = this.typed().filter((typed) => isDecimalText(typed, 'quantity') && dec(typed).gt(0)).length;
-    return `${counted(pieces, 'line')}: ${receipts > 0 ? `${counted(receipts, 'receipt')} and ` : ''}${counted(shipments, 'shipment')}, cost ${this.currency} ${money(cost.toFixed(), this.currency)}`;
+    const documents = [
+      ...(receipts > 0 ? [counted(receipts, 'receipt')] : []),
+      ...(shipments > 0 ? [counted(shipments, 'shipment')] : []),
+    ].join(' and ');
+    return `${counted(pieces, 'line')}: ${documents}, cost ${this.currency} ${money(cost.toFixed(), this.currency)}`;
   });
 
   protected set(index: number, typed: string): void {

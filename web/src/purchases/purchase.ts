@@ -137,8 +137,15 @@ export class PurchasePage {
         id: 'for',
         head: 'For',
         width: 128,
-        text: (row) => (row.forOrder ? `${row.forOrder.number} line ${row.orderLineNo}` : ''),
+        text: (row) => (row.forOrder ? `${row.forOrder.number} line ${row.orderLineNo}` : 'our stock'),
         link: (row) => row.forOrder && pathOf(row.forOrder),
+      },
+      {
+        id: 'agreement',
+        head: 'Priced by',
+        width: 84,
+        text: (row) => row.agreement?.number ?? '',
+        link: (row) => row.agreement && pathOf(row.agreement),
       },
       {
         id: 'step',
@@ -187,12 +194,13 @@ export class PurchasePage {
           lineNo: line.lineNo,
           item: line.item,
           open: dec(line.quantity).minus(line.received).toFixed(),
-          note: line.forOrder ? `ships ${line.forOrder.number} line ${line.orderLineNo}` : '',
+          note: line.forOrder ? `ships ${line.forOrder.number} line ${line.orderLineNo}` : 'into our stock',
         })),
       })
       .subscribe((done) => {
         const receipt = done?.made[0];
-        if (receipt) this.quiet.say('Received, and shipped to the customer:', receipt);
+        const shipped = done?.made.some((document) => document.kind === 'SH');
+        if (receipt) this.quiet.say(shipped ? 'Received, and shipped to the customer:' : 'Received:', receipt);
       });
   }
 

@@ -1,3 +1,4 @@
+import { reminderWords, type ReminderKind } from '@core/agreements';
 import type { TodayRow } from '@api/today';
 import { pathOf } from '../kit/documents';
 import { counted, day, money } from '../kit/formats';
@@ -10,6 +11,12 @@ export interface TodayShown {
   step: string;
   link: string;
   chip: string;
+}
+
+/** A fired reminder in words, from its kind and bound: `days 30`. */
+function reminderText(note: string): string {
+  const [kind = 'days', at = ''] = note.split(' ');
+  return reminderWords({ kind: kind as ReminderKind, at });
 }
 
 /** A row of Today as a sentence with its next step. */
@@ -38,6 +45,38 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
         'Agreements',
       );
     }
+    case 'agreement-reminder':
+      return shown(
+        `with ${row.party}: ${reminderText(row.note)}`,
+        amount ? `${amount} left` : '',
+        'See to it',
+        path,
+        'Agreements',
+      );
+    case 'call-due':
+      return shown(
+        `with ${row.party}: ${counted(row.count, 'planned call')} to release`,
+        `the first for ${on}`,
+        'Release as planned',
+        `${path}?do=calls`,
+        'Agreements',
+      );
+    case 'shortfall-draft':
+      return shown(
+        `with ${row.party} has a shortfall to charge`,
+        amount,
+        'Charge it',
+        `${path}?do=shortfall`,
+        'To invoice',
+      );
+    case 'rebate-owed':
+      return shown(
+        `with ${row.party} ended ${on}; its rebate is owed`,
+        amount,
+        'Settle it',
+        `${path}?do=settle`,
+        'Agreements',
+      );
     case 'order-draft':
       return shown(
         `for ${row.party} is not confirmed`,

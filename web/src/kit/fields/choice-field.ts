@@ -6,7 +6,7 @@ import { CONTROL, Field, freshId } from './field';
   selector: 'k-choice',
   imports: [Field],
   template: `<k-field [label]="label()" [for]="id" [error]="error()" [hint]="hint()">
-    <select [id]="id" (change)="value.set($any($event.target).value)">
+    <select [id]="id" [disabled]="disabled()" (change)="value.set($any($event.target).value)">
       @for (option of options(); track option.value) {
         <option [value]="option.value" [selected]="option.value === value()">{{ option.label }}</option>
       }
@@ -21,5 +21,6 @@ export class ChoiceField {
   readonly options = input.required<readonly { value: string; label: string }[]>();
   readonly error = input('');
   readonly hint = input('');
+  readonly disabled = input(false);
   protected readonly id = freshId();
 }

@@ -29,6 +29,7 @@ export function fits(choice: Choice, words: string): boolean {
       [value]="text()"
       [attr.aria-invalid]="error() ? true : null"
       [placeholder]="placeholder()"
+      [disabled]="disabled()"
       [matAutocomplete]="list"
       (input)="words.set($any($event.target).value)"
       (focus)="words.set('')"
@@ -58,6 +59,7 @@ export class LookupField<T extends Choice> {
   readonly error = input('');
   readonly hint = input('');
   readonly placeholder = input('');
+  readonly disabled = input(false);
   readonly picked = output<T>();
   protected readonly id = freshId();
   protected readonly text = signal('');

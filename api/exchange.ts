@@ -1,0 +1,21 @@
+import * as z from 'zod';
+import { act, Text } from './kit';
+
+export const bringInAgreements = act({
+  name: 'bringInAgreements',
+  summary: 'Bring agreements in from a CSV or XLSX file, all of it or its good lines, each as a draft.',
+  input: z.object({
+    name: Text(200),
+    /** The file in base64; 3 MB at most. */
+    content: z.string().max(4_200_000),
+    goodOnly: z.boolean(),
+    /** Only look: what is wrong is told, nothing is refused for it. For previews. */
+    look: z.boolean().optional(),
+  }),
+  shown: z.object({
+    agreements: z.number(),
+    rows: z.number(),
+    good: z.number(),
+    problems: z.array(z.object({ line: z.number(), column: z.string(), sentence: z.string() })),
+  }),
+});

@@ -1,0 +1,251 @@
+import type { RebateAccrual, RebateState } from '@core/agreements';
+import {
+  currencyPlaces,
+  dec,
+  documentTotals,
+  isDecimalText,
+  least,
+  lineAmount,
+  priceText,
+  roundHalfAway,
+  sum,
+  ZERO,
+  type Day,
+  type Dec,
+} from '@core/kernel';
+import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
+import { accrualsOf, type InvoiceTax } from './customer-invoice';
+
+/** Goods that came back, or a price put right. A rebate is settled apart. */
+export const CREDIT_KINDS = ['return', 'price'] as const;
+export type CreditKind = (typeof CREDIT_KINDS)[number];
+
+/** A line of an invoice with what is not credited of it yet. */
+export interface CreditableLine {
+  invoiceLineId: number;
+  orderLineId: number;
+  agreementLineId: number | null;
+  agreementId: number | null;
+  item: { id: number; number: string };
+  unitPrice: string;
+  /** Not credited yet: units, net, and what of the net counts against the agreement where that is not the whole. */
+  quantity: string;
+  net: string;
+  agreedNet: string | null;
+  /** Of the shipment it covers, what did not come back: units, sales value, and cost. */
+  shipped: { quantity: string; value: string; agreedValue: string | null; cost: string };
+  taxCode: string;
+  taxCodeId: number;
+  taxRate: string;
+}
+
+export interface CreditGround {
+  invoice: { id: number; number: string; orderId: number; customerId: number; currency: string; owed: string };
+  lines: readonly CreditableLine[];
+  rebates: readonly RebateState[];
+}
+
+export interface CreditTyped {
+  kind: CreditKind;
+  reason: string;
+  /** What came back of a line, or its right price; empty ones are left out. */
+  lines: { invoiceLineId: number; quantity: string; unitPrice: string }[];
+}
+
+export interface CreditEffects {
+  kind: CreditKind;
+  customerId: number;
+  orderId: number;
+  invoiceId: number;
+  currency: string;
+  creditDate: Day;
+  reason: string;
+  net: string;
+  tax: string;
+  total: string;
+  cost: string;
+  taxes: InvoiceTax[];
+  /** Set off against the invoice at once; the rest stands to the customer's credit. */
+  setOff: string;
+  rebates: RebateAccrual[];
+  lines: {
+    invoiceLineId: number;
+    orderLineId: number;
+    agreementLineId: number | null;
+    itemId: number;
+    /** What came back; `0` where only the price is put right. */
+    quantity: string;
+    unitPrice: string;
+    net: string;
+    agreedNet: string | null;
+    value: string;
+    agreedValue: string | null;
+    cost: string;
+    taxCodeId: number;
+    taxRate: string;
+  }[];
+}
+
+/** `part` of what is left of an amount: the last unit takes the last cent. */
+function partOf(left: string, part: Dec, of: string, currency: string): Dec {
+  if (part.eq(of)) return dec(left);
+  return roundHalfAway(dec(left).times(part).div(of), currencyPlaces(currency));
+}
+
+/**
+ * A credit note against an invoice: goods that came back, credited and put on hand again at what they cost; or a lower
+ * price for what was invoiced. Never more than is not credited yet. // A10 P1 P3
+ */
+export function decideCreditNote(ground: CreditGround, typed: CreditTyped, creditDate: Day): Decision<CreditEffects> {
+  const refusals: Refusal[] = [];
+  if (typed.reason.trim() === '') refusals.push(refuse('required', 'reason', { what: 'The reason' }));
+  const cell = typed.kind === 'return' ? 'quantity' : 'unitPrice';
+  const wanted = typed.lines.map((line, index) => ({ ...line, index })).filter((line) => line[cell].trim() !== '');
+  if (wanted.length === 0) {
+    const what = typed.kind === 'return' ? 'a quantity that came back' : 'a right price';
+    refusals.push(refuse('nothing-asked', 'lines', { what }));
+  }
+  const lines: (CreditEffects['lines'][number] & { taxCode: string; agreementId: number | null })[] = [];
+  for (const want of wanted) {
+    const line = ground.lines.find((each) => each.invoiceLineId === want.invoiceLineId);
+    const field = `lines.${want.index}.${cell}`;
+    const refusal = line
+      ? lineRefusal(ground, line, typed.kind, want[cell], field)
+      : refuse('unknown', field, { what: 'This line' });
+    if (refusal) refusals.push(refusal);
+    else lines.push(creditLine(line!, typed.kind, dec(want[cell]), ground.invoice.currency));
+  }
+  return decided(refusals, () => {
+    const totals = documentTotals(
+      lines.map((line) => ({ ...line, net: dec(line.net) })),
+      ground.invoice.currency,
+    );
+    const { invoice } = ground;
+    const lessened = lines.map((line) => ({
+      ...line,
+      quantity: dec(line.quantity).neg().toFixed(),
+      net: dec(line.net).neg(),
+      agreed: line.agreedNet === null ? null : dec(line.agreedNet).neg(),
+    }));
+    return {
+      kind: typed.kind,
+      customerId: invoice.customerId,
+      orderId: invoice.orderId,
+      invoiceId: invoice.id,
+      currency: invoice.currency,
+      creditDate,
+      reason: typed.reason.trim(),
+      net: totals.net.toFixed(),
+      tax: totals.tax.toFixed(),
+      total: totals.total.toFixed(),
+      cost: sum(lines.map((line) => dec(line.cost))).toFixed(),
+      taxes: totals.taxes.map((tax) => ({ ...tax, base: tax.base.toFixed(), tax: tax.tax.toFixed() })),
+      setOff: least(totals.total, dec(invoice.owed)).toFixed(),
+      rebates: accrualsOf(lessened, ground.rebates, creditDate),
+      lines: lines.map(({ taxCode: _taxCode, agreementId: _agreementId, ...line }) => line),
+    };
+  });
+}
+
+function lineRefusal(
+  { invoice }: CreditGround,
+  line: CreditableLine,
+  kind: CreditKind,
+  typed: string,
+  field: string,
+): Refusal | null {
+  const what = kind === 'return' ? 'The quantity' : 'The right price';
+  if (!isDecimalText(typed, kind === 'return' ? 'quantity' : 'price')) return refuse('not-a-number', field, { what });
+  const item = line.item.number;
+  if (kind === 'return') {
+    if (dec(typed).lte(0)) return refuse('not-above-zero', field, { what });
+    if (dec(typed).lte(line.quantity)) return null;
+    return refuse('above-credit', field, { item, asked: typed, left: line.quantity, invoice: invoice.number });
+  }
+  if (dec(line.quantity).lte(0)) {
+    return refuse('above-credit', field, { item, asked: typed, left: '0', invoice: invoice.number });
+  }
+  if (dec(typed).lt(0)) return refuse('not-above-zero', field, { what });
+  const right = lineAmount(dec(line.quantity), dec(typed), invoice.currency);
+  if (right.lt(line.net)) return null;
+  return refuse('not-below-invoiced', field, { item, price: priceText(line.unitPrice, invoice.currency) });
+}
+
+function creditLine(line: CreditableLine, kind: CreditKind, typed: Dec, currency: string) {
+  const { invoiceLineId, orderLineId, agreementLineId, agreementId, item, taxCode, taxCodeId, taxRate, shipped } = line;
+  const base = {
+    invoiceLineId,
+    orderLineId,
+    agreementLineId,
+    agreementId,
+    itemId: item.id,
+    taxCode,
+    taxCodeId,
+    taxRate,
+  };
+  if (kind === 'price') {
+    const net = dec(line.net).minus(lineAmount(dec(line.quantity), typed, currency));
+    const agreed = line.agreedNet === null ? null : partOf(line.agreedNet, net, line.net, currency).toFixed();
+    const unitPrice = roundHalfAway(net.div(line.quantity), 4).toFixed();
+    return { ...base, quantity: '0', unitPrice, net: net.toFixed(), agreedNet: agreed, ...NO_GOODS };
+  }
+  const part = (left: string, of: string) => partOf(left, typed, of, currency).toFixed();
+  const agreedPart = (left: string | null, of: string) => (left === null ? null : part(left, of));
+  return {
+    ...base,
+    quantity: typed.toFixed(),
+    unitPrice: roundHalfAway(dec(line.net).div(line.quantity), 4).toFixed(),
+    net: part(line.net, line.quantity),
+    agreedNet: agreedPart(line.agreedNet, line.quantity),
+    value: part(shipped.value, shipped.quantity),
+    agreedValue: agreedPart(shipped.agreedValue, shipped.quantity),
+    cost: part(shipped.cost, shipped.quantity),
+  };
+}
+
+const NO_GOODS = { value: '0', agreedValue: null, cost: '0' };
+
+/** An invoice of the same customer that a credit may be set off against. */
+export interface OwedInvoice {
+  openItemId: number;
+  number: string;
+  owed: string;
+}
+
+/** Sets a credit off against what is owed, in the order given, until it is used up. */
+export function setOffs(credit: string, invoices: readonly OwedInvoice[]): (OwedInvoice & { amount: string })[] {
+  let rest = dec(credit);
+  return invoices.flatMap((invoice) => {
+    const amount = least(rest, dec(invoice.owed));
+    if (amount.lte(ZERO)) return [];
+    rest = rest.minus(amount);
+    return [{ ...invoice, amount: amount.toFixed() }];
+  });
+}
+
+export interface RebateSettlementGround {
+  agreement: { id: number; number: string; customerId: number; currency: string; accrued: string; settled: string };
+  /** What the customer owes in that currency, oldest first. */
+  owed: readonly OwedInvoice[];
+}
+
+export interface RebateSettlementEffects {
+  agreementId: number;
+  customerId: number;
+  currency: string;
+  amount: string;
+  setOff: (OwedInvoice & { amount: string })[];
+}
+
+/** Settles what is accrued and not settled into a credit note, set off against what is owed. // A10 */
+export function decideSettlement({ agreement, owed }: RebateSettlementGround): Decision<RebateSettlementEffects> {
+  const balance = dec(agreement.accrued).minus(agreement.settled);
+  const refusals = balance.gt(0) ? [] : [refuse('no-rebate-owed', '', { agreement: agreement.number })];
+  return decided(refusals, () => ({
+    agreementId: agreement.id,
+    customerId: agreement.customerId,
+    currency: agreement.currency,
+    amount: balance.toFixed(),
+    setOff: setOffs(balance.toFixed(), owed),
+  }));
+}

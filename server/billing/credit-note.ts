@@ -1,0 +1,360 @@
+import { decideCreditNote, decideSettlement, type CreditEffects, type CreditGround } from '@core/billing';
+import { dec } from '@core/kernel';
+import { creditNoteJournal, rebateSettlementJournal, returnJournal } from '@core/ledger';
+import * as agreements from '@api/agreements';
+import * as contract from '@api/billing';
+import { defineAct, takeNumbers, there, type Doer } from '../acts';
+import {
+  accrualJournals,
+  counterStatements,
+  lockAgreement,
+  lockAgreements,
+  rebatesOf,
+  writeAccruals,
+} from '../agreements';
+import type { Sql, Statement, Tx } from '../db/database';
+import { plain } from '../db/mapping';
+import { postJournals } from '../ledger';
+import { agreementsOf, lockOrder } from '../orders';
+import { insertOpenItem, insertTaxes, lockOwed, writeSetOffs } from './open-items';
+
+/** Credits an invoice for goods that came back, or for a price put right. // P1 P3 A4 A10 */
+export const creditInvoice = defineAct(contract.creditInvoice, {
+  right: 'customer-invoices',
+  says: 'write credit notes',
+  load: (tx, input, doer) => lockForCredit(tx, doer.companyId, input.invoiceId),
+  decide: (ground, input, doer) => decideCreditNote(ground, input, doer.workDate),
+  show: (effects) => effects,
+  async write(tx, effects, { order, touched, openItemId }, doer) {
+    const { companyId } = doer;
+    const back = effects.lines.filter((line) => dec(line.quantity).gt(0));
+    await tx.together(countersOf(effects, companyId));
+    const goods = dec(effects.cost).gt(0) ? 1 : 0;
+    const number = await takeNumbers(tx, companyId, { CN: 1, JR: 1 + goods + accrualJournals(effects.rebates) });
+    const document = { kind: 'CN' as const, number: number('CN') };
+    const id = await insertCreditNote(tx, doer, document.number, {
+      ...effects,
+      agreementId: null,
+    });
+    await tx.insertPlain(
+      'credit_note_line',
+      effects.lines.map((line) => ({
+        company_id: companyId,
+        credit_note_id: id,
+        invoice_line_id: line.invoiceLineId,
+        order_line_id: line.orderLineId,
+        quantity: line.quantity,
+        unit_price: line.unitPrice,
+        net: line.net,
+        agreed_net: line.agreedNet,
+        value: line.value,
+        agreed_value: line.agreedValue,
+        cost: line.cost,
+        tax_code_id: line.taxCodeId,
+        tax_rate: line.taxRate,
+      })),
+    );
+    await insertTaxes(tx, doer, 'CN', id, effects.taxes);
+    await tx.insertPlain(
+      'stock_entry',
+      back.map((line) => ({
+        company_id: companyId,
+        item_id: line.itemId,
+        place: 'ours',
+        quantity: line.quantity,
+        cost: line.cost,
+        posted_on: effects.creditDate,
+        document_kind: 'CN',
+        document_id: id,
+      })),
+    );
+    const creditItem = await insertOpenItem(
+      tx,
+      doer,
+      { customer_id: effects.customerId, credit_note_id: id },
+      { currency: effects.currency, dueDate: effects.creditDate, amount: `-${effects.total}` },
+    );
+    if (dec(effects.setOff).gt(0)) await writeSetOffs(tx, doer, creditItem, [{ openItemId, amount: effects.setOff }]);
+    const source = { kind: 'CN' as const, id };
+    const posted = { source, postedOn: effects.creditDate, customerId: effects.customerId };
+    const journals = [
+      { ...posted, number: number('JR'), entries: creditNoteJournal(effects.net, effects.tax) },
+      ...(goods ? [{ ...posted, number: number('JR'), entries: returnJournal(effects.cost) }] : []),
+    ];
+    const accruals = await writeAccruals(tx, doer, effects.rebates, source, effects.creditDate, () => number('JR'));
+    await postJournals(tx, doer, [...journals, ...accruals]);
+    return {
+      made: [{ ...document, id }],
+      touched: [{ kind: 'SO', id: order.id, number: order.number }, ...touched],
+    };
+  },
+});
+
+/** What a credit note moves back: order lines, stock, agreement lines. */
+function countersOf({ lines }: CreditEffects, companyId: number): Statement[] {
+  const back = lines.filter((line) => dec(line.quantity).gt(0));
+  const under = lines.filter((line) => line.agreementLineId !== null);
+  const less = (text: string) => dec(text).neg().toFixed();
+  return [
+    ...back.flatMap((line) => [
+      {
+        sql: 'UPDATE sales_order_line SET invoiced = invoiced - ?, shipped = shipped - ? WHERE company_id = ? AND id = ?',
+        values: [line.quantity, line.quantity, companyId, line.orderLineId],
+      },
+      {
+        sql: `INSERT INTO stock (company_id, item_id, on_hand, value) VALUES (?, ?, ?, ?)
+           ON DUPLICATE KEY UPDATE on_hand = on_hand + VALUES(on_hand), value = value + VALUES(value)`,
+        values: [companyId, line.itemId, line.quantity, line.cost],
+      },
+    ]),
+    ...counterStatements(
+      companyId,
+      'shipped',
+      under
+        .filter((line) => dec(line.quantity).gt(0))
+        .map((line) => ({
+          agreementLineId: line.agreementLineId!,
+          quantity: less(line.quantity),
+          value: less(line.agreedValue ?? line.value),
+        })),
+    ),
+    ...counterStatements(
+      companyId,
+      'invoiced',
+      under.map((line) => ({
+        agreementLineId: line.agreementLineId!,
+        quantity: less(line.quantity),
+        value: less(line.agreedNet ?? line.net),
+      })),
+    ),
+  ];
+}
+
+interface NewCreditNote {
+  kind: 'return' | 'price' | 'rebate';
+  customerId: number;
+  invoiceId: number | null;
+  orderId: number | null;
+  agreementId: number | null;
+  currency: string;
+  creditDate: string;
+  reason: string;
+  net: string;
+  tax: string;
+  total: string;
+  cost: string;
+}
+
+async function insertCreditNote(tx: Tx, doer: Doer, number: string, note: NewCreditNote): Promise<number> {
+  const [id] = await tx.insert('credit_note', [
+    {
+      company_id: doer.companyId,
+      number,
+      kind: note.kind,
+      customer_id: note.customerId,
+      customer_invoice_id: note.invoiceId,
+      order_id: note.orderId,
+      agreement_id: note.agreementId,
+      currency: note.currency,
+      credit_date: note.creditDate,
+      reason: note.reason,
+      net: note.net,
+      tax: note.tax,
+      total: note.total,
+      cost: note.cost,
+    },
+  ]);
+  return id!;
+}
+
+/** What of an invoice can be credited; its agreements, order, stock and open item locked in that order. */
+async function lockForCredit(sql: Sql, companyId: number, invoiceId: number) {
+  const [found] = await sql.rows<{ order_id: number | null }>(
+    'SELECT order_id FROM customer_invoice WHERE company_id = ? AND id = ?',
+    [companyId, invoiceId],
+  );
+  const orderId = there(there(found, 'This customer invoice').order_id ?? undefined, 'An invoice of a sales order');
+  const agreementIds = await agreementsOf(sql, companyId, orderId);
+  const touched = await lockAgreements(sql, companyId, agreementIds);
+  const order = await lockOrder(sql, companyId, orderId);
+  const lines = await creditableLines(sql, companyId, invoiceId);
+  await sql.rows('SELECT item_id FROM stock WHERE company_id = ? AND item_id IN (?) ORDER BY item_id FOR UPDATE', [
+    companyId,
+    [0, ...lines.map((line) => line.item.id)],
+  ]);
+  const [invoice] = await sql.rows<{
+    number: string;
+    customer_id: number;
+    currency: string;
+    open_item_id: number;
+    owed: string;
+  }>(
+    `SELECT i.number, i.customer_id, i.currency, oi.id AS open_item_id, oi.amount - oi.settled AS owed
+       FROM customer_invoice i JOIN open_item oi ON oi.company_id = i.company_id AND oi.customer_invoice_id = i.id
+      WHERE i.company_id = ? AND i.id = ? FOR UPDATE`,
+    [companyId, invoiceId],
+  );
+  const { number, customer_id, currency, open_item_id, owed } = there(invoice, 'This customer invoice');
+  return {
+    invoice: { id: invoiceId, number, orderId, customerId: customer_id, currency, owed: plain(owed) },
+    lines,
+    rebates: await rebatesOf(sql, companyId, agreementIds),
+    order,
+    touched,
+    openItemId: open_item_id,
+  };
+}
+
+/** Lines of an invoice with what is not credited of them, and of their shipments what did not come back. */
+export async function creditableLines(sql: Sql, companyId: number, invoiceId: number): Promise<CreditGround['lines']> {
+  const rows = await sql.rows<{
+    id: number;
+    order_line_id: number;
+    agreement_line_id: number | null;
+    agreement_id: number | null;
+    item_id: number;
+    item_number: string;
+    unit_price: string;
+    quantity: string;
+    net: string;
+    agreed_net: string | null;
+    shipped_quantity: string;
+    shipped_value: string;
+    shipped_agreed: string | null;
+    shipped_cost: string;
+    tax_code: string;
+    tax_code_id: number;
+    tax_rate: string;
+  }>(
+    `SELECT l.id, l.order_line_id, ol.agreement_line_id, al.agreement_id, sl.item_id, i.number AS item_number, l.unit_price,
+            l.quantity - COALESCE(own.quantity, 0) AS quantity, l.net - COALESCE(own.net, 0) AS net,
+            l.agreed_net - COALESCE(own.agreed_net, 0) AS agreed_net,
+            sl.quantity - COALESCE(back.quantity, 0) AS shipped_quantity, sl.value - COALESCE(back.value, 0) AS shipped_value,
+            sl.agreed_value - COALESCE(back.agreed_value, 0) AS shipped_agreed, sl.cost - COALESCE(back.cost, 0) AS shipped_cost,
+            tc.code AS tax_code, l.tax_code_id, l.tax_rate
+       FROM customer_invoice_line l
+       JOIN shipment_line sl ON sl.company_id = l.company_id AND sl.id = l.shipment_line_id
+       JOIN sales_order_line ol ON ol.company_id = l.company_id AND ol.id = l.order_line_id
+       LEFT JOIN agreement_line al ON al.company_id = ol.company_id AND al.id = ol.agreement_line_id
+       JOIN item i ON i.company_id = sl.company_id AND i.id = sl.item_id
+       JOIN tax_code tc ON tc.company_id = l.company_id AND tc.id = l.tax_code_id
+       LEFT JOIN (SELECT cl.invoice_line_id, SUM(cl.quantity) AS quantity, SUM(cl.net) AS net, SUM(cl.agreed_net) AS agreed_net
+                    FROM customer_invoice_line x
+                    JOIN credit_note_line cl ON cl.company_id = x.company_id AND cl.invoice_line_id = x.id
+                   WHERE x.company_id = ? AND x.invoice_id = ? GROUP BY cl.invoice_line_id) own ON own.invoice_line_id = l.id
+       LEFT JOIN (SELECT y.shipment_line_id, SUM(cl.quantity) AS quantity, SUM(cl.value) AS value,
+                         SUM(cl.agreed_value) AS agreed_value, SUM(cl.cost) AS cost
+                    FROM customer_invoice_line x
+                    JOIN customer_invoice_line y ON y.company_id = x.company_id AND y.shipment_line_id = x.shipment_line_id
+                    JOIN credit_note_line cl ON cl.company_id = y.company_id AND cl.invoice_line_id = y.id
+                   WHERE x.company_id = ? AND x.invoice_id = ? GROUP BY y.shipment_line_id) back ON back.shipment_line_id = sl.id
+      WHERE l.company_id = ? AND l.invoice_id = ? ORDER BY l.id`,
+    [companyId, invoiceId, companyId, invoiceId, companyId, invoiceId],
+  );
+  const orNull = (value: string | null) => (value === null ? null : plain(value));
+  return rows.map((row) => ({
+    invoiceLineId: row.id,
+    orderLineId: row.order_line_id,
+    agreementLineId: row.agreement_line_id,
+    agreementId: row.agreement_id,
+    item: { id: row.item_id, number: row.item_number },
+    unitPrice: plain(row.unit_price),
+    quantity: plain(row.quantity),
+    net: plain(row.net),
+    agreedNet: orNull(row.agreed_net),
+    shipped: {
+      quantity: plain(row.shipped_quantity),
+      value: plain(row.shipped_value),
+      agreedValue: orNull(row.shipped_agreed),
+      cost: plain(row.shipped_cost),
+    },
+    taxCode: row.tax_code,
+    taxCodeId: row.tax_code_id,
+    taxRate: plain(row.tax_rate),
+  }));
+}
+
+/** Settles what is accrued on an agreement into a credit note, set off against what the customer owes. // A10 */
+export const settleRebate = defineAct(agreements.settleRebate, {
+  right: 'customer-invoices',
+  says: 'settle rebates',
+  async load(tx, input, doer) {
+    const head = await lockAgreement(tx, doer.companyId, input.agreementId);
+    const [row] = await tx.rows<{ accrued: string; settled: string }>(
+      'SELECT rebate_accrued AS accrued, rebate_settled AS settled FROM agreement WHERE company_id = ? AND id = ?',
+      [doer.companyId, head.id],
+    );
+    const customerId = head.customer_id ?? 0;
+    return {
+      agreement: {
+        id: head.id,
+        number: head.number,
+        customerId,
+        currency: head.currency,
+        accrued: plain(row!.accrued),
+        settled: plain(row!.settled),
+      },
+      owed: await lockOwed(tx, doer.companyId, customerId, head.currency),
+    };
+  },
+  decide: (ground) => decideSettlement(ground),
+  show: ({ amount, currency, setOff }) => ({
+    amount,
+    currency,
+    setOff: setOff.map((each) => ({ invoice: each.number, amount: each.amount })),
+  }),
+  async write(tx, { agreementId, customerId, currency, amount, setOff }, { agreement }, doer) {
+    const { companyId, workDate } = doer;
+    await tx.run('UPDATE agreement SET rebate_settled = rebate_settled + ? WHERE company_id = ? AND id = ?', [
+      amount,
+      companyId,
+      agreementId,
+    ]);
+    const number = await takeNumbers(tx, companyId, { CN: 1, JR: 1 });
+    const note = number('CN');
+    const id = await insertCreditNote(tx, doer, note, {
+      kind: 'rebate',
+      customerId,
+      invoiceId: null,
+      orderId: null,
+      agreementId,
+      currency,
+      creditDate: workDate,
+      reason: `Rebate on ${agreement.number}`,
+      net: amount,
+      tax: '0',
+      total: amount,
+      cost: '0',
+    });
+    await tx.insertPlain('rebate_entry', [
+      {
+        company_id: companyId,
+        agreement_id: agreementId,
+        document_kind: 'CN',
+        document_id: id,
+        posted_on: workDate,
+        settled: amount,
+      },
+    ]);
+    const creditItem = await insertOpenItem(
+      tx,
+      doer,
+      { customer_id: customerId, credit_note_id: id },
+      { currency, dueDate: workDate, amount: `-${amount}` },
+    );
+    await writeSetOffs(tx, doer, creditItem, setOff);
+    await postJournals(tx, doer, [
+      {
+        number: number('JR'),
+        source: { kind: 'CN', id },
+        postedOn: workDate,
+        entries: rebateSettlementJournal(amount),
+        customerId,
+      },
+    ]);
+    return {
+      made: [{ kind: 'CN', id, number: note }],
+      touched: [{ kind: 'AG', id: agreementId, number: agreement.number }],
+    };
+  },
+});

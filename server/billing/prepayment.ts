@@ -1,0 +1,61 @@
+import { decidePrepayment } from '@core/billing';
+import { prepaymentJournal } from '@core/ledger';
+import * as contract from '@api/agreements';
+import { defineAct, takeNumbers } from '../acts';
+import { lockAgreement } from '../agreements';
+import { postJournals } from '../ledger';
+
+/** Money a customer pays ahead against an agreement or one of its lines. // A12 */
+export const takePrepayment = defineAct(contract.takePrepayment, {
+  right: 'payments',
+  says: 'take prepayments',
+  async load(tx, input, doer) {
+    const head = await lockAgreement(tx, doer.companyId, input.agreementId);
+    const lines = await tx.rows<{ id: number }>(
+      'SELECT id FROM agreement_line WHERE company_id = ? AND agreement_id = ?',
+      [doer.companyId, head.id],
+    );
+    return {
+      agreement: {
+        id: head.id,
+        number: head.number,
+        state: head.state,
+        side: head.side,
+        customerId: head.customer_id,
+        currency: head.currency,
+      },
+      lineIds: lines.map((line) => line.id),
+    };
+  },
+  decide: (ground, input) => decidePrepayment(ground, input),
+  show: ({ amount, currency }) => ({ amount, currency }),
+  async write(tx, effects, { agreement }, doer) {
+    const { companyId } = doer;
+    const number = await takeNumbers(tx, companyId, { PP: 1, JR: 1 });
+    const own = number('PP');
+    const [id] = await tx.insert('prepayment', [
+      {
+        company_id: companyId,
+        number: own,
+        customer_id: effects.customerId,
+        agreement_id: effects.agreementId,
+        agreement_line_id: effects.agreementLineId,
+        currency: effects.currency,
+        taken_on: effects.takenOn,
+        amount: effects.amount,
+      },
+    ]);
+    await postJournals(tx, doer, [
+      {
+        number: number('JR'),
+        source: { kind: 'PP', id: id! },
+        postedOn: effects.takenOn,
+        entries: prepaymentJournal(effects.amount),
+      },
+    ]);
+    return {
+      made: [{ kind: 'PP', id: id!, number: own }],
+      touched: [{ kind: 'AG', id: agreement.id, number: agreement.number }],
+    };
+  },
+});

@@ -1,0 +1,142 @@
+import { addDays, dec, documentTotals } from '@core/kernel';
+import { customerInvoiceJournal } from '@core/ledger';
+import { decided, refuse } from '@core/refusals';
+import * as contract from '@api/billing';
+import { defineAct, takeNumbers } from '../acts';
+import { lockAgreement } from '../agreements';
+import type { Sql } from '../db/database';
+import { plain } from '../db/mapping';
+import { there } from '../acts';
+import { postJournals } from '../ledger';
+import { insertOpenItem, insertTaxes } from './open-items';
+
+interface ShortfallLineRow {
+  id: number;
+  quantity: string;
+  unit_price: string;
+  net: string;
+  tax_code: string;
+  tax_code_id: number;
+  tax_rate: string;
+}
+
+async function lockShortfall(sql: Sql, companyId: number, id: number) {
+  const [found] = await sql.rows<{ agreement_id: number }>(
+    'SELECT agreement_id FROM shortfall_draft WHERE company_id = ? AND id = ?',
+    [companyId, id],
+  );
+  const agreement = await lockAgreement(sql, companyId, there(found, 'This shortfall').agreement_id);
+  const [draft] = await sql.rows<{ state: string; days: number }>(
+    `SELECT d.state, pt.days FROM shortfall_draft d
+       JOIN agreement a ON a.company_id = d.company_id AND a.id = d.agreement_id
+       JOIN customer c ON c.company_id = a.company_id AND c.id = a.customer_id
+       JOIN payment_terms pt ON pt.company_id = c.company_id AND pt.id = c.payment_terms_id
+      WHERE d.company_id = ? AND d.id = ? FOR UPDATE`,
+    [companyId, id],
+  );
+  const lines = await sql.rows<ShortfallLineRow>(
+    `SELECT l.id, l.quantity, l.unit_price, l.net, tc.code AS tax_code, l.tax_code_id, l.tax_rate FROM shortfall_line l
+       JOIN tax_code tc ON tc.company_id = l.company_id AND tc.id = l.tax_code_id
+      WHERE l.company_id = ? AND l.shortfall_draft_id = ? ORDER BY l.id`,
+    [companyId, id],
+  );
+  const refusals =
+    draft!.state === 'draft'
+      ? []
+      : [refuse('shortfall-not-draft', '', { agreement: agreement.number, state: draft!.state })];
+  return { id, agreement, termsDays: draft!.days, lines, refusals };
+}
+
+/** Posts the invoice draft for what was not taken of an agreement. // A11 P3 */
+export const postShortfall = defineAct(contract.postShortfall, {
+  right: 'customer-invoices',
+  says: 'charge shortfalls',
+  load: (tx, input, doer) => lockShortfall(tx, doer.companyId, input.id),
+  decide: ({ refusals, lines, agreement, termsDays }, _input, doer) =>
+    decided(refusals, () => {
+      const totals = documentTotals(
+        lines.map((line) => ({ taxCode: line.tax_code, taxRate: plain(line.tax_rate), net: dec(line.net) })),
+        agreement.currency,
+      );
+      return {
+        net: totals.net.toFixed(),
+        tax: totals.tax.toFixed(),
+        total: totals.total.toFixed(),
+        taxes: totals.taxes.map((tax) => ({ ...tax, base: tax.base.toFixed(), tax: tax.tax.toFixed() })),
+        invoiceDate: doer.workDate,
+        dueDate: addDays(doer.workDate, termsDays),
+        currency: agreement.currency,
+      };
+    }),
+  show: (effects) => effects,
+  async write(tx, effects, { id, agreement, lines }, doer) {
+    const { companyId } = doer;
+    const number = await takeNumbers(tx, companyId, { CI: 1, JR: 1 });
+    const own = number('CI');
+    const customerId = agreement.customer_id!;
+    const [invoiceId] = await tx.insert('customer_invoice', [
+      {
+        company_id: companyId,
+        number: own,
+        customer_id: customerId,
+        agreement_id: agreement.id,
+        currency: effects.currency,
+        invoice_date: effects.invoiceDate,
+        due_date: effects.dueDate,
+        net: effects.net,
+        tax: effects.tax,
+        total: effects.total,
+      },
+    ]);
+    await tx.insertPlain(
+      'customer_invoice_line',
+      lines.map((line) => ({
+        company_id: companyId,
+        invoice_id: invoiceId!,
+        shortfall_line_id: line.id,
+        quantity: line.quantity,
+        unit_price: line.unit_price,
+        net: line.net,
+        tax_code_id: line.tax_code_id,
+        tax_rate: line.tax_rate,
+      })),
+    );
+    await insertTaxes(tx, doer, 'CI', invoiceId!, effects.taxes);
+    await insertOpenItem(
+      tx,
+      doer,
+      { customer_id: customerId, customer_invoice_id: invoiceId! },
+      { ...effects, amount: effects.total },
+    );
+    await tx.run(
+      "UPDATE shortfall_draft SET state = 'posted', customer_invoice_id = ? WHERE company_id = ? AND id = ?",
+      [invoiceId!, companyId, id],
+    );
+    await postJournals(tx, doer, [
+      {
+        number: number('JR'),
+        source: { kind: 'CI', id: invoiceId! },
+        postedOn: effects.invoiceDate,
+        entries: customerInvoiceJournal(effects.net, effects.tax),
+        customerId,
+      },
+    ]);
+    return {
+      made: [{ kind: 'CI', id: invoiceId!, number: own }],
+      touched: [{ kind: 'AG', id: agreement.id, number: agreement.number }],
+    };
+  },
+});
+
+/** Drops the draft: nothing is charged after all. // A11 */
+export const dropShortfall = defineAct(contract.dropShortfall, {
+  right: 'customer-invoices',
+  says: 'drop shortfalls',
+  load: (tx, input, doer) => lockShortfall(tx, doer.companyId, input.id),
+  decide: ({ refusals, agreement }) => decided(refusals, () => ({ agreement: agreement.number })),
+  show: (effects) => effects,
+  async write(tx, _effects, { id, agreement }, doer) {
+    await tx.run("UPDATE shortfall_draft SET state = 'dropped' WHERE company_id = ? AND id = ?", [doer.companyId, id]);
+    return { made: [], touched: [{ kind: 'AG', id: agreement.id, number: agreement.number }] };
+  },
+});

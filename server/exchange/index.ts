@@ -1,0 +1,3 @@
+export { agreementPdf } from './agreement-pdf';
+export { agreementTable, bringInAgreements } from './agreements';
+export { csvOf, xlsxOf, type Table } from './tables';

@@ -1,0 +1,68 @@
+import { parse } from 'csv-parse/sync';
+import { stringify } from 'csv-stringify/sync';
+import ExcelJS from 'exceljs';
+
+/** A table as rows of text, the heading first. */
+export type Table = readonly (readonly string[])[];
+
+/** A table as CSV (RFC 4180), with the mark that tells spreadsheets it is UTF-8. */
+export function csvOf(table: Table): Buffer {
+  return Buffer.from(`\uFEFF${stringify(table as string[][], { record_delimiter: 'windows', escape_formulas: true })}`);
+}
+
+/** A table as one sheet of an XLSX workbook; what is a number stands as a number. */
+export async function xlsxOf(name: string, table: Table): Promise<Buffer> {
+  const workbook = new ExcelJS.Workbook();
+  const sheet = workbook.addWorksheet(name, { views: [{ state: 'frozen', ySplit: 1 }] });
+  for (const row of table)
+    sheet.addRow(row.map((cell) => (/^-?\d{1,13}(\.\d{1,5})?$/.test(cell) ? Number(cell) : cell)));
+  sheet.getRow(1).font = { bold: true };
+  sheet.columns.forEach((column, index) => {
+    const widest = Math.max(...table.slice(0, 200).map((row) => (row[index] ?? '').length));
+    column.width = Math.min(40, Math.max(9, widest + 2));
+  });
+  return Buffer.from(await workbook.xlsx.writeBuffer());
+}
+
+/** The first sheet of a CSV or XLSX file as rows of text; null where it is neither. Days come as `YYYY-MM-DD`. */
+export async function readTable(name: string, content: Buffer): Promise<string[][] | null> {
+  try {
+    return name.toLowerCase().endsWith('.xlsx') ? await readXlsx(content) : readCsv(content);
+  } catch {
+    return null;
+  }
+}
+
+function readCsv(content: Buffer): string[][] | null {
+  const text = new TextDecoder('utf-8', { fatal: true }).decode(content);
+  if (text.includes('\u0000')) return null;
+  const [heading = ''] = text.split(/\r?\n/, 1);
+  // Spreadsheets of some countries write semicolons.
+  const delimiter = heading.split(';').length > heading.split(',').length ? ';' : ',';
+  // A cell guarded against being read as a formula loses its guard.
+  const rows = parse(text, { bom: true, delimiter, relax_column_count: true }) as string[][];
+  return rows.map((row) => row.map((cell) => cell.replace(/^'(?=[=+\-@])/, '')));
+}
+
+async function readXlsx(content: Buffer): Promise<string[][] | null> {
+  const workbook = new ExcelJS.Workbook();
+  await workbook.xlsx.load(content as unknown as ArrayBuffer);
+  const [sheet] = workbook.worksheets;
+  if (!sheet) return null;
+  const rows: string[][] = [];
+  sheet.eachRow({ includeEmpty: true }, (row) => {
+    const cells: string[] = [];
+    row.eachCell({ includeEmpty: true }, (cell, column) => (cells[column - 1] = cellText(cell.value)));
+    rows.push(cells.map((cell) => cell ?? ''));
+  });
+  return rows;
+}
+
+function cellText(value: ExcelJS.CellValue): string {
+  if (value === null || value === undefined) return '';
+  if (value instanceof Date) return value.toISOString().slice(0, 10);
+  if (typeof value === 'object' && 'result' in value) return cellText(value.result as ExcelJS.CellValue);
+  if (typeof value === 'object' && 'richText' in value) return value.richText.map((part) => part.text).join('');
+  if (typeof value === 'object' && 'text' in value) return String(value.text);
+  return String(value);
+}

@@ -1,0 +1,1 @@
+export { fulfilment, fulfilmentTable } from './fulfilment';

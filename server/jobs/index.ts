@@ -1,0 +1,1 @@
+export { startJobs, tick, type Jobs } from './jobs';

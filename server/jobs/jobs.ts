@@ -1,0 +1,91 @@
+import { Cron } from 'croner';
+import { randomUUID } from 'node:crypto';
+import type { Logger } from 'pino';
+import { plannedUpTo } from '@core/agreements';
+import { sentenceOf } from '@core/refusals';
+import type { Day } from '@core/kernel';
+import { RIGHTS } from '@api/access';
+import { runAct, type Doer } from '../acts';
+import { fireReminders, remindersDue } from '../agreements';
+import { today, type Clock } from '../clock';
+import type { Database } from '../db/database';
+import { releasePlanned } from '../orders';
+
+export interface Jobs {
+  /** Looks now instead of at the next minute: the work date was moved, say. */
+  poke(): void;
+  stop(): void;
+}
+
+interface JobParts {
+  database: Database;
+  clock: Clock;
+  log: Logger;
+}
+
+/** Does every minute what is due by itself. Several servers may run it at once: each act happens once. */
+export function startJobs(parts: JobParts, done: () => void): Jobs {
+  const look = () =>
+    tick(parts).then(
+      (acts) => {
+        if (acts > 0) done();
+      },
+      (error: unknown) => parts.log.warn({ err: error }, 'what is due by itself could not be done; trying again'),
+    );
+  const cron = new Cron('* * * * *', { protect: true, unref: true }, look);
+  return { poke: () => void look(), stop: () => cron.stop() };
+}
+
+/** Does all that is due now; how many acts it did. */
+export async function tick(parts: JobParts): Promise<number> {
+  const companies = await parts.database.rows<{ id: number; work_date: Day | null }>(
+    'SELECT id, work_date FROM company',
+  );
+  const [person] = await parts.database.rows<{ id: number }>("SELECT id FROM person WHERE sign_in = 'kampong'");
+  let acts = 0;
+  for (const company of companies) {
+    const doer: Doer = {
+      companyId: company.id,
+      personId: person!.id,
+      rights: RIGHTS,
+      workDate: company.work_date ?? today(parts.clock),
+      origin: 'clock',
+    };
+    acts += await fireDue(parts, doer);
+    acts += await releaseDue(parts, doer);
+  }
+  return acts;
+}
+
+async function fireDue({ database }: JobParts, doer: Doer): Promise<number> {
+  if (!(await remindersDue(database, doer.companyId, doer.workDate))) return 0;
+  await runAct(database, fireReminders, {}, doer, randomUUID());
+  return 1;
+}
+
+/** Releases planned calls so many days ahead as their agreement says. A call is marked in the same transaction. // A7 */
+async function releaseDue({ database, log }: JobParts, doer: Doer): Promise<number> {
+  const due = await database.rows<{ id: number; number: string; release_ahead_days: number }>(
+    `SELECT DISTINCT a.id, a.number, a.release_ahead_days
+       FROM agreement a
+       JOIN agreement_line l ON l.company_id = a.company_id AND l.agreement_id = a.id
+       JOIN agreement_call k ON k.company_id = l.company_id AND k.agreement_line_id = l.id
+      WHERE a.company_id = ? AND a.state = 'in-force' AND a.release_ahead_days IS NOT NULL AND ? BETWEEN a.first_day AND a.last_day
+        AND k.made_id IS NULL AND k.skipped = FALSE AND k.day <= ? + INTERVAL a.release_ahead_days DAY`,
+    [doer.companyId, doer.workDate, doer.workDate],
+  );
+  let acts = 0;
+  for (const agreement of due) {
+    const upTo = plannedUpTo(String(agreement.release_ahead_days), doer.workDate);
+    const answer = await runAct(database, releasePlanned, { agreementId: agreement.id, upTo }, doer, randomUUID());
+    if (answer.ok) acts += 1;
+    else if (!answer.refusals.every((refusal) => refusal.code === 'nothing-planned')) {
+      // It stands in Today until a person sees to it.
+      log.info(
+        { agreement: agreement.number, why: answer.refusals.map(sentenceOf) },
+        'planned calls could not be released',
+      );
+    }
+  }
+  return acts;
+}

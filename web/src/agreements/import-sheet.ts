@@ -1,0 +1,123 @@
+import { DialogRef } from '@angular/cdk/dialog';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import type { ActDone, RefusalShown } from '../kit/api';
+import { refusalsOf } from '../kit/api';
+import { counted } from '../kit/formats';
+import { Sheet } from '../kit/sheet';
+import { Agreements, type ImportRead } from './service';
+
+/** Brings agreements in from a file: what it holds, what is wrong line by line, and taking all or the good ones. // G4 */
+@Component({
+  selector: 'k-import-sheet',
+  imports: [Sheet],
+  template: `<k-sheet
+    head="Bring in agreements"
+    sub="From a CSV or XLSX file with the columns that Save as CSV writes; each becomes a draft"
+    [act]="act()"
+    [busy]="busy() || !ready()"
+    [refusals]="refusals()"
+    (done)="take()"
+  >
+    <input
+      type="file"
+      data-first
+      aria-label="File of agreements"
+      accept=".csv,.xlsx"
+      (change)="read($any($event.target).files[0])"
+    />
+    @if (found(); as shown) {
+      <p>
+        <b>{{ counted(shown.agreements, 'agreement') }}</b> with {{ counted(shown.rows, 'line') }},
+        {{ shown.problems.length === 0 ? 'all good' : counted(shown.problems.length, 'problem') }}.
+      </p>
+      @if (shown.problems.length > 0) {
+        <table class="small">
+          <thead>
+            <tr>
+              <th>Line</th>
+              <th>Column</th>
+              <th>What is wrong</th>
+            </tr>
+          </thead>
+          <tbody>
+            @for (problem of shown.problems; track $index) {
+              <tr>
+                <td>{{ problem.line }}</td>
+                <td>{{ problem.column }}</td>
+                <td class="bad">{{ problem.sentence }}</td>
+              </tr>
+            }
+          </tbody>
+        </table>
+        @if (shown.good > 0) {
+          <label class="check"
+            ><input type="checkbox" [checked]="goodOnly()" (change)="goodOnly.set(!goodOnly())" /> Take the good lines:
+            {{ counted(shown.good, 'agreement') }} without the lines named above</label
+          >
+        }
+      }
+    }
+    <span effect>{{ effect() }}</span>
+  </k-sheet>`,
+  styles: `
+    p {
+      margin: 14px 0 6px;
+    }
+    .check {
+      display: block;
+      margin-top: 14px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ImportSheet {
+  private readonly agreements = inject(Agreements);
+  private readonly ref = inject(DialogRef<ActDone>);
+  private file: { name: string; content: string } | null = null;
+  protected readonly found = signal<ImportRead | null>(null);
+  protected readonly refusals = signal<RefusalShown[]>([]);
+  protected readonly goodOnly = signal(false);
+  protected readonly busy = signal(false);
+  protected readonly ready = computed(() => {
+    const found = this.found();
+    return found !== null && (found.problems.length === 0 ? found.agreements > 0 : this.goodOnly());
+  });
+  protected readonly act = computed(() => (this.goodOnly() ? 'Take the good lines' : 'Bring them in'));
+  protected readonly effect = computed(() => {
+    const found = this.found();
+    if (!found || !this.ready()) return '';
+    return `${counted(this.goodOnly() ? found.good : found.agreements, 'draft')} will be made`;
+  });
+  protected readonly counted = counted;
+
+  /** Reads the file here, and has the server say what is in it. */
+  protected read(file: File | undefined): void {
+    if (!file) return;
+    const reader = new FileReader();
+    reader.onload = () => {
+      const content = String(reader.result).split(',')[1] ?? '';
+      this.file = { name: file.name, content };
+      this.agreements.previewImport(this.file).subscribe({
+        next: ({ effects, refusals }) => {
+          this.found.set(effects);
+          this.refusals.set(refusals);
+          this.goodOnly.set(false);
+        },
+        error: (error: unknown) => this.refusals.set(refusalsOf(error)),
+      });
+    };
+    reader.readAsDataURL(file);
+  }
+
+  protected take(): void {
+    if (!this.file || !this.ready() || this.busy()) return;
+    this.busy.set(true);
+    this.agreements.bringIn({ ...this.file, goodOnly: this.goodOnly() }).subscribe({
+      next: (done) => this.ref.close(done),
+      error: (error: unknown) => {
+        this.busy.set(false);
+        this.refusals.set(refusalsOf(error));
+      },
+    });
+  }
+}

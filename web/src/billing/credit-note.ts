@@ -1,0 +1,125 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input } from '@angular/core';
+import { Title } from '@angular/platform-browser';
+import { RouterLink } from '@angular/router';
+import { Session } from '../access/session';
+import { DocumentDock } from '../documents/dock';
+import { pathOf } from '../kit/documents';
+import { day, money, price, quantity } from '../kit/formats';
+import { Grid, type GridColumn } from '../kit/grid';
+import { liveDocument } from '../kit/live';
+import { Refusals } from '../kit/refusals';
+import { Billing, type CreditNoteSheet } from './service';
+
+type Line = CreditNoteSheet['lines'][number];
+
+const FOR = { return: 'goods that came back', price: 'a price put right', rebate: 'a rebate' } as const;
+
+/** One credit note: what it is for, its lines, and what it was set off against. */
+@Component({
+  selector: 'k-credit-note',
+  imports: [DocumentDock, Grid, Refusals, RouterLink],
+  template: `<div class="page">
+    @if (sheet(); as shown) {
+      <div class="title">
+        <h1>
+          <b>{{ shown.document.number }}</b> to {{ shown.party.name }}<span>{{ sub() }}</span>
+        </h1>
+      </div>
+      <div class="head">
+        <div>
+          <small>Customer</small
+          ><a class="link" [routerLink]="pathOf({ kind: 'customer', id: shown.party.id })">{{ shown.party.name }}</a>
+        </div>
+        <div>
+          <small>{{ shown.against.kind === 'AG' ? 'Agreement' : 'Against' }}</small><a
+            class="link"
+            [routerLink]="pathOf(shown.against)"
+            >{{ shown.against.number }}</a
+          >
+        </div>
+        <div><small>Dated</small>{{ day(shown.creditDate) }}</div>
+        <div><small>Why</small>{{ shown.reason }}</div>
+        @for (each of shown.setOff; track each.document.id) {
+          <div>
+            <small>Set off {{ day(each.day) }}</small
+            ><a class="link" [routerLink]="pathOf(each.document)">{{ each.document.number }}</a>
+            {{ money(each.amount) }}
+          </div>
+        }
+      </div>
+      <div class="sheet">
+        @if (shown.lines.length > 0) {
+          <k-grid
+            label="Lines of the credit note"
+            [natural]="true"
+            [rows]="shown.lines"
+            [columns]="columns()"
+            [rowId]="rowId"
+          />
+        }
+        <div class="totals">
+          <span>Net</span><span>{{ money(shown.net) }}</span>
+          @for (tax of shown.taxes; track tax.taxCode) {
+            <span>Tax {{ tax.taxRate }} % of {{ money(tax.base) }}</span
+            ><span>{{ money(tax.tax) }}</span>
+          }
+          <b>{{ shown.currency }}</b><b>{{ money(shown.total) }}</b>
+        </div>
+      </div>
+      <k-document-dock [document]="shown.document" [orderLineId]="shown.orderLineId" />
+    } @else {
+      <k-refusals [refusals]="loaded.state().refusals" />
+    }
+  </div>`,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class CreditNotePage {
+  private readonly billing = inject(Billing);
+  private readonly session = inject(Session);
+  private readonly titles = inject(Title);
+  readonly id = input.required<string>();
+  protected readonly loaded = liveDocument(
+    this.id,
+    (id) => this.billing.creditNote(Number(id)),
+    (document, shown) => document.kind === 'CN' && document.id === shown?.document.id,
+  );
+  protected readonly sheet = computed(() => this.loaded.state().value);
+  protected readonly sub = computed(() => {
+    const sheet = this.sheet();
+    if (!sheet) return '';
+    const left = sheet.left === '0' ? 'all set off' : `${sheet.currency} ${this.money(sheet.left)} to their credit`;
+    return `for ${FOR[sheet.kind]} · ${left}`;
+  });
+  protected readonly rowId = (row: Line) => String(this.sheet()?.lines.indexOf(row));
+  protected readonly columns = computed<GridColumn<Line>[]>(() => {
+    const currency = this.sheet()?.currency ?? 'MYR';
+    return [
+      {
+        id: 'item',
+        head: 'Item',
+        width: 100,
+        text: (row) => row.item.number,
+        link: (row) => pathOf({ kind: 'item', id: row.item.id }),
+      },
+      { id: 'what', head: 'What', text: (row) => row.item.name },
+      {
+        id: 'quantity',
+        head: 'Came back',
+        width: 100,
+        figures: true,
+        text: (row) => (row.quantity === '0' ? '–' : quantity(row.quantity)),
+      },
+      { id: 'unit', head: 'Unit', width: 70, text: (row) => row.item.unit },
+      { id: 'price', head: 'Credited each', width: 116, figures: true, text: (row) => price(row.unitPrice, currency) },
+      { id: 'net', head: 'Net', width: 110, figures: true, text: (row) => money(row.net, currency) },
+      { id: 'tax', head: 'Tax', width: 60, text: (row) => row.taxCode },
+    ];
+  });
+  protected readonly money = (value: string) => money(value, this.sheet()?.currency ?? 'MYR');
+  protected readonly day = (value: string) => day(value, this.session.workDate());
+  protected readonly pathOf = pathOf;
+
+  constructor() {
+    effect(() => this.titles.setTitle(`${this.sheet()?.document.number ?? 'Credit note'} · Kampong`));
+  }
+}
