@@ -222,7 +222,7 @@ function tell(story: Story, chance: Chance): void {
       head: { releaseAhead: '5' },
       lines: [['SALT-25', '2600', '26.2']],
       calls: [['SALT-25', '50', 7, 3, 290]],
-      also: [[0, story.act('releasePlanned', { upTo: addDays(story.workDate, 5) })]],
+      also: [[0, story.act('releasePlanned', { upTo: addDays(story.workDate, 11) })]],
     },
     [
       ...regular(chance, -56, -9, 7, () => [['SALT-25', '50', 4]]),

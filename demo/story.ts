@@ -322,7 +322,7 @@ export class Story {
 
   private async pay(orderId: number, today: Day): Promise<void> {
     const [item] = await this.database.rows<{ id: number; amount: string }>(
-      `SELECT oi.id, oi.amount FROM open_item oi JOIN customer_invoice i ON i.company_id = oi.company_id AND i.id = oi.customer_invoice_id
+      `SELECT oi.id, oi.amount - oi.settled AS amount FROM open_item oi JOIN customer_invoice i ON i.company_id = oi.company_id AND i.id = oi.customer_invoice_id
         WHERE i.order_id = ? AND oi.settled < oi.amount`,
       [orderId],
     );

@@ -109,11 +109,11 @@ const MOVED = {
     quantity: `SELECT r.posted_on AS day, rl.quantity FROM purchase_order_line pl
          JOIN receipt_line rl ON rl.company_id = pl.company_id AND rl.purchase_line_id = pl.id
          JOIN receipt r ON r.company_id = rl.company_id AND r.id = rl.receipt_id
-        WHERE pl.company_id = ? AND pl.agreement_line_id = ? AND ? = ?`,
+        WHERE pl.company_id = ? AND pl.agreement_line_id = ?`,
     value: `SELECT r.posted_on AS day, COALESCE(rl.agreed_value, rl.cost) AS quantity FROM purchase_order_line pl
          JOIN receipt_line rl ON rl.company_id = pl.company_id AND rl.purchase_line_id = pl.id
          JOIN receipt r ON r.company_id = rl.company_id AND r.id = rl.receipt_id
-        WHERE pl.company_id = ? AND pl.agreement_line_id = ? AND ? = ?`,
+        WHERE pl.company_id = ? AND pl.agreement_line_id = ?`,
   },
 } as const;
 
@@ -162,7 +162,7 @@ export async function openProgress(
   const [shipped, open, calls] = await Promise.all([
     sql.rows<{ day: Day; quantity: string }>(
       `SELECT day, SUM(quantity) AS quantity FROM (${MOVED[side][basis]}) m GROUP BY day`,
-      [companyId, lineId, companyId, lineId],
+      side === 'selling' ? [companyId, lineId, companyId, lineId] : [companyId, lineId],
     ),
     sql.rows<{ day: Day; quantity: string }>(OPEN[side][basis], [companyId, lineId]),
     callsOf(sql, companyId, line.agreement_id),

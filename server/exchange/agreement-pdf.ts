@@ -14,8 +14,9 @@ pdfmake.setFonts({
     bolditalics: 'Helvetica-BoldOblique',
   },
 });
-// Nothing is fetched while a document is made.
+// Nothing is fetched or read from elsewhere while a document is made.
 pdfmake.setUrlAccessPolicy(() => false);
+pdfmake.setLocalAccessPolicy((path) => path.startsWith('Helvetica'));
 
 type Sheet = Awaited<ReturnType<typeof openAgreement>>;
 

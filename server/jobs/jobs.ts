@@ -32,6 +32,8 @@ export function startJobs(parts: JobParts, done: () => void): Jobs {
       },
       (error: unknown) => parts.log.warn({ err: error }, 'what is due by itself could not be done; trying again'),
     );
+  // What fell due while no server ran is not left waiting.
+  void look();
   const cron = new Cron('* * * * *', { protect: true, unref: true }, look);
   return { poke: () => void look(), stop: () => cron.stop() };
 }

@@ -97,6 +97,8 @@ async function lay(folder, data) {
     [
       '--no-defaults',
       `--datadir=${data}`,
+      // Two folders laid at once must not meet in the system's own.
+      `--tmpdir=${folder}`,
       '--auth-root-authentication-method=normal',
       '--skip-test-db',
       ...(process.getuid?.() === 0 ? ['--user=root'] : []),

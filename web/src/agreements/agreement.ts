@@ -147,7 +147,7 @@ export class AgreementPage {
     const sub =
       sheet.state === 'draft'
         ? 'draft · nothing can be released from it until it is in force'
-        : `${sheet.state.replace('-', ' ')} · ${past ? 'its last day was' : 'to'} ${day(sheet.lastDay, this.workDate())} · ${percent(gone)} of the term gone, ${percent(shipped)} ${move}`;
+        : `${sheet.state.replace('-', ' ')} · by ${sheet.basis} · ${past ? 'its last day was' : 'to'} ${day(sheet.lastDay, this.workDate())} · ${percent(gone)} of the term gone, ${percent(shipped)} ${move}`;
     return { strong: sheet.number, rest: ` with ${sheet.party.name}`, sub };
   });
 

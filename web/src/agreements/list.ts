@@ -114,13 +114,13 @@ export class AgreementList {
       ['buying', 'Buying'],
     ]),
     filter('dates', 'Dates', this.dates(), [
-      ['', 'Any'],
+      ['', 'Any dates'],
       ['running', 'Running'],
-      ['passed', 'Passed'],
+      ['passed', 'Dates passed'],
     ]),
     filter('left', 'Left', this.left(), [
-      ['', 'Any'],
-      ['some', 'Some'],
+      ['', 'Used up or not'],
+      ['some', 'Some left'],
       ['used-up', 'Used up'],
     ]),
     filter('sort', 'Order', this.sort(), [
@@ -154,7 +154,6 @@ export class AgreementList {
         link: this.pathTo,
       },
       { id: 'party', head: 'With', text: (row) => row.party.name },
-      { id: 'side', head: 'Side', width: 72, text: (row) => row.side },
       { id: 'title', head: 'About', text: (row) => row.title },
       {
         id: 'state',
@@ -173,9 +172,11 @@ export class AgreementList {
       {
         id: 'facts',
         head: 'Facts',
-        width: 104,
+        width: 128,
         text: (row) =>
           [
+            ...(row.side === 'buying' ? ['buying'] : []),
+            ...(row.basis === 'value' ? ['by value'] : []),
             ...(live(row) && row.lastDay < workDate ? ['dates passed'] : []),
             ...(row.usedUp && row.state !== 'cancelled' ? ['used up'] : []),
           ].join(', '),
@@ -186,13 +187,6 @@ export class AgreementList {
         width: 112,
         figures: true,
         text: (row) => money(row.values.committed, row.currency),
-      },
-      {
-        id: 'released',
-        head: 'Released',
-        width: 104,
-        figures: true,
-        text: (row) => money(row.values.released, row.currency),
       },
       {
         id: 'shipped',

@@ -116,6 +116,9 @@ import { Agreements, type AgreementSheet } from './service';
     p {
       margin: 0 0 3px;
     }
+    table.small td {
+      height: 23px;
+    }
     ul {
       margin: 0 0 6px;
       padding-left: 16px;

@@ -194,7 +194,7 @@ export class ProgressPanel {
       ],
       [
         'Ahead',
-        `${this.amount(shown.open)} released, not ${this.words().move} · ${this.amount(shown.planned)} planned · ${Number(shown.rate).toFixed(2)} a day over 90 days`,
+        `${this.amount(shown.open)} released, not ${this.words().move} ${this.sheet().basis === 'value' ? '' : `· ${this.amount(shown.planned)} planned `}· ${Number(shown.rate).toFixed(2)} a day over 90 days`,
       ],
       ['At the end', `about ${this.about(shown.atEnd)} of ${this.amount(shown.committed)}`],
       ['Left, weighed', `${currency} ${money(shown.weightedValue, currency)}`],

@@ -117,9 +117,9 @@ export class FulfilmentPage {
       label: 'Dates',
       value: this.dates() ?? '',
       chips: [
-        { value: '', label: 'Any' },
+        { value: '', label: 'Any dates' },
         { value: 'running', label: 'Running' },
-        { value: 'passed', label: 'Passed' },
+        { value: 'passed', label: 'Dates passed' },
       ],
     },
     { name: 'shape', label: 'Shown as', value: this.shown(), chips: SHAPES },

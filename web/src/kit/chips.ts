@@ -26,7 +26,7 @@ export interface Chip {
   styles: `
     div {
       display: flex;
-      gap: 8px;
+      gap: 6px;
       flex-wrap: wrap;
     }
     button {

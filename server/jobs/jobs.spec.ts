@@ -1,0 +1,160 @@
+import { fork } from 'node:child_process';
+import { pino } from 'pino';
+import { systemClock } from '../clock';
+import { agreed, releaseOf, World, type Visitor } from '../testing/world';
+import { tick } from './jobs';
+
+describe('what is done by the clock', () => {
+  let world: World;
+  let salmah: Visitor;
+
+  beforeAll(async () => {
+    world = await World.make();
+    salmah = await world.visitor();
+  });
+  afterAll(() => world.end());
+  afterEach(async () => expect(await world.verify()).toEqual([]));
+
+  const parts = () => ({ database: world.serving.database, clock: systemClock, log: pino({ level: 'silent' }) });
+  const planned = async (releaseAhead: string, days: readonly string[], quantity = '5') => {
+    const agreement = await agreed(world, salmah, { releaseAhead });
+    await salmah.does('savePlan', {
+      id: agreement.id,
+      version: 2,
+      shipToId: world.masters.customers.get('Teratai Bay Resort')!.shipTos[1],
+      customerReference: 'STANDING-1',
+      lines: [
+        {
+          agreementLineId: agreement.lineId,
+          calls: days.map((day) => ({ day, quantity, skipped: day === '2027-03-03', rule: '' })),
+        },
+      ],
+    });
+    return agreement;
+  };
+  const ordersOf = async (id: number) =>
+    (
+      await salmah.get<{ documents: { document: { kind: string; id: number } }[] }>(`/api/agreements/${id}`)
+    ).documents.filter((each) => each.document.kind === 'SO');
+
+  it('A7 releases planned calls some days ahead, each once, however often it runs', async () => {
+    const agreement = await planned('7', ['2027-03-02', '2027-03-03', '2027-03-08', '2027-03-09']);
+    const byHand = await planned('', ['2027-03-02']);
+    await Promise.all([tick(parts()), tick(parts()), tick(parts())]);
+    await tick(parts());
+    const orders = await ordersOf(agreement.id);
+    expect(orders).toHaveLength(1);
+    const order = await salmah.get<{
+      customerReference: string;
+      shipTo: { label: string };
+      lines: { shipDate: string; quantity: string }[];
+    }>(`/api/orders/${orders[0]!.document.id}`);
+    expect(order).toMatchObject({ customerReference: 'STANDING-1', shipTo: { label: 'Hill Villas' } });
+    expect(order.lines.map((line) => [line.shipDate, line.quantity])).toEqual([
+      ['2027-03-02', '5'],
+      ['2027-03-08', '5'],
+    ]);
+    expect(await ordersOf(byHand.id)).toEqual([]);
+    const sheet = await salmah.get<{ lines: { calls: { day: string; made: unknown; rest: string }[] }[] }>(
+      `/api/agreements/${agreement.id}`,
+    );
+    expect(sheet.lines[0]!.calls.map((call) => [call.day, call.made !== null, call.rest])).toEqual([
+      ['2027-03-02', true, '0'],
+      ['2027-03-03', false, '0'],
+      ['2027-03-08', true, '0'],
+      ['2027-03-09', false, '5'],
+    ]);
+    // Planned anew, what was made stays made; a cancelled order does not make its call again by itself.
+    await salmah.does('cancelOrder', { id: orders[0]!.document.id, version: 1 });
+    await tick(parts());
+    expect(await ordersOf(agreement.id)).toHaveLength(1);
+  });
+
+  it('A7 by hand up to a day; what real releases used up is not made again', async () => {
+    const agreement = await planned('', ['2027-03-10', '2027-03-20', '2027-04-20']);
+    await salmah.does('releaseAgreement', releaseOf(world, agreement, '5'));
+    const [made] = await salmah.does('releasePlanned', { agreementId: agreement.id, upTo: '2027-03-31' });
+    const order = await salmah.get<{ lines: { shipDate: string }[] }>(`/api/orders/${made!.id}`);
+    expect(order.lines.map((line) => line.shipDate)).toEqual(['2027-03-20']);
+    const nothing = await salmah.refused('releasePlanned', { agreementId: agreement.id, upTo: '2027-03-31' });
+    expect(nothing.codes).toEqual(['upTo: nothing-planned']);
+  });
+
+  it('A7 what it may not release stands in Today', async () => {
+    const agreement = await planned('7', ['2027-03-05'], '5');
+    await world.serving.database.run("UPDATE agreement SET plan_reference = '' WHERE id = ?", [agreement.id]);
+    await tick(parts());
+    expect(await ordersOf(agreement.id)).toEqual([]);
+    const { rows } = await salmah.get<{ rows: { kind: string; document: { id: number }; day: string }[] }>(
+      '/api/today',
+    );
+    expect(rows.filter((row) => row.kind === 'call-due' && row.document.id === agreement.id)).toMatchObject([
+      { day: '2027-03-05' },
+    ]);
+    await salmah.does('pauseAgreement', { id: agreement.id, version: 3, pause: true });
+  });
+
+  it('A7 killed in the middle it makes each release once', async () => {
+    const agreements = [];
+    for (let count = 0; count < 6; count += 1) agreements.push(await planned('7', ['2027-03-04', '2027-03-06']));
+    const kill = async (afterMs: number) => {
+      const child = fork('dist/server/main.js', [], {
+        env: {
+          ...process.env,
+          DATABASE_URL: world.url,
+          PORT: '0',
+          LOG_LEVEL: 'silent',
+          JOBS: 'yes',
+          JOBS_AT_START: 'yes',
+        },
+        stdio: 'ignore',
+      });
+      await new Promise((resolve) => setTimeout(resolve, afterMs));
+      child.kill('SIGKILL');
+      await new Promise((resolve) => child.once('exit', resolve));
+    };
+    for (const afterMs of [500, 700, 850, 1000, 1200]) await kill(afterMs);
+    expect(await world.verify()).toEqual([]);
+    await tick(parts());
+    for (const { id } of agreements) expect(await ordersOf(id)).toHaveLength(1);
+  });
+
+  it('A9 each reminder fires once, stands in Today until it is seen to, and is in the calendar', async () => {
+    const agreement = await agreed(world, salmah, {
+      lastDay: '2027-03-31',
+      reminders: [
+        { kind: 'days', at: '30' },
+        { kind: 'fulfilled', at: '80' },
+        { kind: 'pace', at: '-15' },
+      ],
+    });
+    await Promise.all([tick(parts()), tick(parts())]);
+    const waiting = async () =>
+      (await salmah.get<{ rows: { kind: string; note: string; document: { id: number } }[] }>('/api/today')).rows
+        .filter((row) => row.kind === 'agreement-reminder' && row.document.id === agreement.id)
+        .map((row) => row.note);
+    // 90 days, both ends counted, of which 60 are gone with nothing shipped.
+    expect(await waiting()).toEqual(['days 30', 'pace -15']);
+    await salmah.does('handleReminder', { agreementId: agreement.id, kind: 'days', at: '30' });
+    expect(await waiting()).toEqual(['pace -15']);
+    await tick(parts());
+    expect(await waiting()).toEqual(['pace -15']);
+    const twice = await salmah.refused('handleReminder', { agreementId: agreement.id, kind: 'days', at: '30' });
+    expect(twice.codes).toEqual(['not-found']);
+
+    const first = (await salmah.post('/api/calendar', {})).body as { path: string };
+    const second = (await salmah.post('/api/calendar', {})).body as { path: string };
+    const read = (path: string) => fetch(world.serving.address + path);
+    expect((await read(first.path)).status).toBe(404);
+    const answer = await read(second.path);
+    expect(answer.headers.get('content-type')).toContain('text/calendar');
+    const text = (await answer.text()).replaceAll('\r\n ', '');
+    const { number } = await salmah.get<{ number: string }>(`/api/agreements/${agreement.id}`);
+    expect(text).toContain('BEGIN:VCALENDAR');
+    expect(text).toContain(`SUMMARY:${number} with Teratai Bay Resort: pace at −15 points or less`);
+    expect(text).toContain(`SUMMARY:${number} with Teratai Bay Resort ends`);
+    expect(text).toContain('DTSTART;VALUE=DATE:20270331');
+    expect(text).not.toContain('30 days before');
+    expect((await read('/api/calendar/not-a-token-of-anybody-at-all.ics')).status).toBe(404);
+  });
+});
