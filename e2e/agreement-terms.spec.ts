@@ -1,4 +1,4 @@
-import { cell, expect, pickItem, sheet, signIn, test, typeCell } from './world';
+import { cell, expect, pathOfDemo, pickItem, sheet, signIn, test, typeCell } from './world';
 
 test('terms are typed as people say them, planned ahead, and split at the limit before anybody is surprised', async ({
   page,
@@ -68,6 +68,7 @@ test('terms are typed as people say them, planned ahead, and split at the limit 
 
 test('an agreement past its last day is wrapped up from Today, with a decision about what is left', async ({
   page,
+  demo,
 }) => {
   await signIn(page);
   const row = page.locator('.todo', { hasText: 'AG-0001' });
@@ -92,7 +93,7 @@ test('an agreement past its last day is wrapped up from Today, with a decision a
   await expect(page.locator('.todo', { hasText: 'AG-0001' })).toHaveCount(0);
 
   // Paused, nothing can be released; let go on, it can.
-  await page.goto('/agreements/5');
+  await page.goto(await pathOfDemo(demo, 'byValue'));
   await page.getByRole('button', { name: 'Pause' }).click();
   await expect(page.getByRole('button', { name: 'Release…' })).toHaveCount(0);
   await page.getByRole('button', { name: 'Let it go on' }).click();

@@ -1,21 +1,26 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { expect, signIn, test } from './world';
+import { expect, pathOfDemo, signIn, test, type Demo } from './world';
 
+/** Each view with its address, or what it shows of the demo. */
 const VIEWS = [
   ['today', '/today'],
   ['agreements', '/agreements'],
-  ['agreement', '/agreements/6'],
-  ['agreement draft', '/agreements/7'],
+  ['agreement', 'ahead'],
+  ['agreement by value', 'byValue'],
+  ['agreement with a vendor', 'buying'],
+  ['agreement draft', 'draft'],
   ['orders', '/orders'],
-  ['order', '/orders/35'],
+  ['order', 'order'],
   ['new order', '/orders/new'],
   ['bench', '/bench'],
   ['purchases', '/purchases'],
-  ['purchase', '/purchases/40'],
+  ['purchase', 'purchase'],
   ['billing', '/billing'],
   ['customer invoice', '/billing/customer/5'],
   ['vendor invoice', '/billing/vendor/5'],
+  ['fulfilment', '/insight'],
+  ['prepayment', 'prepayment'],
   ['customer', '/customers/1'],
   ['vendor', '/vendors/1'],
   ['item', '/items/1'],
@@ -24,18 +29,21 @@ const VIEWS = [
   ['journal', '/journals/5'],
 ] as const;
 
+const addressOf = (demo: Demo, path: string) =>
+  path.startsWith('/') ? path : pathOfDemo(demo, path as Parameters<typeof pathOfDemo>[1]);
+
 /** All rules; the legacy mode runs them in the page itself instead of a second one. */
 function axe(page: Page): AxeBuilder {
   return new AxeBuilder({ page }).setLegacyMode(true).options({ resultTypes: ['violations'] });
 }
 
 for (const scheme of ['light', 'dark'] as const) {
-  test(`axe finds nothing serious on any view, ${scheme}`, async ({ page }) => {
+  test(`axe finds nothing serious on any view, ${scheme}`, async ({ page, demo }) => {
     test.setTimeout(180_000);
     await page.emulateMedia({ colorScheme: scheme, reducedMotion: 'reduce' });
     await signIn(page);
     for (const [name, path] of VIEWS) {
-      await page.goto(path);
+      await page.goto(await addressOf(demo, path));
       await expect(page.locator('.title h1')).toBeVisible();
       await expect(page.locator('.ag-row, .todo, main table').first()).toBeVisible();
       await expect(page.locator('k-menu-button').last()).toHaveText('Salmah');
@@ -51,12 +59,12 @@ for (const scheme of ['light', 'dark'] as const) {
   });
 }
 
-test('the page holds at 1024 and 1920 without a sideways scroll', async ({ page }) => {
+test('the page holds at 1024 and 1920 without a sideways scroll', async ({ page, demo }) => {
   await signIn(page);
   for (const width of [1024, 1920]) {
     await page.setViewportSize({ width, height: 800 });
-    for (const path of ['/today', '/agreements/6', '/orders/35', '/bench']) {
-      await page.goto(path);
+    for (const path of ['/today', 'ahead', '/agreements', '/insight', 'order', '/bench']) {
+      await page.goto(await addressOf(demo, path));
       await expect(page.locator('.title h1')).toBeVisible();
       const overflow = await page.evaluate(
         () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
@@ -66,9 +74,9 @@ test('the page holds at 1024 and 1920 without a sideways scroll', async ({ page 
   }
 });
 
-test('a side sheet keeps axe content too, and Escape leaves it without a trace', async ({ page }) => {
+test('a side sheet keeps axe content too, and Escape leaves it without a trace', async ({ page, demo }) => {
   await signIn(page);
-  await page.goto('/agreements/6');
+  await page.goto(await pathOfDemo(demo, 'ahead'));
   await page.getByRole('button', { name: 'Release…' }).click();
   await expect(page.locator('k-sheet')).toBeVisible();
   const { violations } = await axe(page).include('k-sheet').analyze();

@@ -191,6 +191,10 @@ const STEPS: readonly [string, Step][] = [
     },
   ],
   ['settle', (walk) => walk.visitor.raw('settleRebate', { agreementId: walk.chance.pick(walk.agreements).id })],
+  [
+    'settle',
+    (walk) => walk.visitor.raw('settleRebate', { agreementId: walk.chance.pick(walk.agreements.slice(-2)).id }),
+  ],
   ['revise', reviseStep],
   [
     'pay',
@@ -277,7 +281,7 @@ async function reviseStep(walk: Walk) {
         kind: 'whole',
         by: 'value',
         tiers: [
-          { from: '2000', rate: '2' },
+          { from: '500', rate: '2' },
           { from: '9000', rate: '3.5' },
         ],
       },
@@ -285,7 +289,7 @@ async function reviseStep(walk: Walk) {
         kind: 'step',
         by: 'quantity',
         tiers: [
-          { from: '5', rate: '4.25' },
+          { from: '1', rate: '4.25' },
           { from: '20', rate: '11.1' },
         ],
       },
@@ -333,7 +337,7 @@ describe('any sequence of acts', () => {
             kind: 'whole',
             by: 'value',
             tiers: [
-              { from: '1000', rate: '2' },
+              { from: '500', rate: '2' },
               { from: '8000', rate: '3' },
             ],
           },

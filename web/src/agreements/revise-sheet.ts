@@ -85,9 +85,13 @@ export class ReviseSheet {
   protected readonly reason = signal('');
   protected readonly reprice = signal(false);
   protected readonly fields = [/^reason$/];
-  protected readonly form = new ActForm(
+  /** Until it is tried, the difference is shown without its reason. */
+  protected readonly form: ActForm<typeof contract.reviseAgreement> = new ActForm(
     contract.reviseAgreement,
-    computed(() => sendableRevision(this.data.typed, this.data.sheet.id, this.reason().trim() || ' ', this.reprice())),
+    computed(() => {
+      const reason = this.reason().trim() || (this.form.tried() ? '' : '–');
+      return sendableRevision(this.data.typed, this.data.sheet.id, reason, this.reprice());
+    }),
   );
   protected readonly counted = counted;
   protected readonly money = money;

@@ -2,12 +2,13 @@ import type { AgreementSheet } from './service';
 import { priceWords, stepWords, type Line } from './agreement-columns';
 import {
   blankLine,
+  committedProblem,
   committedValue,
   emptyTerms,
   isUsed,
   priceProblem,
-  quantityProblem,
   sendable,
+  sendableRevision,
   termsOf,
   unitPriceOf,
   type TypedLine,
@@ -27,6 +28,7 @@ const line: Line = {
   id: 1,
   lineNo: 1,
   item: { id: 7, number: 'FC-20', name: 'Filter cartridge', unit: 'piece' },
+  group: null,
   listPrice: '9.8',
   priceKind: 'fixed',
   priceValue: '8.5',
@@ -40,7 +42,9 @@ const line: Line = {
   released: '0',
   releasedValue: '0',
   shipped: '0',
+  shippedValue: '0',
   invoiced: '0',
+  invoicedValue: '0',
   calls: [],
 };
 
@@ -57,7 +61,7 @@ describe('the terms of an agreement while they are typed', () => {
 
   it('values what can be read and leaves out what cannot', () => {
     const lines = [typedLine({}), typedLine({ price: '10 %' }), typedLine({ committed: 'many' }), blankLine()];
-    expect(committedValue(lines, 'MYR')).toBe('14735');
+    expect(committedValue(lines, 'MYR', 'quantity')).toBe('14735');
   });
 
   it('says at the cell what cannot be kept, and nothing of what is not typed yet', () => {
@@ -69,8 +73,9 @@ describe('the terms of an agreement while they are typed', () => {
     ]);
     expect(priceProblem('-5')).toContain('Write a price like 740');
     expect(priceProblem('0')).toContain('Write a price like 740');
-    expect([quantityProblem('', 'It'), quantityProblem('5', 'It')]).toEqual(['', '']);
-    expect(quantityProblem('0', 'It')).toBe('It must be a number above zero.');
+    expect([committedProblem('', 'quantity'), committedProblem('5', 'price')]).toEqual(['', '']);
+    expect(committedProblem('0', 'quantity')).toBe('The committed quantity must be a number above zero.');
+    expect(committedProblem('1.00001', 'price')).toBe('The committed amount must be a number above zero.');
   });
 
   it('sends the cells as terms, without the blank last line', () => {
@@ -81,6 +86,7 @@ describe('the terms of an agreement while they are typed', () => {
     expect(sendable(typed, null).lines).toEqual([
       {
         itemId: 7,
+        groupId: null,
         committed: '10',
         priceKind: 'discount',
         priceValue: '8',
@@ -93,7 +99,7 @@ describe('the terms of an agreement while they are typed', () => {
         notes: 'n',
       },
     ]);
-    expect(sendable(typed, null)).not.toHaveProperty('customerName');
+    expect(sendable(typed, null)).not.toHaveProperty('partyName');
     expect([isUsed(blankLine()), isUsed(typedLine({}))]).toEqual([false, true]);
   });
 
@@ -101,7 +107,13 @@ describe('the terms of an agreement while they are typed', () => {
     const sheet = {
       id: 3,
       version: 4,
-      customer: { id: 1, number: 'C-1', name: 'Teratai Bay Resort' },
+      side: 'selling',
+      basis: 'quantity',
+      party: { id: 1, number: 'C-1', name: 'Teratai Bay Resort' },
+      salesOrganisation: { id: 2, number: 'COAST', name: 'East coast' },
+      rebate: { kind: 'whole', by: 'value', tiers: [{ from: '10000', rate: '2' }] },
+      reminders: [{ kind: 'days', at: '30', firedOn: null, handledOn: null }],
+      releaseAhead: '5',
       title: 'Cartridges',
       firstDay: '2027-01-01',
       lastDay: '2027-12-31',
@@ -116,6 +128,12 @@ describe('the terms of an agreement while they are typed', () => {
     expect(sendable(termsOf(sheet), 3)).toMatchObject({
       id: 3,
       version: 4,
+      customerId: 1,
+      vendorId: null,
+      salesOrganisationId: 2,
+      rebate: { kind: 'whole', by: 'value', tiers: [{ from: '10000', rate: '2' }] },
+      reminders: [{ kind: 'days', at: '30' }],
+      releaseAhead: '5',
       limitPolicy: 'split',
       priority: '2',
       lines: [
@@ -131,6 +149,28 @@ describe('the terms of an agreement while they are typed', () => {
         },
       ],
     });
+  });
+
+  it('by value, commits to amounts over items, groups and everything', () => {
+    const group = { ...blankLine(), groupId: 3, number: 'CART', committed: '5000', price: 'list' };
+    const everything = { ...blankLine(), everything: true, number: 'everything', committed: '100.5', price: '5 %' };
+    const typed = { ...emptyTerms('2027-03-01'), basis: 'value' as const, lines: [group, everything, blankLine()] };
+    expect(committedValue(typed.lines, 'MYR', 'value')).toBe('5100.5');
+    expect(sendable(typed, null).lines.map(({ itemId, groupId, committed }) => [itemId, groupId, committed])).toEqual([
+      [null, 3, '5000'],
+      [null, null, '100.5'],
+    ]);
+  });
+
+  it('A15 sends a revision with the lines it changes, its reason and the choice to reprice', () => {
+    const typed = {
+      ...emptyTerms('2027-03-01'),
+      version: 4,
+      lines: [typedLine({ id: 11 }), typedLine({ id: null }), blankLine()],
+    };
+    const revision = sendableRevision(typed, 3, 'Prices fell', true);
+    expect(revision).toMatchObject({ id: 3, version: 4, reason: 'Prices fell', reprice: true });
+    expect(revision.lines.map((each) => each.id)).toEqual([11, null]);
   });
 
   it('says prices and steps in words', () => {

@@ -148,8 +148,8 @@ export class WrapUpSheet {
     return left === '0' ? '' : left;
   });
   /** An amount in the agreement's currency; empty for none. */
-  protected readonly money = (text: string | undefined) =>
-    text === undefined || text === '' || text === '0' ? '' : money(text, this.sheet.currency);
+  protected readonly money = (text: string | null | undefined) =>
+    !text || text === '0' ? '' : money(text, this.sheet.currency);
   protected readonly effect = computed(() => {
     const effects = this.effects();
     if (!effects) return '';

@@ -175,11 +175,12 @@ export class BarChart {
       plugins: [
         {
           id: 'names',
-          afterDraw: ({ ctx, getDatasetMeta }) => {
+          afterDraw: (chart) => {
+            const { ctx } = chart;
             ctx.save();
             ctx.font = `12px ${font.family}`;
             ctx.fillStyle = look.ink;
-            getDatasetMeta(0).data.forEach((arc, index) => {
+            chart.getDatasetMeta(0).data.forEach((arc, index) => {
               const row = rows[index]!;
               if (row.whole < total * 0.03) return;
               const { x, y, startAngle, endAngle, outerRadius } = arc as unknown as Arc;

@@ -1,12 +1,13 @@
 import { nextStepOf } from './next-step';
-import type { OrderSheet } from './service';
-import { blankLine, differs, sendable, totalsOf, typedOf } from './typed';
+import type { OrderSheet, PriceOffer } from './service';
+import { blankLine, differs, priced, sendable, totalsOf, typedOf } from './typed';
 
 const line: OrderSheet['lines'][number] = {
   id: 11,
   lineNo: 1,
   item: { id: 2, number: 'RO-4040', name: 'Membrane', unit: 'piece' },
   agreementLineId: 5,
+  agreement: { kind: 'AG', id: 9, number: 'AG-0009' },
   quantity: '12',
   cancelled: '0',
   unitPrice: '740',
@@ -72,8 +73,35 @@ describe('an order', () => {
     typed.lines.push(blankLine('2027-03-01'));
     typed.lines[0]!.shipDate = 'the week after next';
     expect(sendable(typed, 1).lines).toEqual([
-      { id: 11, itemId: 2, quantity: '12', shipDate: 'the week a', route: 'drop' },
+      { id: 11, itemId: 2, quantity: '12', shipDate: 'the week a', route: 'drop', agreementLineId: 5 },
     ]);
+  });
+
+  it('A13 prices a line by what is chosen, the first that fits, or the list, and keeps a price that is agreed', () => {
+    const offer = (agreementLineId: number, priceValue: string): PriceOffer => ({
+      agreementLineId,
+      agreement: { kind: 'AG', id: agreementLineId, number: `AG-${agreementLineId}` },
+      basis: 'quantity',
+      title: '',
+      lastDay: '2027-12-31',
+      priceKind: 'fixed',
+      priceValue,
+      breaks: [{ from: '20', value: '700' }],
+      left: '50',
+      unitPrice: priceValue,
+    });
+    const offers = [offer(1, '740'), offer(2, '720')];
+    const fresh = { ...blankLine('2027-03-01'), itemId: 2, quantity: '3', unitPrice: '815', listPrice: '815' };
+    const shown = (change: Partial<typeof fresh>, kept = false) => {
+      const { unitPrice, agreement } = priced({ ...fresh, ...change }, offers, kept);
+      return [unitPrice, agreement];
+    };
+    expect(shown({})).toEqual(['740', 'AG-1']);
+    expect(shown({ quantity: '20' })).toEqual(['700', 'AG-1']);
+    expect(shown({ agreementLineId: 2 })).toEqual(['720', 'AG-2']);
+    expect(shown({ agreementLineId: null })).toEqual(['815', '']);
+    expect(shown({ unitPrice: '690' }, true)).toEqual(['690', '']);
+    expect(priced(fresh, undefined, false)).toBe(fresh);
   });
 
   it('knows whether saving would change anything', () => {

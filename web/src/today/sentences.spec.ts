@@ -11,6 +11,7 @@ const row = (change: Partial<TodayRow>): TodayRow => ({
   amount: '1234.5',
   currency: 'MYR',
   share: 0,
+  note: '',
   orderLineId: null,
   ...change,
 });
@@ -41,6 +42,15 @@ describe('Today', () => {
     expect(sentenceOfRow(row({ ...past, amount: '0' }), '2027-03-01')).toMatchObject({
       sentence: 'with Arus Membrane Supply ended Fri 26 Feb and is not wrapped up',
       detail: '',
+    });
+  });
+
+  it('says which reminder fired', () => {
+    const reminder = { kind: 'agreement-reminder', document: { kind: 'AG', id: 2, number: 'AG-0002' } } as const;
+    expect(sentenceOfRow(row({ ...reminder, note: 'pace -15' }), '2027-03-01')).toMatchObject({
+      sentence: 'with Arus Membrane Supply: pace at −15 points or less',
+      detail: 'MYR 1,234.50 left',
+      link: '/agreements/2',
     });
   });
 
