@@ -40,7 +40,7 @@ class Walk {
   ) {}
 
   async step(): Promise<void> {
-    const [name, step] = this.chance.pick(STEPS);
+    const [name, step] = this.chance.pick(WEIGHED);
     const answer = await step(this);
     if (!answer) return;
     const counted = answer.status === 200 ? this.done : this.refused;
@@ -68,7 +68,6 @@ class Walk {
 
 const STEPS: readonly [string, Step][] = [
   ['release', releaseStep],
-  ['release', releaseStep],
   [
     'change',
     async (walk) => {
@@ -92,8 +91,11 @@ const STEPS: readonly [string, Step][] = [
     },
   ],
   ['confirm', onOrder('confirmOrder')],
-  ['confirm', onOrder('confirmOrder')],
-  ['cancel', onOrder('cancelOrder')],
+  [
+    'cancel',
+    // Seldom: what is cancelled goes no further.
+    async (walk) => (walk.chance.next() < 0.3 ? onOrder('cancelOrder')(walk) : null),
+  ],
   [
     'place',
     async (walk) => {
@@ -132,7 +134,6 @@ const STEPS: readonly [string, Step][] = [
       });
     },
   ],
-  ['invoice', invoiceStep],
   ['invoice', invoiceStep],
   [
     'vendor invoice',
@@ -177,7 +178,6 @@ const STEPS: readonly [string, Step][] = [
       }),
   ],
   ['credit', creditStep],
-  ['credit', creditStep],
   [
     'prepay',
     (walk) => {
@@ -191,10 +191,6 @@ const STEPS: readonly [string, Step][] = [
     },
   ],
   ['settle', (walk) => walk.visitor.raw('settleRebate', { agreementId: walk.chance.pick(walk.agreements).id })],
-  [
-    'settle',
-    (walk) => walk.visitor.raw('settleRebate', { agreementId: walk.chance.pick(walk.agreements.slice(-2)).id }),
-  ],
   ['revise', reviseStep],
   [
     'pay',
@@ -212,6 +208,18 @@ const STEPS: readonly [string, Step][] = [
     },
   ],
 ];
+
+/** How often a step is taken against the others: orders must reach their invoices for the rest to have anything to do. */
+const WEIGHTS: Record<string, number> = {
+  release: 2,
+  confirm: 4,
+  place: 3,
+  receive: 5,
+  ship: 3,
+  invoice: 8,
+  settle: 2,
+};
+const WEIGHED = STEPS.flatMap((step) => Array<(typeof STEPS)[number]>(WEIGHTS[step[0]] ?? 1).fill(step));
 
 function releaseStep(walk: Walk) {
   const agreement = walk.chance.pick(walk.agreements);
