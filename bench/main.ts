@@ -1,4 +1,5 @@
 import { parseArgs } from 'node:util';
+import { benchLists } from './lists';
 import { printed, type Figure } from './measure';
 import { benchPost } from './post';
 import { benchRelease } from './release';
@@ -10,7 +11,7 @@ interface Tools {
   startPrivateDatabase(folder: string, options: object): Promise<{ url: string; release(): Promise<void> }>;
 }
 
-/** `npm run bench [-- --scale full] [-- --only post,release,shell,start]`: each against its floor, in turn. */
+/** `npm run bench [-- --scale full] [-- --only post,release,lists,shell,start]`: each against its floor, in turn. */
 async function main(): Promise<void> {
   const { values } = parseArgs({ options: { scale: { type: 'string', default: 'small' }, only: { type: 'string' } } });
   const full = values.scale === 'full';
@@ -19,17 +20,23 @@ async function main(): Promise<void> {
   await ensureBuilt();
   console.log(`${'bench'.padEnd(26)} ${'ours'.padStart(14)} ${'theirs'.padStart(14)} ${'ratio'.padStart(7)}`);
   const print = (figures: Figure[]) => figures.forEach((figure) => console.log(printed(figure)));
-  if (wanted('post') || wanted('release')) {
+  if (wanted('post') || wanted('release') || wanted('lists')) {
     const { startPrivateDatabase } = (await import('../tools/lib/private-database.mjs' as string)) as Tools;
     const folder = `${process.env['TMPDIR'] ?? '/tmp'}/kampong-bench-${process.pid}`;
     // As safe as in use: every commit is flushed.
     const database = await startPrivateDatabase(folder, { throwAway: true });
-    const stage = await Stage.make(database.url);
     try {
-      if (wanted('post')) print(await benchPost(stage, full));
-      if (wanted('release')) print(await benchRelease(stage, full));
+      if (wanted('post') || wanted('release')) {
+        const stage = await Stage.make(database.url);
+        try {
+          if (wanted('post')) print(await benchPost(stage, full));
+          if (wanted('release')) print(await benchRelease(stage, full));
+        } finally {
+          await stage.end();
+        }
+      }
+      if (wanted('lists')) print(await benchLists(database.url, full));
     } finally {
-      await stage.end();
       await database.release();
     }
   }

@@ -25,7 +25,8 @@ export class Stage {
     private readonly address: URL,
   ) {}
 
-  static async make(root: string): Promise<Stage> {
+  /** A stage with the masters and whatever `lay` adds to them before the server starts. */
+  static async make(root: string, lay?: (url: string, companyId: number) => Promise<void>): Promise<Stage> {
     const admin = await createConnection(root);
     const name = `b_${randomUUID().replaceAll('-', '').slice(0, 12)}`;
     await admin.query(`CREATE DATABASE ${name}`);
@@ -36,6 +37,7 @@ export class Stage {
     const database = connect(url.href, 17);
     const masters = await layMasters(database);
     await database.run('UPDATE company SET work_date = ?', [WORK_DATE]);
+    await lay?.(url.href, masters.companyId);
     const actor = new Actor(database, masters.companyId, masters.people.get('salmah')!, 'bench');
     const { child, address } = await startServer(url.href);
     const stage = new Stage(url.href, database, masters, actor, child, new URL(address));
@@ -51,22 +53,30 @@ export class Stage {
 
   /** A post that must succeed. */
   post(path: string, body: unknown): Promise<unknown> {
+    return this.send('POST', path, JSON.stringify(body));
+  }
+
+  /** A read that must succeed. */
+  get(path: string): Promise<unknown> {
+    return this.send('GET', path, '');
+  }
+
+  private send(method: 'GET' | 'POST', path: string, text: string): Promise<unknown> {
     return new Promise((resolve, reject) => {
-      const text = JSON.stringify(body);
+      const written = {
+        'Content-Type': 'application/json',
+        'Content-Length': Buffer.byteLength(text),
+        'Idempotency-Key': randomUUID(),
+        'X-Kampong-Token': this.token,
+      };
       const sent = request(
         {
           host: this.address.hostname,
           port: this.address.port,
           path,
-          method: 'POST',
+          method,
           agent: this.agent,
-          headers: {
-            'Content-Type': 'application/json',
-            'Content-Length': Buffer.byteLength(text),
-            'Idempotency-Key': randomUUID(),
-            'X-Kampong-Token': this.token,
-            cookie: this.cookie,
-          },
+          headers: { cookie: this.cookie, ...(method === 'POST' ? written : {}) },
         },
         (answer) => {
           const set = answer.headers['set-cookie'];
@@ -129,7 +139,7 @@ export class Stage {
 function startServer(url: string): Promise<{ child: ChildProcess; address: string }> {
   return new Promise((resolve, reject) => {
     const child = fork('dist/server/main.js', [], {
-      env: { ...process.env, DATABASE_URL: url, PORT: '0', LOG_LEVEL: 'error', DATABASE_CONNECTIONS: '16' },
+      env: { ...process.env, DATABASE_URL: url, PORT: '0', LOG_LEVEL: 'error', DATABASE_CONNECTIONS: '16', JOBS: 'no' },
       execArgv: process.env['BENCH_PROF'] ? ['--cpu-prof', '--cpu-prof-dir=/tmp/prof'] : [],
       stdio: 'inherit',
     });

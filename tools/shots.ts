@@ -1,20 +1,24 @@
 import { chromium } from '@playwright/test';
 import { fork } from 'node:child_process';
-import { PEOPLE } from '../demo';
+import { PEOPLE, placeOf, type Place } from '../demo';
 import { prepare } from './prepare';
 
-/** Name, address, and the button that opens its side sheet where that is the view. */
-const VIEWS: readonly [name: string, path: string, opens?: string][] = [
+/** Name, address or what of the demo, and the button that opens its side sheet where that is the view. */
+const VIEWS: readonly [name: string, where: `/${string}` | Place, opens?: string][] = [
   ['today', '/today'],
   ['agreements', '/agreements'],
-  ['agreement', '/agreements/6'],
-  ['agreement-draft', '/agreements/7'],
-  ['release', '/agreements/6', 'Release…'],
-  ['call-off-plan', '/agreements/6', 'Call-off plan…'],
+  ['agreement', 'ahead'],
+  ['agreement-draft', 'draft'],
+  ['agreement-by-value', 'byValue'],
+  ['agreement-buying', 'buying'],
+  ['release', 'ahead', 'Release…'],
+  ['call-off-plan', 'ahead', 'Call-off plan…'],
+  ['wrap-up', 'past', 'Wrap up…'],
+  ['fulfilment', '/insight'],
   ['orders', '/orders'],
-  ['order', '/orders/35'],
+  ['order', 'order'],
   ['bench', '/bench'],
-  ['purchase', '/purchases/40'],
+  ['purchase', 'purchase'],
   ['billing', '/billing'],
   ['customer', '/customers/1'],
 ];
@@ -40,8 +44,8 @@ async function main(): Promise<void> {
   await page.getByLabel('Password').fill(PEOPLE[0].password);
   await page.keyboard.press('Enter');
   await page.waitForURL('**/today');
-  for (const [name, path, opens] of VIEWS) {
-    await page.goto(address + path);
+  for (const [name, where, opens] of VIEWS) {
+    await page.goto(address + (where.startsWith('/') ? where : await placeOf(url, where as Place)));
     await page.locator('.title h1').waitFor();
     if (opens) await page.getByRole('button', { name: opens }).click();
     await page.waitForTimeout(1200);

@@ -53,14 +53,17 @@ export function isDue(reminder: Reminder, ground: ReminderGround, workDate: Day)
     case 'days':
       return workDate >= reminderDay(reminder, ground.lastDay)!;
     case 'fulfilled':
-      return ground.fulfilled * 100 >= at;
+      return points(ground.fulfilled) >= at;
     case 'pace': {
       if (workDate < ground.firstDay || workDate > ground.lastDay) return false;
       const elapsed = elapsedShare(ground.firstDay, ground.lastDay, workDate);
-      return pace(ground.fulfilled, elapsed) * 100 <= at;
+      return points(pace(ground.fulfilled, elapsed)) <= at;
     }
   }
 }
+
+/** A share in points of a hundred, freed of what floats leave behind: a bound is reached when it is. */
+const points = (share: number) => Math.round(share * 1e8) / 1e6;
 
 /** A reminder in words: `30 days before its end`. */
 export function reminderWords({ kind, at }: Reminder): string {

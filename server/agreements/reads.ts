@@ -4,169 +4,21 @@ import {
   leftOn,
   rankOffers,
   tierAt,
-  type AgreementState,
-  type Basis,
   type LimitPolicy,
   type RebateBasis,
   type RebateKind,
-  type Side,
 } from '@core/agreements';
 import { dec, isDecimalText, type Day } from '@core/kernel';
 import type * as contract from '@api/agreements';
 import { there, withoutLocks } from '../acts';
-import type { Bound, Sql } from '../db/database';
-import { likeOf, PAGE_ROWS, plain, shipTosOf } from '../db/mapping';
+import type { Sql } from '../db/database';
+import { plain, shipTosOf } from '../db/mapping';
 import { documentsOfAgreement } from '../documents';
+import { HEAD_COLUMNS, JOIN_PARTY, rowOf, type HeadRow } from './list';
 import { callsOf } from './plan';
 import { breaksOf, lockOffers, PRICE_COLUMNS, priceTermOf, rebateOf, remindersOf, type PriceColumns } from './store';
 
-type Row = z.infer<typeof contract.AgreementRow>;
 type Sheet = z.infer<typeof contract.AgreementSheet>;
-type Query = Partial<z.infer<typeof contract.listAgreements.query>>;
-
-interface HeadRow {
-  id: number;
-  number: string;
-  state: AgreementState;
-  side: Side;
-  basis: Basis;
-  title: string;
-  party_id: number;
-  party_number: string;
-  party_name: string;
-  currency: string;
-  first_day: string;
-  last_day: string;
-  committed_value: string;
-  released_value: string;
-  shipped_value: string;
-  invoiced_value: string;
-  used_up: number;
-}
-
-/** True where no line of the agreement has anything left to release. // A4 */
-const USED_UP = `(a.state <> 'draft' AND NOT EXISTS (SELECT 1 FROM agreement_line ul
-   WHERE ul.company_id = a.company_id AND ul.agreement_id = a.id
-     AND IF(a.basis = 'quantity', ul.released < ul.committed, ul.released_value < ul.committed_value)))`;
-
-const HEAD = `SELECT a.id, a.number, a.state, a.side, a.basis, a.title, COALESCE(c.id, v.id) AS party_id,
-    COALESCE(c.number, v.number) AS party_number, COALESCE(c.name, v.name) AS party_name,
-    a.currency, a.first_day, a.last_day, a.committed_value, a.released_value, a.shipped_value, a.invoiced_value,
-    ${USED_UP} AS used_up`;
-const FROM = `FROM agreement a
-  LEFT JOIN customer c ON c.company_id = a.company_id AND c.id = a.customer_id
-  LEFT JOIN vendor v ON v.company_id = a.company_id AND v.id = a.vendor_id`;
-
-/** The conditions of a list of agreements, with their values; the company's comes first. */
-export function agreementFilter(companyId: number, query: Query, workDate: Day): { where: string; values: Bound[] } {
-  const where = ['a.company_id = ?'];
-  const values: Bound[] = [companyId];
-  const add = (condition: string, ...bound: Bound[]) => {
-    where.push(condition);
-    values.push(...bound);
-  };
-  if (query.state) add('a.state = ?', query.state);
-  if (query.side) add('a.side = ?', query.side);
-  if (query.dates === 'passed') add("a.state IN ('in-force', 'paused') AND a.last_day < ?", workDate);
-  if (query.dates === 'running')
-    add("a.state IN ('in-force', 'paused') AND ? BETWEEN a.first_day AND a.last_day", workDate);
-  if (query.left) add(query.left === 'used-up' ? USED_UP : `NOT ${USED_UP}`);
-  if (query.customerId) add('a.customer_id = ?', query.customerId);
-  if (query.organisationId) add('a.sales_organisation_id = ?', query.organisationId);
-  if (query.currency) add('a.currency = ?', query.currency);
-  if (query.groupId) {
-    add(
-      `EXISTS (SELECT 1 FROM agreement_line gl LEFT JOIN item gi ON gi.company_id = gl.company_id AND gi.id = gl.item_id
-         WHERE gl.company_id = a.company_id AND gl.agreement_id = a.id AND COALESCE(gl.item_group_id, gi.item_group_id) = ?)`,
-      query.groupId,
-    );
-  }
-  if (query.q?.trim()) {
-    add(
-      '(a.number LIKE ? OR a.title LIKE ? OR c.name LIKE ? OR c.number LIKE ? OR v.name LIKE ? OR v.number LIKE ?)',
-      ...Array<string>(6).fill(likeOf(query.q)),
-    );
-  }
-  return { where: where.join(' AND '), values };
-}
-
-/** Share of the term gone on a work date, 0 to 1, in SQL. // A8 */
-const ELAPSED = 'LEAST(1, GREATEST(0, (DATEDIFF(?, a.first_day) + 1) / (DATEDIFF(a.last_day, a.first_day) + 1)))';
-
-/** What a list is read in the order of: the value with its direction, and the id behind it. */
-const SORTS: Record<NonNullable<Query['sort']>, { key: string; up: boolean; dated?: true }> = {
-  newest: { key: 'a.id', up: false },
-  'last-day': { key: 'a.last_day', up: true },
-  committed: { key: 'a.committed_value', up: false },
-  // Worst first.
-  pace: { key: `ROUND(a.shipped_value / GREATEST(a.committed_value, 0.01) - ${ELAPSED}, 6)`, up: true, dated: true },
-};
-
-/**
- * Agreements by keyset, newest first or as sorted; `q` looks in number, title, and the party's number and name.
- * Newest first walks the primary key or agreement_state backwards; other sorts order what the filter leaves.
- */
-export async function listAgreements(
-  sql: Sql,
-  companyId: number,
-  query: Query,
-  workDate: Day,
-): Promise<{ rows: Row[]; next: string | null }> {
-  const { where, values } = agreementFilter(companyId, query, workDate);
-  const sort = SORTS[query.sort ?? 'newest'];
-  const dates = sort.dated ? [workDate] : [];
-  const after = cursorOf(query.cursor);
-  const conditions = [where];
-  const bound: Bound[] = [...values];
-  if (after) {
-    const past = sort.up ? '>' : '<';
-    if (sort.key === 'a.id') {
-      conditions.push('a.id < ?');
-      bound.push(after.id);
-    } else {
-      conditions.push(`(${sort.key} ${past} ? OR (${sort.key} = ? AND a.id < ?))`);
-      bound.push(...dates, after.key, ...dates, after.key, after.id);
-    }
-  }
-  const rows = await sql.rows<HeadRow & { sort_key: string }>(
-    `${HEAD}, ${sort.key} AS sort_key ${FROM} WHERE ${conditions.join(' AND ')}
-      ORDER BY ${sort.key === 'a.id' ? 'a.id DESC' : `sort_key ${sort.up ? 'ASC' : 'DESC'}, a.id DESC`} LIMIT ?`,
-    [...dates, ...bound, PAGE_ROWS + 1],
-  );
-  const shown = rows.slice(0, PAGE_ROWS);
-  const last = shown.at(-1);
-  return {
-    rows: shown.map(rowOf),
-    next: rows.length > PAGE_ROWS ? `${last!.sort_key}~${last!.id}` : null,
-  };
-}
-
-function cursorOf(cursor: string | undefined): { key: string; id: number } | null {
-  const found = /^([\d.-]{1,30})~(\d{1,10})$/.exec(cursor ?? '');
-  return found ? { key: found[1]!, id: Number(found[2]) } : null;
-}
-
-function rowOf(row: HeadRow): Row {
-  return {
-    id: row.id,
-    number: row.number,
-    state: row.state,
-    side: row.side,
-    basis: row.basis,
-    title: row.title,
-    party: { id: row.party_id, number: row.party_number, name: row.party_name },
-    currency: row.currency,
-    firstDay: row.first_day,
-    lastDay: row.last_day,
-    values: {
-      committed: plain(row.committed_value),
-      released: plain(row.released_value),
-      shipped: plain(row.shipped_value),
-      invoiced: plain(row.invoiced_value),
-    },
-    usedUp: Boolean(row.used_up),
-  };
-}
 
 interface SheetRow extends HeadRow {
   version: number;
@@ -199,12 +51,12 @@ interface SheetRow extends HeadRow {
 /** One agreement with its lines, counters and every document that came from it. */
 export async function openAgreement(sql: Sql, companyId: number, id: number): Promise<Sheet> {
   const [head] = await sql.rows<SheetRow>(
-    `${HEAD}, a.version, a.signed_on, a.limit_policy, a.tolerance_percent, a.probability_percent, a.priority, a.notes, a.ended_on,
+    `SELECT ${HEAD_COLUMNS}, a.version, a.signed_on, a.limit_policy, a.tolerance_percent, a.probability_percent, a.priority, a.notes, a.ended_on,
        a.renewed_as, (SELECT n.number FROM agreement n WHERE n.company_id = a.company_id AND n.id = a.renewed_as) AS renewed_number,
        a.customer_id, a.vendor_id, c.reference_required, so.id AS organisation_id, so.code AS organisation_code,
        so.name AS organisation_name, a.rebate_kind, a.rebate_by, a.rebate_value, a.rebate_quantity, a.rebate_accrued,
        a.rebate_settled, a.release_ahead_days, a.plan_ship_to_id, a.plan_reference
-     ${FROM} LEFT JOIN sales_organisation so ON so.company_id = a.company_id AND so.id = a.sales_organisation_id
+     FROM agreement a ${JOIN_PARTY} LEFT JOIN sales_organisation so ON so.company_id = a.company_id AND so.id = a.sales_organisation_id
      WHERE a.company_id = ? AND a.id = ?`,
     [companyId, id],
   );

@@ -2,6 +2,7 @@ import type { AgreementEffects, Rebate, Reminder, TypedTerm } from '@core/agreem
 import { dec, sum } from '@core/kernel';
 import type { Doer } from '../acts';
 import type { Bound, Tx } from '../db/database';
+import { NOTHING_LEFT } from './store';
 
 /** The head's columns as the terms give them. */
 function headColumns(effects: AgreementEffects) {
@@ -94,6 +95,10 @@ export async function writeRevised(
   );
   const added = effects.lines.filter((_line, index) => !lineIds[index]);
   await insertLines(tx, companyId, id, added, (last?.line_no ?? 0) + 1);
+  await tx.run(`UPDATE agreement a SET a.used_up = ${NOTHING_LEFT} WHERE a.company_id = ? AND a.id = ?`, [
+    companyId,
+    id,
+  ]);
   await writeRebate(tx, companyId, id, effects.rebate);
   await writeReminders(tx, companyId, id, effects.reminders);
 }

@@ -116,6 +116,14 @@ const CHECKS: readonly Check[] = [
     ),
   ),
   counter(
+    'agreement used up',
+    'agreement',
+    'x.number',
+    "IF(x.state = 'draft', 0, x.used_up)",
+    `SELECT IF(x.state = 'draft', 0, SUM(IF(x.basis = 'quantity', l.released < l.committed, l.released_value < l.committed_value)) = 0)
+       FROM agreement_line l WHERE l.company_id = x.company_id AND l.agreement_id = x.id`,
+  ),
+  counter(
     'agreement committed value',
     'agreement',
     'x.number',

@@ -21,17 +21,6 @@ import { KEYS } from './places';
     <button class="act" type="button" data-first (click)="ref.close()">Close</button>
   </section>`,
   styles: `
-    section {
-      background: var(--paper-lift);
-      border: 1px solid var(--rule-strong);
-      border-radius: 6px;
-      padding: 18px 22px;
-      box-shadow: 0 14px 40px rgb(0 0 0 / 22%);
-    }
-    h2 {
-      font: 600 18px var(--serif);
-      margin-bottom: 8px;
-    }
     button {
       margin-top: 10px;
     }
@@ -39,6 +28,7 @@ import { KEYS } from './places';
       font: 13px var(--sans);
     }
   `,
+  styleUrl: './window.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Keys {

@@ -40,6 +40,7 @@ export class Shell {
   ];
   protected readonly person = computed(() => [
     { value: 'role', label: this.session.current()?.role ?? '', still: true },
+    { value: 'calendar', label: 'Reminders in your calendar…' },
     { value: 'out', label: 'Sign out' },
   ]);
 
@@ -61,15 +62,14 @@ export class Shell {
     void this.session.moveWorkDate(addDays(this.session.workDate(), days));
   }
 
-  protected async find(): Promise<void> {
-    const windows = await this.windows().catch(() => null);
-    if (windows) windows.find();
-    else this.quiet.say(OUT_OF_REACH_YET);
+  protected ofPerson(chosen: string): void {
+    if (chosen === 'out') void this.session.signOut();
+    else void this.open('calendar');
   }
 
-  protected async showKeys(): Promise<void> {
+  protected async open(window: 'find' | 'keys' | 'calendar'): Promise<void> {
     const windows = await this.windows().catch(() => null);
-    if (windows) windows.keys();
+    if (windows) windows[window]();
     else this.quiet.say(OUT_OF_REACH_YET);
   }
 
@@ -83,12 +83,12 @@ export class Shell {
     const place = event.altKey && /^Digit[1-9]$/.test(event.code) ? PLACES[Number(event.code.slice(5)) - 1] : undefined;
     if (event.ctrlKey && event.key.toLowerCase() === 'k') {
       event.preventDefault();
-      void this.find();
+      void this.open('find');
     } else if (place) {
       event.preventDefault();
       void this.router.navigateByUrl(place.path);
     } else if (event.key === '?' && !typing) {
-      void this.showKeys();
+      void this.open('keys');
     } else if (event.altKey && event.key.toLowerCase() === 'g') {
       event.preventDefault();
       document.querySelector<HTMLElement>('k-grid .ag-cell')?.focus();

@@ -1,6 +1,7 @@
 import { Dialog } from '@angular/cdk/dialog';
 import { Overlay } from '@angular/cdk/overlay';
 import { inject, Injectable } from '@angular/core';
+import { CalendarFeed } from './calendar-feed';
 import { FindOrDo } from './find-or-do';
 import { Keys } from './keys';
 
@@ -23,5 +24,10 @@ export class Windows {
   keys(): void {
     if (this.dialog.openDialogs.length > 0) return;
     this.dialog.open(Keys, { autoFocus: '[data-first]', ariaLabel: 'Keys' });
+  }
+
+  calendar(): void {
+    if (this.dialog.openDialogs.length > 0) return;
+    this.dialog.open(CalendarFeed, { autoFocus: '[data-first]', ariaLabel: 'Reminders in your calendar' });
   }
 }

@@ -1,0 +1,104 @@
+import { layBulk } from '../demo';
+import { PAGE_ROWS } from '../server/db/mapping';
+import type { Figure } from './measure';
+import { plansOf } from './plans';
+import { Stage, WORK_DATE } from './stage';
+
+const SMALL = 10_000;
+const PERCENTILES = [50, 75, 90, 95] as const;
+
+interface View {
+  name: string;
+  path: string;
+  /** Pages turned before the one that is timed. */
+  pages?: number;
+}
+
+/** What is asked of the list of agreements, and of the sums over them. */
+const VIEWS: readonly View[] = [
+  { name: 'agreements, first page', path: '/api/agreements' },
+  { name: 'agreements, deep page', path: '/api/agreements', pages: 0.5 },
+  { name: 'agreements, in force', path: '/api/agreements?state=in-force' },
+  { name: 'agreements, used up', path: '/api/agreements?left=used-up' },
+  { name: 'agreements, dates passed', path: '/api/agreements?dates=passed' },
+  { name: 'agreements, by last day', path: '/api/agreements?sort=last-day' },
+  { name: 'agreements, by value', path: '/api/agreements?sort=committed' },
+  { name: 'agreements, by pace', path: '/api/agreements?dates=running&sort=pace' },
+  { name: 'fulfilment, by customer', path: '/api/fulfilment' },
+  { name: 'fulfilment, by group', path: '/api/fulfilment?by=group' },
+];
+
+/**
+ * The lists over years of business against the same lists over `SMALL` order lines: the worst ratio of the
+ * percentiles up to 95, for each run. `full` takes a million order lines and prints the query plans, else a tenth of that.
+ */
+export async function benchLists(root: string, full: boolean): Promise<Figure[]> {
+  const stageOf = (orderLines: number) =>
+    Stage.make(root, (url, companyId) => layBulk(url, { companyId, workDate: WORK_DATE, orderLines, seed: 7 }));
+  const small = await stageOf(SMALL);
+  const large = await stageOf(full ? 1_000_000 : 100_000);
+  try {
+    const figures: Figure[] = [];
+    for (const view of VIEWS) figures.push(await against(view, small, large));
+    if (full) console.log((await plansOf(large.database, large.masters.companyId)).join('\n'));
+    return figures;
+  } finally {
+    await small.end();
+    await large.end();
+  }
+}
+
+async function against(view: View, small: Stage, large: Stage): Promise<Figure> {
+  const [floor, ours] = await Promise.all([pathOn(small, view), pathOn(large, view)]);
+  await timed(small, floor, 30);
+  await timed(large, ours, 30);
+  const times: { ours: number[][]; theirs: number[][] } = { ours: [], theirs: [] };
+  for (let run = 0; run < 5; run += 1) {
+    const [a, b]: [number[], number[]] = [[], []];
+    // In turn, so that what else the machine does falls on both.
+    for (let request = 0; request < 100; request += 1) {
+      b.push(...(await timed(small, floor, 1)));
+      a.push(...(await timed(large, ours, 1)));
+    }
+    times.ours.push(percentilesOf(a));
+    times.theirs.push(percentilesOf(b));
+  }
+  const mid = (of: number[][]) => of.map((run) => run[0]!).sort((a, b) => a - b)[2]!;
+  return {
+    name: view.name,
+    ours: `${mid(times.ours).toFixed(2)} ms`,
+    theirs: `${mid(times.theirs).toFixed(2)} ms`,
+    ratios: times.ours.map((run, index) => Math.max(...run.map((value, at) => value / times.theirs[index]![at]!))),
+    aim: 'at most 1.5',
+  };
+}
+
+async function timed(stage: Stage, path: string, times: number): Promise<number[]> {
+  const taken: number[] = [];
+  for (let time = 0; time < times; time += 1) {
+    const begun = performance.now();
+    await stage.get(path);
+    taken.push(performance.now() - begun);
+  }
+  return taken;
+}
+
+function percentilesOf(times: number[]): number[] {
+  const sorted = [...times].sort((a, b) => a - b);
+  return PERCENTILES.map((percentile) => sorted[Math.ceil((percentile / 100) * sorted.length) - 1]!);
+}
+
+/** The path that is timed: for a deep page, after turning that share of all pages. */
+async function pathOn(stage: Stage, view: View): Promise<string> {
+  let path = view.path;
+  if (!view.pages) return path;
+  const [{ count } = { count: 0 }] = await stage.database.rows<{ count: number }>(
+    'SELECT COUNT(*) AS count FROM agreement',
+  );
+  for (let page = 0; page < Math.floor((count / PAGE_ROWS) * view.pages); page += 1) {
+    const { next } = (await stage.get(path)) as { next: string | null };
+    if (next === null) break;
+    path = `${view.path}?cursor=${encodeURIComponent(next)}`;
+  }
+  return path;
+}

@@ -1,0 +1,45 @@
+import { FulfilmentQuery } from '@api/insight';
+import { listAgreements } from '../server/agreements';
+import type { Database, Sql } from '../server/db/database';
+import { fulfilment } from '../server/insight/fulfilment';
+import { WORK_DATE } from './stage';
+
+interface PlanRow {
+  table: string;
+  type: string;
+  key: string | null;
+  rows: number;
+  Extra: string;
+}
+
+/** The query plans of the list of agreements and of fulfilment on a set: each statement with the keys it walks. */
+export async function plansOf(database: Database, companyId: number): Promise<string[]> {
+  const said: string[] = [];
+  const reading: [string, (sql: Sql) => Promise<unknown>][] = [
+    ['newest first', (sql) => listAgreements(sql, companyId, {}, WORK_DATE)],
+    ['in force', (sql) => listAgreements(sql, companyId, { state: 'in-force' }, WORK_DATE)],
+    ['used up', (sql) => listAgreements(sql, companyId, { left: 'used-up' }, WORK_DATE)],
+    ['dates passed', (sql) => listAgreements(sql, companyId, { dates: 'passed' }, WORK_DATE)],
+    ['by last day', (sql) => listAgreements(sql, companyId, { sort: 'last-day' }, WORK_DATE)],
+    ['by value', (sql) => listAgreements(sql, companyId, { sort: 'committed' }, WORK_DATE)],
+    ['by pace', (sql) => listAgreements(sql, companyId, { dates: 'running', sort: 'pace' }, WORK_DATE)],
+    ['fulfilment by customer', (sql) => fulfilment(sql, companyId, FulfilmentQuery.parse({}), WORK_DATE)],
+    ['fulfilment by group', (sql) => fulfilment(sql, companyId, FulfilmentQuery.parse({ by: 'group' }), WORK_DATE)],
+  ];
+  for (const [name, read] of reading) {
+    said.push('', name);
+    await read({
+      run: (sql, values) => database.run(sql, values),
+      rows: async <Row>(sql: string, values: Parameters<Sql['rows']>[1]) => {
+        const begun = performance.now();
+        const rows = await database.rows<Row>(sql, values);
+        said.push(`  ${(performance.now() - begun).toFixed(1)} ms, ${rows.length} rows`);
+        for (const row of await database.rows<PlanRow>(`EXPLAIN ${sql}`, values)) {
+          said.push(`    ${row.table} ${row.type} ${row.key ?? 'no key'}, about ${row.rows} rows. ${row.Extra ?? ''}`);
+        }
+        return rows;
+      },
+    });
+  }
+  return said;
+}

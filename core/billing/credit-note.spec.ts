@@ -1,0 +1,184 @@
+import fc from 'fast-check';
+import { dec, sum } from '@core/kernel';
+import { decideCreditNote, decidePrepayment, decideSettlement, setOffs, type CreditableLine } from './index';
+
+const DAY = '2027-03-01';
+
+const line = (change: Partial<CreditableLine> = {}): CreditableLine => ({
+  invoiceLineId: 1,
+  orderLineId: 11,
+  agreementLineId: 3,
+  agreementId: 1,
+  item: { id: 10, number: 'RO-4040' },
+  unitPrice: '740',
+  quantity: '12',
+  net: '8880',
+  agreedNet: null,
+  shipped: { quantity: '12', value: '8880', agreedValue: null, cost: '6000' },
+  taxCode: 'S6',
+  taxCodeId: 1,
+  taxRate: '6',
+  ...change,
+});
+
+const ground = (lines: CreditableLine[], owed = '9412.80') => ({
+  invoice: { id: 5, number: 'IN-0005', orderId: 2, customerId: 7, currency: 'MYR', owed },
+  lines,
+  rebates: [],
+});
+
+const back = (quantity: string, reason = 'Cracked housings') => ({
+  kind: 'return' as const,
+  reason,
+  lines: [{ invoiceLineId: 1, quantity, unitPrice: '' }],
+});
+const price = (unitPrice: string) => ({
+  kind: 'price' as const,
+  reason: 'Agreed price',
+  lines: [{ invoiceLineId: 1, quantity: '', unitPrice }],
+});
+
+type Typed = Parameters<typeof decideCreditNote>[1];
+const effects = (on: ReturnType<typeof ground>, typed: Typed) => {
+  const decision = decideCreditNote(on, typed, DAY);
+  if (!decision.ok) throw new Error(decision.refusals.map((refusal) => refusal.code).join());
+  return decision.effects;
+};
+const codes = (on: ReturnType<typeof ground>, typed: Typed) => {
+  const decision = decideCreditNote(on, typed, DAY);
+  return decision.ok ? [] : decision.refusals.map((refusal) => `${refusal.field}: ${refusal.code}`);
+};
+
+describe('P1 P3 credit notes', () => {
+  it('credit goods that came back with their tax, and take them in at what they cost', () => {
+    expect(effects(ground([line()]), back('3'))).toMatchObject({
+      net: '2220',
+      tax: '133.2',
+      total: '2353.2',
+      cost: '1500',
+      setOff: '2353.2',
+      lines: [{ quantity: '3', unitPrice: '740', value: '2220' }],
+    });
+  });
+
+  it('put a price right without goods', () => {
+    expect(effects(ground([line()]), price('700'))).toMatchObject({
+      net: '480',
+      cost: '0',
+      lines: [{ quantity: '0', unitPrice: '40', net: '480', value: '0' }],
+    });
+  });
+
+  it('set off no more than is owed', () => {
+    expect(effects(ground([line()], '100'), back('3')).setOff).toBe('100');
+    expect(effects(ground([line()], '0'), back('3')).setOff).toBe('0');
+  });
+
+  it('never credit more than was invoiced and not credited, nor raise a price', () => {
+    expect(codes(ground([line()]), back('12.00001'))).toEqual(['lines.0.quantity: above-credit']);
+    expect(codes(ground([line()]), back('0'))).toEqual(['lines.0.quantity: not-above-zero']);
+    expect(codes(ground([line()]), back('many'))).toEqual(['lines.0.quantity: not-a-number']);
+    expect(codes(ground([line()]), back(''))).toEqual(['lines: nothing-asked']);
+    expect(codes(ground([line()]), back('1', ' '))).toEqual(['reason: required']);
+    expect(codes(ground([line()]), price('740'))).toEqual(['lines.0.unitPrice: not-below-invoiced']);
+    expect(codes(ground([line({ quantity: '0', net: '0' })]), price('1'))).toEqual(['lines.0.unitPrice: above-credit']);
+  });
+
+  it('returned in any parts, a line is credited whole, to the cent', () => {
+    const parts = fc.array(fc.integer({ min: 1, max: 9 }), { minLength: 1, maxLength: 8 });
+    const cents = fc.integer({ min: 100, max: 9_999_999 });
+    fc.assert(
+      fc.property(parts, cents, cents, (quantities, value, cost) => {
+        const whole = String(quantities.reduce((all, each) => all + each, 0));
+        const amount = dec(value).div(100).toFixed();
+        const agreed = dec(Math.floor(value / 3))
+          .div(100)
+          .toFixed();
+        let left = line({
+          quantity: whole,
+          net: amount,
+          agreedNet: agreed,
+          shipped: { quantity: whole, value: amount, agreedValue: agreed, cost: dec(cost).div(100).toFixed() },
+        });
+        const credited = quantities.map((quantity) => {
+          const [done] = effects(ground([left]), back(String(quantity))).lines;
+          const less = (from: string, by: string) => dec(from).minus(by).toFixed();
+          left = {
+            ...left,
+            quantity: less(left.quantity, done!.quantity),
+            net: less(left.net, done!.net),
+            agreedNet: less(left.agreedNet!, done!.agreedNet!),
+            shipped: {
+              quantity: less(left.shipped.quantity, done!.quantity),
+              value: less(left.shipped.value, done!.value),
+              agreedValue: less(left.shipped.agreedValue!, done!.agreedValue!),
+              cost: less(left.shipped.cost, done!.cost),
+            },
+          };
+          return done!;
+        });
+        expect(sum(credited.map((each) => dec(each.net))).toFixed()).toBe(dec(amount).toFixed());
+        expect(sum(credited.map((each) => dec(each.agreedNet!))).toFixed()).toBe(dec(agreed).toFixed());
+        expect(sum(credited.map((each) => dec(each.cost))).toFixed()).toBe(dec(cost).div(100).toFixed());
+      }),
+      { seed: 7, numRuns: 200 },
+    );
+  });
+});
+
+describe('A10 settling a rebate', () => {
+  const agreement = { id: 1, number: 'AG-0001', customerId: 7, currency: 'MYR' };
+  const owed = [
+    { openItemId: 1, number: 'IN-1', owed: '50' },
+    { openItemId: 2, number: 'IN-2', owed: '0' },
+    { openItemId: 3, number: 'IN-3', owed: '80' },
+  ];
+
+  it('credits what is accrued and not settled, once, against the oldest that is owed', () => {
+    const decision = decideSettlement({ agreement: { ...agreement, accrued: '120', settled: '20' }, owed });
+    expect(decision).toMatchObject({
+      ok: true,
+      effects: {
+        amount: '100',
+        setOff: [
+          { number: 'IN-1', amount: '50' },
+          { number: 'IN-3', amount: '50' },
+        ],
+      },
+    });
+    const again = decideSettlement({ agreement: { ...agreement, accrued: '120', settled: '120' }, owed });
+    expect(again).toMatchObject({ ok: false, refusals: [{ code: 'no-rebate-owed' }] });
+  });
+
+  it('never sets off more than the credit, nor more than an invoice owes', () => {
+    expect(setOffs('200', owed).map(({ amount }) => amount)).toEqual(['50', '80']);
+    expect(setOffs('0', owed)).toEqual([]);
+  });
+});
+
+describe('A12 prepayments', () => {
+  const agreement = {
+    id: 1,
+    number: 'AG-0006',
+    state: 'in-force' as const,
+    side: 'selling' as const,
+    customerId: 7,
+    currency: 'MYR',
+  };
+  const typed = { agreementLineId: null, amount: '5000', takenOn: DAY };
+  const refused = (change: Partial<typeof typed>, on: Partial<typeof agreement | { state: 'ended' }> = {}) => {
+    const decision = decidePrepayment(
+      { agreement: { ...agreement, ...on } as never, lineIds: [3] },
+      { ...typed, ...change },
+    );
+    return decision.ok ? [] : decision.refusals.map((refusal) => `${refusal.field}: ${refusal.code}`);
+  };
+
+  it('are taken against an agreement in force, whole cents above zero', () => {
+    expect(refused({})).toEqual([]);
+    expect(refused({ amount: '0' })).toEqual(['amount: not-above-zero']);
+    expect(refused({ amount: '10.005' })).toEqual(['amount: not-a-number']);
+    expect(refused({}, { state: 'ended' })).toEqual([': agreement-not-so']);
+    expect(refused({ agreementLineId: 4 as never })).toEqual(['agreementLineId: unknown']);
+  });
+});

@@ -1,0 +1,169 @@
+import type * as z from 'zod';
+import type { AgreementState, Basis, Side } from '@core/agreements';
+import type { Day } from '@core/kernel';
+import type * as contract from '@api/agreements';
+import type { Bound, Sql } from '../db/database';
+import { likeOf, PAGE_ROWS, plain } from '../db/mapping';
+
+type Row = z.infer<typeof contract.AgreementRow>;
+type Query = Partial<z.infer<typeof contract.listAgreements.query>>;
+
+export interface HeadRow {
+  id: number;
+  number: string;
+  state: AgreementState;
+  side: Side;
+  basis: Basis;
+  title: string;
+  party_id: number;
+  party_number: string;
+  party_name: string;
+  currency: string;
+  first_day: string;
+  last_day: string;
+  committed_value: string;
+  released_value: string;
+  shipped_value: string;
+  invoiced_value: string;
+  used_up: number;
+}
+
+/** The columns a row of the list is made of, of `agreement a` with its party. */
+export const HEAD_COLUMNS = `a.id, a.number, a.state, a.side, a.basis, a.title, COALESCE(c.id, v.id) AS party_id,
+    COALESCE(c.number, v.number) AS party_number, COALESCE(c.name, v.name) AS party_name,
+    a.currency, a.first_day, a.last_day, a.committed_value, a.released_value, a.shipped_value, a.invoiced_value, a.used_up`;
+export const JOIN_PARTY = `LEFT JOIN customer c ON c.company_id = a.company_id AND c.id = a.customer_id
+  LEFT JOIN vendor v ON v.company_id = a.company_id AND v.id = a.vendor_id`;
+
+/** The conditions on `agreement a` that a query sets, with their values; the company's comes first. */
+export function agreementFilter(companyId: number, query: Query, workDate: Day): { where: string; values: Bound[] } {
+  const where = ['a.company_id = ?'];
+  const values: Bound[] = [companyId];
+  const add = (condition: string, ...bound: Bound[]) => {
+    where.push(condition);
+    values.push(...bound);
+  };
+  if (query.state) add('a.state = ?', query.state);
+  if (query.side) add('a.side = ?', query.side);
+  if (query.dates === 'passed') add("a.state IN ('in-force', 'paused') AND a.last_day < ?", workDate);
+  if (query.dates === 'running')
+    add("a.state IN ('in-force', 'paused') AND a.last_day >= ? AND a.first_day <= ?", workDate, workDate);
+  if (query.left) add('a.used_up = ?', query.left === 'used-up');
+  if (query.customerId) add('a.customer_id = ?', query.customerId);
+  if (query.organisationId) add('a.sales_organisation_id = ?', query.organisationId);
+  if (query.currency) add('a.currency = ?', query.currency);
+  if (query.groupId) {
+    add(
+      `EXISTS (SELECT 1 FROM agreement_line gl LEFT JOIN item gi ON gi.company_id = gl.company_id AND gi.id = gl.item_id
+         WHERE gl.company_id = a.company_id AND gl.agreement_id = a.id AND COALESCE(gl.item_group_id, gi.item_group_id) = ?)`,
+      query.groupId,
+    );
+  }
+  if (query.q?.trim()) {
+    const named = (table: string) =>
+      `(SELECT id FROM ${table} WHERE company_id = ? AND (name LIKE ? OR number LIKE ?))`;
+    const like = likeOf(query.q);
+    add(
+      `(a.number LIKE ? OR a.title LIKE ? OR a.customer_id IN ${named('customer')} OR a.vendor_id IN ${named('vendor')})`,
+      ...[like, like, companyId, like, like, companyId, like, like],
+    );
+  }
+  return { where: where.join(' AND '), values };
+}
+
+/** Share of the term gone on a work date, 0 to 1, in SQL. // A8 */
+const ELAPSED = 'LEAST(1, GREATEST(0, (DATEDIFF(?, a.first_day) + 1) / (DATEDIFF(a.last_day, a.first_day) + 1)))';
+
+/** What a list is read in the order of: the value with its direction, and the id in the same direction behind it. */
+const SORTS: Record<NonNullable<Query['sort']>, { key: string; up: boolean; dated?: true }> = {
+  newest: { key: 'a.id', up: false },
+  'last-day': { key: 'a.last_day', up: true },
+  committed: { key: 'a.committed_value', up: false },
+  // Worst first.
+  pace: {
+    key: `CAST(ROUND(a.shipped_value / GREATEST(a.committed_value, 0.01) - ${ELAPSED}, 6) AS DECIMAL(18,6))`,
+    up: true,
+    dated: true,
+  },
+};
+
+/**
+ * The key a query walks in its order, so that a page costs what it shows. Left to itself, the database would rather
+ * read every agreement and sort. Sorting by pace reads what the filter leaves: a pace changes with every day.
+ */
+function keyOf(query: Query): string {
+  if (query.customerId) return 'agreement_customer';
+  if (query.sort === 'committed') return 'agreement_by_value';
+  if (query.dates) return 'agreement_last_day';
+  if (query.sort === 'last-day') return query.state ? 'agreement_last_day' : 'agreement_by_last_day';
+  if (query.left) return 'agreement_used_up';
+  return query.state ? 'agreement_state' : 'PRIMARY';
+}
+
+/**
+ * Agreements by keyset, newest first or as sorted; `q` looks in number, title, and the party's number and name.
+ * The page is found by key first, and what it shows is read for its rows only.
+ */
+export async function listAgreements(
+  sql: Sql,
+  companyId: number,
+  query: Query,
+  workDate: Day,
+): Promise<{ rows: Row[]; next: string | null }> {
+  const { where, values } = agreementFilter(companyId, query, workDate);
+  const sort = SORTS[query.sort ?? 'newest'];
+  const dates = sort.dated ? [workDate] : [];
+  const after = cursorOf(query.cursor);
+  const conditions = [where];
+  const bound: Bound[] = [...values];
+  const past = sort.up ? '>' : '<';
+  if (after && sort.key === 'a.id') {
+    conditions.push('a.id < ?');
+    bound.push(after.id);
+  } else if (after) {
+    conditions.push(`${sort.key} ${past}= ? AND (${sort.key} ${past} ? OR a.id ${past} ?)`);
+    bound.push(...dates, after.key, ...dates, after.key, after.id);
+  }
+  const way = sort.up ? 'ASC' : 'DESC';
+  const order = (id: string) => (sort.key === 'a.id' ? `${id} ${way}` : `sort_key ${way}, ${id} ${way}`);
+  const rows = await sql.rows<HeadRow & { sort_key: string }>(
+    `SELECT ${HEAD_COLUMNS}, p.sort_key
+       FROM (SELECT a.company_id, a.id, ${sort.key} AS sort_key FROM agreement a FORCE INDEX (${keyOf(query)})
+              WHERE ${conditions.join(' AND ')} ORDER BY ${order('a.id')} LIMIT ?) p
+       JOIN agreement a ON a.company_id = p.company_id AND a.id = p.id ${JOIN_PARTY} ORDER BY ${order('p.id')}`,
+    [...dates, ...bound, PAGE_ROWS + 1],
+  );
+  const shown = rows.slice(0, PAGE_ROWS);
+  const last = shown.at(-1);
+  return {
+    rows: shown.map(rowOf),
+    next: rows.length > PAGE_ROWS ? `${last!.sort_key}~${last!.id}` : null,
+  };
+}
+
+function cursorOf(cursor: string | undefined): { key: string; id: number } | null {
+  const found = /^([\d.-]{1,30})~(\d{1,10})$/.exec(cursor ?? '');
+  return found ? { key: found[1]!, id: Number(found[2]) } : null;
+}
+
+export function rowOf(row: HeadRow): Row {
+  return {
+    id: row.id,
+    number: row.number,
+    state: row.state,
+    side: row.side,
+    basis: row.basis,
+    title: row.title,
+    party: { id: row.party_id, number: row.party_number, name: row.party_name },
+    currency: row.currency,
+    firstDay: row.first_day,
+    lastDay: row.last_day,
+    values: {
+      committed: plain(row.committed_value),
+      released: plain(row.released_value),
+      shipped: plain(row.shipped_value),
+      invoiced: plain(row.invoiced_value),
+    },
+    usedUp: Boolean(row.used_up),
+  };
+}
