@@ -1,7 +1,7 @@
 import { FulfilmentQuery } from '@api/insight';
 import { listAgreements } from '../server/agreements';
 import type { Database, Sql } from '../server/db/database';
-import { fulfilment } from '../server/insight/fulfilment';
+import { agreementSums, fulfilment } from '../server/insight';
 import { WORK_DATE } from './stage';
 
 interface PlanRow {
@@ -15,6 +15,10 @@ interface PlanRow {
 /** The query plans of the list of agreements and of fulfilment on a set: each statement with the keys it walks. */
 export async function plansOf(database: Database, companyId: number): Promise<string[]> {
   const said: string[] = [];
+  const sums = agreementSums(database);
+  await sums.of(companyId);
+  const readFulfilment = (sql: Sql, by: 'customer' | 'group') =>
+    fulfilment(sql, sums, companyId, FulfilmentQuery.parse({ by }), WORK_DATE);
   const reading: [string, (sql: Sql) => Promise<unknown>][] = [
     ['newest first', (sql) => listAgreements(sql, companyId, {}, WORK_DATE)],
     ['in force', (sql) => listAgreements(sql, companyId, { state: 'in-force' }, WORK_DATE)],
@@ -23,8 +27,8 @@ export async function plansOf(database: Database, companyId: number): Promise<st
     ['by last day', (sql) => listAgreements(sql, companyId, { sort: 'last-day' }, WORK_DATE)],
     ['by value', (sql) => listAgreements(sql, companyId, { sort: 'committed' }, WORK_DATE)],
     ['by pace', (sql) => listAgreements(sql, companyId, { dates: 'running', sort: 'pace' }, WORK_DATE)],
-    ['fulfilment by customer', (sql) => fulfilment(sql, companyId, FulfilmentQuery.parse({}), WORK_DATE)],
-    ['fulfilment by group', (sql) => fulfilment(sql, companyId, FulfilmentQuery.parse({ by: 'group' }), WORK_DATE)],
+    ['fulfilment by customer', (sql) => readFulfilment(sql, 'customer')],
+    ['fulfilment by group', (sql) => readFulfilment(sql, 'group')],
   ];
   for (const [name, read] of reading) {
     said.push('', name);

@@ -7,6 +7,7 @@ import type { Config } from './config';
 import { connect, type Database } from './db/database';
 import { createApp } from './http/app';
 import { eventsOn } from './http/events';
+import { agreementSums } from './insight';
 import { startJobs, type Jobs } from './jobs';
 
 export interface Serving {
@@ -22,7 +23,16 @@ export async function serve(config: Config, log: Logger, clock: Clock = systemCl
   const events = eventsOn(database, log);
   const idle: Jobs = { poke: () => undefined, stop: () => undefined };
   const jobs = config.JOBS === 'yes' ? startJobs({ database, clock, log }, () => events.poke()) : idle;
-  const app = createApp({ config, database, clock, log, events, jobs, attempts: attemptsOn(database) });
+  const app = createApp({
+    config,
+    database,
+    clock,
+    log,
+    events,
+    jobs,
+    attempts: attemptsOn(database),
+    agreementSums: agreementSums(database),
+  });
   const server = await listen(app.listen.bind(app), config).catch(async (error: unknown) => {
     await database.close();
     throw error;

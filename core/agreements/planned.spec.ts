@@ -96,9 +96,7 @@ describe('A7 planned calls made into releases', () => {
 
   it('stands against no field where the release is refused, as nobody typed it', () => {
     const decision = decidePlanned(ground([call(1, '2027-03-10', '1001')]), '2027-03-31', WORK_DATE);
-    expect(decision.ok ? [] : decision.refusals.map(({ code, field }) => [code, field])).toEqual([
-      ['above-limit', ''],
-    ]);
+    expect(decision.ok ? [] : decision.refusals.map(({ code, field }) => [code, field])).toEqual([['above-limit', '']]);
   });
 
   it('a job looks so many days ahead', () => {

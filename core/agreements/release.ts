@@ -1,4 +1,16 @@
-import { dec, isDecimalText, isDay, lineAmount, most, priceText, sum, ZERO, type Day, type Dec } from '@core/kernel';
+import {
+  AMOUNT_BOUND,
+  dec,
+  isDecimalText,
+  isDay,
+  lineAmount,
+  most,
+  priceText,
+  sum,
+  ZERO,
+  type Day,
+  type Dec,
+} from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import type { Route } from '@core/catalogue';
 import {
@@ -111,6 +123,7 @@ export function decideRelease(ground: ReleaseGround, asked: ReleaseAsked, workDa
     const wants = good.filter((want) => want.line === line);
     if (wants.length > 0) lines.push(...linesOf(ground, line, wants, refusals, warnings));
   }
+  if (lines.some(({ amount }) => dec(amount).gte(AMOUNT_BOUND))) refusals.push(refuse('amount-too-large', 'lines', {}));
   return decided(
     refusals,
     () => ({

@@ -62,6 +62,15 @@ function codes(change: Partial<AgreementTerms>, on: Partial<AgreementGround> = {
 }
 
 describe('terms of an agreement', () => {
+  it('G4 refuses what comes to a million millions, in one line or in all', () => {
+    const half = term({ committed: '9000000000', priceValue: '60' });
+    expect(codes({ lines: [term({ committed: '9000000000', priceValue: '740' })] })).toEqual([
+      'lines.0.committed: amount-too-large',
+    ]);
+    expect(codes({ lines: [half] })).toEqual([]);
+    expect(codes({ lines: [half, { ...half, itemId: 11 }] })).toEqual(['lines: amount-too-large']);
+  });
+
   it('takes good terms', () => {
     const decision = decideTerms(ground, terms);
     expect(decision.ok && decision.effects.currency).toBe('MYR');

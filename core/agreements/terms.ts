@@ -1,4 +1,5 @@
 import {
+  AMOUNT_BOUND,
   currencyPlaces,
   dec,
   isDecimalText,
@@ -8,6 +9,7 @@ import {
   ZERO,
   type Day,
   type DecimalKind,
+  sum,
 } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { agreedPrice, type PriceTerm } from './price';
@@ -142,6 +144,8 @@ export function decideTerms(ground: AgreementGround, terms: AgreementTerms): Dec
     refusals.push(refuse('no-lines', 'lines', { document: 'The agreement' }));
   }
   refusals.push(...lineRefusals(ground, terms));
+  const lines = refusals.length > 0 ? [] : linesOf(ground, terms);
+  refusals.push(...sizeRefusals(lines));
   return decided(refusals, () => ({
     ...terms,
     customerId: terms.side === 'selling' ? party!.id : null,
@@ -152,11 +156,23 @@ export function decideTerms(ground: AgreementGround, terms: AgreementTerms): Dec
     lastDay: terms.lastDay!,
     priority: Number(terms.priority),
     notes: terms.notes.trim(),
-    lines: terms.lines.map((line) => {
-      const listPrice = ground.items.get(line.itemId ?? 0)?.listPrice ?? '0';
-      return committedLine(line, terms.basis, listPrice, party!.currency);
-    }),
+    lines,
   }));
+}
+
+function linesOf({ items, party }: AgreementGround, { lines, basis }: AgreementTerms): AgreementEffects['lines'] {
+  return lines.map((line) => {
+    const listPrice = items.get(line.itemId ?? 0)?.listPrice ?? '0';
+    return committedLine(line, basis, listPrice, party!.currency);
+  });
+}
+
+function sizeRefusals(lines: AgreementEffects['lines']): Refusal[] {
+  const refusals = lines.flatMap((line, index) =>
+    dec(line.value).lt(AMOUNT_BOUND) ? [] : [refuse('amount-too-large', `lines.${index}.committed`, {})],
+  );
+  const all = sum(lines.map((line) => dec(line.value)));
+  return refusals.length > 0 || all.lt(AMOUNT_BOUND) ? refusals : [refuse('amount-too-large', 'lines', {})];
 }
 
 /** A line as it is written: what it commits to in quantity and in value, at the price of the day. // A1 A4 */

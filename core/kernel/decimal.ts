@@ -13,6 +13,9 @@ const BOUND: Record<DecimalKind, Big> = {
   percent: new Big('1e3'),
 };
 
+/** Amounts stay below a million millions: a line of any document, and the sum of an agreement. */
+export const AMOUNT_BOUND: Dec = new Big('1e12');
+
 export const ZERO: Dec = new Big(0);
 
 /** Exact value of a decimal text or integer. Throws on anything else: for values already checked at the door. */

@@ -1,5 +1,6 @@
 export { assert } from './assert';
 export {
+  AMOUNT_BOUND,
   dec,
   decimalText,
   isDecimalText,

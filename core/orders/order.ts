@@ -8,7 +8,7 @@ import {
   type Offer,
   type Portion,
 } from '@core/agreements';
-import { dec, isDecimalText, isDay, lineAmount, most, ZERO, type Day, type Dec } from '@core/kernel';
+import { AMOUNT_BOUND, dec, isDecimalText, isDay, lineAmount, most, ZERO, type Day, type Dec } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { routeFits, ROUTE_NAMES, type Route } from '@core/catalogue';
 
@@ -117,7 +117,13 @@ export function decideOrder(ground: OrderGround, typed: OrderTyped, workDate: Da
     const now = current?.lines.find((each) => each.id === line.id) ?? null;
     const offer = offerFor(ground, line, now, index, workDate);
     if ('code' in offer) refusals.push(offer);
-    else lines.push(...effectsOf(ground, { line, now, offer: offer.offer, index }, change, warnings));
+    else {
+      const effects = effectsOf(ground, { line, now, offer: offer.offer, index }, change, warnings);
+      if (effects.some(({ amount }) => dec(amount).gte(AMOUNT_BOUND))) {
+        refusals.push(refuse('amount-too-large', `lines.${index}.quantity`, {}));
+      }
+      lines.push(...effects);
+    }
   });
   for (const now of removed) change.giveBack(now, 'lines');
   const over = change.overLimits(ground.items);

@@ -122,6 +122,7 @@ export const sentences = {
     Number(f.left) > 0
       ? `${inUnits(n(f.asked), f.unit)} of ${f.item} ${n(f.asked) === '1' ? 'is' : 'are'} more than the ${n(f.left)} left on ${f.agreement}; ask ${n(f.left)} or less.`
       : `Nothing of ${f.item} is left on ${f.agreement}; order it without the agreement.`,
+  'amount-too-large': () => 'This comes to a million millions or more; check the quantity and the price.',
   'nothing-asked': (f: { what: string }) => `Nothing is asked yet; give ${f.what} on at least one line.`,
 
   // S: sales orders

@@ -25,7 +25,13 @@ export function bindFiles(router: Router, parts: Parts): void {
       agreementTable(parts.database, who.companyId, checked(listAgreements.query, query), who.workDate),
     );
     bindTable(router, parts, 'fulfilment', format, (who, query) =>
-      fulfilmentTable(parts.database, who.companyId, checked(FulfilmentQuery, query), who.workDate),
+      fulfilmentTable(
+        parts.database,
+        parts.agreementSums,
+        who.companyId,
+        checked(FulfilmentQuery, query),
+        who.workDate,
+      ),
     );
   }
   router.get('/agreements/:id/pdf', async (ctx) => {

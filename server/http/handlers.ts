@@ -163,7 +163,9 @@ export const HANDLERS: readonly Handler[] = [
   reads(catalogue.findItems, (sql, companyId, { query }) => findItems(sql, companyId, query.q)),
   reads(catalogue.openItem, (sql, companyId, { params }) => openItem(sql, companyId, params.id)),
   reads(ledger.openTrail, (sql, companyId, { params }) => openTrail(sql, companyId, params.kind, params.id)),
-  reads(insight.fulfilment, (sql, companyId, { query, workDate }) => fulfilment(sql, companyId, query, workDate)),
+  on(insight.fulfilment, ({ parts, who, query }) =>
+    fulfilment(parts.database, parts.agreementSums, who!.companyId, query, who!.workDate),
+  ),
   renewCalendar,
   reads(today.today, (sql, companyId, { workDate }) => readToday(sql, companyId, workDate)),
   reads(find.find, (sql, companyId, { query }) => findAll(sql, companyId, query.q)),

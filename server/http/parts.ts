@@ -3,6 +3,7 @@ import type { Attempts } from '../access';
 import type { Clock } from '../clock';
 import type { Config } from '../config';
 import type { Database } from '../db/database';
+import type { AgreementSums } from '../insight';
 import type { Jobs } from '../jobs';
 import type { Events } from './events';
 
@@ -15,4 +16,5 @@ export interface Parts {
   attempts: Attempts;
   events: Events;
   jobs: Jobs;
+  agreementSums: AgreementSums;
 }

@@ -1,4 +1,6 @@
+import type * as z from 'zod';
 import { NO_REBATE } from '@core/agreements';
+import type { Fulfilment } from '@api/insight';
 import { chanceOf, type Chance } from '../../demo/chance';
 import { fixedTerm, PLAIN_HEAD } from '../../demo/terms';
 import { agreed, releaseOf, World, WORK_DATE, type Visitor } from '../testing/world';
@@ -320,6 +322,46 @@ async function invoiceStep(walk: Walk) {
   return order && walk.visitor.raw('invoiceCustomer', { orderId: order.id });
 }
 
+/** Sums by customer and by item group as the program says them, from what it holds in memory. */
+async function fulfilmentSaid(person: Visitor): Promise<string[]> {
+  const said: string[] = [];
+  for (const by of ['customer', 'group']) {
+    const { rows } = await person.get<z.infer<typeof Fulfilment>>(`/api/fulfilment?money=own&by=${by}`);
+    for (const { agreements, committed, released, shipped, invoiced } of rows) {
+      said.push([by, agreements, ...[committed, released, shipped, invoiced].map(Number)].join(' '));
+    }
+  }
+  return said.sort();
+}
+
+/** The same straight from the tables. */
+async function fulfilmentCounted(world: World): Promise<string[]> {
+  const sums = (of: string) =>
+    ['committed', 'released', 'shipped', 'invoiced'].map((each) => `SUM(${of}.${each}_value) AS ${each}`).join(', ');
+  const counted = async (by: string, sql: string) => {
+    const rows = await world.serving.database.rows<Record<string, string>>(
+      `${sql} AND a.side = 'selling' AND a.state IN ('in-force', 'paused', 'ended') GROUP BY of, a.currency`,
+    );
+    return rows.map((row) =>
+      [by, row['agreements'], ...['committed', 'released', 'shipped', 'invoiced'].map((of) => Number(row[of]))].join(
+        ' ',
+      ),
+    );
+  };
+  const customers = await counted(
+    'customer',
+    `SELECT a.customer_id AS of, COUNT(*) AS agreements, ${sums('a')} FROM agreement a WHERE TRUE`,
+  );
+  const groups = await counted(
+    'group',
+    `SELECT COALESCE(l.item_group_id, i.item_group_id, IF(l.item_id IS NULL, -1, 0)) AS of,
+            COUNT(DISTINCT a.id) AS agreements, ${sums('l')}
+       FROM agreement a JOIN agreement_line l ON l.company_id = a.company_id AND l.agreement_id = a.id
+       LEFT JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id WHERE TRUE`,
+  );
+  return [...customers, ...groups].sort();
+}
+
 describe('any sequence of acts', () => {
   let world: World;
   let salmah: Visitor;
@@ -355,7 +397,9 @@ describe('any sequence of acts', () => {
       const walk = new Walk(world, salmah, agreements, chanceOf(seed));
       for (let at = 1; at <= 240; at += 1) {
         await walk.step();
-        if (at % 25 === 0) expect([seed, at, await world.verify()]).toEqual([seed, at, []]);
+        if (at % 25 !== 0) continue;
+        expect([seed, at, await world.verify()]).toEqual([seed, at, []]);
+        expect([seed, at, await fulfilmentSaid(salmah)]).toEqual([seed, at, await fulfilmentCounted(world)]);
       }
       for (const [name, count] of walk.done) done.set(name, (done.get(name) ?? 0) + count);
       for (const count of walk.refused.values()) refused += count;

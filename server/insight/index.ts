@@ -1,1 +1,2 @@
+export { agreementSums, type AgreementSums } from './agreement-columns';
 export { fulfilment, fulfilmentTable } from './fulfilment';

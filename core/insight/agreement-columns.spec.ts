@@ -1,0 +1,172 @@
+import fc from 'fast-check';
+import { dec, sum } from '@core/kernel';
+import { AgreementColumns, AMOUNTS, EVERYTHING, NO_GROUP, type AgreementFigures, type FulfilmentAsked } from './index';
+
+const DAY = '2027-03-01';
+const WORTH = new Map([
+  ['MYR', 1],
+  ['SGD', 3.41],
+]);
+
+const cents = fc.integer({ min: -5_000_000, max: 900_000_000 }).map((value) => dec(value).div(100).toFixed());
+const amounts = { committed: cents, released: cents, shipped: cents, invoiced: cents };
+const day = fc.constantFrom('2026-01-01', '2027-02-28', '2027-03-01', '2027-03-02', '2028-01-01');
+
+const agreement: fc.Arbitrary<AgreementFigures> = fc.record({
+  id: fc.integer({ min: 1, max: 12 }),
+  side: fc.constantFrom('selling', 'buying'),
+  state: fc.constantFrom('draft', 'in-force', 'paused', 'ended', 'cancelled'),
+  currency: fc.constantFrom('MYR', 'SGD', 'USD'),
+  partyId: fc.integer({ min: 1, max: 4 }),
+  organisationId: fc.constantFrom(null, 1, 2),
+  firstDay: day,
+  lastDay: day,
+  ...amounts,
+  lines: fc.array(fc.record({ groupId: fc.constantFrom(EVERYTHING, NO_GROUP, 1, 2), ...amounts }), { maxLength: 4 }),
+});
+
+const asked: fc.Arbitrary<FulfilmentAsked> = fc.record(
+  {
+    by: fc.constantFrom('agreement', 'customer', 'organisation', 'group', 'currency'),
+    side: fc.constantFrom('selling', 'buying'),
+    state: fc.constantFrom('in-force', 'paused', 'ended'),
+    dates: fc.constantFrom('passed', 'running'),
+    customerId: fc.integer({ min: 1, max: 4 }),
+    organisationId: fc.constantFrom(1, 2),
+    groupId: fc.constantFrom(1, 2),
+    currency: fc.constantFrom('MYR', 'USD'),
+  },
+  { requiredKeys: ['by', 'side'] },
+);
+
+type Row = Record<(typeof AMOUNTS)[number], string> & { id: number; currency: string; of: number };
+
+/** The same by plain filters and decimal sums. */
+function naive(all: readonly AgreementFigures[], on: FulfilmentAsked): Map<string, string> {
+  const own = all.filter(
+    (each) =>
+      each.side === on.side &&
+      ['in-force', 'paused', 'ended'].includes(each.state) &&
+      (!on.state || each.state === on.state) &&
+      (!on.dates || each.state !== 'ended') &&
+      (on.dates !== 'passed' || each.lastDay < DAY) &&
+      (on.dates !== 'running' || (each.firstDay <= DAY && each.lastDay >= DAY)) &&
+      (!on.customerId || (each.side === 'selling' && each.partyId === on.customerId)) &&
+      (!on.organisationId || each.organisationId === on.organisationId) &&
+      (!on.groupId || each.lines.some((line) => line.groupId === on.groupId)) &&
+      (!on.currency || each.currency === on.currency),
+  );
+  const rows = own.flatMap((each): Row[] => {
+    const { id, currency, partyId, organisationId } = each;
+    const of = { agreement: id, customer: partyId, organisation: organisationId ?? 0, currency: 0, group: 0 }[on.by];
+    return on.by === 'group'
+      ? each.lines.map((line) => ({ ...line, id, currency, of: line.groupId }))
+      : [{ ...each, of }];
+  });
+  const keys = [...new Set(rows.map((row) => `${row.of} ${row.currency}`))];
+  return new Map(
+    keys.map((key) => {
+      const mine = rows.filter((row) => `${row.of} ${row.currency}` === key);
+      const sums = AMOUNTS.map((amount) => sum(mine.map((row) => dec(row[amount]))).toFixed());
+      return [key, [new Set(mine.map((row) => row.id)).size, ...sums].join(' ')];
+    }),
+  );
+}
+
+const columnsOf = (all: readonly AgreementFigures[]) => {
+  const columns = new AgreementColumns();
+  for (const each of all) columns.put(each);
+  return columns;
+};
+
+describe('A4 sums over agreements', () => {
+  it('are what plain sums say, for any agreements, taken in anew as they change, and any question', () => {
+    fc.assert(
+      fc.property(fc.array(agreement, { maxLength: 40 }), asked, (puts, on) => {
+        const columns = columnsOf(puts);
+        // The last of each id stands.
+        const now = [...new Map(puts.map((each) => [each.id, each])).values()];
+        expect(columns.size).toBe(now.length);
+        const { groups } = columns.groups(on, DAY, WORTH, false, 1000);
+        const said = groups.flatMap(({ of, sums }) =>
+          sums.map(
+            (each) =>
+              [`${of} ${each.currency}`, [each.agreements, ...AMOUNTS.map((of) => each[of])].join(' ')] as const,
+          ),
+        );
+        expect(new Map(said)).toEqual(naive(now, on));
+      }),
+      { seed: 4, numRuns: 400 },
+    );
+  });
+
+  it('put together hold the same currencies, largest first, and name those without a worth', () => {
+    fc.assert(
+      fc.property(fc.array(agreement, { maxLength: 40 }), asked, fc.integer({ min: 1, max: 5 }), (puts, on, most) => {
+        const columns = columnsOf(puts);
+        const apart = columns.groups(on, DAY, WORTH, false, 1000);
+        const all = columns.groups(on, DAY, WORTH, true, 1000);
+        const count = (of: typeof all) => of.groups.flatMap((group) => group.sums);
+        const rated = count(apart).filter((each) => WORTH.has(each.currency));
+        expect(count(all)).toHaveLength(rated.length);
+        const value = (group: (typeof all.groups)[number]) =>
+          sum(group.sums.map((each) => dec(each.committed).times(String(WORTH.get(each.currency)))));
+        all.groups.slice(1).forEach((group, index) => {
+          // Equal to the cent is in either order; what they are ordered by is a float.
+          expect(value(all.groups[index]!).minus(value(group)).gte('-0.01')).toBe(true);
+        });
+        expect(columns.groups(on, DAY, WORTH, true, most).groups).toEqual(all.groups.slice(0, most));
+        expect(all.unrated).toEqual(count(apart).some((each) => each.currency === 'USD') ? ['USD'] : []);
+      }),
+      { seed: 5, numRuns: 200 },
+    );
+  });
+
+  it('draws the largest, as the day’s worth makes them', () => {
+    const of = (id: number, currency: string, committed: string): AgreementFigures => ({
+      id,
+      side: 'selling',
+      state: 'in-force',
+      currency,
+      partyId: 1,
+      organisationId: null,
+      firstDay: DAY,
+      lastDay: DAY,
+      committed,
+      released: '0',
+      shipped: '0',
+      invoiced: '0',
+      lines: [],
+    });
+    const columns = columnsOf([of(1, 'MYR', '300'), of(2, 'SGD', '100'), of(3, 'USD', '9000'), of(4, 'MYR', '300')]);
+    expect(columns.largest({ by: 'customer', side: 'selling' }, DAY, WORTH, 2)).toEqual([2, 1]);
+    expect(columns.largest({ by: 'customer', side: 'buying' }, DAY, WORTH, 2)).toEqual([]);
+  });
+
+  it('stay exact beyond what a float holds, and refuse one value that is too large', () => {
+    const big: AgreementFigures = {
+      id: 1,
+      side: 'selling',
+      state: 'in-force',
+      currency: 'MYR',
+      partyId: 1,
+      organisationId: null,
+      firstDay: DAY,
+      lastDay: DAY,
+      committed: '4503599627370.497',
+      released: '-4503599627370.497',
+      shipped: '0.001',
+      invoiced: '0',
+      lines: [],
+    };
+    const columns = columnsOf(Array.from({ length: 9 }, (_, index) => ({ ...big, id: index + 1 })));
+    const [group] = columns.groups({ by: 'currency', side: 'selling' }, DAY, WORTH, false, 10).groups;
+    expect(group!.sums[0]).toMatchObject({
+      committed: dec('4503599627370.497').times(9).toFixed(),
+      released: dec('-4503599627370.497').times(9).toFixed(),
+      shipped: '0.009',
+    });
+    expect(() => columns.put({ ...big, committed: '9007199254741' })).toThrow(RangeError);
+    expect(() => columns.put({ ...big, committed: '0.0001' })).toThrow(RangeError);
+  });
+});
