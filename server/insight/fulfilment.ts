@@ -12,7 +12,7 @@ type Out = z.infer<typeof contract.Fulfilment>;
 type Row = Out['rows'][number];
 
 /** Rows shown at most, and how many of the largest agreements are drawn. */
-const MOST = 200;
+const MOST = 100;
 const LARGEST = 14;
 
 /** How much of the company's currency one unit of each is worth, as decimal text. */
@@ -59,12 +59,14 @@ export async function fulfilment(
 
 /** A group's amounts: at the day's rates in the company's currency, or as they are in the one currency it has. */
 function amountsOf({ sums }: GroupSum, rates: Rates | null, own: string): Omit<Row, 'id' | 'name' | 'detail'> {
+  const [first] = sums;
+  const asIs = rates === null || (sums.length === 1 && first!.currency === own);
   const amount = (name: (typeof AMOUNTS)[number]) =>
-    rates
-      ? roundHalfAway(sum(sums.map((each) => dec(each[name]).times(rates.get(each.currency)!))), 2).toFixed()
-      : sums[0]![name];
+    asIs
+      ? first![name]
+      : roundHalfAway(sum(sums.map((each) => dec(each[name]).times(rates.get(each.currency)!))), 2).toFixed();
   return {
-    currency: rates ? own : sums[0]!.currency,
+    currency: rates ? own : first!.currency,
     agreements: sums.reduce((count, each) => count + each.agreements, 0),
     committed: amount('committed'),
     released: amount('released'),
