@@ -18,7 +18,7 @@ async function main(): Promise<void> {
   const wanted = (name: string) => !values.only || values.only.split(',').includes(name);
   const { ensureBuilt } = (await import('../tools/lib/build.mjs' as string)) as { ensureBuilt(): Promise<void> };
   await ensureBuilt();
-  console.log(`${'bench'.padEnd(26)} ${'ours'.padStart(14)} ${'theirs'.padStart(14)} ${'ratio'.padStart(7)}`);
+  console.log(`${'bench'.padEnd(36)} ${'ours'.padStart(14)} ${'theirs'.padStart(14)} ${'ratio'.padStart(7)}`);
   const print = (figures: Figure[]) => figures.forEach((figure) => console.log(printed(figure)));
   if (wanted('post') || wanted('release') || wanted('lists')) {
     const { startPrivateDatabase } = (await import('../tools/lib/private-database.mjs' as string)) as Tools;

@@ -18,7 +18,7 @@ export function median(values: readonly number[]): number {
 export function printed({ name, ours, theirs, ratios, aim }: Figure): string {
   const two = (value: number) => value.toFixed(2);
   return [
-    name.padEnd(26),
+    name.padEnd(36),
     ours.padStart(14),
     theirs.padStart(14),
     two(median(ratios)).padStart(7),

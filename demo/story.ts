@@ -106,33 +106,13 @@ export class Story {
   revision(reason: string, change: Record<string, unknown>): (agreementId: number, on: Day) => Promise<void> {
     return async (agreementId, on) => {
       const sheet = await openAgreement(this.database, this.masters.companyId, agreementId);
-      const {
-        id,
-        version,
-        title,
-        firstDay,
-        lastDay,
-        signedOn,
-        limitPolicy,
-        tolerancePercent,
-        probabilityPercent,
-        notes,
-      } = sheet;
+      const { id, version, title, firstDay, lastDay, signedOn } = sheet;
+      const { limitPolicy, tolerancePercent, probabilityPercent, notes } = sheet;
       await this.actor.does(
         'reviseAgreement',
         {
-          ...{
-            id,
-            version,
-            title,
-            firstDay,
-            lastDay,
-            signedOn,
-            limitPolicy,
-            tolerancePercent,
-            probabilityPercent,
-            notes,
-          },
+          ...{ id, version, title, firstDay, lastDay, signedOn },
+          ...{ limitPolicy, tolerancePercent, probabilityPercent, notes },
           side: sheet.side,
           basis: sheet.basis,
           customerId: sheet.party.id,

@@ -18,13 +18,30 @@ import { Agreements, type ImportRead } from './service';
     [refusals]="refusals()"
     (done)="take()"
   >
-    <input
-      type="file"
-      data-first
-      aria-label="File of agreements"
-      accept=".csv,.xlsx"
-      (change)="read($any($event.target).files[0])"
-    />
+    <label
+      class="drop"
+      [class.over]="over()"
+      (dragover)="$event.preventDefault(); over.set(true)"
+      (dragleave)="over.set(false)"
+      (drop)="$event.preventDefault(); over.set(false); read($event.dataTransfer?.files?.[0])"
+    >
+      <input
+        type="file"
+        data-first
+        aria-label="File of agreements"
+        accept=".csv,.xlsx"
+        (change)="read($any($event.target).files[0])"
+      />
+      <b>{{ name() || 'Choose a file' }}</b>
+      <span>{{ name() ? 'Choose or drop another to read it instead' : 'or drop it here' }}</span>
+    </label>
+    @if (!found()) {
+      <p class="faint">
+        One row for each line. Rows with the same word in the column “agreement” are one agreement; its head stands on
+        the first of them. Nothing is made before you have seen what the file holds.
+        <a class="link" href="/api/agreements.csv" download>Save the list as CSV</a> to have the columns.
+      </p>
+    }
     @if (found(); as shown) {
       <p>
         <b>{{ counted(shown.agreements, 'agreement') }}</b> with {{ counted(shown.rows, 'line') }},
@@ -60,6 +77,35 @@ import { Agreements, type ImportRead } from './service';
     <span effect>{{ effect() }}</span>
   </k-sheet>`,
   styles: `
+    .drop {
+      display: grid;
+      gap: 2px;
+      justify-items: center;
+      padding: 22px;
+      border: 1.5px dashed var(--rule-strong);
+      border-radius: 6px;
+      cursor: pointer;
+      color: var(--ink-soft);
+    }
+    .drop b {
+      color: var(--deep);
+    }
+    .drop.over,
+    .drop:hover,
+    .drop:focus-within {
+      border-color: var(--deep);
+      background: var(--deep-wash);
+    }
+    .drop:focus-within {
+      outline: 2px solid var(--deep);
+      outline-offset: 1px;
+    }
+    .drop input {
+      position: absolute;
+      opacity: 0;
+      width: 1px;
+      height: 1px;
+    }
     p {
       margin: 14px 0 6px;
     }
@@ -74,6 +120,8 @@ export class ImportSheet {
   private readonly agreements = inject(Agreements);
   private readonly ref = inject(DialogRef<ActDone>);
   private file: { name: string; content: string } | null = null;
+  protected readonly name = signal('');
+  protected readonly over = signal(false);
   protected readonly found = signal<ImportRead | null>(null);
   protected readonly refusals = signal<RefusalShown[]>([]);
   protected readonly goodOnly = signal(false);
@@ -93,6 +141,7 @@ export class ImportSheet {
   /** Reads the file here, and has the server say what is in it. */
   protected read(file: File | undefined): void {
     if (!file) return;
+    this.name.set(file.name);
     const reader = new FileReader();
     reader.onload = () => {
       const content = String(reader.result).split(',')[1] ?? '';

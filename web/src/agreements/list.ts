@@ -7,7 +7,7 @@ import type * as contract from '@api/agreements';
 import { Session } from '../access/session';
 import { DocumentDockLazy } from '../documents/lazy';
 import { pathOf } from '../kit/documents';
-import { counted, day, money, points } from '../kit/formats';
+import { counted, day, money, percent, points } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
 import { ListPage, type ChipFilter } from '../kit/list-page';
 import { LiveList } from '../kit/live';
@@ -143,6 +143,10 @@ export class AgreementList {
 
   protected readonly columns = computed<GridColumn<AgreementRow>[]>(() => {
     const workDate = this.session.workDate();
+    const own = this.session.company()?.currency;
+    // Amounts say their currency where it is not the company's.
+    const amount = (value: string, { currency }: AgreementRow) =>
+      `${currency === own ? '' : `${currency} `}${money(value, currency)}`;
     const shipped = (row: AgreementRow) => share(row.values.shipped, row.values.committed);
     const paceOf = (row: AgreementRow) => pace(shipped(row), elapsedShare(row.firstDay, row.lastDay, workDate));
     return [
@@ -184,21 +188,22 @@ export class AgreementList {
       {
         id: 'committed',
         head: 'Committed',
-        width: 112,
+        width: 128,
         figures: true,
-        text: (row) => money(row.values.committed, row.currency),
+        text: (row) => amount(row.values.committed, row),
       },
       {
         id: 'shipped',
-        head: 'Moved',
-        width: 104,
+        head: 'Taken',
+        width: 116,
         figures: true,
-        text: (row) => money(row.values.shipped, row.currency),
+        text: (row) => amount(row.values.shipped, row),
       },
       {
         id: 'taken',
-        head: 'Taken',
-        width: 58,
+        head: 'Share',
+        width: 78,
+        text: (row) => percent(shipped(row)),
         beads: (row) => [{ label: row.side === 'buying' ? 'Received' : 'Shipped', share: shipped(row) }],
       },
       {

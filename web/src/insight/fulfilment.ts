@@ -35,7 +35,8 @@ const SHAPES: Chip[] = [
   { value: 'shares', label: 'Shares' },
   { value: 'table', label: 'Table' },
 ];
-const FIELD = { width: 620, height: 250 };
+/** The picture of the largest, in about the pixels it is drawn in. */
+const FIELD = { width: 1150, height: 300 };
 
 /** Fulfilment of agreements, summed as one asks, drawn or as a table; every figure leads to its agreements. // A4 */
 @Component({
@@ -130,7 +131,9 @@ export class FulfilmentPage {
     const named = (id: string | undefined, list: readonly { id: number; name: string }[]) =>
       list.find((each) => String(each.id) === id)?.name ?? id;
     return [
-      ...(this.customerId() ? [{ name: 'customerId', text: `customer ${this.customerId()}` }] : []),
+      ...(this.customerId()
+        ? [{ name: 'customerId', text: this.out()?.largest[0]?.party.name ?? 'one customer' }]
+        : []),
       ...(this.organisationId()
         ? [{ name: 'organisationId', text: named(this.organisationId(), organisations)! }]
         : []),

@@ -1,15 +1,4 @@
-import {
-  afterNextRender,
-  ChangeDetectionStrategy,
-  Component,
-  DestroyRef,
-  effect,
-  type ElementRef,
-  inject,
-  input,
-  output,
-  viewChild,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, type ElementRef, input, output, viewChild } from '@angular/core';
 import {
   ArcElement,
   BarController,
@@ -20,6 +9,7 @@ import {
   LinearScale,
   type ChartConfiguration,
 } from 'chart.js';
+import { drawnOn, STILL, type ChartLook } from './chart-look';
 
 Chart.register(ArcElement, BarController, BarElement, CategoryScale, DoughnutController, LinearScale);
 
@@ -54,40 +44,9 @@ export class BarChart {
   readonly words = input.required<(amount: number) => string>();
   readonly chosen = output<number>();
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
-  private chart: Chart | null = null;
 
   constructor() {
-    const scheme = matchMedia('(prefers-color-scheme: dark)');
-    const again = () => this.draw();
-    scheme.addEventListener('change', again);
-    inject(DestroyRef).onDestroy(() => {
-      scheme.removeEventListener('change', again);
-      this.chart?.destroy();
-    });
-    afterNextRender(() => this.draw());
-    effect(() => {
-      this.rows();
-      this.shape();
-      if (this.chart) this.draw();
-    });
-  }
-
-  private draw(): void {
-    const element = this.canvas().nativeElement;
-    const colour = (name: string) => {
-      element.style.color = `var(${name})`;
-      return getComputedStyle(element).color;
-    };
-    const font = { family: getComputedStyle(element).fontFamily, size: 12 };
-    const look = {
-      deep: colour('--deep'),
-      faint: colour('--ink-faint'),
-      ink: colour('--ink'),
-      rule: colour('--rule'),
-      paper: colour('--paper'),
-    };
-    this.chart?.destroy();
-    this.chart = new Chart(element, this.shape() === 'shares' ? this.ring(look, font) : this.bars(look, font));
+    drawnOn(this.canvas, (look) => (this.shape() === 'shares' ? this.ring(look) : this.bars(look)));
   }
 
   private readonly clicked = (_event: unknown, found: { index: number }[]) => {
@@ -95,7 +54,7 @@ export class BarChart {
     if (first) this.chosen.emit(first.index);
   };
 
-  private bars(look: Look, font: { family: string; size: number }): ChartConfiguration {
+  private bars(look: ChartLook): ChartConfiguration {
     const lying = this.shape() === 'bars';
     const rows = this.rows();
     const amounts = {
@@ -104,7 +63,7 @@ export class BarChart {
       border: { display: false },
       ticks: {
         color: look.faint,
-        font,
+        font: look.font,
         maxTicksLimit: 6,
         callback: (value: string | number) => this.words()(Number(value)),
       },
@@ -112,7 +71,7 @@ export class BarChart {
     const names = {
       grid: { display: false },
       border: { color: look.rule },
-      ticks: { color: look.ink, font },
+      ticks: { color: look.ink, font: look.font },
       stacked: true,
     };
     return {
@@ -134,17 +93,14 @@ export class BarChart {
       },
       options: {
         indexAxis: lying ? 'y' : 'x',
-        responsive: true,
-        maintainAspectRatio: false,
-        animation: false,
+        ...STILL,
         onClick: this.clicked,
         scales: lying ? { x: amounts, y: names } : { x: names, y: amounts },
-        plugins: { legend: { display: false }, tooltip: { enabled: false } },
       },
     } as ChartConfiguration;
   }
 
-  private ring(look: Look, font: { family: string; size: number }): ChartConfiguration {
+  private ring(look: ChartLook): ChartConfiguration {
     const rows = this.rows();
     const total = rows.reduce((sum, row) => sum + row.whole, 0);
     // Ink in falling strength; the names stand in the table beside it and at the ring.
@@ -164,13 +120,10 @@ export class BarChart {
         ],
       },
       options: {
-        responsive: true,
-        maintainAspectRatio: false,
-        animation: false,
+        ...STILL,
         cutout: '58%',
         layout: { padding: 26 },
         onClick: this.clicked,
-        plugins: { legend: { display: false }, tooltip: { enabled: false } },
       },
       plugins: [
         {
@@ -178,7 +131,7 @@ export class BarChart {
           afterDraw: (chart) => {
             const { ctx } = chart;
             ctx.save();
-            ctx.font = `12px ${font.family}`;
+            ctx.font = `12px ${look.font.family}`;
             ctx.fillStyle = look.ink;
             chart.getDatasetMeta(0).data.forEach((arc, index) => {
               const row = rows[index]!;
@@ -196,8 +149,6 @@ export class BarChart {
     } as ChartConfiguration;
   }
 }
-
-type Look = Record<'deep' | 'faint' | 'ink' | 'rule' | 'paper', string>;
 
 interface Arc {
   x: number;

@@ -1,16 +1,15 @@
+import { ChangeDetectionStrategy, Component, type ElementRef, input, viewChild } from '@angular/core';
 import {
-  afterNextRender,
-  ChangeDetectionStrategy,
-  Component,
-  DestroyRef,
-  effect,
-  type ElementRef,
-  inject,
-  input,
-  viewChild,
-} from '@angular/core';
-import { Chart, Filler, LinearScale, LineController, LineElement, PointElement } from 'chart.js';
+  Chart,
+  Filler,
+  LinearScale,
+  LineController,
+  LineElement,
+  PointElement,
+  type ChartConfiguration,
+} from 'chart.js';
 import { addDays, daysBetween, dayText } from '@core/kernel';
+import { drawnOn, STILL, type ChartLook } from './chart-look';
 
 Chart.register(Filler, LinearScale, LineController, LineElement, PointElement);
 
@@ -50,44 +49,19 @@ export class LineChart {
   readonly most = input.required<number>();
   readonly mark = input<ChartMark | null>(null);
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
-  private chart: Chart | null = null;
 
   constructor() {
-    // Canvas has no style sheet: the colours are read anew when light turns to dark.
-    const scheme = matchMedia('(prefers-color-scheme: dark)');
-    const again = () => this.draw();
-    scheme.addEventListener('change', again);
-    inject(DestroyRef).onDestroy(() => {
-      scheme.removeEventListener('change', again);
-      this.chart?.destroy();
-    });
-    afterNextRender(() => this.draw());
-    effect(() => {
-      this.lines();
-      this.mark();
-      if (this.chart) this.draw();
-    });
+    drawnOn(this.canvas, (look) => this.drawing(look));
   }
 
-  private draw(): void {
-    const element = this.canvas().nativeElement;
-    const colour = (name: string) => {
-      element.style.color = `var(${name})`;
-      return getComputedStyle(element).color;
-    };
-    const ink = colour('--deep');
-    const faint = colour('--ink-faint');
-    const rule = colour('--rule');
-    const ochre = colour('--ochre-mark');
-    const font = { family: getComputedStyle(element).fontFamily, size: 12 };
+  private drawing({ deep, faint, rule, ochre, ochreMark, font }: ChartLook): ChartConfiguration {
     const at = (day: string) => daysBetween(this.firstDay(), day);
     const looks = {
-      full: { borderColor: ink, borderWidth: 2.5 },
-      dots: { borderColor: ink, borderWidth: 2, borderDash: [2, 4] },
+      full: { borderColor: deep, borderWidth: 2.5 },
+      dots: { borderColor: deep, borderWidth: 2, borderDash: [2, 4] },
       dashes: { borderColor: faint, borderWidth: 1.2, borderDash: [5, 4] },
     };
-    this.chart?.destroy();
-    this.chart = new Chart(element, {
+    return {
       type: 'line',
       data: {
         datasets: this.lines().map((line) => ({
@@ -99,9 +73,7 @@ export class LineChart {
         })),
       },
       options: {
-        responsive: true,
-        maintainAspectRatio: false,
-        animation: false,
+        ...STILL,
         layout: { padding: { top: 14, right: 8 } },
         scales: {
           x: {
@@ -126,7 +98,6 @@ export class LineChart {
             ticks: { color: faint, font, maxTicksLimit: 5 },
           },
         },
-        plugins: { legend: { display: false }, tooltip: { enabled: false } },
       },
       plugins: [
         {
@@ -136,8 +107,8 @@ export class LineChart {
             if (!mark) return;
             const x = scales['x']!.getPixelForValue(at(mark.day));
             ctx.save();
-            ctx.strokeStyle = ochre;
-            ctx.fillStyle = colour('--ochre');
+            ctx.strokeStyle = ochreMark;
+            ctx.fillStyle = ochre;
             ctx.lineWidth = 1.5;
             ctx.beginPath();
             ctx.moveTo(x, chartArea.top);
@@ -151,7 +122,7 @@ export class LineChart {
           },
         },
       ],
-    });
+    };
   }
 
   /** The first day, and the first of every second or so month after it: at most seven. */

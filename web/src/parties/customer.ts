@@ -78,7 +78,7 @@ export class CustomerPage {
   protected readonly loaded = liveDocument(
     this.id,
     (id) => this.parties.customer(Number(id)),
-    (document) => document.kind === 'CI' || document.kind === 'PY' || document.kind === 'AG',
+    (document) => ['CI', 'CN', 'PY', 'PP', 'AG'].includes(document.kind),
   );
   protected readonly sheet = computed(() => this.loaded.state().value);
   protected readonly pathOf = pathOf;

@@ -224,7 +224,11 @@ export class Grid<Row> {
   }
 
   private cell(column: GridColumn<Row>, row: Row): HTMLElement | SVGElement | string {
-    if (column.beads) return beadsElement(column.beads(row));
+    if (column.beads) {
+      const cell = document.createElement('span');
+      cell.append(beadsElement(column.beads(row)), ` ${column.text?.(row) ?? ''}`);
+      return cell;
+    }
     const text = column.text?.(row) ?? '';
     const link = column.link?.(row) ?? null;
     const problem = column.problem?.(row) ?? '';
