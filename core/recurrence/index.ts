@@ -4,7 +4,7 @@ import { isDay, type Day } from '@core/kernel';
 // Apart from the agreements: the rule reader weighs more than they do, and only a plan being typed needs it.
 
 // The package comes as a module to the browser and as CommonJS to Node, where its names hang on the default export.
-const RRule = library.RRule ?? (library as unknown as { default: typeof library }).default.RRule;
+const RRule = library.RRule ?? (Reflect.get(library, 'default') as typeof library).RRule;
 
 /** Most dates one recurrence may give: ten years of weeks. */
 const MOST_DATES = 520;

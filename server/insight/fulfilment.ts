@@ -1,5 +1,5 @@
 import type * as z from 'zod';
-import { AMOUNTS, type FulfilmentAsked, type GroupSum } from '@core/insight';
+import { type AMOUNTS, type FulfilmentAsked, type GroupSum } from '@core/insight';
 import { dec, roundHalfAway, share, sum, type Day } from '@core/kernel';
 import type * as contract from '@api/insight';
 import { JOIN_PARTY } from '../agreements';

@@ -181,13 +181,17 @@ export function lineColumns(sheet: AgreementSheet, workDate: string): GridColumn
     },
     { id: 'what', head: 'What', text: coversName },
     { id: 'agreed', head: 'Agreed', width: 92, figures: true, text: (row) => agreedText(row, currency) },
-    {
-      id: 'list',
-      head: sheet.side === 'buying' ? 'Their price' : 'List',
-      width: 92,
-      figures: true,
-      text: (row) => (row.item ? price(row.listPrice, currency) : ''),
-    },
+    ...(basis === 'value' && sheet.lines.every((line) => !line.item)
+      ? []
+      : [
+          {
+            id: 'list',
+            head: sheet.side === 'buying' ? 'Their price' : 'List',
+            width: 92,
+            figures: true,
+            text: (row: Line) => (row.item ? price(row.listPrice, currency) : ''),
+          },
+        ]),
     { id: 'committed', head: 'Committed', width: 104, figures: true, text: (row) => shown(counts(row).committed) },
     ...(basis === 'value'
       ? []

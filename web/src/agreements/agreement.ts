@@ -182,7 +182,7 @@ export class AgreementPage {
 
   private readonly choices = toSignal(this.agreements.groups(), { initialValue: { groups: [], organisations: [] } });
   protected readonly organisations = computed(() => [
-    { value: '', label: 'as the customer has it' },
+    { value: '', label: "customer's own" },
     ...this.choices().organisations.map(({ id, name }) => ({ value: String(id), label: name })),
   ]);
 
@@ -254,8 +254,8 @@ export class AgreementPage {
     label: value === '1' ? '1, asked first' : value === '9' ? '9, asked last' : value,
   }));
   protected readonly sides = [
-    { value: 'selling', label: 'we sell to a customer' },
-    { value: 'buying', label: 'we buy from a vendor' },
+    { value: 'selling', label: 'we sell' },
+    { value: 'buying', label: 'we buy' },
   ];
   protected readonly bases = [
     { value: 'quantity', label: 'quantities of items' },

@@ -168,7 +168,9 @@ export class FulfilmentPage {
       words: `${each.document.number} with ${each.party.name}: ${each.currency} ${money(each.value, each.currency)}, ${percent(each.share)} taken`,
       // Only what there is room for.
       room: Math.floor(boxes[index]!.width / 7.2),
-      tall: boxes[index]!.height > 34,
+      tall: boxes[index]!.height > 38,
+      taller: boxes[index]!.height > 53,
+      figures: `${money(each.value, each.currency)}, ${percent(each.share)}`,
     }));
   });
   protected readonly field = FIELD;
