@@ -6,6 +6,7 @@ const CHECKS = [
   ['format', 'prettier', ['--check', '--log-level=warn', '.']],
   ['lint', 'eslint', ['.', '--max-warnings=0']],
   ['types of server, tests and tools', 'tsc', ['-p', 'tsconfig.json']],
+  ['types of the tests of web', 'tsc', ['-p', 'web/tsconfig.tests.json']],
   ['types of web', 'ngc', ['-p', 'web/tsconfig.app.json', '--noEmit']],
   [
     'dependency rules',

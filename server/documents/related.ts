@@ -82,7 +82,7 @@ async function documentsOfOrders(
     `${RECEIPTS} ${on}`,
     `SELECT 'SH', s.id, s.number, s.posted_on, 'to the customer', s.cost FROM sales_order o
        JOIN shipment s ON s.company_id = o.company_id AND s.order_id = o.id ${on}`,
-    `SELECT 'CI', i.id, i.number, i.invoice_date, CONCAT('due ', i.due_date), i.total FROM sales_order o
+    `SELECT 'CI', i.id, i.number, i.invoice_date, CONCAT('due ', DATE_FORMAT(i.due_date, '%a %e %b %Y')), i.total FROM sales_order o
        JOIN customer_invoice i ON i.company_id = o.company_id AND i.order_id = o.id ${on}`,
     `${VENDOR_INVOICES} ${on}`,
     `SELECT 'CN', n.id, n.number, n.credit_date, n.reason, n.total FROM sales_order o
