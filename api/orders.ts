@@ -38,6 +38,17 @@ export const OrderRow = z.object({
   shares: z.object({ covered: z.number(), shipped: z.number(), invoiced: z.number() }),
 });
 
+export const OrderTie = z.object({
+  id: Id,
+  purchase: DocumentRef,
+  purchaseLineId: Id,
+  purchaseLineNo: z.number(),
+  vendor: z.string(),
+  quantity: Decimal,
+  received: Decimal,
+  dueDate: Day,
+});
+
 export const OrderLine = z.object({
   id: Id,
   lineNo: z.number(),
@@ -61,13 +72,14 @@ export const OrderLine = z.object({
   invoiced: Decimal,
   vendorInvoiced: Decimal,
   paidShare: z.number(),
-  /** In words: who supplies it, or what is missing. */
-  suppliedBy: z.string(),
+  /** The purchase lines it is tied to, oldest first. */
+  ties: z.array(OrderTie),
   /** The line waits for a purchase. */
   needsPurchase: z.boolean(),
-  /** Latest day its supply is due, where tied. */
-  supplyDue: Day.nullable(),
-  onHand: Decimal,
+  /** Held for it at our place. // S3 L3 */
+  reserved: Decimal,
+  /** On hand and held for nobody. */
+  free: Decimal,
 });
 
 export const OrderSheet = OrderRow.extend({

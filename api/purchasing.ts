@@ -18,6 +18,19 @@ export const PurchaseRow = z.object({
   shares: z.object({ received: z.number(), invoiced: z.number() }),
 });
 
+export const PurchaseTie = z.object({
+  id: Id,
+  order: DocumentRef,
+  orderLineId: Id,
+  orderLineNo: z.number(),
+  customer: z.string(),
+  quantity: Decimal,
+  received: Decimal,
+  shipDate: Day,
+  /** In what the two ends differ, in words; empty where in step. // L6 */
+  differs: z.string(),
+});
+
 export const PurchaseLine = z.object({
   id: Id,
   lineNo: z.number(),
@@ -30,12 +43,10 @@ export const PurchaseLine = z.object({
   agreement: DocumentRef.nullable(),
   received: Decimal,
   invoiced: Decimal,
-  /** The sales line it is tied to. */
-  forOrder: DocumentRef.nullable(),
-  orderLineId: Id.nullable(),
-  orderLineNo: z.number().nullable(),
-  orderState: z.string().nullable(),
-  differs: z.string(),
+  /** Bought for no order line yet: for our stock, or a drop shipment that hangs loose. */
+  untied: Decimal,
+  /** The sales lines it is for, the first to be served first. */
+  ties: z.array(PurchaseTie),
 });
 
 export const PurchaseSheet = PurchaseRow.extend({

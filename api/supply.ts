@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { ROUTES } from '@core/catalogue';
 import { STAGES } from '@core/supply';
 import {
   act,
@@ -13,6 +14,7 @@ import {
   page,
   Party,
   read,
+  TypedDecimal,
 } from './kit';
 
 const Offer = z.object({
@@ -21,6 +23,9 @@ const Offer = z.object({
   unitPrice: Decimal,
   leadDays: z.number(),
   preferred: z.boolean(),
+  /** The least they sell at once and the steps above it; zero for any. */
+  minimum: Decimal,
+  multiple: Decimal,
 });
 
 export const BenchRow = z.object({
@@ -31,6 +36,7 @@ export const BenchRow = z.object({
   shipTo: Address,
   item: ItemRef,
   quantity: Decimal,
+  route: z.enum(ROUTES),
   shipDate: Day,
   currency: z.string(),
   offers: z.array(Offer),
@@ -59,6 +65,8 @@ export const placePurchases = act({
         z.object({
           orderLineId: Id,
           vendorId: Id,
+          /** Part of what the line needs; left out for all of it. */
+          quantity: TypedDecimal.optional(),
           /** The buying agreement's line that prices it; null for none; left out for the first that fits. */
           agreementLineId: Id.nullable().optional(),
         }),
@@ -74,8 +82,12 @@ export const placePurchases = act({
         net: Decimal,
         lines: z.array(
           z.object({
-            orderLineId: Id,
+            /** The order lines it is for. */
+            orderLineIds: z.array(Id),
+            item: z.string(),
             quantity: Decimal,
+            /** Bought beyond them, for our stock. // L8 */
+            spare: Decimal,
             unitPrice: Decimal,
             /** The buying agreement that prices it. // A13 */
             agreement: z.string().nullable(),
@@ -128,4 +140,64 @@ export const threadOfDocument = read({
   summary: 'The thread of the first order line a document is about, where it is about one.',
   params: DocumentParams,
   out: z.object({ thread: ThreadOut.nullable() }),
+});
+
+export const tieLine = act({
+  name: 'tieLine',
+  summary: 'Tie a sales line to a purchase line that fits it.',
+  input: z.object({ orderLineId: Id, purchaseLineId: Id, quantity: TypedDecimal }),
+  shown: z.object({
+    order: z.string(),
+    purchase: z.string(),
+    quantity: Decimal,
+    /** What of the sales line is still without supply. */
+    left: Decimal,
+    late: z.boolean(),
+  }),
+});
+
+export const untie = act({
+  name: 'untie',
+  summary: 'Part ties on which nothing was received; both documents stay.',
+  input: z.object({ tieIds: z.array(Id).min(1).max(200) }),
+  shown: z.object({ ties: z.array(z.object({ order: z.string(), purchase: z.string(), quantity: Decimal })) }),
+});
+
+export const purchaseToStock = act({
+  name: 'purchaseToStock',
+  summary: 'Let a drop shipment that is tied to nothing come to our place.',
+  input: z.object({ id: Id, version: z.number().int() }),
+  shown: z.object({ lines: z.number() }),
+});
+
+/** An end that could be tied to another. // L5 */
+export const TieCandidate = z.object({
+  lineId: Id,
+  lineNo: z.number(),
+  document: DocumentRef,
+  /** The vendor of a purchase, the customer of a sales order. */
+  party: z.string(),
+  /** When it is due, or ships. */
+  day: Day,
+  left: Decimal,
+  /** What could be tied. */
+  fits: Decimal,
+  /** The supply would come after the ship date. */
+  late: z.boolean(),
+});
+
+export const findSupplies = read({
+  name: 'findSupplies',
+  path: '/order-lines/:id/supplies',
+  summary: 'Purchase lines that a sales line could be tied to, best first.',
+  params: IdParam,
+  out: z.object({ rows: z.array(TieCandidate) }),
+});
+
+export const findSales = read({
+  name: 'findSales',
+  path: '/purchase-lines/:id/sales',
+  summary: 'Sales lines that a purchase line could be tied to, best first.',
+  params: IdParam,
+  out: z.object({ rows: z.array(TieCandidate) }),
 });

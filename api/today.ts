@@ -6,6 +6,7 @@ export const TODAY_KINDS = [
   'order-draft',
   'line-without-supply',
   'purchase-due',
+  'goods-here',
   'not-invoiced',
   'vendor-not-invoiced',
   'agreement-past',

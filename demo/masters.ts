@@ -18,11 +18,18 @@ export interface Masters {
 const VENDORS = [
   { number: 'V-101', name: 'Arus Membrane Supply', phone: '03-5550 1101', terms: '30 days' },
   { number: 'V-102', name: 'Injap Timur Valves', phone: '09-5550 1102', terms: '30 days' },
-  { number: 'V-103', name: 'Garam Murni Salt', phone: '04-5550 1103', terms: '14 days' },
+  { number: 'V-103', name: 'Garam Murni Salt', phone: '04-5550 1103', terms: '14 days', tolerance: '5' },
   { number: 'V-104', name: 'Delima Chemicals', phone: '03-5550 1104', terms: '30 days' },
   { number: 'V-105', name: 'Logam Setia Castings', phone: '05-5550 1105', terms: '45 days' },
   { number: 'V-106', name: 'Utara Freight', phone: '04-5550 1106', terms: '14 days' },
-] as const;
+] as const satisfies readonly {
+  number: string;
+  name: string;
+  phone: string;
+  terms: string;
+  /** How far they may deliver more or less than ordered, in per cent. // L10 */
+  tolerance?: string;
+}[];
 
 interface CustomerPlan {
   number: string;
@@ -154,7 +161,14 @@ interface ItemPlan {
   /** Opening stock and its unit cost; null for what we do not keep. */
   stock: { quantity: string; cost: string } | null;
   group: string;
-  vendors: readonly { number: string; price: string; days: number; preferred?: boolean }[];
+  vendors: readonly {
+    number: string;
+    price: string;
+    days: number;
+    preferred?: boolean;
+    minimum?: string;
+    multiple?: string;
+  }[];
 }
 
 const ITEMS: readonly ItemPlan[] = [
@@ -225,7 +239,7 @@ const ITEMS: readonly ItemPlan[] = [
     tax: 'S6',
     route: 'stock',
     stock: { quantity: '60', cost: '880' },
-    vendors: [{ number: 'V-105', price: '880', days: 15 }],
+    vendors: [{ number: 'V-105', price: '880', days: 15, minimum: '5', multiple: '5' }],
   },
   {
     number: 'SALT-25',
@@ -304,6 +318,7 @@ export function layMasters(database: Database): Promise<Masters> {
         phone: vendor.phone,
         currency: 'MYR',
         payment_terms_id: terms.get(vendor.terms)!,
+        tolerance_percent: 'tolerance' in vendor ? vendor.tolerance : '0',
       })),
       'number',
     );
@@ -416,6 +431,8 @@ async function layItems(
         unit_price: vendor.price,
         lead_days: vendor.days,
         preferred: vendor.preferred ?? false,
+        minimum: vendor.minimum ?? '0',
+        multiple: vendor.multiple ?? '0',
       })),
     ),
   );

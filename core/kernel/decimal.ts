@@ -68,6 +68,12 @@ export function most(a: Dec, b: Dec): Dec {
   return a.gte(b) ? a : b;
 }
 
+/** The least whole multiple of `step` at or above the value; the value itself where the step is zero. */
+export function roundUpTo(value: Dec, step: Dec): Dec {
+  if (step.lte(0)) return value;
+  return value.div(step).round(0, Big.roundUp).times(step);
+}
+
 /** Part ÷ whole as a number within 0 to 1, for drawing only; 0 where the whole is 0. */
 export function share(part: Dec | string, whole: Dec | string): number {
   const of = dec(whole);

@@ -8,6 +8,7 @@ export {
   most,
   readTypedDecimal,
   roundHalfAway,
+  roundUpTo,
   share,
   sum,
   ZERO,

@@ -1,6 +1,6 @@
 import { dec, ZERO, type Day } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
-import { routeFits, ROUTE_NAMES, type Route } from '@core/catalogue';
+import { routeFits, routeIsBought, ROUTE_NAMES, type Route } from '@core/catalogue';
 import type { OrderState } from './order';
 
 export interface ConfirmGround {
@@ -38,7 +38,7 @@ export function decideConfirm(ground: ConfirmGround, workDate: Day): Decision<{ 
     }
     if (!routeFits(line.route, line.item)) {
       refusals.push(
-        line.route === 'drop'
+        routeIsBought(line.route)
           ? refuse('no-vendor', at('route'), { item })
           : refuse('route-not-kept', at('route'), { item, route: ROUTE_NAMES[line.route] }),
       );

@@ -10,7 +10,7 @@ import {
 } from '@core/agreements';
 import { AMOUNT_BOUND, dec, isDecimalText, isDay, lineAmount, most, ZERO, type Day, type Dec } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
-import { routeFits, ROUTE_NAMES, type Route } from '@core/catalogue';
+import { routeFits, routeIsBought, ROUTE_NAMES, type Route } from '@core/catalogue';
 
 export const ORDER_STATES = ['draft', 'confirmed', 'closed', 'cancelled'] as const;
 export type OrderState = (typeof ORDER_STATES)[number];
@@ -274,7 +274,7 @@ function lineRefusals(ground: OrderGround, line: TypedLine, index: number, workD
   }
   if (item && !routeFits(line.route, item)) {
     refusals.push(
-      line.route === 'drop'
+      routeIsBought(line.route)
         ? refuse('no-vendor', at('route'), { item: item.number })
         : refuse('route-not-kept', at('route'), {
             item: item.number,

@@ -139,15 +139,33 @@ export const sentences = {
   'route-not-kept': (f: { item: string; route: string }) =>
     `${f.item} cannot be supplied by ${f.route}; choose another route.`,
   'no-vendor': (f: { item: string }) =>
-    `Nobody sells ${f.item} to us, so it cannot be drop shipped; choose another route or add a vendor.`,
+    `Nobody sells ${f.item} to us, so it cannot be bought for an order; choose another route or add a vendor.`,
 
   // L: ties and routes
   'line-covered': (f: { order: string; line: string }) =>
     `${f.order} line ${f.line} has its supply already; somebody may have placed it just now.`,
   'vendor-not-selling': (f: { vendor: string; item: string; others: string }) =>
     `${f.vendor} does not sell ${f.item} to us; choose ${f.others}.`,
-  'line-not-drop': (f: { order: string; line: string; route: string }) =>
-    `${f.order} line ${f.line} is supplied by ${f.route}; the bench buys for drop shipments only.`,
+  'line-not-bought': (f: { order: string; line: string; route: string }) =>
+    `${f.order} line ${f.line} is supplied by ${f.route}; nothing is bought for it.`,
+  'drop-in-one': (f: { order: string; line: string; open: string }) =>
+    `${f.order} line ${f.line} is one drop shipment; place all ${n(f.open)}, or make two lines of it.`,
+  'not-as-vendor-sells': (f: { vendor: string; item: string; asked: string; sold: string }) =>
+    `${f.vendor} sells ${f.item} by ${n(f.sold)}, not ${n(f.asked)}; as a special order the rest would come to our stock.`,
+  'tie-received': (f: { line: string; purchase: string; received: string }) =>
+    `${n(f.received)} of ${f.purchase} came for ${f.line} already; reverse the receipt first, or let the tie stand.`,
+  'tie-other-item': (f: { line: string; purchase: string; item: string; other: string }) =>
+    `${f.line} is for ${f.item} and ${f.purchase} for ${f.other}; choose a purchase of ${f.item}.`,
+  'tie-other-way': (f: { line: string; purchase: string; route: string }) =>
+    `${f.line} is supplied by ${f.route} and ${f.purchase} goes elsewhere; choose another, or change the route.`,
+  'tie-other-address': (f: { line: string; purchase: string }) =>
+    `${f.purchase} goes to another address than ${f.line}; change one of them first, or choose another.`,
+  'purchase-not-open': (f: { purchase: string; state: string }) =>
+    `${f.purchase} is ${f.state}; this is done while it is placed.`,
+  'comes-here-already': (f: { purchase: string }) => `${f.purchase} comes to our place already.`,
+  'still-tied': (f: { purchase: string }) => `${f.purchase} is still tied to a sales order; untie it first.`,
+  'loose-purchase': (f: { purchase: string; line: string }) =>
+    `${f.purchase} line ${f.line} goes to a customer and is for no order; tie it, make an order of it, or let it come to our stock.`,
   'above-open': (f: { document: string; line: string; item: string; asked: string; open: string }) =>
     Number(f.open) > 0
       ? `${n(f.asked)} of ${f.item} is more than the ${n(f.open)} still open on ${f.document} line ${f.line}; give ${n(f.open)} or less.`
@@ -155,7 +173,13 @@ export const sentences = {
   'purchase-not-placed': (f: { purchase: string; state: string }) =>
     `${f.purchase} is ${f.state}; only a placed order can be received.`,
   'above-on-hand': (f: { item: string; asked: string; onHand: string }) =>
-    `${n(f.asked)} of ${f.item} is more than the ${n(f.onHand)} on hand; ship ${n(f.onHand)} or less.`,
+    `${n(f.asked)} of ${f.item} is more than the ${n(f.onHand)} on hand and free for it; ship ${n(f.onHand)} or less.`,
+  'not-here-yet': (f: { item: string; asked: string; here: string; order: string; line: string }) =>
+    Number(f.here) > 0
+      ? `${n(f.here)} of ${f.item} were received for ${f.order} line ${f.line}, not ${n(f.asked)}; ship ${n(f.here)} or receive the rest first.`
+      : `Nothing of ${f.item} was received for ${f.order} line ${f.line} yet; receive its purchase first.`,
+  'received-beyond': (f: { purchase: string; line: string; item: string; over: string }) =>
+    `${n(f.over)} of ${f.item} are more than ${f.purchase} line ${f.line} asked for; they go to our stock.`,
 
   // P: posting
   'nothing-to-invoice': (f: { document: string }) =>

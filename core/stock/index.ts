@@ -10,4 +10,4 @@ export {
   type ShippedPart,
 } from './move';
 export { decideStockShipment, mergeMoves, type StockLine } from './ship';
-export { decideOwnReceipt, type OwnLine } from './receive';
+export { decideOwnReceipt, type OwnLine, type SpecialTie } from './receive';

@@ -1,49 +1,7 @@
 import fc from 'fast-check';
 import { dec, lineAmount, sum } from '@core/kernel';
-import { decideDropMove, decideStockShipment, mergeMoves, type DropTie, type StockLine } from './index';
-
-function tie(
-  id: number,
-  change: Partial<{
-    quantity: string;
-    received: string;
-    price: string;
-    orderId: number;
-    purchaseId: number;
-    state: 'placed' | 'closed';
-  }> = {},
-): DropTie {
-  const { quantity = '12', received = '0', price = '620', orderId = 1, purchaseId = 1, state = 'placed' } = change;
-  return {
-    tieId: id,
-    quantity,
-    received,
-    purchase: { id: purchaseId, number: `PO-${purchaseId}`, state, vendorId: 8, currency: 'MYR' },
-    purchaseLine: {
-      id: 20 + id,
-      lineNo: id,
-      quantity,
-      received,
-      unitPrice: price,
-      amount: '0',
-      agreedAmount: null,
-      agreementLineId: null,
-    },
-    order: { id: orderId, number: `SO-${orderId}`, state: 'confirmed', customerId: 7, shipToId: 3, currency: 'MYR' },
-    orderLine: {
-      id: 30 + id,
-      lineNo: id,
-      open: dec(quantity).minus(received).toFixed(),
-      shipped: received,
-      quantity,
-      amount: '0',
-      agreedAmount: null,
-      unitPrice: '740',
-      agreementLineId: 5,
-    },
-    item: { id: 10, number: 'RO-4040' },
-  };
-}
+import { dropTie as tie } from './testing';
+import { decideDropMove } from './index';
 
 describe('L2 a drop shipment moves as one event', () => {
   it('makes receipt and shipment of the same part from either end', () => {
@@ -120,49 +78,5 @@ describe('L2 a drop shipment moves as one event', () => {
       }),
       { seed: 9 },
     );
-  });
-});
-
-describe('shipping from stock', () => {
-  const line = (id: number, open: string, onHand: string, stockValue: string): StockLine => ({
-    order: { id: 1, number: 'SO-1', state: 'confirmed', customerId: 7, shipToId: 3, currency: 'MYR' },
-    line: {
-      id,
-      lineNo: id,
-      open,
-      shipped: '0',
-      unitPrice: '8.5',
-      quantity: '0',
-      amount: '0',
-      agreedAmount: null,
-      agreementLineId: null,
-    },
-    item: { id: 11, number: 'FC-20', onHand, stockValue },
-  });
-  const ask = (lineId: number, quantity: string) => ({ lineId, quantity, field: 'lines.0.quantity' });
-
-  it('P3 costs at the moving average, and the last unit takes the last cent', () => {
-    const part = decideStockShipment([line(1, '3', '3', '10')], [ask(1, '1')]);
-    expect(part.ok && part.effects.shipments[0]!.cost).toBe('3.33');
-    const all = decideStockShipment([line(1, '3', '3', '10')], [ask(1, '3')]);
-    expect(all.ok && all.effects.shipments[0]!.cost).toBe('10');
-  });
-
-  it('refuses more than is on hand over all lines of the item', () => {
-    const lines = [line(1, '5', '6', '12'), line(2, '5', '6', '12')];
-    const decision = decideStockShipment(lines, [ask(1, '4'), ask(2, '3')]);
-    expect(!decision.ok && decision.refusals[0]?.code).toBe('above-on-hand');
-  });
-
-  it('goes out with a drop shipment of the same order as one document', () => {
-    const drop = decideDropMove([tie(1)], [{ lineId: 31, quantity: '2' }], 'order');
-    const stock = decideStockShipment([line(1, '3', '3', '10')], [ask(1, '3')]);
-    if (!drop.ok || !stock.ok) throw new Error('refused');
-    const merged = mergeMoves(drop.effects, stock.effects);
-    expect(merged.shipments).toHaveLength(1);
-    expect(merged.shipments[0]).toMatchObject({
-      cost: '1250',
-      parts: [{ from: { receipt: 0, part: 0 } }, { from: null }],
-    });
   });
 });

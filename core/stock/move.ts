@@ -27,7 +27,7 @@ export type MoveEnd = 'purchase' | 'order';
 
 /** Goods that moved, whole cost and one unit's. */
 export interface MovedPart {
-  /** Null for goods into or from our own stock. */
+  /** The tie it moves on; null for goods that are for nobody's order, or leave our stock. */
   tieId: number | null;
   itemId: number;
   quantity: string;
@@ -42,12 +42,16 @@ export interface MovedPart {
 /** The parts of a purchase line sum to its amount. */
 export interface ReceivedPart extends MovedPart {
   purchaseLineId: number;
+  /** The order line it is held for at our place; null for what is for nobody, or went straight to the customer. // L3 */
+  heldFor: number | null;
 }
 
 export interface ShippedPart extends MovedPart {
   orderLineId: number;
   /** Sales value of the part; the parts of an order line sum to its amount. // A4 */
   value: string;
+  /** What of it was held for the line. // S3 L3 */
+  held: string;
   /** Index into `receipts` and its parts for a drop shipment; null for goods from our stock. */
   from: { receipt: number; part: number } | null;
 }
@@ -213,6 +217,7 @@ function partsOf(
     received: {
       ...moved,
       purchaseLineId: purchaseLine.id,
+      heldFor: null,
       agreementLineId: purchaseLine.agreementLineId,
       agreedValue: cost.agreed?.toFixed() ?? null,
     },
@@ -220,6 +225,7 @@ function partsOf(
       ...moved,
       orderLineId: orderLine.id,
       value: sale.value.toFixed(),
+      held: '0',
       agreementLineId: orderLine.agreementLineId,
       agreedValue: sale.agreed?.toFixed() ?? null,
     },

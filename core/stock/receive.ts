@@ -1,72 +1,124 @@
-import { dec, isDecimalText, lineSlice, sum, type LineMoney } from '@core/kernel';
+import { dec, isDecimalText, least, lineSlice, sum, ZERO, type Dec, type LineMoney } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import type { MoveEffects, PurchaseState, ReceivedPart } from './move';
 
-/** A purchase line for our own stock: tied to nobody's order. */
+/** A special order's tie to a purchase line that comes to our place. // L3 */
+export interface SpecialTie {
+  tieId: number;
+  orderLineId: number;
+  order: { id: number; number: string };
+  quantity: string;
+  received: string;
+  /** What of the order line is open and not held for it yet. */
+  unheld: string;
+}
+
+/** A purchase line that comes to our place, with the order lines it is for, the first to be served first. */
 export interface OwnLine {
   purchase: { id: number; number: string; state: PurchaseState; vendorId: number; currency: string };
   line: LineMoney & { id: number; lineNo: number; received: string; agreementLineId: number | null };
   item: { id: number; number: string };
+  /** How far the vendor may deliver more than was ordered, in per cent. // L10 */
+  tolerancePercent: string;
+  ties: readonly SpecialTie[];
 }
 
-/** Receives lines of one purchase order into our stock, any part of what is open. // P3 L10 */
+/**
+ * Receives lines of one purchase order at our place, any part of what is open, and beyond it within the vendor's
+ * tolerance. Tied lines are served first and hold what came for them; the rest is free stock. // P3 L3 L10
+ */
 export function decideOwnReceipt(
   lines: readonly OwnLine[],
   asked: readonly { lineId: number; quantity: string; field: string }[],
 ): Decision<MoveEffects> {
   const refusals: Refusal[] = [];
+  const warnings: Refusal[] = [];
   const parts: ReceivedPart[] = [];
+  const reached = new Map<number, Dec>();
   for (const ask of asked) {
     const found = lines.find((each) => each.line.id === ask.lineId);
-    const refusal = found ? askedRefusal(found, ask) : refuse('unknown', ask.field, { what: 'This line' });
-    if (refusal) refusals.push(refusal);
-    else parts.push(partOf(found!, ask.quantity));
+    const before = found ? (reached.get(found.line.id) ?? dec(found.line.received)) : ZERO;
+    const refusal = found ? askedRefusal(found, ask, before) : refuse('unknown', ask.field, { what: 'This line' });
+    if (refusal) {
+      refusals.push(refusal);
+      continue;
+    }
+    const { line, purchase, item } = found!;
+    const quantity = dec(ask.quantity);
+    const over = before.plus(quantity).minus(line.quantity);
+    if (over.gt(0)) {
+      const facts = { purchase: purchase.number, line: String(line.lineNo), item: item.number, over: over.toFixed() };
+      warnings.push(refuse('received-beyond', ask.field, facts));
+    }
+    parts.push(...partsOf(found!, before, quantity));
+    reached.set(line.id, before.plus(quantity));
   }
   const purchase = lines[0]?.purchase;
-  return decided(refusals, () => ({
-    receipts:
-      purchase && parts.length > 0
-        ? [
-            {
-              purchaseId: purchase.id,
-              vendorId: purchase.vendorId,
-              cost: sum(parts.map((part) => dec(part.cost))).toFixed(),
-              parts,
-            },
-          ]
-        : [],
-    shipments: [],
-  }));
+  return decided(
+    refusals,
+    () => ({
+      receipts:
+        purchase && parts.length > 0
+          ? [
+              {
+                purchaseId: purchase.id,
+                vendorId: purchase.vendorId,
+                cost: sum(parts.map((part) => dec(part.cost))).toFixed(),
+                parts,
+              },
+            ]
+          : [],
+      shipments: [],
+    }),
+    warnings,
+  );
 }
 
-function askedRefusal({ purchase, line, item }: OwnLine, ask: { quantity: string; field: string }): Refusal | null {
+function askedRefusal(
+  { purchase, line, item, tolerancePercent }: OwnLine,
+  ask: { quantity: string; field: string },
+  received: Dec,
+): Refusal | null {
   if (purchase.state !== 'placed') {
     return refuse('purchase-not-placed', ask.field, { purchase: purchase.number, state: purchase.state });
   }
   if (!isDecimalText(ask.quantity, 'quantity')) return refuse('not-a-number', ask.field, { what: 'The quantity' });
   if (dec(ask.quantity).lte(0)) return refuse('not-above-zero', ask.field, { what: 'The quantity' });
-  const open = dec(line.quantity).minus(line.received);
-  if (dec(ask.quantity).lte(open)) return null;
+  const most = dec(line.quantity).times(dec(tolerancePercent).plus(100)).div(100);
+  if (received.plus(ask.quantity).lte(most)) return null;
   return refuse('above-open', ask.field, {
     document: purchase.number,
     line: String(line.lineNo),
     item: item.number,
     asked: ask.quantity,
-    open: open.toFixed(),
+    open: most.minus(received).toFixed(),
   });
 }
 
-function partOf({ purchase, line, item }: OwnLine, quantity: string): ReceivedPart {
-  const from = dec(line.received);
-  const cost = lineSlice(line, from, from.plus(quantity), purchase.currency);
-  return {
-    tieId: null,
-    purchaseLineId: line.id,
-    itemId: item.id,
-    quantity,
-    cost: cost.value.toFixed(),
-    unitCost: line.unitPrice,
-    agreementLineId: line.agreementLineId,
-    agreedValue: cost.agreed?.toFixed() ?? null,
+/** The received quantity laid out over the line's ties, what is left of it for our stock; costs sum to the line's. */
+function partsOf({ purchase, line, item, ties }: OwnLine, from: Dec, quantity: Dec): ReceivedPart[] {
+  const parts: ReceivedPart[] = [];
+  // What was received before went over the ties the same way, so a tie's own count says what it still takes.
+  let at = from;
+  let rest = quantity;
+  const add = (piece: Dec, tie: SpecialTie | null) => {
+    if (piece.lte(0)) return;
+    const cost = lineSlice(line, at, at.plus(piece), purchase.currency);
+    parts.push({
+      tieId: tie?.tieId ?? null,
+      heldFor: tie?.orderLineId ?? null,
+      purchaseLineId: line.id,
+      itemId: item.id,
+      quantity: piece.toFixed(),
+      cost: cost.value.toFixed(),
+      unitCost: line.unitPrice,
+      agreementLineId: line.agreementLineId,
+      agreedValue: cost.agreed?.toFixed() ?? null,
+    });
+    at = at.plus(piece);
+    rest = rest.minus(piece);
   };
+  for (const tie of ties) add(least(rest, least(dec(tie.quantity).minus(tie.received), dec(tie.unheld))), tie);
+  add(rest, null);
+  return parts;
 }

@@ -2,6 +2,7 @@ import {
   currencyPlaces,
   dec,
   isDecimalText,
+  least,
   lineSlice,
   roundHalfAway,
   ZERO,
@@ -12,7 +13,7 @@ import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import type { OrderState } from '@core/orders';
 import type { MoveEffects, ShippedPart } from './move';
 
-/** An order line supplied from our stock, with what is on hand of its item. */
+/** An order line supplied from our place, with what is there of its item. */
 export interface StockLine {
   order: { id: number; number: string; state: OrderState; customerId: number; shipToId: number; currency: string };
   line: LineMoney & {
@@ -20,14 +21,19 @@ export interface StockLine {
     lineNo: number;
     open: string;
     shipped: string;
+    /** Held for the line: reserved from stock, or received for a special order. // S3 L3 */
+    reserved: string;
+    route: 'stock' | 'special';
     agreementLineId: number | null;
   };
-  item: { id: number; number: string; onHand: string; stockValue: string };
+  /** `free`: on hand and held for nobody. */
+  item: { id: number; number: string; onHand: string; free: string; stockValue: string };
 }
 
 /**
- * Ships lines of one order from stock at the moving average cost. // P3
- * Refused above what is open on the line or on hand. The last unit takes the last cent of the item's value.
+ * Ships lines of one order from our place at the moving average cost. // P3
+ * A special order ships what was received for it; others what is held for them, then what is free. // L3 S3
+ * Refused above what is open on the line or there for it. The last unit takes the last cent of the item's value.
  */
 export function decideStockShipment(
   lines: readonly StockLine[],
@@ -35,29 +41,38 @@ export function decideStockShipment(
 ): Decision<MoveEffects> {
   const refusals: Refusal[] = [];
   const parts: ShippedPart[] = [];
-  const left = new Map<number, { quantity: Dec; value: Dec }>();
+  const left = new Map<number, Stock>();
+  const shipped = new Map<number, Dec>();
   for (const ask of asked) {
-    const found = lines.find((each) => each.line.id === ask.lineId);
+    const line = lines.find((each) => each.line.id === ask.lineId);
+    const found = line && after(line, shipped.get(line.line.id) ?? ZERO);
     if (!found) {
       refusals.push(refuse('unknown', ask.field, { what: 'This line' }));
       continue;
     }
     const stock = left.get(found.item.id) ?? {
       quantity: dec(found.item.onHand),
+      free: dec(found.item.free),
+      held: new Map(),
       value: dec(found.item.stockValue),
     };
-    const refusal = stockRefusal(found, ask, stock.quantity);
+    const held = stock.held.get(found.line.id) ?? dec(found.line.reserved);
+    const refusal = stockRefusal(found, ask, held, stock.free);
     if (refusal) {
       refusals.push(refusal);
       continue;
     }
     const quantity = dec(ask.quantity);
     const cost = averageCost(stock, quantity, found.order.currency);
+    const fromHeld = least(quantity, held);
     left.set(found.item.id, {
       quantity: stock.quantity.minus(quantity),
+      free: stock.free.minus(quantity.minus(fromHeld)),
+      held: new Map(stock.held).set(found.line.id, held.minus(fromHeld)),
       value: stock.value.minus(cost),
     });
-    parts.push(partOf(found, quantity, cost));
+    parts.push(partOf(found, quantity, fromHeld, cost));
+    shipped.set(found.line.id, quantity.plus(shipped.get(found.line.id) ?? ZERO));
   }
   const order = lines[0]?.order;
   return decided(refusals, () => ({
@@ -77,10 +92,26 @@ export function decideStockShipment(
   }));
 }
 
+/** The line as it stands once that much more of it has gone. */
+function after(found: StockLine, gone: Dec): StockLine {
+  const { open, shipped } = found.line;
+  const line = { ...found.line, open: dec(open).minus(gone).toFixed(), shipped: dec(shipped).plus(gone).toFixed() };
+  return { ...found, line };
+}
+
+/** What is left at our place while lines are gone through: on hand, free, held by line, and its value. */
+interface Stock {
+  quantity: Dec;
+  free: Dec;
+  held: ReadonlyMap<number, Dec>;
+  value: Dec;
+}
+
 function stockRefusal(
   { order, line, item }: StockLine,
   ask: { quantity: string; field: string },
-  onHand: Dec,
+  held: Dec,
+  free: Dec,
 ): Refusal | null {
   if (order.state !== 'confirmed') {
     return refuse('order-not-confirmed', ask.field, { order: order.number, state: order.state });
@@ -99,20 +130,20 @@ function stockRefusal(
       open: line.open,
     });
   }
-  if (quantity.lte(onHand)) return null;
-  return refuse('above-on-hand', ask.field, {
-    item: item.number,
-    asked: ask.quantity,
-    onHand: onHand.toFixed(),
-  });
+  const there = line.route === 'special' ? held : held.plus(free);
+  if (quantity.lte(there)) return null;
+  const facts = { item: item.number, asked: ask.quantity, order: order.number, line: String(line.lineNo) };
+  return line.route === 'special'
+    ? refuse('not-here-yet', ask.field, { ...facts, here: there.toFixed() })
+    : refuse('above-on-hand', ask.field, { ...facts, onHand: there.toFixed() });
 }
 
-function averageCost(stock: { quantity: Dec; value: Dec }, quantity: Dec, currency: string): Dec {
+function averageCost(stock: Pick<Stock, 'quantity' | 'value'>, quantity: Dec, currency: string): Dec {
   if (quantity.eq(stock.quantity)) return stock.value;
   return roundHalfAway(stock.value.times(quantity).div(stock.quantity), currencyPlaces(currency));
 }
 
-function partOf({ order, line, item }: StockLine, quantity: Dec, cost: Dec): ShippedPart {
+function partOf({ order, line, item }: StockLine, quantity: Dec, held: Dec, cost: Dec): ShippedPart {
   const shipped = dec(line.shipped);
   const sale = lineSlice(line, shipped, shipped.plus(quantity), order.currency);
   return {
@@ -124,6 +155,7 @@ function partOf({ order, line, item }: StockLine, quantity: Dec, cost: Dec): Shi
     cost: cost.toFixed(),
     unitCost: roundHalfAway(cost.div(quantity), 4).toFixed(),
     value: sale.value.toFixed(),
+    held: held.toFixed(),
     agreementLineId: line.agreementLineId,
     agreedValue: sale.agreed?.toFixed() ?? null,
   };

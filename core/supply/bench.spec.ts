@@ -1,4 +1,5 @@
-import { decidePlacement, differencesOf, proposeVendor, supplyDue, type BenchLine, type Offer } from './index';
+import { dec } from '@core/kernel';
+import { differencesOf, proposeVendor, supplyDue, vendorQuantity, type Offer, type TieEnds } from './index';
 
 const offer = (vendorId: number, unitPrice: string, leadDays: number, preferred = false): Offer => ({
   vendorId,
@@ -6,6 +7,8 @@ const offer = (vendorId: number, unitPrice: string, leadDays: number, preferred 
   unitPrice,
   leadDays,
   preferred,
+  minimum: '0',
+  multiple: '0',
 });
 
 describe('L8 the proposed vendor', () => {
@@ -29,81 +32,23 @@ describe('L8 the proposed vendor', () => {
   });
 });
 
-const line = (id: number, change: Partial<BenchLine> = {}): BenchLine => ({
-  id,
-  lineNo: 1,
-  order: { id, number: `SO-${id}`, state: 'confirmed', currency: 'MYR' },
-  shipToId: 3,
-  route: 'drop',
-  uncovered: '12',
-  shipDate: '2027-03-20',
-  item: { id: 10, number: 'RO-4040', unit: 'piece', groupId: null, taxCodeId: 1, taxRate: '6' },
-  offers: [offer(1, '620', 8), offer(2, '640', 2)],
-  ...change,
-});
-
-describe('L8 placing', () => {
-  const place = (lines: BenchLine[], choices: [number, number][]) =>
-    decidePlacement(
-      lines,
-      choices.map(([orderLineId, vendorId]) => ({ orderLineId, vendorId })),
-      '2027-03-01',
-    );
-
-  it('groups lines of one vendor and ship-to into one order', () => {
-    const decision = place(
-      [line(1), line(2), line(3, { shipToId: 4 }), line(4)],
-      [
-        [1, 1],
-        [2, 1],
-        [3, 1],
-        [4, 2],
-      ],
-    );
-    if (!decision.ok) throw new Error('refused');
-    expect(
-      decision.effects.purchases.map((plan) => [
-        plan.vendorId,
-        plan.shipToId,
-        plan.lines.map((each) => each.orderLineId),
-      ]),
-    ).toEqual([
-      [1, 3, [1, 2]],
-      [1, 4, [3]],
-      [2, 3, [4]],
-    ]);
-  });
-
-  it.each<[string, BenchLine, [number, number][], string]>([
-    ['covered already', line(1, { uncovered: '0' }), [[1, 1]], 'line-covered'],
-    [
-      'named twice',
-      line(1),
-      [
-        [1, 1],
-        [1, 1],
-      ],
-      'line-covered',
-    ],
-    [
-      'of a draft order',
-      line(1, { order: { id: 1, number: 'SO-1', state: 'draft', currency: 'MYR' } }),
-      [[1, 1]],
-      'order-not-confirmed',
-    ],
-    ['from stock', line(1, { route: 'stock' }), [[1, 1]], 'line-not-drop'],
-    ['nobody sells', line(1, { offers: [] }), [[1, 1]], 'no-vendor'],
-    ['with a vendor who does not sell it', line(1), [[1, 9]], 'vendor-not-selling'],
-    ['that is not there', line(1), [[8, 1]], 'unknown'],
-    ['without any choice', line(1), [], 'nothing-asked'],
-  ])('refuses a line %s', (_what, given, choices, code) => {
-    const decision = place([given], choices);
-    expect(!decision.ok && decision.refusals.map((refusal) => refusal.code)).toEqual([code]);
+describe('L8 what a vendor sells', () => {
+  it.each([
+    ['7', '0', '0', '7'],
+    ['7', '10', '0', '10'],
+    ['7', '0', '5', '10'],
+    ['10', '0', '5', '10'],
+    ['0.5', '0', '0.2', '0.6'],
+    ['11', '10', '4', '12'],
+    ['3', '10', '4', '12'],
+  ])('for a need of %s, at least %s in steps of %s, is %s', (need, minimum, multiple, bought) => {
+    expect(vendorQuantity(dec(need), { minimum, multiple }).toFixed()).toBe(bought);
   });
 });
 
 describe('L6 in step', () => {
   const ends = {
+    route: 'drop' as const,
     tied: '12',
     salesQuantity: '12',
     supplyQuantity: '12',
@@ -111,12 +56,14 @@ describe('L6 in step', () => {
     supplyDate: '2027-03-10',
     sameAddress: true,
   };
-  it.each([
+  it.each<[Partial<TieEnds>, string[]]>([
     [{}, []],
     [{ supplyDate: '2027-03-01' }, []],
     [{ supplyDate: '2027-03-11' }, ['date']],
     [{ salesQuantity: '14' }, ['quantity']],
     [{ supplyQuantity: '10', sameAddress: false }, ['quantity', 'address']],
+    [{ route: 'special', supplyQuantity: '20', sameAddress: false }, []],
+    [{ route: 'special', salesQuantity: '14', supplyDate: '2027-03-11' }, ['quantity', 'date']],
   ])('%j differs in %j', (change, expected) => {
     expect(differencesOf({ ...ends, ...change })).toEqual(expected);
   });

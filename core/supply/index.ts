@@ -1,23 +1,36 @@
+export { proposeVendor, supplyDue, vendorQuantity, type Offer, type Proposal, type ProposalReason } from './bench';
 export {
   decidePlacement,
-  proposeVendor,
-  supplyDue,
   type BenchLine,
   type BuyingOffer,
-  type Offer,
   type PlacementChoice,
-  type Proposal,
-  type ProposalReason,
+  type PurchaseLinePlan,
   type PurchasePlan,
-} from './bench';
+} from './placement';
 export { differencesOf, type StepDifference, type TieEnds } from './step';
 export {
+  decideTie,
+  decideToStock,
+  decideUntie,
+  fittingQuantity,
+  rankSales,
+  rankSupplies,
+  type LoosePurchase,
+  type SalesEnd,
+  type SupplyEnd,
+  type TieEffects,
+  type TieNow,
+} from './ties';
+export {
   buildThread,
+  pairMoves,
   STAGE_NAMES,
   STAGES,
   type Bead,
+  type PairedMove,
   type Part,
   type Stage,
   type Thread,
+  type ThreadMove,
   type ThreadRows,
 } from './thread';

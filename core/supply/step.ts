@@ -1,7 +1,9 @@
+import type { Route } from '@core/catalogue';
 import { dec, type Day } from '@core/kernel';
 
 /** The two ends of a tie, as far as they must agree. */
 export interface TieEnds {
+  route: Route;
   tied: string;
   /** Ordered and not cancelled on the sales line, less what its other ties hold. */
   salesQuantity: string;
@@ -13,14 +15,16 @@ export interface TieEnds {
 
 export type StepDifference = 'quantity' | 'date' | 'address';
 
-/** In what a drop shipment's two ends differ; none means in step. // L6 */
+/**
+ * In what the two ends of a tie differ; none means in step. What a special order's purchase brings besides, and where
+ * it comes to, is not the customer's matter. // L6
+ */
 export function differencesOf(ends: TieEnds): StepDifference[] {
   const differences: StepDifference[] = [];
   const tied = dec(ends.tied);
-  if (!tied.eq(dec(ends.salesQuantity)) || !tied.eq(dec(ends.supplyQuantity))) {
-    differences.push('quantity');
-  }
+  const drop = ends.route === 'drop';
+  if (!tied.eq(dec(ends.salesQuantity)) || (drop && !tied.eq(dec(ends.supplyQuantity)))) differences.push('quantity');
   if (ends.supplyDate > ends.shipDate) differences.push('date');
-  if (!ends.sameAddress) differences.push('address');
+  if (drop && !ends.sameAddress) differences.push('address');
   return differences;
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { dec, sum, type DocumentKind } from '@core/kernel';
-import { buildThread, STAGES, type Part, type ThreadRows } from './index';
+import { buildThread, pairMoves, STAGES, type Part, type ThreadRows } from './index';
 
 let ids = 0;
 const part = (kind: DocumentKind, quantity: string, filled = 1): Part => {
@@ -62,8 +62,8 @@ describe('the thread of a line', () => {
     const given = rows({
       supplies: [part('PO', '12')],
       moves: [{ supply: 0, receipt: part('RC', '8'), shipment: part('SH', '8') }],
-      invoices: [{ move: 0, part: part('CI', '8'), paid: part('PY', '8', 0.5) }],
-      vendorInvoices: [{ move: 0, part: part('VI', '5') }],
+      invoices: [{ moves: [0], part: part('CI', '8'), paid: part('PY', '8', 0.5) }],
+      vendorInvoices: [{ moves: [0], part: part('VI', '5') }],
     });
     expect(shape(given).strands).toEqual(['5', '3', '4']);
     expect(shape(given).beads).toContain('invoiced 8 @0-1');
@@ -112,11 +112,11 @@ describe('the thread of a line', () => {
           })),
           invoices: moved.flatMap((each, move) => {
             const covers = Math.min(each, invoiced[move] ?? 0);
-            return covers > 0 ? [{ move, part: part('CI', String(covers)), paid: null }] : [];
+            return covers > 0 ? [{ moves: [move], part: part('CI', String(covers)), paid: null }] : [];
           }),
           vendorInvoices: moved.flatMap((each, move) => {
             const covers = Math.min(each, vendor[move] ?? 0);
-            return covers > 0 ? [{ move, part: part('VI', String(covers)) }] : [];
+            return covers > 0 ? [{ moves: [move], part: part('VI', String(covers)) }] : [];
           }),
         });
         const thread = buildThread(given);
@@ -131,6 +131,77 @@ describe('the thread of a line', () => {
         }
       }),
       { seed: 3 },
+    );
+  });
+
+  it('L3 draws goods that wait at our place, and goods from stock where no purchase stands', () => {
+    const given = rows({
+      supplies: [part('PO', '8', 0.5)],
+      moves: [
+        { supply: null, receipt: null, shipment: part('SH', '3') },
+        { supply: 0, receipt: part('RC', '4'), shipment: null },
+      ],
+    });
+    const { strands, beads } = shape(given);
+    expect(strands).toEqual(['4', '4', '3', '1']);
+    expect(beads).toContain('received 4 @0-0');
+    expect(beads).toContain('shipped 4 to come @0-0');
+    expect(beads).toContain('shipped 3 @2-2');
+  });
+
+  it('L3 puts goods from stock on a strand that waits where every strand has a purchase', () => {
+    const given = rows({
+      supplies: [part('PO', '12')],
+      moves: [{ supply: null, receipt: null, shipment: part('SH', '5') }],
+    });
+    expect(shape(given).beads).toContain('shipped 5 @0-0');
+  });
+});
+
+describe('L3 the moves of a special order', () => {
+  const receipts = (...quantities: string[]) => quantities.map((each) => ({ supply: 0, part: part('RC', each) }));
+  const moved = (came: string[], gone: string[]) =>
+    pairMoves(
+      receipts(...came),
+      gone.map((each) => part('SH', each)),
+    ).map((move) => [move.receipt?.quantity ?? null, move.shipment?.quantity ?? null, move.receiptAt, move.shipmentAt]);
+
+  it.each<[string[], string[], ReturnType<typeof moved>]>([
+    [['8'], [], [['8', null, 0, null]]],
+    [[], ['5'], [[null, '5', null, 0]]],
+    [['8'], ['8'], [['8', '8', 0, 0]]],
+    [
+      ['8', '4'],
+      ['10'],
+      [
+        ['8', '8', 0, 0],
+        ['2', '2', 1, 0],
+        ['2', null, 1, null],
+      ],
+    ],
+    [
+      ['8'],
+      ['3', '6'],
+      [
+        ['3', '3', 0, 0],
+        ['5', '5', 0, 1],
+        [null, '1', null, 1],
+      ],
+    ],
+  ])('of %j received and %j shipped are %j', (came, gone, expected) => {
+    expect(moved(came, gone)).toEqual(expected);
+  });
+
+  it('keep both sums', () => {
+    const parts = fc.array(fc.integer({ min: 1, max: 9 }), { maxLength: 6 });
+    fc.assert(
+      fc.property(parts, parts, (came, gone) => {
+        const moves = moved(came.map(String), gone.map(String));
+        const total = (at: 0 | 1) => sum(moves.map((move) => dec(move[at] ?? '0'))).toFixed();
+        expect(total(0)).toBe(String(came.reduce((all, each) => all + each, 0)));
+        expect(total(1)).toBe(String(gone.reduce((all, each) => all + each, 0)));
+      }),
+      { seed: 8 },
     );
   });
 });

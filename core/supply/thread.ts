@@ -1,4 +1,4 @@
-import { dec, least, most, ZERO, type Day, type Dec, type DocumentRef } from '@core/kernel';
+import { dec, least, most, sum, ZERO, type Day, type Dec, type DocumentRef } from '@core/kernel';
 
 /** The steps of a thread, in the order they are drawn. */
 export const STAGES = [
@@ -45,11 +45,62 @@ export interface ThreadRows {
   agreed: Part | null;
   ordered: Part;
   supplies: Part[];
-  /** Each receipt hangs on a supply; a shipment from stock has no receipt. */
-  moves: { supply: number | null; receipt: Part | null; shipment: Part }[];
-  /** Each hangs on a move. */
-  invoices: { move: number; part: Part; paid: Part | null }[];
-  vendorInvoices: { move: number; part: Part }[];
+  moves: ThreadMove[];
+  /** Each hangs on the moves of one shipment, or of one receipt. */
+  invoices: { moves: readonly number[]; part: Part; paid: Part | null }[];
+  vendorInvoices: { moves: readonly number[]; part: Part }[];
+}
+
+/**
+ * Goods that moved, as far as they have: a receipt hangs on a supply; goods from stock have none; what was received for
+ * a special order waits for its shipment. One of the two is there.
+ */
+export interface ThreadMove {
+  supply: number | null;
+  receipt: Part | null;
+  shipment: Part | null;
+}
+
+/** A move with the places of its receipt and shipment in what it was paired from. */
+export interface PairedMove extends ThreadMove {
+  receiptAt: number | null;
+  shipmentAt: number | null;
+}
+
+/**
+ * The moves of a special order: what was received for it goes out in the order it came; what went out beyond it came
+ * from stock, what did not go out waits. Their quantities sum to the receipts' and to the shipments'. // L3
+ */
+export function pairMoves(
+  receipts: readonly { supply: number; part: Part }[],
+  shipments: readonly Part[],
+): PairedMove[] {
+  const moves: PairedMove[] = [];
+  const came = receipts.map((each, receiptAt) => ({ ...each, receiptAt, rest: dec(each.part.quantity) }));
+  const cut = (part: Part, quantity: Dec): Part => ({ ...part, quantity: quantity.toFixed() });
+  shipments.forEach((shipment, shipmentAt) => {
+    let rest = dec(shipment.quantity);
+    for (const each of came) {
+      const piece = least(rest, each.rest);
+      if (piece.lte(0)) continue;
+      const { supply, receiptAt } = each;
+      moves.push({
+        supply,
+        receipt: cut(each.part, piece),
+        shipment: cut(shipment, piece),
+        receiptAt,
+        shipmentAt,
+      });
+      each.rest = each.rest.minus(piece);
+      rest = rest.minus(piece);
+    }
+    if (rest.lte(0)) return;
+    moves.push({ supply: null, receipt: null, shipment: cut(shipment, rest), receiptAt: null, shipmentAt });
+  });
+  for (const { supply, part, receiptAt, rest } of came) {
+    if (rest.gt(0)) moves.push({ supply, receipt: cut(part, rest), shipment: null, receiptAt, shipmentAt: null });
+  }
+  return moves;
 }
 
 export interface Bead {
@@ -134,41 +185,50 @@ function splitSupply(strands: Strand[], rows: ThreadRows): Strand[] {
   return strands;
 }
 
+/** Moves of a supply go on its strands; goods from stock on those without one, and only then on any that waits. */
 function splitMoves(strands: Strand[], rows: ThreadRows): Strand[] {
-  rows.moves.forEach((move, index) => {
-    const supply = move.supply === null ? undefined : `supply${move.supply}`;
-    strands = take(
-      strands,
-      dec(move.shipment.quantity),
-      (strand) => strand.move === null && strand.parts.supply?.key === supply,
-      (strand) => {
-        strand.move = index;
-        const { receipt, shipment } = move;
-        if (receipt) strand.parts.received = { key: `rc${receipt.document.id}`, part: receipt };
-        strand.parts.shipped = { key: `sh${shipment.document.id}`, part: shipment };
-      },
+  const byWay = rows.moves.map((move, index) => ({ move, index }));
+  const ordered = [
+    ...byWay.filter(({ move }) => move.supply !== null),
+    ...byWay.filter(({ move }) => move.supply === null),
+  ];
+  for (const { move, index } of ordered) {
+    const { supply, receipt, shipment } = move;
+    const waits = (strand: Strand) => strand.move === null;
+    const own = (strand: Strand) => strand.parts.supply?.key === (supply === null ? undefined : `supply${supply}`);
+    const mark = (strand: Strand) => {
+      strand.move = index;
+      if (receipt) strand.parts.received = { key: `rc${receipt.document.id}`, part: receipt };
+      if (shipment) strand.parts.shipped = { key: `sh${shipment.document.id}`, part: shipment };
+    };
+    const quantity = dec((shipment ?? receipt)!.quantity);
+    const fitting = least(
+      quantity,
+      sum(strands.filter((each) => waits(each) && own(each)).map((each) => each.quantity)),
     );
-  });
+    strands = take(strands, fitting, (strand) => waits(strand) && own(strand), mark);
+    if (supply === null) strands = take(strands, quantity.minus(fitting), waits, mark);
+  }
   return strands;
 }
 
 function splitInvoices(strands: Strand[], rows: ThreadRows): Strand[] {
-  rows.invoices.forEach(({ move, part, paid }) => {
+  rows.invoices.forEach(({ moves, part, paid }) => {
     strands = take(
       strands,
       dec(part.quantity),
-      (strand) => strand.move === move && !strand.parts.invoiced,
+      (strand) => strand.move !== null && moves.includes(strand.move) && !strand.parts.invoiced,
       (strand) => {
         strand.parts.invoiced = { key: `ci${part.document.id}`, part };
         if (paid) strand.parts.paid = { key: `paid${part.document.id}`, part: paid };
       },
     );
   });
-  rows.vendorInvoices.forEach(({ move, part }) => {
+  rows.vendorInvoices.forEach(({ moves, part }) => {
     strands = take(
       strands,
       dec(part.quantity),
-      (strand) => strand.move === move && !strand.parts.vendorInvoiced,
+      (strand) => strand.move !== null && moves.includes(strand.move) && !strand.parts.vendorInvoiced,
       (strand) => (strand.parts.vendorInvoiced = { key: `vi${part.document.id}`, part }),
     );
   });

@@ -191,7 +191,7 @@ const confirmOrder = defineAct(contract.confirmOrder, {
   async write(tx, effects, { head }, doer) {
     await setState(tx, doer, head, effects.state);
     await tx.run(
-      "UPDATE sales_order_line SET on_bench = TRUE WHERE company_id = ? AND order_id = ? AND route = 'drop' AND tied < quantity - cancelled",
+      "UPDATE sales_order_line SET on_bench = TRUE WHERE company_id = ? AND order_id = ? AND route IN ('drop', 'special') AND tied < quantity - cancelled",
       [doer.companyId, head.id],
     );
     return { made: [], touched: [changed(head)] };
@@ -291,8 +291,14 @@ const closeShort = defineAct(contract.closeShort, {
   async write(tx, { lines, released, state }, { head, agreements }, doer) {
     await tx.together([
       ...counterStatements(doer.companyId, 'released', released),
+      // What was held for them is free again.
       ...lines.map((line) => ({
-        sql: 'UPDATE sales_order_line SET cancelled = ?, amount = ?, agreed_amount = ?, on_bench = FALSE WHERE company_id = ? AND id = ?',
+        sql: `UPDATE stock s JOIN sales_order_line l ON l.company_id = s.company_id AND l.item_id = s.item_id
+                 SET s.reserved = s.reserved - l.reserved WHERE l.company_id = ? AND l.id = ?`,
+        values: [doer.companyId, line.id],
+      })),
+      ...lines.map((line) => ({
+        sql: 'UPDATE sales_order_line SET reserved = 0, cancelled = ?, amount = ?, agreed_amount = ?, on_bench = FALSE WHERE company_id = ? AND id = ?',
         values: [line.cancelled, line.amount, line.agreedAmount, doer.companyId, line.id],
       })),
       {

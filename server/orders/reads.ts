@@ -172,9 +172,8 @@ interface LineRow {
   shipped: string;
   invoiced: string;
   on_bench: number;
-  on_hand: string | null;
-  supplies: string | null;
-  supply_due: string | null;
+  reserved: string;
+  free: string | null;
   vendor_invoiced: string | null;
   invoice_total: string | null;
   invoice_settled: string | null;
@@ -185,8 +184,8 @@ async function linesOf(sql: Sql, companyId: number, orderId: number): Promise<Li
     `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, l.agreement_line_id, ag.id AS agreement_id,
             ag.number AS agreement_number, l.quantity, l.cancelled, l.unit_price, l.list_price, l.amount, tc.code AS tax_code, l.tax_rate, l.route, i.stocked,
             (SELECT COUNT(*) FROM item_vendor iv WHERE iv.company_id = l.company_id AND iv.item_id = l.item_id) AS vendors,
-            l.ship_date, l.tied, l.shipped, l.invoiced, l.on_bench, sk.on_hand,
-            ties.supplies, ties.supply_due, vi.vendor_invoiced, paid.invoice_total, paid.invoice_settled
+            l.ship_date, l.tied, l.shipped, l.invoiced, l.on_bench, l.reserved, sk.on_hand - sk.reserved AS free,
+            vi.vendor_invoiced, paid.invoice_total, paid.invoice_settled
        FROM sales_order_line l
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
        JOIN tax_code tc ON tc.company_id = l.company_id AND tc.id = l.tax_code_id
@@ -194,21 +193,12 @@ async function linesOf(sql: Sql, companyId: number, orderId: number): Promise<Li
        LEFT JOIN agreement ag ON ag.company_id = al.company_id AND ag.id = al.agreement_id
        LEFT JOIN stock sk ON sk.company_id = l.company_id AND sk.item_id = l.item_id
        LEFT JOIN (
-         SELECT t.order_line_id, GROUP_CONCAT(DISTINCT CONCAT(p.number, ', ', v.name) ORDER BY p.id SEPARATOR '; ') AS supplies,
-                MAX(pl.due_date) AS supply_due
+         SELECT t.order_line_id, SUM(vil.quantity) AS vendor_invoiced
            FROM sales_order_line sl
            JOIN tie t ON t.company_id = sl.company_id AND t.order_line_id = sl.id
-           JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
-           JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
-           JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
+           JOIN receipt_line rl ON rl.company_id = t.company_id AND rl.tie_id = t.id
+           JOIN vendor_invoice_line vil ON vil.company_id = rl.company_id AND vil.receipt_line_id = rl.id
           WHERE sl.company_id = ? AND sl.order_id = ? GROUP BY t.order_line_id
-       ) ties ON ties.order_line_id = l.id
-       LEFT JOIN (
-         SELECT shl.order_line_id, SUM(vil.quantity) AS vendor_invoiced
-           FROM sales_order_line sl
-           JOIN shipment_line shl ON shl.company_id = sl.company_id AND shl.order_line_id = sl.id
-           JOIN vendor_invoice_line vil ON vil.company_id = shl.company_id AND vil.receipt_line_id = shl.receipt_line_id
-          WHERE sl.company_id = ? AND sl.order_id = ? GROUP BY shl.order_line_id
        ) vi ON vi.order_line_id = l.id
        LEFT JOIN (
          SELECT cil.order_line_id, SUM(oi.amount) AS invoice_total, SUM(oi.settled) AS invoice_settled
@@ -218,12 +208,57 @@ async function linesOf(sql: Sql, companyId: number, orderId: number): Promise<Li
           WHERE ci.company_id = ? AND ci.order_id = ? GROUP BY cil.order_line_id
        ) paid ON paid.order_line_id = l.id
       WHERE l.company_id = ? AND l.order_id = ? ORDER BY l.line_no`,
-    [companyId, orderId, companyId, orderId, companyId, orderId, companyId, orderId],
+    [companyId, orderId, companyId, orderId, companyId, orderId],
   );
-  return rows.map(lineOf);
+  const ties = await tiesOf(sql, companyId, orderId);
+  return rows.map((row) => lineOf(row, ties.get(row.id) ?? []));
 }
 
-function lineOf(row: LineRow): Line {
+type Tie = z.infer<typeof contract.OrderTie>;
+
+/** The ties of an order's lines, by line, oldest first. */
+async function tiesOf(sql: Sql, companyId: number, orderId: number): Promise<Map<number, Tie[]>> {
+  const rows = await sql.rows<{
+    id: number;
+    order_line_id: number;
+    quantity: string;
+    received: string;
+    purchase_id: number;
+    number: string;
+    purchase_line_id: number;
+    line_no: number;
+    due_date: string;
+    vendor: string;
+  }>(
+    `SELECT t.id, t.order_line_id, t.quantity, t.received, p.id AS purchase_id, p.number, pl.id AS purchase_line_id,
+            pl.line_no, pl.due_date, v.name AS vendor
+       FROM sales_order_line sl
+       JOIN tie t ON t.company_id = sl.company_id AND t.order_line_id = sl.id
+       JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
+       JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
+       JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
+      WHERE sl.company_id = ? AND sl.order_id = ? ORDER BY t.id`,
+    [companyId, orderId],
+  );
+  const byLine = new Map<number, Tie[]>();
+  for (const row of rows) {
+    const ties = byLine.get(row.order_line_id) ?? [];
+    ties.push({
+      id: row.id,
+      purchase: { kind: 'PO', id: row.purchase_id, number: row.number },
+      purchaseLineId: row.purchase_line_id,
+      purchaseLineNo: row.line_no,
+      vendor: row.vendor,
+      quantity: plain(row.quantity),
+      received: plain(row.received),
+      dueDate: row.due_date,
+    });
+    byLine.set(row.order_line_id, ties);
+  }
+  return byLine;
+}
+
+function lineOf(row: LineRow, ties: Tie[]): Line {
   const fits = { stocked: Boolean(row.stocked), hasVendor: row.vendors > 0 };
   return {
     id: row.id,
@@ -247,9 +282,9 @@ function lineOf(row: LineRow): Line {
     vendorInvoiced: plain(row.vendor_invoiced ?? '0'),
     // The share of the line's invoices that is paid, counted for the invoiced part of the line.
     paidShare: share(row.invoiced, row.quantity) * share(row.invoice_settled ?? '0', row.invoice_total ?? '0'),
-    suppliedBy: row.supplies ?? '',
+    ties,
     needsPurchase: Boolean(row.on_bench),
-    supplyDue: row.supply_due,
-    onHand: plain(row.on_hand ?? '0'),
+    reserved: plain(row.reserved),
+    free: plain(row.free ?? '0'),
   };
 }

@@ -1,4 +1,5 @@
 import type * as z from 'zod';
+import type { Route } from '@core/catalogue';
 import { dec, share, type Day } from '@core/kernel';
 import { differencesOf } from '@core/supply';
 import type * as contract from '@api/purchasing';
@@ -115,47 +116,35 @@ export async function openPurchase(sql: Sql, companyId: number, id: number): Pro
 }
 
 async function linesOf(sql: Sql, companyId: number, id: number, shipToId: number | null): Promise<Sheet['lines']> {
-  const rows = await sql.rows<{
-    id: number;
-    line_no: number;
-    item_id: number;
-    item_number: string;
-    item_name: string;
-    unit: string;
-    quantity: string;
-    unit_price: string;
-    amount: string;
-    due_date: Day;
-    received: string;
-    invoiced: string;
-    tied: string | null;
-    order_id: number | null;
-    order_number: string;
-    order_line_id: number | null;
-    order_line_no: number | null;
-    order_state: string | null;
-    open_quantity: string;
-    order_tied: string;
-    ship_date: Day;
-    order_ship_to: number | null;
-    agreement_id: number | null;
-    agreement_number: string | null;
-  }>(
-    `SELECT l.id, l.line_no, l.item_id, i.number AS item_number, i.name AS item_name, i.unit, l.quantity, l.unit_price,
-            l.amount, l.due_date, l.received, l.invoiced, t.quantity AS tied, o.id AS order_id, o.number AS order_number,
-            sl.id AS order_line_id, sl.line_no AS order_line_no, o.state AS order_state,
-            sl.quantity - sl.cancelled AS open_quantity, sl.tied AS order_tied, sl.ship_date, o.ship_to_id AS order_ship_to,
-            ag.id AS agreement_id, ag.number AS agreement_number
-       FROM purchase_order_line l
-       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
-       LEFT JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
-       LEFT JOIN agreement ag ON ag.company_id = al.company_id AND ag.id = al.agreement_id
-       LEFT JOIN tie t ON t.company_id = l.company_id AND t.purchase_line_id = l.id
-       LEFT JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
-       LEFT JOIN sales_order o ON o.company_id = sl.company_id AND o.id = sl.order_id
-      WHERE l.company_id = ? AND l.purchase_order_id = ? ORDER BY l.line_no`,
-    [companyId, id],
-  );
+  const [rows, ties] = await Promise.all([
+    sql.rows<{
+      id: number;
+      line_no: number;
+      item_id: number;
+      item_number: string;
+      item_name: string;
+      unit: string;
+      quantity: string;
+      unit_price: string;
+      amount: string;
+      due_date: Day;
+      tied: string;
+      received: string;
+      invoiced: string;
+      agreement_id: number | null;
+      agreement_number: string | null;
+    }>(
+      `SELECT l.id, l.line_no, l.item_id, i.number AS item_number, i.name AS item_name, i.unit, l.quantity, l.unit_price,
+              l.amount, l.due_date, l.tied, l.received, l.invoiced, ag.id AS agreement_id, ag.number AS agreement_number
+         FROM purchase_order_line l
+         JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+         LEFT JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
+         LEFT JOIN agreement ag ON ag.company_id = al.company_id AND ag.id = al.agreement_id
+        WHERE l.company_id = ? AND l.purchase_order_id = ? ORDER BY l.line_no`,
+      [companyId, id],
+    ),
+    tiesOf(sql, companyId, id, shipToId),
+  ]);
   return rows.map((row) => ({
     id: row.id,
     lineNo: row.line_no,
@@ -167,20 +156,69 @@ async function linesOf(sql: Sql, companyId: number, id: number, shipToId: number
     agreement: row.agreement_id === null ? null : { kind: 'AG', id: row.agreement_id, number: row.agreement_number! },
     received: plain(row.received),
     invoiced: plain(row.invoiced),
-    forOrder: row.order_id === null ? null : { kind: 'SO', id: row.order_id, number: row.order_number },
-    orderLineId: row.order_line_id,
-    orderLineNo: row.order_line_no,
-    orderState: row.order_state,
-    differs:
-      row.tied === null
-        ? ''
-        : differencesOf({
-            tied: row.tied,
-            salesQuantity: dec(row.open_quantity).minus(row.order_tied).plus(row.tied).toFixed(),
-            supplyQuantity: row.quantity,
-            shipDate: row.ship_date,
-            supplyDate: row.due_date,
-            sameAddress: row.order_ship_to === shipToId,
-          }).join(', '),
+    untied: dec(row.quantity).minus(row.tied).toFixed(),
+    ties: ties.get(row.id) ?? [],
   }));
+}
+
+type Tie = z.infer<typeof contract.PurchaseTie>;
+
+/** The ties of a purchase order's lines, by line, the sales line that ships first before others. */
+async function tiesOf(sql: Sql, companyId: number, id: number, shipToId: number | null): Promise<Map<number, Tie[]>> {
+  const rows = await sql.rows<{
+    id: number;
+    purchase_line_id: number;
+    quantity: string;
+    received: string;
+    supply_quantity: string;
+    due_date: Day;
+    order_id: number;
+    order_number: string;
+    order_ship_to: number | null;
+    customer: string;
+    order_line_id: number;
+    order_line_no: number;
+    open_quantity: string;
+    order_tied: string;
+    ship_date: Day;
+    route: Route;
+  }>(
+    `SELECT t.id, t.purchase_line_id, t.quantity, t.received, l.quantity AS supply_quantity, l.due_date,
+            o.id AS order_id, o.number AS order_number, o.ship_to_id AS order_ship_to, c.name AS customer,
+            sl.id AS order_line_id, sl.line_no AS order_line_no, sl.quantity - sl.cancelled AS open_quantity,
+            sl.tied AS order_tied, sl.ship_date, sl.route
+       FROM purchase_order_line l
+       JOIN tie t ON t.company_id = l.company_id AND t.purchase_line_id = l.id
+       JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
+       JOIN sales_order o ON o.company_id = sl.company_id AND o.id = sl.order_id
+       JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
+      WHERE l.company_id = ? AND l.purchase_order_id = ? ORDER BY sl.ship_date, t.id`,
+    [companyId, id],
+  );
+  const byLine = new Map<number, Tie[]>();
+  for (const row of rows) {
+    const ends = {
+      route: row.route,
+      tied: row.quantity,
+      salesQuantity: dec(row.open_quantity).minus(row.order_tied).plus(row.quantity).toFixed(),
+      supplyQuantity: row.supply_quantity,
+      shipDate: row.ship_date,
+      supplyDate: row.due_date,
+      sameAddress: row.order_ship_to === shipToId,
+    };
+    const ties = byLine.get(row.purchase_line_id) ?? [];
+    ties.push({
+      id: row.id,
+      order: { kind: 'SO', id: row.order_id, number: row.order_number },
+      orderLineId: row.order_line_id,
+      orderLineNo: row.order_line_no,
+      customer: row.customer,
+      quantity: plain(row.quantity),
+      received: plain(row.received),
+      shipDate: row.ship_date,
+      differs: differencesOf(ends).join(', '),
+    });
+    byLine.set(row.purchase_line_id, ties);
+  }
+  return byLine;
 }

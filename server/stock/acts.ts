@@ -1,24 +1,32 @@
 import { decideDropMove, decideOwnReceipt, decideStockShipment, mergeMoves, type MoveEffects } from '@core/stock';
-import { decided, type Decision } from '@core/refusals';
+import { decided, refuse, type Decision } from '@core/refusals';
 import * as contract from '@api/stock';
 import { defineAct, type Touched } from '../acts';
-import { lockOwnLines, lockStockLines, lockTies } from './store';
+import { looseLines, lockOwnLines, lockStockLines, lockTies } from './store';
 import { writeMove } from './write';
 
 const receiveGoods = defineAct(contract.receiveGoods, {
   right: 'goods',
   says: 'receive goods',
   async load(tx, input, doer) {
-    const { agreements, ties } = await lockTies(tx, doer.companyId, 'purchase', input.purchaseId);
-    return { agreements, ties, own: await lockOwnLines(tx, doer.companyId, input.purchaseId) };
+    const locked = await lockTies(tx, doer.companyId, 'purchase', input.purchaseId);
+    const own = await lockOwnLines(tx, doer.companyId, input.purchaseId, locked.specials);
+    return { ...locked, own, loose: await looseLines(tx, doer.companyId, input.purchaseId) };
   },
-  decide: ({ ties, own }, input) =>
-    decideBoth(
+  decide({ ties, own, loose }, input) {
+    const refused = input.lines.flatMap(({ lineId, quantity }, index) => {
+      const line = quantity.trim() === '' ? undefined : loose.find((each) => each.id === lineId);
+      const facts = line && { purchase: line.purchase, line: String(line.lineNo) };
+      return facts ? [refuse('loose-purchase', `lines.${index}.quantity`, facts)] : [];
+    });
+    if (refused.length > 0) return { ok: false, refusals: refused };
+    return decideBoth(
       input.lines,
       (lineId) => own.some((each) => each.line.id === lineId),
       (asked) => decideOwnReceipt(own, asked),
       (asked) => decideDropMove(ties, asked, 'purchase'),
-    ),
+    );
+  },
   show: (effects) => effects,
   async write(tx, effects, ground, doer) {
     return { made: await writeMove(tx, effects, doer), touched: touchedBy(effects, ground) };
@@ -29,8 +37,8 @@ const shipLines = defineAct(contract.shipLines, {
   right: 'goods',
   says: 'ship goods',
   async load(tx, input, doer) {
-    const { agreements, ties } = await lockTies(tx, doer.companyId, 'order', input.orderId);
-    return { agreements, ties, stockLines: await lockStockLines(tx, doer.companyId, input.orderId) };
+    const locked = await lockTies(tx, doer.companyId, 'order', input.orderId);
+    return { ...locked, stockLines: await lockStockLines(tx, doer.companyId, input.orderId) };
   },
   decide: ({ ties, stockLines }, input) =>
     decideBoth(
@@ -80,11 +88,13 @@ function touchedBy(
   const purchases = [...ground.ties.map((tie) => tie.purchase), ...(ground.own ?? []).map((line) => line.purchase)];
   const refs = (kind: 'SO' | 'PO', all: readonly { id: number; number: string }[], ids: readonly number[]): Touched[] =>
     [...new Set(ids)].map((id) => ({ kind, id, number: all.find((each) => each.id === id)!.number }));
+  const held = new Set(effects.receipts.flatMap((receipt) => receipt.parts.map((part) => part.heldFor)));
+  const served = [...ground.specials.values()].flat().filter((tie) => held.has(tie.orderLineId));
   return [
     ...refs(
       'SO',
-      orders,
-      effects.shipments.map((shipment) => shipment.orderId),
+      [...orders, ...served.map((tie) => tie.order)],
+      [...effects.shipments.map((shipment) => shipment.orderId), ...served.map((tie) => tie.order.id)],
     ),
     ...refs(
       'PO',

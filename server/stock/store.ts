@@ -1,4 +1,5 @@
-import type { DropTie, MoveEnd, OwnLine, PurchaseState, StockLine } from '@core/stock';
+import type { DropTie, MoveEnd, OwnLine, PurchaseState, SpecialTie, StockLine } from '@core/stock';
+import type { Route } from '@core/catalogue';
 import type { OrderState } from '@core/orders';
 import { dec } from '@core/kernel';
 import { lockAgreements } from '../agreements';
@@ -40,6 +41,8 @@ interface TieRow {
   order_quantity: string;
   cancelled: string;
   shipped: string;
+  reserved: string;
+  route: Route;
   order_price: string;
   order_amount: string;
   order_agreed: string | null;
@@ -49,7 +52,7 @@ interface TieRow {
 }
 
 /**
- * The ties of a purchase or sales order with both ends, locked: agreements first, then orders with their lines,
+ * The ties of a purchase or sales order with both ends, drop shipments apart from special orders, locked: agreements first, then orders with their lines,
  * ties, and purchases, in one statement whose join order is the lock order.
  */
 export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: number) {
@@ -69,7 +72,7 @@ export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
     ...heads.flatMap((row) => [row.sold_under, row.bought_under]),
     ...others,
   ]);
-  if (heads.length === 0) return { agreements, ties: [] };
+  if (heads.length === 0) return { agreements, ties: [], specials: new Map<number, SpecialTie[]>() };
   const rows = await sql.rows<TieRow>(
     `SELECT STRAIGHT_JOIN t.id AS tie_id, t.quantity, t.received,
             p.id AS purchase_id, p.number AS purchase_number, p.state AS purchase_state, p.vendor_id, p.currency AS purchase_currency,
@@ -77,7 +80,7 @@ export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
             pl.received AS purchase_received, pl.unit_price AS purchase_price, pl.amount AS purchase_amount,
             pl.agreed_amount AS purchase_agreed, pl.agreement_line_id AS purchase_agreement_line_id,
             o.id AS order_id, o.number AS order_number, o.state AS order_state, o.customer_id, o.ship_to_id, o.currency AS order_currency,
-            sl.id AS order_line_id, sl.line_no AS order_line_no, sl.quantity AS order_quantity, sl.cancelled, sl.shipped,
+            sl.id AS order_line_id, sl.line_no AS order_line_no, sl.quantity AS order_quantity, sl.cancelled, sl.shipped, sl.reserved, sl.route, sl.ship_date,
             sl.unit_price AS order_price, sl.amount AS order_amount, sl.agreed_amount AS order_agreed, sl.agreement_line_id, sl.item_id,
             (SELECT i.number FROM item i WHERE i.company_id = sl.company_id AND i.id = sl.item_id) AS item_number
        FROM sales_order o
@@ -85,10 +88,29 @@ export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
        JOIN tie t ON t.company_id = sl.company_id AND t.order_line_id = sl.id
        JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
        JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
-      WHERE o.company_id = ? AND o.id IN (?) AND ${ENDS[end]} ORDER BY t.id FOR UPDATE`,
+      WHERE o.company_id = ? AND o.id IN (?) AND ${ENDS[end]} ORDER BY sl.ship_date, t.id FOR UPDATE`,
     [companyId, heads.map((row) => row.order_id), id],
   );
-  return { agreements, ties: rows.map(tieOf) };
+  const drops = rows.filter((row) => row.route === 'drop').sort((a, b) => a.tie_id - b.tie_id);
+  return { agreements, ties: drops.map(tieOf), specials: specialsOf(rows.filter((row) => row.route === 'special')) };
+}
+
+/** Ties of special orders by purchase line, the line that ships first before others. // L3 */
+function specialsOf(rows: readonly TieRow[]): Map<number, SpecialTie[]> {
+  const byLine = new Map<number, SpecialTie[]>();
+  for (const row of rows) {
+    const ties = byLine.get(row.purchase_line_id) ?? [];
+    ties.push({
+      tieId: row.tie_id,
+      orderLineId: row.order_line_id,
+      order: { id: row.order_id, number: row.order_number },
+      quantity: plain(row.quantity),
+      received: plain(row.received),
+      unheld: dec(row.order_quantity).minus(row.cancelled).minus(row.shipped).minus(row.reserved).toFixed(),
+    });
+    byLine.set(row.purchase_line_id, ties);
+  }
+  return byLine;
 }
 
 const orNull = (value: string | null) => (value === null ? null : plain(value));
@@ -104,8 +126,13 @@ async function boughtUnder(sql: Sql, companyId: number, purchaseId: number): Pro
   return rows.map((row) => row.agreement_id);
 }
 
-/** Lines of a purchase order for our own stock, with their stock rows locked after the purchase. */
-export async function lockOwnLines(sql: Sql, companyId: number, purchaseId: number): Promise<OwnLine[]> {
+/** Lines of a purchase order that comes to our place, with the special orders they are for, locked after those. */
+export async function lockOwnLines(
+  sql: Sql,
+  companyId: number,
+  purchaseId: number,
+  specials: ReadonlyMap<number, readonly SpecialTie[]>,
+): Promise<OwnLine[]> {
   const rows = await sql.rows<{
     purchase_id: number;
     number: string;
@@ -122,12 +149,14 @@ export async function lockOwnLines(sql: Sql, companyId: number, purchaseId: numb
     agreement_line_id: number | null;
     item_id: number;
     item_number: string;
+    tolerance_percent: string;
   }>(
     `SELECT p.id AS purchase_id, p.number, p.state, p.vendor_id, p.currency, l.id, l.line_no, l.quantity, l.received,
             l.unit_price, l.amount, l.agreed_amount, l.agreement_line_id, l.item_id,
-            (SELECT i.number FROM item i WHERE i.company_id = l.company_id AND i.id = l.item_id) AS item_number
+            (SELECT i.number FROM item i WHERE i.company_id = l.company_id AND i.id = l.item_id) AS item_number,
+            (SELECT v.tolerance_percent FROM vendor v WHERE v.company_id = p.company_id AND v.id = p.vendor_id) AS tolerance_percent
        FROM purchase_order p JOIN purchase_order_line l ON l.company_id = p.company_id AND l.purchase_order_id = p.id
-      WHERE p.company_id = ? AND p.id = ? AND l.tied = 0 ORDER BY l.line_no FOR UPDATE`,
+      WHERE p.company_id = ? AND p.id = ? AND p.ship_to_id IS NULL ORDER BY l.line_no FOR UPDATE`,
     [companyId, purchaseId],
   );
   return rows.map((row) => ({
@@ -149,7 +178,24 @@ export async function lockOwnLines(sql: Sql, companyId: number, purchaseId: numb
       agreementLineId: row.agreement_line_id,
     },
     item: { id: row.item_id, number: row.item_number },
+    tolerancePercent: plain(row.tolerance_percent),
+    ties: specials.get(row.id) ?? [],
   }));
+}
+
+/** Lines of a drop shipment that are for nobody: their goods would go to a customer who ordered none. // L4 */
+export async function looseLines(
+  sql: Sql,
+  companyId: number,
+  purchaseId: number,
+): Promise<{ id: number; lineNo: number; purchase: string }[]> {
+  const rows = await sql.rows<{ id: number; line_no: number; number: string }>(
+    `SELECT l.id, l.line_no, p.number
+       FROM purchase_order p JOIN purchase_order_line l ON l.company_id = p.company_id AND l.purchase_order_id = p.id
+      WHERE p.company_id = ? AND p.id = ? AND p.ship_to_id IS NOT NULL AND l.tied = 0 ORDER BY l.line_no`,
+    [companyId, purchaseId],
+  );
+  return rows.map((row) => ({ id: row.id, lineNo: row.line_no, purchase: row.number }));
 }
 
 function tieOf(row: TieRow): DropTie {
@@ -197,7 +243,7 @@ function tieOf(row: TieRow): DropTie {
   };
 }
 
-/** Lines of an order that go from our stock, with what is on hand of their items, locked after the order. */
+/** Lines of an order that go from our place, with what is there of their items, locked after the order. */
 export async function lockStockLines(sql: Sql, companyId: number, orderId: number): Promise<StockLine[]> {
   const [order] = await sql.rows<{
     id: number;
@@ -217,6 +263,8 @@ export async function lockStockLines(sql: Sql, companyId: number, orderId: numbe
     quantity: string;
     cancelled: string;
     shipped: string;
+    reserved: string;
+    route: StockLine['line']['route'];
     unit_price: string;
     amount: string;
     agreed_amount: string | null;
@@ -224,15 +272,15 @@ export async function lockStockLines(sql: Sql, companyId: number, orderId: numbe
     item_id: number;
     item_number: string;
   }>(
-    `SELECT l.id, l.line_no, l.quantity, l.cancelled, l.shipped, l.unit_price, l.amount, l.agreed_amount,
+    `SELECT l.id, l.line_no, l.quantity, l.cancelled, l.shipped, l.reserved, l.route, l.unit_price, l.amount, l.agreed_amount,
             l.agreement_line_id, l.item_id, i.number AS item_number
        FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
-      WHERE l.company_id = ? AND l.order_id = ? AND l.route = 'stock' ORDER BY l.line_no`,
+      WHERE l.company_id = ? AND l.order_id = ? AND l.route IN ('stock', 'special') ORDER BY l.line_no`,
     [companyId, orderId],
   );
   if (lines.length === 0) return [];
-  const stock = await sql.rows<{ item_id: number; on_hand: string; value: string }>(
-    'SELECT item_id, on_hand, value FROM stock WHERE company_id = ? AND item_id IN (?) ORDER BY item_id FOR UPDATE',
+  const stock = await sql.rows<{ item_id: number; on_hand: string; reserved: string; value: string }>(
+    'SELECT item_id, on_hand, reserved, value FROM stock WHERE company_id = ? AND item_id IN (?) ORDER BY item_id FOR UPDATE',
     [companyId, [...new Set(lines.map((line) => line.item_id))]],
   );
   const byItem = new Map(stock.map((row) => [row.item_id, row]));
@@ -250,6 +298,8 @@ export async function lockStockLines(sql: Sql, companyId: number, orderId: numbe
       lineNo: line.line_no,
       open: dec(line.quantity).minus(line.cancelled).minus(line.shipped).toFixed(),
       shipped: plain(line.shipped),
+      reserved: plain(line.reserved),
+      route: line.route,
       quantity: dec(line.quantity).minus(line.cancelled).toFixed(),
       unitPrice: plain(line.unit_price),
       amount: plain(line.amount),
@@ -260,6 +310,9 @@ export async function lockStockLines(sql: Sql, companyId: number, orderId: numbe
       id: line.item_id,
       number: line.item_number,
       onHand: plain(byItem.get(line.item_id)?.on_hand ?? '0'),
+      free: dec(byItem.get(line.item_id)?.on_hand ?? '0')
+        .minus(byItem.get(line.item_id)?.reserved ?? '0')
+        .toFixed(),
       stockValue: plain(byItem.get(line.item_id)?.value ?? '0'),
     },
   }));

@@ -70,7 +70,7 @@ function countStatements({ receipts, shipments }: MoveEffects, { companyId }: Do
     ...shipped.flatMap((part) =>
       part.tieId === null ? fromStock(part, companyId) : [throughTie(part, part.tieId, companyId)],
     ),
-    ...received.filter((part) => part.tieId === null).flatMap((part) => intoStock(part, companyId)),
+    ...received.filter(staysHere).flatMap((part) => intoStock(part, companyId)),
     ...counterStatements(companyId, 'shipped', [
       ...underAgreement(shipped, (part) => part.value),
       ...underAgreement(received, (part) => part.cost),
@@ -90,6 +90,11 @@ function underAgreement<Part extends MovedPart>(
   );
 }
 
+/** Whether received goods stay at our place; those of a drop shipment go on at once. */
+function staysHere(part: ReceivedPart): boolean {
+  return part.tieId === null || part.heldFor !== null;
+}
+
 function throughTie(part: ShippedPart, tieId: number, companyId: number): Statement {
   return {
     sql: `UPDATE tie t
@@ -104,12 +109,13 @@ function throughTie(part: ShippedPart, tieId: number, companyId: number): Statem
 function fromStock(part: ShippedPart, companyId: number): Statement[] {
   return [
     {
-      sql: 'UPDATE sales_order_line SET shipped = shipped + ? WHERE company_id = ? AND id = ?',
-      values: [part.quantity, companyId, part.orderLineId],
+      // Released before it is shipped: what is held and what is shipped never sum to more than the line.
+      sql: 'UPDATE sales_order_line SET reserved = reserved - ?, shipped = shipped + ? WHERE company_id = ? AND id = ?',
+      values: [part.held, part.quantity, companyId, part.orderLineId],
     },
     {
-      sql: 'UPDATE stock SET on_hand = on_hand - ?, value = value - ? WHERE company_id = ? AND item_id = ?',
-      values: [part.quantity, part.cost, companyId, part.itemId],
+      sql: 'UPDATE stock SET reserved = reserved - ?, on_hand = on_hand - ?, value = value - ? WHERE company_id = ? AND item_id = ?',
+      values: [part.held, part.quantity, part.cost, companyId, part.itemId],
     },
   ];
 }
@@ -121,11 +127,21 @@ function intoStock(part: ReceivedPart, companyId: number): Statement[] {
       values: [part.quantity, companyId, part.purchaseLineId],
     },
     {
-      sql: `INSERT INTO stock (company_id, item_id, on_hand, value) VALUES (?, ?, ?, ?)
-         ON DUPLICATE KEY UPDATE on_hand = on_hand + VALUES(on_hand), value = value + VALUES(value)`,
-      values: [companyId, part.itemId, part.quantity, part.cost],
+      sql: `INSERT INTO stock (company_id, item_id, on_hand, reserved, value) VALUES (?, ?, ?, ?, ?)
+         ON DUPLICATE KEY UPDATE on_hand = on_hand + VALUES(on_hand), reserved = reserved + VALUES(reserved), value = value + VALUES(value)`,
+      values: [companyId, part.itemId, part.quantity, part.heldFor === null ? '0' : part.quantity, part.cost],
     },
+    ...(part.tieId === null || part.heldFor === null ? [] : [heldOnTie(part, part.tieId, companyId)]),
   ];
+}
+
+/** A special order's goods are there: its tie has received them, its line holds them. // L3 */
+function heldOnTie(part: ReceivedPart, tieId: number, companyId: number): Statement {
+  return {
+    sql: `UPDATE tie t JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
+        SET t.received = t.received + ?, sl.reserved = sl.reserved + ? WHERE t.company_id = ? AND t.id = ?`,
+    values: [part.quantity, part.quantity, companyId, tieId],
+  };
 }
 
 function receiptHeads({ receipts }: MoveEffects, numbers: readonly string[], doer: Doer): Insertion {
@@ -227,7 +243,7 @@ function stockEntries({ receipts, shipments }: MoveEffects, refs: MoveRefs, doer
     rows: [
       ...receipts.flatMap((receipt, index) =>
         receipt.parts.map((part) =>
-          entry(part.tieId === null ? 'ours' : 'vendor-to-customer', '', part, refs.receipts[index]!),
+          entry(staysHere(part) ? 'ours' : 'vendor-to-customer', '', part, refs.receipts[index]!),
         ),
       ),
       ...shipments.flatMap((shipment, index) =>

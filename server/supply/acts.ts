@@ -4,7 +4,7 @@ import { decidePlacement, type PurchasePlan } from '@core/supply';
 import * as contract from '@api/supply';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import { counterStatements, lockOffers } from '../agreements';
-import type { Tx } from '../db/database';
+import type { Statement, Tx } from '../db/database';
 import { lockBenchLines } from './store';
 
 const placePurchases = defineAct(contract.placePurchases, {
@@ -38,16 +38,18 @@ const placePurchases = defineAct(contract.placePurchases, {
   show: ({ purchases }, { lines, buying, shipTos }) => ({
     purchases: purchases.map((plan) => ({
       vendor: lines.flatMap((line) => line.offers).find((offer) => offer.vendorId === plan.vendorId)?.vendor ?? '',
-      shipTo: shipTos.get(plan.shipToId) ?? '',
+      shipTo: plan.shipToId === null ? 'our place' : (shipTos.get(plan.shipToId) ?? ''),
       currency: plan.currency,
       net: netOf(plan),
       lines: plan.lines.map((line) => ({
-        orderLineId: line.orderLineId,
+        orderLineIds: line.ties.map((tie) => tie.orderLineId),
+        item: lines.find((each) => each.item.id === line.itemId)!.item.number,
         quantity: line.quantity,
+        spare: line.spare,
         unitPrice: line.unitPrice,
         agreement: buying.find((offer) => offer.line.id === line.agreementLineId)?.agreement.number ?? null,
         dueDate: line.dueDate,
-        late: line.dueDate > lines.find((each) => each.id === line.orderLineId)!.shipDate,
+        late: line.ties.some((tie) => line.dueDate > lines.find((each) => each.id === tie.orderLineId)!.shipDate),
       })),
     })),
   }),
@@ -58,8 +60,8 @@ const placePurchases = defineAct(contract.placePurchases, {
     const made = await insertPurchases(tx, doer, purchases, () => number('PO'));
     const orders = new Map(
       purchases
-        .flatMap((plan) => plan.lines)
-        .map((line) => lines.find((each) => each.id === line.orderLineId)!.order)
+        .flatMap((plan) => plan.lines.flatMap((line) => line.ties))
+        .map((tie) => lines.find((each) => each.id === tie.orderLineId)!.order)
         .map((order) => [order.id, { kind: 'SO' as const, id: order.id, number: order.number }]),
     );
     const agreements = new Map(
@@ -75,12 +77,19 @@ function netOf(plan: PurchasePlan): string {
   return sum(plan.lines.map((line) => dec(line.amount))).toFixed();
 }
 
-/** The placed lines are covered whole and leave the bench. // L1 */
+/** The placed lines are covered by what is tied to them; those covered whole leave the bench. // L1 */
 async function coverLines(tx: Tx, doer: Doer, plans: readonly PurchasePlan[]): Promise<void> {
-  await tx.run(
-    'UPDATE sales_order_line SET tied = quantity - cancelled, on_bench = FALSE WHERE company_id = ? AND id IN (?)',
-    [doer.companyId, plans.flatMap((plan) => plan.lines.map((line) => line.orderLineId))],
-  );
+  const ties = plans.flatMap((plan) => plan.lines.flatMap((line) => line.ties));
+  await tx.together(ties.map((tie) => tiedStatement(doer.companyId, tie.orderLineId, tie.quantity)));
+}
+
+/** Counts a tie's change on its order line, and whether the line still waits on the bench. // L1 */
+export function tiedStatement(companyId: number, orderLineId: number, quantity: string): Statement {
+  return {
+    sql: `UPDATE sales_order_line SET tied = tied + ?, on_bench = tied < quantity - cancelled
+           WHERE company_id = ? AND id = ?`,
+    values: [quantity, companyId, orderLineId],
+  };
 }
 
 async function insertPurchases(
@@ -118,17 +127,19 @@ async function insertPurchases(
       tax_code_id: line.taxCodeId,
       tax_rate: line.taxRate,
       due_date: line.dueDate,
-      tied: line.quantity,
+      tied: sum(line.ties.map((tie) => dec(tie.quantity))).toFixed(),
     })),
   );
   await tx.insert(
     'tie',
-    lines.map((line, index) => ({
-      company_id: doer.companyId,
-      order_line_id: line.orderLineId,
-      purchase_line_id: lineIds[index]!,
-      quantity: line.quantity,
-    })),
+    lines.flatMap((line, index) =>
+      line.ties.map((tie) => ({
+        company_id: doer.companyId,
+        order_line_id: tie.orderLineId,
+        purchase_line_id: lineIds[index]!,
+        quantity: tie.quantity,
+      })),
+    ),
   );
   return heads.map((head, index) => ({ kind: 'PO', id: ids[index]!, number: head.number, version: 1 }));
 }

@@ -1,4 +1,5 @@
 import type * as z from 'zod';
+import type { Route } from '@core/catalogue';
 import { dec, type Day } from '@core/kernel';
 import type * as contract from '@api/supply';
 import type { Bound, Sql } from '../db/database';
@@ -42,12 +43,13 @@ export async function listBench(
       cancelled: string;
       tied: string;
       ship_date: Day;
+      route: Route;
       currency: string;
     }
   >(
     `SELECT l.id, l.line_no, l.order_id, o.number AS order_number, o.customer_id, c.number AS customer_number,
             c.name AS customer_name, l.item_id, i.number AS item_number, i.name AS item_name, i.unit,
-            l.quantity, l.cancelled, l.tied, l.ship_date, o.currency, ${ADDRESS_COLUMNS}
+            l.quantity, l.cancelled, l.tied, l.ship_date, l.route, o.currency, ${ADDRESS_COLUMNS}
        FROM sales_order_line l
        JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
        JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
@@ -72,6 +74,7 @@ export async function listBench(
       shipTo: addressOf(row)!,
       item: { id: row.item_id, number: row.item_number, name: row.item_name, unit: row.unit },
       quantity: dec(row.quantity).minus(row.cancelled).minus(row.tied).toFixed(),
+      route: row.route,
       shipDate: row.ship_date,
       currency: row.currency,
       offers: offers.get(row.item_id) ?? [],

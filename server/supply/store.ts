@@ -20,8 +20,10 @@ export async function offersFor(
     unit_price: string;
     lead_days: number;
     preferred: number;
+    minimum: string;
+    multiple: string;
   }>(
-    `SELECT iv.item_id, iv.vendor_id, v.name, iv.unit_price, iv.lead_days, iv.preferred
+    `SELECT iv.item_id, iv.vendor_id, v.name, iv.unit_price, iv.lead_days, iv.preferred, iv.minimum, iv.multiple
        FROM item_vendor iv JOIN vendor v ON v.company_id = iv.company_id AND v.id = iv.vendor_id
       WHERE iv.company_id = ? AND iv.item_id IN (?) ORDER BY iv.item_id, v.name`,
     [companyId, ids],
@@ -35,6 +37,8 @@ export async function offersFor(
       unitPrice: plain(row.unit_price),
       leadDays: row.lead_days,
       preferred: Boolean(row.preferred),
+      minimum: plain(row.minimum),
+      multiple: plain(row.multiple),
     });
     offers.set(row.item_id, list);
   }

@@ -1,5 +1,6 @@
+import type { Route } from '@core/catalogue';
 import { dec, inUnits, share, type Day, type DocumentKind } from '@core/kernel';
-import { buildThread, differencesOf, type Part, type ThreadRows } from '@core/supply';
+import { buildThread, differencesOf, pairMoves, type PairedMove, type Part, type ThreadRows } from '@core/supply';
 import type { ThreadOut } from '@api/supply';
 import { there } from '../acts';
 import type { Sql } from '../db/database';
@@ -11,7 +12,7 @@ interface LineRow {
   cancelled: string;
   shipped: string;
   ship_date: Day;
-  route: string;
+  route: Route;
   item: string;
   unit: string;
   order_id: number;
@@ -30,12 +31,17 @@ interface LineRow {
 /** The thread of one order line, read with four indexed queries and built by core. */
 export async function openThread(sql: Sql, companyId: number, orderLineId: number): Promise<ThreadOut> {
   const line = await lineOf(sql, companyId, orderLineId);
-  const [supplies, moves, vendorInvoices] = await Promise.all([
+  const [supplies, came, shipments, vendorInvoices, invoices] = await Promise.all([
     suppliesOf(sql, companyId, orderLineId, line),
-    movesOf(sql, companyId, orderLineId),
+    receiptsOf(sql, companyId, orderLineId),
+    shipmentsOf(sql, companyId, orderLineId),
     vendorInvoicesOf(sql, companyId, orderLineId),
+    invoicesOf(sql, companyId, orderLineId),
   ]);
-  const invoices = await invoicesOf(sql, companyId, orderLineId);
+  const receipts = came.map((each) => ({ ...each, supply: supplies.findIndex(({ tieId }) => tieId === each.tieId) }));
+  const moves = line.route === 'drop' ? throughMoves(receipts, shipments) : pairMoves(receipts, shipments.map(partOf));
+  const movesOf = (at: 'receiptAt' | 'shipmentAt', place: number) =>
+    moves.flatMap((move, index) => (place >= 0 && move[at] === place ? [index] : []));
   const quantity = dec(line.quantity).minus(line.cancelled);
   const rows: ThreadRows = {
     quantity: quantity.gt(0) ? quantity.toFixed() : plain(line.quantity),
@@ -43,18 +49,20 @@ export async function openThread(sql: Sql, companyId: number, orderLineId: numbe
     agreed: agreedPart(line),
     ordered: orderedPart(line),
     supplies: supplies.map((each) => each.part),
-    moves: moves.map((move) => ({
-      supply: move.tieId === null ? null : supplies.findIndex((each) => each.tieId === move.tieId),
-      receipt: move.receipt,
-      shipment: move.shipment,
-    })),
+    moves,
     invoices: invoices.map(({ shipmentLineId, part, paid }) => ({
-      move: moves.findIndex((move) => move.shipmentLineId === shipmentLineId),
+      moves: movesOf(
+        'shipmentAt',
+        shipments.findIndex((each) => each.shipmentLineId === shipmentLineId),
+      ),
       part,
       paid,
     })),
     vendorInvoices: vendorInvoices.map(({ receiptLineId, part }) => ({
-      move: moves.findIndex((move) => move.receiptLineId === receiptLineId),
+      moves: movesOf(
+        'receiptAt',
+        receipts.findIndex((each) => each.receiptLineId === receiptLineId),
+      ),
       part,
     })),
   };
@@ -158,6 +166,7 @@ async function suppliesOf(sql: Sql, companyId: number, id: number, line: LineRow
   const tied = rows.reduce((total, row) => total.plus(row.quantity), dec(0));
   return rows.map((row) => {
     const differences = differencesOf({
+      route: line.route,
       tied: row.quantity,
       salesQuantity: dec(line.quantity).minus(line.cancelled).minus(tied).plus(row.quantity).toFixed(),
       supplyQuantity: row.line_quantity,
@@ -177,53 +186,94 @@ async function suppliesOf(sql: Sql, companyId: number, id: number, line: LineRow
   });
 }
 
-async function movesOf(sql: Sql, companyId: number, id: number) {
+const partOf = ({ part }: { part: Part }) => part;
+
+interface ReceivedLine {
+  receiptLineId: number;
+  tieId: number;
+  part: Part;
+}
+
+/** What was received on the line's ties, oldest first. */
+async function receiptsOf(sql: Sql, companyId: number, id: number): Promise<ReceivedLine[]> {
+  const rows = await sql.rows<{
+    receipt_line_id: number;
+    tie_id: number;
+    quantity: string;
+    receipt_id: number;
+    number: string;
+    posted_on: Day;
+  }>(
+    `SELECT rl.id AS receipt_line_id, rl.tie_id, rl.quantity, r.id AS receipt_id, r.number, r.posted_on
+       FROM tie t
+       JOIN receipt_line rl ON rl.company_id = t.company_id AND rl.tie_id = t.id
+       JOIN receipt r ON r.company_id = rl.company_id AND r.id = rl.receipt_id
+      WHERE t.company_id = ? AND t.order_line_id = ? ORDER BY rl.id`,
+    [companyId, id],
+  );
+  return rows.map((row) => ({
+    receiptLineId: row.receipt_line_id,
+    tieId: row.tie_id,
+    part: {
+      document: { kind: 'RC', id: row.receipt_id, number: row.number },
+      quantity: plain(row.quantity),
+      day: row.posted_on,
+      note: '',
+      filled: 1,
+    },
+  }));
+}
+
+interface ShippedLine {
+  shipmentLineId: number;
+  /** The receipt line of a drop shipment's other half. */
+  receiptLineId: number | null;
+  part: Part;
+}
+
+async function shipmentsOf(sql: Sql, companyId: number, id: number): Promise<ShippedLine[]> {
   const rows = await sql.rows<{
     shipment_line_id: number;
+    receipt_line_id: number | null;
     quantity: string;
     shipment_id: number;
-    shipment_number: string;
-    shipped_on: Day;
+    number: string;
+    posted_on: Day;
     label: string;
-    receipt_line_id: number | null;
-    tie_id: number | null;
-    receipt_id: number | null;
-    receipt_number: string | null;
-    received_on: Day | null;
   }>(
-    `SELECT sl.id AS shipment_line_id, sl.quantity, s.id AS shipment_id, s.number AS shipment_number,
-            s.posted_on AS shipped_on, st.label, sl.receipt_line_id, rl.tie_id,
-            r.id AS receipt_id, r.number AS receipt_number, r.posted_on AS received_on
+    `SELECT sl.id AS shipment_line_id, sl.receipt_line_id, sl.quantity, s.id AS shipment_id, s.number, s.posted_on, st.label
        FROM shipment_line sl
        JOIN shipment s ON s.company_id = sl.company_id AND s.id = sl.shipment_id
        JOIN ship_to st ON st.company_id = s.company_id AND st.id = s.ship_to_id
-       LEFT JOIN receipt_line rl ON rl.company_id = sl.company_id AND rl.id = sl.receipt_line_id
-       LEFT JOIN receipt r ON r.company_id = rl.company_id AND r.id = rl.receipt_id
       WHERE sl.company_id = ? AND sl.order_line_id = ? ORDER BY sl.id`,
     [companyId, id],
   );
   return rows.map((row) => ({
     shipmentLineId: row.shipment_line_id,
     receiptLineId: row.receipt_line_id,
-    tieId: row.tie_id,
-    receipt:
-      row.receipt_id === null
-        ? null
-        : ({
-            document: { kind: 'RC', id: row.receipt_id, number: row.receipt_number! },
-            quantity: plain(row.quantity),
-            day: row.received_on!,
-            note: '',
-            filled: 1,
-          } satisfies Part),
-    shipment: {
-      document: { kind: 'SH', id: row.shipment_id, number: row.shipment_number },
+    part: {
+      document: { kind: 'SH', id: row.shipment_id, number: row.number },
       quantity: plain(row.quantity),
-      day: row.shipped_on,
+      day: row.posted_on,
       note: `to ${row.label}`,
       filled: 1,
-    } satisfies Part,
+    },
   }));
+}
+
+/** The moves of a drop shipment: each shipment with the receipt that is its other half. // L2 */
+function throughMoves(receipts: readonly (ReceivedLine & { supply: number })[], shipments: readonly ShippedLine[]) {
+  return shipments.map((shipment, shipmentAt): PairedMove => {
+    const receiptAt = receipts.findIndex((each) => each.receiptLineId === shipment.receiptLineId);
+    const receipt = receipts[receiptAt];
+    return {
+      supply: receipt?.supply ?? null,
+      receipt: receipt?.part ?? null,
+      shipment: shipment.part,
+      receiptAt: receipt ? receiptAt : null,
+      shipmentAt,
+    };
+  });
 }
 
 async function invoicesOf(sql: Sql, companyId: number, id: number) {
@@ -285,10 +335,11 @@ async function vendorInvoicesOf(sql: Sql, companyId: number, id: number) {
     invoice_date: Day;
   }>(
     `SELECT vil.receipt_line_id, vil.quantity, i.id AS invoice_id, i.number, i.vendor_number, i.invoice_date
-       FROM shipment_line sl
-       JOIN vendor_invoice_line vil ON vil.company_id = sl.company_id AND vil.receipt_line_id = sl.receipt_line_id
+       FROM tie t
+       JOIN receipt_line rl ON rl.company_id = t.company_id AND rl.tie_id = t.id
+       JOIN vendor_invoice_line vil ON vil.company_id = rl.company_id AND vil.receipt_line_id = rl.id
        JOIN vendor_invoice i ON i.company_id = vil.company_id AND i.id = vil.invoice_id
-      WHERE sl.company_id = ? AND sl.order_line_id = ? ORDER BY vil.id`,
+      WHERE t.company_id = ? AND t.order_line_id = ? ORDER BY vil.id`,
     [companyId, id],
   );
   return rows.map((row) => ({

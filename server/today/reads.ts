@@ -51,14 +51,26 @@ const SOURCES: readonly Source[] = [
     kind: 'purchase-due',
     sql: `SELECT 'PO' AS document_kind, p.id AS document_id, p.number, v.name AS party, COUNT(*) AS count,
                  MIN(l.due_date) AS day, NULL AS amount, p.currency, SUM(l.received) AS done, SUM(l.quantity) AS whole,
-                 MIN(t.order_line_id) AS order_line_id
+                 (SELECT MIN(t.order_line_id) FROM tie t WHERE t.company_id = p.company_id AND t.purchase_line_id = MIN(l.id)) AS order_line_id
             FROM purchase_order p
             JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
             JOIN purchase_order_line l ON l.company_id = p.company_id AND l.purchase_order_id = p.id
-            LEFT JOIN tie t ON t.company_id = l.company_id AND t.purchase_line_id = l.id
            WHERE p.company_id = ? AND p.state = 'placed' AND l.received < l.quantity AND l.due_date <= ?
            GROUP BY p.id ORDER BY day, p.id LIMIT ?`,
     values: (companyId, workDate) => [companyId, workDate],
+  },
+  {
+    band: 'now',
+    kind: 'goods-here',
+    // A special order's goods came and wait for their shipment. // L3
+    sql: `SELECT 'SO' AS document_kind, o.id AS document_id, o.number, c.name AS party, COUNT(*) AS count,
+                 MIN(l.ship_date) AS day, NULL AS amount, o.currency, SUM(l.reserved) AS done, SUM(l.quantity - l.cancelled - l.shipped) AS whole,
+                 MIN(l.id) AS order_line_id
+            FROM sales_order_line l
+            JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+            JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
+           WHERE l.company_id = ? AND l.goods_here = TRUE GROUP BY o.id ORDER BY day, o.id LIMIT ?`,
+    values: (companyId) => [companyId],
   },
   {
     band: 'now',
@@ -155,11 +167,10 @@ const SOURCES: readonly Source[] = [
     kind: 'purchase-coming',
     sql: `SELECT 'PO' AS document_kind, p.id AS document_id, p.number, v.name AS party, COUNT(*) AS count,
                  MIN(l.due_date) AS day, NULL AS amount, p.currency, SUM(l.received) AS done, SUM(l.quantity) AS whole,
-                 MIN(t.order_line_id) AS order_line_id
+                 (SELECT MIN(t.order_line_id) FROM tie t WHERE t.company_id = p.company_id AND t.purchase_line_id = MIN(l.id)) AS order_line_id
             FROM purchase_order p
             JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
             JOIN purchase_order_line l ON l.company_id = p.company_id AND l.purchase_order_id = p.id
-            LEFT JOIN tie t ON t.company_id = l.company_id AND t.purchase_line_id = l.id
            WHERE p.company_id = ? AND p.state = 'placed' AND l.received < l.quantity AND l.due_date > ?
            GROUP BY p.id ORDER BY day, p.id LIMIT ?`,
     values: (companyId, workDate) => [companyId, workDate],
@@ -169,11 +180,10 @@ const SOURCES: readonly Source[] = [
     kind: 'vendor-not-invoiced',
     sql: `SELECT 'PO' AS document_kind, p.id AS document_id, p.number, v.name AS party, COUNT(*) AS count, NULL AS day,
                  SUM((l.received - l.invoiced) * l.unit_price) AS amount, p.currency, SUM(l.invoiced) AS done, SUM(l.received) AS whole,
-                 MIN(t.order_line_id) AS order_line_id
+                 (SELECT MIN(t.order_line_id) FROM tie t WHERE t.company_id = p.company_id AND t.purchase_line_id = MIN(l.id)) AS order_line_id
             FROM purchase_order p
             JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
             JOIN purchase_order_line l ON l.company_id = p.company_id AND l.purchase_order_id = p.id
-            LEFT JOIN tie t ON t.company_id = l.company_id AND t.purchase_line_id = l.id
            WHERE p.company_id = ? AND p.state = 'placed' AND l.received > l.invoiced
            GROUP BY p.id ORDER BY p.id LIMIT ?`,
     values: (companyId) => [companyId],

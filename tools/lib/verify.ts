@@ -196,7 +196,7 @@ const CHECKS: readonly Check[] = [
   {
     what: 'bench mark of an order line',
     sql: `SELECT * FROM (SELECT ${ORDER_LINE} AS subject, x.on_bench AS kept,
-             (o.state = 'confirmed' AND x.route = 'drop' AND x.tied < x.quantity - x.cancelled) AS counted
+             (o.state = 'confirmed' AND x.route <> 'stock' AND x.tied < x.quantity - x.cancelled) AS counted
             FROM sales_order_line x JOIN sales_order o ON o.company_id = x.company_id AND o.id = x.order_id) d WHERE kept <> counted`,
   },
   counter(
@@ -221,6 +221,23 @@ const CHECKS: readonly Check[] = [
     'x.value',
     "SELECT SUM(e.cost) FROM stock_entry e WHERE e.company_id = x.company_id AND e.item_id = x.item_id AND e.place = 'ours'",
   ),
+  // S3 L3
+  counter(
+    'stock held for orders',
+    'stock',
+    "CONCAT('item ', x.item_id)",
+    'x.reserved',
+    'SELECT SUM(l.reserved) FROM sales_order_line l WHERE l.company_id = x.company_id AND l.item_id = x.item_id',
+  ),
+  {
+    what: 'tie against the way its line is supplied',
+    sql: `SELECT CONCAT('tie ', t.id) AS subject, sl.route AS kept, IF(p.ship_to_id IS NULL, 'special', 'drop') AS counted
+            FROM tie t
+            JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
+            JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
+            JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
+           WHERE sl.route <> IF(p.ship_to_id IS NULL, 'special', 'drop')`,
+  },
   {
     what: 'goods left between vendor and customer',
     sql: `SELECT CONCAT('item ', item_id) AS subject, 0 AS kept, SUM(quantity) AS counted FROM stock_entry

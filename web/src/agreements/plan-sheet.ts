@@ -146,7 +146,7 @@ export class PlanSheet {
     const days = this.repeated();
     if (!days) return 'Give both days; a plan holds at most 520 dates.';
     if (days.length === 0) return 'No date falls into that time.';
-    return `${days.length} ${days.length === 1 ? 'date' : 'dates'}, the last ${day(days.at(-1)!, this.workDate())}`;
+    return `${days.length} ${days.length === 1 ? 'date' : 'dates'}, the last ${day(days.at(-1)!, this.workDate())}.`;
   });
   protected readonly total = computed(() => {
     const planned = (this.plans().get(this.line().id) ?? []).filter(

@@ -35,8 +35,8 @@ import { Bench, REASONS, type BenchRow } from './service';
     <div class="sheet">
       @if (rows().length === 0 && !list.loading()) {
         <p class="empty">
-          No line needs a purchase. Confirmed lines that go by drop shipment stand here until they are placed with a
-          vendor.
+          No line needs a purchase. Confirmed lines that go by drop shipment or special order stand here until they are
+          placed with a vendor.
         </p>
       } @else {
         <k-grid
@@ -121,7 +121,12 @@ export class BenchPage {
         text: (row) => `${row.order.number} line ${row.lineNo}`,
         link: (row) => pathOf(row.order),
       },
-      { id: 'customer', head: 'Goes to', text: (row) => `${row.customer.name}, ${row.shipTo.label}` },
+      {
+        id: 'customer',
+        head: 'Goes to',
+        text: (row) =>
+          row.route === 'special' ? `our place, for ${row.customer.name}` : `${row.customer.name}, ${row.shipTo.label}`,
+      },
       { id: 'ships', head: 'Ship on', width: 104, text: (row) => day(row.shipDate, workDate) },
       {
         id: 'due',

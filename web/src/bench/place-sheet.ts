@@ -2,7 +2,7 @@ import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import * as contract from '@api/supply';
 import { Session } from '../access/session';
-import { CONTROL } from '../kit/fields';
+import { CONTROL, NumberField } from '../kit/fields';
 import { counted, day, money, price, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/sheet';
 import { Bench, REASONS, type BenchRow } from './service';
@@ -16,13 +16,14 @@ export interface PlaceData {
 /** Place lines with their vendors: which purchase orders that makes is shown before it is done. // L8 */
 @Component({
   selector: 'k-place-sheet',
-  imports: [Sheet],
+  imports: [NumberField, Sheet],
   template: `<k-sheet
     head="Place purchases"
     sub="One order for each vendor and ship-to, tied to its sales lines"
     [act]="act()"
     [busy]="form.busy()"
-    [refusals]="form.loose([])"
+    [refusals]="form.loose([quantities])"
+    [warnings]="form.warnings"
     (done)="form.do()"
   >
     <table class="small">
@@ -32,6 +33,7 @@ export interface PlaceData {
           <th>For</th>
           <th>Item</th>
           <th class="num">Needs</th>
+          <th class="num">Place</th>
           <th>Ship on</th>
           <th>Vendor</th>
         </tr>
@@ -52,6 +54,17 @@ export interface PlaceData {
             <td>{{ row.order.number }} line {{ row.lineNo }}</td>
             <td>{{ row.item.number }}</td>
             <td class="num">{{ quantity(row.quantity) }}</td>
+            <td class="part">
+              @if (row.route === 'special') {
+                <k-number
+                  [bare]="true"
+                  [label]="'Place of ' + row.item.number + ' for ' + row.order.number"
+                  [value]="parts().get(row.orderLineId) ?? row.quantity"
+                  (valueChange)="part(row, $event)"
+                  [error]="refusedAt(row)"
+                />
+              }
+            </td>
             <td>{{ day(row.shipDate) }}</td>
             <td>
               @if (row.offers.length === 0) {
@@ -75,6 +88,11 @@ export interface PlaceData {
               }
             </td>
           </tr>
+          @if (refusedAt(row); as refused) {
+            <tr>
+              <td colspan="7" class="bad" role="alert">{{ refused }}</td>
+            </tr>
+          }
         }
       </tbody>
     </table>
@@ -85,6 +103,12 @@ export interface PlaceData {
           <b>{{ purchase.vendor }}</b> to {{ purchase.shipTo }}: {{ counted(purchase.lines.length, 'line') }},
           {{ purchase.currency }} {{ money(purchase.net, purchase.currency) }}
           @for (line of purchase.lines; track $index) {
+            @if (line.spare !== '0') {
+              <span class="need"
+                >{{ quantity(line.spare) }} of {{ line.item }} more for our stock: they sell
+                {{ quantity(line.quantity) }}</span
+              >
+            }
             @if (line.agreement) {
               <span class="faint">{{ price(line.unitPrice, purchase.currency) }} by {{ line.agreement }}</span>
             }
@@ -101,6 +125,9 @@ export interface PlaceData {
     `
       select {
         height: 26px;
+      }
+      td.part {
+        width: 90px;
       }
       input {
         width: 16px;
@@ -125,10 +152,18 @@ export class PlaceSheet {
   protected readonly rows = signal<readonly BenchRow[]>([]);
   /** The chosen vendor of each line that is to be placed. */
   protected readonly vendors = signal<ReadonlyMap<number, number>>(new Map());
+  /** What is placed of a special order where that is not all of it. // L8 */
+  protected readonly parts = signal<ReadonlyMap<number, string>>(new Map());
+  private readonly chosen = computed(() => [...this.vendors()]);
+  protected readonly quantities = /^lines\.\d+\.quantity$/;
   protected readonly form = new ActForm(
     contract.placePurchases,
     computed(() => ({
-      lines: [...this.vendors()].map(([orderLineId, vendorId]) => ({ orderLineId, vendorId })),
+      lines: this.chosen().map(([orderLineId, vendorId]) => ({
+        orderLineId,
+        vendorId,
+        ...(this.parts().has(orderLineId) ? { quantity: this.parts().get(orderLineId)! } : {}),
+      })),
     })),
   );
   protected readonly act = computed(() => {
@@ -156,6 +191,14 @@ export class PlaceSheet {
     this.vendors.set(
       new Map(rows.flatMap((row) => (row.proposal ? [[row.orderLineId, row.proposal.vendorId] as const] : []))),
     );
+  }
+
+  protected part(row: BenchRow, quantity: string): void {
+    this.parts.update((parts) => new Map(parts).set(row.orderLineId, quantity));
+  }
+
+  protected refusedAt(row: BenchRow): string {
+    return this.form.at(`lines.${this.chosen().findIndex(([id]) => id === row.orderLineId)}.quantity`);
   }
 
   protected choose(row: BenchRow, vendorId: number | null): void {

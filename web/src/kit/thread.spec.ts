@@ -24,7 +24,7 @@ const thread = {
     ordered: part('SO', 1, '12'),
     supplies: [part('PO', 2, '12', { filled: 8 / 12, differs: 'date' })],
     moves: [{ supply: 0, receipt: part('RC', 3, '8'), shipment: part('SH', 4, '8') }],
-    invoices: [{ move: 0, part: part('CI', 5, '8'), paid: null }],
+    invoices: [{ moves: [0], part: part('CI', 5, '8'), paid: null }],
     vendorInvoices: [],
   }),
 };

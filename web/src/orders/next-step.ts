@@ -1,4 +1,5 @@
 import { dec } from '@core/kernel';
+import { shippable } from './order-columns';
 import type { OrderSheet } from './service';
 
 export type OrderStep = 'confirm' | 'place' | 'ship' | 'invoice' | 'none';
@@ -15,7 +16,7 @@ export function nextStepOf(sheet: OrderSheet): { step: OrderStep; label: string 
   if (lines.some((line) => dec(line.shipped).gt(line.invoiced))) {
     return { step: 'invoice', label: 'Invoice what went out…' };
   }
-  if (lines.some((line) => dec(line.quantity).minus(line.cancelled).gt(line.shipped))) {
+  if (lines.some((line) => shippable(line).gt(0))) {
     return { step: 'ship', label: 'Ship…' };
   }
   return { step: 'none', label: '' };

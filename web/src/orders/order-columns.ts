@@ -171,23 +171,34 @@ export function lineColumns(currency: string, workDate: string): GridColumn<Orde
   ];
 }
 
-/** What can go out now: the tied rest of a drop shipment, or what is open from stock. */
+/** What can go out now: what is open from stock, what is here for a special order, the tied rest of a drop shipment. */
 export function shippable(line: OrderLine) {
   const open = dec(line.quantity).minus(line.cancelled).minus(line.shipped);
-  return line.route === 'stock' ? open : dec(line.tied).minus(line.shipped);
+  if (line.route === 'stock') return open;
+  return line.route === 'special' ? dec(line.reserved) : dec(line.tied).minus(line.shipped);
 }
 
-function suppliedBy(line: OrderLine): string {
-  if (line.route === 'stock') return `${quantity(line.onHand)} on hand`;
-  if (line.needsPurchase) return 'not placed yet';
-  return line.suppliedBy;
+/** Who supplies a line, and how far that is. */
+export function suppliedBy(line: OrderLine): string {
+  if (line.route === 'stock') return `${quantity(line.free)} free`;
+  const here = line.reserved === '0' ? [] : [`${quantity(line.reserved)} here`];
+  const missing = line.needsPurchase ? ['not placed yet'] : [];
+  const from = [...new Set(line.ties.map((tie) => `${tie.purchase.number}, ${tie.vendor}`))];
+  return [...missing, ...here, ...from].join('; ');
 }
+
+/** The latest day its supply is due; null where nothing is tied. */
+const supplyDue = (line: OrderLine) =>
+  line.ties
+    .map((tie) => tie.dueDate)
+    .sort()
+    .at(-1) ?? null;
 
 function beadsOf(line: OrderLine) {
   const live = dec(line.quantity).minus(line.cancelled);
   const struck = live.lte(0);
   const of = (part: string) => share(part, live);
-  const late = line.supplyDue !== null && line.supplyDue > line.shipDate;
+  const late = (supplyDue(line) ?? '') > line.shipDate;
   return [
     { label: 'Supply', share: line.route === 'stock' ? 1 : of(line.tied), notch: late, struck },
     { label: 'Shipped', share: of(line.shipped) },

@@ -12,6 +12,7 @@ import {
 import { Title } from '@angular/platform-browser';
 import { Router, RouterLink } from '@angular/router';
 import { of } from 'rxjs';
+import { ROUTE_NAMES } from '@core/catalogue';
 import { dec, type DocumentRef } from '@core/kernel';
 import { Session } from '../access/session';
 import { PlaceSheet } from '../bench/place-sheet';
@@ -28,7 +29,7 @@ import { Sheets } from '../kit/sheet';
 import { TypedDraft } from '../kit/typed-draft';
 import { MoveSheet } from '../purchases/move-sheet';
 import { nextStepOf } from './next-step';
-import { lineColumns, shippable, typedColumns } from './order-columns';
+import { lineColumns, shippable, suppliedBy, typedColumns } from './order-columns';
 import { Orders, type CustomerChoice, type OrderLine, type OrderSheet, type PriceOffer } from './service';
 import {
   blankLine,
@@ -278,9 +279,9 @@ export class OrderPage {
           item: line.item,
           open: shippable(line).toFixed(),
           note:
-            line.route === 'drop'
-              ? `drop shipment, ${line.suppliedBy || 'not placed'}`
-              : `from stock, ${quantity(line.onHand)} on hand`,
+            line.route === 'stock'
+              ? `from stock, ${suppliedBy(line)}`
+              : `${ROUTE_NAMES[line.route]}, ${suppliedBy(line)}`,
         })),
       })
       .subscribe((done) => {

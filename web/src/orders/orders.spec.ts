@@ -23,10 +23,10 @@ const line: OrderSheet['lines'][number] = {
   invoiced: '0',
   vendorInvoiced: '0',
   paidShare: 0,
-  suppliedBy: '',
+  ties: [],
   needsPurchase: true,
-  supplyDue: null,
-  onHand: '0',
+  reserved: '0',
+  free: '0',
 };
 const sheet = (state: OrderSheet['state'], ...lines: Partial<OrderSheet['lines'][number]>[]): OrderSheet => ({
   id: 1,
@@ -58,6 +58,8 @@ describe('an order', () => {
     ['confirmed', { needsPurchase: false, tied: '12', shipped: '5' }, 'invoice'],
     ['confirmed', { needsPurchase: false, tied: '12', shipped: '5', invoiced: '5' }, 'ship'],
     ['confirmed', { needsPurchase: false, tied: '12', shipped: '12', invoiced: '12' }, 'none'],
+    ['confirmed', { route: 'special', needsPurchase: false, tied: '12' }, 'none'],
+    ['confirmed', { route: 'special', needsPurchase: false, tied: '12', reserved: '5' }, 'ship'],
     ['closed', {}, 'none'],
     ['cancelled', {}, 'none'],
   ] as const)('that is %s with %o goes on by: %s', (state, change, step) => {

@@ -113,7 +113,8 @@ export class PurchasePage {
   });
   protected readonly orderLineId = computed(() => {
     const sheet = this.sheet();
-    return (sheet?.lines.find((line) => String(line.id) === this.selected()) ?? sheet?.lines[0])?.orderLineId ?? null;
+    const line = sheet?.lines.find((each) => String(each.id) === this.selected()) ?? sheet?.lines[0];
+    return line?.ties[0]?.orderLineId ?? null;
   });
   protected readonly rowId = (row: PurchaseLine) => String(row.id);
   protected readonly columns = computed<GridColumn<PurchaseLine>[]>(() => {
@@ -137,8 +138,8 @@ export class PurchasePage {
         id: 'for',
         head: 'For',
         width: 128,
-        text: (row) => (row.forOrder ? `${row.forOrder.number} line ${row.orderLineNo}` : 'our stock'),
-        link: (row) => row.forOrder && pathOf(row.forOrder),
+        text: (row) => this.forWhom(row),
+        link: (row) => (row.ties[0] ? pathOf(row.ties[0].order) : null),
       },
       {
         id: 'agreement',
@@ -151,20 +152,28 @@ export class PurchasePage {
         id: 'step',
         head: 'In step',
         width: 128,
-        text: (row) => (row.forOrder ? (row.differs ? `differs in ${row.differs}` : 'in step') : ''),
-        need: (row) => row.differs !== '',
+        text: (row) => (row.ties.length > 0 ? (differs(row) ? `differs in ${differs(row)}` : 'in step') : ''),
+        need: (row) => differs(row) !== '',
       },
       {
         id: 'thread',
         head: 'Received · invoiced',
         width: 126,
         beads: (row) => [
-          { label: 'Received', share: share(row.received, row.quantity), notch: row.differs !== '' },
+          { label: 'Received', share: share(row.received, row.quantity), notch: differs(row) !== '' },
           { label: 'Vendor invoiced', share: share(row.invoiced, row.quantity) },
         ],
       },
     ];
   });
+  /** Who a line is for, in a cell: `SO-0042 line 1`, `3 lines`, `our stock`. */
+  private forWhom({ ties, untied }: PurchaseLine): string {
+    const loose = this.sheet()?.customer ? 'nobody yet' : 'our stock';
+    const [first] = ties;
+    if (!first) return loose;
+    const whom = ties.length === 1 ? `${first.order.number} line ${first.orderLineNo}` : counted(ties.length, 'line');
+    return untied === '0' ? whom : `${whom}, ${quantity(untied)} ${loose}`;
+  }
   protected readonly day = (value: string | null) => day(value, this.session.workDate());
   protected readonly money = (value: string) => money(value, this.sheet()?.currency ?? 'MYR');
   protected readonly pathOf = pathOf;
@@ -194,7 +203,11 @@ export class PurchasePage {
           lineNo: line.lineNo,
           item: line.item,
           open: dec(line.quantity).minus(line.received).toFixed(),
-          note: line.forOrder ? `ships ${line.forOrder.number} line ${line.orderLineNo}` : 'into our stock',
+          note: sheet.customer
+            ? `ships ${this.forWhom(line)}`
+            : line.ties.length > 0
+              ? `for ${this.forWhom(line)}`
+              : 'into our stock',
         })),
       })
       .subscribe((done) => {
@@ -213,4 +226,9 @@ export class PurchasePage {
         if (invoice) this.quiet.say('Entered:', invoice);
       });
   }
+}
+
+/** In what a line and those it is for differ; empty where in step. // L6 */
+function differs(line: PurchaseLine): string {
+  return [...new Set(line.ties.flatMap((tie) => (tie.differs ? tie.differs.split(', ') : [])))].join(', ');
 }

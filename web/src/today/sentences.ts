@@ -101,6 +101,14 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
         `${path}?do=receive`,
         'To receive',
       );
+    case 'goods-here':
+      return shown(
+        `for ${row.party}: ${row.count === 1 ? 'its goods are' : `goods of ${row.count} lines are`} here and wait to go out`,
+        `first goes out ${on}`,
+        'Ship',
+        `${path}?do=ship`,
+        'To ship',
+      );
     case 'purchase-coming':
       return shown(`from ${row.party} is due ${on}`, `${lines} open`, 'Look at it', path, 'To receive');
     case 'not-invoiced':

@@ -49,7 +49,7 @@ import { CONTROL, Field, freshId } from './field';
     @if (bare()) {
       <ng-container [ngTemplateOutlet]="control" />
     } @else {
-      <k-field [label]="label()" [for]="id" [error]="problem()" [hint]="read()">
+      <k-field [label]="label()" [for]="id" [error]="problem()" [hint]="hint()" [aside]="read()">
         <ng-container [ngTemplateOutlet]="control" />
       </k-field>
     }`,
@@ -120,9 +120,8 @@ export class DayField {
   });
   protected readonly read = computed(() => {
     const found = readTypedDay(this.typed(), this.workDate());
-    if (!found) return this.hint();
-    const text = dayText(found, this.workDate());
-    return text === this.typed() ? this.hint() : text;
+    const text = found ? dayText(found, this.workDate()) : '';
+    return text === this.typed() ? '' : text;
   });
   protected readonly date = computed(() => {
     const value = this.value();

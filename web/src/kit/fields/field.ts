@@ -4,6 +4,9 @@ import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 @Component({
   selector: 'k-field',
   template: `<label [attr.for]="for()">{{ label() }}</label>
+    @if (aside()) {
+      <span class="aside" aria-live="polite">{{ aside() }}</span>
+    }
     <ng-content />
     @if (error()) {
       <p class="error" [id]="for() + '-error'" role="alert">{{ error() }}</p>
@@ -14,6 +17,15 @@ import { ChangeDetectionStrategy, Component, input } from '@angular/core';
     :host {
       display: block;
       min-width: 0;
+      position: relative;
+    }
+    .aside {
+      position: absolute;
+      top: 0;
+      right: 0;
+      font-size: 12px;
+      background: var(--paper);
+      padding-left: 6px;
     }
     label {
       display: block;
@@ -41,6 +53,8 @@ export class Field {
   readonly for = input.required<string>();
   readonly error = input('');
   readonly hint = input('');
+  /** How it was read, beside the label: it comes and goes with the typing and must not move what stands below. */
+  readonly aside = input('');
 }
 
 /** The look of every typed control. */

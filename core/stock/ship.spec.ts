@@ -1,0 +1,150 @@
+import fc from 'fast-check';
+import { dec, least, sum } from '@core/kernel';
+import { dropTie } from './testing';
+import { decideDropMove, decideStockShipment, mergeMoves, type StockLine } from './index';
+
+const order = { id: 1, number: 'SO-1', state: 'confirmed' as const, customerId: 7, shipToId: 3, currency: 'MYR' };
+
+function stockLine(
+  id: number,
+  change: Partial<StockLine['line']> = {},
+  item: Partial<StockLine['item']> = {},
+): StockLine {
+  const onHand = item.onHand ?? '6';
+  return {
+    order,
+    line: {
+      id,
+      lineNo: id,
+      open: '5',
+      shipped: '0',
+      reserved: '0',
+      route: 'stock',
+      unitPrice: '8.5',
+      quantity: '5',
+      amount: '42.5',
+      agreedAmount: null,
+      agreementLineId: null,
+      ...change,
+    },
+    item: { id: 11, number: 'FC-20', onHand, free: onHand, stockValue: '12', ...item },
+  };
+}
+const ask = (lineId: number, quantity: string, at = 0) => ({ lineId, quantity, field: `lines.${at}.quantity` });
+const codes = (lines: StockLine[], ...asked: ReturnType<typeof ask>[]) => {
+  const decision = decideStockShipment(lines, asked);
+  return decision.ok ? [] : decision.refusals.map((refusal) => refusal.code);
+};
+
+describe('shipping from our place', () => {
+  it('P3 costs at the moving average, and the last unit takes the last cent', () => {
+    const three = stockLine(1, { open: '3' }, { onHand: '3', stockValue: '10' });
+    const part = decideStockShipment([three], [ask(1, '1')]);
+    expect(part.ok && part.effects.shipments[0]!.cost).toBe('3.33');
+    const all = decideStockShipment([three], [ask(1, '3')]);
+    expect(all.ok && all.effects.shipments[0]!.cost).toBe('10');
+  });
+
+  it.each<[string, StockLine[], [number, string][], string]>([
+    [
+      'more than is on hand over all lines of the item',
+      [stockLine(1), stockLine(2)],
+      [
+        [1, '4'],
+        [2, '3'],
+      ],
+      'above-on-hand',
+    ],
+    ['more than is open', [stockLine(1)], [[1, '6']], 'above-open'],
+    [
+      'a line twice beyond what is open',
+      [stockLine(1)],
+      [
+        [1, '3'],
+        [1, '3'],
+      ],
+      'above-open',
+    ],
+    ['nothing', [stockLine(1)], [[1, '0']], 'not-above-zero'],
+    ['words', [stockLine(1)], [[1, 'all']], 'not-a-number'],
+    ['a line that is not there', [stockLine(1)], [[9, '1']], 'unknown'],
+    ['goods held for others', [stockLine(1, {}, { free: '2' })], [[1, '3']], 'above-on-hand'],
+    ['a special order before its goods came', [stockLine(1, { route: 'special' })], [[1, '1']], 'not-here-yet'],
+    [
+      'a special order beyond what came',
+      [stockLine(1, { route: 'special', reserved: '2' })],
+      [[1, '3']],
+      'not-here-yet',
+    ],
+  ])('refuses %s', (_what, lines, asked, code) => {
+    expect(codes(lines, ...asked.map(([lineId, quantity], at) => ask(lineId, quantity, at)))).toEqual([code]);
+  });
+
+  it('L3 S3 takes what is held for the line first, then what is free', () => {
+    const decision = decideStockShipment([stockLine(1, { reserved: '2' }, { free: '4' })], [ask(1, '5')]);
+    expect(decision.ok && decision.effects.shipments[0]!.parts).toMatchObject([{ quantity: '5', held: '2' }]);
+    const special = decideStockShipment(
+      [stockLine(1, { route: 'special', reserved: '3' }, { free: '0' })],
+      [ask(1, '3')],
+    );
+    expect(special.ok && special.effects.shipments[0]!.parts).toMatchObject([{ quantity: '3', held: '3' }]);
+  });
+
+  it('goes out with a drop shipment of the same order as one document', () => {
+    const drop = decideDropMove([dropTie(1)], [{ lineId: 31, quantity: '2' }], 'order');
+    const stock = decideStockShipment([stockLine(1, { open: '3' }, { onHand: '3', stockValue: '10' })], [ask(1, '3')]);
+    if (!drop.ok || !stock.ok) throw new Error('refused');
+    const merged = mergeMoves(drop.effects, stock.effects);
+    expect(merged.shipments).toHaveLength(1);
+    expect(merged.shipments[0]).toMatchObject({
+      cost: '1250',
+      parts: [{ from: { receipt: 0, part: 0 } }, { from: null }],
+    });
+  });
+
+  it('never takes what is held for another line, whatever is asked of whom', () => {
+    const lines = fc.array(
+      fc.record({
+        reserved: fc.integer({ min: 0, max: 9 }),
+        special: fc.boolean(),
+        asked: fc.integer({ min: 1, max: 12 }),
+      }),
+      { minLength: 1, maxLength: 6 },
+    );
+    fc.assert(
+      fc.property(lines, fc.integer({ min: 0, max: 20 }), (given, free) => {
+        const onHand = String(given.reduce((total, each) => total + each.reserved, free));
+        const all = given.map((each, index) =>
+          stockLine(
+            index + 1,
+            { open: '50', quantity: '50', reserved: String(each.reserved), route: each.special ? 'special' : 'stock' },
+            { onHand, free: String(free), stockValue: '1000' },
+          ),
+        );
+        // Whoever cannot be served is refused and left out, as a person would.
+        const served = given
+          .flatMap((each, index) => [ask(index + 1, String(each.asked), index)])
+          .filter(
+            (each, index, asked) => decideStockShipment(all, [...acceptable(all, asked.slice(0, index)), each]).ok,
+          );
+        const decision = decideStockShipment(all, acceptable(all, served));
+        const parts = decision.ok ? decision.effects.shipments.flatMap((shipment) => shipment.parts) : [];
+        for (const part of parts) {
+          const { reserved, special } = given[part.orderLineId - 1]!;
+          expect(part.held).toBe(least(dec(part.quantity), dec(reserved)).toFixed());
+          if (special) expect(part.held).toBe(part.quantity);
+        }
+        expect(sum(parts.map((part) => dec(part.quantity).minus(part.held))).lte(free)).toBe(true);
+      }),
+      { seed: 11 },
+    );
+  });
+});
+
+/** The first of the asks that can go together. */
+function acceptable(lines: StockLine[], asked: readonly ReturnType<typeof ask>[]) {
+  return asked.reduce<ReturnType<typeof ask>[]>((taken, each) => {
+    const more = [...taken, each];
+    return decideStockShipment(lines, more).ok ? more : taken;
+  }, []);
+}

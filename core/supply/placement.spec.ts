@@ -1,0 +1,210 @@
+import fc from 'fast-check';
+import { dec, lineAmount, sum } from '@core/kernel';
+import { decidePlacement, type BenchLine, type Offer, type PlacementChoice, type PurchasePlan } from './index';
+
+const offer = (vendorId: number, unitPrice: string, leadDays: number, change: Partial<Offer> = {}): Offer => ({
+  vendorId,
+  vendor: `Vendor ${vendorId}`,
+  unitPrice,
+  leadDays,
+  preferred: false,
+  minimum: '0',
+  multiple: '0',
+  ...change,
+});
+
+const line = (id: number, change: Partial<BenchLine> = {}): BenchLine => ({
+  id,
+  lineNo: 1,
+  order: { id, number: `SO-${id}`, state: 'confirmed', currency: 'MYR' },
+  shipToId: 3,
+  route: 'drop',
+  uncovered: '12',
+  shipDate: '2027-03-20',
+  item: { id: 10, number: 'RO-4040', unit: 'piece', groupId: null, taxCodeId: 1, taxRate: '6' },
+  offers: [offer(1, '620', 8), offer(2, '640', 2)],
+  ...change,
+});
+
+describe('L8 placing', () => {
+  const place = (lines: BenchLine[], choices: [number, number][]) =>
+    decidePlacement(
+      lines,
+      choices.map(([orderLineId, vendorId]) => ({ orderLineId, vendorId })),
+      '2027-03-01',
+    );
+
+  it('groups lines of one vendor and ship-to into one order', () => {
+    const decision = place(
+      [line(1), line(2), line(3, { shipToId: 4 }), line(4)],
+      [
+        [1, 1],
+        [2, 1],
+        [3, 1],
+        [4, 2],
+      ],
+    );
+    if (!decision.ok) throw new Error('refused');
+    expect(
+      decision.effects.purchases.map((plan) => [
+        plan.vendorId,
+        plan.shipToId,
+        plan.lines.flatMap((each) => each.ties.map((tie) => tie.orderLineId)),
+      ]),
+    ).toEqual([
+      [1, 3, [1, 2]],
+      [1, 4, [3]],
+      [2, 3, [4]],
+    ]);
+  });
+
+  it.each<[string, BenchLine, [number, number][], string]>([
+    ['covered already', line(1, { uncovered: '0' }), [[1, 1]], 'line-covered'],
+    [
+      'named twice',
+      line(1),
+      [
+        [1, 1],
+        [1, 1],
+      ],
+      'line-covered',
+    ],
+    [
+      'of a draft order',
+      line(1, { order: { id: 1, number: 'SO-1', state: 'draft', currency: 'MYR' } }),
+      [[1, 1]],
+      'order-not-confirmed',
+    ],
+    ['from stock', line(1, { route: 'stock' }), [[1, 1]], 'line-not-bought'],
+    ['nobody sells', line(1, { offers: [] }), [[1, 1]], 'no-vendor'],
+    ['with a vendor who does not sell it', line(1), [[1, 9]], 'vendor-not-selling'],
+    ['that is not there', line(1), [[8, 1]], 'unknown'],
+    ['without any choice', line(1), [], 'nothing-asked'],
+  ])('refuses a line %s', (_what, given, choices, code) => {
+    const decision = place([given], choices);
+    expect(!decision.ok && decision.refusals.map((refusal) => refusal.code)).toEqual([code]);
+  });
+});
+
+describe('L3 L8 placing special orders', () => {
+  const special = (id: number, uncovered: string, change: Partial<BenchLine> = {}) =>
+    line(id, {
+      route: 'special',
+      uncovered,
+      offers: [offer(1, '620', 8, { minimum: '10', multiple: '4' })],
+      ...change,
+    });
+  const place = (lines: BenchLine[], choices: PlacementChoice[]) => {
+    const decision = decidePlacement(lines, choices, '2027-03-01');
+    if (!decision.ok) throw new Error(decision.refusals.map((each) => each.code).join());
+    return decision;
+  };
+  const shapeOf = (plan: PurchasePlan) =>
+    plan.lines.map((each) => [each.quantity, each.spare, each.ties.map((tie) => [tie.orderLineId, tie.quantity])]);
+
+  it('come to our place, whatever the customers’ addresses', () => {
+    const { effects } = place(
+      [special(1, '6'), special(2, '6', { shipToId: 4 })],
+      [
+        { orderLineId: 1, vendorId: 1 },
+        { orderLineId: 2, vendorId: 1 },
+      ],
+    );
+    expect(effects.purchases.map((plan) => plan.shipToId)).toEqual([null]);
+  });
+
+  it('of one item due together share a line, rounded up once; the rest is for our stock', () => {
+    const { effects, warnings } = place(
+      [special(1, '6'), special(2, '3')],
+      [
+        { orderLineId: 1, vendorId: 1 },
+        { orderLineId: 2, vendorId: 1 },
+      ],
+    );
+    expect(effects.purchases.map(shapeOf)).toEqual([
+      [
+        [
+          '12',
+          '3',
+          [
+            [1, '6'],
+            [2, '3'],
+          ],
+        ],
+      ],
+    ]);
+    expect(warnings).toEqual([]);
+  });
+
+  it('due on other days, or asked for another agreement, have a line of their own', () => {
+    const lines = [special(1, '6'), special(2, '3', { shipDate: '2027-04-01' }), special(3, '4')];
+    const { effects } = place(lines, [
+      { orderLineId: 1, vendorId: 1 },
+      { orderLineId: 2, vendorId: 1 },
+      { orderLineId: 3, vendorId: 1, agreementLineId: null },
+    ]);
+    expect(effects.purchases[0]!.lines.map((each) => each.dueDate)).toEqual(['2027-03-20', '2027-04-01', '2027-03-20']);
+  });
+
+  it('may be placed in part; a drop shipment may not', () => {
+    const { effects } = place([special(1, '20')], [{ orderLineId: 1, vendorId: 1, quantity: '12' }]);
+    expect(effects.purchases.map(shapeOf)).toEqual([[['12', '0', [[1, '12']]]]]);
+    const refused = (given: BenchLine, quantity: string) => {
+      const decision = decidePlacement([given], [{ orderLineId: 1, vendorId: 1, quantity }], '2027-03-01');
+      return decision.ok ? [] : decision.refusals.map((each) => [each.field, each.code]);
+    };
+    expect(refused(line(1), '8')).toEqual([['lines.0.quantity', 'drop-in-one']]);
+    expect(refused(line(1), '12')).toEqual([]);
+    expect(refused(special(1, '20'), '21')).toEqual([['lines.0.quantity', 'above-open']]);
+    expect(refused(special(1, '20'), '0')).toEqual([['lines.0.quantity', 'not-above-zero']]);
+    expect(refused(special(1, '20'), 'x')).toEqual([['lines.0.quantity', 'not-a-number']]);
+  });
+
+  it('a drop shipment is bought as it is, with a word where the vendor sells otherwise', () => {
+    const small = line(1, { offers: [offer(1, '620', 8, { minimum: '20' })] });
+    const { effects, warnings } = place([small], [{ orderLineId: 1, vendorId: 1 }]);
+    expect(effects.purchases.map(shapeOf)).toEqual([[['12', '0', [[1, '12']]]]]);
+    expect(warnings.map((each) => [each.field, each.code])).toEqual([['lines.0.vendorId', 'not-as-vendor-sells']]);
+  });
+
+  it('tie every need whole, buy no less than the vendor sells, and price what they buy', () => {
+    const need = fc.record({
+      quantity: fc.integer({ min: 1, max: 400 }),
+      day: fc.constantFrom('2027-03-20', '2027-04-01'),
+    });
+    fc.assert(
+      fc.property(
+        fc.array(need, { minLength: 1, maxLength: 8 }),
+        fc.integer({ min: 0, max: 30 }),
+        fc.integer({ min: 0, max: 9 }),
+        (needs, minimum, multiple) => {
+          const offers = [offer(1, '6.2', 8, { minimum: String(minimum), multiple: String(multiple) })];
+          const lines = needs.map(({ quantity, day }, index) =>
+            special(index + 1, String(quantity), { shipDate: day, offers }),
+          );
+          const { effects } = place(
+            lines,
+            lines.map((each) => ({ orderLineId: each.id, vendorId: 1 })),
+          );
+          const bought = effects.purchases.flatMap((plan) => plan.lines);
+          for (const each of lines) {
+            const tied = bought.flatMap((one) => one.ties).filter((tie) => tie.orderLineId === each.id);
+            expect(sum(tied.map((tie) => dec(tie.quantity))).toFixed()).toBe(each.uncovered);
+          }
+          for (const one of bought) {
+            const quantity = dec(one.quantity);
+            expect(quantity.gte(minimum)).toBe(true);
+            if (multiple > 0) expect(quantity.mod(multiple).toFixed()).toBe('0');
+            const tied = sum(one.ties.map((tie) => dec(tie.quantity)));
+            expect(tied.plus(one.spare).toFixed()).toBe(one.quantity);
+            // Not a step more than it takes.
+            const beyond = quantity.minus(tied.gt(minimum) ? tied : minimum);
+            expect(multiple > 0 ? beyond.lt(multiple) : beyond.eq(0)).toBe(true);
+            expect(one.amount).toBe(lineAmount(quantity, dec('6.2'), 'MYR').toFixed());
+          }
+        },
+      ),
+      { seed: 4 },
+    );
+  });
+});
