@@ -171,3 +171,17 @@ export const closeShort = act({
   input: z.object({ id: Id, version: z.number().int(), lineIds: z.array(Id).max(500) }),
   shown: z.object({ lines: z.array(z.object({ id: Id, cancelled: Decimal, amount: Decimal })), state: State }),
 });
+
+export const orderFromPurchase = act({
+  name: 'orderFromPurchase',
+  summary: 'Make a confirmed sales order of what a drop shipment brings to a customer who ordered it nowhere.',
+  input: z.object({ purchaseId: Id, version: z.number().int(), customerReference: Text(60) }),
+  shown: z.object({
+    customer: z.string(),
+    currency: z.string(),
+    net: Decimal,
+    lines: z.array(
+      z.object({ item: z.string(), quantity: Decimal, unitPrice: Decimal, amount: Decimal, shipDate: Day }),
+    ),
+  }),
+});

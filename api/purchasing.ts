@@ -1,5 +1,20 @@
 import * as z from 'zod';
-import { Address, Day, Decimal, DocumentRef, Id, IdParam, ItemRef, ListQuery, page, Party, read } from './kit';
+import {
+  act,
+  Address,
+  Day,
+  Decimal,
+  DocumentRef,
+  Id,
+  IdParam,
+  ItemRef,
+  ListQuery,
+  page,
+  Party,
+  read,
+  TypedDay,
+  TypedDecimal,
+} from './kit';
 import { RelatedDocument } from './agreements';
 
 const State = z.enum(['draft', 'placed', 'closed', 'cancelled']);
@@ -71,4 +86,37 @@ export const openPurchase = read({
   summary: 'One purchase order with its lines and documents.',
   params: IdParam,
   out: PurchaseSheet,
+});
+
+export const enterPurchase = act({
+  name: 'enterPurchase',
+  summary: 'Place a purchase order for nobody yet: for our place, or to a customer before they ordered.',
+  input: z.object({
+    vendorId: Id.nullable(),
+    shipToId: Id.nullable(),
+    lines: z
+      .array(
+        z.object({
+          itemId: Id.nullable(),
+          quantity: TypedDecimal,
+          dueDate: TypedDay,
+          /** The buying agreement's line that prices it; null for none; left out for the first that fits. */
+          agreementLineId: Id.nullable().optional(),
+        }),
+      )
+      .max(200),
+  }),
+  shown: z.object({
+    currency: z.string(),
+    net: Decimal,
+    lines: z.array(
+      z.object({
+        itemId: Id,
+        quantity: Decimal,
+        unitPrice: Decimal,
+        amount: Decimal,
+        agreement: z.string().nullable(),
+      }),
+    ),
+  }),
 });

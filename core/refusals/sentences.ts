@@ -152,6 +152,8 @@ export const sentences = {
     `${f.order} line ${f.line} is one drop shipment; place all ${n(f.open)}, or make two lines of it.`,
   'not-as-vendor-sells': (f: { vendor: string; item: string; asked: string; sold: string }) =>
     `${f.vendor} sells ${f.item} by ${n(f.sold)}, not ${n(f.asked)}; as a special order the rest would come to our stock.`,
+  'vendor-sells-by': (f: { vendor: string; item: string; asked: string; sold: string }) =>
+    `${f.vendor} sells ${f.item} by ${n(f.sold)}, not ${n(f.asked)}; ask ${n(f.sold)} unless they agreed.`,
   'tie-received': (f: { line: string; purchase: string; received: string }) =>
     `${n(f.received)} of ${f.purchase} came for ${f.line} already; reverse the receipt first, or let the tie stand.`,
   'tie-other-item': (f: { line: string; purchase: string; item: string; other: string }) =>
@@ -163,6 +165,7 @@ export const sentences = {
   'purchase-not-open': (f: { purchase: string; state: string }) =>
     `${f.purchase} is ${f.state}; this is done while it is placed.`,
   'comes-here-already': (f: { purchase: string }) => `${f.purchase} comes to our place already.`,
+  'nothing-loose': (f: { purchase: string }) => `All of ${f.purchase} is tied to sales orders already.`,
   'still-tied': (f: { purchase: string }) => `${f.purchase} is still tied to a sales order; untie it first.`,
   'loose-purchase': (f: { purchase: string; line: string }) =>
     `${f.purchase} line ${f.line} goes to a customer and is for no order; tie it, make an order of it, or let it come to our stock.`,

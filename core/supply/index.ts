@@ -1,12 +1,7 @@
 export { proposeVendor, supplyDue, vendorQuantity, type Offer, type Proposal, type ProposalReason } from './bench';
-export {
-  decidePlacement,
-  type BenchLine,
-  type BuyingOffer,
-  type PlacementChoice,
-  type PurchaseLinePlan,
-  type PurchasePlan,
-} from './placement';
+export { decidePlacement, type BenchLine, type PlacementChoice } from './placement';
+export { type BoughtItem, type BuyingOffer, type PurchaseLinePlan, type PurchasePlan } from './buying';
+export { decidePurchase, type PurchaseGround, type PurchaseTyped } from './purchase';
 export { differencesOf, type StepDifference, type TieEnds } from './step';
 export {
   decideTie,

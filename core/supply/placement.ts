@@ -1,9 +1,18 @@
-import { leftOn, portionsUnder, rankOffers, type Offer as AgreementOffer, type Portion } from '@core/agreements';
 import { ROUTE_NAMES, routeIsBought, type Route } from '@core/catalogue';
-import { dec, isDecimalText, least, lineAmount, sum, ZERO, type Day, type Dec } from '@core/kernel';
+import { dec, isDecimalText, sum, type Day } from '@core/kernel';
 import type { OrderState } from '@core/orders';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { supplyDue, vendorQuantity, type Offer } from './bench';
+import {
+  addToPlan,
+  priceBought,
+  Taken,
+  type BoughtItem,
+  type BuyingOffer,
+  type CounterGrowth,
+  type PurchasePlan,
+  type Want,
+} from './buying';
 
 /** A sales line on the bench, with what it still needs. */
 export interface BenchLine {
@@ -15,13 +24,8 @@ export interface BenchLine {
   /** Open and not tied yet, in base units. */
   uncovered: string;
   shipDate: Day;
-  item: { id: number; number: string; unit: string; groupId: number | null; taxCodeId: number; taxRate: string };
+  item: BoughtItem;
   offers: readonly Offer[];
-}
-
-/** A buying agreement's line, with the vendor it is with. // A13 */
-export interface BuyingOffer extends AgreementOffer {
-  vendorId: number;
 }
 
 /** A bench line to place; `agreementLineId` null for no agreement, left out for the first that fits. */
@@ -31,51 +35,6 @@ export interface PlacementChoice {
   /** Part of what the line needs; left out for all of it. */
   quantity?: string | undefined;
   agreementLineId?: number | null | undefined;
-}
-
-export interface PurchaseLinePlan {
-  itemId: number;
-  quantity: string;
-  unitPrice: string;
-  amount: string;
-  agreementLineId: number | null;
-  /** What of the amount counts against the agreement where that is not the whole. // A5 */
-  agreedAmount: string | null;
-  taxCodeId: number;
-  taxRate: string;
-  dueDate: Day;
-  /** The order lines it is for. */
-  ties: { orderLineId: number; quantity: string }[];
-  /** Bought beyond them, as the vendor sells no less: it goes to our stock. // L8 */
-  spare: string;
-}
-
-export interface PurchasePlan {
-  vendorId: number;
-  /** The customer's address of a drop shipment; null for our own place. */
-  shipToId: number | null;
-  currency: string;
-  lines: PurchaseLinePlan[];
-}
-
-export interface CounterGrowth {
-  agreementLineId: number;
-  quantity: string;
-  value: string;
-}
-
-/** One thing to buy: for one drop shipment, or for all special orders of the item that are due on the same day. */
-interface Want {
-  vendorId: number;
-  shipToId: number | null;
-  currency: string;
-  item: BenchLine['item'];
-  offer: Offer;
-  dueDate: Day;
-  agreementLineId: number | null | undefined;
-  /** Where it was asked, for refusals. */
-  field: string;
-  needs: { orderLineId: number; quantity: Dec }[];
 }
 
 /**
@@ -116,7 +75,7 @@ export function decidePlacement(
       const facts = { vendor, item: want.item.number, asked: need.toFixed(), sold: sold.toFixed() };
       warnings.push(refuse('not-as-vendor-sells', `${want.field}.vendorId`, facts));
     }
-    const priced = priceOf(want, bought, buying, taken, workDate);
+    const priced = priceBought(want, bought, buying, taken, workDate);
     refusals.push(...priced.refused);
     warnings.push(...priced.warned);
     addToPlan(plans, want, priced.portions);
@@ -151,71 +110,6 @@ function addWant(
   };
   want.needs.push({ orderLineId: line.id, quantity: dec(quantity || line.uncovered) });
   wants.set(key, want);
-}
-
-/** What this act has taken of each agreement line so far. */
-class Taken {
-  private readonly byLine = new Map<number, { quantity: Dec; value: Dec }>();
-
-  room(offer: AgreementOffer): Dec {
-    const taken = this.byLine.get(offer.line.id);
-    return leftOn(offer).minus((offer.agreement.basis === 'quantity' ? taken?.quantity : taken?.value) ?? ZERO);
-  }
-
-  take(offer: AgreementOffer, portion: Portion): void {
-    if (portion.agreed === null) return;
-    const taken = this.byLine.get(offer.line.id) ?? { quantity: ZERO, value: ZERO };
-    this.byLine.set(offer.line.id, {
-      quantity: taken.quantity.plus(portion.quantity),
-      value: taken.value.plus(portion.agreed),
-    });
-  }
-
-  grown(): CounterGrowth[] {
-    return [...this.byLine].map(([agreementLineId, { quantity, value }]) => ({
-      agreementLineId,
-      quantity: quantity.toFixed(),
-      value: value.toFixed(),
-    }));
-  }
-}
-
-interface PricedPortion extends Portion {
-  agreementLineId: number | null;
-}
-
-function priceOf(
-  { vendorId, item, offer, currency, agreementLineId, field: at }: Want,
-  quantity: Dec,
-  buying: readonly BuyingOffer[],
-  taken: Taken,
-  day: Day,
-): { portions: PricedPortion[]; refused: Refusal[]; warned: Refusal[] } {
-  const { unitPrice } = offer;
-  const field = `${at}.agreementLineId`;
-  const wanted = { itemId: item.id, groupId: item.groupId, quantity, listPrice: unitPrice, day, currency };
-  const ranked = rankOffers(
-    buying.filter((each) => each.vendorId === vendorId),
-    wanted,
-  );
-  const chosen = agreementLineId ? ranked.find((each) => each.line.id === agreementLineId) : ranked[0];
-  if (agreementLineId && !chosen) {
-    return { portions: [], refused: [refuse('agreement-not-covering', field, { item: item.number })], warned: [] };
-  }
-  if (!chosen || agreementLineId === null) {
-    const amount = lineAmount(quantity, dec(unitPrice), currency);
-    const portion = { quantity, unitPrice: dec(unitPrice), amount, agreed: null, agreementLineId: null };
-    return { portions: [portion], refused: [], warned: [] };
-  }
-  const found = portionsUnder(chosen, { ...item, listPrice: unitPrice }, quantity, taken.room(chosen), field);
-  for (const portion of found.portions) taken.take(chosen, portion);
-  return {
-    ...found,
-    portions: found.portions.map((portion) => ({
-      ...portion,
-      agreementLineId: portion.agreed === null ? null : chosen.line.id,
-    })),
-  };
 }
 
 function choiceRefusal(
@@ -254,42 +148,4 @@ function partRefusal(line: BenchLine, quantity: string, field: string): Refusal 
   return line.route === 'drop' && dec(quantity).lt(line.uncovered)
     ? refuse('drop-in-one', field, { order: line.order.number, line: String(line.lineNo), open: line.uncovered })
     : null;
-}
-
-function addToPlan(plans: Map<string, PurchasePlan>, want: Want, portions: readonly PricedPortion[]): void {
-  const key = `${want.vendorId}|${want.currency}|${want.shipToId}`;
-  const { vendorId, shipToId, currency } = want;
-  const plan = plans.get(key) ?? { vendorId, shipToId, currency, lines: [] };
-  const needs = want.needs.map((need) => ({ ...need }));
-  for (const portion of portions) {
-    const ties = tiesFrom(needs, portion.quantity);
-    plan.lines.push({
-      itemId: want.item.id,
-      quantity: portion.quantity.toFixed(),
-      unitPrice: portion.unitPrice.toFixed(),
-      amount: portion.amount.toFixed(),
-      agreementLineId: portion.agreementLineId,
-      agreedAmount: portion.agreed === null || portion.agreed.eq(portion.amount) ? null : portion.agreed.toFixed(),
-      taxCodeId: want.item.taxCodeId,
-      taxRate: want.item.taxRate,
-      dueDate: want.dueDate,
-      ties,
-      spare: portion.quantity.minus(sum(ties.map((tie) => dec(tie.quantity)))).toFixed(),
-    });
-  }
-  plans.set(key, plan);
-}
-
-/** Ties of at most that quantity, first need first; what is tied is taken off the needs. */
-function tiesFrom(needs: Want['needs'], quantity: Dec): PurchaseLinePlan['ties'] {
-  let rest = quantity;
-  const ties: PurchaseLinePlan['ties'] = [];
-  for (const need of needs) {
-    const piece = least(rest, need.quantity);
-    if (piece.lte(0)) continue;
-    ties.push({ orderLineId: need.orderLineId, quantity: piece.toFixed() });
-    need.quantity = need.quantity.minus(piece);
-    rest = rest.minus(piece);
-  }
-  return ties;
 }

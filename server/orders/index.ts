@@ -1,7 +1,8 @@
 import { orderActs as ownActs } from './acts';
+import { orderFromPurchase } from './from-purchase';
 import { releaseAgreement, releasePlanned } from './release';
 
-export const orderActs = [...ownActs, releaseAgreement, releasePlanned];
+export const orderActs = [...ownActs, releaseAgreement, releasePlanned, orderFromPurchase];
 export { listOrders, openOrder } from './reads';
 export { agreementsOf, insertOrder, lockOrder, type OrderHead } from './store';
 export { releasePlanned } from './release';

@@ -1,11 +1,12 @@
 import type { ReleaseEffects } from '@core/agreements';
 import { dec, sum } from '@core/kernel';
-import { decidePlacement, type PurchasePlan } from '@core/supply';
+import { decidePlacement, decidePurchase, type BuyingOffer, type PurchasePlan } from '@core/supply';
+import * as purchasing from '@api/purchasing';
 import * as contract from '@api/supply';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import { counterStatements, lockOffers } from '../agreements';
 import type { Statement, Tx } from '../db/database';
-import { lockBenchLines } from './store';
+import { boughtItems, lockBenchLines } from './store';
 
 const placePurchases = defineAct(contract.placePurchases, {
   right: 'purchases',
@@ -64,12 +65,7 @@ const placePurchases = defineAct(contract.placePurchases, {
         .map((tie) => lines.find((each) => each.id === tie.orderLineId)!.order)
         .map((order) => [order.id, { kind: 'SO' as const, id: order.id, number: order.number }]),
     );
-    const agreements = new Map(
-      buying
-        .filter((offer) => released.some((each) => each.agreementLineId === offer.line.id))
-        .map(({ agreement }) => [agreement.id, { kind: 'AG' as const, id: agreement.id, number: agreement.number }]),
-    );
-    return { made, touched: [...orders.values(), ...agreements.values()] };
+    return { made, touched: [...orders.values(), ...agreementsTouched(buying, released)] };
   },
 });
 
@@ -183,4 +179,68 @@ export async function insertReleasedPurchase(
   return id!;
 }
 
-export const supplyActs = [placePurchases];
+/** A purchase order typed by hand, for nobody yet. // L4 */
+const enterPurchase = defineAct(purchasing.enterPurchase, {
+  right: 'purchases',
+  says: 'enter purchase orders',
+  async load(tx, input, doer) {
+    const { companyId } = doer;
+    const vendorId = input.vendorId ?? 0;
+    const buying = await lockOffers(tx, companyId, { vendorIds: [vendorId], day: doer.workDate });
+    const [vendor] = await tx.rows<{ id: number; name: string; currency: string }>(
+      'SELECT id, name, currency FROM vendor WHERE company_id = ? AND id = ?',
+      [companyId, vendorId],
+    );
+    const shipTos = await tx.rows<{ id: number }>('SELECT id FROM ship_to WHERE company_id = ? AND id = ?', [
+      companyId,
+      input.shipToId ?? 0,
+    ]);
+    return {
+      vendor: vendor ?? null,
+      shipToIds: shipTos.map((row) => row.id),
+      items: await boughtItems(
+        tx,
+        companyId,
+        input.lines.flatMap((line) => line.itemId ?? []),
+      ),
+      buying: buying.map((offer) => ({ ...offer, vendorId: offer.vendorId ?? 0 })),
+    };
+  },
+  decide: (ground, input, doer) => decidePurchase(ground, input, doer.workDate),
+  show: ({ purchase }, { buying }) => ({
+    currency: purchase.currency,
+    net: netOf(purchase),
+    lines: purchase.lines.map((line) => ({
+      itemId: line.itemId,
+      quantity: line.quantity,
+      unitPrice: line.unitPrice,
+      amount: line.amount,
+      agreement: agreementNumber(buying, line.agreementLineId),
+    })),
+  }),
+  async write(tx, { purchase, released }, { buying }, doer) {
+    const counters = counterStatements(doer.companyId, 'released', released);
+    const number = await takeNumbers(tx, doer.companyId, { PO: 1 }, counters);
+    const made = await insertPurchases(tx, doer, [purchase], () => number('PO'));
+    return { made, touched: agreementsTouched(buying, released) };
+  },
+});
+
+function agreementNumber(buying: readonly BuyingOffer[], lineId: number | null): string | null {
+  return buying.find((offer) => offer.line.id === lineId)?.agreement.number ?? null;
+}
+
+/** The buying agreements from which something was taken. */
+function agreementsTouched(
+  buying: readonly { agreement: { id: number; number: string }; line: { id: number } }[],
+  released: readonly { agreementLineId: number }[],
+): Touched[] {
+  const taken = buying.filter((offer) => released.some((each) => each.agreementLineId === offer.line.id));
+  return [...new Map(taken.map(({ agreement }) => [agreement.id, agreement])).values()].map(({ id, number }) => ({
+    kind: 'AG',
+    id,
+    number,
+  }));
+}
+
+export const supplyActs = [placePurchases, enterPurchase];

@@ -202,4 +202,63 @@ describe('special orders and ties', () => {
     expect(answers.map((answer) => answer.status).sort()).toEqual([200, 422]);
     expect((await purchaseOf(purchase!.id)).lines[0]).toMatchObject({ untied: '1' });
   });
+
+  it('L4 a purchase comes first, and becomes the order of whom it goes to', async () => {
+    const { shipTos } = customer('Nilam Dialysis Centre');
+    const typed = {
+      vendorId: vendor('V-101'),
+      shipToId: shipTos[0],
+      lines: [
+        { itemId: world.item('RO-4040'), quantity: '5', dueDate: '2027-03-10' },
+        { itemId: world.item('RO-2540'), quantity: '2', dueDate: '2027-03-15' },
+      ],
+    };
+    const other = await salmah.refused('enterPurchase', { ...typed, vendorId: vendor('V-103') });
+    expect(other.codes).toEqual(['lines.0.itemId: vendor-not-selling', 'lines.1.itemId: vendor-not-selling']);
+    const [purchase] = await salmah.does('enterPurchase', typed);
+    const sheet = await purchaseOf(purchase!.id);
+    expect(sheet).toMatchObject({
+      customer: { name: 'Nilam Dialysis Centre' },
+      lines: [{ untied: '5' }, { untied: '2' }],
+    });
+
+    const asked = { purchaseId: purchase!.id, version: sheet.version, customerReference: '' };
+    expect((await salmah.refused('orderFromPurchase', asked)).codes).toEqual(['customerReference: reference-required']);
+    const [order] = await salmah.does('orderFromPurchase', { ...asked, customerReference: 'N-7' });
+    expect(await orderOf(order!.id)).toMatchObject({
+      state: 'confirmed',
+      lines: [
+        { tied: '5', needsPurchase: false },
+        { tied: '2', needsPurchase: false },
+      ],
+    });
+    expect((await purchaseOf(purchase!.id)).lines).toMatchObject([
+      { untied: '0', ties: [{ differs: '' }] },
+      { untied: '0', ties: [{ differs: '' }] },
+    ]);
+    const again = await salmah.refused('orderFromPurchase', { ...asked, customerReference: 'N-8' });
+    expect(again.codes).toEqual(['nothing-loose']);
+    const moved = await receive(purchase!.id, sheet.lines[0]!.id, '5');
+    expect(moved.map((each) => each.kind)).toEqual(['RC', 'SH']);
+  });
+
+  it('L4 a purchase for our own place is for nobody, and no order can be made of it', async () => {
+    const [purchase] = await salmah.does('enterPurchase', {
+      vendorId: vendor('V-101'),
+      shipToId: null,
+      lines: [{ itemId: world.item('FC-10'), quantity: '500', dueDate: '2027-03-10' }],
+    });
+    const asked = { purchaseId: purchase!.id, version: 1, customerReference: 'X' };
+    expect((await salmah.refused('orderFromPurchase', asked)).codes).toEqual(['comes-here-already']);
+    const order = await ordered('Kolam Ceria Swim Club', { item: 'FC-10', quantity: '120', route: 'special' });
+    const offered = await salmah.get<CandidateOut>(`/api/order-lines/${order.lineIds[0]}/supplies`);
+    expect(offered.rows).toMatchObject([{ document: { id: purchase!.id }, fits: '120', late: false }]);
+    await salmah.does('tieLine', {
+      orderLineId: order.lineIds[0],
+      purchaseLineId: offered.rows[0]!.lineId,
+      quantity: '120',
+    });
+    await receive(purchase!.id, offered.rows[0]!.lineId, '500');
+    expect((await orderOf(order.id)).lines[0]).toMatchObject({ reserved: '120', free: '380' });
+  });
 });

@@ -1,4 +1,4 @@
-import { proposeVendor, supplyDue, type BenchLine, type Offer } from '@core/supply';
+import { proposeVendor, supplyDue, type BenchLine, type BoughtItem, type Offer } from '@core/supply';
 import type { Route } from '@core/catalogue';
 import type { OrderState } from '@core/orders';
 import { dec, type Day } from '@core/kernel';
@@ -118,5 +118,45 @@ export function proposalFor(offers: readonly Offer[], shipDate: Day, workDate: D
       reason: proposal.reason,
       due: supplyDue(shipDate, proposal.offer.leadDays, workDate),
     }
+  );
+}
+
+/** Items as a purchase order takes them, with who sells them. */
+export async function boughtItems(
+  sql: Sql,
+  companyId: number,
+  itemIds: readonly number[],
+): Promise<Map<number, { item: BoughtItem; offers: Offer[] }>> {
+  const ids = [...new Set(itemIds)];
+  if (ids.length === 0) return new Map();
+  const rows = await sql.rows<{
+    id: number;
+    number: string;
+    unit: string;
+    item_group_id: number | null;
+    tax_code_id: number;
+    rate: string;
+  }>(
+    `SELECT i.id, i.number, i.unit, i.item_group_id, i.tax_code_id, t.rate
+       FROM item i JOIN tax_code t ON t.company_id = i.company_id AND t.id = i.tax_code_id
+      WHERE i.company_id = ? AND i.id IN (?)`,
+    [companyId, ids],
+  );
+  const offers = await offersFor(sql, companyId, ids);
+  return new Map(
+    rows.map((row) => [
+      row.id,
+      {
+        item: {
+          id: row.id,
+          number: row.number,
+          unit: row.unit,
+          groupId: row.item_group_id,
+          taxCodeId: row.tax_code_id,
+          taxRate: plain(row.rate),
+        },
+        offers: offers.get(row.id) ?? [],
+      },
+    ]),
   );
 }

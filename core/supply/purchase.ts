@@ -1,0 +1,113 @@
+import { dec, isDay, isDecimalText, type Day } from '@core/kernel';
+import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
+import { vendorQuantity, type Offer } from './bench';
+import {
+  addToPlan,
+  priceBought,
+  Taken,
+  type BoughtItem,
+  type BuyingOffer,
+  type CounterGrowth,
+  type PurchasePlan,
+} from './buying';
+
+/** What a purchase order typed by hand is checked against. */
+export interface PurchaseGround {
+  vendor: { id: number; name: string; currency: string } | null;
+  /** The customers' addresses it may go to. */
+  shipToIds: readonly number[];
+  items: ReadonlyMap<number, { item: BoughtItem; offers: readonly Offer[] }>;
+  buying: readonly BuyingOffer[];
+}
+
+/** A purchase order as typed: to our place, or to a customer's address before anybody ordered. */
+export interface PurchaseTyped {
+  shipToId: number | null;
+  lines: readonly {
+    itemId: number | null;
+    quantity: string;
+    dueDate: Day | null;
+    agreementLineId?: number | null | undefined;
+  }[];
+}
+
+/**
+ * A purchase order for nobody's order yet: for our stock, or a drop shipment to be tied later. // L4 L9
+ * Refused where the vendor does not sell an item, naming who does; a quantity they do not sell is taken with a word.
+ */
+export function decidePurchase(
+  ground: PurchaseGround,
+  typed: PurchaseTyped,
+  workDate: Day,
+): Decision<{ purchase: PurchasePlan; released: CounterGrowth[] }> {
+  const refusals: Refusal[] = [];
+  const warnings: Refusal[] = [];
+  const { vendor } = ground;
+  if (!vendor) refusals.push(refuse('required', 'vendorId', { what: 'The vendor' }));
+  if (typed.shipToId !== null && !ground.shipToIds.includes(typed.shipToId)) {
+    refusals.push(refuse('unknown', 'shipToId', { what: 'This ship-to address' }));
+  }
+  if (typed.lines.length === 0) refusals.push(refuse('no-lines', 'lines', { document: 'The purchase order' }));
+  const taken = new Taken();
+  const plans = new Map<string, PurchasePlan>();
+  typed.lines.forEach((line, index) => {
+    const field = `lines.${index}`;
+    const found = lineRefusals(ground, line, field, workDate);
+    refusals.push(...found);
+    if (found.length > 0 || !vendor) return;
+    const { item, offers } = ground.items.get(line.itemId!)!;
+    const offer = offers.find((each) => each.vendorId === vendor.id)!;
+    const quantity = dec(line.quantity);
+    const sold = vendorQuantity(quantity, offer);
+    if (!sold.eq(quantity)) {
+      const facts = { vendor: vendor.name, item: item.number, asked: quantity.toFixed(), sold: sold.toFixed() };
+      warnings.push(refuse('vendor-sells-by', `${field}.quantity`, facts));
+    }
+    const want = {
+      vendorId: vendor.id,
+      shipToId: typed.shipToId,
+      currency: vendor.currency,
+      item,
+      offer,
+      dueDate: line.dueDate!,
+      agreementLineId: line.agreementLineId,
+      field,
+      needs: [],
+    };
+    const priced = priceBought(want, quantity, ground.buying, taken, workDate);
+    refusals.push(...priced.refused);
+    warnings.push(...priced.warned);
+    addToPlan(plans, want, priced.portions);
+  });
+  return decided(refusals, () => ({ purchase: [...plans.values()][0]!, released: taken.grown() }), warnings);
+}
+
+function lineRefusals(
+  ground: PurchaseGround,
+  line: PurchaseTyped['lines'][number],
+  field: string,
+  workDate: Day,
+): Refusal[] {
+  const at = (name: string) => `${field}.${name}`;
+  const refusals: Refusal[] = [];
+  const known = line.itemId === null ? undefined : ground.items.get(line.itemId);
+  if (line.itemId === null) refusals.push(refuse('required', at('itemId'), { what: 'The item' }));
+  else if (!known) refusals.push(refuse('unknown', at('itemId'), { what: 'This item' }));
+  else if (ground.vendor && !known.offers.some((offer) => offer.vendorId === ground.vendor!.id)) {
+    const others = known.offers.map((offer) => offer.vendor).join(' or ') || 'another item';
+    refusals.push(
+      refuse('vendor-not-selling', at('itemId'), { vendor: ground.vendor.name, item: known.item.number, others }),
+    );
+  }
+  if (!isDecimalText(line.quantity, 'quantity')) {
+    refusals.push(refuse('not-a-number', at('quantity'), { what: 'The quantity' }));
+  } else if (dec(line.quantity).lte(0)) {
+    refusals.push(refuse('not-above-zero', at('quantity'), { what: 'The quantity' }));
+  }
+  if (line.dueDate === null) refusals.push(refuse('required', at('dueDate'), { what: 'The day it is due' }));
+  else if (!isDay(line.dueDate)) refusals.push(refuse('not-a-day', at('dueDate'), { what: 'The day it is due' }));
+  else if (line.dueDate < workDate) {
+    refusals.push(refuse('ship-date-past', at('dueDate'), { day: line.dueDate, workDate }));
+  }
+  return refusals;
+}

@@ -1,0 +1,163 @@
+import { dec, most, ZERO, type Day } from '@core/kernel';
+import { decideConfirm, decideOrder } from '@core/orders';
+import { decided, refuse, type Refusal } from '@core/refusals';
+import type { PurchaseState } from '@core/stock';
+import * as contract from '@api/orders';
+import { defineAct, takeNumbers, there } from '../acts';
+import { counterStatements, lockOffers } from '../agreements';
+import { shipTosOf } from '../db/mapping';
+import { tiedStatement } from '../supply';
+import { insertOrder, netOf, orderItems } from './store';
+
+/** A drop shipment that is for nobody becomes a confirmed order of the customer it goes to, tied to it. // L4 */
+export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
+  right: 'orders',
+  says: 'make sales orders of purchases',
+  saw: ({ purchaseId, version }) => ({ kind: 'PO', id: purchaseId, version }),
+  async load(tx, input, doer) {
+    const { companyId, workDate } = doer;
+    const [owner] = await tx.rows<{ customer_id: number | null }>(
+      `SELECT s.customer_id FROM purchase_order p
+         LEFT JOIN ship_to s ON s.company_id = p.company_id AND s.id = p.ship_to_id
+        WHERE p.company_id = ? AND p.id = ?`,
+      [companyId, input.purchaseId],
+    );
+    const customerId = there(owner, 'This purchase order').customer_id;
+    // Agreements before the purchase; the order is new, so nobody else holds it.
+    const offers = customerId === null ? [] : await lockOffers(tx, companyId, { customerId, day: workDate });
+    const [head] = await tx.rows<{ id: number; number: string; state: PurchaseState; ship_to_id: number | null }>(
+      'SELECT id, number, state, ship_to_id FROM purchase_order WHERE company_id = ? AND id = ? FOR UPDATE',
+      [companyId, input.purchaseId],
+    );
+    const lines = await tx.rows<{ id: number; item_id: number; quantity: string; tied: string; due_date: Day }>(
+      `SELECT id, item_id, quantity, tied, due_date FROM purchase_order_line
+        WHERE company_id = ? AND purchase_order_id = ? AND tied < quantity ORDER BY line_no`,
+      [companyId, input.purchaseId],
+    );
+    const [customer] = await tx.rows<{
+      id: number;
+      name: string;
+      currency: string;
+      contracted_only: number;
+      reference_required: number;
+    }>('SELECT id, name, currency, contracted_only, reference_required FROM customer WHERE company_id = ? AND id = ?', [
+      companyId,
+      customerId ?? 0,
+    ]);
+    return {
+      purchase: there(head, 'This purchase order'),
+      loose: lines.map((line) => ({
+        id: line.id,
+        itemId: line.item_id,
+        quantity: dec(line.quantity).minus(line.tied).toFixed(),
+        shipDate: line.due_date < workDate ? workDate : line.due_date,
+      })),
+      offers,
+      customer: customer ?? null,
+      shipToIds: customer ? (await shipTosOf(tx, companyId, customer.id)).map((each) => each.id) : [],
+      items: await orderItems(
+        tx,
+        companyId,
+        lines.map((line) => line.item_id),
+      ),
+    };
+  },
+  decide({ purchase, loose, offers, customer, shipToIds, items }, input, doer) {
+    const stands: Refusal[] = [];
+    const facts = { purchase: purchase.number };
+    if (purchase.state !== 'placed') stands.push(refuse('purchase-not-open', '', { ...facts, state: purchase.state }));
+    else if (!customer) stands.push(refuse('comes-here-already', '', facts));
+    else if (loose.length === 0) stands.push(refuse('nothing-loose', '', facts));
+    if (stands.length > 0 || !customer) return { ok: false, refusals: stands };
+    const order = decideOrder(
+      {
+        current: null,
+        customer: { ...customer, contractedOnly: Boolean(customer.contracted_only) },
+        shipToIds,
+        items,
+        offers,
+      },
+      {
+        shipToId: purchase.ship_to_id,
+        customerReference: input.customerReference,
+        lines: loose.map((line) => ({ ...line, id: null, route: 'drop' as const })),
+      },
+      doer.workDate,
+    );
+    if (!order.ok) return order;
+    const confirmed = decideConfirm(
+      {
+        order: { ...order.effects, number: 'The order', state: 'draft' },
+        customer: { name: customer.name, referenceRequired: Boolean(customer.reference_required) },
+        lines: order.effects.lines.map((line, index) => ({
+          ...line,
+          lineNo: index + 1,
+          item: items.get(line.itemId)!,
+        })),
+      },
+      doer.workDate,
+    );
+    return decided(confirmed.ok ? [] : confirmed.refusals, () => order.effects, order.warnings);
+  },
+  show: (effects, { customer, items }) => ({
+    customer: customer!.name,
+    currency: customer!.currency,
+    net: netOf(effects.lines),
+    lines: effects.lines.map((line) => ({
+      item: items.get(line.itemId)!.number,
+      quantity: line.quantity,
+      unitPrice: line.unitPrice,
+      amount: line.amount,
+      shipDate: line.shipDate,
+    })),
+  }),
+  async write(tx, effects, { purchase, loose, customer }, doer) {
+    const { companyId, workDate } = doer;
+    const counters = counterStatements(companyId, 'released', effects.released);
+    const number = (await takeNumbers(tx, companyId, { SO: 1 }, counters))('SO');
+    const { shipToId, customerReference, lines } = effects;
+    const { id: customerId, currency } = customer!;
+    const head = { customerId, agreementId: null, shipToId, customerReference, orderDate: workDate, currency };
+    const id = await insertOrder(tx, doer, number, head, lines);
+    const made = await tx.rows<{ id: number }>(
+      'SELECT id FROM sales_order_line WHERE company_id = ? AND order_id = ? ORDER BY line_no',
+      [companyId, id],
+    );
+    const ties = tiesOf(
+      loose,
+      lines.map((line, index) => ({ id: made[index]!.id, quantity: line.quantity })),
+    );
+    await tx.together([
+      { sql: "UPDATE sales_order SET state = 'confirmed' WHERE company_id = ? AND id = ?", values: [companyId, id] },
+      ...ties.flatMap((tie) => [
+        tiedStatement(companyId, tie.orderLineId, tie.quantity),
+        {
+          sql: 'UPDATE purchase_order_line SET tied = tied + ? WHERE company_id = ? AND id = ?',
+          values: [tie.quantity, companyId, tie.purchaseLineId],
+        },
+        {
+          sql: 'INSERT INTO tie (company_id, order_line_id, purchase_line_id, quantity) VALUES (?, ?, ?, ?)',
+          values: [companyId, tie.orderLineId, tie.purchaseLineId, tie.quantity],
+        },
+      ]),
+    ]);
+    return {
+      made: [{ kind: 'SO', id, number, version: 1 }],
+      touched: [{ kind: 'PO', id: purchase.id, number: purchase.number }],
+    };
+  },
+});
+
+/** Order lines laid over the purchase lines they came from: in the same order, a line split at a limit has two. */
+function tiesOf(
+  loose: readonly { id: number; quantity: string }[],
+  lines: readonly { id: number; quantity: string }[],
+): { orderLineId: number; purchaseLineId: number; quantity: string }[] {
+  const rest = loose.map((line) => ({ id: line.id, rest: dec(line.quantity) }));
+  return lines.flatMap((line) => {
+    const bought = rest.find((each) => each.rest.gt(0));
+    if (!bought) return [];
+    bought.rest = most(ZERO, bought.rest.minus(line.quantity));
+    return [{ orderLineId: line.id, purchaseLineId: bought.id, quantity: line.quantity }];
+  });
+}
