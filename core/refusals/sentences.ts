@@ -166,6 +166,16 @@ export const sentences = {
     `${f.purchase} is ${f.state}; this is done while it is placed.`,
   'comes-here-already': (f: { purchase: string }) => `${f.purchase} comes to our place already.`,
   'nothing-loose': (f: { purchase: string }) => `All of ${f.purchase} is tied to sales orders already.`,
+  'pair-changed': (f: { order: string; purchase: string; what: string }) =>
+    `Somebody changed ${f.what} of ${f.order} and ${f.purchase} meanwhile; look at it as it is now, and type it again.`,
+  'below-moved': (f: { order: string; item: string; asked: string; moved: string }) =>
+    `${n(f.moved)} of ${f.item} came for ${f.order} already; give ${n(f.moved)} or more, not ${n(f.asked)}.`,
+  'mixed-price': (f: { order: string; purchase: string }) =>
+    `A line of ${f.order} or ${f.purchase} is priced partly by an agreement; leave its quantity, and order what is more on its own.`,
+  'break-crossed': (f: { item: string; agreement: string; kept: string; is: string }) =>
+    `${f.agreement} prices ${f.item} at ${f.is} for this quantity; the line keeps ${f.kept}.`,
+  'purchase-shared': (f: { purchase: string; order: string }) =>
+    `${f.purchase} also serves another order than ${f.order}; send both to the new address, or untie one first.`,
   'still-tied': (f: { purchase: string }) => `${f.purchase} is still tied to a sales order; untie it first.`,
   'loose-purchase': (f: { purchase: string; line: string }) =>
     `${f.purchase} line ${f.line} goes to a customer and is for no order; tie it, make an order of it, or let it come to our stock.`,

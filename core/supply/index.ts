@@ -3,6 +3,7 @@ export { decidePlacement, type BenchLine, type PlacementChoice } from './placeme
 export { type BoughtItem, type BuyingOffer, type PurchaseLinePlan, type PurchasePlan } from './buying';
 export { decidePurchase, type PurchaseGround, type PurchaseTyped } from './purchase';
 export { differencesOf, type StepDifference, type TieEnds } from './step';
+export { decidePairs, type Pair, type PairChange, type PairEffects, type PairShown } from './pair';
 export {
   decideTie,
   decideToStock,
