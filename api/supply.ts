@@ -11,6 +11,7 @@ import {
   Id,
   IdParam,
   ItemRef,
+  ListQuery,
   page,
   Party,
   read,
@@ -200,4 +201,86 @@ export const findSales = read({
   summary: 'Sales lines that a purchase line could be tied to, best first.',
   params: IdParam,
   out: z.object({ rows: z.array(TieCandidate) }),
+});
+
+/** A tie with both its ends, as the pair edit shows it. // L6 L7 */
+export const PairRow = z.object({
+  tieId: Id,
+  item: ItemRef,
+  route: z.enum(ROUTES),
+  quantity: Decimal,
+  received: Decimal,
+  order: DocumentRef,
+  orderLineId: Id,
+  orderLineNo: z.number(),
+  orderQuantity: Decimal,
+  customer: Party,
+  shipToId: Id.nullable(),
+  /** Addresses of the customer, to choose from. */
+  shipTos: z.array(z.object({ id: Id, label: z.string() })),
+  shipDate: Day,
+  purchase: DocumentRef,
+  purchaseLineNo: z.number(),
+  purchaseQuantity: Decimal,
+  /** Received over the whole purchase line. */
+  purchaseReceived: Decimal,
+  vendor: Party,
+  dueDate: Day,
+  /** In what the two ends differ; none where in step. */
+  differs: z.array(z.enum(['quantity', 'date', 'address'])),
+});
+
+export const listPairs = read({
+  name: 'listPairs',
+  path: '/ties',
+  summary: 'Ties with both their ends, newest first.',
+  query: ListQuery.extend({
+    /** `open`: something is still to come; `differs`: the ends are not in step. */
+    show: z.enum(['open', 'differs', 'late', 'all']).optional(),
+    orderId: z.coerce.number().int().positive().optional(),
+    purchaseId: z.coerce.number().int().positive().optional(),
+  }),
+  out: page(PairRow),
+});
+
+export const editPairs = act({
+  name: 'editPairs',
+  summary: 'Change quantity, dates and ship-to on both ends of many ties at once.',
+  input: z.object({
+    pairs: z
+      .array(
+        z.object({
+          tieId: Id,
+          /** As it was seen when it was typed. */
+          was: z.object({ quantity: Decimal, shipDate: Day, dueDate: Day, shipToId: Id.nullable() }),
+          quantity: TypedDecimal.optional(),
+          shipDate: z.string().max(10).optional(),
+          dueDate: z.string().max(10).optional(),
+          shipToId: Id.optional(),
+        }),
+      )
+      .max(500),
+    /** Do those that nothing stands against, and leave the others out. */
+    goodOnly: z.boolean(),
+  }),
+  shown: z.object({
+    leftOut: z.array(Id),
+    pairs: z.array(
+      z.object({
+        tieId: Id,
+        order: z.string(),
+        purchase: z.string(),
+        item: z.string(),
+        currency: z.string(),
+        quantity: Decimal,
+        supplyQuantity: Decimal,
+        /** What the change does to both lines' amounts. */
+        salesBy: Decimal,
+        supplyBy: Decimal,
+        shipDate: Day,
+        dueDate: Day,
+        differs: z.string(),
+      }),
+    ),
+  }),
 });

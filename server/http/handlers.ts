@@ -35,7 +35,7 @@ import { listOrders, openOrder } from '../orders';
 import { findCustomers, findVendors, openCustomer, openVendor } from '../parties';
 import { listPurchases, openPurchase } from '../purchasing';
 import { openReceipt, openShipment } from '../stock';
-import { listBench, openThread, salesFor, suppliesFor, threadOfDocument } from '../supply';
+import { listBench, listPairs, openThread, salesFor, suppliesFor, threadOfDocument } from '../supply';
 import { today as readToday } from '../today';
 import type { Parts } from './parts';
 import { Refusals } from './problem';
@@ -141,6 +141,7 @@ export const HANDLERS: readonly Handler[] = [
   reads(orders.openOrder, (sql, companyId, { params }) => openOrder(sql, companyId, params.id)),
   reads(supply.listBench, (sql, companyId, { query, workDate }) => listBench(sql, companyId, workDate, query)),
   reads(supply.openThread, (sql, companyId, { params }) => openThread(sql, companyId, params.id)),
+  reads(supply.listPairs, (sql, companyId, { query }) => listPairs(sql, companyId, query)),
   reads(supply.findSupplies, async (sql, companyId, { params }) => ({
     rows: await suppliesFor(sql, companyId, params.id),
   })),

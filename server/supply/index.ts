@@ -1,7 +1,9 @@
 import { supplyActs as benchActs } from './acts';
+import { editPairs } from './pairs';
 import { tieActs } from './ties';
 
-export const supplyActs = [...benchActs, ...tieActs];
+export const supplyActs = [...benchActs, ...tieActs, editPairs];
+export { listPairs } from './list-pairs';
 export { insertReleasedPurchase, tiedStatement } from './acts';
 export { salesFor, suppliesFor } from './ties';
 export { listBench } from './reads';

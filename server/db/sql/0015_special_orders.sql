@@ -39,3 +39,8 @@ ALTER TABLE sales_order_line
 ALTER TABLE purchase_order_line
   ADD COLUMN IF NOT EXISTS untied BOOLEAN AS (tied < quantity AND received < quantity) PERSISTENT,
   ADD KEY IF NOT EXISTS purchase_order_line_untied (company_id, item_id, untied, due_date);
+
+-- Serves the view of ties that are still to come, newest first. (L7)
+ALTER TABLE tie
+  ADD COLUMN IF NOT EXISTS open BOOLEAN AS (received < quantity) PERSISTENT,
+  ADD KEY IF NOT EXISTS tie_open (company_id, open, id);

@@ -1,0 +1,176 @@
+import type { Route } from '@core/catalogue';
+import { dec, type Day } from '@core/kernel';
+import { differencesOf } from '@core/supply';
+import type * as z from 'zod';
+import type * as contract from '@api/supply';
+import type { Bound, Sql } from '../db/database';
+import { likeOf, pageById, plain } from '../db/mapping';
+
+type Row = z.infer<typeof contract.PairRow>;
+type Query = z.infer<typeof contract.listPairs.query>;
+
+const JOINS = `JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
+       JOIN sales_order o ON o.company_id = sl.company_id AND o.id = sl.order_id
+       JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
+       JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id`;
+
+/** What is out of step, as `differencesOf` says it. // L6 */
+const DIFFERS = `(sl.tied <> sl.quantity - sl.cancelled
+  OR (sl.route = 'drop' AND (t.quantity <> pl.quantity OR NOT (o.ship_to_id <=> p.ship_to_id)))
+  OR pl.due_date > sl.ship_date)`;
+
+/**
+ * Ties newest first. What is typed is looked for in the numbers of orders and purchases, in customers, vendors and items:
+ * each is found first by its own index, then the ties by theirs.
+ */
+export function listPairs(sql: Sql, companyId: number, query: Query): Promise<{ rows: Row[]; next: string | null }> {
+  return pageById<PairColumns, Row>(
+    async (before, most) => {
+      const where = ['t.company_id = ?', 't.id < ?'];
+      const values: Bound[] = [companyId, before];
+      const show = query.show ?? 'open';
+      if (show !== 'all') where.push('t.open = TRUE');
+      if (show === 'differs') where.push(DIFFERS);
+      if (show === 'late') where.push('pl.due_date > sl.ship_date');
+      if (query.orderId) {
+        where.push('sl.order_id = ?');
+        values.push(query.orderId);
+      }
+      if (query.purchaseId) {
+        where.push('pl.purchase_order_id = ?');
+        values.push(query.purchaseId);
+      }
+      const words = query.q?.trim();
+      const found = words ? await meantBy(sql, companyId, words) : null;
+      if (found) {
+        const branches = [
+          ['sl.order_id', found.orders],
+          ['pl.purchase_order_id', found.purchases],
+          ['o.customer_id', found.customers],
+          ['p.vendor_id', found.vendors],
+          ['sl.item_id', found.items],
+        ].filter(([, ids]) => ids!.length > 0) as [string, number[]][];
+        if (branches.length === 0) return [];
+        where.push(`(${branches.map(([column, ids]) => `${column} IN (${ids.join(', ')})`).join(' OR ')})`);
+      }
+      const ids = await sql.rows<{ id: number }>(
+        `SELECT t.id FROM tie t ${show === 'all' ? '' : 'FORCE INDEX (tie_open)'} ${JOINS}
+          WHERE ${where.join(' AND ')} ORDER BY t.id DESC LIMIT ?`,
+        [...values, most],
+      );
+      return columnsOf(
+        sql,
+        companyId,
+        ids.map((row) => row.id),
+      );
+    },
+    query.cursor,
+    (row) => row.row,
+  );
+}
+
+interface PairColumns {
+  id: number;
+  row: Row;
+}
+
+/** Ids of what the words may mean, a few hundred of each at most. */
+async function meantBy(sql: Sql, companyId: number, words: string) {
+  const ids = async (statement: string, ...values: string[]) =>
+    (await sql.rows<{ id: number }>(`${statement} LIMIT 300`, [companyId, ...values])).map((row) => row.id);
+  const starts = `${likeOf(words).slice(1)}`;
+  const [orders, purchases, customers, vendors, items] = await Promise.all([
+    ids('SELECT id FROM sales_order WHERE company_id = ? AND number LIKE ? ORDER BY id DESC', starts),
+    ids('SELECT id FROM purchase_order WHERE company_id = ? AND number LIKE ? ORDER BY id DESC', starts),
+    ids('SELECT id FROM customer WHERE company_id = ? AND (number LIKE ? OR name LIKE ?)', starts, likeOf(words)),
+    ids('SELECT id FROM vendor WHERE company_id = ? AND (number LIKE ? OR name LIKE ?)', starts, likeOf(words)),
+    ids('SELECT id FROM item WHERE company_id = ? AND (number LIKE ? OR name LIKE ?)', starts, likeOf(words)),
+  ]);
+  return { orders, purchases, customers, vendors, items };
+}
+
+async function columnsOf(sql: Sql, companyId: number, ids: readonly number[]): Promise<PairColumns[]> {
+  if (ids.length === 0) return [];
+  const rows = await sql.rows<{
+    id: number;
+    quantity: string;
+    received: string;
+    item_id: number;
+    item_number: string;
+    item_name: string;
+    unit: string;
+    route: Route;
+    order_id: number;
+    order_number: string;
+    order_line_id: number;
+    order_line_no: number;
+    order_quantity: string;
+    order_tied: string;
+    customer_id: number;
+    customer_number: string;
+    customer_name: string;
+    order_ship_to: number | null;
+    ship_date: Day;
+    purchase_id: number;
+    purchase_number: string;
+    purchase_line_no: number;
+    purchase_quantity: string;
+    purchase_received: string;
+    purchase_ship_to: number | null;
+    vendor_id: number;
+    vendor_number: string;
+    vendor_name: string;
+    due_date: Day;
+  }>(
+    `SELECT t.id, t.quantity, t.received, sl.item_id, i.number AS item_number, i.name AS item_name, i.unit, sl.route,
+            o.id AS order_id, o.number AS order_number, sl.id AS order_line_id, sl.line_no AS order_line_no,
+            sl.quantity - sl.cancelled AS order_quantity, sl.tied AS order_tied, o.customer_id, c.number AS customer_number,
+            c.name AS customer_name, o.ship_to_id AS order_ship_to, sl.ship_date, p.id AS purchase_id,
+            p.number AS purchase_number, pl.line_no AS purchase_line_no, pl.quantity AS purchase_quantity,
+            pl.received AS purchase_received, p.ship_to_id AS purchase_ship_to, p.vendor_id, v.number AS vendor_number,
+            v.name AS vendor_name, pl.due_date
+       FROM tie t ${JOINS}
+       JOIN item i ON i.company_id = sl.company_id AND i.id = sl.item_id
+       JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
+       JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
+      WHERE t.company_id = ? AND t.id IN (?) ORDER BY t.id DESC`,
+    [companyId, [...ids]],
+  );
+  const addresses = await sql.rows<{ id: number; customer_id: number; label: string }>(
+    'SELECT id, customer_id, label FROM ship_to WHERE company_id = ? AND customer_id IN (?) ORDER BY id',
+    [companyId, rows.map((row) => row.customer_id)],
+  );
+  return rows.map((row) => ({
+    id: row.id,
+    row: {
+      tieId: row.id,
+      item: { id: row.item_id, number: row.item_number, name: row.item_name, unit: row.unit },
+      route: row.route,
+      quantity: plain(row.quantity),
+      received: plain(row.received),
+      order: { kind: 'SO', id: row.order_id, number: row.order_number },
+      orderLineId: row.order_line_id,
+      orderLineNo: row.order_line_no,
+      orderQuantity: plain(row.order_quantity),
+      customer: { id: row.customer_id, number: row.customer_number, name: row.customer_name },
+      shipToId: row.order_ship_to,
+      shipTos: addresses.filter((each) => each.customer_id === row.customer_id).map(({ id, label }) => ({ id, label })),
+      shipDate: row.ship_date,
+      purchase: { kind: 'PO', id: row.purchase_id, number: row.purchase_number },
+      purchaseLineNo: row.purchase_line_no,
+      purchaseQuantity: plain(row.purchase_quantity),
+      purchaseReceived: plain(row.purchase_received),
+      vendor: { id: row.vendor_id, number: row.vendor_number, name: row.vendor_name },
+      dueDate: row.due_date,
+      differs: differencesOf({
+        route: row.route,
+        tied: row.quantity,
+        salesQuantity: dec(row.order_quantity).minus(row.order_tied).plus(row.quantity).toFixed(),
+        supplyQuantity: row.purchase_quantity,
+        shipDate: row.ship_date,
+        supplyDate: row.due_date,
+        sameAddress: row.order_ship_to === row.purchase_ship_to,
+      }),
+    },
+  }));
+}

@@ -1,0 +1,301 @@
+import type { Route } from '@core/catalogue';
+import { dec, type Day } from '@core/kernel';
+import type { OrderState } from '@core/orders';
+import type { PurchaseState } from '@core/stock';
+import { decidePairs, type Pair, type PairEffects } from '@core/supply';
+import * as contract from '@api/supply';
+import { defineAct, type Doer, type Touched } from '../acts';
+import { counterStatements, lockOffers } from '../agreements';
+import type { Sql, Statement, Tx } from '../db/database';
+import { plain } from '../db/mapping';
+
+/** Changes both ends of many ties in one transaction. // L6 L7 */
+export const editPairs = defineAct(contract.editPairs, {
+  right: 'purchases',
+  says: 'change orders and their purchases together',
+  async load(tx, input, doer) {
+    const ids = input.pairs.map((pair) => pair.tieId);
+    const held = await agreementLinesOf(tx, doer.companyId, ids);
+    const offers = await lockOffers(tx, doer.companyId, { lineIds: held, day: doer.workDate });
+    return { offers, pairs: await lockPairs(tx, doer.companyId, ids) };
+  },
+  decide: ({ offers, pairs }, input, doer) => decidePairs(pairs, input.pairs, offers, doer.workDate, input.goodOnly),
+  show: ({ shown, leftOut }, { pairs }) => ({
+    leftOut,
+    pairs: shown.map((each) => {
+      const pair = pairs.find((one) => one.tieId === each.tieId)!;
+      return {
+        ...each,
+        order: pair.order.number,
+        purchase: pair.purchase.number,
+        item: pair.item.number,
+        currency: pair.order.currency,
+        salesBy: dec(each.salesAmount).minus(pair.sales.amount).toFixed(),
+        supplyBy: dec(each.supplyAmount).minus(pair.supply.amount).toFixed(),
+      };
+    }),
+  }),
+  async write(tx, effects, { pairs, offers }, doer) {
+    await writePairs(tx, effects, pairs, doer);
+    const agreements = offers.filter((offer) =>
+      effects.released.some((each) => each.agreementLineId === offer.line.id),
+    );
+    return {
+      made: [],
+      touched: [
+        ...changedDocuments(effects, pairs),
+        ...[...new Map(agreements.map(({ agreement }) => [agreement.id, agreement.number]))].map(
+          ([id, number]): Touched => ({ kind: 'AG', id, number }),
+        ),
+      ],
+    };
+  },
+});
+
+/** Agreement lines that price either end, read without a lock so that they can be locked first. */
+async function agreementLinesOf(sql: Sql, companyId: number, tieIds: readonly number[]): Promise<number[]> {
+  const rows = await sql.rows<{ sold: number | null; bought: number | null }>(
+    `SELECT sl.agreement_line_id AS sold, pl.agreement_line_id AS bought
+       FROM tie t
+       JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
+       JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
+      WHERE t.company_id = ? AND t.id IN (?)`,
+    [companyId, [0, ...tieIds]],
+  );
+  return [...new Set(rows.flatMap((row) => [row.sold, row.bought]))].filter((id) => id !== null);
+}
+
+/** The ties with both their ends, locked: orders first, then purchases; in the order of the ties. */
+async function lockPairs(sql: Sql, companyId: number, tieIds: readonly number[]): Promise<Pair[]> {
+  const ids = [0, ...tieIds];
+  const of = (column: string) => `SELECT ${column} FROM tie t
+       JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
+       JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
+      WHERE t.company_id = ? AND t.id IN (?)`;
+  await sql.rows(
+    `SELECT id FROM sales_order WHERE company_id = ? AND id IN (${of('sl.order_id')}) ORDER BY id FOR UPDATE`,
+    [companyId, companyId, ids],
+  );
+  await sql.rows(
+    `SELECT id FROM purchase_order WHERE company_id = ? AND id IN (${of('pl.purchase_order_id')}) ORDER BY id FOR UPDATE`,
+    [companyId, companyId, ids],
+  );
+  const rows = await sql.rows<PairRow>(
+    `SELECT t.id, t.quantity AS tied, t.received AS tie_received, sl.item_id, i.number AS item_number, i.unit, i.list_price,
+            o.id AS order_id, o.number AS order_number, o.state AS order_state, o.currency AS order_currency, o.customer_id,
+            o.ship_to_id AS order_ship_to, sl.id AS sales_id, sl.line_no AS sales_no, sl.quantity - sl.cancelled AS sales_quantity,
+            sl.tied AS sales_tied, sl.unit_price AS sales_price, sl.amount AS sales_amount, sl.agreed_amount AS sales_agreed,
+            sl.agreement_line_id AS sales_agreement, sl.route, sl.shipped, sl.ship_date,
+            p.id AS purchase_id, p.number AS purchase_number, p.state AS purchase_state, p.currency AS purchase_currency,
+            p.ship_to_id AS purchase_ship_to, pl.id AS supply_id, pl.line_no AS supply_no, pl.quantity AS supply_quantity,
+            pl.tied AS supply_tied, pl.unit_price AS supply_price, pl.amount AS supply_amount, pl.agreed_amount AS supply_agreed,
+            pl.agreement_line_id AS supply_agreement, pl.received AS supply_received, pl.due_date, v.name AS vendor,
+            COALESCE(iv.minimum, 0) AS minimum, COALESCE(iv.multiple, 0) AS multiple
+       FROM tie t
+       JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
+       JOIN sales_order o ON o.company_id = sl.company_id AND o.id = sl.order_id
+       JOIN item i ON i.company_id = sl.company_id AND i.id = sl.item_id
+       JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
+       JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
+       JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
+       LEFT JOIN item_vendor iv ON iv.company_id = p.company_id AND iv.item_id = pl.item_id AND iv.vendor_id = p.vendor_id
+      WHERE t.company_id = ? AND t.id IN (?) ORDER BY t.id`,
+    [companyId, ids],
+  );
+  const [addresses, sharing] = await Promise.all([
+    sql.rows<{ id: number; customer_id: number }>(
+      'SELECT id, customer_id FROM ship_to WHERE company_id = ? AND customer_id IN (?)',
+      [companyId, [0, ...rows.map((row) => row.customer_id)]],
+    ),
+    sql.rows<{ purchase_id: number; order_id: number }>(
+      `SELECT DISTINCT pl.purchase_order_id AS purchase_id, sl.order_id
+         FROM purchase_order_line pl
+         JOIN tie t ON t.company_id = pl.company_id AND t.purchase_line_id = pl.id
+         JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
+        WHERE pl.company_id = ? AND pl.purchase_order_id IN (?)`,
+      [companyId, [0, ...rows.map((row) => row.purchase_id)]],
+    ),
+  ]);
+  return rows.map((row) =>
+    pairOf(
+      row,
+      addresses.filter((each) => each.customer_id === row.customer_id).map((each) => each.id),
+      sharing.filter((each) => each.purchase_id === row.purchase_id).map((each) => each.order_id),
+    ),
+  );
+}
+
+interface PairRow {
+  id: number;
+  tied: string;
+  tie_received: string;
+  item_id: number;
+  item_number: string;
+  unit: string;
+  list_price: string;
+  order_id: number;
+  order_number: string;
+  order_state: OrderState;
+  order_currency: string;
+  customer_id: number;
+  order_ship_to: number | null;
+  sales_id: number;
+  sales_no: number;
+  sales_quantity: string;
+  sales_tied: string;
+  sales_price: string;
+  sales_amount: string;
+  sales_agreed: string | null;
+  sales_agreement: number | null;
+  route: Route;
+  shipped: string;
+  ship_date: Day;
+  purchase_id: number;
+  purchase_number: string;
+  purchase_state: PurchaseState;
+  purchase_currency: string;
+  purchase_ship_to: number | null;
+  supply_id: number;
+  supply_no: number;
+  supply_quantity: string;
+  supply_tied: string;
+  supply_price: string;
+  supply_amount: string;
+  supply_agreed: string | null;
+  supply_agreement: number | null;
+  supply_received: string;
+  due_date: Day;
+  vendor: string;
+  minimum: string;
+  multiple: string;
+}
+
+function pairOf(row: PairRow, shipToIds: number[], orderIds: number[]): Pair {
+  const orNull = (value: string | null) => (value === null ? null : plain(value));
+  return {
+    tieId: row.id,
+    quantity: plain(row.tied),
+    received: plain(row.tie_received),
+    item: { id: row.item_id, number: row.item_number, unit: row.unit, listPrice: plain(row.list_price) },
+    order: {
+      id: row.order_id,
+      number: row.order_number,
+      state: row.order_state,
+      currency: row.order_currency,
+      shipToId: row.order_ship_to,
+      shipToIds,
+    },
+    sales: {
+      id: row.sales_id,
+      lineNo: row.sales_no,
+      quantity: plain(row.sales_quantity),
+      tied: plain(row.sales_tied),
+      unitPrice: plain(row.sales_price),
+      amount: plain(row.sales_amount),
+      agreedAmount: orNull(row.sales_agreed),
+      agreementLineId: row.sales_agreement,
+      route: row.route,
+      shipped: plain(row.shipped),
+      shipDate: row.ship_date,
+    },
+    purchase: {
+      id: row.purchase_id,
+      number: row.purchase_number,
+      state: row.purchase_state,
+      currency: row.purchase_currency,
+      shipToId: row.purchase_ship_to,
+      orderIds,
+    },
+    supply: {
+      id: row.supply_id,
+      lineNo: row.supply_no,
+      quantity: plain(row.supply_quantity),
+      tied: plain(row.supply_tied),
+      unitPrice: plain(row.supply_price),
+      amount: plain(row.supply_amount),
+      agreedAmount: orNull(row.supply_agreed),
+      agreementLineId: row.supply_agreement,
+      received: plain(row.supply_received),
+      dueDate: row.due_date,
+      vendor: row.vendor,
+      minimum: plain(row.minimum),
+      multiple: plain(row.multiple),
+    },
+  };
+}
+
+/** Both documents of what was changed, in the order they are locked. */
+function changedDocuments(effects: PairEffects, pairs: readonly Pair[]): Touched[] {
+  const sold = new Set(effects.sales.map((line) => line.id));
+  const bought = new Set(effects.supply.map((line) => line.id));
+  const tied = new Set(effects.ties.map((tie) => tie.id));
+  const orders = new Map(effects.orders.map((order) => [order.id, order.number]));
+  const purchases = new Map(effects.purchases.map((purchase) => [purchase.id, purchase.number]));
+  for (const pair of pairs) {
+    if (sold.has(pair.sales.id) || tied.has(pair.tieId)) orders.set(pair.order.id, pair.order.number);
+    if (bought.has(pair.supply.id) || tied.has(pair.tieId)) purchases.set(pair.purchase.id, pair.purchase.number);
+  }
+  return [
+    ...[...orders].map(([id, number]): Touched => ({ kind: 'SO', id, number })),
+    ...[...purchases].map(([id, number]): Touched => ({ kind: 'PO', id, number })),
+  ];
+}
+
+/** Counters of agreements, then ties and lines, then the heads that follow from them, in one trip. */
+async function writePairs(tx: Tx, effects: PairEffects, pairs: readonly Pair[], { companyId }: Doer): Promise<void> {
+  const changed = changedDocuments(effects, pairs);
+  const statements: Statement[] = [
+    ...counterStatements(companyId, 'released', effects.released),
+    ...effects.sales.map((line) => ({
+      sql: `UPDATE sales_order_line SET quantity = cancelled + ?, amount = ?, ship_date = ?, tied = tied + ?,
+                   on_bench = route <> 'stock' AND tied < quantity - cancelled
+             WHERE company_id = ? AND id = ?`,
+      values: [line.quantity, line.amount, line.shipDate, line.tiedBy, companyId, line.id],
+    })),
+    ...effects.supply.map((line) => ({
+      sql: `UPDATE purchase_order_line SET quantity = ?, amount = ?, due_date = ?, tied = tied + ?
+             WHERE company_id = ? AND id = ?`,
+      values: [line.quantity, line.amount, line.dueDate, line.tiedBy, companyId, line.id],
+    })),
+    ...effects.ties.map((tie) => ({
+      sql: 'UPDATE tie SET quantity = quantity + ? WHERE company_id = ? AND id = ?',
+      values: [tie.by, companyId, tie.id],
+    })),
+    ...effects.orders.map((order) => ({
+      sql: 'UPDATE sales_order SET ship_to_id = ? WHERE company_id = ? AND id = ?',
+      values: [order.shipToId, companyId, order.id],
+    })),
+    ...effects.purchases.map((purchase) => ({
+      sql: 'UPDATE purchase_order SET ship_to_id = ? WHERE company_id = ? AND id = ?',
+      values: [purchase.shipToId, companyId, purchase.id],
+    })),
+    ...changed.map((document) => headStatement(companyId, document)),
+  ];
+  await tx.together(statements);
+}
+
+/** A head after its lines changed: its sum, its first date, and closed where all that is left is invoiced. */
+function headStatement(companyId: number, { kind, id }: Touched): Statement {
+  return kind === 'SO'
+    ? {
+        sql: `UPDATE sales_order o SET o.version = o.version + 1,
+                o.net = (SELECT SUM(l.amount) FROM sales_order_line l WHERE l.company_id = o.company_id AND l.order_id = o.id),
+                o.first_ship_date = (SELECT MIN(l.ship_date) FROM sales_order_line l
+                  WHERE l.company_id = o.company_id AND l.order_id = o.id AND l.cancelled < l.quantity),
+                o.state = IF(EXISTS (SELECT 1 FROM sales_order_line l WHERE l.company_id = o.company_id AND l.order_id = o.id
+                  AND l.quantity - l.cancelled > l.invoiced), o.state, 'closed')
+               WHERE o.company_id = ? AND o.id = ?`,
+        values: [companyId, id],
+      }
+    : {
+        sql: `UPDATE purchase_order p SET p.version = p.version + 1,
+                p.net = (SELECT SUM(l.amount) FROM purchase_order_line l
+                  WHERE l.company_id = p.company_id AND l.purchase_order_id = p.id),
+                p.first_due_date = (SELECT MIN(l.due_date) FROM purchase_order_line l
+                  WHERE l.company_id = p.company_id AND l.purchase_order_id = p.id),
+                p.state = IF(EXISTS (SELECT 1 FROM purchase_order_line l WHERE l.company_id = p.company_id
+                  AND l.purchase_order_id = p.id AND l.quantity > l.invoiced), p.state, 'closed')
+               WHERE p.company_id = ? AND p.id = ?`,
+        values: [companyId, id],
+      };
+}
