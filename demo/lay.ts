@@ -5,6 +5,7 @@ import { chanceOf, type Chance } from './chance';
 import { layMasters } from './masters';
 import { layOpeningStock } from './opening-stock';
 import { Story, type Far, type ReleasePlan } from './story';
+import { Ties } from './ties';
 import { Timetable } from './timetable';
 
 export interface DemoOptions {
@@ -36,6 +37,7 @@ export async function layDemo(database: Database, options: DemoOptions): Promise
   const story = new Story(database, actor, masters, timetable, chance, workDate);
   tell(story, chance);
   tellOthers(story, chance);
+  new Ties(database, actor, masters, timetable, workDate).tell();
   if (options.moreOrders > 0) tellMore(story, chance, options.moreOrders);
   await timetable.run(workDate);
   // What the clock would do by the end of the day.

@@ -19,12 +19,22 @@ const PLACES = {
   order: {
     place: 'orders',
     sql: `SELECT o.id FROM sales_order o JOIN sales_order_line l ON l.order_id = o.id
-           WHERE o.state = 'confirmed' AND l.shipped > 0 AND l.shipped < l.quantity AND l.tied = l.quantity ORDER BY o.id DESC LIMIT 1`,
+           WHERE l.route = 'drop' AND o.state = 'confirmed' AND l.shipped > 0 AND l.shipped < l.quantity AND l.tied = l.quantity ORDER BY o.id DESC LIMIT 1`,
   },
   purchase: {
     place: 'purchases',
     sql: `SELECT p.id FROM purchase_order p JOIN purchase_order_line l ON l.purchase_order_id = p.id
-           WHERE p.state = 'placed' AND l.received > 0 AND l.received < l.quantity AND l.tied > 0 ORDER BY p.id DESC LIMIT 1`,
+           WHERE p.ship_to_id IS NOT NULL AND p.state = 'placed' AND l.received > 0 AND l.received < l.quantity AND l.tied > 0 ORDER BY p.id DESC LIMIT 1`,
+  },
+  loose: {
+    place: 'purchases',
+    sql: `SELECT p.id FROM purchase_order p JOIN purchase_order_line l ON l.purchase_order_id = p.id
+           WHERE p.state = 'placed' AND p.ship_to_id IS NOT NULL AND l.tied = 0 ORDER BY p.id LIMIT 1`,
+  },
+  special: {
+    place: 'orders',
+    sql: `SELECT o.id FROM sales_order o JOIN sales_order_line l ON l.order_id = o.id
+           WHERE l.route = 'special' AND l.reserved > 0 ORDER BY o.id DESC LIMIT 1`,
   },
   prepayment: { place: 'prepayments', sql: 'SELECT MIN(id) AS id FROM prepayment' },
 } as const;

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { Title } from '@angular/platform-browser';
-import { Router } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { Session } from '../access/session';
 import { DocumentDock } from '../documents/dock';
 import { pathOf } from '../kit/documents';
@@ -16,12 +16,13 @@ import { Bench, REASONS, type BenchRow } from './service';
 /** The sourcing bench: lines that still need a purchase, grouped by who would supply them. */
 @Component({
   selector: 'k-bench',
-  imports: [DocumentDock, Grid, Refusals],
+  imports: [DocumentDock, Grid, Refusals, RouterLink],
   template: `<div class="page">
     <div class="title">
       <h1>
         Sourcing bench<span>{{ sub() }}</span>
       </h1>
+      <a class="act" routerLink="/ties">Ties</a>
       @if (order()) {
         <button type="button" class="act" (click)="all()">Show all orders</button>
       }

@@ -1,9 +1,13 @@
 import { inject, Injectable } from '@angular/core';
 import type * as z from 'zod';
+import type { Observable } from 'rxjs';
+import { map } from 'rxjs/operators';
 import * as contract from '@api/supply';
-import { Api } from '../kit/api';
+import { Api, type ActDone } from '../kit/api';
 
 export type BenchRow = z.infer<typeof contract.BenchRow>;
+export type PairRow = z.infer<typeof contract.PairRow>;
+export type TieCandidate = z.infer<typeof contract.TieCandidate>;
 
 /** The bench's way to the server. */
 @Injectable({ providedIn: 'root' })
@@ -12,6 +16,26 @@ export class Bench {
 
   list(query: z.input<typeof contract.listBench.query>) {
     return this.api.call(contract.listBench, { query });
+  }
+
+  pairs(query: z.input<typeof contract.listPairs.query>) {
+    return this.api.call(contract.listPairs, { query });
+  }
+
+  supplies(orderLineId: number): Observable<TieCandidate[]> {
+    return this.api.call(contract.findSupplies, { params: { id: orderLineId } }).pipe(map(({ rows }) => rows));
+  }
+
+  sales(purchaseLineId: number): Observable<TieCandidate[]> {
+    return this.api.call(contract.findSales, { params: { id: purchaseLineId } }).pipe(map(({ rows }) => rows));
+  }
+
+  untie(tieIds: readonly number[]): Observable<ActDone> {
+    return this.api.act(contract.untie, { tieIds: [...tieIds] });
+  }
+
+  toStock(purchaseId: number, version: number): Observable<ActDone> {
+    return this.api.act(contract.purchaseToStock, { id: purchaseId, version });
   }
 }
 

@@ -52,6 +52,7 @@ const routes: Routes = [
       { path: 'orders', loadComponent: () => import('../orders/list').then((m) => m.OrderList) },
       { path: 'orders/:id', loadComponent: () => import('../orders/order').then((m) => m.OrderPage) },
       { path: 'bench', loadComponent: () => import('../bench/bench').then((m) => m.BenchPage) },
+      { path: 'ties', loadComponent: () => import('../bench/pairs').then((m) => m.PairsPage) },
       { path: 'purchases', loadComponent: () => import('../purchases/list').then((m) => m.PurchaseList) },
       { path: 'purchases/:id', loadComponent: () => import('../purchases/purchase').then((m) => m.PurchasePage) },
       { path: 'billing', loadComponent: () => import('../billing/list').then((m) => m.InvoiceList) },

@@ -14,7 +14,7 @@ import {
 } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { of, type Observable } from 'rxjs';
-import { catchError, debounceTime, switchMap } from 'rxjs/operators';
+import { catchError, debounceTime, filter, switchMap } from 'rxjs/operators';
 import type * as z from 'zod';
 import type { ActEndpoint } from '@api/kit';
 import { Api, refusalsOf, type ActDone, type Previewed, type RefusalShown } from './api';
@@ -145,10 +145,13 @@ export class ActForm<E extends ActEndpoint> {
   constructor(
     private readonly endpoint: E,
     private readonly input: Signal<z.input<E['input']>>,
+    /** Whether there is anything to preview yet. */
+    ready: () => boolean = () => true,
   ) {
     toObservable(input)
       .pipe(
         debounceTime(150),
+        filter(ready),
         switchMap((typed) =>
           this.api
             .preview(endpoint, typed)

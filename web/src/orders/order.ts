@@ -16,11 +16,13 @@ import { ROUTE_NAMES } from '@core/catalogue';
 import { dec, type DocumentRef } from '@core/kernel';
 import { Session } from '../access/session';
 import { PlaceSheet } from '../bench/place-sheet';
+import { Bench } from '../bench/service';
+import { TieSheet } from '../bench/tie-sheet';
 import { InvoiceCustomerSheet } from '../billing/invoice-customer-sheet';
 import { DocumentDock } from '../documents/dock';
 import { pathOf } from '../kit/documents';
 import { ChoiceField, LookupField, TextField } from '../kit/fields';
-import { counted, day, money, quantity } from '../kit/formats';
+import { counted, day, money } from '../kit/formats';
 import { Grid } from '../kit/grid';
 import { liveDocument } from '../kit/live';
 import { Quiet } from '../kit/quiet';
@@ -54,6 +56,7 @@ import {
 })
 export class OrderPage {
   private readonly orders = inject(Orders);
+  private readonly bench = inject(Bench);
   private readonly session = inject(Session);
   private readonly router = inject(Router);
   private readonly quiet = inject(Quiet);
@@ -124,7 +127,9 @@ export class OrderPage {
     effect(() => {
       const asked = this.do();
       const sheet = this.sheet();
-      if (asked === 'invoice' && sheet) untracked(() => this.openOnce(() => this.invoice()));
+      if (!asked || !sheet) return;
+      if (asked === 'invoice') untracked(() => this.openOnce(() => this.invoice()));
+      if (asked === 'ship') untracked(() => this.openOnce(() => this.ship()));
     });
   }
 
@@ -288,6 +293,32 @@ export class OrderPage {
         const shipment = done?.made.find((document) => document.kind === 'SH');
         if (shipment) this.quiet.say('Shipped:', shipment);
       });
+  }
+
+  private readonly line = computed(() => this.sheet()?.lines.find((each) => each.id === this.orderLineId()) ?? null);
+  /** The selected line, where it waits for supply that may be there already. // L5 */
+  protected readonly tieable = computed(() => (this.line()?.needsPurchase ? this.line() : null));
+  /** The selected line, where nothing came on a tie of it yet. // L4 */
+  protected readonly untieable = computed(() =>
+    this.line()?.ties.some((tie) => tie.received === '0') ? this.line() : null,
+  );
+
+  protected tie(line: OrderLine): void {
+    const data = { end: 'order' as const, lineId: line.id, title: `${this.sheet()!.number} line ${line.lineNo}` };
+    this.sheets.open(TieSheet, data).subscribe((done) => {
+      if (done) this.quiet.say('Tied to', done.touched[1]!);
+    });
+  }
+
+  protected untie(line: OrderLine): void {
+    const ties = line.ties.filter((tie) => tie.received === '0');
+    this.bench.untie(ties.map((tie) => tie.id)).subscribe({
+      next: () => {
+        this.loaded.reload();
+        this.quiet.say(`Line ${line.lineNo} is without supply again; for nobody now:`, ties[0]!.purchase);
+      },
+      error: (error: unknown) => this.draft.refuse(error),
+    });
   }
 
   /** The selected line's rest, where it can be given up. // S6 */

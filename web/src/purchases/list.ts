@@ -1,5 +1,6 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { Title } from '@angular/platform-browser';
+import { Router, RouterLink } from '@angular/router';
 import type { DocumentRef } from '@core/kernel';
 import { Session } from '../access/session';
 import { DocumentDockLazy } from '../documents/lazy';
@@ -8,12 +9,15 @@ import { day, money } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
 import { ListPage } from '../kit/list-page';
 import { LiveList } from '../kit/live';
+import { Quiet } from '../kit/quiet';
+import { Sheets } from '../kit/sheet';
+import { EnterSheet } from './enter-sheet';
 import { Purchases, type PurchaseRow } from './service';
 
 /** Purchase orders, newest first, each with what came and what was invoiced. */
 @Component({
   selector: 'k-purchase-list',
-  imports: [DocumentDockLazy, ListPage],
+  imports: [DocumentDockLazy, ListPage, RouterLink],
   template: `<k-list-page
     head="Purchases"
     sub="what vendors are to send, and to whom"
@@ -24,9 +28,13 @@ import { Purchases, type PurchaseRow } from './service';
     [columns]="columns()"
     [rowId]="rowId"
     [pathTo]="pathTo"
-    empty="No purchase order fits. They are placed on the bench, from the lines that need supply."
+    empty="No purchase order fits. They are placed on the bench, from the lines that need supply, or entered here for nobody's order yet."
     (chosen)="chosen.set(rowId($event))"
   >
+    <span acts>
+      <a class="act" routerLink="/ties">Ties</a
+      ><button type="button" class="act next" (click)="enter()">New purchase order…</button>
+    </span>
     <k-document-dock-lazy [document]="about()" />
   </k-list-page>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -34,8 +42,13 @@ import { Purchases, type PurchaseRow } from './service';
 export class PurchaseList {
   private readonly session = inject(Session);
   private readonly purchases = inject(Purchases);
+  private readonly router = inject(Router);
+  private readonly quiet = inject(Quiet);
+  private readonly sheets = inject(Sheets);
   readonly q = input<string>();
   readonly state = input<string>();
+  /** A side sheet to open at once. */
+  readonly do = input<string>();
   private readonly query = computed(() => ({
     q: this.q() ?? '',
     ...(this.state() ? { state: this.state() as PurchaseRow['state'] } : {}),
@@ -100,7 +113,20 @@ export class PurchaseList {
     ];
   });
 
+  protected enter(): void {
+    this.sheets.open(EnterSheet, null).subscribe((done) => {
+      if (done) void this.quiet.lead('Placed:', done.made[0]!);
+    });
+  }
+
   constructor() {
+    effect(() => {
+      if (this.do() !== 'enter') return;
+      untracked(() => {
+        void this.router.navigate([], { queryParams: {}, replaceUrl: true });
+        this.enter();
+      });
+    });
     inject(Title).setTitle('Purchases · Kampong');
   }
 }

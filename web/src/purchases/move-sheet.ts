@@ -31,6 +31,7 @@ export interface MoveData {
     [act]="data.end === 'purchase' ? 'Receive' : 'Ship'"
     [busy]="form.busy()"
     [refusals]="loose()"
+    [warnings]="form.warnings"
     (done)="form.do()"
   >
     <table class="small">

@@ -1,10 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { Title } from '@angular/platform-browser';
 import { Router, RouterLink } from '@angular/router';
+import type { Observable } from 'rxjs';
 import { dec, share, type DocumentRef } from '@core/kernel';
 import { Session } from '../access/session';
+import { Bench } from '../bench/service';
+import { TieSheet } from '../bench/tie-sheet';
 import { VendorInvoiceSheet } from '../billing/vendor-invoice-sheet';
 import { DocumentDock } from '../documents/dock';
+import { refusalsOf, type ActDone } from '../kit/api';
 import { pathOf } from '../kit/documents';
 import { counted, day, money, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
@@ -12,6 +16,7 @@ import { liveDocument } from '../kit/live';
 import { Quiet } from '../kit/quiet';
 import { Refusals } from '../kit/refusals';
 import { Sheets } from '../kit/sheet';
+import { MakeOrderSheet } from './make-order-sheet';
 import { MoveSheet } from './move-sheet';
 import { Purchases, type PurchaseLine } from './service';
 
@@ -25,6 +30,18 @@ import { Purchases, type PurchaseLine } from './service';
         <h1>
           <b>{{ shown.number }}</b> from {{ shown.vendor.name }}<span>{{ sub() }}</span>
         </h1>
+        @if (loose() && step() !== 'order') {
+          <button type="button" class="act" (click)="makeOrder()">Make an order of it…</button>
+        }
+        @if (toStock()) {
+          <button type="button" class="act" (click)="comeHere()">To our stock</button>
+        }
+        @if (untieable(); as line) {
+          <button type="button" class="act" (click)="untie(line)">Untie line {{ line.lineNo }}</button>
+        }
+        @if (tieable(); as line) {
+          <button type="button" class="act" (click)="tie(line)">Tie line {{ line.lineNo }}…</button>
+        }
         @if (toReceive() && step() !== 'receive') {
           <button type="button" class="act" (click)="receive()">Receive…</button>
         }
@@ -35,6 +52,8 @@ import { Purchases, type PurchaseLine } from './service';
           <button type="button" class="act next" (click)="receive()">Receive…</button>
         } @else if (step() === 'invoice') {
           <button type="button" class="act next" (click)="invoice()">Enter their invoice…</button>
+        } @else if (step() === 'order') {
+          <button type="button" class="act next" (click)="makeOrder()">Make an order of it…</button>
         }
       </div>
       <div class="head">
@@ -75,6 +94,7 @@ import { Purchases, type PurchaseLine } from './service';
 })
 export class PurchasePage {
   private readonly purchases = inject(Purchases);
+  private readonly bench = inject(Bench);
   private readonly session = inject(Session);
   private readonly router = inject(Router);
   private readonly quiet = inject(Quiet);
@@ -97,25 +117,86 @@ export class PurchasePage {
     const sheet = this.sheet();
     return sheet ? { kind: 'PO', id: sheet.id, number: sheet.number } : null;
   });
-  protected readonly toReceive = computed(
-    () => this.sheet()?.state === 'placed' && this.sheet()!.lines.some((line) => dec(line.quantity).gt(line.received)),
-  );
+  /** What can come: to our place, or to a customer for an order. */
+  private readonly coming = computed(() => {
+    const sheet = this.sheet();
+    if (sheet?.state !== 'placed') return [];
+    return sheet.lines.filter(
+      (line) => dec(line.quantity).gt(line.received) && (sheet.customer === null || line.ties.length > 0),
+    );
+  });
+  protected readonly toReceive = computed(() => this.coming().length > 0);
   protected readonly toInvoice = computed(
     () => this.sheet()?.lines.some((line) => dec(line.received).gt(line.invoiced)) ?? false,
   );
   /** What is due to come is received first; what has come and is complete waits for the vendor's invoice. */
-  protected readonly step = computed(() => (this.toReceive() ? 'receive' : this.toInvoice() ? 'invoice' : 'none'));
+  protected readonly step = computed(() =>
+    this.toReceive() ? 'receive' : this.toInvoice() ? 'invoice' : this.loose() ? 'order' : 'none',
+  );
   protected readonly sub = computed(() => {
     const sheet = this.sheet();
     if (!sheet) return '';
     const due = sheet.firstDueDate && this.toReceive() ? ` · first due ${this.day(sheet.firstDueDate)}` : '';
     return `${sheet.state} · ${counted(sheet.lines.length, 'line')}${due}`;
   });
-  protected readonly orderLineId = computed(() => {
-    const sheet = this.sheet();
-    const line = sheet?.lines.find((each) => String(each.id) === this.selected()) ?? sheet?.lines[0];
-    return line?.ties[0]?.orderLineId ?? null;
+  private readonly line = computed(() => {
+    const lines = this.sheet()?.lines ?? [];
+    return lines.find((each) => String(each.id) === this.selected()) ?? lines[0] ?? null;
   });
+  protected readonly orderLineId = computed(() => this.line()?.ties[0]?.orderLineId ?? null);
+  private readonly placed = computed(() => this.sheet()?.state === 'placed');
+  /** A drop shipment of which something is for nobody. // L4 */
+  protected readonly loose = computed(
+    () => this.placed() && this.sheet()!.customer !== null && this.sheet()!.lines.some((line) => line.untied !== '0'),
+  );
+  protected readonly toStock = computed(
+    () => this.loose() && this.sheet()!.lines.every((line) => line.ties.length === 0 && line.received === '0'),
+  );
+  protected readonly tieable = computed(() =>
+    this.placed() && this.line() && this.line()!.untied !== '0' && dec(this.line()!.quantity).gt(this.line()!.received)
+      ? this.line()
+      : null,
+  );
+  protected readonly untieable = computed(() =>
+    this.placed() && this.line()?.ties.some((tie) => tie.received === '0') ? this.line() : null,
+  );
+
+  protected tie(line: PurchaseLine): void {
+    const data = { end: 'purchase' as const, lineId: line.id, title: `${this.sheet()!.number} line ${line.lineNo}` };
+    this.sheets.open(TieSheet, data).subscribe((done) => {
+      if (done) this.quiet.say('Tied to', done.touched[0]!);
+    });
+  }
+
+  protected untie(line: PurchaseLine): void {
+    const ties = line.ties.filter((tie) => tie.received === '0');
+    this.act(
+      this.bench.untie(ties.map((tie) => tie.id)),
+      `Line ${line.lineNo} is for nobody now; without supply again:`,
+    );
+  }
+
+  protected comeHere(): void {
+    const { id, version } = this.sheet()!;
+    this.act(this.bench.toStock(id, version), 'Comes to our place now:');
+  }
+
+  protected makeOrder(): void {
+    this.sheets.open(MakeOrderSheet, this.sheet()).subscribe((done) => {
+      if (done) this.quiet.say('Made and tied:', done.made[0]!);
+    });
+  }
+
+  private act(done$: Observable<ActDone>, words: string): void {
+    done$.subscribe({
+      next: ({ touched }) => {
+        this.loaded.reload();
+        this.quiet.say(words, touched[0]!);
+      },
+      error: (error: unknown) => this.quiet.say(refusalsOf(error)[0]?.sentence ?? ''),
+    });
+  }
+
   protected readonly rowId = (row: PurchaseLine) => String(row.id);
   protected readonly columns = computed<GridColumn<PurchaseLine>[]>(() => {
     const currency = this.sheet()?.currency ?? 'MYR';
@@ -129,11 +210,11 @@ export class PurchasePage {
         link: (row) => pathOf({ kind: 'item', id: row.item.id }),
       },
       { id: 'what', head: 'What', text: (row) => row.item.name },
-      { id: 'quantity', head: 'Quantity', width: 86, figures: true, text: (row) => quantity(row.quantity) },
+      { id: 'quantity', head: 'Quantity', width: 76, figures: true, text: (row) => quantity(row.quantity) },
       { id: 'unit', head: 'Unit', width: 66, text: (row) => row.item.unit },
-      { id: 'price', head: 'Price', width: 92, figures: true, text: (row) => price(row.unitPrice, currency) },
-      { id: 'amount', head: 'Amount', width: 104, figures: true, text: (row) => money(row.amount, currency) },
-      { id: 'due', head: 'Due', width: 104, text: (row) => this.day(row.dueDate) },
+      { id: 'price', head: 'Price', width: 84, figures: true, text: (row) => price(row.unitPrice, currency) },
+      { id: 'amount', head: 'Amount', width: 96, figures: true, text: (row) => money(row.amount, currency) },
+      { id: 'due', head: 'Due', width: 100, text: (row) => this.day(row.dueDate) },
       {
         id: 'for',
         head: 'For',
@@ -151,14 +232,14 @@ export class PurchasePage {
       {
         id: 'step',
         head: 'In step',
-        width: 128,
+        width: 120,
         text: (row) => (row.ties.length > 0 ? (differs(row) ? `differs in ${differs(row)}` : 'in step') : ''),
         need: (row) => differs(row) !== '',
       },
       {
         id: 'thread',
-        head: 'Received · invoiced',
-        width: 126,
+        head: 'Came · invoiced',
+        width: 112,
         beads: (row) => [
           { label: 'Received', share: share(row.received, row.quantity), notch: differs(row) !== '' },
           { label: 'Vendor invoiced', share: share(row.invoiced, row.quantity) },
@@ -198,7 +279,7 @@ export class PurchasePage {
         end: 'purchase',
         document: this.document()!,
         party: sheet.vendor.name,
-        lines: sheet.lines.map((line) => ({
+        lines: this.coming().map((line) => ({
           id: line.id,
           lineNo: line.lineNo,
           item: line.item,

@@ -1,11 +1,16 @@
 import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
 import type * as z from 'zod';
+import { map } from 'rxjs/operators';
+import * as catalogue from '@api/catalogue';
+import * as parties from '@api/parties';
 import * as contract from '@api/purchasing';
 import { Api } from '../kit/api';
 
 export type PurchaseSheet = z.infer<typeof contract.PurchaseSheet>;
 export type PurchaseRow = z.infer<typeof contract.PurchaseRow>;
+export type ItemChoice = z.infer<typeof catalogue.ItemChoice>;
+export type PartyChoice = z.infer<typeof parties.PartyChoice>;
 export type PurchaseLine = z.infer<typeof contract.PurchaseLine>;
 
 /** The purchases room's way to the server. */
@@ -19,5 +24,17 @@ export class Purchases {
 
   open(id: number): Observable<PurchaseSheet> {
     return this.api.call(contract.openPurchase, { params: { id } });
+  }
+
+  vendors(words: string): Observable<PartyChoice[]> {
+    return this.api.call(parties.findVendors, { query: { q: words } }).pipe(map(({ rows }) => rows));
+  }
+
+  customers(words: string): Observable<PartyChoice[]> {
+    return this.api.call(parties.findCustomers, { query: { q: words } }).pipe(map(({ rows }) => rows));
+  }
+
+  items(words: string): Observable<ItemChoice[]> {
+    return this.api.call(catalogue.findItems, { query: { q: words } }).pipe(map(({ rows }) => rows));
   }
 }
