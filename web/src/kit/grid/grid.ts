@@ -13,13 +13,14 @@ import { Router } from '@angular/router';
 import { AgGridAngular } from 'ag-grid-angular';
 import type {
   BodyScrollEvent,
+  CellDoubleClickedEvent,
+  CellEditingStartedEvent,
   CellFocusedEvent,
   CellKeyDownEvent,
   ColDef,
   FullWidthCellKeyDownEvent,
   GridApi,
   ICellRendererParams,
-  RowDoubleClickedEvent,
 } from 'ag-grid-community';
 import { beadsElement } from '../bead';
 import type { Choice } from '../fields';
@@ -53,7 +54,8 @@ import { gridTheme } from './theme';
     (gridReady)="ready($event.api)"
     (cellFocused)="focused($event)"
     (cellKeyDown)="key($event)"
-    (rowDoubleClicked)="doubleClicked($event)"
+    (cellEditingStarted)="showChoices($event)"
+    (cellDoubleClicked)="doubleClicked($event)"
     (bodyScroll)="scrolled($event)"
     (paste)="paste($any($event))"
   />`,
@@ -109,8 +111,19 @@ export class Grid<Row> {
     if (row !== undefined) this.selected.emit(row as Row);
   }
 
-  protected doubleClicked({ data }: RowDoubleClickedEvent): void {
-    if (data !== undefined) this.opened.emit(data as Row);
+  /** A cell with a few values shows them as soon as it is edited, however that began. */
+  protected showChoices({ column }: CellEditingStartedEvent): void {
+    if (this.spec(column.getColId())?.edit?.kind !== 'choice') return;
+    setTimeout(() => {
+      const picker = this.host.querySelector('.ag-cell-inline-editing [role="combobox"][aria-expanded="false"]');
+      picker?.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }));
+    });
+  }
+
+  /** Opens the row, but where the cell is one to type in. */
+  protected doubleClicked({ data, column }: CellDoubleClickedEvent): void {
+    const edit = this.spec(column.getColId())?.edit;
+    if (data !== undefined && !(edit && (edit.when?.(data as Row) ?? true))) this.opened.emit(data as Row);
   }
 
   protected scrolled(event: BodyScrollEvent): void {

@@ -1,0 +1,91 @@
+import { refusal, Stage } from '../../test/stage';
+import { EnterSheet } from './enter-sheet';
+import { MakeOrderSheet } from './make-order-sheet';
+
+const effects = {
+  currency: 'MYR',
+  net: '3720',
+  lines: [{ itemId: 10, quantity: '6', unitPrice: '620', amount: '3720', agreement: null }],
+};
+
+describe('a purchase order typed by hand', () => {
+  it('begins for our place with one line due in a week', async () => {
+    const stage = await Stage.of(EnterSheet, { reads: () => ({ rows: [] }) });
+    expect(stage.previewed[0]!.input).toEqual({
+      vendorId: null,
+      shipToId: null,
+      lines: [{ itemId: null, quantity: '', dueDate: '2027-03-08' }],
+    });
+    await stage.press('Another line');
+    await stage.type('Quantity 2', '1,250.5');
+    await stage.type('Due on 2', '20/3');
+    expect(stage.previewed.at(-1)!.input['lines']).toEqual([
+      { itemId: null, quantity: '', dueDate: '2027-03-08' },
+      { itemId: null, quantity: '1250.5', dueDate: '2027-03-20' },
+    ]);
+    await stage.press('Remove line 1');
+    expect(stage.previewed.at(-1)!.input['lines']).toHaveLength(1);
+  });
+
+  it('says what is wrong at the cells typed in, and the rest once it is tried', async () => {
+    const stage = await Stage.of(EnterSheet, {
+      reads: () => ({ rows: [] }),
+      previews: () => ({
+        refusals: [
+          refusal('required', 'vendorId', 'The vendor is needed.'),
+          refusal('not-a-number', 'lines.0.quantity', 'That is no number.'),
+        ],
+        effects: null,
+      }),
+      refused: [refusal('required', 'vendorId', 'The vendor is needed.')],
+    });
+    expect(stage.text()).not.toContain('The vendor is needed.');
+    await stage.type('Quantity 1', 'x');
+    expect(stage.text('[role="alert"]')).toContain('That is no number.');
+    await stage.send();
+    expect(stage.text()).toContain('The vendor is needed.');
+    expect(stage.closed).toEqual([]);
+  });
+
+  it('says where the vendor sells by other quantities, at the line', async () => {
+    const stage = await Stage.of(EnterSheet, {
+      reads: () => ({ rows: [] }),
+      previews: () => ({
+        refusals: [],
+        warnings: [refusal('vendor-sells-by', 'lines.0.quantity', 'They sell by 10.')],
+        effects,
+      }),
+    });
+    expect(stage.text('.word')).toBe('They sell by 10.');
+    expect(stage.text('footer')).toContain('1 line to our place, MYR 3,720.00');
+  });
+});
+
+describe('an order made of a loose purchase', () => {
+  const data = { id: 4, version: 2, number: 'PO-0004', customer: { id: 5, number: 'C-1', name: 'Nilam' } };
+  const order = {
+    customer: 'Nilam',
+    currency: 'MYR',
+    net: '2928',
+    lines: [{ item: 'RO-2540', quantity: '6', unitPrice: '488', amount: '2928', shipDate: '2027-03-10' }],
+  };
+
+  it('shows the order at the customer’s prices and makes it', async () => {
+    const stage = await Stage.of(MakeOrderSheet, { data, previews: () => order });
+    expect(stage.rows()).toEqual([['RO-2540', '6', '488.00', '2,928.00', 'Wed 10 Mar']]);
+    await stage.type('Their reference', 'N-7');
+    await stage.send();
+    expect(stage.acted[0]!.input).toEqual({ purchaseId: 4, version: 2, customerReference: 'N-7' });
+  });
+
+  it('asks at once for the reference the customer wants', async () => {
+    const stage = await Stage.of(MakeOrderSheet, {
+      data,
+      previews: () => ({
+        refusals: [refusal('reference-required', 'customerReference', 'They want their own reference.')],
+        effects: null,
+      }),
+    });
+    expect(stage.text('[role="alert"]')).toBe('They want their own reference.');
+  });
+});
