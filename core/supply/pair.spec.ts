@@ -13,6 +13,8 @@ interface Shape {
   supply?: Partial<Pair['supply']>;
   order?: Partial<Pair['order']>;
   purchase?: Partial<Pair['purchase']>;
+  /** Orders the purchase is for. */
+  orderIds?: number[];
 }
 
 /** A drop shipment of 12 in step, its purchase at 620 and its order at 740. */
@@ -41,6 +43,10 @@ function pair(id: number, shape: Shape = {}): Pair {
       currency: 'MYR',
       shipToId: 3,
       shipToIds: [3, 4],
+      drops:
+        route === 'drop'
+          ? [{ id: shape.purchase?.id ?? id, number: 'PO', orderIds: shape.orderIds ?? [shape.order?.id ?? id] }]
+          : [],
       ...shape.order,
     },
     sales: {
@@ -56,7 +62,6 @@ function pair(id: number, shape: Shape = {}): Pair {
       state: 'placed',
       currency: 'MYR',
       shipToId: route === 'drop' ? 3 : null,
-      orderIds: [shape.order?.id ?? id],
       ...shape.purchase,
     },
     supply: {
@@ -237,9 +242,21 @@ describe('L7 dates and addresses of a pair', () => {
     expect(done([special], [change(special, { shipToId: 4 })])).toMatchObject({ orders: [{ id: 1 }], purchases: [] });
   });
 
+  it('sends every drop shipment of the order that is still to come', () => {
+    const drops = [
+      { id: 1, number: 'PO-1', orderIds: [1] },
+      { id: 7, number: 'PO-7', orderIds: [1] },
+    ];
+    const given = pair(1, { order: { drops } });
+    expect(done([given], [change(given, { shipToId: 4 })]).purchases).toEqual([
+      { id: 1, number: 'PO-1', shipToId: 4 },
+      { id: 7, number: 'PO-7', shipToId: 4 },
+    ]);
+  });
+
   it('does not send a purchase away from another order, unless both go there', () => {
-    const shared = { id: 9, number: 'PO-9', orderIds: [1, 2] };
-    const two = [pair(1, { purchase: shared }), pair(2, { purchase: shared })];
+    const shared = { purchase: { id: 9, number: 'PO-9' }, orderIds: [1, 2] };
+    const two = [pair(1, shared), pair(2, shared)];
     expect(refused(two, [change(two[0]!, { shipToId: 4 })])).toEqual(['pairs.0.shipToId: purchase-shared']);
     const both = two.map((each) => change(each, { shipToId: 4 }));
     expect(done(two, both)).toMatchObject({ orders: [{ id: 1 }, { id: 2 }], purchases: [{ id: 9, shipToId: 4 }] });
@@ -296,8 +313,8 @@ describe('L7 many at once', () => {
         const pairs = [
           pair(1, { route: 'special', sales, order }),
           pair(2, { route: 'special', sales, order, received: '4' }),
-          pair(3, { route: 'special', supply, purchase: { id: 3, orderIds: [3, 4] } }),
-          pair(4, { route: 'special', supply, purchase: { id: 3, orderIds: [3, 4] } }),
+          pair(3, { route: 'special', supply, purchase: { id: 3 } }),
+          pair(4, { route: 'special', supply, purchase: { id: 3 } }),
         ];
         const changes = steps.map(({ tie, quantity, shipToId }) =>
           change(pairs[tie - 1]!, { quantity: String(quantity), ...(shipToId ? { shipToId } : {}) }),

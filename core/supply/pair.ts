@@ -41,6 +41,8 @@ export interface PairOrder {
   shipToId: number | null;
   /** The addresses of its customer. */
   shipToIds: readonly number[];
+  /** Every drop shipment that is still to come for it: they go where it goes. */
+  drops: readonly { id: number; number: string; orderIds: readonly number[] }[];
 }
 
 export interface PairPurchase {
@@ -50,8 +52,6 @@ export interface PairPurchase {
   currency: string;
   /** Null for our own place. */
   shipToId: number | null;
-  /** Orders it is tied to. */
-  orderIds: readonly number[];
 }
 
 /** A tie with both its ends, as a pair edit sees it. */
@@ -281,23 +281,25 @@ function dayRefusal(day: string, field: string, workDate: Day): Refusal | null {
   return day < workDate ? refuse('ship-date-past', field, { day, workDate }) : null;
 }
 
-/** The order goes to another address of its customer; a drop shipment's purchase follows where it serves no other. // L7 */
+/**
+ * The order goes to another address of its customer, and with it every drop shipment that is still to come for it;
+ * refused where one of them also serves an order that stays. // L7
+ */
 function changeShipTo(
   state: PairState,
-  { order, purchase, sales }: Pair,
+  { order }: Pair,
   shipToId: number,
   all: readonly PairChange[],
   field: string,
 ): Refusal | null {
   if (!order.shipToIds.includes(shipToId)) return refuse('unknown', field, { what: 'This ship-to address' });
   state.sendOrder(order, shipToId);
-  if (sales.route !== 'drop') return null;
   const goWith = new Set(
     all.filter((change) => change.shipToId === shipToId).map((change) => state.orderOf(change.tieId)),
   );
-  const stays = purchase.orderIds.find((id) => id !== order.id && !goWith.has(id));
-  if (stays !== undefined) return refuse('purchase-shared', field, { purchase: purchase.number, order: order.number });
-  state.sendPurchase(purchase, shipToId);
+  const shared = order.drops.find((drop) => drop.orderIds.some((id) => id !== order.id && !goWith.has(id)));
+  if (shared) return refuse('purchase-shared', field, { purchase: shared.number, order: order.number });
+  for (const drop of order.drops) state.sendPurchase(drop, shipToId);
   return null;
 }
 
@@ -381,7 +383,7 @@ class PairState {
     this.now.orders.set(id, { number, shipToId });
   }
 
-  sendPurchase({ id, number }: PairPurchase, shipToId: number): void {
+  sendPurchase({ id, number }: { id: number; number: string }, shipToId: number): void {
     this.now.purchases.set(id, { number, shipToId });
   }
 

@@ -76,9 +76,14 @@ async function lockPairs(sql: Sql, companyId: number, tieIds: readonly number[])
     `SELECT id FROM sales_order WHERE company_id = ? AND id IN (${of('sl.order_id')}) ORDER BY id FOR UPDATE`,
     [companyId, companyId, ids],
   );
+  // The other drop shipments of these orders as well: they go where the orders go.
   await sql.rows(
-    `SELECT id FROM purchase_order WHERE company_id = ? AND id IN (${of('pl.purchase_order_id')}) ORDER BY id FOR UPDATE`,
-    [companyId, companyId, ids],
+    `SELECT id FROM purchase_order WHERE company_id = ? AND id IN (
+       SELECT opl.purchase_order_id FROM sales_order_line osl
+         JOIN tie ot ON ot.company_id = osl.company_id AND ot.order_line_id = osl.id
+         JOIN purchase_order_line opl ON opl.company_id = ot.company_id AND opl.id = ot.purchase_line_id
+        WHERE osl.company_id = ? AND osl.order_id IN (${of('sl.order_id')})) ORDER BY id FOR UPDATE`,
+    [companyId, companyId, companyId, ids],
   );
   const rows = await sql.rows<PairRow>(
     `SELECT t.id, t.quantity AS tied, t.received AS tie_received, sl.item_id, i.number AS item_number, i.unit, i.list_price,
@@ -107,22 +112,48 @@ async function lockPairs(sql: Sql, companyId: number, tieIds: readonly number[])
       'SELECT id, customer_id FROM ship_to WHERE company_id = ? AND customer_id IN (?)',
       [companyId, [0, ...rows.map((row) => row.customer_id)]],
     ),
-    sql.rows<{ purchase_id: number; order_id: number }>(
-      `SELECT DISTINCT pl.purchase_order_id AS purchase_id, sl.order_id
-         FROM purchase_order_line pl
-         JOIN tie t ON t.company_id = pl.company_id AND t.purchase_line_id = pl.id
-         JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
-        WHERE pl.company_id = ? AND pl.purchase_order_id IN (?)`,
-      [companyId, [0, ...rows.map((row) => row.purchase_id)]],
+    dropsOf(
+      sql,
+      companyId,
+      rows.map((row) => row.order_id),
     ),
   ]);
   return rows.map((row) =>
     pairOf(
       row,
       addresses.filter((each) => each.customer_id === row.customer_id).map((each) => each.id),
-      sharing.filter((each) => each.purchase_id === row.purchase_id).map((each) => each.order_id),
+      sharing.get(row.order_id) ?? [],
     ),
   );
+}
+
+/** The drop shipments still to come for orders, by order, each with all the orders it serves. */
+async function dropsOf(
+  sql: Sql,
+  companyId: number,
+  orderIds: readonly number[],
+): Promise<Map<number, { id: number; number: string; orderIds: number[] }[]>> {
+  const rows = await sql.rows<{ order_id: number; id: number; number: string; other_id: number }>(
+    `SELECT DISTINCT sl.order_id, p.id, p.number, osl.order_id AS other_id
+       FROM sales_order_line sl
+       JOIN tie t ON t.company_id = sl.company_id AND t.order_line_id = sl.id AND t.open = TRUE
+       JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
+       JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id AND p.ship_to_id IS NOT NULL
+       JOIN purchase_order_line opl ON opl.company_id = p.company_id AND opl.purchase_order_id = p.id
+       JOIN tie ot ON ot.company_id = opl.company_id AND ot.purchase_line_id = opl.id AND ot.open = TRUE
+       JOIN sales_order_line osl ON osl.company_id = ot.company_id AND osl.id = ot.order_line_id
+      WHERE sl.company_id = ? AND sl.order_id IN (?) ORDER BY p.id`,
+    [companyId, [0, ...orderIds]],
+  );
+  const byOrder = new Map<number, { id: number; number: string; orderIds: number[] }[]>();
+  for (const { order_id, id, number, other_id } of rows) {
+    const drops = byOrder.get(order_id) ?? [];
+    const drop = drops.find((each) => each.id === id);
+    if (drop) drop.orderIds.push(other_id);
+    else drops.push({ id, number, orderIds: [other_id] });
+    byOrder.set(order_id, drops);
+  }
+  return byOrder;
 }
 
 interface PairRow {
@@ -170,7 +201,7 @@ interface PairRow {
   multiple: string;
 }
 
-function pairOf(row: PairRow, shipToIds: number[], orderIds: number[]): Pair {
+function pairOf(row: PairRow, shipToIds: number[], drops: Pair['order']['drops']): Pair {
   const orNull = (value: string | null) => (value === null ? null : plain(value));
   return {
     tieId: row.id,
@@ -184,6 +215,7 @@ function pairOf(row: PairRow, shipToIds: number[], orderIds: number[]): Pair {
       currency: row.order_currency,
       shipToId: row.order_ship_to,
       shipToIds,
+      drops,
     },
     sales: {
       id: row.sales_id,
@@ -204,7 +236,6 @@ function pairOf(row: PairRow, shipToIds: number[], orderIds: number[]): Pair {
       state: row.purchase_state,
       currency: row.purchase_currency,
       shipToId: row.purchase_ship_to,
-      orderIds,
     },
     supply: {
       id: row.supply_id,

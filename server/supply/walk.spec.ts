@@ -1,0 +1,395 @@
+import { fork, type ChildProcess } from 'node:child_process';
+import { chanceOf, type Chance } from '../../demo/chance';
+import { PEOPLE } from '../../demo/people';
+import { Visitor, World, WORK_DATE } from '../testing/world';
+
+interface OrderOut {
+  version: number;
+  lines: { id: number; quantity: string; tied: string; shipped: string; reserved: string; route: string }[];
+}
+interface PurchaseOut {
+  version: number;
+  lines: { id: number; quantity: string; received: string; unitPrice: string }[];
+}
+interface TieOut {
+  tieId: number;
+  quantity: string;
+  shipDate: string;
+  dueDate: string;
+  shipToId: number;
+  shipTos: { id: number }[];
+}
+interface Candidate {
+  lineId: number;
+  fits: string;
+}
+
+type Answer = { status: number; body: unknown } | null;
+
+/** Random acts on orders, purchases and what ties them, as several people might send them. */
+class TieWalk {
+  readonly orders: number[] = [];
+  readonly purchases: number[] = [];
+  readonly done = new Map<string, number>();
+  refused = 0;
+
+  constructor(
+    readonly world: World,
+    readonly visitor: Visitor,
+    readonly chance: Chance,
+  ) {}
+
+  async step(): Promise<void> {
+    const [name, step] = this.chance.pick(WEIGHED);
+    const answer = await step(this);
+    if (!answer) return;
+    // Anything but an answer or a refusal is a fault of ours.
+    if (![200, 404, 409, 422].includes(answer.status)) throw new Error(`${name}: ${JSON.stringify(answer.body)}`);
+    if (answer.status !== 200) {
+      this.refused += 1;
+      return;
+    }
+    this.done.set(name, (this.done.get(name) ?? 0) + 1);
+    for (const { kind, id } of (answer.body as { made: { kind: string; id: number }[] }).made) {
+      if (kind === 'SO') this.orders.push(id);
+      if (kind === 'PO') this.purchases.push(id);
+    }
+  }
+
+  quantity(most: number): string {
+    const whole = this.chance.whole(1, Math.max(1, Math.ceil(most * 1.2)));
+    return this.chance.next() < 0.15 ? `${whole - 1}.5` : String(whole);
+  }
+
+  async order(): Promise<(OrderOut & { id: number }) | null> {
+    if (this.orders.length === 0) return null;
+    const id = this.chance.pick(this.orders.slice(-8));
+    return { id, ...(await this.visitor.get<OrderOut>(`/api/orders/${id}`)) };
+  }
+
+  async purchase(): Promise<(PurchaseOut & { id: number }) | null> {
+    if (this.purchases.length === 0) return null;
+    const id = this.chance.pick(this.purchases.slice(-8));
+    return { id, ...(await this.visitor.get<PurchaseOut>(`/api/purchases/${id}`)) };
+  }
+
+  async ties(): Promise<TieOut[]> {
+    const { rows } = await this.visitor.get<{ rows: TieOut[] }>('/api/ties');
+    return rows.slice(0, 12);
+  }
+}
+
+const CUSTOMER = 'Nilam Dialysis Centre';
+const VENDOR = 'V-101';
+
+const STEPS: Record<string, [weight: number, step: (walk: TieWalk) => Promise<Answer>]> = {
+  order: [
+    3,
+    async (walk) => {
+      const { id, shipTos } = walk.world.masters.customers.get(CUSTOMER)!;
+      const [order] = await walk.visitor.does('saveOrder', {
+        id: null,
+        version: null,
+        customerId: id,
+        shipToId: walk.chance.pick(shipTos),
+        customerReference: 'W',
+        lines: Array.from({ length: walk.chance.whole(1, 2) }, () => ({
+          id: null,
+          itemId: walk.world.item(walk.chance.pick(['RO-4040', 'RO-2540'])),
+          quantity: walk.quantity(12),
+          route: walk.chance.pick(['drop', 'special']),
+          shipDate: walk.chance.pick(['2027-03-12', '2027-03-20']),
+        })),
+      });
+      walk.orders.push(order!.id);
+      return walk.visitor.raw('confirmOrder', { id: order!.id, version: 1 });
+    },
+  ],
+  place: [
+    4,
+    async (walk) => {
+      const { rows } = await walk.visitor.get<{
+        rows: { orderLineId: number; route: string; quantity: string; offers: { vendorId: number }[] }[];
+      }>('/api/bench');
+      const lines = rows.slice(0, walk.chance.whole(1, 3)).map((row) => ({
+        orderLineId: row.orderLineId,
+        vendorId: row.offers[0]!.vendorId,
+        ...(walk.chance.next() < 0.4 ? { quantity: walk.quantity(Number(row.quantity)) } : {}),
+      }));
+      return lines.length > 0 ? walk.visitor.raw('placePurchases', { lines }) : null;
+    },
+  ],
+  enter: [
+    2,
+    (walk) =>
+      walk.visitor.raw('enterPurchase', {
+        vendorId: walk.world.masters.vendors.get(VENDOR),
+        shipToId:
+          walk.chance.next() < 0.5 ? null : walk.chance.pick(walk.world.masters.customers.get(CUSTOMER)!.shipTos),
+        lines: [
+          {
+            itemId: walk.world.item(walk.chance.pick(['RO-4040', 'RO-2540'])),
+            quantity: walk.quantity(15),
+            dueDate: '2027-03-15',
+          },
+        ],
+      }),
+  ],
+  untie: [
+    2,
+    async (walk) => {
+      const ties = await walk.ties();
+      if (ties.length === 0) return null;
+      return walk.visitor.raw('untie', { tieIds: [walk.chance.pick(ties).tieId] });
+    },
+  ],
+  'tie a line': [
+    4,
+    async (walk) => {
+      const order = await walk.order();
+      if (!order) return null;
+      const line = walk.chance.pick(order.lines);
+      const { rows } = await walk.visitor.get<{ rows: Candidate[] }>(`/api/order-lines/${line.id}/supplies`);
+      const [first] = rows;
+      if (!first) return null;
+      return walk.visitor.raw('tieLine', {
+        orderLineId: line.id,
+        purchaseLineId: first.lineId,
+        quantity: walk.chance.next() < 0.6 ? first.fits : walk.quantity(Number(first.fits)),
+      });
+    },
+  ],
+  'tie a purchase': [
+    2,
+    async (walk) => {
+      const purchase = await walk.purchase();
+      if (!purchase) return null;
+      const line = walk.chance.pick(purchase.lines);
+      const { rows } = await walk.visitor.get<{ rows: Candidate[] }>(`/api/purchase-lines/${line.id}/sales`);
+      const [first] = rows;
+      if (!first) return null;
+      return walk.visitor.raw('tieLine', {
+        orderLineId: first.lineId,
+        purchaseLineId: line.id,
+        quantity: walk.quantity(Number(first.fits)),
+      });
+    },
+  ],
+  'make an order': [
+    1,
+    async (walk) => {
+      const purchase = await walk.purchase();
+      if (!purchase) return null;
+      const { id, version } = purchase;
+      return walk.visitor.raw('orderFromPurchase', { purchaseId: id, version, customerReference: 'W' });
+    },
+  ],
+  'to stock': [
+    1,
+    async (walk) => {
+      const purchase = await walk.purchase();
+      return purchase && walk.visitor.raw('purchaseToStock', { id: purchase.id, version: purchase.version });
+    },
+  ],
+  'edit pairs': [
+    6,
+    async (walk) => {
+      const ties = await walk.ties();
+      if (ties.length === 0) return null;
+      const chosen = Array.from({ length: walk.chance.whole(1, 4) }, () => walk.chance.pick(ties));
+      return walk.visitor.raw('editPairs', {
+        goodOnly: walk.chance.next() < 0.5,
+        pairs: chosen.map((tie) => ({
+          tieId: tie.tieId,
+          was: { quantity: tie.quantity, shipDate: tie.shipDate, dueDate: tie.dueDate, shipToId: tie.shipToId },
+          ...(walk.chance.next() < 0.7 ? { quantity: walk.quantity(Number(tie.quantity)) } : {}),
+          ...(walk.chance.next() < 0.3 ? { dueDate: walk.chance.pick(['2027-03-10', '2027-03-30']) } : {}),
+          ...(walk.chance.next() < 0.2 ? { shipToId: walk.chance.pick(tie.shipTos).id } : {}),
+        })),
+      });
+    },
+  ],
+  receive: [
+    6,
+    async (walk) => {
+      const purchase = await walk.purchase();
+      if (!purchase) return null;
+      return walk.visitor.raw('receiveGoods', {
+        purchaseId: purchase.id,
+        lines: purchase.lines.map((line) => ({ lineId: line.id, quantity: walk.quantity(Number(line.quantity) / 2) })),
+      });
+    },
+  ],
+  ship: [
+    5,
+    async (walk) => {
+      const order = await walk.order();
+      if (!order) return null;
+      return walk.visitor.raw('shipLines', {
+        orderId: order.id,
+        lines: order.lines.map((line) => ({
+          lineId: line.id,
+          quantity: walk.quantity(
+            line.route === 'special' ? Number(line.reserved) : Number(line.tied) - Number(line.shipped),
+          ),
+        })),
+      });
+    },
+  ],
+  'close short': [
+    1,
+    async (walk) => {
+      const order = await walk.order();
+      if (!order) return null;
+      return walk.visitor.raw('closeShort', { id: order.id, version: order.version, lineIds: [order.lines[0]!.id] });
+    },
+  ],
+  invoice: [
+    2,
+    async (walk) => {
+      const order = await walk.order();
+      return order && walk.visitor.raw('invoiceCustomer', { orderId: order.id });
+    },
+  ],
+  'vendor invoice': [
+    2,
+    async (walk) => {
+      const purchase = await walk.purchase();
+      if (!purchase) return null;
+      return walk.visitor.raw('enterVendorInvoice', {
+        purchaseId: purchase.id,
+        vendorNumber: `T-${walk.chance.whole(1, 9999)}`,
+        invoiceDate: WORK_DATE,
+        lines: purchase.lines.map((line) => ({
+          purchaseLineId: line.id,
+          quantity: walk.quantity(Number(line.received)),
+          unitPrice: line.unitPrice,
+        })),
+      });
+    },
+  ],
+};
+const WEIGHED = Object.entries(STEPS).flatMap(([name, [weight, step]]) =>
+  Array.from({ length: weight }, (): [string, (walk: TieWalk) => Promise<Answer>] => [name, step]),
+);
+
+/** What must hold of ties whatever happened, counted from the tables alone. // L1 */
+async function brokenTies(world: World): Promise<unknown[]> {
+  const { database } = world.serving;
+  const beyondSupply = await database.rows(
+    `SELECT pl.id FROM purchase_order_line pl JOIN tie t ON t.company_id = pl.company_id AND t.purchase_line_id = pl.id
+      GROUP BY pl.id, pl.quantity HAVING SUM(t.quantity) > pl.quantity`,
+  );
+  const beyondSales = await database.rows(
+    `SELECT sl.id FROM sales_order_line sl JOIN tie t ON t.company_id = sl.company_id AND t.order_line_id = sl.id
+      GROUP BY sl.id, sl.quantity HAVING SUM(t.quantity) > sl.quantity`,
+  );
+  const otherAddress = await database.rows(
+    `SELECT t.id FROM tie t JOIN sales_order_line sl ON sl.id = t.order_line_id JOIN sales_order o ON o.id = sl.order_id
+       JOIN purchase_order_line pl ON pl.id = t.purchase_line_id JOIN purchase_order p ON p.id = pl.purchase_order_id
+      WHERE t.open AND sl.route = 'drop' AND o.ship_to_id <> p.ship_to_id`,
+  );
+  return [...beyondSupply, ...beyondSales, ...otherAddress];
+}
+
+describe('any sequence of acts on ties', () => {
+  let world: World;
+  let salmah: Visitor;
+  beforeAll(async () => {
+    world = await World.make();
+    salmah = await world.visitor();
+  });
+  afterAll(() => world.end());
+
+  it('L1 L4 L5 L7 keeps ties within both ends, at one address, and every counter true', async () => {
+    const done = new Set<string>();
+    let refused = 0;
+    for (const seed of [1, 2, 3]) {
+      const walk = new TieWalk(world, salmah, chanceOf(seed));
+      for (let at = 1; at <= 260; at += 1) {
+        await walk.step();
+        if (at % 20 !== 0) continue;
+        expect([seed, at, await world.verify()]).toEqual([seed, at, []]);
+        expect([seed, at, await brokenTies(world)]).toEqual([seed, at, []]);
+      }
+      for (const name of walk.done.keys()) done.add(name);
+      refused += walk.refused;
+    }
+    expect(Object.keys(STEPS).filter((name) => !done.has(name))).toEqual([]);
+    expect(refused).toBeGreaterThan(40);
+  }, 240_000);
+
+  it('L7 P2 a server killed in the middle of a change of 200 ties leaves all of them changed, or none', async () => {
+    const { id: customerId, shipTos } = world.masters.customers.get('Kasturi Bottling')!;
+    const [order] = await salmah.does('saveOrder', {
+      id: null,
+      version: null,
+      customerId,
+      shipToId: shipTos[0],
+      customerReference: '',
+      lines: Array.from({ length: 200 }, () => ({
+        id: null,
+        itemId: world.item('RO-2540'),
+        quantity: '5',
+        route: 'drop',
+        shipDate: '2027-03-20',
+      })),
+    });
+    await salmah.does('confirmOrder', { id: order!.id, version: 1 });
+    const lines = await world.serving.database.rows<{ id: number }>(
+      'SELECT id FROM sales_order_line WHERE order_id = ? ORDER BY id',
+      [order!.id],
+    );
+    const vendorId = world.masters.vendors.get(VENDOR)!;
+    await salmah.does('placePurchases', { lines: lines.map(({ id }) => ({ orderLineId: id, vendorId })) });
+    const rows = async () => {
+      const first = await salmah.get<{ rows: TieOut[]; next: string }>(`/api/ties?orderId=${order!.id}`);
+      const rest = await salmah.get<{ rows: TieOut[] }>(`/api/ties?orderId=${order!.id}&cursor=${first.next}`);
+      return [...first.rows, ...rest.rows];
+    };
+    let cut = 0;
+    for (const wait of [15, 60, 90, 120, 150, 180, 240]) {
+      const { child, address } = await startServer(world.url);
+      const visitor = new Visitor(address);
+      await visitor.signIn(PEOPLE[0].signIn, PEOPLE[0].password);
+      const before = await rows();
+      expect(before).toHaveLength(200);
+      const quantity = String(Number(before[0]!.quantity) + 1);
+      const sent = visitor
+        .raw('editPairs', {
+          goodOnly: false,
+          pairs: before.map((tie) => ({
+            tieId: tie.tieId,
+            was: { quantity: tie.quantity, shipDate: tie.shipDate, dueDate: tie.dueDate, shipToId: tie.shipToId },
+            quantity,
+          })),
+        })
+        .then(
+          () => undefined,
+          () => (cut += 1),
+        );
+      await new Promise((resolve) => setTimeout(resolve, wait));
+      child.kill('SIGKILL');
+      await sent;
+      // The database takes a moment to roll back what was cut off.
+      await world.serving.database.rows('SELECT id FROM sales_order WHERE id = ? FOR UPDATE', [order!.id]);
+      const after = await rows();
+      expect(new Set(after.map((tie) => tie.quantity)).size).toBe(1);
+      expect([before[0]!.quantity, quantity]).toContain(after[0]!.quantity);
+    }
+    expect(cut).toBeGreaterThan(0);
+    expect(await world.verify()).toEqual([]);
+  }, 120_000);
+});
+
+/** The built server as a process of its own, so that it can be killed. */
+function startServer(url: string): Promise<{ child: ChildProcess; address: string }> {
+  return new Promise((resolve, reject) => {
+    const child = fork('dist/server/main.js', [], {
+      env: { ...process.env, DATABASE_URL: url, PORT: '0', LOG_LEVEL: 'silent', JOBS: 'no' },
+      stdio: 'ignore',
+    });
+    child.once('message', (message) => resolve({ child, ...(message as { address: string }) }));
+    child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
+  });
+}
