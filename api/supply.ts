@@ -27,6 +27,8 @@ const Offer = z.object({
   /** The least they sell at once and the steps above it; zero for any. */
   minimum: Decimal,
   multiple: Decimal,
+  /** Whether we may buy it from them today. // L9 */
+  approved: z.boolean(),
 });
 
 export const BenchRow = z.object({

@@ -161,6 +161,8 @@ interface ItemPlan {
   /** Opening stock and its unit cost; null for what we do not keep. */
   stock: { quantity: string; cost: string } | null;
   group: string;
+  /** Who may sell it to us, where not everybody may. // L9 */
+  approved?: readonly string[];
   vendors: readonly {
     number: string;
     price: string;
@@ -261,7 +263,12 @@ const ITEMS: readonly ItemPlan[] = [
     tax: 'S6',
     route: 'drop',
     stock: null,
-    vendors: [{ number: 'V-104', price: '61.25', days: 4, preferred: true }],
+    // Salt people sell it cheaper, and are not approved for it.
+    vendors: [
+      { number: 'V-104', price: '61.25', days: 4, preferred: true },
+      { number: 'V-103', price: '55', days: 3 },
+    ],
+    approved: ['V-104'],
   },
 ];
 
@@ -419,6 +426,7 @@ async function layItems(
       route: item.route,
       stocked: item.stock !== null,
       item_group_id: groups.get(item.group)!,
+      approval_needed: item.approved !== undefined,
     })),
   );
   await tx.insertPlain(
@@ -433,6 +441,17 @@ async function layItems(
         preferred: vendor.preferred ?? false,
         minimum: vendor.minimum ?? '0',
         multiple: vendor.multiple ?? '0',
+      })),
+    ),
+  );
+  await tx.insertPlain(
+    'vendor_approval',
+    ITEMS.flatMap((item, index) =>
+      (item.approved ?? []).map((number) => ({
+        company_id: companyId,
+        item_id: ids[index]!,
+        vendor_id: vendors.get(number)!,
+        first_day: '2020-01-01',
       })),
     ),
   );

@@ -36,6 +36,8 @@ export interface ReleaseItem {
   listPrice: string;
   taxCodeId: number;
   taxRate: string;
+  /** Who may be asked instead of the vendor of the agreement, who is not approved for it; null where they are. // L9 */
+  approvedInstead?: string | null;
 }
 
 /** A line of the agreement as it stands; `item` is null where it covers a group or everything. */
@@ -164,6 +166,9 @@ function wantRefusals(
     refusals.push(refuse(want.itemId ? 'unknown' : 'required', at('itemId'), { what: 'The item' }));
   } else if (!covers(line, item.id, item.groupId)) {
     refusals.push(refuse('agreement-not-covering', at('itemId'), { item: item.number }));
+  } else if (typeof item.approvedInstead === 'string') {
+    const facts = { vendor: 'This vendor', item: item.number, approved: item.approvedInstead };
+    refusals.push(refuse('vendor-not-approved', at('quantity'), facts));
   }
   refusals.push(...quantityRefusals(want.quantity, at('quantity')));
   const multiple = dec(line.releaseMultiple);

@@ -146,6 +146,8 @@ export const sentences = {
     `${f.order} line ${f.line} has its supply already; somebody may have placed it just now.`,
   'vendor-not-selling': (f: { vendor: string; item: string; others: string }) =>
     `${f.vendor} does not sell ${f.item} to us; choose ${f.others}.`,
+  'vendor-not-approved': (f: { vendor: string; item: string; approved: string }) =>
+    `${f.vendor} is not approved for ${f.item} on this day; ${f.approved ? `buy it from ${f.approved}` : 'nobody is: have one approved first'}.`,
   'line-not-bought': (f: { order: string; line: string; route: string }) =>
     `${f.order} line ${f.line} is supplied by ${f.route}; nothing is bought for it.`,
   'drop-in-one': (f: { order: string; line: string; open: string }) =>

@@ -9,6 +9,7 @@ const offer = (vendorId: number, unitPrice: string, leadDays: number, preferred 
   preferred,
   minimum: '0',
   multiple: '0',
+  approved: true,
 });
 
 describe('L8 the proposed vendor', () => {
@@ -18,6 +19,8 @@ describe('L8 the proposed vendor', () => {
     ['the preferred, though dearer', [offer(1, '5', 3), offer(2, '9', 9, true)], 2, 'preferred'],
     ['the cheapest', [offer(1, '6', 1), offer(2, '5.5', 9)], 2, 'cheapest'],
     ['the fastest at one price', [offer(1, '5', 4), offer(2, '5.0', 2)], 2, 'fastest'],
+    ['never one who is not approved', [{ ...offer(1, '5', 2, true), approved: false }, offer(2, '9', 9)], 2, 'only'],
+    ['nobody where none is approved', [{ ...offer(1, '5', 2), approved: false }], undefined, undefined],
     ['by name where all is equal', [offer(2, '5', 2), offer(1, '5', 2)], 1, 'fastest'],
   ])('is %s', (_what, offers, vendorId, reason) => {
     expect(proposeVendor(offers)?.offer.vendorId).toBe(vendorId);

@@ -1,4 +1,12 @@
-export { proposeVendor, supplyDue, vendorQuantity, type Offer, type Proposal, type ProposalReason } from './bench';
+export {
+  proposeVendor,
+  supplyDue,
+  vendorQuantity,
+  vendorRefusal,
+  type Offer,
+  type Proposal,
+  type ProposalReason,
+} from './bench';
 export { decidePlacement, type BenchLine, type PlacementChoice } from './placement';
 export { type BoughtItem, type BuyingOffer, type PurchaseLinePlan, type PurchasePlan } from './buying';
 export { decidePurchase, type PurchaseGround, type PurchaseTyped } from './purchase';

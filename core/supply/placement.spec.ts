@@ -10,6 +10,7 @@ const offer = (vendorId: number, unitPrice: string, leadDays: number, change: Pa
   preferred: false,
   minimum: '0',
   multiple: '0',
+  approved: true,
   ...change,
 });
 
@@ -78,6 +79,12 @@ describe('L8 placing', () => {
     ['from stock', line(1, { route: 'stock' }), [[1, 1]], 'line-not-bought'],
     ['nobody sells', line(1, { offers: [] }), [[1, 1]], 'no-vendor'],
     ['with a vendor who does not sell it', line(1), [[1, 9]], 'vendor-not-selling'],
+    [
+      'with a vendor who is not approved',
+      line(1, { offers: [offer(1, '620', 8, { approved: false })] }),
+      [[1, 1]],
+      'vendor-not-approved',
+    ],
     ['that is not there', line(1), [[8, 1]], 'unknown'],
     ['without any choice', line(1), [], 'nothing-asked'],
   ])('refuses a line %s', (_what, given, choices, code) => {

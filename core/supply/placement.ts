@@ -2,7 +2,7 @@ import { ROUTE_NAMES, routeIsBought, type Route } from '@core/catalogue';
 import { dec, isDecimalText, sum, type Day } from '@core/kernel';
 import type { OrderState } from '@core/orders';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
-import { supplyDue, vendorQuantity, type Offer } from './bench';
+import { supplyDue, vendorQuantity, vendorRefusal, type Offer } from './bench';
 import {
   addToPlan,
   priceBought,
@@ -127,13 +127,9 @@ function choiceRefusal(
   }
   if (dec(line.uncovered).lte(0) || seen.has(line.id)) return refuse('line-covered', field, facts);
   if (line.offers.length === 0) return refuse('no-vendor', field, { item: line.item.number });
-  if (!line.offers.some((offer) => offer.vendorId === vendorId)) {
-    return refuse('vendor-not-selling', `${field}.vendorId`, {
-      vendor: 'This vendor',
-      item: line.item.number,
-      others: line.offers.map((offer) => offer.vendor).join(' or '),
-    });
-  }
+  const vendor = { id: vendorId, name: 'This vendor' };
+  const refused = vendorRefusal(line.offers, vendor, line.item.number, `${field}.vendorId`);
+  if (refused) return refused;
   return quantity?.trim() ? partRefusal(line, quantity, `${field}.quantity`) : null;
 }
 

@@ -9,7 +9,16 @@ const ground: PurchaseGround = {
       {
         item: { id: 10, number: 'RO-4040', unit: 'piece', groupId: null, taxCodeId: 1, taxRate: '6' },
         offers: [
-          { vendorId: 1, vendor: 'Arus', unitPrice: '620', leadDays: 8, preferred: false, minimum: '4', multiple: '2' },
+          {
+            vendorId: 1,
+            vendor: 'Arus',
+            unitPrice: '620',
+            leadDays: 8,
+            preferred: false,
+            minimum: '4',
+            multiple: '2',
+            approved: true,
+          },
         ],
       },
     ],
@@ -18,7 +27,16 @@ const ground: PurchaseGround = {
       {
         item: { id: 11, number: 'SALT-25', unit: 'bag', groupId: null, taxCodeId: 1, taxRate: '0' },
         offers: [
-          { vendorId: 2, vendor: 'Garam', unitPrice: '17', leadDays: 3, preferred: false, minimum: '0', multiple: '0' },
+          {
+            vendorId: 2,
+            vendor: 'Garam',
+            unitPrice: '17',
+            leadDays: 3,
+            preferred: false,
+            minimum: '0',
+            multiple: '0',
+            approved: true,
+          },
         ],
       },
     ],
@@ -68,6 +86,16 @@ describe('L4 a purchase order typed by hand', () => {
     ['no item', { lines: [line({ itemId: null })] }, {}, 'lines.0.itemId: required'],
     ['an unknown item', { lines: [line({ itemId: 99 })] }, {}, 'lines.0.itemId: unknown'],
     ['an item they do not sell', { lines: [line({ itemId: 11 })] }, {}, 'lines.0.itemId: vendor-not-selling'],
+    [
+      'an item they are not approved for',
+      {},
+      {
+        items: new Map([
+          [10, { ...ground.items.get(10)!, offers: [{ ...ground.items.get(10)!.offers[0]!, approved: false }] }],
+        ]),
+      },
+      'lines.0.itemId: vendor-not-approved',
+    ],
     ['no number', { lines: [line({ quantity: 'x' })] }, {}, 'lines.0.quantity: not-a-number'],
     ['nothing', { lines: [line({ quantity: '0' })] }, {}, 'lines.0.quantity: not-above-zero'],
     ['no day', { lines: [line({ dueDate: null })] }, {}, 'lines.0.dueDate: required'],

@@ -1,6 +1,6 @@
 import { dec, isDay, isDecimalText, type Day } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
-import { vendorQuantity, type Offer } from './bench';
+import { vendorQuantity, vendorRefusal, type Offer } from './bench';
 import {
   addToPlan,
   priceBought,
@@ -93,11 +93,9 @@ function lineRefusals(
   const known = line.itemId === null ? undefined : ground.items.get(line.itemId);
   if (line.itemId === null) refusals.push(refuse('required', at('itemId'), { what: 'The item' }));
   else if (!known) refusals.push(refuse('unknown', at('itemId'), { what: 'This item' }));
-  else if (ground.vendor && !known.offers.some((offer) => offer.vendorId === ground.vendor!.id)) {
-    const others = known.offers.map((offer) => offer.vendor).join(' or ') || 'another item';
-    refusals.push(
-      refuse('vendor-not-selling', at('itemId'), { vendor: ground.vendor.name, item: known.item.number, others }),
-    );
+  else if (ground.vendor) {
+    const refused = vendorRefusal(known.offers, ground.vendor, known.item.number, at('itemId'));
+    if (refused) refusals.push(refused);
   }
   if (!isDecimalText(line.quantity, 'quantity')) {
     refusals.push(refuse('not-a-number', at('quantity'), { what: 'The quantity' }));

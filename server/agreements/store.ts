@@ -22,7 +22,7 @@ import type {
 import type { Route } from '@core/catalogue';
 import { there } from '../acts';
 import type { Sql, Statement } from '../db/database';
-import { plain, shipTosOf } from '../db/mapping';
+import { APPROVED, plain, shipTosOf } from '../db/mapping';
 
 export interface AgreementHead {
   id: number;
@@ -240,7 +240,8 @@ export async function loadRelease(
   sql: Sql,
   companyId: number,
   agreementId: number,
-  askedItemIds: readonly number[] = [],
+  askedItemIds: readonly number[],
+  day: string,
 ): Promise<ReleaseGround> {
   const head = await lockAgreement(sql, companyId, agreementId);
   // The head's lock guards its lines: nobody counts on them without it.
@@ -250,7 +251,7 @@ export async function loadRelease(
   );
   const breaks = await breaksOf(sql, companyId, agreementId);
   const itemIds = [...rows.flatMap((row) => (row.item_id === null ? [] : [row.item_id])), ...askedItemIds];
-  const items = await releaseItems(sql, companyId, head.vendor_id, itemIds);
+  const items = await releaseItems(sql, companyId, head.vendor_id, itemIds, day);
   const party = await partyOf(sql, companyId, head);
   const shipTos = head.customer_id === null ? [] : await shipTosOf(sql, companyId, head.customer_id);
   return {
@@ -281,6 +282,7 @@ async function releaseItems(
   companyId: number,
   vendorId: number | null,
   itemIds: readonly number[],
+  day: string,
 ): Promise<Map<number, ReleaseItem>> {
   const ids = [...new Set(itemIds)];
   if (ids.length === 0) return new Map();
@@ -294,13 +296,22 @@ async function releaseItems(
     vendor_price: string | null;
     tax_code_id: number;
     rate: string;
+    approved: number;
   }>(
-    `SELECT i.id, i.number, i.unit, i.item_group_id, i.route, i.list_price, v.unit_price AS vendor_price, i.tax_code_id, t.rate
+    `SELECT i.id, i.number, i.unit, i.item_group_id, i.route, i.list_price, iv.unit_price AS vendor_price, i.tax_code_id, t.rate,
+            ${APPROVED} AS approved
        FROM item i
        JOIN tax_code t ON t.company_id = i.company_id AND t.id = i.tax_code_id
-       LEFT JOIN item_vendor v ON v.company_id = i.company_id AND v.item_id = i.id AND v.vendor_id = ?
+       LEFT JOIN item_group g ON g.company_id = i.company_id AND g.id = i.item_group_id
+       LEFT JOIN item_vendor iv ON iv.company_id = i.company_id AND iv.item_id = i.id AND iv.vendor_id = ?
       WHERE i.company_id = ? AND i.id IN (?)`,
-    [vendorId ?? 0, companyId, ids],
+    [day, day, vendorId ?? 0, companyId, ids],
+  );
+  const instead = await approvedFor(
+    sql,
+    companyId,
+    rows.filter((row) => vendorId !== null && !row.approved).map((row) => row.id),
+    day,
   );
   return new Map(
     rows
@@ -316,9 +327,32 @@ async function releaseItems(
           listPrice: plain(vendorId === null ? row.list_price : row.vendor_price!),
           taxCodeId: row.tax_code_id,
           taxRate: plain(row.rate),
+          approvedInstead: vendorId === null || row.approved ? null : (instead.get(row.id) ?? []).join(' or '),
         },
       ]),
   );
+}
+
+/** Who is approved for items on a day and sells them, by item id. // L9 */
+async function approvedFor(
+  sql: Sql,
+  companyId: number,
+  itemIds: readonly number[],
+  day: string,
+): Promise<Map<number, string[]>> {
+  if (itemIds.length === 0) return new Map();
+  const rows = await sql.rows<{ item_id: number; name: string }>(
+    `SELECT iv.item_id, v.name
+       FROM item_vendor iv
+       JOIN item i ON i.company_id = iv.company_id AND i.id = iv.item_id
+       LEFT JOIN item_group g ON g.company_id = i.company_id AND g.id = i.item_group_id
+       JOIN vendor v ON v.company_id = iv.company_id AND v.id = iv.vendor_id
+      WHERE iv.company_id = ? AND iv.item_id IN (?) AND ${APPROVED} ORDER BY v.name`,
+    [companyId, [...itemIds], day, day],
+  );
+  const byItem = new Map<number, string[]>();
+  for (const row of rows) byItem.set(row.item_id, [...(byItem.get(row.item_id) ?? []), row.name]);
+  return byItem;
 }
 
 /** An offer with the customer or vendor it is with. */

@@ -18,6 +18,7 @@ export const releaseAgreement = defineAct(contract.releaseAgreement, {
       doer.companyId,
       input.agreementId,
       input.lines.flatMap((line) => line.itemId ?? []),
+      doer.workDate,
     ),
   decide: (ground, input, doer) => decideRelease(ground, input, doer.workDate),
   show(effects, ground) {
@@ -62,7 +63,7 @@ export const releasePlanned = defineAct(contract.releasePlanned, {
   says: 'release planned calls',
   async load(tx, input, doer) {
     const { companyId } = doer;
-    const ground = await loadRelease(tx, companyId, input.agreementId);
+    const ground = await loadRelease(tx, companyId, input.agreementId, [], doer.workDate);
     const head = await lockAgreement(tx, companyId, input.agreementId);
     const { calls, releases } = await planOf(tx, companyId, input.agreementId);
     return {

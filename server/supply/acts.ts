@@ -21,6 +21,7 @@ const placePurchases = defineAct(contract.placePurchases, {
       tx,
       doer.companyId,
       input.lines.map((line) => line.orderLineId),
+      doer.workDate,
     );
     const shipTos = await tx.rows<{ id: number; label: string; name: string }>(
       `SELECT s.id, s.label, c.name FROM ship_to s JOIN customer c ON c.company_id = s.company_id AND c.id = s.customer_id
@@ -202,6 +203,7 @@ const enterPurchase = defineAct(purchasing.enterPurchase, {
         tx,
         companyId,
         input.lines.flatMap((line) => line.itemId ?? []),
+        doer.workDate,
       ),
       buying: buying.map((offer) => ({ ...offer, vendorId: offer.vendorId ?? 0 })),
     };

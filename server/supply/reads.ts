@@ -63,6 +63,7 @@ export async function listBench(
     sql,
     companyId,
     shown.map((row) => row.item_id),
+    workDate,
   );
   const last = shown.at(-1);
   return {

@@ -1,4 +1,5 @@
-import { World, type Visitor } from '../testing/world';
+import { fixedTerm } from '../../demo/terms';
+import { agreed, World, type Visitor } from '../testing/world';
 
 interface OrderOut {
   version: number;
@@ -260,5 +261,53 @@ describe('special orders and ties', () => {
     });
     await receive(purchase!.id, offered.rows[0]!.lineId, '500');
     expect((await orderOf(order.id)).lines[0]).toMatchObject({ reserved: '120', free: '380' });
+  });
+
+  it('L9 an item that needs approval is bought only from who is approved, everywhere', async () => {
+    const order = await ordered('Kolam Ceria Swim Club', { item: 'HY-25', quantity: '8', route: 'drop' });
+    const bench = await salmah.get<{ rows: { offers: { vendorId: number; approved: boolean }[]; proposal: object }[] }>(
+      `/api/bench?orderId=${order.id}`,
+    );
+    expect(bench.rows[0]!.proposal).toMatchObject({ vendorId: vendor('V-104') });
+    expect(bench.rows[0]!.offers.find((offer) => offer.vendorId === vendor('V-103'))!.approved).toBe(false);
+    const placed = await salmah.refused('placePurchases', {
+      lines: [{ orderLineId: order.lineIds[0], vendorId: vendor('V-103') }],
+    });
+    expect(placed).toMatchObject({ codes: ['lines.0.vendorId: vendor-not-approved'] });
+    expect(placed.sentences[0]).toContain('buy it from Delima Chemicals');
+    const entered = await salmah.refused('enterPurchase', {
+      vendorId: vendor('V-103'),
+      shipToId: null,
+      lines: [{ itemId: world.item('HY-25'), quantity: '5', dueDate: '2027-03-10' }],
+    });
+    expect(entered.codes).toEqual(['lines.0.itemId: vendor-not-approved']);
+    // A buying agreement does not make them approved.
+    const agreement = await agreed(world, salmah, {
+      side: 'buying',
+      customerId: null,
+      vendorId: vendor('V-103'),
+      lines: [fixedTerm(world.item('HY-25'), '100', '54')],
+    });
+    const released = await salmah.refused('releaseAgreement', {
+      agreementId: agreement.id,
+      shipToId: null,
+      customerReference: '',
+      lines: [{ agreementLineId: agreement.lineId, quantity: '5', shipDate: '2027-03-10' }],
+    });
+    expect(released.codes).toEqual(['lines.0.quantity: vendor-not-approved']);
+    // Approved for its group, and only from a day on.
+    const { database } = world.serving;
+    const approve = (firstDay: string) =>
+      database.run(
+        `INSERT INTO vendor_approval (company_id, vendor_id, item_group_id, first_day) VALUES (?, ?, ?, ?)`,
+        [world.masters.companyId, vendor('V-103'), world.masters.groups.get('CHEM')!, firstDay],
+      );
+    await approve('2027-03-02');
+    expect(
+      (await salmah.raw('placePurchases', { lines: [{ orderLineId: order.lineIds[0], vendorId: vendor('V-103') }] }))
+        .status,
+    ).toBe(422);
+    await approve('2027-03-01');
+    await place({ orderLineId: order.lineIds[0]!, vendorId: vendor('V-103') });
   });
 });

@@ -3,13 +3,14 @@ import type { Route } from '@core/catalogue';
 import type { OrderState } from '@core/orders';
 import { dec, type Day } from '@core/kernel';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
+import { APPROVED, plain } from '../db/mapping';
 
-/** Who sells these items to us, by item id. */
+/** Who sells these items to us, by item id, and whether they are approved on that day. // L9 */
 export async function offersFor(
   sql: Sql,
   companyId: number,
   itemIds: readonly number[],
+  day: Day,
 ): Promise<Map<number, Offer[]>> {
   const ids = [...new Set(itemIds)];
   if (ids.length === 0) return new Map();
@@ -22,11 +23,15 @@ export async function offersFor(
     preferred: number;
     minimum: string;
     multiple: string;
+    approved: number;
   }>(
-    `SELECT iv.item_id, iv.vendor_id, v.name, iv.unit_price, iv.lead_days, iv.preferred, iv.minimum, iv.multiple
-       FROM item_vendor iv JOIN vendor v ON v.company_id = iv.company_id AND v.id = iv.vendor_id
+    `SELECT iv.item_id, iv.vendor_id, v.name, iv.unit_price, iv.lead_days, iv.preferred, iv.minimum, iv.multiple, ${APPROVED} AS approved
+       FROM item_vendor iv
+       JOIN item i ON i.company_id = iv.company_id AND i.id = iv.item_id
+       LEFT JOIN item_group g ON g.company_id = i.company_id AND g.id = i.item_group_id
+       JOIN vendor v ON v.company_id = iv.company_id AND v.id = iv.vendor_id
       WHERE iv.company_id = ? AND iv.item_id IN (?) ORDER BY iv.item_id, v.name`,
-    [companyId, ids],
+    [day, day, companyId, ids],
   );
   const offers = new Map<number, Offer[]>();
   for (const row of rows) {
@@ -39,6 +44,7 @@ export async function offersFor(
       preferred: Boolean(row.preferred),
       minimum: plain(row.minimum),
       multiple: plain(row.multiple),
+      approved: Boolean(row.approved),
     });
     offers.set(row.item_id, list);
   }
@@ -46,7 +52,12 @@ export async function offersFor(
 }
 
 /** The chosen lines with their orders locked, as placing decides on them. */
-export async function lockBenchLines(sql: Sql, companyId: number, lineIds: readonly number[]): Promise<BenchLine[]> {
+export async function lockBenchLines(
+  sql: Sql,
+  companyId: number,
+  lineIds: readonly number[],
+  day: Day,
+): Promise<BenchLine[]> {
   const ids = [...new Set(lineIds)];
   if (ids.length === 0) return [];
   const orders = await sql.rows<{ order_id: number }>(
@@ -88,6 +99,7 @@ export async function lockBenchLines(sql: Sql, companyId: number, lineIds: reado
     sql,
     companyId,
     rows.map((row) => row.item_id),
+    day,
   );
   return rows.map((row) => ({
     id: row.id,
@@ -126,6 +138,7 @@ export async function boughtItems(
   sql: Sql,
   companyId: number,
   itemIds: readonly number[],
+  day: Day,
 ): Promise<Map<number, { item: BoughtItem; offers: Offer[] }>> {
   const ids = [...new Set(itemIds)];
   if (ids.length === 0) return new Map();
@@ -142,7 +155,7 @@ export async function boughtItems(
       WHERE i.company_id = ? AND i.id IN (?)`,
     [companyId, ids],
   );
-  const offers = await offersFor(sql, companyId, ids);
+  const offers = await offersFor(sql, companyId, ids, day);
   return new Map(
     rows.map((row) => [
       row.id,

@@ -98,7 +98,8 @@ export class BenchPage {
         head: 'Proposed vendor',
         text: (row) => {
           const offer = row.offers.find((each) => each.vendorId === row.proposal?.vendorId);
-          return offer ? `${offer.vendor}, ${REASONS[row.proposal!.reason]}` : 'nobody sells it to us';
+          if (!offer) return row.offers.length > 0 ? 'nobody who is approved sells it' : 'nobody sells it to us';
+          return `${offer.vendor}, ${REASONS[row.proposal!.reason]}`;
         },
         need: (row) => row.proposal === null,
       },

@@ -22,7 +22,7 @@ export interface PlaceData {
     sub="One order for each vendor and ship-to, tied to its sales lines"
     [act]="act()"
     [busy]="form.busy()"
-    [refusals]="form.loose([quantities])"
+    [refusals]="form.loose([quantities, vendorFields])"
     [warnings]="form.warnings"
     (done)="form.do()"
   >
@@ -46,7 +46,7 @@ export interface PlaceData {
                 type="checkbox"
                 [attr.data-first]="$index === 0 ? '' : null"
                 [checked]="vendors().has(row.orderLineId)"
-                [disabled]="row.offers.length === 0"
+                [disabled]="row.proposal === null"
                 [attr.aria-label]="'Place ' + row.item.number + ' for ' + row.order.number"
                 (change)="choose(row, $any($event.target).checked ? row.proposal!.vendorId : null)"
               />
@@ -67,8 +67,10 @@ export interface PlaceData {
             </td>
             <td>{{ day(row.shipDate) }}</td>
             <td>
-              @if (row.offers.length === 0) {
-                <span class="bad">nobody sells it to us</span>
+              @if (row.proposal === null) {
+                <span class="bad">{{
+                  row.offers.length === 0 ? 'nobody sells it to us' : 'nobody who is approved sells it'
+                }}</span>
               } @else {
                 <select
                   [attr.aria-label]="'Vendor of ' + row.item.number + ' for ' + row.order.number"
@@ -77,10 +79,14 @@ export interface PlaceData {
                   @for (offer of row.offers; track offer.vendorId) {
                     <option
                       [value]="offer.vendorId"
-                      [selected]="(vendors().get(row.orderLineId) ?? row.proposal!.vendorId) === offer.vendorId"
+                      [selected]="(vendors().get(row.orderLineId) ?? row.proposal.vendorId) === offer.vendorId"
                     >
                       {{ offer.vendor }}, {{ price(offer.unitPrice, row.currency) }}, {{ offer.leadDays }} days{{
-                        offer.vendorId === row.proposal!.vendorId ? ' (' + reasons[row.proposal!.reason] + ')' : ''
+                        offer.vendorId === row.proposal.vendorId
+                          ? ' (' + reasons[row.proposal.reason] + ')'
+                          : offer.approved
+                            ? ''
+                            : ' (not approved)'
                       }}
                     </option>
                   }
@@ -155,6 +161,7 @@ export class PlaceSheet {
   /** What is placed of a special order where that is not all of it. // L8 */
   protected readonly parts = signal<ReadonlyMap<number, string>>(new Map());
   private readonly chosen = computed(() => [...this.vendors()]);
+  protected readonly vendorFields = /^lines\.\d+\.vendorId$/;
   protected readonly quantities = /^lines\.\d+\.quantity$/;
   protected readonly form = new ActForm(
     contract.placePurchases,
@@ -198,7 +205,8 @@ export class PlaceSheet {
   }
 
   protected refusedAt(row: BenchRow): string {
-    return this.form.at(`lines.${this.chosen().findIndex(([id]) => id === row.orderLineId)}.quantity`);
+    const line = `lines.${this.chosen().findIndex(([id]) => id === row.orderLineId)}`;
+    return this.form.at(`${line}.quantity`) || this.form.at(`${line}.vendorId`);
   }
 
   protected choose(row: BenchRow, vendorId: number | null): void {
