@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { ROUTES } from '@core/catalogue';
 import { act, Day, Decimal, DocumentRef, Id, IdParam, ItemRef, Party, read, TypedDecimal } from './kit';
 
 const MoveLines = z.array(z.object({ lineId: Id, quantity: TypedDecimal })).max(500);
@@ -32,6 +33,20 @@ export const shipLines = act({
   summary: 'Ship lines of a sales order, all or part; a drop shipment is received by the same act.',
   input: z.object({ orderId: Id, lines: MoveLines }),
   shown: Moved,
+});
+
+export const supplyLine = act({
+  name: 'supplyLine',
+  summary: 'Say how a confirmed line is supplied: its route, and what of our stock is held for it.',
+  input: z.object({
+    orderLineId: Id,
+    route: z.enum(ROUTES),
+    /** What is to be held; empty leaves what is. */
+    reserve: z.string().max(40),
+    /** Yes to letting go of what is held where the route changes. */
+    lift: z.boolean(),
+  }),
+  shown: z.object({ route: z.enum(ROUTES), reserved: Decimal, was: Decimal, free: Decimal }),
 });
 
 const MovementLine = z.object({

@@ -161,6 +161,8 @@ interface ItemPlan {
   /** Opening stock and its unit cost; null for what we do not keep. */
   stock: { quantity: string; cost: string } | null;
   group: string;
+  /** Whether it is held for orders at once. // S3 */
+  reserving?: 'never' | 'always';
   /** Who may sell it to us, where not everybody may. // L9 */
   approved?: readonly string[];
   vendors: readonly {
@@ -241,6 +243,7 @@ const ITEMS: readonly ItemPlan[] = [
     tax: 'S6',
     route: 'stock',
     stock: { quantity: '60', cost: '880' },
+    reserving: 'always',
     vendors: [{ number: 'V-105', price: '880', days: 15, minimum: '5', multiple: '5' }],
   },
   {
@@ -427,6 +430,7 @@ async function layItems(
       stocked: item.stock !== null,
       item_group_id: groups.get(item.group)!,
       approval_needed: item.approved !== undefined,
+      reserving: item.reserving ?? 'asked',
     })),
   );
   await tx.insertPlain(

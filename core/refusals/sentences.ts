@@ -193,6 +193,19 @@ export const sentences = {
     Number(f.here) > 0
       ? `${n(f.here)} of ${f.item} were received for ${f.order} line ${f.line}, not ${n(f.asked)}; ship ${n(f.here)} or receive the rest first.`
       : `Nothing of ${f.item} was received for ${f.order} line ${f.line} yet; receive its purchase first.`,
+  'line-tied': (f: { order: string; line: string }) =>
+    `${f.order} line ${f.line} is tied to a purchase; untie it first, then supply it otherwise.`,
+  'line-part-shipped': (f: { order: string; line: string }) =>
+    `Part of ${f.order} line ${f.line} went out already; close it short, and order the rest the other way.`,
+  'line-reserved': (f: { order: string; line: string; item: string; reserved: string }) =>
+    `${n(f.reserved)} of ${f.item} are held in stock for ${f.order} line ${f.line}; say yes to let go of them.`,
+  'route-holds-nothing': (f: { item: string }) =>
+    `A drop shipment of ${f.item} never comes to our place, so nothing can be held for it.`,
+  'never-reserved': (f: { item: string }) => `${f.item} is never held for orders; it goes to who ships first.`,
+  'above-free': (f: { item: string; asked: string; free: string }) =>
+    Number(f.free) > 0
+      ? `${n(f.asked)} of ${f.item} is more than the ${n(f.free)} that can be held; ask ${n(f.free)} or less.`
+      : `Nothing of ${f.item} is free to be held; buy it, or wait for some.`,
   'received-beyond': (f: { purchase: string; line: string; item: string; over: string }) =>
     `${n(f.over)} of ${f.item} are more than ${f.purchase} line ${f.line} asked for; they go to our stock.`,
 

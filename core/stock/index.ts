@@ -11,3 +11,12 @@ export {
 } from './move';
 export { decideStockShipment, mergeMoves, type StockLine } from './ship';
 export { decideOwnReceipt, type OwnLine, type SpecialTie } from './receive';
+export {
+  decideSupply,
+  RESERVING,
+  reserveAtOnce,
+  type Reserving,
+  type SuppliedLine,
+  type SupplyEffects,
+  type SupplyTyped,
+} from './reserve';

@@ -1,10 +1,12 @@
 import type { OrderEffects } from '@core/orders';
 import { decideCancel, decideClose, decideConfirm, decideOrder } from '@core/orders';
+import { reserveAtOnce } from '@core/stock';
 import * as contract from '@api/orders';
 import { defineAct, takeNumbers, there, type Doer, type Touched } from '../acts';
 import { counterStatements, lockAgreements, lockOffers, type PartyOffer } from '../agreements';
-import type { Sql, Tx } from '../db/database';
+import type { Sql, Statement, Tx } from '../db/database';
 import { plain, shipTosOf } from '../db/mapping';
+import { heldStatement, lockFree } from './held';
 import {
   agreementsOf,
   firstShipDate,
@@ -167,10 +169,17 @@ const confirmOrder = defineAct(contract.confirmOrder, {
       'SELECT name, reference_required FROM customer WHERE company_id = ? AND id = ?',
       [doer.companyId, head.customer_id],
     );
+    const always = lines.filter((line) => line.route === 'stock' && items.get(line.itemId)!.reserving === 'always');
     return {
       head,
       customer: { name: customer!.name, referenceRequired: Boolean(customer!.reference_required) },
       lines: lines.map((line) => ({ ...line, item: items.get(line.itemId)! })),
+      // The stock of items that are held at once: locked after the order.
+      free: await lockFree(
+        tx,
+        doer.companyId,
+        always.map((line) => line.itemId),
+      ),
     };
   },
   decide: ({ head, customer, lines }, _input, doer) =>
@@ -188,8 +197,21 @@ const confirmOrder = defineAct(contract.confirmOrder, {
       doer.workDate,
     ),
   show: (effects) => effects,
-  async write(tx, effects, { head }, doer) {
+  async write(tx, effects, { head, lines, free }, doer) {
     await setState(tx, doer, head, effects.state);
+    const held = reserveAtOnce(
+      lines.map((line) => ({ ...line, open: line.quantity, reserving: line.item.reserving })),
+      free,
+    );
+    await tx.together(
+      held.flatMap((each) => [
+        heldStatement(doer.companyId, each.itemId, each.quantity),
+        {
+          sql: 'UPDATE sales_order_line SET reserved = ? WHERE company_id = ? AND id = ?',
+          values: [each.quantity, doer.companyId, each.lineId],
+        },
+      ]),
+    );
     await tx.run(
       "UPDATE sales_order_line SET on_bench = TRUE WHERE company_id = ? AND order_id = ? AND route IN ('drop', 'special') AND tied < quantity - cancelled",
       [doer.companyId, head.id],
@@ -226,10 +248,13 @@ const cancelOrder = defineAct(contract.cancelOrder, {
   decide: (ground) => decideCancel({ ...ground, order: ground.head }),
   show: (effects) => ({ state: effects.state }),
   async write(tx, effects, { head, agreements }, doer) {
-    await tx.together(counterStatements(doer.companyId, 'released', effects.released));
+    await tx.together([
+      ...counterStatements(doer.companyId, 'released', effects.released),
+      ...effects.lineIds.map((id) => lettingGo(doer.companyId, id)),
+    ]);
     await setState(tx, doer, head, effects.state);
     await tx.run(
-      'UPDATE sales_order_line SET cancelled = quantity, on_bench = FALSE WHERE company_id = ? AND id IN (?)',
+      'UPDATE sales_order_line SET reserved = 0, cancelled = quantity, on_bench = FALSE WHERE company_id = ? AND id IN (?)',
       [doer.companyId, effects.lineIds],
     );
     return { made: [], touched: [changed(head), ...agreements] };
@@ -292,11 +317,7 @@ const closeShort = defineAct(contract.closeShort, {
     await tx.together([
       ...counterStatements(doer.companyId, 'released', released),
       // What was held for them is free again.
-      ...lines.map((line) => ({
-        sql: `UPDATE stock s JOIN sales_order_line l ON l.company_id = s.company_id AND l.item_id = s.item_id
-                 SET s.reserved = s.reserved - l.reserved WHERE l.company_id = ? AND l.id = ?`,
-        values: [doer.companyId, line.id],
-      })),
+      ...lines.map((line) => lettingGo(doer.companyId, line.id)),
       ...lines.map((line) => ({
         sql: 'UPDATE sales_order_line SET reserved = 0, cancelled = ?, amount = ?, agreed_amount = ?, on_bench = FALSE WHERE company_id = ? AND id = ?',
         values: [line.cancelled, line.amount, line.agreedAmount, doer.companyId, line.id],
@@ -311,6 +332,15 @@ const closeShort = defineAct(contract.closeShort, {
     return { made: [], touched: [changed(head), ...agreements] };
   },
 });
+
+/** What is held for a line is free again; its own count is set with the line. */
+function lettingGo(companyId: number, lineId: number): Statement {
+  return {
+    sql: `UPDATE stock s JOIN sales_order_line l ON l.company_id = s.company_id AND l.item_id = s.item_id
+             SET s.reserved = s.reserved - l.reserved WHERE l.company_id = ? AND l.id = ?`,
+    values: [companyId, lineId],
+  };
+}
 
 function setState(tx: Tx, doer: Doer, head: OrderHead, state: string) {
   return tx.run('UPDATE sales_order SET state = ?, version = version + 1 WHERE company_id = ? AND id = ?', [

@@ -2,6 +2,7 @@ import type { Day } from '@core/kernel';
 import { dec, sum } from '@core/kernel';
 import type { OrderItem, OrderLineNow, OrderState } from '@core/orders';
 import type { Route } from '@core/catalogue';
+import type { Reserving } from '@core/stock';
 import { there, type Doer } from '../acts';
 import type { Sql, Tx } from '../db/database';
 import { plain } from '../db/mapping';
@@ -176,7 +177,7 @@ export async function orderItems(
   sql: Sql,
   companyId: number,
   itemIds: readonly number[],
-): Promise<Map<number, OrderItem>> {
+): Promise<Map<number, OrderItem & { reserving: Reserving }>> {
   const ids = [...new Set(itemIds)];
   if (ids.length === 0) return new Map();
   const rows = await sql.rows<{
@@ -188,9 +189,10 @@ export async function orderItems(
     tax_code_id: number;
     rate: string;
     stocked: number;
+    reserving: Reserving;
     vendors: number;
   }>(
-    `SELECT i.id, i.number, i.unit, i.item_group_id, i.list_price, i.tax_code_id, t.rate, i.stocked,
+    `SELECT i.id, i.number, i.unit, i.item_group_id, i.list_price, i.tax_code_id, t.rate, i.stocked, i.reserving,
             (SELECT COUNT(*) FROM item_vendor v WHERE v.company_id = i.company_id AND v.item_id = i.id) AS vendors
        FROM item i JOIN tax_code t ON t.company_id = i.company_id AND t.id = i.tax_code_id
       WHERE i.company_id = ? AND i.id IN (?)`,
@@ -207,6 +209,7 @@ export async function orderItems(
         taxCodeId: row.tax_code_id,
         taxRate: plain(row.rate),
         stocked: Boolean(row.stocked),
+        reserving: row.reserving,
         hasVendor: row.vendors > 0,
       },
     ]),

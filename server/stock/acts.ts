@@ -3,6 +3,7 @@ import { decided, refuse, type Decision } from '@core/refusals';
 import * as contract from '@api/stock';
 import { defineAct, type Touched } from '../acts';
 import { looseLines, lockOwnLines, lockStockLines, lockTies } from './store';
+import { supplyLine } from './reserve';
 import { writeMove } from './write';
 
 const receiveGoods = defineAct(contract.receiveGoods, {
@@ -105,4 +106,4 @@ function touchedBy(
   ];
 }
 
-export const stockActs = [receiveGoods, shipLines];
+export const stockActs = [receiveGoods, shipLines, supplyLine];

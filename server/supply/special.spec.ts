@@ -310,4 +310,65 @@ describe('special orders and ties', () => {
     await approve('2027-03-01');
     await place({ orderLineId: order.lineIds[0]!, vendorId: vendor('V-103') });
   });
+
+  it('S3 stock is held when asked or at once, by its item, and let go of for another route', async () => {
+    // Ten pumps in stock, held at once for who confirms first.
+    const [purchase] = await salmah.does('enterPurchase', {
+      vendorId: vendor('V-101'),
+      shipToId: null,
+      lines: [{ itemId: world.item('FC-20'), quantity: '100', dueDate: '2027-03-10' }],
+    });
+    await receive(purchase!.id, (await purchaseOf(purchase!.id)).lines[0]!.id, '100');
+    const supply = (orderLineId: number, route: string, reserve = '', lift = false) =>
+      salmah.raw('supplyLine', { orderLineId, route, reserve, lift });
+    const one = await ordered('Kolam Ceria Swim Club', { item: 'FC-20', quantity: '80', route: 'stock' });
+    const two = await ordered('Kasturi Bottling', { item: 'FC-20', quantity: '50', route: 'stock' });
+    expect((await orderOf(one.id)).lines[0]!.reserved).toBe('0');
+    expect((await supply(one.lineIds[0]!, 'stock', '80')).status).toBe(200);
+    const over = await salmah.refused('supplyLine', {
+      orderLineId: two.lineIds[0],
+      route: 'stock',
+      reserve: '30',
+      lift: false,
+    });
+    expect(over.codes).toEqual(['reserve: above-free']);
+    // What is held is not shipped for others, and what is free is.
+    const shipped = await salmah.refused('shipLines', {
+      orderId: two.id,
+      lines: [{ lineId: two.lineIds[0], quantity: '21' }],
+    });
+    expect(shipped.codes).toEqual(['lines.0.quantity: above-on-hand']);
+    await ship(two.id, [two.lineIds[0]!, '20']);
+    await ship(one.id, [one.lineIds[0]!, '10']);
+    expect((await orderOf(one.id)).lines[0]).toMatchObject({ reserved: '70', shipped: '10' });
+
+    await world.serving.database.run("UPDATE item SET reserving = 'always' WHERE id = ?", [world.item('FC-10')]);
+    const three = await ordered('Kolam Ceria Swim Club', { item: 'FC-10', quantity: '300', route: 'stock' });
+    const four = await ordered('Kasturi Bottling', { item: 'FC-10', quantity: '200', route: 'stock' });
+    const held = await Promise.all([three, four].map(async ({ id }) => (await orderOf(id)).lines[0]!));
+    const total = Number(held[0]!.reserved) + Number(held[1]!.reserved);
+    expect([held[0]!.reserved, held[1]!.free]).toEqual(['300', '0']);
+    expect(total).toBe(380);
+    const line = four.lineIds[0]!;
+    expect((await supply(line, 'drop')).status).toBe(422);
+    expect((await supply(line, 'drop', '', true)).status).toBe(200);
+    expect((await orderOf(four.id)).lines[0]).toMatchObject({ reserved: '0', free: '80', needsPurchase: true });
+    // Cancelled, it lets go of everything.
+    await salmah.does('cancelOrder', { id: three.id, version: (await orderOf(three.id)).version });
+    expect((await orderOf(four.id)).lines[0]!.free).toBe('380');
+  });
+
+  it('S3 two people holding the last of an item: one is told what is left', async () => {
+    const orders = await Promise.all(
+      ['Kolam Ceria Swim Club', 'Kasturi Bottling'].map((who) =>
+        ordered(who, { item: 'FC-10', quantity: '300', route: 'special' }),
+      ),
+    );
+    const answers = await Promise.all(
+      orders.map(({ lineIds }) =>
+        salmah.raw('supplyLine', { orderLineId: lineIds[0], route: 'stock', reserve: '300', lift: false }),
+      ),
+    );
+    expect(answers.map((answer) => answer.status).sort()).toEqual([200, 422]);
+  });
 });

@@ -180,7 +180,9 @@ export function shippable(line: OrderLine) {
 
 /** Who supplies a line, and how far that is. */
 export function suppliedBy(line: OrderLine): string {
-  if (line.route === 'stock') return `${quantity(line.free)} free`;
+  if (line.route === 'stock') {
+    return `${line.reserved === '0' ? '' : `${quantity(line.reserved)} held, `}${quantity(line.free)} free`;
+  }
   const here = line.reserved === '0' ? [] : [`${quantity(line.reserved)} here`];
   const missing = line.needsPurchase ? ['not placed yet'] : [];
   const from = [...new Set(line.ties.map((tie) => `${tie.purchase.number}, ${tie.vendor}`))];

@@ -32,6 +32,7 @@ import { TypedDraft } from '../kit/typed-draft';
 import { MoveSheet } from '../purchases/move-sheet';
 import { nextStepOf } from './next-step';
 import { lineColumns, shippable, suppliedBy, typedColumns } from './order-columns';
+import { SupplySheet } from './supply-sheet';
 import { Orders, type CustomerChoice, type OrderLine, type OrderSheet, type PriceOffer } from './service';
 import {
   blankLine,
@@ -302,6 +303,19 @@ export class OrderPage {
   protected readonly untieable = computed(() =>
     this.line()?.ties.some((tie) => tie.received === '0') ? this.line() : null,
   );
+
+  /** The selected line, where another route or holding stock for it may be thought of. // S3 */
+  protected readonly supplied = computed(() => {
+    const line = this.line();
+    if (this.sheet()?.state !== 'confirmed' || !line || line.ties.length > 0) return null;
+    return dec(line.quantity).minus(line.cancelled).gt(line.shipped) ? line : null;
+  });
+
+  protected supplyOf(line: OrderLine): void {
+    this.sheets.open(SupplySheet, { order: this.sheet()!.number, line }).subscribe((done) => {
+      if (done) this.quiet.say(`Line ${line.lineNo} is supplied as you said:`, done.touched[0]!);
+    });
+  }
 
   protected tie(line: OrderLine): void {
     const data = { end: 'order' as const, lineId: line.id, title: `${this.sheet()!.number} line ${line.lineNo}` };

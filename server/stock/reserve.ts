@@ -1,0 +1,90 @@
+import { dec, type Day } from '@core/kernel';
+import type { Route } from '@core/catalogue';
+import type { OrderState } from '@core/orders';
+import { decideSupply, type Reserving, type SuppliedLine } from '@core/stock';
+import * as contract from '@api/stock';
+import { defineAct, there } from '../acts';
+import type { Sql } from '../db/database';
+import { plain } from '../db/mapping';
+import { heldStatement, lockFree } from '../orders';
+
+/** Another route for a confirmed line, and what of our stock is held for it. // S3 */
+export const supplyLine = defineAct(contract.supplyLine, {
+  right: 'orders',
+  says: 'say how a line is supplied',
+  load: (tx, input, doer) => lockSupplied(tx, doer.companyId, input.orderLineId),
+  decide: (ground, input) => decideSupply(ground, input),
+  show: ({ route, reserved }, { line, item }) => ({
+    route,
+    reserved,
+    was: line.reserved,
+    free: dec(item.free).plus(line.reserved).minus(reserved).toFixed(),
+  }),
+  async write(tx, effects, { order }, { companyId }) {
+    await tx.together([
+      heldStatement(companyId, effects.itemId, effects.by),
+      {
+        sql: 'UPDATE sales_order_line SET route = ?, reserved = ?, on_bench = ? WHERE company_id = ? AND id = ?',
+        values: [effects.route, effects.reserved, effects.onBench, companyId, effects.lineId],
+      },
+    ]);
+    return { made: [], touched: [{ kind: 'SO', id: order.id, number: order.number }] };
+  },
+});
+
+/** The order line with its order, then its item's stock, locked. */
+async function lockSupplied(sql: Sql, companyId: number, orderLineId: number): Promise<SuppliedLine> {
+  const [of] = await sql.rows<{ order_id: number }>(
+    'SELECT order_id FROM sales_order_line WHERE company_id = ? AND id = ?',
+    [companyId, orderLineId],
+  );
+  const [row] = await sql.rows<{
+    order_id: number;
+    number: string;
+    state: OrderState;
+    id: number;
+    line_no: number;
+    route: Route;
+    quantity: string;
+    cancelled: string;
+    tied: string;
+    shipped: string;
+    reserved: string;
+    ship_date: Day;
+    item_id: number;
+  }>(
+    `SELECT o.id AS order_id, o.number, o.state, l.id, l.line_no, l.route, l.quantity, l.cancelled, l.tied, l.shipped,
+            l.reserved, l.ship_date, l.item_id
+       FROM sales_order o JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
+      WHERE o.company_id = ? AND o.id = ? AND l.id = ? FOR UPDATE`,
+    [companyId, there(of, 'This order line').order_id, orderLineId],
+  );
+  const line = there(row, 'This order line');
+  const [item] = await sql.rows<{ number: string; stocked: number; reserving: Reserving; vendors: number }>(
+    `SELECT i.number, i.stocked, i.reserving,
+            (SELECT COUNT(*) FROM item_vendor v WHERE v.company_id = i.company_id AND v.item_id = i.id) AS vendors
+       FROM item i WHERE i.company_id = ? AND i.id = ?`,
+    [companyId, line.item_id],
+  );
+  const free = await lockFree(sql, companyId, [line.item_id]);
+  return {
+    order: { id: line.order_id, number: line.number, state: line.state },
+    line: {
+      id: line.id,
+      lineNo: line.line_no,
+      route: line.route,
+      open: dec(line.quantity).minus(line.cancelled).minus(line.shipped).toFixed(),
+      tied: plain(line.tied),
+      shipped: plain(line.shipped),
+      reserved: plain(line.reserved),
+    },
+    item: {
+      id: line.item_id,
+      number: item!.number,
+      stocked: Boolean(item!.stocked),
+      hasVendor: item!.vendors > 0,
+      reserving: item!.reserving,
+      free: free.get(line.item_id) ?? '0',
+    },
+  };
+}
