@@ -191,3 +191,40 @@ test('a pair edit of ten ties: typed and pasted in the grid, the bad one left ou
   await sheet(page).getByRole('button', { name: 'Change both ends' }).click();
   await expect(page.getByText('10 ties between orders and purchases, all in step')).toBeVisible();
 });
+
+test('a line whose goods are held is turned to a drop shipment, and bought from who is approved', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/orders/new');
+  await page.getByLabel('Customer').fill('Kasturi');
+  await page.getByRole('option', { name: /Kasturi Bottling/ }).click();
+  await pickItem(page, 0, 'PM-15');
+  await typeCell(page, 0, 'quantity', '5');
+  await typeCell(page, 0, 'ships', '30/3');
+  await pickItem(page, 1, 'HY-25');
+  await typeCell(page, 1, 'quantity', '12');
+  await typeCell(page, 1, 'ships', '30/3');
+  await page.getByRole('button', { name: 'Confirm' }).click();
+  // Pumps are held for an order at once.
+  await expect(cell(page, 0, 'supplied')).toContainText('5 held');
+  await cell(page, 0, 'quantity').click();
+  await page.getByRole('button', { name: 'Supply of line 1…' }).click();
+  await sheet(page).getByLabel('Hold for it').fill('6');
+  await expect(sheet(page).getByRole('alert')).toContainText('more than the 5 that can be held');
+  await sheet(page).getByLabel('Supplied by').selectOption('drop shipment');
+  await expect(sheet(page).getByText('5 of PM-15 are held for this line')).toBeVisible();
+  await sheet(page).getByRole('checkbox').check();
+  await expect(sheet(page).getByText('Supplied by drop shipment, on the bench; 0 held for it')).toBeVisible();
+  await sheet(page).getByRole('button', { name: 'Keep it so' }).click();
+  await expect(cell(page, 0, 'supplied')).toHaveText('not placed yet');
+
+  await page.getByRole('button', { name: 'Place 2 purchases…' }).click();
+  await sheet(page)
+    .getByLabel(/Vendor of HY-25/)
+    .selectOption({ label: 'Garam Murni Salt, 55.00, 3 days (not approved)' });
+  await expect(sheet(page).getByRole('alert')).toContainText('buy it from Delima Chemicals');
+  await sheet(page)
+    .getByLabel(/Vendor of HY-25/)
+    .selectOption({ label: 'Delima Chemicals, 61.25, 4 days (the only one we may ask)' });
+  await sheet(page).getByRole('button', { name: 'Place 2 purchase orders' }).click();
+  await expect(cell(page, 1, 'supplied')).toContainText('Delima Chemicals');
+});

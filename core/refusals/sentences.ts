@@ -171,7 +171,7 @@ export const sentences = {
   'pair-changed': (f: { order: string; purchase: string; what: string }) =>
     `Somebody changed ${f.what} of ${f.order} and ${f.purchase} meanwhile; look at it as it is now, and type it again.`,
   'below-moved': (f: { order: string; item: string; asked: string; moved: string }) =>
-    `${n(f.moved)} of ${f.item} came for ${f.order} already; give ${n(f.moved)} or more, not ${n(f.asked)}.`,
+    `${n(f.moved)} of ${f.item} came for ${f.order} or are held for it; that cannot become ${n(f.asked)}.`,
   'mixed-price': (f: { order: string; purchase: string }) =>
     `A line of ${f.order} or ${f.purchase} is priced partly by an agreement; leave its quantity, and order what is more on its own.`,
   'break-crossed': (f: { item: string; agreement: string; kept: string; is: string }) =>

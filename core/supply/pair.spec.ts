@@ -53,6 +53,7 @@ function pair(id: number, shape: Shape = {}): Pair {
       ...end(30 + id, '740', shape.sales?.quantity ?? quantity),
       route,
       shipped: route === 'drop' ? received : '0',
+      reserved: '0',
       shipDate: '2027-03-12',
       ...shape.sales,
     },
@@ -178,6 +179,12 @@ describe('L7 the quantity of a pair', () => {
 
   it.each<[string, Shape, Partial<PairChange>, string]>([
     ['below what came', { received: '5' }, { quantity: '4' }, 'pairs.0.quantity: below-moved'],
+    [
+      'below what is held',
+      { route: 'special', sales: { reserved: '8' } },
+      { quantity: '7' },
+      'pairs.0.quantity: below-moved',
+    ],
     ['zero', {}, { quantity: '0' }, 'pairs.0.quantity: not-above-zero'],
     ['words', {}, { quantity: 'more' }, 'pairs.0.quantity: not-a-number'],
     ['at a mixed price', { sales: { agreedAmount: '5000' } }, { quantity: '15' }, 'pairs.0.quantity: mixed-price'],

@@ -61,7 +61,7 @@ export interface Pair {
   received: string;
   item: { id: number; number: string; unit: string; listPrice: string };
   order: PairOrder;
-  sales: LineEnd & { route: Route; shipped: string; shipDate: Day };
+  sales: LineEnd & { route: Route; shipped: string; reserved: string; shipDate: Day };
   purchase: PairPurchase;
   supply: LineEnd & { received: string; dueDate: Day; vendor: string; minimum: string; multiple: string };
 }
@@ -218,8 +218,9 @@ function changeQuantity(state: PairState, pair: Pair, typed: string, field: stri
   const bought = state.line('supply', supply.id);
   const soldTo = salesQuantity(sold, by);
   const boughtTo = supplyQuantity(bought, by, supply);
-  if (soldTo.lt(sales.shipped)) {
-    const facts = { order: order.number, item: item.number, asked: typed, moved: sales.shipped };
+  const here = dec(sales.shipped).plus(sales.reserved);
+  if (soldTo.lt(here)) {
+    const facts = { order: order.number, item: item.number, asked: typed, moved: here.toFixed() };
     return { refused: [refuse('below-moved', field, facts)], warned };
   }
   const supplied = sales.route === 'special' ? most(vendorQuantity(boughtTo, supply), dec(supply.received)) : boughtTo;

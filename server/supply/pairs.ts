@@ -90,7 +90,7 @@ async function lockPairs(sql: Sql, companyId: number, tieIds: readonly number[])
             o.id AS order_id, o.number AS order_number, o.state AS order_state, o.currency AS order_currency, o.customer_id,
             o.ship_to_id AS order_ship_to, sl.id AS sales_id, sl.line_no AS sales_no, sl.quantity - sl.cancelled AS sales_quantity,
             sl.tied AS sales_tied, sl.unit_price AS sales_price, sl.amount AS sales_amount, sl.agreed_amount AS sales_agreed,
-            sl.agreement_line_id AS sales_agreement, sl.route, sl.shipped, sl.ship_date,
+            sl.agreement_line_id AS sales_agreement, sl.route, sl.shipped, sl.reserved, sl.ship_date,
             p.id AS purchase_id, p.number AS purchase_number, p.state AS purchase_state, p.currency AS purchase_currency,
             p.ship_to_id AS purchase_ship_to, pl.id AS supply_id, pl.line_no AS supply_no, pl.quantity AS supply_quantity,
             pl.tied AS supply_tied, pl.unit_price AS supply_price, pl.amount AS supply_amount, pl.agreed_amount AS supply_agreed,
@@ -180,6 +180,7 @@ interface PairRow {
   sales_agreement: number | null;
   route: Route;
   shipped: string;
+  reserved: string;
   ship_date: Day;
   purchase_id: number;
   purchase_number: string;
@@ -228,6 +229,7 @@ function pairOf(row: PairRow, shipToIds: number[], drops: Pair['order']['drops']
       agreementLineId: row.sales_agreement,
       route: row.route,
       shipped: plain(row.shipped),
+      reserved: plain(row.reserved),
       shipDate: row.ship_date,
     },
     purchase: {

@@ -236,6 +236,19 @@ const STEPS: Record<string, [weight: number, step: (walk: TieWalk) => Promise<An
       });
     },
   ],
+  supply: [
+    3,
+    async (walk) => {
+      const order = await walk.order();
+      if (!order) return null;
+      return walk.visitor.raw('supplyLine', {
+        orderLineId: walk.chance.pick(order.lines).id,
+        route: walk.chance.pick(['drop', 'special', 'special']),
+        reserve: walk.chance.next() < 0.5 ? '' : walk.chance.next() < 0.3 ? '0' : walk.quantity(6),
+        lift: walk.chance.next() < 0.5,
+      });
+    },
+  ],
   'close short': [
     1,
     async (walk) => {
