@@ -18,6 +18,8 @@ const VIEWS: readonly [name: string, where: `/${string}` | Place, opens?: string
   ['orders', '/orders'],
   ['order', 'order'],
   ['bench', '/bench'],
+  ['ties', '/ties'],
+  ['special-order', 'special'],
   ['purchase', 'purchase'],
   ['billing', '/billing'],
   ['customer', '/customers/1'],
