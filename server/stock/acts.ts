@@ -2,7 +2,7 @@ import { decideDropMove, decideOwnReceipt, decideStockShipment, mergeMoves, type
 import { decided, refuse, type Decision } from '@core/refusals';
 import * as contract from '@api/stock';
 import { defineAct, type Touched } from '../acts';
-import { looseLines, lockOwnLines, lockStockLines, lockTies } from './store';
+import { lockOwnLines, lockStockLines, lockTies } from './store';
 import { supplyLine } from './reserve';
 import { writeMove } from './write';
 
@@ -11,8 +11,7 @@ const receiveGoods = defineAct(contract.receiveGoods, {
   says: 'receive goods',
   async load(tx, input, doer) {
     const locked = await lockTies(tx, doer.companyId, 'purchase', input.purchaseId);
-    const own = await lockOwnLines(tx, doer.companyId, input.purchaseId, locked.specials);
-    return { ...locked, own, loose: await looseLines(tx, doer.companyId, input.purchaseId) };
+    return { ...locked, ...(await lockOwnLines(tx, doer.companyId, input.purchaseId, locked.specials)) };
   },
   decide({ ties, own, loose }, input) {
     const refused = input.lines.flatMap(({ lineId, quantity }, index) => {
@@ -82,7 +81,7 @@ function touchedBy(
   effects: MoveEffects,
   ground: Awaited<ReturnType<typeof lockTies>> & {
     stockLines?: Awaited<ReturnType<typeof lockStockLines>>;
-    own?: Awaited<ReturnType<typeof lockOwnLines>>;
+    own?: Awaited<ReturnType<typeof lockOwnLines>>['own'];
   },
 ): Touched[] {
   const orders = [...ground.ties.map((tie) => tie.order), ...(ground.stockLines ?? []).map((line) => line.order)];

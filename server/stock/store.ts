@@ -126,14 +126,17 @@ async function boughtUnder(sql: Sql, companyId: number, purchaseId: number): Pro
   return rows.map((row) => row.agreement_id);
 }
 
-/** Lines of a purchase order that comes to our place, with the special orders they are for, locked after those. */
+/**
+ * Lines of a purchase order that comes to our place, with the special orders they are for, locked after those; and of a
+ * drop shipment those that are for nobody: their goods would go to a customer who ordered none. // L3 L4
+ */
 export async function lockOwnLines(
   sql: Sql,
   companyId: number,
   purchaseId: number,
   specials: ReadonlyMap<number, readonly SpecialTie[]>,
-): Promise<OwnLine[]> {
-  const rows = await sql.rows<{
+): Promise<{ own: OwnLine[]; loose: { id: number; lineNo: number; purchase: string }[] }> {
+  const all = await sql.rows<{
     purchase_id: number;
     number: string;
     state: PurchaseState;
@@ -150,16 +153,21 @@ export async function lockOwnLines(
     item_id: number;
     item_number: string;
     tolerance_percent: string;
+    ship_to_id: number | null;
   }>(
-    `SELECT p.id AS purchase_id, p.number, p.state, p.vendor_id, p.currency, l.id, l.line_no, l.quantity, l.received,
+    `SELECT p.id AS purchase_id, p.ship_to_id, p.number, p.state, p.vendor_id, p.currency, l.id, l.line_no, l.quantity, l.received,
             l.unit_price, l.amount, l.agreed_amount, l.agreement_line_id, l.item_id,
             (SELECT i.number FROM item i WHERE i.company_id = l.company_id AND i.id = l.item_id) AS item_number,
             (SELECT v.tolerance_percent FROM vendor v WHERE v.company_id = p.company_id AND v.id = p.vendor_id) AS tolerance_percent
        FROM purchase_order p JOIN purchase_order_line l ON l.company_id = p.company_id AND l.purchase_order_id = p.id
-      WHERE p.company_id = ? AND p.id = ? AND p.ship_to_id IS NULL ORDER BY l.line_no FOR UPDATE`,
+      WHERE p.company_id = ? AND p.id = ? AND (p.ship_to_id IS NULL OR l.tied = 0) ORDER BY l.line_no FOR UPDATE`,
     [companyId, purchaseId],
   );
-  return rows.map((row) => ({
+  const loose = all
+    .filter((row) => row.ship_to_id !== null)
+    .map((row) => ({ id: row.id, lineNo: row.line_no, purchase: row.number }));
+  const rows = all.filter((row) => row.ship_to_id === null);
+  const own = rows.map((row) => ({
     purchase: {
       id: row.purchase_id,
       number: row.number,
@@ -181,21 +189,7 @@ export async function lockOwnLines(
     tolerancePercent: plain(row.tolerance_percent),
     ties: specials.get(row.id) ?? [],
   }));
-}
-
-/** Lines of a drop shipment that are for nobody: their goods would go to a customer who ordered none. // L4 */
-export async function looseLines(
-  sql: Sql,
-  companyId: number,
-  purchaseId: number,
-): Promise<{ id: number; lineNo: number; purchase: string }[]> {
-  const rows = await sql.rows<{ id: number; line_no: number; number: string }>(
-    `SELECT l.id, l.line_no, p.number
-       FROM purchase_order p JOIN purchase_order_line l ON l.company_id = p.company_id AND l.purchase_order_id = p.id
-      WHERE p.company_id = ? AND p.id = ? AND p.ship_to_id IS NOT NULL AND l.tied = 0 ORDER BY l.line_no`,
-    [companyId, purchaseId],
-  );
-  return rows.map((row) => ({ id: row.id, lineNo: row.line_no, purchase: row.number }));
+  return { own, loose };
 }
 
 function tieOf(row: TieRow): DropTie {
