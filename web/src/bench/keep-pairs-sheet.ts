@@ -4,7 +4,7 @@ import * as contract from '@api/supply';
 import { Session } from '../access/session';
 import { counted, day, money, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/sheet';
-import type { PairTyped } from './pairs';
+import type { PairTyped } from './service';
 
 /** What changing the typed ties does to both their documents, before it is done. // L7 */
 @Component({

@@ -7,8 +7,8 @@ import { DocumentDock } from '../documents/dock';
 import { Grid, type GridColumn } from '../kit/grid';
 import { Sheets } from '../kit/sheet';
 import { KeepPairsSheet } from './keep-pairs-sheet';
-import { PairsPage, standing, type PairTyped } from './pairs';
-import type { PairRow } from './service';
+import { PairsPage, standing } from './pairs';
+import type { PairRow, PairTyped } from './service';
 
 const row = (change: Partial<PairRow> = {}): PairRow => ({
   tieId: 1,

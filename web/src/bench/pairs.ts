@@ -14,16 +14,7 @@ import { Quiet } from '../kit/quiet';
 import { Refusals } from '../kit/refusals';
 import { Sheets } from '../kit/sheet';
 import { KeepPairsSheet } from './keep-pairs-sheet';
-import { Bench, type PairRow } from './service';
-
-/** What was typed over a tie; what is missing stays as it is. */
-export interface PairTyped {
-  row: PairRow;
-  quantity?: string;
-  shipDate?: string;
-  dueDate?: string;
-  shipToId?: number;
-}
+import { Bench, type PairRow, type PairTyped } from './service';
 
 const SHOWS = [
   { value: '', label: 'Still to come' },

@@ -9,6 +9,15 @@ export type BenchRow = z.infer<typeof contract.BenchRow>;
 export type PairRow = z.infer<typeof contract.PairRow>;
 export type TieCandidate = z.infer<typeof contract.TieCandidate>;
 
+/** What was typed over a tie; what is missing stays as it is. */
+export interface PairTyped {
+  row: PairRow;
+  quantity?: string;
+  shipDate?: string;
+  dueDate?: string;
+  shipToId?: number;
+}
+
 /** The bench's way to the server. */
 @Injectable({ providedIn: 'root' })
 export class Bench {
