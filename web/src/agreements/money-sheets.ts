@@ -70,13 +70,6 @@ export class SettleSheet {
       <k-choice label="Held for" [(value)]="lineId" [options]="lines" [error]="form.at('agreementLineId')" />
     </div>
   </k-sheet>`,
-  styles: `
-    .fields {
-      display: grid;
-      grid-template-columns: 1fr 1fr;
-      gap: 16px;
-    }
-  `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class PrepaymentSheet {

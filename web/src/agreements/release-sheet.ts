@@ -29,13 +29,6 @@ let keys = 0;
   imports: [ChoiceField, DayField, LookupField, NumberField, Sheet, TextField],
   templateUrl: './release-sheet.html',
   styles: `
-    .fields {
-      display: grid;
-      grid-template-columns: 1fr 1fr;
-      gap: 16px;
-      margin-bottom: 14px;
-      align-items: start;
-    }
     h3 {
       font: 600 15px var(--serif);
       margin: 16px 0 4px;

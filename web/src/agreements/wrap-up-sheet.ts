@@ -76,13 +76,6 @@ const CHOICES: readonly { value: WrapUp; label: string; act: string }[] = [
     <span effect>{{ effect() }}</span>
   </k-sheet>`,
   styles: `
-    .fields {
-      display: grid;
-      grid-template-columns: 1fr 1fr;
-      gap: 16px;
-      margin-top: 16px;
-      align-items: start;
-    }
     .check {
       align-self: end;
       padding-bottom: 6px;

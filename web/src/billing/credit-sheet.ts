@@ -69,14 +69,6 @@ import type { InvoiceSheet } from './service';
     </table>
     <span effect>{{ effect() }}</span>
   </k-sheet>`,
-  styles: `
-    .fields {
-      display: grid;
-      grid-template-columns: 1fr 1fr;
-      gap: 16px;
-      margin-bottom: 14px;
-    }
-  `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class CreditSheet {

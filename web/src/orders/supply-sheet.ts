@@ -58,13 +58,6 @@ export interface SupplyData {
     <span effect>{{ effect() }}</span>
   </k-sheet>`,
   styles: `
-    .fields {
-      display: grid;
-      grid-template-columns: 1fr 1fr;
-      gap: 16px;
-      margin: 14px 0;
-      align-items: start;
-    }
     label {
       display: block;
       margin-top: 6px;

@@ -126,13 +126,6 @@ let keys = 0;
     <span effect>{{ effect() }}</span>
   </k-sheet>`,
   styles: `
-    .fields {
-      display: grid;
-      grid-template-columns: 1fr 1fr;
-      gap: 12px 16px;
-      margin-bottom: 14px;
-      align-items: end;
-    }
     td.item {
       width: 190px;
     }
