@@ -109,6 +109,7 @@ export const enterPurchase = act({
   shown: z.object({
     currency: z.string(),
     net: Decimal,
+    /** What each line costs, in the order they were typed. */
     lines: z.array(
       z.object({
         itemId: Id,

@@ -13,7 +13,7 @@ async function chooseCell(page: Parameters<typeof cell>[0], row: number, column:
 async function tenTies(demo: Demo): Promise<string> {
   const database = connect(demo.url, 2);
   const one = async <T>(sql: string) => (await database.rows<T & { id: number }>(sql))[0]!;
-  const company = await one("SELECT id FROM company WHERE code = 'HBW' OR id = 1 ORDER BY id LIMIT 1");
+  const company = await one("SELECT id FROM company WHERE code = 'HBW'");
   const person = await one("SELECT id FROM person WHERE sign_in = 'salmah'");
   const customer = await one("SELECT id FROM customer WHERE name = 'Kasturi Bottling'");
   const shipTo = await one(`SELECT id FROM ship_to WHERE customer_id = ${customer.id}`);

@@ -72,6 +72,7 @@ describe('L4 a purchase order typed by hand', () => {
       ['6', '2027-03-10'],
       ['8', '2027-03-20'],
     ]);
+    expect(decision.ok && decision.effects.typed.map((each) => each.amount)).toEqual(['3720', '4960']);
   });
 
   it('says where the vendor sells by other quantities', () => {

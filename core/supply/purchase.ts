@@ -1,4 +1,4 @@
-import { dec, isDay, isDecimalText, type Day } from '@core/kernel';
+import { dec, isDay, isDecimalText, sum, ZERO, type Day } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { vendorQuantity, vendorRefusal, type Offer } from './bench';
 import {
@@ -31,15 +31,18 @@ export interface PurchaseTyped {
   }[];
 }
 
+export interface PurchaseEffects {
+  purchase: PurchasePlan;
+  released: CounterGrowth[];
+  /** What each typed line costs, in their order: one may be bought in two portions. */
+  typed: { itemId: number; quantity: string; unitPrice: string; amount: string; agreementLineId: number | null }[];
+}
+
 /**
  * A purchase order for nobody's order yet: for our stock, or a drop shipment to be tied later. // L4 L9
  * Refused where the vendor does not sell an item, naming who does; a quantity they do not sell is taken with a word.
  */
-export function decidePurchase(
-  ground: PurchaseGround,
-  typed: PurchaseTyped,
-  workDate: Day,
-): Decision<{ purchase: PurchasePlan; released: CounterGrowth[] }> {
+export function decidePurchase(ground: PurchaseGround, typed: PurchaseTyped, workDate: Day): Decision<PurchaseEffects> {
   const refusals: Refusal[] = [];
   const warnings: Refusal[] = [];
   const { vendor } = ground;
@@ -50,6 +53,7 @@ export function decidePurchase(
   if (typed.lines.length === 0) refusals.push(refuse('no-lines', 'lines', { document: 'The purchase order' }));
   const taken = new Taken();
   const plans = new Map<string, PurchasePlan>();
+  const costs: PurchaseEffects['typed'] = [];
   typed.lines.forEach((line, index) => {
     const field = `lines.${index}`;
     const found = lineRefusals(ground, line, field, workDate);
@@ -78,8 +82,20 @@ export function decidePurchase(
     refusals.push(...priced.refused);
     warnings.push(...priced.warned);
     addToPlan(plans, want, priced.portions);
+    const [first] = priced.portions;
+    costs.push({
+      itemId: item.id,
+      quantity: quantity.toFixed(),
+      unitPrice: (first?.unitPrice ?? ZERO).toFixed(),
+      amount: sum(priced.portions.map((portion) => portion.amount)).toFixed(),
+      agreementLineId: first?.agreementLineId ?? null,
+    });
   });
-  return decided(refusals, () => ({ purchase: [...plans.values()][0]!, released: taken.grown() }), warnings);
+  return decided(
+    refusals,
+    () => ({ purchase: [...plans.values()][0]!, released: taken.grown(), typed: costs }),
+    warnings,
+  );
 }
 
 function lineRefusals(

@@ -182,8 +182,8 @@ const confirmOrder = defineAct(contract.confirmOrder, {
       ),
     };
   },
-  decide: ({ head, customer, lines }, _input, doer) =>
-    decideConfirm(
+  decide({ head, customer, lines, free }, _input, doer) {
+    const confirmed = decideConfirm(
       {
         order: {
           number: head.number,
@@ -195,14 +195,14 @@ const confirmOrder = defineAct(contract.confirmOrder, {
         lines,
       },
       doer.workDate,
-    ),
-  show: (effects) => effects,
-  async write(tx, effects, { head, lines, free }, doer) {
-    await setState(tx, doer, head, effects.state);
-    const held = reserveAtOnce(
-      lines.map((line) => ({ ...line, open: line.quantity, reserving: line.item.reserving })),
-      free,
     );
+    if (!confirmed.ok) return confirmed;
+    const open = lines.map((line) => ({ ...line, open: line.quantity, reserving: line.item.reserving }));
+    return { ...confirmed, effects: { ...confirmed.effects, held: reserveAtOnce(open, free) } };
+  },
+  show: ({ state }) => ({ state }),
+  async write(tx, { state, held }, { head }, doer) {
+    await setState(tx, doer, head, state);
     await tx.together(
       held.flatMap((each) => [
         heldStatement(doer.companyId, each.itemId, each.quantity),

@@ -6,7 +6,7 @@ import * as contract from '@api/orders';
 import { defineAct, takeNumbers, there } from '../acts';
 import { counterStatements, lockOffers } from '../agreements';
 import { shipTosOf } from '../db/mapping';
-import { tiedStatement } from '../supply';
+import { tieStatements } from '../supply';
 import { insertOrder, netOf, orderItems } from './store';
 
 /** A drop shipment that is for nobody becomes a confirmed order of the customer it goes to, tied to it. // L4 */
@@ -129,17 +129,7 @@ export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
     );
     await tx.together([
       { sql: "UPDATE sales_order SET state = 'confirmed' WHERE company_id = ? AND id = ?", values: [companyId, id] },
-      ...ties.flatMap((tie) => [
-        tiedStatement(companyId, tie.orderLineId, tie.quantity),
-        {
-          sql: 'UPDATE purchase_order_line SET tied = tied + ? WHERE company_id = ? AND id = ?',
-          values: [tie.quantity, companyId, tie.purchaseLineId],
-        },
-        {
-          sql: 'INSERT INTO tie (company_id, order_line_id, purchase_line_id, quantity) VALUES (?, ?, ?, ?)',
-          values: [companyId, tie.orderLineId, tie.purchaseLineId, tie.quantity],
-        },
-      ]),
+      ...ties.flatMap((tie) => tieStatements(companyId, tie)),
     ]);
     return {
       made: [{ kind: 'SO', id, number, version: 1 }],

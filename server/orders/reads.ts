@@ -180,8 +180,9 @@ interface LineRow {
 }
 
 async function linesOf(sql: Sql, companyId: number, orderId: number): Promise<Line[]> {
-  const rows = await sql.rows<LineRow>(
-    `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, l.agreement_line_id, ag.id AS agreement_id,
+  const [rows, ties] = await Promise.all([
+    sql.rows<LineRow>(
+      `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, l.agreement_line_id, ag.id AS agreement_id,
             ag.number AS agreement_number, l.quantity, l.cancelled, l.unit_price, l.list_price, l.amount, tc.code AS tax_code, l.tax_rate, l.route, i.stocked,
             (SELECT COUNT(*) FROM item_vendor iv WHERE iv.company_id = l.company_id AND iv.item_id = l.item_id) AS vendors,
             l.ship_date, l.tied, l.shipped, l.invoiced, l.on_bench, l.reserved, sk.on_hand - sk.reserved AS free,
@@ -208,9 +209,10 @@ async function linesOf(sql: Sql, companyId: number, orderId: number): Promise<Li
           WHERE ci.company_id = ? AND ci.order_id = ? GROUP BY cil.order_line_id
        ) paid ON paid.order_line_id = l.id
       WHERE l.company_id = ? AND l.order_id = ? ORDER BY l.line_no`,
-    [companyId, orderId, companyId, orderId, companyId, orderId],
-  );
-  const ties = await tiesOf(sql, companyId, orderId);
+      [companyId, orderId, companyId, orderId, companyId, orderId],
+    ),
+    tiesOf(sql, companyId, orderId),
+  ]);
   return rows.map((row) => lineOf(row, ties.get(row.id) ?? []));
 }
 

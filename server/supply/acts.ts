@@ -1,6 +1,6 @@
 import type { ReleaseEffects } from '@core/agreements';
 import { dec, sum } from '@core/kernel';
-import { decidePlacement, decidePurchase, type BuyingOffer, type PurchasePlan } from '@core/supply';
+import { decidePlacement, decidePurchase, type PurchasePlan } from '@core/supply';
 import * as purchasing from '@api/purchasing';
 import * as contract from '@api/supply';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
@@ -87,6 +87,25 @@ export function tiedStatement(companyId: number, orderLineId: number, quantity: 
            WHERE company_id = ? AND id = ?`,
     values: [quantity, companyId, orderLineId],
   };
+}
+
+/** Ties an order line to a purchase line, counted on both; the same pair tied before grows by it. // L1 */
+export function tieStatements(
+  companyId: number,
+  { orderLineId, purchaseLineId, quantity }: { orderLineId: number; purchaseLineId: number; quantity: string },
+): Statement[] {
+  return [
+    tiedStatement(companyId, orderLineId, quantity),
+    {
+      sql: 'UPDATE purchase_order_line SET tied = tied + ? WHERE company_id = ? AND id = ?',
+      values: [quantity, companyId, purchaseLineId],
+    },
+    {
+      sql: `INSERT INTO tie (company_id, order_line_id, purchase_line_id, quantity) VALUES (?, ?, ?, ?)
+             ON DUPLICATE KEY UPDATE quantity = quantity + VALUES(quantity)`,
+      values: [companyId, orderLineId, purchaseLineId, quantity],
+    },
+  ];
 }
 
 async function insertPurchases(
@@ -209,15 +228,12 @@ const enterPurchase = defineAct(purchasing.enterPurchase, {
     };
   },
   decide: (ground, input, doer) => decidePurchase(ground, input, doer.workDate),
-  show: ({ purchase }, { buying }) => ({
+  show: ({ purchase, typed }, { buying }) => ({
     currency: purchase.currency,
     net: netOf(purchase),
-    lines: purchase.lines.map((line) => ({
-      itemId: line.itemId,
-      quantity: line.quantity,
-      unitPrice: line.unitPrice,
-      amount: line.amount,
-      agreement: agreementNumber(buying, line.agreementLineId),
+    lines: typed.map(({ agreementLineId, ...line }) => ({
+      ...line,
+      agreement: buying.find((offer) => offer.line.id === agreementLineId)?.agreement.number ?? null,
     })),
   }),
   async write(tx, { purchase, released }, { buying }, doer) {
@@ -227,10 +243,6 @@ const enterPurchase = defineAct(purchasing.enterPurchase, {
     return { made, touched: agreementsTouched(buying, released) };
   },
 });
-
-function agreementNumber(buying: readonly BuyingOffer[], lineId: number | null): string | null {
-  return buying.find((offer) => offer.line.id === lineId)?.agreement.number ?? null;
-}
 
 /** The buying agreements from which something was taken. */
 function agreementsTouched(

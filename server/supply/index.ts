@@ -4,7 +4,7 @@ import { tieActs } from './ties';
 
 export const supplyActs = [...benchActs, ...tieActs, editPairs];
 export { listPairs } from './list-pairs';
-export { insertReleasedPurchase, tiedStatement } from './acts';
+export { insertReleasedPurchase, tieStatements } from './acts';
 export { salesFor, suppliesFor } from './ties';
 export { listBench } from './reads';
 export { openThread, threadOfDocument } from './thread';

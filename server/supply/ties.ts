@@ -6,7 +6,7 @@ import { defineAct, there, withoutLocks, type Touched } from '../acts';
 import type { Sql } from '../db/database';
 import { plain } from '../db/mapping';
 import { lockSalesEnd, lockSupplyEnd, lockTiesById, openSales, openSupplies } from './ends';
-import { tiedStatement } from './acts';
+import { tiedStatement, tieStatements } from './acts';
 import type { PurchaseState } from '@core/stock';
 
 /** Ties a sales line to a purchase line; the same pair tied before grows by it. // L1 L5 */
@@ -26,18 +26,7 @@ const tieLine = defineAct(contract.tieLine, {
     late: supply.dueDate > sales.shipDate,
   }),
   async write(tx, { orderLineId, purchaseLineId, quantity }, { sales, supply }, { companyId }) {
-    await tx.together([
-      tiedStatement(companyId, orderLineId, quantity),
-      {
-        sql: 'UPDATE purchase_order_line SET tied = tied + ? WHERE company_id = ? AND id = ?',
-        values: [quantity, companyId, purchaseLineId],
-      },
-      {
-        sql: `INSERT INTO tie (company_id, order_line_id, purchase_line_id, quantity) VALUES (?, ?, ?, ?)
-               ON DUPLICATE KEY UPDATE quantity = quantity + VALUES(quantity)`,
-        values: [companyId, orderLineId, purchaseLineId, quantity],
-      },
-    ]);
+    await tx.together(tieStatements(companyId, { orderLineId, purchaseLineId, quantity }));
     return { made: [], touched: [refOf('SO', sales.order), refOf('PO', supply.purchase)] };
   },
 });

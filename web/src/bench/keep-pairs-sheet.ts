@@ -93,18 +93,12 @@ export class KeepPairsSheet {
       })),
     })),
   );
-  private readonly words = computed(() => {
-    const previewed = this.form.previewed();
-    return [
-      ...(previewed?.refusals ?? []).map((each) => ({ ...each, bad: true })),
-      ...(previewed?.warnings ?? []).map((each) => ({ ...each, bad: false })),
-    ];
-  });
-  /** Kept once it was seen, so that the choice stays when the good ones alone are previewed. */
-  private readonly seenRefused = signal(false);
-  protected readonly anyRefused = computed(
-    () => this.seenRefused() || this.goodOnly() || this.words().some((word) => word.bad),
-  );
+  private readonly words = computed(() => [
+    ...this.form.refusals.map((each) => ({ ...each, bad: true })),
+    ...this.form.warnings.map((each) => ({ ...each, bad: false })),
+  ]);
+  /** Once it is chosen the choice stays, though the good ones alone meet no refusal. */
+  protected readonly anyRefused = computed(() => this.goodOnly() || this.words().some((word) => word.bad));
   protected readonly looseWarnings = computed(() =>
     this.form.warnings.filter((warning) => !this.rows.test(warning.field)),
   );

@@ -218,4 +218,16 @@ describe('keeping changed pairs', () => {
     await stage.send();
     expect(stage.acted[0]!.input).toMatchObject({ goodOnly: true });
   });
+
+  it('says at its tie what stood against it only when it was tried, as somebody was faster', async () => {
+    const faster = refusal('pair-changed', 'pairs.1', 'Somebody changed the quantity meanwhile.');
+    const stage = await Stage.of(KeepPairsSheet, {
+      data: typed,
+      previews: () => ({ leftOut: [], pairs: [made] }),
+      refused: [faster],
+    });
+    await stage.send();
+    expect(stage.text('[role="alert"]')).toBe('Somebody changed the quantity meanwhile.');
+    expect(stage.closed).toEqual([]);
+  });
 });

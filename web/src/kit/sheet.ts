@@ -169,6 +169,13 @@ export class ActForm<E extends ActEndpoint> {
       });
   }
 
+  /** Everything that stands against it, of the try and of the preview, each said once. */
+  get refusals(): RefusalShown[] {
+    const all = [...this.failed(), ...(this.previewed()?.refusals ?? [])];
+    const same = (a: RefusalShown, b: RefusalShown) => a.field === b.field && a.sentence === b.sentence;
+    return all.filter((refusal, index) => all.findIndex((each) => same(each, refusal)) === index);
+  }
+
   /** What is refused at a field, as far as it is to be shown now. */
   at(field: string, typed = true): string {
     if (!typed && !this.tried()) return '';
@@ -177,9 +184,9 @@ export class ActForm<E extends ActEndpoint> {
 
   /** Refusals that belong to no field of the sheet. */
   loose(fields: readonly RegExp[]): RefusalShown[] {
-    const all = [...this.failed(), ...(this.previewed()?.refusals ?? [])];
-    const fresh = all.filter((refusal, index) => all.findIndex((each) => each.sentence === refusal.sentence) === index);
-    return fresh.filter(
+    const all = this.refusals;
+    const once = all.filter((refusal, index) => all.findIndex((each) => each.sentence === refusal.sentence) === index);
+    return once.filter(
       (refusal) => (this.tried() || refusal.field === '') && !fields.some((field) => field.test(refusal.field)),
     );
   }

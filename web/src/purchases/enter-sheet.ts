@@ -171,8 +171,7 @@ export class EnterSheet {
     const effects = this.form.previewed()?.effects ?? null;
     return this.typed().map((row, index) => {
       const at = (field: string, typed: boolean) => this.form.at(`lines.${index}.${field}`, typed);
-      // A line may be bought in two portions; what it costs is their sum, at the price of the first.
-      const made = effects?.lines.filter((line) => line.itemId === row.item?.id)[0];
+      const made = effects?.lines[index];
       return {
         row,
         itemRefused: at('itemId', row.item !== null),
