@@ -1,7 +1,6 @@
-import { dec, most, ZERO, type Day } from '@core/kernel';
-import { decideConfirm, decideOrder } from '@core/orders';
-import { decided, refuse, type Refusal } from '@core/refusals';
+import { dec, type Day } from '@core/kernel';
 import type { PurchaseState } from '@core/stock';
+import { decideFromPurchase } from '@core/supply';
 import * as contract from '@api/orders';
 import { defineAct, takeNumbers, there } from '../acts';
 import { counterStatements, lockOffers } from '../agreements';
@@ -44,8 +43,9 @@ export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
       companyId,
       customerId ?? 0,
     ]);
+    const purchase = there(head, 'This purchase order');
     return {
-      purchase: there(head, 'This purchase order'),
+      purchase: { id: purchase.id, number: purchase.number, state: purchase.state, shipToId: purchase.ship_to_id },
       loose: lines.map((line) => ({
         id: line.id,
         itemId: line.item_id,
@@ -53,7 +53,15 @@ export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
         shipDate: line.due_date < workDate ? workDate : line.due_date,
       })),
       offers,
-      customer: customer ?? null,
+      customer: customer
+        ? {
+            id: customer.id,
+            name: customer.name,
+            currency: customer.currency,
+            contractedOnly: Boolean(customer.contracted_only),
+            referenceRequired: Boolean(customer.reference_required),
+          }
+        : null,
       shipToIds: customer ? (await shipTosOf(tx, companyId, customer.id)).map((each) => each.id) : [],
       items: await orderItems(
         tx,
@@ -62,43 +70,7 @@ export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
       ),
     };
   },
-  decide({ purchase, loose, offers, customer, shipToIds, items }, input, doer) {
-    const stands: Refusal[] = [];
-    const facts = { purchase: purchase.number };
-    if (purchase.state !== 'placed') stands.push(refuse('purchase-not-open', '', { ...facts, state: purchase.state }));
-    else if (!customer) stands.push(refuse('comes-here-already', '', facts));
-    else if (loose.length === 0) stands.push(refuse('nothing-loose', '', facts));
-    if (stands.length > 0 || !customer) return { ok: false, refusals: stands };
-    const order = decideOrder(
-      {
-        current: null,
-        customer: { ...customer, contractedOnly: Boolean(customer.contracted_only) },
-        shipToIds,
-        items,
-        offers,
-      },
-      {
-        shipToId: purchase.ship_to_id,
-        customerReference: input.customerReference,
-        lines: loose.map((line) => ({ ...line, id: null, route: 'drop' as const })),
-      },
-      doer.workDate,
-    );
-    if (!order.ok) return order;
-    const confirmed = decideConfirm(
-      {
-        order: { ...order.effects, number: 'The order', state: 'draft' },
-        customer: { name: customer.name, referenceRequired: Boolean(customer.reference_required) },
-        lines: order.effects.lines.map((line, index) => ({
-          ...line,
-          lineNo: index + 1,
-          item: items.get(line.itemId)!,
-        })),
-      },
-      doer.workDate,
-    );
-    return decided(confirmed.ok ? [] : confirmed.refusals, () => order.effects, order.warnings);
-  },
+  decide: (ground, input, doer) => decideFromPurchase(ground, input.customerReference, doer.workDate),
   show: (effects, { customer, items }) => ({
     customer: customer!.name,
     currency: customer!.currency,
@@ -111,7 +83,7 @@ export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
       shipDate: line.shipDate,
     })),
   }),
-  async write(tx, effects, { purchase, loose, customer }, doer) {
+  async write(tx, effects, { purchase, customer }, doer) {
     const { companyId, workDate } = doer;
     const counters = counterStatements(companyId, 'released', effects.released);
     const number = (await takeNumbers(tx, companyId, { SO: 1 }, counters))('SO');
@@ -123,10 +95,11 @@ export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
       'SELECT id FROM sales_order_line WHERE company_id = ? AND order_id = ? ORDER BY line_no',
       [companyId, id],
     );
-    const ties = tiesOf(
-      loose,
-      lines.map((line, index) => ({ id: made[index]!.id, quantity: line.quantity })),
-    );
+    const ties = lines.map(({ quantity }, index) => ({
+      orderLineId: made[index]!.id,
+      purchaseLineId: effects.purchaseLineIds[index]!,
+      quantity,
+    }));
     await tx.together([
       { sql: "UPDATE sales_order SET state = 'confirmed' WHERE company_id = ? AND id = ?", values: [companyId, id] },
       ...ties.flatMap((tie) => tieStatements(companyId, tie)),
@@ -137,17 +110,3 @@ export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
     };
   },
 });
-
-/** Order lines laid over the purchase lines they came from: in the same order, a line split at a limit has two. */
-function tiesOf(
-  loose: readonly { id: number; quantity: string }[],
-  lines: readonly { id: number; quantity: string }[],
-): { orderLineId: number; purchaseLineId: number; quantity: string }[] {
-  const rest = loose.map((line) => ({ id: line.id, rest: dec(line.quantity) }));
-  return lines.flatMap((line) => {
-    const bought = rest.find((each) => each.rest.gt(0));
-    if (!bought) return [];
-    bought.rest = most(ZERO, bought.rest.minus(line.quantity));
-    return [{ orderLineId: line.id, purchaseLineId: bought.id, quantity: line.quantity }];
-  });
-}

@@ -1,0 +1,70 @@
+import { dec, most, ZERO, type Day } from '@core/kernel';
+import { decideConfirm, decideOrder, type OrderEffects, type OrderGround } from '@core/orders';
+import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
+import type { PurchaseState } from '@core/stock';
+
+export interface FromPurchaseGround {
+  purchase: { number: string; state: PurchaseState; shipToId: number | null };
+  /** What of the purchase's lines is for nobody, in their order. */
+  loose: readonly { id: number; itemId: number; quantity: string; shipDate: Day }[];
+  /** The customer it goes to; null where it comes to our place. */
+  customer: (NonNullable<OrderGround['customer']> & { referenceRequired: boolean }) | null;
+  shipToIds: readonly number[];
+  items: OrderGround['items'];
+  offers: OrderGround['offers'];
+}
+
+export interface FromPurchaseEffects extends OrderEffects {
+  /** Which purchase line each order line comes from, whole; in the order of the order lines. */
+  purchaseLineIds: number[];
+}
+
+/**
+ * What a drop shipment brings to a customer who ordered it nowhere, as their confirmed order, tied to it line by line. // L4
+ * Priced and checked as if it had been typed; a line split at an agreement's limit is two lines of one purchase line.
+ */
+export function decideFromPurchase(
+  ground: FromPurchaseGround,
+  customerReference: string,
+  workDate: Day,
+): Decision<FromPurchaseEffects> {
+  const { purchase, loose, customer, items, ...rest } = ground;
+  const stands: Refusal[] = [];
+  const facts = { purchase: purchase.number };
+  if (purchase.state !== 'placed') stands.push(refuse('purchase-not-open', '', { ...facts, state: purchase.state }));
+  else if (!customer) stands.push(refuse('comes-here-already', '', facts));
+  else if (loose.length === 0) stands.push(refuse('nothing-loose', '', facts));
+  if (stands.length > 0 || !customer) return { ok: false, refusals: stands };
+  const order = decideOrder(
+    { ...rest, current: null, customer, items },
+    {
+      shipToId: purchase.shipToId,
+      customerReference,
+      lines: loose.map((line) => ({ ...line, id: null, route: 'drop' as const })),
+    },
+    workDate,
+  );
+  if (!order.ok) return order;
+  const lines = order.effects.lines.map((line, index) => ({
+    ...line,
+    lineNo: index + 1,
+    item: items.get(line.itemId)!,
+  }));
+  const head = { ...order.effects, number: 'The order', state: 'draft' as const };
+  const confirmed = decideConfirm({ order: head, customer, lines }, workDate);
+  return decided(
+    confirmed.ok ? [] : confirmed.refusals,
+    () => ({ ...order.effects, purchaseLineIds: sourcesOf(loose, order.effects.lines) }),
+    order.warnings,
+  );
+}
+
+/** Order lines laid over the purchase lines they came from, in the same order. */
+function sourcesOf(loose: FromPurchaseGround['loose'], lines: readonly { quantity: string }[]): number[] {
+  const rest = loose.map((line) => ({ id: line.id, rest: dec(line.quantity) }));
+  return lines.map((line) => {
+    const source = rest.find((each) => each.rest.gt(0))!;
+    source.rest = most(ZERO, source.rest.minus(line.quantity));
+    return source.id;
+  });
+}
