@@ -51,8 +51,8 @@ export interface PlaceData {
                 (change)="choose(row, $any($event.target).checked ? row.proposal!.vendorId : null)"
               />
             </td>
-            <td>{{ row.order.number }} line {{ row.lineNo }}</td>
-            <td>{{ row.item.number }}</td>
+            <td class="whole">{{ row.order.number }} line {{ row.lineNo }}</td>
+            <td class="whole">{{ row.item.number }}</td>
             <td class="num">{{ quantity(row.quantity) }}</td>
             <td class="part">
               @if (row.route === 'special') {
@@ -65,7 +65,7 @@ export interface PlaceData {
                 />
               }
             </td>
-            <td>{{ day(row.shipDate) }}</td>
+            <td class="whole">{{ day(row.shipDate) }}</td>
             <td>
               @if (row.proposal === null) {
                 <span class="bad">{{
@@ -82,15 +82,14 @@ export interface PlaceData {
                       [selected]="(vendors().get(row.orderLineId) ?? row.proposal.vendorId) === offer.vendorId"
                     >
                       {{ offer.vendor }}, {{ price(offer.unitPrice, row.currency) }}, {{ offer.leadDays }} days{{
-                        offer.vendorId === row.proposal.vendorId
-                          ? ' (' + reasons[row.proposal.reason] + ')'
-                          : offer.approved
-                            ? ''
-                            : ' (not approved)'
+                        offer.approved ? '' : ' (not approved)'
                       }}
                     </option>
                   }
                 </select>
+                @if ((vendors().get(row.orderLineId) ?? row.proposal.vendorId) === row.proposal.vendorId) {
+                  <span class="faint">{{ reasons[row.proposal.reason] }}</span>
+                }
               }
             </td>
           </tr>
@@ -131,6 +130,14 @@ export interface PlaceData {
     `
       select {
         height: 26px;
+        margin-top: 5px;
+      }
+      td .faint {
+        display: block;
+        padding-bottom: 4px;
+      }
+      td.whole {
+        white-space: nowrap;
       }
       td.part {
         width: 90px;

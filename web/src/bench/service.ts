@@ -53,5 +53,5 @@ export const REASONS: Record<NonNullable<BenchRow['proposal']>['reason'], string
   preferred: 'preferred',
   cheapest: 'the cheapest',
   fastest: 'the fastest at this price',
-  only: 'the only one',
+  only: 'the only one approved',
 };
