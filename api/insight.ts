@@ -14,6 +14,8 @@ export const FulfilmentQuery = z.object({
   organisationId: z.coerce.number().int().positive().optional(),
   groupId: z.coerce.number().int().positive().optional(),
   currency: z.string().max(3).optional(),
+  /** The most groups that are given: the largest. */
+  rows: z.coerce.number().int().min(1).max(100).default(100),
 });
 
 export const FulfilmentRow = z.object({

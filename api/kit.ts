@@ -139,6 +139,8 @@ export const ListQuery = z.object({
   q: z.string().max(80).optional(),
   /** Where the page before ended. */
   cursor: z.string().max(200).optional(),
+  /** Rows on a page; 100 where it is left out. */
+  rows: z.coerce.number().int().min(1).max(200).optional(),
 });
 
 export const page = <Row extends Schema>(row: Row) => z.object({ rows: z.array(row), next: z.string().nullable() });

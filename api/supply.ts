@@ -52,10 +52,7 @@ export const listBench = read({
   name: 'listBench',
   path: '/bench',
   summary: 'Lines that still need a purchase, soonest ship date first.',
-  query: z.object({
-    orderId: z.coerce.number().int().positive().optional(),
-    cursor: z.string().max(200).optional(),
-  }),
+  query: ListQuery.omit({ q: true }).extend({ orderId: z.coerce.number().int().positive().optional() }),
   out: page(BenchRow),
 });
 

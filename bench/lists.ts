@@ -1,23 +1,25 @@
 import { layBulk } from '../demo';
-import { PAGE_ROWS } from '../server/db/mapping';
 import type { Figure } from './measure';
 import { plansOf } from './plans';
 import { Stage, WORK_DATE } from './stage';
 
 const SMALL = 10_000;
+/** Rows of a page, and the most that are turned at a time. */
+const MOST = 100;
+const MOST_TURNED = 200;
 const PERCENTILES = [50, 75, 90, 95] as const;
 
 interface View {
   name: string;
   path: string;
-  /** Pages turned before the one that is timed. */
-  pages?: number;
+  /** The share of these rows turned over before the page that is timed. */
+  deep?: { of: string; share: number };
 }
 
-/** What is asked of the list of agreements, and of the sums over them. */
+/** What is asked of the lists, and of the sums over agreements. */
 const VIEWS: readonly View[] = [
-  { name: 'agreements, first page', path: '/api/agreements' },
-  { name: 'agreements, deep page', path: '/api/agreements', pages: 0.5 },
+  { name: 'agreements, first page', path: '/api/agreements?' },
+  { name: 'agreements, deep page', path: '/api/agreements?', deep: { of: 'agreement', share: 0.5 } },
   { name: 'agreements, a customer', path: '/api/agreements?customerId=20' },
   { name: 'agreements, in force', path: '/api/agreements?state=in-force' },
   { name: 'agreements, used up', path: '/api/agreements?left=used-up' },
@@ -25,8 +27,19 @@ const VIEWS: readonly View[] = [
   { name: 'agreements, by last day', path: '/api/agreements?sort=last-day' },
   { name: 'agreements, by value', path: '/api/agreements?sort=committed' },
   { name: 'agreements, by pace', path: '/api/agreements?dates=running&sort=pace' },
-  { name: 'fulfilment, by customer', path: '/api/fulfilment' },
+  { name: 'fulfilment, by customer', path: '/api/fulfilment?' },
   { name: 'fulfilment, by group', path: '/api/fulfilment?by=group' },
+  { name: 'orders, first page', path: '/api/orders?' },
+  { name: 'orders, deep page', path: '/api/orders?', deep: { of: 'sales_order', share: 0.5 } },
+  { name: 'orders, confirmed', path: '/api/orders?state=confirmed' },
+  { name: 'purchases, first page', path: '/api/purchases?' },
+  { name: 'purchases, placed', path: '/api/purchases?state=placed' },
+  { name: 'bench, first page', path: '/api/bench?' },
+  { name: 'bench, deep page', path: '/api/bench?', deep: { of: 'sales_order_line WHERE on_bench = TRUE', share: 0.5 } },
+  { name: 'ties, first page', path: '/api/ties?' },
+  { name: 'ties, deep page', path: '/api/ties?', deep: { of: 'tie WHERE open = TRUE', share: 0.5 } },
+  { name: 'ties, of a customer', path: '/api/ties?q=B-000020' },
+  { name: 'ties, late', path: '/api/ties?show=late' },
 ];
 
 /**
@@ -50,8 +63,10 @@ export async function benchLists(root: string, full: boolean): Promise<Figure[]>
 }
 
 async function against(view: View, small: Stage, large: Stage): Promise<Figure> {
-  const [floor, ours] = await Promise.all([pathOn(small, view), pathOn(large, view)]);
-  const [fewer, more] = await Promise.all([rowsOf(small, floor), rowsOf(large, ours)]);
+  // Pages of one size: both give as many rows as the set that has fewer.
+  const whole = await Promise.all([small, large].map(async (stage) => rowsOf(stage, await pathOn(stage, view, MOST))));
+  const rows = Math.max(1, Math.min(...whole));
+  const [floor, ours] = await Promise.all([pathOn(small, view, rows), pathOn(large, view, rows)]);
   await timed(small, floor, 30);
   await timed(large, ours, 30);
   const times: { ours: number[][]; theirs: number[][] } = { ours: [], theirs: [] };
@@ -67,8 +82,7 @@ async function against(view: View, small: Stage, large: Stage): Promise<Figure> 
   }
   const mid = (of: number[][]) => of.map((run) => run[0]!).sort((a, b) => a - b)[2]!;
   return {
-    // What is answered costs most: where a small set has fewer rows to give, the ratio says so much of it.
-    name: `${view.name} (${more}/${fewer})`,
+    name: `${view.name} (${Math.min(...whole)} rows)`,
     ours: `${mid(times.ours).toFixed(2)} ms`,
     theirs: `${mid(times.theirs).toFixed(2)} ms`,
     ratios: times.ours.map((run, index) => Math.max(...run.map((value, at) => value / times.theirs[index]![at]!))),
@@ -96,17 +110,21 @@ function percentilesOf(times: number[]): number[] {
   return PERCENTILES.map((percentile) => sorted[Math.ceil((percentile / 100) * sorted.length) - 1]!);
 }
 
-/** The path that is timed: for a deep page, after turning that share of all pages. */
-async function pathOn(stage: Stage, view: View): Promise<string> {
-  let path = view.path;
-  if (!view.pages) return path;
+/** The path that is timed, for pages of so many rows: for a deep page, after turning that share of all rows. */
+async function pathOn(stage: Stage, view: View, rows: number): Promise<string> {
+  const path = `${view.path}&rows=${rows}`;
+  if (!view.deep) return path;
   const [{ count } = { count: 0 }] = await stage.database.rows<{ count: number }>(
-    'SELECT COUNT(*) AS count FROM agreement',
+    `SELECT COUNT(*) AS count FROM ${view.deep.of}`,
   );
-  for (let page = 0; page < Math.floor((count / PAGE_ROWS) * view.pages); page += 1) {
-    const { next } = (await stage.get(path)) as { next: string | null };
+  const turned = Math.floor(count * view.deep.share);
+  // Large pages turn fast; the last one ends where the timed one begins.
+  let cursor = '';
+  for (let left = turned; left > 0; left -= MOST_TURNED) {
+    const turn = `${view.path}&rows=${Math.min(left, MOST_TURNED)}${cursor}`;
+    const { next } = (await stage.get(turn)) as { next: string | null };
     if (next === null) break;
-    path = `${view.path}?cursor=${encodeURIComponent(next)}`;
+    cursor = `&cursor=${encodeURIComponent(next)}`;
   }
-  return path;
+  return `${path}${cursor}`;
 }

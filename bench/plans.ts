@@ -1,7 +1,10 @@
 import { FulfilmentQuery } from '@api/insight';
 import { listAgreements } from '../server/agreements';
 import type { Database, Sql } from '../server/db/database';
-import { agreementSums, fulfilment } from '../server/insight';
+import { agreementsByPace, agreementSums, fulfilment } from '../server/insight';
+import { listOrders } from '../server/orders';
+import { listPurchases } from '../server/purchasing';
+import { listBench, listPairs } from '../server/supply';
 import { WORK_DATE } from './stage';
 
 interface PlanRow {
@@ -12,7 +15,7 @@ interface PlanRow {
   Extra: string;
 }
 
-/** The query plans of the list of agreements and of fulfilment on a set: each statement with the keys it walks. */
+/** The query plans of the lists and of fulfilment on a set: each statement with the keys it walks. */
 export async function plansOf(database: Database, companyId: number): Promise<string[]> {
   const said: string[] = [];
   const sums = agreementSums(database);
@@ -26,9 +29,16 @@ export async function plansOf(database: Database, companyId: number): Promise<st
     ['dates passed', (sql) => listAgreements(sql, companyId, { dates: 'passed' }, WORK_DATE)],
     ['by last day', (sql) => listAgreements(sql, companyId, { sort: 'last-day' }, WORK_DATE)],
     ['by value', (sql) => listAgreements(sql, companyId, { sort: 'committed' }, WORK_DATE)],
-    ['by pace', (sql) => listAgreements(sql, companyId, { dates: 'running', sort: 'pace' }, WORK_DATE)],
+    ['by pace', (sql) => agreementsByPace(sql, sums, companyId, { dates: 'running', sort: 'pace' }, WORK_DATE)],
     ['fulfilment by customer', (sql) => readFulfilment(sql, 'customer')],
     ['fulfilment by group', (sql) => readFulfilment(sql, 'group')],
+    ['orders newest first', (sql) => listOrders(sql, companyId, {})],
+    ['orders confirmed', (sql) => listOrders(sql, companyId, { state: 'confirmed' })],
+    ['purchases placed', (sql) => listPurchases(sql, companyId, { state: 'placed' })],
+    ['bench', (sql) => listBench(sql, companyId, WORK_DATE, {})],
+    ['ties', (sql) => listPairs(sql, companyId, {})],
+    ['ties of a customer', (sql) => listPairs(sql, companyId, { q: 'B-000020' })],
+    ['ties, late', (sql) => listPairs(sql, companyId, { show: 'late' })],
   ];
   for (const [name, read] of reading) {
     said.push('', name);

@@ -1,6 +1,15 @@
 import fc from 'fast-check';
+import { elapsedShare } from '@core/agreements';
 import { dec, sum } from '@core/kernel';
-import { AgreementColumns, AMOUNTS, EVERYTHING, NO_GROUP, type AgreementFigures, type FulfilmentAsked } from './index';
+import {
+  AgreementColumns,
+  AMOUNTS,
+  EVERYTHING,
+  NO_GROUP,
+  type AgreementFigures,
+  type AgreementsAsked,
+  type FulfilmentAsked,
+} from './index';
 
 const DAY = '2027-03-01';
 const WORTH = new Map([
@@ -12,18 +21,21 @@ const cents = fc.integer({ min: -5_000_000, max: 900_000_000 }).map((value) => d
 const amounts = { committed: cents, released: cents, shipped: cents, invoiced: cents };
 const day = fc.constantFrom('2026-01-01', '2027-02-28', '2027-03-01', '2027-03-02', '2028-01-01');
 
-const agreement: fc.Arbitrary<AgreementFigures> = fc.record({
-  id: fc.integer({ min: 1, max: 12 }),
-  side: fc.constantFrom('selling', 'buying'),
-  state: fc.constantFrom('draft', 'in-force', 'paused', 'ended', 'cancelled'),
-  currency: fc.constantFrom('MYR', 'SGD', 'USD'),
-  partyId: fc.integer({ min: 1, max: 4 }),
-  organisationId: fc.constantFrom(null, 1, 2),
-  firstDay: day,
-  lastDay: day,
-  ...amounts,
-  lines: fc.array(fc.record({ groupId: fc.constantFrom(EVERYTHING, NO_GROUP, 1, 2), ...amounts }), { maxLength: 4 }),
-});
+const agreement: fc.Arbitrary<AgreementFigures> = fc
+  .record({
+    id: fc.integer({ min: 1, max: 12 }),
+    side: fc.constantFrom('selling', 'buying'),
+    state: fc.constantFrom('draft', 'in-force', 'paused', 'ended', 'cancelled'),
+    currency: fc.constantFrom('MYR', 'SGD', 'USD'),
+    partyId: fc.integer({ min: 1, max: 4 }),
+    organisationId: fc.constantFrom(null, 1, 2),
+    firstDay: day,
+    lastDay: day,
+    usedUp: fc.boolean(),
+    ...amounts,
+    lines: fc.array(fc.record({ groupId: fc.constantFrom(EVERYTHING, NO_GROUP, 1, 2), ...amounts }), { maxLength: 4 }),
+  })
+  .map((each) => (each.firstDay <= each.lastDay ? each : { ...each, firstDay: each.lastDay, lastDay: each.firstDay }));
 
 const asked: fc.Arbitrary<FulfilmentAsked> = fc.record(
   {
@@ -35,27 +47,33 @@ const asked: fc.Arbitrary<FulfilmentAsked> = fc.record(
     organisationId: fc.constantFrom(1, 2),
     groupId: fc.constantFrom(1, 2),
     currency: fc.constantFrom('MYR', 'USD'),
+    left: fc.constantFrom('used-up', 'some'),
   },
   { requiredKeys: ['by', 'side'] },
 );
 
 type Row = Record<(typeof AMOUNTS)[number], string> & { id: number; currency: string; of: number };
 
-/** The same by plain filters and decimal sums. */
-function naive(all: readonly AgreementFigures[], on: FulfilmentAsked): Map<string, string> {
-  const own = all.filter(
+/** Those asked for, by plain filters. */
+function fitting(all: readonly AgreementFigures[], on: AgreementsAsked): AgreementFigures[] {
+  return all.filter(
     (each) =>
-      each.side === on.side &&
-      ['in-force', 'paused', 'ended'].includes(each.state) &&
+      (!on.side || each.side === on.side) &&
       (!on.state || each.state === on.state) &&
-      (!on.dates || each.state !== 'ended') &&
+      (!on.dates || ['in-force', 'paused'].includes(each.state)) &&
       (on.dates !== 'passed' || each.lastDay < DAY) &&
       (on.dates !== 'running' || (each.firstDay <= DAY && each.lastDay >= DAY)) &&
       (!on.customerId || (each.side === 'selling' && each.partyId === on.customerId)) &&
       (!on.organisationId || each.organisationId === on.organisationId) &&
       (!on.groupId || each.lines.some((line) => line.groupId === on.groupId)) &&
-      (!on.currency || each.currency === on.currency),
+      (!on.currency || each.currency === on.currency) &&
+      (!on.left || each.usedUp === (on.left === 'used-up')),
   );
+}
+
+/** The same by plain filters and decimal sums. */
+function naive(all: readonly AgreementFigures[], on: FulfilmentAsked): Map<string, string> {
+  const own = fitting(all, on).filter((each) => ['in-force', 'paused', 'ended'].includes(each.state));
   const rows = own.flatMap((each): Row[] => {
     const { id, currency, partyId, organisationId } = each;
     const of = { agreement: id, customer: partyId, organisation: organisationId ?? 0, currency: 0, group: 0 }[on.by];
@@ -82,8 +100,11 @@ const columnsOf = (all: readonly AgreementFigures[]) => {
 describe('A4 sums over agreements', () => {
   it('are what plain sums say, for any agreements, taken in anew as they change, and any question', () => {
     fc.assert(
-      fc.property(fc.array(agreement, { maxLength: 40 }), asked, (puts, on) => {
-        const columns = columnsOf(puts);
+      fc.property(fc.array(agreement, { maxLength: 40 }), asked, fc.nat(40), (puts, on, early) => {
+        const columns = columnsOf(puts.slice(0, early));
+        // What was asked before the rest came is moved by it.
+        columns.groups(on, DAY, WORTH, false, 1000);
+        for (const each of puts.slice(early)) columns.put(each);
         // The last of each id stands.
         const now = [...new Map(puts.map((each) => [each.id, each])).values()];
         expect(columns.size).toBe(now.length);
@@ -97,6 +118,45 @@ describe('A4 sums over agreements', () => {
         expect(new Map(said)).toEqual(naive(now, on));
       }),
       { seed: 4, numRuns: 400 },
+    );
+  });
+
+  it('stay true for more questions than are kept', () => {
+    fc.assert(
+      fc.property(fc.array(agreement, { maxLength: 12 }), fc.array(asked, { maxLength: 60 }), (puts, questions) => {
+        const columns = columnsOf(puts);
+        const now = [...new Map(puts.map((each) => [each.id, each])).values()];
+        for (const on of questions) {
+          const found = columns.groups(on, DAY, WORTH, false, 1000).groups.flatMap((group) => group.sums);
+          expect(found).toHaveLength(naive(now, on).size);
+        }
+      }),
+      { seed: 6, numRuns: 60 },
+    );
+  });
+
+  it('A8 gives those furthest behind first, page by page, as a plain sort does', () => {
+    const where: fc.Arbitrary<AgreementsAsked> = asked.map(({ by: _by, ...rest }) => rest);
+    fc.assert(
+      fc.property(fc.array(agreement, { maxLength: 40 }), where, fc.integer({ min: 1, max: 7 }), (puts, on, most) => {
+        const columns = columnsOf(puts);
+        const now = [...new Map(puts.map((each) => [each.id, each])).values()];
+        const expected = fitting(now, on)
+          .map(({ id, firstDay, lastDay, shipped, committed }) => {
+            const fulfilled = Number(committed) > 0 ? Number(shipped) / Number(committed) : 0;
+            return { id, pace: Math.round((fulfilled - elapsedShare(firstDay, lastDay, DAY)) * 1e6) };
+          })
+          .sort((a, b) => a.pace - b.pace || a.id - b.id);
+        const found: typeof expected = [];
+        for (let page = columns.byPace(on, DAY, most, null, null); page.length > 0;) {
+          found.push(...page);
+          page = columns.byPace(on, DAY, most, page.at(-1)!, null);
+        }
+        expect(found).toEqual(expected);
+        const among = new Set(expected.filter((_, index) => index % 2).map((each) => each.id));
+        expect(columns.byPace(on, DAY, 100, null, among)).toEqual(expected.filter((each) => among.has(each.id)));
+      }),
+      { seed: 7, numRuns: 300 },
     );
   });
 
@@ -132,6 +192,7 @@ describe('A4 sums over agreements', () => {
       organisationId: null,
       firstDay: DAY,
       lastDay: DAY,
+      usedUp: false,
       committed,
       released: '0',
       shipped: '0',
@@ -153,6 +214,7 @@ describe('A4 sums over agreements', () => {
       organisationId: null,
       firstDay: DAY,
       lastDay: DAY,
+      usedUp: false,
       committed: '4503599627370.497',
       released: '-4503599627370.497',
       shipped: '0.001',

@@ -1,9 +1,8 @@
 import type { AgreementState, Side } from '@core/agreements';
-import { dec, decimalText, type Day } from '@core/kernel';
-
-/** What is summed of an agreement, in the order it is kept. */
-export const AMOUNTS = ['committed', 'released', 'shipped', 'invoiced'] as const;
-export type Amounts = Record<(typeof AMOUNTS)[number], string>;
+import { daysBetween, type Day } from '@core/kernel';
+import { Column, keep, numberAt, textAt, WIDTH, type Amounts } from './exact';
+import { Foremost } from './foremost';
+import { Totals } from './totals';
 
 /** What a line covers where that is no group: everything, or an item of no group. */
 export const EVERYTHING = -1;
@@ -20,18 +19,27 @@ export interface AgreementFigures extends Amounts {
   organisationId: number | null;
   firstDay: Day;
   lastDay: Day;
+  /** Nothing is left to release. */
+  usedUp: boolean;
   lines: readonly (Amounts & { groupId: number })[];
 }
 
-export interface FulfilmentAsked {
-  by: 'agreement' | 'customer' | 'organisation' | 'group' | 'currency';
-  side: Side;
+/** Which agreements are asked for. */
+export interface AgreementsAsked {
+  side?: Side | undefined;
   state?: AgreementState | undefined;
   dates?: 'passed' | 'running' | undefined;
   customerId?: number | undefined;
   organisationId?: number | undefined;
   groupId?: number | undefined;
   currency?: string | undefined;
+  left?: 'used-up' | 'some' | undefined;
+}
+
+/** What is summed by; drafts and what was cancelled promise nothing and are left out. */
+export interface FulfilmentAsked extends AgreementsAsked {
+  by: 'agreement' | 'customer' | 'organisation' | 'group' | 'currency';
+  side: Side;
 }
 
 /** Agreements of one group in one currency: how many, and their amounts. */
@@ -46,100 +54,29 @@ export interface GroupSum {
   sums: CurrencySum[];
 }
 
-/** Values are kept as whole thousandths: every currency's places fit, and sums stay whole. */
-const SCALE = 1000;
-/**
- * Each value is held as two floats, `high × HALF + low`, so that millions of either add up exactly without a check on
- * the way.
- */
-const HALF = 2 ** 26;
-const WIDTH = AMOUNTS.length * 2;
-/** Writes the amounts' halves at `at`. */
-function keep(into: Float64Array, at: number, amounts: Amounts): void {
-  AMOUNTS.forEach((amount, index) => {
-    const value = dec(amounts[amount]).times(SCALE);
-    const whole = Number(value.toFixed(0));
-    if (!value.eq(whole) || !Number.isSafeInteger(whole)) {
-      throw new RangeError(`a value of ${amounts[amount]} cannot be summed`);
-    }
-    const high = Math.trunc(whole / HALF);
-    into[at + index * 2] = high;
-    into[at + index * 2 + 1] = whole - high * HALF;
-  });
-}
-
-/** The value at `at` as plain decimal text. */
-function textAt(from: Float64Array, at: number): string {
-  const whole = BigInt(from[at]!) * BigInt(HALF) + BigInt(from[at + 1]!);
-  const digits = (whole < 0n ? -whole : whole).toString().padStart(4, '0');
-  return decimalText(`${whole < 0n ? '-' : ''}${digits.slice(0, -3)}.${digits.slice(-3)}`);
-}
-
-const numberAt = (from: Float64Array, at: number) => (from[at]! * HALF + from[at + 1]!) / SCALE;
-
 const STATES: readonly AgreementState[] = ['draft', 'in-force', 'paused', 'ended', 'cancelled'];
+const IN_FORCE = STATES.indexOf('in-force');
+const PAUSED = STATES.indexOf('paused');
+const ENDED = STATES.indexOf('ended');
 const NOBODY = 0;
-/** A day as a number that keeps the order of days. */
-const dayNumber = (day: Day) => Number(day.replaceAll('-', ''));
+/** Days are kept as numbers from this one on, before and after it. */
+const EPOCH: Day = '2000-01-01';
+const dayNumber = (day: Day) => daysBetween(EPOCH, day);
+/** Questions whose sums are kept up to date. */
+const STANDING = 24;
 
-/** A column that grows. */
-class Column<Values extends Float64Array | Int32Array> {
-  constructor(
-    public values: Values,
-    private readonly width = 1,
-  ) {}
-
-  /** Room for a row; columns double when they are full. */
-  reach(row: number): void {
-    let length = this.values.length;
-    if ((row + 1) * this.width <= length) return;
-    while ((row + 1) * this.width > length) length *= 2;
-    const wider = new (this.values.constructor as new (length: number) => Values)(length);
-    wider.set(this.values);
-    this.values = wider;
-  }
-}
-
-/** Sums by group and currency, side by side. Groups go from −1 (`EVERYTHING`) to `mostOf`. */
-class Totals {
-  /** Where each group and currency stands, plus one; 0 where it was not met. */
-  private readonly at: Int32Array;
-  readonly groups: number[] = [];
-  readonly currencies: number[] = [];
-  readonly agreements: number[] = [];
-  /** The agreement counted last of each, so that one with several lines in a group is counted once. */
-  private readonly last: number[] = [];
-  readonly values = new Column(new Float64Array(64 * WIDTH), WIDTH);
-
-  constructor(
-    mostOf: number,
-    private readonly width: number,
-  ) {
-    this.at = new Int32Array((mostOf + 2) * width);
-  }
-
-  add(of: number, currency: number, slot: number, from: Float64Array, start: number): void {
-    const key = (of + 1) * this.width + currency;
-    let at = this.at[key]! - 1;
-    if (at < 0) {
-      at = this.groups.push(of) - 1;
-      this.at[key] = at + 1;
-      this.currencies.push(currency);
-      this.agreements.push(0);
-      this.last.push(-1);
-      this.values.reach(at);
-    }
-    if (this.last[at] !== slot) this.agreements[at]! += 1;
-    this.last[at] = slot;
-    const { values } = this.values;
-    for (let to = at * WIDTH, on = start; on < start + WIDTH; to += 1, on += 1) values[to]! += from[on]!;
-  }
+/** Sums that were asked for, kept true as agreements change. */
+interface Standing {
+  by: FulfilmentAsked['by'];
+  fits: (slot: number) => boolean;
+  totals: Totals;
 }
 
 /**
  * The agreements of a company side by side, for sums over all of them. // A4
  * Values are exact: whole thousandths within ±2^53 for each agreement and line (beyond: RangeError); sums of up to 60
- * million of them are. Memory is about 100 bytes for an agreement and 70 for a line.
+ * million of them are. Memory is about 120 bytes for an agreement and 70 for a line. The sums of the last questions are
+ * kept and moved by what changes, so that asking again costs as much as there are groups.
  */
 export class AgreementColumns {
   private readonly slots = new Map<number, number>();
@@ -158,15 +95,17 @@ export class AgreementColumns {
   private readonly lineGroups = new Column(new Int32Array(256));
   private readonly lineValues = new Column(new Float64Array(256 * WIDTH), WIDTH);
   private linesKept = 0;
+  private readonly usedUp = new Column(new Int32Array(64));
+  /** Shipped ÷ committed. */
+  private readonly fulfilled = new Column(new Float64Array(64));
   private readonly currencies: string[] = [];
-  /** The largest id that anything is summed by. */
-  private mostOf = 0;
+  private readonly standing = new Map<string, Standing>();
 
   get size(): number {
     return this.slots.size;
   }
 
-  /** Takes an agreement in, or anew. O(its lines). */
+  /** Takes an agreement in, or anew. O(its lines × kept questions). */
   put(agreement: AgreementFigures): void {
     const { lines } = agreement;
     const ofLines = new Float64Array(lines.length * WIDTH);
@@ -175,6 +114,7 @@ export class AgreementColumns {
     const own = new Float64Array(WIDTH);
     keep(own, 0, agreement);
     const slot = this.slots.get(agreement.id) ?? this.slots.size;
+    if (slot < this.slots.size) for (const each of this.standing.values()) this.move(each, slot, -1);
     const set = (column: Column<Int32Array>, value: number) => {
       column.reach(slot);
       column.values[slot] = value;
@@ -187,6 +127,10 @@ export class AgreementColumns {
     set(this.organisations, agreement.organisationId ?? NOBODY);
     set(this.firstDays, dayNumber(agreement.firstDay));
     set(this.lastDays, dayNumber(agreement.lastDay));
+    set(this.usedUp, agreement.usedUp ? 1 : 0);
+    this.fulfilled.reach(slot);
+    const committed = numberAt(own, 0);
+    this.fulfilled.values[slot] = committed > 0 ? numberAt(own, 4) / committed : 0;
     this.values.reach(slot);
     this.values.values.set(own, slot * WIDTH);
     const known = this.slots.has(agreement.id) && this.lineCounts.values[slot] === lines.length;
@@ -200,7 +144,7 @@ export class AgreementColumns {
     this.lineGroups.values.set(groups, start);
     this.lineValues.values.set(ofLines, start * WIDTH);
     this.slots.set(agreement.id, slot);
-    this.mostOf = Math.max(this.mostOf, agreement.id, agreement.partyId, agreement.organisationId ?? 0, ...groups);
+    for (const each of this.standing.values()) this.move(each, slot, 1);
   }
 
   private currencyAt(currency: string): number {
@@ -208,33 +152,37 @@ export class AgreementColumns {
     return at < 0 ? this.currencies.push(currency) - 1 : at;
   }
 
-  /** Slots of what is asked for. Drafts and what was cancelled promise nothing: they are left out. O(agreements). */
-  private slotsOf(asked: FulfilmentAsked, day: Day): number[] {
-    const side = asked.side === 'selling' ? 0 : 1;
-    const inForce = STATES.indexOf('in-force');
-    const least = asked.state === undefined ? inForce : STATES.indexOf(asked.state);
-    const most = asked.state === undefined ? STATES.indexOf('ended') : least;
-    const paused = STATES.indexOf('paused');
+  /** Whether the agreement of a slot is asked for, on a day. */
+  private fitting(asked: AgreementsAsked, day: Day): (slot: number) => boolean {
+    const side = asked.side === undefined ? null : asked.side === 'selling' ? 0 : 1;
+    const state = asked.state === undefined ? null : STATES.indexOf(asked.state);
     const today = dayNumber(day);
-    const currency = asked.currency === undefined ? -1 : this.currencies.indexOf(asked.currency);
-    if (asked.currency !== undefined && currency < 0) return [];
-    if (asked.customerId !== undefined && asked.side !== 'selling') return [];
-    const found: number[] = [];
-    for (let slot = 0; slot < this.slots.size; slot += 1) {
-      const state = this.states.values[slot]!;
-      if (this.sides.values[slot] !== side || state < least || state > most) continue;
-      if (asked.dates !== undefined) {
-        if (state > paused) continue;
+    const { dates, customerId, organisationId, groupId, currency } = asked;
+    const usedUp = asked.left === undefined ? null : asked.left === 'used-up' ? 1 : 0;
+    return (slot) => {
+      if (side !== null && this.sides.values[slot] !== side) return false;
+      if (state !== null && this.states.values[slot] !== state) return false;
+      if (dates !== undefined) {
+        const now = this.states.values[slot]!;
+        if (now !== IN_FORCE && now !== PAUSED) return false;
         const passed = this.lastDays.values[slot]! < today;
-        if (asked.dates === 'passed' ? !passed : passed || this.firstDays.values[slot]! > today) continue;
+        if (dates === 'passed' ? !passed : passed || this.firstDays.values[slot]! > today) return false;
       }
-      if (asked.customerId !== undefined && this.parties.values[slot] !== asked.customerId) continue;
-      if (asked.organisationId !== undefined && this.organisations.values[slot] !== asked.organisationId) continue;
-      if (currency >= 0 && this.currencyOf.values[slot] !== currency) continue;
-      if (asked.groupId !== undefined && !this.covers(slot, asked.groupId)) continue;
-      found.push(slot);
-    }
-    return found;
+      // A vendor may have a customer's id.
+      if (customerId !== undefined && (this.sides.values[slot] !== 0 || this.parties.values[slot] !== customerId)) {
+        return false;
+      }
+      if (organisationId !== undefined && this.organisations.values[slot] !== organisationId) return false;
+      if (currency !== undefined && this.currencies[this.currencyOf.values[slot]!] !== currency) return false;
+      if (usedUp !== null && this.usedUp.values[slot] !== usedUp) return false;
+      return groupId === undefined || this.covers(slot, groupId);
+    };
+  }
+
+  /** The same, of agreements that promise something. */
+  private summing(asked: AgreementsAsked, day: Day): (slot: number) => boolean {
+    const fits = this.fitting(asked, day);
+    return (slot) => this.states.values[slot]! >= IN_FORCE && this.states.values[slot]! <= ENDED && fits(slot);
   }
 
   private covers(slot: number, groupId: number): boolean {
@@ -248,7 +196,7 @@ export class AgreementColumns {
    * The `most` largest groups of what is asked for on a day, by committed value as `worth` of each currency makes it,
    * equal ones by id. `together` puts the currencies of a group into one; else each stands for itself, by its own
    * value. Currencies without a worth are named, and left out of what is put together. By group the lines are summed,
-   * else the agreements. O(agreements, by group their lines, and groups × log groups).
+   * else the agreements. O(groups × log most); a question not asked lately O(agreements, by group their lines) besides.
    */
   groups(
     asked: FulfilmentAsked,
@@ -263,6 +211,7 @@ export class AgreementColumns {
     const unrated = new Set<string>();
     const found = new Map<number, { of: number; value: number; at: number[] }>();
     totals.groups.forEach((of, at) => {
+      if (totals.agreements[at] === 0) return;
       const currency = totals.currencies[at]!;
       const rate = rates[currency];
       if (rate === undefined) unrated.add(this.currencies[currency]!);
@@ -274,10 +223,12 @@ export class AgreementColumns {
         group.at.push(at);
       } else found.set(together ? of : at, { of, value, at: [at] });
     });
-    const groups = [...found.values()]
-      .sort((a, b) => b.value - a.value || a.of - b.of)
-      .slice(0, most)
-      .map(({ of, at }) => ({ of, sums: at.map((each) => this.sumAt(totals, each)) }));
+    const largest = new Foremost<{ of: number; value: number; at: number[] }>(
+      most,
+      (a, b) => a.value > b.value || (a.value === b.value && (a.of < b.of || (a.of === b.of && a.at[0]! < b.at[0]!))),
+    );
+    for (const each of found.values()) largest.offer(each);
+    const groups = largest.found.map(({ of, at }) => ({ of, sums: at.map((each) => this.sumAt(totals, each)) }));
     return { groups, unrated: [...unrated].sort() };
   }
 
@@ -293,26 +244,41 @@ export class AgreementColumns {
     };
   }
 
+  /** The sums of a question, kept or made. */
   private totals(asked: FulfilmentAsked, day: Day): Totals {
-    const totals = new Totals(this.mostOf, Math.max(1, this.currencies.length));
-    const of = this.columnOf(asked.by);
-    const starts = this.lineStarts.values;
-    const counts = this.lineCounts.values;
-    const groups = this.lineGroups.values;
-    const lines = this.lineValues.values;
-    for (const slot of this.slotsOf(asked, day)) {
-      const currency = this.currencyOf.values[slot]!;
-      if (asked.by !== 'group') {
-        totals.add(of === null ? 0 : of[slot]!, currency, slot, this.values.values, slot * WIDTH);
-        continue;
-      }
-      const start = starts[slot]!;
-      const end = start + counts[slot]!;
-      for (let line = start; line < end; line += 1) totals.add(groups[line]!, currency, slot, lines, line * WIDTH);
+    const { by, side, state, dates, customerId, organisationId, groupId, currency, left } = asked;
+    const key = JSON.stringify([day, by, side, state, dates, customerId, organisationId, groupId, currency, left]);
+    const kept = this.standing.get(key);
+    // What was asked last goes last.
+    this.standing.delete(key);
+    const standing = kept ?? { by, fits: this.summing(asked, day), totals: new Totals() };
+    if (!kept) for (let slot = 0; slot < this.slots.size; slot += 1) this.move(standing, slot, 1);
+    this.standing.set(key, standing);
+    for (const eldest of this.standing.keys()) {
+      if (this.standing.size <= STANDING) break;
+      this.standing.delete(eldest);
     }
-    return totals;
+    return standing.totals;
   }
 
+  /** Adds an agreement to sums it belongs to, or takes it off them. */
+  private move({ by, fits, totals }: Standing, slot: number, sign: 1 | -1): void {
+    if (!fits(slot)) return;
+    const currency = this.currencyOf.values[slot]!;
+    totals.nextAgreement();
+    if (by !== 'group') {
+      const of = this.columnOf(by);
+      totals.add(of === null ? 0 : of[slot]!, currency, sign, this.values.values, slot * WIDTH);
+      return;
+    }
+    const start = this.lineStarts.values[slot]!;
+    const end = start + this.lineCounts.values[slot]!;
+    for (let line = start; line < end; line += 1) {
+      totals.add(this.lineGroups.values[line]!, currency, sign, this.lineValues.values, line * WIDTH);
+    }
+  }
+
+  /** What agreements are summed by; null where all go together, or their lines apart. */
   private columnOf(by: FulfilmentAsked['by']): Int32Array | null {
     switch (by) {
       case 'agreement':
@@ -329,25 +295,48 @@ export class AgreementColumns {
 
   /**
    * The largest by committed value, as `worth` of its currency makes it, largest first; equal ones by id.
-   * O(agreements + those that are ever among the largest × most).
+   * O(agreements + those that are ever among the largest × log most).
    */
   largest(asked: FulfilmentAsked, day: Day, worth: ReadonlyMap<string, number>, most: number): number[] {
-    const found: { id: number; value: number }[] = [];
     const rates = this.currencies.map((currency) => worth.get(currency));
-    for (const slot of this.slotsOf(asked, day)) {
+    const largest = new Foremost<{ id: number; value: number }>(
+      most,
+      (a, b) => a.value > b.value || (a.value === b.value && a.id < b.id),
+    );
+    const fits = this.summing(asked, day);
+    for (let slot = 0; slot < this.slots.size; slot += 1) {
       const rate = rates[this.currencyOf.values[slot]!];
-      if (rate === undefined) continue;
-      const id = this.ids.values[slot]!;
-      const value = numberAt(this.values.values, slot * WIDTH) * rate;
-      let at = found.length;
-      if (at === most && found[at - 1]!.value > value) continue;
-      while (at > 0 && (found[at - 1]!.value < value || (found[at - 1]!.value === value && found[at - 1]!.id > id))) {
-        at -= 1;
-      }
-      if (at >= most) continue;
-      found.splice(at, 0, { id, value });
-      if (found.length > most) found.pop();
+      if (rate === undefined || !fits(slot)) continue;
+      largest.offer({ id: this.ids.values[slot]!, value: numberAt(this.values.values, slot * WIDTH) * rate });
     }
-    return found.map((each) => each.id);
+    return largest.found.map((each) => each.id);
+  }
+
+  /**
+   * Those furthest behind on a day first: fulfilled minus elapsed share, in millionths, equal ones by id. Goes on after
+   * one that was given before; `among` leaves others out. O(agreements + those given × log most). // A8
+   */
+  byPace(
+    asked: AgreementsAsked,
+    day: Day,
+    most: number,
+    after: { pace: number; id: number } | null,
+    among: ReadonlySet<number> | null,
+  ): { id: number; pace: number }[] {
+    const today = dayNumber(day);
+    const fits = this.fitting(asked, day);
+    const before = (a: { id: number; pace: number }, b: { id: number; pace: number }) =>
+      a.pace < b.pace || (a.pace === b.pace && a.id < b.id);
+    const behind = new Foremost<{ id: number; pace: number }>(most, before);
+    for (let slot = 0; slot < this.slots.size; slot += 1) {
+      if (!fits(slot)) continue;
+      const first = this.firstDays.values[slot]!;
+      const elapsed = (today - first + 1) / (this.lastDays.values[slot]! - first + 1);
+      const pace = Math.round((this.fulfilled.values[slot]! - Math.min(1, Math.max(0, elapsed))) * 1e6);
+      const each = { id: this.ids.values[slot]!, pace };
+      if ((after && !before(after, each)) || (among && !among.has(each.id))) continue;
+      behind.offer(each);
+    }
+    return behind.found;
   }
 }

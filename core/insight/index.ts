@@ -1,11 +1,11 @@
 export {
   AgreementColumns,
-  AMOUNTS,
   EVERYTHING,
   NO_GROUP,
   type AgreementFigures,
-  type Amounts,
+  type AgreementsAsked,
   type CurrencySum,
   type FulfilmentAsked,
   type GroupSum,
 } from './agreement-columns';
+export { AMOUNTS, type Amounts } from './exact';

@@ -1,7 +1,7 @@
 export { agreementActs } from './acts';
 export { callsOf, openProgress, planOf } from './plan';
 export { accrualJournals, rebatesOf, writeAccruals } from './rebates';
-export { agreementFilter, JOIN_PARTY, listAgreements } from './list';
+export { agreementFilter, agreementRows, agreementsNaming, cursorOf, JOIN_PARTY, listAgreements } from './list';
 export { findOffers, openAgreement } from './reads';
 export { feedOf, fireReminders, remindersDue, renewFeed, type FeedEntry } from './reminders';
 export {

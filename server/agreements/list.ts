@@ -71,25 +71,16 @@ export function agreementFilter(companyId: number, query: Query, workDate: Day):
   return { where: where.join(' AND '), values };
 }
 
-/** Share of the term gone on a work date, 0 to 1, in SQL. // A8 */
-const ELAPSED = 'LEAST(1, GREATEST(0, (DATEDIFF(?, a.first_day) + 1) / (DATEDIFF(a.last_day, a.first_day) + 1)))';
-
 /** What a list is read in the order of: the value with its direction, and the id in the same direction behind it. */
-const SORTS: Record<NonNullable<Query['sort']>, { key: string; up: boolean; dated?: true }> = {
+const SORTS: Record<Exclude<NonNullable<Query['sort']>, 'pace'>, { key: string; up: boolean }> = {
   newest: { key: 'a.id', up: false },
   'last-day': { key: 'a.last_day', up: true },
   committed: { key: 'a.committed_value', up: false },
-  // Worst first.
-  pace: {
-    key: `CAST(ROUND(a.shipped_value / GREATEST(a.committed_value, 0.01) - ${ELAPSED}, 6) AS DECIMAL(18,6))`,
-    up: true,
-    dated: true,
-  },
 };
 
 /**
  * The key a query walks in its order, so that a page costs what it shows. Left to itself, the database would rather
- * read every agreement and sort. Sorting by pace reads what the filter leaves: a pace changes with every day.
+ * read every agreement and sort.
  */
 function keyOf(query: Query): string {
   if (query.customerId) return 'agreement_customer';
@@ -101,8 +92,9 @@ function keyOf(query: Query): string {
 }
 
 /**
- * Agreements by keyset, newest first or as sorted; `q` looks in number, title, and the party's number and name.
- * The page is found by key first, and what it shows is read for its rows only.
+ * Agreements by keyset, newest first or as sorted (but by pace: that is read from what is in memory); `q` looks in
+ * number, title, and the party's number and name. The page is found by key first, and what it shows is read for its
+ * rows only.
  */
 export async function listAgreements(
   sql: Sql,
@@ -111,8 +103,7 @@ export async function listAgreements(
   workDate: Day,
 ): Promise<{ rows: Row[]; next: string | null }> {
   const { where, values } = agreementFilter(companyId, query, workDate);
-  const sort = SORTS[query.sort ?? 'newest'];
-  const dates = sort.dated ? [workDate] : [];
+  const sort = SORTS[query.sort === 'pace' ? 'newest' : (query.sort ?? 'newest')];
   const after = cursorOf(query.cursor);
   const conditions = [where];
   const bound: Bound[] = [...values];
@@ -122,26 +113,46 @@ export async function listAgreements(
     bound.push(after.id);
   } else if (after) {
     conditions.push(`${sort.key} ${past}= ? AND (${sort.key} ${past} ? OR a.id ${past} ?)`);
-    bound.push(...dates, after.key, ...dates, after.key, after.id);
+    bound.push(after.key, after.key, after.id);
   }
   const way = sort.up ? 'ASC' : 'DESC';
   const order = (id: string) => (sort.key === 'a.id' ? `${id} ${way}` : `sort_key ${way}, ${id} ${way}`);
+  const most = query.rows ?? PAGE_ROWS;
   const rows = await sql.rows<HeadRow & { sort_key: string }>(
     `SELECT ${HEAD_COLUMNS}, p.sort_key
        FROM (SELECT a.company_id, a.id, ${sort.key} AS sort_key FROM agreement a FORCE INDEX (${keyOf(query)})
               WHERE ${conditions.join(' AND ')} ORDER BY ${order('a.id')} LIMIT ?) p
        JOIN agreement a ON a.company_id = p.company_id AND a.id = p.id ${JOIN_PARTY} ORDER BY ${order('p.id')}`,
-    [...dates, ...bound, PAGE_ROWS + 1],
+    [...bound, most + 1],
   );
-  const shown = rows.slice(0, PAGE_ROWS);
+  const shown = rows.slice(0, most);
   const last = shown.at(-1);
   return {
     rows: shown.map(rowOf),
-    next: rows.length > PAGE_ROWS ? `${last!.sort_key}~${last!.id}` : null,
+    next: rows.length > most ? `${last!.sort_key}~${last!.id}` : null,
   };
 }
 
-function cursorOf(cursor: string | undefined): { key: string; id: number } | null {
+/** Ids of all agreements in which words are found. */
+export async function agreementsNaming(sql: Sql, companyId: number, words: string, workDate: Day): Promise<number[]> {
+  const { where, values } = agreementFilter(companyId, { q: words }, workDate);
+  const rows = await sql.rows<{ id: number }>(`SELECT a.id FROM agreement a WHERE ${where}`, values);
+  return rows.map((row) => row.id);
+}
+
+/** The rows of these agreements, in their order. */
+export async function agreementRows(sql: Sql, companyId: number, ids: readonly number[]): Promise<Row[]> {
+  if (ids.length === 0) return [];
+  const rows = await sql.rows<HeadRow>(
+    `SELECT ${HEAD_COLUMNS} FROM agreement a ${JOIN_PARTY} WHERE a.company_id = ? AND a.id IN (?)`,
+    [companyId, ids],
+  );
+  const byId = new Map(rows.map((row) => [row.id, rowOf(row)]));
+  return ids.flatMap((id) => byId.get(id) ?? []);
+}
+
+/** Where a page ended: what it was read in the order of, and the id. */
+export function cursorOf(cursor: string | undefined): { key: string; id: number } | null {
   const found = /^([\d.-]{1,30})~(\d{1,10})$/.exec(cursor ?? '');
   return found ? { key: found[1]!, id: Number(found[2]) } : null;
 }

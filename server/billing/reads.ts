@@ -70,7 +70,7 @@ function headSql(side: Side): string {
 export function listInvoices(
   sql: Sql,
   companyId: number,
-  query: { side: Side; q?: string; cursor?: string; open?: 'yes' },
+  query: { side: Side; q?: string; cursor?: string; rows?: number; open?: 'yes' },
 ) {
   const where = ['i.company_id = ?', 'i.id < ?'];
   const values: Bound[] = [];
@@ -93,7 +93,7 @@ export function listInvoices(
         ...values,
         most,
       ]),
-    query.cursor,
+    query,
     (row) => rowOf(query.side, row),
   );
 }

@@ -29,7 +29,7 @@ import { listInvoices, openCreditNote, openInvoice, openPrepayment, openToInvoic
 import { findItems, itemGroups, openItem } from '../catalogue';
 import type { Sql } from '../db/database';
 import { find as findAll } from '../find';
-import { fulfilment } from '../insight';
+import { agreementsByPace, fulfilment } from '../insight';
 import { openTrail } from '../ledger';
 import { listOrders, openOrder } from '../orders';
 import { findCustomers, findVendors, openCustomer, openVendor } from '../parties';
@@ -128,8 +128,10 @@ export const HANDLERS: readonly Handler[] = [
   signOut,
   session,
   company,
-  reads(agreements.listAgreements, (sql, companyId, { query, workDate }) =>
-    listAgreements(sql, companyId, query, workDate),
+  on(agreements.listAgreements, ({ parts, who, query }) =>
+    query.sort === 'pace'
+      ? agreementsByPace(parts.database, parts.agreementSums, who!.companyId, query, who!.workDate)
+      : listAgreements(parts.database, who!.companyId, query, who!.workDate),
   ),
   reads(agreements.findOffers, (sql, companyId, { query, workDate }) => findOffers(sql, companyId, query, workDate)),
   reads(agreements.itemGroups, (sql, companyId) => itemGroups(sql, companyId)),

@@ -117,10 +117,12 @@ async function take(
       sales_organisation_id: number | null;
       first_day: Day;
       last_day: Day;
+      used_up: number;
     }
   >(
     `SELECT a.id, a.side, a.state, a.currency, COALESCE(a.customer_id, a.vendor_id) AS party_id, a.sales_organisation_id,
-            a.first_day, a.last_day, a.committed_value, a.released_value, a.shipped_value, a.invoiced_value
+            a.first_day, a.last_day, a.committed_value, a.released_value, a.shipped_value, a.invoiced_value,
+            a.used_up
        FROM agreement a WHERE a.company_id = ? ${only('a.id')}`,
     values,
   );
@@ -134,6 +136,7 @@ async function take(
       organisationId: head.sales_organisation_id,
       firstDay: head.first_day,
       lastDay: head.last_day,
+      usedUp: Boolean(head.used_up),
       ...amountsOf(head),
       lines: byAgreement.get(head.id) ?? [],
     });

@@ -11,16 +11,16 @@ type Query = z.infer<typeof contract.FulfilmentQuery>;
 type Out = z.infer<typeof contract.Fulfilment>;
 type Row = Out['rows'][number];
 
-/** Rows shown at most, and how many of the largest agreements are drawn. */
-const MOST = 100;
+/** How many of the largest agreements are drawn. */
 const LARGEST = 14;
 
 /** How much of the company's currency one unit of each is worth, as decimal text. */
 type Rates = ReadonlyMap<string, string>;
 
 /**
- * Sums over agreements from the counters their acts keep, held in memory: the cost of a reading grows with agreements
- * (by group, with their lines) by some nanoseconds each, not with orders. Groups are named once they are summed. // A4
+ * Sums over agreements from the counters their acts keep, held in memory and moved by what changes: a reading costs as
+ * much as there are groups, and some nanoseconds for each agreement to find the largest. Groups are named once they are
+ * summed. // A4
  */
 export async function fulfilment(
   sql: Sql,
@@ -37,8 +37,8 @@ export async function fulfilment(
   const rates = await ratesOn(sql, companyId, currency, workDate);
   const worth = new Map([...rates].map(([each, rate]) => [each, Number(rate)]));
   const together = query.money === 'company';
-  const { groups, unrated } = columns.groups(query, workDate, worth, together, MOST + 1);
-  const shown = groups.slice(0, MOST);
+  const { groups, unrated } = columns.groups(query, workDate, worth, together, query.rows + 1);
+  const shown = groups.slice(0, query.rows);
   const names = await namesOf(
     sql,
     companyId,
@@ -50,7 +50,7 @@ export async function fulfilment(
       ...namedOf(group, query, names),
       ...amountsOf(group, together ? rates : null, currency),
     })),
-    more: groups.length > MOST,
+    more: groups.length > query.rows,
     largest: await largestOf(sql, companyId, columns.largest(query, workDate, worth, LARGEST), rates, currency),
     currency,
     unrated,

@@ -45,7 +45,7 @@ const JOINS = `JOIN customer c ON c.company_id = o.company_id AND c.id = o.custo
   ) s ON s.order_id = o.id`;
 
 /** Orders newest first; `q` looks in number, the customer's reference, and the customer's number and name. */
-export function listOrders(sql: Sql, companyId: number, query: { q?: string; cursor?: string; state?: OrderState }) {
+export function listOrders(sql: Sql, companyId: number, query: { q?: string; cursor?: string; rows?: number; state?: OrderState }) {
   const where = ['o.company_id = ?', 'o.id < ?'];
   const values: Bound[] = [];
   if (query.state) {
@@ -71,7 +71,7 @@ export function listOrders(sql: Sql, companyId: number, query: { q?: string; cur
         ids.map((row) => row.id),
       );
     },
-    query.cursor,
+    query,
     rowOf,
   );
 }

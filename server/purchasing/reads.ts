@@ -45,7 +45,7 @@ const FROM = `FROM purchase_order p
 export function listPurchases(
   sql: Sql,
   companyId: number,
-  query: { q?: string; cursor?: string; state?: Row['state'] },
+  query: { q?: string; cursor?: string; rows?: number; state?: Row['state'] },
 ) {
   const where = ['p.company_id = ?', 'p.id < ?'];
   const values: Bound[] = [];
@@ -65,7 +65,7 @@ export function listPurchases(
         ...values,
         most,
       ]),
-    query.cursor,
+    query,
     rowOf,
   );
 }

@@ -64,7 +64,7 @@ export function listPairs(sql: Sql, companyId: number, query: Query): Promise<{ 
         ids.map((row) => row.id),
       );
     },
-    query.cursor,
+    query,
     (row) => row.row,
   );
 }

@@ -13,7 +13,7 @@ export async function listBench(
   sql: Sql,
   companyId: number,
   workDate: Day,
-  query: { orderId?: number; cursor?: string },
+  query: { orderId?: number; cursor?: string; rows?: number },
 ): Promise<{ rows: Row[]; next: string | null }> {
   const where = ['l.company_id = ?', 'l.on_bench = TRUE'];
   const values: Bound[] = [companyId];
@@ -26,6 +26,7 @@ export async function listBench(
     where.push('(l.ship_date > ? OR (l.ship_date = ? AND l.id > ?))');
     values.push(after[1]!, after[1]!, Number(after[2]));
   }
+  const most = query.rows ?? PAGE_ROWS;
   const rows = await sql.rows<
     AddressColumns & {
       id: number;
@@ -56,9 +57,9 @@ export async function listBench(
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
        JOIN ship_to st ON st.company_id = o.company_id AND st.id = o.ship_to_id
       WHERE ${where.join(' AND ')} ORDER BY l.ship_date, l.id LIMIT ?`,
-    [...values, PAGE_ROWS + 1],
+    [...values, most + 1],
   );
-  const shown = rows.slice(0, PAGE_ROWS);
+  const shown = rows.slice(0, most);
   const offers = await offersFor(
     sql,
     companyId,
@@ -81,6 +82,6 @@ export async function listBench(
       offers: offers.get(row.item_id) ?? [],
       proposal: proposalFor(offers.get(row.item_id) ?? [], row.ship_date, workDate),
     })),
-    next: rows.length > PAGE_ROWS && last ? `${last.ship_date}|${last.id}` : null,
+    next: rows.length > most && last ? `${last.ship_date}|${last.id}` : null,
   };
 }
