@@ -9,6 +9,8 @@ export const RIGHTS = [
   'customer-invoices',
   'vendor-invoices',
   'payments',
+  /** Letting orders pass over a credit limit. // S4 */
+  'credit',
   'work-date',
 ] as const;
 export const Right = z.enum(RIGHTS);

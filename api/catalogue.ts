@@ -9,13 +9,23 @@ export const ItemChoice = ItemRef.extend({
   onHand: Decimal,
   taxCode: z.string(),
   taxRate: Decimal,
+  /** The units it is sold in, its own first, with how many of its own each is. */
+  units: z.array(z.object({ unit: z.string(), factor: Decimal })),
+  /** Kilograms and cubic metres of one of its own unit. */
+  weight: Decimal,
+  volume: Decimal,
+  /** What the customer asked for calls it; empty where they have no name of their own for it. */
+  theirNumber: z.string(),
 });
 
 export const findItems = read({
   name: 'findItems',
   path: '/items',
-  summary: 'Items by any part of number or name.',
-  query: z.object({ q: z.string().max(80).default('') }),
+  summary: 'Items by any part of number or name, or of the number a customer calls them by.',
+  query: z.object({
+    q: z.string().max(80).default(''),
+    customerId: z.coerce.number().int().positive().optional(),
+  }),
   out: z.object({ rows: z.array(ItemChoice) }),
 });
 

@@ -2,6 +2,7 @@ import * as access from './access';
 import * as agreements from './agreements';
 import * as billing from './billing';
 import * as catalogue from './catalogue';
+import * as desk from './desk';
 import * as exchange from './exchange';
 import * as find from './find';
 import * as insight from './insight';
@@ -25,6 +26,10 @@ export const ENDPOINTS: readonly Endpoint[] = [
   agreements.openProgress,
   agreements.findOffers,
   agreements.itemGroups,
+  desk.customerDesk,
+  desk.usualBasket,
+  desk.vendorBasket,
+  desk.shelf,
   orders.listOrders,
   orders.openOrder,
   supply.listBench,
@@ -44,6 +49,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   parties.findVendors,
   parties.openCustomer,
   parties.openVendor,
+  desk.matchItems,
   catalogue.findItems,
   catalogue.openItem,
   ledger.openTrail,

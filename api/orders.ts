@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { ROUTES } from '@core/catalogue';
 import { ORDER_STATES } from '@core/orders';
+import { STEP_KINDS } from '@core/pricing';
 import {
   act,
   Address,
@@ -22,6 +23,9 @@ import { RelatedDocument } from './agreements';
 
 const State = z.enum(ORDER_STATES);
 export const Route = z.enum(ROUTES);
+
+/** The steps of a line's price, which sum to its amount. // R4 */
+export const BuildUpSteps = z.array(z.object({ kind: z.enum(STEP_KINDS), source: z.string(), amount: Decimal }));
 
 export const OrderRow = z.object({
   id: Id,
@@ -63,6 +67,20 @@ export const OrderLine = z.object({
   amount: Decimal,
   taxCode: z.string(),
   taxRate: Decimal,
+  /** The unit it was sold in, with how many of the item's own it is; the units it could be sold in. */
+  sold: z.object({
+    unit: z.string(),
+    factor: Decimal,
+    /** Typed instead of the price that was found, for one of the unit; null where none was. */
+    price: Decimal.nullable(),
+    reason: z.string(),
+    discount: Decimal,
+  }),
+  units: z.array(z.object({ unit: z.string(), factor: Decimal })),
+  buildUp: BuildUpSteps,
+  /** Of one of the item's own unit, in kilograms and cubic metres. */
+  weight: Decimal,
+  volume: Decimal,
   route: Route,
   /** Routes this item can go by. */
   routes: z.array(Route),
@@ -133,6 +151,11 @@ export const saveOrder = act({
           route: Route,
           /** The agreement line that prices it; null for none; left out for the one it has, or the first that fits. */
           agreementLineId: Id.nullable().optional(),
+          /** What the quantity and a typed price are in; the item's own unit where left out. */
+          unit: Text(12).optional(),
+          price: TypedDecimal.optional(),
+          reason: Text(120).optional(),
+          discount: TypedDecimal.optional(),
         }),
       )
       .max(500),
@@ -144,7 +167,12 @@ export const saveOrder = act({
         itemId: Id,
         quantity: Decimal,
         unitPrice: Decimal,
+        /** What one would cost without an agreement. */
+        listPrice: Decimal,
         amount: Decimal,
+        /** Which of the typed lines it is of; two where one is split at a limit. */
+        typedAt: z.number(),
+        steps: BuildUpSteps,
         agreement: z.string().nullable(),
       }),
     ),
@@ -154,7 +182,12 @@ export const saveOrder = act({
 export const confirmOrder = act({
   name: 'confirmOrder',
   summary: 'Confirm a draft sales order.',
-  input: z.object({ id: Id, version: z.number().int() }),
+  input: z.object({
+    id: Id,
+    version: z.number().int(),
+    /** Why it may pass over the customer's credit limit, where it does. // S4 */
+    creditReason: Text(120).optional(),
+  }),
   shown: z.object({ state: State }),
 });
 

@@ -44,18 +44,16 @@ const VIEWS: readonly View[] = [
 
 /**
  * The lists over years of business against the same lists over `SMALL` order lines: the worst ratio of the
- * percentiles up to 95, for each run. `full` takes a million order lines and prints the query plans, else a tenth of that.
+ * percentiles up to 95, for each run. `full` takes a million order lines and prints the query plans, else a tenth of that. Prints each as it is read.
  */
-export async function benchLists(root: string, full: boolean): Promise<Figure[]> {
+export async function benchLists(root: string, full: boolean, print: (figures: Figure[]) => void): Promise<void> {
   const stageOf = (orderLines: number) =>
     Stage.make(root, (url, companyId) => layBulk(url, { companyId, workDate: WORK_DATE, orderLines, seed: 7 }));
   const small = await stageOf(SMALL);
   const large = await stageOf(full ? 1_000_000 : 100_000);
   try {
-    const figures: Figure[] = [];
-    for (const view of VIEWS) figures.push(await against(view, small, large));
+    for (const view of VIEWS) print([await against(view, small, large)]);
     if (full) console.log((await plansOf(large.database, large.masters.companyId)).join('\n'));
-    return figures;
   } finally {
     await small.end();
     await large.end();

@@ -35,7 +35,7 @@ async function main(): Promise<void> {
           await stage.end();
         }
       }
-      if (wanted('lists')) print(await benchLists(database.url, full));
+      if (wanted('lists')) await benchLists(database.url, full, print);
     } finally {
       await database.release();
     }

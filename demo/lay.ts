@@ -2,6 +2,7 @@ import { addDays, type Day } from '@core/kernel';
 import type { Database } from '../server/db/database';
 import { Actor } from './actor';
 import { chanceOf, type Chance } from './chance';
+import { layDesk } from './desk';
 import { layMasters } from './masters';
 import { layOpeningStock } from './opening-stock';
 import { Story, type Far, type ReleasePlan } from './story';
@@ -32,6 +33,7 @@ export async function layDemo(database: Database, options: DemoOptions): Promise
   const chance = chanceOf(options.seed);
   const masters = await layMasters(database);
   const actor = new Actor(database, masters.companyId, masters.people.get('salmah')!, 'demo');
+  await layDesk(database, masters, workDate, options.seed);
   await layOpeningStock(database, masters, actor.doer(workDate), addDays(workDate, -190));
   const timetable = new Timetable();
   const story = new Story(database, actor, masters, timetable, chance, workDate);

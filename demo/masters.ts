@@ -273,6 +273,17 @@ const ITEMS: readonly ItemPlan[] = [
     ],
     approved: ['V-104'],
   },
+  {
+    number: 'GAC-25',
+    group: 'CHEM',
+    name: 'Activated carbon, 25 kg',
+    unit: 'bag',
+    price: '212',
+    tax: 'S6',
+    route: 'stock',
+    stock: { quantity: '260', cost: '131.5' },
+    vendors: [{ number: 'V-104', price: '131.5', days: 9, preferred: true }],
+  },
 ];
 
 /** Companies, people, parties, items and opening stock of the demo. */

@@ -21,6 +21,7 @@ export {
   currencyPlaces,
   documentTotals,
   lineAmount,
+  amountAt,
   lineSlice,
   priceText,
   shareOf,

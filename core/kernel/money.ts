@@ -45,14 +45,27 @@ export interface LineMoney {
 
 /**
  * Amount of the slice of a line from `from` to `to`, and what of it counts against its agreement where that is not the
- * whole. A line at one price goes by the price, one at a mixed price by shares; slices end to end sum to the line's.
+ * whole. A line at one price goes by the price; one whose amount is not its quantity × its price (priced in part by an
+ * agreement, or by the pack, or charged as a whole) by shares. Slices end to end sum to the line's.
  */
 export function lineSlice(line: LineMoney, from: Dec, to: Dec, currency: string): { value: Dec; agreed: Dec | null } {
-  if (line.agreedAmount === null) return { value: sliceAmount(from, to, dec(line.unitPrice), currency), agreed: null };
+  const { agreedAmount, quantity, unitPrice } = line;
+  if (agreedAmount === null && lineAmount(dec(quantity), dec(unitPrice), currency).eq(line.amount)) {
+    return { value: sliceAmount(from, to, dec(unitPrice), currency), agreed: null };
+  }
   return {
-    value: shareOf(line.amount, line.quantity, from, to, currency),
-    agreed: shareOf(line.agreedAmount, line.quantity, from, to, currency),
+    value: shareOf(line.amount, quantity, from, to, currency),
+    agreed: agreedAmount === null ? null : shareOf(agreedAmount, quantity, from, to, currency),
   };
+}
+
+/** The amount of a line whose quantity changes and whose price stays: by the price, or by shares as `lineSlice` says. */
+export function amountAt(line: LineMoney, quantity: Dec, currency: string): Dec {
+  const { unitPrice } = line;
+  if (lineAmount(dec(line.quantity), dec(unitPrice), currency).eq(line.amount)) {
+    return lineAmount(quantity, dec(unitPrice), currency);
+  }
+  return roundHalfAway(dec(line.amount).times(quantity).div(line.quantity), currencyPlaces(currency));
 }
 
 export interface Taxed {

@@ -1,22 +1,72 @@
-import { dec, ZERO, type Day } from '@core/kernel';
+import { dec, documentTotals, most, priceText, ZERO, type Day, type Dec } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { routeFits, routeIsBought, ROUTE_NAMES, type Route } from '@core/catalogue';
 import type { OrderState } from './order';
 
+/** How a customer stands: what they owe and have on order, and the permits they hold. // S4 S5 */
+export interface CustomerStanding {
+  name: string;
+  currency: string;
+  referenceRequired: boolean;
+  /** What they may owe at most, orders included; null for no limit. */
+  creditLimit: string | null;
+  /** What they owe, tax included. */
+  balance: string;
+  /** Confirmed and not invoiced on their other orders, tax included. */
+  onOrder: string;
+  permits: readonly { id: number; typeId: number; firstDay: Day; lastDay: Day }[];
+}
+
 export interface ConfirmGround {
   order: { number: string; state: OrderState; shipToId: number | null; customerReference: string };
-  customer: { name: string; referenceRequired: boolean };
+  customer: CustomerStanding;
   lines: readonly {
     lineNo: number;
     unitPrice: string;
+    amount: string;
+    taxCode: string;
+    taxRate: string;
+    /** Why it is sold for nothing; empty where it is not. */
+    reason: string;
     shipDate: Day;
     route: Route;
-    item: { number: string; stocked: boolean; hasVendor: boolean };
+    item: {
+      number: string;
+      stocked: boolean;
+      hasVendor: boolean;
+      /** The kind of permit it needs; null for none. */
+      permit: { id: number; name: string } | null;
+    };
   }[];
 }
 
-/** Confirms a draft order: every check at once, each at its field. // S2 */
-export function decideConfirm(ground: ConfirmGround, workDate: Day): Decision<{ state: OrderState }> {
+/** Who confirms: whether they may let an order pass over the credit limit, and why they do. */
+export interface Confirmer {
+  mayPassCredit: boolean;
+  creditReason: string;
+}
+
+export interface ConfirmEffects {
+  state: OrderState;
+  /** The permit each line goes out under, in the lines' order. // S5 */
+  permits: (number | null)[];
+  /** Why it passes over the limit; empty where it does not. */
+  creditReason: string;
+}
+
+/** What a customer's credit is after an order: the limit, what is used with it, and by how much that is too much. // S4 */
+export function creditWith(customer: CustomerStanding, lines: ConfirmGround['lines']): { used: Dec; over: Dec } | null {
+  if (customer.creditLimit === null) return null;
+  const { total } = documentTotals(
+    lines.map((line) => ({ ...line, net: dec(line.amount) })),
+    customer.currency,
+  );
+  const used = dec(customer.balance).plus(customer.onOrder).plus(total);
+  return { used, over: most(ZERO, used.minus(customer.creditLimit)) };
+}
+
+/** Confirms a draft order: every check at once, each at its field. // S2 S4 S5 */
+export function decideConfirm(ground: ConfirmGround, workDate: Day, by: Confirmer): Decision<ConfirmEffects> {
   const { order, customer, lines } = ground;
   const refusals: Refusal[] = [];
   if (order.state !== 'draft') {
@@ -29,22 +79,61 @@ export function decideConfirm(ground: ConfirmGround, workDate: Day): Decision<{ 
     refusals.push(refuse('reference-required', 'customerReference', { customer: customer.name }));
   }
   if (lines.length === 0) refusals.push(refuse('no-lines', 'lines', { document: order.number }));
-  lines.forEach((line, index) => {
-    const at = (field: string) => `lines.${index}.${field}`;
-    const item = line.item.number;
-    if (dec(line.unitPrice).lte(0)) refusals.push(refuse('price-missing', at('unitPrice'), { item }));
-    if (line.shipDate < workDate) {
-      refusals.push(refuse('ship-date-past', at('shipDate'), { day: line.shipDate, workDate }));
+  const permits = lines.map((line, index) => {
+    refusals.push(...routeAndPrice(line, index, workDate));
+    const permit = permitFor(customer, line);
+    if (line.item.permit && permit === null) {
+      const facts = { customer: customer.name, permit: line.item.permit.name, item: line.item.number };
+      refusals.push(refuse('permit-missing', `lines.${index}.itemId`, { ...facts, day: line.shipDate }));
     }
-    if (!routeFits(line.route, line.item)) {
-      refusals.push(
-        routeIsBought(line.route)
-          ? refuse('no-vendor', at('route'), { item })
-          : refuse('route-not-kept', at('route'), { item, route: ROUTE_NAMES[line.route] }),
-      );
-    }
+    return permit;
   });
-  return decided(refusals, () => ({ state: 'confirmed' as const }));
+  const credit = creditWith(customer, lines);
+  const over = credit !== null && credit.over.gt(0);
+  const passes = by.mayPassCredit && by.creditReason.trim() !== '';
+  if (over && !passes) {
+    const { currency, name, creditLimit } = customer;
+    const facts = {
+      customer: name,
+      currency,
+      limit: priceText(creditLimit!, currency),
+      over: priceText(credit.over, currency),
+    };
+    refusals.push(refuse(by.mayPassCredit ? 'over-credit-why' : 'over-credit', 'creditReason', facts));
+  }
+  return decided(refusals, () => ({
+    state: 'confirmed' as const,
+    permits,
+    creditReason: over ? by.creditReason.trim() : '',
+  }));
+}
+
+function routeAndPrice(line: ConfirmGround['lines'][number], index: number, workDate: Day): Refusal[] {
+  const refusals: Refusal[] = [];
+  const at = (field: string) => `lines.${index}.${field}`;
+  const item = line.item.number;
+  if (dec(line.unitPrice).lte(0) && line.reason === '') refusals.push(refuse('price-missing', at('price'), { item }));
+  if (line.shipDate < workDate) {
+    refusals.push(refuse('ship-date-past', at('shipDate'), { day: line.shipDate, workDate }));
+  }
+  if (!routeFits(line.route, line.item)) {
+    refusals.push(
+      routeIsBought(line.route)
+        ? refuse('no-vendor', at('route'), { item })
+        : refuse('route-not-kept', at('route'), { item, route: ROUTE_NAMES[line.route] }),
+    );
+  }
+  return refusals;
+}
+
+/** The permit valid on the ship date that lasts longest; null where none is needed or none is valid. // S5 */
+function permitFor(customer: CustomerStanding, line: ConfirmGround['lines'][number]): number | null {
+  const { permit } = line.item;
+  if (!permit) return null;
+  const [found] = customer.permits
+    .filter((each) => each.typeId === permit.id && each.firstDay <= line.shipDate && each.lastDay >= line.shipDate)
+    .sort((a, b) => (a.lastDay === b.lastDay ? a.id - b.id : a.lastDay < b.lastDay ? 1 : -1));
+  return found?.id ?? null;
 }
 
 export interface CancelGround {

@@ -1,4 +1,14 @@
-export { decideCancel, decideConfirm, type CancelEffects, type CancelGround, type ConfirmGround } from './confirm';
+export {
+  creditWith,
+  decideCancel,
+  decideConfirm,
+  type CancelEffects,
+  type CancelGround,
+  type ConfirmEffects,
+  type Confirmer,
+  type ConfirmGround,
+  type CustomerStanding,
+} from './confirm';
 export {
   decideOrder,
   ORDER_STATES,
@@ -6,7 +16,11 @@ export {
   type OrderGround,
   type OrderItem,
   type OrderLineNow,
+  type OrderPricing,
   type OrderState,
   type OrderTyped,
+  type SoldAs,
 } from './order';
 export { decideClose, type CloseEffects, type CloseGround } from './close';
+export { plainPricing, priceWithout, type ItemPricing } from './price-without';
+export { confirmable, decideSave, type ConfirmableItem, type SaveGround } from './save';

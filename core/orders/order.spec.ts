@@ -1,5 +1,5 @@
 import type { Offer } from '@core/agreements';
-import { decideCancel, decideConfirm, decideOrder, type OrderGround, type OrderTyped } from './index';
+import { decideCancel, decideOrder, plainPricing, type OrderGround, type OrderTyped } from './index';
 
 const WORK_DATE = '2027-03-01';
 const item = {
@@ -11,7 +11,10 @@ const item = {
   taxRate: '6',
   stocked: false,
   hasVendor: true,
+  pricing: plainPricing('piece'),
 };
+
+const sold = { unit: 'piece', factor: '1', price: null, reason: '', discount: '0', steps: [] };
 
 function offer(agreement: Partial<Offer['agreement']>, line: Partial<Offer['line']> = {}): Offer {
   return {
@@ -52,6 +55,7 @@ const ground: OrderGround = {
   current: {
     number: 'SO-0001',
     state: 'draft',
+    shipToId: 3,
     lines: [
       {
         id: 5,
@@ -63,6 +67,8 @@ const ground: OrderGround = {
         amount: '8880',
         agreementLineId: 1,
         agreedAmount: null,
+        shipDate: '2027-03-10',
+        sold,
       },
       {
         id: 6,
@@ -74,6 +80,8 @@ const ground: OrderGround = {
         amount: '2220',
         agreementLineId: 1,
         agreedAmount: null,
+        shipDate: '2027-03-10',
+        sold,
       },
     ],
   },
@@ -84,6 +92,7 @@ const ground: OrderGround = {
     [11, { ...item, number: 'FC-20', stocked: true, hasVendor: false }],
   ]),
   offers: [offer({})],
+  pricing: { search: 'first', orderDate: WORK_DATE, byShipDate: false, freight: new Map(), who: 'Salmah' },
 };
 
 const typedLine = (id: number | null, quantity: string, change: Partial<OrderTyped['lines'][number]> = {}) => ({
@@ -237,36 +246,6 @@ describe('A13 A14 pricing a plain order line', () => {
     ]);
     expect(codes(typed(typedLine(null, '2', { itemId: 11, route: 'stock' })), held)).toEqual([
       'lines.0.agreementLineId: only-contracted',
-    ]);
-  });
-});
-
-describe('confirming', () => {
-  const ready = {
-    order: { number: 'SO-0001', state: 'draft' as const, shipToId: 3, customerReference: 'R-1' },
-    customer: { name: 'Teratai Bay Resort', referenceRequired: true },
-    lines: [{ lineNo: 1, unitPrice: '740', shipDate: '2027-03-10', route: 'drop' as const, item }],
-  };
-
-  it('S2 takes a whole order', () => {
-    expect(decideConfirm(ready, WORK_DATE).ok).toBe(true);
-  });
-
-  it('S2 says everything at once and each at its field', () => {
-    const decision = decideConfirm(
-      {
-        ...ready,
-        order: { ...ready.order, shipToId: null, customerReference: '' },
-        lines: [{ ...ready.lines[0]!, unitPrice: '0', shipDate: '2027-02-01', item: { ...item, hasVendor: false } }],
-      },
-      WORK_DATE,
-    );
-    expect(!decision.ok && decision.refusals.map((refusal) => `${refusal.field}: ${refusal.code}`)).toEqual([
-      'shipToId: required',
-      'customerReference: reference-required',
-      'lines.0.unitPrice: price-missing',
-      'lines.0.shipDate: ship-date-past',
-      'lines.0.route: no-vendor',
     ]);
   });
 });

@@ -1,16 +1,11 @@
-import {
-  agreedPrice,
-  leftOn,
-  overLimitOf,
-  rankOffers,
-  splitAtLimit,
-  splitWordOf,
-  type Offer,
-  type Portion,
-} from '@core/agreements';
-import { AMOUNT_BOUND, dec, isDecimalText, isDay, lineAmount, most, ZERO, type Day, type Dec } from '@core/kernel';
+import { agreedPrice, rankOffers, splitAtLimit, splitWordOf, type Offer, type Portion } from '@core/agreements';
+import { AMOUNT_BOUND, dec, lineAmount, most, ZERO, type Day, type Dec } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
-import { routeFits, routeIsBought, ROUTE_NAMES, type Route } from '@core/catalogue';
+import type { Route } from '@core/catalogue';
+import { buildUp, type BasePrice, type BuildUpStep, type PriceExtras, type PriceSearch } from '@core/pricing';
+import { lineRefusals } from './line-refusals';
+import { priceWithout, type ItemPricing } from './price-without';
+import { ReleasedChange } from './released-change';
 
 export const ORDER_STATES = ['draft', 'confirmed', 'closed', 'cancelled'] as const;
 export type OrderState = (typeof ORDER_STATES)[number];
@@ -24,6 +19,7 @@ export interface OrderItem {
   taxRate: string;
   stocked: boolean;
   hasVendor: boolean;
+  pricing: ItemPricing;
 }
 
 export interface OrderLineNow {
@@ -37,17 +33,47 @@ export interface OrderLineNow {
   agreementLineId: number | null;
   /** What of the amount counts against the agreement where that is not the whole. */
   agreedAmount: string | null;
+  shipDate: Day;
+  sold: SoldAs;
+}
+
+/** How a line was sold: its unit, and what a person typed about its price. // S1 R4 */
+export interface SoldAs {
+  unit: string;
+  /** How many of the item's own unit its unit is. */
+  factor: string;
+  /** For one of its unit; null where the price was found. */
+  price: string | null;
+  /** Why it is sold for nothing; empty where it is not. // S2 */
+  reason: string;
+  /** Per cent off. */
+  discount: string;
+  /** The steps of its price; none for lines that keep the one an agreement gave them. */
+  steps: readonly BuildUpStep[];
+}
+
+/** What prices are found by. // R1 R3 */
+export interface OrderPricing {
+  search: PriceSearch;
+  /** The order's day, which prices are of; or the ship date, where the customer's terms say so. */
+  orderDate: Day;
+  byShipDate: boolean;
+  /** What freight costs to each ship-to of the customer, where their prices are delivered ones. */
+  freight: ReadonlyMap<number, PriceExtras['freight']>;
+  /** Who types. */
+  who: string;
 }
 
 /** What a draft order's change is checked against. */
 export interface OrderGround {
   /** Null for a new order. */
-  current: { number: string; state: OrderState; lines: readonly OrderLineNow[] } | null;
+  current: { number: string; state: OrderState; shipToId: number | null; lines: readonly OrderLineNow[] } | null;
   customer: { id: number; name: string; currency: string; contractedOnly: boolean } | null;
   shipToIds: readonly number[];
   items: ReadonlyMap<number, OrderItem>;
   /** Agreement lines the order's lines hold, whatever has become of them, and those that could price its lines. // A13 */
   offers: readonly Offer[];
+  pricing: OrderPricing;
 }
 
 /** The order as typed. A line with an id is one the order has; the others are new. */
@@ -62,6 +88,14 @@ export interface OrderTyped {
     route: Route;
     /** The agreement line that prices it; null for none; left out for the one it has, or the first that fits. // A13 */
     agreementLineId?: number | null | undefined;
+    /** The unit the quantity and the price are in; the item's own where left out. */
+    unit?: string | undefined;
+    /** A price instead of the one that is found, for one of the unit; nothing or empty for none. */
+    price?: string | undefined;
+    /** Why it is sold for nothing. */
+    reason?: string | undefined;
+    /** Per cent off; nothing or empty for none. */
+    discount?: string | undefined;
   }[];
 }
 
@@ -81,6 +115,9 @@ export interface OrderEffects {
     taxRate: string;
     route: Route;
     shipDate: Day;
+    sold: SoldAs;
+    /** Which of the typed lines it comes from. */
+    typedAt: number;
   }[];
   removedLineIds: number[];
   /** What the agreement lines' released counters change by; negative gives back. // A4 S6 */
@@ -115,10 +152,16 @@ export function decideOrder(ground: OrderGround, typed: OrderTyped, workDate: Da
     refusals.push(...found);
     if (found.length > 0) return;
     const now = current?.lines.find((each) => each.id === line.id) ?? null;
-    const offer = offerFor(ground, line, now, index, workDate);
+    const asked = askedOf(ground, line, typed.shipToId);
+    const offer = offerFor(ground, line, asked, now, index, workDate);
     if ('code' in offer) refusals.push(offer);
     else {
-      const effects = effectsOf(ground, { line, now, offer: offer.offer, index }, change, warnings);
+      const effects = effectsOf(
+        ground,
+        { line, asked, now, offer: offer.offer, index, shipToId: typed.shipToId },
+        change,
+        warnings,
+      );
       if (effects.some(({ amount }) => dec(amount).gte(AMOUNT_BOUND))) {
         refusals.push(refuse('amount-too-large', `lines.${index}.quantity`, {}));
       }
@@ -142,14 +185,64 @@ export function decideOrder(ground: OrderGround, typed: OrderTyped, workDate: Da
   );
 }
 
-type TypedLine = OrderTyped['lines'][number];
+export type TypedLine = OrderTyped['lines'][number];
 
 const currencyOf = (ground: OrderGround) => ground.customer?.currency ?? 'MYR';
+
+/** What a typed line asks for, in the item's own unit, with what it would cost without an agreement. */
+interface Asked {
+  quantity: Dec;
+  unit: string;
+  factor: string;
+  without: BasePrice;
+  /** Of `without`, for one of the item's own unit, to 4 places. */
+  listPrice: string;
+  extras: PriceExtras;
+  typed: boolean;
+}
+
+function askedOf(ground: OrderGround, line: TypedLine, shipToId: number | null): Asked {
+  const item = ground.items.get(line.itemId!)!;
+  const unit = line.unit ?? item.unit;
+  const factor = item.pricing.units.get(unit) ?? '1';
+  const quantity = dec(line.quantity).times(factor);
+  const { byShipDate, orderDate, search, freight } = ground.pricing;
+  const day = byShipDate ? line.shipDate! : orderDate;
+  const asked = { unit, ownUnit: item.unit, quantity, day, currency: currencyOf(ground) };
+  const { base, listPrice } = priceWithout(item, asked, search);
+  const { packSize, splitCharge, weight } = item.pricing;
+  const discount = line.discount || '0';
+  return {
+    quantity,
+    unit,
+    factor,
+    without: base,
+    listPrice,
+    extras: { packSize, splitCharge, weight, freight: freight.get(shipToId ?? 0) ?? [], discount },
+    typed: Boolean(line.price) || !dec(discount).eq(0),
+  };
+}
 
 /** The offer that prices a line: the one it has, the one chosen, the first that fits, or none. // A13 A14 */
 function offerFor(
   ground: OrderGround,
   line: TypedLine,
+  asked: Asked,
+  now: OrderLineNow | null,
+  index: number,
+  workDate: Day,
+): { offer: Offer | null } | Refusal {
+  const found = offerOf(ground, line, asked, now, index, workDate);
+  const item = ground.items.get(line.itemId!)!;
+  return 'offer' in found && found.offer && asked.typed
+    ? refuse('price-is-agreed', `lines.${index}.price`, { item: item.number, agreement: found.offer.agreement.number })
+    : found;
+}
+
+function offerOf(
+  ground: OrderGround,
+  line: TypedLine,
+  asked: Asked,
   now: OrderLineNow | null,
   index: number,
   workDate: Day,
@@ -162,8 +255,8 @@ function offerFor(
   const wanted = {
     itemId: line.itemId!,
     groupId: item.groupId,
-    quantity: dec(line.quantity),
-    listPrice: item.listPrice,
+    quantity: asked.quantity,
+    listPrice: asked.listPrice,
     day: workDate,
     currency: currencyOf(ground),
   };
@@ -182,27 +275,33 @@ function offerFor(
 
 interface Priced {
   line: TypedLine;
+  asked: Asked;
   now: OrderLineNow | null;
   offer: Offer | null;
   index: number;
+  shipToId: number | null;
 }
 
 /** The order lines of one typed line: two where it is split at a limit in quantity. // A5 */
 function effectsOf(
   ground: OrderGround,
-  { line, now, offer, index }: Priced,
+  { line, asked, now, offer, index, shipToId }: Priced,
   change: ReleasedChange,
   warnings: Refusal[],
 ): OrderEffects['lines'] {
   const item = ground.items.get(line.itemId!)!;
+  const currency = currencyOf(ground);
   const field = `lines.${index}.quantity`;
-  const quantity = dec(line.quantity);
+  const { quantity } = asked;
   const kept = now !== null && now.itemId === line.itemId && now.agreementLineId === (offer?.line.id ?? null);
   const room = offer ? change.room(offer, kept ? now : null) : ZERO;
   if (now) change.giveBack(now, field);
-  const listPrice = kept ? now.listPrice : item.listPrice;
-  const untouched = kept && quantity.eq(now.quantity);
-  const lineOf = (portion: Portion, id: number | null): OrderEffects['lines'][number] => ({
+  const listPrice = kept && offer ? now.listPrice : asked.listPrice;
+  const lineOf = (
+    portion: Portion,
+    id: number | null,
+    steps: readonly BuildUpStep[],
+  ): OrderEffects['lines'][number] => ({
     id,
     itemId: line.itemId!,
     agreementLineId: portion.agreed === null ? null : (offer?.line.id ?? null),
@@ -215,135 +314,79 @@ function effectsOf(
     taxRate: item.taxRate,
     route: line.route,
     shipDate: line.shipDate!,
+    sold: {
+      unit: asked.unit,
+      factor: asked.factor,
+      price: line.price || null,
+      reason: line.reason?.trim() ?? '',
+      discount: asked.extras.discount,
+      steps,
+    },
+    typedAt: index,
   });
-  if (untouched) {
-    const { unitPrice, amount, agreementLineId, agreedAmount } = now;
-    const same = {
-      ...lineOf({ quantity, unitPrice: dec(unitPrice), amount: dec(amount), agreed: null }, now.id),
-      agreementLineId,
-      agreedAmount,
-    };
+  if (now && kept && untouched(ground, { now, line, asked }, shipToId)) {
+    const { unitPrice, amount, agreementLineId, agreedAmount, sold } = now;
+    const portion = { quantity, unitPrice: dec(unitPrice), amount: dec(amount), agreed: null };
+    const same = { ...lineOf(portion, now.id, sold.steps), listPrice: now.listPrice, agreementLineId, agreedAmount };
     change.take(same, field);
     return [same];
   }
-  const price = priceOf(offer, kept ? now : null, item, quantity);
-  const amount = lineAmount(quantity, price, currencyOf(ground));
-  const splits = offer?.agreement.limitPolicy === 'split';
-  const portions =
-    offer && splits
-      ? splitAtLimit({ quantity, price, listPrice: dec(item.listPrice) }, room, offer.agreement)
-      : [{ quantity, unitPrice: price, amount, agreed: offer ? amount : null }];
-  const lines = portions.map((portion, at) => lineOf(portion, at === 0 ? (now?.id ?? null) : null));
+  if (!offer) {
+    const typed = line.price ? { price: line.price, factor: asked.factor, who: ground.pricing.who } : null;
+    const built = buildUp(asked.without, quantity, asked.extras, typed, currency);
+    return [
+      lineOf(
+        { quantity, unitPrice: built.unitPrice, amount: built.amount, agreed: null },
+        now?.id ?? null,
+        built.steps,
+      ),
+    ];
+  }
+  const price = agreedFor(offer, kept ? now : null, asked);
+  const amount = lineAmount(quantity, price, currency);
+  const splits = offer.agreement.limitPolicy === 'split';
+  const portions = splits
+    ? splitAtLimit({ quantity, price, listPrice: dec(asked.listPrice) }, room, offer.agreement)
+    : [{ quantity, unitPrice: price, amount, agreed: amount }];
+  const lines = portions.map((portion, at) =>
+    lineOf(portion, at === 0 ? (now?.id ?? null) : null, stepsOf(portion, offer, asked.without)),
+  );
   for (const each of lines) change.take(each, field);
   const whole = lines.length === 1 && lines[0]!.agreementLineId !== null && lines[0]!.agreedAmount === null;
-  if (offer && splits && !whole) {
-    const asked = offer.agreement.basis === 'quantity' ? quantity : amount;
-    warnings.push(splitWordOf(offer.agreement, item, { asked, left: most(ZERO, room), price }, field));
+  if (splits && !whole) {
+    const wanted = offer.agreement.basis === 'quantity' ? quantity : amount;
+    warnings.push(splitWordOf(offer.agreement, item, { asked: wanted, left: most(ZERO, room), price }, field));
   }
   return lines;
 }
 
-/** The unit price: kept while item and agreement stay, else as the agreement says for the quantity, else the list's. // A3 */
-function priceOf(offer: Offer | null, kept: OrderLineNow | null, item: OrderItem, quantity: Dec): Dec {
+/** Whether nothing that makes a line's price was changed. // R2 R3 */
+function untouched(
+  { current, pricing }: OrderGround,
+  { now, line, asked }: { now: OrderLineNow; line: TypedLine; asked: Asked },
+  shipToId: number | null,
+): boolean {
+  const { sold } = now;
+  if (!asked.quantity.eq(now.quantity) || asked.unit !== sold.unit) return false;
+  if (now.agreementLineId !== null) return true;
+  const sameDay = !pricing.byShipDate || line.shipDate === now.shipDate;
+  const sameWay = pricing.freight.size === 0 || shipToId === current?.shipToId;
+  const samePrice = (line.price || null) === sold.price && dec(asked.extras.discount).eq(sold.discount);
+  return samePrice && sameDay && sameWay;
+}
+
+/** An agreement's unit price: kept while item and agreement stay, else as it says for the quantity. // A3 */
+function agreedFor(offer: Offer, kept: OrderLineNow | null, asked: Asked): Dec {
   if (kept && kept.agreedAmount === null) return dec(kept.unitPrice);
-  return offer ? agreedPrice(offer.line, quantity, item.listPrice) : dec(item.listPrice);
+  return agreedPrice(offer.line, asked.quantity, asked.listPrice);
 }
 
-function lineRefusals(ground: OrderGround, line: TypedLine, index: number, workDate: Day): Refusal[] {
-  const at = (field: string) => `lines.${index}.${field}`;
-  const refusals: Refusal[] = [];
-  const item = line.itemId === null ? undefined : ground.items.get(line.itemId);
-  if (line.itemId === null) refusals.push(refuse('required', at('itemId'), { what: 'The item' }));
-  else if (!item) refusals.push(refuse('unknown', at('itemId'), { what: 'This item' }));
-  if (line.id !== null && !ground.current?.lines.some((now) => now.id === line.id)) {
-    refusals.push(refuse('unknown', at('id'), { what: 'This line' }));
-  }
-  if (line.quantity.trim() === '') {
-    refusals.push(refuse('required', at('quantity'), { what: 'The quantity' }));
-  } else if (!isDecimalText(line.quantity, 'quantity')) {
-    refusals.push(refuse('not-a-number', at('quantity'), { what: 'The quantity' }));
-  } else if (dec(line.quantity).lte(0)) {
-    refusals.push(refuse('not-above-zero', at('quantity'), { what: 'The quantity' }));
-  }
-  if (line.shipDate === null) {
-    refusals.push(refuse('required', at('shipDate'), { what: 'The ship date' }));
-  } else if (!isDay(line.shipDate)) {
-    refusals.push(refuse('not-a-day', at('shipDate'), { what: 'The ship date' }));
-  } else if (line.shipDate < workDate) {
-    refusals.push(refuse('ship-date-past', at('shipDate'), { day: line.shipDate, workDate }));
-  }
-  if (item && !routeFits(line.route, item)) {
-    refusals.push(
-      routeIsBought(line.route)
-        ? refuse('no-vendor', at('route'), { item: item.number })
-        : refuse('route-not-kept', at('route'), {
-            item: item.number,
-            route: ROUTE_NAMES[line.route],
-          }),
-    );
-  }
-  return refusals;
-}
-
-type Counted = Pick<OrderLineNow, 'agreementLineId' | 'itemId' | 'quantity' | 'amount' | 'agreedAmount'>;
-
-/** Gathers what the change does to each agreement line's released counters. */
-class ReleasedChange {
-  private readonly byLine = new Map<number, { quantity: Dec; value: Dec; field: string; item: number }>();
-  constructor(private readonly offers: readonly Offer[]) {}
-
-  take(line: Counted, field: string): void {
-    this.add(line, 1, field);
-  }
-
-  giveBack(line: Counted, field: string): void {
-    this.add(line, -1, field);
-  }
-
-  private add(line: Counted, sign: 1 | -1, field: string): void {
-    if (line.agreementLineId === null) return;
-    const sum = this.byLine.get(line.agreementLineId);
-    this.byLine.set(line.agreementLineId, {
-      quantity: (sum?.quantity ?? ZERO).plus(dec(line.quantity).times(sign)),
-      value: (sum?.value ?? ZERO).plus(dec(line.agreedAmount ?? line.amount).times(sign)),
-      field,
-      item: line.itemId,
-    });
-  }
-
-  /** What an order line may take of the offer after the changes gathered so far, what it holds already included. */
-  room(offer: Offer, held: Counted | null): Dec {
-    const byQuantity = offer.agreement.basis === 'quantity';
-    const taken = this.byLine.get(offer.line.id);
-    const left = leftOn(offer).minus((byQuantity ? taken?.quantity : taken?.value) ?? ZERO);
-    const own = held ? dec(byQuantity ? held.quantity : (held.agreedAmount ?? held.amount)) : ZERO;
-    return left.plus(own);
-  }
-
-  /** What goes beyond a limit that refuses, and beyond one that only warns. // A5 */
-  overLimits(items: ReadonlyMap<number, OrderItem>): { refused: Refusal[]; warned: Refusal[] } {
-    const found = { refused: [] as Refusal[], warned: [] as Refusal[] };
-    for (const [id, change] of this.byLine) {
-      const offer = this.offers.find((each) => each.line.id === id);
-      if (!offer) continue;
-      const asked = offer.agreement.basis === 'quantity' ? change.quantity : change.value;
-      const left = leftOn(offer);
-      if (asked.lte(0) || asked.lte(left)) continue;
-      const item = items.get(change.item) ?? { number: '', unit: '' };
-      const word = overLimitOf(offer.agreement, item, asked, left, change.field);
-      if (offer.agreement.limitPolicy === 'refuse') found.refused.push(word);
-      if (offer.agreement.limitPolicy === 'warn') found.warned.push(word);
-    }
-    return found;
-  }
-
-  grown(): OrderEffects['released'] {
-    return [...this.byLine]
-      .filter(([, change]) => !change.quantity.eq(0) || !change.value.eq(0))
-      .map(([agreementLineId, change]) => ({
-        agreementLineId,
-        quantity: change.quantity.toFixed(),
-        value: change.value.toFixed(),
-      }));
-  }
+/** The steps of what an agreement prices, in whole or, where its value ran out, in part. // R4 A5 */
+function stepsOf(portion: Portion, { agreement }: Offer, without: BasePrice): BuildUpStep[] {
+  const agreed = portion.agreed ?? ZERO;
+  const rest = portion.amount.minus(agreed);
+  return [
+    ...(agreed.eq(0) ? [] : [{ kind: 'agreement' as const, source: agreement.number, amount: agreed.toFixed() }]),
+    ...(rest.eq(0) ? [] : [{ kind: without.kind, source: without.source, amount: rest.toFixed() }]),
+  ];
 }

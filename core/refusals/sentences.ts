@@ -48,6 +48,9 @@ export const sentences = {
   'not-a-percent': (f: { what: string }) => `${f.what} is a per cent between 0 and 100.`,
   'not-a-discount': () => 'A discount is above 0 and below 100 per cent.',
   'not-a-priority': () => 'The priority is a whole number from 1 (asked first) to 9 (asked last).',
+  'unit-unknown': (f: { item: string; units: string }) => `${f.item} is not sold in that unit; choose from ${f.units}.`,
+  'price-is-agreed': (f: { item: string; agreement: string }) =>
+    `The price of ${f.item} is the one agreed in ${f.agreement}; choose the list under Priced by to give another.`,
   'breaks-without-price': () => 'Price breaks need an agreed price or discount; give one, or leave the breaks out.',
   'breaks-not-rising': (f: { from: string }) =>
     `The price break from ${n(f.from)} does not come after the one before it; put them in rising order.`,
@@ -135,7 +138,14 @@ export const sentences = {
   'order-not-confirmed': (f: { order: string; state: string }) => `${f.order} is ${f.state}; confirm it first.`,
   'order-has-supply': (f: { order: string; purchases: string }) =>
     `${f.order} has supply ordered for it (${f.purchases}); it can no longer be cancelled as a whole.`,
-  'price-missing': (f: { item: string }) => `${f.item} has no price above zero; give one.`,
+  'price-missing': (f: { item: string }) =>
+    `${f.item} has no price above zero; give one, or say why it goes for nothing.`,
+  'permit-missing': (f: { customer: string; permit: string; item: string; day: string }) =>
+    `${f.customer} has no ${f.permit} valid on ${d(f.day)}, which ${f.item} needs; ask them for it.`,
+  'over-credit': (f: { customer: string; limit: string; over: string; currency: string }) =>
+    `${f.customer} would be ${f.currency} ${f.over} above their credit limit of ${f.limit}; a sales manager may let it pass.`,
+  'over-credit-why': (f: { customer: string; limit: string; over: string; currency: string }) =>
+    `${f.customer} would be ${f.currency} ${f.over} above their credit limit of ${f.limit}; say why it may pass.`,
   'route-not-kept': (f: { item: string; route: string }) =>
     `${f.item} cannot be supplied by ${f.route}; choose another route.`,
   'no-vendor': (f: { item: string }) =>

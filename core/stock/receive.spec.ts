@@ -118,7 +118,8 @@ describe('L3 L10 receiving at our place', () => {
           const quantity = sum(given.map((cut) => dec(cut))).toFixed();
           const unitPrice = dec(price).div(1000).round(4).toFixed();
           let ties = tied.map((each, index) => tie(index + 1, String(each)));
-          let line = ownLine({ quantity, unitPrice });
+          const amount = lineAmount(dec(quantity), dec(unitPrice), 'MYR').toFixed();
+          let line = ownLine({ quantity, unitPrice, amount });
           let cost = dec(0);
           let free = dec(0);
           for (const cut of given) {
@@ -138,7 +139,7 @@ describe('L3 L10 receiving at our place', () => {
             });
             line = { ...line, line: { ...line.line, received: dec(line.line.received).plus(cut).toFixed() } };
           }
-          expect(cost.toFixed()).toBe(lineAmount(dec(quantity), dec(unitPrice), 'MYR').toFixed());
+          expect(cost.toFixed()).toBe(amount);
           const held = sum(ties.map((each) => dec(each.received)));
           expect(held.plus(free).toFixed()).toBe(quantity);
           if (free.gt(0)) expect(ties.every((each) => dec(each.received).eq(each.quantity))).toBe(true);

@@ -1,4 +1,5 @@
 import type { Offer } from '@core/agreements';
+import { plainPricing } from '@core/orders';
 import { decideFromPurchase, type FromPurchaseGround } from './index';
 
 const item = {
@@ -10,6 +11,8 @@ const item = {
   taxRate: '6',
   stocked: false,
   hasVendor: true,
+  pricing: plainPricing('piece'),
+  permit: null,
 };
 const splitting: Offer = {
   agreement: {
@@ -46,10 +49,21 @@ const ground = (change: Partial<FromPurchaseGround> = {}): FromPurchaseGround =>
     { id: 21, itemId: 10, quantity: '5', shipDate: '2027-03-10' },
     { id: 22, itemId: 10, quantity: '2', shipDate: '2027-03-12' },
   ],
-  customer: { id: 7, name: 'Nilam', currency: 'MYR', contractedOnly: false, referenceRequired: false },
+  customer: {
+    id: 7,
+    name: 'Nilam',
+    currency: 'MYR',
+    contractedOnly: false,
+    referenceRequired: false,
+    creditLimit: null,
+    balance: '0',
+    onOrder: '0',
+    permits: [],
+  },
   shipToIds: [3],
   items: new Map([[10, item]]),
   offers: [],
+  pricing: { search: 'first', orderDate: '2027-03-01', byShipDate: false, freight: new Map(), who: '' },
   ...change,
 });
 const codes = (given: FromPurchaseGround, reference = '') => {

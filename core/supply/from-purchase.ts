@@ -1,5 +1,13 @@
 import { dec, most, ZERO, type Day } from '@core/kernel';
-import { decideConfirm, decideOrder, type OrderEffects, type OrderGround } from '@core/orders';
+import {
+  confirmable,
+  decideConfirm,
+  decideOrder,
+  type ConfirmableItem,
+  type CustomerStanding,
+  type OrderEffects,
+  type OrderGround,
+} from '@core/orders';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import type { PurchaseState } from '@core/stock';
 
@@ -8,13 +16,16 @@ export interface FromPurchaseGround {
   /** What of the purchase's lines is for nobody, in their order. */
   loose: readonly { id: number; itemId: number; quantity: string; shipDate: Day }[];
   /** The customer it goes to; null where it comes to our place. */
-  customer: (NonNullable<OrderGround['customer']> & { referenceRequired: boolean }) | null;
+  customer: (NonNullable<OrderGround['customer']> & CustomerStanding) | null;
   shipToIds: readonly number[];
-  items: OrderGround['items'];
+  items: ReadonlyMap<number, ConfirmableItem>;
   offers: OrderGround['offers'];
+  pricing: OrderGround['pricing'];
 }
 
 export interface FromPurchaseEffects extends OrderEffects {
+  /** The permit each line goes out under. // S5 */
+  permits: (number | null)[];
   /** Which purchase line each order line comes from, whole; in the order of the order lines. */
   purchaseLineIds: number[];
 }
@@ -45,16 +56,19 @@ export function decideFromPurchase(
     workDate,
   );
   if (!order.ok) return order;
-  const lines = order.effects.lines.map((line, index) => ({
-    ...line,
-    lineNo: index + 1,
-    item: items.get(line.itemId)!,
-  }));
+  const lines = confirmable(order.effects.lines, items);
   const head = { ...order.effects, number: 'The order', state: 'draft' as const };
-  const confirmed = decideConfirm({ order: head, customer, lines }, workDate);
+  const confirmed = decideConfirm({ order: head, customer, lines }, workDate, {
+    mayPassCredit: false,
+    creditReason: '',
+  });
   return decided(
     confirmed.ok ? [] : confirmed.refusals,
-    () => ({ ...order.effects, purchaseLineIds: sourcesOf(loose, order.effects.lines) }),
+    () => ({
+      ...order.effects,
+      permits: confirmed.ok ? confirmed.effects.permits : [],
+      purchaseLineIds: sourcesOf(loose, order.effects.lines),
+    }),
     order.warnings,
   );
 }

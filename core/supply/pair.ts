@@ -6,7 +6,7 @@ import {
   isDay,
   isDecimalText,
   least,
-  lineAmount,
+  amountAt,
   most,
   priceText,
   ZERO,
@@ -234,7 +234,8 @@ function changeQuantity(state: PairState, pair: Pair, typed: string, field: stri
     ['supply', bought, supplied, purchase.currency],
   ] as const) {
     const { unitPrice, agreementLineId } = pair[end];
-    const amount = lineAmount(to, dec(unitPrice), currency);
+    const now = { quantity: line.quantity.toFixed(), unitPrice, amount: line.amount.toFixed(), agreedAmount: null };
+    const amount = amountAt(now, to, currency);
     if (amount.gte(AMOUNT_BOUND)) refused.push(refuse('amount-too-large', field, {}));
     const found = state.count(agreementLineId, to.minus(line.quantity), amount.minus(line.amount), item, field);
     refused.push(...found.refused);

@@ -1,6 +1,7 @@
 import type { Rebate, RebateTier, Reminder } from '@core/agreements';
 import { isDay, readTypedDecimal, type Day } from '@core/kernel';
 import { readTypedDay } from './day';
+import { cellsOf } from './cells';
 
 /** Rebate tiers as people type them: `10000: 2 %; 25000: 3 %`. What cannot be read stays as typed. // A10 */
 export function readTypedTiers(typed: string): RebateTier[] {
@@ -68,9 +69,7 @@ export function readPastedReleases(text: string, workDate: Day): PastedRelease[]
     .map((line, index) => ({ line: line.trim(), row: index + 1 }))
     .filter(({ line }) => line !== '')
     .map(({ line, row }) => {
-      const cells = (line.includes('\t') ? line.split('\t') : line.split(/\s*;\s*|\s{2,}|\s*,\s+/)).map((cell) =>
-        cell.trim(),
-      );
+      const cells = cellsOf(line);
       const [item = '', quantityTyped = '', dayTyped = ''] = cells;
       const quantity = readTypedDecimal(quantityTyped, 'quantity');
       const day = dayTyped === '' ? null : readTypedDay(dayTyped, workDate);

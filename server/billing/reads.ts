@@ -58,9 +58,9 @@ const SIDES = {
   },
 } as const;
 
-function headSql(side: Side): string {
+function headSql(side: Side, hint = ''): string {
   const { from, source, vendorNumber } = SIDES[side];
-  return `SELECT i.id, i.number, p.id AS party_id, p.number AS party_number, p.name AS party_name, ${source},
+  return `SELECT ${hint} i.id, i.number, p.id AS party_id, p.number AS party_number, p.name AS party_name, ${source},
       ${vendorNumber} AS vendor_number, i.invoice_date, i.due_date, i.currency, i.net, i.tax,
       i.total, oi.id AS open_item_id, oi.settled, pt.name AS terms ${from}
       JOIN payment_terms pt ON pt.company_id = p.company_id AND pt.id = p.payment_terms_id`;
@@ -87,7 +87,7 @@ export function listInvoices(
   }
   return pageById<HeadRow, Row>(
     (before, most) =>
-      sql.rows(`${headSql(query.side)} WHERE ${where.join(' AND ')} ORDER BY i.id DESC LIMIT ?`, [
+      sql.rows(`${headSql(query.side, 'STRAIGHT_JOIN')} WHERE ${where.join(' AND ')} ORDER BY i.id DESC LIMIT ?`, [
         companyId,
         before,
         ...values,

@@ -1,1 +1,1 @@
-export { findItems, itemGroups, openItem } from './reads';
+export { findItems, itemChoices, itemGroups, itemsNamed, openItem } from './reads';

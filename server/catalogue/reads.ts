@@ -16,21 +16,34 @@ interface ItemRow {
   stocked: number;
   vendors: number;
   on_hand: string | null;
+  free: string | null;
   value: string | null;
   tax_code: string;
   tax_rate: string;
+  weight: string;
+  volume: string;
+  units: string | null;
+  their_number: string | null;
 }
 
-function itemsWhere(sql: Sql, where: string, values: readonly Bound[]): Promise<ItemRow[]> {
+function itemsWhere(
+  sql: Sql,
+  where: string,
+  customerId: number,
+  values: readonly (Bound | readonly Bound[])[],
+): Promise<ItemRow[]> {
   return sql.rows<ItemRow>(
-    `SELECT i.id, i.number, i.name, i.unit, i.list_price, i.route, i.stocked,
+    `SELECT i.id, i.number, i.name, i.unit, i.list_price, i.route, i.stocked, i.weight, i.volume, ci.number AS their_number,
+            (SELECT GROUP_CONCAT(u.unit, ' ', u.factor ORDER BY u.factor SEPARATOR '\n') FROM item_unit u
+              WHERE u.company_id = i.company_id AND u.item_id = i.id) AS units,
             (SELECT COUNT(*) FROM item_vendor v WHERE v.company_id = i.company_id AND v.item_id = i.id) AS vendors,
-            s.on_hand, s.value, t.code AS tax_code, t.rate AS tax_rate
+            s.on_hand, s.on_hand - s.reserved AS free, s.value, t.code AS tax_code, t.rate AS tax_rate
        FROM item i
        JOIN tax_code t ON t.company_id = i.company_id AND t.id = i.tax_code_id
        LEFT JOIN stock s ON s.company_id = i.company_id AND s.item_id = i.id
+       LEFT JOIN customer_item ci ON ci.company_id = i.company_id AND ci.customer_id = ? AND ci.item_id = i.id
       WHERE ${where}`,
-    values,
+    [customerId, ...values],
   );
 }
 
@@ -47,16 +60,30 @@ function choiceOf(row: ItemRow): z.infer<typeof contract.ItemChoice> {
     onHand: plain(row.on_hand ?? '0'),
     taxCode: row.tax_code,
     taxRate: plain(row.tax_rate),
+    units: [
+      { unit: row.unit, factor: '1' },
+      ...(row.units ?? '')
+        .split('\n')
+        .filter((each) => each !== '')
+        .map((each) => {
+          const at = each.lastIndexOf(' ');
+          return { unit: each.slice(0, at), factor: plain(each.slice(at + 1)) };
+        }),
+    ],
+    weight: plain(row.weight),
+    volume: plain(row.volume),
+    theirNumber: row.their_number ?? '',
   };
 }
 
-/** Items by any part of number or name; 12 at most. */
-export async function findItems(sql: Sql, companyId: number, words: string) {
+/** Items by any part of number or name, or of the number a customer calls them by; 12 at most. */
+export async function findItems(sql: Sql, companyId: number, words: string, customerId = 0) {
   const like = likeOf(words);
   const rows = await itemsWhere(
     sql,
-    'i.company_id = ? AND (i.number LIKE ? OR i.name LIKE ?) ORDER BY i.number LIMIT 12',
-    [companyId, like, like],
+    'i.company_id = ? AND (i.number LIKE ? OR i.name LIKE ? OR ci.number LIKE ?) ORDER BY i.number LIMIT 12',
+    customerId,
+    [companyId, like, like, like],
   );
   return { rows: rows.map(choiceOf) };
 }
@@ -66,7 +93,7 @@ export async function openItem(
   companyId: number,
   id: number,
 ): Promise<z.infer<typeof contract.openItem.out>> {
-  const [row] = await itemsWhere(sql, 'i.company_id = ? AND i.id = ?', [companyId, id]);
+  const [row] = await itemsWhere(sql, 'i.company_id = ? AND i.id = ?', 0, [companyId, id]);
   const found = there(row, 'This item');
   const vendors = await sql.rows<{
     id: number;
@@ -107,4 +134,31 @@ export async function itemGroups(sql: Sql, companyId: number): Promise<z.infer<t
     ),
   ]);
   return { groups, organisations };
+}
+
+/** Items by id, as a line takes them, with what is free of each. */
+export async function itemChoices(sql: Sql, companyId: number, ids: readonly number[], customerId: number) {
+  const rows =
+    ids.length === 0 ? [] : await itemsWhere(sql, 'i.company_id = ? AND i.id IN (?)', customerId, [companyId, ids]);
+  return new Map(rows.map((row) => [row.id, { item: choiceOf(row), free: plain(row.free ?? '0') }]));
+}
+
+/** Items by their exact number, or by the number a customer calls them; what is not found is left out. */
+export async function itemsNamed(sql: Sql, companyId: number, numbers: readonly string[], customerId: number) {
+  const asked = [...new Set(numbers.map((each) => each.trim()).filter((each) => each !== ''))];
+  if (asked.length === 0) return { rows: [] };
+  const rows = await itemsWhere(sql, 'i.company_id = ? AND (i.number IN (?) OR ci.number IN (?))', customerId, [
+    companyId,
+    asked,
+    asked,
+  ]);
+  const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
+  return {
+    rows: asked.flatMap((each) => {
+      // Their own number goes before ours: it is theirs that they wrote.
+      const found =
+        rows.find((row) => same(row.their_number ?? '', each)) ?? rows.find((row) => same(row.number, each));
+      return found ? [{ asked: each, item: choiceOf(found) }] : [];
+    }),
+  };
 }

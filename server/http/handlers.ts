@@ -5,6 +5,7 @@ import * as access from '@api/access';
 import * as agreements from '@api/agreements';
 import * as billing from '@api/billing';
 import * as catalogue from '@api/catalogue';
+import * as desk from '@api/desk';
 import * as find from '@api/find';
 import * as insight from '@api/insight';
 import type { Endpoint } from '@api/kit';
@@ -26,12 +27,12 @@ import {
 } from '../access';
 import { findOffers, listAgreements, openAgreement, openProgress, renewFeed } from '../agreements';
 import { listInvoices, openCreditNote, openInvoice, openPrepayment, openToInvoice } from '../billing';
-import { findItems, itemGroups, openItem } from '../catalogue';
+import { findItems, itemGroups, itemsNamed, openItem } from '../catalogue';
 import type { Sql } from '../db/database';
 import { find as findAll } from '../find';
 import { agreementsByPace, fulfilment } from '../insight';
 import { openTrail } from '../ledger';
-import { listOrders, openOrder } from '../orders';
+import { basketOf, customerDesk, listOrders, openOrder, shelf } from '../orders';
 import { findCustomers, findVendors, openCustomer, openVendor } from '../parties';
 import { listPurchases, openPurchase } from '../purchasing';
 import { openReceipt, openShipment } from '../stock';
@@ -141,6 +142,14 @@ export const HANDLERS: readonly Handler[] = [
   ),
   reads(orders.listOrders, (sql, companyId, { query }) => listOrders(sql, companyId, query)),
   reads(orders.openOrder, (sql, companyId, { params }) => openOrder(sql, companyId, params.id)),
+  reads(desk.customerDesk, (sql, companyId, { params }) => customerDesk(sql, companyId, params.id)),
+  reads(desk.usualBasket, (sql, companyId, { params, query, workDate }) =>
+    basketOf(sql, companyId, 'customer', params.id, query.days, workDate),
+  ),
+  reads(desk.vendorBasket, (sql, companyId, { params, query, workDate }) =>
+    basketOf(sql, companyId, 'vendor', params.id, query.days, workDate),
+  ),
+  reads(desk.shelf, (sql, companyId, { query }) => shelf(sql, companyId, query)),
   reads(supply.listBench, (sql, companyId, { query, workDate }) => listBench(sql, companyId, workDate, query)),
   reads(supply.openThread, (sql, companyId, { params }) => openThread(sql, companyId, params.id)),
   reads(supply.listPairs, (sql, companyId, { query }) => listPairs(sql, companyId, query)),
@@ -167,7 +176,10 @@ export const HANDLERS: readonly Handler[] = [
   reads(parties.findVendors, (sql, companyId, { query }) => findVendors(sql, companyId, query.q)),
   reads(parties.openCustomer, (sql, companyId, { params }) => openCustomer(sql, companyId, params.id)),
   reads(parties.openVendor, (sql, companyId, { params }) => openVendor(sql, companyId, params.id)),
-  reads(catalogue.findItems, (sql, companyId, { query }) => findItems(sql, companyId, query.q)),
+  reads(desk.matchItems, (sql, companyId, { query }) =>
+    itemsNamed(sql, companyId, query.numbers.split('\n'), query.customerId ?? 0),
+  ),
+  reads(catalogue.findItems, (sql, companyId, { query }) => findItems(sql, companyId, query.q, query.customerId)),
   reads(catalogue.openItem, (sql, companyId, { params }) => openItem(sql, companyId, params.id)),
   reads(ledger.openTrail, (sql, companyId, { params }) => openTrail(sql, companyId, params.kind, params.id)),
   on(insight.fulfilment, ({ parts, who, query }) =>

@@ -1,12 +1,15 @@
 import type { OrderEffects } from '@core/orders';
-import { decideCancel, decideClose, decideConfirm, decideOrder } from '@core/orders';
+import { decideCancel, decideClose, decideConfirm, decideSave } from '@core/orders';
 import { reserveAtOnce } from '@core/stock';
 import * as contract from '@api/orders';
 import { defineAct, takeNumbers, there, type Doer, type Touched } from '../acts';
 import { counterStatements, lockAgreements, lockOffers, type PartyOffer } from '../agreements';
 import type { Sql, Statement, Tx } from '../db/database';
 import { plain, shipTosOf } from '../db/mapping';
+import { orderPricing } from '../pricing';
 import { heldStatement, lockFree } from './held';
+import { inStepStatements } from '../supply';
+import { standingOf } from './standing';
 import {
   agreementsOf,
   firstShipDate,
@@ -17,6 +20,8 @@ import {
   lockOrder,
   netOf,
   orderItems,
+  permitStatements,
+  pricedItems,
   type OrderHead,
 } from './store';
 
@@ -43,7 +48,7 @@ const saveOrder = defineAct(contract.saveOrder, {
     const shipTos = customer ? await shipTosOf(tx, companyId, customer.id) : [];
     return {
       head,
-      current: head && { number: head.number, state: head.state, lines },
+      current: head && { number: head.number, state: head.state, shipToId: head.ship_to_id, lines },
       customer: customer
         ? {
             id: customer.id,
@@ -53,11 +58,13 @@ const saveOrder = defineAct(contract.saveOrder, {
           }
         : null,
       shipToIds: shipTos.map((each) => each.id),
-      items: await orderItems(tx, companyId, itemIds),
+      items: await pricedItems(tx, companyId, customer?.id ?? null, itemIds),
       offers,
+      pricing: await orderPricing(tx, doer, customer?.id ?? null, head?.order_date ?? doer.workDate),
+      standing: customer ? await standingOf(tx, companyId, customer.id, input.id, false) : null,
     };
   },
-  decide: (ground, input, doer) => decideOrder(ground, input, doer.workDate),
+  decide: (ground, input, doer) => decideSave(ground, input, doer.workDate),
   show: (effects, { offers }) => ({
     net: netOf(effects.lines),
     lines: effects.lines.map((line) => ({
@@ -65,6 +72,9 @@ const saveOrder = defineAct(contract.saveOrder, {
       quantity: line.quantity,
       unitPrice: line.unitPrice,
       amount: line.amount,
+      listPrice: line.listPrice,
+      typedAt: line.typedAt,
+      steps: [...line.sold.steps],
       agreement: offers.find((offer) => offer.line.id === line.agreementLineId)?.agreement.number ?? null,
     })),
   }),
@@ -165,15 +175,11 @@ const confirmOrder = defineAct(contract.confirmOrder, {
       doer.companyId,
       lines.map((line) => line.itemId),
     );
-    const [customer] = await tx.rows<{ name: string; reference_required: number }>(
-      'SELECT name, reference_required FROM customer WHERE company_id = ? AND id = ?',
-      [doer.companyId, head.customer_id],
-    );
     const always = lines.filter((line) => line.route === 'stock' && items.get(line.itemId)!.reserving === 'always');
     return {
       head,
-      customer: { name: customer!.name, referenceRequired: Boolean(customer!.reference_required) },
-      lines: lines.map((line) => ({ ...line, item: items.get(line.itemId)! })),
+      customer: await standingOf(tx, doer.companyId, head.customer_id, head.id, true),
+      lines: lines.map((line) => ({ ...line, reason: line.sold.reason, item: items.get(line.itemId)! })),
       // The stock of items that are held at once: locked after the order.
       free: await lockFree(
         tx,
@@ -182,7 +188,7 @@ const confirmOrder = defineAct(contract.confirmOrder, {
       ),
     };
   },
-  decide({ head, customer, lines, free }, _input, doer) {
+  decide({ head, customer, lines, free }, input, doer) {
     const confirmed = decideConfirm(
       {
         order: {
@@ -195,23 +201,36 @@ const confirmOrder = defineAct(contract.confirmOrder, {
         lines,
       },
       doer.workDate,
+      { mayPassCredit: doer.rights.includes('credit'), creditReason: input.creditReason ?? '' },
     );
     if (!confirmed.ok) return confirmed;
     const open = lines.map((line) => ({ ...line, open: line.quantity, reserving: line.item.reserving }));
     return { ...confirmed, effects: { ...confirmed.effects, held: reserveAtOnce(open, free) } };
   },
   show: ({ state }) => ({ state }),
-  async write(tx, { state, held }, { head }, doer) {
+  async write(tx, { state, held, permits, creditReason }, { head, lines }, doer) {
     await setState(tx, doer, head, state);
-    await tx.together(
-      held.flatMap((each) => [
+    await tx.together([
+      ...permitStatements(
+        doer.companyId,
+        permits.map((permitId, index) => ({ lineId: lines[index]!.id, permitId })),
+      ),
+      ...(creditReason === ''
+        ? []
+        : [
+            {
+              sql: 'UPDATE sales_order SET credit_reason = ? WHERE company_id = ? AND id = ?',
+              values: [creditReason, doer.companyId, head.id],
+            },
+          ]),
+      ...held.flatMap((each) => [
         heldStatement(doer.companyId, each.itemId, each.quantity),
         {
           sql: 'UPDATE sales_order_line SET reserved = ? WHERE company_id = ? AND id = ?',
           values: [each.quantity, doer.companyId, each.lineId],
         },
       ]),
-    );
+    ]);
     await tx.run(
       "UPDATE sales_order_line SET on_bench = TRUE WHERE company_id = ? AND order_id = ? AND route IN ('drop', 'special') AND tied < quantity - cancelled",
       [doer.companyId, head.id],
@@ -322,6 +341,11 @@ const closeShort = defineAct(contract.closeShort, {
         sql: 'UPDATE sales_order_line SET reserved = 0, cancelled = ?, amount = ?, agreed_amount = ?, on_bench = FALSE WHERE company_id = ? AND id = ?',
         values: [line.cancelled, line.amount, line.agreedAmount, doer.companyId, line.id],
       })),
+      ...inStepStatements(
+        doer.companyId,
+        'orderLine',
+        lines.map((line) => line.id),
+      ),
       {
         sql: `UPDATE sales_order o SET o.net = (SELECT COALESCE(SUM(l.amount), 0) FROM sales_order_line l
                 WHERE l.company_id = o.company_id AND l.order_id = o.id) WHERE o.company_id = ? AND o.id = ?`,

@@ -5,8 +5,10 @@ import * as contract from '@api/orders';
 import { defineAct, takeNumbers, there } from '../acts';
 import { counterStatements, lockOffers } from '../agreements';
 import { shipTosOf } from '../db/mapping';
+import { orderPricing } from '../pricing';
 import { tieStatements } from '../supply';
-import { insertOrder, netOf, orderItems } from './store';
+import { standingOf } from './standing';
+import { insertOrder, netOf, permitStatements, pricedItems } from './store';
 
 /** A drop shipment that is for nobody becomes a confirmed order of the customer it goes to, tied to it. // L4 */
 export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
@@ -33,16 +35,15 @@ export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
         WHERE company_id = ? AND purchase_order_id = ? AND tied < quantity ORDER BY line_no`,
       [companyId, input.purchaseId],
     );
-    const [customer] = await tx.rows<{
-      id: number;
-      name: string;
-      currency: string;
-      contracted_only: number;
-      reference_required: number;
-    }>('SELECT id, name, currency, contracted_only, reference_required FROM customer WHERE company_id = ? AND id = ?', [
-      companyId,
-      customerId ?? 0,
-    ]);
+    const [owned] = await tx.rows<{ id: number; contracted_only: number }>(
+      'SELECT id, contracted_only FROM customer WHERE company_id = ? AND id = ?',
+      [companyId, customerId ?? 0],
+    );
+    const customer = owned && {
+      id: owned.id,
+      contractedOnly: Boolean(owned.contracted_only),
+      ...(await standingOf(tx, companyId, owned.id, null, true)),
+    };
     const purchase = there(head, 'This purchase order');
     return {
       purchase: { id: purchase.id, number: purchase.number, state: purchase.state, shipToId: purchase.ship_to_id },
@@ -53,21 +54,15 @@ export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
         shipDate: line.due_date < workDate ? workDate : line.due_date,
       })),
       offers,
-      customer: customer
-        ? {
-            id: customer.id,
-            name: customer.name,
-            currency: customer.currency,
-            contractedOnly: Boolean(customer.contracted_only),
-            referenceRequired: Boolean(customer.reference_required),
-          }
-        : null,
+      customer: customer ?? null,
       shipToIds: customer ? (await shipTosOf(tx, companyId, customer.id)).map((each) => each.id) : [],
-      items: await orderItems(
+      items: await pricedItems(
         tx,
         companyId,
+        customerId,
         lines.map((line) => line.item_id),
       ),
+      pricing: await orderPricing(tx, doer, customerId, workDate),
     };
   },
   decide: (ground, input, doer) => decideFromPurchase(ground, input.customerReference, doer.workDate),
@@ -103,6 +98,10 @@ export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
     await tx.together([
       { sql: "UPDATE sales_order SET state = 'confirmed' WHERE company_id = ? AND id = ?", values: [companyId, id] },
       ...ties.flatMap((tie) => tieStatements(companyId, tie)),
+      ...permitStatements(
+        companyId,
+        effects.permits.map((permitId, index) => ({ lineId: made[index]!.id, permitId })),
+      ),
     ]);
     return {
       made: [{ kind: 'SO', id, number, version: 1 }],

@@ -1,3 +1,4 @@
+export { basketOf, customerDesk, shelf } from './desk';
 import { orderActs as ownActs } from './acts';
 import { orderFromPurchase } from './from-purchase';
 import { releaseAgreement, releasePlanned } from './release';

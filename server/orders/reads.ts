@@ -1,8 +1,9 @@
 import type * as z from 'zod';
 import { routeFits, ROUTES, type Route } from '@core/catalogue';
-import { dec, documentTotals, share } from '@core/kernel';
+import { dec, documentTotals, share, ZERO } from '@core/kernel';
 import type { OrderState } from '@core/orders';
-import type * as contract from '@api/orders';
+import { stepsFor } from '@core/pricing';
+import * as contract from '@api/orders';
 import { there } from '../acts';
 import type { Bound, Sql } from '../db/database';
 import { ADDRESS_COLUMNS, addressOf, likeOf, pageById, plain, shipTosOf, type AddressColumns } from '../db/mapping';
@@ -45,7 +46,11 @@ const JOINS = `JOIN customer c ON c.company_id = o.company_id AND c.id = o.custo
   ) s ON s.order_id = o.id`;
 
 /** Orders newest first; `q` looks in number, the customer's reference, and the customer's number and name. */
-export function listOrders(sql: Sql, companyId: number, query: { q?: string; cursor?: string; rows?: number; state?: OrderState }) {
+export function listOrders(
+  sql: Sql,
+  companyId: number,
+  query: { q?: string; cursor?: string; rows?: number; state?: OrderState },
+) {
   const where = ['o.company_id = ?', 'o.id < ?'];
   const values: Bound[] = [];
   if (query.state) {
@@ -61,7 +66,8 @@ export function listOrders(sql: Sql, companyId: number, query: { q?: string; cur
     async (before, most) => {
       // The page's ids first, so that the sums are made for its rows only.
       const ids = await sql.rows<{ id: number }>(
-        `SELECT o.id FROM sales_order o ${words ? 'JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id' : ''}
+        `SELECT STRAIGHT_JOIN o.id FROM sales_order o FORCE INDEX (${query.state ? 'sales_order_state' : 'PRIMARY'})
+          ${words ? 'JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id' : ''}
           WHERE ${where.join(' AND ')} ORDER BY o.id DESC LIMIT ?`,
         [companyId, before, ...values, most],
       );
@@ -121,7 +127,7 @@ export async function openOrder(sql: Sql, companyId: number, id: number): Promis
     [companyId, id],
   );
   const [lines, shipTos, documents] = await Promise.all([
-    linesOf(sql, companyId, id),
+    linesOf(sql, companyId, id, row.currency),
     shipTosOf(sql, companyId, row.customer_id),
     documentsOfOrder(sql, companyId, id),
   ]);
@@ -174,18 +180,29 @@ interface LineRow {
   on_bench: number;
   reserved: string;
   free: string | null;
+  sold_unit: string;
+  unit_factor: string;
+  typed_price: string | null;
+  price_reason: string;
+  discount: string;
+  build_up: string;
+  agreed_amount: string | null;
+  weight: string;
+  volume: string;
   vendor_invoiced: string | null;
   invoice_total: string | null;
   invoice_settled: string | null;
 }
 
-async function linesOf(sql: Sql, companyId: number, orderId: number): Promise<Line[]> {
-  const [rows, ties] = await Promise.all([
+async function linesOf(sql: Sql, companyId: number, orderId: number, currency: string): Promise<Line[]> {
+  const [rows, ties, units] = await Promise.all([
     sql.rows<LineRow>(
       `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, l.agreement_line_id, ag.id AS agreement_id,
             ag.number AS agreement_number, l.quantity, l.cancelled, l.unit_price, l.list_price, l.amount, tc.code AS tax_code, l.tax_rate, l.route, i.stocked,
             (SELECT COUNT(*) FROM item_vendor iv WHERE iv.company_id = l.company_id AND iv.item_id = l.item_id) AS vendors,
-            l.ship_date, l.tied, l.shipped, l.invoiced, l.on_bench, l.reserved, sk.on_hand - sk.reserved AS free,
+            l.ship_date, l.tied, l.shipped, l.invoiced, l.on_bench, l.reserved, l.agreed_amount,
+            IF(l.unit = '', i.unit, l.unit) AS sold_unit, l.unit_factor, l.typed_price, l.price_reason, l.discount, l.build_up,
+            i.weight, i.volume, sk.on_hand - sk.reserved AS free,
             vi.vendor_invoiced, paid.invoice_total, paid.invoice_settled
        FROM sales_order_line l
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
@@ -212,8 +229,35 @@ async function linesOf(sql: Sql, companyId: number, orderId: number): Promise<Li
       [companyId, orderId, companyId, orderId, companyId, orderId],
     ),
     tiesOf(sql, companyId, orderId),
+    sql.rows<{ item_id: number; unit: string; factor: string }>(
+      `SELECT DISTINCT u.item_id, u.unit, u.factor FROM sales_order_line l
+         JOIN item_unit u ON u.company_id = l.company_id AND u.item_id = l.item_id
+        WHERE l.company_id = ? AND l.order_id = ? ORDER BY u.factor`,
+      [companyId, orderId],
+    ),
   ]);
-  return rows.map((row) => lineOf(row, ties.get(row.id) ?? []));
+  return rows.map((row) => ({
+    ...lineOf(row, ties.get(row.id) ?? []),
+    units: [
+      { unit: row.unit, factor: '1' },
+      ...units
+        .filter((each) => each.item_id === row.item_id)
+        .map(({ unit, factor }) => ({ unit, factor: plain(factor) })),
+    ],
+    buildUp: stepsFor(stepsOf(row), plain(row.amount), currency),
+  }));
+}
+
+/** The steps as they were made; what an agreement or the list gave by itself has one for each. // R4 */
+function stepsOf(row: LineRow): Line['buildUp'] {
+  const steps = contract.BuildUpSteps.parse(JSON.parse(row.build_up));
+  if (steps.length > 0) return steps;
+  const agreed = row.agreement_line_id === null ? ZERO : dec(row.agreed_amount ?? row.amount);
+  const rest = dec(row.amount).minus(agreed);
+  return [
+    ...(agreed.eq(0) ? [] : [{ kind: 'agreement' as const, source: row.agreement_number!, amount: agreed.toFixed() }]),
+    ...(rest.eq(0) ? [] : [{ kind: 'list' as const, source: 'the list', amount: rest.toFixed() }]),
+  ];
 }
 
 type Tie = z.infer<typeof contract.OrderTie>;
@@ -260,7 +304,7 @@ async function tiesOf(sql: Sql, companyId: number, orderId: number): Promise<Map
   return byLine;
 }
 
-function lineOf(row: LineRow, ties: Tie[]): Line {
+function lineOf(row: LineRow, ties: Tie[]): Omit<Line, 'units' | 'buildUp'> {
   const fits = { stocked: Boolean(row.stocked), hasVendor: row.vendors > 0 };
   return {
     id: row.id,
@@ -275,6 +319,15 @@ function lineOf(row: LineRow, ties: Tie[]): Line {
     amount: plain(row.amount),
     taxCode: row.tax_code,
     taxRate: plain(row.tax_rate),
+    sold: {
+      unit: row.sold_unit,
+      factor: plain(row.unit_factor),
+      price: row.typed_price === null ? null : plain(row.typed_price),
+      reason: row.price_reason,
+      discount: plain(row.discount),
+    },
+    weight: plain(row.weight),
+    volume: plain(row.volume),
     route: row.route,
     routes: ROUTES.filter((route) => routeFits(route, fits)),
     shipDate: row.ship_date,

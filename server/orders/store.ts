@@ -1,11 +1,13 @@
 import type { Day } from '@core/kernel';
 import { dec, sum } from '@core/kernel';
-import type { OrderItem, OrderLineNow, OrderState } from '@core/orders';
+import type { ConfirmableItem, OrderLineNow, OrderState, SoldAs } from '@core/orders';
+import { BuildUpSteps } from '@api/orders';
 import type { Route } from '@core/catalogue';
 import type { Reserving } from '@core/stock';
 import { there, type Doer } from '../acts';
-import type { Sql, Tx } from '../db/database';
+import type { Sql, Statement, Tx } from '../db/database';
 import { plain } from '../db/mapping';
+import { pricingOf } from '../pricing';
 
 export interface OrderHead {
   id: number;
@@ -17,10 +19,11 @@ export interface OrderHead {
   ship_to_id: number | null;
   customer_reference: string;
   currency: string;
+  order_date: Day;
 }
 
 const HEAD =
-  'SELECT id, number, version, state, customer_id, agreement_id, ship_to_id, customer_reference, currency FROM sales_order';
+  'SELECT id, number, version, state, customer_id, agreement_id, ship_to_id, customer_reference, currency, order_date FROM sales_order';
 
 /** The order's head, locked; its agreement (if any) must have been locked before: see `agreementOf`. */
 export async function lockOrder(sql: Sql, companyId: number, id: number): Promise<OrderHead> {
@@ -60,6 +63,8 @@ export interface WritableLine {
   taxRate: string;
   route: Route;
   shipDate: Day;
+  /** Left out where it is in the item's own unit, at the price its agreement gives. */
+  sold?: SoldAs;
 }
 
 /** Writes a new draft order with its lines; its id. */
@@ -119,6 +124,14 @@ export function lineColumns(line: WritableLine) {
     tax_rate: line.taxRate,
     route: line.route,
     ship_date: line.shipDate,
+    ...(line.sold && {
+      unit: line.sold.unit,
+      unit_factor: line.sold.factor,
+      typed_price: line.sold.price,
+      price_reason: line.sold.reason,
+      discount: line.sold.discount,
+      build_up: JSON.stringify(line.sold.steps),
+    }),
   };
 }
 
@@ -135,7 +148,7 @@ export async function linesNow(
   sql: Sql,
   companyId: number,
   orderId: number,
-): Promise<(OrderLineNow & { route: Route; shipDate: Day; tied: string; shipped: string })[]> {
+): Promise<(OrderLineNow & { route: Route; tied: string; shipped: string; taxCode: string; taxRate: string })[]> {
   const rows = await sql.rows<{
     id: number;
     line_no: number;
@@ -150,9 +163,20 @@ export async function linesNow(
     ship_date: Day;
     tied: string;
     shipped: string;
+    tax_code_id: number;
+    tax_rate: string;
+    unit: string;
+    unit_factor: string;
+    typed_price: string | null;
+    price_reason: string;
+    discount: string;
+    build_up: string;
   }>(
-    `SELECT id, line_no, item_id, quantity, unit_price, list_price, amount, agreement_line_id, agreed_amount, route, ship_date, tied, shipped
-       FROM sales_order_line WHERE company_id = ? AND order_id = ? ORDER BY line_no`,
+    `SELECT l.id, l.line_no, l.item_id, l.quantity, l.unit_price, l.list_price, l.amount, l.agreement_line_id, l.agreed_amount,
+            l.route, l.ship_date, l.tied, l.shipped, l.tax_code_id, l.tax_rate, IF(l.unit = '', i.unit, l.unit) AS unit, l.unit_factor, l.typed_price,
+            l.price_reason, l.discount, l.build_up
+       FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+      WHERE l.company_id = ? AND l.order_id = ? ORDER BY l.line_no`,
     [companyId, orderId],
   );
   return rows.map((row) => ({
@@ -169,7 +193,29 @@ export async function linesNow(
     shipDate: row.ship_date,
     tied: plain(row.tied),
     shipped: plain(row.shipped),
+    taxCode: String(row.tax_code_id),
+    taxRate: plain(row.tax_rate),
+    sold: {
+      unit: row.unit,
+      factor: plain(row.unit_factor),
+      price: row.typed_price === null ? null : plain(row.typed_price),
+      reason: row.price_reason,
+      discount: plain(row.discount),
+      steps: BuildUpSteps.parse(JSON.parse(row.build_up)),
+    },
   }));
+}
+
+/** What order lines take from their items, with what their prices are made of for a customer. */
+export async function pricedItems(
+  sql: Sql,
+  companyId: number,
+  customerId: number | null,
+  itemIds: readonly number[],
+): Promise<Map<number, ConfirmableItem>> {
+  const items = await orderItems(sql, companyId, itemIds);
+  const pricing = await pricingOf(sql, companyId, customerId, itemIds);
+  return new Map([...items].map(([id, item]) => [id, { ...item, pricing: pricing.get(id)! }]));
 }
 
 /** What order lines take from their items. */
@@ -177,7 +223,7 @@ export async function orderItems(
   sql: Sql,
   companyId: number,
   itemIds: readonly number[],
-): Promise<Map<number, OrderItem & { reserving: Reserving }>> {
+): Promise<Map<number, Omit<ConfirmableItem, 'pricing'> & { reserving: Reserving }>> {
   const ids = [...new Set(itemIds)];
   if (ids.length === 0) return new Map();
   const rows = await sql.rows<{
@@ -190,11 +236,15 @@ export async function orderItems(
     rate: string;
     stocked: number;
     reserving: Reserving;
+    permit_type_id: number | null;
+    permit: string | null;
     vendors: number;
   }>(
     `SELECT i.id, i.number, i.unit, i.item_group_id, i.list_price, i.tax_code_id, t.rate, i.stocked, i.reserving,
+            i.permit_type_id, pt.name AS permit,
             (SELECT COUNT(*) FROM item_vendor v WHERE v.company_id = i.company_id AND v.item_id = i.id) AS vendors
        FROM item i JOIN tax_code t ON t.company_id = i.company_id AND t.id = i.tax_code_id
+       LEFT JOIN permit_type pt ON pt.company_id = i.company_id AND pt.id = i.permit_type_id
       WHERE i.company_id = ? AND i.id IN (?)`,
     [companyId, ids],
   );
@@ -211,7 +261,21 @@ export async function orderItems(
         stocked: Boolean(row.stocked),
         reserving: row.reserving,
         hasVendor: row.vendors > 0,
+        permit: row.permit_type_id === null ? null : { id: row.permit_type_id, name: row.permit! },
       },
     ]),
   );
+}
+
+/** The permits lines go out under. // S5 */
+export function permitStatements(
+  companyId: number,
+  lines: readonly { lineId: number; permitId: number | null }[],
+): Statement[] {
+  return lines
+    .filter((line) => line.permitId !== null)
+    .map((line) => ({
+      sql: 'UPDATE sales_order_line SET permit_id = ? WHERE company_id = ? AND id = ?',
+      values: [line.permitId, companyId, line.lineId],
+    }));
 }

@@ -24,11 +24,11 @@ const CHART: readonly { code: string; name: string; role: AccountRole }[] = [
 
 /** The roles a company begins with. */
 export const ROLES: Record<string, readonly Right[]> = {
-  'Order administrator': RIGHTS,
+  'Order administrator': RIGHTS.filter((right) => right !== 'credit'),
   Buyer: ['purchases', 'goods', 'work-date'],
   'Stock keeper': ['goods', 'work-date'],
   'Accounts clerk': ['customer-invoices', 'vendor-invoices', 'payments', 'work-date'],
-  'Sales manager': ['agreements', 'orders', 'work-date'],
+  'Sales manager': ['agreements', 'orders', 'credit', 'work-date'],
 };
 
 export interface NewCompany {

@@ -7,6 +7,7 @@ import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import { counterStatements, lockOffers } from '../agreements';
 import type { Statement, Tx } from '../db/database';
 import { boughtItems, lockBenchLines } from './store';
+import { inStepStatements } from './in-step';
 
 const placePurchases = defineAct(contract.placePurchases, {
   right: 'purchases',
@@ -60,9 +61,16 @@ const placePurchases = defineAct(contract.placePurchases, {
     const counters = counterStatements(doer.companyId, 'released', released);
     const number = await takeNumbers(tx, doer.companyId, { PO: purchases.length }, counters);
     const made = await insertPurchases(tx, doer, purchases, () => number('PO'));
+    const ties = purchases.flatMap((plan) => plan.lines.flatMap((line) => line.ties));
+    await tx.together(
+      inStepStatements(
+        doer.companyId,
+        'orderLine',
+        ties.map((tie) => tie.orderLineId),
+      ),
+    );
     const orders = new Map(
-      purchases
-        .flatMap((plan) => plan.lines.flatMap((line) => line.ties))
+      ties
         .map((tie) => lines.find((each) => each.id === tie.orderLineId)!.order)
         .map((order) => [order.id, { kind: 'SO' as const, id: order.id, number: order.number }]),
     );
@@ -105,6 +113,7 @@ export function tieStatements(
              ON DUPLICATE KEY UPDATE quantity = quantity + VALUES(quantity)`,
       values: [companyId, orderLineId, purchaseLineId, quantity],
     },
+    ...inStepStatements(companyId, 'orderLine', [orderLineId]),
   ];
 }
 

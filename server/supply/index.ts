@@ -8,3 +8,4 @@ export { insertReleasedPurchase, tieStatements } from './acts';
 export { salesFor, suppliesFor } from './ties';
 export { listBench } from './reads';
 export { openThread, threadOfDocument } from './thread';
+export { inStepStatements } from './in-step';

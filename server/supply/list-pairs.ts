@@ -5,33 +5,29 @@ import type * as z from 'zod';
 import type * as contract from '@api/supply';
 import type { Bound, Sql } from '../db/database';
 import { likeOf, pageById, plain } from '../db/mapping';
+import { BOTH_ENDS } from './in-step';
 
 type Row = z.infer<typeof contract.PairRow>;
 type Query = z.infer<typeof contract.listPairs.query>;
 
-const JOINS = `JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
-       JOIN sales_order o ON o.company_id = sl.company_id AND o.id = sl.order_id
-       JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
-       JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id`;
-
-/** What is out of step, as `differencesOf` says it. // L6 */
-const DIFFERS = `(sl.tied <> sl.quantity - sl.cancelled
-  OR (sl.route = 'drop' AND (t.quantity <> pl.quantity OR NOT (o.ship_to_id <=> p.ship_to_id)))
-  OR pl.due_date > sl.ship_date)`;
+/** The key that ties which are shown are walked by, newest first. */
+const WALKED = {
+  open: { key: 'tie_open', where: 't.open = TRUE' },
+  differs: { key: 'tie_differs', where: 't.open = TRUE AND t.differs = TRUE' },
+  late: { key: 'tie_late', where: 't.open = TRUE AND t.late = TRUE' },
+  all: { key: 'PRIMARY', where: 'TRUE' },
+} as const;
 
 /**
- * Ties newest first. What is typed is looked for in the numbers of orders and purchases, in customers, vendors and items:
- * each is found first by its own index, then the ties by theirs.
+ * Ties newest first. What is typed is looked for in the numbers of orders and purchases, in customers, vendors and
+ * items: what those are is found first, then the ties of each by its own key.
  */
 export function listPairs(sql: Sql, companyId: number, query: Query): Promise<{ rows: Row[]; next: string | null }> {
   return pageById<PairColumns, Row>(
     async (before, most) => {
-      const where = ['t.company_id = ?', 't.id < ?'];
+      const walked = WALKED[query.show ?? 'open'];
+      const where = ['t.company_id = ?', 't.id < ?', walked.where];
       const values: Bound[] = [companyId, before];
-      const show = query.show ?? 'open';
-      if (show !== 'all') where.push('t.open = TRUE');
-      if (show === 'differs') where.push(DIFFERS);
-      if (show === 'late') where.push('pl.due_date > sl.ship_date');
       if (query.orderId) {
         where.push('sl.order_id = ?');
         values.push(query.orderId);
@@ -41,22 +37,18 @@ export function listPairs(sql: Sql, companyId: number, query: Query): Promise<{ 
         values.push(query.purchaseId);
       }
       const words = query.q?.trim();
-      const found = words ? await meantBy(sql, companyId, words) : null;
-      if (found) {
-        const branches = [
-          ['sl.order_id', found.orders],
-          ['pl.purchase_order_id', found.purchases],
-          ['o.customer_id', found.customers],
-          ['p.vendor_id', found.vendors],
-          ['sl.item_id', found.items],
-        ].filter(([, ids]) => ids!.length > 0) as [string, number[]][];
-        if (branches.length === 0) return [];
-        where.push(`(${branches.map(([column, ids]) => `${column} IN (${ids.join(', ')})`).join(' OR ')})`);
-      }
+      const ways = words
+        ? waysTo(await meantBy(sql, companyId, words))
+        : [`tie t FORCE INDEX (${walked.key}) ${BOTH_ENDS}`];
+      if (ways.length === 0) return [];
+      const found = ways.map(
+        (way) =>
+          `(SELECT STRAIGHT_JOIN t.id FROM ${way.replace('tie t WALKED', `tie t FORCE INDEX (${walked.key})`)}
+             WHERE ${where.join(' AND ')} ORDER BY t.id DESC LIMIT ?)`,
+      );
       const ids = await sql.rows<{ id: number }>(
-        `SELECT t.id FROM tie t ${show === 'all' ? '' : 'FORCE INDEX (tie_open)'} ${JOINS}
-          WHERE ${where.join(' AND ')} ORDER BY t.id DESC LIMIT ?`,
-        [...values, most],
+        ways.length === 1 ? found[0]! : `${found.join(' UNION ')} ORDER BY id DESC LIMIT ?`,
+        [...found.flatMap(() => [...values, most]), ...(ways.length === 1 ? [] : [most])],
       );
       return columnsOf(
         sql,
@@ -67,6 +59,43 @@ export function listPairs(sql: Sql, companyId: number, query: Query): Promise<{ 
     query,
     (row) => row.row,
   );
+}
+
+const FROM_SALES = `JOIN tie t FORCE INDEX (tie_ends) ON t.company_id = sl.company_id AND t.order_line_id = sl.id
+   JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
+   JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id`;
+
+/** How ties are come by from what the words mean: few ones from their own key, a vendor's many by walking the ties. */
+function waysTo(found: Awaited<ReturnType<typeof meantBy>>): string[] {
+  const ways: [readonly number[], (ids: string) => string][] = [
+    [
+      found.orders,
+      (ids) => `sales_order o JOIN sales_order_line sl FORCE INDEX (sales_order_line_no)
+          ON sl.company_id = o.company_id AND sl.order_id = o.id AND o.id IN (${ids}) ${FROM_SALES}`,
+    ],
+    [
+      found.customers,
+      (
+        ids,
+      ) => `sales_order o FORCE INDEX (sales_order_customer) JOIN sales_order_line sl FORCE INDEX (sales_order_line_no)
+          ON sl.company_id = o.company_id AND sl.order_id = o.id AND o.customer_id IN (${ids}) ${FROM_SALES}`,
+    ],
+    [
+      found.items,
+      (ids) => `sales_order_line sl FORCE INDEX (sales_order_line_item) JOIN sales_order o
+          ON o.company_id = sl.company_id AND o.id = sl.order_id AND sl.item_id IN (${ids}) ${FROM_SALES}`,
+    ],
+    [
+      found.purchases,
+      (ids) => `purchase_order p JOIN purchase_order_line pl FORCE INDEX (purchase_order_line_no)
+          ON pl.company_id = p.company_id AND pl.purchase_order_id = p.id AND p.id IN (${ids})
+        JOIN tie t FORCE INDEX (tie_purchase) ON t.company_id = pl.company_id AND t.purchase_line_id = pl.id
+        JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
+        JOIN sales_order o ON o.company_id = sl.company_id AND o.id = sl.order_id`,
+    ],
+    [found.vendors, (ids) => `tie t WALKED ${BOTH_ENDS} AND p.vendor_id IN (${ids})`],
+  ];
+  return ways.filter(([ids]) => ids.length > 0).map(([ids, way]) => way(ids.join()));
 }
 
 interface PairColumns {
@@ -129,7 +158,7 @@ async function columnsOf(sql: Sql, companyId: number, ids: readonly number[]): P
             p.number AS purchase_number, pl.line_no AS purchase_line_no, pl.quantity AS purchase_quantity,
             pl.received AS purchase_received, p.ship_to_id AS purchase_ship_to, p.vendor_id, v.number AS vendor_number,
             v.name AS vendor_name, pl.due_date
-       FROM tie t ${JOINS}
+       FROM tie t ${BOTH_ENDS}
        JOIN item i ON i.company_id = sl.company_id AND i.id = sl.item_id
        JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
        JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id

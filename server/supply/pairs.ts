@@ -8,6 +8,7 @@ import { defineAct, type Doer, type Touched } from '../acts';
 import { counterStatements, lockOffers } from '../agreements';
 import type { Sql, Statement, Tx } from '../db/database';
 import { plain } from '../db/mapping';
+import { inStepStatements } from './in-step';
 
 /** Changes both ends of many ties in one transaction. // L6 L7 */
 export const editPairs = defineAct(contract.editPairs, {
@@ -303,9 +304,14 @@ async function writePairs(tx: Tx, effects: PairEffects, pairs: readonly Pair[], 
       values: [purchase.shipToId, companyId, purchase.id],
     })),
     ...changed.map((document) => headStatement(companyId, document)),
+    ...inStepStatements(companyId, 'order', idsOf(changed, 'SO')),
+    ...inStepStatements(companyId, 'purchase', idsOf(changed, 'PO')),
   ];
   await tx.together(statements);
 }
+
+const idsOf = (changed: readonly Touched[], kind: 'SO' | 'PO') =>
+  changed.filter((document) => document.kind === kind).map((document) => document.id);
 
 /** A head after its lines changed: its sum, its first date, and closed where all that is left is invoiced. */
 function headStatement(companyId: number, { kind, id }: Touched): Statement {

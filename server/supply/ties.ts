@@ -7,6 +7,7 @@ import type { Sql } from '../db/database';
 import { plain } from '../db/mapping';
 import { lockSalesEnd, lockSupplyEnd, lockTiesById, openSales, openSupplies } from './ends';
 import { tiedStatement, tieStatements } from './acts';
+import { inStepStatements } from './in-step';
 import type { PurchaseState } from '@core/stock';
 
 /** Ties a sales line to a purchase line; the same pair tied before grows by it. // L1 L5 */
@@ -53,6 +54,8 @@ const untie = defineAct(contract.untie, {
           values: [tie.quantity, companyId, tie.supply.id],
         },
         tiedStatement(companyId, tie.sales.id, `-${tie.quantity}`),
+        // What else the line is tied to.
+        ...inStepStatements(companyId, 'orderLine', [tie.sales.id]),
       ]),
     );
     return {

@@ -1,6 +1,7 @@
 import { rebateOwed, type RebateBasis, type RebateKind } from '@core/agreements';
 import { dec } from '@core/kernel';
 import type { Sql } from '../../server/db/database';
+import { BOTH_ENDS, DIFFERS, LATE } from '../../server/supply/in-step';
 
 interface Check {
   what: string;
@@ -237,6 +238,11 @@ const CHECKS: readonly Check[] = [
             JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
             JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
            WHERE sl.route <> IF(p.ship_to_id IS NULL, 'special', 'drop')`,
+  },
+  {
+    what: 'tie in step',
+    sql: `SELECT CONCAT('tie ', t.id) AS subject, CONCAT(t.late, t.differs) AS kept, CONCAT(${LATE}, ${DIFFERS}) AS counted
+            FROM tie t ${BOTH_ENDS} WHERE t.late <> ${LATE} OR t.differs <> ${DIFFERS}`,
   },
   {
     what: 'goods left between vendor and customer',

@@ -21,6 +21,12 @@ export class Session {
   readonly current = this.kept.asReadonly();
   readonly workDate = computed(() => this.kept()?.workDate ?? '2000-01-01');
   readonly company = computed(() => this.kept()?.company ?? null);
+  private readonly rights = computed(() => new Set(this.kept()?.rights));
+
+  /** Whether the signed-in person may do what a right is for. */
+  may(right: SessionOut['rights'][number]): boolean {
+    return this.rights().has(right);
+  }
 
   constructor() {
     this.api.onSignedOut = () => {

@@ -69,6 +69,8 @@ export class DocumentDock {
   readonly own = input('');
   /** A second one. */
   readonly more = input('');
+  /** One behind the thread. */
+  readonly behind = input('');
   readonly about = input('');
 
   /** Agreements and orders post nothing themselves; what they lead to does. */
@@ -78,7 +80,10 @@ export class DocumentDock {
   protected readonly tabs = computed(() => [
     ...(this.own() ? [this.own()] : []),
     ...(this.more() ? [this.more()] : []),
-    ...(this.orderLineId() !== null || this.threaded() || (!this.own() && !this.document()) ? ['Thread'] : []),
+    ...(this.orderLineId() !== null || this.threaded() || (!this.own() && !this.behind() && !this.document())
+      ? ['Thread']
+      : []),
+    ...(this.behind() ? [this.behind()] : []),
     ...(this.related() ? ['Documents'] : []),
     ...(this.posts() ? ['Journals and stock'] : []),
     ...(this.document() ? ['Changes'] : []),

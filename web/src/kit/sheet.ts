@@ -28,7 +28,12 @@ export class Sheets {
   private readonly overlay = inject(Overlay);
 
   open<Data>(sheet: ComponentType<unknown>, data: Data): Observable<ActDone | undefined> {
-    return this.dialog.open<ActDone, Data>(sheet, {
+    return this.choose<Data, ActDone>(sheet, data);
+  }
+
+  /** Opens a side sheet that does no act: it answers what was chosen. */
+  choose<Data, Chosen>(sheet: ComponentType<unknown>, data: Data): Observable<Chosen | undefined> {
+    return this.dialog.open<Chosen, Data>(sheet, {
       data,
       height: '100%',
       width: 'min(760px, 100vw)',

@@ -1,14 +1,15 @@
 import type { Observable } from 'rxjs';
 import { ROUTE_NAMES, type Route } from '@core/catalogue';
-import { dec, isDay, readTypedDecimal, share } from '@core/kernel';
-import { readTypedDay } from '@core/typed';
+import { dec, inUnits, isDay, readTypedDecimal, share } from '@core/kernel';
+import type { StepKind } from '@core/pricing';
+import { readTypedDay, readTypedLinePrice, typedLinePriceOf } from '@core/typed';
 import { refusedAt } from '../kit/refusals';
 import type { RefusalShown } from '../kit/api';
 import { pathOf } from '../kit/documents';
 import { day, money, price, quantity } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
 import type { ItemChoice, OrderLine, PriceOffer } from './service';
-import { readableAs, totalsOf, type TypedLine } from './typed';
+import { amountOf, factorOf, ofItem, readableAs, type LinePrice, type TypedLine } from './typed';
 
 /** What the columns of a draft order's lines are drawn from. */
 export interface TypedColumnsGround {
@@ -19,7 +20,44 @@ export interface TypedColumnsGround {
   items(words: string): Observable<ItemChoice[]>;
   /** The agreements that could price a line, best first. */
   offers(row: TypedLine): readonly PriceOffer[];
+  /** A line's price as the server built it up; undefined while it has not. */
+  priceOf(row: TypedLine): LinePrice | undefined;
   setLine(row: TypedLine, change: Partial<TypedLine>): void;
+}
+
+/** What one of the unit sold costs; a price that was typed or taken off stands out. */
+function shownPrice(row: TypedLine, found: LinePrice | undefined, currency: string): string {
+  if (row.itemId === null) return '';
+  if (row.price !== '') return readableAs(row.price, 'price') ? price(row.price, currency) : row.price;
+  const own = found?.unitPrice ?? row.unitPrice;
+  if (own === '') return '';
+  const sold = dec(own).times(factorOf(row)).round(4).toFixed();
+  return row.discount === '' ? price(sold, currency) : `${price(sold, currency)} −${row.discount} %`;
+}
+
+const BY: Record<StepKind, string> = {
+  agreement: 'agreement',
+  customer: 'their price',
+  group: 'group price',
+  list: 'the list',
+  cost: 'market price',
+  'split-pack': '',
+  freight: '',
+  discount: '',
+  typed: 'by hand',
+};
+
+/** Where a line's price comes from, in a word. // R1 R4 */
+export function pricedBy(row: TypedLine, found: LinePrice | undefined): string {
+  if (row.price !== '') return 'by hand';
+  if (found) return found.agreement || BY[found.steps[0]?.kind ?? 'list'];
+  return row.agreement || 'the list';
+}
+
+/** The same of a line of an order that is kept. */
+export function keptBy(line: OrderLine): string {
+  if (line.sold.price !== null) return 'by hand';
+  return line.agreement?.number ?? BY[line.buildUp[0]?.kind ?? 'list'];
 }
 
 /** The lines of an order while they are typed. */
@@ -38,23 +76,7 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
         kind: 'lookup',
         when: (row) => row.id === null,
         search: (words) => ground.items(words),
-        set: (row, choice) => {
-          const item = choice as ItemChoice;
-          setLine(row, {
-            itemId: item.id,
-            number: item.number,
-            name: item.name,
-            unit: item.unit,
-            unitPrice: item.listPrice,
-            listPrice: item.listPrice,
-            agreementLineId: undefined,
-            agreement: '',
-            taxCode: item.taxCode,
-            taxRate: item.taxRate,
-            route: item.route,
-            routes: item.routes,
-          });
-        },
+        set: (row, choice) => setLine(row, ofItem(choice as ItemChoice)),
       },
     },
     { id: 'what', head: 'What', text: (row) => row.name },
@@ -73,29 +95,53 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
         set: (row, typed) => setLine(row, { quantity: readTypedDecimal(typed, 'quantity') ?? typed }),
       },
     },
-    { id: 'unit', head: 'Unit', width: 70, text: (row) => row.unit },
+    {
+      id: 'unit',
+      head: 'Unit',
+      width: 76,
+      text: (row) => row.unit,
+      problem: (row) => at(row, 'unit'),
+      edit: {
+        kind: 'choice',
+        when: (row) => row.units.length > 1,
+        options: (row) => row.units.map(({ unit }) => ({ value: unit, label: unit })),
+        set: (row, unit) => setLine(row, { unit }),
+      },
+    },
     {
       id: 'price',
       head: 'Price',
       width: 96,
       figures: true,
-      text: (row) => (row.unitPrice ? price(row.unitPrice, currency) : ''),
+      text: (row) => shownPrice(row, ground.priceOf(row), currency),
+      typed: (row) => typedLinePriceOf(row),
+      problem: (row) => at(row, 'price'),
+      edit: {
+        kind: 'text',
+        when: (row) => row.itemId !== null,
+        // A typed price is instead of an agreement's: the line leaves it.
+        set: (row, typed) => {
+          const price = readTypedLinePrice(typed);
+          const given = price.price !== '' || price.discount !== '';
+          setLine(row, { ...price, ...(given ? { agreementLineId: null } : {}) });
+        },
+      },
     },
     {
       id: 'amount',
       head: 'Amount',
-      width: 110,
+      width: 104,
       figures: true,
-      text: (row) =>
-        readableAs(row.quantity, 'quantity') && row.unitPrice
-          ? money(totalsOf([row], currency).net.toFixed(), currency)
-          : '',
+      text: (row) => {
+        const amount = row.itemId === null ? null : amountOf(row, ground.priceOf(row), currency);
+        return amount === null ? '' : money(amount.toFixed(), currency);
+      },
     },
     {
       id: 'agreement',
       head: 'Priced by',
       width: 124,
-      text: (row) => (row.itemId === null ? '' : row.agreement || 'the list'),
+      text: (row) => (row.itemId === null ? '' : pricedBy(row, ground.priceOf(row))),
       problem: (row) => at(row, 'agreementLineId'),
       edit: {
         kind: 'choice',
@@ -105,9 +151,15 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
             value: String(offer.agreementLineId),
             label: `${offer.agreement.number}, ${price(offer.unitPrice, currency)}`,
           })),
-          { value: '', label: `the list, ${price(row.listPrice, currency)}` },
+          { value: '', label: `without, ${price(row.listPrice, currency)}` },
         ],
-        set: (row, chosen) => setLine(row, { agreementLineId: chosen === '' ? null : Number(chosen) }),
+        set: (row, chosen) =>
+          setLine(
+            row,
+            chosen === ''
+              ? { agreementLineId: null }
+              : { agreementLineId: Number(chosen), price: '', discount: '', reason: '' },
+          ),
       },
     },
     {
@@ -154,7 +206,12 @@ export function lineColumns(currency: string, workDate: string): GridColumn<Orde
     },
     { id: 'what', head: 'What', width: 150, text: (row) => row.item.name },
     { id: 'quantity', head: 'Quantity', width: 76, figures: true, text: (row) => quantity(row.quantity) },
-    { id: 'unit', head: 'Unit', width: 60, text: (row) => row.item.unit },
+    {
+      id: 'unit',
+      head: 'Unit',
+      width: 76,
+      text: (row) => (row.sold.factor === '1' ? row.item.unit : soldAs(row)),
+    },
     { id: 'price', head: 'Price', width: 84, figures: true, text: (row) => price(row.unitPrice, currency) },
     { id: 'amount', head: 'Amount', width: 96, figures: true, text: (row) => money(row.amount, currency) },
     { id: 'ships', head: 'Ship on', width: 96, text: (row) => day(row.shipDate, workDate) },
@@ -162,13 +219,19 @@ export function lineColumns(currency: string, workDate: string): GridColumn<Orde
       id: 'agreement',
       head: 'Priced by',
       width: 82,
-      text: (row) => row.agreement?.number ?? 'the list',
+      text: keptBy,
       link: (row) => row.agreement && pathOf(row.agreement),
     },
     { id: 'route', head: 'Route', width: 104, text: (row) => ROUTE_NAMES[row.route] },
     { id: 'supplied', head: 'Supplied by', text: (row) => suppliedBy(row), need: (row) => row.needsPurchase },
     { id: 'thread', head: 'Thread', width: 100, beads: (row) => beadsOf(row) },
   ];
+}
+
+/** `piece, 4 boxes`: the item's own unit, and how it was sold. */
+function soldAs(line: OrderLine): string {
+  const sold = dec(line.quantity).div(line.sold.factor).toFixed();
+  return `${line.item.unit}, ${inUnits(quantity(sold), line.sold.unit)}`;
 }
 
 /** What can go out now: what is open from stock, what is here for a special order, the tied rest of a drop shipment. */

@@ -11,9 +11,9 @@ import {
 } from '@angular/core';
 import { Title } from '@angular/platform-browser';
 import { Router, RouterLink } from '@angular/router';
-import { of } from 'rxjs';
+import { of, type Observable } from 'rxjs';
 import { ROUTE_NAMES } from '@core/catalogue';
-import { dec, type DocumentRef } from '@core/kernel';
+import { addDays, dec, isDecimalText, type DocumentRef } from '@core/kernel';
 import { Session } from '../access/session';
 import { PlaceSheet } from '../bench/place-sheet';
 import { Bench } from '../bench/service';
@@ -30,18 +30,27 @@ import { Refusals } from '../kit/refusals';
 import { Sheets } from '../kit/sheet';
 import { TypedDraft } from '../kit/typed-draft';
 import { MoveSheet } from '../purchases/move-sheet';
+import { DeskStrip } from './desk-strip';
+import { FillSheet, type FillData } from './fill-sheet';
+import { LivePricing } from './live-pricing';
 import { nextStepOf } from './next-step';
 import { lineColumns, shippable, suppliedBy, typedColumns } from './order-columns';
+import { PasteSheet, type PasteData } from './paste-sheet';
+import { PricePanel, type PricedLine } from './price-panel';
 import { SupplySheet } from './supply-sheet';
 import { Orders, type CustomerChoice, type OrderLine, type OrderSheet, type PriceOffer } from './service';
 import {
+  baseQuantity,
   blankLine,
+  copyOf,
   differs,
   emptyOrder,
   isUsed,
+  keptSize,
   priced,
   sendable,
   shipToOptions,
+  sizeOf,
   totalsOf,
   typedOf,
   type TypedLine,
@@ -51,7 +60,7 @@ import {
 /** One sales order: typed while it is a draft; then followed line by line to its end. */
 @Component({
   selector: 'k-order',
-  imports: [ChoiceField, DocumentDock, Grid, LookupField, Refusals, RouterLink, TextField],
+  imports: [ChoiceField, DeskStrip, DocumentDock, Grid, LookupField, PricePanel, Refusals, RouterLink, TextField],
   templateUrl: './order.html',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -91,6 +100,13 @@ export class OrderPage {
     differs,
   });
   protected readonly sheet = this.draft.sheet;
+  /** What saving would send: what is priced and checked while it is typed. */
+  protected readonly pricing = new LivePricing(
+    computed(() => {
+      const typed = this.draft.typed();
+      return typed && sendable(typed, this.isNew() ? null : Number(this.id()));
+    }),
+  );
   protected readonly isNew = this.draft.isNew;
   protected readonly selected = signal<string | null>(null);
   protected readonly currency = computed(() => this.sheet()?.currency ?? this.session.company()?.currency ?? 'MYR');
@@ -155,15 +171,90 @@ export class OrderPage {
     const typed = this.draft.typed();
     return typed?.referenceRequired ? `${typed.customerName} wants their own reference on every order.` : '';
   });
-  protected readonly loose = computed(() => this.draft.loose(/^(customerId|shipToId|customerReference)$/));
+  protected readonly loose = computed(() => this.draft.loose(/^(customerId|shipToId|customerReference|creditReason)$/));
+  /** What would stand against confirming, but for what its own field says already. // S2 */
+  protected readonly words = computed(() =>
+    this.draft.typing()
+      ? this.pricing
+          .warnings()
+          .filter(
+            (word) =>
+              word.field !== 'customerReference' && !this.draft.refusals().some((each) => each.code === word.code),
+          )
+      : [],
+  );
+  /** Why the order may pass over the credit limit; asked for where it would. // S4 */
+  protected readonly creditReason = signal('');
+  protected readonly overCredit = computed(
+    () =>
+      this.session.may('credit') &&
+      (this.draft.at('creditReason') !== '' || this.pricing.warnings().some((word) => word.field === 'creditReason')),
+  );
+  private readonly customerId = computed(() => (this.draft.typing() ? (this.draft.typed()?.customerId ?? null) : null));
+  protected readonly desk = liveDocument(
+    this.customerId,
+    (id) => (id === null ? of(null) : this.orders.desk(id)),
+    (document, shown) =>
+      shown?.open.some((each) => each.document.kind === document.kind && each.document.id === document.id) ?? false,
+  );
+  protected readonly soon = computed(() => addDays(this.workDate(), 30));
+
+  /** Lines from the usual basket or the shelf. */
+  protected fill(from: FillData['from']): void {
+    const typed = this.draft.typed()!;
+    const customer = typed.customerId === null ? null : { id: typed.customerId, name: typed.customerName };
+    this.takeLines(this.sheets.choose<FillData, TypedLine[]>(FillSheet, { customer, currency: this.currency(), from }));
+  }
+
+  protected paste(): void {
+    const { customerId } = this.draft.typed()!;
+    this.takeLines(this.sheets.choose<PasteData, TypedLine[]>(PasteSheet, { customerId, currency: this.currency() }));
+  }
+
+  private takeLines(lines: Observable<TypedLine[] | undefined>): void {
+    this.grid()?.finishEditing();
+    lines.subscribe((taken) => {
+      if (taken) this.draft.addLines(taken);
+    });
+  }
+
+  /** The line whose price is shown: as it is typed, or as it was kept. // R4 */
+  protected readonly pricedLine = computed((): PricedLine | null => {
+    const typed = this.draft.typing() ? this.draft.typed() : null;
+    if (typed) {
+      const row = typed.lines.find((line) => line.key === this.selected()) ?? typed.lines[0];
+      if (!row || row.itemId === null) return null;
+      const found = this.pricing.priceOf()(row);
+      return {
+        title: row.number,
+        quantity: isDecimalText(row.quantity, 'quantity') ? row.quantity : '0',
+        unit: row.unit,
+        steps: found?.steps ?? [],
+        listPrice: found?.listPrice ?? row.listPrice,
+        agreed: found?.steps[0]?.kind === 'agreement',
+        reason: row.reason,
+      };
+    }
+    const line = this.line();
+    if (!line) return null;
+    return {
+      title: `${line.item.number}, line ${line.lineNo}`,
+      quantity: dec(line.quantity).minus(line.cancelled).div(line.sold.factor).toFixed(),
+      unit: line.sold.unit,
+      steps: line.buildUp,
+      listPrice: line.listPrice,
+      agreed: line.agreementLineId !== null,
+      reason: line.sold.reason,
+    };
+  });
   protected readonly totals = computed(() => {
     const typed = this.draft.typed();
     const sheet = this.sheet();
     if (typed) {
-      const totals = totalsOf(typed.lines, this.currency());
-      return { net: totals.net.toFixed(), tax: totals.tax.toFixed(), total: totals.total.toFixed() };
+      const { net, tax, total, weight, volume } = totalsOf(typed.lines, this.currency(), this.pricing.priceOf());
+      return { net: net.toFixed(), tax: tax.toFixed(), total: total.toFixed(), size: sizeOf(weight, volume) };
     }
-    return sheet?.totals ?? null;
+    return sheet ? { ...sheet.totals, size: sizeOf(...keptSize(sheet.lines)) } : null;
   });
 
   /** The agreements that could price each line, by its key and item; read once. // A13 */
@@ -184,7 +275,7 @@ export class OrderPage {
     const customerId = this.draft.typed()?.customerId;
     if (!customerId || row.itemId === null || this.askedOffers.has(key)) return;
     this.askedOffers.add(key);
-    this.orders.offers(customerId, row.itemId, row.quantity).subscribe({
+    this.orders.offers(customerId, row.itemId, baseQuantity(row)).subscribe({
       next: ({ offers }) => {
         this.offers.update((known) => new Map(known).set(key, offers));
         const line = this.draft.typed()?.lines.find((each) => this.offersKey(each) === key);
@@ -201,7 +292,8 @@ export class OrderPage {
       workDate: this.workDate(),
       lines: this.draft.typed()?.lines ?? [],
       refusals: this.draft.refusals(),
-      items: (words) => this.orders.items(words),
+      items: (words) => this.orders.items(words, this.draft.typed()?.customerId ?? null),
+      priceOf: this.pricing.priceOf(),
       offers: (row) => this.offers().get(this.offersKey(row)) ?? [],
       setLine: (row, change) => this.setLine(row, change),
     }),
@@ -225,7 +317,16 @@ export class OrderPage {
   /** Saves what is typed and confirms it. */
   protected confirm(): void {
     this.grid()?.finishEditing();
-    this.draft.saveAnd('Confirmed:', (id, version) => this.orders.confirm(id, version));
+    const why = this.creditReason().trim();
+    this.draft.saveAnd('Confirmed:', (id, version) => this.orders.confirm(id, version, why));
+  }
+
+  /** The same order again, as a new draft. */
+  protected copy(): void {
+    this.orders.save(copyOf(this.sheet()!, this.workDate())).subscribe({
+      next: ({ made }) => void this.quiet.lead('Copied into a draft:', made[0]!),
+      error: (error: unknown) => this.draft.refuse(error),
+    });
   }
 
   protected cancel(): void {

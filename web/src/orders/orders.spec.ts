@@ -1,6 +1,19 @@
 import { nextStepOf } from './next-step';
 import type { OrderSheet, PriceOffer } from './service';
-import { blankLine, differs, priced, sendable, totalsOf, typedOf } from './typed';
+import {
+  blankLine,
+  copyOf,
+  differs,
+  keptSize,
+  priced,
+  pricesOf,
+  sendable,
+  sentLine,
+  sizeOf,
+  totalsOf,
+  typedOf,
+} from './typed';
+import { pricedBy } from './order-columns';
 
 const line: OrderSheet['lines'][number] = {
   id: 11,
@@ -15,6 +28,14 @@ const line: OrderSheet['lines'][number] = {
   amount: '8880',
   taxCode: 'S6',
   taxRate: '6',
+  sold: { unit: 'piece', factor: '1', price: null, reason: '', discount: '0' },
+  units: [
+    { unit: 'piece', factor: '1' },
+    { unit: 'crate', factor: '4' },
+  ],
+  buildUp: [],
+  weight: '3.5',
+  volume: '0.02',
   route: 'drop',
   routes: ['drop'],
   shipDate: '2027-03-12',
@@ -104,6 +125,55 @@ describe('an order', () => {
     expect(shown({ agreementLineId: null })).toEqual(['815', '']);
     expect(shown({ unitPrice: '690' }, true)).toEqual(['690', '']);
     expect(priced(fresh, undefined, false)).toBe(fresh);
+  });
+
+  it('S1 sends units, prices and discounts only where they were typed, and adds up in the unit sold', () => {
+    const [own] = typedOf(sheet('draft', {})).lines;
+    const crate = { ...own!, unit: 'crate', quantity: '3', agreementLineId: null };
+    expect(sentLine({ ...crate, price: '2900', reason: '', discount: '5' })).toMatchObject({
+      unit: 'crate',
+      price: '2900',
+      discount: '5',
+    });
+    expect(Object.keys(sentLine(own!))).not.toContain('unit');
+    // 3 crates of 4 at 740 each; typed, at 2,900 a crate.
+    expect(totalsOf([crate], 'MYR').net.toFixed()).toBe('8880');
+    expect(totalsOf([{ ...crate, price: '2900' }], 'MYR').net.toFixed()).toBe('8700');
+    expect(totalsOf([{ ...crate, price: 'x' }], 'MYR').net.toFixed()).toBe('0');
+  });
+
+  it('R4 takes the price the server built up, of a split line both parts together', () => {
+    const [own] = typedOf(sheet('draft', {})).lines;
+    const sent = [sentLine(own!)];
+    const part = { itemId: 2, quantity: '6', unitPrice: '740', listPrice: '815', typedAt: 0, agreement: 'AG-9' };
+    const prices = pricesOf(sent, [
+      { ...part, amount: '4440', steps: [{ kind: 'agreement', source: 'AG-9', amount: '4440' }] },
+      { ...part, amount: '4890', agreement: null, steps: [{ kind: 'list', source: 'the list', amount: '4890' }] },
+    ]);
+    const found = prices.get(JSON.stringify(sent[0]));
+    expect(found).toMatchObject({ amount: '9330', agreement: 'AG-9' });
+    expect(found!.steps.map((step) => step.kind)).toEqual(['agreement', 'list']);
+    expect(totalsOf([own!], 'MYR', () => found).net.toFixed()).toBe('9330');
+    expect(pricedBy(own!, found)).toBe('AG-9');
+    expect(pricedBy({ ...own!, price: '1' }, found)).toBe('by hand');
+  });
+
+  it('is copied into a draft: what is alive, prices found anew, no day in the past', () => {
+    const soon = { shipDate: '2027-02-10', sold: { ...line.sold, unit: 'crate', factor: '4', price: '9' } };
+    const from = sheet('confirmed', soon, { shipDate: '2027-02-12', cancelled: '2' }, { cancelled: '12' });
+    const copy = copyOf({ ...from, firstShipDate: '2027-02-10' }, '2027-03-01');
+    expect(copy).toMatchObject({ id: null, customerId: 3, customerReference: '' });
+    expect(copy.lines).toEqual([
+      { id: null, itemId: 2, quantity: '3', shipDate: '2027-03-08', route: 'drop', unit: 'crate' },
+      { id: null, itemId: 2, quantity: '10', shipDate: '2027-03-08', route: 'drop' },
+    ]);
+    // Nothing is late: days stay as they are.
+    expect(copyOf(sheet('draft', {}), '2027-03-01').lines[0]!.shipDate).toBe('2027-03-12');
+  });
+
+  it('says what an order weighs and takes up', () => {
+    expect(sizeOf(...keptSize(sheet('confirmed', {}, { cancelled: '2' }).lines))).toBe('77 kg, 0.44 m³');
+    expect(sizeOf(...keptSize(sheet('confirmed', { weight: '0', volume: '0' }).lines))).toBe('');
   });
 
   it('knows whether saving would change anything', () => {

@@ -7,12 +7,17 @@ import * as billing from '@api/billing';
 import * as catalogue from '@api/catalogue';
 import * as contract from '@api/orders';
 import * as parties from '@api/parties';
-import { Api, type ActDone } from '../kit/api';
+import * as desk from '@api/desk';
+import { Api, type ActDone, type Previewed } from '../kit/api';
 
 export type OrderSheet = z.infer<typeof contract.OrderSheet>;
 export type OrderRow = z.infer<typeof contract.OrderRow>;
 export type OrderLine = z.infer<typeof contract.OrderLine>;
 export type OrderInput = z.input<typeof contract.saveOrder.input>;
+export type OrderPreview = Previewed<z.output<typeof contract.saveOrder.shown>>;
+export type CustomerDesk = z.infer<typeof desk.CustomerDesk>;
+export type BasketRow = z.infer<typeof desk.BasketRow>;
+export type ShelfRow = z.infer<typeof desk.ShelfRow>;
 export type ItemChoice = z.infer<typeof catalogue.ItemChoice>;
 export type PriceOffer = z.infer<typeof agreements.PriceOffer>;
 export type CustomerChoice = z.infer<typeof parties.PartyChoice>;
@@ -34,8 +39,33 @@ export class Orders {
     return this.api.act(contract.saveOrder, order);
   }
 
-  confirm(id: number, version: number): Observable<ActDone> {
-    return this.api.act(contract.confirmOrder, { id, version });
+  /** What saving would do: the prices step by step, and what would stand against confirming. */
+  preview(order: OrderInput): Observable<OrderPreview> {
+    return this.api.preview(contract.saveOrder, order);
+  }
+
+  confirm(id: number, version: number, creditReason: string): Observable<ActDone> {
+    return this.api.act(contract.confirmOrder, { id, version, ...(creditReason ? { creditReason } : {}) });
+  }
+
+  desk(customerId: number): Observable<CustomerDesk> {
+    return this.api.call(desk.customerDesk, { params: { id: customerId } });
+  }
+
+  basket(customerId: number, days: number): Observable<BasketRow[]> {
+    return this.api
+      .call(desk.usualBasket, { params: { id: customerId }, query: { days } })
+      .pipe(map(({ rows }) => rows));
+  }
+
+  shelf(query: z.input<typeof desk.shelf.query>) {
+    return this.api.call(desk.shelf, { query });
+  }
+
+  /** Items by their exact numbers, ours or the customer's. */
+  named(numbers: readonly string[], customerId: number | null) {
+    const query = { numbers: numbers.join('\n'), ...(customerId ? { customerId } : {}) };
+    return this.api.call(desk.matchItems, { query }).pipe(map(({ rows }) => rows));
   }
 
   cancel(id: number, version: number): Observable<ActDone> {
@@ -55,8 +85,11 @@ export class Orders {
     return this.api.act(billing.invoiceCustomer, { orderId });
   }
 
-  items(words: string): Observable<ItemChoice[]> {
-    return this.api.call(catalogue.findItems, { query: { q: words } }).pipe(map(({ rows }) => rows));
+  items(words: string, customerId: number | null): Observable<ItemChoice[]> {
+    const query = { q: words, ...(customerId ? { customerId } : {}) };
+    return this.api
+      .call(catalogue.findItems, { query })
+      .pipe(map(({ rows }) => rows.map((row) => ({ ...row, detail: row.theirNumber }))));
   }
 
   customers(words: string): Observable<CustomerChoice[]> {

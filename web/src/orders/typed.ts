@@ -1,7 +1,20 @@
 import { agreedPrice } from '@core/agreements';
 import type { Route } from '@core/catalogue';
-import { addDays, dec, documentTotals, isDecimalText, isDay, lineAmount, readTypedDecimal } from '@core/kernel';
-import type { OrderInput, OrderSheet, PriceOffer } from './service';
+import {
+  addDays,
+  daysBetween,
+  dec,
+  documentTotals,
+  isDecimalText,
+  isDay,
+  lineAmount,
+  readTypedDecimal,
+  sum,
+  type Dec,
+} from '@core/kernel';
+import type { BuildUpStep } from '@core/pricing';
+import { quantity } from '../kit/formats';
+import type { ItemChoice, OrderInput, OrderPreview, OrderSheet, PriceOffer } from './service';
 
 export interface TypedLine {
   key: string;
@@ -9,10 +22,20 @@ export interface TypedLine {
   itemId: number | null;
   number: string;
   name: string;
+  /** What the quantity and a typed price are in, and the units it could be in, the item's own first. */
   unit: string;
+  units: readonly { unit: string; factor: string }[];
   quantity: string;
+  /** For one of the item's own unit, as far as it is known before the server answers. */
   unitPrice: string;
   listPrice: string;
+  /** Typed instead of the price that is found; empty texts where nothing was. // R4 */
+  price: string;
+  discount: string;
+  reason: string;
+  /** Of one of the item's own unit. */
+  weight: string;
+  volume: string;
   /** The agreement line that prices it; null for none; undefined for the first that fits. // A13 */
   agreementLineId: number | null | undefined;
   /** Its agreement's number, as it is shown. */
@@ -45,9 +68,15 @@ export function blankLine(workDate: string): TypedLine {
     number: '',
     name: '',
     unit: '',
+    units: [],
     quantity: '',
     unitPrice: '',
     listPrice: '',
+    price: '',
+    discount: '',
+    reason: '',
+    weight: '0',
+    volume: '0',
     agreementLineId: undefined,
     agreement: '',
     taxCode: '',
@@ -86,10 +115,16 @@ export function typedOf(sheet: OrderSheet): TypedOrder {
       itemId: line.item.id,
       number: line.item.number,
       name: line.item.name,
-      unit: line.item.unit,
-      quantity: line.quantity,
+      unit: line.sold.unit,
+      units: line.units,
+      quantity: dec(line.quantity).div(line.sold.factor).toFixed(),
       unitPrice: line.unitPrice,
       listPrice: line.listPrice,
+      price: line.sold.price ?? '',
+      discount: line.sold.discount === '0' ? '' : line.sold.discount,
+      reason: line.sold.reason,
+      weight: line.weight,
+      volume: line.volume,
       agreementLineId: line.agreementLineId,
       agreement: line.agreement?.number ?? '',
       taxCode: line.taxCode,
@@ -103,6 +138,30 @@ export function typedOf(sheet: OrderSheet): TypedOrder {
 
 export function shipToOptions(shipTos: OrderSheet['shipTos']) {
   return shipTos.map((shipTo) => ({ value: String(shipTo.id), label: `${shipTo.label}, ${shipTo.town}` }));
+}
+
+/** What a line takes from its item. */
+export function ofItem(item: ItemChoice): Partial<TypedLine> {
+  return {
+    itemId: item.id,
+    number: item.number,
+    name: item.name,
+    unit: item.unit,
+    units: item.units,
+    unitPrice: item.listPrice,
+    listPrice: item.listPrice,
+    price: '',
+    discount: '',
+    reason: '',
+    agreementLineId: undefined,
+    agreement: '',
+    taxCode: item.taxCode,
+    taxRate: item.taxRate,
+    weight: item.weight,
+    volume: item.volume,
+    route: item.route,
+    routes: item.routes,
+  };
 }
 
 export const isUsed = (line: TypedLine) => line.itemId !== null || line.quantity !== '';
@@ -119,15 +178,85 @@ export function sendable(typed: TypedOrder, id: number | null): OrderInput {
     customerId: typed.customerId,
     shipToId: typed.shipToId,
     customerReference: typed.customerReference,
-    lines: typed.lines.filter(isUsed).map(({ id: lineId, itemId, quantity, shipDate, route, agreementLineId }) => ({
-      id: lineId,
-      itemId,
-      quantity,
-      shipDate: shipDate !== null && !isDay(shipDate) ? shipDate.slice(0, 10) : shipDate,
-      route,
-      ...(agreementLineId === undefined ? {} : { agreementLineId }),
-    })),
+    lines: typed.lines.filter(isUsed).map(sentLine),
   };
+}
+
+type SentLine = OrderInput['lines'][number];
+
+/** A line as it is sent. What was not typed is left out, so that a line nobody touched reads as it was kept. */
+export function sentLine(line: TypedLine): SentLine {
+  const { id, itemId, quantity, shipDate, route, agreementLineId, unit, units, price, discount, reason } = line;
+  return {
+    id,
+    itemId,
+    quantity,
+    shipDate: shipDate !== null && !isDay(shipDate) ? shipDate.slice(0, 10) : shipDate,
+    route,
+    ...(agreementLineId === undefined ? {} : { agreementLineId }),
+    ...(unit === '' || unit === units[0]?.unit ? {} : { unit }),
+    ...(price === '' ? {} : { price, ...(reason === '' ? {} : { reason }) }),
+    ...(discount === '' ? {} : { discount }),
+  };
+}
+
+/**
+ * The same order again, as a new draft: what is alive of its lines at prices that are found anew, no ship date in the
+ * past, and without the customer's reference, which was for that one.
+ */
+export function copyOf(sheet: OrderSheet, workDate: string): OrderInput {
+  const first = sheet.firstShipDate ?? workDate;
+  const later = first < workDate ? daysBetween(first, addDays(workDate, 7)) : 0;
+  return {
+    id: null,
+    version: null,
+    customerId: sheet.customer.id,
+    shipToId: sheet.shipTo?.id ?? null,
+    customerReference: '',
+    lines: sheet.lines
+      .filter((line) => line.cancelled !== line.quantity)
+      .map((line) => ({
+        id: null,
+        itemId: line.item.id,
+        quantity: dec(line.quantity).minus(line.cancelled).div(line.sold.factor).round(5).toFixed(),
+        shipDate: addDays(line.shipDate < workDate ? first : line.shipDate, later),
+        route: line.route,
+        ...(line.sold.factor === '1' ? {} : { unit: line.sold.unit }),
+      })),
+  };
+}
+
+/** How many of the item's own unit one of the line's is. */
+export const factorOf = (line: TypedLine) => line.units.find((each) => each.unit === line.unit)?.factor ?? '1';
+
+/** A line's price as the server builds it up. */
+export interface LinePrice {
+  /** For one of the item's own unit, and what it would be without an agreement. */
+  unitPrice: string;
+  listPrice: string;
+  amount: string;
+  agreement: string;
+  steps: BuildUpStep[];
+}
+
+type Shown = NonNullable<OrderPreview['effects']>['lines'];
+
+/** What the server said of the lines that were sent, by what was sent: of those split at a limit, both together. */
+export function pricesOf(sent: readonly SentLine[], shown: Shown): Map<string, LinePrice> {
+  const prices = new Map<string, LinePrice>();
+  sent.forEach((line, index) => {
+    const own = shown.filter((each) => each.typedAt === index);
+    const [first] = own;
+    if (!first) return;
+    prices.set(JSON.stringify(line), {
+      unitPrice: first.unitPrice,
+      listPrice: first.listPrice,
+      amount: sum(own.map((each) => dec(each.amount))).toFixed(),
+      agreement: own.map((each) => each.agreement ?? '').find((number) => number !== '') ?? '',
+      steps: own.flatMap((each) => each.steps),
+    });
+  });
+  return prices;
 }
 
 /** True where saving would change something. */
@@ -146,7 +275,7 @@ export function priced(line: TypedLine, offers: readonly PriceOffer[] | undefine
     line.agreementLineId === undefined
       ? offers[0]
       : offers.find((offer) => offer.agreementLineId === line.agreementLineId);
-  const quantity = dec(isDecimalText(line.quantity, 'quantity') ? line.quantity : '1');
+  const quantity = dec(isDecimalText(line.quantity, 'quantity') ? line.quantity : '1').times(factorOf(line));
   return {
     ...line,
     agreement: chosen?.agreement.number ?? '',
@@ -154,16 +283,50 @@ export function priced(line: TypedLine, offers: readonly PriceOffer[] | undefine
   };
 }
 
-/** Totals of what is typed, as far as it can be read. */
-export function totalsOf(lines: readonly TypedLine[], currency: string) {
-  return documentTotals(
-    lines
-      .filter((line) => isDecimalText(line.quantity, 'quantity') && isDecimalText(line.unitPrice, 'price'))
-      .map((line) => ({
-        taxCode: line.taxCode,
-        taxRate: line.taxRate,
-        net: lineAmount(dec(line.quantity), dec(line.unitPrice), currency),
-      })),
-    currency,
-  );
+/** A typed price or the one known, for one of the item's own unit; empty while there is none. */
+function priceOf(line: TypedLine): string {
+  if (!isDecimalText(line.price, 'price')) return line.price === '' ? line.unitPrice : '';
+  return dec(line.price).div(factorOf(line)).toFixed();
+}
+
+/** What a line comes to: as the server built it up, else as far as it can be told before it did; null where it cannot. */
+export function amountOf(line: TypedLine, price: LinePrice | undefined, currency: string): Dec | null {
+  if (price) return dec(price.amount);
+  const unitPrice = priceOf(line);
+  if (!isDecimalText(line.quantity, 'quantity') || unitPrice === '') return null;
+  return lineAmount(dec(line.quantity).times(factorOf(line)), dec(unitPrice), currency);
+}
+
+/** Totals of what is typed, as far as it can be read, with its weight (kg) and volume (m³). */
+export function totalsOf(
+  lines: readonly TypedLine[],
+  currency: string,
+  priceOfLine: (line: TypedLine) => LinePrice | undefined = () => undefined,
+) {
+  const read = lines.flatMap((line) => {
+    const net = amountOf(line, priceOfLine(line), currency);
+    return net === null ? [] : [{ line, taxCode: line.taxCode, taxRate: line.taxRate, net }];
+  });
+  const of = (each: 'weight' | 'volume') =>
+    sum(read.map(({ line }) => dec(line.quantity).times(factorOf(line)).times(line[each])));
+  return { ...documentTotals(read, currency), weight: of('weight'), volume: of('volume') };
+}
+
+/** A typed quantity in the item's own unit; empty while it cannot be read. */
+export function baseQuantity(line: TypedLine): string {
+  return isDecimalText(line.quantity, 'quantity') ? dec(line.quantity).times(factorOf(line)).toFixed() : '';
+}
+
+/** Weight (kg) and volume (m³) of what is alive of an order that is kept. */
+export function keptSize(lines: OrderSheet['lines']): [weight: Dec, volume: Dec] {
+  const of = (each: 'weight' | 'volume') =>
+    sum(lines.map((line) => dec(line.quantity).minus(line.cancelled).times(line[each])));
+  return [of('weight'), of('volume')];
+}
+
+/** `1,240 kg, 3.2 m³`; empty where nothing has a weight. */
+export function sizeOf(weight: Dec, volume: Dec): string {
+  if (weight.eq(0) && volume.eq(0)) return '';
+  const kilograms = quantity(weight.round(weight.lt(100) ? 1 : 0).toFixed());
+  return `${kilograms} kg, ${quantity(volume.round(2).toFixed())} m³`;
 }

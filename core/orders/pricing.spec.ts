@@ -1,0 +1,249 @@
+import { dec, sum } from '@core/kernel';
+import type { PriceRule } from '@core/pricing';
+import type { Offer } from '@core/agreements';
+import { decideSave, plainPricing, type ConfirmableItem, type OrderTyped, type SaveGround } from './index';
+
+const WORK_DATE = '2027-03-01';
+
+const rule = (given: Partial<PriceRule>): PriceRule => ({
+  id: 1,
+  level: 'list',
+  source: 'the list',
+  currency: 'MYR',
+  unit: 'piece',
+  factor: '1',
+  firstDay: null,
+  lastDay: null,
+  from: '0',
+  price: '6',
+  ...given,
+});
+
+const cartridge = {
+  number: 'FC-10',
+  unit: 'piece',
+  groupId: null,
+  listPrice: '6.1',
+  taxCodeId: 1,
+  taxRate: '6',
+  stocked: true,
+  hasVendor: true,
+  permit: null,
+  pricing: {
+    ...plainPricing('piece'),
+    units: new Map([
+      ['piece', '1'],
+      ['box', '25'],
+    ]),
+    rules: [rule({ level: 'customer', source: 'Teratai', unit: 'box', factor: '25', from: '4', price: '130' })],
+    packSize: '25',
+    splitCharge: '10',
+    weight: '0.2',
+  },
+};
+
+const agreed: Offer = {
+  agreement: {
+    id: 1,
+    number: 'AG-0001',
+    basis: 'quantity',
+    state: 'in-force',
+    firstDay: '2027-01-01',
+    lastDay: '2027-12-31',
+    currency: 'MYR',
+    priority: 5,
+    limitPolicy: 'refuse',
+    tolerancePercent: '0',
+  },
+  line: {
+    id: 1,
+    lineNo: 1,
+    itemId: 10,
+    groupId: null,
+    committed: '1000',
+    committedValue: '5000',
+    released: '0',
+    releasedValue: '0',
+    leastRelease: '0',
+    releaseMultiple: '0',
+    priceKind: 'discount',
+    priceValue: '10',
+    breaks: [],
+  },
+};
+
+const ground = (change: Partial<SaveGround> = {}): SaveGround => ({
+  current: null,
+  customer: { id: 1, name: 'Teratai Bay Resort', currency: 'MYR', contractedOnly: false },
+  shipToIds: [3, 4],
+  items: new Map([[10, cartridge]]),
+  offers: [],
+  pricing: { search: 'first', orderDate: WORK_DATE, byShipDate: false, freight: new Map(), who: 'Salmah' },
+  standing: null,
+  ...change,
+});
+
+type Line = OrderTyped['lines'][number];
+const line = (quantity: string, change: Partial<Line> = {}): Line => ({
+  id: null,
+  itemId: 10,
+  quantity,
+  shipDate: '2027-03-10',
+  route: 'stock',
+  ...change,
+});
+
+function saved(lines: Line[], on = ground(), shipToId = 3) {
+  const decision = decideSave(on, { shipToId, customerReference: '', lines }, WORK_DATE);
+  if (!decision.ok) throw new Error(decision.refusals.map((each) => `${each.field}: ${each.code}`).join());
+  for (const each of decision.effects.lines) {
+    expect(sum(each.sold.steps.map((step) => dec(step.amount))).toFixed()).toBe(each.amount);
+  }
+  return decision;
+}
+const figures = (lines: Line[], on?: SaveGround, shipToId?: number) =>
+  saved(lines, on, shipToId).effects.lines.map((each) => [each.quantity, each.unitPrice, each.amount]);
+const refusals = (lines: Line[], on = ground()) => {
+  const decision = decideSave(on, { shipToId: 3, customerReference: '', lines }, WORK_DATE);
+  return decision.ok ? [] : decision.refusals.map((each) => `${each.field}: ${each.code}`);
+};
+
+describe('S1 R1 the price of an order line', () => {
+  it('is asked for in any of the item’s units', () => {
+    // 4 boxes at the customer’s price for a box.
+    expect(figures([line('4', { unit: 'box' })])).toEqual([['100', '5.2', '520']]);
+    expect(figures([line('0.2', { unit: 'box' })])[0]!.slice(0, 1)).toEqual(['5']);
+  });
+
+  it('charges what breaks a pack', () => {
+    // 30 × 6.10 = 183, and a tenth of it on 5 of the 30.
+    const { effects } = saved([line('30')]);
+    expect(effects.lines[0]!.sold.steps.map((step) => [step.kind, step.amount])).toEqual([
+      ['list', '183'],
+      ['split-pack', '3.05'],
+    ]);
+    expect(effects.lines[0]).toMatchObject({ amount: '186.05', listPrice: '6.1', unitPrice: '6.2017' });
+  });
+
+  it('refuses a unit it is not sold in, and a quantity too fine for its own', () => {
+    expect(refusals([line('1', { unit: 'pallet' })])).toEqual(['lines.0.unit: unit-unknown']);
+    const odd = {
+      ...cartridge,
+      pricing: {
+        ...cartridge.pricing,
+        units: new Map([
+          ['piece', '1'],
+          ['third', '0.33333'],
+        ]),
+      },
+    };
+    expect(refusals([line('0.1', { unit: 'third' })], ground({ items: new Map([[10, odd]]) }))).toEqual([
+      'lines.0.quantity: not-a-number',
+    ]);
+  });
+
+  it('takes a typed price for the unit, and a discount', () => {
+    const typed = saved([line('2', { unit: 'box', price: '140' })]).effects.lines[0]!;
+    expect([typed.amount, typed.unitPrice]).toEqual(['280', '5.6']);
+    expect(typed.sold.steps.at(-1)).toEqual({ kind: 'typed', source: 'Salmah', amount: '-25' });
+    expect(figures([line('50', { discount: '10' })])).toEqual([['50', '5.49', '274.5']]);
+    expect(refusals([line('1', { price: 'x' }), line('1', { price: '-1' }), line('1', { discount: '100' })])).toEqual([
+      'lines.0.price: not-a-number',
+      'lines.1.price: not-a-number',
+      'lines.2.price: not-a-discount',
+    ]);
+  });
+
+  it('puts freight in for the ship-to’s zone', () => {
+    const freight = new Map([[4, [{ zone: 'north', from: '0', perKilogram: '0.5' }]]]);
+    const on = ground({ pricing: { ...ground().pricing, freight } });
+    expect(figures([line('50')], on, 3)[0]![2]).toBe('305');
+    expect(figures([line('50')], on, 4)[0]![2]).toBe('310');
+  });
+
+  it('A3 an agreement’s discount is off the price that would be asked without it', () => {
+    const on = ground({ offers: [agreed] });
+    // 4 boxes at 130 are 5.20 each; a tenth off.
+    expect(figures([line('4', { unit: 'box' })], on)).toEqual([['100', '4.68', '468']]);
+    expect(refusals([line('4', { price: '1' })], on)).toEqual(['lines.0.price: price-is-agreed']);
+    expect(refusals([line('4', { price: '1', agreementLineId: null })], on)).toEqual([]);
+  });
+
+  it('R3 is of the ship date where the customer’s terms say so', () => {
+    const rising = {
+      ...cartridge,
+      pricing: { ...cartridge.pricing, rules: [rule({ firstDay: '2027-03-05', price: '7' })] },
+    };
+    const of = (byShipDate: boolean) =>
+      ground({ items: new Map([[10, rising]]), pricing: { ...ground().pricing, byShipDate } });
+    expect(figures([line('25')], of(false))[0]![1]).toBe('6.1');
+    expect(figures([line('25')], of(true))[0]![1]).toBe('7');
+    expect(figures([line('25', { shipDate: '2027-03-04' })], of(true))[0]![1]).toBe('6.1');
+  });
+
+  it('R1 is made of a cost in the list’s place, by the day’s market value', () => {
+    const carbon = {
+      ...cartridge,
+      pricing: {
+        ...plainPricing('piece'),
+        cost: {
+          terms: { basis: 'series' as const, surcharge: '1', margin: '50', factor: '1', offset: '0' },
+          series: 'Carbon',
+          known: (day: string) => (day < '2027-01-01' ? null : '9'),
+        },
+      },
+    };
+    const on = (orderDate: string) =>
+      ground({ items: new Map([[10, carbon]]), pricing: { ...ground().pricing, orderDate } });
+    const [made] = saved([line('10')], on(WORK_DATE)).effects.lines;
+    expect(made).toMatchObject({
+      unitPrice: '15',
+      sold: { steps: [{ kind: 'cost', source: 'Carbon and 50 %', amount: '150' }] },
+    });
+    expect(figures([line('10')], on('2026-12-31'))[0]![1]).toBe('6.1');
+  });
+
+  it('stays while nothing that makes it changes, and is found again when it does', () => {
+    const before = saved([line('30')]).effects.lines[0]!;
+    const now = { ...before, id: 5, lineNo: 1 };
+    const dearer = { ...cartridge, listPrice: '8' };
+    const on = ground({
+      current: { number: 'SO-1', state: 'draft', shipToId: 3, lines: [now] },
+      items: new Map([[10, dearer]]),
+    });
+    expect(figures([line('30', { id: 5 })], on)).toEqual([['30', '6.2017', '186.05']]);
+    expect(figures([line('50', { id: 5 })], on)).toEqual([['50', '8', '400']]);
+    expect(figures([line('30', { id: 5, price: '5' })], on)).toEqual([['30', '5', '150']]);
+  });
+});
+
+describe('S2 while an order is typed', () => {
+  it('says what would stand against confirming it, at the typed line', () => {
+    const split = { ...agreed, agreement: { ...agreed.agreement, limitPolicy: 'split' as const } };
+    const needs = { ...cartridge, number: 'HY-25', permit: { id: 7, name: 'handling permit' } };
+    const on = ground({
+      offers: [{ ...split, line: { ...agreed.line, committed: '10' } }],
+      items: new Map<number, ConfirmableItem>([
+        [10, cartridge],
+        [11, needs],
+      ]),
+      standing: {
+        name: 'Teratai Bay Resort',
+        currency: 'MYR',
+        referenceRequired: true,
+        creditLimit: '100',
+        balance: '0',
+        onOrder: '0',
+        permits: [],
+      },
+    });
+    // The first typed line becomes two; the permit is missing on the second typed one.
+    const { warnings } = saved([line('25'), line('25', { itemId: 11 })], on);
+    expect(warnings.map((word) => `${word.field}: ${word.code}`)).toEqual([
+      'lines.0.quantity: split-at-limit',
+      'customerReference: reference-required',
+      'lines.1.itemId: permit-missing',
+      'creditReason: over-credit',
+    ]);
+  });
+});

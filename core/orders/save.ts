@@ -1,0 +1,54 @@
+import type { Day } from '@core/kernel';
+import type { Decision } from '@core/refusals';
+import { decideConfirm, type ConfirmGround, type CustomerStanding } from './confirm';
+import { decideOrder, type OrderEffects, type OrderGround, type OrderItem, type OrderTyped } from './order';
+
+export type ConfirmableItem = OrderItem & ConfirmGround['lines'][number]['item'];
+
+export interface SaveGround extends OrderGround {
+  items: ReadonlyMap<number, ConfirmableItem>;
+  /** How the customer stands; null while none is chosen. */
+  standing: CustomerStanding | null;
+}
+
+/** What confirming asks of order lines that were just decided. */
+export function confirmable(
+  lines: OrderEffects['lines'],
+  items: ReadonlyMap<number, ConfirmableItem>,
+): ConfirmGround['lines'] {
+  return lines.map((line, index) => ({
+    ...line,
+    lineNo: index + 1,
+    taxCode: String(line.taxCodeId),
+    reason: line.sold.reason,
+    item: items.get(line.itemId)!,
+  }));
+}
+
+/** Decides a draft order; what would stand against confirming it is worth a word already while it is typed. // S2 */
+export function decideSave(ground: SaveGround, typed: OrderTyped, workDate: Day): Decision<OrderEffects> {
+  const order = decideOrder(ground, typed, workDate);
+  if (!order.ok || !ground.standing) return order;
+  const { lines } = order.effects;
+  const confirmed = decideConfirm(
+    {
+      order: { ...order.effects, number: ground.current?.number ?? 'The order', state: 'draft' },
+      customer: ground.standing,
+      lines: confirmable(lines, ground.items),
+    },
+    workDate,
+    { mayPassCredit: false, creditReason: '' },
+  );
+  const words = confirmed.ok ? [] : confirmed.refusals;
+  return {
+    ...order,
+    warnings: [
+      ...order.warnings,
+      // A line that was split is one of the typed ones.
+      ...words.map((word) => ({
+        ...word,
+        field: word.field.replace(/^lines\.(\d+)/, (_all, at: string) => `lines.${lines[Number(at)]!.typedAt}`),
+      })),
+    ],
+  };
+}

@@ -1,0 +1,22 @@
+export {
+  buildUp,
+  NO_EXTRAS,
+  STEP_KINDS,
+  stepsFor,
+  type BasePrice,
+  type BuildUpStep,
+  type BuiltPrice,
+  type PriceExtras,
+  type StepKind,
+  type TypedPrice,
+} from './build-up';
+export { COST_BASES, COST_NAMES, costPrice, type CostBasis, type CostTerms } from './cost';
+export {
+  findPrice,
+  PRICE_LEVELS,
+  PRICE_SEARCHES,
+  type PriceAsked,
+  type PriceLevel,
+  type PriceRule,
+  type PriceSearch,
+} from './search';

@@ -1,0 +1,166 @@
+import type * as z from 'zod';
+import { addDays, type Day } from '@core/kernel';
+import type * as contract from '@api/desk';
+import { itemChoices } from '../catalogue';
+import { there } from '../acts';
+import type { Sql } from '../db/database';
+import { likeOf, plain } from '../db/mapping';
+import { standingOf } from './standing';
+
+type Basket = z.infer<typeof contract.usualBasket.out>;
+
+/** Open orders that are shown, and rows of a basket or shelf at most. */
+const SHOWN = 5;
+const MOST = 120;
+
+/** What is known of a customer while their order is typed. // S4 S5 */
+export async function customerDesk(
+  sql: Sql,
+  companyId: number,
+  customerId: number,
+): Promise<z.infer<typeof contract.CustomerDesk>> {
+  const [found] = await sql.rows<{ currency: string; terms: string }>(
+    `SELECT c.currency, pt.name AS terms FROM customer c
+       JOIN payment_terms pt ON pt.company_id = c.company_id AND pt.id = c.payment_terms_id
+      WHERE c.company_id = ? AND c.id = ?`,
+    [companyId, customerId],
+  );
+  const { currency, terms } = there(found, 'This customer');
+  const [standing, open, [count], permits] = await Promise.all([
+    standingOf(sql, companyId, customerId, null, false),
+    sql.rows<{ id: number; number: string; state: string; first_ship_date: Day | null; net: string }>(
+      `SELECT id, number, state, first_ship_date, net FROM sales_order FORCE INDEX (sales_order_customer_state)
+        WHERE company_id = ? AND customer_id = ? AND state IN ('draft', 'confirmed')
+        ORDER BY first_ship_date, id LIMIT ?`,
+      [companyId, customerId, SHOWN],
+    ),
+    sql.rows<{ count: number }>(
+      `SELECT COUNT(*) AS count FROM sales_order FORCE INDEX (sales_order_customer_state)
+        WHERE company_id = ? AND customer_id = ? AND state IN ('draft', 'confirmed')`,
+      [companyId, customerId],
+    ),
+    sql.rows<{ name: string; number: string; last_day: Day }>(
+      `SELECT t.name, p.number, p.last_day FROM permit p
+         JOIN permit_type t ON t.company_id = p.company_id AND t.id = p.permit_type_id
+        WHERE p.company_id = ? AND p.customer_id = ? ORDER BY p.last_day DESC`,
+      [companyId, customerId],
+    ),
+  ]);
+  return {
+    currency,
+    terms,
+    balance: standing.balance,
+    onOrder: standing.onOrder,
+    creditLimit: standing.creditLimit,
+    open: open.map((row) => ({
+      document: { kind: 'SO', id: row.id, number: row.number },
+      state: row.state,
+      firstShipDate: row.first_ship_date,
+      net: plain(row.net),
+    })),
+    openCount: count!.count,
+    permits: permits.map((row) => ({ name: row.name, number: row.number, lastDay: row.last_day })),
+  };
+}
+
+/** Each side's lines with their document: what was bought of whom, newest last by line id. */
+const BOUGHT = {
+  customer: {
+    lines: `SELECT l.item_id, l.id, o.id AS document_id, o.order_date, l.quantity, l.unit_price, l.unit, l.unit_factor
+       FROM sales_order o FORCE INDEX (sales_order_customer)
+       JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
+      WHERE o.company_id = ? AND o.customer_id = ? AND o.state <> 'cancelled' AND o.order_date >= ?`,
+  },
+  vendor: {
+    lines: `SELECT l.item_id, l.id, o.id AS document_id, o.order_date, l.quantity, l.unit_price, '' AS unit, 1 AS unit_factor
+       FROM purchase_order o FORCE INDEX (purchase_order_vendor)
+       JOIN purchase_order_line l ON l.company_id = o.company_id AND l.purchase_order_id = o.id
+      WHERE o.company_id = ? AND o.vendor_id = ? AND o.state <> 'cancelled' AND o.order_date >= ?`,
+  },
+} as const;
+
+/**
+ * What a party bought (or brought) over so many days up to the work date, most often first. The cost is that of the
+ * party's own documents: they are found by its key.
+ */
+export async function basketOf(
+  sql: Sql,
+  companyId: number,
+  side: keyof typeof BOUGHT,
+  partyId: number,
+  days: number,
+  workDate: Day,
+): Promise<Basket> {
+  const rows = await sql.rows<{
+    item_id: number;
+    times: number;
+    quantity: string;
+    unit_price: string;
+    unit: string;
+    unit_factor: string;
+    order_date: Day;
+  }>(
+    `SELECT b.item_id, b.times, b.quantity, b.unit_price, b.unit, b.unit_factor, b.order_date
+       FROM (SELECT x.*, COUNT(*) OVER (PARTITION BY item_id) AS times,
+                    ROW_NUMBER() OVER (PARTITION BY item_id ORDER BY order_date DESC, id DESC) AS place
+               FROM (${BOUGHT[side].lines}) x) b
+      WHERE b.place = 1 ORDER BY b.times DESC, b.order_date DESC, b.item_id LIMIT ?`,
+    [companyId, partyId, addDays(workDate, -days), MOST],
+  );
+  const items = await itemChoices(
+    sql,
+    companyId,
+    rows.map((row) => row.item_id),
+    side === 'customer' ? partyId : 0,
+  );
+  return {
+    rows: rows.flatMap((row) => {
+      const found = items.get(row.item_id);
+      return found
+        ? [
+            {
+              item: found.item,
+              free: found.free,
+              times: row.times,
+              lastQuantity: plain(row.quantity),
+              unit: row.unit || found.item.unit,
+              factor: plain(row.unit_factor),
+              lastPrice: plain(row.unit_price),
+              lastDay: row.order_date,
+            },
+          ]
+        : [];
+    }),
+  };
+}
+
+/** Items on hand and held for nobody, by any part of number or name, and group. */
+export async function shelf(
+  sql: Sql,
+  companyId: number,
+  query: z.infer<typeof contract.shelf.query>,
+): Promise<z.infer<typeof contract.shelf.out>> {
+  const like = likeOf(query.q);
+  const rows = await sql.rows<{ id: number; group_name: string | null }>(
+    `SELECT i.id, g.name AS group_name FROM stock s
+       JOIN item i ON i.company_id = s.company_id AND i.id = s.item_id
+       LEFT JOIN item_group g ON g.company_id = i.company_id AND g.id = i.item_group_id
+      WHERE s.company_id = ? AND s.on_hand > s.reserved AND (i.number LIKE ? OR i.name LIKE ?)
+        ${query.groupId ? 'AND i.item_group_id = ?' : ''} ORDER BY i.number LIMIT ?`,
+    [companyId, like, like, ...(query.groupId ? [query.groupId] : []), MOST + 1],
+  );
+  const shown = rows.slice(0, MOST);
+  const items = await itemChoices(
+    sql,
+    companyId,
+    shown.map((row) => row.id),
+    query.customerId ?? 0,
+  );
+  return {
+    rows: shown.flatMap((row) => {
+      const found = items.get(row.id);
+      return found ? [{ item: found.item, free: found.free, group: row.group_name ?? '' }] : [];
+    }),
+    more: rows.length > MOST,
+  };
+}

@@ -1,0 +1,63 @@
+import type { Day } from '@core/kernel';
+import type { CustomerStanding } from '@core/orders';
+import { there } from '../acts';
+import type { Sql } from '../db/database';
+import { plain } from '../db/mapping';
+
+/**
+ * How a customer stands, but for one order of theirs: what they owe, what is confirmed and not invoiced yet, their
+ * permits. Where they have a limit, `lock` keeps two orders from being confirmed on the same credit. // S4 S5
+ * Served by open_item's customer key and sales_order_customer_state.
+ */
+export async function standingOf(
+  sql: Sql,
+  companyId: number,
+  customerId: number,
+  exceptOrderId: number | null,
+  lock: boolean,
+): Promise<CustomerStanding> {
+  const [row] = await sql.rows<{
+    name: string;
+    currency: string;
+    reference_required: number;
+    credit_limit: string | null;
+  }>('SELECT name, currency, reference_required, credit_limit FROM customer WHERE company_id = ? AND id = ?', [
+    companyId,
+    customerId,
+  ]);
+  const customer = there(row, 'This customer');
+  if (lock && customer.credit_limit !== null) {
+    await sql.rows('SELECT id FROM customer WHERE company_id = ? AND id = ? FOR UPDATE', [companyId, customerId]);
+  }
+  const [[owed], [ordered], permits] = await Promise.all([
+    sql.rows<{ sum: string | null }>(
+      'SELECT SUM(amount - settled) AS sum FROM open_item WHERE company_id = ? AND customer_id = ?',
+      [companyId, customerId],
+    ),
+    sql.rows<{ sum: string | null }>(
+      `SELECT ROUND(SUM(l.amount * (1 - l.invoiced / (l.quantity - l.cancelled)) * (1 + l.tax_rate / 100)), 2) AS sum
+         FROM sales_order o FORCE INDEX (sales_order_customer_state)
+         JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id AND l.cancelled < l.quantity
+        WHERE o.company_id = ? AND o.customer_id = ? AND o.state = 'confirmed' AND o.id <> ?`,
+      [companyId, customerId, exceptOrderId ?? 0],
+    ),
+    sql.rows<{ id: number; permit_type_id: number; first_day: Day; last_day: Day }>(
+      'SELECT id, permit_type_id, first_day, last_day FROM permit WHERE company_id = ? AND customer_id = ?',
+      [companyId, customerId],
+    ),
+  ]);
+  return {
+    name: customer.name,
+    currency: customer.currency,
+    referenceRequired: Boolean(customer.reference_required),
+    creditLimit: customer.credit_limit === null ? null : plain(customer.credit_limit),
+    balance: plain(owed?.sum ?? '0'),
+    onOrder: plain(ordered?.sum ?? '0'),
+    permits: permits.map((each) => ({
+      id: each.id,
+      typeId: each.permit_type_id,
+      firstDay: each.first_day,
+      lastDay: each.last_day,
+    })),
+  };
+}

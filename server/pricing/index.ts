@@ -1,0 +1,1 @@
+export { orderPricing, pricingOf } from './reads';

@@ -1,0 +1,222 @@
+import type { Day } from '@core/kernel';
+import type { ItemPricing, OrderPricing } from '@core/orders';
+import type { CostBasis, PriceExtras, PriceRule, PriceSearch } from '@core/pricing';
+import type { Sql } from '../db/database';
+import { plain } from '../db/mapping';
+
+interface ItemRow {
+  id: number;
+  unit: string;
+  weight: string;
+  volume: string;
+  pack_size: string;
+  split_charge: string;
+  cost_basis: CostBasis | null;
+  cost_surcharge: string;
+  cost_margin: string;
+  cost_factor: string;
+  cost_offset: string;
+  cost_series_id: number | null;
+  series: string | null;
+  average: string | null;
+  last: string | null;
+}
+
+/**
+ * What the prices of items are made of, for one customer (null: for nobody in particular): units, the prices kept for
+ * them, and the costs known. One reading by the items' keys for each kind.
+ */
+export async function pricingOf(
+  sql: Sql,
+  companyId: number,
+  customerId: number | null,
+  itemIds: readonly number[],
+): Promise<Map<number, ItemPricing>> {
+  const ids = [...new Set(itemIds)];
+  if (ids.length === 0) return new Map();
+  const [items, units, rules] = await Promise.all([
+    sql.rows<ItemRow>(
+      `SELECT i.id, i.unit, i.weight, i.volume, i.pack_size, i.split_charge, i.cost_basis, i.cost_surcharge, i.cost_margin,
+              i.cost_factor, i.cost_offset, i.cost_series_id, ms.name AS series,
+              IF(i.cost_basis = 'average' AND s.on_hand > 0, ROUND(s.value / s.on_hand, 4), NULL) AS average,
+              IF(i.cost_basis = 'last', (SELECT l.unit_price FROM purchase_order_line l
+                 WHERE l.company_id = i.company_id AND l.item_id = i.id AND l.received > 0 ORDER BY l.id DESC LIMIT 1), NULL) AS last
+         FROM item i
+         LEFT JOIN stock s ON s.company_id = i.company_id AND s.item_id = i.id
+         LEFT JOIN market_series ms ON ms.company_id = i.company_id AND ms.id = i.cost_series_id
+        WHERE i.company_id = ? AND i.id IN (?)`,
+      [companyId, ids],
+    ),
+    sql.rows<{ item_id: number; unit: string; factor: string }>(
+      'SELECT item_id, unit, factor FROM item_unit WHERE company_id = ? AND item_id IN (?) ORDER BY factor',
+      [companyId, ids],
+    ),
+    rulesFor(sql, companyId, customerId, ids),
+  ]);
+  const series = await seriesOf(
+    sql,
+    companyId,
+    items.flatMap((item) => item.cost_series_id ?? []),
+  );
+  return new Map(
+    items.map((item) => {
+      const own = new Map([[item.unit, '1']]);
+      for (const unit of units) if (unit.item_id === item.id) own.set(unit.unit, plain(unit.factor));
+      return [
+        item.id,
+        {
+          units: own,
+          rules: rules.flatMap((rule) => ruleOf(rule, item.id, own)),
+          cost: costOf(item, series.get(item.cost_series_id ?? 0) ?? []),
+          packSize: plain(item.pack_size),
+          splitCharge: plain(item.split_charge),
+          weight: plain(item.weight),
+          volume: plain(item.volume),
+        },
+      ];
+    }),
+  );
+}
+
+interface RuleRow {
+  id: number;
+  item_id: number;
+  customer: string | null;
+  price_group: string | null;
+  currency: string;
+  unit: string;
+  first_day: Day | null;
+  last_day: Day | null;
+  from_quantity: string;
+  price: string;
+}
+
+/** The prices kept for items: the customer's own, their group's, everybody's. Served by price_rule_item. */
+function rulesFor(sql: Sql, companyId: number, customerId: number | null, ids: readonly number[]): Promise<RuleRow[]> {
+  const whose = [
+    ['r.customer_id IS NULL AND r.price_group_id IS NULL', []],
+    ...(customerId === null
+      ? []
+      : [
+          ['r.customer_id = ?', [customerId]],
+          [
+            `r.customer_id IS NULL AND r.price_group_id =
+               (SELECT price_group_id FROM customer WHERE company_id = ? AND id = ?)`,
+            [companyId, customerId],
+          ],
+        ]),
+  ] as [string, number[]][];
+  return sql.rows<RuleRow>(
+    whose
+      .map(
+        ([condition]) =>
+          `SELECT r.id, r.item_id, c.name AS customer, g.name AS price_group, r.currency, r.unit, r.first_day, r.last_day,
+                  r.from_quantity, r.price
+             FROM price_rule r
+             LEFT JOIN customer c ON c.company_id = r.company_id AND c.id = r.customer_id
+             LEFT JOIN price_group g ON g.company_id = r.company_id AND g.id = r.price_group_id
+            WHERE r.company_id = ? AND r.item_id IN (?) AND ${condition}`,
+      )
+      .join(' UNION ALL '),
+    whose.flatMap(([, values]) => [companyId, ids, ...values]),
+  );
+}
+
+/** A rule as prices are found by it; none where it is for a unit the item is not sold in any more. */
+function ruleOf(row: RuleRow, itemId: number, units: ReadonlyMap<string, string>): PriceRule[] {
+  const factor = units.get(row.unit);
+  if (row.item_id !== itemId || factor === undefined) return [];
+  const level = row.customer !== null ? 'customer' : row.price_group !== null ? 'group' : 'list';
+  return [
+    {
+      id: row.id,
+      level,
+      source: row.customer ?? row.price_group ?? 'the list',
+      currency: row.currency,
+      unit: row.unit,
+      factor,
+      firstDay: row.first_day,
+      lastDay: row.last_day,
+      from: plain(row.from_quantity),
+      price: plain(row.price),
+    },
+  ];
+}
+
+/** Values of market series, latest first; the last three years of each. */
+async function seriesOf(sql: Sql, companyId: number, ids: readonly number[]) {
+  const values = new Map<number, { day: Day; value: string }[]>();
+  if (ids.length === 0) return values;
+  const rows = await sql.rows<{ series_id: number; day: Day; value: string }>(
+    `SELECT v.series_id, v.day, v.value FROM market_value v
+      WHERE v.company_id = ? AND v.series_id IN (?) AND v.day > (SELECT MAX(n.day) FROM market_value n
+        WHERE n.company_id = v.company_id AND n.series_id = v.series_id) - INTERVAL 3 YEAR ORDER BY v.day DESC`,
+    [companyId, [...new Set(ids)]],
+  );
+  for (const row of rows) {
+    const own = values.get(row.series_id) ?? [];
+    own.push({ day: row.day, value: plain(row.value) });
+    values.set(row.series_id, own);
+  }
+  return values;
+}
+
+function costOf(item: ItemRow, values: readonly { day: Day; value: string }[]): ItemPricing['cost'] {
+  if (item.cost_basis === null) return null;
+  const held = item.cost_basis === 'average' ? item.average : item.last;
+  return {
+    terms: {
+      basis: item.cost_basis,
+      surcharge: plain(item.cost_surcharge),
+      margin: plain(item.cost_margin),
+      factor: plain(item.cost_factor),
+      offset: plain(item.cost_offset),
+    },
+    series: item.series ?? '',
+    known: (day) =>
+      item.cost_basis === 'series'
+        ? (values.find((each) => each.day <= day)?.value ?? null)
+        : held === null
+          ? null
+          : plain(held),
+  };
+}
+
+/** What prices of a customer's order are found by. // R1 R2 R3 */
+export async function orderPricing(
+  sql: Sql,
+  { companyId, personId }: { companyId: number; personId: number },
+  customerId: number | null,
+  orderDate: Day,
+): Promise<OrderPricing> {
+  const [[row], bands] = await Promise.all([
+    sql.rows<{ price_search: PriceSearch; price_of: 'order' | 'ship' | null; who: string | null }>(
+      `SELECT co.price_search, c.price_of, p.name AS who FROM company co
+         LEFT JOIN customer c ON c.company_id = co.id AND c.id = ?
+         LEFT JOIN person p ON p.id = ?
+        WHERE co.id = ?`,
+      [customerId ?? 0, personId, companyId],
+    ),
+    sql.rows<{ ship_to_id: number; zone: string; from_weight: string; per_kilogram: string }>(
+      `SELECT st.id AS ship_to_id, f.zone, f.from_weight, f.per_kilogram
+         FROM customer c
+         JOIN ship_to st ON st.company_id = c.company_id AND st.customer_id = c.id
+         JOIN freight_band f ON f.company_id = st.company_id AND f.zone = st.zone
+        WHERE c.company_id = ? AND c.id = ? AND c.delivered_prices ORDER BY st.id, f.from_weight`,
+      [companyId, customerId ?? 0],
+    ),
+  ]);
+  const freight = new Map<number, PriceExtras['freight'][number][]>();
+  for (const band of bands) {
+    const own = freight.get(band.ship_to_id) ?? [];
+    own.push({ zone: band.zone, from: plain(band.from_weight), perKilogram: plain(band.per_kilogram) });
+    freight.set(band.ship_to_id, own);
+  }
+  return {
+    search: row!.price_search,
+    orderDate,
+    byShipDate: row!.price_of === 'ship',
+    freight,
+    who: row!.who ?? '',
+  };
+}

@@ -1,0 +1,267 @@
+import { DIALOG_DATA, DialogRef } from '@angular/cdk/dialog';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { of } from 'rxjs';
+import { catchError, debounceTime, map, startWith, switchMap } from 'rxjs/operators';
+import { dec, inUnits, readTypedDecimal } from '@core/kernel';
+import { Session } from '../access/session';
+import { Chips } from '../kit/chips';
+import { ChoiceField, NumberField, TextField } from '../kit/fields';
+import { counted, day, price, quantity } from '../kit/formats';
+import { Sheet } from '../kit/sheet';
+import { Orders, type ItemChoice } from './service';
+import { blankLine, ofItem, type TypedLine } from './typed';
+
+export interface FillData {
+  customer: { id: number; name: string } | null;
+  currency: string;
+  from: 'basket' | 'shelf';
+}
+
+/** One row that can be taken into the order. */
+interface Offered {
+  key: string;
+  item: ItemChoice;
+  unit: string;
+  factor: string;
+  free: string;
+  /** What was bought last, in its unit; empty on the shelf. */
+  last: string;
+  times: number;
+  lastPrice: string;
+  lastDay: string | null;
+  group: string;
+}
+
+const PERIODS = [
+  { value: '90', label: 'three months' },
+  { value: '180', label: 'six months' },
+  { value: '365', label: 'a year' },
+];
+
+/** Lines from what this customer usually buys, or from what is on the shelf: a quantity on each that is wanted. */
+@Component({
+  selector: 'k-fill-sheet',
+  imports: [Chips, ChoiceField, NumberField, Sheet, TextField],
+  template: `<k-sheet
+    head="Fill the order"
+    [sub]="data.customer ? data.customer.name : 'From what is on hand'"
+    [act]="act()"
+    [busy]="chosen().length === 0"
+    (done)="take()"
+  >
+    <div class="top">
+      <k-chips label="From" [chips]="sources" [(value)]="from" />
+      @if (from() === 'basket') {
+        <k-choice label="Bought over the last" [options]="periods" [value]="days()" (valueChange)="days.set($event)" />
+      }
+      <k-text data-first label="Look for a number or name" [value]="words()" (valueChange)="words.set($event)" />
+    </div>
+    <table class="small">
+      <thead>
+        <tr>
+          <th>Item</th>
+          <th></th>
+          @if (from() === 'basket') {
+            <th class="num">Orders</th>
+            <th class="num">Last</th>
+            <th class="num">At</th>
+            <th>On</th>
+          }
+          <th class="num">Free</th>
+          <th class="num">Take</th>
+        </tr>
+      </thead>
+      <tbody>
+        @for (row of shown(); track row.key) {
+          <tr>
+            <td>{{ row.item.number }}</td>
+            <td class="name">{{ row.item.name }}</td>
+            @if (from() === 'basket') {
+              <td class="num">{{ row.times }}</td>
+              <td class="num">{{ lastOf(row) }}</td>
+              <td class="num">{{ price(row.lastPrice) }}</td>
+              <td>{{ day(row.lastDay) }}</td>
+            }
+            <td class="num">{{ row.free === '0' ? '–' : quantity(row.free) }}</td>
+            <td>
+              <span class="take">
+                <k-number
+                  [bare]="true"
+                  [label]="'Take of ' + row.item.number + ', ' + row.unit"
+                  [value]="taken().get(row.key) ?? ''"
+                  (valueChange)="set(row.key, $event)"
+                  [error]="problem(row)"
+                />
+                <small>{{ row.unit }}</small>
+              </span>
+            </td>
+          </tr>
+        } @empty {
+          <tr>
+            <td colspan="8" class="faint">{{ empty() }}</td>
+          </tr>
+        }
+      </tbody>
+    </table>
+    <span effect>
+      @if (from() === 'basket' && shown().length > 0) {
+        <button type="button" class="act" (click)="takeLast()">As last time, all {{ shown().length }}</button>
+      }
+    </span>
+  </k-sheet>`,
+  styles: `
+    .top {
+      display: flex;
+      gap: 16px;
+      align-items: end;
+      margin-bottom: 12px;
+    }
+    .top k-text {
+      flex: 1;
+    }
+    table {
+      width: 100%;
+    }
+    .name {
+      max-width: 170px;
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
+    }
+    .take {
+      display: flex;
+      gap: 6px;
+      align-items: center;
+      justify-content: flex-end;
+    }
+    .take k-number {
+      width: 84px;
+    }
+    .take small {
+      width: 42px;
+      color: var(--ink-faint);
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class FillSheet {
+  protected readonly data = inject<FillData>(DIALOG_DATA);
+  private readonly ref = inject(DialogRef<TypedLine[]>);
+  private readonly orders = inject(Orders);
+  private readonly workDate = inject(Session).workDate;
+  protected readonly from = signal<string>(this.data.from);
+  protected readonly days = signal('180');
+  protected readonly words = signal('');
+  /** Typed quantities, by row; they stay while one looks for more. */
+  protected readonly taken = signal<ReadonlyMap<string, string>>(new Map());
+  private readonly known = new Map<string, Offered>();
+  protected readonly sources = [
+    ...(this.data.customer ? [{ value: 'basket', label: 'Usual basket' }] : []),
+    { value: 'shelf', label: 'Shelf' },
+  ];
+  protected readonly periods = PERIODS;
+
+  private readonly asked = computed(() => ({
+    from: this.from(),
+    days: Number(this.days()),
+    words: this.from() === 'shelf' ? this.words().trim() : '',
+  }));
+  private readonly found = toSignal(
+    toObservable(this.asked).pipe(
+      debounceTime(120),
+      switchMap((asked) =>
+        this.read(asked).pipe(
+          map((rows) => ({ rows, failed: false })),
+          catchError(() => of({ rows: [] as Offered[], failed: true })),
+          startWith({ rows: null, failed: false }),
+        ),
+      ),
+    ),
+    { initialValue: { rows: null as Offered[] | null, failed: false } },
+  );
+
+  private read({ from, days, words }: { from: string; days: number; words: string }) {
+    const { customer } = this.data;
+    const none = { last: '', times: 0, lastPrice: '0', lastDay: null, group: '' };
+    if (from === 'basket' && customer) {
+      return this.orders.basket(customer.id, days).pipe(
+        map((rows) =>
+          rows.map((row): Offered => ({
+            ...none,
+            ...row,
+            key: `basket ${row.item.id}`,
+            last: dec(row.lastQuantity).div(row.factor).toFixed(),
+          })),
+        ),
+      );
+    }
+    return this.orders.shelf({ q: words, ...(customer ? { customerId: customer.id } : {}) }).pipe(
+      map(({ rows }) =>
+        rows.map((row): Offered => ({
+          ...none,
+          ...row,
+          key: `shelf ${row.item.id}`,
+          unit: row.item.unit,
+          factor: '1',
+        })),
+      ),
+    );
+  }
+
+  protected readonly shown = computed(() => {
+    const words = this.words().trim().toLowerCase();
+    const rows = this.found().rows ?? [];
+    for (const row of rows) this.known.set(row.key, row);
+    return rows.filter(({ item }) => `${item.number} ${item.name} ${item.theirNumber}`.toLowerCase().includes(words));
+  });
+  protected readonly empty = computed(() => {
+    const { rows, failed } = this.found();
+    if (failed) return 'This could not be read just now; close this and try again.';
+    if (rows === null) return 'Reading …';
+    return this.from() === 'basket'
+      ? 'Nothing was bought over that time; take a longer one, or look on the shelf.'
+      : 'Nothing like that is on hand and free.';
+  });
+
+  protected set(key: string, typed: string): void {
+    this.taken.update((taken) => new Map(taken).set(key, typed));
+  }
+
+  protected takeLast(): void {
+    this.taken.update((taken) => new Map([...taken, ...this.shown().map((row) => [row.key, row.last] as const)]));
+  }
+
+  protected problem(row: Offered): string {
+    const typed = (this.taken().get(row.key) ?? '').trim();
+    return typed === '' || this.quantityOf(typed) !== null ? '' : 'Not a quantity above zero.';
+  }
+
+  private quantityOf(typed: string): string | null {
+    const read = readTypedDecimal(typed, 'quantity');
+    return read !== null && dec(read).gt(0) ? read : null;
+  }
+
+  protected readonly chosen = computed(() =>
+    [...this.taken()].flatMap(([key, typed]) => {
+      const read = this.quantityOf(typed.trim());
+      const row = this.known.get(key);
+      return read === null || !row ? [] : [{ row, quantity: read }];
+    }),
+  );
+  protected readonly act = computed(() => `Add ${counted(this.chosen().length, 'line')}`);
+
+  protected take(): void {
+    const lines = this.chosen().map(({ row, quantity: typed }): TypedLine => {
+      // What is on the shelf goes from there.
+      const route = row.key.startsWith('shelf') && row.item.routes.includes('stock') ? 'stock' : row.item.route;
+      return { ...blankLine(this.workDate()), ...ofItem(row.item), unit: row.unit, quantity: typed, route };
+    });
+    if (lines.length > 0) this.ref.close(lines);
+  }
+
+  protected readonly lastOf = (row: Offered) => inUnits(quantity(row.last), row.unit);
+  protected readonly price = (value: string) => price(value, this.data.currency);
+  protected readonly day = (value: string | null) => day(value, this.workDate());
+  protected readonly quantity = quantity;
+}

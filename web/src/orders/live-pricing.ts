@@ -1,0 +1,54 @@
+import { computed, DestroyRef, inject, signal, type Signal } from '@angular/core';
+import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
+import { EMPTY } from 'rxjs';
+import { catchError, debounceTime, map, switchMap } from 'rxjs/operators';
+import type { RefusalShown } from '../kit/api';
+import { Orders, type OrderInput } from './service';
+import { pricesOf, sentLine, type LinePrice, type TypedLine } from './typed';
+
+/**
+ * What the server says of an order while it is typed: each line's price step by step, and what would stand against
+ * confirming. To be made in an injection context; `sent` is what saving would send, null while nothing is typed.
+ */
+export class LivePricing {
+  private readonly orders = inject(Orders);
+  private readonly prices = signal<ReadonlyMap<string, LinePrice>>(new Map());
+  /** Of what was typed last, as far as the server could read it. */
+  readonly warnings = signal<readonly RefusalShown[]>([]);
+  /** True once the server has read what is typed. */
+  readonly read = signal(false);
+
+  constructor(sent: Signal<OrderInput | null>) {
+    const asked = computed(() => {
+      const order = sent();
+      return order && order.customerId !== null && order.lines.length > 0 ? order : null;
+    });
+    const key = computed(() => JSON.stringify(asked()));
+    toObservable(key)
+      .pipe(
+        debounceTime(200),
+        switchMap(() => {
+          const order = asked();
+          if (!order) return EMPTY;
+          return this.orders.preview(order).pipe(
+            map((previewed) => ({ order, previewed })),
+            // Without an answer the lines are priced when they are saved.
+            catchError(() => EMPTY),
+          );
+        }),
+        takeUntilDestroyed(inject(DestroyRef)),
+      )
+      .subscribe(({ order, previewed: { effects, warnings } }) => {
+        this.read.set(effects !== null);
+        if (!effects) return;
+        this.prices.set(pricesOf(order.lines, effects.lines));
+        this.warnings.set(warnings);
+      });
+  }
+
+  /** Gives a line's price, while it is the one that was read. */
+  readonly priceOf = computed(() => {
+    const prices = this.prices();
+    return (row: TypedLine): LinePrice | undefined => prices.get(JSON.stringify(sentLine(row)));
+  });
+}
