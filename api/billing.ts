@@ -63,7 +63,7 @@ export const InvoiceSheet = InvoiceRow.extend({
 
 export const CreditNoteSheet = z.object({
   document: DocumentRef,
-  kind: z.enum(['return', 'price', 'rebate']),
+  kind: z.enum([...CREDIT_KINDS, 'rebate']),
   party: Party,
   /** The invoice it is against, or the agreement whose rebate it settles. */
   against: DocumentRef,
@@ -163,7 +163,7 @@ export const invoiceCustomer = act({
 
 export const creditInvoice = act({
   name: 'creditInvoice',
-  summary: 'Credit a customer invoice: goods that came back, or a price put right.',
+  summary: 'Credit a customer invoice: goods that came back, a price put right, or all of it taken back.',
   input: z.object({
     invoiceId: Id,
     kind: z.enum(CREDIT_KINDS),
@@ -177,7 +177,9 @@ export const creditInvoice = act({
     total: Decimal,
     setOff: Decimal,
     taxes: z.array(Tax),
-    lines: z.array(z.object({ invoiceLineId: Id, quantity: Decimal, unitPrice: Decimal, net: Decimal })),
+    lines: z.array(
+      z.object({ invoiceLineId: Id, quantity: Decimal, uninvoiced: Decimal, unitPrice: Decimal, net: Decimal }),
+    ),
     rebates: z.array(z.object({ agreementId: Id, accrued: Decimal })),
   }),
 });

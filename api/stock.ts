@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { ROUTES } from '@core/catalogue';
-import { act, Day, Decimal, DocumentRef, Id, IdParam, ItemRef, Party, read, TypedDecimal } from './kit';
+import { act, Day, Decimal, DocumentRef, Id, IdParam, ItemRef, Party, read, Text, TypedDecimal } from './kit';
 
 const MoveLines = z.array(z.object({ lineId: Id, quantity: TypedDecimal })).max(500);
 
@@ -49,6 +49,17 @@ export const supplyLine = act({
   shown: z.object({ route: z.enum(ROUTES), reserved: Decimal, was: Decimal, free: Decimal }),
 });
 
+export const reverseMovement = act({
+  name: 'reverseMovement',
+  summary: 'Take a receipt or shipment back by a document that names it; of a drop shipment both halves.',
+  input: z.object({ kind: z.enum(['RC', 'SH']), id: Id, reason: Text(200) }),
+  shown: z.object({
+    documents: z.array(z.object({ document: DocumentRef, cost: Decimal })),
+    /** What goods that leave our stock again are worth less by now than they came in for. */
+    difference: Decimal,
+  }),
+});
+
 const MovementLine = z.object({
   item: ItemRef,
   quantity: Decimal,
@@ -68,6 +79,10 @@ export const MovementSheet = z.object({
   postedOn: Day,
   currency: z.string(),
   cost: Decimal,
+  /** What it reverses and why, and what reversed it. // P1 */
+  reverses: DocumentRef.nullable(),
+  reversedBy: DocumentRef.nullable(),
+  reason: z.string(),
   lines: z.array(MovementLine),
 });
 

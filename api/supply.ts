@@ -123,6 +123,8 @@ export const ThreadOut = z.object({
       to: z.number(),
     }),
   ),
+  /** What was posted on the line and taken back since, each by the document that did. // P1 */
+  undone: z.array(z.object({ document: DocumentRef, quantity: Decimal, by: DocumentRef, day: Day })),
 });
 export type ThreadOut = z.infer<typeof ThreadOut>;
 

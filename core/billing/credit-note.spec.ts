@@ -14,6 +14,7 @@ const line = (change: Partial<CreditableLine> = {}): CreditableLine => ({
   quantity: '12',
   net: '8880',
   agreedNet: null,
+  credited: false,
   shipped: { quantity: '12', value: '8880', agreedValue: null, cost: '6000' },
   taxCode: 'S6',
   taxCodeId: 1,
@@ -72,6 +73,19 @@ describe('P1 P3 credit notes', () => {
   it('set off no more than is owed', () => {
     expect(effects(ground([line()], '100'), back('3')).setOff).toBe('100');
     expect(effects(ground([line()], '0'), back('3')).setOff).toBe('0');
+  });
+
+  it('P1 takes an invoice back whole: nothing came back, all of it is to be invoiced again', () => {
+    const whole = { kind: 'reversal' as const, reason: 'Wrong customer', lines: [] };
+    const second = line({ invoiceLineId: 2, orderLineId: 12, quantity: '3', net: '100.01', agreedNet: '40' });
+    const made = effects(ground([line(), second]), whole);
+    expect(made).toMatchObject({ net: '8980.01', tax: '538.8', total: '9518.81', setOff: '9412.8', cost: '0' });
+    expect(made.lines.map((each) => [each.quantity, each.uninvoiced, each.net, each.agreedNet])).toEqual([
+      ['0', '12', '8880', null],
+      ['0', '3', '100.01', '40'],
+    ]);
+    expect(codes(ground([line({ credited: true })]), whole)).toEqual([': credited-already']);
+    expect(codes(ground([line()]), { ...whole, reason: '' })).toEqual(['reason: required']);
   });
 
   it('never credit more than was invoiced and not credited, nor raise a price', () => {

@@ -16,8 +16,8 @@ import {
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { accrualsOf, type InvoiceTax } from './customer-invoice';
 
-/** Goods that came back, or a price put right. A rebate is settled apart. */
-export const CREDIT_KINDS = ['return', 'price'] as const;
+/** Goods that came back, a price put right, or the whole invoice taken back. A rebate is settled apart. // P1 */
+export const CREDIT_KINDS = ['return', 'price', 'reversal'] as const;
 export type CreditKind = (typeof CREDIT_KINDS)[number];
 
 /** A line of an invoice with what is not credited of it yet. */
@@ -32,6 +32,8 @@ export interface CreditableLine {
   quantity: string;
   net: string;
   agreedNet: string | null;
+  /** Whether a credit note has to do with it already. */
+  credited: boolean;
   /** Of the shipment it covers, what did not come back: units, sales value, and cost. */
   shipped: { quantity: string; value: string; agreedValue: string | null; cost: string };
   taxCode: string;
@@ -73,8 +75,10 @@ export interface CreditEffects {
     orderLineId: number;
     agreementLineId: number | null;
     itemId: number;
-    /** What came back; `0` where only the price is put right. */
+    /** What came back; `0` where only the price is put right, or the invoice taken back. */
     quantity: string;
+    /** What is to be invoiced again. */
+    uninvoiced: string;
     unitPrice: string;
     net: string;
     agreedNet: string | null;
@@ -99,13 +103,14 @@ function partOf(left: string, part: Dec, of: string, currency: string): Dec {
 export function decideCreditNote(ground: CreditGround, typed: CreditTyped, creditDate: Day): Decision<CreditEffects> {
   const refusals: Refusal[] = [];
   if (typed.reason.trim() === '') refusals.push(refuse('required', 'reason', { what: 'The reason' }));
+  if (typed.kind === 'reversal') return decideReversal(ground, refusals, typed, creditDate);
   const cell = typed.kind === 'return' ? 'quantity' : 'unitPrice';
   const wanted = typed.lines.map((line, index) => ({ ...line, index })).filter((line) => line[cell].trim() !== '');
   if (wanted.length === 0) {
     const what = typed.kind === 'return' ? 'a quantity that came back' : 'a right price';
     refusals.push(refuse('nothing-asked', 'lines', { what }));
   }
-  const lines: (CreditEffects['lines'][number] & { taxCode: string; agreementId: number | null })[] = [];
+  const lines: CreditLine[] = [];
   for (const want of wanted) {
     const line = ground.lines.find((each) => each.invoiceLineId === want.invoiceLineId);
     const field = `lines.${want.index}.${cell}`;
@@ -115,36 +120,63 @@ export function decideCreditNote(ground: CreditGround, typed: CreditTyped, credi
     if (refusal) refusals.push(refusal);
     else lines.push(creditLine(line!, typed.kind, dec(want[cell]), ground.invoice.currency));
   }
+  return decided(refusals, () => creditOf(ground, typed, lines, creditDate));
+}
+
+type CreditLine = CreditEffects['lines'][number] & { taxCode: string; agreementId: number | null };
+
+/** Takes an invoice back whole: what it covered is to be invoiced again. Refused once anything of it was credited. // P1 */
+function decideReversal(
+  ground: CreditGround,
+  refusals: Refusal[],
+  typed: CreditTyped,
+  creditDate: Day,
+): Decision<CreditEffects> {
+  const { invoice, lines } = ground;
+  if (lines.some((line) => line.credited)) refusals.push(refuse('credited-already', '', { invoice: invoice.number }));
   return decided(refusals, () => {
-    const totals = documentTotals(
-      lines.map((line) => ({ ...line, net: dec(line.net) })),
-      ground.invoice.currency,
-    );
-    const { invoice } = ground;
-    const lessened = lines.map((line) => ({
-      ...line,
-      quantity: dec(line.quantity).neg().toFixed(),
-      net: dec(line.net).neg(),
-      agreed: line.agreedNet === null ? null : dec(line.agreedNet).neg(),
+    const taken = lines.map((line): CreditLine => ({
+      ...baseOf(line),
+      ...NO_GOODS,
+      quantity: '0',
+      uninvoiced: line.quantity,
+      unitPrice: line.unitPrice,
+      net: line.net,
+      agreedNet: line.agreedNet,
     }));
-    return {
-      kind: typed.kind,
-      customerId: invoice.customerId,
-      orderId: invoice.orderId,
-      invoiceId: invoice.id,
-      currency: invoice.currency,
-      creditDate,
-      reason: typed.reason.trim(),
-      net: totals.net.toFixed(),
-      tax: totals.tax.toFixed(),
-      total: totals.total.toFixed(),
-      cost: sum(lines.map((line) => dec(line.cost))).toFixed(),
-      taxes: totals.taxes.map((tax) => ({ ...tax, base: tax.base.toFixed(), tax: tax.tax.toFixed() })),
-      setOff: least(totals.total, dec(invoice.owed)).toFixed(),
-      rebates: accrualsOf(lessened, ground.rebates, creditDate),
-      lines: lines.map(({ taxCode: _taxCode, agreementId: _agreementId, ...line }) => line),
-    };
+    return creditOf(ground, typed, taken, creditDate);
   });
+}
+
+function creditOf(ground: CreditGround, typed: CreditTyped, lines: CreditLine[], creditDate: Day): CreditEffects {
+  const { invoice } = ground;
+  const totals = documentTotals(
+    lines.map((line) => ({ ...line, net: dec(line.net) })),
+    invoice.currency,
+  );
+  const lessened = lines.map((line) => ({
+    ...line,
+    quantity: dec(line.quantity).plus(line.uninvoiced).neg().toFixed(),
+    net: dec(line.net).neg(),
+    agreed: line.agreedNet === null ? null : dec(line.agreedNet).neg(),
+  }));
+  return {
+    kind: typed.kind,
+    customerId: invoice.customerId,
+    orderId: invoice.orderId,
+    invoiceId: invoice.id,
+    currency: invoice.currency,
+    creditDate,
+    reason: typed.reason.trim(),
+    net: totals.net.toFixed(),
+    tax: totals.tax.toFixed(),
+    total: totals.total.toFixed(),
+    cost: sum(lines.map((line) => dec(line.cost))).toFixed(),
+    taxes: totals.taxes.map((tax) => ({ ...tax, base: tax.base.toFixed(), tax: tax.tax.toFixed() })),
+    setOff: least(totals.total, dec(invoice.owed)).toFixed(),
+    rebates: accrualsOf(lessened, ground.rebates, creditDate),
+    lines: lines.map(({ taxCode: _taxCode, agreementId: _agreementId, ...line }) => line),
+  };
 }
 
 function lineRefusal(
@@ -171,18 +203,14 @@ function lineRefusal(
   return refuse('not-below-invoiced', field, { item, price: priceText(line.unitPrice, invoice.currency) });
 }
 
-function creditLine(line: CreditableLine, kind: CreditKind, typed: Dec, currency: string) {
-  const { invoiceLineId, orderLineId, agreementLineId, agreementId, item, taxCode, taxCodeId, taxRate, shipped } = line;
-  const base = {
-    invoiceLineId,
-    orderLineId,
-    agreementLineId,
-    agreementId,
-    itemId: item.id,
-    taxCode,
-    taxCodeId,
-    taxRate,
-  };
+function baseOf(line: CreditableLine) {
+  const { invoiceLineId, orderLineId, agreementLineId, agreementId, item, taxCode, taxCodeId, taxRate } = line;
+  return { invoiceLineId, orderLineId, agreementLineId, agreementId, itemId: item.id, taxCode, taxCodeId, taxRate };
+}
+
+function creditLine(line: CreditableLine, kind: CreditKind, typed: Dec, currency: string): CreditLine {
+  const { shipped } = line;
+  const base = { ...baseOf(line), uninvoiced: '0' };
   if (kind === 'price') {
     const net = dec(line.net).minus(lineAmount(dec(line.quantity), typed, currency));
     const agreed = line.agreedNet === null ? null : partOf(line.agreedNet, net, line.net, currency).toFixed();

@@ -10,6 +10,7 @@ export {
   rebateAccrualJournal,
   rebateSettlementJournal,
   receiptJournal,
+  receiptReversalJournal,
   returnJournal,
   shipmentJournal,
   vendorInvoiceJournal,

@@ -49,6 +49,18 @@ export function shipmentJournal(cost: string): JournalEntry[] {
   ]);
 }
 
+/**
+ * A receipt taken back at its cost; goods leave the stock at `value`, and what that is less than the cost is a stock
+ * difference. // P1 P3
+ */
+export function receiptReversalJournal(cost: string, value: string): JournalEntry[] {
+  return journal([
+    { role: 'received-not-invoiced', amount: dec(cost) },
+    { role: 'inventory', amount: dec(value).neg() },
+    { role: 'stock-difference', amount: dec(value).minus(cost) },
+  ]);
+}
+
 /** Customer invoice: receivable against revenue and output tax. // P3 */
 export function customerInvoiceJournal(net: string, tax: string): JournalEntry[] {
   return journal([

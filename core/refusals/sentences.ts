@@ -151,6 +151,17 @@ export const sentences = {
   'no-vendor': (f: { item: string }) =>
     `Nobody sells ${f.item} to us, so it cannot be bought for an order; choose another route or add a vendor.`,
 
+  // P: what was posted
+  'reversed-already': (f: { document: string; by: string }) => `${f.document} was reversed already, by ${f.by}.`,
+  'is-reversal': (f: { document: string; of: string }) =>
+    `${f.document} reverses ${f.of}; post the movement anew instead of reversing that.`,
+  'invoiced-first': (f: { document: string; invoice: string }) =>
+    `${f.document} is covered by ${f.invoice}; reverse that first.`,
+  'credited-already': (f: { invoice: string }) =>
+    `Something of ${f.invoice} was credited already; credit the rest of it line by line.`,
+  'goods-gone': (f: { document: string; item: string; quantity: string; here: string }) =>
+    `${f.document} brought ${n(f.quantity)} of ${f.item} and only ${n(f.here)} of them can be had; take back what they went out with first.`,
+
   // L: ties and routes
   'line-covered': (f: { order: string; line: string }) =>
     `${f.order} line ${f.line} has its supply already; somebody may have placed it just now.`,

@@ -20,3 +20,11 @@ export {
   type SupplyEffects,
   type SupplyTyped,
 } from './reserve';
+export {
+  costOf,
+  decideReverse,
+  type ReceiptNow,
+  type ReverseEffects,
+  type ReverseGround,
+  type ShipmentNow,
+} from './reverse';

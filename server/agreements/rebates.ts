@@ -93,7 +93,7 @@ export async function invoicedInTerm(
          JOIN customer_invoice i ON i.company_id = il.company_id AND i.id = il.invoice_id
         WHERE l.company_id = ? AND l.agreement_id = ? AND i.invoice_date BETWEEN ? AND ?
        UNION ALL
-       SELECT -COALESCE(cl.agreed_net, cl.net), -cl.quantity
+       SELECT -COALESCE(cl.agreed_net, cl.net), -(cl.quantity + cl.uninvoiced)
          FROM agreement_line l
          JOIN sales_order_line ol ON ol.company_id = l.company_id AND ol.agreement_line_id = l.id
          JOIN credit_note_line cl ON cl.company_id = ol.company_id AND cl.order_line_id = ol.id

@@ -44,6 +44,7 @@ export const creditInvoice = defineAct(contract.creditInvoice, {
         invoice_line_id: line.invoiceLineId,
         order_line_id: line.orderLineId,
         quantity: line.quantity,
+        uninvoiced: line.uninvoiced,
         unit_price: line.unitPrice,
         net: line.net,
         agreed_net: line.agreedNet,
@@ -91,7 +92,7 @@ export const creditInvoice = defineAct(contract.creditInvoice, {
 });
 
 /** What a credit note moves back: order lines, stock, agreement lines. */
-function countersOf({ lines }: CreditEffects, companyId: number): Statement[] {
+function countersOf({ lines, orderId }: CreditEffects, companyId: number): Statement[] {
   const back = lines.filter((line) => dec(line.quantity).gt(0));
   const under = lines.filter((line) => line.agreementLineId !== null);
   const less = (text: string) => dec(text).neg().toFixed();
@@ -107,6 +108,19 @@ function countersOf({ lines }: CreditEffects, companyId: number): Statement[] {
         values: [companyId, line.itemId, line.quantity, line.cost],
       },
     ]),
+    ...lines
+      .filter((line) => dec(line.uninvoiced).gt(0))
+      .map((line) => ({
+        sql: 'UPDATE sales_order_line SET invoiced = invoiced - ? WHERE company_id = ? AND id = ?',
+        values: [line.uninvoiced, companyId, line.orderLineId],
+      })),
+    // What may go out or be invoiced again is an open order again.
+    {
+      sql: `UPDATE sales_order o SET o.state = 'confirmed' WHERE o.company_id = ? AND o.id = ? AND o.state = 'closed'
+               AND EXISTS (SELECT 1 FROM sales_order_line l WHERE l.company_id = o.company_id AND l.order_id = o.id
+                 AND l.quantity - l.cancelled > l.invoiced)`,
+      values: [companyId, orderId],
+    },
     ...counterStatements(
       companyId,
       'shipped',
@@ -123,7 +137,7 @@ function countersOf({ lines }: CreditEffects, companyId: number): Statement[] {
       'invoiced',
       under.map((line) => ({
         agreementLineId: line.agreementLineId!,
-        quantity: less(line.quantity),
+        quantity: less(dec(line.quantity).plus(line.uninvoiced).toFixed()),
         value: less(line.agreedNet ?? line.net),
       })),
     ),
@@ -131,7 +145,7 @@ function countersOf({ lines }: CreditEffects, companyId: number): Statement[] {
 }
 
 interface NewCreditNote {
-  kind: 'return' | 'price' | 'rebate';
+  kind: 'return' | 'price' | 'rebate' | 'reversal';
   customerId: number;
   invoiceId: number | null;
   orderId: number | null;
@@ -222,6 +236,7 @@ export async function creditableLines(sql: Sql, companyId: number, invoiceId: nu
     shipped_value: string;
     shipped_agreed: string | null;
     shipped_cost: string;
+    credited: number;
     tax_code: string;
     tax_code_id: number;
     tax_rate: string;
@@ -231,14 +246,14 @@ export async function creditableLines(sql: Sql, companyId: number, invoiceId: nu
             l.agreed_net - COALESCE(own.agreed_net, 0) AS agreed_net,
             sl.quantity - COALESCE(back.quantity, 0) AS shipped_quantity, sl.value - COALESCE(back.value, 0) AS shipped_value,
             sl.agreed_value - COALESCE(back.agreed_value, 0) AS shipped_agreed, sl.cost - COALESCE(back.cost, 0) AS shipped_cost,
-            tc.code AS tax_code, l.tax_code_id, l.tax_rate
+            own.invoice_line_id IS NOT NULL AS credited, tc.code AS tax_code, l.tax_code_id, l.tax_rate
        FROM customer_invoice_line l
        JOIN shipment_line sl ON sl.company_id = l.company_id AND sl.id = l.shipment_line_id
        JOIN sales_order_line ol ON ol.company_id = l.company_id AND ol.id = l.order_line_id
        LEFT JOIN agreement_line al ON al.company_id = ol.company_id AND al.id = ol.agreement_line_id
        JOIN item i ON i.company_id = sl.company_id AND i.id = sl.item_id
        JOIN tax_code tc ON tc.company_id = l.company_id AND tc.id = l.tax_code_id
-       LEFT JOIN (SELECT cl.invoice_line_id, SUM(cl.quantity) AS quantity, SUM(cl.net) AS net, SUM(cl.agreed_net) AS agreed_net
+       LEFT JOIN (SELECT cl.invoice_line_id, SUM(cl.quantity + cl.uninvoiced) AS quantity, SUM(cl.net) AS net, SUM(cl.agreed_net) AS agreed_net
                     FROM customer_invoice_line x
                     JOIN credit_note_line cl ON cl.company_id = x.company_id AND cl.invoice_line_id = x.id
                    WHERE x.company_id = ? AND x.invoice_id = ? GROUP BY cl.invoice_line_id) own ON own.invoice_line_id = l.id
@@ -260,6 +275,7 @@ export async function creditableLines(sql: Sql, companyId: number, invoiceId: nu
     item: { id: row.item_id, number: row.item_number },
     unitPrice: plain(row.unit_price),
     quantity: plain(row.quantity),
+    credited: Boolean(row.credited),
     net: plain(row.net),
     agreedNet: orNull(row.agreed_net),
     shipped: {

@@ -182,7 +182,7 @@ async function customerLines(sql: Sql, companyId: number, id: number) {
             COALESCE(i.name, g.name, 'what was not taken') AS item_name, COALESCE(i.unit, 'amount') AS unit, l.quantity, l.unit_price,
             l.net, tc.code AS tax_code, COALESCE(s.id, ag.id) AS covers_id, COALESCE(s.number, ag.number) AS covers_number,
             IF(s.id IS NULL, 'AG', 'SH') AS covers_kind, l.order_line_id, NULL AS received_cost,
-            IF(s.id IS NULL, NULL, l.quantity - COALESCE((SELECT SUM(cl.quantity) FROM credit_note_line cl
+            IF(s.id IS NULL, NULL, l.quantity - COALESCE((SELECT SUM(cl.quantity + cl.uninvoiced) FROM credit_note_line cl
                WHERE cl.company_id = l.company_id AND cl.invoice_line_id = l.id), 0)) AS creditable
        FROM customer_invoice_line l
        LEFT JOIN shipment_line sl ON sl.company_id = l.company_id AND sl.id = l.shipment_line_id
@@ -311,7 +311,7 @@ export async function openCreditNote(
 ): Promise<z.infer<typeof contract.CreditNoteSheet>> {
   const [head] = await sql.rows<{
     number: string;
-    kind: 'return' | 'price' | 'rebate';
+    kind: 'return' | 'price' | 'rebate' | 'reversal';
     party_id: number;
     party_number: string;
     party_name: string;
@@ -352,7 +352,8 @@ export async function openCreditNote(
     net: string;
     tax_code: string;
   }>(
-    `SELECT i.id AS item_id, i.number, i.name, i.unit, l.quantity, l.unit_price, l.net, tc.code AS tax_code
+    `SELECT i.id AS item_id, i.number, i.name, i.unit, l.quantity + l.uninvoiced AS quantity, l.unit_price,
+            l.net, tc.code AS tax_code
        FROM credit_note_line l
        JOIN sales_order_line ol ON ol.company_id = l.company_id AND ol.id = l.order_line_id
        JOIN item i ON i.company_id = ol.company_id AND i.id = ol.item_id

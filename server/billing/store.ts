@@ -4,6 +4,7 @@ import { lockAgreements, rebatesOf } from '../agreements';
 import { there, type Touched } from '../acts';
 import type { Sql } from '../db/database';
 import { plain } from '../db/mapping';
+import { notTakenBack, stands } from '../db/taken-back';
 import { agreementsOf, lockOrder } from '../orders';
 
 /** What was shipped on an order and not invoiced; the order and its agreement locked. */
@@ -38,14 +39,14 @@ export async function lockForCustomerInvoice(
   }>(
     `SELECT sl.id AS shipment_line_id, ol.id AS order_line_id, sl.quantity,
             (SELECT SUM(il.quantity) FROM customer_invoice_line il
-              WHERE il.company_id = sl.company_id AND il.shipment_line_id = sl.id) AS invoiced,
+              WHERE il.company_id = sl.company_id AND il.shipment_line_id = sl.id AND ${notTakenBack('il')}) AS invoiced,
             ol.invoiced AS invoiced_before, ol.unit_price, tc.code AS tax_code, ol.tax_code_id, ol.tax_rate, ol.agreement_line_id,
             al.agreement_id, ol.quantity - ol.cancelled AS live, ol.amount, ol.agreed_amount
        FROM sales_order_line ol
        JOIN shipment_line sl ON sl.company_id = ol.company_id AND sl.order_line_id = ol.id
        JOIN tax_code tc ON tc.company_id = ol.company_id AND tc.id = ol.tax_code_id
        LEFT JOIN agreement_line al ON al.company_id = ol.company_id AND al.id = ol.agreement_line_id
-      WHERE ol.company_id = ? AND ol.order_id = ? AND ol.shipped > ol.invoiced ORDER BY ol.line_no, sl.id`,
+      WHERE ol.company_id = ? AND ol.order_id = ? AND ol.shipped > ol.invoiced AND ${stands('shipment_line', 'sl')} ORDER BY ol.line_no, sl.id`,
     [companyId, orderId],
   );
   const [rest] = await sql.rows<{ uninvoiced: string | null }>(
@@ -192,7 +193,8 @@ async function receivedLines(sql: Sql, companyId: number, purchaseId: number): P
             (SELECT SUM(vl.quantity) FROM vendor_invoice_line vl WHERE vl.company_id = rl.company_id AND vl.receipt_line_id = rl.id) AS invoiced,
             (SELECT SUM(vl.received_cost) FROM vendor_invoice_line vl WHERE vl.company_id = rl.company_id AND vl.receipt_line_id = rl.id) AS cleared,
             sl.id AS shipment_line_id, o.number AS order_number,
-            (SELECT SUM(cl.quantity) FROM customer_invoice_line cl WHERE cl.company_id = sl.company_id AND cl.shipment_line_id = sl.id) AS customer_invoiced,
+            (SELECT SUM(cl.quantity) FROM customer_invoice_line cl WHERE cl.company_id = sl.company_id AND cl.shipment_line_id = sl.id
+                AND ${notTakenBack('cl')}) AS customer_invoiced,
             tc.code AS tax_code, pl.tax_code_id, pl.tax_rate, pl.agreement_line_id, pl.amount, pl.agreed_amount
        FROM purchase_order_line pl
        JOIN receipt_line rl ON rl.company_id = pl.company_id AND rl.purchase_line_id = pl.id
@@ -200,7 +202,7 @@ async function receivedLines(sql: Sql, companyId: number, purchaseId: number): P
        LEFT JOIN shipment_line sl ON sl.company_id = rl.company_id AND sl.receipt_line_id = rl.id
        LEFT JOIN shipment s ON s.company_id = sl.company_id AND s.id = sl.shipment_id
        LEFT JOIN sales_order o ON o.company_id = s.company_id AND o.id = s.order_id
-      WHERE pl.company_id = ? AND pl.purchase_order_id = ? AND pl.received > pl.invoiced ORDER BY pl.line_no, rl.id`,
+      WHERE pl.company_id = ? AND pl.purchase_order_id = ? AND pl.received > pl.invoiced AND ${stands('receipt_line', 'rl')} ORDER BY pl.line_no, rl.id`,
     [companyId, purchaseId],
   );
   return rows.map((row) => ({

@@ -4,6 +4,7 @@ import * as contract from '@api/stock';
 import { defineAct, type Touched } from '../acts';
 import { lockOwnLines, lockStockLines, lockTies } from './store';
 import { supplyLine } from './reserve';
+import { reverseMovement } from './reverse';
 import { writeMove } from './write';
 
 const receiveGoods = defineAct(contract.receiveGoods, {
@@ -105,4 +106,4 @@ function touchedBy(
   ];
 }
 
-export const stockActs = [receiveGoods, shipLines, supplyLine];
+export const stockActs = [receiveGoods, shipLines, supplyLine, reverseMovement];

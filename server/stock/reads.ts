@@ -18,6 +18,11 @@ interface HeadRow {
   source_id: number;
   source_number: string;
   currency: string;
+  reason: string;
+  reverses_id: number | null;
+  reverses: string | null;
+  reversed_by_id: number | null;
+  reversed_by: string | null;
 }
 
 interface LineRow {
@@ -37,8 +42,11 @@ interface LineRow {
 export async function openReceipt(sql: Sql, companyId: number, id: number): Promise<Sheet> {
   const [head] = await sql.rows<HeadRow>(
     `SELECT r.id, r.number, r.posted_on, r.cost, v.id AS party_id, v.number AS party_number, v.name AS party_name,
-            p.id AS source_id, p.number AS source_number, p.currency
+            p.id AS source_id, p.number AS source_number, p.currency, r.reason, x.id AS reverses_id, x.number AS reverses,
+            b.id AS reversed_by_id, b.number AS reversed_by
        FROM receipt r
+       LEFT JOIN receipt x ON x.company_id = r.company_id AND x.id = r.reverses_id
+       LEFT JOIN receipt b ON b.company_id = r.company_id AND b.reverses_id = r.id
        JOIN vendor v ON v.company_id = r.company_id AND v.id = r.vendor_id
        JOIN purchase_order p ON p.company_id = r.company_id AND p.id = r.purchase_order_id
       WHERE r.company_id = ? AND r.id = ?`,
@@ -62,8 +70,11 @@ export async function openReceipt(sql: Sql, companyId: number, id: number): Prom
 export async function openShipment(sql: Sql, companyId: number, id: number): Promise<Sheet> {
   const [head] = await sql.rows<HeadRow>(
     `SELECT s.id, s.number, s.posted_on, s.cost, c.id AS party_id, c.number AS party_number, c.name AS party_name,
-            o.id AS source_id, o.number AS source_number, o.currency
+            o.id AS source_id, o.number AS source_number, o.currency, s.reason, x.id AS reverses_id, x.number AS reverses,
+            b.id AS reversed_by_id, b.number AS reversed_by
        FROM shipment s
+       LEFT JOIN shipment x ON x.company_id = s.company_id AND x.id = s.reverses_id
+       LEFT JOIN shipment b ON b.company_id = s.company_id AND b.reverses_id = s.id
        JOIN customer c ON c.company_id = s.company_id AND c.id = s.customer_id
        JOIN sales_order o ON o.company_id = s.company_id AND o.id = s.order_id
       WHERE s.company_id = ? AND s.id = ?`,
@@ -99,6 +110,9 @@ function sheetOf(
     postedOn: head.posted_on,
     currency: head.currency,
     cost: plain(head.cost),
+    reverses: head.reverses_id === null ? null : { kind, id: head.reverses_id, number: head.reverses! },
+    reversedBy: head.reversed_by_id === null ? null : { kind, id: head.reversed_by_id, number: head.reversed_by! },
+    reason: head.reason,
     lines: lines.map((line) => ({
       item: { id: line.item_id, number: line.item_number, name: line.item_name, unit: line.unit },
       quantity: plain(line.quantity),

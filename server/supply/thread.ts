@@ -5,6 +5,7 @@ import type { ThreadOut } from '@api/supply';
 import { there } from '../acts';
 import type { Sql } from '../db/database';
 import { plain } from '../db/mapping';
+import { notTakenBack, stands } from '../db/taken-back';
 
 interface LineRow {
   line_no: number;
@@ -31,12 +32,13 @@ interface LineRow {
 /** The thread of one order line, read with four indexed queries and built by core. */
 export async function openThread(sql: Sql, companyId: number, orderLineId: number): Promise<ThreadOut> {
   const line = await lineOf(sql, companyId, orderLineId);
-  const [supplies, came, shipments, vendorInvoices, invoices] = await Promise.all([
+  const [supplies, came, shipments, vendorInvoices, invoices, undone] = await Promise.all([
     suppliesOf(sql, companyId, orderLineId, line),
     receiptsOf(sql, companyId, orderLineId),
     shipmentsOf(sql, companyId, orderLineId),
     vendorInvoicesOf(sql, companyId, orderLineId),
     invoicesOf(sql, companyId, orderLineId),
+    undoneOf(sql, companyId, orderLineId),
   ]);
   const receipts = came.map((each) => ({ ...each, supply: supplies.findIndex(({ tieId }) => tieId === each.tieId) }));
   const moves = line.route === 'drop' ? throughMoves(receipts, shipments) : pairMoves(receipts, shipments.map(partOf));
@@ -70,7 +72,49 @@ export async function openThread(sql: Sql, companyId: number, orderLineId: numbe
     orderLineId,
     title: `${line.order_number} line ${line.line_no} · ${line.item} · ${inUnits(plain(line.quantity), line.unit)}`,
     ...buildThread(rows),
+    undone,
   };
+}
+
+/** What was posted on the line and taken back since, oldest first. // P1 */
+async function undoneOf(sql: Sql, companyId: number, id: number): Promise<ThreadOut['undone']> {
+  const rows = await sql.rows<{
+    kind: 'RC' | 'SH' | 'CI';
+    id: number;
+    number: string;
+    quantity: string;
+    by_kind: 'RC' | 'SH' | 'CN';
+    by_id: number;
+    by_number: string;
+    day: Day;
+  }>(
+    `SELECT 'RC' AS kind, r.id, r.number, rl.quantity, 'RC' AS by_kind, b.id AS by_id, b.number AS by_number, b.posted_on AS day
+       FROM tie t
+       JOIN receipt_line rl ON rl.company_id = t.company_id AND rl.tie_id = t.id
+       JOIN receipt r ON r.company_id = rl.company_id AND r.id = rl.receipt_id
+       JOIN receipt b ON b.company_id = r.company_id AND b.reverses_id = r.id
+      WHERE t.company_id = ? AND t.order_line_id = ?
+     UNION ALL
+     SELECT 'SH', s.id, s.number, sl.quantity, 'SH', b.id, b.number, b.posted_on
+       FROM shipment_line sl
+       JOIN shipment s ON s.company_id = sl.company_id AND s.id = sl.shipment_id
+       JOIN shipment b ON b.company_id = s.company_id AND b.reverses_id = s.id
+      WHERE sl.company_id = ? AND sl.order_line_id = ?
+     UNION ALL
+     SELECT 'CI', i.id, i.number, il.quantity, 'CN', n.id, n.number, n.credit_date
+       FROM customer_invoice_line il
+       JOIN customer_invoice i ON i.company_id = il.company_id AND i.id = il.invoice_id
+       JOIN credit_note n ON n.company_id = i.company_id AND n.customer_invoice_id = i.id AND n.kind = 'reversal'
+      WHERE il.company_id = ? AND il.order_line_id = ?
+      ORDER BY day, number`,
+    [companyId, id, companyId, id, companyId, id],
+  );
+  return rows.map((row) => ({
+    document: { kind: row.kind, id: row.id, number: row.number },
+    quantity: plain(row.quantity),
+    by: { kind: row.by_kind, id: row.by_id, number: row.by_number },
+    day: row.day,
+  }));
 }
 
 /** The first order line a document is about, by the document's kind. */
@@ -208,7 +252,7 @@ async function receiptsOf(sql: Sql, companyId: number, id: number): Promise<Rece
        FROM tie t
        JOIN receipt_line rl ON rl.company_id = t.company_id AND rl.tie_id = t.id
        JOIN receipt r ON r.company_id = rl.company_id AND r.id = rl.receipt_id
-      WHERE t.company_id = ? AND t.order_line_id = ? ORDER BY rl.id`,
+      WHERE t.company_id = ? AND t.order_line_id = ? AND ${stands('receipt_line', 'rl')} ORDER BY rl.id`,
     [companyId, id],
   );
   return rows.map((row) => ({
@@ -245,7 +289,7 @@ async function shipmentsOf(sql: Sql, companyId: number, id: number): Promise<Shi
        FROM shipment_line sl
        JOIN shipment s ON s.company_id = sl.company_id AND s.id = sl.shipment_id
        JOIN ship_to st ON st.company_id = s.company_id AND st.id = s.ship_to_id
-      WHERE sl.company_id = ? AND sl.order_line_id = ? ORDER BY sl.id`,
+      WHERE sl.company_id = ? AND sl.order_line_id = ? AND ${stands('shipment_line', 'sl')} ORDER BY sl.id`,
     [companyId, id],
   );
   return rows.map((row) => ({
@@ -299,7 +343,7 @@ async function invoicesOf(sql: Sql, companyId: number, id: number) {
        JOIN open_item oi ON oi.company_id = i.company_id AND oi.customer_invoice_id = i.id
        LEFT JOIN payment py ON py.company_id = oi.company_id AND py.id =
          (SELECT MAX(last.id) FROM payment last WHERE last.company_id = oi.company_id AND last.open_item_id = oi.id)
-      WHERE il.company_id = ? AND il.order_line_id = ? ORDER BY il.id`,
+      WHERE il.company_id = ? AND il.order_line_id = ? AND ${notTakenBack('il')} ORDER BY il.id`,
     [companyId, id],
   );
   return rows.map((row) => ({

@@ -92,7 +92,7 @@ const CHECKS: readonly Check[] = [
     'x.invoiced',
     total(
       `SELECT SUM(i.quantity) ${INVOICED_OF_LINE}`,
-      `SELECT -SUM(c.quantity) ${CREDITED_OF_LINE}`,
+      `SELECT -SUM(c.quantity + c.uninvoiced) ${CREDITED_OF_LINE}`,
       `SELECT SUM(i.quantity) ${VENDOR_INVOICED_OF_LINE}`,
     ),
   ),
@@ -177,7 +177,7 @@ const CHECKS: readonly Check[] = [
     'x.invoiced',
     total(
       'SELECT SUM(i.quantity) FROM customer_invoice_line i WHERE i.company_id = x.company_id AND i.order_line_id = x.id',
-      'SELECT -SUM(c.quantity) FROM credit_note_line c WHERE c.company_id = x.company_id AND c.order_line_id = x.id',
+      'SELECT -SUM(c.quantity + c.uninvoiced) FROM credit_note_line c WHERE c.company_id = x.company_id AND c.order_line_id = x.id',
     ),
   ),
   counter(

@@ -12,7 +12,12 @@ import { Billing, type CreditNoteSheet } from './service';
 
 type Line = CreditNoteSheet['lines'][number];
 
-const FOR = { return: 'goods that came back', price: 'a price put right', rebate: 'a rebate' } as const;
+const FOR = {
+  return: 'goods that came back',
+  price: 'a price put right',
+  rebate: 'a rebate',
+  reversal: 'an invoice that was a mistake',
+} as const;
 
 /** One credit note: what it is for, its lines, and what it was set off against. */
 @Component({

@@ -36,7 +36,7 @@ import type { InvoiceSheet } from './service';
           <th>What</th>
           <th class="num">Not credited</th>
           <th class="num">Price</th>
-          <th class="num">{{ kind() === 'return' ? 'Came back' : 'Right price' }}</th>
+          <th class="num">{{ heads[kind()] }}</th>
           <th class="num">Credit</th>
         </tr>
       </thead>
@@ -48,14 +48,18 @@ import type { InvoiceSheet } from './service';
             <td class="num">{{ quantity(row.line.creditable ?? '0') }}</td>
             <td class="num">{{ price(row.line.unitPrice, invoice.currency) }}</td>
             <td class="narrow">
-              <k-number
-                [bare]="true"
-                [kind]="kind() === 'return' ? 'quantity' : 'price'"
-                [label]="(kind() === 'return' ? 'Came back of ' : 'Right price of ') + row.line.item.number"
-                [value]="row.typed"
-                (valueChange)="set($index, $event)"
-                [error]="row.refused"
-              />
+              @if (kind() === 'reversal') {
+                {{ quantity(row.line.creditable ?? '0') }}
+              } @else {
+                <k-number
+                  [bare]="true"
+                  [kind]="kind() === 'return' ? 'quantity' : 'price'"
+                  [label]="(kind() === 'return' ? 'Came back of ' : 'Right price of ') + row.line.item.number"
+                  [value]="row.typed"
+                  (valueChange)="set($index, $event)"
+                  [error]="row.refused"
+                />
+              }
             </td>
             <td class="num">{{ row.credit }}</td>
           </tr>
@@ -76,7 +80,13 @@ export class CreditSheet {
   protected readonly kinds: { value: CreditKind; label: string }[] = [
     { value: 'return', label: 'Goods came back' },
     { value: 'price', label: 'The price was too high' },
+    { value: 'reversal', label: 'All of it was a mistake' },
   ];
+  protected readonly heads: Record<CreditKind, string> = {
+    return: 'Came back',
+    price: 'Right price',
+    reversal: 'To invoice again',
+  };
   private readonly lines = this.invoice.lines.filter((line) => line.creditable !== null);
   protected readonly kind = signal<CreditKind>('return');
   protected readonly reason = signal('');
@@ -113,7 +123,8 @@ export class CreditSheet {
     const total = `${effects.currency} ${money(effects.total, effects.currency)} with tax`;
     const off = effects.setOff === '0' ? '' : `, ${money(effects.setOff, effects.currency)} set off against it`;
     const rebate = effects.rebates.some((each) => each.accrued !== '0') ? '; its rebate falls' : '';
-    return `${total}${off}${rebate}`;
+    const again = this.kind() === 'reversal' ? '; what it covered can be invoiced again' : '';
+    return `${total}${off}${rebate}${again}`;
   });
   protected readonly price = price;
   protected readonly quantity = quantity;

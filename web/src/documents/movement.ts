@@ -9,8 +9,11 @@ import { pathOf } from '../kit/documents';
 import { day, money, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
 import { liveDocument } from '../kit/live';
+import { Quiet } from '../kit/quiet';
 import { Refusals } from '../kit/refusals';
+import { Sheets } from '../kit/sheet';
 import { DocumentDock } from './dock';
+import { ReverseSheet, type ReverseData } from './reverse-sheet';
 
 type Sheet = z.infer<typeof contract.MovementSheet>;
 type Line = Sheet['lines'][number];
@@ -26,6 +29,9 @@ type Line = Sheet['lines'][number];
           <b>{{ shown.document.number }}</b>{{ receipt() ? ' received from ' : ' shipped to ' }}{{ shown.party.name }}
           <span>posted {{ day(shown.postedOn) }} · cost {{ shown.currency }} {{ money(shown.cost) }}</span>
         </h1>
+        @if (!shown.reverses && !shown.reversedBy && mayReverse()) {
+          <button type="button" class="act" (click)="reverse()">Reverse…</button>
+        }
       </div>
       <div class="head">
         <div>
@@ -42,6 +48,17 @@ type Line = Sheet['lines'][number];
             >{{ shown.source.number }}</a
           >
         </div>
+        @if (shown.reverses; as other) {
+          <div>
+            <small>Reverses</small><a class="link" [routerLink]="pathOf(other)">{{ other.number }}</a>
+          </div>
+          <div><small>Why</small>{{ shown.reason }}</div>
+        }
+        @if (shown.reversedBy; as other) {
+          <div>
+            <small>Reversed by</small><a class="link" [routerLink]="pathOf(other)">{{ other.number }}</a>
+          </div>
+        }
       </div>
       <div class="sheet">
         <k-grid
@@ -64,6 +81,8 @@ export class MovementPage {
   private readonly api = inject(Api);
   private readonly session = inject(Session);
   private readonly titles = inject(Title);
+  private readonly sheets = inject(Sheets);
+  private readonly quiet = inject(Quiet);
   readonly id = input.required<string>();
   readonly kind = input.required<'RC' | 'SH'>();
   protected readonly receipt = computed(() => this.kind() === 'RC');
@@ -71,7 +90,7 @@ export class MovementPage {
   protected readonly loaded = liveDocument(
     this.key,
     ({ kind, id }) => this.api.call(kind === 'RC' ? contract.openReceipt : contract.openShipment, { params: { id } }),
-    () => false,
+    (document, shown) => document.kind === shown?.document.kind && document.id === shown.document.id,
   );
   protected readonly sheet = computed(() => this.loaded.state().value);
   protected readonly selected = signal<string | null>(null);
@@ -114,6 +133,18 @@ export class MovementPage {
   protected readonly pathOf = pathOf;
   protected readonly money = (value: string) => money(value, this.sheet()?.currency ?? 'MYR');
   protected readonly day = (value: string) => day(value, this.session.workDate());
+
+  protected readonly mayReverse = computed(() => this.session.may('goods'));
+
+  protected reverse(): void {
+    const { document, currency } = this.sheet()!;
+    this.sheets.open<ReverseData>(ReverseSheet, { document, currency }).subscribe((done) => {
+      const own = done?.made.find((made) => made.kind === document.kind);
+      if (!done || !own) return;
+      this.loaded.reload();
+      this.quiet.say(done.made.length > 1 ? 'Both halves are taken back:' : 'Taken back:', own);
+    });
+  }
 
   constructor() {
     effect(() => this.titles.setTitle(`${this.sheet()?.document.number ?? 'Movement'} · Kampong`));

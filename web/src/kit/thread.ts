@@ -27,44 +27,76 @@ const GAP = 78;
   selector: 'k-thread',
   imports: [RouterLink],
   template: `<svg
-    [attr.viewBox]="box()"
-    [attr.height]="height()"
-    width="100%"
-    role="group"
-    [attr.aria-label]="'Thread of ' + thread().title"
-  >
-    @for (stage of stages(); track stage.name) {
-      <text class="stage" [attr.x]="stage.x" y="14" text-anchor="middle">{{ stage.name }}</text>
-    }
-    @for (string of strings(); track $index) {
-      <path class="string" [class.open]="string.open" [attr.d]="string.d" />
-    }
-    @for (drawn of beads(); track $index) {
-      @if (drawn.link) {
-        <a [routerLink]="drawn.link" [attr.aria-label]="drawn.words">
-          <circle class="touch" [attr.cx]="drawn.x" [attr.cy]="drawn.y" r="19" />
-          <circle [attr.cx]="drawn.x" [attr.cy]="drawn.y" r="11" />
-          <path class="fill" [attr.d]="drawn.fill" />
-          @if (drawn.note) {
-            <path class="notch" [attr.d]="'M' + (drawn.x - 5) + ' ' + (drawn.y - 16) + ' h10 l-5 8 Z'" />
-          }
-          <text class="name" [attr.x]="drawn.x" [attr.y]="drawn.y + 27" text-anchor="middle">{{ drawn.title }}</text>
-        </a>
-      } @else {
-        <g role="img" [attr.aria-label]="drawn.words">
-          <circle [attr.cx]="drawn.x" [attr.cy]="drawn.y" r="11" />
-          <text class="name still" [attr.x]="drawn.x" [attr.y]="drawn.y + 27" text-anchor="middle">
-            {{ drawn.title }}
-          </text>
-        </g>
+      [attr.viewBox]="box()"
+      [attr.height]="height()"
+      width="100%"
+      role="group"
+      [attr.aria-label]="'Thread of ' + thread().title"
+    >
+      @for (stage of stages(); track stage.name) {
+        <text class="stage" [attr.x]="stage.x" y="14" text-anchor="middle">{{ stage.name }}</text>
       }
-      <text class="detail" [attr.x]="drawn.x" [attr.y]="drawn.y + 42" text-anchor="middle">{{ drawn.detail }}</text>
-      @if (drawn.note) {
-        <text class="note" [attr.x]="drawn.x" [attr.y]="drawn.y + 56" text-anchor="middle">{{ drawn.note }}</text>
+      @for (string of strings(); track $index) {
+        <path class="string" [class.open]="string.open" [attr.d]="string.d" />
       }
-    }
-  </svg>`,
+      @for (drawn of beads(); track $index) {
+        @if (drawn.link) {
+          <a [routerLink]="drawn.link" [attr.aria-label]="drawn.words">
+            <circle class="touch" [attr.cx]="drawn.x" [attr.cy]="drawn.y" r="19" />
+            <circle [attr.cx]="drawn.x" [attr.cy]="drawn.y" r="11" />
+            <path class="fill" [attr.d]="drawn.fill" />
+            @if (drawn.note) {
+              <path class="notch" [attr.d]="'M' + (drawn.x - 5) + ' ' + (drawn.y - 16) + ' h10 l-5 8 Z'" />
+            }
+            <text class="name" [attr.x]="drawn.x" [attr.y]="drawn.y + 27" text-anchor="middle">{{ drawn.title }}</text>
+          </a>
+        } @else {
+          <g role="img" [attr.aria-label]="drawn.words">
+            <circle [attr.cx]="drawn.x" [attr.cy]="drawn.y" r="11" />
+            <text class="name still" [attr.x]="drawn.x" [attr.y]="drawn.y + 27" text-anchor="middle">
+              {{ drawn.title }}
+            </text>
+          </g>
+        }
+        <text class="detail" [attr.x]="drawn.x" [attr.y]="drawn.y + 42" text-anchor="middle">{{ drawn.detail }}</text>
+        @if (drawn.note) {
+          <text class="note" [attr.x]="drawn.x" [attr.y]="drawn.y + 56" text-anchor="middle">{{ drawn.note }}</text>
+        }
+      }
+    </svg>
+    @if (thread().undone.length > 0) {
+      <ul aria-label="Taken back">
+        @for (each of thread().undone; track each.document.kind + each.document.number) {
+          <li>
+            <svg class="struck" viewBox="0 0 16 16" width="14" height="14" role="img" aria-label="taken back">
+              <circle cx="8" cy="8" r="6" />
+              <path d="M2 8h12" />
+            </svg>
+            <a class="link" [routerLink]="pathOf(each.document)">{{ each.document.number }}</a> of
+            {{ quantity(each.quantity) }}, taken back by
+            <a class="link" [routerLink]="pathOf(each.by)">{{ each.by.number }}</a> on {{ day(each.day) }}
+          </li>
+        }
+      </ul>
+    }`,
   styles: `
+    ul {
+      list-style: none;
+      margin: 4px 0 0;
+      padding: 0;
+      font-size: 13px;
+      color: var(--ink-soft);
+    }
+    .struck {
+      vertical-align: -2px;
+    }
+    .struck circle {
+      r: 6px;
+    }
+    .struck path {
+      stroke: var(--ink);
+      stroke-width: 1.5;
+    }
     :host {
       display: block;
     }
@@ -133,6 +165,9 @@ const GAP = 78;
 })
 export class ThreadView {
   readonly thread = input.required<ThreadOut>();
+  protected readonly pathOf = pathOf;
+  protected readonly quantity = quantity;
+  protected readonly day = (value: string) => day(value, this.workDate());
   readonly workDate = input.required<string>();
 
   private readonly shownStages = computed(() => {

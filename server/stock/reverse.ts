@@ -1,0 +1,493 @@
+import { dec } from '@core/kernel';
+import { receiptReversalJournal, shipmentJournal } from '@core/ledger';
+import { costOf, decideReverse, type ReceiptNow, type ReverseEffects, type ShipmentNow } from '@core/stock';
+import * as contract from '@api/stock';
+import { defineAct, takeNumbers, there, type Doer, type Touched } from '../acts';
+import { counterStatements, lockAgreements } from '../agreements';
+import type { Sql, Statement, Tx } from '../db/database';
+import { plain } from '../db/mapping';
+import { journalEntries, journalHeads, type JournalPlan } from '../ledger';
+
+/** Takes a receipt or shipment back, with the other half where it was a drop shipment. // P1 L2 */
+export const reverseMovement = defineAct(contract.reverseMovement, {
+  right: 'goods',
+  says: 'reverse receipts and shipments',
+  load: (tx, input, doer) => lockEvent(tx, doer.companyId, input),
+  decide: (ground, input) => decideReverse(ground, input.reason),
+  show: ({ receipts, shipments, taken }) => ({
+    documents: [
+      ...receipts.map(({ id, number, lines }) => ({
+        document: { kind: 'RC' as const, id, number },
+        cost: costOf(lines),
+      })),
+      ...shipments.map(({ id, number, lines }) => ({
+        document: { kind: 'SH' as const, id, number },
+        cost: costOf(lines),
+      })),
+    ],
+    // What the goods are worth less by now than they came in for.
+    difference: taken
+      .reduce(
+        (sum, each) =>
+          sum
+            .plus(receipts.flatMap((receipt) => receipt.lines).find((line) => line.id === each.lineId)!.cost)
+            .minus(each.value),
+        dec(0),
+      )
+      .toFixed(),
+  }),
+  async write(tx, effects, { orders, purchases, agreements }, doer) {
+    return { made: await writeReversal(tx, effects, doer), touched: [...orders, ...purchases, ...agreements] };
+  },
+});
+
+const less = (text: string) => dec(text).neg().toFixed();
+
+/** What moved, taken back: counters first, then the documents, their stock entries and journals. // P1 P2 P3 */
+async function writeReversal(tx: Tx, effects: ReverseEffects, doer: Doer): Promise<Touched[]> {
+  const { receipts, shipments, reason } = effects;
+  const { companyId, workDate } = doer;
+  const number = await takeNumbers(
+    tx,
+    companyId,
+    { RC: receipts.length, SH: shipments.length, JR: receipts.length + shipments.length },
+    countStatements(effects, companyId),
+  );
+  const head = (kind: 'RC' | 'SH', each: ReceiptNow | ShipmentNow) => ({
+    company_id: companyId,
+    number: number(kind),
+    posted_on: workDate,
+    cost: less(costOf(each.lines)),
+    reverses_id: each.id,
+    reason,
+  });
+  const receiptRows = receipts.map((each) => ({
+    ...head('RC', each),
+    purchase_order_id: each.purchaseId,
+    vendor_id: each.vendorId,
+  }));
+  const shipmentRows = shipments.map((each) => ({
+    ...head('SH', each),
+    order_id: each.orderId,
+    customer_id: each.customerId,
+    ship_to_id: each.shipToId,
+  }));
+  const receiptIds = receiptRows.length > 0 ? await tx.insert('receipt', receiptRows) : [];
+  const shipmentIds = shipmentRows.length > 0 ? await tx.insert('shipment', shipmentRows) : [];
+  const received = receipts.flatMap((each, at) => each.lines.map((line) => ({ line, receiptId: receiptIds[at]! })));
+  const receiptLineIds =
+    received.length === 0
+      ? []
+      : await tx.insert(
+          'receipt_line',
+          received.map(({ line, receiptId }) => ({
+            company_id: companyId,
+            receipt_id: receiptId,
+            purchase_line_id: line.purchaseLineId,
+            tie_id: line.tieId,
+            item_id: line.itemId,
+            quantity: less(line.quantity),
+            unit_cost: dec(line.cost).div(line.quantity).round(4).toFixed(),
+            cost: less(line.cost),
+            agreed_value: line.agreedValue === null ? null : less(line.agreedValue),
+            reverses_line_id: line.id,
+          })),
+        );
+  const newLineOf = new Map(received.map(({ line }, at) => [line.id, receiptLineIds[at]!]));
+  const shipped = shipments.flatMap((each, at) => each.lines.map((line) => ({ line, shipmentId: shipmentIds[at]! })));
+  await tx.insertPlain(
+    'shipment_line',
+    shipped.map(({ line, shipmentId }) => ({
+      company_id: companyId,
+      shipment_id: shipmentId,
+      order_line_id: line.orderLineId,
+      receipt_line_id: line.receiptLineId === null ? null : newLineOf.get(line.receiptLineId)!,
+      item_id: line.itemId,
+      quantity: less(line.quantity),
+      unit_cost: dec(line.cost).div(line.quantity).round(4).toFixed(),
+      cost: less(line.cost),
+      value: less(line.value),
+      agreed_value: line.agreedValue === null ? null : less(line.agreedValue),
+      reverses_line_id: line.id,
+    })),
+  );
+  const entry = { company_id: companyId, posted_on: workDate };
+  await tx.insertPlain('stock_entry', [
+    ...received.map(({ line, receiptId }) => ({
+      ...entry,
+      item_id: line.itemId,
+      place: line.through ? 'vendor-to-customer' : 'ours',
+      quantity: less(line.quantity),
+      cost: less(line.through ? line.cost : effects.taken.find((each) => each.lineId === line.id)!.value),
+      document_kind: 'RC',
+      document_id: receiptId,
+    })),
+    ...shipped.map(({ line, shipmentId }) => ({
+      ...entry,
+      item_id: line.itemId,
+      place: line.receiptLineId === null ? 'ours' : 'vendor-to-customer',
+      quantity: line.quantity,
+      cost: line.cost,
+      document_kind: 'SH',
+      document_id: shipmentId,
+    })),
+  ]);
+  await postReversals(tx, doer, effects, { receiptIds, shipmentIds }, () => number('JR'));
+  return [
+    ...receiptIds.map((id, at): Touched => ({ kind: 'RC', id, number: receiptRows[at]!.number })),
+    ...shipmentIds.map((id, at): Touched => ({ kind: 'SH', id, number: shipmentRows[at]!.number })),
+  ];
+}
+
+async function postReversals(
+  tx: Tx,
+  doer: Doer,
+  { receipts, shipments, taken }: ReverseEffects,
+  ids: { receiptIds: readonly number[]; shipmentIds: readonly number[] },
+  next: () => string,
+): Promise<void> {
+  const outOf = (receipt: ReceiptNow) =>
+    receipt.lines
+      .map((line) => (line.through ? line.cost : taken.find((each) => each.lineId === line.id)!.value))
+      .reduce((sum, value) => sum.plus(value), dec(0))
+      .toFixed();
+  const plans: JournalPlan[] = [
+    ...receipts.map((each, at) => ({
+      source: { kind: 'RC' as const, id: ids.receiptIds[at]! },
+      entries: receiptReversalJournal(costOf(each.lines), outOf(each)),
+      vendorId: each.vendorId,
+    })),
+    ...shipments.map((each, at) => ({
+      source: { kind: 'SH' as const, id: ids.shipmentIds[at]! },
+      entries: shipmentJournal(less(costOf(each.lines))),
+      customerId: each.customerId,
+    })),
+  ]
+    .filter((plan) => plan.entries.length > 0)
+    .map((plan) => ({ ...plan, number: next(), postedOn: doer.workDate }));
+  if (plans.length === 0) return;
+  const [journalIds] = await tx.insertTogether([journalHeads(doer, plans)]);
+  await tx.insertTogether([journalEntries(doer, plans, journalIds!)]);
+}
+
+/** The counters of ties, lines, stock and agreements, moved back; what was closed is open again. // A4 L1 */
+function countStatements({ receipts, shipments, taken }: ReverseEffects, companyId: number): Statement[] {
+  const received = receipts.flatMap((each) => each.lines);
+  const shipped = shipments.flatMap((each) => each.lines);
+  return [
+    ...shipped.flatMap((line): Statement[] => [
+      {
+        sql: 'UPDATE sales_order_line SET shipped = shipped - ?, reserved = reserved + ? WHERE company_id = ? AND id = ?',
+        values: [line.quantity, line.special ? line.quantity : '0', companyId, line.orderLineId],
+      },
+      ...(line.receiptLineId === null
+        ? [
+            {
+              sql: 'UPDATE stock SET on_hand = on_hand + ?, value = value + ?, reserved = reserved + ? WHERE company_id = ? AND item_id = ?',
+              values: [line.quantity, line.cost, line.special ? line.quantity : '0', companyId, line.itemId],
+            },
+          ]
+        : []),
+    ]),
+    ...received.flatMap((line): Statement[] => [
+      {
+        sql: 'UPDATE purchase_order_line SET received = received - ? WHERE company_id = ? AND id = ?',
+        values: [line.quantity, companyId, line.purchaseLineId],
+      },
+      ...(line.tieId === null
+        ? []
+        : [
+            {
+              sql: 'UPDATE tie SET received = received - ? WHERE company_id = ? AND id = ?',
+              values: [line.quantity, companyId, line.tieId],
+            },
+          ]),
+    ]),
+    ...taken.flatMap((each): Statement[] => [
+      {
+        sql: 'UPDATE stock SET reserved = reserved - ?, on_hand = on_hand - ?, value = value - ? WHERE company_id = ? AND item_id = ?',
+        values: [each.held?.quantity ?? '0', each.quantity, each.value, companyId, each.itemId],
+      },
+      ...(each.held
+        ? [
+            {
+              sql: 'UPDATE sales_order_line SET reserved = reserved - ? WHERE company_id = ? AND id = ?',
+              values: [each.held.quantity, companyId, each.held.orderLineId],
+            },
+          ]
+        : []),
+    ]),
+    ...counterStatements(
+      companyId,
+      'shipped',
+      [
+        ...shipped.map((line) => ({ ...line, worth: line.value })),
+        ...received.map((line) => ({ ...line, worth: line.cost })),
+      ].flatMap((line) =>
+        line.agreementLineId === null
+          ? []
+          : [
+              {
+                agreementLineId: line.agreementLineId,
+                quantity: less(line.quantity),
+                value: less(line.agreedValue ?? line.worth),
+              },
+            ],
+      ),
+    ),
+    ...shipments.map((each) => ({
+      sql: `UPDATE sales_order o SET o.state = 'confirmed' WHERE o.company_id = ? AND o.id = ? AND o.state = 'closed'
+               AND EXISTS (SELECT 1 FROM sales_order_line l WHERE l.company_id = o.company_id AND l.order_id = o.id
+                 AND l.quantity - l.cancelled > l.invoiced)`,
+      values: [companyId, each.orderId],
+    })),
+    ...receipts.map((each) => ({
+      sql: `UPDATE purchase_order p SET p.state = 'placed' WHERE p.company_id = ? AND p.id = ? AND p.state = 'closed'
+               AND EXISTS (SELECT 1 FROM purchase_order_line l WHERE l.company_id = p.company_id AND l.purchase_order_id = p.id
+                 AND l.quantity > l.invoiced)`,
+      values: [companyId, each.purchaseId],
+    })),
+  ];
+}
+
+/** Every receipt and shipment that hang together with one: what one event made. // L2 */
+async function eventOf(sql: Sql, companyId: number, from: { kind: 'RC' | 'SH'; id: number }) {
+  const found = { RC: new Set<number>(), SH: new Set<number>() };
+  found[from.kind].add(from.id);
+  for (let known = 0; known < found.RC.size + found.SH.size;) {
+    known = found.RC.size + found.SH.size;
+    const pairs = await sql.rows<{ receipt_id: number; shipment_id: number }>(
+      `SELECT DISTINCT rl.receipt_id, sl.shipment_id FROM receipt_line rl
+         JOIN shipment_line sl ON sl.company_id = rl.company_id AND sl.receipt_line_id = rl.id
+        WHERE rl.company_id = ? AND (rl.receipt_id IN (?) OR sl.shipment_id IN (?))`,
+      [companyId, [0, ...found.RC], [0, ...found.SH]],
+    );
+    for (const pair of pairs) {
+      found.RC.add(pair.receipt_id);
+      found.SH.add(pair.shipment_id);
+    }
+  }
+  return { receiptIds: [...found.RC].sort((a, b) => a - b), shipmentIds: [...found.SH].sort((a, b) => a - b) };
+}
+
+interface HeadRow {
+  id: number;
+  number: string;
+  reversed_by: string | null;
+  reverses: string | null;
+  document_id: number;
+  document_number: string;
+  party_id: number;
+  ship_to_id: number | null;
+}
+
+interface LineRow {
+  id: number;
+  head_id: number;
+  item_id: number;
+  item: string;
+  quantity: string;
+  cost: string;
+  agreement_line_id: number | null;
+  agreement_id: number | null;
+  agreed_value: string | null;
+  invoice: string | null;
+}
+
+/** One event as it stands, locked: agreements, orders, purchases, stock, in that order. */
+async function lockEvent(sql: Sql, companyId: number, from: { kind: 'RC' | 'SH'; id: number }) {
+  const { receiptIds, shipmentIds } = await eventOf(sql, companyId, from);
+  const [receiptHeads, shipmentHeads] = await Promise.all([
+    sql.rows<HeadRow>(
+      `SELECT r.id, r.number, b.number AS reversed_by, x.number AS reverses, p.id AS document_id, p.number AS document_number,
+              r.vendor_id AS party_id, NULL AS ship_to_id
+         FROM receipt r JOIN purchase_order p ON p.company_id = r.company_id AND p.id = r.purchase_order_id
+         LEFT JOIN receipt b ON b.company_id = r.company_id AND b.reverses_id = r.id
+         LEFT JOIN receipt x ON x.company_id = r.company_id AND x.id = r.reverses_id
+        WHERE r.company_id = ? AND r.id IN (?) ORDER BY r.id`,
+      [companyId, [0, ...receiptIds]],
+    ),
+    sql.rows<HeadRow>(
+      `SELECT s.id, s.number, b.number AS reversed_by, x.number AS reverses, o.id AS document_id, o.number AS document_number,
+              s.customer_id AS party_id, s.ship_to_id
+         FROM shipment s JOIN sales_order o ON o.company_id = s.company_id AND o.id = s.order_id
+         LEFT JOIN shipment b ON b.company_id = s.company_id AND b.reverses_id = s.id
+         LEFT JOIN shipment x ON x.company_id = s.company_id AND x.id = s.reverses_id
+        WHERE s.company_id = ? AND s.id IN (?) ORDER BY s.id`,
+      [companyId, [0, ...shipmentIds]],
+    ),
+  ]);
+  there(receiptHeads[0] ?? shipmentHeads[0], 'This movement');
+  const unlocked = {
+    receipts: await receivedLines(sql, companyId, receiptIds),
+    shipments: await shippedLines(sql, companyId, shipmentIds),
+  };
+  const agreements = await lockAgreements(
+    sql,
+    companyId,
+    [...unlocked.receipts, ...unlocked.shipments].map((line) => line.agreement_id),
+  );
+  const refs = (kind: 'SO' | 'PO', heads: readonly HeadRow[]): Touched[] => [
+    ...new Map(
+      heads.map((head) => [head.document_id, { kind, id: head.document_id, number: head.document_number }]),
+    ).values(),
+  ];
+  const orders = refs('SO', shipmentHeads);
+  const purchases = refs('PO', receiptHeads);
+  const held = unlocked.receipts.flatMap((line) => line.held_order_id ?? []);
+  await lockHeads(sql, companyId, 'sales_order', [...orders.map((each) => each.id), ...held]);
+  await lockHeads(
+    sql,
+    companyId,
+    'purchase_order',
+    purchases.map((each) => each.id),
+  );
+  const itemIds = [...unlocked.receipts, ...unlocked.shipments].map((line) => line.item_id);
+  const stock = await sql.rows<{ item_id: number; on_hand: string; reserved: string; value: string }>(
+    'SELECT item_id, on_hand, reserved, value FROM stock WHERE company_id = ? AND item_id IN (?) ORDER BY item_id FOR UPDATE',
+    [companyId, [0, ...new Set(itemIds)]],
+  );
+  // Read again now that nobody else can move them.
+  const [received, shipped] = [
+    await receivedLines(sql, companyId, receiptIds),
+    await shippedLines(sql, companyId, shipmentIds),
+  ];
+  const posted = ({ id, number, reversed_by, reverses }: HeadRow) => ({
+    id,
+    number,
+    reversedBy: reversed_by ?? '',
+    reverses: reverses ?? '',
+  });
+  const again = await reversedNow(sql, companyId, receiptIds, shipmentIds);
+  return {
+    receipts: receiptHeads.map((head): ReceiptNow => ({
+      ...posted({ ...head, reversed_by: again.get(`RC${head.id}`) ?? null }),
+      purchaseId: head.document_id,
+      vendorId: head.party_id,
+      lines: received.filter((line) => line.head_id === head.id).map(receivedLineOf),
+    })),
+    shipments: shipmentHeads.map((head): ShipmentNow => ({
+      ...posted({ ...head, reversed_by: again.get(`SH${head.id}`) ?? null }),
+      orderId: head.document_id,
+      customerId: head.party_id,
+      shipToId: head.ship_to_id!,
+      lines: shipped.filter((line) => line.head_id === head.id).map(shippedLineOf),
+    })),
+    stock: new Map(
+      stock.map((row) => [
+        row.item_id,
+        { onHand: plain(row.on_hand), reserved: plain(row.reserved), value: plain(row.value) },
+      ]),
+    ),
+    orders,
+    purchases,
+    agreements,
+  };
+}
+
+/** What reversed each document by now, by kind and id: read once the heads are locked. */
+async function reversedNow(sql: Sql, companyId: number, receiptIds: readonly number[], shipmentIds: readonly number[]) {
+  const rows = await sql.rows<{ of: string; number: string }>(
+    `SELECT CONCAT('RC', reverses_id) AS \`of\`, number FROM receipt WHERE company_id = ? AND reverses_id IN (?)
+      UNION ALL SELECT CONCAT('SH', reverses_id), number FROM shipment WHERE company_id = ? AND reverses_id IN (?)`,
+    [companyId, [0, ...receiptIds], companyId, [0, ...shipmentIds]],
+  );
+  return new Map(rows.map((row) => [row.of, row.number]));
+}
+
+async function lockHeads(sql: Sql, companyId: number, table: 'sales_order' | 'purchase_order', ids: readonly number[]) {
+  if (ids.length === 0) return;
+  await sql.rows(`SELECT id FROM ${table} WHERE company_id = ? AND id IN (?) ORDER BY id FOR UPDATE`, [
+    companyId,
+    [...new Set(ids)],
+  ]);
+}
+
+type ReceivedRow = LineRow & {
+  purchase_line_id: number;
+  tie_id: number | null;
+  held_line_id: number | null;
+  held_order_id: number | null;
+  held_reserved: string | null;
+  through: number;
+};
+
+function receivedLines(sql: Sql, companyId: number, ids: readonly number[]): Promise<ReceivedRow[]> {
+  return sql.rows(
+    `SELECT rl.id, rl.receipt_id AS head_id, rl.item_id, i.number AS item, rl.quantity, rl.cost, rl.purchase_line_id, rl.tie_id,
+            pl.agreement_line_id, al.agreement_id, rl.agreed_value, sl.id IS NOT NULL AS through,
+            ol.id AS held_line_id, ol.order_id AS held_order_id, ol.reserved AS held_reserved,
+            (SELECT vi.number FROM vendor_invoice_line vl
+               JOIN vendor_invoice vi ON vi.company_id = vl.company_id AND vi.id = vl.invoice_id
+              WHERE vl.company_id = rl.company_id AND vl.receipt_line_id = rl.id LIMIT 1) AS invoice
+       FROM receipt_line rl
+       JOIN item i ON i.company_id = rl.company_id AND i.id = rl.item_id
+       JOIN purchase_order_line pl ON pl.company_id = rl.company_id AND pl.id = rl.purchase_line_id
+       LEFT JOIN agreement_line al ON al.company_id = pl.company_id AND al.id = pl.agreement_line_id
+       LEFT JOIN shipment_line sl ON sl.company_id = rl.company_id AND sl.receipt_line_id = rl.id
+       LEFT JOIN tie t ON t.company_id = rl.company_id AND t.id = rl.tie_id
+       LEFT JOIN sales_order_line ol ON sl.id IS NULL AND ol.company_id = t.company_id AND ol.id = t.order_line_id
+      WHERE rl.company_id = ? AND rl.receipt_id IN (?) ORDER BY rl.id`,
+    [companyId, [0, ...ids]],
+  );
+}
+
+const lineOf = (row: LineRow) => ({
+  id: row.id,
+  itemId: row.item_id,
+  quantity: plain(row.quantity),
+  cost: plain(row.cost),
+  agreementLineId: row.agreement_line_id,
+  agreedValue: row.agreed_value === null ? null : plain(row.agreed_value),
+  invoice: row.invoice ?? '',
+});
+
+function receivedLineOf(row: ReceivedRow): ReceiptNow['lines'][number] {
+  return {
+    ...lineOf(row),
+    item: row.item,
+    purchaseLineId: row.purchase_line_id,
+    tieId: row.tie_id,
+    heldFor:
+      row.held_line_id === null ? null : { orderLineId: row.held_line_id, reserved: plain(row.held_reserved ?? '0') },
+    through: Boolean(row.through),
+  };
+}
+
+type ShippedRow = LineRow & {
+  order_line_id: number;
+  receipt_line_id: number | null;
+  tie_id: number | null;
+  route: string;
+  value: string;
+};
+
+function shippedLines(sql: Sql, companyId: number, ids: readonly number[]): Promise<ShippedRow[]> {
+  return sql.rows(
+    `SELECT sl.id, sl.shipment_id AS head_id, sl.item_id, i.number AS item, sl.quantity, sl.cost, sl.value, sl.order_line_id,
+            sl.receipt_line_id, rl.tie_id, ol.route, ol.agreement_line_id, al.agreement_id, sl.agreed_value,
+            (SELECT ci.number FROM customer_invoice_line cl
+               JOIN customer_invoice ci ON ci.company_id = cl.company_id AND ci.id = cl.invoice_id
+              WHERE cl.company_id = sl.company_id AND cl.shipment_line_id = sl.id
+                AND NOT EXISTS (SELECT 1 FROM credit_note n WHERE n.company_id = ci.company_id
+                  AND n.customer_invoice_id = ci.id AND n.kind = 'reversal') LIMIT 1) AS invoice
+       FROM shipment_line sl
+       JOIN item i ON i.company_id = sl.company_id AND i.id = sl.item_id
+       JOIN sales_order_line ol ON ol.company_id = sl.company_id AND ol.id = sl.order_line_id
+       LEFT JOIN agreement_line al ON al.company_id = ol.company_id AND al.id = ol.agreement_line_id
+       LEFT JOIN receipt_line rl ON rl.company_id = sl.company_id AND rl.id = sl.receipt_line_id
+      WHERE sl.company_id = ? AND sl.shipment_id IN (?) ORDER BY sl.id`,
+    [companyId, [0, ...ids]],
+  );
+}
+
+function shippedLineOf(row: ShippedRow): ShipmentNow['lines'][number] {
+  return {
+    ...lineOf(row),
+    orderLineId: row.order_line_id,
+    tieId: row.tie_id,
+    receiptLineId: row.receipt_line_id,
+    special: row.route === 'special',
+    value: plain(row.value),
+  };
+}
