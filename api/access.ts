@@ -11,6 +11,8 @@ export const RIGHTS = [
   'payments',
   /** Letting orders pass over a credit limit. // S4 */
   'credit',
+  /** Sending documents to parties. */
+  'send',
   'work-date',
 ] as const;
 export const Right = z.enum(RIGHTS);

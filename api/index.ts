@@ -7,6 +7,7 @@ import * as exchange from './exchange';
 import * as find from './find';
 import * as insight from './insight';
 import * as ledger from './ledger';
+import * as mail from './mail';
 import * as orders from './orders';
 import * as parties from './parties';
 import * as purchasing from './purchasing';
@@ -30,6 +31,9 @@ export const ENDPOINTS: readonly Endpoint[] = [
   desk.usualBasket,
   desk.vendorBasket,
   desk.shelf,
+  mail.draftMessage,
+  mail.listMessages,
+  mail.openMessage,
   orders.listOrders,
   orders.openOrder,
   supply.listBench,
@@ -77,6 +81,7 @@ export const ACTS: readonly ActEndpoint[] = [
   agreements.pauseAgreement,
   agreements.cancelAgreement,
   agreements.wrapUpAgreement,
+  mail.sendDocument,
   orders.saveOrder,
   orders.confirmOrder,
   orders.cancelOrder,

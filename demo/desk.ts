@@ -133,6 +133,14 @@ export function layDesk(database: Database, masters: Masters, workDate: Day, see
     );
     const groupOf = (name: (typeof PRICE_GROUPS)[number]) => groupIds[PRICE_GROUPS.indexOf(name)]!;
     await layItems(tx, masters, { groupOf, permitTypeId: permitTypeId!, seriesId: seriesId!, workDate });
+    for (const party of ['customer', 'vendor'] as const) {
+      // One mailbox each, at a place that is nobody's.
+      await tx.run(
+        `UPDATE ${party} SET email = CONCAT('${party === 'customer' ? 'stores' : 'sales'}@', LOWER(REPLACE(name, ' ', '-')), '.example')
+          WHERE company_id = ?`,
+        [masters.companyId],
+      );
+    }
     for (const [name, desk] of Object.entries(CUSTOMERS)) {
       const { id, shipTos } = masters.customers.get(name)!;
       await tx.run(

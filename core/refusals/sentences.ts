@@ -18,6 +18,7 @@ export const sentences = {
   'not-a-number': (f: { what: string }) => `${f.what} is not a number Kampong can keep; write it like 1250.5.`,
   'not-a-day': (f: { what: string }) => `${f.what} is not a date; write it like 11/3, +5 or fri.`,
   'not-above-zero': (f: { what: string }) => `${f.what} must be above zero.`,
+  'not-an-address': () => 'This is not one mail address; write it like stores@teratai.example.',
   'too-long': (f: { what: string; most: string }) => `${f.what} is longer than ${f.most} characters; shorten it.`,
   malformed: (f: { what: string }) => `${f.what} could not be read; check it and send it again.`,
   unknown: (f: { what: string }) => `${f.what} is not known in this company; choose one from the list.`,

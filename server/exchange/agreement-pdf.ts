@@ -1,64 +1,28 @@
-import pdfmake from 'pdfmake';
 import type { Content, TableCell } from 'pdfmake/interfaces';
 import { reminderWords } from '@core/agreements';
-import { currencyPlaces, dayText, dec, decimalText } from '@core/kernel';
+import { currencyPlaces } from '@core/kernel';
 import type { Sql } from '../db/database';
 import { openAgreement } from '../agreements';
-
-// One of the fonts every reader of PDF has.
-pdfmake.setFonts({
-  Helvetica: {
-    normal: 'Helvetica',
-    bold: 'Helvetica-Bold',
-    italics: 'Helvetica-Oblique',
-    bolditalics: 'Helvetica-BoldOblique',
-  },
-});
-// Nothing is fetched or read from elsewhere while a document is made.
-pdfmake.setUrlAccessPolicy(() => false);
-pdfmake.setLocalAccessPolicy((path) => path.startsWith('Helvetica'));
+import { day, FAINT, facts, fixed, headCell, pdfOf, quantity, rightCell } from './pdf';
 
 type Sheet = Awaited<ReturnType<typeof openAgreement>>;
-
-const grouped = (text: string) => text.replace(/\B(?=(\d{3})+(?!\d))/g, ',');
-const fixed = (text: string, places: number) => {
-  const [whole, part] = dec(text).toFixed(places).split('.') as [string, string?];
-  return grouped(whole) + (part ? `.${part}` : '');
-};
-const quantity = (text: string) => {
-  const [whole, part] = decimalText(text).split('.') as [string, string?];
-  return grouped(whole) + (part ? `.${part}` : '');
-};
-const day = (text: string | null) => (text === null ? '-' : dayText(text, ''));
 
 /** An agreement as a printed document: who, when, what is committed at which prices, and every term beside. */
 export async function agreementPdf(
   sql: Sql,
   companyId: number,
   id: number,
-): Promise<{ name: string; content: Buffer }> {
+): Promise<{ name: string; party: Sheet['party']; side: Sheet['side']; content: Buffer }> {
   const sheet = await openAgreement(sql, companyId, id);
   const [company] = await sql.rows<{ name: string }>('SELECT name FROM company WHERE id = ?', [companyId]);
-  const document = pdfmake.createPdf({
-    info: { title: `${sheet.number} ${sheet.party.name}`, author: company!.name },
-    pageSize: 'A4',
-    pageMargins: [48, 54, 48, 54],
-    defaultStyle: { font: 'Helvetica', fontSize: 10, lineHeight: 1.15 },
-    footer: (page: number, pages: number) => ({
-      columns: [{ text: `${sheet.number} · ${company!.name}` }, { text: `${page} of ${pages}`, alignment: 'right' }],
-      margin: [48, 18, 48, 0],
-      fontSize: 8,
-      color: '#5d6f6c',
-    }),
-    content: contentOf(sheet, company!.name),
-  });
-  return { name: `${sheet.number}.pdf`, content: await document.getBuffer() };
+  const content = await pdfOf(sheet.number, sheet.party.name, company!.name, contentOf(sheet, company!.name));
+  return { name: `${sheet.number}.pdf`, party: sheet.party, side: sheet.side, content };
 }
 
 function contentOf(sheet: Sheet, company: string): Content[] {
   const selling = sheet.side === 'selling';
   return [
-    { text: company, fontSize: 9, color: '#5d6f6c' },
+    { text: company, fontSize: 9, color: FAINT },
     { text: `Blanket agreement ${sheet.number}`, fontSize: 18, margin: [0, 2, 0, 2] },
     { text: sheet.title, fontSize: 12, margin: [0, 0, 0, 12] },
     facts([
@@ -94,14 +58,6 @@ const LIMITS: Record<Sheet['limitPolicy'], string> = {
   split: 'what is beyond it goes at the price without the agreement',
 };
 
-function facts(rows: readonly (readonly [string, string])[]): Content {
-  return {
-    table: { widths: [110, '*'], body: rows.map(([name, text]) => [{ text: name, color: '#5d6f6c' }, text]) },
-    layout: 'noBorders',
-    margin: [0, 0, 0, 14],
-  };
-}
-
 function rebateFacts({ rebate, currency }: Sheet): (readonly [string, string])[] {
   if (rebate.kind === 'none') return [];
   const rate = (text: string) => (rebate.by === 'value' ? `${text} %` : `${currency} ${text} each`);
@@ -116,22 +72,32 @@ function rebateFacts({ rebate, currency }: Sheet): (readonly [string, string])[]
 function lineTable(sheet: Sheet): Content {
   const { currency, basis } = sheet;
   const places = currencyPlaces(currency);
-  const head = (text: string, right = false): TableCell => ({ text, bold: true, alignment: right ? 'right' : 'left' });
-  const right = (text: string, bold = false): TableCell => ({ text, bold, alignment: 'right' });
   return {
     table: {
       headerRows: 1,
       widths: ['auto', '*', 'auto', 'auto', 'auto'],
       body: [
-        [head('Item'), head('What'), head('Committed', true), head('Price', true), head(`Value, ${currency}`, true)],
+        [
+          headCell('Item'),
+          headCell('What'),
+          headCell('Committed', true),
+          headCell('Price', true),
+          headCell(`Value, ${currency}`, true),
+        ],
         ...sheet.lines.map((line) => [
           line.item?.number ?? line.group?.code ?? 'everything',
           whatOf(line),
-          right(basis === 'quantity' ? `${quantity(line.committed)} ${line.item!.unit}` : ''),
-          right(priceOf(line, places)),
-          right(fixed(line.committedValue, places)),
+          rightCell(basis === 'quantity' ? `${quantity(line.committed)} ${line.item!.unit}` : ''),
+          rightCell(priceOf(line, places)),
+          rightCell(fixed(line.committedValue, places)),
         ]),
-        [{ text: 'Together', bold: true, colSpan: 4 }, '', '', '', right(fixed(sheet.values.committed, places), true)],
+        [
+          { text: 'Together', bold: true, colSpan: 4 },
+          '',
+          '',
+          '',
+          rightCell(fixed(sheet.values.committed, places), true),
+        ],
       ],
     },
     layout: 'lightHorizontalLines',
@@ -148,7 +114,7 @@ function whatOf(line: Sheet['lines'][number]): TableCell {
     ...(line.notes ? [line.notes] : []),
   ];
   const name = line.item?.name ?? line.group?.name ?? 'all items';
-  return { stack: [name, ...(more.length > 0 ? [{ text: more.join('; '), fontSize: 8, color: '#5d6f6c' }] : [])] };
+  return { stack: [name, ...(more.length > 0 ? [{ text: more.join('; '), fontSize: 8, color: FAINT }] : [])] };
 }
 
 function priceOf(line: Sheet['lines'][number], places: number): string {

@@ -146,12 +146,12 @@ describe('agreements in and out of files', () => {
       rebate: { kind: 'step', tiers: [{ from: '10', rate: '2' }] },
       values: { committed: '74000', released: '0' },
     });
-    const answer = await raw(`/api/agreements/${id}/pdf`);
+    const answer = await raw(`/api/documents/AG/${id}/pdf`);
     expect(answer.headers.get('content-type')).toBe('application/pdf');
     const content = Buffer.from(await answer.arrayBuffer());
     expect(content.subarray(0, 5).toString()).toBe('%PDF-');
     expect(content.length).toBeGreaterThan(2000);
-    expect((await raw('/api/agreements/999999/pdf')).status).toBe(404);
+    expect((await raw('/api/documents/AG/999999/pdf')).status).toBe(404);
   });
 
   it('A4 sums fulfilment by what is asked, in own currencies or the company’s, and as files', async () => {

@@ -1,3 +1,4 @@
 export { agreementPdf } from './agreement-pdf';
 export { agreementTable, bringInAgreements } from './agreements';
 export { csvOf, xlsxOf, type Table } from './tables';
+export { printedDocument, type PrintedFile } from './printed';

@@ -3,6 +3,7 @@ import type { Act } from '../acts';
 import { agreementActs } from '../agreements';
 import { billingActs } from '../billing';
 import { bringInAgreements } from '../exchange';
+import { sendDocument } from '../mail';
 import { orderActs } from '../orders';
 import { stockActs } from '../stock';
 import { supplyActs } from '../supply';
@@ -11,6 +12,7 @@ export const ALL_ACTS: readonly Act[] = [
   ...accessActs,
   ...agreementActs,
   ...orderActs,
+  sendDocument,
   ...supplyActs,
   ...stockActs,
   ...billingActs,

@@ -1,14 +1,16 @@
 import type Router from '@koa/router';
 import ical, { ICalCalendarMethod } from 'ical-generator';
 import type { Context } from 'koa';
-import * as z from 'zod';
+import type * as z from 'zod';
 import { refuse } from '@core/refusals';
 import { listAgreements } from '@api/agreements';
 import { FulfilmentQuery } from '@api/insight';
+import { DocumentParams, IdParam } from '@api/kit';
 import { feedOf } from '../agreements';
 import type { SignedIn } from '../access';
-import { agreementPdf, agreementTable, csvOf, xlsxOf, type Table } from '../exchange';
+import { agreementTable, csvOf, xlsxOf, type Table } from '../exchange';
 import { fulfilmentTable } from '../insight';
+import { fileOf, messageFile } from '../mail';
 import type { Parts } from './parts';
 import { Refusals } from './problem';
 import { requireSession } from './session';
@@ -34,10 +36,16 @@ export function bindFiles(router: Router, parts: Parts): void {
       ),
     );
   }
-  router.get('/agreements/:id/pdf', async (ctx) => {
+  router.get('/documents/:kind/:id/pdf', async (ctx) => {
     const who = await requireSession(ctx, parts);
-    const { id } = checked(z.object({ id: z.coerce.number().int().positive() }), ctx.params);
-    const { name, content } = await agreementPdf(parts.database, who.companyId, id);
+    const document = checked(DocumentParams, ctx.params);
+    const file = await fileOf(parts.database, who.companyId, document);
+    if (!file) throw new Refusals(404, [refuse('not-found', '', { what: 'A print of this document' })]);
+    answerFile(ctx, file.name, 'application/pdf', file.content, 'inline');
+  });
+  router.get('/messages/:id/attachment', async (ctx) => {
+    const who = await requireSession(ctx, parts);
+    const { name, content } = await messageFile(parts.database, who.companyId, checked(IdParam, ctx.params).id);
     answerFile(ctx, name, 'application/pdf', content, 'inline');
   });
   router.get('/calendar/:token.ics', (ctx) => calendar(ctx, parts, String(ctx.params['token'])));

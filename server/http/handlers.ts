@@ -10,6 +10,7 @@ import * as find from '@api/find';
 import * as insight from '@api/insight';
 import type { Endpoint } from '@api/kit';
 import * as ledger from '@api/ledger';
+import * as mail from '@api/mail';
 import * as orders from '@api/orders';
 import * as parties from '@api/parties';
 import * as purchasing from '@api/purchasing';
@@ -32,6 +33,7 @@ import type { Sql } from '../db/database';
 import { find as findAll } from '../find';
 import { agreementsByPace, fulfilment } from '../insight';
 import { openTrail } from '../ledger';
+import { draftMessage, listMessages, openMessage } from '../mail';
 import { basketOf, customerDesk, listOrders, openOrder, shelf } from '../orders';
 import { findCustomers, findVendors, openCustomer, openVendor } from '../parties';
 import { listPurchases, openPurchase } from '../purchasing';
@@ -172,6 +174,11 @@ export const HANDLERS: readonly Handler[] = [
   reads(billing.openToInvoice, (sql, companyId, { params }) => openToInvoice(sql, companyId, params.id)),
   reads(billing.openCreditNote, (sql, companyId, { params }) => openCreditNote(sql, companyId, params.id)),
   reads(billing.openPrepayment, (sql, companyId, { params }) => openPrepayment(sql, companyId, params.id)),
+  on(mail.draftMessage, ({ parts, who, params }) =>
+    draftMessage(parts.database, who!.companyId, who!.personId, params),
+  ),
+  reads(mail.listMessages, (sql, companyId, { query }) => listMessages(sql, companyId, query)),
+  reads(mail.openMessage, (sql, companyId, { params }) => openMessage(sql, companyId, params.id)),
   reads(parties.findCustomers, (sql, companyId, { query }) => findCustomers(sql, companyId, query.q)),
   reads(parties.findVendors, (sql, companyId, { query }) => findVendors(sql, companyId, query.q)),
   reads(parties.openCustomer, (sql, companyId, { params }) => openCustomer(sql, companyId, params.id)),

@@ -25,10 +25,10 @@ const CHART: readonly { code: string; name: string; role: AccountRole }[] = [
 /** The roles a company begins with. */
 export const ROLES: Record<string, readonly Right[]> = {
   'Order administrator': RIGHTS.filter((right) => right !== 'credit'),
-  Buyer: ['purchases', 'goods', 'work-date'],
-  'Stock keeper': ['goods', 'work-date'],
-  'Accounts clerk': ['customer-invoices', 'vendor-invoices', 'payments', 'work-date'],
-  'Sales manager': ['agreements', 'orders', 'credit', 'work-date'],
+  Buyer: ['purchases', 'goods', 'send', 'work-date'],
+  'Stock keeper': ['goods', 'send', 'work-date'],
+  'Accounts clerk': ['customer-invoices', 'vendor-invoices', 'payments', 'send', 'work-date'],
+  'Sales manager': ['agreements', 'orders', 'credit', 'send', 'work-date'],
 };
 
 export interface NewCompany {

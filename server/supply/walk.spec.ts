@@ -6,6 +6,7 @@ import { Visitor, World, WORK_DATE } from '../testing/world';
 interface OrderOut {
   version: number;
   lines: { id: number; quantity: string; tied: string; shipped: string; reserved: string; route: string }[];
+  documents: { document: { kind: string; id: number } }[];
 }
 interface PurchaseOut {
   version: number;
@@ -234,6 +235,32 @@ const STEPS: Record<string, [weight: number, step: (walk: TieWalk) => Promise<An
           ),
         })),
       });
+    },
+  ],
+  reverse: [
+    5,
+    async (walk) => {
+      const order = await walk.order();
+      const moved = (order?.documents ?? []).filter(({ document }) => ['RC', 'SH'].includes(document.kind));
+      if (moved.length === 0) return null;
+      return walk.visitor.raw('reverseMovement', { ...walk.chance.pick(moved).document, reason: 'W' });
+    },
+  ],
+  'take an invoice back': [
+    3,
+    async (walk) => {
+      const order = await walk.order();
+      const invoices = (order?.documents ?? []).filter(({ document }) => document.kind === 'CI');
+      if (invoices.length === 0) return null;
+      const invoiceId = walk.chance.pick(invoices).document.id;
+      return walk.visitor.raw('creditInvoice', { invoiceId, kind: 'reversal', reason: 'W', lines: [] });
+    },
+  ],
+  cancel: [
+    1,
+    async (walk) => {
+      const order = await walk.order();
+      return order && walk.visitor.raw('cancelOrder', { id: order.id, version: order.version });
     },
   ],
   supply: [

@@ -18,6 +18,7 @@ import { elapsedShare, leftOf, LIMIT_POLICIES, type LimitPolicy } from '@core/ag
 import { dec, lineAmount, share, sum, type DocumentRef } from '@core/kernel';
 import { Session } from '../access/session';
 import { DocumentDock } from '../documents/dock';
+import { PostButtons } from '../documents/post-buttons';
 import { pathOf } from '../kit/documents';
 import { ChoiceField, DayField, LookupField, NumberField, TextField } from '../kit/fields';
 import { counted, day, money, percent } from '../kit/formats';
@@ -74,6 +75,7 @@ function leftValueOf(line: Line, { basis, currency }: AgreementSheet) {
 @Component({
   selector: 'k-agreement',
   imports: [
+    PostButtons,
     ChoiceField,
     DayField,
     DocumentDock,

@@ -3,6 +3,7 @@ import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
 import { Session } from '../access/session';
 import { DocumentDock } from '../documents/dock';
+import { PostButtons } from '../documents/post-buttons';
 import { pathOf } from '../kit/documents';
 import { day, money, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
@@ -22,13 +23,14 @@ const FOR = {
 /** One credit note: what it is for, its lines, and what it was set off against. */
 @Component({
   selector: 'k-credit-note',
-  imports: [DocumentDock, Grid, Refusals, RouterLink],
+  imports: [PostButtons, DocumentDock, Grid, Refusals, RouterLink],
   template: `<div class="page">
     @if (sheet(); as shown) {
       <div class="title">
         <h1>
           <b>{{ shown.document.number }}</b> to {{ shown.party.name }}<span>{{ sub() }}</span>
         </h1>
+        <k-post-buttons [document]="shown.document" />
       </div>
       <div class="head">
         <div>

@@ -4,6 +4,7 @@ import { Router, RouterLink } from '@angular/router';
 import { dec } from '@core/kernel';
 import { Session } from '../access/session';
 import { DocumentDock } from '../documents/dock';
+import { PostButtons } from '../documents/post-buttons';
 import { pathOf } from '../kit/documents';
 import { day, money, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
@@ -20,7 +21,7 @@ type Line = InvoiceSheet['lines'][number];
 /** One invoice, a customer's or a vendor's. */
 @Component({
   selector: 'k-invoice',
-  imports: [DocumentDock, Grid, Refusals, RouterLink],
+  imports: [PostButtons, DocumentDock, Grid, Refusals, RouterLink],
   template: `<div class="page">
     @if (sheet(); as shown) {
       <div class="title">
@@ -28,6 +29,9 @@ type Line = InvoiceSheet['lines'][number];
           <b>{{ shown.document.number }}</b>{{ vendor() ? ' from ' : ' to ' }}{{ shown.party.name
           }}<span>{{ sub() }}</span>
         </h1>
+        @if (!vendor()) {
+          <k-post-buttons [document]="shown.document" />
+        }
         @if (canCredit()) {
           <button type="button" class="act" (click)="credit()">Credit…</button>
         }

@@ -13,6 +13,7 @@ import { Quiet } from '../kit/quiet';
 import { Refusals } from '../kit/refusals';
 import { Sheets } from '../kit/sheet';
 import { DocumentDock } from './dock';
+import { PostButtons } from './post-buttons';
 import { ReverseSheet, type ReverseData } from './reverse-sheet';
 
 type Sheet = z.infer<typeof contract.MovementSheet>;
@@ -21,7 +22,7 @@ type Line = Sheet['lines'][number];
 /** A receipt or a shipment: what moved, at what cost, and its other half where it was a drop shipment. */
 @Component({
   selector: 'k-movement',
-  imports: [DocumentDock, Grid, Refusals, RouterLink],
+  imports: [PostButtons, DocumentDock, Grid, Refusals, RouterLink],
   template: `<div class="page">
     @if (sheet(); as shown) {
       <div class="title">
@@ -29,6 +30,9 @@ type Line = Sheet['lines'][number];
           <b>{{ shown.document.number }}</b>{{ receipt() ? ' received from ' : ' shipped to ' }}{{ shown.party.name }}
           <span>posted {{ day(shown.postedOn) }} · cost {{ shown.currency }} {{ money(shown.cost) }}</span>
         </h1>
+        @if (!receipt()) {
+          <k-post-buttons [document]="shown.document" />
+        }
         @if (!shown.reverses && !shown.reversedBy && mayReverse()) {
           <button type="button" class="act" (click)="reverse()">Reverse…</button>
         }

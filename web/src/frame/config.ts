@@ -65,6 +65,7 @@ const routes: Routes = [
         path: 'prepayments/:id',
         loadComponent: () => import('../billing/prepayment').then((m) => m.PrepaymentPage),
       },
+      { path: 'mail', loadComponent: () => import('../mail/mail-room').then((m) => m.MailRoom) },
       { path: 'insight', loadComponent: () => import('../insight/fulfilment').then((m) => m.FulfilmentPage) },
       { path: 'customers/:id', loadComponent: () => import('../parties/customer').then((m) => m.CustomerPage) },
       { path: 'vendors/:id', loadComponent: () => import('../parties/vendor').then((m) => m.VendorPage) },

@@ -23,6 +23,7 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'Vendor invoices', path: '/billing?side=vendor' },
   { name: 'Agreements past their last day', path: '/agreements?dates=passed' },
   { name: 'Agreements that are used up', path: '/agreements?left=used-up' },
+  { name: 'Mail room: what was sent', path: '/mail' },
   { name: 'Fulfilment by sales organisation', path: '/insight?by=organisation' },
   ...PLACES.map((place) => ({ name: `Go to ${place.name}`, path: place.path })),
 ];

@@ -40,6 +40,7 @@ export class Shell {
   ];
   protected readonly person = computed(() => [
     { value: 'role', label: this.session.current()?.role ?? '', still: true },
+    { value: 'mail', label: 'Mail room' },
     { value: 'calendar', label: 'Reminders in your calendar…' },
     { value: 'out', label: 'Sign out' },
   ]);
@@ -64,6 +65,7 @@ export class Shell {
 
   protected ofPerson(chosen: string): void {
     if (chosen === 'out') void this.session.signOut();
+    else if (chosen === 'mail') void this.router.navigateByUrl('/mail');
     else void this.open('calendar');
   }
 

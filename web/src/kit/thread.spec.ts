@@ -27,6 +27,14 @@ const thread = {
     invoices: [{ moves: [0], part: part('CI', 5, '8'), paid: null }],
     vendorInvoices: [],
   }),
+  undone: [
+    {
+      document: { kind: 'SH' as const, id: 8, number: 'SH-0008' },
+      quantity: '2',
+      by: { kind: 'SH' as const, id: 9, number: 'SH-0009' },
+      day: '2027-03-04',
+    },
+  ],
 };
 
 describe('the thread', () => {
@@ -41,7 +49,7 @@ describe('the thread', () => {
   });
 
   it('leads from each bead that happened to its document', () => {
-    const links = [...element.querySelectorAll('a')].map((link) => link.getAttribute('href'));
+    const links = [...element.querySelectorAll('svg a')].map((link) => link.getAttribute('href'));
     expect(links).toEqual(['/orders/1', '/purchases/2', '/receipts/3', '/shipments/4', '/billing/customer/5']);
   });
 
@@ -57,5 +65,14 @@ describe('the thread', () => {
     const strings = [...element.querySelectorAll('path.string')];
     expect(strings.filter((path) => path.getAttribute('d')!.includes('C'))).toHaveLength(2);
     expect(strings.some((path) => path.classList.contains('open'))).toBe(true);
+  });
+
+  it('P1 names what was taken back, and by what', () => {
+    const [undone] = [...element.querySelectorAll('li')];
+    expect(undone!.textContent!.replace(/\s+/g, ' ').trim()).toBe('SH-0008 of 2, taken back by SH-0009 on Thu 4 Mar');
+    expect([...undone!.querySelectorAll('a')].map((link) => link.getAttribute('href'))).toEqual([
+      '/shipments/8',
+      '/shipments/9',
+    ]);
   });
 });

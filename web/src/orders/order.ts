@@ -20,6 +20,7 @@ import { Bench } from '../bench/service';
 import { TieSheet } from '../bench/tie-sheet';
 import { InvoiceCustomerSheet } from '../billing/invoice-customer-sheet';
 import { DocumentDock } from '../documents/dock';
+import { PostButtons } from '../documents/post-buttons';
 import { pathOf } from '../kit/documents';
 import { ChoiceField, LookupField, TextField } from '../kit/fields';
 import { counted, day, money } from '../kit/formats';
@@ -60,7 +61,18 @@ import {
 /** One sales order: typed while it is a draft; then followed line by line to its end. */
 @Component({
   selector: 'k-order',
-  imports: [ChoiceField, DeskStrip, DocumentDock, Grid, LookupField, PricePanel, Refusals, RouterLink, TextField],
+  imports: [
+    PostButtons,
+    ChoiceField,
+    DeskStrip,
+    DocumentDock,
+    Grid,
+    LookupField,
+    PricePanel,
+    Refusals,
+    RouterLink,
+    TextField,
+  ],
   templateUrl: './order.html',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

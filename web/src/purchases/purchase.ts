@@ -8,6 +8,7 @@ import { Bench } from '../bench/service';
 import { TieSheet } from '../bench/tie-sheet';
 import { VendorInvoiceSheet } from '../billing/vendor-invoice-sheet';
 import { DocumentDock } from '../documents/dock';
+import { PostButtons } from '../documents/post-buttons';
 import { refusalsOf, type ActDone } from '../kit/api';
 import { pathOf } from '../kit/documents';
 import { counted, day, money, price, quantity } from '../kit/formats';
@@ -23,13 +24,14 @@ import { Purchases, type PurchaseLine } from './service';
 /** One purchase order: who it is for, what came, what the vendor invoiced. */
 @Component({
   selector: 'k-purchase',
-  imports: [DocumentDock, Grid, Refusals, RouterLink],
+  imports: [PostButtons, DocumentDock, Grid, Refusals, RouterLink],
   template: `<div class="page">
     @if (sheet(); as shown) {
       <div class="title">
         <h1>
           <b>{{ shown.number }}</b> from {{ shown.vendor.name }}<span>{{ sub() }}</span>
         </h1>
+        <k-post-buttons [document]="{ kind: 'PO', id: shown.id, number: shown.number }" />
         @if (loose() && step() !== 'order') {
           <button type="button" class="act" (click)="makeOrder()">Make an order of it…</button>
         }

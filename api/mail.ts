@@ -1,0 +1,64 @@
+import * as z from 'zod';
+import { act, Day, DocumentParams, DocumentRef, Id, IdParam, ListQuery, page, read, Text } from './kit';
+
+/** The kinds of document that are sent to parties. */
+export const SENDABLE = ['AG', 'SO', 'PO', 'SH', 'CI', 'CN'] as const;
+
+export const Draft = z.object({
+  party: z.string(),
+  recipient: z.string(),
+  subject: z.string(),
+  body: z.string(),
+  /** The attachment's name; what it will be is at the document's own `pdf` address. */
+  attachment: z.string(),
+  /** When it was sent last; null where it was not. */
+  sentOn: Day.nullable(),
+});
+
+export const draftMessage = read({
+  name: 'draftMessage',
+  path: '/documents/:kind/:id/message',
+  summary: 'A message with a document, ready to be sent.',
+  params: DocumentParams,
+  out: Draft,
+});
+
+export const sendDocument = act({
+  name: 'sendDocument',
+  summary: 'Send a document as PDF to its party.',
+  input: z.object({
+    kind: z.enum(SENDABLE),
+    id: Id,
+    recipient: Text(120),
+    subject: Text(200),
+    body: Text(4000),
+  }),
+  shown: z.object({ recipient: z.string(), attachment: z.string() }),
+});
+
+export const MessageRow = z.object({
+  id: Id,
+  sentAt: z.string(),
+  sentOn: Day,
+  person: z.string(),
+  recipient: z.string(),
+  party: z.string(),
+  subject: z.string(),
+  document: DocumentRef,
+});
+
+export const listMessages = read({
+  name: 'listMessages',
+  path: '/messages',
+  summary: 'What was sent, newest first.',
+  query: ListQuery,
+  out: page(MessageRow),
+});
+
+export const openMessage = read({
+  name: 'openMessage',
+  path: '/messages/:id',
+  summary: 'One message with its text and the name of its attachment.',
+  params: IdParam,
+  out: MessageRow.extend({ body: z.string(), attachment: z.string(), bytes: z.number() }),
+});

@@ -1,0 +1,1 @@
+export { decideMessage, isAddress, type Message } from './message';

@@ -1,0 +1,2 @@
+export { draftMessage, fileOf, listMessages, messageFile, openMessage } from './reads';
+export { sendDocument } from './send';

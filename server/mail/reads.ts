@@ -1,0 +1,133 @@
+import type * as z from 'zod';
+import type { Day, DocumentKind } from '@core/kernel';
+import type * as contract from '@api/mail';
+import { there } from '../acts';
+import type { Bound, Sql } from '../db/database';
+import { likeOf, pageById } from '../db/mapping';
+import { agreementPdf, printedDocument, type PrintedFile } from '../exchange';
+
+type Row = z.infer<typeof contract.MessageRow>;
+
+/** A document as it is printed; null for a kind that is not. */
+export async function fileOf(
+  sql: Sql,
+  companyId: number,
+  document: { kind: DocumentKind; id: number },
+): Promise<PrintedFile | null> {
+  if (document.kind !== 'AG') return printedDocument(sql, companyId, document);
+  const { name, party, side, content } = await agreementPdf(sql, companyId, document.id);
+  return {
+    name,
+    title: 'Blanket agreement',
+    number: name.replace(/\.pdf$/, ''),
+    party: { ...party, side: side === 'selling' ? 'customer' : 'vendor' },
+    content,
+  };
+}
+
+/** A message with a document, as it would be sent: to whom, and in which words. */
+export async function draftMessage(
+  sql: Sql,
+  companyId: number,
+  personId: number,
+  document: { kind: DocumentKind; id: number },
+): Promise<z.infer<typeof contract.Draft>> {
+  const file = there((await fileOf(sql, companyId, document)) ?? undefined, 'This document');
+  const { party } = file;
+  const [to] = await sql.rows<{ email: string; company: string; person: string }>(
+    `SELECT x.email, co.name AS company, p.name AS person FROM ${party.side} x
+       JOIN company co ON co.id = x.company_id JOIN person p ON p.id = ?
+      WHERE x.company_id = ? AND x.id = ?`,
+    [personId, companyId, party.id],
+  );
+  const [last] = await sql.rows<{ sent_on: Day | null }>(
+    'SELECT MAX(sent_on) AS sent_on FROM message WHERE company_id = ? AND document_kind = ? AND document_id = ?',
+    [companyId, document.kind, document.id],
+  );
+  return {
+    party: party.name,
+    recipient: to?.email ?? '',
+    subject: `${file.title} ${file.number}`,
+    body: [
+      `Dear ${party.name},`,
+      `attached is our ${file.title.toLowerCase()} ${file.number}.`,
+      `Kind regards,\n${to?.person ?? ''}, ${to?.company ?? ''}`,
+    ].join('\n\n'),
+    attachment: file.name,
+    sentOn: last?.sent_on ?? null,
+  };
+}
+
+interface MessageColumns {
+  id: number;
+  sent_at: Date | string;
+  sent_on: Day;
+  person: string;
+  recipient: string;
+  party: string;
+  subject: string;
+  document_kind: Row['document']['kind'];
+  document_id: number;
+  document_number: string;
+}
+
+const COLUMNS = `m.id, m.sent_at, m.sent_on, p.name AS person, m.recipient, m.party, m.subject, m.document_kind, m.document_id,
+    m.document_number`;
+
+/** What was sent, newest first; `q` looks in the party, the address, the subject and the document's number. */
+export function listMessages(sql: Sql, companyId: number, query: z.infer<typeof contract.listMessages.query>) {
+  const where = ['m.company_id = ?', 'm.id < ?'];
+  const values: Bound[] = [];
+  const words = query.q?.trim();
+  if (words) {
+    where.push('(m.party LIKE ? OR m.recipient LIKE ? OR m.subject LIKE ? OR m.document_number LIKE ?)');
+    values.push(...Array<string>(4).fill(likeOf(words)));
+  }
+  return pageById<MessageColumns, Row>(
+    (before, most) =>
+      sql.rows(
+        `SELECT STRAIGHT_JOIN ${COLUMNS} FROM message m FORCE INDEX (PRIMARY) JOIN person p ON p.id = m.person_id
+          WHERE ${where.join(' AND ')} ORDER BY m.id DESC LIMIT ?`,
+        [companyId, before, ...values, most],
+      ),
+    query,
+    rowOf,
+  );
+}
+
+function rowOf(row: MessageColumns): Row {
+  return {
+    id: row.id,
+    sentAt: new Date(row.sent_at).toISOString(),
+    sentOn: row.sent_on,
+    person: row.person,
+    recipient: row.recipient,
+    party: row.party,
+    subject: row.subject,
+    document: { kind: row.document_kind, id: row.document_id, number: row.document_number },
+  };
+}
+
+export async function openMessage(
+  sql: Sql,
+  companyId: number,
+  id: number,
+): Promise<z.infer<typeof contract.openMessage.out>> {
+  const [row] = await sql.rows<MessageColumns & { body: string; attachment_name: string; bytes: number }>(
+    `SELECT ${COLUMNS}, m.body, m.attachment_name, LENGTH(m.attachment) AS bytes FROM message m
+       JOIN person p ON p.id = m.person_id WHERE m.company_id = ? AND m.id = ?`,
+    [companyId, id],
+  );
+  const found = there(row, 'This message');
+  return { ...rowOf(found), body: found.body, attachment: found.attachment_name, bytes: Number(found.bytes) };
+}
+
+/** A message's attachment, as it was sent. */
+export async function messageFile(sql: Sql, companyId: number, id: number): Promise<{ name: string; content: Buffer }> {
+  const [row] = await sql.rows<{ attachment_name: string; attachment: Buffer }>(
+    'SELECT attachment_name, attachment FROM message WHERE company_id = ? AND id = ?',
+    [companyId, id],
+  );
+  const found = there(row, 'This message');
+  return { name: found.attachment_name, content: found.attachment };
+}
