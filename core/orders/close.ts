@@ -1,6 +1,6 @@
 import { dec, lineSlice, ZERO, type LineMoney } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
-import type { OrderState } from './order';
+import type { OrderState } from './ground';
 
 export interface CloseGround {
   order: { number: string; state: OrderState; currency: string };

@@ -1,7 +1,7 @@
 import { dec, documentTotals, most, priceText, ZERO, type Day, type Dec } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { routeFits, routeIsBought, ROUTE_NAMES, type Route } from '@core/catalogue';
-import type { OrderState } from './order';
+import type { OrderState } from './ground';
 
 /** How a customer stands: what they owe and have on order, and the permits they hold. // S4 S5 */
 export interface CustomerStanding {

@@ -9,8 +9,8 @@ export {
   type ConfirmGround,
   type CustomerStanding,
 } from './confirm';
+export { decideOrder } from './order';
 export {
-  decideOrder,
   ORDER_STATES,
   type OrderEffects,
   type OrderGround,
@@ -20,7 +20,7 @@ export {
   type OrderState,
   type OrderTyped,
   type SoldAs,
-} from './order';
+} from './ground';
 export { decideClose, type CloseEffects, type CloseGround } from './close';
 export { plainPricing, priceWithout, type ItemPricing } from './price-without';
 export { confirmable, decideSave, type ConfirmableItem, type SaveGround } from './save';

@@ -1,7 +1,7 @@
 import { dec, isDay, isDecimalText, type Day } from '@core/kernel';
 import { refuse, type Refusal } from '@core/refusals';
 import { routeFits, routeIsBought, ROUTE_NAMES } from '@core/catalogue';
-import type { OrderGround, TypedLine } from './order';
+import type { OrderGround, TypedLine } from './ground';
 
 /** What stands against one typed line by itself, each at its field. // S1 G3 */
 export function lineRefusals(ground: OrderGround, line: TypedLine, index: number, workDate: Day): Refusal[] {

@@ -1,7 +1,7 @@
 import { leftOn, overLimitOf, type Offer } from '@core/agreements';
 import { dec, ZERO, type Dec } from '@core/kernel';
 import type { Refusal } from '@core/refusals';
-import type { OrderEffects, OrderItem, OrderLineNow } from './order';
+import type { OrderEffects, OrderItem, OrderLineNow } from './ground';
 
 type Counted = Pick<OrderLineNow, 'agreementLineId' | 'itemId' | 'quantity' | 'amount' | 'agreedAmount'>;
 

@@ -1,7 +1,8 @@
 import type { Day } from '@core/kernel';
 import type { Decision } from '@core/refusals';
 import { decideConfirm, type ConfirmGround, type CustomerStanding } from './confirm';
-import { decideOrder, type OrderEffects, type OrderGround, type OrderItem, type OrderTyped } from './order';
+import type { OrderEffects, OrderGround, OrderItem, OrderTyped } from './ground';
+import { decideOrder } from './order';
 
 export type ConfirmableItem = OrderItem & ConfirmGround['lines'][number]['item'];
 

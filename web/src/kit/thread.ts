@@ -89,6 +89,7 @@ const GAP = 78;
     }
     .struck {
       vertical-align: -2px;
+      margin-right: 6px;
     }
     .struck circle {
       r: 6px;

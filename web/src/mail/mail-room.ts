@@ -22,7 +22,7 @@ type Row = z.infer<typeof contract.MessageRow>;
   template: `<k-list-page
     head="Mail room"
     sub="what was sent to customers and vendors; it stands in for the post"
-    looksIn="Party, address, subject or document"
+    looksIn="Party, subject or document"
     [q]="q() ?? ''"
     [filters]="[]"
     [list]="list"
