@@ -1,6 +1,29 @@
 import * as z from 'zod';
 import { act, Text } from './kit';
 
+const Problems = z.array(z.object({ line: z.number(), column: z.string(), sentence: z.string() }));
+
+export const bringInOrders = act({
+  name: 'bringInOrders',
+  summary: 'Bring orders in from a CSV or XLSX file or a UBL 2.1 order, all of it or its good lines, each as a draft.',
+  input: z.object({
+    name: Text(100),
+    /** The file in base64; 3 MB at most. */
+    content: z.string().max(4_200_000),
+    goodOnly: z.boolean(),
+    /** Only look: what is wrong is told, nothing is refused for it. For previews. */
+    look: z.boolean().optional(),
+  }),
+  shown: z.object({
+    orders: z.number(),
+    rows: z.number(),
+    good: z.number(),
+    problems: Problems,
+    /** Worth a word, and no hindrance. */
+    words: Problems,
+  }),
+});
+
 export const bringInAgreements = act({
   name: 'bringInAgreements',
   summary: 'Bring agreements in from a CSV or XLSX file, all of it or its good lines, each as a draft.',
@@ -16,6 +39,6 @@ export const bringInAgreements = act({
     agreements: z.number(),
     rows: z.number(),
     good: z.number(),
-    problems: z.array(z.object({ line: z.number(), column: z.string(), sentence: z.string() })),
+    problems: Problems,
   }),
 });

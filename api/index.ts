@@ -70,6 +70,7 @@ export const ACTS: readonly ActEndpoint[] = [
   agreements.reviseAgreement,
   agreements.copyAgreement,
   exchange.bringInAgreements,
+  exchange.bringInOrders,
   agreements.putInForce,
   agreements.releaseAgreement,
   agreements.savePlan,

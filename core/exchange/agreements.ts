@@ -120,7 +120,7 @@ export function decideImport(
 }
 
 /** Why a whole file is not taken though it can be read. // G4 */
-export function importRefusals({ problems }: ImportEffects, goodOnly: boolean): Refusal[] {
+export function importRefusals({ problems }: { problems: readonly ImportProblem[] }, goodOnly: boolean): Refusal[] {
   return problems.length > 0 && !goodOnly
     ? [refuse('file-has-problems', 'file', { count: String(problems.length) })]
     : [];

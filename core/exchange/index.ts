@@ -8,3 +8,12 @@ export {
   type ImportGround,
   type ImportProblem,
 } from './agreements';
+export {
+  decideOrderFile,
+  ORDER_COLUMNS,
+  orderOfWritten,
+  ordersOfTable,
+  type FileCustomer,
+  type FileOrder,
+  type OrderFileEffects,
+} from './orders';

@@ -99,6 +99,9 @@ export const sentences = {
   'prepaid-by-vendor': () => 'Only a customer pays us ahead; choose an agreement with a customer.',
   'columns-missing': (f: { columns: string }) =>
     `The file has no column for ${f.columns}; the first row must name the columns, as Save as CSV writes them.`,
+  'not-an-order': (f: { root: string }) => `This file is a ${f.root}, not an order; choose an order in UBL 2.1.`,
+  'not-ubl': (f: { path: string; what: string }) =>
+    `This file does not follow UBL 2.1 at ${f.path}: it ${f.what}; have it written anew.`,
   'file-empty': () => 'The file holds no agreement; put one line of an agreement on each row.',
   'file-too-long': (f: { most: string }) => `The file holds more than ${f.most} rows; bring it in in parts.`,
   'file-unreadable': (f: { name: string }) =>

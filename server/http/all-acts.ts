@@ -2,7 +2,7 @@ import { accessActs } from '../access';
 import type { Act } from '../acts';
 import { agreementActs } from '../agreements';
 import { billingActs } from '../billing';
-import { bringInAgreements } from '../exchange';
+import { bringInAgreements, bringInOrders } from '../exchange';
 import { sendDocument } from '../mail';
 import { orderActs } from '../orders';
 import { stockActs } from '../stock';
@@ -17,4 +17,5 @@ export const ALL_ACTS: readonly Act[] = [
   ...stockActs,
   ...billingActs,
   bringInAgreements,
+  bringInOrders,
 ];

@@ -8,7 +8,7 @@ import { FulfilmentQuery } from '@api/insight';
 import { DocumentParams, IdParam } from '@api/kit';
 import { feedOf } from '../agreements';
 import type { SignedIn } from '../access';
-import { agreementTable, csvOf, xlsxOf, type Table } from '../exchange';
+import { agreementTable, csvOf, purchaseUbl, xlsxOf, type Table } from '../exchange';
 import { fulfilmentTable } from '../insight';
 import { fileOf, messageFile } from '../mail';
 import type { Parts } from './parts';
@@ -42,6 +42,11 @@ export function bindFiles(router: Router, parts: Parts): void {
     const file = await fileOf(parts.database, who.companyId, document);
     if (!file) throw new Refusals(404, [refuse('not-found', '', { what: 'A print of this document' })]);
     answerFile(ctx, file.name, 'application/pdf', file.content, 'inline');
+  });
+  router.get('/purchases/:id/ubl', async (ctx) => {
+    const who = await requireSession(ctx, parts);
+    const { name, content } = await purchaseUbl(parts.database, who.companyId, checked(IdParam, ctx.params).id);
+    answerFile(ctx, name, 'application/xml', content, 'attachment');
   });
   router.get('/messages/:id/attachment', async (ctx) => {
     const who = await requireSession(ctx, parts);

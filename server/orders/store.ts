@@ -49,6 +49,8 @@ export interface NewOrder {
   customerReference: string;
   orderDate: Day;
   currency: string;
+  /** The file it came in; left out where it came in none. */
+  batch?: string;
 }
 
 export interface WritableLine {
@@ -85,6 +87,7 @@ export async function insertOrder(
       customer_reference: order.customerReference,
       order_date: order.orderDate,
       currency: order.currency,
+      batch: order.batch ?? '',
       first_ship_date: firstShipDate(lines),
       net: netOf(lines),
     },

@@ -109,7 +109,11 @@ async function meantBy(sql: Sql, companyId: number, words: string) {
     (await sql.rows<{ id: number }>(`${statement} LIMIT 300`, [companyId, ...values])).map((row) => row.id);
   const starts = `${likeOf(words).slice(1)}`;
   const [orders, purchases, customers, vendors, items] = await Promise.all([
-    ids('SELECT id FROM sales_order WHERE company_id = ? AND number LIKE ? ORDER BY id DESC', starts),
+    ids(
+      'SELECT id FROM sales_order WHERE company_id = ? AND (number LIKE ? OR batch LIKE ?) ORDER BY id DESC',
+      starts,
+      starts,
+    ),
     ids('SELECT id FROM purchase_order WHERE company_id = ? AND number LIKE ? ORDER BY id DESC', starts),
     ids('SELECT id FROM customer WHERE company_id = ? AND (number LIKE ? OR name LIKE ?)', starts, likeOf(words)),
     ids('SELECT id FROM vendor WHERE company_id = ? AND (number LIKE ? OR name LIKE ?)', starts, likeOf(words)),

@@ -186,7 +186,7 @@ const STEPS: Record<string, [weight: number, step: (walk: TieWalk) => Promise<An
     },
   ],
   'to stock': [
-    1,
+    3,
     async (walk) => {
       const purchase = await walk.purchase();
       return purchase && walk.visitor.raw('purchaseToStock', { id: purchase.id, version: purchase.version });

@@ -4,16 +4,17 @@ import type * as z from 'zod';
 import { elapsedShare, pace } from '@core/agreements';
 import { share, type DocumentRef } from '@core/kernel';
 import type * as contract from '@api/agreements';
+import { bringInAgreements } from '@api/exchange';
 import { Session } from '../access/session';
 import { DocumentDockLazy } from '../documents/lazy';
 import { pathOf } from '../kit/documents';
 import { counted, day, money, percent, points } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
+import { ImportSheet, type ImportData } from '../kit/import-sheet';
 import { ListPage, type ChipFilter } from '../kit/list-page';
 import { LiveList } from '../kit/live';
 import { Quiet } from '../kit/quiet';
 import { Sheets } from '../kit/sheet';
-import { ImportSheet } from './import-sheet';
 import { Agreements, type AgreementRow } from './service';
 
 type ListQuery = z.input<typeof contract.listAgreements.query>;
@@ -28,6 +29,16 @@ function filter(
 }
 
 const live = (row: AgreementRow) => row.state === 'in-force' || row.state === 'paused';
+
+const IMPORTED: ImportData = {
+  endpoint: bringInAgreements,
+  one: 'agreement',
+  counts: 'agreements',
+  sub: 'From a CSV or XLSX file with the columns that Save as CSV writes; each becomes a draft',
+  accept: '.csv,.xlsx',
+  hint: 'One row for each line. Rows with the same word in the column “agreement” are one agreement; its head stands on the first of them.',
+  columns: { path: '/api/agreements.csv', words: 'Save the list as CSV' },
+};
 
 /** Agreements, newest first, with what is taken and how that stands against the time gone. */
 @Component({
@@ -136,7 +147,7 @@ export class AgreementList {
   }
 
   protected bringIn(): void {
-    this.sheets.open(ImportSheet, null).subscribe((done) => {
+    this.sheets.open<ImportData>(ImportSheet, IMPORTED).subscribe((done) => {
       if (done) this.quiet.say(`${counted(done.made.length, 'agreement')} brought in as drafts, first`, done.made[0]!);
     });
   }

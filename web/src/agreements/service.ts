@@ -4,7 +4,6 @@ import { map } from 'rxjs/operators';
 import type * as z from 'zod';
 import * as contract from '@api/agreements';
 import * as catalogue from '@api/catalogue';
-import * as exchange from '@api/exchange';
 import * as parties from '@api/parties';
 import { Api, type ActDone } from '../kit/api';
 
@@ -12,7 +11,6 @@ export type AgreementSheet = z.infer<typeof contract.AgreementSheet>;
 export type AgreementRow = z.infer<typeof contract.AgreementRow>;
 export type Terms = z.input<typeof contract.saveAgreement.input>;
 export type Revision = z.input<typeof contract.reviseAgreement.input>;
-export type ImportRead = z.output<typeof exchange.bringInAgreements.shown>;
 export type ItemChoice = z.infer<typeof catalogue.ItemChoice>;
 export type CustomerChoice = z.infer<typeof parties.PartyChoice>;
 
@@ -51,14 +49,6 @@ export class Agreements {
 
   handleReminder(agreementId: number, kind: 'days' | 'fulfilled' | 'pace', at: string): Observable<ActDone> {
     return this.api.act(contract.handleReminder, { agreementId, kind, at });
-  }
-
-  previewImport(file: { name: string; content: string }) {
-    return this.api.preview(exchange.bringInAgreements, { ...file, goodOnly: false, look: true });
-  }
-
-  bringIn(file: { name: string; content: string; goodOnly: boolean }): Observable<ActDone> {
-    return this.api.act(exchange.bringInAgreements, file);
   }
 
   groups() {

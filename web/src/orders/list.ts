@@ -2,14 +2,30 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { Title } from '@angular/platform-browser';
 import type { OrderState } from '@core/orders';
 import type { DocumentRef } from '@core/kernel';
+import { bringInOrders } from '@api/exchange';
 import { Session } from '../access/session';
 import { DocumentDockLazy } from '../documents/lazy';
 import { pathOf } from '../kit/documents';
 import { day, money } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
+import { ImportSheet, type ImportData } from '../kit/import-sheet';
 import { ListPage } from '../kit/list-page';
 import { LiveList } from '../kit/live';
+import { Quiet } from '../kit/quiet';
+import { Sheets } from '../kit/sheet';
 import { Orders, type OrderRow } from './service';
+
+const IMPORTED: ImportData = {
+  endpoint: bringInOrders,
+  one: 'order',
+  counts: 'orders',
+  sub: 'From a CSV or XLSX file, or an order in UBL 2.1; each becomes a draft',
+  accept: '.csv,.xlsx,.xml',
+  hint:
+    'One row for each line: customer, item and quantity, and where you have them order, ship to, reference, unit, ship date, price and route. ' +
+    'Rows with the same word in the column “order” are one order; its head stands on the first of them.',
+  columns: null,
+};
 
 /** Sales orders, newest first, each with how far it is. */
 @Component({
@@ -29,6 +45,7 @@ import { Orders, type OrderRow } from './service';
     empty="No order fits. Orders come from releasing an agreement, or are typed with New order."
     (chosen)="chosen.set(rowId($event))"
   >
+    <button acts type="button" class="act" (click)="bringIn()">Bring in…</button>
     <k-document-dock-lazy [document]="about()" />
   </k-list-page>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -36,6 +53,8 @@ import { Orders, type OrderRow } from './service';
 export class OrderList {
   private readonly session = inject(Session);
   private readonly orders = inject(Orders);
+  private readonly sheets = inject(Sheets);
+  private readonly quiet = inject(Quiet);
   readonly q = input<string>();
   readonly state = input<string>();
   private readonly query = computed(() => ({
@@ -56,6 +75,17 @@ export class OrderList {
     const row = rows.find((each) => this.rowId(each) === this.chosen()) ?? rows[0];
     return row ? { kind: 'SO', id: row.id, number: row.number } : null;
   });
+  /** Orders from a file; they stand first in the list, which follows what is made by itself. */
+  protected bringIn(): void {
+    this.sheets.open<ImportData>(ImportSheet, IMPORTED).subscribe((done) => {
+      if (!done) return;
+      this.quiet.say(
+        done.made.length > 1 ? `${done.made.length} drafts came in, last` : 'Came in as a draft:',
+        done.made.at(-1)!,
+      );
+    });
+  }
+
   protected readonly filters = computed(() => [
     {
       name: 'state',

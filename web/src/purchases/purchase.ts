@@ -32,6 +32,7 @@ import { Purchases, type PurchaseLine } from './service';
           <b>{{ shown.number }}</b> from {{ shown.vendor.name }}<span>{{ sub() }}</span>
         </h1>
         <k-post-buttons [document]="{ kind: 'PO', id: shown.id, number: shown.number }" />
+        <a class="act" download [href]="'/api/purchases/' + shown.id + '/ubl'">UBL</a>
         @if (loose() && step() !== 'order') {
           <button type="button" class="act" (click)="makeOrder()">Make an order of it…</button>
         }

@@ -1,18 +1,47 @@
-import { DialogRef } from '@angular/cdk/dialog';
+import { DIALOG_DATA, DialogRef } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import type { ActDone, RefusalShown } from '../kit/api';
-import { refusalsOf } from '../kit/api';
-import { counted } from '../kit/formats';
-import { Sheet } from '../kit/sheet';
-import { Agreements, type ImportRead } from './service';
+import type { ActEndpoint } from '@api/kit';
+import { Api, refusalsOf, type ActDone, type RefusalShown } from './api';
+import { counted } from './formats';
+import { Sheet } from './sheet';
 
-/** Brings agreements in from a file: what it holds, what is wrong line by line, and taking all or the good ones. // G4 */
+interface Problem {
+  line: number;
+  column: string;
+  sentence: string;
+}
+
+/** What a file was found to hold. */
+interface Found {
+  rows: number;
+  /** What can be made of its good lines alone. */
+  good: number;
+  problems: Problem[];
+  /** Worth a word, and no hindrance. */
+  words?: Problem[];
+}
+
+/** What is brought in from files: the act that does it, and how a person is told. */
+export interface ImportData {
+  endpoint: ActEndpoint;
+  /** One of what is made: `agreement`. */
+  one: string;
+  /** The name its count has in what the act shows. */
+  counts: string;
+  sub: string;
+  accept: string;
+  /** How the file is to be, and where the columns come from. */
+  hint: string;
+  columns: { path: string; words: string } | null;
+}
+
+/** Brings documents in from a file: what it holds, what is wrong line by line, and taking all or the good ones. // G4 */
 @Component({
   selector: 'k-import-sheet',
   imports: [Sheet],
   template: `<k-sheet
-    head="Bring in agreements"
-    sub="From a CSV or XLSX file with the columns that Save as CSV writes; each becomes a draft"
+    [head]="'Bring in ' + data.one + 's'"
+    [sub]="data.sub"
     [act]="act()"
     [busy]="busy() || !ready()"
     [refusals]="refusals()"
@@ -28,8 +57,8 @@ import { Agreements, type ImportRead } from './service';
       <input
         type="file"
         data-first
-        aria-label="File of agreements"
-        accept=".csv,.xlsx"
+        [attr.aria-label]="'File of ' + data.one + 's'"
+        [accept]="data.accept"
         (change)="read($any($event.target).files[0])"
       />
       <b>{{ name() || 'Choose a file' }}</b>
@@ -37,14 +66,15 @@ import { Agreements, type ImportRead } from './service';
     </label>
     @if (!found()) {
       <p class="faint">
-        One row for each line. Rows with the same word in the column “agreement” are one agreement; its head stands on
-        the first of them. Nothing is made before you have seen what the file holds.
-        <a class="link" href="/api/agreements.csv" download>Save the list as CSV</a> to have the columns.
+        {{ data.hint }} Nothing is made before you have seen what the file holds.
+        @if (data.columns; as columns) {
+          <a class="link" [href]="columns.path" download>{{ columns.words }}</a> to have the columns.
+        }
       </p>
     }
     @if (found(); as shown) {
       <p>
-        <b>{{ counted(shown.agreements, 'agreement') }}</b> with {{ counted(shown.rows, 'line') }},
+        <b>{{ counted(count(), data.one) }}</b> with {{ counted(shown.rows, 'line') }},
         {{ shown.problems.length === 0 ? 'all good' : counted(shown.problems.length, 'problem') }}.
       </p>
       @if (shown.problems.length > 0) {
@@ -69,9 +99,17 @@ import { Agreements, type ImportRead } from './service';
         @if (shown.good > 0) {
           <label class="check"
             ><input type="checkbox" [checked]="goodOnly()" (change)="goodOnly.set(!goodOnly())" /> Take the good lines:
-            {{ counted(shown.good, 'agreement') }} without the lines named above</label
+            {{ counted(shown.good, data.one) }} without the lines named above</label
           >
         }
+      }
+      @if (shown.words?.length) {
+        <p>Worth a word:</p>
+        <ul>
+          @for (word of shown.words; track $index) {
+            <li>line {{ word.line }}: {{ word.sentence }}</li>
+          }
+        </ul>
       }
     }
     <span effect>{{ effect() }}</span>
@@ -109,6 +147,11 @@ import { Agreements, type ImportRead } from './service';
     p {
       margin: 14px 0 6px;
     }
+    ul {
+      margin: 0;
+      padding-left: 18px;
+      color: var(--ochre);
+    }
     .check {
       display: block;
       margin-top: 14px;
@@ -117,24 +160,29 @@ import { Agreements, type ImportRead } from './service';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ImportSheet {
-  private readonly agreements = inject(Agreements);
+  protected readonly data = inject<ImportData>(DIALOG_DATA);
+  private readonly api = inject(Api);
   private readonly ref = inject(DialogRef<ActDone>);
   private file: { name: string; content: string } | null = null;
   protected readonly name = signal('');
   protected readonly over = signal(false);
-  protected readonly found = signal<ImportRead | null>(null);
+  protected readonly found = signal<Found | null>(null);
   protected readonly refusals = signal<RefusalShown[]>([]);
   protected readonly goodOnly = signal(false);
   protected readonly busy = signal(false);
+  /** How many the file holds, good or bad. */
+  protected readonly count = computed(() =>
+    Number((this.found() as unknown as Record<string, number>)?.[this.data.counts] ?? 0),
+  );
   protected readonly ready = computed(() => {
     const found = this.found();
-    return found !== null && (found.problems.length === 0 ? found.agreements > 0 : this.goodOnly());
+    return found !== null && (found.problems.length === 0 ? this.count() > 0 : this.goodOnly());
   });
   protected readonly act = computed(() => (this.goodOnly() ? 'Take the good lines' : 'Bring them in'));
   protected readonly effect = computed(() => {
     const found = this.found();
     if (!found || !this.ready()) return '';
-    return `${counted(this.goodOnly() ? found.good : found.agreements, 'draft')} will be made`;
+    return `${counted(this.goodOnly() ? found.good : this.count(), 'draft')} will be made`;
   });
   protected readonly counted = counted;
 
@@ -146,9 +194,9 @@ export class ImportSheet {
     reader.onload = () => {
       const content = String(reader.result).split(',')[1] ?? '';
       this.file = { name: file.name, content };
-      this.agreements.previewImport(this.file).subscribe({
+      this.api.preview(this.data.endpoint, { ...this.file, goodOnly: false, look: true }).subscribe({
         next: ({ effects, refusals }) => {
-          this.found.set(effects);
+          this.found.set(effects as Found | null);
           this.refusals.set(refusals);
           this.goodOnly.set(false);
         },
@@ -161,7 +209,7 @@ export class ImportSheet {
   protected take(): void {
     if (!this.file || !this.ready() || this.busy()) return;
     this.busy.set(true);
-    this.agreements.bringIn({ ...this.file, goodOnly: this.goodOnly() }).subscribe({
+    this.api.act(this.data.endpoint, { ...this.file, goodOnly: this.goodOnly() }).subscribe({
       next: (done) => this.ref.close(done),
       error: (error: unknown) => {
         this.busy.set(false);

@@ -1,5 +1,16 @@
 import { refusal, Stage } from '../../test/stage';
-import { ImportSheet } from './import-sheet';
+import { bringInAgreements } from '@api/exchange';
+import { ImportSheet, type ImportData } from './import-sheet';
+
+const data: ImportData = {
+  endpoint: bringInAgreements,
+  one: 'agreement',
+  counts: 'agreements',
+  sub: '',
+  accept: '.csv',
+  hint: 'One row for each line.',
+  columns: null,
+};
 
 const good = { agreements: 2, rows: 5, good: 2, problems: [] };
 const bad = {
@@ -13,7 +24,7 @@ const bad = {
 };
 
 async function stageOf(found: unknown, refused?: ReturnType<typeof refusal>[]) {
-  const stage = await Stage.of(ImportSheet, { previews: () => found, refused });
+  const stage = await Stage.of(ImportSheet, { data, previews: () => found, refused });
   const give = async (name: string, content: string) => {
     const field = stage.field('File of agreements');
     Object.defineProperty(field, 'files', { value: [new File([content], name)], configurable: true });

@@ -1,0 +1,30 @@
+/** One element of an XML document, its prefix left off; attributes likewise. */
+export interface XmlElement {
+  name: string;
+  attributes: Readonly<Record<string, string>>;
+  children: readonly XmlElement[];
+  /** Its own text, trimmed. */
+  text: string;
+}
+
+export const childrenOf = (element: XmlElement | undefined, name: string): readonly XmlElement[] =>
+  element?.children.filter((child) => child.name === name) ?? [];
+
+/** The element at the end of a path of names, the first where there are several. */
+export function at(element: XmlElement | undefined, ...path: string[]): XmlElement | undefined {
+  return path.reduce<XmlElement | undefined>((found, name) => childrenOf(found, name)[0], element);
+}
+
+/** Its text; empty where it is not there. */
+export const textAt = (element: XmlElement | undefined, ...path: string[]): string => at(element, ...path)?.text ?? '';
+
+/** An element to be written. */
+export function element(
+  name: string,
+  content: string | readonly (XmlElement | null)[],
+  attributes: Readonly<Record<string, string>> = {},
+): XmlElement {
+  return typeof content === 'string'
+    ? { name, attributes, children: [], text: content }
+    : { name, attributes, children: content.filter((child): child is XmlElement => child !== null), text: '' };
+}
