@@ -1,5 +1,6 @@
 import { addDays, type Day } from '@core/kernel';
 import type { Database, Tx } from '../server/db/database';
+import type { Actor } from './actor';
 import { chanceOf } from './chance';
 import type { Masters } from './masters';
 
@@ -239,4 +240,36 @@ function marketValues(workDate: Day, seed: number): { day: Day; value: string }[
     value = Math.max(4200, value + chance.whole(-90, 95));
     return { day: addDays(workDate, (week - 77) * 7), value: String(value) };
   });
+}
+
+/** An order being typed, each line priced from another source: what the build-up of a price is shown of. // R4 */
+export async function typePricedOrder(actor: Actor, masters: Masters, workDate: Day): Promise<void> {
+  const customer = masters.customers.get('Rumah Hijau Growers')!;
+  const line = (item: string, quantity: string, more: Record<string, string> = {}) => ({
+    id: null,
+    itemId: masters.items.get(item)!.id,
+    quantity,
+    shipDate: addDays(workDate, 10),
+    route: 'stock',
+    agreementLineId: null,
+    ...more,
+  });
+  await actor.does(
+    'saveOrder',
+    {
+      id: null,
+      version: null,
+      customerId: customer.id,
+      shipToId: customer.shipTos[0],
+      customerReference: 'RHG-118',
+      lines: [
+        line('FC-10', '130', { discount: '3' }),
+        line('FC-10', '4', { unit: 'box' }),
+        line('SALT-25', '1', { unit: 'pallet' }),
+        line('GAC-25', '10'),
+        line('PM-15', '1', { price: '1250' }),
+      ],
+    },
+    workDate,
+  );
 }

@@ -2,7 +2,7 @@ import { addDays, type Day } from '@core/kernel';
 import type { Database } from '../server/db/database';
 import { Actor } from './actor';
 import { chanceOf, type Chance } from './chance';
-import { layDesk } from './desk';
+import { layDesk, typePricedOrder } from './desk';
 import { layMasters } from './masters';
 import { layOpeningStock } from './opening-stock';
 import { Story, type Far, type ReleasePlan } from './story';
@@ -42,6 +42,7 @@ export async function layDemo(database: Database, options: DemoOptions): Promise
   new Ties(database, actor, masters, timetable, workDate).tell();
   if (options.moreOrders > 0) tellMore(story, chance, options.moreOrders);
   await timetable.run(workDate);
+  await typePricedOrder(actor, masters, workDate);
   // What the clock would do by the end of the day.
   await actor.does('fireReminders', {}, workDate);
   if (options.fixed) await database.run('UPDATE company SET work_date = ?', [workDate]);

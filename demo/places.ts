@@ -36,6 +36,10 @@ const PLACES = {
     sql: `SELECT o.id FROM sales_order o JOIN sales_order_line l ON l.order_id = o.id
            WHERE l.route = 'special' AND l.reserved > 0 ORDER BY o.id DESC LIMIT 1`,
   },
+  priced: {
+    place: 'orders',
+    sql: "SELECT o.id FROM sales_order o WHERE o.customer_reference = 'RHG-118' AND o.state = 'draft' LIMIT 1",
+  },
   prepayment: { place: 'prepayments', sql: 'SELECT MIN(id) AS id FROM prepayment' },
 } as const;
 

@@ -3,8 +3,8 @@ import { fork } from 'node:child_process';
 import { PEOPLE, placeOf, type Place } from '../demo';
 import { prepare } from './prepare';
 
-/** Name, address or what of the demo, and the button that opens its side sheet where that is the view. */
-const VIEWS: readonly [name: string, where: `/${string}` | Place, opens?: string][] = [
+/** Name, address or what of the demo, and the button or tab that opens what is the view. */
+const VIEWS: readonly [name: string, where: `/${string}` | Place, opens?: string, tab?: string][] = [
   ['today', '/today'],
   ['agreements', '/agreements'],
   ['agreement', 'ahead'],
@@ -17,6 +17,7 @@ const VIEWS: readonly [name: string, where: `/${string}` | Place, opens?: string
   ['fulfilment', '/insight'],
   ['orders', '/orders'],
   ['order', 'order'],
+  ['order-desk', 'priced', undefined, 'Price'],
   ['bench', '/bench'],
   ['ties', '/ties'],
   ['special-order', 'special'],
@@ -46,10 +47,11 @@ async function main(): Promise<void> {
   await page.getByLabel('Password').fill(PEOPLE[0].password);
   await page.keyboard.press('Enter');
   await page.waitForURL('**/today');
-  for (const [name, where, opens] of VIEWS) {
+  for (const [name, where, opens, tab] of VIEWS) {
     await page.goto(address + (where.startsWith('/') ? where : await placeOf(url, where as Place)));
     await page.locator('.title h1').waitFor();
     if (opens) await page.getByRole('button', { name: opens }).click();
+    if (tab) await page.getByRole('tab', { name: tab }).click();
     await page.waitForTimeout(1200);
     await page.screenshot({ path: `docs/screenshots/${name}.png` });
   }

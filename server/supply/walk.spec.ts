@@ -121,7 +121,7 @@ const STEPS: Record<string, [weight: number, step: (walk: TieWalk) => Promise<An
     },
   ],
   enter: [
-    2,
+    4,
     (walk) =>
       walk.visitor.raw('enterPurchase', {
         vendorId: walk.world.masters.vendors.get(VENDOR),
@@ -177,7 +177,7 @@ const STEPS: Record<string, [weight: number, step: (walk: TieWalk) => Promise<An
     },
   ],
   'make an order': [
-    1,
+    4,
     async (walk) => {
       const purchase = await walk.purchase();
       if (!purchase) return null;
