@@ -41,6 +41,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   supply.threadOfDocument,
   purchasing.listPurchases,
   purchasing.openPurchase,
+  stock.alsoWaiting,
   stock.openReceipt,
   stock.openShipment,
   billing.listInvoices,

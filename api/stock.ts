@@ -31,8 +31,33 @@ export const receiveGoods = act({
 export const shipLines = act({
   name: 'shipLines',
   summary: 'Ship lines of a sales order, all or part; a drop shipment is received by the same act.',
-  input: z.object({ orderId: Id, lines: MoveLines }),
+  input: z.object({
+    orderId: Id,
+    lines: MoveLines,
+    /** Other orders of the customer, to the same address, whose goods are here and go out with it. // L3 */
+    others: z
+      .array(z.object({ orderId: Id, lines: MoveLines }))
+      .max(20)
+      .optional(),
+  }),
   shown: Moved,
+});
+
+export const alsoWaiting = read({
+  name: 'alsoWaiting',
+  path: '/orders/:id/also-waiting',
+  summary: 'Other orders of the customer to the same address, with what of them could go out from our place now.',
+  params: IdParam,
+  out: z.object({
+    orders: z.array(
+      z.object({
+        order: DocumentRef,
+        lines: z.array(
+          z.object({ id: Id, lineNo: z.number(), item: ItemRef, open: Decimal, held: Decimal, shipDate: Day }),
+        ),
+      }),
+    ),
+  }),
 });
 
 export const supplyLine = act({

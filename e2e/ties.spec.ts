@@ -51,6 +51,54 @@ async function tenTies(demo: Demo): Promise<string> {
   return number;
 }
 
+/** Two special orders of one customer, of two and three valves, whose goods are here; laid by the acts themselves. */
+async function twoSpecials(demo: Demo): Promise<[number, number]> {
+  const database = connect(demo.url, 2);
+  const one = async <T>(sql: string) => (await database.rows<T & { id: number }>(sql))[0]!;
+  const company = await one("SELECT id FROM company WHERE code = 'HBW'");
+  const person = await one("SELECT id FROM person WHERE sign_in = 'salmah'");
+  const customer = await one("SELECT id FROM customer WHERE name = 'Sinar Laut Ferries'");
+  const shipTo = await one(`SELECT id FROM ship_to WHERE customer_id = ${customer.id}`);
+  const item = await one("SELECT id FROM item WHERE number = 'VA-50A'");
+  const vendor = await one("SELECT id FROM vendor WHERE number = 'V-102'");
+  const actor = new Actor(database, company.id, person.id, 'two');
+  const day = '2027-03-01';
+  const orders: number[] = [];
+  for (const quantity of ['2', '3']) {
+    const [order] = await actor.does(
+      'saveOrder',
+      {
+        id: null,
+        version: null,
+        customerId: customer.id,
+        shipToId: shipTo.id,
+        customerReference: `SLF-${quantity}`,
+        lines: [{ id: null, itemId: item.id, quantity, route: 'special', shipDate: '2027-03-20' }],
+      },
+      day,
+    );
+    await actor.does('confirmOrder', { id: order, version: 1 }, day);
+    orders.push(order!);
+  }
+  const lines = await database.rows<{ id: number }>(
+    'SELECT id FROM sales_order_line WHERE order_id IN (?) ORDER BY order_id',
+    [orders],
+  );
+  const [purchase] = await actor.does(
+    'placePurchases',
+    { lines: lines.map(({ id }) => ({ orderLineId: id, vendorId: vendor.id })) },
+    day,
+  );
+  const bought = await database.rows<{ id: number; quantity: string }>(
+    'SELECT id, quantity FROM purchase_order_line WHERE purchase_order_id = ?',
+    [purchase!],
+  );
+  const received = bought.map(({ id, quantity }) => ({ lineId: id, quantity: String(Number(quantity)) }));
+  await actor.does('receiveGoods', { purchaseId: purchase, lines: received }, day);
+  await database.close();
+  return [orders[0]!, orders[1]!];
+}
+
 test('purchase first: bought for a customer, made their order, parted and tied again', async ({ page }) => {
   await signIn(page);
   await page.goto('/purchases');
@@ -228,4 +276,32 @@ test('a line whose goods are held is turned to a drop shipment, and bought from 
   await expect(sheet(page).getByRole('row', { name: /HY-25/ })).toContainText('the only one approved');
   await sheet(page).getByRole('button', { name: 'Place 2 purchase orders' }).click();
   await expect(cell(page, 1, 'supplied')).toContainText('Delima Chemicals');
+});
+
+test('two special orders of a customer go out together, and one shipment is taken back', async ({ page, demo }) => {
+  const [first, second] = await twoSpecials(demo);
+  await signIn(page);
+  await page.goto(`/orders/${first}`);
+  await page.getByRole('button', { name: 'Ship…' }).click();
+  await expect(sheet(page).getByText(/Also here for Sinar Laut Ferries, to the same address/)).toBeVisible();
+  await sheet(page).getByRole('button', { name: 'All of it goes with it' }).click();
+  await expect(sheet(page).getByText(/2 lines: 2 shipments/)).toBeVisible();
+  await sheet(page).getByRole('button', { name: 'Ship', exact: true }).click();
+  await expect(page.getByText(/Shipped:/)).toBeVisible();
+  await page.goto(`/orders/${second}`);
+  await expect(page.getByRole('button', { name: 'Invoice what went out…' })).toBeVisible();
+
+  // Counted wrong: the second one comes back, and waits for its order again.
+  await page.getByRole('tab', { name: 'Documents' }).click();
+  await page
+    .getByRole('link', { name: /^SH-\d+$/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'Reverse…' }).click();
+  await sheet(page).getByLabel('Why').fill('Left on the dock');
+  await sheet(page).getByRole('button', { name: 'Reverse it' }).click();
+  await expect(page.getByText('Reversed by')).toBeVisible();
+  await page.goto(`/orders/${second}`);
+  await expect(page.getByText(/taken back by/)).toBeVisible();
+  await expect(cell(page, 0, 'supplied')).toContainText('3 here');
 });

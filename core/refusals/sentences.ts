@@ -155,6 +155,9 @@ export const sentences = {
   'no-vendor': (f: { item: string }) =>
     `Nobody sells ${f.item} to us, so it cannot be bought for an order; choose another route or add a vendor.`,
 
+  'not-the-same-way': (f: { order: string; with: string }) =>
+    `${f.order} does not go to the customer and address of ${f.with}; ship it by itself.`,
+
   // P: what was posted
   'reversed-already': (f: { document: string; by: string }) => `${f.document} was reversed already, by ${f.by}.`,
   'is-reversal': (f: { document: string; of: string }) =>

@@ -102,6 +102,20 @@ describe('shipping from our place', () => {
     });
   });
 
+  it('L3 several orders of a customer go together, each with a shipment of its own, from one stock', () => {
+    const second = { ...order, id: 2, number: 'SO-2' };
+    const lines = [stockLine(1), { ...stockLine(2), order: second }, stockLine(3)];
+    const decision = decideStockShipment(lines, [ask(1, '2'), ask(2, '3', 1), ask(3, '1', 2)]);
+    if (!decision.ok) throw new Error('refused');
+    expect(decision.effects.shipments.map((each) => [each.orderId, each.parts.map((part) => part.quantity)])).toEqual([
+      [1, ['2', '1']],
+      [2, ['3']],
+    ]);
+    // Six were there, worth 12: the last unit takes the last cent.
+    expect(decision.effects.shipments.map((each) => each.cost)).toEqual(['6', '6']);
+    expect(codes(lines, ask(1, '4'), ask(2, '3', 1))).toEqual(['above-on-hand']);
+  });
+
   it('never takes what is held for another line, whatever is asked of whom', () => {
     const lines = fc.array(
       fc.record({

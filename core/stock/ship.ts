@@ -31,7 +31,7 @@ export interface StockLine {
 }
 
 /**
- * Ships lines of one order from our place at the moving average cost. // P3
+ * Ships lines from our place at the moving average cost, of one order or of several that go together. // P3 L3
  * A special order ships what was received for it; others what is held for them, then what is free. // L3 S3
  * Refused above what is open on the line or there for it. The last unit takes the last cent of the item's value.
  */
@@ -74,22 +74,21 @@ export function decideStockShipment(
     parts.push(partOf(found, quantity, fromHeld, cost));
     shipped.set(found.line.id, quantity.plus(shipped.get(found.line.id) ?? ZERO));
   }
-  const order = lines[0]?.order;
-  return decided(refusals, () => ({
-    receipts: [],
-    shipments:
-      order && parts.length > 0
-        ? [
-            {
-              orderId: order.id,
-              customerId: order.customerId,
-              shipToId: order.shipToId,
-              cost: parts.reduce((total, part) => total.plus(part.cost), ZERO).toFixed(),
-              parts,
-            },
-          ]
-        : [],
-  }));
+  return decided(refusals, () => ({ receipts: [], shipments: shipmentsOf(lines, parts) }));
+}
+
+/** A shipment for each order that goes out, in the order its lines were asked for. */
+function shipmentsOf(lines: readonly StockLine[], parts: readonly ShippedPart[]): MoveEffects['shipments'] {
+  const byOrder = new Map<number, MoveEffects['shipments'][number]>();
+  for (const part of parts) {
+    const { order } = lines.find((each) => each.line.id === part.orderLineId)!;
+    const { id: orderId, customerId, shipToId } = order;
+    const shipment = byOrder.get(orderId) ?? { orderId, customerId, shipToId, cost: '0', parts: [] };
+    shipment.parts.push(part);
+    shipment.cost = dec(shipment.cost).plus(part.cost).toFixed();
+    byOrder.set(orderId, shipment);
+  }
+  return [...byOrder.values()];
 }
 
 /** The line as it stands once that much more of it has gone. */

@@ -37,7 +37,7 @@ import { draftMessage, listMessages, openMessage } from '../mail';
 import { basketOf, customerDesk, listOrders, openOrder, shelf } from '../orders';
 import { findCustomers, findVendors, openCustomer, openVendor } from '../parties';
 import { listPurchases, openPurchase } from '../purchasing';
-import { openReceipt, openShipment } from '../stock';
+import { alsoWaiting, openReceipt, openShipment } from '../stock';
 import { listBench, listPairs, openThread, salesFor, suppliesFor, threadOfDocument } from '../supply';
 import { today as readToday } from '../today';
 import type { Parts } from './parts';
@@ -164,6 +164,7 @@ export const HANDLERS: readonly Handler[] = [
   })),
   reads(purchasing.listPurchases, (sql, companyId, { query }) => listPurchases(sql, companyId, query)),
   reads(purchasing.openPurchase, (sql, companyId, { params }) => openPurchase(sql, companyId, params.id)),
+  reads(stock.alsoWaiting, (sql, companyId, { params }) => alsoWaiting(sql, companyId, params.id)),
   reads(stock.openReceipt, (sql, companyId, { params }) => openReceipt(sql, companyId, params.id)),
   reads(stock.openShipment, (sql, companyId, { params }) => openShipment(sql, companyId, params.id)),
   reads(billing.listInvoices, (sql, companyId, { query }) => listInvoices(sql, companyId, query)),

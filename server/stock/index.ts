@@ -1,2 +1,2 @@
 export { stockActs } from './acts';
-export { openReceipt, openShipment } from './reads';
+export { alsoWaiting, openReceipt, openShipment } from './reads';

@@ -1,5 +1,5 @@
 import type * as z from 'zod';
-import type { Day } from '@core/kernel';
+import { dec, least, type Day } from '@core/kernel';
 import type * as contract from '@api/stock';
 import { there } from '../acts';
 import type { Sql } from '../db/database';
@@ -124,4 +124,56 @@ function sheetOf(
       otherHalf: line.half_id === null ? null : { kind: halfKind, id: line.half_id, number: line.half_number! },
     })),
   };
+}
+
+/** Other orders of the customer to the same address, with what of them is here: held for them, or free. // L3 */
+export async function alsoWaiting(
+  sql: Sql,
+  companyId: number,
+  orderId: number,
+): Promise<z.infer<typeof contract.alsoWaiting.out>> {
+  const rows = await sql.rows<{
+    order_id: number;
+    order_number: string;
+    id: number;
+    line_no: number;
+    item_id: number;
+    item_number: string;
+    item_name: string;
+    unit: string;
+    open: string;
+    reserved: string;
+    here: string;
+    ship_date: Day;
+  }>(
+    `SELECT o.id AS order_id, o.number AS order_number, l.id, l.line_no, l.item_id, i.number AS item_number,
+            i.name AS item_name, i.unit, l.quantity - l.cancelled - l.shipped AS open, l.reserved, l.ship_date,
+            IF(l.route = 'special', l.reserved, l.reserved + GREATEST(0, s.on_hand - s.reserved)) AS here
+       FROM sales_order this
+       JOIN sales_order o FORCE INDEX (sales_order_customer_state) ON o.company_id = this.company_id
+        AND o.customer_id = this.customer_id AND o.state = 'confirmed' AND o.id <> this.id AND o.ship_to_id <=> this.ship_to_id
+       JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id AND l.route IN ('stock', 'special')
+        AND l.quantity - l.cancelled > l.shipped
+       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+       JOIN stock s ON s.company_id = l.company_id AND s.item_id = l.item_id
+      WHERE this.company_id = ? AND this.id = ? HAVING here > 0 ORDER BY o.id, l.line_no LIMIT 60`,
+    [companyId, orderId],
+  );
+  const orders = new Map<number, z.infer<typeof contract.alsoWaiting.out>['orders'][number]>();
+  for (const row of rows) {
+    const own = orders.get(row.order_id) ?? {
+      order: { kind: 'SO', id: row.order_id, number: row.order_number },
+      lines: [],
+    };
+    own.lines.push({
+      id: row.id,
+      lineNo: row.line_no,
+      item: { id: row.item_id, number: row.item_number, name: row.item_name, unit: row.unit },
+      open: least(dec(row.open), dec(row.here)).toFixed(),
+      held: plain(row.reserved),
+      shipDate: row.ship_date,
+    });
+    orders.set(row.order_id, own);
+  }
+  return { orders: [...orders.values()] };
 }

@@ -65,6 +65,39 @@ describe('special orders and ties', () => {
   const ship = (orderId: number, ...lines: [number, string][]) =>
     salmah.does('shipLines', { orderId, lines: lines.map(([lineId, quantity]) => ({ lineId, quantity })) });
 
+  it('L3 two orders of a customer go together, each with its shipment, in one act', async () => {
+    const who = 'Padi Emas Food Works';
+    const [first, second] = [
+      await ordered(who, { item: 'VA-50A', quantity: '2', route: 'special' }),
+      await ordered(who, { item: 'VA-50A', quantity: '3', route: 'special' }),
+    ];
+    const elsewhere = await ordered('Kolam Ceria Swim Club', { item: 'VA-50A', quantity: '1', route: 'special' });
+    const lineIds = [first, second, elsewhere].map((each) => each.lineIds[0]!);
+    const [purchase] = await place(...lineIds.map((orderLineId) => ({ orderLineId, vendorId: vendor('V-102') })));
+    const { lines } = await purchaseOf(purchase!.id);
+    await receive(purchase!.id, lines[0]!.id, '6');
+    const waiting = await salmah.get<{
+      orders: { order: { id: number }; lines: { id: number; open: string; held: string }[] }[];
+    }>(`/api/orders/${first.id}/also-waiting`);
+    expect(waiting.orders.map((each) => [each.order.id, each.lines[0]!.open, each.lines[0]!.held])).toEqual([
+      [second.id, '3', '3'],
+    ]);
+    const asked = (other: { id: number; lineIds: number[] }, quantity: string) => ({
+      orderId: first.id,
+      lines: [{ lineId: first.lineIds[0], quantity: '2' }],
+      others: [{ orderId: other.id, lines: [{ lineId: other.lineIds[0], quantity }] }],
+    });
+    expect((await salmah.refused('shipLines', asked(elsewhere, '1'))).codes).toEqual(['others.0: not-the-same-way']);
+    expect((await salmah.refused('shipLines', asked(second, '4'))).codes).toEqual([
+      'others.0.lines.0.quantity: above-open',
+    ]);
+    expect((await orderOf(first.id)).lines[0]).toMatchObject({ shipped: '0' });
+    const made = await salmah.does('shipLines', asked(second, '3'));
+    expect(made.map((each) => each.kind)).toEqual(['SH', 'SH']);
+    expect((await orderOf(first.id)).lines[0]).toMatchObject({ shipped: '2', reserved: '0' });
+    expect((await orderOf(second.id)).lines[0]).toMatchObject({ shipped: '3', reserved: '0' });
+  });
+
   it('L3 L8 is bought to our place with what the vendor sells, held on receipt, and ships in parts', async () => {
     const order = await ordered('Kolam Ceria Swim Club', { item: 'PM-15', quantity: '7', route: 'special' });
     const [purchase] = await place({ orderLineId: order.lineIds[0]!, vendorId: vendor('V-105') });
