@@ -50,7 +50,8 @@ test('an order on the phone: pasted with a bad row, filled from the basket, pric
   await expect(dock.getByText('For nothing: a sample for the new line.')).toBeVisible();
 
   // The same again, as a draft of its own.
-  await page.getByRole('button', { name: 'Copy', exact: true }).click();
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByRole('menuitem', { name: 'Copy' }).click();
   await expect(page.getByText(/draft · 4 lines/)).toBeVisible();
 });
 
@@ -67,6 +68,9 @@ test('a limit holds, a permit is missed while typing, and who may lets the order
   await expect(page.getByText(/Bukit Jati Golf Links has no handling permit valid on/)).toBeVisible();
   await expect(page.getByText(/above their credit limit of 25,?000\.00/)).toBeVisible();
   await page.getByRole('button', { name: 'Confirm', exact: true }).click();
+  // What was typed is a draft by now, at an address of its own.
+  await expect(page).toHaveURL(/\/orders\/\d+$/);
+  await expect(page.getByRole('heading', { name: /SO-\d+ for Bukit Jati Golf Links/ })).toBeVisible();
   await expect(page.getByText(/no handling permit valid on/)).toBeVisible();
   // Without the drum it goes, once it is said why.
   await cell(page, 0, 'quantity').click();
@@ -75,4 +79,31 @@ test('a limit holds, a permit is missed while typing, and who may lets the order
   await page.getByLabel('Why it may pass over the credit limit').fill('paid on Friday');
   await page.getByRole('button', { name: 'Confirm', exact: true }).click();
   await expect(page.getByText(/confirmed · 1 line/)).toBeVisible();
+});
+
+test('an order is sent to its customer and read in the mail room; its threads have an address of their own', async ({
+  page,
+}) => {
+  await signIn(page);
+  await page.goto('/orders/1');
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByRole('menuitem', { name: 'Send…' }).click();
+  await expect(sheet(page).getByLabel('To')).toHaveValue('stores@kasturi-bottling.example');
+  await sheet(page).getByLabel('Subject').fill('Your order of pumps');
+  await sheet(page).getByRole('button', { name: 'Send it' }).click();
+  await expect(page.getByRole('status')).toContainText('Sent');
+  await page.goto('/mail');
+  await expect(cell(page, 0, 'subject')).toHaveText('Your order of pumps');
+  await expect(page.getByRole('link', { name: 'SO-0001.pdf' })).toHaveAttribute(
+    'href',
+    /\/api\/messages\/\d+\/attachment/,
+  );
+
+  await page.goto('/orders/1');
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByRole('menuitem', { name: 'All threads' }).click();
+  await expect(page).toHaveURL(/\/orders\/1\/threads$/);
+  await expect(page.getByRole('heading', { level: 2 })).toHaveText([/line 1 · PM-15/, /line 2 · RO-4040/]);
+  await page.getByRole('region', { name: 'Threads of the order' }).getByRole('link', { name: /SH-/ }).first().click();
+  await expect(page.getByRole('heading', { name: /shipped to Kasturi Bottling/ })).toBeVisible();
 });

@@ -13,6 +13,7 @@ const VIEWS = [
   ['orders', '/orders'],
   ['order', 'order'],
   ['new order', '/orders/new'],
+  ['order being typed', 'priced'],
   ['bench', '/bench'],
   ['ties', '/ties'],
   ['special order', 'special'],
@@ -66,7 +67,7 @@ test('the page holds at 1024 and 1920 without a sideways scroll', async ({ page,
   await signIn(page);
   for (const width of [1024, 1920]) {
     await page.setViewportSize({ width, height: 800 });
-    for (const path of ['/today', 'ahead', '/agreements', '/insight', 'order', '/bench']) {
+    for (const path of ['/today', 'ahead', '/agreements', '/insight', 'order', 'priced', '/bench']) {
       await page.goto(await addressOf(demo, path));
       await expect(page.locator('.title h1')).toBeVisible();
       const overflow = await page.evaluate(

@@ -69,13 +69,13 @@ const BOUGHT = {
     lines: `SELECT l.item_id, l.id, o.id AS document_id, o.order_date, l.quantity, l.unit_price, l.unit, l.unit_factor
        FROM sales_order o FORCE INDEX (sales_order_customer)
        JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
-      WHERE o.company_id = ? AND o.customer_id = ? AND o.state <> 'cancelled' AND o.order_date >= ?`,
+      WHERE o.company_id = ? AND o.customer_id = ? AND o.state IN ('confirmed', 'closed') AND o.order_date >= ?`,
   },
   vendor: {
     lines: `SELECT l.item_id, l.id, o.id AS document_id, o.order_date, l.quantity, l.unit_price, '' AS unit, 1 AS unit_factor
        FROM purchase_order o FORCE INDEX (purchase_order_vendor)
        JOIN purchase_order_line l ON l.company_id = o.company_id AND l.purchase_order_id = o.id
-      WHERE o.company_id = ? AND o.vendor_id = ? AND o.state <> 'cancelled' AND o.order_date >= ?`,
+      WHERE o.company_id = ? AND o.vendor_id = ? AND o.state IN ('placed', 'closed') AND o.order_date >= ?`,
   },
 } as const;
 

@@ -51,6 +51,10 @@ const routes: Routes = [
       { path: 'agreements/:id', loadComponent: () => import('../agreements/agreement').then((m) => m.AgreementPage) },
       { path: 'orders', loadComponent: () => import('../orders/list').then((m) => m.OrderList) },
       { path: 'orders/:id', loadComponent: () => import('../orders/order').then((m) => m.OrderPage) },
+      {
+        path: 'orders/:id/threads',
+        loadComponent: () => import('../orders/threads').then((m) => m.OrderThreads),
+      },
       { path: 'bench', loadComponent: () => import('../bench/bench').then((m) => m.BenchPage) },
       { path: 'ties', loadComponent: () => import('../bench/pairs').then((m) => m.PairsPage) },
       { path: 'purchases', loadComponent: () => import('../purchases/list').then((m) => m.PurchaseList) },

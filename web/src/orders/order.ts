@@ -20,12 +20,13 @@ import { Bench } from '../bench/service';
 import { TieSheet } from '../bench/tie-sheet';
 import { InvoiceCustomerSheet } from '../billing/invoice-customer-sheet';
 import { DocumentDock } from '../documents/dock';
-import { PostButtons } from '../documents/post-buttons';
+import { SendSheet } from '../documents/send-sheet';
 import { pathOf } from '../kit/documents';
 import { ChoiceField, LookupField, TextField } from '../kit/fields';
 import { counted, day, money } from '../kit/formats';
 import { Grid } from '../kit/grid';
 import { liveDocument } from '../kit/live';
+import { MoreMenu, type MoreEntry } from '../kit/more-menu';
 import { Quiet } from '../kit/quiet';
 import { Refusals } from '../kit/refusals';
 import { Sheets } from '../kit/sheet';
@@ -62,12 +63,12 @@ import {
 @Component({
   selector: 'k-order',
   imports: [
-    PostButtons,
     ChoiceField,
     DeskStrip,
     DocumentDock,
     Grid,
     LookupField,
+    MoreMenu,
     PricePanel,
     Refusals,
     RouterLink,
@@ -333,15 +334,47 @@ export class OrderPage {
     this.draft.saveAnd('Confirmed:', (id, version) => this.orders.confirm(id, version, why));
   }
 
+  /** What else can be done with the order: its threads, its paper, a copy, an end to it. */
+  protected readonly more = computed((): MoreEntry[] => {
+    const sheet = this.sheet();
+    if (!sheet) return [];
+    const unsupplied = sheet.state === 'confirmed' && sheet.shares.covered === 0;
+    return [
+      { value: 'threads', label: 'All threads' },
+      { value: 'pdf', label: 'PDF' },
+      ...(this.session.may('send') ? [{ value: 'send', label: 'Send…' }] : []),
+      { value: 'copy', label: 'Copy' },
+      ...(sheet.state === 'draft' || unsupplied ? [{ value: 'cancel', label: 'Cancel the order' }] : []),
+    ];
+  });
+
+  protected doMore(chosen: string): void {
+    const document = this.document()!;
+    switch (chosen) {
+      case 'threads':
+        return void this.router.navigateByUrl(`/orders/${document.id}/threads`);
+      case 'pdf':
+        return void window.open(`/api/documents/SO/${document.id}/pdf`, '_blank');
+      case 'copy':
+        return this.copy();
+      case 'cancel':
+        return this.cancel();
+      case 'send':
+        this.sheets.open(SendSheet, document).subscribe((done) => {
+          if (done) this.quiet.say('Sent; it can be read in the mail room:', document);
+        });
+    }
+  }
+
   /** The same order again, as a new draft. */
-  protected copy(): void {
+  private copy(): void {
     this.orders.save(copyOf(this.sheet()!, this.workDate())).subscribe({
       next: ({ made }) => void this.quiet.lead('Copied into a draft:', made[0]!),
       error: (error: unknown) => this.draft.refuse(error),
     });
   }
 
-  protected cancel(): void {
+  private cancel(): void {
     const sheet = this.sheet();
     if (!sheet) return;
     this.orders.cancel(sheet.id, sheet.version).subscribe({
