@@ -18,12 +18,13 @@ import { elapsedShare, leftOf, LIMIT_POLICIES, type LimitPolicy } from '@core/ag
 import { dec, lineAmount, share, sum, type DocumentRef } from '@core/kernel';
 import { Session } from '../access/session';
 import { DocumentDock } from '../documents/dock';
-import { PostButtons } from '../documents/post-buttons';
+import { SendSheet } from '../documents/send-sheet';
 import { pathOf } from '../kit/documents';
 import { ChoiceField, DayField, LookupField, NumberField, TextField } from '../kit/fields';
 import { counted, day, money, percent } from '../kit/formats';
 import { Grid } from '../kit/grid';
 import { liveDocument } from '../kit/live';
+import { MoreMenu, type MoreEntry } from '../kit/more-menu';
 import { Quiet } from '../kit/quiet';
 import { Refusals } from '../kit/refusals';
 import { Sheets } from '../kit/sheet';
@@ -75,7 +76,7 @@ function leftValueOf(line: Line, { basis, currency }: AgreementSheet) {
 @Component({
   selector: 'k-agreement',
   imports: [
-    PostButtons,
+    MoreMenu,
     ChoiceField,
     DayField,
     DocumentDock,
@@ -341,7 +342,24 @@ export class AgreementPage {
     });
   }
 
-  protected copy(): void {
+  /** What else can be done with an agreement: its paper, and a copy. */
+  protected readonly more = computed((): MoreEntry[] => [
+    { value: 'pdf', label: 'PDF' },
+    ...(this.session.may('send') ? [{ value: 'send', label: 'Send…' }] : []),
+    { value: 'copy', label: 'Copy' },
+  ]);
+
+  protected doMore(chosen: string): void {
+    const { id, number } = this.sheet()!;
+    if (chosen === 'pdf') return void window.open(`/api/documents/AG/${id}/pdf`, '_blank');
+    if (chosen === 'copy') return this.copy();
+    const document = { kind: 'AG' as const, id, number };
+    this.sheets.open(SendSheet, document).subscribe((done) => {
+      if (done) this.quiet.say('Sent; it can be read in the mail room:', document);
+    });
+  }
+
+  private copy(): void {
     this.agreements.copy(this.sheet()!.id).subscribe({
       next: ({ made }) => void this.quiet.lead('Copied into a draft:', made[0]!),
       error: (error: unknown) => this.draft.refuse(error),
