@@ -15,7 +15,7 @@ import {
 import type { Sql, Statement, Tx } from '../db/database';
 import { plain } from '../db/mapping';
 import { postJournals } from '../ledger';
-import { agreementsOf, lockOrder } from '../orders';
+import { agreementsOf, lockOrder, reopenStatement } from '../orders';
 import { insertOpenItem, insertTaxes, lockOwed, writeSetOffs } from './open-items';
 
 /** Credits an invoice for goods that came back, or for a price put right. // P1 P3 A4 A10 */
@@ -114,13 +114,7 @@ function countersOf({ lines, orderId }: CreditEffects, companyId: number): State
         sql: 'UPDATE sales_order_line SET invoiced = invoiced - ? WHERE company_id = ? AND id = ?',
         values: [line.uninvoiced, companyId, line.orderLineId],
       })),
-    // What may go out or be invoiced again is an open order again.
-    {
-      sql: `UPDATE sales_order o SET o.state = 'confirmed' WHERE o.company_id = ? AND o.id = ? AND o.state = 'closed'
-               AND EXISTS (SELECT 1 FROM sales_order_line l WHERE l.company_id = o.company_id AND l.order_id = o.id
-                 AND l.quantity - l.cancelled > l.invoiced)`,
-      values: [companyId, orderId],
-    },
+    reopenStatement(companyId, orderId),
     ...counterStatements(
       companyId,
       'shipped',

@@ -6,6 +6,6 @@ import { releaseAgreement, releasePlanned } from './release';
 export const orderActs = [...ownActs, releaseAgreement, releasePlanned, orderFromPurchase];
 export { listOrders, openOrder } from './reads';
 export { standingOf } from './standing';
-export { agreementsOf, insertOrder, lockOrder, pricedItems, type OrderHead } from './store';
+export { agreementsOf, insertOrder, lockOrder, pricedItems, reopenStatement, type OrderHead } from './store';
 export { heldStatement, lockFree } from './held';
 export { releasePlanned } from './release';

@@ -42,6 +42,16 @@ export async function agreementsOf(sql: Sql, companyId: number, orderId: number)
   return rows.map((row) => row.agreement_id);
 }
 
+/** Opens a closed order again where something of it may go out or be invoiced once more; else leaves it. // A4 L1 */
+export function reopenStatement(companyId: number, orderId: number): Statement {
+  return {
+    sql: `UPDATE sales_order o SET o.state = 'confirmed' WHERE o.company_id = ? AND o.id = ? AND o.state = 'closed'
+             AND EXISTS (SELECT 1 FROM sales_order_line l WHERE l.company_id = o.company_id AND l.order_id = o.id
+               AND l.quantity - l.cancelled > l.invoiced)`,
+    values: [companyId, orderId],
+  };
+}
+
 export interface NewOrder {
   customerId: number;
   agreementId: number | null;

@@ -7,6 +7,7 @@ import { counterStatements, lockAgreements } from '../agreements';
 import type { Sql, Statement, Tx } from '../db/database';
 import { plain } from '../db/mapping';
 import { journalEntries, journalHeads, type JournalPlan } from '../ledger';
+import { reopenStatement } from '../orders';
 
 /** Takes a receipt or shipment back, with the other half where it was a drop shipment. // P1 L2 */
 export const reverseMovement = defineAct(contract.reverseMovement, {
@@ -235,12 +236,7 @@ function countStatements({ receipts, shipments, taken }: ReverseEffects, company
             ],
       ),
     ),
-    ...shipments.map((each) => ({
-      sql: `UPDATE sales_order o SET o.state = 'confirmed' WHERE o.company_id = ? AND o.id = ? AND o.state = 'closed'
-               AND EXISTS (SELECT 1 FROM sales_order_line l WHERE l.company_id = o.company_id AND l.order_id = o.id
-                 AND l.quantity - l.cancelled > l.invoiced)`,
-      values: [companyId, each.orderId],
-    })),
+    ...shipments.map((each) => reopenStatement(companyId, each.orderId)),
     ...receipts.map((each) => ({
       sql: `UPDATE purchase_order p SET p.state = 'placed' WHERE p.company_id = ? AND p.id = ? AND p.state = 'closed'
                AND EXISTS (SELECT 1 FROM purchase_order_line l WHERE l.company_id = p.company_id AND l.purchase_order_id = p.id

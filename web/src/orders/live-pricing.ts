@@ -15,8 +15,6 @@ export class LivePricing {
   private readonly prices = signal<ReadonlyMap<string, LinePrice>>(new Map());
   /** Of what was typed last, as far as the server could read it. */
   readonly warnings = signal<readonly RefusalShown[]>([]);
-  /** True once the server has read what is typed. */
-  readonly read = signal(false);
 
   constructor(sent: Signal<OrderInput | null>) {
     const asked = computed(() => {
@@ -39,7 +37,6 @@ export class LivePricing {
         takeUntilDestroyed(inject(DestroyRef)),
       )
       .subscribe(({ order, previewed: { effects, warnings } }) => {
-        this.read.set(effects !== null);
         if (!effects) return;
         this.prices.set(pricesOf(order.lines, effects.lines));
         this.warnings.set(warnings);
