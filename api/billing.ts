@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { CREDIT_KINDS } from '@core/billing';
+import { ALLOWANCE_MEASURES } from '@core/pricing';
 import {
   act,
   Day,
@@ -18,6 +19,15 @@ import {
 } from './kit';
 
 const Tax = z.object({ taxCode: z.string(), taxRate: Decimal, base: Decimal, tax: Decimal });
+
+/** Per cent off an invoice, by the band it reached. // R2 */
+const Allowed = z.object({
+  measure: z.enum(ALLOWANCE_MEASURES),
+  reached: Decimal,
+  from: Decimal,
+  perCent: Decimal,
+  amount: Decimal,
+});
 
 export const InvoiceRow = z.object({
   document: DocumentRef,
@@ -47,7 +57,9 @@ export const InvoiceSheet = InvoiceRow.extend({
       creditable: Decimal.nullable(),
       quantity: Decimal,
       unitPrice: Decimal,
+      /** After its share of what is allowed on the invoice. */
       net: Decimal,
+      allowance: Decimal,
       taxCode: z.string(),
       /** The shipment or receipt it covers, or the agreement it charges for. */
       covers: DocumentRef,
@@ -59,6 +71,7 @@ export const InvoiceSheet = InvoiceRow.extend({
   payments: z.array(z.object({ document: DocumentRef, paidOn: Day, amount: Decimal })),
   /** Prepayments drawn and credits set off. // A12 */
   lessened: z.array(z.object({ document: DocumentRef, day: Day, amount: Decimal, how: z.string() })),
+  allowances: z.array(Allowed),
 });
 
 export const CreditNoteSheet = z.object({
@@ -157,7 +170,10 @@ export const invoiceCustomer = act({
     taxes: z.array(Tax),
     /** What is drawn from prepayments by itself. // A12 */
     drawn: Decimal,
-    lines: z.array(z.object({ orderLineId: Id, quantity: Decimal, unitPrice: Decimal, net: Decimal })),
+    allowances: z.array(Allowed),
+    lines: z.array(
+      z.object({ orderLineId: Id, quantity: Decimal, unitPrice: Decimal, net: Decimal, allowance: Decimal }),
+    ),
   }),
 });
 

@@ -14,6 +14,7 @@ const line = (change: Partial<CreditableLine> = {}): CreditableLine => ({
   quantity: '12',
   net: '8880',
   agreedNet: null,
+  invoiced: { net: '8880', allowance: '0' },
   credited: false,
   shipped: { quantity: '12', value: '8880', agreedValue: null, cost: '6000' },
   taxCode: 'S6',
@@ -68,6 +69,12 @@ describe('P1 P3 credit notes', () => {
       cost: '0',
       lines: [{ quantity: '0', unitPrice: '40', net: '480', value: '0' }],
     });
+  });
+
+  it('allow on the right price what was allowed on the wrong one', () => {
+    const allowed = line({ net: '8702.4', invoiced: { net: '8702.4', allowance: '177.6' } });
+    expect(effects(ground([allowed]), price('700'))).toMatchObject({ net: '470.4' });
+    expect(codes(ground([allowed]), price('740'))).toEqual(['lines.0.unitPrice: not-below-invoiced']);
   });
 
   it('set off no more than is owed', () => {

@@ -32,6 +32,8 @@ export interface CreditableLine {
   quantity: string;
   net: string;
   agreedNet: string | null;
+  /** What the line was invoiced at, and what of it was allowed. // R2 */
+  invoiced: { net: string; allowance: string };
   /** Whether a credit note has to do with it already. */
   credited: boolean;
   /** Of the shipment it covers, what did not come back: units, sales value, and cost. */
@@ -198,9 +200,17 @@ function lineRefusal(
     return refuse('above-credit', field, { item, asked: typed, left: '0', invoice: invoice.number });
   }
   if (dec(typed).lt(0)) return refuse('not-above-zero', field, { what });
-  const right = lineAmount(dec(line.quantity), dec(typed), invoice.currency);
+  const right = rightNet(line, dec(typed), invoice.currency);
   if (right.lt(line.net)) return null;
   return refuse('not-below-invoiced', field, { item, price: priceText(line.unitPrice, invoice.currency) });
+}
+
+/** What a line should have come to at the right price: what was allowed on the wrong one is allowed on that too. // R2 */
+function rightNet({ quantity, invoiced }: CreditableLine, price: Dec, currency: string): Dec {
+  const whole = lineAmount(dec(quantity), price, currency);
+  if (dec(invoiced.allowance).eq(0)) return whole;
+  const before = dec(invoiced.net).plus(invoiced.allowance);
+  return roundHalfAway(whole.times(invoiced.net).div(before), currencyPlaces(currency));
 }
 
 function baseOf(line: CreditableLine) {
@@ -212,7 +222,7 @@ function creditLine(line: CreditableLine, kind: CreditKind, typed: Dec, currency
   const { shipped } = line;
   const base = { ...baseOf(line), uninvoiced: '0' };
   if (kind === 'price') {
-    const net = dec(line.net).minus(lineAmount(dec(line.quantity), typed, currency));
+    const net = dec(line.net).minus(rightNet(line, typed, currency));
     const agreed = line.agreedNet === null ? null : partOf(line.agreedNet, net, line.net, currency).toFixed();
     const unitPrice = roundHalfAway(net.div(line.quantity), 4).toFixed();
     return { ...base, quantity: '0', unitPrice, net: net.toFixed(), agreedNet: agreed, ...NO_GOODS };

@@ -1,5 +1,17 @@
 import { accrualOf, type RebateAccrual, type RebateState } from '@core/agreements';
-import { addDays, dec, documentTotals, least, lineSlice, sum, type Day, type Dec, type LineMoney } from '@core/kernel';
+import {
+  addDays,
+  dec,
+  documentTotals,
+  least,
+  lineSlice,
+  sum,
+  ZERO,
+  type Day,
+  type Dec,
+  type LineMoney,
+} from '@core/kernel';
+import { allowancesOf, type Allowance, type AllowanceGiven } from '@core/pricing';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 
 /** A shipment line that is not wholly invoiced yet. */
@@ -15,6 +27,9 @@ export interface ShippedLine extends LineMoney {
   taxRate: string;
   agreementLineId: number | null;
   agreementId: number | null;
+  /** Kilograms and cubic metres of one of the item's own unit. */
+  weight: string;
+  volume: string;
 }
 
 /** A prepayment with something left, for one line of its agreement or (null) for all of it. // A12 */
@@ -36,6 +51,8 @@ export interface CustomerInvoiceGround {
   prepayments: readonly OpenPrepayment[];
   /** The rebates of the agreements of its lines. // A10 */
   rebates: readonly RebateState[];
+  /** What may be allowed on the customer's invoices. // R2 */
+  allowances: readonly Allowance[];
 }
 
 export interface InvoiceTax {
@@ -61,6 +78,8 @@ export interface CustomerInvoiceEffects {
   draws: { prepaymentId: number; number: string; lineIndex: number; amount: string }[];
   drawn: string;
   rebates: RebateAccrual[];
+  /** What was allowed; the nets of the lines are after it. // R2 */
+  allowances: AllowanceGiven[];
   lines: {
     shipmentLineId: number;
     orderLineId: number;
@@ -68,6 +87,8 @@ export interface CustomerInvoiceEffects {
     quantity: string;
     unitPrice: string;
     net: string;
+    /** Its share of what is allowed on the invoice. */
+    allowance: string;
     /** What of the net counts against the agreement where that is not the whole. // A5 */
     agreedNet: string | null;
     taxCodeId: number;
@@ -75,7 +96,10 @@ export interface CustomerInvoiceEffects {
   }[];
 }
 
-/** The customer invoice of one order: all that was shipped and not invoiced. // P4 P7 */
+/**
+ * The customer invoice of one order: all that was shipped and not invoiced, less what is allowed on what no agreement
+ * prices. // P4 P7 R2
+ */
 export function decideCustomerInvoice(
   ground: CustomerInvoiceGround,
   invoiceDate: Day,
@@ -87,17 +111,19 @@ export function decideCustomerInvoice(
   }
   return decided(refusals, () => {
     const reached = new Map<number, Dec>();
-    const lines = open.map((line) => {
+    const whole = open.map((line) => {
       const from = reached.get(line.orderLineId) ?? dec(line.invoicedBefore);
       const to = from.plus(line.open);
       reached.set(line.orderLineId, to);
       const slice = lineSlice(line, from, to, ground.order.currency);
-      return { ...line, quantity: line.open, net: slice.value, agreed: slice.agreed };
+      return { ...line, quantity: line.open, net: slice.value, agreed: slice.agreed, allowance: ZERO };
     });
+    const { given, lines } = allowed(whole, ground.allowances, invoiceDate, ground.order.currency);
     const totals = documentTotals(lines, ground.order.currency);
     const draws = drawsOf(lines, ground.prepayments);
     return {
       draws,
+      allowances: given,
       drawn: sum(draws.map((draw) => dec(draw.amount))).toFixed(),
       rebates: accrualsOf(lines, ground.rebates, invoiceDate),
       customerId: ground.order.customerId,
@@ -122,12 +148,32 @@ export function decideCustomerInvoice(
         quantity: line.quantity,
         unitPrice: line.unitPrice,
         net: line.net.toFixed(),
+        allowance: line.allowance.toFixed(),
         agreedNet: line.agreed?.toFixed() ?? null,
         taxCodeId: line.taxCodeId,
         taxRate: line.taxRate,
       })),
     };
   });
+}
+
+/** Takes what is allowed off the lines that no agreement prices: what is agreed is agreed. // R2 */
+function allowed<Line extends NetLine & { allowance: Dec; weight: string; volume: string }>(
+  lines: readonly Line[],
+  allowances: readonly Allowance[],
+  day: Day,
+  currency: string,
+): { given: AllowanceGiven[]; lines: Line[] } {
+  const free = lines.filter((line) => line.agreementLineId === null);
+  const { given, shares } = allowancesOf(allowances, free, day, currency);
+  const off = new Map(free.map((line, index) => [line, shares[index]!]));
+  return {
+    given,
+    lines: lines.map((line) => {
+      const allowance = off.get(line) ?? ZERO;
+      return { ...line, net: line.net.minus(allowance), allowance };
+    }),
+  };
 }
 
 type NetLine = Pick<ShippedLine, 'agreementLineId' | 'agreementId'> & {

@@ -23,6 +23,8 @@ const shipped = (id: number, open: string, invoicedBefore = '0') => ({
   taxRate: '6',
   agreementLineId: 3,
   agreementId: 1,
+  weight: '2.9',
+  volume: '0.009',
 });
 
 const customerGround = (...lines: CustomerInvoiceGround['lines']): CustomerInvoiceGround => ({
@@ -32,6 +34,7 @@ const customerGround = (...lines: CustomerInvoiceGround['lines']): CustomerInvoi
   lines,
   prepayments: [],
   rebates: [],
+  allowances: [],
 });
 
 describe('P4 the customer invoice', () => {
@@ -51,6 +54,31 @@ describe('P4 the customer invoice', () => {
       return decision.ok && decision.effects.closes;
     };
     expect([closes('8'), closes('8', '3.99999'), closes('8', '4'), closes('12')]).toEqual([false, false, true, true]);
+  });
+
+  it('is less what is allowed, on lines that no agreement prices alone', () => {
+    const ground = customerGround(
+      shipped(1, '8'),
+      { ...shipped(2, '4', '8'), agreementLineId: null, agreementId: null, orderLineId: 6, invoicedBefore: '0' },
+      { ...shipped(3, '2'), agreementLineId: null, agreementId: null, orderLineId: 7 },
+    );
+    const always = { firstDay: null, lastDay: null };
+    const decision = decideCustomerInvoice(
+      {
+        ...ground,
+        allowances: [{ measure: 'quantity', level: 'list', from: '6', perCent: '2.5', ...always }],
+      },
+      '2027-03-01',
+    );
+    if (!decision.ok) throw new Error('refused');
+    const { allowances, lines, net } = decision.effects;
+    expect(allowances).toEqual([{ measure: 'quantity', reached: '6', from: '6', perCent: '2.5', amount: '111' }]);
+    expect(lines.map((line) => [line.net, line.allowance])).toEqual([
+      ['5920', '0'],
+      ['2886', '74'],
+      ['1443', '37'],
+    ]);
+    expect(net).toBe('10249');
   });
 
   it('is refused where nothing waits', () => {

@@ -1,4 +1,12 @@
 export {
+  ALLOWANCE_MEASURES,
+  allowancesOf,
+  type Allowance,
+  type AllowanceGiven,
+  type AllowanceLine,
+  type AllowanceMeasure,
+} from './allowance';
+export {
   buildUp,
   NO_EXTRAS,
   STEP_KINDS,

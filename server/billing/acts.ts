@@ -59,9 +59,22 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
         quantity: line.quantity,
         unit_price: line.unitPrice,
         net: line.net,
+        allowance: line.allowance,
         agreed_net: line.agreedNet,
         tax_code_id: line.taxCodeId,
         tax_rate: line.taxRate,
+      })),
+    );
+    await tx.insertPlain(
+      'invoice_allowance',
+      effects.allowances.map((each) => ({
+        company_id: companyId,
+        invoice_id: id!,
+        measure: each.measure,
+        reached: each.reached,
+        from_measure: each.from,
+        per_cent: each.perCent,
+        amount: each.amount,
       })),
     );
     await insertTaxes(tx, doer, 'CI', id!, effects.taxes);

@@ -231,12 +231,14 @@ export async function creditableLines(sql: Sql, companyId: number, invoiceId: nu
     shipped_agreed: string | null;
     shipped_cost: string;
     credited: number;
+    whole: string;
+    allowance: string;
     tax_code: string;
     tax_code_id: number;
     tax_rate: string;
   }>(
     `SELECT l.id, l.order_line_id, ol.agreement_line_id, al.agreement_id, sl.item_id, i.number AS item_number, l.unit_price,
-            l.quantity - COALESCE(own.quantity, 0) AS quantity, l.net - COALESCE(own.net, 0) AS net,
+            l.net AS whole, l.allowance, l.quantity - COALESCE(own.quantity, 0) AS quantity, l.net - COALESCE(own.net, 0) AS net,
             l.agreed_net - COALESCE(own.agreed_net, 0) AS agreed_net,
             sl.quantity - COALESCE(back.quantity, 0) AS shipped_quantity, sl.value - COALESCE(back.value, 0) AS shipped_value,
             sl.agreed_value - COALESCE(back.agreed_value, 0) AS shipped_agreed, sl.cost - COALESCE(back.cost, 0) AS shipped_cost,
@@ -272,6 +274,7 @@ export async function creditableLines(sql: Sql, companyId: number, invoiceId: nu
     credited: Boolean(row.credited),
     net: plain(row.net),
     agreedNet: orNull(row.agreed_net),
+    invoiced: { net: plain(row.whole), allowance: plain(row.allowance) },
     shipped: {
       quantity: plain(row.shipped_quantity),
       value: plain(row.shipped_value),

@@ -138,11 +138,12 @@ async function lessenedBy(sql: Sql, companyId: number, id: number, openItemId: n
 export async function openInvoice(sql: Sql, companyId: number, side: Side, id: number): Promise<Sheet> {
   const [head] = await sql.rows<HeadRow>(`${headSql(side)} WHERE i.company_id = ? AND i.id = ?`, [companyId, id]);
   const found = there(head, 'This invoice');
-  const [lines, taxes, payments, lessened] = await Promise.all([
+  const [lines, taxes, payments, lessened, allowances] = await Promise.all([
     side === 'customer' ? customerLines(sql, companyId, id) : vendorLines(sql, companyId, id),
     taxesOf(sql, companyId, SIDES[side].kind, id),
     paymentsOf(sql, companyId, found.open_item_id),
     side === 'customer' ? lessenedBy(sql, companyId, id, found.open_item_id) : [],
+    side === 'customer' ? allowedOn(sql, companyId, id) : [],
   ]);
   return {
     ...rowOf(side, found),
@@ -154,6 +155,7 @@ export async function openInvoice(sql: Sql, companyId: number, side: Side, id: n
     lines,
     payments,
     lessened,
+    allowances,
   };
 }
 
@@ -168,6 +170,7 @@ interface LineRow {
   quantity: string;
   unit_price: string;
   net: string;
+  allowance: string;
   tax_code: string;
   covers_kind: 'SH' | 'RC' | 'AG';
   covers_id: number;
@@ -180,7 +183,7 @@ async function customerLines(sql: Sql, companyId: number, id: number) {
   const rows = await sql.rows<LineRow>(
     `SELECT l.id, i.id AS item_id, COALESCE(i.number, g.code, 'shortfall') AS item_number,
             COALESCE(i.name, g.name, 'what was not taken') AS item_name, COALESCE(i.unit, 'amount') AS unit, l.quantity, l.unit_price,
-            l.net, tc.code AS tax_code, COALESCE(s.id, ag.id) AS covers_id, COALESCE(s.number, ag.number) AS covers_number,
+            l.net, l.allowance, tc.code AS tax_code, COALESCE(s.id, ag.id) AS covers_id, COALESCE(s.number, ag.number) AS covers_number,
             IF(s.id IS NULL, 'AG', 'SH') AS covers_kind, l.order_line_id, NULL AS received_cost,
             IF(s.id IS NULL, NULL, l.quantity - COALESCE((SELECT SUM(cl.quantity + cl.uninvoiced) FROM credit_note_line cl
                WHERE cl.company_id = l.company_id AND cl.invoice_line_id = l.id), 0)) AS creditable
@@ -201,7 +204,7 @@ async function customerLines(sql: Sql, companyId: number, id: number) {
 
 async function vendorLines(sql: Sql, companyId: number, id: number) {
   const rows = await sql.rows<LineRow>(
-    `SELECT l.id, rl.item_id, i.number AS item_number, i.name AS item_name, i.unit, l.quantity, l.unit_price, l.net,
+    `SELECT l.id, rl.item_id, i.number AS item_number, i.name AS item_name, i.unit, l.quantity, l.unit_price, l.net, '0' AS allowance,
             tc.code AS tax_code, r.id AS covers_id, r.number AS covers_number, 'RC' AS covers_kind, sl.order_line_id, l.received_cost,
             NULL AS creditable
        FROM vendor_invoice_line l
@@ -224,11 +227,32 @@ function lineOf(row: LineRow): Sheet['lines'][number] {
     quantity: plain(row.quantity),
     unitPrice: plain(row.unit_price),
     net: plain(row.net),
+    allowance: plain(row.allowance),
     taxCode: row.tax_code,
     covers: { kind: row.covers_kind, id: row.covers_id, number: row.covers_number },
     orderLineId: row.order_line_id,
     difference: row.received_cost === null ? null : dec(row.net).minus(row.received_cost).toFixed(),
   };
+}
+
+async function allowedOn(sql: Sql, companyId: number, id: number): Promise<Sheet['allowances']> {
+  const rows = await sql.rows<{
+    measure: Sheet['allowances'][number]['measure'];
+    reached: string;
+    from_measure: string;
+    per_cent: string;
+    amount: string;
+  }>(
+    'SELECT measure, reached, from_measure, per_cent, amount FROM invoice_allowance WHERE company_id = ? AND invoice_id = ?',
+    [companyId, id],
+  );
+  return rows.map((row) => ({
+    measure: row.measure,
+    reached: plain(row.reached),
+    from: plain(row.from_measure),
+    perCent: plain(row.per_cent),
+    amount: plain(row.amount),
+  }));
 }
 
 async function taxesOf(sql: Sql, companyId: number, kind: string, id: number): Promise<Sheet['taxes']> {

@@ -6,6 +6,7 @@ import type { Sql } from '../db/database';
 import { plain } from '../db/mapping';
 import { notTakenBack, stands } from '../db/taken-back';
 import { agreementsOf, lockOrder } from '../orders';
+import { allowancesFor } from '../pricing';
 
 /** What was shipped on an order and not invoiced; the order and its agreement locked. */
 export async function lockForCustomerInvoice(
@@ -36,13 +37,17 @@ export async function lockForCustomerInvoice(
     live: string;
     amount: string;
     agreed_amount: string | null;
+    weight: string;
+    volume: string;
   }>(
     `SELECT sl.id AS shipment_line_id, ol.id AS order_line_id, sl.quantity,
             (SELECT SUM(il.quantity) FROM customer_invoice_line il
               WHERE il.company_id = sl.company_id AND il.shipment_line_id = sl.id AND ${notTakenBack('il')}) AS invoiced,
             ol.invoiced AS invoiced_before, ol.unit_price, tc.code AS tax_code, ol.tax_code_id, ol.tax_rate, ol.agreement_line_id,
-            al.agreement_id, ol.quantity - ol.cancelled AS live, ol.amount, ol.agreed_amount
+            al.agreement_id, ol.quantity - ol.cancelled AS live, ol.amount, ol.agreed_amount,
+            i.weight, i.volume
        FROM sales_order_line ol
+       JOIN item i ON i.company_id = ol.company_id AND i.id = ol.item_id
        JOIN shipment_line sl ON sl.company_id = ol.company_id AND sl.order_line_id = ol.id
        JOIN tax_code tc ON tc.company_id = ol.company_id AND tc.id = ol.tax_code_id
        LEFT JOIN agreement_line al ON al.company_id = ol.company_id AND al.id = ol.agreement_line_id
@@ -79,7 +84,10 @@ export async function lockForCustomerInvoice(
       quantity: plain(row.live),
       amount: plain(row.amount),
       agreedAmount: orNull(row.agreed_amount),
+      weight: plain(row.weight),
+      volume: plain(row.volume),
     })),
+    allowances: await allowancesFor(sql, companyId, order.customer_id, order.currency),
     prepayments: await openPrepayments(sql, companyId, agreementIds),
     rebates: await rebatesOf(sql, companyId, agreementIds),
   };

@@ -28,6 +28,11 @@ const address = (to: { label: string; street: string; town: string; postcode: st
 const taxed = (taxes: readonly { taxRate: string; base: string; tax: string }[]) =>
   taxes.map((tax) => [`Tax ${tax.taxRate} % of ${fixed(tax.base, 2)}`, tax.tax] as const);
 
+const UNITS = { weight: ' kg', volume: ' m³', quantity: ' units', amount: '' } as const;
+
+const allowedText = ({ measure, from, perCent }: { measure: keyof typeof UNITS; from: string; perCent: string }) =>
+  `Allowance ${perCent} % from ${quantity(from)}${UNITS[measure]}`;
+
 async function orderConfirmation({ sql, companyId, id }: Sheet): Promise<Printed> {
   const sheet = await openOrder(sql, companyId, id);
   return {
@@ -137,9 +142,10 @@ async function invoice({ sql, companyId, id }: Sheet): Promise<Printed> {
       what: `${line.item.name}\n${line.covers.number}`,
       quantity: inUnits(quantity(line.quantity), line.item.unit),
       unitPrice: line.unitPrice,
-      amount: line.net,
+      amount: dec(line.net).plus(line.allowance).toFixed(),
     })),
     totals: [
+      ...sheet.allowances.map((each) => [allowedText(each), dec(each.amount).neg().toFixed()] as const),
       ['Net', sheet.net],
       ...taxed(sheet.taxes),
       ['Total', sheet.total],

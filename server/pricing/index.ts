@@ -1,1 +1,1 @@
-export { orderPricing, pricingOf } from './reads';
+export { allowancesFor, orderPricing, pricingOf } from './reads';

@@ -1,6 +1,6 @@
 import type { Day } from '@core/kernel';
 import type { ItemPricing, OrderPricing } from '@core/orders';
-import type { CostBasis, PriceExtras, PriceRule, PriceSearch } from '@core/pricing';
+import type { Allowance, CostBasis, PriceExtras, PriceRule, PriceSearch } from '@core/pricing';
 import type { Sql } from '../db/database';
 import { plain } from '../db/mapping';
 
@@ -219,4 +219,37 @@ export async function orderPricing(
     freight,
     who: row!.who ?? '',
   };
+}
+
+/** What may be allowed on invoices of a customer in a currency: their own, their group's, everybody's. // R2 */
+export async function allowancesFor(
+  sql: Sql,
+  companyId: number,
+  customerId: number,
+  currency: string,
+): Promise<Allowance[]> {
+  const rows = await sql.rows<{
+    measure: Allowance['measure'];
+    level: Allowance['level'];
+    from_measure: string;
+    per_cent: string;
+    first_day: Day | null;
+    last_day: Day | null;
+  }>(
+    `SELECT a.measure, IF(a.customer_id IS NOT NULL, 'customer', IF(a.price_group_id IS NOT NULL, 'group', 'list')) AS level,
+            a.from_measure, a.per_cent, a.first_day, a.last_day
+       FROM customer c
+       JOIN allowance a ON a.company_id = c.company_id
+        AND (a.customer_id = c.id OR a.customer_id IS NULL AND (a.price_group_id IS NULL OR a.price_group_id = c.price_group_id))
+      WHERE c.company_id = ? AND c.id = ? AND (a.currency IS NULL OR a.currency = ?)`,
+    [companyId, customerId, currency],
+  );
+  return rows.map((row) => ({
+    measure: row.measure,
+    level: row.level,
+    from: plain(row.from_measure),
+    perCent: plain(row.per_cent),
+    firstDay: row.first_day,
+    lastDay: row.last_day,
+  }));
 }

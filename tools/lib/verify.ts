@@ -360,6 +360,13 @@ const CHECKS: readonly Check[] = [
     'SELECT SUM(l.net) FROM customer_invoice_line l WHERE l.company_id = x.company_id AND l.invoice_id = x.id',
   ),
   counter(
+    'invoice allowances',
+    'customer_invoice',
+    'x.number',
+    'COALESCE((SELECT SUM(a.amount) FROM invoice_allowance a WHERE a.company_id = x.company_id AND a.invoice_id = x.id), 0)',
+    'SELECT SUM(l.allowance) FROM customer_invoice_line l WHERE l.company_id = x.company_id AND l.invoice_id = x.id',
+  ),
+  counter(
     'customer invoice tax',
     'customer_invoice',
     'x.number',

@@ -1,9 +1,11 @@
 import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { dec } from '@core/kernel';
 import * as contract from '@api/billing';
 import { Session } from '../access/session';
 import { day, money, price, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/sheet';
+import { allowanceText } from './allowance-text';
 
 export interface InvoiceCustomerData {
   orderId: number;
@@ -34,7 +36,7 @@ export interface InvoiceCustomerData {
             <th>What</th>
             <th class="num">Quantity</th>
             <th class="num">Price</th>
-            <th class="num">Net</th>
+            <th class="num">Amount</th>
           </tr>
         </thead>
         <tbody>
@@ -45,7 +47,13 @@ export interface InvoiceCustomerData {
               <td>{{ lineOf(line.orderLineId).item.name }}</td>
               <td class="num">{{ quantity(line.quantity) }}</td>
               <td class="num">{{ price(line.unitPrice, effects.currency) }}</td>
-              <td class="num">{{ money(line.net, effects.currency) }}</td>
+              <td class="num">{{ money(before(line), effects.currency) }}</td>
+            </tr>
+          }
+          @for (each of effects.allowances; track each.measure) {
+            <tr class="sum">
+              <td colspan="5" class="num">{{ allowanceText(each) }}</td>
+              <td class="num">−{{ money(each.amount, effects.currency) }}</td>
             </tr>
           }
           <tr class="sum">
@@ -85,6 +93,10 @@ export class InvoiceCustomerSheet {
   protected readonly money = money;
   protected readonly price = price;
   protected readonly quantity = quantity;
+  protected readonly allowanceText = allowanceText;
+  /** What a line comes to before what is allowed on the invoice. */
+  protected readonly before = (line: { net: string; allowance: string }) =>
+    dec(line.net).plus(line.allowance).toFixed();
   protected lineOf(id: number) {
     return this.data.lines.find((line) => line.id === id)!;
   }

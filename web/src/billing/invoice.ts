@@ -12,6 +12,7 @@ import { liveDocument } from '../kit/live';
 import { Quiet } from '../kit/quiet';
 import { Refusals } from '../kit/refusals';
 import { Sheets } from '../kit/sheet';
+import { allowanceText } from './allowance-text';
 import { CreditSheet } from './credit-sheet';
 import { PaymentSheet } from './payment-sheet';
 import { Billing, type InvoiceSheet } from './service';
@@ -84,6 +85,9 @@ type Line = InvoiceSheet['lines'][number];
           (selected)="selected.set(rowId($event))"
         />
         <div class="totals">
+          @for (each of shown.allowances; track each.measure) {
+            <span>{{ allowanceText(each) }}</span><span>−{{ money(each.amount) }}</span>
+          }
           <span>Net</span><span>{{ money(shown.net) }}</span>
           @for (tax of shown.taxes; track tax.taxCode) {
             <span>Tax {{ tax.taxRate }} % of {{ money(tax.base) }}</span
@@ -149,7 +153,13 @@ export class InvoicePage {
       { id: 'quantity', head: 'Quantity', width: 90, figures: true, text: (row) => quantity(row.quantity) },
       { id: 'unit', head: 'Unit', width: 70, text: (row) => row.item.unit },
       { id: 'price', head: 'Price', width: 100, figures: true, text: (row) => price(row.unitPrice, currency) },
-      { id: 'net', head: 'Net', width: 110, figures: true, text: (row) => money(row.net, currency) },
+      {
+        id: 'net',
+        head: 'Amount',
+        width: 110,
+        figures: true,
+        text: (row) => money(dec(row.net).plus(row.allowance).toFixed(), currency),
+      },
       { id: 'tax', head: 'Tax', width: 60, text: (row) => row.taxCode },
       ...(this.vendor()
         ? [
@@ -169,6 +179,7 @@ export class InvoicePage {
   protected readonly money = (value: string) => money(value, this.sheet()?.currency ?? 'MYR');
   protected readonly day = (value: string) => day(value, this.session.workDate());
   protected readonly pathOf = pathOf;
+  protected readonly allowanceText = allowanceText;
 
   constructor() {
     effect(() => this.titles.setTitle(`${this.sheet()?.document.number ?? 'Invoice'} · Kampong`));
