@@ -13,6 +13,8 @@ export const RIGHTS = [
   'credit',
   /** Sending documents to parties. */
   'send',
+  /** Keeping the lists of prices, items, customers and vendors. */
+  'lists',
   'work-date',
 ] as const;
 export const Right = z.enum(RIGHTS);

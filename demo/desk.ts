@@ -53,6 +53,13 @@ const FREIGHT = [
   { zone: 'coast', from_weight: '0', per_kilogram: '0.36' },
 ] as const;
 
+/** Per cent off an invoice by its weight or amount. // R2 */
+const ALLOWANCES = [
+  { group: 'Growers', measure: 'weight', from_measure: '500', per_cent: '1.5', currency: null },
+  { group: 'Growers', measure: 'weight', from_measure: '2000', per_cent: '3', currency: null },
+  { group: 'Clubs and links', measure: 'amount', from_measure: '5000', per_cent: '1', currency: 'MYR' },
+] as const;
+
 const CUSTOMERS: Readonly<Record<string, CustomerDesk>> = {
   'Teratai Bay Resort': {
     calls: { 'RO-4040': 'TBR-MEM-40', 'FC-10': 'TBR-F10', 'FC-20': 'TBR-F20' },
@@ -133,6 +140,10 @@ export function layDesk(database: Database, masters: Masters, workDate: Day, see
       marketValues(workDate, seed).map((each) => ({ ...company, series_id: seriesId!, ...each })),
     );
     const groupOf = (name: (typeof PRICE_GROUPS)[number]) => groupIds[PRICE_GROUPS.indexOf(name)]!;
+    await tx.insert(
+      'allowance',
+      ALLOWANCES.map(({ group, ...allowance }) => ({ ...company, price_group_id: groupOf(group), ...allowance })),
+    );
     await layItems(tx, masters, { groupOf, permitTypeId: permitTypeId!, seriesId: seriesId!, workDate });
     for (const party of ['customer', 'vendor'] as const) {
       // One mailbox each, at a place that is nobody's.

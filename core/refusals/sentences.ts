@@ -18,6 +18,10 @@ export const sentences = {
   'not-a-number': (f: { what: string }) => `${f.what} is not a number Kampong can keep; write it like 1250.5.`,
   'not-a-day': (f: { what: string }) => `${f.what} is not a date; write it like 11/3, +5 or fri.`,
   'not-above-zero': (f: { what: string }) => `${f.what} must be above zero.`,
+  'below-zero': (f: { what: string }) => `${f.what} cannot be below zero.`,
+  'several-named': (f: { what: string; name: string }) =>
+    `${f.what} is not clear: several go by ${f.name}; give the number instead.`,
+  'either-or': (f: { one: string; other: string }) => `This holds for ${f.one} or for ${f.other}, not both; clear one.`,
   'not-an-address': () => 'This is not one mail address; write it like stores@teratai.example.',
   'too-long': (f: { what: string; most: string }) => `${f.what} is longer than ${f.most} characters; shorten it.`,
   malformed: (f: { what: string }) => `${f.what} could not be read; check it and send it again.`,
@@ -37,6 +41,16 @@ export const sentences = {
   'not-found': (f: { what: string }) => `${f.what} is not in this company; it may belong to another one.`,
   fault: (f: { reference: string }) =>
     `Something went wrong on our side and nothing was changed; say ${f.reference} to whoever looks after Kampong.`,
+
+  // what is kept in lists
+  'nothing-typed': () => 'Nothing is changed yet; change a row first.',
+  'row-gone': () => 'This row is not there any more; somebody removed it. Read the list again.',
+  'row-changed': () => 'Somebody changed this row meanwhile; read the list again and type it over theirs.',
+  'row-stays': (f: { list: string }) => `Rows of ${f.list} are neither added nor removed here; only change them.`,
+  'row-in-use': (f: { row: string }) => `${f.row} is in use and stays; what uses it must go first.`,
+  'row-twice': (f: { row: string }) => `There is a row for ${f.row} already; change that one instead.`,
+  'own-unit': (f: { item: string; unit: string }) =>
+    `${f.unit} is the unit ${f.item} is counted in; name another unit.`,
 
   // A: agreements
   'period-reversed': (f: { first: string; last: string }) =>

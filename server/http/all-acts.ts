@@ -7,6 +7,7 @@ import { sendDocument } from '../mail';
 import { orderActs } from '../orders';
 import { stockActs } from '../stock';
 import { supplyActs } from '../supply';
+import { keepList } from '../upkeep';
 
 export const ALL_ACTS: readonly Act[] = [
   ...accessActs,
@@ -18,4 +19,5 @@ export const ALL_ACTS: readonly Act[] = [
   ...billingActs,
   bringInAgreements,
   bringInOrders,
+  keepList,
 ];

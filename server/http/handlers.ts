@@ -17,6 +17,7 @@ import * as purchasing from '@api/purchasing';
 import * as stock from '@api/stock';
 import * as supply from '@api/supply';
 import * as today from '@api/today';
+import * as upkeep from '@api/upkeep';
 import {
   beginSession,
   chooseCompany,
@@ -40,6 +41,7 @@ import { listPurchases, openPurchase } from '../purchasing';
 import { alsoWaiting, openReceipt, openShipment } from '../stock';
 import { listBench, listPairs, openThread, salesFor, suppliesFor, threadOfDocument } from '../supply';
 import { today as readToday } from '../today';
+import { findNamed, openList } from '../upkeep';
 import type { Parts } from './parts';
 import { Refusals } from './problem';
 import { COOKIE, setCookie, signedInOf } from './session';
@@ -195,5 +197,7 @@ export const HANDLERS: readonly Handler[] = [
   ),
   renewCalendar,
   reads(today.today, (sql, companyId, { workDate }) => readToday(sql, companyId, workDate)),
+  reads(upkeep.openList, (sql, companyId, { params, query }) => openList(sql, companyId, params.list, query)),
+  reads(upkeep.findNamed, (sql, companyId, { params, query }) => findNamed(sql, companyId, params.target, query.q)),
   reads(find.find, (sql, companyId, { query }) => findAll(sql, companyId, query.q)),
 ];

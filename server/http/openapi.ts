@@ -1,11 +1,10 @@
 import * as z from 'zod';
-import { ACTS, ENDPOINTS } from '@api/index';
-import { ActResult, preview, Problem, type Schema } from '@api/kit';
+import { ActResult, preview, Problem, type ActEndpoint, type Endpoint, type Schema } from '@api/kit';
 
-/** The contract as an OpenAPI 3.1 document, made from the same schemas that check the requests. */
-export function openApi(): object {
+/** What is bound as an OpenAPI 3.1 document, made from the same schemas that check the requests. */
+export function openApi(endpoints: readonly Endpoint[], acts: readonly ActEndpoint[]): object {
   const paths: Record<string, object> = {};
-  for (const endpoint of ENDPOINTS) {
+  for (const endpoint of endpoints) {
     const path = `/api${endpoint.path.replace(/:(\w+)/g, '{$1}')}`;
     paths[path] = {
       [endpoint.method.toLowerCase()]: {
@@ -18,7 +17,7 @@ export function openApi(): object {
       },
     };
   }
-  for (const act of ACTS) {
+  for (const act of acts) {
     const keyHeader = {
       name: 'Idempotency-Key',
       in: 'header',

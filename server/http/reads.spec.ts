@@ -1,3 +1,5 @@
+import { ALL_ACTS } from './all-acts';
+import { HANDLERS } from './handlers';
 import { agreed, placed, releaseOf, World, type Visitor } from '../testing/world';
 
 interface PageOf<Row> {
@@ -123,13 +125,17 @@ describe('lists and what is found', () => {
     for (const item of sheet.openItems) expect(cents(item.owed)).toBe(cents(item.amount) - cents(item.settled));
   });
 
-  it('describes itself: every act and read of the contract, with its schemas', async () => {
+  it('describes itself: every act and read that is bound, with its schemas', async () => {
     const description = await salmah.get<{ openapi: string; paths: Record<string, Record<string, unknown>> }>(
       '/api/openapi.json',
     );
     expect(description.openapi).toMatch(/^3\./);
-    for (const path of ['/api/orders/{id}', '/api/acts/wrapUpAgreement', '/api/acts/wrapUpAgreement/preview']) {
-      expect(Object.keys(description.paths)).toContain(path);
-    }
+    const bound = [
+      ...ALL_ACTS.flatMap(({ endpoint: { name } }) => [`/api/acts/${name}`, `/api/acts/${name}/preview`]),
+      '/api/events',
+      ...HANDLERS.map(({ endpoint: { path } }) => `/api${path.replace(/:(\w+)/g, '{$1}')}`),
+    ];
+    expect(Object.keys(description.paths).sort()).toEqual([...new Set(bound)].sort());
+    expect(bound).toContain('/api/acts/keepList');
   });
 });

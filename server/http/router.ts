@@ -31,7 +31,12 @@ export function apiRouter(parts: Parts): Router {
     ctx.req.on('close', () => stream.destroy());
     ctx.body = stream;
   });
-  const description = JSON.stringify(openApi());
+  const description = JSON.stringify(
+    openApi(
+      HANDLERS.map(({ endpoint }) => endpoint),
+      ALL_ACTS.map(({ endpoint }) => endpoint),
+    ),
+  );
   router.get('/openapi.json', (ctx) => {
     ctx.type = 'application/json';
     ctx.body = description;

@@ -28,7 +28,7 @@ export const ROLES: Record<string, readonly Right[]> = {
   Buyer: ['purchases', 'goods', 'send', 'work-date'],
   'Stock keeper': ['goods', 'send', 'work-date'],
   'Accounts clerk': ['customer-invoices', 'vendor-invoices', 'payments', 'send', 'work-date'],
-  'Sales manager': ['agreements', 'orders', 'credit', 'send', 'work-date'],
+  'Sales manager': ['agreements', 'orders', 'credit', 'send', 'lists', 'work-date'],
 };
 
 export interface NewCompany {

@@ -69,6 +69,7 @@ const routes: Routes = [
         path: 'prepayments/:id',
         loadComponent: () => import('../billing/prepayment').then((m) => m.PrepaymentPage),
       },
+      { path: 'lists', loadComponent: () => import('../upkeep/lists').then((m) => m.KeptLists) },
       { path: 'mail', loadComponent: () => import('../mail/mail-room').then((m) => m.MailRoom) },
       { path: 'insight', loadComponent: () => import('../insight/fulfilment').then((m) => m.FulfilmentPage) },
       { path: 'customers/:id', loadComponent: () => import('../parties/customer').then((m) => m.CustomerPage) },

@@ -11,6 +11,9 @@ export const PLACES: readonly { path: string; name: string; icon: IconName }[] =
   { path: '/insight', name: 'Insight', icon: 'insight' },
 ];
 
+/** Apart at the foot of the spine: what the rest is made from. */
+export const SETUP: (typeof PLACES)[number] = { path: '/lists', name: 'Lists', icon: 'lists' };
+
 /** What can be done by name from the find-or-do box. */
 export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'New agreement', path: '/agreements/new' },
@@ -24,6 +27,13 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'Agreements past their last day', path: '/agreements?dates=passed' },
   { name: 'Agreements that are used up', path: '/agreements?left=used-up' },
   { name: 'Mail room: what was sent', path: '/mail' },
+  { name: 'Keep prices', path: '/lists?list=prices' },
+  { name: 'Keep invoice allowances', path: '/lists?list=allowances' },
+  { name: 'Keep units of items', path: '/lists?list=units' },
+  { name: 'Keep credit limits and price groups of customers', path: '/lists?list=customers' },
+  { name: 'Keep permits', path: '/lists?list=permits' },
+  { name: 'Keep what vendors sell', path: '/lists?list=vendor-items' },
+  { name: 'Keep approved vendors', path: '/lists?list=approvals' },
   { name: 'Fulfilment by sales organisation', path: '/insight?by=organisation' },
   ...PLACES.map((place) => ({ name: `Go to ${place.name}`, path: place.path })),
 ];

@@ -8,7 +8,7 @@ import { Icon } from '../kit/icon';
 import { LiveEvents } from '../kit/live';
 import { Quiet } from '../kit/quiet';
 import { MenuButton } from './menu-button';
-import { PLACES } from './places';
+import { PLACES, SETUP } from './places';
 
 const OUT_OF_REACH_YET = 'Kampong cannot be reached just now; try again when the connection is back.';
 
@@ -28,6 +28,7 @@ export class Shell {
   protected readonly live = inject(LiveEvents);
   protected readonly quiet = inject(Quiet);
   protected readonly places = PLACES;
+  protected readonly setup = SETUP;
   protected readonly folded = signal(localStorage.getItem('spine folded') === 'yes');
   protected readonly pathOf = pathOf;
   protected readonly companies = computed(() =>

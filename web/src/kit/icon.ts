@@ -4,6 +4,7 @@ import bench from '@material-symbols/svg-400/outlined/dashboard.svg';
 import billing from '@material-symbols/svg-400/outlined/request_quote.svg';
 import calendar from '@material-symbols/svg-400/outlined/calendar_month.svg';
 import close from '@material-symbols/svg-400/outlined/close.svg';
+import lists from '@material-symbols/svg-400/outlined/table_rows.svg';
 import handshake from '@material-symbols/svg-400/outlined/handshake.svg';
 import insight from '@material-symbols/svg-400/outlined/leaderboard.svg';
 import keyboard from '@material-symbols/svg-400/outlined/keyboard.svg';
@@ -21,6 +22,7 @@ const ICONS = {
   handshake,
   insight,
   keyboard,
+  lists,
   more,
   orders,
   today,

@@ -47,6 +47,15 @@ export class LiveEvents {
     this.changes.next('all');
   }
 
+  /** Beats when an act of that name was done. */
+  doing(act: string): Observable<void> {
+    return this.changes.pipe(
+      filter((change) => change === 'all' || change.act === act),
+      debounceTime(60),
+      map(() => undefined),
+    );
+  }
+
   /** Beats when a document that `concerns` is touched. */
   touching(concerns: (document: DocumentRef) => boolean): Observable<void> {
     return this.changes.pipe(
@@ -153,6 +162,16 @@ export class LiveList<Query, Row> {
   /** Reads the next page, where there is one and nothing is being read. */
   more(): void {
     if (this.next !== null && !this.loading()) this.wanted.next('more');
+  }
+
+  /** Reads what is shown again. */
+  again(): void {
+    this.wanted.next('first');
+  }
+
+  /** Forgets what is shown, where what it is of has changed. */
+  clear(): void {
+    this.rows.set([]);
   }
 
   get hasMore(): boolean {

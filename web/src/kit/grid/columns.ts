@@ -2,6 +2,11 @@ import type { Observable } from 'rxjs';
 import type { SmallBead } from '../bead';
 import type { Choice } from '../fields';
 
+/** How text is put into a cell; null where only a choice is taken. */
+export function textSetter<Row>(edit: CellEdit<Row>): ((row: Row, typed: string) => void) | null {
+  return edit.kind === 'lookup' ? (edit.setText?.bind(edit) ?? null) : edit.set.bind(edit);
+}
+
 /** What a cell lets a person do. The text given to `set` is as typed. */
 export type CellEdit<Row> = {
   /** Whether this row's cell can be edited; all where it is missing. */
@@ -9,7 +14,13 @@ export type CellEdit<Row> = {
 } & (
   | { kind: 'text'; set(row: Row, typed: string): void }
   | { kind: 'choice'; options(row: Row): { value: string; label: string }[]; set(row: Row, value: string): void }
-  | { kind: 'lookup'; search(words: string): Observable<Choice[]>; set(row: Row, choice: Choice): void }
+  | {
+      kind: 'lookup';
+      search(words: string): Observable<Choice[]>;
+      set(row: Row, choice: Choice): void;
+      /** Takes text that was pasted or copied down; where it is missing, only what is chosen is taken. */
+      setText?(row: Row, typed: string): void;
+    }
 );
 
 export interface GridColumn<Row> {

@@ -24,7 +24,7 @@ import type {
 } from 'ag-grid-community';
 import { beadsElement } from '../bead';
 import type { Choice } from '../fields';
-import type { GridColumn } from './columns';
+import { textSetter, type GridColumn } from './columns';
 import { LookupEditor } from './lookup-editor';
 import { gridTheme } from './theme';
 
@@ -71,6 +71,8 @@ export class Grid<Row> {
   readonly rowId = input.required<(row: Row) => string>();
   /** As tall as its rows instead of filling the place. */
   readonly natural = input(false);
+  /** The rows that so many pasted ones go into from a row on, made where they are lacking; null for those shown. */
+  readonly roomFor = input<((row: Row, count: number) => readonly Row[] | null) | null>(null);
   readonly opened = output<Row>();
   readonly selected = output<Row>();
   readonly nearEnd = output<void>();
@@ -148,8 +150,9 @@ export class Grid<Row> {
   private copyDown(rowIndex: number, spec: GridColumn<Row>): void {
     const above = this.rows()[rowIndex - 1];
     const here = this.rows()[rowIndex];
-    if (above === undefined || here === undefined || !spec.edit || spec.edit.kind === 'lookup') return;
-    spec.edit.set(here, (spec.typed ?? spec.text)?.(above) ?? '');
+    const set = spec.edit ? textSetter(spec.edit) : null;
+    if (above === undefined || here === undefined || !set) return;
+    set(here, (spec.typed ?? spec.text)?.(above) ?? '');
   }
 
   /** Cells from a spreadsheet, tabs between columns, into the editable cells from the focused one on. */
@@ -159,16 +162,18 @@ export class Grid<Row> {
     const text = event.clipboardData?.getData('text/plain');
     if (!at || !text) return;
     event.preventDefault();
-    const editable = this.columns().filter((column) => column.edit && column.edit.kind !== 'lookup');
+    const editable = this.columns().filter((column) => column.edit && textSetter(column.edit));
     const from = editable.findIndex((column) => column.id === at.column.getColId());
     if (from < 0) return;
     const lines = text.replace(/\r/g, '').replace(/\n$/, '').split('\n');
+    const first = this.rows()[at.rowIndex];
+    if (first === undefined) return;
+    const into = this.roomFor()?.(first, lines.length) ?? this.rows().slice(at.rowIndex, at.rowIndex + lines.length);
     lines.forEach((line, down) => {
-      const row = this.rows()[at.rowIndex + down];
-      if (row === undefined) return;
       line.split('\t').forEach((cell, right) => {
         const edit = editable[from + right]?.edit;
-        if (edit && edit.kind !== 'lookup' && (edit.when?.(row) ?? true)) edit.set(row, cell.trim());
+        const row = into[down];
+        if (edit && row !== undefined && (edit.when?.(row) ?? true)) textSetter(edit)?.(row, cell.trim());
       });
     });
   }

@@ -1,0 +1,2 @@
+export { keepList, openList } from './lists';
+export { findNamed } from './named';

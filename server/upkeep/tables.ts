@@ -1,0 +1,233 @@
+/** Where a kept list stands: the table its rows are written to, and what is shown of them. */
+export interface StoredList {
+  table: string;
+  /** The column that holds the company; its id itself for the company's own row. */
+  company?: 'id';
+  /** What is read, the table as `x`. */
+  from: string;
+  /** By field: what is shown, and the column it is written to (none for what is only shown). */
+  fields: Readonly<Record<string, readonly [shown: string, column: string | null]>>;
+  /** What the search box looks in. */
+  looksIn: readonly string[];
+  /** What holds on to a row: tables and their columns. */
+  usedBy?: readonly (readonly [table: string, column: string])[];
+}
+
+/** A column that is shown as it is written. */
+const own = (column: string): readonly [string, string] => [`x.${column}`, column];
+const shown = (column: string): readonly [string, null] => [column, null];
+
+const join = (table: string, as: string, column: string, kind: 'JOIN' | 'LEFT JOIN' = 'JOIN') =>
+  `${kind} ${table} ${as} ON ${as}.company_id = x.company_id AND ${as}.id = x.${column}`;
+const ITEM = join('item', 'i', 'item_id');
+const CUSTOMER = join('customer', 'c', 'customer_id');
+const MAYBE_CUSTOMER = join('customer', 'c', 'customer_id', 'LEFT JOIN');
+const MAYBE_GROUP = join('price_group', 'g', 'price_group_id', 'LEFT JOIN');
+
+export const STORED: Readonly<Record<string, StoredList>> = {
+  prices: {
+    table: 'price_rule',
+    from: `price_rule x ${ITEM} ${MAYBE_CUSTOMER} ${MAYBE_GROUP}`,
+    fields: {
+      item: ['i.number', 'item_id'],
+      customer: ['c.name', 'customer_id'],
+      group: ['g.name', 'price_group_id'],
+      unit: own('unit'),
+      from: own('from_quantity'),
+      price: own('price'),
+      currency: own('currency'),
+      firstDay: own('first_day'),
+      lastDay: own('last_day'),
+    },
+    looksIn: ['i.number', 'i.name', 'c.name', 'g.name'],
+  },
+  allowances: {
+    table: 'allowance',
+    from: `allowance x ${MAYBE_CUSTOMER} ${MAYBE_GROUP}`,
+    fields: {
+      measure: own('measure'),
+      customer: ['c.name', 'customer_id'],
+      group: ['g.name', 'price_group_id'],
+      from: own('from_measure'),
+      currency: own('currency'),
+      perCent: own('per_cent'),
+      firstDay: own('first_day'),
+      lastDay: own('last_day'),
+    },
+    looksIn: ['x.measure', 'c.name', 'g.name'],
+  },
+  freight: {
+    table: 'freight_band',
+    from: 'freight_band x',
+    fields: { zone: own('zone'), from: own('from_weight'), perKilogram: own('per_kilogram') },
+    looksIn: ['x.zone'],
+  },
+  'market-values': {
+    table: 'market_value',
+    from: `market_value x ${join('market_series', 's', 'series_id')}`,
+    fields: { series: ['s.name', 'series_id'], day: own('day'), value: own('value') },
+    looksIn: ['s.name', 'x.day'],
+  },
+  series: {
+    table: 'market_series',
+    from: 'market_series x',
+    fields: { name: own('name'), unit: own('unit') },
+    looksIn: ['x.name'],
+    usedBy: [
+      ['item', 'cost_series_id'],
+      ['market_value', 'series_id'],
+    ],
+  },
+  'price-groups': {
+    table: 'price_group',
+    from: 'price_group x',
+    fields: { name: own('name') },
+    looksIn: ['x.name'],
+    usedBy: [
+      ['customer', 'price_group_id'],
+      ['price_rule', 'price_group_id'],
+      ['allowance', 'price_group_id'],
+    ],
+  },
+  company: {
+    table: 'company',
+    company: 'id',
+    from: 'company x',
+    fields: {
+      name: shown('x.name'),
+      priceSearch: own('price_search'),
+      customerInvoiceFirst: own('customer_invoice_first'),
+    },
+    looksIn: ['x.name'],
+  },
+  items: {
+    table: 'item',
+    from: `item x ${join('permit_type', 't', 'permit_type_id', 'LEFT JOIN')}`,
+    fields: {
+      number: shown('x.number'),
+      name: shown('x.name'),
+      unit: shown('x.unit'),
+      listPrice: own('list_price'),
+      weight: own('weight'),
+      volume: own('volume'),
+      packSize: own('pack_size'),
+      splitCharge: own('split_charge'),
+      permitType: ['t.name', 'permit_type_id'],
+      reserving: own('reserving'),
+      approvalNeeded: own('approval_needed'),
+    },
+    looksIn: ['x.number', 'x.name'],
+  },
+  units: {
+    table: 'item_unit',
+    from: `item_unit x ${ITEM}`,
+    fields: { item: ['i.number', 'item_id'], unit: own('unit'), factor: own('factor') },
+    looksIn: ['i.number', 'i.name', 'x.unit'],
+  },
+  costs: {
+    table: 'item',
+    from: `item x ${join('market_series', 's', 'cost_series_id', 'LEFT JOIN')}`,
+    fields: {
+      number: shown('x.number'),
+      name: shown('x.name'),
+      costBasis: own('cost_basis'),
+      series: ['s.name', 'cost_series_id'],
+      factor: own('cost_factor'),
+      offset: own('cost_offset'),
+      surcharge: own('cost_surcharge'),
+      margin: own('cost_margin'),
+    },
+    looksIn: ['x.number', 'x.name', 's.name'],
+  },
+  customers: {
+    table: 'customer',
+    from: `customer x ${MAYBE_GROUP}`,
+    fields: {
+      number: shown('x.number'),
+      name: shown('x.name'),
+      creditLimit: own('credit_limit'),
+      group: ['g.name', 'price_group_id'],
+      delivered: own('delivered_prices'),
+      priceOf: own('price_of'),
+      referenceRequired: own('reference_required'),
+      contractedOnly: own('contracted_only'),
+      email: own('email'),
+      phone: own('phone'),
+    },
+    looksIn: ['x.number', 'x.name', 'g.name'],
+  },
+  'ship-tos': {
+    table: 'ship_to',
+    from: `ship_to x ${CUSTOMER}`,
+    fields: { customer: shown('c.name'), label: shown('x.label'), town: shown('x.town'), zone: own('zone') },
+    looksIn: ['c.name', 'x.label', 'x.town', 'x.zone'],
+  },
+  permits: {
+    table: 'permit',
+    from: `permit x ${CUSTOMER} ${join('permit_type', 't', 'permit_type_id')}`,
+    fields: {
+      customer: ['c.name', 'customer_id'],
+      permitType: ['t.name', 'permit_type_id'],
+      number: own('number'),
+      firstDay: own('first_day'),
+      lastDay: own('last_day'),
+    },
+    looksIn: ['c.name', 't.name', 'x.number'],
+    usedBy: [['sales_order_line', 'permit_id']],
+  },
+  'permit-types': {
+    table: 'permit_type',
+    from: 'permit_type x',
+    fields: { name: own('name') },
+    looksIn: ['x.name'],
+    usedBy: [
+      ['item', 'permit_type_id'],
+      ['permit', 'permit_type_id'],
+    ],
+  },
+  'their-numbers': {
+    table: 'customer_item',
+    from: `customer_item x ${CUSTOMER} ${ITEM}`,
+    fields: { customer: ['c.name', 'customer_id'], item: ['i.number', 'item_id'], number: own('number') },
+    looksIn: ['c.name', 'i.number', 'x.number'],
+  },
+  vendors: {
+    table: 'vendor',
+    from: 'vendor x',
+    fields: {
+      number: shown('x.number'),
+      name: shown('x.name'),
+      tolerance: own('tolerance_percent'),
+      email: own('email'),
+      phone: own('phone'),
+    },
+    looksIn: ['x.number', 'x.name'],
+  },
+  'vendor-items': {
+    table: 'item_vendor',
+    from: `item_vendor x ${ITEM} ${join('vendor', 'v', 'vendor_id')}`,
+    fields: {
+      item: ['i.number', 'item_id'],
+      vendor: ['v.name', 'vendor_id'],
+      price: own('unit_price'),
+      leadDays: own('lead_days'),
+      minimum: own('minimum'),
+      multiple: own('multiple'),
+      preferred: own('preferred'),
+    },
+    looksIn: ['i.number', 'i.name', 'v.name'],
+  },
+  approvals: {
+    table: 'vendor_approval',
+    from: `vendor_approval x ${join('vendor', 'v', 'vendor_id')} ${join('item', 'i', 'item_id', 'LEFT JOIN')}
+           ${join('item_group', 'g', 'item_group_id', 'LEFT JOIN')}`,
+    fields: {
+      vendor: ['v.name', 'vendor_id'],
+      item: ['i.number', 'item_id'],
+      itemGroup: ['g.name', 'item_group_id'],
+      firstDay: own('first_day'),
+      lastDay: own('last_day'),
+    },
+    looksIn: ['v.name', 'i.number', 'g.name'],
+  },
+};
