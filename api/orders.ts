@@ -78,6 +78,9 @@ export const OrderLine = z.object({
   }),
   units: z.array(z.object({ unit: z.string(), factor: Decimal })),
   buildUp: BuildUpSteps,
+  /** The day its price was found again as it shipped, and what it came to before; null where it was not. // R3 */
+  pricedOn: Day.nullable(),
+  orderedAmount: Decimal.nullable(),
   /** Of one of the item's own unit, in kilograms and cubic metres. */
   weight: Decimal,
   volume: Decimal,

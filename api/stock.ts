@@ -19,6 +19,8 @@ const Moved = z.object({
       parts: z.array(z.object({ orderLineId: Id, quantity: Decimal })),
     }),
   ),
+  /** Prices found again on the day of the shipment: for one of the item's unit, and what the line changes by. // R3 */
+  repriced: z.array(z.object({ orderLineId: Id, item: z.string(), was: Decimal, is: Decimal, difference: Decimal })),
 });
 
 export const receiveGoods = act({

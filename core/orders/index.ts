@@ -23,4 +23,5 @@ export {
 } from './ground';
 export { decideClose, type CloseEffects, type CloseGround } from './close';
 export { plainPricing, priceWithout, type ItemPricing } from './price-without';
+export { repriceAt, type Repriced, type ShipDateLine } from './reprice';
 export { confirmable, decideSave, type ConfirmableItem, type SaveGround } from './save';

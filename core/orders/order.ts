@@ -6,6 +6,7 @@ import type { OrderEffects, OrderGround, OrderLineNow, OrderTyped, TypedLine } f
 import { lineRefusals } from './line-refusals';
 import { priceWithout } from './price-without';
 import { ReleasedChange } from './released-change';
+import { extrasOf } from './reprice';
 
 /**
  * Decides a new or changed draft order. Each line is priced by the agreement chosen for it, else the first that fits,
@@ -91,7 +92,6 @@ function askedOf(ground: OrderGround, line: TypedLine, shipToId: number | null):
   const day = byShipDate ? line.shipDate! : orderDate;
   const asked = { unit, ownUnit: item.unit, quantity, day, currency: currencyOf(ground) };
   const { base, listPrice } = priceWithout(item, asked, search);
-  const { packSize, splitCharge, weight } = item.pricing;
   const discount = line.discount || '0';
   return {
     quantity,
@@ -99,7 +99,7 @@ function askedOf(ground: OrderGround, line: TypedLine, shipToId: number | null):
     factor,
     without: base,
     listPrice,
-    extras: { packSize, splitCharge, weight, freight: freight.get(shipToId ?? 0) ?? [], discount },
+    extras: extrasOf(item.pricing, freight, shipToId, discount),
     typed: Boolean(line.price) || !dec(discount).eq(0),
   };
 }

@@ -1,7 +1,7 @@
 import { dec, sum } from '@core/kernel';
 import type { PriceRule } from '@core/pricing';
 import type { Offer } from '@core/agreements';
-import { decideSave, plainPricing, type ConfirmableItem, type OrderTyped, type SaveGround } from './index';
+import { decideSave, plainPricing, repriceAt, type ConfirmableItem, type OrderTyped, type SaveGround } from './index';
 
 const WORK_DATE = '2027-03-01';
 
@@ -245,5 +245,57 @@ describe('S2 while an order is typed', () => {
       'lines.1.itemId: permit-missing',
       'creditReason: over-credit',
     ]);
+  });
+});
+
+describe('R3 the price of the ship date', () => {
+  const ordered = {
+    id: 7,
+    item: cartridge,
+    quantity: '100',
+    unit: 'box',
+    factor: '25',
+    discount: '10',
+    shipToId: 3,
+    currency: 'MYR',
+    unitPrice: '5.2',
+    amount: '520',
+  };
+  const asked = { search: 'first' as const, freight: new Map() };
+  const between = (firstDay: string, price: string) => ({
+    ...ordered,
+    item: {
+      ...cartridge,
+      pricing: {
+        ...cartridge.pricing,
+        rules: [
+          ...cartridge.pricing.rules,
+          rule({ id: 9, level: 'customer', source: 'Teratai', unit: 'box', factor: '25', from: '4', firstDay, price }),
+        ],
+      },
+    },
+  });
+
+  it('is found again as the goods go out, with what was put on it, and tells what it was', () => {
+    expect(repriceAt(between('2027-03-05', '120'), asked, '2027-03-05')).toEqual({
+      orderLineId: 7,
+      item: 'FC-10',
+      was: { unitPrice: '5.2', amount: '520' },
+      unitPrice: '4.32',
+      listPrice: '4.8',
+      amount: '432',
+      steps: [
+        { kind: 'customer', source: 'Teratai', amount: '480' },
+        { kind: 'discount', source: '10 %', amount: '-48' },
+      ],
+    });
+  });
+
+  it('stays where nothing has changed, nothing is left, or no price is known any more', () => {
+    const same = { ...ordered, unitPrice: '4.68', amount: '468' };
+    expect(repriceAt(same, asked, '2027-03-05')).toBeNull();
+    expect(repriceAt({ ...ordered, quantity: '0' }, asked, '2027-03-05')).toBeNull();
+    const lost = { ...ordered, item: { ...cartridge, listPrice: '0', pricing: plainPricing('piece') } };
+    expect(repriceAt(lost, asked, '2027-03-05')).toBeNull();
   });
 });

@@ -12,7 +12,7 @@ const group: ListField = {
 };
 const firstDay: ListField = { name: 'firstDay', head: 'From day', says: 'The first day', width: 110, is: day };
 const lastDay: ListField = { name: 'lastDay', head: 'To day', says: 'The last day', width: 110, is: day };
-const number: ListField = { name: 'number', head: 'Number', says: 'The number', width: 100, fixed: true, is: text(24) };
+const number: ListField = { name: 'number', head: 'Number', says: 'The number', width: 90, fixed: true, is: text(24) };
 const nameOf: ListField = { name: 'name', head: 'Name', says: 'The name', fixed: true, is: text(120) };
 const email: ListField = { name: 'email', head: 'Mail address', says: 'The mail address', width: 220, is: text(120) };
 const phone: ListField = { name: 'phone', head: 'Phone', says: 'The phone number', width: 120, is: text(40) };
@@ -170,7 +170,6 @@ export const LIST_ROOMS: readonly { label: string; lists: readonly KeptList[] }[
         fields: [
           number,
           nameOf,
-          { name: 'unit', head: 'Unit', says: 'The unit', width: 70, fixed: true, is: text(12) },
           {
             name: 'listPrice',
             head: 'List price',
@@ -313,9 +312,16 @@ export const LIST_ROOMS: readonly { label: string; lists: readonly KeptList[] }[
             width: 92,
             is: flag,
           },
-          email,
-          phone,
         ],
+        keys: [['number']],
+        within: null,
+        grows: false,
+      },
+      {
+        name: 'customer-addresses',
+        label: 'Mail and phone',
+        sub: 'where a customer gets their documents, and the number they are found by',
+        fields: [number, nameOf, email, phone],
         keys: [['number']],
         within: null,
         grows: false,

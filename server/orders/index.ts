@@ -5,6 +5,7 @@ import { releaseAgreement, releasePlanned } from './release';
 
 export const orderActs = [...ownActs, releaseAgreement, releasePlanned, orderFromPurchase];
 export { listOrders, openOrder } from './reads';
+export { repriceStatements, shipDatePrices } from './reprice';
 export { standingOf } from './standing';
 export { agreementsOf, insertOrder, lockOrder, pricedItems, reopenStatement, type OrderHead } from './store';
 export { heldStatement, lockFree } from './held';

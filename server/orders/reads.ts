@@ -186,6 +186,8 @@ interface LineRow {
   price_reason: string;
   discount: string;
   build_up: string;
+  priced_on: string | null;
+  ordered_amount: string | null;
   agreed_amount: string | null;
   weight: string;
   volume: string;
@@ -201,7 +203,7 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: s
             ag.number AS agreement_number, l.quantity, l.cancelled, l.unit_price, l.list_price, l.amount, tc.code AS tax_code, l.tax_rate, l.route, i.stocked,
             (SELECT COUNT(*) FROM item_vendor iv WHERE iv.company_id = l.company_id AND iv.item_id = l.item_id) AS vendors,
             l.ship_date, l.tied, l.shipped, l.invoiced, l.on_bench, l.reserved, l.agreed_amount,
-            IF(l.unit = '', i.unit, l.unit) AS sold_unit, l.unit_factor, l.typed_price, l.price_reason, l.discount, l.build_up,
+            IF(l.unit = '', i.unit, l.unit) AS sold_unit, l.unit_factor, l.typed_price, l.price_reason, l.discount, l.build_up, l.priced_on, l.ordered_amount,
             i.weight, i.volume, sk.on_hand - sk.reserved AS free,
             vi.vendor_invoiced, paid.invoice_total, paid.invoice_settled
        FROM sales_order_line l
@@ -326,6 +328,8 @@ function lineOf(row: LineRow, ties: Tie[]): Omit<Line, 'units' | 'buildUp'> {
       reason: row.price_reason,
       discount: plain(row.discount),
     },
+    pricedOn: row.priced_on,
+    orderedAmount: row.ordered_amount === null ? null : plain(row.ordered_amount),
     weight: plain(row.weight),
     volume: plain(row.volume),
     route: row.route,

@@ -1,9 +1,12 @@
 import { decideDropMove, decideOwnReceipt, decideStockShipment, mergeMoves, type MoveEffects } from '@core/stock';
 import { decided, refuse, type Decision } from '@core/refusals';
+import { dec } from '@core/kernel';
 import * as contract from '@api/stock';
 import { defineAct, there, type Touched } from '../acts';
 import { lockAgreements } from '../agreements';
-import { agreementsOf } from '../orders';
+import type { Repriced } from '@core/orders';
+import type { DropTie, StockLine } from '@core/stock';
+import { agreementsOf, repriceStatements, shipDatePrices } from '../orders';
 import { lockOwnLines, lockStockLines, lockTies } from './store';
 import { supplyLine } from './reserve';
 import { reverseMovement } from './reverse';
@@ -14,7 +17,18 @@ const receiveGoods = defineAct(contract.receiveGoods, {
   says: 'receive goods',
   async load(tx, input, doer) {
     const locked = await lockTies(tx, doer.companyId, 'purchase', input.purchaseId);
-    return { ...locked, ...(await lockOwnLines(tx, doer.companyId, input.purchaseId, locked.specials)) };
+    const repriced = await shipDatePrices(
+      tx,
+      doer,
+      locked.ties.map((tie) => tie.order.id),
+      doer.workDate,
+    );
+    return {
+      ...locked,
+      ties: tiesAt(locked.ties, repriced),
+      repriced,
+      ...(await lockOwnLines(tx, doer.companyId, input.purchaseId, locked.specials)),
+    };
   },
   decide({ ties, own, loose }, input) {
     const refused = input.lines.flatMap(({ lineId, quantity }, index) => {
@@ -30,8 +44,9 @@ const receiveGoods = defineAct(contract.receiveGoods, {
       (asked) => decideDropMove(ties, asked, 'purchase'),
     );
   },
-  show: (effects) => effects,
+  show: (effects, ground) => shownOf(effects, ground.repriced),
   async write(tx, effects, ground, doer) {
+    await tx.together(repriceStatements(doer.companyId, goneOf(effects, ground.repriced), doer.workDate));
     return { made: await writeMove(tx, effects, doer), touched: touchedBy(effects, ground) };
   },
 });
@@ -52,12 +67,15 @@ const shipLines = defineAct(contract.shipLines, {
       'SELECT number, customer_id, ship_to_id FROM sales_order WHERE company_id = ? AND id = ?',
       [doer.companyId, input.orderId],
     );
+    const repriced = await shipDatePrices(tx, doer, [input.orderId, ...others], doer.workDate);
     return {
       ...locked,
+      ties: tiesAt(locked.ties, repriced),
+      repriced,
       agreements: onceEach([...locked.agreements, ...agreements]),
       head: there(head, 'This sales order'),
-      stockLines,
-      withIt,
+      stockLines: linesAt(stockLines, repriced),
+      withIt: linesAt(withIt, repriced),
     };
   },
   decide({ ties, stockLines, withIt, head }, input) {
@@ -82,12 +100,49 @@ const shipLines = defineAct(contract.shipLines, {
       further,
     );
   },
-  show: (effects) => effects,
+  show: (effects, ground) => shownOf(effects, ground.repriced),
   async write(tx, effects, ground, doer) {
+    await tx.together(repriceStatements(doer.companyId, goneOf(effects, ground.repriced), doer.workDate));
     const stockLines = [...ground.stockLines, ...ground.withIt];
     return { made: await writeMove(tx, effects, doer), touched: touchedBy(effects, { ...ground, stockLines }) };
   },
 });
+
+/** Ties and lines at the prices of the day they ship. // R3 */
+function tiesAt(ties: readonly DropTie[], repriced: readonly Repriced[]): DropTie[] {
+  return ties.map((tie) => ({ ...tie, orderLine: priceAt(tie.orderLine, repriced) }));
+}
+
+function linesAt(lines: readonly StockLine[], repriced: readonly Repriced[]): StockLine[] {
+  return lines.map((each) => ({ ...each, line: priceAt(each.line, repriced) }));
+}
+
+function priceAt<Line extends { id: number; unitPrice: string; amount: string }>(
+  line: Line,
+  repriced: readonly Repriced[],
+): Line {
+  const found = repriced.find((each) => each.orderLineId === line.id);
+  return found ? { ...line, unitPrice: found.unitPrice, amount: found.amount } : line;
+}
+
+/** The prices found again of what goes out. */
+function goneOf({ shipments }: MoveEffects, repriced: readonly Repriced[]): Repriced[] {
+  const gone = new Set(shipments.flatMap(({ parts }) => parts.map((part) => part.orderLineId)));
+  return repriced.filter((line) => gone.has(line.orderLineId));
+}
+
+function shownOf(effects: MoveEffects, repriced: readonly Repriced[]) {
+  return {
+    ...effects,
+    repriced: goneOf(effects, repriced).map(({ orderLineId, item, was, unitPrice, amount }) => ({
+      orderLineId,
+      item,
+      was: was.unitPrice,
+      is: unitPrice,
+      difference: dec(amount).minus(was.amount).toFixed(),
+    })),
+  };
+}
 
 const onceEach = <Document extends Touched>(documents: readonly Document[]): Document[] => [
   ...new Map(documents.map((document) => [document.id, document])).values(),

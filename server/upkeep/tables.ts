@@ -106,7 +106,6 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     fields: {
       number: shown('x.number'),
       name: shown('x.name'),
-      unit: shown('x.unit'),
       listPrice: own('list_price'),
       weight: own('weight'),
       volume: own('volume'),
@@ -151,10 +150,14 @@ export const STORED: Readonly<Record<string, StoredList>> = {
       priceOf: own('price_of'),
       referenceRequired: own('reference_required'),
       contractedOnly: own('contracted_only'),
-      email: own('email'),
-      phone: own('phone'),
     },
     looksIn: ['x.number', 'x.name', 'g.name'],
+  },
+  'customer-addresses': {
+    table: 'customer',
+    from: 'customer x',
+    fields: { number: shown('x.number'), name: shown('x.name'), email: own('email'), phone: own('phone') },
+    looksIn: ['x.number', 'x.name', 'x.email', 'x.phone'],
   },
   'ship-tos': {
     table: 'ship_to',

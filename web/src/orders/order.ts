@@ -246,6 +246,7 @@ export class OrderPage {
         listPrice: found?.listPrice ?? row.listPrice,
         agreed: found?.steps[0]?.kind === 'agreement',
         reason: row.reason,
+        shipped: null,
       };
     }
     const line = this.line();
@@ -258,6 +259,10 @@ export class OrderPage {
       listPrice: line.listPrice,
       agreed: line.agreementLineId !== null,
       reason: line.sold.reason,
+      shipped:
+        line.pricedOn === null
+          ? null
+          : { day: this.day(line.pricedOn), before: money(line.orderedAmount ?? line.amount, this.currency()) },
     };
   });
   protected readonly totals = computed(() => {

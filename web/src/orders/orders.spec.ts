@@ -34,6 +34,8 @@ const line: OrderSheet['lines'][number] = {
     { unit: 'crate', factor: '4' },
   ],
   buildUp: [],
+  pricedOn: null,
+  orderedAmount: null,
   weight: '3.5',
   volume: '0.02',
   route: 'drop',

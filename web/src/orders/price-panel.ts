@@ -24,6 +24,8 @@ export interface PricedLine {
   listPrice: string;
   agreed: boolean;
   reason: string;
+  /** The day its price was found again as it shipped, and what it came to before. // R3 */
+  shipped: { day: string; before: string } | null;
 }
 
 /** How a line's price came about, step by step, each drawn from where the one before it ended. // R4 */
@@ -76,6 +78,12 @@ export interface PricedLine {
         </table>
         @if (line.agreed) {
           <p class="faint">Without the agreement one would be {{ currency() }} {{ list() }}.</p>
+        }
+        @if (line.shipped; as shipped) {
+          <p class="faint">
+            Found again as it shipped on {{ shipped.day }}; it was {{ currency() }} {{ shipped.before }} when it was
+            ordered.
+          </p>
         }
         @if (line.reason) {
           <p class="faint">For nothing: {{ line.reason }}.</p>

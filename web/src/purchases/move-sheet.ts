@@ -7,7 +7,7 @@ import * as contract from '@api/stock';
 import { Session } from '../access/session';
 import { Api } from '../kit/api';
 import { NumberField } from '../kit/fields';
-import { counted, money, quantity } from '../kit/formats';
+import { counted, money, price, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/sheet';
 
 export interface MoveData {
@@ -110,6 +110,21 @@ type Waiting = z.infer<typeof contract.alsoWaiting.out>['orders'];
       </table>
       <button type="button" class="act" (click)="takeAll()">All of it goes with it</button>
     }
+    @if (repriced().length > 0) {
+      <h3>Priced on the ship date</h3>
+      <table class="small">
+        <tbody>
+          @for (line of repriced(); track line.orderLineId) {
+            <tr>
+              <td>{{ line.item }}</td>
+              <td class="num faint">{{ line.was }}</td>
+              <td class="num">{{ line.is }}</td>
+              <td class="num">{{ line.difference }} on the line</td>
+            </tr>
+          }
+        </tbody>
+      </table>
+    }
     <span effect>{{ effect() }}</span>
   </k-sheet>`,
   styles: `
@@ -162,6 +177,16 @@ export class MoveSheet {
     ].join(' and ');
     return `${counted(pieces, 'line')}: ${documents}, cost ${this.currency} ${money(cost.toFixed(), this.currency)}`;
   });
+
+  /** Prices found again on the day it ships, before they are. // R3 */
+  protected readonly repriced = computed(() =>
+    (this.form.previewed()?.effects?.repriced ?? []).map((line) => ({
+      ...line,
+      was: price(line.was, this.currency),
+      is: price(line.is, this.currency),
+      difference: `${dec(line.difference).lt(0) ? '−' : '+'}${money(dec(line.difference).abs().toFixed(), this.currency)}`,
+    })),
+  );
 
   constructor() {
     if (this.data.end !== 'order') return;

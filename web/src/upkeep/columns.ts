@@ -23,9 +23,9 @@ export function keptColumns(ground: ColumnsGround): GridColumn<ShownRow>[] {
     {
       id: 'mark',
       head: '',
-      width: 84,
-      text: (row) => row.mark,
-      need: (row) => row.mark !== '',
+      width: 80,
+      text: (row) => typed.marked(row),
+      need: (row) => typed.marked(row) !== '',
       problem: (row) => typed.of(row),
     },
     ...list.fields.map((field) => columnOf(field, ground)),

@@ -55,7 +55,7 @@ import { TypedRows, type ShownRow } from './typed-rows';
       <k-chips label="List" [chips]="lists()" [value]="list().name" (valueChange)="look({ list: $event, q: null })" />
     </div>
     <k-refusals [refusals]="rows.refusals()" />
-    <k-refusals [refusals]="loose()" />
+    <k-refusals [refusals]="refused()" />
     <div class="sheet">
       @if (shown().length === 0 && !rows.loading()) {
         <p class="empty">Nothing here fits “{{ q() }}”.</p>
@@ -101,24 +101,26 @@ export class KeptLists {
   protected readonly selectedKey = signal<string | null>(null);
   protected readonly shown = computed(() => this.typed.over(this.rows.rows()));
   protected readonly selected = computed(() => this.shown().find((row) => row.key === this.selectedKey()) ?? null);
-  protected readonly columns = computed(() =>
-    keptColumns({
+  protected readonly columns = computed(() => {
+    // Cells are drawn anew where what is refused of them changes.
+    this.typed.refusals();
+    return keptColumns({
       list: this.list(),
       typed: this.typed,
       workDate: this.session.workDate(),
       may: this.may(),
       named: (target, words) => this.upkeep.named(target, words),
-    }),
-  );
+    });
+  });
   protected readonly rowKey = (row: ShownRow) => row.key;
   protected readonly roomFor = (row: ShownRow, count: number) => this.typed.roomFrom(row, count);
   protected readonly overtaken = computed(() => this.typed.refusals().some(({ code }) => code === 'row-changed'));
-  /** What is refused of no cell: said once above the grid. */
-  protected readonly loose = computed(() =>
+  /** What is refused, each said once; the cells are marked in the grid. */
+  protected readonly refused = computed(() =>
     this.typed
       .refusals()
-      .filter(({ field }) => !/\.\d+\./.test(field))
-      .filter(({ sentence }, index, all) => all.findIndex((each) => each.sentence === sentence) === index),
+      .filter(({ sentence }, index, all) => all.findIndex((each) => each.sentence === sentence) === index)
+      .slice(0, 4),
   );
   protected readonly counted = counted;
 

@@ -52,6 +52,11 @@ export class TypedRows {
     ];
   }
 
+  /** What is to become of a row; nothing for a blank one. */
+  marked(row: ShownRow): ShownRow['mark'] {
+    return row.mark === 'new' && !this.isUsed(row) ? '' : row.mark;
+  }
+
   private isUsed(row: ShownRow): boolean {
     return row.mark === 'new' && Object.entries(row.cells).some(([name, cell]) => cell !== (this.fresh[name] ?? ''));
   }

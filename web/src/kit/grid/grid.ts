@@ -213,7 +213,8 @@ export class Grid<Row> {
         cellEditor: LookupEditor,
         cellEditorParams: { edit },
         valueSetter: ({ data, newValue }) => {
-          if (newValue) edit.set(data as Row, newValue as Choice);
+          if (newValue === '') edit.setText?.(data as Row, '');
+          else if (newValue) edit.set(data as Row, newValue as Choice);
           return false;
         },
       };

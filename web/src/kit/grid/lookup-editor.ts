@@ -8,14 +8,15 @@ interface Params extends ICellEditorParams {
   edit: Extract<CellEdit<unknown>, { kind: 'lookup' }>;
 }
 
-/** A cell that finds an item by number or name: arrows choose, Enter or Tab takes, Escape leaves. */
+/** A cell that finds something by number or name: arrows choose, Enter or Tab takes, emptied it clears, Escape leaves. */
 export class LookupEditor implements ICellEditorComp {
   private host!: HTMLElement;
   private input!: HTMLInputElement;
   private list!: HTMLUListElement;
   private found: Choice[] = [];
   private active = 0;
-  private chosen: Choice | null = null;
+  /** What was chosen; an empty text where the cell is to be cleared. */
+  private chosen: Choice | '' | null = null;
   private reading!: Subscription;
   private readonly words = new Subject<string>();
   private params!: Params;
@@ -26,10 +27,11 @@ export class LookupEditor implements ICellEditorComp {
     this.host.className = 'lookup-editor';
     this.input = document.createElement('input');
     this.input.setAttribute('role', 'combobox');
-    this.input.setAttribute('aria-label', 'Item');
+    this.input.setAttribute('aria-label', params.colDef.headerName ?? 'Item');
     this.input.setAttribute('aria-expanded', 'true');
     this.input.setAttribute('aria-controls', 'lookup-list');
-    this.input.value = params.eventKey?.length === 1 ? params.eventKey : '';
+    const begun = params.eventKey?.length === 1 ? params.eventKey : null;
+    this.input.value = begun ?? (params.edit.setText ? String(params.value ?? '') : '');
     this.list = document.createElement('ul');
     this.list.id = 'lookup-list';
     this.list.setAttribute('role', 'listbox');
@@ -59,13 +61,14 @@ export class LookupEditor implements ICellEditorComp {
 
   afterGuiAttached(): void {
     this.input.focus();
+    if (this.params.eventKey?.length !== 1) this.input.select();
   }
 
   isPopup(): boolean {
     return true;
   }
 
-  getValue(): Choice | null {
+  getValue(): Choice | '' | null {
     return this.chosen;
   }
 
@@ -86,7 +89,8 @@ export class LookupEditor implements ICellEditorComp {
       this.active = (this.active + (event.key === 'ArrowDown' ? 1 : count - 1)) % count;
       this.draw();
     } else if (event.key === 'Enter' || event.key === 'Tab') {
-      this.chosen = this.input.value === '' ? null : (this.choices[this.active] ?? null);
+      const none = this.params.edit.setText ? '' : null;
+      this.chosen = this.input.value === '' ? none : (this.choices[this.active] ?? null);
     }
   }
 

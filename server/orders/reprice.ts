@@ -1,0 +1,100 @@
+import { dec, type Day } from '@core/kernel';
+import { repriceAt, type Repriced } from '@core/orders';
+import type { Doer } from '../acts';
+import type { Sql, Statement } from '../db/database';
+import { plain } from '../db/mapping';
+import { orderPricing } from '../pricing';
+import { pricedItems } from './store';
+
+interface Row {
+  id: number;
+  order_id: number;
+  customer_id: number;
+  ship_to_id: number | null;
+  currency: string;
+  item_id: number;
+  quantity: string;
+  unit: string;
+  unit_factor: string;
+  discount: string;
+  unit_price: string;
+  amount: string;
+}
+
+/**
+ * What lines of orders would cost on the day they ship, where their customer's terms say so: those of which nothing has
+ * gone out, that no agreement prices and nobody typed a price for. Lines whose price stays are left out. // R3
+ * One read for orders of nobody with such terms.
+ */
+export async function shipDatePrices(sql: Sql, doer: Doer, orderIds: readonly number[], day: Day): Promise<Repriced[]> {
+  const { companyId } = doer;
+  if (orderIds.length === 0) return [];
+  const rows = await sql.rows<Row>(
+    `SELECT l.id, l.order_id, o.customer_id, o.ship_to_id, o.currency, l.item_id, l.quantity - l.cancelled AS quantity,
+            IF(l.unit = '', i.unit, l.unit) AS unit, l.unit_factor, l.discount, l.unit_price, l.amount
+       FROM sales_order o
+       JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id AND c.price_of = 'ship'
+       JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
+       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+      WHERE o.company_id = ? AND o.id IN (?) AND l.agreement_line_id IS NULL AND l.typed_price IS NULL
+        AND l.shipped = 0 AND l.invoiced = 0 AND l.quantity > l.cancelled`,
+    [companyId, [...new Set(orderIds)]],
+  );
+  const customers = [...new Set(rows.map((row) => row.customer_id))];
+  const found: Repriced[] = [];
+  for (const customerId of customers) {
+    const own = rows.filter((row) => row.customer_id === customerId);
+    const pricing = await orderPricing(sql, doer, customerId, day);
+    const items = await pricedItems(
+      sql,
+      companyId,
+      customerId,
+      own.map((row) => row.item_id),
+    );
+    for (const row of own) {
+      const repriced = repriceAt(
+        {
+          id: row.id,
+          item: items.get(row.item_id)!,
+          quantity: plain(row.quantity),
+          unit: row.unit,
+          factor: plain(row.unit_factor),
+          discount: plain(row.discount),
+          shipToId: row.ship_to_id,
+          currency: row.currency,
+          unitPrice: plain(row.unit_price),
+          amount: plain(row.amount),
+        },
+        pricing,
+        day,
+      );
+      if (repriced) found.push(repriced);
+    }
+  }
+  return found;
+}
+
+/** Writes prices found at a shipment, with what their lines came to when they were ordered. // R3 */
+export function repriceStatements(companyId: number, repriced: readonly Repriced[], day: Day): Statement[] {
+  return repriced.flatMap((line) => [
+    {
+      sql: `UPDATE sales_order_line SET unit_price = ?, list_price = ?, amount = ?, build_up = ?, priced_on = ?,
+                   ordered_amount = COALESCE(ordered_amount, ?) WHERE company_id = ? AND id = ?`,
+      values: [
+        line.unitPrice,
+        line.listPrice,
+        line.amount,
+        JSON.stringify(line.steps),
+        day,
+        line.was.amount,
+        companyId,
+        line.orderLineId,
+      ],
+    },
+    {
+      sql: `UPDATE sales_order o JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
+               SET o.net = o.net + ? WHERE l.company_id = ? AND l.id = ?`,
+      values: [dec(line.amount).minus(line.was.amount).toFixed(), companyId, line.orderLineId],
+    },
+  ]);
+}
