@@ -54,6 +54,8 @@ export const PurchaseLine = z.object({
   unitPrice: Decimal,
   amount: Decimal,
   dueDate: Day,
+  /** Ordered, and will not come. */
+  stopped: Decimal,
   /** The buying agreement that prices it. // A13 */
   agreement: DocumentRef.nullable(),
   received: Decimal,
@@ -66,6 +68,8 @@ export const PurchaseLine = z.object({
 
 export const PurchaseSheet = PurchaseRow.extend({
   version: z.number(),
+  /** The day the vendor answered last; null while they have not. */
+  answeredOn: Day.nullable(),
   shipTo: Address.nullable(),
   terms: z.string(),
   lines: z.array(PurchaseLine),
@@ -119,5 +123,30 @@ export const enterPurchase = act({
         agreement: z.string().nullable(),
       }),
     ),
+  }),
+});
+
+export const answerPurchase = act({
+  name: 'answerPurchase',
+  summary: 'Take down what a vendor answers to a purchase order: when lines are due, and what of them will not come.',
+  input: z.object({
+    purchaseId: Id,
+    version: z.number().int(),
+    lines: z.array(z.object({ purchaseLineId: Id, dueDate: TypedDay, stops: z.boolean() })).max(500),
+  }),
+  shown: z.object({
+    /** Lines of which something will not come. */
+    stopped: z.number(),
+    /** Order lines that are late now, or on the bench again. */
+    touches: z.array(
+      z.object({
+        order: z.string(),
+        lineNo: z.number(),
+        what: z.enum(['late', 'uncovered']),
+        quantity: Decimal,
+        day: Day,
+      }),
+    ),
+    state: State,
   }),
 });

@@ -209,6 +209,8 @@ export const sentences = {
   'purchase-not-open': (f: { purchase: string; state: string }) =>
     `${f.purchase} is ${f.state}; this is done while it is placed.`,
   'comes-here-already': (f: { purchase: string }) => `${f.purchase} comes to our place already.`,
+  'nothing-open': (f: { purchase: string; line: string }) =>
+    `All of ${f.purchase} line ${f.line} has come already; there is nothing to stop.`,
   'nothing-loose': (f: { purchase: string }) => `All of ${f.purchase} is tied to sales orders already.`,
   'pair-changed': (f: { order: string; purchase: string; what: string }) =>
     `Somebody changed ${f.what} of ${f.order} and ${f.purchase} meanwhile; look at it as it is now, and type it again.`,

@@ -7,6 +7,7 @@ export {
   type Proposal,
   type ProposalReason,
 } from './bench';
+export { decideAnswer, type AnswerEffects, type AnswerGround, type AnswerTyped } from './answer';
 export { decidePlacement, type BenchLine, type PlacementChoice } from './placement';
 export { type BoughtItem, type BuyingOffer, type PurchaseLinePlan, type PurchasePlan } from './buying';
 export { decideFromPurchase, type FromPurchaseEffects, type FromPurchaseGround } from './from-purchase';

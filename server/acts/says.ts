@@ -29,6 +29,18 @@ const DONE: Record<string, string> = {
   invoiceCustomer: 'customer invoiced',
   enterVendorInvoice: 'vendor invoice entered',
   recordPayment: 'payment recorded',
+  answerPurchase: 'vendor’s answer taken down',
+  bringInOrders: 'brought in',
+  editPairs: 'both ends changed',
+  enterPurchase: 'purchase entered',
+  keepList: 'lists kept',
+  orderFromPurchase: 'order made of a purchase',
+  purchaseToStock: 'turned to our stock',
+  reverseMovement: 'reversed',
+  sendDocument: 'sent',
+  supplyLine: 'supply changed',
+  tieLine: 'tied',
+  untie: 'untied',
 };
 
 export function saysOf(act: string): string {

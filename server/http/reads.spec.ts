@@ -1,4 +1,5 @@
 import { ALL_ACTS } from './all-acts';
+import { saysOf } from '../acts/says';
 import { HANDLERS } from './handlers';
 import { agreed, placed, releaseOf, World, type Visitor } from '../testing/world';
 
@@ -137,5 +138,7 @@ describe('lists and what is found', () => {
     ];
     expect(Object.keys(description.paths).sort()).toEqual([...new Set(bound)].sort());
     expect(bound).toContain('/api/acts/keepList');
+    // Each has its words for the list of changes.
+    expect(ALL_ACTS.filter(({ endpoint: { name } }) => saysOf(name) === name)).toEqual([]);
   });
 });

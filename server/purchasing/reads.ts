@@ -105,9 +105,9 @@ function rowOf(row: HeadRow): Row {
 /** One purchase order with its lines, what they are tied to, and its documents. */
 export async function openPurchase(sql: Sql, companyId: number, id: number): Promise<Sheet> {
   const [head] = await sql.rows<
-    HeadRow & AddressColumns & { version: number; terms: string; ship_to_id: number | null }
+    HeadRow & AddressColumns & { version: number; terms: string; ship_to_id: number | null; answered_on: Day | null }
   >(
-    `SELECT ${HEAD}, p.version, p.ship_to_id, pt.name AS terms, ${ADDRESS_COLUMNS} FROM purchase_order p ${JOINS} ${SUMS}
+    `SELECT ${HEAD}, p.version, p.ship_to_id, p.answered_on, pt.name AS terms, ${ADDRESS_COLUMNS} FROM purchase_order p ${JOINS} ${SUMS}
        JOIN payment_terms pt ON pt.company_id = v.company_id AND pt.id = v.payment_terms_id
       WHERE p.company_id = ? AND p.id = ?`,
     [companyId, [id], companyId, id],
@@ -120,6 +120,7 @@ export async function openPurchase(sql: Sql, companyId: number, id: number): Pro
   return {
     ...rowOf(found),
     version: found.version,
+    answeredOn: found.answered_on,
     shipTo: addressOf(found),
     terms: found.terms,
     lines,
@@ -140,6 +141,7 @@ async function linesOf(sql: Sql, companyId: number, id: number, shipToId: number
       unit_price: string;
       amount: string;
       due_date: Day;
+      stopped: string;
       tied: string;
       received: string;
       invoiced: string;
@@ -147,7 +149,7 @@ async function linesOf(sql: Sql, companyId: number, id: number, shipToId: number
       agreement_number: string | null;
     }>(
       `SELECT l.id, l.line_no, l.item_id, i.number AS item_number, i.name AS item_name, i.unit, l.quantity, l.unit_price,
-              l.amount, l.due_date, l.tied, l.received, l.invoiced, ag.id AS agreement_id, ag.number AS agreement_number
+              l.amount, l.due_date, l.stopped, l.tied, l.received, l.invoiced, ag.id AS agreement_id, ag.number AS agreement_number
          FROM purchase_order_line l
          JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
          LEFT JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
@@ -165,6 +167,7 @@ async function linesOf(sql: Sql, companyId: number, id: number, shipToId: number
     unitPrice: plain(row.unit_price),
     amount: plain(row.amount),
     dueDate: row.due_date,
+    stopped: plain(row.stopped),
     agreement: row.agreement_id === null ? null : { kind: 'AG', id: row.agreement_id, number: row.agreement_number! },
     received: plain(row.received),
     invoiced: plain(row.invoiced),

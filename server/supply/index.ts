@@ -1,8 +1,10 @@
 import { supplyActs as benchActs } from './acts';
+import { answerPurchase } from './answer';
 import { editPairs } from './pairs';
 import { tieActs } from './ties';
 
-export const supplyActs = [...benchActs, ...tieActs, editPairs];
+export const supplyActs = [...benchActs, ...tieActs, editPairs, answerPurchase];
+export { answerPurchase } from './answer';
 export { listPairs } from './list-pairs';
 export { insertReleasedPurchase, tieStatements } from './acts';
 export { salesFor, suppliesFor } from './ties';

@@ -256,6 +256,22 @@ const STEPS: Record<string, [weight: number, step: (walk: TieWalk) => Promise<An
       return walk.visitor.raw('creditInvoice', { invoiceId, kind: 'reversal', reason: 'W', lines: [] });
     },
   ],
+  'their answer': [
+    2,
+    async (walk) => {
+      const purchase = await walk.purchase();
+      if (!purchase) return null;
+      return walk.visitor.raw('answerPurchase', {
+        purchaseId: purchase.id,
+        version: purchase.version,
+        lines: purchase.lines.map((line) => ({
+          purchaseLineId: line.id,
+          dueDate: walk.chance.pick(['2027-03-11', '2027-03-25']),
+          stops: walk.chance.next() < 0.25,
+        })),
+      });
+    },
+  ],
   cancel: [
     1,
     async (walk) => {
@@ -285,7 +301,7 @@ const STEPS: Record<string, [weight: number, step: (walk: TieWalk) => Promise<An
     },
   ],
   invoice: [
-    2,
+    4,
     async (walk) => {
       const order = await walk.order();
       return order && walk.visitor.raw('invoiceCustomer', { orderId: order.id });

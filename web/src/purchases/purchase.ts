@@ -17,6 +17,7 @@ import { liveDocument } from '../kit/live';
 import { Quiet } from '../kit/quiet';
 import { Refusals } from '../kit/refusals';
 import { Sheets } from '../kit/sheet';
+import { AnswerSheet } from './answer-sheet';
 import { MakeOrderSheet } from './make-order-sheet';
 import { MoveSheet } from './move-sheet';
 import { Purchases, type PurchaseLine } from './service';
@@ -44,6 +45,9 @@ import { Purchases, type PurchaseLine } from './service';
         }
         @if (tieable(); as line) {
           <button type="button" class="act" (click)="tie(line)">Tie line {{ line.lineNo }}…</button>
+        }
+        @if (answerable()) {
+          <button type="button" class="act" (click)="answer()">Their answer…</button>
         }
         @if (toReceive() && step() !== 'receive') {
           <button type="button" class="act" (click)="receive()">Receive…</button>
@@ -73,6 +77,7 @@ import { Purchases, type PurchaseLine } from './service';
         }
         <div><small>Placed</small>{{ day(shown.orderDate) }}</div>
         <div><small>First due</small>{{ day(shown.firstDueDate) }}</div>
+        <div><small>Their answer</small>{{ shown.answeredOn ? 'came ' + day(shown.answeredOn) : 'not yet' }}</div>
         <div><small>Terms</small>{{ shown.terms }}</div>
       </div>
       <div class="sheet">
@@ -164,6 +169,18 @@ export class PurchasePage {
     this.placed() && this.line()?.ties.some((tie) => tie.received === '0') ? this.line() : null,
   );
 
+  protected readonly answerable = computed(
+    () => this.placed() && this.sheet()!.lines.some((line) => dec(line.quantity).gt(line.received)),
+  );
+
+  protected answer(): void {
+    this.sheets.open(AnswerSheet, this.sheet()!).subscribe((done) => {
+      if (!done) return;
+      this.loaded.reload();
+      this.quiet.say('Taken down for', done.touched[0]!);
+    });
+  }
+
   protected tie(line: PurchaseLine): void {
     const data = { end: 'purchase' as const, lineId: line.id, title: `${this.sheet()!.number} line ${line.lineNo}` };
     this.sheets.open(TieSheet, data).subscribe((done) => {
@@ -213,7 +230,14 @@ export class PurchasePage {
         link: (row) => pathOf({ kind: 'item', id: row.item.id }),
       },
       { id: 'what', head: 'What', text: (row) => row.item.name },
-      { id: 'quantity', head: 'Quantity', width: 76, figures: true, text: (row) => quantity(row.quantity) },
+      {
+        id: 'quantity',
+        head: 'Quantity',
+        width: 76,
+        figures: true,
+        text: (row) => quantity(row.quantity),
+        problem: (row) => (row.stopped === '0' ? '' : `${quantity(row.stopped)} of it will not come`),
+      },
       { id: 'unit', head: 'Unit', width: 66, text: (row) => row.item.unit },
       { id: 'price', head: 'Price', width: 84, figures: true, text: (row) => price(row.unitPrice, currency) },
       { id: 'amount', head: 'Amount', width: 96, figures: true, text: (row) => money(row.amount, currency) },
