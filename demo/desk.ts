@@ -1,7 +1,7 @@
 import { addDays, type Day } from '@core/kernel';
 import type { Database, Tx } from '../server/db/database';
 import type { Actor } from './actor';
-import { chanceOf } from './chance';
+import { chanceOf } from '@core/kernel';
 import type { Masters } from './masters';
 
 /** What the order desk knows of customers besides who they are. */

@@ -1,6 +1,6 @@
 export { Actor } from './actor';
 export { layBulk, type BulkSize } from './bulk';
-export { chanceOf, type Chance } from './chance';
+export { chanceOf, type Chance } from '@core/kernel';
 export { isEmpty, layDemo, type DemoOptions } from './lay';
 export { PEOPLE } from './people';
 export { placeOf, type Place } from './places';

@@ -1,7 +1,7 @@
 import { addDays, type Day } from '@core/kernel';
 import type { Database } from '../server/db/database';
 import { Actor } from './actor';
-import { chanceOf, type Chance } from './chance';
+import { chanceOf, type Chance } from '@core/kernel';
 import { layDesk, typePricedOrder } from './desk';
 import { layMasters } from './masters';
 import { layOpeningStock } from './opening-stock';

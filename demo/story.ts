@@ -3,7 +3,7 @@ import { addDays, dec, type Day } from '@core/kernel';
 import { openAgreement } from '../server/agreements';
 import type { Database } from '../server/db/database';
 import type { Actor } from './actor';
-import type { Chance } from './chance';
+import type { Chance } from '@core/kernel';
 import type { Masters } from './masters';
 import { fixedTerm, PLAIN_HEAD } from './terms';
 import type { Timetable } from './timetable';

@@ -1,4 +1,5 @@
 export { assert } from './assert';
+export { chanceOf, type Chance } from './chance';
 export {
   AMOUNT_BOUND,
   dec,

@@ -154,7 +154,7 @@ function byLine(lines: readonly { orderLineId: number; quantity: string }[]): [n
   return lines.map((line) => [line.orderLineId, sums.get(line.orderLineId)!]);
 }
 
-const enterVendorInvoice = defineAct(contract.enterVendorInvoice, {
+export const enterVendorInvoice = defineAct(contract.enterVendorInvoice, {
   right: 'vendor-invoices',
   says: 'enter vendor invoices',
   load: (tx, input, doer) => lockForVendorInvoice(tx, doer.companyId, input.purchaseId, input.vendorNumber),

@@ -1,2 +1,2 @@
-export { billingActs } from './acts';
+export { billingActs, enterVendorInvoice } from './acts';
 export { listInvoices, openCreditNote, openInvoice, openPrepayment, openToInvoice } from './reads';

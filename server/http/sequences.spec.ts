@@ -1,7 +1,7 @@
 import type * as z from 'zod';
 import { NO_REBATE } from '@core/agreements';
 import type { Fulfilment } from '@api/insight';
-import { chanceOf, type Chance } from '../../demo/chance';
+import { chanceOf, type Chance } from '@core/kernel';
 import { fixedTerm, PLAIN_HEAD } from '../../demo/terms';
 import { agreed, releaseOf, World, WORK_DATE, type Visitor } from '../testing/world';
 

@@ -10,6 +10,7 @@ import { fireReminders, remindersDue } from '../agreements';
 import { today, type Clock } from '../clock';
 import type { Database } from '../db/database';
 import { releasePlanned } from '../orders';
+import { standIn } from '../stand-ins';
 
 export interface Jobs {
   /** Looks now instead of at the next minute: the work date was moved, say. */
@@ -43,18 +44,23 @@ export async function tick(parts: JobParts): Promise<number> {
   const companies = await parts.database.rows<{ id: number; work_date: Day | null }>(
     'SELECT id, work_date FROM company',
   );
-  const [person] = await parts.database.rows<{ id: number }>("SELECT id FROM person WHERE sign_in = 'kampong'");
+  const people = await parts.database.rows<{ id: number; sign_in: string }>(
+    "SELECT id, sign_in FROM person WHERE sign_in IN ('kampong', 'stand-in')",
+  );
+  const named = (signIn: string) => people.find((person) => person.sign_in === signIn)!.id;
   let acts = 0;
   for (const company of companies) {
     const doer: Doer = {
       companyId: company.id,
-      personId: person!.id,
+      personId: named('kampong'),
       rights: RIGHTS,
       workDate: company.work_date ?? today(parts.clock),
       origin: 'clock',
     };
     acts += await fireDue(parts, doer);
     acts += await releaseDue(parts, doer);
+    const outside = { ...doer, personId: named('stand-in'), origin: 'stand-in' };
+    acts += await standIn(parts.database, parts.log, outside, company.id);
   }
   return acts;
 }

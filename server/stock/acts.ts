@@ -12,7 +12,7 @@ import { supplyLine } from './reserve';
 import { reverseMovement } from './reverse';
 import { writeMove } from './write';
 
-const receiveGoods = defineAct(contract.receiveGoods, {
+export const receiveGoods = defineAct(contract.receiveGoods, {
   right: 'goods',
   says: 'receive goods',
   async load(tx, input, doer) {

@@ -1,2 +1,2 @@
-export { stockActs } from './acts';
+export { receiveGoods, stockActs } from './acts';
 export { alsoWaiting, openReceipt, openShipment } from './reads';

@@ -1,5 +1,5 @@
 import { fork, type ChildProcess } from 'node:child_process';
-import { chanceOf, type Chance } from '../../demo/chance';
+import { chanceOf, type Chance } from '@core/kernel';
 import { PEOPLE } from '../../demo/people';
 import { Visitor, World, WORK_DATE } from '../testing/world';
 
