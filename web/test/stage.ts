@@ -140,6 +140,20 @@ export class Stage {
     await this.rests();
   }
 
+  /** Looks for something in a lookup and takes the first that has the words. */
+  async pick(label: string, words: string): Promise<void> {
+    const field = this.field(label);
+    field.focus();
+    field.dispatchEvent(new Event('focusin'));
+    await this.type(label, words);
+    const option = [...document.querySelectorAll<HTMLElement>('mat-option')].find((each) =>
+      wordsOf(each).includes(words),
+    );
+    if (!option) throw new Error(`${label} offers nothing with ${words}.`);
+    option.click();
+    await this.rests();
+  }
+
   /** Chooses an option by its words, or ticks a box. */
   async choose(label: string, option?: string): Promise<void> {
     const field = this.field(label);

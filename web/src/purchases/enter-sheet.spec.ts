@@ -61,6 +61,59 @@ describe('a purchase order typed by hand', () => {
   });
 });
 
+describe('what is usually bought from a vendor', () => {
+  const item = (id: number, number: string) => ({
+    id,
+    number,
+    name: number,
+    unit: 'piece',
+    listPrice: '1',
+    route: 'stock',
+    routes: ['stock'],
+    onHand: '0',
+    taxCode: 'S6',
+    taxRate: '6',
+    units: [{ unit: 'piece', factor: '1' }],
+    weight: '0',
+    volume: '0',
+    theirNumber: '',
+  });
+  const row = (id: number, number: string) => ({
+    item: item(id, number),
+    times: 4,
+    lastQuantity: '20',
+    unit: 'piece',
+    factor: '1',
+    lastPrice: '620',
+    lastDay: '2027-02-10',
+    free: '0',
+  });
+
+  it('goes into the lines with a quantity, and out of them without', async () => {
+    const stage = await Stage.of(EnterSheet, {
+      reads: ({ name }) =>
+        name === 'vendorBasket'
+          ? { rows: [row(10, 'RO-4040'), row(11, 'RO-2540')] }
+          : { rows: [{ id: 3, number: 'V-101', name: 'Arus', detail: '', referenceRequired: false, shipTos: [] }] },
+    });
+    await stage.pick('Vendor', 'Arus');
+    expect(stage.text()).toContain('What we usually buy from Arus');
+    await stage.type('Buy of RO-4040', '12');
+    await stage.type('Buy of RO-2540', '5');
+    const lines = () =>
+      (stage.previewed.at(-1)!.input['lines'] as { itemId: number; quantity: string }[]).map((line) => [
+        line.itemId,
+        line.quantity,
+      ]);
+    expect(lines()).toEqual([
+      [10, '12'],
+      [11, '5'],
+    ]);
+    await stage.type('Buy of RO-4040', '');
+    expect(lines()).toEqual([[11, '5']]);
+  });
+});
+
 describe('an order made of a loose purchase', () => {
   const data = { id: 4, version: 2, number: 'PO-0004', customer: { id: 5, number: 'C-1', name: 'Nilam' } };
   const order = {

@@ -1,9 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { of } from 'rxjs';
+import { catchError, switchMap } from 'rxjs/operators';
 import { addDays, isDay } from '@core/kernel';
 import * as contract from '@api/purchasing';
 import { Session } from '../access/session';
 import { ChoiceField, DayField, LookupField, NumberField } from '../kit/fields';
-import { counted, money, price } from '../kit/formats';
+import { counted, day, money, price, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/sheet';
 import { Purchases, type ItemChoice, type PartyChoice } from './service';
 
@@ -13,6 +16,12 @@ interface Row {
   quantity: string;
   dueDate: string | null;
 }
+
+const PERIODS = [
+  { value: '90', label: 'three months' },
+  { value: '180', label: 'six months' },
+  { value: '365', label: 'a year' },
+];
 
 let keys = 0;
 
@@ -123,6 +132,51 @@ let keys = 0;
       </tbody>
     </table>
     <button type="button" class="act" (click)="more()">Another line</button>
+    @if (vendor(); as chosen) {
+      <div class="basket">
+        <h3>What we usually buy from {{ chosen.name }}</h3>
+        <k-choice label="Bought over the last" [options]="periods" [(value)]="days" />
+      </div>
+      <table class="small">
+        <thead>
+          <tr>
+            <th>Item</th>
+            <th></th>
+            <th class="num">Orders</th>
+            <th class="num">Last</th>
+            <th class="num">At</th>
+            <th>On</th>
+            <th class="num">Free</th>
+            <th class="num">Buy</th>
+          </tr>
+        </thead>
+        <tbody>
+          @for (row of basket(); track row.item.id) {
+            <tr>
+              <td>{{ row.item.number }}</td>
+              <td>{{ row.item.name }}</td>
+              <td class="num">{{ row.times }}</td>
+              <td class="num">{{ amountOf(row.lastQuantity) }}</td>
+              <td class="num">{{ priceOf(row.lastPrice) }}</td>
+              <td>{{ dayOf(row.lastDay) }}</td>
+              <td class="num">{{ row.free === '0' ? '–' : amountOf(row.free) }}</td>
+              <td class="quantity">
+                <k-number
+                  [bare]="true"
+                  [label]="'Buy of ' + row.item.number"
+                  [value]="quantityOf(row.item.id)"
+                  (valueChange)="buy(row.item, $event)"
+                />
+              </td>
+            </tr>
+          } @empty {
+            <tr>
+              <td colspan="8" class="faint">Nothing was bought from them over that time; take a longer one.</td>
+            </tr>
+          }
+        </tbody>
+      </table>
+    }
     <span effect>{{ effect() }}</span>
   </k-sheet>`,
   styles: `
@@ -134,6 +188,15 @@ let keys = 0;
     }
     td.day {
       width: 150px;
+    }
+    .basket {
+      display: flex;
+      justify-content: space-between;
+      align-items: end;
+      margin: 22px 0 4px;
+    }
+    h3 {
+      font: 600 15px var(--serif);
     }
     .word {
       color: var(--ochre);
@@ -189,6 +252,35 @@ export class EnterSheet {
     const where = this.goesTo() ? `to ${this.goesTo()!.name}, for nobody's order yet` : 'to our place';
     return `${counted(this.typed().length, 'line')} ${where}, ${effects.currency} ${money(effects.net, effects.currency)}`;
   });
+  protected readonly periods = PERIODS;
+  protected readonly days = signal('180');
+  private readonly asked = computed(() => ({ vendorId: this.vendor()?.id ?? null, days: Number(this.days()) }));
+  /** What was bought from the vendor over a period, how often, and at what price the last time. */
+  protected readonly basket = toSignal(
+    toObservable(this.asked).pipe(
+      switchMap(({ vendorId, days }) =>
+        vendorId === null ? of([]) : this.purchases.basket(vendorId, days).pipe(catchError(() => of([]))),
+      ),
+    ),
+    { initialValue: [] },
+  );
+  protected readonly amountOf = quantity;
+  protected readonly priceOf = (value: string) => price(value, this.form.previewed()?.effects?.currency ?? '');
+  protected readonly dayOf = (value: string) => day(value, this.workDate());
+  protected readonly quantityOf = (itemId: number) =>
+    this.typed().find((row) => row.item?.id === itemId)?.quantity ?? '';
+
+  /** Takes a quantity of the basket into the lines: into the item's own, the blank one, or one more. */
+  protected buy(item: ItemChoice, typed: string): void {
+    const own = this.typed().find((row) => row.item?.id === item.id);
+    const blank = this.typed().find((row) => row.item === null && row.quantity === '');
+    if (own)
+      return typed === '' && this.typed().length > 1 ? this.remove(own.key) : this.set(own.key, { quantity: typed });
+    if (typed === '') return;
+    if (!blank) this.more();
+    this.set((blank ?? this.typed().at(-1)!).key, { item, quantity: typed });
+  }
+
   protected readonly findVendors = (words: string) => this.purchases.vendors(words);
   protected readonly findCustomers = (words: string) => this.purchases.customers(words);
   protected readonly findItems = (words: string) => this.purchases.items(words);

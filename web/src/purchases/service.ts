@@ -3,6 +3,7 @@ import type { Observable } from 'rxjs';
 import type * as z from 'zod';
 import { map } from 'rxjs/operators';
 import * as catalogue from '@api/catalogue';
+import { vendorBasket } from '@api/desk';
 import * as parties from '@api/parties';
 import * as contract from '@api/purchasing';
 import { Api } from '../kit/api';
@@ -24,6 +25,11 @@ export class Purchases {
 
   open(id: number): Observable<PurchaseSheet> {
     return this.api.call(contract.openPurchase, { params: { id } });
+  }
+
+  /** What was bought from a vendor over so many days. */
+  basket(vendorId: number, days: number) {
+    return this.api.call(vendorBasket, { params: { id: vendorId }, query: { days } }).pipe(map(({ rows }) => rows));
   }
 
   vendors(words: string): Observable<PartyChoice[]> {
