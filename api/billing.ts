@@ -72,6 +72,10 @@ export const InvoiceSheet = InvoiceRow.extend({
   /** Prepayments drawn and credits set off. // A12 */
   lessened: z.array(z.object({ document: DocumentRef, day: Day, amount: Decimal, how: z.string() })),
   allowances: z.array(Allowed),
+  /** Vendor invoices: the one it takes back, and the one that took it back, with why. // P1 */
+  reverses: DocumentRef.nullable(),
+  reversedBy: DocumentRef.nullable(),
+  reason: z.string(),
 });
 
 export const CreditNoteSheet = z.object({
@@ -233,6 +237,13 @@ export const enterVendorInvoice = act({
     dropDifference: Decimal,
     stockDifference: Decimal,
   }),
+});
+
+export const takeBackInvoice = act({
+  name: 'takeBackInvoice',
+  summary: "Take a vendor's invoice back whole, by one below zero that names it.",
+  input: z.object({ invoiceId: Id, reason: Text(200) }),
+  shown: z.object({ currency: z.string(), total: Decimal, setOff: Decimal }),
 });
 
 export const recordPayment = act({

@@ -15,6 +15,7 @@ export {
   type VendorInvoiceGround,
   type VendorInvoiceTyped,
 } from './vendor-invoice';
+export { decideTakeBack, type TakeBackEffects, type TakeBackGround } from './take-back';
 export {
   CREDIT_KINDS,
   decideCreditNote,

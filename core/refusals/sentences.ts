@@ -176,6 +176,8 @@ export const sentences = {
   'reversed-already': (f: { document: string; by: string }) => `${f.document} was reversed already, by ${f.by}.`,
   'is-reversal': (f: { document: string; of: string }) =>
     `${f.document} reverses ${f.of}; post the movement anew instead of reversing that.`,
+  'takes-back': (f: { document: string; of: string }) =>
+    `${f.document} takes ${f.of} back; enter the invoice anew instead of taking that back.`,
   'invoiced-first': (f: { document: string; invoice: string }) =>
     `${f.document} is covered by ${f.invoice}; reverse that first.`,
   'credited-already': (f: { invoice: string }) =>

@@ -39,6 +39,7 @@ const DONE: Record<string, string> = {
   reverseMovement: 'reversed',
   sendDocument: 'sent',
   supplyLine: 'supply changed',
+  takeBackInvoice: 'vendor invoice taken back',
   tieLine: 'tied',
   untie: 'untied',
 };

@@ -10,6 +10,7 @@ import { creditInvoice, settleRebate } from './credit-note';
 import { insertOpenItem, insertTaxes } from './open-items';
 import { takePrepayment } from './prepayment';
 import { dropShortfall, postShortfall } from './shortfall';
+import { takeBackInvoice } from './take-back';
 import { lockForCustomerInvoice, lockForVendorInvoice, lockOpenItem } from './store';
 
 const invoiceCustomer = defineAct(contract.invoiceCustomer, {
@@ -160,7 +161,7 @@ export const enterVendorInvoice = defineAct(contract.enterVendorInvoice, {
   load: (tx, input, doer) => lockForVendorInvoice(tx, doer.companyId, input.purchaseId, input.vendorNumber),
   decide: (ground, input, doer) => decideVendorInvoice(ground, input, doer.workDate),
   show: (effects) => effects,
-  async write(tx, effects, { purchase, agreements }, doer) {
+  async write(tx, effects, { purchase, agreements, take }, doer) {
     const { companyId } = doer;
     await tx.together(counterStatements(companyId, 'invoiced', underAgreement(effects.lines)));
     for (const line of effects.lines) {
@@ -185,6 +186,7 @@ export const enterVendorInvoice = defineAct(contract.enterVendorInvoice, {
         vendor_id: effects.vendorId,
         purchase_order_id: effects.purchaseId,
         vendor_number: effects.vendorNumber,
+        take,
         currency: effects.currency,
         invoice_date: effects.invoiceDate,
         due_date: effects.dueDate,
@@ -278,6 +280,7 @@ export const billingActs = [
   recordPayment,
   creditInvoice,
   settleRebate,
+  takeBackInvoice,
   takePrepayment,
   postShortfall,
   dropShortfall,

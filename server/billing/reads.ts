@@ -29,6 +29,11 @@ interface HeadRow {
   open_item_id: number;
   settled: string;
   terms: string;
+  reason: string;
+  reverses_id: number | null;
+  reverses_number: string | null;
+  reversed_by_id: number | null;
+  reversed_by_number: string | null;
 }
 
 /** The two sides differ in their tables only. */
@@ -45,6 +50,8 @@ const SIDES = {
       LEFT JOIN agreement g ON g.company_id = i.company_id AND g.id = i.agreement_id
       JOIN open_item oi ON oi.company_id = i.company_id AND oi.customer_invoice_id = i.id`,
     vendorNumber: 'NULL',
+    takenBack:
+      "'' AS reason, NULL AS reverses_id, NULL AS reverses_number, NULL AS reversed_by_id, NULL AS reversed_by_number",
   },
   vendor: {
     kind: 'VI',
@@ -53,16 +60,20 @@ const SIDES = {
     from: `FROM vendor_invoice i
       JOIN vendor p ON p.company_id = i.company_id AND p.id = i.vendor_id
       JOIN purchase_order s ON s.company_id = i.company_id AND s.id = i.purchase_order_id
-      JOIN open_item oi ON oi.company_id = i.company_id AND oi.vendor_invoice_id = i.id`,
+      JOIN open_item oi ON oi.company_id = i.company_id AND oi.vendor_invoice_id = i.id
+      LEFT JOIN vendor_invoice ro ON ro.company_id = i.company_id AND ro.id = i.reverses_id
+      LEFT JOIN vendor_invoice rb ON rb.company_id = i.company_id AND rb.reverses_id = i.id`,
     vendorNumber: 'i.vendor_number',
+    takenBack:
+      'i.reason, ro.id AS reverses_id, ro.number AS reverses_number, rb.id AS reversed_by_id, rb.number AS reversed_by_number',
   },
 } as const;
 
 function headSql(side: Side, hint = ''): string {
-  const { from, source, vendorNumber } = SIDES[side];
+  const { from, source, takenBack, vendorNumber } = SIDES[side];
   return `SELECT ${hint} i.id, i.number, p.id AS party_id, p.number AS party_number, p.name AS party_name, ${source},
       ${vendorNumber} AS vendor_number, i.invoice_date, i.due_date, i.currency, i.net, i.tax,
-      i.total, oi.id AS open_item_id, oi.settled, pt.name AS terms ${from}
+      i.total, oi.id AS open_item_id, oi.settled, pt.name AS terms, ${takenBack} ${from}
       JOIN payment_terms pt ON pt.company_id = p.company_id AND pt.id = p.payment_terms_id`;
 }
 
@@ -115,8 +126,21 @@ function rowOf(side: Side, row: HeadRow): Row {
 }
 
 /** What else settled or lessened an invoice: prepayments drawn, credits set off, and its credit notes. */
-async function lessenedBy(sql: Sql, companyId: number, id: number, openItemId: number): Promise<Sheet['lessened']> {
-  const rows = await sql.rows<{ kind: 'PP' | 'CN'; id: number; number: string; day: Day; amount: string; how: string }>(
+async function lessenedBy(
+  sql: Sql,
+  companyId: number,
+  side: Side,
+  id: number,
+  openItemId: number,
+): Promise<Sheet['lessened']> {
+  const rows = await sql.rows<{
+    kind: 'PP' | 'CN' | 'VI';
+    id: number;
+    number: string;
+    day: Day;
+    amount: string;
+    how: string;
+  }>(
     `SELECT 'PP' AS kind, p.id, p.number, m.moved_on AS day, SUM(m.amount) AS amount, 'drawn from' AS how
        FROM prepayment_move m JOIN prepayment p ON p.company_id = m.company_id AND p.id = m.prepayment_id
       WHERE m.company_id = ? AND m.customer_invoice_id = ? GROUP BY p.id, m.moved_on
@@ -124,8 +148,13 @@ async function lessenedBy(sql: Sql, companyId: number, id: number, openItemId: n
        FROM set_off s
        JOIN open_item oi ON oi.company_id = s.company_id AND oi.id = s.credit_item_id
        JOIN credit_note n ON n.company_id = oi.company_id AND n.id = oi.credit_note_id
+      WHERE s.company_id = ? AND s.invoice_item_id = ?
+     UNION ALL SELECT 'VI', n.id, n.number, s.set_on, s.amount, 'set off against'
+       FROM set_off s
+       JOIN open_item oi ON oi.company_id = s.company_id AND oi.id = s.credit_item_id
+       JOIN vendor_invoice n ON n.company_id = oi.company_id AND n.id = oi.vendor_invoice_id
       WHERE s.company_id = ? AND s.invoice_item_id = ? ORDER BY day, id`,
-    [companyId, id, companyId, openItemId],
+    [companyId, side === 'customer' ? id : 0, companyId, openItemId, companyId, openItemId],
   );
   return rows.map((row) => ({
     document: { kind: row.kind, id: row.id, number: row.number },
@@ -142,7 +171,7 @@ export async function openInvoice(sql: Sql, companyId: number, side: Side, id: n
     side === 'customer' ? customerLines(sql, companyId, id) : vendorLines(sql, companyId, id),
     taxesOf(sql, companyId, SIDES[side].kind, id),
     paymentsOf(sql, companyId, found.open_item_id),
-    side === 'customer' ? lessenedBy(sql, companyId, id, found.open_item_id) : [],
+    lessenedBy(sql, companyId, side, id, found.open_item_id),
     side === 'customer' ? allowedOn(sql, companyId, id) : [],
   ]);
   return {
@@ -156,6 +185,12 @@ export async function openInvoice(sql: Sql, companyId: number, side: Side, id: n
     payments,
     lessened,
     allowances,
+    reverses: found.reverses_id === null ? null : { kind: 'VI', id: found.reverses_id, number: found.reverses_number! },
+    reversedBy:
+      found.reversed_by_id === null
+        ? null
+        : { kind: 'VI', id: found.reversed_by_id, number: found.reversed_by_number! },
+    reason: found.reason,
   };
 }
 

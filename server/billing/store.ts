@@ -4,7 +4,7 @@ import { lockAgreements, rebatesOf } from '../agreements';
 import { there, type Touched } from '../acts';
 import type { Sql } from '../db/database';
 import { plain } from '../db/mapping';
-import { notTakenBack, stands } from '../db/taken-back';
+import { invoiceStands, notTakenBack, stands } from '../db/taken-back';
 import { agreementsOf, lockOrder } from '../orders';
 import { allowancesFor } from '../pricing';
 
@@ -128,7 +128,7 @@ export async function lockForVendorInvoice(
   companyId: number,
   purchaseId: number,
   vendorNumber: string,
-): Promise<VendorInvoiceGround & { vendorId: number; agreements: Touched[] }> {
+): Promise<VendorInvoiceGround & { vendorId: number; agreements: Touched[]; take: number }> {
   const bought = await sql.rows<{ agreement_id: number }>(
     `SELECT DISTINCT al.agreement_id FROM purchase_order_line l
        JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
@@ -152,8 +152,9 @@ export async function lockForVendorInvoice(
       WHERE v.company_id = ? AND v.id = ?`,
     [companyId, purchase.vendor_id],
   );
-  const [used] = await sql.rows<{ number: string }>(
-    'SELECT number FROM vendor_invoice WHERE company_id = ? AND vendor_id = ? AND vendor_number = ?',
+  const used = await sql.rows<{ number: string; stands: number }>(
+    `SELECT i.number, ${invoiceStands('i')} AS stands FROM vendor_invoice i
+      WHERE i.company_id = ? AND i.vendor_id = ? AND i.vendor_number = ?`,
     [companyId, purchase.vendor_id, vendorNumber.trim()],
   );
   const [rest] = await sql.rows<{ uninvoiced: string | null }>(
@@ -171,7 +172,8 @@ export async function lockForVendorInvoice(
       currency: purchase.currency,
     },
     vendor: { name: vendor!.name, termsDays: vendor!.days },
-    usedBy: used?.number ?? null,
+    usedBy: used.find((row) => row.stands)?.number ?? null,
+    take: used.length,
     customerFirst: Boolean(vendor!.customer_invoice_first),
     lines: await receivedLines(sql, companyId, purchaseId),
   };

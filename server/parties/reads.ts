@@ -179,5 +179,5 @@ const OPEN_ITEMS = {
        FROM open_item oi
        JOIN vendor_invoice i ON i.company_id = oi.company_id AND i.id = oi.vendor_invoice_id
        JOIN purchase_order s ON s.company_id = i.company_id AND s.id = i.purchase_order_id
-      WHERE oi.company_id = ? AND oi.vendor_id = ? AND oi.settled < oi.amount ORDER BY oi.due_date, oi.id`,
+      WHERE oi.company_id = ? AND oi.vendor_id = ? AND oi.settled <> oi.amount ORDER BY oi.due_date, oi.id`,
 } as const;

@@ -6,6 +6,7 @@ import { defineAct, takeNumbers, there, type Doer, type Touched } from '../acts'
 import { counterStatements, lockAgreements } from '../agreements';
 import type { Sql, Statement, Tx } from '../db/database';
 import { plain } from '../db/mapping';
+import { invoiceStands, notTakenBack } from '../db/taken-back';
 import { journalEntries, journalHeads, type JournalPlan } from '../ledger';
 import { reopenStatement } from '../orders';
 
@@ -415,7 +416,7 @@ function receivedLines(sql: Sql, companyId: number, ids: readonly number[]): Pro
             ol.id AS held_line_id, ol.order_id AS held_order_id, ol.reserved AS held_reserved,
             (SELECT vi.number FROM vendor_invoice_line vl
                JOIN vendor_invoice vi ON vi.company_id = vl.company_id AND vi.id = vl.invoice_id
-              WHERE vl.company_id = rl.company_id AND vl.receipt_line_id = rl.id LIMIT 1) AS invoice
+              WHERE vl.company_id = rl.company_id AND vl.receipt_line_id = rl.id AND ${invoiceStands('vi')} LIMIT 1) AS invoice
        FROM receipt_line rl
        JOIN item i ON i.company_id = rl.company_id AND i.id = rl.item_id
        JOIN purchase_order_line pl ON pl.company_id = rl.company_id AND pl.id = rl.purchase_line_id
@@ -465,8 +466,7 @@ function shippedLines(sql: Sql, companyId: number, ids: readonly number[]): Prom
             (SELECT ci.number FROM customer_invoice_line cl
                JOIN customer_invoice ci ON ci.company_id = cl.company_id AND ci.id = cl.invoice_id
               WHERE cl.company_id = sl.company_id AND cl.shipment_line_id = sl.id
-                AND NOT EXISTS (SELECT 1 FROM credit_note n WHERE n.company_id = ci.company_id
-                  AND n.customer_invoice_id = ci.id AND n.kind = 'reversal') LIMIT 1) AS invoice
+                AND ${notTakenBack('cl')} LIMIT 1) AS invoice
        FROM shipment_line sl
        JOIN item i ON i.company_id = sl.company_id AND i.id = sl.item_id
        JOIN sales_order_line ol ON ol.company_id = sl.company_id AND ol.id = sl.order_line_id

@@ -5,7 +5,7 @@ import type { ThreadOut } from '@api/supply';
 import { there } from '../acts';
 import type { Sql } from '../db/database';
 import { plain } from '../db/mapping';
-import { notTakenBack, stands } from '../db/taken-back';
+import { invoiceStands, notTakenBack, stands } from '../db/taken-back';
 
 interface LineRow {
   line_no: number;
@@ -79,11 +79,11 @@ export async function openThread(sql: Sql, companyId: number, orderLineId: numbe
 /** What was posted on the line and taken back since, oldest first. // P1 */
 async function undoneOf(sql: Sql, companyId: number, id: number): Promise<ThreadOut['undone']> {
   const rows = await sql.rows<{
-    kind: 'RC' | 'SH' | 'CI';
+    kind: 'RC' | 'SH' | 'CI' | 'VI';
     id: number;
     number: string;
     quantity: string;
-    by_kind: 'RC' | 'SH' | 'CN';
+    by_kind: 'RC' | 'SH' | 'CN' | 'VI';
     by_id: number;
     by_number: string;
     day: Day;
@@ -106,8 +106,16 @@ async function undoneOf(sql: Sql, companyId: number, id: number): Promise<Thread
        JOIN customer_invoice i ON i.company_id = il.company_id AND i.id = il.invoice_id
        JOIN credit_note n ON n.company_id = i.company_id AND n.customer_invoice_id = i.id AND n.kind = 'reversal'
       WHERE il.company_id = ? AND il.order_line_id = ?
+     UNION ALL
+     SELECT 'VI', i.id, i.number, vl.quantity, 'VI', b.id, b.number, b.invoice_date
+       FROM tie t
+       JOIN receipt_line rl ON rl.company_id = t.company_id AND rl.tie_id = t.id
+       JOIN vendor_invoice_line vl ON vl.company_id = rl.company_id AND vl.receipt_line_id = rl.id
+       JOIN vendor_invoice i ON i.company_id = vl.company_id AND i.id = vl.invoice_id
+       JOIN vendor_invoice b ON b.company_id = i.company_id AND b.reverses_id = i.id
+      WHERE t.company_id = ? AND t.order_line_id = ?
       ORDER BY day, number`,
-    [companyId, id, companyId, id, companyId, id],
+    [companyId, id, companyId, id, companyId, id, companyId, id],
   );
   return rows.map((row) => ({
     document: { kind: row.kind, id: row.id, number: row.number },
@@ -383,7 +391,7 @@ async function vendorInvoicesOf(sql: Sql, companyId: number, id: number) {
        JOIN receipt_line rl ON rl.company_id = t.company_id AND rl.tie_id = t.id
        JOIN vendor_invoice_line vil ON vil.company_id = rl.company_id AND vil.receipt_line_id = rl.id
        JOIN vendor_invoice i ON i.company_id = vil.company_id AND i.id = vil.invoice_id
-      WHERE t.company_id = ? AND t.order_line_id = ? ORDER BY vil.id`,
+      WHERE t.company_id = ? AND t.order_line_id = ? AND ${invoiceStands('i')} ORDER BY vil.id`,
     [companyId, id],
   );
   return rows.map((row) => ({

@@ -11,6 +11,7 @@ interface OrderOut {
 interface PurchaseOut {
   version: number;
   lines: { id: number; quantity: string; received: string; unitPrice: string }[];
+  documents: { document: { kind: string; id: number } }[];
 }
 interface TieOut {
   tieId: number;
@@ -272,6 +273,15 @@ const STEPS: Record<string, [weight: number, step: (walk: TieWalk) => Promise<An
       });
     },
   ],
+  'take a vendor invoice back': [
+    2,
+    async (walk) => {
+      const purchase = await walk.purchase();
+      const invoices = (purchase?.documents ?? []).filter(({ document }) => document.kind === 'VI');
+      if (invoices.length === 0) return null;
+      return walk.visitor.raw('takeBackInvoice', { invoiceId: walk.chance.pick(invoices).document.id, reason: 'W' });
+    },
+  ],
   cancel: [
     1,
     async (walk) => {
@@ -308,7 +318,7 @@ const STEPS: Record<string, [weight: number, step: (walk: TieWalk) => Promise<An
     },
   ],
   'vendor invoice': [
-    2,
+    4,
     async (walk) => {
       const purchase = await walk.purchase();
       if (!purchase) return null;

@@ -15,6 +15,7 @@ import { Sheets } from '../kit/sheet';
 import { allowanceText } from './allowance-text';
 import { CreditSheet } from './credit-sheet';
 import { PaymentSheet } from './payment-sheet';
+import { TakeBackSheet } from './take-back-sheet';
 import { Billing, type InvoiceSheet } from './service';
 
 type Line = InvoiceSheet['lines'][number];
@@ -32,6 +33,9 @@ type Line = InvoiceSheet['lines'][number];
         </h1>
         @if (!vendor()) {
           <k-post-buttons [document]="shown.document" />
+        }
+        @if (canTakeBack()) {
+          <button type="button" class="act" (click)="takeBack()">Take it back…</button>
         }
         @if (canCredit()) {
           <button type="button" class="act" (click)="credit()">Credit…</button>
@@ -60,6 +64,18 @@ type Line = InvoiceSheet['lines'][number];
         </div>
         <div><small>Invoiced</small>{{ day(shown.invoiceDate) }}</div>
         <div><small>Due</small>{{ day(shown.dueDate) }}, {{ shown.terms }}</div>
+        @if (shown.reverses; as reverses) {
+          <div>
+            <small>Takes back</small><a class="link" [routerLink]="pathOf(reverses)">{{ reverses.number }}</a
+            >,
+            {{ shown.reason }}
+          </div>
+        }
+        @if (shown.reversedBy; as by) {
+          <div>
+            <small>Taken back by</small><a class="link" [routerLink]="pathOf(by)">{{ by.number }}</a>
+          </div>
+        }
         @for (each of shown.lessened; track each.document.kind + each.document.id) {
           <div>
             <small>{{ each.how === 'drawn from' ? 'Drawn from' : 'Set off' }} {{ day(each.day) }}</small
@@ -129,6 +145,8 @@ export class InvoicePage {
   protected readonly sub = computed(() => {
     const sheet = this.sheet();
     if (!sheet) return '';
+    if (sheet.reverses) return `takes ${sheet.reverses.number} back`;
+    if (sheet.reversedBy) return `taken back by ${sheet.reversedBy.number}`;
     if (!this.owed()) return 'paid';
     const late = sheet.dueDate < this.session.workDate();
     return `${sheet.currency} ${money(sheet.owed, sheet.currency)} ${this.vendor() ? 'to pay' : 'owed'}, ${late ? 'was ' : ''}due ${this.day(sheet.dueDate)}`;
@@ -197,6 +215,19 @@ export class InvoicePage {
       !this.vendor() &&
       (this.sheet()?.lines ?? []).some((line) => line.creditable !== null && dec(line.creditable).gt(0)),
   );
+
+  protected readonly canTakeBack = computed(() => {
+    const sheet = this.sheet();
+    return this.vendor() && sheet !== null && !sheet.reverses && !sheet.reversedBy;
+  });
+
+  protected takeBack(): void {
+    this.sheets.open(TakeBackSheet, this.sheet()!).subscribe((done) => {
+      if (!done) return;
+      this.quiet.say('Taken back by', done.made[0]!);
+      this.loaded.reload();
+    });
+  }
 
   protected credit(): void {
     this.sheets.open(CreditSheet, this.sheet()!).subscribe((done) => {

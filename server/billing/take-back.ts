@@ -1,0 +1,227 @@
+import { decideTakeBack, type TakeBackGround } from '@core/billing';
+import type { AccountRole } from '@core/ledger';
+import * as contract from '@api/billing';
+import { defineAct, takeNumbers, there, type Touched } from '../acts';
+import { counterStatements, lockAgreements } from '../agreements';
+import type { Sql } from '../db/database';
+import { plain } from '../db/mapping';
+import { postJournals } from '../ledger';
+import { insertOpenItem, insertTaxes, writeSetOffs } from './open-items';
+
+/** Takes a vendor's invoice back whole. // P1 P3 */
+export const takeBackInvoice = defineAct(contract.takeBackInvoice, {
+  right: 'vendor-invoices',
+  says: 'take vendor invoices back',
+  load: (tx, input, doer) => lockForTakeBack(tx, doer.companyId, input.invoiceId),
+  decide: (ground, input, doer) => decideTakeBack(ground, input.reason, doer.workDate),
+  show: ({ invoice, total, setOff }) => ({ currency: invoice.currency, total, setOff }),
+  async write(tx, effects, { purchase, agreements, openItemId, take }, doer) {
+    const { companyId } = doer;
+    const { invoice, day } = effects;
+    await tx.together([
+      ...counterStatements(
+        companyId,
+        'invoiced',
+        effects.lines.flatMap((line) =>
+          line.agreementLineId === null
+            ? []
+            : [{ agreementLineId: line.agreementLineId, quantity: line.quantity, value: line.agreedNet ?? line.net }],
+        ),
+      ),
+      ...effects.lines.map((line) => ({
+        sql: 'UPDATE purchase_order_line SET invoiced = invoiced + ? WHERE company_id = ? AND id = ?',
+        values: [line.quantity, companyId, line.purchaseLineId],
+      })),
+      {
+        sql: "UPDATE purchase_order SET state = 'placed' WHERE company_id = ? AND id = ? AND state = 'closed'",
+        values: [companyId, purchase.id],
+      },
+    ]);
+    const number = await takeNumbers(tx, companyId, { VI: 1, JR: 1 });
+    const document = { kind: 'VI' as const, number: number('VI') };
+    const [id] = await tx.insert('vendor_invoice', [
+      {
+        company_id: companyId,
+        number: document.number,
+        vendor_id: invoice.vendorId,
+        purchase_order_id: invoice.purchaseId,
+        vendor_number: invoice.vendorNumber,
+        take,
+        reverses_id: invoice.id,
+        reason: effects.reason,
+        currency: invoice.currency,
+        invoice_date: day,
+        due_date: day,
+        net: effects.net,
+        tax: effects.tax,
+        total: effects.total,
+      },
+    ]);
+    await tx.insert(
+      'vendor_invoice_line',
+      effects.lines.map((line) => ({
+        company_id: companyId,
+        invoice_id: id!,
+        receipt_line_id: line.receiptLineId,
+        purchase_line_id: line.purchaseLineId,
+        quantity: line.quantity,
+        unit_price: line.unitPrice,
+        net: line.net,
+        received_cost: line.receivedCost,
+        agreed_net: line.agreedNet,
+        tax_code_id: line.taxCodeId,
+        tax_rate: line.taxRate,
+      })),
+    );
+    await insertTaxes(tx, doer, 'VI', id!, effects.taxes);
+    const creditItem = await insertOpenItem(
+      tx,
+      doer,
+      { vendor_id: invoice.vendorId, vendor_invoice_id: id! },
+      { currency: invoice.currency, dueDate: day, amount: effects.total },
+    );
+    if (effects.setOff !== '0') {
+      await writeSetOffs(tx, doer, creditItem, [{ openItemId, amount: effects.setOff }]);
+    }
+    await postJournals(tx, doer, [
+      {
+        number: number('JR'),
+        source: { kind: 'VI', id: id! },
+        postedOn: day,
+        entries: effects.entries,
+        vendorId: invoice.vendorId,
+      },
+    ]);
+    return {
+      made: [{ ...document, id: id! }],
+      touched: [{ kind: 'VI', id: invoice.id, number: invoice.number }, { kind: 'PO', ...purchase }, ...agreements],
+    };
+  },
+});
+
+/** A vendor's invoice with all it did; its agreements, purchase and open item locked in that order. */
+async function lockForTakeBack(sql: Sql, companyId: number, invoiceId: number) {
+  const bought = await sql.rows<{ agreement_id: number }>(
+    `SELECT DISTINCT al.agreement_id FROM vendor_invoice_line l
+       JOIN purchase_order_line pl ON pl.company_id = l.company_id AND pl.id = l.purchase_line_id
+       JOIN agreement_line al ON al.company_id = pl.company_id AND al.id = pl.agreement_line_id
+      WHERE l.company_id = ? AND l.invoice_id = ?`,
+    [companyId, invoiceId],
+  );
+  const agreements: Touched[] = await lockAgreements(
+    sql,
+    companyId,
+    bought.map((row) => row.agreement_id),
+  );
+  const [order] = await sql.rows<{ id: number; number: string }>(
+    `SELECT p.id, p.number FROM purchase_order p
+      WHERE p.company_id = ? AND p.id = (SELECT purchase_order_id FROM vendor_invoice WHERE company_id = ? AND id = ?) FOR UPDATE`,
+    [companyId, companyId, invoiceId],
+  );
+  const purchase = there(order, 'This vendor invoice');
+  const [head] = await sql.rows<{
+    number: string;
+    vendor_id: number;
+    vendor_number: string;
+    currency: string;
+    net: string;
+    tax: string;
+    total: string;
+    open_item_id: number;
+    owed: string;
+    reverses: string | null;
+    reversed_by: string | null;
+    take: number;
+  }>(
+    `SELECT i.number, i.vendor_id, i.vendor_number, i.currency, i.net, i.tax, i.total, oi.id AS open_item_id,
+            oi.amount - oi.settled AS owed,
+            (SELECT o.number FROM vendor_invoice o WHERE o.company_id = i.company_id AND o.id = i.reverses_id) AS reverses,
+            (SELECT b.number FROM vendor_invoice b WHERE b.company_id = i.company_id AND b.reverses_id = i.id) AS reversed_by,
+            (SELECT COUNT(*) FROM vendor_invoice n WHERE n.company_id = i.company_id AND n.vendor_id = i.vendor_id
+                AND n.vendor_number = i.vendor_number) AS take
+       FROM vendor_invoice i JOIN open_item oi ON oi.company_id = i.company_id AND oi.vendor_invoice_id = i.id
+      WHERE i.company_id = ? AND i.id = ? FOR UPDATE`,
+    [companyId, invoiceId],
+  );
+  const { open_item_id, reverses, reversed_by, take, ...row } = there(head, 'This vendor invoice');
+  return {
+    agreements,
+    purchase,
+    openItemId: open_item_id,
+    take,
+    invoice: {
+      id: invoiceId,
+      number: row.number,
+      vendorId: row.vendor_id,
+      vendorNumber: row.vendor_number,
+      purchaseId: purchase.id,
+      currency: row.currency,
+      net: plain(row.net),
+      tax: plain(row.tax),
+      total: plain(row.total),
+      owed: plain(row.owed),
+    },
+    reverses,
+    reversedBy: reversed_by,
+    ...(await postedBy(sql, companyId, invoiceId)),
+  } satisfies TakeBackGround & Record<string, unknown>;
+}
+
+/** The lines, taxes and journal entries of a vendor's invoice. */
+async function postedBy(
+  sql: Sql,
+  companyId: number,
+  invoiceId: number,
+): Promise<Pick<TakeBackGround, 'lines' | 'taxes' | 'entries'>> {
+  const lines = await sql.rows<{
+    receipt_line_id: number;
+    purchase_line_id: number;
+    agreement_line_id: number | null;
+    quantity: string;
+    unit_price: string;
+    net: string;
+    received_cost: string;
+    agreed_net: string | null;
+    tax_code_id: number;
+    tax_rate: string;
+  }>(
+    `SELECT l.receipt_line_id, l.purchase_line_id, pl.agreement_line_id, l.quantity, l.unit_price, l.net, l.received_cost,
+            l.agreed_net, l.tax_code_id, l.tax_rate
+       FROM vendor_invoice_line l
+       JOIN purchase_order_line pl ON pl.company_id = l.company_id AND pl.id = l.purchase_line_id
+      WHERE l.company_id = ? AND l.invoice_id = ? ORDER BY l.id`,
+    [companyId, invoiceId],
+  );
+  const taxes = await sql.rows<{ tax_code: string; tax_rate: string; base: string; tax: string }>(
+    "SELECT tax_code, tax_rate, base, tax FROM invoice_tax WHERE company_id = ? AND document_kind = 'VI' AND document_id = ?",
+    [companyId, invoiceId],
+  );
+  const entries = await sql.rows<{ role: AccountRole; amount: string }>(
+    `SELECT a.posting_role AS role, e.amount FROM journal j
+       JOIN journal_entry e ON e.company_id = j.company_id AND e.journal_id = j.id
+       JOIN account a ON a.company_id = e.company_id AND a.id = e.account_id
+      WHERE j.company_id = ? AND j.document_kind = 'VI' AND j.document_id = ? ORDER BY e.id`,
+    [companyId, invoiceId],
+  );
+  return {
+    lines: lines.map((row) => ({
+      receiptLineId: row.receipt_line_id,
+      purchaseLineId: row.purchase_line_id,
+      agreementLineId: row.agreement_line_id,
+      quantity: plain(row.quantity),
+      unitPrice: plain(row.unit_price),
+      net: plain(row.net),
+      receivedCost: plain(row.received_cost),
+      agreedNet: row.agreed_net === null ? null : plain(row.agreed_net),
+      taxCodeId: row.tax_code_id,
+      taxRate: plain(row.tax_rate),
+    })),
+    taxes: taxes.map((row) => ({
+      taxCode: row.tax_code,
+      taxRate: plain(row.tax_rate),
+      base: plain(row.base),
+      tax: plain(row.tax),
+    })),
+    entries: entries.map((row) => ({ role: row.role, amount: plain(row.amount) })),
+  };
+}
