@@ -136,6 +136,14 @@ export const openThread = read({
   out: ThreadOut,
 });
 
+export const threadsOfOrder = read({
+  name: 'threadsOfOrder',
+  path: '/orders/:id/threads',
+  summary: 'The threads of all lines of an order.',
+  params: IdParam,
+  out: z.object({ threads: z.array(ThreadOut) }),
+});
+
 export const threadOfDocument = read({
   name: 'threadOfDocument',
   path: '/documents/:kind/:id/thread',

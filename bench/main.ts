@@ -3,6 +3,7 @@ import { benchLists } from './lists';
 import { printed, type Figure } from './measure';
 import { benchPost } from './post';
 import { benchRelease } from './release';
+import { benchSheet } from './sheet';
 import { benchShell } from './shell';
 import { Stage } from './stage';
 import { benchStart } from './start';
@@ -11,7 +12,7 @@ interface Tools {
   startPrivateDatabase(folder: string, options: object): Promise<{ url: string; release(): Promise<void> }>;
 }
 
-/** `npm run bench [-- --scale full] [-- --only post,release,lists,shell,start]`: each against its floor, in turn. */
+/** `npm run bench [-- --scale full] [-- --only post,release,sheet,lists,shell,start]`: each against its floor, in turn. */
 async function main(): Promise<void> {
   const { values } = parseArgs({ options: { scale: { type: 'string', default: 'small' }, only: { type: 'string' } } });
   const full = values.scale === 'full';
@@ -20,17 +21,19 @@ async function main(): Promise<void> {
   await ensureBuilt();
   console.log(`${'bench'.padEnd(36)} ${'ours'.padStart(14)} ${'theirs'.padStart(14)} ${'ratio'.padStart(7)}`);
   const print = (figures: Figure[]) => figures.forEach((figure) => console.log(printed(figure)));
-  if (wanted('post') || wanted('release') || wanted('lists')) {
+  const staged = wanted('post') || wanted('release') || wanted('sheet');
+  if (staged || wanted('lists')) {
     const { startPrivateDatabase } = (await import('../tools/lib/private-database.mjs' as string)) as Tools;
     const folder = `${process.env['TMPDIR'] ?? '/tmp'}/kampong-bench-${process.pid}`;
     // As safe as in use: every commit is flushed.
     const database = await startPrivateDatabase(folder, { throwAway: true });
     try {
-      if (wanted('post') || wanted('release')) {
+      if (staged) {
         const stage = await Stage.make(database.url);
         try {
           if (wanted('post')) print(await benchPost(stage, full));
           if (wanted('release')) print(await benchRelease(stage, full));
+          if (wanted('sheet')) print(await benchSheet(stage, full));
         } finally {
           await stage.end();
         }

@@ -1,7 +1,7 @@
 import { agreedPrice, rankOffers, splitAtLimit, splitWordOf, type Offer, type Portion } from '@core/agreements';
 import { AMOUNT_BOUND, dec, lineAmount, most, ZERO, type Day, type Dec } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
-import { buildUp, type BasePrice, type BuildUpStep, type PriceExtras } from '@core/pricing';
+import { agreedSteps, buildUp, type BasePrice, type BuildUpStep, type PriceExtras } from '@core/pricing';
 import type { OrderEffects, OrderGround, OrderLineNow, OrderTyped, TypedLine } from './ground';
 import { lineRefusals } from './line-refusals';
 import { priceWithout } from './price-without';
@@ -230,7 +230,11 @@ function effectsOf(
     ? splitAtLimit({ quantity, price, listPrice: dec(asked.listPrice) }, room, offer.agreement)
     : [{ quantity, unitPrice: price, amount, agreed: amount }];
   const lines = portions.map((portion, at) =>
-    lineOf(portion, at === 0 ? (now?.id ?? null) : null, stepsOf(portion, offer, asked.without)),
+    lineOf(
+      portion,
+      at === 0 ? (now?.id ?? null) : null,
+      agreedSteps(portion.agreed ?? ZERO, portion.amount, offer.agreement.number, asked.without),
+    ),
   );
   for (const each of lines) change.take(each, field);
   const whole = lines.length === 1 && lines[0]!.agreementLineId !== null && lines[0]!.agreedAmount === null;
@@ -260,14 +264,4 @@ function untouched(
 function agreedFor(offer: Offer, kept: OrderLineNow | null, asked: Asked): Dec {
   if (kept && kept.agreedAmount === null) return dec(kept.unitPrice);
   return agreedPrice(offer.line, asked.quantity, asked.listPrice);
-}
-
-/** The steps of what an agreement prices, in whole or, where its value ran out, in part. // R4 A5 */
-function stepsOf(portion: Portion, { agreement }: Offer, without: BasePrice): BuildUpStep[] {
-  const agreed = portion.agreed ?? ZERO;
-  const rest = portion.amount.minus(agreed);
-  return [
-    ...(agreed.eq(0) ? [] : [{ kind: 'agreement' as const, source: agreement.number, amount: agreed.toFixed() }]),
-    ...(rest.eq(0) ? [] : [{ kind: without.kind, source: without.source, amount: rest.toFixed() }]),
-  ];
 }

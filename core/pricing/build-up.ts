@@ -108,6 +108,22 @@ export function buildUp(
   return { steps, amount: shown, unitPrice: roundHalfAway(exact.div(quantity), PRICE_PLACES) };
 }
 
+/**
+ * The steps of what an agreement prices, in whole or, where its value ran out, in part; the rest as without it. // R4 A5
+ */
+export function agreedSteps(
+  agreed: Dec,
+  amount: Dec,
+  agreement: string,
+  without: Pick<BuildUpStep, 'kind' | 'source'>,
+): BuildUpStep[] {
+  const rest = amount.minus(agreed);
+  return [
+    ...(agreed.eq(0) ? [] : [{ kind: 'agreement' as const, source: agreement, amount: agreed.toFixed() }]),
+    ...(rest.eq(0) ? [] : [{ kind: without.kind, source: without.source, amount: rest.toFixed() }]),
+  ];
+}
+
 /** How many of the item's own unit do not fill a pack. */
 function looseOf(quantity: Dec, packSize: string): Dec {
   const pack = dec(packSize);

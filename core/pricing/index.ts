@@ -7,6 +7,7 @@ export {
   type AllowanceMeasure,
 } from './allowance';
 export {
+  agreedSteps,
   buildUp,
   NO_EXTRAS,
   STEP_KINDS,

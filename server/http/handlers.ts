@@ -39,7 +39,7 @@ import { basketOf, customerDesk, listOrders, openOrder, shelf } from '../orders'
 import { findCustomers, findVendors, openCustomer, openVendor } from '../parties';
 import { listPurchases, openPurchase } from '../purchasing';
 import { alsoWaiting, openReceipt, openShipment } from '../stock';
-import { listBench, listPairs, openThread, salesFor, suppliesFor, threadOfDocument } from '../supply';
+import { listBench, listPairs, openThread, salesFor, suppliesFor, threadOfDocument, threadsOfOrder } from '../supply';
 import { today as readToday } from '../today';
 import { findNamed, openList } from '../upkeep';
 import type { Parts } from './parts';
@@ -161,6 +161,9 @@ export const HANDLERS: readonly Handler[] = [
     rows: await suppliesFor(sql, companyId, params.id),
   })),
   reads(supply.findSales, async (sql, companyId, { params }) => ({ rows: await salesFor(sql, companyId, params.id) })),
+  reads(supply.threadsOfOrder, async (sql, companyId, { params }) => ({
+    threads: await threadsOfOrder(sql, companyId, params.id),
+  })),
   reads(supply.threadOfDocument, async (sql, companyId, { params }) => ({
     thread: await threadOfDocument(sql, companyId, params),
   })),

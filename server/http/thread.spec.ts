@@ -51,6 +51,9 @@ describe('the thread of a drop shipment', () => {
       `/api/threads/${ids.orderLineId}`,
     );
     expect(thread.strands).toEqual(['12']);
+    // Read with all the threads of its order, it is the same.
+    const { threads } = await salmah.get<{ threads: unknown[] }>(`/api/orders/${ids.orderId}/threads`);
+    expect(threads).toEqual([thread]);
     expect(thread.beads.map((bead) => bead.stage)).toEqual([
       'agreed',
       'ordered',

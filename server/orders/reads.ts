@@ -2,7 +2,7 @@ import type * as z from 'zod';
 import { routeFits, ROUTES, type Route } from '@core/catalogue';
 import { dec, documentTotals, share, ZERO } from '@core/kernel';
 import type { OrderState } from '@core/orders';
-import { stepsFor } from '@core/pricing';
+import { agreedSteps, stepsFor } from '@core/pricing';
 import * as contract from '@api/orders';
 import { there } from '../acts';
 import type { Bound, Sql } from '../db/database';
@@ -191,45 +191,28 @@ interface LineRow {
   agreed_amount: string | null;
   weight: string;
   volume: string;
-  vendor_invoiced: string | null;
-  invoice_total: string | null;
-  invoice_settled: string | null;
 }
 
 async function linesOf(sql: Sql, companyId: number, orderId: number, currency: string): Promise<Line[]> {
-  const [rows, ties, units] = await Promise.all([
+  const [rows, invoiced, paid, ties, units] = await Promise.all([
     sql.rows<LineRow>(
       `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, l.agreement_line_id, ag.id AS agreement_id,
             ag.number AS agreement_number, l.quantity, l.cancelled, l.unit_price, l.list_price, l.amount, tc.code AS tax_code, l.tax_rate, l.route, i.stocked,
             (SELECT COUNT(*) FROM item_vendor iv WHERE iv.company_id = l.company_id AND iv.item_id = l.item_id) AS vendors,
             l.ship_date, l.tied, l.shipped, l.invoiced, l.on_bench, l.reserved, l.agreed_amount,
             IF(l.unit = '', i.unit, l.unit) AS sold_unit, l.unit_factor, l.typed_price, l.price_reason, l.discount, l.build_up, l.priced_on, l.ordered_amount,
-            i.weight, i.volume, sk.on_hand - sk.reserved AS free,
-            vi.vendor_invoiced, paid.invoice_total, paid.invoice_settled
+            i.weight, i.volume, sk.on_hand - sk.reserved AS free
        FROM sales_order_line l
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
        JOIN tax_code tc ON tc.company_id = l.company_id AND tc.id = l.tax_code_id
        LEFT JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
        LEFT JOIN agreement ag ON ag.company_id = al.company_id AND ag.id = al.agreement_id
        LEFT JOIN stock sk ON sk.company_id = l.company_id AND sk.item_id = l.item_id
-       LEFT JOIN (
-         SELECT t.order_line_id, SUM(vil.quantity) AS vendor_invoiced
-           FROM sales_order_line sl
-           JOIN tie t ON t.company_id = sl.company_id AND t.order_line_id = sl.id
-           JOIN receipt_line rl ON rl.company_id = t.company_id AND rl.tie_id = t.id
-           JOIN vendor_invoice_line vil ON vil.company_id = rl.company_id AND vil.receipt_line_id = rl.id
-          WHERE sl.company_id = ? AND sl.order_id = ? GROUP BY t.order_line_id
-       ) vi ON vi.order_line_id = l.id
-       LEFT JOIN (
-         SELECT cil.order_line_id, SUM(oi.amount) AS invoice_total, SUM(oi.settled) AS invoice_settled
-           FROM customer_invoice ci
-           JOIN customer_invoice_line cil ON cil.company_id = ci.company_id AND cil.invoice_id = ci.id
-           JOIN open_item oi ON oi.company_id = ci.company_id AND oi.customer_invoice_id = ci.id
-          WHERE ci.company_id = ? AND ci.order_id = ? GROUP BY cil.order_line_id
-       ) paid ON paid.order_line_id = l.id
       WHERE l.company_id = ? AND l.order_id = ? ORDER BY l.line_no`,
-      [companyId, orderId, companyId, orderId, companyId, orderId],
+      [companyId, orderId],
     ),
+    vendorInvoicedOf(sql, companyId, orderId),
+    paidOf(sql, companyId, orderId),
     tiesOf(sql, companyId, orderId),
     sql.rows<{ item_id: number; unit: string; factor: string }>(
       `SELECT DISTINCT u.item_id, u.unit, u.factor FROM sales_order_line l
@@ -239,7 +222,7 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: s
     ),
   ]);
   return rows.map((row) => ({
-    ...lineOf(row, ties.get(row.id) ?? []),
+    ...lineOf(row, ties.get(row.id) ?? [], invoiced.get(row.id) ?? '0', paid.get(row.id) ?? 0),
     units: [
       { unit: row.unit, factor: '1' },
       ...units
@@ -250,16 +233,40 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: s
   }));
 }
 
+/** What vendors invoiced of what was received for an order's lines, by line. */
+async function vendorInvoicedOf(sql: Sql, companyId: number, orderId: number): Promise<Map<number, string>> {
+  const rows = await sql.rows<{ id: number; quantity: string }>(
+    `SELECT STRAIGHT_JOIN t.order_line_id AS id, SUM(vil.quantity) AS quantity
+       FROM sales_order_line sl FORCE INDEX (sales_order_line_no)
+       JOIN tie t FORCE INDEX (tie_ends) ON t.company_id = sl.company_id AND t.order_line_id = sl.id
+       JOIN receipt_line rl FORCE INDEX (receipt_line_tie) ON rl.company_id = t.company_id AND rl.tie_id = t.id
+       JOIN vendor_invoice_line vil FORCE INDEX (vendor_invoice_line_receipt)
+         ON vil.company_id = rl.company_id AND vil.receipt_line_id = rl.id
+      WHERE sl.company_id = ? AND sl.order_id = ? GROUP BY t.order_line_id`,
+    [companyId, orderId],
+  );
+  return new Map(rows.map((row) => [row.id, plain(row.quantity)]));
+}
+
+/** The share of the invoices of an order's lines that is paid, by line. */
+async function paidOf(sql: Sql, companyId: number, orderId: number): Promise<Map<number, number>> {
+  const rows = await sql.rows<{ id: number; total: string; settled: string }>(
+    `SELECT STRAIGHT_JOIN cil.order_line_id AS id, SUM(oi.amount) AS total, SUM(oi.settled) AS settled
+       FROM customer_invoice ci
+       JOIN customer_invoice_line cil ON cil.company_id = ci.company_id AND cil.invoice_id = ci.id
+       JOIN open_item oi ON oi.company_id = ci.company_id AND oi.customer_invoice_id = ci.id
+      WHERE ci.company_id = ? AND ci.order_id = ? GROUP BY cil.order_line_id`,
+    [companyId, orderId],
+  );
+  return new Map(rows.map((row) => [row.id, share(row.settled, row.total)]));
+}
+
 /** The steps as they were made; what an agreement or the list gave by itself has one for each. // R4 */
 function stepsOf(row: LineRow): Line['buildUp'] {
   const steps = contract.BuildUpSteps.parse(JSON.parse(row.build_up));
   if (steps.length > 0) return steps;
   const agreed = row.agreement_line_id === null ? ZERO : dec(row.agreed_amount ?? row.amount);
-  const rest = dec(row.amount).minus(agreed);
-  return [
-    ...(agreed.eq(0) ? [] : [{ kind: 'agreement' as const, source: row.agreement_number!, amount: agreed.toFixed() }]),
-    ...(rest.eq(0) ? [] : [{ kind: 'list' as const, source: 'the list', amount: rest.toFixed() }]),
-  ];
+  return agreedSteps(agreed, dec(row.amount), row.agreement_number ?? '', { kind: 'list', source: 'the list' });
 }
 
 type Tie = z.infer<typeof contract.OrderTie>;
@@ -306,7 +313,7 @@ async function tiesOf(sql: Sql, companyId: number, orderId: number): Promise<Map
   return byLine;
 }
 
-function lineOf(row: LineRow, ties: Tie[]): Omit<Line, 'units' | 'buildUp'> {
+function lineOf(row: LineRow, ties: Tie[], vendorInvoiced: string, paid: number): Omit<Line, 'units' | 'buildUp'> {
   const fits = { stocked: Boolean(row.stocked), hasVendor: row.vendors > 0 };
   return {
     id: row.id,
@@ -338,9 +345,9 @@ function lineOf(row: LineRow, ties: Tie[]): Omit<Line, 'units' | 'buildUp'> {
     tied: plain(row.tied),
     shipped: plain(row.shipped),
     invoiced: plain(row.invoiced),
-    vendorInvoiced: plain(row.vendor_invoiced ?? '0'),
+    vendorInvoiced,
     // The share of the line's invoices that is paid, counted for the invoiced part of the line.
-    paidShare: share(row.invoiced, row.quantity) * share(row.invoice_settled ?? '0', row.invoice_total ?? '0'),
+    paidShare: share(row.invoiced, row.quantity) * paid,
     ties,
     needsPurchase: Boolean(row.on_bench),
     reserved: plain(row.reserved),

@@ -17,12 +17,7 @@ export const receiveGoods = defineAct(contract.receiveGoods, {
   says: 'receive goods',
   async load(tx, input, doer) {
     const locked = await lockTies(tx, doer.companyId, 'purchase', input.purchaseId);
-    const repriced = await shipDatePrices(
-      tx,
-      doer,
-      locked.ties.map((tie) => tie.order.id),
-      doer.workDate,
-    );
+    const repriced = await shipDatePrices(tx, doer, locked.byShipDate, doer.workDate);
     return {
       ...locked,
       ties: tiesAt(locked.ties, repriced),

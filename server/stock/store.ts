@@ -49,6 +49,7 @@ interface TieRow {
   agreement_line_id: number | null;
   item_id: number;
   item_number: string;
+  price_of: 'order' | 'ship';
 }
 
 /**
@@ -72,7 +73,9 @@ export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
     ...heads.flatMap((row) => [row.sold_under, row.bought_under]),
     ...others,
   ]);
-  if (heads.length === 0) return { agreements, ties: [], specials: new Map<number, SpecialTie[]>() };
+  if (heads.length === 0) {
+    return { agreements, ties: [], specials: new Map<number, SpecialTie[]>(), byShipDate: [] };
+  }
   const rows = await sql.rows<TieRow>(
     `SELECT STRAIGHT_JOIN t.id AS tie_id, t.quantity, t.received,
             p.id AS purchase_id, p.number AS purchase_number, p.state AS purchase_state, p.vendor_id, p.currency AS purchase_currency,
@@ -82,7 +85,8 @@ export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
             o.id AS order_id, o.number AS order_number, o.state AS order_state, o.customer_id, o.ship_to_id, o.currency AS order_currency,
             sl.id AS order_line_id, sl.line_no AS order_line_no, sl.quantity AS order_quantity, sl.cancelled, sl.shipped, sl.reserved, sl.route, sl.ship_date,
             sl.unit_price AS order_price, sl.amount AS order_amount, sl.agreed_amount AS order_agreed, sl.agreement_line_id, sl.item_id,
-            (SELECT i.number FROM item i WHERE i.company_id = sl.company_id AND i.id = sl.item_id) AS item_number
+            (SELECT i.number FROM item i WHERE i.company_id = sl.company_id AND i.id = sl.item_id) AS item_number,
+            (SELECT c.price_of FROM customer c WHERE c.company_id = o.company_id AND c.id = o.customer_id) AS price_of
        FROM sales_order o
        JOIN sales_order_line sl ON sl.company_id = o.company_id AND sl.order_id = o.id
        JOIN tie t ON t.company_id = sl.company_id AND t.order_line_id = sl.id
@@ -92,7 +96,13 @@ export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
     [companyId, heads.map((row) => row.order_id), id],
   );
   const drops = rows.filter((row) => row.route === 'drop').sort((a, b) => a.tie_id - b.tie_id);
-  return { agreements, ties: drops.map(tieOf), specials: specialsOf(rows.filter((row) => row.route === 'special')) };
+  return {
+    agreements,
+    ties: drops.map(tieOf),
+    specials: specialsOf(rows.filter((row) => row.route === 'special')),
+    /** The orders whose prices are those of the day they ship. // R3 */
+    byShipDate: drops.filter((row) => row.price_of === 'ship').map((row) => row.order_id),
+  };
 }
 
 /** Ties of special orders by purchase line, the line that ships first before others. // L3 */

@@ -9,5 +9,5 @@ export { listPairs } from './list-pairs';
 export { insertReleasedPurchase, tieStatements } from './acts';
 export { salesFor, suppliesFor } from './ties';
 export { listBench } from './reads';
-export { openThread, threadOfDocument } from './thread';
+export { openThread, threadOfDocument, threadsOfOrder } from './thread';
 export { inStepStatements } from './in-step';

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input } from '@angular/core';
 import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
-import { forkJoin, of } from 'rxjs';
-import { map, switchMap } from 'rxjs/operators';
+import { forkJoin } from 'rxjs';
+import { map } from 'rxjs/operators';
 import * as supply from '@api/supply';
 import { Session } from '../access/session';
 import { Api } from '../kit/api';
@@ -65,12 +65,12 @@ export class OrderThreads {
   protected readonly loaded = liveDocument(
     this.id,
     (id) =>
-      this.orders.open(Number(id)).pipe(
-        switchMap((order) => {
-          const lines = order.lines.map((line) => this.api.call(supply.openThread, { params: { id: line.id } }));
-          return (lines.length > 0 ? forkJoin(lines) : of([])).pipe(map((threads) => ({ order, threads })));
-        }),
-      ),
+      forkJoin({
+        order: this.orders.open(Number(id)),
+        threads: this.api
+          .call(supply.threadsOfOrder, { params: { id: Number(id) } })
+          .pipe(map(({ threads }) => threads)),
+      }),
     (document, shown) =>
       (document.kind === 'SO' && document.id === shown?.order.id) ||
       (shown?.order.documents.some(
