@@ -17,7 +17,13 @@ export interface ItemPricing {
   /** Prices kept for the customer, their group, and everybody. */
   rules: readonly PriceRule[];
   /** Where its list price is made of a cost: the terms, the cost known by a day, and the series' name. // R1 */
-  cost: { terms: CostTerms; series: string; known(day: Day): string | null } | null;
+  cost: {
+    terms: CostTerms;
+    series: string;
+    /** What one unit of the customer's currency is worth in the company's, which costs are in; null where unknown. */
+    rate: string | null;
+    known(day: Day): string | null;
+  } | null;
   packSize: string;
   splitCharge: string;
   /** Kilograms and cubic metres of one of its own unit. */
@@ -48,7 +54,7 @@ export function priceWithout(
   search: PriceSearch,
 ): { base: BasePrice; listPrice: string } {
   const { rules, cost } = item.pricing;
-  const made = cost && costPrice(cost.terms, cost.known(asked.day));
+  const made = cost && inCurrency(costPrice(cost.terms, cost.known(asked.day)), cost.rate);
   const list: PriceRule = {
     id: 0,
     level: 'list',
@@ -67,4 +73,9 @@ export function priceWithout(
     base: { kind, source: found.source, price: found.price, per: found.factor },
     listPrice: roundHalfAway(dec(found.price).div(found.factor), 4).toFixed(),
   };
+}
+
+/** A price in the company's currency in another, to 4 places; null where either is not known. */
+function inCurrency(price: string | null, rate: string | null): string | null {
+  return price === null || rate === null ? null : roundHalfAway(dec(price).div(rate), 4).toFixed();
 }

@@ -189,6 +189,7 @@ describe('S1 R1 the price of an order line', () => {
         cost: {
           terms: { basis: 'series' as const, surcharge: '1', margin: '50', factor: '1', offset: '0' },
           series: 'Carbon',
+          rate: '1',
           known: (day: string) => (day < '2027-01-01' ? null : '9'),
         },
       },
@@ -201,6 +202,13 @@ describe('S1 R1 the price of an order line', () => {
       sold: { steps: [{ kind: 'cost', source: 'Carbon and 50 %', amount: '150' }] },
     });
     expect(figures([line('10')], on('2026-12-31'))[0]![1]).toBe('6.1');
+    // In a customer's currency, at what that is worth; without a rate it is not made of the cost.
+    const at = (rate: string | null) => {
+      const abroad = { ...carbon, pricing: { ...carbon.pricing, cost: { ...carbon.pricing.cost, rate } } };
+      return saved([line('10')], ground({ items: new Map([[10, abroad]]) })).effects.lines[0]!.sold.steps[0];
+    };
+    expect(at('3.41')).toMatchObject({ kind: 'cost', amount: '43.99' });
+    expect(at(null)).toMatchObject({ kind: 'list' });
   });
 
   it('stays while nothing that makes it changes, and is found again when it does', () => {

@@ -12,7 +12,7 @@ import { dec, isDecimalText, type Day } from '@core/kernel';
 import type * as contract from '@api/agreements';
 import { there, withoutLocks } from '../acts';
 import type { Sql } from '../db/database';
-import { plain, shipTosOf } from '../db/mapping';
+import { CUSTOMER_CURRENCY, listPriceIn, plain, shipTosOf } from '../db/mapping';
 import { documentsOfAgreement } from '../documents';
 import { HEAD_COLUMNS, JOIN_PARTY, rowOf, type HeadRow } from './list';
 import { callsOf } from './plan';
@@ -173,6 +173,10 @@ async function revisionsOf(sql: Sql, companyId: number, agreementId: number): Pr
   }));
 }
 
+/** The currency of the agreement whose line is `l`. */
+const OF_AGREEMENT =
+  '(SELECT la.currency FROM agreement la WHERE la.company_id = l.company_id AND la.id = l.agreement_id)';
+
 async function linesOf(sql: Sql, companyId: number, id: number, vendorId: number | null): Promise<Sheet['lines']> {
   const [rows, breaks, calls] = await Promise.all([
     sql.rows<
@@ -202,7 +206,7 @@ async function linesOf(sql: Sql, companyId: number, id: number, vendorId: number
       }
     >(
       `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, g.id AS group_id, g.code AS group_code, g.name AS group_name,
-              i.list_price, v.unit_price AS vendor_price, ${PRICE_COLUMNS}, l.least_release, l.release_multiple, l.notes,
+              IF(i.id IS NULL, NULL, ${listPriceIn(OF_AGREEMENT)}) AS list_price, v.unit_price AS vendor_price, ${PRICE_COLUMNS}, l.least_release, l.release_multiple, l.notes,
               l.committed, l.committed_value, l.released, l.released_value, l.shipped, l.shipped_value, l.invoiced, l.invoiced_value
          FROM agreement_line l
          LEFT JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
@@ -251,10 +255,10 @@ export async function findOffers(
   workDate: Day,
 ): Promise<z.infer<typeof contract.findOffers.out>> {
   const [item] = await sql.rows<{ item_group_id: number | null; list_price: string; vendor_price: string | null }>(
-    `SELECT i.item_group_id, i.list_price, v.unit_price AS vendor_price FROM item i
+    `SELECT i.item_group_id, ${listPriceIn(CUSTOMER_CURRENCY)} AS list_price, v.unit_price AS vendor_price FROM item i
        LEFT JOIN item_vendor v ON v.company_id = i.company_id AND v.item_id = i.id AND v.vendor_id = ?
       WHERE i.company_id = ? AND i.id = ?`,
-    [query.vendorId ?? 0, companyId, query.itemId],
+    [query.customerId ?? 0, query.customerId ?? 0, query.vendorId ?? 0, companyId, query.itemId],
   );
   const found = there(item, 'This item');
   const [party] = await sql.rows<{ currency: string; contracted_only: number }>(

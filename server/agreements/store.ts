@@ -22,7 +22,7 @@ import type {
 import type { Route } from '@core/catalogue';
 import { there } from '../acts';
 import type { Sql, Statement } from '../db/database';
-import { APPROVED, plain, shipTosOf } from '../db/mapping';
+import { APPROVED, listPriceIn, plain, shipTosOf } from '../db/mapping';
 
 export interface AgreementHead {
   id: number;
@@ -251,7 +251,7 @@ export async function loadRelease(
   );
   const breaks = await breaksOf(sql, companyId, agreementId);
   const itemIds = [...rows.flatMap((row) => (row.item_id === null ? [] : [row.item_id])), ...askedItemIds];
-  const items = await releaseItems(sql, companyId, head.vendor_id, itemIds, day);
+  const items = await releaseItems(sql, companyId, head, itemIds, day);
   const party = await partyOf(sql, companyId, head);
   const shipTos = head.customer_id === null ? [] : await shipTosOf(sql, companyId, head.customer_id);
   return {
@@ -280,7 +280,7 @@ async function partyOf(sql: Sql, companyId: number, head: AgreementHead): Promis
 async function releaseItems(
   sql: Sql,
   companyId: number,
-  vendorId: number | null,
+  { vendor_id: vendorId, currency }: Pick<AgreementHead, 'vendor_id' | 'currency'>,
   itemIds: readonly number[],
   day: string,
 ): Promise<Map<number, ReleaseItem>> {
@@ -298,14 +298,14 @@ async function releaseItems(
     rate: string;
     approved: number;
   }>(
-    `SELECT i.id, i.number, i.unit, i.item_group_id, i.route, i.list_price, iv.unit_price AS vendor_price, i.tax_code_id, t.rate,
+    `SELECT i.id, i.number, i.unit, i.item_group_id, i.route, ${listPriceIn('?')} AS list_price, iv.unit_price AS vendor_price, i.tax_code_id, t.rate,
             ${APPROVED} AS approved
        FROM item i
        JOIN tax_code t ON t.company_id = i.company_id AND t.id = i.tax_code_id
        LEFT JOIN item_group g ON g.company_id = i.company_id AND g.id = i.item_group_id
        LEFT JOIN item_vendor iv ON iv.company_id = i.company_id AND iv.item_id = i.id AND iv.vendor_id = ?
       WHERE i.company_id = ? AND i.id IN (?)`,
-    [day, day, vendorId ?? 0, companyId, ids],
+    [currency, currency, day, day, vendorId ?? 0, companyId, ids],
   );
   const instead = await approvedFor(
     sql,
@@ -430,10 +430,10 @@ export async function loadTermsGround(
     ...terms.lines.flatMap((line) => pick(line) ?? []),
   ];
   const items = await sql.rows<{ id: number; number: string; list_price: string; vendor_price: string | null }>(
-    `SELECT i.id, i.number, i.list_price, v.unit_price AS vendor_price FROM item i
+    `SELECT i.id, i.number, ${listPriceIn('?')} AS list_price, v.unit_price AS vendor_price FROM item i
        LEFT JOIN item_vendor v ON v.company_id = i.company_id AND v.item_id = i.id AND v.vendor_id = ?
       WHERE i.company_id = ? AND i.id IN (?)`,
-    [terms.vendorId ?? 0, companyId, named((line) => line.itemId)],
+    [party?.currency ?? '', party?.currency ?? '', terms.vendorId ?? 0, companyId, named((line) => line.itemId)],
   );
   const groups = await sql.rows<{ id: number; code: string }>(
     'SELECT id, code FROM item_group WHERE company_id = ? AND id IN (?)',

@@ -1,6 +1,6 @@
 import type { RevisedLine } from '@core/agreements';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
+import { listPriceIn, plain } from '../db/mapping';
 import { breaksOf, PRICE_COLUMNS, priceTermOf, type AgreementHead, type PriceColumns } from './store';
 
 /** A line in the terms it is typed in, with the price without the agreement. */
@@ -12,7 +12,7 @@ export interface TermLine extends RevisedLine {
 export async function termLinesOf(
   sql: Sql,
   companyId: number,
-  head: Pick<AgreementHead, 'id' | 'basis' | 'vendor_id'>,
+  head: Pick<AgreementHead, 'id' | 'basis' | 'vendor_id' | 'currency'>,
 ): Promise<TermLine[]> {
   const breaks = await breaksOf(sql, companyId, head.id);
   const rows = await sql.rows<
@@ -33,7 +33,8 @@ export async function termLinesOf(
       notes: string;
     }
   >(
-    `SELECT l.id, l.line_no, l.item_id, l.item_group_id, COALESCE(i.number, g.name, 'everything') AS covers, i.list_price,
+    `SELECT l.id, l.line_no, l.item_id, l.item_group_id, COALESCE(i.number, g.name, 'everything') AS covers,
+            IF(i.id IS NULL, NULL, ${listPriceIn('?')}) AS list_price,
             v.unit_price AS vendor_price, l.committed, l.committed_value, l.released, l.released_value, ${PRICE_COLUMNS},
             l.least_release, l.release_multiple, l.notes
        FROM agreement_line l
@@ -41,7 +42,7 @@ export async function termLinesOf(
        LEFT JOIN item_group g ON g.company_id = l.company_id AND g.id = l.item_group_id
        LEFT JOIN item_vendor v ON v.company_id = l.company_id AND v.item_id = l.item_id AND v.vendor_id = ?
       WHERE l.company_id = ? AND l.agreement_id = ? ORDER BY l.line_no`,
-    [head.vendor_id ?? 0, companyId, head.id],
+    [head.currency, head.currency, head.vendor_id ?? 0, companyId, head.id],
   );
   const byValue = head.basis === 'value';
   return rows.map((row) => ({

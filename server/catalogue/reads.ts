@@ -4,7 +4,7 @@ import type * as agreements from '@api/agreements';
 import type * as contract from '@api/catalogue';
 import { there } from '../acts';
 import type { Bound, Sql } from '../db/database';
-import { likeOf, plain } from '../db/mapping';
+import { CUSTOMER_CURRENCY, likeOf, listPriceIn, plain } from '../db/mapping';
 
 interface ItemRow {
   id: number;
@@ -33,7 +33,7 @@ function itemsWhere(
   values: readonly (Bound | readonly Bound[])[],
 ): Promise<ItemRow[]> {
   return sql.rows<ItemRow>(
-    `SELECT i.id, i.number, i.name, i.unit, i.list_price, i.route, i.stocked, i.weight, i.volume, ci.number AS their_number,
+    `SELECT i.id, i.number, i.name, i.unit, ${listPriceIn(CUSTOMER_CURRENCY)} AS list_price, i.route, i.stocked, i.weight, i.volume, ci.number AS their_number,
             (SELECT GROUP_CONCAT(u.unit, ' ', u.factor ORDER BY u.factor SEPARATOR '\n') FROM item_unit u
               WHERE u.company_id = i.company_id AND u.item_id = i.id) AS units,
             (SELECT COUNT(*) FROM item_vendor v WHERE v.company_id = i.company_id AND v.item_id = i.id) AS vendors,
@@ -43,7 +43,8 @@ function itemsWhere(
        LEFT JOIN stock s ON s.company_id = i.company_id AND s.item_id = i.id
        LEFT JOIN customer_item ci ON ci.company_id = i.company_id AND ci.customer_id = ? AND ci.item_id = i.id
       WHERE ${where}`,
-    [customerId, ...values],
+    // For the list price twice, and for what they call it.
+    [customerId, customerId, customerId, ...values],
   );
 }
 

@@ -173,6 +173,7 @@ const confirmOrder = defineAct(contract.confirmOrder, {
     const items = await orderItems(
       tx,
       doer.companyId,
+      head.customer_id,
       lines.map((line) => line.itemId),
     );
     const always = lines.filter((line) => line.route === 'stock' && items.get(line.itemId)!.reserving === 'always');

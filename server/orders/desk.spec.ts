@@ -48,6 +48,20 @@ describe('the order desk: units, prices, credit and permits', () => {
   const open = (id: number) => salmah.get<Sheet>(`/api/orders/${id}`);
   const steps = (sheet: Sheet) => sheet.lines.map((line) => line.buildUp.map((step) => `${step.kind} ${step.amount}`));
 
+  it('R1 takes a list price to the customer’s currency, and none where no rate is known', async () => {
+    const { database } = world.serving;
+    await database.run("UPDATE customer SET contracted_only = FALSE WHERE name = 'Selat Cruise Lines'");
+    const line = { itemId: world.item('RO-4040'), quantity: '2', route: 'drop' };
+    const [made] = await salmah.does('saveOrder', order('Selat Cruise Lines', [line]));
+    // 815 at 3.41 for one of theirs.
+    expect((await open(made!.id)).lines[0]).toMatchObject({ unitPrice: '239.0029', amount: '478.01' });
+    await database.run("DELETE FROM exchange_rate WHERE currency = 'SGD'");
+    const preview = await salmah.post('/api/acts/saveOrder/preview', order('Selat Cruise Lines', [line]));
+    const { warnings } = preview.body as { warnings: { code: string }[] };
+    expect(warnings.map((word) => word.code)).toContain('price-missing');
+    await database.run("INSERT INTO exchange_rate VALUES (?, 'SGD', '2020-01-01', '3.41')", [world.masters.companyId]);
+  });
+
   it('R1 R2 R4 prices each line from its own source, and keeps the steps', async () => {
     const [made] = await salmah.does(
       'saveOrder',

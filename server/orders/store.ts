@@ -6,7 +6,7 @@ import type { Route } from '@core/catalogue';
 import type { Reserving } from '@core/stock';
 import { there, type Doer } from '../acts';
 import type { Sql, Statement, Tx } from '../db/database';
-import { plain } from '../db/mapping';
+import { CUSTOMER_CURRENCY, listPriceIn, plain } from '../db/mapping';
 import { pricingOf } from '../pricing';
 
 export interface OrderHead {
@@ -226,15 +226,16 @@ export async function pricedItems(
   customerId: number | null,
   itemIds: readonly number[],
 ): Promise<Map<number, ConfirmableItem>> {
-  const items = await orderItems(sql, companyId, itemIds);
+  const items = await orderItems(sql, companyId, customerId, itemIds);
   const pricing = await pricingOf(sql, companyId, customerId, itemIds);
   return new Map([...items].map(([id, item]) => [id, { ...item, pricing: pricing.get(id)! }]));
 }
 
-/** What order lines take from their items. */
+/** What order lines of a customer take from their items; list prices in the customer's currency. */
 export async function orderItems(
   sql: Sql,
   companyId: number,
+  customerId: number | null,
   itemIds: readonly number[],
 ): Promise<Map<number, Omit<ConfirmableItem, 'pricing'> & { reserving: Reserving }>> {
   const ids = [...new Set(itemIds)];
@@ -253,13 +254,13 @@ export async function orderItems(
     permit: string | null;
     vendors: number;
   }>(
-    `SELECT i.id, i.number, i.unit, i.item_group_id, i.list_price, i.tax_code_id, t.rate, i.stocked, i.reserving,
+    `SELECT i.id, i.number, i.unit, i.item_group_id, ${listPriceIn(CUSTOMER_CURRENCY)} AS list_price, i.tax_code_id, t.rate, i.stocked, i.reserving,
             i.permit_type_id, pt.name AS permit,
             (SELECT COUNT(*) FROM item_vendor v WHERE v.company_id = i.company_id AND v.item_id = i.id) AS vendors
        FROM item i JOIN tax_code t ON t.company_id = i.company_id AND t.id = i.tax_code_id
        LEFT JOIN permit_type pt ON pt.company_id = i.company_id AND pt.id = i.permit_type_id
       WHERE i.company_id = ? AND i.id IN (?)`,
-    [companyId, ids],
+    [customerId ?? 0, customerId ?? 0, companyId, ids],
   );
   return new Map(
     rows.map((row) => [

@@ -2,7 +2,7 @@ import type { Day } from '@core/kernel';
 import type { ItemPricing, OrderPricing } from '@core/orders';
 import type { Allowance, CostBasis, PriceExtras, PriceRule, PriceSearch } from '@core/pricing';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
+import { CUSTOMER_CURRENCY, plain, rateOf } from '../db/mapping';
 
 interface ItemRow {
   id: number;
@@ -18,6 +18,7 @@ interface ItemRow {
   cost_offset: string;
   cost_series_id: number | null;
   series: string | null;
+  rate: string | null;
   average: string | null;
   last: string | null;
 }
@@ -37,7 +38,7 @@ export async function pricingOf(
   const [items, units, rules] = await Promise.all([
     sql.rows<ItemRow>(
       `SELECT i.id, i.unit, i.weight, i.volume, i.pack_size, i.split_charge, i.cost_basis, i.cost_surcharge, i.cost_margin,
-              i.cost_factor, i.cost_offset, i.cost_series_id, ms.name AS series,
+              i.cost_factor, i.cost_offset, i.cost_series_id, ms.name AS series, ${rateOf(CUSTOMER_CURRENCY)} AS rate,
               IF(i.cost_basis = 'average' AND s.on_hand > 0, ROUND(s.value / s.on_hand, 4), NULL) AS average,
               IF(i.cost_basis = 'last', (SELECT l.unit_price FROM purchase_order_line l
                  WHERE l.company_id = i.company_id AND l.item_id = i.id AND l.received > 0 ORDER BY l.id DESC LIMIT 1), NULL) AS last
@@ -45,7 +46,7 @@ export async function pricingOf(
          LEFT JOIN stock s ON s.company_id = i.company_id AND s.item_id = i.id
          LEFT JOIN market_series ms ON ms.company_id = i.company_id AND ms.id = i.cost_series_id
         WHERE i.company_id = ? AND i.id IN (?)`,
-      [companyId, ids],
+      [customerId ?? 0, customerId ?? 0, companyId, ids],
     ),
     sql.rows<{ item_id: number; unit: string; factor: string }>(
       'SELECT item_id, unit, factor FROM item_unit WHERE company_id = ? AND item_id IN (?) ORDER BY factor',
@@ -173,6 +174,7 @@ function costOf(item: ItemRow, values: readonly { day: Day; value: string }[]): 
       offset: plain(item.cost_offset),
     },
     series: item.series ?? '',
+    rate: item.rate === null ? null : plain(item.rate),
     known: (day) =>
       item.cost_basis === 'series'
         ? (values.find((each) => each.day <= day)?.value ?? null)
@@ -197,17 +199,22 @@ export async function orderPricing(
         WHERE co.id = ?`,
       [customerId ?? 0, personId, companyId],
     ),
-    sql.rows<{ ship_to_id: number; zone: string; from_weight: string; per_kilogram: string }>(
-      `SELECT st.id AS ship_to_id, f.zone, f.from_weight, f.per_kilogram
+    sql.rows<{ ship_to_id: number; zone: string; from_weight: string; per_kilogram: string | null }>(
+      `SELECT st.id AS ship_to_id, f.zone, f.from_weight,
+              ROUND(f.per_kilogram / IF(co.currency = c.currency, 1, (SELECT r.rate FROM exchange_rate r
+                WHERE r.company_id = co.id AND r.currency = c.currency AND r.day <= ? ORDER BY r.day DESC LIMIT 1)), 4) AS per_kilogram
          FROM customer c
+         JOIN company co ON co.id = c.company_id
          JOIN ship_to st ON st.company_id = c.company_id AND st.customer_id = c.id
          JOIN freight_band f ON f.company_id = st.company_id AND f.zone = st.zone
         WHERE c.company_id = ? AND c.id = ? AND c.delivered_prices ORDER BY st.id, f.from_weight`,
-      [companyId, customerId ?? 0],
+      [orderDate, companyId, customerId ?? 0],
     ),
   ]);
   const freight = new Map<number, PriceExtras['freight'][number][]>();
   for (const band of bands) {
+    // Without a rate, what freight costs in the customer's currency is not known.
+    if (band.per_kilogram === null) continue;
     const own = freight.get(band.ship_to_id) ?? [];
     own.push({ zone: band.zone, from: plain(band.from_weight), perKilogram: plain(band.per_kilogram) });
     freight.set(band.ship_to_id, own);
