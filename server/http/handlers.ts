@@ -33,7 +33,7 @@ import { findItems, itemGroups, itemsNamed, openItem } from '../catalogue';
 import type { Sql } from '../db/database';
 import { find as findAll } from '../find';
 import { agreementsByPace, fulfilment } from '../insight';
-import { openTrail } from '../ledger';
+import { openTrail, stockEntries } from '../ledger';
 import { draftMessage, listMessages, openMessage } from '../mail';
 import { basketOf, customerDesk, listOrders, openOrder, shelf } from '../orders';
 import { findCustomers, findVendors, openCustomer, openVendor } from '../parties';
@@ -195,6 +195,7 @@ export const HANDLERS: readonly Handler[] = [
   reads(catalogue.findItems, (sql, companyId, { query }) => findItems(sql, companyId, query.q, query.customerId)),
   reads(catalogue.openItem, (sql, companyId, { params }) => openItem(sql, companyId, params.id)),
   reads(ledger.openTrail, (sql, companyId, { params }) => openTrail(sql, companyId, params.kind, params.id)),
+  reads(ledger.stockEntries, (sql, companyId, { params, query }) => stockEntries(sql, companyId, params.id, query)),
   on(insight.fulfilment, ({ parts, who, query }) =>
     fulfilment(parts.database, parts.agreementSums, who!.companyId, query, who!.workDate),
   ),

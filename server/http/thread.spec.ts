@@ -33,6 +33,19 @@ describe('the thread of a drop shipment', () => {
     );
     expect(sheet).toMatchObject({ total: '9412.8', dueDate: '2027-03-31' });
     await salmah.does('recordPayment', { openItemId: sheet.openItemId, amount: '9412.8', paidOn: '2027-03-01' });
+    // From what is owed to what it settled, and back.
+    interface Items {
+      openItems: {
+        of: { number: string };
+        owed: string;
+        moves: { document: { kind: string; id: number; number: string }; how: string }[];
+      }[];
+    }
+    const sold = await salmah.get<Items>(`/api/trail/CI/${invoice!.id}`);
+    const [payment] = sold.openItems[0]!.moves;
+    expect(sold.openItems).toMatchObject([{ owed: '0', moves: [{ how: 'paid' }] }]);
+    const back = await salmah.get<Items>(`/api/trail/PY/${payment!.document.id}`);
+    expect(back.openItems[0]!.of.number).toBe(invoice!.number);
 
     const after = await salmah.get<Record<string, unknown>>(`/api/agreements/${agreement.id}`);
     expect(after['values']).toEqual({ committed: '74000', released: '8880', shipped: '8880', invoiced: '8880' });

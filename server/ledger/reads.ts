@@ -7,7 +7,8 @@ import { plain } from '../db/mapping';
 
 type Trail = z.infer<typeof contract.openTrail.out>;
 
-const TABLES: Record<DocumentKind, string> = {
+/** Where documents of a kind stand. */
+export const TABLES: Record<DocumentKind, string> = {
   AG: 'agreement',
   SO: 'sales_order',
   PO: 'purchase_order',
@@ -21,19 +22,20 @@ const TABLES: Record<DocumentKind, string> = {
   JR: 'journal',
 };
 
-/** The journals, stock entries and changes of one document; for a journal, itself and its source. */
+/** The journals, stock entries, open items and changes of one document; for a journal, itself and its source. */
 export async function openTrail(sql: Sql, companyId: number, kind: DocumentKind, id: number): Promise<Trail> {
   const [found] = await sql.rows<{ number: string; currency: string }>(
     `SELECT d.number, c.currency FROM ${TABLES[kind]} d JOIN company c ON c.id = d.company_id WHERE d.company_id = ? AND d.id = ?`,
     [companyId, id],
   );
   const document: DocumentRef = { kind, id, number: there(found, 'This document').number };
-  const [journals, stockEntries, changes] = await Promise.all([
+  const [journals, stockEntries, openItems, changes] = await Promise.all([
     journalsOf(sql, companyId, document),
     stockEntriesOf(sql, companyId, kind, id),
+    openItemsOf(sql, companyId, kind, id),
     changesOf(sql, companyId, kind, id),
   ]);
-  return { document, currency: found!.currency, journals, stockEntries, changes };
+  return { document, currency: found!.currency, journals, stockEntries, openItems, changes };
 }
 
 async function journalsOf(sql: Sql, companyId: number, document: DocumentRef): Promise<Trail['journals']> {
@@ -120,6 +122,75 @@ async function stockEntriesOf(
     cost: plain(row.cost),
     postedOn: row.posted_on,
   }));
+}
+
+/** How a document is found among open items: what it left owed, or (a payment) what it settled. */
+const OPEN_ITEM_OF: Partial<Record<DocumentKind, string>> = {
+  CI: 'oi.customer_invoice_id = ?',
+  VI: 'oi.vendor_invoice_id = ?',
+  CN: 'oi.credit_note_id = ?',
+  PY: 'oi.id = (SELECT y.open_item_id FROM payment y WHERE y.company_id = oi.company_id AND y.id = ?)',
+};
+
+/** The document an open item is of, in SQL. */
+const OF_ITEM = (item: string) => `COALESCE(
+    (SELECT CONCAT('CI ', i.id, ' ', i.number) FROM customer_invoice i WHERE i.company_id = ${item}.company_id AND i.id = ${item}.customer_invoice_id),
+    (SELECT CONCAT('VI ', i.id, ' ', i.number) FROM vendor_invoice i WHERE i.company_id = ${item}.company_id AND i.id = ${item}.vendor_invoice_id),
+    (SELECT CONCAT('CN ', n.id, ' ', n.number) FROM credit_note n WHERE n.company_id = ${item}.company_id AND n.id = ${item}.credit_note_id))`;
+
+/** `CI 12 CI-0012` as a reference. */
+function refFrom(text: string): DocumentRef {
+  const [kind, id, number] = text.split(' ') as [DocumentKind, string, string];
+  return { kind, id: Number(id), number };
+}
+
+async function openItemsOf(sql: Sql, companyId: number, kind: DocumentKind, id: number): Promise<Trail['openItems']> {
+  const where = OPEN_ITEM_OF[kind];
+  if (!where) return [];
+  const [item] = await sql.rows<{
+    id: number;
+    of_document: string;
+    currency: string;
+    due_date: string;
+    amount: string;
+    settled: string;
+  }>(
+    `SELECT oi.id, ${OF_ITEM('oi')} AS of_document, oi.currency, oi.due_date, oi.amount, oi.settled
+       FROM open_item oi WHERE oi.company_id = ? AND ${where}`,
+    [companyId, id],
+  );
+  if (!item) return [];
+  const moves = await sql.rows<{ document: string; day: string; amount: string; how: 'paid' | 'set off' | 'drawn' }>(
+    `SELECT CONCAT('PY ', y.id, ' ', y.number) AS document, y.paid_on AS day, y.amount, 'paid' AS how
+       FROM payment y WHERE y.company_id = ? AND y.open_item_id = ?
+     UNION ALL SELECT ${OF_ITEM('other')}, s.set_on, s.amount, 'set off'
+       FROM set_off s
+       JOIN open_item other ON other.company_id = s.company_id
+        AND other.id = IF(s.credit_item_id = ?, s.invoice_item_id, s.credit_item_id)
+      WHERE s.company_id = ? AND (s.credit_item_id = ? OR s.invoice_item_id = ?)
+     UNION ALL SELECT CONCAT('PP ', p.id, ' ', p.number), m.moved_on, SUM(m.amount), 'drawn'
+       FROM open_item oi
+       JOIN prepayment_move m ON m.company_id = oi.company_id AND m.customer_invoice_id = oi.customer_invoice_id
+       JOIN prepayment p ON p.company_id = m.company_id AND p.id = m.prepayment_id
+      WHERE oi.company_id = ? AND oi.id = ? GROUP BY p.id, m.moved_on
+      ORDER BY day, document`,
+    [companyId, item.id, item.id, companyId, item.id, item.id, companyId, item.id],
+  );
+  return [
+    {
+      of: refFrom(item.of_document),
+      currency: item.currency,
+      dueDate: item.due_date,
+      amount: plain(item.amount),
+      owed: dec(item.amount).minus(item.settled).toFixed(),
+      moves: moves.map((row) => ({
+        document: refFrom(row.document),
+        day: row.day,
+        amount: plain(row.amount),
+        how: row.how,
+      })),
+    },
+  ];
 }
 
 async function changesOf(sql: Sql, companyId: number, kind: DocumentKind, id: number): Promise<Trail['changes']> {

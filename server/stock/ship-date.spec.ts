@@ -92,6 +92,23 @@ describe('R3 the price of the day a line ships', () => {
       [one!, two!].map((made) => salmah.get<{ net: string }>(`/api/customer-invoices/${made.id}`)),
     );
     expect(nets.map((sheet) => sheet.net)).toEqual(['382', '396']);
+    // Back from the item to what moved it.
+    const entries = await salmah.get<{
+      rows: { document: { kind: string; number: string }; quantity: string; onHand: string }[];
+    }>(`/api/items/${world.item('SALT-25')}/stock-entries`);
+    expect(entries.rows.map((row) => [row.document.kind, row.quantity])).toEqual([
+      ['SH', '-15'],
+      ['SH', '-10'],
+      ['SH', '-5'],
+      ['JR', entries.rows.at(-1)!.quantity],
+    ]);
+    const opening = Number(entries.rows.at(-1)!.quantity);
+    expect(entries.rows.map((row) => opening - Number(row.onHand))).toEqual([30, 15, 5, 0]);
+    expect(entries.rows.every((row) => row.document.number !== '')).toBe(true);
+    const second = await salmah.get<typeof entries>(
+      `/api/items/${world.item('SALT-25')}/stock-entries?rows=2&cursor=${(entries.rows as unknown as { id: number }[])[1]!.id}`,
+    );
+    expect(second.rows).toEqual(entries.rows.slice(2));
   });
 
   it('is found again where a drop shipment is received', async () => {

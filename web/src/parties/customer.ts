@@ -19,6 +19,8 @@ import { Parties } from './service';
         <h1>
           <b>{{ shown.name }}</b><span>{{ shown.number }} · owes {{ shown.currency }} {{ money(shown.balance) }}</span>
         </h1>
+        <a class="act" routerLink="/lists" [queryParams]="{ list: 'customers', q: shown.number }">Limit and terms</a>
+        <a class="act" routerLink="/lists" [queryParams]="{ list: 'permits', q: shown.name }">Permits</a>
       </div>
       <div class="head">
         <div><small>Phone</small>{{ shown.phone || '–' }}</div>

@@ -1,18 +1,20 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input } from '@angular/core';
 import { Title } from '@angular/platform-browser';
-import { RouterLink } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { ROUTE_NAMES } from '@core/catalogue';
+import { DOCUMENT_NAMES } from '@core/kernel';
 import { Session } from '../access/session';
 import { pathOf } from '../kit/documents';
-import { money, price, quantity } from '../kit/formats';
-import { liveDocument } from '../kit/live';
+import { day, money, price, quantity } from '../kit/formats';
+import { Grid, type GridColumn } from '../kit/grid';
+import { liveDocument, LiveList } from '../kit/live';
 import { Refusals } from '../kit/refusals';
-import { Parties } from './service';
+import { Parties, type StockEntry as Entry } from './service';
 
 /** An item: how it is supplied, what is on hand, who sells it to us. */
 @Component({
   selector: 'k-item',
-  imports: [Refusals, RouterLink],
+  imports: [Grid, Refusals, RouterLink],
   template: `<div class="page">
     @if (sheet(); as shown) {
       <div class="title">
@@ -20,6 +22,8 @@ import { Parties } from './service';
           <b>{{ shown.number }}</b> {{ shown.name
           }}<span>by {{ shown.unit }}, supplied by {{ routes[shown.route] }}</span>
         </h1>
+        <a class="act" routerLink="/lists" [queryParams]="{ list: 'prices', q: shown.number }">Kept prices</a>
+        <a class="act" routerLink="/lists" [queryParams]="{ list: 'units', q: shown.number }">Units</a>
       </div>
       <div class="head">
         <div><small>List price</small>{{ price(shown.listPrice) }}</div>
@@ -54,17 +58,37 @@ import { Parties } from './service';
             }
           </tbody>
         </table>
+        <h2>Stock entries</h2>
+        <k-grid
+          label="Stock entries"
+          [rows]="entries.rows()"
+          [columns]="columns()"
+          [rowId]="rowId"
+          (opened)="open($event)"
+          (nearEnd)="entries.more()"
+        />
+        @if (entries.rows().length === 0 && !entries.loading()) {
+          <p class="faint">Nothing of it has moved yet.</p>
+        }
       </div>
     } @else {
       <k-refusals [refusals]="loaded.state().refusals" />
     }
   </div>`,
+  styles: `
+    h2 {
+      font: 600 16px var(--serif);
+      margin: 16px 0 2px;
+    }
+  `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ItemPage {
   private readonly parties = inject(Parties);
   private readonly titles = inject(Title);
-  private readonly currency = inject(Session).company()?.currency ?? 'MYR';
+  private readonly router = inject(Router);
+  private readonly session = inject(Session);
+  private readonly currency = this.session.company()?.currency ?? 'MYR';
   readonly id = input.required<string>();
   protected readonly loaded = liveDocument(
     this.id,
@@ -72,6 +96,38 @@ export class ItemPage {
     (document) => document.kind === 'SH' || document.kind === 'RC',
   );
   protected readonly sheet = computed(() => this.loaded.state().value);
+  /** Back from the item to every document that moved it. */
+  private readonly query = computed(() => ({ id: Number(this.id()) }));
+  protected readonly entries = new LiveList<{ id: number }, Entry>(
+    this.query,
+    ({ id }, cursor) => this.parties.stockEntries(id, cursor),
+    ['SH', 'RC', 'CN'],
+  );
+  protected readonly rowId = (row: Entry) => String(row.id);
+  protected readonly columns = computed<GridColumn<Entry>[]>(() => [
+    {
+      id: 'document',
+      head: 'Document',
+      width: 110,
+      text: (row) => row.document.number,
+      link: (row) => pathOf(row.document),
+    },
+    { id: 'what', head: 'What', text: (row) => DOCUMENT_NAMES[row.document.kind] },
+    { id: 'day', head: 'Day', width: 130, text: (row) => day(row.postedOn, this.session.workDate()) },
+    {
+      id: 'place',
+      head: 'Where',
+      width: 160,
+      text: (row) => (row.place === 'ours' ? 'our stock' : 'vendor to customer'),
+    },
+    { id: 'quantity', head: 'Quantity', width: 100, figures: true, text: (row) => quantity(row.quantity) },
+    { id: 'cost', head: 'Cost', width: 120, figures: true, text: (row) => this.money(row.cost) },
+    { id: 'onHand', head: 'On hand after', width: 120, figures: true, text: (row) => quantity(row.onHand) },
+  ]);
+  protected open(row: Entry): void {
+    void this.router.navigateByUrl(pathOf(row.document));
+  }
+
   protected readonly routes = ROUTE_NAMES;
   protected readonly pathOf = pathOf;
   protected readonly quantity = quantity;

@@ -1,7 +1,11 @@
 import { inject, Injectable } from '@angular/core';
 import * as catalogue from '@api/catalogue';
+import type * as z from 'zod';
+import * as ledger from '@api/ledger';
 import * as contract from '@api/parties';
 import { Api } from '../kit/api';
+
+export type StockEntry = z.infer<typeof ledger.stockEntries.out>['rows'][number];
 
 /** The way to customers, vendors and items. */
 @Injectable({ providedIn: 'root' })
@@ -14,6 +18,10 @@ export class Parties {
 
   vendor(id: number) {
     return this.api.call(contract.openVendor, { params: { id } });
+  }
+
+  stockEntries(id: number, cursor: string | undefined) {
+    return this.api.call(ledger.stockEntries, { params: { id }, query: cursor ? { cursor } : {} });
   }
 
   item(id: number) {

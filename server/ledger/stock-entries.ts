@@ -1,0 +1,84 @@
+import type * as z from 'zod';
+import { dec, type DocumentKind } from '@core/kernel';
+import type * as contract from '@api/ledger';
+import { there } from '../acts';
+import type { Sql } from '../db/database';
+import { pageById, plain } from '../db/mapping';
+import { TABLES } from './reads';
+
+/** The stock entries of an item, newest first, with what was on hand after each. Walks stock_entry_item. */
+export async function stockEntries(
+  sql: Sql,
+  companyId: number,
+  itemId: number,
+  query: { cursor?: string | undefined; rows?: number | undefined },
+): Promise<z.infer<typeof contract.stockEntries.out>> {
+  const [item] = await sql.rows<{ id: number }>('SELECT id FROM item WHERE company_id = ? AND id = ?', [
+    companyId,
+    itemId,
+  ]);
+  there(item, 'This item');
+  const page = await pageById(
+    (before, most) =>
+      sql.rows<{
+        id: number;
+        place: 'ours' | 'vendor-to-customer';
+        quantity: string;
+        cost: string;
+        posted_on: string;
+        document_kind: DocumentKind;
+        document_id: number;
+      }>(
+        `SELECT id, place, quantity, cost, posted_on, document_kind, document_id FROM stock_entry FORCE INDEX (stock_entry_item)
+          WHERE company_id = ? AND item_id = ? AND id < ? ORDER BY id DESC LIMIT ?`,
+        [companyId, itemId, before, most],
+      ),
+    query,
+    (row) => row,
+  );
+  const [first] = page.rows;
+  if (!first) return { rows: [], next: null };
+  const [sum] = await sql.rows<{ on_hand: string | null }>(
+    `SELECT SUM(quantity) AS on_hand FROM stock_entry FORCE INDEX (stock_entry_item)
+      WHERE company_id = ? AND item_id = ? AND id <= ? AND place = 'ours'`,
+    [companyId, itemId, first.id],
+  );
+  const numbers = await numbersOf(sql, companyId, page.rows);
+  let onHand = dec(sum?.on_hand ?? '0');
+  const rows = page.rows.map((row) => {
+    const after = onHand;
+    if (row.place === 'ours') onHand = onHand.minus(row.quantity);
+    return {
+      id: row.id,
+      place: row.place,
+      quantity: plain(row.quantity),
+      cost: plain(row.cost),
+      postedOn: row.posted_on,
+      document: {
+        kind: row.document_kind,
+        id: row.document_id,
+        number: numbers.get(`${row.document_kind} ${row.document_id}`) ?? '',
+      },
+      onHand: after.toFixed(),
+    };
+  });
+  return { rows, next: page.next };
+}
+
+/** The numbers of documents, by kind and id: one read for each kind. */
+async function numbersOf(
+  sql: Sql,
+  companyId: number,
+  rows: readonly { document_kind: DocumentKind; document_id: number }[],
+): Promise<Map<string, string>> {
+  const numbers = new Map<string, string>();
+  for (const kind of new Set(rows.map((row) => row.document_kind))) {
+    const ids = rows.filter((row) => row.document_kind === kind).map((row) => row.document_id);
+    const found = await sql.rows<{ id: number; number: string }>(
+      `SELECT id, number FROM ${TABLES[kind]} WHERE company_id = ? AND id IN (?)`,
+      [companyId, ids],
+    );
+    for (const { id, number } of found) numbers.set(`${kind} ${id}`, number);
+  }
+  return numbers;
+}
