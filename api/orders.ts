@@ -117,6 +117,9 @@ export const OrderSheet = OrderRow.extend({
     taxes: z.array(z.object({ taxCode: z.string(), taxRate: Decimal, base: Decimal, tax: Decimal })),
   }),
   documents: z.array(RelatedDocument),
+  /** Who gets its commission, by share; none for nobody. // S1 */
+  commission: z.array(z.object({ person: z.object({ id: Id, name: z.string() }), perCent: Decimal })),
+  salesOrganisation: z.string(),
 });
 
 export const listOrders = read({
@@ -220,4 +223,23 @@ export const orderFromPurchase = act({
       z.object({ item: z.string(), quantity: Decimal, unitPrice: Decimal, amount: Decimal, shipDate: Day }),
     ),
   }),
+});
+
+export const salesPeople = read({
+  name: 'salesPeople',
+  path: '/people',
+  summary: 'Who works in the company, by name.',
+  out: z.object({ rows: z.array(z.object({ id: Id, name: z.string() })) }),
+});
+
+export const shareCommission = act({
+  name: 'shareCommission',
+  summary: 'Share the commission of an order among several by per cent, all of it or none.',
+  input: z.object({
+    id: Id,
+    shares: z.array(z.object({ personId: Id.nullable(), perCent: TypedDecimal })).max(20),
+    /** As it was shared when it was typed over. // G2 */
+    was: z.array(z.object({ personId: Id, perCent: Decimal })).max(20),
+  }),
+  shown: z.object({ shares: z.number() }),
 });

@@ -21,6 +21,7 @@ export {
   type OrderTyped,
   type SoldAs,
 } from './ground';
+export { decideCommission, type CommissionEffects, type CommissionGround, type CommissionTyped } from './commission';
 export { decideClose, type CloseEffects, type CloseGround } from './close';
 export { plainPricing, priceWithout, type ItemPricing } from './price-without';
 export { repriceAt, type Repriced, type ShipDateLine } from './reprice';

@@ -169,6 +169,11 @@ export const sentences = {
   'no-vendor': (f: { item: string }) =>
     `Nobody sells ${f.item} to us, so it cannot be bought for an order; choose another route or add a vendor.`,
 
+  'commission-changed': (f: { order: string }) =>
+    `Somebody shared the commission of ${f.order} meanwhile; look at it as it is now, and share it again.`,
+  'named-twice': (f: { name: string }) => `${f.name} is named already; give the whole share there.`,
+  'shares-not-whole': (f: { sum: string }) => `The shares come to ${n(f.sum)} %; they must come to 100.`,
+
   'not-the-same-way': (f: { order: string; with: string }) =>
     `${f.order} does not go to the customer and address of ${f.with}; ship it by itself.`,
 

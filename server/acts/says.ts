@@ -38,6 +38,7 @@ const DONE: Record<string, string> = {
   purchaseToStock: 'turned to our stock',
   reverseMovement: 'reversed',
   sendDocument: 'sent',
+  shareCommission: 'commission shared',
   supplyLine: 'supply changed',
   takeBackInvoice: 'vendor invoice taken back',
   tieLine: 'tied',

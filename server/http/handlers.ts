@@ -35,7 +35,7 @@ import { find as findAll } from '../find';
 import { agreementsByPace, fulfilment } from '../insight';
 import { openTrail, stockEntries } from '../ledger';
 import { draftMessage, listMessages, openMessage } from '../mail';
-import { basketOf, customerDesk, listOrders, openOrder, shelf } from '../orders';
+import { basketOf, customerDesk, listOrders, openOrder, peopleOf, shelf } from '../orders';
 import { findCustomers, findVendors, openCustomer, openVendor } from '../parties';
 import { listPurchases, openPurchase } from '../purchasing';
 import { alsoWaiting, openReceipt, openShipment } from '../stock';
@@ -161,6 +161,7 @@ export const HANDLERS: readonly Handler[] = [
     rows: await suppliesFor(sql, companyId, params.id),
   })),
   reads(supply.findSales, async (sql, companyId, { params }) => ({ rows: await salesFor(sql, companyId, params.id) })),
+  reads(orders.salesPeople, async (sql, companyId) => ({ rows: await peopleOf(sql, companyId) })),
   reads(supply.threadsOfOrder, async (sql, companyId, { params }) => ({
     threads: await threadsOfOrder(sql, companyId, params.id),
   })),

@@ -48,6 +48,28 @@ describe('the order desk: units, prices, credit and permits', () => {
   const open = (id: number) => salmah.get<Sheet>(`/api/orders/${id}`);
   const steps = (sheet: Sheet) => sheet.lines.map((line) => line.buildUp.map((step) => `${step.kind} ${step.amount}`));
 
+  it('S1 shares its commission, and tells of two who share it at once one', async () => {
+    const [made] = await salmah.does(
+      'saveOrder',
+      order('Kasturi Bottling', [{ itemId: world.item('FC-10'), quantity: '25' }]),
+    );
+    const { rows } = await salmah.get<{ rows: { id: number; name: string }[] }>('/api/people');
+    const [one, other] = rows.map(({ id }) => id);
+    const by = (...perCents: string[]) => ({
+      id: made!.id,
+      was: [],
+      shares: perCents.map((perCent, index) => ({ personId: [one, other][index], perCent })),
+    });
+    expect((await salmah.refused('shareCommission', by('60', '30'))).codes).toEqual(['shares-not-whole']);
+    const answers = await Promise.all([by('60', '40'), by('100')].map((input) => salmah.raw('shareCommission', input)));
+    expect(answers.map((answer) => answer.status).sort()).toEqual([200, 422]);
+    const sheet = await salmah.get<{ commission: { perCent: string }[]; version: number; salesOrganisation: string }>(
+      `/api/orders/${made!.id}`,
+    );
+    expect([['60', '40'], ['100']]).toContainEqual(sheet.commission.map((share) => share.perCent));
+    expect([sheet.version, sheet.salesOrganisation === '']).toEqual([1, false]);
+  });
+
   it('R1 takes a list price to the customer’s currency, and none where no rate is known', async () => {
     const { database } = world.serving;
     await database.run("UPDATE customer SET contracted_only = FALSE WHERE name = 'Selat Cruise Lines'");

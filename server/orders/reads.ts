@@ -8,6 +8,7 @@ import { there } from '../acts';
 import type { Bound, Sql } from '../db/database';
 import { ADDRESS_COLUMNS, addressOf, likeOf, pageById, plain, shipTosOf, type AddressColumns } from '../db/mapping';
 import { documentsOfOrder } from '../documents';
+import { commissionOf } from './commission';
 
 type Row = z.infer<typeof contract.OrderRow>;
 type Sheet = z.infer<typeof contract.OrderSheet>;
@@ -117,19 +118,23 @@ function rowOf(row: HeadRow): Row {
 export async function openOrder(sql: Sql, companyId: number, id: number): Promise<Sheet> {
   const [head] = await headsOf(sql, companyId, [id]);
   const row = there(head, 'This sales order');
-  const [more] = await sql.rows<AddressColumns & { version: number; reference_required: number; terms: string }>(
-    `SELECT o.version, c.reference_required, pt.name AS terms, ${ADDRESS_COLUMNS}
+  const [more] = await sql.rows<
+    AddressColumns & { version: number; reference_required: number; terms: string; organisation: string }
+  >(
+    `SELECT o.version, c.reference_required, pt.name AS terms, COALESCE(so.name, '') AS organisation, ${ADDRESS_COLUMNS}
        FROM sales_order o
        JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
        JOIN payment_terms pt ON pt.company_id = c.company_id AND pt.id = c.payment_terms_id
+       LEFT JOIN sales_organisation so ON so.company_id = c.company_id AND so.id = c.sales_organisation_id
        LEFT JOIN ship_to st ON st.company_id = o.company_id AND st.id = o.ship_to_id
       WHERE o.company_id = ? AND o.id = ?`,
     [companyId, id],
   );
-  const [lines, shipTos, documents] = await Promise.all([
+  const [lines, shipTos, documents, commission] = await Promise.all([
     linesOf(sql, companyId, id, row.currency),
     shipTosOf(sql, companyId, row.customer_id),
     documentsOfOrder(sql, companyId, id),
+    commissionOf(sql, companyId, id),
   ]);
   const totals = documentTotals(
     lines.filter((line) => line.cancelled !== line.quantity).map((line) => ({ ...line, net: dec(line.amount) })),
@@ -150,6 +155,8 @@ export async function openOrder(sql: Sql, companyId: number, id: number): Promis
       taxes: totals.taxes.map((tax) => ({ ...tax, base: tax.base.toFixed(), tax: tax.tax.toFixed() })),
     },
     documents,
+    commission,
+    salesOrganisation: more!.organisation,
   };
 }
 

@@ -32,6 +32,7 @@ import { Refusals } from '../kit/refusals';
 import { Sheets } from '../kit/sheet';
 import { TypedDraft } from '../kit/typed-draft';
 import { MoveSheet } from '../purchases/move-sheet';
+import { CommissionSheet } from './commission-sheet';
 import { DeskStrip } from './desk-strip';
 import { FillSheet, type FillData } from './fill-sheet';
 import { LivePricing } from './live-pricing';
@@ -348,6 +349,7 @@ export class OrderPage {
       { value: 'threads', label: 'All threads' },
       { value: 'pdf', label: 'PDF' },
       ...(this.session.may('send') ? [{ value: 'send', label: 'Send…' }] : []),
+      { value: 'commission', label: 'Commission…' },
       { value: 'copy', label: 'Copy' },
       ...(sheet.state === 'draft' || unsupplied ? [{ value: 'cancel', label: 'Cancel the order' }] : []),
     ];
@@ -360,6 +362,13 @@ export class OrderPage {
         return void this.router.navigateByUrl(`/orders/${document.id}/threads`);
       case 'pdf':
         return void window.open(`/api/documents/SO/${document.id}/pdf`, '_blank');
+      case 'commission':
+        this.sheets.open(CommissionSheet, this.sheet()!).subscribe((done) => {
+          if (!done) return;
+          this.loaded.reload();
+          this.quiet.say('Commission is shared.');
+        });
+        return;
       case 'copy':
         return this.copy();
       case 'cancel':
@@ -370,6 +379,11 @@ export class OrderPage {
         });
     }
   }
+
+  /** `Rashid 60 %, Salmah 40 %`. // S1 */
+  protected readonly commission = computed(() =>
+    (this.sheet()?.commission ?? []).map(({ person, perCent }) => `${person.name} ${perCent} %`).join(', '),
+  );
 
   /** The same order again, as a new draft. */
   private copy(): void {

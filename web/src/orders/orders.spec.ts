@@ -71,6 +71,8 @@ const sheet = (state: OrderSheet['state'], ...lines: Partial<OrderSheet['lines']
   lines: lines.map((change) => ({ ...line, ...change })),
   totals: { net: '8880', tax: '532.8', total: '9412.8', taxes: [] },
   documents: [],
+  commission: [],
+  salesOrganisation: '',
 });
 
 describe('an order', () => {

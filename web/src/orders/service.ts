@@ -27,6 +27,11 @@ export type CustomerChoice = z.infer<typeof parties.PartyChoice>;
 export class Orders {
   private readonly api = inject(Api);
 
+  /** Who works here. */
+  people() {
+    return this.api.call(contract.salesPeople).pipe(map(({ rows }) => rows));
+  }
+
   list(query: z.input<typeof contract.listOrders.query>) {
     return this.api.call(contract.listOrders, { query });
   }
