@@ -69,9 +69,9 @@ test('an allowance lessens an invoice, and is told on it', async ({ page }) => {
   await sheet(page).getByRole('button', { name: 'Ship', exact: true }).click();
   await page.getByRole('button', { name: 'Invoice what went out…' }).click();
   await expect(
-    page.getByRole('row', { name: /Allowance by quantity: 4 % from 1 units, it has 10 −12\.00/ }),
+    page.getByRole('row', { name: /Allowance by quantity: 4 % from 1 units; 10 units here −12\.00/ }),
   ).toBeVisible();
   await page.getByRole('button', { name: 'Post the invoice' }).click();
   await page.getByRole('status').getByRole('link', { name: /CI-/ }).click();
-  await expect(page.getByText('Allowance by quantity: 4 % from 1 units, it has 10')).toBeVisible();
+  await expect(page.getByText('Allowance by quantity: 4 % from 1 units; 10 units here')).toBeVisible();
 });

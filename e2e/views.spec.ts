@@ -28,6 +28,8 @@ const VIEWS = [
   ['customer', '/customers/1'],
   ['vendor', '/vendors/1'],
   ['item', '/items/1'],
+  ['lists', '/lists?list=prices'],
+  ['threads of an order', '/orders/1/threads'],
   ['receipt', '/receipts/5'],
   ['shipment', '/shipments/5'],
   ['journal', '/journals/5'],
@@ -49,7 +51,7 @@ for (const scheme of ['light', 'dark'] as const) {
     for (const [name, path] of VIEWS) {
       await page.goto(await addressOf(demo, path));
       await expect(page.locator('.title h1')).toBeVisible();
-      await expect(page.locator('.ag-row, .todo, main table').first()).toBeVisible();
+      await expect(page.locator('.ag-row, .todo, main table, main k-thread').first()).toBeVisible();
       await expect(page.locator('k-menu-button').last()).toHaveText('Salmah');
       const { violations } = await axe(page).analyze();
       const serious = violations

@@ -23,7 +23,7 @@ const VIEWS: readonly [name: string, where: `/${string}` | Place, opens?: string
   ['special-order', 'special'],
   ['purchase', 'purchase'],
   ['billing', '/billing'],
-  ['customer', '/customers/1'],
+  ['lists', '/lists?list=prices'],
 ];
 
 /** One picture of each main view from the demo, into docs/screenshots/. */

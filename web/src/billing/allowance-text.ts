@@ -8,7 +8,7 @@ export const MEASURES: Record<AllowanceMeasure, { name: string; unit: string }> 
   amount: { name: 'amount', unit: '' },
 };
 
-/** `Allowance by weight: 2 % from 500 kg, it has 642`: one row above an invoice's net. // R2 */
+/** `Allowance by weight: 2 % from 500 kg; 642 kg here`: one row above an invoice's net. // R2 */
 export function allowanceText(given: {
   measure: AllowanceMeasure;
   reached: string;
@@ -16,7 +16,7 @@ export function allowanceText(given: {
   perCent: string;
 }): string {
   const { name, unit } = MEASURES[given.measure];
-  const from =
-    given.from === '0' ? '' : ` from ${quantity(given.from)}${unit && ` ${unit}`}, it has ${quantity(given.reached)}`;
-  return `Allowance by ${name}: ${given.perCent} %${from}`;
+  const said = (measure: string) => `${quantity(measure)}${unit && ` ${unit}`}`;
+  const from = given.from === '0' ? '' : ` from ${said(given.from)}`;
+  return `Allowance by ${name}: ${given.perCent} %${from}; ${said(given.reached)} here`;
 }

@@ -22,7 +22,7 @@ import { TypedRows, type ShownRow } from './typed-rows';
   template: `<div class="page">
     <div class="title">
       <h1>
-        <b>{{ list().label }}</b><span>{{ list().sub }}</span>
+        <b>{{ kept().label }}</b><span>{{ kept().sub }}</span>
       </h1>
       @if (typed.count() > 0) {
         <button type="button" class="act" (click)="typed.drop()">Give up what is typed</button>
@@ -30,7 +30,7 @@ import { TypedRows, type ShownRow } from './typed-rows';
       @if (overtaken()) {
         <button type="button" class="act" (click)="typed.overTheirs(rows.rows())">Type over theirs</button>
       }
-      @if (selected()?.mark !== 'new' && selected() && list().grows && may()) {
+      @if (selected()?.mark !== 'new' && selected() && kept().grows && may()) {
         <button type="button" class="act" (click)="typed.remove(selected()!)">
           {{ selected()!.mark === 'goes' ? 'Let the row stay' : 'Remove the row' }}
         </button>
@@ -52,7 +52,7 @@ import { TypedRows, type ShownRow } from './typed-rows';
         [value]="q() ?? ''"
         (input)="look({ q: $any($event.target).value })"
       />
-      <k-chips label="List" [chips]="lists()" [value]="list().name" (valueChange)="look({ list: $event, q: null })" />
+      <k-chips label="List" [chips]="lists()" [value]="kept().name" (valueChange)="look({ list: $event, q: null })" />
     </div>
     <k-refusals [refusals]="rows.refusals()" />
     <k-refusals [refusals]="refused()" />
@@ -61,7 +61,7 @@ import { TypedRows, type ShownRow } from './typed-rows';
         <p class="empty">Nothing here fits “{{ q() }}”.</p>
       } @else {
         <k-grid
-          [label]="list().label"
+          [label]="kept().label"
           [rows]="shown()"
           [columns]="columns()"
           [rowId]="rowKey"
@@ -81,17 +81,18 @@ export class KeptLists {
   private readonly router = inject(Router);
   private readonly quiet = inject(Quiet);
   private readonly titles = inject(Title);
-  readonly listName = input<string>(undefined, { alias: 'list' });
+  /** The list's name, from the address. */
+  readonly list = input<string>();
   readonly q = input<string>();
   protected readonly rooms = LIST_ROOMS.map(({ label }) => ({ value: label, label }));
-  protected readonly list = computed<KeptList>(
-    () => KEPT_LISTS.find(({ name }) => name === this.listName()) ?? KEPT_LISTS[0]!,
+  protected readonly kept = computed<KeptList>(
+    () => KEPT_LISTS.find(({ name }) => name === this.list()) ?? KEPT_LISTS[0]!,
   );
-  protected readonly room = computed(() => LIST_ROOMS.find((room) => room.lists.includes(this.list()))!);
+  protected readonly room = computed(() => LIST_ROOMS.find((room) => room.lists.includes(this.kept()))!);
   protected readonly lists = computed(() => this.room().lists.map(({ name, label }) => ({ value: name, label })));
   protected readonly may = computed(() => this.session.current()?.rights.includes('lists') ?? false);
   protected readonly typed = new TypedRows();
-  private readonly query = computed(() => ({ list: this.list().name, q: this.q() ?? '' }));
+  private readonly query = computed(() => ({ list: this.kept().name, q: this.q() ?? '' }));
   protected readonly rows = new LiveList<{ list: string; q: string }, KeptRow>(
     this.query,
     ({ list, q }, cursor) => this.upkeep.open(list, { q, ...(cursor ? { cursor } : {}) }),
@@ -105,7 +106,7 @@ export class KeptLists {
     // Cells are drawn anew where what is refused of them changes.
     this.typed.refusals();
     return keptColumns({
-      list: this.list(),
+      list: this.kept(),
       typed: this.typed,
       workDate: this.session.workDate(),
       may: this.may(),
@@ -126,7 +127,7 @@ export class KeptLists {
 
   constructor() {
     effect(() => {
-      const list = this.list();
+      const list = this.kept();
       const company = this.session.company();
       untracked(() => {
         this.rows.clear();
