@@ -11,6 +11,7 @@ import { insertOpenItem, insertTaxes } from './open-items';
 import { takePrepayment } from './prepayment';
 import { dropShortfall, postShortfall } from './shortfall';
 import { takeBackInvoice } from './take-back';
+import { writeVendorInvoice } from './write-vendor-invoice';
 import { lockForCustomerInvoice, lockForVendorInvoice, lockOpenItem } from './store';
 
 const invoiceCustomer = defineAct(contract.invoiceCustomer, {
@@ -179,56 +180,18 @@ export const enterVendorInvoice = defineAct(contract.enterVendorInvoice, {
     }
     const number = await takeNumbers(tx, companyId, { VI: 1, JR: 1 });
     const document = { kind: 'VI' as const, number: number('VI') };
-    const [id] = await tx.insert('vendor_invoice', [
-      {
-        company_id: companyId,
-        number: document.number,
-        vendor_id: effects.vendorId,
-        purchase_order_id: effects.purchaseId,
-        vendor_number: effects.vendorNumber,
-        take,
-        currency: effects.currency,
-        invoice_date: effects.invoiceDate,
-        due_date: effects.dueDate,
-        net: effects.net,
-        tax: effects.tax,
-        total: effects.total,
-      },
-    ]);
-    await tx.insert(
-      'vendor_invoice_line',
-      effects.lines.map((line) => ({
-        company_id: companyId,
-        invoice_id: id!,
-        receipt_line_id: line.receiptLineId,
-        purchase_line_id: line.purchaseLineId,
-        quantity: line.quantity,
-        unit_price: line.unitPrice,
-        net: line.net,
-        received_cost: line.received,
-        agreed_net: line.agreedNet,
-        tax_code_id: line.taxCodeId,
-        tax_rate: line.taxRate,
-      })),
-    );
-    await insertTaxes(tx, doer, 'VI', id!, effects.taxes);
-    await insertOpenItem(
-      tx,
-      doer,
-      { vendor_id: effects.vendorId, vendor_invoice_id: id! },
-      { ...effects, amount: effects.total },
-    );
-    await postJournals(tx, doer, [
-      {
-        number: number('JR'),
-        source: { kind: 'VI', id: id! },
-        postedOn: doer.workDate,
-        entries: vendorInvoiceJournal(effects),
-        vendorId: effects.vendorId,
-      },
-    ]);
+    const { id } = await writeVendorInvoice(tx, doer, {
+      ...effects,
+      number: document.number,
+      journalNumber: number('JR'),
+      take,
+      reverses: null,
+      postedOn: doer.workDate,
+      entries: vendorInvoiceJournal(effects),
+      lines: effects.lines.map((line) => ({ ...line, receivedCost: line.received })),
+    });
     return {
-      made: [{ ...document, id: id! }],
+      made: [{ ...document, id }],
       touched: [{ kind: 'PO', id: purchase.id, number: purchase.number }, ...agreements],
     };
   },

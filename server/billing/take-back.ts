@@ -5,8 +5,8 @@ import { defineAct, takeNumbers, there, type Touched } from '../acts';
 import { counterStatements, lockAgreements } from '../agreements';
 import type { Sql } from '../db/database';
 import { plain } from '../db/mapping';
-import { postJournals } from '../ledger';
-import { insertOpenItem, insertTaxes, writeSetOffs } from './open-items';
+import { writeSetOffs } from './open-items';
+import { writeVendorInvoice } from './write-vendor-invoice';
 
 /** Takes a vendor's invoice back whole. // P1 P3 */
 export const takeBackInvoice = defineAct(contract.takeBackInvoice, {
@@ -39,61 +39,25 @@ export const takeBackInvoice = defineAct(contract.takeBackInvoice, {
     ]);
     const number = await takeNumbers(tx, companyId, { VI: 1, JR: 1 });
     const document = { kind: 'VI' as const, number: number('VI') };
-    const [id] = await tx.insert('vendor_invoice', [
-      {
-        company_id: companyId,
-        number: document.number,
-        vendor_id: invoice.vendorId,
-        purchase_order_id: invoice.purchaseId,
-        vendor_number: invoice.vendorNumber,
-        take,
-        reverses_id: invoice.id,
-        reason: effects.reason,
-        currency: invoice.currency,
-        invoice_date: day,
-        due_date: day,
-        net: effects.net,
-        tax: effects.tax,
-        total: effects.total,
-      },
-    ]);
-    await tx.insert(
-      'vendor_invoice_line',
-      effects.lines.map((line) => ({
-        company_id: companyId,
-        invoice_id: id!,
-        receipt_line_id: line.receiptLineId,
-        purchase_line_id: line.purchaseLineId,
-        quantity: line.quantity,
-        unit_price: line.unitPrice,
-        net: line.net,
-        received_cost: line.receivedCost,
-        agreed_net: line.agreedNet,
-        tax_code_id: line.taxCodeId,
-        tax_rate: line.taxRate,
-      })),
-    );
-    await insertTaxes(tx, doer, 'VI', id!, effects.taxes);
-    const creditItem = await insertOpenItem(
-      tx,
-      doer,
-      { vendor_id: invoice.vendorId, vendor_invoice_id: id! },
-      { currency: invoice.currency, dueDate: day, amount: effects.total },
-    );
+    const written = await writeVendorInvoice(tx, doer, {
+      ...effects,
+      ...invoice,
+      net: effects.net,
+      tax: effects.tax,
+      total: effects.total,
+      number: document.number,
+      journalNumber: number('JR'),
+      take,
+      reverses: { id: invoice.id, reason: effects.reason },
+      invoiceDate: day,
+      dueDate: day,
+      postedOn: day,
+    });
     if (effects.setOff !== '0') {
-      await writeSetOffs(tx, doer, creditItem, [{ openItemId, amount: effects.setOff }]);
+      await writeSetOffs(tx, doer, written.openItemId, [{ openItemId, amount: effects.setOff }]);
     }
-    await postJournals(tx, doer, [
-      {
-        number: number('JR'),
-        source: { kind: 'VI', id: id! },
-        postedOn: day,
-        entries: effects.entries,
-        vendorId: invoice.vendorId,
-      },
-    ]);
     return {
-      made: [{ ...document, id: id! }],
+      made: [{ ...document, id: written.id }],
       touched: [{ kind: 'VI', id: invoice.id, number: invoice.number }, { kind: 'PO', ...purchase }, ...agreements],
     };
   },

@@ -29,10 +29,6 @@ let keys = 0;
   imports: [ChoiceField, DayField, LookupField, NumberField, Sheet, TextField],
   templateUrl: './release-sheet.html',
   styles: `
-    h3 {
-      font: 600 15px var(--serif);
-      margin: 16px 0 4px;
-    }
     td.quantity {
       width: 110px;
     }

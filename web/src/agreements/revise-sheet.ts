@@ -69,10 +69,6 @@ import { sendableRevision, type TypedTerms } from './typed';
     }
   </k-sheet>`,
   styles: `
-    h3 {
-      font: 600 15px var(--serif);
-      margin: 16px 0 4px;
-    }
     .check {
       display: block;
       margin: 16px 0 6px;

@@ -148,10 +148,6 @@ export interface PlaceData {
         accent-color: var(--deep);
         vertical-align: middle;
       }
-      h3 {
-        font: 600 15px var(--serif);
-        margin: 16px 0 4px;
-      }
       p {
         padding: 4px 0;
       }

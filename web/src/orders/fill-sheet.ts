@@ -8,6 +8,7 @@ import { Session } from '../access/session';
 import { Chips } from '../kit/chips';
 import { ChoiceField, NumberField, TextField } from '../kit/fields';
 import { counted, day, price, quantity } from '../kit/formats';
+import { PERIODS } from '../kit/periods';
 import { Sheet } from '../kit/sheet';
 import { Orders, type ItemChoice } from './service';
 import { blankLine, ofItem, type TypedLine } from './typed';
@@ -32,12 +33,6 @@ interface Offered {
   lastDay: string | null;
   group: string;
 }
-
-const PERIODS = [
-  { value: '90', label: 'three months' },
-  { value: '180', label: 'six months' },
-  { value: '365', label: 'a year' },
-];
 
 /** Lines from what this customer usually buys, or from what is on the shelf: a quantity on each that is wanted. */
 @Component({

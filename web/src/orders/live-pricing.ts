@@ -27,7 +27,11 @@ export class LivePricing {
         debounceTime(200),
         switchMap(() => {
           const order = asked();
-          if (!order) return EMPTY;
+          if (!order) {
+            // Nothing is typed: nothing stands against it.
+            this.warnings.set([]);
+            return EMPTY;
+          }
           return this.orders.preview(order).pipe(
             map((previewed) => ({ order, previewed })),
             // Without an answer the lines are priced when they are saved.
@@ -37,6 +41,7 @@ export class LivePricing {
         takeUntilDestroyed(inject(DestroyRef)),
       )
       .subscribe(({ order, previewed: { effects, warnings } }) => {
+        // A line that is not finished yet leaves what was said of the others.
         if (!effects) return;
         this.prices.set(pricesOf(order.lines, effects.lines));
         this.warnings.set(warnings);

@@ -96,10 +96,6 @@ import type { PurchaseSheet } from './service';
     td.day {
       width: 150px;
     }
-    h3 {
-      font: 600 15px var(--serif);
-      margin: 18px 0 4px;
-    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

@@ -7,6 +7,7 @@ import * as contract from '@api/purchasing';
 import { Session } from '../access/session';
 import { ChoiceField, DayField, LookupField, NumberField } from '../kit/fields';
 import { counted, day, money, price, quantity } from '../kit/formats';
+import { PERIODS } from '../kit/periods';
 import { ActForm, Sheet } from '../kit/sheet';
 import { Purchases, type ItemChoice, type PartyChoice } from './service';
 
@@ -16,12 +17,6 @@ interface Row {
   quantity: string;
   dueDate: string | null;
 }
-
-const PERIODS = [
-  { value: '90', label: 'three months' },
-  { value: '180', label: 'six months' },
-  { value: '365', label: 'a year' },
-];
 
 let keys = 0;
 
@@ -195,8 +190,8 @@ let keys = 0;
       align-items: end;
       margin: 22px 0 4px;
     }
-    h3 {
-      font: 600 15px var(--serif);
+    .basket h3 {
+      margin: 0;
     }
     .word {
       color: var(--ochre);

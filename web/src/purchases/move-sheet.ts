@@ -127,12 +127,6 @@ type Waiting = z.infer<typeof contract.alsoWaiting.out>['orders'];
     }
     <span effect>{{ effect() }}</span>
   </k-sheet>`,
-  styles: `
-    h3 {
-      font: 600 15px var(--serif);
-      margin: 18px 0 4px;
-    }
-  `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class MoveSheet {

@@ -1,0 +1,100 @@
+import type { InvoiceTax } from '@core/billing';
+import type { Day } from '@core/kernel';
+import type { JournalEntry } from '@core/ledger';
+import type { Doer } from '../acts';
+import type { Tx } from '../db/database';
+import { postJournals } from '../ledger';
+import { insertOpenItem, insertTaxes } from './open-items';
+
+/** A vendor invoice to be written, with all that hangs on it; below zero where it takes another back. */
+export interface NewVendorInvoice {
+  number: string;
+  journalNumber: string;
+  vendorId: number;
+  purchaseId: number;
+  vendorNumber: string;
+  /** How many there are under that number of theirs already. */
+  take: number;
+  /** The invoice it takes back, and why. // P1 */
+  reverses: { id: number; reason: string } | null;
+  currency: string;
+  invoiceDate: Day;
+  dueDate: Day;
+  postedOn: Day;
+  net: string;
+  tax: string;
+  total: string;
+  taxes: readonly InvoiceTax[];
+  entries: readonly JournalEntry[];
+  lines: readonly {
+    receiptLineId: number;
+    purchaseLineId: number;
+    quantity: string;
+    unitPrice: string;
+    net: string;
+    receivedCost: string;
+    agreedNet: string | null;
+    taxCodeId: number;
+    taxRate: string;
+  }[];
+}
+
+/** Writes a vendor invoice with its lines, taxes, open item and journal; its id and its open item's. // P1 P3 */
+export async function writeVendorInvoice(
+  tx: Tx,
+  doer: Doer,
+  invoice: NewVendorInvoice,
+): Promise<{ id: number; openItemId: number }> {
+  const { companyId } = doer;
+  const [id] = await tx.insert('vendor_invoice', [
+    {
+      company_id: companyId,
+      number: invoice.number,
+      vendor_id: invoice.vendorId,
+      purchase_order_id: invoice.purchaseId,
+      vendor_number: invoice.vendorNumber,
+      take: invoice.take,
+      reverses_id: invoice.reverses?.id ?? null,
+      reason: invoice.reverses?.reason ?? '',
+      currency: invoice.currency,
+      invoice_date: invoice.invoiceDate,
+      due_date: invoice.dueDate,
+      net: invoice.net,
+      tax: invoice.tax,
+      total: invoice.total,
+    },
+  ]);
+  await tx.insert(
+    'vendor_invoice_line',
+    invoice.lines.map((line) => ({
+      company_id: companyId,
+      invoice_id: id!,
+      receipt_line_id: line.receiptLineId,
+      purchase_line_id: line.purchaseLineId,
+      quantity: line.quantity,
+      unit_price: line.unitPrice,
+      net: line.net,
+      received_cost: line.receivedCost,
+      agreed_net: line.agreedNet,
+      tax_code_id: line.taxCodeId,
+      tax_rate: line.taxRate,
+    })),
+  );
+  await insertTaxes(tx, doer, 'VI', id!, invoice.taxes);
+  const openItemId = await insertOpenItem(
+    tx,
+    doer,
+    { vendor_id: invoice.vendorId, vendor_invoice_id: id! },
+    { currency: invoice.currency, dueDate: invoice.dueDate, amount: invoice.total },
+  );
+  await postJournals(tx, doer, [
+    {
+      number: invoice.journalNumber,
+      source: { kind: 'VI', id: id! },
+      postedOn: invoice.postedOn,
+      entries: invoice.entries,
+      vendorId: invoice.vendorId,
+    },
+  ]);
+  return { id: id!, openItemId };
+}
