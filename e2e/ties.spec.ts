@@ -1,6 +1,6 @@
 import { Actor } from '../demo';
 import { connect } from '../server/db/database';
-import { cell, expect, pickItem, sheet, signIn, test, typeCell, type Demo } from './world';
+import { cell, expect, pathOfDemo, pickItem, sheet, signIn, test, typeCell, type Demo } from './world';
 
 /** Chooses in a grid cell that offers a list. */
 async function chooseCell(page: Parameters<typeof cell>[0], row: number, column: string, option: string) {
@@ -304,4 +304,17 @@ test('two special orders of a customer go out together, and one shipment is take
   await page.goto(`/orders/${second}`);
   await expect(page.getByText(/taken back by/)).toBeVisible();
   await expect(cell(page, 0, 'supplied')).toContainText('3 here');
+});
+
+test('Enter goes from a line of an order to what supplies it, and back', async ({ page, demo }) => {
+  await signIn(page);
+  await page.goto(await pathOfDemo(demo, 'order'));
+  await cell(page, 0, 'quantity').click();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: /^PO-\d+ from/ })).toBeVisible();
+  // It stands on the line already.
+  await expect(page.locator('.ag-row.ag-row-focus')).toHaveCount(1);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: /^SO-\d+ for/ })).toBeVisible();
+  await expect(page.locator('.ag-row.ag-row-focus')).toHaveCount(1);
 });

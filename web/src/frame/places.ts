@@ -43,7 +43,7 @@ export const KEYS: readonly [keys: string, does: string][] = [
   ['Alt 1 … Alt 7', 'the places of the spine'],
   ['Ctrl Enter', 'the next step of the page, or the act of the side sheet'],
   ['Alt G', 'to the grid'],
-  ['Enter', 'open the row, or edit the cell'],
+  ['Enter', 'open the row, or edit the cell; on a line of an order, to its purchase, and back'],
   ['Tab', 'the next cell or field'],
   ['Ctrl D', 'copy the cell above'],
   ['Ctrl Delete', 'remove the row'],

@@ -91,6 +91,8 @@ export class OrderPage {
   readonly id = input.required<string>();
   /** A side sheet to open at once. */
   readonly do = input<string>();
+  /** The line to stand on. */
+  readonly at = input<string>();
   protected readonly workDate = this.session.workDate;
   protected readonly loaded = liveDocument(
     this.id,
@@ -354,6 +356,11 @@ export class OrderPage {
       ...(sheet.state === 'draft' || unsupplied ? [{ value: 'cancel', label: 'Cancel the order' }] : []),
     ];
   });
+
+  /** To the purchase that supplies a line, and to its line there: Enter goes there and back. // L5 */
+  protected toSupply({ ties: [first] }: OrderLine): void {
+    if (first) void this.router.navigate([pathOf(first.purchase)], { queryParams: { at: first.purchaseLineId } });
+  }
 
   protected doMore(chosen: string): void {
     const document = this.document()!;

@@ -87,6 +87,8 @@ import { Purchases, type PurchaseLine } from './service';
           [rows]="shown.lines"
           [columns]="columns()"
           [rowId]="rowId"
+          [standOn]="at() ?? null"
+          (opened)="toOrder($event)"
           (selected)="selected.set(rowId($event))"
         />
         <div class="totals">
@@ -111,6 +113,8 @@ export class PurchasePage {
   readonly id = input.required<string>();
   /** A side sheet to open at once. */
   readonly do = input<string>();
+  /** The line to stand on. */
+  readonly at = input<string>();
   protected readonly loaded = liveDocument(
     this.id,
     (id) => this.purchases.open(Number(id)),
@@ -172,6 +176,11 @@ export class PurchasePage {
   protected readonly answerable = computed(
     () => this.placed() && this.sheet()!.lines.some((line) => dec(line.quantity).gt(line.received)),
   );
+
+  /** To the sales order a line is for, and to its line there: Enter goes there and back. // L5 */
+  protected toOrder({ ties: [first] }: PurchaseLine): void {
+    if (first) void this.router.navigate([pathOf(first.order)], { queryParams: { at: first.orderLineId } });
+  }
 
   protected answer(): void {
     this.sheets.open(AnswerSheet, this.sheet()!).subscribe((done) => {

@@ -3,10 +3,12 @@ import {
   Component,
   computed,
   CSP_NONCE,
+  effect,
   ElementRef,
   inject,
   input,
   output,
+  signal,
   ViewEncapsulation,
 } from '@angular/core';
 import { Router } from '@angular/router';
@@ -73,6 +75,8 @@ export class Grid<Row> {
   readonly natural = input(false);
   /** The rows that so many pasted ones go into from a row on, made where they are lacking; null for those shown. */
   readonly roomFor = input<((row: Row, count: number) => readonly Row[] | null) | null>(null);
+  /** The row to stand on as soon as it is there; by its id. */
+  readonly standOn = input<string | null>(null);
   readonly opened = output<Row>();
   readonly selected = output<Row>();
   readonly nearEnd = output<void>();
@@ -82,7 +86,28 @@ export class Grid<Row> {
   protected readonly nonce = inject(CSP_NONCE, { optional: true }) ?? undefined;
   private readonly router = inject(Router);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-  private api: GridApi | null = null;
+  private readonly api_ = signal<GridApi | null>(null);
+  private get api(): GridApi | null {
+    return this.api_();
+  }
+
+  /** The row that was stood on: once, not again whenever the rows are read. */
+  private stoodOn: string | null = null;
+
+  constructor() {
+    effect(() => {
+      const api = this.api_();
+      const wanted = this.standOn();
+      const at = this.rows().findIndex((row) => this.rowId()(row) === wanted);
+      const column = this.columns()[0]?.id;
+      if (!api || at < 0 || !column || wanted === this.stoodOn) return;
+      this.stoodOn = wanted;
+      setTimeout(() => {
+        api.ensureIndexVisible(at);
+        api.setFocusedCell(at, column);
+      });
+    });
+  }
 
   protected readonly rowIdOf = ({ data }: { data: unknown }) => this.rowId()(data as Row);
   protected readonly definitions = computed(() => this.columns().map((column) => this.define(column)));
@@ -105,7 +130,7 @@ export class Grid<Row> {
   }
 
   protected ready(api: GridApi): void {
-    this.api = api;
+    this.api_.set(api);
   }
 
   protected focused(event: CellFocusedEvent): void {
