@@ -50,7 +50,11 @@ export class TodayPage {
   );
   protected readonly summary = computed(() => {
     const count = (band: string) => this.rows().filter((shown) => shown.row.band === band).length;
-    return `${count('now')} need you now, ${count('coming')} are coming up, ${count('waiting')} wait for others`;
+    const said = (band: Parameters<typeof count>[0], one: string, many: string) =>
+      `${count(band)} ${count(band) === 1 ? one : many}`;
+    const now = said('now', 'needs you now', 'need you now');
+    const coming = said('coming', 'is coming up', 'are coming up');
+    return `${now}, ${coming}, ${said('waiting', 'waits for others', 'wait for others')}`;
   });
   protected readonly chips = computed(() => {
     const counts = new Map<string, number>();
