@@ -12,6 +12,9 @@ import { supplyLine } from './reserve';
 import { reverseMovement } from './reverse';
 import { writeMove } from './write';
 
+/** A drop shipment brings nothing to our place. */
+const NOTHING_OWN: Awaited<ReturnType<typeof lockOwnLines>> = { own: [], loose: [] };
+
 export const receiveGoods = defineAct(contract.receiveGoods, {
   right: 'goods',
   says: 'receive goods',
@@ -22,7 +25,7 @@ export const receiveGoods = defineAct(contract.receiveGoods, {
       ...locked,
       ties: tiesAt(locked.ties, repriced),
       repriced,
-      ...(await lockOwnLines(tx, doer.companyId, input.purchaseId, locked.specials)),
+      ...(locked.allTied ? NOTHING_OWN : await lockOwnLines(tx, doer.companyId, input.purchaseId, locked.specials)),
     };
   },
   decide({ ties, own, loose }, input) {

@@ -50,6 +50,7 @@ interface TieRow {
   item_id: number;
   item_number: string;
   price_of: 'order' | 'ship';
+  untied_lines: number | null;
 }
 
 /**
@@ -74,7 +75,7 @@ export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
     ...others,
   ]);
   if (heads.length === 0) {
-    return { agreements, ties: [], specials: new Map<number, SpecialTie[]>(), byShipDate: [] };
+    return { agreements, ties: [], specials: new Map<number, SpecialTie[]>(), byShipDate: [], allTied: false };
   }
   const rows = await sql.rows<TieRow>(
     `SELECT STRAIGHT_JOIN t.id AS tie_id, t.quantity, t.received,
@@ -86,7 +87,9 @@ export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
             sl.id AS order_line_id, sl.line_no AS order_line_no, sl.quantity AS order_quantity, sl.cancelled, sl.shipped, sl.reserved, sl.route, sl.ship_date,
             sl.unit_price AS order_price, sl.amount AS order_amount, sl.agreed_amount AS order_agreed, sl.agreement_line_id, sl.item_id,
             (SELECT i.number FROM item i WHERE i.company_id = sl.company_id AND i.id = sl.item_id) AS item_number,
-            (SELECT c.price_of FROM customer c WHERE c.company_id = o.company_id AND c.id = o.customer_id) AS price_of
+            (SELECT c.price_of FROM customer c WHERE c.company_id = o.company_id AND c.id = o.customer_id) AS price_of,
+            IF(p.ship_to_id IS NULL, NULL, (SELECT COUNT(*) FROM purchase_order_line u WHERE u.company_id = p.company_id
+                AND u.purchase_order_id = p.id AND u.tied = 0)) AS untied_lines
        FROM sales_order o
        JOIN sales_order_line sl ON sl.company_id = o.company_id AND sl.order_id = o.id
        JOIN tie t ON t.company_id = sl.company_id AND t.order_line_id = sl.id
@@ -102,6 +105,8 @@ export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
     specials: specialsOf(rows.filter((row) => row.route === 'special')),
     /** The orders whose prices are those of the day they ship. // R3 */
     byShipDate: drops.filter((row) => row.price_of === 'ship').map((row) => row.order_id),
+    /** Drop shipments all of whose lines are for orders: no line of theirs is to be read besides. */
+    allTied: rows.length > 0 && rows.every((row) => row.untied_lines === 0),
   };
 }
 
