@@ -67,6 +67,9 @@ describe('the thread of a drop shipment', () => {
     // Read with all the threads of its order, it is the same.
     const { threads } = await salmah.get<{ threads: unknown[] }>(`/api/orders/${ids.orderId}/threads`);
     expect(threads).toEqual([thread]);
+    // A line that is gone has none, nor has an order that is not there.
+    expect(await salmah.get('/api/threads/999999')).toMatchObject({ status: 404 });
+    expect(await salmah.get('/api/orders/999999/threads')).toMatchObject({ status: 404 });
     expect(thread.beads.map((bead) => bead.stage)).toEqual([
       'agreed',
       'ordered',

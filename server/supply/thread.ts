@@ -43,8 +43,8 @@ export async function threadsOfOrder(sql: Sql, companyId: number, orderId: numbe
 
 /** Threads of order lines: seven reads by their keys, however many lines, each built by core. */
 async function threadsOf(sql: Sql, companyId: number, ids: readonly number[]): Promise<ThreadOut[]> {
-  if (ids.length === 0) return [];
-  const lines = await threadLines(sql, companyId, ids);
+  const lines = ids.length === 0 ? [] : await threadLines(sql, companyId, ids);
+  if (lines.length === 0) return [];
   const [supplies, came, shipments, vendorInvoices, invoices, undone] = await Promise.all([
     suppliesOf(sql, companyId, lines),
     receiptsOf(sql, companyId, ids),
