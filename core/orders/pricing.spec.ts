@@ -262,7 +262,6 @@ describe('R3 the price of the ship date', () => {
     item: cartridge,
     quantity: '100',
     unit: 'box',
-    factor: '25',
     discount: '10',
     shipToId: 3,
     currency: 'MYR',

@@ -10,7 +10,6 @@ export interface ShipDateLine {
   /** What is alive of it, in the item's own unit; nothing of it has gone out. */
   quantity: string;
   unit: string;
-  factor: string;
   discount: string;
   shipToId: number | null;
   currency: string;

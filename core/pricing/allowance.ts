@@ -5,6 +5,14 @@ import { PRICE_LEVELS, type PriceLevel } from './search';
 export const ALLOWANCE_MEASURES = ['weight', 'volume', 'quantity', 'amount'] as const;
 export type AllowanceMeasure = (typeof ALLOWANCE_MEASURES)[number];
 
+/** What a measure is counted in; an amount stands in the invoice's currency. */
+export const ALLOWANCE_UNITS: Readonly<Record<AllowanceMeasure, string>> = {
+  weight: 'kg',
+  volume: 'm³',
+  quantity: 'units',
+  amount: '',
+};
+
 /** Per cent off an invoice from a measure on: for one customer, a price group, or everybody. */
 export interface Allowance {
   measure: AllowanceMeasure;

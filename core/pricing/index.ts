@@ -1,5 +1,6 @@
 export {
   ALLOWANCE_MEASURES,
+  ALLOWANCE_UNITS,
   allowancesOf,
   type Allowance,
   type AllowanceGiven,

@@ -1,5 +1,6 @@
 import type { Content, TableCell } from 'pdfmake/interfaces';
 import { currencyPlaces, dec, documentTotals, inUnits, type DocumentKind } from '@core/kernel';
+import { ALLOWANCE_UNITS, type AllowanceMeasure } from '@core/pricing';
 import { openCreditNote, openInvoice } from '../billing';
 import type { Sql } from '../db/database';
 import { openOrder } from '../orders';
@@ -28,10 +29,8 @@ const address = (to: { label: string; street: string; town: string; postcode: st
 const taxed = (taxes: readonly { taxRate: string; base: string; tax: string }[]) =>
   taxes.map((tax) => [`Tax ${tax.taxRate} % of ${fixed(tax.base, 2)}`, tax.tax] as const);
 
-const UNITS = { weight: ' kg', volume: ' m³', quantity: ' units', amount: '' } as const;
-
-const allowedText = ({ measure, from, perCent }: { measure: keyof typeof UNITS; from: string; perCent: string }) =>
-  `Allowance ${perCent} % from ${quantity(from)}${UNITS[measure]}`;
+const allowedText = ({ measure, from, perCent }: { measure: AllowanceMeasure; from: string; perCent: string }) =>
+  `Allowance ${perCent} % from ${quantity(from)} ${ALLOWANCE_UNITS[measure]}`.trimEnd();
 
 async function orderConfirmation({ sql, companyId, id }: Sheet): Promise<Printed> {
   const sheet = await openOrder(sql, companyId, id);

@@ -15,7 +15,6 @@ interface Row {
   item_id: number;
   quantity: string;
   unit: string;
-  unit_factor: string;
   discount: string;
   unit_price: string;
   amount: string;
@@ -31,7 +30,7 @@ export async function shipDatePrices(sql: Sql, doer: Doer, orderIds: readonly nu
   if (orderIds.length === 0) return [];
   const rows = await sql.rows<Row>(
     `SELECT l.id, l.order_id, o.customer_id, o.ship_to_id, o.currency, l.item_id, l.quantity - l.cancelled AS quantity,
-            IF(l.unit = '', i.unit, l.unit) AS unit, l.unit_factor, l.discount, l.unit_price, l.amount
+            IF(l.unit = '', i.unit, l.unit) AS unit, l.discount, l.unit_price, l.amount
        FROM sales_order o
        JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id AND c.price_of = 'ship'
        JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
@@ -58,7 +57,6 @@ export async function shipDatePrices(sql: Sql, doer: Doer, orderIds: readonly nu
           item: items.get(row.item_id)!,
           quantity: plain(row.quantity),
           unit: row.unit,
-          factor: plain(row.unit_factor),
           discount: plain(row.discount),
           shipToId: row.ship_to_id,
           currency: row.currency,

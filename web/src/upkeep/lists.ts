@@ -31,7 +31,7 @@ import { TypedRows, type ShownRow } from './typed-rows';
         <button type="button" class="act" (click)="typed.overTheirs(rows.rows())">Type over theirs</button>
       }
       @if (selected()?.mark !== 'new' && selected() && kept().grows && may()) {
-        <button type="button" class="act" (click)="typed.remove(selected()!)">
+        <button type="button" class="act" (click)="remove(selected()!)">
           {{ selected()!.mark === 'goes' ? 'Let the row stay' : 'Remove the row' }}
         </button>
       }
@@ -67,7 +67,7 @@ import { TypedRows, type ShownRow } from './typed-rows';
           [rowId]="rowKey"
           [roomFor]="roomFor"
           (selected)="selectedKey.set(rowKey($event))"
-          (removed)="typed.remove($event)"
+          (removed)="remove($event)"
           (nearEnd)="rows.more()"
         />
       }
@@ -100,7 +100,10 @@ export class KeptLists {
   );
   protected readonly busy = signal(false);
   protected readonly selectedKey = signal<string | null>(null);
-  protected readonly shown = computed(() => this.typed.over(this.rows.rows()));
+  /** Whoever may not keep the lists sees no row to type in. */
+  protected readonly shown = computed(() =>
+    this.typed.over(this.rows.rows()).filter((row) => this.may() || row.id !== null),
+  );
   protected readonly selected = computed(() => this.shown().find((row) => row.key === this.selectedKey()) ?? null);
   protected readonly columns = computed(() => {
     // Cells are drawn anew where what is refused of them changes.
@@ -154,6 +157,10 @@ export class KeptLists {
   protected toRoom(label: string): void {
     const room = LIST_ROOMS.find((each) => each.label === label)!;
     this.look({ list: room.lists[0]!.name, q: null });
+  }
+
+  protected remove(row: ShownRow): void {
+    if (this.may() && this.kept().grows) this.typed.remove(row);
   }
 
   protected keep(): void {
