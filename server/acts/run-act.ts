@@ -75,9 +75,11 @@ export async function previewAct(database: Database, act: Act, input: unknown, d
 
 /** What an act would load, read without its locks: it sees what is committed, waits for nobody and writes nothing. */
 export function withoutLocks(database: Sql): Sql {
+  const unlocked = (sql: string) => sql.replace(/\s+FOR UPDATE\b/g, '');
   return {
-    rows: (sql, values) => database.rows(sql.replace(/\s+FOR UPDATE\b/g, ''), values),
+    rows: (sql, values) => database.rows(unlocked(sql), values),
     run: () => Promise.reject(new Error('a preview writes nothing')),
+    together: (statements) => database.together(statements.map((each) => ({ ...each, sql: unlocked(each.sql) }))),
   };
 }
 
@@ -99,7 +101,7 @@ interface Key {
 
 class KeyTaken extends Error {}
 
-/** What every act leaves behind: the audit row, the documents it touched, and its key, in one trip. // G1 P2 */
+/** What every act leaves behind: the audit row, the documents it touched, and its key, with the commit. // G1 P2 */
 async function writeRecord(tx: Tx, act: Act, input: unknown, result: Written, key: Key): Promise<void> {
   const { doer } = key;
   const documents = [...result.made, ...result.touched];
@@ -126,7 +128,7 @@ async function writeRecord(tx: Tx, act: Act, input: unknown, result: Written, ke
     answer: JSON.stringify(result),
   };
   try {
-    await tx.insertTogether([
+    await tx.insertAndCommit([
       { table: 'audit', rows: [audit] },
       { table: 'audit_document', rows: touched },
       { table: 'act_key', rows: [once] },

@@ -10,6 +10,11 @@ export interface Sql {
   rows<Row>(sql: string, values?: readonly (Bound | readonly Bound[])[]): Promise<Row[]>;
   /** Rows changed by a statement. */
   run(sql: string, values?: readonly (Bound | readonly Bound[])[]): Promise<number>;
+  /**
+   * Several statements in the order given, in one trip to the database: what an act holds locked is held for fewer
+   * trips. The rows of each that answers with rows, an empty list for the others.
+   */
+  together(statements: readonly Statement[]): Promise<unknown[][]>;
 }
 
 /** A piece of SQL where a value would stand, with its own placeholders. */
@@ -26,15 +31,23 @@ export const LAST_ID = new Piece('LAST_INSERT_ID()');
 /** A statement to be sent with others; `rows` where it answers with rows. */
 export interface Statement {
   sql: string;
-  values: readonly Bound[];
+  values: readonly (Bound | readonly Bound[])[];
   rows?: boolean;
 }
 
-/** Rows for one table; `ids` where their new ids are wanted. */
+/** Rows for one table; `ids` where their new ids are wanted, or named by rows of later tables (`newId`). */
 export interface Insertion {
   table: string;
   rows: readonly Record<string, Bound | Piece>[];
   ids?: boolean;
+}
+
+/**
+ * The id that row `index` of `table` got, in rows inserted after it by the same `insertTogether`. The rows of one
+ * statement are numbered one after the other, a step of the server apart.
+ */
+export function newId(table: string, index: number): Piece {
+  return new Piece(`@new_${table} + ${index} * @@auto_increment_increment`);
 }
 
 /** One transaction. */
@@ -43,13 +56,10 @@ export interface Tx extends Sql {
   insert(table: string, rows: readonly Record<string, Bound>[]): Promise<number[]>;
   /** The same for tables without an id of their own. */
   insertPlain(table: string, rows: readonly Record<string, Bound>[]): Promise<void>;
-  /**
-   * Several statements in the order given, in one trip to the database: what an act holds locked is held for fewer
-   * trips. The rows of each that answers with rows, an empty list for the others.
-   */
-  together(statements: readonly Statement[]): Promise<unknown[][]>;
   /** Inserts into several tables in one trip; the new ids of each that wants them. */
   insertTogether(insertions: readonly Insertion[]): Promise<number[][]>;
+  /** The last rows of the transaction and its commit, in one trip: nothing may be sent after it. */
+  insertAndCommit(insertions: readonly Insertion[]): Promise<void>;
 }
 
 export interface Database extends Sql {
@@ -81,12 +91,14 @@ export function connect(url: string, connections: number): Database {
     supportBigNumbers: true,
     jsonStrings: true,
     decimalNumbers: false,
+    // Several statements in one trip; values only ever travel as placeholders.
+    multipleStatements: true,
   });
   // Each statement sees what is committed; rows that decide are locked by the acts themselves.
   pool.on('connection', (connection) => void connection.query(SESSION));
   return {
     pool,
-    ...sqlOn(pool),
+    ...sqlBy((sql, values) => send(pool, sql, values)),
     transaction: (work) => transaction(pool, work),
     close: () => new Promise((resolve, reject) => pool.end((error) => (error ? reject(error) : resolve()))),
   };
@@ -104,10 +116,21 @@ function send(on: Pool | PoolConnection, sql: string, values: readonly unknown[]
   });
 }
 
-function sqlOn(on: Pool | PoolConnection): Sql {
+type Send = (sql: string, values: readonly unknown[]) => Promise<unknown>;
+
+function sqlBy(send: Send): Sql {
   return {
-    rows: <Row>(sql: string, values: readonly unknown[] = []) => send(on, sql, values) as Promise<Row[]>,
-    run: async (sql, values = []) => ((await send(on, sql, values)) as ResultSetHeader).affectedRows,
+    rows: <Row>(sql: string, values: readonly unknown[] = []) => send(sql, values) as Promise<Row[]>,
+    run: async (sql, values = []) => ((await send(sql, values)) as ResultSetHeader).affectedRows,
+    together: async (statements) => {
+      if (statements.length === 0) return [];
+      const answer = await send(
+        statements.map((each) => each.sql).join(';\n'),
+        statements.flatMap((each) => each.values),
+      );
+      const answers = statements.length === 1 ? [answer] : (answer as unknown[]);
+      return statements.map((each, index) => (each.rows ? (answers[index] as unknown[]) : []));
+    },
   };
 }
 
@@ -137,36 +160,52 @@ function insertStatement({ table, rows, ids }: Insertion): Statement {
   };
 }
 
-function txOn(connection: PoolConnection): Tx {
-  const sql = sqlOn(connection);
-  const together = async (statements: readonly Statement[]): Promise<unknown[][]> => {
-    const [only] = statements;
-    if (!only) return [];
-    if (statements.length === 1) {
-      const answer = await sql.rows(only.sql, only.values);
-      return [only.rows ? answer : []];
-    }
-    const answers = await sql.rows<unknown[]>(
-      `BEGIN NOT ATOMIC ${statements.map((each) => `${each.sql};`).join(' ')} END`,
-      statements.flatMap((each) => each.values),
-    );
-    // One set of rows for each statement that answers with rows, in their order.
-    let at = 0;
-    return statements.map((each) => (each.rows ? answers[at++]! : []));
+/** A table's rows, and where it has ids, the variable that `newId` counts from. */
+function insertStatements(insertion: Insertion): Statement[] {
+  const statement = insertStatement(insertion);
+  return insertion.ids
+    ? [statement, { sql: `SET @new_${insertion.table} = LAST_INSERT_ID()`, values: [] }]
+    : [statement];
+}
+
+interface OpenTx extends Tx {
+  /** Commits, unless `insertAndCommit` did. */
+  commit(): Promise<void>;
+}
+
+/** A transaction on that connection; it begins with the first statement sent, in the same trip. */
+function txOn(connection: PoolConnection): OpenTx {
+  let state: 'new' | 'open' | 'committed' = 'new';
+  const within: Send = async (sql, values) => {
+    if (state !== 'new') return send(connection, sql, values);
+    state = 'open';
+    const [, ...answers] = (await send(connection, `START TRANSACTION;\n${sql}`, values)) as unknown[];
+    return answers.length === 1 ? answers[0] : answers;
   };
+  const sql = sqlBy(within);
   const insertTogether = async (insertions: readonly Insertion[]): Promise<number[][]> => {
-    const answers = await together(insertions.filter((each) => each.rows.length > 0).map(insertStatement));
+    const answers = await sql.together(insertions.filter((each) => each.rows.length > 0).flatMap(insertStatements));
     let at = 0;
-    return insertions.map((each) =>
-      each.rows.length > 0 ? (answers[at++] as { id: number }[]).map((row) => row.id) : [],
-    );
+    return insertions.map((each) => {
+      if (each.rows.length === 0) return [];
+      const ids = (answers[at] as { id: number }[]).map((row) => row.id);
+      at += each.ids ? 2 : 1;
+      return ids;
+    });
   };
   return {
     ...sql,
-    together,
     insertTogether,
     insert: async (table, rows) => (await insertTogether([{ table, rows, ids: true }]))[0]!,
     insertPlain: async (table, rows) => void (await insertTogether([{ table, rows }])),
+    insertAndCommit: async (insertions) => {
+      const rows = insertions.filter((each) => each.rows.length > 0).flatMap(insertStatements);
+      await sql.together([...rows, { sql: 'COMMIT', values: [] }]);
+      state = 'committed';
+    },
+    commit: async () => {
+      if (state === 'open') await send(connection, 'COMMIT', []);
+    },
   };
 }
 
@@ -175,9 +214,9 @@ async function transaction<Answer>(pool: Pool, work: (tx: Tx) => Promise<Answer>
     const connection = await connectionOf(pool);
     let broken = false;
     try {
-      await send(connection, 'START TRANSACTION', []);
-      const answer = await work(txOn(connection));
-      await send(connection, 'COMMIT', []);
+      const tx = txOn(connection);
+      const answer = await work(tx);
+      await tx.commit();
       return answer;
     } catch (error) {
       const fault = faultOf(error);

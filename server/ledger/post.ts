@@ -1,11 +1,12 @@
 import type { Day, DocumentRef } from '@core/kernel';
 import type { JournalEntry } from '@core/ledger';
 import type { Doer } from '../acts';
-import { Piece, type Insertion, type Tx } from '../db/database';
+import { newId, Piece, type Insertion, type Tx } from '../db/database';
 
 export interface JournalPlan {
   number: string;
-  source: Pick<DocumentRef, 'kind' | 'id'>;
+  /** The document that posts it, written already or by the same trip. */
+  source: { kind: DocumentRef['kind']; id: number | Piece };
   postedOn: Day;
   entries: readonly JournalEntry[];
   customerId?: number | null;
@@ -27,8 +28,8 @@ export function journalHeads(doer: Doer, plans: readonly JournalPlan[]): Inserti
   };
 }
 
-/** The entries of those journals, each at the company's account for its role. */
-export function journalEntries(doer: Doer, plans: readonly JournalPlan[], ids: readonly number[]): Insertion {
+/** The entries of the journals inserted before them in the same trip, each at the company's account for its role. */
+export function journalEntries(doer: Doer, plans: readonly JournalPlan[]): Insertion {
   const account = (role: string) =>
     new Piece('(SELECT id FROM account WHERE company_id = ? AND posting_role = ?)', [doer.companyId, role]);
   return {
@@ -36,7 +37,7 @@ export function journalEntries(doer: Doer, plans: readonly JournalPlan[], ids: r
     rows: plans.flatMap((plan, index) =>
       plan.entries.map((entry) => ({
         company_id: doer.companyId,
-        journal_id: ids[index]!,
+        journal_id: newId('journal', index),
         account_id: account(entry.role),
         amount: entry.amount,
         customer_id: entry.role === 'receivable' ? (plan.customerId ?? null) : null,
@@ -46,10 +47,9 @@ export function journalEntries(doer: Doer, plans: readonly JournalPlan[], ids: r
   };
 }
 
-/** Writes balanced journals with their entries: two statements, however many. // P1 P3 */
+/** Writes balanced journals with their entries: one trip, however many. // P1 P3 */
 export async function postJournals(tx: Tx, doer: Doer, plans: readonly JournalPlan[]): Promise<DocumentRef[]> {
   const posted = plans.filter((plan) => plan.entries.length > 0);
-  const [ids] = await tx.insertTogether([journalHeads(doer, posted)]);
-  await tx.insertTogether([journalEntries(doer, posted, ids!)]);
+  const [ids] = await tx.insertTogether([journalHeads(doer, posted), journalEntries(doer, posted)]);
   return posted.map((plan, index) => ({ kind: 'JR', id: ids![index]!, number: plan.number }));
 }

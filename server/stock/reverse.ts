@@ -168,8 +168,7 @@ async function postReversals(
     .filter((plan) => plan.entries.length > 0)
     .map((plan) => ({ ...plan, number: next(), postedOn: doer.workDate }));
   if (plans.length === 0) return;
-  const [journalIds] = await tx.insertTogether([journalHeads(doer, plans)]);
-  await tx.insertTogether([journalEntries(doer, plans, journalIds!)]);
+  await tx.insertTogether([journalHeads(doer, plans), journalEntries(doer, plans)]);
 }
 
 /** The counters of ties, lines, stock and agreements, moved back; what was closed is open again. // A4 L1 */

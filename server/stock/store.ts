@@ -2,15 +2,29 @@ import type { DropTie, MoveEnd, OwnLine, PurchaseState, SpecialTie, StockLine } 
 import type { Route } from '@core/catalogue';
 import type { OrderState } from '@core/orders';
 import { dec } from '@core/kernel';
-import { lockAgreements } from '../agreements';
 import { there } from '../acts';
-import { agreementsOf } from '../orders';
 import type { Sql } from '../db/database';
 import { plain } from '../db/mapping';
 
-const ENDS: Record<MoveEnd, string> = {
-  purchase: 'pl.purchase_order_id = ?',
-  order: 'sl.order_id = ?',
+const THROUGH_TIES = `tie t
+       JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
+       JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id`;
+
+/** From either end: its own lines, its orders in the order they are locked in, and the agreements of its lines. */
+const ENDS: Record<MoveEnd, { lines: string; orders: string; ownUnder: string; othersUnder: string }> = {
+  purchase: {
+    lines: 'pl.purchase_order_id = ?',
+    orders: `SELECT sl.order_id FROM ${THROUGH_TIES} WHERE t.company_id = ? AND pl.purchase_order_id = ?
+              GROUP BY sl.order_id ORDER BY sl.order_id LIMIT 1000000`,
+    ownUnder: 'SELECT agreement_line_id FROM purchase_order_line WHERE company_id = ? AND purchase_order_id = ?',
+    othersUnder: `SELECT sl.agreement_line_id FROM ${THROUGH_TIES} WHERE t.company_id = ? AND pl.purchase_order_id = ?`,
+  },
+  order: {
+    lines: 'sl.order_id = ?',
+    orders: 'SELECT id AS order_id FROM sales_order WHERE company_id = ? AND id = ?',
+    ownUnder: 'SELECT agreement_line_id FROM sales_order_line WHERE company_id = ? AND order_id = ?',
+    othersUnder: `SELECT pl.agreement_line_id FROM ${THROUGH_TIES} WHERE t.company_id = ? AND sl.order_id = ?`,
+  },
 };
 
 interface TieRow {
@@ -54,31 +68,24 @@ interface TieRow {
 }
 
 /**
- * The ties of a purchase or sales order with both ends, drop shipments apart from special orders, locked: agreements first, then orders with their lines,
- * ties, and purchases, in one statement whose join order is the lock order.
+ * The ties of a purchase or sales order with both ends, drop shipments apart from special orders, locked: agreements
+ * first, then orders with their lines, ties, and purchases, by a statement whose join order is the lock order.
+ * Both statements in one trip.
  */
 export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: number) {
-  const heads = await sql.rows<{ order_id: number; sold_under: number | null; bought_under: number | null }>(
-    `SELECT DISTINCT o.id AS order_id, sa.agreement_id AS sold_under, pa.agreement_id AS bought_under
-       FROM purchase_order_line pl
-       JOIN tie t ON t.company_id = pl.company_id AND t.purchase_line_id = pl.id
-       JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
-       JOIN sales_order o ON o.company_id = sl.company_id AND o.id = sl.order_id
-       LEFT JOIN agreement_line sa ON sa.company_id = sl.company_id AND sa.id = sl.agreement_line_id
-       LEFT JOIN agreement_line pa ON pa.company_id = pl.company_id AND pa.id = pl.agreement_line_id
-      WHERE pl.company_id = ? AND ${ENDS[end]}`,
-    [companyId, id],
-  );
-  const others = end === 'order' ? await agreementsOf(sql, companyId, id) : await boughtUnder(sql, companyId, id);
-  const agreements = await lockAgreements(sql, companyId, [
-    ...heads.flatMap((row) => [row.sold_under, row.bought_under]),
-    ...others,
-  ]);
-  if (heads.length === 0) {
-    return { agreements, ties: [], specials: new Map<number, SpecialTie[]>(), byShipDate: [], allTied: false };
-  }
-  const rows = await sql.rows<TieRow>(
-    `SELECT STRAIGHT_JOIN t.id AS tie_id, t.quantity, t.received,
+  const ends = ENDS[end];
+  const [agreements, found] = await sql.together([
+    {
+      sql: `SELECT a.id, a.number
+       FROM (SELECT al.agreement_id FROM (${ends.ownUnder} UNION ${ends.othersUnder}) u
+               JOIN agreement_line al ON al.company_id = ? AND al.id = u.agreement_line_id
+              GROUP BY al.agreement_id ORDER BY al.agreement_id LIMIT 1000000) n
+       STRAIGHT_JOIN agreement a ON a.company_id = ? AND a.id = n.agreement_id FOR UPDATE`,
+      values: [companyId, id, companyId, id, companyId, companyId],
+      rows: true,
+    },
+    {
+      sql: `SELECT STRAIGHT_JOIN t.id AS tie_id, t.quantity, t.received,
             p.id AS purchase_id, p.number AS purchase_number, p.state AS purchase_state, p.vendor_id, p.currency AS purchase_currency,
             pl.id AS purchase_line_id, pl.line_no AS purchase_line_no, pl.quantity AS purchase_quantity,
             pl.received AS purchase_received, pl.unit_price AS purchase_price, pl.amount AS purchase_amount,
@@ -90,17 +97,21 @@ export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
             (SELECT c.price_of FROM customer c WHERE c.company_id = o.company_id AND c.id = o.customer_id) AS price_of,
             IF(p.ship_to_id IS NULL, NULL, (SELECT COUNT(*) FROM purchase_order_line u WHERE u.company_id = p.company_id
                 AND u.purchase_order_id = p.id AND u.tied = 0)) AS untied_lines
-       FROM sales_order o
+       FROM (${ends.orders}) h
+       JOIN sales_order o ON o.id = h.order_id
        JOIN sales_order_line sl ON sl.company_id = o.company_id AND sl.order_id = o.id
        JOIN tie t ON t.company_id = sl.company_id AND t.order_line_id = sl.id
        JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
        JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
-      WHERE o.company_id = ? AND o.id IN (?) AND ${ENDS[end]} ORDER BY sl.ship_date, t.id FOR UPDATE`,
-    [companyId, heads.map((row) => row.order_id), id],
-  );
+      WHERE o.company_id = ? AND ${ends.lines} ORDER BY sl.ship_date, t.id FOR UPDATE`,
+      values: [companyId, id, companyId, id],
+      rows: true,
+    },
+  ]);
+  const rows = found as TieRow[];
   const drops = rows.filter((row) => row.route === 'drop').sort((a, b) => a.tie_id - b.tie_id);
   return {
-    agreements,
+    agreements: (agreements as { id: number; number: string }[]).map((row) => ({ kind: 'AG' as const, ...row })),
     ties: drops.map(tieOf),
     specials: specialsOf(rows.filter((row) => row.route === 'special')),
     /** The orders whose prices are those of the day they ship. // R3 */
@@ -129,17 +140,6 @@ function specialsOf(rows: readonly TieRow[]): Map<number, SpecialTie[]> {
 }
 
 const orNull = (value: string | null) => (value === null ? null : plain(value));
-
-/** The buying agreements that price a purchase's lines. */
-async function boughtUnder(sql: Sql, companyId: number, purchaseId: number): Promise<number[]> {
-  const rows = await sql.rows<{ agreement_id: number }>(
-    `SELECT DISTINCT al.agreement_id FROM purchase_order_line l
-       JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
-      WHERE l.company_id = ? AND l.purchase_order_id = ?`,
-    [companyId, purchaseId],
-  );
-  return rows.map((row) => row.agreement_id);
-}
 
 /**
  * Lines of a purchase order that comes to our place, with the special orders they are for, locked after those; and of a

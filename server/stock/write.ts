@@ -3,12 +3,12 @@ import type { MovedPart, MoveEffects, ReceivedPart, ShippedPart } from '@core/st
 import { takeNumbers, type Doer, type Touched } from '../acts';
 import { counterStatements, type CounterChange } from '../agreements';
 import { journalEntries, journalHeads, type JournalPlan } from '../ledger';
-import type { Insertion, Statement, Tx } from '../db/database';
+import { newId, type Insertion, type Piece, type Statement, type Tx } from '../db/database';
 
 /**
  * Writes a movement: counters first, then numbers, then receipts, shipments, stock entries and journals,
  * each table in one statement. From the numbers on everybody else who posts waits, so what can go together does:
- * four trips to the database, however many documents. // L2 P1 P2 P3
+ * two trips to the database, however many documents. // L2 P1 P2 P3
  */
 export async function writeMove(tx: Tx, effects: MoveEffects, doer: Doer): Promise<Touched[]> {
   const { receipts, shipments } = effects;
@@ -19,41 +19,34 @@ export async function writeMove(tx: Tx, effects: MoveEffects, doer: Doer): Promi
     countStatements(effects, doer),
   );
   const numbers = { RC: receipts.map(() => number('RC')), SH: shipments.map(() => number('SH')) };
+  const journals = journalsOf(effects, () => number('JR'), doer);
   const [receiptIds, shipmentIds] = await tx.insertTogether([
     receiptHeads(effects, numbers.RC, doer),
     shipmentHeads(effects, numbers.SH, doer),
-  ]);
-  const refs = {
-    receipts: receiptIds!.map((id, index) => ({ kind: 'RC' as const, id, number: numbers.RC[index]! })),
-    shipments: shipmentIds!.map((id, index) => ({ kind: 'SH' as const, id, number: numbers.SH[index]! })),
-  };
-  const journals = journalsOf(effects, refs, () => number('JR'), doer);
-  const [receiptLineIds, , journalIds] = await tx.insertTogether([
-    receiptLines(effects, receiptIds!, doer),
-    stockEntries(effects, refs, doer),
+    receiptLines(effects, doer),
+    shipmentLines(effects, doer),
+    stockEntries(effects, doer),
     journalHeads(doer, journals),
+    journalEntries(doer, journals),
   ]);
-  await tx.insertTogether([
-    shipmentLines(effects, shipmentIds!, receiptLineIds!, doer),
-    journalEntries(doer, journals, journalIds!),
-  ]);
-  return [...refs.receipts, ...refs.shipments];
+  return [
+    ...receiptIds!.map((id, index) => ({ kind: 'RC' as const, id, number: numbers.RC[index]! })),
+    ...shipmentIds!.map((id, index) => ({ kind: 'SH' as const, id, number: numbers.SH[index]! })),
+  ];
 }
 
-interface MoveRefs {
-  receipts: readonly Touched[];
-  shipments: readonly Touched[];
-}
+const receiptId = (index: number) => newId('receipt', index);
+const shipmentId = (index: number) => newId('shipment', index);
 
-function journalsOf(effects: MoveEffects, refs: MoveRefs, next: () => string, doer: Doer): JournalPlan[] {
+function journalsOf(effects: MoveEffects, next: () => string, doer: Doer): JournalPlan[] {
   return [
     ...effects.receipts.map((receipt, index) => ({
-      source: refs.receipts[index]!,
+      source: { kind: 'RC' as const, id: receiptId(index) },
       entries: receiptJournal(receipt.cost),
       vendorId: receipt.vendorId,
     })),
     ...effects.shipments.map((shipment, index) => ({
-      source: refs.shipments[index]!,
+      source: { kind: 'SH' as const, id: shipmentId(index) },
       entries: shipmentJournal(shipment.cost),
       customerId: shipment.customerId,
     })),
@@ -175,14 +168,14 @@ function shipmentHeads({ shipments }: MoveEffects, numbers: readonly string[], d
   };
 }
 
-function receiptLines({ receipts }: MoveEffects, ids: readonly number[], doer: Doer): Insertion {
+function receiptLines({ receipts }: MoveEffects, doer: Doer): Insertion {
   return {
     table: 'receipt_line',
     ids: true,
     rows: receipts.flatMap((receipt, index) =>
       receipt.parts.map((part) => ({
         company_id: doer.companyId,
-        receipt_id: ids[index]!,
+        receipt_id: receiptId(index),
         purchase_line_id: part.purchaseLineId,
         tie_id: part.tieId,
         item_id: part.itemId,
@@ -195,20 +188,15 @@ function receiptLines({ receipts }: MoveEffects, ids: readonly number[], doer: D
   };
 }
 
-function shipmentLines(
-  { receipts, shipments }: MoveEffects,
-  ids: readonly number[],
-  receiptLineIds: readonly number[],
-  doer: Doer,
-): Insertion {
+function shipmentLines({ receipts, shipments }: MoveEffects, doer: Doer): Insertion {
   let at = 0;
-  const byReceipt = receipts.map((receipt) => receipt.parts.map(() => receiptLineIds[at++]!));
+  const byReceipt = receipts.map((receipt) => receipt.parts.map(() => newId('receipt_line', at++)));
   return {
     table: 'shipment_line',
     rows: shipments.flatMap((shipment, index) =>
       shipment.parts.map((part) => ({
         company_id: doer.companyId,
-        shipment_id: ids[index]!,
+        shipment_id: shipmentId(index),
         order_line_id: part.orderLineId,
         receipt_line_id: part.from ? byReceipt[part.from.receipt]![part.from.part]! : null,
         item_id: part.itemId,
@@ -222,12 +210,13 @@ function shipmentLines(
   };
 }
 
-function stockEntries({ receipts, shipments }: MoveEffects, refs: MoveRefs, doer: Doer): Insertion {
+function stockEntries({ receipts, shipments }: MoveEffects, doer: Doer): Insertion {
   const entry = (
     place: string,
     sign: '' | '-',
     part: { itemId: number; quantity: string; cost: string },
-    { kind, id }: Touched,
+    kind: 'RC' | 'SH',
+    id: Piece,
   ) => ({
     company_id: doer.companyId,
     item_id: part.itemId,
@@ -243,12 +232,12 @@ function stockEntries({ receipts, shipments }: MoveEffects, refs: MoveRefs, doer
     rows: [
       ...receipts.flatMap((receipt, index) =>
         receipt.parts.map((part) =>
-          entry(staysHere(part) ? 'ours' : 'vendor-to-customer', '', part, refs.receipts[index]!),
+          entry(staysHere(part) ? 'ours' : 'vendor-to-customer', '', part, 'RC', receiptId(index)),
         ),
       ),
       ...shipments.flatMap((shipment, index) =>
         shipment.parts.map((part) =>
-          entry(part.from ? 'vendor-to-customer' : 'ours', '-', part, refs.shipments[index]!),
+          entry(part.from ? 'vendor-to-customer' : 'ours', '-', part, 'SH', shipmentId(index)),
         ),
       ),
     ],
