@@ -6,24 +6,29 @@ import { there } from '../acts';
 import type { Sql } from '../db/database';
 import { plain } from '../db/mapping';
 
-const THROUGH_TIES = `tie t
-       JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
-       JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id`;
+/** Lines by key: a purchase's, those it is tied to, and back. Keys are named so that the plan is not searched for each time. */
+const TIED_FROM_PURCHASE = `purchase_order_line pl FORCE INDEX (purchase_order_line_no)
+       STRAIGHT_JOIN tie t FORCE INDEX (tie_purchase) ON t.company_id = pl.company_id AND t.purchase_line_id = pl.id
+       STRAIGHT_JOIN sales_order_line sl FORCE INDEX (PRIMARY) ON sl.company_id = t.company_id AND sl.id = t.order_line_id
+      WHERE pl.company_id = ? AND pl.purchase_order_id = ?`;
+const TIED_FROM_ORDER = `sales_order_line sl FORCE INDEX (sales_order_line_no)
+       STRAIGHT_JOIN tie t FORCE INDEX (tie_ends) ON t.company_id = sl.company_id AND t.order_line_id = sl.id
+       STRAIGHT_JOIN purchase_order_line pl FORCE INDEX (PRIMARY) ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
+      WHERE sl.company_id = ? AND sl.order_id = ?`;
 
 /** From either end: its own lines, its orders in the order they are locked in, and the agreements of its lines. */
 const ENDS: Record<MoveEnd, { lines: string; orders: string; ownUnder: string; othersUnder: string }> = {
   purchase: {
     lines: 'pl.purchase_order_id = ?',
-    orders: `SELECT sl.order_id FROM ${THROUGH_TIES} WHERE t.company_id = ? AND pl.purchase_order_id = ?
-              GROUP BY sl.order_id ORDER BY sl.order_id LIMIT 1000000`,
+    orders: `SELECT sl.order_id FROM ${TIED_FROM_PURCHASE} GROUP BY sl.order_id ORDER BY sl.order_id LIMIT 1000000`,
     ownUnder: 'SELECT agreement_line_id FROM purchase_order_line WHERE company_id = ? AND purchase_order_id = ?',
-    othersUnder: `SELECT sl.agreement_line_id FROM ${THROUGH_TIES} WHERE t.company_id = ? AND pl.purchase_order_id = ?`,
+    othersUnder: `SELECT sl.agreement_line_id FROM ${TIED_FROM_PURCHASE}`,
   },
   order: {
     lines: 'sl.order_id = ?',
     orders: 'SELECT id AS order_id FROM sales_order WHERE company_id = ? AND id = ?',
     ownUnder: 'SELECT agreement_line_id FROM sales_order_line WHERE company_id = ? AND order_id = ?',
-    othersUnder: `SELECT pl.agreement_line_id FROM ${THROUGH_TIES} WHERE t.company_id = ? AND sl.order_id = ?`,
+    othersUnder: `SELECT pl.agreement_line_id FROM ${TIED_FROM_ORDER}`,
   },
 };
 
@@ -78,9 +83,9 @@ export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
     {
       sql: `SELECT a.id, a.number
        FROM (SELECT al.agreement_id FROM (${ends.ownUnder} UNION ${ends.othersUnder}) u
-               JOIN agreement_line al ON al.company_id = ? AND al.id = u.agreement_line_id
+               STRAIGHT_JOIN agreement_line al FORCE INDEX (PRIMARY) ON al.company_id = ? AND al.id = u.agreement_line_id
               GROUP BY al.agreement_id ORDER BY al.agreement_id LIMIT 1000000) n
-       STRAIGHT_JOIN agreement a ON a.company_id = ? AND a.id = n.agreement_id FOR UPDATE`,
+       STRAIGHT_JOIN agreement a FORCE INDEX (PRIMARY) ON a.company_id = ? AND a.id = n.agreement_id FOR UPDATE`,
       values: [companyId, id, companyId, id, companyId, companyId],
       rows: true,
     },
@@ -98,11 +103,11 @@ export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
             IF(p.ship_to_id IS NULL, NULL, (SELECT COUNT(*) FROM purchase_order_line u WHERE u.company_id = p.company_id
                 AND u.purchase_order_id = p.id AND u.tied = 0)) AS untied_lines
        FROM (${ends.orders}) h
-       JOIN sales_order o ON o.id = h.order_id
-       JOIN sales_order_line sl ON sl.company_id = o.company_id AND sl.order_id = o.id
-       JOIN tie t ON t.company_id = sl.company_id AND t.order_line_id = sl.id
-       JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
-       JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
+       JOIN sales_order o FORCE INDEX (PRIMARY) ON o.id = h.order_id
+       JOIN sales_order_line sl FORCE INDEX (sales_order_line_no) ON sl.company_id = o.company_id AND sl.order_id = o.id
+       JOIN tie t FORCE INDEX (tie_ends) ON t.company_id = sl.company_id AND t.order_line_id = sl.id
+       JOIN purchase_order_line pl FORCE INDEX (PRIMARY) ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
+       JOIN purchase_order p FORCE INDEX (PRIMARY) ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
       WHERE o.company_id = ? AND ${ends.lines} ORDER BY sl.ship_date, t.id FOR UPDATE`,
       values: [companyId, id, companyId, id],
       rows: true,
