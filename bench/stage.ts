@@ -140,7 +140,6 @@ function startServer(url: string): Promise<{ child: ChildProcess; address: strin
   return new Promise((resolve, reject) => {
     const child = fork('dist/server/main.js', [], {
       env: { ...process.env, DATABASE_URL: url, PORT: '0', LOG_LEVEL: 'error', DATABASE_CONNECTIONS: '16', JOBS: 'no' },
-      execArgv: process.env['BENCH_PROF'] ? ['--cpu-prof', '--cpu-prof-dir=/tmp/prof'] : [],
       stdio: 'inherit',
     });
     child.once('message', (message) => resolve({ child, ...(message as { address: string }) }));
