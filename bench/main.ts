@@ -2,6 +2,7 @@ import { parseArgs } from 'node:util';
 import { benchLists } from './lists';
 import { printed, type Figure } from './measure';
 import { benchPost } from './post';
+import { benchAtp, benchCtp, benchRepromise } from './promise';
 import { benchRelease } from './release';
 import { benchSheet } from './sheet';
 import { benchShell } from './shell';
@@ -12,7 +13,7 @@ interface Tools {
   startPrivateDatabase(folder: string, options: object): Promise<{ url: string; release(): Promise<void> }>;
 }
 
-/** `npm run bench [-- --scale full] [-- --only post,release,sheet,lists,shell,start]`: each against its floor, in turn. */
+/** `npm run bench [-- --scale full] [-- --only post,release,sheet,lists,atp,ctp,repromise,shell,start]`: each against its floor, in turn. */
 async function main(): Promise<void> {
   const { values } = parseArgs({ options: { scale: { type: 'string', default: 'small' }, only: { type: 'string' } } });
   const full = values.scale === 'full';
@@ -22,7 +23,7 @@ async function main(): Promise<void> {
   console.log(`${'bench'.padEnd(36)} ${'ours'.padStart(14)} ${'theirs'.padStart(14)} ${'ratio'.padStart(7)}`);
   const print = (figures: Figure[]) => figures.forEach((figure) => console.log(printed(figure)));
   const staged = wanted('post') || wanted('release') || wanted('sheet');
-  if (staged || wanted('lists')) {
+  if (staged || wanted('lists') || wanted('atp')) {
     const { startPrivateDatabase } = (await import('../tools/lib/private-database.mjs' as string)) as Tools;
     const folder = `${process.env['TMPDIR'] ?? '/tmp'}/kampong-bench-${process.pid}`;
     // As safe as in use: every commit is flushed.
@@ -38,11 +39,14 @@ async function main(): Promise<void> {
           await stage.end();
         }
       }
+      if (wanted('atp')) print(await benchAtp(database.url, full));
       if (wanted('lists')) await benchLists(database.url, full, print);
     } finally {
       await database.release();
     }
   }
+  if (wanted('ctp')) print(benchCtp(full));
+  if (wanted('repromise')) print(benchRepromise(full));
   if (wanted('shell')) print(await benchShell());
   if (wanted('start')) print(await benchStart());
 }

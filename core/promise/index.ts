@@ -1,0 +1,27 @@
+export { answer, answers, partPromises, type Answer, type Ask, type PartPromise } from './ask';
+export { Calendar, NEVER, type CalendarRow, type DayIndex } from './calendar';
+export { Centre, type Clock, type Run, type Slice } from './capacity';
+export { Ground, type Item } from './ground';
+export { boughtBy, orderBy, type LeadTime } from './lead-time';
+export { Planner, startOf, Stuck, type Mode, type Need, type NewOrder, type NewPurchase, type Part } from './plan';
+export {
+  METHODS,
+  OBTAINED,
+  WAYS,
+  type CentreRow,
+  type ComponentRow,
+  type GroundRows,
+  type ItemRow,
+  type LoadRow,
+  type Method,
+  type MoveRow,
+  type Obtained,
+  type OperationRow,
+  type SellerRow,
+  type Trouble,
+  type Way,
+} from './rows';
+export { rankOrder, repromiseAvailable, type OpenLines, type Progress } from './repromise';
+export { exactly, lotUp, ONE, scaled, timesUp, TooMuch, unscaled, type Lot, type Scaled } from './scaled';
+export { Timelines, type Events, type Step } from './timelines';
+export { chainOf, shortenings, type Shortening, type Wait } from './why';

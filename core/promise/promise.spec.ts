@@ -1,0 +1,431 @@
+import fc from 'fast-check';
+import { addDays, daysBetween } from '../kernel';
+import { answer, answers, partPromises, type Answer, type Ask } from './ask';
+import { NEVER } from './calendar';
+import { Centre } from './capacity';
+import { Ground } from './ground';
+import { Naive } from './naive';
+import type { Way } from './rows';
+import { scaled, unscaled } from './scaled';
+import { anyGround, groundRows, itemRow, moveRow, quantityText, seller, WORK_DATE } from './testing';
+import { Timelines } from './timelines';
+import { chainOf, shortenings } from './why';
+
+const ask = (itemId: number, quantity: string, asked: string | null = null): Ask => ({
+  key: `${itemId}`,
+  itemId,
+  quantity,
+  asked,
+});
+const dayOf = (found: Answer) => (found.day === null ? null : addDays(WORK_DATE, found.day));
+const one = (ground: Ground, asked: Ask, way: Way) => answers(ground, [asked], () => way)[0]!;
+
+/** The example of T2: 20 on hand; -15 on 3 Mar, +30 on 8 Mar, -25 on 10 Mar, +40 on 17 Mar; bought in 10 days. */
+const T2 = groundRows({
+  items: [itemRow(1, { onHand: '20', sellers: [seller(10)] })],
+  supplies: [moveRow(1, '2027-03-08', '30'), moveRow(1, '2027-03-17', '40')],
+  demands: [moveRow(1, '2027-03-03', '15'), moveRow(1, '2027-03-10', '25')],
+});
+
+describe('what is there (T1 T2)', () => {
+  it.each([
+    ['5', '2027-03-01'],
+    ['10', '2027-03-08'],
+    ['11', '2027-03-17'],
+    ['50', '2027-03-17'],
+  ])('%s can be had on %s', (quantity, day) => {
+    expect(dayOf(one(new Ground(T2), ask(1, quantity), 'atp'))).toBe(day);
+  });
+
+  it('says how many when, and the lead time for what there is not', () => {
+    const found = one(new Ground(T2), ask(1, '60'), 'atp');
+    expect(found.parts.map((part) => [unscaled(part.quantity), addDays(WORK_DATE, part.day), part.lead])).toEqual([
+      ['5', '2027-03-01', false],
+      ['5', '2027-03-08', false],
+      ['40', '2027-03-17', false],
+      ['10', '2027-03-15', true],
+    ]);
+    expect(dayOf(found)).toBe('2027-03-17');
+  });
+
+  it('makes the textbook table of balance and availability', () => {
+    const ground = new Ground(T2);
+    expect(
+      ground.timelines.steps(0).map((step) => [step.day, unscaled(step.balance), unscaled(step.available)]),
+    ).toEqual([
+      [0, '20', '5'],
+      [2, '5', '5'],
+      [7, '35', '10'],
+      [9, '10', '10'],
+      [16, '50', '50'],
+    ]);
+  });
+
+  it('takes overdue supply as coming on the first working day and overdue demand as due today', () => {
+    const rows = { ...T2, calendars: [{ id: 1, week: '1111100', holidays: ['2027-03-01', '2027-03-02'] }] };
+    const ground = new Ground({
+      ...rows,
+      supplies: [moveRow(1, '2027-02-20', '7')],
+      demands: [moveRow(1, '2027-02-22', '4')],
+    });
+    expect([0, 1, 2].map((day) => unscaled(ground.timelines.balance(0, day)))).toEqual(['16', '16', '23']);
+  });
+
+  it('keeps the safety stock back, and can be below nothing', () => {
+    const ground = new Ground(
+      groundRows({ items: [itemRow(1, { onHand: '2', safetyStock: '5', sellers: [seller(3)] })] }),
+    );
+    expect(unscaled(ground.timelines.available(0, 0))).toBe('-3');
+    expect(dayOf(one(ground, ask(1, '1'), 'atp'))).toBe('2027-03-04');
+  });
+
+  it('promises no earlier than asked', () => {
+    expect(dayOf(one(new Ground(T2), ask(1, '5', '2027-03-12'), 'atp'))).toBe('2027-03-12');
+  });
+});
+
+/** The example of T5: weld on one machine, half of 8 Mar taken, assemble on two, test; 10 Mar a holiday. */
+const SHOP = groundRows({
+  calendars: [{ id: 1, week: '1111100', holidays: ['2027-03-10'] }],
+  items: [
+    itemRow(1, { number: 'FV-900', obtained: 'make', method: 'ctp' }),
+    itemRow(2, { number: 'SHELL', sellers: [seller(5), seller(3, { vendorId: 2, name: 'Logam' })] }),
+    itemRow(3, { number: 'NOZZLE', sellers: [seller(7)] }),
+  ],
+  components: [
+    {
+      itemId: 1,
+      lineNo: 1,
+      componentId: 2,
+      quantity: '1',
+      scrapPercent: '0',
+      operationNo: 10,
+      firstDay: null,
+      lastDay: null,
+    },
+    {
+      itemId: 1,
+      lineNo: 2,
+      componentId: 3,
+      quantity: '4',
+      scrapPercent: '0',
+      operationNo: 20,
+      firstDay: null,
+      lastDay: null,
+    },
+  ],
+  operations: [
+    { itemId: 1, no: 10, name: 'Weld', centreId: 1, setup: '30', run: '90', parallel: 1 },
+    { itemId: 1, no: 20, name: 'Assemble', centreId: 2, setup: '20', run: '120', parallel: 2 },
+    { itemId: 1, no: 30, name: 'Test', centreId: 3, setup: '15', run: '45', parallel: 1 },
+  ],
+  centres: [
+    { id: 1, code: 'WELD', name: 'Welding', machines: 1, shift: 480, calendarId: 1 },
+    { id: 2, code: 'BENCH', name: 'Benches', machines: 2, shift: 480, calendarId: 1 },
+    { id: 3, code: 'TEST', name: 'Test', machines: 1, shift: 480, calendarId: 1 },
+  ],
+  load: [{ centreId: 1, day: '2027-03-08', minutes: 240 }],
+});
+
+describe('what could be made (T4 T5)', () => {
+  it.each([
+    [
+      '6',
+      [
+        ['03-08', '03-09'],
+        ['03-11', '03-11'],
+        ['03-11', '03-12'],
+      ],
+    ],
+    [
+      '18',
+      [
+        ['03-08', '03-12'],
+        ['03-12', '03-17'],
+        ['03-17', '03-18'],
+      ],
+    ],
+  ])('schedules %s to the day', (quantity, runs) => {
+    const found = one(new Ground(SHOP), ask(1, quantity), 'nothing');
+    const [order] = found.need!.parts;
+    const short = (day: number) => addDays(WORK_DATE, day).slice(5);
+    expect(
+      order?.kind === 'make' && order.operations.map((each) => [short(each.firstDay), short(each.lastDay)]),
+    ).toEqual(runs);
+  });
+
+  it('moves the clock on by what each machine did', () => {
+    const calendar = new Ground(SHOP).ownCalendar;
+    const centre = new Centre(2, 480, calendar);
+    expect(centre.forward(740, 2, { day: 10, minutes: 0 })).toEqual({
+      firstDay: 10,
+      lastDay: 10,
+      clock: 370,
+      slices: [{ day: 10, minutes: 740 }],
+    });
+    expect(centre.forward(2000, 2, { day: 10, minutes: 300 })?.slices).toEqual([
+      { day: 10, minutes: 220 },
+      { day: 11, minutes: 960 },
+      { day: 14, minutes: 820 },
+    ]);
+  });
+
+  it('uses what there is before making more, and waits for what comes sooner than new', () => {
+    const rows = { ...SHOP, items: [itemRow(1, { ...SHOP.items[0]!, onHand: '4' }), ...SHOP.items.slice(1)] };
+    const some = one(new Ground(rows), ask(1, '10'), 'have');
+    expect(some.need!.parts.map((part) => [part.kind, unscaled(part.quantity)])).toEqual([
+      ['free', '4'],
+      ['make', '6'],
+    ]);
+    const coming = { ...rows, supplies: [moveRow(1, '2027-03-09', '20')] };
+    expect(one(new Ground(coming), ask(1, '10'), 'have').need!.parts).toEqual([
+      { kind: 'free', quantity: scaled('10'), day: 8 },
+    ]);
+    expect(dayOf(one(new Ground(coming), ask(1, '10'), 'nothing'))).not.toBe('2027-03-09');
+  });
+
+  it('lays a later wish backward and says when to begin (T6)', () => {
+    const found = one(new Ground(SHOP), ask(1, '6', '2027-03-26'), 'nothing');
+    expect(dayOf(found)).toBe('2027-03-26');
+    const [order] = found.need!.parts;
+    // Test 285 min on the 26th; assemble 740 on two the same day before it; weld 570 on the 24th and 25th.
+    expect(
+      order?.kind === 'make' &&
+        order.operations.map((each) => [addDays(WORK_DATE, each.firstDay), addDays(WORK_DATE, each.lastDay)]),
+    ).toEqual([
+      ['2027-03-24', '2027-03-25'],
+      ['2027-03-25', '2027-03-26'],
+      ['2027-03-26', '2027-03-26'],
+    ]);
+    // Nozzles must be there on the 25th, seven days on the road: the 16th.
+    expect(addDays(WORK_DATE, found.slack!.start)).toBe('2027-03-16');
+    expect(found.slack!.days).toBe(10);
+  });
+
+  it('tells the chain of waits and what would shorten it (T7)', () => {
+    const found = one(new Ground(SHOP), ask(1, '18'), 'nothing');
+    const ground = new Ground(SHOP);
+    const said = chainOf(found.need!).map((wait) => [
+      wait.kind,
+      wait.centre === null ? ground.items[wait.item]!.row.number : ground.centreRows[wait.centre]!.code,
+      daysBetween('2027-03-01', addDays(WORK_DATE, wait.from)),
+      wait.to,
+    ]);
+    expect(said).toEqual([
+      ['buy', 'SHELL', 0, 7],
+      ['run', 'WELD', 7, 11],
+      ['run', 'BENCH', 11, 16],
+      ['run', 'TEST', 16, 17],
+    ]);
+    const shorter = shortenings(SHOP, ask(1, '18', '2027-03-12'), found);
+    expect(shorter).toEqual([
+      { kind: 'vendor', item: 'SHELL', vendor: 'Logam', day: 15 },
+      { kind: 'part', quantity: '8', day: 11 },
+    ]);
+    const many = one(new Ground(SHOP), ask(1, '60'), 'nothing');
+    expect(shortenings(SHOP, ask(1, '60'), many)).toContainEqual({
+      kind: 'overtime',
+      centre: 'BENCH',
+      minutes: 120,
+      day: expect.any(Number) as number,
+    });
+    for (const way of shorter) expect(way.day).toBeLessThan(found.day!);
+  });
+
+  it('lets lines of one order compete', () => {
+    const found = answers(new Ground(SHOP), [ask(1, '6'), { ...ask(1, '6'), key: 'b' }], () => 'nothing');
+    expect(found.map(dayOf)).toEqual(['2027-03-12', '2027-03-15']);
+  });
+});
+
+describe('bad ground is said, not hung on', () => {
+  const trouble = (change: Partial<typeof SHOP>, quantity = '6') =>
+    one(new Ground({ ...SHOP, ...change }), ask(1, quantity), 'nothing').trouble;
+
+  it('names the path of a cycle', () => {
+    const components = [...SHOP.components, { ...SHOP.components[0]!, itemId: 2, componentId: 1, lineNo: 9 }];
+    expect(trouble({ components })).toEqual({ kind: 'cycle', path: ['FV-900', 'SHELL', 'FV-900'] });
+  });
+
+  it('names a centre with no shift', () => {
+    const centres = SHOP.centres.map((centre) => (centre.id === 2 ? { ...centre, shift: 0 } : centre));
+    expect(trouble({ centres })).toEqual({ kind: 'no-shift', centre: 'BENCH' });
+    expect(trouble({ calendars: [{ id: 1, week: '0000000', holidays: [] }] })?.kind).toBe('horizon');
+  });
+
+  it('names an item nobody sells and one that is not obtained at all', () => {
+    const items = SHOP.items.map((item) => (item.id === 3 ? { ...item, sellers: [] } : item));
+    expect(trouble({ items })).toEqual({ kind: 'nobody-sells', item: 'NOZZLE' });
+    const none = SHOP.items.map((item) => (item.id === 3 ? { ...item, obtained: 'none' as const } : item));
+    expect(trouble({ items: none })).toEqual({ kind: 'no-way', item: 'NOZZLE' });
+  });
+
+  it('runs out of horizon with ten million pieces, and gives back what it took', () => {
+    const ground = new Ground(SHOP);
+    expect(one(ground, ask(1, '10000000'), 'nothing').trouble).toEqual({ kind: 'horizon', item: 'FV-900', days: 120 });
+    expect(dayOf(one(ground, ask(1, '6'), 'nothing'))).toBe('2027-03-12');
+    expect(trouble({}, '99999999999')?.kind).toBe('too-much');
+  });
+});
+
+/** The day or the word, as the naive one says them. */
+const said = (found: Answer) => found.day ?? found.trouble!.kind;
+
+describe('against the naive reference', () => {
+  const anyAsks = fc.array(
+    fc.record({
+      item: fc.integer({ min: 0, max: 6 }),
+      quantity: quantityText(40).filter((text) => Number(text) > 0),
+      asked: fc.integer({ min: 0, max: 19 }),
+    }),
+    { minLength: 1, maxLength: 4 },
+  );
+
+  it.each(['have', 'nothing'] as const)('plans the same, one ask after the other: %s', (mode) => {
+    fc.assert(
+      fc.property(anyGround, anyAsks, (rows, asks) => {
+        const ground = new Ground(rows);
+        const naive = new Naive(rows);
+        for (const { item, quantity } of asks) {
+          if (item >= rows.items.length) continue;
+          const real = answer(ground, ask(item, quantity), mode);
+          expect(said(real)).toBe(naive.ask(item, scaled(quantity), 0, mode, true));
+        }
+      }),
+      { numRuns: 1500, seed: 7 },
+    );
+  });
+
+  it('finds the same availability and parts, with demands put in between', () => {
+    fc.assert(
+      fc.property(anyGround, anyAsks, (rows, asks) => {
+        const ground = new Ground(rows);
+        const naive = new Naive(rows);
+        for (const { item, quantity, asked } of asks) {
+          if (item >= rows.items.length) continue;
+          const index = ground.at(item);
+          const day = ground.timelines.earliest(index, asked, scaled(quantity));
+          expect(day === NEVER ? Infinity : day).toBe(naive.earliest(item, asked, scaled(quantity)));
+          expect(ground.timelines.available(index, asked)).toBe(naive.available(item, asked));
+          let promised = 0;
+          for (const part of partPromises(ground, index, scaled(quantity), asked)) {
+            promised += part.quantity;
+            expect(naive.earliest(item, asked, promised)).toBe(part.day);
+          }
+          expect(promised).toBe(Math.max(0, Math.min(scaled(quantity), naive.available(item, rows.horizon - 1))));
+          const put = asked;
+          ground.move(index, put, -scaled(quantity));
+          naive.move(item, put, -scaled(quantity));
+        }
+      }),
+      { numRuns: 1500, seed: 8 },
+    );
+  });
+
+  it('keeps the same balances in few days as in all of them', () => {
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.tuple(fc.integer({ min: 0, max: 3 }), fc.integer({ min: 0, max: 59 }), fc.integer({ min: -50, max: 50 })),
+          { maxLength: 40 },
+        ),
+        fc.array(
+          fc.tuple(fc.integer({ min: 0, max: 3 }), fc.integer({ min: 0, max: 59 }), fc.integer({ min: 1, max: 60 })),
+          { maxLength: 12 },
+        ),
+        (events, asks) => {
+          const column = (rows: readonly (readonly number[])[], at: number) => Int32Array.from(rows, (row) => row[at]!);
+          const few = Timelines.sparse(
+            4,
+            60,
+            { item: column(events, 0), day: column(events, 1), quantity: Float64Array.from(events, (row) => row[2]!) },
+            { item: column(asks, 0), day: column(asks, 1) },
+          );
+          const all = Timelines.dense(4, 60);
+          for (const [item, day, quantity] of events) all.add(item, day, quantity);
+          for (const [item, day, quantity] of asks) {
+            const found = all.earliest(item, day, quantity);
+            expect(few.earliest(item, day, quantity)).toBe(found);
+            expect(few.available(item, day)).toBe(all.available(item, day));
+            expect(few.balance(item, day)).toBe(all.balance(item, day));
+            if (found === NEVER) continue;
+            few.add(item, found, -quantity);
+            all.add(item, found, -quantity);
+          }
+        },
+      ),
+      { numRuns: 1000, seed: 9 },
+    );
+  });
+});
+
+describe('properties', () => {
+  it('more is never available earlier, and more stock never later (T2)', () => {
+    fc.assert(
+      fc.property(anyGround, quantityText(30), quantityText(10), (rows, quantity, more) => {
+        const ground = new Ground(rows);
+        for (const { row } of ground.items) {
+          const index = ground.at(row.id);
+          const day = (size: number) => ground.timelines.earliest(index, 0, size);
+          expect(day(scaled(quantity) + scaled(more))).toBeGreaterThanOrEqual(day(scaled(quantity)));
+          const before = day(scaled(quantity));
+          ground.move(index, 0, scaled(more));
+          expect(day(scaled(quantity))).toBeLessThanOrEqual(before);
+          ground.backTo(0);
+        }
+      }),
+      { numRuns: 500, seed: 10 },
+    );
+  });
+
+  it('asking leaves nothing behind, and asking twice answers the same', () => {
+    fc.assert(
+      fc.property(
+        anyGround,
+        quantityText(40),
+        fc.constantFrom<Way>('atp', 'have', 'nothing', 'lead'),
+        (rows, quantity, way) => {
+          fc.pre(Number(quantity) > 0);
+          const ground = new Ground(rows);
+          const asks = rows.items.map((item) => ask(item.id, quantity));
+          const first = answers(ground, asks, () => way);
+          expect(answers(ground, asks, () => way)).toEqual(first);
+          const shuffled = {
+            ...rows,
+            items: [...rows.items].reverse(),
+            components: [...rows.components].reverse(),
+            operations: [...rows.operations].reverse(),
+            supplies: [...rows.supplies].reverse(),
+            centres: [...rows.centres].reverse(),
+          };
+          expect(answers(new Ground(shuffled), asks, () => way).map(said)).toEqual(first.map(said));
+        },
+      ),
+      { numRuns: 400, seed: 11 },
+    );
+  });
+
+  it('what is planned never takes more of a centre than it has, and a backward plan is done in time', () => {
+    fc.assert(
+      fc.property(anyGround, quantityText(20), fc.integer({ min: 0, max: 60 }), (rows, quantity, asked) => {
+        fc.pre(Number(quantity) > 0 && asked < rows.horizon);
+        const ground = new Ground(rows);
+        for (const { id } of rows.items) {
+          const found = answer(ground, ask(id, quantity, addDays(WORK_DATE, asked)), 'have');
+          if (found.day !== null) {
+            expect(found.day).toBeGreaterThanOrEqual(asked);
+            expect(found.need!.day).toBeLessThanOrEqual(found.day);
+            if (found.slack) expect(found.slack.start).toBeGreaterThanOrEqual(0);
+          }
+        }
+        for (const centre of ground.centres) expect(Math.min(...centre.free)).toBeGreaterThanOrEqual(0);
+        for (const [index, { row }] of ground.items.entries()) {
+          // Nothing is promised twice: a balance that was not below nothing stays so.
+          const before = new Ground(rows).timelines.available(ground.at(row.id), 0);
+          if (before >= 0) expect(ground.timelines.available(index, 0)).toBeGreaterThanOrEqual(0);
+        }
+      }),
+      { numRuns: 500, seed: 12 },
+    );
+  });
+});
