@@ -15,6 +15,8 @@ export const RIGHTS = [
   'send',
   /** Keeping the lists of prices, items, customers and vendors. */
   'lists',
+  /** Accepting promises that plan production and purchases, and the planning run. // T8 T11 */
+  'plan',
   'work-date',
 ] as const;
 export const Right = z.enum(RIGHTS);

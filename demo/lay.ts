@@ -8,6 +8,7 @@ import { layOpeningStock } from './opening-stock';
 import { Story, type Far, type ReleasePlan } from './story';
 import { Ties } from './ties';
 import { Timetable } from './timetable';
+import { layWorks, promiseWorks } from './works';
 
 export interface DemoOptions {
   seed: number;
@@ -34,6 +35,7 @@ export async function layDemo(database: Database, options: DemoOptions): Promise
   const masters = await layMasters(database);
   const actor = new Actor(database, masters.companyId, masters.people.get('salmah')!, 'demo');
   await layDesk(database, masters, workDate, options.seed);
+  await layWorks(database, masters, workDate);
   await layOpeningStock(database, masters, actor.doer(workDate), addDays(workDate, -190));
   const timetable = new Timetable();
   const story = new Story(database, actor, masters, timetable, chance, workDate);
@@ -43,6 +45,7 @@ export async function layDemo(database: Database, options: DemoOptions): Promise
   if (options.moreOrders > 0) tellMore(story, chance, options.moreOrders);
   await timetable.run(workDate);
   await typePricedOrder(actor, masters, workDate);
+  await promiseWorks(database, actor, masters, workDate);
   // What the clock would do by the end of the day.
   await actor.does('fireReminders', {}, workDate);
   if (options.fixed) await database.run('UPDATE company SET work_date = ?', [workDate]);

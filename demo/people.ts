@@ -4,5 +4,6 @@ export const PEOPLE = [
   { signIn: 'devan', name: 'Devan', password: 'harbour-crate', role: 'Buyer' },
   { signIn: 'joko', name: 'Joko', password: 'pallet-rain', role: 'Stock keeper' },
   { signIn: 'farida', name: 'Farida', password: 'ledger-lime', role: 'Accounts clerk' },
+  { signIn: 'meilin', name: 'Mei Lin', password: 'sluice-plan', role: 'Planner' },
   { signIn: 'rashid', name: 'Rashid', password: 'tide-chart', role: 'Sales manager' },
 ] as const;

@@ -1,5 +1,20 @@
 /** The kinds of document, by the prefix of their numbers. */
-export const DOCUMENT_KINDS = ['AG', 'SO', 'PO', 'RC', 'SH', 'CI', 'VI', 'CN', 'PP', 'PY', 'JR'] as const;
+export const DOCUMENT_KINDS = [
+  'AG',
+  'SO',
+  'PO',
+  'RC',
+  'SH',
+  'CI',
+  'VI',
+  'CN',
+  'PP',
+  'PY',
+  'JR',
+  'PR',
+  'AS',
+  'PL',
+] as const;
 export type DocumentKind = (typeof DOCUMENT_KINDS)[number];
 
 export const DOCUMENT_NAMES: Record<DocumentKind, string> = {
@@ -14,6 +29,9 @@ export const DOCUMENT_NAMES: Record<DocumentKind, string> = {
   PP: 'prepayment',
   PY: 'payment',
   JR: 'journal',
+  PR: 'production order',
+  AS: 'assembly order',
+  PL: 'planned purchase',
 };
 
 /** Points at one document: its kind, its id, the number people say. */

@@ -1,12 +1,16 @@
+export { decideAccept, plannedOrders, type AcceptEffects, type Acceptance, type PlannedOrderPlan } from './accept';
 export { answer, answers, partPromises, type Answer, type Ask, type PartPromise } from './ask';
 export { Calendar, NEVER, type CalendarRow, type DayIndex } from './calendar';
 export { Centre, type Clock, type Run, type Slice } from './capacity';
+export { circleThrough } from './circle';
 export { Ground, type Item } from './ground';
 export { boughtBy, orderBy, type LeadTime } from './lead-time';
 export { Planner, startOf, Stuck, type Mode, type Need, type NewOrder, type NewPurchase, type Part } from './plan';
 export {
+  METHOD_NAMES,
   METHODS,
   OBTAINED,
+  OBTAINED_NAMES,
   WAYS,
   type CentreRow,
   type ComponentRow,
@@ -24,4 +28,5 @@ export {
 export { rankOrder, repromiseAvailable, type OpenLines, type Progress } from './repromise';
 export { exactly, lotUp, ONE, scaled, timesUp, TooMuch, unscaled, type Lot, type Scaled } from './scaled';
 export { Timelines, type Events, type Step } from './timelines';
+export { troubleText } from './trouble';
 export { chainOf, shortenings, type Shortening, type Wait } from './why';

@@ -42,11 +42,12 @@ export class Naive {
       if (at >= 0) this.move(itemId, at, -small(quantity));
     }
     for (const centre of rows.centres) {
+      const loads = rows.load.filter((load) => load.centreId === centre.id);
       this.free.set(
         centre.id,
         this.days.map((day, at) => {
           const whole = this.works(at, centre.calendarId) ? centre.machines * centre.shift : 0;
-          const taken = rows.load.filter((load) => load.centreId === centre.id && load.day === day);
+          const taken = loads.filter((load) => load.day === day);
           return Math.max(0, whole - taken.reduce((sum, load) => sum + load.minutes, 0));
         }),
       );

@@ -46,6 +46,8 @@ export interface NewOrder {
   day: DayIndex;
   operations: PlannedOperation[];
   needs: Need[];
+  /** The operation each need is for, by its place. */
+  neededAt: number[];
   /** Without operations: the need that is there last, and the days it takes from then on. */
   waitedFor: number | null;
 }
@@ -177,6 +179,7 @@ export class Planner {
     if (item.cycle) throw new Stuck({ kind: 'cycle', path: item.cycle });
     const lot = lotUp(quantity, item.lot);
     const needs: Need[] = [];
+    const neededAt: number[] = [];
     // The day each operation's material is there, and the need that is there last.
     const there = item.operations.map(() => ({ day: from, need: null as number | null }));
     let latest = { day: from, need: null as number | null };
@@ -184,6 +187,7 @@ export class Planner {
       if (from < component.first || from > component.last) continue;
       const need = this.need(component.item, timesUp(lot, component.per, ONE), from);
       needs.push(need);
+      neededAt.push(component.operation);
       const day = this.thereOn(need);
       const at = { day, need: needs.length - 1 };
       if (day > latest.day) latest = at;
@@ -214,7 +218,7 @@ export class Planner {
     if (day >= this.ground.horizon) throw this.horizon(item);
     this.spare(index, day, lot - quantity);
     const start = operations[0]?.firstDay ?? latest.day;
-    return { kind: 'make', quantity, lot, start, day, operations, needs, waitedFor: latest.need };
+    return { kind: 'make', quantity, lot, start, day, operations, needs, neededAt, waitedFor: latest.need };
   }
 
   /** The first day at whose start it is there: what is made is there the day after. */
@@ -297,6 +301,7 @@ export class Planner {
     const start = operations[0]?.firstDay ?? this.ground.ownCalendar.minus(by, item.row.makeDays);
     if (start < 0) throw new Stuck({ kind: 'before-today', item: item.row.number });
     const needs: Need[] = [];
+    const neededAt: number[] = [];
     for (const component of item.components) {
       if (by < component.first || by > component.last) continue;
       const at = operations[component.operation]?.firstDay ?? start;
@@ -304,9 +309,10 @@ export class Planner {
       // What is made must be done the day before; what is bought or there, on the day.
       const made = this.ground.items[component.item]!.row.obtained !== 'buy';
       needs.push(this.needBy(component.item, needed, made ? at - 1 : at));
+      neededAt.push(component.operation);
     }
     this.spare(index, day, lot - quantity);
-    return { kind: 'make', quantity, lot, start, day, operations, needs, waitedFor: null };
+    return { kind: 'make', quantity, lot, start, day, operations, needs, neededAt, waitedFor: null };
   }
 }
 

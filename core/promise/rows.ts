@@ -9,6 +9,19 @@ export type Obtained = (typeof OBTAINED)[number];
 export const METHODS = ['atp', 'ctp', 'lead', 'none'] as const;
 export type Method = (typeof METHODS)[number];
 
+export const OBTAINED_NAMES: Record<Obtained, string> = {
+  buy: 'bought',
+  make: 'made',
+  assemble: 'assembled',
+  none: 'neither',
+};
+export const METHOD_NAMES: Record<Method, string> = {
+  atp: 'what is there',
+  ctp: 'what could be made',
+  lead: 'the lead time',
+  none: 'nobody asks',
+};
+
 /** What can be asked of a line: `have` uses what is there before planning new, `nothing` plans all of it new. // T2 T4 */
 export const WAYS = ['atp', 'have', 'nothing', 'lead'] as const;
 export type Way = (typeof WAYS)[number];

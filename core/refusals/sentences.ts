@@ -52,6 +52,8 @@ export const sentences = {
   'own-unit': (f: { item: string; unit: string }) =>
     `${f.unit} is the unit ${f.item} is counted in; name another unit.`,
 
+  'bom-circle': (f: { path: string }) => `This closes a circle: ${f.path}; take one of its lines out.`,
+
   // A: agreements
   'period-reversed': (f: { first: string; last: string }) =>
     `The last day ${d(f.last)} is before the first day ${d(f.first)}; put it on or after it.`,
@@ -153,6 +155,13 @@ export const sentences = {
     `${d(f.day)} is before the work date ${d(f.workDate)}; give that day or a later one.`,
   'order-not-draft': (f: { order: string; state: string }) =>
     `${f.order} is ${f.state}; only a draft order can be changed or confirmed here.`,
+  'order-not-open': (f: { order: string; state: string }) => `${f.order} is ${f.state}; there is nothing to promise.`,
+  'nothing-to-promise': (f: { order: string }) => `Nothing of this line of ${f.order} is open any more; leave it out.`,
+  'nothing-promised': (f: { order: string }) => `Nothing of ${f.order} was promised; there is nothing to take back.`,
+  'no-promise': (f: { why: string }) => f.why,
+  'promise-moved': (f: { was: string; is: string }) =>
+    `It was ${d(f.was)} when you looked and is ${d(f.is)} now, since something changed; look again and accept that.`,
+  'planned-running': (f: { number: string }) => `${f.number} is being worked on; it cannot be taken back any more.`,
   'order-not-confirmed': (f: { order: string; state: string }) => `${f.order} is ${f.state}; confirm it first.`,
   'order-has-supply': (f: { order: string; purchases: string }) =>
     `${f.order} has supply ordered for it (${f.purchases}); it can no longer be cancelled as a whole.`,

@@ -10,6 +10,8 @@ export const TARGETS = [
   'permit-type',
   'item-group',
   'currency',
+  'calendar',
+  'work-centre',
 ] as const;
 export type Target = (typeof TARGETS)[number];
 

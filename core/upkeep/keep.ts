@@ -1,5 +1,6 @@
 import { dec, isDay, readTypedDecimal } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
+import { circleThrough } from '@core/promise';
 import type { Cells, Kept, KeptList, ListField, Target } from './fields';
 
 /** A row as it is kept now; its stamp tells whether it is still the one a person saw. */
@@ -26,6 +27,8 @@ export interface KeepGround {
   units: ReadonlyMap<number, readonly string[]>;
   /** Rows that other documents hold on to, and cannot be removed. */
   used: ReadonlySet<number>;
+  /** Of BOMs: every line there is, by its row. */
+  bomLines?: readonly { id: number; item: string; component: string }[];
 }
 
 export type KeptValues = Readonly<Record<string, Kept>>;
@@ -64,6 +67,7 @@ export function decideKeep(ground: KeepGround, typed: KeepTyped): Decision<KeepE
     return { id: change.id, at, ...row };
   });
   refusals.push(...agreeing(ground, read, new Set(removed)));
+  refusals.push(...circling(ground, read, new Set(removed)));
   return decided(refusals, () => ({
     added: read.flatMap(({ id, values }) => (id === null ? [values] : [])),
     changed: read.flatMap(({ id, values }) => (id === null ? [] : [{ id, values }])),
@@ -191,6 +195,24 @@ const CHECKS: readonly Check[] = [
     ];
   },
 ];
+
+/** BOM lines that would close a circle, each with its path. // T4 */
+function circling(
+  { bomLines }: KeepGround,
+  read: readonly { id: number | null; at: string; cells: Cells }[],
+  removed: ReadonlySet<number>,
+): Refusal[] {
+  if (!bomLines) return [];
+  const changed = new Set(read.map(({ id }) => id));
+  const lines = [
+    ...bomLines.filter(({ id }) => !changed.has(id) && !removed.has(id)),
+    ...read.map(({ cells }) => ({ item: cells['item'] ?? '', component: cells['component'] ?? '' })),
+  ];
+  return read.flatMap(({ at, cells }) => {
+    const path = circleThrough(lines, cells['item'] ?? '', cells['component'] ?? '');
+    return path ? [refuse('bom-circle', `${at}.component`, { path: path.join(' → ') })] : [];
+  });
+}
 
 /** Rows that would say what another row says. */
 function agreeing(

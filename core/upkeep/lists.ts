@@ -1,4 +1,5 @@
 import { ALLOWANCE_MEASURES, COST_BASES, COST_NAMES } from '@core/pricing';
+import { METHOD_NAMES, METHODS, OBTAINED, OBTAINED_NAMES } from '@core/promise';
 import { choice, counted, day, flag, positive, ref, text, type KeptList, type ListField } from './fields';
 
 const item: ListField = { name: 'item', head: 'Item', says: 'The item', width: 110, needed: true, is: ref('item') };
@@ -16,6 +17,9 @@ const number: ListField = { name: 'number', head: 'Number', says: 'The number', 
 const nameOf: ListField = { name: 'name', head: 'Name', says: 'The name', fixed: true, is: text(120) };
 const email: ListField = { name: 'email', head: 'Mail address', says: 'The mail address', width: 220, is: text(120) };
 const phone: ListField = { name: 'phone', head: 'Phone', says: 'The phone number', width: 120, is: text(40) };
+
+const wholeNumber = { is: positive('quantity', { whole: true, below: '10000' }) } as const;
+const minutes = counted('percent');
 
 /** The lists by room of the setup page, in the order they are shown. */
 export const LIST_ROOMS: readonly { label: string; lists: readonly KeptList[] }[] = [
@@ -271,6 +275,214 @@ export const LIST_ROOMS: readonly { label: string; lists: readonly KeptList[] }[
           },
           { name: 'surcharge', head: 'Surcharge', says: 'The surcharge', width: 92, is: counted('price') },
           { name: 'margin', head: 'Margin, %', says: 'The margin', width: 86, is: counted('percent') },
+        ],
+        keys: [['number']],
+        within: null,
+        grows: false,
+      },
+    ],
+  },
+  {
+    label: 'Making',
+    lists: [
+      {
+        name: 'obtaining',
+        label: 'How items are obtained',
+        sub: 'bought or made, how a date is found for them, what is kept back, and the lots they come in',
+        fields: [
+          number,
+          nameOf,
+          {
+            name: 'obtained',
+            head: 'Obtained',
+            says: 'How it is obtained',
+            width: 110,
+            is: choice(...OBTAINED.map((each) => [each, OBTAINED_NAMES[each]] as const)),
+          },
+          {
+            name: 'method',
+            head: 'Date found by',
+            says: 'How a date is found',
+            width: 150,
+            is: choice(...METHODS.map((each) => [each, METHOD_NAMES[each]] as const)),
+          },
+          { name: 'safetyStock', head: 'Kept back', says: 'The safety stock', width: 92, is: counted('quantity') },
+          { name: 'lotMinimum', head: 'Least lot', says: 'The least lot', width: 86, is: counted('quantity') },
+          { name: 'lotMultiple', head: 'Lots of', says: 'The lot step', width: 86, is: counted('quantity') },
+          { name: 'phantom', head: 'Never by itself', says: 'Whether it is made by itself', width: 110, is: flag },
+          {
+            name: 'makeDays',
+            head: 'Days to make',
+            says: 'The days to make it',
+            width: 104,
+            is: counted('quantity', { whole: true, below: '1000' }),
+          },
+        ],
+        keys: [['number']],
+        within: null,
+        grows: false,
+      },
+      {
+        name: 'boms',
+        label: 'Bills of materials',
+        sub: 'what an item is made of, for one of it; scrap comes on top',
+        fields: [
+          item,
+          { ...wholeNumber, name: 'line', head: 'Line', says: 'The line', width: 64, needed: true },
+          { name: 'component', head: 'Component', says: 'The component', width: 130, needed: true, is: ref('item') },
+          {
+            name: 'quantity',
+            head: 'Quantity',
+            says: 'The quantity',
+            width: 92,
+            needed: true,
+            is: positive('quantity'),
+          },
+          { name: 'scrap', head: 'Scrap, %', says: 'The scrap', width: 84, is: counted('percent') },
+          {
+            name: 'operation',
+            head: 'At operation',
+            says: 'The operation',
+            width: 104,
+            is: { kind: 'number', of: 'quantity', above: 'zero', whole: true, below: '10000' },
+          },
+          firstDay,
+          lastDay,
+        ],
+        keys: [['item', 'line']],
+        within: 'item',
+        grows: true,
+      },
+      {
+        name: 'routings',
+        label: 'Routings',
+        sub: 'the operations an item goes through, in minutes: once for the lot, and for each piece',
+        fields: [
+          item,
+          { ...wholeNumber, name: 'no', head: 'Operation', says: 'The operation', width: 92, needed: true },
+          { name: 'name', head: 'Name', says: 'The name', needed: true, is: text(60) },
+          {
+            name: 'centre',
+            head: 'Work centre',
+            says: 'The work centre',
+            width: 120,
+            needed: true,
+            is: ref('work-centre'),
+          },
+          { name: 'setup', head: 'For the lot', says: 'The setup', width: 92, is: minutes },
+          { name: 'run', head: 'For a piece', says: 'The run time', width: 92, is: minutes },
+          {
+            name: 'parallel',
+            head: 'Side by side',
+            says: 'The machines side by side',
+            width: 96,
+            is: positive('quantity', { whole: true, below: '1000', empty: '1' }),
+          },
+        ],
+        keys: [['item', 'no']],
+        within: 'item',
+        grows: true,
+      },
+      {
+        name: 'work-centres',
+        label: 'Work centres',
+        sub: 'how many machines, how long they are worked on a working day; no minutes while one stands still',
+        fields: [
+          { name: 'code', head: 'Code', says: 'The code', width: 110, needed: true, is: text(12) },
+          { name: 'name', head: 'Name', says: 'The name', needed: true, is: text(60) },
+          {
+            name: 'machines',
+            head: 'Machines',
+            says: 'The machines',
+            width: 92,
+            needed: true,
+            is: positive('quantity', { whole: true, below: '1000' }),
+          },
+          {
+            name: 'shift',
+            head: 'Minutes a day',
+            says: 'The shift',
+            width: 110,
+            needed: true,
+            is: counted('quantity', { whole: true, below: '1441' }),
+          },
+          { name: 'calendar', head: 'Calendar', says: 'The calendar', width: 150, needed: true, is: ref('calendar') },
+        ],
+        keys: [['code']],
+        within: null,
+        grows: true,
+      },
+      {
+        name: 'calendars',
+        label: 'Calendars',
+        sub: 'which days of a week are worked, by us, a work centre or a vendor',
+        fields: [
+          { name: 'name', head: 'Name', says: 'The name', needed: true, is: text(60) },
+          {
+            name: 'week',
+            head: 'Worked',
+            says: 'The week',
+            width: 220,
+            is: choice(
+              ['1111100', 'Monday to Friday'],
+              ['1111110', 'Monday to Saturday'],
+              ['1111111', 'every day'],
+              ['1111001', 'Sunday to Thursday'],
+              ['0000000', 'never'],
+            ),
+          },
+        ],
+        keys: [['name']],
+        within: null,
+        grows: true,
+      },
+      {
+        name: 'holidays',
+        label: 'Holidays',
+        sub: 'days of a calendar that are not worked',
+        fields: [
+          { name: 'calendar', head: 'Calendar', says: 'The calendar', width: 180, needed: true, is: ref('calendar') },
+          { name: 'day', head: 'Day', says: 'The day', width: 140, needed: true, is: day },
+          { name: 'name', head: 'What for', says: 'What it is', needed: true, is: text(60) },
+        ],
+        keys: [['calendar', 'day']],
+        within: 'calendar',
+        grows: true,
+      },
+      {
+        name: 'own-days',
+        label: 'Our own days',
+        sub: 'the calendar we work by, and the days goods take from the gate to the shelf',
+        fields: [
+          { ...nameOf, head: 'Company' },
+          { name: 'calendar', head: 'Calendar', says: 'The calendar', width: 180, needed: true, is: ref('calendar') },
+          {
+            name: 'receivingDays',
+            head: 'Days to receive',
+            says: 'The days to receive',
+            width: 130,
+            is: counted('quantity', { whole: true, below: '100' }),
+          },
+          {
+            name: 'safetyDays',
+            head: 'Days in hand',
+            says: 'The days in hand',
+            width: 130,
+            is: counted('quantity', { whole: true, below: '100' }),
+          },
+        ],
+        keys: [['name']],
+        within: null,
+        grows: false,
+      },
+      {
+        name: 'vendor-calendars',
+        label: 'Vendors’ calendars',
+        sub: 'the days a vendor works; ours where none is named',
+        fields: [
+          number,
+          nameOf,
+          { name: 'calendar', head: 'Calendar', says: 'The calendar', width: 200, is: ref('calendar') },
         ],
         keys: [['number']],
         within: null,

@@ -39,6 +39,8 @@ const DONE: Record<string, string> = {
   reverseMovement: 'reversed',
   sendDocument: 'sent',
   shareCommission: 'commission shared',
+  acceptPromise: 'promised',
+  takeBackPromise: 'promise taken back',
   supplyLine: 'supply changed',
   takeBackInvoice: 'vendor invoice taken back',
   tieLine: 'tied',

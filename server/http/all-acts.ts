@@ -5,6 +5,7 @@ import { billingActs } from '../billing';
 import { bringInAgreements, bringInOrders } from '../exchange';
 import { sendDocument } from '../mail';
 import { orderActs } from '../orders';
+import { promiseActs } from '../promise';
 import { stockActs } from '../stock';
 import { supplyActs } from '../supply';
 import { keepList } from '../upkeep';
@@ -20,4 +21,5 @@ export const ALL_ACTS: readonly Act[] = [
   bringInAgreements,
   bringInOrders,
   keepList,
+  ...promiseActs,
 ];

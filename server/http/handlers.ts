@@ -13,6 +13,7 @@ import * as ledger from '@api/ledger';
 import * as mail from '@api/mail';
 import * as orders from '@api/orders';
 import * as parties from '@api/parties';
+import * as promise from '@api/promise';
 import * as purchasing from '@api/purchasing';
 import * as stock from '@api/stock';
 import * as supply from '@api/supply';
@@ -37,6 +38,7 @@ import { openTrail, stockEntries } from '../ledger';
 import { draftMessage, listMessages, openMessage } from '../mail';
 import { basketOf, customerDesk, listOrders, openOrder, peopleOf, shelf } from '../orders';
 import { findCustomers, findVendors, openCustomer, openVendor } from '../parties';
+import { listPlanned, openAvailability, openLoad, openPlanned, openPromiseGround } from '../promise';
 import { listPurchases, openPurchase } from '../purchasing';
 import { alsoWaiting, openReceipt, openShipment } from '../stock';
 import { listBench, listPairs, openThread, salesFor, suppliesFor, threadOfDocument, threadsOfOrder } from '../supply';
@@ -202,6 +204,15 @@ export const HANDLERS: readonly Handler[] = [
   ),
   renewCalendar,
   reads(today.today, (sql, companyId, { workDate }) => readToday(sql, companyId, workDate)),
+  reads(promise.openAvailability, (sql, companyId, { params, query, workDate }) =>
+    openAvailability(sql, companyId, workDate, params.id, query.line),
+  ),
+  reads(promise.openPromiseGround, (sql, companyId, { params, workDate }) =>
+    openPromiseGround(sql, companyId, workDate, params.id),
+  ),
+  reads(promise.listPlanned, (sql, companyId, { query }) => listPlanned(sql, companyId, query)),
+  reads(promise.openPlanned, (sql, companyId, { params }) => openPlanned(sql, companyId, params.id)),
+  reads(promise.openLoad, (sql, companyId, { query, workDate }) => openLoad(sql, companyId, workDate, query.days)),
   reads(upkeep.openList, (sql, companyId, { params, query }) => openList(sql, companyId, params.list, query)),
   reads(upkeep.findNamed, (sql, companyId, { params, query }) => findNamed(sql, companyId, params.target, query.q)),
   reads(find.find, (sql, companyId, { query }) => findAll(sql, companyId, query.q)),

@@ -20,6 +20,9 @@ export const TABLES: Record<DocumentKind, string> = {
   PP: 'prepayment',
   PY: 'payment',
   JR: 'journal',
+  PR: 'planned_order',
+  AS: 'planned_order',
+  PL: 'planned_order',
 };
 
 /** The journals, stock entries, open items and changes of one document; for a journal, itself and its source. */

@@ -28,6 +28,7 @@ export const ROLES: Record<string, readonly Right[]> = {
   Buyer: ['purchases', 'goods', 'send', 'work-date'],
   'Stock keeper': ['goods', 'send', 'work-date'],
   'Accounts clerk': ['customer-invoices', 'vendor-invoices', 'payments', 'send', 'work-date'],
+  Planner: ['orders', 'purchases', 'plan', 'lists', 'send', 'work-date'],
   'Sales manager': ['agreements', 'orders', 'credit', 'send', 'lists', 'work-date'],
 };
 
@@ -52,6 +53,9 @@ export async function makeCompany(tx: Tx, company: NewCompany) {
       customer_invoice_first: company.customerInvoiceFirst ?? false,
     },
   ]);
+  const [calendarId] = await tx.insert('calendar', [{ company_id: companyId!, name: 'Five days', week: '1111100' }]);
+  await tx.run('UPDATE company SET calendar_id = ? WHERE id = ?', [calendarId!, companyId!]);
+  await tx.insertPlain('promise_turn', [{ company_id: companyId! }]);
   const names = Object.keys(ROLES);
   const roleIds = await tx.insert(
     'role',

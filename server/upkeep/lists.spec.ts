@@ -1,5 +1,6 @@
 import { KEPT_LISTS } from '@core/upkeep';
 import { layDesk } from '../../demo/desk';
+import { layWorks } from '../../demo/works';
 import { World, WORK_DATE, type Visitor } from '../testing/world';
 
 interface Row {
@@ -15,6 +16,7 @@ describe('lists that are kept', () => {
   beforeAll(async () => {
     world = await World.make();
     await layDesk(world.serving.database, world.masters, WORK_DATE, 7);
+    await layWorks(world.serving.database, world.masters, WORK_DATE);
     salmah = await world.visitor();
   });
   afterAll(() => world.end());

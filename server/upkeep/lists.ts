@@ -123,7 +123,17 @@ async function groundOf(sql: Sql, companyId: number, name: string, typed: KeepTy
       stored,
       typed.removed.map(({ id }) => id),
     ),
+    ...(list.name === 'boms' ? { bomLines: await bomLines(sql, companyId) } : {}),
   };
+}
+
+function bomLines(sql: Sql, companyId: number) {
+  return sql.rows<{ id: number; item: string; component: string }>(
+    `SELECT b.id, i.number AS item, k.number AS component FROM bom_line b
+       JOIN item i ON i.company_id = b.company_id AND i.id = b.item_id
+       JOIN item k ON k.company_id = b.company_id AND k.id = b.component_id WHERE b.company_id = ?`,
+    [companyId],
+  );
 }
 
 async function usedOf(sql: Sql, companyId: number, { usedBy = [] }: StoredList, ids: readonly number[]) {

@@ -12,6 +12,8 @@ const FOUND: Readonly<
   'price-group': { table: 'price_group', number: "''", name: 'name', text: 'name' },
   series: { table: 'market_series', number: "''", name: 'name', text: 'name' },
   'permit-type': { table: 'permit_type', number: "''", name: 'name', text: 'name' },
+  calendar: { table: 'calendar', number: "''", name: 'name', text: 'name' },
+  'work-centre': { table: 'work_centre', number: 'code', name: 'name', text: 'code' },
   'item-group': { table: 'item_group', number: 'code', name: 'name', text: 'name' },
 };
 

@@ -20,6 +20,7 @@ const shown = (column: string): readonly [string, null] => [column, null];
 const join = (table: string, as: string, column: string, kind: 'JOIN' | 'LEFT JOIN' = 'JOIN') =>
   `${kind} ${table} ${as} ON ${as}.company_id = x.company_id AND ${as}.id = x.${column}`;
 const ITEM = join('item', 'i', 'item_id');
+const CALENDAR = join('calendar', 'k', 'calendar_id');
 const CUSTOMER = join('customer', 'c', 'customer_id');
 const MAYBE_CUSTOMER = join('customer', 'c', 'customer_id', 'LEFT JOIN');
 const MAYBE_GROUP = join('price_group', 'g', 'price_group_id', 'LEFT JOIN');
@@ -137,6 +138,102 @@ export const STORED: Readonly<Record<string, StoredList>> = {
       margin: own('cost_margin'),
     },
     looksIn: ['x.number', 'x.name', 's.name'],
+  },
+  obtaining: {
+    table: 'item',
+    from: 'item x',
+    fields: {
+      number: shown('x.number'),
+      name: shown('x.name'),
+      obtained: own('obtained'),
+      method: own('promise_method'),
+      safetyStock: own('safety_stock'),
+      lotMinimum: own('lot_minimum'),
+      lotMultiple: own('lot_multiple'),
+      phantom: own('phantom'),
+      makeDays: own('make_days'),
+    },
+    looksIn: ['x.number', 'x.name'],
+  },
+  boms: {
+    table: 'bom_line',
+    from: `bom_line x ${ITEM} ${join('item', 'k', 'component_id')}`,
+    fields: {
+      item: ['i.number', 'item_id'],
+      line: own('line_no'),
+      component: ['k.number', 'component_id'],
+      quantity: own('quantity'),
+      scrap: own('scrap_percent'),
+      operation: own('operation_no'),
+      firstDay: own('first_day'),
+      lastDay: own('last_day'),
+    },
+    looksIn: ['i.number', 'i.name', 'k.number', 'k.name'],
+  },
+  routings: {
+    table: 'routing_operation',
+    from: `routing_operation x ${ITEM} ${join('work_centre', 'w', 'work_centre_id')}`,
+    fields: {
+      item: ['i.number', 'item_id'],
+      no: own('no'),
+      name: own('name'),
+      centre: ['w.code', 'work_centre_id'],
+      setup: own('setup_minutes'),
+      run: own('run_minutes'),
+      parallel: own('parallel'),
+    },
+    looksIn: ['i.number', 'i.name', 'w.code', 'x.name'],
+  },
+  'work-centres': {
+    table: 'work_centre',
+    from: `work_centre x ${CALENDAR}`,
+    fields: {
+      code: own('code'),
+      name: own('name'),
+      machines: own('machines'),
+      shift: own('shift_minutes'),
+      calendar: ['k.name', 'calendar_id'],
+    },
+    looksIn: ['x.code', 'x.name'],
+    usedBy: [
+      ['routing_operation', 'work_centre_id'],
+      ['planned_operation', 'work_centre_id'],
+    ],
+  },
+  calendars: {
+    table: 'calendar',
+    from: 'calendar x',
+    fields: { name: own('name'), week: own('week') },
+    looksIn: ['x.name'],
+    usedBy: [
+      ['holiday', 'calendar_id'],
+      ['vendor', 'calendar_id'],
+      ['work_centre', 'calendar_id'],
+    ],
+  },
+  holidays: {
+    table: 'holiday',
+    from: `holiday x ${CALENDAR}`,
+    fields: { calendar: ['k.name', 'calendar_id'], day: own('day'), name: own('name') },
+    looksIn: ['k.name', 'x.name', 'x.day'],
+  },
+  'own-days': {
+    table: 'company',
+    company: 'id',
+    from: 'company x LEFT JOIN calendar k ON k.company_id = x.id AND k.id = x.calendar_id',
+    fields: {
+      name: shown('x.name'),
+      calendar: ['k.name', 'calendar_id'],
+      receivingDays: own('receiving_days'),
+      safetyDays: own('safety_days'),
+    },
+    looksIn: ['x.name'],
+  },
+  'vendor-calendars': {
+    table: 'vendor',
+    from: `vendor x ${join('calendar', 'k', 'calendar_id', 'LEFT JOIN')}`,
+    fields: { number: shown('x.number'), name: shown('x.name'), calendar: ['k.name', 'calendar_id'] },
+    looksIn: ['x.number', 'x.name', 'k.name'],
   },
   customers: {
     table: 'customer',

@@ -38,7 +38,25 @@ const SHIPPED_OF_LINE = `FROM sales_order_line l JOIN shipment_line s ON s.compa
 const INVOICED_OF_LINE = `FROM sales_order_line l JOIN customer_invoice_line i ON i.company_id = l.company_id AND i.order_line_id = l.id
   WHERE l.company_id = x.company_id AND l.agreement_line_id = x.id`;
 
+const PLANNED_PART =
+  "CONCAT((SELECT number FROM planned_order p WHERE p.company_id = x.company_id AND p.id = x.planned_order_id), ' needs ', (SELECT number FROM item i WHERE i.company_id = x.company_id AND i.id = x.item_id))";
+
 const CHECKS: readonly Check[] = [
+  // T8
+  {
+    what: 'planned component covered',
+    sql: `SELECT * FROM (SELECT ${PLANNED_PART} AS subject, SUM(x.covered) AS kept, COALESCE((SELECT SUM(o.held) FROM planned_order o
+             WHERE o.company_id = x.company_id AND o.parent_id = x.planned_order_id AND o.item_id = x.item_id), 0) AS counted
+            FROM planned_component x GROUP BY x.company_id, x.planned_order_id, x.item_id) d WHERE kept <> counted`,
+  },
+  {
+    what: 'minutes a work centre holds',
+    sql: `SELECT * FROM (SELECT CONCAT(p.number, ' operation ', o.no) AS subject,
+             (SELECT COALESCE(SUM(l.minutes), 0) FROM centre_load l WHERE l.company_id = o.company_id AND l.planned_operation_id = o.id) AS kept,
+             IF(p.open, o.minutes, 0) AS counted
+            FROM planned_operation o JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id) d
+           WHERE kept <> counted`,
+  },
   {
     what: 'journal does not balance',
     sql: `SELECT j.number AS subject, 0 AS kept, COALESCE(SUM(e.amount), 0) AS counted FROM journal j

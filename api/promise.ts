@@ -1,0 +1,230 @@
+import * as z from 'zod';
+import { METHODS, OBTAINED, WAYS } from '@core/promise';
+import { act, Day, Decimal, Id, IdParam, read, TypedDay } from './kit';
+
+const Source = z.object({
+  kind: z.string(),
+  id: Id,
+  number: z.string(),
+  lineId: Id.optional(),
+  party: z.string(),
+});
+const Move = z.object({ itemId: Id, day: Day, quantity: Decimal, source: Source });
+const Calendar = z.object({ id: Id, week: z.string(), holidays: z.array(Day).readonly() });
+const Seller = z.object({
+  vendorId: Id,
+  name: z.string(),
+  leadDays: z.number(),
+  calendarId: Id,
+  minimum: Decimal,
+  multiple: Decimal,
+});
+
+/** All that promises of some items stand on; `core/promise` computes on it, here and in the browser alike. */
+export const GroundRows = z.object({
+  workDate: Day,
+  horizon: z.number().int(),
+  calendars: z.array(Calendar).readonly(),
+  ownCalendarId: Id,
+  receivingDays: z.number().int(),
+  safetyDays: z.number().int(),
+  items: z
+    .array(
+      z.object({
+        id: Id,
+        number: z.string(),
+        name: z.string(),
+        unit: z.string(),
+        obtained: z.enum(OBTAINED),
+        method: z.enum(METHODS),
+        safetyStock: Decimal,
+        lotMinimum: Decimal,
+        lotMultiple: Decimal,
+        phantom: z.boolean(),
+        makeDays: z.number().int(),
+        onHand: Decimal,
+        sellers: z.array(Seller).readonly(),
+      }),
+    )
+    .readonly(),
+  components: z
+    .array(
+      z.object({
+        itemId: Id,
+        lineNo: z.number().int(),
+        componentId: Id,
+        quantity: Decimal,
+        scrapPercent: Decimal,
+        operationNo: z.number().int().nullable(),
+        firstDay: Day.nullable(),
+        lastDay: Day.nullable(),
+      }),
+    )
+    .readonly(),
+  operations: z
+    .array(
+      z.object({
+        itemId: Id,
+        no: z.number().int(),
+        name: z.string(),
+        centreId: Id,
+        setup: Decimal,
+        run: Decimal,
+        parallel: z.number().int(),
+      }),
+    )
+    .readonly(),
+  centres: z
+    .array(
+      z.object({
+        id: Id,
+        code: z.string(),
+        name: z.string(),
+        machines: z.number().int(),
+        shift: z.number().int(),
+        calendarId: Id,
+      }),
+    )
+    .readonly(),
+  load: z.array(z.object({ centreId: Id, day: Day, minutes: z.number().int() })).readonly(),
+  supplies: z.array(Move).readonly(),
+  demands: z.array(Move).readonly(),
+});
+
+export const openAvailability = read({
+  name: 'openAvailability',
+  path: '/items/:id/availability',
+  summary: 'What comes and goes of an item, with the documents behind it; a line leaves its own demand out.',
+  params: IdParam,
+  query: z.object({ line: z.coerce.number().int().positive().optional() }),
+  out: GroundRows,
+});
+
+export const openPromiseGround = read({
+  name: 'openPromiseGround',
+  path: '/orders/:id/promise',
+  summary:
+    'What the promises of an order stand on, its own demand and what was planned for it left out, and its lines.',
+  params: IdParam,
+  out: z.object({
+    order: z.object({ id: Id, number: z.string(), version: z.number().int(), state: z.string() }),
+    rows: GroundRows,
+    lines: z.array(
+      z.object({
+        id: Id,
+        lineNo: z.number().int(),
+        item: z.object({ id: Id, number: z.string(), name: z.string(), unit: z.string() }),
+        /** What is open of it, in the item's own unit. */
+        quantity: Decimal,
+        asked: Day,
+        shipDate: Day,
+        promised: Day.nullable(),
+        method: z.enum(METHODS),
+        way: z.enum(WAYS).nullable(),
+        planned: z.number().int(),
+      }),
+    ),
+  }),
+});
+
+export const acceptPromise = act({
+  name: 'acceptPromise',
+  summary: 'Promise the lines of an order for the days that were seen: writes the days and plans what they need.',
+  input: z.object({
+    orderId: Id,
+    version: z.number().int(),
+    lines: z
+      .array(z.object({ lineId: Id, way: z.enum(WAYS), asked: TypedDay, day: TypedDay }))
+      .min(1)
+      .max(200),
+  }),
+  shown: z.object({
+    lines: z.array(z.object({ lineId: Id, day: Day })),
+    orders: z.number().int(),
+  }),
+});
+
+export const takeBackPromise = act({
+  name: 'takeBackPromise',
+  summary:
+    'Take back what was promised to an order: its days are open again, and what was planned for it is cancelled.',
+  input: z.object({ orderId: Id, version: z.number().int() }),
+  shown: z.object({ lines: z.number().int(), orders: z.number().int() }),
+});
+
+const PlannedRow = z.object({
+  id: Id,
+  number: z.string(),
+  kind: z.enum(['make', 'assemble', 'buy']),
+  state: z.enum(['planned', 'firm', 'running', 'finished', 'cancelled']),
+  item: z.object({ id: Id, number: z.string(), name: z.string(), unit: z.string() }),
+  quantity: Decimal,
+  start: Day,
+  due: Day,
+  vendor: z.string().nullable(),
+  /** Who it is for: a sales order, another planned order, or nobody. */
+  for: z.object({ kind: z.string(), id: Id, number: z.string(), party: z.string() }).nullable(),
+});
+
+export const listPlanned = read({
+  name: 'listPlanned',
+  path: '/planned',
+  summary: 'What is planned to be made, assembled and bought, soonest first.',
+  query: z.object({ cursor: z.string().optional(), rows: z.coerce.number().int().min(1).max(200).optional() }),
+  out: z.object({ rows: z.array(PlannedRow), next: z.string().nullable() }),
+});
+
+export const openPlanned = read({
+  name: 'openPlanned',
+  path: '/planned/:id',
+  summary: 'One planned order: its components, operations, and what is planned for it.',
+  params: IdParam,
+  out: PlannedRow.extend({
+    held: Decimal,
+    components: z.array(
+      z.object({
+        item: z.object({ id: Id, number: z.string(), name: z.string(), unit: z.string() }),
+        quantity: Decimal,
+        covered: Decimal,
+        neededOn: Day,
+      }),
+    ),
+    operations: z.array(
+      z.object({
+        no: z.number().int(),
+        name: z.string(),
+        centre: z.string(),
+        minutes: z.number().int(),
+        firstDay: Day,
+        lastDay: Day,
+      }),
+    ),
+    below: z.array(PlannedRow),
+  }),
+});
+
+export const openLoad = read({
+  name: 'openLoad',
+  path: '/load',
+  summary: 'Work centres against what they can do, by day, with the orders behind it.',
+  query: z.object({ days: z.coerce.number().int().min(7).max(180).optional() }),
+  out: z.object({
+    centres: z.array(
+      z.object({
+        id: Id,
+        code: z.string(),
+        name: z.string(),
+        days: z.array(
+          z.object({
+            day: Day,
+            capacity: z.number().int(),
+            minutes: z.number().int(),
+            orders: z.array(
+              z.object({ id: Id, kind: z.string(), number: z.string(), minutes: z.number().int(), item: z.string() }),
+            ),
+          }),
+        ),
+      }),
+    ),
+  }),
+});

@@ -1,0 +1,263 @@
+import { dec, isDay, type Day } from '@core/kernel';
+import { decideAccept, type Acceptance, type PlannedOrderPlan } from '@core/promise';
+import { refuse, type Refusal } from '@core/refusals';
+import * as contract from '@api/promise';
+import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
+import type { Sql, Tx } from '../db/database';
+import { plain } from '../db/mapping';
+import { lockOrder } from '../orders';
+import { inStepStatements } from '../supply';
+import { groundRows, plannedFor } from './ground';
+
+/** The lines of an order that can be promised: what is open of them out of our stock. */
+export async function promisedLines(sql: Sql, companyId: number, orderId: number) {
+  const rows = await sql.rows<{
+    id: number;
+    line_no: number;
+    item_id: number;
+    number: string;
+    name: string;
+    unit: string;
+    quantity: string;
+    asked: Day;
+    ship_date: Day;
+    promised_date: Day | null;
+    promised_by: 'atp' | 'have' | 'nothing' | 'lead' | null;
+    promise_method: 'atp' | 'ctp' | 'lead' | 'none';
+    planned: number;
+  }>(
+    `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, l.quantity - l.cancelled - l.shipped - COALESCE(
+              (SELECT SUM(t.quantity - t.received) FROM tie t WHERE t.company_id = l.company_id AND t.order_line_id = l.id), 0) AS quantity,
+            COALESCE(l.asked_date, l.ship_date) AS asked, l.ship_date, l.promised_date, l.promised_by, i.promise_method,
+            (SELECT COUNT(*) FROM planned_order p WHERE p.company_id = l.company_id AND p.order_line_id = l.id AND p.open) AS planned
+       FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+      WHERE l.company_id = ? AND l.order_id = ? AND l.owed ORDER BY l.line_no`,
+    [companyId, orderId],
+  );
+  return rows.filter((row) => dec(row.quantity).gt(0)).map((row) => ({ ...row, quantity: plain(row.quantity) }));
+}
+
+export const acceptPromise = defineAct(contract.acceptPromise, {
+  right: 'plan',
+  says: 'promise what must be planned',
+  saw: (input) => ({ kind: 'SO', id: input.orderId, version: input.version }),
+  async load(tx, input, doer) {
+    const head = await lockOrder(tx, doer.companyId, input.orderId);
+    // Whoever promises next sees what this one planned. // T8
+    await tx.rows('SELECT company_id FROM promise_turn WHERE company_id = ? FOR UPDATE', [doer.companyId]);
+    const lines = await promisedLines(tx, doer.companyId, head.id);
+    const asked = input.lines.map((line) => line.lineId);
+    const leftOut = lines.filter((line) => asked.includes(line.id));
+    const rows = await groundRows(
+      tx,
+      doer.companyId,
+      doer.workDate,
+      leftOut.map((line) => line.item_id),
+      leftOut.map((line) => line.id),
+    );
+    return { head, lines, rows, planned: await plannedFor(tx, doer.companyId, asked) };
+  },
+  decide({ head, lines, rows }, input) {
+    const refusals: Refusal[] = [];
+    if (head.state === 'closed' || head.state === 'cancelled') {
+      refusals.push(refuse('order-not-open', '', { order: head.number, state: head.state }));
+    }
+    const accepted: Acceptance[] = [];
+    for (const [index, line] of input.lines.entries()) {
+      const now = lines.find((each) => each.id === line.lineId);
+      if (!now) refusals.push(refuse('nothing-to-promise', `lines.${index}.lineId`, { order: head.number }));
+      for (const field of ['asked', 'day'] as const) {
+        if (line[field] === null || !isDay(line[field])) {
+          refusals.push(refuse('not-a-day', `lines.${index}.${field}`, { what: 'The day' }));
+        }
+      }
+      if (now) {
+        const ask = { key: String(now.id), itemId: now.item_id, quantity: now.quantity, asked: line.asked };
+        accepted.push({ ask, lineId: now.id, way: line.way, day: line.day ?? '' });
+      }
+    }
+    if (refusals.length > 0) return { ok: false, refusals };
+    return decideAccept(rows, accepted);
+  },
+  show: ({ lines, orders }) => ({
+    lines: lines.map(({ lineId, day }) => ({ lineId, day })),
+    orders: orders.length,
+  }),
+  async write(tx, effects, { head, planned }, doer, input) {
+    await cancelPlanned(tx, doer, planned);
+    const made = await writePlanned(tx, doer, effects.orders);
+    await tx.together([
+      ...effects.lines.map((line) => ({
+        sql: `UPDATE sales_order_line SET asked_date = ?, promised_date = ?, promised_by = ?, ship_date = ?
+               WHERE company_id = ? AND id = ?`,
+        values: [
+          input.lines.find((each) => each.lineId === line.lineId)!.asked,
+          line.day,
+          line.way,
+          line.day,
+          doer.companyId,
+          line.lineId,
+        ],
+      })),
+      headStatement(doer, head.id),
+      ...inStepStatements(doer.companyId, 'order', [head.id]),
+    ]);
+    return { made, touched: [{ kind: 'SO', id: head.id, number: head.number, version: head.version + 1 }] };
+  },
+});
+
+function headStatement(doer: Doer, orderId: number) {
+  return {
+    sql: `UPDATE sales_order o SET o.version = o.version + 1,
+            o.first_ship_date = (SELECT MIN(l.ship_date) FROM sales_order_line l
+              WHERE l.company_id = o.company_id AND l.order_id = o.id AND l.cancelled < l.quantity)
+           WHERE o.company_id = ? AND o.id = ?`,
+    values: [doer.companyId, orderId],
+  };
+}
+
+/** What was planned is cancelled and holds no capacity any more; it stays to be read. */
+async function cancelPlanned(tx: Tx, doer: Doer, ids: readonly number[]): Promise<void> {
+  if (ids.length < 2) return;
+  await tx.together([
+    {
+      sql: `DELETE l FROM centre_load l JOIN planned_operation o ON o.company_id = l.company_id AND o.id = l.planned_operation_id
+             WHERE l.company_id = ? AND o.planned_order_id IN (?)`,
+      values: [doer.companyId, ids as number[]],
+    },
+    {
+      sql: "UPDATE planned_order SET state = 'cancelled', version = version + 1 WHERE company_id = ? AND id IN (?)",
+      values: [doer.companyId, ids as number[]],
+    },
+  ]);
+}
+
+const KIND = { make: 'PR', assemble: 'AS', buy: 'PL' } as const;
+
+/** Writes planned orders level by level, since each names the one it is for; then what they need and hold. */
+async function writePlanned(tx: Tx, doer: Doer, orders: readonly PlannedOrderPlan[]): Promise<Touched[]> {
+  if (orders.length === 0) return [];
+  const { companyId } = doer;
+  const count = (kind: PlannedOrderPlan['kind']) => orders.filter((order) => order.kind === kind).length;
+  const number = await takeNumbers(tx, companyId, { PR: count('make'), AS: count('assemble'), PL: count('buy') });
+  const numbers = orders.map((order) => number(KIND[order.kind]));
+  const ids: number[] = [];
+  let level = orders.flatMap((order, place) => (order.parent === null ? [place] : []));
+  while (level.length > 0) {
+    const found = await tx.insert(
+      'planned_order',
+      level.map((place) => {
+        const order = orders[place]!;
+        return {
+          company_id: companyId,
+          number: numbers[place]!,
+          kind: order.kind,
+          item_id: order.itemId,
+          quantity: order.quantity,
+          held: order.held,
+          start_date: order.start,
+          due_date: order.due,
+          vendor_id: order.vendorId,
+          order_line_id: order.parent === null ? order.lineId : null,
+          parent_id: order.parent === null ? null : ids[order.parent]!,
+        };
+      }),
+    );
+    level.forEach((place, at) => (ids[place] = found[at]!));
+    const above = new Set(level);
+    level = orders.flatMap((order, place) => (order.parent !== null && above.has(order.parent) ? [place] : []));
+  }
+  const operations = orders.flatMap((order, place) =>
+    order.operations.map((operation) => ({ operation, orderId: ids[place]! })),
+  );
+  const [operationIds] = await tx.insertTogether([
+    {
+      table: 'planned_operation',
+      ids: true,
+      rows: operations.map(({ operation, orderId }) => ({
+        company_id: companyId,
+        planned_order_id: orderId,
+        no: operation.no,
+        name: operation.name,
+        work_centre_id: operation.centreId,
+        minutes: operation.minutes,
+        first_day: operation.firstDay,
+        last_day: operation.lastDay,
+      })),
+    },
+    {
+      table: 'planned_component',
+      rows: orders.flatMap((order, place) =>
+        order.components.map((component) => ({
+          company_id: companyId,
+          planned_order_id: ids[place]!,
+          item_id: component.itemId,
+          quantity: component.quantity,
+          covered: component.covered,
+          needed_on: component.neededOn,
+        })),
+      ),
+    },
+  ]);
+  await tx.insertTogether([
+    {
+      table: 'centre_load',
+      rows: operations.flatMap(({ operation }, at) =>
+        operation.load.map(({ day, minutes }) => ({
+          company_id: companyId,
+          work_centre_id: operation.centreId,
+          day,
+          planned_operation_id: operationIds![at]!,
+          minutes,
+        })),
+      ),
+    },
+  ]);
+  return orders.map((order, place) => ({ kind: KIND[order.kind], id: ids[place]!, number: numbers[place]! }));
+}
+
+export const takeBackPromise = defineAct(contract.takeBackPromise, {
+  right: 'plan',
+  says: 'take back what was promised',
+  saw: (input) => ({ kind: 'SO', id: input.orderId, version: input.version }),
+  async load(tx, input, doer) {
+    const head = await lockOrder(tx, doer.companyId, input.orderId);
+    await tx.rows('SELECT company_id FROM promise_turn WHERE company_id = ? FOR UPDATE', [doer.companyId]);
+    const lines = await tx.rows<{ id: number }>(
+      `SELECT id FROM sales_order_line WHERE company_id = ? AND order_id = ? AND promised_date IS NOT NULL`,
+      [doer.companyId, head.id],
+    );
+    const ids = lines.map((line) => line.id);
+    const planned = await plannedFor(tx, doer.companyId, ids);
+    const [running] = await tx.rows<{ number: string }>(
+      "SELECT number FROM planned_order WHERE company_id = ? AND id IN (?) AND state IN ('running', 'finished') LIMIT 1",
+      [doer.companyId, planned],
+    );
+    return { head, ids, planned, running: running?.number ?? null };
+  },
+  decide({ head, ids, planned, running }) {
+    const refusals = [
+      ...(ids.length === 0 ? [refuse('nothing-promised', '', { order: head.number })] : []),
+      ...(running ? [refuse('planned-running', '', { number: running })] : []),
+    ];
+    return refusals.length > 0
+      ? { ok: false, refusals }
+      : { ok: true, warnings: [], effects: { lines: ids.length, orders: planned.length - 1 } };
+  },
+  show: (effects) => effects,
+  async write(tx, _effects, { head, ids, planned }, doer) {
+    await cancelPlanned(tx, doer, planned);
+    await tx.together([
+      {
+        sql: `UPDATE sales_order_line SET ship_date = COALESCE(asked_date, ship_date), asked_date = NULL,
+                     promised_date = NULL, promised_by = NULL WHERE company_id = ? AND id IN (?)`,
+        values: [doer.companyId, ids],
+      },
+      headStatement(doer, head.id),
+      ...inStepStatements(doer.companyId, 'order', [head.id]),
+    ]);
+    return { made: [], touched: [{ kind: 'SO', id: head.id, number: head.number, version: head.version + 1 }] };
+  },
+});
+
+export const promiseActs = [acceptPromise, takeBackPromise];

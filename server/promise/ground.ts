@@ -1,0 +1,305 @@
+import type { Day } from '@core/kernel';
+import type { GroundRows, ItemRow, Method, MoveRow, Obtained } from '@core/promise';
+import type { Sql } from '../db/database';
+import { APPROVED, plain } from '../db/mapping';
+
+/** Days that are looked at: two years. */
+export const HORIZON = 730;
+
+/**
+ * All that promises of some items stand on: the items and all they are made of, their stock, what comes and goes, the
+ * centres and what they have to do. The demand of `lines` and what is planned for them are left out: they ask anew. // T1
+ * Some fourteen queries, one more for each level of the BOMs; each walks a key of the items it is about.
+ */
+export async function groundRows(
+  sql: Sql,
+  companyId: number,
+  workDate: Day,
+  itemIds: readonly number[],
+  lines: readonly number[] = [],
+): Promise<GroundRows> {
+  const [company] = await sql.rows<{ calendar_id: number; receiving_days: number; safety_days: number }>(
+    'SELECT calendar_id, receiving_days, safety_days FROM company WHERE id = ?',
+    [companyId],
+  );
+  const { ids, components } = await madeOf(sql, companyId, itemIds);
+  const leftOut = await plannedFor(sql, companyId, lines);
+  const operations = await sql.rows<{
+    item_id: number;
+    no: number;
+    name: string;
+    work_centre_id: number;
+    setup_minutes: string;
+    run_minutes: string;
+    parallel: number;
+  }>(
+    `SELECT item_id, no, name, work_centre_id, setup_minutes, run_minutes, parallel FROM routing_operation
+      WHERE company_id = ? AND item_id IN (?)`,
+    [companyId, ids],
+  );
+  const centreIds = [...new Set(operations.map((row) => row.work_centre_id)), 0];
+  const centres = await sql.rows<{
+    id: number;
+    code: string;
+    name: string;
+    machines: number;
+    shift: number;
+    calendarId: number;
+  }>(
+    `SELECT id, code, name, machines, shift_minutes AS shift, calendar_id AS calendarId FROM work_centre
+      WHERE company_id = ? AND id IN (?)`,
+    [companyId, centreIds],
+  );
+  const load = await sql.rows<{ centreId: number; day: Day; minutes: string }>(
+    `SELECT l.work_centre_id AS centreId, l.day, SUM(l.minutes) AS minutes FROM centre_load l
+       JOIN planned_operation o ON o.company_id = l.company_id AND o.id = l.planned_operation_id
+      WHERE l.company_id = ? AND l.work_centre_id IN (?) AND l.day >= ? AND o.planned_order_id NOT IN (?)
+      GROUP BY l.work_centre_id, l.day`,
+    [companyId, centreIds, workDate, leftOut],
+  );
+  return {
+    workDate,
+    horizon: HORIZON,
+    calendars: await calendarsOf(sql, companyId, workDate),
+    ownCalendarId: company!.calendar_id,
+    receivingDays: company!.receiving_days,
+    safetyDays: company!.safety_days,
+    items: await itemsOf(sql, companyId, ids, workDate, company!.calendar_id),
+    components,
+    operations: operations.map((row) => ({
+      itemId: row.item_id,
+      no: row.no,
+      name: row.name,
+      centreId: row.work_centre_id,
+      setup: plain(row.setup_minutes),
+      run: plain(row.run_minutes),
+      parallel: row.parallel,
+    })),
+    centres,
+    load: load.map((row) => ({ ...row, minutes: Number(row.minutes) })),
+    supplies: await suppliesOf(sql, companyId, ids, leftOut),
+    demands: await demandsOf(sql, companyId, ids, lines, leftOut),
+  };
+}
+
+/** Items with all they are made of, down to what is bought, a query for each level; a cycle ends the walk by itself. */
+async function madeOf(sql: Sql, companyId: number, itemIds: readonly number[]) {
+  const ids = new Set(itemIds);
+  const components: GroundRows['components'][number][] = [];
+  let level = [...ids];
+  while (level.length > 0) {
+    const rows = await sql.rows<{
+      item_id: number;
+      line_no: number;
+      component_id: number;
+      quantity: string;
+      scrap_percent: string;
+      operation_no: number | null;
+      first_day: Day | null;
+      last_day: Day | null;
+    }>(
+      `SELECT item_id, line_no, component_id, quantity, scrap_percent, operation_no, first_day, last_day FROM bom_line
+        WHERE company_id = ? AND item_id IN (?)`,
+      [companyId, level],
+    );
+    level = [];
+    for (const row of rows) {
+      components.push({
+        itemId: row.item_id,
+        lineNo: row.line_no,
+        componentId: row.component_id,
+        quantity: plain(row.quantity),
+        scrapPercent: plain(row.scrap_percent),
+        operationNo: row.operation_no,
+        firstDay: row.first_day,
+        lastDay: row.last_day,
+      });
+      if (!ids.has(row.component_id)) level.push(row.component_id);
+      ids.add(row.component_id);
+    }
+    level = [...new Set(level)];
+  }
+  return { ids: ids.size > 0 ? [...ids] : [0], components };
+}
+
+/** The open planned orders for lines, and those for them, all the way down; a zero so that a list is never empty. */
+export async function plannedFor(sql: Sql, companyId: number, lines: readonly number[]): Promise<number[]> {
+  if (lines.length === 0) return [0];
+  const rows = await sql.rows<{ id: number }>(
+    `WITH RECURSIVE below AS (
+       SELECT id FROM planned_order WHERE company_id = ? AND order_line_id IN (?) AND open
+       UNION ALL
+       SELECT p.id FROM planned_order p JOIN below b ON p.parent_id = b.id WHERE p.company_id = ? AND p.open)
+     SELECT id FROM below`,
+    [companyId, lines, companyId],
+  );
+  return [0, ...rows.map((row) => row.id)];
+}
+
+async function calendarsOf(sql: Sql, companyId: number, from: Day): Promise<GroundRows['calendars']> {
+  const calendars = await sql.rows<{ id: number; week: string }>('SELECT id, week FROM calendar WHERE company_id = ?', [
+    companyId,
+  ]);
+  const holidays = await sql.rows<{ calendar_id: number; day: Day }>(
+    'SELECT calendar_id, day FROM holiday WHERE company_id = ? AND day >= ? ORDER BY day',
+    [companyId, from],
+  );
+  return calendars.map(({ id, week }) => ({
+    id,
+    week,
+    holidays: holidays.filter((row) => row.calendar_id === id).map((row) => row.day),
+  }));
+}
+
+async function itemsOf(
+  sql: Sql,
+  companyId: number,
+  ids: readonly number[],
+  day: Day,
+  ownCalendar: number,
+): Promise<ItemRow[]> {
+  const items = await sql.rows<{
+    id: number;
+    number: string;
+    name: string;
+    unit: string;
+    obtained: Obtained;
+    promise_method: Method;
+    safety_stock: string;
+    lot_minimum: string;
+    lot_multiple: string;
+    phantom: number;
+    make_days: number;
+    on_hand: string;
+  }>(
+    `SELECT i.id, i.number, i.name, i.unit, i.obtained, i.promise_method, i.safety_stock, i.lot_minimum, i.lot_multiple,
+            i.phantom, i.make_days, COALESCE(s.on_hand, 0) AS on_hand
+       FROM item i LEFT JOIN stock s ON s.company_id = i.company_id AND s.item_id = i.id
+      WHERE i.company_id = ? AND i.id IN (?)`,
+    [companyId, ids],
+  );
+  // The preferred one first, then the cheapest, then the fastest; only who may sell it. // L8 L9
+  const sellers = await sql.rows<{
+    item_id: number;
+    vendor_id: number;
+    name: string;
+    lead_days: number;
+    calendar_id: number | null;
+    minimum: string;
+    multiple: string;
+  }>(
+    `SELECT iv.item_id, v.id AS vendor_id, v.name, iv.lead_days, v.calendar_id, iv.minimum, iv.multiple
+       FROM item_vendor iv JOIN vendor v ON v.company_id = iv.company_id AND v.id = iv.vendor_id
+       JOIN item i ON i.company_id = iv.company_id AND i.id = iv.item_id
+       LEFT JOIN item_group g ON g.company_id = i.company_id AND g.id = i.item_group_id
+      WHERE iv.company_id = ? AND iv.item_id IN (?) AND ${APPROVED}
+      ORDER BY iv.item_id, iv.preferred DESC, iv.unit_price, iv.lead_days, v.id`,
+    [companyId, ids, day, day],
+  );
+  return items.map((row) => ({
+    id: row.id,
+    number: row.number,
+    name: row.name,
+    unit: row.unit,
+    obtained: row.obtained,
+    method: row.promise_method,
+    safetyStock: plain(row.safety_stock),
+    lotMinimum: plain(row.lot_minimum),
+    lotMultiple: plain(row.lot_multiple),
+    phantom: row.phantom === 1,
+    makeDays: row.make_days,
+    onHand: plain(row.on_hand),
+    sellers: sellers
+      .filter((seller) => seller.item_id === row.id)
+      .map((seller) => ({
+        vendorId: seller.vendor_id,
+        name: seller.name,
+        leadDays: seller.lead_days,
+        calendarId: seller.calendar_id ?? ownCalendar,
+        minimum: plain(seller.minimum),
+        multiple: plain(seller.multiple),
+      })),
+  }));
+}
+
+interface MoveRead {
+  item_id: number;
+  day: Day;
+  quantity: string;
+  kind: string;
+  id: number;
+  number: string;
+  /** As text where a union made it one. */
+  line_id: number | string | null;
+  party: string;
+}
+
+const moveOf = (row: MoveRead): MoveRow => ({
+  itemId: row.item_id,
+  day: row.day,
+  quantity: plain(row.quantity),
+  source: {
+    kind: row.kind,
+    id: row.id,
+    number: row.number,
+    ...(row.line_id === null ? {} : { lineId: Number(row.line_id) }),
+    party: row.party,
+  },
+});
+
+const KIND_OF_PLANNED = "CASE p.kind WHEN 'make' THEN 'PR' WHEN 'assemble' THEN 'AS' ELSE 'PL' END";
+
+/** What is coming to our place for nobody yet: of purchases what is not tied, of planned orders what is not held. */
+async function suppliesOf(sql: Sql, companyId: number, ids: readonly number[], leftOut: readonly number[]) {
+  const rows = await sql.rows<MoveRead>(
+    `SELECT l.item_id, l.due_date AS day,
+            l.quantity - l.received - COALESCE((SELECT SUM(t.quantity - t.received) FROM tie t
+              WHERE t.company_id = l.company_id AND t.purchase_line_id = l.id), 0) AS quantity,
+            'PO' AS kind, p.id, p.number, l.id AS line_id, v.name AS party
+       FROM purchase_order_line l
+       JOIN purchase_order p ON p.company_id = l.company_id AND p.id = l.purchase_order_id
+       JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
+      WHERE l.company_id = ? AND l.item_id IN (?) AND l.untied = TRUE AND p.state = 'placed' AND p.ship_to_id IS NULL
+     HAVING quantity > 0
+     UNION ALL
+     SELECT p.item_id, p.due_date, p.quantity - GREATEST(p.held, p.finished), ${KIND_OF_PLANNED}, p.id, p.number, NULL, COALESCE(v.name, '')
+       FROM planned_order p LEFT JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
+      WHERE p.company_id = ? AND p.item_id IN (?) AND p.open = TRUE AND p.quantity > GREATEST(p.held, p.finished) AND p.id NOT IN (?)
+      ORDER BY day, kind, id, line_id`,
+    [companyId, ids, companyId, ids, leftOut],
+  );
+  return rows.map(moveOf);
+}
+
+/** What is owed out of our stock: lines, but for what comes tied or planned for them; and components of what is planned. */
+async function demandsOf(
+  sql: Sql,
+  companyId: number,
+  ids: readonly number[],
+  lines: readonly number[],
+  leftOut: readonly number[],
+) {
+  const rows = await sql.rows<MoveRead>(
+    `SELECT l.item_id, l.ship_date AS day,
+            l.quantity - l.cancelled - l.shipped - COALESCE((SELECT SUM(t.quantity - t.received) FROM tie t
+              WHERE t.company_id = l.company_id AND t.order_line_id = l.id), 0)
+            - COALESCE((SELECT SUM(p.held) FROM planned_order p
+              WHERE p.company_id = l.company_id AND p.order_line_id = l.id AND p.open), 0) AS quantity,
+            'SO' AS kind, o.id, o.number, l.id AS line_id, c.name AS party
+       FROM sales_order_line l
+       JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+       JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
+      WHERE l.company_id = ? AND l.item_id IN (?) AND l.owed = TRUE AND l.id NOT IN (?)
+        AND (o.state = 'confirmed' OR (o.state = 'draft' AND l.promised_date IS NOT NULL))
+     HAVING quantity > 0
+     UNION ALL
+     SELECT k.item_id, k.needed_on, k.quantity - GREATEST(k.covered, k.used), ${KIND_OF_PLANNED}, p.id, p.number, NULL, i.number
+       FROM planned_component k
+       JOIN planned_order p ON p.company_id = k.company_id AND p.id = k.planned_order_id
+       JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
+      WHERE k.company_id = ? AND k.item_id IN (?) AND p.open AND k.quantity > GREATEST(k.covered, k.used) AND p.id NOT IN (?)
+      ORDER BY day, kind, id, line_id`,
+    [companyId, ids, lines.length > 0 ? lines : [0], companyId, ids, leftOut],
+  );
+  return rows.map(moveOf);
+}

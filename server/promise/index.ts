@@ -1,0 +1,2 @@
+export { promiseActs } from './acts';
+export { listPlanned, openAvailability, openLoad, openPlanned, openPromiseGround } from './reads';
