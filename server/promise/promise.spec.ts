@@ -88,9 +88,14 @@ describe('promising', () => {
     // 6 there, 2 kept back: the third order, of one, finds nothing left.
     const ids = [];
     for (const quantity of ['2', '2', '1']) ids.push(await ordered([['UV-40', quantity]]));
-    const third = await answered(ids[2]!, 'atp').catch((error: Error) => error);
-    expect(third).toBeInstanceOf(Error);
-    expect((await ground(ids[2]!)).rows.demands.map((demand) => demand.quantity)).toEqual(['2', '2']);
+    const { rows, lines } = await ground(ids[2]!);
+    expect(rows.demands.map((demand) => demand.quantity)).toEqual(['2', '2']);
+    const asked = { key: '', itemId: lines[0]!.item.id, quantity: '1', asked: null };
+    expect(answers(new Ground(rows), [asked], () => 'atp')[0]).toMatchObject({ day: null, parts: [] });
+    // The second sees the other two: one of its two is there.
+    expect((await answered(ids[1]!, 'atp')).found[0]).toMatchObject({ day: null, parts: [] });
+    const one = { key: '', itemId: lines[0]!.item.id, quantity: '1', asked: '2027-03-08' };
+    expect(answers(new Ground((await ground(ids[1]!)).rows), [one], () => 'atp')[0]!.day).toBe(7);
     const of = await salmah.get<GroundRows>(`/api/items/${world.item('UV-40')}/availability`);
     expect(of.demands.map((demand) => [demand.quantity, demand.source.party])).toEqual([
       ['2', 'Kasturi Bottling'],
