@@ -88,6 +88,9 @@ export const OrderLine = z.object({
   /** Routes this item can go by. */
   routes: z.array(Route),
   shipDate: Day,
+  /** The ship date that was promised, and what is planned for it. // T8 */
+  promised: Day.nullable(),
+  planned: z.array(DocumentRef),
   tied: Decimal,
   shipped: Decimal,
   invoiced: Decimal,

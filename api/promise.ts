@@ -127,6 +127,45 @@ export const openPromiseGround = read({
   }),
 });
 
+const ToldPart = z.object({ quantity: Decimal, day: Day, lead: z.boolean() });
+const Told = z.object({
+  way: z.enum(WAYS),
+  day: Day.nullable(),
+  trouble: z.string().nullable(),
+  parts: z.array(ToldPart),
+  waits: z.array(
+    z.object({ kind: z.enum(['buy', 'coming', 'queue', 'run', 'make']), text: z.string(), from: Day, to: Day }),
+  ),
+  bars: z.array(
+    z.object({
+      depth: z.number().int(),
+      kind: z.enum(['buy', 'run', 'make']),
+      label: z.string(),
+      from: Day,
+      to: Day,
+      sets: z.boolean(),
+    }),
+  ),
+  slack: z.object({ start: Day, days: z.number().int() }).nullable(),
+  orders: z.number().int(),
+});
+
+export const checkPromise = read({
+  name: 'checkPromise',
+  path: '/orders/:id/promise/check',
+  summary: 'When the lines of an order could be had, by every way, computed on the server; writes nothing.',
+  params: IdParam,
+  out: z.object({
+    lines: z.array(
+      z.object({
+        key: z.string(),
+        ways: z.object({ atp: Told, have: Told, nothing: Told, lead: Told }),
+        chosen: Told,
+      }),
+    ),
+  }),
+});
+
 export const acceptPromise = act({
   name: 'acceptPromise',
   summary: 'Promise the lines of an order for the days that were seen: writes the days and plans what they need.',

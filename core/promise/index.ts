@@ -28,5 +28,17 @@ export {
 export { rankOrder, repromiseAvailable, type OpenLines, type Progress } from './repromise';
 export { exactly, lotUp, ONE, scaled, timesUp, TooMuch, unscaled, type Lot, type Scaled } from './scaled';
 export { Timelines, type Events, type Step } from './timelines';
+export {
+  check,
+  shorten,
+  told,
+  wayOf,
+  type CheckedAsk,
+  type CheckedLine,
+  type Told,
+  type ToldBar,
+  type ToldShortening,
+  type ToldWait,
+} from './told';
 export { troubleText } from './trouble';
 export { chainOf, shortenings, type Shortening, type Wait } from './why';

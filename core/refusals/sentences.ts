@@ -161,6 +161,8 @@ export const sentences = {
   'no-promise': (f: { why: string }) => f.why,
   'promise-moved': (f: { was: string; is: string }) =>
     `It was ${d(f.was)} when you looked and is ${d(f.is)} now, since something changed; look again and accept that.`,
+  'line-planned': (f: { number: string }) =>
+    `${f.number} is planned for this line as it is; take the promise of the order back first.`,
   'planned-running': (f: { number: string }) => `${f.number} is being worked on; it cannot be taken back any more.`,
   'order-not-confirmed': (f: { order: string; state: string }) => `${f.order} is ${f.state}; confirm it first.`,
   'order-has-supply': (f: { order: string; purchases: string }) =>

@@ -1,5 +1,5 @@
 import type { OrderEffects } from '@core/orders';
-import { decideCancel, decideClose, decideConfirm, decideSave } from '@core/orders';
+import { decideCancel, decideClose, decideConfirm, decideSave, keepingPlanned } from '@core/orders';
 import { reserveAtOnce } from '@core/stock';
 import * as contract from '@api/orders';
 import { defineAct, takeNumbers, there, type Doer, type Touched } from '../acts';
@@ -23,6 +23,7 @@ import {
   permitStatements,
   pricedItems,
   type OrderHead,
+  plannedLines,
 } from './store';
 
 const saveOrder = defineAct(contract.saveOrder, {
@@ -61,10 +62,12 @@ const saveOrder = defineAct(contract.saveOrder, {
       items: await pricedItems(tx, companyId, customer?.id ?? null, itemIds),
       offers,
       pricing: await orderPricing(tx, doer, customer?.id ?? null, head?.order_date ?? doer.workDate),
+      planned: head ? await plannedLines(tx, companyId, head.id) : [],
       standing: customer ? await standingOf(tx, companyId, customer.id, input.id, false) : null,
     };
   },
-  decide: (ground, input, doer) => decideSave(ground, input, doer.workDate),
+  decide: (ground, input, doer) =>
+    keepingPlanned(decideSave(ground, input, doer.workDate), ground.planned, (effects) => effects.lines),
   show: (effects, { offers }) => ({
     net: netOf(effects.lines),
     lines: effects.lines.map((line) => ({
@@ -262,10 +265,11 @@ const cancelOrder = defineAct(contract.cancelOrder, {
       agreements,
       lines,
       purchases: purchases.map((row) => row.number),
+      planned: await plannedLines(tx, companyId, head.id),
       moved: lines.some((line) => line.shipped !== '0'),
     };
   },
-  decide: (ground) => decideCancel({ ...ground, order: ground.head }),
+  decide: (ground) => keepingPlanned(decideCancel({ ...ground, order: ground.head }), ground.planned, () => []),
   show: (effects) => ({ state: effects.state }),
   async write(tx, effects, { head, agreements }, doer) {
     await tx.together([
@@ -328,10 +332,15 @@ const closeShort = defineAct(contract.closeShort, {
       onTheWay: plain(row.on_the_way ?? '0'),
       purchases: row.purchases ?? '',
     }));
-    return { head, agreements, lines };
+    const planned = await plannedLines(tx, companyId, head.id);
+    return { head, agreements, lines, planned: planned.filter((line) => input.lineIds.includes(line.id)) };
   },
-  decide: ({ head, lines }, input) =>
-    decideClose({ order: { number: head.number, state: head.state, currency: head.currency }, lines }, input.lineIds),
+  decide: ({ head, lines, planned }, input) =>
+    keepingPlanned(
+      decideClose({ order: { number: head.number, state: head.state, currency: head.currency }, lines }, input.lineIds),
+      planned,
+      () => [],
+    ),
   show: ({ lines, state }) => ({ lines, state }),
   async write(tx, { lines, released, state }, { head, agreements }, doer) {
     await tx.together([

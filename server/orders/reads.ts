@@ -181,6 +181,7 @@ interface LineRow {
   stocked: number;
   vendors: number;
   ship_date: string;
+  promised_date: string | null;
   tied: string;
   shipped: string;
   invoiced: string;
@@ -200,13 +201,15 @@ interface LineRow {
   volume: string;
 }
 
+const PLANNED_KINDS = { make: 'PR', assemble: 'AS', buy: 'PL' } as const;
+
 async function linesOf(sql: Sql, companyId: number, orderId: number, currency: string): Promise<Line[]> {
-  const [rows, invoiced, paid, ties, units] = await Promise.all([
+  const [rows, invoiced, paid, ties, units, planned] = await Promise.all([
     sql.rows<LineRow>(
       `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, l.agreement_line_id, ag.id AS agreement_id,
             ag.number AS agreement_number, l.quantity, l.cancelled, l.unit_price, l.list_price, l.amount, tc.code AS tax_code, l.tax_rate, l.route, i.stocked,
             (SELECT COUNT(*) FROM item_vendor iv WHERE iv.company_id = l.company_id AND iv.item_id = l.item_id) AS vendors,
-            l.ship_date, l.tied, l.shipped, l.invoiced, l.on_bench, l.reserved, l.agreed_amount,
+            l.ship_date, l.promised_date, l.tied, l.shipped, l.invoiced, l.on_bench, l.reserved, l.agreed_amount,
             IF(l.unit = '', i.unit, l.unit) AS sold_unit, l.unit_factor, l.typed_price, l.price_reason, l.discount, l.build_up, l.priced_on, l.ordered_amount,
             i.weight, i.volume, sk.on_hand - sk.reserved AS free
        FROM sales_order_line l
@@ -227,9 +230,18 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: s
         WHERE l.company_id = ? AND l.order_id = ? ORDER BY u.factor`,
       [companyId, orderId],
     ),
+    sql.rows<{ order_line_id: number; kind: 'make' | 'assemble' | 'buy'; id: number; number: string }>(
+      `SELECT p.order_line_id, p.kind, p.id, p.number FROM sales_order_line l FORCE INDEX (sales_order_line_no)
+         JOIN planned_order p FORCE INDEX (planned_order_line) ON p.company_id = l.company_id AND p.order_line_id = l.id AND p.open = TRUE
+        WHERE l.company_id = ? AND l.order_id = ? ORDER BY p.id`,
+      [companyId, orderId],
+    ),
   ]);
   return rows.map((row) => ({
     ...lineOf(row, ties.get(row.id) ?? [], invoiced.get(row.id) ?? '0', paid.get(row.id) ?? 0),
+    planned: planned
+      .filter((each) => each.order_line_id === row.id)
+      .map(({ kind, id, number }) => ({ kind: PLANNED_KINDS[kind], id, number })),
     units: [
       { unit: row.unit, factor: '1' },
       ...units
@@ -320,7 +332,12 @@ async function tiesOf(sql: Sql, companyId: number, orderId: number): Promise<Map
   return byLine;
 }
 
-function lineOf(row: LineRow, ties: Tie[], vendorInvoiced: string, paid: number): Omit<Line, 'units' | 'buildUp'> {
+function lineOf(
+  row: LineRow,
+  ties: Tie[],
+  vendorInvoiced: string,
+  paid: number,
+): Omit<Line, 'units' | 'buildUp' | 'planned'> {
   const fits = { stocked: Boolean(row.stocked), hasVendor: row.vendors > 0 };
   return {
     id: row.id,
@@ -349,6 +366,7 @@ function lineOf(row: LineRow, ties: Tie[], vendorInvoiced: string, paid: number)
     route: row.route,
     routes: ROUTES.filter((route) => routeFits(route, fits)),
     shipDate: row.ship_date,
+    promised: row.promised_date,
     tied: plain(row.tied),
     shipped: plain(row.shipped),
     invoiced: plain(row.invoiced),

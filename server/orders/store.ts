@@ -1,6 +1,6 @@
 import type { Day } from '@core/kernel';
 import { dec, sum } from '@core/kernel';
-import type { ConfirmableItem, OrderLineNow, OrderState, SoldAs } from '@core/orders';
+import type { ConfirmableItem, OrderLineNow, OrderState, PlannedFor, SoldAs } from '@core/orders';
 import { BuildUpSteps } from '@api/orders';
 import type { Route } from '@core/catalogue';
 import type { Reserving } from '@core/stock';
@@ -292,4 +292,15 @@ export function permitStatements(
       sql: 'UPDATE sales_order_line SET permit_id = ? WHERE company_id = ? AND id = ?',
       values: [line.permitId, companyId, line.lineId],
     }));
+}
+
+/** The lines of an order that something is planned for: they stay as they are until that is taken back. // T8 */
+export async function plannedLines(sql: Sql, companyId: number, orderId: number): Promise<PlannedFor[]> {
+  const rows = await sql.rows<{ id: number; item_id: number; quantity: string; number: string }>(
+    `SELECT l.id, l.item_id, l.quantity, MIN(p.number) AS number FROM sales_order_line l FORCE INDEX (sales_order_line_no)
+       JOIN planned_order p FORCE INDEX (planned_order_line) ON p.company_id = l.company_id AND p.order_line_id = l.id AND p.open = TRUE
+      WHERE l.company_id = ? AND l.order_id = ? GROUP BY l.id`,
+    [companyId, orderId],
+  );
+  return rows.map((row) => ({ id: row.id, itemId: row.item_id, quantity: plain(row.quantity), number: row.number }));
 }

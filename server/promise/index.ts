@@ -1,2 +1,2 @@
 export { promiseActs } from './acts';
-export { listPlanned, openAvailability, openLoad, openPlanned, openPromiseGround } from './reads';
+export { checkPromise, listPlanned, openAvailability, openLoad, openPlanned, openPromiseGround } from './reads';

@@ -1,6 +1,6 @@
 import type * as z from 'zod';
 import { addDays, type Day } from '@core/kernel';
-import { Calendar } from '@core/promise';
+import { Calendar, check, wayOf } from '@core/promise';
 import type * as contract from '@api/promise';
 import { there } from '../acts';
 import type { Sql } from '../db/database';
@@ -67,6 +67,24 @@ export async function openPromiseGround(
       planned: line.planned,
     })),
   };
+}
+
+/** When the lines of an order could be had, every way; each as its item is promised where nothing was chosen. // T10 */
+export async function checkPromise(
+  sql: Sql,
+  companyId: number,
+  workDate: Day,
+  orderId: number,
+): Promise<z.infer<typeof contract.checkPromise.out>> {
+  const { rows, lines } = await openPromiseGround(sql, companyId, workDate, orderId);
+  const asks = lines.map((line) => ({
+    key: String(line.id),
+    itemId: line.item.id,
+    quantity: line.quantity,
+    asked: line.asked,
+    way: line.way ?? wayOf(line.method) ?? 'atp',
+  }));
+  return { lines: check(rows, asks) };
 }
 
 interface PlannedColumns {

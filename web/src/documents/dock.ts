@@ -14,6 +14,7 @@ import { pathOf } from '../kit/documents';
 import { day, moment, money, quantity } from '../kit/formats';
 import { liveDocument } from '../kit/live';
 import { ThreadView } from '../kit/thread';
+import { AvailabilityPanel } from '../promise/availability';
 
 type Related = z.infer<typeof RelatedDocument>;
 
@@ -26,6 +27,9 @@ const KINDS: Record<string, string> = {
   VI: 'Vendor invoice',
   CN: 'Credit note',
   PP: 'Prepayment',
+  PR: 'Production order',
+  AS: 'Assembly order',
+  PL: 'Planned purchase',
 };
 
 /** Documents that are about order lines, and so have a thread. */
@@ -36,7 +40,7 @@ const sameDocument = (a: DocumentRef | null, b: DocumentRef | null) => a?.kind =
 /** The dock of every page: the thread of the selected line, the documents, and what was posted and changed. */
 @Component({
   selector: 'k-document-dock',
-  imports: [Dock, RouterLink, ThreadView],
+  imports: [AvailabilityPanel, Dock, RouterLink, ThreadView],
   templateUrl: './dock.html',
   styles: `
     .columns {
@@ -72,9 +76,19 @@ export class DocumentDock {
   /** One behind the thread. */
   readonly behind = input('');
   readonly about = input('');
+  /** The item of the selected line: what is there of it, and when. */
+  readonly itemId = input<number | null>(null);
+  /** The line that asks for it, so that its own demand is left out; how many, and by when. */
+  readonly asking = input<{ lineId: number | null; quantity: string; by: string | null }>({
+    lineId: null,
+    quantity: '',
+    by: null,
+  });
 
   /** Agreements and orders post nothing themselves; what they lead to does. */
-  private readonly posts = computed(() => !['AG', 'SO', 'PO', undefined].includes(this.document()?.kind));
+  private readonly posts = computed(
+    () => !['AG', 'SO', 'PO', 'PR', 'AS', 'PL', undefined].includes(this.document()?.kind),
+  );
   private readonly threaded = computed(() => THREADED.includes(this.document()?.kind ?? ''));
   protected readonly workDate = this.session.workDate;
   protected readonly tabs = computed(() => [
@@ -83,6 +97,7 @@ export class DocumentDock {
     ...(this.orderLineId() !== null || this.threaded() || (!this.own() && !this.behind() && !this.document())
       ? ['Thread']
       : []),
+    ...(this.itemId() !== null ? ['Availability'] : []),
     ...(this.behind() ? [this.behind()] : []),
     ...(this.related() ? ['Documents'] : []),
     ...(this.posts() ? ['Journals and stock'] : []),

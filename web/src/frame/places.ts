@@ -7,6 +7,7 @@ export const PLACES: readonly { path: string; name: string; icon: IconName }[] =
   { path: '/orders', name: 'Orders', icon: 'orders' },
   { path: '/bench', name: 'Bench', icon: 'bench' },
   { path: '/purchases', name: 'Purchases', icon: 'truck' },
+  { path: '/planned', name: 'Workshop', icon: 'workshop' },
   { path: '/billing', name: 'Billing', icon: 'billing' },
   { path: '/insight', name: 'Insight', icon: 'insight' },
 ];
@@ -26,6 +27,13 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'Vendor invoices', path: '/billing?side=vendor' },
   { name: 'Agreements past their last day', path: '/agreements?dates=passed' },
   { name: 'Agreements that are used up', path: '/agreements?left=used-up' },
+  { name: 'Load of the work centres', path: '/load' },
+  { name: 'What is planned to be made and bought', path: '/planned' },
+  { name: 'Keep bills of materials', path: '/lists?list=boms' },
+  { name: 'Keep routings', path: '/lists?list=routings' },
+  { name: 'Keep work centres', path: '/lists?list=work-centres' },
+  { name: 'Keep holidays', path: '/lists?list=holidays' },
+  { name: 'Keep how items are obtained and promised', path: '/lists?list=obtaining' },
   { name: 'Mail room: what was sent', path: '/mail' },
   { name: 'Keep prices', path: '/lists?list=prices' },
   { name: 'Keep invoice allowances', path: '/lists?list=allowances' },
@@ -40,7 +48,7 @@ export const DOINGS: readonly { name: string; path: string }[] = [
 
 export const KEYS: readonly [keys: string, does: string][] = [
   ['Ctrl K', 'find or do'],
-  ['Alt 1 … Alt 7', 'the places of the spine'],
+  ['Alt 1 … Alt 8', 'the places of the spine'],
   ['Ctrl Enter', 'the next step of the page, or the act of the side sheet'],
   ['Alt G', 'to the grid'],
   ['Enter', 'open the row, or edit the cell; on a line of an order, to its purchase, and back'],

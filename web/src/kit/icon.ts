@@ -10,6 +10,7 @@ import insight from '@material-symbols/svg-400/outlined/leaderboard.svg';
 import keyboard from '@material-symbols/svg-400/outlined/keyboard.svg';
 import more from '@material-symbols/svg-400/outlined/more_horiz.svg';
 import orders from '@material-symbols/svg-400/outlined/receipt_long.svg';
+import workshop from '@material-symbols/svg-400/outlined/precision_manufacturing.svg';
 import truck from '@material-symbols/svg-400/outlined/local_shipping.svg';
 import today from '@material-symbols/svg-400/outlined/wb_twilight.svg';
 
@@ -27,6 +28,7 @@ const ICONS = {
   orders,
   today,
   truck,
+  workshop,
 } as const;
 export type IconName = keyof typeof ICONS;
 

@@ -91,7 +91,7 @@ export class LineChart {
             },
           },
           y: {
-            min: 0,
+            suggestedMin: 0,
             suggestedMax: this.most(),
             grid: { color: rule },
             border: { display: false },

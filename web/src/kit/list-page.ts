@@ -28,13 +28,15 @@ export interface ChipFilter {
       }
     </div>
     <div class="filters">
-      <input
-        type="search"
-        [attr.aria-label]="looksIn()"
-        [placeholder]="looksIn()"
-        [value]="q()"
-        (input)="look('q', $any($event.target).value)"
-      />
+      @if (looksIn()) {
+        <input
+          type="search"
+          [attr.aria-label]="looksIn()"
+          [placeholder]="looksIn()"
+          [value]="q()"
+          (input)="look('q', $any($event.target).value)"
+        />
+      }
       @for (filter of filters(); track filter.name) {
         <k-chips
           [label]="filter.label"
@@ -69,7 +71,7 @@ export class ListPage<Row> {
   readonly head = input.required<string>();
   /** What the list is, in a sentence. */
   readonly sub = input.required<string>();
-  /** What the search box looks in: `Number, title or customer`. */
+  /** What the search box looks in: `Number, title or customer`; none where there is no search. */
   readonly looksIn = input.required<string>();
   readonly q = input.required<string>();
   readonly filters = input<readonly ChipFilter[]>([]);

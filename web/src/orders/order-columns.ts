@@ -244,7 +244,10 @@ export function shippable(line: OrderLine) {
 /** Who supplies a line, and how far that is. */
 export function suppliedBy(line: OrderLine): string {
   if (line.route === 'stock') {
-    return `${line.reserved === '0' ? '' : `${quantity(line.reserved)} held, `}${quantity(line.free)} free`;
+    const planned = line.planned.map((each) => `${each.number} planned`);
+    const held = line.reserved === '0' ? [] : [`${quantity(line.reserved)} held`];
+    const promised = line.promised === null ? [] : ['promised'];
+    return [...promised, ...planned, ...held, `${quantity(line.free)} free`].join(', ');
   }
   const here = line.reserved === '0' ? [] : [`${quantity(line.reserved)} here`];
   const missing = line.needsPurchase ? ['not placed yet'] : [];

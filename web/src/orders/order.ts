@@ -32,6 +32,8 @@ import { Refusals } from '../kit/refusals';
 import { Sheets } from '../kit/sheet';
 import { TypedDraft } from '../kit/typed-draft';
 import { MoveSheet } from '../purchases/move-sheet';
+import { PromiseSheet } from '../promise/promise-sheet';
+import { Promises } from '../promise/service';
 import { CommissionSheet } from './commission-sheet';
 import { DeskStrip } from './desk-strip';
 import { FillSheet, type FillData } from './fill-sheet';
@@ -80,6 +82,7 @@ import {
 })
 export class OrderPage {
   private readonly orders = inject(Orders);
+  private readonly promises = inject(Promises);
   private readonly bench = inject(Bench);
   private readonly session = inject(Session);
   private readonly router = inject(Router);
@@ -352,6 +355,9 @@ export class OrderPage {
       { value: 'pdf', label: 'PDF' },
       ...(this.session.may('send') ? [{ value: 'send', label: 'Send…' }] : []),
       { value: 'commission', label: 'Commission…' },
+      ...(sheet.lines.some((line) => line.promised !== null) && this.session.may('plan')
+        ? [{ value: 'take-back', label: 'Take the promise back' }]
+        : []),
       { value: 'copy', label: 'Copy' },
       ...(sheet.state === 'draft' || unsupplied ? [{ value: 'cancel', label: 'Cancel the order' }] : []),
     ];
@@ -376,6 +382,8 @@ export class OrderPage {
           this.quiet.say('Commission is shared.');
         });
         return;
+      case 'take-back':
+        return this.takeBackPromise();
       case 'copy':
         return this.copy();
       case 'cancel':
@@ -435,6 +443,71 @@ export class OrderPage {
       case 'none':
         return;
     }
+  }
+
+  /** What the selected line asks for of its item: as it is typed, or as it stands. */
+  protected readonly asked = computed(() => {
+    const typed = this.draft.typing() ? this.draft.typed() : null;
+    if (typed) {
+      const row = typed.lines.find((line) => line.key === this.selected()) ?? typed.lines[0];
+      if (!row || row.itemId === null) return null;
+      return { itemId: row.itemId, lineId: row.id, quantity: baseQuantity(row), by: row.shipDate };
+    }
+    const line = this.line();
+    if (!line) return null;
+    const open = dec(line.quantity).minus(line.cancelled).minus(line.shipped).toFixed();
+    return { itemId: line.item.id, lineId: line.id, quantity: open, by: line.shipDate };
+  });
+  protected readonly nobody = { lineId: null, quantity: '', by: null };
+
+  /** Lines that go out of our stock can be promised, once the order is kept. // T10 */
+  protected readonly canPromise = computed(() => {
+    const sheet = this.sheet();
+    return (
+      this.session.may('plan') &&
+      (sheet?.state === 'confirmed' || sheet?.state === 'draft') &&
+      sheet.lines.some((line) => line.route !== 'drop' && dec(line.quantity).minus(line.cancelled).gt(line.shipped))
+    );
+  });
+
+  /** What is typed is kept first: a promise is for the order as it stands. */
+  protected promise(): void {
+    if (!this.draft.typing()) return this.openPromise();
+    this.grid()?.finishEditing();
+    this.draft.save(() => {
+      this.draft.drop();
+      this.loaded.reload();
+      this.openPromise();
+    });
+  }
+
+  private openPromise(): void {
+    this.promises.ground(this.sheet()!.id).subscribe({
+      next: (ground) =>
+        this.sheets.open(PromiseSheet, ground).subscribe((done) => {
+          if (!done) return;
+          this.draft.drop();
+          this.loaded.reload();
+          const planned = done.made.length;
+          this.quiet.say(
+            planned > 0 ? `Promised; ${counted(planned, 'order')} planned with it, first` : 'Promised:',
+            done.made[0] ?? done.touched[0]!,
+          );
+        }),
+      error: (error: unknown) => this.draft.refuse(error),
+    });
+  }
+
+  private takeBackPromise(): void {
+    const sheet = this.sheet()!;
+    this.promises.takeBack(sheet.id, sheet.version).subscribe({
+      next: ({ touched }) => {
+        this.draft.drop();
+        this.loaded.reload();
+        this.quiet.say('What was promised is taken back:', touched[0]!);
+      },
+      error: (error: unknown) => this.draft.refuse(error),
+    });
   }
 
   protected readonly canShip = computed(() => {

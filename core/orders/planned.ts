@@ -1,0 +1,28 @@
+import { dec } from '@core/kernel';
+import { refuse, type Decision, type Refusal } from '@core/refusals';
+
+/** A line that something is planned for, and the first of what is planned. */
+export interface PlannedFor {
+  id: number;
+  itemId: number;
+  quantity: string;
+  number: string;
+}
+
+/** A decision, refused where it would change or end lines that something is planned for. // T8 */
+export function keepingPlanned<Effects>(
+  decision: Decision<Effects>,
+  planned: readonly PlannedFor[],
+  /** The lines as they would be; those that are not among them would be gone. */
+  linesOf: (effects: Effects) => readonly { id: number | null; itemId: number; quantity: string }[],
+): Decision<Effects> {
+  if (!decision.ok) return decision;
+  const lines = linesOf(decision.effects);
+  const refusals = planned.flatMap((line): Refusal[] => {
+    const at = lines.findIndex(({ id }) => id === line.id);
+    const now = lines[at];
+    if (now?.itemId === line.itemId && dec(now.quantity).eq(line.quantity)) return [];
+    return [refuse('line-planned', at < 0 ? '' : `lines.${at}.quantity`, { number: line.number })];
+  });
+  return refusals.length > 0 ? { ok: false, refusals } : decision;
+}

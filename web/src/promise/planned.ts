@@ -1,0 +1,178 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input } from '@angular/core';
+import { Title } from '@angular/platform-browser';
+import { RouterLink } from '@angular/router';
+import type { DocumentKind, DocumentRef } from '@core/kernel';
+import { Session } from '../access/session';
+import { DocumentDock } from '../documents/dock';
+import { pathOf } from '../kit/documents';
+import { day, quantity } from '../kit/formats';
+import { liveDocument } from '../kit/live';
+import { Refusals } from '../kit/refusals';
+import { forWhom, KIND_WORDS } from './planned-list';
+import { Promises, type PlannedRow } from './service';
+
+const KINDS = { make: 'PR', assemble: 'AS', buy: 'PL' } as const;
+
+/** One planned order: who it is for, what it needs and when, where it is worked on, and what is planned for it. */
+@Component({
+  selector: 'k-planned',
+  imports: [DocumentDock, Refusals, RouterLink],
+  template: `<div class="page">
+    @if (sheet(); as shown) {
+      <div class="title">
+        <h1>
+          <b>{{ shown.number }}</b> {{ number(shown.quantity) }} {{ shown.item.number }}
+          <span>{{ shown.state }} · {{ how() }} · there on {{ day(shown.due) }}</span>
+        </h1>
+        <a class="act" routerLink="/load">Load of the work centres</a>
+      </div>
+      <div class="head">
+        <div>
+          <small>For</small>
+          @if (shown.for; as whom) {
+            <a class="link" [routerLink]="pathTo(whom)">{{ forWhom(shown) }}</a>
+          } @else {
+            our own stock
+          }
+        </div>
+        <div>
+          <small>Item</small>
+          <a class="link" [routerLink]="pathOf({ kind: 'item', id: shown.item.id })">{{ shown.item.name }}</a>
+        </div>
+        <div><small>Begun by</small>{{ day(shown.start) }}</div>
+        <div><small>Held for it</small>{{ number(shown.held) }} of {{ number(shown.quantity) }}</div>
+      </div>
+      <div class="sheet columns">
+        <section>
+          <h2>Components</h2>
+          <table class="small">
+            <thead>
+              <tr>
+                <th>Item</th>
+                <th class="num">Quantity</th>
+                <th class="num">Planned for it</th>
+                <th>Needed on</th>
+              </tr>
+            </thead>
+            <tbody>
+              @for (row of shown.components; track $index) {
+                <tr>
+                  <td>
+                    <a class="link" [routerLink]="pathOf({ kind: 'item', id: row.item.id })">{{ row.item.number }}</a>
+                    {{ row.item.name }}
+                  </td>
+                  <td class="num">{{ number(row.quantity) }}</td>
+                  <td class="num">{{ row.covered === '0' ? 'from stock' : number(row.covered) }}</td>
+                  <td>{{ day(row.neededOn) }}</td>
+                </tr>
+              } @empty {
+                <tr>
+                  <td colspan="4" class="faint">It is bought; nothing goes into it.</td>
+                </tr>
+              }
+            </tbody>
+          </table>
+        </section>
+        <section>
+          <h2>Operations</h2>
+          <table class="small">
+            <thead>
+              <tr>
+                <th></th>
+                <th>Operation</th>
+                <th>Work centre</th>
+                <th class="num">Minutes</th>
+                <th>From</th>
+                <th>To</th>
+              </tr>
+            </thead>
+            <tbody>
+              @for (row of shown.operations; track row.no) {
+                <tr>
+                  <td>{{ row.no }}</td>
+                  <td>{{ row.name }}</td>
+                  <td>{{ row.centre }}</td>
+                  <td class="num">{{ row.minutes }}</td>
+                  <td>{{ day(row.firstDay) }}</td>
+                  <td>{{ day(row.lastDay) }}</td>
+                </tr>
+              } @empty {
+                <tr>
+                  <td colspan="6" class="faint">It goes through no work centre.</td>
+                </tr>
+              }
+            </tbody>
+          </table>
+        </section>
+        @if (shown.below.length > 0) {
+          <section>
+            <h2>Planned for it</h2>
+            <table class="small">
+              <tbody>
+                @for (row of shown.below; track row.id) {
+                  <tr>
+                    <td>
+                      <a class="link" [routerLink]="pathOf({ kind: 'PR', id: row.id })">{{ row.number }}</a>
+                    </td>
+                    <td>{{ row.item.number }}</td>
+                    <td class="num">{{ number(row.quantity) }}</td>
+                    <td>{{ row.vendor ? 'from ' + row.vendor : words[row.kind] }}</td>
+                    <td>{{ day(row.due) }}</td>
+                  </tr>
+                }
+              </tbody>
+            </table>
+          </section>
+        }
+      </div>
+      <k-document-dock [document]="document()" [itemId]="shown.item.id" />
+    } @else {
+      <k-refusals [refusals]="loaded.state().refusals" />
+    }
+  </div>`,
+  styles: `
+    h2 {
+      font: 600 16px var(--serif);
+      margin: 12px 0 2px;
+    }
+    .columns {
+      display: grid;
+      grid-template-columns: 1fr 1fr;
+      gap: 4px 32px;
+      align-content: start;
+      overflow: auto;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PlannedPage {
+  private readonly promises = inject(Promises);
+  private readonly session = inject(Session);
+  readonly id = input.required<string>();
+  protected readonly loaded = liveDocument(
+    this.id,
+    (id) => this.promises.openPlanned(Number(id)),
+    (document) => ['SO', 'PR', 'AS', 'PL'].includes(document.kind),
+  );
+  protected readonly sheet = computed(() => this.loaded.state().value);
+  protected readonly document = computed<DocumentRef | null>(() => {
+    const sheet = this.sheet();
+    return sheet ? { kind: KINDS[sheet.kind], id: sheet.id, number: sheet.number } : null;
+  });
+  protected readonly how = computed(() => {
+    const sheet = this.sheet();
+    return sheet?.vendor ? `bought from ${sheet.vendor}` : KIND_WORDS[sheet?.kind ?? 'make'];
+  });
+  protected readonly words = KIND_WORDS;
+  protected readonly forWhom = forWhom;
+  protected readonly pathOf = pathOf;
+  protected readonly pathTo = (whom: NonNullable<PlannedRow['for']>) =>
+    pathOf({ kind: whom.kind as DocumentKind, id: whom.id });
+  protected readonly number = quantity;
+  protected readonly day = (value: string) => day(value, this.session.workDate());
+
+  constructor() {
+    const titles = inject(Title);
+    effect(() => titles.setTitle(`${this.sheet()?.number ?? 'Planned'} · Kampong`));
+  }
+}

@@ -1,0 +1,41 @@
+import { inject, Injectable } from '@angular/core';
+import type * as z from 'zod';
+import * as contract from '@api/promise';
+import { Api } from '../kit/api';
+
+export type OrderGround = z.infer<typeof contract.openPromiseGround.out>;
+export type AskedLine = OrderGround['lines'][number];
+export type PlannedRow = z.infer<typeof contract.listPlanned.out>['rows'][number];
+export type PlannedSheet = z.infer<typeof contract.openPlanned.out>;
+export type CentreLoad = z.infer<typeof contract.openLoad.out>['centres'][number];
+
+/** The promise room's way to the server. */
+@Injectable({ providedIn: 'root' })
+export class Promises {
+  private readonly api = inject(Api);
+
+  availability(itemId: number, line: number | null) {
+    const query = line === null ? {} : { line };
+    return this.api.call(contract.openAvailability, { params: { id: itemId }, query });
+  }
+
+  ground(orderId: number) {
+    return this.api.call(contract.openPromiseGround, { params: { id: orderId } });
+  }
+
+  takeBack(orderId: number, version: number) {
+    return this.api.act(contract.takeBackPromise, { orderId, version });
+  }
+
+  planned(cursor?: string) {
+    return this.api.call(contract.listPlanned, { query: cursor ? { cursor } : {} });
+  }
+
+  openPlanned(id: number) {
+    return this.api.call(contract.openPlanned, { params: { id } });
+  }
+
+  load(days: number) {
+    return this.api.call(contract.openLoad, { query: { days } });
+  }
+}
