@@ -25,6 +25,17 @@ export {
   type Trouble,
   type Way,
 } from './rows';
+export {
+  EARLY_DAYS,
+  planningRun,
+  type CancelProposal,
+  type MoveProposal,
+  type PeggedDemand,
+  type PlaceProposal,
+  type PlanningRun,
+  type Proposal,
+  type Short,
+} from './planning';
 export { rankOrder, repromiseAvailable, type OpenLines, type Progress } from './repromise';
 export { exactly, lotUp, ONE, scaled, timesUp, TooMuch, unscaled, type Lot, type Scaled } from './scaled';
 export { Timelines, type Events, type Step } from './timelines';

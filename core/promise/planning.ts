@@ -1,0 +1,382 @@
+import { addDays, type Day } from '../kernel';
+import { NEVER, type DayIndex } from './calendar';
+import { Ground, minutesOf, type Item } from './ground';
+import { boughtBy, orderBy } from './lead-time';
+import type { GroundRows, MoveRow, Obtained } from './rows';
+import { exactly, lotUp, ONE, scaled, timesUp, unscaled, type Scaled } from './scaled';
+
+/** Who a proposal is for: the demand, and how much of it. */
+export interface PeggedDemand {
+  source: MoveRow['source'];
+  day: Day;
+  quantity: string;
+}
+
+export interface PlaceProposal {
+  kind: 'place';
+  itemId: number;
+  obtained: Exclude<Obtained, 'none'>;
+  quantity: string;
+  start: Day;
+  due: Day;
+  /** The day it was needed, where it cannot be there by then; null where it can. */
+  neededOn: Day | null;
+  vendorId: number | null;
+  for: PeggedDemand[];
+}
+
+export interface MoveProposal {
+  kind: 'move';
+  itemId: number;
+  source: MoveRow['source'];
+  quantity: string;
+  from: Day;
+  to: Day;
+  neededOn: Day | null;
+  for: PeggedDemand[];
+}
+
+export interface CancelProposal {
+  kind: 'cancel';
+  itemId: number;
+  source: MoveRow['source'];
+  quantity: string;
+  from: Day;
+  for: PeggedDemand[];
+}
+
+export type Proposal = PlaceProposal | MoveProposal | CancelProposal;
+
+/** What is short and will not be more of: an item nobody sells us, or that is neither bought nor made. */
+export interface Short {
+  itemId: number;
+  quantity: string;
+  day: Day;
+  why: 'nobody-sells' | 'no-way' | 'cycle';
+}
+
+export interface PlanningRun {
+  proposals: Proposal[];
+  short: Short[];
+}
+
+/** A supply that comes up to so many days before it is needed stays where it is. */
+export const EARLY_DAYS = 7;
+
+interface Demand {
+  day: DayIndex;
+  quantity: Scaled;
+  source: MoveRow['source'];
+}
+
+interface Supply {
+  /** The day it comes on as it stands, and as it would. */
+  was: DayIndex;
+  day: DayIndex;
+  quantity: Scaled;
+  left: Scaled;
+  /** What is there already, or what is proposed, by its place among the proposals. */
+  source: MoveRow['source'] | null;
+  proposal: PlaceProposal | null;
+  /** Of a supply that is there: the demand it first serves, and all of them. */
+  first: DayIndex | null;
+  for: PeggedDemand[];
+}
+
+/** More than any supplies were seen to need. */
+const MOST_TURNS = 50;
+
+const SAFETY: MoveRow['source'] = { kind: 'safety', id: 0, number: 'safety stock', party: '' };
+
+/**
+ * Net needs level by level, parents before what they are made of: what is on hand serves demand in the order of its
+ * days, then what is coming, in the order of its days; the rest is to be placed, in lots. A supply that serves too late
+ * is to be moved to where it is needed, but not before it could be there; one much too early, back; one that serves
+ * nobody, cancelled. Orders placed or moved bring the demand of their components with them. Capacity is not looked at.
+ * When all is taken, the next run proposes nothing. // T11
+ * `forecast` is planned demand that is not released yet. O(moves × log moves), and the BOM lines of what is placed.
+ */
+export function planningRun(rows: GroundRows, until: Day, forecast: readonly MoveRow[] = []): PlanningRun {
+  const ground = new Ground({ ...rows, supplies: [], demands: [] });
+  const run = new Run(ground, rows, until, forecast);
+  return run.all();
+}
+
+class Run {
+  private readonly demands: Demand[][];
+  private readonly supplies: Supply[][];
+  private readonly proposals: Proposal[] = [];
+  private readonly short: Short[] = [];
+  private readonly last: DayIndex;
+  /** The day of the supply before, once settled: supplies keep their order, so that the next run finds them so. */
+  private settled: DayIndex = 0;
+
+  constructor(
+    private readonly ground: Ground,
+    rows: GroundRows,
+    until: Day,
+    forecast: readonly MoveRow[],
+  ) {
+    this.last = Math.min(ground.dayIndex(until), ground.horizon - 1);
+    this.demands = ground.items.map(() => []);
+    this.supplies = ground.items.map(() => []);
+    const known = new Set(rows.items.map((item) => item.id));
+    for (const move of [...rows.demands, ...forecast]) {
+      if (!known.has(move.itemId)) continue;
+      const demand = { day: ground.dayIndex(move.day), quantity: scaled(move.quantity), source: move.source };
+      this.demands[ground.at(move.itemId)]!.push(demand);
+    }
+    for (const move of rows.supplies) {
+      if (!known.has(move.itemId)) continue;
+      const quantity = scaled(move.quantity);
+      this.supplies[ground.at(move.itemId)]!.push({
+        was: ground.dayIndex(move.day),
+        day: ground.dayIndex(move.day),
+        quantity,
+        left: quantity,
+        source: move.source,
+        proposal: null,
+        first: null,
+        for: [],
+      });
+    }
+  }
+
+  all(): PlanningRun {
+    for (const index of this.ground.items.keys()) this.plan(index);
+    return { proposals: this.proposals, short: this.short };
+  }
+
+  private day(index: DayIndex): Day {
+    return addDays(this.ground.rows.workDate, index);
+  }
+
+  private plan(index: number): void {
+    const item = this.ground.items[index]!;
+    const all = this.supplies[index]!;
+    const demands = this.demands[index]!.sort(inTime);
+    let coming = all;
+    let rest: Demand[] = [];
+    // Supplies that move to one day may serve in another order then, and one of them nobody: until nothing changes.
+    for (let turn = 0; turn < MOST_TURNS; turn += 1) {
+      coming.sort(inTime);
+      rest = this.match(item, coming, demands);
+      const kept = coming.filter((supply) => supply.first !== null || supply.day > this.last);
+      const moved = this.settle(item, kept);
+      if (!moved && kept.length === coming.length) break;
+      coming = kept;
+    }
+    for (const supply of all) this.tell(item, supply, coming.includes(supply));
+    this.placeFor(item, rest);
+  }
+
+  /** Serves demand in the order of its days from what is there, then from what comes; what nothing serves is left. */
+  private match(item: Item, supplies: readonly Supply[], demands: readonly Demand[]): Demand[] {
+    for (const supply of supplies) {
+      supply.left = supply.quantity;
+      supply.first = null;
+      supply.for = [];
+    }
+    let stock = exactly(scaled(item.row.onHand) - scaled(item.row.safetyStock));
+    const all = stock < 0 ? [{ day: 0, quantity: -stock, source: SAFETY }, ...demands] : demands;
+    stock = Math.max(0, stock);
+    const rest: Demand[] = [];
+    let at = 0;
+    for (const demand of all) {
+      const fromStock = Math.min(stock, demand.quantity);
+      stock -= fromStock;
+      let needed = demand.quantity - fromStock;
+      for (; needed > 0 && at < supplies.length; at += supplies[at]!.left === 0 ? 1 : 0) {
+        needed -= this.serve(supplies[at]!, demand, needed);
+      }
+      // Nothing is placed for what is needed after the last day; what comes may serve it.
+      if (needed > 0 && demand.day <= this.last) rest.push({ ...demand, quantity: needed });
+    }
+    return rest;
+  }
+
+  /** Says of a supply that is there what is to become of it. */
+  private tell(item: Item, supply: Supply, kept: boolean): void {
+    const about = {
+      itemId: item.row.id,
+      source: supply.source!,
+      quantity: unscaled(supply.quantity),
+      from: this.day(supply.was),
+      for: kept ? supply.for : [],
+    };
+    if (!kept) {
+      this.proposals.push({ kind: 'cancel', ...about });
+      this.shift(supply.source!, null);
+    } else if (supply.day !== supply.was) {
+      const late = supply.first !== null && supply.day > supply.first;
+      const neededOn = late ? this.day(supply.first!) : null;
+      this.proposals.push({ kind: 'move', ...about, to: this.day(supply.day), neededOn });
+      this.shift(supply.source!, supply.day - supply.was);
+    }
+  }
+
+  private serve(supply: Supply, demand: Demand, needed: Scaled): Scaled {
+    const taken = Math.min(supply.left, needed);
+    supply.left -= taken;
+    supply.first ??= demand.day;
+    supply.for.push({ source: demand.source, day: this.day(demand.day), quantity: unscaled(taken) });
+    return taken;
+  }
+
+  /** New orders for what nothing that comes serves; what a lot brings beyond the need serves what follows. */
+  private placeFor(item: Item, demands: readonly Demand[]): void {
+    let supply: Supply | null = null;
+    for (const demand of demands) {
+      let needed = demand.quantity;
+      while (needed > 0) {
+        if (!supply || supply.left === 0) supply = this.place(item, needed, demand);
+        if (!supply) break;
+        needed -= this.serve(supply, demand, needed);
+      }
+    }
+  }
+
+  /** A new order for a need and, by its lot, for what comes after; null where there is no way to have more. */
+  private place(item: Item, needed: Scaled, demand: Demand): Supply | null {
+    const { row, sellers } = item;
+    const seller = sellers[0];
+    const why = item.cycle
+      ? 'cycle'
+      : row.obtained === 'none'
+        ? 'no-way'
+        : row.obtained === 'buy' && !seller
+          ? 'nobody-sells'
+          : null;
+    if (why !== null || row.obtained === 'none') {
+      this.short.push({ itemId: row.id, quantity: unscaled(needed), day: this.day(demand.day), why: why ?? 'no-way' });
+      return null;
+    }
+    const quantity = lotUp(needed, row.obtained === 'buy' ? seller!.lot : item.lot);
+    const wanted = Math.max(demand.day, this.settled);
+    const { start, due } = row.obtained === 'buy' ? this.bought(item, wanted) : this.made(item, quantity, wanted);
+    this.settled = due;
+    const proposal: PlaceProposal = {
+      kind: 'place',
+      itemId: row.id,
+      obtained: row.obtained,
+      quantity: unscaled(quantity),
+      start: this.day(start),
+      due: this.day(due),
+      neededOn: due > demand.day ? this.day(demand.day) : null,
+      vendorId: row.obtained === 'buy' ? seller!.vendorId : null,
+      for: [],
+    };
+    this.proposals.push(proposal);
+    if (row.obtained !== 'buy') this.explode(item, quantity, start);
+    return {
+      was: due,
+      day: due,
+      quantity,
+      left: quantity,
+      source: null,
+      proposal,
+      first: demand.day,
+      for: proposal.for,
+    };
+  }
+
+  private bought(item: Item, needed: DayIndex): { start: DayIndex; due: DayIndex } {
+    const seller = item.sellers[0]!;
+    const ordered = orderBy(needed, seller);
+    if (ordered >= 0) return { start: ordered, due: needed };
+    return { start: 0, due: Math.min(boughtBy(0, seller), this.ground.horizon - 1) };
+  }
+
+  private made(item: Item, quantity: Scaled, needed: DayIndex): { start: DayIndex; due: DayIndex } {
+    const days = this.daysToMake(item, quantity);
+    const start = this.ground.ownCalendar.minus(needed, days);
+    if (start >= 0) return { start, due: needed };
+    return { start: 0, due: this.after(days) };
+  }
+
+  private after(days: number): DayIndex {
+    const day = this.ground.ownCalendar.plus(0, days);
+    return day === NEVER ? this.ground.horizon - 1 : day;
+  }
+
+  /** Working days an order takes by itself: each operation its whole days, as if nobody else were there. */
+  private daysToMake(item: Item, quantity: Scaled): number {
+    const days = item.operations.reduce((sum, operation) => {
+      const centre = this.ground.centres[operation.centre]!;
+      const aDay = Math.min(operation.parallel, centre.machines) * centre.shift;
+      return sum + (aDay > 0 ? Math.ceil(minutesOf(operation, quantity) / aDay) : 0);
+    }, 0);
+    return Math.max(days, item.row.makeDays);
+  }
+
+  private explode(item: Item, quantity: Scaled, start: DayIndex): void {
+    const source = { kind: 'proposal', id: item.row.id, number: item.row.number, party: '' };
+    for (const component of item.components) {
+      if (start < component.first || start > component.last) continue;
+      this.demands[component.item]!.push({ day: start, quantity: timesUp(quantity, component.per, ONE), source });
+    }
+  }
+
+  /**
+   * Moves what is there where it serves late or much too early; true where anything moves. What comes on one day goes
+   * together, and never before what serves earlier demand.
+   */
+  private settle(item: Item, supplies: readonly Supply[]): boolean {
+    this.settled = 0;
+    let moved = false;
+    for (let from = 0; from < supplies.length;) {
+      const { day } = supplies[from]!;
+      let to = from;
+      while (to < supplies.length && supplies[to]!.day === day) to += 1;
+      const used = supplies.slice(from, to).filter((supply) => supply.first !== null);
+      const settled = used.length > 0 ? this.dayFor(item, day, used) : day;
+      if (used.length > 0) this.settled = settled;
+      if (settled !== day) moved = true;
+      for (const supply of used) supply.day = settled;
+      from = to;
+    }
+    return moved;
+  }
+
+  private dayFor(item: Item, day: DayIndex, used: readonly Supply[]): DayIndex {
+    const first = used[0]!.first!;
+    const soonest = Math.max(...used.map((supply) => this.soonest(item, supply.quantity)));
+    // What comes after the last day is left where it is, unless it is needed before.
+    const tooEarly = first - day > EARLY_DAYS && day <= this.last;
+    const wanted = first > day ? (tooEarly ? first : day) : Math.min(day, Math.max(first, soonest));
+    return Math.max(wanted, this.settled);
+  }
+
+  /** The first day a supply that is not begun could be there. */
+  private soonest(item: Item, quantity: Scaled): DayIndex {
+    if (item.row.obtained === 'buy') {
+      return item.sellers[0] ? Math.min(boughtBy(0, item.sellers[0]), this.ground.horizon - 1) : 0;
+    }
+    return this.after(this.daysToMake(item, quantity));
+  }
+
+  /** What an order needs moves with it; null where it goes. Its components come after it in the order of items. */
+  private shift({ kind, id }: MoveRow['source'], by: number | null): void {
+    if (kind !== 'PR' && kind !== 'AS') return;
+    for (const demands of this.demands) {
+      for (let at = demands.length - 1; at >= 0; at -= 1) {
+        const demand = demands[at]!;
+        if (demand.source.kind !== kind || demand.source.id !== id) continue;
+        if (by === null) demands.splice(at, 1);
+        else demand.day = Math.max(0, demand.day + by);
+      }
+    }
+  }
+}
+
+/** By day; on one day the smaller first, so that as many as can be serve somebody. */
+function inTime(a: Timed, b: Timed): number {
+  const text = ({ source }: Timed) => (source ? `${source.kind} ${source.id} ${source.lineId ?? 0}` : '');
+  return a.day - b.day || a.quantity - b.quantity || text(a).localeCompare(text(b));
+}
+
+interface Timed {
+  day: DayIndex;
+  quantity: Scaled;
+  source: MoveRow['source'] | null;
+}
