@@ -36,7 +36,15 @@ export {
   type Proposal,
   type Short,
 } from './planning';
-export { rankOrder, repromiseAvailable, type OpenLines, type Progress } from './repromise';
+export {
+  rankOrder,
+  repromise,
+  repromiseAvailable,
+  type MovedLine,
+  type OpenLines,
+  type Progress,
+  type PromisedLine,
+} from './repromise';
 export { exactly, lotUp, ONE, scaled, timesUp, TooMuch, unscaled, type Lot, type Scaled } from './scaled';
 export { Timelines, type Events, type Step } from './timelines';
 export {

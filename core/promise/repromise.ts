@@ -1,5 +1,11 @@
-import { NEVER } from './calendar';
+import { addDays, daysBetween, type Day } from '../kernel';
+import { answer } from './ask';
+import { NEVER, type DayIndex } from './calendar';
+import { Ground } from './ground';
+import type { GroundRows, MoveRow, Way } from './rows';
+import { scaled, type Scaled } from './scaled';
 import { Timelines, type Events } from './timelines';
+import { told } from './told';
 
 /** Open lines of items that are promised by what is there, as columns of equal length. Days are from the work date. */
 export interface OpenLines {
@@ -81,4 +87,186 @@ export function repromiseAvailable(
   }
   progress(order.length, order.length);
   return days;
+}
+
+/** An open line with what it was promised. */
+export interface PromisedLine {
+  lineId: number;
+  itemId: number;
+  quantity: string;
+  /** The day asked, and the one that stands. */
+  asked: Day;
+  promised: Day;
+  way: Way;
+  /** The lower the earlier. */
+  priority: number;
+  ordered: Day;
+}
+
+/** A line whose day is another one now. */
+export interface MovedLine {
+  lineId: number;
+  was: Day;
+  /** Null where no day can be said. */
+  is: Day | null;
+  /** What sets the new day. */
+  why: string;
+}
+
+/** The ways that look at nothing but what is there and coming. */
+const PLAIN: readonly Way[] = ['atp'];
+
+/**
+ * All open lines asked again in rank order, and those whose day moves with the reason. `rows` are without the lines'
+ * own demand and without what is planned for them. Lines of items that nothing planned uses go the short way: their
+ * balances in few days, O(log days) each; the others are planned anew on one ground. Null where it was stopped. // T9
+ */
+export function repromise(
+  rows: GroundRows,
+  lines: readonly PromisedLine[],
+  progress: Progress = () => true,
+): MovedLine[] | null {
+  const shared = usedByPlans(rows, lines);
+  const plain = lines.filter((line) => PLAIN.includes(line.way) && !shared.has(line.itemId));
+  const planned = lines.filter((line) => !PLAIN.includes(line.way) || shared.has(line.itemId));
+  const days = new Map<number, { is: Day | null; why: string }>();
+  const all = lines.length;
+  if (!plainly(rows, plain, days, (done) => progress(done, all))) return null;
+  if (!byPlanning(rows, planned, days, (done) => progress(plain.length + done, all))) return null;
+  return lines.flatMap((line): MovedLine[] => {
+    const { is, why } = days.get(line.lineId)!;
+    return is === line.promised ? [] : [{ lineId: line.lineId, was: line.promised, is, why }];
+  });
+}
+
+/** The items of lines that are planned, and all they are made of. */
+function usedByPlans(rows: GroundRows, lines: readonly PromisedLine[]): Set<number> {
+  const used = new Set(lines.filter((line) => !PLAIN.includes(line.way)).map((line) => line.itemId));
+  const madeOf = new Map<number, number[]>();
+  for (const { itemId, componentId } of rows.components) {
+    madeOf.set(itemId, [...(madeOf.get(itemId) ?? []), componentId]);
+  }
+  for (const item of used) for (const component of madeOf.get(item) ?? []) used.add(component);
+  return used;
+}
+
+const rankOf = (rows: GroundRows, lines: readonly PromisedLine[]) => {
+  const column = (of: (line: PromisedLine) => number) => Int32Array.from(lines, of);
+  return {
+    priority: column((line) => line.priority),
+    promised: column((line) => daysBetween(rows.workDate, line.promised)),
+    ordered: column((line) => daysBetween(rows.workDate, line.ordered)),
+  };
+};
+
+type Found = Map<number, { is: Day | null; why: string }>;
+
+function plainly(rows: GroundRows, lines: readonly PromisedLine[], days: Found, report: (done: number) => boolean) {
+  if (lines.length === 0) return true;
+  const items = [...new Set(lines.map((line) => line.itemId))];
+  const at = new Map(items.map((id, index) => [id, index]));
+  const events = eventsOf(rows, at);
+  const asked = lines.map((line) => Math.max(0, daysBetween(rows.workDate, line.asked)));
+  const within = lines.map((_line, index) => asked[index]! < rows.horizon);
+  const found = repromiseAvailable(
+    items.length,
+    rows.horizon,
+    events,
+    {
+      item: Int32Array.from(lines, (line) => at.get(line.itemId)!),
+      quantity: Float64Array.from(lines, (line) => scaled(line.quantity)),
+      // A day beyond the horizon is not looked at: asked on its last, and had when asked.
+      asked: Int32Array.from(asked, (day) => Math.min(day, rows.horizon - 1)),
+      ...rankOf(rows, lines),
+    },
+    report,
+  );
+  if (!found) return false;
+  const none: PromisedLine[] = [];
+  for (const [index, line] of lines.entries()) {
+    const day = found[index]!;
+    if (!within[index]) days.set(line.lineId, { is: line.asked, why: '' });
+    else if (day === NEVER) none.push(line);
+    else days.set(line.lineId, { is: addDays(rows.workDate, day), why: whyOn(rows, line.itemId, day) });
+  }
+  byLeadTime(rows, none, days);
+  return true;
+}
+
+/** What is there of each item, and what comes and goes, as columns. */
+function eventsOf(rows: GroundRows, at: ReadonlyMap<number, number>): Events {
+  const item: number[] = [];
+  const day: number[] = [];
+  const quantity: Scaled[] = [];
+  const add = (of: number, on: DayIndex, size: Scaled) => {
+    if (on >= rows.horizon) return;
+    item.push(of);
+    day.push(on);
+    quantity.push(size);
+  };
+  for (const row of rows.items) {
+    const of = at.get(row.id);
+    if (of !== undefined) add(of, 0, scaled(row.onHand) - scaled(row.safetyStock));
+  }
+  const first = new Ground({ ...rows, items: [], components: [], operations: [], supplies: [], demands: [] })
+    .ownCalendar;
+  const put = (move: MoveRow, sign: 1 | -1) => {
+    const of = at.get(move.itemId);
+    const on = daysBetween(rows.workDate, move.day);
+    if (of !== undefined) add(of, on < 0 ? (sign > 0 ? first.next(0) : 0) : on, sign * scaled(move.quantity));
+  };
+  for (const move of rows.supplies) put(move, 1);
+  for (const move of rows.demands) put(move, -1);
+  return { item: Int32Array.from(item), day: Int32Array.from(day), quantity: Float64Array.from(quantity) };
+}
+
+/** What comes on the day that makes it possible. */
+function whyOn(rows: GroundRows, itemId: number, day: DayIndex): string {
+  const on = addDays(rows.workDate, day);
+  const coming = rows.supplies.filter((move) => move.itemId === itemId && move.day === on).map((move) => move.source);
+  if (coming.length > 0)
+    return `${coming.map((source) => `${source.number} of ${source.party}`).join(', ')} comes then`;
+  return day === 0 ? 'there is enough' : 'there is enough from then on';
+}
+
+/** Lines there is never enough for: the lead time says when. */
+function byLeadTime(rows: GroundRows, lines: readonly PromisedLine[], days: Found): void {
+  if (lines.length === 0) return;
+  const wanted = new Set(lines.map((line) => line.itemId));
+  const items = rows.items.filter((item) => wanted.has(item.id));
+  const ground = new Ground({ ...rows, items, components: [], supplies: [], demands: [] });
+  for (const line of lines) {
+    const ask = { key: '', itemId: line.itemId, quantity: line.quantity, asked: line.asked };
+    const { day, trouble } = told(ground, answer(ground, ask, 'lead'));
+    days.set(line.lineId, { is: day, why: trouble ?? 'there is not enough; a new one takes its lead time' });
+  }
+}
+
+function byPlanning(rows: GroundRows, lines: readonly PromisedLine[], days: Found, report: (done: number) => boolean) {
+  const ground = new Ground(rows);
+  const order = rankOrder(rankOf(rows, lines));
+  for (const [done, at] of order.entries()) {
+    if (done % 64 === 0 && !report(done)) return false;
+    const line = lines[at]!;
+    const ask = { key: '', itemId: line.itemId, quantity: line.quantity, asked: line.asked };
+    if (line.way === 'atp') {
+      // As on the short way: what cannot be promised whole holds nothing.
+      const item = ground.at(line.itemId);
+      const from = ground.dayIndex(line.asked);
+      const found = from < rows.horizon ? ground.timelines.earliest(item, from, scaled(line.quantity)) : from;
+      if (found === NEVER) byLeadTime(rows, [line], days);
+      else {
+        if (from < rows.horizon) ground.move(item, found, -scaled(line.quantity));
+        days.set(line.lineId, { is: addDays(rows.workDate, found), why: whyOn(rows, line.itemId, found) });
+      }
+      continue;
+    }
+    const { day, trouble, waits } = told(ground, answer(ground, ask, line.way));
+    const longest = waits.reduce<(typeof waits)[number] | null>(
+      (most, wait) => (!most || daysBetween(wait.from, wait.to) > daysBetween(most.from, most.to) ? wait : most),
+      null,
+    );
+    days.set(line.lineId, { is: day, why: trouble ?? longest?.text ?? 'what it needs is there' });
+  }
+  return true;
 }
