@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { METHODS, OBTAINED, WAYS } from '@core/promise';
-import { act, Day, Decimal, Id, IdParam, read, TypedDay } from './kit';
+import { act, Day, Decimal, DocumentRef, Id, IdParam, read, TypedDay } from './kit';
 
 const Source = z.object({
   kind: z.string(),
@@ -266,4 +266,57 @@ export const openLoad = read({
       }),
     ),
   }),
+});
+
+export const openRepromise = read({
+  name: 'openRepromise',
+  path: '/repromise',
+  summary: 'The last run over all open lines: how far it is, and whose promise moves; null where there was none.',
+  out: z.object({
+    run: z
+      .object({
+        id: Id,
+        state: z.enum(['waiting', 'running', 'done', 'stopped', 'failed']),
+        done: z.number().int(),
+        total: z.number().int(),
+        workDate: Day,
+        moved: z.array(
+          z.object({
+            lineId: Id,
+            lineNo: z.number().int(),
+            order: DocumentRef,
+            customer: z.string(),
+            item: z.string(),
+            quantity: Decimal,
+            was: Day,
+            is: Day.nullable(),
+            why: z.string(),
+            /** The line stands on the new day already. */
+            taken: z.boolean(),
+          }),
+        ),
+      })
+      .nullable(),
+  }),
+});
+
+export const startRepromise = act({
+  name: 'startRepromise',
+  summary: 'Ask all open lines again, in rank order; it goes on by itself and writes no promise.',
+  input: z.object({}),
+  shown: z.object({ lines: z.number().int() }),
+});
+
+export const stopRepromise = act({
+  name: 'stopRepromise',
+  summary: 'Stop asking all open lines again.',
+  input: z.object({ id: Id }),
+  shown: z.object({}),
+});
+
+export const applyRepromise = act({
+  name: 'applyRepromise',
+  summary: 'Take the new days of some lines of a run, all of them or none, with what must be planned anew.',
+  input: z.object({ id: Id, lineIds: z.array(Id).min(1).max(500) }),
+  shown: z.object({ lines: z.number().int(), orders: z.number().int() }),
 });

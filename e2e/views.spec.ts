@@ -31,6 +31,7 @@ const VIEWS = [
   ['workshop', '/planned'],
   ['planned order', '/planned/1'],
   ['load', '/load'],
+  ['promise again', '/repromise'],
   ['lists', '/lists?list=prices'],
   ['threads of an order', '/orders/1/threads'],
   ['receipt', '/receipts/5'],

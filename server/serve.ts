@@ -8,6 +8,7 @@ import { connect, type Database } from './db/database';
 import { createApp } from './http/app';
 import { eventsOn } from './http/events';
 import { agreementSums } from './insight';
+import { runsOn } from './promise';
 import { startJobs, type Jobs } from './jobs';
 
 export interface Serving {
@@ -23,6 +24,8 @@ export async function serve(config: Config, log: Logger, clock: Clock = systemCl
   const events = eventsOn(database, log);
   const idle: Jobs = { poke: () => undefined, stop: () => undefined };
   const jobs = config.JOBS === 'yes' ? startJobs({ database, clock, log }, () => events.poke()) : idle;
+  const runs = runsOn(database, log);
+  runs.poke();
   const app = createApp({
     config,
     database,
@@ -30,6 +33,7 @@ export async function serve(config: Config, log: Logger, clock: Clock = systemCl
     log,
     events,
     jobs,
+    runs,
     attempts: attemptsOn(database),
     agreementSums: agreementSums(database),
   });
@@ -48,6 +52,7 @@ export async function serve(config: Config, log: Logger, clock: Clock = systemCl
         server.close(() => resolve());
         server.closeIdleConnections();
       });
+      await runs.stop();
       await database.close();
     },
   };

@@ -106,7 +106,9 @@ function leadDay(ground: Ground, index: number): DayIndex {
   const [seller] = item.sellers;
   const bought = item.row.obtained === 'buy';
   if (bought && !seller) throw new Stuck({ kind: 'nobody-sells', item: item.row.number });
-  if (!bought && item.row.makeDays === 0) throw new Stuck({ kind: 'no-way', item: item.row.number });
+  if (!bought && item.row.makeDays === 0) {
+    throw new Stuck({ kind: item.row.obtained === 'none' ? 'no-way' : 'no-lead', item: item.row.number });
+  }
   const day = bought ? boughtBy(0, seller!) : ground.ownCalendar.plus(0, item.row.makeDays);
   if (day === NEVER) throw new Stuck({ kind: 'horizon', item: item.row.number, days: ground.horizon });
   return day;

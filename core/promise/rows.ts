@@ -128,6 +128,7 @@ export type Trouble =
   | { kind: 'no-shift'; centre: string }
   | { kind: 'nobody-sells'; item: string }
   | { kind: 'no-way'; item: string }
+  | { kind: 'no-lead'; item: string }
   | { kind: 'horizon'; item: string; days: number }
   | { kind: 'before-today'; item: string }
   | { kind: 'too-much'; item: string }

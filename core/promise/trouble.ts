@@ -11,6 +11,8 @@ export function troubleText(trouble: Trouble): string {
       return `Nobody sells us ${trouble.item}; add a vendor for it.`;
     case 'no-way':
       return `${trouble.item} is neither bought nor made, so there will not be more of it; say how it is obtained.`;
+    case 'no-lead':
+      return `${trouble.item} has no lead time of its own, for it is made by its routing; ask what could be made.`;
     case 'horizon':
       return `There is no ${trouble.item} within ${trouble.days} days; ask for less, or for a part.`;
     case 'before-today':

@@ -158,11 +158,13 @@ export const sentences = {
   'order-not-open': (f: { order: string; state: string }) => `${f.order} is ${f.state}; there is nothing to promise.`,
   'nothing-to-promise': (f: { order: string }) => `Nothing of this line of ${f.order} is open any more; leave it out.`,
   'nothing-promised': (f: { order: string }) => `Nothing of ${f.order} was promised; there is nothing to take back.`,
-  'no-promise': (f: { why: string }) => f.why,
+  'no-promise': (f: { why: string }) => `${f.why.replace(/[.]$/, '')}; nothing was promised.`,
   'promise-moved': (f: { was: string; is: string }) =>
     `It was ${d(f.was)} when you looked and is ${d(f.is)} now, since something changed; look again and accept that.`,
   'line-planned': (f: { number: string }) =>
     `${f.number} is planned for this line as it is; take the promise of the order back first.`,
+  'run-going': () => 'All open lines are being asked again already; wait for that, or stop it.',
+  'promise-changed': () => 'This line was changed since the run; ask all open lines again and take what that says.',
   'planned-running': (f: { number: string }) => `${f.number} is being worked on; it cannot be taken back any more.`,
   'order-not-confirmed': (f: { order: string; state: string }) => `${f.order} is ${f.state}; confirm it first.`,
   'order-has-supply': (f: { order: string; purchases: string }) =>

@@ -329,7 +329,7 @@ export const LIST_ROOMS: readonly { label: string; lists: readonly KeptList[] }[
         fields: [
           item,
           { ...wholeNumber, name: 'line', head: 'Line', says: 'The line', width: 64, needed: true },
-          { name: 'component', head: 'Component', says: 'The component', width: 130, needed: true, is: ref('item') },
+          { name: 'component', head: 'Component', says: 'The component', needed: true, is: ref('item') },
           {
             name: 'quantity',
             head: 'Quantity',

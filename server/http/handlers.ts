@@ -38,7 +38,15 @@ import { openTrail, stockEntries } from '../ledger';
 import { draftMessage, listMessages, openMessage } from '../mail';
 import { basketOf, customerDesk, listOrders, openOrder, peopleOf, shelf } from '../orders';
 import { findCustomers, findVendors, openCustomer, openVendor } from '../parties';
-import { checkPromise, listPlanned, openAvailability, openLoad, openPlanned, openPromiseGround } from '../promise';
+import {
+  checkPromise,
+  listPlanned,
+  openAvailability,
+  openLoad,
+  openPlanned,
+  openPromiseGround,
+  openRepromise,
+} from '../promise';
 import { listPurchases, openPurchase } from '../purchasing';
 import { alsoWaiting, openReceipt, openShipment } from '../stock';
 import { listBench, listPairs, openThread, salesFor, suppliesFor, threadOfDocument, threadsOfOrder } from '../supply';
@@ -213,6 +221,7 @@ export const HANDLERS: readonly Handler[] = [
   reads(promise.checkPromise, (sql, companyId, { params, workDate }) =>
     checkPromise(sql, companyId, workDate, params.id),
   ),
+  reads(promise.openRepromise, (sql, companyId) => openRepromise(sql, companyId)),
   reads(promise.listPlanned, (sql, companyId, { query }) => listPlanned(sql, companyId, query)),
   reads(promise.openPlanned, (sql, companyId, { params }) => openPlanned(sql, companyId, params.id)),
   reads(promise.openLoad, (sql, companyId, { query, workDate }) => openLoad(sql, companyId, workDate, query.days)),

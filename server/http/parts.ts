@@ -5,6 +5,7 @@ import type { Config } from '../config';
 import type { Database } from '../db/database';
 import type { AgreementSums } from '../insight';
 import type { Jobs } from '../jobs';
+import type { Runs } from '../promise';
 import type { Events } from './events';
 
 /** What the handlers are made of. */
@@ -16,5 +17,6 @@ export interface Parts {
   attempts: Attempts;
   events: Events;
   jobs: Jobs;
+  runs: Runs;
   agreementSums: AgreementSums;
 }

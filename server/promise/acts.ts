@@ -106,7 +106,7 @@ export const acceptPromise = defineAct(contract.acceptPromise, {
   },
 });
 
-function headStatement(doer: Doer, orderId: number) {
+export function headStatement(doer: Doer, orderId: number) {
   return {
     sql: `UPDATE sales_order o SET o.version = o.version + 1,
             o.first_ship_date = (SELECT MIN(l.ship_date) FROM sales_order_line l
@@ -117,7 +117,7 @@ function headStatement(doer: Doer, orderId: number) {
 }
 
 /** What was planned is cancelled and holds no capacity any more; it stays to be read. */
-async function cancelPlanned(tx: Tx, doer: Doer, ids: readonly number[]): Promise<void> {
+export async function cancelPlanned(tx: Tx, doer: Doer, ids: readonly number[]): Promise<void> {
   if (ids.length < 2) return;
   await tx.together([
     {
@@ -135,7 +135,7 @@ async function cancelPlanned(tx: Tx, doer: Doer, ids: readonly number[]): Promis
 const KIND = { make: 'PR', assemble: 'AS', buy: 'PL' } as const;
 
 /** Writes planned orders level by level, since each names the one it is for; then what they need and hold. */
-async function writePlanned(tx: Tx, doer: Doer, orders: readonly PlannedOrderPlan[]): Promise<Touched[]> {
+export async function writePlanned(tx: Tx, doer: Doer, orders: readonly PlannedOrderPlan[]): Promise<Touched[]> {
   if (orders.length === 0) return [];
   const { companyId } = doer;
   const count = (kind: PlannedOrderPlan['kind']) => orders.filter((order) => order.kind === kind).length;
@@ -259,5 +259,3 @@ export const takeBackPromise = defineAct(contract.takeBackPromise, {
     return { made: [], touched: [{ kind: 'SO', id: head.id, number: head.number, version: head.version + 1 }] };
   },
 });
-
-export const promiseActs = [acceptPromise, takeBackPromise];

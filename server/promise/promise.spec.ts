@@ -22,6 +22,14 @@ interface Planned {
   }[];
 }
 
+interface Run {
+  run: {
+    id: number;
+    state: string;
+    moved: { lineId: number; item: string; was: string; is: string | null; why: string; taken: boolean }[];
+  } | null;
+}
+
 describe('promising', () => {
   let world: World;
   let salmah: Visitor;
@@ -171,6 +179,58 @@ describe('promising', () => {
     expect(after.lines[0]!.shipDate).toBe('2027-03-08');
     const nothing = await salmah.refused('takeBackPromise', { orderId: id, version: after.version });
     expect(nothing.codes).toEqual(['nothing-promised']);
+  });
+
+  it('asks all open lines again after a vendor slipped, and takes some of what moves (T9)', async () => {
+    const { id: vendorId } = (await salmah.get<{ rows: { id: number; name: string }[] }>('/api/vendors?q=Arus'))
+      .rows[0]!;
+    const [bought] = await salmah.does('enterPurchase', {
+      vendorId,
+      shipToId: null,
+      lines: [{ itemId: world.item('UV-LAMP'), quantity: '400', dueDate: '2027-03-10' }],
+    });
+    const ids = [];
+    for (const quantity of ['60', '70', '80', '90']) ids.push(await ordered([['UV-LAMP', quantity]]));
+    for (const id of ids) await salmah.does('acceptPromise', (await answered(id, 'atp')).input);
+    const settled = async () => {
+      for (;;) {
+        const { run } = await salmah.get<Run>('/api/repromise');
+        if (run && !['waiting', 'running'].includes(run.state)) return run;
+        await new Promise((resolve) => setTimeout(resolve, 50));
+      }
+    };
+    await salmah.does('startRepromise', {});
+    const before = await settled();
+    expect(before.state).toBe('done');
+    expect(before.moved.filter((line) => line.item === 'UV-LAMP')).toEqual([]);
+
+    const sheet = await salmah.get<{ version: number; lines: { id: number }[] }>(`/api/purchases/${bought!.id}`);
+    await salmah.does('answerPurchase', {
+      purchaseId: bought!.id,
+      version: sheet.version,
+      lines: [{ purchaseLineId: sheet.lines[0]!.id, dueDate: '2027-03-22', stops: false }],
+    });
+    await salmah.does('startRepromise', {});
+    const after = await settled();
+    const lamps = after.moved.filter((line) => line.item === 'UV-LAMP');
+    expect(lamps.map((line) => [line.was, line.is])).toEqual(
+      Array.from({ length: 4 }, () => ['2027-03-10', '2027-03-22']),
+    );
+    expect(lamps[0]!.why).toMatch(/^PO-\d+ of Arus Membrane Supply comes then$/);
+    const [first, second, third] = lamps;
+    await salmah.does('applyRepromise', { id: after.id, lineIds: [first!.lineId, second!.lineId] });
+    const order = await salmah.get<{ lines: { shipDate: string; promised: string }[] }>(`/api/orders/${ids[0]}`);
+    expect(order.lines[0]).toMatchObject({ shipDate: '2027-03-22', promised: '2027-03-22' });
+    // Taken already; and what was changed since is not taken.
+    const again = await salmah.refused('applyRepromise', { id: after.id, lineIds: [first!.lineId, third!.lineId] });
+    expect(again.codes).toEqual(['lineIds.0: promise-changed']);
+    const { run } = await salmah.get<Run>('/api/repromise');
+    expect(run!.moved.filter((line) => line.item === 'UV-LAMP').map((line) => line.taken)).toEqual([
+      true,
+      true,
+      false,
+      false,
+    ]);
   });
 
   it('says why there is no date, at the line', async () => {

@@ -61,6 +61,7 @@ const routes: Routes = [
       { path: 'purchases/:id', loadComponent: () => import('../purchases/purchase').then((m) => m.PurchasePage) },
       { path: 'planned', loadComponent: () => import('../promise/planned-list').then((m) => m.PlannedList) },
       { path: 'planned/:id', loadComponent: () => import('../promise/planned').then((m) => m.PlannedPage) },
+      { path: 'repromise', loadComponent: () => import('../promise/repromise').then((m) => m.RepromisePage) },
       { path: 'load', loadComponent: () => import('../promise/load').then((m) => m.LoadPage) },
       { path: 'billing', loadComponent: () => import('../billing/list').then((m) => m.InvoiceList) },
       { path: 'billing/:side/:id', loadComponent: () => import('../billing/invoice').then((m) => m.InvoicePage) },

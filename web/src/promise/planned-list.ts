@@ -34,7 +34,10 @@ export function forWhom(row: PlannedRow): string {
     [pathTo]="pathTo"
     empty="Nothing is planned. Promise an order of something that is made, and what it needs stands here."
   >
-    <span acts><a class="act" routerLink="/load">Load of the work centres</a></span>
+    <span acts
+      ><a class="act" routerLink="/load">Load of the work centres</a
+      ><a class="act" routerLink="/repromise">Promise again</a></span
+    >
   </k-list-page>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

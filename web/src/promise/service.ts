@@ -7,6 +7,7 @@ export type OrderGround = z.infer<typeof contract.openPromiseGround.out>;
 export type AskedLine = OrderGround['lines'][number];
 export type PlannedRow = z.infer<typeof contract.listPlanned.out>['rows'][number];
 export type PlannedSheet = z.infer<typeof contract.openPlanned.out>;
+export type RunShown = NonNullable<z.infer<typeof contract.openRepromise.out>['run']>;
 export type CentreLoad = z.infer<typeof contract.openLoad.out>['centres'][number];
 
 /** The promise room's way to the server. */
@@ -25,6 +26,22 @@ export class Promises {
 
   takeBack(orderId: number, version: number) {
     return this.api.act(contract.takeBackPromise, { orderId, version });
+  }
+
+  run() {
+    return this.api.call(contract.openRepromise);
+  }
+
+  startRun() {
+    return this.api.act(contract.startRepromise, {});
+  }
+
+  stopRun(id: number) {
+    return this.api.act(contract.stopRepromise, { id });
+  }
+
+  takeRun(id: number, lineIds: number[]) {
+    return this.api.act(contract.applyRepromise, { id, lineIds });
   }
 
   planned(cursor?: string) {

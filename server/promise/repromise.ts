@@ -1,0 +1,265 @@
+import type * as z from 'zod';
+import { addDays, type Day } from '@core/kernel';
+import { answers, decideAccept, Ground, wayOf, type MovedLine, type PromisedLine } from '@core/promise';
+import { refuse, type Refusal } from '@core/refusals';
+import * as contract from '@api/promise';
+import { defineAct, there } from '../acts';
+import type { Sql } from '../db/database';
+import { plain } from '../db/mapping';
+import { inStepStatements } from '../supply';
+import { cancelPlanned, headStatement, writePlanned } from './acts';
+import { groundRows, plannedFor } from './ground';
+
+interface LineRow {
+  id: number;
+  item_id: number;
+  quantity: string;
+  asked: Day;
+  ship_date: Day;
+  promised_by: PromisedLine['way'] | null;
+  promise_method: 'atp' | 'ctp' | 'lead' | 'none';
+  order_date: Day;
+}
+
+/** All open lines that go out of our stock, each by the way it was promised or its item is. // T9 T10 */
+export async function openLines(sql: Sql, companyId: number): Promise<PromisedLine[]> {
+  const rows = await sql.rows<LineRow>(
+    `SELECT l.id, l.item_id, l.quantity - l.cancelled - l.shipped - COALESCE(
+              (SELECT SUM(t.quantity - t.received) FROM tie t WHERE t.company_id = l.company_id AND t.order_line_id = l.id), 0) AS quantity,
+            COALESCE(l.asked_date, l.ship_date) AS asked, l.ship_date, l.promised_by, i.promise_method, o.order_date
+       FROM sales_order o FORCE INDEX (sales_order_state)
+       JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id AND l.owed
+       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+      WHERE o.company_id = ? AND o.state = 'confirmed'
+     HAVING quantity > 0 ORDER BY l.id`,
+    [companyId],
+  );
+  return rows.flatMap((row): PromisedLine[] => {
+    const way = row.promised_by ?? wayOf(row.promise_method);
+    if (way === null) return [];
+    return [
+      {
+        lineId: row.id,
+        itemId: row.item_id,
+        quantity: plain(row.quantity),
+        asked: row.asked,
+        promised: row.ship_date,
+        way,
+        // Every customer ranks alike so far.
+        priority: 1,
+        ordered: row.order_date,
+      },
+    ];
+  });
+}
+
+/** What a run stands on: everything but the lines' own demand and what is planned for them. */
+export function groundOfRun(sql: Sql, companyId: number, workDate: Day, lines: readonly PromisedLine[]) {
+  return groundRows(
+    sql,
+    companyId,
+    workDate,
+    [...new Set(lines.map((line) => line.itemId))],
+    lines.map((line) => line.lineId),
+  );
+}
+
+export const startRepromise = defineAct(contract.startRepromise, {
+  right: 'plan',
+  says: 'promise all open lines again',
+  async load(tx, _input, doer) {
+    const [running] = await tx.rows<{ id: number }>(
+      "SELECT id FROM promise_run WHERE company_id = ? AND state IN ('waiting', 'running') LIMIT 1",
+      [doer.companyId],
+    );
+    return { running: running !== undefined, lines: (await openLines(tx, doer.companyId)).length };
+  },
+  decide: ({ running, lines }) =>
+    running ? { ok: false, refusals: [refuse('run-going', '', {})] } : { ok: true, warnings: [], effects: { lines } },
+  show: (effects) => effects,
+  async write(tx, { lines }, _ground, doer) {
+    await tx.insert('promise_run', [
+      { company_id: doer.companyId, person_id: doer.personId, work_date: doer.workDate, total: lines },
+    ]);
+    return { made: [], touched: [] };
+  },
+});
+
+export const stopRepromise = defineAct(contract.stopRepromise, {
+  right: 'plan',
+  says: 'stop promising all open lines again',
+  load: async (tx, input, doer) => {
+    const [run] = await tx.rows<{ id: number }>(
+      'SELECT id FROM promise_run WHERE company_id = ? AND id = ? FOR UPDATE',
+      [doer.companyId, input.id],
+    );
+    return there(run, 'This run');
+  },
+  decide: () => ({ ok: true, warnings: [], effects: {} }),
+  show: () => ({}),
+  async write(tx, _effects, run, doer) {
+    await tx.run(
+      "UPDATE promise_run SET state = 'stopped' WHERE company_id = ? AND id = ? AND state IN ('waiting', 'running')",
+      [doer.companyId, run.id],
+    );
+    return { made: [], touched: [] };
+  },
+});
+
+export const applyRepromise = defineAct(contract.applyRepromise, {
+  right: 'plan',
+  says: 'take the new days of promises',
+  async load(tx, input, doer) {
+    const { companyId } = doer;
+    const [run] = await tx.rows<{ moved: string }>('SELECT moved FROM promise_run WHERE company_id = ? AND id = ?', [
+      companyId,
+      input.id,
+    ]);
+    const moved = (JSON.parse(there(run, 'This run').moved) as MovedLine[]).filter((line) =>
+      input.lineIds.includes(line.lineId),
+    );
+    const orders = await tx.rows<{ id: number; number: string; version: number }>(
+      `SELECT id, number, version FROM sales_order WHERE company_id = ? AND id IN (
+         SELECT order_id FROM sales_order_line WHERE company_id = ? AND id IN (?)) ORDER BY id FOR UPDATE`,
+      [companyId, companyId, [0, ...input.lineIds]],
+    );
+    await tx.rows('SELECT company_id FROM promise_turn WHERE company_id = ? FOR UPDATE', [companyId]);
+    const open = (await openLines(tx, companyId)).filter((line) => input.lineIds.includes(line.lineId));
+    const planned = open.filter((line) => line.way === 'have' || line.way === 'nothing');
+    const ids = planned.map((line) => line.lineId);
+    return {
+      moved,
+      orders,
+      open,
+      planned,
+      before: await plannedFor(tx, companyId, ids),
+      rows: await groundOfRun(tx, companyId, doer.workDate, planned),
+    };
+  },
+  decide({ moved, open, planned, rows }, input) {
+    const refusals = input.lineIds.flatMap((lineId, index): Refusal[] => {
+      const line = moved.find((each) => each.lineId === lineId);
+      const now = open.find((each) => each.lineId === lineId);
+      const at = `lineIds.${index}`;
+      if (!line || !now || now.promised !== line.was) return [refuse('promise-changed', at, {})];
+      return line.is === null ? [refuse('no-promise', at, { why: line.why })] : [];
+    });
+    if (refusals.length > 0) return { ok: false, refusals };
+    // What is planned is planned anew, one after the other in the order of the run, for the day it gives now.
+    const asks = planned.map((line) => ({ key: '', itemId: line.itemId, quantity: line.quantity, asked: line.asked }));
+    const found = answers(new Ground(rows), asks, (ask) => planned[asks.indexOf(ask as (typeof asks)[number])]!.way);
+    const anew = decideAccept(
+      rows,
+      planned.map((line, index) => ({
+        ask: asks[index]!,
+        lineId: line.lineId,
+        way: line.way,
+        day: found[index]!.day === null ? '' : addDays(rows.workDate, found[index]!.day),
+      })),
+    );
+    if (!anew.ok) return anew;
+    const plain = open.filter((line) => !planned.includes(line));
+    return {
+      ok: true,
+      warnings: [],
+      effects: {
+        orders: anew.effects.orders,
+        lines: [
+          ...anew.effects.lines,
+          ...plain.map(({ lineId, way }) => ({
+            lineId,
+            way,
+            day: moved.find((each) => each.lineId === lineId)!.is!,
+          })),
+        ],
+      },
+    };
+  },
+  show: ({ lines, orders }) => ({ lines: lines.length, orders: orders.length }),
+  async write(tx, effects, { orders, open, before }, doer) {
+    const { companyId } = doer;
+    await cancelPlanned(tx, doer, before);
+    const made = await writePlanned(tx, doer, effects.orders);
+    const ids = orders.map((order) => order.id);
+    await tx.together([
+      ...effects.lines.map((line) => ({
+        sql: `UPDATE sales_order_line SET asked_date = ?, promised_date = ?, promised_by = ?, ship_date = ?
+               WHERE company_id = ? AND id = ?`,
+        values: [
+          open.find((each) => each.lineId === line.lineId)!.asked,
+          line.day,
+          line.way,
+          line.day,
+          companyId,
+          line.lineId,
+        ],
+      })),
+      ...ids.map((id) => headStatement(doer, id)),
+      ...inStepStatements(companyId, 'order', ids),
+    ]);
+    return {
+      made,
+      touched: orders.map(({ id, number, version }) => ({ kind: 'SO' as const, id, number, version: version + 1 })),
+    };
+  },
+});
+
+/** The last run, with what its lines are of. */
+export async function openRepromise(sql: Sql, companyId: number): Promise<z.infer<typeof contract.openRepromise.out>> {
+  const [run] = await sql.rows<{
+    id: number;
+    state: 'waiting' | 'running' | 'done' | 'stopped' | 'failed';
+    done: number;
+    total: number;
+    work_date: Day;
+    moved: string;
+  }>('SELECT id, state, done, total, work_date, moved FROM promise_run WHERE company_id = ? ORDER BY id DESC LIMIT 1', [
+    companyId,
+  ]);
+  if (!run) return { run: null };
+  const moved = JSON.parse(run.moved) as MovedLine[];
+  const lines = await sql.rows<{
+    id: number;
+    line_no: number;
+    order_id: number;
+    order_number: string;
+    customer: string;
+    item: string;
+    quantity: string;
+    ship_date: Day;
+  }>(
+    `SELECT l.id, l.line_no, o.id AS order_id, o.number AS order_number, c.name AS customer, i.number AS item,
+            l.quantity - l.cancelled - l.shipped AS quantity, l.ship_date
+       FROM sales_order_line l
+       JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+       JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
+       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+      WHERE l.company_id = ? AND l.id IN (?)`,
+    [companyId, [0, ...moved.map((line) => line.lineId)]],
+  );
+  const byId = new Map(lines.map((line) => [line.id, line]));
+  return {
+    run: {
+      id: run.id,
+      state: run.state,
+      done: run.done,
+      total: run.total,
+      workDate: run.work_date,
+      moved: moved.flatMap((each) => {
+        const line = byId.get(each.lineId);
+        if (!line) return [];
+        return [
+          {
+            ...each,
+            lineNo: line.line_no,
+            order: { kind: 'SO' as const, id: line.order_id, number: line.order_number },
+            customer: line.customer,
+            item: line.item,
+            quantity: plain(line.quantity),
+            taken: line.ship_date === each.is,
+          },
+        ];
+      }),
+    },
+  };
+}

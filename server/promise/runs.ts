@@ -1,0 +1,140 @@
+import { existsSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { Worker } from 'node:worker_threads';
+import type { Logger } from 'pino';
+import type { Day } from '@core/kernel';
+import { repromise, type GroundRows, type MovedLine, type PromisedLine } from '@core/promise';
+import type { Database } from '../db/database';
+import { groundOfRun, openLines } from './repromise';
+
+/** What a thread is given, and what it says. */
+export interface RunData {
+  rows: GroundRows;
+  lines: PromisedLine[];
+}
+export type RunSaid = { done: number } | { moved: MovedLine[] };
+
+export interface Runs {
+  /** Begins what waits, and what another server left lying. */
+  poke(): void;
+  stop(): Promise<void>;
+}
+
+/** A run that was not heard of for so long is begun again. */
+const LOST_SECONDS = 30;
+/** How often a run says how far it is, and looks whether it is still wanted. */
+const BEAT_MS = 400;
+
+/** Runs over all open lines, one after the other, each on a thread of its own; what they are is in the database. // T9 */
+export function runsOn(database: Database, log: Logger): Runs {
+  let going: Promise<void> | null = null;
+  let stopping = false;
+  let again = false;
+  const work = async (): Promise<void> => {
+    do {
+      again = false;
+      for (let run = await claimed(database); run && !stopping; run = await claimed(database)) {
+        const { companyId, id } = run;
+        await oneRun(database, run, () => stopping).catch(async (error: unknown) => {
+          log.error({ err: error, run: id }, 'promising again failed');
+          await database
+            .run("UPDATE promise_run SET state = 'failed' WHERE company_id = ? AND id = ? AND state = 'running'", [
+              companyId,
+              id,
+            ])
+            .catch(() => undefined);
+        });
+      }
+    } while (again && !stopping);
+  };
+  return {
+    poke() {
+      if (going) again = true;
+      else {
+        going = work()
+          .catch((error: unknown) => log.error({ err: error }, 'runs cannot be read'))
+          .finally(() => (going = null));
+      }
+    },
+    async stop() {
+      stopping = true;
+      await going;
+    },
+  };
+}
+
+interface Claimed {
+  companyId: number;
+  id: number;
+  workDate: Day;
+}
+
+/** The next run that waits or was left lying, claimed: two servers never both have it. */
+async function claimed(database: Database): Promise<Claimed | null> {
+  const rows = await database.rows<{ company_id: number; id: number; work_date: Day }>(
+    `SELECT company_id, id, work_date FROM promise_run
+      WHERE state = 'waiting' OR (state = 'running' AND beat_at < NOW(3) - INTERVAL ? SECOND) ORDER BY id LIMIT 5`,
+    [LOST_SECONDS],
+  );
+  for (const row of rows) {
+    const taken = await database.run(
+      `UPDATE promise_run SET state = 'running', beat_at = NOW(3), done = 0 WHERE company_id = ? AND id = ?
+        AND (state = 'waiting' OR (state = 'running' AND beat_at < NOW(3) - INTERVAL ? SECOND))`,
+      [row.company_id, row.id, LOST_SECONDS],
+    );
+    if (taken > 0) return { companyId: row.company_id, id: row.id, workDate: row.work_date };
+  }
+  return null;
+}
+
+async function oneRun(database: Database, run: Claimed, stopping: () => boolean): Promise<void> {
+  const { companyId, id, workDate } = run;
+  const lines = await openLines(database, companyId);
+  const rows = await groundOfRun(database, companyId, workDate, lines);
+  let done = 0;
+  const wanted = async () => {
+    const still = await database.run(
+      "UPDATE promise_run SET done = ?, total = ?, beat_at = NOW(3) WHERE company_id = ? AND id = ? AND state = 'running'",
+      [done, lines.length, companyId, id],
+    );
+    return still > 0 && !stopping();
+  };
+  if (!(await wanted())) return;
+  const moved = await computed({ rows, lines }, (at) => (done = at), wanted);
+  if (moved === null) return;
+  await database.run(
+    "UPDATE promise_run SET state = 'done', done = total, moved = ? WHERE company_id = ? AND id = ? AND state = 'running'",
+    [JSON.stringify(moved), companyId, id],
+  );
+}
+
+/** The built thread stands beside the built server; run from its sources, the server computes it itself. */
+function threadFile(): string | null {
+  const file = join(dirname(process.argv[1] ?? ''), 'repromise.js');
+  return existsSync(file) ? file : null;
+}
+
+function computed(data: RunData, report: (done: number) => void, wanted: () => Promise<boolean>) {
+  const file = threadFile();
+  if (file === null) return Promise.resolve(repromise(data.rows, data.lines));
+  return new Promise<MovedLine[] | null>((resolve, reject) => {
+    const worker = new Worker(file, { workerData: data });
+    const beat = setInterval(() => {
+      wanted().then(
+        (still) => {
+          if (!still) end(() => resolve(null));
+        },
+        (error: unknown) => end(() => reject(error as Error)),
+      );
+    }, BEAT_MS);
+    const end = (then: () => void) => {
+      clearInterval(beat);
+      void worker.terminate().then(then);
+    };
+    worker.on('message', (said: RunSaid) => {
+      if ('done' in said) report(said.done);
+      else end(() => resolve(said.moved));
+    });
+    worker.on('error', (error) => end(() => reject(error)));
+  });
+}

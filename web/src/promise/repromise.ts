@@ -1,0 +1,231 @@
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { Title } from '@angular/platform-browser';
+import { RouterLink } from '@angular/router';
+import { interval } from 'rxjs';
+import { filter } from 'rxjs/operators';
+import { daysBetween } from '@core/kernel';
+import { Session } from '../access/session';
+import { refusalsOf, type RefusalShown } from '../kit/api';
+import { pathOf } from '../kit/documents';
+import { counted, day, quantity } from '../kit/formats';
+import { liveDocument } from '../kit/live';
+import { Quiet } from '../kit/quiet';
+import { Refusals } from '../kit/refusals';
+import { Promises, type RunShown } from './service';
+
+type Row = RunShown['moved'][number];
+
+/** All open lines asked again: whose promise moves, by how much and why; all, some or none of it taken. // T9 */
+@Component({
+  selector: 'k-repromise',
+  imports: [Refusals, RouterLink],
+  template: `<div class="page">
+    <div class="title">
+      <h1>Promise again<span>every open line in its rank; nothing moves until it is taken</span></h1>
+      <a class="act" routerLink="/planned">What is planned</a>
+      @if (going()) {
+        <button type="button" class="act" (click)="stop()">Stop</button>
+      } @else if (open().length > 0) {
+        <button type="button" class="act" (click)="start()" [disabled]="busy()">Ask all again</button>
+        <button type="button" class="act next" (click)="take()" [disabled]="busy() || chosen().size === 0">
+          Take {{ counted(chosen().size, 'new day') }}
+        </button>
+      } @else {
+        <button type="button" class="act next" (click)="start()" [disabled]="busy()">Ask all again</button>
+      }
+    </div>
+    <k-refusals [refusals]="refusals()" />
+    @if (run(); as shown) {
+      @if (going()) {
+        <p role="status">
+          {{ shown.done }} of {{ counted(shown.total, 'line') }}
+          <progress [max]="shown.total || 1" [value]="shown.done" aria-label="Lines asked"></progress>
+        </p>
+      } @else {
+        <p class="said" role="status">{{ said() }}</p>
+      }
+    }
+    <div class="sheet">
+      @if (moved().length > 0) {
+        <table class="small">
+          <thead>
+            <tr>
+              <th>
+                @if (open().length > 0) {
+                  <input
+                    type="checkbox"
+                    aria-label="All of them"
+                    [checked]="chosen().size === open().length"
+                    (change)="chooseAll($any($event.target).checked)"
+                  />
+                }
+              </th>
+              <th>Order</th>
+              <th>Customer</th>
+              <th>Item</th>
+              <th class="num">Quantity</th>
+              <th>Promised</th>
+              <th>Now</th>
+              <th class="num">Days</th>
+              <th>Why</th>
+            </tr>
+          </thead>
+          <tbody>
+            @for (row of moved(); track row.lineId) {
+              <tr>
+                <td>
+                  @if (!row.taken && row.is !== null) {
+                    <input
+                      type="checkbox"
+                      [attr.aria-label]="'Take the new day of ' + row.order.number + ' line ' + row.lineNo"
+                      [checked]="chosen().has(row.lineId)"
+                      (change)="choose(row.lineId, $any($event.target).checked)"
+                    />
+                  }
+                </td>
+                <td>
+                  <a class="link" [routerLink]="pathOf(row.order)" [queryParams]="{ at: row.lineId }">{{
+                    row.order.number
+                  }}</a>
+                  line {{ row.lineNo }}
+                </td>
+                <td>{{ row.customer }}</td>
+                <td>{{ row.item }}</td>
+                <td class="num">{{ number(row.quantity) }}</td>
+                <td>{{ day(row.was) }}</td>
+                <td>
+                  <b>{{ row.is === null ? 'no day' : day(row.is) }}</b>
+                  @if (row.taken) {
+                    <span class="faint"> taken</span>
+                  }
+                </td>
+                <td class="num">{{ days(row) }}</td>
+                <td>{{ row.why }}</td>
+              </tr>
+            }
+          </tbody>
+        </table>
+      } @else if (!run()) {
+        <p class="empty">
+          Nothing was asked again yet. After a late vendor, a broken machine or a changed order, ask all open lines
+          again and see whose promise moves.
+        </p>
+      }
+    </div>
+  </div>`,
+  styles: `
+    p[role='status'] {
+      margin: 4px 24px 0;
+    }
+    .said {
+      font-weight: 600;
+    }
+    .sheet {
+      overflow: auto;
+    }
+    progress {
+      width: 240px;
+      accent-color: var(--deep);
+      vertical-align: middle;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class RepromisePage {
+  private readonly promises = inject(Promises);
+  private readonly session = inject(Session);
+  private readonly quiet = inject(Quiet);
+  private readonly read = liveDocument(
+    this.session.workDate,
+    () => this.promises.run(),
+    (document) => document.kind === 'SO',
+  );
+  protected readonly run = computed(() => this.read.state().value?.run ?? null);
+  protected readonly going = computed(() => ['waiting', 'running'].includes(this.run()?.state ?? ''));
+  protected readonly moved = computed(() => (this.run()?.state === 'done' ? this.run()!.moved : []));
+  protected readonly open = computed(() => this.moved().filter((row) => !row.taken && row.is !== null));
+  private readonly left = signal<ReadonlySet<number>>(new Set());
+  /** All that can be taken, but for those that were left out. */
+  protected readonly chosen = computed(
+    () => new Set(this.open().flatMap((row) => (this.left().has(row.lineId) ? [] : [row.lineId]))),
+  );
+  protected readonly busy = signal(false);
+  protected readonly refusals = signal<RefusalShown[]>([]);
+  protected readonly said = computed(() => {
+    const run = this.run()!;
+    if (run.state === 'stopped') return 'It was stopped; nothing moves.';
+    if (run.state === 'failed') return 'It could not be finished; ask all again.';
+    const asked = `${counted(run.total, 'line')} asked`;
+    return run.moved.length === 0
+      ? `${asked}; every promise holds.`
+      : `${asked}; ${counted(run.moved.length, 'promise')} ${run.moved.length === 1 ? 'moves' : 'move'}.`;
+  });
+
+  constructor() {
+    inject(Title).setTitle('Promise again · Kampong');
+    // It goes on by itself, on whichever server took it.
+    interval(500)
+      .pipe(
+        filter(() => this.going()),
+        takeUntilDestroyed(inject(DestroyRef)),
+      )
+      .subscribe(() => this.read.reload());
+  }
+
+  protected choose(lineId: number, on: boolean): void {
+    this.left.update((left) => {
+      const next = new Set(left);
+      if (on) next.delete(lineId);
+      else next.add(lineId);
+      return next;
+    });
+  }
+
+  protected chooseAll(on: boolean): void {
+    this.left.set(on ? new Set() : new Set(this.open().map((row) => row.lineId)));
+  }
+
+  protected start(): void {
+    this.left.set(new Set());
+    this.after(this.promises.startRun());
+  }
+
+  protected stop(): void {
+    this.after(this.promises.stopRun(this.run()!.id));
+  }
+
+  protected take(): void {
+    const lineIds = [...this.chosen()];
+    this.after(this.promises.takeRun(this.run()!.id, lineIds), () =>
+      this.quiet.say(`${counted(lineIds.length, 'promise')} moved.`),
+    );
+  }
+
+  private after(act: ReturnType<Promises['startRun']>, then: () => void = () => undefined): void {
+    this.busy.set(true);
+    this.refusals.set([]);
+    act.subscribe({
+      next: () => {
+        this.busy.set(false);
+        this.read.reload();
+        then();
+      },
+      error: (error: unknown) => {
+        this.busy.set(false);
+        this.refusals.set(refusalsOf(error));
+        this.read.reload();
+      },
+    });
+  }
+
+  protected readonly days = (row: Row) => {
+    if (row.is === null) return '';
+    const by = daysBetween(row.was, row.is);
+    return by > 0 ? `+${by}` : `−${-by}`;
+  };
+  protected readonly pathOf = pathOf;
+  protected readonly day = (value: string) => day(value, this.session.workDate());
+  protected readonly number = quantity;
+  protected readonly counted = counted;
+}
