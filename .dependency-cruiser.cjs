@@ -5,7 +5,7 @@ module.exports = {
     {
       name: 'core-uses-only-core',
       severity: 'error',
-      from: { path: '^core/', pathNot: '\\.spec\\.ts$' },
+      from: { path: '^core/', pathNot: '(\\.spec|/testing)\\.ts$' },
       to: { pathNot: ['^core/', 'node_modules/(big\\.js|date-fns|rrule|@types/big\\.js)/'] },
     },
     {

@@ -40,6 +40,14 @@ const PLACES = {
     place: 'orders',
     sql: "SELECT o.id FROM sales_order o WHERE o.customer_reference = 'RHG-118' AND o.state = 'draft' LIMIT 1",
   },
+  unpromised: {
+    place: 'orders',
+    sql: "SELECT o.id FROM sales_order o WHERE o.customer_reference = 'PE-480' LIMIT 1",
+  },
+  pumps: {
+    place: 'items',
+    sql: "SELECT id FROM item WHERE number = 'PM-15' LIMIT 1",
+  },
   prepayment: { place: 'prepayments', sql: 'SELECT MIN(id) AS id FROM prepayment' },
 } as const;
 

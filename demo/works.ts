@@ -199,7 +199,7 @@ const WISHES: readonly Wished[] = [
   { customer: 'Bukit Jati Golf Links', reference: 'BJ-71', item: 'SK-D2', quantity: '2', asked: 21, promised: true },
   { customer: 'Nilam Dialysis Centre', reference: 'ND-905', item: 'FV-1200', quantity: '2', asked: 12, promised: true },
   { customer: 'Kolam Ceria Swim Club', reference: 'KC-33', item: 'UV-40', quantity: '5', asked: 8, promised: false },
-  { customer: 'Padi Emas Food Works', reference: 'PE-480', item: 'SK-D4', quantity: '2', asked: 10, promised: false },
+  { customer: 'Padi Emas Food Works', reference: 'PE-480', item: 'SK-D4', quantity: '9', asked: 10, promised: false },
 ];
 
 /** Orders of what is made: some promised with all that is planned for them, some that wait for a promise. // T8 */

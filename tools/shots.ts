@@ -8,11 +8,8 @@ const VIEWS: readonly [name: string, where: `/${string}` | Place, opens?: string
   ['today', '/today'],
   ['agreements', '/agreements'],
   ['agreement', 'ahead'],
-  ['agreement-draft', 'draft'],
   ['agreement-by-value', 'byValue'],
-  ['agreement-buying', 'buying'],
   ['release', 'ahead', 'Release…'],
-  ['call-off-plan', 'ahead', 'Call-off plan…'],
   ['wrap-up', 'past', 'Wrap up…'],
   ['fulfilment', '/insight'],
   ['orders', '/orders'],
@@ -24,6 +21,9 @@ const VIEWS: readonly [name: string, where: `/${string}` | Place, opens?: string
   ['purchase', 'purchase'],
   ['billing', '/billing'],
   ['lists', '/lists?list=prices'],
+  ['availability', 'pumps'],
+  ['promise', 'unpromised', 'Promise…'],
+  ['load', '/load'],
 ];
 
 /** One picture of each main view from the demo, into docs/screenshots/. */

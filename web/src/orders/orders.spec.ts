@@ -40,6 +40,8 @@ const line: OrderSheet['lines'][number] = {
   volume: '0.02',
   route: 'drop',
   routes: ['drop'],
+  promised: null,
+  planned: [],
   shipDate: '2027-03-12',
   tied: '0',
   shipped: '0',

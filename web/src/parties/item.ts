@@ -4,6 +4,7 @@ import { Router, RouterLink } from '@angular/router';
 import { ROUTE_NAMES } from '@core/catalogue';
 import { DOCUMENT_NAMES } from '@core/kernel';
 import { Session } from '../access/session';
+import { DocumentDock } from '../documents/dock';
 import { pathOf } from '../kit/documents';
 import { day, money, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
@@ -14,7 +15,7 @@ import { Parties, type StockEntry as Entry } from './service';
 /** An item: how it is supplied, what is on hand, who sells it to us. */
 @Component({
   selector: 'k-item',
-  imports: [Grid, Refusals, RouterLink],
+  imports: [DocumentDock, Grid, Refusals, RouterLink],
   template: `<div class="page">
     @if (sheet(); as shown) {
       <div class="title">
@@ -71,6 +72,7 @@ import { Parties, type StockEntry as Entry } from './service';
           <p class="faint">Nothing of it has moved yet.</p>
         }
       </div>
+      <k-document-dock [itemId]="shown.id" />
     } @else {
       <k-refusals [refusals]="loaded.state().refusals" />
     }

@@ -95,7 +95,12 @@ import { Purchases, type PurchaseLine } from './service';
           <b>{{ shown.currency }}</b><b>{{ money(shown.net) }}</b>
         </div>
       </div>
-      <k-document-dock [document]="document()" [orderLineId]="orderLineId()" [related]="shown.documents" />
+      <k-document-dock
+        [document]="document()"
+        [orderLineId]="orderLineId()"
+        [itemId]="line()?.item?.id ?? null"
+        [related]="shown.documents"
+      />
     } @else {
       <k-refusals [refusals]="loaded.state().refusals" />
     }
@@ -151,7 +156,7 @@ export class PurchasePage {
     const due = sheet.firstDueDate && this.toReceive() ? ` · first due ${this.day(sheet.firstDueDate)}` : '';
     return `${sheet.state} · ${counted(sheet.lines.length, 'line')}${due}`;
   });
-  private readonly line = computed(() => {
+  protected readonly line = computed(() => {
     const lines = this.sheet()?.lines ?? [];
     return lines.find((each) => String(each.id) === this.selected()) ?? lines[0] ?? null;
   });
