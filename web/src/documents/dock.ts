@@ -94,7 +94,9 @@ export class DocumentDock {
   protected readonly tabs = computed(() => [
     ...(this.own() ? [this.own()] : []),
     ...(this.more() ? [this.more()] : []),
-    ...(this.orderLineId() !== null || this.threaded() || (!this.own() && !this.behind() && !this.document() && this.itemId() === null)
+    ...(this.orderLineId() !== null ||
+    this.threaded() ||
+    (!this.own() && !this.behind() && !this.document() && this.itemId() === null)
       ? ['Thread']
       : []),
     ...(this.itemId() !== null ? ['Availability'] : []),
