@@ -129,10 +129,13 @@ export function repromise(
   const shared = usedByPlans(rows, lines);
   const plain = lines.filter((line) => PLAIN.includes(line.way) && !shared.has(line.itemId));
   const planned = lines.filter((line) => !PLAIN.includes(line.way) || shared.has(line.itemId));
-  const days = new Map<number, { is: Day | null; why: string }>();
+  const days: Found = new Map();
+  const comes = comingOn(rows);
   const all = lines.length;
-  if (!plainly(rows, plain, days, (done) => progress(done, all))) return null;
-  if (!byPlanning(rows, planned, days, (done) => progress(plain.length + done, all))) return null;
+  if (!plainly(rows, comes, plain, days, (done) => progress(done, all))) return null;
+  // Every day of every item is kept where it is planned: only of those that are.
+  const ofPlans = { ...rows, items: rows.items.filter((item) => shared.has(item.id)) };
+  if (!byPlanning(ofPlans, comes, planned, days, (done) => progress(plain.length + done, all))) return null;
   return lines.flatMap((line): MovedLine[] => {
     const { is, why } = days.get(line.lineId)!;
     return is === line.promised ? [] : [{ lineId: line.lineId, was: line.promised, is, why }];
@@ -161,7 +164,13 @@ const rankOf = (rows: GroundRows, lines: readonly PromisedLine[]) => {
 
 type Found = Map<number, { is: Day | null; why: string }>;
 
-function plainly(rows: GroundRows, lines: readonly PromisedLine[], days: Found, report: (done: number) => boolean) {
+function plainly(
+  rows: GroundRows,
+  comes: Coming,
+  lines: readonly PromisedLine[],
+  days: Found,
+  report: (done: number) => boolean,
+) {
   if (lines.length === 0) return true;
   const items = [...new Set(lines.map((line) => line.itemId))];
   const at = new Map(items.map((id, index) => [id, index]));
@@ -187,7 +196,7 @@ function plainly(rows: GroundRows, lines: readonly PromisedLine[], days: Found, 
     const day = found[index]!;
     if (!within[index]) days.set(line.lineId, { is: line.asked, why: '' });
     else if (day === NEVER) none.push(line);
-    else days.set(line.lineId, { is: addDays(rows.workDate, day), why: whyOn(rows, line.itemId, day) });
+    else days.set(line.lineId, { is: addDays(rows.workDate, day), why: whyOn(comes, rows, line.itemId, day) });
   }
   byLeadTime(rows, none, days);
   return true;
@@ -220,12 +229,26 @@ function eventsOf(rows: GroundRows, at: ReadonlyMap<number, number>): Events {
   return { item: Int32Array.from(item), day: Int32Array.from(day), quantity: Float64Array.from(quantity) };
 }
 
+/** What comes of each item on each day. */
+type Coming = ReadonlyMap<string, readonly MoveRow['source'][]>;
+
+function comingOn(rows: GroundRows): Coming {
+  const comes = new Map<string, MoveRow['source'][]>();
+  for (const { itemId, day, source } of rows.supplies) {
+    const key = `${itemId} ${day}`;
+    const there = comes.get(key);
+    if (there) there.push(source);
+    else comes.set(key, [source]);
+  }
+  return comes;
+}
+
 /** What comes on the day that makes it possible. */
-function whyOn(rows: GroundRows, itemId: number, day: DayIndex): string {
-  const on = addDays(rows.workDate, day);
-  const coming = rows.supplies.filter((move) => move.itemId === itemId && move.day === on).map((move) => move.source);
-  if (coming.length > 0)
+function whyOn(comes: Coming, rows: GroundRows, itemId: number, day: DayIndex): string {
+  const coming = comes.get(`${itemId} ${addDays(rows.workDate, day)}`) ?? [];
+  if (coming.length > 0) {
     return `${coming.map((source) => `${source.number} of ${source.party}`).join(', ')} comes then`;
+  }
   return day === 0 ? 'there is enough' : 'there is enough from then on';
 }
 
@@ -242,7 +265,14 @@ function byLeadTime(rows: GroundRows, lines: readonly PromisedLine[], days: Foun
   }
 }
 
-function byPlanning(rows: GroundRows, lines: readonly PromisedLine[], days: Found, report: (done: number) => boolean) {
+function byPlanning(
+  rows: GroundRows,
+  comes: Coming,
+  lines: readonly PromisedLine[],
+  days: Found,
+  report: (done: number) => boolean,
+) {
+  if (lines.length === 0) return true;
   const ground = new Ground(rows);
   const order = rankOrder(rankOf(rows, lines));
   for (const [done, at] of order.entries()) {
@@ -257,7 +287,7 @@ function byPlanning(rows: GroundRows, lines: readonly PromisedLine[], days: Foun
       if (found === NEVER) byLeadTime(rows, [line], days);
       else {
         if (from < rows.horizon) ground.move(item, found, -scaled(line.quantity));
-        days.set(line.lineId, { is: addDays(rows.workDate, found), why: whyOn(rows, line.itemId, found) });
+        days.set(line.lineId, { is: addDays(rows.workDate, found), why: whyOn(comes, rows, line.itemId, found) });
       }
       continue;
     }
