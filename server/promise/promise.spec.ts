@@ -233,6 +233,31 @@ describe('promising', () => {
     ]);
   });
 
+  it('takes up a run whose server died, and refuses a second one while the first goes on', async () => {
+    const { database } = world.serving;
+    const left = (state: string, seconds: number) =>
+      database.run(
+        `INSERT INTO promise_run (company_id, person_id, work_date, state, beat_at)
+           VALUES (?, ?, ?, ?, NOW(3) - INTERVAL ? SECOND)`,
+        [world.masters.companyId, world.masters.people.get('meilin')!, WORK_DATE, state, seconds],
+      );
+    await left('running', 1);
+    expect((await salmah.refused('startRepromise', {})).codes).toEqual(['run-going']);
+    await database.run('UPDATE promise_run SET beat_at = NOW(3) - INTERVAL 60 SECOND');
+    await salmah.does('startRepromise', {});
+    const states = async () =>
+      (await database.rows<{ state: string }>('SELECT DISTINCT state FROM promise_run')).map((row) => row.state);
+    for (let turn = 0; turn < 200 && (await states()).join() !== 'done'; turn += 1) {
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+    expect(await states()).toEqual(['done']);
+    // Stopped while it waits: nothing of it is shown.
+    await left('waiting', 0);
+    const { run } = await salmah.get<Run>('/api/repromise');
+    await salmah.does('stopRepromise', { id: run!.id });
+    expect((await salmah.get<Run>('/api/repromise')).run!.state).toBe('stopped');
+  });
+
   it('says why there is no date, at the line', async () => {
     const id = await ordered([['UV-40', '500']]);
     const ask = await ground(id);

@@ -242,18 +242,19 @@ export async function openLoad(
   const load = await sql.rows<{
     work_centre_id: number;
     day: Day;
-    minutes: number;
+    minutes: string;
     id: number;
     kind: 'make' | 'assemble';
     number: string;
     item: string;
   }>(
-    `SELECT l.work_centre_id, l.day, l.minutes, p.id, p.kind, p.number, i.number AS item
+    `SELECT l.work_centre_id, l.day, SUM(l.minutes) AS minutes, p.id, p.kind, p.number, i.number AS item
        FROM centre_load l
        JOIN planned_operation o ON o.company_id = l.company_id AND o.id = l.planned_operation_id
        JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id
        JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
-      WHERE l.company_id = ? AND l.work_centre_id IN (?) AND l.day BETWEEN ? AND ? ORDER BY l.day, p.id`,
+      WHERE l.company_id = ? AND l.work_centre_id IN (?) AND l.day BETWEEN ? AND ?
+      GROUP BY l.work_centre_id, l.day, p.id ORDER BY l.day, p.id`,
     [companyId, [0, ...centres.map((centre) => centre.id)], workDate, last],
   );
   return {
@@ -270,12 +271,12 @@ export async function openLoad(
           return {
             day,
             capacity: calendar.works(at) ? centre.machines * centre.shift : 0,
-            minutes: on.reduce((sum, row) => sum + row.minutes, 0),
+            minutes: on.reduce((sum, row) => sum + Number(row.minutes), 0),
             orders: on.map((row) => ({
               id: row.id,
               kind: row.kind === 'make' ? 'PR' : 'AS',
               number: row.number,
-              minutes: row.minutes,
+              minutes: Number(row.minutes),
               item: row.item,
             })),
           };

@@ -21,6 +21,9 @@ interface LineRow {
   order_date: Day;
 }
 
+/** A run that was not heard of for so long lost its server: another takes it up. */
+export const LOST_SECONDS = 30;
+
 /** All open lines that go out of our stock, each by the way it was promised or its item is. // T9 T10 */
 export async function openLines(sql: Sql, companyId: number): Promise<PromisedLine[]> {
   const rows = await sql.rows<LineRow>(
@@ -69,8 +72,9 @@ export const startRepromise = defineAct(contract.startRepromise, {
   says: 'promise all open lines again',
   async load(tx, _input, doer) {
     const [running] = await tx.rows<{ id: number }>(
-      "SELECT id FROM promise_run WHERE company_id = ? AND state IN ('waiting', 'running') LIMIT 1",
-      [doer.companyId],
+      `SELECT id FROM promise_run WHERE company_id = ? AND state IN ('waiting', 'running')
+          AND beat_at > NOW(3) - INTERVAL ? SECOND LIMIT 1`,
+      [doer.companyId, LOST_SECONDS],
     );
     return { running: running !== undefined, lines: (await openLines(tx, doer.companyId)).length };
   },

@@ -5,7 +5,7 @@ import type { Logger } from 'pino';
 import type { Day } from '@core/kernel';
 import { repromise, type GroundRows, type MovedLine, type PromisedLine } from '@core/promise';
 import type { Database } from '../db/database';
-import { groundOfRun, openLines } from './repromise';
+import { groundOfRun, LOST_SECONDS, openLines } from './repromise';
 
 /** What a thread is given, and what it says. */
 export interface RunData {
@@ -20,8 +20,6 @@ export interface Runs {
   stop(): Promise<void>;
 }
 
-/** A run that was not heard of for so long is begun again. */
-const LOST_SECONDS = 30;
 /** How often a run says how far it is, and looks whether it is still wanted. */
 const BEAT_MS = 400;
 
