@@ -70,14 +70,13 @@ export function answer(ground: Ground, ask: Ask, way: Way, sellerOf?: ReadonlyMa
 function available(ground: Ground, item: number, quantity: Scaled, from: DayIndex): Answer {
   const day = ground.timelines.earliest(item, from, quantity);
   const parts = partPromises(ground, item, quantity, from);
-  for (const part of parts) ground.move(item, part.day, -part.quantity);
-  const promised = parts.reduce((sum, part) => sum + part.quantity, 0);
   if (day !== NEVER) {
     // All of it at once: taken on that day, however its parts could come.
-    for (const part of parts) ground.move(item, part.day, part.quantity);
     ground.move(item, day, -quantity);
     return { way: 'atp', day, trouble: null, parts, need: null, slack: null };
   }
+  for (const part of parts) ground.move(item, part.day, -part.quantity);
+  const promised = parts.reduce((sum, part) => sum + part.quantity, 0);
   const lead = Math.max(from, leadDay(ground, item));
   parts.push({ quantity: quantity - promised, day: lead, lead: true });
   return { way: 'atp', day: Math.max(...parts.map((part) => part.day)), trouble: null, parts, need: null, slack: null };
@@ -163,10 +162,10 @@ function planned(way: Way, day: DayIndex, need: Need, slack: Answer['slack']): A
  * Lines of one order, competing in their order for the same stock and capacity; the ground is as before afterwards.
  * `wayOf` says the way of each.
  */
-export function answers(
+export function answers<Each extends Ask>(
   ground: Ground,
-  asks: readonly Ask[],
-  wayOf: (ask: Ask) => Way,
+  asks: readonly Each[],
+  wayOf: (ask: Each) => Way,
   sellerOf?: ReadonlyMap<number, number>,
 ): Answer[] {
   const mark = ground.mark();

@@ -1,6 +1,6 @@
 import { addDays, daysBetween, type Day } from '../kernel';
 import { answer } from './ask';
-import { NEVER, type DayIndex } from './calendar';
+import { Calendar, NEVER, type DayIndex } from './calendar';
 import { Ground } from './ground';
 import type { GroundRows, MoveRow, Way } from './rows';
 import { scaled, type Scaled } from './scaled';
@@ -217,12 +217,12 @@ function eventsOf(rows: GroundRows, at: ReadonlyMap<number, number>): Events {
     const of = at.get(row.id);
     if (of !== undefined) add(of, 0, scaled(row.onHand) - scaled(row.safetyStock));
   }
-  const first = new Ground({ ...rows, items: [], components: [], operations: [], supplies: [], demands: [] })
-    .ownCalendar;
+  const own = rows.calendars.find(({ id }) => id === rows.ownCalendarId)!;
+  const first = new Calendar(rows.workDate, rows.horizon, own).next(0);
   const put = (move: MoveRow, sign: 1 | -1) => {
     const of = at.get(move.itemId);
     const on = daysBetween(rows.workDate, move.day);
-    if (of !== undefined) add(of, on < 0 ? (sign > 0 ? first.next(0) : 0) : on, sign * scaled(move.quantity));
+    if (of !== undefined) add(of, on < 0 ? (sign > 0 ? first : 0) : on, sign * scaled(move.quantity));
   };
   for (const move of rows.supplies) put(move, 1);
   for (const move of rows.demands) put(move, -1);

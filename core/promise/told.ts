@@ -3,7 +3,7 @@ import { plannedOrders } from './accept';
 import { answers, type Answer, type Ask } from './ask';
 import { Ground } from './ground';
 import type { Need } from './plan';
-import type { GroundRows, Method, Way } from './rows';
+import { WAYS, type GroundRows, type Method, type Way } from './rows';
 import { unscaled } from './scaled';
 import { troubleText } from './trouble';
 import { chainOf, shortenings, type Shortening, type Wait } from './why';
@@ -59,8 +59,6 @@ export interface CheckedAsk extends Ask {
   way: Way;
 }
 
-const WAY_LIST: readonly Way[] = ['atp', 'have', 'nothing', 'lead'];
-
 /** The way a line is promised where nobody chose one. // T10 */
 export function wayOf(method: Method): Way | null {
   if (method === 'ctp') return 'have';
@@ -73,13 +71,11 @@ export function wayOf(method: Method): Way | null {
  */
 export function check(rows: GroundRows, asks: readonly CheckedAsk[]): CheckedLine[] {
   const ground = new Ground(rows);
-  const byWay = new Map(
-    WAY_LIST.map((way) => [way, answers(ground, asks, () => way).map((found) => told(ground, found))]),
-  );
-  const chosen = answers(ground, asks, (ask) => (ask as CheckedAsk).way);
+  const byWay = new Map(WAYS.map((way) => [way, answers(ground, asks, () => way).map((found) => told(ground, found))]));
+  const chosen = answers(ground, asks, (ask) => ask.way);
   return asks.map((ask, index) => ({
     key: ask.key,
-    ways: Object.fromEntries(WAY_LIST.map((way) => [way, byWay.get(way)![index]!])) as Record<Way, Told>,
+    ways: Object.fromEntries(WAYS.map((way) => [way, byWay.get(way)![index]!])) as Record<Way, Told>,
     chosen: told(ground, chosen[index]!),
   }));
 }

@@ -7,7 +7,7 @@ import type { Sql, Tx } from '../db/database';
 import { plain } from '../db/mapping';
 import { lockOrder } from '../orders';
 import { inStepStatements } from '../supply';
-import { groundRows, plannedFor } from './ground';
+import { groundRows, OPEN_UNTIED, plannedFor } from './ground';
 
 /** The lines of an order that can be promised: what is open of them out of our stock. */
 export async function promisedLines(sql: Sql, companyId: number, orderId: number) {
@@ -26,8 +26,7 @@ export async function promisedLines(sql: Sql, companyId: number, orderId: number
     promise_method: 'atp' | 'ctp' | 'lead' | 'none';
     planned: number;
   }>(
-    `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, l.quantity - l.cancelled - l.shipped - COALESCE(
-              (SELECT SUM(t.quantity - t.received) FROM tie t WHERE t.company_id = l.company_id AND t.order_line_id = l.id), 0) AS quantity,
+    `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, ${OPEN_UNTIED} AS quantity,
             COALESCE(l.asked_date, l.ship_date) AS asked, l.ship_date, l.promised_date, l.promised_by, i.promise_method,
             (SELECT COUNT(*) FROM planned_order p WHERE p.company_id = l.company_id AND p.order_line_id = l.id AND p.open) AS planned
        FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id

@@ -3,6 +3,10 @@ import type { GroundRows, ItemRow, Method, MoveRow, Obtained } from '@core/promi
 import type { Sql } from '../db/database';
 import { APPROVED, plain } from '../db/mapping';
 
+/** What is open of an order line `l`, but for what comes for it on a tie. */
+export const OPEN_UNTIED = `l.quantity - l.cancelled - l.shipped - COALESCE((SELECT SUM(t.quantity - t.received) FROM tie t
+              WHERE t.company_id = l.company_id AND t.order_line_id = l.id), 0)`;
+
 /** Days that are looked at: two years. */
 export const HORIZON = 730;
 
@@ -17,12 +21,14 @@ export async function groundRows(
   workDate: Day,
   itemIds: readonly number[],
   lines: readonly number[] = [],
+  /** Whether what the items are made of is wanted too. */
+  below = true,
 ): Promise<GroundRows> {
   const [company] = await sql.rows<{ calendar_id: number; receiving_days: number; safety_days: number }>(
     'SELECT calendar_id, receiving_days, safety_days FROM company WHERE id = ?',
     [companyId],
   );
-  const { ids, components } = await madeOf(sql, companyId, itemIds);
+  const { ids, components } = below ? await madeOf(sql, companyId, itemIds) : { ids: itemIds, components: [] };
   const leftOut = await plannedFor(sql, companyId, lines);
   const operations = await sql.rows<{
     item_id: number;
@@ -35,7 +41,7 @@ export async function groundRows(
   }>(
     `SELECT item_id, no, name, work_centre_id, setup_minutes, run_minutes, parallel FROM routing_operation
       WHERE company_id = ? AND item_id IN (?)`,
-    [companyId, ids],
+    [companyId, below ? ids : [0]],
   );
   const centreIds = [...new Set(operations.map((row) => row.work_centre_id)), 0];
   const centres = await sql.rows<{
@@ -281,9 +287,7 @@ async function demandsOf(
 ) {
   const rows = await sql.rows<MoveRead>(
     `SELECT l.item_id, l.ship_date AS day,
-            l.quantity - l.cancelled - l.shipped - COALESCE((SELECT SUM(t.quantity - t.received) FROM tie t
-              WHERE t.company_id = l.company_id AND t.order_line_id = l.id), 0)
-            - COALESCE((SELECT SUM(p.held) FROM planned_order p
+            ${OPEN_UNTIED} - COALESCE((SELECT SUM(p.held) FROM planned_order p
               WHERE p.company_id = l.company_id AND p.order_line_id = l.id AND p.open), 0) AS quantity,
             'SO' AS kind, o.id, o.number, l.id AS line_id, c.name AS party
        FROM sales_order_line l

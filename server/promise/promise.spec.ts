@@ -270,6 +270,29 @@ describe('promising', () => {
     expect(refused.sentences[0]).toContain('UV-40');
   });
 
+  it('plans anew what a slower work centre moves, for the days the run told (T8 T9)', async () => {
+    const { database } = world.serving;
+    await database.run("UPDATE work_centre SET shift_minutes = 120 WHERE code IN ('WELD', 'BENCH')");
+    await salmah.does('startRepromise', {});
+    let run: Run['run'] = null;
+    for (let turn = 0; turn < 200 && run?.state !== 'done'; turn += 1) {
+      await new Promise((resolve) => setTimeout(resolve, 50));
+      ({ run } = await salmah.get<Run>('/api/repromise'));
+    }
+    const made = run!.moved.filter((line) => /^(FV|SK)-/.test(line.item) && line.is !== null);
+    expect(made.length).toBeGreaterThan(0);
+    for (const line of made) expect(line.is! > line.was).toBe(true);
+    const before = (await planned()).rows.map((row) => row.number);
+    await salmah.does('applyRepromise', { id: run!.id, lineIds: made.map((line) => line.lineId) });
+    const after = (await planned()).rows;
+    for (const line of made)
+      expect(after.some((row) => row.item.number === line.item && !before.includes(row.number))).toBe(true);
+    const { run: now } = await salmah.get<Run>('/api/repromise');
+    expect(
+      now!.moved.filter((line) => made.some((each) => each.lineId === line.lineId)).every((line) => line.taken),
+    ).toBe(true);
+  });
+
   it('refuses a BOM line that closes a circle, with its path', async () => {
     const refused = await salmah.refused('keepList', {
       list: 'boms',

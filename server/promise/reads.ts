@@ -21,17 +21,7 @@ export async function openAvailability(
     itemId,
   ]);
   there(item, 'This item');
-  const rows = await groundRows(sql, companyId, workDate, [itemId], line === undefined ? [] : [line]);
-  return {
-    ...rows,
-    items: rows.items.filter((each) => each.id === itemId),
-    components: [],
-    operations: [],
-    centres: [],
-    load: [],
-    supplies: rows.supplies.filter((each) => each.itemId === itemId),
-    demands: rows.demands.filter((each) => each.itemId === itemId),
-  };
+  return groundRows(sql, companyId, workDate, [itemId], line === undefined ? [] : [line], false);
 }
 
 export async function openPromiseGround(

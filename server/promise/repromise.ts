@@ -1,6 +1,6 @@
 import type * as z from 'zod';
-import { addDays, type Day } from '@core/kernel';
-import { answers, decideAccept, Ground, wayOf, type MovedLine, type PromisedLine } from '@core/promise';
+import type { Day } from '@core/kernel';
+import { decideAccept, wayOf, type MovedLine, type PromisedLine } from '@core/promise';
 import { refuse, type Refusal } from '@core/refusals';
 import * as contract from '@api/promise';
 import { defineAct, there } from '../acts';
@@ -8,7 +8,7 @@ import type { Sql } from '../db/database';
 import { plain } from '../db/mapping';
 import { inStepStatements } from '../supply';
 import { cancelPlanned, headStatement, writePlanned } from './acts';
-import { groundRows, plannedFor } from './ground';
+import { groundRows, OPEN_UNTIED, plannedFor } from './ground';
 
 interface LineRow {
   id: number;
@@ -27,8 +27,7 @@ export const LOST_SECONDS = 30;
 /** All open lines that go out of our stock, each by the way it was promised or its item is. // T9 T10 */
 export async function openLines(sql: Sql, companyId: number): Promise<PromisedLine[]> {
   const rows = await sql.rows<LineRow>(
-    `SELECT l.id, l.item_id, l.quantity - l.cancelled - l.shipped - COALESCE(
-              (SELECT SUM(t.quantity - t.received) FROM tie t WHERE t.company_id = l.company_id AND t.order_line_id = l.id), 0) AS quantity,
+    `SELECT l.id, l.item_id, ${OPEN_UNTIED} AS quantity,
             COALESCE(l.asked_date, l.ship_date) AS asked, l.ship_date, l.promised_by, i.promise_method, o.order_date
        FROM sales_order o FORCE INDEX (sales_order_state)
        JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id AND l.owed
@@ -110,6 +109,15 @@ export const stopRepromise = defineAct(contract.stopRepromise, {
   },
 });
 
+function byRank(a: PromisedLine, b: PromisedLine): number {
+  return (
+    a.priority - b.priority ||
+    a.promised.localeCompare(b.promised) ||
+    a.ordered.localeCompare(b.ordered) ||
+    a.lineId - b.lineId
+  );
+}
+
 export const applyRepromise = defineAct(contract.applyRepromise, {
   right: 'plan',
   says: 'take the new days of promises',
@@ -149,17 +157,15 @@ export const applyRepromise = defineAct(contract.applyRepromise, {
       return line.is === null ? [refuse('no-promise', at, { why: line.why })] : [];
     });
     if (refusals.length > 0) return { ok: false, refusals };
-    // What is planned is planned anew, one after the other in the order of the run, for the day it gives now.
-    const asks = planned.map((line) => ({ key: '', itemId: line.itemId, quantity: line.quantity, asked: line.asked }));
-    const found = answers(new Ground(rows), asks, (ask) => planned[asks.indexOf(ask as (typeof asks)[number])]!.way);
+    // What is planned is planned anew in its rank, laid for the day that was told: lines that stay hold other things than
+    // the run gave them, and where that makes it later, it is refused and the new day told. // T8
     const anew = decideAccept(
       rows,
-      planned.map((line, index) => ({
-        ask: asks[index]!,
-        lineId: line.lineId,
-        way: line.way,
-        day: found[index]!.day === null ? '' : addDays(rows.workDate, found[index]!.day),
-      })),
+      [...planned].sort(byRank).map((line) => {
+        const day = moved.find((each) => each.lineId === line.lineId)!.is!;
+        const ask = { key: '', itemId: line.itemId, quantity: line.quantity, asked: day };
+        return { ask, lineId: line.lineId, way: line.way, day };
+      }),
     );
     if (!anew.ok) return anew;
     const plain = open.filter((line) => !planned.includes(line));
