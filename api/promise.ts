@@ -9,7 +9,7 @@ const Source = z.object({
   lineId: Id.optional(),
   party: z.string(),
 });
-const Move = z.object({ itemId: Id, day: Day, quantity: Decimal, source: Source });
+const Move = z.object({ itemId: Id, day: Day, quantity: Decimal, source: Source, fixed: z.boolean().optional() });
 const Calendar = z.object({ id: Id, week: z.string(), holidays: z.array(Day).readonly() });
 const Seller = z.object({
   vendorId: Id,
@@ -319,4 +319,113 @@ export const applyRepromise = act({
   summary: 'Take the new days of some lines of a run, all of them or none, with what must be planned anew.',
   input: z.object({ id: Id, lineIds: z.array(Id).min(1).max(500) }),
   shown: z.object({ lines: z.number().int(), orders: z.number().int() }),
+});
+
+const Pegged = z.object({
+  /** A document, `safety` for the safety stock, or `proposal` for an order that is proposed itself. */
+  kind: z.string(),
+  id: z.number().int(),
+  number: z.string(),
+  party: z.string(),
+  day: Day,
+  quantity: Decimal,
+});
+
+export const openPlanning = read({
+  name: 'openPlanning',
+  path: '/planning',
+  summary:
+    'The last planning run: how far it is, and what it proposes, the first to be begun first; null where none was.',
+  query: z.object({ rows: z.coerce.number().int().min(1).max(2000).optional() }),
+  out: z.object({
+    run: z
+      .object({
+        id: Id,
+        state: z.enum(['waiting', 'running', 'done', 'stopped', 'failed']),
+        done: z.number().int(),
+        total: z.number().int(),
+        workDate: Day,
+        until: Day,
+        /** The items it was asked for; empty for all. */
+        items: z.array(z.string()),
+        /** All proposals; those shown may be fewer. */
+        proposed: z.number().int(),
+        proposals: z.array(
+          z.object({
+            /** Its place in the run. */
+            at: z.number().int(),
+            kind: z.enum(['place', 'move', 'cancel']),
+            obtained: z.enum(OBTAINED),
+            item: z.object({ id: Id, number: z.string(), name: z.string(), unit: z.string() }),
+            quantity: Decimal,
+            /** What moves or goes. */
+            source: z.object({ kind: z.string(), id: Id, number: z.string() }).nullable(),
+            vendor: z.string(),
+            /** When it must be ordered or begun; null for what is there already. */
+            start: Day.nullable(),
+            /** The day it comes on as it stands; null for what is proposed new. */
+            from: Day.nullable(),
+            /** The day it would come on; null for what goes. */
+            to: Day.nullable(),
+            /** The day it was needed, where that is before. */
+            neededOn: Day.nullable(),
+            for: z.array(Pegged),
+            /** Those it is for beyond the ones shown. */
+            more: z.number().int(),
+            /** What taking it made or changed; null while it is not taken. */
+            taken: z.object({ kind: z.string(), id: Id, number: z.string() }).nullable(),
+          }),
+        ),
+        short: z.array(
+          z.object({ item: z.object({ id: Id, number: z.string() }), quantity: Decimal, day: Day, why: z.string() }),
+        ),
+      })
+      .nullable(),
+  }),
+});
+
+export const startPlanning = act({
+  name: 'startPlanning',
+  summary: 'Plan what items need until a day, level by level; it goes on by itself and writes no order.',
+  input: z.object({
+    until: TypedDay,
+    /** The items planned, with all they are made of; empty for every item. */
+    itemIds: z.array(Id).max(200),
+  }),
+  shown: z.object({ items: z.number().int() }),
+});
+
+export const takeProposals = act({
+  name: 'takeProposals',
+  summary: 'Take proposals of a planning run, all of those named or none: orders are placed, moved and cancelled.',
+  input: z.object({ id: Id, at: z.array(z.number().int().nonnegative()).min(1).max(500) }),
+  shown: z.object({
+    planned: z.number().int(),
+    purchases: z.number().int(),
+    moved: z.number().int(),
+    cancelled: z.number().int(),
+  }),
+});
+
+const PegRow = z.object({
+  depth: z.number().int(),
+  /** A document, `stock`, `safety`, or `missing` where nothing serves it. */
+  kind: z.string(),
+  id: z.number().int(),
+  number: z.string(),
+  party: z.string(),
+  item: z.object({ id: Id, number: z.string() }).nullable(),
+  quantity: Decimal,
+  day: Day.nullable(),
+  /** Held for it, not only next in line. */
+  held: z.boolean(),
+});
+
+export const openPegging = read({
+  name: 'openPegging',
+  path: '/pegging/:kind/:id',
+  summary:
+    'Whom a planned order, a purchase or a sales order serves, up to the customer, and what serves it, all the way down.',
+  params: z.object({ kind: z.enum(['PR', 'AS', 'PL', 'PO', 'SO']), id: z.coerce.number().int().positive() }),
+  out: z.object({ up: z.array(PegRow), down: z.array(PegRow) }),
 });

@@ -19,7 +19,8 @@ export interface Acceptance {
 export interface PlannedOrderPlan {
   /** Its place in the list, and that of the order it is for; null where it is for the line itself. */
   parent: number | null;
-  lineId: number;
+  /** The sales line it is planned for in the end; null for our stock. */
+  lineId: number | null;
   kind: 'make' | 'assemble' | 'buy';
   itemId: number;
   quantity: string;

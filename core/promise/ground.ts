@@ -101,11 +101,9 @@ export class Ground {
       add(index, 0, scaled(row.onHand));
       add(index, 0, -scaled(row.safetyStock));
     }
-    const first = this.ownCalendar.next(0);
     for (const supply of rows.supplies) {
       const index = this.indexOf.get(supply.itemId);
-      const day = this.indexOfDay(supply.day);
-      if (index !== undefined) add(index, day < 0 ? first : day, scaled(supply.quantity));
+      if (index !== undefined) add(index, this.supplyDay(supply.day), scaled(supply.quantity));
     }
     for (const demand of rows.demands) {
       const index = this.indexOf.get(demand.itemId);
@@ -125,6 +123,12 @@ export class Ground {
   /** The day index of a day, today for one that has passed. */
   dayIndex(day: Day): DayIndex {
     return Math.max(0, this.indexOfDay(day));
+  }
+
+  /** The day index supply of a day counts on: what is overdue arrives on the first working day. // T1 */
+  supplyDay(day: Day): DayIndex {
+    const index = this.indexOfDay(day);
+    return index < 0 ? this.ownCalendar.next(0) : index;
   }
 
   /** Days from the work date; the same few days come again and again. */

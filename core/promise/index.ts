@@ -36,6 +36,8 @@ export {
   type Proposal,
   type Short,
 } from './planning';
+export { pegging, type Peg, type Pegging } from './pegging';
+export { decideTake, operationsFrom, type AskedProposal, type TakeEffects } from './take';
 export {
   rankOrder,
   repromise,

@@ -3,7 +3,8 @@ import { NEVER, type DayIndex } from './calendar';
 import { Ground, minutesOf, type Item } from './ground';
 import { boughtBy, orderBy } from './lead-time';
 import type { GroundRows, MoveRow, Obtained } from './rows';
-import { exactly, lotUp, ONE, scaled, timesUp, unscaled, type Scaled } from './scaled';
+import { bySource, inTime, matched, type Timed } from './matching';
+import { lotUp, ONE, scaled, timesUp, unscaled, type Scaled } from './scaled';
 
 /** Who a proposal is for: the demand, and how much of it. */
 export interface PeggedDemand {
@@ -63,21 +64,17 @@ export interface PlanningRun {
 /** A supply that comes up to so many days before it is needed stays where it is. */
 export const EARLY_DAYS = 7;
 
-interface Demand {
-  day: DayIndex;
-  quantity: Scaled;
+interface Demand extends Timed {
   source: MoveRow['source'];
 }
 
-interface Supply {
-  /** The day it comes on as it stands, and as it would. */
+interface Supply extends Timed {
+  /** The day it comes on as it stands; `day` is as it would. */
   was: DayIndex;
-  day: DayIndex;
-  quantity: Scaled;
+  from: Day;
   left: Scaled;
-  /** What is there already, or what is proposed, by its place among the proposals. */
-  source: MoveRow['source'] | null;
-  proposal: PlaceProposal | null;
+  /** Neither moved nor cancelled. */
+  fixed: boolean;
   /** Of a supply that is there: the demand it first serves, and all of them. */
   first: DayIndex | null;
   for: PeggedDemand[];
@@ -86,7 +83,8 @@ interface Supply {
 /** More than any supplies were seen to need. */
 const MOST_TURNS = 50;
 
-const SAFETY: MoveRow['source'] = { kind: 'safety', id: 0, number: 'safety stock', party: '' };
+/** Items between two reports. */
+const REPORT_EVERY = 250;
 
 /**
  * Net needs level by level, parents before what they are made of: what is on hand serves demand in the order of its
@@ -95,11 +93,17 @@ const SAFETY: MoveRow['source'] = { kind: 'safety', id: 0, number: 'safety stock
  * nobody, cancelled. Orders placed or moved bring the demand of their components with them. Capacity is not looked at.
  * When all is taken, the next run proposes nothing. // T11
  * `forecast` is planned demand that is not released yet. O(moves × log moves), and the BOM lines of what is placed.
+ * `report` hears now and then how many items are planned.
  */
-export function planningRun(rows: GroundRows, until: Day, forecast: readonly MoveRow[] = []): PlanningRun {
+export function planningRun(
+  rows: GroundRows,
+  until: Day,
+  forecast: readonly MoveRow[] = [],
+  report?: (done: number) => void,
+): PlanningRun {
   const ground = new Ground({ ...rows, supplies: [], demands: [] });
   const run = new Run(ground, rows, until, forecast);
-  return run.all();
+  return run.all(report);
 }
 
 class Run {
@@ -110,6 +114,7 @@ class Run {
   private readonly last: DayIndex;
   /** The day of the supply before, once settled: supplies keep their order, so that the next run finds them so. */
   private settled: DayIndex = 0;
+  private ofOrders: Map<string, { item: number; demand: Demand }[]> | null = null;
 
   constructor(
     private readonly ground: Ground,
@@ -129,21 +134,26 @@ class Run {
     for (const move of rows.supplies) {
       if (!known.has(move.itemId)) continue;
       const quantity = scaled(move.quantity);
+      const day = ground.supplyDay(move.day);
       this.supplies[ground.at(move.itemId)]!.push({
-        was: ground.dayIndex(move.day),
-        day: ground.dayIndex(move.day),
+        was: day,
+        day,
+        from: move.day,
         quantity,
         left: quantity,
+        fixed: move.fixed ?? false,
         source: move.source,
-        proposal: null,
         first: null,
         for: [],
       });
     }
   }
 
-  all(): PlanningRun {
-    for (const index of this.ground.items.keys()) this.plan(index);
+  all(report?: (done: number) => void): PlanningRun {
+    for (const index of this.ground.items.keys()) {
+      this.plan(index);
+      if (report && (index + 1) % REPORT_EVERY === 0) report(index + 1);
+    }
     return { proposals: this.proposals, short: this.short };
   }
 
@@ -161,7 +171,7 @@ class Run {
     for (let turn = 0; turn < MOST_TURNS; turn += 1) {
       coming.sort(inTime);
       rest = this.match(item, coming, demands);
-      const kept = coming.filter((supply) => supply.first !== null || supply.day > this.last);
+      const kept = coming.filter((supply) => supply.fixed || supply.first !== null || supply.day > this.last);
       const moved = this.settle(item, kept);
       if (!moved && kept.length === coming.length) break;
       coming = kept;
@@ -177,22 +187,11 @@ class Run {
       supply.first = null;
       supply.for = [];
     }
-    let stock = exactly(scaled(item.row.onHand) - scaled(item.row.safetyStock));
-    const all = stock < 0 ? [{ day: 0, quantity: -stock, source: SAFETY }, ...demands] : demands;
-    stock = Math.max(0, stock);
-    const rest: Demand[] = [];
-    let at = 0;
-    for (const demand of all) {
-      const fromStock = Math.min(stock, demand.quantity);
-      stock -= fromStock;
-      let needed = demand.quantity - fromStock;
-      for (; needed > 0 && at < supplies.length; at += supplies[at]!.left === 0 ? 1 : 0) {
-        needed -= this.serve(supplies[at]!, demand, needed);
-      }
-      // Nothing is placed for what is needed after the last day; what comes may serve it.
-      if (needed > 0 && demand.day <= this.last) rest.push({ ...demand, quantity: needed });
-    }
-    return rest;
+    const rest = matched(item.row, demands, supplies, (supply, demand, quantity) => {
+      if (supply) this.serve(supply, demand, quantity);
+    });
+    // Nothing is placed for what is needed after the last day; what comes may serve it.
+    return rest.filter((demand) => demand.day <= this.last);
   }
 
   /** Says of a supply that is there what is to become of it. */
@@ -201,7 +200,7 @@ class Run {
       itemId: item.row.id,
       source: supply.source!,
       quantity: unscaled(supply.quantity),
-      from: this.day(supply.was),
+      from: supply.from,
       for: kept ? supply.for : [],
     };
     if (!kept) {
@@ -215,12 +214,10 @@ class Run {
     }
   }
 
-  private serve(supply: Supply, demand: Demand, needed: Scaled): Scaled {
-    const taken = Math.min(supply.left, needed);
+  private serve(supply: Supply, demand: Demand, taken: Scaled): void {
     supply.left -= taken;
     supply.first ??= demand.day;
     supply.for.push({ source: demand.source, day: this.day(demand.day), quantity: unscaled(taken) });
-    return taken;
   }
 
   /** New orders for what nothing that comes serves; what a lot brings beyond the need serves what follows. */
@@ -231,7 +228,9 @@ class Run {
       while (needed > 0) {
         if (!supply || supply.left === 0) supply = this.place(item, needed, demand);
         if (!supply) break;
-        needed -= this.serve(supply, demand, needed);
+        const taken = Math.min(supply.left, needed);
+        this.serve(supply, demand, taken);
+        needed -= taken;
       }
     }
   }
@@ -271,10 +270,11 @@ class Run {
     return {
       was: due,
       day: due,
+      from: proposal.due,
       quantity,
       left: quantity,
+      fixed: false,
       source: null,
-      proposal,
       first: demand.day,
       for: proposal.for,
     };
@@ -329,10 +329,11 @@ class Run {
       let to = from;
       while (to < supplies.length && supplies[to]!.day === day) to += 1;
       const used = supplies.slice(from, to).filter((supply) => supply.first !== null);
-      const settled = used.length > 0 ? this.dayFor(item, day, used) : day;
-      if (used.length > 0) this.settled = settled;
+      const free = used.filter((supply) => !supply.fixed);
+      const settled = free.length > 0 ? this.dayFor(item, day, free) : day;
+      if (used.length > 0) this.settled = Math.max(this.settled, settled);
       if (settled !== day) moved = true;
-      for (const supply of used) supply.day = settled;
+      for (const supply of free) supply.day = settled;
       from = to;
     }
     return moved;
@@ -356,27 +357,28 @@ class Run {
   }
 
   /** What an order needs moves with it; null where it goes. Its components come after it in the order of items. */
-  private shift({ kind, id }: MoveRow['source'], by: number | null): void {
-    if (kind !== 'PR' && kind !== 'AS') return;
-    for (const demands of this.demands) {
-      for (let at = demands.length - 1; at >= 0; at -= 1) {
-        const demand = demands[at]!;
-        if (demand.source.kind !== kind || demand.source.id !== id) continue;
-        if (by === null) demands.splice(at, 1);
-        else demand.day = Math.max(0, demand.day + by);
-      }
+  private shift(source: MoveRow['source'], by: number | null): void {
+    if (source.kind !== 'PR' && source.kind !== 'AS') return;
+    for (const { item, demand } of this.componentsOf(source)) {
+      if (by !== null) demand.day = Math.max(0, demand.day + by);
+      else this.demands[item]!.splice(this.demands[item]!.indexOf(demand), 1);
     }
   }
-}
 
-/** By day; on one day the smaller first, so that as many as can be serve somebody. */
-function inTime(a: Timed, b: Timed): number {
-  const text = ({ source }: Timed) => (source ? `${source.kind} ${source.id} ${source.lineId ?? 0}` : '');
-  return a.day - b.day || a.quantity - b.quantity || text(a).localeCompare(text(b));
-}
-
-interface Timed {
-  day: DayIndex;
-  quantity: Scaled;
-  source: MoveRow['source'] | null;
+  /** The demand orders that are there have for their components, by order; looked up once for all. */
+  private componentsOf(source: MoveRow['source']): readonly { item: number; demand: Demand }[] {
+    if (!this.ofOrders) {
+      this.ofOrders = new Map();
+      for (const [item, demands] of this.demands.entries()) {
+        for (const demand of demands) {
+          if (demand.source.kind !== 'PR' && demand.source.kind !== 'AS') continue;
+          const key = bySource(demand.source);
+          const of = this.ofOrders.get(key);
+          if (of) of.push({ item, demand });
+          else this.ofOrders.set(key, [{ item, demand }]);
+        }
+      }
+    }
+    return this.ofOrders.get(bySource(source)) ?? [];
+  }
 }

@@ -96,6 +96,8 @@ export interface MoveRow {
   quantity: string;
   /** Whose it is, for the one who reads the table; nothing computes with it. */
   source: { kind: string; id: number; number: string; lineId?: number; party: string };
+  /** A supply that is neither moved nor cancelled by planning: some of it is held, or it is no order of ours yet. // T11 */
+  fixed?: boolean;
 }
 
 export interface LoadRow {

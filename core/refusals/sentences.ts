@@ -163,6 +163,11 @@ export const sentences = {
     `It was ${d(f.was)} when you looked and is ${d(f.is)} now, since something changed; look again and accept that.`,
   'line-planned': (f: { number: string }) =>
     `${f.number} is planned for this line as it is; take the promise of the order back first.`,
+  'beyond-horizon': (f: { first: string; last: string }) =>
+    `Planning looks from ${d(f.first)} to ${d(f.last)}; choose a day between.`,
+  'planning-going': () => 'A planning run is going on already; wait for it, or stop it.',
+  'plan-moved': () => 'This is not what planning proposes any more; plan again and look at it anew.',
+  'proposal-taken': (f: { number: string }) => `This was taken already; see ${f.number}.`,
   'run-going': () => 'All open lines are being asked again already; wait for that, or stop it.',
   'promise-changed': () => 'This line was changed since the run; ask all open lines again and take what that says.',
   'planned-running': (f: { number: string }) => `${f.number} is being worked on; it cannot be taken back any more.`,

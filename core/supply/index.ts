@@ -11,7 +11,7 @@ export { decideAnswer, type AnswerEffects, type AnswerGround, type AnswerTyped }
 export { decidePlacement, type BenchLine, type PlacementChoice } from './placement';
 export { type BoughtItem, type BuyingOffer, type PurchaseLinePlan, type PurchasePlan } from './buying';
 export { decideFromPurchase, type FromPurchaseEffects, type FromPurchaseGround } from './from-purchase';
-export { decidePurchase, type PurchaseGround, type PurchaseTyped } from './purchase';
+export { decidePurchase, type PurchaseEffects, type PurchaseGround, type PurchaseTyped } from './purchase';
 export { differencesOf, type StepDifference, type TieEnds } from './step';
 export { decidePairs, type Pair, type PairChange, type PairEffects, type PairShown } from './pair';
 export {

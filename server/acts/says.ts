@@ -44,6 +44,8 @@ const DONE: Record<string, string> = {
   startRepromise: 'open lines asked again',
   stopRepromise: 'asking again stopped',
   applyRepromise: 'promise moved',
+  startPlanning: 'planning begun',
+  takeProposals: 'proposals taken',
   supplyLine: 'supply changed',
   takeBackInvoice: 'vendor invoice taken back',
   tieLine: 'tied',

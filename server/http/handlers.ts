@@ -45,6 +45,8 @@ import {
   openLoad,
   openPlanned,
   openPromiseGround,
+  openPegging,
+  openPlanning,
   openRepromise,
 } from '../promise';
 import { listPurchases, openPurchase } from '../purchasing';
@@ -222,6 +224,8 @@ export const HANDLERS: readonly Handler[] = [
     checkPromise(sql, companyId, workDate, params.id),
   ),
   reads(promise.openRepromise, (sql, companyId) => openRepromise(sql, companyId)),
+  reads(promise.openPlanning, (sql, companyId, { query }) => openPlanning(sql, companyId, query.rows)),
+  reads(promise.openPegging, (sql, companyId, { params, workDate }) => openPegging(sql, companyId, workDate, params)),
   reads(promise.listPlanned, (sql, companyId, { query }) => listPlanned(sql, companyId, query)),
   reads(promise.openPlanned, (sql, companyId, { params }) => openPlanned(sql, companyId, params.id)),
   reads(promise.openLoad, (sql, companyId, { query, workDate }) => openLoad(sql, companyId, workDate, query.days)),

@@ -3,7 +3,7 @@ import type { Context } from 'koa';
 import type * as z from 'zod';
 import { refuse } from '@core/refusals';
 import { moveWorkDate } from '@api/access';
-import { startRepromise } from '@api/promise';
+import { startPlanning, startRepromise } from '@api/promise';
 import type { Schema } from '@api/kit';
 import { previewAct, runAct, type Act } from '../acts';
 import { ALL_ACTS } from './all-acts';
@@ -72,7 +72,7 @@ function bindAct(router: Router, parts: Parts, act: Act): void {
     if (!answer.ok) return answerProblem(ctx, statusOf(answer.refusals), answer.refusals);
     parts.events.poke();
     if (act.endpoint === moveWorkDate) parts.jobs.poke();
-    if (act.endpoint === startRepromise) parts.runs.poke();
+    if (act.endpoint === startRepromise || act.endpoint === startPlanning) parts.runs.poke();
     ctx.set('Cache-Control', 'no-store');
     ctx.body = answer.result;
   });

@@ -52,7 +52,7 @@ export const acceptPromise = defineAct(contract.acceptPromise, {
       doer.companyId,
       doer.workDate,
       leftOut.map((line) => line.item_id),
-      leftOut.map((line) => line.id),
+      { without: leftOut.map((line) => line.id) },
     );
     return { head, lines, rows, planned: await plannedFor(tx, doer.companyId, asked) };
   },
@@ -169,6 +169,27 @@ export async function writePlanned(tx: Tx, doer: Doer, orders: readonly PlannedO
   const operations = orders.flatMap((order, place) =>
     order.operations.map((operation) => ({ operation, orderId: ids[place]! })),
   );
+  const components = orders.flatMap((order, place) =>
+    order.components.map((component) => ({
+      company_id: companyId,
+      planned_order_id: ids[place]!,
+      item_id: component.itemId,
+      quantity: component.quantity,
+      covered: component.covered,
+      needed_on: component.neededOn,
+    })),
+  );
+  await operationRows(tx, doer, operations, [{ table: 'planned_component', rows: components }]);
+  return orders.map((order, place) => ({ kind: KIND[order.kind], id: ids[place]!, number: numbers[place]! }));
+}
+
+/** Writes operations of planned orders with the minutes they take of their centres, and rows that go along. */
+export async function operationRows(
+  tx: Tx,
+  { companyId }: Doer,
+  operations: readonly { operation: PlannedOrderPlan['operations'][number]; orderId: number }[],
+  along: Parameters<Tx['insertTogether']>[0] = [],
+): Promise<void> {
   const [operationIds] = await tx.insertTogether([
     {
       table: 'planned_operation',
@@ -184,19 +205,7 @@ export async function writePlanned(tx: Tx, doer: Doer, orders: readonly PlannedO
         last_day: operation.lastDay,
       })),
     },
-    {
-      table: 'planned_component',
-      rows: orders.flatMap((order, place) =>
-        order.components.map((component) => ({
-          company_id: companyId,
-          planned_order_id: ids[place]!,
-          item_id: component.itemId,
-          quantity: component.quantity,
-          covered: component.covered,
-          needed_on: component.neededOn,
-        })),
-      ),
-    },
+    ...along,
   ]);
   await tx.insertTogether([
     {
@@ -212,7 +221,6 @@ export async function writePlanned(tx: Tx, doer: Doer, orders: readonly PlannedO
       ),
     },
   ]);
-  return orders.map((order, place) => ({ kind: KIND[order.kind], id: ids[place]!, number: numbers[place]! }));
 }
 
 export const takeBackPromise = defineAct(contract.takeBackPromise, {

@@ -10,9 +10,19 @@ export const OPEN_UNTIED = `l.quantity - l.cancelled - l.shipped - COALESCE((SEL
 /** Days that are looked at: two years. */
 export const HORIZON = 730;
 
+/** What of the ground is wanted. */
+export interface Wanted {
+  /** Lines that ask anew: their demand, and what is planned for them, are left out. */
+  without?: readonly number[];
+  /** Whether what the items are made of is wanted too; it is where nothing is said. */
+  below?: boolean;
+  /** Special orders that wait on the bench are bought there, each for itself: no demand for planning. */
+  benchLeftOut?: boolean;
+}
+
 /**
  * All that promises of some items stand on: the items and all they are made of, their stock, what comes and goes, the
- * centres and what they have to do. The demand of `lines` and what is planned for them are left out: they ask anew. // T1
+ * centres and what they have to do. // T1
  * Some fourteen queries, one more for each level of the BOMs; each walks a key of the items it is about.
  */
 export async function groundRows(
@@ -20,9 +30,7 @@ export async function groundRows(
   companyId: number,
   workDate: Day,
   itemIds: readonly number[],
-  lines: readonly number[] = [],
-  /** Whether what the items are made of is wanted too. */
-  below = true,
+  { without: lines = [], below = true, benchLeftOut = false }: Wanted = {},
 ): Promise<GroundRows> {
   const [company] = await sql.rows<{ calendar_id: number; receiving_days: number; safety_days: number }>(
     'SELECT calendar_id, receiving_days, safety_days FROM company WHERE id = ?',
@@ -84,7 +92,7 @@ export async function groundRows(
     centres,
     load: load.map((row) => ({ ...row, minutes: Number(row.minutes) })),
     supplies: await suppliesOf(sql, companyId, ids, leftOut),
-    demands: await demandsOf(sql, companyId, ids, lines, leftOut),
+    demands: await demandsOf(sql, companyId, ids, lines, leftOut, benchLeftOut),
   };
 }
 
@@ -202,6 +210,12 @@ async function itemsOf(
       ORDER BY iv.item_id, iv.preferred DESC, iv.unit_price, iv.lead_days, v.id`,
     [companyId, ids, day, day],
   );
+  const sellersOf = new Map<number, typeof sellers>();
+  for (const seller of sellers) {
+    const of = sellersOf.get(seller.item_id);
+    if (of) of.push(seller);
+    else sellersOf.set(seller.item_id, [seller]);
+  }
   return items.map((row) => ({
     id: row.id,
     number: row.number,
@@ -215,16 +229,14 @@ async function itemsOf(
     phantom: row.phantom === 1,
     makeDays: row.make_days,
     onHand: plain(row.on_hand),
-    sellers: sellers
-      .filter((seller) => seller.item_id === row.id)
-      .map((seller) => ({
-        vendorId: seller.vendor_id,
-        name: seller.name,
-        leadDays: seller.lead_days,
-        calendarId: seller.calendar_id ?? ownCalendar,
-        minimum: plain(seller.minimum),
-        multiple: plain(seller.multiple),
-      })),
+    sellers: (sellersOf.get(row.id) ?? []).map((seller) => ({
+      vendorId: seller.vendor_id,
+      name: seller.name,
+      leadDays: seller.lead_days,
+      calendarId: seller.calendar_id ?? ownCalendar,
+      minimum: plain(seller.minimum),
+      multiple: plain(seller.multiple),
+    })),
   }));
 }
 
@@ -238,6 +250,8 @@ interface MoveRead {
   /** As text where a union made it one. */
   line_id: number | string | null;
   party: string;
+  /** Held in part, begun, or not an order: planning leaves it as it is. */
+  fixed?: number;
 }
 
 const moveOf = (row: MoveRead): MoveRow => ({
@@ -251,6 +265,7 @@ const moveOf = (row: MoveRead): MoveRow => ({
     ...(row.line_id === null ? {} : { lineId: Number(row.line_id) }),
     party: row.party,
   },
+  ...(row.fixed ? { fixed: true } : {}),
 });
 
 const KIND_OF_PLANNED = "CASE p.kind WHEN 'make' THEN 'PR' WHEN 'assemble' THEN 'AS' ELSE 'PL' END";
@@ -261,14 +276,17 @@ async function suppliesOf(sql: Sql, companyId: number, ids: readonly number[], l
     `SELECT l.item_id, l.due_date AS day,
             l.quantity - l.received - COALESCE((SELECT SUM(t.quantity - t.received) FROM tie t
               WHERE t.company_id = l.company_id AND t.purchase_line_id = l.id), 0) AS quantity,
-            'PO' AS kind, p.id, p.number, l.id AS line_id, v.name AS party
+            'PO' AS kind, p.id, p.number, l.id AS line_id, v.name AS party,
+            EXISTS (SELECT 1 FROM tie t WHERE t.company_id = l.company_id AND t.purchase_line_id = l.id
+              AND t.quantity > t.received) AS fixed
        FROM purchase_order_line l
        JOIN purchase_order p ON p.company_id = l.company_id AND p.id = l.purchase_order_id
        JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
       WHERE l.company_id = ? AND l.item_id IN (?) AND l.untied = TRUE AND p.state = 'placed' AND p.ship_to_id IS NULL
      HAVING quantity > 0
      UNION ALL
-     SELECT p.item_id, p.due_date, p.quantity - GREATEST(p.held, p.finished), ${KIND_OF_PLANNED}, p.id, p.number, NULL, COALESCE(v.name, '')
+     SELECT p.item_id, p.due_date, p.quantity - GREATEST(p.held, p.finished), ${KIND_OF_PLANNED}, p.id, p.number, NULL, COALESCE(v.name, ''),
+            p.held > 0 OR p.finished > 0 OR p.state <> 'planned'
        FROM planned_order p LEFT JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
       WHERE p.company_id = ? AND p.item_id IN (?) AND p.open = TRUE AND p.quantity > GREATEST(p.held, p.finished) AND p.id NOT IN (?)
       ORDER BY day, kind, id, line_id`,
@@ -284,11 +302,13 @@ async function demandsOf(
   ids: readonly number[],
   lines: readonly number[],
   leftOut: readonly number[],
+  benchLeftOut: boolean,
 ) {
+  const bench = benchLeftOut ? "- IF(l.route = 'special', GREATEST(0, l.quantity - l.cancelled - l.tied), 0)" : '';
   const rows = await sql.rows<MoveRead>(
     `SELECT l.item_id, l.ship_date AS day,
             ${OPEN_UNTIED} - COALESCE((SELECT SUM(p.held) FROM planned_order p
-              WHERE p.company_id = l.company_id AND p.order_line_id = l.id AND p.open), 0) AS quantity,
+              WHERE p.company_id = l.company_id AND p.order_line_id = l.id AND p.open), 0) ${bench} AS quantity,
             'SO' AS kind, o.id, o.number, l.id AS line_id, c.name AS party
        FROM sales_order_line l
        JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id

@@ -21,7 +21,7 @@ export async function openAvailability(
     itemId,
   ]);
   there(item, 'This item');
-  return groundRows(sql, companyId, workDate, [itemId], line === undefined ? [] : [line], false);
+  return groundRows(sql, companyId, workDate, [itemId], { without: line === undefined ? [] : [line], below: false });
 }
 
 export async function openPromiseGround(
@@ -42,7 +42,7 @@ export async function openPromiseGround(
       companyId,
       workDate,
       lines.map((line) => line.item_id),
-      lines.map((line) => line.id),
+      { without: lines.map((line) => line.id) },
     ),
     lines: lines.map((line) => ({
       id: line.id,

@@ -57,13 +57,9 @@ export async function openLines(sql: Sql, companyId: number): Promise<PromisedLi
 
 /** What a run stands on: everything but the lines' own demand and what is planned for them. */
 export function groundOfRun(sql: Sql, companyId: number, workDate: Day, lines: readonly PromisedLine[]) {
-  return groundRows(
-    sql,
-    companyId,
-    workDate,
-    [...new Set(lines.map((line) => line.itemId))],
-    lines.map((line) => line.lineId),
-  );
+  return groundRows(sql, companyId, workDate, [...new Set(lines.map((line) => line.itemId))], {
+    without: lines.map((line) => line.lineId),
+  });
 }
 
 export const startRepromise = defineAct(contract.startRepromise, {
@@ -71,7 +67,7 @@ export const startRepromise = defineAct(contract.startRepromise, {
   says: 'promise all open lines again',
   async load(tx, _input, doer) {
     const [running] = await tx.rows<{ id: number }>(
-      `SELECT id FROM promise_run WHERE company_id = ? AND state IN ('waiting', 'running')
+      `SELECT id FROM promise_run WHERE company_id = ? AND kind = 'again' AND state IN ('waiting', 'running')
           AND beat_at > NOW(3) - INTERVAL ? SECOND LIMIT 1`,
       [doer.companyId, LOST_SECONDS],
     );
@@ -123,10 +119,10 @@ export const applyRepromise = defineAct(contract.applyRepromise, {
   says: 'take the new days of promises',
   async load(tx, input, doer) {
     const { companyId } = doer;
-    const [run] = await tx.rows<{ moved: string }>('SELECT moved FROM promise_run WHERE company_id = ? AND id = ?', [
-      companyId,
-      input.id,
-    ]);
+    const [run] = await tx.rows<{ moved: string }>(
+      "SELECT found AS moved FROM promise_run WHERE company_id = ? AND id = ? AND kind = 'again'",
+      [companyId, input.id],
+    );
     const moved = (JSON.parse(there(run, 'This run').moved) as MovedLine[]).filter((line) =>
       input.lineIds.includes(line.lineId),
     );
@@ -223,9 +219,10 @@ export async function openRepromise(sql: Sql, companyId: number): Promise<z.infe
     total: number;
     work_date: Day;
     moved: string;
-  }>('SELECT id, state, done, total, work_date, moved FROM promise_run WHERE company_id = ? ORDER BY id DESC LIMIT 1', [
-    companyId,
-  ]);
+  }>(
+    "SELECT id, state, done, total, work_date, found AS moved FROM promise_run WHERE company_id = ? AND kind = 'again' ORDER BY id DESC LIMIT 1",
+    [companyId],
+  );
   if (!run) return { run: null };
   const moved = JSON.parse(run.moved) as MovedLine[];
   const lines = await sql.rows<{

@@ -1,12 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads';
-import { repromise } from '@core/promise';
-import type { RunData, RunSaid } from './runs';
+import { compute, type RunData, type RunSaid } from './compute';
 
-/** One run over all open lines, away from the requests. */
-const { rows, lines } = workerData as RunData;
+/** One run, away from the requests. */
 const say = (said: RunSaid) => parentPort!.postMessage(said);
-const moved = repromise(rows, lines, (done) => {
-  say({ done });
-  return true;
-});
-say({ moved: moved! });
+say({ found: compute(workerData as RunData, (done) => say({ done })) });

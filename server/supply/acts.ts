@@ -5,7 +5,7 @@ import * as purchasing from '@api/purchasing';
 import * as contract from '@api/supply';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import { counterStatements, lockOffers } from '../agreements';
-import type { Statement, Tx } from '../db/database';
+import type { Sql, Statement, Tx } from '../db/database';
 import { boughtItems, lockBenchLines } from './store';
 import { inStepStatements } from './in-step';
 
@@ -117,7 +117,8 @@ export function tieStatements(
   ];
 }
 
-async function insertPurchases(
+/** Writes placed purchase orders with their lines and ties. */
+export async function insertPurchases(
   tx: Tx,
   doer: Doer,
   plans: readonly PurchasePlan[],
@@ -208,6 +209,14 @@ export async function insertReleasedPurchase(
   return id!;
 }
 
+/** Vendors as a purchase order is placed with them. */
+export function vendorsOf(sql: Sql, companyId: number, ids: readonly number[]) {
+  return sql.rows<{ id: number; name: string; currency: string }>(
+    'SELECT id, name, currency FROM vendor WHERE company_id = ? AND id IN (?)',
+    [companyId, [0, ...ids]],
+  );
+}
+
 /** A purchase order typed by hand, for nobody yet. // L4 */
 const enterPurchase = defineAct(purchasing.enterPurchase, {
   right: 'purchases',
@@ -216,10 +225,7 @@ const enterPurchase = defineAct(purchasing.enterPurchase, {
     const { companyId } = doer;
     const vendorId = input.vendorId ?? 0;
     const buying = await lockOffers(tx, companyId, { vendorIds: [vendorId], day: doer.workDate });
-    const [vendor] = await tx.rows<{ id: number; name: string; currency: string }>(
-      'SELECT id, name, currency FROM vendor WHERE company_id = ? AND id = ?',
-      [companyId, vendorId],
-    );
+    const [vendor] = await vendorsOf(tx, companyId, [vendorId]);
     const shipTos = await tx.rows<{ id: number }>('SELECT id FROM ship_to WHERE company_id = ? AND id = ?', [
       companyId,
       input.shipToId ?? 0,
@@ -254,7 +260,7 @@ const enterPurchase = defineAct(purchasing.enterPurchase, {
 });
 
 /** The buying agreements from which something was taken. */
-function agreementsTouched(
+export function agreementsTouched(
   buying: readonly { agreement: { id: number; number: string }; line: { id: number } }[],
   released: readonly { agreementLineId: number }[],
 ): Touched[] {

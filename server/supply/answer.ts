@@ -1,4 +1,4 @@
-import { decideAnswer, type AnswerGround } from '@core/supply';
+import { decideAnswer, type AnswerEffects, type AnswerGround } from '@core/supply';
 import type { Day } from '@core/kernel';
 import type { PurchaseState } from '@core/stock';
 import * as contract from '@api/purchasing';
@@ -21,58 +21,68 @@ export const answerPurchase = defineAct(contract.answerPurchase, {
     touches,
     state,
   }),
-  async write(tx, effects, { purchase, version, agreements, lines }, { companyId, workDate }) {
-    await tx.together([
-      ...counterStatements(companyId, 'released', effects.released),
-      ...effects.ties.flatMap((tie): Statement[] => [
-        tie.quantity === '0'
-          ? { sql: 'DELETE FROM tie WHERE company_id = ? AND id = ?', values: [companyId, tie.id] }
-          : {
-              sql: 'UPDATE tie SET quantity = ? WHERE company_id = ? AND id = ?',
-              values: [tie.quantity, companyId, tie.id],
-            },
-        tiedStatement(companyId, tie.orderLineId, tie.by),
-      ]),
-      ...effects.lines.map((line) => ({
-        sql: `UPDATE purchase_order_line l SET l.quantity = ?, l.amount = ?, l.agreed_amount = ?, l.due_date = ?, l.stopped = l.stopped + ?,
-                l.tied = (SELECT COALESCE(SUM(t.quantity), 0) FROM tie t WHERE t.company_id = l.company_id AND t.purchase_line_id = l.id)
-               WHERE l.company_id = ? AND l.id = ?`,
-        values: [line.quantity, line.amount, line.agreedAmount, line.dueDate, line.stopped, companyId, line.id],
-      })),
-      {
-        sql: `UPDATE purchase_order p SET p.answered_on = ?, p.state = ?, p.version = p.version + 1,
-                p.net = (SELECT SUM(l.amount) FROM purchase_order_line l WHERE l.company_id = p.company_id AND l.purchase_order_id = p.id),
-                p.first_due_date = (SELECT MIN(l.due_date) FROM purchase_order_line l
-                  WHERE l.company_id = p.company_id AND l.purchase_order_id = p.id AND l.quantity > 0)
-               WHERE p.company_id = ? AND p.id = ?`,
-        values: [workDate, effects.state, companyId, purchase.id],
-      },
-      ...inStepStatements(companyId, 'purchase', [purchase.id]),
-      // What else the cut lines are tied to differs from them now.
-      ...inStepStatements(
-        companyId,
-        'orderLine',
-        effects.ties.map((tie) => tie.orderLineId),
-      ),
-    ]);
-    const orders = new Map(lines.flatMap((line) => line.ties).map(({ order }) => [order.id, order]));
-    return {
-      made: [],
-      touched: [
-        { kind: 'PO', id: purchase.id, number: purchase.number, version: version + 1 },
-        ...[...orders.values()].map((order): Touched => ({ kind: 'SO', ...order })),
-        ...agreements,
-      ],
-    };
+  async write(tx, effects, ground, { companyId, workDate }) {
+    await tx.together(answerStatements(companyId, ground.purchase.id, effects, workDate));
+    return { made: [], touched: touchedByAnswer(ground) };
   },
 });
 
-/** A purchase order with its lines and ties; locked are its agreements, the orders it is for, then itself. */
-async function lockForAnswer(
-  sql: Sql,
+/** What an answer writes. Where we change it ourselves, the vendor has not answered any more. */
+export function answerStatements(
   companyId: number,
   purchaseId: number,
-): Promise<AnswerGround & { version: number; agreements: Touched[] }> {
+  effects: AnswerEffects,
+  answeredOn: Day | null,
+): Statement[] {
+  return [
+    ...counterStatements(companyId, 'released', effects.released),
+    ...effects.ties.flatMap((tie): Statement[] => [
+      tie.quantity === '0'
+        ? { sql: 'DELETE FROM tie WHERE company_id = ? AND id = ?', values: [companyId, tie.id] }
+        : {
+            sql: 'UPDATE tie SET quantity = ? WHERE company_id = ? AND id = ?',
+            values: [tie.quantity, companyId, tie.id],
+          },
+      tiedStatement(companyId, tie.orderLineId, tie.by),
+    ]),
+    ...effects.lines.map((line) => ({
+      sql: `UPDATE purchase_order_line l SET l.quantity = ?, l.amount = ?, l.agreed_amount = ?, l.due_date = ?, l.stopped = l.stopped + ?,
+              l.tied = (SELECT COALESCE(SUM(t.quantity), 0) FROM tie t WHERE t.company_id = l.company_id AND t.purchase_line_id = l.id)
+             WHERE l.company_id = ? AND l.id = ?`,
+      values: [line.quantity, line.amount, line.agreedAmount, line.dueDate, line.stopped, companyId, line.id],
+    })),
+    {
+      sql: `UPDATE purchase_order p SET p.answered_on = ?, p.state = ?, p.version = p.version + 1,
+              p.net = (SELECT SUM(l.amount) FROM purchase_order_line l WHERE l.company_id = p.company_id AND l.purchase_order_id = p.id),
+              p.first_due_date = (SELECT MIN(l.due_date) FROM purchase_order_line l
+                WHERE l.company_id = p.company_id AND l.purchase_order_id = p.id AND l.quantity > 0)
+             WHERE p.company_id = ? AND p.id = ?`,
+      values: [answeredOn, effects.state, companyId, purchaseId],
+    },
+    ...inStepStatements(companyId, 'purchase', [purchaseId]),
+    // What else the cut lines are tied to differs from them now.
+    ...inStepStatements(
+      companyId,
+      'orderLine',
+      effects.ties.map((tie) => tie.orderLineId),
+    ),
+  ];
+}
+
+/** The documents an answer changes. */
+export function touchedByAnswer({ purchase, version, agreements, lines }: LockedForAnswer): Touched[] {
+  const orders = new Map(lines.flatMap((line) => line.ties).map(({ order }) => [order.id, order]));
+  return [
+    { kind: 'PO', id: purchase.id, number: purchase.number, version: version + 1 },
+    ...[...orders.values()].map((order): Touched => ({ kind: 'SO', ...order })),
+    ...agreements,
+  ];
+}
+
+export type LockedForAnswer = AnswerGround & { version: number; agreements: Touched[] };
+
+/** A purchase order with its lines and ties; locked are its agreements, the orders it is for, then itself. */
+export async function lockForAnswer(sql: Sql, companyId: number, purchaseId: number): Promise<LockedForAnswer> {
   const bought = await sql.rows<{ id: number }>(
     `SELECT DISTINCT al.agreement_id AS id FROM purchase_order_line l
        JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id

@@ -4,9 +4,10 @@ import { editPairs } from './pairs';
 import { tieActs } from './ties';
 
 export const supplyActs = [...benchActs, ...tieActs, editPairs, answerPurchase];
-export { answerPurchase } from './answer';
+export { answerPurchase, answerStatements, lockForAnswer, touchedByAnswer } from './answer';
+export { boughtItems } from './store';
 export { listPairs } from './list-pairs';
-export { insertReleasedPurchase, tieStatements } from './acts';
+export { agreementsTouched, insertPurchases, insertReleasedPurchase, tieStatements, vendorsOf } from './acts';
 export { salesFor, suppliesFor } from './ties';
 export { listBench } from './reads';
 export { openThread, threadOfDocument, threadsOfOrder } from './thread';

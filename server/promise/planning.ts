@@ -1,0 +1,439 @@
+import type * as z from 'zod';
+import { addDays, isDay, type Day } from '@core/kernel';
+import {
+  decideTake,
+  planningRun,
+  type AskedProposal,
+  type GroundRows,
+  type MoveRow,
+  type PlanningRun,
+  type Proposal,
+  type TakeEffects,
+} from '@core/promise';
+import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
+import { decideAnswer, decidePurchase, type AnswerEffects, type PurchaseEffects } from '@core/supply';
+import * as contract from '@api/promise';
+import { defineAct, takeNumbers, there, type Doer, type Touched } from '../acts';
+import { counterStatements, lockAgreements, lockOffers } from '../agreements';
+import type { Sql, Tx } from '../db/database';
+import {
+  agreementsTouched,
+  answerStatements,
+  boughtItems,
+  insertPurchases,
+  lockForAnswer,
+  touchedByAnswer,
+  vendorsOf,
+} from '../supply';
+import { cancelPlanned, operationRows, writePlanned } from './acts';
+import { forecastOf } from './forecast';
+import { groundRows, HORIZON } from './ground';
+import { LOST_SECONDS } from './repromise';
+
+/** Proposals that are shown where nothing else is asked for. */
+const SHOWN = 500;
+/** Demands that are named of a proposal. */
+const NAMED = 4;
+
+/** What planning stands on: items with all they are made of, every item where none is named, and what is expected. */
+export async function groundOfPlanning(
+  sql: Sql,
+  companyId: number,
+  workDate: Day,
+  itemIds: readonly number[],
+): Promise<{ rows: GroundRows; forecast: MoveRow[] }> {
+  const asked =
+    itemIds.length > 0
+      ? itemIds
+      : (await sql.rows<{ id: number }>('SELECT id FROM item WHERE company_id = ?', [companyId])).map((row) => row.id);
+  const rows = await groundRows(sql, companyId, workDate, asked, { benchLeftOut: true });
+  const expected = await forecastOf(
+    sql,
+    companyId,
+    rows.items.map((item) => item.id),
+  );
+  return { rows: { ...rows, supplies: [...rows.supplies, ...expected.supplies] }, forecast: expected.demands };
+}
+
+export const startPlanning = defineAct(contract.startPlanning, {
+  right: 'plan',
+  says: 'plan what items need',
+  async load(tx, input, doer) {
+    const [going] = await tx.rows<{ id: number }>(
+      `SELECT id FROM promise_run WHERE company_id = ? AND kind = 'plan' AND state IN ('waiting', 'running')
+          AND beat_at > NOW(3) - INTERVAL ? SECOND LIMIT 1`,
+      [doer.companyId, LOST_SECONDS],
+    );
+    const items = await tx.rows<{ id: number }>(
+      `SELECT id FROM item WHERE company_id = ? ${input.itemIds.length > 0 ? 'AND id IN (?)' : ''}`,
+      [doer.companyId, ...(input.itemIds.length > 0 ? [input.itemIds] : [])],
+    );
+    return { going: going !== undefined, items: new Set(items.map((item) => item.id)) };
+  },
+  decide({ going, items }, input, doer) {
+    const refusals: Refusal[] = [];
+    if (going) refusals.push(refuse('planning-going', '', {}));
+    const last = addDays(doer.workDate, HORIZON - 1);
+    if (input.until === null || !isDay(input.until)) refusals.push(refuse('not-a-day', 'until', { what: 'The day' }));
+    else if (input.until < doer.workDate || input.until > last) {
+      refusals.push(refuse('beyond-horizon', 'until', { first: doer.workDate, last }));
+    }
+    input.itemIds.forEach((id, index) => {
+      if (!items.has(id)) refusals.push(refuse('unknown', `itemIds.${index}`, { what: 'This item' }));
+    });
+    return decided(refusals, () => ({ items: items.size }));
+  },
+  show: (effects) => effects,
+  async write(tx, { items }, _ground, doer, input) {
+    await tx.insert('promise_run', [
+      {
+        company_id: doer.companyId,
+        kind: 'plan',
+        person_id: doer.personId,
+        work_date: doer.workDate,
+        until_day: input.until!,
+        item_ids: JSON.stringify(input.itemIds),
+        total: items,
+      },
+    ]);
+    return { made: [], touched: [] };
+  },
+});
+
+interface RunRow {
+  id: number;
+  state: 'waiting' | 'running' | 'done' | 'stopped' | 'failed';
+  done: number;
+  total: number;
+  work_date: Day;
+  until_day: Day;
+  item_ids: string;
+  found: string;
+  taken: string;
+}
+
+const RUN = 'id, state, done, total, work_date, until_day, item_ids, found, taken';
+
+type TakenOf = Record<string, { kind: string; id: number; number: string }>;
+
+const foundOf = (run: RunRow): PlanningRun =>
+  run.state === 'done' ? (JSON.parse(run.found) as PlanningRun) : { proposals: [], short: [] };
+
+/** The items of proposals and all they go into: what decides about them. A query for each level of the BOMs. */
+export async function familyOf(sql: Sql, companyId: number, itemIds: readonly number[]): Promise<number[]> {
+  const all = new Set(itemIds);
+  let level = [...all];
+  while (level.length > 0) {
+    const above = await sql.rows<{ item_id: number }>(
+      'SELECT DISTINCT item_id FROM bom_line WHERE company_id = ? AND component_id IN (?)',
+      [companyId, level],
+    );
+    level = above.map((row) => row.item_id).filter((id) => !all.has(id));
+    for (const id of level) all.add(id);
+  }
+  return [...all];
+}
+
+interface TakePlan extends TakeEffects {
+  bought: { vendorId: number; effects: PurchaseEffects; fields: string[] }[];
+  answers: { purchaseId: number; effects: AnswerEffects; fields: string[] }[];
+}
+
+export const takeProposals = defineAct(contract.takeProposals, {
+  right: 'plan',
+  says: 'take what a planning run proposes',
+  async load(tx, input, doer) {
+    const { companyId, workDate } = doer;
+    const [row] = await tx.rows<RunRow>(
+      `SELECT ${RUN} FROM promise_run WHERE company_id = ? AND id = ? AND kind = 'plan'`,
+      [companyId, input.id],
+    );
+    const run = there(row, 'This run');
+    const { proposals } = foundOf(run);
+    const asked = input.at.flatMap((at) => proposals[at] ?? []);
+    const places = asked.flatMap((each) => (each.kind === 'place' ? [each] : []));
+    const vendorIds = [...new Set(places.flatMap(({ vendorId }) => vendorId ?? []))];
+    const purchaseIds = [
+      ...new Set(asked.flatMap((each) => (each.kind !== 'place' && each.source.kind === 'PO' ? [each.source.id] : []))),
+    ].sort((a, b) => a - b);
+    // The lock order: agreements, the turn, purchases.
+    const buying = await lockOffers(tx, companyId, { vendorIds, day: workDate });
+    const agreed = await tx.rows<{ id: number }>(
+      `SELECT DISTINCT al.agreement_id AS id FROM purchase_order_line l
+         JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
+        WHERE l.company_id = ? AND l.purchase_order_id IN (?)`,
+      [companyId, [0, ...purchaseIds]],
+    );
+    await lockAgreements(
+      tx,
+      companyId,
+      agreed.map((each) => each.id),
+    );
+    await tx.rows('SELECT company_id FROM promise_turn WHERE company_id = ? FOR UPDATE', [companyId]);
+    const purchases = [];
+    for (const id of purchaseIds) purchases.push(await lockForAnswer(tx, companyId, id));
+    const chosen = JSON.parse(run.item_ids) as number[];
+    const family =
+      chosen.length > 0 ? chosen : await familyOf(tx, companyId, [...new Set(asked.map((each) => each.itemId))]);
+    const { rows, forecast } = await groundOfPlanning(tx, companyId, workDate, [0, ...family]);
+    // Read under the turn: what another took of this run meanwhile is taken.
+    const [now] = await tx.rows<{ taken: string }>('SELECT taken FROM promise_run WHERE company_id = ? AND id = ?', [
+      companyId,
+      run.id,
+    ]);
+    const moving = asked.flatMap((each) =>
+      each.kind !== 'place' && each.source.kind !== 'PO' ? [each.source.id] : [],
+    );
+    const planned = await tx.rows<{ id: number; start_date: Day; number: string; kind: 'make' | 'assemble' | 'buy' }>(
+      'SELECT id, start_date, number, kind FROM planned_order WHERE company_id = ? AND id IN (?)',
+      [companyId, [0, ...moving]],
+    );
+    return {
+      run,
+      proposals,
+      taken: JSON.parse(now!.taken) as TakenOf,
+      rows,
+      now: planningRun(rows, run.until_day, forecast),
+      starts: new Map(planned.map((each) => [each.id, each.start_date])),
+      planned,
+      purchases,
+      buying: buying.map((offer) => ({ ...offer, vendorId: offer.vendorId ?? 0 })),
+      vendors: await vendorsOf(tx, companyId, vendorIds),
+      items: await boughtItems(
+        tx,
+        companyId,
+        places.map((each) => each.itemId),
+        workDate,
+      ),
+    };
+  },
+  decide({ run, proposals, taken, rows, now, starts, purchases, ...ground }, input, doer): Decision<TakePlan> {
+    const refusals: Refusal[] = [];
+    const asked: AskedProposal[] = [];
+    input.at.forEach((at, index) => {
+      const proposal = proposals[at];
+      const field = `at.${index}`;
+      if (!proposal) refusals.push(refuse('unknown', field, { what: 'This proposal' }));
+      else if (taken[at]) refusals.push(refuse('proposal-taken', field, { number: taken[at].number }));
+      else asked.push({ field, proposal });
+    });
+    if (run.work_date !== doer.workDate) refusals.push(refuse('plan-moved', '', {}));
+    if (refusals.length > 0) return { ok: false, refusals };
+    const decision = decideTake(rows, now, asked, starts);
+    if (!decision.ok) return decision;
+    const { effects } = decision;
+    if (effects.purchases.length + effects.changed.length > 0 && !doer.rights.includes('purchases')) {
+      refusals.push(refuse('no-right', '', { act: 'place and change purchase orders' }));
+    }
+    const bought = effects.purchases.map(({ vendorId, lines }) => {
+      const vendor = ground.vendors.find((each) => each.id === vendorId) ?? null;
+      const fields = lines.map((line) => line.field);
+      const placed = decidePurchase({ ...ground, vendor, shipToIds: [] }, { shipToId: null, lines }, doer.workDate);
+      if (!placed.ok) refusals.push(...placed.refusals.map((refusal) => atLine(refusal, fields)));
+      return { vendorId, effects: placed.ok ? placed.effects : null!, fields };
+    });
+    const answers = effects.changed.map(({ purchaseId, lines }) => {
+      const purchase = purchases.find((each) => each.purchase.id === purchaseId)!;
+      const fields = lines.map((line) => line.field);
+      const typed = lines.map(({ lineId, dueDate, stops }) => ({ purchaseLineId: lineId, dueDate, stops }));
+      const changed = decideAnswer(purchase, { lines: typed }, doer.workDate);
+      if (!changed.ok) refusals.push(...changed.refusals.map((refusal) => atLine(refusal, fields)));
+      return { purchaseId, effects: changed.ok ? changed.effects : null!, fields };
+    });
+    return decided(refusals, () => ({ ...effects, bought, answers }));
+  },
+  show: ({ orders, bought, moved, cancelled, changed }) => {
+    const lines = changed.flatMap((each) => each.lines);
+    return {
+      planned: orders.length,
+      purchases: bought.length,
+      moved: moved.length + lines.filter((line) => !line.stops).length,
+      cancelled: cancelled.length + lines.filter((line) => line.stops).length,
+    };
+  },
+  async write(tx, effects, { run, taken, proposals, purchases, planned, buying }, doer, input) {
+    const { companyId } = doer;
+    const outcome = new Map<string, Touched>();
+    await cancelPlanned(tx, doer, [0, ...effects.cancelled]);
+    await movePlanned(tx, doer, effects.moved);
+    const orders = await writePlanned(tx, doer, effects.orders);
+    effects.orders.forEach((order, at) => outcome.set(order.field, orders[at]!));
+    const released = effects.bought.flatMap((each) => each.effects.released);
+    const number = await takeNumbers(
+      tx,
+      companyId,
+      { PO: effects.bought.length },
+      counterStatements(companyId, 'released', released),
+    );
+    const placed = await insertPurchases(
+      tx,
+      doer,
+      effects.bought.map((each) => each.effects.purchase),
+      () => number('PO'),
+    );
+    effects.bought.forEach(({ fields }, at) => fields.forEach((field) => outcome.set(field, placed[at]!)));
+    const touched: Touched[] = [];
+    for (const { purchaseId, effects: answer, fields } of effects.answers) {
+      const purchase = purchases.find((each) => each.purchase.id === purchaseId)!;
+      // Their answer was to the days that stood before.
+      await tx.together(answerStatements(companyId, purchaseId, answer, null));
+      touched.push(...touchedByAnswer(purchase));
+      fields.forEach((field) => outcome.set(field, { kind: 'PO', id: purchaseId, number: purchase.purchase.number }));
+    }
+    for (const row of planned) {
+      touched.push({ kind: KIND[row.kind], id: row.id, number: row.number });
+    }
+    const takenNow: TakenOf = { ...taken };
+    input.at.forEach((at, index) => {
+      const proposal = proposals[at]!;
+      const { kind, id, number: made } = outcome.get(`at.${index}`) ?? sourceOf(proposal);
+      takenNow[at] = { kind, id, number: made };
+    });
+    await tx.run('UPDATE promise_run SET taken = ? WHERE company_id = ? AND id = ?', [
+      JSON.stringify(takenNow),
+      companyId,
+      run.id,
+    ]);
+    return { made: [...orders, ...placed], touched: [...touched, ...agreementsTouched(buying, released)] };
+  },
+});
+
+const KIND = { make: 'PR', assemble: 'AS', buy: 'PL' } as const;
+
+const sourceOf = (proposal: Proposal) =>
+  proposal.kind === 'place' ? { kind: 'PL', id: 0, number: '' } : proposal.source;
+
+/** A refusal of a line of a purchase order, at the proposal it came from. */
+function atLine(refusal: Refusal, fields: readonly string[]): Refusal {
+  const line = /^lines\.(\d+)/.exec(refusal.field);
+  return line ? { ...refusal, field: fields[Number(line[1])]! } : refusal;
+}
+
+/** Planned orders move with what they need; their operations are laid anew. */
+async function movePlanned(tx: Tx, doer: Doer, moved: TakeEffects['moved']): Promise<void> {
+  if (moved.length === 0) return;
+  const { companyId } = doer;
+  const ids = moved.map((each) => each.id);
+  await tx.together([
+    {
+      sql: `DELETE l FROM centre_load l JOIN planned_operation o ON o.company_id = l.company_id AND o.id = l.planned_operation_id
+             WHERE l.company_id = ? AND o.planned_order_id IN (?)`,
+      values: [companyId, ids],
+    },
+    {
+      sql: 'DELETE FROM planned_operation WHERE company_id = ? AND planned_order_id IN (?)',
+      values: [companyId, ids],
+    },
+    ...moved.flatMap(({ id, by }) => [
+      {
+        sql: `UPDATE planned_order SET start_date = start_date + INTERVAL ? DAY, due_date = due_date + INTERVAL ? DAY,
+                version = version + 1 WHERE company_id = ? AND id = ?`,
+        values: [by, by, companyId, id],
+      },
+      {
+        sql: `UPDATE planned_component SET needed_on = needed_on + INTERVAL ? DAY
+               WHERE company_id = ? AND planned_order_id = ?`,
+        values: [by, companyId, id],
+      },
+    ]),
+  ]);
+  await operationRows(
+    tx,
+    doer,
+    moved.flatMap(({ id, operations }) => operations.map((operation) => ({ operation, orderId: id }))),
+  );
+}
+
+/** The last planning run, with what its proposals are about. */
+export async function openPlanning(
+  sql: Sql,
+  companyId: number,
+  most = SHOWN,
+): Promise<z.infer<typeof contract.openPlanning.out>> {
+  const [run] = await sql.rows<RunRow>(
+    `SELECT ${RUN} FROM promise_run WHERE company_id = ? AND kind = 'plan' ORDER BY id DESC LIMIT 1`,
+    [companyId],
+  );
+  if (!run) return { run: null };
+  const { proposals, short } = foundOf(run);
+  const taken = JSON.parse(run.taken) as TakenOf;
+  const shown = proposals
+    .map((proposal, at) => ({ proposal, at }))
+    .sort((a, b) => actBy(a.proposal).localeCompare(actBy(b.proposal)) || a.at - b.at)
+    .slice(0, most);
+  const missing = short.slice(0, most);
+  const chosen = JSON.parse(run.item_ids) as number[];
+  const items = await sql.rows<{ id: number; number: string; name: string; unit: string; obtained: 'buy' }>(
+    'SELECT id, number, name, unit, obtained FROM item WHERE company_id = ? AND id IN (?)',
+    [companyId, [0, ...chosen, ...shown.map(({ proposal }) => proposal.itemId), ...missing.map((each) => each.itemId)]],
+  );
+  const itemOf = new Map(items.map((item) => [item.id, item]));
+  const vendors = await vendorsOf(
+    sql,
+    companyId,
+    shown.flatMap(({ proposal }) => (proposal.kind === 'place' ? (proposal.vendorId ?? []) : [])),
+  );
+  const vendorOf = new Map(vendors.map((vendor) => [vendor.id, vendor.name]));
+  return {
+    run: {
+      id: run.id,
+      state: run.state,
+      done: run.done,
+      total: run.total,
+      workDate: run.work_date,
+      until: run.until_day,
+      items: chosen.flatMap((id) => itemOf.get(id)?.number ?? []),
+      proposed: proposals.length,
+      proposals: shown.flatMap(({ proposal, at }) => {
+        const item = itemOf.get(proposal.itemId);
+        if (!item) return [];
+        const { obtained, ...about } = item;
+        const place = proposal.kind === 'place' ? proposal : null;
+        const there = proposal.kind === 'place' ? null : proposal;
+        return [
+          {
+            at,
+            kind: proposal.kind,
+            obtained: place?.obtained ?? obtained,
+            item: about,
+            quantity: proposal.quantity,
+            source: there && { kind: there.source.kind, id: there.source.id, number: there.source.number },
+            vendor: place ? (vendorOf.get(place.vendorId ?? 0) ?? '') : there!.source.party,
+            start: place?.start ?? null,
+            from: there?.from ?? null,
+            to: proposal.kind === 'cancel' ? null : proposal.kind === 'move' ? proposal.to : proposal.due,
+            neededOn: proposal.kind === 'cancel' ? null : proposal.neededOn,
+            for: proposal.for.slice(0, NAMED).map(({ source, day, quantity }) => ({
+              kind: source.kind,
+              id: source.id,
+              number: source.number,
+              party: source.party,
+              day,
+              quantity,
+            })),
+            more: Math.max(0, proposal.for.length - NAMED),
+            taken: taken[at] ?? null,
+          },
+        ];
+      }),
+      short: missing.map((each) => ({
+        item: { id: each.itemId, number: itemOf.get(each.itemId)?.number ?? '' },
+        quantity: each.quantity,
+        day: each.day,
+        why: SHORT_WORDS[each.why],
+      })),
+    },
+  };
+}
+
+const SHORT_WORDS = {
+  'nobody-sells': 'nobody sells it to us',
+  'no-way': 'it is neither bought nor made',
+  cycle: 'it goes into itself',
+} as const;
+
+/** When something must be done about a proposal. */
+function actBy(proposal: Proposal): Day {
+  if (proposal.kind === 'place') return proposal.start;
+  return proposal.kind === 'move' && proposal.to < proposal.from ? proposal.to : proposal.from;
+}
