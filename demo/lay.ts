@@ -46,6 +46,9 @@ export async function layDemo(database: Database, options: DemoOptions): Promise
   await timetable.run(workDate);
   await typePricedOrder(actor, masters, workDate);
   await promiseWorks(database, actor, masters, workDate);
+  // The server makes the runs when it starts.
+  await actor.does('startRepromise', {}, workDate);
+  await actor.does('startPlanning', { until: addDays(workDate, 90), itemIds: [] }, workDate);
   // What the clock would do by the end of the day.
   await actor.does('fireReminders', {}, workDate);
   if (options.fixed) await database.run('UPDATE company SET work_date = ?', [workDate]);

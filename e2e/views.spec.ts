@@ -32,6 +32,7 @@ const VIEWS = [
   ['planned order', '/planned/1'],
   ['load', '/load'],
   ['promise again', '/repromise'],
+  ['planning', '/planning'],
   ['lists', '/lists?list=prices'],
   ['threads of an order', '/orders/1/threads'],
   ['receipt', '/receipts/5'],

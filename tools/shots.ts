@@ -8,7 +8,6 @@ const VIEWS: readonly [name: string, where: `/${string}` | Place, opens?: string
   ['today', '/today'],
   ['agreements', '/agreements'],
   ['agreement', 'ahead'],
-  ['agreement-by-value', 'byValue'],
   ['release', 'ahead', 'Release…'],
   ['wrap-up', 'past', 'Wrap up…'],
   ['fulfilment', '/insight'],
@@ -23,6 +22,7 @@ const VIEWS: readonly [name: string, where: `/${string}` | Place, opens?: string
   ['lists', '/lists?list=prices'],
   ['availability', 'pumps'],
   ['promise', 'unpromised', 'Promise…'],
+  ['planning', '/planning'],
   ['load', '/load'],
 ];
 

@@ -1,7 +1,7 @@
 import { addDays } from '@core/kernel';
 import { Actor } from '../../demo/actor';
 import { layOpeningStock } from '../../demo/opening-stock';
-import { fixedTerm, PLAIN_HEAD } from '../../demo/terms';
+import { fixedTerm } from '../../demo/terms';
 import { layWorks } from '../../demo/works';
 import { agreed, releaseOf, World, WORK_DATE, type Visitor } from '../testing/world';
 

@@ -33,7 +33,7 @@ import { LOST_SECONDS } from './repromise';
 /** Proposals that are shown where nothing else is asked for. */
 const SHOWN = 500;
 /** Demands that are named of a proposal. */
-const NAMED = 4;
+const NAMED = 12;
 
 /** What planning stands on: items with all they are made of, every item where none is named, and what is expected. */
 export async function groundOfPlanning(

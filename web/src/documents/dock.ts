@@ -15,6 +15,7 @@ import { day, moment, money, quantity } from '../kit/formats';
 import { liveDocument } from '../kit/live';
 import { ThreadView } from '../kit/thread';
 import { AvailabilityPanel } from '../promise/availability';
+import { PeggingPanel } from '../promise/pegging';
 
 type Related = z.infer<typeof RelatedDocument>;
 
@@ -35,12 +36,15 @@ const KINDS: Record<string, string> = {
 /** Documents that are about order lines, and so have a thread. */
 const THREADED: readonly string[] = ['SO', 'PO', 'RC', 'SH', 'CI', 'VI', 'CN'];
 
+/** Documents that serve, or are served. */
+const PEGGED: readonly string[] = ['SO', 'PO', 'PR', 'AS', 'PL'];
+
 const sameDocument = (a: DocumentRef | null, b: DocumentRef | null) => a?.kind === b?.kind && a?.id === b?.id;
 
 /** The dock of every page: the thread of the selected line, the documents, and what was posted and changed. */
 @Component({
   selector: 'k-document-dock',
-  imports: [AvailabilityPanel, Dock, RouterLink, ThreadView],
+  imports: [AvailabilityPanel, Dock, PeggingPanel, RouterLink, ThreadView],
   templateUrl: './dock.html',
   styles: `
     .columns {
@@ -100,6 +104,7 @@ export class DocumentDock {
       ? ['Thread']
       : []),
     ...(this.itemId() !== null ? ['Availability'] : []),
+    ...(PEGGED.includes(this.document()?.kind ?? '') ? ['Pegging'] : []),
     ...(this.behind() ? [this.behind()] : []),
     ...(this.related() ? ['Documents'] : []),
     ...(this.posts() ? ['Journals and stock'] : []),

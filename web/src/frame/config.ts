@@ -62,6 +62,7 @@ const routes: Routes = [
       { path: 'planned', loadComponent: () => import('../promise/planned-list').then((m) => m.PlannedList) },
       { path: 'planned/:id', loadComponent: () => import('../promise/planned').then((m) => m.PlannedPage) },
       { path: 'repromise', loadComponent: () => import('../promise/repromise').then((m) => m.RepromisePage) },
+      { path: 'planning', loadComponent: () => import('../promise/planning').then((m) => m.PlanningPage) },
       { path: 'load', loadComponent: () => import('../promise/load').then((m) => m.LoadPage) },
       { path: 'billing', loadComponent: () => import('../billing/list').then((m) => m.InvoiceList) },
       { path: 'billing/:side/:id', loadComponent: () => import('../billing/invoice').then((m) => m.InvoicePage) },

@@ -28,6 +28,7 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'Agreements past their last day', path: '/agreements?dates=passed' },
   { name: 'Agreements that are used up', path: '/agreements?left=used-up' },
   { name: 'Promise all open lines again', path: '/repromise' },
+  { name: 'Plan ahead: what will be wanting', path: '/planning' },
   { name: 'Load of the work centres', path: '/load' },
   { name: 'What is planned to be made and bought', path: '/planned' },
   { name: 'Keep bills of materials', path: '/lists?list=boms' },

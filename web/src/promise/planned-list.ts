@@ -36,7 +36,8 @@ export function forWhom(row: PlannedRow): string {
   >
     <span acts
       ><a class="act" routerLink="/load">Load of the work centres</a
-      ><a class="act" routerLink="/repromise">Promise again</a></span
+      ><a class="act" routerLink="/repromise">Promise again</a
+      ><a class="act next" routerLink="/planning">Plan ahead</a></span
     >
   </k-list-page>`,
   changeDetection: ChangeDetectionStrategy.OnPush,

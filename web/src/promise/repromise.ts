@@ -1,17 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal } from '@angular/core';
-import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
-import { interval } from 'rxjs';
-import { filter } from 'rxjs/operators';
 import { daysBetween } from '@core/kernel';
 import { Session } from '../access/session';
-import { refusalsOf, type RefusalShown } from '../kit/api';
 import { pathOf } from '../kit/documents';
 import { counted, day, quantity } from '../kit/formats';
 import { liveDocument } from '../kit/live';
 import { Quiet } from '../kit/quiet';
 import { Refusals } from '../kit/refusals';
+import { Chosen, Doing } from './doing';
 import { Promises, type RunShown } from './service';
 
 type Row = RunShown['moved'][number];
@@ -28,8 +25,8 @@ type Row = RunShown['moved'][number];
         <button type="button" class="act" (click)="stop()">Stop</button>
       } @else if (open().length > 0) {
         <button type="button" class="act" (click)="start()" [disabled]="busy()">Ask all again</button>
-        <button type="button" class="act next" (click)="take()" [disabled]="busy() || chosen().size === 0">
-          Take {{ counted(chosen().size, 'new day') }}
+        <button type="button" class="act next" (click)="take()" [disabled]="busy() || chosen().length === 0">
+          Take {{ counted(chosen().length, 'new day') }}
         </button>
       } @else {
         <button type="button" class="act next" (click)="start()" [disabled]="busy()">Ask all again</button>
@@ -56,8 +53,8 @@ type Row = RunShown['moved'][number];
                   <input
                     type="checkbox"
                     aria-label="All of them"
-                    [checked]="chosen().size === open().length"
-                    (change)="chooseAll($any($event.target).checked)"
+                    [checked]="chosen().length === takeable().length"
+                    (change)="picked.choose(takeable(), $any($event.target).checked)"
                   />
                 }
               </th>
@@ -79,8 +76,8 @@ type Row = RunShown['moved'][number];
                     <input
                       type="checkbox"
                       [attr.aria-label]="'Take the new day of ' + row.order.number + ' line ' + row.lineNo"
-                      [checked]="chosen().has(row.lineId)"
-                      (change)="choose(row.lineId, $any($event.target).checked)"
+                      [checked]="picked.has(row.lineId)"
+                      (change)="picked.choose([row.lineId], $any($event.target).checked)"
                     />
                   }
                 </td>
@@ -145,13 +142,16 @@ export class RepromisePage {
   protected readonly going = computed(() => ['waiting', 'running'].includes(this.run()?.state ?? ''));
   protected readonly moved = computed(() => (this.run()?.state === 'done' ? this.run()!.moved : []));
   protected readonly open = computed(() => this.moved().filter((row) => !row.taken && row.is !== null));
-  private readonly left = signal<ReadonlySet<number>>(new Set());
+  protected readonly picked = new Chosen();
+  protected readonly takeable = computed(() => this.open().map((row) => row.lineId));
   /** All that can be taken, but for those that were left out. */
-  protected readonly chosen = computed(
-    () => new Set(this.open().flatMap((row) => (this.left().has(row.lineId) ? [] : [row.lineId]))),
+  protected readonly chosen = computed(() => this.takeable().filter((lineId) => this.picked.has(lineId)));
+  private readonly acts = new Doing(
+    () => this.read.reload(),
+    () => this.going(),
   );
-  protected readonly busy = signal(false);
-  protected readonly refusals = signal<RefusalShown[]>([]);
+  protected readonly busy = this.acts.busy;
+  protected readonly refusals = this.acts.refusals;
   protected readonly said = computed(() => {
     const run = this.run()!;
     if (run.state === 'stopped') return 'It was stopped; nothing moves.';
@@ -164,59 +164,22 @@ export class RepromisePage {
 
   constructor() {
     inject(Title).setTitle('Promise again · Kampong');
-    // It goes on by itself, on whichever server took it.
-    interval(500)
-      .pipe(
-        filter(() => this.going()),
-        takeUntilDestroyed(inject(DestroyRef)),
-      )
-      .subscribe(() => this.read.reload());
-  }
-
-  protected choose(lineId: number, on: boolean): void {
-    this.left.update((left) => {
-      const next = new Set(left);
-      if (on) next.delete(lineId);
-      else next.add(lineId);
-      return next;
-    });
-  }
-
-  protected chooseAll(on: boolean): void {
-    this.left.set(on ? new Set() : new Set(this.open().map((row) => row.lineId)));
   }
 
   protected start(): void {
-    this.left.set(new Set());
-    this.after(this.promises.startRun());
+    this.picked.forget();
+    this.acts.do(this.promises.startRun());
   }
 
   protected stop(): void {
-    this.after(this.promises.stopRun(this.run()!.id));
+    this.acts.do(this.promises.stopRun(this.run()!.id));
   }
 
   protected take(): void {
-    const lineIds = [...this.chosen()];
-    this.after(this.promises.takeRun(this.run()!.id, lineIds), () =>
+    const lineIds = this.chosen();
+    this.acts.do(this.promises.takeRun(this.run()!.id, lineIds), () =>
       this.quiet.say(`${counted(lineIds.length, 'promise')} moved.`),
     );
-  }
-
-  private after(act: ReturnType<Promises['startRun']>, then: () => void = () => undefined): void {
-    this.busy.set(true);
-    this.refusals.set([]);
-    act.subscribe({
-      next: () => {
-        this.busy.set(false);
-        this.read.reload();
-        then();
-      },
-      error: (error: unknown) => {
-        this.busy.set(false);
-        this.refusals.set(refusalsOf(error));
-        this.read.reload();
-      },
-    });
   }
 
   protected readonly days = (row: Row) => {

@@ -1,5 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import type * as z from 'zod';
+import { map } from 'rxjs/operators';
+import * as catalogue from '@api/catalogue';
 import * as contract from '@api/promise';
 import { Api } from '../kit/api';
 
@@ -8,6 +10,8 @@ export type AskedLine = OrderGround['lines'][number];
 export type PlannedRow = z.infer<typeof contract.listPlanned.out>['rows'][number];
 export type PlannedSheet = z.infer<typeof contract.openPlanned.out>;
 export type RunShown = NonNullable<z.infer<typeof contract.openRepromise.out>['run']>;
+export type PlanningShown = NonNullable<z.infer<typeof contract.openPlanning.out>['run']>;
+export type PegRow = z.infer<typeof contract.openPegging.out>['up'][number];
 export type CentreLoad = z.infer<typeof contract.openLoad.out>['centres'][number];
 
 /** The promise room's way to the server. */
@@ -42,6 +46,27 @@ export class Promises {
 
   takeRun(id: number, lineIds: number[]) {
     return this.api.act(contract.applyRepromise, { id, lineIds });
+  }
+
+  findItems(words: string) {
+    return this.api.call(catalogue.findItems, { query: { q: words } }).pipe(map(({ rows }) => rows));
+  }
+
+  planning() {
+    return this.api.call(contract.openPlanning);
+  }
+
+  startPlanning(until: string | null, itemIds: number[]) {
+    return this.api.act(contract.startPlanning, { until, itemIds });
+  }
+
+  takeProposals(id: number, at: number[]) {
+    return this.api.act(contract.takeProposals, { id, at });
+  }
+
+  pegging(kind: string, id: number) {
+    const params = { kind: kind as 'PR', id };
+    return this.api.call(contract.openPegging, { params });
   }
 
   planned(cursor?: string) {

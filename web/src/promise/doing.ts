@@ -1,0 +1,59 @@
+import { DestroyRef, inject, signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { interval, type Observable } from 'rxjs';
+import { filter } from 'rxjs/operators';
+import { refusalsOf, type RefusalShown } from '../kit/api';
+
+/** Acts of a page that shows a run: what was refused, and the page read again after each. In an injection context. */
+export class Doing {
+  readonly busy = signal(false);
+  readonly refusals = signal<RefusalShown[]>([]);
+
+  /** `going` says whether a run is under way: it goes on by itself, on whichever server took it, and is looked after. */
+  constructor(
+    private readonly reload: () => void,
+    going: () => boolean,
+  ) {
+    interval(500)
+      .pipe(filter(going), takeUntilDestroyed(inject(DestroyRef)))
+      .subscribe(reload);
+  }
+
+  do<Answer>(act: Observable<Answer>, then: (answer: Answer) => void = () => undefined): void {
+    this.busy.set(true);
+    this.refusals.set([]);
+    act.subscribe({
+      next: (answer) => {
+        this.busy.set(false);
+        this.reload();
+        then(answer);
+      },
+      error: (error: unknown) => {
+        this.busy.set(false);
+        this.refusals.set(refusalsOf(error));
+        this.reload();
+      },
+    });
+  }
+}
+
+/** What of many is chosen: as it was clicked, and until then as `first` says. */
+export class Chosen {
+  private readonly clicked = signal<ReadonlyMap<number, boolean>>(new Map());
+
+  constructor(private readonly first: (key: number) => boolean = () => true) {}
+
+  has(key: number): boolean {
+    return this.clicked().get(key) ?? this.first(key);
+  }
+
+  /** All of these, or none of them. */
+  choose(keys: readonly number[], on: boolean): void {
+    this.clicked.update((clicked) => new Map([...clicked, ...keys.map((key) => [key, on] as const)]));
+  }
+
+  /** As if nothing had been clicked. */
+  forget(): void {
+    this.clicked.set(new Map());
+  }
+}

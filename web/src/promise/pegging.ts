@@ -1,0 +1,90 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import type { DocumentKind, DocumentRef } from '@core/kernel';
+import { Session } from '../access/session';
+import { pathOf } from '../kit/documents';
+import { day, quantity } from '../kit/formats';
+import { liveDocument } from '../kit/live';
+import { Promises, type PegRow } from './service';
+
+const OWN: Record<string, string> = { stock: 'what is on hand', missing: 'nothing yet', safety: 'the safety stock' };
+
+/** Whom a document serves, up to the customer, and what serves it, all the way down. // T11 */
+@Component({
+  selector: 'k-pegging',
+  imports: [RouterLink],
+  template: `<div class="columns">
+    @for (side of sides(); track side.head) {
+      <section>
+        <h3>{{ side.head }}</h3>
+        <table class="small">
+          <tbody>
+            @for (row of side.rows; track $index) {
+              <tr>
+                <td [style.padding-left.px]="8 + row.depth * 18">
+                  @if (named(row); as name) {
+                    <span [class.need]="row.kind === 'missing'">{{ name }}</span>
+                  } @else {
+                    <a class="link" [routerLink]="pathTo(row)">{{ row.number }}</a>
+                  }
+                  {{ row.party }}
+                </td>
+                <td>{{ row.item?.number }}</td>
+                <td class="num">{{ number(row.quantity) }}</td>
+                <td>{{ row.day ? day(row.day) : '' }}</td>
+                <td class="faint">{{ row.held ? 'held for it' : '' }}</td>
+              </tr>
+            } @empty {
+              <tr>
+                <td class="faint">{{ side.none }}</td>
+              </tr>
+            }
+          </tbody>
+        </table>
+      </section>
+    }
+  </div>`,
+  styles: `
+    .columns {
+      display: grid;
+      grid-template-columns: 1fr 1fr;
+      gap: 32px;
+    }
+    h3 {
+      font: 600 14px var(--serif);
+      margin-bottom: 2px;
+    }
+    table.small td {
+      height: 25px;
+    }
+    .need {
+      color: var(--ochre);
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PeggingPanel {
+  private readonly promises = inject(Promises);
+  private readonly session = inject(Session);
+  readonly document = input.required<DocumentRef>();
+  private readonly read = liveDocument(
+    this.document,
+    (document) => this.promises.pegging(document.kind, document.id),
+    ({ kind }) => ['SO', 'PO', 'PR', 'AS', 'PL', 'RC', 'SH'].includes(kind),
+  );
+  protected readonly sides = computed(() => {
+    const found = this.read.state().value;
+    if (!found) return [];
+    const down = {
+      head: 'What serves it',
+      rows: found.down,
+      none: this.document().kind === 'SO' ? 'Nothing of it waits for anything.' : 'Nothing goes into it.',
+    };
+    if (this.document().kind === 'SO') return [down];
+    return [{ head: 'Whom it serves', rows: found.up, none: 'Nobody yet; it goes to our stock.' }, down];
+  });
+  protected readonly named = (row: PegRow) => OWN[row.kind] ?? '';
+  protected readonly pathTo = (row: PegRow) => pathOf({ kind: row.kind as DocumentKind, id: row.id });
+  protected readonly number = quantity;
+  protected readonly day = (value: string) => day(value, this.session.workDate());
+}
