@@ -56,7 +56,7 @@ test('nine dosing skids are promised with all they need; more of them come later
   await page.goto('/planned');
   await expect(page.getByRole('row', { name: /SK-D4 .* 9 assembled .* SO-\d+, Padi Emas/ })).toBeVisible();
   await page
-    .getByRole('row', { name: /SK-D4 .* 9 assembled/ })
+    .getByRole('row', { name: /SK-D4 .* 9 assembled .* SO-\d+, Padi Emas/ })
     .getByRole('link', { name: /^AS-/ })
     .click();
   await expect(page.getByRole('row', { name: /PM-15 Dosing pump.* 36 (\d+|from stock)/ })).toBeVisible();

@@ -66,7 +66,7 @@ export class Naive {
     return Infinity;
   }
 
-  private workingDaysOn(from: number, count: number, calendarId: number): number {
+  workingDaysOn(from: number, count: number, calendarId: number): number {
     if (count === 0) return this.nextWorking(from, calendarId);
     let at = from;
     for (let left = count; left > 0; left -= 1) at = this.nextWorking(at + 1, calendarId);
@@ -126,6 +126,78 @@ export class Naive {
     }
   }
 
+  /** The day something must be begun so that it is there by a day, or the word; nothing of it is kept. */
+  begunBy(itemId: number, quantity: number, by: number, mode: 'have' | 'nothing'): number | string {
+    const mark = this.undo.length;
+    try {
+      return this.planBy(itemId, quantity, by, mode);
+    } catch (word) {
+      if (typeof word !== 'string') throw word;
+      return word;
+    } finally {
+      this.backTo(mark);
+    }
+  }
+
+  private planBy(itemId: number, quantity: number, by: number, mode: 'have' | 'nothing'): number {
+    if (by < 0) throw 'before-today';
+    const free = mode === 'have' ? Math.min(quantity, Math.max(0, this.available(itemId, by))) : 0;
+    if (free > 0) this.move(itemId, by, -free);
+    if (free === quantity) return by;
+    const item = this.rows.items.find(({ id }) => id === itemId)!;
+    const start = this.anewBy(item, quantity - free, by, mode);
+    return free > 0 ? Math.min(by, start) : start;
+  }
+
+  private anewBy(item: ItemRow, quantity: number, by: number, mode: 'have' | 'nothing'): number {
+    if (item.obtained === 'none') throw 'no-way';
+    if (item.obtained === 'buy') {
+      const [seller] = item.sellers;
+      if (!seller) throw 'nobody-sells';
+      let ordered = by;
+      while (ordered >= 0 && this.boughtBy(seller, ordered) > by) ordered -= 1;
+      if (ordered < 0) throw 'before-today';
+      const more = lot(quantity, seller.minimum, seller.multiple) - quantity;
+      this.move(item.id, this.boughtBy(seller, ordered), more);
+      return ordered;
+    }
+    const size = lot(quantity, item.lotMinimum, item.lotMultiple);
+    const operations = this.rows.operations.filter(({ itemId }) => itemId === item.id).sort((a, b) => a.no - b.no);
+    const begun: number[] = [];
+    let [day, kept, end] = [by, 0, by];
+    for (const operation of [...operations].reverse()) {
+      const [first, clock, last] = this.runBy(operation, size, day, kept);
+      if (begun.length === 0) end = last;
+      begun.unshift(first);
+      [day, kept] = [first, clock];
+    }
+    const start = begun[0] ?? this.workingDaysBefore(by, item.makeDays);
+    if (start < 0) throw 'before-today';
+    let earliest = start;
+    for (const used of this.usedIn(item.id, by)) {
+      const place = Math.max(
+        0,
+        operations.findIndex((operation) => operation.no === used.operationNo),
+      );
+      const at = begun[place] ?? start;
+      const made = this.rows.items.find(({ id }) => id === used.itemId)!.obtained !== 'buy';
+      const needed = Math.ceil((size * used.per) / 100_000);
+      earliest = Math.min(earliest, this.planBy(used.itemId, needed, made ? at - 1 : at, mode));
+    }
+    this.move(item.id, end, size - quantity);
+    return earliest;
+  }
+
+  workingDaysBefore(by: number, count: number): number {
+    let at = by;
+    if (count === 0) while (at >= 0 && !this.works(at, this.rows.ownCalendarId)) at -= 1;
+    for (let left = count; left > 0 && at >= 0; left -= 1) {
+      at -= 1;
+      while (at >= 0 && !this.works(at, this.rows.ownCalendarId)) at -= 1;
+    }
+    return at;
+  }
+
   private plan(itemId: number, quantity: number, from: number, mode: 'have' | 'nothing'): Planned {
     const item = this.rows.items.find(({ id }) => id === itemId)!;
     if (mode === 'nothing') return this.anew(item, quantity, from, mode);
@@ -182,7 +254,7 @@ export class Naive {
   }
 
   /** What goes into an item on a day, phantoms opened. */
-  private usedIn(itemId: number, from: number): Used[] {
+  usedIn(itemId: number, from: number): Used[] {
     const day = this.days[from]!;
     return this.rows.components
       .filter((line) => line.itemId === itemId)
@@ -200,13 +272,38 @@ export class Naive {
       });
   }
 
-  /** Minute for minute as T5 says it, a day at a time. */
-  private run(operation: OperationRow, size: number, from: number, gone: number): [number, number] {
+  workOf(operation: OperationRow, size: number) {
     const centre = this.rows.centres.find(({ id }) => id === operation.centreId)!;
     const machines = Math.min(operation.parallel, centre.machines);
     if (machines * centre.shift === 0 || this.nextWorking(0, centre.calendarId) === Infinity) throw 'no-shift';
     const run = Math.ceil((size * Math.round(Number(operation.run) * 100)) / 100_000);
-    let left = Math.ceil((Math.round(Number(operation.setup) * 100) + run) / 100);
+    return { centre, machines, minutes: Math.ceil((Math.round(Number(operation.setup) * 100) + run) / 100) };
+  }
+
+  /** Backward from a day of whose shift so many minutes must be kept: first day, minutes kept of it, last day. */
+  private runBy(operation: OperationRow, size: number, by: number, keep: number): [number, number, number] {
+    const { centre, machines, minutes } = this.workOf(operation, size);
+    if (minutes === 0) return [by, keep, by];
+    const used: number[] = [];
+    let [day, kept, left] = [by, keep, minutes];
+    for (;;) {
+      if (day < 0) throw 'before-today';
+      const now = Math.min(left, this.free.get(centre.id)![day]!, machines * (centre.shift - kept));
+      if (now > 0) {
+        this.give(centre.id, day, now);
+        used.push(day);
+        left -= now;
+        kept += Math.ceil(now / machines);
+      }
+      if (left === 0) return [day, kept, used[0]!];
+      [day, kept] = [day - 1, 0];
+    }
+  }
+
+  /** Minute for minute as T5 says it, a day at a time. */
+  private run(operation: OperationRow, size: number, from: number, gone: number): [number, number] {
+    const { centre, machines, minutes } = this.workOf(operation, size);
+    let left = minutes;
     let [day, clock] = [from, gone];
     while (left > 0) {
       if (day >= this.days.length) throw 'horizon';
@@ -222,9 +319,9 @@ export class Naive {
   }
 }
 
-const small = (text: string) => Math.round(Number(text) * 100_000);
+export const small = (text: string) => Math.round(Number(text) * 100_000);
 
-function lot(quantity: number, minimum: string, multiple: string): number {
+export function lot(quantity: number, minimum: string, multiple: string): number {
   const most = Math.max(quantity, small(minimum));
   const step = small(multiple);
   return step > 0 ? Math.ceil(most / step) * step : most;

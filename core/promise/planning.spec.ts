@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { addDays } from '../kernel';
+import { inShort, naivePlanning } from './naive-planning';
 import { EARLY_DAYS, planningRun, type PlaceProposal, type PlanningRun } from './planning';
 import type { GroundRows, MoveRow } from './rows';
 import { scaled, unscaled } from './scaled';
@@ -79,8 +80,25 @@ describe('the planning run (T11)', () => {
     const { proposals } = planningRun(rows, UNTIL);
     expect(proposals).toMatchObject([
       { kind: 'move', to: '2027-03-05', neededOn: '2027-03-02' },
-      { kind: 'place', due: '2027-03-05', start: '2027-03-01', neededOn: '2027-03-03' },
+      { kind: 'place', due: '2027-03-05', start: '2027-03-01', neededOn: '2027-03-02' },
     ]);
+  });
+
+  it('leaves what is held as it is, and places what that would serve too late', () => {
+    const held = { ...moveRow(1, '2027-04-20', '5'), fixed: true };
+    const rows = groundRows({
+      items: [itemRow(1, { sellers: [seller(4)] })],
+      supplies: [held],
+      demands: [moveRow(1, '2027-03-19', '5'), moveRow(1, '2027-04-26', '3')],
+    });
+    const { proposals } = planningRun(rows, UNTIL);
+    // The one that is held serves the later demand.
+    expect(proposals).toMatchObject([{ kind: 'place', quantity: '5', due: '2027-03-19' }]);
+    // A new one could not be there before it: it serves, late.
+    const soon = { ...rows, supplies: [{ ...held, day: '2027-03-05' }], demands: [moveRow(1, '2027-03-02', '5')] };
+    expect(planningRun(soon, UNTIL).proposals).toEqual([]);
+    // Nobody needs it, and still it is not cancelled.
+    expect(planningRun({ ...rows, demands: [] }, UNTIL).proposals).toEqual([]);
   });
 
   it('counts planned call-offs, keeps the safety stock full, and says what there is no way to have', () => {
@@ -145,12 +163,13 @@ function taken(rows: GroundRows, run: PlanningRun): GroundRows {
   return { ...rows, supplies, demands };
 }
 
-/** Distinct documents: the generator names all alike. */
-const numbered = (rows: GroundRows): GroundRows => ({
+/** Distinct documents: the generator names all alike; some are fixed where that is asked. */
+const numbered = (rows: GroundRows, fixed = false): GroundRows => ({
   ...rows,
   supplies: rows.supplies.map((move, id) => ({
     ...move,
     source: { ...move.source, id: id + 1, number: `PO-${id + 1}` },
+    ...(fixed && id % 3 === 2 ? { fixed } : {}),
   })),
   demands: rows.demands.map((move, id) => ({
     ...move,
@@ -162,7 +181,7 @@ describe('properties of the planning run', () => {
   it('taken as a whole, the next run proposes nothing; nothing is short that could be had', () => {
     fc.assert(
       fc.property(anyGround, (given) => {
-        const rows = numbered(given);
+        const rows = numbered(given, true);
         const until = addDays(WORK_DATE, rows.horizon - 1);
         const run = planningRun(rows, until);
         const after = taken(rows, run);
@@ -180,6 +199,40 @@ describe('properties of the planning run', () => {
       }),
       { numRuns: 1500, seed: 21 },
     );
+  });
+
+  it('proposes what the naive reference proposes, level by level', () => {
+    const kinds = new Map<string, number>();
+    fc.assert(
+      fc.property(
+        anyGround,
+        fc.integer({ min: 5, max: 89 }),
+        fc.array(fc.nat({ max: 6 }), { maxLength: 4 }),
+        (given, days, made) => {
+          const numberedRows = numbered(given, true);
+          const until = addDays(WORK_DATE, Math.min(days, given.horizon - 1));
+          // Some of what comes is made by orders of ours that need components themselves.
+          const supplies = numberedRows.supplies.map((move, index) =>
+            made.includes(index) ? { ...move, source: { ...move.source, kind: 'PR' } } : move,
+          );
+          const demands = numberedRows.demands.map((move, index) => {
+            const of = supplies[index];
+            const goesInto = given.components.some(
+              (line) => line.itemId === of?.itemId && line.componentId === move.itemId,
+            );
+            return of?.source.kind === 'PR' && goesInto ? { ...move, source: { ...of.source } } : move;
+          });
+          const [first] = demands;
+          const forecast = first && { ...first, source: { ...first.source, kind: 'AG' } };
+          const rows = { ...numberedRows, supplies, demands: demands.slice(1) };
+          const found = planningRun(rows, until, forecast ? [forecast] : []).proposals;
+          for (const each of found) kinds.set(each.kind, (kinds.get(each.kind) ?? 0) + 1);
+          expect(found.map(inShort).sort()).toEqual(naivePlanning(rows, until, forecast ? [forecast] : []));
+        },
+      ),
+      { numRuns: 3000, seed: 24 },
+    );
+    for (const kind of ['place', 'move', 'cancel']) expect(kinds.get(kind)).toBeGreaterThan(300);
   });
 
   it('serves the same pieces as matching them one by one', () => {

@@ -80,6 +80,13 @@ interface Supply extends Timed {
   for: PeggedDemand[];
 }
 
+/** Why there is no way to have more of an item; null where there is. */
+function whyNone({ row, cycle, sellers }: Item): Short['why'] | null {
+  if (cycle) return 'cycle';
+  if (row.obtained === 'none') return 'no-way';
+  return row.obtained === 'buy' && sellers.length === 0 ? 'nobody-sells' : null;
+}
+
 /** More than any supplies were seen to need. */
 const MOST_TURNS = 50;
 
@@ -163,21 +170,34 @@ class Run {
 
   private plan(index: number): void {
     const item = this.ground.items[index]!;
-    const all = this.supplies[index]!;
+    const there = this.supplies[index]!;
     const demands = this.demands[index]!.sort(inTime);
-    let coming = all;
+    const none = whyNone(item);
+    let coming = [...there];
     let rest: Demand[] = [];
-    // Supplies that move to one day may serve in another order then, and one of them nobody: until nothing changes.
+    // Supplies that move to one day may serve in another order then, and one of them nobody; and what is placed may come
+    // before one that cannot move: until nothing changes.
     for (let turn = 0; turn < MOST_TURNS; turn += 1) {
       coming.sort(inTime);
       rest = this.match(item, coming, demands);
-      const kept = coming.filter((supply) => supply.fixed || supply.first !== null || supply.day > this.last);
+      const kept = coming.filter((supply) => supply.fixed || supply.first !== null || this.isBeyond(supply));
       const moved = this.settle(item, kept);
-      if (!moved && kept.length === coming.length) break;
+      if (!moved && kept.length === coming.length) {
+        if (none !== null || rest.length === 0) break;
+        kept.push(...this.placeFor(item, rest));
+      }
       coming = kept;
     }
-    for (const supply of all) this.tell(item, supply, coming.includes(supply));
-    this.placeFor(item, rest);
+    for (const supply of there) this.tell(item, supply, coming.includes(supply));
+    for (const supply of coming) if (supply.source === null) this.propose(item, supply);
+    for (const { quantity, day } of none === null ? [] : rest) {
+      this.short.push({ itemId: item.row.id, quantity: unscaled(quantity), day: this.day(day), why: none! });
+    }
+  }
+
+  /** What is there already and comes after the last day is not looked at. */
+  private isBeyond({ source, day }: Supply): boolean {
+    return source !== null && day > this.last;
   }
 
   /** Serves demand in the order of its days from what is there, then from what comes; what nothing serves is left. */
@@ -187,9 +207,17 @@ class Run {
       supply.first = null;
       supply.for = [];
     }
-    const rest = matched(item.row, demands, supplies, (supply, demand, quantity) => {
-      if (supply) this.serve(supply, demand, quantity);
-    });
+    // What stays and comes too late serves only what it is there for, unless a new one could not be there before it.
+    const waits = whyNone(item) !== null;
+    const rest = matched(
+      item.row,
+      demands,
+      supplies,
+      (supply, demand, quantity) => {
+        if (supply) this.serve(supply, demand, quantity);
+      },
+      ({ fixed, day, quantity }, demand) => !fixed || day <= demand.day || waits || this.soonest(item, quantity) >= day,
+    );
     // Nothing is placed for what is needed after the last day; what comes may serve it.
     return rest.filter((demand) => demand.day <= this.last);
   }
@@ -221,77 +249,56 @@ class Run {
   }
 
   /** New orders for what nothing that comes serves; what a lot brings beyond the need serves what follows. */
-  private placeFor(item: Item, demands: readonly Demand[]): void {
-    let supply: Supply | null = null;
+  private placeFor(item: Item, demands: readonly Demand[]): Supply[] {
+    const placed: Supply[] = [];
+    let spare: Scaled = 0;
     for (const demand of demands) {
-      let needed = demand.quantity;
-      while (needed > 0) {
-        if (!supply || supply.left === 0) supply = this.place(item, needed, demand);
-        if (!supply) break;
-        const taken = Math.min(supply.left, needed);
-        this.serve(supply, demand, taken);
-        needed -= taken;
-      }
+      const needed = demand.quantity - Math.min(spare, demand.quantity);
+      spare -= demand.quantity - needed;
+      if (needed === 0) continue;
+      const quantity = lotUp(needed, item.row.obtained === 'buy' ? item.sellers[0]!.lot : item.lot);
+      spare += quantity - needed;
+      const wanted = Math.max(demand.day, this.settled);
+      const day = this.startFor(item, quantity, wanted) >= 0 ? wanted : this.soonest(item, quantity);
+      this.settled = day;
+      placed.push({
+        was: day,
+        day,
+        from: this.day(day),
+        quantity,
+        left: quantity,
+        fixed: false,
+        source: null,
+        first: demand.day,
+        for: [],
+      });
     }
+    return placed;
   }
 
-  /** A new order for a need and, by its lot, for what comes after; null where there is no way to have more. */
-  private place(item: Item, needed: Scaled, demand: Demand): Supply | null {
-    const { row, sellers } = item;
-    const seller = sellers[0];
-    const why = item.cycle
-      ? 'cycle'
-      : row.obtained === 'none'
-        ? 'no-way'
-        : row.obtained === 'buy' && !seller
-          ? 'nobody-sells'
-          : null;
-    if (why !== null || row.obtained === 'none') {
-      this.short.push({ itemId: row.id, quantity: unscaled(needed), day: this.day(demand.day), why: why ?? 'no-way' });
-      return null;
-    }
-    const quantity = lotUp(needed, row.obtained === 'buy' ? seller!.lot : item.lot);
-    const wanted = Math.max(demand.day, this.settled);
-    const { start, due } = row.obtained === 'buy' ? this.bought(item, wanted) : this.made(item, quantity, wanted);
-    this.settled = due;
-    const proposal: PlaceProposal = {
+  private propose(item: Item, supply: Supply): void {
+    const { row } = item;
+    if (row.obtained === 'none') return;
+    const start = Math.max(0, this.startFor(item, supply.quantity, supply.day));
+    const late = supply.first !== null && supply.day > supply.first;
+    this.proposals.push({
       kind: 'place',
       itemId: row.id,
       obtained: row.obtained,
-      quantity: unscaled(quantity),
+      quantity: unscaled(supply.quantity),
       start: this.day(start),
-      due: this.day(due),
-      neededOn: due > demand.day ? this.day(demand.day) : null,
-      vendorId: row.obtained === 'buy' ? seller!.vendorId : null,
-      for: [],
-    };
-    this.proposals.push(proposal);
-    if (row.obtained !== 'buy') this.explode(item, quantity, start);
-    return {
-      was: due,
-      day: due,
-      from: proposal.due,
-      quantity,
-      left: quantity,
-      fixed: false,
-      source: null,
-      first: demand.day,
-      for: proposal.for,
-    };
+      due: this.day(supply.day),
+      neededOn: late ? this.day(supply.first!) : null,
+      vendorId: row.obtained === 'buy' ? item.sellers[0]!.vendorId : null,
+      for: supply.for,
+    });
+    if (row.obtained !== 'buy') this.explode(item, supply.quantity, start);
   }
 
-  private bought(item: Item, needed: DayIndex): { start: DayIndex; due: DayIndex } {
-    const seller = item.sellers[0]!;
-    const ordered = orderBy(needed, seller);
-    if (ordered >= 0) return { start: ordered, due: needed };
-    return { start: 0, due: Math.min(boughtBy(0, seller), this.ground.horizon - 1) };
-  }
-
-  private made(item: Item, quantity: Scaled, needed: DayIndex): { start: DayIndex; due: DayIndex } {
-    const days = this.daysToMake(item, quantity);
-    const start = this.ground.ownCalendar.minus(needed, days);
-    if (start >= 0) return { start, due: needed };
-    return { start: 0, due: this.after(days) };
+  /** When it must be ordered or begun to be there by a day; -1 where that was before today. */
+  private startFor(item: Item, quantity: Scaled, by: DayIndex): DayIndex {
+    if (item.row.obtained === 'buy') return orderBy(by, item.sellers[0]!);
+    return this.ground.ownCalendar.minus(by, this.daysToMake(item, quantity));
   }
 
   private after(days: number): DayIndex {
@@ -331,7 +338,7 @@ class Run {
       const used = supplies.slice(from, to).filter((supply) => supply.first !== null);
       const free = used.filter((supply) => !supply.fixed);
       const settled = free.length > 0 ? this.dayFor(item, day, free) : day;
-      if (used.length > 0) this.settled = Math.max(this.settled, settled);
+      if (free.length > 0) this.settled = settled;
       if (settled !== day) moved = true;
       for (const supply of free) supply.day = settled;
       from = to;

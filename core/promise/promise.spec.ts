@@ -5,6 +5,7 @@ import { NEVER } from './calendar';
 import { Centre } from './capacity';
 import { Ground } from './ground';
 import { Naive } from './naive';
+import { Planner, startOf, Stuck, type Mode } from './plan';
 import type { Way } from './rows';
 import { scaled, unscaled } from './scaled';
 import { anyGround, groundRows, itemRow, moveRow, quantityText, seller, WORK_DATE } from './testing';
@@ -356,6 +357,40 @@ describe('against the naive reference', () => {
       ),
       { numRuns: 1000, seed: 9 },
     );
+  });
+});
+
+describe('backward, against the naive reference (T6)', () => {
+  it('begins everything on the same day, or says the same', () => {
+    let begunInTime = 0;
+    fc.assert(
+      fc.property(
+        anyGround,
+        quantityText(20),
+        fc.integer({ min: 0, max: 89 }),
+        fc.constantFrom<Mode>('have', 'nothing'),
+        (rows, quantity, day, mode) => {
+          const by = Math.min(day, rows.horizon - 1);
+          fc.pre(Number(quantity) > 0);
+          for (const { id } of rows.items) {
+            const ground = new Ground(rows);
+            const begun = () => {
+              try {
+                return startOf(new Planner(ground, mode).backward(ground.at(id), scaled(quantity), by));
+              } catch (error) {
+                if (error instanceof Stuck) return error.trouble.kind;
+                throw error;
+              }
+            };
+            const found = begun();
+            expect(found).toBe(new Naive(rows).begunBy(id, scaled(quantity), by, mode));
+            if (typeof found === 'number') begunInTime += 1;
+          }
+        },
+      ),
+      { numRuns: 1000, seed: 23 },
+    );
+    expect(begunInTime).toBeGreaterThan(500);
   });
 });
 
