@@ -32,6 +32,8 @@ export const sendDocument = act({
     recipient: Text(120),
     subject: Text(200),
     body: Text(4000),
+    /** The draft it comes from, which goes with it. */
+    draftId: Id.optional(),
   }),
   shown: z.object({ recipient: z.string(), attachment: z.string() }),
 });
@@ -61,4 +63,30 @@ export const openMessage = read({
   summary: 'One message with its text and the name of its attachment.',
   params: IdParam,
   out: MessageRow.extend({ body: z.string(), attachment: z.string(), bytes: z.number() }),
+});
+
+export const DraftRow = z.object({
+  id: Id,
+  writtenOn: Day,
+  person: z.string(),
+  recipient: z.string(),
+  party: z.string(),
+  subject: z.string(),
+  body: z.string(),
+  document: DocumentRef,
+});
+
+export const listDrafts = read({
+  name: 'listDrafts',
+  path: '/message-drafts',
+  summary: 'Messages that were drafted and wait to be sent, newest first.',
+  query: ListQuery,
+  out: page(DraftRow),
+});
+
+export const dropDraft = act({
+  name: 'dropDraft',
+  summary: 'Drop a message that was drafted; it is not sent.',
+  input: z.object({ id: Id }),
+  shown: z.object({}),
 });

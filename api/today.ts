@@ -4,6 +4,7 @@ import { Decimal, DocumentRef, Id, read } from './kit';
 export const TODAY_KINDS = [
   'agreement-draft',
   'order-draft',
+  'message-draft',
   'line-without-supply',
   'purchase-due',
   'goods-here',

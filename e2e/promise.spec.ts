@@ -169,7 +169,7 @@ test('a vendor slips and four promises move; three of them are taken', async ({ 
   await page.getByLabel('All of them').uncheck();
   for (let row = 0; row < 3; row += 1) await lamps.nth(row).getByRole('checkbox').check();
   await page.getByRole('button', { name: 'Take 3 new days' }).click();
-  await expect(page.getByText('3 promises moved.')).toBeVisible();
+  await expect(page.getByText('3 promises moved; what to tell their customers waits to be sent.')).toBeVisible();
   await expect(page.getByRole('row', { name: /UV-LAMP .* taken/ })).toHaveCount(3);
   await page
     .getByRole('row', { name: /UV-LAMP .* taken/ })
@@ -177,4 +177,19 @@ test('a vendor slips and four promises move; three of them are taken', async ({ 
     .getByRole('link')
     .click();
   await expect(page.getByText(/first goes out Mon 22 Mar/)).toBeVisible();
+
+  // One message to their customer is drafted, read and sent; the confirmation goes with it.
+  await page.goto('/today');
+  await page.getByRole('link', { name: 'Read and send it' }).first().click();
+  await expect(page.getByRole('heading', { name: /^To be sent/ })).toBeVisible();
+  const dock = page.getByRole('region', { name: 'Dock' });
+  await expect(dock.getByText(/Dear Kasturi Bottling/)).toBeVisible();
+  await expect(dock.getByText(/60 piece UV-LAMP goes out Mon 22 Mar, not Tue 9 Mar \(13 days later\)/)).toBeVisible();
+  await dock.getByRole('button', { name: 'Send…' }).click();
+  await expect(sheet(page).getByLabel('Subject')).toHaveValue(/^New days for SO-/);
+  await sheet(page).getByRole('button', { name: 'Send it' }).click();
+  await expect(page.getByText('Sent to Kasturi Bottling.')).toBeVisible();
+  await expect(page.getByText('Nothing waits to be sent.', { exact: false })).toBeVisible();
+  await page.goto('/mail');
+  await expect(page.getByRole('row', { name: /Kasturi Bottling .* New days for SO-/ })).toBeVisible();
 });

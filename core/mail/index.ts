@@ -1,1 +1,2 @@
 export { decideMessage, isAddress, type Message } from './message';
+export { promiseMessage, type MovedPromise, type PromiseMessage } from './moved';

@@ -38,6 +38,7 @@ const DONE: Record<string, string> = {
   purchaseToStock: 'turned to our stock',
   reverseMovement: 'reversed',
   sendDocument: 'sent',
+  dropDraft: 'drafted message dropped',
   shareCommission: 'commission shared',
   acceptPromise: 'promised',
   takeBackPromise: 'promise taken back',

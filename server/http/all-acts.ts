@@ -3,7 +3,7 @@ import type { Act } from '../acts';
 import { agreementActs } from '../agreements';
 import { billingActs } from '../billing';
 import { bringInAgreements, bringInOrders } from '../exchange';
-import { sendDocument } from '../mail';
+import { dropDraft, sendDocument } from '../mail';
 import { orderActs } from '../orders';
 import { promiseActs } from '../promise';
 import { stockActs } from '../stock';
@@ -15,6 +15,7 @@ export const ALL_ACTS: readonly Act[] = [
   ...agreementActs,
   ...orderActs,
   sendDocument,
+  dropDraft,
   ...supplyActs,
   ...stockActs,
   ...billingActs,

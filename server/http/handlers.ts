@@ -35,7 +35,7 @@ import type { Sql } from '../db/database';
 import { find as findAll } from '../find';
 import { agreementsByPace, fulfilment } from '../insight';
 import { openTrail, stockEntries } from '../ledger';
-import { draftMessage, listMessages, openMessage } from '../mail';
+import { draftMessage, listDrafts, listMessages, openMessage } from '../mail';
 import { basketOf, customerDesk, listOrders, openOrder, peopleOf, shelf } from '../orders';
 import { findCustomers, findVendors, openCustomer, openVendor } from '../parties';
 import {
@@ -197,6 +197,7 @@ export const HANDLERS: readonly Handler[] = [
     draftMessage(parts.database, who!.companyId, who!.personId, params),
   ),
   reads(mail.listMessages, (sql, companyId, { query }) => listMessages(sql, companyId, query)),
+  reads(mail.listDrafts, (sql, companyId, { query }) => listDrafts(sql, companyId, query)),
   reads(mail.openMessage, (sql, companyId, { params }) => openMessage(sql, companyId, params.id)),
   reads(parties.findCustomers, (sql, companyId, { query }) => findCustomers(sql, companyId, query.q)),
   reads(parties.findVendors, (sql, companyId, { query }) => findVendors(sql, companyId, query.q)),

@@ -1,2 +1,2 @@
-export { draftMessage, fileOf, listMessages, messageFile, openMessage } from './reads';
-export { sendDocument } from './send';
+export { draftMessage, fileOf, listDrafts, listMessages, messageFile, openMessage } from './reads';
+export { draftMoved, dropDraft, sendDocument } from './send';

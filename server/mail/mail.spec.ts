@@ -101,6 +101,30 @@ describe('documents on their way to parties', () => {
     expect((await salmah.refused('sendDocument', { ...input, id: 999_999 })).status).toBe(404);
   });
 
+  it('a draft is sent once, whoever is first, and goes with it', async () => {
+    const { database } = world.serving;
+    const { companyId, people } = world.masters;
+    await database.run(
+      `INSERT INTO message_draft (company_id, written_on, person_id, recipient, party, subject, body, document_kind, document_id, document_number)
+         VALUES (?, ?, ?, 'x@y.example', 'Teratai Bay Resort', 'New day', 'Later.', 'SO', ?, 'SO-0001')`,
+      [companyId, WORK_DATE, people.get('salmah')!, idOf('SO')],
+    );
+    const { rows } = await salmah.get<{ rows: { id: number; recipient: string }[] }>('/api/message-drafts?q=Teratai');
+    expect(rows).toMatchObject([{ recipient: 'x@y.example' }]);
+    const input = {
+      kind: 'SO',
+      id: idOf('SO'),
+      recipient: 'x@y.example',
+      subject: 'New day',
+      body: 'Later.',
+      draftId: rows[0]!.id,
+    };
+    const both = await Promise.all([salmah.raw('sendDocument', input), salmah.raw('sendDocument', input)]);
+    expect(both.map((each) => each.status).sort()).toEqual([200, 404]);
+    expect((await salmah.get<{ rows: unknown[] }>('/api/message-drafts')).rows).toEqual([]);
+    expect((await salmah.get<{ rows: unknown[] }>('/api/messages?q=x@y.example')).rows).toHaveLength(1);
+  });
+
   it('another company reads none of it', async () => {
     const { rows } = await salmah.get<{ rows: { id: number }[] }>('/api/messages');
     await salmah.post('/api/company', { companyId: world.masters.sisterId });

@@ -7,6 +7,7 @@ import { likeOf, pageById } from '../db/mapping';
 import { agreementPdf, printedDocument, type PrintedFile } from '../exchange';
 
 type Row = z.infer<typeof contract.MessageRow>;
+type DraftRow = z.infer<typeof contract.DraftRow>;
 
 /** A document as it is printed; null for a kind that is not. */
 export async function fileOf(
@@ -130,4 +131,32 @@ export async function messageFile(sql: Sql, companyId: number, id: number): Prom
   );
   const found = there(row, 'This message');
   return { name: found.attachment_name, content: found.attachment };
+}
+
+/** What was drafted and not sent yet, newest first; `q` looks in the party, the address and the subject. */
+export function listDrafts(sql: Sql, companyId: number, query: z.infer<typeof contract.listDrafts.query>) {
+  const words = query.q?.trim();
+  const like = words ? 'AND (m.party LIKE ? OR m.recipient LIKE ? OR m.subject LIKE ?)' : '';
+  const values = words ? Array<string>(3).fill(likeOf(words)) : [];
+  return pageById<Omit<MessageColumns, 'sent_at' | 'sent_on'> & { written_on: Day; body: string }, DraftRow>(
+    (before, most) =>
+      sql.rows(
+        `SELECT STRAIGHT_JOIN m.id, m.written_on, p.name AS person, m.recipient, m.party, m.subject, m.body, m.document_kind,
+                m.document_id, m.document_number
+           FROM message_draft m JOIN person p ON p.id = m.person_id
+          WHERE m.company_id = ? AND m.id < ? ${like} ORDER BY m.id DESC LIMIT ?`,
+        [companyId, before, ...values, most],
+      ),
+    query,
+    (row) => ({
+      id: row.id,
+      writtenOn: row.written_on,
+      person: row.person,
+      recipient: row.recipient,
+      party: row.party,
+      subject: row.subject,
+      body: row.body,
+      document: { kind: row.document_kind, id: row.document_id, number: row.document_number },
+    }),
+  );
 }

@@ -221,6 +221,18 @@ describe('promising', () => {
     await salmah.does('applyRepromise', { id: after.id, lineIds: [first!.lineId, second!.lineId] });
     const order = await salmah.get<{ lines: { shipDate: string; promised: string }[] }>(`/api/orders/${ids[0]}`);
     expect(order.lines[0]).toMatchObject({ shipDate: '2027-03-22', promised: '2027-03-22' });
+    // Their customer is told of both in one message that waits to be sent.
+    const drafts = await salmah.get<{ rows: { id: number; party: string; subject: string; body: string }[] }>(
+      '/api/message-drafts',
+    );
+    expect(drafts.rows).toHaveLength(1);
+    expect(drafts.rows[0]).toMatchObject({
+      party: 'Kasturi Bottling',
+      subject: expect.stringMatching(/^New days for SO-\d+ and SO-\d+$/),
+    });
+    expect(drafts.rows[0]!.body).toContain('70 piece UV-LAMP goes out Mon 22 Mar, not Wed 10 Mar (12 days later)');
+    await salmah.does('dropDraft', { id: drafts.rows[0]!.id });
+    expect((await salmah.refused('dropDraft', { id: drafts.rows[0]!.id })).status).toBe(404);
     // Taken already; and what was changed since is not taken.
     const again = await salmah.refused('applyRepromise', { id: after.id, lineIds: [first!.lineId, third!.lineId] });
     expect(again.codes).toEqual(['lineIds.0: promise-changed']);

@@ -1,11 +1,13 @@
 import type * as z from 'zod';
 import type { Day } from '@core/kernel';
+import type { MovedPromise } from '@core/mail';
 import { decideAccept, wayOf, type MovedLine, type PromisedLine } from '@core/promise';
 import { refuse, type Refusal } from '@core/refusals';
 import * as contract from '@api/promise';
 import { defineAct, there } from '../acts';
 import type { Sql } from '../db/database';
 import { plain } from '../db/mapping';
+import { draftMoved } from '../mail';
 import { inStepStatements } from '../supply';
 import { cancelPlanned, headStatement, writePlanned } from './acts';
 import { groundRows, OPEN_UNTIED, plannedFor } from './ground';
@@ -187,6 +189,7 @@ export const applyRepromise = defineAct(contract.applyRepromise, {
     await cancelPlanned(tx, doer, before);
     const made = await writePlanned(tx, doer, effects.orders);
     const ids = orders.map((order) => order.id);
+    await draftMoved(tx, doer, await movedByCustomer(tx, companyId, effects.lines));
     await tx.together([
       ...effects.lines.map((line) => ({
         sql: `UPDATE sales_order_line SET asked_date = ?, promised_date = ?, promised_by = ?, ship_date = ?
@@ -209,6 +212,51 @@ export const applyRepromise = defineAct(contract.applyRepromise, {
     };
   },
 });
+
+/** Lines whose day another is now, by their customers, as those are told; read before it is written. */
+async function movedByCustomer(
+  sql: Sql,
+  companyId: number,
+  lines: readonly { lineId: number; day: Day }[],
+): Promise<Map<number, MovedPromise[]>> {
+  const rows = await sql.rows<{
+    id: number;
+    line_no: number;
+    order_id: number;
+    number: string;
+    customer_reference: string;
+    customer_id: number;
+    item: string;
+    unit: string;
+    quantity: string;
+    ship_date: Day;
+  }>(
+    `SELECT l.id, l.line_no, o.id AS order_id, o.number, o.customer_reference, o.customer_id, i.number AS item, i.unit,
+            l.quantity - l.cancelled - l.shipped AS quantity, l.ship_date
+       FROM sales_order_line l
+       JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+      WHERE l.company_id = ? AND l.id IN (?) ORDER BY o.id, l.line_no`,
+    [companyId, [0, ...lines.map((line) => line.lineId)]],
+  );
+  const byCustomer = new Map<number, MovedPromise[]>();
+  for (const row of rows) {
+    const is = lines.find((line) => line.lineId === row.id)!.day;
+    if (is === row.ship_date) continue;
+    const moved = byCustomer.get(row.customer_id) ?? [];
+    byCustomer.set(row.customer_id, moved);
+    moved.push({
+      order: { id: row.order_id, number: row.number, reference: row.customer_reference },
+      lineNo: row.line_no,
+      item: row.item,
+      unit: row.unit,
+      quantity: plain(row.quantity),
+      was: row.ship_date,
+      is,
+    });
+  }
+  return byCustomer;
+}
 
 /** The last run, with what its lines are of. */
 export async function openRepromise(sql: Sql, companyId: number): Promise<z.infer<typeof contract.openRepromise.out>> {

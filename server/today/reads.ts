@@ -97,6 +97,14 @@ const SOURCES: readonly Source[] = [
   },
   {
     band: 'now',
+    kind: 'message-draft',
+    sql: `SELECT m.document_kind, m.document_id, m.document_number AS number, m.party, 1 AS count, m.written_on AS day,
+                 NULL AS amount, '' AS currency, 0 AS done, 1 AS whole, NULL AS order_line_id, m.subject AS note
+            FROM message_draft m WHERE m.company_id = ? ORDER BY m.id LIMIT ?`,
+    values: (companyId) => [companyId],
+  },
+  {
+    band: 'now',
     kind: 'agreement-draft',
     sql: `SELECT 'AG' AS document_kind, a.id AS document_id, a.number, COALESCE(c.name, v.name) AS party, 1 AS count, a.first_day AS day,
                  a.committed_value AS amount, a.currency, 0 AS done, 1 AS whole, NULL AS order_line_id

@@ -1,6 +1,7 @@
 import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import type * as z from 'zod';
 import type { DocumentRef } from '@core/kernel';
 import * as contract from '@api/mail';
 import { Session } from '../access/session';
@@ -34,7 +35,7 @@ import { ActForm, Sheet } from '../kit/sheet';
     <label for="message">Text</label>
     <textarea
       id="message"
-      rows="7"
+      rows="9"
       maxlength="4000"
       [value]="body()"
       [attr.aria-invalid]="form.at('body') ? true : null"
@@ -72,7 +73,7 @@ import { ActForm, Sheet } from '../kit/sheet';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class SendSheet {
-  protected readonly document = inject<DocumentRef>(DIALOG_DATA);
+  protected readonly document = inject<DocumentRef & { draft?: z.infer<typeof contract.DraftRow> }>(DIALOG_DATA);
   private readonly workDate = inject(Session).workDate;
   protected readonly party = signal('');
   protected readonly recipient = signal('');
@@ -90,20 +91,21 @@ export class SendSheet {
       recipient: this.recipient(),
       subject: this.subject(),
       body: this.body(),
+      ...(this.document.draft ? { draftId: this.document.draft.id } : {}),
     })),
     () => this.party() !== '',
   );
 
   constructor() {
-    const { kind, id } = this.document;
+    const { kind, id, draft: written } = this.document;
     inject(Api)
       .call(contract.draftMessage, { params: { kind, id } })
       .pipe(takeUntilDestroyed())
       .subscribe((draft) => {
         this.party.set(draft.party);
-        this.recipient.set(draft.recipient);
-        this.subject.set(draft.subject);
-        this.body.set(draft.body);
+        this.recipient.set(written?.recipient ?? draft.recipient);
+        this.subject.set(written?.subject ?? draft.subject);
+        this.body.set(written?.body ?? draft.body);
         this.attachment.set(draft.attachment);
         this.sentOn.set(draft.sentOn);
       });

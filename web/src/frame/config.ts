@@ -75,6 +75,7 @@ const routes: Routes = [
         loadComponent: () => import('../billing/prepayment').then((m) => m.PrepaymentPage),
       },
       { path: 'lists', loadComponent: () => import('../upkeep/lists').then((m) => m.KeptLists) },
+      { path: 'mail/drafts', loadComponent: () => import('../mail/drafts').then((m) => m.DraftsPage) },
       { path: 'mail', loadComponent: () => import('../mail/mail-room').then((m) => m.MailRoom) },
       { path: 'insight', loadComponent: () => import('../insight/fulfilment').then((m) => m.FulfilmentPage) },
       { path: 'customers/:id', loadComponent: () => import('../parties/customer').then((m) => m.CustomerPage) },

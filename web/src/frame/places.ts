@@ -37,6 +37,7 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'Keep holidays', path: '/lists?list=holidays' },
   { name: 'Keep how items are obtained and promised', path: '/lists?list=obtaining' },
   { name: 'Mail room: what was sent', path: '/mail' },
+  { name: 'Messages to be sent', path: '/mail/drafts' },
   { name: 'Keep prices', path: '/lists?list=prices' },
   { name: 'Keep invoice allowances', path: '/lists?list=allowances' },
   { name: 'Keep units of items', path: '/lists?list=units' },

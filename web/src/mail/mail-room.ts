@@ -32,6 +32,7 @@ type Row = z.infer<typeof contract.MessageRow>;
     empty="Nothing was sent yet. Documents are sent from their own page, with Send…"
     (chosen)="chosen.set(rowId($event))"
   >
+    <span acts><a class="act" routerLink="/mail/drafts">To be sent</a></span>
     <k-dock [tabs]="['Message']" chosen="Message" [about]="message().value?.recipient ?? ''">
       @if (message().value; as shown) {
         <h3>{{ shown.subject }}</h3>

@@ -21,6 +21,7 @@ type Row = RunShown['moved'][number];
     <div class="title">
       <h1>Promise again<span>every open line in its rank; nothing moves until it is taken</span></h1>
       <a class="act" routerLink="/planned">What is planned</a>
+      <a class="act" routerLink="/mail/drafts">To be sent</a>
       @if (going()) {
         <button type="button" class="act" (click)="stop()">Stop</button>
       } @else if (open().length > 0) {
@@ -178,7 +179,7 @@ export class RepromisePage {
   protected take(): void {
     const lineIds = this.chosen();
     this.acts.do(this.promises.takeRun(this.run()!.id, lineIds), () =>
-      this.quiet.say(`${counted(lineIds.length, 'promise')} moved.`),
+      this.quiet.say(`${counted(lineIds.length, 'promise')} moved; what to tell their customers waits to be sent.`),
     );
   }
 

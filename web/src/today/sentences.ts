@@ -85,6 +85,14 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
         path,
         'Orders',
       );
+    case 'message-draft':
+      return shown(
+        `for ${row.party}: a message waits to be sent`,
+        row.note,
+        'Read and send it',
+        '/mail/drafts',
+        'Orders',
+      );
     case 'line-without-supply':
       return shown(
         `for ${row.party}: ${lines} without supply`,

@@ -1,0 +1,129 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { Title } from '@angular/platform-browser';
+import { RouterLink } from '@angular/router';
+import type * as z from 'zod';
+import * as contract from '@api/mail';
+import { Session } from '../access/session';
+import { SendSheet } from '../documents/send-sheet';
+import { Api, refusalsOf, type RefusalShown } from '../kit/api';
+import { Dock } from '../kit/dock';
+import { pathOf } from '../kit/documents';
+import { day } from '../kit/formats';
+import type { GridColumn } from '../kit/grid';
+import { ListPage } from '../kit/list-page';
+import { LiveList } from '../kit/live';
+import { Quiet } from '../kit/quiet';
+import { Refusals } from '../kit/refusals';
+import { Sheets } from '../kit/sheet';
+
+type Row = z.infer<typeof contract.DraftRow>;
+
+/** Messages that were drafted: read, changed and sent by somebody, or dropped. // T9 */
+@Component({
+  selector: 'k-drafts',
+  imports: [Dock, ListPage, Refusals, RouterLink],
+  template: `<k-list-page
+    head="To be sent"
+    sub="messages that were drafted; each is read, changed where it must be, and sent or dropped"
+    looksIn="Party or subject"
+    [q]="q() ?? ''"
+    [filters]="[]"
+    [list]="list"
+    [columns]="columns()"
+    [rowId]="rowId"
+    [pathTo]="pathTo"
+    empty="Nothing waits to be sent. Whoever’s promise moves gets a message drafted here."
+    (chosen)="chosen.set(rowId($event))"
+  >
+    <span acts><a class="act" routerLink="/mail">What was sent</a></span>
+    <k-dock [tabs]="['Message']" chosen="Message" [about]="shown()?.recipient ?? ''">
+      <k-refusals [refusals]="refusals()" />
+      @if (shown(); as row) {
+        <div class="message">
+          <div>
+            <h3>{{ row.subject }}</h3>
+            <p class="faint">to {{ row.party }}, drafted for {{ row.person }}</p>
+            <p class="body">{{ row.body }}</p>
+          </div>
+          <div class="does">
+            <button type="button" class="act" (click)="drop(row)">Drop it</button>
+            <button type="button" class="act next" (click)="send(row)">Send…</button>
+          </div>
+        </div>
+      } @else {
+        <p class="faint">Choose a message to read it.</p>
+      }
+    </k-dock>
+  </k-list-page>`,
+  styles: `
+    h3 {
+      font: 600 16px var(--serif);
+    }
+    .message {
+      display: flex;
+      justify-content: space-between;
+      gap: 24px;
+    }
+    .does {
+      display: flex;
+      gap: 8px;
+      align-items: start;
+      white-space: nowrap;
+    }
+    .body {
+      white-space: pre-line;
+      margin: 8px 0;
+      max-width: 90ch;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class DraftsPage {
+  private readonly session = inject(Session);
+  private readonly api = inject(Api);
+  private readonly sheets = inject(Sheets);
+  private readonly quiet = inject(Quiet);
+  readonly q = input<string>();
+  private readonly query = computed(() => ({ q: this.q() ?? '' }));
+  protected readonly list = new LiveList(
+    this.query,
+    (query, cursor) => this.api.call(contract.listDrafts, { query: { ...query, ...(cursor ? { cursor } : {}) } }),
+    [...contract.SENDABLE],
+  );
+  protected readonly rowId = (row: Row) => String(row.id);
+  protected readonly pathTo = (row: Row) => pathOf(row.document);
+  protected readonly chosen = signal<string | null>(null);
+  protected readonly refusals = signal<RefusalShown[]>([]);
+  protected readonly shown = computed(() => {
+    const rows = this.list.rows();
+    return rows.find((each) => this.rowId(each) === this.chosen()) ?? rows[0] ?? null;
+  });
+  protected readonly columns = computed<GridColumn<Row>[]>(() => [
+    { id: 'written', head: 'Drafted', width: 110, text: (row) => day(row.writtenOn, this.session.workDate()) },
+    { id: 'party', head: 'To', width: 210, text: (row) => row.party },
+    { id: 'address', head: 'Address', width: 250, text: (row) => row.recipient },
+    { id: 'subject', head: 'Subject', text: (row) => row.subject },
+    { id: 'document', head: 'Goes with it', width: 110, text: (row) => row.document.number, link: this.pathTo },
+  ]);
+
+  constructor() {
+    inject(Title).setTitle('To be sent · Kampong');
+  }
+
+  protected send(row: Row): void {
+    this.sheets.open(SendSheet, { ...row.document, draft: row }).subscribe((done) => {
+      if (!done) return;
+      this.quiet.say(`Sent to ${row.party}.`);
+    });
+  }
+
+  protected drop(row: Row): void {
+    this.refusals.set([]);
+    this.api.act(contract.dropDraft, { id: row.id }).subscribe({
+      next: () => this.quiet.say(`The message to ${row.party} is dropped.`),
+      error: (error: unknown) => {
+        this.refusals.set(refusalsOf(error));
+      },
+    });
+  }
+}
