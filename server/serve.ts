@@ -24,7 +24,7 @@ export async function serve(config: Config, log: Logger, clock: Clock = systemCl
   const events = eventsOn(database, log);
   const idle: Jobs = { poke: () => undefined, stop: () => undefined };
   const jobs = config.JOBS === 'yes' ? startJobs({ database, clock, log }, () => events.poke()) : idle;
-  const runs = runsOn(database, log);
+  const runs = runsOn(database, config.DATABASE_URL, log);
   runs.poke();
   const app = createApp({
     config,

@@ -38,10 +38,17 @@ export {
 } from './planning';
 export { pegging, type Peg, type Pegging } from './pegging';
 export { decideTake, operationsFrom, type AskedProposal, type TakeEffects } from './take';
+export { Columns } from './columns';
 export {
+  byLeadTime,
+  byPlanning,
+  comingOn,
   rankOrder,
   repromise,
   repromiseAvailable,
+  whyOn,
+  type Coming,
+  type FoundDays,
   type MovedLine,
   type OpenLines,
   type Progress,

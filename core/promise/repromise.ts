@@ -129,7 +129,7 @@ export function repromise(
   const shared = usedByPlans(rows, lines);
   const plain = lines.filter((line) => PLAIN.includes(line.way) && !shared.has(line.itemId));
   const planned = lines.filter((line) => !PLAIN.includes(line.way) || shared.has(line.itemId));
-  const days: Found = new Map();
+  const days: FoundDays = new Map();
   const comes = comingOn(rows);
   const all = lines.length;
   if (!plainly(rows, comes, plain, days, (done) => progress(done, all))) return null;
@@ -162,13 +162,14 @@ const rankOf = (rows: GroundRows, lines: readonly PromisedLine[]) => {
   };
 };
 
-type Found = Map<number, { is: Day | null; why: string }>;
+/** The day found for each line, by its id, and why. */
+export type FoundDays = Map<number, { is: Day | null; why: string }>;
 
 function plainly(
   rows: GroundRows,
   comes: Coming,
   lines: readonly PromisedLine[],
-  days: Found,
+  days: FoundDays,
   report: (done: number) => boolean,
 ) {
   if (lines.length === 0) return true;
@@ -196,7 +197,7 @@ function plainly(
     const day = found[index]!;
     if (!within[index]) days.set(line.lineId, { is: line.asked, why: '' });
     else if (day === NEVER) none.push(line);
-    else days.set(line.lineId, { is: addDays(rows.workDate, day), why: whyOn(comes, rows, line.itemId, day) });
+    else days.set(line.lineId, { is: addDays(rows.workDate, day), why: whyOn(comes, rows.workDate, line.itemId, day) });
   }
   byLeadTime(rows, none, days);
   return true;
@@ -230,9 +231,9 @@ function eventsOf(rows: GroundRows, at: ReadonlyMap<number, number>): Events {
 }
 
 /** What comes of each item on each day. */
-type Coming = ReadonlyMap<string, readonly MoveRow['source'][]>;
+export type Coming = ReadonlyMap<string, readonly MoveRow['source'][]>;
 
-function comingOn(rows: GroundRows): Coming {
+export function comingOn(rows: Pick<GroundRows, 'supplies'>): Coming {
   const comes = new Map<string, MoveRow['source'][]>();
   for (const { itemId, day, source } of rows.supplies) {
     const key = `${itemId} ${day}`;
@@ -244,16 +245,16 @@ function comingOn(rows: GroundRows): Coming {
 }
 
 /** What comes on the day that makes it possible. */
-function whyOn(comes: Coming, rows: GroundRows, itemId: number, day: DayIndex): string {
-  const coming = comes.get(`${itemId} ${addDays(rows.workDate, day)}`) ?? [];
+export function whyOn(comes: Coming, workDate: Day, itemId: number, day: DayIndex): string {
+  const coming = comes.get(`${itemId} ${addDays(workDate, day)}`) ?? [];
   if (coming.length > 0) {
     return `${coming.map((source) => `${source.number} of ${source.party}`).join(', ')} comes then`;
   }
   return day === 0 ? 'there is enough' : 'there is enough from then on';
 }
 
-/** Lines there is never enough for: the lead time says when. */
-function byLeadTime(rows: GroundRows, lines: readonly PromisedLine[], days: Found): void {
+/** Lines there is never enough for: the lead time says when. Of the rows only the items and their calendars are looked at. */
+export function byLeadTime(rows: GroundRows, lines: readonly PromisedLine[], days: FoundDays): void {
   if (lines.length === 0) return;
   const wanted = new Set(lines.map((line) => line.itemId));
   const items = rows.items.filter((item) => wanted.has(item.id));
@@ -265,11 +266,12 @@ function byLeadTime(rows: GroundRows, lines: readonly PromisedLine[], days: Foun
   }
 }
 
-function byPlanning(
+/** Lines that are planned, and those of what plans use, asked in rank order on one ground; false where it was stopped. */
+export function byPlanning(
   rows: GroundRows,
   comes: Coming,
   lines: readonly PromisedLine[],
-  days: Found,
+  days: FoundDays,
   report: (done: number) => boolean,
 ) {
   if (lines.length === 0) return true;
@@ -287,7 +289,10 @@ function byPlanning(
       if (found === NEVER) byLeadTime(rows, [line], days);
       else {
         if (from < rows.horizon) ground.move(item, found, -scaled(line.quantity));
-        days.set(line.lineId, { is: addDays(rows.workDate, found), why: whyOn(comes, rows, line.itemId, found) });
+        days.set(line.lineId, {
+          is: addDays(rows.workDate, found),
+          why: whyOn(comes, rows.workDate, line.itemId, found),
+        });
       }
       continue;
     }

@@ -68,6 +68,12 @@ export interface Database extends Sql {
    * node of a cluster, or a duplicate key lost to somebody faster is tried again from the start, 6 times at most.
    */
   transaction<Answer>(work: (tx: Tx) => Promise<Answer>): Promise<Answer>;
+  /** Rows of a query as they come, as lists of cells, none of them kept: a million of them take no more room than one. */
+  each(
+    sql: string,
+    values: readonly (Bound | readonly Bound[])[],
+    take: (cells: readonly (string | number | null)[]) => void,
+  ): Promise<void>;
   close(): Promise<void>;
   readonly pool: Pool;
 }
@@ -100,6 +106,13 @@ export function connect(url: string, connections: number): Database {
     pool,
     ...sqlBy((sql, values) => send(pool, sql, values)),
     transaction: (work) => transaction(pool, work),
+    each: (sql, values, take) =>
+      new Promise((resolve, reject) => {
+        const query = pool.query({ sql, values: values as unknown[], rowsAsArray: true });
+        query.on('error', reject);
+        query.on('result', (cells) => take(cells as unknown as (string | number | null)[]));
+        query.on('end', () => resolve());
+      }),
     close: () => new Promise((resolve, reject) => pool.end((error) => (error ? reject(error) : resolve()))),
   };
 }

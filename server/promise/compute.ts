@@ -1,20 +1,35 @@
 import type { Day } from '@core/kernel';
-import { planningRun, repromise, type GroundRows, type MoveRow, type PromisedLine } from '@core/promise';
+import { planningRun } from '@core/promise';
+import type { Database } from '../db/database';
+import { promiseAgain } from './again';
+import { groundOfPlanning } from './planning-ground';
 
-/** What a run computes on. */
-export type RunData =
-  | { kind: 'again'; rows: GroundRows; lines: PromisedLine[] }
-  | { kind: 'plan'; rows: GroundRows; until: Day; forecast: MoveRow[] };
+/** A run as it was claimed. */
+export interface Run {
+  companyId: number;
+  id: number;
+  workDate: Day;
+  kind: 'again' | 'plan';
+  until: Day | null;
+  itemIds: number[];
+}
 
-/** What the thread of a run says: how far it is, and in the end what it found, as it is kept. */
-export type RunSaid = { done: number } | { found: string };
+/** Hears how many lines or items of how many are done. */
+export type Report = (done: number, total: number) => void;
 
-/** Computes a run; `report` hears how far it is. */
-export function compute(data: RunData, report: (done: number) => void): string {
-  if (data.kind === 'plan') return JSON.stringify(planningRun(data.rows, data.until, data.forecast, report));
-  const moved = repromise(data.rows, data.lines, (done) => {
-    report(done);
-    return true;
-  });
-  return JSON.stringify(moved);
+/** What the thread of a run is given, and what it says: how far it is, and in the end what it found, as it is kept. */
+export interface RunData {
+  url: string;
+  run: Run;
+}
+export type RunSaid = { done: number; total: number } | { found: string };
+
+/** Reads what a run stands on and computes it. */
+export async function compute(database: Database, run: Run, report: Report): Promise<string> {
+  const { companyId, workDate } = run;
+  if (run.kind === 'again') return JSON.stringify(await promiseAgain(database, companyId, workDate, report));
+  const { rows, forecast } = await groundOfPlanning(database, companyId, workDate, run.itemIds);
+  const total = rows.items.length;
+  report(0, total);
+  return JSON.stringify(planningRun(rows, run.until!, forecast, (done) => report(done, total)));
 }

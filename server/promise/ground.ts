@@ -1,6 +1,6 @@
 import type { Day } from '@core/kernel';
 import type { GroundRows, ItemRow, Method, MoveRow, Obtained } from '@core/promise';
-import type { Sql } from '../db/database';
+import type { Database, Sql } from '../db/database';
 import { APPROVED, plain } from '../db/mapping';
 
 /** What is open of an order line `l`, but for what comes for it on a tie. */
@@ -12,8 +12,8 @@ export const HORIZON = 730;
 
 /** What of the ground is wanted. */
 export interface Wanted {
-  /** Lines that ask anew: their demand, and what is planned for them, are left out. */
-  without?: readonly number[];
+  /** Lines that ask anew: their demand, and what is planned for them, are left out; or every open line that is promised. */
+  without?: readonly number[] | 'all';
   /** Whether what the items are made of is wanted too; it is where nothing is said. */
   below?: boolean;
   /** Special orders that wait on the bench are bought there, each for itself: no demand for planning. */
@@ -37,7 +37,7 @@ export async function groundRows(
     [companyId],
   );
   const { ids, components } = below ? await madeOf(sql, companyId, itemIds) : { ids: itemIds, components: [] };
-  const leftOut = await plannedFor(sql, companyId, lines);
+  const leftOut = lines === 'all' ? await plannedForAll(sql, companyId) : await plannedFor(sql, companyId, lines);
   const operations = await sql.rows<{
     item_id: number;
     no: number;
@@ -138,17 +138,31 @@ async function madeOf(sql: Sql, companyId: number, itemIds: readonly number[]) {
 
 /** The open planned orders for lines, and those for them, all the way down; a zero so that a list is never empty. */
 export async function plannedFor(sql: Sql, companyId: number, lines: readonly number[]): Promise<number[]> {
-  if (lines.length === 0) return [0];
+  return lines.length === 0 ? [0] : below(sql, companyId, 'p.order_line_id IN (?)', [lines]);
+}
+
+/** The open planned orders for lines of confirmed orders, all the way down. */
+function plannedForAll(sql: Sql, companyId: number): Promise<number[]> {
+  const confirmed = `EXISTS (SELECT 1 FROM sales_order_line l
+      JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+     WHERE l.company_id = p.company_id AND l.id = p.order_line_id AND o.state = 'confirmed')`;
+  return below(sql, companyId, confirmed, []);
+}
+
+async function below(sql: Sql, companyId: number, top: string, values: readonly (readonly number[])[]) {
   const rows = await sql.rows<{ id: number }>(
     `WITH RECURSIVE below AS (
-       SELECT id FROM planned_order WHERE company_id = ? AND order_line_id IN (?) AND open
+       SELECT p.id FROM planned_order p WHERE p.company_id = ? AND p.open AND ${top}
        UNION ALL
        SELECT p.id FROM planned_order p JOIN below b ON p.parent_id = b.id WHERE p.company_id = ? AND p.open)
      SELECT id FROM below`,
-    [companyId, lines, companyId],
+    [companyId, ...values, companyId],
   );
   return [0, ...rows.map((row) => row.id)];
 }
+
+/** An open line `l` of item `i` that is asked anew with all others: how it was promised, or how its item is. // T10 */
+export const ASKED_ANEW = "(l.promised_by IS NOT NULL OR i.promise_method <> 'none')";
 
 async function calendarsOf(sql: Sql, companyId: number, from: Day): Promise<GroundRows['calendars']> {
   const calendars = await sql.rows<{ id: number; week: string }>('SELECT id, week FROM calendar WHERE company_id = ?', [
@@ -271,21 +285,27 @@ const moveOf = (row: MoveRead): MoveRow => ({
 const KIND_OF_PLANNED = "CASE p.kind WHEN 'make' THEN 'PR' WHEN 'assemble' THEN 'AS' ELSE 'PL' END";
 
 /** What is coming to our place for nobody yet: of purchases what is not tied, of planned orders what is not held. */
+const SUPPLIES = {
+  purchased: `l.quantity - l.received - IF(l.tied = 0, 0, COALESCE((SELECT SUM(t.quantity - t.received) FROM tie t
+              WHERE t.company_id = l.company_id AND t.purchase_line_id = l.id), 0))`,
+  ofPurchases: `purchase_order_line l
+       JOIN purchase_order p ON p.company_id = l.company_id AND p.id = l.purchase_order_id
+        AND p.state = 'placed' AND p.ship_to_id IS NULL`,
+  planned: 'p.quantity - GREATEST(p.held, p.finished)',
+};
+
 async function suppliesOf(sql: Sql, companyId: number, ids: readonly number[], leftOut: readonly number[]) {
   const rows = await sql.rows<MoveRead>(
-    `SELECT l.item_id, l.due_date AS day,
-            l.quantity - l.received - COALESCE((SELECT SUM(t.quantity - t.received) FROM tie t
-              WHERE t.company_id = l.company_id AND t.purchase_line_id = l.id), 0) AS quantity,
+    `SELECT l.item_id, l.due_date AS day, ${SUPPLIES.purchased} AS quantity,
             'PO' AS kind, p.id, p.number, l.id AS line_id, v.name AS party,
             EXISTS (SELECT 1 FROM tie t WHERE t.company_id = l.company_id AND t.purchase_line_id = l.id
               AND t.quantity > t.received) AS fixed
-       FROM purchase_order_line l
-       JOIN purchase_order p ON p.company_id = l.company_id AND p.id = l.purchase_order_id
+       FROM ${SUPPLIES.ofPurchases}
        JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
-      WHERE l.company_id = ? AND l.item_id IN (?) AND l.untied = TRUE AND p.state = 'placed' AND p.ship_to_id IS NULL
+      WHERE l.company_id = ? AND l.item_id IN (?) AND l.untied = TRUE
      HAVING quantity > 0
      UNION ALL
-     SELECT p.item_id, p.due_date, p.quantity - GREATEST(p.held, p.finished), ${KIND_OF_PLANNED}, p.id, p.number, NULL, COALESCE(v.name, ''),
+     SELECT p.item_id, p.due_date, ${SUPPLIES.planned}, ${KIND_OF_PLANNED}, p.id, p.number, NULL, COALESCE(v.name, ''),
             p.held > 0 OR p.finished > 0 OR p.state <> 'planned'
        FROM planned_order p LEFT JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
       WHERE p.company_id = ? AND p.item_id IN (?) AND p.open = TRUE AND p.quantity > GREATEST(p.held, p.finished) AND p.id NOT IN (?)
@@ -296,25 +316,33 @@ async function suppliesOf(sql: Sql, companyId: number, ids: readonly number[], l
 }
 
 /** What is owed out of our stock: lines, but for what comes tied or planned for them; and components of what is planned. */
+const DEMANDS = {
+  owed: `${OPEN_UNTIED} - COALESCE((SELECT SUM(p.held) FROM planned_order p
+              WHERE p.company_id = l.company_id AND p.order_line_id = l.id AND p.open), 0)`,
+  counts: "(o.state = 'confirmed' OR (o.state = 'draft' AND l.promised_date IS NOT NULL))",
+};
+
 async function demandsOf(
   sql: Sql,
   companyId: number,
   ids: readonly number[],
-  lines: readonly number[],
+  lines: readonly number[] | 'all',
   leftOut: readonly number[],
   benchLeftOut: boolean,
 ) {
   const bench = benchLeftOut ? "- IF(l.route = 'special', GREATEST(0, l.quantity - l.cancelled - l.tied), 0)" : '';
+  const [others, values] =
+    lines === 'all'
+      ? [`NOT (o.state = 'confirmed' AND ${ASKED_ANEW})`, []]
+      : ['l.id NOT IN (?)', [lines.length > 0 ? lines : [0]]];
   const rows = await sql.rows<MoveRead>(
-    `SELECT l.item_id, l.ship_date AS day,
-            ${OPEN_UNTIED} - COALESCE((SELECT SUM(p.held) FROM planned_order p
-              WHERE p.company_id = l.company_id AND p.order_line_id = l.id AND p.open), 0) ${bench} AS quantity,
+    `SELECT l.item_id, l.ship_date AS day, ${DEMANDS.owed} ${bench} AS quantity,
             'SO' AS kind, o.id, o.number, l.id AS line_id, c.name AS party
        FROM sales_order_line l
        JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
        JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
-      WHERE l.company_id = ? AND l.item_id IN (?) AND l.owed = TRUE AND l.id NOT IN (?)
-        AND (o.state = 'confirmed' OR (o.state = 'draft' AND l.promised_date IS NOT NULL))
+       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+      WHERE l.company_id = ? AND l.item_id IN (?) AND l.owed = TRUE AND ${others} AND ${DEMANDS.counts}
      HAVING quantity > 0
      UNION ALL
      SELECT k.item_id, k.needed_on, k.quantity - GREATEST(k.covered, k.used), ${KIND_OF_PLANNED}, p.id, p.number, NULL, i.number
@@ -323,7 +351,68 @@ async function demandsOf(
        JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
       WHERE k.company_id = ? AND k.item_id IN (?) AND p.open AND k.quantity > GREATEST(k.covered, k.used) AND p.id NOT IN (?)
       ORDER BY day, kind, id, line_id`,
-    [companyId, ids, lines.length > 0 ? lines : [0], companyId, ids, leftOut],
+    [companyId, ids, ...values, companyId, ids, leftOut],
   );
   return rows.map(moveOf);
+}
+
+/** Hears a supply, or a demand below zero: its item, its day and how much. */
+export type TakeMove = (itemId: number, day: Day, quantity: string) => void;
+
+/**
+ * All that comes and goes of a company but for what every open line has asked for and what is planned for them, one
+ * after the other, without its documents: for runs that ask all of them anew. What is on hand comes first. // T9
+ */
+export async function eachMove(database: Database, companyId: number, workDate: Day, take: TakeMove): Promise<void> {
+  const leftOut = await plannedForAll(database, companyId);
+  const all = (sql: string, values: (number | number[])[]) =>
+    database.each(sql, values, ([itemId, day, quantity]) => take(Number(itemId), String(day), String(quantity)));
+  await all(
+    `SELECT i.id, ?, COALESCE(s.on_hand, 0) - i.safety_stock
+       FROM item i LEFT JOIN stock s ON s.company_id = i.company_id AND s.item_id = i.id WHERE i.company_id = ?`,
+    [workDate as unknown as number, companyId],
+  );
+  await all(
+    `SELECT l.item_id, l.due_date, ${SUPPLIES.purchased} AS quantity FROM ${SUPPLIES.ofPurchases}
+      WHERE l.company_id = ? AND l.untied = TRUE HAVING quantity > 0`,
+    [companyId],
+  );
+  await all(
+    `SELECT p.item_id, p.due_date, ${SUPPLIES.planned} FROM planned_order p
+      WHERE p.company_id = ? AND p.open = TRUE AND p.quantity > GREATEST(p.held, p.finished) AND p.id NOT IN (?)`,
+    [companyId, leftOut],
+  );
+  await all(
+    `SELECT l.item_id, l.ship_date, -(${DEMANDS.owed}) AS quantity
+       FROM sales_order_line l
+       JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+      WHERE l.company_id = ? AND l.owed = TRUE AND NOT (o.state = 'confirmed' AND ${ASKED_ANEW}) AND ${DEMANDS.counts}
+     HAVING quantity < 0`,
+    [companyId],
+  );
+  await all(
+    `SELECT k.item_id, k.needed_on, GREATEST(k.covered, k.used) - k.quantity
+       FROM planned_component k JOIN planned_order p ON p.company_id = k.company_id AND p.id = k.planned_order_id
+      WHERE k.company_id = ? AND p.open AND k.quantity > GREATEST(k.covered, k.used) AND p.id NOT IN (?)`,
+    [companyId, leftOut],
+  );
+}
+
+/** What comes of items on days, with whose it is: why a day was found. */
+export async function comingThen(
+  sql: Sql,
+  companyId: number,
+  asked: readonly (readonly [itemId: number, day: Day])[],
+): Promise<MoveRow[]> {
+  const found: MoveRow[] = [];
+  const leftOut = asked.length > 0 ? await plannedForAll(sql, companyId) : [0];
+  for (let from = 0; from < asked.length; from += 500) {
+    const some = asked.slice(from, from + 500);
+    const itemIds = [...new Set(some.map(([itemId]) => itemId))];
+    const days = new Set(some.map(([itemId, day]) => `${itemId} ${day}`));
+    const moves = await suppliesOf(sql, companyId, itemIds, leftOut);
+    found.push(...moves.filter((move) => days.has(`${move.itemId} ${move.day}`)));
+  }
+  return found;
 }

@@ -5,7 +5,7 @@ import type * as contract from '@api/promise';
 import { there } from '../acts';
 import type { Sql } from '../db/database';
 import { plain } from '../db/mapping';
-import { familyOf, groundOfPlanning } from './planning';
+import { familyOf, groundOfPlanning } from './planning-ground';
 
 type Out = z.infer<typeof contract.openPegging.out>;
 type Row = Out['up'][number];

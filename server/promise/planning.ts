@@ -4,8 +4,6 @@ import {
   decideTake,
   planningRun,
   type AskedProposal,
-  type GroundRows,
-  type MoveRow,
   type PlanningRun,
   type Proposal,
   type TakeEffects,
@@ -26,34 +24,14 @@ import {
   vendorsOf,
 } from '../supply';
 import { cancelPlanned, operationRows, writePlanned } from './acts';
-import { forecastOf } from './forecast';
-import { groundRows, HORIZON } from './ground';
+import { HORIZON } from './ground';
+import { familyOf, groundOfPlanning } from './planning-ground';
 import { LOST_SECONDS } from './repromise';
 
 /** Proposals that are shown where nothing else is asked for. */
 const SHOWN = 500;
 /** Demands that are named of a proposal. */
 const NAMED = 12;
-
-/** What planning stands on: items with all they are made of, every item where none is named, and what is expected. */
-export async function groundOfPlanning(
-  sql: Sql,
-  companyId: number,
-  workDate: Day,
-  itemIds: readonly number[],
-): Promise<{ rows: GroundRows; forecast: MoveRow[] }> {
-  const asked =
-    itemIds.length > 0
-      ? itemIds
-      : (await sql.rows<{ id: number }>('SELECT id FROM item WHERE company_id = ?', [companyId])).map((row) => row.id);
-  const rows = await groundRows(sql, companyId, workDate, asked, { benchLeftOut: true });
-  const expected = await forecastOf(
-    sql,
-    companyId,
-    rows.items.map((item) => item.id),
-  );
-  return { rows: { ...rows, supplies: [...rows.supplies, ...expected.supplies] }, forecast: expected.demands };
-}
 
 export const startPlanning = defineAct(contract.startPlanning, {
   right: 'plan',
@@ -118,21 +96,6 @@ type TakenOf = Record<string, { kind: string; id: number; number: string }>;
 
 const foundOf = (run: RunRow): PlanningRun =>
   run.state === 'done' ? (JSON.parse(run.found) as PlanningRun) : { proposals: [], short: [] };
-
-/** The items of proposals and all they go into: what decides about them. A query for each level of the BOMs. */
-export async function familyOf(sql: Sql, companyId: number, itemIds: readonly number[]): Promise<number[]> {
-  const all = new Set(itemIds);
-  let level = [...all];
-  while (level.length > 0) {
-    const above = await sql.rows<{ item_id: number }>(
-      'SELECT DISTINCT item_id FROM bom_line WHERE company_id = ? AND component_id IN (?)',
-      [companyId, level],
-    );
-    level = above.map((row) => row.item_id).filter((id) => !all.has(id));
-    for (const id of level) all.add(id);
-  }
-  return [...all];
-}
 
 interface TakePlan extends TakeEffects {
   bought: { vendorId: number; effects: PurchaseEffects; fields: string[] }[];

@@ -1,8 +1,11 @@
 import { addDays } from '@core/kernel';
-import { answers, Ground, type GroundRows, type Way } from '@core/promise';
+import { answers, Ground, repromise, type GroundRows, type Way } from '@core/promise';
 import { Actor } from '../../demo/actor';
 import { layOpeningStock } from '../../demo/opening-stock';
 import { layWorks } from '../../demo/works';
+import { promiseAgain } from './again';
+import { openLines } from './open-lines';
+import { groundOfRun } from './repromise';
 import { refusalsOf, World, WORK_DATE, type Visitor } from '../testing/world';
 
 interface Ask {
@@ -243,6 +246,26 @@ describe('promising', () => {
       false,
       false,
     ]);
+  });
+
+  it('promises from columns as from rows (T9)', async () => {
+    const { database } = world.serving;
+    const { companyId } = world.masters;
+    const all = await database.rows<{ id: number }>('SELECT id FROM sales_order_line WHERE company_id = ?', [
+      companyId,
+    ]);
+    const lines = await openLines(
+      database,
+      companyId,
+      all.map((line) => line.id),
+    );
+    const rows = await groundOfRun(database, companyId, WORK_DATE, lines);
+    expect(new Set(lines.map((line) => line.way)).size).toBeGreaterThan(2);
+    for (const late of [WORK_DATE, '2027-03-11', '2027-05-11']) {
+      const again = await promiseAgain(database, companyId, late, () => undefined);
+      expect(again).toEqual(repromise({ ...(await groundOfRun(database, companyId, late, lines)) }, lines));
+    }
+    expect(rows.supplies.length).toBeGreaterThan(0);
   });
 
   it('takes up a run whose server died, and refuses a second one while the first goes on', async () => {

@@ -1,7 +1,7 @@
 import type * as z from 'zod';
 import type { Day } from '@core/kernel';
 import type { MovedPromise } from '@core/mail';
-import { decideAccept, wayOf, type MovedLine, type PromisedLine } from '@core/promise';
+import { decideAccept, type MovedLine, type PromisedLine } from '@core/promise';
 import { refuse, type Refusal } from '@core/refusals';
 import * as contract from '@api/promise';
 import { defineAct, there } from '../acts';
@@ -10,52 +10,11 @@ import { plain } from '../db/mapping';
 import { draftMoved } from '../mail';
 import { inStepStatements } from '../supply';
 import { cancelPlanned, headStatement, writePlanned } from './acts';
-import { groundRows, OPEN_UNTIED, plannedFor } from './ground';
-
-interface LineRow {
-  id: number;
-  item_id: number;
-  quantity: string;
-  asked: Day;
-  ship_date: Day;
-  promised_by: PromisedLine['way'] | null;
-  promise_method: 'atp' | 'ctp' | 'lead' | 'none';
-  order_date: Day;
-}
+import { groundRows, plannedFor } from './ground';
+import { openLines } from './open-lines';
 
 /** A run that was not heard of for so long lost its server: another takes it up. */
 export const LOST_SECONDS = 30;
-
-/** All open lines that go out of our stock, each by the way it was promised or its item is. // T9 T10 */
-export async function openLines(sql: Sql, companyId: number): Promise<PromisedLine[]> {
-  const rows = await sql.rows<LineRow>(
-    `SELECT l.id, l.item_id, ${OPEN_UNTIED} AS quantity,
-            COALESCE(l.asked_date, l.ship_date) AS asked, l.ship_date, l.promised_by, i.promise_method, o.order_date
-       FROM sales_order o FORCE INDEX (sales_order_state)
-       JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id AND l.owed
-       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
-      WHERE o.company_id = ? AND o.state = 'confirmed'
-     HAVING quantity > 0 ORDER BY l.id`,
-    [companyId],
-  );
-  return rows.flatMap((row): PromisedLine[] => {
-    const way = row.promised_by ?? wayOf(row.promise_method);
-    if (way === null) return [];
-    return [
-      {
-        lineId: row.id,
-        itemId: row.item_id,
-        quantity: plain(row.quantity),
-        asked: row.asked,
-        promised: row.ship_date,
-        way,
-        // Every customer ranks alike so far.
-        priority: 1,
-        ordered: row.order_date,
-      },
-    ];
-  });
-}
 
 /** What a run stands on: everything but the lines' own demand and what is planned for them. */
 export function groundOfRun(sql: Sql, companyId: number, workDate: Day, lines: readonly PromisedLine[]) {
@@ -73,7 +32,14 @@ export const startRepromise = defineAct(contract.startRepromise, {
           AND beat_at > NOW(3) - INTERVAL ? SECOND LIMIT 1`,
       [doer.companyId, LOST_SECONDS],
     );
-    return { running: running !== undefined, lines: (await openLines(tx, doer.companyId)).length };
+    // How many there are is known to the run; those whose item is asked by no way are few.
+    const [open] = await tx.rows<{ lines: number }>(
+      `SELECT COUNT(*) AS \`lines\` FROM sales_order o FORCE INDEX (sales_order_state)
+         JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id AND l.owed
+        WHERE o.company_id = ? AND o.state = 'confirmed'`,
+      [doer.companyId],
+    );
+    return { running: running !== undefined, lines: open!.lines };
   },
   decide: ({ running, lines }) =>
     running ? { ok: false, refusals: [refuse('run-going', '', {})] } : { ok: true, warnings: [], effects: { lines } },
@@ -134,7 +100,7 @@ export const applyRepromise = defineAct(contract.applyRepromise, {
       [companyId, companyId, [0, ...input.lineIds]],
     );
     await tx.rows('SELECT company_id FROM promise_turn WHERE company_id = ? FOR UPDATE', [companyId]);
-    const open = (await openLines(tx, companyId)).filter((line) => input.lineIds.includes(line.lineId));
+    const open = await openLines(tx, companyId, input.lineIds);
     const planned = open.filter((line) => line.way === 'have' || line.way === 'nothing');
     const ids = planned.map((line) => line.lineId);
     return {

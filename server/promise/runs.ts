@@ -4,9 +4,8 @@ import { Worker } from 'node:worker_threads';
 import type { Logger } from 'pino';
 import type { Day } from '@core/kernel';
 import type { Database } from '../db/database';
-import { compute, type RunData, type RunSaid } from './compute';
-import { groundOfPlanning } from './planning';
-import { groundOfRun, LOST_SECONDS, openLines } from './repromise';
+import { compute, type Report, type Run, type RunData, type RunSaid } from './compute';
+import { LOST_SECONDS } from './repromise';
 
 export interface Runs {
   /** Begins what waits, and what another server left lying. */
@@ -18,7 +17,7 @@ export interface Runs {
 const BEAT_MS = 400;
 
 /** Runs over all open lines and over what is to be planned, one after the other, each on a thread of its own; what they are is in the database. // T9 T11 */
-export function runsOn(database: Database, log: Logger): Runs {
+export function runsOn(database: Database, url: string, log: Logger): Runs {
   let going: Promise<void> | null = null;
   let stopping = false;
   let again = false;
@@ -27,7 +26,7 @@ export function runsOn(database: Database, log: Logger): Runs {
       again = false;
       for (let run = await claimed(database); run && !stopping; run = await claimed(database)) {
         const { companyId, id } = run;
-        await oneRun(database, run, () => stopping).catch(async (error: unknown) => {
+        await oneRun(database, url, run, () => stopping).catch(async (error: unknown) => {
           log.error({ err: error, run: id }, 'a run failed');
           await database
             .run("UPDATE promise_run SET state = 'failed' WHERE company_id = ? AND id = ? AND state = 'running'", [
@@ -55,17 +54,8 @@ export function runsOn(database: Database, log: Logger): Runs {
   };
 }
 
-interface Claimed {
-  companyId: number;
-  id: number;
-  workDate: Day;
-  kind: 'again' | 'plan';
-  until: Day | null;
-  itemIds: number[];
-}
-
 /** The next run that waits or was left lying, claimed: two servers never both have it. */
-async function claimed(database: Database): Promise<Claimed | null> {
+async function claimed(database: Database): Promise<Run | null> {
   const rows = await database.rows<{
     company_id: number;
     id: number;
@@ -97,35 +87,23 @@ async function claimed(database: Database): Promise<Claimed | null> {
   return null;
 }
 
-/** All a run computes on, and how many lines or items that is. */
-async function dataOf(database: Database, run: Claimed): Promise<{ data: RunData; total: number }> {
-  const { companyId, workDate } = run;
-  if (run.kind === 'plan') {
-    const { rows, forecast } = await groundOfPlanning(database, companyId, workDate, run.itemIds);
-    return { data: { kind: 'plan', rows, until: run.until!, forecast }, total: rows.items.length };
-  }
-  const lines = await openLines(database, companyId);
-  const rows = await groundOfRun(database, companyId, workDate, lines);
-  return { data: { kind: 'again', rows, lines }, total: lines.length };
-}
-
-async function oneRun(database: Database, run: Claimed, stopping: () => boolean): Promise<void> {
+async function oneRun(database: Database, url: string, run: Run, stopping: () => boolean): Promise<void> {
   const { companyId, id } = run;
-  const { data, total } = await dataOf(database, run);
-  let done = 0;
+  let far = { done: 0, total: 0 };
   const wanted = async () => {
     const still = await database.run(
-      "UPDATE promise_run SET done = ?, total = ?, beat_at = NOW(3) WHERE company_id = ? AND id = ? AND state = 'running'",
-      [done, total, companyId, id],
+      `UPDATE promise_run SET done = ?, total = IF(? > 0, ?, total), beat_at = NOW(3)
+        WHERE company_id = ? AND id = ? AND state = 'running'`,
+      [far.done, far.total, far.total, companyId, id],
     );
     return still > 0 && !stopping();
   };
-  if (!(await wanted())) return;
-  const found = await computed(data, (at) => (done = at), wanted);
+  const found = await computed(database, { url, run }, (done, total) => (far = { done, total }), wanted);
   if (found === null) return;
   await database.run(
-    "UPDATE promise_run SET state = 'done', done = total, found = ? WHERE company_id = ? AND id = ? AND state = 'running'",
-    [found, companyId, id],
+    `UPDATE promise_run SET state = 'done', done = ?, total = ?, found = ?
+      WHERE company_id = ? AND id = ? AND state = 'running'`,
+    [far.total, far.total, found, companyId, id],
   );
 }
 
@@ -135,11 +113,17 @@ function threadFile(): string | null {
   return existsSync(file) ? file : null;
 }
 
-function computed(data: RunData, report: (done: number) => void, wanted: () => Promise<boolean>) {
+/** A thread reads rows only to put them into columns: its young ones are few, and go at once. */
+const YOUNG_MEGABYTES = 8;
+
+function computed(database: Database, data: RunData, report: Report, wanted: () => Promise<boolean>) {
   const file = threadFile();
-  if (file === null) return Promise.resolve(compute(data, report));
+  if (file === null) return compute(database, data.run, report);
   return new Promise<string | null>((resolve, reject) => {
-    const worker = new Worker(file, { workerData: data });
+    const worker = new Worker(file, {
+      workerData: data,
+      resourceLimits: { maxYoungGenerationSizeMb: YOUNG_MEGABYTES },
+    });
     const beat = setInterval(() => {
       wanted().then(
         (still) => {
@@ -153,7 +137,7 @@ function computed(data: RunData, report: (done: number) => void, wanted: () => P
       void worker.terminate().then(then);
     };
     worker.on('message', (said: RunSaid) => {
-      if ('done' in said) report(said.done);
+      if ('done' in said) report(said.done, said.total);
       else end(() => resolve(said.found));
     });
     worker.on('error', (error) => end(() => reject(error)));

@@ -1,6 +1,18 @@
 import { parentPort, workerData } from 'node:worker_threads';
+import { connect } from '../db/database';
 import { compute, type RunData, type RunSaid } from './compute';
 
-/** One run, away from the requests. */
-const say = (said: RunSaid) => parentPort!.postMessage(said);
-say({ found: compute(workerData as RunData, (done) => say({ done })) });
+/** One run, away from the requests, with connections of its own: what it reads never passes through the server. */
+async function main({ url, run }: RunData): Promise<void> {
+  const say = (said: RunSaid) => parentPort!.postMessage(said);
+  const database = connect(url, 2);
+  try {
+    say({ found: await compute(database, run, (done, total) => say({ done, total })) });
+  } finally {
+    await database.close();
+  }
+}
+
+main(workerData as RunData).catch((error: unknown) => {
+  throw error;
+});

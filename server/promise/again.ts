@@ -1,0 +1,185 @@
+import { addDays, daysBetween, type Day } from '@core/kernel';
+import {
+  byLeadTime,
+  byPlanning,
+  Calendar,
+  Columns,
+  comingOn,
+  NEVER,
+  repromiseAvailable,
+  scaled,
+  WAYS,
+  wayOf,
+  whyOn,
+  type FoundDays,
+  type Method,
+  type MovedLine,
+  type OpenLines,
+  type PromisedLine,
+  type Way,
+} from '@core/promise';
+import type { Database } from '../db/database';
+import type { Report } from './compute';
+import { comingThen, eachMove, groundRows, HORIZON } from './ground';
+import { OPEN_LINES } from './open-lines';
+
+const LINE = ['lineId', 'itemId', 'asked', 'promised', 'ordered', 'way', 'quantity'] as const;
+
+/** What tells one day from another, as days from the work date; the same few come again and again. */
+function daysFrom(workDate: Day): (day: Day) => number {
+  const known = new Map<Day, number>();
+  return (day) => {
+    let index = known.get(day);
+    if (index === undefined) known.set(day, (index = daysBetween(workDate, day)));
+    return index;
+  };
+}
+
+/**
+ * All open lines asked again in rank order, as `repromise` of core does it, read straight into columns: neither the
+ * lines nor what comes and goes is ever held as rows, but for the lines that are planned and all they are made of.
+ * Time and memory as of the columns. // T9
+ */
+export async function promiseAgain(
+  database: Database,
+  companyId: number,
+  workDate: Day,
+  report: Report,
+): Promise<MovedLine[]> {
+  const dayIndex = daysFrom(workDate);
+  const lines = new Columns(LINE, ['quantity']);
+  await database.each(
+    OPEN_LINES,
+    [companyId],
+    ([lineId, itemId, quantity, asked, promised, promisedBy, method, ordered]) => {
+      const way = (promisedBy as Way | null) ?? wayOf(method as Method);
+      if (way === null) return;
+      const days = [asked, promised, ordered].map((day) => dayIndex(String(day)));
+      lines.push(Number(lineId), Number(itemId), ...days, WAYS.indexOf(way), scaled(String(quantity)));
+    },
+  );
+  report(0, lines.length);
+  const [lineId, itemId, asked, promised, ordered, way] = LINE.map((name) => lines.whole(name));
+  const quantity = lines.any('quantity');
+  const atp = WAYS.indexOf('atp');
+
+  const plannedItems = new Set<number>();
+  for (let at = 0; at < lines.length; at += 1) if (way![at] !== atp) plannedItems.add(itemId![at]!);
+  const rows = await groundRows(database, companyId, workDate, [...plannedItems], { without: 'all' });
+  const shared = new Set(plannedItems.size > 0 ? rows.items.map((item) => item.id) : []);
+  const lineAt = (at: number): PromisedLine => ({
+    lineId: lineId![at]!,
+    itemId: itemId![at]!,
+    quantity: String(quantity[at]! / 100_000),
+    asked: addDays(workDate, asked![at]!),
+    promised: addDays(workDate, promised![at]!),
+    way: WAYS[way![at]!]!,
+    // Every customer ranks alike so far.
+    priority: 1,
+    ordered: addDays(workDate, ordered![at]!),
+  });
+
+  // Those of items that nothing planned uses go the short way.
+  const plain = new Int32Array(lines.length);
+  const planned: PromisedLine[] = [];
+  const indexOf = new Map<number, number>();
+  let count = 0;
+  for (let at = 0; at < lines.length; at += 1) {
+    const item = itemId![at]!;
+    if (way![at] !== atp || shared.has(item)) planned.push(lineAt(at));
+    else {
+      plain[count++] = at;
+      if (!indexOf.has(item)) indexOf.set(item, indexOf.size);
+    }
+  }
+  const places = plain.subarray(0, count);
+  const asks: OpenLines = {
+    item: places.map((at) => indexOf.get(itemId![at]!)!),
+    quantity: Float64Array.from(places, (at) => quantity[at]!),
+    // A day beyond the horizon is not looked at: asked on its last, and had when asked.
+    asked: places.map((at) => Math.min(Math.max(0, asked![at]!), HORIZON - 1)),
+    priority: new Int32Array(count),
+    promised: places.map((at) => promised![at]!),
+    ordered: places.map((at) => ordered![at]!),
+  };
+  const found: FoundDays = new Map();
+  const progress = (done: number) => {
+    report(done, lines.length);
+    return true;
+  };
+  const days = await available(database, companyId, workDate, indexOf, asks, progress);
+
+  const moved: number[] = [];
+  const never: PromisedLine[] = [];
+  for (const [place, at] of places.entries()) {
+    if (asked![at]! >= HORIZON) found.set(lineId![at]!, { is: addDays(workDate, asked![at]!), why: '' });
+    else if (days[place] === NEVER) never.push(lineAt(at));
+    else if (days[place] !== promised![at]) moved.push(place);
+  }
+  const dayAt = (place: number) => addDays(workDate, days[place]!);
+  const coming = comingOn({
+    supplies: await comingThen(
+      database,
+      companyId,
+      moved.map((place) => [itemId![places[place]!]!, dayAt(place)] as const),
+    ),
+  });
+  for (const place of moved) {
+    const at = places[place]!;
+    const why = whyOn(coming, workDate, itemId![at]!, days[place]!);
+    found.set(lineId![at]!, { is: dayAt(place), why });
+  }
+  if (never.length > 0) {
+    const bare = await groundRows(database, companyId, workDate, [...new Set(never.map((line) => line.itemId))], {
+      without: 'all',
+      below: false,
+    });
+    byLeadTime(bare, never, found);
+  }
+  byPlanning(rows, comingOn(rows), planned, found, (done) => progress(count + done));
+
+  const told: MovedLine[] = [];
+  for (let at = 0; at < lines.length; at += 1) {
+    const day = found.get(lineId![at]!);
+    const was = addDays(workDate, promised![at]!);
+    if (day && day.is !== was) told.push({ lineId: lineId![at]!, was, is: day.is, why: day.why });
+  }
+  return told;
+}
+
+/** The day of each plain line, NEVER where there is not enough. */
+async function available(
+  database: Database,
+  companyId: number,
+  workDate: Day,
+  indexOf: ReadonlyMap<number, number>,
+  asks: OpenLines,
+  progress: (done: number) => boolean,
+): Promise<Int32Array> {
+  const dayIndex = daysFrom(workDate);
+  const first = await firstWorkingDay(database, companyId, workDate);
+  const [rough] = await database.rows<{ moves: number }>(
+    'SELECT COUNT(*) AS moves FROM purchase_order_line WHERE company_id = ? AND untied = TRUE',
+    [companyId],
+  );
+  const events = new Columns(['item', 'day', 'quantity'], ['quantity'], rough!.moves + indexOf.size + 1024);
+  await eachMove(database, companyId, workDate, (itemId, day, size) => {
+    const item = indexOf.get(itemId);
+    const on = dayIndex(day);
+    const quantity = scaled(size);
+    if (item === undefined || on >= HORIZON || quantity === 0) return;
+    events.push(item, on >= 0 ? on : quantity > 0 ? first : 0, quantity);
+  });
+  const columns = { item: events.whole('item'), day: events.whole('day'), quantity: events.any('quantity') };
+  return repromiseAvailable(indexOf.size, HORIZON, columns, asks, progress)!;
+}
+
+/** When what is overdue arrives. // T1 */
+async function firstWorkingDay(database: Database, companyId: number, workDate: Day): Promise<number> {
+  const { calendars, ownCalendarId } = await groundRows(database, companyId, workDate, [0], { below: false });
+  return new Calendar(
+    workDate,
+    HORIZON,
+    calendars.find(({ id }) => id === ownCalendarId)!,
+  ).next(0);
+}
