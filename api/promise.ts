@@ -280,6 +280,8 @@ export const openRepromise = read({
         done: z.number().int(),
         total: z.number().int(),
         workDate: Day,
+        /** Lines whose day moves; those shown may be fewer. */
+        moves: z.number().int(),
         moved: z.array(
           z.object({
             lineId: Id,

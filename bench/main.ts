@@ -1,6 +1,7 @@
 import { parseArgs } from 'node:util';
 import { benchLists } from './lists';
 import { printed, type Figure } from './measure';
+import { benchMemory } from './memory';
 import { benchPost } from './post';
 import { benchAtp, benchCtp, benchRepromise } from './promise';
 import { benchRelease } from './release';
@@ -13,7 +14,7 @@ interface Tools {
   startPrivateDatabase(folder: string, options: object): Promise<{ url: string; release(): Promise<void> }>;
 }
 
-/** `npm run bench [-- --scale full] [-- --only post,release,sheet,lists,atp,ctp,repromise,shell,start]`: each against its floor, in turn. */
+/** `npm run bench [-- --scale full] [-- --only post,release,sheet,lists,atp,ctp,repromise,memory,shell,start]`: each against its floor, in turn. */
 async function main(): Promise<void> {
   const { values } = parseArgs({ options: { scale: { type: 'string', default: 'small' }, only: { type: 'string' } } });
   const full = values.scale === 'full';
@@ -23,7 +24,7 @@ async function main(): Promise<void> {
   console.log(`${'bench'.padEnd(36)} ${'ours'.padStart(14)} ${'theirs'.padStart(14)} ${'ratio'.padStart(7)}`);
   const print = (figures: Figure[]) => figures.forEach((figure) => console.log(printed(figure)));
   const staged = wanted('post') || wanted('release') || wanted('sheet');
-  if (staged || wanted('lists') || wanted('atp')) {
+  if (staged || wanted('lists') || wanted('atp') || wanted('memory')) {
     const { startPrivateDatabase } = (await import('../tools/lib/private-database.mjs' as string)) as Tools;
     const folder = `${process.env['TMPDIR'] ?? '/tmp'}/kampong-bench-${process.pid}`;
     // As safe as in use: every commit is flushed.
@@ -40,6 +41,7 @@ async function main(): Promise<void> {
         }
       }
       if (wanted('atp')) print(await benchAtp(database.url, full));
+      if (wanted('memory')) print(await benchMemory(database.url, full));
       if (wanted('lists')) await benchLists(database.url, full, print);
     } finally {
       await database.release();

@@ -45,6 +45,11 @@ export class Stage {
     return stage;
   }
 
+  /** The server's process. */
+  get pid(): number {
+    return this.child.pid!;
+  }
+
   private async signIn(): Promise<void> {
     const { signIn, password } = PEOPLE[0];
     const answer = await this.post('/api/sign-in', { signIn, password });

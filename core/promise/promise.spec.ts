@@ -342,6 +342,18 @@ describe('against the naive reference', () => {
             { item: column(events, 0), day: column(events, 1), quantity: Float64Array.from(events, (row) => row[2]!) },
             { item: column(asks, 0), day: column(asks, 1) },
           );
+          const inPlace = Timelines.sparse(
+            4,
+            60,
+            {
+              item: column(events, 0),
+              day: column(events, 1),
+              quantity: Float64Array.from(events, (row) => row[2]!),
+              own: true,
+            },
+            { item: column(asks, 0), day: column(asks, 1) },
+          );
+          for (let item = 0; item < 4; item += 1) expect(inPlace.steps(item)).toEqual(few.steps(item));
           const all = Timelines.dense(4, 60);
           for (const [item, day, quantity] of events) all.add(item, day, quantity);
           for (const [item, day, quantity] of asks) {

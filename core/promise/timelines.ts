@@ -7,6 +7,8 @@ export interface Events {
   readonly item: Int32Array;
   readonly day: Int32Array;
   readonly quantity: Float64Array;
+  /** Nobody else reads the columns: they may be put in another order instead of being copied. */
+  readonly own?: boolean;
 }
 
 /** One day on which a balance changes, with what stands from then on. */
@@ -317,9 +319,20 @@ function firstOfEach(items: number, item: Int32Array): Int32Array {
   return first;
 }
 
-/** Days and quantities, one item after the other: copied, so that each item's are read in one run. */
-function byItem(first: Int32Array, { item, day, quantity }: Events): { day: Int32Array; quantity: Float64Array } {
+/** Days and quantities, one item after the other, so that each item's are read in one run: copied, or put in place. */
+function byItem(first: Int32Array, events: Events): { day: Int32Array; quantity: Float64Array } {
+  const { item, day, quantity } = events;
   const next = first.slice();
+  if (events.own) {
+    // Each row is swapped to where it belongs, until one comes that belongs here. O(events).
+    for (let of = 0; of < first.length - 1; of += 1) {
+      for (let at = next[of]!; at < first[of + 1]!; at = next[of]!) {
+        for (let belongs = item[at]!; belongs !== of; belongs = item[at]!) swap(events, at, next[belongs]!++);
+        next[of] = at + 1;
+      }
+    }
+    return { day, quantity };
+  }
   const days = new Int32Array(item.length);
   const quantities = new Float64Array(item.length);
   for (let row = 0; row < item.length; row += 1) {
@@ -330,6 +343,16 @@ function byItem(first: Int32Array, { item, day, quantity }: Events): { day: Int3
     quantities[at] = quantity[row]!;
   }
   return { day: days, quantity: quantities };
+}
+
+function swap({ item, day, quantity }: Events, a: number, b: number): void {
+  const [itemOfA, dayOfA, quantityOfA] = [item[a]!, day[a]!, quantity[a]!];
+  item[a] = item[b]!;
+  day[a] = day[b]!;
+  quantity[a] = quantity[b]!;
+  item[b] = itemOfA;
+  day[b] = dayOfA;
+  quantity[b] = quantityOfA;
 }
 
 function daysByItem(first: Int32Array, { item, day }: { item: Int32Array; day: Int32Array }): Int32Array {

@@ -20,8 +20,11 @@ import {
 } from '@core/promise';
 import type { Database } from '../db/database';
 import type { Report } from './compute';
-import { comingThen, eachMove, groundRows, HORIZON } from './ground';
+import { comingThen, eachMove, groundRows, HORIZON, plannedForAll } from './ground';
 import { OPEN_LINES } from './open-lines';
+
+/** Lines whose reason is looked up in one query. */
+const MOST_PAIRS = 200;
 
 const LINE = ['lineId', 'itemId', 'asked', 'promised', 'ordered', 'way', 'quantity'] as const;
 
@@ -116,18 +119,16 @@ export async function promiseAgain(
     else if (days[place] === NEVER) never.push(lineAt(at));
     else if (days[place] !== promised![at]) moved.push(place);
   }
+  const leftOut = await plannedForAll(database, companyId);
   const dayAt = (place: number) => addDays(workDate, days[place]!);
-  const coming = comingOn({
-    supplies: await comingThen(
-      database,
-      companyId,
-      moved.map((place) => [itemId![places[place]!]!, dayAt(place)] as const),
-    ),
-  });
-  for (const place of moved) {
-    const at = places[place]!;
-    const why = whyOn(coming, workDate, itemId![at]!, days[place]!);
-    found.set(lineId![at]!, { is: dayAt(place), why });
+  for (let from = 0; from < moved.length; from += MOST_PAIRS) {
+    const some = moved.slice(from, from + MOST_PAIRS);
+    const pairs = some.map((place) => [itemId![places[place]!]!, dayAt(place)] as const);
+    const coming = comingOn({ supplies: await comingThen(database, companyId, pairs, leftOut) });
+    for (const place of some) {
+      const at = places[place]!;
+      found.set(lineId![at]!, { is: dayAt(place), why: whyOn(coming, workDate, itemId![at]!, days[place]!) });
+    }
   }
   if (never.length > 0) {
     const bare = await groundRows(database, companyId, workDate, [...new Set(never.map((line) => line.itemId))], {
@@ -170,7 +171,12 @@ async function available(
     if (item === undefined || on >= HORIZON || quantity === 0) return;
     events.push(item, on >= 0 ? on : quantity > 0 ? first : 0, quantity);
   });
-  const columns = { item: events.whole('item'), day: events.whole('day'), quantity: events.any('quantity') };
+  const columns = {
+    item: events.whole('item'),
+    day: events.whole('day'),
+    quantity: events.any('quantity'),
+    own: true,
+  };
   return repromiseAvailable(indexOf.size, HORIZON, columns, asks, progress)!;
 }
 

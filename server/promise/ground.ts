@@ -1,6 +1,6 @@
 import type { Day } from '@core/kernel';
 import type { GroundRows, ItemRow, Method, MoveRow, Obtained } from '@core/promise';
-import type { Database, Sql } from '../db/database';
+import type { Bound, Database, Sql } from '../db/database';
 import { APPROVED, plain } from '../db/mapping';
 
 /** What is open of an order line `l`, but for what comes for it on a tie. */
@@ -142,7 +142,7 @@ export async function plannedFor(sql: Sql, companyId: number, lines: readonly nu
 }
 
 /** The open planned orders for lines of confirmed orders, all the way down. */
-function plannedForAll(sql: Sql, companyId: number): Promise<number[]> {
+export function plannedForAll(sql: Sql, companyId: number): Promise<number[]> {
   const confirmed = `EXISTS (SELECT 1 FROM sales_order_line l
       JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
      WHERE l.company_id = p.company_id AND l.id = p.order_line_id AND o.state = 'confirmed')`;
@@ -294,7 +294,15 @@ const SUPPLIES = {
   planned: 'p.quantity - GREATEST(p.held, p.finished)',
 };
 
-async function suppliesOf(sql: Sql, companyId: number, ids: readonly number[], leftOut: readonly number[]) {
+const suppliesOf = (sql: Sql, companyId: number, ids: readonly number[], leftOut: readonly number[]) =>
+  supplies(sql, companyId, [(alias) => `${alias}.item_id IN (?)`, [ids]], leftOut);
+
+async function supplies(
+  sql: Sql,
+  companyId: number,
+  [which, values]: readonly [(alias: string) => string, (Bound | readonly Bound[])[]],
+  leftOut: readonly number[],
+): Promise<MoveRow[]> {
   const rows = await sql.rows<MoveRead>(
     `SELECT l.item_id, l.due_date AS day, ${SUPPLIES.purchased} AS quantity,
             'PO' AS kind, p.id, p.number, l.id AS line_id, v.name AS party,
@@ -302,15 +310,15 @@ async function suppliesOf(sql: Sql, companyId: number, ids: readonly number[], l
               AND t.quantity > t.received) AS fixed
        FROM ${SUPPLIES.ofPurchases}
        JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
-      WHERE l.company_id = ? AND l.item_id IN (?) AND l.untied = TRUE
+      WHERE l.company_id = ? AND (${which('l')}) AND l.untied = TRUE
      HAVING quantity > 0
      UNION ALL
      SELECT p.item_id, p.due_date, ${SUPPLIES.planned}, ${KIND_OF_PLANNED}, p.id, p.number, NULL, COALESCE(v.name, ''),
             p.held > 0 OR p.finished > 0 OR p.state <> 'planned'
        FROM planned_order p LEFT JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
-      WHERE p.company_id = ? AND p.item_id IN (?) AND p.open = TRUE AND p.quantity > GREATEST(p.held, p.finished) AND p.id NOT IN (?)
+      WHERE p.company_id = ? AND (${which('p')}) AND p.open = TRUE AND p.quantity > GREATEST(p.held, p.finished) AND p.id NOT IN (?)
       ORDER BY day, kind, id, line_id`,
-    [companyId, ids, companyId, ids, leftOut],
+    [companyId, ...values, companyId, ...values, leftOut],
   );
   return rows.map(moveOf);
 }
@@ -399,20 +407,14 @@ export async function eachMove(database: Database, companyId: number, workDate: 
   );
 }
 
-/** What comes of items on days, with whose it is: why a day was found. */
+/** What comes of items on days, with whose it is: why a day was found. Walks the key of each pair; some hundred at most. */
 export async function comingThen(
   sql: Sql,
   companyId: number,
-  asked: readonly (readonly [itemId: number, day: Day])[],
+  pairs: readonly (readonly [itemId: number, day: Day])[],
+  leftOut: readonly number[],
 ): Promise<MoveRow[]> {
-  const found: MoveRow[] = [];
-  const leftOut = asked.length > 0 ? await plannedForAll(sql, companyId) : [0];
-  for (let from = 0; from < asked.length; from += 500) {
-    const some = asked.slice(from, from + 500);
-    const itemIds = [...new Set(some.map(([itemId]) => itemId))];
-    const days = new Set(some.map(([itemId, day]) => `${itemId} ${day}`));
-    const moves = await suppliesOf(sql, companyId, itemIds, leftOut);
-    found.push(...moves.filter((move) => days.has(`${move.itemId} ${move.day}`)));
-  }
-  return found;
+  if (pairs.length === 0) return [];
+  const which = (alias: string) => pairs.map(() => `${alias}.item_id = ? AND ${alias}.due_date = ?`).join(' OR ');
+  return supplies(sql, companyId, [which, pairs.flat()], leftOut);
 }

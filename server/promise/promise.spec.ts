@@ -241,10 +241,10 @@ describe('promising', () => {
     expect(again.codes).toEqual(['lineIds.0: promise-changed']);
     const { run } = await salmah.get<Run>('/api/repromise');
     expect(run!.moved.filter((line) => line.item === 'UV-LAMP').map((line) => line.taken)).toEqual([
-      true,
-      true,
       false,
       false,
+      true,
+      true,
     ]);
   });
 

@@ -150,10 +150,16 @@ export const applyRepromise = defineAct(contract.applyRepromise, {
     };
   },
   show: ({ lines, orders }) => ({ lines: lines.length, orders: orders.length }),
-  async write(tx, effects, { orders, open, before }, doer) {
+  async write(tx, effects, { orders, open, before }, doer, input) {
     const { companyId } = doer;
     await cancelPlanned(tx, doer, before);
     const made = await writePlanned(tx, doer, effects.orders);
+    // Under the turn: nobody else takes of this run meanwhile.
+    await tx.run('UPDATE promise_run SET taken = JSON_MERGE_PATCH(taken, ?) WHERE company_id = ? AND id = ?', [
+      JSON.stringify(Object.fromEntries(input.lineIds.map((lineId) => [lineId, true]))),
+      companyId,
+      input.id,
+    ]);
     const ids = orders.map((order) => order.id);
     await draftMoved(tx, doer, await movedByCustomer(tx, companyId, effects.lines));
     await tx.together([
@@ -224,6 +230,9 @@ async function movedByCustomer(
   return byCustomer;
 }
 
+/** Lines that are shown of a run: those promised soonest first, what is taken last, so that the next come up. */
+const SHOWN = 500;
+
 /** The last run, with what its lines are of. */
 export async function openRepromise(sql: Sql, companyId: number): Promise<z.infer<typeof contract.openRepromise.out>> {
   const [run] = await sql.rows<{
@@ -233,12 +242,18 @@ export async function openRepromise(sql: Sql, companyId: number): Promise<z.infe
     total: number;
     work_date: Day;
     moved: string;
+    taken: string;
   }>(
-    "SELECT id, state, done, total, work_date, found AS moved FROM promise_run WHERE company_id = ? AND kind = 'again' ORDER BY id DESC LIMIT 1",
+    "SELECT id, state, done, total, work_date, found AS moved, taken FROM promise_run WHERE company_id = ? AND kind = 'again' ORDER BY id DESC LIMIT 1",
     [companyId],
   );
   if (!run) return { run: null };
-  const moved = JSON.parse(run.moved) as MovedLine[];
+  const all = JSON.parse(run.moved) as MovedLine[];
+  const taken = JSON.parse(run.taken) as Record<number, true>;
+  const rank = ({ lineId }: MovedLine) => (taken[lineId] ? 1 : 0);
+  const moved = all
+    .sort((a, b) => rank(a) - rank(b) || a.was.localeCompare(b.was) || a.lineId - b.lineId)
+    .slice(0, SHOWN);
   const lines = await sql.rows<{
     id: number;
     line_no: number;
@@ -266,6 +281,7 @@ export async function openRepromise(sql: Sql, companyId: number): Promise<z.infe
       done: run.done,
       total: run.total,
       workDate: run.work_date,
+      moves: all.length,
       moved: moved.flatMap((each) => {
         const line = byId.get(each.lineId);
         if (!line) return [];

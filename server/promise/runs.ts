@@ -98,13 +98,7 @@ async function oneRun(database: Database, url: string, run: Run, stopping: () =>
     );
     return still > 0 && !stopping();
   };
-  const found = await computed(database, { url, run }, (done, total) => (far = { done, total }), wanted);
-  if (found === null) return;
-  await database.run(
-    `UPDATE promise_run SET state = 'done', done = ?, total = ?, found = ?
-      WHERE company_id = ? AND id = ? AND state = 'running'`,
-    [far.total, far.total, found, companyId, id],
-  );
+  await computed(database, { url, run }, (done, total) => (far = { done, total }), wanted);
 }
 
 /** The built thread stands beside the built server; run from its sources, the server computes it itself. */
@@ -114,12 +108,12 @@ function threadFile(): string | null {
 }
 
 /** A thread reads rows only to put them into columns: its young ones are few, and go at once. */
-const YOUNG_MEGABYTES = 8;
+const YOUNG_MEGABYTES = 2;
 
-function computed(database: Database, data: RunData, report: Report, wanted: () => Promise<boolean>) {
+function computed(database: Database, data: RunData, report: Report, wanted: () => Promise<boolean>): Promise<void> {
   const file = threadFile();
   if (file === null) return compute(database, data.run, report);
-  return new Promise<string | null>((resolve, reject) => {
+  return new Promise<void>((resolve, reject) => {
     const worker = new Worker(file, {
       workerData: data,
       resourceLimits: { maxYoungGenerationSizeMb: YOUNG_MEGABYTES },
@@ -127,7 +121,7 @@ function computed(database: Database, data: RunData, report: Report, wanted: () 
     const beat = setInterval(() => {
       wanted().then(
         (still) => {
-          if (!still) end(() => resolve(null));
+          if (!still) end(resolve);
         },
         (error: unknown) => end(() => reject(error as Error)),
       );
@@ -138,7 +132,7 @@ function computed(database: Database, data: RunData, report: Report, wanted: () 
     };
     worker.on('message', (said: RunSaid) => {
       if ('done' in said) report(said.done, said.total);
-      else end(() => resolve(said.found));
+      else end(resolve);
     });
     worker.on('error', (error) => end(() => reject(error)));
   });

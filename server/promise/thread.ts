@@ -7,7 +7,8 @@ async function main({ url, run }: RunData): Promise<void> {
   const say = (said: RunSaid) => parentPort!.postMessage(said);
   const database = connect(url, 2);
   try {
-    say({ found: await compute(database, run, (done, total) => say({ done, total })) });
+    await compute(database, run, (done, total) => say({ done, total }));
+    say({ ended: true });
   } finally {
     await database.close();
   }

@@ -158,9 +158,9 @@ export class RepromisePage {
     if (run.state === 'stopped') return 'It was stopped; nothing moves.';
     if (run.state === 'failed') return 'It could not be finished; ask all again.';
     const asked = `${counted(run.total, 'line')} asked`;
-    return run.moved.length === 0
-      ? `${asked}; every promise holds.`
-      : `${asked}; ${counted(run.moved.length, 'promise')} ${run.moved.length === 1 ? 'moves' : 'move'}.`;
+    if (run.moves === 0) return `${asked}; every promise holds.`;
+    const first = run.moves > run.moved.length ? `, the first ${run.moved.length} of them here` : '';
+    return `${asked}; ${counted(run.moves, 'promise')} ${run.moves === 1 ? 'moves' : 'move'}${first}.`;
   });
 
   constructor() {
