@@ -172,6 +172,8 @@ export const acceptPromise = act({
   input: z.object({
     orderId: Id,
     version: z.number().int(),
+    /** All lines on one day, planned backward from it. */
+    together: z.boolean().optional(),
     lines: z
       .array(z.object({ lineId: Id, way: z.enum(WAYS), asked: TypedDay, day: TypedDay }))
       .min(1)

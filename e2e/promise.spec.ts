@@ -111,6 +111,34 @@ test('a work centre that is full says for whom, and a promise that was seen too 
   await other.context().close();
 });
 
+test('lines of one order go out each on its own day, or all together on the last', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/orders/new');
+  await page.getByLabel('Customer').fill('Nilam');
+  await page.getByRole('option', { name: /Nilam Dialysis/ }).click();
+  await page.getByRole('button', { name: 'Paste…' }).click();
+  await sheet(page).getByLabel('Rows from a spreadsheet').fill('FV-900\t1\t\t5/3\nTUBE-12\t6\t\t5/3');
+  await sheet(page).getByRole('button', { name: 'Add 2 lines' }).click();
+  await page.getByRole('button', { name: 'Save the draft' }).click();
+  await expect(page.getByRole('heading', { name: /SO-\d+ for Nilam/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Promise…' }).click();
+  const vessel = sheet(page).getByRole('button', { name: /^Use what we have, line 1: \w/ });
+  await expect(vessel).toHaveText(/\d/);
+  const last = (await vessel.textContent())!.trim();
+  await expect(sheet(page).getByRole('radio', { name: `All together, ${last}` })).toBeVisible();
+  await sheet(page)
+    .getByRole('row', { name: /TUBE-12/ })
+    .click();
+  await expect(sheet(page).getByRole('heading', { name: /^Line 2, 6 TUBE-12/ })).not.toContainText(last);
+  await sheet(page)
+    .getByRole('radio', { name: /^All together/ })
+    .click();
+  await expect(sheet(page).getByRole('heading', { name: /^Line 2, 6 TUBE-12/ })).toContainText(last);
+  await sheet(page).getByRole('button', { name: 'Promise these days' }).click();
+  await expect(page.getByText(/Promised[;:]/)).toBeVisible();
+  await expect(page.getByText(new RegExp(`first goes out ${last}`))).toBeVisible();
+});
+
 /** Does an act as the signed-in person, without walking the screens; the id of what it made. */
 async function does(page: Page, name: string, input: unknown): Promise<number> {
   const { session } = (await (await page.request.get('/api/session')).json()) as { session: { token: string } };

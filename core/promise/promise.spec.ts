@@ -10,6 +10,7 @@ import type { Way } from './rows';
 import { scaled, unscaled } from './scaled';
 import { anyGround, groundRows, itemRow, moveRow, quantityText, seller, WORK_DATE } from './testing';
 import { Timelines } from './timelines';
+import { check } from './told';
 import { chainOf, shortenings } from './why';
 
 const ask = (itemId: number, quantity: string, asked: string | null = null): Ask => ({
@@ -231,6 +232,21 @@ describe('what could be made (T4 T5)', () => {
       day: expect.any(Number) as number,
     });
     for (const way of shorter) expect(way.day).toBeLessThan(found.day!);
+  });
+
+  it('puts lines of one order on one day, the others laid backward from it (T6)', () => {
+    const both = [
+      { ...ask(1, '18'), key: 'a', way: 'nothing' as const },
+      { ...ask(3, '2'), key: 'b', way: 'nothing' as const },
+    ];
+    const each = check(SHOP, both).map((line) => line.chosen.day);
+    expect(each[0]! > each[1]!).toBe(true);
+    const together = check(SHOP, both, true).map((line) => line.chosen);
+    expect(together.map((told) => told.day)).toEqual([each[0], each[0]]);
+    expect(together[1]!.slack!.days).toBeGreaterThan(0);
+    // With one that cannot be had, each stays for itself.
+    const bad = [both[0]!, { ...both[1]!, itemId: 1, quantity: '9999999' }];
+    expect(check(SHOP, bad, true).map((line) => line.chosen.day === null)).toEqual([false, true]);
   });
 
   it('lets lines of one order compete', () => {

@@ -66,18 +66,44 @@ export function wayOf(method: Method): Way | null {
 }
 
 /**
- * Every way for the lines of an order, side by side, and the chosen ones together. The same in the browser and on the
- * server. Costs one building of the ground and five answers a line.
+ * Every way for the lines of an order, side by side, and the chosen ones with each other: each on its own day, or all
+ * together on the last. The same in the browser and on the server. Costs one building of the ground and five answers a
+ * line, some more for together.
  */
-export function check(rows: GroundRows, asks: readonly CheckedAsk[]): CheckedLine[] {
+export function check(rows: GroundRows, asks: readonly CheckedAsk[], together = false): CheckedLine[] {
   const ground = new Ground(rows);
   const byWay = new Map(WAYS.map((way) => [way, answers(ground, asks, () => way).map((found) => told(ground, found))]));
-  const chosen = answers(ground, asks, (ask) => ask.way);
+  const each = answers(ground, asks, (ask) => ask.way);
+  const chosen = together ? onOneDay(ground, asks, each) : each;
   return asks.map((ask, index) => ({
     key: ask.key,
     ways: Object.fromEntries(WAYS.map((way) => [way, byWay.get(way)![index]!])) as Record<Way, Told>,
     chosen: told(ground, chosen[index]!),
   }));
+}
+
+/** Days are put off no further than this many times until all lines agree. */
+const MOST_TURNS = 8;
+
+/**
+ * The lines of an order all on one day: that of the last, asked by all of them, so that what is planned for the others
+ * is laid backward from it. Where one is later then, for want of what the others took, again. // T6
+ */
+function onOneDay(ground: Ground, asks: readonly CheckedAsk[], each: readonly Answer[]): readonly Answer[] {
+  let found = each;
+  for (let turn = 0; turn < MOST_TURNS; turn += 1) {
+    const days = found.map((answer) => answer.day);
+    if (days.some((day) => day === null)) return found;
+    const last = Math.max(...days.map((day) => day!));
+    if (days.every((day) => day === last)) return found;
+    const asked = addDays(ground.rows.workDate, last);
+    found = answers(
+      ground,
+      asks.map((ask) => ({ ...ask, asked })),
+      (ask) => ask.way,
+    );
+  }
+  return found;
 }
 
 /** What would shorten one line, alone on the ground, in words. // T7 */

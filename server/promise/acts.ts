@@ -71,7 +71,8 @@ export const acceptPromise = defineAct(contract.acceptPromise, {
         }
       }
       if (now) {
-        const ask = { key: String(now.id), itemId: now.item_id, quantity: now.quantity, asked: line.asked };
+        const asked = input.together && line.day !== null && isDay(line.day) ? line.day : line.asked;
+        const ask = { key: String(now.id), itemId: now.item_id, quantity: now.quantity, asked };
         accepted.push({ ask, lineId: now.id, way: line.way, day: line.day ?? '' });
       }
     }

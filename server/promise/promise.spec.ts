@@ -1,5 +1,5 @@
 import { addDays } from '@core/kernel';
-import { answers, Ground, repromise, type GroundRows, type Way } from '@core/promise';
+import { answers, check, Ground, repromise, type GroundRows, type Way } from '@core/promise';
 import { Actor } from '../../demo/actor';
 import { layOpeningStock } from '../../demo/opening-stock';
 import { layWorks } from '../../demo/works';
@@ -291,6 +291,32 @@ describe('promising', () => {
     const { run } = await salmah.get<Run>('/api/repromise');
     await salmah.does('stopRepromise', { id: run!.id });
     expect((await salmah.get<Run>('/api/repromise')).run!.state).toBe('stopped');
+  });
+
+  it('promises all lines of an order for one day, and keeps the days they were asked for', async () => {
+    const id = await ordered([
+      ['FV-900', '6'],
+      ['TUBE-12', '3'],
+    ]);
+    const ask = await ground(id);
+    const asks = ask.lines.map((line) => ({
+      key: String(line.id),
+      itemId: line.item.id,
+      quantity: line.quantity,
+      asked: line.asked,
+      way: 'have' as const,
+    }));
+    const told = check(ask.rows, asks, true).map((line) => line.chosen.day!);
+    expect(new Set(told).size).toBe(1);
+    const lines = ask.lines.map((line) => ({ lineId: line.id, way: 'have', asked: line.asked, day: told[0] }));
+    const input = { orderId: id, version: ask.order.version, lines };
+    // Asked each for its own day, the tube would go earlier.
+    expect((await salmah.refused('acceptPromise', input)).codes).toEqual(['lines.1.day: promise-moved']);
+    await salmah.does('acceptPromise', { ...input, together: true });
+    const { lines: after } = await ground(id);
+    expect(after.map((line) => line.asked)).toEqual(ask.lines.map((line) => line.asked));
+    const sheet = await salmah.get<{ lines: { shipDate: string }[] }>(`/api/orders/${id}`);
+    expect(sheet.lines.map((line) => line.shipDate)).toEqual([told[0], told[0]]);
   });
 
   it('says why there is no date, at the line', async () => {

@@ -7,6 +7,8 @@ export interface Question {
   what: 'check' | 'shorten';
   rows: GroundRows;
   asks: readonly CheckedAsk[];
+  /** All lines on one day. */
+  together: boolean;
 }
 
 export type Reply =
@@ -24,18 +26,19 @@ export class PromiseComputer {
     inject(DestroyRef).onDestroy(() => this.worker?.terminate());
   }
 
-  check(rows: GroundRows, asks: readonly CheckedAsk[]): Observable<CheckedLine[]> {
-    return this.ask('check', rows, asks, (reply) => (reply.what === 'check' ? reply.lines : null));
+  check(rows: GroundRows, asks: readonly CheckedAsk[], together: boolean): Observable<CheckedLine[]> {
+    return this.ask('check', rows, asks, together, (reply) => (reply.what === 'check' ? reply.lines : null));
   }
 
   shorten(rows: GroundRows, ask: CheckedAsk): Observable<ToldShortening[]> {
-    return this.ask('shorten', rows, [ask], (reply) => (reply.what === 'shorten' ? reply.ways : null));
+    return this.ask('shorten', rows, [ask], false, (reply) => (reply.what === 'shorten' ? reply.ways : null));
   }
 
   private ask<Answer>(
     what: Question['what'],
     rows: GroundRows,
     asks: readonly CheckedAsk[],
+    together: boolean,
     read: (reply: Reply) => Answer | null,
   ): Observable<Answer> {
     return new Observable((listener) => {
@@ -50,7 +53,7 @@ export class PromiseComputer {
         listener.complete();
       };
       worker.addEventListener('message', hear);
-      worker.postMessage({ id, what, rows, asks } satisfies Question);
+      worker.postMessage({ id, what, rows, asks, together } satisfies Question);
       return () => worker.removeEventListener('message', hear);
     });
   }

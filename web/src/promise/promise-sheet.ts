@@ -7,6 +7,7 @@ import { dec, isDecimalText, readTypedDecimal } from '@core/kernel';
 import { wayOf, type CheckedAsk, type Told, type Way } from '@core/promise';
 import * as contract from '@api/promise';
 import { Session } from '../access/session';
+import { Chips } from '../kit/chips';
 import { DayField, NumberField } from '../kit/fields';
 import { counted, day, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/sheet';
@@ -30,7 +31,7 @@ interface Typed {
 /** When the lines of an order can be had: every way side by side as it is typed, why, and what would shorten it. // T1 to T10 */
 @Component({
   selector: 'k-promise-sheet',
-  imports: [DayField, NumberField, Sheet, TimeLine],
+  imports: [Chips, DayField, NumberField, Sheet, TimeLine],
   template: `<k-sheet
     [head]="'Promise ' + ground.order.number"
     sub="When each line can be had, as you type; nothing is written until you promise"
@@ -100,8 +101,13 @@ interface Typed {
         }
       </tbody>
     </table>
-    @if (ground.lines.length > 1 && together(); as last) {
-      <p class="faint">All lines together: {{ last }}</p>
+    @if (ground.lines.length > 1) {
+      <k-chips
+        label="Days of the lines"
+        [chips]="dayChoices()"
+        [value]="days()"
+        (valueChange)="days.set($any($event))"
+      />
     }
     @if (told(); as shown) {
       <h3>
@@ -186,6 +192,10 @@ interface Typed {
       box-shadow: inset 0 0 0 1px var(--deep);
       font-weight: 600;
     }
+    k-chips {
+      display: block;
+      margin: 8px 0;
+    }
     h3 {
       font: 600 16px var(--serif);
       margin: 16px 0 4px;
@@ -230,8 +240,13 @@ export class PromiseSheet {
         : [];
     }),
   );
+  /** Each line on its own day, or all of them on the last. */
+  protected readonly days = signal<'each' | 'together'>('each');
+  private readonly asked = computed(() => ({ asks: this.asks(), together: this.days() === 'together' }));
   private readonly checked = toSignal(
-    toObservable(this.asks).pipe(switchMap((asks) => this.computer.check(this.ground.rows, asks))),
+    toObservable(this.asked).pipe(
+      switchMap(({ asks, together }) => this.computer.check(this.ground.rows, asks, together)),
+    ),
     { initialValue: [] },
   );
   protected readonly shorter = toSignal(
@@ -256,6 +271,7 @@ export class PromiseSheet {
     computed(() => ({
       orderId: this.ground.order.id,
       version: this.ground.order.version,
+      together: this.days() === 'together',
       lines: this.checked().map((line) => ({
         lineId: Number(line.key),
         way: this.typed()[Number(line.key)]!.way,
@@ -302,11 +318,15 @@ export class PromiseSheet {
         .join(', '),
     };
   });
-  protected readonly together = computed(() => {
+  protected readonly dayChoices = computed(() => {
     const days = this.checked().map((line) => line.chosen.day);
-    return days.length > 0 && days.every((each) => each !== null)
-      ? this.day(days.reduce((a, b) => (a! > b! ? a : b))!)
-      : null;
+    const last = days.some((each) => each === null)
+      ? null
+      : days.reduce((a, b) => (a !== null && a > b! ? a : b), null);
+    return [
+      { value: 'each', label: 'Each on its own day' },
+      { value: 'together', label: last ? `All together, ${this.day(last)}` : 'All together' },
+    ];
   });
   protected readonly effect = computed(() => {
     if (!this.asOrdered()) return 'A quantity is not the order’s: change the order to promise it.';

@@ -8,7 +8,7 @@ addEventListener('message', ({ data }: MessageEvent<Question>) => {
   try {
     reply =
       data.what === 'check'
-        ? { id, what: 'check', lines: check(rows, asks) }
+        ? { id, what: 'check', lines: check(rows, asks, data.together) }
         : { id, what: 'shorten', ways: shorten(rows, asks[0]!) };
   } catch (error) {
     reply = { id, what: 'failed', message: (error as Error).message };
