@@ -284,6 +284,17 @@ const moveOf = (row: MoveRead): MoveRow => ({
 
 const KIND_OF_PLANNED = "CASE p.kind WHEN 'make' THEN 'PR' WHEN 'assemble' THEN 'AS' ELSE 'PL' END";
 
+/**
+ * What of a planned order `p` is held for somebody still: for a line as far as it is open, for another order while that
+ * is. What was shipped from elsewhere, or is cancelled above, leaves it free.
+ */
+const HELD = `CASE
+    WHEN p.order_line_id IS NOT NULL THEN LEAST(p.held, COALESCE((SELECT GREATEST(0, sl.quantity - sl.cancelled - sl.shipped)
+      FROM sales_order_line sl WHERE sl.company_id = p.company_id AND sl.id = p.order_line_id), 0))
+    WHEN p.parent_id IS NOT NULL THEN IF((SELECT u.open FROM planned_order u
+      WHERE u.company_id = p.company_id AND u.id = p.parent_id), p.held, 0)
+    ELSE p.held END`;
+
 /** What is coming to our place for nobody yet: of purchases what is not tied, of planned orders what is not held. */
 const SUPPLIES = {
   purchased: `l.quantity - l.received - IF(l.tied = 0, 0, COALESCE((SELECT SUM(t.quantity - t.received) FROM tie t
@@ -291,7 +302,7 @@ const SUPPLIES = {
   ofPurchases: `purchase_order_line l
        JOIN purchase_order p ON p.company_id = l.company_id AND p.id = l.purchase_order_id
         AND p.state = 'placed' AND p.ship_to_id IS NULL`,
-  planned: 'p.quantity - GREATEST(p.held, p.finished)',
+  planned: `p.quantity - GREATEST(${HELD}, p.finished)`,
 };
 
 const suppliesOf = (sql: Sql, companyId: number, ids: readonly number[], leftOut: readonly number[]) =>
@@ -313,10 +324,11 @@ async function supplies(
       WHERE l.company_id = ? AND (${which('l')}) AND l.untied = TRUE
      HAVING quantity > 0
      UNION ALL
-     SELECT p.item_id, p.due_date, ${SUPPLIES.planned}, ${KIND_OF_PLANNED}, p.id, p.number, NULL, COALESCE(v.name, ''),
-            p.held > 0 OR p.finished > 0 OR p.state <> 'planned'
+     SELECT p.item_id, p.due_date, ${SUPPLIES.planned} AS quantity, ${KIND_OF_PLANNED}, p.id, p.number, NULL, COALESCE(v.name, ''),
+            ${HELD} > 0 OR p.finished > 0 OR p.state <> 'planned'
        FROM planned_order p LEFT JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
-      WHERE p.company_id = ? AND (${which('p')}) AND p.open = TRUE AND p.quantity > GREATEST(p.held, p.finished) AND p.id NOT IN (?)
+      WHERE p.company_id = ? AND (${which('p')}) AND p.open = TRUE AND p.id NOT IN (?)
+     HAVING quantity > 0
       ORDER BY day, kind, id, line_id`,
     [companyId, ...values, companyId, ...values, leftOut],
   );
@@ -386,8 +398,8 @@ export async function eachMove(database: Database, companyId: number, workDate: 
     [companyId],
   );
   await all(
-    `SELECT p.item_id, p.due_date, ${SUPPLIES.planned} FROM planned_order p
-      WHERE p.company_id = ? AND p.open = TRUE AND p.quantity > GREATEST(p.held, p.finished) AND p.id NOT IN (?)`,
+    `SELECT p.item_id, p.due_date, ${SUPPLIES.planned} AS quantity FROM planned_order p
+      WHERE p.company_id = ? AND p.open = TRUE AND p.id NOT IN (?) HAVING quantity > 0`,
     [companyId, leftOut],
   );
   await all(

@@ -1,4 +1,5 @@
 import { addDays } from '@core/kernel';
+import { answers, Ground, type GroundRows } from '@core/promise';
 import { Actor } from '../../demo/actor';
 import { layOpeningStock } from '../../demo/opening-stock';
 import { fixedTerm } from '../../demo/terms';
@@ -222,6 +223,44 @@ describe('planning', () => {
     await takeAll();
     expect((await vessel()).filter((row) => row.item.number === 'FV-900')).toEqual([]);
     expect((await planned()).proposals).toEqual([]);
+  });
+
+  it('frees what was planned for a line that went out from elsewhere, level by level', async () => {
+    await takeAll();
+    const order = await ordered('UV-40', '2', '2027-06-28');
+    await takeAll();
+    const ask = await salmah.get<{
+      order: { version: number };
+      rows: GroundRows;
+      lines: { id: number; asked: string }[];
+    }>(`/api/orders/${order.id}/promise`);
+    const [line] = ask.lines;
+    const asked = { key: '', itemId: world.item('UV-40'), quantity: '2', asked: line!.asked };
+    const [found] = answers(new Ground(ask.rows), [asked], () => 'nothing');
+    await salmah.does('acceptPromise', {
+      orderId: order.id,
+      version: ask.order.version,
+      lines: [{ lineId: line!.id, way: 'nothing', asked: line!.asked, day: addDays(WORK_DATE, found!.day!) }],
+    });
+    const held = async () => {
+      const { rows } = await salmah.get<{
+        rows: { id: number; item: { number: string }; for: { id: number } | null }[];
+      }>('/api/planned?rows=200');
+      const own = rows.find((row) => row.item.number === 'UV-40' && row.for?.id === order.id);
+      return { rows, own, below: rows.filter((row) => row.for?.id === own?.id) };
+    };
+    const before = await held();
+    expect(before.below.length).toBeGreaterThan(0);
+    // Two from the shelf go out instead; nothing waits for the planned one any more.
+    await salmah.does('shipLines', { orderId: order.id, lines: [{ lineId: line!.id, quantity: '2' }] });
+    const run = await planned(['UV-40']);
+    expect(run.proposals.filter((each) => each.kind === 'cancel').map((each) => each.source!.id)).toContain(
+      before.own!.id,
+    );
+    await takeAll();
+    await takeAll();
+    const after = await held();
+    for (const { id } of [before.own!, ...before.below]) expect(after.rows.some((row) => row.id === id)).toBe(false);
   });
 
   it('lets one of two take the same proposal', async () => {
