@@ -114,7 +114,7 @@ const HOLIDAYS = [
   { after: 45, name: 'Spring day' },
 ] as const;
 
-/** Work centres, holidays, BOMs and routings, and how each item is obtained. */
+/** Work centres and when one stands still, holidays, BOMs and routings, and how each item is obtained. */
 export function layWorks(database: Database, masters: Masters, day: Day): Promise<void> {
   const { companyId } = masters;
   const idOf = (number: string) => masters.items.get(number)!.id;
@@ -141,6 +141,16 @@ export function layWorks(database: Database, masters: Masters, day: Day): Promis
         calendar_id: calendar!.id,
       })),
     );
+    await tx.insertPlain('centre_downtime', [
+      {
+        company_id: companyId,
+        work_centre_id: centres[CENTRES.findIndex(({ code }) => code === 'TEST')]!,
+        first_day: addDays(day, 66),
+        last_day: addDays(day, 67),
+        machines: 1,
+        why: 'Yearly calibration',
+      },
+    ]);
     const centreOf = new Map(CENTRES.map(({ code }, index) => [code as string, centres[index]!]));
     for (const [number, making] of Object.entries(MADE)) {
       await tx.run(

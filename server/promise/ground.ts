@@ -1,4 +1,4 @@
-import type { Day } from '@core/kernel';
+import { addDays, daysBetween, type Day } from '@core/kernel';
 import type { GroundRows, ItemRow, Method, MoveRow, Obtained } from '@core/promise';
 import type { Bound, Database, Sql } from '../db/database';
 import { APPROVED, plain } from '../db/mapping';
@@ -71,6 +71,7 @@ export async function groundRows(
       GROUP BY l.work_centre_id, l.day`,
     [companyId, centreIds, workDate, leftOut],
   );
+  const out = await machinesOut(sql, companyId, centreIds, workDate, addDays(workDate, HORIZON - 1));
   return {
     workDate,
     horizon: HORIZON,
@@ -90,10 +91,31 @@ export async function groundRows(
       parallel: row.parallel,
     })),
     centres,
-    load: load.map((row) => ({ ...row, minutes: Number(row.minutes) })),
+    load: [...load.map((row) => ({ ...row, minutes: Number(row.minutes) })), ...out],
     supplies: await suppliesOf(sql, companyId, ids, leftOut),
     demands: await demandsOf(sql, companyId, ids, lines, leftOut, benchLeftOut),
   };
+}
+
+/** What machines that are out take of their centres, a row for each day from one to another. // T5 */
+export async function machinesOut(
+  sql: Sql,
+  companyId: number,
+  centreIds: readonly number[],
+  from: Day,
+  to: Day,
+): Promise<{ centreId: number; day: Day; minutes: number }[]> {
+  const rows = await sql.rows<{ centre_id: number; first_day: Day; last_day: Day; minutes: number }>(
+    `SELECT d.work_centre_id AS centre_id, d.first_day, d.last_day, d.machines * w.shift_minutes AS minutes
+       FROM centre_downtime d JOIN work_centre w ON w.company_id = d.company_id AND w.id = d.work_centre_id
+      WHERE d.company_id = ? AND d.work_centre_id IN (?) AND d.first_day <= ? AND d.last_day >= ?`,
+    [companyId, centreIds, to, from],
+  );
+  return rows.flatMap(({ centre_id: centreId, first_day: first, last_day: last, minutes }) => {
+    const begin = first > from ? first : from;
+    const days = daysBetween(begin, last < to ? last : to) + 1;
+    return Array.from({ length: days }, (_, at) => ({ centreId, day: addDays(begin, at), minutes }));
+  });
 }
 
 /** Items with all they are made of, down to what is bought, a query for each level; a cycle ends the walk by itself. */

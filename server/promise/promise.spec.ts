@@ -331,6 +331,47 @@ describe('promising', () => {
     expect(refused.sentences[0]).toContain('UV-40');
   });
 
+  it('a machine that is out takes its minutes of the centre, and what was planned on it moves (T5 T9)', async () => {
+    const id = await ordered([['FV-1200', '4']]);
+    const { input } = await answered(id, 'nothing');
+    await salmah.does('acceptPromise', input);
+    const capacity = async () =>
+      (
+        await salmah.get<{ centres: { code: string; days: { day: string; capacity: number; minutes: number }[] }[] }>(
+          '/api/load?days=60',
+        )
+      ).centres.find((centre) => centre.code === 'WELD')!.days;
+    const before = await capacity();
+    const busy = before.filter((day) => day.minutes > 0).at(-1)!;
+    const out = {
+      list: 'machines-out',
+      changes: [
+        {
+          id: null,
+          stamp: '',
+          cells: { centre: 'WELD', firstDay: WORK_DATE, lastDay: busy.day, machines: '2', why: 'Torch broken' },
+        },
+      ],
+      removed: [],
+    };
+    await salmah.does('keepList', out);
+    const after = await capacity();
+    expect(after.find((day) => day.day === busy.day)!.capacity).toBe(0);
+    expect(after.at(-1)!.capacity).toBe(before.at(-1)!.capacity);
+    await salmah.does('startRepromise', {});
+    let run: Run['run'] = null;
+    for (let turn = 0; turn < 200 && run?.state !== 'done'; turn += 1) {
+      await new Promise((resolve) => setTimeout(resolve, 50));
+      ({ run } = await salmah.get<Run>('/api/repromise'));
+    }
+    const moved = run!.moved.find((line) => line.lineId === input.lines[0]!.lineId)!;
+    expect(moved.is! > moved.was).toBe(true);
+    const wrong = { ...out.changes[0]!, cells: { ...out.changes[0]!.cells, firstDay: '2027-09-09' } };
+    const refused = await salmah.refused('keepList', { ...out, changes: [wrong] });
+    expect(refused.codes[0]).toMatch(/^changes\.0\.lastDay: /);
+    await world.serving.database.run('DELETE FROM centre_downtime');
+  });
+
   it('plans anew what a slower work centre moves, for the days the run told (T8 T9)', async () => {
     const { database } = world.serving;
     await database.run("UPDATE work_centre SET shift_minutes = 120 WHERE code IN ('WELD', 'BENCH')");

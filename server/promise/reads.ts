@@ -6,7 +6,7 @@ import { there } from '../acts';
 import type { Sql } from '../db/database';
 import { PAGE_ROWS, plain } from '../db/mapping';
 import { promisedLines } from './acts';
-import { groundRows } from './ground';
+import { groundRows, machinesOut } from './ground';
 
 /** What comes and goes of one item, without what it is made of. // T1 T2 */
 export async function openAvailability(
@@ -247,6 +247,8 @@ export async function openLoad(
       GROUP BY l.work_centre_id, l.day, p.id ORDER BY l.day, p.id`,
     [companyId, [0, ...centres.map((centre) => centre.id)], workDate, last],
   );
+  const centreIds = [0, ...centres.map((centre) => centre.id)];
+  const out = await machinesOut(sql, companyId, centreIds, workDate, last);
   return {
     centres: centres.map((centre) => {
       const closed = holidays.filter((row) => row.calendar_id === centre.calendar_id).map((row) => row.day);
@@ -258,9 +260,11 @@ export async function openLoad(
         days: Array.from({ length: days }, (_, at) => {
           const day = addDays(workDate, at);
           const on = load.filter((row) => row.work_centre_id === centre.id && row.day === day);
+          const still = out.filter((row) => row.centreId === centre.id && row.day === day);
+          const whole = centre.machines * centre.shift - still.reduce((sum, row) => sum + row.minutes, 0);
           return {
             day,
-            capacity: calendar.works(at) ? centre.machines * centre.shift : 0,
+            capacity: calendar.works(at) ? Math.max(0, whole) : 0,
             minutes: on.reduce((sum, row) => sum + Number(row.minutes), 0),
             orders: on.map((row) => ({
               id: row.id,

@@ -198,7 +198,20 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     usedBy: [
       ['routing_operation', 'work_centre_id'],
       ['planned_operation', 'work_centre_id'],
+      ['centre_downtime', 'work_centre_id'],
     ],
+  },
+  'machines-out': {
+    table: 'centre_downtime',
+    from: `centre_downtime x ${join('work_centre', 'w', 'work_centre_id')}`,
+    fields: {
+      centre: ['w.code', 'work_centre_id'],
+      firstDay: own('first_day'),
+      lastDay: own('last_day'),
+      machines: own('machines'),
+      why: own('why'),
+    },
+    looksIn: ['w.code', 'w.name', 'x.why'],
   },
   calendars: {
     table: 'calendar',
