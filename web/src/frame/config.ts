@@ -15,6 +15,8 @@ import { EMPTY, timer, type Observable } from 'rxjs';
 import { catchError, switchMap } from 'rxjs/operators';
 import { Session } from '../access/session';
 import { Quiet } from '../kit/quiet';
+import { PromiseComputer } from '../promise/computer';
+import { WorkerComputer } from '../promise/worker-computer';
 import { TodayPage } from '../today/today';
 import { Shell } from './shell';
 
@@ -118,5 +120,6 @@ export const appConfig: ApplicationConfig = {
       ),
     ),
     PreloadLater,
+    { provide: PromiseComputer, useClass: WorkerComputer },
   ],
 };

@@ -1,60 +1,8 @@
-import { DestroyRef, inject, Injectable } from '@angular/core';
-import { Observable } from 'rxjs';
+import type { Observable } from 'rxjs';
 import type { CheckedAsk, CheckedLine, GroundRows, ToldShortening } from '@core/promise';
 
-export interface Question {
-  id: number;
-  what: 'check' | 'shorten';
-  rows: GroundRows;
-  asks: readonly CheckedAsk[];
-  /** All lines on one day. */
-  together: boolean;
-}
-
-export type Reply =
-  | { id: number; what: 'check'; lines: CheckedLine[] }
-  | { id: number; what: 'shorten'; ways: ToldShortening[] }
-  | { id: number; what: 'failed'; message: string };
-
-/** What-ifs of promises, in a worker of their own: typing waits for none, and the server is not asked for each key. */
-@Injectable({ providedIn: 'root' })
-export class PromiseComputer {
-  private worker: Worker | null = null;
-  private last = 0;
-
-  constructor() {
-    inject(DestroyRef).onDestroy(() => this.worker?.terminate());
-  }
-
-  check(rows: GroundRows, asks: readonly CheckedAsk[], together: boolean): Observable<CheckedLine[]> {
-    return this.ask('check', rows, asks, together, (reply) => (reply.what === 'check' ? reply.lines : null));
-  }
-
-  shorten(rows: GroundRows, ask: CheckedAsk): Observable<ToldShortening[]> {
-    return this.ask('shorten', rows, [ask], false, (reply) => (reply.what === 'shorten' ? reply.ways : null));
-  }
-
-  private ask<Answer>(
-    what: Question['what'],
-    rows: GroundRows,
-    asks: readonly CheckedAsk[],
-    together: boolean,
-    read: (reply: Reply) => Answer | null,
-  ): Observable<Answer> {
-    return new Observable((listener) => {
-      this.worker ??= new Worker(new URL('./promise.worker', import.meta.url), { type: 'module' });
-      const worker = this.worker;
-      const id = (this.last += 1);
-      const hear = ({ data }: MessageEvent<Reply>) => {
-        if (data.id !== id) return;
-        const answer = read(data);
-        if (answer === null) return listener.error(new Error(data.what === 'failed' ? data.message : 'no answer'));
-        listener.next(answer);
-        listener.complete();
-      };
-      worker.addEventListener('message', hear);
-      worker.postMessage({ id, what, rows, asks, together } satisfies Question);
-      return () => worker.removeEventListener('message', hear);
-    });
-  }
+/** Answers what-ifs of promises without asking the server for each key. */
+export abstract class PromiseComputer {
+  abstract check(rows: GroundRows, asks: readonly CheckedAsk[], together: boolean): Observable<CheckedLine[]>;
+  abstract shorten(rows: GroundRows, ask: CheckedAsk): Observable<ToldShortening[]>;
 }

@@ -1,5 +1,5 @@
 import { check, shorten } from '@core/promise';
-import type { Question, Reply } from './computer';
+import type { Question, Reply } from './worker-computer';
 
 /** Computes what-ifs away from the page; the same core the server runs. */
 addEventListener('message', ({ data }: MessageEvent<Question>) => {

@@ -1,0 +1,54 @@
+import { Stage } from '../../test/stage';
+import { PeggingPanel } from './pegging';
+import type { PegRow } from './service';
+
+const row = (depth: number, kind: string, number: string, change: Partial<PegRow> = {}): PegRow => ({
+  depth,
+  kind,
+  id: 4,
+  number,
+  party: '',
+  item: { id: 7, number: 'PM-15' },
+  quantity: '3',
+  day: '2027-03-10',
+  held: false,
+  ...change,
+});
+
+describe('pegging', () => {
+  it('reads up to the customer and down to what is wanting, deeper to the right', async () => {
+    const found = {
+      up: [row(0, 'AS', 'AS-0002', { party: 'SK-D4' }), row(1, 'SO', 'SO-0061', { party: 'Padi Emas', held: true })],
+      down: [row(0, 'stock', ''), row(0, 'missing', '', { day: null })],
+    };
+    const document = { kind: 'PR', id: 4, number: 'PR-0004' };
+    const stage = await Stage.of(PeggingPanel, { reads: () => found }, { document });
+    expect(stage.read).toEqual([{ name: 'openPegging', input: { kind: 'PR', id: 4 } }]);
+    const cells = stage.rows();
+    expect(cells[0]!.slice(0, 4)).toEqual(['AS-0002 SK-D4', 'PM-15', '3', 'Wed 10 Mar']);
+    expect(cells[1]).toEqual(['SO-0061 Padi Emas', 'PM-15', '3', 'Wed 10 Mar', 'held for it']);
+    expect(cells[2]![0]).toBe('what is on hand');
+    expect(cells[3]!.slice(0, 4)).toEqual(['nothing yet', 'PM-15', '3', '']);
+    const first = [...stage.element.querySelectorAll<HTMLElement>('tbody td:first-child')];
+    const [top, below] = first.map((each) => parseFloat(each.style.paddingLeft));
+    expect(below).toBeGreaterThan(top!);
+    expect(stage.element.querySelector('a[href="/orders/4"]')).not.toBeNull();
+  });
+
+  it('says it is for our stock where nobody waits, and reads an order downward only', async () => {
+    const empty = { up: [], down: [] };
+    const planned = await Stage.of(
+      PeggingPanel,
+      { reads: () => empty },
+      { document: { kind: 'AS', id: 4, number: 'AS-0004' } },
+    );
+    expect(planned.text('.columns')).toContain('Nobody yet; it goes to our stock.');
+    planned.close();
+    const order = await Stage.of(
+      PeggingPanel,
+      { reads: () => empty },
+      { document: { kind: 'SO', id: 4, number: 'SO-0004' } },
+    );
+    expect(order.text('.columns')).not.toContain('Whom it serves');
+  });
+});
