@@ -19,9 +19,9 @@ import {
   type Way,
 } from '@core/promise';
 import type { Database } from '../db/database';
-import type { Report } from './compute';
 import { comingThen, eachMove, groundRows, HORIZON, plannedForAll } from './ground';
 import { OPEN_LINES } from './open-lines';
+import type { Report } from './run';
 
 /** Lines whose reason is looked up in one query. */
 const MOST_PAIRS = 200;

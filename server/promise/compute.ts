@@ -1,21 +1,8 @@
-import type { Day } from '@core/kernel';
 import { planningRun, type MovedLine, type PlanningRun } from '@core/promise';
 import type { Database } from '../db/database';
 import { promiseAgain } from './again';
 import { groundOfPlanning } from './planning-ground';
-
-/** A run as it was claimed. */
-export interface Run {
-  companyId: number;
-  id: number;
-  workDate: Day;
-  kind: 'again' | 'plan';
-  until: Day | null;
-  itemIds: number[];
-}
-
-/** Hears how many lines or items of how many are done. */
-export type Report = (done: number, total: number) => void;
+import type { Report, Run } from './run';
 
 /** What the thread of a run is given, and what it says: how far it is, and that what it found is written. */
 export interface RunData {

@@ -4,8 +4,9 @@ import { Worker } from 'node:worker_threads';
 import type { Logger } from 'pino';
 import type { Day } from '@core/kernel';
 import type { Database } from '../db/database';
-import { compute, type Report, type Run, type RunData, type RunSaid } from './compute';
+import { compute, type RunData, type RunSaid } from './compute';
 import { LOST_SECONDS } from './repromise';
+import type { Report, Run } from './run';
 
 export interface Runs {
   /** Begins what waits, and what another server left lying. */
