@@ -7,7 +7,9 @@ import type { Sql, Tx } from '../db/database';
 import { plain } from '../db/mapping';
 import { lockOrder } from '../orders';
 import { inStepStatements } from '../supply';
-import { groundRows, OPEN_UNTIED, plannedFor } from './ground';
+import { groundRows } from './ground';
+import { OPEN_UNTIED } from './moves';
+import { plannedFor } from './planned-for';
 
 /** The lines of an order that can be promised: what is open of them out of our stock. */
 export async function promisedLines(sql: Sql, companyId: number, orderId: number) {

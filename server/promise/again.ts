@@ -19,8 +19,10 @@ import {
   type Way,
 } from '@core/promise';
 import type { Database } from '../db/database';
-import { comingThen, eachMove, groundRows, HORIZON, plannedForAll } from './ground';
+import { groundRows, HORIZON } from './ground';
+import { comingThen, eachMove } from './moves';
 import { OPEN_LINES } from './open-lines';
+import { plannedForAll } from './planned-for';
 import type { Report } from './run';
 
 /** Lines whose reason is looked up in one query. */

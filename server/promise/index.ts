@@ -11,7 +11,7 @@ export const promiseActs = [
   startPlanning,
   takeProposals,
 ];
-export { openPlanning } from './planning';
+export { openPlanning } from './planning-reads';
 export { openPegging } from './pegging';
 export { openRepromise } from './repromise';
 export { runsOn, type Runs } from './runs';

@@ -5,6 +5,7 @@ import type * as contract from '@api/promise';
 import { there } from '../acts';
 import type { Sql } from '../db/database';
 import { plain } from '../db/mapping';
+import { KIND_OF_PLANNED } from './moves';
 import { familyOf, groundOfPlanning } from './planning-ground';
 
 type Out = z.infer<typeof contract.openPegging.out>;
@@ -99,8 +100,6 @@ async function itemsOf(sql: Sql, companyId: number, { kind, id }: { kind: string
   return rows.map((row) => row.item_id);
 }
 
-const KIND_OF = "CASE p.kind WHEN 'make' THEN 'PR' WHEN 'assemble' THEN 'AS' ELSE 'PL' END";
-
 /** What is held for somebody: planned orders for lines and for each other, purchases by their ties. */
 async function heldEdges(sql: Sql, companyId: number, ids: readonly number[]): Promise<Edge[]> {
   const rows = await sql.rows<{
@@ -116,7 +115,7 @@ async function heldEdges(sql: Sql, companyId: number, ids: readonly number[]): P
     for_number: string;
     for_party: string;
   }>(
-    `SELECT ${KIND_OF} AS kind, p.id, p.number, COALESCE(v.name, '') AS party, p.item_id, p.held AS quantity, p.due_date AS day,
+    `SELECT ${KIND_OF_PLANNED} AS kind, p.id, p.number, COALESCE(v.name, '') AS party, p.item_id, p.held AS quantity, p.due_date AS day,
             'SO' AS for_kind, o.id AS for_id, o.number AS for_number, c.name AS for_party
        FROM planned_order p
        JOIN sales_order_line l ON l.company_id = p.company_id AND l.id = p.order_line_id
@@ -125,7 +124,7 @@ async function heldEdges(sql: Sql, companyId: number, ids: readonly number[]): P
        LEFT JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
       WHERE p.company_id = ? AND p.item_id IN (?) AND p.open = TRUE AND p.held > 0
      UNION ALL
-     SELECT ${KIND_OF}, p.id, p.number, COALESCE(v.name, ''), p.item_id, p.held, p.due_date,
+     SELECT ${KIND_OF_PLANNED}, p.id, p.number, COALESCE(v.name, ''), p.item_id, p.held, p.due_date,
             CASE u.kind WHEN 'make' THEN 'PR' ELSE 'AS' END, u.id, u.number, ui.number
        FROM planned_order p
        JOIN planned_order u ON u.company_id = p.company_id AND u.id = p.parent_id

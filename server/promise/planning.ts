@@ -1,19 +1,11 @@
-import type * as z from 'zod';
 import { addDays, isDay, type Day } from '@core/kernel';
-import {
-  decideTake,
-  planningRun,
-  type AskedProposal,
-  type PlanningRun,
-  type Proposal,
-  type TakeEffects,
-} from '@core/promise';
+import { decideTake, planningRun, type AskedProposal, type Proposal, type TakeEffects } from '@core/promise';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { decideAnswer, decidePurchase, type AnswerEffects, type PurchaseEffects } from '@core/supply';
 import * as contract from '@api/promise';
 import { defineAct, takeNumbers, there, type Doer, type Touched } from '../acts';
 import { counterStatements, lockAgreements, lockOffers } from '../agreements';
-import type { Sql, Tx } from '../db/database';
+import type { Tx } from '../db/database';
 import {
   agreementsTouched,
   answerStatements,
@@ -26,12 +18,8 @@ import {
 import { cancelPlanned, operationRows, writePlanned } from './acts';
 import { HORIZON } from './ground';
 import { familyOf, groundOfPlanning } from './planning-ground';
+import { foundOf, RUN, type RunRow, type TakenOf } from './planning-reads';
 import { LOST_SECONDS } from './repromise';
-
-/** Proposals that are shown where nothing else is asked for. */
-const SHOWN = 500;
-/** Demands that are named of a proposal. */
-const NAMED = 12;
 
 export const startPlanning = defineAct(contract.startPlanning, {
   right: 'plan',
@@ -77,25 +65,6 @@ export const startPlanning = defineAct(contract.startPlanning, {
     return { made: [], touched: [] };
   },
 });
-
-interface RunRow {
-  id: number;
-  state: 'waiting' | 'running' | 'done' | 'stopped' | 'failed';
-  done: number;
-  total: number;
-  work_date: Day;
-  until_day: Day;
-  item_ids: string;
-  found: string;
-  taken: string;
-}
-
-const RUN = 'id, state, done, total, work_date, until_day, item_ids, found, taken';
-
-type TakenOf = Record<string, { kind: string; id: number; number: string }>;
-
-const foundOf = (run: RunRow): PlanningRun =>
-  run.state === 'done' ? (JSON.parse(run.found) as PlanningRun) : { proposals: [], short: [] };
 
 interface TakePlan extends TakeEffects {
   bought: { vendorId: number; effects: PurchaseEffects; fields: string[] }[];
@@ -305,98 +274,4 @@ async function movePlanned(tx: Tx, doer: Doer, moved: TakeEffects['moved']): Pro
     doer,
     moved.flatMap(({ id, operations }) => operations.map((operation) => ({ operation, orderId: id }))),
   );
-}
-
-/** The last planning run, with what its proposals are about. */
-export async function openPlanning(
-  sql: Sql,
-  companyId: number,
-  most = SHOWN,
-): Promise<z.infer<typeof contract.openPlanning.out>> {
-  const [run] = await sql.rows<RunRow>(
-    `SELECT ${RUN} FROM promise_run WHERE company_id = ? AND kind = 'plan' ORDER BY id DESC LIMIT 1`,
-    [companyId],
-  );
-  if (!run) return { run: null };
-  const { proposals, short } = foundOf(run);
-  const taken = JSON.parse(run.taken) as TakenOf;
-  const shown = proposals
-    .map((proposal, at) => ({ proposal, at }))
-    .sort((a, b) => actBy(a.proposal).localeCompare(actBy(b.proposal)) || a.at - b.at)
-    .slice(0, most);
-  const missing = short.slice(0, most);
-  const chosen = JSON.parse(run.item_ids) as number[];
-  const items = await sql.rows<{ id: number; number: string; name: string; unit: string; obtained: 'buy' }>(
-    'SELECT id, number, name, unit, obtained FROM item WHERE company_id = ? AND id IN (?)',
-    [companyId, [0, ...chosen, ...shown.map(({ proposal }) => proposal.itemId), ...missing.map((each) => each.itemId)]],
-  );
-  const itemOf = new Map(items.map((item) => [item.id, item]));
-  const vendors = await vendorsOf(
-    sql,
-    companyId,
-    shown.flatMap(({ proposal }) => (proposal.kind === 'place' ? (proposal.vendorId ?? []) : [])),
-  );
-  const vendorOf = new Map(vendors.map((vendor) => [vendor.id, vendor.name]));
-  return {
-    run: {
-      id: run.id,
-      state: run.state,
-      done: run.done,
-      total: run.total,
-      workDate: run.work_date,
-      until: run.until_day,
-      items: chosen.flatMap((id) => itemOf.get(id)?.number ?? []),
-      proposed: proposals.length,
-      proposals: shown.flatMap(({ proposal, at }) => {
-        const item = itemOf.get(proposal.itemId);
-        if (!item) return [];
-        const { obtained, ...about } = item;
-        const place = proposal.kind === 'place' ? proposal : null;
-        const there = proposal.kind === 'place' ? null : proposal;
-        return [
-          {
-            at,
-            kind: proposal.kind,
-            obtained: place?.obtained ?? obtained,
-            item: about,
-            quantity: proposal.quantity,
-            source: there && { kind: there.source.kind, id: there.source.id, number: there.source.number },
-            vendor: place ? (vendorOf.get(place.vendorId ?? 0) ?? '') : there!.source.party,
-            start: place?.start ?? null,
-            from: there?.from ?? null,
-            to: proposal.kind === 'cancel' ? null : proposal.kind === 'move' ? proposal.to : proposal.due,
-            neededOn: proposal.kind === 'cancel' ? null : proposal.neededOn,
-            for: proposal.for.slice(0, NAMED).map(({ source, day, quantity }) => ({
-              kind: source.kind,
-              id: source.id,
-              number: source.number,
-              party: source.party,
-              day,
-              quantity,
-            })),
-            more: Math.max(0, proposal.for.length - NAMED),
-            taken: taken[at] ?? null,
-          },
-        ];
-      }),
-      short: missing.map((each) => ({
-        item: { id: each.itemId, number: itemOf.get(each.itemId)?.number ?? '' },
-        quantity: each.quantity,
-        day: each.day,
-        why: SHORT_WORDS[each.why],
-      })),
-    },
-  };
-}
-
-const SHORT_WORDS = {
-  'nobody-sells': 'nobody sells it to us',
-  'no-way': 'it is neither bought nor made',
-  cycle: 'it goes into itself',
-} as const;
-
-/** When something must be done about a proposal. */
-function actBy(proposal: Proposal): Day {
-  if (proposal.kind === 'place') return proposal.start;
-  return proposal.kind === 'move' && proposal.to < proposal.from ? proposal.to : proposal.from;
 }

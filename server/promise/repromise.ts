@@ -10,8 +10,9 @@ import { plain } from '../db/mapping';
 import { draftMoved } from '../mail';
 import { inStepStatements } from '../supply';
 import { cancelPlanned, headStatement, writePlanned } from './acts';
-import { groundRows, plannedFor } from './ground';
+import { groundRows } from './ground';
 import { openLines } from './open-lines';
+import { plannedFor } from './planned-for';
 
 /** A run that was not heard of for so long lost its server: another takes it up. */
 export const LOST_SECONDS = 30;
