@@ -313,7 +313,7 @@ export const startRepromise = act({
 
 export const stopRepromise = act({
   name: 'stopRepromise',
-  summary: 'Stop asking all open lines again.',
+  summary: 'Stop a run: promising again, or planning.',
   input: z.object({ id: Id }),
   shown: z.object({}),
 });

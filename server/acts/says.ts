@@ -43,7 +43,7 @@ const DONE: Record<string, string> = {
   acceptPromise: 'promised',
   takeBackPromise: 'promise taken back',
   startRepromise: 'open lines asked again',
-  stopRepromise: 'asking again stopped',
+  stopRepromise: 'run stopped',
   applyRepromise: 'promise moved',
   startPlanning: 'planning begun',
   takeProposals: 'proposals taken',

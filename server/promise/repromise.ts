@@ -55,7 +55,7 @@ export const startRepromise = defineAct(contract.startRepromise, {
 
 export const stopRepromise = defineAct(contract.stopRepromise, {
   right: 'plan',
-  says: 'stop promising all open lines again',
+  says: 'stop promising again, or planning',
   load: async (tx, input, doer) => {
     const [run] = await tx.rows<{ id: number }>(
       'SELECT id FROM promise_run WHERE company_id = ? AND id = ? FOR UPDATE',
