@@ -33,8 +33,8 @@ test('what will be wanting is planned, taken, and read from the parts up to the 
   await page.getByRole('button', { name: /^Take \d+ proposals$/ }).click();
   await expect(page.getByText(/\d+ proposals taken, first/)).toBeVisible();
   await page.getByRole('button', { name: 'Plan again' }).click();
-  await expect(page.getByText(/items until Sun 30 May: [12] proposal/)).toBeVisible();
   await expect(page.getByRole('row', { name: /Buy from/ })).toHaveCount(0);
+  await expect(page.getByText(/items until Sun 30 May: /)).toBeVisible();
 
   // From the purchase of panels up to who wants them; from the order down to what is on its way.
   await page.goto('/purchases');
