@@ -2,7 +2,7 @@ import { planningRun, type MovedLine, type PlanningRun } from '@core/promise';
 import type { Database } from '../db/database';
 import { promiseAgain } from './again';
 import { groundOfPlanning } from './planning-ground';
-import type { Report, Run } from './run';
+import { actBy, type KeptPlanning, type Report, type Run } from './run';
 
 /** What the thread of a run is given, and what it says: how far it is, and that what it found is written. */
 export interface RunData {
@@ -25,11 +25,21 @@ export async function compute(database: Database, run: Run, report: Report): Pro
   );
 }
 
-async function foundBy(database: Database, run: Run, report: Report): Promise<MovedLine[] | PlanningRun> {
+/** Proposals that are kept of a run: more are not read by anybody, and the next run has those that are left. */
+export const MOST_KEPT = 10_000;
+
+/** What is kept of a planning run: what must be begun first, and how much there was. */
+export function soonest({ proposals, short }: PlanningRun): KeptPlanning {
+  const proposed = proposals.length;
+  const kept = proposed > MOST_KEPT ? [...proposals].sort((a, b) => actBy(a).localeCompare(actBy(b))) : proposals;
+  return { proposals: kept.slice(0, MOST_KEPT), short: short.slice(0, MOST_KEPT), proposed };
+}
+
+async function foundBy(database: Database, run: Run, report: Report): Promise<MovedLine[] | KeptPlanning> {
   const { companyId, workDate } = run;
   if (run.kind === 'again') return promiseAgain(database, companyId, workDate, report);
   const { rows, forecast } = await groundOfPlanning(database, companyId, workDate, run.itemIds);
   const total = rows.items.length;
   report(0, total);
-  return planningRun(rows, run.until!, forecast, (done) => report(done, total));
+  return soonest(planningRun(rows, run.until!, forecast, (done) => report(done, total)));
 }

@@ -1,9 +1,9 @@
 import type * as z from 'zod';
 import type { Day } from '@core/kernel';
-import type { PlanningRun, Proposal } from '@core/promise';
 import type * as contract from '@api/promise';
 import type { Sql } from '../db/database';
 import { vendorsOf } from '../supply';
+import { actBy, type KeptPlanning } from './run';
 
 /** Proposals that are shown where nothing else is asked for. */
 const SHOWN = 500;
@@ -26,8 +26,8 @@ export const RUN = 'id, state, done, total, work_date, until_day, item_ids, foun
 
 export type TakenOf = Record<string, { kind: string; id: number; number: string }>;
 
-export const foundOf = (run: RunRow): PlanningRun =>
-  run.state === 'done' ? (JSON.parse(run.found) as PlanningRun) : { proposals: [], short: [] };
+export const foundOf = (run: RunRow): KeptPlanning =>
+  run.state === 'done' ? (JSON.parse(run.found) as KeptPlanning) : { proposals: [], short: [], proposed: 0 };
 
 /** The last planning run, with what its proposals are about. */
 export async function openPlanning(
@@ -40,7 +40,7 @@ export async function openPlanning(
     [companyId],
   );
   if (!run) return { run: null };
-  const { proposals, short } = foundOf(run);
+  const { proposals, short, proposed } = foundOf(run);
   const taken = JSON.parse(run.taken) as TakenOf;
   const shown = proposals
     .map((proposal, at) => ({ proposal, at }))
@@ -68,7 +68,7 @@ export async function openPlanning(
       workDate: run.work_date,
       until: run.until_day,
       items: chosen.flatMap((id) => itemOf.get(id)?.number ?? []),
-      proposed: proposals.length,
+      proposed,
       proposals: shown.flatMap(({ proposal, at }) => {
         const item = itemOf.get(proposal.itemId);
         if (!item) return [];
@@ -116,9 +116,3 @@ const SHORT_WORDS = {
   'no-way': 'it is neither bought nor made',
   cycle: 'it goes into itself',
 } as const;
-
-/** When something must be done about a proposal. */
-function actBy(proposal: Proposal): Day {
-  if (proposal.kind === 'place') return proposal.start;
-  return proposal.kind === 'move' && proposal.to < proposal.from ? proposal.to : proposal.from;
-}
