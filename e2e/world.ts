@@ -49,7 +49,7 @@ export function startServer(url: string, port = '0'): Promise<{ child: ChildProc
   });
 }
 
-/** A demo for each file; what the browser complains of fails the test. */
+/** A demo for all files of a worker, one after the other; what the browser complains of fails the test. */
 export const test = base.extend<{ quiet: void }, { demo: Demo }>({
   demo: [
     async ({}, use) => {

@@ -63,6 +63,29 @@ describe('what is there (T1 T2)', () => {
     ]);
   });
 
+  it.each([
+    // Orders of five weeks; what each receipt brings beyond the orders until the next, and that summed up.
+    ['each receipt serves its own weeks', [5, 8, 20, 10, 12], [7, 0, 18], [7, 7, 7, 7, 25]],
+    ['a week that is short takes from the one before', [5, 8, 24, 11, 12], [2, 0, 18], [2, 2, 2, 2, 20]],
+  ])('makes the textbook tables of discrete and cumulative availability: %s', (_what, orders, discrete, cumulative) => {
+    const weeks = ['2027-03-01', '2027-03-08', '2027-03-15', '2027-03-22', '2027-03-29'];
+    const ground = new Ground(
+      groundRows({
+        items: [itemRow(1, { onHand: '20' })],
+        supplies: [moveRow(1, weeks[2]!, '30'), moveRow(1, weeks[4]!, '30')],
+        demands: orders.map((quantity, week) => moveRow(1, weeks[week]!, String(quantity))),
+      }),
+    );
+    const days = weeks.map((week) => daysBetween(WORK_DATE, week));
+    expect(days.map((day) => Number(unscaled(ground.timelines.available(0, day))))).toEqual(cumulative);
+    const parts = partPromises(ground, 0, scaled('1000'), 0);
+    const onReceipt = [days[0]!, days[2]!, days[4]!].map((day) =>
+      Number(unscaled(parts.find((part) => part.day === day)?.quantity ?? 0)),
+    );
+    expect(onReceipt).toEqual(discrete);
+    expect(parts).toHaveLength(discrete.filter((each) => each > 0).length);
+  });
+
   it('takes overdue supply as coming on the first working day and overdue demand as due today', () => {
     const rows = { ...T2, calendars: [{ id: 1, week: '1111100', holidays: ['2027-03-01', '2027-03-02'] }] };
     const ground = new Ground({

@@ -118,15 +118,20 @@ export function headStatement(doer: Doer, orderId: number) {
   };
 }
 
+/** Planned orders hold nothing of their centres any more. */
+export function loadStatement(companyId: number, plannedIds: readonly number[]) {
+  return {
+    sql: `DELETE l FROM centre_load l JOIN planned_operation o ON o.company_id = l.company_id AND o.id = l.planned_operation_id
+           WHERE l.company_id = ? AND o.planned_order_id IN (?)`,
+    values: [companyId, plannedIds],
+  };
+}
+
 /** What was planned is cancelled and holds no capacity any more; it stays to be read. */
 export async function cancelPlanned(tx: Tx, doer: Doer, ids: readonly number[]): Promise<void> {
   if (ids.length < 2) return;
   await tx.together([
-    {
-      sql: `DELETE l FROM centre_load l JOIN planned_operation o ON o.company_id = l.company_id AND o.id = l.planned_operation_id
-             WHERE l.company_id = ? AND o.planned_order_id IN (?)`,
-      values: [doer.companyId, ids as number[]],
-    },
+    loadStatement(doer.companyId, ids),
     {
       sql: "UPDATE planned_order SET state = 'cancelled', version = version + 1 WHERE company_id = ? AND id IN (?)",
       values: [doer.companyId, ids as number[]],
@@ -134,7 +139,8 @@ export async function cancelPlanned(tx: Tx, doer: Doer, ids: readonly number[]):
   ]);
 }
 
-const KIND = { make: 'PR', assemble: 'AS', buy: 'PL' } as const;
+/** The kinds of document planned orders are. */
+export const KIND = { make: 'PR', assemble: 'AS', buy: 'PL' } as const;
 
 /** Writes planned orders level by level, since each names the one it is for; then what they need and hold. */
 export async function writePlanned(tx: Tx, doer: Doer, orders: readonly PlannedOrderPlan[]): Promise<Touched[]> {

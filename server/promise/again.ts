@@ -112,7 +112,10 @@ export async function promiseAgain(
     report(done, lines.length);
     return true;
   };
-  const days = await available(database, companyId, workDate, indexOf, asks, progress);
+  const own = rows.calendars.find(({ id }) => id === rows.ownCalendarId)!;
+  // When what is overdue arrives. // T1
+  const first = new Calendar(workDate, HORIZON, own).next(0);
+  const days = await available(database, companyId, { workDate, first }, indexOf, asks, progress);
 
   const moved: number[] = [];
   const never: PromisedLine[] = [];
@@ -154,13 +157,12 @@ export async function promiseAgain(
 async function available(
   database: Database,
   companyId: number,
-  workDate: Day,
+  { workDate, first }: { workDate: Day; first: number },
   indexOf: ReadonlyMap<number, number>,
   asks: OpenLines,
   progress: (done: number) => boolean,
 ): Promise<Int32Array> {
   const dayIndex = daysFrom(workDate);
-  const first = await firstWorkingDay(database, companyId, workDate);
   const [rough] = await database.rows<{ moves: number }>(
     'SELECT COUNT(*) AS moves FROM purchase_order_line WHERE company_id = ? AND untied = TRUE',
     [companyId],
@@ -180,14 +182,4 @@ async function available(
     own: true,
   };
   return repromiseAvailable(indexOf.size, HORIZON, columns, asks, progress)!;
-}
-
-/** When what is overdue arrives. // T1 */
-async function firstWorkingDay(database: Database, companyId: number, workDate: Day): Promise<number> {
-  const { calendars, ownCalendarId } = await groundRows(database, companyId, workDate, [0], { below: false });
-  return new Calendar(
-    workDate,
-    HORIZON,
-    calendars.find(({ id }) => id === ownCalendarId)!,
-  ).next(0);
 }

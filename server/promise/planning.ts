@@ -15,7 +15,7 @@ import {
   touchedByAnswer,
   vendorsOf,
 } from '../supply';
-import { cancelPlanned, operationRows, writePlanned } from './acts';
+import { cancelPlanned, KIND, loadStatement, operationRows, writePlanned } from './acts';
 import { HORIZON } from './ground';
 import { familyOf, groundOfPlanning } from './planning-ground';
 import { foundOf, RUN, type RunRow, type TakenOf } from './planning-reads';
@@ -157,11 +157,13 @@ export const takeProposals = defineAct(contract.takeProposals, {
     if (effects.purchases.length + effects.changed.length > 0 && !doer.rights.includes('purchases')) {
       refusals.push(refuse('no-right', '', { act: 'place and change purchase orders' }));
     }
+    const warnings: Refusal[] = [];
     const bought = effects.purchases.map(({ vendorId, lines }) => {
       const vendor = ground.vendors.find((each) => each.id === vendorId) ?? null;
       const fields = lines.map((line) => line.field);
       const placed = decidePurchase({ ...ground, vendor, shipToIds: [] }, { shipToId: null, lines }, doer.workDate);
-      if (!placed.ok) refusals.push(...placed.refusals.map((refusal) => atLine(refusal, fields)));
+      if (placed.ok) warnings.push(...placed.warnings.map((warning) => atLine(warning, fields)));
+      else refusals.push(...placed.refusals.map((refusal) => atLine(refusal, fields)));
       return { vendorId, effects: placed.ok ? placed.effects : null!, fields };
     });
     const answers = effects.changed.map(({ purchaseId, lines }) => {
@@ -172,7 +174,7 @@ export const takeProposals = defineAct(contract.takeProposals, {
       if (!changed.ok) refusals.push(...changed.refusals.map((refusal) => atLine(refusal, fields)));
       return { purchaseId, effects: changed.ok ? changed.effects : null!, fields };
     });
-    return decided(refusals, () => ({ ...effects, bought, answers }));
+    return decided(refusals, () => ({ ...effects, bought, answers }), warnings);
   },
   show: ({ orders, bought, moved, cancelled, changed }) => {
     const lines = changed.flatMap((each) => each.lines);
@@ -230,8 +232,6 @@ export const takeProposals = defineAct(contract.takeProposals, {
   },
 });
 
-const KIND = { make: 'PR', assemble: 'AS', buy: 'PL' } as const;
-
 const sourceOf = (proposal: Proposal) =>
   proposal.kind === 'place' ? { kind: 'PL', id: 0, number: '' } : proposal.source;
 
@@ -247,11 +247,7 @@ async function movePlanned(tx: Tx, doer: Doer, moved: TakeEffects['moved']): Pro
   const { companyId } = doer;
   const ids = moved.map((each) => each.id);
   await tx.together([
-    {
-      sql: `DELETE l FROM centre_load l JOIN planned_operation o ON o.company_id = l.company_id AND o.id = l.planned_operation_id
-             WHERE l.company_id = ? AND o.planned_order_id IN (?)`,
-      values: [companyId, ids],
-    },
+    loadStatement(companyId, ids),
     {
       sql: 'DELETE FROM planned_operation WHERE company_id = ? AND planned_order_id IN (?)',
       values: [companyId, ids],

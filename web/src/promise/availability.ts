@@ -214,5 +214,5 @@ export class AvailabilityPanel {
 
   protected readonly pathOf = (row: Row) => pathOf({ kind: row.kind as DocumentKind, id: row.id });
   protected readonly day = (value: string) => day(value, this.workDate());
-  protected readonly number = quantity;
+  protected readonly number = (value: string) => quantity(value).replace('-', '−');
 }
