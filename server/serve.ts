@@ -1,7 +1,7 @@
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { Logger } from 'pino';
-import { attemptsOn } from './access';
+import { attemptsOn, sessionsOn, type Sessions } from './access';
 import { systemClock, type Clock } from './clock';
 import type { Config } from './config';
 import { connect, type Database } from './db/database';
@@ -14,6 +14,7 @@ import { startJobs, type Jobs } from './jobs';
 export interface Serving {
   address: string;
   database: Database;
+  sessions: Sessions;
   /** Takes no more requests, lets what runs finish, then closes the database. */
   stop(): Promise<void>;
 }
@@ -26,6 +27,7 @@ export async function serve(config: Config, log: Logger, clock: Clock = systemCl
   const jobs = config.JOBS === 'yes' ? startJobs({ database, clock, log }, () => events.poke()) : idle;
   const runs = runsOn(database, config.DATABASE_URL, log);
   runs.poke();
+  const sessions = sessionsOn(database, clock);
   const app = createApp({
     config,
     database,
@@ -35,6 +37,7 @@ export async function serve(config: Config, log: Logger, clock: Clock = systemCl
     jobs,
     runs,
     attempts: attemptsOn(database),
+    sessions,
     agreementSums: agreementSums(database),
   });
   const server = await listen(app.listen.bind(app), config).catch(async (error: unknown) => {
@@ -45,6 +48,7 @@ export async function serve(config: Config, log: Logger, clock: Clock = systemCl
   return {
     address: `http://${config.HOST}:${port}`,
     database,
+    sessions,
     async stop() {
       jobs.stop();
       events.close();

@@ -7,6 +7,8 @@ export {
   endSession,
   readSession,
   sessionOut,
+  sessionsOn,
   type SessionOut,
+  type Sessions,
   type SignedIn,
 } from './sessions';

@@ -76,6 +76,37 @@ export async function readSession(sql: Sql, token: string, clock: Clock): Promis
   };
 }
 
+/** Who is signed in, kept for a moment, since every request asks. */
+export interface Sessions {
+  of(token: string): Promise<SignedIn | null>;
+  /** What is known of sessions, roles and work dates is read anew: something of it was just changed here. */
+  forget(): void;
+}
+
+/** How long another process's sign-out, change of role or of the work date may go unseen here. */
+const KEPT_MS = 1000;
+const MOST_KEPT = 10_000;
+
+export function sessionsOn(sql: Sql, clock: Clock): Sessions {
+  let kept = new Map<string, { who: SignedIn; until: number }>();
+  return {
+    async of(token) {
+      const had = kept.get(token);
+      if (had && had.until > performance.now()) return had.who;
+      const into = kept;
+      const who = await readSession(sql, token, clock);
+      if (into.size >= MOST_KEPT) into.clear();
+      // Into the map there was before it was read: what was forgotten meanwhile stays forgotten.
+      if (who) into.set(token, { who, until: performance.now() + KEPT_MS });
+      else into.delete(token);
+      return who;
+    },
+    forget() {
+      kept = new Map();
+    },
+  };
+}
+
 export async function endSession(sql: Sql, token: string): Promise<void> {
   await sql.run('DELETE FROM session WHERE token_hash = ?', [hashOf(token)]);
 }

@@ -2,7 +2,7 @@ import type { DocumentKind, DocumentRef, Day } from '@core/kernel';
 import type { Decision } from '@core/refusals';
 import type { Right } from '@api/access';
 import type { ActEndpoint } from '@api/kit';
-import type { Sql, Tx } from '../db/database';
+import type { Last, Piece, Sql, TextPiece, Tx } from '../db/database';
 import type * as z from 'zod';
 
 /** Who does it, where and when. */
@@ -26,6 +26,15 @@ export interface Written {
   touched: Touched[];
 }
 
+/**
+ * What an act leaves to be written with its record and the commit, in one trip: its statements and rows, and of the
+ * documents it makes by them what their ids and numbers will be. Others who number wait for that one trip only.
+ */
+export interface LeftToWrite extends Last {
+  made: { kind: DocumentKind; id: Piece; number: TextPiece }[];
+  touched: Touched[];
+}
+
 /** A document as the person saw it. // G2 */
 export interface SeenVersion {
   kind: DocumentKind;
@@ -45,7 +54,13 @@ export interface Act<Endpoint extends ActEndpoint = ActEndpoint, Ground = unknow
   load(tx: Sql, input: z.infer<Endpoint['input']>, doer: Doer): Promise<Ground>;
   decide(ground: Ground, input: z.infer<Endpoint['input']>, doer: Doer): Decision<Effects>;
   show(effects: Effects, ground: Ground): z.infer<Endpoint['shown']>;
-  write(tx: Tx, effects: Effects, ground: Ground, doer: Doer, input: z.infer<Endpoint['input']>): Promise<Written>;
+  write(
+    tx: Tx,
+    effects: Effects,
+    ground: Ground,
+    doer: Doer,
+    input: z.infer<Endpoint['input']>,
+  ): Promise<Written | LeftToWrite>;
 }
 
 /** Ties the types of an act together. */

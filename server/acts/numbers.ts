@@ -1,9 +1,24 @@
 import { assert, documentNumber, type DocumentKind } from '@core/kernel';
-import type { Statement, Tx } from '../db/database';
+import { TextPiece, type Statement, type Tx } from '../db/database';
 
 interface NumberRow {
   kind: DocumentKind;
   next_serial: number;
+}
+
+type Wanted = Partial<Record<DocumentKind, number>>;
+
+function kindsOf(wanted: Wanted): DocumentKind[] {
+  return (Object.keys(wanted) as DocumentKind[]).filter((kind) => wanted[kind]! > 0).sort();
+}
+
+/** Moves the series of the kinds on, each by what is wanted of it; a kind never numbered before begins at 1. */
+function movedOn(companyId: number, kinds: readonly DocumentKind[], wanted: Wanted): Statement {
+  return {
+    sql: `INSERT INTO number_series (company_id, kind, next_serial) VALUES ${kinds.map(() => '(?,?,?)').join(',')}
+       ON DUPLICATE KEY UPDATE next_serial = next_serial + VALUES(next_serial) - 1`,
+    values: kinds.flatMap((kind) => [companyId, kind, wanted[kind]! + 1]),
+  };
 }
 
 /**
@@ -15,19 +30,15 @@ interface NumberRow {
 export async function takeNumbers(
   tx: Tx,
   companyId: number,
-  wanted: Partial<Record<DocumentKind, number>>,
+  wanted: Wanted,
   before: readonly Statement[] = [],
 ): Promise<(kind: DocumentKind) => string> {
-  const kinds = (Object.keys(wanted) as DocumentKind[]).filter((kind) => wanted[kind]! > 0).sort();
+  const kinds = kindsOf(wanted);
   const next = new Map<DocumentKind, number>();
   const statements = [...before];
   if (kinds.length > 0) {
-    statements.push({
-      sql: `INSERT INTO number_series (company_id, kind, next_serial) VALUES ${kinds.map(() => '(?,?,?)').join(',')}
-       ON DUPLICATE KEY UPDATE next_serial = next_serial + VALUES(next_serial) - 1 RETURNING kind, next_serial`,
-      values: kinds.flatMap((kind) => [companyId, kind, wanted[kind]! + 1]),
-      rows: true,
-    });
+    const { sql, values } = movedOn(companyId, kinds, wanted);
+    statements.push({ sql: `${sql} RETURNING kind, next_serial`, values, rows: true });
   }
   const answers = await tx.together(statements);
   for (const row of kinds.length > 0 ? (answers.at(-1) as NumberRow[]) : []) {
@@ -39,4 +50,36 @@ export async function takeNumbers(
     next.set(kind, serial + 1);
     return documentNumber(kind, serial);
   };
+}
+
+/**
+ * The same for an act's last trip, in which nobody waits for the numbers: the statements that take them, and each number
+ * as the piece that gives it to the statements after.
+ */
+export function numbersAtLast(
+  companyId: number,
+  wanted: Wanted,
+): { statements: Statement[]; number: (kind: DocumentKind) => TextPiece } {
+  const kinds = kindsOf(wanted);
+  const taken = new Map(kinds.map((kind) => [kind, 0]));
+  const first = kinds.map((kind) => `MAX(IF(kind = '${kind}', next_serial, NULL)) - ${wanted[kind]!}`);
+  const found: Statement = {
+    sql: `SELECT ${first.join(', ')} INTO ${kinds.map((kind) => `@first_${kind}`).join(', ')}
+            FROM number_series WHERE company_id = ? AND kind IN (?)`,
+    values: [companyId, kinds],
+  };
+  return {
+    statements: kinds.length > 0 ? [movedOn(companyId, kinds, wanted), found] : [],
+    number(kind) {
+      const at = taken.get(kind);
+      assert(at !== undefined && at < wanted[kind]!, `no ${kind} number was asked for`);
+      taken.set(kind, at + 1);
+      return numberPiece(kind, `(@first_${kind} + ${at})`);
+    },
+  };
+}
+
+/** A document's number made of its serial by the database, as `documentNumber` makes it. */
+function numberPiece(kind: DocumentKind, serial: string): TextPiece {
+  return new TextPiece(`CONCAT('${kind}-', LPAD(${serial}, GREATEST(4, CHAR_LENGTH(${serial})), '0'))`);
 }

@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto';
 import { refuse, type Refusal } from '@core/refusals';
 import { isDuplicateOf } from '../db/faults';
+import { jsonOf } from '../db/json';
 import { LAST_ID, type Database, type Sql, type Tx } from '../db/database';
-import type { Act, Doer, SeenVersion, Written } from './act';
+import type { Act, Doer, LeftToWrite, SeenVersion, Written } from './act';
 import { staleRefusal } from './stale';
 import { NotThere } from './not-there';
 
@@ -43,8 +44,8 @@ export async function runAct(
       await checkVersion(tx, act.saw?.(input) ?? null, doer);
       const decision = act.decide(ground, input, doer);
       if (!decision.ok) throw new Refused(decision.refusals);
-      const result = await act.write(tx, decision.effects, ground, doer, input);
-      await writeRecord(tx, act, input, result, key);
+      const written = await act.write(tx, decision.effects, ground, doer, input);
+      const result = await writeRecord(tx, act, input, written, key);
       return { ok: true, result, warnings: decision.warnings };
     });
   } catch (error) {
@@ -101,38 +102,52 @@ interface Key {
 
 class KeyTaken extends Error {}
 
-/** What every act leaves behind: the audit row, the documents it touched, and its key, with the commit. // G1 P2 */
-async function writeRecord(tx: Tx, act: Act, input: unknown, result: Written, key: Key): Promise<void> {
+/**
+ * What every act leaves behind: the audit row, the documents it touched, and its key, with the commit; and before them
+ * in the same trip what the act left to be written. What it made and touched. // G1 P2
+ */
+async function writeRecord(
+  tx: Tx,
+  act: Act,
+  input: unknown,
+  written: Written | LeftToWrite,
+  key: Key,
+): Promise<Written> {
   const { doer } = key;
-  const documents = [...result.made, ...result.touched];
+  const { made, touched } = written;
+  const documents = [...made, ...touched];
+  const answer = jsonOf({ made, touched });
   const audit = {
     company_id: doer.companyId,
     person_id: doer.personId,
     act: act.endpoint.name,
     origin: doer.origin,
     input: JSON.stringify(input),
-    documents: JSON.stringify(documents.map(({ kind, id, number }) => ({ kind, id, number }))),
+    documents: jsonOf(documents.map(({ kind, id, number }) => ({ kind, id, number }))),
   };
-  const touched = documents.map((document) => ({
+  const changed = documents.map((document) => ({
     company_id: doer.companyId,
     audit_id: LAST_ID,
     kind: document.kind,
     document_id: document.id,
-    version: document.version ?? null,
+    version: ('version' in document && document.version) || null,
   }));
   const once = {
     company_id: doer.companyId,
     person_id: doer.personId,
     idempotency_key: key.idempotencyKey,
     content_hash: key.content,
-    answer: JSON.stringify(result),
+    answer,
   };
   try {
-    await tx.insertAndCommit([
+    const left = 'insertions' in written ? written : { statements: [], insertions: [] };
+    const record = [
       { table: 'audit', rows: [audit] },
-      { table: 'audit_document', rows: touched },
+      { table: 'audit_document', rows: changed },
       { table: 'act_key', rows: [once] },
-    ]);
+    ];
+    const text = await tx.writeAndCommit({ ...left, insertions: [...left.insertions, ...record] }, answer);
+    return JSON.parse(text) as Written;
   } catch (error) {
     if (isDuplicateOf(error, 'PRIMARY')) throw new KeyTaken();
     throw error;

@@ -197,14 +197,14 @@ describe('agreements', () => {
     const agreement = await agreed(world, salmah, { lastDay: '2027-03-01' });
     expect(await past(agreement.id)).toEqual([]);
     await salmah.does('pauseAgreement', { id: agreement.id, version: 2, pause: true });
-    await world.serving.database.run('UPDATE company SET work_date = ?', ['2027-03-02']);
+    await world.workOn('2027-03-02');
     try {
       expect(await past(agreement.id)).toEqual(['74000']);
       const wrap = { id: agreement.id, version: 3, decision: 'waive', lastDay: null, carry: false };
       await salmah.does('wrapUpAgreement', wrap);
       expect(await past(agreement.id)).toEqual([]);
     } finally {
-      await world.serving.database.run('UPDATE company SET work_date = ?', ['2027-03-01']);
+      await world.workOn('2027-03-01');
     }
   });
 });

@@ -91,11 +91,11 @@ describe('what an agreement earns and holds', () => {
     const agreement = await agreed(world, salmah, { rebate: WHOLE, lastDay: '2027-03-01' });
     const { orderId, purchaseId, purchaseLineId } = await placed(world, salmah, agreement, '10');
     await salmah.does('receiveGoods', { purchaseId, lines: [{ lineId: purchaseLineId, quantity: '10' }] });
-    await world.serving.database.run('UPDATE company SET work_date = ?', ['2027-03-02']);
+    await world.workOn('2027-03-02');
     try {
       await salmah.does('invoiceCustomer', { orderId });
     } finally {
-      await world.serving.database.run('UPDATE company SET work_date = ?', ['2027-03-01']);
+      await world.workOn('2027-03-01');
     }
     expect((await sheetOf(agreement.id)).rebateNow).toMatchObject({ value: '0', accrued: '0' });
   });

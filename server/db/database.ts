@@ -25,6 +25,9 @@ export class Piece {
   ) {}
 }
 
+/** A piece that gives a text; it must need no escaping where it stands in JSON. */
+export class TextPiece extends Piece {}
+
 /** The id the statement before this one gave, in `insertTogether`. */
 export const LAST_ID = new Piece('LAST_INSERT_ID()');
 
@@ -40,6 +43,12 @@ export interface Insertion {
   table: string;
   rows: readonly Record<string, Bound | Piece>[];
   ids?: boolean;
+}
+
+/** What a transaction ends with: statements, then rows, which may name the ids of rows before them. */
+export interface Last {
+  statements: readonly Statement[];
+  insertions: readonly Insertion[];
 }
 
 /**
@@ -58,8 +67,11 @@ export interface Tx extends Sql {
   insertPlain(table: string, rows: readonly Record<string, Bound>[]): Promise<void>;
   /** Inserts into several tables in one trip; the new ids of each that wants them. */
   insertTogether(insertions: readonly Insertion[]): Promise<number[][]>;
-  /** The last rows of the transaction and its commit, in one trip: nothing may be sent after it. */
-  insertAndCommit(insertions: readonly Insertion[]): Promise<void>;
+  /**
+   * The last statements and rows of the transaction and its commit, in one trip: nothing may be sent after it.
+   * The text `answer` gives, where it is one that only the database can tell.
+   */
+  writeAndCommit(last: Last, answer: string | Piece): Promise<string>;
 }
 
 export interface Database extends Sql {
@@ -154,7 +166,7 @@ function connectionOf(pool: Pool): Promise<PoolConnection> {
 }
 
 /** The statement that inserts rows; there must be at least one. */
-function insertStatement({ table, rows, ids }: Insertion): Statement {
+function insertStatement({ table, rows }: Insertion, returning: boolean): Statement {
   const columns = Object.keys(rows[0]!);
   const values: Bound[] = [];
   const place = (value: Bound | Piece) => {
@@ -167,22 +179,24 @@ function insertStatement({ table, rows, ids }: Insertion): Statement {
   };
   const tuples = rows.map((row) => `(${columns.map((column) => place(row[column]!)).join(',')})`);
   return {
-    sql: `INSERT INTO ${table} (${columns.map((column) => `\`${column}\``).join(',')}) VALUES ${tuples.join(',')}${ids ? ' RETURNING id' : ''}`,
+    sql: `INSERT INTO ${table} (${columns.map((column) => `\`${column}\``).join(',')}) VALUES ${tuples.join(',')}${returning ? ' RETURNING id' : ''}`,
     values,
-    rows: ids ?? false,
+    rows: returning,
   };
 }
 
-/** A table's rows, and where it has ids, the variable that `newId` counts from. */
-function insertStatements(insertion: Insertion): Statement[] {
-  const statement = insertStatement(insertion);
-  return insertion.ids
-    ? [statement, { sql: `SET @new_${insertion.table} = LAST_INSERT_ID()`, values: [] }]
-    : [statement];
+/** Tables' rows, and for each that has ids, the variable that `newId` counts from. */
+function insertStatements(insertions: readonly Insertion[], returning: boolean): Statement[] {
+  return insertions
+    .filter((each) => each.rows.length > 0)
+    .flatMap((each) => [
+      insertStatement(each, returning && Boolean(each.ids)),
+      ...(each.ids ? [{ sql: `SET @new_${each.table} = LAST_INSERT_ID()`, values: [] }] : []),
+    ]);
 }
 
 interface OpenTx extends Tx {
-  /** Commits, unless `insertAndCommit` did. */
+  /** Commits, unless `writeAndCommit` did. */
   commit(): Promise<void>;
 }
 
@@ -197,7 +211,7 @@ function txOn(connection: PoolConnection): OpenTx {
   };
   const sql = sqlBy(within);
   const insertTogether = async (insertions: readonly Insertion[]): Promise<number[][]> => {
-    const answers = await sql.together(insertions.filter((each) => each.rows.length > 0).flatMap(insertStatements));
+    const answers = await sql.together(insertStatements(insertions, true));
     let at = 0;
     return insertions.map((each) => {
       if (each.rows.length === 0) return [];
@@ -211,10 +225,13 @@ function txOn(connection: PoolConnection): OpenTx {
     insertTogether,
     insert: async (table, rows) => (await insertTogether([{ table, rows, ids: true }]))[0]!,
     insertPlain: async (table, rows) => void (await insertTogether([{ table, rows }])),
-    insertAndCommit: async (insertions) => {
-      const rows = insertions.filter((each) => each.rows.length > 0).flatMap(insertStatements);
-      await sql.together([...rows, { sql: 'COMMIT', values: [] }]);
+    writeAndCommit: async ({ statements, insertions }, answer) => {
+      const asked =
+        answer instanceof Piece ? [{ sql: `SELECT ${answer.sql} AS answer`, values: answer.values, rows: true }] : [];
+      const sent = [...statements, ...insertStatements(insertions, false), ...asked, { sql: 'COMMIT', values: [] }];
+      const answers = await sql.together(sent);
       state = 'committed';
+      return answer instanceof Piece ? (answers.at(-2) as { answer: string }[])[0]!.answer : answer;
     },
     commit: async () => {
       if (state === 'open') await send(connection, 'COMMIT', []);

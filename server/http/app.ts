@@ -7,7 +7,7 @@ import { refuse } from '@core/refusals';
 import type { Parts } from './parts';
 import { answerProblem, errorExit } from './problem';
 import { apiRouter } from './router';
-import { webFiles, withNonce } from './static';
+import { nonceOf, webFiles, withNonce } from './static';
 
 /** The whole application, not yet listening. */
 export function createApp(parts: Parts): Koa {
@@ -37,25 +37,24 @@ export function createApp(parts: Parts): Koa {
   return app;
 }
 
-const securityHeaders: Koa.Middleware = (ctx, next) =>
-  helmet({
-    contentSecurityPolicy: {
-      useDefaults: false,
-      directives: {
-        defaultSrc: ["'self'"],
-        styleSrc: ["'self'", `'nonce-${(ctx.state as { nonce: string }).nonce}'`],
-        imgSrc: ["'self'", 'data:'],
-        fontSrc: ["'self'", 'data:'],
-        objectSrc: ["'none'"],
-        baseUri: ["'self'"],
-        formAction: ["'self'"],
-        frameAncestors: ["'none'"],
-      },
+const securityHeaders = helmet({
+  contentSecurityPolicy: {
+    useDefaults: false,
+    directives: {
+      defaultSrc: ["'self'"],
+      styleSrc: ["'self'", (_, response) => `'nonce-${nonceOf(response)}'`],
+      imgSrc: ["'self'", 'data:'],
+      fontSrc: ["'self'", 'data:'],
+      objectSrc: ["'none'"],
+      baseUri: ["'self'"],
+      formAction: ["'self'"],
+      frameAncestors: ["'none'"],
     },
-    crossOriginEmbedderPolicy: false,
-    strictTransportSecurity: false,
-    referrerPolicy: { policy: 'same-origin' },
-  })(ctx as Parameters<ReturnType<typeof helmet>>[0], next);
+  },
+  crossOriginEmbedderPolicy: false,
+  strictTransportSecurity: false,
+  referrerPolicy: { policy: 'same-origin' },
+}) as Koa.Middleware;
 
 function logged({ log, clock }: Parts): Koa.Middleware {
   return async (ctx, next) => {

@@ -117,6 +117,7 @@ const signIn = on(access.signIn, async ({ ctx, parts, body }) => {
 
 const signOut = on(access.signOut, async ({ ctx, parts }) => {
   await endSession(parts.database, ctx.cookies.get(COOKIE) ?? '');
+  parts.sessions.forget();
   setCookie(ctx, parts, null);
   return {};
 });
@@ -131,7 +132,8 @@ const company = on(access.chooseCompany, async ({ ctx, parts, body, who }) => {
   if (!(await chooseCompany(parts.database, token, who!.personId, body.companyId))) {
     throw new Refusals(403, [refuse('no-right', 'companyId', { act: 'work in this company' })]);
   }
-  const signedIn = await readSession(parts.database, token, parts.clock);
+  parts.sessions.forget();
+  const signedIn = await parts.sessions.of(token);
   return sessionOut(parts.database, signedIn!);
 });
 

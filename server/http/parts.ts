@@ -1,5 +1,5 @@
 import type { Logger } from 'pino';
-import type { Attempts } from '../access';
+import type { Attempts, Sessions } from '../access';
 import type { Clock } from '../clock';
 import type { Config } from '../config';
 import type { Database } from '../db/database';
@@ -15,6 +15,7 @@ export interface Parts {
   clock: Clock;
   log: Logger;
   attempts: Attempts;
+  sessions: Sessions;
   events: Events;
   jobs: Jobs;
   runs: Runs;

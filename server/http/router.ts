@@ -71,7 +71,10 @@ function bindAct(router: Router, parts: Parts, act: Act): void {
     const answer = await runAct(parts.database, act, input, doerOf(ctx, who), key);
     if (!answer.ok) return answerProblem(ctx, statusOf(answer.refusals), answer.refusals);
     parts.events.poke();
-    if (act.endpoint === moveWorkDate) parts.jobs.poke();
+    if (act.endpoint === moveWorkDate) {
+      parts.sessions.forget();
+      parts.jobs.poke();
+    }
     if (act.endpoint === startRepromise || act.endpoint === startPlanning) parts.runs.poke();
     ctx.set('Cache-Control', 'no-store');
     ctx.body = answer.result;

@@ -2,7 +2,7 @@ import { timingSafeEqual } from 'node:crypto';
 import type { Context } from 'koa';
 import { refuse } from '@core/refusals';
 import type { Doer } from '../acts';
-import { readSession, type SignedIn } from '../access';
+import type { SignedIn } from '../access';
 import type { Parts } from './parts';
 import { Refusals } from './problem';
 
@@ -23,7 +23,7 @@ export function setCookie(ctx: Context, parts: Parts, token: string | null): voi
 
 export async function signedInOf(ctx: Context, parts: Parts): Promise<SignedIn | null> {
   const token = ctx.cookies.get(COOKIE);
-  return token ? readSession(parts.database, token, parts.clock) : null;
+  return token ? parts.sessions.of(token) : null;
 }
 
 /** Who is signed in, or a refusal; a post must bring the session's own token as well. */

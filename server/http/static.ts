@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
+import type { ServerResponse } from 'node:http';
 import { join } from 'node:path';
 import type { Middleware } from 'koa';
 import serve from 'koa-static';
@@ -20,16 +21,21 @@ export function webFiles(folder: string): { files: Middleware; page: Middleware 
     if (ctx.method !== 'GET' || ctx.path.startsWith('/api') || /\.\w+$/.test(ctx.path)) return next();
     template ??= await readFile(join(folder, 'index.html'), 'utf8').catch(() => undefined);
     if (template === undefined) return next();
-    const nonce = (ctx.state as { nonce: string }).nonce;
     ctx.type = 'html';
     ctx.set('Cache-Control', 'no-store');
-    ctx.body = template.replaceAll(NONCE_MARK, nonce);
+    ctx.body = template.replaceAll(NONCE_MARK, nonceOf(ctx.res));
   };
   return { files, page };
 }
 
+const nonces = new WeakMap<ServerResponse, string>();
+
 /** A fresh style nonce for each answer, before the security headers name it. */
 export const withNonce: Middleware = (ctx, next) => {
-  ctx.state['nonce'] = randomBytes(16).toString('base64');
+  nonces.set(ctx.res, randomBytes(16).toString('base64'));
   return next();
 };
+
+export function nonceOf(response: ServerResponse): string {
+  return nonces.get(response)!;
+}

@@ -1,10 +1,10 @@
 import type { Day, DocumentRef } from '@core/kernel';
 import type { JournalEntry } from '@core/ledger';
 import type { Doer } from '../acts';
-import { newId, Piece, type Insertion, type Tx } from '../db/database';
+import { newId, Piece, type Insertion, type TextPiece, type Tx } from '../db/database';
 
-export interface JournalPlan {
-  number: string;
+export interface JournalPlan<Number extends string | TextPiece = string> {
+  number: Number;
   /** The document that posts it, written already or by the same trip. */
   source: { kind: DocumentRef['kind']; id: number | Piece };
   postedOn: Day;
@@ -14,7 +14,7 @@ export interface JournalPlan {
 }
 
 /** The heads of journals; those with nothing to post must have been left out. */
-export function journalHeads(doer: Doer, plans: readonly JournalPlan[]): Insertion {
+export function journalHeads(doer: Doer, plans: readonly JournalPlan<string | TextPiece>[]): Insertion {
   return {
     table: 'journal',
     ids: true,
@@ -29,7 +29,7 @@ export function journalHeads(doer: Doer, plans: readonly JournalPlan[]): Inserti
 }
 
 /** The entries of the journals inserted before them in the same trip, each at the company's account for its role. */
-export function journalEntries(doer: Doer, plans: readonly JournalPlan[]): Insertion {
+export function journalEntries(doer: Doer, plans: readonly JournalPlan<string | TextPiece>[]): Insertion {
   const account = (role: string) =>
     new Piece('(SELECT id FROM account WHERE company_id = ? AND posting_role = ?)', [doer.companyId, role]);
   return {

@@ -10,7 +10,7 @@ import { agreementsOf, repriceStatements, shipDatePrices } from '../orders';
 import { lockOwnLines, lockStockLines, lockTies } from './store';
 import { supplyLine } from './reserve';
 import { reverseMovement } from './reverse';
-import { writeMove } from './write';
+import { moveToWrite } from './write';
 
 /** A drop shipment brings nothing to our place. */
 const NOTHING_OWN: Awaited<ReturnType<typeof lockOwnLines>> = { own: [], loose: [] };
@@ -45,7 +45,7 @@ export const receiveGoods = defineAct(contract.receiveGoods, {
   show: (effects, ground) => shownOf(effects, ground.repriced),
   async write(tx, effects, ground, doer) {
     await tx.together(repriceStatements(doer.companyId, goneOf(effects, ground.repriced), doer.workDate));
-    return { made: await writeMove(tx, effects, doer), touched: touchedBy(effects, ground) };
+    return { ...moveToWrite(effects, doer), touched: touchedBy(effects, ground) };
   },
 });
 
@@ -102,7 +102,7 @@ const shipLines = defineAct(contract.shipLines, {
   async write(tx, effects, ground, doer) {
     await tx.together(repriceStatements(doer.companyId, goneOf(effects, ground.repriced), doer.workDate));
     const stockLines = [...ground.stockLines, ...ground.withIt];
-    return { made: await writeMove(tx, effects, doer), touched: touchedBy(effects, { ...ground, stockLines }) };
+    return { ...moveToWrite(effects, doer), touched: touchedBy(effects, { ...ground, stockLines }) };
   },
 });
 

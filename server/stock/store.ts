@@ -100,8 +100,8 @@ export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
             sl.unit_price AS order_price, sl.amount AS order_amount, sl.agreed_amount AS order_agreed, sl.agreement_line_id, sl.item_id,
             (SELECT i.number FROM item i WHERE i.company_id = sl.company_id AND i.id = sl.item_id) AS item_number,
             (SELECT c.price_of FROM customer c WHERE c.company_id = o.company_id AND c.id = o.customer_id) AS price_of,
-            IF(p.ship_to_id IS NULL, NULL, (SELECT COUNT(*) FROM purchase_order_line u WHERE u.company_id = p.company_id
-                AND u.purchase_order_id = p.id AND u.tied = 0)) AS untied_lines
+            IF(p.ship_to_id IS NULL, NULL, (SELECT COUNT(*) FROM purchase_order_line u FORCE INDEX (purchase_order_line_no)
+                WHERE u.company_id = p.company_id AND u.purchase_order_id = p.id AND u.tied = 0)) AS untied_lines
        FROM (${ends.orders}) h
        JOIN sales_order o FORCE INDEX (PRIMARY) ON o.id = h.order_id
        JOIN sales_order_line sl FORCE INDEX (sales_order_line_no) ON sl.company_id = o.company_id AND sl.order_id = o.id

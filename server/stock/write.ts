@@ -1,58 +1,61 @@
 import { receiptJournal, shipmentJournal } from '@core/ledger';
 import type { MovedPart, MoveEffects, ReceivedPart, ShippedPart } from '@core/stock';
-import { takeNumbers, type Doer, type Touched } from '../acts';
+import { numbersAtLast, type Doer, type LeftToWrite } from '../acts';
 import { counterStatements, type CounterChange } from '../agreements';
 import { journalEntries, journalHeads, type JournalPlan } from '../ledger';
-import { newId, type Insertion, type Piece, type Statement, type Tx } from '../db/database';
+import { newId, type Insertion, type Piece, type Statement, type TextPiece } from '../db/database';
 
 /**
- * Writes a movement: counters first, then numbers, then receipts, shipments, stock entries and journals,
- * each table in one statement. From the numbers on everybody else who posts waits, so what can go together does:
- * two trips to the database, however many documents. // L2 P1 P2 P3
+ * What writes a movement, in the act's last trip: counters first, then numbers, then receipts, shipments, stock entries
+ * and journals, each table in one statement. From the numbers on everybody else who posts waits. // L2 P1 P2 P3
  */
-export async function writeMove(tx: Tx, effects: MoveEffects, doer: Doer): Promise<Touched[]> {
+export function moveToWrite(effects: MoveEffects, doer: Doer): Omit<LeftToWrite, 'touched'> {
   const { receipts, shipments } = effects;
-  const number = await takeNumbers(
-    tx,
-    doer.companyId,
-    { RC: receipts.length, SH: shipments.length, JR: receipts.length + shipments.length },
-    countStatements(effects, doer),
-  );
+  const posted = journalsOf(effects, doer);
+  const { statements, number } = numbersAtLast(doer.companyId, {
+    RC: receipts.length,
+    SH: shipments.length,
+    JR: posted.length,
+  });
   const numbers = { RC: receipts.map(() => number('RC')), SH: shipments.map(() => number('SH')) };
-  const journals = journalsOf(effects, () => number('JR'), doer);
-  const [receiptIds, shipmentIds] = await tx.insertTogether([
-    receiptHeads(effects, numbers.RC, doer),
-    shipmentHeads(effects, numbers.SH, doer),
-    receiptLines(effects, doer),
-    shipmentLines(effects, doer),
-    stockEntries(effects, doer),
-    journalHeads(doer, journals),
-    journalEntries(doer, journals),
-  ]);
-  return [
-    ...receiptIds!.map((id, index) => ({ kind: 'RC' as const, id, number: numbers.RC[index]! })),
-    ...shipmentIds!.map((id, index) => ({ kind: 'SH' as const, id, number: numbers.SH[index]! })),
-  ];
+  const journals = posted.map((plan) => ({ ...plan, number: number('JR') }));
+  return {
+    statements: [...countStatements(effects, doer), ...statements],
+    insertions: [
+      receiptHeads(effects, numbers.RC, doer),
+      shipmentHeads(effects, numbers.SH, doer),
+      receiptLines(effects, doer),
+      shipmentLines(effects, doer),
+      stockEntries(effects, doer),
+      journalHeads(doer, journals),
+      journalEntries(doer, journals),
+    ],
+    made: [
+      ...numbers.RC.map((each, index) => ({ kind: 'RC' as const, id: receiptId(index), number: each })),
+      ...numbers.SH.map((each, index) => ({ kind: 'SH' as const, id: shipmentId(index), number: each })),
+    ],
+  };
 }
 
 const receiptId = (index: number) => newId('receipt', index);
 const shipmentId = (index: number) => newId('shipment', index);
 
-function journalsOf(effects: MoveEffects, next: () => string, doer: Doer): JournalPlan[] {
+/** The journals of what has a cost, not yet numbered. */
+function journalsOf(effects: MoveEffects, doer: Doer): Omit<JournalPlan, 'number'>[] {
   return [
     ...effects.receipts.map((receipt, index) => ({
       source: { kind: 'RC' as const, id: receiptId(index) },
       entries: receiptJournal(receipt.cost),
       vendorId: receipt.vendorId,
+      postedOn: doer.workDate,
     })),
     ...effects.shipments.map((shipment, index) => ({
       source: { kind: 'SH' as const, id: shipmentId(index) },
       entries: shipmentJournal(shipment.cost),
       customerId: shipment.customerId,
+      postedOn: doer.workDate,
     })),
-  ]
-    .filter((plan) => plan.entries.length > 0)
-    .map((plan) => ({ ...plan, number: next(), postedOn: doer.workDate }));
+  ].filter((plan) => plan.entries.length > 0);
 }
 
 /** What moves the counters of ties, both lines, stock and agreements. // A4 L1 */
@@ -137,7 +140,7 @@ function heldOnTie(part: ReceivedPart, tieId: number, companyId: number): Statem
   };
 }
 
-function receiptHeads({ receipts }: MoveEffects, numbers: readonly string[], doer: Doer): Insertion {
+function receiptHeads({ receipts }: MoveEffects, numbers: readonly TextPiece[], doer: Doer): Insertion {
   return {
     table: 'receipt',
     ids: true,
@@ -152,7 +155,7 @@ function receiptHeads({ receipts }: MoveEffects, numbers: readonly string[], doe
   };
 }
 
-function shipmentHeads({ shipments }: MoveEffects, numbers: readonly string[], doer: Doer): Insertion {
+function shipmentHeads({ shipments }: MoveEffects, numbers: readonly TextPiece[], doer: Doer): Insertion {
   return {
     table: 'shipment',
     ids: true,

@@ -120,6 +120,12 @@ export class World {
     return new World(url.href, serving, masters);
   }
 
+  /** Moves the work date of every company, also back. */
+  async workOn(day: string): Promise<void> {
+    await this.serving.database.run('UPDATE company SET work_date = ?', [day]);
+    this.serving.sessions.forget();
+  }
+
   async visitor(signIn: (typeof PEOPLE)[number]['signIn'] = 'salmah'): Promise<Visitor> {
     const visitor = new Visitor(this.serving.address);
     await visitor.signIn(signIn, PEOPLE.find((person) => person.signIn === signIn)!.password);
