@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { ROUTES } from '@core/catalogue';
-import { Decimal, Id, IdParam, ItemRef, read } from './kit';
+import { Decimal, Id, IdParam, ItemRef, Location, read } from './kit';
 
 export const ItemChoice = ItemRef.extend({
   listPrice: Decimal,
@@ -16,6 +16,13 @@ export const ItemChoice = ItemRef.extend({
   volume: Decimal,
   /** What the customer asked for calls it; empty where they have no name of their own for it. */
   theirNumber: z.string(),
+});
+
+export const locations = read({
+  name: 'locations',
+  path: '/locations',
+  summary: 'Where we keep goods, the main location first.',
+  out: z.object({ rows: z.array(Location) }),
 });
 
 export const findItems = read({
@@ -36,6 +43,8 @@ export const openItem = read({
   params: IdParam,
   out: ItemChoice.extend({
     stockValue: Decimal,
+    /** Where it is, the main location first. */
+    places: z.array(z.object({ location: Location, onHand: Decimal, free: Decimal })),
     vendors: z.array(
       z.object({ id: Id, name: z.string(), unitPrice: Decimal, leadDays: z.number(), preferred: z.boolean() }),
     ),

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { ItemChoice } from './catalogue';
-import { Day, Decimal, DocumentRef, IdParam, read } from './kit';
+import { Day, Decimal, DocumentRef, IdParam, Location, read } from './kit';
 
 /** What is known of a customer while their order is typed. // S4 S5 */
 export const CustomerDesk = z.object({
@@ -63,7 +63,7 @@ export const vendorBasket = read({
 });
 
 /** What can be had at once. */
-export const ShelfRow = z.object({ item: ItemChoice, free: Decimal, group: z.string() });
+export const ShelfRow = z.object({ item: ItemChoice, location: Location, free: Decimal, group: z.string() });
 
 export const shelf = read({
   name: 'shelf',

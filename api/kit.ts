@@ -77,6 +77,9 @@ export function act<Input extends Schema, Shown extends Schema>(
 }
 
 export const Id = z.number().int().positive().max(4_294_967_295);
+/** A location of the company; 0 is its main one. */
+export const LocationId = z.number().int().min(0).max(65_535);
+export const Location = z.object({ id: LocationId, code: z.string(), name: z.string() });
 export const IdParam = z.object({ id: z.coerce.number().int().positive().max(4_294_967_295) });
 /** Decimal text as it leaves the server. */
 export const Decimal = z.string();

@@ -14,6 +14,8 @@ const StockEntry = z.object({
   id: Id,
   item: ItemRef,
   place: z.enum(['ours', 'vendor-to-customer']),
+  /** Which of our places; empty for what only passed through. */
+  location: z.string(),
   quantity: Decimal,
   cost: Decimal,
   postedOn: Day,

@@ -12,6 +12,8 @@ import {
   IdParam,
   ItemRef,
   ListQuery,
+  Location,
+  LocationId,
   page,
   Party,
   read,
@@ -85,6 +87,8 @@ export const OrderLine = z.object({
   weight: Decimal,
   volume: Decimal,
   route: Route,
+  /** Where it goes out from; null for a drop shipment. */
+  location: Location.nullable(),
   /** Routes this item can go by. */
   routes: z.array(Route),
   shipDate: Day,
@@ -158,6 +162,8 @@ export const saveOrder = act({
           quantity: TypedDecimal,
           shipDate: TypedDay,
           route: Route,
+          /** Where it goes out from; the main location where left out. */
+          locationId: LocationId.optional(),
           /** The agreement line that prices it; null for none; left out for the one it has, or the first that fits. */
           agreementLineId: Id.nullable().optional(),
           /** What the quantity and a typed price are in; the item's own unit where left out. */

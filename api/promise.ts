@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { METHODS, OBTAINED, WAYS } from '@core/promise';
-import { act, Day, Decimal, DocumentRef, Id, IdParam, read, TypedDay } from './kit';
+import { act, Day, Decimal, DocumentRef, Id, IdParam, Location, read, TypedDay } from './kit';
 
 const Source = z.object({
   kind: z.string(),
@@ -9,7 +9,13 @@ const Source = z.object({
   lineId: Id.optional(),
   party: z.string(),
 });
-const Move = z.object({ itemId: Id, day: Day, quantity: Decimal, source: Source, fixed: z.boolean().optional() });
+/** An item at a location, as `pointOf` makes it; at the main location the item itself. */
+const Point = z
+  .number()
+  .int()
+  .positive()
+  .max(2 ** 48);
+const Move = z.object({ itemId: Point, day: Day, quantity: Decimal, source: Source, fixed: z.boolean().optional() });
 const Calendar = z.object({ id: Id, week: z.string(), holidays: z.array(Day).readonly() });
 const Seller = z.object({
   vendorId: Id,
@@ -31,7 +37,7 @@ export const GroundRows = z.object({
   items: z
     .array(
       z.object({
-        id: Id,
+        id: Point,
         number: z.string(),
         name: z.string(),
         unit: z.string(),
@@ -97,7 +103,8 @@ export const openAvailability = read({
   summary: 'What comes and goes of an item, with the documents behind it; a line leaves its own demand out.',
   params: IdParam,
   query: z.object({ line: z.coerce.number().int().positive().optional() }),
-  out: GroundRows,
+  /** The item once for each location, in their order. */
+  out: GroundRows.extend({ places: z.array(Location) }),
 });
 
 export const openPromiseGround = read({
@@ -114,6 +121,8 @@ export const openPromiseGround = read({
         id: Id,
         lineNo: z.number().int(),
         item: z.object({ id: Id, number: z.string(), name: z.string(), unit: z.string() }),
+        /** The item at the location the line goes out from: what is asked of the ground. */
+        point: Point,
         /** What is open of it, in the item's own unit. */
         quantity: Decimal,
         asked: Day,

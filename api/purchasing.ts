@@ -9,6 +9,8 @@ import {
   IdParam,
   ItemRef,
   ListQuery,
+  Location,
+  LocationId,
   page,
   Party,
   read,
@@ -71,6 +73,8 @@ export const PurchaseSheet = PurchaseRow.extend({
   /** The day the vendor answered last; null while they have not. */
   answeredOn: Day.nullable(),
   shipTo: Address.nullable(),
+  /** Which of our places it comes to; null for a drop shipment. */
+  location: Location.nullable(),
   terms: z.string(),
   lines: z.array(PurchaseLine),
   documents: z.array(RelatedDocument),
@@ -98,6 +102,8 @@ export const enterPurchase = act({
   input: z.object({
     vendorId: Id.nullable(),
     shipToId: Id.nullable(),
+    /** Which of our places it comes to, where to none of a customer's; the main one where left out. */
+    locationId: LocationId.optional(),
     lines: z
       .array(
         z.object({

@@ -1,6 +1,19 @@
 import * as z from 'zod';
 import { ROUTES } from '@core/catalogue';
-import { act, Day, Decimal, DocumentRef, Id, IdParam, ItemRef, Party, read, Text, TypedDecimal } from './kit';
+import {
+  act,
+  Day,
+  Decimal,
+  DocumentRef,
+  Id,
+  IdParam,
+  ItemRef,
+  LocationId,
+  Party,
+  read,
+  Text,
+  TypedDecimal,
+} from './kit';
 
 const MoveLines = z.array(z.object({ lineId: Id, quantity: TypedDecimal })).max(500);
 
@@ -68,6 +81,8 @@ export const supplyLine = act({
   input: z.object({
     orderLineId: Id,
     route: z.enum(ROUTES),
+    /** Where it goes out from; where it does where left out. */
+    locationId: LocationId.optional(),
     /** What is to be held; empty leaves what is. */
     reserve: z.string().max(40),
     /** Yes to letting go of what is held where the route changes. */

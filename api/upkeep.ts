@@ -1,12 +1,15 @@
 import * as z from 'zod';
 import { TARGETS } from '@core/upkeep';
-import { act, Id, ListQuery, page, read, Text } from './kit';
+import { act, ListQuery, page, read, Text } from './kit';
 
 const Cells = z.record(z.string().max(40), Text(200));
 const ListName = z.string().max(40);
 
+/** A row's own number; 0 for the main location. */
+const RowId = z.number().int().min(0).max(4_294_967_295);
+
 export const KeptRow = z.object({
-  id: Id,
+  id: RowId,
   /** What was seen of the row; goes back with its change. // G2 */
   stamp: z.string(),
   cells: Cells,
@@ -30,14 +33,14 @@ export const findNamed = read({
   out: z.object({ rows: z.array(z.object({ id: z.number(), number: z.string(), name: z.string() })) }),
 });
 
-const Seen = z.object({ id: Id, stamp: z.string().max(6000) });
+const Seen = z.object({ id: RowId, stamp: z.string().max(6000) });
 
 export const keepList = act({
   name: 'keepList',
   summary: 'Change, add and remove rows of a kept list, all of them or none.',
   input: z.object({
     list: ListName,
-    changes: z.array(Seen.extend({ id: Id.nullable(), cells: Cells })).max(500),
+    changes: z.array(Seen.extend({ id: RowId.nullable(), cells: Cells })).max(500),
     removed: z.array(Seen).max(500),
   }),
   shown: z.object({ added: z.number(), changed: z.number(), removed: z.number() }),

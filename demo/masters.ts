@@ -650,4 +650,9 @@ async function layItems(
 }
 
 /** What is on hand when the demo begins, by item number. */
-export const OPENING_STOCK = ITEMS.flatMap((item) => (item.stock ? [{ item: item.number, ...item.stock }] : []));
+export const OPENING_STOCK: readonly { item: string; quantity: string; cost: string; at: number }[] = [
+  ...ITEMS.flatMap((item) => (item.stock ? [{ item: item.number, ...item.stock, at: 0 }] : [])),
+  // At the second place.
+  { item: 'UV-40', quantity: '3', cost: '1510', at: 1 },
+  { item: 'GAC-25', quantity: '40', cost: '131.5', at: 1 },
+];

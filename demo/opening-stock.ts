@@ -5,10 +5,17 @@ import type { Database } from '../server/db/database';
 import { postJournals } from '../server/ledger';
 import { OPENING_STOCK, type Masters } from './masters';
 
-/** Puts the opening stock on hand: stock, entries, and one journal that names itself as its source. */
+/** The demo's second place. */
+export const EAST = 1;
+
+/** Opens the second place and puts the opening stock on hand: stock, entries, and one journal that names itself as its source. */
 export function layOpeningStock(database: Database, masters: Masters, doer: Doer, day: Day): Promise<void> {
   return database.transaction(async (tx) => {
+    await tx.insertPlain('location', [
+      { company_id: doer.companyId, id: EAST, code: 'EAST', name: 'East coast store' },
+    ]);
     const lines = OPENING_STOCK.map((line) => ({
+      locationId: line.at,
       itemId: masters.items.get(line.item)!.id,
       quantity: line.quantity,
       value: lineAmount(dec(line.quantity), dec(line.cost), 'MYR').toFixed(),
@@ -30,6 +37,7 @@ export function layOpeningStock(database: Database, masters: Masters, doer: Doer
         company_id: doer.companyId,
         item_id: line.itemId,
         place: 'ours',
+        location_id: line.locationId,
         quantity: line.quantity,
         cost: line.value,
         posted_on: day,
@@ -42,6 +50,7 @@ export function layOpeningStock(database: Database, masters: Masters, doer: Doer
       lines.map((line) => ({
         company_id: doer.companyId,
         item_id: line.itemId,
+        location_id: line.locationId,
         on_hand: line.quantity,
         value: line.value,
       })),

@@ -10,6 +10,7 @@ const line = (change: Partial<CreditableLine> = {}): CreditableLine => ({
   agreementLineId: 3,
   agreementId: 1,
   item: { id: 10, number: 'RO-4040' },
+  locationId: 0,
   unitPrice: '740',
   quantity: '12',
   net: '8880',

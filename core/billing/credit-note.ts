@@ -27,6 +27,8 @@ export interface CreditableLine {
   agreementLineId: number | null;
   agreementId: number | null;
   item: { id: number; number: string };
+  /** Where it went out from. */
+  locationId: number;
   unitPrice: string;
   /** Not credited yet: units, net, and what of the net counts against the agreement where that is not the whole. */
   quantity: string;
@@ -77,6 +79,8 @@ export interface CreditEffects {
     orderLineId: number;
     agreementLineId: number | null;
     itemId: number;
+    /** Where it went out from, and comes back to. */
+    locationId: number;
     /** What came back; `0` where only the price is put right, or the invoice taken back. */
     quantity: string;
     /** What is to be invoiced again. */
@@ -214,8 +218,19 @@ function rightNet({ quantity, invoiced }: CreditableLine, price: Dec, currency: 
 }
 
 function baseOf(line: CreditableLine) {
-  const { invoiceLineId, orderLineId, agreementLineId, agreementId, item, taxCode, taxCodeId, taxRate } = line;
-  return { invoiceLineId, orderLineId, agreementLineId, agreementId, itemId: item.id, taxCode, taxCodeId, taxRate };
+  const { invoiceLineId, orderLineId, agreementLineId, agreementId, item, locationId, taxCode, taxCodeId, taxRate } =
+    line;
+  return {
+    invoiceLineId,
+    orderLineId,
+    agreementLineId,
+    agreementId,
+    itemId: item.id,
+    locationId,
+    taxCode,
+    taxCodeId,
+    taxRate,
+  };
 }
 
 function creditLine(line: CreditableLine, kind: CreditKind, typed: Dec, currency: string): CreditLine {

@@ -66,6 +66,7 @@ const teratai = (offers: Offer[] = []): FileCustomer => ({
     current: null,
     customer: { id: 7, name: 'Teratai Bay Resort', currency: 'MYR', contractedOnly: false },
     shipToIds: [3, 4],
+    locationIds: [0],
     items: new Map([[10, item]]),
     offers,
     pricing: { search: 'first', orderDate: WORK_DATE, byShipDate: false, freight: new Map(), who: 'Salmah' },

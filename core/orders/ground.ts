@@ -67,6 +67,7 @@ export interface OrderGround {
   current: { number: string; state: OrderState; shipToId: number | null; lines: readonly OrderLineNow[] } | null;
   customer: { id: number; name: string; currency: string; contractedOnly: boolean } | null;
   shipToIds: readonly number[];
+  locationIds: readonly number[];
   items: ReadonlyMap<number, OrderItem>;
   /** Agreement lines the order's lines hold, whatever has become of them, and those that could price its lines. // A13 */
   offers: readonly Offer[];
@@ -83,6 +84,8 @@ export interface OrderTyped {
     quantity: string;
     shipDate: Day | null;
     route: Route;
+    /** Where it goes out from; the main location where left out. */
+    locationId?: number | undefined;
     /** The agreement line that prices it; null for none; left out for the one it has, or the first that fits. // A13 */
     agreementLineId?: number | null | undefined;
     /** The unit the quantity and the price are in; the item's own where left out. */
@@ -111,6 +114,8 @@ export interface OrderEffects {
     taxCodeId: number;
     taxRate: string;
     route: Route;
+    /** The main location for a drop shipment. */
+    locationId: number;
     shipDate: Day;
     sold: SoldAs;
     /** Which of the typed lines it comes from. */

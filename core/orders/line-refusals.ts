@@ -44,6 +44,9 @@ export function lineRefusals(ground: OrderGround, line: TypedLine, index: number
   } else if (line.shipDate < workDate) {
     refusals.push(refuse('ship-date-past', at('shipDate'), { day: line.shipDate, workDate }));
   }
+  if (line.locationId !== undefined && !ground.locationIds.includes(line.locationId)) {
+    refusals.push(refuse('unknown', at('locationId'), { what: 'This location' }));
+  }
   if (item && !routeFits(line.route, item)) {
     refusals.push(
       routeIsBought(line.route)

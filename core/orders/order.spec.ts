@@ -87,6 +87,7 @@ const ground: OrderGround = {
   },
   customer: { id: 1, name: 'Teratai Bay Resort', currency: 'MYR', contractedOnly: false },
   shipToIds: [3],
+  locationIds: [0, 1],
   items: new Map([
     [10, item],
     [11, { ...item, number: 'FC-20', stocked: true, hasVendor: false }],

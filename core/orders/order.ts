@@ -1,5 +1,5 @@
 import { agreedPrice, rankOffers, splitAtLimit, splitWordOf, type Offer, type Portion } from '@core/agreements';
-import { AMOUNT_BOUND, dec, lineAmount, most, ZERO, type Day, type Dec } from '@core/kernel';
+import { AMOUNT_BOUND, dec, lineAmount, MAIN_LOCATION, most, ZERO, type Day, type Dec } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { agreedSteps, buildUp, type BasePrice, type BuildUpStep, type PriceExtras } from '@core/pricing';
 import type { OrderEffects, OrderGround, OrderLineNow, OrderTyped, TypedLine } from './ground';
@@ -194,6 +194,7 @@ function effectsOf(
     taxCodeId: item.taxCodeId,
     taxRate: item.taxRate,
     route: line.route,
+    locationId: line.route === 'drop' ? MAIN_LOCATION : (line.locationId ?? MAIN_LOCATION),
     shipDate: line.shipDate!,
     sold: {
       unit: asked.unit,

@@ -76,6 +76,7 @@ const ground = (change: Partial<SaveGround> = {}): SaveGround => ({
   current: null,
   customer: { id: 1, name: 'Teratai Bay Resort', currency: 'MYR', contractedOnly: false },
   shipToIds: [3, 4],
+  locationIds: [0],
   items: new Map([[10, cartridge]]),
   offers: [],
   pricing: { search: 'first', orderDate: WORK_DATE, byShipDate: false, freight: new Map(), who: 'Salmah' },

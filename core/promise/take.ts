@@ -1,4 +1,4 @@
-import { addDays, daysBetween, type Day } from '../kernel';
+import { addDays, daysBetween, itemAt, locationAt, type Day } from '../kernel';
 import { decided, refuse, type Decision, type Refusal } from '../refusals';
 import type { PlannedOrderPlan } from './accept';
 import type { DayIndex } from './calendar';
@@ -18,7 +18,11 @@ export interface TakeEffects {
   /** Orders to be made or assembled for stock, each with the field it was asked at. */
   orders: (PlannedOrderPlan & { field: string })[];
   /** To be bought, a purchase order for each vendor. */
-  purchases: { vendorId: number; lines: { field: string; itemId: number; quantity: string; dueDate: Day }[] }[];
+  purchases: {
+    vendorId: number;
+    locationId: number;
+    lines: { field: string; itemId: number; quantity: string; dueDate: Day }[];
+  }[];
   /** Planned orders that move by so many days, with their operations laid anew. */
   moved: { id: number; by: number; operations: PlannedOrderPlan['operations'] }[];
   /** Planned orders that go. */
@@ -97,10 +101,11 @@ function add(
 }
 
 function buy(effects: TakeEffects, field: string, { itemId, quantity, due, vendorId }: PlaceProposal): void {
-  const line = { field, itemId, quantity, dueDate: due };
-  const of = effects.purchases.find((each) => each.vendorId === vendorId);
+  const line = { field, itemId: itemAt(itemId), quantity, dueDate: due };
+  const locationId = locationAt(itemId);
+  const of = effects.purchases.find((each) => each.vendorId === vendorId && each.locationId === locationId);
   if (of) of.lines.push(line);
-  else effects.purchases.push({ vendorId: vendorId!, lines: [line] });
+  else effects.purchases.push({ vendorId: vendorId!, locationId, lines: [line] });
 }
 
 function placed(ground: Ground, { itemId, obtained, quantity, start, due }: PlaceProposal): PlannedOrderPlan {

@@ -229,6 +229,8 @@ export const sentences = {
     `${f.line} is for ${f.item} and ${f.purchase} for ${f.other}; choose a purchase of ${f.item}.`,
   'tie-other-way': (f: { line: string; purchase: string; route: string }) =>
     `${f.line} is supplied by ${f.route} and ${f.purchase} goes elsewhere; choose another, or change the route.`,
+  'tie-other-location': (f: { line: string; purchase: string }) =>
+    `${f.line} goes out from another of our places than ${f.purchase} comes to; choose a purchase that comes there, or change where the line goes out from.`,
   'tie-other-address': (f: { line: string; purchase: string }) =>
     `${f.purchase} goes to another address than ${f.line}; change one of them first, or choose another.`,
   'purchase-not-open': (f: { purchase: string; state: string }) =>

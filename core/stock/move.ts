@@ -1,4 +1,4 @@
-import { dec, isDecimalText, least, lineSlice, sum, ZERO, type Dec, type LineMoney } from '@core/kernel';
+import { dec, isDecimalText, least, lineSlice, MAIN_LOCATION, sum, ZERO, type Dec, type LineMoney } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import type { OrderState } from '@core/orders';
 
@@ -30,6 +30,8 @@ export interface MovedPart {
   /** The tie it moves on; null for goods that are for nobody's order, or leave our stock. */
   tieId: number | null;
   itemId: number;
+  /** Where it comes to or goes from; the main location for what only passes through. */
+  locationId: number;
   quantity: string;
   cost: string;
   unitCost: string;
@@ -209,6 +211,7 @@ function partsOf(
   const moved = {
     tieId: tie.tieId,
     itemId: tie.item.id,
+    locationId: MAIN_LOCATION,
     quantity: quantity.toFixed(),
     cost: cost.value.toFixed(),
     unitCost: purchaseLine.unitPrice,

@@ -14,7 +14,7 @@ const tie = (id: number, quantity: string, change: Partial<SpecialTie> = {}): Sp
 
 function ownLine(change: Partial<OwnLine['line']> = {}, rest: Partial<OwnLine> = {}): OwnLine {
   return {
-    purchase: { id: 1, number: 'PO-1', state: 'placed', vendorId: 8, currency: 'MYR' },
+    purchase: { id: 1, number: 'PO-1', state: 'placed', vendorId: 8, currency: 'MYR', locationId: 0 },
     line: {
       id: 21,
       lineNo: 1,
@@ -98,7 +98,10 @@ describe('L3 L10 receiving at our place', () => {
     ['a line of another purchase', ownLine(), [ask('1', 99)], 'unknown'],
     [
       'a closed purchase',
-      ownLine({}, { purchase: { id: 1, number: 'PO-1', state: 'closed', vendorId: 8, currency: 'MYR' } }),
+      ownLine(
+        {},
+        { purchase: { id: 1, number: 'PO-1', state: 'closed', vendorId: 8, currency: 'MYR', locationId: 0 } },
+      ),
       [ask('1')],
       'purchase-not-placed',
     ],

@@ -15,7 +15,15 @@ export interface SpecialTie {
 
 /** A purchase line that comes to our place, with the order lines it is for, the first to be served first. */
 export interface OwnLine {
-  purchase: { id: number; number: string; state: PurchaseState; vendorId: number; currency: string };
+  purchase: {
+    id: number;
+    number: string;
+    state: PurchaseState;
+    vendorId: number;
+    currency: string;
+    /** Where it comes to. */
+    locationId: number;
+  };
   line: LineMoney & { id: number; lineNo: number; received: string; agreementLineId: number | null };
   item: { id: number; number: string };
   /** How far the vendor may deliver more than was ordered, in per cent. // L10 */
@@ -109,6 +117,7 @@ function partsOf({ purchase, line, item, ties }: OwnLine, from: Dec, quantity: D
       heldFor: tie?.orderLineId ?? null,
       purchaseLineId: line.id,
       itemId: item.id,
+      locationId: purchase.locationId,
       quantity: piece.toFixed(),
       cost: cost.value.toFixed(),
       unitCost: line.unitPrice,

@@ -1,5 +1,5 @@
 import { ROUTE_NAMES, routeFits, routeIsBought, type Route } from '@core/catalogue';
-import { dec, isDecimalText, least, most, ZERO, type Dec } from '@core/kernel';
+import { dec, isDecimalText, least, MAIN_LOCATION, most, pointOf, ZERO, type Dec } from '@core/kernel';
 import type { OrderState } from '@core/orders';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 
@@ -18,12 +18,23 @@ export interface SuppliedLine {
     tied: string;
     shipped: string;
     reserved: string;
+    locationId: number;
   };
-  item: { id: number; number: string; stocked: boolean; hasVendor: boolean; reserving: Reserving; free: string };
+  /** `free`: held for nobody, by location. */
+  item: {
+    id: number;
+    number: string;
+    stocked: boolean;
+    hasVendor: boolean;
+    reserving: Reserving;
+    free: ReadonlyMap<number, string>;
+  };
 }
 
 export interface SupplyTyped {
   route: Route;
+  /** Where it goes out from; where it does where left out. */
+  locationId?: number | undefined;
   /** What is to be held for the line; empty leaves what is held, as far as the route holds anything. */
   reserve: string;
   /** Says yes to lifting what is held where the route changes. */
@@ -34,15 +45,17 @@ export interface SupplyEffects {
   lineId: number;
   itemId: number;
   route: Route;
-  /** What more is held; below zero lets go. */
-  by: string;
+  locationId: number;
+  /** What more is held at locations; below zero lets go. */
+  by: { locationId: number; quantity: string }[];
   reserved: string;
   onBench: boolean;
 }
 
 /**
  * How a confirmed line is supplied: another route, and what of our stock is held for it. // S1 S3
- * Another route needs a line without ties and shipments; what is held for it is lifted in the same step after a yes.
+ * Another route or location needs a line without ties and shipments; what is held for it is lifted in the same step
+ * after a yes.
  * No more is held than is open and free.
  */
 export function decideSupply(ground: SuppliedLine, typed: SupplyTyped): Decision<SupplyEffects> {
@@ -52,7 +65,9 @@ export function decideSupply(ground: SuppliedLine, typed: SupplyTyped): Decision
   if (order.state !== 'confirmed') {
     refusals.push(refuse('order-not-confirmed', '', { order: order.number, state: order.state }));
   }
-  const other = typed.route !== line.route;
+  const locationId = typed.route === 'drop' ? MAIN_LOCATION : (typed.locationId ?? line.locationId);
+  const other = typed.route !== line.route || locationId !== line.locationId;
+  if (!item.free.has(locationId)) refusals.push(refuse('unknown', 'locationId', { what: 'This location' }));
   if (!routeFits(typed.route, item)) {
     refusals.push(
       routeIsBought(typed.route)
@@ -65,18 +80,25 @@ export function decideSupply(ground: SuppliedLine, typed: SupplyTyped): Decision
     refusals.push(refuse('line-reserved', 'lift', { ...facts, item: item.number, reserved: line.reserved }));
   }
   const kept = other ? ZERO : dec(line.reserved);
-  const reserved = typed.reserve.trim() === '' ? kept : reserveOf(ground, typed, refusals);
+  const reserved = typed.reserve.trim() === '' ? kept : reserveOf(ground, typed, locationId, refusals);
   return decided(refusals, () => ({
     lineId: line.id,
     itemId: item.id,
     route: typed.route,
-    by: reserved.minus(line.reserved).toFixed(),
+    locationId,
+    by:
+      locationId === line.locationId
+        ? [{ locationId, quantity: reserved.minus(line.reserved).toFixed() }]
+        : [
+            { locationId: line.locationId, quantity: dec(line.reserved).neg().toFixed() },
+            { locationId, quantity: reserved.toFixed() },
+          ],
     reserved: reserved.toFixed(),
     onBench: routeIsBought(typed.route) && dec(line.open).plus(line.shipped).gt(line.tied),
   }));
 }
 
-function reserveOf({ line, item }: SuppliedLine, typed: SupplyTyped, refusals: Refusal[]): Dec {
+function reserveOf({ line, item }: SuppliedLine, typed: SupplyTyped, locationId: number, refusals: Refusal[]): Dec {
   if (!isDecimalText(typed.reserve, 'quantity') || dec(typed.reserve).lt(0)) {
     refusals.push(refuse('not-a-number', 'reserve', { what: 'What is to be held' }));
     return ZERO;
@@ -88,7 +110,8 @@ function reserveOf({ line, item }: SuppliedLine, typed: SupplyTyped, refusals: R
   } else if (item.reserving === 'never') {
     refusals.push(refuse('never-reserved', 'reserve', { item: item.number }));
   } else {
-    const there = least(dec(line.open), dec(item.free).plus(line.reserved));
+    const own = locationId === line.locationId ? line.reserved : '0';
+    const there = least(dec(line.open), dec(item.free.get(locationId) ?? '0').plus(own));
     if (asked.gt(there)) {
       const facts = { item: item.number, asked: typed.reserve, free: most(ZERO, there).toFixed() };
       refusals.push(refuse('above-free', 'reserve', facts));
@@ -99,19 +122,27 @@ function reserveOf({ line, item }: SuppliedLine, typed: SupplyTyped, refusals: R
 
 /**
  * What is held at once for lines when their order is confirmed: stock lines of items that are always reserved, in their
- * order, as far as stock is free. // S3
+ * order, as far as stock is free at their locations; `free` by item and location. // S3
  */
 export function reserveAtOnce(
-  lines: readonly { id: number; itemId: number; route: Route; open: string; reserving: Reserving }[],
+  lines: readonly {
+    id: number;
+    itemId: number;
+    locationId: number;
+    route: Route;
+    open: string;
+    reserving: Reserving;
+  }[],
   free: ReadonlyMap<number, string>,
-): { lineId: number; itemId: number; quantity: string }[] {
-  const left = new Map([...free].map(([itemId, quantity]) => [itemId, dec(quantity)]));
+): { lineId: number; itemId: number; locationId: number; quantity: string }[] {
+  const left = new Map([...free].map(([point, quantity]) => [point, dec(quantity)]));
   return lines.flatMap((line) => {
     if (line.route !== 'stock' || line.reserving !== 'always') return [];
-    const there = left.get(line.itemId) ?? ZERO;
+    const point = pointOf(line.itemId, line.locationId);
+    const there = left.get(point) ?? ZERO;
     const quantity = least(dec(line.open), there);
     if (quantity.lte(0)) return [];
-    left.set(line.itemId, there.minus(quantity));
-    return [{ lineId: line.id, itemId: line.itemId, quantity: quantity.toFixed() }];
+    left.set(point, there.minus(quantity));
+    return [{ lineId: line.id, itemId: line.itemId, locationId: line.locationId, quantity: quantity.toFixed() }];
   });
 }

@@ -6,6 +6,7 @@ const receivedLine = (change: Partial<ReceiptNow['lines'][number]> = {}): Receip
   id: 1,
   itemId: 10,
   item: 'VA-50A',
+  locationId: 0,
   purchaseLineId: 21,
   tieId: 5,
   heldFor: null,
@@ -38,6 +39,7 @@ const shipment: ShipmentNow = {
     {
       id: 1,
       itemId: 10,
+      locationId: 0,
       orderLineId: 31,
       tieId: 5,
       receiptLineId: 1,
@@ -70,7 +72,7 @@ const taken = (given: ReverseGround) => {
 
 describe('P1 taking a movement back', () => {
   it('takes goods out at what they came in for', () => {
-    expect(taken(ground())).toEqual([{ lineId: 1, itemId: 10, quantity: '6', value: '5430', held: null }]);
+    expect(taken(ground())).toEqual([{ lineId: 1, itemId: 10, quantity: '6', value: '5430', held: null, locationId: 0 }]);
   });
 
   it('takes the last cent with the last unit, and never more than the stock is worth', () => {

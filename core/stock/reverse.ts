@@ -1,4 +1,4 @@
-import { dec, least, most, sum, ZERO, type Dec } from '@core/kernel';
+import { dec, least, most, pointOf, sum, ZERO, type Dec } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 
 /** A posted receipt line, as far as taking it back needs it. */
@@ -6,6 +6,8 @@ export interface ReceivedLineNow {
   id: number;
   itemId: number;
   item: string;
+  /** Where it came to. */
+  locationId: number;
   purchaseLineId: number;
   tieId: number | null;
   /** The order line whose goods wait at our place; null where they went on at once, or were for nobody. // L3 */
@@ -23,6 +25,8 @@ export interface ReceivedLineNow {
 export interface ShippedLineNow {
   id: number;
   itemId: number;
+  /** Where it went out from. */
+  locationId: number;
   orderLineId: number;
   tieId: number | null;
   /** The receipt line of its other half, for a drop shipment. */
@@ -63,6 +67,7 @@ export interface ShipmentNow extends Posted {
 export interface ReverseGround {
   receipts: readonly ReceiptNow[];
   shipments: readonly ShipmentNow[];
+  /** By item and location, as one number. */
   stock: ReadonlyMap<number, { onHand: string; reserved: string; value: string }>;
 }
 
@@ -70,6 +75,7 @@ export interface ReverseGround {
 export interface TakenOut {
   lineId: number;
   itemId: number;
+  locationId: number;
   quantity: string;
   value: string;
   /** What of it was held for an order line, and is no longer. */
@@ -114,7 +120,8 @@ function takeOut({ receipts, stock }: ReverseGround, refusals: Refusal[]): Taken
     receipt.lines
       .filter((line) => !line.through)
       .flatMap((line) => {
-        const now = left.get(line.itemId) ?? { onHand: ZERO, free: ZERO, value: ZERO };
+        const point = pointOf(line.itemId, line.locationId);
+        const now = left.get(point) ?? { onHand: ZERO, free: ZERO, value: ZERO };
         const quantity = dec(line.quantity);
         const own = line.heldFor
           ? least(quantity, held.get(line.heldFor.orderLineId) ?? dec(line.heldFor.reserved))
@@ -129,7 +136,7 @@ function takeOut({ receipts, stock }: ReverseGround, refusals: Refusal[]): Taken
         }
         // The last unit takes the last cent.
         const value = quantity.eq(now.onHand) ? now.value : least(dec(line.cost), most(ZERO, now.value));
-        left.set(line.itemId, {
+        left.set(point, {
           onHand: now.onHand.minus(quantity),
           free: now.free.minus(fromFree),
           value: now.value.minus(value),
@@ -142,6 +149,7 @@ function takeOut({ receipts, stock }: ReverseGround, refusals: Refusal[]): Taken
           {
             lineId: line.id,
             itemId: line.itemId,
+            locationId: line.locationId,
             quantity: line.quantity,
             value: value.toFixed(),
             held: line.heldFor && own.gt(0) ? { orderLineId: line.heldFor.orderLineId, quantity: own.toFixed() } : null,

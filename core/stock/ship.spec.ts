@@ -20,6 +20,7 @@ function stockLine(
       shipped: '0',
       reserved: '0',
       route: 'stock',
+      locationId: 0,
       unitPrice: '8.5',
       quantity: '5',
       amount: '42.5',
@@ -37,6 +38,19 @@ const codes = (lines: StockLine[], ...asked: ReturnType<typeof ask>[]) => {
 };
 
 describe('shipping from our place', () => {
+  it('T1 takes from the line’s own location, at what goods cost there', () => {
+    const lines = [
+      stockLine(1, { open: '5' }, { onHand: '5', stockValue: '10' }),
+      stockLine(2, { open: '5', locationId: 1 }, { onHand: '5', stockValue: '50' }),
+    ];
+    const decision = decideStockShipment(lines, [ask(1, '5'), ask(2, '4', 1)]);
+    const parts = decision.ok ? decision.effects.shipments[0]!.parts : [];
+    expect(parts.map((part) => [part.locationId, part.cost])).toEqual([
+      [0, '10'],
+      [1, '40'],
+    ]);
+  });
+
   it('P3 costs at the moving average, and the last unit takes the last cent', () => {
     const three = stockLine(1, { open: '3' }, { onHand: '3', stockValue: '10' });
     const part = decideStockShipment([three], [ask(1, '1')]);

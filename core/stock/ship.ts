@@ -4,6 +4,7 @@ import {
   isDecimalText,
   least,
   lineSlice,
+  pointOf,
   roundHalfAway,
   ZERO,
   type Dec,
@@ -24,9 +25,11 @@ export interface StockLine {
     /** Held for the line: reserved from stock, or received for a special order. // S3 L3 */
     reserved: string;
     route: 'stock' | 'special';
+    /** Where it goes out from. // S1 */
+    locationId: number;
     agreementLineId: number | null;
   };
-  /** `free`: on hand and held for nobody. */
+  /** As it is at the line's location. `free`: on hand and held for nobody. */
   item: { id: number; number: string; onHand: string; free: string; stockValue: string };
 }
 
@@ -50,7 +53,8 @@ export function decideStockShipment(
       refusals.push(refuse('unknown', ask.field, { what: 'This line' }));
       continue;
     }
-    const stock = left.get(found.item.id) ?? {
+    const point = pointOf(found.item.id, found.line.locationId);
+    const stock = left.get(point) ?? {
       quantity: dec(found.item.onHand),
       free: dec(found.item.free),
       held: new Map(),
@@ -65,7 +69,7 @@ export function decideStockShipment(
     const quantity = dec(ask.quantity);
     const cost = averageCost(stock, quantity, found.order.currency);
     const fromHeld = least(quantity, held);
-    left.set(found.item.id, {
+    left.set(point, {
       quantity: stock.quantity.minus(quantity),
       free: stock.free.minus(quantity.minus(fromHeld)),
       held: new Map(stock.held).set(found.line.id, held.minus(fromHeld)),
@@ -150,6 +154,7 @@ function partOf({ order, line, item }: StockLine, quantity: Dec, held: Dec, cost
     from: null,
     orderLineId: line.id,
     itemId: item.id,
+    locationId: line.locationId,
     quantity: quantity.toFixed(),
     cost: cost.toFixed(),
     unitCost: roundHalfAway(cost.div(quantity), 4).toFixed(),

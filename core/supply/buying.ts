@@ -40,6 +40,8 @@ export interface PurchasePlan {
   vendorId: number;
   /** The customer's address of a drop shipment; null for our own place. */
   shipToId: number | null;
+  /** Which of our places it comes to. */
+  locationId: number;
   currency: string;
   lines: PurchaseLinePlan[];
 }
@@ -54,6 +56,7 @@ export interface CounterGrowth {
 export interface Want {
   vendorId: number;
   shipToId: number | null;
+  locationId: number;
   currency: string;
   item: BoughtItem;
   offer: Offer;
@@ -132,9 +135,9 @@ export function priceBought(
 
 /** Adds the bought portions to the purchase order of their vendor, currency and place, tied to what they are for. */
 export function addToPlan(plans: Map<string, PurchasePlan>, want: Want, portions: readonly PricedPortion[]): void {
-  const key = `${want.vendorId}|${want.currency}|${want.shipToId}`;
-  const { vendorId, shipToId, currency } = want;
-  const plan = plans.get(key) ?? { vendorId, shipToId, currency, lines: [] };
+  const key = `${want.vendorId}|${want.currency}|${want.shipToId}|${want.locationId}`;
+  const { vendorId, shipToId, locationId, currency } = want;
+  const plan = plans.get(key) ?? { vendorId, shipToId, locationId, currency, lines: [] };
   const needs = want.needs.map((need) => ({ ...need }));
   for (const portion of portions) {
     const ties = tiesFrom(needs, portion.quantity);

@@ -1,4 +1,4 @@
-import { dec, most, ZERO, type Day } from '@core/kernel';
+import { dec, MAIN_LOCATION, most, ZERO, type Day } from '@core/kernel';
 import {
   confirmable,
   decideConfirm,
@@ -47,7 +47,7 @@ export function decideFromPurchase(
   else if (loose.length === 0) stands.push(refuse('nothing-loose', '', facts));
   if (stands.length > 0 || !customer) return { ok: false, refusals: stands };
   const order = decideOrder(
-    { ...rest, current: null, customer, items },
+    { ...rest, current: null, customer, items, locationIds: [MAIN_LOCATION] },
     {
       shipToId: purchase.shipToId,
       customerReference,

@@ -19,6 +19,7 @@ const line = (id: number, change: Partial<BenchLine> = {}): BenchLine => ({
   lineNo: 1,
   order: { id, number: `SO-${id}`, state: 'confirmed', currency: 'MYR' },
   shipToId: 3,
+  locationId: 0,
   route: 'drop',
   uncovered: '12',
   shipDate: '2027-03-20',

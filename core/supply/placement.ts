@@ -1,5 +1,5 @@
 import { ROUTE_NAMES, routeIsBought, type Route } from '@core/catalogue';
-import { dec, isDecimalText, sum, type Day } from '@core/kernel';
+import { dec, isDecimalText, MAIN_LOCATION, sum, type Day } from '@core/kernel';
 import type { OrderState } from '@core/orders';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { supplyDue, vendorQuantity, vendorRefusal, type Offer } from './bench';
@@ -20,6 +20,8 @@ export interface BenchLine {
   lineNo: number;
   order: { id: number; number: string; state: OrderState; currency: string };
   shipToId: number;
+  /** Where it goes out from, and a special order's goods come to. */
+  locationId: number;
   route: Route;
   /** Open and not tied yet, in base units. */
   uncovered: string;
@@ -38,7 +40,7 @@ export interface PlacementChoice {
 }
 
 /**
- * Places chosen bench lines: one purchase order for each vendor, currency and ship-to, every line tied. // L1 L2 L3 L8
+ * Places chosen bench lines: one purchase order for each vendor, currency and ship-to or location, every line tied. // L1 L2 L3 L8
  * Special orders of one item that are due together share a purchase line, rounded up to what the vendor sells.
  * Each is priced by the buying agreement chosen for it, else the first that fits, else the vendor's price. // A13
  * Orders come in the order of their first line. O(lines × offers).
@@ -94,12 +96,15 @@ function addWant(
   const dueDate = supplyDue(line.shipDate, offer.leadDays, workDate);
   const { currency } = line.order;
   const shared = line.route === 'special';
-  const key = shared ? `${vendorId}|${currency}|${line.item.id}|${dueDate}|${agreementLineId}` : `line ${line.id}`;
+  const key = shared
+    ? `${vendorId}|${currency}|${line.item.id}|${line.locationId}|${dueDate}|${agreementLineId}`
+    : `line ${line.id}`;
   const shipToId = shared ? null : line.shipToId;
   const { item } = line;
   const want = wants.get(key) ?? {
     vendorId,
     shipToId,
+    locationId: shared ? line.locationId : MAIN_LOCATION,
     currency,
     item,
     offer,

@@ -3,6 +3,7 @@ import { decidePurchase, type PurchaseGround, type PurchaseTyped } from './index
 const ground: PurchaseGround = {
   vendor: { id: 1, name: 'Arus', currency: 'MYR' },
   shipToIds: [3],
+  locationIds: [0, 1],
   items: new Map([
     [
       10,

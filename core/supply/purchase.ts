@@ -1,4 +1,4 @@
-import { dec, isDay, isDecimalText, sum, ZERO, type Day } from '@core/kernel';
+import { dec, isDay, isDecimalText, MAIN_LOCATION, sum, ZERO, type Day } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { vendorQuantity, vendorRefusal, type Offer } from './bench';
 import {
@@ -16,6 +16,7 @@ export interface PurchaseGround {
   vendor: { id: number; name: string; currency: string } | null;
   /** The customers' addresses it may go to. */
   shipToIds: readonly number[];
+  locationIds: readonly number[];
   items: ReadonlyMap<number, { item: BoughtItem; offers: readonly Offer[] }>;
   buying: readonly BuyingOffer[];
 }
@@ -23,6 +24,8 @@ export interface PurchaseGround {
 /** A purchase order as typed: to our place, or to a customer's address before anybody ordered. */
 export interface PurchaseTyped {
   shipToId: number | null;
+  /** Which of our places it comes to; the main one where left out. */
+  locationId?: number | undefined;
   lines: readonly {
     itemId: number | null;
     quantity: string;
@@ -50,6 +53,10 @@ export function decidePurchase(ground: PurchaseGround, typed: PurchaseTyped, wor
   if (typed.shipToId !== null && !ground.shipToIds.includes(typed.shipToId)) {
     refusals.push(refuse('unknown', 'shipToId', { what: 'This ship-to address' }));
   }
+  const locationId = typed.shipToId === null ? (typed.locationId ?? MAIN_LOCATION) : MAIN_LOCATION;
+  if (!ground.locationIds.includes(locationId)) {
+    refusals.push(refuse('unknown', 'locationId', { what: 'This location' }));
+  }
   if (typed.lines.length === 0) refusals.push(refuse('no-lines', 'lines', { document: 'The purchase order' }));
   const taken = new Taken();
   const plans = new Map<string, PurchasePlan>();
@@ -70,6 +77,7 @@ export function decidePurchase(ground: PurchaseGround, typed: PurchaseTyped, wor
     const want = {
       vendorId: vendor.id,
       shipToId: typed.shipToId,
+      locationId,
       currency: vendor.currency,
       item,
       offer,

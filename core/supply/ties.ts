@@ -13,6 +13,8 @@ export interface SalesEnd {
   route: Route;
   /** Where a drop shipment goes. */
   shipToId: number | null;
+  /** Where anything else goes out from. */
+  locationId: number;
   /** Open and tied to nothing. */
   uncovered: string;
   shipDate: Day;
@@ -26,6 +28,8 @@ export interface SupplyEnd {
   item: { id: number; number: string };
   /** The customer's address of a drop shipment; null for our own place. */
   shipToId: number | null;
+  /** Which of our places anything else comes to. */
+  locationId: number;
   /** Tied to nothing and not received yet. */
   untied: string;
   dueDate: Day;
@@ -107,6 +111,9 @@ function misfitOf(sales: SalesEnd, supply: SupplyEnd, field: string): Refusal | 
     return refuse('tie-other-way', field, { ...facts, route: ROUTE_NAMES[sales.route] });
   }
   if (sales.route === 'drop' && sales.shipToId !== supply.shipToId) return refuse('tie-other-address', field, facts);
+  if (sales.route !== 'drop' && sales.locationId !== supply.locationId) {
+    return refuse('tie-other-location', field, facts);
+  }
   return null;
 }
 

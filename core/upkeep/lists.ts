@@ -413,6 +413,18 @@ export const LIST_ROOMS: readonly { label: string; lists: readonly KeptList[] }[
         grows: true,
       },
       {
+        name: 'locations',
+        label: 'Locations',
+        sub: 'where we keep goods; what is made is made at the first of them',
+        fields: [
+          { name: 'code', head: 'Code', says: 'The code', width: 110, needed: true, is: text(12) },
+          { name: 'name', head: 'Name', says: 'The name', needed: true, is: text(60) },
+        ],
+        keys: [['code']],
+        within: null,
+        grows: true,
+      },
+      {
         name: 'machines-out',
         label: 'Machines out',
         sub: 'machines of a work centre that cannot run for some days; then promise again',

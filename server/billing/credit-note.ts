@@ -1,5 +1,5 @@
 import { decideCreditNote, decideSettlement, type CreditEffects, type CreditGround } from '@core/billing';
-import { dec } from '@core/kernel';
+import { dec, pointOf } from '@core/kernel';
 import { creditNoteJournal, rebateSettlementJournal, returnJournal } from '@core/ledger';
 import * as agreements from '@api/agreements';
 import * as contract from '@api/billing';
@@ -15,7 +15,7 @@ import {
 import type { Sql, Statement, Tx } from '../db/database';
 import { plain } from '../db/mapping';
 import { postJournals } from '../ledger';
-import { agreementsOf, lockOrder, reopenStatement } from '../orders';
+import { agreementsOf, lockOrder, lockStock, reopenStatement } from '../orders';
 import { insertOpenItem, insertTaxes, lockOwed, writeSetOffs } from './open-items';
 
 /** Credits an invoice for goods that came back, or for a price put right. // P1 P3 A4 A10 */
@@ -62,6 +62,7 @@ export const creditInvoice = defineAct(contract.creditInvoice, {
         company_id: companyId,
         item_id: line.itemId,
         place: 'ours',
+        location_id: line.locationId,
         quantity: line.quantity,
         cost: line.cost,
         posted_on: effects.creditDate,
@@ -103,9 +104,9 @@ function countersOf({ lines, orderId }: CreditEffects, companyId: number): State
         values: [line.quantity, line.quantity, companyId, line.orderLineId],
       },
       {
-        sql: `INSERT INTO stock (company_id, item_id, on_hand, value) VALUES (?, ?, ?, ?)
+        sql: `INSERT INTO stock (company_id, item_id, location_id, on_hand, value) VALUES (?, ?, ?, ?, ?)
            ON DUPLICATE KEY UPDATE on_hand = on_hand + VALUES(on_hand), value = value + VALUES(value)`,
-        values: [companyId, line.itemId, line.quantity, line.cost],
+        values: [companyId, line.itemId, line.locationId, line.quantity, line.cost],
       },
     ]),
     ...lines
@@ -186,10 +187,11 @@ async function lockForCredit(sql: Sql, companyId: number, invoiceId: number) {
   const touched = await lockAgreements(sql, companyId, agreementIds);
   const order = await lockOrder(sql, companyId, orderId);
   const lines = await creditableLines(sql, companyId, invoiceId);
-  await sql.rows('SELECT item_id FROM stock WHERE company_id = ? AND item_id IN (?) ORDER BY item_id FOR UPDATE', [
+  await lockStock(
+    sql,
     companyId,
-    [0, ...lines.map((line) => line.item.id)],
-  ]);
+    lines.map((line) => pointOf(line.item.id, line.locationId)),
+  );
   const [invoice] = await sql.rows<{
     number: string;
     customer_id: number;
@@ -222,6 +224,7 @@ export async function creditableLines(sql: Sql, companyId: number, invoiceId: nu
     agreement_id: number | null;
     item_id: number;
     item_number: string;
+    location_id: number;
     unit_price: string;
     quantity: string;
     net: string;
@@ -237,7 +240,7 @@ export async function creditableLines(sql: Sql, companyId: number, invoiceId: nu
     tax_code_id: number;
     tax_rate: string;
   }>(
-    `SELECT l.id, l.order_line_id, ol.agreement_line_id, al.agreement_id, sl.item_id, i.number AS item_number, l.unit_price,
+    `SELECT l.id, l.order_line_id, ol.agreement_line_id, al.agreement_id, sl.item_id, i.number AS item_number, ol.location_id, l.unit_price,
             l.net AS whole, l.allowance, l.quantity - COALESCE(own.quantity, 0) AS quantity, l.net - COALESCE(own.net, 0) AS net,
             l.agreed_net - COALESCE(own.agreed_net, 0) AS agreed_net,
             sl.quantity - COALESCE(back.quantity, 0) AS shipped_quantity, sl.value - COALESCE(back.value, 0) AS shipped_value,
@@ -269,6 +272,7 @@ export async function creditableLines(sql: Sql, companyId: number, invoiceId: nu
     agreementLineId: row.agreement_line_id,
     agreementId: row.agreement_id,
     item: { id: row.item_id, number: row.item_number },
+    locationId: row.location_id,
     unitPrice: plain(row.unit_price),
     quantity: plain(row.quantity),
     credited: Boolean(row.credited),

@@ -1,1 +1,1 @@
-export { findItems, itemChoices, itemGroups, itemsNamed, openItem } from './reads';
+export { findItems, itemChoices, itemGroups, itemsNamed, locationsOf, openItem } from './reads';

@@ -1,3 +1,4 @@
+import { dec } from '@core/kernel';
 import type * as z from 'zod';
 import { routeFits, ROUTES, type Route } from '@core/catalogue';
 import type * as agreements from '@api/agreements';
@@ -26,6 +27,10 @@ interface ItemRow {
   their_number: string | null;
 }
 
+/** What there is of item `i` at all our places together. */
+const inStock = (what: string) =>
+  `(SELECT SUM(s.${what}) FROM stock s WHERE s.company_id = i.company_id AND s.item_id = i.id)`;
+
 function itemsWhere(
   sql: Sql,
   where: string,
@@ -37,10 +42,9 @@ function itemsWhere(
             (SELECT GROUP_CONCAT(u.unit, ' ', u.factor ORDER BY u.factor SEPARATOR '\n') FROM item_unit u
               WHERE u.company_id = i.company_id AND u.item_id = i.id) AS units,
             (SELECT COUNT(*) FROM item_vendor v WHERE v.company_id = i.company_id AND v.item_id = i.id) AS vendors,
-            s.on_hand, s.on_hand - s.reserved AS free, s.value, t.code AS tax_code, t.rate AS tax_rate
+            ${inStock('on_hand')} AS on_hand, ${inStock('on_hand - s.reserved')} AS free, ${inStock('value')} AS value, t.code AS tax_code, t.rate AS tax_rate
        FROM item i
        JOIN tax_code t ON t.company_id = i.company_id AND t.id = i.tax_code_id
-       LEFT JOIN stock s ON s.company_id = i.company_id AND s.item_id = i.id
        LEFT JOIN customer_item ci ON ci.company_id = i.company_id AND ci.customer_id = ? AND ci.item_id = i.id
       WHERE ${where}`,
     // For the list price twice, and for what they call it.
@@ -110,6 +114,7 @@ export async function openItem(
   );
   return {
     ...choiceOf(found),
+    places: await placesOf(sql, companyId, id),
     taxCode: found.tax_code,
     stockValue: plain(found.value ?? '0'),
     vendors: vendors.map((vendor) => ({
@@ -162,4 +167,24 @@ export async function itemsNamed(sql: Sql, companyId: number, numbers: readonly 
       return found ? [{ asked: each, item: choiceOf(found) }] : [];
     }),
   };
+}
+
+/** The company's locations, the main one first. */
+export function locationsOf(sql: Sql, companyId: number): Promise<z.infer<typeof contract.locations.out>['rows']> {
+  return sql.rows('SELECT id, code, name FROM location WHERE company_id = ? ORDER BY id', [companyId]);
+}
+
+/** Where an item is on hand, the main location first. */
+async function placesOf(sql: Sql, companyId: number, itemId: number) {
+  const rows = await sql.rows<{ id: number; code: string; name: string; on_hand: string; reserved: string }>(
+    `SELECT l.id, l.code, l.name, s.on_hand, s.reserved FROM stock s
+       JOIN location l ON l.company_id = s.company_id AND l.id = s.location_id
+      WHERE s.company_id = ? AND s.item_id = ? AND s.on_hand > 0 ORDER BY l.id`,
+    [companyId, itemId],
+  );
+  return rows.map(({ id, code, name, on_hand, reserved }) => ({
+    location: { id, code, name },
+    onHand: plain(on_hand),
+    free: dec(on_hand).minus(reserved).toFixed(),
+  }));
 }

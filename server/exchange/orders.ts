@@ -7,7 +7,7 @@ import {
   type FileOrder,
 } from '@core/exchange';
 import { refuse, type Refusal } from '@core/refusals';
-import { dec, sum } from '@core/kernel';
+import { dec, MAIN_LOCATION, sum } from '@core/kernel';
 import { readUblOrder, ublOrder, ublProblems } from '@core/ubl';
 import * as contract from '@api/exchange';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
@@ -131,6 +131,7 @@ async function customersOf(tx: Sql, orders: readonly FileOrder[], doer: Doer): P
           contractedOnly: Boolean(row.contracted_only),
         },
         shipToIds: shipTos.map((each) => each.id),
+        locationIds: [MAIN_LOCATION],
         items: await pricedItems(
           tx,
           companyId,

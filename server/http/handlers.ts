@@ -30,7 +30,7 @@ import {
 } from '../access';
 import { findOffers, listAgreements, openAgreement, openProgress, renewFeed } from '../agreements';
 import { listInvoices, openCreditNote, openInvoice, openPrepayment, openToInvoice } from '../billing';
-import { findItems, itemGroups, itemsNamed, openItem } from '../catalogue';
+import { findItems, itemGroups, itemsNamed, locationsOf, openItem } from '../catalogue';
 import type { Sql } from '../db/database';
 import { find as findAll } from '../find';
 import { agreementsByPace, fulfilment } from '../insight';
@@ -208,6 +208,7 @@ export const HANDLERS: readonly Handler[] = [
   reads(desk.matchItems, (sql, companyId, { query }) =>
     itemsNamed(sql, companyId, query.numbers.split('\n'), query.customerId ?? 0),
   ),
+  reads(catalogue.locations, async (sql, companyId) => ({ rows: await locationsOf(sql, companyId) })),
   reads(catalogue.findItems, (sql, companyId, { query }) => findItems(sql, companyId, query.q, query.customerId)),
   reads(catalogue.openItem, (sql, companyId, { params }) => openItem(sql, companyId, params.id)),
   reads(ledger.openTrail, (sql, companyId, { params }) => openTrail(sql, companyId, params.kind, params.id)),

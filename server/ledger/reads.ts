@@ -108,12 +108,14 @@ async function stockEntriesOf(
     name: string;
     unit: string;
     place: 'ours' | 'vendor-to-customer';
+    location: string;
     quantity: string;
     cost: string;
     posted_on: string;
   }>(
-    `SELECT s.id, s.item_id, i.number, i.name, i.unit, s.place, s.quantity, s.cost, s.posted_on
+    `SELECT s.id, s.item_id, i.number, i.name, i.unit, s.place, l.name AS location, s.quantity, s.cost, s.posted_on
        FROM stock_entry s JOIN item i ON i.company_id = s.company_id AND i.id = s.item_id
+       JOIN location l ON l.company_id = s.company_id AND l.id = s.location_id
       WHERE s.company_id = ? AND s.document_kind = ? AND s.document_id = ? ORDER BY s.id`,
     [companyId, kind, id],
   );
@@ -121,6 +123,7 @@ async function stockEntriesOf(
     id: row.id,
     item: { id: row.item_id, number: row.number, name: row.name, unit: row.unit },
     place: row.place,
+    location: row.place === 'ours' ? row.location : '',
     quantity: plain(row.quantity),
     cost: plain(row.cost),
     postedOn: row.posted_on,

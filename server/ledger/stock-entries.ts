@@ -23,14 +23,17 @@ export async function stockEntries(
       sql.rows<{
         id: number;
         place: 'ours' | 'vendor-to-customer';
+        location: string;
         quantity: string;
         cost: string;
         posted_on: string;
         document_kind: DocumentKind;
         document_id: number;
       }>(
-        `SELECT id, place, quantity, cost, posted_on, document_kind, document_id FROM stock_entry FORCE INDEX (stock_entry_item)
-          WHERE company_id = ? AND item_id = ? AND id < ? ORDER BY id DESC LIMIT ?`,
+        `SELECT e.id, e.place, l.name AS location, e.quantity, e.cost, e.posted_on, e.document_kind, e.document_id
+           FROM stock_entry e FORCE INDEX (stock_entry_item)
+           STRAIGHT_JOIN location l ON l.company_id = e.company_id AND l.id = e.location_id
+          WHERE e.company_id = ? AND e.item_id = ? AND e.id < ? ORDER BY e.id DESC LIMIT ?`,
         [companyId, itemId, before, most],
       ),
     query,
@@ -51,6 +54,7 @@ export async function stockEntries(
     return {
       id: row.id,
       place: row.place,
+      location: row.place === 'ours' ? row.location : '',
       quantity: plain(row.quantity),
       cost: plain(row.cost),
       postedOn: row.posted_on,

@@ -1,10 +1,12 @@
 import type { OrderEffects } from '@core/orders';
 import { decideCancel, decideClose, decideConfirm, decideSave, keepingPlanned } from '@core/orders';
+import { pointOf } from '@core/kernel';
 import { reserveAtOnce } from '@core/stock';
 import * as contract from '@api/orders';
 import { defineAct, takeNumbers, there, type Doer, type Touched } from '../acts';
 import { counterStatements, lockAgreements, lockOffers, type PartyOffer } from '../agreements';
 import type { Sql, Statement, Tx } from '../db/database';
+import { locationsOf } from '../catalogue';
 import { plain, shipTosOf } from '../db/mapping';
 import { orderPricing } from '../pricing';
 import { heldStatement, lockFree } from './held';
@@ -59,6 +61,7 @@ const saveOrder = defineAct(contract.saveOrder, {
           }
         : null,
       shipToIds: shipTos.map((each) => each.id),
+      locationIds: (await locationsOf(tx, companyId)).map((each) => each.id),
       items: await pricedItems(tx, companyId, customer?.id ?? null, itemIds),
       offers,
       pricing: await orderPricing(tx, doer, customer?.id ?? null, head?.order_date ?? doer.workDate),
@@ -188,7 +191,7 @@ const confirmOrder = defineAct(contract.confirmOrder, {
       free: await lockFree(
         tx,
         doer.companyId,
-        always.map((line) => line.itemId),
+        always.map((line) => pointOf(line.itemId, line.locationId)),
       ),
     };
   },
@@ -228,7 +231,7 @@ const confirmOrder = defineAct(contract.confirmOrder, {
             },
           ]),
       ...held.flatMap((each) => [
-        heldStatement(doer.companyId, each.itemId, each.quantity),
+        heldStatement(doer.companyId, each.itemId, each.locationId, each.quantity),
         {
           sql: 'UPDATE sales_order_line SET reserved = ? WHERE company_id = ? AND id = ?',
           values: [each.quantity, doer.companyId, each.lineId],
@@ -370,7 +373,7 @@ const closeShort = defineAct(contract.closeShort, {
 /** What is held for a line is free again; its own count is set with the line. */
 function lettingGo(companyId: number, lineId: number): Statement {
   return {
-    sql: `UPDATE stock s JOIN sales_order_line l ON l.company_id = s.company_id AND l.item_id = s.item_id
+    sql: `UPDATE stock s JOIN sales_order_line l ON l.company_id = s.company_id AND l.item_id = s.item_id AND l.location_id = s.location_id
              SET s.reserved = s.reserved - l.reserved WHERE l.company_id = ? AND l.id = ?`,
     values: [companyId, lineId],
   };

@@ -134,19 +134,27 @@ export async function basketOf(
   };
 }
 
-/** Items on hand and held for nobody, by any part of number or name, and group. */
+/** Items on hand somewhere and held for nobody, by any part of number or name, and group. */
 export async function shelf(
   sql: Sql,
   companyId: number,
   query: z.infer<typeof contract.shelf.query>,
 ): Promise<z.infer<typeof contract.shelf.out>> {
   const like = likeOf(query.q);
-  const rows = await sql.rows<{ id: number; group_name: string | null }>(
-    `SELECT i.id, g.name AS group_name FROM stock s
+  const rows = await sql.rows<{
+    id: number;
+    group_name: string | null;
+    free: string;
+    location_id: number;
+    code: string;
+    location: string;
+  }>(
+    `SELECT i.id, g.name AS group_name, s.on_hand - s.reserved AS free, s.location_id, lo.code, lo.name AS location FROM stock s
+       JOIN location lo ON lo.company_id = s.company_id AND lo.id = s.location_id
        JOIN item i ON i.company_id = s.company_id AND i.id = s.item_id
        LEFT JOIN item_group g ON g.company_id = i.company_id AND g.id = i.item_group_id
       WHERE s.company_id = ? AND s.on_hand > s.reserved AND (i.number LIKE ? OR i.name LIKE ?)
-        ${query.groupId ? 'AND i.item_group_id = ?' : ''} ORDER BY i.number LIMIT ?`,
+        ${query.groupId ? 'AND i.item_group_id = ?' : ''} ORDER BY i.number, s.location_id LIMIT ?`,
     [companyId, like, like, ...(query.groupId ? [query.groupId] : []), MOST + 1],
   );
   const shown = rows.slice(0, MOST);
@@ -159,7 +167,8 @@ export async function shelf(
   return {
     rows: shown.flatMap((row) => {
       const found = items.get(row.id);
-      return found ? [{ item: found.item, free: found.free, group: row.group_name ?? '' }] : [];
+      const location = { id: row.location_id, code: row.code, name: row.location };
+      return found ? [{ item: found.item, location, free: plain(row.free), group: row.group_name ?? '' }] : [];
     }),
     more: rows.length > MOST,
   };

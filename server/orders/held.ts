@@ -1,21 +1,51 @@
+import { dec, itemAt, locationAt, pointOf } from '@core/kernel';
 import type { Sql, Statement } from '../db/database';
 import { plain } from '../db/mapping';
 
-/** What more (below zero: less) of an item's stock is held for orders. */
-export function heldStatement(companyId: number, itemId: number, by: string): Statement {
+/** What more (below zero: less) of an item's stock at a location is held for orders. */
+export function heldStatement(companyId: number, itemId: number, locationId: number, by: string): Statement {
   return {
-    sql: 'UPDATE stock SET reserved = reserved + ? WHERE company_id = ? AND item_id = ?',
-    values: [by, companyId, itemId],
+    sql: 'UPDATE stock SET reserved = reserved + ? WHERE company_id = ? AND item_id = ? AND location_id = ?',
+    values: [by, companyId, itemId, locationId],
   };
 }
 
-/** What is on hand of items and held for nobody, their stock locked, by item. */
-export async function lockFree(sql: Sql, companyId: number, itemIds: readonly number[]): Promise<Map<number, string>> {
-  if (itemIds.length === 0) return new Map();
-  const rows = await sql.rows<{ item_id: number; free: string }>(
-    `SELECT item_id, on_hand - reserved AS free FROM stock
-      WHERE company_id = ? AND item_id IN (?) ORDER BY item_id FOR UPDATE`,
-    [companyId, [...new Set(itemIds)]],
+export interface StockNow {
+  onHand: string;
+  reserved: string;
+  value: string;
+}
+
+/** What is there of items at locations (points), locked in the order of items and locations, by point. */
+export async function lockStock(
+  sql: Sql,
+  companyId: number,
+  points: readonly number[],
+): Promise<Map<number, StockNow>> {
+  if (points.length === 0) return new Map();
+  const wanted = [...new Set(points)];
+  const rows = await sql.rows<{
+    item_id: number;
+    location_id: number;
+    on_hand: string;
+    reserved: string;
+    value: string;
+  }>(
+    `SELECT item_id, location_id, on_hand, reserved, value FROM stock
+      WHERE company_id = ? AND (${wanted.map(() => 'item_id = ? AND location_id = ?').join(' OR ')})
+      ORDER BY item_id, location_id FOR UPDATE`,
+    [companyId, ...wanted.flatMap((point) => [itemAt(point), locationAt(point)])],
   );
-  return new Map(rows.map((row) => [row.item_id, plain(row.free)]));
+  return new Map(
+    rows.map((row) => [
+      pointOf(row.item_id, row.location_id),
+      { onHand: plain(row.on_hand), reserved: plain(row.reserved), value: plain(row.value) },
+    ]),
+  );
+}
+
+/** What is on hand of points and held for nobody, locked, by point. */
+export async function lockFree(sql: Sql, companyId: number, points: readonly number[]): Promise<Map<number, string>> {
+  const stock = await lockStock(sql, companyId, points);
+  return new Map([...stock].map(([point, { onHand, reserved }]) => [point, dec(onHand).minus(reserved).toFixed()]));
 }

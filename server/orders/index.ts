@@ -10,5 +10,5 @@ export { listOrders, openOrder } from './reads';
 export { repriceStatements, shipDatePrices } from './reprice';
 export { standingOf } from './standing';
 export { agreementsOf, insertOrder, lockOrder, pricedItems, reopenStatement, type OrderHead } from './store';
-export { heldStatement, lockFree } from './held';
+export { heldStatement, lockFree, lockStock } from './held';
 export { releasePlanned } from './release';

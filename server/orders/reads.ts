@@ -186,6 +186,9 @@ interface LineRow {
   shipped: string;
   invoiced: string;
   on_bench: number;
+  location_id: number;
+  location_code: string;
+  location: string;
   reserved: string;
   free: string | null;
   sold_unit: string;
@@ -209,15 +212,16 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: s
       `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, l.agreement_line_id, ag.id AS agreement_id,
             ag.number AS agreement_number, l.quantity, l.cancelled, l.unit_price, l.list_price, l.amount, tc.code AS tax_code, l.tax_rate, l.route, i.stocked,
             (SELECT COUNT(*) FROM item_vendor iv WHERE iv.company_id = l.company_id AND iv.item_id = l.item_id) AS vendors,
-            l.ship_date, l.promised_date, l.tied, l.shipped, l.invoiced, l.on_bench, l.reserved, l.agreed_amount,
+            l.ship_date, l.promised_date, l.tied, l.shipped, l.invoiced, l.on_bench, l.location_id, lo.code AS location_code, lo.name AS location, l.reserved, l.agreed_amount,
             IF(l.unit = '', i.unit, l.unit) AS sold_unit, l.unit_factor, l.typed_price, l.price_reason, l.discount, l.build_up, l.priced_on, l.ordered_amount,
             i.weight, i.volume, sk.on_hand - sk.reserved AS free
        FROM sales_order_line l
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
        JOIN tax_code tc ON tc.company_id = l.company_id AND tc.id = l.tax_code_id
+       JOIN location lo ON lo.company_id = l.company_id AND lo.id = l.location_id
        LEFT JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
        LEFT JOIN agreement ag ON ag.company_id = al.company_id AND ag.id = al.agreement_id
-       LEFT JOIN stock sk ON sk.company_id = l.company_id AND sk.item_id = l.item_id
+       LEFT JOIN stock sk ON sk.company_id = l.company_id AND sk.item_id = l.item_id AND sk.location_id = l.location_id
       WHERE l.company_id = ? AND l.order_id = ? ORDER BY l.line_no`,
       [companyId, orderId],
     ),
@@ -364,6 +368,7 @@ function lineOf(
     weight: plain(row.weight),
     volume: plain(row.volume),
     route: row.route,
+    location: row.route === 'drop' ? null : { id: row.location_id, code: row.location_code, name: row.location },
     routes: ROUTES.filter((route) => routeFits(route, fits)),
     shipDate: row.ship_date,
     promised: row.promised_date,

@@ -1,5 +1,5 @@
 import type { Day } from '@core/kernel';
-import { dec, sum } from '@core/kernel';
+import { dec, MAIN_LOCATION, sum } from '@core/kernel';
 import type { ConfirmableItem, OrderLineNow, OrderState, PlannedFor, SoldAs } from '@core/orders';
 import { BuildUpSteps } from '@api/orders';
 import type { Route } from '@core/catalogue';
@@ -74,6 +74,8 @@ export interface WritableLine {
   taxCodeId: number;
   taxRate: string;
   route: Route;
+  /** Where it goes out from; the main location where left out. */
+  locationId?: number;
   shipDate: Day;
   /** Left out where it is in the item's own unit, at the price its agreement gives. */
   sold?: SoldAs;
@@ -136,6 +138,7 @@ export function lineColumns(line: WritableLine) {
     tax_code_id: line.taxCodeId,
     tax_rate: line.taxRate,
     route: line.route,
+    location_id: line.locationId ?? MAIN_LOCATION,
     ship_date: line.shipDate,
     ...(line.sold && {
       unit: line.sold.unit,
@@ -161,7 +164,16 @@ export async function linesNow(
   sql: Sql,
   companyId: number,
   orderId: number,
-): Promise<(OrderLineNow & { route: Route; tied: string; shipped: string; taxCode: string; taxRate: string })[]> {
+): Promise<
+  (OrderLineNow & {
+    route: Route;
+    locationId: number;
+    tied: string;
+    shipped: string;
+    taxCode: string;
+    taxRate: string;
+  })[]
+> {
   const rows = await sql.rows<{
     id: number;
     line_no: number;
@@ -173,6 +185,7 @@ export async function linesNow(
     agreement_line_id: number | null;
     agreed_amount: string | null;
     route: Route;
+    location_id: number;
     ship_date: Day;
     tied: string;
     shipped: string;
@@ -186,7 +199,7 @@ export async function linesNow(
     build_up: string;
   }>(
     `SELECT l.id, l.line_no, l.item_id, l.quantity, l.unit_price, l.list_price, l.amount, l.agreement_line_id, l.agreed_amount,
-            l.route, l.ship_date, l.tied, l.shipped, l.tax_code_id, l.tax_rate, IF(l.unit = '', i.unit, l.unit) AS unit, l.unit_factor, l.typed_price,
+            l.route, l.location_id, l.ship_date, l.tied, l.shipped, l.tax_code_id, l.tax_rate, IF(l.unit = '', i.unit, l.unit) AS unit, l.unit_factor, l.typed_price,
             l.price_reason, l.discount, l.build_up
        FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
       WHERE l.company_id = ? AND l.order_id = ? ORDER BY l.line_no`,
@@ -203,6 +216,7 @@ export async function linesNow(
     agreementLineId: row.agreement_line_id,
     agreedAmount: row.agreed_amount === null ? null : plain(row.agreed_amount),
     route: row.route,
+    locationId: row.location_id,
     shipDate: row.ship_date,
     tied: plain(row.tied),
     shipped: plain(row.shipped),

@@ -39,11 +39,11 @@ export async function pricingOf(
     sql.rows<ItemRow>(
       `SELECT i.id, i.unit, i.weight, i.volume, i.pack_size, i.split_charge, i.cost_basis, i.cost_surcharge, i.cost_margin,
               i.cost_factor, i.cost_offset, i.cost_series_id, ms.name AS series, ${rateOf(CUSTOMER_CURRENCY)} AS rate,
-              IF(i.cost_basis = 'average' AND s.on_hand > 0, ROUND(s.value / s.on_hand, 4), NULL) AS average,
+              IF(i.cost_basis = 'average', (SELECT ROUND(SUM(s.value) / SUM(s.on_hand), 4) FROM stock s
+                 WHERE s.company_id = i.company_id AND s.item_id = i.id HAVING SUM(s.on_hand) > 0), NULL) AS average,
               IF(i.cost_basis = 'last', (SELECT l.unit_price FROM purchase_order_line l
                  WHERE l.company_id = i.company_id AND l.item_id = i.id AND l.received > 0 ORDER BY l.id DESC LIMIT 1), NULL) AS last
          FROM item i
-         LEFT JOIN stock s ON s.company_id = i.company_id AND s.item_id = i.id
          LEFT JOIN market_series ms ON ms.company_id = i.company_id AND ms.id = i.cost_series_id
         WHERE i.company_id = ? AND i.id IN (?)`,
       [customerId ?? 0, customerId ?? 0, companyId, ids],

@@ -1,4 +1,4 @@
-import { dec, isDay, type Day } from '@core/kernel';
+import { dec, isDay, itemAt, locationAt, pointOf, type Day } from '@core/kernel';
 import { decideAccept, type Acceptance, type PlannedOrderPlan } from '@core/promise';
 import { refuse, type Refusal } from '@core/refusals';
 import * as contract from '@api/promise';
@@ -17,6 +17,7 @@ export async function promisedLines(sql: Sql, companyId: number, orderId: number
     id: number;
     line_no: number;
     item_id: number;
+    location_id: number;
     number: string;
     name: string;
     unit: string;
@@ -28,14 +29,16 @@ export async function promisedLines(sql: Sql, companyId: number, orderId: number
     promise_method: 'atp' | 'ctp' | 'lead' | 'none';
     planned: number;
   }>(
-    `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, ${OPEN_UNTIED} AS quantity,
+    `SELECT l.id, l.line_no, l.item_id, l.location_id, i.number, i.name, i.unit, ${OPEN_UNTIED} AS quantity,
             COALESCE(l.asked_date, l.ship_date) AS asked, l.ship_date, l.promised_date, l.promised_by, i.promise_method,
             (SELECT COUNT(*) FROM planned_order p WHERE p.company_id = l.company_id AND p.order_line_id = l.id AND p.open) AS planned
        FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
       WHERE l.company_id = ? AND l.order_id = ? AND l.owed ORDER BY l.line_no`,
     [companyId, orderId],
   );
-  return rows.filter((row) => dec(row.quantity).gt(0)).map((row) => ({ ...row, quantity: plain(row.quantity) }));
+  return rows
+    .filter((row) => dec(row.quantity).gt(0))
+    .map((row) => ({ ...row, point: pointOf(row.item_id, row.location_id), quantity: plain(row.quantity) }));
 }
 
 export const acceptPromise = defineAct(contract.acceptPromise, {
@@ -53,7 +56,7 @@ export const acceptPromise = defineAct(contract.acceptPromise, {
       tx,
       doer.companyId,
       doer.workDate,
-      leftOut.map((line) => line.item_id),
+      leftOut.map((line) => line.point),
       { without: leftOut.map((line) => line.id) },
     );
     return { head, lines, rows, planned: await plannedFor(tx, doer.companyId, asked) };
@@ -74,7 +77,7 @@ export const acceptPromise = defineAct(contract.acceptPromise, {
       }
       if (now) {
         const asked = input.together && line.day !== null && isDay(line.day) ? line.day : line.asked;
-        const ask = { key: String(now.id), itemId: now.item_id, quantity: now.quantity, asked };
+        const ask = { key: String(now.id), itemId: now.point, quantity: now.quantity, asked };
         accepted.push({ ask, lineId: now.id, way: line.way, day: line.day ?? '' });
       }
     }
@@ -160,7 +163,8 @@ export async function writePlanned(tx: Tx, doer: Doer, orders: readonly PlannedO
           company_id: companyId,
           number: numbers[place]!,
           kind: order.kind,
-          item_id: order.itemId,
+          item_id: itemAt(order.itemId),
+          location_id: locationAt(order.itemId),
           quantity: order.quantity,
           held: order.held,
           start_date: order.start,

@@ -28,7 +28,7 @@ import type { Report } from './run';
 /** Lines whose reason is looked up in one query. */
 const MOST_PAIRS = 200;
 
-const LINE = ['lineId', 'itemId', 'asked', 'promised', 'ordered', 'way', 'quantity'] as const;
+const LINE = ['lineId', 'point', 'asked', 'promised', 'ordered', 'way', 'quantity'] as const;
 
 /** What tells one day from another, as days from the work date; the same few come again and again. */
 function daysFrom(workDate: Day): (day: Day) => number {
@@ -53,28 +53,34 @@ export async function promiseAgain(
 ): Promise<MovedLine[]> {
   const dayIndex = daysFrom(workDate);
   const lines = new Columns(LINE, ['quantity']);
+  // Each point by its place here, which takes less room than the point itself.
+  const points: number[] = [];
+  const placeOf = new Map<number, number>();
   await database.each(
     OPEN_LINES,
     [companyId],
-    ([lineId, itemId, quantity, asked, promised, promisedBy, method, ordered]) => {
+    ([lineId, read, quantity, asked, promised, promisedBy, method, ordered]) => {
       const way = (promisedBy as Way | null) ?? wayOf(method as Method);
       if (way === null) return;
       const days = [asked, promised, ordered].map((day) => dayIndex(String(day)));
-      lines.push(Number(lineId), Number(itemId), ...days, WAYS.indexOf(way), scaled(String(quantity)));
+      const point = Number(read);
+      if (!placeOf.has(point)) placeOf.set(point, points.push(point) - 1);
+      lines.push(Number(lineId), placeOf.get(point)!, ...days, WAYS.indexOf(way), scaled(String(quantity)));
     },
   );
   report(0, lines.length);
-  const [lineId, itemId, asked, promised, ordered, way] = LINE.map((name) => lines.whole(name));
+  const [lineId, point, asked, promised, ordered, way] = LINE.map((name) => lines.whole(name));
+  const pointAt = (at: number) => points[point![at]!]!;
   const quantity = lines.any('quantity');
   const atp = WAYS.indexOf('atp');
 
   const plannedItems = new Set<number>();
-  for (let at = 0; at < lines.length; at += 1) if (way![at] !== atp) plannedItems.add(itemId![at]!);
+  for (let at = 0; at < lines.length; at += 1) if (way![at] !== atp) plannedItems.add(pointAt(at));
   const rows = await groundRows(database, companyId, workDate, [...plannedItems], { without: 'all' });
   const shared = new Set(plannedItems.size > 0 ? rows.items.map((item) => item.id) : []);
   const lineAt = (at: number): PromisedLine => ({
     lineId: lineId![at]!,
-    itemId: itemId![at]!,
+    itemId: pointAt(at),
     quantity: String(quantity[at]! / 100_000),
     asked: addDays(workDate, asked![at]!),
     promised: addDays(workDate, promised![at]!),
@@ -90,7 +96,7 @@ export async function promiseAgain(
   const indexOf = new Map<number, number>();
   let count = 0;
   for (let at = 0; at < lines.length; at += 1) {
-    const item = itemId![at]!;
+    const item = pointAt(at);
     if (way![at] !== atp || shared.has(item)) planned.push(lineAt(at));
     else {
       plain[count++] = at;
@@ -99,7 +105,7 @@ export async function promiseAgain(
   }
   const places = plain.subarray(0, count);
   const asks: OpenLines = {
-    item: places.map((at) => indexOf.get(itemId![at]!)!),
+    item: places.map((at) => indexOf.get(pointAt(at))!),
     quantity: Float64Array.from(places, (at) => quantity[at]!),
     // A day beyond the horizon is not looked at: asked on its last, and had when asked.
     asked: places.map((at) => Math.min(Math.max(0, asked![at]!), HORIZON - 1)),
@@ -128,11 +134,11 @@ export async function promiseAgain(
   const dayAt = (place: number) => addDays(workDate, days[place]!);
   for (let from = 0; from < moved.length; from += MOST_PAIRS) {
     const some = moved.slice(from, from + MOST_PAIRS);
-    const pairs = some.map((place) => [itemId![places[place]!]!, dayAt(place)] as const);
+    const pairs = some.map((place) => [pointAt(places[place]!), dayAt(place)] as const);
     const coming = comingOn({ supplies: await comingThen(database, companyId, pairs, leftOut) });
     for (const place of some) {
       const at = places[place]!;
-      found.set(lineId![at]!, { is: dayAt(place), why: whyOn(coming, workDate, itemId![at]!, days[place]!) });
+      found.set(lineId![at]!, { is: dayAt(place), why: whyOn(coming, workDate, pointAt(at), days[place]!) });
     }
   }
   if (never.length > 0) {

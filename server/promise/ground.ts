@@ -1,8 +1,9 @@
-import { addDays, daysBetween, type Day } from '@core/kernel';
+import { addDays, daysBetween, itemAt, locationAt, MAIN_LOCATION, pointOf, type Day } from '@core/kernel';
 import type { GroundRows, ItemRow, Method, Obtained } from '@core/promise';
+import { locationsOf } from '../catalogue';
 import type { Sql } from '../db/database';
 import { APPROVED, plain } from '../db/mapping';
-import { demandsOf, suppliesOf } from './moves';
+import { demandsOf, itemsAt, suppliesOf } from './moves';
 import { plannedFor, plannedForAll } from './planned-for';
 
 /** Days that are looked at: two years. */
@@ -19,7 +20,7 @@ export interface Wanted {
 }
 
 /**
- * All that promises of some items stand on: the items and all they are made of, their stock, what comes and goes, the
+ * All that promises of some items at locations (points) stand on: the items and all they are made of, their stock, what comes and goes, the
  * centres and what they have to do. // T1
  * Some fourteen queries, one more for each level of the BOMs; each walks a key of the items it is about.
  */
@@ -27,14 +28,14 @@ export async function groundRows(
   sql: Sql,
   companyId: number,
   workDate: Day,
-  itemIds: readonly number[],
+  points: readonly number[],
   { without: lines = [], below = true, benchLeftOut = false }: Wanted = {},
 ): Promise<GroundRows> {
   const [company] = await sql.rows<{ calendar_id: number; receiving_days: number; safety_days: number }>(
     'SELECT calendar_id, receiving_days, safety_days FROM company WHERE id = ?',
     [companyId],
   );
-  const { ids, components } = below ? await madeOf(sql, companyId, itemIds) : { ids: itemIds, components: [] };
+  const { ids, components } = below ? await madeOf(sql, companyId, points) : { ids: points, components: [] };
   const leftOut = lines === 'all' ? await plannedForAll(sql, companyId) : await plannedFor(sql, companyId, lines);
   const operations = await sql.rows<{
     item_id: number;
@@ -47,7 +48,7 @@ export async function groundRows(
   }>(
     `SELECT item_id, no, name, work_centre_id, setup_minutes, run_minutes, parallel FROM routing_operation
       WHERE company_id = ? AND item_id IN (?)`,
-    [companyId, below ? ids : [0]],
+    [companyId, below ? [0, ...ids.filter(isMain)] : [0]],
   );
   const centreIds = [...new Set(operations.map((row) => row.work_centre_id)), 0];
   const centres = await sql.rows<{
@@ -117,10 +118,11 @@ export async function machinesOut(
 }
 
 /** Items with all they are made of, down to what is bought, a query for each level; a cycle ends the walk by itself. */
-async function madeOf(sql: Sql, companyId: number, itemIds: readonly number[]) {
-  const ids = new Set(itemIds);
+async function madeOf(sql: Sql, companyId: number, points: readonly number[]) {
+  const ids = new Set(points);
   const components: GroundRows['components'][number][] = [];
-  let level = [...ids];
+  // What is made is made at the main location, of what is there.
+  let level = [...ids].filter(isMain);
   while (level.length > 0) {
     const rows = await sql.rows<{
       item_id: number;
@@ -171,13 +173,20 @@ async function calendarsOf(sql: Sql, companyId: number, from: Day): Promise<Grou
   }));
 }
 
+const isMain = (point: number) => locationAt(point) === MAIN_LOCATION;
+
+/**
+ * Items at locations as promising sees them. Anywhere but at the main location an item is only ever bought, and none of
+ * it kept back.
+ */
 async function itemsOf(
   sql: Sql,
   companyId: number,
-  ids: readonly number[],
+  points: readonly number[],
   day: Day,
   ownCalendar: number,
 ): Promise<ItemRow[]> {
+  const ids = itemsAt(points);
   const items = await sql.rows<{
     id: number;
     number: string;
@@ -190,14 +199,18 @@ async function itemsOf(
     lot_multiple: string;
     phantom: number;
     make_days: number;
-    on_hand: string;
   }>(
-    `SELECT i.id, i.number, i.name, i.unit, i.obtained, i.promise_method, i.safety_stock, i.lot_minimum, i.lot_multiple,
-            i.phantom, i.make_days, COALESCE(s.on_hand, 0) AS on_hand
-       FROM item i LEFT JOIN stock s ON s.company_id = i.company_id AND s.item_id = i.id
-      WHERE i.company_id = ? AND i.id IN (?)`,
+    `SELECT id, number, name, unit, obtained, promise_method, safety_stock, lot_minimum, lot_multiple, phantom, make_days
+       FROM item WHERE company_id = ? AND id IN (?)`,
     [companyId, ids],
   );
+  const stock = await sql.rows<{ item_id: number; location_id: number; on_hand: string }>(
+    'SELECT item_id, location_id, on_hand FROM stock WHERE company_id = ? AND item_id IN (?)',
+    [companyId, ids],
+  );
+  const onHand = new Map(stock.map((row) => [pointOf(row.item_id, row.location_id), plain(row.on_hand)]));
+  const elsewhere = points.some((point) => !isMain(point));
+  const codes = new Map(elsewhere ? (await locationsOf(sql, companyId)).map(({ id, code }) => [id, code]) : []);
   // The preferred one first, then the cheapest, then the fastest; only who may sell it. // L8 L9
   const sellers = await sql.rows<{
     item_id: number;
@@ -222,26 +235,35 @@ async function itemsOf(
     if (of) of.push(seller);
     else sellersOf.set(seller.item_id, [seller]);
   }
-  return items.map((row) => ({
-    id: row.id,
-    number: row.number,
-    name: row.name,
-    unit: row.unit,
-    obtained: row.obtained,
-    method: row.promise_method,
-    safetyStock: plain(row.safety_stock),
-    lotMinimum: plain(row.lot_minimum),
-    lotMultiple: plain(row.lot_multiple),
-    phantom: row.phantom === 1,
-    makeDays: row.make_days,
-    onHand: plain(row.on_hand),
-    sellers: (sellersOf.get(row.id) ?? []).map((seller) => ({
-      vendorId: seller.vendor_id,
-      name: seller.name,
-      leadDays: seller.lead_days,
-      calendarId: seller.calendar_id ?? ownCalendar,
-      minimum: plain(seller.minimum),
-      multiple: plain(seller.multiple),
-    })),
-  }));
+  const byId = new Map(items.map((item) => [item.id, item]));
+  return points.flatMap((point): ItemRow[] => {
+    const row = byId.get(itemAt(point));
+    if (!row) return [];
+    const main = isMain(point);
+    const bought = main || row.obtained === 'buy';
+    return [
+      {
+        id: point,
+        number: main ? row.number : `${row.number} at ${codes.get(locationAt(point)) ?? ''}`,
+        name: row.name,
+        unit: row.unit,
+        obtained: main ? row.obtained : 'buy',
+        method: row.promise_method,
+        safetyStock: main ? plain(row.safety_stock) : '0',
+        lotMinimum: plain(row.lot_minimum),
+        lotMultiple: plain(row.lot_multiple),
+        phantom: main && row.phantom === 1,
+        makeDays: row.make_days,
+        onHand: onHand.get(point) ?? '0',
+        sellers: (bought ? (sellersOf.get(row.id) ?? []) : []).map((seller) => ({
+          vendorId: seller.vendor_id,
+          name: seller.name,
+          leadDays: seller.lead_days,
+          calendarId: seller.calendar_id ?? ownCalendar,
+          minimum: plain(seller.minimum),
+          multiple: plain(seller.multiple),
+        })),
+      },
+    ];
+  });
 }

@@ -1,8 +1,11 @@
-import type { Day } from '@core/kernel';
+import { itemAt, type Day } from '@core/kernel';
 import type { MoveRow } from '@core/promise';
 import type { Bound, Database, Sql } from '../db/database';
 import { plain } from '../db/mapping';
 import { plannedForAll } from './planned-for';
+
+/** An item at a location as `pointOf` makes it. */
+export const pointBy = (item: string, location: string) => `${item} + ${location} * 4294967296`;
 
 /** What is open of an order line `l`, but for what comes for it on a tie. */
 export const OPEN_UNTIED = `l.quantity - l.cancelled - l.shipped - COALESCE((SELECT SUM(t.quantity - t.received) FROM tie t
@@ -62,8 +65,19 @@ const SUPPLIES = {
   planned: `p.quantity - GREATEST(${HELD}, p.finished)`,
 };
 
-export const suppliesOf = (sql: Sql, companyId: number, ids: readonly number[], leftOut: readonly number[]) =>
-  supplies(sql, companyId, [(alias) => `${alias}.item_id IN (?)`, [ids]], leftOut);
+/** What comes of items at locations (points). */
+export async function suppliesOf(sql: Sql, companyId: number, points: readonly number[], leftOut: readonly number[]) {
+  const all = await supplies(sql, companyId, [(alias) => `${alias}.item_id IN (?)`, [itemsAt(points)]], leftOut);
+  return among(points, all);
+}
+
+/** The items of points. */
+export const itemsAt = (points: readonly number[]): number[] => [...new Set(points.map(itemAt))];
+
+function among(points: readonly number[], moves: readonly MoveRow[]): MoveRow[] {
+  const wanted = new Set(points);
+  return moves.filter((move) => wanted.has(move.itemId));
+}
 
 async function supplies(
   sql: Sql,
@@ -72,7 +86,7 @@ async function supplies(
   leftOut: readonly number[],
 ): Promise<MoveRow[]> {
   const rows = await sql.rows<MoveRead>(
-    `SELECT l.item_id, l.due_date AS day, ${SUPPLIES.purchased} AS quantity,
+    `SELECT ${pointBy('l.item_id', 'p.location_id')} AS item_id, l.due_date AS day, ${SUPPLIES.purchased} AS quantity,
             'PO' AS kind, p.id, p.number, l.id AS line_id, v.name AS party,
             EXISTS (SELECT 1 FROM tie t WHERE t.company_id = l.company_id AND t.purchase_line_id = l.id
               AND t.quantity > t.received) AS fixed
@@ -81,7 +95,7 @@ async function supplies(
       WHERE l.company_id = ? AND (${which('l')}) AND l.untied = TRUE
      HAVING quantity > 0
      UNION ALL
-     SELECT p.item_id, p.due_date, ${SUPPLIES.planned} AS quantity, ${KIND_OF_PLANNED}, p.id, p.number, NULL, COALESCE(v.name, ''),
+     SELECT ${pointBy('p.item_id', 'p.location_id')}, p.due_date, ${SUPPLIES.planned} AS quantity, ${KIND_OF_PLANNED}, p.id, p.number, NULL, COALESCE(v.name, ''),
             ${HELD} > 0 OR p.finished > 0 OR p.state <> 'planned'
        FROM planned_order p LEFT JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
       WHERE p.company_id = ? AND (${which('p')}) AND p.open = TRUE AND p.id NOT IN (?)
@@ -102,7 +116,7 @@ const DEMANDS = {
 export async function demandsOf(
   sql: Sql,
   companyId: number,
-  ids: readonly number[],
+  points: readonly number[],
   lines: readonly number[] | 'all',
   leftOut: readonly number[],
   benchLeftOut: boolean,
@@ -112,8 +126,9 @@ export async function demandsOf(
     lines === 'all'
       ? [`NOT (o.state = 'confirmed' AND ${ASKED_ANEW})`, []]
       : ['l.id NOT IN (?)', [lines.length > 0 ? lines : [0]]];
+  const ids = itemsAt(points);
   const rows = await sql.rows<MoveRead>(
-    `SELECT l.item_id, l.ship_date AS day, ${DEMANDS.owed} ${bench} AS quantity,
+    `SELECT ${pointBy('l.item_id', 'l.location_id')} AS item_id, l.ship_date AS day, ${DEMANDS.owed} ${bench} AS quantity,
             'SO' AS kind, o.id, o.number, l.id AS line_id, c.name AS party
        FROM sales_order_line l
        JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
@@ -130,11 +145,11 @@ export async function demandsOf(
       ORDER BY day, kind, id, line_id`,
     [companyId, ids, ...values, companyId, ids, leftOut],
   );
-  return rows.map(moveOf);
+  return among(points, rows.map(moveOf));
 }
 
-/** Hears a supply, or a demand below zero: its item, its day and how much. */
-export type TakeMove = (itemId: number, day: Day, quantity: string) => void;
+/** Hears a supply, or a demand below zero: its point, its day and how much. */
+export type TakeMove = (point: number, day: Day, quantity: string) => void;
 
 /**
  * All that comes and goes of a company but for what every open line has asked for and what is planned for them, one
@@ -143,24 +158,29 @@ export type TakeMove = (itemId: number, day: Day, quantity: string) => void;
 export async function eachMove(database: Database, companyId: number, workDate: Day, take: TakeMove): Promise<void> {
   const leftOut = await plannedForAll(database, companyId);
   const all = (sql: string, values: (Bound | readonly Bound[])[]) =>
-    database.each(sql, values, ([itemId, day, quantity]) => take(Number(itemId), String(day), String(quantity)));
+    database.each(sql, values, ([point, day, quantity]) => take(Number(point), String(day), String(quantity)));
   await all(
     `SELECT i.id, ?, COALESCE(s.on_hand, 0) - i.safety_stock
-       FROM item i LEFT JOIN stock s ON s.company_id = i.company_id AND s.item_id = i.id WHERE i.company_id = ?`,
+       FROM item i LEFT JOIN stock s ON s.company_id = i.company_id AND s.item_id = i.id AND s.location_id = 0
+      WHERE i.company_id = ?`,
     [workDate, companyId],
   );
   await all(
-    `SELECT l.item_id, l.due_date, ${SUPPLIES.purchased} AS quantity FROM ${SUPPLIES.ofPurchases}
+    `SELECT ${pointBy('item_id', 'location_id')}, ?, on_hand FROM stock WHERE company_id = ? AND location_id > 0`,
+    [workDate, companyId],
+  );
+  await all(
+    `SELECT ${pointBy('l.item_id', 'p.location_id')}, l.due_date, ${SUPPLIES.purchased} AS quantity FROM ${SUPPLIES.ofPurchases}
       WHERE l.company_id = ? AND l.untied = TRUE HAVING quantity > 0`,
     [companyId],
   );
   await all(
-    `SELECT p.item_id, p.due_date, ${SUPPLIES.planned} AS quantity FROM planned_order p
+    `SELECT ${pointBy('p.item_id', 'p.location_id')}, p.due_date, ${SUPPLIES.planned} AS quantity FROM planned_order p
       WHERE p.company_id = ? AND p.open = TRUE AND p.id NOT IN (?) HAVING quantity > 0`,
     [companyId, leftOut],
   );
   await all(
-    `SELECT l.item_id, l.ship_date, -(${DEMANDS.owed}) AS quantity
+    `SELECT ${pointBy('l.item_id', 'l.location_id')}, l.ship_date, -(${DEMANDS.owed}) AS quantity
        FROM sales_order_line l
        JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
@@ -176,14 +196,15 @@ export async function eachMove(database: Database, companyId: number, workDate: 
   );
 }
 
-/** What comes of items on days, with whose it is: why a day was found. Walks the key of each pair; some hundred at most. */
+/** What comes of points on days, at any location of their items, with whose it is: why a day was found. Walks the key of each pair; some hundred at most. */
 export async function comingThen(
   sql: Sql,
   companyId: number,
-  pairs: readonly (readonly [itemId: number, day: Day])[],
+  pairs: readonly (readonly [point: number, day: Day])[],
   leftOut: readonly number[],
 ): Promise<MoveRow[]> {
   if (pairs.length === 0) return [];
   const which = (alias: string) => pairs.map(() => `${alias}.item_id = ? AND ${alias}.due_date = ?`).join(' OR ');
-  return supplies(sql, companyId, [which, pairs.flat()], leftOut);
+  const values = pairs.flatMap(([point, day]) => [itemAt(point), day]);
+  return supplies(sql, companyId, [which, values], leftOut);
 }

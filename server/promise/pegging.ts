@@ -1,11 +1,11 @@
 import type * as z from 'zod';
-import type { Day } from '@core/kernel';
+import { itemAt, type Day } from '@core/kernel';
 import { pegging } from '@core/promise';
 import type * as contract from '@api/promise';
 import { there } from '../acts';
 import type { Sql } from '../db/database';
 import { plain } from '../db/mapping';
-import { KIND_OF_PLANNED } from './moves';
+import { itemsAt, KIND_OF_PLANNED, pointBy } from './moves';
 import { familyOf, groundOfPlanning } from './planning-ground';
 
 type Out = z.infer<typeof contract.openPegging.out>;
@@ -42,7 +42,7 @@ export async function openPegging(
   const about = await itemsOf(sql, companyId, asked);
   const family = await familyOf(sql, companyId, about);
   const { rows, forecast } = await groundOfPlanning(sql, companyId, workDate, [0, ...family]);
-  const ids = [0, ...rows.items.map((item) => item.id)];
+  const ids = [0, ...itemsAt(rows.items.map((item) => item.id))];
   const edges = await heldEdges(sql, companyId, ids);
   const { pegs, missing } = pegging(rows, forecast);
   for (const peg of pegs) {
@@ -54,7 +54,7 @@ export async function openPegging(
     const supply = { kind: 'missing', id: itemId, number: '', party: '' };
     edges.push({ supply, demand, itemId, quantity, day, held: false });
   }
-  const itemOf = new Map(rows.items.map(({ id, number }) => [id, { id, number }]));
+  const itemOf = new Map(rows.items.map(({ id, number }) => [id, { id: itemAt(id), number }]));
   const walk = (from: Edge[], to: 'supply' | 'demand') => {
     const byKey = new Map<string, Edge[]>();
     for (const edge of from) {
@@ -115,7 +115,7 @@ async function heldEdges(sql: Sql, companyId: number, ids: readonly number[]): P
     for_number: string;
     for_party: string;
   }>(
-    `SELECT ${KIND_OF_PLANNED} AS kind, p.id, p.number, COALESCE(v.name, '') AS party, p.item_id, p.held AS quantity, p.due_date AS day,
+    `SELECT ${KIND_OF_PLANNED} AS kind, p.id, p.number, COALESCE(v.name, '') AS party, ${pointBy('p.item_id', 'p.location_id')} AS item_id, p.held AS quantity, p.due_date AS day,
             'SO' AS for_kind, o.id AS for_id, o.number AS for_number, c.name AS for_party
        FROM planned_order p
        JOIN sales_order_line l ON l.company_id = p.company_id AND l.id = p.order_line_id
@@ -124,7 +124,7 @@ async function heldEdges(sql: Sql, companyId: number, ids: readonly number[]): P
        LEFT JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
       WHERE p.company_id = ? AND p.item_id IN (?) AND p.open = TRUE AND p.held > 0
      UNION ALL
-     SELECT ${KIND_OF_PLANNED}, p.id, p.number, COALESCE(v.name, ''), p.item_id, p.held, p.due_date,
+     SELECT ${KIND_OF_PLANNED}, p.id, p.number, COALESCE(v.name, ''), ${pointBy('p.item_id', 'p.location_id')}, p.held, p.due_date,
             CASE u.kind WHEN 'make' THEN 'PR' ELSE 'AS' END, u.id, u.number, ui.number
        FROM planned_order p
        JOIN planned_order u ON u.company_id = p.company_id AND u.id = p.parent_id
@@ -132,7 +132,7 @@ async function heldEdges(sql: Sql, companyId: number, ids: readonly number[]): P
        LEFT JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
       WHERE p.company_id = ? AND p.item_id IN (?) AND p.open = TRUE AND p.held > 0
      UNION ALL
-     SELECT 'PO', b.id, b.number, v.name, pl.item_id, t.quantity - t.received, pl.due_date, 'SO', o.id, o.number, c.name
+     SELECT 'PO', b.id, b.number, v.name, ${pointBy('pl.item_id', 'b.location_id')}, t.quantity - t.received, pl.due_date, 'SO', o.id, o.number, c.name
        FROM purchase_order_line pl
        JOIN tie t ON t.company_id = pl.company_id AND t.purchase_line_id = pl.id AND t.quantity > t.received
        JOIN purchase_order b ON b.company_id = pl.company_id AND b.id = pl.purchase_order_id

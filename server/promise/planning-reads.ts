@@ -1,7 +1,9 @@
 import type * as z from 'zod';
-import type { Day } from '@core/kernel';
+import { itemAt, locationAt, MAIN_LOCATION, type Day } from '@core/kernel';
 import type * as contract from '@api/promise';
+import { locationsOf } from '../catalogue';
 import type { Sql } from '../db/database';
+import { itemsAt } from './moves';
 import { vendorsOf } from '../supply';
 import { actBy, type KeptPlanning } from './run';
 
@@ -50,9 +52,18 @@ export async function openPlanning(
   const chosen = JSON.parse(run.item_ids) as number[];
   const items = await sql.rows<{ id: number; number: string; name: string; unit: string; obtained: 'buy' }>(
     'SELECT id, number, name, unit, obtained FROM item WHERE company_id = ? AND id IN (?)',
-    [companyId, [0, ...chosen, ...shown.map(({ proposal }) => proposal.itemId), ...missing.map((each) => each.itemId)]],
+    [
+      companyId,
+      [0, ...chosen, ...itemsAt([...shown.map(({ proposal }) => proposal), ...missing].map((each) => each.itemId))],
+    ],
   );
+  const codes = new Map((await locationsOf(sql, companyId)).map(({ id, code }) => [id, code]));
   const itemOf = new Map(items.map((item) => [item.id, item]));
+  const itemNamed = (point: number) => {
+    const item = itemOf.get(itemAt(point));
+    const location = locationAt(point);
+    return location === MAIN_LOCATION ? item : item && { ...item, number: `${item.number} at ${codes.get(location)}` };
+  };
   const vendors = await vendorsOf(
     sql,
     companyId,
@@ -70,7 +81,7 @@ export async function openPlanning(
       items: chosen.flatMap((id) => itemOf.get(id)?.number ?? []),
       proposed,
       proposals: shown.flatMap(({ proposal, at }) => {
-        const item = itemOf.get(proposal.itemId);
+        const item = itemNamed(proposal.itemId);
         if (!item) return [];
         const { obtained, ...about } = item;
         const place = proposal.kind === 'place' ? proposal : null;
@@ -102,7 +113,7 @@ export async function openPlanning(
         ];
       }),
       short: missing.map((each) => ({
-        item: { id: each.itemId, number: itemOf.get(each.itemId)?.number ?? '' },
+        item: { id: itemAt(each.itemId), number: itemNamed(each.itemId)?.number ?? '' },
         quantity: each.quantity,
         day: each.day,
         why: SHORT_WORDS[each.why],

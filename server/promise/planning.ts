@@ -1,10 +1,11 @@
-import { addDays, isDay, type Day } from '@core/kernel';
+import { addDays, isDay, itemAt, type Day } from '@core/kernel';
 import { decideTake, planningRun, type AskedProposal, type Proposal, type TakeEffects } from '@core/promise';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { decideAnswer, decidePurchase, type AnswerEffects, type PurchaseEffects } from '@core/supply';
 import * as contract from '@api/promise';
 import { defineAct, takeNumbers, there, type Doer, type Touched } from '../acts';
 import { counterStatements, lockAgreements, lockOffers } from '../agreements';
+import { locationsOf } from '../catalogue';
 import type { Tx } from '../db/database';
 import {
   agreementsTouched,
@@ -106,7 +107,9 @@ export const takeProposals = defineAct(contract.takeProposals, {
     for (const id of purchaseIds) purchases.push(await lockForAnswer(tx, companyId, id));
     const chosen = JSON.parse(run.item_ids) as number[];
     const family =
-      chosen.length > 0 ? chosen : await familyOf(tx, companyId, [...new Set(asked.map((each) => each.itemId))]);
+      chosen.length > 0
+        ? chosen
+        : await familyOf(tx, companyId, [...new Set(asked.map((each) => itemAt(each.itemId)))]);
     const { rows, forecast } = await groundOfPlanning(tx, companyId, workDate, [0, ...family]);
     // Read under the turn: what another took of this run meanwhile is taken.
     const [now] = await tx.rows<{ taken: string }>('SELECT taken FROM promise_run WHERE company_id = ? AND id = ?', [
@@ -131,10 +134,11 @@ export const takeProposals = defineAct(contract.takeProposals, {
       purchases,
       buying: buying.map((offer) => ({ ...offer, vendorId: offer.vendorId ?? 0 })),
       vendors: await vendorsOf(tx, companyId, vendorIds),
+      locationIds: (await locationsOf(tx, companyId)).map((each) => each.id),
       items: await boughtItems(
         tx,
         companyId,
-        places.map((each) => each.itemId),
+        places.map((each) => itemAt(each.itemId)),
         workDate,
       ),
     };
@@ -158,10 +162,14 @@ export const takeProposals = defineAct(contract.takeProposals, {
       refusals.push(refuse('no-right', '', { act: 'place and change purchase orders' }));
     }
     const warnings: Refusal[] = [];
-    const bought = effects.purchases.map(({ vendorId, lines }) => {
+    const bought = effects.purchases.map(({ vendorId, locationId, lines }) => {
       const vendor = ground.vendors.find((each) => each.id === vendorId) ?? null;
       const fields = lines.map((line) => line.field);
-      const placed = decidePurchase({ ...ground, vendor, shipToIds: [] }, { shipToId: null, lines }, doer.workDate);
+      const placed = decidePurchase(
+        { ...ground, vendor, shipToIds: [] },
+        { shipToId: null, locationId, lines },
+        doer.workDate,
+      );
       if (placed.ok) warnings.push(...placed.warnings.map((warning) => atLine(warning, fields)));
       else refusals.push(...placed.refusals.map((refusal) => atLine(refusal, fields)));
       return { vendorId, effects: placed.ok ? placed.effects : null!, fields };

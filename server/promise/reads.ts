@@ -1,14 +1,15 @@
 import type * as z from 'zod';
-import { addDays, type Day } from '@core/kernel';
+import { addDays, pointOf, type Day } from '@core/kernel';
 import { Calendar, check, wayOf } from '@core/promise';
 import type * as contract from '@api/promise';
 import { there } from '../acts';
+import { locationsOf } from '../catalogue';
 import type { Sql } from '../db/database';
 import { PAGE_ROWS, plain } from '../db/mapping';
 import { promisedLines } from './acts';
 import { groundRows, machinesOut } from './ground';
 
-/** What comes and goes of one item, without what it is made of. // T1 T2 */
+/** What comes and goes of one item at each location, without what it is made of. // T1 T2 */
 export async function openAvailability(
   sql: Sql,
   companyId: number,
@@ -21,7 +22,13 @@ export async function openAvailability(
     itemId,
   ]);
   there(item, 'This item');
-  return groundRows(sql, companyId, workDate, [itemId], { without: line === undefined ? [] : [line], below: false });
+  const places = await locationsOf(sql, companyId);
+  const points = places.map(({ id }) => pointOf(itemId, id));
+  const rows = await groundRows(sql, companyId, workDate, points, {
+    without: line === undefined ? [] : [line],
+    below: false,
+  });
+  return { ...rows, places };
 }
 
 export async function openPromiseGround(
@@ -41,13 +48,14 @@ export async function openPromiseGround(
       sql,
       companyId,
       workDate,
-      lines.map((line) => line.item_id),
+      lines.map((line) => line.point),
       { without: lines.map((line) => line.id) },
     ),
     lines: lines.map((line) => ({
       id: line.id,
       lineNo: line.line_no,
       item: { id: line.item_id, number: line.number, name: line.name, unit: line.unit },
+      point: line.point,
       quantity: line.quantity,
       asked: line.asked,
       shipDate: line.ship_date,
@@ -69,7 +77,7 @@ export async function checkPromise(
   const { rows, lines } = await openPromiseGround(sql, companyId, workDate, orderId);
   const asks = lines.map((line) => ({
     key: String(line.id),
-    itemId: line.item.id,
+    itemId: line.point,
     quantity: line.quantity,
     asked: line.asked,
     way: line.way ?? wayOf(line.method) ?? 'atp',

@@ -1,14 +1,14 @@
 import { addDays, chanceOf, type Chance } from '@core/kernel';
 import { check, WAYS, type GroundRows, type Way } from '@core/promise';
 import { Actor } from '../../demo/actor';
-import { layOpeningStock } from '../../demo/opening-stock';
+import { EAST, layOpeningStock } from '../../demo/opening-stock';
 import { layWorks } from '../../demo/works';
 import { World, WORK_DATE, type Visitor } from '../testing/world';
 
 interface OrderGround {
   order: { version: number };
   rows: GroundRows;
-  lines: { id: number; item: { id: number }; quantity: string; asked: string }[];
+  lines: { id: number; point: number; quantity: string; asked: string }[];
 }
 interface OrderSheet {
   version: number;
@@ -83,6 +83,7 @@ class PromiseWalk {
       quantity: String(this.chance.whole(1, 6)),
       shipDate: addDays(WORK_DATE, this.chance.whole(1, 70)),
       route: 'stock',
+      locationId: this.chance.whole(1, 4) === 1 ? EAST : 0,
     }));
     const input = { id: null, version: null, customerId: id, shipToId: shipTos[0], customerReference: 'W', lines };
     const answer = await this.visitor.raw('saveOrder', input);
@@ -98,7 +99,7 @@ class PromiseWalk {
     const together = this.chance.whole(1, 3) === 1;
     const asks = ask.lines.map((line) => ({
       key: String(line.id),
-      itemId: line.item.id,
+      itemId: line.point,
       quantity: line.quantity,
       asked: line.asked,
       way: this.chance.pick(WAYS) as Way,

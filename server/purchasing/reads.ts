@@ -105,9 +105,20 @@ function rowOf(row: HeadRow): Row {
 /** One purchase order with its lines, what they are tied to, and its documents. */
 export async function openPurchase(sql: Sql, companyId: number, id: number): Promise<Sheet> {
   const [head] = await sql.rows<
-    HeadRow & AddressColumns & { version: number; terms: string; ship_to_id: number | null; answered_on: Day | null }
+    HeadRow &
+      AddressColumns & {
+        version: number;
+        terms: string;
+        ship_to_id: number | null;
+        answered_on: Day | null;
+        location_id: number;
+        location_code: string;
+        location: string;
+      }
   >(
-    `SELECT ${HEAD}, p.version, p.ship_to_id, p.answered_on, pt.name AS terms, ${ADDRESS_COLUMNS} FROM purchase_order p ${JOINS} ${SUMS}
+    `SELECT ${HEAD}, p.version, p.ship_to_id, p.answered_on, pt.name AS terms, p.location_id, lo.code AS location_code, lo.name AS location, ${ADDRESS_COLUMNS}
+       FROM purchase_order p ${JOINS} ${SUMS}
+       JOIN location lo ON lo.company_id = p.company_id AND lo.id = p.location_id
        JOIN payment_terms pt ON pt.company_id = v.company_id AND pt.id = v.payment_terms_id
       WHERE p.company_id = ? AND p.id = ?`,
     [companyId, [id], companyId, id],
@@ -122,6 +133,8 @@ export async function openPurchase(sql: Sql, companyId: number, id: number): Pro
     version: found.version,
     answeredOn: found.answered_on,
     shipTo: addressOf(found),
+    location:
+      found.ship_to_id === null ? { id: found.location_id, code: found.location_code, name: found.location } : null,
     terms: found.terms,
     lines,
     documents,

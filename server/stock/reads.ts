@@ -155,7 +155,7 @@ export async function alsoWaiting(
        JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id AND l.route IN ('stock', 'special')
         AND l.quantity - l.cancelled > l.shipped
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
-       JOIN stock s ON s.company_id = l.company_id AND s.item_id = l.item_id
+       JOIN stock s ON s.company_id = l.company_id AND s.item_id = l.item_id AND s.location_id = l.location_id
       WHERE this.company_id = ? AND this.id = ? HAVING here > 0 ORDER BY o.id, l.line_no LIMIT 60`,
     [companyId, orderId],
   );

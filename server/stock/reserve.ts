@@ -1,4 +1,4 @@
-import { dec, type Day } from '@core/kernel';
+import { dec, MAIN_LOCATION, pointOf, type Day } from '@core/kernel';
 import type { Route } from '@core/catalogue';
 import type { OrderState } from '@core/orders';
 import { decideSupply, type Reserving, type SuppliedLine } from '@core/stock';
@@ -12,20 +12,24 @@ import { heldStatement, lockFree } from '../orders';
 export const supplyLine = defineAct(contract.supplyLine, {
   right: 'orders',
   says: 'say how a line is supplied',
-  load: (tx, input, doer) => lockSupplied(tx, doer.companyId, input.orderLineId),
+  load: (tx, input, doer) => lockSupplied(tx, doer.companyId, input.orderLineId, input.locationId),
   decide: (ground, input) => decideSupply(ground, input),
-  show: ({ route, reserved }, { line, item }) => ({
+  show: ({ route, reserved, locationId, by }, { line, item }) => ({
     route,
     reserved,
     was: line.reserved,
-    free: dec(item.free).plus(line.reserved).minus(reserved).toFixed(),
+    free: by
+      .filter((each) => each.locationId === locationId)
+      .reduce((free, each) => free.minus(each.quantity), dec(item.free.get(locationId)!))
+      .toFixed(),
   }),
   async write(tx, effects, { order }, { companyId }) {
     await tx.together([
-      heldStatement(companyId, effects.itemId, effects.by),
+      ...effects.by.map((each) => heldStatement(companyId, effects.itemId, each.locationId, each.quantity)),
       {
-        sql: 'UPDATE sales_order_line SET route = ?, reserved = ?, on_bench = ? WHERE company_id = ? AND id = ?',
-        values: [effects.route, effects.reserved, effects.onBench, companyId, effects.lineId],
+        sql: `UPDATE sales_order_line SET route = ?, location_id = ?, reserved = ?, on_bench = ?
+               WHERE company_id = ? AND id = ?`,
+        values: [effects.route, effects.locationId, effects.reserved, effects.onBench, companyId, effects.lineId],
       },
     ]);
     return { made: [], touched: [{ kind: 'SO', id: order.id, number: order.number }] };
@@ -33,7 +37,12 @@ export const supplyLine = defineAct(contract.supplyLine, {
 });
 
 /** The order line with its order, then its item's stock, locked. */
-async function lockSupplied(sql: Sql, companyId: number, orderLineId: number): Promise<SuppliedLine> {
+async function lockSupplied(
+  sql: Sql,
+  companyId: number,
+  orderLineId: number,
+  locationId: number | undefined,
+): Promise<SuppliedLine> {
   const [of] = await sql.rows<{ order_id: number }>(
     'SELECT order_id FROM sales_order_line WHERE company_id = ? AND id = ?',
     [companyId, orderLineId],
@@ -52,9 +61,10 @@ async function lockSupplied(sql: Sql, companyId: number, orderLineId: number): P
     reserved: string;
     ship_date: Day;
     item_id: number;
+    location_id: number;
   }>(
     `SELECT o.id AS order_id, o.number, o.state, l.id, l.line_no, l.route, l.quantity, l.cancelled, l.tied, l.shipped,
-            l.reserved, l.ship_date, l.item_id
+            l.reserved, l.ship_date, l.item_id, l.location_id
        FROM sales_order o JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
       WHERE o.company_id = ? AND o.id = ? AND l.id = ? FOR UPDATE`,
     [companyId, there(of, 'This order line').order_id, orderLineId],
@@ -66,7 +76,15 @@ async function lockSupplied(sql: Sql, companyId: number, orderLineId: number): P
        FROM item i WHERE i.company_id = ? AND i.id = ?`,
     [companyId, line.item_id],
   );
-  const free = await lockFree(sql, companyId, [line.item_id]);
+  const at = await sql.rows<{ id: number }>('SELECT id FROM location WHERE company_id = ? AND id IN (?)', [
+    companyId,
+    [MAIN_LOCATION, line.location_id, locationId ?? line.location_id],
+  ]);
+  const free = await lockFree(
+    sql,
+    companyId,
+    at.map(({ id }) => pointOf(line.item_id, id)),
+  );
   return {
     order: { id: line.order_id, number: line.number, state: line.state },
     line: {
@@ -77,6 +95,7 @@ async function lockSupplied(sql: Sql, companyId: number, orderLineId: number): P
       tied: plain(line.tied),
       shipped: plain(line.shipped),
       reserved: plain(line.reserved),
+      locationId: line.location_id,
     },
     item: {
       id: line.item_id,
@@ -84,7 +103,7 @@ async function lockSupplied(sql: Sql, companyId: number, orderLineId: number): P
       stocked: Boolean(item!.stocked),
       hasVendor: item!.vendors > 0,
       reserving: item!.reserving,
-      free: free.get(line.item_id) ?? '0',
+      free: new Map(at.map(({ id }) => [id, free.get(pointOf(line.item_id, id)) ?? '0'])),
     },
   };
 }

@@ -1,4 +1,4 @@
-import { dec } from '@core/kernel';
+import { dec, pointOf } from '@core/kernel';
 import { receiptReversalJournal, shipmentJournal } from '@core/ledger';
 import { costOf, decideReverse, type ReceiptNow, type ReverseEffects, type ShipmentNow } from '@core/stock';
 import * as contract from '@api/stock';
@@ -8,7 +8,7 @@ import type { Sql, Statement, Tx } from '../db/database';
 import { plain } from '../db/mapping';
 import { invoiceStands, notTakenBack } from '../db/taken-back';
 import { journalEntries, journalHeads, type JournalPlan } from '../ledger';
-import { reopenStatement } from '../orders';
+import { lockStock, reopenStatement } from '../orders';
 
 /** Takes a receipt or shipment back, with the other half where it was a drop shipment. // P1 L2 */
 export const reverseMovement = defineAct(contract.reverseMovement, {
@@ -119,6 +119,7 @@ async function writeReversal(tx: Tx, effects: ReverseEffects, doer: Doer): Promi
       ...entry,
       item_id: line.itemId,
       place: line.through ? 'vendor-to-customer' : 'ours',
+      location_id: line.locationId,
       quantity: less(line.quantity),
       cost: less(line.through ? line.cost : effects.taken.find((each) => each.lineId === line.id)!.value),
       document_kind: 'RC',
@@ -128,6 +129,7 @@ async function writeReversal(tx: Tx, effects: ReverseEffects, doer: Doer): Promi
       ...entry,
       item_id: line.itemId,
       place: line.receiptLineId === null ? 'ours' : 'vendor-to-customer',
+      location_id: line.locationId,
       quantity: line.quantity,
       cost: line.cost,
       document_kind: 'SH',
@@ -184,8 +186,16 @@ function countStatements({ receipts, shipments, taken }: ReverseEffects, company
       ...(line.receiptLineId === null
         ? [
             {
-              sql: 'UPDATE stock SET on_hand = on_hand + ?, value = value + ?, reserved = reserved + ? WHERE company_id = ? AND item_id = ?',
-              values: [line.quantity, line.cost, line.special ? line.quantity : '0', companyId, line.itemId],
+              sql: `UPDATE stock SET on_hand = on_hand + ?, value = value + ?, reserved = reserved + ?
+                     WHERE company_id = ? AND item_id = ? AND location_id = ?`,
+              values: [
+                line.quantity,
+                line.cost,
+                line.special ? line.quantity : '0',
+                companyId,
+                line.itemId,
+                line.locationId,
+              ],
             },
           ]
         : []),
@@ -206,8 +216,9 @@ function countStatements({ receipts, shipments, taken }: ReverseEffects, company
     ]),
     ...taken.flatMap((each): Statement[] => [
       {
-        sql: 'UPDATE stock SET reserved = reserved - ?, on_hand = on_hand - ?, value = value - ? WHERE company_id = ? AND item_id = ?',
-        values: [each.held?.quantity ?? '0', each.quantity, each.value, companyId, each.itemId],
+        sql: `UPDATE stock SET reserved = reserved - ?, on_hand = on_hand - ?, value = value - ?
+               WHERE company_id = ? AND item_id = ? AND location_id = ?`,
+        values: [each.held?.quantity ?? '0', each.quantity, each.value, companyId, each.itemId, each.locationId],
       },
       ...(each.held
         ? [
@@ -282,6 +293,7 @@ interface LineRow {
   head_id: number;
   item_id: number;
   item: string;
+  location_id: number;
   quantity: string;
   cost: string;
   agreement_line_id: number | null;
@@ -338,10 +350,10 @@ async function lockEvent(sql: Sql, companyId: number, from: { kind: 'RC' | 'SH';
     'purchase_order',
     purchases.map((each) => each.id),
   );
-  const itemIds = [...unlocked.receipts, ...unlocked.shipments].map((line) => line.item_id);
-  const stock = await sql.rows<{ item_id: number; on_hand: string; reserved: string; value: string }>(
-    'SELECT item_id, on_hand, reserved, value FROM stock WHERE company_id = ? AND item_id IN (?) ORDER BY item_id FOR UPDATE',
-    [companyId, [0, ...new Set(itemIds)]],
+  const stock = await lockStock(
+    sql,
+    companyId,
+    [...unlocked.receipts, ...unlocked.shipments].map((line) => pointOf(line.item_id, line.location_id)),
   );
   // Read again now that nobody else can move them.
   const [received, shipped] = [
@@ -369,12 +381,7 @@ async function lockEvent(sql: Sql, companyId: number, from: { kind: 'RC' | 'SH';
       shipToId: head.ship_to_id!,
       lines: shipped.filter((line) => line.head_id === head.id).map(shippedLineOf),
     })),
-    stock: new Map(
-      stock.map((row) => [
-        row.item_id,
-        { onHand: plain(row.on_hand), reserved: plain(row.reserved), value: plain(row.value) },
-      ]),
-    ),
+    stock,
     orders,
     purchases,
     agreements,
@@ -410,7 +417,7 @@ type ReceivedRow = LineRow & {
 
 function receivedLines(sql: Sql, companyId: number, ids: readonly number[]): Promise<ReceivedRow[]> {
   return sql.rows(
-    `SELECT rl.id, rl.receipt_id AS head_id, rl.item_id, i.number AS item, rl.quantity, rl.cost, rl.purchase_line_id, rl.tie_id,
+    `SELECT rl.id, rl.receipt_id AS head_id, rl.item_id, i.number AS item, p.location_id, rl.quantity, rl.cost, rl.purchase_line_id, rl.tie_id,
             pl.agreement_line_id, al.agreement_id, rl.agreed_value, sl.id IS NOT NULL AS through,
             ol.id AS held_line_id, ol.order_id AS held_order_id, ol.reserved AS held_reserved,
             (SELECT vi.number FROM vendor_invoice_line vl
@@ -419,6 +426,7 @@ function receivedLines(sql: Sql, companyId: number, ids: readonly number[]): Pro
        FROM receipt_line rl
        JOIN item i ON i.company_id = rl.company_id AND i.id = rl.item_id
        JOIN purchase_order_line pl ON pl.company_id = rl.company_id AND pl.id = rl.purchase_line_id
+       JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
        LEFT JOIN agreement_line al ON al.company_id = pl.company_id AND al.id = pl.agreement_line_id
        LEFT JOIN shipment_line sl ON sl.company_id = rl.company_id AND sl.receipt_line_id = rl.id
        LEFT JOIN tie t ON t.company_id = rl.company_id AND t.id = rl.tie_id
@@ -431,6 +439,7 @@ function receivedLines(sql: Sql, companyId: number, ids: readonly number[]): Pro
 const lineOf = (row: LineRow) => ({
   id: row.id,
   itemId: row.item_id,
+  locationId: row.location_id,
   quantity: plain(row.quantity),
   cost: plain(row.cost),
   agreementLineId: row.agreement_line_id,
@@ -460,7 +469,7 @@ type ShippedRow = LineRow & {
 
 function shippedLines(sql: Sql, companyId: number, ids: readonly number[]): Promise<ShippedRow[]> {
   return sql.rows(
-    `SELECT sl.id, sl.shipment_id AS head_id, sl.item_id, i.number AS item, sl.quantity, sl.cost, sl.value, sl.order_line_id,
+    `SELECT sl.id, sl.shipment_id AS head_id, sl.item_id, i.number AS item, ol.location_id, sl.quantity, sl.cost, sl.value, sl.order_line_id,
             sl.receipt_line_id, rl.tie_id, ol.route, ol.agreement_line_id, al.agreement_id, sl.agreed_value,
             (SELECT ci.number FROM customer_invoice_line cl
                JOIN customer_invoice ci ON ci.company_id = cl.company_id AND ci.id = cl.invoice_id

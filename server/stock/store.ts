@@ -1,10 +1,11 @@
 import type { DropTie, MoveEnd, OwnLine, PurchaseState, SpecialTie, StockLine } from '@core/stock';
 import type { Route } from '@core/catalogue';
 import type { OrderState } from '@core/orders';
-import { dec } from '@core/kernel';
+import { dec, pointOf } from '@core/kernel';
 import { there } from '../acts';
 import type { Sql } from '../db/database';
 import { plain } from '../db/mapping';
+import { lockStock } from '../orders';
 
 /** Lines by key: a purchase's, those it is tied to, and back. Keys are named so that the plan is not searched for each time. */
 const TIED_FROM_PURCHASE = `purchase_order_line pl FORCE INDEX (purchase_order_line_no)
@@ -174,8 +175,9 @@ export async function lockOwnLines(
     item_number: string;
     tolerance_percent: string;
     ship_to_id: number | null;
+    location_id: number;
   }>(
-    `SELECT p.id AS purchase_id, p.ship_to_id, p.number, p.state, p.vendor_id, p.currency, l.id, l.line_no, l.quantity, l.received,
+    `SELECT p.id AS purchase_id, p.ship_to_id, p.location_id, p.number, p.state, p.vendor_id, p.currency, l.id, l.line_no, l.quantity, l.received,
             l.unit_price, l.amount, l.agreed_amount, l.agreement_line_id, l.item_id,
             (SELECT i.number FROM item i WHERE i.company_id = l.company_id AND i.id = l.item_id) AS item_number,
             (SELECT v.tolerance_percent FROM vendor v WHERE v.company_id = p.company_id AND v.id = p.vendor_id) AS tolerance_percent
@@ -194,6 +196,7 @@ export async function lockOwnLines(
       state: row.state,
       vendorId: row.vendor_id,
       currency: row.currency,
+      locationId: row.location_id,
     },
     line: {
       id: row.id,
@@ -285,19 +288,22 @@ export async function lockStockLines(sql: Sql, companyId: number, orderId: numbe
     agreement_line_id: number | null;
     item_id: number;
     item_number: string;
+    location_id: number;
   }>(
-    `SELECT l.id, l.line_no, l.quantity, l.cancelled, l.shipped, l.reserved, l.route, l.unit_price, l.amount, l.agreed_amount,
+    `SELECT l.id, l.line_no, l.location_id, l.quantity, l.cancelled, l.shipped, l.reserved, l.route, l.unit_price, l.amount, l.agreed_amount,
             l.agreement_line_id, l.item_id, i.number AS item_number
        FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
       WHERE l.company_id = ? AND l.order_id = ? AND l.route IN ('stock', 'special') ORDER BY l.line_no`,
     [companyId, orderId],
   );
   if (lines.length === 0) return [];
-  const stock = await sql.rows<{ item_id: number; on_hand: string; reserved: string; value: string }>(
-    'SELECT item_id, on_hand, reserved, value FROM stock WHERE company_id = ? AND item_id IN (?) ORDER BY item_id FOR UPDATE',
-    [companyId, [...new Set(lines.map((line) => line.item_id))]],
+  const stock = await lockStock(
+    sql,
+    companyId,
+    lines.map((line) => pointOf(line.item_id, line.location_id)),
   );
-  const byItem = new Map(stock.map((row) => [row.item_id, row]));
+  const here = (line: (typeof lines)[number]) =>
+    stock.get(pointOf(line.item_id, line.location_id)) ?? { onHand: '0', reserved: '0', value: '0' };
   return lines.map((line) => ({
     order: {
       id: head.id,
@@ -314,6 +320,7 @@ export async function lockStockLines(sql: Sql, companyId: number, orderId: numbe
       shipped: plain(line.shipped),
       reserved: plain(line.reserved),
       route: line.route,
+      locationId: line.location_id,
       quantity: dec(line.quantity).minus(line.cancelled).toFixed(),
       unitPrice: plain(line.unit_price),
       amount: plain(line.amount),
@@ -323,11 +330,9 @@ export async function lockStockLines(sql: Sql, companyId: number, orderId: numbe
     item: {
       id: line.item_id,
       number: line.item_number,
-      onHand: plain(byItem.get(line.item_id)?.on_hand ?? '0'),
-      free: dec(byItem.get(line.item_id)?.on_hand ?? '0')
-        .minus(byItem.get(line.item_id)?.reserved ?? '0')
-        .toFixed(),
-      stockValue: plain(byItem.get(line.item_id)?.value ?? '0'),
+      onHand: here(line).onHand,
+      free: dec(here(line).onHand).minus(here(line).reserved).toFixed(),
+      stockValue: here(line).value,
     },
   }));
 }

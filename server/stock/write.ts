@@ -110,8 +110,9 @@ function fromStock(part: ShippedPart, companyId: number): Statement[] {
       values: [part.held, part.quantity, companyId, part.orderLineId],
     },
     {
-      sql: 'UPDATE stock SET reserved = reserved - ?, on_hand = on_hand - ?, value = value - ? WHERE company_id = ? AND item_id = ?',
-      values: [part.held, part.quantity, part.cost, companyId, part.itemId],
+      sql: `UPDATE stock SET reserved = reserved - ?, on_hand = on_hand - ?, value = value - ?
+             WHERE company_id = ? AND item_id = ? AND location_id = ?`,
+      values: [part.held, part.quantity, part.cost, companyId, part.itemId, part.locationId],
     },
   ];
 }
@@ -123,9 +124,16 @@ function intoStock(part: ReceivedPart, companyId: number): Statement[] {
       values: [part.quantity, companyId, part.purchaseLineId],
     },
     {
-      sql: `INSERT INTO stock (company_id, item_id, on_hand, reserved, value) VALUES (?, ?, ?, ?, ?)
+      sql: `INSERT INTO stock (company_id, item_id, location_id, on_hand, reserved, value) VALUES (?, ?, ?, ?, ?, ?)
          ON DUPLICATE KEY UPDATE on_hand = on_hand + VALUES(on_hand), reserved = reserved + VALUES(reserved), value = value + VALUES(value)`,
-      values: [companyId, part.itemId, part.quantity, part.heldFor === null ? '0' : part.quantity, part.cost],
+      values: [
+        companyId,
+        part.itemId,
+        part.locationId,
+        part.quantity,
+        part.heldFor === null ? '0' : part.quantity,
+        part.cost,
+      ],
     },
     ...(part.tieId === null || part.heldFor === null ? [] : [heldOnTie(part, part.tieId, companyId)]),
   ];
@@ -217,13 +225,14 @@ function stockEntries({ receipts, shipments }: MoveEffects, doer: Doer): Inserti
   const entry = (
     place: string,
     sign: '' | '-',
-    part: { itemId: number; quantity: string; cost: string },
+    part: { itemId: number; locationId: number; quantity: string; cost: string },
     kind: 'RC' | 'SH',
     id: Piece,
   ) => ({
     company_id: doer.companyId,
     item_id: part.itemId,
     place,
+    location_id: part.locationId,
     quantity: `${sign}${part.quantity}`,
     cost: `${sign}${part.cost}`,
     posted_on: doer.workDate,

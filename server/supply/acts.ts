@@ -5,6 +5,7 @@ import * as purchasing from '@api/purchasing';
 import * as contract from '@api/supply';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import { counterStatements, lockOffers } from '../agreements';
+import { locationsOf } from '../catalogue';
 import type { Sql, Statement, Tx } from '../db/database';
 import { boughtItems, lockBenchLines } from './store';
 import { inStepStatements } from './in-step';
@@ -129,6 +130,7 @@ export async function insertPurchases(
     number: nextNumber(),
     vendor_id: plan.vendorId,
     ship_to_id: plan.shipToId,
+    location_id: plan.locationId,
     order_date: doer.workDate,
     first_due_date: plan.lines.map((line) => line.dueDate).sort()[0]!,
     currency: plan.currency,
@@ -233,6 +235,7 @@ const enterPurchase = defineAct(purchasing.enterPurchase, {
     return {
       vendor: vendor ?? null,
       shipToIds: shipTos.map((row) => row.id),
+      locationIds: (await locationsOf(tx, companyId)).map((each) => each.id),
       items: await boughtItems(
         tx,
         companyId,

@@ -23,6 +23,7 @@ interface SalesRow {
   number: string;
   state: OrderState;
   ship_to_id: number | null;
+  location_id: number;
   customer: string;
   item_id: number;
   item_number: string;
@@ -33,7 +34,7 @@ interface SalesRow {
   ship_date: Day;
 }
 
-const SALES = `SELECT STRAIGHT_JOIN l.id, l.line_no, o.id AS order_id, o.number, o.state, o.ship_to_id, l.item_id, l.route,
+const SALES = `SELECT STRAIGHT_JOIN l.id, l.line_no, o.id AS order_id, o.number, o.state, o.ship_to_id, l.location_id, l.item_id, l.route,
     l.quantity, l.cancelled, l.tied, l.ship_date,
     (SELECT c.name FROM customer c WHERE c.company_id = o.company_id AND c.id = o.customer_id) AS customer,
     (SELECT i.number FROM item i WHERE i.company_id = l.company_id AND i.id = l.item_id) AS item_number`;
@@ -47,6 +48,7 @@ function salesOf(row: SalesRow): NamedSales {
     item: { id: row.item_id, number: row.item_number },
     route: row.route,
     shipToId: row.ship_to_id,
+    locationId: row.location_id,
     uncovered: most(ZERO, dec(row.quantity).minus(row.cancelled).minus(row.tied)).toFixed(),
     shipDate: row.ship_date,
   };
@@ -84,6 +86,7 @@ interface SupplyRow {
   number: string;
   state: PurchaseState;
   ship_to_id: number | null;
+  location_id: number;
   vendor: string;
   item_id: number;
   item_number: string;
@@ -95,7 +98,7 @@ interface SupplyRow {
   due_date: Day;
 }
 
-const SUPPLY = `SELECT STRAIGHT_JOIN l.id, l.line_no, p.id AS purchase_id, p.number, p.state, p.ship_to_id, l.item_id, l.quantity,
+const SUPPLY = `SELECT STRAIGHT_JOIN l.id, l.line_no, p.id AS purchase_id, p.number, p.state, p.ship_to_id, p.location_id, l.item_id, l.quantity,
     l.tied, l.received, l.due_date,
     (SELECT COALESCE(SUM(t.received), 0) FROM tie t WHERE t.company_id = l.company_id AND t.purchase_line_id = l.id) AS served,
     (SELECT v.name FROM vendor v WHERE v.company_id = p.company_id AND v.id = p.vendor_id) AS vendor,
@@ -112,6 +115,7 @@ function supplyOf(row: SupplyRow): NamedSupply {
     vendor: row.vendor,
     item: { id: row.item_id, number: row.item_number },
     shipToId: row.ship_to_id,
+    locationId: row.location_id,
     untied: most(ZERO, open.minus(promised)).toFixed(),
     dueDate: row.due_date,
   };

@@ -73,6 +73,7 @@ export async function lockBenchLines(
     state: OrderState;
     currency: string;
     ship_to_id: number;
+    location_id: number;
     route: Route;
     quantity: string;
     cancelled: string;
@@ -85,7 +86,7 @@ export async function lockBenchLines(
     unit: string;
     item_group_id: number | null;
   }>(
-    `SELECT STRAIGHT_JOIN l.id, l.line_no, l.order_id, o.number, o.state, o.currency, o.ship_to_id, l.route,
+    `SELECT STRAIGHT_JOIN l.id, l.line_no, l.order_id, o.number, o.state, o.currency, o.ship_to_id, l.location_id, l.route,
             l.quantity, l.cancelled, l.tied, l.ship_date, l.item_id, l.tax_code_id, l.tax_rate,
             (SELECT i.number FROM item i WHERE i.company_id = l.company_id AND i.id = l.item_id) AS item_number,
             (SELECT i.unit FROM item i WHERE i.company_id = l.company_id AND i.id = l.item_id) AS unit,
@@ -106,6 +107,7 @@ export async function lockBenchLines(
     lineNo: row.line_no,
     order: { id: row.order_id, number: row.number, state: row.state, currency: row.currency },
     shipToId: row.ship_to_id,
+    locationId: row.location_id,
     route: row.route,
     uncovered: dec(row.quantity).minus(row.cancelled).minus(row.tied).toFixed(),
     shipDate: row.ship_date,

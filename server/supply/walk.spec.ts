@@ -39,6 +39,8 @@ class TieWalk {
     readonly world: World,
     readonly visitor: Visitor,
     readonly chance: Chance,
+    /** A second place of ours. */
+    readonly east: number,
   ) {}
 
   async step(): Promise<void> {
@@ -100,6 +102,7 @@ const STEPS: Record<string, [weight: number, step: (walk: TieWalk) => Promise<An
           itemId: walk.world.item(walk.chance.pick(['RO-4040', 'RO-2540'])),
           quantity: walk.quantity(12),
           route: walk.chance.pick(['drop', 'special']),
+          locationId: walk.chance.pick([0, walk.east]),
           shipDate: walk.chance.pick(['2027-03-12', '2027-03-20']),
         })),
       });
@@ -128,6 +131,7 @@ const STEPS: Record<string, [weight: number, step: (walk: TieWalk) => Promise<An
         vendorId: walk.world.masters.vendors.get(VENDOR),
         shipToId:
           walk.chance.next() < 0.5 ? null : walk.chance.pick(walk.world.masters.customers.get(CUSTOMER)!.shipTos),
+        locationId: walk.chance.pick([0, walk.east]),
         lines: [
           {
             itemId: walk.world.item(walk.chance.pick(['RO-4040', 'RO-2540'])),
@@ -297,6 +301,7 @@ const STEPS: Record<string, [weight: number, step: (walk: TieWalk) => Promise<An
       return walk.visitor.raw('supplyLine', {
         orderLineId: walk.chance.pick(order.lines).id,
         route: walk.chance.pick(['drop', 'special', 'special']),
+        ...(walk.chance.next() < 0.4 ? { locationId: walk.chance.pick([0, walk.east]) } : {}),
         reserve: walk.chance.next() < 0.5 ? '' : walk.chance.next() < 0.3 ? '0' : walk.quantity(6),
         lift: walk.chance.next() < 0.5,
       });
@@ -361,9 +366,11 @@ async function brokenTies(world: World): Promise<unknown[]> {
 describe('any sequence of acts on ties', () => {
   let world: World;
   let salmah: Visitor;
+  let east: number;
   beforeAll(async () => {
     world = await World.make();
     salmah = await world.visitor();
+    east = await world.secondPlace(salmah);
   });
   afterAll(() => world.end());
 
@@ -371,7 +378,7 @@ describe('any sequence of acts on ties', () => {
     const done = new Set<string>();
     let refused = 0;
     for (const seed of [1, 2, 3]) {
-      const walk = new TieWalk(world, salmah, chanceOf(seed));
+      const walk = new TieWalk(world, salmah, chanceOf(seed), east);
       for (let at = 1; at <= 260; at += 1) {
         await walk.step();
         if (at % 20 !== 0) continue;

@@ -120,6 +120,14 @@ export class World {
     return new World(url.href, serving, masters);
   }
 
+  /** Opens a second place for the company's goods; its location. */
+  async secondPlace(visitor: Visitor): Promise<number> {
+    const cells = { code: 'EAST', name: 'East coast store' };
+    await visitor.does('keepList', { list: 'locations', changes: [{ id: null, stamp: '', cells }], removed: [] });
+    const { rows } = await visitor.get<{ rows: { id: number; code: string }[] }>('/api/locations');
+    return rows.find(({ code }) => code === cells.code)!.id;
+  }
+
   /** Moves the work date of every company, also back. */
   async workOn(day: string): Promise<void> {
     await this.serving.database.run('UPDATE company SET work_date = ?', [day]);

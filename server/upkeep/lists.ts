@@ -136,8 +136,8 @@ function bomLines(sql: Sql, companyId: number) {
   );
 }
 
-async function usedOf(sql: Sql, companyId: number, { usedBy = [] }: StoredList, ids: readonly number[]) {
-  const used = new Set<number>();
+async function usedOf(sql: Sql, companyId: number, { usedBy = [], zeroStays }: StoredList, ids: readonly number[]) {
+  const used = new Set<number>(zeroStays ? [0] : []);
   if (ids.length === 0) return used;
   for (const [table, column] of usedBy) {
     const rows = await sql.rows<{ id: number }>(

@@ -11,6 +11,8 @@ export interface StoredList {
   looksIn: readonly string[];
   /** What holds on to a row: tables and their columns. */
   usedBy?: readonly (readonly [table: string, column: string])[];
+  /** Row 0 is where everything stands that says nothing else: it is never taken away. */
+  zeroStays?: true;
 }
 
 /** A column that is shown as it is written. */
@@ -200,6 +202,20 @@ export const STORED: Readonly<Record<string, StoredList>> = {
       ['planned_operation', 'work_centre_id'],
       ['centre_downtime', 'work_centre_id'],
     ],
+  },
+  locations: {
+    table: 'location',
+    from: 'location x',
+    fields: { code: own('code'), name: own('name') },
+    looksIn: ['x.code', 'x.name'],
+    usedBy: [
+      ['stock', 'location_id'],
+      ['stock_entry', 'location_id'],
+      ['sales_order_line', 'location_id'],
+      ['purchase_order', 'location_id'],
+      ['planned_order', 'location_id'],
+    ],
+    zeroStays: true,
   },
   'machines-out': {
     table: 'centre_downtime',

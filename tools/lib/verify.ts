@@ -229,24 +229,24 @@ const CHECKS: readonly Check[] = [
   counter(
     'stock on hand',
     'stock',
-    "CONCAT('item ', x.item_id)",
+    "CONCAT('item ', x.item_id, ' at ', x.location_id)",
     'x.on_hand',
-    "SELECT SUM(e.quantity) FROM stock_entry e WHERE e.company_id = x.company_id AND e.item_id = x.item_id AND e.place = 'ours'",
+    "SELECT SUM(e.quantity) FROM stock_entry e WHERE e.company_id = x.company_id AND e.item_id = x.item_id AND e.location_id = x.location_id AND e.place = 'ours'",
   ),
   counter(
     'stock value',
     'stock',
-    "CONCAT('item ', x.item_id)",
+    "CONCAT('item ', x.item_id, ' at ', x.location_id)",
     'x.value',
-    "SELECT SUM(e.cost) FROM stock_entry e WHERE e.company_id = x.company_id AND e.item_id = x.item_id AND e.place = 'ours'",
+    "SELECT SUM(e.cost) FROM stock_entry e WHERE e.company_id = x.company_id AND e.item_id = x.item_id AND e.location_id = x.location_id AND e.place = 'ours'",
   ),
   // S3 L3
   counter(
     'stock held for orders',
     'stock',
-    "CONCAT('item ', x.item_id)",
+    "CONCAT('item ', x.item_id, ' at ', x.location_id)",
     'x.reserved',
-    'SELECT SUM(l.reserved) FROM sales_order_line l WHERE l.company_id = x.company_id AND l.item_id = x.item_id',
+    'SELECT SUM(l.reserved) FROM sales_order_line l WHERE l.company_id = x.company_id AND l.item_id = x.item_id AND l.location_id = x.location_id',
   ),
   {
     what: 'tie against the way its line is supplied',
@@ -256,6 +256,15 @@ const CHECKS: readonly Check[] = [
             JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
             JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
            WHERE sl.route <> IF(p.ship_to_id IS NULL, 'special', 'drop')`,
+  },
+  {
+    what: 'tie against the place its line goes out from',
+    sql: `SELECT CONCAT('tie ', t.id) AS subject, sl.location_id AS kept, p.location_id AS counted
+            FROM tie t
+            JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id AND sl.route = 'special'
+            JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
+            JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
+           WHERE sl.location_id <> p.location_id`,
   },
   {
     what: 'tie in step',

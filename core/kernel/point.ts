@@ -1,0 +1,20 @@
+/** The place every company has from its first day; what is made is made there. */
+export const MAIN_LOCATION = 0;
+
+const STEP = 2 ** 32;
+
+/**
+ * An item at a location as one number, so that what is kept, promised and planned by item is kept, promised and planned
+ * by item and location: at the main location the item's own id. Items have ids below 2^32, locations below 2^16. // T1
+ */
+export function pointOf(itemId: number, locationId: number): number {
+  return locationId * STEP + itemId;
+}
+
+export function itemAt(point: number): number {
+  return point % STEP;
+}
+
+export function locationAt(point: number): number {
+  return Math.floor(point / STEP);
+}
