@@ -4,6 +4,7 @@ import { Actor } from './actor';
 import { chanceOf, type Chance } from '@core/kernel';
 import { layDesk, typePricedOrder } from './desk';
 import { layMasters } from './masters';
+import { layEast } from './east';
 import { layOpeningStock } from './opening-stock';
 import { Story, type Far, type ReleasePlan } from './story';
 import { Ties } from './ties';
@@ -46,6 +47,7 @@ export async function layDemo(database: Database, options: DemoOptions): Promise
   await timetable.run(workDate);
   await typePricedOrder(actor, masters, workDate);
   await promiseWorks(database, actor, masters, workDate);
+  await layEast(actor, masters, workDate);
   // The server makes the runs when it starts.
   await actor.does('startRepromise', {}, workDate);
   await actor.does('startPlanning', { until: addDays(workDate, 90), itemIds: [] }, workDate);

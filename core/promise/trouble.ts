@@ -10,7 +10,7 @@ export function troubleText(trouble: Trouble): string {
     case 'nobody-sells':
       return `Nobody sells us ${trouble.item}; add a vendor for it.`;
     case 'no-way':
-      return `${trouble.item} is neither bought nor made, so there will not be more of it; say how it is obtained.`;
+      return `${trouble.item} is neither bought nor made, so there will not be more of it; say how it is obtained, or let it go out from where it is.`;
     case 'no-lead':
       return `${trouble.item} has no lead time of its own, for it is made by its routing; ask what could be made.`;
     case 'horizon':

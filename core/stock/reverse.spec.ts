@@ -72,7 +72,9 @@ const taken = (given: ReverseGround) => {
 
 describe('P1 taking a movement back', () => {
   it('takes goods out at what they came in for', () => {
-    expect(taken(ground())).toEqual([{ lineId: 1, itemId: 10, quantity: '6', value: '5430', held: null, locationId: 0 }]);
+    expect(taken(ground())).toEqual([
+      { lineId: 1, itemId: 10, quantity: '6', value: '5430', held: null, locationId: 0 },
+    ]);
   });
 
   it('takes the last cent with the last unit, and never more than the stock is worth', () => {

@@ -225,6 +225,18 @@ export const LIST_ROOMS: readonly { label: string; lists: readonly KeptList[] }[
         grows: false,
       },
       {
+        name: 'locations',
+        label: 'Locations',
+        sub: 'where we keep goods; what is made is made at the first of them',
+        fields: [
+          { name: 'code', head: 'Code', says: 'The code', width: 110, needed: true, is: text(12) },
+          { name: 'name', head: 'Name', says: 'The name', needed: true, is: text(60) },
+        ],
+        keys: [['code']],
+        within: null,
+        grows: true,
+      },
+      {
         name: 'units',
         label: 'Units',
         sub: 'the other units an item is sold in, and how many of its own each is',
@@ -407,18 +419,6 @@ export const LIST_ROOMS: readonly { label: string; lists: readonly KeptList[] }[
             is: counted('quantity', { whole: true, below: '1441' }),
           },
           { name: 'calendar', head: 'Calendar', says: 'The calendar', width: 150, needed: true, is: ref('calendar') },
-        ],
-        keys: [['code']],
-        within: null,
-        grows: true,
-      },
-      {
-        name: 'locations',
-        label: 'Locations',
-        sub: 'where we keep goods; what is made is made at the first of them',
-        fields: [
-          { name: 'code', head: 'Code', says: 'The code', width: 110, needed: true, is: text(12) },
-          { name: 'name', head: 'Name', says: 'The name', needed: true, is: text(60) },
         ],
         keys: [['code']],
         within: null,

@@ -247,7 +247,7 @@ async function itemsOf(
         number: main ? row.number : `${row.number} at ${codes.get(locationAt(point)) ?? ''}`,
         name: row.name,
         unit: row.unit,
-        obtained: main ? row.obtained : 'buy',
+        obtained: bought ? row.obtained : 'none',
         method: row.promise_method,
         safetyStock: main ? plain(row.safety_stock) : '0',
         lotMinimum: plain(row.lot_minimum),
@@ -255,7 +255,7 @@ async function itemsOf(
         phantom: main && row.phantom === 1,
         makeDays: row.make_days,
         onHand: onHand.get(point) ?? '0',
-        sellers: (bought ? (sellersOf.get(row.id) ?? []) : []).map((seller) => ({
+        sellers: (sellersOf.get(row.id) ?? []).map((seller) => ({
           vendorId: seller.vendor_id,
           name: seller.name,
           leadDays: seller.lead_days,

@@ -3,7 +3,7 @@ import { RouterLink } from '@angular/router';
 import { of } from 'rxjs';
 import { map } from 'rxjs/operators';
 import type * as z from 'zod';
-import type { DocumentRef } from '@core/kernel';
+import { MAIN_LOCATION, type DocumentRef } from '@core/kernel';
 import type { RelatedDocument } from '@api/agreements';
 import * as ledger from '@api/ledger';
 import * as supply from '@api/supply';
@@ -83,8 +83,14 @@ export class DocumentDock {
   /** The item of the selected line: what is there of it, and when. */
   readonly itemId = input<number | null>(null);
   /** The line that asks for it, so that its own demand is left out; how many, and by when. */
-  readonly asking = input<{ lineId: number | null; quantity: string; by: string | null }>({
+  readonly asking = input<{
+    lineId: number | null;
+    locationId: number;
+    quantity: string;
+    by: string | null;
+  }>({
     lineId: null,
+    locationId: MAIN_LOCATION,
     quantity: '',
     by: null,
   });

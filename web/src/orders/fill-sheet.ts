@@ -3,11 +3,12 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { of } from 'rxjs';
 import { catchError, debounceTime, map, startWith, switchMap } from 'rxjs/operators';
-import { dec, inUnits, readTypedDecimal } from '@core/kernel';
+import { dec, inUnits, MAIN_LOCATION, readTypedDecimal } from '@core/kernel';
 import { Session } from '../access/session';
 import { Chips } from '../kit/chips';
 import { ChoiceField, NumberField, TextField } from '../kit/fields';
 import { counted, day, price, quantity } from '../kit/formats';
+import type { Location } from '../kit/locations';
 import { PERIODS } from '../kit/periods';
 import { Sheet } from '../kit/sheet';
 import { Orders, type ItemChoice } from './service';
@@ -32,6 +33,8 @@ interface Offered {
   lastPrice: string;
   lastDay: string | null;
   group: string;
+  /** Where it is on the shelf. */
+  location: Location | null;
 }
 
 /** Lines from what this customer usually buys, or from what is on the shelf: a quantity on each that is wanted. */
@@ -78,12 +81,12 @@ interface Offered {
               <td class="num">{{ price(row.lastPrice) }}</td>
               <td>{{ day(row.lastDay) }}</td>
             }
-            <td class="num">{{ row.free === '0' ? '–' : quantity(row.free) }}</td>
+            <td class="num">{{ row.free === '0' ? '–' : quantity(row.free) }}{{ placeOf(row) }}</td>
             <td>
               <span class="take">
                 <k-number
                   [bare]="true"
-                  [label]="'Take of ' + row.item.number + ', ' + row.unit"
+                  [label]="'Take of ' + row.item.number + placeOf(row) + ', ' + row.unit"
                   [value]="taken().get(row.key) ?? ''"
                   (valueChange)="set(row.key, $event)"
                   [error]="problem(row)"
@@ -178,7 +181,7 @@ export class FillSheet {
 
   private read({ from, days, words }: { from: string; days: number; words: string }) {
     const { customer } = this.data;
-    const none = { last: '', times: 0, lastPrice: '0', lastDay: null, group: '' };
+    const none = { last: '', times: 0, lastPrice: '0', lastDay: null, group: '', location: null };
     if (from === 'basket' && customer) {
       return this.orders.basket(customer.id, days).pipe(
         map((rows) =>
@@ -196,7 +199,7 @@ export class FillSheet {
         rows.map((row): Offered => ({
           ...none,
           ...row,
-          key: `shelf ${row.item.id}`,
+          key: `shelf ${row.item.id} ${row.location.id}`,
           unit: row.item.unit,
           factor: '1',
         })),
@@ -250,11 +253,21 @@ export class FillSheet {
     const lines = this.chosen().map(({ row, quantity: typed }): TypedLine => {
       // What is on the shelf goes from there.
       const route = row.key.startsWith('shelf') && row.item.routes.includes('stock') ? 'stock' : row.item.route;
-      return { ...blankLine(this.workDate()), ...ofItem(row.item), unit: row.unit, quantity: typed, route };
+      const locationId = row.location?.id ?? MAIN_LOCATION;
+      return {
+        ...blankLine(this.workDate()),
+        ...ofItem(row.item),
+        unit: row.unit,
+        quantity: typed,
+        route,
+        locationId,
+      };
     });
     if (lines.length > 0) this.ref.close(lines);
   }
 
+  protected readonly placeOf = ({ location }: Offered) =>
+    location && location.id !== MAIN_LOCATION ? ` at ${location.code}` : '';
   protected readonly lastOf = (row: Offered) => inUnits(quantity(row.last), row.unit);
   protected readonly price = (value: string) => price(value, this.data.currency);
   protected readonly day = (value: string | null) => day(value, this.workDate());

@@ -1,6 +1,6 @@
 import type { Observable } from 'rxjs';
-import { ROUTE_NAMES, type Route } from '@core/catalogue';
-import { dec, inUnits, isDay, readTypedDecimal, share } from '@core/kernel';
+import { ROUTE_NAMES } from '@core/catalogue';
+import { dec, inUnits, isDay, MAIN_LOCATION, readTypedDecimal, share } from '@core/kernel';
 import type { StepKind } from '@core/pricing';
 import { readTypedDay, readTypedLinePrice, typedLinePriceOf } from '@core/typed';
 import { refusedAt } from '../kit/refusals';
@@ -8,7 +8,9 @@ import type { RefusalShown } from '../kit/api';
 import { pathOf } from '../kit/documents';
 import { day, money, price, quantity } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
+import type { Location } from '../kit/locations';
 import type { ItemChoice, OrderLine, PriceOffer } from './service';
+import { suppliedName, suppliedOf, suppliedOptions } from './supplied-from';
 import { amountOf, factorOf, ofItem, readableAs, type LinePrice, type TypedLine } from './typed';
 
 /** What the columns of a draft order's lines are drawn from. */
@@ -17,6 +19,7 @@ export interface TypedColumnsGround {
   workDate: string;
   lines: readonly TypedLine[];
   refusals: readonly RefusalShown[];
+  locations: readonly Location[];
   items(words: string): Observable<ItemChoice[]>;
   /** The agreements that could price a line, best first. */
   offers(row: TypedLine): readonly PriceOffer[];
@@ -181,13 +184,13 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
       id: 'route',
       head: 'Supplied by',
       width: 150,
-      text: (row) => (row.itemId === null ? '' : ROUTE_NAMES[row.route]),
-      problem: (row) => at(row, 'route'),
+      text: (row) => (row.itemId === null ? '' : suppliedName(row, ground.locations)),
+      problem: (row) => at(row, 'route') || at(row, 'locationId'),
       edit: {
         kind: 'choice',
         when: (row) => row.itemId !== null,
-        options: (row) => row.routes.map((route) => ({ value: route, label: ROUTE_NAMES[route] })),
-        set: (row, route) => setLine(row, { route: route as Route }),
+        options: (row) => suppliedOptions(row.routes, ground.locations),
+        set: (row, chosen) => setLine(row, suppliedOf(chosen)),
       },
     },
   ];
@@ -241,15 +244,19 @@ export function shippable(line: OrderLine) {
   return line.route === 'special' ? dec(line.reserved) : dec(line.tied).minus(line.shipped);
 }
 
+/** Where it goes out from, where that is not the main location. */
+export const atPlace = ({ location }: OrderLine) =>
+  location && location.id !== MAIN_LOCATION ? ` at ${location.code}` : '';
+
 /** Who supplies a line, and how far that is. */
 export function suppliedBy(line: OrderLine): string {
   if (line.route === 'stock') {
     const planned = line.planned.map((each) => `${each.number} planned`);
     const held = line.reserved === '0' ? [] : [`${quantity(line.reserved)} held`];
     const promised = line.promised === null ? [] : ['promised'];
-    return [...promised, ...planned, ...held, `${quantity(line.free)} free`].join(', ');
+    return [...promised, ...planned, ...held, `${quantity(line.free)} free${atPlace(line)}`].join(', ');
   }
-  const here = line.reserved === '0' ? [] : [`${quantity(line.reserved)} here`];
+  const here = line.reserved === '0' ? [] : [`${quantity(line.reserved)} here${atPlace(line)}`];
   const missing = line.needsPurchase ? ['not placed yet'] : [];
   const from = [...new Set(line.ties.map((tie) => `${tie.purchase.number}, ${tie.vendor}`))];
   return [...missing, ...here, ...from].join('; ');

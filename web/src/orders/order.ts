@@ -13,7 +13,7 @@ import { Title } from '@angular/platform-browser';
 import { Router, RouterLink } from '@angular/router';
 import { of, type Observable } from 'rxjs';
 import { ROUTE_NAMES } from '@core/catalogue';
-import { addDays, dec, isDecimalText, type DocumentRef } from '@core/kernel';
+import { addDays, dec, isDecimalText, MAIN_LOCATION, type DocumentRef } from '@core/kernel';
 import { Session } from '../access/session';
 import { PlaceSheet } from '../bench/place-sheet';
 import { Bench } from '../bench/service';
@@ -26,6 +26,7 @@ import { ChoiceField, LookupField, TextField } from '../kit/fields';
 import { counted, day, money } from '../kit/formats';
 import { Grid } from '../kit/grid';
 import { liveDocument } from '../kit/live';
+import { Locations } from '../kit/locations';
 import { MoreMenu, type MoreEntry } from '../kit/more-menu';
 import { Quiet } from '../kit/quiet';
 import { Refusals } from '../kit/refusals';
@@ -89,6 +90,7 @@ export class OrderPage {
   private readonly quiet = inject(Quiet);
   private readonly sheets = inject(Sheets);
   private readonly titles = inject(Title);
+  private readonly locations = inject(Locations);
   private readonly grid = viewChild<Grid<TypedLine>>('typedGrid');
   /** An id, or `new`. */
   readonly id = input.required<string>();
@@ -155,6 +157,7 @@ export class OrderPage {
   });
 
   constructor() {
+    this.locations.read();
     effect(() => this.titles.setTitle(`${this.heading().strong} · Kampong`));
     effect(() => {
       const lines = this.draft.typed()?.lines ?? [];
@@ -316,6 +319,7 @@ export class OrderPage {
       workDate: this.workDate(),
       lines: this.draft.typed()?.lines ?? [],
       refusals: this.draft.refusals(),
+      locations: this.locations.all(),
       items: (words) => this.orders.items(words, this.draft.typed()?.customerId ?? null),
       priceOf: this.pricing.priceOf(),
       offers: (row) => this.offers().get(this.offersKey(row)) ?? [],
@@ -451,14 +455,16 @@ export class OrderPage {
     if (typed) {
       const row = typed.lines.find((line) => line.key === this.selected()) ?? typed.lines[0];
       if (!row || row.itemId === null) return null;
-      return { itemId: row.itemId, lineId: row.id, quantity: baseQuantity(row), by: row.shipDate };
+      const { itemId, id: lineId, locationId, shipDate: by } = row;
+      return { itemId, lineId, locationId, quantity: baseQuantity(row), by };
     }
     const line = this.line();
     if (!line) return null;
     const open = dec(line.quantity).minus(line.cancelled).minus(line.shipped).toFixed();
-    return { itemId: line.item.id, lineId: line.id, quantity: open, by: line.shipDate };
+    const locationId = line.location?.id ?? MAIN_LOCATION;
+    return { itemId: line.item.id, lineId: line.id, locationId, quantity: open, by: line.shipDate };
   });
-  protected readonly nobody = { lineId: null, quantity: '', by: null };
+  protected readonly nobody = { lineId: null, locationId: MAIN_LOCATION, quantity: '', by: null };
 
   /** Lines that go out of our stock can be promised, once the order is kept. // T10 */
   protected readonly canPromise = computed(() => {

@@ -1,11 +1,14 @@
 import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { ROUTE_NAMES, type Route } from '@core/catalogue';
+import { MAIN_LOCATION } from '@core/kernel';
 import * as contract from '@api/stock';
 import { ChoiceField, NumberField } from '../kit/fields';
 import { quantity } from '../kit/formats';
+import { Locations } from '../kit/locations';
 import { ActForm, Sheet } from '../kit/sheet';
+import { atPlace } from './order-columns';
 import type { OrderLine } from './service';
+import { suppliedName, suppliedOf, suppliedOptions, suppliedValue } from './supplied-from';
 
 export interface SupplyData {
   order: string;
@@ -28,16 +31,16 @@ export interface SupplyData {
       <dt>Ordered</dt>
       <dd>{{ quantity(data.line.quantity) }}, {{ quantity(data.line.shipped) }} shipped</dd>
       <dt>Held for it</dt>
-      <dd>{{ quantity(data.line.reserved) }}, and {{ quantity(data.line.free) }} free</dd>
+      <dd>{{ quantity(data.line.reserved) }}, and {{ quantity(data.line.free) }} free{{ atPlace(data.line) }}</dd>
     </dl>
     <div class="fields">
       <k-choice
         data-first
         label="Supplied by"
-        [value]="route()"
-        (valueChange)="route.set($any($event))"
-        [options]="routes"
-        [error]="form.at('route')"
+        [value]="supplied()"
+        (valueChange)="supplied.set($event)"
+        [options]="options()"
+        [error]="form.at('route') || form.at('locationId')"
       />
       @if (route() !== 'drop') {
         <k-number
@@ -51,7 +54,7 @@ export interface SupplyData {
     @if (asksToLift()) {
       <p class="notice warn">
         {{ quantity(data.line.reserved) }} of {{ data.line.item.number }} are held for this line. Supplied by
-        {{ names[route()] }}, they are let go of.
+        {{ name() }}, they are let go of.
         <label><input type="checkbox" [checked]="lift()" (change)="lift.set(!lift())" /> Yes, let go of them</label>
       </p>
     }
@@ -67,20 +70,24 @@ export interface SupplyData {
 })
 export class SupplySheet {
   protected readonly data = inject<SupplyData>(DIALOG_DATA);
-  protected readonly names = ROUTE_NAMES;
-  protected readonly route = signal<Route>(this.data.line.route);
+  private readonly locations = inject(Locations).all;
+  private readonly was = suppliedValue({
+    route: this.data.line.route,
+    locationId: this.data.line.location?.id ?? MAIN_LOCATION,
+  });
+  protected readonly supplied = signal(this.was);
+  protected readonly route = computed(() => suppliedOf(this.supplied()).route);
+  protected readonly name = computed(() => suppliedName(suppliedOf(this.supplied()), this.locations()));
+  protected readonly options = computed(() => suppliedOptions(this.data.line.routes, this.locations()));
   protected readonly reserve = signal('');
   protected readonly lift = signal(false);
-  protected readonly routes = this.data.line.routes.map((value) => ({ value, label: ROUTE_NAMES[value] }));
-  protected readonly fields = [/^route$/, /^reserve$/, /^lift$/];
-  protected readonly asksToLift = computed(
-    () => this.route() !== this.data.line.route && this.data.line.reserved !== '0',
-  );
+  protected readonly fields = [/^route$/, /^locationId$/, /^reserve$/, /^lift$/];
+  protected readonly asksToLift = computed(() => this.supplied() !== this.was && this.data.line.reserved !== '0');
   protected readonly form = new ActForm(
     contract.supplyLine,
     computed(() => ({
       orderLineId: this.data.line.id,
-      route: this.route(),
+      ...suppliedOf(this.supplied()),
       reserve: this.route() === 'drop' ? '' : this.reserve(),
       lift: this.lift(),
     })),
@@ -91,7 +98,8 @@ export class SupplySheet {
     const { route, reserved, was, free } = effects;
     const held = reserved === was ? '' : `; ${quantity(reserved)} held for it, ${quantity(free)} free`;
     const waits = route !== this.data.line.route && route !== 'stock' ? ', on the bench' : '';
-    return `Supplied by ${ROUTE_NAMES[route]}${waits}${held}`;
+    return `Supplied by ${this.name()}${waits}${held}`;
   });
   protected readonly quantity = quantity;
+  protected readonly atPlace = atPlace;
 }

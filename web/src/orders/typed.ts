@@ -8,6 +8,7 @@ import {
   isDecimalText,
   isDay,
   lineAmount,
+  MAIN_LOCATION,
   readTypedDecimal,
   sum,
   type Dec,
@@ -45,6 +46,8 @@ export interface TypedLine {
   shipDate: string | null;
   route: Route;
   routes: readonly Route[];
+  /** Which of our places it goes out from. */
+  locationId: number;
 }
 
 export interface TypedOrder {
@@ -84,6 +87,7 @@ export function blankLine(workDate: string): TypedLine {
     shipDate: addDays(workDate, 7),
     route: 'drop',
     routes: [],
+    locationId: MAIN_LOCATION,
   };
 }
 
@@ -132,6 +136,7 @@ export function typedOf(sheet: OrderSheet): TypedOrder {
       shipDate: line.shipDate,
       route: line.route,
       routes: line.routes,
+      locationId: line.location?.id ?? MAIN_LOCATION,
     })),
   };
 }
@@ -186,13 +191,15 @@ type SentLine = OrderInput['lines'][number];
 
 /** A line as it is sent. What was not typed is left out, so that a line nobody touched reads as it was kept. */
 export function sentLine(line: TypedLine): SentLine {
-  const { id, itemId, quantity, shipDate, route, agreementLineId, unit, units, price, discount, reason } = line;
+  const { id, itemId, quantity, shipDate, route, locationId, agreementLineId, unit, units, price, discount, reason } =
+    line;
   return {
     id,
     itemId,
     quantity,
     shipDate: shipDate !== null && !isDay(shipDate) ? shipDate.slice(0, 10) : shipDate,
     route,
+    ...(locationId === MAIN_LOCATION ? {} : { locationId }),
     ...(agreementLineId === undefined ? {} : { agreementLineId }),
     ...(unit === '' || unit === units[0]?.unit ? {} : { unit }),
     ...(price === '' ? {} : { price, ...(reason === '' ? {} : { reason }) }),
@@ -221,6 +228,7 @@ export function copyOf(sheet: OrderSheet, workDate: string): OrderInput {
         quantity: dec(line.quantity).minus(line.cancelled).div(line.sold.factor).round(5).toFixed(),
         shipDate: addDays(line.shipDate < workDate ? first : line.shipDate, later),
         route: line.route,
+        ...(line.location ? { locationId: line.location.id } : {}),
         ...(line.sold.factor === '1' ? {} : { unit: line.sold.unit }),
       })),
   };

@@ -30,6 +30,13 @@ import { Parties, type StockEntry as Entry } from './service';
         <div><small>List price</small>{{ price(shown.listPrice) }}</div>
         <div><small>Tax</small>{{ shown.taxCode }}</div>
         <div><small>On hand</small>{{ quantity(shown.onHand) }} {{ shown.unit }}</div>
+        @if (shown.places.length > 1) {
+          @for (place of shown.places; track place.location.id) {
+            <div>
+              <small>{{ place.location.name }}</small>{{ quantity(place.onHand) }}, {{ quantity(place.free) }} free
+            </div>
+          }
+        }
         <div><small>Stock value</small>{{ money(shown.stockValue) }}</div>
       </div>
       <div class="sheet">
@@ -120,7 +127,7 @@ export class ItemPage {
       id: 'place',
       head: 'Where',
       width: 160,
-      text: (row) => (row.place === 'ours' ? 'our stock' : 'vendor to customer'),
+      text: (row) => (row.place === 'ours' ? row.location : 'vendor to customer'),
     },
     { id: 'quantity', head: 'Quantity', width: 100, figures: true, text: (row) => quantity(row.quantity) },
     { id: 'cost', head: 'Cost', width: 120, figures: true, text: (row) => this.money(row.cost) },

@@ -1,10 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { of } from 'rxjs';
-import { addDays, isDecimalText, type DocumentKind } from '@core/kernel';
+import { addDays, isDecimalText, MAIN_LOCATION, pointOf, type DocumentKind } from '@core/kernel';
 import { answers, Ground, unscaled, type Answer } from '@core/promise';
 import { Session } from '../access/session';
 import { pathOf } from '../kit/documents';
+import { Chips } from '../kit/chips';
 import { day, quantity } from '../kit/formats';
 import { LineChart, type ChartLine } from '../kit/line-chart';
 import { liveDocument } from '../kit/live';
@@ -28,10 +29,13 @@ interface Row {
 /** What is there of an item by day: drawn, and every document that brings or takes some. // T1 T2 */
 @Component({
   selector: 'k-availability',
-  imports: [LineChart, RouterLink],
+  imports: [Chips, LineChart, RouterLink],
   template: `@if (shown(); as shown) {
       <div class="columns">
         <div class="drawn">
+          @if (places().length > 1) {
+            <k-chips label="Location" [chips]="places()" [(value)]="chosen" />
+          }
           <p class="said">{{ shown.said }}</p>
           <k-line-chart
             [label]="shown.label"
@@ -104,6 +108,12 @@ interface Row {
     .said {
       font-weight: 600;
     }
+    k-chips + .said {
+      margin-top: 4px;
+    }
+    .drawn:has(k-chips) {
+      grid-template-rows: auto auto minmax(80px, 1fr) auto;
+    }
     .key {
       font-size: 12px;
     }
@@ -121,6 +131,8 @@ export class AvailabilityPanel {
   private readonly promises = inject(Promises);
   private readonly session = inject(Session);
   readonly itemId = input<number | null>(null);
+  /** Where the line goes out from: shown until another is chosen. */
+  readonly locationId = input(MAIN_LOCATION);
   /** The line that asks: its own demand is left out. */
   readonly lineId = input<number | null>(null);
   readonly asks = input('');
@@ -136,11 +148,33 @@ export class AvailabilityPanel {
     (document) => MOVES.includes(document.kind),
   ).state;
 
+  private readonly ground = computed(() => {
+    const rows = this.rows().value;
+    return rows && new Ground(rows);
+  });
+  protected readonly chosen = linkedSignal(() => {
+    this.key();
+    return String(this.locationId());
+  });
+  /** Each of our places with what could be had there by the day it is asked for. */
+  protected readonly places = computed(() => {
+    const ground = this.ground();
+    const item = this.itemId();
+    if (!ground || item === null) return [];
+    const by = ground.dayIndex(this.by() ?? this.workDate());
+    return (this.rows().value?.places ?? []).map(({ id, name }) => {
+      const steps = ground.timelines.steps(ground.at(pointOf(item, id)));
+      const then = steps.filter((step) => step.day <= Math.max(0, by)).at(-1) ?? steps[0]!;
+      return { value: String(id), label: `${name}: ${this.number(unscaled(then.available))}` };
+    });
+  });
+
   protected readonly shown = computed(() => {
     const rows = this.rows().value;
-    const item = rows?.items.find(({ id }) => id === this.itemId());
-    if (!rows || !item) return null;
-    const ground = new Ground(rows);
+    const ground = this.ground();
+    const point = pointOf(this.itemId() ?? 0, Number(this.chosen()));
+    const item = rows?.items.find(({ id }) => id === point);
+    if (!rows || !ground || !item) return null;
     const index = ground.at(item.id);
     const steps = ground.timelines.steps(index);
     const at = (when: string) => {
@@ -152,6 +186,7 @@ export class AvailabilityPanel {
       ...rows.supplies.map((move) => ({ move, coming: true })),
       ...rows.demands.map((move) => ({ move, coming: false })),
     ]
+      .filter(({ move }) => move.itemId === point)
       .map(({ move, coming }) => ({ ...move.source, day: move.day, quantity: move.quantity, coming, ...at(move.day) }))
       .sort((a, b) => a.day.localeCompare(b.day) || Number(b.coming) - Number(a.coming));
     const lastDay = addDays(

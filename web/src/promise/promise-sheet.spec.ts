@@ -32,6 +32,7 @@ const line = (id: number, itemId: number, quantity: string): OrderGround['lines'
   id,
   lineNo: id,
   item: { id: itemId, number: itemId === 1 ? 'SKID' : 'PUMP', name: '', unit: 'piece' },
+  point: itemId,
   quantity,
   asked: '2027-03-02',
   shipDate: '2027-03-02',

@@ -236,7 +236,7 @@ export class PromiseSheet {
       const { quantity: size, asked, way } = this.typed()[line.id]!;
       const read = readTypedDecimal(size, 'quantity');
       return read !== null && dec(read).gt(0)
-        ? [{ key: String(line.id), itemId: line.item.id, quantity: read, asked, way }]
+        ? [{ key: String(line.id), itemId: line.point, quantity: read, asked, way }]
         : [];
     }),
   );

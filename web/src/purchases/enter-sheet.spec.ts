@@ -9,11 +9,22 @@ const effects = {
 };
 
 describe('a purchase order typed by hand', () => {
+  it('S1 comes to the place that is chosen, where there are several', async () => {
+    const places = [
+      { id: 0, code: 'MAIN', name: 'Main store' },
+      { id: 3, code: 'EAST', name: 'East coast store' },
+    ];
+    const stage = await Stage.of(EnterSheet, { reads: ({ name }) => ({ rows: name === 'locations' ? places : [] }) });
+    await stage.choose('Comes to', 'East coast store');
+    expect(stage.previewed.at(-1)!.input).toMatchObject({ shipToId: null, locationId: 3 });
+  });
+
   it('begins for our place with one line due in a week', async () => {
     const stage = await Stage.of(EnterSheet, { reads: () => ({ rows: [] }) });
     expect(stage.previewed[0]!.input).toEqual({
       vendorId: null,
       shipToId: null,
+      locationId: 0,
       lines: [{ itemId: null, quantity: '', dueDate: '2027-03-08' }],
     });
     await stage.press('Another line');

@@ -2,11 +2,12 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { of } from 'rxjs';
 import { catchError, switchMap } from 'rxjs/operators';
-import { addDays, isDay } from '@core/kernel';
+import { addDays, isDay, MAIN_LOCATION } from '@core/kernel';
 import * as contract from '@api/purchasing';
 import { Session } from '../access/session';
 import { ChoiceField, DayField, LookupField, NumberField } from '../kit/fields';
 import { counted, day, money, price, quantity } from '../kit/formats';
+import { Locations } from '../kit/locations';
 import { PERIODS } from '../kit/periods';
 import { ActForm, Sheet } from '../kit/sheet';
 import { Purchases, type ItemChoice, type PartyChoice } from './service';
@@ -53,6 +54,8 @@ let keys = 0;
       @if (goesTo()) {
         <k-choice label="Address" [(value)]="shipToId" [options]="shipTos()" [error]="form.at('shipToId')" />
         <button type="button" class="act" (click)="goesTo.set(null)">To our place instead</button>
+      } @else if (places().length > 1) {
+        <k-choice label="Comes to" [(value)]="place" [options]="places()" [error]="form.at('locationId')" />
       }
     </div>
     <table class="small">
@@ -205,13 +208,19 @@ export class EnterSheet {
   protected readonly vendor = signal<PartyChoice | null>(null);
   protected readonly goesTo = signal<PartyChoice | null>(null);
   protected readonly shipToId = signal('');
+  private readonly locations = inject(Locations);
+  protected readonly place = signal(String(MAIN_LOCATION));
+  protected readonly places = computed(() =>
+    this.locations.all().map((each) => ({ value: String(each.id), label: each.name })),
+  );
   protected readonly typed = signal<Row[]>([this.fresh()]);
-  protected readonly fields = [/^vendorId$/, /^shipToId$/, /^lines\.\d+\.(itemId|quantity|dueDate)$/];
+  protected readonly fields = [/^vendorId$/, /^shipToId$/, /^locationId$/, /^lines\.\d+\.(itemId|quantity|dueDate)$/];
   protected readonly form = new ActForm(
     contract.enterPurchase,
     computed(() => ({
       vendorId: this.vendor()?.id ?? null,
       shipToId: this.goesTo() && this.shipToId() ? Number(this.shipToId()) : null,
+      ...(this.goesTo() ? {} : { locationId: Number(this.place()) }),
       lines: this.typed().map((row) => ({
         itemId: row.item?.id ?? null,
         quantity: row.quantity,
@@ -219,6 +228,10 @@ export class EnterSheet {
       })),
     })),
   );
+  constructor() {
+    this.locations.read();
+  }
+
   protected readonly shipTos = computed(() =>
     (this.goesTo()?.shipTos ?? []).map((each) => ({ value: String(each.id), label: `${each.label}, ${each.town}` })),
   );

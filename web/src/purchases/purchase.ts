@@ -75,6 +75,9 @@ import { Purchases, type PurchaseLine } from './service';
             >, {{ shown.shipTo?.label }}
           </div>
         }
+        @if (shown.location; as place) {
+          <div><small>Comes to</small>{{ place.name }}</div>
+        }
         <div><small>Placed</small>{{ day(shown.orderDate) }}</div>
         <div><small>First due</small>{{ day(shown.firstDueDate) }}</div>
         <div><small>Their answer</small>{{ shown.answeredOn ? 'came ' + day(shown.answeredOn) : 'not yet' }}</div>

@@ -1,0 +1,33 @@
+import { ROUTE_NAMES, type Route } from '@core/catalogue';
+import { MAIN_LOCATION } from '@core/kernel';
+import type { Location } from '../kit/locations';
+
+/** How a line is supplied: its route, and which of our places it goes out from. // S1 */
+export interface Supplied {
+  route: Route;
+  locationId: number;
+}
+
+/** `our stock`, `our stock at EAST`, `special order to EAST`: the place is named where it is not the main one. */
+export function suppliedName({ route, locationId }: Supplied, locations: readonly Location[]): string {
+  const place = locations.find((each) => each.id === locationId && each.id !== MAIN_LOCATION);
+  if (!place || route === 'drop') return ROUTE_NAMES[route];
+  return `${ROUTE_NAMES[route]} ${route === 'stock' ? 'at' : 'to'} ${place.code}`;
+}
+
+export const suppliedValue = ({ route, locationId }: Supplied) =>
+  `${route} ${route === 'drop' ? MAIN_LOCATION : locationId}`;
+
+/** What was chosen of `suppliedOptions`. */
+export function suppliedOf(value: string): Supplied {
+  const [route, locationId] = value.split(' ');
+  return { route: route as Route, locationId: Number(locationId) };
+}
+
+/** Every way a line of such routes may be supplied, by each place where it matters. */
+export function suppliedOptions(routes: readonly Route[], locations: readonly Location[]) {
+  const places = locations.length > 0 ? locations.map((each) => each.id) : [MAIN_LOCATION];
+  return routes
+    .flatMap((route) => (route === 'drop' ? [MAIN_LOCATION] : places).map((locationId) => ({ route, locationId })))
+    .map((each) => ({ value: suppliedValue(each), label: suppliedName(each, locations) }));
+}
