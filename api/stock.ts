@@ -91,6 +91,13 @@ export const supplyLine = act({
   shown: z.object({ route: z.enum(ROUTES), reserved: Decimal, was: Decimal, free: Decimal }),
 });
 
+export const moveBetween = act({
+  name: 'moveBetween',
+  summary: 'Carry goods of an item from one of our locations to another, at what they cost.',
+  input: z.object({ itemId: Id, from: LocationId, to: LocationId, quantity: TypedDecimal }),
+  shown: z.object({ quantity: Decimal, value: Decimal }),
+});
+
 export const reverseMovement = act({
   name: 'reverseMovement',
   summary: 'Take a receipt or shipment back by a document that names it; of a drop shipment both halves.',

@@ -30,7 +30,7 @@ export async function layEast(actor: Actor, masters: Masters, workDate: Day): Pr
     );
     await actor.does('confirmOrder', { id, version: 1 }, workDate);
   };
-  await order('Sinar Laut Ferries', 'UV-40', '2', 9);
+  await order('Kolam Ceria Swim Club', 'UV-40', '2', 9);
   await order('Teratai Bay Resort', 'GAC-25', '30', 11);
   const purchase = {
     vendorId: masters.vendors.get('V-104')!,

@@ -63,7 +63,7 @@ test('an allowance lessens an invoice, and is told on it', async ({ page }) => {
   await page.getByRole('button', { name: 'Add 1 line' }).click();
   await expect(cell(page, 0, 'amount')).toHaveText('300.00');
   await cell(page, 0, 'route').dblclick();
-  await page.getByRole('option', { name: 'our stock' }).click();
+  await page.getByRole('option', { name: 'our stock', exact: true }).click();
   await page.getByRole('button', { name: 'Confirm', exact: true }).click();
   await page.getByRole('button', { name: 'Ship…' }).click();
   await sheet(page).getByRole('button', { name: 'Ship', exact: true }).click();

@@ -40,4 +40,15 @@ test('what is there is told by location, and a line goes out from where it is', 
   await expect(page.getByText(/SH-\d+/).first()).toBeVisible();
   await page.getByRole('link', { name: 'GAC-25' }).click();
   await expect(page.getByRole('row', { name: /^SH-\d+ .* Main store -?−?3 / })).toBeVisible();
+
+  // Carried to where they are wanted.
+  await page.getByRole('button', { name: 'Move…' }).click();
+  await sheet(page).getByLabel('From').selectOption('Main store');
+  await sheet(page).getByLabel('To', { exact: true }).selectOption('East coast store');
+  await sheet(page).getByLabel('How many, bag').fill('9999');
+  await expect(sheet(page).getByRole('alert')).toContainText('free at Main store');
+  await sheet(page).getByLabel('How many, bag').fill('2');
+  await sheet(page).getByRole('button', { name: 'Move them' }).click();
+  await expect(page.getByText(/Moved: JR-\d+/)).toBeVisible();
+  await expect(page.getByRole('row', { name: /^JR-\d+ .* East coast store 2 / })).toBeVisible();
 });

@@ -1,6 +1,7 @@
 export {
   ACCOUNT_ROLES,
   adjustmentJournal,
+  betweenJournal,
   creditNoteJournal,
   customerInvoiceJournal,
   drawJournal,

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { dec, sum } from '@core/kernel';
 import {
   adjustmentJournal,
+  betweenJournal,
   customerInvoiceJournal,
   journal,
   paymentJournal,
@@ -26,6 +27,7 @@ describe('P3 journals', () => {
           paymentJournal('customer', a),
           paymentJournal('vendor', a),
           adjustmentJournal(a),
+          betweenJournal(a),
         ]) {
           expect(balance(entries)).toBe('0');
           expect(entries.every((entry) => !dec(entry.amount).eq(0))).toBe(true);

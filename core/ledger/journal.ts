@@ -112,6 +112,14 @@ export function adjustmentJournal(value: string): JournalEntry[] {
   ]);
 }
 
+/** Goods carried between two of our places: out of stock there and into stock here, by journal lines of one account. // P3 */
+export function betweenJournal(value: string): JournalEntry[] {
+  return journal([
+    { role: 'inventory', amount: dec(value) },
+    { role: 'inventory', amount: dec(value).neg() },
+  ]);
+}
+
 /** A credit note: revenue and output tax taken back, the receivable lessened. // P3 */
 export function creditNoteJournal(net: string, tax: string): JournalEntry[] {
   return journal([

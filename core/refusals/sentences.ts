@@ -273,6 +273,9 @@ export const sentences = {
   'route-holds-nothing': (f: { item: string }) =>
     `A drop shipment of ${f.item} never comes to our place, so nothing can be held for it.`,
   'never-reserved': (f: { item: string }) => `${f.item} is never held for orders; it goes to who ships first.`,
+  'same-location': () => 'The goods are there already; choose another location.',
+  'above-free-there': (f: { item: string; asked: string; free: string; place: string }) =>
+    `${n(f.asked)} of ${f.item} is more than the ${n(f.free)} free at ${f.place}; move ${n(f.free)} or less, or let go of what is held.`,
   'above-free': (f: { item: string; asked: string; free: string }) =>
     Number(f.free) > 0
       ? `${n(f.asked)} of ${f.item} is more than the ${n(f.free)} that can be held; ask ${n(f.free)} or less.`

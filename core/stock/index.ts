@@ -9,6 +9,7 @@ export {
   type ShipmentPlan,
   type ShippedPart,
 } from './move';
+export { decideBetween, type BetweenEffects, type BetweenGround, type BetweenTyped } from './between';
 export { decideStockShipment, mergeMoves, type StockLine } from './ship';
 export { decideOwnReceipt, type OwnLine, type SpecialTie } from './receive';
 export {

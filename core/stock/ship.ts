@@ -1,5 +1,4 @@
 import {
-  currencyPlaces,
   dec,
   isDecimalText,
   least,
@@ -12,6 +11,7 @@ import {
 } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import type { OrderState } from '@core/orders';
+import { averageCost } from './between';
 import type { MoveEffects, ShippedPart } from './move';
 
 /** An order line supplied from our place, with what is there of its item. */
@@ -81,18 +81,19 @@ export function decideStockShipment(
   return decided(refusals, () => ({ receipts: [], shipments: shipmentsOf(lines, parts) }));
 }
 
-/** A shipment for each order that goes out, in the order its lines were asked for. */
+/** A shipment for each order and place it goes out from, in the order its lines were asked for. */
 function shipmentsOf(lines: readonly StockLine[], parts: readonly ShippedPart[]): MoveEffects['shipments'] {
-  const byOrder = new Map<number, MoveEffects['shipments'][number]>();
+  const byPlace = new Map<string, MoveEffects['shipments'][number]>();
   for (const part of parts) {
     const { order } = lines.find((each) => each.line.id === part.orderLineId)!;
     const { id: orderId, customerId, shipToId } = order;
-    const shipment = byOrder.get(orderId) ?? { orderId, customerId, shipToId, cost: '0', parts: [] };
+    const key = `${orderId} ${part.locationId}`;
+    const shipment = byPlace.get(key) ?? { orderId, customerId, shipToId, cost: '0', parts: [] };
     shipment.parts.push(part);
     shipment.cost = dec(shipment.cost).plus(part.cost).toFixed();
-    byOrder.set(orderId, shipment);
+    byPlace.set(key, shipment);
   }
-  return [...byOrder.values()];
+  return [...byPlace.values()];
 }
 
 /** The line as it stands once that much more of it has gone. */
@@ -139,11 +140,6 @@ function stockRefusal(
   return line.route === 'special'
     ? refuse('not-here-yet', ask.field, { ...facts, here: there.toFixed() })
     : refuse('above-on-hand', ask.field, { ...facts, onHand: there.toFixed() });
-}
-
-function averageCost(stock: Pick<Stock, 'quantity' | 'value'>, quantity: Dec, currency: string): Dec {
-  if (quantity.eq(stock.quantity)) return stock.value;
-  return roundHalfAway(stock.value.times(quantity).div(stock.quantity), currencyPlaces(currency));
 }
 
 function partOf({ order, line, item }: StockLine, quantity: Dec, held: Dec, cost: Dec): ShippedPart {

@@ -48,6 +48,7 @@ const DONE: Record<string, string> = {
   startPlanning: 'planning begun',
   takeProposals: 'proposals taken',
   supplyLine: 'supply changed',
+  moveBetween: 'moved between our places',
   takeBackInvoice: 'vendor invoice taken back',
   tieLine: 'tied',
   untie: 'untied',

@@ -75,7 +75,10 @@ async function purchaseOrder({ sql, companyId, id }: Sheet): Promise<Printed> {
     party: { ...sheet.vendor, side: 'vendor' },
     facts: [
       ['Ordered', day(sheet.orderDate)],
-      ['Deliver to', sheet.customer ? `${sheet.customer.name}, ${address(sheet.shipTo)}` : 'our place'],
+      [
+        'Deliver to',
+        sheet.customer ? `${sheet.customer.name}, ${address(sheet.shipTo)}` : `us, ${sheet.location!.name}`,
+      ],
       ['Terms', sheet.terms],
     ],
     currency: sheet.currency,

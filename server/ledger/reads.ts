@@ -66,7 +66,8 @@ async function journalsOf(sql: Sql, companyId: number, document: DocumentRef): P
   for (const row of rows) {
     let source = sources.get(row.id);
     if (!source) {
-      source = document.kind === 'JR' ? await refOf(sql, companyId, row.document_kind, row.document_id) : document;
+      const posted = document.kind === 'JR' && row.document_kind !== 'JR';
+      source = posted ? await refOf(sql, companyId, row.document_kind, row.document_id) : document;
       sources.set(row.id, source);
     }
     const journal = journals.get(row.id) ?? {

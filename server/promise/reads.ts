@@ -107,11 +107,13 @@ interface PlannedColumns {
   parent_kind: 'make' | 'assemble' | null;
 }
 
-const PLANNED = `SELECT p.id, p.number, p.kind, p.state, p.item_id, i.number AS item_number, i.name AS item_name, i.unit,
+const PLANNED = `SELECT p.id, p.number, p.kind, p.state, p.item_id,
+       CONCAT(i.number, IF(p.location_id = 0, '', CONCAT(' at ', lo.code))) AS item_number, i.name AS item_name, i.unit,
        p.quantity, p.held, p.start_date, p.due_date, v.name AS vendor, o.id AS order_id, o.number AS order_number,
        c.name AS customer, p.parent_id, u.number AS parent_number, u.kind AS parent_kind
   FROM planned_order p
   JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
+  JOIN location lo ON lo.company_id = p.company_id AND lo.id = p.location_id
   LEFT JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
   LEFT JOIN sales_order_line l ON l.company_id = p.company_id AND l.id = p.order_line_id
   LEFT JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id

@@ -7,6 +7,7 @@ import { lockAgreements } from '../agreements';
 import type { Repriced } from '@core/orders';
 import type { DropTie, StockLine } from '@core/stock';
 import { agreementsOf, repriceStatements, shipDatePrices } from '../orders';
+import { moveBetween } from './between';
 import { lockOwnLines, lockStockLines, lockTies } from './store';
 import { supplyLine } from './reserve';
 import { reverseMovement } from './reverse';
@@ -201,4 +202,4 @@ function touchedBy(
   ];
 }
 
-export const stockActs = [receiveGoods, shipLines, supplyLine, reverseMovement];
+export const stockActs = [receiveGoods, shipLines, moveBetween, supplyLine, reverseMovement];

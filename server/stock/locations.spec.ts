@@ -100,12 +100,16 @@ describe('S1 T1 goods at several locations', () => {
       orderId: id,
       lines: quantities.map((quantity, at) => ({ lineId: lines[at]!.id, quantity })),
     });
-    const [shipment] = await joko.does('shipLines', ship(['2', '1']));
+    const shipments = await joko.does('shipLines', ship(['2', '1']));
+    // One from each place.
+    expect(shipments).toHaveLength(2);
     expect(await places('UV-40')).toEqual([
       [0, '5', '5'],
       [EAST, '1', '1'],
     ]);
-    await joko.does('reverseMovement', { kind: 'SH', id: shipment!.id, reason: 'Wrong ones' });
+    for (const { id: shipmentId } of shipments) {
+      await joko.does('reverseMovement', { kind: 'SH', id: shipmentId, reason: 'Wrong ones' });
+    }
     expect(await places('UV-40')).toEqual([
       [0, '6', '6'],
       [EAST, '3', '3'],
@@ -129,7 +133,7 @@ describe('S1 T1 goods at several locations', () => {
     const { id, lines } = await ordered(line('GAC-25', '60'));
     const refused = await joko.refused('shipLines', { orderId: id, lines: [{ lineId: lines[0]!.id, quantity: '41' }] });
     expect(refused.codes).toEqual(['lines.0.quantity: above-on-hand']);
-    expect(refused.sentences[0]).toContain('40 on hand');
+    expect(refused.sentences[0]).toContain('41 of GAC-25 at EAST is more than the 40 on hand');
     expect((await salmah.refused('saveOrder', draft([line('GAC-25', '1', { locationId: 9 })]))).codes).toEqual([
       'lines.0.locationId: unknown',
     ]);
@@ -195,6 +199,36 @@ describe('S1 T1 goods at several locations', () => {
     const [bought] = (await salmah.get<{ lines: { id: number }[] }>(`/api/purchases/${loose[0]!.id}`)).lines;
     const tie = { orderLineId: asked!.id, purchaseLineId: bought!.id, quantity: '1' };
     expect((await salmah.refused('tieLine', tie)).codes).toEqual(['purchaseLineId: tie-other-location']);
+  });
+
+  it('P3 goods are carried from one place to another, by a journal of its own; two at once never more than is free', async () => {
+    const move = { itemId: world.item('GAC-25'), from: 0, to: EAST, quantity: '25' };
+    const [journal] = await joko.does('moveBetween', move);
+    expect(await places('GAC-25')).toEqual([
+      [0, '235', '235'],
+      [EAST, '65', '65'],
+    ]);
+    const trail = await joko.get<{
+      journals: { entries: { debit: string | null; credit: string | null }[] }[];
+      stockEntries: { location: string; quantity: string; cost: string }[];
+    }>(`/api/trail/JR/${journal!.id}`);
+    expect(trail.journals[0]!.entries.map((each) => [each.debit, each.credit])).toEqual([
+      ['3287.5', null],
+      [null, '3287.5'],
+    ]);
+    expect(trail.stockEntries.map((each) => [each.location, each.quantity, each.cost])).toEqual([
+      ['Klang store', '-25', '-3287.5'],
+      ['East coast store', '25', '3287.5'],
+    ]);
+    // Back again by two at once: one of them finds too few.
+    const back = { ...move, from: EAST, to: 0, quantity: '40' };
+    const answers = await Promise.all([joko.raw('moveBetween', back), joko.raw('moveBetween', back)]);
+    expect(answers.map((each) => each.status).sort()).toEqual([200, 422]);
+    await joko.does('moveBetween', { ...move, quantity: '15' });
+    expect(await places('GAC-25')).toEqual([
+      [0, '260', '260'],
+      [EAST, '40', '40'],
+    ]);
   });
 
   it('T1 T2 tells what is there at each, and promises a line of what is at its own', async () => {

@@ -126,7 +126,7 @@ function sheetOf(
   };
 }
 
-/** Other orders of the customer to the same address, with what of them is here: held for them, or free. // L3 */
+/** Other orders of the customer to the same address, with what of them is where this one goes out from: held for them, or free. // L3 */
 export async function alsoWaiting(
   sql: Sql,
   companyId: number,
@@ -154,6 +154,8 @@ export async function alsoWaiting(
         AND o.customer_id = this.customer_id AND o.state = 'confirmed' AND o.id <> this.id AND o.ship_to_id <=> this.ship_to_id
        JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id AND l.route IN ('stock', 'special')
         AND l.quantity - l.cancelled > l.shipped
+        AND EXISTS (SELECT 1 FROM sales_order_line own WHERE own.company_id = this.company_id AND own.order_id = this.id
+              AND own.route <> 'drop' AND own.location_id = l.location_id)
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
        JOIN stock s ON s.company_id = l.company_id AND s.item_id = l.item_id AND s.location_id = l.location_id
       WHERE this.company_id = ? AND this.id = ? HAVING here > 0 ORDER BY o.id, l.line_no LIMIT 60`,

@@ -291,8 +291,9 @@ export async function lockStockLines(sql: Sql, companyId: number, orderId: numbe
     location_id: number;
   }>(
     `SELECT l.id, l.line_no, l.location_id, l.quantity, l.cancelled, l.shipped, l.reserved, l.route, l.unit_price, l.amount, l.agreed_amount,
-            l.agreement_line_id, l.item_id, i.number AS item_number
+            l.agreement_line_id, l.item_id, CONCAT(i.number, IF(l.location_id = 0, '', CONCAT(' at ', lo.code))) AS item_number
        FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+       JOIN location lo ON lo.company_id = l.company_id AND lo.id = l.location_id
       WHERE l.company_id = ? AND l.order_id = ? AND l.route IN ('stock', 'special') ORDER BY l.line_no`,
     [companyId, orderId],
   );

@@ -1,5 +1,5 @@
 import type { ReleaseEffects } from '@core/agreements';
-import { dec, sum } from '@core/kernel';
+import { dec, MAIN_LOCATION, sum } from '@core/kernel';
 import { decidePlacement, decidePurchase, type PurchasePlan } from '@core/supply';
 import * as purchasing from '@api/purchasing';
 import * as contract from '@api/supply';
@@ -30,7 +30,13 @@ const placePurchases = defineAct(contract.placePurchases, {
         WHERE s.company_id = ? AND s.id IN (?)`,
       [doer.companyId, [0, ...lines.map((line) => line.shipToId)]],
     );
-    return { lines, buying, shipTos: new Map(shipTos.map((row) => [row.id, `${row.label}, ${row.name}`])) };
+    const places = await locationsOf(tx, doer.companyId);
+    return {
+      lines,
+      buying,
+      shipTos: new Map(shipTos.map((row) => [row.id, `${row.label}, ${row.name}`])),
+      places: new Map(places.map(({ id, name }) => [id, id === MAIN_LOCATION ? 'our place' : name])),
+    };
   },
   decide: ({ lines, buying }, input, doer) =>
     decidePlacement(
@@ -39,10 +45,10 @@ const placePurchases = defineAct(contract.placePurchases, {
       doer.workDate,
       buying.map((offer) => ({ ...offer, vendorId: offer.vendorId ?? 0 })),
     ),
-  show: ({ purchases }, { lines, buying, shipTos }) => ({
+  show: ({ purchases }, { lines, buying, shipTos, places }) => ({
     purchases: purchases.map((plan) => ({
       vendor: lines.flatMap((line) => line.offers).find((offer) => offer.vendorId === plan.vendorId)?.vendor ?? '',
-      shipTo: plan.shipToId === null ? 'our place' : (shipTos.get(plan.shipToId) ?? ''),
+      shipTo: (plan.shipToId === null ? places.get(plan.locationId) : shipTos.get(plan.shipToId)) ?? '',
       currency: plan.currency,
       net: netOf(plan),
       lines: plan.lines.map((line) => ({

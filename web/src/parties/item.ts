@@ -9,7 +9,11 @@ import { pathOf } from '../kit/documents';
 import { day, money, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
 import { liveDocument, LiveList } from '../kit/live';
+import { Locations } from '../kit/locations';
+import { Quiet } from '../kit/quiet';
 import { Refusals } from '../kit/refusals';
+import { Sheets } from '../kit/sheet';
+import { BetweenSheet, type BetweenData } from './between-sheet';
 import { Parties, type StockEntry as Entry } from './service';
 
 /** An item: how it is supplied, what is on hand, who sells it to us. */
@@ -25,6 +29,9 @@ import { Parties, type StockEntry as Entry } from './service';
         </h1>
         <a class="act" routerLink="/lists" [queryParams]="{ list: 'prices', q: shown.number }">Kept prices</a>
         <a class="act" routerLink="/lists" [queryParams]="{ list: 'units', q: shown.number }">Units</a>
+        @if (movable()) {
+          <button type="button" class="act" (click)="move()">Move…</button>
+        }
       </div>
       <div class="head">
         <div><small>List price</small>{{ price(shown.listPrice) }}</div>
@@ -97,12 +104,15 @@ export class ItemPage {
   private readonly titles = inject(Title);
   private readonly router = inject(Router);
   private readonly session = inject(Session);
+  private readonly sheets = inject(Sheets);
+  private readonly quiet = inject(Quiet);
+  private readonly locations = inject(Locations);
   private readonly currency = this.session.company()?.currency ?? 'MYR';
   readonly id = input.required<string>();
   protected readonly loaded = liveDocument(
     this.id,
     (id) => this.parties.item(Number(id)),
-    (document) => document.kind === 'SH' || document.kind === 'RC',
+    (document) => document.kind === 'SH' || document.kind === 'RC' || document.kind === 'JR',
   );
   protected readonly sheet = computed(() => this.loaded.state().value);
   /** Back from the item to every document that moved it. */
@@ -110,7 +120,7 @@ export class ItemPage {
   protected readonly entries = new LiveList<{ id: number }, Entry>(
     this.query,
     ({ id }, cursor) => this.parties.stockEntries(id, cursor),
-    ['SH', 'RC', 'CN'],
+    ['SH', 'RC', 'CN', 'JR'],
   );
   protected readonly rowId = (row: Entry) => String(row.id);
   protected readonly columns = computed<GridColumn<Entry>[]>(() => [
@@ -133,6 +143,20 @@ export class ItemPage {
     { id: 'cost', head: 'Cost', width: 120, figures: true, text: (row) => this.money(row.cost) },
     { id: 'onHand', head: 'On hand after', width: 120, figures: true, text: (row) => quantity(row.onHand) },
   ]);
+  /** Where there is another place to move it to. */
+  protected readonly movable = computed(
+    () => this.session.may('goods') && this.locations.all().length > 1 && (this.sheet()?.places.length ?? 0) > 0,
+  );
+
+  protected move(): void {
+    const data = { item: this.sheet()!, locations: this.locations.all(), currency: this.currency };
+    this.sheets.open<BetweenData>(BetweenSheet, data).subscribe((done) => {
+      if (!done) return;
+      this.loaded.reload();
+      this.quiet.say('Moved:', done.made[0]!);
+    });
+  }
+
   protected open(row: Entry): void {
     void this.router.navigateByUrl(pathOf(row.document));
   }
@@ -144,6 +168,7 @@ export class ItemPage {
   protected readonly price = (value: string) => price(value, this.currency);
 
   constructor() {
+    this.locations.read();
     effect(() => this.titles.setTitle(`${this.sheet()?.number ?? 'Item'} · Kampong`));
   }
 }

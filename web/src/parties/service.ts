@@ -5,6 +5,7 @@ import * as ledger from '@api/ledger';
 import * as contract from '@api/parties';
 import { Api } from '../kit/api';
 
+export type ItemSheet = z.infer<typeof catalogue.openItem.out>;
 export type StockEntry = z.infer<typeof ledger.stockEntries.out>['rows'][number];
 
 /** The way to customers, vendors and items. */

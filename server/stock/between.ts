@@ -1,0 +1,71 @@
+import { pointOf } from '@core/kernel';
+import { betweenJournal } from '@core/ledger';
+import { decideBetween } from '@core/stock';
+import * as contract from '@api/stock';
+import { defineAct, numbersAtLast, there } from '../acts';
+import { locationsOf } from '../catalogue';
+import { newId } from '../db/database';
+import { journalEntries, journalHeads } from '../ledger';
+import { lockStock } from '../orders';
+
+const NOTHING = { onHand: '0', reserved: '0', value: '0' };
+
+/** Goods carried from one of our places to another: a journal of its own, with an entry for either. // P1 P3 */
+export const moveBetween = defineAct(contract.moveBetween, {
+  right: 'goods',
+  says: 'move goods between our places',
+  async load(tx, input, { companyId }) {
+    const [item] = await tx.rows<{ id: number; number: string; currency: string }>(
+      `SELECT i.id, i.number, c.currency FROM item i JOIN company c ON c.id = i.company_id
+        WHERE i.company_id = ? AND i.id = ?`,
+      [companyId, input.itemId],
+    );
+    const { currency, ...about } = there(item, 'This item');
+    const from = pointOf(input.itemId, input.from);
+    const stock = await lockStock(tx, companyId, [from, pointOf(input.itemId, input.to)]);
+    const locations = new Map((await locationsOf(tx, companyId)).map(({ id, name }) => [id, name]));
+    return { item: about, locations, stock: stock.get(from) ?? NOTHING, currency };
+  },
+  decide: (ground, { from, to, quantity }) => decideBetween(ground, { from, to, quantity }),
+  show: ({ quantity, value }) => ({ quantity, value }),
+  write(_tx, { itemId, from, to, quantity, value }, _ground, doer) {
+    const { companyId, workDate } = doer;
+    const { statements, number } = numbersAtLast(companyId, { JR: 1 });
+    // A journal that nothing else posts is its own source.
+    const plan = { number: number('JR'), source: { kind: 'JR' as const, id: 0 }, postedOn: workDate };
+    const plans = [{ ...plan, entries: betweenJournal(value) }];
+    const entry = (locationId: number, sign: '' | '-') => ({
+      company_id: companyId,
+      item_id: itemId,
+      place: 'ours',
+      location_id: locationId,
+      quantity: `${sign}${quantity}`,
+      cost: `${sign}${value}`,
+      posted_on: workDate,
+      document_kind: 'JR',
+      document_id: newId('journal', 0),
+    });
+    return Promise.resolve({
+      statements: [
+        {
+          sql: `UPDATE stock SET on_hand = on_hand - ?, value = value - ?
+                 WHERE company_id = ? AND item_id = ? AND location_id = ?`,
+          values: [quantity, value, companyId, itemId, from],
+        },
+        {
+          sql: `INSERT INTO stock (company_id, item_id, location_id, on_hand, value) VALUES (?, ?, ?, ?, ?)
+             ON DUPLICATE KEY UPDATE on_hand = on_hand + VALUES(on_hand), value = value + VALUES(value)`,
+          values: [companyId, itemId, to, quantity, value],
+        },
+        ...statements,
+      ],
+      insertions: [
+        journalHeads(doer, plans),
+        journalEntries(doer, plans),
+        { table: 'stock_entry', rows: [entry(from, '-'), entry(to, '')] },
+      ],
+      made: [{ kind: 'JR' as const, id: newId('journal', 0), number: plan.number }],
+      touched: [],
+    });
+  },
+});
