@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { METHODS, OBTAINED, WAYS } from '@core/promise';
-import { act, Day, Decimal, DocumentRef, Id, IdParam, Location, read, TypedDay } from './kit';
+import { act, Day, Decimal, DocumentRef, Id, IdParam, Location, LocationId, read, TypedDay } from './kit';
 
 const Source = z.object({
   kind: z.string(),
@@ -370,6 +370,8 @@ export const openPlanning = read({
             kind: z.enum(['place', 'move', 'cancel']),
             obtained: z.enum(OBTAINED),
             item: z.object({ id: Id, number: z.string(), name: z.string(), unit: z.string() }),
+            /** Where it is wanted, or comes to. */
+            locationId: LocationId,
             quantity: Decimal,
             /** What moves or goes. */
             source: z.object({ kind: z.string(), id: Id, number: z.string() }).nullable(),

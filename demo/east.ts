@@ -3,7 +3,7 @@ import type { Actor } from './actor';
 import type { Masters } from './masters';
 import { EAST } from './opening-stock';
 
-/** What goes out from the second place and comes to it: some of two orders, and a purchase for it. */
+/** What goes out from the second place and comes to it: some of three orders, and a purchase for it. */
 export async function layEast(actor: Actor, masters: Masters, workDate: Day): Promise<void> {
   const order = async (customer: string, item: string, quantity: string, inDays: number) => {
     const { id: customerId, shipTos } = masters.customers.get(customer)!;
@@ -32,6 +32,7 @@ export async function layEast(actor: Actor, masters: Masters, workDate: Day): Pr
   };
   await order('Kolam Ceria Swim Club', 'UV-40', '2', 9);
   await order('Teratai Bay Resort', 'GAC-25', '30', 11);
+  await order('Padi Emas Food Works', 'GAC-25', '25', 20);
   const purchase = {
     vendorId: masters.vendors.get('V-104')!,
     shipToId: null,

@@ -92,6 +92,7 @@ export async function openPlanning(
             kind: proposal.kind,
             obtained: place?.obtained ?? obtained,
             item: about,
+            locationId: locationAt(proposal.itemId),
             quantity: proposal.quantity,
             source: there && { kind: there.source.kind, id: there.source.id, number: there.source.number },
             vendor: place ? (vendorOf.get(place.vendorId ?? 0) ?? '') : there!.source.party,

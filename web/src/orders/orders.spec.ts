@@ -39,6 +39,7 @@ const line: OrderSheet['lines'][number] = {
   weight: '3.5',
   volume: '0.02',
   route: 'drop',
+  location: null,
   routes: ['drop'],
   promised: null,
   planned: [],

@@ -12,6 +12,7 @@ const proposal = (at: number, change: Partial<Proposal> = {}): Proposal => ({
   kind: 'place',
   obtained: 'buy',
   item: { id: 7, number: 'PM-15', name: 'Dosing pump', unit: 'piece' },
+  locationId: 0,
   quantity: '5',
   source: null,
   vendor: 'Logam Setia Castings',

@@ -184,7 +184,12 @@ const FITS: Record<(typeof SHOWN)[number]['value'], (row: Row) => boolean> = {
       }
     </div>
     @if (selected(); as row) {
-      <k-document-dock own="For whom" [itemId]="row.item.id" [about]="doing(row) + ' ' + row.item.number">
+      <k-document-dock
+        own="For whom"
+        [itemId]="row.item.id"
+        [asking]="{ lineId: null, locationId: row.locationId, quantity: '', by: null }"
+        [about]="doing(row) + ' ' + row.item.number"
+      >
         <table class="small whom">
           <tbody>
             @for (each of row.for; track $index) {

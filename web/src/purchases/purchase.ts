@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { Title } from '@angular/platform-browser';
 import { Router, RouterLink } from '@angular/router';
 import type { Observable } from 'rxjs';
-import { dec, share, type DocumentRef } from '@core/kernel';
+import { dec, MAIN_LOCATION, share, type DocumentRef } from '@core/kernel';
 import { Session } from '../access/session';
 import { Bench } from '../bench/service';
 import { TieSheet } from '../bench/tie-sheet';
@@ -102,6 +102,7 @@ import { Purchases, type PurchaseLine } from './service';
         [document]="document()"
         [orderLineId]="orderLineId()"
         [itemId]="line()?.item?.id ?? null"
+        [asking]="asking()"
         [related]="shown.documents"
       />
     } @else {
@@ -163,6 +164,13 @@ export class PurchasePage {
     const lines = this.sheet()?.lines ?? [];
     return lines.find((each) => String(each.id) === this.selected()) ?? lines[0] ?? null;
   });
+  /** Where it comes to; nobody asks for anything. */
+  protected readonly asking = computed(() => ({
+    lineId: null,
+    locationId: this.sheet()?.location?.id ?? MAIN_LOCATION,
+    quantity: '',
+    by: null,
+  }));
   protected readonly orderLineId = computed(() => this.line()?.ties[0]?.orderLineId ?? null);
   private readonly placed = computed(() => this.sheet()?.state === 'placed');
   /** A drop shipment of which something is for nobody. // L4 */
