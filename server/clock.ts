@@ -1,4 +1,4 @@
-import { format } from 'date-fns';
+import { format } from 'date-fns/format';
 import type { Day } from '@core/kernel';
 
 /** The only place the server takes the time from; tests hand in their own. */

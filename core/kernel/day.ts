@@ -1,4 +1,9 @@
-import { addDays as addDaysTo, differenceInCalendarDays, format, isValid, parseISO } from 'date-fns';
+// By their own files: the whole of the package is loaded by every thread that asks for it.
+import { addDays as addDaysTo } from 'date-fns/addDays';
+import { differenceInCalendarDays } from 'date-fns/differenceInCalendarDays';
+import { format } from 'date-fns/format';
+import { isValid } from 'date-fns/isValid';
+import { parseISO } from 'date-fns/parseISO';
 
 /** A plain calendar date as `YYYY-MM-DD`: no time, no zone. */
 export type Day = string;

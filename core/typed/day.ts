@@ -1,4 +1,7 @@
-import { format, isValid, parse, parseISO } from 'date-fns';
+import { format } from 'date-fns/format';
+import { isValid } from 'date-fns/isValid';
+import { parse } from 'date-fns/parse';
+import { parseISO } from 'date-fns/parseISO';
 import { addDays, daysBetween, isDay, YEARLESS_DAYS_BACK, type Day } from '@core/kernel';
 
 const WEEKDAYS = ['sun', 'mon', 'tue', 'wed', 'thu', 'fri', 'sat'];

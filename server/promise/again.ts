@@ -93,19 +93,15 @@ export async function promiseAgain(
   // Those of items that nothing planned uses go the short way.
   const plain = new Int32Array(lines.length);
   const planned: PromisedLine[] = [];
-  const indexOf = new Map<number, number>();
   let count = 0;
   for (let at = 0; at < lines.length; at += 1) {
     const item = pointAt(at);
     if (way![at] !== atp || shared.has(item)) planned.push(lineAt(at));
-    else {
-      plain[count++] = at;
-      if (!indexOf.has(item)) indexOf.set(item, indexOf.size);
-    }
+    else plain[count++] = at;
   }
   const places = plain.subarray(0, count);
   const asks: OpenLines = {
-    item: places.map((at) => indexOf.get(pointAt(at))!),
+    item: places.map((at) => point![at]!),
     quantity: Float64Array.from(places, (at) => quantity[at]!),
     // A day beyond the horizon is not looked at: asked on its last, and had when asked.
     asked: places.map((at) => Math.min(Math.max(0, asked![at]!), HORIZON - 1)),
@@ -121,7 +117,10 @@ export async function promiseAgain(
   const own = rows.calendars.find(({ id }) => id === rows.ownCalendarId)!;
   // When what is overdue arrives. // T1
   const first = new Calendar(workDate, HORIZON, own).next(0);
-  const days = await available(database, companyId, { workDate, first }, indexOf, asks, progress);
+  // The planned ones are not among these: nothing of theirs is read.
+  for (const each of shared) placeOf.delete(each);
+  const ground = { workDate, first, placeOf, items: points.length };
+  const days = await available(database, companyId, ground, asks, progress);
 
   const moved: number[] = [];
   const never: PromisedLine[] = [];
@@ -159,12 +158,20 @@ export async function promiseAgain(
   return told;
 }
 
+interface PlainGround {
+  workDate: Day;
+  /** When what is overdue arrives. */
+  first: number;
+  /** The points whose moves count, each by its place, among so many. */
+  placeOf: ReadonlyMap<number, number>;
+  items: number;
+}
+
 /** The day of each plain line, NEVER where there is not enough. */
 async function available(
   database: Database,
   companyId: number,
-  { workDate, first }: { workDate: Day; first: number },
-  indexOf: ReadonlyMap<number, number>,
+  { workDate, first, placeOf, items }: PlainGround,
   asks: OpenLines,
   progress: (done: number) => boolean,
 ): Promise<Int32Array> {
@@ -173,9 +180,9 @@ async function available(
     'SELECT COUNT(*) AS moves FROM purchase_order_line WHERE company_id = ? AND untied = TRUE',
     [companyId],
   );
-  const events = new Columns(['item', 'day', 'quantity'], ['quantity'], rough!.moves + indexOf.size + 1024);
-  await eachMove(database, companyId, workDate, (itemId, day, size) => {
-    const item = indexOf.get(itemId);
+  const events = new Columns(['item', 'day', 'quantity'], ['quantity'], rough!.moves + items + 1024);
+  await eachMove(database, companyId, workDate, (point, day, size) => {
+    const item = placeOf.get(point);
     const on = dayIndex(day);
     const quantity = scaled(size);
     if (item === undefined || on >= HORIZON || quantity === 0) return;
@@ -187,5 +194,5 @@ async function available(
     quantity: events.any('quantity'),
     own: true,
   };
-  return repromiseAvailable(indexOf.size, HORIZON, columns, asks, progress)!;
+  return repromiseAvailable(items, HORIZON, columns, asks, progress)!;
 }
