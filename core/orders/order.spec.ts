@@ -120,6 +120,15 @@ describe('changing a draft order', () => {
     expect(decision.effects.lines[0]).toMatchObject({ unitPrice: '740', amount: '10360' });
   });
 
+  it('S1 keeps where a line goes out from, at the price it has; a drop shipment goes from none of our places', () => {
+    const at = (change: Partial<OrderTyped['lines'][number]>) => typed(typedLine(5, '12', change), typedLine(6, '4'));
+    const decision = decideOrder(ground, at({ route: 'special', locationId: 1 }), WORK_DATE);
+    expect(decision.ok && decision.effects.lines[0]).toMatchObject({ locationId: 1, unitPrice: '740' });
+    const drop = decideOrder(ground, at({ route: 'drop', locationId: 1 }), WORK_DATE);
+    expect(drop.ok && drop.effects.lines[0]!.locationId).toBe(0);
+    expect(codes(at({ locationId: 7 }))).toEqual(['lines.0.locationId: unknown']);
+  });
+
   it('A5 holds the limit over all lines of the agreement line', () => {
     expect(codes(typed(typedLine(5, '14'), typedLine(6, '6')))).toEqual([]);
     expect(codes(typed(typedLine(5, '14'), typedLine(6, '7')))).toEqual(['lines.1.quantity: above-limit']);

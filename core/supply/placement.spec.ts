@@ -121,6 +121,17 @@ describe('L3 L8 placing special orders', () => {
     expect(effects.purchases.map((plan) => plan.shipToId)).toEqual([null]);
   });
 
+  it('S1 come to where each goes out from, on a purchase for each place', () => {
+    const { effects } = place(
+      [special(1, '6'), special(2, '6', { locationId: 1 }), special(3, '8', { locationId: 1 })],
+      [1, 2, 3].map((orderLineId) => ({ orderLineId, vendorId: 1 })),
+    );
+    expect(effects.purchases.map((plan) => [plan.locationId, shapeOf(plan).map((each) => each[0])])).toEqual([
+      [0, ['12']],
+      [1, ['16']],
+    ]);
+  });
+
   it('of one item due together share a line, rounded up once; the rest is for our stock', () => {
     const { effects, warnings } = place(
       [special(1, '6'), special(2, '3')],

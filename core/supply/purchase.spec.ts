@@ -67,6 +67,15 @@ describe('L4 a purchase order typed by hand', () => {
     expect(decision.ok && decision.warnings).toEqual([]);
   });
 
+  it('S1 comes to the place that is typed, the main one where none is; a drop shipment to none', () => {
+    const placeOf = (typed: Partial<PurchaseTyped>) => {
+      const decision = decide(typed);
+      return decision.ok && decision.effects.purchase.locationId;
+    };
+    expect([placeOf({ locationId: 1 }), placeOf({}), placeOf({ shipToId: 3, locationId: 1 })]).toEqual([1, 0, 0]);
+    expect(codes(decide({ locationId: 9 }))).toEqual(['locationId: unknown']);
+  });
+
   it('keeps each line as it was typed, also of one item twice', () => {
     const decision = decide({ lines: [line(), line({ quantity: '8', dueDate: '2027-03-20' })] });
     expect(decision.ok && decision.effects.purchase.lines.map((each) => [each.quantity, each.dueDate])).toEqual([
