@@ -11,6 +11,11 @@ export function pointOf(itemId: number, locationId: number): number {
   return locationId * STEP + itemId;
 }
 
+/** `GAC-25 at EAST`: an item's number, with the place where that is not the main one. */
+export function numberAt(number: string, locationId: number, code: string): string {
+  return locationId === MAIN_LOCATION ? number : `${number} at ${code}`;
+}
+
 export function itemAt(point: number): number {
   return point % STEP;
 }

@@ -117,6 +117,21 @@ describe('shipping from our place', () => {
     });
   });
 
+  it('S1 what goes from another place stays a shipment of its own, beside the drop shipment of its order', () => {
+    const drop = decideDropMove([dropTie(1)], [{ lineId: 31, quantity: '2' }], 'order');
+    const lines = [stockLine(1), stockLine(2, { locationId: 1 })];
+    const stock = decideStockShipment(lines, [ask(1, '2'), ask(2, '3', 1)]);
+    if (!drop.ok || !stock.ok) throw new Error('refused');
+    const { shipments } = mergeMoves(drop.effects, stock.effects);
+    expect(shipments.map(({ parts }) => parts.map((part) => [part.locationId, part.quantity]))).toEqual([
+      [
+        [0, '2'],
+        [0, '2'],
+      ],
+      [[1, '3']],
+    ]);
+  });
+
   it('L3 several orders of a customer go together, each with a shipment of its own, from one stock', () => {
     const second = { ...order, id: 2, number: 'SO-2' };
     const lines = [stockLine(1), { ...stockLine(2), order: second }, stockLine(3)];

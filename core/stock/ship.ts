@@ -161,11 +161,14 @@ function partOf({ order, line, item }: StockLine, quantity: Dec, held: Dec, cost
   };
 }
 
+/** Where a shipment leaves from: all its parts leave from there. */
+const placeOf = ({ parts }: MoveEffects['shipments'][number]) => parts[0]!.locationId;
+
 /** One set of effects of two: a shipment of the same order, or a receipt of the same purchase, becomes one document. */
 export function mergeMoves(first: MoveEffects, second: MoveEffects): MoveEffects {
   const shipments = first.shipments.map((shipment) => ({ ...shipment, parts: [...shipment.parts] }));
   for (const more of second.shipments) {
-    const same = shipments.find((shipment) => shipment.orderId === more.orderId);
+    const same = shipments.find((shipment) => shipment.orderId === more.orderId && placeOf(shipment) === placeOf(more));
     if (!same) {
       shipments.push(more);
       continue;

@@ -67,6 +67,9 @@ export const listPriceIn = (currency: string) => `COALESCE(ROUND(i.list_price / 
 export const CUSTOMER_CURRENCY = `COALESCE((SELECT cc.currency FROM customer cc WHERE cc.company_id = i.company_id AND cc.id = ?),
     (SELECT oc.currency FROM company oc WHERE oc.id = i.company_id))`;
 
+/** The number of item `i` at location `lo`, as `numberAt` says it. */
+export const NUMBER_AT = "CONCAT(i.number, IF(lo.id = 0, '', CONCAT(' at ', lo.code)))";
+
 /** A decimal column without needless zeros: `12.50000` as `12.5`. */
 export const plain = decimalText;
 

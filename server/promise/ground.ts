@@ -1,4 +1,4 @@
-import { addDays, daysBetween, itemAt, locationAt, MAIN_LOCATION, pointOf, type Day } from '@core/kernel';
+import { addDays, daysBetween, itemAt, locationAt, MAIN_LOCATION, numberAt, pointOf, type Day } from '@core/kernel';
 import type { GroundRows, ItemRow, Method, Obtained } from '@core/promise';
 import { locationsOf } from '../catalogue';
 import type { Sql } from '../db/database';
@@ -244,7 +244,7 @@ async function itemsOf(
     return [
       {
         id: point,
-        number: main ? row.number : `${row.number} at ${codes.get(locationAt(point)) ?? ''}`,
+        number: numberAt(row.number, locationAt(point), codes.get(locationAt(point)) ?? ''),
         name: row.name,
         unit: row.unit,
         obtained: bought ? row.obtained : 'none',

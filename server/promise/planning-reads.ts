@@ -1,5 +1,5 @@
 import type * as z from 'zod';
-import { itemAt, locationAt, MAIN_LOCATION, type Day } from '@core/kernel';
+import { itemAt, locationAt, numberAt, type Day } from '@core/kernel';
 import type * as contract from '@api/promise';
 import { locationsOf } from '../catalogue';
 import type { Sql } from '../db/database';
@@ -62,7 +62,7 @@ export async function openPlanning(
   const itemNamed = (point: number) => {
     const item = itemOf.get(itemAt(point));
     const location = locationAt(point);
-    return location === MAIN_LOCATION ? item : item && { ...item, number: `${item.number} at ${codes.get(location)}` };
+    return item && { ...item, number: numberAt(item.number, location, codes.get(location) ?? '') };
   };
   const vendors = await vendorsOf(
     sql,

@@ -5,7 +5,7 @@ import type * as contract from '@api/promise';
 import { there } from '../acts';
 import { locationsOf } from '../catalogue';
 import type { Sql } from '../db/database';
-import { PAGE_ROWS, plain } from '../db/mapping';
+import { NUMBER_AT, PAGE_ROWS, plain } from '../db/mapping';
 import { promisedLines } from './acts';
 import { groundRows, machinesOut } from './ground';
 
@@ -108,7 +108,7 @@ interface PlannedColumns {
 }
 
 const PLANNED = `SELECT p.id, p.number, p.kind, p.state, p.item_id,
-       CONCAT(i.number, IF(p.location_id = 0, '', CONCAT(' at ', lo.code))) AS item_number, i.name AS item_name, i.unit,
+       ${NUMBER_AT} AS item_number, i.name AS item_name, i.unit,
        p.quantity, p.held, p.start_date, p.due_date, v.name AS vendor, o.id AS order_id, o.number AS order_number,
        c.name AS customer, p.parent_id, u.number AS parent_number, u.kind AS parent_kind
   FROM planned_order p

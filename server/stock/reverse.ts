@@ -7,7 +7,7 @@ import { counterStatements, lockAgreements } from '../agreements';
 import type { Sql, Statement, Tx } from '../db/database';
 import { plain } from '../db/mapping';
 import { invoiceStands, notTakenBack } from '../db/taken-back';
-import { journalEntries, journalHeads, type JournalPlan } from '../ledger';
+import { postJournals } from '../ledger';
 import { lockStock, reopenStatement } from '../orders';
 
 /** Takes a receipt or shipment back, with the other half where it was a drop shipment. // P1 L2 */
@@ -49,10 +49,11 @@ const less = (text: string) => dec(text).neg().toFixed();
 async function writeReversal(tx: Tx, effects: ReverseEffects, doer: Doer): Promise<Touched[]> {
   const { receipts, shipments, reason } = effects;
   const { companyId, workDate } = doer;
+  const journals = journalsOf(effects);
   const number = await takeNumbers(
     tx,
     companyId,
-    { RC: receipts.length, SH: shipments.length, JR: receipts.length + shipments.length },
+    { RC: receipts.length, SH: shipments.length, JR: journals.length },
     countStatements(effects, companyId),
   );
   const head = (kind: 'RC' | 'SH', each: ReceiptNow | ShipmentNow) => ({
@@ -136,41 +137,44 @@ async function writeReversal(tx: Tx, effects: ReverseEffects, doer: Doer): Promi
       document_id: shipmentId,
     })),
   ]);
-  await postReversals(tx, doer, effects, { receiptIds, shipmentIds }, () => number('JR'));
+  const ids = { RC: receiptIds, SH: shipmentIds };
+  await postJournals(
+    tx,
+    doer,
+    journals.map(({ kind, at, ...plan }) => ({
+      ...plan,
+      source: { kind, id: ids[kind][at]! },
+      number: number('JR'),
+      postedOn: workDate,
+    })),
+  );
   return [
     ...receiptIds.map((id, at): Touched => ({ kind: 'RC', id, number: receiptRows[at]!.number })),
     ...shipmentIds.map((id, at): Touched => ({ kind: 'SH', id, number: shipmentRows[at]!.number })),
   ];
 }
 
-async function postReversals(
-  tx: Tx,
-  doer: Doer,
-  { receipts, shipments, taken }: ReverseEffects,
-  ids: { receiptIds: readonly number[]; shipmentIds: readonly number[] },
-  next: () => string,
-): Promise<void> {
+/** The journals of what had a cost, each by the receipt or shipment it takes back. */
+function journalsOf({ receipts, shipments, taken }: ReverseEffects) {
   const outOf = (receipt: ReceiptNow) =>
     receipt.lines
       .map((line) => (line.through ? line.cost : taken.find((each) => each.lineId === line.id)!.value))
       .reduce((sum, value) => sum.plus(value), dec(0))
       .toFixed();
-  const plans: JournalPlan[] = [
+  return [
     ...receipts.map((each, at) => ({
-      source: { kind: 'RC' as const, id: ids.receiptIds[at]! },
+      kind: 'RC' as const,
+      at,
       entries: receiptReversalJournal(costOf(each.lines), outOf(each)),
       vendorId: each.vendorId,
     })),
     ...shipments.map((each, at) => ({
-      source: { kind: 'SH' as const, id: ids.shipmentIds[at]! },
+      kind: 'SH' as const,
+      at,
       entries: shipmentJournal(less(costOf(each.lines))),
       customerId: each.customerId,
     })),
-  ]
-    .filter((plan) => plan.entries.length > 0)
-    .map((plan) => ({ ...plan, number: next(), postedOn: doer.workDate }));
-  if (plans.length === 0) return;
-  await tx.insertTogether([journalHeads(doer, plans), journalEntries(doer, plans)]);
+  ].filter((plan) => plan.entries.length > 0);
 }
 
 /** The counters of ties, lines, stock and agreements, moved back; what was closed is open again. // A4 L1 */

@@ -4,7 +4,7 @@ import type { OrderState } from '@core/orders';
 import { dec, pointOf } from '@core/kernel';
 import { there } from '../acts';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
+import { NUMBER_AT, plain } from '../db/mapping';
 import { lockStock } from '../orders';
 
 /** Lines by key: a purchase's, those it is tied to, and back. Keys are named so that the plan is not searched for each time. */
@@ -291,7 +291,7 @@ export async function lockStockLines(sql: Sql, companyId: number, orderId: numbe
     location_id: number;
   }>(
     `SELECT l.id, l.line_no, l.location_id, l.quantity, l.cancelled, l.shipped, l.reserved, l.route, l.unit_price, l.amount, l.agreed_amount,
-            l.agreement_line_id, l.item_id, CONCAT(i.number, IF(l.location_id = 0, '', CONCAT(' at ', lo.code))) AS item_number
+            l.agreement_line_id, l.item_id, ${NUMBER_AT} AS item_number
        FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
        JOIN location lo ON lo.company_id = l.company_id AND lo.id = l.location_id
       WHERE l.company_id = ? AND l.order_id = ? AND l.route IN ('stock', 'special') ORDER BY l.line_no`,

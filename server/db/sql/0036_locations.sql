@@ -45,3 +45,5 @@ ALTER TABLE purchase_order
 ALTER TABLE planned_order
   ADD COLUMN IF NOT EXISTS location_id SMALLINT UNSIGNED NOT NULL DEFAULT 0,
   ADD FOREIGN KEY IF NOT EXISTS planned_order_at (company_id, location_id) REFERENCES location (company_id, id);
+
+SET SESSION sql_mode = REPLACE(@@sql_mode, 'NO_AUTO_VALUE_ON_ZERO', '');

@@ -12,6 +12,7 @@ import type { Location } from '../kit/locations';
 import { PERIODS } from '../kit/periods';
 import { Sheet } from '../kit/sheet';
 import { Orders, type ItemChoice } from './service';
+import { atPlace } from './supplied-from';
 import { blankLine, ofItem, type TypedLine } from './typed';
 
 export interface FillData {
@@ -81,12 +82,12 @@ interface Offered {
               <td class="num">{{ price(row.lastPrice) }}</td>
               <td>{{ day(row.lastDay) }}</td>
             }
-            <td class="num">{{ row.free === '0' ? '–' : quantity(row.free) }}{{ placeOf(row) }}</td>
+            <td class="num">{{ row.free === '0' ? '–' : quantity(row.free) }}{{ atPlace(row) }}</td>
             <td>
               <span class="take">
                 <k-number
                   [bare]="true"
-                  [label]="'Take of ' + row.item.number + placeOf(row) + ', ' + row.unit"
+                  [label]="'Take of ' + row.item.number + atPlace(row) + ', ' + row.unit"
                   [value]="taken().get(row.key) ?? ''"
                   (valueChange)="set(row.key, $event)"
                   [error]="problem(row)"
@@ -266,8 +267,7 @@ export class FillSheet {
     if (lines.length > 0) this.ref.close(lines);
   }
 
-  protected readonly placeOf = ({ location }: Offered) =>
-    location && location.id !== MAIN_LOCATION ? ` at ${location.code}` : '';
+  protected readonly atPlace = atPlace;
   protected readonly lastOf = (row: Offered) => inUnits(quantity(row.last), row.unit);
   protected readonly price = (value: string) => price(value, this.data.currency);
   protected readonly day = (value: string | null) => day(value, this.workDate());

@@ -1,6 +1,6 @@
 import type { Observable } from 'rxjs';
 import { ROUTE_NAMES } from '@core/catalogue';
-import { dec, inUnits, isDay, MAIN_LOCATION, readTypedDecimal, share } from '@core/kernel';
+import { dec, inUnits, isDay, readTypedDecimal, share } from '@core/kernel';
 import type { StepKind } from '@core/pricing';
 import { readTypedDay, readTypedLinePrice, typedLinePriceOf } from '@core/typed';
 import { refusedAt } from '../kit/refusals';
@@ -10,7 +10,7 @@ import { day, money, price, quantity } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
 import type { Location } from '../kit/locations';
 import type { ItemChoice, OrderLine, PriceOffer } from './service';
-import { suppliedName, suppliedOf, suppliedOptions } from './supplied-from';
+import { atPlace, suppliedName, suppliedOf, suppliedOptions } from './supplied-from';
 import { amountOf, factorOf, ofItem, readableAs, type LinePrice, type TypedLine } from './typed';
 
 /** What the columns of a draft order's lines are drawn from. */
@@ -243,10 +243,6 @@ export function shippable(line: OrderLine) {
   if (line.route === 'stock') return open;
   return line.route === 'special' ? dec(line.reserved) : dec(line.tied).minus(line.shipped);
 }
-
-/** Where it goes out from, where that is not the main location. */
-export const atPlace = ({ location }: OrderLine) =>
-  location && location.id !== MAIN_LOCATION ? ` at ${location.code}` : '';
 
 /** Who supplies a line, and how far that is. */
 export function suppliedBy(line: OrderLine): string {

@@ -15,6 +15,10 @@ export function suppliedName({ route, locationId }: Supplied, locations: readonl
   return `${ROUTE_NAMES[route]} ${route === 'stock' ? 'at' : 'to'} ${place.code}`;
 }
 
+/** ` at EAST`: where it is or goes out from, where that is not the main one. */
+export const atPlace = ({ location }: { location: Location | null }) =>
+  location && location.id !== MAIN_LOCATION ? ` at ${location.code}` : '';
+
 export const suppliedValue = ({ route, locationId }: Supplied) =>
   `${route} ${route === 'drop' ? MAIN_LOCATION : locationId}`;
 

@@ -6,9 +6,8 @@ import { ChoiceField, NumberField } from '../kit/fields';
 import { quantity } from '../kit/formats';
 import { Locations } from '../kit/locations';
 import { ActForm, Sheet } from '../kit/sheet';
-import { atPlace } from './order-columns';
 import type { OrderLine } from './service';
-import { suppliedName, suppliedOf, suppliedOptions, suppliedValue } from './supplied-from';
+import { atPlace, suppliedName, suppliedOf, suppliedOptions, suppliedValue } from './supplied-from';
 
 export interface SupplyData {
   order: string;

@@ -26,6 +26,10 @@ interface Row {
   available: string;
 }
 
+/** What stands on a day: since the last step before it, or at first. */
+const standsOn = <Step extends { day: number }>(steps: readonly Step[], day: number): Step =>
+  steps.filter((step) => step.day <= day).at(-1) ?? steps[0]!;
+
 /** What is there of an item by day: drawn, and every document that brings or takes some. // T1 T2 */
 @Component({
   selector: 'k-availability',
@@ -164,7 +168,7 @@ export class AvailabilityPanel {
     const by = ground.dayIndex(this.by() ?? this.workDate());
     return (this.rows().value?.places ?? []).map(({ id, name }) => {
       const steps = ground.timelines.steps(ground.at(pointOf(item, id)));
-      const then = steps.filter((step) => step.day <= Math.max(0, by)).at(-1) ?? steps[0]!;
+      const then = standsOn(steps, by);
       return { value: String(id), label: `${name}: ${this.number(unscaled(then.available))}` };
     });
   });
@@ -178,7 +182,7 @@ export class AvailabilityPanel {
     const index = ground.at(item.id);
     const steps = ground.timelines.steps(index);
     const at = (when: string) => {
-      const step = steps.filter((each) => each.day <= ground.dayIndex(when)).at(-1) ?? steps[0]!;
+      const step = standsOn(steps, ground.dayIndex(when));
       return { balance: unscaled(step.balance), available: unscaled(step.available) };
     };
     const shownOn = (when: string) => (when < rows.workDate ? rows.workDate : when);

@@ -228,9 +228,6 @@ export class EnterSheet {
       })),
     })),
   );
-  constructor() {
-    this.locations.read();
-  }
 
   protected readonly shipTos = computed(() =>
     (this.goesTo()?.shipTos ?? []).map((each) => ({ value: String(each.id), label: `${each.label}, ${each.town}` })),
@@ -313,5 +310,9 @@ export class EnterSheet {
 
   protected remove(key: number): void {
     this.typed.update((rows) => rows.filter((row) => row.key !== key));
+  }
+
+  constructor() {
+    this.locations.read();
   }
 }
