@@ -11,8 +11,8 @@ import { LineChart, type ChartLine } from '../kit/line-chart';
 import { liveDocument } from '../kit/live';
 import { Promises } from './service';
 
-/** What moves an item's balance: anything that orders, buys, makes, receives or ships. */
-const MOVES: readonly DocumentKind[] = ['SO', 'PO', 'RC', 'SH', 'PR', 'AS', 'PL', 'AG'];
+/** What moves an item's balance: anything that orders, buys, makes, receives, ships, brings back or carries elsewhere. */
+const MOVES: readonly DocumentKind[] = ['SO', 'PO', 'RC', 'SH', 'CN', 'JR', 'PR', 'AS', 'PL', 'AG'];
 
 interface Row {
   day: string;
