@@ -12,15 +12,6 @@ function kindsOf(wanted: Wanted): DocumentKind[] {
   return (Object.keys(wanted) as DocumentKind[]).filter((kind) => wanted[kind]! > 0).sort();
 }
 
-/** Moves the series of the kinds on, each by what is wanted of it; a kind never numbered before begins at 1. */
-function movedOn(companyId: number, kinds: readonly DocumentKind[], wanted: Wanted): Statement {
-  return {
-    sql: `INSERT INTO number_series (company_id, kind, next_serial) VALUES ${kinds.map(() => '(?,?,?)').join(',')}
-       ON DUPLICATE KEY UPDATE next_serial = next_serial + VALUES(next_serial) - 1`,
-    values: kinds.flatMap((kind) => [companyId, kind, wanted[kind]! + 1]),
-  };
-}
-
 /**
  * The next numbers of several kinds, without gaps: taken in the act's own transaction, so a rolled back act
  * gives them back; a kind never numbered before begins at 1. The rows stay locked until the commit: call it after
@@ -37,8 +28,12 @@ export async function takeNumbers(
   const next = new Map<DocumentKind, number>();
   const statements = [...before];
   if (kinds.length > 0) {
-    const { sql, values } = movedOn(companyId, kinds, wanted);
-    statements.push({ sql: `${sql} RETURNING kind, next_serial`, values, rows: true });
+    statements.push({
+      sql: `INSERT INTO number_series (company_id, kind, next_serial) VALUES ${kinds.map(() => '(?,?,?)').join(',')}
+         ON DUPLICATE KEY UPDATE next_serial = next_serial + VALUES(next_serial) - 1 RETURNING kind, next_serial`,
+      values: kinds.flatMap((kind) => [companyId, kind, wanted[kind]! + 1]),
+      rows: true,
+    });
   }
   const answers = await tx.together(statements);
   for (const row of kinds.length > 0 ? (answers.at(-1) as NumberRow[]) : []) {
@@ -62,24 +57,35 @@ export function numbersAtLast(
 ): { statements: Statement[]; number: (kind: DocumentKind) => TextPiece } {
   const kinds = kindsOf(wanted);
   const taken = new Map(kinds.map((kind) => [kind, 0]));
-  const first = kinds.map((kind) => `MAX(IF(kind = '${kind}', next_serial, NULL)) - ${wanted[kind]!}`);
-  const found: Statement = {
-    sql: `SELECT ${first.join(', ')} INTO ${kinds.map((kind) => `@first_${kind}`).join(', ')}
-            FROM number_series WHERE company_id = ? AND kind IN (?)`,
-    values: [companyId, kinds],
-  };
   return {
-    statements: kinds.length > 0 ? [movedOn(companyId, kinds, wanted), found] : [],
+    statements: kinds.length > 0 ? [movedOn(companyId, kinds, wanted), named(kinds, wanted)] : [],
     number(kind) {
       const at = taken.get(kind);
       assert(at !== undefined && at < wanted[kind]!, `no ${kind} number was asked for`);
       taken.set(kind, at + 1);
-      return numberPiece(kind, `(@first_${kind} + ${at})`);
+      return new TextPiece(`@${kind}_${at}`);
     },
   };
 }
 
-/** A document's number made of its serial by the database, as `documentNumber` makes it. */
-function numberPiece(kind: DocumentKind, serial: string): TextPiece {
-  return new TextPiece(`CONCAT('${kind}-', LPAD(${serial}, GREATEST(4, CHAR_LENGTH(${serial})), '0'))`);
+/** Moves the series of the kinds on by what is wanted of each; the first serial of each is left in a variable. */
+function movedOn(companyId: number, kinds: readonly DocumentKind[], wanted: Wanted): Statement {
+  const first = kinds.map((kind) => `WHEN '${kind}' THEN (@first_${kind} := next_serial)`);
+  return {
+    sql: `INSERT INTO number_series (company_id, kind, next_serial)
+          VALUES ${kinds.map((kind) => `(?, '${kind}', (@first_${kind} := 1) + ?)`).join(', ')}
+              ON DUPLICATE KEY UPDATE next_serial = CASE kind ${first.join(' ')} END + VALUES(next_serial) - 1`,
+    values: kinds.flatMap((kind) => [companyId, wanted[kind]!]),
+  };
+}
+
+/** Each number in a variable, made of its serial as `documentNumber` makes it. */
+function named(kinds: readonly DocumentKind[], wanted: Wanted): Statement {
+  const numbers = kinds.flatMap((kind) =>
+    Array.from({ length: wanted[kind]! }, (_, at) => {
+      const serial = `@first_${kind} + ${at}`;
+      return `@${kind}_${at} = CONCAT('${kind}-', LPAD(${serial}, GREATEST(4, CHAR_LENGTH(${serial})), '0'))`;
+    }),
+  );
+  return { sql: `SET ${numbers.join(', ')}`, values: [] };
 }

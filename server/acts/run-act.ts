@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { refuse, type Refusal } from '@core/refusals';
 import { isDuplicateOf } from '../db/faults';
 import { jsonOf } from '../db/json';
-import { LAST_ID, type Database, type Sql, type Tx } from '../db/database';
+import { LAST_ID, Piece, type Database, type Sql, type Tx } from '../db/database';
 import type { Act, Doer, LeftToWrite, SeenVersion, Written } from './act';
 import { staleRefusal } from './stale';
 import { NotThere } from './not-there';
@@ -137,7 +137,8 @@ async function writeRecord(
     person_id: doer.personId,
     idempotency_key: key.idempotencyKey,
     content_hash: key.content,
-    answer,
+    // Put together once: the row keeps it, and the trip answers with it.
+    answer: answer instanceof Piece ? new Piece(`@answer := ${answer.sql}`, answer.values) : answer,
   };
   try {
     const left = 'insertions' in written ? written : { statements: [], insertions: [] };
@@ -146,7 +147,10 @@ async function writeRecord(
       { table: 'audit_document', rows: changed },
       { table: 'act_key', rows: [once] },
     ];
-    const text = await tx.writeAndCommit({ ...left, insertions: [...left.insertions, ...record] }, answer);
+    const text = await tx.writeAndCommit(
+      { ...left, insertions: [...left.insertions, ...record] },
+      answer instanceof Piece ? new Piece('@answer') : answer,
+    );
     return JSON.parse(text) as Written;
   } catch (error) {
     if (isDuplicateOf(error, 'PRIMARY')) throw new KeyTaken();

@@ -56,7 +56,7 @@ export interface Last {
  * statement are numbered one after the other, a step of the server apart.
  */
 export function newId(table: string, index: number): Piece {
-  return new Piece(`@new_${table} + ${index} * @@auto_increment_increment`);
+  return new Piece(index === 0 ? `@new_${table}` : `@new_${table} + ${index} * @@auto_increment_increment`);
 }
 
 /** One transaction. */
@@ -72,6 +72,8 @@ export interface Tx extends Sql {
    * The text `answer` gives, where it is one that only the database can tell.
    */
   writeAndCommit(last: Last, answer: string | Piece): Promise<string>;
+  /** What never changes once it is there: read by `read` the first time it is asked for, kept for the life of the pool. */
+  kept<Fact>(name: string, read: () => Promise<Fact>): Promise<Fact>;
 }
 
 export interface Database extends Sql {
@@ -114,10 +116,11 @@ export function connect(url: string, connections: number): Database {
   });
   // Each statement sees what is committed; rows that decide are locked by the acts themselves.
   pool.on('connection', (connection) => void connection.query(SESSION));
+  const kept = new Map<string, unknown>();
   return {
     pool,
     ...sqlBy((sql, values) => send(pool, sql, values)),
-    transaction: (work) => transaction(pool, work),
+    transaction: (work) => transaction(pool, kept, work),
     each: (sql, values, take) =>
       new Promise((resolve, reject) => {
         const query = pool.query({ sql, values: values as unknown[], rowsAsArray: true });
@@ -201,7 +204,7 @@ interface OpenTx extends Tx {
 }
 
 /** A transaction on that connection; it begins with the first statement sent, in the same trip. */
-function txOn(connection: PoolConnection): OpenTx {
+function txOn(connection: PoolConnection, kept: Map<string, unknown>): OpenTx {
   let state: 'new' | 'open' | 'committed' = 'new';
   const within: Send = async (sql, values) => {
     if (state !== 'new') return send(connection, sql, values);
@@ -233,18 +236,26 @@ function txOn(connection: PoolConnection): OpenTx {
       state = 'committed';
       return answer instanceof Piece ? (answers.at(-2) as { answer: string }[])[0]!.answer : answer;
     },
+    kept: async <Fact>(name: string, read: () => Promise<Fact>) => {
+      if (!kept.has(name)) kept.set(name, await read());
+      return kept.get(name) as Fact;
+    },
     commit: async () => {
       if (state === 'open') await send(connection, 'COMMIT', []);
     },
   };
 }
 
-async function transaction<Answer>(pool: Pool, work: (tx: Tx) => Promise<Answer>): Promise<Answer> {
+async function transaction<Answer>(
+  pool: Pool,
+  kept: Map<string, unknown>,
+  work: (tx: Tx) => Promise<Answer>,
+): Promise<Answer> {
   for (let tries = 1; ; tries += 1) {
     const connection = await connectionOf(pool);
     let broken = false;
     try {
-      const tx = txOn(connection);
+      const tx = txOn(connection, kept);
       const answer = await work(tx);
       await tx.commit();
       return answer;

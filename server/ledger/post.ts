@@ -1,7 +1,7 @@
 import type { Day, DocumentRef } from '@core/kernel';
-import type { JournalEntry } from '@core/ledger';
+import type { AccountRole, JournalEntry } from '@core/ledger';
 import type { Doer } from '../acts';
-import { newId, Piece, type Insertion, type TextPiece, type Tx } from '../db/database';
+import { newId, type Insertion, type Piece, type TextPiece, type Tx } from '../db/database';
 
 export interface JournalPlan<Number extends string | TextPiece = string> {
   number: Number;
@@ -29,16 +29,19 @@ export function journalHeads(doer: Doer, plans: readonly JournalPlan<string | Te
 }
 
 /** The entries of the journals inserted before them in the same trip, each at the company's account for its role. */
-export function journalEntries(doer: Doer, plans: readonly JournalPlan<string | TextPiece>[]): Insertion {
-  const account = (role: string) =>
-    new Piece('(SELECT id FROM account WHERE company_id = ? AND posting_role = ?)', [doer.companyId, role]);
+export async function journalEntries(
+  tx: Tx,
+  doer: Doer,
+  plans: readonly JournalPlan<string | TextPiece>[],
+): Promise<Insertion> {
+  const accounts = await accountsOf(tx, doer.companyId);
   return {
     table: 'journal_entry',
     rows: plans.flatMap((plan, index) =>
       plan.entries.map((entry) => ({
         company_id: doer.companyId,
         journal_id: newId('journal', index),
-        account_id: account(entry.role),
+        account_id: accounts.get(entry.role)!,
         amount: entry.amount,
         customer_id: entry.role === 'receivable' ? (plan.customerId ?? null) : null,
         vendor_id: entry.role === 'payable' ? (plan.vendorId ?? null) : null,
@@ -47,9 +50,20 @@ export function journalEntries(doer: Doer, plans: readonly JournalPlan<string | 
   };
 }
 
+/** The company's accounts by what is posted to them: made with the company, never moved or taken away. */
+function accountsOf(tx: Tx, companyId: number): Promise<Map<AccountRole, number>> {
+  return tx.kept(`accounts of ${companyId}`, async () => {
+    const rows = await tx.rows<{ id: number; posting_role: AccountRole }>(
+      'SELECT id, posting_role FROM account WHERE company_id = ? AND posting_role IS NOT NULL',
+      [companyId],
+    );
+    return new Map(rows.map((row) => [row.posting_role, row.id]));
+  });
+}
+
 /** Writes balanced journals with their entries: one trip, however many. // P1 P3 */
 export async function postJournals(tx: Tx, doer: Doer, plans: readonly JournalPlan[]): Promise<DocumentRef[]> {
   const posted = plans.filter((plan) => plan.entries.length > 0);
-  const [ids] = await tx.insertTogether([journalHeads(doer, posted), journalEntries(doer, posted)]);
+  const [ids] = await tx.insertTogether([journalHeads(doer, posted), await journalEntries(tx, doer, posted)]);
   return posted.map((plan, index) => ({ kind: 'JR', id: ids![index]!, number: plan.number }));
 }

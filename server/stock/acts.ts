@@ -46,7 +46,7 @@ export const receiveGoods = defineAct(contract.receiveGoods, {
   show: (effects, ground) => shownOf(effects, ground.repriced),
   async write(tx, effects, ground, doer) {
     await tx.together(repriceStatements(doer.companyId, goneOf(effects, ground.repriced), doer.workDate));
-    return { ...moveToWrite(effects, doer), touched: touchedBy(effects, ground) };
+    return { ...(await moveToWrite(tx, effects, doer)), touched: touchedBy(effects, ground) };
   },
 });
 
@@ -103,7 +103,7 @@ const shipLines = defineAct(contract.shipLines, {
   async write(tx, effects, ground, doer) {
     await tx.together(repriceStatements(doer.companyId, goneOf(effects, ground.repriced), doer.workDate));
     const stockLines = [...ground.stockLines, ...ground.withIt];
-    return { ...moveToWrite(effects, doer), touched: touchedBy(effects, { ...ground, stockLines }) };
+    return { ...(await moveToWrite(tx, effects, doer)), touched: touchedBy(effects, { ...ground, stockLines }) };
   },
 });
 

@@ -28,7 +28,7 @@ export const moveBetween = defineAct(contract.moveBetween, {
   },
   decide: (ground, { from, to, quantity }) => decideBetween(ground, { from, to, quantity }),
   show: ({ quantity, value }) => ({ quantity, value }),
-  write(_tx, { itemId, from, to, quantity, value }, _ground, doer) {
+  async write(tx, { itemId, from, to, quantity, value }, _ground, doer) {
     const { companyId, workDate } = doer;
     const { statements, number } = numbersAtLast(companyId, { JR: 1 });
     // A journal that nothing else posts is its own source.
@@ -45,7 +45,7 @@ export const moveBetween = defineAct(contract.moveBetween, {
       document_kind: 'JR',
       document_id: newId('journal', 0),
     });
-    return Promise.resolve({
+    return {
       statements: [
         {
           sql: `UPDATE stock SET on_hand = on_hand - ?, value = value - ?
@@ -61,11 +61,11 @@ export const moveBetween = defineAct(contract.moveBetween, {
       ],
       insertions: [
         journalHeads(doer, plans),
-        journalEntries(doer, plans),
+        await journalEntries(tx, doer, plans),
         { table: 'stock_entry', rows: [entry(from, '-'), entry(to, '')] },
       ],
       made: [{ kind: 'JR' as const, id: newId('journal', 0), number: plan.number }],
       touched: [],
-    });
+    };
   },
 });

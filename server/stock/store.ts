@@ -1,37 +1,54 @@
 import type { DropTie, MoveEnd, OwnLine, PurchaseState, SpecialTie, StockLine } from '@core/stock';
 import type { Route } from '@core/catalogue';
 import type { OrderState } from '@core/orders';
-import { dec, pointOf } from '@core/kernel';
+import { dec, pointOf, type Day } from '@core/kernel';
 import { there } from '../acts';
 import type { Sql } from '../db/database';
 import { NUMBER_AT, plain } from '../db/mapping';
 import { lockStock } from '../orders';
 
-/** Lines by key: a purchase's, those it is tied to, and back. Keys are named so that the plan is not searched for each time. */
-const TIED_FROM_PURCHASE = `purchase_order_line pl FORCE INDEX (purchase_order_line_no)
-       STRAIGHT_JOIN tie t FORCE INDEX (tie_purchase) ON t.company_id = pl.company_id AND t.purchase_line_id = pl.id
-       STRAIGHT_JOIN sales_order_line sl FORCE INDEX (PRIMARY) ON sl.company_id = t.company_id AND sl.id = t.order_line_id
-      WHERE pl.company_id = ? AND pl.purchase_order_id = ?`;
-const TIED_FROM_ORDER = `sales_order_line sl FORCE INDEX (sales_order_line_no)
-       STRAIGHT_JOIN tie t FORCE INDEX (tie_ends) ON t.company_id = sl.company_id AND t.order_line_id = sl.id
-       STRAIGHT_JOIN purchase_order_line pl FORCE INDEX (PRIMARY) ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
-      WHERE sl.company_id = ? AND sl.order_id = ?`;
-
-/** From either end: its own lines, its orders in the order they are locked in, and the agreements of its lines. */
-const ENDS: Record<MoveEnd, { lines: string; orders: string; ownUnder: string; othersUnder: string }> = {
+/** From either end: its own lines, the ties of those with the lines at their other end, and what they are agreed under. */
+const ENDS: Record<
+  MoveEnd,
+  { own: string; tied: (join: 'JOIN' | 'LEFT JOIN') => string; where: string; ownUnder: string; othersUnder: string }
+> = {
   purchase: {
-    lines: 'pl.purchase_order_id = ?',
-    orders: `SELECT sl.order_id FROM ${TIED_FROM_PURCHASE} GROUP BY sl.order_id ORDER BY sl.order_id LIMIT 1000000`,
-    ownUnder: 'SELECT agreement_line_id FROM purchase_order_line WHERE company_id = ? AND purchase_order_id = ?',
-    othersUnder: `SELECT sl.agreement_line_id FROM ${TIED_FROM_PURCHASE}`,
+    own: 'purchase_order_line pl FORCE INDEX (purchase_order_line_no)',
+    tied: (
+      join,
+    ) => `${join} tie t FORCE INDEX (tie_purchase) ON t.company_id = pl.company_id AND t.purchase_line_id = pl.id
+       ${join} sales_order_line sl FORCE INDEX (PRIMARY) ON sl.company_id = t.company_id AND sl.id = t.order_line_id`,
+    where: 'pl.company_id = ? AND pl.purchase_order_id = ?',
+    ownUnder: 'pl.agreement_line_id',
+    othersUnder: 'sl.agreement_line_id',
   },
   order: {
-    lines: 'sl.order_id = ?',
-    orders: 'SELECT id AS order_id FROM sales_order WHERE company_id = ? AND id = ?',
-    ownUnder: 'SELECT agreement_line_id FROM sales_order_line WHERE company_id = ? AND order_id = ?',
-    othersUnder: `SELECT pl.agreement_line_id FROM ${TIED_FROM_ORDER}`,
+    own: 'sales_order_line sl FORCE INDEX (sales_order_line_no)',
+    tied: () => `JOIN tie t FORCE INDEX (tie_ends) ON t.company_id = sl.company_id AND t.order_line_id = sl.id
+       JOIN purchase_order_line pl FORCE INDEX (PRIMARY) ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id`,
+    where: 'sl.company_id = ? AND sl.order_id = ?',
+    ownUnder: 'sl.agreement_line_id',
+    othersUnder: 'pl.agreement_line_id',
   },
 };
+
+/** The agreements of an end's own lines and of those they are tied to, by id. Keys are named so that no plan is searched for. */
+function agreementsUnder({ own, tied, where, ownUnder, othersUnder }: (typeof ENDS)[MoveEnd]): string {
+  const under = (lines: string, line: string) => `SELECT STRAIGHT_JOIN al.agreement_id FROM ${lines}
+         JOIN agreement_line al FORCE INDEX (PRIMARY) ON al.company_id = ? AND al.id = ${line} WHERE ${where}`;
+  return `${under(own, ownUnder)} UNION ${under(`${own} ${tied('JOIN')}`, othersUnder)} ORDER BY agreement_id LIMIT 1000000`;
+}
+
+/** The keys of an end's ties, by order, with what is only read of them; last the lines of a purchase without a tie. */
+function tieKeys({ own, tied, where }: (typeof ENDS)[MoveEnd]): string {
+  return `SELECT STRAIGHT_JOIN sl.order_id, sl.id AS order_line_id, t.id AS tie_id, pl.id AS purchase_line_id,
+              pl.purchase_order_id, i.number AS item_number, c.price_of
+         FROM ${own} ${tied('LEFT JOIN')}
+         LEFT JOIN item i FORCE INDEX (PRIMARY) ON i.company_id = sl.company_id AND i.id = sl.item_id
+         LEFT JOIN sales_order o FORCE INDEX (PRIMARY) ON o.company_id = sl.company_id AND o.id = sl.order_id
+         LEFT JOIN customer c FORCE INDEX (PRIMARY) ON c.company_id = o.company_id AND c.id = o.customer_id
+        WHERE ${where} ORDER BY sl.order_id IS NULL, sl.order_id LIMIT 1000000`;
+}
 
 interface TieRow {
   tie_id: number;
@@ -70,8 +87,11 @@ interface TieRow {
   item_id: number;
   item_number: string;
   price_of: 'order' | 'ship';
-  untied_lines: number | null;
+  ship_date: Day;
 }
+
+/** A line of a purchase without a tie. */
+type Untied = { [Column in keyof TieRow]: null } & { purchase_ship_to_id: number | null };
 
 /**
  * The ties of a purchase or sales order with both ends, drop shipments apart from special orders, locked: agreements
@@ -82,16 +102,13 @@ export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
   const ends = ENDS[end];
   const [agreements, found] = await sql.together([
     {
-      sql: `SELECT a.id, a.number
-       FROM (SELECT al.agreement_id FROM (${ends.ownUnder} UNION ${ends.othersUnder}) u
-               STRAIGHT_JOIN agreement_line al FORCE INDEX (PRIMARY) ON al.company_id = ? AND al.id = u.agreement_line_id
-              GROUP BY al.agreement_id ORDER BY al.agreement_id LIMIT 1000000) n
+      sql: `SELECT a.id, a.number FROM (${agreementsUnder(ends)}) n
        STRAIGHT_JOIN agreement a FORCE INDEX (PRIMARY) ON a.company_id = ? AND a.id = n.agreement_id FOR UPDATE`,
-      values: [companyId, id, companyId, id, companyId, companyId],
+      values: [companyId, companyId, id, companyId, companyId, id, companyId],
       rows: true,
     },
     {
-      sql: `SELECT STRAIGHT_JOIN t.id AS tie_id, t.quantity, t.received,
+      sql: `SELECT STRAIGHT_JOIN t.id AS tie_id, t.quantity, t.received, p.ship_to_id AS purchase_ship_to_id,
             p.id AS purchase_id, p.number AS purchase_number, p.state AS purchase_state, p.vendor_id, p.currency AS purchase_currency,
             pl.id AS purchase_line_id, pl.line_no AS purchase_line_no, pl.quantity AS purchase_quantity,
             pl.received AS purchase_received, pl.unit_price AS purchase_price, pl.amount AS purchase_amount,
@@ -99,22 +116,21 @@ export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
             o.id AS order_id, o.number AS order_number, o.state AS order_state, o.customer_id, o.ship_to_id, o.currency AS order_currency,
             sl.id AS order_line_id, sl.line_no AS order_line_no, sl.quantity AS order_quantity, sl.cancelled, sl.shipped, sl.reserved, sl.route, sl.ship_date,
             sl.unit_price AS order_price, sl.amount AS order_amount, sl.agreed_amount AS order_agreed, sl.agreement_line_id, sl.item_id,
-            (SELECT i.number FROM item i WHERE i.company_id = sl.company_id AND i.id = sl.item_id) AS item_number,
-            (SELECT c.price_of FROM customer c WHERE c.company_id = o.company_id AND c.id = o.customer_id) AS price_of,
-            IF(p.ship_to_id IS NULL, NULL, (SELECT COUNT(*) FROM purchase_order_line u FORCE INDEX (purchase_order_line_no)
-                WHERE u.company_id = p.company_id AND u.purchase_order_id = p.id AND u.tied = 0)) AS untied_lines
-       FROM (${ends.orders}) h
-       JOIN sales_order o FORCE INDEX (PRIMARY) ON o.id = h.order_id
-       JOIN sales_order_line sl FORCE INDEX (sales_order_line_no) ON sl.company_id = o.company_id AND sl.order_id = o.id
-       JOIN tie t FORCE INDEX (tie_ends) ON t.company_id = sl.company_id AND t.order_line_id = sl.id
-       JOIN purchase_order_line pl FORCE INDEX (PRIMARY) ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
-       JOIN purchase_order p FORCE INDEX (PRIMARY) ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
-      WHERE o.company_id = ? AND ${ends.lines} ORDER BY sl.ship_date, t.id FOR UPDATE`,
-      values: [companyId, id, companyId, id],
+            k.item_number, k.price_of
+       FROM (${tieKeys(ends)}) k
+       LEFT JOIN sales_order o FORCE INDEX (PRIMARY) ON o.company_id = ? AND o.id = k.order_id
+       LEFT JOIN sales_order_line sl FORCE INDEX (PRIMARY) ON sl.company_id = ? AND sl.id = k.order_line_id
+       LEFT JOIN tie t FORCE INDEX (PRIMARY) ON t.company_id = ? AND t.id = k.tie_id
+       JOIN purchase_order_line pl FORCE INDEX (PRIMARY) ON pl.company_id = ? AND pl.id = k.purchase_line_id
+       JOIN purchase_order p FORCE INDEX (PRIMARY) ON p.company_id = ? AND p.id = k.purchase_order_id FOR UPDATE`,
+      values: [companyId, id, companyId, companyId, companyId, companyId, companyId],
       rows: true,
     },
   ]);
-  const rows = found as TieRow[];
+  const lines = found as ((TieRow & { purchase_ship_to_id: number | null }) | Untied)[];
+  const rows = lines
+    .filter((row) => row.tie_id !== null)
+    .sort((a, b) => a.ship_date.localeCompare(b.ship_date) || a.tie_id - b.tie_id);
   const drops = rows.filter((row) => row.route === 'drop').sort((a, b) => a.tie_id - b.tie_id);
   return {
     agreements: (agreements as { id: number; number: string }[]).map((row) => ({ kind: 'AG' as const, ...row })),
@@ -123,7 +139,7 @@ export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
     /** The orders whose prices are those of the day they ship. // R3 */
     byShipDate: drops.filter((row) => row.price_of === 'ship').map((row) => row.order_id),
     /** Drop shipments all of whose lines are for orders: no line of theirs is to be read besides. */
-    allTied: rows.length > 0 && rows.every((row) => row.untied_lines === 0),
+    allTied: lines.length > 0 && lines.every((row) => row.tie_id !== null && row.purchase_ship_to_id !== null),
   };
 }
 

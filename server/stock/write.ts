@@ -3,13 +3,13 @@ import type { MovedPart, MoveEffects, ReceivedPart, ShippedPart } from '@core/st
 import { numbersAtLast, type Doer, type LeftToWrite } from '../acts';
 import { counterStatements, type CounterChange } from '../agreements';
 import { journalEntries, journalHeads, type JournalPlan } from '../ledger';
-import { newId, type Insertion, type Piece, type Statement, type TextPiece } from '../db/database';
+import { newId, type Insertion, type Piece, type Statement, type TextPiece, type Tx } from '../db/database';
 
 /**
  * What writes a movement, in the act's last trip: counters first, then numbers, then receipts, shipments, stock entries
  * and journals, each table in one statement. From the numbers on everybody else who posts waits. // L2 P1 P2 P3
  */
-export function moveToWrite(effects: MoveEffects, doer: Doer): Omit<LeftToWrite, 'touched'> {
+export async function moveToWrite(tx: Tx, effects: MoveEffects, doer: Doer): Promise<Omit<LeftToWrite, 'touched'>> {
   const { receipts, shipments } = effects;
   const posted = journalsOf(effects, doer);
   const { statements, number } = numbersAtLast(doer.companyId, {
@@ -28,7 +28,7 @@ export function moveToWrite(effects: MoveEffects, doer: Doer): Omit<LeftToWrite,
       shipmentLines(effects, doer),
       stockEntries(effects, doer),
       journalHeads(doer, journals),
-      journalEntries(doer, journals),
+      await journalEntries(tx, doer, journals),
     ],
     made: [
       ...numbers.RC.map((each, index) => ({ kind: 'RC' as const, id: receiptId(index), number: each })),
