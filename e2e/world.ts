@@ -41,7 +41,7 @@ async function startDemo(): Promise<Demo & { end(): Promise<void> }> {
 export function startServer(url: string, port = '0'): Promise<{ child: ChildProcess; address: string }> {
   return new Promise((resolve, reject) => {
     const child = fork('dist/server/main.js', [], {
-      env: { ...process.env, DATABASE_URL: url, PORT: port, LOG_LEVEL: 'error', JOBS: 'no' },
+      env: { ...process.env, DATABASE_URL: url, PORT: port, LOG_LEVEL: 'error', JOBS: 'no', CHECK_ANSWERS: 'yes' },
       stdio: 'inherit',
     });
     child.once('message', (message) => resolve({ child, ...(message as { address: string }) }));

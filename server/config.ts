@@ -11,6 +11,11 @@ const Environment = z.object({
   SECURE_COOKIE: z.enum(['yes', 'no']).default('no'),
   /** Set to `no` where another server of the same database does what is due by the clock. */
   JOBS: z.enum(['yes', 'no']).default('yes'),
+  /**
+   * Set to `yes` where tests run: every answer is held against its schema and fails where it says more or less. In use
+   * answers are as the compiler checked them: holding a large one against its schema costs as much as reading it.
+   */
+  CHECK_ANSWERS: z.enum(['yes', 'no']).default('no'),
   WEB_DIR: z.string().default('dist/web/browser'),
 });
 

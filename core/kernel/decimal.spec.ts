@@ -57,6 +57,28 @@ describe('decimals', () => {
     expect(decimalText('0.00000')).toBe('0');
     expect(decimalText('12.50000')).toBe('12.5');
     expect(decimalText('1000000000')).toBe('1000000000');
+    expect(() => decimalText('12 m')).toThrow();
+    expect(() => decimalText('')).toThrow();
+  });
+
+  it('shortens a text to what its exact value is written as', () => {
+    const digits = fc.string({ unit: fc.constantFrom(...'0012345'), maxLength: 6 });
+    const written = fc
+      .tuple(fc.constantFrom('', '-'), digits, fc.constantFrom('', '.'), digits)
+      .map((parts) => parts.join(''));
+    fc.assert(
+      fc.property(written, (text) => {
+        let exact;
+        try {
+          exact = dec(text);
+        } catch {
+          return expect(() => decimalText(text)).toThrow();
+        }
+        expect(decimalText(text)).toBe(exact.toFixed());
+        return undefined;
+      }),
+      { seed: 20270301, numRuns: 3000 },
+    );
   });
 
   it('holds a share within 0 to 1', () => {

@@ -81,7 +81,10 @@ export function share(part: Dec | string, whole: Dec | string): number {
   return Math.min(1, Math.max(0, Number(dec(part).div(of))));
 }
 
-/** Decimal text with no exponent and no needless zeros: `12.50000` is `12.5`. */
+/** Decimal text with no exponent and no needless zeros: `12.50000` is `12.5`. Throws on what is no decimal. */
 export function decimalText(value: Dec | string): string {
-  return dec(value).toFixed();
+  // As a database writes decimals: no number is made of them to leave their zeros out.
+  const written = typeof value === 'string' ? /^(-?(?:0|[1-9]\d*))(?:\.0*|(\.\d*[1-9])0*)?$/.exec(value) : null;
+  if (!written) return dec(value).toFixed();
+  return written[2] === undefined && written[1] === '-0' ? '0' : written[1]! + (written[2] ?? '');
 }

@@ -1,4 +1,4 @@
-import { dec, least, most, sum, ZERO, type Day, type Dec, type DocumentRef } from '@core/kernel';
+import { dec, least, sum, ZERO, type Day, type Dec, type DocumentRef } from '@core/kernel';
 
 /** The steps of a thread, in the order they are drawn. */
 export const STAGES = [
@@ -139,8 +139,9 @@ export function buildThread(rows: ThreadRows): Thread {
     if (rows.agreed) strand.parts.agreed = { key: 'agreed', part: rows.agreed };
     strand.parts.ordered = { key: 'ordered', part: rows.ordered };
   }
-  const beads = STAGES.filter((stage) => applies(stage, rows)).flatMap((stage) => beadsOf(stage, strands));
-  return { strands: strands.map((strand) => strand.quantity.toFixed()), beads };
+  const quantities = strands.map((strand) => strand.quantity.toFixed());
+  const beads = STAGES.filter((stage) => applies(stage, rows)).flatMap((stage) => beadsOf(stage, strands, quantities));
+  return { strands: quantities, beads };
 }
 
 function applies(stage: Stage, rows: ThreadRows): boolean {
@@ -158,17 +159,16 @@ function take(
   let rest = quantity;
   const out: Strand[] = [];
   for (const strand of strands) {
-    const piece = fits(strand) ? least(rest, strand.quantity) : ZERO;
-    if (piece.lte(0)) {
+    if (rest.lte(0) || strand.quantity.lte(0) || !fits(strand)) {
       out.push(strand);
       continue;
     }
-    const taken = { ...strand, quantity: piece, parts: { ...strand.parts } };
+    const left = strand.quantity.minus(rest);
+    const taken = { ...strand, quantity: left.gt(0) ? rest : strand.quantity, parts: { ...strand.parts } };
     mark(taken);
     out.push(taken);
-    const left = most(ZERO, strand.quantity.minus(piece));
     if (left.gt(0)) out.push({ ...strand, quantity: left, parts: { ...strand.parts } });
-    rest = rest.minus(piece);
+    rest = left.gt(0) ? ZERO : left.neg();
   }
   return out;
 }
@@ -235,7 +235,8 @@ function splitInvoices(strands: Strand[], rows: ThreadRows): Strand[] {
   return strands;
 }
 
-function beadsOf(stage: Stage, strands: readonly Strand[]): Bead[] {
+/** The beads of one stage; `quantities` are the strands', written. */
+function beadsOf(stage: Stage, strands: readonly Strand[], quantities: readonly string[]): Bead[] {
   const beads: (Bead & { key: string | null })[] = [];
   strands.forEach((strand, index) => {
     const found = strand.parts[stage] ?? null;
@@ -249,7 +250,7 @@ function beadsOf(stage: Stage, strands: readonly Strand[]): Bead[] {
       stage,
       key: found?.key ?? null,
       part: found?.part ?? null,
-      quantity: strand.quantity.toFixed(),
+      quantity: quantities[index]!,
       from: index,
       to: index,
     });

@@ -9,55 +9,42 @@ export interface RelatedDocument {
   amount: string | null;
 }
 
-const PURCHASES = `SELECT DISTINCT 'PO' AS kind, p.id, p.number, p.order_date AS day, v.name AS note, p.net AS amount
-   FROM sales_order o
-   JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
-   JOIN tie t ON t.company_id = l.company_id AND t.order_line_id = l.id
-   JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
-   JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
-   JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id`;
+// Each kind's documents are found by keys alone, in the order they are walked, and then what is told of them: an order of
+// many lines names the same few over and over, and left to itself the database begins anywhere.
 
-const RECEIPTS = `SELECT DISTINCT 'RC', r.id, r.number, r.posted_on, CONCAT('from ', v.name), r.cost
-   FROM sales_order o
-   JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
-   JOIN tie t ON t.company_id = l.company_id AND t.order_line_id = l.id
-   JOIN receipt_line rl ON rl.company_id = t.company_id AND rl.tie_id = t.id
-   JOIN receipt r ON r.company_id = rl.company_id AND r.id = rl.receipt_id
-   JOIN vendor v ON v.company_id = r.company_id AND v.id = r.vendor_id`;
-
-const VENDOR_INVOICES = `SELECT DISTINCT 'VI', i.id, i.number, i.invoice_date, CONCAT(v.name, ' ', i.vendor_number), i.total
-   FROM sales_order o
-   JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
-   JOIN tie t ON t.company_id = l.company_id AND t.order_line_id = l.id
-   JOIN receipt_line rl ON rl.company_id = t.company_id AND rl.tie_id = t.id
-   JOIN vendor_invoice_line il ON il.company_id = rl.company_id AND il.receipt_line_id = rl.id
-   JOIN vendor_invoice i ON i.company_id = il.company_id AND i.id = il.invoice_id
-   JOIN vendor v ON v.company_id = i.company_id AND v.id = i.vendor_id`;
+/** One order or purchase order, as what is asked about: its company and id. */
+const ONE = '(SELECT ? AS company_id, ? AS id)';
 
 /** Orders with a line that an agreement prices. */
-const UNDER_AGREEMENT = `o.id IN (SELECT ol.order_id FROM agreement_line al
-   JOIN sales_order_line ol ON ol.company_id = al.company_id AND ol.agreement_line_id = al.id
-  WHERE al.company_id = o.company_id AND al.agreement_id = ?)`;
+const SOLD_UNDER = `(SELECT DISTINCT STRAIGHT_JOIN ol.company_id, ol.order_id AS id FROM agreement_line al FORCE INDEX (agreement_line_no)
+   JOIN sales_order_line ol FORCE INDEX (sales_order_line_agreement) ON ol.company_id = al.company_id AND ol.agreement_line_id = al.id
+  WHERE al.company_id = ? AND al.agreement_id = ?)`;
 
 /** Purchases with a line that a buying agreement prices. */
-const BOUGHT_UNDER = `p.id IN (SELECT pol.purchase_order_id FROM agreement_line al
-   JOIN purchase_order_line pol ON pol.company_id = al.company_id AND pol.agreement_line_id = al.id
-  WHERE al.company_id = p.company_id AND al.agreement_id = ?)`;
+const BOUGHT_UNDER = `(SELECT DISTINCT STRAIGHT_JOIN pol.company_id, pol.purchase_order_id AS id FROM agreement_line al FORCE INDEX (agreement_line_no)
+   JOIN purchase_order_line pol FORCE INDEX (purchase_order_line_agreement) ON pol.company_id = al.company_id AND pol.agreement_line_id = al.id
+  WHERE al.company_id = ? AND al.agreement_id = ?)`;
 
 /** Every document that hangs on one order, newest last. */
 export function documentsOfOrder(sql: Sql, companyId: number, id: number): Promise<RelatedDocument[]> {
-  return documentsOfOrders(sql, companyId, 'o.id = ?', id);
+  return union(sql, ofOrders(ONE), companyId, id);
 }
 
 /** Every document that came from an agreement, newest last. */
-export async function documentsOfAgreement(
+export function documentsOfAgreement(
   sql: Sql,
   companyId: number,
   id: number,
   side: 'selling' | 'buying',
 ): Promise<RelatedDocument[]> {
-  if (side === 'selling') return documentsOfOrders(sql, companyId, UNDER_AGREEMENT, id, AGREEMENTS_OWN);
-  return documentsOfPurchases(sql, companyId, BOUGHT_UNDER, id);
+  const branches = side === 'selling' ? [...ofOrders(SOLD_UNDER), ...AGREEMENTS_OWN] : ofPurchases(BOUGHT_UNDER);
+  return union(sql, branches, companyId, id);
+}
+
+/** Every document that hangs on one purchase order, newest last. */
+export async function documentsOfPurchase(sql: Sql, companyId: number, id: number): Promise<RelatedDocument[]> {
+  const documents = await union(sql, ofPurchases(ONE), companyId, id);
+  return documents.filter(({ document }) => document.kind !== 'PO');
 }
 
 /** What hangs on an agreement itself: money taken ahead, rebates settled, shortfalls charged. */
@@ -67,64 +54,92 @@ const AGREEMENTS_OWN = [
   `SELECT 'CI', x.id, x.number, x.invoice_date, 'shortfall charged', x.total FROM customer_invoice x WHERE x.company_id = ? AND x.agreement_id = ?`,
 ];
 
-/** Every document that hangs on the orders `where` picks (alias `o`), newest last. Each branch walks indexes only. */
-async function documentsOfOrders(
-  sql: Sql,
-  companyId: number,
-  where: string,
-  id: number,
-  more: readonly string[] = [],
-): Promise<RelatedDocument[]> {
-  const on = `WHERE o.company_id = ? AND ${where}`;
-  const branches = [
-    `SELECT 'SO' AS kind, o.id, o.number, o.order_date AS day, CONCAT(o.state, IF(o.customer_reference = '', '', CONCAT(', ', o.customer_reference))) AS note, o.net AS amount FROM sales_order o ${on}`,
-    `${PURCHASES} ${on}`,
-    `${RECEIPTS} ${on}`,
-    `SELECT 'SH', s.id, s.number, s.posted_on, 'to the customer', s.cost FROM sales_order o
-       JOIN shipment s ON s.company_id = o.company_id AND s.order_id = o.id ${on}`,
-    `SELECT 'CI', i.id, i.number, i.invoice_date, CONCAT('due ', DATE_FORMAT(i.due_date, '%a %e %b %Y')), i.total FROM sales_order o
-       JOIN customer_invoice i ON i.company_id = o.company_id AND i.order_id = o.id ${on}`,
-    `${VENDOR_INVOICES} ${on}`,
-    `SELECT 'CN', n.id, n.number, n.credit_date, n.reason, n.total FROM sales_order o
-       JOIN credit_note n ON n.company_id = o.company_id AND n.order_id = o.id ${on}`,
-    ...more,
-  ];
-  return union(sql, branches, companyId, id);
+const PARTY = { customer: 'customer c', vendor: 'vendor v' } as const;
+
+/** The documents `ids` finds (as `id`, of `k`, what is asked about), with what is told of each and of a party of theirs. */
+function found(told: string, head: string, ids: string, party?: keyof typeof PARTY): string {
+  const [, d] = head.split(' ');
+  const [, p] = party ? PARTY[party].split(' ') : [];
+  return `SELECT STRAIGHT_JOIN ${told} FROM (SELECT DISTINCT STRAIGHT_JOIN k.company_id, ${ids}) f
+    JOIN ${head} FORCE INDEX (PRIMARY) ON ${d}.company_id = f.company_id AND ${d}.id = f.id
+    ${party ? `JOIN ${PARTY[party]} FORCE INDEX (PRIMARY) ON ${p}.company_id = ${d}.company_id AND ${p}.id = ${d}.${party}_id` : ''}`;
 }
 
-/** Every document that hangs on one purchase order, newest last. */
-export async function documentsOfPurchase(sql: Sql, companyId: number, id: number): Promise<RelatedDocument[]> {
-  const documents = await documentsOfPurchases(sql, companyId, 'p.id = ?', id);
-  return documents.filter(({ document }) => document.kind !== 'PO');
+/** The documents of the orders `k` gives. */
+function ofOrders(k: string): string[] {
+  const ties = `${k} k
+    JOIN sales_order_line l FORCE INDEX (sales_order_line_no) ON l.company_id = k.company_id AND l.order_id = k.id
+    JOIN tie t FORCE INDEX (tie_ends) ON t.company_id = l.company_id AND t.order_line_id = l.id`;
+  const received = `${ties}
+    JOIN receipt_line rl FORCE INDEX (receipt_line_tie) ON rl.company_id = t.company_id AND rl.tie_id = t.id`;
+  const own = (table: string) =>
+    `x.id FROM ${k} k JOIN ${table} x FORCE INDEX (${table}_order) ON x.company_id = k.company_id AND x.order_id = k.id`;
+  return [
+    found(
+      "'SO' AS kind, o.id, o.number, o.order_date AS day, CONCAT(o.state, IF(o.customer_reference = '', '', CONCAT(', ', o.customer_reference))) AS note, o.net AS amount",
+      'sales_order o',
+      `k.id FROM ${k} k`,
+    ),
+    found(
+      "'PO', p.id, p.number, p.order_date, v.name, p.net",
+      'purchase_order p',
+      `pl.purchase_order_id AS id FROM ${ties}
+         JOIN purchase_order_line pl FORCE INDEX (PRIMARY) ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id`,
+      'vendor',
+    ),
+    found(
+      "'RC', r.id, r.number, r.posted_on, CONCAT('from ', v.name), r.cost",
+      'receipt r',
+      `rl.receipt_id AS id FROM ${received}`,
+      'vendor',
+    ),
+    found("'SH', s.id, s.number, s.posted_on, 'to the customer', s.cost", 'shipment s', own('shipment')),
+    found(
+      "'CI', i.id, i.number, i.invoice_date, CONCAT('due ', DATE_FORMAT(i.due_date, '%a %e %b %Y')), i.total",
+      'customer_invoice i',
+      own('customer_invoice'),
+    ),
+    found(
+      "'VI', i.id, i.number, i.invoice_date, CONCAT(v.name, ' ', i.vendor_number), i.total",
+      'vendor_invoice i',
+      `il.invoice_id AS id FROM ${received}
+         JOIN vendor_invoice_line il FORCE INDEX (vendor_invoice_line_receipt) ON il.company_id = rl.company_id AND il.receipt_line_id = rl.id`,
+      'vendor',
+    ),
+    found("'CN', n.id, n.number, n.credit_date, n.reason, n.total", 'credit_note n', own('credit_note')),
+  ];
 }
 
-async function documentsOfPurchases(
-  sql: Sql,
-  companyId: number,
-  where: string,
-  id: number,
-): Promise<RelatedDocument[]> {
-  const on = `WHERE p.company_id = ? AND ${where}`;
-  const branches = [
-    `SELECT 'PO' AS kind, p.id, p.number, p.order_date AS day, p.state AS note, p.net AS amount FROM purchase_order p ${on}`,
-    `SELECT DISTINCT 'SO' AS kind, o.id, o.number, o.order_date AS day, c.name AS note, o.net AS amount
-       FROM purchase_order p
-       JOIN purchase_order_line pl ON pl.company_id = p.company_id AND pl.purchase_order_id = p.id
-       JOIN tie t ON t.company_id = pl.company_id AND t.purchase_line_id = pl.id
-       JOIN sales_order_line l ON l.company_id = t.company_id AND l.id = t.order_line_id
-       JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
-       JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id ${on}`,
-    `SELECT 'RC', r.id, r.number, r.posted_on, 'received', r.cost FROM purchase_order p
-       JOIN receipt r ON r.company_id = p.company_id AND r.purchase_order_id = p.id ${on}`,
-    `SELECT DISTINCT 'SH', s.id, s.number, s.posted_on, 'to the customer', s.cost FROM purchase_order p
-       JOIN receipt r ON r.company_id = p.company_id AND r.purchase_order_id = p.id
-       JOIN receipt_line rl ON rl.company_id = r.company_id AND rl.receipt_id = r.id
-       JOIN shipment_line sl ON sl.company_id = rl.company_id AND sl.receipt_line_id = rl.id
-       JOIN shipment s ON s.company_id = sl.company_id AND s.id = sl.shipment_id ${on}`,
-    `SELECT 'VI', i.id, i.number, i.invoice_date, i.vendor_number, i.total FROM purchase_order p
-       JOIN vendor_invoice i ON i.company_id = p.company_id AND i.purchase_order_id = p.id ${on}`,
+/** The documents of the purchases `k` gives. */
+function ofPurchases(k: string): string[] {
+  const own = (table: string) =>
+    `x.id FROM ${k} k JOIN ${table} x FORCE INDEX (${table}_purchase) ON x.company_id = k.company_id AND x.purchase_order_id = k.id`;
+  return [
+    found(
+      "'PO' AS kind, p.id, p.number, p.order_date AS day, p.state AS note, p.net AS amount",
+      'purchase_order p',
+      `k.id FROM ${k} k`,
+    ),
+    found(
+      "'SO', o.id, o.number, o.order_date, c.name, o.net",
+      'sales_order o',
+      `l.order_id AS id FROM ${k} k
+         JOIN purchase_order_line pl FORCE INDEX (purchase_order_line_no) ON pl.company_id = k.company_id AND pl.purchase_order_id = k.id
+         JOIN tie t FORCE INDEX (tie_purchase) ON t.company_id = pl.company_id AND t.purchase_line_id = pl.id
+         JOIN sales_order_line l FORCE INDEX (PRIMARY) ON l.company_id = t.company_id AND l.id = t.order_line_id`,
+      'customer',
+    ),
+    found("'RC', r.id, r.number, r.posted_on, 'received', r.cost", 'receipt r', own('receipt')),
+    found(
+      "'SH', s.id, s.number, s.posted_on, 'to the customer', s.cost",
+      'shipment s',
+      `sl.shipment_id AS id FROM ${k} k
+         JOIN receipt r FORCE INDEX (receipt_purchase) ON r.company_id = k.company_id AND r.purchase_order_id = k.id
+         JOIN receipt_line rl FORCE INDEX (receipt_line_receipt) ON rl.company_id = r.company_id AND rl.receipt_id = r.id
+         JOIN shipment_line sl FORCE INDEX (shipment_line_receipt) ON sl.company_id = rl.company_id AND sl.receipt_line_id = rl.id`,
+    ),
+    found("'VI', i.id, i.number, i.invoice_date, i.vendor_number, i.total", 'vendor_invoice i', own('vendor_invoice')),
   ];
-  return union(sql, branches, companyId, id);
 }
 
 async function union(sql: Sql, branches: readonly string[], companyId: number, id: number): Promise<RelatedDocument[]> {

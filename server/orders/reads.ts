@@ -114,10 +114,8 @@ function rowOf(row: HeadRow): Row {
   };
 }
 
-/** One order with its lines, totals and documents. */
-export async function openOrder(sql: Sql, companyId: number, id: number): Promise<Sheet> {
-  const [head] = await headsOf(sql, companyId, [id]);
-  const row = there(head, 'This sales order');
+/** What only the sheet of an order tells of its head. */
+async function moreOf(sql: Sql, companyId: number, id: number) {
   const [more] = await sql.rows<
     AddressColumns & { version: number; reference_required: number; terms: string; organisation: string }
   >(
@@ -130,9 +128,22 @@ export async function openOrder(sql: Sql, companyId: number, id: number): Promis
       WHERE o.company_id = ? AND o.id = ?`,
     [companyId, id],
   );
-  const [lines, shipTos, documents, commission] = await Promise.all([
-    linesOf(sql, companyId, id, row.currency),
-    shipTosOf(sql, companyId, row.customer_id),
+  return more;
+}
+
+/** One order with its lines, totals and documents. */
+export async function openOrder(sql: Sql, companyId: number, id: number): Promise<Sheet> {
+  const head = headsOf(sql, companyId, [id]).then(([found]) => there(found, 'This sales order'));
+  const [row, more, lines, shipTos, documents, commission] = await Promise.all([
+    head,
+    moreOf(sql, companyId, id),
+    linesOf(
+      sql,
+      companyId,
+      id,
+      head.then((found) => found.currency),
+    ),
+    head.then((found) => shipTosOf(sql, companyId, found.customer_id)),
     documentsOfOrder(sql, companyId, id),
     commissionOf(sql, companyId, id),
   ]);
@@ -206,22 +217,23 @@ interface LineRow {
 
 const PLANNED_KINDS = { make: 'PR', assemble: 'AS', buy: 'PL' } as const;
 
-async function linesOf(sql: Sql, companyId: number, orderId: number, currency: string): Promise<Line[]> {
-  const [rows, invoiced, paid, ties, units, planned] = await Promise.all([
+async function linesOf(sql: Sql, companyId: number, orderId: number, currency: Promise<string>): Promise<Line[]> {
+  const [inCurrency, rows, invoiced, paid, ties, units, planned] = await Promise.all([
+    currency,
     sql.rows<LineRow>(
-      `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, l.agreement_line_id, ag.id AS agreement_id,
+      `SELECT STRAIGHT_JOIN l.id, l.line_no, l.item_id, i.number, i.name, i.unit, l.agreement_line_id, ag.id AS agreement_id,
             ag.number AS agreement_number, l.quantity, l.cancelled, l.unit_price, l.list_price, l.amount, tc.code AS tax_code, l.tax_rate, l.route, i.stocked,
             (SELECT COUNT(*) FROM item_vendor iv WHERE iv.company_id = l.company_id AND iv.item_id = l.item_id) AS vendors,
             l.ship_date, l.promised_date, l.tied, l.shipped, l.invoiced, l.on_bench, l.location_id, lo.code AS location_code, lo.name AS location, l.reserved, l.agreed_amount,
             IF(l.unit = '', i.unit, l.unit) AS sold_unit, l.unit_factor, l.typed_price, l.price_reason, l.discount, l.build_up, l.priced_on, l.ordered_amount,
             i.weight, i.volume, sk.on_hand - sk.reserved AS free
-       FROM sales_order_line l
-       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
-       JOIN tax_code tc ON tc.company_id = l.company_id AND tc.id = l.tax_code_id
-       JOIN location lo ON lo.company_id = l.company_id AND lo.id = l.location_id
-       LEFT JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
-       LEFT JOIN agreement ag ON ag.company_id = al.company_id AND ag.id = al.agreement_id
-       LEFT JOIN stock sk ON sk.company_id = l.company_id AND sk.item_id = l.item_id AND sk.location_id = l.location_id
+       FROM sales_order_line l FORCE INDEX (sales_order_line_no)
+       JOIN item i FORCE INDEX (PRIMARY) ON i.company_id = l.company_id AND i.id = l.item_id
+       JOIN tax_code tc FORCE INDEX (PRIMARY) ON tc.company_id = l.company_id AND tc.id = l.tax_code_id
+       JOIN location lo FORCE INDEX (PRIMARY) ON lo.company_id = l.company_id AND lo.id = l.location_id
+       LEFT JOIN agreement_line al FORCE INDEX (PRIMARY) ON al.company_id = l.company_id AND al.id = l.agreement_line_id
+       LEFT JOIN agreement ag FORCE INDEX (PRIMARY) ON ag.company_id = al.company_id AND ag.id = al.agreement_id
+       LEFT JOIN stock sk FORCE INDEX (PRIMARY) ON sk.company_id = l.company_id AND sk.item_id = l.item_id AND sk.location_id = l.location_id
       WHERE l.company_id = ? AND l.order_id = ? ORDER BY l.line_no`,
       [companyId, orderId],
     ),
@@ -241,19 +253,17 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: s
       [companyId, orderId],
     ),
   ]);
-  return rows.map((row) => ({
-    ...lineOf(row, ties.get(row.id) ?? [], invoiced.get(row.id) ?? '0', paid.get(row.id) ?? 0),
-    planned: planned
-      .filter((each) => each.order_line_id === row.id)
-      .map(({ kind, id, number }) => ({ kind: PLANNED_KINDS[kind], id, number })),
-    units: [
-      { unit: row.unit, factor: '1' },
-      ...units
-        .filter((each) => each.item_id === row.item_id)
-        .map(({ unit, factor }) => ({ unit, factor: plain(factor) })),
-    ],
-    buildUp: stepsFor(stepsOf(row), plain(row.amount), currency),
-  }));
+  return rows.map((row) =>
+    lineOf(row, inCurrency, {
+      ties: ties.get(row.id) ?? [],
+      vendorInvoiced: invoiced.get(row.id) ?? '0',
+      paid: paid.get(row.id) ?? 0,
+      planned: planned
+        .filter((each) => each.order_line_id === row.id)
+        .map(({ kind, id, number }) => ({ kind: PLANNED_KINDS[kind], id, number })),
+      units: units.filter((each) => each.item_id === row.item_id),
+    }),
+  );
 }
 
 /** What vendors invoiced of what was received for an order's lines, by line. */
@@ -286,7 +296,7 @@ async function paidOf(sql: Sql, companyId: number, orderId: number): Promise<Map
 
 /** The steps as they were made; what an agreement or the list gave by itself has one for each. // R4 */
 function stepsOf(row: LineRow): Line['buildUp'] {
-  const steps = contract.BuildUpSteps.parse(JSON.parse(row.build_up));
+  const steps = JSON.parse(row.build_up) as Line['buildUp'];
   if (steps.length > 0) return steps;
   const agreed = row.agreement_line_id === null ? ZERO : dec(row.agreed_amount ?? row.amount);
   return agreedSteps(agreed, dec(row.amount), row.agreement_number ?? '', { kind: 'list', source: 'the list' });
@@ -308,13 +318,13 @@ async function tiesOf(sql: Sql, companyId: number, orderId: number): Promise<Map
     due_date: string;
     vendor: string;
   }>(
-    `SELECT t.id, t.order_line_id, t.quantity, t.received, p.id AS purchase_id, p.number, pl.id AS purchase_line_id,
+    `SELECT STRAIGHT_JOIN t.id, t.order_line_id, t.quantity, t.received, p.id AS purchase_id, p.number, pl.id AS purchase_line_id,
             pl.line_no, pl.due_date, v.name AS vendor
-       FROM sales_order_line sl
-       JOIN tie t ON t.company_id = sl.company_id AND t.order_line_id = sl.id
-       JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
-       JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
-       JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
+       FROM sales_order_line sl FORCE INDEX (sales_order_line_no)
+       JOIN tie t FORCE INDEX (tie_ends) ON t.company_id = sl.company_id AND t.order_line_id = sl.id
+       JOIN purchase_order_line pl FORCE INDEX (PRIMARY) ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
+       JOIN purchase_order p FORCE INDEX (PRIMARY) ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
+       JOIN vendor v FORCE INDEX (PRIMARY) ON v.company_id = p.company_id AND v.id = p.vendor_id
       WHERE sl.company_id = ? AND sl.order_id = ? ORDER BY t.id`,
     [companyId, orderId],
   );
@@ -336,12 +346,17 @@ async function tiesOf(sql: Sql, companyId: number, orderId: number): Promise<Map
   return byLine;
 }
 
-function lineOf(
-  row: LineRow,
-  ties: Tie[],
-  vendorInvoiced: string,
-  paid: number,
-): Omit<Line, 'units' | 'buildUp' | 'planned'> {
+/** What is read of a line beside its row. */
+interface Beside {
+  ties: Tie[];
+  vendorInvoiced: string;
+  /** The share of its invoices that is paid. */
+  paid: number;
+  planned: Line['planned'];
+  units: { unit: string; factor: string }[];
+}
+
+function lineOf(row: LineRow, currency: string, { ties, vendorInvoiced, paid, planned, units }: Beside): Line {
   const fits = { stocked: Boolean(row.stocked), hasVendor: row.vendors > 0 };
   return {
     id: row.id,
@@ -382,5 +397,8 @@ function lineOf(
     needsPurchase: Boolean(row.on_bench),
     reserved: plain(row.reserved),
     free: plain(row.free ?? '0'),
+    planned,
+    units: [{ unit: row.unit, factor: '1' }, ...units.map(({ unit, factor }) => ({ unit, factor: plain(factor) }))],
+    buildUp: stepsFor(stepsOf(row), plain(row.amount), currency),
   };
 }

@@ -207,6 +207,39 @@ describe('special orders and ties', () => {
     expect((await salmah.refused('untie', { tieIds: [tie.id, 999_999] })).status).toBe(404);
   });
 
+  it('L4 of one drop shipment, what is for somebody is received and what is for nobody is not', async () => {
+    const who = 'Nilam Dialysis Centre';
+    const [first, second] = [
+      await ordered(who, { item: 'RO-4040', quantity: '6', route: 'drop' }),
+      await ordered(
+        who,
+        { item: 'RO-4040', quantity: '2', route: 'drop' },
+        { item: 'RO-2540', quantity: '3', route: 'drop' },
+      ),
+    ];
+    const vendorId = vendor('V-101');
+    const lineIds = [...second.lineIds, ...first.lineIds];
+    const [purchase] = await place(...lineIds.map((orderLineId) => ({ orderLineId, vendorId })));
+    const { lines } = await purchaseOf(purchase!.id);
+    // What is the same item stands on one line, for both orders.
+    const [shared, loose] = ['8', '3'].map((quantity) => lines.find((line) => line.quantity === quantity)!);
+    await salmah.does('untie', { tieIds: [loose!.ties[0]!.id] });
+    const asked = (quantity: string) => ({
+      purchaseId: purchase!.id,
+      lines: [
+        { lineId: shared!.id, quantity: '8' },
+        { lineId: loose!.id, quantity },
+      ],
+    });
+    expect((await salmah.refused('receiveGoods', asked('1'))).codes).toEqual(['lines.1.quantity: loose-purchase']);
+    expect((await orderOf(first.id)).lines[0]).toMatchObject({ shipped: '0' });
+    const made = await salmah.does('receiveGoods', asked(''));
+    // A receipt, and a shipment for each order.
+    expect(made.map((document) => document.kind)).toEqual(['RC', 'SH', 'SH']);
+    expect((await orderOf(first.id)).lines[0]).toMatchObject({ shipped: '6' });
+    expect((await orderOf(second.id)).lines.map((line) => line.shipped)).toEqual(['2', '0']);
+  });
+
   it('L4 a loose drop shipment comes to our stock on purpose', async () => {
     const order = await ordered('Nilam Dialysis Centre', { item: 'RO-2540', quantity: '3', route: 'drop' });
     const [purchase] = await place({ orderLineId: order.lineIds[0]!, vendorId: vendor('V-101') });

@@ -5,78 +5,55 @@ import { there } from '../acts';
 import type { Sql } from '../db/database';
 import { plain } from '../db/mapping';
 import {
-  invoicesOf,
-  receiptsOf,
-  shipmentsOf,
-  suppliesOf,
+  documentsOfLines,
+  postedRows,
+  supplyRows,
   threadLines,
-  undoneOf,
-  vendorInvoicesOf,
+  threadOrder,
+  type LineDocuments,
   type LineRow,
+  type OrderRow,
   type ReceivedLine,
+  type Scope,
   type ShippedLine,
 } from './thread-reads';
 
 /** The thread of one order line. */
 export async function openThread(sql: Sql, companyId: number, orderLineId: number): Promise<ThreadOut> {
-  const [thread] = await threadsOf(sql, companyId, [orderLineId]);
+  const [thread] = (await threadsOf(sql, companyId, { of: 'line', id: orderLineId })) ?? [];
   return there(thread, 'This order line');
 }
 
 /** The threads of all lines of an order, in their order: as many reads as for one. */
 export async function threadsOfOrder(sql: Sql, companyId: number, orderId: number): Promise<ThreadOut[]> {
-  const [head] = await sql.rows<{ id: number }>('SELECT id FROM sales_order WHERE company_id = ? AND id = ?', [
-    companyId,
-    orderId,
-  ]);
-  there(head, 'This sales order');
-  const lines = await sql.rows<{ id: number }>(
-    'SELECT id FROM sales_order_line WHERE company_id = ? AND order_id = ? ORDER BY line_no',
-    [companyId, orderId],
-  );
-  return threadsOf(
-    sql,
-    companyId,
-    lines.map((line) => line.id),
-  );
+  return there(await threadsOf(sql, companyId, { of: 'order', id: orderId }), 'This sales order');
 }
 
-/** Threads of order lines: seven reads by their keys, however many lines, each built by core. */
-async function threadsOf(sql: Sql, companyId: number, ids: readonly number[]): Promise<ThreadOut[]> {
-  const lines = ids.length === 0 ? [] : await threadLines(sql, companyId, ids);
-  if (lines.length === 0) return [];
-  const [supplies, came, shipments, vendorInvoices, invoices, undone] = await Promise.all([
-    suppliesOf(sql, companyId, lines),
-    receiptsOf(sql, companyId, ids),
-    shipmentsOf(sql, companyId, ids),
-    vendorInvoicesOf(sql, companyId, ids),
-    invoicesOf(sql, companyId, ids),
-    undoneOf(sql, companyId, ids),
+/** Threads of order lines, each built by core: four reads, however many lines. Undefined where there is no such order. */
+async function threadsOf(sql: Sql, companyId: number, scope: Scope): Promise<ThreadOut[] | undefined> {
+  const [order, lines, supplies, posted] = await Promise.all([
+    threadOrder(sql, companyId, scope),
+    threadLines(sql, companyId, scope),
+    supplyRows(sql, companyId, scope),
+    postedRows(sql, companyId, scope),
   ]);
-  return lines.map((line) => ({
-    ...threadOf(line, {
-      supplies: supplies.get(line.id) ?? [],
-      came: came.get(line.id) ?? [],
-      shipments: shipments.get(line.id) ?? [],
-      vendorInvoices: vendorInvoices.get(line.id) ?? [],
-      invoices: invoices.get(line.id) ?? [],
-    }),
-    undone: undone.get(line.id) ?? [],
-  }));
+  if (!order || lines.length === 0) return order && [];
+  const documents = documentsOfLines(order, lines, supplies, posted);
+  return lines.map((line) => {
+    const own = documents.get(line.id)!;
+    return { ...threadOf(order, line, own), undone: own.undone.sort(byDayAndNumber) };
+  });
 }
 
-type Of<Read extends (...given: never[]) => Promise<Map<number, unknown[]>>> =
-  Awaited<ReturnType<Read>> extends Map<number, (infer Row)[]> ? Row[] : never;
+type Undone = ThreadOut['undone'][number];
 
-interface LineDocuments {
-  supplies: Of<typeof suppliesOf>;
-  came: ReceivedLine[];
-  shipments: ShippedLine[];
-  vendorInvoices: Of<typeof vendorInvoicesOf>;
-  invoices: Of<typeof invoicesOf>;
+/** Taken back first, first. */
+function byDayAndNumber(a: Undone, b: Undone): number {
+  return a.day.localeCompare(b.day) || a.document.number.localeCompare(b.document.number);
 }
 
 function threadOf(
+  order: OrderRow,
   line: LineRow,
   { supplies, came, shipments, vendorInvoices, invoices }: LineDocuments,
 ): Omit<ThreadOut, 'undone'> {
@@ -89,7 +66,7 @@ function threadOf(
     quantity: quantity.gt(0) ? quantity.toFixed() : plain(line.quantity),
     purchased: line.route !== 'stock' || supplies.length > 0,
     agreed: agreedPart(line),
-    ordered: orderedPart(line),
+    ordered: orderedPart(order, line),
     supplies: supplies.map((each) => each.part),
     moves,
     invoices: invoices.map(({ shipmentLineId, part, paid }) => ({
@@ -110,7 +87,7 @@ function threadOf(
   };
   return {
     orderLineId: line.id,
-    title: `${line.order_number} line ${line.line_no} · ${line.item} · ${inUnits(plain(line.quantity), line.unit)}`,
+    title: `${order.number} line ${line.line_no} · ${line.item} · ${inUnits(plain(line.quantity), line.unit)}`,
     ...buildThread(rows),
   };
 }
@@ -156,13 +133,13 @@ function agreedPart(line: LineRow): Part | null {
   };
 }
 
-function orderedPart(line: LineRow): Part {
+function orderedPart(order: OrderRow, line: LineRow): Part {
   return {
-    document: { kind: 'SO', id: line.order_id, number: line.order_number },
+    document: { kind: 'SO', id: order.id, number: order.number },
     quantity: plain(line.quantity),
-    day: line.order_date,
-    note: line.state === 'confirmed' || line.state === 'closed' ? 'confirmed' : line.state,
-    filled: line.state === 'draft' ? 0 : line.state === 'cancelled' ? 0 : 1,
+    day: order.order_date,
+    note: order.state === 'confirmed' || order.state === 'closed' ? 'confirmed' : order.state,
+    filled: order.state === 'draft' ? 0 : order.state === 'cancelled' ? 0 : 1,
   };
 }
 

@@ -113,6 +113,7 @@ export class World {
       LOG_LEVEL: 'silent',
       DATABASE_CONNECTIONS: '20',
       JOBS: 'no',
+      CHECK_ANSWERS: 'yes',
     });
     const serving = await serve(config, pino({ level: 'silent' }), clock);
     const masters = await layMasters(serving.database);
