@@ -3,7 +3,7 @@ import { routeFits, ROUTES, type Route } from '@core/catalogue';
 import { dec, documentTotals, share, ZERO } from '@core/kernel';
 import type { OrderState } from '@core/orders';
 import { agreedSteps, stepsFor } from '@core/pricing';
-import * as contract from '@api/orders';
+import type * as contract from '@api/orders';
 import { there } from '../acts';
 import type { Bound, Sql } from '../db/database';
 import { ADDRESS_COLUMNS, addressOf, likeOf, pageById, plain, shipTosOf, type AddressColumns } from '../db/mapping';
