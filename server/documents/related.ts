@@ -54,15 +54,23 @@ const AGREEMENTS_OWN = [
   `SELECT 'CI', x.id, x.number, x.invoice_date, 'shortfall charged', x.total FROM customer_invoice x WHERE x.company_id = ? AND x.agreement_id = ?`,
 ];
 
-const PARTY = { customer: 'customer c', vendor: 'vendor v' } as const;
+type Party = 'customer' | 'vendor';
 
-/** The documents `ids` finds (as `id`, of `k`, what is asked about), with what is told of each and of a party of theirs. */
-function found(told: string, head: string, ids: string, party?: keyof typeof PARTY): string {
-  const [, d] = head.split(' ');
-  const [, p] = party ? PARTY[party].split(' ') : [];
-  return `SELECT STRAIGHT_JOIN ${told} FROM (SELECT DISTINCT STRAIGHT_JOIN k.company_id, ${ids}) f
-    JOIN ${head} FORCE INDEX (PRIMARY) ON ${d}.company_id = f.company_id AND ${d}.id = f.id
-    ${party ? `JOIN ${PARTY[party]} FORCE INDEX (PRIMARY) ON ${p}.company_id = ${d}.company_id AND ${p}.id = ${d}.${party}_id` : ''}`;
+/** What is told of a document `d` and a party of it, `y`: its day, a note and its amount. */
+type Told = [day: string, note: string, amount: string];
+
+/** The documents of one kind that `ids` finds, as `id`, from `k`, what is asked about. */
+function found(kind: DocumentKind, table: string, [day, note, amount]: Told, ids: string, party?: Party): string {
+  const joined = `JOIN ${party} y FORCE INDEX (PRIMARY) ON y.company_id = d.company_id AND y.id = d.${party}_id`;
+  return `SELECT STRAIGHT_JOIN '${kind}' AS kind, d.id, d.number, ${day} AS day, ${note} AS note, ${amount} AS amount
+    FROM (SELECT DISTINCT STRAIGHT_JOIN k.company_id, ${ids}) f
+    JOIN ${table} d FORCE INDEX (PRIMARY) ON d.company_id = f.company_id AND d.id = f.id ${party ? joined : ''}`;
+}
+
+/** Those of a table that name what is asked about themselves, by the table's key for it. */
+function own(k: string, table: string, of: 'order' | 'purchase'): string {
+  const column = of === 'order' ? 'order_id' : 'purchase_order_id';
+  return `x.id FROM ${k} k JOIN ${table} x FORCE INDEX (${table}_${of}) ON x.company_id = k.company_id AND x.${column} = k.id`;
 }
 
 /** The documents of the orders `k` gives. */
@@ -72,73 +80,56 @@ function ofOrders(k: string): string[] {
     JOIN tie t FORCE INDEX (tie_ends) ON t.company_id = l.company_id AND t.order_line_id = l.id`;
   const received = `${ties}
     JOIN receipt_line rl FORCE INDEX (receipt_line_tie) ON rl.company_id = t.company_id AND rl.tie_id = t.id`;
-  const own = (table: string) =>
-    `x.id FROM ${k} k JOIN ${table} x FORCE INDEX (${table}_order) ON x.company_id = k.company_id AND x.order_id = k.id`;
+  const bought = `pl.purchase_order_id AS id FROM ${ties}
+    JOIN purchase_order_line pl FORCE INDEX (PRIMARY) ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id`;
+  const invoiced = `il.invoice_id AS id FROM ${received}
+    JOIN vendor_invoice_line il FORCE INDEX (vendor_invoice_line_receipt) ON il.company_id = rl.company_id AND il.receipt_line_id = rl.id`;
+  const reference = "CONCAT(d.state, IF(d.customer_reference = '', '', CONCAT(', ', d.customer_reference)))";
+  const due = "CONCAT('due ', DATE_FORMAT(d.due_date, '%a %e %b %Y'))";
   return [
+    found('SO', 'sales_order', ['d.order_date', reference, 'd.net'], `k.id FROM ${k} k`),
+    found('PO', 'purchase_order', ['d.order_date', 'y.name', 'd.net'], bought, 'vendor'),
     found(
-      "'SO' AS kind, o.id, o.number, o.order_date AS day, CONCAT(o.state, IF(o.customer_reference = '', '', CONCAT(', ', o.customer_reference))) AS note, o.net AS amount",
-      'sales_order o',
-      `k.id FROM ${k} k`,
-    ),
-    found(
-      "'PO', p.id, p.number, p.order_date, v.name, p.net",
-      'purchase_order p',
-      `pl.purchase_order_id AS id FROM ${ties}
-         JOIN purchase_order_line pl FORCE INDEX (PRIMARY) ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id`,
-      'vendor',
-    ),
-    found(
-      "'RC', r.id, r.number, r.posted_on, CONCAT('from ', v.name), r.cost",
-      'receipt r',
+      'RC',
+      'receipt',
+      ['d.posted_on', "CONCAT('from ', y.name)", 'd.cost'],
       `rl.receipt_id AS id FROM ${received}`,
       'vendor',
     ),
-    found("'SH', s.id, s.number, s.posted_on, 'to the customer', s.cost", 'shipment s', own('shipment')),
+    found('SH', 'shipment', ['d.posted_on', "'to the customer'", 'd.cost'], own(k, 'shipment', 'order')),
+    found('CI', 'customer_invoice', ['d.invoice_date', due, 'd.total'], own(k, 'customer_invoice', 'order')),
     found(
-      "'CI', i.id, i.number, i.invoice_date, CONCAT('due ', DATE_FORMAT(i.due_date, '%a %e %b %Y')), i.total",
-      'customer_invoice i',
-      own('customer_invoice'),
-    ),
-    found(
-      "'VI', i.id, i.number, i.invoice_date, CONCAT(v.name, ' ', i.vendor_number), i.total",
-      'vendor_invoice i',
-      `il.invoice_id AS id FROM ${received}
-         JOIN vendor_invoice_line il FORCE INDEX (vendor_invoice_line_receipt) ON il.company_id = rl.company_id AND il.receipt_line_id = rl.id`,
+      'VI',
+      'vendor_invoice',
+      ['d.invoice_date', "CONCAT(y.name, ' ', d.vendor_number)", 'd.total'],
+      invoiced,
       'vendor',
     ),
-    found("'CN', n.id, n.number, n.credit_date, n.reason, n.total", 'credit_note n', own('credit_note')),
+    found('CN', 'credit_note', ['d.credit_date', 'd.reason', 'd.total'], own(k, 'credit_note', 'order')),
   ];
 }
 
 /** The documents of the purchases `k` gives. */
 function ofPurchases(k: string): string[] {
-  const own = (table: string) =>
-    `x.id FROM ${k} k JOIN ${table} x FORCE INDEX (${table}_purchase) ON x.company_id = k.company_id AND x.purchase_order_id = k.id`;
+  const ordered = `l.order_id AS id FROM ${k} k
+    JOIN purchase_order_line pl FORCE INDEX (purchase_order_line_no) ON pl.company_id = k.company_id AND pl.purchase_order_id = k.id
+    JOIN tie t FORCE INDEX (tie_purchase) ON t.company_id = pl.company_id AND t.purchase_line_id = pl.id
+    JOIN sales_order_line l FORCE INDEX (PRIMARY) ON l.company_id = t.company_id AND l.id = t.order_line_id`;
+  const shipped = `sl.shipment_id AS id FROM ${k} k
+    JOIN receipt r FORCE INDEX (receipt_purchase) ON r.company_id = k.company_id AND r.purchase_order_id = k.id
+    JOIN receipt_line rl FORCE INDEX (receipt_line_receipt) ON rl.company_id = r.company_id AND rl.receipt_id = r.id
+    JOIN shipment_line sl FORCE INDEX (shipment_line_receipt) ON sl.company_id = rl.company_id AND sl.receipt_line_id = rl.id`;
   return [
+    found('PO', 'purchase_order', ['d.order_date', 'd.state', 'd.net'], `k.id FROM ${k} k`),
+    found('SO', 'sales_order', ['d.order_date', 'y.name', 'd.net'], ordered, 'customer'),
+    found('RC', 'receipt', ['d.posted_on', "'received'", 'd.cost'], own(k, 'receipt', 'purchase')),
+    found('SH', 'shipment', ['d.posted_on', "'to the customer'", 'd.cost'], shipped),
     found(
-      "'PO' AS kind, p.id, p.number, p.order_date AS day, p.state AS note, p.net AS amount",
-      'purchase_order p',
-      `k.id FROM ${k} k`,
+      'VI',
+      'vendor_invoice',
+      ['d.invoice_date', 'd.vendor_number', 'd.total'],
+      own(k, 'vendor_invoice', 'purchase'),
     ),
-    found(
-      "'SO', o.id, o.number, o.order_date, c.name, o.net",
-      'sales_order o',
-      `l.order_id AS id FROM ${k} k
-         JOIN purchase_order_line pl FORCE INDEX (purchase_order_line_no) ON pl.company_id = k.company_id AND pl.purchase_order_id = k.id
-         JOIN tie t FORCE INDEX (tie_purchase) ON t.company_id = pl.company_id AND t.purchase_line_id = pl.id
-         JOIN sales_order_line l FORCE INDEX (PRIMARY) ON l.company_id = t.company_id AND l.id = t.order_line_id`,
-      'customer',
-    ),
-    found("'RC', r.id, r.number, r.posted_on, 'received', r.cost", 'receipt r', own('receipt')),
-    found(
-      "'SH', s.id, s.number, s.posted_on, 'to the customer', s.cost",
-      'shipment s',
-      `sl.shipment_id AS id FROM ${k} k
-         JOIN receipt r FORCE INDEX (receipt_purchase) ON r.company_id = k.company_id AND r.purchase_order_id = k.id
-         JOIN receipt_line rl FORCE INDEX (receipt_line_receipt) ON rl.company_id = r.company_id AND rl.receipt_id = r.id
-         JOIN shipment_line sl FORCE INDEX (shipment_line_receipt) ON sl.company_id = rl.company_id AND sl.receipt_line_id = rl.id`,
-    ),
-    found("'VI', i.id, i.number, i.invoice_date, i.vendor_number, i.total", 'vendor_invoice i', own('vendor_invoice')),
   ];
 }
 

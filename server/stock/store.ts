@@ -7,11 +7,17 @@ import type { Sql } from '../db/database';
 import { NUMBER_AT, plain } from '../db/mapping';
 import { lockStock } from '../orders';
 
-/** From either end: its own lines, the ties of those with the lines at their other end, and what they are agreed under. */
-const ENDS: Record<
-  MoveEnd,
-  { own: string; tied: (join: 'JOIN' | 'LEFT JOIN') => string; where: string; ownUnder: string; othersUnder: string }
-> = {
+/** Lines of one end, their ties with the lines at the other, and the agreement lines either is under. */
+interface End {
+  own: string;
+  /** From an order, lines without a tie are never asked for. */
+  tied: (join: 'JOIN' | 'LEFT JOIN') => string;
+  where: string;
+  ownUnder: string;
+  othersUnder: string;
+}
+
+const ENDS: Record<MoveEnd, End> = {
   purchase: {
     own: 'purchase_order_line pl FORCE INDEX (purchase_order_line_no)',
     tied: (
@@ -33,14 +39,14 @@ const ENDS: Record<
 };
 
 /** The agreements of an end's own lines and of those they are tied to, by id. Keys are named so that no plan is searched for. */
-function agreementsUnder({ own, tied, where, ownUnder, othersUnder }: (typeof ENDS)[MoveEnd]): string {
+function agreementsUnder({ own, tied, where, ownUnder, othersUnder }: End): string {
   const under = (lines: string, line: string) => `SELECT STRAIGHT_JOIN al.agreement_id FROM ${lines}
          JOIN agreement_line al FORCE INDEX (PRIMARY) ON al.company_id = ? AND al.id = ${line} WHERE ${where}`;
   return `${under(own, ownUnder)} UNION ${under(`${own} ${tied('JOIN')}`, othersUnder)} ORDER BY agreement_id LIMIT 1000000`;
 }
 
 /** The keys of an end's ties, by order, with what is only read of them; last the lines of a purchase without a tie. */
-function tieKeys({ own, tied, where }: (typeof ENDS)[MoveEnd]): string {
+function tieKeys({ own, tied, where }: End): string {
   return `SELECT STRAIGHT_JOIN sl.order_id, sl.id AS order_line_id, t.id AS tie_id, pl.id AS purchase_line_id,
               pl.purchase_order_id, i.number AS item_number, c.price_of
          FROM ${own} ${tied('LEFT JOIN')}
