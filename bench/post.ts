@@ -1,4 +1,5 @@
 import { createPool, type Pool, type PoolConnection, type RowDataPacket } from 'mysql2/promise';
+import { columnOf } from '../server/db/rows';
 import { rateOf, type Figure } from './measure';
 import type { Stage } from './stage';
 
@@ -11,7 +12,7 @@ interface Placed {
 async function ready(stage: Stage, count: number): Promise<Placed[]> {
   const { actor, database } = stage;
   const placed: Placed[] = [];
-  const vendorId = await database.rows<{ vendor_id: number }>('SELECT vendor_id FROM item_vendor WHERE item_id = ?', [
+  const vendorId = await database.rows<{ vendorId: number }>('SELECT vendor_id FROM item_vendor WHERE item_id = ?', [
     stage.masters.items.get('RO-4040')!.id,
   ]);
   // A handful of agreements, so that not every receipt waits for the same counter.
@@ -25,7 +26,7 @@ async function ready(stage: Stage, count: number): Promise<Placed[]> {
     ]);
     const [purchaseId] = await actor.does(
       'placePurchases',
-      { lines: [{ orderLineId: line!.id, vendorId: vendorId[0]!.vendor_id }] },
+      { lines: [{ orderLineId: line!.id, vendorId: vendorId[0]!.vendorId }] },
       '2027-03-01',
     );
     const [purchaseLine] = await database.rows<{ id: number }>(
@@ -106,18 +107,18 @@ async function floorReceipt(connection: PoolConnection, rows: Rows, ids: Record<
       const copy: Record<string, unknown> = { ...row };
       delete copy['id'];
       if ('number' in copy) copy['number'] = `F${turn}-${index}`;
-      if ('receipt_id' in copy) copy['receipt_id'] = made['receipt'];
-      if ('shipment_id' in copy) copy['shipment_id'] = made['shipment'];
-      if ('receipt_line_id' in copy) copy['receipt_line_id'] = made['receipt_line'];
-      if ('journal_id' in copy) copy['journal_id'] = made['journal'];
-      if ('audit_id' in copy) copy['audit_id'] = made['audit'];
-      if ('idempotency_key' in copy) copy['idempotency_key'] = `floor-${turn}`;
+      if ('receiptId' in copy) copy['receiptId'] = made['receipt'];
+      if ('shipmentId' in copy) copy['shipmentId'] = made['shipment'];
+      if ('receiptLineId' in copy) copy['receiptLineId'] = made['receipt_line'];
+      if ('journalId' in copy) copy['journalId'] = made['journal'];
+      if ('auditId' in copy) copy['auditId'] = made['audit'];
+      if ('idempotencyKey' in copy) copy['idempotencyKey'] = `floor-${turn}`;
       return copy;
     });
     const columns = Object.keys(fresh[0]!);
     const plain = table === 'audit_document' || table === 'act_key';
     const [answer] = await connection.query(
-      `INSERT INTO ${table} (${columns.join(',')}) VALUES ${fresh.map(() => `(${columns.map(() => '?').join(',')})`).join(',')}${plain ? '' : ' RETURNING id'}`,
+      `INSERT INTO ${table} (${columns.map(columnOf).join(',')}) VALUES ${fresh.map(() => `(${columns.map(() => '?').join(',')})`).join(',')}${plain ? '' : ' RETURNING id'}`,
       fresh.flatMap((row) => columns.map((column) => row[column])),
     );
     if (!plain) made[table] = (answer as RowDataPacket[])[0]!['id'] as number;
@@ -127,7 +128,7 @@ async function floorReceipt(connection: PoolConnection, rows: Rows, ids: Record<
 
 interface FloorTie {
   id: number;
-  agreement_line_id: number;
+  agreementLineId: number;
 }
 
 /** Ties kept for the floor alone: they are not received in truth, its counters go up and down again. */
@@ -152,7 +153,7 @@ async function floorRate(
       await floorReceipt(connection, rows, {
         company: stage.masters.companyId,
         tie: tie.id,
-        agreementLine: tie.agreement_line_id,
+        agreementLine: tie.agreementLineId,
       });
     } finally {
       connection.release();

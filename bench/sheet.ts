@@ -107,18 +107,18 @@ async function orderOf(stage: Stage, count: number): Promise<number> {
     day,
   );
   await actor.does('confirmOrder', { id: orderId, version: 1 }, day);
-  const lines = await database.rows<{ id: number; vendor_id: number }>(
+  const lines = await database.rows<{ id: number; vendorId: number }>(
     `SELECT l.id, MIN(v.vendor_id) AS vendor_id FROM sales_order_line l
        JOIN item_vendor v ON v.company_id = l.company_id AND v.item_id = l.item_id WHERE l.order_id = ? GROUP BY l.id`,
     [orderId!],
   );
   const purchases = await actor.does(
     'placePurchases',
-    { lines: lines.map((line) => ({ orderLineId: line.id, vendorId: line.vendor_id })) },
+    { lines: lines.map((line) => ({ orderLineId: line.id, vendorId: line.vendorId })) },
     day,
   );
   for (const purchaseId of purchases) {
-    const bought = await database.rows<{ id: number; unit_price: string }>(
+    const bought = await database.rows<{ id: number; unitPrice: string }>(
       'SELECT id, unit_price FROM purchase_order_line WHERE purchase_order_id = ? ORDER BY id',
       [purchaseId],
     );
@@ -127,7 +127,7 @@ async function orderOf(stage: Stage, count: number): Promise<number> {
   }
   await actor.does('invoiceCustomer', { orderId }, day);
   for (const purchaseId of purchases) {
-    const came = await database.rows<{ id: number; unit_price: string }>(
+    const came = await database.rows<{ id: number; unitPrice: string }>(
       'SELECT id, unit_price FROM purchase_order_line WHERE purchase_order_id = ? AND received > 0 ORDER BY id',
       [purchaseId],
     );
@@ -137,7 +137,7 @@ async function orderOf(stage: Stage, count: number): Promise<number> {
         purchaseId,
         vendorNumber: `B-${purchaseId}`,
         invoiceDate: day,
-        lines: came.map((line) => ({ purchaseLineId: line.id, quantity: '5', unitPrice: line.unit_price })),
+        lines: came.map((line) => ({ purchaseLineId: line.id, quantity: '5', unitPrice: line.unitPrice })),
       },
       day,
     );

@@ -46,18 +46,18 @@ const SERIES = { name: 'Coconut carbon', unit: 'tonne', start: 5180 };
 
 /** What a kilogram costs to a zone, by weight. // R2 */
 const FREIGHT = [
-  { zone: 'valley', from_weight: '0', per_kilogram: '0.18' },
-  { zone: 'valley', from_weight: '500', per_kilogram: '0.11' },
-  { zone: 'north', from_weight: '0', per_kilogram: '0.32' },
-  { zone: 'north', from_weight: '500', per_kilogram: '0.21' },
-  { zone: 'coast', from_weight: '0', per_kilogram: '0.36' },
+  { zone: 'valley', fromWeight: '0', perKilogram: '0.18' },
+  { zone: 'valley', fromWeight: '500', perKilogram: '0.11' },
+  { zone: 'north', fromWeight: '0', perKilogram: '0.32' },
+  { zone: 'north', fromWeight: '500', perKilogram: '0.21' },
+  { zone: 'coast', fromWeight: '0', perKilogram: '0.36' },
 ] as const;
 
 /** Per cent off an invoice by its weight or amount. // R2 */
 const ALLOWANCES = [
-  { group: 'Growers', measure: 'weight', from_measure: '500', per_cent: '1.5', currency: null },
-  { group: 'Growers', measure: 'weight', from_measure: '2000', per_cent: '3', currency: null },
-  { group: 'Clubs and links', measure: 'amount', from_measure: '5000', per_cent: '1', currency: 'MYR' },
+  { group: 'Growers', measure: 'weight', fromMeasure: '500', perCent: '1.5', currency: null },
+  { group: 'Growers', measure: 'weight', fromMeasure: '2000', perCent: '3', currency: null },
+  { group: 'Clubs and links', measure: 'amount', fromMeasure: '5000', perCent: '1', currency: 'MYR' },
 ] as const;
 
 const CUSTOMERS: Readonly<Record<string, CustomerDesk>> = {
@@ -124,7 +124,7 @@ const ITEMS: Readonly<Record<string, ItemDesk>> = {
 /** Lays what the order desk prices and checks by: units, prices, freight, a market series, credit limits, permits. */
 export function layDesk(database: Database, masters: Masters, workDate: Day, seed: number): Promise<void> {
   return database.transaction(async (tx) => {
-    const company = { company_id: masters.companyId };
+    const company = { companyId: masters.companyId };
     await tx.insertPlain(
       'freight_band',
       FREIGHT.map((band) => ({ ...company, ...band })),
@@ -137,12 +137,12 @@ export function layDesk(database: Database, masters: Masters, workDate: Day, see
     const [seriesId] = await tx.insert('market_series', [{ ...company, name: SERIES.name, unit: SERIES.unit }]);
     await tx.insertPlain(
       'market_value',
-      marketValues(workDate, seed).map((each) => ({ ...company, series_id: seriesId!, ...each })),
+      marketValues(workDate, seed).map((each) => ({ ...company, seriesId: seriesId!, ...each })),
     );
     const groupOf = (name: (typeof PRICE_GROUPS)[number]) => groupIds[PRICE_GROUPS.indexOf(name)]!;
     await tx.insert(
       'allowance',
-      ALLOWANCES.map(({ group, ...allowance }) => ({ ...company, price_group_id: groupOf(group), ...allowance })),
+      ALLOWANCES.map(({ group, ...allowance }) => ({ ...company, priceGroupId: groupOf(group), ...allowance })),
     );
     await layItems(tx, masters, { groupOf, permitTypeId: permitTypeId!, seriesId: seriesId!, workDate });
     for (const party of ['customer', 'vendor'] as const) {
@@ -175,15 +175,15 @@ export function layDesk(database: Database, masters: Masters, workDate: Day, see
         'customer_item',
         Object.entries(desk.calls ?? {}).map(([item, number]) => ({
           ...company,
-          customer_id: id,
-          item_id: masters.items.get(item)!.id,
+          customerId: id,
+          itemId: masters.items.get(item)!.id,
           number,
         })),
       );
       if (!desk.permit) continue;
       const [number, from, to] = desk.permit;
-      const days = { first_day: addDays(workDate, from), last_day: addDays(workDate, to) };
-      await tx.insert('permit', [{ ...company, permit_type_id: permitTypeId!, customer_id: id, number, ...days }]);
+      const days = { firstDay: addDays(workDate, from), lastDay: addDays(workDate, to) };
+      await tx.insert('permit', [{ ...company, permitTypeId: permitTypeId!, customerId: id, number, ...days }]);
     }
   });
 }
@@ -196,7 +196,7 @@ interface Made {
 }
 
 async function layItems(tx: Tx, masters: Masters, { groupOf, permitTypeId, seriesId, workDate }: Made): Promise<void> {
-  const company = { company_id: masters.companyId };
+  const company = { companyId: masters.companyId };
   for (const [number, desk] of Object.entries(ITEMS)) {
     const itemId = masters.items.get(number)!.id;
     await tx.run(
@@ -219,7 +219,7 @@ async function layItems(tx: Tx, masters: Masters, { groupOf, permitTypeId, serie
     );
     await tx.insertPlain(
       'item_unit',
-      Object.entries(desk.units ?? {}).map(([unit, factor]) => ({ ...company, item_id: itemId, unit, factor })),
+      Object.entries(desk.units ?? {}).map(([unit, factor]) => ({ ...company, itemId, unit, factor })),
     );
     const [{ unit: own }] = (await tx.rows<{ unit: string }>('SELECT unit FROM item WHERE company_id = ? AND id = ?', [
       masters.companyId,
@@ -229,14 +229,14 @@ async function layItems(tx: Tx, masters: Masters, { groupOf, permitTypeId, serie
       'price_rule',
       (desk.prices ?? []).map((price) => ({
         ...company,
-        item_id: itemId,
-        customer_id: price.customer ? masters.customers.get(price.customer)!.id : null,
-        price_group_id: price.group ? groupOf(price.group) : null,
+        itemId,
+        customerId: price.customer ? masters.customers.get(price.customer)!.id : null,
+        priceGroupId: price.group ? groupOf(price.group) : null,
         currency: 'MYR',
         unit: price.unit ?? own,
-        first_day: price.days ? addDays(workDate, price.days[0]) : null,
-        last_day: price.days ? addDays(workDate, price.days[1]) : null,
-        from_quantity: price.from ?? '0',
+        firstDay: price.days ? addDays(workDate, price.days[0]) : null,
+        lastDay: price.days ? addDays(workDate, price.days[1]) : null,
+        fromQuantity: price.from ?? '0',
         price: price.price,
       })),
     );

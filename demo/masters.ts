@@ -493,15 +493,15 @@ export function layMasters(database: Database): Promise<Masters> {
     const terms = await idsOf(
       tx,
       'payment_terms',
-      [14, 30, 45].map((days) => ({ company_id: companyId, name: `${days} days`, days })),
+      [14, 30, 45].map((days) => ({ companyId, name: `${days} days`, days })),
       'name',
     );
     const taxes = await idsOf(
       tx,
       'tax_code',
       [
-        { company_id: companyId, code: 'S6', name: 'Sales tax 6 %', rate: '6' },
-        { company_id: companyId, code: 'Z0', name: 'Zero rated', rate: '0' },
+        { companyId, code: 'S6', name: 'Sales tax 6 %', rate: '6' },
+        { companyId, code: 'Z0', name: 'Zero rated', rate: '0' },
       ],
       'code',
     );
@@ -509,30 +509,30 @@ export function layMasters(database: Database): Promise<Masters> {
       tx,
       'vendor',
       VENDORS.map((vendor) => ({
-        company_id: companyId,
+        companyId,
         number: vendor.number,
         name: vendor.name,
         phone: vendor.phone,
         currency: 'MYR',
-        payment_terms_id: terms.get(vendor.terms)!,
-        tolerance_percent: 'tolerance' in vendor ? vendor.tolerance : '0',
+        paymentTermsId: terms.get(vendor.terms)!,
+        tolerancePercent: 'tolerance' in vendor ? vendor.tolerance : '0',
       })),
       'number',
     );
     await tx.insertPlain('exchange_rate', [
-      { company_id: companyId, currency: 'SGD', day: '2020-01-01', rate: '3.41' },
-      { company_id: companyId, currency: 'USD', day: '2020-01-01', rate: '4.48' },
+      { companyId, currency: 'SGD', day: '2020-01-01', rate: '3.41' },
+      { companyId, currency: 'USD', day: '2020-01-01', rate: '4.48' },
     ]);
     const groups = await idsOf(
       tx,
       'item_group',
-      GROUPS.map((group) => ({ company_id: companyId, ...group })),
+      GROUPS.map((group) => ({ companyId, ...group })),
       'code',
     );
     const organisations = await idsOf(
       tx,
       'sales_organisation',
-      ORGANISATIONS.map((organisation) => ({ company_id: companyId, ...organisation })),
+      ORGANISATIONS.map((organisation) => ({ companyId, ...organisation })),
       'code',
     );
     return {
@@ -566,15 +566,15 @@ async function layCustomers(
   const ids = await tx.insert(
     'customer',
     CUSTOMERS.map((customer) => ({
-      company_id: companyId,
+      companyId,
       number: customer.number,
       name: customer.name,
       phone: customer.phone,
       currency: customer.currency ?? 'MYR',
-      payment_terms_id: terms.get(customer.terms)!,
-      reference_required: customer.referenceRequired,
-      contracted_only: customer.contractedOnly ?? false,
-      sales_organisation_id: organisations.get(customer.organisation)!,
+      paymentTermsId: terms.get(customer.terms)!,
+      referenceRequired: customer.referenceRequired,
+      contractedOnly: customer.contractedOnly ?? false,
+      salesOrganisationId: organisations.get(customer.organisation)!,
     })),
   );
   const customers: Masters['customers'] = new Map();
@@ -582,8 +582,8 @@ async function layCustomers(
     const shipTos = await tx.insert(
       'ship_to',
       customer.shipTos.map((shipTo) => ({
-        company_id: companyId,
-        customer_id: ids[index]!,
+        companyId,
+        customerId: ids[index]!,
         ...shipTo,
         country: shipTo.country ?? 'MY',
       })),
@@ -607,16 +607,16 @@ async function layItems(
   const ids = await tx.insert(
     'item',
     ITEMS.map((item) => ({
-      company_id: companyId,
+      companyId,
       number: item.number,
       name: item.name,
       unit: item.unit,
-      list_price: item.price,
-      tax_code_id: taxes.get(item.tax)!,
+      listPrice: item.price,
+      taxCodeId: taxes.get(item.tax)!,
       route: item.route,
       stocked: item.stock !== null || item.kept === true,
-      item_group_id: groups.get(item.group)!,
-      approval_needed: item.approved !== undefined,
+      itemGroupId: groups.get(item.group)!,
+      approvalNeeded: item.approved !== undefined,
       reserving: item.reserving ?? 'asked',
     })),
   );
@@ -624,11 +624,11 @@ async function layItems(
     'item_vendor',
     ITEMS.flatMap((item, index) =>
       item.vendors.map((vendor) => ({
-        company_id: companyId,
-        item_id: ids[index]!,
-        vendor_id: vendors.get(vendor.number)!,
-        unit_price: vendor.price,
-        lead_days: vendor.days,
+        companyId,
+        itemId: ids[index]!,
+        vendorId: vendors.get(vendor.number)!,
+        unitPrice: vendor.price,
+        leadDays: vendor.days,
         preferred: vendor.preferred ?? false,
         minimum: vendor.minimum ?? '0',
         multiple: vendor.multiple ?? '0',
@@ -639,10 +639,10 @@ async function layItems(
     'vendor_approval',
     ITEMS.flatMap((item, index) =>
       (item.approved ?? []).map((number) => ({
-        company_id: companyId,
-        item_id: ids[index]!,
-        vendor_id: vendors.get(number)!,
-        first_day: '2020-01-01',
+        companyId,
+        itemId: ids[index]!,
+        vendorId: vendors.get(number)!,
+        firstDay: '2020-01-01',
       })),
     ),
   );

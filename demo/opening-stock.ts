@@ -11,9 +11,7 @@ export const EAST = 1;
 /** Opens the second place and puts the opening stock on hand: stock, entries, and one journal that names itself as its source. */
 export function layOpeningStock(database: Database, masters: Masters, doer: Doer, day: Day): Promise<void> {
   return database.transaction(async (tx) => {
-    await tx.insertPlain('location', [
-      { company_id: doer.companyId, id: EAST, code: 'EAST', name: 'East coast store' },
-    ]);
+    await tx.insertPlain('location', [{ companyId: doer.companyId, id: EAST, code: 'EAST', name: 'East coast store' }]);
     const lines = OPENING_STOCK.map((line) => ({
       locationId: line.at,
       itemId: masters.items.get(line.item)!.id,
@@ -34,24 +32,24 @@ export function layOpeningStock(database: Database, masters: Masters, doer: Doer
     await tx.insertPlain(
       'stock_entry',
       lines.map((line) => ({
-        company_id: doer.companyId,
-        item_id: line.itemId,
+        companyId: doer.companyId,
+        itemId: line.itemId,
         place: 'ours',
-        location_id: line.locationId,
+        locationId: line.locationId,
         quantity: line.quantity,
         cost: line.value,
-        posted_on: day,
-        document_kind: 'JR',
-        document_id: journal!.id,
+        postedOn: day,
+        documentKind: 'JR',
+        documentId: journal!.id,
       })),
     );
     await tx.insertPlain(
       'stock',
       lines.map((line) => ({
-        company_id: doer.companyId,
-        item_id: line.itemId,
-        location_id: line.locationId,
-        on_hand: line.quantity,
+        companyId: doer.companyId,
+        itemId: line.itemId,
+        locationId: line.locationId,
+        onHand: line.quantity,
         value: line.value,
       })),
     );

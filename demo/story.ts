@@ -144,7 +144,7 @@ export class Story {
   }
 
   private async planCalls(agreementId: number, plans: NonNullable<AgreementPlan['calls']>, today: Day): Promise<void> {
-    const lines = await this.database.rows<{ id: number; item_id: number }>(
+    const lines = await this.database.rows<{ id: number; itemId: number }>(
       'SELECT id, item_id FROM agreement_line WHERE agreement_id = ?',
       [agreementId],
     );
@@ -154,7 +154,7 @@ export class Story {
         id: agreementId,
         version: 2,
         lines: plans.map(([item, quantity, every, from, to]) => ({
-          agreementLineId: lines.find((line) => line.item_id === this.masters.items.get(item)!.id)!.id,
+          agreementLineId: lines.find((line) => line.itemId === this.masters.items.get(item)!.id)!.id,
           calls: Array.from({ length: Math.floor((to - from) / every) + 1 }, (_, index) => ({
             day: this.day(from + index * every),
             quantity,
@@ -170,13 +170,11 @@ export class Story {
   private async release(agreementId: number, customerName: string, plan: ReleasePlan): Promise<void> {
     const today = this.day(plan.on);
     const customer = this.masters.customers.get(customerName);
-    const lines = await this.database.rows<{ id: number; item_id: number | null; item_group_id: number | null }>(
+    const lines = await this.database.rows<{ id: number; itemId: number | null; itemGroupId: number | null }>(
       'SELECT id, item_id, item_group_id FROM agreement_line WHERE agreement_id = ?',
       [agreementId],
     );
-    const groups = await this.database.rows<{ id: number; item_group_id: number }>(
-      'SELECT id, item_group_id FROM item',
-    );
+    const groups = await this.database.rows<{ id: number; itemGroupId: number }>('SELECT id, item_group_id FROM item');
     this.references += this.chance.whole(1, 9);
     const [orderId] = await this.actor.does(
       'releaseAgreement',
@@ -186,9 +184,9 @@ export class Story {
         customerReference: plan.reference ?? (customer?.referenceRequired ? `R-${this.references}` : ''),
         lines: plan.lines.map(([item, quantity, shipIn]) => {
           const itemId = this.masters.items.get(item)!.id;
-          const groupId = groups.find((each) => each.id === itemId)!.item_group_id;
+          const groupId = groups.find((each) => each.id === itemId)!.itemGroupId;
           const line =
-            lines.find((each) => each.item_id === itemId) ?? lines.find((each) => each.item_group_id === groupId)!;
+            lines.find((each) => each.itemId === itemId) ?? lines.find((each) => each.itemGroupId === groupId)!;
           return { agreementLineId: line.id, itemId, quantity, shipDate: addDays(today, shipIn) };
         }),
       },
@@ -242,13 +240,13 @@ export class Story {
   }
 
   private async place(orderId: number, today: Day): Promise<number[]> {
-    const lines = await this.database.rows<{ id: number; vendor_id: number }>(
+    const lines = await this.database.rows<{ id: number; vendorId: number }>(
       `SELECT l.id, v.vendor_id FROM sales_order_line l
          JOIN item_vendor v ON v.company_id = l.company_id AND v.item_id = l.item_id
         WHERE l.order_id = ? AND l.on_bench = TRUE ORDER BY l.id, v.preferred DESC, v.unit_price`,
       [orderId],
     );
-    const chosen = [...new Map(lines.reverse().map((line) => [line.id, line.vendor_id]))].sort((a, b) => a[0] - b[0]);
+    const chosen = [...new Map(lines.reverse().map((line) => [line.id, line.vendorId]))].sort((a, b) => a[0] - b[0]);
     if (chosen.length === 0) return [];
     return this.actor.does(
       'placePurchases',
@@ -276,7 +274,7 @@ export class Story {
   }
 
   private async vendorInvoice(purchaseId: number, today: Day): Promise<void> {
-    const lines = await this.database.rows<{ id: number; received: string; unit_price: string }>(
+    const lines = await this.database.rows<{ id: number; received: string; unitPrice: string }>(
       'SELECT id, received, unit_price FROM purchase_order_line WHERE purchase_order_id = ? ORDER BY line_no',
       [purchaseId],
     );
@@ -292,8 +290,8 @@ export class Story {
           // Now and then the vendor charges a little more than was ordered.
           unitPrice:
             this.chance.next() < 0.2
-              ? dec(line.unit_price).times('1.02').round(2).toFixed()
-              : dec(line.unit_price).toFixed(),
+              ? dec(line.unitPrice).times('1.02').round(2).toFixed()
+              : dec(line.unitPrice).toFixed(),
         })),
       },
       today,

@@ -100,8 +100,8 @@ export class Ties {
     return (orderId) =>
       this.timetable.at(this.day(offset), async () => {
         const [line] = await this.tied(orderId);
-        const lines = [{ lineId: line!.purchase_line_id, quantity }];
-        await this.actor.does('receiveGoods', { purchaseId: line!.purchase_id, lines }, this.day(offset));
+        const lines = [{ lineId: line!.purchaseLineId, quantity }];
+        await this.actor.does('receiveGoods', { purchaseId: line!.purchaseId, lines }, this.day(offset));
       });
   }
 
@@ -113,7 +113,7 @@ export class Ties {
         goodOnly: false,
         pairs: ties.map((tie) => ({
           tieId: tie.id,
-          was: { quantity: tie.quantity, shipDate: tie.ship_date, dueDate: tie.due_date, shipToId: tie.ship_to_id },
+          was: { quantity: tie.quantity, shipDate: tie.shipDate, dueDate: tie.dueDate, shipToId: tie.shipToId },
           dueDate: this.day(dueIn),
         })),
       },
@@ -125,11 +125,11 @@ export class Ties {
     return this.database.rows<{
       id: number;
       quantity: string;
-      ship_date: Day;
-      due_date: Day;
-      ship_to_id: number;
-      purchase_id: number;
-      purchase_line_id: number;
+      shipDate: Day;
+      dueDate: Day;
+      shipToId: number;
+      purchaseId: number;
+      purchaseLineId: number;
     }>(
       `SELECT t.id, t.quantity, sl.ship_date, pl.due_date, o.ship_to_id, pl.purchase_order_id AS purchase_id, pl.id AS purchase_line_id
          FROM sales_order o JOIN sales_order_line sl ON sl.order_id = o.id JOIN tie t ON t.order_line_id = sl.id

@@ -123,8 +123,8 @@ export function layWorks(database: Database, masters: Masters, day: Day): Promis
     await tx.insertPlain(
       'holiday',
       HOLIDAYS.map(({ after, name }) => ({
-        company_id: companyId,
-        calendar_id: calendar!.id,
+        companyId,
+        calendarId: calendar!.id,
         day: addDays(day, after),
         name,
       })),
@@ -133,20 +133,20 @@ export function layWorks(database: Database, masters: Masters, day: Day): Promis
     const centres = await tx.insert(
       'work_centre',
       CENTRES.map(({ code, name, machines, shift }) => ({
-        company_id: companyId,
+        companyId,
         code,
         name,
         machines,
-        shift_minutes: shift,
-        calendar_id: calendar!.id,
+        shiftMinutes: shift,
+        calendarId: calendar!.id,
       })),
     );
     await tx.insertPlain('centre_downtime', [
       {
-        company_id: companyId,
-        work_centre_id: centres[CENTRES.findIndex(({ code }) => code === 'TEST')]!,
-        first_day: addDays(day, 66),
-        last_day: addDays(day, 67),
+        companyId,
+        workCentreId: centres[CENTRES.findIndex(({ code }) => code === 'TEST')]!,
+        firstDay: addDays(day, 66),
+        lastDay: addDays(day, 67),
         machines: 1,
         why: 'Yearly calibration',
       },
@@ -167,25 +167,25 @@ export function layWorks(database: Database, masters: Masters, day: Day): Promis
       await tx.insertPlain(
         'bom_line',
         making.of.map(([item, quantity, at, scrap], index) => ({
-          company_id: companyId,
-          item_id: idOf(number),
-          line_no: index + 1,
-          component_id: idOf(item),
+          companyId,
+          itemId: idOf(number),
+          lineNo: index + 1,
+          componentId: idOf(item),
           quantity,
-          scrap_percent: scrap ?? '0',
-          operation_no: at,
+          scrapPercent: scrap ?? '0',
+          operationNo: at,
         })),
       );
       await tx.insertPlain(
         'routing_operation',
         making.operations.map(([no, name, centre, setup, run, parallel]) => ({
-          company_id: companyId,
-          item_id: idOf(number),
+          companyId,
+          itemId: idOf(number),
           no,
           name,
-          work_centre_id: centreOf.get(centre)!,
-          setup_minutes: setup,
-          run_minutes: run,
+          workCentreId: centreOf.get(centre)!,
+          setupMinutes: setup,
+          runMinutes: run,
           parallel,
         })),
       );

@@ -7,10 +7,10 @@ const moveWorkDate = defineAct(contract.moveWorkDate, {
   right: 'work-date',
   says: 'move the work date',
   async load(tx, _input, doer) {
-    const [company] = await tx.rows<{ demo: number }>('SELECT demo FROM company WHERE id = ? FOR UPDATE', [
+    const [company] = await tx.rows<{ demo: boolean }>('SELECT demo FROM company WHERE id = ? FOR UPDATE', [
       doer.companyId,
     ]);
-    return { demo: Boolean(company!.demo) };
+    return { demo: company!.demo };
   },
   decide: ({ demo }, input) =>
     decided(

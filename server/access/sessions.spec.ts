@@ -9,7 +9,7 @@ function asked() {
     rows: () =>
       new Promise((resolve) =>
         questions.push((companyId) =>
-          resolve([{ person_id: 1, name: 'Salmah', company_id: companyId, rights: '[]', demo: 0, csrf: 'c' }]),
+          resolve([{ personId: 1, name: 'Salmah', companyId, rights: '[]', demo: 0, csrf: 'c' }]),
         ),
       ),
   } as unknown as Sql;

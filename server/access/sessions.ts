@@ -24,7 +24,7 @@ const hashOf = (token: string) => createHash('sha256').update(token).digest();
 
 /** Begins a session in the first company the person has a role in; the token for the cookie, or null without a role. */
 export async function beginSession(sql: Sql, personId: number, clock: Clock): Promise<string | null> {
-  const [role] = await sql.rows<{ company_id: number }>(
+  const [role] = await sql.rows<{ companyId: number }>(
     'SELECT company_id FROM person_role WHERE person_id = ? ORDER BY company_id LIMIT 1',
     [personId],
   );
@@ -35,7 +35,7 @@ export async function beginSession(sql: Sql, personId: number, clock: Clock): Pr
   await sql.run('INSERT INTO session (token_hash, person_id, company_id, csrf, expires_at) VALUES (?, ?, ?, ?, ?)', [
     hashOf(token),
     personId,
-    role.company_id,
+    role.companyId,
     randomBytes(32).toString('base64url'),
     expires,
   ]);
@@ -45,14 +45,14 @@ export async function beginSession(sql: Sql, personId: number, clock: Clock): Pr
 /** Who the cookie's token stands for; null where it stands for nobody any more. */
 export async function readSession(sql: Sql, token: string, clock: Clock): Promise<SignedIn | null> {
   const [row] = await sql.rows<{
-    person_id: number;
+    personId: number;
     name: string;
-    company_id: number;
+    companyId: number;
     csrf: string;
     role: string;
     rights: string;
-    work_date: string | null;
-    demo: number;
+    workDate: string | null;
+    demo: boolean;
   }>(
     `SELECT s.person_id, p.name, s.company_id, s.csrf, r.name AS role, r.rights, c.work_date, c.demo
        FROM session s
@@ -65,13 +65,13 @@ export async function readSession(sql: Sql, token: string, clock: Clock): Promis
   );
   if (!row) return null;
   return {
-    personId: row.person_id,
+    personId: row.personId,
     personName: row.name,
-    companyId: row.company_id,
+    companyId: row.companyId,
     role: row.role,
     rights: JSON.parse(row.rights) as Right[],
-    workDate: row.work_date ?? today(clock),
-    demo: Boolean(row.demo),
+    workDate: row.workDate ?? today(clock),
+    demo: row.demo,
     csrf: row.csrf,
   };
 }
@@ -113,7 +113,7 @@ export async function endSession(sql: Sql, token: string): Promise<void> {
 
 /** Moves the session to another company; false where the person has no role there. */
 export async function chooseCompany(sql: Sql, token: string, personId: number, companyId: number): Promise<boolean> {
-  const [role] = await sql.rows<{ role_id: number }>(
+  const [role] = await sql.rows<{ roleId: number }>(
     'SELECT role_id FROM person_role WHERE person_id = ? AND company_id = ?',
     [personId, companyId],
   );

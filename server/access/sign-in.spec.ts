@@ -17,13 +17,13 @@ describe('signing in', () => {
     const cookie = response.headers.get('set-cookie')!;
     expect(cookie).toMatch(/httponly/i);
     expect(cookie).toMatch(/samesite=strict/i);
-    const [person] = await world.serving.database.rows<{ password_hash: string }>(
+    const [person] = await world.serving.database.rows<{ passwordHash: string }>(
       "SELECT password_hash FROM person WHERE sign_in = 'salmah'",
     );
-    expect(person!.password_hash).toMatch(/^\$argon2id\$/);
+    expect(person!.passwordHash).toMatch(/^\$argon2id\$/);
     const token = /kampong=([^;]+)/.exec(cookie)![1]!;
-    const [session] = await world.serving.database.rows<{ token_hash: Buffer }>('SELECT token_hash FROM session');
-    expect(session!.token_hash.toString('base64url')).not.toContain(token);
+    const [session] = await world.serving.database.rows<{ tokenHash: Buffer }>('SELECT token_hash FROM session');
+    expect(session!.tokenHash.toString('base64url')).not.toContain(token);
   });
 
   it('answers a wrong password and an unknown name alike', async () => {

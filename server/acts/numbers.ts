@@ -3,7 +3,7 @@ import { TextPiece, type Statement, type Tx } from '../db/database';
 
 interface NumberRow {
   kind: DocumentKind;
-  next_serial: number;
+  nextSerial: number;
 }
 
 type Wanted = Partial<Record<DocumentKind, number>>;
@@ -37,7 +37,7 @@ export async function takeNumbers(
   }
   const answers = await tx.together(statements);
   for (const row of kinds.length > 0 ? (answers.at(-1) as NumberRow[]) : []) {
-    next.set(row.kind, row.next_serial - wanted[row.kind]!);
+    next.set(row.kind, row.nextSerial - wanted[row.kind]!);
   }
   return (kind) => {
     const serial = next.get(kind);

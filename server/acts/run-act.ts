@@ -118,25 +118,25 @@ async function writeRecord(
   const documents = [...made, ...touched];
   const answer = jsonOf({ made, touched });
   const audit = {
-    company_id: doer.companyId,
-    person_id: doer.personId,
+    companyId: doer.companyId,
+    personId: doer.personId,
     act: act.endpoint.name,
     origin: doer.origin,
     input: JSON.stringify(input),
     documents: jsonOf(documents.map(({ kind, id, number }) => ({ kind, id, number }))),
   };
   const changed = documents.map((document) => ({
-    company_id: doer.companyId,
-    audit_id: LAST_ID,
+    companyId: doer.companyId,
+    auditId: LAST_ID,
     kind: document.kind,
-    document_id: document.id,
+    documentId: document.id,
     version: ('version' in document && document.version) || null,
   }));
   const once = {
-    company_id: doer.companyId,
-    person_id: doer.personId,
-    idempotency_key: key.idempotencyKey,
-    content_hash: key.content,
+    companyId: doer.companyId,
+    personId: doer.personId,
+    idempotencyKey: key.idempotencyKey,
+    contentHash: key.content,
     // Put together once: the row keeps it, and the trip answers with it.
     answer: answer instanceof Piece ? new Piece(`@answer := ${answer.sql}`, answer.values) : answer,
   };
@@ -159,11 +159,11 @@ async function writeRecord(
 }
 
 async function answerOf(database: Database, { doer, idempotencyKey, content }: Key): Promise<ActAnswer | null> {
-  const [row] = await database.rows<{ content_hash: Buffer; answer: string }>(
+  const [row] = await database.rows<{ contentHash: Buffer; answer: string }>(
     'SELECT content_hash, answer FROM act_key WHERE company_id = ? AND person_id = ? AND idempotency_key = ?',
     [doer.companyId, doer.personId, idempotencyKey],
   );
   if (!row) return null;
-  if (!row.content_hash.equals(content)) return { ok: false, refusals: [refuse('key-reused', '', {})] };
+  if (!row.contentHash.equals(content)) return { ok: false, refusals: [refuse('key-reused', '', {})] };
   return { ok: true, result: JSON.parse(row.answer) as Written, warnings: [] };
 }

@@ -45,8 +45,8 @@ const copyAgreement = defineAct(contract.copyAgreement, {
     effects: {
       ...terms,
       currency: head.currency,
-      firstDay: head.first_day,
-      lastDay: head.last_day,
+      firstDay: head.firstDay,
+      lastDay: head.lastDay,
       signedOn: null,
       priority: head.priority,
       lines: lines.map(({ id: _id, lineNo: _lineNo, covers: _covers, released: _released, listPrice, ...term }) =>
@@ -76,7 +76,7 @@ const putInForce = defineAct(contract.putInForce, {
   },
   decide: ({ head, lines }, _input, doer) =>
     decideInForce(
-      { number: head.number, state: head.state, firstDay: head.first_day, lastDay: head.last_day, lines },
+      { number: head.number, state: head.state, firstDay: head.firstDay, lastDay: head.lastDay, lines },
       doer.workDate,
     ),
   show: (effects) => effects,

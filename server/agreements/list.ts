@@ -3,7 +3,7 @@ import type { AgreementState, Basis, Side } from '@core/agreements';
 import type { Day } from '@core/kernel';
 import type * as contract from '@api/agreements';
 import type { Bound, Sql } from '../db/database';
-import { likeOf, PAGE_ROWS, plain } from '../db/mapping';
+import { likeOf, PAGE_ROWS } from '../db/mapping';
 
 type Row = z.infer<typeof contract.AgreementRow>;
 type Query = Partial<z.infer<typeof contract.listAgreements.query>>;
@@ -15,17 +15,17 @@ export interface HeadRow {
   side: Side;
   basis: Basis;
   title: string;
-  party_id: number;
-  party_number: string;
-  party_name: string;
+  partyId: number;
+  partyNumber: string;
+  partyName: string;
   currency: string;
-  first_day: string;
-  last_day: string;
-  committed_value: string;
-  released_value: string;
-  shipped_value: string;
-  invoiced_value: string;
-  used_up: number;
+  firstDay: string;
+  lastDay: string;
+  committedValue: string;
+  releasedValue: string;
+  shippedValue: string;
+  invoicedValue: string;
+  usedUp: boolean;
 }
 
 /** The columns a row of the list is made of, of `agreement a` with its party. */
@@ -118,7 +118,7 @@ export async function listAgreements(
   const way = sort.up ? 'ASC' : 'DESC';
   const order = (id: string) => (sort.key === 'a.id' ? `${id} ${way}` : `sort_key ${way}, ${id} ${way}`);
   const most = query.rows ?? PAGE_ROWS;
-  const rows = await sql.rows<HeadRow & { sort_key: string }>(
+  const rows = await sql.rows<HeadRow & { sortKey: string }>(
     `SELECT ${HEAD_COLUMNS}, p.sort_key
        FROM (SELECT a.company_id, a.id, ${sort.key} AS sort_key FROM agreement a FORCE INDEX (${keyOf(query)})
               WHERE ${conditions.join(' AND ')} ORDER BY ${order('a.id')} LIMIT ?) p
@@ -129,7 +129,7 @@ export async function listAgreements(
   const last = shown.at(-1);
   return {
     rows: shown.map(rowOf),
-    next: rows.length > most ? `${last!.sort_key}~${last!.id}` : null,
+    next: rows.length > most ? `${last!.sortKey}~${last!.id}` : null,
   };
 }
 
@@ -165,16 +165,16 @@ export function rowOf(row: HeadRow): Row {
     side: row.side,
     basis: row.basis,
     title: row.title,
-    party: { id: row.party_id, number: row.party_number, name: row.party_name },
+    party: { id: row.partyId, number: row.partyNumber, name: row.partyName },
     currency: row.currency,
-    firstDay: row.first_day,
-    lastDay: row.last_day,
+    firstDay: row.firstDay,
+    lastDay: row.lastDay,
     values: {
-      committed: plain(row.committed_value),
-      released: plain(row.released_value),
-      shipped: plain(row.shipped_value),
-      invoiced: plain(row.invoiced_value),
+      committed: row.committedValue,
+      released: row.releasedValue,
+      shipped: row.shippedValue,
+      invoiced: row.invoicedValue,
     },
-    usedUp: Boolean(row.used_up),
+    usedUp: row.usedUp,
   };
 }

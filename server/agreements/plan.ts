@@ -1,34 +1,26 @@
 import type * as z from 'zod';
-import {
-  decidePlan,
-  forecastOf,
-  unconsumed,
-  weightedValue,
-  type Basis,
-  type PlannedCall,
-  type Side,
-} from '@core/agreements';
+import { decidePlan, forecastOf, unconsumed, weightedValue, type Basis, type Side } from '@core/agreements';
 import { dec, most, sum, ZERO, type Day } from '@core/kernel';
 import * as contract from '@api/agreements';
 import { defineAct, there } from '../acts';
 import type { Sql } from '../db/database';
-import { plain, shipTosOf } from '../db/mapping';
+import { shipTosOf } from '../db/mapping';
 import { lockAgreement } from './store';
 
 type Call = z.infer<typeof contract.Call>;
 
 interface Dated {
-  line_id: number;
+  lineId: number;
   day: Day;
   quantity: string;
 }
 
 interface CallRow extends Dated {
-  skipped: number;
+  skipped: boolean;
   rule: string;
-  made_kind: 'SO' | 'PO' | null;
-  made_id: number | null;
-  made_number: string | null;
+  madeKind: 'SO' | 'PO' | null;
+  madeId: number | null;
+  madeNumber: string | null;
 }
 
 /** What was really released of an agreement's lines, by ship or due date: sales lines, or purchase lines. */
@@ -63,22 +55,21 @@ export async function planOf(sql: Sql, companyId: number, agreementId: number) {
 export async function callsOf(sql: Sql, companyId: number, agreementId: number): Promise<Map<number, Call[]>> {
   const { calls, releases } = await planOf(sql, companyId, agreementId);
   const byLine = new Map<number, Call[]>();
-  for (const lineId of new Set(calls.map((call) => call.line_id))) {
-    const ofLine = calls.filter((call) => call.line_id === lineId);
-    const planned: PlannedCall[] = ofLine.map((call) => ({ ...call, skipped: Boolean(call.skipped) }));
+  for (const lineId of new Set(calls.map((call) => call.lineId))) {
+    const ofLine = calls.filter((call) => call.lineId === lineId);
     const rests = unconsumed(
-      planned,
-      releases.filter((release) => release.line_id === lineId),
+      ofLine,
+      releases.filter((release) => release.lineId === lineId),
     );
     byLine.set(
       lineId,
       ofLine.map((call, index) => ({
         day: call.day,
-        quantity: plain(call.quantity),
-        skipped: Boolean(call.skipped),
+        quantity: call.quantity,
+        skipped: call.skipped,
         rule: call.rule,
         rest: rests[index]!.toFixed(),
-        made: call.made_kind && { kind: call.made_kind, id: call.made_id!, number: call.made_number ?? '' },
+        made: call.madeKind && { kind: call.madeKind, id: call.madeId!, number: call.madeNumber ?? '' },
       })),
     );
   }
@@ -141,15 +132,15 @@ export async function openProgress(
   workDate: Day,
 ): Promise<z.infer<typeof contract.Progress>> {
   const [found] = await sql.rows<{
-    agreement_id: number;
+    agreementId: number;
     side: Side;
     basis: Basis;
-    first_day: Day;
-    last_day: Day;
-    probability_percent: string;
+    firstDay: Day;
+    lastDay: Day;
+    probabilityPercent: string;
     committed: string;
-    committed_value: string;
-    released_value: string;
+    committedValue: string;
+    releasedValue: string;
   }>(
     `SELECT l.agreement_id, a.side, a.basis, a.first_day, a.last_day, a.probability_percent, l.committed, l.committed_value,
             l.released_value
@@ -165,30 +156,30 @@ export async function openProgress(
       side === 'selling' ? [companyId, lineId, companyId, lineId] : [companyId, lineId],
     ),
     sql.rows<{ day: Day; quantity: string }>(OPEN[side][basis], [companyId, lineId]),
-    callsOf(sql, companyId, line.agreement_id),
+    callsOf(sql, companyId, line.agreementId),
   ]);
   const planned =
     basis === 'value'
       ? []
       : (calls.get(lineId) ?? []).filter((call) => call.rest !== '0').map(({ day, rest }) => ({ day, quantity: rest }));
-  const committed = basis === 'value' ? line.committed_value : line.committed;
+  const committed = basis === 'value' ? line.committedValue : line.committed;
   const forecast = forecastOf({
     committed,
-    firstDay: line.first_day,
-    lastDay: line.last_day,
+    firstDay: line.firstDay,
+    lastDay: line.lastDay,
     workDate,
     shipped,
     open,
     planned,
   });
-  const total = (dated: readonly { quantity: string }[]) => plain(sum(dated.map((each) => dec(each.quantity))));
+  const total = (dated: readonly { quantity: string }[]) => sum(dated.map((each) => dec(each.quantity))).toFixed();
   const points = (curve: typeof forecast.past) =>
     curve.map(({ day, quantity }) => ({ day, quantity: quantity.toFixed() }));
-  const left = most(ZERO, dec(line.committed_value).minus(line.released_value));
+  const left = most(ZERO, dec(line.committedValue).minus(line.releasedValue));
   return {
-    committed: plain(committed),
-    firstDay: line.first_day,
-    lastDay: line.last_day,
+    committed,
+    firstDay: line.firstDay,
+    lastDay: line.lastDay,
     shipped: total(shipped),
     open: total(open),
     planned: total(planned),
@@ -198,7 +189,7 @@ export async function openProgress(
     atEnd: forecast.atEnd.toFixed(),
     remainder: forecast.remainder.toFixed(),
     runOut: forecast.runOut,
-    weightedValue: weightedValue(left, line.probability_percent).round(2).toFixed(),
+    weightedValue: weightedValue(left, line.probabilityPercent).round(2).toFixed(),
   };
 }
 
@@ -215,19 +206,19 @@ export const savePlan = defineAct(contract.savePlan, {
         WHERE l.company_id = ? AND l.agreement_id = ?`,
       [doer.companyId, input.id],
     );
-    const shipTos = head.customer_id === null ? [] : await shipTosOf(tx, doer.companyId, head.customer_id);
+    const shipTos = head.customerId === null ? [] : await shipTosOf(tx, doer.companyId, head.customerId);
     const { calls } = await planOf(tx, doer.companyId, input.id);
     return {
       head,
       lines,
       shipToIds: shipTos.map((each) => each.id),
-      made: calls.filter((call) => call.made_id !== null),
+      made: calls.filter((call) => call.madeId !== null),
     };
   },
   decide: ({ head, lines, shipToIds }, input) =>
     decidePlan(
       {
-        agreement: { number: head.number, state: head.state, firstDay: head.first_day, lastDay: head.last_day },
+        agreement: { number: head.number, state: head.state, firstDay: head.firstDay, lastDay: head.lastDay },
         lines,
         shipToIds,
       },
@@ -242,7 +233,7 @@ export const savePlan = defineAct(contract.savePlan, {
   async write(tx, { lines }, { head, made }, doer, input) {
     const { companyId } = doer;
     // A call that was made into an order stays made, so that no job makes it again.
-    const madeOf = (lineId: number, day: Day) => made.find((call) => call.line_id === lineId && call.day === day);
+    const madeOf = (lineId: number, day: Day) => made.find((call) => call.lineId === lineId && call.day === day);
     if (lines.length > 0) {
       await tx.run('DELETE FROM agreement_call WHERE company_id = ? AND agreement_line_id IN (?)', [
         companyId,
@@ -253,14 +244,11 @@ export const savePlan = defineAct(contract.savePlan, {
       'agreement_call',
       lines.flatMap(({ agreementLineId, calls }) =>
         calls.map((call) => ({
-          company_id: companyId,
-          agreement_line_id: agreementLineId,
-          day: call.day,
-          quantity: call.quantity,
-          skipped: call.skipped,
-          rule: call.rule,
-          made_kind: madeOf(agreementLineId, call.day)?.made_kind ?? null,
-          made_id: madeOf(agreementLineId, call.day)?.made_id ?? null,
+          companyId,
+          agreementLineId,
+          ...call,
+          madeKind: madeOf(agreementLineId, call.day)?.madeKind ?? null,
+          madeId: madeOf(agreementLineId, call.day)?.madeId ?? null,
         })),
       ),
     );
@@ -268,8 +256,8 @@ export const savePlan = defineAct(contract.savePlan, {
       `UPDATE agreement SET plan_ship_to_id = ?, plan_reference = ?, version = version + 1
         WHERE company_id = ? AND id = ?`,
       [
-        input.shipToId === undefined ? head.plan_ship_to_id : input.shipToId,
-        input.customerReference === undefined ? head.plan_reference : input.customerReference.trim(),
+        input.shipToId === undefined ? head.planShipToId : input.shipToId,
+        input.customerReference === undefined ? head.planReference : input.customerReference.trim(),
         companyId,
         head.id,
       ],

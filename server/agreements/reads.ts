@@ -12,7 +12,7 @@ import { dec, isDecimalText, type Day } from '@core/kernel';
 import type * as contract from '@api/agreements';
 import { there, withoutLocks } from '../acts';
 import type { Sql } from '../db/database';
-import { CUSTOMER_CURRENCY, listPriceIn, plain, shipTosOf } from '../db/mapping';
+import { CUSTOMER_CURRENCY, listPriceIn, shipTosOf } from '../db/mapping';
 import { documentsOfAgreement } from '../documents';
 import { HEAD_COLUMNS, JOIN_PARTY, rowOf, type HeadRow } from './list';
 import { callsOf } from './plan';
@@ -22,30 +22,30 @@ type Sheet = z.infer<typeof contract.AgreementSheet>;
 
 interface SheetRow extends HeadRow {
   version: number;
-  signed_on: string | null;
-  limit_policy: LimitPolicy;
-  tolerance_percent: string;
-  probability_percent: string;
+  signedOn: string | null;
+  limitPolicy: LimitPolicy;
+  tolerancePercent: string;
+  probabilityPercent: string;
   priority: number;
   notes: string;
-  ended_on: string | null;
-  renewed_as: number | null;
-  renewed_number: string | null;
-  reference_required: number | null;
-  customer_id: number | null;
-  vendor_id: number | null;
-  organisation_id: number | null;
-  organisation_code: string | null;
-  organisation_name: string | null;
-  rebate_kind: RebateKind;
-  rebate_by: RebateBasis;
-  rebate_value: string;
-  rebate_quantity: string;
-  rebate_accrued: string;
-  rebate_settled: string;
-  release_ahead_days: number | null;
-  plan_ship_to_id: number | null;
-  plan_reference: string;
+  endedOn: string | null;
+  renewedAs: number | null;
+  renewedNumber: string | null;
+  referenceRequired: boolean | null;
+  customerId: number | null;
+  vendorId: number | null;
+  organisationId: number | null;
+  organisationCode: string | null;
+  organisationName: string | null;
+  rebateKind: RebateKind;
+  rebateBy: RebateBasis;
+  rebateValue: string;
+  rebateQuantity: string;
+  rebateAccrued: string;
+  rebateSettled: string;
+  releaseAheadDays: number | null;
+  planShipToId: number | null;
+  planReference: string;
 }
 
 /** One agreement with its lines, counters and every document that came from it. */
@@ -62,8 +62,8 @@ export async function openAgreement(sql: Sql, companyId: number, id: number): Pr
   );
   const found = there(head, 'This agreement');
   const [lines, shipTos, documents, rebate, reminders, prepayments, shortfall, revisions] = await Promise.all([
-    linesOf(sql, companyId, id, found.vendor_id),
-    found.customer_id === null ? [] : shipTosOf(sql, companyId, found.customer_id),
+    linesOf(sql, companyId, id, found.vendorId),
+    found.customerId === null ? [] : shipTosOf(sql, companyId, found.customerId),
     documentsOfAgreement(sql, companyId, id, found.side),
     rebateOf(sql, companyId, found),
     remindersOf(sql, companyId, id),
@@ -74,28 +74,28 @@ export async function openAgreement(sql: Sql, companyId: number, id: number): Pr
   return {
     ...rowOf(found),
     version: found.version,
-    signedOn: found.signed_on,
-    limitPolicy: found.limit_policy,
-    tolerancePercent: plain(found.tolerance_percent),
-    probabilityPercent: plain(found.probability_percent),
+    signedOn: found.signedOn,
+    limitPolicy: found.limitPolicy,
+    tolerancePercent: found.tolerancePercent,
+    probabilityPercent: found.probabilityPercent,
     priority: found.priority,
     notes: found.notes,
-    endedOn: found.ended_on,
-    renewedAs: found.renewed_as === null ? null : { kind: 'AG', id: found.renewed_as, number: found.renewed_number! },
+    endedOn: found.endedOn,
+    renewedAs: found.renewedAs === null ? null : { kind: 'AG', id: found.renewedAs, number: found.renewedNumber! },
     salesOrganisation:
-      found.organisation_id === null
+      found.organisationId === null
         ? null
-        : { id: found.organisation_id, number: found.organisation_code!, name: found.organisation_name! },
+        : { id: found.organisationId, number: found.organisationCode!, name: found.organisationName! },
     rebate: { ...rebate, tiers: [...rebate.tiers] },
     rebateNow: rebateNowOf(found, rebate),
     reminders,
-    releaseAhead: found.release_ahead_days === null ? '' : String(found.release_ahead_days),
-    planShipToId: found.plan_ship_to_id,
-    planReference: found.plan_reference,
+    releaseAhead: found.releaseAheadDays === null ? '' : String(found.releaseAheadDays),
+    planShipToId: found.planShipToId,
+    planReference: found.planReference,
     prepayments,
     shortfall,
     revisions,
-    referenceRequired: Boolean(found.reference_required),
+    referenceRequired: found.referenceRequired ?? false,
     shipTos,
     lines,
     documents,
@@ -103,13 +103,13 @@ export async function openAgreement(sql: Sql, companyId: number, id: number): Pr
 }
 
 function rebateNowOf(row: SheetRow, rebate: Awaited<ReturnType<typeof rebateOf>>): Sheet['rebateNow'] {
-  if (rebate.kind === 'none' && dec(row.rebate_accrued).eq(row.rebate_settled)) return null;
-  const { reached, coming } = tierAt(rebate, dec(rebate.by === 'value' ? row.rebate_value : row.rebate_quantity));
+  if (rebate.kind === 'none' && dec(row.rebateAccrued).eq(row.rebateSettled)) return null;
+  const { reached, coming } = tierAt(rebate, dec(rebate.by === 'value' ? row.rebateValue : row.rebateQuantity));
   return {
-    value: plain(row.rebate_value),
-    quantity: plain(row.rebate_quantity),
-    accrued: plain(row.rebate_accrued),
-    settled: plain(row.rebate_settled),
+    value: row.rebateValue,
+    quantity: row.rebateQuantity,
+    accrued: row.rebateAccrued,
+    settled: row.rebateSettled,
     rate: reached?.rate ?? null,
     coming: coming && { from: coming.from, rate: coming.rate, missing: coming.missing.toFixed() },
   };
@@ -119,10 +119,10 @@ async function prepaymentsOf(sql: Sql, companyId: number, agreementId: number): 
   const rows = await sql.rows<{
     id: number;
     number: string;
-    taken_on: Day;
+    takenOn: Day;
     amount: string;
-    left_over: string;
-    line_no: number | null;
+    leftOver: string;
+    lineNo: number | null;
   }>(
     `SELECT p.id, p.number, p.taken_on, p.amount, p.amount - p.drawn - p.returned - p.carried AS left_over, l.line_no
        FROM prepayment p
@@ -132,10 +132,10 @@ async function prepaymentsOf(sql: Sql, companyId: number, agreementId: number): 
   );
   return rows.map((row) => ({
     document: { kind: 'PP', id: row.id, number: row.number },
-    takenOn: row.taken_on,
-    amount: plain(row.amount),
-    left: plain(row.left_over),
-    lineNo: row.line_no,
+    takenOn: row.takenOn,
+    amount: row.amount,
+    left: row.leftOver,
+    lineNo: row.lineNo,
   }));
 }
 
@@ -146,14 +146,14 @@ async function shortfallOf(sql: Sql, companyId: number, agreementId: number): Pr
       WHERE d.company_id = ? AND d.agreement_id = ? GROUP BY d.id`,
     [companyId, agreementId],
   );
-  return row ? { id: row.id, state: row.state, net: plain(row.net) } : null;
+  return row ? { ...row } : null;
 }
 
 async function revisionsOf(sql: Sql, companyId: number, agreementId: number): Promise<Sheet['revisions']> {
   const rows = await sql.rows<{
     revision: number;
     name: string;
-    revised_on: Day;
+    revisedOn: Day;
     reason: string;
     repriced: number;
     changes: string;
@@ -166,7 +166,7 @@ async function revisionsOf(sql: Sql, companyId: number, agreementId: number): Pr
   return rows.map((row) => ({
     revision: row.revision,
     person: row.name,
-    revisedOn: row.revised_on,
+    revisedOn: row.revisedOn,
     reason: row.reason,
     repriced: row.repriced,
     changes: JSON.parse(row.changes) as Sheet['revisions'][number]['changes'],
@@ -182,27 +182,27 @@ async function linesOf(sql: Sql, companyId: number, id: number, vendorId: number
     sql.rows<
       PriceColumns & {
         id: number;
-        line_no: number;
-        item_id: number | null;
+        lineNo: number;
+        itemId: number | null;
         number: string;
         name: string;
         unit: string;
-        group_id: number | null;
-        group_code: string;
-        group_name: string;
-        list_price: string | null;
-        vendor_price: string | null;
-        least_release: string;
-        release_multiple: string;
+        groupId: number | null;
+        groupCode: string;
+        groupName: string;
+        listPrice: string | null;
+        vendorPrice: string | null;
+        leastRelease: string;
+        releaseMultiple: string;
         notes: string;
         committed: string;
-        committed_value: string;
+        committedValue: string;
         released: string;
-        released_value: string;
+        releasedValue: string;
         shipped: string;
-        shipped_value: string;
+        shippedValue: string;
         invoiced: string;
-        invoiced_value: string;
+        invoicedValue: string;
       }
     >(
       `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, g.id AS group_id, g.code AS group_code, g.name AS group_name,
@@ -220,28 +220,28 @@ async function linesOf(sql: Sql, companyId: number, id: number, vendorId: number
   ]);
   return rows.map((row) => {
     const term = priceTermOf(row, breaks.get(row.id) ?? []);
-    const listPrice = plain((vendorId === null ? row.list_price : row.vendor_price) ?? '0');
+    const listPrice = (vendorId === null ? row.listPrice : row.vendorPrice) ?? '0';
     return {
       id: row.id,
-      lineNo: row.line_no,
-      item: row.item_id === null ? null : { id: row.item_id, number: row.number, name: row.name, unit: row.unit },
-      group: row.group_id === null ? null : { id: row.group_id, code: row.group_code, name: row.group_name },
+      lineNo: row.lineNo,
+      item: row.itemId === null ? null : { id: row.itemId, number: row.number, name: row.name, unit: row.unit },
+      group: row.groupId === null ? null : { id: row.groupId, code: row.groupCode, name: row.groupName },
       listPrice,
       priceKind: term.priceKind,
       priceValue: term.priceValue,
       breaks: [...term.breaks],
       unitPrice: agreedPrice({ ...term, breaks: [] }, dec(row.committed), listPrice).toFixed(),
-      leastRelease: plain(row.least_release),
-      releaseMultiple: plain(row.release_multiple),
+      leastRelease: row.leastRelease,
+      releaseMultiple: row.releaseMultiple,
       notes: row.notes,
-      committed: plain(row.committed),
-      committedValue: plain(row.committed_value),
-      released: plain(row.released),
-      releasedValue: plain(row.released_value),
-      shipped: plain(row.shipped),
-      shippedValue: plain(row.shipped_value),
-      invoiced: plain(row.invoiced),
-      invoicedValue: plain(row.invoiced_value),
+      committed: row.committed,
+      committedValue: row.committedValue,
+      released: row.released,
+      releasedValue: row.releasedValue,
+      shipped: row.shipped,
+      shippedValue: row.shippedValue,
+      invoiced: row.invoiced,
+      invoicedValue: row.invoicedValue,
       calls: calls.get(row.id) ?? [],
     };
   });
@@ -254,30 +254,30 @@ export async function findOffers(
   query: z.infer<typeof contract.findOffers.query>,
   workDate: Day,
 ): Promise<z.infer<typeof contract.findOffers.out>> {
-  const [item] = await sql.rows<{ item_group_id: number | null; list_price: string; vendor_price: string | null }>(
+  const [item] = await sql.rows<{ itemGroupId: number | null; listPrice: string; vendorPrice: string | null }>(
     `SELECT i.item_group_id, ${listPriceIn(CUSTOMER_CURRENCY)} AS list_price, v.unit_price AS vendor_price FROM item i
        LEFT JOIN item_vendor v ON v.company_id = i.company_id AND v.item_id = i.id AND v.vendor_id = ?
       WHERE i.company_id = ? AND i.id = ?`,
     [query.customerId ?? 0, query.customerId ?? 0, query.vendorId ?? 0, companyId, query.itemId],
   );
   const found = there(item, 'This item');
-  const [party] = await sql.rows<{ currency: string; contracted_only: number }>(
+  const [party] = await sql.rows<{ currency: string; contractedOnly: boolean }>(
     query.vendorId
       ? 'SELECT currency, 0 AS contracted_only FROM vendor WHERE company_id = ? AND id = ?'
       : 'SELECT currency, contracted_only FROM customer WHERE company_id = ? AND id = ?',
     [companyId, query.vendorId ?? query.customerId ?? 0],
   );
-  const { currency, contracted_only } = there(party, 'This party');
+  const { currency, contractedOnly } = there(party, 'This party');
   const offers = await lockOffers(withoutLocks(sql), companyId, {
     customerId: query.customerId ?? null,
     vendorIds: query.vendorId ? [query.vendorId] : [],
     day: workDate,
   });
-  const listPrice = plain((query.vendorId ? found.vendor_price : found.list_price) ?? '0');
+  const listPrice = (query.vendorId ? found.vendorPrice : found.listPrice) ?? '0';
   const quantity = dec(isDecimalText(query.quantity, 'quantity') ? query.quantity : '1');
   const ranked = rankOffers(offers, {
     itemId: query.itemId,
-    groupId: found.item_group_id,
+    groupId: found.itemGroupId,
     quantity,
     listPrice,
     day: workDate,
@@ -285,7 +285,7 @@ export async function findOffers(
   });
   return {
     listPrice,
-    contractedOnly: Boolean(contracted_only),
+    contractedOnly,
     offers: ranked.map((offer) => ({
       agreementLineId: offer.line.id,
       agreement: { kind: 'AG', id: offer.agreement.id, number: offer.agreement.number },

@@ -3,7 +3,6 @@ import { dec, type Day, type DocumentKind } from '@core/kernel';
 import { rebateAccrualJournal } from '@core/ledger';
 import type { Doer } from '../acts';
 import type { Sql, Tx } from '../db/database';
-import { plain } from '../db/mapping';
 import type { JournalPlan } from '../ledger';
 import { rebateOf, type AgreementHead } from './store';
 
@@ -11,10 +10,10 @@ import { rebateOf, type AgreementHead } from './store';
 export async function rebatesOf(sql: Sql, companyId: number, agreementIds: readonly number[]): Promise<RebateState[]> {
   if (agreementIds.length === 0) return [];
   const rows = await sql.rows<
-    Pick<AgreementHead, 'id' | 'rebate_kind' | 'rebate_by' | 'first_day' | 'last_day' | 'currency'> & {
-      rebate_value: string;
-      rebate_quantity: string;
-      rebate_accrued: string;
+    Pick<AgreementHead, 'id' | 'rebateKind' | 'rebateBy' | 'firstDay' | 'lastDay' | 'currency'> & {
+      rebateValue: string;
+      rebateQuantity: string;
+      rebateAccrued: string;
     }
   >(
     `SELECT id, rebate_kind, rebate_by, first_day, last_day, currency, rebate_value, rebate_quantity, rebate_accrued
@@ -26,12 +25,12 @@ export async function rebatesOf(sql: Sql, companyId: number, agreementIds: reado
     states.push({
       agreementId: row.id,
       rebate: await rebateOf(sql, companyId, row),
-      firstDay: row.first_day,
-      lastDay: row.last_day,
+      firstDay: row.firstDay,
+      lastDay: row.lastDay,
       currency: row.currency,
-      value: plain(row.rebate_value),
-      quantity: plain(row.rebate_quantity),
-      accrued: plain(row.rebate_accrued),
+      value: row.rebateValue,
+      quantity: row.rebateQuantity,
+      accrued: row.rebateAccrued,
     });
   }
   return states;
@@ -61,14 +60,14 @@ export async function writeAccruals(
   await tx.insertPlain(
     'rebate_entry',
     accruals.map((accrual) => ({
-      company_id: companyId,
-      agreement_id: accrual.agreementId,
-      document_kind: source.kind,
-      document_id: source.id,
-      posted_on: postedOn,
+      companyId,
+      agreementId: accrual.agreementId,
       value: accrual.value,
       quantity: accrual.quantity,
       accrued: accrual.accrued,
+      documentKind: source.kind,
+      documentId: source.id,
+      postedOn,
     })),
   );
   return accruals
@@ -102,5 +101,5 @@ export async function invoicedInTerm(
      ) counted`,
     [companyId, agreementId, firstDay, lastDay, companyId, agreementId, firstDay, lastDay],
   );
-  return { value: plain(row?.value ?? '0'), quantity: plain(row?.quantity ?? '0') };
+  return { value: row?.value ?? '0', quantity: row?.quantity ?? '0' };
 }

@@ -5,7 +5,6 @@ import { decided, refuse } from '@core/refusals';
 import * as contract from '@api/agreements';
 import { defineAct } from '../acts';
 import type { Database, Sql } from '../db/database';
-import { plain } from '../db/mapping';
 import { lockAgreement } from './store';
 
 /** A fired reminder was seen to: it leaves Today. // A9 */
@@ -40,14 +39,14 @@ export const handleReminder = defineAct(contract.handleReminder, {
 
 interface Waiting {
   id: number;
-  agreement_id: number;
+  agreementId: number;
   number: string;
   kind: ReminderKind;
-  at_value: string;
-  first_day: Day;
-  last_day: Day;
-  shipped_value: string;
-  committed_value: string;
+  atValue: string;
+  firstDay: Day;
+  lastDay: Day;
+  shippedValue: string;
+  committedValue: string;
 }
 
 const WAITING = `SELECT r.id, r.agreement_id, a.number, r.kind, r.at_value, a.first_day, a.last_day, a.shipped_value, a.committed_value
@@ -57,11 +56,11 @@ const WAITING = `SELECT r.id, r.agreement_id, a.number, r.kind, r.at_value, a.fi
 function dueOf(rows: readonly Waiting[], workDate: Day): Waiting[] {
   return rows.filter((row) =>
     isDue(
-      { kind: row.kind, at: plain(row.at_value) },
+      { kind: row.kind, at: row.atValue },
       {
-        firstDay: row.first_day,
-        lastDay: row.last_day,
-        fulfilled: share(row.shipped_value, row.committed_value),
+        firstDay: row.firstDay,
+        lastDay: row.lastDay,
+        fulfilled: share(row.shippedValue, row.committedValue),
       },
       workDate,
     ),
@@ -85,7 +84,7 @@ export const fireReminders = defineAct(contract.fireReminders, {
         [doer.workDate, doer.companyId, due.map((row) => row.id)],
       );
     }
-    const touched = new Map(due.map((row) => [row.agreement_id, row.number]));
+    const touched = new Map(due.map((row) => [row.agreementId, row.number]));
     return { made: [], touched: [...touched].map(([id, number]) => ({ kind: 'AG', id, number })) };
   },
 });
@@ -119,7 +118,7 @@ export interface FeedEntry {
 
 /** What a feed with that token shows: reminders with their day, and last days; null where nobody has the token. */
 export async function feedOf(sql: Sql, token: string): Promise<{ company: string; entries: FeedEntry[] } | null> {
-  const [feed] = await sql.rows<{ company_id: number; name: string }>(
+  const [feed] = await sql.rows<{ companyId: number; name: string }>(
     `SELECT f.company_id, c.name FROM calendar_feed f
        JOIN company c ON c.id = f.company_id
        JOIN person p ON p.id = f.person_id AND p.active = TRUE
@@ -129,13 +128,13 @@ export async function feedOf(sql: Sql, token: string): Promise<{ company: string
   );
   if (!feed) return null;
   const rows = await sql.rows<{
-    agreement_id: number;
+    agreementId: number;
     number: string;
     party: string;
-    last_day: Day;
+    lastDay: Day;
     kind: ReminderKind | null;
-    at_value: string | null;
-    fired_on: Day | null;
+    atValue: string | null;
+    firedOn: Day | null;
   }>(
     `SELECT a.id AS agreement_id, a.number, COALESCE(c.name, v.name) AS party, a.last_day, r.kind, r.at_value, r.fired_on
        FROM agreement a
@@ -143,22 +142,22 @@ export async function feedOf(sql: Sql, token: string): Promise<{ company: string
        LEFT JOIN vendor v ON v.company_id = a.company_id AND v.id = a.vendor_id
        LEFT JOIN agreement_reminder r ON r.company_id = a.company_id AND r.agreement_id = a.id AND r.handled_on IS NULL
       WHERE a.company_id = ? AND a.state IN ('in-force', 'paused') ORDER BY a.id, r.id`,
-    [feed.company_id],
+    [feed.companyId],
   );
   const entries = new Map<string, FeedEntry>();
   for (const row of rows) {
-    const path = `/agreements/${row.agreement_id}`;
+    const path = `/agreements/${row.agreementId}`;
     entries.set(`${row.number}-end`, {
       id: `${row.number}-end`,
-      day: row.last_day,
+      day: row.lastDay,
       title: `${row.number} with ${row.party} ends`,
       text: 'Wrap it up, extend it or renew it.',
       path,
     });
     if (row.kind === null) continue;
-    const at = plain(row.at_value!);
+    const at = row.atValue!;
     // Only a reminder by days has its day before it fires.
-    const day = row.fired_on ?? reminderDay({ kind: row.kind, at }, row.last_day);
+    const day = row.firedOn ?? reminderDay({ kind: row.kind, at }, row.lastDay);
     if (!day) continue;
     const id = `${row.number}-${row.kind}-${at}`;
     const words = reminderWords({ kind: row.kind, at });

@@ -3,7 +3,6 @@ import { dec, sum } from '@core/kernel';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import type { Sql, Tx } from '../db/database';
-import { plain } from '../db/mapping';
 import { postJournals } from '../ledger';
 import { accrualJournals, invoicedInTerm, writeAccruals } from './rebates';
 import { counterStatements, loadTermsGround, lockAgreement, termsOf, type AgreementHead } from './store';
@@ -77,16 +76,16 @@ export const reviseAgreement = defineAct(contract.reviseAgreement, {
 async function lockOpenLines(sql: Sql, companyId: number, agreementId: number): Promise<OpenLine[]> {
   const rows = await sql.rows<{
     id: number;
-    order_id: number;
+    orderId: number;
     number: string;
-    line_no: number;
+    lineNo: number;
     item: string;
-    agreement_line_id: number;
+    agreementLineId: number;
     quantity: string;
-    unit_price: string;
-    list_price: string;
+    unitPrice: string;
+    listPrice: string;
     amount: string;
-    agreed_amount: string | null;
+    agreedAmount: string | null;
   }>(
     `SELECT STRAIGHT_JOIN l.id, l.order_id, o.number, l.line_no,
             (SELECT i.number FROM item i WHERE i.company_id = l.company_id AND i.id = l.item_id) AS item,
@@ -101,16 +100,16 @@ async function lockOpenLines(sql: Sql, companyId: number, agreementId: number): 
   );
   return rows.map((row) => ({
     id: row.id,
-    orderId: row.order_id,
+    orderId: row.orderId,
     order: row.number,
-    lineNo: row.line_no,
+    lineNo: row.lineNo,
     item: row.item,
-    agreementLineId: row.agreement_line_id,
-    quantity: plain(row.quantity),
-    unitPrice: plain(row.unit_price),
-    listPrice: plain(row.list_price),
-    amount: plain(row.amount),
-    agreedAmount: row.agreed_amount === null ? null : plain(row.agreed_amount),
+    agreementLineId: row.agreementLineId,
+    quantity: row.quantity,
+    unitPrice: row.unitPrice,
+    listPrice: row.listPrice,
+    amount: row.amount,
+    agreedAmount: row.agreedAmount,
   }));
 }
 
@@ -142,9 +141,9 @@ async function reprice(tx: Tx, doer: Doer, repriced: RevisionEffects['repriced']
 
 /** Where the revision changes rebate or term, what is owed follows at once. // A10 */
 async function accrueAnew(tx: Tx, doer: Doer, head: AgreementHead, terms: RevisionEffects['terms']): Promise<void> {
-  if (head.rebate_kind === 'none' && terms.rebate.kind === 'none') return;
+  if (head.rebateKind === 'none' && terms.rebate.kind === 'none') return;
   const { companyId } = doer;
-  const [before] = await tx.rows<{ rebate_value: string; rebate_quantity: string; rebate_accrued: string }>(
+  const [before] = await tx.rows<{ rebateValue: string; rebateQuantity: string; rebateAccrued: string }>(
     'SELECT rebate_value, rebate_quantity, rebate_accrued FROM agreement WHERE company_id = ? AND id = ?',
     [companyId, head.id],
   );
@@ -155,9 +154,9 @@ async function accrueAnew(tx: Tx, doer: Doer, head: AgreementHead, terms: Revisi
   const owed = rebateOwed(terms.rebate, dec(terms.rebate.by === 'value' ? now.value : now.quantity), terms.currency);
   const accrual = {
     agreementId: head.id,
-    value: dec(now.value).minus(before!.rebate_value).toFixed(),
-    quantity: dec(now.quantity).minus(before!.rebate_quantity).toFixed(),
-    accrued: owed.minus(before!.rebate_accrued).toFixed(),
+    value: dec(now.value).minus(before!.rebateValue).toFixed(),
+    quantity: dec(now.quantity).minus(before!.rebateQuantity).toFixed(),
+    accrued: owed.minus(before!.rebateAccrued).toFixed(),
   };
   if ([accrual.value, accrual.quantity, accrual.accrued].every((each) => dec(each).eq(0))) return;
   const number = await takeNumbers(tx, companyId, { JR: accrualJournals([accrual]) });

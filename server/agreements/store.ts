@@ -22,7 +22,7 @@ import type {
 import type { Route } from '@core/catalogue';
 import { there } from '../acts';
 import type { Sql, Statement } from '../db/database';
-import { APPROVED, listPriceIn, plain, shipTosOf } from '../db/mapping';
+import { APPROVED, listPriceIn, shipTosOf } from '../db/mapping';
 
 export interface AgreementHead {
   id: number;
@@ -31,24 +31,24 @@ export interface AgreementHead {
   state: AgreementState;
   side: Side;
   basis: Basis;
-  customer_id: number | null;
-  vendor_id: number | null;
+  customerId: number | null;
+  vendorId: number | null;
   currency: string;
-  first_day: string;
-  last_day: string;
-  limit_policy: LimitPolicy;
-  tolerance_percent: string;
+  firstDay: string;
+  lastDay: string;
+  limitPolicy: LimitPolicy;
+  tolerancePercent: string;
   priority: number;
   title: string;
-  signed_on: string | null;
-  sales_organisation_id: number | null;
-  probability_percent: string;
+  signedOn: string | null;
+  salesOrganisationId: number | null;
+  probabilityPercent: string;
   notes: string;
-  rebate_kind: RebateKind;
-  rebate_by: RebateBasis;
-  release_ahead_days: number | null;
-  plan_ship_to_id: number | null;
-  plan_reference: string;
+  rebateKind: RebateKind;
+  rebateBy: RebateBasis;
+  releaseAheadDays: number | null;
+  planShipToId: number | null;
+  planReference: string;
 }
 
 const HEAD_COLUMNS = `id, number, version, state, side, basis, customer_id, vendor_id, currency, first_day, last_day,
@@ -73,21 +73,21 @@ export async function termsOf(
   return {
     side: head.side,
     basis: head.basis,
-    customerId: head.customer_id,
-    vendorId: head.vendor_id,
-    salesOrganisationId: head.sales_organisation_id,
+    customerId: head.customerId,
+    vendorId: head.vendorId,
+    salesOrganisationId: head.salesOrganisationId,
     title: head.title,
-    firstDay: head.first_day,
-    lastDay: head.last_day,
-    signedOn: head.signed_on,
-    limitPolicy: head.limit_policy,
-    tolerancePercent: plain(head.tolerance_percent),
-    probabilityPercent: plain(head.probability_percent),
+    firstDay: head.firstDay,
+    lastDay: head.lastDay,
+    signedOn: head.signedOn,
+    limitPolicy: head.limitPolicy,
+    tolerancePercent: head.tolerancePercent,
+    probabilityPercent: head.probabilityPercent,
     priority: String(head.priority),
     notes: head.notes,
     rebate: await rebateOf(sql, companyId, head),
     reminders: (await remindersOf(sql, companyId, head.id)).map(({ kind, at }) => ({ kind, at })),
-    releaseAhead: head.release_ahead_days === null ? '' : String(head.release_ahead_days),
+    releaseAhead: head.releaseAheadDays === null ? '' : String(head.releaseAheadDays),
   };
 }
 
@@ -95,16 +95,16 @@ export async function termsOf(
 export async function rebateOf(
   sql: Sql,
   companyId: number,
-  head: Pick<AgreementHead, 'id' | 'rebate_kind' | 'rebate_by'>,
+  head: Pick<AgreementHead, 'id' | 'rebateKind' | 'rebateBy'>,
 ): Promise<Rebate> {
-  const tiers = await sql.rows<{ from_amount: string; rate: string }>(
+  const tiers = await sql.rows<{ fromAmount: string; rate: string }>(
     'SELECT from_amount, rate FROM agreement_rebate_tier WHERE company_id = ? AND agreement_id = ? ORDER BY from_amount',
     [companyId, head.id],
   );
   return {
-    kind: head.rebate_kind,
-    by: head.rebate_by,
-    tiers: tiers.map((tier) => ({ from: plain(tier.from_amount), rate: plain(tier.rate) })),
+    kind: head.rebateKind,
+    by: head.rebateBy,
+    tiers: tiers.map((tier) => ({ from: tier.fromAmount, rate: tier.rate })),
   };
 }
 
@@ -116,9 +116,9 @@ export interface KeptReminder extends Reminder {
 export async function remindersOf(sql: Sql, companyId: number, agreementId: number): Promise<KeptReminder[]> {
   const rows = await sql.rows<{
     kind: ReminderKind;
-    at_value: string;
-    fired_on: string | null;
-    handled_on: string | null;
+    atValue: string;
+    firedOn: string | null;
+    handledOn: string | null;
   }>(
     `SELECT kind, at_value, fired_on, handled_on FROM agreement_reminder
       WHERE company_id = ? AND agreement_id = ? ORDER BY kind, at_value`,
@@ -126,16 +126,16 @@ export async function remindersOf(sql: Sql, companyId: number, agreementId: numb
   );
   return rows.map((row) => ({
     kind: row.kind,
-    at: plain(row.at_value),
-    firedOn: row.fired_on,
-    handledOn: row.handled_on,
+    at: row.atValue,
+    firedOn: row.firedOn,
+    handledOn: row.handledOn,
   }));
 }
 
 export interface PriceColumns {
-  price_kind: PriceKind;
-  unit_price: string | null;
-  discount_percent: string | null;
+  priceKind: PriceKind;
+  unitPrice: string | null;
+  discountPercent: string | null;
 }
 
 /** The columns of a line's price, read under `l`. */
@@ -143,10 +143,8 @@ export const PRICE_COLUMNS = 'l.price_kind, l.unit_price, l.discount_percent';
 
 /** A line's price as core reads it. */
 export function priceTermOf(row: PriceColumns, breaks: readonly PriceBreak[]): PriceTerm {
-  return { priceKind: row.price_kind, priceValue: plainOr(row.unit_price ?? row.discount_percent), breaks };
+  return { priceKind: row.priceKind, priceValue: row.unitPrice ?? row.discountPercent ?? '', breaks };
 }
-
-const plainOr = (value: string | null) => (value === null ? '' : plain(value));
 
 /** The price breaks of the lines of agreements, in rising order. */
 export async function breaksOf(
@@ -155,10 +153,10 @@ export async function breaksOf(
   agreementIds: number | readonly number[],
 ): Promise<Map<number, PriceBreak[]>> {
   const rows = await sql.rows<{
-    line_id: number;
-    from_quantity: string;
-    unit_price: string | null;
-    discount_percent: string | null;
+    lineId: number;
+    fromQuantity: string;
+    unitPrice: string | null;
+    discountPercent: string | null;
   }>(
     `SELECT b.agreement_line_id AS line_id, b.from_quantity, b.unit_price, b.discount_percent
        FROM agreement_line l
@@ -168,24 +166,24 @@ export async function breaksOf(
   );
   const byLine = new Map<number, PriceBreak[]>();
   for (const row of rows) {
-    const breaks = byLine.get(row.line_id) ?? [];
-    breaks.push({ from: plain(row.from_quantity), value: plainOr(row.unit_price ?? row.discount_percent) });
-    byLine.set(row.line_id, breaks);
+    const breaks = byLine.get(row.lineId) ?? [];
+    breaks.push({ from: row.fromQuantity, value: row.unitPrice ?? row.discountPercent ?? '' });
+    byLine.set(row.lineId, breaks);
   }
   return byLine;
 }
 
 interface ReleaseLineRow extends PriceColumns {
   id: number;
-  line_no: number;
-  item_id: number | null;
-  item_group_id: number | null;
+  lineNo: number;
+  itemId: number | null;
+  itemGroupId: number | null;
   committed: string;
-  committed_value: string;
+  committedValue: string;
   released: string;
-  released_value: string;
-  least_release: string;
-  release_multiple: string;
+  releasedValue: string;
+  leastRelease: string;
+  releaseMultiple: string;
 }
 
 /** The columns `offeredLineOf` reads, under `l`. */
@@ -195,15 +193,15 @@ const OFFERED_COLUMNS = `l.id, l.line_no, l.item_id, l.item_group_id, l.committe
 function offeredLineOf(row: ReleaseLineRow, breaks: readonly PriceBreak[]): OfferedLine {
   return {
     id: row.id,
-    lineNo: row.line_no,
-    itemId: row.item_id,
-    groupId: row.item_group_id,
-    committed: plain(row.committed),
-    committedValue: plain(row.committed_value),
-    released: plain(row.released),
-    releasedValue: plain(row.released_value),
-    leastRelease: plain(row.least_release),
-    releaseMultiple: plain(row.release_multiple),
+    lineNo: row.lineNo,
+    itemId: row.itemId,
+    groupId: row.itemGroupId,
+    committed: row.committed,
+    committedValue: row.committedValue,
+    released: row.released,
+    releasedValue: row.releasedValue,
+    leastRelease: row.leastRelease,
+    releaseMultiple: row.releaseMultiple,
     ...priceTermOf(row, breaks),
   };
 }
@@ -212,26 +210,18 @@ interface OfferingColumns {
   number: string;
   state: AgreementState;
   basis: Basis;
-  first_day: string;
-  last_day: string;
+  firstDay: string;
+  lastDay: string;
   currency: string;
   priority: number;
-  limit_policy: LimitPolicy;
-  tolerance_percent: string;
+  limitPolicy: LimitPolicy;
+  tolerancePercent: string;
 }
 
 function offeringOf(id: number, head: OfferingColumns): OfferingAgreement {
   return {
     id,
-    number: head.number,
-    state: head.state,
-    basis: head.basis,
-    firstDay: head.first_day,
-    lastDay: head.last_day,
-    currency: head.currency,
-    priority: head.priority,
-    limitPolicy: head.limit_policy,
-    tolerancePercent: plain(head.tolerance_percent),
+    ...head,
   };
 }
 
@@ -250,37 +240,37 @@ export async function loadRelease(
     [companyId, agreementId],
   );
   const breaks = await breaksOf(sql, companyId, agreementId);
-  const itemIds = [...rows.flatMap((row) => (row.item_id === null ? [] : [row.item_id])), ...askedItemIds];
+  const itemIds = [...rows.flatMap((row) => (row.itemId === null ? [] : [row.itemId])), ...askedItemIds];
   const items = await releaseItems(sql, companyId, head, itemIds, day);
   const party = await partyOf(sql, companyId, head);
-  const shipTos = head.customer_id === null ? [] : await shipTosOf(sql, companyId, head.customer_id);
+  const shipTos = head.customerId === null ? [] : await shipTosOf(sql, companyId, head.customerId);
   return {
     agreement: { ...offeringOf(head.id, head), side: head.side },
     party,
     shipToIds: shipTos.map((each) => each.id),
     lines: rows.map((row) => ({
       ...offeredLineOf(row, breaks.get(row.id) ?? []),
-      item: row.item_id === null ? null : (items.get(row.item_id) ?? null),
+      item: row.itemId === null ? null : (items.get(row.itemId) ?? null),
     })),
     items,
   };
 }
 
 async function partyOf(sql: Sql, companyId: number, head: AgreementHead): Promise<ReleaseGround['party']> {
-  const [row] = await sql.rows<{ id: number; name: string; reference_required: number }>(
+  const [row] = await sql.rows<{ id: number; name: string; referenceRequired: boolean }>(
     head.side === 'selling'
       ? 'SELECT id, name, reference_required FROM customer WHERE company_id = ? AND id = ?'
       : 'SELECT id, name, 0 AS reference_required FROM vendor WHERE company_id = ? AND id = ?',
-    [companyId, head.customer_id ?? head.vendor_id],
+    [companyId, head.customerId ?? head.vendorId],
   );
-  return { id: row!.id, name: row!.name, referenceRequired: Boolean(row!.reference_required) };
+  return { id: row!.id, name: row!.name, referenceRequired: row!.referenceRequired };
 }
 
 /** Items as a release takes them: at the list price, or at what the vendor asks for them. */
 async function releaseItems(
   sql: Sql,
   companyId: number,
-  { vendor_id: vendorId, currency }: Pick<AgreementHead, 'vendor_id' | 'currency'>,
+  { vendorId: vendorId, currency }: Pick<AgreementHead, 'vendorId' | 'currency'>,
   itemIds: readonly number[],
   day: string,
 ): Promise<Map<number, ReleaseItem>> {
@@ -290,11 +280,11 @@ async function releaseItems(
     id: number;
     number: string;
     unit: string;
-    item_group_id: number | null;
+    itemGroupId: number | null;
     route: Route;
-    list_price: string;
-    vendor_price: string | null;
-    tax_code_id: number;
+    listPrice: string;
+    vendorPrice: string | null;
+    taxCodeId: number;
     rate: string;
     approved: number;
   }>(
@@ -315,18 +305,18 @@ async function releaseItems(
   );
   return new Map(
     rows
-      .filter((row) => vendorId === null || row.vendor_price !== null)
+      .filter((row) => vendorId === null || row.vendorPrice !== null)
       .map((row) => [
         row.id,
         {
           id: row.id,
           number: row.number,
           unit: row.unit,
-          groupId: row.item_group_id,
+          groupId: row.itemGroupId,
           route: row.route,
-          listPrice: plain(vendorId === null ? row.list_price : row.vendor_price!),
-          taxCodeId: row.tax_code_id,
-          taxRate: plain(row.rate),
+          listPrice: vendorId === null ? row.listPrice : row.vendorPrice!,
+          taxCodeId: row.taxCodeId,
+          taxRate: row.rate,
           approvedInstead: vendorId === null || row.approved ? null : (instead.get(row.id) ?? []).join(' or '),
         },
       ]),
@@ -341,7 +331,7 @@ async function approvedFor(
   day: string,
 ): Promise<Map<number, string[]>> {
   if (itemIds.length === 0) return new Map();
-  const rows = await sql.rows<{ item_id: number; name: string }>(
+  const rows = await sql.rows<{ itemId: number; name: string }>(
     `SELECT iv.item_id, v.name
        FROM item_vendor iv
        JOIN item i ON i.company_id = iv.company_id AND i.id = iv.item_id
@@ -351,7 +341,7 @@ async function approvedFor(
     [companyId, [...itemIds], day, day],
   );
   const byItem = new Map<number, string[]>();
-  for (const row of rows) byItem.set(row.item_id, [...(byItem.get(row.item_id) ?? []), row.name]);
+  for (const row of rows) byItem.set(row.itemId, [...(byItem.get(row.itemId) ?? []), row.name]);
   return byItem;
 }
 
@@ -377,22 +367,14 @@ export async function lockOffers(
         AND (customer_id = ? OR vendor_id IN (?))
       UNION
      SELECT agreement_id FROM agreement_line WHERE company_id = ? AND id IN (?)`,
-    [
-      companyId,
-      asked.day,
-      asked.day,
-      asked.customerId ?? 0,
-      asked.vendorIds?.length ? asked.vendorIds : [0],
-      companyId,
-      asked.lineIds?.length ? asked.lineIds : [0],
-    ],
+    [companyId, asked.day, asked.day, asked.customerId ?? 0, asked.vendorIds ?? [], companyId, asked.lineIds ?? []],
   );
   if (heads.length === 0) return [];
   const ids = heads.map((head) => head.id);
   await lockAgreements(sql, companyId, ids);
   const rows = await sql.rows<
     ReleaseLineRow &
-      OfferingColumns & { agreement_id: number; customer_id: number | null; vendor_id: number | null; title: string }
+      OfferingColumns & { agreementId: number; customerId: number | null; vendorId: number | null; title: string }
   >(
     `SELECT ${OFFERED_COLUMNS}, a.id AS agreement_id, a.number, a.state, a.basis, a.first_day, a.last_day, a.currency,
             a.priority, a.limit_policy, a.tolerance_percent, a.customer_id, a.vendor_id, a.title
@@ -402,10 +384,10 @@ export async function lockOffers(
   );
   const breaks = await breaksOf(sql, companyId, ids);
   return rows.map((row) => ({
-    agreement: offeringOf(row.agreement_id, row),
+    agreement: offeringOf(row.agreementId, row),
     line: offeredLineOf(row, breaks.get(row.id) ?? []),
-    customerId: row.customer_id,
-    vendorId: row.vendor_id,
+    customerId: row.customerId,
+    vendorId: row.vendorId,
     title: row.title,
   }));
 }
@@ -429,7 +411,7 @@ export async function loadTermsGround(
     0,
     ...terms.lines.flatMap((line) => pick(line) ?? []),
   ];
-  const items = await sql.rows<{ id: number; number: string; list_price: string; vendor_price: string | null }>(
+  const items = await sql.rows<{ id: number; number: string; listPrice: string; vendorPrice: string | null }>(
     `SELECT i.id, i.number, ${listPriceIn('?')} AS list_price, v.unit_price AS vendor_price FROM item i
        LEFT JOIN item_vendor v ON v.company_id = i.company_id AND v.item_id = i.id AND v.vendor_id = ?
       WHERE i.company_id = ? AND i.id IN (?)`,
@@ -445,8 +427,8 @@ export async function loadTermsGround(
       : null,
     items: new Map(
       items.map((item) => {
-        const listPrice = selling ? item.list_price : item.vendor_price;
-        return [item.id, { number: item.number, listPrice: listPrice === null ? null : plain(listPrice) }];
+        const listPrice = selling ? item.listPrice : item.vendorPrice;
+        return [item.id, { number: item.number, listPrice }];
       }),
     ),
     groups: new Map(groups.map((group) => [group.id, { code: group.code }])),

@@ -1,6 +1,6 @@
 import type { RevisedLine } from '@core/agreements';
 import type { Sql } from '../db/database';
-import { listPriceIn, plain } from '../db/mapping';
+import { listPriceIn } from '../db/mapping';
 import { breaksOf, PRICE_COLUMNS, priceTermOf, type AgreementHead, type PriceColumns } from './store';
 
 /** A line in the terms it is typed in, with the price without the agreement. */
@@ -12,24 +12,24 @@ export interface TermLine extends RevisedLine {
 export async function termLinesOf(
   sql: Sql,
   companyId: number,
-  head: Pick<AgreementHead, 'id' | 'basis' | 'vendor_id' | 'currency'>,
+  head: Pick<AgreementHead, 'id' | 'basis' | 'vendorId' | 'currency'>,
 ): Promise<TermLine[]> {
   const breaks = await breaksOf(sql, companyId, head.id);
   const rows = await sql.rows<
     PriceColumns & {
       id: number;
-      line_no: number;
-      item_id: number | null;
-      item_group_id: number | null;
+      lineNo: number;
+      itemId: number | null;
+      itemGroupId: number | null;
       covers: string;
-      list_price: string | null;
-      vendor_price: string | null;
+      listPrice: string | null;
+      vendorPrice: string | null;
       committed: string;
-      committed_value: string;
+      committedValue: string;
       released: string;
-      released_value: string;
-      least_release: string;
-      release_multiple: string;
+      releasedValue: string;
+      leastRelease: string;
+      releaseMultiple: string;
       notes: string;
     }
   >(
@@ -42,21 +42,21 @@ export async function termLinesOf(
        LEFT JOIN item_group g ON g.company_id = l.company_id AND g.id = l.item_group_id
        LEFT JOIN item_vendor v ON v.company_id = l.company_id AND v.item_id = l.item_id AND v.vendor_id = ?
       WHERE l.company_id = ? AND l.agreement_id = ? ORDER BY l.line_no`,
-    [head.currency, head.currency, head.vendor_id ?? 0, companyId, head.id],
+    [head.currency, head.currency, head.vendorId ?? 0, companyId, head.id],
   );
   const byValue = head.basis === 'value';
   return rows.map((row) => ({
     id: row.id,
-    lineNo: row.line_no,
+    lineNo: row.lineNo,
     covers: row.covers,
-    itemId: row.item_id,
-    groupId: row.item_group_id,
-    listPrice: plain((head.vendor_id === null ? row.list_price : row.vendor_price) ?? '0'),
-    committed: plain(byValue ? row.committed_value : row.committed),
-    released: plain(byValue ? row.released_value : row.released),
+    itemId: row.itemId,
+    groupId: row.itemGroupId,
+    listPrice: (head.vendorId === null ? row.listPrice : row.vendorPrice) ?? '0',
+    committed: byValue ? row.committedValue : row.committed,
+    released: byValue ? row.releasedValue : row.released,
     ...priceTermOf(row, breaks.get(row.id) ?? []),
-    leastRelease: plain(row.least_release),
-    releaseMultiple: plain(row.release_multiple),
+    leastRelease: row.leastRelease,
+    releaseMultiple: row.releaseMultiple,
     notes: row.notes,
   }));
 }

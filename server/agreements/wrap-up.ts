@@ -11,7 +11,6 @@ import { prepaymentJournal } from '@core/ledger';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import type { Sql, Tx } from '../db/database';
-import { plain } from '../db/mapping';
 import { postJournals } from '../ledger';
 import { lockAgreement, termsOf, type AgreementHead } from './store';
 import { termLinesOf } from './term-lines';
@@ -121,20 +120,18 @@ async function draftShortfall(
   lines: WrapUpEffects['shortfall'],
 ): Promise<void> {
   const { companyId, workDate } = doer;
-  const [id] = await tx.insert('shortfall_draft', [
-    { company_id: companyId, agreement_id: agreementId, made_on: workDate },
-  ]);
+  const [id] = await tx.insert('shortfall_draft', [{ companyId, agreementId, madeOn: workDate }]);
   await tx.insert(
     'shortfall_line',
     lines.map((line) => ({
-      company_id: companyId,
-      shortfall_draft_id: id!,
-      agreement_line_id: line.agreementLineId,
+      companyId,
+      shortfallDraftId: id!,
+      agreementLineId: line.agreementLineId,
       quantity: line.quantity,
-      unit_price: line.unitPrice,
+      unitPrice: line.unitPrice,
       net: line.net,
-      tax_code_id: line.taxCodeId,
-      tax_rate: line.taxRate,
+      taxCodeId: line.taxCodeId,
+      taxRate: line.taxRate,
     })),
   );
 }
@@ -159,11 +156,11 @@ async function movePrepayments(
   await tx.insertPlain(
     'prepayment_move',
     prepayments.map(({ id, left }) => ({
-      company_id: companyId,
-      prepayment_id: id,
+      companyId,
+      prepaymentId: id,
       kind: column,
       amount: left,
-      moved_on: workDate,
+      movedOn: workDate,
     })),
   );
   if (how === 'return') {
@@ -202,7 +199,7 @@ async function groundOf(sql: Sql, companyId: number, head: AgreementHead): Promi
   const terms = await termsOf(sql, companyId, head);
   const lines = await termLinesOf(sql, companyId, head);
   const taxes = await taxesOf(sql, companyId, head.id);
-  const prepayments = await sql.rows<{ id: number; left_over: string }>(
+  const prepayments = await sql.rows<{ id: number; leftOver: string }>(
     `SELECT id, amount - drawn - returned - carried AS left_over FROM prepayment
       WHERE company_id = ? AND agreement_id = ? AND amount > drawn + returned + carried ORDER BY id`,
     [companyId, head.id],
@@ -213,18 +210,18 @@ async function groundOf(sql: Sql, companyId: number, head: AgreementHead): Promi
       number: head.number,
       state: head.state,
       currency: head.currency,
-      firstDay: head.first_day,
-      lastDay: head.last_day,
+      firstDay: head.firstDay,
+      lastDay: head.lastDay,
       priority: head.priority,
     },
     lines: lines.map(({ covers, lineNo: _lineNo, ...line }) => ({ ...line, item: covers, ...taxes.get(line.id)! })),
-    prepayments: prepayments.map((row) => ({ id: row.id, left: plain(row.left_over) })),
+    prepayments: prepayments.map((row) => ({ id: row.id, left: row.leftOver })),
   };
 }
 
 /** The tax code each line would be charged with: its item's, else its group's first item's, else the first there is. */
 async function taxesOf(sql: Sql, companyId: number, agreementId: number) {
-  const rows = await sql.rows<{ id: number; tax_code_id: number; rate: string }>(
+  const rows = await sql.rows<{ id: number; taxCodeId: number; rate: string }>(
     `SELECT d.id, t.id AS tax_code_id, t.rate FROM (
        SELECT l.id, COALESCE(i.tax_code_id,
                 (SELECT gi.tax_code_id FROM item gi WHERE gi.company_id = l.company_id AND gi.item_group_id = l.item_group_id ORDER BY gi.id LIMIT 1),
@@ -234,7 +231,7 @@ async function taxesOf(sql: Sql, companyId: number, agreementId: number) {
        JOIN tax_code t ON t.company_id = ? AND t.id = d.tax_code_id`,
     [companyId, agreementId, companyId],
   );
-  return new Map(rows.map((row) => [row.id, { taxCodeId: row.tax_code_id, taxRate: plain(row.rate) }]));
+  return new Map(rows.map((row) => [row.id, { taxCodeId: row.taxCodeId, taxRate: row.rate }]));
 }
 
 /** Rebate accrued and not settled. */
@@ -243,7 +240,7 @@ async function rebateBalanceOf(sql: Sql, companyId: number, agreementId: number)
     'SELECT rebate_accrued - rebate_settled AS balance FROM agreement WHERE company_id = ? AND id = ?',
     [companyId, agreementId],
   );
-  return plain(row!.balance);
+  return row!.balance;
 }
 
 /** Orders, or purchases, released from it that are not moved whole. */
@@ -280,5 +277,5 @@ async function owedOf(sql: Sql, companyId: number, agreementId: number): Promise
           WHERE al.company_id = ? AND al.agreement_id = ?))`,
     [companyId, companyId, agreementId, companyId, agreementId],
   );
-  return plain(row?.owed ?? '0');
+  return row?.owed ?? '0';
 }

@@ -39,13 +39,13 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
     const document = { kind: 'CI' as const, number: number('CI') };
     const [id] = await tx.insert('customer_invoice', [
       {
-        company_id: companyId,
+        companyId,
         number: document.number,
-        customer_id: effects.customerId,
-        order_id: effects.orderId,
+        customerId: effects.customerId,
+        orderId: effects.orderId,
         currency: effects.currency,
-        invoice_date: effects.invoiceDate,
-        due_date: effects.dueDate,
+        invoiceDate: effects.invoiceDate,
+        dueDate: effects.dueDate,
         net: effects.net,
         tax: effects.tax,
         total: effects.total,
@@ -54,28 +54,28 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
     const lineIds = await tx.insert(
       'customer_invoice_line',
       effects.lines.map((line) => ({
-        company_id: companyId,
-        invoice_id: id!,
-        shipment_line_id: line.shipmentLineId,
-        order_line_id: line.orderLineId,
+        companyId,
+        invoiceId: id!,
+        shipmentLineId: line.shipmentLineId,
+        orderLineId: line.orderLineId,
         quantity: line.quantity,
-        unit_price: line.unitPrice,
+        unitPrice: line.unitPrice,
         net: line.net,
         allowance: line.allowance,
-        agreed_net: line.agreedNet,
-        tax_code_id: line.taxCodeId,
-        tax_rate: line.taxRate,
+        agreedNet: line.agreedNet,
+        taxCodeId: line.taxCodeId,
+        taxRate: line.taxRate,
       })),
     );
     await tx.insertPlain(
       'invoice_allowance',
       effects.allowances.map((each) => ({
-        company_id: companyId,
-        invoice_id: id!,
+        companyId,
+        invoiceId: id!,
         measure: each.measure,
         reached: each.reached,
-        from_measure: each.from,
-        per_cent: each.perCent,
+        fromMeasure: each.from,
+        perCent: each.perCent,
         amount: each.amount,
       })),
     );
@@ -83,7 +83,7 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
     await insertOpenItem(
       tx,
       doer,
-      { customer_id: effects.customerId, customer_invoice_id: id! },
+      { customerId: effects.customerId, customerInvoiceId: id! },
       { ...effects, amount: effects.total, settled: effects.drawn },
     );
     const source = { kind: 'CI' as const, id: id! };
@@ -130,13 +130,13 @@ async function writeDraws(
   await tx.insertPlain(
     'prepayment_move',
     draws.map((draw) => ({
-      company_id: doer.companyId,
-      prepayment_id: draw.prepaymentId,
+      companyId: doer.companyId,
+      prepaymentId: draw.prepaymentId,
       kind: 'drawn',
       amount: draw.amount,
-      moved_on: invoiceDate,
-      customer_invoice_id: invoiceId,
-      invoice_line_id: lineIds[draw.lineIndex]!,
+      movedOn: invoiceDate,
+      customerInvoiceId: invoiceId,
+      invoiceLineId: lineIds[draw.lineIndex]!,
     })),
   );
 }
@@ -214,11 +214,11 @@ const recordPayment = defineAct(contract.recordPayment, {
     const payment = number('PY');
     const [id] = await tx.insert('payment', [
       {
-        company_id: companyId,
+        companyId,
         number: payment,
-        open_item_id: effects.openItemId,
+        openItemId: effects.openItemId,
         currency: effects.currency,
-        paid_on: effects.paidOn,
+        paidOn: effects.paidOn,
         amount: effects.amount,
       },
     ]);

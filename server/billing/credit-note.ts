@@ -13,7 +13,6 @@ import {
   writeAccruals,
 } from '../agreements';
 import type { Sql, Statement, Tx } from '../db/database';
-import { plain } from '../db/mapping';
 import { postJournals } from '../ledger';
 import { agreementsOf, lockOrder, lockStock, reopenStatement } from '../orders';
 import { insertOpenItem, insertTaxes, lockOwed, writeSetOffs } from './open-items';
@@ -39,41 +38,41 @@ export const creditInvoice = defineAct(contract.creditInvoice, {
     await tx.insertPlain(
       'credit_note_line',
       effects.lines.map((line) => ({
-        company_id: companyId,
-        credit_note_id: id,
-        invoice_line_id: line.invoiceLineId,
-        order_line_id: line.orderLineId,
+        companyId,
+        creditNoteId: id,
+        invoiceLineId: line.invoiceLineId,
+        orderLineId: line.orderLineId,
         quantity: line.quantity,
         uninvoiced: line.uninvoiced,
-        unit_price: line.unitPrice,
+        unitPrice: line.unitPrice,
         net: line.net,
-        agreed_net: line.agreedNet,
+        agreedNet: line.agreedNet,
         value: line.value,
-        agreed_value: line.agreedValue,
+        agreedValue: line.agreedValue,
         cost: line.cost,
-        tax_code_id: line.taxCodeId,
-        tax_rate: line.taxRate,
+        taxCodeId: line.taxCodeId,
+        taxRate: line.taxRate,
       })),
     );
     await insertTaxes(tx, doer, 'CN', id, effects.taxes);
     await tx.insertPlain(
       'stock_entry',
       back.map((line) => ({
-        company_id: companyId,
-        item_id: line.itemId,
+        companyId,
+        itemId: line.itemId,
         place: 'ours',
-        location_id: line.locationId,
+        locationId: line.locationId,
         quantity: line.quantity,
         cost: line.cost,
-        posted_on: effects.creditDate,
-        document_kind: 'CN',
-        document_id: id,
+        postedOn: effects.creditDate,
+        documentKind: 'CN',
+        documentId: id,
       })),
     );
     const creditItem = await insertOpenItem(
       tx,
       doer,
-      { customer_id: effects.customerId, credit_note_id: id },
+      { customerId: effects.customerId, creditNoteId: id },
       { currency: effects.currency, dueDate: effects.creditDate, amount: `-${effects.total}` },
     );
     if (dec(effects.setOff).gt(0)) await writeSetOffs(tx, doer, creditItem, [{ openItemId, amount: effects.setOff }]);
@@ -157,15 +156,15 @@ interface NewCreditNote {
 async function insertCreditNote(tx: Tx, doer: Doer, number: string, note: NewCreditNote): Promise<number> {
   const [id] = await tx.insert('credit_note', [
     {
-      company_id: doer.companyId,
+      companyId: doer.companyId,
       number,
       kind: note.kind,
-      customer_id: note.customerId,
-      customer_invoice_id: note.invoiceId,
-      order_id: note.orderId,
-      agreement_id: note.agreementId,
+      customerId: note.customerId,
+      customerInvoiceId: note.invoiceId,
+      orderId: note.orderId,
+      agreementId: note.agreementId,
       currency: note.currency,
-      credit_date: note.creditDate,
+      creditDate: note.creditDate,
       reason: note.reason,
       net: note.net,
       tax: note.tax,
@@ -178,11 +177,11 @@ async function insertCreditNote(tx: Tx, doer: Doer, number: string, note: NewCre
 
 /** What of an invoice can be credited; its agreements, order, stock and open item locked in that order. */
 async function lockForCredit(sql: Sql, companyId: number, invoiceId: number) {
-  const [found] = await sql.rows<{ order_id: number | null }>(
+  const [found] = await sql.rows<{ orderId: number | null }>(
     'SELECT order_id FROM customer_invoice WHERE company_id = ? AND id = ?',
     [companyId, invoiceId],
   );
-  const orderId = there(there(found, 'This customer invoice').order_id ?? undefined, 'An invoice of a sales order');
+  const orderId = there(there(found, 'This customer invoice').orderId ?? undefined, 'An invoice of a sales order');
   const agreementIds = await agreementsOf(sql, companyId, orderId);
   const touched = await lockAgreements(sql, companyId, agreementIds);
   const order = await lockOrder(sql, companyId, orderId);
@@ -194,9 +193,9 @@ async function lockForCredit(sql: Sql, companyId: number, invoiceId: number) {
   );
   const [invoice] = await sql.rows<{
     number: string;
-    customer_id: number;
+    customerId: number;
     currency: string;
-    open_item_id: number;
+    openItemId: number;
     owed: string;
   }>(
     `SELECT i.number, i.customer_id, i.currency, oi.id AS open_item_id, oi.amount - oi.settled AS owed
@@ -204,14 +203,14 @@ async function lockForCredit(sql: Sql, companyId: number, invoiceId: number) {
       WHERE i.company_id = ? AND i.id = ? FOR UPDATE`,
     [companyId, invoiceId],
   );
-  const { number, customer_id, currency, open_item_id, owed } = there(invoice, 'This customer invoice');
+  const { number, customerId, currency, openItemId, owed } = there(invoice, 'This customer invoice');
   return {
-    invoice: { id: invoiceId, number, orderId, customerId: customer_id, currency, owed: plain(owed) },
+    invoice: { id: invoiceId, number, orderId, customerId, currency, owed },
     lines,
     rebates: await rebatesOf(sql, companyId, agreementIds),
     order,
     touched,
-    openItemId: open_item_id,
+    openItemId,
   };
 }
 
@@ -219,26 +218,26 @@ async function lockForCredit(sql: Sql, companyId: number, invoiceId: number) {
 export async function creditableLines(sql: Sql, companyId: number, invoiceId: number): Promise<CreditGround['lines']> {
   const rows = await sql.rows<{
     id: number;
-    order_line_id: number;
-    agreement_line_id: number | null;
-    agreement_id: number | null;
-    item_id: number;
-    item_number: string;
-    location_id: number;
-    unit_price: string;
+    orderLineId: number;
+    agreementLineId: number | null;
+    agreementId: number | null;
+    itemId: number;
+    itemNumber: string;
+    locationId: number;
+    unitPrice: string;
     quantity: string;
     net: string;
-    agreed_net: string | null;
-    shipped_quantity: string;
-    shipped_value: string;
-    shipped_agreed: string | null;
-    shipped_cost: string;
+    agreedNet: string | null;
+    shippedQuantity: string;
+    shippedValue: string;
+    shippedAgreed: string | null;
+    shippedCost: string;
     credited: number;
     whole: string;
     allowance: string;
-    tax_code: string;
-    tax_code_id: number;
-    tax_rate: string;
+    taxCode: string;
+    taxCodeId: number;
+    taxRate: string;
   }>(
     `SELECT l.id, l.order_line_id, ol.agreement_line_id, al.agreement_id, sl.item_id, i.number AS item_number, ol.location_id, l.unit_price,
             l.net AS whole, l.allowance, l.quantity - COALESCE(own.quantity, 0) AS quantity, l.net - COALESCE(own.net, 0) AS net,
@@ -265,29 +264,28 @@ export async function creditableLines(sql: Sql, companyId: number, invoiceId: nu
       WHERE l.company_id = ? AND l.invoice_id = ? ORDER BY l.id`,
     [companyId, invoiceId, companyId, invoiceId, companyId, invoiceId],
   );
-  const orNull = (value: string | null) => (value === null ? null : plain(value));
   return rows.map((row) => ({
     invoiceLineId: row.id,
-    orderLineId: row.order_line_id,
-    agreementLineId: row.agreement_line_id,
-    agreementId: row.agreement_id,
-    item: { id: row.item_id, number: row.item_number },
-    locationId: row.location_id,
-    unitPrice: plain(row.unit_price),
-    quantity: plain(row.quantity),
+    orderLineId: row.orderLineId,
+    agreementLineId: row.agreementLineId,
+    agreementId: row.agreementId,
+    item: { id: row.itemId, number: row.itemNumber },
+    locationId: row.locationId,
+    unitPrice: row.unitPrice,
+    quantity: row.quantity,
     credited: Boolean(row.credited),
-    net: plain(row.net),
-    agreedNet: orNull(row.agreed_net),
-    invoiced: { net: plain(row.whole), allowance: plain(row.allowance) },
+    net: row.net,
+    agreedNet: row.agreedNet,
+    invoiced: { net: row.whole, allowance: row.allowance },
     shipped: {
-      quantity: plain(row.shipped_quantity),
-      value: plain(row.shipped_value),
-      agreedValue: orNull(row.shipped_agreed),
-      cost: plain(row.shipped_cost),
+      quantity: row.shippedQuantity,
+      value: row.shippedValue,
+      agreedValue: row.shippedAgreed,
+      cost: row.shippedCost,
     },
-    taxCode: row.tax_code,
-    taxCodeId: row.tax_code_id,
-    taxRate: plain(row.tax_rate),
+    taxCode: row.taxCode,
+    taxCodeId: row.taxCodeId,
+    taxRate: row.taxRate,
   }));
 }
 
@@ -301,15 +299,15 @@ export const settleRebate = defineAct(agreements.settleRebate, {
       'SELECT rebate_accrued AS accrued, rebate_settled AS settled FROM agreement WHERE company_id = ? AND id = ?',
       [doer.companyId, head.id],
     );
-    const customerId = head.customer_id ?? 0;
+    const customerId = head.customerId ?? 0;
     return {
       agreement: {
         id: head.id,
         number: head.number,
         customerId,
         currency: head.currency,
-        accrued: plain(row!.accrued),
-        settled: plain(row!.settled),
+        accrued: row!.accrued,
+        settled: row!.settled,
       },
       owed: await lockOwed(tx, doer.companyId, customerId, head.currency),
     };
@@ -345,18 +343,18 @@ export const settleRebate = defineAct(agreements.settleRebate, {
     });
     await tx.insertPlain('rebate_entry', [
       {
-        company_id: companyId,
-        agreement_id: agreementId,
-        document_kind: 'CN',
-        document_id: id,
-        posted_on: workDate,
+        companyId,
+        agreementId,
+        documentKind: 'CN',
+        documentId: id,
+        postedOn: workDate,
         settled: amount,
       },
     ]);
     const creditItem = await insertOpenItem(
       tx,
       doer,
-      { customer_id: customerId, credit_note_id: id },
+      { customerId, creditNoteId: id },
       { currency, dueDate: workDate, amount: `-${amount}` },
     );
     await writeSetOffs(tx, doer, creditItem, setOff);

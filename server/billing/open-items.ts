@@ -1,18 +1,17 @@
 import type { InvoiceTax, OwedInvoice } from '@core/billing';
 import type { Doer } from '../acts';
 import type { Sql, Tx } from '../db/database';
-import { plain } from '../db/mapping';
 
 /** Tax of an invoice or credit note by code, as posted. // P7 */
 export async function insertTaxes(tx: Tx, doer: Doer, kind: string, id: number, taxes: readonly InvoiceTax[]) {
   await tx.insertPlain(
     'invoice_tax',
     taxes.map((tax) => ({
-      company_id: doer.companyId,
-      document_kind: kind,
-      document_id: id,
-      tax_code: tax.taxCode,
-      tax_rate: tax.taxRate,
+      companyId: doer.companyId,
+      documentKind: kind,
+      documentId: id,
+      taxCode: tax.taxCode,
+      taxRate: tax.taxRate,
       base: tax.base,
       tax: tax.tax,
     })),
@@ -20,9 +19,9 @@ export async function insertTaxes(tx: Tx, doer: Doer, kind: string, id: number, 
 }
 
 type PartyOf =
-  | { customer_id: number; customer_invoice_id: number }
-  | { customer_id: number; credit_note_id: number }
-  | { vendor_id: number; vendor_invoice_id: number };
+  | { customerId: number; customerInvoiceId: number }
+  | { customerId: number; creditNoteId: number }
+  | { vendorId: number; vendorInvoiceId: number };
 
 /** What is owed: above zero by the customer or to the vendor, below zero to the customer; its id. */
 export async function insertOpenItem(
@@ -33,10 +32,10 @@ export async function insertOpenItem(
 ): Promise<number> {
   const [id] = await tx.insert('open_item', [
     {
-      company_id: doer.companyId,
+      companyId: doer.companyId,
       ...party,
       currency: item.currency,
-      due_date: item.dueDate,
+      dueDate: item.dueDate,
       amount: item.amount,
       settled: item.settled ?? '0',
     },
@@ -58,7 +57,7 @@ export async function lockOwed(
       ORDER BY oi.due_date, oi.id FOR UPDATE`,
     [companyId, customerId, currency],
   );
-  return rows.map((row) => ({ openItemId: row.id, number: row.number, owed: plain(row.owed) }));
+  return rows.map((row) => ({ openItemId: row.id, number: row.number, owed: row.owed }));
 }
 
 /** Sets a credit off against invoices: part of both is settled. */
@@ -83,11 +82,11 @@ export async function writeSetOffs(
   await tx.insertPlain(
     'set_off',
     setOffs.map(({ openItemId, amount }) => ({
-      company_id: doer.companyId,
-      credit_item_id: creditItemId,
-      invoice_item_id: openItemId,
+      companyId: doer.companyId,
+      creditItemId,
+      invoiceItemId: openItemId,
       amount,
-      set_on: doer.workDate,
+      setOn: doer.workDate,
     })),
   );
 }

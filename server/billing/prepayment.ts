@@ -21,7 +21,7 @@ export const takePrepayment = defineAct(contract.takePrepayment, {
         number: head.number,
         state: head.state,
         side: head.side,
-        customerId: head.customer_id,
+        customerId: head.customerId,
         currency: head.currency,
       },
       lineIds: lines.map((line) => line.id),
@@ -35,13 +35,13 @@ export const takePrepayment = defineAct(contract.takePrepayment, {
     const own = number('PP');
     const [id] = await tx.insert('prepayment', [
       {
-        company_id: companyId,
+        companyId,
         number: own,
-        customer_id: effects.customerId,
-        agreement_id: effects.agreementId,
-        agreement_line_id: effects.agreementLineId,
+        customerId: effects.customerId,
+        agreementId: effects.agreementId,
+        agreementLineId: effects.agreementLineId,
         currency: effects.currency,
-        taken_on: effects.takenOn,
+        takenOn: effects.takenOn,
         amount: effects.amount,
       },
     ]);

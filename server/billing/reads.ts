@@ -3,7 +3,7 @@ import { dec, type Day, type DocumentRef } from '@core/kernel';
 import type * as contract from '@api/billing';
 import { there, withoutLocks } from '../acts';
 import type { Bound, Sql } from '../db/database';
-import { likeOf, pageById, plain } from '../db/mapping';
+import { likeOf, pageById } from '../db/mapping';
 import { lockForVendorInvoice } from './store';
 
 type Row = z.infer<typeof contract.InvoiceRow>;
@@ -13,27 +13,27 @@ type Side = Row['side'];
 interface HeadRow {
   id: number;
   number: string;
-  party_id: number;
-  party_number: string;
-  party_name: string;
-  source_kind: 'SO' | 'PO' | 'AG';
-  source_id: number;
-  source_number: string;
-  vendor_number: string | null;
-  invoice_date: Day;
-  due_date: Day;
+  partyId: number;
+  partyNumber: string;
+  partyName: string;
+  sourceKind: 'SO' | 'PO' | 'AG';
+  sourceId: number;
+  sourceNumber: string;
+  vendorNumber: string | null;
+  invoiceDate: Day;
+  dueDate: Day;
   currency: string;
   net: string;
   tax: string;
   total: string;
-  open_item_id: number;
+  openItemId: number;
   settled: string;
   terms: string;
   reason: string;
-  reverses_id: number | null;
-  reverses_number: string | null;
-  reversed_by_id: number | null;
-  reversed_by_number: string | null;
+  reversesId: number | null;
+  reversesNumber: string | null;
+  reversedById: number | null;
+  reversedByNumber: string | null;
 }
 
 /** The two sides differ in their tables only. */
@@ -114,13 +114,13 @@ function rowOf(side: Side, row: HeadRow): Row {
   return {
     document: { kind, id: row.id, number: row.number },
     side,
-    party: { id: row.party_id, number: row.party_number, name: row.party_name },
-    source: { kind: row.source_kind, id: row.source_id, number: row.source_number },
-    vendorNumber: row.vendor_number,
-    invoiceDate: row.invoice_date,
-    dueDate: row.due_date,
+    party: { id: row.partyId, number: row.partyNumber, name: row.partyName },
+    source: { kind: row.sourceKind, id: row.sourceId, number: row.sourceNumber },
+    vendorNumber: row.vendorNumber,
+    invoiceDate: row.invoiceDate,
+    dueDate: row.dueDate,
     currency: row.currency,
-    total: plain(row.total),
+    total: row.total,
     owed: dec(row.total).minus(row.settled).toFixed(),
   };
 }
@@ -159,7 +159,7 @@ async function lessenedBy(
   return rows.map((row) => ({
     document: { kind: row.kind, id: row.id, number: row.number },
     day: row.day,
-    amount: plain(row.amount),
+    amount: row.amount,
     how: row.how,
   }));
 }
@@ -170,48 +170,46 @@ export async function openInvoice(sql: Sql, companyId: number, side: Side, id: n
   const [lines, taxes, payments, lessened, allowances] = await Promise.all([
     side === 'customer' ? customerLines(sql, companyId, id) : vendorLines(sql, companyId, id),
     taxesOf(sql, companyId, SIDES[side].kind, id),
-    paymentsOf(sql, companyId, found.open_item_id),
-    lessenedBy(sql, companyId, side, id, found.open_item_id),
+    paymentsOf(sql, companyId, found.openItemId),
+    lessenedBy(sql, companyId, side, id, found.openItemId),
     side === 'customer' ? allowedOn(sql, companyId, id) : [],
   ]);
   return {
     ...rowOf(side, found),
-    openItemId: found.open_item_id,
-    net: plain(found.net),
-    tax: plain(found.tax),
+    openItemId: found.openItemId,
+    net: found.net,
+    tax: found.tax,
     terms: found.terms,
     taxes,
     lines,
     payments,
     lessened,
     allowances,
-    reverses: found.reverses_id === null ? null : { kind: 'VI', id: found.reverses_id, number: found.reverses_number! },
+    reverses: found.reversesId === null ? null : { kind: 'VI', id: found.reversesId, number: found.reversesNumber! },
     reversedBy:
-      found.reversed_by_id === null
-        ? null
-        : { kind: 'VI', id: found.reversed_by_id, number: found.reversed_by_number! },
+      found.reversedById === null ? null : { kind: 'VI', id: found.reversedById, number: found.reversedByNumber! },
     reason: found.reason,
   };
 }
 
 interface LineRow {
   id: number;
-  item_id: number | null;
-  item_number: string;
-  item_name: string;
+  itemId: number | null;
+  itemNumber: string;
+  itemName: string;
   unit: string;
   /** Not credited yet, of a customer invoice. */
   creditable: string | null;
   quantity: string;
-  unit_price: string;
+  unitPrice: string;
   net: string;
   allowance: string;
-  tax_code: string;
-  covers_kind: 'SH' | 'RC' | 'AG';
-  covers_id: number;
-  covers_number: string;
-  order_line_id: number | null;
-  received_cost: string | null;
+  taxCode: string;
+  coversKind: 'SH' | 'RC' | 'AG';
+  coversId: number;
+  coversNumber: string;
+  orderLineId: number | null;
+  receivedCost: string | null;
 }
 
 async function customerLines(sql: Sql, companyId: number, id: number) {
@@ -257,16 +255,16 @@ async function vendorLines(sql: Sql, companyId: number, id: number) {
 function lineOf(row: LineRow): Sheet['lines'][number] {
   return {
     id: row.id,
-    item: { id: row.item_id, number: row.item_number, name: row.item_name, unit: row.unit },
-    creditable: row.creditable === null ? null : plain(row.creditable),
-    quantity: plain(row.quantity),
-    unitPrice: plain(row.unit_price),
-    net: plain(row.net),
-    allowance: plain(row.allowance),
-    taxCode: row.tax_code,
-    covers: { kind: row.covers_kind, id: row.covers_id, number: row.covers_number },
-    orderLineId: row.order_line_id,
-    difference: row.received_cost === null ? null : dec(row.net).minus(row.received_cost).toFixed(),
+    item: { id: row.itemId, number: row.itemNumber, name: row.itemName, unit: row.unit },
+    creditable: row.creditable,
+    quantity: row.quantity,
+    unitPrice: row.unitPrice,
+    net: row.net,
+    allowance: row.allowance,
+    taxCode: row.taxCode,
+    covers: { kind: row.coversKind, id: row.coversId, number: row.coversNumber },
+    orderLineId: row.orderLineId,
+    difference: row.receivedCost === null ? null : dec(row.net).minus(row.receivedCost).toFixed(),
   };
 }
 
@@ -274,8 +272,8 @@ async function allowedOn(sql: Sql, companyId: number, id: number): Promise<Sheet
   const rows = await sql.rows<{
     measure: Sheet['allowances'][number]['measure'];
     reached: string;
-    from_measure: string;
-    per_cent: string;
+    fromMeasure: string;
+    perCent: string;
     amount: string;
   }>(
     'SELECT measure, reached, from_measure, per_cent, amount FROM invoice_allowance WHERE company_id = ? AND invoice_id = ?',
@@ -283,35 +281,30 @@ async function allowedOn(sql: Sql, companyId: number, id: number): Promise<Sheet
   );
   return rows.map((row) => ({
     measure: row.measure,
-    reached: plain(row.reached),
-    from: plain(row.from_measure),
-    perCent: plain(row.per_cent),
-    amount: plain(row.amount),
+    reached: row.reached,
+    from: row.fromMeasure,
+    perCent: row.perCent,
+    amount: row.amount,
   }));
 }
 
 async function taxesOf(sql: Sql, companyId: number, kind: string, id: number): Promise<Sheet['taxes']> {
-  const rows = await sql.rows<{ tax_code: string; tax_rate: string; base: string; tax: string }>(
+  const rows = await sql.rows<{ taxCode: string; taxRate: string; base: string; tax: string }>(
     'SELECT tax_code, tax_rate, base, tax FROM invoice_tax WHERE company_id = ? AND document_kind = ? AND document_id = ?',
     [companyId, kind, id],
   );
-  return rows.map((row) => ({
-    taxCode: row.tax_code,
-    taxRate: plain(row.tax_rate),
-    base: plain(row.base),
-    tax: plain(row.tax),
-  }));
+  return rows;
 }
 
 async function paymentsOf(sql: Sql, companyId: number, openItemId: number): Promise<Sheet['payments']> {
-  const rows = await sql.rows<{ id: number; number: string; paid_on: Day; amount: string }>(
+  const rows = await sql.rows<{ id: number; number: string; paidOn: Day; amount: string }>(
     'SELECT id, number, paid_on, amount FROM payment WHERE company_id = ? AND open_item_id = ? ORDER BY id',
     [companyId, openItemId],
   );
   return rows.map((row) => ({
     document: { kind: 'PY', id: row.id, number: row.number } satisfies DocumentRef,
-    paidOn: row.paid_on,
-    amount: plain(row.amount),
+    paidOn: row.paidOn,
+    amount: row.amount,
   }));
 }
 
@@ -326,7 +319,7 @@ export async function openToInvoice(
     'SELECT id, number, name FROM vendor WHERE company_id = ? AND id = ?',
     [companyId, ground.vendorId],
   );
-  const items = await sql.rows<{ line_id: number; id: number; number: string; name: string; unit: string }>(
+  const items = await sql.rows<{ lineId: number; id: number; number: string; name: string; unit: string }>(
     `SELECT pl.id AS line_id, i.id, i.number, i.name, i.unit FROM purchase_order_line pl
        JOIN item i ON i.company_id = pl.company_id AND i.id = pl.item_id
       WHERE pl.company_id = ? AND pl.purchase_order_id = ?`,
@@ -334,7 +327,7 @@ export async function openToInvoice(
   );
   const byLine = new Map<number, z.infer<typeof contract.OpenToInvoice>['lines'][number]>();
   for (const line of ground.lines) {
-    const { line_id: _lineId, ...item } = items.find((each) => each.line_id === line.purchaseLineId)!;
+    const { lineId: _lineId, ...item } = items.find((each) => each.lineId === line.purchaseLineId)!;
     const known = byLine.get(line.purchaseLineId);
     byLine.set(line.purchaseLineId, {
       purchaseLineId: line.purchaseLineId,
@@ -371,22 +364,22 @@ export async function openCreditNote(
   const [head] = await sql.rows<{
     number: string;
     kind: 'return' | 'price' | 'rebate' | 'reversal';
-    party_id: number;
-    party_number: string;
-    party_name: string;
-    invoice_id: number | null;
-    invoice_number: string | null;
-    agreement_id: number | null;
-    agreement_number: string | null;
+    partyId: number;
+    partyNumber: string;
+    partyName: string;
+    invoiceId: number | null;
+    invoiceNumber: string | null;
+    agreementId: number | null;
+    agreementNumber: string | null;
     currency: string;
-    credit_date: Day;
+    creditDate: Day;
     reason: string;
     net: string;
     tax: string;
     total: string;
-    open_item_id: number;
-    left_over: string;
-    order_line_id: number | null;
+    openItemId: number;
+    leftOver: string;
+    orderLineId: number | null;
   }>(
     `SELECT n.number, n.kind, c.id AS party_id, c.number AS party_number, c.name AS party_name, i.id AS invoice_id,
             i.number AS invoice_number, a.id AS agreement_id, a.number AS agreement_number, n.currency, n.credit_date, n.reason,
@@ -402,14 +395,14 @@ export async function openCreditNote(
   );
   const found = there(head, 'This credit note');
   const lines = await sql.rows<{
-    item_id: number;
+    itemId: number;
     number: string;
     name: string;
     unit: string;
     quantity: string;
-    unit_price: string;
+    unitPrice: string;
     net: string;
-    tax_code: string;
+    taxCode: string;
   }>(
     `SELECT i.id AS item_id, i.number, i.name, i.unit, l.quantity + l.uninvoiced AS quantity, l.unit_price,
             l.net, tc.code AS tax_code
@@ -425,36 +418,36 @@ export async function openCreditNote(
        JOIN open_item oi ON oi.company_id = s.company_id AND oi.id = s.invoice_item_id
        JOIN customer_invoice i ON i.company_id = oi.company_id AND i.id = oi.customer_invoice_id
       WHERE s.company_id = ? AND s.credit_item_id = ? ORDER BY s.id`,
-    [companyId, found.open_item_id],
+    [companyId, found.openItemId],
   );
   return {
     document: { kind: 'CN', id, number: found.number },
     kind: found.kind,
-    party: { id: found.party_id, number: found.party_number, name: found.party_name },
+    party: { id: found.partyId, number: found.partyNumber, name: found.partyName },
     against:
-      found.invoice_id === null
-        ? { kind: 'AG', id: found.agreement_id!, number: found.agreement_number! }
-        : { kind: 'CI', id: found.invoice_id, number: found.invoice_number! },
+      found.invoiceId === null
+        ? { kind: 'AG', id: found.agreementId!, number: found.agreementNumber! }
+        : { kind: 'CI', id: found.invoiceId, number: found.invoiceNumber! },
     currency: found.currency,
-    creditDate: found.credit_date,
+    creditDate: found.creditDate,
     reason: found.reason,
-    net: plain(found.net),
-    tax: plain(found.tax),
-    total: plain(found.total),
-    left: plain(found.left_over),
-    orderLineId: found.order_line_id,
+    net: found.net,
+    tax: found.tax,
+    total: found.total,
+    left: found.leftOver,
+    orderLineId: found.orderLineId,
     taxes: await taxesOf(sql, companyId, 'CN', id),
     lines: lines.map((line) => ({
-      item: { id: line.item_id, number: line.number, name: line.name, unit: line.unit },
-      quantity: plain(line.quantity),
-      unitPrice: plain(line.unit_price),
-      net: plain(line.net),
-      taxCode: line.tax_code,
+      item: { id: line.itemId, number: line.number, name: line.name, unit: line.unit },
+      quantity: line.quantity,
+      unitPrice: line.unitPrice,
+      net: line.net,
+      taxCode: line.taxCode,
     })),
     setOff: setOffs.map((row) => ({
       document: { kind: 'CI', id: row.id, number: row.number },
       day: row.day,
-      amount: plain(row.amount),
+      amount: row.amount,
     })),
   };
 }
@@ -467,16 +460,16 @@ export async function openPrepayment(
 ): Promise<z.infer<typeof contract.PrepaymentSheet>> {
   const [head] = await sql.rows<{
     number: string;
-    party_id: number;
-    party_number: string;
-    party_name: string;
-    agreement_id: number;
-    agreement_number: string;
-    line_no: number | null;
+    partyId: number;
+    partyNumber: string;
+    partyName: string;
+    agreementId: number;
+    agreementNumber: string;
+    lineNo: number | null;
     currency: string;
-    taken_on: Day;
+    takenOn: Day;
     amount: string;
-    left_over: string;
+    leftOver: string;
   }>(
     `SELECT p.number, c.id AS party_id, c.number AS party_number, c.name AS party_name, a.id AS agreement_id,
             a.number AS agreement_number, l.line_no, p.currency, p.taken_on, p.amount,
@@ -493,7 +486,7 @@ export async function openPrepayment(
     kind: 'drawn' | 'returned' | 'carried';
     amount: string;
     day: Day;
-    invoice_id: number | null;
+    invoiceId: number | null;
     number: string | null;
   }>(
     `SELECT m.kind, SUM(m.amount) AS amount, m.moved_on AS day, m.customer_invoice_id AS invoice_id, i.number
@@ -504,18 +497,18 @@ export async function openPrepayment(
   );
   return {
     document: { kind: 'PP', id, number: found.number },
-    party: { id: found.party_id, number: found.party_number, name: found.party_name },
-    agreement: { kind: 'AG', id: found.agreement_id, number: found.agreement_number },
-    lineNo: found.line_no,
+    party: { id: found.partyId, number: found.partyNumber, name: found.partyName },
+    agreement: { kind: 'AG', id: found.agreementId, number: found.agreementNumber },
+    lineNo: found.lineNo,
     currency: found.currency,
-    takenOn: found.taken_on,
-    amount: plain(found.amount),
-    left: plain(found.left_over),
+    takenOn: found.takenOn,
+    amount: found.amount,
+    left: found.leftOver,
     moves: moves.map((move) => ({
       kind: move.kind,
-      amount: plain(move.amount),
+      amount: move.amount,
       day: move.day,
-      invoice: move.invoice_id === null ? null : { kind: 'CI', id: move.invoice_id, number: move.number! },
+      invoice: move.invoiceId === null ? null : { kind: 'CI', id: move.invoiceId, number: move.number! },
     })),
   };
 }

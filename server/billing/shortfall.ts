@@ -5,7 +5,6 @@ import * as contract from '@api/billing';
 import { defineAct, takeNumbers } from '../acts';
 import { lockAgreement } from '../agreements';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
 import { there } from '../acts';
 import { postJournals } from '../ledger';
 import { insertOpenItem, insertTaxes } from './open-items';
@@ -13,19 +12,19 @@ import { insertOpenItem, insertTaxes } from './open-items';
 interface ShortfallLineRow {
   id: number;
   quantity: string;
-  unit_price: string;
+  unitPrice: string;
   net: string;
-  tax_code: string;
-  tax_code_id: number;
-  tax_rate: string;
+  taxCode: string;
+  taxCodeId: number;
+  taxRate: string;
 }
 
 async function lockShortfall(sql: Sql, companyId: number, id: number) {
-  const [found] = await sql.rows<{ agreement_id: number }>(
+  const [found] = await sql.rows<{ agreementId: number }>(
     'SELECT agreement_id FROM shortfall_draft WHERE company_id = ? AND id = ?',
     [companyId, id],
   );
-  const agreement = await lockAgreement(sql, companyId, there(found, 'This shortfall').agreement_id);
+  const agreement = await lockAgreement(sql, companyId, there(found, 'This shortfall').agreementId);
   const [draft] = await sql.rows<{ state: string; days: number }>(
     `SELECT d.state, pt.days FROM shortfall_draft d
        JOIN agreement a ON a.company_id = d.company_id AND a.id = d.agreement_id
@@ -55,7 +54,7 @@ export const postShortfall = defineAct(contract.postShortfall, {
   decide: ({ refusals, lines, agreement, termsDays }, _input, doer) =>
     decided(refusals, () => {
       const totals = documentTotals(
-        lines.map((line) => ({ taxCode: line.tax_code, taxRate: plain(line.tax_rate), net: dec(line.net) })),
+        lines.map((line) => ({ taxCode: line.taxCode, taxRate: line.taxRate, net: dec(line.net) })),
         agreement.currency,
       );
       return {
@@ -73,16 +72,16 @@ export const postShortfall = defineAct(contract.postShortfall, {
     const { companyId } = doer;
     const number = await takeNumbers(tx, companyId, { CI: 1, JR: 1 });
     const own = number('CI');
-    const customerId = agreement.customer_id!;
+    const customerId = agreement.customerId!;
     const [invoiceId] = await tx.insert('customer_invoice', [
       {
-        company_id: companyId,
+        companyId,
         number: own,
-        customer_id: customerId,
-        agreement_id: agreement.id,
+        customerId,
+        agreementId: agreement.id,
         currency: effects.currency,
-        invoice_date: effects.invoiceDate,
-        due_date: effects.dueDate,
+        invoiceDate: effects.invoiceDate,
+        dueDate: effects.dueDate,
         net: effects.net,
         tax: effects.tax,
         total: effects.total,
@@ -91,21 +90,21 @@ export const postShortfall = defineAct(contract.postShortfall, {
     await tx.insertPlain(
       'customer_invoice_line',
       lines.map((line) => ({
-        company_id: companyId,
-        invoice_id: invoiceId!,
-        shortfall_line_id: line.id,
+        companyId,
+        invoiceId: invoiceId!,
+        shortfallLineId: line.id,
         quantity: line.quantity,
-        unit_price: line.unit_price,
+        unitPrice: line.unitPrice,
         net: line.net,
-        tax_code_id: line.tax_code_id,
-        tax_rate: line.tax_rate,
+        taxCodeId: line.taxCodeId,
+        taxRate: line.taxRate,
       })),
     );
     await insertTaxes(tx, doer, 'CI', invoiceId!, effects.taxes);
     await insertOpenItem(
       tx,
       doer,
-      { customer_id: customerId, customer_invoice_id: invoiceId! },
+      { customerId, customerInvoiceId: invoiceId! },
       { ...effects, amount: effects.total },
     );
     await tx.run(

@@ -3,7 +3,6 @@ import type { CustomerInvoiceGround, PaymentGround, VendorInvoiceGround } from '
 import { lockAgreements, rebatesOf } from '../agreements';
 import { there, type Touched } from '../acts';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
 import { invoiceStands, notTakenBack, stands } from '../db/taken-back';
 import { agreementsOf, lockOrder } from '../orders';
 import { allowancesFor } from '../pricing';
@@ -20,23 +19,23 @@ export async function lockForCustomerInvoice(
   const [terms] = await sql.rows<{ days: number }>(
     `SELECT pt.days FROM customer c JOIN payment_terms pt ON pt.company_id = c.company_id AND pt.id = c.payment_terms_id
       WHERE c.company_id = ? AND c.id = ?`,
-    [companyId, order.customer_id],
+    [companyId, order.customerId],
   );
   const rows = await sql.rows<{
-    shipment_line_id: number;
-    order_line_id: number;
+    shipmentLineId: number;
+    orderLineId: number;
     quantity: string;
     invoiced: string | null;
-    invoiced_before: string;
-    unit_price: string;
-    tax_code: string;
-    tax_code_id: number;
-    tax_rate: string;
-    agreement_line_id: number | null;
-    agreement_id: number | null;
+    invoicedBefore: string;
+    unitPrice: string;
+    taxCode: string;
+    taxCodeId: number;
+    taxRate: string;
+    agreementLineId: number | null;
+    agreementId: number | null;
     live: string;
     amount: string;
-    agreed_amount: string | null;
+    agreedAmount: string | null;
     weight: string;
     volume: string;
   }>(
@@ -60,40 +59,38 @@ export async function lockForCustomerInvoice(
   );
   return {
     agreements,
-    uninvoiced: plain(rest?.uninvoiced ?? '0'),
+    uninvoiced: rest?.uninvoiced ?? '0',
     order: {
       id: order.id,
       number: order.number,
-      customerId: order.customer_id,
+      customerId: order.customerId,
       currency: order.currency,
     },
     termsDays: terms!.days,
     lines: rows.map((row) => ({
-      shipmentLineId: row.shipment_line_id,
-      orderLineId: row.order_line_id,
+      shipmentLineId: row.shipmentLineId,
+      orderLineId: row.orderLineId,
       open: dec(row.quantity)
         .minus(row.invoiced ?? 0)
         .toFixed(),
-      invoicedBefore: plain(row.invoiced_before),
-      unitPrice: plain(row.unit_price),
-      taxCode: row.tax_code,
-      taxCodeId: row.tax_code_id,
-      taxRate: plain(row.tax_rate),
-      agreementLineId: row.agreement_line_id,
-      agreementId: row.agreement_id,
-      quantity: plain(row.live),
-      amount: plain(row.amount),
-      agreedAmount: orNull(row.agreed_amount),
-      weight: plain(row.weight),
-      volume: plain(row.volume),
+      invoicedBefore: row.invoicedBefore,
+      unitPrice: row.unitPrice,
+      taxCode: row.taxCode,
+      taxCodeId: row.taxCodeId,
+      taxRate: row.taxRate,
+      agreementLineId: row.agreementLineId,
+      agreementId: row.agreementId,
+      quantity: row.live,
+      amount: row.amount,
+      agreedAmount: row.agreedAmount,
+      weight: row.weight,
+      volume: row.volume,
     })),
-    allowances: await allowancesFor(sql, companyId, order.customer_id, order.currency),
+    allowances: await allowancesFor(sql, companyId, order.customerId, order.currency),
     prepayments: await openPrepayments(sql, companyId, agreementIds),
     rebates: await rebatesOf(sql, companyId, agreementIds),
   };
 }
-
-const orNull = (value: string | null) => (value === null ? null : plain(value));
 
 /** Prepayments with something left, oldest first; their agreements are locked. // A12 */
 async function openPrepayments(
@@ -105,9 +102,9 @@ async function openPrepayments(
   const rows = await sql.rows<{
     id: number;
     number: string;
-    agreement_id: number;
-    agreement_line_id: number | null;
-    left_over: string;
+    agreementId: number;
+    agreementLineId: number | null;
+    leftOver: string;
   }>(
     `SELECT id, number, agreement_id, agreement_line_id, amount - drawn - returned - carried AS left_over FROM prepayment
       WHERE company_id = ? AND agreement_id IN (?) AND amount > drawn + returned + carried ORDER BY id`,
@@ -116,9 +113,9 @@ async function openPrepayments(
   return rows.map((row) => ({
     id: row.id,
     number: row.number,
-    agreementId: row.agreement_id,
-    agreementLineId: row.agreement_line_id,
-    left: plain(row.left_over),
+    agreementId: row.agreementId,
+    agreementLineId: row.agreementLineId,
+    left: row.leftOver,
   }));
 }
 
@@ -129,7 +126,7 @@ export async function lockForVendorInvoice(
   purchaseId: number,
   vendorNumber: string,
 ): Promise<VendorInvoiceGround & { vendorId: number; agreements: Touched[]; take: number }> {
-  const bought = await sql.rows<{ agreement_id: number }>(
+  const bought = await sql.rows<{ agreementId: number }>(
     `SELECT DISTINCT al.agreement_id FROM purchase_order_line l
        JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
       WHERE l.company_id = ? AND l.purchase_order_id = ?`,
@@ -138,24 +135,24 @@ export async function lockForVendorInvoice(
   const agreements = await lockAgreements(
     sql,
     companyId,
-    bought.map((row) => row.agreement_id),
+    bought.map((row) => row.agreementId),
   );
-  const [found] = await sql.rows<{ id: number; number: string; vendor_id: number; currency: string }>(
+  const [found] = await sql.rows<{ id: number; number: string; vendorId: number; currency: string }>(
     'SELECT id, number, vendor_id, currency FROM purchase_order WHERE company_id = ? AND id = ? FOR UPDATE',
     [companyId, purchaseId],
   );
   const purchase = there(found, 'This purchase order');
-  const [vendor] = await sql.rows<{ name: string; days: number; customer_invoice_first: number }>(
+  const [vendor] = await sql.rows<{ name: string; days: number; customerInvoiceFirst: boolean }>(
     `SELECT v.name, pt.days, c.customer_invoice_first FROM vendor v
        JOIN payment_terms pt ON pt.company_id = v.company_id AND pt.id = v.payment_terms_id
        JOIN company c ON c.id = v.company_id
       WHERE v.company_id = ? AND v.id = ?`,
-    [companyId, purchase.vendor_id],
+    [companyId, purchase.vendorId],
   );
   const used = await sql.rows<{ number: string; stands: number }>(
     `SELECT i.number, ${invoiceStands('i')} AS stands FROM vendor_invoice i
       WHERE i.company_id = ? AND i.vendor_id = ? AND i.vendor_number = ?`,
-    [companyId, purchase.vendor_id, vendorNumber.trim()],
+    [companyId, purchase.vendorId, vendorNumber.trim()],
   );
   const [rest] = await sql.rows<{ uninvoiced: string | null }>(
     'SELECT SUM(quantity - invoiced) AS uninvoiced FROM purchase_order_line WHERE company_id = ? AND purchase_order_id = ?',
@@ -163,41 +160,36 @@ export async function lockForVendorInvoice(
   );
   return {
     agreements,
-    vendorId: purchase.vendor_id,
-    uninvoiced: plain(rest?.uninvoiced ?? '0'),
-    purchase: {
-      id: purchase.id,
-      number: purchase.number,
-      vendorId: purchase.vendor_id,
-      currency: purchase.currency,
-    },
+    vendorId: purchase.vendorId,
+    uninvoiced: rest?.uninvoiced ?? '0',
+    purchase: { ...purchase },
     vendor: { name: vendor!.name, termsDays: vendor!.days },
     usedBy: used.find((row) => row.stands)?.number ?? null,
     take: used.length,
-    customerFirst: Boolean(vendor!.customer_invoice_first),
+    customerFirst: vendor!.customerInvoiceFirst,
     lines: await receivedLines(sql, companyId, purchaseId),
   };
 }
 
 async function receivedLines(sql: Sql, companyId: number, purchaseId: number): Promise<VendorInvoiceGround['lines']> {
   const rows = await sql.rows<{
-    receipt_line_id: number;
-    purchase_line_id: number;
-    line_no: number;
+    receiptLineId: number;
+    purchaseLineId: number;
+    lineNo: number;
     quantity: string;
     cost: string;
-    unit_cost: string;
+    unitCost: string;
     invoiced: string | null;
     cleared: string | null;
-    shipment_line_id: number | null;
-    order_number: string | null;
-    customer_invoiced: string | null;
-    tax_code: string;
-    tax_code_id: number;
-    tax_rate: string;
-    agreement_line_id: number | null;
+    shipmentLineId: number | null;
+    orderNumber: string | null;
+    customerInvoiced: string | null;
+    taxCode: string;
+    taxCodeId: number;
+    taxRate: string;
+    agreementLineId: number | null;
     amount: string;
-    agreed_amount: string | null;
+    agreedAmount: string | null;
   }>(
     `SELECT rl.id AS receipt_line_id, pl.id AS purchase_line_id, pl.line_no, rl.quantity, rl.cost, rl.unit_cost,
             (SELECT SUM(vl.quantity) FROM vendor_invoice_line vl WHERE vl.company_id = rl.company_id AND vl.receipt_line_id = rl.id) AS invoiced,
@@ -216,24 +208,24 @@ async function receivedLines(sql: Sql, companyId: number, purchaseId: number): P
     [companyId, purchaseId],
   );
   return rows.map((row) => ({
-    receiptLineId: row.receipt_line_id,
-    purchaseLineId: row.purchase_line_id,
-    lineNo: row.line_no,
+    receiptLineId: row.receiptLineId,
+    purchaseLineId: row.purchaseLineId,
+    lineNo: row.lineNo,
     open: dec(row.quantity)
       .minus(row.invoiced ?? 0)
       .toFixed(),
     openCost: dec(row.cost)
       .minus(row.cleared ?? 0)
       .toFixed(),
-    unitCost: plain(row.unit_cost),
-    drop: row.shipment_line_id !== null,
-    customerWaits: row.shipment_line_id !== null && dec(row.customer_invoiced ?? 0).lt(row.quantity),
-    orderNumber: row.order_number,
-    taxCode: row.tax_code,
-    taxCodeId: row.tax_code_id,
-    taxRate: plain(row.tax_rate),
-    agreementLineId: row.agreement_line_id,
-    mixed: row.agreed_amount === null ? null : { amount: plain(row.amount), agreed: plain(row.agreed_amount) },
+    unitCost: row.unitCost,
+    drop: row.shipmentLineId !== null,
+    customerWaits: row.shipmentLineId !== null && dec(row.customerInvoiced ?? 0).lt(row.quantity),
+    orderNumber: row.orderNumber,
+    taxCode: row.taxCode,
+    taxCodeId: row.taxCodeId,
+    taxRate: row.taxRate,
+    agreementLineId: row.agreementLineId,
+    mixed: row.agreedAmount === null ? null : { amount: row.amount, agreed: row.agreedAmount },
   }));
 }
 
@@ -244,14 +236,14 @@ export async function lockOpenItem(
   openItemId: number,
 ): Promise<PaymentGround & { document: Touched }> {
   const [found] = await sql.rows<{
-    customer_id: number | null;
-    vendor_id: number | null;
-    customer_invoice_id: number | null;
-    vendor_invoice_id: number | null;
+    customerId: number | null;
+    vendorId: number | null;
+    customerInvoiceId: number | null;
+    vendorInvoiceId: number | null;
     currency: string;
     amount: string;
     settled: string;
-    due_date: Day;
+    dueDate: Day;
   }>(
     // What stands to a party's credit is set off, not paid: it is no item to pay.
     `SELECT customer_id, vendor_id, customer_invoice_id, vendor_invoice_id, currency, amount, settled, due_date
@@ -259,8 +251,8 @@ export async function lockOpenItem(
     [companyId, openItemId],
   );
   const item = there(found, 'This open item');
-  const side = item.customer_id === null ? 'vendor' : 'customer';
-  const invoiceId = (item.customer_invoice_id ?? item.vendor_invoice_id)!;
+  const side = item.customerId === null ? 'vendor' : 'customer';
+  const invoiceId = (item.customerInvoiceId ?? item.vendorInvoiceId)!;
   const [invoice] = await sql.rows<{ number: string }>(
     `SELECT number FROM ${side}_invoice WHERE company_id = ? AND id = ?`,
     [companyId, invoiceId],
@@ -268,7 +260,7 @@ export async function lockOpenItem(
   return {
     side,
     openItemId,
-    partyId: (item.customer_id ?? item.vendor_id)!,
+    partyId: (item.customerId ?? item.vendorId)!,
     invoice: invoice!.number,
     currency: item.currency,
     owed: dec(item.amount).minus(item.settled).toFixed(),

@@ -4,7 +4,6 @@ import * as contract from '@api/billing';
 import { defineAct, takeNumbers, there, type Touched } from '../acts';
 import { counterStatements, lockAgreements } from '../agreements';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
 import { writeSetOffs } from './open-items';
 import { writeVendorInvoice } from './write-vendor-invoice';
 
@@ -65,7 +64,7 @@ export const takeBackInvoice = defineAct(contract.takeBackInvoice, {
 
 /** A vendor's invoice with all it did; its agreements, purchase and open item locked in that order. */
 async function lockForTakeBack(sql: Sql, companyId: number, invoiceId: number) {
-  const bought = await sql.rows<{ agreement_id: number }>(
+  const bought = await sql.rows<{ agreementId: number }>(
     `SELECT DISTINCT al.agreement_id FROM vendor_invoice_line l
        JOIN purchase_order_line pl ON pl.company_id = l.company_id AND pl.id = l.purchase_line_id
        JOIN agreement_line al ON al.company_id = pl.company_id AND al.id = pl.agreement_line_id
@@ -75,7 +74,7 @@ async function lockForTakeBack(sql: Sql, companyId: number, invoiceId: number) {
   const agreements: Touched[] = await lockAgreements(
     sql,
     companyId,
-    bought.map((row) => row.agreement_id),
+    bought.map((row) => row.agreementId),
   );
   const [order] = await sql.rows<{ id: number; number: string }>(
     `SELECT p.id, p.number FROM purchase_order p
@@ -85,16 +84,16 @@ async function lockForTakeBack(sql: Sql, companyId: number, invoiceId: number) {
   const purchase = there(order, 'This vendor invoice');
   const [head] = await sql.rows<{
     number: string;
-    vendor_id: number;
-    vendor_number: string;
+    vendorId: number;
+    vendorNumber: string;
     currency: string;
     net: string;
     tax: string;
     total: string;
-    open_item_id: number;
+    openItemId: number;
     owed: string;
     reverses: string | null;
-    reversed_by: string | null;
+    reversedBy: string | null;
     take: number;
   }>(
     `SELECT i.number, i.vendor_id, i.vendor_number, i.currency, i.net, i.tax, i.total, oi.id AS open_item_id,
@@ -107,26 +106,19 @@ async function lockForTakeBack(sql: Sql, companyId: number, invoiceId: number) {
       WHERE i.company_id = ? AND i.id = ? FOR UPDATE`,
     [companyId, invoiceId],
   );
-  const { open_item_id, reverses, reversed_by, take, ...row } = there(head, 'This vendor invoice');
+  const { openItemId, reverses, reversedBy, take, ...row } = there(head, 'This vendor invoice');
   return {
     agreements,
     purchase,
-    openItemId: open_item_id,
+    openItemId,
     take,
     invoice: {
       id: invoiceId,
-      number: row.number,
-      vendorId: row.vendor_id,
-      vendorNumber: row.vendor_number,
+      ...row,
       purchaseId: purchase.id,
-      currency: row.currency,
-      net: plain(row.net),
-      tax: plain(row.tax),
-      total: plain(row.total),
-      owed: plain(row.owed),
     },
     reverses,
-    reversedBy: reversed_by,
+    reversedBy,
     ...(await postedBy(sql, companyId, invoiceId)),
   } satisfies TakeBackGround & Record<string, unknown>;
 }
@@ -138,16 +130,16 @@ async function postedBy(
   invoiceId: number,
 ): Promise<Pick<TakeBackGround, 'lines' | 'taxes' | 'entries'>> {
   const lines = await sql.rows<{
-    receipt_line_id: number;
-    purchase_line_id: number;
-    agreement_line_id: number | null;
+    receiptLineId: number;
+    purchaseLineId: number;
+    agreementLineId: number | null;
     quantity: string;
-    unit_price: string;
+    unitPrice: string;
     net: string;
-    received_cost: string;
-    agreed_net: string | null;
-    tax_code_id: number;
-    tax_rate: string;
+    receivedCost: string;
+    agreedNet: string | null;
+    taxCodeId: number;
+    taxRate: string;
   }>(
     `SELECT l.receipt_line_id, l.purchase_line_id, pl.agreement_line_id, l.quantity, l.unit_price, l.net, l.received_cost,
             l.agreed_net, l.tax_code_id, l.tax_rate
@@ -156,7 +148,7 @@ async function postedBy(
       WHERE l.company_id = ? AND l.invoice_id = ? ORDER BY l.id`,
     [companyId, invoiceId],
   );
-  const taxes = await sql.rows<{ tax_code: string; tax_rate: string; base: string; tax: string }>(
+  const taxes = await sql.rows<{ taxCode: string; taxRate: string; base: string; tax: string }>(
     "SELECT tax_code, tax_rate, base, tax FROM invoice_tax WHERE company_id = ? AND document_kind = 'VI' AND document_id = ?",
     [companyId, invoiceId],
   );
@@ -168,24 +160,8 @@ async function postedBy(
     [companyId, invoiceId],
   );
   return {
-    lines: lines.map((row) => ({
-      receiptLineId: row.receipt_line_id,
-      purchaseLineId: row.purchase_line_id,
-      agreementLineId: row.agreement_line_id,
-      quantity: plain(row.quantity),
-      unitPrice: plain(row.unit_price),
-      net: plain(row.net),
-      receivedCost: plain(row.received_cost),
-      agreedNet: row.agreed_net === null ? null : plain(row.agreed_net),
-      taxCodeId: row.tax_code_id,
-      taxRate: plain(row.tax_rate),
-    })),
-    taxes: taxes.map((row) => ({
-      taxCode: row.tax_code,
-      taxRate: plain(row.tax_rate),
-      base: plain(row.base),
-      tax: plain(row.tax),
-    })),
-    entries: entries.map((row) => ({ role: row.role, amount: plain(row.amount) })),
+    lines: lines,
+    taxes: taxes,
+    entries: entries,
   };
 }

@@ -48,17 +48,17 @@ export async function writeVendorInvoice(
   const { companyId } = doer;
   const [id] = await tx.insert('vendor_invoice', [
     {
-      company_id: companyId,
+      companyId,
       number: invoice.number,
-      vendor_id: invoice.vendorId,
-      purchase_order_id: invoice.purchaseId,
-      vendor_number: invoice.vendorNumber,
+      vendorId: invoice.vendorId,
+      purchaseOrderId: invoice.purchaseId,
+      vendorNumber: invoice.vendorNumber,
       take: invoice.take,
-      reverses_id: invoice.reverses?.id ?? null,
+      reversesId: invoice.reverses?.id ?? null,
       reason: invoice.reverses?.reason ?? '',
       currency: invoice.currency,
-      invoice_date: invoice.invoiceDate,
-      due_date: invoice.dueDate,
+      invoiceDate: invoice.invoiceDate,
+      dueDate: invoice.dueDate,
       net: invoice.net,
       tax: invoice.tax,
       total: invoice.total,
@@ -67,24 +67,24 @@ export async function writeVendorInvoice(
   await tx.insert(
     'vendor_invoice_line',
     invoice.lines.map((line) => ({
-      company_id: companyId,
-      invoice_id: id!,
-      receipt_line_id: line.receiptLineId,
-      purchase_line_id: line.purchaseLineId,
+      companyId,
+      invoiceId: id!,
+      receiptLineId: line.receiptLineId,
+      purchaseLineId: line.purchaseLineId,
       quantity: line.quantity,
-      unit_price: line.unitPrice,
+      unitPrice: line.unitPrice,
       net: line.net,
-      received_cost: line.receivedCost,
-      agreed_net: line.agreedNet,
-      tax_code_id: line.taxCodeId,
-      tax_rate: line.taxRate,
+      receivedCost: line.receivedCost,
+      agreedNet: line.agreedNet,
+      taxCodeId: line.taxCodeId,
+      taxRate: line.taxRate,
     })),
   );
   await insertTaxes(tx, doer, 'VI', id!, invoice.taxes);
   const openItemId = await insertOpenItem(
     tx,
     doer,
-    { vendor_id: invoice.vendorId, vendor_invoice_id: id! },
+    { vendorId: invoice.vendorId, vendorInvoiceId: id! },
     { currency: invoice.currency, dueDate: invoice.dueDate, amount: invoice.total },
   );
   await postJournals(tx, doer, [

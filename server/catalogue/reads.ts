@@ -5,26 +5,26 @@ import type * as agreements from '@api/agreements';
 import type * as contract from '@api/catalogue';
 import { there } from '../acts';
 import type { Bound, Sql } from '../db/database';
-import { CUSTOMER_CURRENCY, likeOf, listPriceIn, plain } from '../db/mapping';
+import { CUSTOMER_CURRENCY, likeOf, listPriceIn } from '../db/mapping';
 
 interface ItemRow {
   id: number;
   number: string;
   name: string;
   unit: string;
-  list_price: string;
+  listPrice: string;
   route: Route;
-  stocked: number;
+  stocked: boolean;
   vendors: number;
-  on_hand: string | null;
+  onHand: string | null;
   free: string | null;
   value: string | null;
-  tax_code: string;
-  tax_rate: string;
+  taxCode: string;
+  taxRate: string;
   weight: string;
   volume: string;
   units: string | null;
-  their_number: string | null;
+  theirNumber: string | null;
 }
 
 /** What there is of item `i` at all our places together. */
@@ -53,18 +53,18 @@ function itemsWhere(
 }
 
 function choiceOf(row: ItemRow): z.infer<typeof contract.ItemChoice> {
-  const fits = { stocked: Boolean(row.stocked), hasVendor: row.vendors > 0 };
+  const fits = { stocked: row.stocked, hasVendor: row.vendors > 0 };
   return {
     id: row.id,
     number: row.number,
     name: row.name,
     unit: row.unit,
-    listPrice: plain(row.list_price),
+    listPrice: row.listPrice,
     route: row.route,
     routes: ROUTES.filter((route) => routeFits(route, fits)),
-    onHand: plain(row.on_hand ?? '0'),
-    taxCode: row.tax_code,
-    taxRate: plain(row.tax_rate),
+    onHand: row.onHand ?? '0',
+    taxCode: row.taxCode,
+    taxRate: row.taxRate,
     units: [
       { unit: row.unit, factor: '1' },
       ...(row.units ?? '')
@@ -72,12 +72,12 @@ function choiceOf(row: ItemRow): z.infer<typeof contract.ItemChoice> {
         .filter((each) => each !== '')
         .map((each) => {
           const at = each.lastIndexOf(' ');
-          return { unit: each.slice(0, at), factor: plain(each.slice(at + 1)) };
+          return { unit: each.slice(0, at), factor: each.slice(at + 1) };
         }),
     ],
-    weight: plain(row.weight),
-    volume: plain(row.volume),
-    theirNumber: row.their_number ?? '',
+    weight: row.weight,
+    volume: row.volume,
+    theirNumber: row.theirNumber ?? '',
   };
 }
 
@@ -103,9 +103,9 @@ export async function openItem(
   const vendors = await sql.rows<{
     id: number;
     name: string;
-    unit_price: string;
-    lead_days: number;
-    preferred: number;
+    unitPrice: string;
+    leadDays: number;
+    preferred: boolean;
   }>(
     `SELECT v.id, v.name, iv.unit_price, iv.lead_days, iv.preferred
        FROM item_vendor iv JOIN vendor v ON v.company_id = iv.company_id AND v.id = iv.vendor_id
@@ -115,15 +115,9 @@ export async function openItem(
   return {
     ...choiceOf(found),
     places: await placesOf(sql, companyId, id),
-    taxCode: found.tax_code,
-    stockValue: plain(found.value ?? '0'),
-    vendors: vendors.map((vendor) => ({
-      id: vendor.id,
-      name: vendor.name,
-      unitPrice: plain(vendor.unit_price),
-      leadDays: vendor.lead_days,
-      preferred: Boolean(vendor.preferred),
-    })),
+    taxCode: found.taxCode,
+    stockValue: found.value ?? '0',
+    vendors: vendors,
   };
 }
 
@@ -146,7 +140,7 @@ export async function itemGroups(sql: Sql, companyId: number): Promise<z.infer<t
 export async function itemChoices(sql: Sql, companyId: number, ids: readonly number[], customerId: number) {
   const rows =
     ids.length === 0 ? [] : await itemsWhere(sql, 'i.company_id = ? AND i.id IN (?)', customerId, [companyId, ids]);
-  return new Map(rows.map((row) => [row.id, { item: choiceOf(row), free: plain(row.free ?? '0') }]));
+  return new Map(rows.map((row) => [row.id, { item: choiceOf(row), free: row.free ?? '0' }]));
 }
 
 /** Items by their exact number, or by the number a customer calls them; what is not found is left out. */
@@ -162,8 +156,7 @@ export async function itemsNamed(sql: Sql, companyId: number, numbers: readonly 
   return {
     rows: asked.flatMap((each) => {
       // Their own number goes before ours: it is theirs that they wrote.
-      const found =
-        rows.find((row) => same(row.their_number ?? '', each)) ?? rows.find((row) => same(row.number, each));
+      const found = rows.find((row) => same(row.theirNumber ?? '', each)) ?? rows.find((row) => same(row.number, each));
       return found ? [{ asked: each, item: choiceOf(found) }] : [];
     }),
   };
@@ -176,15 +169,15 @@ export function locationsOf(sql: Sql, companyId: number): Promise<z.infer<typeof
 
 /** Where an item is on hand, the main location first. */
 async function placesOf(sql: Sql, companyId: number, itemId: number) {
-  const rows = await sql.rows<{ id: number; code: string; name: string; on_hand: string; reserved: string }>(
+  const rows = await sql.rows<{ id: number; code: string; name: string; onHand: string; reserved: string }>(
     `SELECT l.id, l.code, l.name, s.on_hand, s.reserved FROM stock s
        JOIN location l ON l.company_id = s.company_id AND l.id = s.location_id
       WHERE s.company_id = ? AND s.item_id = ? AND s.on_hand > 0 ORDER BY l.id`,
     [companyId, itemId],
   );
-  return rows.map(({ id, code, name, on_hand, reserved }) => ({
+  return rows.map(({ id, code, name, onHand, reserved }) => ({
     location: { id, code, name },
-    onHand: plain(on_hand),
-    free: dec(on_hand).minus(reserved).toFixed(),
+    onHand,
+    free: dec(onHand).minus(reserved).toFixed(),
   }));
 }

@@ -1,12 +1,23 @@
-import { createPool, type Pool, type PoolConnection, type QueryError, type ResultSetHeader } from 'mysql2';
+import {
+  createPool,
+  type FieldPacket,
+  type Pool,
+  type PoolConnection,
+  type QueryError,
+  type ResultSetHeader,
+} from 'mysql2';
 import { faultOf } from './faults';
+import { columnOf, rowsOf, type Cell } from './rows';
 
 /** A value that may be bound to a placeholder. */
 export type Bound = string | number | boolean | null | Buffer | Date;
 
 /** Something SQL can be sent to: the pool, or one transaction. */
 export interface Sql {
-  /** Rows of a query. Placeholders only; a list for `IN (?)` is expanded. */
+  /**
+   * Rows of a query, named and cast by their columns (`rows.ts`). Placeholders only; a list for `IN (?)` is expanded,
+   * and nothing is in an empty one.
+   */
   rows<Row>(sql: string, values?: readonly (Bound | readonly Bound[])[]): Promise<Row[]>;
   /** Rows changed by a statement. */
   run(sql: string, values?: readonly (Bound | readonly Bound[])[]): Promise<number>;
@@ -123,7 +134,7 @@ export function connect(url: string, connections: number): Database {
     transaction: (work) => transaction(pool, kept, work),
     each: (sql, values, take) =>
       new Promise((resolve, reject) => {
-        const query = pool.query({ sql, values: values as unknown[], rowsAsArray: true });
+        const query = pool.query({ sql, values: bindable(values), rowsAsArray: true });
         query.on('error', reject);
         query.on('result', (cells) => take(cells as unknown as (string | number | null)[]));
         query.on('end', () => resolve());
@@ -132,31 +143,50 @@ export function connect(url: string, connections: number): Database {
   };
 }
 
+/** An empty list where `IN (?)` or `NOT IN (?)` asks for one: nothing is in it. */
+const NOTHING = { toSqlString: () => 'SELECT NULL FROM DUAL WHERE FALSE' };
+
+const bindable = (values: readonly unknown[]) =>
+  values.map((value) => (Array.isArray(value) && value.length === 0 ? NOTHING : value));
+
 /**
- * One statement. The driver's callbacks are wrapped here rather than by its own promises, which catch a stack for
- * every statement: a tenth of a millisecond that an act of twenty statements pays twenty times.
+ * One trip; each answer is a list of rows, or what a statement without rows did. The driver's callbacks are wrapped here
+ * rather than by its own promises, which catch a stack for every statement: a tenth of a millisecond that an act of
+ * twenty statements pays twenty times.
  */
-function send(on: Pool | PoolConnection, sql: string, values: readonly unknown[]): Promise<unknown> {
+function send(on: Pool | PoolConnection, sql: string, values: readonly unknown[]): Promise<Answer[]> {
   return new Promise((resolve, reject) => {
-    on.query(sql, values as unknown[], (error: QueryError | null, answer: unknown) =>
-      error ? reject(error) : resolve(answer),
+    on.query(
+      { sql, values: bindable(values), rowsAsArray: true },
+      (error: QueryError | null, answer: unknown, fields: unknown) => {
+        if (error) return reject(error);
+        // Several statements answer with a list of answers, and a list of each one's columns.
+        const several = Array.isArray(fields) && (fields[0] === undefined || Array.isArray(fields[0]));
+        const answers = several ? (answer as unknown[]) : [answer];
+        const columns = (several ? fields : [fields]) as (FieldPacket[] | undefined)[];
+        resolve(
+          answers.map((each, at) => (Array.isArray(each) ? rowsOf(each as Cell[][], columns[at]!) : (each as Done))),
+        );
+      },
     );
   });
 }
 
-type Send = (sql: string, values: readonly unknown[]) => Promise<unknown>;
+type Done = Pick<ResultSetHeader, 'affectedRows'>;
+type Answer = unknown[] | Done;
+
+type Send = (sql: string, values: readonly unknown[]) => Promise<Answer[]>;
 
 function sqlBy(send: Send): Sql {
   return {
-    rows: <Row>(sql: string, values: readonly unknown[] = []) => send(sql, values) as Promise<Row[]>,
-    run: async (sql, values = []) => ((await send(sql, values)) as ResultSetHeader).affectedRows,
+    rows: async <Row>(sql: string, values: readonly unknown[] = []) => (await send(sql, values))[0] as Row[],
+    run: async (sql, values = []) => ((await send(sql, values))[0] as Done).affectedRows,
     together: async (statements) => {
       if (statements.length === 0) return [];
-      const answer = await send(
+      const answers = await send(
         statements.map((each) => each.sql).join(';\n'),
         statements.flatMap((each) => each.values),
       );
-      const answers = statements.length === 1 ? [answer] : (answer as unknown[]);
       return statements.map((each, index) => (each.rows ? (answers[index] as unknown[]) : []));
     },
   };
@@ -182,9 +212,23 @@ function insertStatement({ table, rows }: Insertion, returning: boolean): Statem
   };
   const tuples = rows.map((row) => `(${columns.map((column) => place(row[column]!)).join(',')})`);
   return {
-    sql: `INSERT INTO ${table} (${columns.map((column) => `\`${column}\``).join(',')}) VALUES ${tuples.join(',')}${returning ? ' RETURNING id' : ''}`,
+    sql: `INSERT INTO ${table} (${columns.map((column) => `\`${columnOf(column)}\``).join(',')}) VALUES ${tuples.join(',')}${returning ? ' RETURNING id' : ''}`,
     values,
     rows: returning,
+  };
+}
+
+/** Sets columns of one row of a company. */
+export function setStatement(
+  table: string,
+  columns: Readonly<Record<string, Bound>>,
+  companyId: number,
+  id: number,
+): Statement {
+  const sets = Object.keys(columns).map((name) => `${columnOf(name)} = ?`);
+  return {
+    sql: `UPDATE ${table} SET ${sets.join(', ')} WHERE company_id = ? AND id = ?`,
+    values: [...Object.values(columns), companyId, id],
   };
 }
 
@@ -209,8 +253,7 @@ function txOn(connection: PoolConnection, kept: Map<string, unknown>): OpenTx {
   const within: Send = async (sql, values) => {
     if (state !== 'new') return send(connection, sql, values);
     state = 'open';
-    const [, ...answers] = (await send(connection, `START TRANSACTION;\n${sql}`, values)) as unknown[];
-    return answers.length === 1 ? answers[0] : answers;
+    return (await send(connection, `START TRANSACTION;\n${sql}`, values)).slice(1);
   };
   const sql = sqlBy(within);
   const insertTogether = async (insertions: readonly Insertion[]): Promise<number[][]> => {

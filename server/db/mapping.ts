@@ -1,4 +1,3 @@
-import { decimalText } from '@core/kernel';
 import type { Sql } from './database';
 
 /** Columns of an address, read under the prefix `to_`. */
@@ -6,24 +5,24 @@ export const ADDRESS_COLUMNS =
   'st.id AS to_id, st.label AS to_label, st.street AS to_street, st.town AS to_town, st.postcode AS to_postcode, st.country AS to_country';
 
 export interface AddressColumns {
-  to_id: number | null;
-  to_label: string;
-  to_street: string;
-  to_town: string;
-  to_postcode: string;
-  to_country: string;
+  toId: number | null;
+  toLabel: string;
+  toStreet: string;
+  toTown: string;
+  toPostcode: string;
+  toCountry: string;
 }
 
 export function addressOf(row: AddressColumns) {
-  return row.to_id === null
+  return row.toId === null
     ? null
     : {
-        id: row.to_id,
-        label: row.to_label,
-        street: row.to_street,
-        town: row.to_town,
-        postcode: row.to_postcode,
-        country: row.to_country,
+        id: row.toId,
+        label: row.toLabel,
+        street: row.toStreet,
+        town: row.toTown,
+        postcode: row.toPostcode,
+        country: row.toCountry,
       };
 }
 
@@ -69,9 +68,6 @@ export const CUSTOMER_CURRENCY = `COALESCE((SELECT cc.currency FROM customer cc 
 
 /** The number of item `i` at location `lo`, as `numberAt` says it. */
 export const NUMBER_AT = "CONCAT(i.number, IF(lo.id = 0, '', CONCAT(' at ', lo.code)))";
-
-/** A decimal column without needless zeros: `12.50000` as `12.5`. */
-export const plain = decimalText;
 
 /** Numbers and names that contain the words, as a LIKE pattern with its own wildcards made harmless. */
 export function likeOf(words: string): string {

@@ -1,6 +1,5 @@
 import type { DocumentKind, DocumentRef } from '@core/kernel';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
 
 export interface RelatedDocument {
   document: DocumentRef;
@@ -149,6 +148,6 @@ async function union(sql: Sql, branches: readonly string[], companyId: number, i
     document: { kind: row.kind, id: row.id, number: row.number },
     day: row.day,
     note: row.note,
-    amount: plain(row.amount),
+    amount: row.amount,
   }));
 }

@@ -6,7 +6,6 @@ import { defineAct, takeNumbers, type Touched } from '../acts';
 import { agreementFilter, remindersOf, termLinesOf, termsOf, lockAgreement, writeTerms } from '../agreements';
 import type { Sql } from '../db/database';
 import { withoutLocks } from '../acts';
-import { plain } from '../db/mapping';
 import { readTable, type Table } from './tables';
 
 /** Most agreements of one file written out. */
@@ -58,11 +57,11 @@ async function groundOf(sql: Sql, companyId: number): Promise<ImportGround> {
       ]),
     );
   };
-  const items = await sql.rows<{ id: number; number: string; list_price: string }>(
+  const items = await sql.rows<{ id: number; number: string; listPrice: string }>(
     'SELECT id, number, list_price FROM item WHERE company_id = ?',
     [companyId],
   );
-  const prices = await sql.rows<{ item_id: number; vendor_id: number; unit_price: string }>(
+  const prices = await sql.rows<{ itemId: number; vendorId: number; unitPrice: string }>(
     'SELECT item_id, vendor_id, unit_price FROM item_vendor WHERE company_id = ?',
     [companyId],
   );
@@ -76,13 +75,9 @@ async function groundOf(sql: Sql, companyId: number): Promise<ImportGround> {
       items.map((item) => [
         item.number.toLowerCase(),
         {
-          id: item.id,
-          number: item.number,
-          listPrice: plain(item.list_price),
+          ...item,
           vendorPrices: new Map(
-            prices
-              .filter((price) => price.item_id === item.id)
-              .map((price) => [price.vendor_id, plain(price.unit_price)]),
+            prices.filter((price) => price.itemId === item.id).map((price) => [price.vendorId, price.unitPrice]),
           ),
         },
       ]),
@@ -99,7 +94,7 @@ export async function agreementTable(
   workDate: Day,
 ): Promise<Table> {
   const { where, values } = agreementFilter(companyId, query, workDate);
-  const heads = await sql.rows<{ id: number; party: string; party_name: string }>(
+  const heads = await sql.rows<{ id: number; party: string; partyName: string }>(
     `SELECT a.id, COALESCE(c.number, v.number) AS party, COALESCE(c.name, v.name) AS party_name
        FROM agreement a
        LEFT JOIN customer c ON c.company_id = a.company_id AND c.id = a.customer_id
@@ -122,7 +117,7 @@ export async function agreementTable(
     ),
   );
   const agreements = [];
-  for (const { id, party, party_name } of heads) {
+  for (const { id, party, partyName } of heads) {
     const head = await lockAgreement(unlocked, companyId, id);
     const lines = await termLinesOf(unlocked, companyId, head);
     agreements.push({
@@ -131,7 +126,7 @@ export async function agreementTable(
       number: head.number,
       state: head.state,
       party,
-      partyName: party_name,
+      partyName,
       lines: lines.map((line) => ({
         ...line,
         item:

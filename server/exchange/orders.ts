@@ -88,7 +88,7 @@ async function customersOf(tx: Sql, orders: readonly FileOrder[], doer: Doer): P
   const { companyId, workDate } = doer;
   const names = [...new Set(orders.flatMap((order) => order.customers).filter((name) => name !== ''))];
   if (names.length === 0) return new Map();
-  const rows = await tx.rows<{ id: number; number: string; name: string; currency: string; contracted_only: number }>(
+  const rows = await tx.rows<{ id: number; number: string; name: string; currency: string; contractedOnly: boolean }>(
     `SELECT id, number, name, currency, contracted_only FROM customer
       WHERE company_id = ? AND (number IN (?) OR name IN (?)) ORDER BY id`,
     [companyId, names, names],
@@ -106,7 +106,7 @@ async function customersOf(tx: Sql, orders: readonly FileOrder[], doer: Doer): P
       row.id,
     );
     const references = own.map((order) => order.reference).filter((reference) => reference !== '');
-    const used = await tx.rows<{ customer_reference: string; number: string }>(
+    const used = await tx.rows<{ customerReference: string; number: string }>(
       `SELECT customer_reference, number FROM sales_order
         WHERE company_id = ? AND customer_id = ? AND customer_reference IN (?) AND state <> 'cancelled'`,
       [companyId, row.id, references.length > 0 ? references : ['']],
@@ -119,8 +119,8 @@ async function customersOf(tx: Sql, orders: readonly FileOrder[], doer: Doer): P
       items: new Map(called.rows.map(({ asked, item }) => [asked.toLowerCase(), { id: item.id, route: item.route }])),
       references: new Map(
         used
-          .filter((each) => each.customer_reference !== '')
-          .map((each) => [each.customer_reference.toLowerCase(), each.number]),
+          .filter((each) => each.customerReference !== '')
+          .map((each) => [each.customerReference.toLowerCase(), each.number]),
       ),
       ground: {
         current: null,
@@ -128,7 +128,7 @@ async function customersOf(tx: Sql, orders: readonly FileOrder[], doer: Doer): P
           id: row.id,
           name: row.name,
           currency: row.currency,
-          contractedOnly: Boolean(row.contracted_only),
+          contractedOnly: row.contractedOnly,
         },
         shipToIds: shipTos.map((each) => each.id),
         locationIds: [MAIN_LOCATION],

@@ -15,6 +15,6 @@ describe('an answer held against its schema', () => {
     expect(held({ number: 'SO-0001' })).toThrow();
     expect(held({ number: 1, lines: [] })).toThrow();
     expect(held({ number: 'SO-0001', lines: [], password: 'x' })).toThrow(/says more/);
-    expect(held({ number: 'SO-0001', lines: [{ quantity: '3', company_id: 1 }] })).toThrow(/says more/);
+    expect(held({ number: 'SO-0001', lines: [{ quantity: '3', companyId: 1 }] })).toThrow(/says more/);
   });
 });

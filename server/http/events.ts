@@ -61,9 +61,9 @@ export function eventsOn(sql: Sql, log: Logger): Events {
   async function tell(): Promise<void> {
     const rows = await sql.rows<{
       id: number;
-      company_id: number;
+      companyId: number;
       act: string;
-      person_id: number;
+      personId: number;
       documents: string;
     }>('SELECT id, company_id, act, person_id, documents FROM audit WHERE id > ? ORDER BY id', [newest - OVERLAP]);
     for (const row of rows) {
@@ -73,11 +73,11 @@ export function eventsOn(sql: Sql, log: Logger): Events {
       const change: Change = {
         id: row.id,
         act: row.act,
-        personId: row.person_id,
+        personId: row.personId,
         documents: JSON.parse(row.documents) as DocumentRef[],
       };
       const text = `event: change\nid: ${row.id}\ndata: ${JSON.stringify(change)}\n\n`;
-      for (const [stream, companyId] of listeners) if (companyId === row.company_id) stream.write(text);
+      for (const [stream, companyId] of listeners) if (companyId === row.companyId) stream.write(text);
     }
     for (const id of seen) if (id <= newest - OVERLAP) seen.delete(id);
     beats += 1;

@@ -99,11 +99,11 @@ const signIn = on(access.signIn, async ({ ctx, parts, body }) => {
   if (minutes > 0) {
     throw new Refusals(429, [refuse('too-many-attempts', 'password', { minutes: String(minutes) })]);
   }
-  const [person] = await database.rows<{ id: number; password_hash: string }>(
+  const [person] = await database.rows<{ id: number; passwordHash: string }>(
     'SELECT id, password_hash FROM person WHERE sign_in = ? AND active = TRUE',
     [name],
   );
-  const fits = await passwordFits(person?.password_hash, body.password);
+  const fits = await passwordFits(person?.passwordHash, body.password);
   const token = fits ? await beginSession(database, person!.id, clock) : null;
   if (!token) {
     await attempts.failed(name, ctx.ip);

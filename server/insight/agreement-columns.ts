@@ -2,7 +2,6 @@ import type { AgreementState, Side } from '@core/agreements';
 import { AgreementColumns, EVERYTHING, NO_GROUP, type Amounts } from '@core/insight';
 import type { Day } from '@core/kernel';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
 
 /** Audit ids may commit out of order: those below the newest are looked at again for a while. */
 const OVERLAP = 200;
@@ -41,14 +40,14 @@ export function agreementSums(sql: Sql): AgreementSums {
 
   async function next(companyId: number, held: Held): Promise<Held> {
     const newest = await newestOf(companyId);
-    const rows = await sql.rows<{ audit_id: number; document_id: number }>(
+    const rows = await sql.rows<{ auditId: number; documentId: number }>(
       `SELECT audit_id, document_id FROM audit_document FORCE INDEX (audit_document_audit)
         WHERE company_id = ? AND audit_id > ? AND kind = 'AG'`,
       [companyId, held.newest - OVERLAP],
     );
-    const fresh = rows.filter((row) => !held.seen.has(row.audit_id));
-    if (fresh.length > 0) await take(sql, companyId, held.columns, [...new Set(fresh.map((row) => row.document_id))]);
-    for (const { audit_id } of fresh) held.seen.add(audit_id);
+    const fresh = rows.filter((row) => !held.seen.has(row.auditId));
+    if (fresh.length > 0) await take(sql, companyId, held.columns, [...new Set(fresh.map((row) => row.documentId))]);
+    for (const { auditId } of fresh) held.seen.add(auditId);
     held.newest = newest;
     for (const id of held.seen) if (id <= newest - OVERLAP) held.seen.delete(id);
     return held;
@@ -72,17 +71,17 @@ export function agreementSums(sql: Sql): AgreementSums {
 }
 
 interface AmountRow {
-  committed_value: string;
-  released_value: string;
-  shipped_value: string;
-  invoiced_value: string;
+  committedValue: string;
+  releasedValue: string;
+  shippedValue: string;
+  invoicedValue: string;
 }
 
 const amountsOf = (row: AmountRow): Amounts => ({
-  committed: plain(row.committed_value),
-  released: plain(row.released_value),
-  shipped: plain(row.shipped_value),
-  invoiced: plain(row.invoiced_value),
+  committed: row.committedValue,
+  released: row.releasedValue,
+  shipped: row.shippedValue,
+  invoiced: row.invoicedValue,
 });
 
 /** Reads agreements (all of them where `ids` is null) into the columns. */
@@ -94,7 +93,7 @@ async function take(
 ): Promise<void> {
   const only = (column: string) => (ids ? `AND ${column} IN (?)` : '');
   const values = [companyId, ...(ids ? [ids] : [])];
-  const lines = await sql.rows<AmountRow & { agreement_id: number; group_id: number }>(
+  const lines = await sql.rows<AmountRow & { agreementId: number; groupId: number }>(
     `SELECT l.agreement_id, COALESCE(l.item_group_id, i.item_group_id, IF(l.item_id IS NULL, ${EVERYTHING}, ${NO_GROUP})) AS group_id,
             l.committed_value, l.released_value, l.shipped_value, l.invoiced_value
        FROM agreement_line l LEFT JOIN item i FORCE INDEX (PRIMARY) ON i.company_id = l.company_id AND i.id = l.item_id
@@ -103,9 +102,9 @@ async function take(
   );
   const byAgreement = new Map<number, (Amounts & { groupId: number })[]>();
   for (const line of lines) {
-    const own = byAgreement.get(line.agreement_id) ?? [];
-    own.push({ groupId: Number(line.group_id), ...amountsOf(line) });
-    byAgreement.set(line.agreement_id, own);
+    const own = byAgreement.get(line.agreementId) ?? [];
+    own.push({ groupId: Number(line.groupId), ...amountsOf(line) });
+    byAgreement.set(line.agreementId, own);
   }
   const heads = await sql.rows<
     AmountRow & {
@@ -113,11 +112,11 @@ async function take(
       side: Side;
       state: AgreementState;
       currency: string;
-      party_id: number;
-      sales_organisation_id: number | null;
-      first_day: Day;
-      last_day: Day;
-      used_up: number;
+      partyId: number;
+      salesOrganisationId: number | null;
+      firstDay: Day;
+      lastDay: Day;
+      usedUp: boolean;
     }
   >(
     `SELECT a.id, a.side, a.state, a.currency, COALESCE(a.customer_id, a.vendor_id) AS party_id, a.sales_organisation_id,
@@ -132,11 +131,11 @@ async function take(
       side: head.side,
       state: head.state,
       currency: head.currency,
-      partyId: head.party_id,
-      organisationId: head.sales_organisation_id,
-      firstDay: head.first_day,
-      lastDay: head.last_day,
-      usedUp: Boolean(head.used_up),
+      partyId: head.partyId,
+      organisationId: head.salesOrganisationId,
+      firstDay: head.firstDay,
+      lastDay: head.lastDay,
+      usedUp: head.usedUp,
       ...amountsOf(head),
       lines: byAgreement.get(head.id) ?? [],
     });

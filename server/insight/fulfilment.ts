@@ -4,7 +4,6 @@ import { dec, roundHalfAway, share, sum, type Day } from '@core/kernel';
 import type * as contract from '@api/insight';
 import { JOIN_PARTY } from '../agreements';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
 import type { AgreementSums } from './agreement-columns';
 
 type Query = z.infer<typeof contract.FulfilmentQuery>;
@@ -97,7 +96,11 @@ async function namesOf(sql: Sql, companyId: number, query: Query, ids: readonly 
 function namedOf({ of, sums }: GroupSum, query: Query, names: Names): Pick<Row, 'id' | 'name' | 'detail'> {
   if (query.by === 'currency') return { id: null, name: sums[0]!.currency, detail: '' };
   const named = names.get(of);
-  if (named) return { id: of, name: named.name, detail: named.detail };
+  if (named)
+    return {
+      id: of,
+      ...named,
+    };
   const nobody = query.by === 'organisation' ? 'nobody named' : of < 0 ? 'everything' : 'no group';
   return { id: null, name: nobody, detail: '' };
 }
@@ -110,7 +113,7 @@ async function ratesOn(sql: Sql, companyId: number, own: string, day: Day): Prom
         WHERE n.company_id = r.company_id AND n.currency = r.currency AND n.day <= ?)`,
     [companyId, own, day],
   );
-  return new Map([[own, '1'], ...rows.map((row) => [row.currency, plain(row.rate)] as const)]);
+  return new Map([[own, '1'], ...rows.map((row) => [row.currency, row.rate] as const)]);
 }
 
 /** Agreements as they are drawn, in the order of their ids given. */
@@ -126,11 +129,11 @@ async function largestOf(
     id: number;
     number: string;
     currency: string;
-    party_id: number;
-    party_number: string;
-    party_name: string;
-    committed_value: string;
-    shipped_value: string;
+    partyId: number;
+    partyNumber: string;
+    partyName: string;
+    committedValue: string;
+    shippedValue: string;
   }>(
     `SELECT a.id, a.number, a.currency, COALESCE(c.id, v.id) AS party_id, COALESCE(c.number, v.number) AS party_number,
             COALESCE(c.name, v.name) AS party_name, a.committed_value, a.shipped_value
@@ -144,9 +147,9 @@ async function largestOf(
     return [
       {
         document: { kind: 'AG' as const, id, number: row.number },
-        party: { id: row.party_id, number: row.party_number, name: row.party_name },
-        value: roundHalfAway(dec(plain(row.committed_value)).times(rates.get(row.currency)!), 2).toFixed(),
-        share: share(row.shipped_value, row.committed_value),
+        party: { id: row.partyId, number: row.partyNumber, name: row.partyName },
+        value: roundHalfAway(dec(row.committedValue).times(rates.get(row.currency)!), 2).toFixed(),
+        share: share(row.shippedValue, row.committedValue),
         currency: own,
       },
     ];

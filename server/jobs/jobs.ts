@@ -41,20 +41,20 @@ export function startJobs(parts: JobParts, done: () => void): Jobs {
 
 /** Does all that is due now; how many acts it did. */
 export async function tick(parts: JobParts): Promise<number> {
-  const companies = await parts.database.rows<{ id: number; work_date: Day | null }>(
+  const companies = await parts.database.rows<{ id: number; workDate: Day | null }>(
     'SELECT id, work_date FROM company',
   );
-  const people = await parts.database.rows<{ id: number; sign_in: string }>(
+  const people = await parts.database.rows<{ id: number; signIn: string }>(
     "SELECT id, sign_in FROM person WHERE sign_in IN ('kampong', 'stand-in')",
   );
-  const named = (signIn: string) => people.find((person) => person.sign_in === signIn)!.id;
+  const named = (signIn: string) => people.find((person) => person.signIn === signIn)!.id;
   let acts = 0;
   for (const company of companies) {
     const doer: Doer = {
       companyId: company.id,
       personId: named('kampong'),
       rights: RIGHTS,
-      workDate: company.work_date ?? today(parts.clock),
+      workDate: company.workDate ?? today(parts.clock),
       origin: 'clock',
     };
     acts += await fireDue(parts, doer);
@@ -73,7 +73,7 @@ async function fireDue({ database }: JobParts, doer: Doer): Promise<number> {
 
 /** Releases planned calls so many days ahead as their agreement says. A call is marked in the same transaction. // A7 */
 async function releaseDue({ database, log }: JobParts, doer: Doer): Promise<number> {
-  const due = await database.rows<{ id: number; number: string; release_ahead_days: number }>(
+  const due = await database.rows<{ id: number; number: string; releaseAheadDays: number }>(
     `SELECT DISTINCT a.id, a.number, a.release_ahead_days
        FROM agreement a
        JOIN agreement_line l ON l.company_id = a.company_id AND l.agreement_id = a.id
@@ -84,7 +84,7 @@ async function releaseDue({ database, log }: JobParts, doer: Doer): Promise<numb
   );
   let acts = 0;
   for (const agreement of due) {
-    const upTo = plannedUpTo(String(agreement.release_ahead_days), doer.workDate);
+    const upTo = plannedUpTo(String(agreement.releaseAheadDays), doer.workDate);
     const answer = await runAct(database, releasePlanned, { agreementId: agreement.id, upTo }, doer, randomUUID());
     if (answer.ok) acts += 1;
     else if (!answer.refusals.every((refusal) => refusal.code === 'nothing-planned')) {

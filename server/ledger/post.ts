@@ -19,11 +19,11 @@ export function journalHeads(doer: Doer, plans: readonly JournalPlan<string | Te
     table: 'journal',
     ids: true,
     rows: plans.map((plan) => ({
-      company_id: doer.companyId,
+      companyId: doer.companyId,
       number: plan.number,
-      posted_on: plan.postedOn,
-      document_kind: plan.source.kind,
-      document_id: plan.source.id,
+      postedOn: plan.postedOn,
+      documentKind: plan.source.kind,
+      documentId: plan.source.id,
     })),
   };
 }
@@ -39,12 +39,12 @@ export async function journalEntries(
     table: 'journal_entry',
     rows: plans.flatMap((plan, index) =>
       plan.entries.map((entry) => ({
-        company_id: doer.companyId,
-        journal_id: newId('journal', index),
-        account_id: accounts.get(entry.role)!,
+        companyId: doer.companyId,
+        journalId: newId('journal', index),
+        accountId: accounts.get(entry.role)!,
         amount: entry.amount,
-        customer_id: entry.role === 'receivable' ? (plan.customerId ?? null) : null,
-        vendor_id: entry.role === 'payable' ? (plan.vendorId ?? null) : null,
+        customerId: entry.role === 'receivable' ? (plan.customerId ?? null) : null,
+        vendorId: entry.role === 'payable' ? (plan.vendorId ?? null) : null,
       })),
     ),
   };
@@ -53,11 +53,11 @@ export async function journalEntries(
 /** The company's accounts by what is posted to them: made with the company, never moved or taken away. */
 function accountsOf(tx: Tx, companyId: number): Promise<Map<AccountRole, number>> {
   return tx.kept(`accounts of ${companyId}`, async () => {
-    const rows = await tx.rows<{ id: number; posting_role: AccountRole }>(
+    const rows = await tx.rows<{ id: number; postingRole: AccountRole }>(
       'SELECT id, posting_role FROM account WHERE company_id = ? AND posting_role IS NOT NULL',
       [companyId],
     );
-    return new Map(rows.map((row) => [row.posting_role, row.id]));
+    return new Map(rows.map((row) => [row.postingRole, row.id]));
   });
 }
 

@@ -3,7 +3,6 @@ import { dec, type DocumentKind, type DocumentRef } from '@core/kernel';
 import type * as contract from '@api/ledger';
 import { saysOf, there } from '../acts';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
 
 type Trail = z.infer<typeof contract.openTrail.out>;
 
@@ -47,9 +46,9 @@ async function journalsOf(sql: Sql, companyId: number, document: DocumentRef): P
   const rows = await sql.rows<{
     id: number;
     number: string;
-    posted_on: string;
-    document_kind: DocumentKind;
-    document_id: number;
+    postedOn: string;
+    documentKind: DocumentKind;
+    documentId: number;
     code: string;
     name: string;
     amount: string;
@@ -66,14 +65,14 @@ async function journalsOf(sql: Sql, companyId: number, document: DocumentRef): P
   for (const row of rows) {
     let source = sources.get(row.id);
     if (!source) {
-      const posted = document.kind === 'JR' && row.document_kind !== 'JR';
-      source = posted ? await refOf(sql, companyId, row.document_kind, row.document_id) : document;
+      const posted = document.kind === 'JR' && row.documentKind !== 'JR';
+      source = posted ? await refOf(sql, companyId, row.documentKind, row.documentId) : document;
       sources.set(row.id, source);
     }
     const journal = journals.get(row.id) ?? {
       document: { kind: 'JR' as const, id: row.id, number: row.number },
       source,
-      postedOn: row.posted_on,
+      postedOn: row.postedOn,
       entries: [],
     };
     const amount = dec(row.amount);
@@ -104,7 +103,7 @@ async function stockEntriesOf(
 ): Promise<Trail['stockEntries']> {
   const rows = await sql.rows<{
     id: number;
-    item_id: number;
+    itemId: number;
     number: string;
     name: string;
     unit: string;
@@ -112,7 +111,7 @@ async function stockEntriesOf(
     location: string;
     quantity: string;
     cost: string;
-    posted_on: string;
+    postedOn: string;
   }>(
     `SELECT s.id, s.item_id, i.number, i.name, i.unit, s.place, l.name AS location, s.quantity, s.cost, s.posted_on
        FROM stock_entry s JOIN item i ON i.company_id = s.company_id AND i.id = s.item_id
@@ -122,12 +121,12 @@ async function stockEntriesOf(
   );
   return rows.map((row) => ({
     id: row.id,
-    item: { id: row.item_id, number: row.number, name: row.name, unit: row.unit },
+    item: { id: row.itemId, number: row.number, name: row.name, unit: row.unit },
     place: row.place,
     location: row.place === 'ours' ? row.location : '',
-    quantity: plain(row.quantity),
-    cost: plain(row.cost),
-    postedOn: row.posted_on,
+    quantity: row.quantity,
+    cost: row.cost,
+    postedOn: row.postedOn,
   }));
 }
 
@@ -156,9 +155,9 @@ async function openItemsOf(sql: Sql, companyId: number, kind: DocumentKind, id: 
   if (!where) return [];
   const [item] = await sql.rows<{
     id: number;
-    of_document: string;
+    ofDocument: string;
     currency: string;
-    due_date: string;
+    dueDate: string;
     amount: string;
     settled: string;
   }>(
@@ -185,15 +184,15 @@ async function openItemsOf(sql: Sql, companyId: number, kind: DocumentKind, id: 
   );
   return [
     {
-      of: refFrom(item.of_document),
+      of: refFrom(item.ofDocument),
       currency: item.currency,
-      dueDate: item.due_date,
-      amount: plain(item.amount),
+      dueDate: item.dueDate,
+      amount: item.amount,
       owed: dec(item.amount).minus(item.settled).toFixed(),
       moves: moves.map((row) => ({
         document: refFrom(row.document),
         day: row.day,
-        amount: plain(row.amount),
+        amount: row.amount,
         how: row.how,
       })),
     },

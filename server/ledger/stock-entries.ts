@@ -3,7 +3,7 @@ import { dec, type DocumentKind } from '@core/kernel';
 import type * as contract from '@api/ledger';
 import { there } from '../acts';
 import type { Sql } from '../db/database';
-import { pageById, plain } from '../db/mapping';
+import { pageById } from '../db/mapping';
 import { TABLES } from './reads';
 
 /** The stock entries of an item, newest first, with what was on hand after each. Walks stock_entry_item. */
@@ -26,9 +26,9 @@ export async function stockEntries(
         location: string;
         quantity: string;
         cost: string;
-        posted_on: string;
-        document_kind: DocumentKind;
-        document_id: number;
+        postedOn: string;
+        documentKind: DocumentKind;
+        documentId: number;
       }>(
         `SELECT e.id, e.place, l.name AS location, e.quantity, e.cost, e.posted_on, e.document_kind, e.document_id
            FROM stock_entry e FORCE INDEX (stock_entry_item)
@@ -41,13 +41,13 @@ export async function stockEntries(
   );
   const [first] = page.rows;
   if (!first) return { rows: [], next: null };
-  const [sum] = await sql.rows<{ on_hand: string | null }>(
+  const [sum] = await sql.rows<{ onHand: string | null }>(
     `SELECT SUM(quantity) AS on_hand FROM stock_entry FORCE INDEX (stock_entry_item)
       WHERE company_id = ? AND item_id = ? AND id <= ? AND place = 'ours'`,
     [companyId, itemId, first.id],
   );
   const numbers = await numbersOf(sql, companyId, page.rows);
-  let onHand = dec(sum?.on_hand ?? '0');
+  let onHand = dec(sum?.onHand ?? '0');
   const rows = page.rows.map((row) => {
     const after = onHand;
     if (row.place === 'ours') onHand = onHand.minus(row.quantity);
@@ -55,13 +55,13 @@ export async function stockEntries(
       id: row.id,
       place: row.place,
       location: row.place === 'ours' ? row.location : '',
-      quantity: plain(row.quantity),
-      cost: plain(row.cost),
-      postedOn: row.posted_on,
+      quantity: row.quantity,
+      cost: row.cost,
+      postedOn: row.postedOn,
       document: {
-        kind: row.document_kind,
-        id: row.document_id,
-        number: numbers.get(`${row.document_kind} ${row.document_id}`) ?? '',
+        kind: row.documentKind,
+        id: row.documentId,
+        number: numbers.get(`${row.documentKind} ${row.documentId}`) ?? '',
       },
       onHand: after.toFixed(),
     };
@@ -73,11 +73,11 @@ export async function stockEntries(
 async function numbersOf(
   sql: Sql,
   companyId: number,
-  rows: readonly { document_kind: DocumentKind; document_id: number }[],
+  rows: readonly { documentKind: DocumentKind; documentId: number }[],
 ): Promise<Map<string, string>> {
   const numbers = new Map<string, string>();
-  for (const kind of new Set(rows.map((row) => row.document_kind))) {
-    const ids = rows.filter((row) => row.document_kind === kind).map((row) => row.document_id);
+  for (const kind of new Set(rows.map((row) => row.documentKind))) {
+    const ids = rows.filter((row) => row.documentKind === kind).map((row) => row.documentId);
     const found = await sql.rows<{ id: number; number: string }>(
       `SELECT id, number FROM ${TABLES[kind]} WHERE company_id = ? AND id IN (?)`,
       [companyId, ids],

@@ -41,7 +41,7 @@ export async function draftMessage(
       WHERE x.company_id = ? AND x.id = ?`,
     [personId, companyId, party.id],
   );
-  const [last] = await sql.rows<{ sent_on: Day | null }>(
+  const [last] = await sql.rows<{ sentOn: Day | null }>(
     'SELECT MAX(sent_on) AS sent_on FROM message WHERE company_id = ? AND document_kind = ? AND document_id = ?',
     [companyId, document.kind, document.id],
   );
@@ -55,21 +55,21 @@ export async function draftMessage(
       `Kind regards,\n${to?.person ?? ''}, ${to?.company ?? ''}`,
     ].join('\n\n'),
     attachment: file.name,
-    sentOn: last?.sent_on ?? null,
+    sentOn: last?.sentOn ?? null,
   };
 }
 
 interface MessageColumns {
   id: number;
-  sent_at: Date | string;
-  sent_on: Day;
+  sentAt: Date | string;
+  sentOn: Day;
   person: string;
   recipient: string;
   party: string;
   subject: string;
-  document_kind: Row['document']['kind'];
-  document_id: number;
-  document_number: string;
+  documentKind: Row['document']['kind'];
+  documentId: number;
+  documentNumber: string;
 }
 
 const COLUMNS = `m.id, m.sent_at, m.sent_on, p.name AS person, m.recipient, m.party, m.subject, m.document_kind, m.document_id,
@@ -99,13 +99,13 @@ export function listMessages(sql: Sql, companyId: number, query: z.infer<typeof 
 function rowOf(row: MessageColumns): Row {
   return {
     id: row.id,
-    sentAt: new Date(row.sent_at).toISOString(),
-    sentOn: row.sent_on,
+    sentAt: new Date(row.sentAt).toISOString(),
+    sentOn: row.sentOn,
     person: row.person,
     recipient: row.recipient,
     party: row.party,
     subject: row.subject,
-    document: { kind: row.document_kind, id: row.document_id, number: row.document_number },
+    document: { kind: row.documentKind, id: row.documentId, number: row.documentNumber },
   };
 }
 
@@ -114,23 +114,23 @@ export async function openMessage(
   companyId: number,
   id: number,
 ): Promise<z.infer<typeof contract.openMessage.out>> {
-  const [row] = await sql.rows<MessageColumns & { body: string; attachment_name: string; bytes: number }>(
+  const [row] = await sql.rows<MessageColumns & { body: string; attachmentName: string; bytes: number }>(
     `SELECT ${COLUMNS}, m.body, m.attachment_name, LENGTH(m.attachment) AS bytes FROM message m
        JOIN person p ON p.id = m.person_id WHERE m.company_id = ? AND m.id = ?`,
     [companyId, id],
   );
   const found = there(row, 'This message');
-  return { ...rowOf(found), body: found.body, attachment: found.attachment_name, bytes: Number(found.bytes) };
+  return { ...rowOf(found), body: found.body, attachment: found.attachmentName, bytes: Number(found.bytes) };
 }
 
 /** A message's attachment, as it was sent. */
 export async function messageFile(sql: Sql, companyId: number, id: number): Promise<{ name: string; content: Buffer }> {
-  const [row] = await sql.rows<{ attachment_name: string; attachment: Buffer }>(
+  const [row] = await sql.rows<{ attachmentName: string; attachment: Buffer }>(
     'SELECT attachment_name, attachment FROM message WHERE company_id = ? AND id = ?',
     [companyId, id],
   );
   const found = there(row, 'This message');
-  return { name: found.attachment_name, content: found.attachment };
+  return { name: found.attachmentName, content: found.attachment };
 }
 
 /** What was drafted and not sent yet, newest first; `q` looks in the party, the address and the subject. */
@@ -138,7 +138,7 @@ export function listDrafts(sql: Sql, companyId: number, query: z.infer<typeof co
   const words = query.q?.trim();
   const like = words ? 'AND (m.party LIKE ? OR m.recipient LIKE ? OR m.subject LIKE ?)' : '';
   const values = words ? Array<string>(3).fill(likeOf(words)) : [];
-  return pageById<Omit<MessageColumns, 'sent_at' | 'sent_on'> & { written_on: Day; body: string }, DraftRow>(
+  return pageById<Omit<MessageColumns, 'sentAt' | 'sentOn'> & { writtenOn: Day; body: string }, DraftRow>(
     (before, most) =>
       sql.rows(
         `SELECT STRAIGHT_JOIN m.id, m.written_on, p.name AS person, m.recipient, m.party, m.subject, m.body, m.document_kind,
@@ -150,13 +150,13 @@ export function listDrafts(sql: Sql, companyId: number, query: z.infer<typeof co
     query,
     (row) => ({
       id: row.id,
-      writtenOn: row.written_on,
+      writtenOn: row.writtenOn,
       person: row.person,
       recipient: row.recipient,
       party: row.party,
       subject: row.subject,
       body: row.body,
-      document: { kind: row.document_kind, id: row.document_id, number: row.document_number },
+      document: { kind: row.documentKind, id: row.documentId, number: row.documentNumber },
     }),
   );
 }

@@ -22,17 +22,17 @@ export const sendDocument = defineAct(contract.sendDocument, {
     if (draft) await tx.run(DROP, [doer.companyId, draft.id]);
     await tx.insert('message', [
       {
-        company_id: doer.companyId,
-        sent_on: doer.workDate,
-        person_id: doer.personId,
+        companyId: doer.companyId,
+        sentOn: doer.workDate,
+        personId: doer.personId,
         recipient: message.recipient,
-        party: file.party.name,
         subject: message.subject,
         body: message.body,
-        document_kind: input.kind,
-        document_id: input.id,
-        document_number: file.number,
-        attachment_name: file.name,
+        party: file.party.name,
+        documentKind: input.kind,
+        documentId: input.id,
+        documentNumber: file.number,
+        attachmentName: file.name,
         attachment: file.content,
       },
     ]);
@@ -51,7 +51,7 @@ export const dropDraft = defineAct(contract.dropDraft, {
     await tx.run(DROP, [doer.companyId, draft.id]);
     return {
       made: [],
-      touched: [{ kind: draft.document_kind, id: draft.document_id, number: draft.document_number }],
+      touched: [{ kind: draft.documentKind, id: draft.documentId, number: draft.documentNumber }],
     };
   },
 });
@@ -62,9 +62,9 @@ const DROP = 'DELETE FROM message_draft WHERE company_id = ? AND id = ?';
 async function lockDraft(sql: Sql, companyId: number, id: number) {
   const [draft] = await sql.rows<{
     id: number;
-    document_kind: DocumentKind;
-    document_id: number;
-    document_number: string;
+    documentKind: DocumentKind;
+    documentId: number;
+    documentNumber: string;
   }>(
     `SELECT id, document_kind, document_id, document_number FROM message_draft
       WHERE company_id = ? AND id = ? FOR UPDATE`,
@@ -92,15 +92,15 @@ export async function draftMoved(
       const lines = moved.get(customer.id)!;
       const { order } = lines[0]!;
       return {
-        company_id: doer.companyId,
-        written_on: doer.workDate,
-        person_id: doer.personId,
+        companyId: doer.companyId,
+        writtenOn: doer.workDate,
+        personId: doer.personId,
         recipient: customer.email,
         party: customer.name,
         ...promiseMessage(customer.name, customer, lines, doer.workDate),
-        document_kind: 'SO',
-        document_id: order.id,
-        document_number: order.number,
+        documentKind: 'SO',
+        documentId: order.id,
+        documentNumber: order.number,
       };
     }),
   );

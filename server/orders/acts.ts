@@ -5,9 +5,9 @@ import { reserveAtOnce } from '@core/stock';
 import * as contract from '@api/orders';
 import { defineAct, takeNumbers, there, type Doer, type Touched } from '../acts';
 import { counterStatements, lockAgreements, lockOffers, type PartyOffer } from '../agreements';
-import type { Sql, Statement, Tx } from '../db/database';
+import { setStatement, type Sql, type Statement, type Tx } from '../db/database';
 import { locationsOf } from '../catalogue';
-import { plain, shipTosOf } from '../db/mapping';
+import { shipTosOf } from '../db/mapping';
 import { orderPricing } from '../pricing';
 import { heldStatement, lockFree } from './held';
 import { inStepStatements } from '../supply';
@@ -44,27 +44,20 @@ const saveOrder = defineAct(contract.saveOrder, {
       ...input.lines.flatMap((line) => (line.itemId === null ? [] : [line.itemId])),
       ...lines.map((line) => line.itemId),
     ];
-    const [customer] = await tx.rows<{ id: number; name: string; currency: string; contracted_only: number }>(
+    const [customer] = await tx.rows<{ id: number; name: string; currency: string; contractedOnly: boolean }>(
       'SELECT id, name, currency, contracted_only FROM customer WHERE company_id = ? AND id = ?',
       [companyId, customerId ?? 0],
     );
     const shipTos = customer ? await shipTosOf(tx, companyId, customer.id) : [];
     return {
       head,
-      current: head && { number: head.number, state: head.state, shipToId: head.ship_to_id, lines },
-      customer: customer
-        ? {
-            id: customer.id,
-            name: customer.name,
-            currency: customer.currency,
-            contractedOnly: Boolean(customer.contracted_only),
-          }
-        : null,
+      current: head && { number: head.number, state: head.state, shipToId: head.shipToId, lines },
+      customer: customer ? { ...customer } : null,
       shipToIds: shipTos.map((each) => each.id),
       locationIds: (await locationsOf(tx, companyId)).map((each) => each.id),
       items: await pricedItems(tx, companyId, customer?.id ?? null, itemIds),
       offers,
-      pricing: await orderPricing(tx, doer, customer?.id ?? null, head?.order_date ?? doer.workDate),
+      pricing: await orderPricing(tx, doer, customer?.id ?? null, head?.orderDate ?? doer.workDate),
       planned: head ? await plannedLines(tx, companyId, head.id) : [],
       standing: customer ? await standingOf(tx, companyId, customer.id, input.id, false) : null,
     };
@@ -125,11 +118,11 @@ async function agreementLinesOf(sql: Sql, companyId: number, orderId: number): P
 }
 
 async function customerOf(sql: Sql, companyId: number, orderId: number): Promise<number> {
-  const [row] = await sql.rows<{ customer_id: number }>(
+  const [row] = await sql.rows<{ customerId: number }>(
     'SELECT customer_id FROM sales_order WHERE company_id = ? AND id = ?',
     [companyId, orderId],
   );
-  return there(row, 'This sales order').customer_id;
+  return there(row, 'This sales order').customerId;
 }
 
 async function changeLines(tx: Tx, doer: Doer, head: OrderHead, effects: OrderEffects) {
@@ -139,22 +132,17 @@ async function changeLines(tx: Tx, doer: Doer, head: OrderHead, effects: OrderEf
       effects.removedLineIds,
     ]);
   }
-  for (const line of effects.lines) {
-    if (line.id === null) continue;
-    const columns = lineColumns(line);
-    await tx.run(
-      `UPDATE sales_order_line SET ${Object.keys(columns)
-        .map((column) => `${column} = ?`)
-        .join(', ')} WHERE company_id = ? AND id = ?`,
-      [...Object.values(columns), doer.companyId, line.id],
-    );
-  }
-  const [last] = await tx.rows<{ line_no: number | null }>(
+  await tx.together(
+    effects.lines.flatMap((line) =>
+      line.id === null ? [] : [setStatement('sales_order_line', lineColumns(line), doer.companyId, line.id)],
+    ),
+  );
+  const [last] = await tx.rows<{ lineNo: number | null }>(
     'SELECT MAX(line_no) AS line_no FROM sales_order_line WHERE company_id = ? AND order_id = ?',
     [doer.companyId, head.id],
   );
   const added = effects.lines.filter((line) => line.id === null);
-  await insertLines(tx, doer, head.id, added, (last?.line_no ?? 0) + 1);
+  await insertLines(tx, doer, head.id, added, (last?.lineNo ?? 0) + 1);
   await tx.run(
     `UPDATE sales_order SET ship_to_id = ?, customer_reference = ?, first_ship_date = ?, net = ?, version = version + 1
       WHERE company_id = ? AND id = ?`,
@@ -179,13 +167,13 @@ const confirmOrder = defineAct(contract.confirmOrder, {
     const items = await orderItems(
       tx,
       doer.companyId,
-      head.customer_id,
+      head.customerId,
       lines.map((line) => line.itemId),
     );
     const always = lines.filter((line) => line.route === 'stock' && items.get(line.itemId)!.reserving === 'always');
     return {
       head,
-      customer: await standingOf(tx, doer.companyId, head.customer_id, head.id, true),
+      customer: await standingOf(tx, doer.companyId, head.customerId, head.id, true),
       lines: lines.map((line) => ({ ...line, reason: line.sold.reason, item: items.get(line.itemId)! })),
       // The stock of items that are held at once: locked after the order.
       free: await lockFree(
@@ -201,8 +189,8 @@ const confirmOrder = defineAct(contract.confirmOrder, {
         order: {
           number: head.number,
           state: head.state,
-          shipToId: head.ship_to_id,
-          customerReference: head.customer_reference,
+          shipToId: head.shipToId,
+          customerReference: head.customerReference,
         },
         customer,
         lines,
@@ -299,16 +287,16 @@ const closeShort = defineAct(contract.closeShort, {
     const head = await lockOrder(tx, companyId, input.id);
     const rows = await tx.rows<{
       id: number;
-      line_no: number;
+      lineNo: number;
       quantity: string;
       cancelled: string;
       shipped: string;
       invoiced: string;
-      unit_price: string;
+      unitPrice: string;
       amount: string;
-      agreed_amount: string | null;
-      agreement_line_id: number | null;
-      on_the_way: string | null;
+      agreedAmount: string | null;
+      agreementLineId: number | null;
+      onTheWay: string | null;
       purchases: string | null;
     }>(
       `SELECT l.id, l.line_no, l.quantity, l.cancelled, l.shipped, l.invoiced, l.unit_price, l.amount, l.agreed_amount,
@@ -323,16 +311,16 @@ const closeShort = defineAct(contract.closeShort, {
     );
     const lines = rows.map((row) => ({
       id: row.id,
-      lineNo: row.line_no,
-      quantity: plain(row.quantity),
-      cancelled: plain(row.cancelled),
-      shipped: plain(row.shipped),
-      invoiced: plain(row.invoiced),
-      unitPrice: plain(row.unit_price),
-      amount: plain(row.amount),
-      agreedAmount: row.agreed_amount === null ? null : plain(row.agreed_amount),
-      agreementLineId: row.agreement_line_id,
-      onTheWay: plain(row.on_the_way ?? '0'),
+      lineNo: row.lineNo,
+      quantity: row.quantity,
+      cancelled: row.cancelled,
+      shipped: row.shipped,
+      invoiced: row.invoiced,
+      unitPrice: row.unitPrice,
+      amount: row.amount,
+      agreedAmount: row.agreedAmount,
+      agreementLineId: row.agreementLineId,
+      onTheWay: row.onTheWay ?? '0',
       purchases: row.purchases ?? '',
     }));
     const planned = await plannedLines(tx, companyId, head.id);

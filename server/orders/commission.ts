@@ -2,7 +2,6 @@ import { decideCommission } from '@core/orders';
 import * as contract from '@api/orders';
 import { defineAct } from '../acts';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
 import { lockOrder } from './store';
 
 /** Shares the commission of an order among those who work here. // S1 */
@@ -26,10 +25,10 @@ export const shareCommission = defineAct(contract.shareCommission, {
     await tx.insertPlain(
       'order_commission',
       shares.map((share) => ({
-        company_id: companyId,
-        order_id: head.id,
-        person_id: share.personId,
-        per_cent: share.perCent,
+        companyId,
+        orderId: head.id,
+        personId: share.personId,
+        perCent: share.perCent,
       })),
     );
     return { made: [], touched: [{ kind: 'SO', id: head.id, number: head.number }] };
@@ -47,10 +46,10 @@ export function peopleOf(sql: Sql, companyId: number): Promise<{ id: number; nam
 
 /** The shares of an order's commission, the largest first. */
 export async function commissionOf(sql: Sql, companyId: number, orderId: number) {
-  const rows = await sql.rows<{ id: number; name: string; per_cent: string }>(
+  const rows = await sql.rows<{ id: number; name: string; perCent: string }>(
     `SELECT p.id, p.name, c.per_cent FROM order_commission c JOIN person p ON p.id = c.person_id
       WHERE c.company_id = ? AND c.order_id = ? ORDER BY c.per_cent DESC, p.name`,
     [companyId, orderId],
   );
-  return rows.map((row) => ({ person: { id: row.id, name: row.name }, perCent: plain(row.per_cent) }));
+  return rows.map((row) => ({ person: { id: row.id, name: row.name }, perCent: row.perCent }));
 }

@@ -236,7 +236,7 @@ describe('the order desk: units, prices, credit and permits', () => {
     ]);
     await rashid.does('confirmOrder', { id: left, version: 1, creditReason: 'paid on Friday' });
     const [kept] = await world.serving.database.rows('SELECT credit_reason FROM sales_order WHERE id = ?', [left]);
-    expect(kept).toEqual({ credit_reason: 'paid on Friday' });
+    expect(kept).toEqual({ creditReason: 'paid on Friday' });
   });
 
   it('finds what a customer usually buys, what is on the shelf, and items by the customer’s own number', async () => {

@@ -4,7 +4,7 @@ import type * as contract from '@api/desk';
 import { itemChoices } from '../catalogue';
 import { there } from '../acts';
 import type { Sql } from '../db/database';
-import { likeOf, plain } from '../db/mapping';
+import { likeOf } from '../db/mapping';
 import { standingOf } from './standing';
 
 type Basket = z.infer<typeof contract.usualBasket.out>;
@@ -28,7 +28,7 @@ export async function customerDesk(
   const { currency, terms } = there(found, 'This customer');
   const [standing, open, [count], permits] = await Promise.all([
     standingOf(sql, companyId, customerId, null, false),
-    sql.rows<{ id: number; number: string; state: string; first_ship_date: Day | null; net: string }>(
+    sql.rows<{ id: number; number: string; state: string; firstShipDate: Day | null; net: string }>(
       `SELECT id, number, state, first_ship_date, net FROM sales_order FORCE INDEX (sales_order_customer_state)
         WHERE company_id = ? AND customer_id = ? AND state IN ('draft', 'confirmed')
         ORDER BY first_ship_date, id LIMIT ?`,
@@ -39,7 +39,7 @@ export async function customerDesk(
         WHERE company_id = ? AND customer_id = ? AND state IN ('draft', 'confirmed')`,
       [companyId, customerId],
     ),
-    sql.rows<{ name: string; number: string; last_day: Day }>(
+    sql.rows<{ name: string; number: string; lastDay: Day }>(
       `SELECT t.name, p.number, p.last_day FROM permit p
          JOIN permit_type t ON t.company_id = p.company_id AND t.id = p.permit_type_id
         WHERE p.company_id = ? AND p.customer_id = ? ORDER BY p.last_day DESC`,
@@ -55,11 +55,11 @@ export async function customerDesk(
     open: open.map((row) => ({
       document: { kind: 'SO', id: row.id, number: row.number },
       state: row.state,
-      firstShipDate: row.first_ship_date,
-      net: plain(row.net),
+      firstShipDate: row.firstShipDate,
+      net: row.net,
     })),
     openCount: count!.count,
-    permits: permits.map((row) => ({ name: row.name, number: row.number, lastDay: row.last_day })),
+    permits: permits,
   };
 }
 
@@ -72,7 +72,7 @@ const BOUGHT = {
       WHERE o.company_id = ? AND o.customer_id = ? AND o.state IN ('confirmed', 'closed') AND o.order_date >= ?`,
   },
   vendor: {
-    lines: `SELECT l.item_id, l.id, o.id AS document_id, o.order_date, l.quantity, l.unit_price, '' AS unit, 1 AS unit_factor
+    lines: `SELECT l.item_id, l.id, o.id AS document_id, o.order_date, l.quantity, l.unit_price, '' AS unit, '1' AS unit_factor
        FROM purchase_order o FORCE INDEX (purchase_order_vendor)
        JOIN purchase_order_line l ON l.company_id = o.company_id AND l.purchase_order_id = o.id
       WHERE o.company_id = ? AND o.vendor_id = ? AND o.state IN ('placed', 'closed') AND o.order_date >= ?`,
@@ -92,13 +92,13 @@ export async function basketOf(
   workDate: Day,
 ): Promise<Basket> {
   const rows = await sql.rows<{
-    item_id: number;
+    itemId: number;
     times: number;
     quantity: string;
-    unit_price: string;
+    unitPrice: string;
     unit: string;
-    unit_factor: string;
-    order_date: Day;
+    unitFactor: string;
+    orderDate: Day;
   }>(
     `SELECT b.item_id, b.times, b.quantity, b.unit_price, b.unit, b.unit_factor, b.order_date
        FROM (SELECT x.*, COUNT(*) OVER (PARTITION BY item_id) AS times,
@@ -110,23 +110,22 @@ export async function basketOf(
   const items = await itemChoices(
     sql,
     companyId,
-    rows.map((row) => row.item_id),
+    rows.map((row) => row.itemId),
     side === 'customer' ? partyId : 0,
   );
   return {
     rows: rows.flatMap((row) => {
-      const found = items.get(row.item_id);
+      const found = items.get(row.itemId);
       return found
         ? [
             {
-              item: found.item,
-              free: found.free,
+              ...found,
               times: row.times,
-              lastQuantity: plain(row.quantity),
+              lastQuantity: row.quantity,
               unit: row.unit || found.item.unit,
-              factor: plain(row.unit_factor),
-              lastPrice: plain(row.unit_price),
-              lastDay: row.order_date,
+              factor: row.unitFactor,
+              lastPrice: row.unitPrice,
+              lastDay: row.orderDate,
             },
           ]
         : [];
@@ -143,9 +142,9 @@ export async function shelf(
   const like = likeOf(query.q);
   const rows = await sql.rows<{
     id: number;
-    group_name: string | null;
+    groupName: string | null;
     free: string;
-    location_id: number;
+    locationId: number;
     code: string;
     location: string;
   }>(
@@ -167,8 +166,8 @@ export async function shelf(
   return {
     rows: shown.flatMap((row) => {
       const found = items.get(row.id);
-      const location = { id: row.location_id, code: row.code, name: row.location };
-      return found ? [{ item: found.item, location, free: plain(row.free), group: row.group_name ?? '' }] : [];
+      const location = { id: row.locationId, code: row.code, name: row.location };
+      return found ? [{ item: found.item, location, free: row.free, group: row.groupName ?? '' }] : [];
     }),
     more: rows.length > MOST,
   };

@@ -17,41 +17,40 @@ export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
   saw: ({ purchaseId, version }) => ({ kind: 'PO', id: purchaseId, version }),
   async load(tx, input, doer) {
     const { companyId, workDate } = doer;
-    const [owner] = await tx.rows<{ customer_id: number | null }>(
+    const [owner] = await tx.rows<{ customerId: number | null }>(
       `SELECT s.customer_id FROM purchase_order p
          LEFT JOIN ship_to s ON s.company_id = p.company_id AND s.id = p.ship_to_id
         WHERE p.company_id = ? AND p.id = ?`,
       [companyId, input.purchaseId],
     );
-    const customerId = there(owner, 'This purchase order').customer_id;
+    const customerId = there(owner, 'This purchase order').customerId;
     // Agreements before the purchase; the order is new, so nobody else holds it.
     const offers = customerId === null ? [] : await lockOffers(tx, companyId, { customerId, day: workDate });
-    const [head] = await tx.rows<{ id: number; number: string; state: PurchaseState; ship_to_id: number | null }>(
+    const [head] = await tx.rows<{ id: number; number: string; state: PurchaseState; shipToId: number | null }>(
       'SELECT id, number, state, ship_to_id FROM purchase_order WHERE company_id = ? AND id = ? FOR UPDATE',
       [companyId, input.purchaseId],
     );
-    const lines = await tx.rows<{ id: number; item_id: number; quantity: string; tied: string; due_date: Day }>(
+    const lines = await tx.rows<{ id: number; itemId: number; quantity: string; tied: string; dueDate: Day }>(
       `SELECT id, item_id, quantity, tied, due_date FROM purchase_order_line
         WHERE company_id = ? AND purchase_order_id = ? AND tied < quantity ORDER BY line_no`,
       [companyId, input.purchaseId],
     );
-    const [owned] = await tx.rows<{ id: number; contracted_only: number }>(
+    const [owned] = await tx.rows<{ id: number; contractedOnly: boolean }>(
       'SELECT id, contracted_only FROM customer WHERE company_id = ? AND id = ?',
       [companyId, customerId ?? 0],
     );
     const customer = owned && {
-      id: owned.id,
-      contractedOnly: Boolean(owned.contracted_only),
+      ...owned,
       ...(await standingOf(tx, companyId, owned.id, null, true)),
     };
     const purchase = there(head, 'This purchase order');
     return {
-      purchase: { id: purchase.id, number: purchase.number, state: purchase.state, shipToId: purchase.ship_to_id },
+      purchase: { ...purchase },
       loose: lines.map((line) => ({
         id: line.id,
-        itemId: line.item_id,
+        itemId: line.itemId,
         quantity: dec(line.quantity).minus(line.tied).toFixed(),
-        shipDate: line.due_date < workDate ? workDate : line.due_date,
+        shipDate: line.dueDate < workDate ? workDate : line.dueDate,
       })),
       offers,
       customer: customer ?? null,
@@ -60,7 +59,7 @@ export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
         tx,
         companyId,
         customerId,
-        lines.map((line) => line.item_id),
+        lines.map((line) => line.itemId),
       ),
       pricing: await orderPricing(tx, doer, customerId, workDate),
     };

@@ -1,6 +1,5 @@
 import { dec, itemAt, locationAt, pointOf } from '@core/kernel';
 import type { Sql, Statement } from '../db/database';
-import { plain } from '../db/mapping';
 
 /** What more (below zero: less) of an item's stock at a location is held for orders. */
 export function heldStatement(companyId: number, itemId: number, locationId: number, by: string): Statement {
@@ -25,9 +24,9 @@ export async function lockStock(
   if (points.length === 0) return new Map();
   const wanted = [...new Set(points)];
   const rows = await sql.rows<{
-    item_id: number;
-    location_id: number;
-    on_hand: string;
+    itemId: number;
+    locationId: number;
+    onHand: string;
     reserved: string;
     value: string;
   }>(
@@ -38,8 +37,8 @@ export async function lockStock(
   );
   return new Map(
     rows.map((row) => [
-      pointOf(row.item_id, row.location_id),
-      { onHand: plain(row.on_hand), reserved: plain(row.reserved), value: plain(row.value) },
+      pointOf(row.itemId, row.locationId),
+      { onHand: row.onHand, reserved: row.reserved, value: row.value },
     ]),
   );
 }

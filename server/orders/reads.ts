@@ -6,7 +6,7 @@ import { agreedSteps, stepsFor } from '@core/pricing';
 import type * as contract from '@api/orders';
 import { there } from '../acts';
 import type { Bound, Sql } from '../db/database';
-import { ADDRESS_COLUMNS, addressOf, likeOf, pageById, plain, shipTosOf, type AddressColumns } from '../db/mapping';
+import { ADDRESS_COLUMNS, addressOf, likeOf, pageById, shipTosOf, type AddressColumns } from '../db/mapping';
 import { documentsOfOrder } from '../documents';
 import { commissionOf } from './commission';
 
@@ -18,14 +18,14 @@ interface HeadRow {
   id: number;
   number: string;
   state: OrderState;
-  customer_id: number;
-  customer_number: string;
-  customer_name: string;
-  agreement_id: number | null;
-  agreement_number: string | null;
-  customer_reference: string;
-  order_date: string;
-  first_ship_date: string | null;
+  customerId: number;
+  customerNumber: string;
+  customerName: string;
+  agreementId: number | null;
+  agreementNumber: string | null;
+  customerReference: string;
+  orderDate: string;
+  firstShipDate: string | null;
   currency: string;
   net: string;
   live: string | null;
@@ -99,13 +99,13 @@ function rowOf(row: HeadRow): Row {
     id: row.id,
     number: row.number,
     state: row.state,
-    customer: { id: row.customer_id, number: row.customer_number, name: row.customer_name },
-    agreement: row.agreement_id === null ? null : { kind: 'AG', id: row.agreement_id, number: row.agreement_number! },
-    customerReference: row.customer_reference,
-    orderDate: row.order_date,
-    firstShipDate: row.first_ship_date,
+    customer: { id: row.customerId, number: row.customerNumber, name: row.customerName },
+    agreement: row.agreementId === null ? null : { kind: 'AG', id: row.agreementId, number: row.agreementNumber! },
+    customerReference: row.customerReference,
+    orderDate: row.orderDate,
+    firstShipDate: row.firstShipDate,
     currency: row.currency,
-    net: plain(row.net),
+    net: row.net,
     shares: {
       covered: share(row.covered ?? '0', live),
       shipped: share(row.shipped ?? '0', live),
@@ -117,7 +117,7 @@ function rowOf(row: HeadRow): Row {
 /** What only the sheet of an order tells of its head. */
 async function moreOf(sql: Sql, companyId: number, id: number) {
   const [more] = await sql.rows<
-    AddressColumns & { version: number; reference_required: number; terms: string; organisation: string }
+    AddressColumns & { version: number; referenceRequired: boolean; terms: string; organisation: string }
   >(
     `SELECT o.version, c.reference_required, pt.name AS terms, COALESCE(so.name, '') AS organisation, ${ADDRESS_COLUMNS}
        FROM sales_order o
@@ -143,7 +143,7 @@ export async function openOrder(sql: Sql, companyId: number, id: number): Promis
       id,
       head.then((found) => found.currency),
     ),
-    head.then((found) => shipTosOf(sql, companyId, found.customer_id)),
+    head.then((found) => shipTosOf(sql, companyId, found.customerId)),
     documentsOfOrder(sql, companyId, id),
     commissionOf(sql, companyId, id),
   ]);
@@ -156,7 +156,7 @@ export async function openOrder(sql: Sql, companyId: number, id: number): Promis
     version: more!.version,
     shipTo: addressOf(more!),
     shipTos,
-    referenceRequired: Boolean(more!.reference_required),
+    referenceRequired: more!.referenceRequired,
     terms: more!.terms,
     lines,
     totals: {
@@ -173,44 +173,44 @@ export async function openOrder(sql: Sql, companyId: number, id: number): Promis
 
 interface LineRow {
   id: number;
-  line_no: number;
-  item_id: number;
+  lineNo: number;
+  itemId: number;
   number: string;
   name: string;
   unit: string;
-  agreement_line_id: number | null;
-  agreement_id: number | null;
-  agreement_number: string | null;
+  agreementLineId: number | null;
+  agreementId: number | null;
+  agreementNumber: string | null;
   quantity: string;
   cancelled: string;
-  unit_price: string;
-  list_price: string;
+  unitPrice: string;
+  listPrice: string;
   amount: string;
-  tax_code: string;
-  tax_rate: string;
+  taxCode: string;
+  taxRate: string;
   route: Route;
-  stocked: number;
+  stocked: boolean;
   vendors: number;
-  ship_date: string;
-  promised_date: string | null;
+  shipDate: string;
+  promisedDate: string | null;
   tied: string;
   shipped: string;
   invoiced: string;
-  on_bench: number;
-  location_id: number;
-  location_code: string;
+  onBench: boolean;
+  locationId: number;
+  locationCode: string;
   location: string;
   reserved: string;
   free: string | null;
-  sold_unit: string;
-  unit_factor: string;
-  typed_price: string | null;
-  price_reason: string;
+  soldUnit: string;
+  unitFactor: string;
+  typedPrice: string | null;
+  priceReason: string;
   discount: string;
-  build_up: string;
-  priced_on: string | null;
-  ordered_amount: string | null;
-  agreed_amount: string | null;
+  buildUp: string;
+  pricedOn: string | null;
+  orderedAmount: string | null;
+  agreedAmount: string | null;
   weight: string;
   volume: string;
 }
@@ -240,13 +240,13 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: P
     vendorInvoicedOf(sql, companyId, orderId),
     paidOf(sql, companyId, orderId),
     tiesOf(sql, companyId, orderId),
-    sql.rows<{ item_id: number; unit: string; factor: string }>(
+    sql.rows<{ itemId: number; unit: string; factor: string }>(
       `SELECT DISTINCT u.item_id, u.unit, u.factor FROM sales_order_line l
          JOIN item_unit u ON u.company_id = l.company_id AND u.item_id = l.item_id
         WHERE l.company_id = ? AND l.order_id = ? ORDER BY u.factor`,
       [companyId, orderId],
     ),
-    sql.rows<{ order_line_id: number; kind: 'make' | 'assemble' | 'buy'; id: number; number: string }>(
+    sql.rows<{ orderLineId: number; kind: 'make' | 'assemble' | 'buy'; id: number; number: string }>(
       `SELECT p.order_line_id, p.kind, p.id, p.number FROM sales_order_line l FORCE INDEX (sales_order_line_no)
          JOIN planned_order p FORCE INDEX (planned_order_line) ON p.company_id = l.company_id AND p.order_line_id = l.id AND p.open = TRUE
         WHERE l.company_id = ? AND l.order_id = ? ORDER BY p.id`,
@@ -259,9 +259,9 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: P
       vendorInvoiced: invoiced.get(row.id) ?? '0',
       paid: paid.get(row.id) ?? 0,
       planned: planned
-        .filter((each) => each.order_line_id === row.id)
+        .filter((each) => each.orderLineId === row.id)
         .map(({ kind, id, number }) => ({ kind: PLANNED_KINDS[kind], id, number })),
-      units: units.filter((each) => each.item_id === row.item_id),
+      units: units.filter((each) => each.itemId === row.itemId),
     }),
   );
 }
@@ -278,7 +278,7 @@ async function vendorInvoicedOf(sql: Sql, companyId: number, orderId: number): P
       WHERE sl.company_id = ? AND sl.order_id = ? GROUP BY t.order_line_id`,
     [companyId, orderId],
   );
-  return new Map(rows.map((row) => [row.id, plain(row.quantity)]));
+  return new Map(rows.map((row) => [row.id, row.quantity]));
 }
 
 /** The share of the invoices of an order's lines that is paid, by line. */
@@ -296,10 +296,10 @@ async function paidOf(sql: Sql, companyId: number, orderId: number): Promise<Map
 
 /** The steps as they were made; what an agreement or the list gave by itself has one for each. // R4 */
 function stepsOf(row: LineRow): Line['buildUp'] {
-  const steps = JSON.parse(row.build_up) as Line['buildUp'];
+  const steps = JSON.parse(row.buildUp) as Line['buildUp'];
   if (steps.length > 0) return steps;
-  const agreed = row.agreement_line_id === null ? ZERO : dec(row.agreed_amount ?? row.amount);
-  return agreedSteps(agreed, dec(row.amount), row.agreement_number ?? '', { kind: 'list', source: 'the list' });
+  const agreed = row.agreementLineId === null ? ZERO : dec(row.agreedAmount ?? row.amount);
+  return agreedSteps(agreed, dec(row.amount), row.agreementNumber ?? '', { kind: 'list', source: 'the list' });
 }
 
 type Tie = z.infer<typeof contract.OrderTie>;
@@ -308,14 +308,14 @@ type Tie = z.infer<typeof contract.OrderTie>;
 async function tiesOf(sql: Sql, companyId: number, orderId: number): Promise<Map<number, Tie[]>> {
   const rows = await sql.rows<{
     id: number;
-    order_line_id: number;
+    orderLineId: number;
     quantity: string;
     received: string;
-    purchase_id: number;
+    purchaseId: number;
     number: string;
-    purchase_line_id: number;
-    line_no: number;
-    due_date: string;
+    purchaseLineId: number;
+    lineNo: number;
+    dueDate: string;
     vendor: string;
   }>(
     `SELECT STRAIGHT_JOIN t.id, t.order_line_id, t.quantity, t.received, p.id AS purchase_id, p.number, pl.id AS purchase_line_id,
@@ -330,18 +330,18 @@ async function tiesOf(sql: Sql, companyId: number, orderId: number): Promise<Map
   );
   const byLine = new Map<number, Tie[]>();
   for (const row of rows) {
-    const ties = byLine.get(row.order_line_id) ?? [];
+    const ties = byLine.get(row.orderLineId) ?? [];
     ties.push({
       id: row.id,
-      purchase: { kind: 'PO', id: row.purchase_id, number: row.number },
-      purchaseLineId: row.purchase_line_id,
-      purchaseLineNo: row.line_no,
+      purchase: { kind: 'PO', id: row.purchaseId, number: row.number },
+      purchaseLineId: row.purchaseLineId,
+      purchaseLineNo: row.lineNo,
       vendor: row.vendor,
-      quantity: plain(row.quantity),
-      received: plain(row.received),
-      dueDate: row.due_date,
+      quantity: row.quantity,
+      received: row.received,
+      dueDate: row.dueDate,
     });
-    byLine.set(row.order_line_id, ties);
+    byLine.set(row.orderLineId, ties);
   }
   return byLine;
 }
@@ -357,48 +357,48 @@ interface Beside {
 }
 
 function lineOf(row: LineRow, currency: string, { ties, vendorInvoiced, paid, planned, units }: Beside): Line {
-  const fits = { stocked: Boolean(row.stocked), hasVendor: row.vendors > 0 };
+  const fits = { stocked: row.stocked, hasVendor: row.vendors > 0 };
   return {
     id: row.id,
-    lineNo: row.line_no,
-    item: { id: row.item_id, number: row.number, name: row.name, unit: row.unit },
-    agreementLineId: row.agreement_line_id,
-    agreement: row.agreement_id === null ? null : { kind: 'AG', id: row.agreement_id, number: row.agreement_number! },
-    quantity: plain(row.quantity),
-    cancelled: plain(row.cancelled),
-    unitPrice: plain(row.unit_price),
-    listPrice: plain(row.list_price),
-    amount: plain(row.amount),
-    taxCode: row.tax_code,
-    taxRate: plain(row.tax_rate),
+    lineNo: row.lineNo,
+    item: { id: row.itemId, number: row.number, name: row.name, unit: row.unit },
+    agreementLineId: row.agreementLineId,
+    agreement: row.agreementId === null ? null : { kind: 'AG', id: row.agreementId, number: row.agreementNumber! },
+    quantity: row.quantity,
+    cancelled: row.cancelled,
+    unitPrice: row.unitPrice,
+    listPrice: row.listPrice,
+    amount: row.amount,
+    taxCode: row.taxCode,
+    taxRate: row.taxRate,
     sold: {
-      unit: row.sold_unit,
-      factor: plain(row.unit_factor),
-      price: row.typed_price === null ? null : plain(row.typed_price),
-      reason: row.price_reason,
-      discount: plain(row.discount),
+      unit: row.soldUnit,
+      factor: row.unitFactor,
+      price: row.typedPrice,
+      reason: row.priceReason,
+      discount: row.discount,
     },
-    pricedOn: row.priced_on,
-    orderedAmount: row.ordered_amount === null ? null : plain(row.ordered_amount),
-    weight: plain(row.weight),
-    volume: plain(row.volume),
+    pricedOn: row.pricedOn,
+    orderedAmount: row.orderedAmount,
+    weight: row.weight,
+    volume: row.volume,
     route: row.route,
-    location: row.route === 'drop' ? null : { id: row.location_id, code: row.location_code, name: row.location },
+    location: row.route === 'drop' ? null : { id: row.locationId, code: row.locationCode, name: row.location },
     routes: ROUTES.filter((route) => routeFits(route, fits)),
-    shipDate: row.ship_date,
-    promised: row.promised_date,
-    tied: plain(row.tied),
-    shipped: plain(row.shipped),
-    invoiced: plain(row.invoiced),
+    shipDate: row.shipDate,
+    promised: row.promisedDate,
+    tied: row.tied,
+    shipped: row.shipped,
+    invoiced: row.invoiced,
     vendorInvoiced,
     // The share of the line's invoices that is paid, counted for the invoiced part of the line.
     paidShare: share(row.invoiced, row.quantity) * paid,
     ties,
-    needsPurchase: Boolean(row.on_bench),
-    reserved: plain(row.reserved),
-    free: plain(row.free ?? '0'),
+    needsPurchase: row.onBench,
+    reserved: row.reserved,
+    free: row.free ?? '0',
     planned,
-    units: [{ unit: row.unit, factor: '1' }, ...units.map(({ unit, factor }) => ({ unit, factor: plain(factor) }))],
-    buildUp: stepsFor(stepsOf(row), plain(row.amount), currency),
+    units: [{ unit: row.unit, factor: '1' }, ...units.map(({ unit, factor }) => ({ unit, factor }))],
+    buildUp: stepsFor(stepsOf(row), row.amount, currency),
   };
 }

@@ -4,7 +4,6 @@ import * as contract from '@api/agreements';
 import { defineAct, takeNumbers, type Doer, type Written } from '../acts';
 import { counterStatements, loadRelease, lockAgreement, planOf } from '../agreements';
 import type { Tx } from '../db/database';
-import { plain } from '../db/mapping';
 import { insertReleasedPurchase } from '../supply';
 import { insertOrder } from './store';
 
@@ -68,19 +67,19 @@ export const releasePlanned = defineAct(contract.releasePlanned, {
     const { calls, releases } = await planOf(tx, companyId, input.agreementId);
     return {
       ...ground,
-      shipToId: head.plan_ship_to_id ?? ground.shipToIds[0] ?? null,
-      customerReference: head.plan_reference,
+      shipToId: head.planShipToId ?? ground.shipToIds[0] ?? null,
+      customerReference: head.planReference,
       calls: calls.map((call) => ({
-        agreementLineId: call.line_id,
+        agreementLineId: call.lineId,
         day: call.day,
-        quantity: plain(call.quantity),
-        skipped: Boolean(call.skipped),
-        made: call.made_id !== null,
+        quantity: call.quantity,
+        skipped: call.skipped,
+        made: call.madeId !== null,
       })),
       released: releases.map((each) => ({
-        agreementLineId: each.line_id,
+        agreementLineId: each.lineId,
         day: each.day,
-        quantity: plain(each.quantity),
+        quantity: each.quantity,
       })),
     };
   },

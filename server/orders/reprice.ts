@@ -2,21 +2,20 @@ import { dec, type Day } from '@core/kernel';
 import { repriceAt, type Repriced } from '@core/orders';
 import type { Doer } from '../acts';
 import type { Sql, Statement } from '../db/database';
-import { plain } from '../db/mapping';
 import { orderPricing } from '../pricing';
 import { pricedItems } from './store';
 
 interface Row {
   id: number;
-  order_id: number;
-  customer_id: number;
-  ship_to_id: number | null;
+  orderId: number;
+  customerId: number;
+  shipToId: number | null;
   currency: string;
-  item_id: number;
+  itemId: number;
   quantity: string;
   unit: string;
   discount: string;
-  unit_price: string;
+  unitPrice: string;
   amount: string;
 }
 
@@ -39,29 +38,29 @@ export async function shipDatePrices(sql: Sql, doer: Doer, orderIds: readonly nu
         AND l.shipped = 0 AND l.invoiced = 0 AND l.quantity > l.cancelled`,
     [companyId, [...new Set(orderIds)]],
   );
-  const customers = [...new Set(rows.map((row) => row.customer_id))];
+  const customers = [...new Set(rows.map((row) => row.customerId))];
   const found: Repriced[] = [];
   for (const customerId of customers) {
-    const own = rows.filter((row) => row.customer_id === customerId);
+    const own = rows.filter((row) => row.customerId === customerId);
     const pricing = await orderPricing(sql, doer, customerId, day);
     const items = await pricedItems(
       sql,
       companyId,
       customerId,
-      own.map((row) => row.item_id),
+      own.map((row) => row.itemId),
     );
     for (const row of own) {
       const repriced = repriceAt(
         {
           id: row.id,
-          item: items.get(row.item_id)!,
-          quantity: plain(row.quantity),
+          item: items.get(row.itemId)!,
+          quantity: row.quantity,
           unit: row.unit,
-          discount: plain(row.discount),
-          shipToId: row.ship_to_id,
+          discount: row.discount,
+          shipToId: row.shipToId,
           currency: row.currency,
-          unitPrice: plain(row.unit_price),
-          amount: plain(row.amount),
+          unitPrice: row.unitPrice,
+          amount: row.amount,
         },
         pricing,
         day,

@@ -2,7 +2,6 @@ import type { Day } from '@core/kernel';
 import type { CustomerStanding } from '@core/orders';
 import { there } from '../acts';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
 
 /**
  * How a customer stands, but for one order of theirs: what they owe, what is confirmed and not invoiced yet, their
@@ -19,14 +18,14 @@ export async function standingOf(
   const [row] = await sql.rows<{
     name: string;
     currency: string;
-    reference_required: number;
-    credit_limit: string | null;
+    referenceRequired: boolean;
+    creditLimit: string | null;
   }>('SELECT name, currency, reference_required, credit_limit FROM customer WHERE company_id = ? AND id = ?', [
     companyId,
     customerId,
   ]);
   const customer = there(row, 'This customer');
-  if (lock && customer.credit_limit !== null) {
+  if (lock && customer.creditLimit !== null) {
     await sql.rows('SELECT id FROM customer WHERE company_id = ? AND id = ? FOR UPDATE', [companyId, customerId]);
   }
   const [[owed], [ordered], permits] = await Promise.all([
@@ -41,23 +40,20 @@ export async function standingOf(
         WHERE o.company_id = ? AND o.customer_id = ? AND o.state = 'confirmed' AND o.id <> ?`,
       [companyId, customerId, exceptOrderId ?? 0],
     ),
-    sql.rows<{ id: number; permit_type_id: number; first_day: Day; last_day: Day }>(
+    sql.rows<{ id: number; permitTypeId: number; firstDay: Day; lastDay: Day }>(
       'SELECT id, permit_type_id, first_day, last_day FROM permit WHERE company_id = ? AND customer_id = ?',
       [companyId, customerId],
     ),
   ]);
   return {
-    name: customer.name,
-    currency: customer.currency,
-    referenceRequired: Boolean(customer.reference_required),
-    creditLimit: customer.credit_limit === null ? null : plain(customer.credit_limit),
-    balance: plain(owed?.sum ?? '0'),
-    onOrder: plain(ordered?.sum ?? '0'),
+    ...customer,
+    balance: owed?.sum ?? '0',
+    onOrder: ordered?.sum ?? '0',
     permits: permits.map((each) => ({
       id: each.id,
-      typeId: each.permit_type_id,
-      firstDay: each.first_day,
-      lastDay: each.last_day,
+      typeId: each.permitTypeId,
+      firstDay: each.firstDay,
+      lastDay: each.lastDay,
     })),
   };
 }

@@ -6,7 +6,7 @@ import type { Route } from '@core/catalogue';
 import type { Reserving } from '@core/stock';
 import { there, type Doer } from '../acts';
 import type { Sql, Statement, Tx } from '../db/database';
-import { CUSTOMER_CURRENCY, listPriceIn, plain } from '../db/mapping';
+import { CUSTOMER_CURRENCY, listPriceIn } from '../db/mapping';
 import { pricingOf } from '../pricing';
 
 export interface OrderHead {
@@ -14,12 +14,12 @@ export interface OrderHead {
   number: string;
   version: number;
   state: OrderState;
-  customer_id: number;
-  agreement_id: number | null;
-  ship_to_id: number | null;
-  customer_reference: string;
+  customerId: number;
+  agreementId: number | null;
+  shipToId: number | null;
+  customerReference: string;
   currency: string;
-  order_date: Day;
+  orderDate: Day;
 }
 
 const HEAD =
@@ -33,13 +33,13 @@ export async function lockOrder(sql: Sql, companyId: number, id: number): Promis
 
 /** The agreements that price an order's lines, read without a lock so that they can be locked first. */
 export async function agreementsOf(sql: Sql, companyId: number, orderId: number): Promise<number[]> {
-  const rows = await sql.rows<{ agreement_id: number }>(
+  const rows = await sql.rows<{ agreementId: number }>(
     `SELECT DISTINCT al.agreement_id FROM sales_order_line l
        JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
       WHERE l.company_id = ? AND l.order_id = ?`,
     [companyId, orderId],
   );
-  return rows.map((row) => row.agreement_id);
+  return rows.map((row) => row.agreementId);
 }
 
 /** Opens a closed order again where something of it may go out or be invoiced once more; else leaves it. // A4 L1 */
@@ -91,16 +91,16 @@ export async function insertOrder(
 ): Promise<number> {
   const [id] = await tx.insert('sales_order', [
     {
-      company_id: doer.companyId,
+      companyId: doer.companyId,
       number,
-      customer_id: order.customerId,
-      agreement_id: order.agreementId,
-      ship_to_id: order.shipToId,
-      customer_reference: order.customerReference,
-      order_date: order.orderDate,
+      customerId: order.customerId,
+      agreementId: order.agreementId,
+      shipToId: order.shipToId,
+      customerReference: order.customerReference,
+      orderDate: order.orderDate,
       currency: order.currency,
       batch: order.batch ?? '',
-      first_ship_date: firstShipDate(lines),
+      firstShipDate: firstShipDate(lines),
       net: netOf(lines),
     },
   ]);
@@ -118,9 +118,9 @@ export async function insertLines(
   await tx.insert(
     'sales_order_line',
     lines.map((line, index) => ({
-      company_id: doer.companyId,
-      order_id: orderId,
-      line_no: firstLineNo + index,
+      companyId: doer.companyId,
+      orderId,
+      lineNo: firstLineNo + index,
       ...lineColumns(line),
     })),
   );
@@ -128,25 +128,25 @@ export async function insertLines(
 
 export function lineColumns(line: WritableLine) {
   return {
-    agreement_line_id: line.agreementLineId,
-    agreed_amount: line.agreedAmount,
-    item_id: line.itemId,
+    agreementLineId: line.agreementLineId,
+    agreedAmount: line.agreedAmount,
+    itemId: line.itemId,
     quantity: line.quantity,
-    unit_price: line.unitPrice,
-    list_price: line.listPrice,
+    unitPrice: line.unitPrice,
+    listPrice: line.listPrice,
     amount: line.amount,
-    tax_code_id: line.taxCodeId,
-    tax_rate: line.taxRate,
+    taxCodeId: line.taxCodeId,
+    taxRate: line.taxRate,
     route: line.route,
-    location_id: line.locationId ?? MAIN_LOCATION,
-    ship_date: line.shipDate,
+    locationId: line.locationId ?? MAIN_LOCATION,
+    shipDate: line.shipDate,
     ...(line.sold && {
       unit: line.sold.unit,
-      unit_factor: line.sold.factor,
-      typed_price: line.sold.price,
-      price_reason: line.sold.reason,
+      unitFactor: line.sold.factor,
+      typedPrice: line.sold.price,
+      priceReason: line.sold.reason,
       discount: line.sold.discount,
-      build_up: JSON.stringify(line.sold.steps),
+      buildUp: JSON.stringify(line.sold.steps),
     }),
   };
 }
@@ -176,27 +176,27 @@ export async function linesNow(
 > {
   const rows = await sql.rows<{
     id: number;
-    line_no: number;
-    item_id: number;
+    lineNo: number;
+    itemId: number;
     quantity: string;
-    unit_price: string;
-    list_price: string;
+    unitPrice: string;
+    listPrice: string;
     amount: string;
-    agreement_line_id: number | null;
-    agreed_amount: string | null;
+    agreementLineId: number | null;
+    agreedAmount: string | null;
     route: Route;
-    location_id: number;
-    ship_date: Day;
+    locationId: number;
+    shipDate: Day;
     tied: string;
     shipped: string;
-    tax_code_id: number;
-    tax_rate: string;
+    taxCodeId: number;
+    taxRate: string;
     unit: string;
-    unit_factor: string;
-    typed_price: string | null;
-    price_reason: string;
+    unitFactor: string;
+    typedPrice: string | null;
+    priceReason: string;
     discount: string;
-    build_up: string;
+    buildUp: string;
   }>(
     `SELECT l.id, l.line_no, l.item_id, l.quantity, l.unit_price, l.list_price, l.amount, l.agreement_line_id, l.agreed_amount,
             l.route, l.location_id, l.ship_date, l.tied, l.shipped, l.tax_code_id, l.tax_rate, IF(l.unit = '', i.unit, l.unit) AS unit, l.unit_factor, l.typed_price,
@@ -207,28 +207,28 @@ export async function linesNow(
   );
   return rows.map((row) => ({
     id: row.id,
-    lineNo: row.line_no,
-    itemId: row.item_id,
-    quantity: plain(row.quantity),
-    unitPrice: plain(row.unit_price),
-    listPrice: plain(row.list_price),
-    amount: plain(row.amount),
-    agreementLineId: row.agreement_line_id,
-    agreedAmount: row.agreed_amount === null ? null : plain(row.agreed_amount),
+    lineNo: row.lineNo,
+    itemId: row.itemId,
+    quantity: row.quantity,
+    unitPrice: row.unitPrice,
+    listPrice: row.listPrice,
+    amount: row.amount,
+    agreementLineId: row.agreementLineId,
+    agreedAmount: row.agreedAmount,
     route: row.route,
-    locationId: row.location_id,
-    shipDate: row.ship_date,
-    tied: plain(row.tied),
-    shipped: plain(row.shipped),
-    taxCode: String(row.tax_code_id),
-    taxRate: plain(row.tax_rate),
+    locationId: row.locationId,
+    shipDate: row.shipDate,
+    tied: row.tied,
+    shipped: row.shipped,
+    taxCode: String(row.taxCodeId),
+    taxRate: row.taxRate,
     sold: {
       unit: row.unit,
-      factor: plain(row.unit_factor),
-      price: row.typed_price === null ? null : plain(row.typed_price),
-      reason: row.price_reason,
-      discount: plain(row.discount),
-      steps: BuildUpSteps.parse(JSON.parse(row.build_up)),
+      factor: row.unitFactor,
+      price: row.typedPrice,
+      reason: row.priceReason,
+      discount: row.discount,
+      steps: BuildUpSteps.parse(JSON.parse(row.buildUp)),
     },
   }));
 }
@@ -258,13 +258,13 @@ export async function orderItems(
     id: number;
     number: string;
     unit: string;
-    item_group_id: number | null;
-    list_price: string;
-    tax_code_id: number;
+    itemGroupId: number | null;
+    listPrice: string;
+    taxCodeId: number;
     rate: string;
-    stocked: number;
+    stocked: boolean;
     reserving: Reserving;
-    permit_type_id: number | null;
+    permitTypeId: number | null;
     permit: string | null;
     vendors: number;
   }>(
@@ -282,14 +282,14 @@ export async function orderItems(
       {
         number: row.number,
         unit: row.unit,
-        groupId: row.item_group_id,
-        listPrice: plain(row.list_price),
-        taxCodeId: row.tax_code_id,
-        taxRate: plain(row.rate),
-        stocked: Boolean(row.stocked),
+        groupId: row.itemGroupId,
+        listPrice: row.listPrice,
+        taxCodeId: row.taxCodeId,
+        taxRate: row.rate,
+        stocked: row.stocked,
         reserving: row.reserving,
         hasVendor: row.vendors > 0,
-        permit: row.permit_type_id === null ? null : { id: row.permit_type_id, name: row.permit! },
+        permit: row.permitTypeId === null ? null : { id: row.permitTypeId, name: row.permit! },
       },
     ]),
   );
@@ -310,11 +310,11 @@ export function permitStatements(
 
 /** The lines of an order that something is planned for: they stay as they are until that is taken back. // T8 */
 export async function plannedLines(sql: Sql, companyId: number, orderId: number): Promise<PlannedFor[]> {
-  const rows = await sql.rows<{ id: number; item_id: number; quantity: string; number: string }>(
+  const rows = await sql.rows<{ id: number; itemId: number; quantity: string; number: string }>(
     `SELECT l.id, l.item_id, l.quantity, MIN(p.number) AS number FROM sales_order_line l FORCE INDEX (sales_order_line_no)
        JOIN planned_order p FORCE INDEX (planned_order_line) ON p.company_id = l.company_id AND p.order_line_id = l.id AND p.open = TRUE
       WHERE l.company_id = ? AND l.order_id = ? GROUP BY l.id`,
     [companyId, orderId],
   );
-  return rows.map((row) => ({ id: row.id, itemId: row.item_id, quantity: plain(row.quantity), number: row.number }));
+  return rows;
 }

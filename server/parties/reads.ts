@@ -3,7 +3,7 @@ import { dec, sum, type Day, type DocumentRef } from '@core/kernel';
 import type * as contract from '@api/parties';
 import { there } from '../acts';
 import type { Sql } from '../db/database';
-import { likeOf, plain, shipTosOf } from '../db/mapping';
+import { likeOf, shipTosOf } from '../db/mapping';
 
 type CustomerSheet = z.infer<typeof contract.CustomerSheet>;
 type VendorSheet = z.infer<typeof contract.VendorSheet>;
@@ -20,7 +20,7 @@ export async function findCustomers(
     number: string;
     name: string;
     phone: string;
-    reference_required: number;
+    referenceRequired: boolean;
   }>(
     `SELECT id, number, name, phone, reference_required FROM customer
       WHERE company_id = ? AND (name LIKE ? OR number LIKE ? OR phone LIKE ?) ORDER BY name LIMIT 12`,
@@ -33,7 +33,7 @@ export async function findCustomers(
         number: row.number,
         name: row.name,
         detail: row.phone,
-        referenceRequired: Boolean(row.reference_required),
+        referenceRequired: row.referenceRequired,
         shipTos: await shipTosOf(sql, companyId, row.id),
       })),
     ),
@@ -66,31 +66,31 @@ interface PartyRow {
 
 /** A customer, what they owe and the open items that make it. The balance is their sum, nothing else. */
 export async function openCustomer(sql: Sql, companyId: number, id: number): Promise<CustomerSheet> {
-  const [found] = await sql.rows<PartyRow & { reference_required: number }>(
+  const [found] = await sql.rows<PartyRow & { referenceRequired: boolean }>(
     `SELECT c.id, c.number, c.name, c.phone, c.currency, pt.name AS terms, c.reference_required
        FROM customer c JOIN payment_terms pt ON pt.company_id = c.company_id AND pt.id = c.payment_terms_id
       WHERE c.company_id = ? AND c.id = ?`,
     [companyId, id],
   );
-  const { reference_required, ...party } = there(found, 'This customer');
+  const { referenceRequired, ...party } = there(found, 'This customer');
   const [shipTos, openItems, agreements] = await Promise.all([
     shipTosOf(sql, companyId, id),
     openItemsOf(sql, companyId, 'customer', id),
-    sql.rows<{ id: number; number: string; state: string; last_day: Day; title: string }>(
+    sql.rows<{ id: number; number: string; state: string; lastDay: Day; title: string }>(
       'SELECT id, number, state, last_day, title FROM agreement WHERE company_id = ? AND customer_id = ? ORDER BY id DESC LIMIT 50',
       [companyId, id],
     ),
   ]);
   return {
     ...party,
-    referenceRequired: Boolean(reference_required),
+    referenceRequired,
     shipTos,
     balance: sum(openItems.map((item) => dec(item.owed))).toFixed(),
     openItems,
     agreements: agreements.map((row) => ({
       document: { kind: 'AG', id: row.id, number: row.number },
       state: row.state,
-      lastDay: row.last_day,
+      lastDay: row.lastDay,
       title: row.title,
     })),
   };
@@ -111,9 +111,9 @@ export async function openVendor(sql: Sql, companyId: number, id: number): Promi
       id: number;
       number: string;
       name: string;
-      unit_price: string;
-      lead_days: number;
-      preferred: number;
+      unitPrice: string;
+      leadDays: number;
+      preferred: boolean;
     }>(
       `SELECT i.id, i.number, i.name, iv.unit_price, iv.lead_days, iv.preferred
          FROM item_vendor iv JOIN item i ON i.company_id = iv.company_id AND i.id = iv.item_id
@@ -125,14 +125,7 @@ export async function openVendor(sql: Sql, companyId: number, id: number): Promi
     ...party,
     balance: sum(openItems.map((item) => dec(item.owed))).toFixed(),
     openItems,
-    items: items.map((row) => ({
-      id: row.id,
-      number: row.number,
-      name: row.name,
-      unitPrice: plain(row.unit_price),
-      leadDays: row.lead_days,
-      preferred: Boolean(row.preferred),
-    })),
+    items: items,
   };
 }
 
@@ -146,19 +139,19 @@ async function openItemsOf(
     kind: 'CI' | 'VI' | 'CN';
     id: number;
     number: string;
-    source_kind: 'SO' | 'PO' | 'AG';
-    source_id: number;
-    source_number: string;
-    due_date: Day;
+    sourceKind: 'SO' | 'PO' | 'AG';
+    sourceId: number;
+    sourceNumber: string;
+    dueDate: Day;
     amount: string;
     settled: string;
   }>(OPEN_ITEMS[side], [companyId, partyId]);
   return rows.map((row) => ({
     invoice: { kind: row.kind, id: row.id, number: row.number } satisfies DocumentRef,
-    source: { kind: row.source_kind, id: row.source_id, number: row.source_number } satisfies DocumentRef,
-    dueDate: row.due_date,
-    amount: plain(row.amount),
-    settled: plain(row.settled),
+    source: { kind: row.sourceKind, id: row.sourceId, number: row.sourceNumber } satisfies DocumentRef,
+    dueDate: row.dueDate,
+    amount: row.amount,
+    settled: row.settled,
     owed: dec(row.amount).minus(row.settled).toFixed(),
   }));
 }

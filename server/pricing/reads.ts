@@ -2,21 +2,21 @@ import type { Day } from '@core/kernel';
 import type { ItemPricing, OrderPricing } from '@core/orders';
 import type { Allowance, CostBasis, PriceExtras, PriceRule, PriceSearch } from '@core/pricing';
 import type { Sql } from '../db/database';
-import { CUSTOMER_CURRENCY, plain, rateOf } from '../db/mapping';
+import { CUSTOMER_CURRENCY, rateOf } from '../db/mapping';
 
 interface ItemRow {
   id: number;
   unit: string;
   weight: string;
   volume: string;
-  pack_size: string;
-  split_charge: string;
-  cost_basis: CostBasis | null;
-  cost_surcharge: string;
-  cost_margin: string;
-  cost_factor: string;
-  cost_offset: string;
-  cost_series_id: number | null;
+  packSize: string;
+  splitCharge: string;
+  costBasis: CostBasis | null;
+  costSurcharge: string;
+  costMargin: string;
+  costFactor: string;
+  costOffset: string;
+  costSeriesId: number | null;
   series: string | null;
   rate: string | null;
   average: string | null;
@@ -48,7 +48,7 @@ export async function pricingOf(
         WHERE i.company_id = ? AND i.id IN (?)`,
       [customerId ?? 0, customerId ?? 0, companyId, ids],
     ),
-    sql.rows<{ item_id: number; unit: string; factor: string }>(
+    sql.rows<{ itemId: number; unit: string; factor: string }>(
       'SELECT item_id, unit, factor FROM item_unit WHERE company_id = ? AND item_id IN (?) ORDER BY factor',
       [companyId, ids],
     ),
@@ -57,22 +57,22 @@ export async function pricingOf(
   const series = await seriesOf(
     sql,
     companyId,
-    items.flatMap((item) => item.cost_series_id ?? []),
+    items.flatMap((item) => item.costSeriesId ?? []),
   );
   return new Map(
     items.map((item) => {
       const own = new Map([[item.unit, '1']]);
-      for (const unit of units) if (unit.item_id === item.id) own.set(unit.unit, plain(unit.factor));
+      for (const unit of units) if (unit.itemId === item.id) own.set(unit.unit, unit.factor);
       return [
         item.id,
         {
           units: own,
           rules: rules.flatMap((rule) => ruleOf(rule, item.id, own)),
-          cost: costOf(item, series.get(item.cost_series_id ?? 0) ?? []),
-          packSize: plain(item.pack_size),
-          splitCharge: plain(item.split_charge),
-          weight: plain(item.weight),
-          volume: plain(item.volume),
+          cost: costOf(item, series.get(item.costSeriesId ?? 0) ?? []),
+          packSize: item.packSize,
+          splitCharge: item.splitCharge,
+          weight: item.weight,
+          volume: item.volume,
         },
       ];
     }),
@@ -81,14 +81,14 @@ export async function pricingOf(
 
 interface RuleRow {
   id: number;
-  item_id: number;
+  itemId: number;
   customer: string | null;
-  price_group: string | null;
+  priceGroup: string | null;
   currency: string;
   unit: string;
-  first_day: Day | null;
-  last_day: Day | null;
-  from_quantity: string;
+  firstDay: Day | null;
+  lastDay: Day | null;
+  fromQuantity: string;
   price: string;
 }
 
@@ -126,20 +126,20 @@ function rulesFor(sql: Sql, companyId: number, customerId: number | null, ids: r
 /** A rule as prices are found by it; none where it is for a unit the item is not sold in any more. */
 function ruleOf(row: RuleRow, itemId: number, units: ReadonlyMap<string, string>): PriceRule[] {
   const factor = units.get(row.unit);
-  if (row.item_id !== itemId || factor === undefined) return [];
-  const level = row.customer !== null ? 'customer' : row.price_group !== null ? 'group' : 'list';
+  if (row.itemId !== itemId || factor === undefined) return [];
+  const level = row.customer !== null ? 'customer' : row.priceGroup !== null ? 'group' : 'list';
   return [
     {
       id: row.id,
       level,
-      source: row.customer ?? row.price_group ?? 'the list',
+      source: row.customer ?? row.priceGroup ?? 'the list',
       currency: row.currency,
       unit: row.unit,
       factor,
-      firstDay: row.first_day,
-      lastDay: row.last_day,
-      from: plain(row.from_quantity),
-      price: plain(row.price),
+      firstDay: row.firstDay,
+      lastDay: row.lastDay,
+      from: row.fromQuantity,
+      price: row.price,
     },
   ];
 }
@@ -148,39 +148,34 @@ function ruleOf(row: RuleRow, itemId: number, units: ReadonlyMap<string, string>
 async function seriesOf(sql: Sql, companyId: number, ids: readonly number[]) {
   const values = new Map<number, { day: Day; value: string }[]>();
   if (ids.length === 0) return values;
-  const rows = await sql.rows<{ series_id: number; day: Day; value: string }>(
+  const rows = await sql.rows<{ seriesId: number; day: Day; value: string }>(
     `SELECT v.series_id, v.day, v.value FROM market_value v
       WHERE v.company_id = ? AND v.series_id IN (?) AND v.day > (SELECT MAX(n.day) FROM market_value n
         WHERE n.company_id = v.company_id AND n.series_id = v.series_id) - INTERVAL 3 YEAR ORDER BY v.day DESC`,
     [companyId, [...new Set(ids)]],
   );
   for (const row of rows) {
-    const own = values.get(row.series_id) ?? [];
-    own.push({ day: row.day, value: plain(row.value) });
-    values.set(row.series_id, own);
+    const own = values.get(row.seriesId) ?? [];
+    own.push({ day: row.day, value: row.value });
+    values.set(row.seriesId, own);
   }
   return values;
 }
 
 function costOf(item: ItemRow, values: readonly { day: Day; value: string }[]): ItemPricing['cost'] {
-  if (item.cost_basis === null) return null;
-  const held = item.cost_basis === 'average' ? item.average : item.last;
+  if (item.costBasis === null) return null;
+  const held = item.costBasis === 'average' ? item.average : item.last;
   return {
     terms: {
-      basis: item.cost_basis,
-      surcharge: plain(item.cost_surcharge),
-      margin: plain(item.cost_margin),
-      factor: plain(item.cost_factor),
-      offset: plain(item.cost_offset),
+      basis: item.costBasis,
+      surcharge: item.costSurcharge,
+      margin: item.costMargin,
+      factor: item.costFactor,
+      offset: item.costOffset,
     },
     series: item.series ?? '',
-    rate: item.rate === null ? null : plain(item.rate),
-    known: (day) =>
-      item.cost_basis === 'series'
-        ? (values.find((each) => each.day <= day)?.value ?? null)
-        : held === null
-          ? null
-          : plain(held),
+    rate: item.rate,
+    known: (day) => (item.costBasis === 'series' ? (values.find((each) => each.day <= day)?.value ?? null) : held),
   };
 }
 
@@ -192,14 +187,14 @@ export async function orderPricing(
   orderDate: Day,
 ): Promise<OrderPricing> {
   const [[row], bands] = await Promise.all([
-    sql.rows<{ price_search: PriceSearch; price_of: 'order' | 'ship' | null; who: string | null }>(
+    sql.rows<{ priceSearch: PriceSearch; priceOf: 'order' | 'ship' | null; who: string | null }>(
       `SELECT co.price_search, c.price_of, p.name AS who FROM company co
          LEFT JOIN customer c ON c.company_id = co.id AND c.id = ?
          LEFT JOIN person p ON p.id = ?
         WHERE co.id = ?`,
       [customerId ?? 0, personId, companyId],
     ),
-    sql.rows<{ ship_to_id: number; zone: string; from_weight: string; per_kilogram: string | null }>(
+    sql.rows<{ shipToId: number; zone: string; fromWeight: string; perKilogram: string | null }>(
       `SELECT st.id AS ship_to_id, f.zone, f.from_weight,
               ROUND(f.per_kilogram / IF(co.currency = c.currency, 1, (SELECT r.rate FROM exchange_rate r
                 WHERE r.company_id = co.id AND r.currency = c.currency AND r.day <= ? ORDER BY r.day DESC LIMIT 1)), 4) AS per_kilogram
@@ -214,15 +209,15 @@ export async function orderPricing(
   const freight = new Map<number, PriceExtras['freight'][number][]>();
   for (const band of bands) {
     // Without a rate, what freight costs in the customer's currency is not known.
-    if (band.per_kilogram === null) continue;
-    const own = freight.get(band.ship_to_id) ?? [];
-    own.push({ zone: band.zone, from: plain(band.from_weight), perKilogram: plain(band.per_kilogram) });
-    freight.set(band.ship_to_id, own);
+    if (band.perKilogram === null) continue;
+    const own = freight.get(band.shipToId) ?? [];
+    own.push({ zone: band.zone, from: band.fromWeight, perKilogram: band.perKilogram });
+    freight.set(band.shipToId, own);
   }
   return {
-    search: row!.price_search,
+    search: row!.priceSearch,
     orderDate,
-    byShipDate: row!.price_of === 'ship',
+    byShipDate: row!.priceOf === 'ship',
     freight,
     who: row!.who ?? '',
   };
@@ -238,10 +233,10 @@ export async function allowancesFor(
   const rows = await sql.rows<{
     measure: Allowance['measure'];
     level: Allowance['level'];
-    from_measure: string;
-    per_cent: string;
-    first_day: Day | null;
-    last_day: Day | null;
+    fromMeasure: string;
+    perCent: string;
+    firstDay: Day | null;
+    lastDay: Day | null;
   }>(
     `SELECT a.measure, IF(a.customer_id IS NOT NULL, 'customer', IF(a.price_group_id IS NOT NULL, 'group', 'list')) AS level,
             a.from_measure, a.per_cent, a.first_day, a.last_day
@@ -254,9 +249,9 @@ export async function allowancesFor(
   return rows.map((row) => ({
     measure: row.measure,
     level: row.level,
-    from: plain(row.from_measure),
-    perCent: plain(row.per_cent),
-    firstDay: row.first_day,
-    lastDay: row.last_day,
+    from: row.fromMeasure,
+    perCent: row.perCent,
+    firstDay: row.firstDay,
+    lastDay: row.lastDay,
   }));
 }

@@ -4,7 +4,6 @@ import { refuse, type Refusal } from '@core/refusals';
 import * as contract from '@api/promise';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import type { Sql, Tx } from '../db/database';
-import { plain } from '../db/mapping';
 import { lockOrder } from '../orders';
 import { inStepStatements } from '../supply';
 import { groundRows } from './ground';
@@ -15,18 +14,18 @@ import { plannedFor } from './planned-for';
 export async function promisedLines(sql: Sql, companyId: number, orderId: number) {
   const rows = await sql.rows<{
     id: number;
-    line_no: number;
-    item_id: number;
-    location_id: number;
+    lineNo: number;
+    itemId: number;
+    locationId: number;
     number: string;
     name: string;
     unit: string;
     quantity: string;
     asked: Day;
-    ship_date: Day;
-    promised_date: Day | null;
-    promised_by: 'atp' | 'have' | 'nothing' | 'lead' | null;
-    promise_method: 'atp' | 'ctp' | 'lead' | 'none';
+    shipDate: Day;
+    promisedDate: Day | null;
+    promisedBy: 'atp' | 'have' | 'nothing' | 'lead' | null;
+    promiseMethod: 'atp' | 'ctp' | 'lead' | 'none';
     planned: number;
   }>(
     `SELECT l.id, l.line_no, l.item_id, l.location_id, i.number, i.name, i.unit, ${OPEN_UNTIED} AS quantity,
@@ -38,7 +37,7 @@ export async function promisedLines(sql: Sql, companyId: number, orderId: number
   );
   return rows
     .filter((row) => dec(row.quantity).gt(0))
-    .map((row) => ({ ...row, point: pointOf(row.item_id, row.location_id), quantity: plain(row.quantity) }));
+    .map((row) => ({ ...row, point: pointOf(row.itemId, row.locationId), quantity: row.quantity }));
 }
 
 export const acceptPromise = defineAct(contract.acceptPromise, {
@@ -132,7 +131,7 @@ export function loadStatement(companyId: number, plannedIds: readonly number[]) 
 
 /** What was planned is cancelled and holds no capacity any more; it stays to be read. */
 export async function cancelPlanned(tx: Tx, doer: Doer, ids: readonly number[]): Promise<void> {
-  if (ids.length < 2) return;
+  if (ids.length === 0) return;
   await tx.together([
     loadStatement(doer.companyId, ids),
     {
@@ -160,18 +159,18 @@ export async function writePlanned(tx: Tx, doer: Doer, orders: readonly PlannedO
       level.map((place) => {
         const order = orders[place]!;
         return {
-          company_id: companyId,
+          companyId,
           number: numbers[place]!,
           kind: order.kind,
-          item_id: itemAt(order.itemId),
-          location_id: locationAt(order.itemId),
+          itemId: itemAt(order.itemId),
+          locationId: locationAt(order.itemId),
           quantity: order.quantity,
           held: order.held,
-          start_date: order.start,
-          due_date: order.due,
-          vendor_id: order.vendorId,
-          order_line_id: order.parent === null ? order.lineId : null,
-          parent_id: order.parent === null ? null : ids[order.parent]!,
+          startDate: order.start,
+          dueDate: order.due,
+          vendorId: order.vendorId,
+          orderLineId: order.parent === null ? order.lineId : null,
+          parentId: order.parent === null ? null : ids[order.parent]!,
         };
       }),
     );
@@ -184,12 +183,12 @@ export async function writePlanned(tx: Tx, doer: Doer, orders: readonly PlannedO
   );
   const components = orders.flatMap((order, place) =>
     order.components.map((component) => ({
-      company_id: companyId,
-      planned_order_id: ids[place]!,
-      item_id: component.itemId,
+      companyId,
+      plannedOrderId: ids[place]!,
+      itemId: component.itemId,
       quantity: component.quantity,
       covered: component.covered,
-      needed_on: component.neededOn,
+      neededOn: component.neededOn,
     })),
   );
   await operationRows(tx, doer, operations, [{ table: 'planned_component', rows: components }]);
@@ -208,14 +207,14 @@ export async function operationRows(
       table: 'planned_operation',
       ids: true,
       rows: operations.map(({ operation, orderId }) => ({
-        company_id: companyId,
-        planned_order_id: orderId,
+        companyId,
+        plannedOrderId: orderId,
         no: operation.no,
         name: operation.name,
-        work_centre_id: operation.centreId,
+        workCentreId: operation.centreId,
         minutes: operation.minutes,
-        first_day: operation.firstDay,
-        last_day: operation.lastDay,
+        firstDay: operation.firstDay,
+        lastDay: operation.lastDay,
       })),
     },
     ...along,
@@ -225,10 +224,10 @@ export async function operationRows(
       table: 'centre_load',
       rows: operations.flatMap(({ operation }, at) =>
         operation.load.map(({ day, minutes }) => ({
-          company_id: companyId,
-          work_centre_id: operation.centreId,
+          companyId,
+          workCentreId: operation.centreId,
           day,
-          planned_operation_id: operationIds![at]!,
+          plannedOperationId: operationIds![at]!,
           minutes,
         })),
       ),

@@ -153,7 +153,12 @@ export async function promiseAgain(
   for (let at = 0; at < lines.length; at += 1) {
     const day = found.get(lineId![at]!);
     const was = addDays(workDate, promised![at]!);
-    if (day && day.is !== was) told.push({ lineId: lineId![at]!, was, is: day.is, why: day.why });
+    if (day && day.is !== was)
+      told.push({
+        lineId: lineId![at]!,
+        was,
+        ...day,
+      });
   }
   return told;
 }

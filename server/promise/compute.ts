@@ -38,7 +38,12 @@ export function soonest({ proposals, short }: PlanningRun): KeptPlanning {
 async function foundBy(database: Database, run: Run, report: Report): Promise<MovedLine[] | KeptPlanning> {
   const { companyId, workDate } = run;
   if (run.kind === 'again') return promiseAgain(database, companyId, workDate, report);
-  const { rows, forecast } = await groundOfPlanning(database, companyId, workDate, run.itemIds);
+  const { rows, forecast } = await groundOfPlanning(
+    database,
+    companyId,
+    workDate,
+    run.itemIds.length > 0 ? run.itemIds : 'all',
+  );
   const total = rows.items.length;
   report(0, total);
   return soonest(planningRun(rows, run.until!, forecast, (done) => report(done, total)));

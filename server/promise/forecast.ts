@@ -1,18 +1,18 @@
-import { unconsumed, type PlannedCall } from '@core/agreements';
+import { unconsumed } from '@core/agreements';
 import type { Day } from '@core/kernel';
 import type { MoveRow } from '@core/promise';
 import type { Sql } from '../db/database';
 
 interface CallRow {
-  line_id: number;
-  agreement_id: number;
+  lineId: number;
+  agreementId: number;
   number: string;
   side: 'selling' | 'buying';
   party: string;
-  item_id: number;
+  itemId: number;
   day: Day;
   quantity: string;
-  skipped: number;
+  skipped: boolean;
 }
 
 /**
@@ -36,10 +36,10 @@ export async function forecastOf(
        LEFT JOIN vendor v ON v.company_id = a.company_id AND v.id = a.vendor_id
       WHERE a.company_id = ? AND a.state = 'in-force' AND a.basis = 'quantity' AND l.item_id IN (?)
       ORDER BY l.id, k.day`,
-    [companyId, [0, ...itemIds]],
+    [companyId, itemIds],
   );
-  const lineIds = [0, ...new Set(calls.map((call) => call.line_id))];
-  const releases = await sql.rows<{ line_id: number; day: Day; quantity: string }>(
+  const lineIds = [...new Set(calls.map((call) => call.lineId))];
+  const releases = await sql.rows<{ lineId: number; day: Day; quantity: string }>(
     `SELECT l.agreement_line_id AS line_id, l.ship_date AS day, SUM(l.quantity - l.cancelled) AS quantity
        FROM sales_order_line l JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
       WHERE l.company_id = ? AND l.agreement_line_id IN (?) AND l.quantity > l.cancelled
@@ -53,18 +53,17 @@ export async function forecastOf(
   const demands: MoveRow[] = [];
   const supplies: MoveRow[] = [];
   for (const [lineId, ofLine] of grouped(calls)) {
-    const planned: PlannedCall[] = ofLine.map((call) => ({ ...call, skipped: call.skipped === 1 }));
     const rests = unconsumed(
-      planned,
-      releases.filter((release) => release.line_id === lineId),
+      ofLine,
+      releases.filter((release) => release.lineId === lineId),
     );
     for (const [at, call] of ofLine.entries()) {
       if (rests[at]!.lte(0)) continue;
       const move: MoveRow = {
-        itemId: call.item_id,
+        itemId: call.itemId,
         day: call.day,
         quantity: rests[at]!.toFixed(),
-        source: { kind: 'AG', id: call.agreement_id, number: call.number, lineId, party: call.party },
+        source: { kind: 'AG', id: call.agreementId, number: call.number, lineId, party: call.party },
       };
       if (call.side === 'selling') demands.push(move);
       else supplies.push({ ...move, fixed: true });
@@ -76,9 +75,9 @@ export async function forecastOf(
 function grouped(calls: readonly CallRow[]): Map<number, CallRow[]> {
   const byLine = new Map<number, CallRow[]>();
   for (const call of calls) {
-    const of = byLine.get(call.line_id);
+    const of = byLine.get(call.lineId);
     if (of) of.push(call);
-    else byLine.set(call.line_id, [call]);
+    else byLine.set(call.lineId, [call]);
   }
   return byLine;
 }

@@ -2,7 +2,7 @@ import { addDays, daysBetween, itemAt, locationAt, MAIN_LOCATION, numberAt, poin
 import type { GroundRows, ItemRow, Method, Obtained } from '@core/promise';
 import { locationsOf } from '../catalogue';
 import type { Sql } from '../db/database';
-import { APPROVED, plain } from '../db/mapping';
+import { APPROVED } from '../db/mapping';
 import { demandsOf, itemsAt, suppliesOf } from './moves';
 import { plannedFor, plannedForAll } from './planned-for';
 
@@ -31,26 +31,26 @@ export async function groundRows(
   points: readonly number[],
   { without: lines = [], below = true, benchLeftOut = false }: Wanted = {},
 ): Promise<GroundRows> {
-  const [company] = await sql.rows<{ calendar_id: number; receiving_days: number; safety_days: number }>(
+  const [company] = await sql.rows<{ calendarId: number; receivingDays: number; safetyDays: number }>(
     'SELECT calendar_id, receiving_days, safety_days FROM company WHERE id = ?',
     [companyId],
   );
   const { ids, components } = below ? await madeOf(sql, companyId, points) : { ids: points, components: [] };
   const leftOut = lines === 'all' ? await plannedForAll(sql, companyId) : await plannedFor(sql, companyId, lines);
   const operations = await sql.rows<{
-    item_id: number;
+    itemId: number;
     no: number;
     name: string;
-    work_centre_id: number;
-    setup_minutes: string;
-    run_minutes: string;
+    workCentreId: number;
+    setupMinutes: string;
+    runMinutes: string;
     parallel: number;
   }>(
     `SELECT item_id, no, name, work_centre_id, setup_minutes, run_minutes, parallel FROM routing_operation
       WHERE company_id = ? AND item_id IN (?)`,
-    [companyId, below ? [0, ...ids.filter(isMain)] : [0]],
+    [companyId, below ? ids.filter(isMain) : []],
   );
-  const centreIds = [...new Set(operations.map((row) => row.work_centre_id)), 0];
+  const centreIds = [...new Set(operations.map((row) => row.workCentreId)), 0];
   const centres = await sql.rows<{
     id: number;
     code: string;
@@ -75,18 +75,18 @@ export async function groundRows(
     workDate,
     horizon: HORIZON,
     calendars: await calendarsOf(sql, companyId, workDate),
-    ownCalendarId: company!.calendar_id,
-    receivingDays: company!.receiving_days,
-    safetyDays: company!.safety_days,
-    items: await itemsOf(sql, companyId, ids, workDate, company!.calendar_id),
+    ownCalendarId: company!.calendarId,
+    receivingDays: company!.receivingDays,
+    safetyDays: company!.safetyDays,
+    items: await itemsOf(sql, companyId, ids, workDate, company!.calendarId),
     components,
     operations: operations.map((row) => ({
-      itemId: row.item_id,
+      itemId: row.itemId,
       no: row.no,
       name: row.name,
-      centreId: row.work_centre_id,
-      setup: plain(row.setup_minutes),
-      run: plain(row.run_minutes),
+      centreId: row.workCentreId,
+      setup: row.setupMinutes,
+      run: row.runMinutes,
       parallel: row.parallel,
     })),
     centres,
@@ -104,13 +104,13 @@ export async function machinesOut(
   from: Day,
   to: Day,
 ): Promise<{ centreId: number; day: Day; minutes: number }[]> {
-  const rows = await sql.rows<{ centre_id: number; first_day: Day; last_day: Day; minutes: number }>(
+  const rows = await sql.rows<{ centreId: number; firstDay: Day; lastDay: Day; minutes: number }>(
     `SELECT d.work_centre_id AS centre_id, d.first_day, d.last_day, d.machines * w.shift_minutes AS minutes
        FROM centre_downtime d JOIN work_centre w ON w.company_id = d.company_id AND w.id = d.work_centre_id
       WHERE d.company_id = ? AND d.work_centre_id IN (?) AND d.first_day <= ? AND d.last_day >= ?`,
     [companyId, centreIds, to, from],
   );
-  return rows.flatMap(({ centre_id: centreId, first_day: first, last_day: last, minutes }) => {
+  return rows.flatMap(({ centreId: centreId, firstDay: first, lastDay: last, minutes }) => {
     const begin = first > from ? first : from;
     const days = daysBetween(begin, last < to ? last : to) + 1;
     return Array.from({ length: days }, (_, at) => ({ centreId, day: addDays(begin, at), minutes }));
@@ -125,14 +125,14 @@ async function madeOf(sql: Sql, companyId: number, points: readonly number[]) {
   let level = [...ids].filter(isMain);
   while (level.length > 0) {
     const rows = await sql.rows<{
-      item_id: number;
-      line_no: number;
-      component_id: number;
+      itemId: number;
+      lineNo: number;
+      componentId: number;
       quantity: string;
-      scrap_percent: string;
-      operation_no: number | null;
-      first_day: Day | null;
-      last_day: Day | null;
+      scrapPercent: string;
+      operationNo: number | null;
+      firstDay: Day | null;
+      lastDay: Day | null;
     }>(
       `SELECT item_id, line_no, component_id, quantity, scrap_percent, operation_no, first_day, last_day FROM bom_line
         WHERE company_id = ? AND item_id IN (?)`,
@@ -140,36 +140,27 @@ async function madeOf(sql: Sql, companyId: number, points: readonly number[]) {
     );
     level = [];
     for (const row of rows) {
-      components.push({
-        itemId: row.item_id,
-        lineNo: row.line_no,
-        componentId: row.component_id,
-        quantity: plain(row.quantity),
-        scrapPercent: plain(row.scrap_percent),
-        operationNo: row.operation_no,
-        firstDay: row.first_day,
-        lastDay: row.last_day,
-      });
-      if (!ids.has(row.component_id)) level.push(row.component_id);
-      ids.add(row.component_id);
+      components.push(row);
+      if (!ids.has(row.componentId)) level.push(row.componentId);
+      ids.add(row.componentId);
     }
     level = [...new Set(level)];
   }
-  return { ids: ids.size > 0 ? [...ids] : [0], components };
+  return { ids: [...ids], components };
 }
 
 async function calendarsOf(sql: Sql, companyId: number, from: Day): Promise<GroundRows['calendars']> {
   const calendars = await sql.rows<{ id: number; week: string }>('SELECT id, week FROM calendar WHERE company_id = ?', [
     companyId,
   ]);
-  const holidays = await sql.rows<{ calendar_id: number; day: Day }>(
+  const holidays = await sql.rows<{ calendarId: number; day: Day }>(
     'SELECT calendar_id, day FROM holiday WHERE company_id = ? AND day >= ? ORDER BY day',
     [companyId, from],
   );
   return calendars.map(({ id, week }) => ({
     id,
     week,
-    holidays: holidays.filter((row) => row.calendar_id === id).map((row) => row.day),
+    holidays: holidays.filter((row) => row.calendarId === id).map((row) => row.day),
   }));
 }
 
@@ -193,31 +184,31 @@ async function itemsOf(
     name: string;
     unit: string;
     obtained: Obtained;
-    promise_method: Method;
-    safety_stock: string;
-    lot_minimum: string;
-    lot_multiple: string;
-    phantom: number;
-    make_days: number;
+    promiseMethod: Method;
+    safetyStock: string;
+    lotMinimum: string;
+    lotMultiple: string;
+    phantom: boolean;
+    makeDays: number;
   }>(
     `SELECT id, number, name, unit, obtained, promise_method, safety_stock, lot_minimum, lot_multiple, phantom, make_days
        FROM item WHERE company_id = ? AND id IN (?)`,
     [companyId, ids],
   );
-  const stock = await sql.rows<{ item_id: number; location_id: number; on_hand: string }>(
+  const stock = await sql.rows<{ itemId: number; locationId: number; onHand: string }>(
     'SELECT item_id, location_id, on_hand FROM stock WHERE company_id = ? AND item_id IN (?)',
     [companyId, ids],
   );
-  const onHand = new Map(stock.map((row) => [pointOf(row.item_id, row.location_id), plain(row.on_hand)]));
+  const onHand = new Map(stock.map((row) => [pointOf(row.itemId, row.locationId), row.onHand]));
   const elsewhere = points.some((point) => !isMain(point));
   const codes = new Map(elsewhere ? (await locationsOf(sql, companyId)).map(({ id, code }) => [id, code]) : []);
   // The preferred one first, then the cheapest, then the fastest; only who may sell it. // L8 L9
   const sellers = await sql.rows<{
-    item_id: number;
-    vendor_id: number;
+    itemId: number;
+    vendorId: number;
     name: string;
-    lead_days: number;
-    calendar_id: number | null;
+    leadDays: number;
+    calendarId: number | null;
     minimum: string;
     multiple: string;
   }>(
@@ -231,9 +222,9 @@ async function itemsOf(
   );
   const sellersOf = new Map<number, typeof sellers>();
   for (const seller of sellers) {
-    const of = sellersOf.get(seller.item_id);
+    const of = sellersOf.get(seller.itemId);
     if (of) of.push(seller);
-    else sellersOf.set(seller.item_id, [seller]);
+    else sellersOf.set(seller.itemId, [seller]);
   }
   const byId = new Map(items.map((item) => [item.id, item]));
   return points.flatMap((point): ItemRow[] => {
@@ -248,20 +239,20 @@ async function itemsOf(
         name: row.name,
         unit: row.unit,
         obtained: bought ? row.obtained : 'none',
-        method: row.promise_method,
-        safetyStock: main ? plain(row.safety_stock) : '0',
-        lotMinimum: plain(row.lot_minimum),
-        lotMultiple: plain(row.lot_multiple),
-        phantom: main && row.phantom === 1,
-        makeDays: row.make_days,
+        method: row.promiseMethod,
+        safetyStock: main ? row.safetyStock : '0',
+        lotMinimum: row.lotMinimum,
+        lotMultiple: row.lotMultiple,
+        phantom: main && row.phantom,
+        makeDays: row.makeDays,
         onHand: onHand.get(point) ?? '0',
         sellers: (sellersOf.get(row.id) ?? []).map((seller) => ({
-          vendorId: seller.vendor_id,
+          vendorId: seller.vendorId,
           name: seller.name,
-          leadDays: seller.lead_days,
-          calendarId: seller.calendar_id ?? ownCalendar,
-          minimum: plain(seller.minimum),
-          multiple: plain(seller.multiple),
+          leadDays: seller.leadDays,
+          calendarId: seller.calendarId ?? ownCalendar,
+          minimum: seller.minimum,
+          multiple: seller.multiple,
         })),
       },
     ];

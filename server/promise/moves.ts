@@ -1,7 +1,6 @@
 import { itemAt, type Day } from '@core/kernel';
 import type { MoveRow } from '@core/promise';
 import type { Bound, Database, Sql } from '../db/database';
-import { plain } from '../db/mapping';
 import { plannedForAll } from './planned-for';
 
 /** An item at a location as `pointOf` makes it. */
@@ -15,28 +14,28 @@ export const OPEN_UNTIED = `l.quantity - l.cancelled - l.shipped - COALESCE((SEL
 export const ASKED_ANEW = "(l.promised_by IS NOT NULL OR i.promise_method <> 'none')";
 
 interface MoveRead {
-  item_id: number;
+  itemId: number;
   day: Day;
   quantity: string;
   kind: string;
   id: number;
   number: string;
   /** As text where a union made it one. */
-  line_id: number | string | null;
+  lineId: number | string | null;
   party: string;
   /** Held in part, begun, or not an order: planning leaves it as it is. */
   fixed?: number;
 }
 
 const moveOf = (row: MoveRead): MoveRow => ({
-  itemId: row.item_id,
+  itemId: row.itemId,
   day: row.day,
-  quantity: plain(row.quantity),
+  quantity: row.quantity,
   source: {
     kind: row.kind,
     id: row.id,
     number: row.number,
-    ...(row.line_id === null ? {} : { lineId: Number(row.line_id) }),
+    ...(row.lineId === null ? {} : { lineId: Number(row.lineId) }),
     party: row.party,
   },
   ...(row.fixed ? { fixed: true } : {}),
@@ -123,9 +122,7 @@ export async function demandsOf(
 ) {
   const bench = benchLeftOut ? "- IF(l.route = 'special', GREATEST(0, l.quantity - l.cancelled - l.tied), 0)" : '';
   const [others, values] =
-    lines === 'all'
-      ? [`NOT (o.state = 'confirmed' AND ${ASKED_ANEW})`, []]
-      : ['l.id NOT IN (?)', [lines.length > 0 ? lines : [0]]];
+    lines === 'all' ? [`NOT (o.state = 'confirmed' AND ${ASKED_ANEW})`, []] : ['l.id NOT IN (?)', [lines]];
   const ids = itemsAt(points);
   const rows = await sql.rows<MoveRead>(
     `SELECT ${pointBy('l.item_id', 'l.location_id')} AS item_id, l.ship_date AS day, ${DEMANDS.owed} ${bench} AS quantity,

@@ -1,7 +1,6 @@
 import type { Day } from '@core/kernel';
 import { wayOf, type Method, type PromisedLine } from '@core/promise';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
 import { ASKED_ANEW, OPEN_UNTIED, pointBy } from './moves';
 
 /** What of an order line `l`, order `o` and item `i` is asked anew, in this order. */
@@ -20,30 +19,30 @@ export const OPEN_LINES = `SELECT ${LINE}
 export async function openLines(sql: Sql, companyId: number, lineIds: readonly number[]): Promise<PromisedLine[]> {
   const rows = await sql.rows<{
     id: number;
-    item_id: number;
+    itemId: number;
     quantity: string;
     asked: Day;
-    ship_date: Day;
-    promised_by: PromisedLine['way'] | null;
-    promise_method: Method;
-    order_date: Day;
+    shipDate: Day;
+    promisedBy: PromisedLine['way'] | null;
+    promiseMethod: Method;
+    orderDate: Day;
   }>(
     `SELECT ${LINE} FROM sales_order_line l
        JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
       WHERE l.company_id = ? AND l.id IN (?) AND l.owed AND o.state = 'confirmed' AND ${ASKED_ANEW}
      HAVING quantity > 0 ORDER BY l.id`,
-    [companyId, [0, ...lineIds]],
+    [companyId, lineIds],
   );
   return rows.map((row) => ({
     lineId: row.id,
-    itemId: row.item_id,
-    quantity: plain(row.quantity),
+    itemId: row.itemId,
+    quantity: row.quantity,
     asked: row.asked,
-    promised: row.ship_date,
-    way: row.promised_by ?? wayOf(row.promise_method)!,
+    promised: row.shipDate,
+    way: row.promisedBy ?? wayOf(row.promiseMethod)!,
     // Every customer ranks alike so far.
     priority: 1,
-    ordered: row.order_date,
+    ordered: row.orderDate,
   }));
 }

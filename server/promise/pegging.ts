@@ -4,7 +4,6 @@ import { pegging } from '@core/promise';
 import type * as contract from '@api/promise';
 import { there } from '../acts';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
 import { itemsAt, KIND_OF_PLANNED, pointBy } from './moves';
 import { familyOf, groundOfPlanning } from './planning-ground';
 
@@ -41,8 +40,8 @@ export async function openPegging(
 ): Promise<Out> {
   const about = await itemsOf(sql, companyId, asked);
   const family = await familyOf(sql, companyId, about);
-  const { rows, forecast } = await groundOfPlanning(sql, companyId, workDate, [0, ...family]);
-  const ids = [0, ...itemsAt(rows.items.map((item) => item.id))];
+  const { rows, forecast } = await groundOfPlanning(sql, companyId, workDate, family);
+  const ids = itemsAt(rows.items.map((item) => item.id));
   const edges = await heldEdges(sql, companyId, ids);
   const { pegs, missing } = pegging(rows, forecast);
   for (const peg of pegs) {
@@ -93,11 +92,11 @@ async function itemsOf(sql: Sql, companyId: number, { kind, id }: { kind: string
     id,
   ]);
   there(head, 'This document');
-  const rows = await sql.rows<{ item_id: number }>(
+  const rows = await sql.rows<{ itemId: number }>(
     `SELECT DISTINCT item_id FROM ${from} WHERE company_id = ? AND ${document} = ?`,
     [companyId, id],
   );
-  return rows.map((row) => row.item_id);
+  return rows.map((row) => row.itemId);
 }
 
 /** What is held for somebody: planned orders for lines and for each other, purchases by their ties. */
@@ -107,13 +106,13 @@ async function heldEdges(sql: Sql, companyId: number, ids: readonly number[]): P
     id: number;
     number: string;
     party: string;
-    item_id: number;
+    itemId: number;
     quantity: string;
     day: Day;
-    for_kind: string;
-    for_id: number;
-    for_number: string;
-    for_party: string;
+    forKind: string;
+    forId: number;
+    forNumber: string;
+    forParty: string;
   }>(
     `SELECT ${KIND_OF_PLANNED} AS kind, p.id, p.number, COALESCE(v.name, '') AS party, ${pointBy('p.item_id', 'p.location_id')} AS item_id, p.held AS quantity, p.due_date AS day,
             'SO' AS for_kind, o.id AS for_id, o.number AS for_number, c.name AS for_party
@@ -146,9 +145,9 @@ async function heldEdges(sql: Sql, companyId: number, ids: readonly number[]): P
   );
   return rows.map((row) => ({
     supply: { kind: row.kind, id: row.id, number: row.number, party: row.party },
-    demand: { kind: row.for_kind, id: row.for_id, number: row.for_number, party: row.for_party },
-    itemId: row.item_id,
-    quantity: plain(row.quantity),
+    demand: { kind: row.forKind, id: row.forId, number: row.forNumber, party: row.forParty },
+    itemId: row.itemId,
+    quantity: row.quantity,
     day: row.day,
     held: true,
   }));

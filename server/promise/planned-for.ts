@@ -22,5 +22,5 @@ async function below(sql: Sql, companyId: number, top: string, values: readonly 
      SELECT id FROM below`,
     [companyId, ...values, companyId],
   );
-  return [0, ...rows.map((row) => row.id)];
+  return rows.map((row) => row.id);
 }

@@ -6,15 +6,15 @@ import { forecastOf } from './forecast';
 import { groundRows } from './ground';
 import { itemsAt } from './moves';
 
-/** What planning stands on: items with all they are made of, every item where none is named, and what is expected. */
+/** What planning stands on: items with all they are made of, and what is expected. */
 export async function groundOfPlanning(
   sql: Sql,
   companyId: number,
   workDate: Day,
-  itemIds: readonly number[],
+  itemIds: readonly number[] | 'all',
 ): Promise<{ rows: GroundRows; forecast: MoveRow[] }> {
   const asked =
-    itemIds.length > 0
+    itemIds !== 'all'
       ? itemIds
       : (await sql.rows<{ id: number }>('SELECT id FROM item WHERE company_id = ?', [companyId])).map((row) => row.id);
   const points = [...asked, ...(await elsewhere(sql, companyId, asked))];
@@ -27,7 +27,7 @@ export async function groundOfPlanning(
 async function elsewhere(sql: Sql, companyId: number, itemIds: readonly number[]): Promise<number[]> {
   const places = (await locationsOf(sql, companyId)).slice(1).map(({ id }) => id);
   if (places.length === 0) return [];
-  const rows = await sql.rows<{ item_id: number; location_id: number }>(
+  const rows = await sql.rows<{ itemId: number; locationId: number }>(
     `SELECT item_id, location_id FROM stock WHERE company_id = ? AND location_id IN (?) AND item_id IN (?)
       UNION SELECT item_id, location_id FROM sales_order_line
              WHERE company_id = ? AND location_id IN (?) AND item_id IN (?) AND owed
@@ -38,7 +38,7 @@ async function elsewhere(sql: Sql, companyId: number, itemIds: readonly number[]
              WHERE company_id = ? AND location_id IN (?) AND item_id IN (?) AND open`,
     Array.from({ length: 4 }, () => [companyId, places, itemIds]).flat(),
   );
-  return rows.map((row) => pointOf(row.item_id, row.location_id));
+  return rows.map((row) => pointOf(row.itemId, row.locationId));
 }
 
 /** The items of proposals and all they go into: what decides about them. A query for each level of the BOMs. */
@@ -46,11 +46,11 @@ export async function familyOf(sql: Sql, companyId: number, itemIds: readonly nu
   const all = new Set(itemIds);
   let level = [...all];
   while (level.length > 0) {
-    const above = await sql.rows<{ item_id: number }>(
+    const above = await sql.rows<{ itemId: number }>(
       'SELECT DISTINCT item_id FROM bom_line WHERE company_id = ? AND component_id IN (?)',
       [companyId, level],
     );
-    level = above.map((row) => row.item_id).filter((id) => !all.has(id));
+    level = above.map((row) => row.itemId).filter((id) => !all.has(id));
     for (const id of level) all.add(id);
   }
   return [...all];

@@ -17,9 +17,9 @@ export interface RunRow {
   state: 'waiting' | 'running' | 'done' | 'stopped' | 'failed';
   done: number;
   total: number;
-  work_date: Day;
-  until_day: Day;
-  item_ids: string;
+  workDate: Day;
+  untilDay: Day;
+  itemIds: string;
   found: string;
   taken: string;
 }
@@ -49,12 +49,12 @@ export async function openPlanning(
     .sort((a, b) => actBy(a.proposal).localeCompare(actBy(b.proposal)) || a.at - b.at)
     .slice(0, most);
   const missing = short.slice(0, most);
-  const chosen = JSON.parse(run.item_ids) as number[];
+  const chosen = JSON.parse(run.itemIds) as number[];
   const items = await sql.rows<{ id: number; number: string; name: string; unit: string; obtained: 'buy' }>(
     'SELECT id, number, name, unit, obtained FROM item WHERE company_id = ? AND id IN (?)',
     [
       companyId,
-      [0, ...chosen, ...itemsAt([...shown.map(({ proposal }) => proposal), ...missing].map((each) => each.itemId))],
+      [...chosen, ...itemsAt([...shown.map(({ proposal }) => proposal), ...missing].map((each) => each.itemId))],
     ],
   );
   const codes = new Map((await locationsOf(sql, companyId)).map(({ id, code }) => [id, code]));
@@ -76,8 +76,8 @@ export async function openPlanning(
       state: run.state,
       done: run.done,
       total: run.total,
-      workDate: run.work_date,
-      until: run.until_day,
+      workDate: run.workDate,
+      until: run.untilDay,
       items: chosen.flatMap((id) => itemOf.get(id)?.number ?? []),
       proposed,
       proposals: shown.flatMap(({ proposal, at }) => {

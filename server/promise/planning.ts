@@ -54,12 +54,12 @@ export const startPlanning = defineAct(contract.startPlanning, {
   async write(tx, { items }, _ground, doer, input) {
     await tx.insert('promise_run', [
       {
-        company_id: doer.companyId,
+        companyId: doer.companyId,
         kind: 'plan',
-        person_id: doer.personId,
-        work_date: doer.workDate,
-        until_day: input.until!,
-        item_ids: JSON.stringify(input.itemIds),
+        personId: doer.personId,
+        workDate: doer.workDate,
+        untilDay: input.until!,
+        itemIds: JSON.stringify(input.itemIds),
         total: items,
       },
     ]);
@@ -95,7 +95,7 @@ export const takeProposals = defineAct(contract.takeProposals, {
       `SELECT DISTINCT al.agreement_id AS id FROM purchase_order_line l
          JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
         WHERE l.company_id = ? AND l.purchase_order_id IN (?)`,
-      [companyId, [0, ...purchaseIds]],
+      [companyId, purchaseIds],
     );
     await lockAgreements(
       tx,
@@ -105,12 +105,12 @@ export const takeProposals = defineAct(contract.takeProposals, {
     await tx.rows('SELECT company_id FROM promise_turn WHERE company_id = ? FOR UPDATE', [companyId]);
     const purchases = [];
     for (const id of purchaseIds) purchases.push(await lockForAnswer(tx, companyId, id));
-    const chosen = JSON.parse(run.item_ids) as number[];
+    const chosen = JSON.parse(run.itemIds) as number[];
     const family =
       chosen.length > 0
         ? chosen
         : await familyOf(tx, companyId, [...new Set(asked.map((each) => itemAt(each.itemId)))]);
-    const { rows, forecast } = await groundOfPlanning(tx, companyId, workDate, [0, ...family]);
+    const { rows, forecast } = await groundOfPlanning(tx, companyId, workDate, family);
     // Read under the turn: what another took of this run meanwhile is taken.
     const [now] = await tx.rows<{ taken: string }>('SELECT taken FROM promise_run WHERE company_id = ? AND id = ?', [
       companyId,
@@ -119,17 +119,17 @@ export const takeProposals = defineAct(contract.takeProposals, {
     const moving = asked.flatMap((each) =>
       each.kind !== 'place' && each.source.kind !== 'PO' ? [each.source.id] : [],
     );
-    const planned = await tx.rows<{ id: number; start_date: Day; number: string; kind: 'make' | 'assemble' | 'buy' }>(
+    const planned = await tx.rows<{ id: number; startDate: Day; number: string; kind: 'make' | 'assemble' | 'buy' }>(
       'SELECT id, start_date, number, kind FROM planned_order WHERE company_id = ? AND id IN (?)',
-      [companyId, [0, ...moving]],
+      [companyId, moving],
     );
     return {
       run,
       proposals,
       taken: JSON.parse(now!.taken) as TakenOf,
       rows,
-      now: planningRun(rows, run.until_day, forecast),
-      starts: new Map(planned.map((each) => [each.id, each.start_date])),
+      now: planningRun(rows, run.untilDay, forecast),
+      starts: new Map(planned.map((each) => [each.id, each.startDate])),
       planned,
       purchases,
       buying: buying.map((offer) => ({ ...offer, vendorId: offer.vendorId ?? 0 })),
@@ -153,7 +153,7 @@ export const takeProposals = defineAct(contract.takeProposals, {
       else if (taken[at]) refusals.push(refuse('proposal-taken', field, { number: taken[at].number }));
       else asked.push({ field, proposal });
     });
-    if (run.work_date !== doer.workDate) refusals.push(refuse('plan-moved', '', {}));
+    if (run.workDate !== doer.workDate) refusals.push(refuse('plan-moved', '', {}));
     if (refusals.length > 0) return { ok: false, refusals };
     const decision = decideTake(rows, now, asked, starts);
     if (!decision.ok) return decision;
@@ -196,7 +196,7 @@ export const takeProposals = defineAct(contract.takeProposals, {
   async write(tx, effects, { run, taken, proposals, purchases, planned, buying }, doer, input) {
     const { companyId } = doer;
     const outcome = new Map<string, Touched>();
-    await cancelPlanned(tx, doer, [0, ...effects.cancelled]);
+    await cancelPlanned(tx, doer, effects.cancelled);
     await movePlanned(tx, doer, effects.moved);
     const orders = await writePlanned(tx, doer, effects.orders);
     effects.orders.forEach((order, at) => outcome.set(order.field, orders[at]!));

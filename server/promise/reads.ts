@@ -5,7 +5,7 @@ import type * as contract from '@api/promise';
 import { there } from '../acts';
 import { locationsOf } from '../catalogue';
 import type { Sql } from '../db/database';
-import { NUMBER_AT, PAGE_ROWS, plain } from '../db/mapping';
+import { NUMBER_AT, PAGE_ROWS } from '../db/mapping';
 import { promisedLines } from './acts';
 import { groundRows, machinesOut } from './ground';
 
@@ -53,15 +53,15 @@ export async function openPromiseGround(
     ),
     lines: lines.map((line) => ({
       id: line.id,
-      lineNo: line.line_no,
-      item: { id: line.item_id, number: line.number, name: line.name, unit: line.unit },
+      lineNo: line.lineNo,
+      item: { id: line.itemId, number: line.number, name: line.name, unit: line.unit },
       point: line.point,
       quantity: line.quantity,
       asked: line.asked,
-      shipDate: line.ship_date,
-      promised: line.promised_date,
-      method: line.promise_method,
-      way: line.promised_by,
+      shipDate: line.shipDate,
+      promised: line.promisedDate,
+      method: line.promiseMethod,
+      way: line.promisedBy,
       planned: line.planned,
     })),
   };
@@ -90,21 +90,21 @@ interface PlannedColumns {
   number: string;
   kind: 'make' | 'assemble' | 'buy';
   state: 'planned' | 'firm' | 'running' | 'finished' | 'cancelled';
-  item_id: number;
-  item_number: string;
-  item_name: string;
+  itemId: number;
+  itemNumber: string;
+  itemName: string;
   unit: string;
   quantity: string;
   held: string;
-  start_date: Day;
-  due_date: Day;
+  startDate: Day;
+  dueDate: Day;
   vendor: string | null;
-  order_id: number | null;
-  order_number: string | null;
+  orderId: number | null;
+  orderNumber: string | null;
   customer: string | null;
-  parent_id: number | null;
-  parent_number: string | null;
-  parent_kind: 'make' | 'assemble' | null;
+  parentId: number | null;
+  parentNumber: string | null;
+  parentKind: 'make' | 'assemble' | null;
 }
 
 const PLANNED = `SELECT p.id, p.number, p.kind, p.state, p.item_id,
@@ -121,10 +121,10 @@ const PLANNED = `SELECT p.id, p.number, p.kind, p.state, p.item_id,
   LEFT JOIN planned_order u ON u.company_id = p.company_id AND u.id = p.parent_id`;
 
 function plannedOf(row: PlannedColumns) {
-  const parent = row.parent_id !== null && {
-    kind: row.parent_kind === 'make' ? 'PR' : 'AS',
-    id: row.parent_id,
-    number: row.parent_number!,
+  const parent = row.parentId !== null && {
+    kind: row.parentKind === 'make' ? 'PR' : 'AS',
+    id: row.parentId,
+    number: row.parentNumber!,
     party: '',
   };
   return {
@@ -132,15 +132,15 @@ function plannedOf(row: PlannedColumns) {
     number: row.number,
     kind: row.kind,
     state: row.state,
-    item: { id: row.item_id, number: row.item_number, name: row.item_name, unit: row.unit },
-    quantity: plain(row.quantity),
-    start: row.start_date,
-    due: row.due_date,
+    item: { id: row.itemId, number: row.itemNumber, name: row.itemName, unit: row.unit },
+    quantity: row.quantity,
+    start: row.startDate,
+    due: row.dueDate,
     vendor: row.vendor,
     for:
-      row.order_id === null
+      row.orderId === null
         ? parent || null
-        : { kind: 'SO', id: row.order_id, number: row.order_number!, party: row.customer! },
+        : { kind: 'SO', id: row.orderId, number: row.orderNumber!, party: row.customer! },
   };
 }
 
@@ -159,7 +159,7 @@ export async function listPlanned(
   );
   const shown = rows.slice(0, most);
   const last = shown.at(-1);
-  return { rows: shown.map(plannedOf), next: rows.length > most ? `${last!.due_date}.${last!.id}` : null };
+  return { rows: shown.map(plannedOf), next: rows.length > most ? `${last!.dueDate}.${last!.id}` : null };
 }
 
 export async function openPlanned(
@@ -170,13 +170,13 @@ export async function openPlanned(
   const [row] = await sql.rows<PlannedColumns>(`${PLANNED} WHERE p.company_id = ? AND p.id = ?`, [companyId, id]);
   const order = there(row, 'This planned order');
   const components = await sql.rows<{
-    item_id: number;
+    itemId: number;
     number: string;
     name: string;
     unit: string;
     quantity: string;
     covered: string;
-    needed_on: Day;
+    neededOn: Day;
   }>(
     `SELECT k.item_id, i.number, i.name, i.unit, k.quantity, k.covered, k.needed_on FROM planned_component k
        JOIN item i ON i.company_id = k.company_id AND i.id = k.item_id
@@ -202,12 +202,12 @@ export async function openPlanned(
   ]);
   return {
     ...plannedOf(order),
-    held: plain(order.held),
+    held: order.held,
     components: components.map((each) => ({
-      item: { id: each.item_id, number: each.number, name: each.name, unit: each.unit },
-      quantity: plain(each.quantity),
-      covered: plain(each.covered),
-      neededOn: each.needed_on,
+      item: { id: each.itemId, number: each.number, name: each.name, unit: each.unit },
+      quantity: each.quantity,
+      covered: each.covered,
+      neededOn: each.neededOn,
     })),
     operations,
     below: below.map(plannedOf),
@@ -227,7 +227,7 @@ export async function openLoad(
     name: string;
     machines: number;
     shift: number;
-    calendar_id: number;
+    calendarId: number;
     week: string;
   }>(
     `SELECT w.id, w.code, w.name, w.machines, w.shift_minutes AS shift, w.calendar_id, k.week FROM work_centre w
@@ -235,12 +235,12 @@ export async function openLoad(
     [companyId],
   );
   const last = addDays(workDate, days - 1);
-  const holidays = await sql.rows<{ calendar_id: number; day: Day }>(
+  const holidays = await sql.rows<{ calendarId: number; day: Day }>(
     'SELECT calendar_id, day FROM holiday WHERE company_id = ? AND day BETWEEN ? AND ?',
     [companyId, workDate, last],
   );
   const load = await sql.rows<{
-    work_centre_id: number;
+    workCentreId: number;
     day: Day;
     minutes: string;
     id: number;
@@ -255,13 +255,13 @@ export async function openLoad(
        JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
       WHERE l.company_id = ? AND l.work_centre_id IN (?) AND l.day BETWEEN ? AND ?
       GROUP BY l.work_centre_id, l.day, p.id ORDER BY l.day, p.id`,
-    [companyId, [0, ...centres.map((centre) => centre.id)], workDate, last],
+    [companyId, centres.map((centre) => centre.id), workDate, last],
   );
-  const centreIds = [0, ...centres.map((centre) => centre.id)];
+  const centreIds = centres.map((centre) => centre.id);
   const out = await machinesOut(sql, companyId, centreIds, workDate, last);
   return {
     centres: centres.map((centre) => {
-      const closed = holidays.filter((row) => row.calendar_id === centre.calendar_id).map((row) => row.day);
+      const closed = holidays.filter((row) => row.calendarId === centre.calendarId).map((row) => row.day);
       const calendar = new Calendar(workDate, days, { week: centre.week, holidays: closed });
       return {
         id: centre.id,
@@ -269,7 +269,7 @@ export async function openLoad(
         name: centre.name,
         days: Array.from({ length: days }, (_, at) => {
           const day = addDays(workDate, at);
-          const on = load.filter((row) => row.work_centre_id === centre.id && row.day === day);
+          const on = load.filter((row) => row.workCentreId === centre.id && row.day === day);
           const still = out.filter((row) => row.centreId === centre.id && row.day === day);
           const whole = centre.machines * centre.shift - still.reduce((sum, row) => sum + row.minutes, 0);
           return {

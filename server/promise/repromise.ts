@@ -6,7 +6,6 @@ import { refuse, type Refusal } from '@core/refusals';
 import * as contract from '@api/promise';
 import { defineAct, there } from '../acts';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
 import { draftMoved } from '../mail';
 import { inStepStatements } from '../supply';
 import { cancelPlanned, headStatement, writePlanned } from './acts';
@@ -47,7 +46,7 @@ export const startRepromise = defineAct(contract.startRepromise, {
   show: (effects) => effects,
   async write(tx, { lines }, _ground, doer) {
     await tx.insert('promise_run', [
-      { company_id: doer.companyId, person_id: doer.personId, work_date: doer.workDate, total: lines },
+      { companyId: doer.companyId, personId: doer.personId, workDate: doer.workDate, total: lines },
     ]);
     return { made: [], touched: [] };
   },
@@ -98,7 +97,7 @@ export const applyRepromise = defineAct(contract.applyRepromise, {
     const orders = await tx.rows<{ id: number; number: string; version: number }>(
       `SELECT id, number, version FROM sales_order WHERE company_id = ? AND id IN (
          SELECT order_id FROM sales_order_line WHERE company_id = ? AND id IN (?)) ORDER BY id FOR UPDATE`,
-      [companyId, companyId, [0, ...input.lineIds]],
+      [companyId, companyId, input.lineIds],
     );
     await tx.rows('SELECT company_id FROM promise_turn WHERE company_id = ? FOR UPDATE', [companyId]);
     const open = await openLines(tx, companyId, input.lineIds);
@@ -194,15 +193,15 @@ async function movedByCustomer(
 ): Promise<Map<number, MovedPromise[]>> {
   const rows = await sql.rows<{
     id: number;
-    line_no: number;
-    order_id: number;
+    lineNo: number;
+    orderId: number;
     number: string;
-    customer_reference: string;
-    customer_id: number;
+    customerReference: string;
+    customerId: number;
     item: string;
     unit: string;
     quantity: string;
-    ship_date: Day;
+    shipDate: Day;
   }>(
     `SELECT l.id, l.line_no, o.id AS order_id, o.number, o.customer_reference, o.customer_id, i.number AS item, i.unit,
             l.quantity - l.cancelled - l.shipped AS quantity, l.ship_date
@@ -210,21 +209,21 @@ async function movedByCustomer(
        JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
       WHERE l.company_id = ? AND l.id IN (?) ORDER BY o.id, l.line_no`,
-    [companyId, [0, ...lines.map((line) => line.lineId)]],
+    [companyId, lines.map((line) => line.lineId)],
   );
   const byCustomer = new Map<number, MovedPromise[]>();
   for (const row of rows) {
     const is = lines.find((line) => line.lineId === row.id)!.day;
-    if (is === row.ship_date) continue;
-    const moved = byCustomer.get(row.customer_id) ?? [];
-    byCustomer.set(row.customer_id, moved);
+    if (is === row.shipDate) continue;
+    const moved = byCustomer.get(row.customerId) ?? [];
+    byCustomer.set(row.customerId, moved);
     moved.push({
-      order: { id: row.order_id, number: row.number, reference: row.customer_reference },
-      lineNo: row.line_no,
+      order: { id: row.orderId, number: row.number, reference: row.customerReference },
+      lineNo: row.lineNo,
       item: row.item,
       unit: row.unit,
-      quantity: plain(row.quantity),
-      was: row.ship_date,
+      quantity: row.quantity,
+      was: row.shipDate,
       is,
     });
   }
@@ -241,7 +240,7 @@ export async function openRepromise(sql: Sql, companyId: number): Promise<z.infe
     state: 'waiting' | 'running' | 'done' | 'stopped' | 'failed';
     done: number;
     total: number;
-    work_date: Day;
+    workDate: Day;
     moved: string;
     taken: string;
   }>(
@@ -257,13 +256,13 @@ export async function openRepromise(sql: Sql, companyId: number): Promise<z.infe
     .slice(0, SHOWN);
   const lines = await sql.rows<{
     id: number;
-    line_no: number;
-    order_id: number;
-    order_number: string;
+    lineNo: number;
+    orderId: number;
+    orderNumber: string;
     customer: string;
     item: string;
     quantity: string;
-    ship_date: Day;
+    shipDate: Day;
   }>(
     `SELECT l.id, l.line_no, o.id AS order_id, o.number AS order_number, c.name AS customer, i.number AS item,
             l.quantity - l.cancelled - l.shipped AS quantity, l.ship_date
@@ -272,7 +271,7 @@ export async function openRepromise(sql: Sql, companyId: number): Promise<z.infe
        JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
       WHERE l.company_id = ? AND l.id IN (?)`,
-    [companyId, [0, ...moved.map((line) => line.lineId)]],
+    [companyId, moved.map((line) => line.lineId)],
   );
   const byId = new Map(lines.map((line) => [line.id, line]));
   return {
@@ -281,7 +280,7 @@ export async function openRepromise(sql: Sql, companyId: number): Promise<z.infe
       state: run.state,
       done: run.done,
       total: run.total,
-      workDate: run.work_date,
+      workDate: run.workDate,
       moves: all.length,
       moved: moved.flatMap((each) => {
         const line = byId.get(each.lineId);
@@ -289,12 +288,12 @@ export async function openRepromise(sql: Sql, companyId: number): Promise<z.infe
         return [
           {
             ...each,
-            lineNo: line.line_no,
-            order: { kind: 'SO' as const, id: line.order_id, number: line.order_number },
+            lineNo: line.lineNo,
+            order: { kind: 'SO' as const, id: line.orderId, number: line.orderNumber },
             customer: line.customer,
             item: line.item,
-            quantity: plain(line.quantity),
-            taken: line.ship_date === each.is,
+            quantity: line.quantity,
+            taken: line.shipDate === each.is,
           },
         ];
       }),

@@ -58,12 +58,12 @@ export function runsOn(database: Database, url: string, log: Logger): Runs {
 /** The next run that waits or was left lying, claimed: two servers never both have it. */
 async function claimed(database: Database): Promise<Run | null> {
   const rows = await database.rows<{
-    company_id: number;
+    companyId: number;
     id: number;
-    work_date: Day;
+    workDate: Day;
     kind: 'again' | 'plan';
-    until_day: Day | null;
-    item_ids: string;
+    untilDay: Day | null;
+    itemIds: string;
   }>(
     `SELECT company_id, id, work_date, kind, until_day, item_ids FROM promise_run
       WHERE state = 'waiting' OR (state = 'running' AND beat_at < NOW(3) - INTERVAL ? SECOND) ORDER BY id LIMIT 5`,
@@ -73,16 +73,16 @@ async function claimed(database: Database): Promise<Run | null> {
     const taken = await database.run(
       `UPDATE promise_run SET state = 'running', beat_at = NOW(3), done = 0 WHERE company_id = ? AND id = ?
         AND (state = 'waiting' OR (state = 'running' AND beat_at < NOW(3) - INTERVAL ? SECOND))`,
-      [row.company_id, row.id, LOST_SECONDS],
+      [row.companyId, row.id, LOST_SECONDS],
     );
     if (taken === 0) continue;
     return {
-      companyId: row.company_id,
+      companyId: row.companyId,
       id: row.id,
-      workDate: row.work_date,
+      workDate: row.workDate,
       kind: row.kind,
-      until: row.until_day,
-      itemIds: JSON.parse(row.item_ids) as number[],
+      until: row.untilDay,
+      itemIds: JSON.parse(row.itemIds) as number[],
     };
   }
   return null;

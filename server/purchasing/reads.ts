@@ -5,7 +5,7 @@ import { differencesOf } from '@core/supply';
 import type * as contract from '@api/purchasing';
 import { there } from '../acts';
 import type { Bound, Sql } from '../db/database';
-import { ADDRESS_COLUMNS, addressOf, likeOf, pageById, plain, type AddressColumns } from '../db/mapping';
+import { ADDRESS_COLUMNS, addressOf, likeOf, pageById, type AddressColumns } from '../db/mapping';
 import { documentsOfPurchase } from '../documents';
 
 type Row = z.infer<typeof contract.PurchaseRow>;
@@ -15,14 +15,14 @@ interface HeadRow {
   id: number;
   number: string;
   state: Row['state'];
-  vendor_id: number;
-  vendor_number: string;
-  vendor_name: string;
-  customer_id: number | null;
-  customer_number: string | null;
-  customer_name: string | null;
-  order_date: Day;
-  first_due_date: Day | null;
+  vendorId: number;
+  vendorNumber: string;
+  vendorName: string;
+  customerId: number | null;
+  customerNumber: string | null;
+  customerName: string | null;
+  orderDate: Day;
+  firstDueDate: Day | null;
   currency: string;
   net: string;
   quantity: string | null;
@@ -88,13 +88,13 @@ function rowOf(row: HeadRow): Row {
     id: row.id,
     number: row.number,
     state: row.state,
-    vendor: { id: row.vendor_id, number: row.vendor_number, name: row.vendor_name },
+    vendor: { id: row.vendorId, number: row.vendorNumber, name: row.vendorName },
     customer:
-      row.customer_id === null ? null : { id: row.customer_id, number: row.customer_number!, name: row.customer_name! },
-    orderDate: row.order_date,
-    firstDueDate: row.first_due_date,
+      row.customerId === null ? null : { id: row.customerId, number: row.customerNumber!, name: row.customerName! },
+    orderDate: row.orderDate,
+    firstDueDate: row.firstDueDate,
     currency: row.currency,
-    net: plain(row.net),
+    net: row.net,
     shares: {
       received: share(row.received ?? '0', quantity),
       invoiced: share(row.invoiced ?? '0', quantity),
@@ -109,10 +109,10 @@ export async function openPurchase(sql: Sql, companyId: number, id: number): Pro
       AddressColumns & {
         version: number;
         terms: string;
-        ship_to_id: number | null;
-        answered_on: Day | null;
-        location_id: number;
-        location_code: string;
+        shipToId: number | null;
+        answeredOn: Day | null;
+        locationId: number;
+        locationCode: string;
         location: string;
       }
   >(
@@ -125,16 +125,15 @@ export async function openPurchase(sql: Sql, companyId: number, id: number): Pro
   );
   const found = there(head, 'This purchase order');
   const [lines, documents] = await Promise.all([
-    linesOf(sql, companyId, id, found.ship_to_id),
+    linesOf(sql, companyId, id, found.shipToId),
     documentsOfPurchase(sql, companyId, id),
   ]);
   return {
     ...rowOf(found),
     version: found.version,
-    answeredOn: found.answered_on,
+    answeredOn: found.answeredOn,
     shipTo: addressOf(found),
-    location:
-      found.ship_to_id === null ? { id: found.location_id, code: found.location_code, name: found.location } : null,
+    location: found.shipToId === null ? { id: found.locationId, code: found.locationCode, name: found.location } : null,
     terms: found.terms,
     lines,
     documents,
@@ -145,21 +144,21 @@ async function linesOf(sql: Sql, companyId: number, id: number, shipToId: number
   const [rows, ties] = await Promise.all([
     sql.rows<{
       id: number;
-      line_no: number;
-      item_id: number;
-      item_number: string;
-      item_name: string;
+      lineNo: number;
+      itemId: number;
+      itemNumber: string;
+      itemName: string;
       unit: string;
       quantity: string;
-      unit_price: string;
+      unitPrice: string;
       amount: string;
-      due_date: Day;
+      dueDate: Day;
       stopped: string;
       tied: string;
       received: string;
       invoiced: string;
-      agreement_id: number | null;
-      agreement_number: string | null;
+      agreementId: number | null;
+      agreementNumber: string | null;
     }>(
       `SELECT l.id, l.line_no, l.item_id, i.number AS item_number, i.name AS item_name, i.unit, l.quantity, l.unit_price,
               l.amount, l.due_date, l.stopped, l.tied, l.received, l.invoiced, ag.id AS agreement_id, ag.number AS agreement_number
@@ -174,16 +173,16 @@ async function linesOf(sql: Sql, companyId: number, id: number, shipToId: number
   ]);
   return rows.map((row) => ({
     id: row.id,
-    lineNo: row.line_no,
-    item: { id: row.item_id, number: row.item_number, name: row.item_name, unit: row.unit },
-    quantity: plain(row.quantity),
-    unitPrice: plain(row.unit_price),
-    amount: plain(row.amount),
-    dueDate: row.due_date,
-    stopped: plain(row.stopped),
-    agreement: row.agreement_id === null ? null : { kind: 'AG', id: row.agreement_id, number: row.agreement_number! },
-    received: plain(row.received),
-    invoiced: plain(row.invoiced),
+    lineNo: row.lineNo,
+    item: { id: row.itemId, number: row.itemNumber, name: row.itemName, unit: row.unit },
+    quantity: row.quantity,
+    unitPrice: row.unitPrice,
+    amount: row.amount,
+    dueDate: row.dueDate,
+    stopped: row.stopped,
+    agreement: row.agreementId === null ? null : { kind: 'AG', id: row.agreementId, number: row.agreementNumber! },
+    received: row.received,
+    invoiced: row.invoiced,
     untied: dec(row.quantity).minus(row.tied).toFixed(),
     ties: ties.get(row.id) ?? [],
   }));
@@ -195,20 +194,20 @@ type Tie = z.infer<typeof contract.PurchaseTie>;
 async function tiesOf(sql: Sql, companyId: number, id: number, shipToId: number | null): Promise<Map<number, Tie[]>> {
   const rows = await sql.rows<{
     id: number;
-    purchase_line_id: number;
+    purchaseLineId: number;
     quantity: string;
     received: string;
-    supply_quantity: string;
-    due_date: Day;
-    order_id: number;
-    order_number: string;
-    order_ship_to: number | null;
+    supplyQuantity: string;
+    dueDate: Day;
+    orderId: number;
+    orderNumber: string;
+    orderShipTo: number | null;
     customer: string;
-    order_line_id: number;
-    order_line_no: number;
-    open_quantity: string;
-    order_tied: string;
-    ship_date: Day;
+    orderLineId: number;
+    orderLineNo: number;
+    openQuantity: string;
+    orderTied: string;
+    shipDate: Day;
     route: Route;
   }>(
     `SELECT t.id, t.purchase_line_id, t.quantity, t.received, l.quantity AS supply_quantity, l.due_date,
@@ -228,25 +227,25 @@ async function tiesOf(sql: Sql, companyId: number, id: number, shipToId: number 
     const ends = {
       route: row.route,
       tied: row.quantity,
-      salesQuantity: dec(row.open_quantity).minus(row.order_tied).plus(row.quantity).toFixed(),
-      supplyQuantity: row.supply_quantity,
-      shipDate: row.ship_date,
-      supplyDate: row.due_date,
-      sameAddress: row.order_ship_to === shipToId,
+      salesQuantity: dec(row.openQuantity).minus(row.orderTied).plus(row.quantity).toFixed(),
+      supplyQuantity: row.supplyQuantity,
+      shipDate: row.shipDate,
+      supplyDate: row.dueDate,
+      sameAddress: row.orderShipTo === shipToId,
     };
-    const ties = byLine.get(row.purchase_line_id) ?? [];
+    const ties = byLine.get(row.purchaseLineId) ?? [];
     ties.push({
       id: row.id,
-      order: { kind: 'SO', id: row.order_id, number: row.order_number },
-      orderLineId: row.order_line_id,
-      orderLineNo: row.order_line_no,
+      order: { kind: 'SO', id: row.orderId, number: row.orderNumber },
+      orderLineId: row.orderLineId,
+      orderLineNo: row.orderLineNo,
       customer: row.customer,
-      quantity: plain(row.quantity),
-      received: plain(row.received),
-      shipDate: row.ship_date,
+      quantity: row.quantity,
+      received: row.received,
+      shipDate: row.shipDate,
       differs: differencesOf(ends).join(', '),
     });
-    byLine.set(row.purchase_line_id, ties);
+    byLine.set(row.purchaseLineId, ties);
   }
   return byLine;
 }

@@ -50,24 +50,24 @@ export async function makeCompany(tx: Tx, company: NewCompany) {
       currency: company.currency,
       tint: company.tint,
       demo: company.demo,
-      customer_invoice_first: company.customerInvoiceFirst ?? false,
+      customerInvoiceFirst: company.customerInvoiceFirst ?? false,
     },
   ]);
-  const [calendarId] = await tx.insert('calendar', [{ company_id: companyId!, name: 'Five days', week: '1111100' }]);
+  const [calendarId] = await tx.insert('calendar', [{ companyId: companyId!, name: 'Five days', week: '1111100' }]);
   await tx.run('UPDATE company SET calendar_id = ? WHERE id = ?', [calendarId!, companyId!]);
-  await tx.insertPlain('promise_turn', [{ company_id: companyId! }]);
+  await tx.insertPlain('promise_turn', [{ companyId: companyId! }]);
   const names = Object.keys(ROLES);
   const roleIds = await tx.insert(
     'role',
-    names.map((name) => ({ company_id: companyId!, name, rights: JSON.stringify(ROLES[name]) })),
+    names.map((name) => ({ companyId: companyId!, name, rights: JSON.stringify(ROLES[name]) })),
   );
   await tx.insert(
     'account',
-    CHART.map(({ code, name, role }) => ({ company_id: companyId!, code, name, posting_role: role })),
+    CHART.map(({ code, name, role }) => ({ companyId: companyId!, code, name, postingRole: role })),
   );
   await tx.insertPlain(
     'number_series',
-    DOCUMENT_KINDS.map((kind) => ({ company_id: companyId!, kind, next_serial: 1 })),
+    DOCUMENT_KINDS.map((kind) => ({ companyId: companyId!, kind, nextSerial: 1 })),
   );
   return {
     companyId: companyId!,
@@ -79,14 +79,14 @@ export async function makeCompany(tx: Tx, company: NewCompany) {
 export async function makePerson(tx: Tx, person: { signIn: string; name: string; password: string }): Promise<number> {
   const [id] = await tx.insert('person', [
     {
-      sign_in: person.signIn.toLowerCase(),
+      signIn: person.signIn.toLowerCase(),
       name: person.name,
-      password_hash: await hashPassword(person.password),
+      passwordHash: await hashPassword(person.password),
     },
   ]);
   return id!;
 }
 
 export async function giveRole(tx: Tx, personId: number, companyId: number, roleId: number): Promise<void> {
-  await tx.insertPlain('person_role', [{ person_id: personId, company_id: companyId, role_id: roleId }]);
+  await tx.insertPlain('person_role', [{ personId, companyId, roleId }]);
 }

@@ -11,7 +11,7 @@ import { vendorsAct } from './vendor';
  */
 export async function standIn(database: Database, log: Logger, doer: Doer, seed: number): Promise<number> {
   const { companyId, workDate } = doer;
-  const [company] = await database.rows<{ stood_in_on: string | null }>(
+  const [company] = await database.rows<{ stoodInOn: string | null }>(
     'SELECT stood_in_on FROM company WHERE id = ? AND demo AND NOT (stood_in_on <=> ?)',
     [companyId, workDate],
   );
@@ -21,6 +21,6 @@ export async function standIn(database: Database, log: Logger, doer: Doer, seed:
     companyId,
     workDate,
   ]);
-  if (mine === 0 || company.stood_in_on === null || company.stood_in_on > workDate) return 0;
+  if (mine === 0 || company.stoodInOn === null || company.stoodInOn > workDate) return 0;
   return (await feedMarkets(database, log, doer, seed)) + (await vendorsAct(database, log, doer, seed));
 }

@@ -2,7 +2,6 @@ import type { Logger } from 'pino';
 import { marketPrices } from '@core/stand-in';
 import type { Doer } from '../acts';
 import type { Database } from '../db/database';
-import { plain } from '../db/mapping';
 import { keepList } from '../upkeep';
 import { tryAct } from './act';
 
@@ -16,9 +15,11 @@ export async function feedMarkets(database: Database, log: Logger, doer: Doer, s
     [doer.companyId],
   );
   const changes = last.flatMap((series) =>
-    marketPrices({ day: series.day, value: plain(series.value) }, doer.workDate, seed + series.id).map(
-      ({ day, value }) => ({ id: null, stamp: '', cells: { series: series.name, day, value } }),
-    ),
+    marketPrices({ day: series.day, value: series.value }, doer.workDate, seed + series.id).map(({ day, value }) => ({
+      id: null,
+      stamp: '',
+      cells: { series: series.name, day, value },
+    })),
   );
   if (changes.length === 0) return 0;
   return tryAct(database, log, keepList, { list: 'market-values', changes, removed: [] }, doer);

@@ -4,7 +4,6 @@ import { invoicedPrice, vendorAnswer, vendorDelivery, type OrderedLine } from '@
 import { enterVendorInvoice } from '../billing';
 import type { Doer } from '../acts';
 import type { Database } from '../db/database';
-import { plain } from '../db/mapping';
 import { receiveGoods } from '../stock';
 import { answerPurchase } from '../supply';
 import { tryAct } from './act';
@@ -19,8 +18,8 @@ interface Open {
   number: string;
   version: number;
   vendor: string;
-  order_date: string;
-  answered_on: string | null;
+  orderDate: string;
+  answeredOn: string | null;
 }
 
 /** Vendors answer what was placed, deliver what is due and invoice what came. */
@@ -35,8 +34,8 @@ export async function vendorsAct(database: Database, log: Logger, doer: Doer, se
   const act = (what: Parameters<typeof tryAct>[2], input: unknown) => tryAct(database, log, what, input, doer);
   let acts = 0;
   for (const purchase of open) {
-    if (purchase.answered_on === null) {
-      const lines = vendorAnswer(await linesOf(database, doer, purchase.id), purchase.order_date, doer.workDate, seed);
+    if (purchase.answeredOn === null) {
+      const lines = vendorAnswer(await linesOf(database, doer, purchase.id), purchase.orderDate, doer.workDate, seed);
       const { id: purchaseId, version } = purchase;
       if (lines.length > 0) acts += await act(answerPurchase, { purchaseId, version, lines });
     }
@@ -49,18 +48,13 @@ export async function vendorsAct(database: Database, log: Logger, doer: Doer, se
 
 /** The lines that could come: to our place, or to a customer for an order. */
 async function linesOf(database: Database, { companyId }: Doer, purchaseId: number): Promise<OrderedLine[]> {
-  const rows = await database.rows<{ id: number; quantity: string; received: string; due_date: string }>(
+  const rows = await database.rows<{ id: number; quantity: string; received: string; dueDate: string }>(
     `SELECT l.id, l.quantity, l.received, l.due_date FROM purchase_order p
        JOIN purchase_order_line l ON l.company_id = p.company_id AND l.purchase_order_id = p.id
       WHERE p.company_id = ? AND p.id = ? AND (p.ship_to_id IS NULL OR l.tied > 0) ORDER BY l.line_no`,
     [companyId, purchaseId],
   );
-  return rows.map((row) => ({
-    id: row.id,
-    quantity: plain(row.quantity),
-    received: plain(row.received),
-    dueDate: row.due_date,
-  }));
+  return rows;
 }
 
 /** Some days after its last delivery a vendor invoices what came and is not invoiced, now and then for more. */
@@ -68,7 +62,7 @@ async function invoice(database: Database, log: Logger, doer: Doer, purchase: Op
   const lines = await database.rows<{
     id: number;
     open: string;
-    unit_price: string;
+    unitPrice: string;
     last: string | null;
     count: number;
   }>(
@@ -88,7 +82,7 @@ async function invoice(database: Database, log: Logger, doer: Doer, purchase: Op
     lines: lines.map((line) => ({
       purchaseLineId: line.id,
       quantity: dec(line.open).toFixed(),
-      unitPrice: invoicedPrice(plain(line.unit_price), line.id, seed),
+      unitPrice: invoicedPrice(line.unitPrice, line.id, seed),
     })),
   };
   return tryAct(database, log, enterVendorInvoice, input, doer);

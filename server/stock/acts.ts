@@ -62,7 +62,7 @@ const shipLines = defineAct(contract.shipLines, {
     const stockLines = await lockStockLines(tx, doer.companyId, input.orderId);
     const withIt = [];
     for (const id of [...others].sort((a, b) => a - b)) withIt.push(...(await lockStockLines(tx, doer.companyId, id)));
-    const [head] = await tx.rows<{ number: string; customer_id: number; ship_to_id: number | null }>(
+    const [head] = await tx.rows<{ number: string; customerId: number; shipToId: number | null }>(
       'SELECT number, customer_id, ship_to_id FROM sales_order WHERE company_id = ? AND id = ?',
       [doer.companyId, input.orderId],
     );
@@ -81,7 +81,7 @@ const shipLines = defineAct(contract.shipLines, {
     const others = (input.others ?? []).filter((other) => other.lines.some((line) => line.quantity.trim() !== ''));
     const refused = others.flatMap((other, index) => {
       const order = withIt.find((each) => each.order.id === other.orderId)?.order;
-      const fits = order?.customerId === head.customer_id && order.shipToId === head.ship_to_id;
+      const fits = order?.customerId === head.customerId && order.shipToId === head.shipToId;
       const facts = { order: order?.number ?? 'This order', with: head.number };
       return fits && other.orderId !== input.orderId ? [] : [refuse('not-the-same-way', `others.${index}`, facts)];
     });

@@ -35,15 +35,15 @@ export const moveBetween = defineAct(contract.moveBetween, {
     const plan = { number: number('JR'), source: { kind: 'JR' as const, id: 0 }, postedOn: workDate };
     const plans = [{ ...plan, entries: betweenJournal(value) }];
     const entry = (locationId: number, sign: '' | '-') => ({
-      company_id: companyId,
-      item_id: itemId,
+      companyId,
+      itemId,
       place: 'ours',
-      location_id: locationId,
+      locationId,
       quantity: `${sign}${quantity}`,
       cost: `${sign}${value}`,
-      posted_on: workDate,
-      document_kind: 'JR',
-      document_id: newId('journal', 0),
+      postedOn: workDate,
+      documentKind: 'JR',
+      documentId: newId('journal', 0),
     });
     return {
       statements: [

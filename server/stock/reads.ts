@@ -3,40 +3,39 @@ import { dec, least, type Day } from '@core/kernel';
 import type * as contract from '@api/stock';
 import { there } from '../acts';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
 
 type Sheet = z.infer<typeof contract.MovementSheet>;
 
 interface HeadRow {
   id: number;
   number: string;
-  posted_on: Day;
+  postedOn: Day;
   cost: string;
-  party_id: number;
-  party_number: string;
-  party_name: string;
-  source_id: number;
-  source_number: string;
+  partyId: number;
+  partyNumber: string;
+  partyName: string;
+  sourceId: number;
+  sourceNumber: string;
   currency: string;
   reason: string;
-  reverses_id: number | null;
+  reversesId: number | null;
   reverses: string | null;
-  reversed_by_id: number | null;
-  reversed_by: string | null;
+  reversedById: number | null;
+  reversedBy: string | null;
 }
 
 interface LineRow {
-  item_id: number;
-  item_number: string;
-  item_name: string;
+  itemId: number;
+  itemNumber: string;
+  itemName: string;
   unit: string;
   quantity: string;
-  unit_cost: string;
+  unitCost: string;
   cost: string;
-  order_line_id: number | null;
-  source_line_no: number;
-  half_id: number | null;
-  half_number: string | null;
+  orderLineId: number | null;
+  sourceLineNo: number;
+  halfId: number | null;
+  halfNumber: string | null;
 }
 
 export async function openReceipt(sql: Sql, companyId: number, id: number): Promise<Sheet> {
@@ -102,26 +101,26 @@ function sheetOf(
   head: HeadRow,
   lines: readonly LineRow[],
 ): Sheet {
-  const source = { kind: sourceKind, id: head.source_id, number: head.source_number };
+  const source = { kind: sourceKind, id: head.sourceId, number: head.sourceNumber };
   return {
     document: { kind, id: head.id, number: head.number },
-    party: { id: head.party_id, number: head.party_number, name: head.party_name },
+    party: { id: head.partyId, number: head.partyNumber, name: head.partyName },
     source,
-    postedOn: head.posted_on,
+    postedOn: head.postedOn,
     currency: head.currency,
-    cost: plain(head.cost),
-    reverses: head.reverses_id === null ? null : { kind, id: head.reverses_id, number: head.reverses! },
-    reversedBy: head.reversed_by_id === null ? null : { kind, id: head.reversed_by_id, number: head.reversed_by! },
+    cost: head.cost,
+    reverses: head.reversesId === null ? null : { kind, id: head.reversesId, number: head.reverses! },
+    reversedBy: head.reversedById === null ? null : { kind, id: head.reversedById, number: head.reversedBy! },
     reason: head.reason,
     lines: lines.map((line) => ({
-      item: { id: line.item_id, number: line.item_number, name: line.item_name, unit: line.unit },
-      quantity: plain(line.quantity),
-      unitCost: plain(line.unit_cost),
-      cost: plain(line.cost),
-      orderLineId: line.order_line_id,
+      item: { id: line.itemId, number: line.itemNumber, name: line.itemName, unit: line.unit },
+      quantity: line.quantity,
+      unitCost: line.unitCost,
+      cost: line.cost,
+      orderLineId: line.orderLineId,
       source,
-      sourceLineNo: line.source_line_no,
-      otherHalf: line.half_id === null ? null : { kind: halfKind, id: line.half_id, number: line.half_number! },
+      sourceLineNo: line.sourceLineNo,
+      otherHalf: line.halfId === null ? null : { kind: halfKind, id: line.halfId, number: line.halfNumber! },
     })),
   };
 }
@@ -133,18 +132,18 @@ export async function alsoWaiting(
   orderId: number,
 ): Promise<z.infer<typeof contract.alsoWaiting.out>> {
   const rows = await sql.rows<{
-    order_id: number;
-    order_number: string;
+    orderId: number;
+    orderNumber: string;
     id: number;
-    line_no: number;
-    item_id: number;
-    item_number: string;
-    item_name: string;
+    lineNo: number;
+    itemId: number;
+    itemNumber: string;
+    itemName: string;
     unit: string;
     open: string;
     reserved: string;
     here: string;
-    ship_date: Day;
+    shipDate: Day;
   }>(
     `SELECT o.id AS order_id, o.number AS order_number, l.id, l.line_no, l.item_id, i.number AS item_number,
             i.name AS item_name, i.unit, l.quantity - l.cancelled - l.shipped AS open, l.reserved, l.ship_date,
@@ -163,19 +162,19 @@ export async function alsoWaiting(
   );
   const orders = new Map<number, z.infer<typeof contract.alsoWaiting.out>['orders'][number]>();
   for (const row of rows) {
-    const own = orders.get(row.order_id) ?? {
-      order: { kind: 'SO', id: row.order_id, number: row.order_number },
+    const own = orders.get(row.orderId) ?? {
+      order: { kind: 'SO', id: row.orderId, number: row.orderNumber },
       lines: [],
     };
     own.lines.push({
       id: row.id,
-      lineNo: row.line_no,
-      item: { id: row.item_id, number: row.item_number, name: row.item_name, unit: row.unit },
+      lineNo: row.lineNo,
+      item: { id: row.itemId, number: row.itemNumber, name: row.itemName, unit: row.unit },
       open: least(dec(row.open), dec(row.here)).toFixed(),
-      held: plain(row.reserved),
-      shipDate: row.ship_date,
+      held: row.reserved,
+      shipDate: row.shipDate,
     });
-    orders.set(row.order_id, own);
+    orders.set(row.orderId, own);
   }
   return { orders: [...orders.values()] };
 }

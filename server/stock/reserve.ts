@@ -5,7 +5,6 @@ import { decideSupply, type Reserving, type SuppliedLine } from '@core/stock';
 import * as contract from '@api/stock';
 import { defineAct, there } from '../acts';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
 import { heldStatement, lockFree } from '../orders';
 
 /** Another route for a confirmed line, and what of our stock is held for it. // S3 */
@@ -43,67 +42,67 @@ async function lockSupplied(
   orderLineId: number,
   locationId: number | undefined,
 ): Promise<SuppliedLine> {
-  const [of] = await sql.rows<{ order_id: number }>(
+  const [of] = await sql.rows<{ orderId: number }>(
     'SELECT order_id FROM sales_order_line WHERE company_id = ? AND id = ?',
     [companyId, orderLineId],
   );
   const [row] = await sql.rows<{
-    order_id: number;
+    orderId: number;
     number: string;
     state: OrderState;
     id: number;
-    line_no: number;
+    lineNo: number;
     route: Route;
     quantity: string;
     cancelled: string;
     tied: string;
     shipped: string;
     reserved: string;
-    ship_date: Day;
-    item_id: number;
-    location_id: number;
+    shipDate: Day;
+    itemId: number;
+    locationId: number;
   }>(
     `SELECT o.id AS order_id, o.number, o.state, l.id, l.line_no, l.route, l.quantity, l.cancelled, l.tied, l.shipped,
             l.reserved, l.ship_date, l.item_id, l.location_id
        FROM sales_order o JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
       WHERE o.company_id = ? AND o.id = ? AND l.id = ? FOR UPDATE`,
-    [companyId, there(of, 'This order line').order_id, orderLineId],
+    [companyId, there(of, 'This order line').orderId, orderLineId],
   );
   const line = there(row, 'This order line');
-  const [item] = await sql.rows<{ number: string; stocked: number; reserving: Reserving; vendors: number }>(
+  const [item] = await sql.rows<{ number: string; stocked: boolean; reserving: Reserving; vendors: number }>(
     `SELECT i.number, i.stocked, i.reserving,
             (SELECT COUNT(*) FROM item_vendor v WHERE v.company_id = i.company_id AND v.item_id = i.id) AS vendors
        FROM item i WHERE i.company_id = ? AND i.id = ?`,
-    [companyId, line.item_id],
+    [companyId, line.itemId],
   );
   const at = await sql.rows<{ id: number }>('SELECT id FROM location WHERE company_id = ? AND id IN (?)', [
     companyId,
-    [MAIN_LOCATION, line.location_id, locationId ?? line.location_id],
+    [MAIN_LOCATION, line.locationId, locationId ?? line.locationId],
   ]);
   const free = await lockFree(
     sql,
     companyId,
-    at.map(({ id }) => pointOf(line.item_id, id)),
+    at.map(({ id }) => pointOf(line.itemId, id)),
   );
   return {
-    order: { id: line.order_id, number: line.number, state: line.state },
+    order: { id: line.orderId, number: line.number, state: line.state },
     line: {
       id: line.id,
-      lineNo: line.line_no,
+      lineNo: line.lineNo,
       route: line.route,
       open: dec(line.quantity).minus(line.cancelled).minus(line.shipped).toFixed(),
-      tied: plain(line.tied),
-      shipped: plain(line.shipped),
-      reserved: plain(line.reserved),
-      locationId: line.location_id,
+      tied: line.tied,
+      shipped: line.shipped,
+      reserved: line.reserved,
+      locationId: line.locationId,
     },
     item: {
-      id: line.item_id,
+      id: line.itemId,
       number: item!.number,
-      stocked: Boolean(item!.stocked),
+      stocked: item!.stocked,
       hasVendor: item!.vendors > 0,
       reserving: item!.reserving,
-      free: new Map(at.map(({ id }) => [id, free.get(pointOf(line.item_id, id)) ?? '0'])),
+      free: new Map(at.map(({ id }) => [id, free.get(pointOf(line.itemId, id)) ?? '0'])),
     },
   };
 }

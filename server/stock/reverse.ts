@@ -5,7 +5,6 @@ import * as contract from '@api/stock';
 import { defineAct, takeNumbers, there, type Doer, type Touched } from '../acts';
 import { counterStatements, lockAgreements } from '../agreements';
 import type { Sql, Statement, Tx } from '../db/database';
-import { plain } from '../db/mapping';
 import { invoiceStands, notTakenBack } from '../db/taken-back';
 import { postJournals } from '../ledger';
 import { lockStock, reopenStatement } from '../orders';
@@ -57,23 +56,23 @@ async function writeReversal(tx: Tx, effects: ReverseEffects, doer: Doer): Promi
     countStatements(effects, companyId),
   );
   const head = (kind: 'RC' | 'SH', each: ReceiptNow | ShipmentNow) => ({
-    company_id: companyId,
+    companyId,
     number: number(kind),
-    posted_on: workDate,
+    postedOn: workDate,
     cost: less(costOf(each.lines)),
-    reverses_id: each.id,
+    reversesId: each.id,
     reason,
   });
   const receiptRows = receipts.map((each) => ({
     ...head('RC', each),
-    purchase_order_id: each.purchaseId,
-    vendor_id: each.vendorId,
+    purchaseOrderId: each.purchaseId,
+    vendorId: each.vendorId,
   }));
   const shipmentRows = shipments.map((each) => ({
     ...head('SH', each),
-    order_id: each.orderId,
-    customer_id: each.customerId,
-    ship_to_id: each.shipToId,
+    orderId: each.orderId,
+    customerId: each.customerId,
+    shipToId: each.shipToId,
   }));
   const receiptIds = receiptRows.length > 0 ? await tx.insert('receipt', receiptRows) : [];
   const shipmentIds = shipmentRows.length > 0 ? await tx.insert('shipment', shipmentRows) : [];
@@ -84,16 +83,16 @@ async function writeReversal(tx: Tx, effects: ReverseEffects, doer: Doer): Promi
       : await tx.insert(
           'receipt_line',
           received.map(({ line, receiptId }) => ({
-            company_id: companyId,
-            receipt_id: receiptId,
-            purchase_line_id: line.purchaseLineId,
-            tie_id: line.tieId,
-            item_id: line.itemId,
+            companyId,
+            receiptId,
+            purchaseLineId: line.purchaseLineId,
+            tieId: line.tieId,
+            itemId: line.itemId,
             quantity: less(line.quantity),
-            unit_cost: dec(line.cost).div(line.quantity).round(4).toFixed(),
+            unitCost: dec(line.cost).div(line.quantity).round(4).toFixed(),
             cost: less(line.cost),
-            agreed_value: line.agreedValue === null ? null : less(line.agreedValue),
-            reverses_line_id: line.id,
+            agreedValue: line.agreedValue === null ? null : less(line.agreedValue),
+            reversesLineId: line.id,
           })),
         );
   const newLineOf = new Map(received.map(({ line }, at) => [line.id, receiptLineIds[at]!]));
@@ -101,40 +100,40 @@ async function writeReversal(tx: Tx, effects: ReverseEffects, doer: Doer): Promi
   await tx.insertPlain(
     'shipment_line',
     shipped.map(({ line, shipmentId }) => ({
-      company_id: companyId,
-      shipment_id: shipmentId,
-      order_line_id: line.orderLineId,
-      receipt_line_id: line.receiptLineId === null ? null : newLineOf.get(line.receiptLineId)!,
-      item_id: line.itemId,
+      companyId,
+      shipmentId,
+      orderLineId: line.orderLineId,
+      receiptLineId: line.receiptLineId === null ? null : newLineOf.get(line.receiptLineId)!,
+      itemId: line.itemId,
       quantity: less(line.quantity),
-      unit_cost: dec(line.cost).div(line.quantity).round(4).toFixed(),
+      unitCost: dec(line.cost).div(line.quantity).round(4).toFixed(),
       cost: less(line.cost),
       value: less(line.value),
-      agreed_value: line.agreedValue === null ? null : less(line.agreedValue),
-      reverses_line_id: line.id,
+      agreedValue: line.agreedValue === null ? null : less(line.agreedValue),
+      reversesLineId: line.id,
     })),
   );
-  const entry = { company_id: companyId, posted_on: workDate };
+  const entry = { companyId, postedOn: workDate };
   await tx.insertPlain('stock_entry', [
     ...received.map(({ line, receiptId }) => ({
       ...entry,
-      item_id: line.itemId,
+      itemId: line.itemId,
       place: line.through ? 'vendor-to-customer' : 'ours',
-      location_id: line.locationId,
+      locationId: line.locationId,
       quantity: less(line.quantity),
       cost: less(line.through ? line.cost : effects.taken.find((each) => each.lineId === line.id)!.value),
-      document_kind: 'RC',
-      document_id: receiptId,
+      documentKind: 'RC',
+      documentId: receiptId,
     })),
     ...shipped.map(({ line, shipmentId }) => ({
       ...entry,
-      item_id: line.itemId,
+      itemId: line.itemId,
       place: line.receiptLineId === null ? 'ours' : 'vendor-to-customer',
-      location_id: line.locationId,
+      locationId: line.locationId,
       quantity: line.quantity,
       cost: line.cost,
-      document_kind: 'SH',
-      document_id: shipmentId,
+      documentKind: 'SH',
+      documentId: shipmentId,
     })),
   ]);
   const ids = { RC: receiptIds, SH: shipmentIds };
@@ -267,15 +266,15 @@ async function eventOf(sql: Sql, companyId: number, from: { kind: 'RC' | 'SH'; i
   found[from.kind].add(from.id);
   for (let known = 0; known < found.RC.size + found.SH.size;) {
     known = found.RC.size + found.SH.size;
-    const pairs = await sql.rows<{ receipt_id: number; shipment_id: number }>(
+    const pairs = await sql.rows<{ receiptId: number; shipmentId: number }>(
       `SELECT DISTINCT rl.receipt_id, sl.shipment_id FROM receipt_line rl
          JOIN shipment_line sl ON sl.company_id = rl.company_id AND sl.receipt_line_id = rl.id
         WHERE rl.company_id = ? AND (rl.receipt_id IN (?) OR sl.shipment_id IN (?))`,
-      [companyId, [0, ...found.RC], [0, ...found.SH]],
+      [companyId, [...found.RC], [...found.SH]],
     );
     for (const pair of pairs) {
-      found.RC.add(pair.receipt_id);
-      found.SH.add(pair.shipment_id);
+      found.RC.add(pair.receiptId);
+      found.SH.add(pair.shipmentId);
     }
   }
   return { receiptIds: [...found.RC].sort((a, b) => a - b), shipmentIds: [...found.SH].sort((a, b) => a - b) };
@@ -284,25 +283,25 @@ async function eventOf(sql: Sql, companyId: number, from: { kind: 'RC' | 'SH'; i
 interface HeadRow {
   id: number;
   number: string;
-  reversed_by: string | null;
+  reversedBy: string | null;
   reverses: string | null;
-  document_id: number;
-  document_number: string;
-  party_id: number;
-  ship_to_id: number | null;
+  documentId: number;
+  documentNumber: string;
+  partyId: number;
+  shipToId: number | null;
 }
 
 interface LineRow {
   id: number;
-  head_id: number;
-  item_id: number;
+  headId: number;
+  itemId: number;
   item: string;
-  location_id: number;
+  locationId: number;
   quantity: string;
   cost: string;
-  agreement_line_id: number | null;
-  agreement_id: number | null;
-  agreed_value: string | null;
+  agreementLineId: number | null;
+  agreementId: number | null;
+  agreedValue: string | null;
   invoice: string | null;
 }
 
@@ -317,7 +316,7 @@ async function lockEvent(sql: Sql, companyId: number, from: { kind: 'RC' | 'SH';
          LEFT JOIN receipt b ON b.company_id = r.company_id AND b.reverses_id = r.id
          LEFT JOIN receipt x ON x.company_id = r.company_id AND x.id = r.reverses_id
         WHERE r.company_id = ? AND r.id IN (?) ORDER BY r.id`,
-      [companyId, [0, ...receiptIds]],
+      [companyId, receiptIds],
     ),
     sql.rows<HeadRow>(
       `SELECT s.id, s.number, b.number AS reversed_by, x.number AS reverses, o.id AS document_id, o.number AS document_number,
@@ -326,7 +325,7 @@ async function lockEvent(sql: Sql, companyId: number, from: { kind: 'RC' | 'SH';
          LEFT JOIN shipment b ON b.company_id = s.company_id AND b.reverses_id = s.id
          LEFT JOIN shipment x ON x.company_id = s.company_id AND x.id = s.reverses_id
         WHERE s.company_id = ? AND s.id IN (?) ORDER BY s.id`,
-      [companyId, [0, ...shipmentIds]],
+      [companyId, shipmentIds],
     ),
   ]);
   there(receiptHeads[0] ?? shipmentHeads[0], 'This movement');
@@ -337,16 +336,16 @@ async function lockEvent(sql: Sql, companyId: number, from: { kind: 'RC' | 'SH';
   const agreements = await lockAgreements(
     sql,
     companyId,
-    [...unlocked.receipts, ...unlocked.shipments].map((line) => line.agreement_id),
+    [...unlocked.receipts, ...unlocked.shipments].map((line) => line.agreementId),
   );
   const refs = (kind: 'SO' | 'PO', heads: readonly HeadRow[]): Touched[] => [
     ...new Map(
-      heads.map((head) => [head.document_id, { kind, id: head.document_id, number: head.document_number }]),
+      heads.map((head) => [head.documentId, { kind, id: head.documentId, number: head.documentNumber }]),
     ).values(),
   ];
   const orders = refs('SO', shipmentHeads);
   const purchases = refs('PO', receiptHeads);
-  const held = unlocked.receipts.flatMap((line) => line.held_order_id ?? []);
+  const held = unlocked.receipts.flatMap((line) => line.heldOrderId ?? []);
   await lockHeads(sql, companyId, 'sales_order', [...orders.map((each) => each.id), ...held]);
   await lockHeads(
     sql,
@@ -357,33 +356,33 @@ async function lockEvent(sql: Sql, companyId: number, from: { kind: 'RC' | 'SH';
   const stock = await lockStock(
     sql,
     companyId,
-    [...unlocked.receipts, ...unlocked.shipments].map((line) => pointOf(line.item_id, line.location_id)),
+    [...unlocked.receipts, ...unlocked.shipments].map((line) => pointOf(line.itemId, line.locationId)),
   );
   // Read again now that nobody else can move them.
   const [received, shipped] = [
     await receivedLines(sql, companyId, receiptIds),
     await shippedLines(sql, companyId, shipmentIds),
   ];
-  const posted = ({ id, number, reversed_by, reverses }: HeadRow) => ({
+  const posted = ({ id, number, reversedBy, reverses }: HeadRow) => ({
     id,
     number,
-    reversedBy: reversed_by ?? '',
+    reversedBy: reversedBy ?? '',
     reverses: reverses ?? '',
   });
   const again = await reversedNow(sql, companyId, receiptIds, shipmentIds);
   return {
     receipts: receiptHeads.map((head): ReceiptNow => ({
-      ...posted({ ...head, reversed_by: again.get(`RC${head.id}`) ?? null }),
-      purchaseId: head.document_id,
-      vendorId: head.party_id,
-      lines: received.filter((line) => line.head_id === head.id).map(receivedLineOf),
+      ...posted({ ...head, reversedBy: again.get(`RC${head.id}`) ?? null }),
+      purchaseId: head.documentId,
+      vendorId: head.partyId,
+      lines: received.filter((line) => line.headId === head.id).map(receivedLineOf),
     })),
     shipments: shipmentHeads.map((head): ShipmentNow => ({
-      ...posted({ ...head, reversed_by: again.get(`SH${head.id}`) ?? null }),
-      orderId: head.document_id,
-      customerId: head.party_id,
-      shipToId: head.ship_to_id!,
-      lines: shipped.filter((line) => line.head_id === head.id).map(shippedLineOf),
+      ...posted({ ...head, reversedBy: again.get(`SH${head.id}`) ?? null }),
+      orderId: head.documentId,
+      customerId: head.partyId,
+      shipToId: head.shipToId!,
+      lines: shipped.filter((line) => line.headId === head.id).map(shippedLineOf),
     })),
     stock,
     orders,
@@ -397,7 +396,7 @@ async function reversedNow(sql: Sql, companyId: number, receiptIds: readonly num
   const rows = await sql.rows<{ of: string; number: string }>(
     `SELECT CONCAT('RC', reverses_id) AS \`of\`, number FROM receipt WHERE company_id = ? AND reverses_id IN (?)
       UNION ALL SELECT CONCAT('SH', reverses_id), number FROM shipment WHERE company_id = ? AND reverses_id IN (?)`,
-    [companyId, [0, ...receiptIds], companyId, [0, ...shipmentIds]],
+    [companyId, receiptIds, companyId, shipmentIds],
   );
   return new Map(rows.map((row) => [row.of, row.number]));
 }
@@ -411,11 +410,11 @@ async function lockHeads(sql: Sql, companyId: number, table: 'sales_order' | 'pu
 }
 
 type ReceivedRow = LineRow & {
-  purchase_line_id: number;
-  tie_id: number | null;
-  held_line_id: number | null;
-  held_order_id: number | null;
-  held_reserved: string | null;
+  purchaseLineId: number;
+  tieId: number | null;
+  heldLineId: number | null;
+  heldOrderId: number | null;
+  heldReserved: string | null;
   through: number;
 };
 
@@ -436,18 +435,18 @@ function receivedLines(sql: Sql, companyId: number, ids: readonly number[]): Pro
        LEFT JOIN tie t ON t.company_id = rl.company_id AND t.id = rl.tie_id
        LEFT JOIN sales_order_line ol ON sl.id IS NULL AND ol.company_id = t.company_id AND ol.id = t.order_line_id
       WHERE rl.company_id = ? AND rl.receipt_id IN (?) ORDER BY rl.id`,
-    [companyId, [0, ...ids]],
+    [companyId, ids],
   );
 }
 
 const lineOf = (row: LineRow) => ({
   id: row.id,
-  itemId: row.item_id,
-  locationId: row.location_id,
-  quantity: plain(row.quantity),
-  cost: plain(row.cost),
-  agreementLineId: row.agreement_line_id,
-  agreedValue: row.agreed_value === null ? null : plain(row.agreed_value),
+  itemId: row.itemId,
+  locationId: row.locationId,
+  quantity: row.quantity,
+  cost: row.cost,
+  agreementLineId: row.agreementLineId,
+  agreedValue: row.agreedValue,
   invoice: row.invoice ?? '',
 });
 
@@ -455,18 +454,17 @@ function receivedLineOf(row: ReceivedRow): ReceiptNow['lines'][number] {
   return {
     ...lineOf(row),
     item: row.item,
-    purchaseLineId: row.purchase_line_id,
-    tieId: row.tie_id,
-    heldFor:
-      row.held_line_id === null ? null : { orderLineId: row.held_line_id, reserved: plain(row.held_reserved ?? '0') },
+    purchaseLineId: row.purchaseLineId,
+    tieId: row.tieId,
+    heldFor: row.heldLineId === null ? null : { orderLineId: row.heldLineId, reserved: row.heldReserved ?? '0' },
     through: Boolean(row.through),
   };
 }
 
 type ShippedRow = LineRow & {
-  order_line_id: number;
-  receipt_line_id: number | null;
-  tie_id: number | null;
+  orderLineId: number;
+  receiptLineId: number | null;
+  tieId: number | null;
   route: string;
   value: string;
 };
@@ -485,17 +483,17 @@ function shippedLines(sql: Sql, companyId: number, ids: readonly number[]): Prom
        LEFT JOIN agreement_line al ON al.company_id = ol.company_id AND al.id = ol.agreement_line_id
        LEFT JOIN receipt_line rl ON rl.company_id = sl.company_id AND rl.id = sl.receipt_line_id
       WHERE sl.company_id = ? AND sl.shipment_id IN (?) ORDER BY sl.id`,
-    [companyId, [0, ...ids]],
+    [companyId, ids],
   );
 }
 
 function shippedLineOf(row: ShippedRow): ShipmentNow['lines'][number] {
   return {
     ...lineOf(row),
-    orderLineId: row.order_line_id,
-    tieId: row.tie_id,
-    receiptLineId: row.receipt_line_id,
+    orderLineId: row.orderLineId,
+    tieId: row.tieId,
+    receiptLineId: row.receiptLineId,
     special: row.route === 'special',
-    value: plain(row.value),
+    value: row.value,
   };
 }

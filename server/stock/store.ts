@@ -4,7 +4,7 @@ import type { OrderState } from '@core/orders';
 import { dec, pointOf, type Day } from '@core/kernel';
 import { there } from '../acts';
 import type { Sql } from '../db/database';
-import { NUMBER_AT, plain } from '../db/mapping';
+import { NUMBER_AT } from '../db/mapping';
 import { lockStock } from '../orders';
 
 /** Lines of one end, their ties with the lines at the other, and the agreement lines either is under. */
@@ -57,47 +57,47 @@ function tieKeys({ own, tied, where }: End): string {
 }
 
 interface TieRow {
-  tie_id: number;
+  tieId: number;
   quantity: string;
   received: string;
-  purchase_id: number;
-  purchase_number: string;
-  purchase_state: PurchaseState;
-  vendor_id: number;
-  purchase_currency: string;
-  purchase_line_id: number;
-  purchase_line_no: number;
-  purchase_quantity: string;
-  purchase_received: string;
-  purchase_price: string;
-  purchase_amount: string;
-  purchase_agreed: string | null;
-  purchase_agreement_line_id: number | null;
-  order_id: number;
-  order_number: string;
-  order_state: OrderState;
-  customer_id: number;
-  ship_to_id: number;
-  order_currency: string;
-  order_line_id: number;
-  order_line_no: number;
-  order_quantity: string;
+  purchaseId: number;
+  purchaseNumber: string;
+  purchaseState: PurchaseState;
+  vendorId: number;
+  purchaseCurrency: string;
+  purchaseLineId: number;
+  purchaseLineNo: number;
+  purchaseQuantity: string;
+  purchaseReceived: string;
+  purchasePrice: string;
+  purchaseAmount: string;
+  purchaseAgreed: string | null;
+  purchaseAgreementLineId: number | null;
+  orderId: number;
+  orderNumber: string;
+  orderState: OrderState;
+  customerId: number;
+  shipToId: number;
+  orderCurrency: string;
+  orderLineId: number;
+  orderLineNo: number;
+  orderQuantity: string;
   cancelled: string;
   shipped: string;
   reserved: string;
   route: Route;
-  order_price: string;
-  order_amount: string;
-  order_agreed: string | null;
-  agreement_line_id: number | null;
-  item_id: number;
-  item_number: string;
-  price_of: 'order' | 'ship';
-  ship_date: Day;
+  orderPrice: string;
+  orderAmount: string;
+  orderAgreed: string | null;
+  agreementLineId: number | null;
+  itemId: number;
+  itemNumber: string;
+  priceOf: 'order' | 'ship';
+  shipDate: Day;
 }
 
 /** A line of a purchase without a tie. */
-type Untied = { [Column in keyof TieRow]: null } & { purchase_ship_to_id: number | null };
+type Untied = { [Column in keyof TieRow]: null } & { purchaseShipToId: number | null };
 
 /**
  * The ties of a purchase or sales order with both ends, drop shipments apart from special orders, locked: agreements
@@ -133,19 +133,19 @@ export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
       rows: true,
     },
   ]);
-  const lines = found as ((TieRow & { purchase_ship_to_id: number | null }) | Untied)[];
+  const lines = found as ((TieRow & { purchaseShipToId: number | null }) | Untied)[];
   const rows = lines
-    .filter((row) => row.tie_id !== null)
-    .sort((a, b) => a.ship_date.localeCompare(b.ship_date) || a.tie_id - b.tie_id);
-  const drops = rows.filter((row) => row.route === 'drop').sort((a, b) => a.tie_id - b.tie_id);
+    .filter((row) => row.tieId !== null)
+    .sort((a, b) => a.shipDate.localeCompare(b.shipDate) || a.tieId - b.tieId);
+  const drops = rows.filter((row) => row.route === 'drop').sort((a, b) => a.tieId - b.tieId);
   return {
     agreements: (agreements as { id: number; number: string }[]).map((row) => ({ kind: 'AG' as const, ...row })),
     ties: drops.map(tieOf),
     specials: specialsOf(rows.filter((row) => row.route === 'special')),
     /** The orders whose prices are those of the day they ship. // R3 */
-    byShipDate: drops.filter((row) => row.price_of === 'ship').map((row) => row.order_id),
+    byShipDate: drops.filter((row) => row.priceOf === 'ship').map((row) => row.orderId),
     /** Drop shipments all of whose lines are for orders: no line of theirs is to be read besides. */
-    allTied: lines.length > 0 && lines.every((row) => row.tie_id !== null && row.purchase_ship_to_id !== null),
+    allTied: lines.length > 0 && lines.every((row) => row.tieId !== null && row.purchaseShipToId !== null),
   };
 }
 
@@ -153,21 +153,19 @@ export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
 function specialsOf(rows: readonly TieRow[]): Map<number, SpecialTie[]> {
   const byLine = new Map<number, SpecialTie[]>();
   for (const row of rows) {
-    const ties = byLine.get(row.purchase_line_id) ?? [];
+    const ties = byLine.get(row.purchaseLineId) ?? [];
     ties.push({
-      tieId: row.tie_id,
-      orderLineId: row.order_line_id,
-      order: { id: row.order_id, number: row.order_number },
-      quantity: plain(row.quantity),
-      received: plain(row.received),
-      unheld: dec(row.order_quantity).minus(row.cancelled).minus(row.shipped).minus(row.reserved).toFixed(),
+      tieId: row.tieId,
+      orderLineId: row.orderLineId,
+      order: { id: row.orderId, number: row.orderNumber },
+      quantity: row.quantity,
+      received: row.received,
+      unheld: dec(row.orderQuantity).minus(row.cancelled).minus(row.shipped).minus(row.reserved).toFixed(),
     });
-    byLine.set(row.purchase_line_id, ties);
+    byLine.set(row.purchaseLineId, ties);
   }
   return byLine;
 }
-
-const orNull = (value: string | null) => (value === null ? null : plain(value));
 
 /**
  * Lines of a purchase order that comes to our place, with the special orders they are for, locked after those; and of a
@@ -180,24 +178,24 @@ export async function lockOwnLines(
   specials: ReadonlyMap<number, readonly SpecialTie[]>,
 ): Promise<{ own: OwnLine[]; loose: { id: number; lineNo: number; purchase: string }[] }> {
   const all = await sql.rows<{
-    purchase_id: number;
+    purchaseId: number;
     number: string;
     state: PurchaseState;
-    vendor_id: number;
+    vendorId: number;
     currency: string;
     id: number;
-    line_no: number;
+    lineNo: number;
     quantity: string;
     received: string;
-    unit_price: string;
+    unitPrice: string;
     amount: string;
-    agreed_amount: string | null;
-    agreement_line_id: number | null;
-    item_id: number;
-    item_number: string;
-    tolerance_percent: string;
-    ship_to_id: number | null;
-    location_id: number;
+    agreedAmount: string | null;
+    agreementLineId: number | null;
+    itemId: number;
+    itemNumber: string;
+    tolerancePercent: string;
+    shipToId: number | null;
+    locationId: number;
   }>(
     `SELECT p.id AS purchase_id, p.ship_to_id, p.location_id, p.number, p.state, p.vendor_id, p.currency, l.id, l.line_no, l.quantity, l.received,
             l.unit_price, l.amount, l.agreed_amount, l.agreement_line_id, l.item_id,
@@ -208,30 +206,30 @@ export async function lockOwnLines(
     [companyId, purchaseId],
   );
   const loose = all
-    .filter((row) => row.ship_to_id !== null)
-    .map((row) => ({ id: row.id, lineNo: row.line_no, purchase: row.number }));
-  const rows = all.filter((row) => row.ship_to_id === null);
+    .filter((row) => row.shipToId !== null)
+    .map((row) => ({ id: row.id, lineNo: row.lineNo, purchase: row.number }));
+  const rows = all.filter((row) => row.shipToId === null);
   const own = rows.map((row) => ({
     purchase: {
-      id: row.purchase_id,
+      id: row.purchaseId,
       number: row.number,
       state: row.state,
-      vendorId: row.vendor_id,
+      vendorId: row.vendorId,
       currency: row.currency,
-      locationId: row.location_id,
+      locationId: row.locationId,
     },
     line: {
       id: row.id,
-      lineNo: row.line_no,
-      quantity: plain(row.quantity),
-      received: plain(row.received),
-      unitPrice: plain(row.unit_price),
-      amount: plain(row.amount),
-      agreedAmount: orNull(row.agreed_amount),
-      agreementLineId: row.agreement_line_id,
+      lineNo: row.lineNo,
+      quantity: row.quantity,
+      received: row.received,
+      unitPrice: row.unitPrice,
+      amount: row.amount,
+      agreedAmount: row.agreedAmount,
+      agreementLineId: row.agreementLineId,
     },
-    item: { id: row.item_id, number: row.item_number },
-    tolerancePercent: plain(row.tolerance_percent),
+    item: { id: row.itemId, number: row.itemNumber },
+    tolerancePercent: row.tolerancePercent,
     ties: specials.get(row.id) ?? [],
   }));
   return { own, loose };
@@ -239,46 +237,46 @@ export async function lockOwnLines(
 
 function tieOf(row: TieRow): DropTie {
   return {
-    tieId: row.tie_id,
-    quantity: plain(row.quantity),
-    received: plain(row.received),
+    tieId: row.tieId,
+    quantity: row.quantity,
+    received: row.received,
     purchase: {
-      id: row.purchase_id,
-      number: row.purchase_number,
-      state: row.purchase_state,
-      vendorId: row.vendor_id,
-      currency: row.purchase_currency,
+      id: row.purchaseId,
+      number: row.purchaseNumber,
+      state: row.purchaseState,
+      vendorId: row.vendorId,
+      currency: row.purchaseCurrency,
     },
     purchaseLine: {
-      id: row.purchase_line_id,
-      lineNo: row.purchase_line_no,
-      quantity: plain(row.purchase_quantity),
-      received: plain(row.purchase_received),
-      unitPrice: plain(row.purchase_price),
-      amount: plain(row.purchase_amount),
-      agreedAmount: orNull(row.purchase_agreed),
-      agreementLineId: row.purchase_agreement_line_id,
+      id: row.purchaseLineId,
+      lineNo: row.purchaseLineNo,
+      quantity: row.purchaseQuantity,
+      received: row.purchaseReceived,
+      unitPrice: row.purchasePrice,
+      amount: row.purchaseAmount,
+      agreedAmount: row.purchaseAgreed,
+      agreementLineId: row.purchaseAgreementLineId,
     },
     order: {
-      id: row.order_id,
-      number: row.order_number,
-      state: row.order_state,
-      customerId: row.customer_id,
-      shipToId: row.ship_to_id,
-      currency: row.order_currency,
+      id: row.orderId,
+      number: row.orderNumber,
+      state: row.orderState,
+      customerId: row.customerId,
+      shipToId: row.shipToId,
+      currency: row.orderCurrency,
     },
     orderLine: {
-      id: row.order_line_id,
-      lineNo: row.order_line_no,
-      open: dec(row.order_quantity).minus(row.cancelled).minus(row.shipped).toFixed(),
-      shipped: plain(row.shipped),
-      quantity: dec(row.order_quantity).minus(row.cancelled).toFixed(),
-      unitPrice: plain(row.order_price),
-      amount: plain(row.order_amount),
-      agreedAmount: orNull(row.order_agreed),
-      agreementLineId: row.agreement_line_id,
+      id: row.orderLineId,
+      lineNo: row.orderLineNo,
+      open: dec(row.orderQuantity).minus(row.cancelled).minus(row.shipped).toFixed(),
+      shipped: row.shipped,
+      quantity: dec(row.orderQuantity).minus(row.cancelled).toFixed(),
+      unitPrice: row.orderPrice,
+      amount: row.orderAmount,
+      agreedAmount: row.orderAgreed,
+      agreementLineId: row.agreementLineId,
     },
-    item: { id: row.item_id, number: row.item_number },
+    item: { id: row.itemId, number: row.itemNumber },
   };
 }
 
@@ -288,8 +286,8 @@ export async function lockStockLines(sql: Sql, companyId: number, orderId: numbe
     id: number;
     number: string;
     state: OrderState;
-    customer_id: number;
-    ship_to_id: number;
+    customerId: number;
+    shipToId: number;
     currency: string;
   }>(
     'SELECT id, number, state, customer_id, ship_to_id, currency FROM sales_order WHERE company_id = ? AND id = ? FOR UPDATE',
@@ -298,19 +296,19 @@ export async function lockStockLines(sql: Sql, companyId: number, orderId: numbe
   const head = there(order, 'This sales order');
   const lines = await sql.rows<{
     id: number;
-    line_no: number;
+    lineNo: number;
     quantity: string;
     cancelled: string;
     shipped: string;
     reserved: string;
     route: StockLine['line']['route'];
-    unit_price: string;
+    unitPrice: string;
     amount: string;
-    agreed_amount: string | null;
-    agreement_line_id: number | null;
-    item_id: number;
-    item_number: string;
-    location_id: number;
+    agreedAmount: string | null;
+    agreementLineId: number | null;
+    itemId: number;
+    itemNumber: string;
+    locationId: number;
   }>(
     `SELECT l.id, l.line_no, l.location_id, l.quantity, l.cancelled, l.shipped, l.reserved, l.route, l.unit_price, l.amount, l.agreed_amount,
             l.agreement_line_id, l.item_id, ${NUMBER_AT} AS item_number
@@ -323,36 +321,29 @@ export async function lockStockLines(sql: Sql, companyId: number, orderId: numbe
   const stock = await lockStock(
     sql,
     companyId,
-    lines.map((line) => pointOf(line.item_id, line.location_id)),
+    lines.map((line) => pointOf(line.itemId, line.locationId)),
   );
   const here = (line: (typeof lines)[number]) =>
-    stock.get(pointOf(line.item_id, line.location_id)) ?? { onHand: '0', reserved: '0', value: '0' };
+    stock.get(pointOf(line.itemId, line.locationId)) ?? { onHand: '0', reserved: '0', value: '0' };
   return lines.map((line) => ({
-    order: {
-      id: head.id,
-      number: head.number,
-      state: head.state,
-      customerId: head.customer_id,
-      shipToId: head.ship_to_id,
-      currency: head.currency,
-    },
+    order: { ...head },
     line: {
       id: line.id,
-      lineNo: line.line_no,
+      lineNo: line.lineNo,
       open: dec(line.quantity).minus(line.cancelled).minus(line.shipped).toFixed(),
-      shipped: plain(line.shipped),
-      reserved: plain(line.reserved),
+      shipped: line.shipped,
+      reserved: line.reserved,
       route: line.route,
-      locationId: line.location_id,
+      locationId: line.locationId,
       quantity: dec(line.quantity).minus(line.cancelled).toFixed(),
-      unitPrice: plain(line.unit_price),
-      amount: plain(line.amount),
-      agreedAmount: orNull(line.agreed_amount),
-      agreementLineId: line.agreement_line_id,
+      unitPrice: line.unitPrice,
+      amount: line.amount,
+      agreedAmount: line.agreedAmount,
+      agreementLineId: line.agreementLineId,
     },
     item: {
-      id: line.item_id,
-      number: line.item_number,
+      id: line.itemId,
+      number: line.itemNumber,
       onHand: here(line).onHand,
       free: dec(here(line).onHand).minus(here(line).reserved).toFixed(),
       stockValue: here(line).value,

@@ -28,7 +28,7 @@ const placePurchases = defineAct(contract.placePurchases, {
     const shipTos = await tx.rows<{ id: number; label: string; name: string }>(
       `SELECT s.id, s.label, c.name FROM ship_to s JOIN customer c ON c.company_id = s.company_id AND c.id = s.customer_id
         WHERE s.company_id = ? AND s.id IN (?)`,
-      [doer.companyId, [0, ...lines.map((line) => line.shipToId)]],
+      [doer.companyId, lines.map((line) => line.shipToId)],
     );
     const places = await locationsOf(tx, doer.companyId);
     return {
@@ -132,13 +132,13 @@ export async function insertPurchases(
   nextNumber: () => string,
 ): Promise<Touched[]> {
   const heads = plans.map((plan) => ({
-    company_id: doer.companyId,
+    companyId: doer.companyId,
     number: nextNumber(),
-    vendor_id: plan.vendorId,
-    ship_to_id: plan.shipToId,
-    location_id: plan.locationId,
-    order_date: doer.workDate,
-    first_due_date: plan.lines.map((line) => line.dueDate).sort()[0]!,
+    vendorId: plan.vendorId,
+    shipToId: plan.shipToId,
+    locationId: plan.locationId,
+    orderDate: doer.workDate,
+    firstDueDate: plan.lines.map((line) => line.dueDate).sort()[0]!,
     currency: plan.currency,
     net: netOf(plan),
   }));
@@ -149,18 +149,18 @@ export async function insertPurchases(
   const lineIds = await tx.insert(
     'purchase_order_line',
     lines.map((line) => ({
-      company_id: doer.companyId,
-      purchase_order_id: line.orderId,
-      line_no: line.lineNo,
-      item_id: line.itemId,
+      companyId: doer.companyId,
+      purchaseOrderId: line.orderId,
+      lineNo: line.lineNo,
+      itemId: line.itemId,
       quantity: line.quantity,
-      unit_price: line.unitPrice,
+      unitPrice: line.unitPrice,
       amount: line.amount,
-      agreement_line_id: line.agreementLineId,
-      agreed_amount: line.agreedAmount,
-      tax_code_id: line.taxCodeId,
-      tax_rate: line.taxRate,
-      due_date: line.dueDate,
+      agreementLineId: line.agreementLineId,
+      agreedAmount: line.agreedAmount,
+      taxCodeId: line.taxCodeId,
+      taxRate: line.taxRate,
+      dueDate: line.dueDate,
       tied: sum(line.ties.map((tie) => dec(tie.quantity))).toFixed(),
     })),
   );
@@ -168,10 +168,9 @@ export async function insertPurchases(
     'tie',
     lines.flatMap((line, index) =>
       line.ties.map((tie) => ({
-        company_id: doer.companyId,
-        order_line_id: tie.orderLineId,
-        purchase_line_id: lineIds[index]!,
-        quantity: tie.quantity,
+        companyId: doer.companyId,
+        ...tie,
+        purchaseLineId: lineIds[index]!,
       })),
     ),
   );
@@ -187,12 +186,12 @@ export async function insertReleasedPurchase(
 ): Promise<number> {
   const [id] = await tx.insert('purchase_order', [
     {
-      company_id: doer.companyId,
+      companyId: doer.companyId,
       number,
-      vendor_id: order.partyId,
-      agreement_id: order.agreementId,
-      order_date: order.orderDate,
-      first_due_date: lines.map((line) => line.shipDate).sort()[0]!,
+      vendorId: order.partyId,
+      agreementId: order.agreementId,
+      orderDate: order.orderDate,
+      firstDueDate: lines.map((line) => line.shipDate).sort()[0]!,
       currency: order.currency,
       net: sum(lines.map((line) => dec(line.amount))).toFixed(),
     },
@@ -200,18 +199,18 @@ export async function insertReleasedPurchase(
   await tx.insert(
     'purchase_order_line',
     lines.map((line, index) => ({
-      company_id: doer.companyId,
-      purchase_order_id: id!,
-      line_no: index + 1,
-      item_id: line.itemId,
-      agreement_line_id: line.agreementLineId,
-      agreed_amount: line.agreedAmount,
+      companyId: doer.companyId,
+      purchaseOrderId: id!,
+      lineNo: index + 1,
+      itemId: line.itemId,
+      agreementLineId: line.agreementLineId,
+      agreedAmount: line.agreedAmount,
       quantity: line.quantity,
-      unit_price: line.unitPrice,
+      unitPrice: line.unitPrice,
       amount: line.amount,
-      tax_code_id: line.taxCodeId,
-      tax_rate: line.taxRate,
-      due_date: line.shipDate,
+      taxCodeId: line.taxCodeId,
+      taxRate: line.taxRate,
+      dueDate: line.shipDate,
     })),
   );
   return id!;
@@ -221,7 +220,7 @@ export async function insertReleasedPurchase(
 export function vendorsOf(sql: Sql, companyId: number, ids: readonly number[]) {
   return sql.rows<{ id: number; name: string; currency: string }>(
     'SELECT id, name, currency FROM vendor WHERE company_id = ? AND id IN (?)',
-    [companyId, [0, ...ids]],
+    [companyId, ids],
   );
 }
 

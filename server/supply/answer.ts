@@ -5,7 +5,6 @@ import * as contract from '@api/purchasing';
 import { defineAct, there, type Touched } from '../acts';
 import { counterStatements, lockAgreements } from '../agreements';
 import type { Sql, Statement } from '../db/database';
-import { plain } from '../db/mapping';
 import { tiedStatement } from './acts';
 import { inStepStatements } from './in-step';
 
@@ -116,16 +115,16 @@ export async function lockForAnswer(sql: Sql, companyId: number, purchaseId: num
   const [lines, ties] = [
     await sql.rows<{
       id: number;
-      line_no: number;
+      lineNo: number;
       item: string;
       quantity: string;
-      unit_price: string;
+      unitPrice: string;
       amount: string;
-      agreed_amount: string | null;
+      agreedAmount: string | null;
       received: string;
       invoiced: string;
-      due_date: Day;
-      agreement_line_id: number | null;
+      dueDate: Day;
+      agreementLineId: number | null;
     }>(
       `SELECT l.id, l.line_no, i.number AS item, l.quantity, l.unit_price, l.amount, l.agreed_amount, l.received, l.invoiced,
               l.due_date, l.agreement_line_id
@@ -135,14 +134,14 @@ export async function lockForAnswer(sql: Sql, companyId: number, purchaseId: num
     ),
     await sql.rows<{
       id: number;
-      purchase_line_id: number;
+      purchaseLineId: number;
       quantity: string;
       received: string;
-      order_line_id: number;
-      order_id: number;
-      order_number: string;
-      line_no: number;
-      ship_date: Day;
+      orderLineId: number;
+      orderId: number;
+      orderNumber: string;
+      lineNo: number;
+      shipDate: Day;
     }>(
       `SELECT t.id, t.purchase_line_id, t.quantity, t.received, t.order_line_id, o.id AS order_id, o.number AS order_number,
               sl.line_no, sl.ship_date
@@ -159,27 +158,17 @@ export async function lockForAnswer(sql: Sql, companyId: number, purchaseId: num
     version,
     agreements,
     lines: lines.map((row) => ({
-      id: row.id,
-      lineNo: row.line_no,
-      item: row.item,
-      quantity: plain(row.quantity),
-      unitPrice: plain(row.unit_price),
-      amount: plain(row.amount),
-      agreedAmount: row.agreed_amount === null ? null : plain(row.agreed_amount),
-      received: plain(row.received),
-      invoiced: plain(row.invoiced),
-      dueDate: row.due_date,
-      agreementLineId: row.agreement_line_id,
+      ...row,
       ties: ties
-        .filter((tie) => tie.purchase_line_id === row.id)
+        .filter((tie) => tie.purchaseLineId === row.id)
         .map((tie) => ({
           id: tie.id,
-          quantity: plain(tie.quantity),
-          received: plain(tie.received),
-          orderLineId: tie.order_line_id,
-          order: { id: tie.order_id, number: tie.order_number },
-          orderLineNo: tie.line_no,
-          shipDate: tie.ship_date,
+          quantity: tie.quantity,
+          received: tie.received,
+          orderLineId: tie.orderLineId,
+          order: { id: tie.orderId, number: tie.orderNumber },
+          orderLineNo: tie.lineNo,
+          shipDate: tie.shipDate,
         })),
     })),
   };

@@ -18,20 +18,20 @@ export interface NamedSupply extends SupplyEnd {
 
 interface SalesRow {
   id: number;
-  line_no: number;
-  order_id: number;
+  lineNo: number;
+  orderId: number;
   number: string;
   state: OrderState;
-  ship_to_id: number | null;
-  location_id: number;
+  shipToId: number | null;
+  locationId: number;
   customer: string;
-  item_id: number;
-  item_number: string;
+  itemId: number;
+  itemNumber: string;
   route: Route;
   quantity: string;
   cancelled: string;
   tied: string;
-  ship_date: Day;
+  shipDate: Day;
 }
 
 const SALES = `SELECT STRAIGHT_JOIN l.id, l.line_no, o.id AS order_id, o.number, o.state, o.ship_to_id, l.location_id, l.item_id, l.route,
@@ -42,28 +42,28 @@ const SALES = `SELECT STRAIGHT_JOIN l.id, l.line_no, o.id AS order_id, o.number,
 function salesOf(row: SalesRow): NamedSales {
   return {
     id: row.id,
-    lineNo: row.line_no,
-    order: { id: row.order_id, number: row.number, state: row.state },
+    lineNo: row.lineNo,
+    order: { id: row.orderId, number: row.number, state: row.state },
     customer: row.customer,
-    item: { id: row.item_id, number: row.item_number },
+    item: { id: row.itemId, number: row.itemNumber },
     route: row.route,
-    shipToId: row.ship_to_id,
-    locationId: row.location_id,
+    shipToId: row.shipToId,
+    locationId: row.locationId,
     uncovered: most(ZERO, dec(row.quantity).minus(row.cancelled).minus(row.tied)).toFixed(),
-    shipDate: row.ship_date,
+    shipDate: row.shipDate,
   };
 }
 
 /** One sales line as an end of a tie, its order locked. */
 export async function lockSalesEnd(sql: Sql, companyId: number, orderLineId: number): Promise<NamedSales> {
-  const [line] = await sql.rows<{ order_id: number }>(
+  const [line] = await sql.rows<{ orderId: number }>(
     'SELECT order_id FROM sales_order_line WHERE company_id = ? AND id = ?',
     [companyId, orderLineId],
   );
   const [row] = await sql.rows<SalesRow>(
     `${SALES} FROM sales_order o JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
       WHERE o.company_id = ? AND o.id = ? AND l.id = ? FOR UPDATE`,
-    [companyId, there(line, 'This order line').order_id, orderLineId],
+    [companyId, there(line, 'This order line').orderId, orderLineId],
   );
   return salesOf(there(row, 'This order line'));
 }
@@ -81,21 +81,21 @@ export async function openSales(sql: Sql, companyId: number, itemId: number): Pr
 
 interface SupplyRow {
   id: number;
-  line_no: number;
-  purchase_id: number;
+  lineNo: number;
+  purchaseId: number;
   number: string;
   state: PurchaseState;
-  ship_to_id: number | null;
-  location_id: number;
+  shipToId: number | null;
+  locationId: number;
   vendor: string;
-  item_id: number;
-  item_number: string;
+  itemId: number;
+  itemNumber: string;
   quantity: string;
   tied: string;
   received: string;
   /** Received for the ties it has. */
   served: string;
-  due_date: Day;
+  dueDate: Day;
 }
 
 const SUPPLY = `SELECT STRAIGHT_JOIN l.id, l.line_no, p.id AS purchase_id, p.number, p.state, p.ship_to_id, p.location_id, l.item_id, l.quantity,
@@ -110,27 +110,27 @@ function supplyOf(row: SupplyRow): NamedSupply {
   const promised = dec(row.tied).minus(row.served);
   return {
     id: row.id,
-    lineNo: row.line_no,
-    purchase: { id: row.purchase_id, number: row.number, state: row.state },
+    lineNo: row.lineNo,
+    purchase: { id: row.purchaseId, number: row.number, state: row.state },
     vendor: row.vendor,
-    item: { id: row.item_id, number: row.item_number },
-    shipToId: row.ship_to_id,
-    locationId: row.location_id,
+    item: { id: row.itemId, number: row.itemNumber },
+    shipToId: row.shipToId,
+    locationId: row.locationId,
     untied: most(ZERO, open.minus(promised)).toFixed(),
-    dueDate: row.due_date,
+    dueDate: row.dueDate,
   };
 }
 
 /** One purchase line as an end of a tie, its purchase locked; sales orders must have been locked before. */
 export async function lockSupplyEnd(sql: Sql, companyId: number, purchaseLineId: number): Promise<NamedSupply> {
-  const [line] = await sql.rows<{ purchase_order_id: number }>(
+  const [line] = await sql.rows<{ purchaseOrderId: number }>(
     'SELECT purchase_order_id FROM purchase_order_line WHERE company_id = ? AND id = ?',
     [companyId, purchaseLineId],
   );
   const [row] = await sql.rows<SupplyRow>(
     `${SUPPLY} FROM purchase_order p JOIN purchase_order_line l ON l.company_id = p.company_id AND l.purchase_order_id = p.id
       WHERE p.company_id = ? AND p.id = ? AND l.id = ? FOR UPDATE`,
-    [companyId, there(line, 'This purchase line').purchase_order_id, purchaseLineId],
+    [companyId, there(line, 'This purchase line').purchaseOrderId, purchaseLineId],
   );
   return supplyOf(there(row, 'This purchase line'));
 }
@@ -168,14 +168,14 @@ export async function lockTiesById(sql: Sql, companyId: number, tieIds: readonly
     id: number;
     quantity: string;
     received: string;
-    order_line_id: number;
-    order_line_no: number;
-    order_id: number;
-    order_number: string;
-    purchase_line_id: number;
-    purchase_line_no: number;
-    purchase_id: number;
-    purchase_number: string;
+    orderLineId: number;
+    orderLineNo: number;
+    orderId: number;
+    orderNumber: string;
+    purchaseLineId: number;
+    purchaseLineNo: number;
+    purchaseId: number;
+    purchaseNumber: string;
   }>(
     `SELECT t.id, t.quantity, t.received, t.order_line_id, sl.line_no AS order_line_no, o.id AS order_id, o.number AS order_number,
             t.purchase_line_id, pl.line_no AS purchase_line_no, p.id AS purchase_id, p.number AS purchase_number
@@ -193,14 +193,14 @@ export async function lockTiesById(sql: Sql, companyId: number, tieIds: readonly
     quantity: dec(row.quantity).toFixed(),
     received: dec(row.received).toFixed(),
     sales: {
-      id: row.order_line_id,
-      lineNo: row.order_line_no,
-      order: { id: row.order_id, number: row.order_number },
+      id: row.orderLineId,
+      lineNo: row.orderLineNo,
+      order: { id: row.orderId, number: row.orderNumber },
     },
     supply: {
-      id: row.purchase_line_id,
-      lineNo: row.purchase_line_no,
-      purchase: { id: row.purchase_id, number: row.purchase_number },
+      id: row.purchaseLineId,
+      lineNo: row.purchaseLineNo,
+      purchase: { id: row.purchaseId, number: row.purchaseNumber },
     },
   }));
 }

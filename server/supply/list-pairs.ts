@@ -4,7 +4,7 @@ import { differencesOf } from '@core/supply';
 import type * as z from 'zod';
 import type * as contract from '@api/supply';
 import type { Bound, Sql } from '../db/database';
-import { likeOf, pageById, plain } from '../db/mapping';
+import { likeOf, pageById } from '../db/mapping';
 import { BOTH_ENDS } from './in-step';
 
 type Row = z.infer<typeof contract.PairRow>;
@@ -128,32 +128,32 @@ async function columnsOf(sql: Sql, companyId: number, ids: readonly number[]): P
     id: number;
     quantity: string;
     received: string;
-    item_id: number;
-    item_number: string;
-    item_name: string;
+    itemId: number;
+    itemNumber: string;
+    itemName: string;
     unit: string;
     route: Route;
-    order_id: number;
-    order_number: string;
-    order_line_id: number;
-    order_line_no: number;
-    order_quantity: string;
-    order_tied: string;
-    customer_id: number;
-    customer_number: string;
-    customer_name: string;
-    order_ship_to: number | null;
-    ship_date: Day;
-    purchase_id: number;
-    purchase_number: string;
-    purchase_line_no: number;
-    purchase_quantity: string;
-    purchase_received: string;
-    purchase_ship_to: number | null;
-    vendor_id: number;
-    vendor_number: string;
-    vendor_name: string;
-    due_date: Day;
+    orderId: number;
+    orderNumber: string;
+    orderLineId: number;
+    orderLineNo: number;
+    orderQuantity: string;
+    orderTied: string;
+    customerId: number;
+    customerNumber: string;
+    customerName: string;
+    orderShipTo: number | null;
+    shipDate: Day;
+    purchaseId: number;
+    purchaseNumber: string;
+    purchaseLineNo: number;
+    purchaseQuantity: string;
+    purchaseReceived: string;
+    purchaseShipTo: number | null;
+    vendorId: number;
+    vendorNumber: string;
+    vendorName: string;
+    dueDate: Day;
   }>(
     `SELECT t.id, t.quantity, t.received, sl.item_id, i.number AS item_number, i.name AS item_name, i.unit, sl.route,
             o.id AS order_id, o.number AS order_number, sl.id AS order_line_id, sl.line_no AS order_line_no,
@@ -169,40 +169,40 @@ async function columnsOf(sql: Sql, companyId: number, ids: readonly number[]): P
       WHERE t.company_id = ? AND t.id IN (?) ORDER BY t.id DESC`,
     [companyId, [...ids]],
   );
-  const addresses = await sql.rows<{ id: number; customer_id: number; label: string }>(
+  const addresses = await sql.rows<{ id: number; customerId: number; label: string }>(
     'SELECT id, customer_id, label FROM ship_to WHERE company_id = ? AND customer_id IN (?) ORDER BY id',
-    [companyId, rows.map((row) => row.customer_id)],
+    [companyId, rows.map((row) => row.customerId)],
   );
   return rows.map((row) => ({
     id: row.id,
     row: {
       tieId: row.id,
-      item: { id: row.item_id, number: row.item_number, name: row.item_name, unit: row.unit },
+      item: { id: row.itemId, number: row.itemNumber, name: row.itemName, unit: row.unit },
       route: row.route,
-      quantity: plain(row.quantity),
-      received: plain(row.received),
-      order: { kind: 'SO', id: row.order_id, number: row.order_number },
-      orderLineId: row.order_line_id,
-      orderLineNo: row.order_line_no,
-      orderQuantity: plain(row.order_quantity),
-      customer: { id: row.customer_id, number: row.customer_number, name: row.customer_name },
-      shipToId: row.order_ship_to,
-      shipTos: addresses.filter((each) => each.customer_id === row.customer_id).map(({ id, label }) => ({ id, label })),
-      shipDate: row.ship_date,
-      purchase: { kind: 'PO', id: row.purchase_id, number: row.purchase_number },
-      purchaseLineNo: row.purchase_line_no,
-      purchaseQuantity: plain(row.purchase_quantity),
-      purchaseReceived: plain(row.purchase_received),
-      vendor: { id: row.vendor_id, number: row.vendor_number, name: row.vendor_name },
-      dueDate: row.due_date,
+      quantity: row.quantity,
+      received: row.received,
+      order: { kind: 'SO', id: row.orderId, number: row.orderNumber },
+      orderLineId: row.orderLineId,
+      orderLineNo: row.orderLineNo,
+      orderQuantity: row.orderQuantity,
+      customer: { id: row.customerId, number: row.customerNumber, name: row.customerName },
+      shipToId: row.orderShipTo,
+      shipTos: addresses.filter((each) => each.customerId === row.customerId).map(({ id, label }) => ({ id, label })),
+      shipDate: row.shipDate,
+      purchase: { kind: 'PO', id: row.purchaseId, number: row.purchaseNumber },
+      purchaseLineNo: row.purchaseLineNo,
+      purchaseQuantity: row.purchaseQuantity,
+      purchaseReceived: row.purchaseReceived,
+      vendor: { id: row.vendorId, number: row.vendorNumber, name: row.vendorName },
+      dueDate: row.dueDate,
       differs: differencesOf({
         route: row.route,
         tied: row.quantity,
-        salesQuantity: dec(row.order_quantity).minus(row.order_tied).plus(row.quantity).toFixed(),
-        supplyQuantity: row.purchase_quantity,
-        shipDate: row.ship_date,
-        supplyDate: row.due_date,
-        sameAddress: row.order_ship_to === row.purchase_ship_to,
+        salesQuantity: dec(row.orderQuantity).minus(row.orderTied).plus(row.quantity).toFixed(),
+        supplyQuantity: row.purchaseQuantity,
+        shipDate: row.shipDate,
+        supplyDate: row.dueDate,
+        sameAddress: row.orderShipTo === row.purchaseShipTo,
       }),
     },
   }));

@@ -7,7 +7,6 @@ import * as contract from '@api/supply';
 import { defineAct, type Doer, type Touched } from '../acts';
 import { counterStatements, lockOffers } from '../agreements';
 import type { Sql, Statement, Tx } from '../db/database';
-import { plain } from '../db/mapping';
 import { inStepStatements } from './in-step';
 
 /** Changes both ends of many ties in one transaction. // L6 L7 */
@@ -61,14 +60,14 @@ async function agreementLinesOf(sql: Sql, companyId: number, tieIds: readonly nu
        JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
        JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
       WHERE t.company_id = ? AND t.id IN (?)`,
-    [companyId, [0, ...tieIds]],
+    [companyId, tieIds],
   );
   return [...new Set(rows.flatMap((row) => [row.sold, row.bought]))].filter((id) => id !== null);
 }
 
 /** The ties with both their ends, locked: orders first, then purchases; in the order of the ties. */
 async function lockPairs(sql: Sql, companyId: number, tieIds: readonly number[]): Promise<Pair[]> {
-  const ids = [0, ...tieIds];
+  const ids = tieIds;
   const of = (column: string) => `SELECT ${column} FROM tie t
        JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
        JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
@@ -109,21 +108,21 @@ async function lockPairs(sql: Sql, companyId: number, tieIds: readonly number[])
     [companyId, ids],
   );
   const [addresses, sharing] = await Promise.all([
-    sql.rows<{ id: number; customer_id: number }>(
+    sql.rows<{ id: number; customerId: number }>(
       'SELECT id, customer_id FROM ship_to WHERE company_id = ? AND customer_id IN (?)',
-      [companyId, [0, ...rows.map((row) => row.customer_id)]],
+      [companyId, rows.map((row) => row.customerId)],
     ),
     dropsOf(
       sql,
       companyId,
-      rows.map((row) => row.order_id),
+      rows.map((row) => row.orderId),
     ),
   ]);
   return rows.map((row) =>
     pairOf(
       row,
-      addresses.filter((each) => each.customer_id === row.customer_id).map((each) => each.id),
-      sharing.get(row.order_id) ?? [],
+      addresses.filter((each) => each.customerId === row.customerId).map((each) => each.id),
+      sharing.get(row.orderId) ?? [],
     ),
   );
 }
@@ -134,7 +133,7 @@ async function dropsOf(
   companyId: number,
   orderIds: readonly number[],
 ): Promise<Map<number, { id: number; number: string; orderIds: number[] }[]>> {
-  const rows = await sql.rows<{ order_id: number; id: number; number: string; other_id: number }>(
+  const rows = await sql.rows<{ orderId: number; id: number; number: string; otherId: number }>(
     `SELECT DISTINCT sl.order_id, p.id, p.number, osl.order_id AS other_id
        FROM sales_order_line sl
        JOIN tie t ON t.company_id = sl.company_id AND t.order_line_id = sl.id AND t.open = TRUE
@@ -144,15 +143,15 @@ async function dropsOf(
        JOIN tie ot ON ot.company_id = opl.company_id AND ot.purchase_line_id = opl.id AND ot.open = TRUE
        JOIN sales_order_line osl ON osl.company_id = ot.company_id AND osl.id = ot.order_line_id
       WHERE sl.company_id = ? AND sl.order_id IN (?) ORDER BY p.id`,
-    [companyId, [0, ...orderIds]],
+    [companyId, orderIds],
   );
   const byOrder = new Map<number, { id: number; number: string; orderIds: number[] }[]>();
-  for (const { order_id, id, number, other_id } of rows) {
-    const drops = byOrder.get(order_id) ?? [];
+  for (const { orderId, id, number, otherId } of rows) {
+    const drops = byOrder.get(orderId) ?? [];
     const drop = drops.find((each) => each.id === id);
-    if (drop) drop.orderIds.push(other_id);
-    else drops.push({ id, number, orderIds: [other_id] });
-    byOrder.set(order_id, drops);
+    if (drop) drop.orderIds.push(otherId);
+    else drops.push({ id, number, orderIds: [otherId] });
+    byOrder.set(orderId, drops);
   }
   return byOrder;
 }
@@ -160,100 +159,99 @@ async function dropsOf(
 interface PairRow {
   id: number;
   tied: string;
-  tie_received: string;
-  item_id: number;
-  item_number: string;
+  tieReceived: string;
+  itemId: number;
+  itemNumber: string;
   unit: string;
-  list_price: string;
-  order_id: number;
-  order_number: string;
-  order_state: OrderState;
-  order_currency: string;
-  customer_id: number;
-  order_ship_to: number | null;
-  sales_id: number;
-  sales_no: number;
-  sales_quantity: string;
-  sales_tied: string;
-  sales_price: string;
-  sales_amount: string;
-  sales_agreed: string | null;
-  sales_agreement: number | null;
+  listPrice: string;
+  orderId: number;
+  orderNumber: string;
+  orderState: OrderState;
+  orderCurrency: string;
+  customerId: number;
+  orderShipTo: number | null;
+  salesId: number;
+  salesNo: number;
+  salesQuantity: string;
+  salesTied: string;
+  salesPrice: string;
+  salesAmount: string;
+  salesAgreed: string | null;
+  salesAgreement: number | null;
   route: Route;
   shipped: string;
   reserved: string;
-  ship_date: Day;
-  purchase_id: number;
-  purchase_number: string;
-  purchase_state: PurchaseState;
-  purchase_currency: string;
-  purchase_ship_to: number | null;
-  supply_id: number;
-  supply_no: number;
-  supply_quantity: string;
-  supply_tied: string;
-  supply_price: string;
-  supply_amount: string;
-  supply_agreed: string | null;
-  supply_agreement: number | null;
-  supply_received: string;
-  due_date: Day;
+  shipDate: Day;
+  purchaseId: number;
+  purchaseNumber: string;
+  purchaseState: PurchaseState;
+  purchaseCurrency: string;
+  purchaseShipTo: number | null;
+  supplyId: number;
+  supplyNo: number;
+  supplyQuantity: string;
+  supplyTied: string;
+  supplyPrice: string;
+  supplyAmount: string;
+  supplyAgreed: string | null;
+  supplyAgreement: number | null;
+  supplyReceived: string;
+  dueDate: Day;
   vendor: string;
   minimum: string;
   multiple: string;
 }
 
 function pairOf(row: PairRow, shipToIds: number[], drops: Pair['order']['drops']): Pair {
-  const orNull = (value: string | null) => (value === null ? null : plain(value));
   return {
     tieId: row.id,
-    quantity: plain(row.tied),
-    received: plain(row.tie_received),
-    item: { id: row.item_id, number: row.item_number, unit: row.unit, listPrice: plain(row.list_price) },
+    quantity: row.tied,
+    received: row.tieReceived,
+    item: { id: row.itemId, number: row.itemNumber, unit: row.unit, listPrice: row.listPrice },
     order: {
-      id: row.order_id,
-      number: row.order_number,
-      state: row.order_state,
-      currency: row.order_currency,
-      shipToId: row.order_ship_to,
+      id: row.orderId,
+      number: row.orderNumber,
+      state: row.orderState,
+      currency: row.orderCurrency,
+      shipToId: row.orderShipTo,
       shipToIds,
       drops,
     },
     sales: {
-      id: row.sales_id,
-      lineNo: row.sales_no,
-      quantity: plain(row.sales_quantity),
-      tied: plain(row.sales_tied),
-      unitPrice: plain(row.sales_price),
-      amount: plain(row.sales_amount),
-      agreedAmount: orNull(row.sales_agreed),
-      agreementLineId: row.sales_agreement,
+      id: row.salesId,
+      lineNo: row.salesNo,
+      quantity: row.salesQuantity,
+      tied: row.salesTied,
+      unitPrice: row.salesPrice,
+      amount: row.salesAmount,
+      agreedAmount: row.salesAgreed,
+      agreementLineId: row.salesAgreement,
       route: row.route,
-      shipped: plain(row.shipped),
-      reserved: plain(row.reserved),
-      shipDate: row.ship_date,
+      shipped: row.shipped,
+      reserved: row.reserved,
+      shipDate: row.shipDate,
     },
     purchase: {
-      id: row.purchase_id,
-      number: row.purchase_number,
-      state: row.purchase_state,
-      currency: row.purchase_currency,
-      shipToId: row.purchase_ship_to,
+      id: row.purchaseId,
+      number: row.purchaseNumber,
+      state: row.purchaseState,
+      currency: row.purchaseCurrency,
+      shipToId: row.purchaseShipTo,
     },
     supply: {
-      id: row.supply_id,
-      lineNo: row.supply_no,
-      quantity: plain(row.supply_quantity),
-      tied: plain(row.supply_tied),
-      unitPrice: plain(row.supply_price),
-      amount: plain(row.supply_amount),
-      agreedAmount: orNull(row.supply_agreed),
-      agreementLineId: row.supply_agreement,
-      received: plain(row.supply_received),
-      dueDate: row.due_date,
+      id: row.supplyId,
+      lineNo: row.supplyNo,
+      quantity: row.supplyQuantity,
+      tied: row.supplyTied,
+      unitPrice: row.supplyPrice,
+      amount: row.supplyAmount,
+      agreedAmount: row.supplyAgreed,
+      agreementLineId: row.supplyAgreement,
+      received: row.supplyReceived,
+      dueDate: row.dueDate,
       vendor: row.vendor,
-      minimum: plain(row.minimum),
-      multiple: plain(row.multiple),
+      minimum: row.minimum,
+      multiple: row.multiple,
     },
   };
 }

@@ -32,20 +32,20 @@ export async function listBench(
   const rows = await sql.rows<
     AddressColumns & {
       id: number;
-      line_no: number;
-      order_id: number;
-      order_number: string;
-      customer_id: number;
-      customer_number: string;
-      customer_name: string;
-      item_id: number;
-      item_number: string;
-      item_name: string;
+      lineNo: number;
+      orderId: number;
+      orderNumber: string;
+      customerId: number;
+      customerNumber: string;
+      customerName: string;
+      itemId: number;
+      itemNumber: string;
+      itemName: string;
       unit: string;
       quantity: string;
       cancelled: string;
       tied: string;
-      ship_date: Day;
+      shipDate: Day;
       route: Route;
       currency: string;
     }
@@ -65,25 +65,25 @@ export async function listBench(
   const offers = await offersFor(
     sql,
     companyId,
-    shown.map((row) => row.item_id),
+    shown.map((row) => row.itemId),
     workDate,
   );
   const last = shown.at(-1);
   return {
     rows: shown.map((row) => ({
       orderLineId: row.id,
-      lineNo: row.line_no,
-      order: { kind: 'SO', id: row.order_id, number: row.order_number },
-      customer: { id: row.customer_id, number: row.customer_number, name: row.customer_name },
+      lineNo: row.lineNo,
+      order: { kind: 'SO', id: row.orderId, number: row.orderNumber },
+      customer: { id: row.customerId, number: row.customerNumber, name: row.customerName },
       shipTo: addressOf(row)!,
-      item: { id: row.item_id, number: row.item_number, name: row.item_name, unit: row.unit },
+      item: { id: row.itemId, number: row.itemNumber, name: row.itemName, unit: row.unit },
       quantity: dec(row.quantity).minus(row.cancelled).minus(row.tied).toFixed(),
       route: row.route,
-      shipDate: row.ship_date,
+      shipDate: row.shipDate,
       currency: row.currency,
-      offers: offers.get(row.item_id) ?? [],
-      proposal: proposalFor(offers.get(row.item_id) ?? [], row.ship_date, workDate),
+      offers: offers.get(row.itemId) ?? [],
+      proposal: proposalFor(offers.get(row.itemId) ?? [], row.shipDate, workDate),
     })),
-    next: rows.length > most && last ? `${last.ship_date}|${last.id}` : null,
+    next: rows.length > most && last ? `${last.shipDate}|${last.id}` : null,
   };
 }

@@ -3,7 +3,7 @@ import type { Route } from '@core/catalogue';
 import type { OrderState } from '@core/orders';
 import { dec, type Day } from '@core/kernel';
 import type { Sql } from '../db/database';
-import { APPROVED, plain } from '../db/mapping';
+import { APPROVED } from '../db/mapping';
 
 /** Who sells these items to us, by item id, and whether they are approved on that day. // L9 */
 export async function offersFor(
@@ -15,12 +15,12 @@ export async function offersFor(
   const ids = [...new Set(itemIds)];
   if (ids.length === 0) return new Map();
   const rows = await sql.rows<{
-    item_id: number;
-    vendor_id: number;
+    itemId: number;
+    vendorId: number;
     name: string;
-    unit_price: string;
-    lead_days: number;
-    preferred: number;
+    unitPrice: string;
+    leadDays: number;
+    preferred: boolean;
     minimum: string;
     multiple: string;
     approved: number;
@@ -35,18 +35,18 @@ export async function offersFor(
   );
   const offers = new Map<number, Offer[]>();
   for (const row of rows) {
-    const list = offers.get(row.item_id) ?? [];
+    const list = offers.get(row.itemId) ?? [];
     list.push({
-      vendorId: row.vendor_id,
+      vendorId: row.vendorId,
       vendor: row.name,
-      unitPrice: plain(row.unit_price),
-      leadDays: row.lead_days,
-      preferred: Boolean(row.preferred),
-      minimum: plain(row.minimum),
-      multiple: plain(row.multiple),
+      unitPrice: row.unitPrice,
+      leadDays: row.leadDays,
+      preferred: row.preferred,
+      minimum: row.minimum,
+      multiple: row.multiple,
       approved: Boolean(row.approved),
     });
-    offers.set(row.item_id, list);
+    offers.set(row.itemId, list);
   }
   return offers;
 }
@@ -60,31 +60,31 @@ export async function lockBenchLines(
 ): Promise<BenchLine[]> {
   const ids = [...new Set(lineIds)];
   if (ids.length === 0) return [];
-  const orders = await sql.rows<{ order_id: number }>(
+  const orders = await sql.rows<{ orderId: number }>(
     'SELECT DISTINCT order_id FROM sales_order_line WHERE company_id = ? AND id IN (?)',
     [companyId, ids],
   );
   if (orders.length === 0) return [];
   const rows = await sql.rows<{
     id: number;
-    line_no: number;
-    order_id: number;
+    lineNo: number;
+    orderId: number;
     number: string;
     state: OrderState;
     currency: string;
-    ship_to_id: number;
-    location_id: number;
+    shipToId: number;
+    locationId: number;
     route: Route;
     quantity: string;
     cancelled: string;
     tied: string;
-    ship_date: Day;
-    item_id: number;
-    tax_code_id: number;
-    tax_rate: string;
-    item_number: string;
+    shipDate: Day;
+    itemId: number;
+    taxCodeId: number;
+    taxRate: string;
+    itemNumber: string;
     unit: string;
-    item_group_id: number | null;
+    itemGroupId: number | null;
   }>(
     `SELECT STRAIGHT_JOIN l.id, l.line_no, l.order_id, o.number, o.state, o.currency, o.ship_to_id, l.location_id, l.route,
             l.quantity, l.cancelled, l.tied, l.ship_date, l.item_id, l.tax_code_id, l.tax_rate,
@@ -94,32 +94,32 @@ export async function lockBenchLines(
        FROM sales_order o
        JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
       WHERE o.company_id = ? AND o.id IN (?) AND l.id IN (?) ORDER BY o.id, l.id FOR UPDATE`,
-    [companyId, orders.map((row) => row.order_id), ids],
+    [companyId, orders.map((row) => row.orderId), ids],
   );
   const offers = await offersFor(
     sql,
     companyId,
-    rows.map((row) => row.item_id),
+    rows.map((row) => row.itemId),
     day,
   );
   return rows.map((row) => ({
     id: row.id,
-    lineNo: row.line_no,
-    order: { id: row.order_id, number: row.number, state: row.state, currency: row.currency },
-    shipToId: row.ship_to_id,
-    locationId: row.location_id,
+    lineNo: row.lineNo,
+    order: { id: row.orderId, number: row.number, state: row.state, currency: row.currency },
+    shipToId: row.shipToId,
+    locationId: row.locationId,
     route: row.route,
     uncovered: dec(row.quantity).minus(row.cancelled).minus(row.tied).toFixed(),
-    shipDate: row.ship_date,
+    shipDate: row.shipDate,
     item: {
-      id: row.item_id,
-      number: row.item_number,
+      id: row.itemId,
+      number: row.itemNumber,
       unit: row.unit,
-      groupId: row.item_group_id,
-      taxCodeId: row.tax_code_id,
-      taxRate: plain(row.tax_rate),
+      groupId: row.itemGroupId,
+      taxCodeId: row.taxCodeId,
+      taxRate: row.taxRate,
     },
-    offers: offers.get(row.item_id) ?? [],
+    offers: offers.get(row.itemId) ?? [],
   }));
 }
 
@@ -148,8 +148,8 @@ export async function boughtItems(
     id: number;
     number: string;
     unit: string;
-    item_group_id: number | null;
-    tax_code_id: number;
+    itemGroupId: number | null;
+    taxCodeId: number;
     rate: string;
   }>(
     `SELECT i.id, i.number, i.unit, i.item_group_id, i.tax_code_id, t.rate
@@ -166,9 +166,9 @@ export async function boughtItems(
           id: row.id,
           number: row.number,
           unit: row.unit,
-          groupId: row.item_group_id,
-          taxCodeId: row.tax_code_id,
-          taxRate: plain(row.rate),
+          groupId: row.itemGroupId,
+          taxCodeId: row.taxCodeId,
+          taxRate: row.rate,
         },
         offers: offers.get(row.id) ?? [],
       },

@@ -3,7 +3,6 @@ import { dec, share, ZERO, type Day, type Dec } from '@core/kernel';
 import { differencesOf, type Part } from '@core/supply';
 import type { ThreadOut } from '@api/supply';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
 
 // What threads are made of, for one order line or all of an order's: four reads by their keys, however many lines.
 
@@ -25,26 +24,26 @@ const LINES: Record<Scope['of'], { from: string; where: string }> = {
 export interface OrderRow {
   id: number;
   number: string;
-  order_date: Day;
+  orderDate: Day;
   state: string;
-  ship_to_id: number | null;
+  shipToId: number | null;
 }
 
 export interface LineRow {
   id: number;
-  line_no: number;
+  lineNo: number;
   quantity: string;
   cancelled: string;
-  ship_date: Day;
+  shipDate: Day;
   route: Route;
   item: string;
   unit: string;
-  agreement_id: number | null;
-  agreement_number: string | null;
-  signed_on: Day | null;
-  first_day: Day | null;
+  agreementId: number | null;
+  agreementNumber: string | null;
+  signedOn: Day | null;
+  firstDay: Day | null;
   committed: string | null;
-  line_shipped: string | null;
+  lineShipped: string | null;
 }
 
 /** The order of a scope; undefined where there is none. */
@@ -74,41 +73,41 @@ export function threadLines(sql: Sql, companyId: number, { of, id }: Scope): Pro
 }
 
 interface SupplyRow {
-  order_line_id: number;
-  tie_id: number;
+  orderLineId: number;
+  tieId: number;
   quantity: string;
   received: string;
-  line_quantity: string;
-  due_date: Day;
-  purchase_id: number;
+  lineQuantity: string;
+  dueDate: Day;
+  purchaseId: number;
   number: string;
-  ship_to_id: number | null;
+  shipToId: number | null;
   vendor: string;
 }
 
 interface PostedRow {
-  order_line_id: number;
+  orderLineId: number;
   kind: 'RC' | 'SH' | 'CI' | 'VI';
   /** Of the document's own line, and of the line it hangs on: a receipt's tie, a shipment's or vendor invoice's receipt line, an invoice's shipment line. */
-  line_id: number;
-  on_id: number | null;
+  lineId: number;
+  onId: number | null;
   quantity: string;
   id: number;
   number: string;
   day: Day;
   note: string;
   /** What took it back, if anything did. // P1 */
-  by_id: number | null;
-  by_number: string | null;
-  by_day: Day | null;
+  byId: number | null;
+  byNumber: string | null;
+  byDay: Day | null;
   /** Of a customer invoice: what it is worth, owes, and was paid last. */
   net: string | null;
-  due_date: Day | null;
+  dueDate: Day | null;
   amount: string | null;
   settled: string | null;
-  payment_id: number | null;
-  payment_number: string | null;
-  paid_on: Day | null;
+  paymentId: number | null;
+  paymentNumber: string | null;
+  paidOn: Day | null;
 }
 
 /** One line's documents, oldest first, and what of it was taken back. */
@@ -148,14 +147,14 @@ export function documentsOfLines(
     ]),
   );
   const tied = new Map<number, Dec>();
-  for (const row of supplies) tied.set(row.order_line_id, dec(row.quantity).plus(tied.get(row.order_line_id) ?? ZERO));
+  for (const row of supplies) tied.set(row.orderLineId, dec(row.quantity).plus(tied.get(row.orderLineId) ?? ZERO));
   const of = new Map(lines.map((line) => [line.id, line]));
-  for (const row of supplies.sort((a, b) => a.tie_id - b.tie_id)) {
-    const line = of.get(row.order_line_id);
-    if (line) found.get(line.id)!.supplies.push(supplyOf(row, line, tied.get(line.id)!, order.ship_to_id));
+  for (const row of supplies.sort((a, b) => a.tieId - b.tieId)) {
+    const line = of.get(row.orderLineId);
+    if (line) found.get(line.id)!.supplies.push(supplyOf(row, line, tied.get(line.id)!, order.shipToId));
   }
-  for (const row of posted.sort((a, b) => a.line_id - b.line_id)) {
-    const documents = found.get(row.order_line_id);
+  for (const row of posted.sort((a, b) => a.lineId - b.lineId)) {
+    const documents = found.get(row.orderLineId);
     if (documents) addPosted(documents, row);
   }
   return found;
@@ -230,51 +229,51 @@ function supplyOf(row: SupplyRow, line: LineRow, tied: Dec, shipToId: number | n
     route: line.route,
     tied: row.quantity,
     salesQuantity: dec(line.quantity).minus(line.cancelled).minus(tied).plus(row.quantity).toFixed(),
-    supplyQuantity: row.line_quantity,
-    shipDate: line.ship_date,
-    supplyDate: row.due_date,
-    sameAddress: row.ship_to_id === shipToId,
+    supplyQuantity: row.lineQuantity,
+    shipDate: line.shipDate,
+    supplyDate: row.dueDate,
+    sameAddress: row.shipToId === shipToId,
   });
   const part: Part = {
-    document: { kind: 'PO', id: row.purchase_id, number: row.number },
-    quantity: plain(row.quantity),
-    day: row.due_date,
+    document: { kind: 'PO', id: row.purchaseId, number: row.number },
+    quantity: row.quantity,
+    day: row.dueDate,
     note: row.vendor,
     filled: share(row.received, row.quantity),
     ...(differences.length > 0 ? { differs: differences.join(', ') } : {}),
   };
-  return { tieId: row.tie_id, part };
+  return { tieId: row.tieId, part };
 }
 
 /** Puts what was posted where it belongs: what stands with its kind, what was taken back by itself. */
 function addPosted(documents: LineDocuments, row: PostedRow): void {
   const document = { kind: row.kind, id: row.id, number: row.number };
-  const quantity = plain(row.quantity);
-  if (row.by_id !== null) {
-    const by = { kind: row.kind === 'CI' ? ('CN' as const) : row.kind, id: row.by_id, number: row.by_number! };
-    documents.undone.push({ document, quantity, by, day: row.by_day! });
+  const quantity = row.quantity;
+  if (row.byId !== null) {
+    const by = { kind: row.kind === 'CI' ? ('CN' as const) : row.kind, id: row.byId, number: row.byNumber! };
+    documents.undone.push({ document, quantity, by, day: row.byDay! });
     return;
   }
   const part = (note: string): Part => ({ document, quantity, day: row.day, note, filled: 1 });
-  if (row.kind === 'RC') documents.came.push({ receiptLineId: row.line_id, tieId: row.on_id!, part: part('') });
+  if (row.kind === 'RC') documents.came.push({ receiptLineId: row.lineId, tieId: row.onId!, part: part('') });
   else if (row.kind === 'SH') {
-    documents.shipments.push({ shipmentLineId: row.line_id, receiptLineId: row.on_id, part: part(`to ${row.note}`) });
-  } else if (row.kind === 'VI') documents.vendorInvoices.push({ receiptLineId: row.on_id!, part: part(row.note) });
+    documents.shipments.push({ shipmentLineId: row.lineId, receiptLineId: row.onId, part: part(`to ${row.note}`) });
+  } else if (row.kind === 'VI') documents.vendorInvoices.push({ receiptLineId: row.onId!, part: part(row.note) });
   else {
     const worth = `${row.note} ${dec(row.net!).toFixed(2)}`;
-    documents.invoices.push({ shipmentLineId: row.on_id!, part: part(worth), paid: paidPart(row) });
+    documents.invoices.push({ shipmentLineId: row.onId!, part: part(worth), paid: paidPart(row) });
   }
 }
 
 /** How far an invoice is paid; unpaid, the bead leads to the invoice it waits for. */
 function paidPart(row: PostedRow): Part {
-  const unpaid = row.payment_id === null;
+  const unpaid = row.paymentId === null;
   return {
     document: unpaid
       ? { kind: 'CI', id: row.id, number: row.number }
-      : { kind: 'PY', id: row.payment_id!, number: row.payment_number! },
-    quantity: plain(row.quantity),
-    day: row.paid_on ?? row.due_date!,
+      : { kind: 'PY', id: row.paymentId!, number: row.paymentNumber! },
+    quantity: row.quantity,
+    day: row.paidOn ?? row.dueDate!,
     note: unpaid ? 'due' : dec(row.settled!).eq(row.amount!) ? 'paid' : 'part paid',
     filled: share(row.settled!, row.amount!),
   };

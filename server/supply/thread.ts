@@ -3,7 +3,6 @@ import { buildThread, pairMoves, type PairedMove, type Part, type ThreadRows } f
 import type { ThreadOut } from '@api/supply';
 import { there } from '../acts';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
 import {
   documentsOfLines,
   postedRows,
@@ -63,7 +62,7 @@ function threadOf(
     moves.flatMap((move, index) => (place >= 0 && move[at] === place ? [index] : []));
   const quantity = dec(line.quantity).minus(line.cancelled);
   const rows: ThreadRows = {
-    quantity: quantity.gt(0) ? quantity.toFixed() : plain(line.quantity),
+    quantity: quantity.gt(0) ? quantity.toFixed() : line.quantity,
     purchased: line.route !== 'stock' || supplies.length > 0,
     agreed: agreedPart(line),
     ordered: orderedPart(order, line),
@@ -87,7 +86,7 @@ function threadOf(
   };
   return {
     orderLineId: line.id,
-    title: `${order.number} line ${line.line_no} · ${line.item} · ${inUnits(plain(line.quantity), line.unit)}`,
+    title: `${order.number} line ${line.lineNo} · ${line.item} · ${inUnits(line.quantity, line.unit)}`,
     ...buildThread(rows),
   };
 }
@@ -123,21 +122,21 @@ export async function threadOfDocument(
 }
 
 function agreedPart(line: LineRow): Part | null {
-  if (line.agreement_id === null) return null;
+  if (line.agreementId === null) return null;
   return {
-    document: { kind: 'AG', id: line.agreement_id, number: line.agreement_number! },
-    quantity: plain(line.quantity),
-    day: line.signed_on ?? line.first_day!,
-    note: `${plain(line.line_shipped!)} of ${plain(line.committed!)} shipped`,
-    filled: share(line.line_shipped!, line.committed!),
+    document: { kind: 'AG', id: line.agreementId, number: line.agreementNumber! },
+    quantity: line.quantity,
+    day: line.signedOn ?? line.firstDay!,
+    note: `${line.lineShipped!} of ${line.committed!} shipped`,
+    filled: share(line.lineShipped!, line.committed!),
   };
 }
 
 function orderedPart(order: OrderRow, line: LineRow): Part {
   return {
     document: { kind: 'SO', id: order.id, number: order.number },
-    quantity: plain(line.quantity),
-    day: order.order_date,
+    quantity: line.quantity,
+    day: order.orderDate,
     note: order.state === 'confirmed' || order.state === 'closed' ? 'confirmed' : order.state,
     filled: order.state === 'draft' ? 0 : order.state === 'cancelled' ? 0 : 1,
   };

@@ -4,7 +4,6 @@ import type * as z from 'zod';
 import * as contract from '@api/supply';
 import { defineAct, there, withoutLocks, type Touched } from '../acts';
 import type { Sql } from '../db/database';
-import { plain } from '../db/mapping';
 import { lockSalesEnd, lockSupplyEnd, lockTiesById, openSales, openSupplies } from './ends';
 import { tiedStatement, tieStatements } from './acts';
 import { inStepStatements } from './in-step';
@@ -79,28 +78,19 @@ const purchaseToStock = defineAct(contract.purchaseToStock, {
       number: string;
       version: number;
       state: PurchaseState;
-      ship_to_id: number | null;
+      shipToId: number | null;
     }>('SELECT id, number, version, state, ship_to_id FROM purchase_order WHERE company_id = ? AND id = ? FOR UPDATE', [
       doer.companyId,
       input.id,
     ]);
     const purchase = there(head, 'This purchase order');
-    const lines = await tx.rows<{ id: number; line_no: number; tied: string; received: string }>(
+    const lines = await tx.rows<{ id: number; lineNo: number; tied: string; received: string }>(
       'SELECT id, line_no, tied, received FROM purchase_order_line WHERE company_id = ? AND purchase_order_id = ? ORDER BY line_no',
       [doer.companyId, input.id],
     );
     return {
-      id: purchase.id,
-      number: purchase.number,
-      version: purchase.version,
-      state: purchase.state,
-      shipToId: purchase.ship_to_id,
-      lines: lines.map((line) => ({
-        id: line.id,
-        lineNo: line.line_no,
-        tied: plain(line.tied),
-        received: plain(line.received),
-      })),
+      ...purchase,
+      lines: lines,
     };
   },
   decide: (purchase) => decideToStock(purchase),

@@ -2,14 +2,13 @@ import { addDays, share, type Day, type DocumentKind } from '@core/kernel';
 import type { TodayRow } from '@api/today';
 import { callsOf } from '../agreements';
 import type { Bound, Sql } from '../db/database';
-import { plain } from '../db/mapping';
 
 /** Rows of one kind shown at most; the rest is counted. */
 const MOST = 40;
 
 interface Row {
-  document_kind: DocumentKind;
-  document_id: number;
+  documentKind: DocumentKind;
+  documentId: number;
   number: string;
   party: string;
   count: number;
@@ -19,7 +18,7 @@ interface Row {
   done: string | null;
   whole: string | null;
   note?: string;
-  order_line_id: number | null;
+  orderLineId: number | null;
 }
 
 interface Source {
@@ -230,7 +229,7 @@ export async function today(sql: Sql, companyId: number, workDate: Day) {
 async function stillDue(sql: Sql, companyId: number, workDate: Day, rows: readonly Row[]): Promise<Row[]> {
   const checked = await Promise.all(
     rows.map(async (row) => {
-      const calls = [...(await callsOf(sql, companyId, row.document_id)).values()].flat();
+      const calls = [...(await callsOf(sql, companyId, row.documentId)).values()].flat();
       const due = calls.filter((call) => call.day <= addDays(workDate, 7) && call.rest !== '0' && call.made === null);
       return due.length === 0 ? null : { ...row, count: due.length, day: due.map((call) => call.day).sort()[0]! };
     }),
@@ -242,14 +241,14 @@ function rowOf({ band, kind }: Source, row: Row): TodayRow {
   return {
     band,
     kind,
-    document: { kind: row.document_kind, id: row.document_id, number: row.number },
+    document: { kind: row.documentKind, id: row.documentId, number: row.number },
     party: row.party,
     count: row.count,
     day: row.day,
-    amount: row.amount === null ? null : plain(row.amount),
+    amount: row.amount,
     currency: row.currency,
     share: share(row.done ?? '0', row.whole ?? '1'),
     note: row.note ?? '',
-    orderLineId: row.order_line_id,
+    orderLineId: row.orderLineId,
   };
 }

@@ -7,13 +7,12 @@ import {
   type KeptList,
   type KeptRow,
   type KeptValues,
-  type ListField,
   type Target,
 } from '@core/upkeep';
 import * as contract from '@api/upkeep';
 import { defineAct, there } from '../acts';
 import type { Bound, Sql, Tx } from '../db/database';
-import { likeOf, PAGE_ROWS, plain } from '../db/mapping';
+import { likeOf, PAGE_ROWS } from '../db/mapping';
 import { namedBy, unitsOf } from './named';
 import { STORED, type StoredList } from './tables';
 
@@ -30,13 +29,12 @@ function listNamed(name: string): Found {
   return { list, stored, ofCompany: `x.${stored.company ?? 'company_id'}` };
 }
 
-type Raw = { id: number } & Record<string, string | number | null>;
+type Raw = { id: number } & Record<string, string | number | boolean | null>;
 
-/** A cell as it is shown: decimals plain, yes and no in words, nothing as nothing. */
-function cellOf({ is }: ListField, value: string | number | null | undefined): string {
+/** A cell as it is shown: yes and no in words, nothing as nothing. */
+function cellOf(value: string | number | boolean | null | undefined): string {
   if (value === null || value === undefined) return '';
-  if (is.kind === 'number') return plain(String(value));
-  if (is.kind === 'choice' && typeof value === 'number') return value ? 'yes' : 'no';
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
   return String(value);
 }
 
@@ -55,7 +53,7 @@ function rowsWhere(
     ])
     .then((rows) =>
       rows.map((row) => {
-        const cells = Object.fromEntries(list.fields.map((field) => [field.name, cellOf(field, row[field.name])]));
+        const cells = Object.fromEntries(list.fields.map((field) => [field.name, cellOf(row[field.name])]));
         return { id: row.id, stamp: stampOf(cells), cells };
       }),
     );
@@ -107,11 +105,8 @@ async function groundOf(sql: Sql, companyId: number, name: string, typed: KeepTy
   const column = within ? stored.fields[within.name]![1] : null;
   const rows =
     alike === null
-      ? await rowsWhere(sql, found, companyId, list.grows ? 'TRUE' : 'x.id IN (?)', list.grows ? [] : [[0, ...ids]])
-      : await rowsWhere(sql, found, companyId, `(x.id IN (?) OR x.${column} IN (?))`, [
-          [0, ...ids],
-          [0, ...alike],
-        ]);
+      ? await rowsWhere(sql, found, companyId, list.grows ? 'TRUE' : 'x.id IN (?)', list.grows ? [] : [ids])
+      : await rowsWhere(sql, found, companyId, `(x.id IN (?) OR x.${column} IN (?))`, [ids, alike]);
   return {
     list,
     rows,

@@ -453,14 +453,14 @@ export async function verify(sql: Sql): Promise<string[]> {
 /** What is accrued against what the tiers say of what was invoiced in the term, recomputed from scratch. // A10 */
 async function rebateDifferences(sql: Sql): Promise<string[]> {
   const agreements = await sql.rows<{
-    company_id: number;
+    companyId: number;
     id: number;
     number: string;
-    rebate_kind: RebateKind;
-    rebate_by: RebateBasis;
-    rebate_value: string;
-    rebate_quantity: string;
-    rebate_accrued: string;
+    rebateKind: RebateKind;
+    rebateBy: RebateBasis;
+    rebateValue: string;
+    rebateQuantity: string;
+    rebateAccrued: string;
     currency: string;
   }>(
     `SELECT company_id, id, number, rebate_kind, rebate_by, rebate_value, rebate_quantity, rebate_accrued, currency
@@ -470,12 +470,12 @@ async function rebateDifferences(sql: Sql): Promise<string[]> {
   for (const row of agreements) {
     const tiers = await sql.rows<{ from: string; rate: string }>(
       'SELECT from_amount AS `from`, rate FROM agreement_rebate_tier WHERE company_id = ? AND agreement_id = ? ORDER BY from_amount',
-      [row.company_id, row.id],
+      [row.companyId, row.id],
     );
-    const base = dec(row.rebate_by === 'value' ? row.rebate_value : row.rebate_quantity);
-    const owed = rebateOwed({ kind: row.rebate_kind, by: row.rebate_by, tiers }, base, row.currency);
-    if (owed.eq(row.rebate_accrued)) continue;
-    differences.push(`rebate accrued: ${row.number} is ${row.rebate_accrued}, the tiers say ${owed.toFixed()}`);
+    const base = dec(row.rebateBy === 'value' ? row.rebateValue : row.rebateQuantity);
+    const owed = rebateOwed({ kind: row.rebateKind, by: row.rebateBy, tiers }, base, row.currency);
+    if (owed.eq(row.rebateAccrued)) continue;
+    differences.push(`rebate accrued: ${row.number} is ${row.rebateAccrued}, the tiers say ${owed.toFixed()}`);
   }
   return differences;
 }

@@ -1,0 +1,53 @@
+import { connect, type Database } from './database';
+
+/** The driver's door, on the tests' own database: temporary tables of one connection only. */
+describe('the database', () => {
+  let database: Database;
+  beforeAll(() => (database = connect(process.env['TEST_DATABASE_URL']!, 1)));
+  afterAll(() => database.close());
+
+  it('names columns as the code does, and gives decimals as their shortest text, booleans as booleans, days as days', async () => {
+    await database.run(
+      'CREATE OR REPLACE TEMPORARY TABLE door (id INT AUTO_INCREMENT PRIMARY KEY, unit_price DECIMAL(19,5), on_bench BOOLEAN, due_date DATE, small TINYINT)',
+    );
+    await database.run(
+      'INSERT INTO door (unit_price, on_bench, due_date, small) VALUES (?, ?, ?, 1), (?, NULL, NULL, 0)',
+      ['12.50000', true, '2027-03-01', '-0.00000'],
+    );
+    expect(await database.rows('SELECT * FROM door ORDER BY id')).toEqual([
+      { id: 1, unitPrice: '12.5', onBench: true, dueDate: '2027-03-01', small: 1 },
+      { id: 2, unitPrice: '0', onBench: null, dueDate: null, small: 0 },
+    ]);
+    expect(await database.rows('SELECT SUM(unit_price) AS sum, 2 AS line_no FROM door')).toEqual([
+      { sum: '12.5', lineNo: 2 },
+    ]);
+  });
+
+  it('has nothing in an empty list, and everything outside it', async () => {
+    const count = (where: string, values: number[]) =>
+      database.rows(`SELECT COUNT(*) AS n FROM (SELECT 1 AS id UNION SELECT 2) x WHERE id ${where} (?)`, [values]);
+    expect(await count('IN', [])).toEqual([{ n: 0 }]);
+    expect(await count('NOT IN', [])).toEqual([{ n: 2 }]);
+    expect(await count('IN', [2])).toEqual([{ n: 1 }]);
+  });
+
+  it('sends several statements in one trip and gives the rows of those that have some', async () => {
+    const answers = await database.together([
+      { sql: 'SET @kept = ?', values: [7] },
+      { sql: 'SELECT @kept + ? AS sum_of', values: [1], rows: true },
+      { sql: 'SELECT 1 AS one WHERE FALSE', values: [], rows: true },
+    ]);
+    expect(answers).toEqual([[], [{ sumOf: 8 }], []]);
+    expect(await database.together([])).toEqual([]);
+  });
+
+  it('takes back what a transaction wrote where it fails', async () => {
+    await database.run('CREATE OR REPLACE TEMPORARY TABLE door_two (line_no INT PRIMARY KEY) ENGINE = InnoDB');
+    const work = database.transaction(async (tx) => {
+      await tx.insertPlain('door_two', [{ lineNo: 1 }]);
+      throw new Error('no');
+    });
+    await expect(work).rejects.toThrow('no');
+    expect(await database.rows('SELECT line_no FROM door_two')).toEqual([]);
+  });
+});
