@@ -1,6 +1,6 @@
 import { FulfilmentQuery } from '@api/insight';
 import { listAgreements } from '../server/agreements';
-import type { Database, Sql } from '../server/db/database';
+import type { Database, Sql } from '../server/db';
 import { agreementsByPace, agreementSums, fulfilment } from '../server/insight';
 import { listOrders } from '../server/orders';
 import { listPurchases } from '../server/purchasing';
@@ -43,6 +43,7 @@ export async function plansOf(database: Database, companyId: number): Promise<st
   for (const [name, read] of reading) {
     said.push('', name);
     await read({
+      forUpdate: '',
       run: (sql, values) => database.run(sql, values),
       together: (statements) => database.together(statements),
       rows: async <Row>(sql: string, values: Parameters<Sql['rows']>[1]) => {

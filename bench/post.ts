@@ -1,5 +1,5 @@
 import { createPool, type Pool, type PoolConnection, type RowDataPacket } from 'mysql2/promise';
-import { columnOf } from '../server/db/rows';
+import { columnOf } from '../server/db';
 import { rateOf, type Figure } from './measure';
 import type { Stage } from './stage';
 

@@ -1,4 +1,4 @@
-import { connect, type Sql } from '../server/db/database';
+import { connect, type Sql } from '../server/db';
 import { openOrder } from '../server/orders';
 import { threadsOfOrder } from '../server/supply';
 import { type Figure, median } from './measure';
@@ -60,6 +60,7 @@ async function queriesOf(stage: Stage, orderId: number): Promise<{ largest: Quer
   const alone = connect(stage.url, 1);
   const sent: Query[] = [];
   const told: Sql = {
+    forUpdate: '',
     rows: (sql, values = []) => {
       sent.push({ sql, values });
       return alone.rows(sql, values);

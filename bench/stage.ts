@@ -6,7 +6,7 @@ import { addDays } from '@core/kernel';
 import { Actor, fixedTerm, PLAIN_HEAD } from '../demo';
 import { layMasters, type Masters } from '../demo/masters';
 import { PEOPLE } from '../demo/people';
-import { connect, type Database } from '../server/db/database';
+import { connect, type Database } from '../server/db';
 import { migrate } from '../server/db/migrate';
 
 export const WORK_DATE = '2027-03-01';

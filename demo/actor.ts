@@ -2,7 +2,7 @@ import type { Day } from '@core/kernel';
 import { sentenceOf } from '@core/refusals';
 import { RIGHTS } from '@api/access';
 import { runAct, type Act, type Doer } from '../server/acts';
-import type { Database } from '../server/db/database';
+import type { Database } from '../server/db';
 import { ALL_ACTS } from '../server/http/all-acts';
 
 /** Does acts as a person on a day: the demo is laid by the same acts people use. */
@@ -31,7 +31,7 @@ export class Actor {
     if (!found) throw new Error(`there is no act ${act}`);
     this.keys += 1;
     const key = `${this.name}-${this.keys}`;
-    const answer = await runAct(this.database, found, found.endpoint.input.parse(input), this.doer(day), key);
+    const answer = await runAct(this.database, found.asked(input), this.doer(day), key);
     if (!answer.ok) throw new Error(`${act}: ${answer.refusals.map(sentenceOf).join(' ')}`);
     return answer.result.made.map((document) => document.id);
   }

@@ -1,5 +1,5 @@
 import { addDays, type Day } from '@core/kernel';
-import type { Database, Tx } from '../server/db/database';
+import type { Database, Tx } from '../server/db';
 import type { Actor } from './actor';
 import { chanceOf } from '@core/kernel';
 import type { Masters } from './masters';

@@ -1,5 +1,5 @@
 import { addDays, type Day } from '@core/kernel';
-import type { Database } from '../server/db/database';
+import type { Database } from '../server/db';
 import { Actor } from './actor';
 import { chanceOf, type Chance } from '@core/kernel';
 import { layDesk, typePricedOrder } from './desk';

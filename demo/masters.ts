@@ -1,5 +1,5 @@
 import type { Route } from '@core/catalogue';
-import type { Database, Tx } from '../server/db/database';
+import type { Database, Tx } from '../server/db';
 import { giveRole, makeCompany, makePerson } from '../server/setup';
 import { PEOPLE } from './people';
 

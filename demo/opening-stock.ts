@@ -1,7 +1,7 @@
 import { dec, lineAmount, type Day } from '@core/kernel';
 import { adjustmentJournal } from '@core/ledger';
 import { takeNumbers, type Doer } from '../server/acts';
-import type { Database } from '../server/db/database';
+import type { Database } from '../server/db';
 import { postJournals } from '../server/ledger';
 import { OPENING_STOCK, type Masters } from './masters';
 

@@ -1,6 +1,6 @@
 import { parseArgs } from 'node:util';
 import { format } from 'date-fns';
-import { connect } from '../server/db/database';
+import { connect } from '../server/db';
 import { migrate } from '../server/db/migrate';
 import { isEmpty, layDemo } from './lay';
 

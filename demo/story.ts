@@ -1,7 +1,7 @@
 import type { TypedTerm } from '@core/agreements';
 import { addDays, dec, type Day } from '@core/kernel';
 import { openAgreement } from '../server/agreements';
-import type { Database } from '../server/db/database';
+import type { Database } from '../server/db';
 import type { Actor } from './actor';
 import type { Chance } from '@core/kernel';
 import type { Masters } from './masters';

@@ -1,6 +1,6 @@
 import { addDays, type Day } from '@core/kernel';
 import type { Route } from '@core/catalogue';
-import type { Database } from '../server/db/database';
+import type { Database } from '../server/db';
 import type { Actor } from './actor';
 import type { Masters } from './masters';
 import type { Timetable } from './timetable';

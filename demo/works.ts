@@ -1,6 +1,6 @@
 import { addDays, type Day } from '@core/kernel';
 import { answers, Ground } from '@core/promise';
-import type { Database } from '../server/db/database';
+import type { Database } from '../server/db';
 import { openPromiseGround } from '../server/promise';
 import type { Actor } from './actor';
 import type { Masters } from './masters';

@@ -1,5 +1,5 @@
 import { Actor } from '../demo';
-import { connect } from '../server/db/database';
+import { connect } from '../server/db';
 import { cell, expect, pathOfDemo, pickItem, sheet, signIn, test, typeCell, type Demo } from './world';
 
 /** Chooses in a grid cell that offers a list. */

@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { fork, type ChildProcess } from 'node:child_process';
 import { createConnection } from 'mysql2/promise';
 import { layDemo, PEOPLE, placeOf, type Place } from '../demo';
-import { connect } from '../server/db/database';
+import { connect } from '../server/db';
 import { migrate } from '../server/db/migrate';
 import { verify } from '../tools/lib/verify';
 

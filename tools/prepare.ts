@@ -1,6 +1,6 @@
 import { format } from 'date-fns';
 import { isEmpty, layDemo, PEOPLE } from '../demo';
-import { connect } from '../server/db/database';
+import { connect } from '../server/db';
 import { migrate } from '../server/db/migrate';
 
 export interface PrepareOptions {

@@ -1,4 +1,4 @@
-import { connect } from '../server/db/database';
+import { connect } from '../server/db';
 import { verify } from './lib/verify';
 
 /** Recomputes everything from the documents and says what differs. // G5 */

@@ -7,7 +7,7 @@ const moveWorkDate = defineAct(contract.moveWorkDate, {
   right: 'work-date',
   says: 'move the work date',
   async load(tx, _input, doer) {
-    const [company] = await tx.rows<{ demo: boolean }>('SELECT demo FROM company WHERE id = ? FOR UPDATE', [
+    const [company] = await tx.rows<{ demo: boolean }>(`SELECT demo FROM company WHERE id = ? ${tx.forUpdate}`, [
       doer.companyId,
     ]);
     return { demo: company!.demo };

@@ -1,5 +1,5 @@
 import { RateLimiterMySQL, RateLimiterRes } from 'rate-limiter-flexible';
-import type { Database } from '../db/database';
+import type { Database } from '../db';
 
 /** Limits failed sign-ins by name and by address; kept in the database, so every server process counts alike. */
 export interface Attempts {

@@ -1,4 +1,4 @@
-import type { Sql } from '../db/database';
+import type { Sql } from '../db';
 import { systemClock } from '../clock';
 import { sessionsOn } from './sessions';
 

@@ -3,7 +3,7 @@ import type * as z from 'zod';
 import type * as contract from '@api/access';
 import type { Right } from '@api/access';
 import { today, type Clock } from '../clock';
-import type { Sql } from '../db/database';
+import type { Sql } from '../db';
 
 export type SessionOut = z.infer<typeof contract.Session>;
 

@@ -1,9 +1,9 @@
 import type { DocumentKind, DocumentRef, Day } from '@core/kernel';
 import type { Decision } from '@core/refusals';
 import type { Right } from '@api/access';
-import type { ActEndpoint } from '@api/kit';
-import type { Last, Piece, Sql, TextPiece, Tx } from '../db/database';
-import type * as z from 'zod';
+import type { ActEndpoint, Schema } from '@api/kit';
+import type { Last, Piece, Sql, TextPiece, Tx } from '../db';
+import * as z from 'zod';
 
 /** Who does it, where and when. */
 export interface Doer {
@@ -42,31 +42,85 @@ export interface SeenVersion {
   version: number;
 }
 
-/** A named change: load, decide, write. `runAct` does all the rest. */
-export interface Act<Endpoint extends ActEndpoint = ActEndpoint, Ground = unknown, Effects = unknown> {
-  endpoint: Endpoint;
+/** How a named change is done: load, decide, write. `runAct` does all the rest. */
+export interface How<Input extends Schema, Shown extends Schema, Ground, Effects> {
   right: Right;
   /** In words, for refusals and the list of changes: `release an agreement`. */
   says: string;
   /** The document and version the input was typed against, where that matters. */
-  saw?(input: z.infer<Endpoint['input']>): SeenVersion | null;
-  /** Reads what deciding needs and locks it, always in the order agreements, sales, purchases, stock. */
-  load(tx: Sql, input: z.infer<Endpoint['input']>, doer: Doer): Promise<Ground>;
-  decide(ground: Ground, input: z.infer<Endpoint['input']>, doer: Doer): Decision<Effects>;
-  show(effects: Effects, ground: Ground): z.infer<Endpoint['shown']>;
-  write(
-    tx: Tx,
-    effects: Effects,
-    ground: Ground,
-    doer: Doer,
-    input: z.infer<Endpoint['input']>,
-  ): Promise<Written | LeftToWrite>;
+  saw?(input: z.output<Input>): SeenVersion | null;
+  /**
+   * Reads what deciding needs, always in the order agreements, sales, purchases, stock. What it reads `sql.forUpdate`
+   * is locked where the act is done, and not where it is only looked at.
+   */
+  load(sql: Sql, input: z.output<Input>, doer: Doer): Promise<Ground>;
+  decide(ground: Ground, input: z.output<Input>, doer: Doer): Decision<Effects>;
+  show(effects: Effects, ground: Ground): z.output<Shown>;
+  write(tx: Tx, effects: Effects, ground: Ground, doer: Doer, input: z.output<Input>): Promise<Written | LeftToWrite>;
 }
 
-/** Ties the types of an act together. */
-export function defineAct<Endpoint extends ActEndpoint, Ground, Effects>(
-  endpoint: Endpoint,
-  rest: Omit<Act<Endpoint, Ground, Effects>, 'endpoint'>,
+/** An act as everybody who does one knows it; what it reads and decides in between is its own. */
+export interface Act {
+  endpoint: ActEndpoint;
+  right: Right;
+  says: string;
+  /** Takes an input, checked by the act's own schema; throws what the schema throws. */
+  asked(input: unknown): Asked;
+}
+
+/** An act asked for with one input. */
+export interface Asked {
+  act: Act;
+  input: unknown;
+  seen: SeenVersion | null;
+  load(sql: Sql, doer: Doer): Promise<Loaded>;
+}
+
+/** What an act found when it looked. */
+export interface Loaded {
+  decide(): Decision<Effect>;
+}
+
+/** What an act would do. */
+export interface Effect {
+  show(): unknown;
+  write(tx: Tx): Promise<Written | LeftToWrite>;
+}
+
+/** An act of that endpoint, its types held together from the schema to what is written. */
+export function defineAct<Input extends Schema, Shown extends Schema, Ground, Effects>(
+  endpoint: ActEndpoint<Input, Shown>,
+  how: How<Input, Shown, Ground, Effects>,
 ): Act {
-  return { endpoint, ...rest } as unknown as Act;
+  const act: Act = {
+    endpoint,
+    right: how.right,
+    says: how.says,
+    asked(given) {
+      const input = z.parse(endpoint.input, given);
+      return {
+        act,
+        input,
+        seen: how.saw?.(input) ?? null,
+        async load(sql, doer) {
+          const ground = await how.load(sql, input, doer);
+          return {
+            decide() {
+              const decision = how.decide(ground, input, doer);
+              if (!decision.ok) return decision;
+              const { effects } = decision;
+              return {
+                ...decision,
+                effects: {
+                  show: () => how.show(effects, ground),
+                  write: (tx) => how.write(tx, effects, ground, doer, input),
+                },
+              };
+            },
+          };
+        },
+      };
+    },
+  };
+  return act;
 }

@@ -1,5 +1,14 @@
-export { defineAct, type Act, type Doer, type LeftToWrite, type SeenVersion, type Touched, type Written } from './act';
+export {
+  defineAct,
+  type Act,
+  type Asked,
+  type Doer,
+  type LeftToWrite,
+  type SeenVersion,
+  type Touched,
+  type Written,
+} from './act';
 export { NotThere, there } from './not-there';
 export { numbersAtLast, takeNumbers } from './numbers';
-export { previewAct, runAct, withoutLocks, type ActAnswer, type PreviewAnswer } from './run-act';
+export { previewAct, runAct, type ActAnswer, type PreviewAnswer } from './run-act';
 export { saysOf } from './says';

@@ -1,5 +1,5 @@
 import { assert, documentNumber, type DocumentKind } from '@core/kernel';
-import { TextPiece, type Statement, type Tx } from '../db/database';
+import { TextPiece, type Statement, type Tx } from '../db';
 
 interface NumberRow {
   kind: DocumentKind;

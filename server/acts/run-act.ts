@@ -1,9 +1,7 @@
 import { createHash } from 'node:crypto';
 import { refuse, type Refusal } from '@core/refusals';
-import { isDuplicateOf } from '../db/faults';
-import { jsonOf } from '../db/json';
-import { LAST_ID, Piece, type Database, type Sql, type Tx } from '../db/database';
-import type { Act, Doer, LeftToWrite, SeenVersion, Written } from './act';
+import { jsonOf, LAST_ID, Piece, type Database, type Sql, type Tx } from '../db';
+import type { Act, Asked, Doer, LeftToWrite, SeenVersion, Written } from './act';
 import { staleRefusal } from './stale';
 import { NotThere } from './not-there';
 
@@ -24,64 +22,48 @@ class Refused extends Error {
 
 /**
  * Does an act, wholly or not at all. // P2 G1 G2
- * The same key with the same input does nothing again and answers as the first time did;
- * the key row is written last, so the common path pays one statement for it.
+ * The same key with the same input does nothing again and answers as the first time did; the key row is written last,
+ * so the common path pays one statement for it.
  */
-export async function runAct(
-  database: Database,
-  act: Act,
-  input: unknown,
-  doer: Doer,
-  idempotencyKey: string,
-): Promise<ActAnswer> {
-  const refused = rightRefusal(act, doer);
+export async function runAct(database: Database, asked: Asked, doer: Doer, idempotencyKey: string): Promise<ActAnswer> {
+  const refused = rightRefusal(asked.act, doer);
   if (refused) return { ok: false, refusals: [refused] };
-  const content = createHash('sha256').update(act.endpoint.name).update(JSON.stringify(input)).digest();
+  const content = createHash('sha256').update(asked.act.endpoint.name).update(JSON.stringify(asked.input)).digest();
   const key: Key = { doer, idempotencyKey, content };
   try {
-    return await database.transaction(async (tx) => {
-      const ground = await act.load(tx, input, doer);
-      await checkVersion(tx, act.saw?.(input) ?? null, doer);
-      const decision = act.decide(ground, input, doer);
+    return await database.transaction(async (tx, tries) => {
+      // What stood against it the first time may have been its own twin.
+      const before = tries > 1 ? await answerOf(tx, key) : null;
+      if (before) return before;
+      const loaded = await asked.load(tx, doer);
+      await checkVersion(tx, asked.seen, doer);
+      const decision = loaded.decide();
       if (!decision.ok) throw new Refused(decision.refusals);
-      const written = await act.write(tx, decision.effects, ground, doer, input);
-      const result = await writeRecord(tx, act, input, written, key);
+      const written = await decision.effects.write(tx);
+      const result = await writeRecord(tx, asked, written, key);
       return { ok: true, result, warnings: decision.warnings };
     });
   } catch (error) {
-    if (error instanceof KeyTaken || error instanceof Refused || error instanceof NotThere) {
-      const before = await answerOf(database, key);
-      if (before) return before;
-    }
-    if (error instanceof Refused) return { ok: false, refusals: error.refusals };
-    if (error instanceof NotThere) return { ok: false, refusals: [error.refusal] };
-    throw error;
+    if (!(error instanceof Refused || error instanceof NotThere)) throw error;
+    const before = await answerOf(database, key);
+    if (before) return before;
+    return { ok: false, refusals: error instanceof Refused ? error.refusals : [error.refusal] };
   }
 }
 
-/** What the act would do now: load and decide, nothing written or kept locked. */
-export async function previewAct(database: Database, act: Act, input: unknown, doer: Doer): Promise<PreviewAnswer> {
-  const refused = rightRefusal(act, doer);
+/** What the act would do now: load and decide, at one moment; nothing is written or kept locked. */
+export async function previewAct(database: Database, asked: Asked, doer: Doer): Promise<PreviewAnswer> {
+  const refused = rightRefusal(asked.act, doer);
   if (refused) return { refusals: [refused], warnings: [], effects: null };
   try {
-    const ground = await act.load(withoutLocks(database), input, doer);
-    const decision = act.decide(ground, input, doer);
+    const loaded = await database.snapshot((sql) => asked.load(sql, doer));
+    const decision = loaded.decide();
     if (!decision.ok) return { refusals: decision.refusals, warnings: [], effects: null };
-    return { refusals: [], warnings: decision.warnings, effects: act.show(decision.effects, ground) };
+    return { refusals: [], warnings: decision.warnings, effects: decision.effects.show() };
   } catch (error) {
     if (error instanceof NotThere) return { refusals: [error.refusal], warnings: [], effects: null };
     throw error;
   }
-}
-
-/** What an act would load, read without its locks: it sees what is committed, waits for nobody and writes nothing. */
-export function withoutLocks(database: Sql): Sql {
-  const unlocked = (sql: string) => sql.replace(/\s+FOR UPDATE\b/g, '');
-  return {
-    rows: (sql, values) => database.rows(unlocked(sql), values),
-    run: () => Promise.reject(new Error('a preview writes nothing')),
-    together: (statements) => database.together(statements.map((each) => ({ ...each, sql: unlocked(each.sql) }))),
-  };
 }
 
 function rightRefusal(act: Act, doer: Doer): Refusal | null {
@@ -100,19 +82,11 @@ interface Key {
   content: Buffer;
 }
 
-class KeyTaken extends Error {}
-
 /**
  * What every act leaves behind: the audit row, the documents it touched, and its key, with the commit; and before them
  * in the same trip what the act left to be written. What it made and touched. // G1 P2
  */
-async function writeRecord(
-  tx: Tx,
-  act: Act,
-  input: unknown,
-  written: Written | LeftToWrite,
-  key: Key,
-): Promise<Written> {
+async function writeRecord(tx: Tx, { act, input }: Asked, written: Written | LeftToWrite, key: Key): Promise<Written> {
   const { doer } = key;
   const { made, touched } = written;
   const documents = [...made, ...touched];
@@ -140,26 +114,21 @@ async function writeRecord(
     // Put together once: the row keeps it, and the trip answers with it.
     answer: answer instanceof Piece ? new Piece(`@answer := ${answer.sql}`, answer.values) : answer,
   };
-  try {
-    const left = 'insertions' in written ? written : { statements: [], insertions: [] };
-    const record = [
-      { table: 'audit', rows: [audit] },
-      { table: 'audit_document', rows: changed },
-      { table: 'act_key', rows: [once] },
-    ];
-    const text = await tx.writeAndCommit(
-      { ...left, insertions: [...left.insertions, ...record] },
-      answer instanceof Piece ? new Piece('@answer') : answer,
-    );
-    return JSON.parse(text) as Written;
-  } catch (error) {
-    if (isDuplicateOf(error, 'PRIMARY')) throw new KeyTaken();
-    throw error;
-  }
+  const left = 'insertions' in written ? written : { statements: [], insertions: [] };
+  const record = [
+    { table: 'audit', rows: [audit] },
+    { table: 'audit_document', rows: changed },
+    { table: 'act_key', rows: [once] },
+  ];
+  const text = await tx.writeAndCommit(
+    { ...left, insertions: [...left.insertions, ...record] },
+    answer instanceof Piece ? new Piece('@answer') : answer,
+  );
+  return JSON.parse(text) as Written;
 }
 
-async function answerOf(database: Database, { doer, idempotencyKey, content }: Key): Promise<ActAnswer | null> {
-  const [row] = await database.rows<{ contentHash: Buffer; answer: string }>(
+async function answerOf(sql: Sql, { doer, idempotencyKey, content }: Key): Promise<ActAnswer | null> {
+  const [row] = await sql.rows<{ contentHash: Buffer; answer: string }>(
     'SELECT content_hash, answer FROM act_key WHERE company_id = ? AND person_id = ? AND idempotency_key = ?',
     [doer.companyId, doer.personId, idempotencyKey],
   );

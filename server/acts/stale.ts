@@ -1,6 +1,6 @@
 import type { DocumentKind } from '@core/kernel';
 import { refuse, type Refusal } from '@core/refusals';
-import type { Sql } from '../db/database';
+import type { Sql } from '../db';
 import type { SeenVersion } from './act';
 import { saysOf } from './says';
 

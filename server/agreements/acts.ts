@@ -4,7 +4,7 @@ import { defineAct, takeNumbers } from '../acts';
 import { savePlan } from './plan';
 import { fireReminders, handleReminder } from './reminders';
 import { reviseAgreement } from './revise';
-import { loadTermsGround, lockAgreement, termsOf } from './store';
+import { loadTermsGround, loadAgreement, termsOf } from './store';
 import { termLinesOf } from './term-lines';
 import { cancelAgreement, pauseAgreement, wrapUpAgreement } from './wrap-up';
 import { writeTerms } from './write-terms';
@@ -14,7 +14,7 @@ const saveAgreement = defineAct(contract.saveAgreement, {
   says: 'save agreements',
   saw: ({ id, version }) => (id === null ? null : { kind: 'AG', id, version: version ?? 0 }),
   async load(tx, input, doer) {
-    const current = input.id === null ? null : await lockAgreement(tx, doer.companyId, input.id);
+    const current = input.id === null ? null : await loadAgreement(tx, doer.companyId, input.id);
     return { current, ...(await loadTermsGround(tx, doer.companyId, input)) };
   },
   decide: (ground, input) => decideTerms(ground, input),
@@ -32,7 +32,7 @@ const copyAgreement = defineAct(contract.copyAgreement, {
   right: 'agreements',
   says: 'copy agreements',
   async load(tx, input, doer) {
-    const head = await lockAgreement(tx, doer.companyId, input.id);
+    const head = await loadAgreement(tx, doer.companyId, input.id);
     return {
       head,
       terms: await termsOf(tx, doer.companyId, head),
@@ -67,7 +67,7 @@ const putInForce = defineAct(contract.putInForce, {
   says: 'put agreements in force',
   saw: ({ id, version }) => ({ kind: 'AG', id, version }),
   async load(tx, input, doer) {
-    const head = await lockAgreement(tx, doer.companyId, input.id);
+    const head = await loadAgreement(tx, doer.companyId, input.id);
     const [count] = await tx.rows<{ lines: number }>(
       'SELECT COUNT(*) AS `lines` FROM agreement_line WHERE company_id = ? AND agreement_id = ?',
       [doer.companyId, input.id],

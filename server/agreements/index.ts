@@ -7,9 +7,9 @@ export { feedOf, fireReminders, remindersDue, renewFeed, type FeedEntry } from '
 export {
   counterStatements,
   loadRelease,
-  lockAgreement,
-  lockAgreements,
-  lockOffers,
+  loadAgreement,
+  loadAgreements,
+  loadOffers,
   type CounterChange,
   type PartyOffer,
 } from './store';

@@ -2,8 +2,7 @@ import type * as z from 'zod';
 import type { AgreementState, Basis, Side } from '@core/agreements';
 import type { Day } from '@core/kernel';
 import type * as contract from '@api/agreements';
-import type { Bound, Sql } from '../db/database';
-import { likeOf, PAGE_ROWS } from '../db/mapping';
+import { likeOf, PAGE_ROWS, type Bound, type Sql } from '../db';
 
 type Row = z.infer<typeof contract.AgreementRow>;
 type Query = Partial<z.infer<typeof contract.listAgreements.query>>;

@@ -3,9 +3,9 @@ import { decidePlan, forecastOf, unconsumed, weightedValue, type Basis, type Sid
 import { dec, most, sum, ZERO, type Day } from '@core/kernel';
 import * as contract from '@api/agreements';
 import { defineAct, there } from '../acts';
-import type { Sql } from '../db/database';
-import { shipTosOf } from '../db/mapping';
-import { lockAgreement } from './store';
+import type { Sql } from '../db';
+import { shipTosOf } from '../parties';
+import { loadAgreement } from './store';
 
 type Call = z.infer<typeof contract.Call>;
 
@@ -199,7 +199,7 @@ export const savePlan = defineAct(contract.savePlan, {
   says: 'plan call-offs',
   saw: ({ id, version }) => ({ kind: 'AG', id, version }),
   async load(tx, input, doer) {
-    const head = await lockAgreement(tx, doer.companyId, input.id);
+    const head = await loadAgreement(tx, doer.companyId, input.id);
     const lines = await tx.rows<{ id: number; item: string }>(
       `SELECT l.id, i.number AS item FROM agreement_line l
          JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id

@@ -10,13 +10,14 @@ import {
 } from '@core/agreements';
 import { dec, isDecimalText, type Day } from '@core/kernel';
 import type * as contract from '@api/agreements';
-import { there, withoutLocks } from '../acts';
-import type { Sql } from '../db/database';
-import { CUSTOMER_CURRENCY, listPriceIn, shipTosOf } from '../db/mapping';
+import { there } from '../acts';
+import type { Sql } from '../db';
+import { CUSTOMER_CURRENCY, listPriceIn } from '../catalogue';
+import { shipTosOf } from '../parties';
 import { documentsOfAgreement } from '../documents';
 import { HEAD_COLUMNS, JOIN_PARTY, rowOf, type HeadRow } from './list';
 import { callsOf } from './plan';
-import { breaksOf, lockOffers, PRICE_COLUMNS, priceTermOf, rebateOf, remindersOf, type PriceColumns } from './store';
+import { breaksOf, loadOffers, PRICE_COLUMNS, priceTermOf, rebateOf, remindersOf, type PriceColumns } from './store';
 
 type Sheet = z.infer<typeof contract.AgreementSheet>;
 
@@ -268,7 +269,7 @@ export async function findOffers(
     [companyId, query.vendorId ?? query.customerId ?? 0],
   );
   const { currency, contractedOnly } = there(party, 'This party');
-  const offers = await lockOffers(withoutLocks(sql), companyId, {
+  const offers = await loadOffers(sql, companyId, {
     customerId: query.customerId ?? null,
     vendorIds: query.vendorId ? [query.vendorId] : [],
     day: workDate,

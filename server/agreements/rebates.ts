@@ -2,7 +2,7 @@ import type { RebateAccrual, RebateState } from '@core/agreements';
 import { dec, type Day, type DocumentKind } from '@core/kernel';
 import { rebateAccrualJournal } from '@core/ledger';
 import type { Doer } from '../acts';
-import type { Sql, Tx } from '../db/database';
+import type { Sql, Tx } from '../db';
 import type { JournalPlan } from '../ledger';
 import { rebateOf, type AgreementHead } from './store';
 

@@ -4,15 +4,15 @@ import { share, type Day } from '@core/kernel';
 import { decided, refuse } from '@core/refusals';
 import * as contract from '@api/agreements';
 import { defineAct } from '../acts';
-import type { Database, Sql } from '../db/database';
-import { lockAgreement } from './store';
+import type { Database, Sql } from '../db';
+import { loadAgreement } from './store';
 
 /** A fired reminder was seen to: it leaves Today. // A9 */
 export const handleReminder = defineAct(contract.handleReminder, {
   right: 'agreements',
   says: 'see to reminders',
   async load(tx, input, doer) {
-    const head = await lockAgreement(tx, doer.companyId, input.agreementId);
+    const head = await loadAgreement(tx, doer.companyId, input.agreementId);
     const at = /^-?\d{1,4}(\.\d{1,2})?$/.test(input.at) ? input.at : '-9999';
     const [reminder] = await tx.rows<{ id: number }>(
       `SELECT id FROM agreement_reminder
@@ -72,7 +72,7 @@ export const fireReminders = defineAct(contract.fireReminders, {
   right: 'agreements',
   says: 'fire reminders',
   async load(tx, _input, doer) {
-    const rows = await tx.rows<Waiting>(`${WAITING} FOR UPDATE`, [doer.companyId]);
+    const rows = await tx.rows<Waiting>(`${WAITING} ${tx.forUpdate}`, [doer.companyId]);
     return dueOf(rows, doer.workDate);
   },
   decide: (due) => ({ ok: true as const, effects: due, warnings: [] }),

@@ -2,10 +2,10 @@ import { decideRevision, rebateOwed, repricedValue, type OpenLine, type Revision
 import { dec, sum } from '@core/kernel';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
-import type { Sql, Tx } from '../db/database';
+import type { Sql, Tx } from '../db';
 import { postJournals } from '../ledger';
 import { accrualJournals, invoicedInTerm, writeAccruals } from './rebates';
-import { counterStatements, loadTermsGround, lockAgreement, termsOf, type AgreementHead } from './store';
+import { counterStatements, loadTermsGround, loadAgreement, termsOf, type AgreementHead } from './store';
 import { termLinesOf } from './term-lines';
 import { writeRevised } from './write-terms';
 
@@ -16,7 +16,7 @@ export const reviseAgreement = defineAct(contract.reviseAgreement, {
   saw: ({ id, version }) => ({ kind: 'AG', id, version }),
   async load(tx, input, doer) {
     const { companyId } = doer;
-    const head = await lockAgreement(tx, companyId, input.id);
+    const head = await loadAgreement(tx, companyId, input.id);
     // Party, side and basis are as agreed, whatever was sent.
     const terms = await termsOf(tx, companyId, head);
     const { side, customerId, vendorId } = terms;
@@ -25,7 +25,7 @@ export const reviseAgreement = defineAct(contract.reviseAgreement, {
       current: { number: head.number, state: head.state },
       terms,
       lines: await termLinesOf(tx, companyId, head),
-      open: await lockOpenLines(tx, companyId, head.id),
+      open: await loadOpenLines(tx, companyId, head.id),
       ...(await loadTermsGround(tx, companyId, { side, customerId, vendorId, lines: input.lines })),
     };
   },
@@ -73,7 +73,7 @@ export const reviseAgreement = defineAct(contract.reviseAgreement, {
 });
 
 /** Lines released from the agreement that are open and not shipped at all, with their orders locked. */
-async function lockOpenLines(sql: Sql, companyId: number, agreementId: number): Promise<OpenLine[]> {
+async function loadOpenLines(sql: Sql, companyId: number, agreementId: number): Promise<OpenLine[]> {
   const rows = await sql.rows<{
     id: number;
     orderId: number;
@@ -95,7 +95,7 @@ async function lockOpenLines(sql: Sql, companyId: number, agreementId: number): 
        JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
       WHERE al.company_id = ? AND al.agreement_id = ? AND o.state IN ('draft', 'confirmed')
         AND l.shipped = 0 AND l.quantity > l.cancelled
-      ORDER BY o.id, l.line_no FOR UPDATE`,
+      ORDER BY o.id, l.line_no ${sql.forUpdate}`,
     [companyId, agreementId],
   );
   return rows.map((row) => ({

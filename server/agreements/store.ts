@@ -21,8 +21,9 @@ import type {
 } from '@core/agreements';
 import type { Route } from '@core/catalogue';
 import { there } from '../acts';
-import type { Sql, Statement } from '../db/database';
-import { APPROVED, listPriceIn, shipTosOf } from '../db/mapping';
+import type { Sql, Statement } from '../db';
+import { APPROVED, listPriceIn } from '../catalogue';
+import { shipTosOf } from '../parties';
 
 export interface AgreementHead {
   id: number;
@@ -56,9 +57,9 @@ const HEAD_COLUMNS = `id, number, version, state, side, basis, customer_id, vend
   rebate_kind, rebate_by, release_ahead_days, plan_ship_to_id, plan_reference`;
 
 /** The agreement's head, locked for this act. */
-export async function lockAgreement(sql: Sql, companyId: number, id: number): Promise<AgreementHead> {
+export async function loadAgreement(sql: Sql, companyId: number, id: number): Promise<AgreementHead> {
   const [row] = await sql.rows<AgreementHead>(
-    `SELECT ${HEAD_COLUMNS} FROM agreement WHERE company_id = ? AND id = ? FOR UPDATE`,
+    `SELECT ${HEAD_COLUMNS} FROM agreement WHERE company_id = ? AND id = ? ${sql.forUpdate}`,
     [companyId, id],
   );
   return there(row, 'This agreement');
@@ -233,7 +234,7 @@ export async function loadRelease(
   askedItemIds: readonly number[],
   day: string,
 ): Promise<ReleaseGround> {
-  const head = await lockAgreement(sql, companyId, agreementId);
+  const head = await loadAgreement(sql, companyId, agreementId);
   // The head's lock guards its lines: nobody counts on them without it.
   const rows = await sql.rows<ReleaseLineRow>(
     `SELECT ${OFFERED_COLUMNS} FROM agreement_line l WHERE l.company_id = ? AND l.agreement_id = ? ORDER BY l.line_no`,
@@ -356,7 +357,7 @@ export interface PartyOffer extends Offer {
  * The agreement lines that could price items for a customer or from vendors on a day, with those named by id whatever
  * has become of them; their agreements locked, by id. Served by agreement_customer and agreement_vendor. // A13
  */
-export async function lockOffers(
+export async function loadOffers(
   sql: Sql,
   companyId: number,
   asked: { customerId?: number | null; vendorIds?: readonly number[]; lineIds?: readonly number[]; day: string },
@@ -371,7 +372,7 @@ export async function lockOffers(
   );
   if (heads.length === 0) return [];
   const ids = heads.map((head) => head.id);
-  await lockAgreements(sql, companyId, ids);
+  await loadAgreements(sql, companyId, ids);
   const rows = await sql.rows<
     ReleaseLineRow &
       OfferingColumns & { agreementId: number; customerId: number | null; vendorId: number | null; title: string }
@@ -473,7 +474,7 @@ export const NOTHING_LEFT = `NOT EXISTS (SELECT 1 FROM agreement_line ul FORCE I
      AND IF(a.basis = 'quantity', ul.released < ul.committed, ul.released_value < ul.committed_value))`;
 
 /** Locks agreements, by id; their refs for the listening screens. None given, none locked. */
-export async function lockAgreements(
+export async function loadAgreements(
   sql: Sql,
   companyId: number,
   ids: readonly (number | null)[],
@@ -481,7 +482,7 @@ export async function lockAgreements(
   const wanted = [...new Set(ids)].filter((id) => id !== null);
   if (wanted.length === 0) return [];
   const rows = await sql.rows<{ id: number; number: string }>(
-    'SELECT id, number FROM agreement WHERE company_id = ? AND id IN (?) ORDER BY id FOR UPDATE',
+    `SELECT id, number FROM agreement WHERE company_id = ? AND id IN (?) ORDER BY id ${sql.forUpdate}`,
     [companyId, wanted],
   );
   return rows.map((row) => ({ kind: 'AG' as const, ...row }));

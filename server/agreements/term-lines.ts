@@ -1,6 +1,6 @@
 import type { RevisedLine } from '@core/agreements';
-import type { Sql } from '../db/database';
-import { listPriceIn } from '../db/mapping';
+import type { Sql } from '../db';
+import { listPriceIn } from '../catalogue';
 import { breaksOf, PRICE_COLUMNS, priceTermOf, type AgreementHead, type PriceColumns } from './store';
 
 /** A line in the terms it is typed in, with the price without the agreement. */

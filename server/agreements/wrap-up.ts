@@ -10,9 +10,9 @@ import { dec, sum } from '@core/kernel';
 import { prepaymentJournal } from '@core/ledger';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
-import type { Sql, Tx } from '../db/database';
+import type { Sql, Tx } from '../db';
 import { postJournals } from '../ledger';
-import { lockAgreement, termsOf, type AgreementHead } from './store';
+import { loadAgreement, termsOf, type AgreementHead } from './store';
 import { termLinesOf } from './term-lines';
 import { writeTerms } from './write-terms';
 
@@ -20,7 +20,7 @@ export const pauseAgreement = defineAct(contract.pauseAgreement, {
   right: 'agreements',
   says: 'pause agreements',
   saw: ({ id, version }) => ({ kind: 'AG', id, version }),
-  load: (tx, input, doer) => lockAgreement(tx, doer.companyId, input.id),
+  load: (tx, input, doer) => loadAgreement(tx, doer.companyId, input.id),
   decide: (head, { pause }) => decidePause(head, pause),
   show: (effects) => effects,
   write: (tx, { state }, head, doer) => setState(tx, doer, head, state),
@@ -30,7 +30,7 @@ export const cancelAgreement = defineAct(contract.cancelAgreement, {
   right: 'agreements',
   says: 'cancel agreements',
   saw: ({ id, version }) => ({ kind: 'AG', id, version }),
-  load: (tx, input, doer) => lockAgreement(tx, doer.companyId, input.id),
+  load: (tx, input, doer) => loadAgreement(tx, doer.companyId, input.id),
   decide: (head) => decideCancelAgreement(head),
   show: (effects) => effects,
   write: (tx, { state }, head, doer) => setState(tx, doer, head, state),
@@ -58,7 +58,7 @@ export const wrapUpAgreement = defineAct(contract.wrapUpAgreement, {
   says: 'wrap up agreements',
   saw: ({ id, version }) => ({ kind: 'AG', id, version }),
   async load(tx, input, doer) {
-    const head = await lockAgreement(tx, doer.companyId, input.id);
+    const head = await loadAgreement(tx, doer.companyId, input.id);
     const [ground, openOrders, owed, rebate] = [
       await groundOf(tx, doer.companyId, head),
       await openOrdersOf(tx, doer.companyId, head.id),

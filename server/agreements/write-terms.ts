@@ -1,7 +1,7 @@
 import type { AgreementEffects, Rebate, Reminder, TypedTerm } from '@core/agreements';
 import { dec, sum } from '@core/kernel';
 import type { Doer } from '../acts';
-import { setStatement, type Bound, type Statement, type Tx } from '../db/database';
+import { setStatement, type Bound, type Statement, type Tx } from '../db';
 import { NOTHING_LEFT } from './store';
 
 /** The head's columns as the terms give them. */

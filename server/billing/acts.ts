@@ -4,7 +4,7 @@ import { customerInvoiceJournal, drawJournal, paymentJournal, vendorInvoiceJourn
 import * as contract from '@api/billing';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import { accrualJournals, counterStatements, writeAccruals, type CounterChange } from '../agreements';
-import type { Tx } from '../db/database';
+import type { Tx } from '../db';
 import { postJournals } from '../ledger';
 import { creditInvoice, settleRebate } from './credit-note';
 import { insertOpenItem, insertTaxes } from './open-items';
@@ -12,12 +12,12 @@ import { takePrepayment } from './prepayment';
 import { dropShortfall, postShortfall } from './shortfall';
 import { takeBackInvoice } from './take-back';
 import { writeVendorInvoice } from './write-vendor-invoice';
-import { lockForCustomerInvoice, lockForVendorInvoice, lockOpenItem } from './store';
+import { loadForCustomerInvoice, loadForVendorInvoice, loadOpenItem } from './store';
 
 const invoiceCustomer = defineAct(contract.invoiceCustomer, {
   right: 'customer-invoices',
   says: 'invoice customers',
-  load: (tx, input, doer) => lockForCustomerInvoice(tx, doer.companyId, input.orderId),
+  load: (tx, input, doer) => loadForCustomerInvoice(tx, doer.companyId, input.orderId),
   decide: (ground, _input, doer) => decideCustomerInvoice(ground, doer.workDate),
   show: (effects) => effects,
   async write(tx, effects, { order, agreements }, doer) {
@@ -159,7 +159,7 @@ function byLine(lines: readonly { orderLineId: number; quantity: string }[]): [n
 export const enterVendorInvoice = defineAct(contract.enterVendorInvoice, {
   right: 'vendor-invoices',
   says: 'enter vendor invoices',
-  load: (tx, input, doer) => lockForVendorInvoice(tx, doer.companyId, input.purchaseId, input.vendorNumber),
+  load: (tx, input, doer) => loadForVendorInvoice(tx, doer.companyId, input.purchaseId, input.vendorNumber),
   decide: (ground, input, doer) => decideVendorInvoice(ground, input, doer.workDate),
   show: (effects) => effects,
   async write(tx, effects, { purchase, agreements, take }, doer) {
@@ -200,7 +200,7 @@ export const enterVendorInvoice = defineAct(contract.enterVendorInvoice, {
 const recordPayment = defineAct(contract.recordPayment, {
   right: 'payments',
   says: 'record payments',
-  load: (tx, input, doer) => lockOpenItem(tx, doer.companyId, input.openItemId),
+  load: (tx, input, doer) => loadOpenItem(tx, doer.companyId, input.openItemId),
   decide: (ground, input) => decidePayment(ground, input),
   show: ({ amount, side }) => ({ amount, side }),
   async write(tx, effects, { document }, doer) {

@@ -7,21 +7,21 @@ import { defineAct, takeNumbers, there, type Doer } from '../acts';
 import {
   accrualJournals,
   counterStatements,
-  lockAgreement,
-  lockAgreements,
+  loadAgreement,
+  loadAgreements,
   rebatesOf,
   writeAccruals,
 } from '../agreements';
-import type { Sql, Statement, Tx } from '../db/database';
+import type { Sql, Statement, Tx } from '../db';
 import { postJournals } from '../ledger';
-import { agreementsOf, lockOrder, lockStock, reopenStatement } from '../orders';
-import { insertOpenItem, insertTaxes, lockOwed, writeSetOffs } from './open-items';
+import { agreementsOf, loadOrder, loadStock, reopenStatement } from '../orders';
+import { insertOpenItem, insertTaxes, loadOwed, writeSetOffs } from './open-items';
 
 /** Credits an invoice for goods that came back, or for a price put right. // P1 P3 A4 A10 */
 export const creditInvoice = defineAct(contract.creditInvoice, {
   right: 'customer-invoices',
   says: 'write credit notes',
-  load: (tx, input, doer) => lockForCredit(tx, doer.companyId, input.invoiceId),
+  load: (tx, input, doer) => loadForCredit(tx, doer.companyId, input.invoiceId),
   decide: (ground, input, doer) => decideCreditNote(ground, input, doer.workDate),
   show: (effects) => effects,
   async write(tx, effects, { order, touched, openItemId }, doer) {
@@ -176,17 +176,17 @@ async function insertCreditNote(tx: Tx, doer: Doer, number: string, note: NewCre
 }
 
 /** What of an invoice can be credited; its agreements, order, stock and open item locked in that order. */
-async function lockForCredit(sql: Sql, companyId: number, invoiceId: number) {
+async function loadForCredit(sql: Sql, companyId: number, invoiceId: number) {
   const [found] = await sql.rows<{ orderId: number | null }>(
     'SELECT order_id FROM customer_invoice WHERE company_id = ? AND id = ?',
     [companyId, invoiceId],
   );
   const orderId = there(there(found, 'This customer invoice').orderId ?? undefined, 'An invoice of a sales order');
   const agreementIds = await agreementsOf(sql, companyId, orderId);
-  const touched = await lockAgreements(sql, companyId, agreementIds);
-  const order = await lockOrder(sql, companyId, orderId);
+  const touched = await loadAgreements(sql, companyId, agreementIds);
+  const order = await loadOrder(sql, companyId, orderId);
   const lines = await creditableLines(sql, companyId, invoiceId);
-  await lockStock(
+  await loadStock(
     sql,
     companyId,
     lines.map((line) => pointOf(line.item.id, line.locationId)),
@@ -200,7 +200,7 @@ async function lockForCredit(sql: Sql, companyId: number, invoiceId: number) {
   }>(
     `SELECT i.number, i.customer_id, i.currency, oi.id AS open_item_id, oi.amount - oi.settled AS owed
        FROM customer_invoice i JOIN open_item oi ON oi.company_id = i.company_id AND oi.customer_invoice_id = i.id
-      WHERE i.company_id = ? AND i.id = ? FOR UPDATE`,
+      WHERE i.company_id = ? AND i.id = ? ${sql.forUpdate}`,
     [companyId, invoiceId],
   );
   const { number, customerId, currency, openItemId, owed } = there(invoice, 'This customer invoice');
@@ -294,7 +294,7 @@ export const settleRebate = defineAct(agreements.settleRebate, {
   right: 'customer-invoices',
   says: 'settle rebates',
   async load(tx, input, doer) {
-    const head = await lockAgreement(tx, doer.companyId, input.agreementId);
+    const head = await loadAgreement(tx, doer.companyId, input.agreementId);
     const [row] = await tx.rows<{ accrued: string; settled: string }>(
       'SELECT rebate_accrued AS accrued, rebate_settled AS settled FROM agreement WHERE company_id = ? AND id = ?',
       [doer.companyId, head.id],
@@ -309,7 +309,7 @@ export const settleRebate = defineAct(agreements.settleRebate, {
         accrued: row!.accrued,
         settled: row!.settled,
       },
-      owed: await lockOwed(tx, doer.companyId, customerId, head.currency),
+      owed: await loadOwed(tx, doer.companyId, customerId, head.currency),
     };
   },
   decide: (ground) => decideSettlement(ground),

@@ -1,6 +1,6 @@
 import type { InvoiceTax, OwedInvoice } from '@core/billing';
 import type { Doer } from '../acts';
-import type { Sql, Tx } from '../db/database';
+import type { Sql, Tx } from '../db';
 
 /** Tax of an invoice or credit note by code, as posted. // P7 */
 export async function insertTaxes(tx: Tx, doer: Doer, kind: string, id: number, taxes: readonly InvoiceTax[]) {
@@ -44,7 +44,7 @@ export async function insertOpenItem(
 }
 
 /** What a customer owes in a currency, oldest first, locked. */
-export async function lockOwed(
+export async function loadOwed(
   sql: Sql,
   companyId: number,
   customerId: number,
@@ -54,7 +54,7 @@ export async function lockOwed(
     `SELECT oi.id, i.number, oi.amount - oi.settled AS owed
        FROM open_item oi JOIN customer_invoice i ON i.company_id = oi.company_id AND i.id = oi.customer_invoice_id
       WHERE oi.company_id = ? AND oi.customer_id = ? AND oi.currency = ? AND oi.settled < oi.amount
-      ORDER BY oi.due_date, oi.id FOR UPDATE`,
+      ORDER BY oi.due_date, oi.id ${sql.forUpdate}`,
     [companyId, customerId, currency],
   );
   return rows.map((row) => ({ openItemId: row.id, number: row.number, owed: row.owed }));

@@ -2,7 +2,7 @@ import { decidePrepayment } from '@core/billing';
 import { prepaymentJournal } from '@core/ledger';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers } from '../acts';
-import { lockAgreement } from '../agreements';
+import { loadAgreement } from '../agreements';
 import { postJournals } from '../ledger';
 
 /** Money a customer pays ahead against an agreement or one of its lines. // A12 */
@@ -10,7 +10,7 @@ export const takePrepayment = defineAct(contract.takePrepayment, {
   right: 'payments',
   says: 'take prepayments',
   async load(tx, input, doer) {
-    const head = await lockAgreement(tx, doer.companyId, input.agreementId);
+    const head = await loadAgreement(tx, doer.companyId, input.agreementId);
     const lines = await tx.rows<{ id: number }>(
       'SELECT id FROM agreement_line WHERE company_id = ? AND agreement_id = ?',
       [doer.companyId, head.id],

@@ -1,10 +1,9 @@
 import type * as z from 'zod';
 import { dec, type Day, type DocumentRef } from '@core/kernel';
 import type * as contract from '@api/billing';
-import { there, withoutLocks } from '../acts';
-import type { Bound, Sql } from '../db/database';
-import { likeOf, pageById } from '../db/mapping';
-import { lockForVendorInvoice } from './store';
+import { there } from '../acts';
+import { likeOf, pageById, type Bound, type Sql } from '../db';
+import { loadForVendorInvoice } from './store';
 
 type Row = z.infer<typeof contract.InvoiceRow>;
 type Sheet = z.infer<typeof contract.InvoiceSheet>;
@@ -314,7 +313,7 @@ export async function openToInvoice(
   companyId: number,
   purchaseId: number,
 ): Promise<z.infer<typeof contract.OpenToInvoice>> {
-  const ground = await lockForVendorInvoice(withoutLocks(sql), companyId, purchaseId, '');
+  const ground = await loadForVendorInvoice(sql, companyId, purchaseId, '');
   const [vendor] = await sql.rows<{ id: number; number: string; name: string }>(
     'SELECT id, number, name FROM vendor WHERE company_id = ? AND id = ?',
     [companyId, ground.vendorId],

@@ -3,8 +3,8 @@ import { customerInvoiceJournal } from '@core/ledger';
 import { decided, refuse } from '@core/refusals';
 import * as contract from '@api/billing';
 import { defineAct, takeNumbers } from '../acts';
-import { lockAgreement } from '../agreements';
-import type { Sql } from '../db/database';
+import { loadAgreement } from '../agreements';
+import type { Sql } from '../db';
 import { there } from '../acts';
 import { postJournals } from '../ledger';
 import { insertOpenItem, insertTaxes } from './open-items';
@@ -19,18 +19,18 @@ interface ShortfallLineRow {
   taxRate: string;
 }
 
-async function lockShortfall(sql: Sql, companyId: number, id: number) {
+async function loadShortfall(sql: Sql, companyId: number, id: number) {
   const [found] = await sql.rows<{ agreementId: number }>(
     'SELECT agreement_id FROM shortfall_draft WHERE company_id = ? AND id = ?',
     [companyId, id],
   );
-  const agreement = await lockAgreement(sql, companyId, there(found, 'This shortfall').agreementId);
+  const agreement = await loadAgreement(sql, companyId, there(found, 'This shortfall').agreementId);
   const [draft] = await sql.rows<{ state: string; days: number }>(
     `SELECT d.state, pt.days FROM shortfall_draft d
        JOIN agreement a ON a.company_id = d.company_id AND a.id = d.agreement_id
        JOIN customer c ON c.company_id = a.company_id AND c.id = a.customer_id
        JOIN payment_terms pt ON pt.company_id = c.company_id AND pt.id = c.payment_terms_id
-      WHERE d.company_id = ? AND d.id = ? FOR UPDATE`,
+      WHERE d.company_id = ? AND d.id = ? ${sql.forUpdate}`,
     [companyId, id],
   );
   const lines = await sql.rows<ShortfallLineRow>(
@@ -50,7 +50,7 @@ async function lockShortfall(sql: Sql, companyId: number, id: number) {
 export const postShortfall = defineAct(contract.postShortfall, {
   right: 'customer-invoices',
   says: 'charge shortfalls',
-  load: (tx, input, doer) => lockShortfall(tx, doer.companyId, input.id),
+  load: (tx, input, doer) => loadShortfall(tx, doer.companyId, input.id),
   decide: ({ refusals, lines, agreement, termsDays }, _input, doer) =>
     decided(refusals, () => {
       const totals = documentTotals(
@@ -131,7 +131,7 @@ export const postShortfall = defineAct(contract.postShortfall, {
 export const dropShortfall = defineAct(contract.dropShortfall, {
   right: 'customer-invoices',
   says: 'drop shortfalls',
-  load: (tx, input, doer) => lockShortfall(tx, doer.companyId, input.id),
+  load: (tx, input, doer) => loadShortfall(tx, doer.companyId, input.id),
   decide: ({ refusals, agreement }) => decided(refusals, () => ({ agreement: agreement.number })),
   show: (effects) => effects,
   async write(tx, _effects, { id, agreement }, doer) {

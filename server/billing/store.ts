@@ -1,21 +1,20 @@
 import { dec, type Day } from '@core/kernel';
 import type { CustomerInvoiceGround, PaymentGround, VendorInvoiceGround } from '@core/billing';
-import { lockAgreements, rebatesOf } from '../agreements';
+import { loadAgreements, rebatesOf } from '../agreements';
 import { there, type Touched } from '../acts';
-import type { Sql } from '../db/database';
-import { invoiceStands, notTakenBack, stands } from '../db/taken-back';
-import { agreementsOf, lockOrder } from '../orders';
+import { invoiceStands, notTakenBack, stands, type Sql } from '../db';
+import { agreementsOf, loadOrder } from '../orders';
 import { allowancesFor } from '../pricing';
 
 /** What was shipped on an order and not invoiced; the order and its agreement locked. */
-export async function lockForCustomerInvoice(
+export async function loadForCustomerInvoice(
   sql: Sql,
   companyId: number,
   orderId: number,
 ): Promise<CustomerInvoiceGround & { agreements: Touched[] }> {
   const agreementIds = await agreementsOf(sql, companyId, orderId);
-  const agreements = await lockAgreements(sql, companyId, agreementIds);
-  const order = await lockOrder(sql, companyId, orderId);
+  const agreements = await loadAgreements(sql, companyId, agreementIds);
+  const order = await loadOrder(sql, companyId, orderId);
   const [terms] = await sql.rows<{ days: number }>(
     `SELECT pt.days FROM customer c JOIN payment_terms pt ON pt.company_id = c.company_id AND pt.id = c.payment_terms_id
       WHERE c.company_id = ? AND c.id = ?`,
@@ -120,7 +119,7 @@ async function openPrepayments(
 }
 
 /** What a vendor has still to invoice on a purchase order, the order locked. */
-export async function lockForVendorInvoice(
+export async function loadForVendorInvoice(
   sql: Sql,
   companyId: number,
   purchaseId: number,
@@ -132,13 +131,13 @@ export async function lockForVendorInvoice(
       WHERE l.company_id = ? AND l.purchase_order_id = ?`,
     [companyId, purchaseId],
   );
-  const agreements = await lockAgreements(
+  const agreements = await loadAgreements(
     sql,
     companyId,
     bought.map((row) => row.agreementId),
   );
   const [found] = await sql.rows<{ id: number; number: string; vendorId: number; currency: string }>(
-    'SELECT id, number, vendor_id, currency FROM purchase_order WHERE company_id = ? AND id = ? FOR UPDATE',
+    `SELECT id, number, vendor_id, currency FROM purchase_order WHERE company_id = ? AND id = ? ${sql.forUpdate}`,
     [companyId, purchaseId],
   );
   const purchase = there(found, 'This purchase order');
@@ -230,7 +229,7 @@ async function receivedLines(sql: Sql, companyId: number, purchaseId: number): P
 }
 
 /** One open item, locked, with its invoice. */
-export async function lockOpenItem(
+export async function loadOpenItem(
   sql: Sql,
   companyId: number,
   openItemId: number,
@@ -247,7 +246,7 @@ export async function lockOpenItem(
   }>(
     // What stands to a party's credit is set off, not paid: it is no item to pay.
     `SELECT customer_id, vendor_id, customer_invoice_id, vendor_invoice_id, currency, amount, settled, due_date
-       FROM open_item WHERE company_id = ? AND id = ? AND amount > 0 FOR UPDATE`,
+       FROM open_item WHERE company_id = ? AND id = ? AND amount > 0 ${sql.forUpdate}`,
     [companyId, openItemId],
   );
   const item = there(found, 'This open item');

@@ -2,8 +2,8 @@ import { decideTakeBack, type TakeBackGround } from '@core/billing';
 import type { AccountRole } from '@core/ledger';
 import * as contract from '@api/billing';
 import { defineAct, takeNumbers, there, type Touched } from '../acts';
-import { counterStatements, lockAgreements } from '../agreements';
-import type { Sql } from '../db/database';
+import { counterStatements, loadAgreements } from '../agreements';
+import type { Sql } from '../db';
 import { writeSetOffs } from './open-items';
 import { writeVendorInvoice } from './write-vendor-invoice';
 
@@ -11,7 +11,7 @@ import { writeVendorInvoice } from './write-vendor-invoice';
 export const takeBackInvoice = defineAct(contract.takeBackInvoice, {
   right: 'vendor-invoices',
   says: 'take vendor invoices back',
-  load: (tx, input, doer) => lockForTakeBack(tx, doer.companyId, input.invoiceId),
+  load: (tx, input, doer) => loadForTakeBack(tx, doer.companyId, input.invoiceId),
   decide: (ground, input, doer) => decideTakeBack(ground, input.reason, doer.workDate),
   show: ({ invoice, total, setOff }) => ({ currency: invoice.currency, total, setOff }),
   async write(tx, effects, { purchase, agreements, openItemId, take }, doer) {
@@ -63,7 +63,7 @@ export const takeBackInvoice = defineAct(contract.takeBackInvoice, {
 });
 
 /** A vendor's invoice with all it did; its agreements, purchase and open item locked in that order. */
-async function lockForTakeBack(sql: Sql, companyId: number, invoiceId: number) {
+async function loadForTakeBack(sql: Sql, companyId: number, invoiceId: number) {
   const bought = await sql.rows<{ agreementId: number }>(
     `SELECT DISTINCT al.agreement_id FROM vendor_invoice_line l
        JOIN purchase_order_line pl ON pl.company_id = l.company_id AND pl.id = l.purchase_line_id
@@ -71,14 +71,14 @@ async function lockForTakeBack(sql: Sql, companyId: number, invoiceId: number) {
       WHERE l.company_id = ? AND l.invoice_id = ?`,
     [companyId, invoiceId],
   );
-  const agreements: Touched[] = await lockAgreements(
+  const agreements: Touched[] = await loadAgreements(
     sql,
     companyId,
     bought.map((row) => row.agreementId),
   );
   const [order] = await sql.rows<{ id: number; number: string }>(
     `SELECT p.id, p.number FROM purchase_order p
-      WHERE p.company_id = ? AND p.id = (SELECT purchase_order_id FROM vendor_invoice WHERE company_id = ? AND id = ?) FOR UPDATE`,
+      WHERE p.company_id = ? AND p.id = (SELECT purchase_order_id FROM vendor_invoice WHERE company_id = ? AND id = ?) ${sql.forUpdate}`,
     [companyId, companyId, invoiceId],
   );
   const purchase = there(order, 'This vendor invoice');
@@ -103,7 +103,7 @@ async function lockForTakeBack(sql: Sql, companyId: number, invoiceId: number) {
             (SELECT COUNT(*) FROM vendor_invoice n WHERE n.company_id = i.company_id AND n.vendor_id = i.vendor_id
                 AND n.vendor_number = i.vendor_number) AS take
        FROM vendor_invoice i JOIN open_item oi ON oi.company_id = i.company_id AND oi.vendor_invoice_id = i.id
-      WHERE i.company_id = ? AND i.id = ? FOR UPDATE`,
+      WHERE i.company_id = ? AND i.id = ? ${sql.forUpdate}`,
     [companyId, invoiceId],
   );
   const { openItemId, reverses, reversedBy, take, ...row } = there(head, 'This vendor invoice');

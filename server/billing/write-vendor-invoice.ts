@@ -2,7 +2,7 @@ import type { InvoiceTax } from '@core/billing';
 import type { Day } from '@core/kernel';
 import type { JournalEntry } from '@core/ledger';
 import type { Doer } from '../acts';
-import type { Tx } from '../db/database';
+import type { Tx } from '../db';
 import { postJournals } from '../ledger';
 import { insertOpenItem, insertTaxes } from './open-items';
 

@@ -4,8 +4,8 @@ import { routeFits, ROUTES, type Route } from '@core/catalogue';
 import type * as agreements from '@api/agreements';
 import type * as contract from '@api/catalogue';
 import { there } from '../acts';
-import type { Bound, Sql } from '../db/database';
-import { CUSTOMER_CURRENCY, likeOf, listPriceIn } from '../db/mapping';
+import { likeOf, type Bound, type Sql } from '../db';
+import { CUSTOMER_CURRENCY, listPriceIn } from './list-price';
 
 interface ItemRow {
   id: number;
@@ -160,11 +160,6 @@ export async function itemsNamed(sql: Sql, companyId: number, numbers: readonly 
       return found ? [{ asked: each, item: choiceOf(found) }] : [];
     }),
   };
-}
-
-/** The company's locations, the main one first. */
-export function locationsOf(sql: Sql, companyId: number): Promise<z.infer<typeof contract.locations.out>['rows']> {
-  return sql.rows('SELECT id, code, name FROM location WHERE company_id = ? ORDER BY id', [companyId]);
 }
 
 /** Where an item is on hand, the main location first. */

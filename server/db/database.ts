@@ -6,13 +6,11 @@ import {
   type QueryError,
   type ResultSetHeader,
 } from 'mysql2';
-import { faultOf } from './faults';
-import { columnOf, rowsOf, type Cell } from './rows';
+import { faultOf, type DatabaseFault } from './faults';
+import { rowsOf, type Cell } from './rows';
+import { insertStatements, Piece, type Bound, type Insertion, type Last, type Statement } from './statement';
 
-/** A value that may be bound to a placeholder. */
-export type Bound = string | number | boolean | null | Buffer | Date;
-
-/** Something SQL can be sent to: the pool, or one transaction. */
+/** Something SQL can be sent to: the pool, one moment of it, or a transaction. */
 export interface Sql {
   /**
    * Rows of a query, named and cast by their columns (`rows.ts`). Placeholders only; a list for `IN (?)` is expanded,
@@ -26,48 +24,8 @@ export interface Sql {
    * trips. The rows of each that answers with rows, an empty list for the others.
    */
   together(statements: readonly Statement[]): Promise<unknown[][]>;
-}
-
-/** A piece of SQL where a value would stand, with its own placeholders. */
-export class Piece {
-  constructor(
-    readonly sql: string,
-    readonly values: readonly Bound[] = [],
-  ) {}
-}
-
-/** A piece that gives a text; it must need no escaping where it stands in JSON. */
-export class TextPiece extends Piece {}
-
-/** The id the statement before this one gave, in `insertTogether`. */
-export const LAST_ID = new Piece('LAST_INSERT_ID()');
-
-/** A statement to be sent with others; `rows` where it answers with rows. */
-export interface Statement {
-  sql: string;
-  values: readonly (Bound | readonly Bound[])[];
-  rows?: boolean;
-}
-
-/** Rows for one table; `ids` where their new ids are wanted, or named by rows of later tables (`newId`). */
-export interface Insertion {
-  table: string;
-  rows: readonly Record<string, Bound | Piece>[];
-  ids?: boolean;
-}
-
-/** What a transaction ends with: statements, then rows, which may name the ids of rows before them. */
-export interface Last {
-  statements: readonly Statement[];
-  insertions: readonly Insertion[];
-}
-
-/**
- * The id that row `index` of `table` got, in rows inserted after it by the same `insertTogether`. The rows of one
- * statement are numbered one after the other, a step of the server apart.
- */
-export function newId(table: string, index: number): Piece {
-  return new Piece(index === 0 ? `@new_${table}` : `@new_${table} + ${index} * @@auto_increment_increment`);
+  /** What a query ends with whose rows an act keeps locked until it ends; empty where nothing is changed. */
+  readonly forUpdate: 'FOR UPDATE' | '';
 }
 
 /** One transaction. */
@@ -89,10 +47,13 @@ export interface Tx extends Sql {
 
 export interface Database extends Sql {
   /**
-   * Runs `work` in a transaction and commits it. A deadlock, a lock wait, a write refused at commit by another
-   * node of a cluster, or a duplicate key lost to somebody faster is tried again from the start, 6 times at most.
+   * Runs `work` in a transaction and commits it. Where somebody else was faster (a deadlock, a write refused at commit
+   * by another node of a cluster, a key taken meanwhile, a lock waited for in vain) it is begun again after a pause that
+   * grows, a few times at most (`MOST_TRIES`); then the error is thrown on. `tries` counts from 1.
    */
-  transaction<Answer>(work: (tx: Tx) => Promise<Answer>): Promise<Answer>;
+  transaction<Answer>(work: (tx: Tx, tries: number) => Promise<Answer>): Promise<Answer>;
+  /** Reads that all see one moment, and lock and write nothing. */
+  snapshot<Answer>(read: (sql: Sql) => Promise<Answer>): Promise<Answer>;
   /** Rows of a query as they come, as lists of cells, none of them kept: a million of them take no more room than one. */
   each(
     sql: string,
@@ -103,11 +64,18 @@ export interface Database extends Sql {
   readonly pool: Pool;
 }
 
-const MOST_TRIES = 6;
+/** How often work is begun in all, by what stood against it the last time. */
+const MOST_TRIES: Readonly<Record<DatabaseFault, number>> = { again: 6, twin: 3, wait: 2, away: 1, none: 1 };
+const FIRST_PAUSE_MS = 5;
+const LOCK_WAIT_SECONDS = 5;
 
 const SESSION = `SET SESSION tx_isolation = 'READ-COMMITTED', time_zone = '+00:00',
-  innodb_lock_wait_timeout = 10,
+  innodb_lock_wait_timeout = ${LOCK_WAIT_SECONDS},
   sql_mode = 'STRICT_ALL_TABLES,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION'`;
+
+const BEGIN = 'START TRANSACTION';
+const BEGIN_SNAPSHOT =
+  'SET TRANSACTION ISOLATION LEVEL REPEATABLE READ; START TRANSACTION WITH CONSISTENT SNAPSHOT, READ ONLY';
 
 export function connect(url: string, connections: number): Database {
   const pool = createPool({
@@ -130,8 +98,13 @@ export function connect(url: string, connections: number): Database {
   const kept = new Map<string, unknown>();
   return {
     pool,
-    ...sqlBy((sql, values) => send(pool, sql, values)),
+    ...sqlBy((sql, values) => send(pool, sql, values), ''),
     transaction: (work) => transaction(pool, kept, work),
+    snapshot: (read) =>
+      onConnection(pool, (connection) => {
+        const { sql, end } = sqlWithin(connection, BEGIN_SNAPSHOT, '');
+        return read(sql).then(async (answer) => (await end(), answer));
+      }),
     each: (sql, values, take) =>
       new Promise((resolve, reject) => {
         const query = pool.query({ sql, values: bindable(values), rowsAsArray: true });
@@ -148,6 +121,10 @@ const NOTHING = { toSqlString: () => 'SELECT NULL FROM DUAL WHERE FALSE' };
 
 const bindable = (values: readonly unknown[]) =>
   values.map((value) => (Array.isArray(value) && value.length === 0 ? NOTHING : value));
+
+type Done = Pick<ResultSetHeader, 'affectedRows'>;
+type Answer = unknown[] | Done;
+type Send = (sql: string, values: readonly unknown[]) => Promise<Answer[]>;
 
 /**
  * One trip; each answer is a list of rows, or what a statement without rows did. The driver's callbacks are wrapped here
@@ -172,13 +149,9 @@ function send(on: Pool | PoolConnection, sql: string, values: readonly unknown[]
   });
 }
 
-type Done = Pick<ResultSetHeader, 'affectedRows'>;
-type Answer = unknown[] | Done;
-
-type Send = (sql: string, values: readonly unknown[]) => Promise<Answer[]>;
-
-function sqlBy(send: Send): Sql {
+function sqlBy(send: Send, forUpdate: Sql['forUpdate']): Sql {
   return {
+    forUpdate,
     rows: async <Row>(sql: string, values: readonly unknown[] = []) => (await send(sql, values))[0] as Row[],
     run: async (sql, values = []) => ((await send(sql, values))[0] as Done).affectedRows,
     together: async (statements) => {
@@ -192,70 +165,34 @@ function sqlBy(send: Send): Sql {
   };
 }
 
-function connectionOf(pool: Pool): Promise<PoolConnection> {
-  return new Promise((resolve, reject) =>
-    pool.getConnection((error, connection) => (error ? reject(error) : resolve(connection))),
-  );
+interface Within {
+  sql: Sql;
+  /** Commits what was begun, where anything was and it is not committed yet. */
+  end(): Promise<void>;
+  /** Told where the last statements committed themselves. */
+  ended(): void;
 }
 
-/** The statement that inserts rows; there must be at least one. */
-function insertStatement({ table, rows }: Insertion, returning: boolean): Statement {
-  const columns = Object.keys(rows[0]!);
-  const values: Bound[] = [];
-  const place = (value: Bound | Piece) => {
-    if (!(value instanceof Piece)) {
-      values.push(value);
-      return '?';
-    }
-    values.push(...value.values);
-    return value.sql;
-  };
-  const tuples = rows.map((row) => `(${columns.map((column) => place(row[column]!)).join(',')})`);
-  return {
-    sql: `INSERT INTO ${table} (${columns.map((column) => `\`${columnOf(column)}\``).join(',')}) VALUES ${tuples.join(',')}${returning ? ' RETURNING id' : ''}`,
-    values,
-    rows: returning,
-  };
-}
-
-/** Sets columns of one row of a company. */
-export function setStatement(
-  table: string,
-  columns: Readonly<Record<string, Bound>>,
-  companyId: number,
-  id: number,
-): Statement {
-  const sets = Object.keys(columns).map((name) => `${columnOf(name)} = ?`);
-  return {
-    sql: `UPDATE ${table} SET ${sets.join(', ')} WHERE company_id = ? AND id = ?`,
-    values: [...Object.values(columns), companyId, id],
-  };
-}
-
-/** Tables' rows, and for each that has ids, the variable that `newId` counts from. */
-function insertStatements(insertions: readonly Insertion[], returning: boolean): Statement[] {
-  return insertions
-    .filter((each) => each.rows.length > 0)
-    .flatMap((each) => [
-      insertStatement(each, returning && Boolean(each.ids)),
-      ...(each.ids ? [{ sql: `SET @new_${each.table} = LAST_INSERT_ID()`, values: [] }] : []),
-    ]);
-}
-
-interface OpenTx extends Tx {
-  /** Commits, unless `writeAndCommit` did. */
-  commit(): Promise<void>;
-}
-
-/** A transaction on that connection; it begins with the first statement sent, in the same trip. */
-function txOn(connection: PoolConnection, kept: Map<string, unknown>): OpenTx {
-  let state: 'new' | 'open' | 'committed' = 'new';
+/** SQL on that connection; `begin` goes with the first statement sent, in the same trip. */
+function sqlWithin(connection: PoolConnection, begin: string, forUpdate: Sql['forUpdate']): Within {
+  let state: 'new' | 'open' | 'ended' = 'new';
   const within: Send = async (sql, values) => {
     if (state !== 'new') return send(connection, sql, values);
     state = 'open';
-    return (await send(connection, `START TRANSACTION;\n${sql}`, values)).slice(1);
+    return (await send(connection, `${begin};\n${sql}`, values)).slice(begin.split(';').length);
   };
-  const sql = sqlBy(within);
+  return {
+    sql: sqlBy(within, forUpdate),
+    end: async () => {
+      if (state === 'open') await send(connection, 'COMMIT', []);
+      state = 'ended';
+    },
+    ended: () => (state = 'ended'),
+  };
+}
+
+/** A transaction on that connection. */
+function txOn({ sql, ended }: Within, kept: Map<string, unknown>): Tx {
   const insertTogether = async (insertions: readonly Insertion[]): Promise<number[][]> => {
     const answers = await sql.together(insertStatements(insertions, true));
     let at = 0;
@@ -276,40 +213,60 @@ function txOn(connection: PoolConnection, kept: Map<string, unknown>): OpenTx {
         answer instanceof Piece ? [{ sql: `SELECT ${answer.sql} AS answer`, values: answer.values, rows: true }] : [];
       const sent = [...statements, ...insertStatements(insertions, false), ...asked, { sql: 'COMMIT', values: [] }];
       const answers = await sql.together(sent);
-      state = 'committed';
+      ended();
       return answer instanceof Piece ? (answers.at(-2) as { answer: string }[])[0]!.answer : answer;
     },
     kept: async <Fact>(name: string, read: () => Promise<Fact>) => {
       if (!kept.has(name)) kept.set(name, await read());
       return kept.get(name) as Fact;
     },
-    commit: async () => {
-      if (state === 'open') await send(connection, 'COMMIT', []);
-    },
   };
 }
+
+function connectionOf(pool: Pool): Promise<PoolConnection> {
+  return new Promise((resolve, reject) =>
+    pool.getConnection((error, connection) => (error ? reject(error) : resolve(connection))),
+  );
+}
+
+/** Work on one connection, rolled back where it fails; one that is broken is not used again. */
+async function onConnection<Answer>(
+  pool: Pool,
+  work: (connection: PoolConnection) => Promise<Answer>,
+): Promise<Answer> {
+  const connection = await connectionOf(pool);
+  let broken = false;
+  try {
+    return await work(connection);
+  } catch (error) {
+    broken = faultOf(error) === 'away';
+    if (!broken) await send(connection, 'ROLLBACK', []).catch(() => (broken = true));
+    throw error;
+  } finally {
+    if (broken) connection.destroy();
+    else connection.release();
+  }
+}
+
+const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
 async function transaction<Answer>(
   pool: Pool,
   kept: Map<string, unknown>,
-  work: (tx: Tx) => Promise<Answer>,
+  work: (tx: Tx, tries: number) => Promise<Answer>,
 ): Promise<Answer> {
   for (let tries = 1; ; tries += 1) {
-    const connection = await connectionOf(pool);
-    let broken = false;
     try {
-      const tx = txOn(connection, kept);
-      const answer = await work(tx);
-      await tx.commit();
-      return answer;
+      return await onConnection(pool, async (connection) => {
+        const within = sqlWithin(connection, BEGIN, 'FOR UPDATE');
+        const answer = await work(txOn(within, kept), tries);
+        await within.end();
+        return answer;
+      });
     } catch (error) {
-      const fault = faultOf(error);
-      broken = fault === 'away';
-      if (!broken) await send(connection, 'ROLLBACK', []).catch(() => (broken = true));
-      if (fault !== 'again' || tries >= MOST_TRIES) throw error;
-    } finally {
-      if (broken) connection.destroy();
-      else connection.release();
+      if (tries >= MOST_TRIES[faultOf(error)]) throw error;
+      // Those who met must not meet again: each waits for a time of its own, longer each time.
+      await pause(FIRST_PAUSE_MS * 2 ** tries * (0.5 + Math.random()));
     }
   }
 }

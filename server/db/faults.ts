@@ -2,6 +2,10 @@
 export type DatabaseFault =
   /** Somebody else was faster: the same work may succeed when begun again. */
   | 'again'
+  /** A lock was waited for in vain. */
+  | 'wait'
+  /** A key that is there already: where a twin was written meanwhile, loading again sees it. */
+  | 'twin'
   /** The database is not there, or went away. */
   | 'away'
   /** Not a database error, or one that is our own mistake. */
@@ -9,10 +13,11 @@ export type DatabaseFault =
 
 const AGAIN = new Set([
   1213, // deadlock; also a commit refused by another node of a cluster
-  1205, // lock wait timeout
   1020, // record changed since last read
-  1062, // duplicate key: a twin was written meanwhile, and loading again will see it
 ]);
+
+const LOCK_WAIT = 1205;
+const DUPLICATE_KEY = 1062;
 
 const AWAY_NUMBERS = new Set([1040, 1047, 1053, 1077, 1079, 1152, 1158, 1159, 1160, 1161, 1927, 4031]);
 
@@ -35,16 +40,12 @@ interface DriverError {
 
 export function faultOf(error: unknown): DatabaseFault {
   const { errno, code, fatal, message } = (error ?? {}) as DriverError;
+  if (errno === LOCK_WAIT) return 'wait';
+  if (errno === DUPLICATE_KEY) return 'twin';
   if (errno !== undefined && AGAIN.has(errno)) return 'again';
   if (errno !== undefined && AWAY_NUMBERS.has(errno)) return 'away';
   if (code !== undefined && AWAY_CODES.has(code)) return 'away';
   if (fatal === true) return 'away';
   if (/closed state|Pool is closed|Connection lost/.test(message ?? '')) return 'away';
   return 'none';
-}
-
-/** True for the duplicate of that unique key. */
-export function isDuplicateOf(error: unknown, key: string): boolean {
-  const { errno, message } = (error ?? {}) as DriverError;
-  return errno === 1062 && (message ?? '').includes(`'${key}'`);
 }

@@ -1,5 +1,5 @@
 import type { DocumentKind, DocumentRef } from '@core/kernel';
-import type { Sql } from '../db/database';
+import type { Sql } from '../db';
 
 export interface RelatedDocument {
   document: DocumentRef;

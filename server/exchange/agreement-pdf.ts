@@ -1,7 +1,7 @@
 import type { Content, TableCell } from 'pdfmake/interfaces';
 import { reminderWords } from '@core/agreements';
 import { currencyPlaces } from '@core/kernel';
-import type { Sql } from '../db/database';
+import type { Sql } from '../db';
 import { openAgreement } from '../agreements';
 import { day, FAINT, facts, fixed, headCell, pdfOf, quantity, rightCell } from './pdf';
 

@@ -3,9 +3,8 @@ import { refuse } from '@core/refusals';
 import type { Day } from '@core/kernel';
 import * as contract from '@api/exchange';
 import { defineAct, takeNumbers, type Touched } from '../acts';
-import { agreementFilter, remindersOf, termLinesOf, termsOf, lockAgreement, writeTerms } from '../agreements';
-import type { Sql } from '../db/database';
-import { withoutLocks } from '../acts';
+import { agreementFilter, remindersOf, termLinesOf, termsOf, loadAgreement, writeTerms } from '../agreements';
+import type { Sql } from '../db';
 import { readTable, type Table } from './tables';
 
 /** Most agreements of one file written out. */
@@ -102,7 +101,6 @@ export async function agreementTable(
       WHERE ${where} ORDER BY a.id DESC LIMIT ?`,
     [...values, MOST_WRITTEN],
   );
-  const unlocked = withoutLocks(sql);
   const codes = new Map(
     (
       await sql.rows<{ id: number; code: string; name: string }>(
@@ -118,11 +116,11 @@ export async function agreementTable(
   );
   const agreements = [];
   for (const { id, party, partyName } of heads) {
-    const head = await lockAgreement(unlocked, companyId, id);
-    const lines = await termLinesOf(unlocked, companyId, head);
+    const head = await loadAgreement(sql, companyId, id);
+    const lines = await termLinesOf(sql, companyId, head);
     agreements.push({
-      ...(await termsOf(unlocked, companyId, head)),
-      reminders: await remindersOf(unlocked, companyId, id),
+      ...(await termsOf(sql, companyId, head)),
+      reminders: await remindersOf(sql, companyId, id),
       number: head.number,
       state: head.state,
       party,

@@ -11,10 +11,10 @@ import { dec, MAIN_LOCATION, sum } from '@core/kernel';
 import { readUblOrder, ublOrder, ublProblems } from '@core/ubl';
 import * as contract from '@api/exchange';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
-import { counterStatements, lockOffers } from '../agreements';
+import { counterStatements, loadOffers } from '../agreements';
 import { itemsNamed } from '../catalogue';
-import type { Sql } from '../db/database';
-import { shipTosOf } from '../db/mapping';
+import type { Sql } from '../db';
+import { shipTosOf } from '../parties';
 import { insertOrder, pricedItems, standingOf } from '../orders';
 import { orderPricing } from '../pricing';
 import { openPurchase } from '../purchasing';
@@ -98,7 +98,7 @@ async function customersOf(tx: Sql, orders: readonly FileOrder[], doer: Doer): P
     const own = orders.filter((order) =>
       order.customers.some((name) => [row.number, row.name].some((each) => each.toLowerCase() === name.toLowerCase())),
     );
-    const offers = await lockOffers(tx, companyId, { customerId: row.id, day: workDate });
+    const offers = await loadOffers(tx, companyId, { customerId: row.id, day: workDate });
     const called = await itemsNamed(
       tx,
       companyId,

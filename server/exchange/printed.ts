@@ -2,7 +2,7 @@ import type { Content, TableCell } from 'pdfmake/interfaces';
 import { currencyPlaces, dec, documentTotals, inUnits, type DocumentKind } from '@core/kernel';
 import { ALLOWANCE_UNITS, type AllowanceMeasure } from '@core/pricing';
 import { openCreditNote, openInvoice } from '../billing';
-import type { Sql } from '../db/database';
+import type { Sql } from '../db';
 import { openOrder } from '../orders';
 import { openPurchase } from '../purchasing';
 import { openShipment } from '../stock';

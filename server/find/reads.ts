@@ -1,7 +1,6 @@
 import type * as z from 'zod';
 import type * as contract from '@api/find';
-import type { Sql } from '../db/database';
-import { likeOf } from '../db/mapping';
+import { likeOf, type Sql } from '../db';
 
 type Found = z.infer<typeof contract.Found>;
 

@@ -1,7 +1,7 @@
 import { PassThrough } from 'node:stream';
 import type { Logger } from 'pino';
 import type { DocumentRef } from '@core/kernel';
-import type { Sql } from '../db/database';
+import type { Sql } from '../db';
 
 export interface Change {
   id: number;

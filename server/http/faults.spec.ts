@@ -3,7 +3,7 @@ import { createServer } from 'node:net';
 import { pino } from 'pino';
 import { PEOPLE } from '../../demo/people';
 import { readConfig } from '../config';
-import { faultOf } from '../db/faults';
+import { faultOf } from '../db';
 import { migrate } from '../db/migrate';
 import { serve } from '../serve';
 import { agreed, placed, releaseOf, Visitor, World } from '../testing/world';
@@ -140,7 +140,8 @@ describe('faults', () => {
 
   it.each([
     [{ errno: 1213 }, 'again'],
-    [{ errno: 1062 }, 'again'],
+    [{ errno: 1062 }, 'twin'],
+    [{ errno: 1205 }, 'wait'],
     [{ code: 'ECONNREFUSED' }, 'away'],
     [{ errno: 1047 }, 'away'],
     [{ errno: 4025 }, 'none'],

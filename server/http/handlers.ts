@@ -31,13 +31,13 @@ import {
 import { findOffers, listAgreements, openAgreement, openProgress, renewFeed } from '../agreements';
 import { listInvoices, openCreditNote, openInvoice, openPrepayment, openToInvoice } from '../billing';
 import { findItems, itemGroups, itemsNamed, locationsOf, openItem } from '../catalogue';
-import type { Sql } from '../db/database';
+import type { Sql } from '../db';
+import { findCustomers, findVendors, openCustomer, openVendor } from '../parties';
 import { find as findAll } from '../find';
 import { agreementsByPace, fulfilment } from '../insight';
 import { openTrail, stockEntries } from '../ledger';
 import { draftMessage, listDrafts, listMessages, openMessage } from '../mail';
 import { basketOf, customerDesk, listOrders, openOrder, peopleOf, shelf } from '../orders';
-import { findCustomers, findVendors, openCustomer, openVendor } from '../parties';
 import {
   checkPromise,
   listPlanned,
@@ -78,7 +78,7 @@ function on<E extends Endpoint>(endpoint: E, handle: (asked: Asked<E>) => Promis
   return { endpoint, handle: handle as Handler['handle'] };
 }
 
-/** A read of the signed-in person's company. */
+/** A read of the signed-in person's company, at one moment. */
 function reads<E extends Endpoint>(
   endpoint: E,
   handle: (
@@ -88,7 +88,7 @@ function reads<E extends Endpoint>(
   ) => Promise<z.infer<E['out']>>,
 ): Handler {
   return on(endpoint, ({ parts, who, params, query }) =>
-    handle(parts.database, who!.companyId, { params, query, workDate: who!.workDate }),
+    parts.database.snapshot((sql) => handle(sql, who!.companyId, { params, query, workDate: who!.workDate })),
   );
 }
 

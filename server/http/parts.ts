@@ -2,7 +2,7 @@ import type { Logger } from 'pino';
 import type { Attempts, Sessions } from '../access';
 import type { Clock } from '../clock';
 import type { Config } from '../config';
-import type { Database } from '../db/database';
+import type { Database } from '../db';
 import type { AgreementSums } from '../insight';
 import type { Jobs } from '../jobs';
 import type { Runs } from '../promise';

@@ -5,7 +5,7 @@ import type * as z from 'zod';
 import { refuse, sentenceOf, type Refusal } from '@core/refusals';
 import type { Problem, RefusalOut } from '@api/kit';
 import { NotThere } from '../acts';
-import { faultOf } from '../db/faults';
+import { faultOf } from '../db';
 
 /** Thrown by a handler to answer with refusals. */
 export class Refusals extends Error {
@@ -86,7 +86,7 @@ export function errorExit(log: Logger): Middleware {
         log.warn({ err: error, path: ctx.path }, 'database away');
         return answerProblem(ctx, 503, [refuse('database-away', '', {})]);
       }
-      if (fault === 'again') {
+      if (fault === 'again' || fault === 'wait') {
         log.warn({ err: error, path: ctx.path }, 'gave up after several tries');
         return answerProblem(ctx, 503, [refuse('busy', '', {})]);
       }

@@ -1,11 +1,11 @@
 import Router from '@koa/router';
 import type { Context } from 'koa';
-import type * as z from 'zod';
+import * as z from 'zod';
 import { refuse } from '@core/refusals';
 import { moveWorkDate } from '@api/access';
 import { startPlanning, startRepromise } from '@api/promise';
 import type { Schema } from '@api/kit';
-import { previewAct, runAct, type Act } from '../acts';
+import { previewAct, runAct, type Act, type Asked } from '../acts';
 import { ALL_ACTS } from './all-acts';
 import { assertAsSaid } from './as-said';
 import { bindFiles } from './files';
@@ -68,8 +68,7 @@ function bindAct(router: Router, parts: Parts, act: Act): void {
     const who = await requireSession(ctx, parts);
     const key = ctx.get('Idempotency-Key');
     if (!KEY.test(key)) throw new Refusals(400, [refuse('malformed', '', { what: 'The Idempotency-Key' })]);
-    const input = checked(act.endpoint.input, ctx.request.body, 'What was sent');
-    const answer = await runAct(parts.database, act, input, doerOf(ctx, who), key);
+    const answer = await runAct(parts.database, askedOf(act, ctx.request.body), doerOf(ctx, who), key);
     if (!answer.ok) return answerProblem(ctx, statusOf(answer.refusals), answer.refusals);
     parts.events.poke();
     if (act.endpoint === moveWorkDate) {
@@ -82,8 +81,7 @@ function bindAct(router: Router, parts: Parts, act: Act): void {
   });
   router.post(`${path}/preview`, async (ctx) => {
     const who = await requireSession(ctx, parts);
-    const input = checked(act.endpoint.input, ctx.request.body, 'What was sent');
-    const seen = await previewAct(parts.database, act, input, doerOf(ctx, who));
+    const seen = await previewAct(parts.database, askedOf(act, ctx.request.body), doerOf(ctx, who));
     ctx.set('Cache-Control', 'no-store');
     ctx.body = {
       refusals: seen.refusals.map(refusalOut),
@@ -98,12 +96,27 @@ function plainJson(value: unknown): unknown {
   return JSON.parse(JSON.stringify(value));
 }
 
+/** An act asked for with what was sent, or refusals that name its bad fields. */
+function askedOf(act: Act, sent: unknown): Asked {
+  try {
+    return act.asked(sent);
+  } catch (error) {
+    if (error instanceof z.ZodError) throw badInput(error, 'What was sent');
+    throw error;
+  }
+}
+
 function checked<S extends Schema>(schema: S, value: unknown, what: string): z.infer<S> {
   const read = schema.safeParse(value);
   if (read.success) return read.data;
-  throw new Refusals(
+  throw badInput(read.error, what);
+}
+
+/** Refusals for what a schema found wrong, the first twenty. // G3 G4 */
+function badInput(error: z.ZodError, what: string): Refusals {
+  return new Refusals(
     400,
-    read.error.issues
+    error.issues
       .slice(0, 20)
       .map((issue) =>
         issue.code === 'too_big' && typeof issue.maximum === 'number'

@@ -1,7 +1,7 @@
 import type { AgreementState, Side } from '@core/agreements';
 import { AgreementColumns, EVERYTHING, NO_GROUP, type Amounts } from '@core/insight';
 import type { Day } from '@core/kernel';
-import type { Sql } from '../db/database';
+import type { Sql } from '../db';
 
 /** Audit ids may commit out of order: those below the newest are looked at again for a while. */
 const OVERLAP = 200;

@@ -2,8 +2,7 @@ import type * as z from 'zod';
 import type { Day } from '@core/kernel';
 import type * as contract from '@api/agreements';
 import { agreementRows, agreementsNaming, cursorOf } from '../agreements';
-import type { Sql } from '../db/database';
-import { PAGE_ROWS } from '../db/mapping';
+import { PAGE_ROWS, type Sql } from '../db';
 import type { AgreementSums } from './agreement-columns';
 
 type Query = Partial<z.infer<typeof contract.listAgreements.query>>;

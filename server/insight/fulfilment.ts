@@ -3,7 +3,7 @@ import { type AMOUNTS, type FulfilmentAsked, type GroupSum } from '@core/insight
 import { dec, roundHalfAway, share, sum, type Day } from '@core/kernel';
 import type * as contract from '@api/insight';
 import { JOIN_PARTY } from '../agreements';
-import type { Sql } from '../db/database';
+import type { Sql } from '../db';
 import type { AgreementSums } from './agreement-columns';
 
 type Query = z.infer<typeof contract.FulfilmentQuery>;

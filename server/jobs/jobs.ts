@@ -8,7 +8,7 @@ import { RIGHTS } from '@api/access';
 import { runAct, type Doer } from '../acts';
 import { fireReminders, remindersDue } from '../agreements';
 import { today, type Clock } from '../clock';
-import type { Database } from '../db/database';
+import type { Database } from '../db';
 import { releasePlanned } from '../orders';
 import { standIn } from '../stand-ins';
 
@@ -67,7 +67,7 @@ export async function tick(parts: JobParts): Promise<number> {
 
 async function fireDue({ database }: JobParts, doer: Doer): Promise<number> {
   if (!(await remindersDue(database, doer.companyId, doer.workDate))) return 0;
-  await runAct(database, fireReminders, {}, doer, randomUUID());
+  await runAct(database, fireReminders.asked({}), doer, randomUUID());
   return 1;
 }
 
@@ -85,7 +85,12 @@ async function releaseDue({ database, log }: JobParts, doer: Doer): Promise<numb
   let acts = 0;
   for (const agreement of due) {
     const upTo = plannedUpTo(String(agreement.releaseAheadDays), doer.workDate);
-    const answer = await runAct(database, releasePlanned, { agreementId: agreement.id, upTo }, doer, randomUUID());
+    const answer = await runAct(
+      database,
+      releasePlanned.asked({ agreementId: agreement.id, upTo }),
+      doer,
+      randomUUID(),
+    );
     if (answer.ok) acts += 1;
     else if (!answer.refusals.every((refusal) => refusal.code === 'nothing-planned')) {
       // It stands in Today until a person sees to it.

@@ -1,7 +1,7 @@
 import type { Day, DocumentRef } from '@core/kernel';
 import type { AccountRole, JournalEntry } from '@core/ledger';
 import type { Doer } from '../acts';
-import { newId, type Insertion, type Piece, type TextPiece, type Tx } from '../db/database';
+import { newId, type Insertion, type Piece, type TextPiece, type Tx } from '../db';
 
 export interface JournalPlan<Number extends string | TextPiece = string> {
   number: Number;

@@ -2,7 +2,7 @@ import type * as z from 'zod';
 import { dec, type DocumentKind, type DocumentRef } from '@core/kernel';
 import type * as contract from '@api/ledger';
 import { saysOf, there } from '../acts';
-import type { Sql } from '../db/database';
+import type { Sql } from '../db';
 
 type Trail = z.infer<typeof contract.openTrail.out>;
 

@@ -2,8 +2,7 @@ import type * as z from 'zod';
 import { dec, type DocumentKind } from '@core/kernel';
 import type * as contract from '@api/ledger';
 import { there } from '../acts';
-import type { Sql } from '../db/database';
-import { pageById } from '../db/mapping';
+import { pageById, type Sql } from '../db';
 import { TABLES } from './reads';
 
 /** The stock entries of an item, newest first, with what was on hand after each. Walks stock_entry_item. */

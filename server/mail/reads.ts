@@ -2,8 +2,7 @@ import type * as z from 'zod';
 import type { Day, DocumentKind } from '@core/kernel';
 import type * as contract from '@api/mail';
 import { there } from '../acts';
-import type { Bound, Sql } from '../db/database';
-import { likeOf, pageById } from '../db/mapping';
+import { likeOf, pageById, type Bound, type Sql } from '../db';
 import { agreementPdf, printedDocument, type PrintedFile } from '../exchange';
 
 type Row = z.infer<typeof contract.MessageRow>;

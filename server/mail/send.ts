@@ -2,7 +2,7 @@ import type { DocumentKind } from '@core/kernel';
 import { decideMessage, promiseMessage, type MovedPromise } from '@core/mail';
 import * as contract from '@api/mail';
 import { defineAct, there, type Doer } from '../acts';
-import type { Sql, Tx } from '../db/database';
+import type { Sql, Tx } from '../db';
 import { fileOf } from './reads';
 
 /**
@@ -13,7 +13,7 @@ export const sendDocument = defineAct(contract.sendDocument, {
   right: 'send',
   says: 'send documents',
   load: async (tx, input, doer) => ({
-    draft: input.draftId === undefined ? null : await lockDraft(tx, doer.companyId, input.draftId),
+    draft: input.draftId === undefined ? null : await loadDraft(tx, doer.companyId, input.draftId),
     file: there((await fileOf(tx, doer.companyId, input)) ?? undefined, 'This document'),
   }),
   decide: (_ground, input) => decideMessage(input),
@@ -44,7 +44,7 @@ export const sendDocument = defineAct(contract.sendDocument, {
 export const dropDraft = defineAct(contract.dropDraft, {
   right: 'send',
   says: 'drop drafted messages',
-  load: (tx, input, doer) => lockDraft(tx, doer.companyId, input.id),
+  load: (tx, input, doer) => loadDraft(tx, doer.companyId, input.id),
   decide: () => ({ ok: true, warnings: [], effects: {} }),
   show: () => ({}),
   async write(tx, _effects, draft, doer) {
@@ -59,7 +59,7 @@ export const dropDraft = defineAct(contract.dropDraft, {
 const DROP = 'DELETE FROM message_draft WHERE company_id = ? AND id = ?';
 
 /** A draft, locked; one that was sent or dropped meanwhile is not there. */
-async function lockDraft(sql: Sql, companyId: number, id: number) {
+async function loadDraft(sql: Sql, companyId: number, id: number) {
   const [draft] = await sql.rows<{
     id: number;
     documentKind: DocumentKind;
@@ -67,7 +67,7 @@ async function lockDraft(sql: Sql, companyId: number, id: number) {
     documentNumber: string;
   }>(
     `SELECT id, document_kind, document_id, document_number FROM message_draft
-      WHERE company_id = ? AND id = ? FOR UPDATE`,
+      WHERE company_id = ? AND id = ? ${sql.forUpdate}`,
     [companyId, id],
   );
   return there(draft, 'This draft');

@@ -4,12 +4,12 @@ import { pointOf } from '@core/kernel';
 import { reserveAtOnce } from '@core/stock';
 import * as contract from '@api/orders';
 import { defineAct, takeNumbers, there, type Doer, type Touched } from '../acts';
-import { counterStatements, lockAgreements, lockOffers, type PartyOffer } from '../agreements';
-import { setStatement, type Sql, type Statement, type Tx } from '../db/database';
+import { counterStatements, loadAgreements, loadOffers, type PartyOffer } from '../agreements';
+import { setStatement, type Sql, type Statement, type Tx } from '../db';
 import { locationsOf } from '../catalogue';
-import { shipTosOf } from '../db/mapping';
+import { shipTosOf } from '../parties';
 import { orderPricing } from '../pricing';
-import { heldStatement, lockFree } from './held';
+import { heldStatement, loadFree } from './held';
 import { inStepStatements } from '../supply';
 import { standingOf } from './standing';
 import {
@@ -19,7 +19,7 @@ import {
   insertOrder,
   lineColumns,
   linesNow,
-  lockOrder,
+  loadOrder,
   netOf,
   orderItems,
   permitStatements,
@@ -37,8 +37,8 @@ const saveOrder = defineAct(contract.saveOrder, {
     // Agreements are locked first: those its lines are priced by now, and those that could price them.
     const held = input.id === null ? [] : await agreementLinesOf(tx, companyId, input.id);
     const customerId = input.id === null ? input.customerId : await customerOf(tx, companyId, input.id);
-    const offers = await lockOffers(tx, companyId, { customerId, lineIds: held, day: doer.workDate });
-    const head = input.id === null ? null : await lockOrder(tx, companyId, input.id);
+    const offers = await loadOffers(tx, companyId, { customerId, lineIds: held, day: doer.workDate });
+    const head = input.id === null ? null : await loadOrder(tx, companyId, input.id);
     const lines = head ? await linesNow(tx, companyId, head.id) : [];
     const itemIds = [
       ...input.lines.flatMap((line) => (line.itemId === null ? [] : [line.itemId])),
@@ -162,7 +162,7 @@ const confirmOrder = defineAct(contract.confirmOrder, {
   says: 'confirm sales orders',
   saw: ({ id, version }) => ({ kind: 'SO', id, version }),
   async load(tx, input, doer) {
-    const head = await lockOrder(tx, doer.companyId, input.id);
+    const head = await loadOrder(tx, doer.companyId, input.id);
     const lines = await linesNow(tx, doer.companyId, head.id);
     const items = await orderItems(
       tx,
@@ -176,7 +176,7 @@ const confirmOrder = defineAct(contract.confirmOrder, {
       customer: await standingOf(tx, doer.companyId, head.customerId, head.id, true),
       lines: lines.map((line) => ({ ...line, reason: line.sold.reason, item: items.get(line.itemId)! })),
       // The stock of items that are held at once: locked after the order.
-      free: await lockFree(
+      free: await loadFree(
         tx,
         doer.companyId,
         always.map((line) => pointOf(line.itemId, line.locationId)),
@@ -240,8 +240,8 @@ const cancelOrder = defineAct(contract.cancelOrder, {
   saw: ({ id, version }) => ({ kind: 'SO', id, version }),
   async load(tx, input, doer) {
     const { companyId } = doer;
-    const agreements = await lockAgreements(tx, companyId, await agreementsOf(tx, companyId, input.id));
-    const head = await lockOrder(tx, companyId, input.id);
+    const agreements = await loadAgreements(tx, companyId, await agreementsOf(tx, companyId, input.id));
+    const head = await loadOrder(tx, companyId, input.id);
     const lines = await linesNow(tx, companyId, head.id);
     const purchases = await tx.rows<{ number: string }>(
       `SELECT DISTINCT p.number FROM sales_order_line l
@@ -283,8 +283,8 @@ const closeShort = defineAct(contract.closeShort, {
   saw: ({ id, version }) => ({ kind: 'SO', id, version }),
   async load(tx, input, doer) {
     const { companyId } = doer;
-    const agreements = await lockAgreements(tx, companyId, await agreementsOf(tx, companyId, input.id));
-    const head = await lockOrder(tx, companyId, input.id);
+    const agreements = await loadAgreements(tx, companyId, await agreementsOf(tx, companyId, input.id));
+    const head = await loadOrder(tx, companyId, input.id);
     const rows = await tx.rows<{
       id: number;
       lineNo: number;

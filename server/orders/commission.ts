@@ -1,15 +1,15 @@
 import { decideCommission } from '@core/orders';
 import * as contract from '@api/orders';
 import { defineAct } from '../acts';
-import type { Sql } from '../db/database';
-import { lockOrder } from './store';
+import type { Sql } from '../db';
+import { loadOrder } from './store';
 
 /** Shares the commission of an order among those who work here. // S1 */
 export const shareCommission = defineAct(contract.shareCommission, {
   right: 'orders',
   says: 'share the commission of orders',
   async load(tx, input, doer) {
-    const head = await lockOrder(tx, doer.companyId, input.id);
+    const head = await loadOrder(tx, doer.companyId, input.id);
     const shared = await commissionOf(tx, doer.companyId, head.id);
     return {
       head,

@@ -2,9 +2,8 @@ import type * as z from 'zod';
 import { addDays, type Day } from '@core/kernel';
 import type * as contract from '@api/desk';
 import { itemChoices } from '../catalogue';
+import { likeOf, type Sql } from '../db';
 import { there } from '../acts';
-import type { Sql } from '../db/database';
-import { likeOf } from '../db/mapping';
 import { standingOf } from './standing';
 
 type Basket = z.infer<typeof contract.usualBasket.out>;

@@ -3,8 +3,8 @@ import type { PurchaseState } from '@core/stock';
 import { decideFromPurchase } from '@core/supply';
 import * as contract from '@api/orders';
 import { defineAct, takeNumbers, there } from '../acts';
-import { counterStatements, lockOffers } from '../agreements';
-import { shipTosOf } from '../db/mapping';
+import { counterStatements, loadOffers } from '../agreements';
+import { shipTosOf } from '../parties';
 import { orderPricing } from '../pricing';
 import { tieStatements } from '../supply';
 import { standingOf } from './standing';
@@ -25,9 +25,9 @@ export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
     );
     const customerId = there(owner, 'This purchase order').customerId;
     // Agreements before the purchase; the order is new, so nobody else holds it.
-    const offers = customerId === null ? [] : await lockOffers(tx, companyId, { customerId, day: workDate });
+    const offers = customerId === null ? [] : await loadOffers(tx, companyId, { customerId, day: workDate });
     const [head] = await tx.rows<{ id: number; number: string; state: PurchaseState; shipToId: number | null }>(
-      'SELECT id, number, state, ship_to_id FROM purchase_order WHERE company_id = ? AND id = ? FOR UPDATE',
+      `SELECT id, number, state, ship_to_id FROM purchase_order WHERE company_id = ? AND id = ? ${tx.forUpdate}`,
       [companyId, input.purchaseId],
     );
     const lines = await tx.rows<{ id: number; itemId: number; quantity: string; tied: string; dueDate: Day }>(

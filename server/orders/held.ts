@@ -1,5 +1,5 @@
 import { dec, itemAt, locationAt, pointOf } from '@core/kernel';
-import type { Sql, Statement } from '../db/database';
+import type { Sql, Statement } from '../db';
 
 /** What more (below zero: less) of an item's stock at a location is held for orders. */
 export function heldStatement(companyId: number, itemId: number, locationId: number, by: string): Statement {
@@ -16,7 +16,7 @@ export interface StockNow {
 }
 
 /** What is there of items at locations (points), locked in the order of items and locations, by point. */
-export async function lockStock(
+export async function loadStock(
   sql: Sql,
   companyId: number,
   points: readonly number[],
@@ -32,7 +32,7 @@ export async function lockStock(
   }>(
     `SELECT item_id, location_id, on_hand, reserved, value FROM stock
       WHERE company_id = ? AND (${wanted.map(() => 'item_id = ? AND location_id = ?').join(' OR ')})
-      ORDER BY item_id, location_id FOR UPDATE`,
+      ORDER BY item_id, location_id ${sql.forUpdate}`,
     [companyId, ...wanted.flatMap((point) => [itemAt(point), locationAt(point)])],
   );
   return new Map(
@@ -44,7 +44,7 @@ export async function lockStock(
 }
 
 /** What is on hand of points and held for nobody, locked, by point. */
-export async function lockFree(sql: Sql, companyId: number, points: readonly number[]): Promise<Map<number, string>> {
-  const stock = await lockStock(sql, companyId, points);
+export async function loadFree(sql: Sql, companyId: number, points: readonly number[]): Promise<Map<number, string>> {
+  const stock = await loadStock(sql, companyId, points);
   return new Map([...stock].map(([point, { onHand, reserved }]) => [point, dec(onHand).minus(reserved).toFixed()]));
 }

@@ -9,6 +9,6 @@ export { peopleOf } from './commission';
 export { listOrders, openOrder } from './reads';
 export { repriceStatements, shipDatePrices } from './reprice';
 export { standingOf } from './standing';
-export { agreementsOf, insertOrder, lockOrder, pricedItems, reopenStatement, type OrderHead } from './store';
-export { heldStatement, lockFree, lockStock } from './held';
+export { agreementsOf, insertOrder, loadOrder, pricedItems, reopenStatement, type OrderHead } from './store';
+export { heldStatement, loadFree, loadStock } from './held';
 export { releasePlanned } from './release';

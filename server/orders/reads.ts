@@ -5,8 +5,8 @@ import type { OrderState } from '@core/orders';
 import { agreedSteps, stepsFor } from '@core/pricing';
 import type * as contract from '@api/orders';
 import { there } from '../acts';
-import type { Bound, Sql } from '../db/database';
-import { ADDRESS_COLUMNS, addressOf, likeOf, pageById, shipTosOf, type AddressColumns } from '../db/mapping';
+import { likeOf, pageById, type Bound, type Sql } from '../db';
+import { ADDRESS_COLUMNS, addressOf, shipTosOf, type AddressColumns } from '../parties';
 import { documentsOfOrder } from '../documents';
 import { commissionOf } from './commission';
 

@@ -2,8 +2,8 @@ import { decidePlanned, decideRelease, leftOn, type ReleaseEffects, type Release
 import { dec, sum } from '@core/kernel';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers, type Doer, type Written } from '../acts';
-import { counterStatements, loadRelease, lockAgreement, planOf } from '../agreements';
-import type { Tx } from '../db/database';
+import { counterStatements, loadRelease, loadAgreement, planOf } from '../agreements';
+import type { Tx } from '../db';
 import { insertReleasedPurchase } from '../supply';
 import { insertOrder } from './store';
 
@@ -63,7 +63,7 @@ export const releasePlanned = defineAct(contract.releasePlanned, {
   async load(tx, input, doer) {
     const { companyId } = doer;
     const ground = await loadRelease(tx, companyId, input.agreementId, [], doer.workDate);
-    const head = await lockAgreement(tx, companyId, input.agreementId);
+    const head = await loadAgreement(tx, companyId, input.agreementId);
     const { calls, releases } = await planOf(tx, companyId, input.agreementId);
     return {
       ...ground,

@@ -1,7 +1,7 @@
 import { dec, type Day } from '@core/kernel';
 import { repriceAt, type Repriced } from '@core/orders';
 import type { Doer } from '../acts';
-import type { Sql, Statement } from '../db/database';
+import type { Sql, Statement } from '../db';
 import { orderPricing } from '../pricing';
 import { pricedItems } from './store';
 

@@ -1,11 +1,11 @@
 import type { Day } from '@core/kernel';
 import type { CustomerStanding } from '@core/orders';
 import { there } from '../acts';
-import type { Sql } from '../db/database';
+import { takeTurn, type Sql } from '../db';
 
 /**
  * How a customer stands, but for one order of theirs: what they owe, what is confirmed and not invoiced yet, their
- * permits. Where they have a limit, `lock` keeps two orders from being confirmed on the same credit. // S4 S5
+ * permits. Where they have a limit, `turns` keeps two orders from being confirmed on the same credit. // S4 S5
  * Served by open_item's customer key and sales_order_customer_state.
  */
 export async function standingOf(
@@ -13,7 +13,7 @@ export async function standingOf(
   companyId: number,
   customerId: number,
   exceptOrderId: number | null,
-  lock: boolean,
+  turns: boolean,
 ): Promise<CustomerStanding> {
   const [row] = await sql.rows<{
     name: string;
@@ -25,8 +25,8 @@ export async function standingOf(
     customerId,
   ]);
   const customer = there(row, 'This customer');
-  if (lock && customer.creditLimit !== null) {
-    await sql.rows('SELECT id FROM customer WHERE company_id = ? AND id = ? FOR UPDATE', [companyId, customerId]);
+  if (turns && customer.creditLimit !== null) {
+    await takeTurn(sql, 'customer', [companyId, customerId]);
   }
   const [[owed], [ordered], permits] = await Promise.all([
     sql.rows<{ sum: string | null }>(

@@ -5,8 +5,8 @@ import { BuildUpSteps } from '@api/orders';
 import type { Route } from '@core/catalogue';
 import type { Reserving } from '@core/stock';
 import { there, type Doer } from '../acts';
-import type { Sql, Statement, Tx } from '../db/database';
-import { CUSTOMER_CURRENCY, listPriceIn } from '../db/mapping';
+import type { Sql, Statement, Tx } from '../db';
+import { CUSTOMER_CURRENCY, listPriceIn } from '../catalogue';
 import { pricingOf } from '../pricing';
 
 export interface OrderHead {
@@ -26,8 +26,8 @@ const HEAD =
   'SELECT id, number, version, state, customer_id, agreement_id, ship_to_id, customer_reference, currency, order_date FROM sales_order';
 
 /** The order's head, locked; its agreement (if any) must have been locked before: see `agreementOf`. */
-export async function lockOrder(sql: Sql, companyId: number, id: number): Promise<OrderHead> {
-  const [row] = await sql.rows<OrderHead>(`${HEAD} WHERE company_id = ? AND id = ? FOR UPDATE`, [companyId, id]);
+export async function loadOrder(sql: Sql, companyId: number, id: number): Promise<OrderHead> {
+  const [row] = await sql.rows<OrderHead>(`${HEAD} WHERE company_id = ? AND id = ? ${sql.forUpdate}`, [companyId, id]);
   return there(row, 'This sales order');
 }
 

@@ -2,8 +2,8 @@ import type * as z from 'zod';
 import { dec, sum, type Day, type DocumentRef } from '@core/kernel';
 import type * as contract from '@api/parties';
 import { there } from '../acts';
-import type { Sql } from '../db/database';
-import { likeOf, shipTosOf } from '../db/mapping';
+import { likeOf, type Sql } from '../db';
+import { shipTosOf } from './addresses';
 
 type CustomerSheet = z.infer<typeof contract.CustomerSheet>;
 type VendorSheet = z.infer<typeof contract.VendorSheet>;

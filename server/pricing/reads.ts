@@ -1,8 +1,8 @@
 import type { Day } from '@core/kernel';
 import type { ItemPricing, OrderPricing } from '@core/orders';
 import type { Allowance, CostBasis, PriceExtras, PriceRule, PriceSearch } from '@core/pricing';
-import type { Sql } from '../db/database';
-import { CUSTOMER_CURRENCY, rateOf } from '../db/mapping';
+import type { Sql } from '../db';
+import { CUSTOMER_CURRENCY, rateOf } from '../catalogue';
 
 interface ItemRow {
   id: number;

@@ -3,8 +3,8 @@ import { decideAccept, type Acceptance, type PlannedOrderPlan } from '@core/prom
 import { refuse, type Refusal } from '@core/refusals';
 import * as contract from '@api/promise';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
-import type { Sql, Tx } from '../db/database';
-import { lockOrder } from '../orders';
+import { takeTurn, type Sql, type Tx } from '../db';
+import { loadOrder } from '../orders';
 import { inStepStatements } from '../supply';
 import { groundRows } from './ground';
 import { OPEN_UNTIED } from './moves';
@@ -45,9 +45,9 @@ export const acceptPromise = defineAct(contract.acceptPromise, {
   says: 'promise what must be planned',
   saw: (input) => ({ kind: 'SO', id: input.orderId, version: input.version }),
   async load(tx, input, doer) {
-    const head = await lockOrder(tx, doer.companyId, input.orderId);
+    const head = await loadOrder(tx, doer.companyId, input.orderId);
     // Whoever promises next sees what this one planned. // T8
-    await tx.rows('SELECT company_id FROM promise_turn WHERE company_id = ? FOR UPDATE', [doer.companyId]);
+    await takeTurn(tx, 'promise_turn', [doer.companyId]);
     const lines = await promisedLines(tx, doer.companyId, head.id);
     const asked = input.lines.map((line) => line.lineId);
     const leftOut = lines.filter((line) => asked.includes(line.id));
@@ -240,8 +240,8 @@ export const takeBackPromise = defineAct(contract.takeBackPromise, {
   says: 'take back what was promised',
   saw: (input) => ({ kind: 'SO', id: input.orderId, version: input.version }),
   async load(tx, input, doer) {
-    const head = await lockOrder(tx, doer.companyId, input.orderId);
-    await tx.rows('SELECT company_id FROM promise_turn WHERE company_id = ? FOR UPDATE', [doer.companyId]);
+    const head = await loadOrder(tx, doer.companyId, input.orderId);
+    await takeTurn(tx, 'promise_turn', [doer.companyId]);
     const lines = await tx.rows<{ id: number }>(
       `SELECT id FROM sales_order_line WHERE company_id = ? AND order_id = ? AND promised_date IS NOT NULL`,
       [doer.companyId, head.id],

@@ -18,7 +18,7 @@ import {
   type PromisedLine,
   type Way,
 } from '@core/promise';
-import type { Database } from '../db/database';
+import type { Database } from '../db';
 import { groundRows, HORIZON } from './ground';
 import { comingThen, eachMove } from './moves';
 import { OPEN_LINES } from './open-lines';

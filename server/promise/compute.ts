@@ -1,5 +1,5 @@
 import { planningRun, type MovedLine, type PlanningRun } from '@core/promise';
-import type { Database } from '../db/database';
+import type { Database } from '../db';
 import { promiseAgain } from './again';
 import { groundOfPlanning } from './planning-ground';
 import { actBy, type KeptPlanning, type Report, type Run } from './run';

@@ -1,7 +1,7 @@
 import { unconsumed } from '@core/agreements';
 import type { Day } from '@core/kernel';
 import type { MoveRow } from '@core/promise';
-import type { Sql } from '../db/database';
+import type { Sql } from '../db';
 
 interface CallRow {
   lineId: number;

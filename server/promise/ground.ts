@@ -1,8 +1,7 @@
 import { addDays, daysBetween, itemAt, locationAt, MAIN_LOCATION, numberAt, pointOf, type Day } from '@core/kernel';
 import type { GroundRows, ItemRow, Method, Obtained } from '@core/promise';
-import { locationsOf } from '../catalogue';
-import type { Sql } from '../db/database';
-import { APPROVED } from '../db/mapping';
+import { APPROVED, locationsOf } from '../catalogue';
+import type { Sql } from '../db';
 import { demandsOf, itemsAt, suppliesOf } from './moves';
 import { plannedFor, plannedForAll } from './planned-for';
 

@@ -1,6 +1,6 @@
 import { itemAt, type Day } from '@core/kernel';
 import type { MoveRow } from '@core/promise';
-import type { Bound, Database, Sql } from '../db/database';
+import type { Bound, Database, Sql } from '../db';
 import { plannedForAll } from './planned-for';
 
 /** An item at a location as `pointOf` makes it. */

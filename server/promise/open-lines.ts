@@ -1,6 +1,6 @@
 import type { Day } from '@core/kernel';
 import { wayOf, type Method, type PromisedLine } from '@core/promise';
-import type { Sql } from '../db/database';
+import type { Sql } from '../db';
 import { ASKED_ANEW, OPEN_UNTIED, pointBy } from './moves';
 
 /** What of an order line `l`, order `o` and item `i` is asked anew, in this order. */

@@ -3,7 +3,7 @@ import { itemAt, type Day } from '@core/kernel';
 import { pegging } from '@core/promise';
 import type * as contract from '@api/promise';
 import { there } from '../acts';
-import type { Sql } from '../db/database';
+import type { Sql } from '../db';
 import { itemsAt, KIND_OF_PLANNED, pointBy } from './moves';
 import { familyOf, groundOfPlanning } from './planning-ground';
 

@@ -1,4 +1,4 @@
-import type { Sql } from '../db/database';
+import type { Sql } from '../db';
 
 /** The open planned orders for lines, and those for them, all the way down; a zero so that a list is never empty. */
 export async function plannedFor(sql: Sql, companyId: number, lines: readonly number[]): Promise<number[]> {

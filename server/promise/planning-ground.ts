@@ -1,7 +1,7 @@
 import { pointOf, type Day } from '@core/kernel';
 import type { GroundRows, MoveRow } from '@core/promise';
 import { locationsOf } from '../catalogue';
-import type { Sql } from '../db/database';
+import type { Sql } from '../db';
 import { forecastOf } from './forecast';
 import { groundRows } from './ground';
 import { itemsAt } from './moves';

@@ -2,7 +2,7 @@ import type * as z from 'zod';
 import { itemAt, locationAt, numberAt, type Day } from '@core/kernel';
 import type * as contract from '@api/promise';
 import { locationsOf } from '../catalogue';
-import type { Sql } from '../db/database';
+import type { Sql } from '../db';
 import { itemsAt } from './moves';
 import { vendorsOf } from '../supply';
 import { actBy, type KeptPlanning } from './run';

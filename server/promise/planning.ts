@@ -4,15 +4,15 @@ import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { decideAnswer, decidePurchase, type AnswerEffects, type PurchaseEffects } from '@core/supply';
 import * as contract from '@api/promise';
 import { defineAct, takeNumbers, there, type Doer, type Touched } from '../acts';
-import { counterStatements, lockAgreements, lockOffers } from '../agreements';
+import { counterStatements, loadAgreements, loadOffers } from '../agreements';
 import { locationsOf } from '../catalogue';
-import type { Tx } from '../db/database';
+import { takeTurn, type Tx } from '../db';
 import {
   agreementsTouched,
   answerStatements,
   boughtItems,
   insertPurchases,
-  lockForAnswer,
+  loadForAnswer,
   touchedByAnswer,
   vendorsOf,
 } from '../supply';
@@ -90,21 +90,21 @@ export const takeProposals = defineAct(contract.takeProposals, {
       ...new Set(asked.flatMap((each) => (each.kind !== 'place' && each.source.kind === 'PO' ? [each.source.id] : []))),
     ].sort((a, b) => a - b);
     // The lock order: agreements, the turn, purchases.
-    const buying = await lockOffers(tx, companyId, { vendorIds, day: workDate });
+    const buying = await loadOffers(tx, companyId, { vendorIds, day: workDate });
     const agreed = await tx.rows<{ id: number }>(
       `SELECT DISTINCT al.agreement_id AS id FROM purchase_order_line l
          JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
         WHERE l.company_id = ? AND l.purchase_order_id IN (?)`,
       [companyId, purchaseIds],
     );
-    await lockAgreements(
+    await loadAgreements(
       tx,
       companyId,
       agreed.map((each) => each.id),
     );
-    await tx.rows('SELECT company_id FROM promise_turn WHERE company_id = ? FOR UPDATE', [companyId]);
+    await takeTurn(tx, 'promise_turn', [companyId]);
     const purchases = [];
-    for (const id of purchaseIds) purchases.push(await lockForAnswer(tx, companyId, id));
+    for (const id of purchaseIds) purchases.push(await loadForAnswer(tx, companyId, id));
     const chosen = JSON.parse(run.itemIds) as number[];
     const family =
       chosen.length > 0

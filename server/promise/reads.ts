@@ -3,9 +3,8 @@ import { addDays, pointOf, type Day } from '@core/kernel';
 import { Calendar, check, wayOf } from '@core/promise';
 import type * as contract from '@api/promise';
 import { there } from '../acts';
-import { locationsOf } from '../catalogue';
-import type { Sql } from '../db/database';
-import { NUMBER_AT, PAGE_ROWS } from '../db/mapping';
+import { locationsOf, NUMBER_AT } from '../catalogue';
+import { PAGE_ROWS, type Sql } from '../db';
 import { promisedLines } from './acts';
 import { groundRows, machinesOut } from './ground';
 

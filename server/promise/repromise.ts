@@ -5,7 +5,7 @@ import { decideAccept, type MovedLine, type PromisedLine } from '@core/promise';
 import { refuse, type Refusal } from '@core/refusals';
 import * as contract from '@api/promise';
 import { defineAct, there } from '../acts';
-import type { Sql } from '../db/database';
+import { takeTurn, type Sql } from '../db';
 import { draftMoved } from '../mail';
 import { inStepStatements } from '../supply';
 import { cancelPlanned, headStatement, writePlanned } from './acts';
@@ -57,7 +57,7 @@ export const stopRepromise = defineAct(contract.stopRepromise, {
   says: 'stop promising again, or planning',
   load: async (tx, input, doer) => {
     const [run] = await tx.rows<{ id: number }>(
-      'SELECT id FROM promise_run WHERE company_id = ? AND id = ? FOR UPDATE',
+      `SELECT id FROM promise_run WHERE company_id = ? AND id = ? ${tx.forUpdate}`,
       [doer.companyId, input.id],
     );
     return there(run, 'This run');
@@ -96,10 +96,10 @@ export const applyRepromise = defineAct(contract.applyRepromise, {
     );
     const orders = await tx.rows<{ id: number; number: string; version: number }>(
       `SELECT id, number, version FROM sales_order WHERE company_id = ? AND id IN (
-         SELECT order_id FROM sales_order_line WHERE company_id = ? AND id IN (?)) ORDER BY id FOR UPDATE`,
+         SELECT order_id FROM sales_order_line WHERE company_id = ? AND id IN (?)) ORDER BY id ${tx.forUpdate}`,
       [companyId, companyId, input.lineIds],
     );
-    await tx.rows('SELECT company_id FROM promise_turn WHERE company_id = ? FOR UPDATE', [companyId]);
+    await takeTurn(tx, 'promise_turn', [companyId]);
     const open = await openLines(tx, companyId, input.lineIds);
     const planned = open.filter((line) => line.way === 'have' || line.way === 'nothing');
     const ids = planned.map((line) => line.lineId);

@@ -3,7 +3,7 @@ import { dirname, join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import type { Logger } from 'pino';
 import type { Day } from '@core/kernel';
-import type { Database } from '../db/database';
+import type { Database } from '../db';
 import { compute, type RunData, type RunSaid } from './compute';
 import { LOST_SECONDS } from './repromise';
 import type { Report, Run } from './run';

@@ -1,5 +1,5 @@
 import { parentPort, workerData } from 'node:worker_threads';
-import { connect } from '../db/database';
+import { connect } from '../db';
 import { compute, type RunData, type RunSaid } from './compute';
 
 /** One run, away from the requests, with connections of its own: what it reads never passes through the server. */

@@ -4,8 +4,8 @@ import { dec, share, type Day } from '@core/kernel';
 import { differencesOf } from '@core/supply';
 import type * as contract from '@api/purchasing';
 import { there } from '../acts';
-import type { Bound, Sql } from '../db/database';
-import { ADDRESS_COLUMNS, addressOf, likeOf, pageById, type AddressColumns } from '../db/mapping';
+import { likeOf, pageById, type Bound, type Sql } from '../db';
+import { ADDRESS_COLUMNS, addressOf, type AddressColumns } from '../parties';
 import { documentsOfPurchase } from '../documents';
 
 type Row = z.infer<typeof contract.PurchaseRow>;

@@ -2,7 +2,7 @@ import { DOCUMENT_KINDS } from '@core/kernel';
 import type { AccountRole } from '@core/ledger';
 import { RIGHTS, type Right } from '@api/access';
 import { hashPassword } from '../access';
-import type { Tx } from '../db/database';
+import type { Tx } from '../db';
 
 /** The chart a company begins with: one account for each thing it posts by itself. */
 const CHART: readonly { code: string; name: string; role: AccountRole }[] = [

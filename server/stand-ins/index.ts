@@ -1,6 +1,6 @@
 import type { Logger } from 'pino';
 import type { Doer } from '../acts';
-import type { Database } from '../db/database';
+import type { Database } from '../db';
 import { feedMarkets } from './market';
 import { vendorsAct } from './vendor';
 

@@ -1,7 +1,7 @@
 import type { Logger } from 'pino';
 import { marketPrices } from '@core/stand-in';
 import type { Doer } from '../acts';
-import type { Database } from '../db/database';
+import type { Database } from '../db';
 import { keepList } from '../upkeep';
 import { tryAct } from './act';
 

@@ -3,7 +3,7 @@ import { addDays, dec } from '@core/kernel';
 import { invoicedPrice, vendorAnswer, vendorDelivery, type OrderedLine } from '@core/stand-in';
 import { enterVendorInvoice } from '../billing';
 import type { Doer } from '../acts';
-import type { Database } from '../db/database';
+import type { Database } from '../db';
 import { receiveGoods } from '../stock';
 import { answerPurchase } from '../supply';
 import { tryAct } from './act';

@@ -3,30 +3,30 @@ import { decided, refuse, type Decision } from '@core/refusals';
 import { dec } from '@core/kernel';
 import * as contract from '@api/stock';
 import { defineAct, there, type Touched } from '../acts';
-import { lockAgreements } from '../agreements';
+import { loadAgreements } from '../agreements';
 import type { Repriced } from '@core/orders';
 import type { DropTie, StockLine } from '@core/stock';
 import { agreementsOf, repriceStatements, shipDatePrices } from '../orders';
 import { moveBetween } from './between';
-import { lockOwnLines, lockStockLines, lockTies } from './store';
+import { loadOwnLines, loadStockLines, loadTies } from './store';
 import { supplyLine } from './reserve';
 import { reverseMovement } from './reverse';
 import { moveToWrite } from './write';
 
 /** A drop shipment brings nothing to our place. */
-const NOTHING_OWN: Awaited<ReturnType<typeof lockOwnLines>> = { own: [], loose: [] };
+const NOTHING_OWN: Awaited<ReturnType<typeof loadOwnLines>> = { own: [], loose: [] };
 
 export const receiveGoods = defineAct(contract.receiveGoods, {
   right: 'goods',
   says: 'receive goods',
   async load(tx, input, doer) {
-    const locked = await lockTies(tx, doer.companyId, 'purchase', input.purchaseId);
+    const locked = await loadTies(tx, doer.companyId, 'purchase', input.purchaseId);
     const repriced = await shipDatePrices(tx, doer, locked.byShipDate, doer.workDate);
     return {
       ...locked,
       ties: tiesAt(locked.ties, repriced),
       repriced,
-      ...(locked.allTied ? NOTHING_OWN : await lockOwnLines(tx, doer.companyId, input.purchaseId, locked.specials)),
+      ...(locked.allTied ? NOTHING_OWN : await loadOwnLines(tx, doer.companyId, input.purchaseId, locked.specials)),
     };
   },
   decide({ ties, own, loose }, input) {
@@ -57,11 +57,11 @@ const shipLines = defineAct(contract.shipLines, {
     const others = (input.others ?? []).map((other) => other.orderId);
     // Agreements before any order, those of the orders that go with it too.
     const ids = await Promise.all(others.map((id) => agreementsOf(tx, doer.companyId, id)));
-    const agreements = await lockAgreements(tx, doer.companyId, ids.flat());
-    const locked = await lockTies(tx, doer.companyId, 'order', input.orderId);
-    const stockLines = await lockStockLines(tx, doer.companyId, input.orderId);
+    const agreements = await loadAgreements(tx, doer.companyId, ids.flat());
+    const locked = await loadTies(tx, doer.companyId, 'order', input.orderId);
+    const stockLines = await loadStockLines(tx, doer.companyId, input.orderId);
     const withIt = [];
-    for (const id of [...others].sort((a, b) => a - b)) withIt.push(...(await lockStockLines(tx, doer.companyId, id)));
+    for (const id of [...others].sort((a, b) => a - b)) withIt.push(...(await loadStockLines(tx, doer.companyId, id)));
     const [head] = await tx.rows<{ number: string; customerId: number; shipToId: number | null }>(
       'SELECT number, customer_id, ship_to_id FROM sales_order WHERE company_id = ? AND id = ?',
       [doer.companyId, input.orderId],
@@ -176,9 +176,9 @@ function decideBoth(
 /** The orders, purchases and agreements whose counters a movement changes. */
 function touchedBy(
   effects: MoveEffects,
-  ground: Awaited<ReturnType<typeof lockTies>> & {
-    stockLines?: Awaited<ReturnType<typeof lockStockLines>>;
-    own?: Awaited<ReturnType<typeof lockOwnLines>>['own'];
+  ground: Awaited<ReturnType<typeof loadTies>> & {
+    stockLines?: Awaited<ReturnType<typeof loadStockLines>>;
+    own?: Awaited<ReturnType<typeof loadOwnLines>>['own'];
   },
 ): Touched[] {
   const orders = [...ground.ties.map((tie) => tie.order), ...(ground.stockLines ?? []).map((line) => line.order)];

@@ -4,9 +4,9 @@ import { decideBetween } from '@core/stock';
 import * as contract from '@api/stock';
 import { defineAct, numbersAtLast, there } from '../acts';
 import { locationsOf } from '../catalogue';
-import { newId } from '../db/database';
+import { newId } from '../db';
 import { journalEntries, journalHeads } from '../ledger';
-import { lockStock } from '../orders';
+import { loadStock } from '../orders';
 
 const NOTHING = { onHand: '0', reserved: '0', value: '0' };
 
@@ -22,7 +22,7 @@ export const moveBetween = defineAct(contract.moveBetween, {
     );
     const { currency, ...about } = there(item, 'This item');
     const from = pointOf(input.itemId, input.from);
-    const stock = await lockStock(tx, companyId, [from, pointOf(input.itemId, input.to)]);
+    const stock = await loadStock(tx, companyId, [from, pointOf(input.itemId, input.to)]);
     const locations = new Map((await locationsOf(tx, companyId)).map(({ id, name }) => [id, name]));
     return { item: about, locations, stock: stock.get(from) ?? NOTHING, currency };
   },

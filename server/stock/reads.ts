@@ -2,7 +2,7 @@ import type * as z from 'zod';
 import { dec, least, type Day } from '@core/kernel';
 import type * as contract from '@api/stock';
 import { there } from '../acts';
-import type { Sql } from '../db/database';
+import type { Sql } from '../db';
 
 type Sheet = z.infer<typeof contract.MovementSheet>;
 

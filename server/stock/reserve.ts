@@ -4,14 +4,14 @@ import type { OrderState } from '@core/orders';
 import { decideSupply, type Reserving, type SuppliedLine } from '@core/stock';
 import * as contract from '@api/stock';
 import { defineAct, there } from '../acts';
-import type { Sql } from '../db/database';
-import { heldStatement, lockFree } from '../orders';
+import type { Sql } from '../db';
+import { heldStatement, loadFree } from '../orders';
 
 /** Another route for a confirmed line, and what of our stock is held for it. // S3 */
 export const supplyLine = defineAct(contract.supplyLine, {
   right: 'orders',
   says: 'say how a line is supplied',
-  load: (tx, input, doer) => lockSupplied(tx, doer.companyId, input.orderLineId, input.locationId),
+  load: (tx, input, doer) => loadSupplied(tx, doer.companyId, input.orderLineId, input.locationId),
   decide: (ground, input) => decideSupply(ground, input),
   show: ({ route, reserved, locationId, by }, { line, item }) => ({
     route,
@@ -36,7 +36,7 @@ export const supplyLine = defineAct(contract.supplyLine, {
 });
 
 /** The order line with its order, then its item's stock, locked. */
-async function lockSupplied(
+async function loadSupplied(
   sql: Sql,
   companyId: number,
   orderLineId: number,
@@ -65,7 +65,7 @@ async function lockSupplied(
     `SELECT o.id AS order_id, o.number, o.state, l.id, l.line_no, l.route, l.quantity, l.cancelled, l.tied, l.shipped,
             l.reserved, l.ship_date, l.item_id, l.location_id
        FROM sales_order o JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
-      WHERE o.company_id = ? AND o.id = ? AND l.id = ? FOR UPDATE`,
+      WHERE o.company_id = ? AND o.id = ? AND l.id = ? ${sql.forUpdate}`,
     [companyId, there(of, 'This order line').orderId, orderLineId],
   );
   const line = there(row, 'This order line');
@@ -79,7 +79,7 @@ async function lockSupplied(
     companyId,
     [MAIN_LOCATION, line.locationId, locationId ?? line.locationId],
   ]);
-  const free = await lockFree(
+  const free = await loadFree(
     sql,
     companyId,
     at.map(({ id }) => pointOf(line.itemId, id)),

@@ -3,17 +3,16 @@ import { receiptReversalJournal, shipmentJournal } from '@core/ledger';
 import { costOf, decideReverse, type ReceiptNow, type ReverseEffects, type ShipmentNow } from '@core/stock';
 import * as contract from '@api/stock';
 import { defineAct, takeNumbers, there, type Doer, type Touched } from '../acts';
-import { counterStatements, lockAgreements } from '../agreements';
-import type { Sql, Statement, Tx } from '../db/database';
-import { invoiceStands, notTakenBack } from '../db/taken-back';
+import { counterStatements, loadAgreements } from '../agreements';
+import { invoiceStands, notTakenBack, type Sql, type Statement, type Tx } from '../db';
 import { postJournals } from '../ledger';
-import { lockStock, reopenStatement } from '../orders';
+import { loadStock, reopenStatement } from '../orders';
 
 /** Takes a receipt or shipment back, with the other half where it was a drop shipment. // P1 L2 */
 export const reverseMovement = defineAct(contract.reverseMovement, {
   right: 'goods',
   says: 'reverse receipts and shipments',
-  load: (tx, input, doer) => lockEvent(tx, doer.companyId, input),
+  load: (tx, input, doer) => loadEvent(tx, doer.companyId, input),
   decide: (ground, input) => decideReverse(ground, input.reason),
   show: ({ receipts, shipments, taken }) => ({
     documents: [
@@ -306,7 +305,7 @@ interface LineRow {
 }
 
 /** One event as it stands, locked: agreements, orders, purchases, stock, in that order. */
-async function lockEvent(sql: Sql, companyId: number, from: { kind: 'RC' | 'SH'; id: number }) {
+async function loadEvent(sql: Sql, companyId: number, from: { kind: 'RC' | 'SH'; id: number }) {
   const { receiptIds, shipmentIds } = await eventOf(sql, companyId, from);
   const [receiptHeads, shipmentHeads] = await Promise.all([
     sql.rows<HeadRow>(
@@ -333,7 +332,7 @@ async function lockEvent(sql: Sql, companyId: number, from: { kind: 'RC' | 'SH';
     receipts: await receivedLines(sql, companyId, receiptIds),
     shipments: await shippedLines(sql, companyId, shipmentIds),
   };
-  const agreements = await lockAgreements(
+  const agreements = await loadAgreements(
     sql,
     companyId,
     [...unlocked.receipts, ...unlocked.shipments].map((line) => line.agreementId),
@@ -353,7 +352,7 @@ async function lockEvent(sql: Sql, companyId: number, from: { kind: 'RC' | 'SH';
     'purchase_order',
     purchases.map((each) => each.id),
   );
-  const stock = await lockStock(
+  const stock = await loadStock(
     sql,
     companyId,
     [...unlocked.receipts, ...unlocked.shipments].map((line) => pointOf(line.itemId, line.locationId)),
@@ -403,7 +402,7 @@ async function reversedNow(sql: Sql, companyId: number, receiptIds: readonly num
 
 async function lockHeads(sql: Sql, companyId: number, table: 'sales_order' | 'purchase_order', ids: readonly number[]) {
   if (ids.length === 0) return;
-  await sql.rows(`SELECT id FROM ${table} WHERE company_id = ? AND id IN (?) ORDER BY id FOR UPDATE`, [
+  await sql.rows(`SELECT id FROM ${table} WHERE company_id = ? AND id IN (?) ORDER BY id ${sql.forUpdate}`, [
     companyId,
     [...new Set(ids)],
   ]);

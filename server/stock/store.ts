@@ -3,9 +3,9 @@ import type { Route } from '@core/catalogue';
 import type { OrderState } from '@core/orders';
 import { dec, pointOf, type Day } from '@core/kernel';
 import { there } from '../acts';
-import type { Sql } from '../db/database';
-import { NUMBER_AT } from '../db/mapping';
-import { lockStock } from '../orders';
+import type { Sql } from '../db';
+import { NUMBER_AT } from '../catalogue';
+import { loadStock } from '../orders';
 
 /** Lines of one end, their ties with the lines at the other, and the agreement lines either is under. */
 interface End {
@@ -104,12 +104,12 @@ type Untied = { [Column in keyof TieRow]: null } & { purchaseShipToId: number | 
  * first, then orders with their lines, ties, and purchases, by a statement whose join order is the lock order.
  * Both statements in one trip.
  */
-export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: number) {
+export async function loadTies(sql: Sql, companyId: number, end: MoveEnd, id: number) {
   const ends = ENDS[end];
   const [agreements, found] = await sql.together([
     {
       sql: `SELECT a.id, a.number FROM (${agreementsUnder(ends)}) n
-       STRAIGHT_JOIN agreement a FORCE INDEX (PRIMARY) ON a.company_id = ? AND a.id = n.agreement_id FOR UPDATE`,
+       STRAIGHT_JOIN agreement a FORCE INDEX (PRIMARY) ON a.company_id = ? AND a.id = n.agreement_id ${sql.forUpdate}`,
       values: [companyId, companyId, id, companyId, companyId, id, companyId],
       rows: true,
     },
@@ -128,7 +128,7 @@ export async function lockTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
        LEFT JOIN sales_order_line sl FORCE INDEX (PRIMARY) ON sl.company_id = ? AND sl.id = k.order_line_id
        LEFT JOIN tie t FORCE INDEX (PRIMARY) ON t.company_id = ? AND t.id = k.tie_id
        JOIN purchase_order_line pl FORCE INDEX (PRIMARY) ON pl.company_id = ? AND pl.id = k.purchase_line_id
-       JOIN purchase_order p FORCE INDEX (PRIMARY) ON p.company_id = ? AND p.id = k.purchase_order_id FOR UPDATE`,
+       JOIN purchase_order p FORCE INDEX (PRIMARY) ON p.company_id = ? AND p.id = k.purchase_order_id ${sql.forUpdate}`,
       values: [companyId, id, companyId, companyId, companyId, companyId, companyId],
       rows: true,
     },
@@ -171,7 +171,7 @@ function specialsOf(rows: readonly TieRow[]): Map<number, SpecialTie[]> {
  * Lines of a purchase order that comes to our place, with the special orders they are for, locked after those; and of a
  * drop shipment those that are for nobody: their goods would go to a customer who ordered none. // L3 L4
  */
-export async function lockOwnLines(
+export async function loadOwnLines(
   sql: Sql,
   companyId: number,
   purchaseId: number,
@@ -202,7 +202,7 @@ export async function lockOwnLines(
             (SELECT i.number FROM item i WHERE i.company_id = l.company_id AND i.id = l.item_id) AS item_number,
             (SELECT v.tolerance_percent FROM vendor v WHERE v.company_id = p.company_id AND v.id = p.vendor_id) AS tolerance_percent
        FROM purchase_order p JOIN purchase_order_line l ON l.company_id = p.company_id AND l.purchase_order_id = p.id
-      WHERE p.company_id = ? AND p.id = ? AND (p.ship_to_id IS NULL OR l.tied = 0) ORDER BY l.line_no FOR UPDATE`,
+      WHERE p.company_id = ? AND p.id = ? AND (p.ship_to_id IS NULL OR l.tied = 0) ORDER BY l.line_no ${sql.forUpdate}`,
     [companyId, purchaseId],
   );
   const loose = all
@@ -281,7 +281,7 @@ function tieOf(row: TieRow): DropTie {
 }
 
 /** Lines of an order that go from our place, with what is there of their items, locked after the order. */
-export async function lockStockLines(sql: Sql, companyId: number, orderId: number): Promise<StockLine[]> {
+export async function loadStockLines(sql: Sql, companyId: number, orderId: number): Promise<StockLine[]> {
   const [order] = await sql.rows<{
     id: number;
     number: string;
@@ -290,7 +290,7 @@ export async function lockStockLines(sql: Sql, companyId: number, orderId: numbe
     shipToId: number;
     currency: string;
   }>(
-    'SELECT id, number, state, customer_id, ship_to_id, currency FROM sales_order WHERE company_id = ? AND id = ? FOR UPDATE',
+    `SELECT id, number, state, customer_id, ship_to_id, currency FROM sales_order WHERE company_id = ? AND id = ? ${sql.forUpdate}`,
     [companyId, orderId],
   );
   const head = there(order, 'This sales order');
@@ -318,7 +318,7 @@ export async function lockStockLines(sql: Sql, companyId: number, orderId: numbe
     [companyId, orderId],
   );
   if (lines.length === 0) return [];
-  const stock = await lockStock(
+  const stock = await loadStock(
     sql,
     companyId,
     lines.map((line) => pointOf(line.itemId, line.locationId)),

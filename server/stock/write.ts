@@ -3,7 +3,7 @@ import type { MovedPart, MoveEffects, ReceivedPart, ShippedPart } from '@core/st
 import { numbersAtLast, type Doer, type LeftToWrite } from '../acts';
 import { counterStatements, type CounterChange } from '../agreements';
 import { journalEntries, journalHeads, type JournalPlan } from '../ledger';
-import { newId, type Insertion, type Piece, type Statement, type TextPiece, type Tx } from '../db/database';
+import { newId, type Insertion, type Piece, type Statement, type TextPiece, type Tx } from '../db';
 
 /**
  * What writes a movement, in the act's last trip: counters first, then numbers, then receipts, shipments, stock entries

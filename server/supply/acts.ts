@@ -4,10 +4,10 @@ import { decidePlacement, decidePurchase, type PurchasePlan } from '@core/supply
 import * as purchasing from '@api/purchasing';
 import * as contract from '@api/supply';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
-import { counterStatements, lockOffers } from '../agreements';
+import { counterStatements, loadOffers } from '../agreements';
 import { locationsOf } from '../catalogue';
-import type { Sql, Statement, Tx } from '../db/database';
-import { boughtItems, lockBenchLines } from './store';
+import type { Sql, Statement, Tx } from '../db';
+import { boughtItems, loadBenchLines } from './store';
 import { inStepStatements } from './in-step';
 
 const placePurchases = defineAct(contract.placePurchases, {
@@ -15,11 +15,11 @@ const placePurchases = defineAct(contract.placePurchases, {
   says: 'place purchase orders',
   async load(tx, input, doer) {
     // Buying agreements first: the lock order is agreements, orders, purchases.
-    const buying = await lockOffers(tx, doer.companyId, {
+    const buying = await loadOffers(tx, doer.companyId, {
       vendorIds: [...new Set(input.lines.map((line) => line.vendorId))],
       day: doer.workDate,
     });
-    const lines = await lockBenchLines(
+    const lines = await loadBenchLines(
       tx,
       doer.companyId,
       input.lines.map((line) => line.orderLineId),
@@ -231,7 +231,7 @@ const enterPurchase = defineAct(purchasing.enterPurchase, {
   async load(tx, input, doer) {
     const { companyId } = doer;
     const vendorId = input.vendorId ?? 0;
-    const buying = await lockOffers(tx, companyId, { vendorIds: [vendorId], day: doer.workDate });
+    const buying = await loadOffers(tx, companyId, { vendorIds: [vendorId], day: doer.workDate });
     const [vendor] = await vendorsOf(tx, companyId, [vendorId]);
     const shipTos = await tx.rows<{ id: number }>('SELECT id FROM ship_to WHERE company_id = ? AND id = ?', [
       companyId,

@@ -3,8 +3,8 @@ import type { Day } from '@core/kernel';
 import type { PurchaseState } from '@core/stock';
 import * as contract from '@api/purchasing';
 import { defineAct, there, type Touched } from '../acts';
-import { counterStatements, lockAgreements } from '../agreements';
-import type { Sql, Statement } from '../db/database';
+import { counterStatements, loadAgreements } from '../agreements';
+import type { Sql, Statement } from '../db';
 import { tiedStatement } from './acts';
 import { inStepStatements } from './in-step';
 
@@ -13,7 +13,7 @@ export const answerPurchase = defineAct(contract.answerPurchase, {
   right: 'purchases',
   says: 'take down what a vendor answers',
   saw: ({ purchaseId, version }) => ({ kind: 'PO', id: purchaseId, version }),
-  load: (tx, input, doer) => lockForAnswer(tx, doer.companyId, input.purchaseId),
+  load: (tx, input, doer) => loadForAnswer(tx, doer.companyId, input.purchaseId),
   decide: (ground, input, doer) => decideAnswer(ground, input, doer.workDate),
   show: ({ lines, touches, state }) => ({
     stopped: lines.filter((line) => line.stopped !== '0').length,
@@ -69,7 +69,7 @@ export function answerStatements(
 }
 
 /** The documents an answer changes. */
-export function touchedByAnswer({ purchase, version, agreements, lines }: LockedForAnswer): Touched[] {
+export function touchedByAnswer({ purchase, version, agreements, lines }: LoadedForAnswer): Touched[] {
   const orders = new Map(lines.flatMap((line) => line.ties).map(({ order }) => [order.id, order]));
   return [
     { kind: 'PO', id: purchase.id, number: purchase.number, version: version + 1 },
@@ -78,17 +78,17 @@ export function touchedByAnswer({ purchase, version, agreements, lines }: Locked
   ];
 }
 
-export type LockedForAnswer = AnswerGround & { version: number; agreements: Touched[] };
+export type LoadedForAnswer = AnswerGround & { version: number; agreements: Touched[] };
 
 /** A purchase order with its lines and ties; locked are its agreements, the orders it is for, then itself. */
-export async function lockForAnswer(sql: Sql, companyId: number, purchaseId: number): Promise<LockedForAnswer> {
+export async function loadForAnswer(sql: Sql, companyId: number, purchaseId: number): Promise<LoadedForAnswer> {
   const bought = await sql.rows<{ id: number }>(
     `SELECT DISTINCT al.agreement_id AS id FROM purchase_order_line l
        JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
       WHERE l.company_id = ? AND l.purchase_order_id = ?`,
     [companyId, purchaseId],
   );
-  const agreements = await lockAgreements(
+  const agreements = await loadAgreements(
     sql,
     companyId,
     bought.map((row) => row.id),
@@ -98,7 +98,7 @@ export async function lockForAnswer(sql: Sql, companyId: number, purchaseId: num
        SELECT sl.order_id FROM purchase_order_line l
          JOIN tie t ON t.company_id = l.company_id AND t.purchase_line_id = l.id
          JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
-        WHERE l.company_id = ? AND l.purchase_order_id = ?) ORDER BY id FOR UPDATE`,
+        WHERE l.company_id = ? AND l.purchase_order_id = ?) ORDER BY id ${sql.forUpdate}`,
     [companyId, companyId, purchaseId],
   );
   const [head] = await sql.rows<{
@@ -107,10 +107,10 @@ export async function lockForAnswer(sql: Sql, companyId: number, purchaseId: num
     state: PurchaseState;
     currency: string;
     version: number;
-  }>('SELECT id, number, state, currency, version FROM purchase_order WHERE company_id = ? AND id = ? FOR UPDATE', [
-    companyId,
-    purchaseId,
-  ]);
+  }>(
+    `SELECT id, number, state, currency, version FROM purchase_order WHERE company_id = ? AND id = ? ${sql.forUpdate}`,
+    [companyId, purchaseId],
+  );
   const { version, ...purchase } = there(head, 'This purchase order');
   const [lines, ties] = [
     await sql.rows<{

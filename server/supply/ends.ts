@@ -3,7 +3,7 @@ import type { OrderState } from '@core/orders';
 import type { PurchaseState } from '@core/stock';
 import type { SalesEnd, SupplyEnd, TieNow } from '@core/supply';
 import { dec, most, ZERO, type Day } from '@core/kernel';
-import type { Sql } from '../db/database';
+import type { Sql } from '../db';
 import { there } from '../acts';
 
 /** A sales end with what a person is told of it. */
@@ -55,14 +55,14 @@ function salesOf(row: SalesRow): NamedSales {
 }
 
 /** One sales line as an end of a tie, its order locked. */
-export async function lockSalesEnd(sql: Sql, companyId: number, orderLineId: number): Promise<NamedSales> {
+export async function loadSalesEnd(sql: Sql, companyId: number, orderLineId: number): Promise<NamedSales> {
   const [line] = await sql.rows<{ orderId: number }>(
     'SELECT order_id FROM sales_order_line WHERE company_id = ? AND id = ?',
     [companyId, orderLineId],
   );
   const [row] = await sql.rows<SalesRow>(
     `${SALES} FROM sales_order o JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
-      WHERE o.company_id = ? AND o.id = ? AND l.id = ? FOR UPDATE`,
+      WHERE o.company_id = ? AND o.id = ? AND l.id = ? ${sql.forUpdate}`,
     [companyId, there(line, 'This order line').orderId, orderLineId],
   );
   return salesOf(there(row, 'This order line'));
@@ -122,14 +122,14 @@ function supplyOf(row: SupplyRow): NamedSupply {
 }
 
 /** One purchase line as an end of a tie, its purchase locked; sales orders must have been locked before. */
-export async function lockSupplyEnd(sql: Sql, companyId: number, purchaseLineId: number): Promise<NamedSupply> {
+export async function loadSupplyEnd(sql: Sql, companyId: number, purchaseLineId: number): Promise<NamedSupply> {
   const [line] = await sql.rows<{ purchaseOrderId: number }>(
     'SELECT purchase_order_id FROM purchase_order_line WHERE company_id = ? AND id = ?',
     [companyId, purchaseLineId],
   );
   const [row] = await sql.rows<SupplyRow>(
     `${SUPPLY} FROM purchase_order p JOIN purchase_order_line l ON l.company_id = p.company_id AND l.purchase_order_id = p.id
-      WHERE p.company_id = ? AND p.id = ? AND l.id = ? FOR UPDATE`,
+      WHERE p.company_id = ? AND p.id = ? AND l.id = ? ${sql.forUpdate}`,
     [companyId, there(line, 'This purchase line').purchaseOrderId, purchaseLineId],
   );
   return supplyOf(there(row, 'This purchase line'));
@@ -147,21 +147,21 @@ export async function openSupplies(sql: Sql, companyId: number, itemId: number):
 }
 
 /** Ties with both their documents locked, orders before purchases; in the order of the ids. */
-export async function lockTiesById(sql: Sql, companyId: number, tieIds: readonly number[]): Promise<TieNow[]> {
+export async function loadTiesById(sql: Sql, companyId: number, tieIds: readonly number[]): Promise<TieNow[]> {
   if (tieIds.length === 0) return [];
   const where = 't.company_id = ? AND t.id IN (?)';
   const values = [companyId, [...tieIds]];
   await sql.rows(
     `SELECT o.id FROM sales_order o WHERE o.company_id = ? AND o.id IN (
        SELECT sl.order_id FROM tie t JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
-        WHERE ${where}) ORDER BY o.id FOR UPDATE`,
+        WHERE ${where}) ORDER BY o.id ${sql.forUpdate}`,
     [companyId, ...values],
   );
   await sql.rows(
     `SELECT p.id FROM purchase_order p WHERE p.company_id = ? AND p.id IN (
        SELECT pl.purchase_order_id FROM tie t
          JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
-        WHERE ${where}) ORDER BY p.id FOR UPDATE`,
+        WHERE ${where}) ORDER BY p.id ${sql.forUpdate}`,
     [companyId, ...values],
   );
   const rows = await sql.rows<{
@@ -184,7 +184,7 @@ export async function lockTiesById(sql: Sql, companyId: number, tieIds: readonly
        JOIN sales_order o ON o.company_id = sl.company_id AND o.id = sl.order_id
        JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
        JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
-      WHERE ${where} ORDER BY t.id FOR UPDATE`,
+      WHERE ${where} ORDER BY t.id ${sql.forUpdate}`,
     values,
   );
   if (rows.length < new Set(tieIds).size) there(undefined, 'This tie');

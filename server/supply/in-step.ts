@@ -1,4 +1,4 @@
-import type { Statement } from '../db/database';
+import type { Statement } from '../db';
 
 /** A tie `t` with both its ends: lines `sl` and `pl`, heads `o` and `p`. */
 export const BOTH_ENDS = `JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id

@@ -4,7 +4,7 @@ import { editPairs } from './pairs';
 import { tieActs } from './ties';
 
 export const supplyActs = [...benchActs, ...tieActs, editPairs, answerPurchase];
-export { answerPurchase, answerStatements, lockForAnswer, touchedByAnswer } from './answer';
+export { answerPurchase, answerStatements, loadForAnswer, touchedByAnswer } from './answer';
 export { boughtItems } from './store';
 export { listPairs } from './list-pairs';
 export { agreementsTouched, insertPurchases, insertReleasedPurchase, tieStatements, vendorsOf } from './acts';

@@ -3,8 +3,7 @@ import { dec, type Day } from '@core/kernel';
 import { differencesOf } from '@core/supply';
 import type * as z from 'zod';
 import type * as contract from '@api/supply';
-import type { Bound, Sql } from '../db/database';
-import { likeOf, pageById } from '../db/mapping';
+import { likeOf, pageById, type Bound, type Sql } from '../db';
 import { BOTH_ENDS } from './in-step';
 
 type Row = z.infer<typeof contract.PairRow>;

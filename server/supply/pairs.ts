@@ -5,8 +5,8 @@ import type { PurchaseState } from '@core/stock';
 import { decidePairs, type Pair, type PairEffects } from '@core/supply';
 import * as contract from '@api/supply';
 import { defineAct, type Doer, type Touched } from '../acts';
-import { counterStatements, lockOffers } from '../agreements';
-import type { Sql, Statement, Tx } from '../db/database';
+import { counterStatements, loadOffers } from '../agreements';
+import type { Sql, Statement, Tx } from '../db';
 import { inStepStatements } from './in-step';
 
 /** Changes both ends of many ties in one transaction. // L6 L7 */
@@ -16,8 +16,8 @@ export const editPairs = defineAct(contract.editPairs, {
   async load(tx, input, doer) {
     const ids = input.pairs.map((pair) => pair.tieId);
     const held = await agreementLinesOf(tx, doer.companyId, ids);
-    const offers = await lockOffers(tx, doer.companyId, { lineIds: held, day: doer.workDate });
-    return { offers, pairs: await lockPairs(tx, doer.companyId, ids) };
+    const offers = await loadOffers(tx, doer.companyId, { lineIds: held, day: doer.workDate });
+    return { offers, pairs: await loadPairs(tx, doer.companyId, ids) };
   },
   decide: ({ offers, pairs }, input, doer) => decidePairs(pairs, input.pairs, offers, doer.workDate, input.goodOnly),
   show: ({ shown, leftOut }, { pairs }) => ({
@@ -66,14 +66,14 @@ async function agreementLinesOf(sql: Sql, companyId: number, tieIds: readonly nu
 }
 
 /** The ties with both their ends, locked: orders first, then purchases; in the order of the ties. */
-async function lockPairs(sql: Sql, companyId: number, tieIds: readonly number[]): Promise<Pair[]> {
+async function loadPairs(sql: Sql, companyId: number, tieIds: readonly number[]): Promise<Pair[]> {
   const ids = tieIds;
   const of = (column: string) => `SELECT ${column} FROM tie t
        JOIN sales_order_line sl ON sl.company_id = t.company_id AND sl.id = t.order_line_id
        JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
       WHERE t.company_id = ? AND t.id IN (?)`;
   await sql.rows(
-    `SELECT id FROM sales_order WHERE company_id = ? AND id IN (${of('sl.order_id')}) ORDER BY id FOR UPDATE`,
+    `SELECT id FROM sales_order WHERE company_id = ? AND id IN (${of('sl.order_id')}) ORDER BY id ${sql.forUpdate}`,
     [companyId, companyId, ids],
   );
   // The other drop shipments of these orders as well: they go where the orders go.
@@ -82,7 +82,7 @@ async function lockPairs(sql: Sql, companyId: number, tieIds: readonly number[])
        SELECT opl.purchase_order_id FROM sales_order_line osl
          JOIN tie ot ON ot.company_id = osl.company_id AND ot.order_line_id = osl.id
          JOIN purchase_order_line opl ON opl.company_id = ot.company_id AND opl.id = ot.purchase_line_id
-        WHERE osl.company_id = ? AND osl.order_id IN (${of('sl.order_id')})) ORDER BY id FOR UPDATE`,
+        WHERE osl.company_id = ? AND osl.order_id IN (${of('sl.order_id')})) ORDER BY id ${sql.forUpdate}`,
     [companyId, companyId, companyId, ids],
   );
   const rows = await sql.rows<PairRow>(

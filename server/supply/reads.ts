@@ -2,8 +2,8 @@ import type * as z from 'zod';
 import type { Route } from '@core/catalogue';
 import { dec, type Day } from '@core/kernel';
 import type * as contract from '@api/supply';
-import type { Bound, Sql } from '../db/database';
-import { ADDRESS_COLUMNS, addressOf, PAGE_ROWS, type AddressColumns } from '../db/mapping';
+import { PAGE_ROWS, type Bound, type Sql } from '../db';
+import { ADDRESS_COLUMNS, addressOf, type AddressColumns } from '../parties';
 import { offersFor, proposalFor } from './store';
 
 type Row = z.infer<typeof contract.BenchRow>;

@@ -2,8 +2,8 @@ import { proposeVendor, supplyDue, type BenchLine, type BoughtItem, type Offer }
 import type { Route } from '@core/catalogue';
 import type { OrderState } from '@core/orders';
 import { dec, type Day } from '@core/kernel';
-import type { Sql } from '../db/database';
-import { APPROVED } from '../db/mapping';
+import type { Sql } from '../db';
+import { APPROVED } from '../catalogue';
 
 /** Who sells these items to us, by item id, and whether they are approved on that day. // L9 */
 export async function offersFor(
@@ -52,7 +52,7 @@ export async function offersFor(
 }
 
 /** The chosen lines with their orders locked, as placing decides on them. */
-export async function lockBenchLines(
+export async function loadBenchLines(
   sql: Sql,
   companyId: number,
   lineIds: readonly number[],
@@ -93,7 +93,7 @@ export async function lockBenchLines(
             (SELECT i.item_group_id FROM item i WHERE i.company_id = l.company_id AND i.id = l.item_id) AS item_group_id
        FROM sales_order o
        JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
-      WHERE o.company_id = ? AND o.id IN (?) AND l.id IN (?) ORDER BY o.id, l.id FOR UPDATE`,
+      WHERE o.company_id = ? AND o.id IN (?) AND l.id IN (?) ORDER BY o.id, l.id ${sql.forUpdate}`,
     [companyId, orders.map((row) => row.orderId), ids],
   );
   const offers = await offersFor(

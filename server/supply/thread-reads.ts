@@ -2,7 +2,7 @@ import type { Route } from '@core/catalogue';
 import { dec, share, ZERO, type Day, type Dec } from '@core/kernel';
 import { differencesOf, type Part } from '@core/supply';
 import type { ThreadOut } from '@api/supply';
-import type { Sql } from '../db/database';
+import type { Sql } from '../db';
 
 // What threads are made of, for one order line or all of an order's: four reads by their keys, however many lines.
 

@@ -2,7 +2,7 @@ import { dec, inUnits, share, type DocumentKind } from '@core/kernel';
 import { buildThread, pairMoves, type PairedMove, type Part, type ThreadRows } from '@core/supply';
 import type { ThreadOut } from '@api/supply';
 import { there } from '../acts';
-import type { Sql } from '../db/database';
+import type { Sql } from '../db';
 import {
   documentsOfLines,
   postedRows,

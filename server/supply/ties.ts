@@ -2,9 +2,9 @@ import { dec } from '@core/kernel';
 import { decideTie, decideToStock, decideUntie, fittingQuantity, rankSales, rankSupplies } from '@core/supply';
 import type * as z from 'zod';
 import * as contract from '@api/supply';
-import { defineAct, there, withoutLocks, type Touched } from '../acts';
-import type { Sql } from '../db/database';
-import { lockSalesEnd, lockSupplyEnd, lockTiesById, openSales, openSupplies } from './ends';
+import { defineAct, there, type Touched } from '../acts';
+import type { Sql } from '../db';
+import { loadSalesEnd, loadSupplyEnd, loadTiesById, openSales, openSupplies } from './ends';
 import { tiedStatement, tieStatements } from './acts';
 import { inStepStatements } from './in-step';
 import type { PurchaseState } from '@core/stock';
@@ -14,8 +14,8 @@ const tieLine = defineAct(contract.tieLine, {
   right: 'purchases',
   says: 'tie purchases to sales orders',
   async load(tx, input, doer) {
-    const sales = await lockSalesEnd(tx, doer.companyId, input.orderLineId);
-    return { sales, supply: await lockSupplyEnd(tx, doer.companyId, input.purchaseLineId) };
+    const sales = await loadSalesEnd(tx, doer.companyId, input.orderLineId);
+    return { sales, supply: await loadSupplyEnd(tx, doer.companyId, input.purchaseLineId) };
   },
   decide: ({ sales, supply }, input) => decideTie(sales, supply, input.quantity),
   show: (effects, { sales, supply }) => ({
@@ -35,7 +35,7 @@ const tieLine = defineAct(contract.tieLine, {
 const untie = defineAct(contract.untie, {
   right: 'purchases',
   says: 'untie purchases from sales orders',
-  load: (tx, input, doer) => lockTiesById(tx, doer.companyId, input.tieIds),
+  load: (tx, input, doer) => loadTiesById(tx, doer.companyId, input.tieIds),
   decide: (ties) => decideUntie(ties),
   show: ({ ties }) => ({
     ties: ties.map((tie) => ({
@@ -79,10 +79,10 @@ const purchaseToStock = defineAct(contract.purchaseToStock, {
       version: number;
       state: PurchaseState;
       shipToId: number | null;
-    }>('SELECT id, number, version, state, ship_to_id FROM purchase_order WHERE company_id = ? AND id = ? FOR UPDATE', [
-      doer.companyId,
-      input.id,
-    ]);
+    }>(
+      `SELECT id, number, version, state, ship_to_id FROM purchase_order WHERE company_id = ? AND id = ? ${tx.forUpdate}`,
+      [doer.companyId, input.id],
+    );
     const purchase = there(head, 'This purchase order');
     const lines = await tx.rows<{ id: number; lineNo: number; tied: string; received: string }>(
       'SELECT id, line_no, tied, received FROM purchase_order_line WHERE company_id = ? AND purchase_order_id = ? ORDER BY line_no',
@@ -116,7 +116,7 @@ type Candidates = z.infer<typeof contract.findSupplies.out>['rows'];
 
 /** Purchase lines that a sales line could be tied to, best first. // L5 */
 export async function suppliesFor(sql: Sql, companyId: number, orderLineId: number): Promise<Candidates> {
-  const sales = await lockSalesEnd(withoutLocks(sql), companyId, orderLineId);
+  const sales = await loadSalesEnd(sql, companyId, orderLineId);
   return rankSupplies(sales, await openSupplies(sql, companyId, sales.item.id)).map((supply) => ({
     lineId: supply.id,
     lineNo: supply.lineNo,
@@ -131,7 +131,7 @@ export async function suppliesFor(sql: Sql, companyId: number, orderLineId: numb
 
 /** Sales lines that a purchase line could be tied to, best first. // L5 */
 export async function salesFor(sql: Sql, companyId: number, purchaseLineId: number): Promise<Candidates> {
-  const supply = await lockSupplyEnd(withoutLocks(sql), companyId, purchaseLineId);
+  const supply = await loadSupplyEnd(sql, companyId, purchaseLineId);
   return rankSales(supply, await openSales(sql, companyId, supply.item.id)).map((sales) => ({
     lineId: sales.id,
     lineNo: sales.lineNo,

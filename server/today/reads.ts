@@ -1,7 +1,7 @@
 import { addDays, share, type Day, type DocumentKind } from '@core/kernel';
 import type { TodayRow } from '@api/today';
 import { callsOf } from '../agreements';
-import type { Bound, Sql } from '../db/database';
+import type { Bound, Sql } from '../db';
 
 /** Rows of one kind shown at most; the rest is counted. */
 const MOST = 40;

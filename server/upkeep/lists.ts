@@ -11,8 +11,7 @@ import {
 } from '@core/upkeep';
 import * as contract from '@api/upkeep';
 import { defineAct, there } from '../acts';
-import type { Bound, Sql, Tx } from '../db/database';
-import { likeOf, PAGE_ROWS } from '../db/mapping';
+import { likeOf, PAGE_ROWS, takeTurn, type Bound, type Sql, type Tx } from '../db';
 import { namedBy, unitsOf } from './named';
 import { STORED, type StoredList } from './tables';
 
@@ -150,7 +149,7 @@ export const keepList = defineAct(contract.keepList, {
   says: 'keep the lists of prices, items, customers and vendors',
   async load(tx, input, doer) {
     // One keeper of lists at a time: rows that would say the same are found among those committed.
-    await tx.rows('SELECT id FROM company WHERE id = ? FOR UPDATE', [doer.companyId]);
+    await takeTurn(tx, 'company', [doer.companyId]);
     return groundOf(tx, doer.companyId, input.list, input);
   },
   decide: (ground, input) => decideKeep(ground, input),

@@ -1,6 +1,5 @@
 import type { KeepGround, Target } from '@core/upkeep';
-import type { Sql } from '../db/database';
-import { likeOf } from '../db/mapping';
+import { likeOf, type Sql } from '../db';
 
 /** Where each target is found: what it goes by, and the text a cell shows of it. */
 const FOUND: Readonly<

@@ -1,6 +1,6 @@
 import { rebateOwed, type RebateBasis, type RebateKind } from '@core/agreements';
 import { dec } from '@core/kernel';
-import type { Sql } from '../../server/db/database';
+import type { Sql } from '../../server/db';
 import { BOTH_ENDS, DIFFERS, LATE } from '../../server/supply/in-step';
 
 interface Check {

@@ -1,0 +1,18 @@
+export { connect, type Database, type Sql, type Tx } from './database';
+export { faultOf } from './faults';
+export { jsonOf } from './json';
+export { likeOf, pageById, PAGE_ROWS } from './paging';
+export { columnOf } from './rows';
+export {
+  LAST_ID,
+  newId,
+  Piece,
+  setStatement,
+  TextPiece,
+  type Bound,
+  type Insertion,
+  type Last,
+  type Statement,
+} from './statement';
+export { invoiceStands, notTakenBack, stands } from './taken-back';
+export { takeTurn } from './turn';

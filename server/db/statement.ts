@@ -1,0 +1,90 @@
+import { columnOf } from './rows';
+
+/** A value that may be bound to a placeholder. */
+export type Bound = string | number | boolean | null | Buffer | Date;
+
+/** A statement to be sent with others; `rows` where it answers with rows. */
+export interface Statement {
+  sql: string;
+  values: readonly (Bound | readonly Bound[])[];
+  rows?: boolean;
+}
+
+/** A piece of SQL where a value would stand, with its own placeholders. */
+export class Piece {
+  constructor(
+    readonly sql: string,
+    readonly values: readonly Bound[] = [],
+  ) {}
+}
+
+/** A piece that gives a text; it must need no escaping where it stands in JSON. */
+export class TextPiece extends Piece {}
+
+/** The id the statement before this one gave, in `insertTogether`. */
+export const LAST_ID = new Piece('LAST_INSERT_ID()');
+
+/** Rows for one table; `ids` where their new ids are wanted, or named by rows of later tables (`newId`). */
+export interface Insertion {
+  table: string;
+  rows: readonly Record<string, Bound | Piece>[];
+  ids?: boolean;
+}
+
+/** What a transaction ends with: statements, then rows, which may name the ids of rows before them. */
+export interface Last {
+  statements: readonly Statement[];
+  insertions: readonly Insertion[];
+}
+
+/**
+ * The id that row `index` of `table` got, in rows inserted after it by the same `insertTogether`. The rows of one
+ * statement are numbered one after the other, a step of the server apart.
+ */
+export function newId(table: string, index: number): Piece {
+  return new Piece(index === 0 ? `@new_${table}` : `@new_${table} + ${index} * @@auto_increment_increment`);
+}
+
+/** The statement that inserts rows; there must be at least one. */
+function insertStatement({ table, rows }: Insertion, returning: boolean): Statement {
+  const columns = Object.keys(rows[0]!);
+  const values: Bound[] = [];
+  const place = (value: Bound | Piece) => {
+    if (!(value instanceof Piece)) {
+      values.push(value);
+      return '?';
+    }
+    values.push(...value.values);
+    return value.sql;
+  };
+  const tuples = rows.map((row) => `(${columns.map((column) => place(row[column]!)).join(',')})`);
+  return {
+    sql: `INSERT INTO ${table} (${columns.map((column) => `\`${columnOf(column)}\``).join(',')}) VALUES ${tuples.join(',')}${returning ? ' RETURNING id' : ''}`,
+    values,
+    rows: returning,
+  };
+}
+
+/** Tables' rows, and for each that has ids, the variable that `newId` counts from. */
+export function insertStatements(insertions: readonly Insertion[], returning: boolean): Statement[] {
+  return insertions
+    .filter((each) => each.rows.length > 0)
+    .flatMap((each) => [
+      insertStatement(each, returning && Boolean(each.ids)),
+      ...(each.ids ? [{ sql: `SET @new_${each.table} = LAST_INSERT_ID()`, values: [] }] : []),
+    ]);
+}
+
+/** Sets columns of one row of a company. */
+export function setStatement(
+  table: string,
+  columns: Readonly<Record<string, Bound>>,
+  companyId: number,
+  id: number,
+): Statement {
+  const sets = Object.keys(columns).map((name) => `${columnOf(name)} = ?`);
+  return {
+    sql: `UPDATE ${table} SET ${sets.join(', ')} WHERE company_id = ? AND id = ?`,
+    values: [...Object.values(columns), companyId, id],
+  };
+}

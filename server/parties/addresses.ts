@@ -1,0 +1,41 @@
+import type { Sql } from '../db';
+
+/** Columns of an address, read under the prefix `to_`. */
+export const ADDRESS_COLUMNS =
+  'st.id AS to_id, st.label AS to_label, st.street AS to_street, st.town AS to_town, st.postcode AS to_postcode, st.country AS to_country';
+
+export interface AddressColumns {
+  toId: number | null;
+  toLabel: string;
+  toStreet: string;
+  toTown: string;
+  toPostcode: string;
+  toCountry: string;
+}
+
+export function addressOf(row: AddressColumns) {
+  return row.toId === null
+    ? null
+    : {
+        id: row.toId,
+        label: row.toLabel,
+        street: row.toStreet,
+        town: row.toTown,
+        postcode: row.toPostcode,
+        country: row.toCountry,
+      };
+}
+
+export function shipTosOf(sql: Sql, companyId: number, customerId: number) {
+  return sql.rows<{
+    id: number;
+    label: string;
+    street: string;
+    town: string;
+    postcode: string;
+    country: string;
+  }>(
+    'SELECT id, label, street, town, postcode, country FROM ship_to WHERE company_id = ? AND customer_id = ? ORDER BY label',
+    [companyId, customerId],
+  );
+}
