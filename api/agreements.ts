@@ -459,17 +459,16 @@ export const PriceOffer = z.object({
   unitPrice: Decimal,
 });
 
-export const findOffers = read({
+export const findOffers = post({
   name: 'findOffers',
   path: '/price-offers',
-  summary: 'The agreements that could price a quantity of an item for a customer or from a vendor, best first.',
-  query: z.object({
-    customerId: z.coerce.number().int().positive().optional(),
-    vendorId: z.coerce.number().int().positive().optional(),
-    itemId: z.coerce.number().int().positive(),
-    quantity: z.string().max(40).default('1'),
+  summary: 'For each line, the agreements that could price its item for a customer or from a vendor, best first.',
+  body: z.object({
+    customerId: Id.optional(),
+    vendorId: Id.optional(),
+    lines: z.array(z.object({ itemId: Id, quantity: z.string().max(40).default('1') })).max(500),
   }),
-  out: z.object({ listPrice: Decimal, contractedOnly: z.boolean(), offers: z.array(PriceOffer) }),
+  out: z.object({ lines: z.array(z.object({ listPrice: Decimal, offers: z.array(PriceOffer) })) }),
 });
 
 export const itemGroups = read({

@@ -1,6 +1,9 @@
 import { randomUUID } from 'node:crypto';
+import { keepList } from '@api/upkeep';
 import { fixedTerm, PLAIN_HEAD } from '../../demo/terms';
-import { agreed, placed, releaseOf, World, type Visitor } from '../testing/world';
+import { agreed, placed, releaseOf, World, WORK_DATE, type Visitor } from '../testing/world';
+import { defineAct } from './act';
+import { runAct } from './run-act';
 
 describe('acts', () => {
   let world: World;
@@ -46,6 +49,36 @@ describe('acts', () => {
     const first = await salmah.does('receiveGoods', input, key);
     expect(await salmah.does('receiveGoods', input, key)).toEqual(first);
     expect((await salmah.refused('receiveGoods', input)).codes).toEqual(['lines.0.quantity: above-open']);
+  });
+
+  it('P2 a key of any table that is there already is not taken for the act having been done before', async () => {
+    const { database } = world.serving;
+    const { companyId } = world.masters;
+    const [person] = await database.rows<{ id: number }>("SELECT id FROM person WHERE sign_in = 'salmah'");
+    const rights = ['lists' as const];
+    const doer = { companyId, personId: person!.id, rights, workDate: WORK_DATE, origin: 'test' };
+    const actWith = (ids: number[]) =>
+      defineAct(keepList, {
+        right: 'lists',
+        says: 'make a location',
+        load: () => Promise.resolve(null),
+        decide: () => ({ ok: true, effects: ids.shift()!, warnings: [] }),
+        show: () => ({ added: 1, changed: 0, removed: 0 }),
+        write: (_, id) =>
+          Promise.resolve({
+            made: [],
+            touched: [],
+            statements: [],
+            insertions: [{ table: 'location', rows: [{ companyId, id, code: `L${id}`, name: `Place ${id}` }] }],
+          }),
+      });
+    const input = { list: 'locations', changes: [], removed: [] };
+    const does = (ids: number[]) => runAct(database, actWith(ids).asked(input), doer, randomUUID());
+    expect(await does([77])).toMatchObject({ ok: true });
+    // Begun again, it finds another number; where it never does, that is what is said.
+    expect(await does([77, 78])).toMatchObject({ ok: true });
+    await expect(does([78, 78, 78])).rejects.toMatchObject({ errno: 1062 });
+    await database.run('DELETE FROM location WHERE company_id = ? AND id IN (77, 78)', [companyId]);
   });
 
   it('refuses a key with other content, and a post without a key', async () => {

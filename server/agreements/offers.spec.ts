@@ -37,10 +37,14 @@ describe('which agreement applies, by value, and from vendors', () => {
       priority: '3',
       lines: [fixedTerm(world.item('RO-4040'), '50', '720')],
     });
-    const { offers } = await salmah.get<{ offers: { agreement: { id: number }; unitPrice: string; left: string }[] }>(
-      `/api/price-offers?customerId=${teratai().id}&itemId=${world.item('RO-4040')}&quantity=3`,
-    );
-    expect(offers.map((offer) => [offer.agreement.id, offer.unitPrice, offer.left])).toEqual([
+    const asked = { itemId: world.item('RO-4040'), quantity: '3' };
+    const nothing = { itemId: world.item('SALT-25') };
+    const answer = await salmah.post('/api/price-offers', { customerId: teratai().id, lines: [nothing, asked] });
+    const [none, some] = (
+      answer.body as { lines: { offers: { agreement: { id: number }; unitPrice: string; left: string }[] }[] }
+    ).lines;
+    expect(none!.offers).toEqual([]);
+    expect(some!.offers.map((offer) => [offer.agreement.id, offer.unitPrice, offer.left])).toEqual([
       [first.id, '740', '100'],
       [second.id, '720', '50'],
     ]);

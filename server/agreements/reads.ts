@@ -248,56 +248,64 @@ async function linesOf(sql: Sql, companyId: number, id: number, vendorId: number
   });
 }
 
-/** The agreements that could price a quantity of an item for a customer or from a vendor, best first. // A13 */
+/** For each line, the agreements that could price its item for a customer or from a vendor, best first. // A13 */
 export async function findOffers(
   sql: Sql,
   companyId: number,
-  query: z.infer<typeof contract.findOffers.query>,
+  asked: z.infer<typeof contract.findOffers.body>,
   workDate: Day,
 ): Promise<z.infer<typeof contract.findOffers.out>> {
-  const [item] = await sql.rows<{ itemGroupId: number | null; listPrice: string; vendorPrice: string | null }>(
-    `SELECT i.item_group_id, ${listPriceIn(CUSTOMER_CURRENCY)} AS list_price, v.unit_price AS vendor_price FROM item i
+  const items = await sql.rows<{
+    id: number;
+    itemGroupId: number | null;
+    listPrice: string;
+    vendorPrice: string | null;
+  }>(
+    `SELECT i.id, i.item_group_id, ${listPriceIn(CUSTOMER_CURRENCY)} AS list_price, v.unit_price AS vendor_price FROM item i
        LEFT JOIN item_vendor v ON v.company_id = i.company_id AND v.item_id = i.id AND v.vendor_id = ?
-      WHERE i.company_id = ? AND i.id = ?`,
-    [query.customerId ?? 0, query.customerId ?? 0, query.vendorId ?? 0, companyId, query.itemId],
+      WHERE i.company_id = ? AND i.id IN (?)`,
+    [
+      asked.customerId ?? 0,
+      asked.customerId ?? 0,
+      asked.vendorId ?? 0,
+      companyId,
+      asked.lines.map((line) => line.itemId),
+    ],
   );
-  const found = there(item, 'This item');
-  const [party] = await sql.rows<{ currency: string; contractedOnly: boolean }>(
-    query.vendorId
-      ? 'SELECT currency, 0 AS contracted_only FROM vendor WHERE company_id = ? AND id = ?'
-      : 'SELECT currency, contracted_only FROM customer WHERE company_id = ? AND id = ?',
-    [companyId, query.vendorId ?? query.customerId ?? 0],
+  const byId = new Map(items.map((item) => [item.id, item]));
+  const [party] = await sql.rows<{ currency: string }>(
+    `SELECT currency FROM ${asked.vendorId ? 'vendor' : 'customer'} WHERE company_id = ? AND id = ?`,
+    [companyId, asked.vendorId ?? asked.customerId ?? 0],
   );
-  const { currency, contractedOnly } = there(party, 'This party');
+  const { currency } = there(party, 'This party');
   const offers = await loadOffers(sql, companyId, {
-    customerId: query.customerId ?? null,
-    vendorIds: query.vendorId ? [query.vendorId] : [],
+    customerId: asked.customerId ?? null,
+    vendorIds: asked.vendorId ? [asked.vendorId] : [],
     day: workDate,
   });
-  const listPrice = (query.vendorId ? found.vendorPrice : found.listPrice) ?? '0';
-  const quantity = dec(isDecimalText(query.quantity, 'quantity') ? query.quantity : '1');
-  const ranked = rankOffers(offers, {
-    itemId: query.itemId,
-    groupId: found.itemGroupId,
-    quantity,
-    listPrice,
-    day: workDate,
-    currency,
-  });
+  const titles = new Map(offers.map((offer) => [offer.line.id, offer.title]));
   return {
-    listPrice,
-    contractedOnly,
-    offers: ranked.map((offer) => ({
-      agreementLineId: offer.line.id,
-      agreement: { kind: 'AG', id: offer.agreement.id, number: offer.agreement.number },
-      basis: offer.agreement.basis,
-      title: offers.find((each) => each.line.id === offer.line.id)!.title,
-      lastDay: offer.agreement.lastDay,
-      priceKind: offer.line.priceKind,
-      priceValue: offer.line.priceValue,
-      breaks: [...offer.line.breaks],
-      left: leftOn(offer).toFixed(),
-      unitPrice: agreedPrice(offer.line, quantity, listPrice).toFixed(),
-    })),
+    lines: asked.lines.map((line) => {
+      const item = there(byId.get(line.itemId), 'This item');
+      const listPrice = (asked.vendorId ? item.vendorPrice : item.listPrice) ?? '0';
+      const quantity = dec(isDecimalText(line.quantity, 'quantity') ? line.quantity : '1');
+      const { itemGroupId: groupId } = item;
+      const ranked = rankOffers(offers, { itemId: item.id, groupId, quantity, listPrice, day: workDate, currency });
+      return {
+        listPrice,
+        offers: ranked.map((offer) => ({
+          agreementLineId: offer.line.id,
+          agreement: { kind: 'AG' as const, id: offer.agreement.id, number: offer.agreement.number },
+          basis: offer.agreement.basis,
+          title: titles.get(offer.line.id)!,
+          lastDay: offer.agreement.lastDay,
+          priceKind: offer.line.priceKind,
+          priceValue: offer.line.priceValue,
+          breaks: [...offer.line.breaks],
+          left: leftOn(offer).toFixed(),
+          unitPrice: agreedPrice(offer.line, quantity, listPrice).toFixed(),
+        })),
+      };
+    }),
   };
 }

@@ -408,10 +408,8 @@ export async function loadTermsGround(
       : 'SELECT id, name, currency, NULL AS organisation FROM vendor WHERE company_id = ? AND id = ?',
     [companyId, (selling ? terms.customerId : terms.vendorId) ?? 0],
   );
-  const named = (pick: (line: { itemId: number | null; groupId: number | null }) => number | null) => [
-    0,
-    ...terms.lines.flatMap((line) => pick(line) ?? []),
-  ];
+  const named = (pick: (line: { itemId: number | null; groupId: number | null }) => number | null) =>
+    terms.lines.flatMap((line) => pick(line) ?? []);
   const items = await sql.rows<{ id: number; number: string; listPrice: string; vendorPrice: string | null }>(
     `SELECT i.id, i.number, ${listPriceIn('?')} AS list_price, v.unit_price AS vendor_price FROM item i
        LEFT JOIN item_vendor v ON v.company_id = i.company_id AND v.item_id = i.id AND v.vendor_id = ?

@@ -1,4 +1,5 @@
-import { connect, type Database } from './database';
+import { randomUUID } from 'node:crypto';
+import { connect, type Database, type Sql } from './database';
 
 /** The driver's door, on the tests' own database: temporary tables of one connection only. */
 describe('the database', () => {
@@ -39,6 +40,45 @@ describe('the database', () => {
     ]);
     expect(answers).toEqual([[], [{ sumOf: 8 }], []]);
     expect(await database.together([])).toEqual([]);
+  });
+
+  it('begins again where somebody was faster, a few times at most, and waits for a lock in vain only twice', async () => {
+    const triesOf = async (errno: number) => {
+      let last = 0;
+      const work = database.transaction((_, tries) => {
+        last = tries;
+        return Promise.reject(Object.assign(new Error('no'), { errno }));
+      });
+      await expect(work).rejects.toThrow('no');
+      return last;
+    };
+    expect([await triesOf(1213), await triesOf(1062), await triesOf(1205), await triesOf(4025)]).toEqual([6, 3, 2, 1]);
+    const answer = await database.transaction((_, tries) =>
+      tries < 3 ? Promise.reject(Object.assign(new Error('no'), { errno: 1213 })) : Promise.resolve(tries),
+    );
+    expect(answer).toBe(3);
+  });
+
+  it('shows one moment to all reads of a snapshot, which locks and writes nothing', async () => {
+    const other = connect(process.env['TEST_DATABASE_URL']!, 1);
+    const name = `moment_${randomUUID().slice(0, 8)}`;
+    await other.run(`CREATE TABLE ${name} (id INT PRIMARY KEY, quantity INT NOT NULL)`);
+    await other.run(`INSERT INTO ${name} VALUES (1, 5)`);
+    const read = (sql: Sql) => sql.rows<{ quantity: number }>(`SELECT quantity FROM ${name} ${sql.forUpdate}`);
+    await database.snapshot(async (sql) => {
+      expect(await read(sql)).toEqual([{ quantity: 5 }]);
+      await other.run(`UPDATE ${name} SET quantity = 6`);
+      expect(await read(sql)).toEqual([{ quantity: 5 }]);
+      await expect(sql.run(`UPDATE ${name} SET quantity = 7`)).rejects.toMatchObject({ errno: 1792 });
+    });
+    expect(await read(database)).toEqual([{ quantity: 6 }]);
+    await database.transaction(async (tx) => {
+      await read(tx);
+      await other.run('SET SESSION innodb_lock_wait_timeout = 1');
+      await expect(other.run(`UPDATE ${name} SET quantity = 8`)).rejects.toMatchObject({ errno: 1205 });
+    });
+    await other.run(`DROP TABLE ${name}`);
+    await other.close();
   });
 
   it('takes back what a transaction wrote where it fails', async () => {

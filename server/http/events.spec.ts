@@ -1,4 +1,82 @@
+import type { PassThrough } from 'node:stream';
+import { pino } from 'pino';
+import type { Sql } from '../db';
 import { agreed, releaseOf, World } from '../testing/world';
+import { eventsOn } from './events';
+
+/** An audit of so many rows; the first so many reads of it fail. */
+function auditOf(rows: number, failing = 0) {
+  const audit = Array.from({ length: rows }, (_, at) => rowOf(at + 1));
+  let fails = failing;
+  const reads = {
+    rows: (text: string, values: readonly number[] = []) => {
+      if ((fails -= 1) >= 0) return Promise.reject(new Error('away'));
+      if (text.includes('MAX(id)')) return Promise.resolve([{ id: audit.length }]);
+      return Promise.resolve(audit.filter(({ id }) => id > values[0]!));
+    },
+  };
+  return { sql: reads as unknown as Sql, add: () => audit.push(rowOf(audit.length + 1)) };
+}
+const rowOf = (id: number) => ({ id, companyId: 1, act: `act${id}`, personId: 1, documents: '[]' });
+const log = pino({ level: 'silent' });
+
+/** What a stream says, once it has said `what`. */
+async function heardOn(stream: PassThrough, what: string): Promise<string> {
+  let heard = '';
+  for await (const chunk of stream) {
+    heard += String(chunk);
+    if (heard.includes(what)) break;
+  }
+  return heard;
+}
+
+describe('the first listener', () => {
+  it('is told what comes from now on, not all that ever was, however early somebody looks', async () => {
+    const audit = auditOf(1000);
+    const events = eventsOn(audit.sql, log);
+    const stream = events.listen(1);
+    events.poke();
+    events.poke();
+    setTimeout(() => {
+      audit.add();
+      events.poke();
+    }, 20);
+    const heard = await heardOn(stream, 'act1001');
+    expect(heard).toContain('event: ready');
+    expect(heard.match(/event: change/g)).toHaveLength(1);
+    events.close();
+  });
+
+  it('hears on where the database was away at the start', async () => {
+    const audit = auditOf(3, 1);
+    const events = eventsOn(audit.sql, log);
+    const stream = events.listen(1);
+    setTimeout(() => events.poke(), 5);
+    setTimeout(() => {
+      audit.add();
+      events.poke();
+    }, 20);
+    const heard = await heardOn(stream, 'act4');
+    expect(heard).toContain('event: ready');
+    expect(heard.match(/event: change/g)).toHaveLength(1);
+    events.close();
+  });
+
+  it('is not told what happened while nobody listened', async () => {
+    const audit = auditOf(3);
+    const events = eventsOn(audit.sql, log);
+    await heardOn(events.listen(1), 'event: ready');
+    await new Promise(setImmediate);
+    for (let more = 0; more < 300; more += 1) audit.add();
+    const second = events.listen(1);
+    setTimeout(() => {
+      audit.add();
+      events.poke();
+    }, 20);
+    expect((await heardOn(second, 'act304')).match(/event: change/g)).toHaveLength(1);
+    events.close();
+  });
+});
 
 describe('events', () => {
   it('tell the screens of a company what was committed, and not those of another', async () => {

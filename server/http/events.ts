@@ -19,6 +19,7 @@ export interface Events {
   close(): void;
 }
 
+const READY = 'event: ready\ndata: {}\n\n';
 const BEAT_MS = 1000;
 const KEEP_ALIVE_BEATS = 15;
 /** Ids may commit out of order: those below the newest are looked at again for a while. */
@@ -26,18 +27,23 @@ const OVERLAP = 200;
 
 export function eventsOn(sql: Sql, log: Logger): Events {
   const listeners = new Map<PassThrough, number>();
+  /** Those who have not been told yet that what comes from now on reaches them. */
+  const unready = new Set<PassThrough>();
   let newest = 0;
   let seen = new Set<number>();
+  /** False until it is known what was there before anybody listened: until then nothing is told. */
+  let begun = false;
   let timer: NodeJS.Timeout | undefined;
   let reading = false;
   let again = false;
   let beats = 0;
 
-  async function start(): Promise<void> {
+  async function begin(): Promise<void> {
     const [row] = await sql.rows<{ id: number | null }>('SELECT MAX(id) AS id FROM audit');
     newest = row?.id ?? 0;
     const recent = await sql.rows<{ id: number }>('SELECT id FROM audit WHERE id > ?', [newest - OVERLAP]);
     seen = new Set(recent.map((each) => each.id));
+    begun = true;
   }
 
   async function beat(): Promise<void> {
@@ -59,6 +65,9 @@ export function eventsOn(sql: Sql, log: Logger): Events {
   }
 
   async function tell(): Promise<void> {
+    if (!begun) await begin();
+    for (const stream of unready) stream.write(READY);
+    unready.clear();
     const rows = await sql.rows<{
       id: number;
       companyId: number;
@@ -88,6 +97,8 @@ export function eventsOn(sql: Sql, log: Logger): Events {
     if (listeners.size > 0) return;
     clearInterval(timer);
     timer = undefined;
+    // What happens while nobody listens is told to nobody.
+    begun = false;
   }
 
   return {
@@ -97,15 +108,12 @@ export function eventsOn(sql: Sql, log: Logger): Events {
       listeners.set(stream, companyId);
       stream.on('close', () => {
         listeners.delete(stream);
+        unready.delete(stream);
         stopWhenAlone();
       });
-      if (!timer) {
-        timer = setInterval(() => void beat(), BEAT_MS);
-        start().then(
-          () => stream.write('event: ready\ndata: {}\n\n'),
-          (error: unknown) => log.warn({ err: error }, 'events could not be read; trying again'),
-        );
-      } else stream.write('event: ready\ndata: {}\n\n');
+      unready.add(stream);
+      timer ??= setInterval(() => void beat(), BEAT_MS);
+      void beat();
       return stream;
     },
     poke() {

@@ -152,7 +152,9 @@ export const HANDLERS: readonly Handler[] = [
       ? agreementsByPace(parts.database, parts.agreementSums, who!.companyId, query, who!.workDate)
       : listAgreements(parts.database, who!.companyId, query, who!.workDate),
   ),
-  reads(agreements.findOffers, (sql, companyId, { query, workDate }) => findOffers(sql, companyId, query, workDate)),
+  on(agreements.findOffers, ({ parts, who, body }) =>
+    parts.database.snapshot((sql) => findOffers(sql, who!.companyId, body, who!.workDate)),
+  ),
   reads(agreements.itemGroups, (sql, companyId) => itemGroups(sql, companyId)),
   reads(agreements.openAgreement, (sql, companyId, { params }) => openAgreement(sql, companyId, params.id)),
   reads(agreements.openProgress, (sql, companyId, { params, workDate }) =>

@@ -1,7 +1,7 @@
 import { spawn, execFile } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { existsSync } from 'node:fs';
-import { mkdir, readFile, rm, unlink, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, rm, statfs, unlink, writeFile } from 'node:fs/promises';
 import { createConnection, createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { dirname, join, resolve } from 'node:path';
@@ -69,9 +69,14 @@ export async function startPrivateDatabase(folder, { throwAway = false, fast = f
   };
 }
 
-/** A throw-away instance in the system's temporary folder. */
-export function startThrowAwayDatabase() {
-  const folder = join(tmpdir(), `kampong-${process.pid}-${randomBytes(3).toString('hex')}`);
+/** Room for the databases of all tests at once. */
+const THROW_AWAY_BYTES = 4 * 1024 ** 3;
+
+/** A throw-away instance: in memory where there is room, else in the system's temporary folder. */
+export async function startThrowAwayDatabase() {
+  const memory = await statfs('/dev/shm').catch(() => null);
+  const roomy = memory !== null && memory.bavail * memory.bsize >= THROW_AWAY_BYTES;
+  const folder = join(roomy ? '/dev/shm' : tmpdir(), `kampong-${process.pid}-${randomBytes(3).toString('hex')}`);
   return startPrivateDatabase(folder, { throwAway: true, fast: true });
 }
 

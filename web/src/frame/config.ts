@@ -3,6 +3,7 @@ import { inject, provideZonelessChangeDetection } from '@angular/core';
 import {
   provideRouter,
   Router,
+  RouteReuseStrategy,
   withComponentInputBinding,
   withNavigationErrorHandler,
   withPreloading,
@@ -18,6 +19,7 @@ import { Quiet } from '../kit/quiet';
 import { PromiseComputer } from '../promise/computer';
 import { WorkerComputer } from '../promise/worker-computer';
 import { TodayPage } from '../today/today';
+import { PageForEachDocument } from './reuse';
 import { Shell } from './shell';
 
 /** The other rooms are fetched once the first page has had its time, so that nobody waits for them twice. */
@@ -120,6 +122,7 @@ export const appConfig: ApplicationConfig = {
       ),
     ),
     PreloadLater,
+    { provide: RouteReuseStrategy, useClass: PageForEachDocument },
     { provide: PromiseComputer, useClass: WorkerComputer },
   ],
 };

@@ -46,6 +46,18 @@ describe('the client of the contract', () => {
     Object.defineProperty(globalThis.crypto, 'randomUUID', { value: () => `key-${(keys += 1)}`, configurable: true });
   });
 
+  it('gives a request up where nobody waits for it any more', () => {
+    let given: AbortSignal | undefined;
+    globalThis.fetch = ((_: string, { signal }: { signal: AbortSignal }) => {
+      given = signal;
+      return new Promise(() => undefined);
+    }) as unknown as typeof fetch;
+    const waiting = api().preview(contract.putInForce, input).subscribe();
+    expect(given!.aborted).toBe(false);
+    waiting.unsubscribe();
+    expect(given!.aborted).toBe(true);
+  });
+
   it('P2 a retry after a lost connection goes with the key of the first try; after an answer a new one begins', async () => {
     const sent = serverOf(new TypeError('lost'), made, made);
     await expect(act()).rejects.toThrow('Kampong cannot be reached');

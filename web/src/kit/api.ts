@@ -1,5 +1,6 @@
 import { Injectable } from '@angular/core';
-import { from, throwError, type Observable } from 'rxjs';
+import { throwError, type Observable } from 'rxjs';
+import { fromFetch } from 'rxjs/fetch';
 import { catchError } from 'rxjs/operators';
 import type * as z from 'zod';
 import { sentenceOf, type Refusal } from '@core/refusals';
@@ -39,7 +40,10 @@ const OUT_OF_REACH: RefusalShown = {
   sentence: 'Kampong cannot be reached just now. What you typed is kept; try again when the connection is back.',
 };
 
-/** The client of the contract: every call is made and checked by the endpoint's own schemas. */
+/**
+ * The client of the contract: every call is made when it is subscribed to, checked by the endpoint's own schemas, and
+ * given up where nobody waits for it any more.
+ */
 @Injectable({ providedIn: 'root' })
 export class Api {
   /** Set by the session: goes with every post. */
@@ -90,27 +94,26 @@ export class Api {
     schema: S,
     answered: () => void = () => undefined,
   ): Observable<z.output<S>> {
-    const request = async (): Promise<z.output<S>> => {
-      const response = await fetch(address, {
-        method,
-        credentials: 'same-origin',
-        headers: {
-          ...headers,
-          ...(method === 'POST' ? { 'Content-Type': 'application/json', 'X-Kampong-Token': this.token } : {}),
-        },
-        ...(method === 'POST' ? { body: JSON.stringify(body ?? {}) } : {}),
-      });
-      if (response.ok) {
-        const answer = schema.parse(await response.json());
-        answered();
-        return answer;
-      }
-      const problem = Problem.safeParse(await response.json().catch(() => null));
-      if (response.status < 500) answered();
-      if (response.status === 401) this.onSignedOut();
-      throw new Refused(response.status, problem.success ? problem.data.refusals : [OUT_OF_REACH]);
-    };
-    return from(request()).pipe(
+    return fromFetch(address, {
+      method,
+      credentials: 'same-origin',
+      headers: {
+        ...headers,
+        ...(method === 'POST' ? { 'Content-Type': 'application/json', 'X-Kampong-Token': this.token } : {}),
+      },
+      ...(method === 'POST' ? { body: JSON.stringify(body ?? {}) } : {}),
+      selector: async (response): Promise<z.output<S>> => {
+        if (response.ok) {
+          const answer = schema.parse(await response.json());
+          answered();
+          return answer;
+        }
+        const problem = Problem.safeParse(await response.json().catch(() => null));
+        if (response.status < 500) answered();
+        if (response.status === 401) this.onSignedOut();
+        throw new Refused(response.status, problem.success ? problem.data.refusals : [OUT_OF_REACH]);
+      },
+    }).pipe(
       catchError((error: unknown) =>
         throwError(() => (error instanceof TypeError ? new Refused(0, [OUT_OF_REACH]) : error)),
       ),

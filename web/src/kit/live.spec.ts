@@ -1,4 +1,4 @@
-import { signal } from '@angular/core';
+import { effect, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { of, type Subject, throwError, type Observable } from 'rxjs';
 import { Refused } from './api';
@@ -69,5 +69,28 @@ describe('what stays true by itself', () => {
     await settle();
     expect(list.rows()).toEqual(['b1', 'b2']);
     expect(asked).toEqual(['a first', 'a n', 'b first']);
+  });
+
+  it('keeps all pages that are loaded where something changes, and reads them again in one step', async () => {
+    let said = 'old';
+    const pages = (_: string, cursor: string | undefined): Observable<Page<string>> => {
+      const page = Number(cursor ?? '1');
+      return of({ rows: [`${said} ${page}`], next: page < 4 ? String(page + 1) : null });
+    };
+    const list = TestBed.runInInjectionContext(() => new LiveList(signal('a'), pages, ['SO']));
+    await settle();
+    list.more();
+    list.more();
+    expect(list.rows()).toEqual(['old 1', 'old 2', 'old 3']);
+    const lengths: number[] = [];
+    TestBed.runInInjectionContext(() => effect(() => lengths.push(list.rows().length)));
+    said = 'new';
+    const events = TestBed.inject(LiveEvents) as unknown as { changes: Subject<unknown> };
+    events.changes.next({ act: 'x', personId: 1, documents: [{ kind: 'SO', id: 5, number: '' }] });
+    await settle();
+    expect(list.rows()).toEqual(['new 1', 'new 2', 'new 3']);
+    expect(new Set(lengths)).toEqual(new Set([3]));
+    list.more();
+    expect(list.rows().at(-1)).toBe('new 4');
   });
 });

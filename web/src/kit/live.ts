@@ -1,7 +1,7 @@
 import { DestroyRef, inject, Injectable, signal, type Signal } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
-import { merge, of, Subject, type Observable } from 'rxjs';
-import { catchError, debounceTime, filter, map, switchMap, tap } from 'rxjs/operators';
+import { EMPTY, merge, of, Subject, type Observable } from 'rxjs';
+import { catchError, debounceTime, expand, filter, last, map, switchMap, tap } from 'rxjs/operators';
 import type { DocumentKind, DocumentRef } from '@core/kernel';
 import { refusalsOf, type RefusalShown } from './api';
 
@@ -112,13 +112,15 @@ export function liveDocument<Key, T>(
   return { state: state.asReadonly(), reload: () => again.next() };
 }
 
+type Wanted = 'first' | 'more' | 'again';
+
 export interface Page<Row> {
   rows: Row[];
   next: string | null;
 }
 
 /**
- * A list read page by page as one scrolls, for each new `query`; touched kinds read the loaded part again.
+ * A list read page by page as one scrolls, for each new `query`; touched kinds read all that is loaded again.
  * To be made in an injection context.
  */
 export class LiveList<Query, Row> {
@@ -127,19 +129,19 @@ export class LiveList<Query, Row> {
   readonly refusals = signal<RefusalShown[]>([]);
   readonly loading = signal(true);
   private next: string | null = null;
-  private readonly wanted = new Subject<'first' | 'more'>();
+  private readonly wanted = new Subject<Wanted>();
 
   constructor(
     query: Signal<Query>,
     load: (query: Query, cursor: string | undefined) => Observable<Page<Row>>,
     kinds: readonly DocumentKind[],
   ) {
-    const touched = this.events.touching((document) => kinds.includes(document.kind)).pipe(map(() => 'first' as const));
+    const touched = this.events.touching((document) => kinds.includes(document.kind)).pipe(map(() => 'again' as const));
     merge(toObservable(query).pipe(map(() => 'first' as const)), touched, this.wanted)
       .pipe(
         tap(() => this.loading.set(true)),
         switchMap((what) =>
-          load(query(), what === 'more' ? (this.next ?? undefined) : undefined).pipe(
+          this.pages(what, (cursor) => load(query(), cursor)).pipe(
             map((page) => ({ what, page })),
             catchError((error: unknown) => {
               this.refusals.set(refusalsOf(error));
@@ -159,6 +161,20 @@ export class LiveList<Query, Row> {
       });
   }
 
+  /** The first page, the next one, or once more all pages that are shown, as one. */
+  private pages(what: Wanted, load: (cursor: string | undefined) => Observable<Page<Row>>): Observable<Page<Row>> {
+    if (what === 'more') return load(this.next ?? undefined);
+    const shown = what === 'again' ? this.rows().length : 0;
+    return load(undefined).pipe(
+      expand((page) =>
+        page.rows.length < shown && page.next !== null
+          ? load(page.next).pipe(map((next) => ({ rows: [...page.rows, ...next.rows], next: next.next })))
+          : EMPTY,
+      ),
+      last(),
+    );
+  }
+
   /** Reads the next page, where there is one and nothing is being read. */
   more(): void {
     if (this.next !== null && !this.loading()) this.wanted.next('more');
@@ -166,7 +182,7 @@ export class LiveList<Query, Row> {
 
   /** Reads what is shown again. */
   again(): void {
-    this.wanted.next('first');
+    this.wanted.next('again');
   }
 
   /** Forgets what is shown, where what it is of has changed. */

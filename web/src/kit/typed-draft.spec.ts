@@ -1,6 +1,6 @@
 import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { provideRouter } from '@angular/router';
+import { provideRouter, Router } from '@angular/router';
 import { of, Subject, throwError } from 'rxjs';
 import { Refused, type ActDone, type RefusalShown } from './api';
 import type { Loaded } from './live';
@@ -127,6 +127,18 @@ describe('a typed draft', () => {
       return of(done);
     });
     expect([sent, moved]).toEqual([0, [[7, 3]]]);
+  });
+
+  it('tells the page of what it just saved what was refused of the next step', async () => {
+    const router = TestBed.inject(Router);
+    const told: unknown[] = [];
+    router.events.subscribe(() => told.push(router.currentNavigation()?.extras.state));
+    const { draft } = draftOf(null, () => of({ ...done, made: done.touched, touched: [] }));
+    draft.set({ about: 'mine' });
+    draft.saveAnd('Moved on:', () => throwError(() => new Refused(422, [refusal('no-price', 'lines.0')])));
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(router.url).toBe('/agreements/7');
+    expect(told).toContainEqual({ refusals: [refusal('no-price', 'lines.0')] });
   });
 
   it('reads theirs where an old version was refused', () => {

@@ -45,7 +45,7 @@ export class TypedDraft<
   private readonly router = inject(Router);
   private readonly quiet = inject(Quiet);
   readonly typed = signal<Typed | null>(null);
-  readonly refusals = signal<RefusalShown[]>([]);
+  readonly refusals = signal(this.refusalsBrought());
   readonly busy = signal(false);
   readonly isNew = computed(() => this.of.id() === 'new');
   readonly sheet = computed(() => this.of.loaded.state().value);
@@ -67,6 +67,12 @@ export class TypedDraft<
       this.typing();
       untracked(() => this.begin(isNew, sheet));
     });
+  }
+
+  /** What was refused where one came from, where it was this document's. */
+  private refusalsBrought(): RefusalShown[] {
+    const { refusals } = (this.router.currentNavigation()?.extras.state ?? {}) as { refusals?: RefusalShown[] };
+    return refusals ?? [];
   }
 
   /** What was being typed comes back; else what the server has. */
@@ -161,8 +167,11 @@ export class TypedDraft<
         },
         error: (error: unknown) => {
           this.refuse(error);
-          if (this.isNew()) void this.router.navigateByUrl(pathOf({ kind: this.of.kind, id }));
-          else this.of.loaded.reload();
+          if (!this.isNew()) return this.of.loaded.reload();
+          // The page of what was just saved is another one: it is told what was refused.
+          void this.router.navigateByUrl(pathOf({ kind: this.of.kind, id }), {
+            state: { refusals: this.refusals() },
+          });
         },
       }),
     );

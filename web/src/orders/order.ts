@@ -38,13 +38,14 @@ import { Promises } from '../promise/service';
 import { CommissionSheet } from './commission-sheet';
 import { DeskStrip } from './desk-strip';
 import { FillSheet, type FillData } from './fill-sheet';
+import { LineOffers } from './line-offers';
 import { LivePricing } from './live-pricing';
 import { nextStepOf } from './next-step';
 import { lineColumns, shippable, suppliedBy, typedColumns } from './order-columns';
 import { PasteSheet, type PasteData } from './paste-sheet';
 import { PricePanel, type PricedLine } from './price-panel';
 import { SupplySheet } from './supply-sheet';
-import { Orders, type CustomerChoice, type OrderLine, type OrderSheet, type PriceOffer } from './service';
+import { Orders, type CustomerChoice, type OrderLine, type OrderSheet } from './service';
 import {
   baseQuantity,
   blankLine,
@@ -161,7 +162,7 @@ export class OrderPage {
     effect(() => this.titles.setTitle(`${this.heading().strong} · Kampong`));
     effect(() => {
       const lines = this.draft.typed()?.lines ?? [];
-      untracked(() => lines.forEach((line) => this.readOffers(line)));
+      untracked(() => this.readOffers(lines));
     });
     effect(() => {
       const asked = this.do();
@@ -284,32 +285,23 @@ export class OrderPage {
     return sheet ? { ...sheet.totals, size: sizeOf(...keptSize(sheet.lines)) } : null;
   });
 
-  /** The agreements that could price each line, by its key and item; read once. // A13 */
-  private readonly offers = signal<ReadonlyMap<string, readonly PriceOffer[]>>(new Map());
-  private readonly askedOffers = new Set<string>();
-  private readonly offersKey = (row: TypedLine) => `${row.key} ${row.itemId}`;
+  private readonly offers = new LineOffers();
 
   /** Takes a change of a line and prices it again by its agreements. // A13 */
   private setLine(row: TypedLine, change: Partial<TypedLine>): void {
     const now = this.sheet()?.lines.find((line) => line.id === row.id);
     const next = { ...row, ...change };
     const kept = now !== undefined && next.agreementLineId === now.agreementLineId;
-    this.draft.setLine(row, priced(next, this.offers().get(this.offersKey(next)), kept));
+    this.draft.setLine(row, priced(next, this.offers.of(next), kept));
   }
 
-  private readOffers(row: TypedLine): void {
-    const key = this.offersKey(row);
+  /** Asks for the offers of lines that are new, and prices those that nobody kept yet. */
+  private readOffers(lines: readonly TypedLine[]): void {
     const customerId = this.draft.typed()?.customerId;
-    if (!customerId || row.itemId === null || this.askedOffers.has(key)) return;
-    this.askedOffers.add(key);
-    this.orders.offers(customerId, row.itemId, baseQuantity(row)).subscribe({
-      next: ({ offers }) => {
-        this.offers.update((known) => new Map(known).set(key, offers));
-        const line = this.draft.typed()?.lines.find((each) => this.offersKey(each) === key);
-        if (line && line.id === null) this.setLine(line, {});
-      },
-      // Without them the line is priced when it is saved.
-      error: () => this.askedOffers.delete(key),
+    if (!customerId) return;
+    this.offers.read(customerId, lines, (isOf) => {
+      const found = this.draft.typed()?.lines.filter((line) => line.id === null && isOf(line)) ?? [];
+      for (const line of found) this.setLine(line, {});
     });
   }
 
@@ -322,7 +314,7 @@ export class OrderPage {
       locations: this.locations.all(),
       items: (words) => this.orders.items(words, this.draft.typed()?.customerId ?? null),
       priceOf: this.pricing.priceOf(),
-      offers: (row) => this.offers().get(this.offersKey(row)) ?? [],
+      offers: (row) => this.offers.of(row) ?? [],
       setLine: (row, change) => this.setLine(row, change),
     }),
   );

@@ -81,9 +81,10 @@ export class Orders {
     return this.api.act(contract.closeShort, { id, version, lineIds });
   }
 
-  /** The agreements that could price an item for a customer, best first. */
-  offers(customerId: number, itemId: number, quantity: string) {
-    return this.api.call(agreements.findOffers, { query: { customerId, itemId, quantity: quantity || '1' } });
+  /** For each line, the agreements that could price its item for a customer, best first. */
+  offers(customerId: number, lines: readonly { itemId: number; quantity: string }[]) {
+    const asked = lines.map(({ itemId, quantity }) => ({ itemId, quantity: quantity || '1' }));
+    return this.api.call(agreements.findOffers, { body: { customerId, lines: asked } });
   }
 
   invoice(orderId: number): Observable<ActDone> {
