@@ -1,7 +1,7 @@
 import { FulfilmentQuery } from '@api/insight';
 import { listAgreements } from '../server/agreements';
 import type { Database, Sql } from '../server/db';
-import { agreementsByPace, agreementSums, fulfilment } from '../server/insight';
+import { agreementsByPace, fulfilment, sumsOf } from '../server/insight';
 import { listOrders } from '../server/orders';
 import { listPurchases } from '../server/purchasing';
 import { listBench, listPairs } from '../server/supply';
@@ -18,7 +18,7 @@ interface PlanRow {
 /** The query plans of the lists and of fulfilment on a set: each statement with the keys it walks. */
 export async function plansOf(database: Database, companyId: number): Promise<string[]> {
   const said: string[] = [];
-  const sums = agreementSums(database);
+  const sums = sumsOf(database);
   await sums.of(companyId);
   const readFulfilment = (sql: Sql, by: 'customer' | 'group') =>
     fulfilment(sql, sums, companyId, FulfilmentQuery.parse({ by }), WORK_DATE);

@@ -3,7 +3,7 @@ import { sentenceOf } from '@core/refusals';
 import { RIGHTS } from '@api/access';
 import { runAct, type Act, type Doer } from '../server/acts';
 import type { Database } from '../server/db';
-import { ALL_ACTS } from '../server/http/all-acts';
+import { ACTS } from '../server/rooms';
 
 /** Does acts as a person on a day: the demo is laid by the same acts people use. */
 export class Actor {
@@ -27,7 +27,7 @@ export class Actor {
 
   /** The documents the act made; throws where it is refused, as the demo's own plan must hold. */
   async does(act: string, input: unknown, day: Day): Promise<number[]> {
-    const found: Act | undefined = ALL_ACTS.find((each) => each.endpoint.name === act);
+    const found: Act | undefined = ACTS.find((each) => each.endpoint.name === act);
     if (!found) throw new Error(`there is no act ${act}`);
     this.keys += 1;
     const key = `${this.name}-${this.keys}`;

@@ -5,7 +5,7 @@ import { createConnection } from 'mysql2/promise';
 import { layDemo, PEOPLE, placeOf, type Place } from '../demo';
 import { connect } from '../server/db';
 import { migrate } from '../server/db/migrate';
-import { verify } from '../tools/lib/verify';
+import { verify } from '../server/verify';
 
 export interface Demo {
   address: string;

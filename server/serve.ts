@@ -1,15 +1,16 @@
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { Logger } from 'pino';
-import { attemptsOn, sessionsOn, type Sessions } from './access';
+import { attemptsOn, sessionsOn } from './access';
 import { systemClock, type Clock } from './clock';
 import type { Config } from './config';
-import { connect, type Database } from './db/database';
+import { connect, type Database } from './db';
 import { createApp } from './http/app';
 import { eventsOn } from './http/events';
-import { agreementSums } from './insight';
 import { runsOn } from './promise';
-import { startJobs, type Jobs } from './jobs';
+import { startJobs } from './jobs';
+import type { Jobs, Sessions } from './room';
+import { ROOMS } from './rooms';
 
 export interface Serving {
   address: string;
@@ -28,7 +29,7 @@ export async function serve(config: Config, log: Logger, clock: Clock = systemCl
   const runs = runsOn(database, config.DATABASE_URL, log);
   runs.poke();
   const sessions = sessionsOn(database, clock);
-  const app = createApp({
+  const parts = {
     config,
     database,
     clock,
@@ -38,8 +39,9 @@ export async function serve(config: Config, log: Logger, clock: Clock = systemCl
     runs,
     attempts: attemptsOn(database),
     sessions,
-    agreementSums: agreementSums(database),
-  });
+    findable: ROOMS.flatMap(({ findable = [] }) => findable),
+  };
+  const app = createApp(parts, ROOMS);
   const server = await listen(app.listen.bind(app), config).catch(async (error: unknown) => {
     await database.close();
     throw error;

@@ -1,5 +1,5 @@
 import { connect } from '../server/db';
-import { verify } from './lib/verify';
+import { verify } from '../server/verify';
 
 /** Recomputes everything from the documents and says what differs. // G5 */
 async function main(): Promise<void> {

@@ -1,38 +1,24 @@
-/** The kinds of document, by the prefix of their numbers. */
-export const DOCUMENT_KINDS = [
-  'AG',
-  'SO',
-  'PO',
-  'RC',
-  'SH',
-  'CI',
-  'VI',
-  'CN',
-  'PP',
-  'PY',
-  'JR',
-  'PR',
-  'AS',
-  'PL',
-] as const;
-export type DocumentKind = (typeof DOCUMENT_KINDS)[number];
+/** The kinds of document, by the prefix of their numbers: how each is called, and where its page is. */
+export const DOCUMENTS = {
+  AG: { name: 'agreement', path: '/agreements' },
+  SO: { name: 'sales order', path: '/orders' },
+  PO: { name: 'purchase order', path: '/purchases' },
+  RC: { name: 'receipt', path: '/receipts' },
+  SH: { name: 'shipment', path: '/shipments' },
+  CI: { name: 'customer invoice', path: '/billing/customer' },
+  VI: { name: 'vendor invoice', path: '/billing/vendor' },
+  CN: { name: 'credit note', path: '/credit-notes' },
+  PP: { name: 'prepayment', path: '/prepayments' },
+  PY: { name: 'payment', path: '/payments' },
+  JR: { name: 'journal', path: '/journals' },
+  PR: { name: 'production order', path: '/planned' },
+  AS: { name: 'assembly order', path: '/planned' },
+  PL: { name: 'planned purchase', path: '/planned' },
+} as const;
 
-export const DOCUMENT_NAMES: Record<DocumentKind, string> = {
-  AG: 'agreement',
-  SO: 'sales order',
-  PO: 'purchase order',
-  RC: 'receipt',
-  SH: 'shipment',
-  CI: 'customer invoice',
-  VI: 'vendor invoice',
-  CN: 'credit note',
-  PP: 'prepayment',
-  PY: 'payment',
-  JR: 'journal',
-  PR: 'production order',
-  AS: 'assembly order',
-  PL: 'planned purchase',
-};
+export type DocumentKind = keyof typeof DOCUMENTS;
+
+export const DOCUMENT_KINDS = Object.keys(DOCUMENTS) as [DocumentKind, ...DocumentKind[]];
 
 /** Points at one document: its kind, its id, the number people say. */
 export interface DocumentRef {

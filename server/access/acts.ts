@@ -6,6 +6,7 @@ import { defineAct } from '../acts';
 const moveWorkDate = defineAct(contract.moveWorkDate, {
   right: 'work-date',
   says: 'move the work date',
+  done: 'work date moved',
   async load(tx, _input, doer) {
     const [company] = await tx.rows<{ demo: boolean }>(`SELECT demo FROM company WHERE id = ? ${tx.forUpdate}`, [
       doer.companyId,

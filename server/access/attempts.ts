@@ -1,14 +1,8 @@
 import { RateLimiterMySQL, RateLimiterRes } from 'rate-limiter-flexible';
 import type { Database } from '../db';
+import type { Attempts } from '../room';
 
 /** Limits failed sign-ins by name and by address; kept in the database, so every server process counts alike. */
-export interface Attempts {
-  /** Minutes to wait, or 0 where another attempt may be made. */
-  minutesToWait(name: string, address: string): Promise<number>;
-  failed(name: string, address: string): Promise<void>;
-  succeeded(name: string): Promise<void>;
-}
-
 const WINDOW_SECONDS = 900;
 
 export function attemptsOn(database: Database): Attempts {

@@ -1,14 +1,4 @@
-export { accessActs } from './acts';
-export { attemptsOn, type Attempts } from './attempts';
-export { hashPassword, passwordFits } from './passwords';
-export {
-  beginSession,
-  chooseCompany,
-  endSession,
-  readSession,
-  sessionOut,
-  sessionsOn,
-  type SessionOut,
-  type Sessions,
-  type SignedIn,
-} from './sessions';
+export { attemptsOn } from './attempts';
+export { doerOf, requireSession } from './cookie';
+export { hashPassword } from './passwords';
+export { sessionsOn } from './sessions';

@@ -4,21 +4,11 @@ import type * as contract from '@api/access';
 import type { Right } from '@api/access';
 import { today, type Clock } from '../clock';
 import type { Sql } from '../db';
+import type { Sessions, SignedIn } from '../room';
 
 export type SessionOut = z.infer<typeof contract.Session>;
 
 const HOURS = 12;
-
-export interface SignedIn {
-  personId: number;
-  personName: string;
-  companyId: number;
-  role: string;
-  rights: Right[];
-  workDate: string;
-  demo: boolean;
-  csrf: string;
-}
 
 const hashOf = (token: string) => createHash('sha256').update(token).digest();
 
@@ -76,17 +66,11 @@ export async function readSession(sql: Sql, token: string, clock: Clock): Promis
   };
 }
 
-/** Who is signed in, kept for a moment, since every request asks. */
-export interface Sessions {
-  of(token: string): Promise<SignedIn | null>;
-  /** What is known of sessions, roles and work dates is read anew: something of it was just changed here. */
-  forget(): void;
-}
-
 /** How long another process's sign-out, change of role or of the work date may go unseen here. */
 const KEPT_MS = 1000;
 const MOST_KEPT = 10_000;
 
+/** Who is signed in, kept for a moment, since every request asks. */
 export function sessionsOn(sql: Sql, clock: Clock): Sessions {
   let kept = new Map<string, { who: SignedIn; until: number }>();
   return {

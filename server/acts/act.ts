@@ -47,6 +47,8 @@ export interface How<Input extends Schema, Shown extends Schema, Ground, Effects
   right: Right;
   /** In words, for refusals and the list of changes: `release an agreement`. */
   says: string;
+  /** In the list of changes, once it is done: `released`. */
+  done: string;
   /** The document and version the input was typed against, where that matters. */
   saw?(input: z.output<Input>): SeenVersion | null;
   /**
@@ -87,11 +89,19 @@ export interface Effect {
   write(tx: Tx): Promise<Written | LeftToWrite>;
 }
 
+const DONE = new Map<string, string>();
+
+/** An act in the words of the list of changes. */
+export function saysOf(act: string): string {
+  return DONE.get(act) ?? act;
+}
+
 /** An act of that endpoint, its types held together from the schema to what is written. */
 export function defineAct<Input extends Schema, Shown extends Schema, Ground, Effects>(
   endpoint: ActEndpoint<Input, Shown>,
   how: How<Input, Shown, Ground, Effects>,
 ): Act {
+  DONE.set(endpoint.name, how.done);
   const act: Act = {
     endpoint,
     right: how.right,

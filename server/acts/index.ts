@@ -1,5 +1,6 @@
 export {
   defineAct,
+  saysOf,
   type Act,
   type Asked,
   type Doer,
@@ -11,4 +12,3 @@ export {
 export { NotThere, there } from './not-there';
 export { numbersAtLast, takeNumbers } from './numbers';
 export { previewAct, runAct, type ActAnswer, type PreviewAnswer } from './run-act';
-export { saysOf } from './says';

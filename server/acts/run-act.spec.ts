@@ -61,6 +61,7 @@ describe('acts', () => {
       defineAct(keepList, {
         right: 'lists',
         says: 'make a location',
+        done: 'made',
         load: () => Promise.resolve(null),
         decide: () => ({ ok: true, effects: ids.shift()!, warnings: [] }),
         show: () => ({ added: 1, changed: 0, removed: 0 }),

@@ -1,24 +1,14 @@
-import type { DocumentKind } from '@core/kernel';
 import { refuse, type Refusal } from '@core/refusals';
-import type { Sql } from '../db';
-import type { SeenVersion } from './act';
-import { saysOf } from './says';
-
-const TABLES: Partial<Record<DocumentKind, string>> = {
-  AG: 'agreement',
-  SO: 'sales_order',
-  PO: 'purchase_order',
-};
+import { TABLE_OF, type Sql } from '../db';
+import { saysOf, type SeenVersion } from './act';
 
 /**
  * A refusal where the document is newer than what the person saw: who changed it, when, by what. // G2
  * Each act that changes a document's content raises its version and leaves an audit row that says so.
  */
 export async function staleRefusal(sql: Sql, seen: SeenVersion, companyId: number): Promise<Refusal | null> {
-  const table = TABLES[seen.kind];
-  if (!table) throw new Error(`documents of kind ${seen.kind} have no versions`);
   const [now] = await sql.rows<{ number: string; version: number }>(
-    `SELECT number, version FROM ${table} WHERE company_id = ? AND id = ?`,
+    `SELECT number, version FROM ${TABLE_OF[seen.kind]} WHERE company_id = ? AND id = ?`,
     [companyId, seen.id],
   );
   if (!now || now.version === seen.version) return null;

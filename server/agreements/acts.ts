@@ -12,6 +12,7 @@ import { writeTerms } from './write-terms';
 const saveAgreement = defineAct(contract.saveAgreement, {
   right: 'agreements',
   says: 'save agreements',
+  done: 'terms saved',
   saw: ({ id, version }) => (id === null ? null : { kind: 'AG', id, version: version ?? 0 }),
   async load(tx, input, doer) {
     const current = input.id === null ? null : await loadAgreement(tx, doer.companyId, input.id);
@@ -31,6 +32,7 @@ const saveAgreement = defineAct(contract.saveAgreement, {
 const copyAgreement = defineAct(contract.copyAgreement, {
   right: 'agreements',
   says: 'copy agreements',
+  done: 'copied',
   async load(tx, input, doer) {
     const head = await loadAgreement(tx, doer.companyId, input.id);
     return {
@@ -65,6 +67,7 @@ const copyAgreement = defineAct(contract.copyAgreement, {
 const putInForce = defineAct(contract.putInForce, {
   right: 'agreements',
   says: 'put agreements in force',
+  done: 'put in force',
   saw: ({ id, version }) => ({ kind: 'AG', id, version }),
   async load(tx, input, doer) {
     const head = await loadAgreement(tx, doer.companyId, input.id);

@@ -1,9 +1,8 @@
-export { agreementActs } from './acts';
-export { callsOf, openProgress, planOf } from './plan';
+export { callsOf, planOf } from './plan';
 export { accrualJournals, rebatesOf, writeAccruals } from './rebates';
 export { agreementFilter, agreementRows, agreementsNaming, cursorOf, JOIN_PARTY, listAgreements } from './list';
-export { findOffers, openAgreement } from './reads';
-export { feedOf, fireReminders, remindersDue, renewFeed, type FeedEntry } from './reminders';
+export { openAgreement } from './reads';
+export { fireReminders, remindersDue } from './reminders';
 export {
   counterStatements,
   loadRelease,
@@ -14,5 +13,5 @@ export {
   type PartyOffer,
 } from './store';
 export { termLinesOf } from './term-lines';
-export { rebateOf, remindersOf, termsOf } from './store';
+export { remindersOf, termsOf } from './store';
 export { writeTerms } from './write-terms';

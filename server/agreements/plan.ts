@@ -197,6 +197,7 @@ export async function openProgress(
 export const savePlan = defineAct(contract.savePlan, {
   right: 'agreements',
   says: 'plan call-offs',
+  done: 'call-offs planned',
   saw: ({ id, version }) => ({ kind: 'AG', id, version }),
   async load(tx, input, doer) {
     const head = await loadAgreement(tx, doer.companyId, input.id);

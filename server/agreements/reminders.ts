@@ -11,6 +11,7 @@ import { loadAgreement } from './store';
 export const handleReminder = defineAct(contract.handleReminder, {
   right: 'agreements',
   says: 'see to reminders',
+  done: 'reminder seen to',
   async load(tx, input, doer) {
     const head = await loadAgreement(tx, doer.companyId, input.agreementId);
     const at = /^-?\d{1,4}(\.\d{1,2})?$/.test(input.at) ? input.at : '-9999';
@@ -71,6 +72,7 @@ function dueOf(rows: readonly Waiting[], workDate: Day): Waiting[] {
 export const fireReminders = defineAct(contract.fireReminders, {
   right: 'agreements',
   says: 'fire reminders',
+  done: 'reminders fired',
   async load(tx, _input, doer) {
     const rows = await tx.rows<Waiting>(`${WAITING} ${tx.forUpdate}`, [doer.companyId]);
     return dueOf(rows, doer.workDate);

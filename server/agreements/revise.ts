@@ -13,6 +13,7 @@ import { writeRevised } from './write-terms';
 export const reviseAgreement = defineAct(contract.reviseAgreement, {
   right: 'agreements',
   says: 'revise agreements',
+  done: 'revised',
   saw: ({ id, version }) => ({ kind: 'AG', id, version }),
   async load(tx, input, doer) {
     const { companyId } = doer;

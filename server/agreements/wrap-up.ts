@@ -19,6 +19,7 @@ import { writeTerms } from './write-terms';
 export const pauseAgreement = defineAct(contract.pauseAgreement, {
   right: 'agreements',
   says: 'pause agreements',
+  done: 'paused or let go on',
   saw: ({ id, version }) => ({ kind: 'AG', id, version }),
   load: (tx, input, doer) => loadAgreement(tx, doer.companyId, input.id),
   decide: (head, { pause }) => decidePause(head, pause),
@@ -29,6 +30,7 @@ export const pauseAgreement = defineAct(contract.pauseAgreement, {
 export const cancelAgreement = defineAct(contract.cancelAgreement, {
   right: 'agreements',
   says: 'cancel agreements',
+  done: 'cancelled',
   saw: ({ id, version }) => ({ kind: 'AG', id, version }),
   load: (tx, input, doer) => loadAgreement(tx, doer.companyId, input.id),
   decide: (head) => decideCancelAgreement(head),
@@ -56,6 +58,7 @@ const changed = (head: AgreementHead): Touched => ({
 export const wrapUpAgreement = defineAct(contract.wrapUpAgreement, {
   right: 'agreements',
   says: 'wrap up agreements',
+  done: 'wrapped up',
   saw: ({ id, version }) => ({ kind: 'AG', id, version }),
   async load(tx, input, doer) {
     const head = await loadAgreement(tx, doer.companyId, input.id);

@@ -17,6 +17,7 @@ import { loadForCustomerInvoice, loadForVendorInvoice, loadOpenItem } from './st
 const invoiceCustomer = defineAct(contract.invoiceCustomer, {
   right: 'customer-invoices',
   says: 'invoice customers',
+  done: 'customer invoiced',
   load: (tx, input, doer) => loadForCustomerInvoice(tx, doer.companyId, input.orderId),
   decide: (ground, _input, doer) => decideCustomerInvoice(ground, doer.workDate),
   show: (effects) => effects,
@@ -159,6 +160,7 @@ function byLine(lines: readonly { orderLineId: number; quantity: string }[]): [n
 export const enterVendorInvoice = defineAct(contract.enterVendorInvoice, {
   right: 'vendor-invoices',
   says: 'enter vendor invoices',
+  done: 'vendor invoice entered',
   load: (tx, input, doer) => loadForVendorInvoice(tx, doer.companyId, input.purchaseId, input.vendorNumber),
   decide: (ground, input, doer) => decideVendorInvoice(ground, input, doer.workDate),
   show: (effects) => effects,
@@ -200,6 +202,7 @@ export const enterVendorInvoice = defineAct(contract.enterVendorInvoice, {
 const recordPayment = defineAct(contract.recordPayment, {
   right: 'payments',
   says: 'record payments',
+  done: 'payment recorded',
   load: (tx, input, doer) => loadOpenItem(tx, doer.companyId, input.openItemId),
   decide: (ground, input) => decidePayment(ground, input),
   show: ({ amount, side }) => ({ amount, side }),

@@ -21,6 +21,7 @@ import { insertOpenItem, insertTaxes, loadOwed, writeSetOffs } from './open-item
 export const creditInvoice = defineAct(contract.creditInvoice, {
   right: 'customer-invoices',
   says: 'write credit notes',
+  done: 'credited',
   load: (tx, input, doer) => loadForCredit(tx, doer.companyId, input.invoiceId),
   decide: (ground, input, doer) => decideCreditNote(ground, input, doer.workDate),
   show: (effects) => effects,
@@ -293,6 +294,7 @@ export async function creditableLines(sql: Sql, companyId: number, invoiceId: nu
 export const settleRebate = defineAct(agreements.settleRebate, {
   right: 'customer-invoices',
   says: 'settle rebates',
+  done: 'rebate settled',
   async load(tx, input, doer) {
     const head = await loadAgreement(tx, doer.companyId, input.agreementId);
     const [row] = await tx.rows<{ accrued: string; settled: string }>(

@@ -1,2 +1,2 @@
-export { billingActs, enterVendorInvoice } from './acts';
-export { listInvoices, openCreditNote, openInvoice, openPrepayment, openToInvoice } from './reads';
+export { enterVendorInvoice } from './acts';
+export { openCreditNote, openInvoice } from './reads';

@@ -9,6 +9,7 @@ import { postJournals } from '../ledger';
 export const takePrepayment = defineAct(contract.takePrepayment, {
   right: 'payments',
   says: 'take prepayments',
+  done: 'prepayment taken',
   async load(tx, input, doer) {
     const head = await loadAgreement(tx, doer.companyId, input.agreementId);
     const lines = await tx.rows<{ id: number }>(

@@ -50,6 +50,7 @@ async function loadShortfall(sql: Sql, companyId: number, id: number) {
 export const postShortfall = defineAct(contract.postShortfall, {
   right: 'customer-invoices',
   says: 'charge shortfalls',
+  done: 'shortfall charged',
   load: (tx, input, doer) => loadShortfall(tx, doer.companyId, input.id),
   decide: ({ refusals, lines, agreement, termsDays }, _input, doer) =>
     decided(refusals, () => {
@@ -131,6 +132,7 @@ export const postShortfall = defineAct(contract.postShortfall, {
 export const dropShortfall = defineAct(contract.dropShortfall, {
   right: 'customer-invoices',
   says: 'drop shortfalls',
+  done: 'shortfall dropped',
   load: (tx, input, doer) => loadShortfall(tx, doer.companyId, input.id),
   decide: ({ refusals, agreement }) => decided(refusals, () => ({ agreement: agreement.number })),
   show: (effects) => effects,

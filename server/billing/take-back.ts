@@ -11,6 +11,7 @@ import { writeVendorInvoice } from './write-vendor-invoice';
 export const takeBackInvoice = defineAct(contract.takeBackInvoice, {
   right: 'vendor-invoices',
   says: 'take vendor invoices back',
+  done: 'vendor invoice taken back',
   load: (tx, input, doer) => loadForTakeBack(tx, doer.companyId, input.invoiceId),
   decide: (ground, input, doer) => decideTakeBack(ground, input.reason, doer.workDate),
   show: ({ invoice, total, setOff }) => ({ currency: invoice.currency, total, setOff }),

@@ -1,4 +1,5 @@
 export { connect, type Database, type Sql, type Tx } from './database';
+export { TABLE_OF } from './documents';
 export { faultOf } from './faults';
 export { jsonOf } from './json';
 export { likeOf, pageById, PAGE_ROWS } from './paging';

@@ -1,1 +1,1 @@
-export { documentsOfAgreement, documentsOfOrder, documentsOfPurchase, type RelatedDocument } from './related';
+export { documentsOfAgreement, documentsOfOrder, documentsOfPurchase } from './related';

@@ -14,6 +14,7 @@ const MOST_WRITTEN = 5000;
 export const bringInAgreements = defineAct(contract.bringInAgreements, {
   right: 'agreements',
   says: 'bring agreements in',
+  done: 'brought in',
   async load(tx, input, doer) {
     const table = await readTable(input.name, Buffer.from(input.content, 'base64'));
     return { table, ground: await groundOf(tx, doer.companyId) };

@@ -25,6 +25,7 @@ import { readXml, ublXml } from './xml';
 export const bringInOrders = defineAct(contract.bringInOrders, {
   right: 'orders',
   says: 'bring orders in',
+  done: 'brought in',
   async load(tx, input, doer) {
     const read = await ordersIn(input.name, Buffer.from(input.content, 'base64'));
     const customers = 'code' in read ? new Map<string, FileCustomer>() : await customersOf(tx, read, doer);

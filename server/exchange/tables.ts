@@ -1,3 +1,4 @@
+import type { FileAnswer, Parts, SignedIn } from '../room';
 import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
 import ExcelJS from 'exceljs';
@@ -65,4 +66,25 @@ function cellText(value: ExcelJS.CellValue): string {
   if (typeof value === 'object' && 'richText' in value) return value.richText.map((part) => part.text).join('');
   if (typeof value === 'object' && 'text' in value) return String(value.text);
   return String(value);
+}
+
+const TYPES = {
+  csv: 'text/csv; charset=utf-8',
+  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+} as const;
+
+/** A table as CSV and as XLSX, at `/name.csv` and `/name.xlsx`. */
+export function tableFiles(
+  name: string,
+  read: (asked: { parts: Parts; who: SignedIn; query: unknown }) => Promise<Table>,
+): FileAnswer[] {
+  return (['csv', 'xlsx'] as const).map((format) => ({
+    path: `/${name}.${format}`,
+    what: 'This list',
+    async read({ ctx, parts, who }) {
+      const table = await read({ parts, who: who!, query: { ...ctx.query } });
+      const content = format === 'csv' ? csvOf(table) : await xlsxOf(name, table);
+      return { name: `${name} ${who!.workDate}.${format}`, type: TYPES[format], content, how: 'attachment' };
+    },
+  }));
 }

@@ -4,13 +4,13 @@ import compress from 'koa-compress';
 import helmet from 'koa-helmet';
 import { constants } from 'node:zlib';
 import { refuse } from '@core/refusals';
-import type { Parts } from './parts';
+import type { Parts, Room } from '../room';
 import { answerProblem, errorExit } from './problem';
 import { apiRouter } from './router';
 import { nonceOf, webFiles, withNonce } from './static';
 
 /** The whole application, not yet listening. */
-export function createApp(parts: Parts): Koa {
+export function createApp(parts: Parts, rooms: readonly Room[]): Koa {
   const app = new Koa();
   app.silent = true;
   app.use(logged(parts));
@@ -25,7 +25,7 @@ export function createApp(parts: Parts): Koa {
   );
   app.use(health(parts));
   app.use(bodyParser({ enableTypes: ['json'], jsonLimit: '5mb' }));
-  const api = apiRouter(parts);
+  const api = apiRouter(parts, rooms);
   app.use(api.routes());
   const { files, page } = webFiles(parts.config.WEB_DIR);
   app.use(async (ctx, next) => {

@@ -2,21 +2,13 @@ import { PassThrough } from 'node:stream';
 import type { Logger } from 'pino';
 import type { DocumentRef } from '@core/kernel';
 import type { Sql } from '../db';
+import type { Events } from '../room';
 
 export interface Change {
   id: number;
   act: string;
   personId: number;
   documents: DocumentRef[];
-}
-
-/** Tells listening screens what was committed, by this server process or another. */
-export interface Events {
-  /** A stream of server-sent events of one company. */
-  listen(companyId: number): PassThrough;
-  /** Look now instead of at the next beat: something was just committed here. */
-  poke(): void;
-  close(): void;
 }
 
 const READY = 'event: ready\ndata: {}\n\n';

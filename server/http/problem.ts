@@ -5,17 +5,8 @@ import type * as z from 'zod';
 import { refuse, sentenceOf, type Refusal } from '@core/refusals';
 import type { Problem, RefusalOut } from '@api/kit';
 import { NotThere } from '../acts';
+import { Refusals } from '../room';
 import { faultOf } from '../db';
-
-/** Thrown by a handler to answer with refusals. */
-export class Refusals extends Error {
-  constructor(
-    readonly status: number,
-    readonly refusals: Refusal[],
-  ) {
-    super(refusals.map((refusal) => refusal.code).join(', '));
-  }
-}
 
 const TITLES: Record<number, string> = {
   400: 'Not understood',

@@ -1,42 +1,31 @@
 import Router from '@koa/router';
 import type { Context } from 'koa';
-import * as z from 'zod';
 import { refuse } from '@core/refusals';
-import { moveWorkDate } from '@api/access';
-import { startPlanning, startRepromise } from '@api/promise';
 import type { Schema } from '@api/kit';
-import { previewAct, runAct, type Act, type Asked } from '../acts';
-import { ALL_ACTS } from './all-acts';
+import { doerOf, requireSession } from '../access';
+import { previewAct, runAct, type Act } from '../acts';
+import { askedOf, checked, Refusals, type Answer, type FileAnswer, type Parts, type Room } from '../room';
 import { assertAsSaid } from './as-said';
-import { bindFiles } from './files';
-import { HANDLERS, type Handler } from './handlers';
 import { openApi } from './openapi';
-import type { Parts } from './parts';
-import { answerProblem, refusalOut, Refusals, statusOf } from './problem';
-import { doerOf, requireSession } from './session';
+import { answerProblem, refusalOut, statusOf } from './problem';
 
 const KEY = /^[\w-]{8,64}$/;
 
-/** Binds the whole contract under `/api`: reads, acts with their previews, events, and its own description. */
-export function apiRouter(parts: Parts): Router {
+/** Binds what all rooms have under `/api`: files, reads, acts with their previews, events, and its own description. */
+export function apiRouter(parts: Parts, rooms: readonly Room[]): Router {
   const router = new Router({ prefix: '/api' });
   // Files first: `/agreements.csv` is no `/agreements/:id`.
-  bindFiles(router, parts);
-  for (const handler of HANDLERS) bindEndpoint(router, parts, handler);
-  for (const act of ALL_ACTS) bindAct(router, parts, act);
-  router.get('/events', async (ctx) => {
-    const who = await requireSession(ctx, parts);
-    ctx.set({ 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
-    ctx.type = 'text/event-stream';
-    ctx.compress = false;
-    const stream = parts.events.listen(who.companyId);
-    ctx.req.on('close', () => stream.destroy());
-    ctx.body = stream;
-  });
+  for (const file of rooms.flatMap(({ files = [] }) => files)) bindFile(router, parts, file);
+  const answers = rooms.flatMap((room) => room.answers ?? []);
+  for (const answer of answers) bindEndpoint(router, parts, answer);
+  for (const { acts = [], after = {} } of rooms) {
+    for (const act of acts) bindAct(router, parts, act, after[act.endpoint.name]);
+  }
+  bindEvents(router, parts);
   const description = JSON.stringify(
     openApi(
-      HANDLERS.map(({ endpoint }) => endpoint),
-      ALL_ACTS.map(({ endpoint }) => endpoint),
+      answers.map(({ endpoint }) => endpoint),
+      rooms.flatMap(({ acts = [] }) => acts).map(({ endpoint }) => endpoint),
     ),
   );
   router.get('/openapi.json', (ctx) => {
@@ -46,7 +35,30 @@ export function apiRouter(parts: Parts): Router {
   return router;
 }
 
-function bindEndpoint(router: Router, parts: Parts, { endpoint, handle }: Handler): void {
+function bindEvents(router: Router, parts: Parts): void {
+  router.get('/events', async (ctx) => {
+    const who = await requireSession(ctx, parts);
+    ctx.set({ 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
+    ctx.type = 'text/event-stream';
+    ctx.compress = false;
+    const stream = parts.events.listen(who.companyId);
+    ctx.req.on('close', () => stream.destroy());
+    ctx.body = stream;
+  });
+}
+
+function bindFile(router: Router, parts: Parts, { path, open, what, read }: FileAnswer): void {
+  router.get(path, async (ctx) => {
+    const file = await read({ ctx, parts, who: open ? null : await requireSession(ctx, parts) });
+    if (!file) throw new Refusals(404, [refuse('not-found', '', { what })]);
+    ctx.set('Cache-Control', 'no-store');
+    ctx.set('Content-Disposition', `${file.how}; filename="${file.name.replaceAll('"', '')}"`);
+    ctx.type = file.type;
+    ctx.body = file.content;
+  });
+}
+
+function bindEndpoint(router: Router, parts: Parts, { endpoint, handle }: Answer): void {
   const bind = endpoint.method === 'GET' ? router.get.bind(router) : router.post.bind(router);
   bind(endpoint.path, async (ctx: Context) => {
     const who = endpoint.open ? null : await requireSession(ctx, parts);
@@ -62,7 +74,7 @@ function bindEndpoint(router: Router, parts: Parts, { endpoint, handle }: Handle
   });
 }
 
-function bindAct(router: Router, parts: Parts, act: Act): void {
+function bindAct(router: Router, parts: Parts, act: Act, after: ((parts: Parts) => void) | undefined): void {
   const path = `/acts/${act.endpoint.name}`;
   router.post(path, async (ctx) => {
     const who = await requireSession(ctx, parts);
@@ -71,11 +83,7 @@ function bindAct(router: Router, parts: Parts, act: Act): void {
     const answer = await runAct(parts.database, askedOf(act, ctx.request.body), doerOf(ctx, who), key);
     if (!answer.ok) return answerProblem(ctx, statusOf(answer.refusals), answer.refusals);
     parts.events.poke();
-    if (act.endpoint === moveWorkDate) {
-      parts.sessions.forget();
-      parts.jobs.poke();
-    }
-    if (act.endpoint === startRepromise || act.endpoint === startPlanning) parts.runs.poke();
+    after?.(parts);
     ctx.set('Cache-Control', 'no-store');
     ctx.body = answer.result;
   });
@@ -94,36 +102,6 @@ function bindAct(router: Router, parts: Parts, act: Act): void {
 /** Effects as they travel: what the schema does not name is dropped by its parse. */
 function plainJson(value: unknown): unknown {
   return JSON.parse(JSON.stringify(value));
-}
-
-/** An act asked for with what was sent, or refusals that name its bad fields. */
-function askedOf(act: Act, sent: unknown): Asked {
-  try {
-    return act.asked(sent);
-  } catch (error) {
-    if (error instanceof z.ZodError) throw badInput(error, 'What was sent');
-    throw error;
-  }
-}
-
-function checked<S extends Schema>(schema: S, value: unknown, what: string): z.infer<S> {
-  const read = schema.safeParse(value);
-  if (read.success) return read.data;
-  throw badInput(read.error, what);
-}
-
-/** Refusals for what a schema found wrong, the first twenty. // G3 G4 */
-function badInput(error: z.ZodError, what: string): Refusals {
-  return new Refusals(
-    400,
-    error.issues
-      .slice(0, 20)
-      .map((issue) =>
-        issue.code === 'too_big' && typeof issue.maximum === 'number'
-          ? refuse('too-long', issue.path.join('.'), { what: 'This', most: String(issue.maximum) })
-          : refuse('malformed', issue.path.join('.'), { what }),
-      ),
-  );
 }
 
 /** The answer as JSON, written once: a body handed on as an object is written anew by each who asks how long it is. */

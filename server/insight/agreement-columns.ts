@@ -22,7 +22,16 @@ export interface AgreementSums {
   of(companyId: number): Promise<AgreementColumns>;
 }
 
-export function agreementSums(sql: Sql): AgreementSums {
+const kept = new WeakMap<Sql, AgreementSums>();
+
+/** The sums of a database, kept for its life. */
+export function sumsOf(sql: Sql): AgreementSums {
+  const sums = kept.get(sql) ?? agreementSums(sql);
+  kept.set(sql, sums);
+  return sums;
+}
+
+function agreementSums(sql: Sql): AgreementSums {
   const companies = new Map<number, Promise<Held>>();
 
   async function newestOf(companyId: number): Promise<number> {

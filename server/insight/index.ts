@@ -1,3 +1,3 @@
-export { agreementSums, type AgreementSums } from './agreement-columns';
+export { sumsOf } from './agreement-columns';
 export { agreementsByPace } from './by-pace';
-export { fulfilment, fulfilmentTable } from './fulfilment';
+export { fulfilment } from './fulfilment';

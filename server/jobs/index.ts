@@ -1,1 +1,1 @@
-export { startJobs, tick, type Jobs } from './jobs';
+export { startJobs } from './jobs';

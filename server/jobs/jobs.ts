@@ -10,13 +10,8 @@ import { fireReminders, remindersDue } from '../agreements';
 import { today, type Clock } from '../clock';
 import type { Database } from '../db';
 import { releasePlanned } from '../orders';
+import type { Jobs } from '../room';
 import { standIn } from '../stand-ins';
-
-export interface Jobs {
-  /** Looks now instead of at the next minute: the work date was moved, say. */
-  poke(): void;
-  stop(): void;
-}
 
 interface JobParts {
   database: Database;

@@ -2,32 +2,14 @@ import type * as z from 'zod';
 import { dec, type DocumentKind, type DocumentRef } from '@core/kernel';
 import type * as contract from '@api/ledger';
 import { saysOf, there } from '../acts';
-import type { Sql } from '../db';
+import { TABLE_OF, type Sql } from '../db';
 
 type Trail = z.infer<typeof contract.openTrail.out>;
-
-/** Where documents of a kind stand. */
-export const TABLES: Record<DocumentKind, string> = {
-  AG: 'agreement',
-  SO: 'sales_order',
-  PO: 'purchase_order',
-  RC: 'receipt',
-  SH: 'shipment',
-  CI: 'customer_invoice',
-  VI: 'vendor_invoice',
-  CN: 'credit_note',
-  PP: 'prepayment',
-  PY: 'payment',
-  JR: 'journal',
-  PR: 'planned_order',
-  AS: 'planned_order',
-  PL: 'planned_order',
-};
 
 /** The journals, stock entries, open items and changes of one document; for a journal, itself and its source. */
 export async function openTrail(sql: Sql, companyId: number, kind: DocumentKind, id: number): Promise<Trail> {
   const [found] = await sql.rows<{ number: string; currency: string }>(
-    `SELECT d.number, c.currency FROM ${TABLES[kind]} d JOIN company c ON c.id = d.company_id WHERE d.company_id = ? AND d.id = ?`,
+    `SELECT d.number, c.currency FROM ${TABLE_OF[kind]} d JOIN company c ON c.id = d.company_id WHERE d.company_id = ? AND d.id = ?`,
     [companyId, id],
   );
   const document: DocumentRef = { kind, id, number: there(found, 'This document').number };
@@ -89,7 +71,7 @@ async function journalsOf(sql: Sql, companyId: number, document: DocumentRef): P
 
 async function refOf(sql: Sql, companyId: number, kind: DocumentKind, id: number): Promise<DocumentRef> {
   const [row] = await sql.rows<{ number: string }>(
-    `SELECT number FROM ${TABLES[kind]} WHERE company_id = ? AND id = ?`,
+    `SELECT number FROM ${TABLE_OF[kind]} WHERE company_id = ? AND id = ?`,
     [companyId, id],
   );
   return { kind, id, number: there(row, 'The source document').number };

@@ -2,8 +2,7 @@ import type * as z from 'zod';
 import { dec, type DocumentKind } from '@core/kernel';
 import type * as contract from '@api/ledger';
 import { there } from '../acts';
-import { pageById, type Sql } from '../db';
-import { TABLES } from './reads';
+import { pageById, TABLE_OF, type Sql } from '../db';
 
 /** The stock entries of an item, newest first, with what was on hand after each. Walks stock_entry_item. */
 export async function stockEntries(
@@ -78,7 +77,7 @@ async function numbersOf(
   for (const kind of new Set(rows.map((row) => row.documentKind))) {
     const ids = rows.filter((row) => row.documentKind === kind).map((row) => row.documentId);
     const found = await sql.rows<{ id: number; number: string }>(
-      `SELECT id, number FROM ${TABLES[kind]} WHERE company_id = ? AND id IN (?)`,
+      `SELECT id, number FROM ${TABLE_OF[kind]} WHERE company_id = ? AND id IN (?)`,
       [companyId, ids],
     );
     for (const { id, number } of found) numbers.set(`${kind} ${id}`, number);

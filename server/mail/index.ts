@@ -1,2 +1,1 @@
-export { draftMessage, fileOf, listDrafts, listMessages, messageFile, openMessage } from './reads';
-export { draftMoved, dropDraft, sendDocument } from './send';
+export { draftMoved } from './send';

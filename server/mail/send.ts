@@ -12,6 +12,7 @@ import { fileOf } from './reads';
 export const sendDocument = defineAct(contract.sendDocument, {
   right: 'send',
   says: 'send documents',
+  done: 'sent',
   load: async (tx, input, doer) => ({
     draft: input.draftId === undefined ? null : await loadDraft(tx, doer.companyId, input.draftId),
     file: there((await fileOf(tx, doer.companyId, input)) ?? undefined, 'This document'),
@@ -44,6 +45,7 @@ export const sendDocument = defineAct(contract.sendDocument, {
 export const dropDraft = defineAct(contract.dropDraft, {
   right: 'send',
   says: 'drop drafted messages',
+  done: 'drafted message dropped',
   load: (tx, input, doer) => loadDraft(tx, doer.companyId, input.id),
   decide: () => ({ ok: true, warnings: [], effects: {} }),
   show: () => ({}),

@@ -31,6 +31,7 @@ import {
 const saveOrder = defineAct(contract.saveOrder, {
   right: 'orders',
   says: 'save sales orders',
+  done: 'order saved',
   saw: ({ id, version }) => (id === null ? null : { kind: 'SO', id, version: version ?? 0 }),
   async load(tx, input, doer) {
     const { companyId } = doer;
@@ -160,6 +161,7 @@ async function changeLines(tx: Tx, doer: Doer, head: OrderHead, effects: OrderEf
 const confirmOrder = defineAct(contract.confirmOrder, {
   right: 'orders',
   says: 'confirm sales orders',
+  done: 'confirmed',
   saw: ({ id, version }) => ({ kind: 'SO', id, version }),
   async load(tx, input, doer) {
     const head = await loadOrder(tx, doer.companyId, input.id);
@@ -237,6 +239,7 @@ const confirmOrder = defineAct(contract.confirmOrder, {
 const cancelOrder = defineAct(contract.cancelOrder, {
   right: 'orders',
   says: 'cancel sales orders',
+  done: 'cancelled',
   saw: ({ id, version }) => ({ kind: 'SO', id, version }),
   async load(tx, input, doer) {
     const { companyId } = doer;
@@ -280,6 +283,7 @@ const cancelOrder = defineAct(contract.cancelOrder, {
 const closeShort = defineAct(contract.closeShort, {
   right: 'orders',
   says: 'close order lines short',
+  done: 'closed short',
   saw: ({ id, version }) => ({ kind: 'SO', id, version }),
   async load(tx, input, doer) {
     const { companyId } = doer;

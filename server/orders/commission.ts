@@ -8,6 +8,7 @@ import { loadOrder } from './store';
 export const shareCommission = defineAct(contract.shareCommission, {
   right: 'orders',
   says: 'share the commission of orders',
+  done: 'commission shared',
   async load(tx, input, doer) {
     const head = await loadOrder(tx, doer.companyId, input.id);
     const shared = await commissionOf(tx, doer.companyId, head.id);

@@ -14,6 +14,7 @@ import { insertOrder, netOf, permitStatements, pricedItems } from './store';
 export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
   right: 'orders',
   says: 'make sales orders of purchases',
+  done: 'order made of a purchase',
   saw: ({ purchaseId, version }) => ({ kind: 'PO', id: purchaseId, version }),
   async load(tx, input, doer) {
     const { companyId, workDate } = doer;

@@ -11,6 +11,7 @@ import { insertOrder } from './store';
 export const releaseAgreement = defineAct(contract.releaseAgreement, {
   right: 'orders',
   says: 'release agreements',
+  done: 'released',
   load: (tx, input, doer) =>
     loadRelease(
       tx,
@@ -60,6 +61,7 @@ async function writeRelease(
 export const releasePlanned = defineAct(contract.releasePlanned, {
   right: 'orders',
   says: 'release planned calls',
+  done: 'planned calls released',
   async load(tx, input, doer) {
     const { companyId } = doer;
     const ground = await loadRelease(tx, companyId, input.agreementId, [], doer.workDate);

@@ -43,6 +43,7 @@ export async function promisedLines(sql: Sql, companyId: number, orderId: number
 export const acceptPromise = defineAct(contract.acceptPromise, {
   right: 'plan',
   says: 'promise what must be planned',
+  done: 'promised',
   saw: (input) => ({ kind: 'SO', id: input.orderId, version: input.version }),
   async load(tx, input, doer) {
     const head = await loadOrder(tx, doer.companyId, input.orderId);
@@ -238,6 +239,7 @@ export async function operationRows(
 export const takeBackPromise = defineAct(contract.takeBackPromise, {
   right: 'plan',
   says: 'take back what was promised',
+  done: 'promise taken back',
   saw: (input) => ({ kind: 'SO', id: input.orderId, version: input.version }),
   async load(tx, input, doer) {
     const head = await loadOrder(tx, doer.companyId, input.orderId);

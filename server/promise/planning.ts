@@ -25,6 +25,7 @@ import { LOST_SECONDS } from './repromise';
 export const startPlanning = defineAct(contract.startPlanning, {
   right: 'plan',
   says: 'plan what items need',
+  done: 'planning begun',
   async load(tx, input, doer) {
     const [going] = await tx.rows<{ id: number }>(
       `SELECT id FROM promise_run WHERE company_id = ? AND kind = 'plan' AND state IN ('waiting', 'running')
@@ -75,6 +76,7 @@ interface TakePlan extends TakeEffects {
 export const takeProposals = defineAct(contract.takeProposals, {
   right: 'plan',
   says: 'take what a planning run proposes',
+  done: 'proposals taken',
   async load(tx, input, doer) {
     const { companyId, workDate } = doer;
     const [row] = await tx.rows<RunRow>(

@@ -26,6 +26,7 @@ export function groundOfRun(sql: Sql, companyId: number, workDate: Day, lines: r
 export const startRepromise = defineAct(contract.startRepromise, {
   right: 'plan',
   says: 'promise all open lines again',
+  done: 'open lines asked again',
   async load(tx, _input, doer) {
     const [running] = await tx.rows<{ id: number }>(
       `SELECT id FROM promise_run WHERE company_id = ? AND kind = 'again' AND state IN ('waiting', 'running')
@@ -55,6 +56,7 @@ export const startRepromise = defineAct(contract.startRepromise, {
 export const stopRepromise = defineAct(contract.stopRepromise, {
   right: 'plan',
   says: 'stop promising again, or planning',
+  done: 'run stopped',
   load: async (tx, input, doer) => {
     const [run] = await tx.rows<{ id: number }>(
       `SELECT id FROM promise_run WHERE company_id = ? AND id = ? ${tx.forUpdate}`,
@@ -85,6 +87,7 @@ function byRank(a: PromisedLine, b: PromisedLine): number {
 export const applyRepromise = defineAct(contract.applyRepromise, {
   right: 'plan',
   says: 'take the new days of promises',
+  done: 'promise moved',
   async load(tx, input, doer) {
     const { companyId } = doer;
     const [run] = await tx.rows<{ moved: string }>(

@@ -6,13 +6,8 @@ import type { Day } from '@core/kernel';
 import type { Database } from '../db';
 import { compute, type RunData, type RunSaid } from './compute';
 import { LOST_SECONDS } from './repromise';
+import type { Runs } from '../room';
 import type { Report, Run } from './run';
-
-export interface Runs {
-  /** Begins what waits, and what another server left lying. */
-  poke(): void;
-  stop(): Promise<void>;
-}
 
 /** How often a run says how far it is, and looks whether it is still wanted. */
 const BEAT_MS = 400;

@@ -1,1 +1,1 @@
-export { giveRole, makeCompany, makePerson, ROLES, type NewCompany } from './company';
+export { giveRole, makeCompany, makePerson } from './company';

@@ -19,6 +19,7 @@ const NOTHING_OWN: Awaited<ReturnType<typeof loadOwnLines>> = { own: [], loose: 
 export const receiveGoods = defineAct(contract.receiveGoods, {
   right: 'goods',
   says: 'receive goods',
+  done: 'received',
   async load(tx, input, doer) {
     const locked = await loadTies(tx, doer.companyId, 'purchase', input.purchaseId);
     const repriced = await shipDatePrices(tx, doer, locked.byShipDate, doer.workDate);
@@ -53,6 +54,7 @@ export const receiveGoods = defineAct(contract.receiveGoods, {
 const shipLines = defineAct(contract.shipLines, {
   right: 'goods',
   says: 'ship goods',
+  done: 'shipped',
   async load(tx, input, doer) {
     const others = (input.others ?? []).map((other) => other.orderId);
     // Agreements before any order, those of the orders that go with it too.

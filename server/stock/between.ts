@@ -14,6 +14,7 @@ const NOTHING = { onHand: '0', reserved: '0', value: '0' };
 export const moveBetween = defineAct(contract.moveBetween, {
   right: 'goods',
   says: 'move goods between our places',
+  done: 'moved between our places',
   async load(tx, input, { companyId }) {
     const [item] = await tx.rows<{ id: number; number: string; currency: string }>(
       `SELECT i.id, i.number, c.currency FROM item i JOIN company c ON c.id = i.company_id

@@ -1,2 +1,2 @@
-export { receiveGoods, stockActs } from './acts';
-export { alsoWaiting, openReceipt, openShipment } from './reads';
+export { receiveGoods } from './acts';
+export { openShipment } from './reads';

@@ -11,6 +11,7 @@ import { heldStatement, loadFree } from '../orders';
 export const supplyLine = defineAct(contract.supplyLine, {
   right: 'orders',
   says: 'say how a line is supplied',
+  done: 'supply changed',
   load: (tx, input, doer) => loadSupplied(tx, doer.companyId, input.orderLineId, input.locationId),
   decide: (ground, input) => decideSupply(ground, input),
   show: ({ route, reserved, locationId, by }, { line, item }) => ({

@@ -12,6 +12,7 @@ import { loadStock, reopenStatement } from '../orders';
 export const reverseMovement = defineAct(contract.reverseMovement, {
   right: 'goods',
   says: 'reverse receipts and shipments',
+  done: 'reversed',
   load: (tx, input, doer) => loadEvent(tx, doer.companyId, input),
   decide: (ground, input) => decideReverse(ground, input.reason),
   show: ({ receipts, shipments, taken }) => ({

@@ -13,6 +13,7 @@ import { inStepStatements } from './in-step';
 const placePurchases = defineAct(contract.placePurchases, {
   right: 'purchases',
   says: 'place purchase orders',
+  done: 'purchase placed',
   async load(tx, input, doer) {
     // Buying agreements first: the lock order is agreements, orders, purchases.
     const buying = await loadOffers(tx, doer.companyId, {
@@ -228,6 +229,7 @@ export function vendorsOf(sql: Sql, companyId: number, ids: readonly number[]) {
 const enterPurchase = defineAct(purchasing.enterPurchase, {
   right: 'purchases',
   says: 'enter purchase orders',
+  done: 'purchase entered',
   async load(tx, input, doer) {
     const { companyId } = doer;
     const vendorId = input.vendorId ?? 0;

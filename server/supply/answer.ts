@@ -12,6 +12,7 @@ import { inStepStatements } from './in-step';
 export const answerPurchase = defineAct(contract.answerPurchase, {
   right: 'purchases',
   says: 'take down what a vendor answers',
+  done: 'vendor’s answer taken down',
   saw: ({ purchaseId, version }) => ({ kind: 'PO', id: purchaseId, version }),
   load: (tx, input, doer) => loadForAnswer(tx, doer.companyId, input.purchaseId),
   decide: (ground, input, doer) => decideAnswer(ground, input, doer.workDate),

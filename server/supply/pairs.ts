@@ -13,6 +13,7 @@ import { inStepStatements } from './in-step';
 export const editPairs = defineAct(contract.editPairs, {
   right: 'purchases',
   says: 'change orders and their purchases together',
+  done: 'both ends changed',
   async load(tx, input, doer) {
     const ids = input.pairs.map((pair) => pair.tieId);
     const held = await agreementLinesOf(tx, doer.companyId, ids);

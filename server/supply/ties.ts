@@ -13,6 +13,7 @@ import type { PurchaseState } from '@core/stock';
 const tieLine = defineAct(contract.tieLine, {
   right: 'purchases',
   says: 'tie purchases to sales orders',
+  done: 'tied',
   async load(tx, input, doer) {
     const sales = await loadSalesEnd(tx, doer.companyId, input.orderLineId);
     return { sales, supply: await loadSupplyEnd(tx, doer.companyId, input.purchaseLineId) };
@@ -35,6 +36,7 @@ const tieLine = defineAct(contract.tieLine, {
 const untie = defineAct(contract.untie, {
   right: 'purchases',
   says: 'untie purchases from sales orders',
+  done: 'untied',
   load: (tx, input, doer) => loadTiesById(tx, doer.companyId, input.tieIds),
   decide: (ties) => decideUntie(ties),
   show: ({ ties }) => ({
@@ -71,6 +73,7 @@ const untie = defineAct(contract.untie, {
 const purchaseToStock = defineAct(contract.purchaseToStock, {
   right: 'purchases',
   says: 'turn purchases to our stock',
+  done: 'turned to our stock',
   saw: ({ id, version }) => ({ kind: 'PO', id, version }),
   async load(tx, input, doer) {
     const [head] = await tx.rows<{

@@ -3,11 +3,11 @@ import { pino } from 'pino';
 import { layMasters, type Masters } from '../../demo/masters';
 import { PEOPLE } from '../../demo/people';
 import { fixedTerm, PLAIN_HEAD } from '../../demo/terms';
-import { verify } from '../../tools/lib/verify';
 import type { Clock } from '../clock';
 import { readConfig } from '../config';
 import { migrate } from '../db/migrate';
 import { serve, type Serving } from '../serve';
+import { verify } from '../verify';
 
 export const WORK_DATE = '2027-03-01';
 

@@ -1,2 +1,1 @@
-export { keepList, openList } from './lists';
-export { findNamed } from './named';
+export { keepList } from './lists';

@@ -147,6 +147,7 @@ async function usedOf(sql: Sql, companyId: number, { usedBy = [], zeroStays }: S
 export const keepList = defineAct(contract.keepList, {
   right: 'lists',
   says: 'keep the lists of prices, items, customers and vendors',
+  done: 'lists kept',
   async load(tx, input, doer) {
     // One keeper of lists at a time: rows that would say the same are found among those committed.
     await takeTurn(tx, 'company', [doer.companyId]);

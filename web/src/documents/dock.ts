@@ -3,35 +3,21 @@ import { RouterLink } from '@angular/router';
 import { of } from 'rxjs';
 import { map } from 'rxjs/operators';
 import type * as z from 'zod';
-import { MAIN_LOCATION, type DocumentRef } from '@core/kernel';
+import { MAIN_LOCATION, type DocumentKind, type DocumentRef } from '@core/kernel';
 import type { RelatedDocument } from '@api/agreements';
 import * as ledger from '@api/ledger';
 import * as supply from '@api/supply';
 import { Session } from '../access/session';
 import { Api } from '../kit/api';
 import { Dock } from '../kit/dock';
-import { pathOf } from '../kit/documents';
-import { day, moment, money, quantity } from '../kit/formats';
+import { kindName, pathOf } from '../kit/documents';
+import { day, moment, money, quantity, sentenceCase } from '../kit/formats';
 import { liveDocument } from '../kit/live';
 import { ThreadView } from '../kit/thread';
 import { AvailabilityPanel } from '../promise/availability';
 import { PeggingPanel } from '../promise/pegging';
 
 type Related = z.infer<typeof RelatedDocument>;
-
-const KINDS: Record<string, string> = {
-  SO: 'Sales order',
-  PO: 'Purchase order',
-  RC: 'Receipt',
-  SH: 'Shipment',
-  CI: 'Customer invoice',
-  VI: 'Vendor invoice',
-  CN: 'Credit note',
-  PP: 'Prepayment',
-  PR: 'Production order',
-  AS: 'Assembly order',
-  PL: 'Planned purchase',
-};
 
 /** Documents that are about order lines, and so have a thread. */
 const THREADED: readonly string[] = ['SO', 'PO', 'RC', 'SH', 'CI', 'VI', 'CN'];
@@ -142,7 +128,7 @@ export class DocumentDock {
     (document, _shown, shown) => shown !== null && document.kind === shown.kind && document.id === shown.id,
   ).state;
   protected readonly pathOf = pathOf;
-  protected readonly kindOf = (kind: string) => KINDS[kind] ?? kind;
+  protected readonly kindOf = (kind: DocumentKind) => sentenceCase(kindName(kind));
   protected readonly day = (value: string) => day(value, this.workDate());
   protected readonly money = (value: string) => money(value, this.session.company()?.currency ?? 'MYR');
   protected readonly quantity = quantity;

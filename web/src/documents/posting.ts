@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input } from '@angular/core';
 import { Title } from '@angular/platform-browser';
-import { DOCUMENT_NAMES, type DocumentKind, type DocumentRef } from '@core/kernel';
+import type { DocumentKind, DocumentRef } from '@core/kernel';
 import * as ledger from '@api/ledger';
+import { kindName } from '../kit/documents';
 import { Api } from '../kit/api';
 import { counted } from '../kit/formats';
 import { liveDocument } from '../kit/live';
@@ -39,7 +40,7 @@ export class PostingPage {
   );
   protected readonly trail = computed(() => this.loaded.state().value);
   protected readonly document = computed<DocumentRef | null>(() => this.trail()?.document ?? null);
-  protected readonly name = computed(() => DOCUMENT_NAMES[this.kind()]);
+  protected readonly name = computed(() => kindName(this.kind()));
   protected readonly counted = counted;
 
   constructor() {

@@ -4,10 +4,9 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router } from '@angular/router';
 import { of } from 'rxjs';
 import { catchError, debounceTime, map, switchMap } from 'rxjs/operators';
-import { DOCUMENT_NAMES, type DocumentKind } from '@core/kernel';
 import * as contract from '@api/find';
 import { Api } from '../kit/api';
-import { pathOf } from '../kit/documents';
+import { kindName, pathOf } from '../kit/documents';
 import { DOINGS } from './places';
 
 interface Entry {
@@ -133,7 +132,7 @@ export class FindOrDo {
     const found = (this.found().words === this.words() ? this.found().rows : []).map((each) => ({
       text: each.kind === 'customer' || each.kind === 'vendor' ? each.name : each.number,
       detail: each.kind === 'customer' || each.kind === 'vendor' ? each.number : each.name,
-      kind: DOCUMENT_NAMES[each.kind as DocumentKind] ?? each.kind,
+      kind: kindName(each.kind),
       path: pathOf(each),
     }));
     return [...found, ...doings.map((doing) => ({ text: doing.name, detail: '', kind: 'do', path: doing.path }))];

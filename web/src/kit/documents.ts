@@ -1,26 +1,15 @@
-import type { DocumentKind } from '@core/kernel';
+import { DOCUMENTS, type DocumentKind } from '@core/kernel';
 
-const PATHS: Record<DocumentKind | 'customer' | 'vendor' | 'item', string> = {
-  AG: '/agreements',
-  SO: '/orders',
-  PO: '/purchases',
-  RC: '/receipts',
-  SH: '/shipments',
-  CI: '/billing/customer',
-  VI: '/billing/vendor',
-  CN: '/credit-notes',
-  PP: '/prepayments',
-  PY: '/payments',
-  JR: '/journals',
-  PR: '/planned',
-  AS: '/planned',
-  PL: '/planned',
-  customer: '/customers',
-  vendor: '/vendors',
-  item: '/items',
-};
+const PARTIES = { customer: '/customers', vendor: '/vendors', item: '/items' } as const;
+
+type Kind = DocumentKind | keyof typeof PARTIES;
 
 /** The address of a document, party or item: what every bead and number leads to. */
-export function pathOf(document: { kind: DocumentKind | 'customer' | 'vendor' | 'item'; id: number }): string {
-  return `${PATHS[document.kind]}/${document.id}`;
+export function pathOf({ kind, id }: { kind: Kind; id: number }): string {
+  return `${kind in PARTIES ? PARTIES[kind as keyof typeof PARTIES] : DOCUMENTS[kind as DocumentKind].path}/${id}`;
+}
+
+/** What a document, party or item is called: `sales order`. */
+export function kindName(kind: Kind): string {
+  return kind in PARTIES ? kind : DOCUMENTS[kind as DocumentKind].name;
 }

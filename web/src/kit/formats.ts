@@ -54,3 +54,8 @@ export function moment(iso: string): string {
     minute: '2-digit',
   }).format(new Date(iso));
 }
+
+/** `Sales order` of `sales order`. */
+export function sentenceCase(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}

@@ -2,10 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input } f
 import { Title } from '@angular/platform-browser';
 import { Router, RouterLink } from '@angular/router';
 import { ROUTE_NAMES } from '@core/catalogue';
-import { DOCUMENT_NAMES } from '@core/kernel';
 import { Session } from '../access/session';
 import { DocumentDock } from '../documents/dock';
-import { pathOf } from '../kit/documents';
+import { kindName, pathOf } from '../kit/documents';
 import { day, money, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
 import { liveDocument, LiveList } from '../kit/live';
@@ -131,7 +130,7 @@ export class ItemPage {
       text: (row) => row.document.number,
       link: (row) => pathOf(row.document),
     },
-    { id: 'what', head: 'What', text: (row) => DOCUMENT_NAMES[row.document.kind] },
+    { id: 'what', head: 'What', text: (row) => kindName(row.document.kind) },
     { id: 'day', head: 'Day', width: 130, text: (row) => day(row.postedOn, this.session.workDate()) },
     {
       id: 'place',

@@ -2,9 +2,7 @@ import { timingSafeEqual } from 'node:crypto';
 import type { Context } from 'koa';
 import { refuse } from '@core/refusals';
 import type { Doer } from '../acts';
-import type { SignedIn } from '../access';
-import type { Parts } from './parts';
-import { Refusals } from './problem';
+import { Refusals, type Parts, type SignedIn } from '../room';
 
 export const COOKIE = 'kampong';
 const TOKEN_HEADER = 'X-Kampong-Token';

@@ -1,0 +1,53 @@
+import { refuse } from '@core/refusals';
+import * as contract from '@api/access';
+import { answers, Refusals, type Answer } from '../room';
+import { COOKIE, setCookie, signedInOf } from './cookie';
+import { passwordFits } from './passwords';
+import { beginSession, chooseCompany, endSession, readSession, sessionOut } from './sessions';
+
+const signIn = answers(contract.signIn, async ({ ctx, parts, body }) => {
+  const { database, attempts, clock } = parts;
+  const name = body.signIn.trim().toLowerCase();
+  const minutes = await attempts.minutesToWait(name, ctx.ip);
+  if (minutes > 0) {
+    throw new Refusals(429, [refuse('too-many-attempts', 'password', { minutes: String(minutes) })]);
+  }
+  const [person] = await database.rows<{ id: number; passwordHash: string }>(
+    'SELECT id, password_hash FROM person WHERE sign_in = ? AND active = TRUE',
+    [name],
+  );
+  const fits = await passwordFits(person?.passwordHash, body.password);
+  const token = fits ? await beginSession(database, person!.id, clock) : null;
+  if (!token) {
+    await attempts.failed(name, ctx.ip);
+    throw new Refusals(422, [refuse('wrong-sign-in', 'password', {})]);
+  }
+  await attempts.succeeded(name);
+  setCookie(ctx, parts, token);
+  const signedIn = await readSession(database, token, clock);
+  return sessionOut(database, signedIn!);
+});
+
+const signOut = answers(contract.signOut, async ({ ctx, parts }) => {
+  await endSession(parts.database, ctx.cookies.get(COOKIE) ?? '');
+  parts.sessions.forget();
+  setCookie(ctx, parts, null);
+  return {};
+});
+
+const session = answers(contract.session, async ({ ctx, parts }) => {
+  const signedIn = await signedInOf(ctx, parts);
+  return { session: signedIn && (await sessionOut(parts.database, signedIn)) };
+});
+
+const company = answers(contract.chooseCompany, async ({ ctx, parts, body, who }) => {
+  const token = ctx.cookies.get(COOKIE)!;
+  if (!(await chooseCompany(parts.database, token, who!.personId, body.companyId))) {
+    throw new Refusals(403, [refuse('no-right', 'companyId', { act: 'work in this company' })]);
+  }
+  parts.sessions.forget();
+  const signedIn = await parts.sessions.of(token);
+  return sessionOut(parts.database, signedIn!);
+});
+
+export const accessAnswers: readonly Answer[] = [signIn, signOut, session, company];

@@ -1,0 +1,14 @@
+import * as catalogue from '@api/catalogue';
+import { reads, type Room } from '../room';
+import { locationsOf } from './locations';
+import { findItems, openItem } from './reads';
+
+/** What the catalogue room has. */
+export const room: Room = {
+  answers: [
+    reads(catalogue.locations, async (sql, companyId) => ({ rows: await locationsOf(sql, companyId) })),
+    reads(catalogue.findItems, (sql, companyId, { query }) => findItems(sql, companyId, query.q, query.customerId)),
+    reads(catalogue.openItem, (sql, companyId, { params }) => openItem(sql, companyId, params.id)),
+  ],
+  findable: [{ kind: 'item', from: 'item d', name: 'd.name' }],
+};

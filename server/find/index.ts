@@ -1,1 +1,0 @@
-export { find } from './reads';

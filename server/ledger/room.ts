@@ -1,0 +1,14 @@
+import * as ledger from '@api/ledger';
+import { reads, type Room } from '../room';
+import { checks } from './checks';
+import { openTrail } from './reads';
+import { stockEntries } from './stock-entries';
+
+/** What the ledger room has. */
+export const room: Room = {
+  answers: [
+    reads(ledger.openTrail, (sql, companyId, { params }) => openTrail(sql, companyId, params.kind, params.id)),
+    reads(ledger.stockEntries, (sql, companyId, { params, query }) => stockEntries(sql, companyId, params.id, query)),
+  ],
+  checks,
+};

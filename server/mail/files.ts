@@ -1,0 +1,24 @@
+import { DocumentParams, IdParam } from '@api/kit';
+import { checked, type FileAnswer } from '../room';
+import { fileOf, messageFile } from './reads';
+
+/** Documents as they are printed, and as they were sent. */
+export const mailFiles: readonly FileAnswer[] = [
+  {
+    path: '/documents/:kind/:id/pdf',
+    what: 'A print of this document',
+    async read({ ctx, parts, who }) {
+      const file = await fileOf(parts.database, who!.companyId, checked(DocumentParams, ctx['params'], 'The address'));
+      return file && { name: file.name, content: file.content, type: 'application/pdf', how: 'inline' };
+    },
+  },
+  {
+    path: '/messages/:id/attachment',
+    what: 'This message',
+    async read({ ctx, parts, who }) {
+      const { id } = checked(IdParam, ctx['params'], 'The address');
+      const file = await messageFile(parts.database, who!.companyId, id);
+      return { ...file, type: 'application/pdf', how: 'inline' };
+    },
+  },
+];

@@ -1,0 +1,23 @@
+import type { Check } from '../room';
+
+const PLANNED_PART =
+  "CONCAT((SELECT number FROM planned_order p WHERE p.company_id = x.company_id AND p.id = x.planned_order_id), ' needs ', (SELECT number FROM item i WHERE i.company_id = x.company_id AND i.id = x.item_id))";
+
+/** What must be true of what the promise room keeps. // G5 */
+export const checks: readonly Check[] = [
+  // T8
+  {
+    what: 'planned component covered',
+    sql: `SELECT * FROM (SELECT ${PLANNED_PART} AS subject, SUM(x.covered) AS kept, COALESCE((SELECT SUM(o.held) FROM planned_order o
+             WHERE o.company_id = x.company_id AND o.parent_id = x.planned_order_id AND o.item_id = x.item_id), 0) AS counted
+            FROM planned_component x GROUP BY x.company_id, x.planned_order_id, x.item_id) d WHERE kept <> counted`,
+  },
+  {
+    what: 'minutes a work centre holds',
+    sql: `SELECT * FROM (SELECT CONCAT(p.number, ' operation ', o.no) AS subject,
+             (SELECT COALESCE(SUM(l.minutes), 0) FROM centre_load l WHERE l.company_id = o.company_id AND l.planned_operation_id = o.id) AS kept,
+             IF(p.open, o.minutes, 0) AS counted
+            FROM planned_operation o JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id) d
+           WHERE kept <> counted`,
+  },
+];

@@ -1,0 +1,33 @@
+import * as promise from '@api/promise';
+import { reads, type Room } from '../room';
+import { acceptPromise, takeBackPromise } from './acts';
+import { checks } from './checks';
+import { openPegging } from './pegging';
+import { startPlanning, takeProposals } from './planning';
+import { openPlanning } from './planning-reads';
+import { checkPromise, listPlanned, openAvailability, openLoad, openPlanned, openPromiseGround } from './reads';
+import { applyRepromise, openRepromise, startRepromise, stopRepromise } from './repromise';
+
+/** What the promise room has. */
+export const room: Room = {
+  acts: [acceptPromise, takeBackPromise, startRepromise, stopRepromise, applyRepromise, startPlanning, takeProposals],
+  answers: [
+    reads(promise.openAvailability, (sql, companyId, { params, query, workDate }) =>
+      openAvailability(sql, companyId, workDate, params.id, query.line),
+    ),
+    reads(promise.openPromiseGround, (sql, companyId, { params, workDate }) =>
+      openPromiseGround(sql, companyId, workDate, params.id),
+    ),
+    reads(promise.checkPromise, (sql, companyId, { params, workDate }) =>
+      checkPromise(sql, companyId, workDate, params.id),
+    ),
+    reads(promise.openRepromise, (sql, companyId) => openRepromise(sql, companyId)),
+    reads(promise.openPlanning, (sql, companyId, { query }) => openPlanning(sql, companyId, query.rows)),
+    reads(promise.openPegging, (sql, companyId, { params, workDate }) => openPegging(sql, companyId, workDate, params)),
+    reads(promise.listPlanned, (sql, companyId, { query }) => listPlanned(sql, companyId, query)),
+    reads(promise.openPlanned, (sql, companyId, { params }) => openPlanned(sql, companyId, params.id)),
+    reads(promise.openLoad, (sql, companyId, { query, workDate }) => openLoad(sql, companyId, workDate, query.days)),
+  ],
+  after: { startRepromise: ({ runs }) => runs.poke(), startPlanning: ({ runs }) => runs.poke() },
+  checks,
+};

@@ -1,0 +1,39 @@
+/** One thing that must be true of all that is kept. // G5 */
+export interface Check {
+  what: string;
+  /** Rows that differ, each with `subject`, `kept` and `counted`. */
+  sql: string;
+}
+
+/** A kept counter against the sum of the documents that make it. */
+export function counter(what: string, table: string, name: string, kept: string, counted: string): Check {
+  return {
+    what,
+    sql: `SELECT * FROM (SELECT ${name} AS subject, ${kept} AS kept, COALESCE((${counted}), 0) AS counted FROM ${table} x) d WHERE kept <> counted`,
+  };
+}
+
+/** The sum of queries that each give one number or none. */
+export const total = (...queries: string[]) =>
+  `SELECT ${queries.map((query) => `COALESCE((${query}), 0)`).join(' + ')}`;
+
+/** An account of the ledger against what it stands for. */
+export function account(what: string, role: string, counted: string): Check {
+  return {
+    what,
+    sql: `SELECT * FROM (SELECT CONCAT('account ', x.code) AS subject,
+      COALESCE((SELECT SUM(e.amount) FROM journal_entry e WHERE e.company_id = x.company_id AND e.account_id = x.id), 0) AS kept,
+      COALESCE((${counted}), 0) AS counted
+    FROM account x WHERE x.posting_role = '${role}') d WHERE kept <> counted`,
+  };
+}
+
+/** Numbers without gaps: as many documents as numbers were taken. */
+export function numbered(kind: string, table: string): Check {
+  return {
+    what: `numbers ${kind} taken`,
+    sql: `SELECT * FROM (SELECT CONCAT('company ', x.company_id) AS subject, x.next_serial - 1 AS kept,
+            (SELECT COUNT(*) FROM ${table} t WHERE t.company_id = x.company_id) AS counted
+            FROM number_series x WHERE x.kind = '${kind}') d WHERE kept <> counted`,
+  };
+}

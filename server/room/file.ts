@@ -1,0 +1,21 @@
+import type { Context } from 'koa';
+import type { Parts, SignedIn } from './parts';
+
+/** What goes out as a file. */
+export interface SentFile {
+  name: string;
+  type: string;
+  content: Buffer;
+  /** Shown in the browser, or kept. */
+  how: 'inline' | 'attachment';
+}
+
+/** An address that answers with a file, null where there is none. */
+export interface FileAnswer {
+  path: string;
+  /** For somebody signed in; `open` for whoever knows the address. */
+  open?: boolean;
+  /** What is said not to be there where there is none. */
+  what: string;
+  read(asked: { ctx: Context; parts: Parts; who: SignedIn | null }): Promise<SentFile | null>;
+}

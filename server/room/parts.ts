@@ -1,0 +1,72 @@
+import type { Logger } from 'pino';
+import type { PassThrough } from 'node:stream';
+import type { Right } from '@api/access';
+import type { Clock } from '../clock';
+import type { Config } from '../config';
+import type { Database } from '../db';
+import type { Findable } from './findable';
+
+/** Who is signed in, and where they work. */
+export interface SignedIn {
+  personId: number;
+  personName: string;
+  companyId: number;
+  role: string;
+  rights: Right[];
+  workDate: string;
+  demo: boolean;
+  csrf: string;
+}
+
+/** Sessions by their cookie's token, kept for a moment. */
+export interface Sessions {
+  of(token: string): Promise<SignedIn | null>;
+  /** What is kept is read anew: somebody signed out, moved the work date or went to another company. */
+  forget(): void;
+}
+
+/** Failed sign-ins, counted by name and by address. */
+export interface Attempts {
+  /** Minutes to wait, or 0 where another attempt may be made. */
+  minutesToWait(name: string, address: string): Promise<number>;
+  failed(name: string, address: string): Promise<void>;
+  succeeded(name: string): Promise<void>;
+}
+
+/** Tells listening screens what was committed, by this server process or another. */
+export interface Events {
+  /** A stream of server-sent events of one company. */
+  listen(companyId: number): PassThrough;
+  /** Look now instead of at the next beat: something was just committed here. */
+  poke(): void;
+  close(): void;
+}
+
+/** What is due by the clock. */
+export interface Jobs {
+  /** Looks now instead of at the next minute: the work date was moved, say. */
+  poke(): void;
+  stop(): void;
+}
+
+/** Long computation beside the server. */
+export interface Runs {
+  /** Begins what waits, and what another server left lying. */
+  poke(): void;
+  stop(): Promise<void>;
+}
+
+/** What a server gives its rooms to work with. */
+export interface Parts {
+  config: Config;
+  database: Database;
+  clock: Clock;
+  log: Logger;
+  attempts: Attempts;
+  sessions: Sessions;
+  events: Events;
+  jobs: Jobs;
+  runs: Runs;
+  /** What find looks for, of all rooms. */
+  findable: readonly Findable[];
+}

@@ -1,0 +1,42 @@
+import { room as access } from './access/room';
+import { room as agreements } from './agreements/room';
+import { room as billing } from './billing/room';
+import { room as catalogue } from './catalogue/room';
+import { room as exchange } from './exchange/room';
+import { room as find } from './find/room';
+import { room as insight } from './insight/room';
+import { room as ledger } from './ledger/room';
+import { room as mail } from './mail/room';
+import { room as orders } from './orders/room';
+import { room as parties } from './parties/room';
+import { room as promise } from './promise/room';
+import { room as purchasing } from './purchasing/room';
+import { room as stock } from './stock/room';
+import { room as supply } from './supply/room';
+import { room as today } from './today/room';
+import { room as upkeep } from './upkeep/room';
+import type { Room } from './room';
+
+/** Every room of the house. */
+export const ROOMS: readonly Room[] = [
+  access,
+  agreements,
+  orders,
+  mail,
+  supply,
+  purchasing,
+  stock,
+  billing,
+  exchange,
+  upkeep,
+  promise,
+  parties,
+  catalogue,
+  ledger,
+  insight,
+  today,
+  find,
+];
+
+/** Every act, whichever room it is of. */
+export const ACTS = ROOMS.flatMap(({ acts = [] }) => acts);

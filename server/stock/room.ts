@@ -1,0 +1,28 @@
+import * as stock from '@api/stock';
+import { reads, type Room } from '../room';
+import { stockActs } from './acts';
+import { checks } from './checks';
+import { alsoWaiting, openReceipt, openShipment } from './reads';
+
+/** What the stock room has. */
+export const room: Room = {
+  acts: [...stockActs],
+  answers: [
+    reads(stock.alsoWaiting, (sql, companyId, { params }) => alsoWaiting(sql, companyId, params.id)),
+    reads(stock.openReceipt, (sql, companyId, { params }) => openReceipt(sql, companyId, params.id)),
+    reads(stock.openShipment, (sql, companyId, { params }) => openShipment(sql, companyId, params.id)),
+  ],
+  checks,
+  findable: [
+    {
+      kind: 'RC',
+      from: 'receipt d JOIN vendor p ON p.company_id = d.company_id AND p.id = d.vendor_id',
+      name: 'p.name',
+    },
+    {
+      kind: 'SH',
+      from: 'shipment d JOIN customer p ON p.company_id = d.company_id AND p.id = d.customer_id',
+      name: 'p.name',
+    },
+  ],
+};

@@ -1,1 +1,0 @@
-export { today } from './reads';
