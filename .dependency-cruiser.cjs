@@ -35,10 +35,10 @@ module.exports = {
     },
     {
       name: 'rooms-through-their-index',
-      comment: 'another room only through its index.ts',
+      comment: 'another room only through its index.ts, or its tables',
       severity: 'error',
       from: { path: '^server/([^/]+)/', pathNot: ['^server/(http|testing|db)/', '\\.spec\\.ts$'] },
-      to: { path: '^server/([^/]+)/', pathNot: ['^server/$1/', '^server/[^/]+/index\\.ts$', '^server/db/'] },
+      to: { path: '^server/([^/]+)/', pathNot: ['^server/$1/', '^server/[^/]+/(index|tables)\\.ts$', '^server/db/'] },
     },
     {
       name: 'core-rooms-through-their-index',

@@ -3,6 +3,16 @@ import type { Database, Tx } from '../server/db';
 import type { Actor } from './actor';
 import { chanceOf } from '@core/kernel';
 import type { Masters } from './masters';
+import { itemUnitTable } from '../server/catalogue/tables';
+import { customerItemTable, permitTable, permitTypeTable } from '../server/parties/tables';
+import {
+  allowanceTable,
+  freightBandTable,
+  marketSeriesTable,
+  marketValueTable,
+  priceGroupTable,
+  priceRuleTable,
+} from '../server/pricing/tables';
 
 /** What the order desk knows of customers besides who they are. */
 interface CustomerDesk {
@@ -126,22 +136,22 @@ export function layDesk(database: Database, masters: Masters, workDate: Day, see
   return database.transaction(async (tx) => {
     const company = { companyId: masters.companyId };
     await tx.insertPlain(
-      'freight_band',
+      freightBandTable,
       FREIGHT.map((band) => ({ ...company, ...band })),
     );
     const groupIds = await tx.insert(
-      'price_group',
+      priceGroupTable,
       PRICE_GROUPS.map((name) => ({ ...company, name })),
     );
-    const [permitTypeId] = await tx.insert('permit_type', [{ ...company, name: 'handling permit' }]);
-    const [seriesId] = await tx.insert('market_series', [{ ...company, name: SERIES.name, unit: SERIES.unit }]);
+    const [permitTypeId] = await tx.insert(permitTypeTable, [{ ...company, name: 'handling permit' }]);
+    const [seriesId] = await tx.insert(marketSeriesTable, [{ ...company, name: SERIES.name, unit: SERIES.unit }]);
     await tx.insertPlain(
-      'market_value',
+      marketValueTable,
       marketValues(workDate, seed).map((each) => ({ ...company, seriesId: seriesId!, ...each })),
     );
     const groupOf = (name: (typeof PRICE_GROUPS)[number]) => groupIds[PRICE_GROUPS.indexOf(name)]!;
     await tx.insert(
-      'allowance',
+      allowanceTable,
       ALLOWANCES.map(({ group, ...allowance }) => ({ ...company, priceGroupId: groupOf(group), ...allowance })),
     );
     await layItems(tx, masters, { groupOf, permitTypeId: permitTypeId!, seriesId: seriesId!, workDate });
@@ -172,7 +182,7 @@ export function layDesk(database: Database, masters: Masters, workDate: Day, see
         shipTos,
       ]);
       await tx.insertPlain(
-        'customer_item',
+        customerItemTable,
         Object.entries(desk.calls ?? {}).map(([item, number]) => ({
           ...company,
           customerId: id,
@@ -183,7 +193,7 @@ export function layDesk(database: Database, masters: Masters, workDate: Day, see
       if (!desk.permit) continue;
       const [number, from, to] = desk.permit;
       const days = { firstDay: addDays(workDate, from), lastDay: addDays(workDate, to) };
-      await tx.insert('permit', [{ ...company, permitTypeId: permitTypeId!, customerId: id, number, ...days }]);
+      await tx.insert(permitTable, [{ ...company, permitTypeId: permitTypeId!, customerId: id, number, ...days }]);
     }
   });
 }
@@ -218,7 +228,7 @@ async function layItems(tx: Tx, masters: Masters, { groupOf, permitTypeId, serie
       ],
     );
     await tx.insertPlain(
-      'item_unit',
+      itemUnitTable,
       Object.entries(desk.units ?? {}).map(([unit, factor]) => ({ ...company, itemId, unit, factor })),
     );
     const [{ unit: own }] = (await tx.rows<{ unit: string }>('SELECT unit FROM item WHERE company_id = ? AND id = ?', [
@@ -226,7 +236,7 @@ async function layItems(tx: Tx, masters: Masters, { groupOf, permitTypeId, serie
       itemId,
     ])) as [{ unit: string }];
     await tx.insert(
-      'price_rule',
+      priceRuleTable,
       (desk.prices ?? []).map((price) => ({
         ...company,
         itemId,

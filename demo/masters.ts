@@ -1,7 +1,22 @@
 import type { Route } from '@core/catalogue';
-import type { Database, Tx } from '../server/db';
+import type { NewRow, Table, Database, Tx } from '../server/db';
 import { giveRole, makeCompany, makePerson } from '../server/setup';
 import { PEOPLE } from './people';
+import {
+  itemGroupTable,
+  itemTable,
+  itemVendorTable,
+  taxCodeTable,
+  vendorApprovalTable,
+} from '../server/catalogue/tables';
+import {
+  customerTable,
+  paymentTermsTable,
+  salesOrganisationTable,
+  shipToTable,
+  vendorTable,
+} from '../server/parties/tables';
+import { exchangeRateTable } from '../server/pricing/tables';
 
 export interface Masters {
   companyId: number;
@@ -492,13 +507,13 @@ export function layMasters(database: Database): Promise<Masters> {
     }
     const terms = await idsOf(
       tx,
-      'payment_terms',
+      paymentTermsTable,
       [14, 30, 45].map((days) => ({ companyId, name: `${days} days`, days })),
       'name',
     );
     const taxes = await idsOf(
       tx,
-      'tax_code',
+      taxCodeTable,
       [
         { companyId, code: 'S6', name: 'Sales tax 6 %', rate: '6' },
         { companyId, code: 'Z0', name: 'Zero rated', rate: '0' },
@@ -507,7 +522,7 @@ export function layMasters(database: Database): Promise<Masters> {
     );
     const vendors = await idsOf(
       tx,
-      'vendor',
+      vendorTable,
       VENDORS.map((vendor) => ({
         companyId,
         number: vendor.number,
@@ -519,19 +534,19 @@ export function layMasters(database: Database): Promise<Masters> {
       })),
       'number',
     );
-    await tx.insertPlain('exchange_rate', [
+    await tx.insertPlain(exchangeRateTable, [
       { companyId, currency: 'SGD', day: '2020-01-01', rate: '3.41' },
       { companyId, currency: 'USD', day: '2020-01-01', rate: '4.48' },
     ]);
     const groups = await idsOf(
       tx,
-      'item_group',
+      itemGroupTable,
       GROUPS.map((group) => ({ companyId, ...group })),
       'code',
     );
     const organisations = await idsOf(
       tx,
-      'sales_organisation',
+      salesOrganisationTable,
       ORGANISATIONS.map((organisation) => ({ companyId, ...organisation })),
       'code',
     );
@@ -547,11 +562,11 @@ export function layMasters(database: Database): Promise<Masters> {
   });
 }
 
-async function idsOf(
+async function idsOf<T extends Table>(
   tx: Tx,
-  table: string,
-  rows: readonly Record<string, string | number | boolean>[],
-  key: string,
+  table: T,
+  rows: readonly NewRow<T>[],
+  key: keyof NewRow<T>,
 ): Promise<Map<string, number>> {
   const ids = await tx.insert(table, rows);
   return new Map(rows.map((row, index) => [String(row[key]), ids[index]!]));
@@ -564,7 +579,7 @@ async function layCustomers(
   organisations: ReadonlyMap<string, number>,
 ) {
   const ids = await tx.insert(
-    'customer',
+    customerTable,
     CUSTOMERS.map((customer) => ({
       companyId,
       number: customer.number,
@@ -580,7 +595,7 @@ async function layCustomers(
   const customers: Masters['customers'] = new Map();
   for (const [index, customer] of CUSTOMERS.entries()) {
     const shipTos = await tx.insert(
-      'ship_to',
+      shipToTable,
       customer.shipTos.map((shipTo) => ({
         companyId,
         customerId: ids[index]!,
@@ -605,7 +620,7 @@ async function layItems(
   groups: ReadonlyMap<string, number>,
 ) {
   const ids = await tx.insert(
-    'item',
+    itemTable,
     ITEMS.map((item) => ({
       companyId,
       number: item.number,
@@ -621,7 +636,7 @@ async function layItems(
     })),
   );
   await tx.insertPlain(
-    'item_vendor',
+    itemVendorTable,
     ITEMS.flatMap((item, index) =>
       item.vendors.map((vendor) => ({
         companyId,
@@ -636,7 +651,7 @@ async function layItems(
     ),
   );
   await tx.insertPlain(
-    'vendor_approval',
+    vendorApprovalTable,
     ITEMS.flatMap((item, index) =>
       (item.approved ?? []).map((number) => ({
         companyId,

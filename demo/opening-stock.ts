@@ -4,6 +4,8 @@ import { takeNumbers, type Doer } from '../server/acts';
 import type { Database } from '../server/db';
 import { postJournals } from '../server/ledger';
 import { OPENING_STOCK, type Masters } from './masters';
+import { locationTable } from '../server/catalogue/tables';
+import { stockEntryTable, stockTable } from '../server/stock/tables';
 
 /** The demo's second place. */
 export const EAST = 1;
@@ -11,7 +13,9 @@ export const EAST = 1;
 /** Opens the second place and puts the opening stock on hand: stock, entries, and one journal that names itself as its source. */
 export function layOpeningStock(database: Database, masters: Masters, doer: Doer, day: Day): Promise<void> {
   return database.transaction(async (tx) => {
-    await tx.insertPlain('location', [{ companyId: doer.companyId, id: EAST, code: 'EAST', name: 'East coast store' }]);
+    await tx.insertPlain(locationTable, [
+      { companyId: doer.companyId, id: EAST, code: 'EAST', name: 'East coast store' },
+    ]);
     const lines = OPENING_STOCK.map((line) => ({
       locationId: line.at,
       itemId: masters.items.get(line.item)!.id,
@@ -30,7 +34,7 @@ export function layOpeningStock(database: Database, masters: Masters, doer: Doer
       },
     ]);
     await tx.insertPlain(
-      'stock_entry',
+      stockEntryTable,
       lines.map((line) => ({
         companyId: doer.companyId,
         itemId: line.itemId,
@@ -44,7 +48,7 @@ export function layOpeningStock(database: Database, masters: Masters, doer: Doer
       })),
     );
     await tx.insertPlain(
-      'stock',
+      stockTable,
       lines.map((line) => ({
         companyId: doer.companyId,
         itemId: line.itemId,

@@ -4,6 +4,13 @@ import type { Database } from '../server/db';
 import { openPromiseGround } from '../server/promise';
 import type { Actor } from './actor';
 import type { Masters } from './masters';
+import {
+  bomLineTable,
+  centreDowntimeTable,
+  holidayTable,
+  routingOperationTable,
+  workCentreTable,
+} from '../server/catalogue/tables';
 
 const CENTRES = [
   { code: 'ROLL', name: 'Plate rolls', machines: 1, shift: 480 },
@@ -121,7 +128,7 @@ export function layWorks(database: Database, masters: Masters, day: Day): Promis
   return database.transaction(async (tx) => {
     const [calendar] = await tx.rows<{ id: number }>('SELECT calendar_id AS id FROM company WHERE id = ?', [companyId]);
     await tx.insertPlain(
-      'holiday',
+      holidayTable,
       HOLIDAYS.map(({ after, name }) => ({
         companyId,
         calendarId: calendar!.id,
@@ -131,7 +138,7 @@ export function layWorks(database: Database, masters: Masters, day: Day): Promis
     );
     await tx.run('UPDATE company SET receiving_days = 1 WHERE id = ?', [companyId]);
     const centres = await tx.insert(
-      'work_centre',
+      workCentreTable,
       CENTRES.map(({ code, name, machines, shift }) => ({
         companyId,
         code,
@@ -141,7 +148,7 @@ export function layWorks(database: Database, masters: Masters, day: Day): Promis
         calendarId: calendar!.id,
       })),
     );
-    await tx.insertPlain('centre_downtime', [
+    await tx.insertPlain(centreDowntimeTable, [
       {
         companyId,
         workCentreId: centres[CENTRES.findIndex(({ code }) => code === 'TEST')]!,
@@ -165,7 +172,7 @@ export function layWorks(database: Database, masters: Masters, day: Day): Promis
         ],
       );
       await tx.insertPlain(
-        'bom_line',
+        bomLineTable,
         making.of.map(([item, quantity, at, scrap], index) => ({
           companyId,
           itemId: idOf(number),
@@ -177,7 +184,7 @@ export function layWorks(database: Database, masters: Masters, day: Day): Promis
         })),
       );
       await tx.insertPlain(
-        'routing_operation',
+        routingOperationTable,
         making.operations.map(([no, name, centre, setup, run, parallel]) => ({
           companyId,
           itemId: idOf(number),

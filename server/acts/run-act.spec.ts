@@ -1,9 +1,11 @@
+import { into } from '../db';
 import { randomUUID } from 'node:crypto';
 import { keepList } from '@api/upkeep';
 import { fixedTerm, PLAIN_HEAD } from '../../demo/terms';
 import { agreed, placed, releaseOf, World, WORK_DATE, type Visitor } from '../testing/world';
 import { defineAct } from './act';
 import { runAct } from './run-act';
+import { locationTable } from '../catalogue/tables';
 
 describe('acts', () => {
   let world: World;
@@ -70,7 +72,7 @@ describe('acts', () => {
             made: [],
             touched: [],
             statements: [],
-            insertions: [{ table: 'location', rows: [{ companyId, id, code: `L${id}`, name: `Place ${id}` }] }],
+            insertions: [into(locationTable, [{ companyId, id, code: `L${id}`, name: `Place ${id}` }])],
           }),
       });
     const input = { list: 'locations', changes: [], removed: [] };

@@ -1,9 +1,10 @@
 import { createHash } from 'node:crypto';
 import { refuse, type Refusal } from '@core/refusals';
-import { jsonOf, LAST_ID, Piece, type Database, type Sql, type Tx } from '../db';
+import { into, jsonOf, LAST_ID, Piece, type Database, type Sql, type Tx } from '../db';
 import type { Act, Asked, Doer, LeftToWrite, SeenVersion, Written } from './act';
 import { staleRefusal } from './stale';
 import { NotThere } from './not-there';
+import { actKeyTable, auditDocumentTable, auditTable } from './tables';
 
 export type ActAnswer = { ok: true; result: Written; warnings: Refusal[] } | { ok: false; refusals: Refusal[] };
 
@@ -115,11 +116,7 @@ async function writeRecord(tx: Tx, { act, input }: Asked, written: Written | Lef
     answer: answer instanceof Piece ? new Piece(`@answer := ${answer.sql}`, answer.values) : answer,
   };
   const left = 'insertions' in written ? written : { statements: [], insertions: [] };
-  const record = [
-    { table: 'audit', rows: [audit] },
-    { table: 'audit_document', rows: changed },
-    { table: 'act_key', rows: [once] },
-  ];
+  const record = [into(auditTable, [audit]), into(auditDocumentTable, changed), into(actKeyTable, [once])];
   const text = await tx.writeAndCommit(
     { ...left, insertions: [...left.insertions, ...record] },
     answer instanceof Piece ? new Piece('@answer') : answer,

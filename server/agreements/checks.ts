@@ -1,7 +1,8 @@
-import { rebateOwed, type RebateBasis, type RebateKind } from '@core/agreements';
+import { rebateOwed } from '@core/agreements';
 import { dec } from '@core/kernel';
-import type { Sql } from '../db';
+import type { Sql, Columns } from '../db';
 import { account, counter, numbered, total, type Check } from '../room';
+import type { Agreement } from './tables';
 
 const AGREEMENT_LINE =
   "CONCAT((SELECT number FROM agreement a WHERE a.company_id = x.company_id AND a.id = x.agreement_id), ' line ', x.line_no)";
@@ -136,17 +137,9 @@ export const checks: readonly Check[] = [
 
 /** What is accrued against what the tiers say of what was invoiced in the term, recomputed from scratch. // A10 */
 export async function differences(sql: Sql): Promise<string[]> {
-  const agreements = await sql.rows<{
-    companyId: number;
-    id: number;
-    number: string;
-    rebateKind: RebateKind;
-    rebateBy: RebateBasis;
-    rebateValue: string;
-    rebateQuantity: string;
-    rebateAccrued: string;
-    currency: string;
-  }>(
+  const agreements = await sql.rows<
+    Columns<Agreement, 'companyId id number rebateKind rebateBy rebateValue rebateQuantity rebateAccrued currency'>
+  >(
     `SELECT company_id, id, number, rebate_kind, rebate_by, rebate_value, rebate_quantity, rebate_accrued, currency
        FROM agreement WHERE rebate_kind <> 'none' OR rebate_accrued <> 0`,
   );

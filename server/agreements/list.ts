@@ -1,31 +1,16 @@
 import type * as z from 'zod';
-import type { AgreementState, Basis, Side } from '@core/agreements';
 import type { Day } from '@core/kernel';
 import type * as contract from '@api/agreements';
-import { likeOf, PAGE_ROWS, type Bound, type Sql } from '../db';
+import { likeOf, PAGE_ROWS, type Bound, type Sql, type Columns } from '../db';
+import type { Agreement } from './tables';
 
 type Row = z.infer<typeof contract.AgreementRow>;
 type Query = Partial<z.infer<typeof contract.listAgreements.query>>;
 
-export interface HeadRow {
-  id: number;
-  number: string;
-  state: AgreementState;
-  side: Side;
-  basis: Basis;
-  title: string;
-  partyId: number;
-  partyNumber: string;
-  partyName: string;
-  currency: string;
-  firstDay: string;
-  lastDay: string;
-  committedValue: string;
-  releasedValue: string;
-  shippedValue: string;
-  invoicedValue: string;
-  usedUp: boolean;
-}
+export type HeadRow = Columns<
+  Agreement,
+  'id number state side basis title currency firstDay lastDay committedValue releasedValue shippedValue invoicedValue usedUp'
+> & { partyId: number; partyNumber: string; partyName: string };
 
 /** The columns a row of the list is made of, of `agreement a` with its party. */
 export const HEAD_COLUMNS = `a.id, a.number, a.state, a.side, a.basis, a.title, COALESCE(c.id, v.id) AS party_id,

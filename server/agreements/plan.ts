@@ -1,11 +1,13 @@
 import type * as z from 'zod';
-import { decidePlan, forecastOf, unconsumed, weightedValue, type Basis, type Side } from '@core/agreements';
+import { decidePlan, forecastOf, unconsumed, weightedValue } from '@core/agreements';
 import { dec, most, sum, ZERO, type Day } from '@core/kernel';
 import * as contract from '@api/agreements';
 import { defineAct, there } from '../acts';
-import type { Sql } from '../db';
+import type { Sql, Columns } from '../db';
 import { shipTosOf } from '../parties';
 import { loadAgreement } from './store';
+import type { Agreement, AgreementLine } from './tables';
+import { agreementCallTable } from './tables';
 
 type Call = z.infer<typeof contract.Call>;
 
@@ -131,17 +133,10 @@ export async function openProgress(
   lineId: number,
   workDate: Day,
 ): Promise<z.infer<typeof contract.Progress>> {
-  const [found] = await sql.rows<{
-    agreementId: number;
-    side: Side;
-    basis: Basis;
-    firstDay: Day;
-    lastDay: Day;
-    probabilityPercent: string;
-    committed: string;
-    committedValue: string;
-    releasedValue: string;
-  }>(
+  const [found] = await sql.rows<
+    Columns<AgreementLine, 'agreementId committed committedValue releasedValue'> &
+      Columns<Agreement, 'side basis firstDay lastDay probabilityPercent'>
+  >(
     `SELECT l.agreement_id, a.side, a.basis, a.first_day, a.last_day, a.probability_percent, l.committed, l.committed_value,
             l.released_value
        FROM agreement_line l JOIN agreement a ON a.company_id = l.company_id AND a.id = l.agreement_id
@@ -242,7 +237,7 @@ export const savePlan = defineAct(contract.savePlan, {
       ]);
     }
     await tx.insertPlain(
-      'agreement_call',
+      agreementCallTable,
       lines.flatMap(({ agreementLineId, calls }) =>
         calls.map((call) => ({
           companyId,

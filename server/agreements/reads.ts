@@ -11,13 +11,15 @@ import {
 import { dec, isDecimalText, type Day } from '@core/kernel';
 import type * as contract from '@api/agreements';
 import { there } from '../acts';
-import type { Sql } from '../db';
+import type { Sql, Columns } from '../db';
 import { CUSTOMER_CURRENCY, listPriceIn } from '../catalogue';
 import { shipTosOf } from '../parties';
 import { documentsOfAgreement } from '../documents';
 import { HEAD_COLUMNS, JOIN_PARTY, rowOf, type HeadRow } from './list';
 import { callsOf } from './plan';
 import { breaksOf, loadOffers, PRICE_COLUMNS, priceTermOf, rebateOf, remindersOf, type PriceColumns } from './store';
+import type { Prepayment } from '../billing/tables';
+import type { AgreementRevision } from './tables';
 
 type Sheet = z.infer<typeof contract.AgreementSheet>;
 
@@ -117,14 +119,9 @@ function rebateNowOf(row: SheetRow, rebate: Awaited<ReturnType<typeof rebateOf>>
 }
 
 async function prepaymentsOf(sql: Sql, companyId: number, agreementId: number): Promise<Sheet['prepayments']> {
-  const rows = await sql.rows<{
-    id: number;
-    number: string;
-    takenOn: Day;
-    amount: string;
-    leftOver: string;
-    lineNo: number | null;
-  }>(
+  const rows = await sql.rows<
+    Columns<Prepayment, 'id number takenOn amount'> & { leftOver: string; lineNo: number | null }
+  >(
     `SELECT p.id, p.number, p.taken_on, p.amount, p.amount - p.drawn - p.returned - p.carried AS left_over, l.line_no
        FROM prepayment p
        LEFT JOIN agreement_line l ON l.company_id = p.company_id AND l.id = p.agreement_line_id
@@ -151,14 +148,9 @@ async function shortfallOf(sql: Sql, companyId: number, agreementId: number): Pr
 }
 
 async function revisionsOf(sql: Sql, companyId: number, agreementId: number): Promise<Sheet['revisions']> {
-  const rows = await sql.rows<{
-    revision: number;
-    name: string;
-    revisedOn: Day;
-    reason: string;
-    repriced: number;
-    changes: string;
-  }>(
+  const rows = await sql.rows<
+    Columns<AgreementRevision, 'revision revisedOn reason repriced changes'> & { name: string }
+  >(
     `SELECT r.revision, p.name, r.revised_on, r.reason, r.repriced, r.changes
        FROM agreement_revision r JOIN person p ON p.id = r.person_id
       WHERE r.company_id = ? AND r.agreement_id = ? ORDER BY r.revision DESC`,

@@ -5,6 +5,7 @@ import type { Doer } from '../acts';
 import type { Sql, Tx } from '../db';
 import type { JournalPlan } from '../ledger';
 import { rebateOf, type AgreementHead } from './store';
+import { rebateEntryTable } from './tables';
 
 /** The rebates of agreements that are locked already; those without one are left out. // A10 */
 export async function rebatesOf(sql: Sql, companyId: number, agreementIds: readonly number[]): Promise<RebateState[]> {
@@ -58,7 +59,7 @@ export async function writeAccruals(
     })),
   );
   await tx.insertPlain(
-    'rebate_entry',
+    rebateEntryTable,
     accruals.map((accrual) => ({
       companyId,
       agreementId: accrual.agreementId,

@@ -4,8 +4,9 @@ import { share, type Day } from '@core/kernel';
 import { decided, refuse } from '@core/refusals';
 import * as contract from '@api/agreements';
 import { defineAct } from '../acts';
-import type { Database, Sql } from '../db';
+import type { Database, Sql, Columns } from '../db';
 import { loadAgreement } from './store';
+import type { Agreement, AgreementReminder } from './tables';
 
 /** A fired reminder was seen to: it leaves Today. // A9 */
 export const handleReminder = defineAct(contract.handleReminder, {
@@ -38,17 +39,8 @@ export const handleReminder = defineAct(contract.handleReminder, {
   },
 });
 
-interface Waiting {
-  id: number;
-  agreementId: number;
-  number: string;
-  kind: ReminderKind;
-  atValue: string;
-  firstDay: Day;
-  lastDay: Day;
-  shippedValue: string;
-  committedValue: string;
-}
+type Waiting = Columns<AgreementReminder, 'id agreementId kind atValue'> &
+  Columns<Agreement, 'number firstDay lastDay shippedValue committedValue'>;
 
 const WAITING = `SELECT r.id, r.agreement_id, a.number, r.kind, r.at_value, a.first_day, a.last_day, a.shipped_value, a.committed_value
    FROM agreement a JOIN agreement_reminder r ON r.company_id = a.company_id AND r.agreement_id = a.id

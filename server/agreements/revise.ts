@@ -2,12 +2,13 @@ import { decideRevision, rebateOwed, repricedValue, type OpenLine, type Revision
 import { dec, sum } from '@core/kernel';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
-import type { Sql, Tx } from '../db';
+import type { Sql, Tx, Columns } from '../db';
 import { postJournals } from '../ledger';
 import { accrualJournals, invoicedInTerm, writeAccruals } from './rebates';
 import { counterStatements, loadTermsGround, loadAgreement, termsOf, type AgreementHead } from './store';
 import { termLinesOf } from './term-lines';
 import { writeRevised } from './write-terms';
+import type { SalesOrderLine } from '../orders/tables';
 
 /** Changes an approved agreement as a numbered revision; open lines are repriced where that is chosen. // A15 */
 export const reviseAgreement = defineAct(contract.reviseAgreement, {
@@ -75,19 +76,14 @@ export const reviseAgreement = defineAct(contract.reviseAgreement, {
 
 /** Lines released from the agreement that are open and not shipped at all, with their orders locked. */
 async function loadOpenLines(sql: Sql, companyId: number, agreementId: number): Promise<OpenLine[]> {
-  const rows = await sql.rows<{
-    id: number;
-    orderId: number;
-    number: string;
-    lineNo: number;
-    item: string;
-    agreementLineId: number;
-    quantity: string;
-    unitPrice: string;
-    listPrice: string;
-    amount: string;
-    agreedAmount: string | null;
-  }>(
+  const rows = await sql.rows<
+    Columns<SalesOrderLine, 'id orderId lineNo unitPrice listPrice amount agreedAmount'> & {
+      number: string;
+      item: string;
+      agreementLineId: number;
+      quantity: string;
+    }
+  >(
     `SELECT STRAIGHT_JOIN l.id, l.order_id, o.number, l.line_no,
             (SELECT i.number FROM item i WHERE i.company_id = l.company_id AND i.id = l.item_id) AS item,
             l.agreement_line_id, l.quantity - l.cancelled AS quantity, l.unit_price, l.list_price, l.amount, l.agreed_amount

@@ -11,46 +11,21 @@ import type {
   PriceKind,
   PriceTerm,
   Rebate,
-  RebateBasis,
-  RebateKind,
   ReleaseGround,
   ReleaseItem,
   Reminder,
-  ReminderKind,
-  Side,
 } from '@core/agreements';
-import type { Route } from '@core/catalogue';
 import { there } from '../acts';
-import type { Sql, Statement } from '../db';
+import type { Sql, Statement, Columns } from '../db';
 import { APPROVED, listPriceIn } from '../catalogue';
 import { shipTosOf } from '../parties';
+import type { Agreement, AgreementReminder } from './tables';
+import type { Item } from '../catalogue/tables';
 
-export interface AgreementHead {
-  id: number;
-  number: string;
-  version: number;
-  state: AgreementState;
-  side: Side;
-  basis: Basis;
-  customerId: number | null;
-  vendorId: number | null;
-  currency: string;
-  firstDay: string;
-  lastDay: string;
-  limitPolicy: LimitPolicy;
-  tolerancePercent: string;
-  priority: number;
-  title: string;
-  signedOn: string | null;
-  salesOrganisationId: number | null;
-  probabilityPercent: string;
-  notes: string;
-  rebateKind: RebateKind;
-  rebateBy: RebateBasis;
-  releaseAheadDays: number | null;
-  planShipToId: number | null;
-  planReference: string;
-}
+export type AgreementHead = Columns<
+  Agreement,
+  'id number version state side basis customerId vendorId currency firstDay lastDay limitPolicy tolerancePercent priority title signedOn salesOrganisationId probabilityPercent notes rebateKind rebateBy releaseAheadDays planShipToId planReference'
+>;
 
 const HEAD_COLUMNS = `id, number, version, state, side, basis, customer_id, vendor_id, currency, first_day, last_day,
   limit_policy, tolerance_percent, priority, title, signed_on, sales_organisation_id, probability_percent, notes,
@@ -115,12 +90,7 @@ export interface KeptReminder extends Reminder {
 }
 
 export async function remindersOf(sql: Sql, companyId: number, agreementId: number): Promise<KeptReminder[]> {
-  const rows = await sql.rows<{
-    kind: ReminderKind;
-    atValue: string;
-    firedOn: string | null;
-    handledOn: string | null;
-  }>(
+  const rows = await sql.rows<Columns<AgreementReminder, 'kind atValue firedOn handledOn'>>(
     `SELECT kind, at_value, fired_on, handled_on FROM agreement_reminder
       WHERE company_id = ? AND agreement_id = ? ORDER BY kind, at_value`,
     [companyId, agreementId],
@@ -277,18 +247,14 @@ async function releaseItems(
 ): Promise<Map<number, ReleaseItem>> {
   const ids = [...new Set(itemIds)];
   if (ids.length === 0) return new Map();
-  const rows = await sql.rows<{
-    id: number;
-    number: string;
-    unit: string;
-    itemGroupId: number | null;
-    route: Route;
-    listPrice: string;
-    vendorPrice: string | null;
-    taxCodeId: number;
-    rate: string;
-    approved: number;
-  }>(
+  const rows = await sql.rows<
+    Columns<Item, 'id number unit itemGroupId route taxCodeId'> & {
+      listPrice: string;
+      vendorPrice: string | null;
+      rate: string;
+      approved: number;
+    }
+  >(
     `SELECT i.id, i.number, i.unit, i.item_group_id, i.route, ${listPriceIn('?')} AS list_price, iv.unit_price AS vendor_price, i.tax_code_id, t.rate,
             ${APPROVED} AS approved
        FROM item i

@@ -15,6 +15,8 @@ import { postJournals } from '../ledger';
 import { loadAgreement, termsOf, type AgreementHead } from './store';
 import { termLinesOf } from './term-lines';
 import { writeTerms } from './write-terms';
+import { shortfallDraftTable, shortfallLineTable } from './tables';
+import { prepaymentMoveTable } from '../billing/tables';
 
 export const pauseAgreement = defineAct(contract.pauseAgreement, {
   right: 'agreements',
@@ -123,9 +125,9 @@ async function draftShortfall(
   lines: WrapUpEffects['shortfall'],
 ): Promise<void> {
   const { companyId, workDate } = doer;
-  const [id] = await tx.insert('shortfall_draft', [{ companyId, agreementId, madeOn: workDate }]);
+  const [id] = await tx.insert(shortfallDraftTable, [{ companyId, agreementId, madeOn: workDate }]);
   await tx.insert(
-    'shortfall_line',
+    shortfallLineTable,
     lines.map((line) => ({
       companyId,
       shortfallDraftId: id!,
@@ -157,7 +159,7 @@ async function movePrepayments(
     })),
   );
   await tx.insertPlain(
-    'prepayment_move',
+    prepaymentMoveTable,
     prepayments.map(({ id, left }) => ({
       companyId,
       prepaymentId: id,

@@ -3,6 +3,13 @@ import { dec, sum } from '@core/kernel';
 import type { Doer } from '../acts';
 import { setStatement, type Bound, type Statement, type Tx } from '../db';
 import { NOTHING_LEFT } from './store';
+import {
+  agreementBreakTable,
+  agreementLineTable,
+  agreementRebateTierTable,
+  agreementReminderTable,
+  agreementTable,
+} from './tables';
 
 /** The head's columns as the terms give them. */
 function headColumns(effects: AgreementEffects) {
@@ -61,7 +68,7 @@ export async function writeTerms(
     // Only a draft gets here: nothing points at its lines yet.
     await tx.run('DELETE FROM agreement_line WHERE company_id = ? AND agreement_id = ?', [companyId, id]);
   } else {
-    [id] = (await tx.insert('agreement', [{ companyId, number, ...head }])) as [number];
+    [id] = (await tx.insert(agreementTable, [{ companyId, number, ...head }])) as [number];
   }
   await insertLines(tx, companyId, id, effects.lines, 1);
   await writeRebate(tx, companyId, id, effects.rebate);
@@ -120,7 +127,7 @@ async function insertLines(
 ): Promise<void> {
   if (lines.length === 0) return;
   const ids = await tx.insert(
-    'agreement_line',
+    agreementLineTable,
     lines.map((line, index) => ({
       companyId,
       agreementId,
@@ -138,7 +145,7 @@ function insertBreaks(
   lineIds: readonly number[],
 ): Promise<void> {
   return tx.insertPlain(
-    'agreement_break',
+    agreementBreakTable,
     lines.flatMap((line, index) =>
       line.breaks.map((each) => ({
         companyId,
@@ -154,7 +161,7 @@ function insertBreaks(
 async function writeRebate(tx: Tx, companyId: number, agreementId: number, { tiers }: Rebate): Promise<void> {
   await tx.run('DELETE FROM agreement_rebate_tier WHERE company_id = ? AND agreement_id = ?', [companyId, agreementId]);
   await tx.insertPlain(
-    'agreement_rebate_tier',
+    agreementRebateTierTable,
     tiers.map((tier) => ({
       companyId,
       agreementId,
@@ -184,7 +191,7 @@ async function writeReminders(
   }
   const added = reminders.filter((reminder) => !kept.some((row) => same(row, reminder)));
   await tx.insertPlain(
-    'agreement_reminder',
+    agreementReminderTable,
     added.map(({ kind, at }) => ({ companyId, agreementId, kind, atValue: at })),
   );
 }

@@ -13,6 +13,13 @@ import { dropShortfall, postShortfall } from './shortfall';
 import { takeBackInvoice } from './take-back';
 import { writeVendorInvoice } from './write-vendor-invoice';
 import { loadForCustomerInvoice, loadForVendorInvoice, loadOpenItem } from './store';
+import {
+  customerInvoiceLineTable,
+  customerInvoiceTable,
+  invoiceAllowanceTable,
+  paymentTable,
+  prepaymentMoveTable,
+} from './tables';
 
 const invoiceCustomer = defineAct(contract.invoiceCustomer, {
   right: 'customer-invoices',
@@ -38,7 +45,7 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
     const draws = effects.draws.length > 0 ? 1 : 0;
     const number = await takeNumbers(tx, companyId, { CI: 1, JR: 1 + draws + accrualJournals(effects.rebates) });
     const document = { kind: 'CI' as const, number: number('CI') };
-    const [id] = await tx.insert('customer_invoice', [
+    const [id] = await tx.insert(customerInvoiceTable, [
       {
         companyId,
         number: document.number,
@@ -53,7 +60,7 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
       },
     ]);
     const lineIds = await tx.insert(
-      'customer_invoice_line',
+      customerInvoiceLineTable,
       effects.lines.map((line) => ({
         companyId,
         invoiceId: id!,
@@ -69,7 +76,7 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
       })),
     );
     await tx.insertPlain(
-      'invoice_allowance',
+      invoiceAllowanceTable,
       effects.allowances.map((each) => ({
         companyId,
         invoiceId: id!,
@@ -129,7 +136,7 @@ async function writeDraws(
     })),
   );
   await tx.insertPlain(
-    'prepayment_move',
+    prepaymentMoveTable,
     draws.map((draw) => ({
       companyId: doer.companyId,
       prepaymentId: draw.prepaymentId,
@@ -215,7 +222,7 @@ const recordPayment = defineAct(contract.recordPayment, {
     ]);
     const number = await takeNumbers(tx, companyId, { PY: 1, JR: 1 });
     const payment = number('PY');
-    const [id] = await tx.insert('payment', [
+    const [id] = await tx.insert(paymentTable, [
       {
         companyId,
         number: payment,

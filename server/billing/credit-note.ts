@@ -12,10 +12,14 @@ import {
   rebatesOf,
   writeAccruals,
 } from '../agreements';
-import type { Sql, Statement, Tx } from '../db';
+import type { Sql, Statement, Tx, Columns } from '../db';
 import { postJournals } from '../ledger';
 import { agreementsOf, loadOrder, loadStock, reopenStatement } from '../orders';
 import { insertOpenItem, insertTaxes, loadOwed, writeSetOffs } from './open-items';
+import type { CustomerInvoiceLine } from './tables';
+import { rebateEntryTable } from '../agreements/tables';
+import { creditNoteLineTable, creditNoteTable } from './tables';
+import { stockEntryTable } from '../stock/tables';
 
 /** Credits an invoice for goods that came back, or for a price put right. // P1 P3 A4 A10 */
 export const creditInvoice = defineAct(contract.creditInvoice, {
@@ -37,7 +41,7 @@ export const creditInvoice = defineAct(contract.creditInvoice, {
       agreementId: null,
     });
     await tx.insertPlain(
-      'credit_note_line',
+      creditNoteLineTable,
       effects.lines.map((line) => ({
         companyId,
         creditNoteId: id,
@@ -57,7 +61,7 @@ export const creditInvoice = defineAct(contract.creditInvoice, {
     );
     await insertTaxes(tx, doer, 'CN', id, effects.taxes);
     await tx.insertPlain(
-      'stock_entry',
+      stockEntryTable,
       back.map((line) => ({
         companyId,
         itemId: line.itemId,
@@ -155,7 +159,7 @@ interface NewCreditNote {
 }
 
 async function insertCreditNote(tx: Tx, doer: Doer, number: string, note: NewCreditNote): Promise<number> {
-  const [id] = await tx.insert('credit_note', [
+  const [id] = await tx.insert(creditNoteTable, [
     {
       companyId: doer.companyId,
       number,
@@ -217,29 +221,26 @@ async function loadForCredit(sql: Sql, companyId: number, invoiceId: number) {
 
 /** Lines of an invoice with what is not credited of them, and of their shipments what did not come back. */
 export async function creditableLines(sql: Sql, companyId: number, invoiceId: number): Promise<CreditGround['lines']> {
-  const rows = await sql.rows<{
-    id: number;
-    orderLineId: number;
-    agreementLineId: number | null;
-    agreementId: number | null;
-    itemId: number;
-    itemNumber: string;
-    locationId: number;
-    unitPrice: string;
-    quantity: string;
-    net: string;
-    agreedNet: string | null;
-    shippedQuantity: string;
-    shippedValue: string;
-    shippedAgreed: string | null;
-    shippedCost: string;
-    credited: number;
-    whole: string;
-    allowance: string;
-    taxCode: string;
-    taxCodeId: number;
-    taxRate: string;
-  }>(
+  const rows = await sql.rows<
+    Columns<CustomerInvoiceLine, 'id unitPrice allowance taxCodeId taxRate'> & {
+      orderLineId: number;
+      agreementLineId: number | null;
+      agreementId: number | null;
+      itemId: number;
+      itemNumber: string;
+      locationId: number;
+      quantity: string;
+      net: string;
+      agreedNet: string | null;
+      shippedQuantity: string;
+      shippedValue: string;
+      shippedAgreed: string | null;
+      shippedCost: string;
+      credited: number;
+      whole: string;
+      taxCode: string;
+    }
+  >(
     `SELECT l.id, l.order_line_id, ol.agreement_line_id, al.agreement_id, sl.item_id, i.number AS item_number, ol.location_id, l.unit_price,
             l.net AS whole, l.allowance, l.quantity - COALESCE(own.quantity, 0) AS quantity, l.net - COALESCE(own.net, 0) AS net,
             l.agreed_net - COALESCE(own.agreed_net, 0) AS agreed_net,
@@ -343,7 +344,7 @@ export const settleRebate = defineAct(agreements.settleRebate, {
       total: amount,
       cost: '0',
     });
-    await tx.insertPlain('rebate_entry', [
+    await tx.insertPlain(rebateEntryTable, [
       {
         companyId,
         agreementId,

@@ -1,11 +1,12 @@
 import type { InvoiceTax, OwedInvoice } from '@core/billing';
 import type { Doer } from '../acts';
 import type { Sql, Tx } from '../db';
+import { invoiceTaxTable, openItemTable, setOffTable } from './tables';
 
 /** Tax of an invoice or credit note by code, as posted. // P7 */
 export async function insertTaxes(tx: Tx, doer: Doer, kind: string, id: number, taxes: readonly InvoiceTax[]) {
   await tx.insertPlain(
-    'invoice_tax',
+    invoiceTaxTable,
     taxes.map((tax) => ({
       companyId: doer.companyId,
       documentKind: kind,
@@ -30,7 +31,7 @@ export async function insertOpenItem(
   party: PartyOf,
   item: { currency: string; dueDate: string; amount: string; settled?: string },
 ): Promise<number> {
-  const [id] = await tx.insert('open_item', [
+  const [id] = await tx.insert(openItemTable, [
     {
       companyId: doer.companyId,
       ...party,
@@ -80,7 +81,7 @@ export async function writeSetOffs(
     ]),
   );
   await tx.insertPlain(
-    'set_off',
+    setOffTable,
     setOffs.map(({ openItemId, amount }) => ({
       companyId: doer.companyId,
       creditItemId,

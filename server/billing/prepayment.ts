@@ -4,6 +4,7 @@ import * as contract from '@api/agreements';
 import { defineAct, takeNumbers } from '../acts';
 import { loadAgreement } from '../agreements';
 import { postJournals } from '../ledger';
+import { prepaymentTable } from './tables';
 
 /** Money a customer pays ahead against an agreement or one of its lines. // A12 */
 export const takePrepayment = defineAct(contract.takePrepayment, {
@@ -34,7 +35,7 @@ export const takePrepayment = defineAct(contract.takePrepayment, {
     const { companyId } = doer;
     const number = await takeNumbers(tx, companyId, { PP: 1, JR: 1 });
     const own = number('PP');
-    const [id] = await tx.insert('prepayment', [
+    const [id] = await tx.insert(prepaymentTable, [
       {
         companyId,
         number: own,

@@ -2,8 +2,10 @@ import type * as z from 'zod';
 import { dec, type Day, type DocumentRef } from '@core/kernel';
 import type * as contract from '@api/billing';
 import { there } from '../acts';
-import { likeOf, pageById, type Bound, type Sql } from '../db';
+import { likeOf, pageById, type Bound, type Sql, type Columns } from '../db';
 import { loadForVendorInvoice } from './store';
+import type { CreditNote, CustomerInvoiceLine, InvoiceAllowance, InvoiceTax, Payment, Prepayment } from './tables';
+import type { Item } from '../catalogue/tables';
 
 type Row = z.infer<typeof contract.InvoiceRow>;
 type Sheet = z.infer<typeof contract.InvoiceSheet>;
@@ -191,25 +193,18 @@ export async function openInvoice(sql: Sql, companyId: number, side: Side, id: n
   };
 }
 
-interface LineRow {
-  id: number;
+type LineRow = Columns<CustomerInvoiceLine, 'id quantity unitPrice net allowance orderLineId'> & {
   itemId: number | null;
   itemNumber: string;
   itemName: string;
   unit: string;
-  /** Not credited yet, of a customer invoice. */
   creditable: string | null;
-  quantity: string;
-  unitPrice: string;
-  net: string;
-  allowance: string;
   taxCode: string;
   coversKind: 'SH' | 'RC' | 'AG';
   coversId: number;
   coversNumber: string;
-  orderLineId: number | null;
   receivedCost: string | null;
-}
+};
 
 async function customerLines(sql: Sql, companyId: number, id: number) {
   const rows = await sql.rows<LineRow>(
@@ -268,13 +263,7 @@ function lineOf(row: LineRow): Sheet['lines'][number] {
 }
 
 async function allowedOn(sql: Sql, companyId: number, id: number): Promise<Sheet['allowances']> {
-  const rows = await sql.rows<{
-    measure: Sheet['allowances'][number]['measure'];
-    reached: string;
-    fromMeasure: string;
-    perCent: string;
-    amount: string;
-  }>(
+  const rows = await sql.rows<Columns<InvoiceAllowance, 'measure reached fromMeasure perCent amount'>>(
     'SELECT measure, reached, from_measure, per_cent, amount FROM invoice_allowance WHERE company_id = ? AND invoice_id = ?',
     [companyId, id],
   );
@@ -288,7 +277,7 @@ async function allowedOn(sql: Sql, companyId: number, id: number): Promise<Sheet
 }
 
 async function taxesOf(sql: Sql, companyId: number, kind: string, id: number): Promise<Sheet['taxes']> {
-  const rows = await sql.rows<{ taxCode: string; taxRate: string; base: string; tax: string }>(
+  const rows = await sql.rows<Columns<InvoiceTax, 'taxCode taxRate base tax'>>(
     'SELECT tax_code, tax_rate, base, tax FROM invoice_tax WHERE company_id = ? AND document_kind = ? AND document_id = ?',
     [companyId, kind, id],
   );
@@ -296,7 +285,7 @@ async function taxesOf(sql: Sql, companyId: number, kind: string, id: number): P
 }
 
 async function paymentsOf(sql: Sql, companyId: number, openItemId: number): Promise<Sheet['payments']> {
-  const rows = await sql.rows<{ id: number; number: string; paidOn: Day; amount: string }>(
+  const rows = await sql.rows<Columns<Payment, 'id number paidOn amount'>>(
     'SELECT id, number, paid_on, amount FROM payment WHERE company_id = ? AND open_item_id = ? ORDER BY id',
     [companyId, openItemId],
   );
@@ -318,7 +307,7 @@ export async function openToInvoice(
     'SELECT id, number, name FROM vendor WHERE company_id = ? AND id = ?',
     [companyId, ground.vendorId],
   );
-  const items = await sql.rows<{ lineId: number; id: number; number: string; name: string; unit: string }>(
+  const items = await sql.rows<Columns<Item, 'id number name unit'> & { lineId: number }>(
     `SELECT pl.id AS line_id, i.id, i.number, i.name, i.unit FROM purchase_order_line pl
        JOIN item i ON i.company_id = pl.company_id AND i.id = pl.item_id
       WHERE pl.company_id = ? AND pl.purchase_order_id = ?`,
@@ -360,26 +349,20 @@ export async function openCreditNote(
   companyId: number,
   id: number,
 ): Promise<z.infer<typeof contract.CreditNoteSheet>> {
-  const [head] = await sql.rows<{
-    number: string;
-    kind: 'return' | 'price' | 'rebate' | 'reversal';
-    partyId: number;
-    partyNumber: string;
-    partyName: string;
-    invoiceId: number | null;
-    invoiceNumber: string | null;
-    agreementId: number | null;
-    agreementNumber: string | null;
-    currency: string;
-    creditDate: Day;
-    reason: string;
-    net: string;
-    tax: string;
-    total: string;
-    openItemId: number;
-    leftOver: string;
-    orderLineId: number | null;
-  }>(
+  const [head] = await sql.rows<
+    Columns<CreditNote, 'number kind currency creditDate reason net tax total'> & {
+      partyId: number;
+      partyNumber: string;
+      partyName: string;
+      invoiceId: number | null;
+      invoiceNumber: string | null;
+      agreementId: number | null;
+      agreementNumber: string | null;
+      openItemId: number;
+      leftOver: string;
+      orderLineId: number | null;
+    }
+  >(
     `SELECT n.number, n.kind, c.id AS party_id, c.number AS party_number, c.name AS party_name, i.id AS invoice_id,
             i.number AS invoice_number, a.id AS agreement_id, a.number AS agreement_number, n.currency, n.credit_date, n.reason,
             n.net, n.tax, n.total, oi.id AS open_item_id, oi.settled - oi.amount AS left_over,
@@ -457,19 +440,17 @@ export async function openPrepayment(
   companyId: number,
   id: number,
 ): Promise<z.infer<typeof contract.PrepaymentSheet>> {
-  const [head] = await sql.rows<{
-    number: string;
-    partyId: number;
-    partyNumber: string;
-    partyName: string;
-    agreementId: number;
-    agreementNumber: string;
-    lineNo: number | null;
-    currency: string;
-    takenOn: Day;
-    amount: string;
-    leftOver: string;
-  }>(
+  const [head] = await sql.rows<
+    Columns<Prepayment, 'number currency takenOn amount'> & {
+      partyId: number;
+      partyNumber: string;
+      partyName: string;
+      agreementId: number;
+      agreementNumber: string;
+      lineNo: number | null;
+      leftOver: string;
+    }
+  >(
     `SELECT p.number, c.id AS party_id, c.number AS party_number, c.name AS party_name, a.id AS agreement_id,
             a.number AS agreement_number, l.line_no, p.currency, p.taken_on, p.amount,
             p.amount - p.drawn - p.returned - p.carried AS left_over

@@ -4,20 +4,16 @@ import { decided, refuse } from '@core/refusals';
 import * as contract from '@api/billing';
 import { defineAct, takeNumbers } from '../acts';
 import { loadAgreement } from '../agreements';
-import type { Sql } from '../db';
+import type { Sql, Columns } from '../db';
 import { there } from '../acts';
 import { postJournals } from '../ledger';
 import { insertOpenItem, insertTaxes } from './open-items';
+import type { ShortfallLine } from '../agreements/tables';
+import { customerInvoiceLineTable, customerInvoiceTable } from './tables';
 
-interface ShortfallLineRow {
-  id: number;
-  quantity: string;
-  unitPrice: string;
-  net: string;
+type ShortfallLineRow = Columns<ShortfallLine, 'id quantity unitPrice net taxCodeId taxRate'> & {
   taxCode: string;
-  taxCodeId: number;
-  taxRate: string;
-}
+};
 
 async function loadShortfall(sql: Sql, companyId: number, id: number) {
   const [found] = await sql.rows<{ agreementId: number }>(
@@ -74,7 +70,7 @@ export const postShortfall = defineAct(contract.postShortfall, {
     const number = await takeNumbers(tx, companyId, { CI: 1, JR: 1 });
     const own = number('CI');
     const customerId = agreement.customerId!;
-    const [invoiceId] = await tx.insert('customer_invoice', [
+    const [invoiceId] = await tx.insert(customerInvoiceTable, [
       {
         companyId,
         number: own,
@@ -89,7 +85,7 @@ export const postShortfall = defineAct(contract.postShortfall, {
       },
     ]);
     await tx.insertPlain(
-      'customer_invoice_line',
+      customerInvoiceLineTable,
       lines.map((line) => ({
         companyId,
         invoiceId: invoiceId!,

@@ -1,10 +1,13 @@
-import { dec, type Day } from '@core/kernel';
+import { dec } from '@core/kernel';
 import type { CustomerInvoiceGround, PaymentGround, VendorInvoiceGround } from '@core/billing';
 import { loadAgreements, rebatesOf } from '../agreements';
 import { there, type Touched } from '../acts';
-import { invoiceStands, notTakenBack, stands, type Sql } from '../db';
+import { invoiceStands, notTakenBack, stands, type Sql, type Columns } from '../db';
 import { agreementsOf, loadOrder } from '../orders';
 import { allowancesFor } from '../pricing';
+import type { SalesOrderLine } from '../orders/tables';
+import type { OpenItem, Prepayment } from './tables';
+import type { PurchaseOrder, PurchaseOrderLine } from '../purchasing/tables';
 
 /** What was shipped on an order and not invoiced; the order and its agreement locked. */
 export async function loadForCustomerInvoice(
@@ -20,24 +23,20 @@ export async function loadForCustomerInvoice(
       WHERE c.company_id = ? AND c.id = ?`,
     [companyId, order.customerId],
   );
-  const rows = await sql.rows<{
-    shipmentLineId: number;
-    orderLineId: number;
-    quantity: string;
-    invoiced: string | null;
-    invoicedBefore: string;
-    unitPrice: string;
-    taxCode: string;
-    taxCodeId: number;
-    taxRate: string;
-    agreementLineId: number | null;
-    agreementId: number | null;
-    live: string;
-    amount: string;
-    agreedAmount: string | null;
-    weight: string;
-    volume: string;
-  }>(
+  const rows = await sql.rows<
+    Columns<SalesOrderLine, 'unitPrice taxCodeId taxRate agreementLineId amount agreedAmount'> & {
+      shipmentLineId: number;
+      orderLineId: number;
+      quantity: string;
+      invoiced: string | null;
+      invoicedBefore: string;
+      taxCode: string;
+      agreementId: number | null;
+      live: string;
+      weight: string;
+      volume: string;
+    }
+  >(
     `SELECT sl.id AS shipment_line_id, ol.id AS order_line_id, sl.quantity,
             (SELECT SUM(il.quantity) FROM customer_invoice_line il
               WHERE il.company_id = sl.company_id AND il.shipment_line_id = sl.id AND ${notTakenBack('il')}) AS invoiced,
@@ -98,13 +97,7 @@ async function openPrepayments(
   agreementIds: readonly number[],
 ): Promise<CustomerInvoiceGround['prepayments']> {
   if (agreementIds.length === 0) return [];
-  const rows = await sql.rows<{
-    id: number;
-    number: string;
-    agreementId: number;
-    agreementLineId: number | null;
-    leftOver: string;
-  }>(
+  const rows = await sql.rows<Columns<Prepayment, 'id number agreementId agreementLineId'> & { leftOver: string }>(
     `SELECT id, number, agreement_id, agreement_line_id, amount - drawn - returned - carried AS left_over FROM prepayment
       WHERE company_id = ? AND agreement_id IN (?) AND amount > drawn + returned + carried ORDER BY id`,
     [companyId, agreementIds],
@@ -136,7 +129,7 @@ export async function loadForVendorInvoice(
     companyId,
     bought.map((row) => row.agreementId),
   );
-  const [found] = await sql.rows<{ id: number; number: string; vendorId: number; currency: string }>(
+  const [found] = await sql.rows<Columns<PurchaseOrder, 'id number vendorId currency'>>(
     `SELECT id, number, vendor_id, currency FROM purchase_order WHERE company_id = ? AND id = ? ${sql.forUpdate}`,
     [companyId, purchaseId],
   );
@@ -171,25 +164,21 @@ export async function loadForVendorInvoice(
 }
 
 async function receivedLines(sql: Sql, companyId: number, purchaseId: number): Promise<VendorInvoiceGround['lines']> {
-  const rows = await sql.rows<{
-    receiptLineId: number;
-    purchaseLineId: number;
-    lineNo: number;
-    quantity: string;
-    cost: string;
-    unitCost: string;
-    invoiced: string | null;
-    cleared: string | null;
-    shipmentLineId: number | null;
-    orderNumber: string | null;
-    customerInvoiced: string | null;
-    taxCode: string;
-    taxCodeId: number;
-    taxRate: string;
-    agreementLineId: number | null;
-    amount: string;
-    agreedAmount: string | null;
-  }>(
+  const rows = await sql.rows<
+    Columns<PurchaseOrderLine, 'lineNo taxCodeId taxRate agreementLineId amount agreedAmount'> & {
+      receiptLineId: number;
+      purchaseLineId: number;
+      quantity: string;
+      cost: string;
+      unitCost: string;
+      invoiced: string | null;
+      cleared: string | null;
+      shipmentLineId: number | null;
+      orderNumber: string | null;
+      customerInvoiced: string | null;
+      taxCode: string;
+    }
+  >(
     `SELECT rl.id AS receipt_line_id, pl.id AS purchase_line_id, pl.line_no, rl.quantity, rl.cost, rl.unit_cost,
             (SELECT SUM(vl.quantity) FROM vendor_invoice_line vl WHERE vl.company_id = rl.company_id AND vl.receipt_line_id = rl.id) AS invoiced,
             (SELECT SUM(vl.received_cost) FROM vendor_invoice_line vl WHERE vl.company_id = rl.company_id AND vl.receipt_line_id = rl.id) AS cleared,
@@ -234,16 +223,9 @@ export async function loadOpenItem(
   companyId: number,
   openItemId: number,
 ): Promise<PaymentGround & { document: Touched }> {
-  const [found] = await sql.rows<{
-    customerId: number | null;
-    vendorId: number | null;
-    customerInvoiceId: number | null;
-    vendorInvoiceId: number | null;
-    currency: string;
-    amount: string;
-    settled: string;
-    dueDate: Day;
-  }>(
+  const [found] = await sql.rows<
+    Columns<OpenItem, 'customerId vendorId customerInvoiceId vendorInvoiceId currency amount settled dueDate'>
+  >(
     // What stands to a party's credit is set off, not paid: it is no item to pay.
     `SELECT customer_id, vendor_id, customer_invoice_id, vendor_invoice_id, currency, amount, settled, due_date
        FROM open_item WHERE company_id = ? AND id = ? AND amount > 0 ${sql.forUpdate}`,

@@ -3,9 +3,10 @@ import type { AccountRole } from '@core/ledger';
 import * as contract from '@api/billing';
 import { defineAct, takeNumbers, there, type Touched } from '../acts';
 import { counterStatements, loadAgreements } from '../agreements';
-import type { Sql } from '../db';
+import type { Sql, Columns } from '../db';
 import { writeSetOffs } from './open-items';
 import { writeVendorInvoice } from './write-vendor-invoice';
+import type { InvoiceTax, VendorInvoice, VendorInvoiceLine } from './tables';
 
 /** Takes a vendor's invoice back whole. // P1 P3 */
 export const takeBackInvoice = defineAct(contract.takeBackInvoice, {
@@ -83,20 +84,15 @@ async function loadForTakeBack(sql: Sql, companyId: number, invoiceId: number) {
     [companyId, companyId, invoiceId],
   );
   const purchase = there(order, 'This vendor invoice');
-  const [head] = await sql.rows<{
-    number: string;
-    vendorId: number;
-    vendorNumber: string;
-    currency: string;
-    net: string;
-    tax: string;
-    total: string;
-    openItemId: number;
-    owed: string;
-    reverses: string | null;
-    reversedBy: string | null;
-    take: number;
-  }>(
+  const [head] = await sql.rows<
+    Columns<VendorInvoice, 'number vendorId vendorNumber currency net tax total'> & {
+      openItemId: number;
+      owed: string;
+      reverses: string | null;
+      reversedBy: string | null;
+      take: number;
+    }
+  >(
     `SELECT i.number, i.vendor_id, i.vendor_number, i.currency, i.net, i.tax, i.total, oi.id AS open_item_id,
             oi.amount - oi.settled AS owed,
             (SELECT o.number FROM vendor_invoice o WHERE o.company_id = i.company_id AND o.id = i.reverses_id) AS reverses,
@@ -130,18 +126,12 @@ async function postedBy(
   companyId: number,
   invoiceId: number,
 ): Promise<Pick<TakeBackGround, 'lines' | 'taxes' | 'entries'>> {
-  const lines = await sql.rows<{
-    receiptLineId: number;
-    purchaseLineId: number;
-    agreementLineId: number | null;
-    quantity: string;
-    unitPrice: string;
-    net: string;
-    receivedCost: string;
-    agreedNet: string | null;
-    taxCodeId: number;
-    taxRate: string;
-  }>(
+  const lines = await sql.rows<
+    Columns<
+      VendorInvoiceLine,
+      'receiptLineId purchaseLineId quantity unitPrice net receivedCost agreedNet taxCodeId taxRate'
+    > & { agreementLineId: number | null }
+  >(
     `SELECT l.receipt_line_id, l.purchase_line_id, pl.agreement_line_id, l.quantity, l.unit_price, l.net, l.received_cost,
             l.agreed_net, l.tax_code_id, l.tax_rate
        FROM vendor_invoice_line l
@@ -149,7 +139,7 @@ async function postedBy(
       WHERE l.company_id = ? AND l.invoice_id = ? ORDER BY l.id`,
     [companyId, invoiceId],
   );
-  const taxes = await sql.rows<{ taxCode: string; taxRate: string; base: string; tax: string }>(
+  const taxes = await sql.rows<Columns<InvoiceTax, 'taxCode taxRate base tax'>>(
     "SELECT tax_code, tax_rate, base, tax FROM invoice_tax WHERE company_id = ? AND document_kind = 'VI' AND document_id = ?",
     [companyId, invoiceId],
   );

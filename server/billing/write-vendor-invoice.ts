@@ -5,6 +5,7 @@ import type { Doer } from '../acts';
 import type { Tx } from '../db';
 import { postJournals } from '../ledger';
 import { insertOpenItem, insertTaxes } from './open-items';
+import { vendorInvoiceLineTable, vendorInvoiceTable } from './tables';
 
 /** A vendor invoice to be written, with all that hangs on it; below zero where it takes another back. */
 export interface NewVendorInvoice {
@@ -46,7 +47,7 @@ export async function writeVendorInvoice(
   invoice: NewVendorInvoice,
 ): Promise<{ id: number; openItemId: number }> {
   const { companyId } = doer;
-  const [id] = await tx.insert('vendor_invoice', [
+  const [id] = await tx.insert(vendorInvoiceTable, [
     {
       companyId,
       number: invoice.number,
@@ -65,7 +66,7 @@ export async function writeVendorInvoice(
     },
   ]);
   await tx.insert(
-    'vendor_invoice_line',
+    vendorInvoiceLineTable,
     invoice.lines.map((line) => ({
       companyId,
       invoiceId: id!,

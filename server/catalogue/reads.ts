@@ -1,31 +1,24 @@
 import { dec } from '@core/kernel';
 import type * as z from 'zod';
-import { routeFits, ROUTES, type Route } from '@core/catalogue';
+import { routeFits, ROUTES } from '@core/catalogue';
 import type * as agreements from '@api/agreements';
 import type * as contract from '@api/catalogue';
 import { there } from '../acts';
-import { likeOf, type Bound, type Sql } from '../db';
+import { likeOf, type Bound, type Sql, type Columns } from '../db';
 import { CUSTOMER_CURRENCY, listPriceIn } from './list-price';
+import type { Item } from './tables';
 
-interface ItemRow {
-  id: number;
-  number: string;
-  name: string;
-  unit: string;
+type ItemRow = Columns<Item, 'id number name unit route stocked weight volume'> & {
   listPrice: string;
-  route: Route;
-  stocked: boolean;
   vendors: number;
   onHand: string | null;
   free: string | null;
   value: string | null;
   taxCode: string;
   taxRate: string;
-  weight: string;
-  volume: string;
   units: string | null;
   theirNumber: string | null;
-}
+};
 
 /** What there is of item `i` at all our places together. */
 const inStock = (what: string) =>

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { connect, type Database, type Sql } from './database';
+import { table } from './table';
 
 /** The driver's door, on the tests' own database: temporary tables of one connection only. */
 describe('the database', () => {
@@ -84,7 +85,7 @@ describe('the database', () => {
   it('takes back what a transaction wrote where it fails', async () => {
     await database.run('CREATE OR REPLACE TEMPORARY TABLE door_two (line_no INT PRIMARY KEY) ENGINE = InnoDB');
     const work = database.transaction(async (tx) => {
-      await tx.insertPlain('door_two', [{ lineNo: 1 }]);
+      await tx.insertPlain(table('door_two', { int: 'lineNo' }), [{ lineNo: 1 }]);
       throw new Error('no');
     });
     await expect(work).rejects.toThrow('no');

@@ -8,7 +8,8 @@ import {
 } from 'mysql2';
 import { faultOf, type DatabaseFault } from './faults';
 import { rowsOf, type Cell } from './rows';
-import { insertStatements, Piece, type Bound, type Insertion, type Last, type Statement } from './statement';
+import { insertStatements, into, Piece, type Bound, type Insertion, type Last, type Statement } from './statement';
+import type { NewRow, Table } from './table';
 
 /** Something SQL can be sent to: the pool, one moment of it, or a transaction. */
 export interface Sql {
@@ -31,9 +32,9 @@ export interface Sql {
 /** One transaction. */
 export interface Tx extends Sql {
   /** Inserts rows of one table in one statement; their new ids in the rows' order. */
-  insert(table: string, rows: readonly Record<string, Bound>[]): Promise<number[]>;
+  insert<T extends Table>(table: T, rows: readonly NewRow<T>[]): Promise<number[]>;
   /** The same for tables without an id of their own. */
-  insertPlain(table: string, rows: readonly Record<string, Bound>[]): Promise<void>;
+  insertPlain<T extends Table>(table: T, rows: readonly NewRow<T>[]): Promise<void>;
   /** Inserts into several tables in one trip; the new ids of each that wants them. */
   insertTogether(insertions: readonly Insertion[]): Promise<number[][]>;
   /**
@@ -206,8 +207,8 @@ function txOn({ sql, ended }: Within, kept: Map<string, unknown>): Tx {
   return {
     ...sql,
     insertTogether,
-    insert: async (table, rows) => (await insertTogether([{ table, rows, ids: true }]))[0]!,
-    insertPlain: async (table, rows) => void (await insertTogether([{ table, rows }])),
+    insert: async (table, rows) => (await insertTogether([into(table, rows, { ids: true })]))[0]!,
+    insertPlain: async (table, rows) => void (await insertTogether([into(table, rows)])),
     writeAndCommit: async ({ statements, insertions }, answer) => {
       const asked =
         answer instanceof Piece ? [{ sql: `SELECT ${answer.sql} AS answer`, values: answer.values, rows: true }] : [];

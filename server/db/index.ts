@@ -5,6 +5,7 @@ export { jsonOf } from './json';
 export { likeOf, pageById, PAGE_ROWS } from './paging';
 export { columnOf } from './rows';
 export {
+  into,
   LAST_ID,
   newId,
   Piece,
@@ -15,5 +16,6 @@ export {
   type Last,
   type Statement,
 } from './statement';
+export { table, columnsTold, type Columns, type NewRow, type Row, type Table } from './table';
 export { invoiceStands, notTakenBack, stands } from './taken-back';
 export { takeTurn } from './turn';

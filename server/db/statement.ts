@@ -1,4 +1,5 @@
 import { columnOf } from './rows';
+import type { NewRow, Table } from './table';
 
 /** A value that may be bound to a placeholder. */
 export type Bound = string | number | boolean | null | Buffer | Date;
@@ -24,11 +25,19 @@ export class TextPiece extends Piece {}
 /** The id the statement before this one gave, in `insertTogether`. */
 export const LAST_ID = new Piece('LAST_INSERT_ID()');
 
+/** A row to be inserted. */
+export type Inserted = Readonly<Record<string, Bound | Piece | undefined>>;
+
 /** Rows for one table; `ids` where their new ids are wanted, or named by rows of later tables (`newId`). */
 export interface Insertion {
-  table: string;
-  rows: readonly Record<string, Bound | Piece>[];
+  table: Table;
+  rows: readonly Inserted[];
   ids?: boolean;
+}
+
+/** Rows of a table, held against it. */
+export function into<T extends Table>(table: T, rows: readonly NewRow<T>[], { ids = false } = {}): Insertion {
+  return { table, rows: rows as readonly Inserted[], ids };
 }
 
 /** What a transaction ends with: statements, then rows, which may name the ids of rows before them. */
@@ -41,25 +50,25 @@ export interface Last {
  * The id that row `index` of `table` got, in rows inserted after it by the same `insertTogether`. The rows of one
  * statement are numbered one after the other, a step of the server apart.
  */
-export function newId(table: string, index: number): Piece {
-  return new Piece(index === 0 ? `@new_${table}` : `@new_${table} + ${index} * @@auto_increment_increment`);
+export function newId({ name }: Table, index: number): Piece {
+  return new Piece(index === 0 ? `@new_${name}` : `@new_${name} + ${index} * @@auto_increment_increment`);
 }
 
 /** The statement that inserts rows; there must be at least one. */
 function insertStatement({ table, rows }: Insertion, returning: boolean): Statement {
   const columns = Object.keys(rows[0]!);
   const values: Bound[] = [];
-  const place = (value: Bound | Piece) => {
+  const place = (value: Bound | Piece | undefined) => {
     if (!(value instanceof Piece)) {
-      values.push(value);
+      values.push(value ?? null);
       return '?';
     }
     values.push(...value.values);
     return value.sql;
   };
-  const tuples = rows.map((row) => `(${columns.map((column) => place(row[column]!)).join(',')})`);
+  const tuples = rows.map((row) => `(${columns.map((column) => place(row[column])).join(',')})`);
   return {
-    sql: `INSERT INTO ${table} (${columns.map((column) => `\`${columnOf(column)}\``).join(',')}) VALUES ${tuples.join(',')}${returning ? ' RETURNING id' : ''}`,
+    sql: `INSERT INTO ${table.name} (${columns.map((column) => `\`${columnOf(column)}\``).join(',')}) VALUES ${tuples.join(',')}${returning ? ' RETURNING id' : ''}`,
     values,
     rows: returning,
   };
@@ -71,7 +80,7 @@ export function insertStatements(insertions: readonly Insertion[], returning: bo
     .filter((each) => each.rows.length > 0)
     .flatMap((each) => [
       insertStatement(each, returning && Boolean(each.ids)),
-      ...(each.ids ? [{ sql: `SET @new_${each.table} = LAST_INSERT_ID()`, values: [] }] : []),
+      ...(each.ids ? [{ sql: `SET @new_${each.table.name} = LAST_INSERT_ID()`, values: [] }] : []),
     ]);
 }
 

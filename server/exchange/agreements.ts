@@ -5,7 +5,7 @@ import * as contract from '@api/exchange';
 import { defineAct, takeNumbers, type Touched } from '../acts';
 import { agreementFilter, remindersOf, termLinesOf, termsOf, loadAgreement, writeTerms } from '../agreements';
 import type { Sql } from '../db';
-import { readTable, type Table } from './tables';
+import { readTable, type Table } from './spreadsheet';
 
 /** Most agreements of one file written out. */
 const MOST_WRITTEN = 5000;

@@ -1,7 +1,7 @@
 import ExcelJS from 'exceljs';
 import { fixedTerm } from '../../demo/terms';
 import { agreed, World, type Visitor } from '../testing/world';
-import { readTable } from './tables';
+import { readTable } from './spreadsheet';
 
 const HEADING = 'agreement,party,about,first day,last day,item,committed,price';
 

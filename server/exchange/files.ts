@@ -3,7 +3,7 @@ import { IdParam } from '@api/kit';
 import { checked, type FileAnswer } from '../room';
 import { agreementTable } from './agreements';
 import { purchaseUbl } from './orders';
-import { tableFiles } from './tables';
+import { tableFiles } from './spreadsheet';
 
 /** Lists as CSV and XLSX, a purchase as UBL. */
 export const exchangeFiles: readonly FileAnswer[] = [

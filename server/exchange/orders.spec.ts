@@ -1,7 +1,7 @@
 import { layDesk } from '../../demo/desk';
 import { at, writtenOrder } from '../testing/ubl';
 import { placed, agreed, World, WORK_DATE, type Visitor } from '../testing/world';
-import { csvOf, xlsxOf } from './tables';
+import { csvOf, xlsxOf } from './spreadsheet';
 import { readXml, ublXml } from './xml';
 import { readUblOrder, ublProblems } from '@core/ubl';
 

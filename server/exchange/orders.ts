@@ -13,13 +13,14 @@ import * as contract from '@api/exchange';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import { counterStatements, loadOffers } from '../agreements';
 import { itemsNamed } from '../catalogue';
-import type { Sql } from '../db';
+import type { Sql, Columns } from '../db';
 import { shipTosOf } from '../parties';
 import { insertOrder, pricedItems, standingOf } from '../orders';
 import { orderPricing } from '../pricing';
 import { openPurchase } from '../purchasing';
-import { readTable } from './tables';
+import { readTable } from './spreadsheet';
 import { readXml, ublXml } from './xml';
+import type { Customer } from '../parties/tables';
 
 /** Brings orders in from a file, all of it or its good lines, each as a draft; in one transaction. // G4 */
 export const bringInOrders = defineAct(contract.bringInOrders, {
@@ -89,7 +90,7 @@ async function customersOf(tx: Sql, orders: readonly FileOrder[], doer: Doer): P
   const { companyId, workDate } = doer;
   const names = [...new Set(orders.flatMap((order) => order.customers).filter((name) => name !== ''))];
   if (names.length === 0) return new Map();
-  const rows = await tx.rows<{ id: number; number: string; name: string; currency: string; contractedOnly: boolean }>(
+  const rows = await tx.rows<Columns<Customer, 'id number name currency contractedOnly'>>(
     `SELECT id, number, name, currency, contracted_only FROM customer
       WHERE company_id = ? AND (number IN (?) OR name IN (?)) ORDER BY id`,
     [companyId, names, names],

@@ -2,11 +2,12 @@ import type { Content, TableCell } from 'pdfmake/interfaces';
 import { currencyPlaces, dec, documentTotals, inUnits, type DocumentKind } from '@core/kernel';
 import { ALLOWANCE_UNITS, type AllowanceMeasure } from '@core/pricing';
 import { openCreditNote, openInvoice } from '../billing';
-import type { Sql } from '../db';
+import type { Sql, Columns } from '../db';
 import { openOrder } from '../orders';
 import { openPurchase } from '../purchasing';
 import { openShipment } from '../stock';
 import { day, FAINT, facts, fixed, headCell, pdfOf, quantity, rightCell } from './pdf';
+import type { ShipTo } from '../parties/tables';
 
 /** What is printed of a trade document. */
 interface Printed {
@@ -96,7 +97,7 @@ async function purchaseOrder({ sql, companyId, id }: Sheet): Promise<Printed> {
 
 async function deliveryNote({ sql, companyId, id }: Sheet): Promise<Printed> {
   const sheet = await openShipment(sql, companyId, id);
-  const [to] = await sql.rows<{ label: string; street: string; town: string; postcode: string; reference: string }>(
+  const [to] = await sql.rows<Columns<ShipTo, 'label street town postcode'> & { reference: string }>(
     `SELECT st.label, st.street, st.town, st.postcode, o.customer_reference AS reference FROM shipment s
        JOIN ship_to st ON st.company_id = s.company_id AND st.id = s.ship_to_id
        JOIN sales_order o ON o.company_id = s.company_id AND o.id = s.order_id

@@ -1,8 +1,9 @@
 import { PassThrough } from 'node:stream';
 import type { Logger } from 'pino';
 import type { DocumentRef } from '@core/kernel';
-import type { Sql } from '../db';
+import type { Sql, Columns } from '../db';
 import type { Events } from '../room';
+import type { Audit } from '../acts/tables';
 
 export interface Change {
   id: number;
@@ -60,13 +61,10 @@ export function eventsOn(sql: Sql, log: Logger): Events {
     if (!begun) await begin();
     for (const stream of unready) stream.write(READY);
     unready.clear();
-    const rows = await sql.rows<{
-      id: number;
-      companyId: number;
-      act: string;
-      personId: number;
-      documents: string;
-    }>('SELECT id, company_id, act, person_id, documents FROM audit WHERE id > ? ORDER BY id', [newest - OVERLAP]);
+    const rows = await sql.rows<Columns<Audit, 'id companyId act personId documents'>>(
+      'SELECT id, company_id, act, person_id, documents FROM audit WHERE id > ? ORDER BY id',
+      [newest - OVERLAP],
+    );
     for (const row of rows) {
       if (seen.has(row.id)) continue;
       seen.add(row.id);

@@ -3,8 +3,9 @@ import { type AMOUNTS, type FulfilmentAsked, type GroupSum } from '@core/insight
 import { dec, roundHalfAway, share, sum, type Day } from '@core/kernel';
 import type * as contract from '@api/insight';
 import { JOIN_PARTY } from '../agreements';
-import type { Sql } from '../db';
+import type { Sql, Columns } from '../db';
 import type { AgreementSums } from './agreement-columns';
+import type { Agreement } from '../agreements/tables';
 
 type Query = z.infer<typeof contract.FulfilmentQuery>;
 type Out = z.infer<typeof contract.Fulfilment>;
@@ -125,16 +126,13 @@ async function largestOf(
   own: string,
 ): Promise<Out['largest']> {
   if (ids.length === 0) return [];
-  const rows = await sql.rows<{
-    id: number;
-    number: string;
-    currency: string;
-    partyId: number;
-    partyNumber: string;
-    partyName: string;
-    committedValue: string;
-    shippedValue: string;
-  }>(
+  const rows = await sql.rows<
+    Columns<Agreement, 'id number currency committedValue shippedValue'> & {
+      partyId: number;
+      partyNumber: string;
+      partyName: string;
+    }
+  >(
     `SELECT a.id, a.number, a.currency, COALESCE(c.id, v.id) AS party_id, COALESCE(c.number, v.number) AS party_number,
             COALESCE(c.name, v.name) AS party_name, a.committed_value, a.shipped_value
        FROM agreement a ${JOIN_PARTY} WHERE a.company_id = ? AND a.id IN (?)`,

@@ -1,7 +1,8 @@
 import type { Day, DocumentRef } from '@core/kernel';
 import type { AccountRole, JournalEntry } from '@core/ledger';
 import type { Doer } from '../acts';
-import { newId, type Insertion, type Piece, type TextPiece, type Tx } from '../db';
+import { into, newId, type Insertion, type Piece, type TextPiece, type Tx } from '../db';
+import { journalEntryTable, journalTable } from './tables';
 
 export interface JournalPlan<Number extends string | TextPiece = string> {
   number: Number;
@@ -15,17 +16,17 @@ export interface JournalPlan<Number extends string | TextPiece = string> {
 
 /** The heads of journals; those with nothing to post must have been left out. */
 export function journalHeads(doer: Doer, plans: readonly JournalPlan<string | TextPiece>[]): Insertion {
-  return {
-    table: 'journal',
-    ids: true,
-    rows: plans.map((plan) => ({
+  return into(
+    journalTable,
+    plans.map((plan) => ({
       companyId: doer.companyId,
       number: plan.number,
       postedOn: plan.postedOn,
       documentKind: plan.source.kind,
       documentId: plan.source.id,
     })),
-  };
+    { ids: true },
+  );
 }
 
 /** The entries of the journals inserted before them in the same trip, each at the company's account for its role. */
@@ -35,19 +36,19 @@ export async function journalEntries(
   plans: readonly JournalPlan<string | TextPiece>[],
 ): Promise<Insertion> {
   const accounts = await accountsOf(tx, doer.companyId);
-  return {
-    table: 'journal_entry',
-    rows: plans.flatMap((plan, index) =>
+  return into(
+    journalEntryTable,
+    plans.flatMap((plan, index) =>
       plan.entries.map((entry) => ({
         companyId: doer.companyId,
-        journalId: newId('journal', index),
+        journalId: newId(journalTable, index),
         accountId: accounts.get(entry.role)!,
         amount: entry.amount,
         customerId: entry.role === 'receivable' ? (plan.customerId ?? null) : null,
         vendorId: entry.role === 'payable' ? (plan.vendorId ?? null) : null,
       })),
     ),
-  };
+  );
 }
 
 /** The company's accounts by what is posted to them: made with the company, never moved or taken away. */

@@ -2,7 +2,10 @@ import type * as z from 'zod';
 import { dec, type DocumentKind, type DocumentRef } from '@core/kernel';
 import type * as contract from '@api/ledger';
 import { saysOf, there } from '../acts';
-import { TABLE_OF, type Sql } from '../db';
+import { TABLE_OF, type Sql, type Columns } from '../db';
+import type { Journal } from './tables';
+import type { StockEntry } from '../stock/tables';
+import type { OpenItem } from '../billing/tables';
 
 type Trail = z.infer<typeof contract.openTrail.out>;
 
@@ -25,16 +28,14 @@ export async function openTrail(sql: Sql, companyId: number, kind: DocumentKind,
 async function journalsOf(sql: Sql, companyId: number, document: DocumentRef): Promise<Trail['journals']> {
   const where = document.kind === 'JR' ? 'j.id = ?' : 'j.document_kind = ? AND j.document_id = ?';
   const values = document.kind === 'JR' ? [document.id] : [document.kind, document.id];
-  const rows = await sql.rows<{
-    id: number;
-    number: string;
-    postedOn: string;
-    documentKind: DocumentKind;
-    documentId: number;
-    code: string;
-    name: string;
-    amount: string;
-  }>(
+  const rows = await sql.rows<
+    Columns<Journal, 'id number postedOn documentId'> & {
+      documentKind: DocumentKind;
+      code: string;
+      name: string;
+      amount: string;
+    }
+  >(
     `SELECT j.id, j.number, j.posted_on, j.document_kind, j.document_id, a.code, a.name, e.amount
        FROM journal j
        JOIN journal_entry e ON e.company_id = j.company_id AND e.journal_id = j.id
@@ -83,18 +84,14 @@ async function stockEntriesOf(
   kind: DocumentKind,
   id: number,
 ): Promise<Trail['stockEntries']> {
-  const rows = await sql.rows<{
-    id: number;
-    itemId: number;
-    number: string;
-    name: string;
-    unit: string;
-    place: 'ours' | 'vendor-to-customer';
-    location: string;
-    quantity: string;
-    cost: string;
-    postedOn: string;
-  }>(
+  const rows = await sql.rows<
+    Columns<StockEntry, 'id itemId place quantity cost postedOn'> & {
+      number: string;
+      name: string;
+      unit: string;
+      location: string;
+    }
+  >(
     `SELECT s.id, s.item_id, i.number, i.name, i.unit, s.place, l.name AS location, s.quantity, s.cost, s.posted_on
        FROM stock_entry s JOIN item i ON i.company_id = s.company_id AND i.id = s.item_id
        JOIN location l ON l.company_id = s.company_id AND l.id = s.location_id
@@ -135,14 +132,7 @@ function refFrom(text: string): DocumentRef {
 async function openItemsOf(sql: Sql, companyId: number, kind: DocumentKind, id: number): Promise<Trail['openItems']> {
   const where = OPEN_ITEM_OF[kind];
   if (!where) return [];
-  const [item] = await sql.rows<{
-    id: number;
-    ofDocument: string;
-    currency: string;
-    dueDate: string;
-    amount: string;
-    settled: string;
-  }>(
+  const [item] = await sql.rows<Columns<OpenItem, 'id currency dueDate amount settled'> & { ofDocument: string }>(
     `SELECT oi.id, ${OF_ITEM('oi')} AS of_document, oi.currency, oi.due_date, oi.amount, oi.settled
        FROM open_item oi WHERE oi.company_id = ? AND ${where}`,
     [companyId, id],

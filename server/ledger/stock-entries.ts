@@ -2,7 +2,8 @@ import type * as z from 'zod';
 import { dec, type DocumentKind } from '@core/kernel';
 import type * as contract from '@api/ledger';
 import { there } from '../acts';
-import { pageById, TABLE_OF, type Sql } from '../db';
+import { pageById, TABLE_OF, type Sql, type Columns } from '../db';
+import type { StockEntry } from '../stock/tables';
 
 /** The stock entries of an item, newest first, with what was on hand after each. Walks stock_entry_item. */
 export async function stockEntries(
@@ -18,16 +19,12 @@ export async function stockEntries(
   there(item, 'This item');
   const page = await pageById(
     (before, most) =>
-      sql.rows<{
-        id: number;
-        place: 'ours' | 'vendor-to-customer';
-        location: string;
-        quantity: string;
-        cost: string;
-        postedOn: string;
-        documentKind: DocumentKind;
-        documentId: number;
-      }>(
+      sql.rows<
+        Columns<StockEntry, 'id place quantity cost postedOn documentId'> & {
+          location: string;
+          documentKind: DocumentKind;
+        }
+      >(
         `SELECT e.id, e.place, l.name AS location, e.quantity, e.cost, e.posted_on, e.document_kind, e.document_id
            FROM stock_entry e FORCE INDEX (stock_entry_item)
            STRAIGHT_JOIN location l ON l.company_id = e.company_id AND l.id = e.location_id

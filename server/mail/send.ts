@@ -4,6 +4,7 @@ import * as contract from '@api/mail';
 import { defineAct, there, type Doer } from '../acts';
 import type { Sql, Tx } from '../db';
 import { fileOf } from './reads';
+import { messageDraftTable, messageTable } from './tables';
 
 /**
  * Sends a document to its party as PDF. The mail room stands in for the post: what was sent, with its attachment, is
@@ -21,7 +22,7 @@ export const sendDocument = defineAct(contract.sendDocument, {
   show: ({ recipient }, { file }) => ({ recipient, attachment: file.name }),
   async write(tx, message, { file, draft }, doer, input) {
     if (draft) await tx.run(DROP, [doer.companyId, draft.id]);
-    await tx.insert('message', [
+    await tx.insert(messageTable, [
       {
         companyId: doer.companyId,
         sentOn: doer.workDate,
@@ -89,7 +90,7 @@ export async function draftMoved(
     [doer.personId, doer.companyId, [...moved.keys()]],
   );
   await tx.insert(
-    'message_draft',
+    messageDraftTable,
     customers.map((customer) => {
       const lines = moved.get(customer.id)!;
       const { order } = lines[0]!;

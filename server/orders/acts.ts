@@ -5,7 +5,7 @@ import { reserveAtOnce } from '@core/stock';
 import * as contract from '@api/orders';
 import { defineAct, takeNumbers, there, type Doer, type Touched } from '../acts';
 import { counterStatements, loadAgreements, loadOffers, type PartyOffer } from '../agreements';
-import { setStatement, type Sql, type Statement, type Tx } from '../db';
+import { setStatement, type Sql, type Statement, type Tx, type Columns } from '../db';
 import { locationsOf } from '../catalogue';
 import { shipTosOf } from '../parties';
 import { orderPricing } from '../pricing';
@@ -27,6 +27,8 @@ import {
   type OrderHead,
   plannedLines,
 } from './store';
+import type { Customer } from '../parties/tables';
+import type { SalesOrderLine } from './tables';
 
 const saveOrder = defineAct(contract.saveOrder, {
   right: 'orders',
@@ -45,7 +47,7 @@ const saveOrder = defineAct(contract.saveOrder, {
       ...input.lines.flatMap((line) => (line.itemId === null ? [] : [line.itemId])),
       ...lines.map((line) => line.itemId),
     ];
-    const [customer] = await tx.rows<{ id: number; name: string; currency: string; contractedOnly: boolean }>(
+    const [customer] = await tx.rows<Columns<Customer, 'id name currency contractedOnly'>>(
       'SELECT id, name, currency, contracted_only FROM customer WHERE company_id = ? AND id = ?',
       [companyId, customerId ?? 0],
     );
@@ -289,20 +291,12 @@ const closeShort = defineAct(contract.closeShort, {
     const { companyId } = doer;
     const agreements = await loadAgreements(tx, companyId, await agreementsOf(tx, companyId, input.id));
     const head = await loadOrder(tx, companyId, input.id);
-    const rows = await tx.rows<{
-      id: number;
-      lineNo: number;
-      quantity: string;
-      cancelled: string;
-      shipped: string;
-      invoiced: string;
-      unitPrice: string;
-      amount: string;
-      agreedAmount: string | null;
-      agreementLineId: number | null;
-      onTheWay: string | null;
-      purchases: string | null;
-    }>(
+    const rows = await tx.rows<
+      Columns<
+        SalesOrderLine,
+        'id lineNo quantity cancelled shipped invoiced unitPrice amount agreedAmount agreementLineId'
+      > & { onTheWay: string | null; purchases: string | null }
+    >(
       `SELECT l.id, l.line_no, l.quantity, l.cancelled, l.shipped, l.invoiced, l.unit_price, l.amount, l.agreed_amount,
               l.agreement_line_id, SUM(t.quantity - t.received) AS on_the_way,
               GROUP_CONCAT(DISTINCT p.number ORDER BY p.id SEPARATOR ', ') AS purchases

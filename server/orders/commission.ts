@@ -3,6 +3,7 @@ import * as contract from '@api/orders';
 import { defineAct } from '../acts';
 import type { Sql } from '../db';
 import { loadOrder } from './store';
+import { orderCommissionTable } from './tables';
 
 /** Shares the commission of an order among those who work here. // S1 */
 export const shareCommission = defineAct(contract.shareCommission, {
@@ -24,7 +25,7 @@ export const shareCommission = defineAct(contract.shareCommission, {
   async write(tx, { shares }, { head }, { companyId }) {
     await tx.run('DELETE FROM order_commission WHERE company_id = ? AND order_id = ?', [companyId, head.id]);
     await tx.insertPlain(
-      'order_commission',
+      orderCommissionTable,
       shares.map((share) => ({
         companyId,
         orderId: head.id,

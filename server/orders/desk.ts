@@ -2,9 +2,10 @@ import type * as z from 'zod';
 import { addDays, type Day } from '@core/kernel';
 import type * as contract from '@api/desk';
 import { itemChoices } from '../catalogue';
-import { likeOf, type Sql } from '../db';
+import { likeOf, type Sql, type Columns } from '../db';
 import { there } from '../acts';
 import { standingOf } from './standing';
+import type { SalesOrder } from './tables';
 
 type Basket = z.infer<typeof contract.usualBasket.out>;
 
@@ -27,7 +28,7 @@ export async function customerDesk(
   const { currency, terms } = there(found, 'This customer');
   const [standing, open, [count], permits] = await Promise.all([
     standingOf(sql, companyId, customerId, null, false),
-    sql.rows<{ id: number; number: string; state: string; firstShipDate: Day | null; net: string }>(
+    sql.rows<Columns<SalesOrder, 'id number firstShipDate net'> & { state: string }>(
       `SELECT id, number, state, first_ship_date, net FROM sales_order FORCE INDEX (sales_order_customer_state)
         WHERE company_id = ? AND customer_id = ? AND state IN ('draft', 'confirmed')
         ORDER BY first_ship_date, id LIMIT ?`,

@@ -1,14 +1,15 @@
-import { dec, type Day } from '@core/kernel';
-import type { PurchaseState } from '@core/stock';
+import { dec } from '@core/kernel';
 import { decideFromPurchase } from '@core/supply';
 import * as contract from '@api/orders';
 import { defineAct, takeNumbers, there } from '../acts';
 import { counterStatements, loadOffers } from '../agreements';
+import type { Columns } from '../db';
 import { shipTosOf } from '../parties';
 import { orderPricing } from '../pricing';
 import { tieStatements } from '../supply';
 import { standingOf } from './standing';
 import { insertOrder, netOf, permitStatements, pricedItems } from './store';
+import type { PurchaseOrder, PurchaseOrderLine } from '../purchasing/tables';
 
 /** A drop shipment that is for nobody becomes a confirmed order of the customer it goes to, tied to it. // L4 */
 export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
@@ -27,11 +28,11 @@ export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
     const customerId = there(owner, 'This purchase order').customerId;
     // Agreements before the purchase; the order is new, so nobody else holds it.
     const offers = customerId === null ? [] : await loadOffers(tx, companyId, { customerId, day: workDate });
-    const [head] = await tx.rows<{ id: number; number: string; state: PurchaseState; shipToId: number | null }>(
+    const [head] = await tx.rows<Columns<PurchaseOrder, 'id number state shipToId'>>(
       `SELECT id, number, state, ship_to_id FROM purchase_order WHERE company_id = ? AND id = ? ${tx.forUpdate}`,
       [companyId, input.purchaseId],
     );
-    const lines = await tx.rows<{ id: number; itemId: number; quantity: string; tied: string; dueDate: Day }>(
+    const lines = await tx.rows<Columns<PurchaseOrderLine, 'id itemId quantity tied dueDate'>>(
       `SELECT id, item_id, quantity, tied, due_date FROM purchase_order_line
         WHERE company_id = ? AND purchase_order_id = ? AND tied < quantity ORDER BY line_no`,
       [companyId, input.purchaseId],

@@ -1,5 +1,6 @@
 import { dec, itemAt, locationAt, pointOf } from '@core/kernel';
-import type { Sql, Statement } from '../db';
+import type { Sql, Statement, Columns } from '../db';
+import type { Stock } from '../stock/tables';
 
 /** What more (below zero: less) of an item's stock at a location is held for orders. */
 export function heldStatement(companyId: number, itemId: number, locationId: number, by: string): Statement {
@@ -23,13 +24,7 @@ export async function loadStock(
 ): Promise<Map<number, StockNow>> {
   if (points.length === 0) return new Map();
   const wanted = [...new Set(points)];
-  const rows = await sql.rows<{
-    itemId: number;
-    locationId: number;
-    onHand: string;
-    reserved: string;
-    value: string;
-  }>(
+  const rows = await sql.rows<Columns<Stock, 'itemId locationId onHand reserved value'>>(
     `SELECT item_id, location_id, on_hand, reserved, value FROM stock
       WHERE company_id = ? AND (${wanted.map(() => 'item_id = ? AND location_id = ?').join(' OR ')})
       ORDER BY item_id, location_id ${sql.forUpdate}`,

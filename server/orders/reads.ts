@@ -1,14 +1,17 @@
 import type * as z from 'zod';
-import { routeFits, ROUTES, type Route } from '@core/catalogue';
+import { routeFits, ROUTES } from '@core/catalogue';
 import { dec, documentTotals, share, ZERO } from '@core/kernel';
 import type { OrderState } from '@core/orders';
 import { agreedSteps, stepsFor } from '@core/pricing';
 import type * as contract from '@api/orders';
 import { there } from '../acts';
-import { likeOf, pageById, type Bound, type Sql } from '../db';
+import { likeOf, pageById, type Bound, type Sql, type Columns } from '../db';
 import { ADDRESS_COLUMNS, addressOf, shipTosOf, type AddressColumns } from '../parties';
 import { documentsOfOrder } from '../documents';
 import { commissionOf } from './commission';
+import type { SalesOrderLine } from './tables';
+import type { Item } from '../catalogue/tables';
+import type { Tie as TieColumns } from '../supply/tables';
 
 type Row = z.infer<typeof contract.OrderRow>;
 type Sheet = z.infer<typeof contract.OrderSheet>;
@@ -171,49 +174,20 @@ export async function openOrder(sql: Sql, companyId: number, id: number): Promis
   };
 }
 
-interface LineRow {
-  id: number;
-  lineNo: number;
-  itemId: number;
-  number: string;
-  name: string;
-  unit: string;
-  agreementLineId: number | null;
-  agreementId: number | null;
-  agreementNumber: string | null;
-  quantity: string;
-  cancelled: string;
-  unitPrice: string;
-  listPrice: string;
-  amount: string;
-  taxCode: string;
-  taxRate: string;
-  route: Route;
-  stocked: boolean;
-  vendors: number;
-  shipDate: string;
-  promisedDate: string | null;
-  tied: string;
-  shipped: string;
-  invoiced: string;
-  onBench: boolean;
-  locationId: number;
-  locationCode: string;
-  location: string;
-  reserved: string;
-  free: string | null;
-  soldUnit: string;
-  unitFactor: string;
-  typedPrice: string | null;
-  priceReason: string;
-  discount: string;
-  buildUp: string;
-  pricedOn: string | null;
-  orderedAmount: string | null;
-  agreedAmount: string | null;
-  weight: string;
-  volume: string;
-}
+type LineRow = Columns<
+  SalesOrderLine,
+  'id lineNo itemId agreementLineId quantity cancelled unitPrice listPrice amount taxRate route shipDate promisedDate tied shipped invoiced onBench locationId reserved unitFactor typedPrice priceReason discount buildUp pricedOn orderedAmount agreedAmount'
+> &
+  Columns<Item, 'number name unit stocked weight volume'> & {
+    agreementId: number | null;
+    agreementNumber: string | null;
+    taxCode: string;
+    vendors: number;
+    locationCode: string;
+    location: string;
+    free: string | null;
+    soldUnit: string;
+  };
 
 const PLANNED_KINDS = { make: 'PR', assemble: 'AS', buy: 'PL' } as const;
 
@@ -306,18 +280,16 @@ type Tie = z.infer<typeof contract.OrderTie>;
 
 /** The ties of an order's lines, by line, oldest first. */
 async function tiesOf(sql: Sql, companyId: number, orderId: number): Promise<Map<number, Tie[]>> {
-  const rows = await sql.rows<{
-    id: number;
-    orderLineId: number;
-    quantity: string;
-    received: string;
-    purchaseId: number;
-    number: string;
-    purchaseLineId: number;
-    lineNo: number;
-    dueDate: string;
-    vendor: string;
-  }>(
+  const rows = await sql.rows<
+    Columns<TieColumns, 'id orderLineId quantity received'> & {
+      purchaseId: number;
+      number: string;
+      purchaseLineId: number;
+      lineNo: number;
+      dueDate: string;
+      vendor: string;
+    }
+  >(
     `SELECT STRAIGHT_JOIN t.id, t.order_line_id, t.quantity, t.received, p.id AS purchase_id, p.number, pl.id AS purchase_line_id,
             pl.line_no, pl.due_date, v.name AS vendor
        FROM sales_order_line sl FORCE INDEX (sales_order_line_no)

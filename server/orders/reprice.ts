@@ -1,23 +1,18 @@
 import { dec, type Day } from '@core/kernel';
 import { repriceAt, type Repriced } from '@core/orders';
 import type { Doer } from '../acts';
-import type { Sql, Statement } from '../db';
+import type { Sql, Statement, Columns } from '../db';
 import { orderPricing } from '../pricing';
 import { pricedItems } from './store';
+import type { SalesOrderLine } from './tables';
 
-interface Row {
-  id: number;
-  orderId: number;
+type Row = Columns<SalesOrderLine, 'id orderId itemId discount unitPrice amount'> & {
   customerId: number;
   shipToId: number | null;
   currency: string;
-  itemId: number;
   quantity: string;
   unit: string;
-  discount: string;
-  unitPrice: string;
-  amount: string;
-}
+};
 
 /**
  * What lines of orders would cost on the day they ship, where their customer's terms say so: those of which nothing has

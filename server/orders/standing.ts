@@ -1,7 +1,7 @@
-import type { Day } from '@core/kernel';
 import type { CustomerStanding } from '@core/orders';
 import { there } from '../acts';
-import { takeTurn, type Sql } from '../db';
+import { takeTurn, type Sql, type Columns } from '../db';
+import type { Customer, Permit } from '../parties/tables';
 
 /**
  * How a customer stands, but for one order of theirs: what they owe, what is confirmed and not invoiced yet, their
@@ -15,15 +15,10 @@ export async function standingOf(
   exceptOrderId: number | null,
   turns: boolean,
 ): Promise<CustomerStanding> {
-  const [row] = await sql.rows<{
-    name: string;
-    currency: string;
-    referenceRequired: boolean;
-    creditLimit: string | null;
-  }>('SELECT name, currency, reference_required, credit_limit FROM customer WHERE company_id = ? AND id = ?', [
-    companyId,
-    customerId,
-  ]);
+  const [row] = await sql.rows<Columns<Customer, 'name currency referenceRequired creditLimit'>>(
+    'SELECT name, currency, reference_required, credit_limit FROM customer WHERE company_id = ? AND id = ?',
+    [companyId, customerId],
+  );
   const customer = there(row, 'This customer');
   if (turns && customer.creditLimit !== null) {
     await takeTurn(sql, 'customer', [companyId, customerId]);
@@ -40,7 +35,7 @@ export async function standingOf(
         WHERE o.company_id = ? AND o.customer_id = ? AND o.state = 'confirmed' AND o.id <> ?`,
       [companyId, customerId, exceptOrderId ?? 0],
     ),
-    sql.rows<{ id: number; permitTypeId: number; firstDay: Day; lastDay: Day }>(
+    sql.rows<Columns<Permit, 'id permitTypeId firstDay lastDay'>>(
       'SELECT id, permit_type_id, first_day, last_day FROM permit WHERE company_id = ? AND customer_id = ?',
       [companyId, customerId],
     ),

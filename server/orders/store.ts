@@ -1,26 +1,21 @@
 import type { Day } from '@core/kernel';
 import { dec, MAIN_LOCATION, sum } from '@core/kernel';
-import type { ConfirmableItem, OrderLineNow, OrderState, PlannedFor, SoldAs } from '@core/orders';
+import type { ConfirmableItem, OrderLineNow, PlannedFor, SoldAs } from '@core/orders';
 import { BuildUpSteps } from '@api/orders';
 import type { Route } from '@core/catalogue';
 import type { Reserving } from '@core/stock';
 import { there, type Doer } from '../acts';
-import type { Sql, Statement, Tx } from '../db';
+import type { Sql, Statement, Tx, Columns } from '../db';
 import { CUSTOMER_CURRENCY, listPriceIn } from '../catalogue';
 import { pricingOf } from '../pricing';
+import type { SalesOrder, SalesOrderLine } from './tables';
+import type { Item } from '../catalogue/tables';
+import { salesOrderLineTable, salesOrderTable } from './tables';
 
-export interface OrderHead {
-  id: number;
-  number: string;
-  version: number;
-  state: OrderState;
-  customerId: number;
-  agreementId: number | null;
-  shipToId: number | null;
-  customerReference: string;
-  currency: string;
-  orderDate: Day;
-}
+export type OrderHead = Columns<
+  SalesOrder,
+  'id number version state customerId agreementId shipToId customerReference currency orderDate'
+>;
 
 const HEAD =
   'SELECT id, number, version, state, customer_id, agreement_id, ship_to_id, customer_reference, currency, order_date FROM sales_order';
@@ -89,7 +84,7 @@ export async function insertOrder(
   order: NewOrder,
   lines: readonly WritableLine[],
 ): Promise<number> {
-  const [id] = await tx.insert('sales_order', [
+  const [id] = await tx.insert(salesOrderTable, [
     {
       companyId: doer.companyId,
       number,
@@ -116,7 +111,7 @@ export async function insertLines(
   firstLineNo: number,
 ): Promise<void> {
   await tx.insert(
-    'sales_order_line',
+    salesOrderLineTable,
     lines.map((line, index) => ({
       companyId: doer.companyId,
       orderId,
@@ -174,30 +169,12 @@ export async function linesNow(
     taxRate: string;
   })[]
 > {
-  const rows = await sql.rows<{
-    id: number;
-    lineNo: number;
-    itemId: number;
-    quantity: string;
-    unitPrice: string;
-    listPrice: string;
-    amount: string;
-    agreementLineId: number | null;
-    agreedAmount: string | null;
-    route: Route;
-    locationId: number;
-    shipDate: Day;
-    tied: string;
-    shipped: string;
-    taxCodeId: number;
-    taxRate: string;
-    unit: string;
-    unitFactor: string;
-    typedPrice: string | null;
-    priceReason: string;
-    discount: string;
-    buildUp: string;
-  }>(
+  const rows = await sql.rows<
+    Columns<
+      SalesOrderLine,
+      'id lineNo itemId quantity unitPrice listPrice amount agreementLineId agreedAmount route locationId shipDate tied shipped taxCodeId taxRate unitFactor typedPrice priceReason discount buildUp'
+    > & { unit: string }
+  >(
     `SELECT l.id, l.line_no, l.item_id, l.quantity, l.unit_price, l.list_price, l.amount, l.agreement_line_id, l.agreed_amount,
             l.route, l.location_id, l.ship_date, l.tied, l.shipped, l.tax_code_id, l.tax_rate, IF(l.unit = '', i.unit, l.unit) AS unit, l.unit_factor, l.typed_price,
             l.price_reason, l.discount, l.build_up
@@ -254,20 +231,14 @@ export async function orderItems(
 ): Promise<Map<number, Omit<ConfirmableItem, 'pricing'> & { reserving: Reserving }>> {
   const ids = [...new Set(itemIds)];
   if (ids.length === 0) return new Map();
-  const rows = await sql.rows<{
-    id: number;
-    number: string;
-    unit: string;
-    itemGroupId: number | null;
-    listPrice: string;
-    taxCodeId: number;
-    rate: string;
-    stocked: boolean;
-    reserving: Reserving;
-    permitTypeId: number | null;
-    permit: string | null;
-    vendors: number;
-  }>(
+  const rows = await sql.rows<
+    Columns<Item, 'id number unit itemGroupId taxCodeId stocked reserving permitTypeId'> & {
+      listPrice: string;
+      rate: string;
+      permit: string | null;
+      vendors: number;
+    }
+  >(
     `SELECT i.id, i.number, i.unit, i.item_group_id, ${listPriceIn(CUSTOMER_CURRENCY)} AS list_price, i.tax_code_id, t.rate, i.stocked, i.reserving,
             i.permit_type_id, pt.name AS permit,
             (SELECT COUNT(*) FROM item_vendor v WHERE v.company_id = i.company_id AND v.item_id = i.id) AS vendors

@@ -1,4 +1,5 @@
-import type { Sql } from '../db';
+import type { Sql, Columns } from '../db';
+import type { ShipTo } from './tables';
 
 /** Columns of an address, read under the prefix `to_`. */
 export const ADDRESS_COLUMNS =
@@ -27,14 +28,7 @@ export function addressOf(row: AddressColumns) {
 }
 
 export function shipTosOf(sql: Sql, companyId: number, customerId: number) {
-  return sql.rows<{
-    id: number;
-    label: string;
-    street: string;
-    town: string;
-    postcode: string;
-    country: string;
-  }>(
+  return sql.rows<Columns<ShipTo, 'id label street town postcode country'>>(
     'SELECT id, label, street, town, postcode, country FROM ship_to WHERE company_id = ? AND customer_id = ? ORDER BY label',
     [companyId, customerId],
   );

@@ -2,8 +2,10 @@ import type * as z from 'zod';
 import { dec, sum, type Day, type DocumentRef } from '@core/kernel';
 import type * as contract from '@api/parties';
 import { there } from '../acts';
-import { likeOf, type Sql } from '../db';
+import { likeOf, type Sql, type Columns } from '../db';
 import { shipTosOf } from './addresses';
+import type { Customer, Vendor } from './tables';
+import type { Agreement } from '../agreements/tables';
 
 type CustomerSheet = z.infer<typeof contract.CustomerSheet>;
 type VendorSheet = z.infer<typeof contract.VendorSheet>;
@@ -15,13 +17,7 @@ export async function findCustomers(
   words: string,
 ): Promise<z.infer<typeof contract.findCustomers.out>> {
   const like = likeOf(words);
-  const rows = await sql.rows<{
-    id: number;
-    number: string;
-    name: string;
-    phone: string;
-    referenceRequired: boolean;
-  }>(
+  const rows = await sql.rows<Columns<Customer, 'id number name phone referenceRequired'>>(
     `SELECT id, number, name, phone, reference_required FROM customer
       WHERE company_id = ? AND (name LIKE ? OR number LIKE ? OR phone LIKE ?) ORDER BY name LIMIT 12`,
     [companyId, like, like, like],
@@ -47,7 +43,7 @@ export async function findVendors(
   words: string,
 ): Promise<z.infer<typeof contract.findVendors.out>> {
   const like = likeOf(words);
-  const rows = await sql.rows<{ id: number; number: string; name: string; phone: string }>(
+  const rows = await sql.rows<Columns<Vendor, 'id number name phone'>>(
     `SELECT id, number, name, phone FROM vendor
       WHERE company_id = ? AND (name LIKE ? OR number LIKE ? OR phone LIKE ?) ORDER BY name LIMIT 12`,
     [companyId, like, like, like],
@@ -55,14 +51,7 @@ export async function findVendors(
   return { rows: rows.map(({ phone, ...row }) => ({ ...row, detail: phone, referenceRequired: false, shipTos: [] })) };
 }
 
-interface PartyRow {
-  id: number;
-  number: string;
-  name: string;
-  phone: string;
-  currency: string;
-  terms: string;
-}
+type PartyRow = Columns<Vendor, 'id number name phone currency'> & { terms: string };
 
 /** A customer, what they owe and the open items that make it. The balance is their sum, nothing else. */
 export async function openCustomer(sql: Sql, companyId: number, id: number): Promise<CustomerSheet> {
@@ -76,7 +65,7 @@ export async function openCustomer(sql: Sql, companyId: number, id: number): Pro
   const [shipTos, openItems, agreements] = await Promise.all([
     shipTosOf(sql, companyId, id),
     openItemsOf(sql, companyId, 'customer', id),
-    sql.rows<{ id: number; number: string; state: string; lastDay: Day; title: string }>(
+    sql.rows<Columns<Agreement, 'id number lastDay title'> & { state: string }>(
       'SELECT id, number, state, last_day, title FROM agreement WHERE company_id = ? AND customer_id = ? ORDER BY id DESC LIMIT 50',
       [companyId, id],
     ),

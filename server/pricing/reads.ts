@@ -1,27 +1,15 @@
 import type { Day } from '@core/kernel';
 import type { ItemPricing, OrderPricing } from '@core/orders';
-import type { Allowance, CostBasis, PriceExtras, PriceRule, PriceSearch } from '@core/pricing';
-import type { Sql } from '../db';
+import type { Allowance, PriceExtras, PriceRule, PriceSearch } from '@core/pricing';
+import type { Sql, Columns } from '../db';
 import { CUSTOMER_CURRENCY, rateOf } from '../catalogue';
+import type { Item } from '../catalogue/tables';
+import type { Allowance as AllowanceColumns } from './tables';
 
-interface ItemRow {
-  id: number;
-  unit: string;
-  weight: string;
-  volume: string;
-  packSize: string;
-  splitCharge: string;
-  costBasis: CostBasis | null;
-  costSurcharge: string;
-  costMargin: string;
-  costFactor: string;
-  costOffset: string;
-  costSeriesId: number | null;
-  series: string | null;
-  rate: string | null;
-  average: string | null;
-  last: string | null;
-}
+type ItemRow = Columns<
+  Item,
+  'id unit weight volume packSize splitCharge costBasis costSurcharge costMargin costFactor costOffset costSeriesId'
+> & { series: string | null; rate: string | null; average: string | null; last: string | null };
 
 /**
  * What the prices of items are made of, for one customer (null: for nobody in particular): units, the prices kept for
@@ -230,14 +218,11 @@ export async function allowancesFor(
   customerId: number,
   currency: string,
 ): Promise<Allowance[]> {
-  const rows = await sql.rows<{
-    measure: Allowance['measure'];
-    level: Allowance['level'];
-    fromMeasure: string;
-    perCent: string;
-    firstDay: Day | null;
-    lastDay: Day | null;
-  }>(
+  const rows = await sql.rows<
+    Columns<AllowanceColumns, 'measure fromMeasure perCent firstDay lastDay'> & {
+      level: Allowance['level'];
+    }
+  >(
     `SELECT a.measure, IF(a.customer_id IS NOT NULL, 'customer', IF(a.price_group_id IS NOT NULL, 'group', 'list')) AS level,
             a.from_measure, a.per_cent, a.first_day, a.last_day
        FROM customer c

@@ -3,31 +3,22 @@ import { decideAccept, type Acceptance, type PlannedOrderPlan } from '@core/prom
 import { refuse, type Refusal } from '@core/refusals';
 import * as contract from '@api/promise';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
-import { takeTurn, type Sql, type Tx } from '../db';
+import { into, takeTurn, type Sql, type Tx, type Columns } from '../db';
 import { loadOrder } from '../orders';
 import { inStepStatements } from '../supply';
 import { groundRows } from './ground';
 import { OPEN_UNTIED } from './moves';
 import { plannedFor } from './planned-for';
+import type { SalesOrderLine } from '../orders/tables';
+import type { Item } from '../catalogue/tables';
+import { centreLoadTable, plannedComponentTable, plannedOperationTable, plannedOrderTable } from './tables';
 
 /** The lines of an order that can be promised: what is open of them out of our stock. */
 export async function promisedLines(sql: Sql, companyId: number, orderId: number) {
-  const rows = await sql.rows<{
-    id: number;
-    lineNo: number;
-    itemId: number;
-    locationId: number;
-    number: string;
-    name: string;
-    unit: string;
-    quantity: string;
-    asked: Day;
-    shipDate: Day;
-    promisedDate: Day | null;
-    promisedBy: 'atp' | 'have' | 'nothing' | 'lead' | null;
-    promiseMethod: 'atp' | 'ctp' | 'lead' | 'none';
-    planned: number;
-  }>(
+  const rows = await sql.rows<
+    Columns<SalesOrderLine, 'id lineNo itemId locationId shipDate promisedDate promisedBy'> &
+      Columns<Item, 'number name unit promiseMethod'> & { quantity: string; asked: Day; planned: number }
+  >(
     `SELECT l.id, l.line_no, l.item_id, l.location_id, i.number, i.name, i.unit, ${OPEN_UNTIED} AS quantity,
             COALESCE(l.asked_date, l.ship_date) AS asked, l.ship_date, l.promised_date, l.promised_by, i.promise_method,
             (SELECT COUNT(*) FROM planned_order p WHERE p.company_id = l.company_id AND p.order_line_id = l.id AND p.open) AS planned
@@ -156,7 +147,7 @@ export async function writePlanned(tx: Tx, doer: Doer, orders: readonly PlannedO
   let level = orders.flatMap((order, place) => (order.parent === null ? [place] : []));
   while (level.length > 0) {
     const found = await tx.insert(
-      'planned_order',
+      plannedOrderTable,
       level.map((place) => {
         const order = orders[place]!;
         return {
@@ -192,7 +183,7 @@ export async function writePlanned(tx: Tx, doer: Doer, orders: readonly PlannedO
       neededOn: component.neededOn,
     })),
   );
-  await operationRows(tx, doer, operations, [{ table: 'planned_component', rows: components }]);
+  await operationRows(tx, doer, operations, [into(plannedComponentTable, components)]);
   return orders.map((order, place) => ({ kind: KIND[order.kind], id: ids[place]!, number: numbers[place]! }));
 }
 
@@ -204,10 +195,9 @@ export async function operationRows(
   along: Parameters<Tx['insertTogether']>[0] = [],
 ): Promise<void> {
   const [operationIds] = await tx.insertTogether([
-    {
-      table: 'planned_operation',
-      ids: true,
-      rows: operations.map(({ operation, orderId }) => ({
+    into(
+      plannedOperationTable,
+      operations.map(({ operation, orderId }) => ({
         companyId,
         plannedOrderId: orderId,
         no: operation.no,
@@ -217,13 +207,14 @@ export async function operationRows(
         firstDay: operation.firstDay,
         lastDay: operation.lastDay,
       })),
-    },
+      { ids: true },
+    ),
     ...along,
   ]);
   await tx.insertTogether([
-    {
-      table: 'centre_load',
-      rows: operations.flatMap(({ operation }, at) =>
+    into(
+      centreLoadTable,
+      operations.flatMap(({ operation }, at) =>
         operation.load.map(({ day, minutes }) => ({
           companyId,
           workCentreId: operation.centreId,
@@ -232,7 +223,7 @@ export async function operationRows(
           minutes,
         })),
       ),
-    },
+    ),
   ]);
 }
 

@@ -1,9 +1,10 @@
 import { addDays, daysBetween, itemAt, locationAt, MAIN_LOCATION, numberAt, pointOf, type Day } from '@core/kernel';
-import type { GroundRows, ItemRow, Method, Obtained } from '@core/promise';
+import type { GroundRows, ItemRow } from '@core/promise';
 import { APPROVED, locationsOf } from '../catalogue';
-import type { Sql } from '../db';
+import type { Sql, Columns } from '../db';
 import { demandsOf, itemsAt, suppliesOf } from './moves';
 import { plannedFor, plannedForAll } from './planned-for';
+import type { BomLine, Item, ItemVendor, RoutingOperation, WorkCentre } from '../catalogue/tables';
 
 /** Days that are looked at: two years. */
 export const HORIZON = 730;
@@ -36,28 +37,15 @@ export async function groundRows(
   );
   const { ids, components } = below ? await madeOf(sql, companyId, points) : { ids: points, components: [] };
   const leftOut = lines === 'all' ? await plannedForAll(sql, companyId) : await plannedFor(sql, companyId, lines);
-  const operations = await sql.rows<{
-    itemId: number;
-    no: number;
-    name: string;
-    workCentreId: number;
-    setupMinutes: string;
-    runMinutes: string;
-    parallel: number;
-  }>(
+  const operations = await sql.rows<
+    Columns<RoutingOperation, 'itemId no name workCentreId setupMinutes runMinutes parallel'>
+  >(
     `SELECT item_id, no, name, work_centre_id, setup_minutes, run_minutes, parallel FROM routing_operation
       WHERE company_id = ? AND item_id IN (?)`,
     [companyId, below ? ids.filter(isMain) : []],
   );
   const centreIds = [...new Set(operations.map((row) => row.workCentreId)), 0];
-  const centres = await sql.rows<{
-    id: number;
-    code: string;
-    name: string;
-    machines: number;
-    shift: number;
-    calendarId: number;
-  }>(
+  const centres = await sql.rows<Columns<WorkCentre, 'id code name machines'> & { shift: number; calendarId: number }>(
     `SELECT id, code, name, machines, shift_minutes AS shift, calendar_id AS calendarId FROM work_centre
       WHERE company_id = ? AND id IN (?)`,
     [companyId, centreIds],
@@ -123,16 +111,9 @@ async function madeOf(sql: Sql, companyId: number, points: readonly number[]) {
   // What is made is made at the main location, of what is there.
   let level = [...ids].filter(isMain);
   while (level.length > 0) {
-    const rows = await sql.rows<{
-      itemId: number;
-      lineNo: number;
-      componentId: number;
-      quantity: string;
-      scrapPercent: string;
-      operationNo: number | null;
-      firstDay: Day | null;
-      lastDay: Day | null;
-    }>(
+    const rows = await sql.rows<
+      Columns<BomLine, 'itemId lineNo componentId quantity scrapPercent operationNo firstDay lastDay'>
+    >(
       `SELECT item_id, line_no, component_id, quantity, scrap_percent, operation_no, first_day, last_day FROM bom_line
         WHERE company_id = ? AND item_id IN (?)`,
       [companyId, level],
@@ -177,19 +158,9 @@ async function itemsOf(
   ownCalendar: number,
 ): Promise<ItemRow[]> {
   const ids = itemsAt(points);
-  const items = await sql.rows<{
-    id: number;
-    number: string;
-    name: string;
-    unit: string;
-    obtained: Obtained;
-    promiseMethod: Method;
-    safetyStock: string;
-    lotMinimum: string;
-    lotMultiple: string;
-    phantom: boolean;
-    makeDays: number;
-  }>(
+  const items = await sql.rows<
+    Columns<Item, 'id number name unit obtained promiseMethod safetyStock lotMinimum lotMultiple phantom makeDays'>
+  >(
     `SELECT id, number, name, unit, obtained, promise_method, safety_stock, lot_minimum, lot_multiple, phantom, make_days
        FROM item WHERE company_id = ? AND id IN (?)`,
     [companyId, ids],
@@ -202,15 +173,13 @@ async function itemsOf(
   const elsewhere = points.some((point) => !isMain(point));
   const codes = new Map(elsewhere ? (await locationsOf(sql, companyId)).map(({ id, code }) => [id, code]) : []);
   // The preferred one first, then the cheapest, then the fastest; only who may sell it. // L8 L9
-  const sellers = await sql.rows<{
-    itemId: number;
-    vendorId: number;
-    name: string;
-    leadDays: number;
-    calendarId: number | null;
-    minimum: string;
-    multiple: string;
-  }>(
+  const sellers = await sql.rows<
+    Columns<ItemVendor, 'itemId leadDays minimum multiple'> & {
+      vendorId: number;
+      name: string;
+      calendarId: number | null;
+    }
+  >(
     `SELECT iv.item_id, v.id AS vendor_id, v.name, iv.lead_days, v.calendar_id, iv.minimum, iv.multiple
        FROM item_vendor iv JOIN vendor v ON v.company_id = iv.company_id AND v.id = iv.vendor_id
        JOIN item i ON i.company_id = iv.company_id AND i.id = iv.item_id

@@ -2,27 +2,19 @@ import type * as z from 'zod';
 import { itemAt, locationAt, numberAt, type Day } from '@core/kernel';
 import type * as contract from '@api/promise';
 import { locationsOf } from '../catalogue';
-import type { Sql } from '../db';
+import type { Sql, Columns } from '../db';
 import { itemsAt } from './moves';
 import { vendorsOf } from '../supply';
 import { actBy, type KeptPlanning } from './run';
+import type { PromiseRun } from './tables';
+import type { Item } from '../catalogue/tables';
 
 /** Proposals that are shown where nothing else is asked for. */
 const SHOWN = 500;
 /** Demands that are named of a proposal. */
 const NAMED = 12;
 
-export interface RunRow {
-  id: number;
-  state: 'waiting' | 'running' | 'done' | 'stopped' | 'failed';
-  done: number;
-  total: number;
-  workDate: Day;
-  untilDay: Day;
-  itemIds: string;
-  found: string;
-  taken: string;
-}
+export type RunRow = Columns<PromiseRun, 'id state done total workDate itemIds found taken'> & { untilDay: Day };
 
 export const RUN = 'id, state, done, total, work_date, until_day, item_ids, found, taken';
 
@@ -50,7 +42,7 @@ export async function openPlanning(
     .slice(0, most);
   const missing = short.slice(0, most);
   const chosen = JSON.parse(run.itemIds) as number[];
-  const items = await sql.rows<{ id: number; number: string; name: string; unit: string; obtained: 'buy' }>(
+  const items = await sql.rows<Columns<Item, 'id number name unit obtained'>>(
     'SELECT id, number, name, unit, obtained FROM item WHERE company_id = ? AND id IN (?)',
     [
       companyId,

@@ -1,4 +1,4 @@
-import { addDays, isDay, itemAt, type Day } from '@core/kernel';
+import { addDays, isDay, itemAt } from '@core/kernel';
 import { decideTake, planningRun, type AskedProposal, type Proposal, type TakeEffects } from '@core/promise';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { decideAnswer, decidePurchase, type AnswerEffects, type PurchaseEffects } from '@core/supply';
@@ -6,7 +6,7 @@ import * as contract from '@api/promise';
 import { defineAct, takeNumbers, there, type Doer, type Touched } from '../acts';
 import { counterStatements, loadAgreements, loadOffers } from '../agreements';
 import { locationsOf } from '../catalogue';
-import { takeTurn, type Tx } from '../db';
+import { takeTurn, type Tx, type Columns } from '../db';
 import {
   agreementsTouched,
   answerStatements,
@@ -21,6 +21,8 @@ import { HORIZON } from './ground';
 import { familyOf, groundOfPlanning } from './planning-ground';
 import { foundOf, RUN, type RunRow, type TakenOf } from './planning-reads';
 import { LOST_SECONDS } from './repromise';
+import type { PlannedOrder } from './tables';
+import { promiseRunTable } from './tables';
 
 export const startPlanning = defineAct(contract.startPlanning, {
   right: 'plan',
@@ -53,7 +55,7 @@ export const startPlanning = defineAct(contract.startPlanning, {
   },
   show: (effects) => effects,
   async write(tx, { items }, _ground, doer, input) {
-    await tx.insert('promise_run', [
+    await tx.insert(promiseRunTable, [
       {
         companyId: doer.companyId,
         kind: 'plan',
@@ -121,7 +123,7 @@ export const takeProposals = defineAct(contract.takeProposals, {
     const moving = asked.flatMap((each) =>
       each.kind !== 'place' && each.source.kind !== 'PO' ? [each.source.id] : [],
     );
-    const planned = await tx.rows<{ id: number; startDate: Day; number: string; kind: 'make' | 'assemble' | 'buy' }>(
+    const planned = await tx.rows<Columns<PlannedOrder, 'id startDate number kind'>>(
       'SELECT id, start_date, number, kind FROM planned_order WHERE company_id = ? AND id IN (?)',
       [companyId, moving],
     );

@@ -4,9 +4,11 @@ import { Calendar, check, wayOf } from '@core/promise';
 import type * as contract from '@api/promise';
 import { there } from '../acts';
 import { locationsOf, NUMBER_AT } from '../catalogue';
-import { PAGE_ROWS, type Sql } from '../db';
+import { PAGE_ROWS, type Sql, type Columns } from '../db';
 import { promisedLines } from './acts';
 import { groundRows, machinesOut } from './ground';
+import type { PlannedComponent, PlannedOrder } from './tables';
+import type { WorkCentre } from '../catalogue/tables';
 
 /** What comes and goes of one item at each location, without what it is made of. // T1 T2 */
 export async function openAvailability(
@@ -84,27 +86,17 @@ export async function checkPromise(
   return { lines: check(rows, asks) };
 }
 
-interface PlannedColumns {
-  id: number;
-  number: string;
-  kind: 'make' | 'assemble' | 'buy';
-  state: 'planned' | 'firm' | 'running' | 'finished' | 'cancelled';
-  itemId: number;
+type PlannedColumns = Columns<PlannedOrder, 'id number kind state itemId quantity held startDate dueDate parentId'> & {
   itemNumber: string;
   itemName: string;
   unit: string;
-  quantity: string;
-  held: string;
-  startDate: Day;
-  dueDate: Day;
   vendor: string | null;
   orderId: number | null;
   orderNumber: string | null;
   customer: string | null;
-  parentId: number | null;
   parentNumber: string | null;
   parentKind: 'make' | 'assemble' | null;
-}
+};
 
 const PLANNED = `SELECT p.id, p.number, p.kind, p.state, p.item_id,
        ${NUMBER_AT} AS item_number, i.name AS item_name, i.unit,
@@ -168,15 +160,13 @@ export async function openPlanned(
 ): Promise<z.infer<typeof contract.openPlanned.out>> {
   const [row] = await sql.rows<PlannedColumns>(`${PLANNED} WHERE p.company_id = ? AND p.id = ?`, [companyId, id]);
   const order = there(row, 'This planned order');
-  const components = await sql.rows<{
-    itemId: number;
-    number: string;
-    name: string;
-    unit: string;
-    quantity: string;
-    covered: string;
-    neededOn: Day;
-  }>(
+  const components = await sql.rows<
+    Columns<PlannedComponent, 'itemId quantity covered neededOn'> & {
+      number: string;
+      name: string;
+      unit: string;
+    }
+  >(
     `SELECT k.item_id, i.number, i.name, i.unit, k.quantity, k.covered, k.needed_on FROM planned_component k
        JOIN item i ON i.company_id = k.company_id AND i.id = k.item_id
       WHERE k.company_id = ? AND k.planned_order_id = ? ORDER BY k.id`,
@@ -220,15 +210,9 @@ export async function openLoad(
   workDate: Day,
   days = 42,
 ): Promise<z.infer<typeof contract.openLoad.out>> {
-  const centres = await sql.rows<{
-    id: number;
-    code: string;
-    name: string;
-    machines: number;
-    shift: number;
-    calendarId: number;
-    week: string;
-  }>(
+  const centres = await sql.rows<
+    Columns<WorkCentre, 'id code name machines calendarId'> & { shift: number; week: string }
+  >(
     `SELECT w.id, w.code, w.name, w.machines, w.shift_minutes AS shift, w.calendar_id, k.week FROM work_centre w
        JOIN calendar k ON k.company_id = w.company_id AND k.id = w.calendar_id WHERE w.company_id = ? ORDER BY w.code`,
     [companyId],

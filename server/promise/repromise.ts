@@ -5,13 +5,15 @@ import { decideAccept, type MovedLine, type PromisedLine } from '@core/promise';
 import { refuse, type Refusal } from '@core/refusals';
 import * as contract from '@api/promise';
 import { defineAct, there } from '../acts';
-import { takeTurn, type Sql } from '../db';
+import { takeTurn, type Sql, type Columns } from '../db';
 import { draftMoved } from '../mail';
 import { inStepStatements } from '../supply';
 import { cancelPlanned, headStatement, writePlanned } from './acts';
 import { groundRows } from './ground';
 import { openLines } from './open-lines';
 import { plannedFor } from './planned-for';
+import type { PromiseRun } from './tables';
+import { promiseRunTable } from './tables';
 
 /** A run that was not heard of for so long lost its server: another takes it up. */
 export const LOST_SECONDS = 30;
@@ -46,7 +48,7 @@ export const startRepromise = defineAct(contract.startRepromise, {
     running ? { ok: false, refusals: [refuse('run-going', '', {})] } : { ok: true, warnings: [], effects: { lines } },
   show: (effects) => effects,
   async write(tx, { lines }, _ground, doer) {
-    await tx.insert('promise_run', [
+    await tx.insert(promiseRunTable, [
       { companyId: doer.companyId, personId: doer.personId, workDate: doer.workDate, total: lines },
     ]);
     return { made: [], touched: [] };
@@ -238,15 +240,7 @@ const SHOWN = 500;
 
 /** The last run, with what its lines are of. */
 export async function openRepromise(sql: Sql, companyId: number): Promise<z.infer<typeof contract.openRepromise.out>> {
-  const [run] = await sql.rows<{
-    id: number;
-    state: 'waiting' | 'running' | 'done' | 'stopped' | 'failed';
-    done: number;
-    total: number;
-    workDate: Day;
-    moved: string;
-    taken: string;
-  }>(
+  const [run] = await sql.rows<Columns<PromiseRun, 'id state done total workDate taken'> & { moved: string }>(
     "SELECT id, state, done, total, work_date, found AS moved, taken FROM promise_run WHERE company_id = ? AND kind = 'again' ORDER BY id DESC LIMIT 1",
     [companyId],
   );

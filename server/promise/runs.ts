@@ -2,12 +2,12 @@ import { existsSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import type { Logger } from 'pino';
-import type { Day } from '@core/kernel';
-import type { Database } from '../db';
+import type { Database, Columns } from '../db';
 import { compute, type RunData, type RunSaid } from './compute';
 import { LOST_SECONDS } from './repromise';
 import type { Runs } from '../room';
 import type { Report, Run } from './run';
+import type { PromiseRun } from './tables';
 
 /** How often a run says how far it is, and looks whether it is still wanted. */
 const BEAT_MS = 400;
@@ -52,14 +52,7 @@ export function runsOn(database: Database, url: string, log: Logger): Runs {
 
 /** The next run that waits or was left lying, claimed: two servers never both have it. */
 async function claimed(database: Database): Promise<Run | null> {
-  const rows = await database.rows<{
-    companyId: number;
-    id: number;
-    workDate: Day;
-    kind: 'again' | 'plan';
-    untilDay: Day | null;
-    itemIds: string;
-  }>(
+  const rows = await database.rows<Columns<PromiseRun, 'companyId id workDate kind untilDay itemIds'>>(
     `SELECT company_id, id, work_date, kind, until_day, item_ids FROM promise_run
       WHERE state = 'waiting' OR (state = 'running' AND beat_at < NOW(3) - INTERVAL ? SECOND) ORDER BY id LIMIT 5`,
     [LOST_SECONDS],

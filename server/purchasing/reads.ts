@@ -4,9 +4,11 @@ import { dec, share, type Day } from '@core/kernel';
 import { differencesOf } from '@core/supply';
 import type * as contract from '@api/purchasing';
 import { there } from '../acts';
-import { likeOf, pageById, type Bound, type Sql } from '../db';
+import { likeOf, pageById, type Bound, type Sql, type Columns } from '../db';
 import { ADDRESS_COLUMNS, addressOf, type AddressColumns } from '../parties';
 import { documentsOfPurchase } from '../documents';
+import type { PurchaseOrderLine } from './tables';
+import type { Tie as TieColumns } from '../supply/tables';
 
 type Row = z.infer<typeof contract.PurchaseRow>;
 type Sheet = z.infer<typeof contract.PurchaseSheet>;
@@ -142,24 +144,18 @@ export async function openPurchase(sql: Sql, companyId: number, id: number): Pro
 
 async function linesOf(sql: Sql, companyId: number, id: number, shipToId: number | null): Promise<Sheet['lines']> {
   const [rows, ties] = await Promise.all([
-    sql.rows<{
-      id: number;
-      lineNo: number;
-      itemId: number;
-      itemNumber: string;
-      itemName: string;
-      unit: string;
-      quantity: string;
-      unitPrice: string;
-      amount: string;
-      dueDate: Day;
-      stopped: string;
-      tied: string;
-      received: string;
-      invoiced: string;
-      agreementId: number | null;
-      agreementNumber: string | null;
-    }>(
+    sql.rows<
+      Columns<
+        PurchaseOrderLine,
+        'id lineNo itemId quantity unitPrice amount dueDate stopped tied received invoiced'
+      > & {
+        itemNumber: string;
+        itemName: string;
+        unit: string;
+        agreementId: number | null;
+        agreementNumber: string | null;
+      }
+    >(
       `SELECT l.id, l.line_no, l.item_id, i.number AS item_number, i.name AS item_name, i.unit, l.quantity, l.unit_price,
               l.amount, l.due_date, l.stopped, l.tied, l.received, l.invoiced, ag.id AS agreement_id, ag.number AS agreement_number
          FROM purchase_order_line l
@@ -192,24 +188,22 @@ type Tie = z.infer<typeof contract.PurchaseTie>;
 
 /** The ties of a purchase order's lines, by line, the sales line that ships first before others. */
 async function tiesOf(sql: Sql, companyId: number, id: number, shipToId: number | null): Promise<Map<number, Tie[]>> {
-  const rows = await sql.rows<{
-    id: number;
-    purchaseLineId: number;
-    quantity: string;
-    received: string;
-    supplyQuantity: string;
-    dueDate: Day;
-    orderId: number;
-    orderNumber: string;
-    orderShipTo: number | null;
-    customer: string;
-    orderLineId: number;
-    orderLineNo: number;
-    openQuantity: string;
-    orderTied: string;
-    shipDate: Day;
-    route: Route;
-  }>(
+  const rows = await sql.rows<
+    Columns<TieColumns, 'id purchaseLineId quantity received'> & {
+      supplyQuantity: string;
+      dueDate: Day;
+      orderId: number;
+      orderNumber: string;
+      orderShipTo: number | null;
+      customer: string;
+      orderLineId: number;
+      orderLineNo: number;
+      openQuantity: string;
+      orderTied: string;
+      shipDate: Day;
+      route: Route;
+    }
+  >(
     `SELECT t.id, t.purchase_line_id, t.quantity, t.received, l.quantity AS supply_quantity, l.due_date,
             o.id AS order_id, o.number AS order_number, o.ship_to_id AS order_ship_to, c.name AS customer,
             sl.id AS order_line_id, sl.line_no AS order_line_no, sl.quantity - sl.cancelled AS open_quantity,

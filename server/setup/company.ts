@@ -3,6 +3,12 @@ import type { AccountRole } from '@core/ledger';
 import { RIGHTS, type Right } from '@api/access';
 import { hashPassword } from '../access';
 import type { Tx } from '../db';
+import { personRoleTable, personTable, roleTable } from '../access/tables';
+import { numberSeriesTable } from '../acts/tables';
+import { calendarTable } from '../catalogue/tables';
+import { accountTable } from '../ledger/tables';
+import { promiseTurnTable } from '../promise/tables';
+import { companyTable } from './tables';
 
 /** The chart a company begins with: one account for each thing it posts by itself. */
 const CHART: readonly { code: string; name: string; role: AccountRole }[] = [
@@ -43,7 +49,7 @@ export interface NewCompany {
 
 /** A company with its chart, roles and number series; its id and the roles' ids by name. */
 export async function makeCompany(tx: Tx, company: NewCompany) {
-  const [companyId] = await tx.insert('company', [
+  const [companyId] = await tx.insert(companyTable, [
     {
       code: company.code,
       name: company.name,
@@ -53,20 +59,20 @@ export async function makeCompany(tx: Tx, company: NewCompany) {
       customerInvoiceFirst: company.customerInvoiceFirst ?? false,
     },
   ]);
-  const [calendarId] = await tx.insert('calendar', [{ companyId: companyId!, name: 'Five days', week: '1111100' }]);
+  const [calendarId] = await tx.insert(calendarTable, [{ companyId: companyId!, name: 'Five days', week: '1111100' }]);
   await tx.run('UPDATE company SET calendar_id = ? WHERE id = ?', [calendarId!, companyId!]);
-  await tx.insertPlain('promise_turn', [{ companyId: companyId! }]);
+  await tx.insertPlain(promiseTurnTable, [{ companyId: companyId! }]);
   const names = Object.keys(ROLES);
   const roleIds = await tx.insert(
-    'role',
+    roleTable,
     names.map((name) => ({ companyId: companyId!, name, rights: JSON.stringify(ROLES[name]) })),
   );
   await tx.insert(
-    'account',
+    accountTable,
     CHART.map(({ code, name, role }) => ({ companyId: companyId!, code, name, postingRole: role })),
   );
   await tx.insertPlain(
-    'number_series',
+    numberSeriesTable,
     DOCUMENT_KINDS.map((kind) => ({ companyId: companyId!, kind, nextSerial: 1 })),
   );
   return {
@@ -77,7 +83,7 @@ export async function makeCompany(tx: Tx, company: NewCompany) {
 
 /** A person who may sign in; their id. */
 export async function makePerson(tx: Tx, person: { signIn: string; name: string; password: string }): Promise<number> {
-  const [id] = await tx.insert('person', [
+  const [id] = await tx.insert(personTable, [
     {
       signIn: person.signIn.toLowerCase(),
       name: person.name,
@@ -88,5 +94,5 @@ export async function makePerson(tx: Tx, person: { signIn: string; name: string;
 }
 
 export async function giveRole(tx: Tx, personId: number, companyId: number, roleId: number): Promise<void> {
-  await tx.insertPlain('person_role', [{ personId, companyId, roleId }]);
+  await tx.insertPlain(personRoleTable, [{ personId, companyId, roleId }]);
 }

@@ -3,24 +3,18 @@ import { addDays, dec } from '@core/kernel';
 import { invoicedPrice, vendorAnswer, vendorDelivery, type OrderedLine } from '@core/stand-in';
 import { enterVendorInvoice } from '../billing';
 import type { Doer } from '../acts';
-import type { Database } from '../db';
+import type { Database, Columns } from '../db';
 import { receiveGoods } from '../stock';
 import { answerPurchase } from '../supply';
 import { tryAct } from './act';
+import type { PurchaseOrder, PurchaseOrderLine } from '../purchasing/tables';
 
 /** Purchase orders looked after in one go; the rest are on the next day that moves. */
 const MOST = 300;
 /** Days from a delivery to the vendor's invoice. */
 const INVOICE_AFTER = 2;
 
-interface Open {
-  id: number;
-  number: string;
-  version: number;
-  vendor: string;
-  orderDate: string;
-  answeredOn: string | null;
-}
+type Open = Columns<PurchaseOrder, 'id number version orderDate answeredOn'> & { vendor: string };
 
 /** Vendors answer what was placed, deliver what is due and invoice what came. */
 export async function vendorsAct(database: Database, log: Logger, doer: Doer, seed: number): Promise<number> {
@@ -48,7 +42,7 @@ export async function vendorsAct(database: Database, log: Logger, doer: Doer, se
 
 /** The lines that could come: to our place, or to a customer for an order. */
 async function linesOf(database: Database, { companyId }: Doer, purchaseId: number): Promise<OrderedLine[]> {
-  const rows = await database.rows<{ id: number; quantity: string; received: string; dueDate: string }>(
+  const rows = await database.rows<Columns<PurchaseOrderLine, 'id quantity received dueDate'>>(
     `SELECT l.id, l.quantity, l.received, l.due_date FROM purchase_order p
        JOIN purchase_order_line l ON l.company_id = p.company_id AND l.purchase_order_id = p.id
       WHERE p.company_id = ? AND p.id = ? AND (p.ship_to_id IS NULL OR l.tied > 0) ORDER BY l.line_no`,

@@ -4,9 +4,11 @@ import { decideBetween } from '@core/stock';
 import * as contract from '@api/stock';
 import { defineAct, numbersAtLast, there } from '../acts';
 import { locationsOf } from '../catalogue';
-import { newId } from '../db';
+import { into, newId } from '../db';
 import { journalEntries, journalHeads } from '../ledger';
 import { loadStock } from '../orders';
+import { journalTable } from '../ledger/tables';
+import { stockEntryTable } from './tables';
 
 const NOTHING = { onHand: '0', reserved: '0', value: '0' };
 
@@ -38,13 +40,13 @@ export const moveBetween = defineAct(contract.moveBetween, {
     const entry = (locationId: number, sign: '' | '-') => ({
       companyId,
       itemId,
-      place: 'ours',
+      place: 'ours' as const,
       locationId,
       quantity: `${sign}${quantity}`,
       cost: `${sign}${value}`,
       postedOn: workDate,
       documentKind: 'JR',
-      documentId: newId('journal', 0),
+      documentId: newId(journalTable, 0),
     });
     return {
       statements: [
@@ -63,9 +65,9 @@ export const moveBetween = defineAct(contract.moveBetween, {
       insertions: [
         journalHeads(doer, plans),
         await journalEntries(tx, doer, plans),
-        { table: 'stock_entry', rows: [entry(from, '-'), entry(to, '')] },
+        into(stockEntryTable, [entry(from, '-'), entry(to, '')]),
       ],
-      made: [{ kind: 'JR' as const, id: newId('journal', 0), number: plan.number }],
+      made: [{ kind: 'JR' as const, id: newId(journalTable, 0), number: plan.number }],
       touched: [],
     };
   },

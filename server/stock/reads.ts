@@ -1,42 +1,35 @@
 import type * as z from 'zod';
-import { dec, least, type Day } from '@core/kernel';
+import { dec, least } from '@core/kernel';
 import type * as contract from '@api/stock';
 import { there } from '../acts';
-import type { Sql } from '../db';
+import type { Sql, Columns } from '../db';
+import type { Receipt, ReceiptLine } from './tables';
+import type { SalesOrderLine } from '../orders/tables';
 
 type Sheet = z.infer<typeof contract.MovementSheet>;
 
-interface HeadRow {
-  id: number;
-  number: string;
-  postedOn: Day;
-  cost: string;
+type HeadRow = Columns<Receipt, 'id number postedOn cost reason'> & {
   partyId: number;
   partyNumber: string;
   partyName: string;
   sourceId: number;
   sourceNumber: string;
   currency: string;
-  reason: string;
   reversesId: number | null;
   reverses: string | null;
   reversedById: number | null;
   reversedBy: string | null;
-}
+};
 
-interface LineRow {
-  itemId: number;
+type LineRow = Columns<ReceiptLine, 'itemId quantity unitCost cost'> & {
   itemNumber: string;
   itemName: string;
   unit: string;
-  quantity: string;
-  unitCost: string;
-  cost: string;
   orderLineId: number | null;
   sourceLineNo: number;
   halfId: number | null;
   halfNumber: string | null;
-}
+};
 
 export async function openReceipt(sql: Sql, companyId: number, id: number): Promise<Sheet> {
   const [head] = await sql.rows<HeadRow>(
@@ -131,20 +124,17 @@ export async function alsoWaiting(
   companyId: number,
   orderId: number,
 ): Promise<z.infer<typeof contract.alsoWaiting.out>> {
-  const rows = await sql.rows<{
-    orderId: number;
-    orderNumber: string;
-    id: number;
-    lineNo: number;
-    itemId: number;
-    itemNumber: string;
-    itemName: string;
-    unit: string;
-    open: string;
-    reserved: string;
-    here: string;
-    shipDate: Day;
-  }>(
+  const rows = await sql.rows<
+    Columns<SalesOrderLine, 'id lineNo itemId reserved shipDate'> & {
+      orderId: number;
+      orderNumber: string;
+      itemNumber: string;
+      itemName: string;
+      unit: string;
+      open: string;
+      here: string;
+    }
+  >(
     `SELECT o.id AS order_id, o.number AS order_number, l.id, l.line_no, l.item_id, i.number AS item_number,
             i.name AS item_name, i.unit, l.quantity - l.cancelled - l.shipped AS open, l.reserved, l.ship_date,
             IF(l.route = 'special', l.reserved, l.reserved + GREATEST(0, s.on_hand - s.reserved)) AS here

@@ -1,11 +1,11 @@
-import { dec, MAIN_LOCATION, pointOf, type Day } from '@core/kernel';
-import type { Route } from '@core/catalogue';
+import { dec, MAIN_LOCATION, pointOf } from '@core/kernel';
 import type { OrderState } from '@core/orders';
 import { decideSupply, type Reserving, type SuppliedLine } from '@core/stock';
 import * as contract from '@api/stock';
 import { defineAct, there } from '../acts';
-import type { Sql } from '../db';
+import type { Sql, Columns } from '../db';
 import { heldStatement, loadFree } from '../orders';
+import type { SalesOrderLine } from '../orders/tables';
 
 /** Another route for a confirmed line, and what of our stock is held for it. // S3 */
 export const supplyLine = defineAct(contract.supplyLine, {
@@ -47,22 +47,13 @@ async function loadSupplied(
     'SELECT order_id FROM sales_order_line WHERE company_id = ? AND id = ?',
     [companyId, orderLineId],
   );
-  const [row] = await sql.rows<{
-    orderId: number;
-    number: string;
-    state: OrderState;
-    id: number;
-    lineNo: number;
-    route: Route;
-    quantity: string;
-    cancelled: string;
-    tied: string;
-    shipped: string;
-    reserved: string;
-    shipDate: Day;
-    itemId: number;
-    locationId: number;
-  }>(
+  const [row] = await sql.rows<
+    Columns<SalesOrderLine, 'id lineNo route quantity cancelled tied shipped reserved shipDate itemId locationId'> & {
+      orderId: number;
+      number: string;
+      state: OrderState;
+    }
+  >(
     `SELECT o.id AS order_id, o.number, o.state, l.id, l.line_no, l.route, l.quantity, l.cancelled, l.tied, l.shipped,
             l.reserved, l.ship_date, l.item_id, l.location_id
        FROM sales_order o JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id

@@ -7,6 +7,7 @@ import { counterStatements, loadAgreements } from '../agreements';
 import { invoiceStands, notTakenBack, type Sql, type Statement, type Tx } from '../db';
 import { postJournals } from '../ledger';
 import { loadStock, reopenStatement } from '../orders';
+import { receiptLineTable, receiptTable, shipmentLineTable, shipmentTable, stockEntryTable } from './tables';
 
 /** Takes a receipt or shipment back, with the other half where it was a drop shipment. // P1 L2 */
 export const reverseMovement = defineAct(contract.reverseMovement, {
@@ -74,14 +75,14 @@ async function writeReversal(tx: Tx, effects: ReverseEffects, doer: Doer): Promi
     customerId: each.customerId,
     shipToId: each.shipToId,
   }));
-  const receiptIds = receiptRows.length > 0 ? await tx.insert('receipt', receiptRows) : [];
-  const shipmentIds = shipmentRows.length > 0 ? await tx.insert('shipment', shipmentRows) : [];
+  const receiptIds = receiptRows.length > 0 ? await tx.insert(receiptTable, receiptRows) : [];
+  const shipmentIds = shipmentRows.length > 0 ? await tx.insert(shipmentTable, shipmentRows) : [];
   const received = receipts.flatMap((each, at) => each.lines.map((line) => ({ line, receiptId: receiptIds[at]! })));
   const receiptLineIds =
     received.length === 0
       ? []
       : await tx.insert(
-          'receipt_line',
+          receiptLineTable,
           received.map(({ line, receiptId }) => ({
             companyId,
             receiptId,
@@ -98,7 +99,7 @@ async function writeReversal(tx: Tx, effects: ReverseEffects, doer: Doer): Promi
   const newLineOf = new Map(received.map(({ line }, at) => [line.id, receiptLineIds[at]!]));
   const shipped = shipments.flatMap((each, at) => each.lines.map((line) => ({ line, shipmentId: shipmentIds[at]! })));
   await tx.insertPlain(
-    'shipment_line',
+    shipmentLineTable,
     shipped.map(({ line, shipmentId }) => ({
       companyId,
       shipmentId,
@@ -114,11 +115,11 @@ async function writeReversal(tx: Tx, effects: ReverseEffects, doer: Doer): Promi
     })),
   );
   const entry = { companyId, postedOn: workDate };
-  await tx.insertPlain('stock_entry', [
+  await tx.insertPlain(stockEntryTable, [
     ...received.map(({ line, receiptId }) => ({
       ...entry,
       itemId: line.itemId,
-      place: line.through ? 'vendor-to-customer' : 'ours',
+      place: line.through ? ('vendor-to-customer' as const) : ('ours' as const),
       locationId: line.locationId,
       quantity: less(line.quantity),
       cost: less(line.through ? line.cost : effects.taken.find((each) => each.lineId === line.id)!.value),
@@ -128,7 +129,7 @@ async function writeReversal(tx: Tx, effects: ReverseEffects, doer: Doer): Promi
     ...shipped.map(({ line, shipmentId }) => ({
       ...entry,
       itemId: line.itemId,
-      place: line.receiptLineId === null ? 'ours' : 'vendor-to-customer',
+      place: line.receiptLineId === null ? ('ours' as const) : ('vendor-to-customer' as const),
       locationId: line.locationId,
       quantity: line.quantity,
       cost: line.cost,

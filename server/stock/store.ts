@@ -3,9 +3,11 @@ import type { Route } from '@core/catalogue';
 import type { OrderState } from '@core/orders';
 import { dec, pointOf, type Day } from '@core/kernel';
 import { there } from '../acts';
-import type { Sql } from '../db';
+import type { Sql, Columns } from '../db';
 import { NUMBER_AT } from '../catalogue';
 import { loadStock } from '../orders';
+import type { PurchaseOrder, PurchaseOrderLine } from '../purchasing/tables';
+import type { SalesOrder, SalesOrderLine } from '../orders/tables';
 
 /** Lines of one end, their ties with the lines at the other, and the agreement lines either is under. */
 interface End {
@@ -177,26 +179,14 @@ export async function loadOwnLines(
   purchaseId: number,
   specials: ReadonlyMap<number, readonly SpecialTie[]>,
 ): Promise<{ own: OwnLine[]; loose: { id: number; lineNo: number; purchase: string }[] }> {
-  const all = await sql.rows<{
-    purchaseId: number;
-    number: string;
-    state: PurchaseState;
-    vendorId: number;
-    currency: string;
-    id: number;
-    lineNo: number;
-    quantity: string;
-    received: string;
-    unitPrice: string;
-    amount: string;
-    agreedAmount: string | null;
-    agreementLineId: number | null;
-    itemId: number;
-    itemNumber: string;
-    tolerancePercent: string;
-    shipToId: number | null;
-    locationId: number;
-  }>(
+  const all = await sql.rows<
+    Columns<PurchaseOrder, 'number state vendorId currency shipToId locationId'> &
+      Columns<PurchaseOrderLine, 'id lineNo quantity received unitPrice amount agreedAmount agreementLineId itemId'> & {
+        purchaseId: number;
+        itemNumber: string;
+        tolerancePercent: string;
+      }
+  >(
     `SELECT p.id AS purchase_id, p.ship_to_id, p.location_id, p.number, p.state, p.vendor_id, p.currency, l.id, l.line_no, l.quantity, l.received,
             l.unit_price, l.amount, l.agreed_amount, l.agreement_line_id, l.item_id,
             (SELECT i.number FROM item i WHERE i.company_id = l.company_id AND i.id = l.item_id) AS item_number,
@@ -282,34 +272,17 @@ function tieOf(row: TieRow): DropTie {
 
 /** Lines of an order that go from our place, with what is there of their items, locked after the order. */
 export async function loadStockLines(sql: Sql, companyId: number, orderId: number): Promise<StockLine[]> {
-  const [order] = await sql.rows<{
-    id: number;
-    number: string;
-    state: OrderState;
-    customerId: number;
-    shipToId: number;
-    currency: string;
-  }>(
+  const [order] = await sql.rows<Columns<SalesOrder, 'id number state customerId currency'> & { shipToId: number }>(
     `SELECT id, number, state, customer_id, ship_to_id, currency FROM sales_order WHERE company_id = ? AND id = ? ${sql.forUpdate}`,
     [companyId, orderId],
   );
   const head = there(order, 'This sales order');
-  const lines = await sql.rows<{
-    id: number;
-    lineNo: number;
-    quantity: string;
-    cancelled: string;
-    shipped: string;
-    reserved: string;
-    route: StockLine['line']['route'];
-    unitPrice: string;
-    amount: string;
-    agreedAmount: string | null;
-    agreementLineId: number | null;
-    itemId: number;
-    itemNumber: string;
-    locationId: number;
-  }>(
+  const lines = await sql.rows<
+    Columns<
+      SalesOrderLine,
+      'id lineNo quantity cancelled shipped reserved unitPrice amount agreedAmount agreementLineId itemId locationId'
+    > & { route: 'stock' | 'special'; itemNumber: string }
+  >(
     `SELECT l.id, l.line_no, l.location_id, l.quantity, l.cancelled, l.shipped, l.reserved, l.route, l.unit_price, l.amount, l.agreed_amount,
             l.agreement_line_id, l.item_id, ${NUMBER_AT} AS item_number
        FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id

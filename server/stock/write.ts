@@ -3,7 +3,8 @@ import type { MovedPart, MoveEffects, ReceivedPart, ShippedPart } from '@core/st
 import { numbersAtLast, type Doer, type LeftToWrite } from '../acts';
 import { counterStatements, type CounterChange } from '../agreements';
 import { journalEntries, journalHeads, type JournalPlan } from '../ledger';
-import { newId, type Insertion, type Piece, type Statement, type TextPiece, type Tx } from '../db';
+import { into, newId, type Insertion, type Piece, type Statement, type TextPiece, type Tx } from '../db';
+import { receiptLineTable, receiptTable, shipmentLineTable, shipmentTable, stockEntryTable } from './tables';
 
 /**
  * What writes a movement, in the act's last trip: counters first, then numbers, then receipts, shipments, stock entries
@@ -37,8 +38,8 @@ export async function moveToWrite(tx: Tx, effects: MoveEffects, doer: Doer): Pro
   };
 }
 
-const receiptId = (index: number) => newId('receipt', index);
-const shipmentId = (index: number) => newId('shipment', index);
+const receiptId = (index: number) => newId(receiptTable, index);
+const shipmentId = (index: number) => newId(shipmentTable, index);
 
 /** The journals of what has a cost, not yet numbered. */
 function journalsOf(effects: MoveEffects, doer: Doer): Omit<JournalPlan, 'number'>[] {
@@ -149,10 +150,9 @@ function heldOnTie(part: ReceivedPart, tieId: number, companyId: number): Statem
 }
 
 function receiptHeads({ receipts }: MoveEffects, numbers: readonly TextPiece[], doer: Doer): Insertion {
-  return {
-    table: 'receipt',
-    ids: true,
-    rows: receipts.map((receipt, index) => ({
+  return into(
+    receiptTable,
+    receipts.map((receipt, index) => ({
       companyId: doer.companyId,
       number: numbers[index]!,
       purchaseOrderId: receipt.purchaseId,
@@ -160,14 +160,14 @@ function receiptHeads({ receipts }: MoveEffects, numbers: readonly TextPiece[], 
       postedOn: doer.workDate,
       cost: receipt.cost,
     })),
-  };
+    { ids: true },
+  );
 }
 
 function shipmentHeads({ shipments }: MoveEffects, numbers: readonly TextPiece[], doer: Doer): Insertion {
-  return {
-    table: 'shipment',
-    ids: true,
-    rows: shipments.map((shipment, index) => ({
+  return into(
+    shipmentTable,
+    shipments.map((shipment, index) => ({
       companyId: doer.companyId,
       number: numbers[index]!,
       orderId: shipment.orderId,
@@ -176,14 +176,14 @@ function shipmentHeads({ shipments }: MoveEffects, numbers: readonly TextPiece[]
       postedOn: doer.workDate,
       cost: shipment.cost,
     })),
-  };
+    { ids: true },
+  );
 }
 
 function receiptLines({ receipts }: MoveEffects, doer: Doer): Insertion {
-  return {
-    table: 'receipt_line',
-    ids: true,
-    rows: receipts.flatMap((receipt, index) =>
+  return into(
+    receiptLineTable,
+    receipts.flatMap((receipt, index) =>
       receipt.parts.map((part) => ({
         companyId: doer.companyId,
         receiptId: receiptId(index),
@@ -196,15 +196,16 @@ function receiptLines({ receipts }: MoveEffects, doer: Doer): Insertion {
         agreedValue: part.agreedValue,
       })),
     ),
-  };
+    { ids: true },
+  );
 }
 
 function shipmentLines({ receipts, shipments }: MoveEffects, doer: Doer): Insertion {
   let at = 0;
-  const byReceipt = receipts.map((receipt) => receipt.parts.map(() => newId('receipt_line', at++)));
-  return {
-    table: 'shipment_line',
-    rows: shipments.flatMap((shipment, index) =>
+  const byReceipt = receipts.map((receipt) => receipt.parts.map(() => newId(receiptLineTable, at++)));
+  return into(
+    shipmentLineTable,
+    shipments.flatMap((shipment, index) =>
       shipment.parts.map((part) => ({
         companyId: doer.companyId,
         shipmentId: shipmentId(index),
@@ -218,12 +219,12 @@ function shipmentLines({ receipts, shipments }: MoveEffects, doer: Doer): Insert
         agreedValue: part.agreedValue,
       })),
     ),
-  };
+  );
 }
 
 function stockEntries({ receipts, shipments }: MoveEffects, doer: Doer): Insertion {
   const entry = (
-    place: string,
+    place: 'ours' | 'vendor-to-customer',
     sign: '' | '-',
     part: { itemId: number; locationId: number; quantity: string; cost: string },
     kind: 'RC' | 'SH',
@@ -239,19 +240,16 @@ function stockEntries({ receipts, shipments }: MoveEffects, doer: Doer): Inserti
     documentKind: kind,
     documentId: id,
   });
-  return {
-    table: 'stock_entry',
-    rows: [
-      ...receipts.flatMap((receipt, index) =>
-        receipt.parts.map((part) =>
-          entry(staysHere(part) ? 'ours' : 'vendor-to-customer', '', part, 'RC', receiptId(index)),
-        ),
+  return into(stockEntryTable, [
+    ...receipts.flatMap((receipt, index) =>
+      receipt.parts.map((part) =>
+        entry(staysHere(part) ? 'ours' : 'vendor-to-customer', '', part, 'RC', receiptId(index)),
       ),
-      ...shipments.flatMap((shipment, index) =>
-        shipment.parts.map((part) =>
-          entry(part.from ? 'vendor-to-customer' : 'ours', '-', part, 'SH', shipmentId(index)),
-        ),
+    ),
+    ...shipments.flatMap((shipment, index) =>
+      shipment.parts.map((part) =>
+        entry(part.from ? 'vendor-to-customer' : 'ours', '-', part, 'SH', shipmentId(index)),
       ),
-    ],
-  };
+    ),
+  ]);
 }

@@ -9,6 +9,8 @@ import { locationsOf } from '../catalogue';
 import type { Sql, Statement, Tx } from '../db';
 import { boughtItems, loadBenchLines } from './store';
 import { inStepStatements } from './in-step';
+import { purchaseOrderLineTable, purchaseOrderTable } from '../purchasing/tables';
+import { tieTable } from './tables';
 
 const placePurchases = defineAct(contract.placePurchases, {
   right: 'purchases',
@@ -143,12 +145,12 @@ export async function insertPurchases(
     currency: plan.currency,
     net: netOf(plan),
   }));
-  const ids = await tx.insert('purchase_order', heads);
+  const ids = await tx.insert(purchaseOrderTable, heads);
   const lines = plans.flatMap((plan, index) =>
     plan.lines.map((line, at) => ({ ...line, orderId: ids[index]!, lineNo: at + 1 })),
   );
   const lineIds = await tx.insert(
-    'purchase_order_line',
+    purchaseOrderLineTable,
     lines.map((line) => ({
       companyId: doer.companyId,
       purchaseOrderId: line.orderId,
@@ -166,7 +168,7 @@ export async function insertPurchases(
     })),
   );
   await tx.insert(
-    'tie',
+    tieTable,
     lines.flatMap((line, index) =>
       line.ties.map((tie) => ({
         companyId: doer.companyId,
@@ -185,7 +187,7 @@ export async function insertReleasedPurchase(
   number: string,
   { order, lines }: ReleaseEffects,
 ): Promise<number> {
-  const [id] = await tx.insert('purchase_order', [
+  const [id] = await tx.insert(purchaseOrderTable, [
     {
       companyId: doer.companyId,
       number,
@@ -198,7 +200,7 @@ export async function insertReleasedPurchase(
     },
   ]);
   await tx.insert(
-    'purchase_order_line',
+    purchaseOrderLineTable,
     lines.map((line, index) => ({
       companyId: doer.companyId,
       purchaseOrderId: id!,

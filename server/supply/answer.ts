@@ -1,12 +1,13 @@
 import { decideAnswer, type AnswerEffects, type AnswerGround } from '@core/supply';
 import type { Day } from '@core/kernel';
-import type { PurchaseState } from '@core/stock';
 import * as contract from '@api/purchasing';
 import { defineAct, there, type Touched } from '../acts';
 import { counterStatements, loadAgreements } from '../agreements';
-import type { Sql, Statement } from '../db';
+import type { Sql, Statement, Columns } from '../db';
 import { tiedStatement } from './acts';
 import { inStepStatements } from './in-step';
+import type { PurchaseOrder, PurchaseOrderLine } from '../purchasing/tables';
+import type { Tie } from './tables';
 
 /** What the vendor says to a purchase order: when its lines are due, and what will not come. // L4 L6 */
 export const answerPurchase = defineAct(contract.answerPurchase, {
@@ -102,48 +103,32 @@ export async function loadForAnswer(sql: Sql, companyId: number, purchaseId: num
         WHERE l.company_id = ? AND l.purchase_order_id = ?) ORDER BY id ${sql.forUpdate}`,
     [companyId, companyId, purchaseId],
   );
-  const [head] = await sql.rows<{
-    id: number;
-    number: string;
-    state: PurchaseState;
-    currency: string;
-    version: number;
-  }>(
+  const [head] = await sql.rows<Columns<PurchaseOrder, 'id number state currency version'>>(
     `SELECT id, number, state, currency, version FROM purchase_order WHERE company_id = ? AND id = ? ${sql.forUpdate}`,
     [companyId, purchaseId],
   );
   const { version, ...purchase } = there(head, 'This purchase order');
   const [lines, ties] = [
-    await sql.rows<{
-      id: number;
-      lineNo: number;
-      item: string;
-      quantity: string;
-      unitPrice: string;
-      amount: string;
-      agreedAmount: string | null;
-      received: string;
-      invoiced: string;
-      dueDate: Day;
-      agreementLineId: number | null;
-    }>(
+    await sql.rows<
+      Columns<
+        PurchaseOrderLine,
+        'id lineNo quantity unitPrice amount agreedAmount received invoiced dueDate agreementLineId'
+      > & { item: string }
+    >(
       `SELECT l.id, l.line_no, i.number AS item, l.quantity, l.unit_price, l.amount, l.agreed_amount, l.received, l.invoiced,
               l.due_date, l.agreement_line_id
          FROM purchase_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
         WHERE l.company_id = ? AND l.purchase_order_id = ? ORDER BY l.line_no`,
       [companyId, purchaseId],
     ),
-    await sql.rows<{
-      id: number;
-      purchaseLineId: number;
-      quantity: string;
-      received: string;
-      orderLineId: number;
-      orderId: number;
-      orderNumber: string;
-      lineNo: number;
-      shipDate: Day;
-    }>(
+    await sql.rows<
+      Columns<Tie, 'id purchaseLineId quantity received orderLineId'> & {
+        orderId: number;
+        orderNumber: string;
+        lineNo: number;
+        shipDate: Day;
+      }
+    >(
       `SELECT t.id, t.purchase_line_id, t.quantity, t.received, t.order_line_id, o.id AS order_id, o.number AS order_number,
               sl.line_no, sl.ship_date
          FROM purchase_order_line l

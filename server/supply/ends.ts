@@ -1,10 +1,11 @@
-import type { Route } from '@core/catalogue';
 import type { OrderState } from '@core/orders';
-import type { PurchaseState } from '@core/stock';
 import type { SalesEnd, SupplyEnd, TieNow } from '@core/supply';
-import { dec, most, ZERO, type Day } from '@core/kernel';
-import type { Sql } from '../db';
+import { dec, most, ZERO } from '@core/kernel';
+import type { Sql, Columns } from '../db';
 import { there } from '../acts';
+import type { SalesOrderLine } from '../orders/tables';
+import type { PurchaseOrder, PurchaseOrderLine } from '../purchasing/tables';
+import type { Tie } from './tables';
 
 /** A sales end with what a person is told of it. */
 export interface NamedSales extends SalesEnd {
@@ -16,23 +17,14 @@ export interface NamedSupply extends SupplyEnd {
   vendor: string;
 }
 
-interface SalesRow {
-  id: number;
-  lineNo: number;
+type SalesRow = Columns<SalesOrderLine, 'id lineNo locationId itemId route quantity cancelled tied shipDate'> & {
   orderId: number;
   number: string;
   state: OrderState;
   shipToId: number | null;
-  locationId: number;
   customer: string;
-  itemId: number;
   itemNumber: string;
-  route: Route;
-  quantity: string;
-  cancelled: string;
-  tied: string;
-  shipDate: Day;
-}
+};
 
 const SALES = `SELECT STRAIGHT_JOIN l.id, l.line_no, o.id AS order_id, o.number, o.state, o.ship_to_id, l.location_id, l.item_id, l.route,
     l.quantity, l.cancelled, l.tied, l.ship_date,
@@ -79,24 +71,13 @@ export async function openSales(sql: Sql, companyId: number, itemId: number): Pr
   return rows.map(salesOf);
 }
 
-interface SupplyRow {
-  id: number;
-  lineNo: number;
-  purchaseId: number;
-  number: string;
-  state: PurchaseState;
-  shipToId: number | null;
-  locationId: number;
-  vendor: string;
-  itemId: number;
-  itemNumber: string;
-  quantity: string;
-  tied: string;
-  received: string;
-  /** Received for the ties it has. */
-  served: string;
-  dueDate: Day;
-}
+type SupplyRow = Columns<PurchaseOrderLine, 'id lineNo itemId quantity tied received dueDate'> &
+  Columns<PurchaseOrder, 'number state shipToId locationId'> & {
+    purchaseId: number;
+    vendor: string;
+    itemNumber: string;
+    served: string;
+  };
 
 const SUPPLY = `SELECT STRAIGHT_JOIN l.id, l.line_no, p.id AS purchase_id, p.number, p.state, p.ship_to_id, p.location_id, l.item_id, l.quantity,
     l.tied, l.received, l.due_date,
@@ -164,19 +145,16 @@ export async function loadTiesById(sql: Sql, companyId: number, tieIds: readonly
         WHERE ${where}) ORDER BY p.id ${sql.forUpdate}`,
     [companyId, ...values],
   );
-  const rows = await sql.rows<{
-    id: number;
-    quantity: string;
-    received: string;
-    orderLineId: number;
-    orderLineNo: number;
-    orderId: number;
-    orderNumber: string;
-    purchaseLineId: number;
-    purchaseLineNo: number;
-    purchaseId: number;
-    purchaseNumber: string;
-  }>(
+  const rows = await sql.rows<
+    Columns<Tie, 'id quantity received orderLineId purchaseLineId'> & {
+      orderLineNo: number;
+      orderId: number;
+      orderNumber: string;
+      purchaseLineNo: number;
+      purchaseId: number;
+      purchaseNumber: string;
+    }
+  >(
     `SELECT t.id, t.quantity, t.received, t.order_line_id, sl.line_no AS order_line_no, o.id AS order_id, o.number AS order_number,
             t.purchase_line_id, pl.line_no AS purchase_line_no, p.id AS purchase_id, p.number AS purchase_number
        FROM tie t

@@ -1,4 +1,3 @@
-import type { Route } from '@core/catalogue';
 import { dec, type Day } from '@core/kernel';
 import type { OrderState } from '@core/orders';
 import type { PurchaseState } from '@core/stock';
@@ -6,8 +5,9 @@ import { decidePairs, type Pair, type PairEffects } from '@core/supply';
 import * as contract from '@api/supply';
 import { defineAct, type Doer, type Touched } from '../acts';
 import { counterStatements, loadOffers } from '../agreements';
-import type { Sql, Statement, Tx } from '../db';
+import type { Sql, Statement, Tx, Columns } from '../db';
 import { inStepStatements } from './in-step';
+import type { SalesOrderLine } from '../orders/tables';
 
 /** Changes both ends of many ties in one transaction. // L6 L7 */
 export const editPairs = defineAct(contract.editPairs, {
@@ -157,11 +157,10 @@ async function dropsOf(
   return byOrder;
 }
 
-interface PairRow {
+type PairRow = Columns<SalesOrderLine, 'itemId route shipped reserved shipDate'> & {
   id: number;
   tied: string;
   tieReceived: string;
-  itemId: number;
   itemNumber: string;
   unit: string;
   listPrice: string;
@@ -179,10 +178,6 @@ interface PairRow {
   salesAmount: string;
   salesAgreed: string | null;
   salesAgreement: number | null;
-  route: Route;
-  shipped: string;
-  reserved: string;
-  shipDate: Day;
   purchaseId: number;
   purchaseNumber: string;
   purchaseState: PurchaseState;
@@ -201,7 +196,7 @@ interface PairRow {
   vendor: string;
   minimum: string;
   multiple: string;
-}
+};
 
 function pairOf(row: PairRow, shipToIds: number[], drops: Pair['order']['drops']): Pair {
   return {

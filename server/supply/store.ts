@@ -1,9 +1,10 @@
 import { proposeVendor, supplyDue, type BenchLine, type BoughtItem, type Offer } from '@core/supply';
-import type { Route } from '@core/catalogue';
 import type { OrderState } from '@core/orders';
 import { dec, type Day } from '@core/kernel';
-import type { Sql } from '../db';
+import type { Sql, Columns } from '../db';
 import { APPROVED } from '../catalogue';
+import type { Item, ItemVendor } from '../catalogue/tables';
+import type { SalesOrderLine } from '../orders/tables';
 
 /** Who sells these items to us, by item id, and whether they are approved on that day. // L9 */
 export async function offersFor(
@@ -14,17 +15,12 @@ export async function offersFor(
 ): Promise<Map<number, Offer[]>> {
   const ids = [...new Set(itemIds)];
   if (ids.length === 0) return new Map();
-  const rows = await sql.rows<{
-    itemId: number;
-    vendorId: number;
-    name: string;
-    unitPrice: string;
-    leadDays: number;
-    preferred: boolean;
-    minimum: string;
-    multiple: string;
-    approved: number;
-  }>(
+  const rows = await sql.rows<
+    Columns<ItemVendor, 'itemId vendorId unitPrice leadDays preferred minimum multiple'> & {
+      name: string;
+      approved: number;
+    }
+  >(
     `SELECT iv.item_id, iv.vendor_id, v.name, iv.unit_price, iv.lead_days, iv.preferred, iv.minimum, iv.multiple, ${APPROVED} AS approved
        FROM item_vendor iv
        JOIN item i ON i.company_id = iv.company_id AND i.id = iv.item_id
@@ -65,27 +61,20 @@ export async function loadBenchLines(
     [companyId, ids],
   );
   if (orders.length === 0) return [];
-  const rows = await sql.rows<{
-    id: number;
-    lineNo: number;
-    orderId: number;
-    number: string;
-    state: OrderState;
-    currency: string;
-    shipToId: number;
-    locationId: number;
-    route: Route;
-    quantity: string;
-    cancelled: string;
-    tied: string;
-    shipDate: Day;
-    itemId: number;
-    taxCodeId: number;
-    taxRate: string;
-    itemNumber: string;
-    unit: string;
-    itemGroupId: number | null;
-  }>(
+  const rows = await sql.rows<
+    Columns<
+      SalesOrderLine,
+      'id lineNo orderId locationId route quantity cancelled tied shipDate itemId taxCodeId taxRate'
+    > & {
+      number: string;
+      state: OrderState;
+      currency: string;
+      shipToId: number;
+      itemNumber: string;
+      unit: string;
+      itemGroupId: number | null;
+    }
+  >(
     `SELECT STRAIGHT_JOIN l.id, l.line_no, l.order_id, o.number, o.state, o.currency, o.ship_to_id, l.location_id, l.route,
             l.quantity, l.cancelled, l.tied, l.ship_date, l.item_id, l.tax_code_id, l.tax_rate,
             (SELECT i.number FROM item i WHERE i.company_id = l.company_id AND i.id = l.item_id) AS item_number,
@@ -144,14 +133,7 @@ export async function boughtItems(
 ): Promise<Map<number, { item: BoughtItem; offers: Offer[] }>> {
   const ids = [...new Set(itemIds)];
   if (ids.length === 0) return new Map();
-  const rows = await sql.rows<{
-    id: number;
-    number: string;
-    unit: string;
-    itemGroupId: number | null;
-    taxCodeId: number;
-    rate: string;
-  }>(
+  const rows = await sql.rows<Columns<Item, 'id number unit itemGroupId taxCodeId'> & { rate: string }>(
     `SELECT i.id, i.number, i.unit, i.item_group_id, i.tax_code_id, t.rate
        FROM item i JOIN tax_code t ON t.company_id = i.company_id AND t.id = i.tax_code_id
       WHERE i.company_id = ? AND i.id IN (?)`,

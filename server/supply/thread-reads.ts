@@ -2,7 +2,8 @@ import type { Route } from '@core/catalogue';
 import { dec, share, ZERO, type Day, type Dec } from '@core/kernel';
 import { differencesOf, type Part } from '@core/supply';
 import type { ThreadOut } from '@api/supply';
-import type { Sql } from '../db';
+import type { Sql, Columns } from '../db';
+import type { SalesOrder } from '../orders/tables';
 
 // What threads are made of, for one order line or all of an order's: four reads by their keys, however many lines.
 
@@ -21,13 +22,7 @@ const LINES: Record<Scope['of'], { from: string; where: string }> = {
   line: { from: 'sales_order_line l FORCE INDEX (PRIMARY)', where: 'l.company_id = ? AND l.id = ?' },
 };
 
-export interface OrderRow {
-  id: number;
-  number: string;
-  orderDate: Day;
-  state: string;
-  shipToId: number | null;
-}
+export type OrderRow = Columns<SalesOrder, 'id number orderDate shipToId'> & { state: string };
 
 export interface LineRow {
   id: number;

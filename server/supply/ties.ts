@@ -3,11 +3,11 @@ import { decideTie, decideToStock, decideUntie, fittingQuantity, rankSales, rank
 import type * as z from 'zod';
 import * as contract from '@api/supply';
 import { defineAct, there, type Touched } from '../acts';
-import type { Sql } from '../db';
+import type { Sql, Columns } from '../db';
 import { loadSalesEnd, loadSupplyEnd, loadTiesById, openSales, openSupplies } from './ends';
 import { tiedStatement, tieStatements } from './acts';
 import { inStepStatements } from './in-step';
-import type { PurchaseState } from '@core/stock';
+import type { PurchaseOrder, PurchaseOrderLine } from '../purchasing/tables';
 
 /** Ties a sales line to a purchase line; the same pair tied before grows by it. // L1 L5 */
 const tieLine = defineAct(contract.tieLine, {
@@ -76,18 +76,12 @@ const purchaseToStock = defineAct(contract.purchaseToStock, {
   done: 'turned to our stock',
   saw: ({ id, version }) => ({ kind: 'PO', id, version }),
   async load(tx, input, doer) {
-    const [head] = await tx.rows<{
-      id: number;
-      number: string;
-      version: number;
-      state: PurchaseState;
-      shipToId: number | null;
-    }>(
+    const [head] = await tx.rows<Columns<PurchaseOrder, 'id number version state shipToId'>>(
       `SELECT id, number, version, state, ship_to_id FROM purchase_order WHERE company_id = ? AND id = ? ${tx.forUpdate}`,
       [doer.companyId, input.id],
     );
     const purchase = there(head, 'This purchase order');
-    const lines = await tx.rows<{ id: number; lineNo: number; tied: string; received: string }>(
+    const lines = await tx.rows<Columns<PurchaseOrderLine, 'id lineNo tied received'>>(
       'SELECT id, line_no, tied, received FROM purchase_order_line WHERE company_id = ? AND purchase_order_id = ? ORDER BY line_no',
       [doer.companyId, input.id],
     );

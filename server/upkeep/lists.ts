@@ -13,7 +13,7 @@ import * as contract from '@api/upkeep';
 import { defineAct, there } from '../acts';
 import { likeOf, PAGE_ROWS, takeTurn, type Bound, type Sql, type Tx } from '../db';
 import { namedBy, unitsOf } from './named';
-import { STORED, type StoredList } from './tables';
+import { STORED, type StoredList } from './stored-lists';
 
 interface Found {
   list: KeptList;
@@ -164,13 +164,15 @@ export const keepList = defineAct(contract.keepList, {
     const { companyId } = doer;
     const company = stored.company ?? 'company_id';
     if (removed.length > 0) {
-      await tx.run(`DELETE FROM ${stored.table} WHERE ${company} = ? AND id IN (?)`, [companyId, removed]);
+      await tx.run(`DELETE FROM ${stored.table.name} WHERE ${company} = ? AND id IN (?)`, [companyId, removed]);
     }
     await changeRows(tx, list, stored, companyId, changed);
-    await tx.insertPlain(
-      stored.table,
-      added.map((values) => ({ [company]: companyId, ...columnsOf(list, stored, values) })),
-    );
+    await tx.insertTogether([
+      {
+        table: stored.table,
+        rows: added.map((values) => ({ [company]: companyId, ...columnsOf(list, stored, values) })),
+      },
+    ]);
     return { made: [], touched: [] };
   },
 });
@@ -190,17 +192,19 @@ async function changeRows(
   const company = stored.company ?? 'company_id';
   if (list.grows && !stored.usedBy) {
     const ids = changed.map(({ id }) => id);
-    await tx.run(`DELETE FROM ${stored.table} WHERE ${company} = ? AND id IN (?)`, [companyId, ids]);
-    await tx.insertPlain(
-      stored.table,
-      changed.map(({ id, values }) => ({ [company]: companyId, id, ...columnsOf(list, stored, values) })),
-    );
+    await tx.run(`DELETE FROM ${stored.table.name} WHERE ${company} = ? AND id IN (?)`, [companyId, ids]);
+    await tx.insertTogether([
+      {
+        table: stored.table,
+        rows: changed.map(({ id, values }) => ({ [company]: companyId, id, ...columnsOf(list, stored, values) })),
+      },
+    ]);
     return;
   }
   for (const { id, values } of changed) {
     const columns = columnsOf(list, stored, values);
     const set = Object.keys(columns).map((column) => `${column} = ?`);
-    await tx.run(`UPDATE ${stored.table} SET ${set.join(', ')} WHERE ${company} = ? AND id = ?`, [
+    await tx.run(`UPDATE ${stored.table.name} SET ${set.join(', ')} WHERE ${company} = ? AND id = ?`, [
       ...Object.values(columns),
       companyId,
       id,

@@ -1,6 +1,37 @@
+import type { Table } from '../db';
+import {
+  bomLineTable,
+  calendarTable,
+  centreDowntimeTable,
+  holidayTable,
+  itemTable,
+  itemUnitTable,
+  itemVendorTable,
+  locationTable,
+  routingOperationTable,
+  vendorApprovalTable,
+  workCentreTable,
+} from '../catalogue/tables';
+import {
+  customerItemTable,
+  customerTable,
+  permitTable,
+  permitTypeTable,
+  shipToTable,
+  vendorTable,
+} from '../parties/tables';
+import {
+  allowanceTable,
+  freightBandTable,
+  marketSeriesTable,
+  marketValueTable,
+  priceGroupTable,
+  priceRuleTable,
+} from '../pricing/tables';
+import { companyTable } from '../setup/tables';
 /** Where a kept list stands: the table its rows are written to, and what is shown of them. */
 export interface StoredList {
-  table: string;
+  table: Table;
   /** The column that holds the company; its id itself for the company's own row. */
   company?: 'id';
   /** What is read, the table as `x`. */
@@ -29,7 +60,7 @@ const MAYBE_GROUP = join('price_group', 'g', 'price_group_id', 'LEFT JOIN');
 
 export const STORED: Readonly<Record<string, StoredList>> = {
   prices: {
-    table: 'price_rule',
+    table: priceRuleTable,
     from: `price_rule x ${ITEM} ${MAYBE_CUSTOMER} ${MAYBE_GROUP}`,
     fields: {
       item: ['i.number', 'item_id'],
@@ -45,7 +76,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     looksIn: ['i.number', 'i.name', 'c.name', 'g.name'],
   },
   allowances: {
-    table: 'allowance',
+    table: allowanceTable,
     from: `allowance x ${MAYBE_CUSTOMER} ${MAYBE_GROUP}`,
     fields: {
       measure: own('measure'),
@@ -60,19 +91,19 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     looksIn: ['x.measure', 'c.name', 'g.name'],
   },
   freight: {
-    table: 'freight_band',
+    table: freightBandTable,
     from: 'freight_band x',
     fields: { zone: own('zone'), from: own('from_weight'), perKilogram: own('per_kilogram') },
     looksIn: ['x.zone'],
   },
   'market-values': {
-    table: 'market_value',
+    table: marketValueTable,
     from: `market_value x ${join('market_series', 's', 'series_id')}`,
     fields: { series: ['s.name', 'series_id'], day: own('day'), value: own('value') },
     looksIn: ['s.name', 'x.day'],
   },
   series: {
-    table: 'market_series',
+    table: marketSeriesTable,
     from: 'market_series x',
     fields: { name: own('name'), unit: own('unit') },
     looksIn: ['x.name'],
@@ -82,7 +113,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     ],
   },
   'price-groups': {
-    table: 'price_group',
+    table: priceGroupTable,
     from: 'price_group x',
     fields: { name: own('name') },
     looksIn: ['x.name'],
@@ -93,7 +124,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     ],
   },
   company: {
-    table: 'company',
+    table: companyTable,
     company: 'id',
     from: 'company x',
     fields: {
@@ -104,7 +135,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     looksIn: ['x.name'],
   },
   items: {
-    table: 'item',
+    table: itemTable,
     from: `item x ${join('permit_type', 't', 'permit_type_id', 'LEFT JOIN')}`,
     fields: {
       number: shown('x.number'),
@@ -121,13 +152,13 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     looksIn: ['x.number', 'x.name'],
   },
   units: {
-    table: 'item_unit',
+    table: itemUnitTable,
     from: `item_unit x ${ITEM}`,
     fields: { item: ['i.number', 'item_id'], unit: own('unit'), factor: own('factor') },
     looksIn: ['i.number', 'i.name', 'x.unit'],
   },
   costs: {
-    table: 'item',
+    table: itemTable,
     from: `item x ${join('market_series', 's', 'cost_series_id', 'LEFT JOIN')}`,
     fields: {
       number: shown('x.number'),
@@ -142,7 +173,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     looksIn: ['x.number', 'x.name', 's.name'],
   },
   obtaining: {
-    table: 'item',
+    table: itemTable,
     from: 'item x',
     fields: {
       number: shown('x.number'),
@@ -158,7 +189,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     looksIn: ['x.number', 'x.name'],
   },
   boms: {
-    table: 'bom_line',
+    table: bomLineTable,
     from: `bom_line x ${ITEM} ${join('item', 'k', 'component_id')}`,
     fields: {
       item: ['i.number', 'item_id'],
@@ -173,7 +204,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     looksIn: ['i.number', 'i.name', 'k.number', 'k.name'],
   },
   routings: {
-    table: 'routing_operation',
+    table: routingOperationTable,
     from: `routing_operation x ${ITEM} ${join('work_centre', 'w', 'work_centre_id')}`,
     fields: {
       item: ['i.number', 'item_id'],
@@ -187,7 +218,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     looksIn: ['i.number', 'i.name', 'w.code', 'x.name'],
   },
   'work-centres': {
-    table: 'work_centre',
+    table: workCentreTable,
     from: `work_centre x ${CALENDAR}`,
     fields: {
       code: own('code'),
@@ -204,7 +235,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     ],
   },
   locations: {
-    table: 'location',
+    table: locationTable,
     from: 'location x',
     fields: { code: own('code'), name: own('name') },
     looksIn: ['x.code', 'x.name'],
@@ -218,7 +249,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     zeroStays: true,
   },
   'machines-out': {
-    table: 'centre_downtime',
+    table: centreDowntimeTable,
     from: `centre_downtime x ${join('work_centre', 'w', 'work_centre_id')}`,
     fields: {
       centre: ['w.code', 'work_centre_id'],
@@ -230,7 +261,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     looksIn: ['w.code', 'w.name', 'x.why'],
   },
   calendars: {
-    table: 'calendar',
+    table: calendarTable,
     from: 'calendar x',
     fields: { name: own('name'), week: own('week') },
     looksIn: ['x.name'],
@@ -241,13 +272,13 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     ],
   },
   holidays: {
-    table: 'holiday',
+    table: holidayTable,
     from: `holiday x ${CALENDAR}`,
     fields: { calendar: ['k.name', 'calendar_id'], day: own('day'), name: own('name') },
     looksIn: ['k.name', 'x.name', 'x.day'],
   },
   'own-days': {
-    table: 'company',
+    table: companyTable,
     company: 'id',
     from: 'company x LEFT JOIN calendar k ON k.company_id = x.id AND k.id = x.calendar_id',
     fields: {
@@ -259,13 +290,13 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     looksIn: ['x.name'],
   },
   'vendor-calendars': {
-    table: 'vendor',
+    table: vendorTable,
     from: `vendor x ${join('calendar', 'k', 'calendar_id', 'LEFT JOIN')}`,
     fields: { number: shown('x.number'), name: shown('x.name'), calendar: ['k.name', 'calendar_id'] },
     looksIn: ['x.number', 'x.name', 'k.name'],
   },
   customers: {
-    table: 'customer',
+    table: customerTable,
     from: `customer x ${MAYBE_GROUP}`,
     fields: {
       number: shown('x.number'),
@@ -280,19 +311,19 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     looksIn: ['x.number', 'x.name', 'g.name'],
   },
   'customer-addresses': {
-    table: 'customer',
+    table: customerTable,
     from: 'customer x',
     fields: { number: shown('x.number'), name: shown('x.name'), email: own('email'), phone: own('phone') },
     looksIn: ['x.number', 'x.name', 'x.email', 'x.phone'],
   },
   'ship-tos': {
-    table: 'ship_to',
+    table: shipToTable,
     from: `ship_to x ${CUSTOMER}`,
     fields: { customer: shown('c.name'), label: shown('x.label'), town: shown('x.town'), zone: own('zone') },
     looksIn: ['c.name', 'x.label', 'x.town', 'x.zone'],
   },
   permits: {
-    table: 'permit',
+    table: permitTable,
     from: `permit x ${CUSTOMER} ${join('permit_type', 't', 'permit_type_id')}`,
     fields: {
       customer: ['c.name', 'customer_id'],
@@ -305,7 +336,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     usedBy: [['sales_order_line', 'permit_id']],
   },
   'permit-types': {
-    table: 'permit_type',
+    table: permitTypeTable,
     from: 'permit_type x',
     fields: { name: own('name') },
     looksIn: ['x.name'],
@@ -315,13 +346,13 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     ],
   },
   'their-numbers': {
-    table: 'customer_item',
+    table: customerItemTable,
     from: `customer_item x ${CUSTOMER} ${ITEM}`,
     fields: { customer: ['c.name', 'customer_id'], item: ['i.number', 'item_id'], number: own('number') },
     looksIn: ['c.name', 'i.number', 'x.number'],
   },
   vendors: {
-    table: 'vendor',
+    table: vendorTable,
     from: 'vendor x',
     fields: {
       number: shown('x.number'),
@@ -333,7 +364,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     looksIn: ['x.number', 'x.name'],
   },
   'vendor-items': {
-    table: 'item_vendor',
+    table: itemVendorTable,
     from: `item_vendor x ${ITEM} ${join('vendor', 'v', 'vendor_id')}`,
     fields: {
       item: ['i.number', 'item_id'],
@@ -347,7 +378,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     looksIn: ['i.number', 'i.name', 'v.name'],
   },
   approvals: {
-    table: 'vendor_approval',
+    table: vendorApprovalTable,
     from: `vendor_approval x ${join('vendor', 'v', 'vendor_id')} ${join('item', 'i', 'item_id', 'LEFT JOIN')}
            ${join('item_group', 'g', 'item_group_id', 'LEFT JOIN')}`,
     fields: {

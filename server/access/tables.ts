@@ -1,0 +1,28 @@
+import { table } from '../db';
+
+export const personTable = table('person', {
+  int: 'id=',
+  text: 'signIn name passwordHash',
+  boolean: 'active=',
+});
+
+export const personRoleTable = table('person_role', {
+  int: 'companyId personId roleId',
+});
+
+export const roleTable = table('role', {
+  int: 'companyId id=',
+  text: 'name rights',
+});
+
+export const sessionTable = table('session', {
+  int: 'personId companyId',
+  text: 'csrf',
+  time: 'createdAt= expiresAt',
+  bytes: 'tokenHash',
+});
+
+export const signInAttemptTable = table('sign_in_attempt', {
+  int: 'points= expire?',
+  text: 'key',
+});

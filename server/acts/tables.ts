@@ -1,0 +1,25 @@
+import { table, type Row } from '../db';
+
+export const actKeyTable = table('act_key', {
+  int: 'companyId personId',
+  text: 'idempotencyKey answer=',
+  time: 'createdAt=',
+  bytes: 'contentHash',
+});
+
+export const auditTable = table('audit', {
+  int: 'companyId id= personId',
+  text: 'act origin input documents',
+  time: 'at=',
+});
+export type Audit = Row<typeof auditTable>;
+
+export const auditDocumentTable = table('audit_document', {
+  int: 'companyId auditId documentId version?',
+  text: 'kind',
+});
+
+export const numberSeriesTable = table('number_series', {
+  int: 'companyId nextSerial',
+  text: 'kind',
+});

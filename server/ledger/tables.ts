@@ -1,0 +1,19 @@
+import { table, type Row } from '../db';
+
+export const accountTable = table('account', {
+  int: 'companyId id=',
+  text: 'code name postingRole?',
+});
+
+export const journalTable = table('journal', {
+  int: 'companyId id= documentId',
+  text: 'number documentKind',
+  day: 'postedOn',
+  time: 'createdAt=',
+});
+export type Journal = Row<typeof journalTable>;
+
+export const journalEntryTable = table('journal_entry', {
+  int: 'companyId id= journalId accountId customerId? vendorId?',
+  decimal: 'amount',
+});

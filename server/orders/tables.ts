@@ -1,0 +1,27 @@
+import { table, type Row } from '../db';
+
+export const orderCommissionTable = table('order_commission', {
+  int: 'companyId orderId personId',
+  decimal: 'perCent',
+});
+
+export const salesOrderTable = table('sales_order', {
+  int: 'companyId id= version= customerId agreementId? shipToId?',
+  choice: 'state=:draft|confirmed|closed|cancelled',
+  text: 'number customerReference= currency creditReason= batch=',
+  day: 'orderDate firstShipDate?',
+  time: 'createdAt=',
+  decimal: 'net=',
+});
+export type SalesOrder = Row<typeof salesOrderTable>;
+
+export const salesOrderLineTable = table('sales_order_line', {
+  int: 'companyId id= orderId lineNo itemId agreementLineId? taxCodeId permitId? locationId=',
+  choice: 'route:stock|drop|special promisedBy?:atp|have|nothing|lead',
+  text: 'unit= priceReason= buildUp=',
+  day: 'shipDate pricedOn? askedDate? promisedDate?',
+  decimal:
+    'quantity cancelled= unitPrice listPrice amount taxRate tied= shipped= invoiced= agreedAmount? reserved= unitFactor= typedPrice? discount= orderedAmount?',
+  boolean: 'onBench= goodsHere? owed?',
+});
+export type SalesOrderLine = Row<typeof salesOrderLineTable>;

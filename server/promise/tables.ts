@@ -1,0 +1,43 @@
+import { table, type Row } from '../db';
+
+export const centreLoadTable = table('centre_load', {
+  int: 'companyId workCentreId plannedOperationId minutes',
+  day: 'day',
+});
+
+export const plannedComponentTable = table('planned_component', {
+  int: 'companyId id= plannedOrderId itemId',
+  day: 'neededOn',
+  decimal: 'quantity covered= used=',
+});
+export type PlannedComponent = Row<typeof plannedComponentTable>;
+
+export const plannedOperationTable = table('planned_operation', {
+  int: 'companyId id= plannedOrderId no workCentreId minutes',
+  text: 'name',
+  day: 'firstDay lastDay',
+});
+
+export const plannedOrderTable = table('planned_order', {
+  int: 'companyId id= version= itemId vendorId? orderLineId? parentId? locationId=',
+  choice: 'kind:make|assemble|buy state=:planned|firm|running|finished|cancelled',
+  text: 'number',
+  day: 'startDate dueDate',
+  time: 'createdAt=',
+  decimal: 'quantity finished= held=',
+  boolean: 'open?',
+});
+export type PlannedOrder = Row<typeof plannedOrderTable>;
+
+export const promiseRunTable = table('promise_run', {
+  int: 'companyId id= personId done= total=',
+  choice: 'kind=:again|plan state=:waiting|running|done|stopped|failed',
+  text: 'itemIds= found= taken=',
+  day: 'workDate untilDay?',
+  time: 'beatAt=',
+});
+export type PromiseRun = Row<typeof promiseRunTable>;
+
+export const promiseTurnTable = table('promise_turn', {
+  int: 'companyId turn=',
+});

@@ -1,0 +1,9 @@
+import { table } from '../db';
+
+export const companyTable = table('company', {
+  int: 'id= calendarId? receivingDays= safetyDays= turn=',
+  choice: 'priceSearch=:first|best',
+  text: 'code name currency tint',
+  day: 'workDate? stoodInOn?',
+  boolean: 'customerInvoiceFirst= demo=',
+});

@@ -1,0 +1,44 @@
+import { table, type Row } from '../db';
+
+export const receiptTable = table('receipt', {
+  int: 'companyId id= purchaseOrderId vendorId reversesId?',
+  text: 'number reason=',
+  day: 'postedOn',
+  time: 'createdAt=',
+  decimal: 'cost',
+});
+export type Receipt = Row<typeof receiptTable>;
+
+export const receiptLineTable = table('receipt_line', {
+  int: 'companyId id= receiptId purchaseLineId tieId? itemId reversesLineId?',
+  decimal: 'quantity unitCost cost agreedValue?',
+});
+export type ReceiptLine = Row<typeof receiptLineTable>;
+
+export const shipmentTable = table('shipment', {
+  int: 'companyId id= orderId customerId shipToId reversesId?',
+  text: 'number reason=',
+  day: 'postedOn',
+  time: 'createdAt=',
+  decimal: 'cost',
+});
+
+export const shipmentLineTable = table('shipment_line', {
+  int: 'companyId id= shipmentId orderLineId receiptLineId? itemId reversesLineId?',
+  decimal: 'quantity unitCost cost value agreedValue?',
+});
+
+export const stockTable = table('stock', {
+  int: 'companyId itemId locationId=',
+  decimal: 'onHand value reserved=',
+});
+export type Stock = Row<typeof stockTable>;
+
+export const stockEntryTable = table('stock_entry', {
+  int: 'companyId id= itemId documentId locationId=',
+  choice: 'place:ours|vendor-to-customer',
+  text: 'documentKind',
+  day: 'postedOn',
+  decimal: 'quantity cost',
+});
+export type StockEntry = Row<typeof stockEntryTable>;
