@@ -9,6 +9,8 @@ const paths = {
 
 /** Three projects: the computation alone, the server on a real database, the web's own logic. */
 export default {
+  // Two cores: the database works while the tests wait for it.
+  maxWorkers: 2,
   projects: [
     {
       displayName: 'core',

@@ -1,3 +1,4 @@
+import { readdirSync } from 'node:fs';
 import { defineConfig } from '@playwright/test';
 
 /** Chromium from the distribution, the real server, one demo of its own for each test file. */
@@ -5,7 +6,11 @@ export default defineConfig({
   testDir: 'e2e',
   timeout: 90_000,
   expect: { timeout: 15_000 },
-  workers: 1,
+  // Each file is a project of its own, and so has a worker and with it a demo of its own.
+  projects: readdirSync('e2e')
+    .filter((name) => name.endsWith('.spec.ts'))
+    .map((name) => ({ name: name.replace('.spec.ts', ''), testMatch: `**/${name}` })),
+  workers: 2,
   forbidOnly: true,
   reporter: [['list']],
   use: {

@@ -1,10 +1,9 @@
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
-import { randomUUID } from 'node:crypto';
 import { fork, type ChildProcess } from 'node:child_process';
-import { createConnection } from 'mysql2/promise';
 import { layDemo, PEOPLE, placeOf, type Place } from '../demo';
 import { connect } from '../server/db';
 import { migrate } from '../server/db/migrate';
+import { copyOfTemplate } from '../server/testing/copy';
 import { verify } from '../server/verify';
 
 export interface Demo {
@@ -14,26 +13,25 @@ export interface Demo {
 }
 
 async function startDemo(): Promise<Demo & { end(): Promise<void> }> {
-  const root = process.env['TEST_DATABASE_URL'];
-  if (!root) throw new Error('TEST_DATABASE_URL is missing; run the tests with npm test.');
-  const name = `e_${randomUUID().replaceAll('-', '').slice(0, 16)}`;
-  const admin = await createConnection(root);
-  await admin.query(`CREATE DATABASE ${name}`);
-  const url = new URL(root);
-  url.pathname = `/${name}`;
-  await migrate(url.href, 'server/db/sql');
-  const database = connect(url.href, 4);
-  await layDemo(database, { seed: 7, moreOrders: 0, workDate: '2027-03-01', fixed: true });
-  const { child, address } = await startServer(url.href);
+  const { url, drop } = await copyOfTemplate('demo', async (from) => {
+    await migrate(from, 'server/db/sql');
+    const laid = connect(from, 4);
+    await layDemo(laid, { seed: 7, moreOrders: 0, workDate: '2027-03-01', fixed: true });
+    await laid.close();
+    return '';
+  });
+  const database = connect(url, 4);
+  const { child, address } = await startServer(url);
   return {
     address,
-    url: url.href,
+    url,
     verify: () => verify(database),
     async end() {
+      const ended = new Promise((resolve) => child.once('exit', resolve));
       child.kill('SIGTERM');
       await database.close();
-      await admin.query(`DROP DATABASE ${name}`);
-      await admin.end();
+      await ended;
+      await drop();
     },
   };
 }
@@ -49,7 +47,7 @@ export function startServer(url: string, port = '0'): Promise<{ child: ChildProc
   });
 }
 
-/** A demo for all files of a worker, one after the other; what the browser complains of fails the test. */
+/** A demo for each file; what the browser complains of fails the test. */
 export const test = base.extend<{ quiet: void }, { demo: Demo }>({
   demo: [
     async ({}, use) => {

@@ -5,8 +5,10 @@ import { PEOPLE } from '../../demo/people';
 import { fixedTerm, PLAIN_HEAD } from '../../demo/terms';
 import type { Clock } from '../clock';
 import { readConfig } from '../config';
+import { connect } from '../db';
 import { migrate } from '../db/migrate';
 import { serve, type Serving } from '../serve';
+import { copyOfTemplate } from './copy';
 import { verify } from '../verify';
 
 export const WORK_DATE = '2027-03-01';
@@ -93,22 +95,24 @@ export class World {
     readonly url: string,
     readonly serving: Serving,
     readonly masters: Masters,
+    private readonly drop: () => Promise<void>,
   ) {}
 
   /** Makes a database of its own beside the one the tests were given, so that suites do not meet. */
   static async make(clock?: Clock): Promise<World> {
-    const base = process.env['TEST_DATABASE_URL'];
-    if (!base) throw new Error('TEST_DATABASE_URL is missing; run the tests with npm test.');
-    const { createConnection } = await import('mysql2/promise');
-    const name = `t_${randomUUID().replaceAll('-', '').slice(0, 16)}`;
-    const admin = await createConnection(base);
-    await admin.query(`CREATE DATABASE ${name}`);
-    await admin.end();
-    const url = new URL(base);
-    url.pathname = `/${name}`;
-    await migrate(url.href, 'server/db/sql');
+    const { url, said, drop } = await copyOfTemplate('masters', async (from) => {
+      await migrate(from, 'server/db/sql');
+      const database = connect(from, 2);
+      const masters = await layMasters(database);
+      await database.run('UPDATE company SET work_date = ?, customer_invoice_first = FALSE', [WORK_DATE]);
+      await database.close();
+      return JSON.stringify(masters, (_, value: unknown) => (value instanceof Map ? { entries: [...value] } : value));
+    });
+    const masters = JSON.parse(said, (_, value: unknown) =>
+      isMapped(value) ? new Map(value.entries) : value,
+    ) as Masters;
     const config = readConfig({
-      DATABASE_URL: url.href,
+      DATABASE_URL: url,
       PORT: '0',
       LOG_LEVEL: 'silent',
       DATABASE_CONNECTIONS: '20',
@@ -116,9 +120,7 @@ export class World {
       CHECK_ANSWERS: 'yes',
     });
     const serving = await serve(config, pino({ level: 'silent' }), clock);
-    const masters = await layMasters(serving.database);
-    await serving.database.run('UPDATE company SET work_date = ?, customer_invoice_first = FALSE', [WORK_DATE]);
-    return new World(url.href, serving, masters);
+    return new World(url, serving, masters, drop);
   }
 
   /** Opens a second place for the company's goods; its location. */
@@ -151,9 +153,8 @@ export class World {
   }
 
   async end(): Promise<void> {
-    const name = new URL(this.url).pathname.slice(1);
-    await this.serving.database.run(`DROP DATABASE ${name}`);
     await this.serving.stop();
+    await this.drop();
   }
 }
 
@@ -217,4 +218,9 @@ export async function placed(
     purchaseId: purchase!.id,
     purchaseLineId: sheet.lines[0]!.id,
   };
+}
+
+/** A map as it stands in JSON. */
+function isMapped(value: unknown): value is { entries: [unknown, unknown][] } {
+  return typeof value === 'object' && value !== null && 'entries' in value && Array.isArray(value.entries);
 }
