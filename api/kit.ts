@@ -107,10 +107,13 @@ export const Address = z.object({
   country: z.string(),
 });
 
-/** What every act answers: the documents it made, and all it changed, each with its new version where it has one. */
+/** A document as an act left it: with its new version where its own content changed. */
+export const TouchedRef = DocumentRef.extend({ version: z.number().int().optional() });
+
+/** What every act answers: the documents it made, and all it changed. */
 export const ActResult = z.object({
-  made: z.array(DocumentRef),
-  touched: z.array(DocumentRef),
+  made: z.array(TouchedRef),
+  touched: z.array(TouchedRef),
 });
 
 /** A refusal as it travels: code and field for the program, the sentence for the person. (RFC 9457) */

@@ -55,10 +55,8 @@ describe('acts', () => {
 
   it('P2 a key of any table that is there already is not taken for the act having been done before', async () => {
     const { database } = world.serving;
-    const { companyId } = world.masters;
-    const [person] = await database.rows<{ id: number }>("SELECT id FROM person WHERE sign_in = 'salmah'");
-    const rights = ['lists' as const];
-    const doer = { companyId, personId: person!.id, rights, workDate: WORK_DATE, origin: 'test' };
+    const { companyId, personId } = await world.doer('salmah');
+    const doer = { companyId, personId, rights: ['lists' as const], workDate: WORK_DATE, origin: 'test' };
     const actWith = (ids: number[]) =>
       defineAct(keepList, {
         right: 'lists',

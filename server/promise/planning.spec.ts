@@ -1,10 +1,14 @@
+import { randomUUID } from 'node:crypto';
 import { addDays } from '@core/kernel';
 import { answers, Ground, type GroundRows } from '@core/promise';
 import { Actor } from '../../demo/actor';
 import { layOpeningStock } from '../../demo/opening-stock';
 import { fixedTerm } from '../../demo/terms';
 import { layWorks } from '../../demo/works';
+import { runAct } from '../acts';
 import { agreed, releaseOf, World, WORK_DATE, type Visitor } from '../testing/world';
+import { startPlanning } from './planning';
+import { startRepromise } from './repromise';
 
 interface Proposal {
   at: number;
@@ -261,6 +265,23 @@ describe('planning', () => {
     await takeAll();
     const after = await held();
     for (const { id } of [before.own!, ...before.below]) expect(after.rows.some((row) => row.id === id)).toBe(false);
+  });
+
+  it('is begun once, and all lines asked again once, where several begin at the same moment', async () => {
+    const { database } = world.serving;
+    const { companyId, personId } = await world.doer('salmah');
+    const doer = { companyId, personId, rights: ['plan' as const], workDate: WORK_DATE, origin: 'test' };
+    for (const [act, input] of [
+      [startPlanning, { until: '2027-05-30', itemIds: [] }],
+      [startRepromise, {}],
+    ] as const) {
+      await database.run("UPDATE promise_run SET state = 'done' WHERE state IN ('waiting', 'running')");
+      const begun = await Promise.all(
+        Array.from({ length: 6 }, () => runAct(database, act.asked(input), doer, randomUUID())),
+      );
+      expect(begun.filter((answer) => answer.ok)).toHaveLength(1);
+    }
+    await database.run("UPDATE promise_run SET state = 'done' WHERE state IN ('waiting', 'running')");
   });
 
   it('lets one of two take the same proposal', async () => {

@@ -29,6 +29,8 @@ export const startPlanning = defineAct(contract.startPlanning, {
   says: 'plan what items need',
   done: 'planning begun',
   async load(tx, input, doer) {
+    // Two who begin at once go one after the other: the second sees the run of the first.
+    await takeTurn(tx, 'promise_turn', [doer.companyId]);
     const [going] = await tx.rows<{ id: number }>(
       `SELECT id FROM promise_run WHERE company_id = ? AND kind = 'plan' AND state IN ('waiting', 'running')
           AND beat_at > NOW(3) - INTERVAL ? SECOND LIMIT 1`,

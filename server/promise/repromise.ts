@@ -30,6 +30,8 @@ export const startRepromise = defineAct(contract.startRepromise, {
   says: 'promise all open lines again',
   done: 'open lines asked again',
   async load(tx, _input, doer) {
+    // Two who begin at once go one after the other: the second sees the run of the first.
+    await takeTurn(tx, 'promise_turn', [doer.companyId]);
     const [running] = await tx.rows<{ id: number }>(
       `SELECT id FROM promise_run WHERE company_id = ? AND kind = 'again' AND state IN ('waiting', 'running')
           AND beat_at > NOW(3) - INTERVAL ? SECOND LIMIT 1`,

@@ -143,6 +143,13 @@ export class World {
     return visitor;
   }
 
+  /** Who somebody is in the first company. */
+  async doer(signIn: string): Promise<{ companyId: number; personId: number }> {
+    const sql = 'SELECT id FROM person WHERE sign_in = ?';
+    const [person] = await this.serving.database.rows<{ id: number }>(sql, [signIn]);
+    return { companyId: this.masters.companyId, personId: person!.id };
+  }
+
   item(number: string): number {
     return this.masters.items.get(number)!.id;
   }

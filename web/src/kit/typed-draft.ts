@@ -141,7 +141,7 @@ export class TypedDraft<
         this.drop();
         this.busy.set(false);
         const document = (made[0] ?? touched[0])!;
-        const version = (typed.version ?? 0) + 1;
+        const version = document.version ?? (typed.version ?? 0) + 1;
         this.typed.update((current) => current && { ...current, version });
         if (then) return then(document, version);
         if (id === null) return void this.quiet.lead('Draft saved:', document);
