@@ -9,7 +9,13 @@ export default defineConfig({
   // Each file is a project of its own, and so has a worker and with it a demo of its own.
   projects: readdirSync('e2e')
     .filter((name) => name.endsWith('.spec.ts'))
-    .map((name) => ({ name: name.replace('.spec.ts', ''), testMatch: `**/${name}` })),
+    // The longest first, its two halves side by side.
+    .sort((a, b) => Number(b.startsWith('views')) - Number(a.startsWith('views')))
+    .map((name) => ({
+      name: name.replace('.spec.ts', ''),
+      testMatch: `**/${name}`,
+      fullyParallel: name.startsWith('views'),
+    })),
   workers: 2,
   forbidOnly: true,
   reporter: [['list']],

@@ -1,9 +1,9 @@
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
-import { fork, type ChildProcess } from 'node:child_process';
 import { layDemo, PEOPLE, placeOf, type Place } from '../demo';
 import { connect } from '../server/db';
 import { migrate } from '../server/db/migrate';
 import { copyOfTemplate } from '../server/testing/copy';
+import { startServer as start } from '../server/testing/process';
 import { verify } from '../server/verify';
 
 export interface Demo {
@@ -36,15 +36,8 @@ async function startDemo(): Promise<Demo & { end(): Promise<void> }> {
   };
 }
 
-export function startServer(url: string, port = '0'): Promise<{ child: ChildProcess; address: string }> {
-  return new Promise((resolve, reject) => {
-    const child = fork('dist/server/main.js', [], {
-      env: { ...process.env, DATABASE_URL: url, PORT: port, LOG_LEVEL: 'error', JOBS: 'no', CHECK_ANSWERS: 'yes' },
-      stdio: 'inherit',
-    });
-    child.once('message', (message) => resolve({ child, ...(message as { address: string }) }));
-    child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
-  });
+export function startServer(url: string, port = '0'): ReturnType<typeof start> {
+  return start(url, { PORT: port, CHECK_ANSWERS: 'yes' });
 }
 
 /** A demo for each file; what the browser complains of fails the test. */

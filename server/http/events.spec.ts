@@ -1,6 +1,7 @@
 import type { PassThrough } from 'node:stream';
 import { pino } from 'pino';
 import type { Sql } from '../db';
+import { until } from '../testing/process';
 import { agreed, releaseOf, World } from '../testing/world';
 import { eventsOn } from './events';
 
@@ -96,10 +97,10 @@ describe('events', () => {
     };
     await listen('here', salmah.cookie);
     await listen('sister', sister.cookie);
-    while (!heard.here.includes('event: ready')) await new Promise((resolve) => setTimeout(resolve, 10));
+    await until('ready', () => heard.here.includes('event: ready'));
     const agreement = await agreed(world, salmah);
     const [order] = await salmah.does('releaseAgreement', releaseOf(world, agreement, '1'));
-    while (!heard.here.includes(order!.number)) await new Promise((resolve) => setTimeout(resolve, 10));
+    await until('the release is told', () => heard.here.includes(order!.number));
     expect(heard.here).toContain('"act":"releaseAgreement"');
     expect(heard.sister).not.toContain(order!.number);
     ends.abort();

@@ -1,4 +1,3 @@
-import { fork, type ChildProcess } from 'node:child_process';
 import { createServer } from 'node:net';
 import { pino } from 'pino';
 import { PEOPLE } from '../../demo/people';
@@ -6,19 +5,8 @@ import { readConfig } from '../config';
 import { faultOf } from '../db';
 import { migrate } from '../db/migrate';
 import { serve } from '../serve';
+import { startServer } from '../testing/process';
 import { agreed, placed, releaseOf, Visitor, World } from '../testing/world';
-
-/** The built server as a process of its own, so that it can be killed. */
-function startServer(url: string): Promise<{ child: ChildProcess; address: string }> {
-  return new Promise((resolve, reject) => {
-    const child = fork('dist/server/main.js', [], {
-      env: { ...process.env, DATABASE_URL: url, PORT: '0', LOG_LEVEL: 'silent' },
-      stdio: 'ignore',
-    });
-    child.once('message', (message) => resolve({ child, ...(message as { address: string }) }));
-    child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
-  });
-}
 
 describe('faults', () => {
   let world: World;

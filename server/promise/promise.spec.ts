@@ -6,7 +6,7 @@ import { layWorks } from '../../demo/works';
 import { promiseAgain } from './again';
 import { openLines } from './open-lines';
 import { groundOfRun } from './repromise';
-import { refusalsOf, World, WORK_DATE, type Visitor } from '../testing/world';
+import { settledRun, refusalsOf, World, WORK_DATE, type Visitor } from '../testing/world';
 
 interface Ask {
   order: { id: number; version: number };
@@ -195,13 +195,7 @@ describe('promising', () => {
     const ids = [];
     for (const quantity of ['60', '70', '80', '90']) ids.push(await ordered([['UV-LAMP', quantity]]));
     for (const id of ids) await salmah.does('acceptPromise', (await answered(id, 'atp')).input);
-    const settled = async () => {
-      for (;;) {
-        const { run } = await salmah.get<Run>('/api/repromise');
-        if (run && !['waiting', 'running'].includes(run.state)) return run;
-        await new Promise((resolve) => setTimeout(resolve, 50));
-      }
-    };
+    const settled = () => settledRun<NonNullable<Run['run']>>(salmah, '/api/repromise');
     await salmah.does('startRepromise', {});
     const before = await settled();
     expect(before.state).toBe('done');

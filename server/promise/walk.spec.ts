@@ -3,7 +3,7 @@ import { check, WAYS, type GroundRows, type Way } from '@core/promise';
 import { Actor } from '../../demo/actor';
 import { EAST, layOpeningStock } from '../../demo/opening-stock';
 import { layWorks } from '../../demo/works';
-import { World, WORK_DATE, type Visitor } from '../testing/world';
+import { settledRun, World, WORK_DATE, type Visitor } from '../testing/world';
 
 interface OrderGround {
   order: { version: number };
@@ -155,12 +155,9 @@ class PromiseWalk {
   }
 
   private async settled(path: string) {
-    for (;;) {
-      const { run } = await this.visitor.get<RunShown>(path);
-      if (run && run.state === 'done') return run;
-      if (run && run.state === 'failed') throw new Error(`the run of ${path} failed`);
-      await new Promise((resolve) => setTimeout(resolve, 30));
-    }
+    const run = await settledRun<NonNullable<RunShown['run']>>(this.visitor, path);
+    if (run.state !== 'done') throw new Error(`the run of ${path} ${run.state}`);
+    return run;
   }
 
   /** Plans everything, and takes all of it or some. */

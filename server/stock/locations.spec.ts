@@ -1,7 +1,7 @@
 import { addDays, itemAt, locationAt, pointOf } from '@core/kernel';
 import { Actor } from '../../demo/actor';
 import { EAST, layOpeningStock } from '../../demo/opening-stock';
-import { World, WORK_DATE, type Visitor } from '../testing/world';
+import { settledRun, World, WORK_DATE, type Visitor } from '../testing/world';
 
 interface Sheet {
   version: number;
@@ -265,13 +265,11 @@ describe('S1 T1 goods at several locations', () => {
   it('T11 plans each by itself: what is short there is bought to there', async () => {
     const plan = async () => {
       await salmah.does('startPlanning', { until: addDays(WORK_DATE, 120), itemIds: [world.item('GAC-25')] });
-      for (;;) {
-        const { run } = await salmah.get<{
-          run: { id: number; state: string; proposals: { at: number; item: { number: string }; quantity: string }[] };
-        }>('/api/planning');
-        if (run.state === 'done') return run;
-        await new Promise((resolve) => setTimeout(resolve, 30));
-      }
+      return settledRun<{
+        id: number;
+        state: string;
+        proposals: { at: number; item: { number: string }; quantity: string }[];
+      }>(salmah, '/api/planning');
     };
     // Sixty were ordered from there, of the forty that are.
     const { id, proposals } = await plan();

@@ -9,6 +9,7 @@ import { connect } from '../db';
 import { migrate } from '../db/migrate';
 import { serve, type Serving } from '../serve';
 import { copyOfTemplate } from './copy';
+import { until } from './process';
 import { verify } from '../verify';
 
 export const WORK_DATE = '2027-03-01';
@@ -225,6 +226,17 @@ export async function placed(
     purchaseId: purchase!.id,
     purchaseLineId: sheet.lines[0]!.id,
   };
+}
+
+/** A run once it is done, stopped or failed. */
+export async function settledRun<Run extends { state: string }>(visitor: Visitor, path: string): Promise<Run> {
+  let settled: Run | null = null;
+  await until(`the run of ${path}`, async () => {
+    const { run } = await visitor.get<{ run: Run | null }>(path);
+    if (run && !['waiting', 'running'].includes(run.state)) settled = run;
+    return settled !== null;
+  });
+  return settled!;
 }
 
 /** A map as it stands in JSON. */
