@@ -212,7 +212,9 @@ test('a vendor slips and four promises move; three of them are taken', async ({ 
   await expect(page.getByRole('heading', { name: /^To be sent/ })).toBeVisible();
   const dock = page.getByRole('region', { name: 'Dock' });
   await expect(dock.getByText(/Dear Kasturi Bottling/)).toBeVisible();
-  await expect(dock.getByText(/60 piece UV-LAMP goes out Mon 22 Mar, not Tue 9 Mar \(13 days later\)/)).toBeVisible();
+  await expect(
+    dock.getByText(/60 pieces of UV-LAMP, going out Mon 22 Mar, not Tue 9 Mar \(13 days later\)/),
+  ).toBeVisible();
   await dock.getByRole('button', { name: 'Send…' }).click();
   await expect(sheet(page).getByLabel('Subject')).toHaveValue(/^New days for SO-/);
   await sheet(page).getByRole('button', { name: 'Send it' }).click();

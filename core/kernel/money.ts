@@ -1,11 +1,15 @@
 import { dec, roundHalfAway, sum, ZERO, type Dec } from './decimal';
 
-/** Places of the currencies that do not have two (ISO 4217). */
-const OTHER_PLACES: Record<string, number> = { JPY: 0, KRW: 0, VND: 0, IDR: 2, KWD: 3, BHD: 3 };
+/** Currencies that do not have two places (ISO 4217, minor units). `Intl` knows customary ones, which differ for some. */
+const OTHER_PLACES = new Map([
+  ...'BIF CLP DJF GNF ISK JPY KMF KRW PYG RWF UGX UYI VND VUV XAF XOF XPF'.split(' ').map((code) => [code, 0] as const),
+  ...'BHD IQD JOD KWD LYD OMR TND'.split(' ').map((code) => [code, 3] as const),
+  ...'CLF UYW'.split(' ').map((code) => [code, 4] as const),
+]);
 
-/** Decimal places of a currency's totals, by ISO 4217 code; 2 unless known otherwise. */
+/** Decimal places of a currency's totals, 0 to 4; 2 for what is no currency. */
 export function currencyPlaces(currency: string): number {
-  return OTHER_PLACES[currency] ?? 2;
+  return OTHER_PLACES.get(currency) ?? 2;
 }
 
 /** A price as a sentence says it: with at least its currency's places. */

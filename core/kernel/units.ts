@@ -1,5 +1,15 @@
-/** `1 piece`, `12 pieces`, `2 boxes`: a quantity, as it is to be shown, with its unit. */
+const PLURALS = new Intl.PluralRules('en');
+
+/** Units written as symbols have no plural (SI, and what stands beside it). */
+const SYMBOLS = new Set('mm cm m km m² m³ ml l hl mg g kg t lb oz ft in s min h kWh pcs'.split(' '));
+
+/** `1 piece`, `12 pieces`, `2 boxes`, `40 kg`: a quantity, as it is to be shown, with its unit. */
 export function inUnits(quantity: string, unit: string): string {
-  if (quantity === '1') return `1 ${unit}`;
-  return `${quantity} ${unit}${/(s|x|ch|sh)$/.test(unit) ? 'es' : 's'}`;
+  const one = PLURALS.select(Number(quantity.replaceAll(',', ''))) === 'one';
+  return `${quantity} ${one || SYMBOLS.has(unit) ? unit : manyOf(unit)}`;
+}
+
+function manyOf(unit: string): string {
+  if (/(s|x|ch|sh)$/.test(unit)) return `${unit}es`;
+  return /[^aeiou]y$/.test(unit) ? `${unit.slice(0, -1)}ies` : `${unit}s`;
 }

@@ -53,9 +53,11 @@ describe('a message about days that moved (T9)', () => {
     );
     expect(later.subject).toBe('New days for SO-1 and SO-2');
     expect(later.body).toContain(
-      'SO-1 (your KB-9), line 1: 60 piece UV-LAMP goes out Mon 22 Mar, not Tue 9 Mar (13 days later)',
+      'SO-1 (your KB-9), line 1: 60 pieces of UV-LAMP, going out Mon 22 Mar, not Tue 9 Mar (13 days later)',
     );
-    expect(later.body).toContain('SO-2, line 3: 60 piece UV-LAMP goes out Mon 8 Mar, not Tue 9 Mar (1 day sooner)');
+    expect(later.body).toContain(
+      'SO-2, line 3: 60 pieces of UV-LAMP, going out Mon 8 Mar, not Tue 9 Mar (1 day sooner)',
+    );
     expect(later.body).toContain('sorry');
     const sooner = promiseMessage('Kasturi', from, [line('SO-2', 3, '2027-03-08')], '2027-03-01');
     expect(sooner.subject).toBe('New day for SO-2');

@@ -1,4 +1,4 @@
-import { dayText, daysBetween, type Day } from '../kernel';
+import { dayText, daysBetween, type Day, inUnits } from '../kernel';
 
 /** A line whose promise moved, as its customer is told. */
 export interface MovedPromise {
@@ -35,7 +35,7 @@ export function promiseMessage(
     const of = order.reference ? `${order.number} (your ${order.reference})` : order.number;
     const days = Math.abs(daysBetween(was, is));
     const by = `${days} ${days === 1 ? 'day' : 'days'} ${is > was ? 'later' : 'sooner'}`;
-    return `${of}, line ${lineNo}: ${quantity} ${unit} ${item} goes out ${dayText(is, workDate)}, not ${dayText(was, workDate)} (${by})`;
+    return `${of}, line ${lineNo}: ${inUnits(quantity, unit)} of ${item}, going out ${dayText(is, workDate)}, not ${dayText(was, workDate)} (${by})`;
   });
   if (moved.length > MOST_LINES) lines.push(`and ${moved.length - MOST_LINES} more`);
   const told = `we have to tell you of ${moved.length === 1 ? 'a new day' : 'new days'} for what you ordered:`;

@@ -1,5 +1,6 @@
 import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { inUnits } from '@core/kernel';
 import * as contract from '@api/stock';
 import { ChoiceField, NumberField } from '../kit/fields';
 import { money, quantity } from '../kit/formats';
@@ -28,7 +29,7 @@ export interface BetweenData {
     <dl class="facts">
       @for (place of data.item.places; track place.location.id) {
         <dt>{{ place.location.name }}</dt>
-        <dd>{{ quantity(place.onHand) }} {{ data.item.unit }}, {{ quantity(place.free) }} free</dd>
+        <dd>{{ inUnits(quantity(place.onHand), data.item.unit) }}, {{ quantity(place.free) }} free</dd>
       }
     </dl>
     <div class="fields">
@@ -70,4 +71,5 @@ export class BetweenSheet {
     return `${quantity(effects.quantity)} at what they cost, ${currency} ${money(effects.value, currency)}`;
   });
   protected readonly quantity = quantity;
+  protected readonly inUnits = inUnits;
 }

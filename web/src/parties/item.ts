@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input } f
 import { Title } from '@angular/platform-browser';
 import { Router, RouterLink } from '@angular/router';
 import { ROUTE_NAMES } from '@core/catalogue';
+import { inUnits } from '@core/kernel';
 import { Session } from '../access/session';
 import { DocumentDock } from '../documents/dock';
 import { kindName, pathOf } from '../kit/documents';
@@ -35,7 +36,7 @@ import { Parties, type StockEntry as Entry } from './service';
       <div class="head">
         <div><small>List price</small>{{ price(shown.listPrice) }}</div>
         <div><small>Tax</small>{{ shown.taxCode }}</div>
-        <div><small>On hand</small>{{ quantity(shown.onHand) }} {{ shown.unit }}</div>
+        <div><small>On hand</small>{{ inUnits(quantity(shown.onHand), shown.unit) }}</div>
         @if (shown.places.length > 1) {
           @for (place of shown.places; track place.location.id) {
             <div>
@@ -163,6 +164,7 @@ export class ItemPage {
   protected readonly routes = ROUTE_NAMES;
   protected readonly pathOf = pathOf;
   protected readonly quantity = quantity;
+  protected readonly inUnits = inUnits;
   protected readonly money = (value: string) => money(value, this.currency);
   protected readonly price = (value: string) => price(value, this.currency);
 
