@@ -8,7 +8,8 @@ import {
 } from 'mysql2';
 import { faultOf, type DatabaseFault } from './faults';
 import { rowsOf, type Cell } from './rows';
-import { insertStatements, into, Piece, type Bound, type Insertion, type Last, type Statement } from './statement';
+import { Piece, type Bound } from './piece';
+import { insertStatements, into, type Insertion, type Last, type Statement } from './statement';
 import type { NewRow, Table } from './table';
 
 /** Something SQL can be sent to: the pool, one moment of it, or a transaction. */

@@ -1,4 +1,4 @@
-import { Piece, TextPiece } from './statement';
+import { Piece, TextPiece } from './piece';
 import { jsonOf } from './json';
 
 describe('JSON with pieces of the database', () => {

@@ -1,4 +1,4 @@
-import { Piece, TextPiece } from './statement';
+import { Piece, TextPiece } from './piece';
 
 /**
  * JSON of plain objects, lists and values in which pieces stand for what only the database can tell: a text where there

@@ -1,8 +1,6 @@
+import { Piece, type Bound } from './piece';
 import { columnOf } from './rows';
 import type { NewRow, Table } from './table';
-
-/** A value that may be bound to a placeholder. */
-export type Bound = string | number | boolean | null | Buffer | Date;
 
 /** A statement to be sent with others; `rows` where it answers with rows. */
 export interface Statement {
@@ -10,20 +8,6 @@ export interface Statement {
   values: readonly (Bound | readonly Bound[])[];
   rows?: boolean;
 }
-
-/** A piece of SQL where a value would stand, with its own placeholders. */
-export class Piece {
-  constructor(
-    readonly sql: string,
-    readonly values: readonly Bound[] = [],
-  ) {}
-}
-
-/** A piece that gives a text; it must need no escaping where it stands in JSON. */
-export class TextPiece extends Piece {}
-
-/** The id the statement before this one gave, in `insertTogether`. */
-export const LAST_ID = new Piece('LAST_INSERT_ID()');
 
 /** A row to be inserted. */
 export type Inserted = Readonly<Record<string, Bound | Piece | undefined>>;

@@ -1,4 +1,4 @@
-import type { Piece } from './statement';
+import type { Piece } from './piece';
 
 /**
  * The columns of a table by their kind, each kind a text of names as the code has them, spaces between. A name ends
