@@ -3,7 +3,6 @@ import { cell, expect, pathOfDemo, pickItem, sheet, signIn, test, typeCell } fro
 test('a year of an agreement: rebate earned, goods back, rebate settled, wrapped up with what is left', async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await signIn(page);
   await page.goto('/agreements/new');
   await page.getByLabel('Customer').click();

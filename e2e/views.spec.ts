@@ -50,7 +50,7 @@ function axe(page: Page): AxeBuilder {
 
 for (const scheme of ['light', 'dark'] as const) {
   test(`axe finds nothing serious on any view, ${scheme}`, async ({ page, demo }) => {
-    test.setTimeout(180_000);
+    test.setTimeout(600_000);
     await page.emulateMedia({ colorScheme: scheme, reducedMotion: 'reduce' });
     await signIn(page);
     for (const [name, path] of VIEWS) {

@@ -50,7 +50,7 @@ export const test = base.extend<{ quiet: void }, { demo: Demo }>({
       await demo.end();
       expect(differences).toEqual([]);
     },
-    { scope: 'worker', timeout: 90_000 },
+    { scope: 'worker', timeout: 300_000 },
   ],
   baseURL: async ({ demo }, use) => use(demo.address),
   quiet: [
