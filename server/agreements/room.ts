@@ -19,9 +19,7 @@ export const room: Room = {
         ? agreementsByPace(parts.database, sumsOf(parts.database), who!.companyId, query, who!.workDate)
         : listAgreements(parts.database, who!.companyId, query, who!.workDate),
     ),
-    answers(agreements.findOffers, ({ parts, who, body }) =>
-      parts.database.snapshot((sql) => findOffers(sql, who!.companyId, body, who!.workDate)),
-    ),
+    reads(agreements.findOffers, (sql, companyId, { body, workDate }) => findOffers(sql, companyId, body, workDate)),
     reads(agreements.itemGroups, (sql, companyId) => itemGroups(sql, companyId)),
     reads(agreements.openAgreement, (sql, companyId, { params }) => openAgreement(sql, companyId, params.id)),
     reads(agreements.openProgress, (sql, companyId, { params, workDate }) =>

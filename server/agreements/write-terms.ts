@@ -92,7 +92,7 @@ export async function writeRevised(
   for (const [index, line] of effects.lines.entries()) {
     const lineId = lineIds[index];
     if (!lineId) continue;
-    await tx.together([setStatement('agreement_line', lineColumns(line), companyId, lineId)]);
+    await tx.together([setStatement(agreementLineTable, lineColumns(line), companyId, lineId)]);
     await tx.run('DELETE FROM agreement_break WHERE company_id = ? AND agreement_line_id = ?', [companyId, lineId]);
     await insertBreaks(tx, companyId, [line], [lineId]);
   }
@@ -113,7 +113,7 @@ export async function writeRevised(
 /** Sets the terms of an agreement and raises its version. */
 function termsStatements(companyId: number, id: number, columns: Record<string, Bound>): Statement[] {
   return [
-    setStatement('agreement', columns, companyId, id),
+    setStatement(agreementTable, columns, companyId, id),
     { sql: 'UPDATE agreement SET version = version + 1 WHERE company_id = ? AND id = ?', values: [companyId, id] },
   ];
 }

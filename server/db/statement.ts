@@ -70,7 +70,7 @@ export function insertStatements(insertions: readonly Insertion[], returning: bo
 
 /** Sets columns of one row of a company. */
 export function setStatement(
-  table: string,
+  { name: table }: Table,
   columns: Readonly<Record<string, Bound>>,
   companyId: number,
   id: number,

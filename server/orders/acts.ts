@@ -29,6 +29,7 @@ import {
 } from './store';
 import type { Customer } from '../parties/tables';
 import type { SalesOrderLine } from './tables';
+import { salesOrderLineTable } from './tables';
 
 const saveOrder = defineAct(contract.saveOrder, {
   right: 'orders',
@@ -137,7 +138,7 @@ async function changeLines(tx: Tx, doer: Doer, head: OrderHead, effects: OrderEf
   }
   await tx.together(
     effects.lines.flatMap((line) =>
-      line.id === null ? [] : [setStatement('sales_order_line', lineColumns(line), doer.companyId, line.id)],
+      line.id === null ? [] : [setStatement(salesOrderLineTable, lineColumns(line), doer.companyId, line.id)],
     ),
   );
   const [last] = await tx.rows<{ lineNo: number | null }>(
