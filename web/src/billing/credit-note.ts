@@ -1,14 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input } from '@angular/core';
-import { Title } from '@angular/platform-browser';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Session } from '../access/session';
 import { DocumentDock } from '../documents/dock';
-import { PostButtons } from '../documents/post-buttons';
+import { PaperActs } from '../documents/paper-acts';
+import { DocumentPage, DocumentTitle } from '../kit/document-page';
 import { pathOf } from '../kit/documents';
 import { day, money, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
-import { liveDocument } from '../kit/live';
-import { Refusals } from '../kit/refusals';
 import { Billing, type CreditNoteSheet } from './service';
 
 type Line = CreditNoteSheet['lines'][number];
@@ -23,15 +21,10 @@ const FOR = {
 /** One credit note: what it is for, its lines, and what it was set off against. */
 @Component({
   selector: 'k-credit-note',
-  imports: [PostButtons, DocumentDock, Grid, Refusals, RouterLink],
+  imports: [DocumentDock, DocumentTitle, Grid, RouterLink],
   template: `<div class="page">
-    @if (sheet(); as shown) {
-      <div class="title">
-        <h1>
-          <b>{{ shown.document.number }}</b> to {{ shown.party.name }}<span>{{ sub() }}</span>
-        </h1>
-        <k-post-buttons [document]="shown.document" />
-      </div>
+    <k-document-title [page]="page" />
+    @if (page.sheet(); as shown) {
       <div class="head">
         <div>
           <small>Customer</small
@@ -74,8 +67,6 @@ const FOR = {
         </div>
       </div>
       <k-document-dock [document]="shown.document" [orderLineId]="shown.orderLineId" />
-    } @else {
-      <k-refusals [refusals]="loaded.state().refusals" />
     }
   </div>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -83,20 +74,24 @@ const FOR = {
 export class CreditNotePage {
   private readonly billing = inject(Billing);
   private readonly session = inject(Session);
-  private readonly titles = inject(Title);
+  private readonly paper = new PaperActs();
   readonly id = input.required<string>();
-  protected readonly loaded = liveDocument(
-    this.id,
-    (id) => this.billing.creditNote(Number(id)),
-    (document, shown) => document.kind === 'CN' && document.id === shown?.document.id,
-  );
-  protected readonly sheet = computed(() => this.loaded.state().value);
-  protected readonly sub = computed(() => {
-    const sheet = this.sheet();
-    if (!sheet) return '';
-    const left = sheet.left === '0' ? 'all set off' : `${sheet.currency} ${this.money(sheet.left)} to their credit`;
-    return `for ${FOR[sheet.kind]} · ${left}`;
+  protected readonly page: DocumentPage<string, CreditNoteSheet> = new DocumentPage({
+    key: this.id,
+    name: 'Credit note',
+    open: (id) => this.billing.creditNote(Number(id)),
+    document: (sheet) => sheet.document,
+    heading: (sheet) => ({
+      strong: sheet.document.number,
+      rest: ` to ${sheet.party.name}`,
+      sub: `for ${FOR[sheet.kind]} · ${sheet.left === '0' ? 'all set off' : `${sheet.currency} ${this.money(sheet.left)} to their credit`}`,
+    }),
+    acts: () => {
+      const document = this.page.document();
+      return document ? this.paper.of(document) : [];
+    },
   });
+  private readonly sheet = this.page.sheet;
   protected readonly rowId = (row: Line) => String(this.sheet()?.lines.indexOf(row));
   protected readonly columns = computed<GridColumn<Line>[]>(() => {
     const currency = this.sheet()?.currency ?? 'MYR';
@@ -125,8 +120,4 @@ export class CreditNotePage {
   protected readonly money = (value: string) => money(value, this.sheet()?.currency ?? 'MYR');
   protected readonly day = (value: string) => day(value, this.session.workDate());
   protected readonly pathOf = pathOf;
-
-  constructor() {
-    effect(() => this.titles.setTitle(`${this.sheet()?.document.number ?? 'Credit note'} · Kampong`));
-  }
 }

@@ -1,16 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
-import { Title } from '@angular/platform-browser';
-import { Router, RouterLink } from '@angular/router';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { dec } from '@core/kernel';
 import { Session } from '../access/session';
 import { DocumentDock } from '../documents/dock';
-import { PostButtons } from '../documents/post-buttons';
+import { PaperActs } from '../documents/paper-acts';
+import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/document-page';
 import { pathOf } from '../kit/documents';
 import { day, money, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
-import { liveDocument } from '../kit/live';
-import { Quiet } from '../kit/quiet';
-import { Refusals } from '../kit/refusals';
 import { Sheets } from '../kit/sheet';
 import { allowanceText } from './allowance-text';
 import { CreditSheet } from './credit-sheet';
@@ -23,27 +20,10 @@ type Line = InvoiceSheet['lines'][number];
 /** One invoice, a customer's or a vendor's. */
 @Component({
   selector: 'k-invoice',
-  imports: [PostButtons, DocumentDock, Grid, Refusals, RouterLink],
+  imports: [DocumentDock, DocumentTitle, Grid, RouterLink],
   template: `<div class="page">
-    @if (sheet(); as shown) {
-      <div class="title">
-        <h1>
-          <b>{{ shown.document.number }}</b>{{ vendor() ? ' from ' : ' to ' }}{{ shown.party.name
-          }}<span>{{ sub() }}</span>
-        </h1>
-        @if (!vendor()) {
-          <k-post-buttons [document]="shown.document" />
-        }
-        @if (canTakeBack()) {
-          <button type="button" class="act" (click)="takeBack()">Take it back…</button>
-        }
-        @if (canCredit()) {
-          <button type="button" class="act" (click)="credit()">Credit…</button>
-        }
-        @if (owed()) {
-          <button type="button" class="act next" (click)="pay()">{{ vendor() ? 'Pay…' : 'They paid…' }}</button>
-        }
-      </div>
+    <k-document-title [page]="page" />
+    @if (page.sheet(); as shown) {
       <div class="head">
         <div>
           <small>{{ vendor() ? 'Vendor' : 'Customer' }}</small><a
@@ -97,8 +77,8 @@ type Line = InvoiceSheet['lines'][number];
           [natural]="shown.lines.length < 7"
           [rows]="shown.lines"
           [columns]="columns()"
-          [rowId]="rowId"
-          (selected)="selected.set(rowId($event))"
+          [rowId]="page.rowId"
+          (selected)="page.select($event)"
         />
         <div class="totals">
           @for (each of shown.allowances; track each.measure) {
@@ -112,9 +92,7 @@ type Line = InvoiceSheet['lines'][number];
           <b>{{ shown.currency }}</b><b>{{ money(shown.total) }}</b>
         </div>
       </div>
-      <k-document-dock [document]="shown.document" [orderLineId]="orderLineId()" />
-    } @else {
-      <k-refusals [refusals]="loaded.state().refusals" />
+      <k-document-dock [document]="shown.document" [orderLineId]="page.line()?.orderLineId ?? null" />
     }
   </div>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -122,40 +100,67 @@ type Line = InvoiceSheet['lines'][number];
 export class InvoicePage {
   private readonly billing = inject(Billing);
   private readonly session = inject(Session);
-  private readonly router = inject(Router);
-  private readonly quiet = inject(Quiet);
   private readonly sheets = inject(Sheets);
-  private readonly titles = inject(Title);
+  private readonly paper = new PaperActs();
   readonly id = input.required<string>();
   readonly side = input.required<string>();
   readonly do = input<string>();
   protected readonly vendor = computed(() => this.side() === 'vendor');
-  private readonly key = computed(() => ({
-    side: this.vendor() ? ('vendor' as const) : ('customer' as const),
-    id: Number(this.id()),
-  }));
-  protected readonly loaded = liveDocument(
-    this.key,
-    ({ side, id }) => this.billing.open(side, id),
-    (document, shown) => shown !== null && document.kind === shown.document.kind && document.id === shown.document.id,
-  );
-  protected readonly sheet = computed(() => this.loaded.state().value);
-  protected readonly selected = signal<string | null>(null);
-  protected readonly owed = computed(() => dec(this.sheet()?.owed ?? '0').gt(0));
-  protected readonly sub = computed(() => {
-    const sheet = this.sheet();
-    if (!sheet) return '';
+  protected readonly page: DocumentPage<string, InvoiceSheet, Line> = new DocumentPage({
+    key: this.id,
+    name: 'Invoice',
+    open: (id) => this.billing.open(this.vendor() ? 'vendor' : 'customer', Number(id)),
+    document: (sheet) => sheet.document,
+    heading: (sheet) => ({
+      strong: sheet.document.number,
+      rest: `${this.vendor() ? ' from ' : ' to '}${sheet.party.name}`,
+      sub: this.standing(sheet),
+    }),
+    lines: (sheet) => sheet.lines,
+    doing: this.do,
+    acts: () => this.acts(),
+  });
+  private readonly sheet = this.page.sheet;
+
+  private standing(sheet: InvoiceSheet): string {
     if (sheet.reverses) return `takes ${sheet.reverses.number} back`;
     if (sheet.reversedBy) return `taken back by ${sheet.reversedBy.number}`;
-    if (!this.owed()) return 'paid';
+    if (!dec(sheet.owed).gt(0)) return 'paid';
     const late = sheet.dueDate < this.session.workDate();
     return `${sheet.currency} ${money(sheet.owed, sheet.currency)} ${this.vendor() ? 'to pay' : 'owed'}, ${late ? 'was ' : ''}due ${this.day(sheet.dueDate)}`;
-  });
-  protected readonly rowId = (row: Line) => String(row.id);
-  protected readonly orderLineId = computed(() => {
-    const lines = this.sheet()?.lines ?? [];
-    return (lines.find((line) => this.rowId(line) === this.selected()) ?? lines[0])?.orderLineId ?? null;
-  });
+  }
+
+  private acts(): DocumentAct[] {
+    const sheet = this.sheet();
+    if (!sheet) return [];
+    const vendor = this.vendor();
+    return [
+      ...(vendor ? [] : this.paper.of(sheet.document)),
+      {
+        name: 'take-back',
+        label: 'Take it back…',
+        when: vendor && !sheet.reverses && !sheet.reversedBy,
+        does: () => this.sheets.open(TakeBackSheet, sheet),
+        says: ({ made }) => ['Taken back by', made[0]],
+      },
+      {
+        name: 'credit',
+        label: 'Credit…',
+        when: !vendor && sheet.lines.some((line) => line.creditable !== null && dec(line.creditable).gt(0)),
+        does: () => this.sheets.open(CreditSheet, sheet),
+        says: ({ made }) => ['Credited:', made[0]],
+      },
+      {
+        name: 'pay',
+        label: vendor ? 'Pay…' : 'They paid…',
+        place: 'step',
+        when: dec(sheet.owed).gt(0),
+        does: () => this.sheets.open(PaymentSheet, sheet),
+        says: ({ made }) => ['Recorded:', made[0]],
+      },
+    ];
+  }
+
   protected readonly columns = computed<GridColumn<Line>[]>(() => {
     const currency = this.sheet()?.currency ?? 'MYR';
     return [
@@ -198,49 +203,4 @@ export class InvoicePage {
   protected readonly day = (value: string) => day(value, this.session.workDate());
   protected readonly pathOf = pathOf;
   protected readonly allowanceText = allowanceText;
-
-  constructor() {
-    effect(() => this.titles.setTitle(`${this.sheet()?.document.number ?? 'Invoice'} · Kampong`));
-    effect(() => {
-      if (this.do() !== 'pay' || !this.sheet()) return;
-      untracked(() => {
-        void this.router.navigate([], { queryParams: {}, replaceUrl: true });
-        this.pay();
-      });
-    });
-  }
-
-  protected readonly canCredit = computed(
-    () =>
-      !this.vendor() &&
-      (this.sheet()?.lines ?? []).some((line) => line.creditable !== null && dec(line.creditable).gt(0)),
-  );
-
-  protected readonly canTakeBack = computed(() => {
-    const sheet = this.sheet();
-    return this.vendor() && sheet !== null && !sheet.reverses && !sheet.reversedBy;
-  });
-
-  protected takeBack(): void {
-    this.sheets.open(TakeBackSheet, this.sheet()!).subscribe((done) => {
-      if (!done) return;
-      this.quiet.say('Taken back by', done.made[0]!);
-      this.loaded.reload();
-    });
-  }
-
-  protected credit(): void {
-    this.sheets.open(CreditSheet, this.sheet()!).subscribe((done) => {
-      const note = done?.made[0];
-      if (note) this.quiet.say('Credited:', note);
-      if (note) this.loaded.reload();
-    });
-  }
-
-  protected pay(): void {
-    this.sheets.open(PaymentSheet, this.sheet()!).subscribe((done) => {
-      const payment = done?.made[0];
-      if (payment) this.quiet.say('Recorded:', payment);
-    });
-  }
 }

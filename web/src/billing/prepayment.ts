@@ -1,28 +1,21 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input } from '@angular/core';
-import { Title } from '@angular/platform-browser';
+import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Session } from '../access/session';
 import { DocumentDock } from '../documents/dock';
+import { DocumentPage, DocumentTitle } from '../kit/document-page';
 import { pathOf } from '../kit/documents';
 import { day, money } from '../kit/formats';
-import { liveDocument } from '../kit/live';
-import { Refusals } from '../kit/refusals';
-import { Billing } from './service';
+import { Billing, type PrepaymentSheet } from './service';
 
 const MOVED = { drawn: 'Drawn by', returned: 'Paid back', carried: 'Carried to the renewal' } as const;
 
 /** One prepayment: what is left of it, and everything that moved it. // A12 */
 @Component({
   selector: 'k-prepayment',
-  imports: [DocumentDock, Refusals, RouterLink],
+  imports: [DocumentDock, DocumentTitle, RouterLink],
   template: `<div class="page">
-    @if (sheet(); as shown) {
-      <div class="title">
-        <h1>
-          <b>{{ shown.document.number }}</b> from {{ shown.party.name
-          }}<span>{{ shown.currency }} {{ money(shown.left) }} left of {{ money(shown.amount) }}</span>
-        </h1>
-      </div>
+    <k-document-title [page]="page" />
+    @if (page.sheet(); as shown) {
       <div class="head">
         <div>
           <small>Customer</small
@@ -65,8 +58,6 @@ const MOVED = { drawn: 'Drawn by', returned: 'Paid back', carried: 'Carried to t
         </table>
       </div>
       <k-document-dock [document]="shown.document" />
-    } @else {
-      <k-refusals [refusals]="loaded.state().refusals" />
     }
   </div>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -74,20 +65,21 @@ const MOVED = { drawn: 'Drawn by', returned: 'Paid back', carried: 'Carried to t
 export class PrepaymentPage {
   private readonly billing = inject(Billing);
   private readonly session = inject(Session);
-  private readonly titles = inject(Title);
   readonly id = input.required<string>();
-  protected readonly loaded = liveDocument(
-    this.id,
-    (id) => this.billing.prepayment(Number(id)),
-    (document, shown) => document.kind === 'AG' && document.id === shown?.agreement.id,
-  );
-  protected readonly sheet = computed(() => this.loaded.state().value);
+  protected readonly page: DocumentPage<string, PrepaymentSheet> = new DocumentPage({
+    key: this.id,
+    name: 'Prepayment',
+    open: (id) => this.billing.prepayment(Number(id)),
+    document: (sheet) => sheet.document,
+    heading: (sheet) => ({
+      strong: sheet.document.number,
+      rest: ` from ${sheet.party.name}`,
+      sub: `${sheet.currency} ${this.money(sheet.left)} left of ${this.money(sheet.amount)}`,
+    }),
+    touchedBy: (document, sheet) => document.kind === 'AG' && document.id === sheet?.agreement.id,
+  });
   protected readonly moved = MOVED;
-  protected readonly money = (value: string) => money(value, this.sheet()?.currency ?? 'MYR');
+  protected readonly money = (value: string) => money(value, this.page.sheet()?.currency ?? 'MYR');
   protected readonly day = (value: string) => day(value, this.session.workDate());
   protected readonly pathOf = pathOf;
-
-  constructor() {
-    effect(() => this.titles.setTitle(`${this.sheet()?.document.number ?? 'Prepayment'} · Kampong`));
-  }
 }

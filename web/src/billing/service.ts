@@ -4,8 +4,10 @@ import type * as z from 'zod';
 import * as contract from '@api/billing';
 import { Api } from '../kit/api';
 
+export type InvoiceQuery = z.input<typeof contract.listInvoices.query>;
 export type InvoiceRow = z.infer<typeof contract.InvoiceRow>;
 export type CreditNoteSheet = z.infer<typeof contract.CreditNoteSheet>;
+export type PrepaymentSheet = z.infer<typeof contract.openPrepayment.out>;
 export type InvoiceSheet = z.infer<typeof contract.InvoiceSheet>;
 
 /** The billing room's way to the server. */
@@ -13,7 +15,7 @@ export type InvoiceSheet = z.infer<typeof contract.InvoiceSheet>;
 export class Billing {
   private readonly api = inject(Api);
 
-  list(query: z.input<typeof contract.listInvoices.query>) {
+  list(query: InvoiceQuery) {
     return this.api.call(contract.listInvoices, { query });
   }
 

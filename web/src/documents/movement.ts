@@ -1,19 +1,16 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
-import { Title } from '@angular/platform-browser';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type * as z from 'zod';
 import * as contract from '@api/stock';
 import { Session } from '../access/session';
 import { Api } from '../kit/api';
+import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/document-page';
 import { pathOf } from '../kit/documents';
 import { day, money, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
-import { liveDocument } from '../kit/live';
-import { Quiet } from '../kit/quiet';
-import { Refusals } from '../kit/refusals';
 import { Sheets } from '../kit/sheet';
 import { DocumentDock } from './dock';
-import { PostButtons } from './post-buttons';
+import { PaperActs } from './paper-acts';
 import { ReverseSheet, type ReverseData } from './reverse-sheet';
 
 type Sheet = z.infer<typeof contract.MovementSheet>;
@@ -22,21 +19,10 @@ type Line = Sheet['lines'][number];
 /** A receipt or a shipment: what moved, at what cost, and its other half where it was a drop shipment. */
 @Component({
   selector: 'k-movement',
-  imports: [PostButtons, DocumentDock, Grid, Refusals, RouterLink],
+  imports: [DocumentDock, DocumentTitle, Grid, RouterLink],
   template: `<div class="page">
-    @if (sheet(); as shown) {
-      <div class="title">
-        <h1>
-          <b>{{ shown.document.number }}</b>{{ receipt() ? ' received from ' : ' shipped to ' }}{{ shown.party.name }}
-          <span>posted {{ day(shown.postedOn) }} · cost {{ shown.currency }} {{ money(shown.cost) }}</span>
-        </h1>
-        @if (!receipt()) {
-          <k-post-buttons [document]="shown.document" />
-        }
-        @if (!shown.reverses && !shown.reversedBy && mayReverse()) {
-          <button type="button" class="act" (click)="reverse()">Reverse…</button>
-        }
-      </div>
+    <k-document-title [page]="page" />
+    @if (page.sheet(); as shown) {
       <div class="head">
         <div>
           <small>{{ receipt() ? 'Vendor' : 'Customer' }}</small><a
@@ -70,13 +56,11 @@ type Line = Sheet['lines'][number];
           [natural]="shown.lines.length < 7"
           [rows]="shown.lines"
           [columns]="columns()"
-          [rowId]="rowId"
-          (selected)="selected.set(rowId($event))"
+          [rowId]="page.rowId"
+          (selected)="page.select($event)"
         />
       </div>
-      <k-document-dock [document]="shown.document" [orderLineId]="orderLineId()" />
-    } @else {
-      <k-refusals [refusals]="loaded.state().refusals" />
+      <k-document-dock [document]="shown.document" [orderLineId]="page.line()?.orderLineId ?? null" />
     }
   </div>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -84,25 +68,47 @@ type Line = Sheet['lines'][number];
 export class MovementPage {
   private readonly api = inject(Api);
   private readonly session = inject(Session);
-  private readonly titles = inject(Title);
   private readonly sheets = inject(Sheets);
-  private readonly quiet = inject(Quiet);
+  private readonly paper = new PaperActs();
   readonly id = input.required<string>();
   readonly kind = input.required<'RC' | 'SH'>();
   protected readonly receipt = computed(() => this.kind() === 'RC');
-  private readonly key = computed(() => ({ kind: this.kind(), id: Number(this.id()) }));
-  protected readonly loaded = liveDocument(
-    this.key,
-    ({ kind, id }) => this.api.call(kind === 'RC' ? contract.openReceipt : contract.openShipment, { params: { id } }),
-    (document, shown) => document.kind === shown?.document.kind && document.id === shown.document.id,
-  );
-  protected readonly sheet = computed(() => this.loaded.state().value);
-  protected readonly selected = signal<string | null>(null);
-  protected readonly rowId = (row: Line) => `${row.sourceLineNo}-${this.sheet()?.lines.indexOf(row)}`;
-  protected readonly orderLineId = computed(() => {
-    const lines = this.sheet()?.lines ?? [];
-    return (lines.find((line) => this.rowId(line) === this.selected()) ?? lines[0])?.orderLineId ?? null;
+  protected readonly page: DocumentPage<string, Sheet, Line> = new DocumentPage({
+    key: this.id,
+    name: 'Movement',
+    open: (id) =>
+      this.api.call(this.receipt() ? contract.openReceipt : contract.openShipment, { params: { id: Number(id) } }),
+    document: (sheet) => sheet.document,
+    heading: (sheet) => ({
+      strong: sheet.document.number,
+      rest: `${this.receipt() ? ' received from ' : ' shipped to '}${sheet.party.name}`,
+      sub: `posted ${this.day(sheet.postedOn)} · cost ${sheet.currency} ${this.money(sheet.cost)}`,
+    }),
+    lines: (sheet) => sheet.lines,
+    rowId: (line) => `${line.sourceLineNo}-${this.sheet()?.lines.indexOf(line)}`,
+    acts: () => this.acts(),
   });
+  private readonly sheet = this.page.sheet;
+
+  private acts(): DocumentAct[] {
+    const sheet = this.sheet();
+    if (!sheet) return [];
+    const { document, currency } = sheet;
+    return [
+      ...(this.receipt() ? [] : this.paper.of(document)),
+      {
+        name: 'reverse',
+        label: 'Reverse…',
+        when: !sheet.reverses && !sheet.reversedBy && this.session.may('goods'),
+        does: () => this.sheets.open<ReverseData>(ReverseSheet, { document, currency }),
+        says: ({ made }) => [
+          made.length > 1 ? 'Both halves are taken back:' : 'Taken back:',
+          made.find((each) => each.kind === document.kind),
+        ],
+      },
+    ];
+  }
+
   protected readonly columns = computed<GridColumn<Line>[]>(() => {
     const currency = this.sheet()?.currency ?? 'MYR';
     return [
@@ -137,20 +143,4 @@ export class MovementPage {
   protected readonly pathOf = pathOf;
   protected readonly money = (value: string) => money(value, this.sheet()?.currency ?? 'MYR');
   protected readonly day = (value: string) => day(value, this.session.workDate());
-
-  protected readonly mayReverse = computed(() => this.session.may('goods'));
-
-  protected reverse(): void {
-    const { document, currency } = this.sheet()!;
-    this.sheets.open<ReverseData>(ReverseSheet, { document, currency }).subscribe((done) => {
-      const own = done?.made.find((made) => made.kind === document.kind);
-      if (!done || !own) return;
-      this.loaded.reload();
-      this.quiet.say(done.made.length > 1 ? 'Both halves are taken back:' : 'Taken back:', own);
-    });
-  }
-
-  constructor() {
-    effect(() => this.titles.setTitle(`${this.sheet()?.document.number ?? 'Movement'} · Kampong`));
-  }
 }

@@ -1,9 +1,11 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 
+/** An entry of the menu: something to do, or a file. */
 export interface MoreEntry {
-  value: string;
+  name: string;
   label: string;
+  file?: string;
 }
 
 /** What else can be done with a document, behind one quiet button of its title. */
@@ -12,8 +14,12 @@ export interface MoreEntry {
   imports: [MatMenuModule],
   template: `<button type="button" class="act" [matMenuTriggerFor]="menu">More</button>
     <mat-menu #menu="matMenu">
-      @for (entry of entries(); track entry.value) {
-        <button mat-menu-item (click)="chosen.emit(entry.value)">{{ entry.label }}</button>
+      @for (entry of entries(); track entry.name) {
+        @if (entry.file) {
+          <a mat-menu-item target="_blank" [href]="entry.file">{{ entry.label }}</a>
+        } @else {
+          <button mat-menu-item (click)="chosen.emit(entry)">{{ entry.label }}</button>
+        }
       }
     </mat-menu>`,
   styles: `
@@ -23,7 +29,7 @@ export interface MoreEntry {
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class MoreMenu {
-  readonly entries = input.required<readonly MoreEntry[]>();
-  readonly chosen = output<string>();
+export class MoreMenu<Entry extends MoreEntry> {
+  readonly entries = input.required<readonly Entry[]>();
+  readonly chosen = output<Entry>();
 }

@@ -1,5 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { Title } from '@angular/platform-browser';
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type * as z from 'zod';
 import * as contract from '@api/mail';
@@ -7,38 +6,25 @@ import { Session } from '../access/session';
 import { SendSheet } from '../documents/send-sheet';
 import { Api, refusalsOf, type RefusalShown } from '../kit/api';
 import { Dock } from '../kit/dock';
-import { pathOf } from '../kit/documents';
 import { day } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
-import { ListPage } from '../kit/list-page';
-import { LiveList } from '../kit/live';
+import { DocumentList, ListPage } from '../kit/list-page';
 import { Quiet } from '../kit/quiet';
 import { Refusals } from '../kit/refusals';
 import { Sheets } from '../kit/sheet';
 
+type Query = z.input<typeof contract.listDrafts.query>;
 type Row = z.infer<typeof contract.DraftRow>;
 
 /** Messages that were drafted: read, changed and sent by somebody, or dropped. // T9 */
 @Component({
   selector: 'k-drafts',
   imports: [Dock, ListPage, Refusals, RouterLink],
-  template: `<k-list-page
-    head="To be sent"
-    sub="messages that were drafted; each is read, changed where it must be, and sent or dropped"
-    looksIn="Party or subject"
-    [q]="q() ?? ''"
-    [filters]="[]"
-    [list]="list"
-    [columns]="columns()"
-    [rowId]="rowId"
-    [pathTo]="pathTo"
-    empty="Nothing waits to be sent. Whoever’s promise moves gets a message drafted here."
-    (chosen)="chosen.set(rowId($event))"
-  >
+  template: `<k-list-page [list]="list">
     <span acts><a class="act" routerLink="/mail">What was sent</a></span>
-    <k-dock [tabs]="['Message']" chosen="Message" [about]="shown()?.recipient ?? ''">
+    <k-dock [tabs]="['Message']" chosen="Message" [about]="list.row()?.recipient ?? ''">
       <k-refusals [refusals]="refusals()" />
-      @if (shown(); as row) {
+      @if (list.row(); as row) {
         <div class="message">
           <div>
             <h3>{{ row.subject }}</h3>
@@ -83,31 +69,26 @@ export class DraftsPage {
   private readonly api = inject(Api);
   private readonly sheets = inject(Sheets);
   private readonly quiet = inject(Quiet);
-  readonly q = input<string>();
-  private readonly query = computed(() => ({ q: this.q() ?? '' }));
-  protected readonly list = new LiveList(
-    this.query,
-    (query, cursor) => this.api.call(contract.listDrafts, { query: { ...query, ...(cursor ? { cursor } : {}) } }),
-    [...contract.SENDABLE],
-  );
-  protected readonly rowId = (row: Row) => String(row.id);
-  protected readonly pathTo = (row: Row) => pathOf(row.document);
-  protected readonly chosen = signal<string | null>(null);
-  protected readonly refusals = signal<RefusalShown[]>([]);
-  protected readonly shown = computed(() => {
-    const rows = this.list.rows();
-    return rows.find((each) => this.rowId(each) === this.chosen()) ?? rows[0] ?? null;
+  protected readonly list: DocumentList<Query, Row> = new DocumentList({
+    head: 'To be sent',
+    sub: 'messages that were drafted; each is read, changed where it must be, and sent or dropped',
+    looksIn: 'Party or subject',
+    load: (query) => this.api.call(contract.listDrafts, { query }),
+    kinds: [...contract.SENDABLE],
+    document: (row) => row.document,
+    columns: () => this.columns(),
+    empty: 'Nothing waits to be sent. Whoever’s promise moves gets a message drafted here.',
   });
-  protected readonly columns = computed<GridColumn<Row>[]>(() => [
-    { id: 'written', head: 'Drafted', width: 110, text: (row) => day(row.writtenOn, this.session.workDate()) },
-    { id: 'party', head: 'To', width: 210, text: (row) => row.party },
-    { id: 'address', head: 'Address', width: 250, text: (row) => row.recipient },
-    { id: 'subject', head: 'Subject', text: (row) => row.subject },
-    { id: 'document', head: 'Goes with it', width: 110, text: (row) => row.document.number, link: this.pathTo },
-  ]);
+  protected readonly refusals = signal<RefusalShown[]>([]);
 
-  constructor() {
-    inject(Title).setTitle('To be sent · Kampong');
+  private columns(): GridColumn<Row>[] {
+    return [
+      { id: 'written', head: 'Drafted', width: 110, text: (row) => day(row.writtenOn, this.session.workDate()) },
+      { id: 'party', head: 'To', width: 210, text: (row) => row.party },
+      { id: 'address', head: 'Address', width: 250, text: (row) => row.recipient },
+      { id: 'subject', head: 'Subject', text: (row) => row.subject },
+      { id: 'document', head: 'Goes with it', width: 110, text: (row) => row.document.number, link: this.list.pathTo },
+    ];
   }
 
   protected send(row: Row): void {

@@ -1,5 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { Title } from '@angular/platform-browser';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { of } from 'rxjs';
 import type * as z from 'zod';
@@ -10,28 +9,17 @@ import { Dock } from '../kit/dock';
 import { pathOf } from '../kit/documents';
 import { counted, day, moment } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
-import { ListPage } from '../kit/list-page';
-import { liveDocument, LiveList } from '../kit/live';
+import { DocumentList, ListPage } from '../kit/list-page';
+import { liveDocument } from '../kit/live';
 
+type Query = z.input<typeof contract.listMessages.query>;
 type Row = z.infer<typeof contract.MessageRow>;
 
 /** The mail room: it stands in for the post. What was sent to parties, newest first, each with its attachment. */
 @Component({
   selector: 'k-mail-room',
   imports: [Dock, ListPage, RouterLink],
-  template: `<k-list-page
-    head="Mail room"
-    sub="what was sent to customers and vendors; it stands in for the post"
-    looksIn="Party, subject or document"
-    [q]="q() ?? ''"
-    [filters]="[]"
-    [list]="list"
-    [columns]="columns()"
-    [rowId]="rowId"
-    [pathTo]="pathTo"
-    empty="Nothing was sent yet. Documents are sent from their own page, with Send…"
-    (chosen)="chosen.set(rowId($event))"
-  >
+  template: `<k-list-page [list]="list">
     <span acts><a class="act" routerLink="/mail/drafts">To be sent</a></span>
     <k-dock [tabs]="['Message']" chosen="Message" [about]="message().value?.recipient ?? ''">
       @if (message().value; as shown) {
@@ -67,43 +55,39 @@ type Row = z.infer<typeof contract.MessageRow>;
 export class MailRoom {
   private readonly session = inject(Session);
   private readonly api = inject(Api);
-  readonly q = input<string>();
-  private readonly query = computed(() => ({ q: this.q() ?? '' }));
-  protected readonly list = new LiveList(
-    this.query,
-    (query, cursor) => this.api.call(contract.listMessages, { query: { ...query, ...(cursor ? { cursor } : {}) } }),
-    [...contract.SENDABLE],
-  );
-  protected readonly rowId = (row: Row) => String(row.id);
-  protected readonly pathTo = (row: Row) => pathOf(row.document);
-  protected readonly chosen = signal<string | null>(null);
-  private readonly shownId = computed(() => {
-    const rows = this.list.rows();
-    return (rows.find((each) => this.rowId(each) === this.chosen()) ?? rows[0])?.id ?? null;
+  protected readonly list: DocumentList<Query, Row> = new DocumentList({
+    head: 'Mail room',
+    sub: 'what was sent to customers and vendors; it stands in for the post',
+    looksIn: 'Party, subject or document',
+    load: (query) => this.api.call(contract.listMessages, { query }),
+    kinds: [...contract.SENDABLE],
+    document: (row) => row.document,
+    columns: () => this.columns(),
+    empty: 'Nothing was sent yet. Documents are sent from their own page, with Send…',
   });
+  private readonly shownId = computed(() => this.list.row()?.id ?? null);
   protected readonly message = liveDocument(
     this.shownId,
     (id) => (id === null ? of(null) : this.api.call(contract.openMessage, { params: { id } })),
     () => false,
   ).state;
-  protected readonly columns = computed<GridColumn<Row>[]>(() => [
-    { id: 'sent', head: 'Sent', width: 110, text: (row) => day(row.sentOn, this.session.workDate()) },
-    { id: 'party', head: 'To', width: 210, text: (row) => row.party },
-    { id: 'address', head: 'Address', width: 250, text: (row) => row.recipient },
-    { id: 'subject', head: 'Subject', text: (row) => row.subject },
-    {
-      id: 'document',
-      head: 'Document',
-      width: 100,
-      text: (row) => row.document.number,
-      link: this.pathTo,
-    },
-    { id: 'by', head: 'By', width: 100, text: (row) => row.person },
-  ]);
-  constructor() {
-    inject(Title).setTitle('Mail room · Kampong');
-  }
 
+  private columns(): GridColumn<Row>[] {
+    return [
+      { id: 'sent', head: 'Sent', width: 110, text: (row) => day(row.sentOn, this.session.workDate()) },
+      { id: 'party', head: 'To', width: 210, text: (row) => row.party },
+      { id: 'address', head: 'Address', width: 250, text: (row) => row.recipient },
+      { id: 'subject', head: 'Subject', text: (row) => row.subject },
+      {
+        id: 'document',
+        head: 'Document',
+        width: 100,
+        text: (row) => row.document.number,
+        link: this.list.pathTo,
+      },
+      { id: 'by', head: 'By', width: 100, text: (row) => row.person },
+    ];
+  }
   protected readonly pathOf = pathOf;
   protected readonly moment = moment;
   protected readonly size = (bytes: number) => counted(Math.max(1, Math.round(bytes / 1024)), 'kilobyte');

@@ -1,7 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { Title } from '@angular/platform-browser';
-import type { OrderState } from '@core/orders';
-import type { DocumentRef } from '@core/kernel';
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { bringInOrders } from '@api/exchange';
 import { Session } from '../access/session';
 import { DocumentDockLazy } from '../documents/lazy';
@@ -9,11 +6,10 @@ import { pathOf } from '../kit/documents';
 import { day, money } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
 import { ImportSheet, type ImportData } from '../kit/import-sheet';
-import { ListPage } from '../kit/list-page';
-import { LiveList } from '../kit/live';
+import { DocumentList, ListPage } from '../kit/list-page';
 import { Quiet } from '../kit/quiet';
 import { Sheets } from '../kit/sheet';
-import { Orders, type OrderRow } from './service';
+import { Orders, type OrderQuery, type OrderRow } from './service';
 
 const IMPORTED: ImportData = {
   endpoint: bringInOrders,
@@ -31,22 +27,9 @@ const IMPORTED: ImportData = {
 @Component({
   selector: 'k-order-list',
   imports: [DocumentDockLazy, ListPage],
-  template: `<k-list-page
-    head="Orders"
-    sub="what customers asked for, and how far each order is"
-    looksIn="Number, reference or customer"
-    [q]="q() ?? ''"
-    [filters]="filters()"
-    [make]="{ label: 'New order', path: '/orders/new' }"
-    [list]="list"
-    [columns]="columns()"
-    [rowId]="rowId"
-    [pathTo]="pathTo"
-    empty="No order fits. Orders come from releasing an agreement, or are typed with New order."
-    (chosen)="chosen.set(rowId($event))"
-  >
+  template: `<k-list-page [list]="list">
     <button acts type="button" class="act" (click)="bringIn()">Bring in…</button>
-    <k-document-dock-lazy [document]="about()" />
+    <k-document-dock-lazy [document]="list.about()" />
   </k-list-page>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -55,27 +38,31 @@ export class OrderList {
   private readonly orders = inject(Orders);
   private readonly sheets = inject(Sheets);
   private readonly quiet = inject(Quiet);
-  readonly q = input<string>();
-  readonly state = input<string>();
-  private readonly query = computed(() => ({
-    q: this.q() ?? '',
-    ...(this.state() ? { state: this.state() as OrderState } : {}),
-  }));
-  protected readonly list = new LiveList(
-    this.query,
-    (query, cursor) => this.orders.list({ ...query, ...(cursor ? { cursor } : {}) }),
-    ['SO'],
-  );
-  protected readonly rowId = (row: OrderRow) => String(row.id);
-  protected readonly pathTo = (row: OrderRow) => pathOf({ kind: 'SO', id: row.id });
-  protected readonly chosen = signal<string | null>(null);
-  /** What the dock is about: the row one is on, else the first. */
-  protected readonly about = computed<DocumentRef | null>(() => {
-    const rows = this.list.rows();
-    const row = rows.find((each) => this.rowId(each) === this.chosen()) ?? rows[0];
-    return row ? { kind: 'SO', id: row.id, number: row.number } : null;
+  protected readonly list: DocumentList<OrderQuery, OrderRow> = new DocumentList({
+    head: 'Orders',
+    sub: 'what customers asked for, and how far each order is',
+    looksIn: 'Number, reference or customer',
+    filters: [
+      {
+        name: 'state',
+        label: 'State',
+        chips: [
+          ['', 'All'],
+          ['draft', 'Draft'],
+          ['confirmed', 'Confirmed'],
+          ['closed', 'Closed'],
+          ['cancelled', 'Cancelled'],
+        ],
+      },
+    ],
+    make: { label: 'New order', path: '/orders/new' },
+    load: (query) => this.orders.list(query),
+    kinds: ['SO'],
+    document: ({ id, number }) => ({ kind: 'SO', id, number }),
+    columns: () => this.columns(),
+    empty: 'No order fits. Orders come from releasing an agreement, or are typed with New order.',
   });
-  /** Orders from a file; they stand first in the list, which follows what is made by itself. */
+
   protected bringIn(): void {
     this.sheets.open<ImportData>(ImportSheet, IMPORTED).subscribe((done) => {
       if (!done) return;
@@ -86,21 +73,7 @@ export class OrderList {
     });
   }
 
-  protected readonly filters = computed(() => [
-    {
-      name: 'state',
-      label: 'State',
-      value: this.state() ?? '',
-      chips: [
-        { value: '', label: 'All' },
-        { value: 'draft', label: 'Draft' },
-        { value: 'confirmed', label: 'Confirmed' },
-        { value: 'closed', label: 'Closed' },
-        { value: 'cancelled', label: 'Cancelled' },
-      ],
-    },
-  ]);
-  protected readonly columns = computed<GridColumn<OrderRow>[]>(() => {
+  private columns(): GridColumn<OrderRow>[] {
     const workDate = this.session.workDate();
     return [
       {
@@ -108,7 +81,7 @@ export class OrderList {
         head: 'Number',
         width: 96,
         text: (row) => row.number,
-        link: this.pathTo,
+        link: this.list.pathTo,
       },
       { id: 'customer', head: 'Customer', text: (row) => row.customer.name },
       { id: 'reference', head: 'Their reference', width: 130, text: (row) => row.customerReference },
@@ -140,9 +113,5 @@ export class OrderList {
         ],
       },
     ];
-  });
-
-  constructor() {
-    inject(Title).setTitle('Orders · Kampong');
   }
 }

@@ -11,6 +11,7 @@ import * as desk from '@api/desk';
 import { Api, type ActDone, type Previewed } from '../kit/api';
 
 export type OrderSheet = z.infer<typeof contract.OrderSheet>;
+export type OrderQuery = z.input<typeof contract.listOrders.query>;
 export type OrderRow = z.infer<typeof contract.OrderRow>;
 export type OrderLine = z.infer<typeof contract.OrderLine>;
 export type OrderInput = z.input<typeof contract.saveOrder.input>;
@@ -32,7 +33,7 @@ export class Orders {
     return this.api.call(contract.salesPeople).pipe(map(({ rows }) => rows));
   }
 
-  list(query: z.input<typeof contract.listOrders.query>) {
+  list(query: OrderQuery) {
     return this.api.call(contract.listOrders, { query });
   }
 

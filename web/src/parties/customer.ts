@@ -1,27 +1,24 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input } from '@angular/core';
-import { Title } from '@angular/platform-browser';
+import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Session } from '../access/session';
+import { DocumentPage, DocumentTitle } from '../kit/document-page';
 import { pathOf } from '../kit/documents';
 import { day, money } from '../kit/formats';
-import { liveDocument } from '../kit/live';
-import { Refusals } from '../kit/refusals';
 import { OpenItems } from './open-items';
-import { Parties } from './service';
+import { Parties, type CustomerSheet } from './service';
 
 /** A customer: what they owe and what makes it, where their goods go, what they agreed. */
 @Component({
   selector: 'k-customer',
-  imports: [OpenItems, Refusals, RouterLink],
+  imports: [DocumentTitle, OpenItems, RouterLink],
   template: `<div class="page">
-    @if (sheet(); as shown) {
-      <div class="title">
-        <h1>
-          <b>{{ shown.name }}</b><span>{{ shown.number }} · owes {{ shown.currency }} {{ money(shown.balance) }}</span>
-        </h1>
+    <k-document-title [page]="page">
+      @if (page.sheet(); as shown) {
         <a class="act" routerLink="/lists" [queryParams]="{ list: 'customers', q: shown.number }">Limit and terms</a>
         <a class="act" routerLink="/lists" [queryParams]="{ list: 'permits', q: shown.name }">Permits</a>
-      </div>
+      }
+    </k-document-title>
+    @if (page.sheet(); as shown) {
       <div class="head">
         <div><small>Phone</small>{{ shown.phone || '–' }}</div>
         <div><small>Terms</small>{{ shown.terms }}</div>
@@ -57,8 +54,6 @@ import { Parties } from './service';
           </tbody>
         </table>
       </div>
-    } @else {
-      <k-refusals [refusals]="loaded.state().refusals" />
     }
   </div>`,
   styles: `
@@ -75,19 +70,18 @@ import { Parties } from './service';
 export class CustomerPage {
   private readonly parties = inject(Parties);
   private readonly session = inject(Session);
-  private readonly titles = inject(Title);
   readonly id = input.required<string>();
-  protected readonly loaded = liveDocument(
-    this.id,
-    (id) => this.parties.customer(Number(id)),
-    (document) => ['CI', 'CN', 'PY', 'PP', 'AG'].includes(document.kind),
-  );
-  protected readonly sheet = computed(() => this.loaded.state().value);
+  protected readonly page: DocumentPage<string, CustomerSheet> = new DocumentPage({
+    key: this.id,
+    name: 'Customer',
+    open: (id) => this.parties.customer(Number(id)),
+    heading: (sheet) => ({
+      strong: sheet.name,
+      sub: `${sheet.number} · owes ${sheet.currency} ${this.money(sheet.balance)}`,
+    }),
+    touchedBy: (document) => ['CI', 'CN', 'PY', 'PP', 'AG'].includes(document.kind),
+  });
   protected readonly pathOf = pathOf;
-  protected readonly money = (value: string) => money(value, this.sheet()?.currency ?? 'MYR');
+  protected readonly money = (value: string) => money(value, this.page.sheet()?.currency ?? 'MYR');
   protected readonly day = (value: string) => day(value, this.session.workDate());
-
-  constructor() {
-    effect(() => this.titles.setTitle(`${this.sheet()?.name ?? 'Customer'} · Kampong`));
-  }
 }

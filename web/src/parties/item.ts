@@ -1,38 +1,31 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input } from '@angular/core';
-import { Title } from '@angular/platform-browser';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { ROUTE_NAMES } from '@core/catalogue';
 import { inUnits } from '@core/kernel';
 import { Session } from '../access/session';
 import { DocumentDock } from '../documents/dock';
+import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/document-page';
 import { kindName, pathOf } from '../kit/documents';
 import { day, money, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
-import { liveDocument, LiveList } from '../kit/live';
+import { LiveList } from '../kit/live';
 import { Locations } from '../kit/locations';
-import { Quiet } from '../kit/quiet';
-import { Refusals } from '../kit/refusals';
 import { Sheets } from '../kit/sheet';
 import { BetweenSheet, type BetweenData } from './between-sheet';
-import { Parties, type StockEntry as Entry } from './service';
+import { Parties, type ItemSheet, type StockEntry as Entry } from './service';
 
 /** An item: how it is supplied, what is on hand, who sells it to us. */
 @Component({
   selector: 'k-item',
-  imports: [DocumentDock, Grid, Refusals, RouterLink],
+  imports: [DocumentDock, DocumentTitle, Grid, RouterLink],
   template: `<div class="page">
-    @if (sheet(); as shown) {
-      <div class="title">
-        <h1>
-          <b>{{ shown.number }}</b> {{ shown.name
-          }}<span>by {{ shown.unit }}, supplied by {{ routes[shown.route] }}</span>
-        </h1>
+    <k-document-title [page]="page">
+      @if (page.sheet(); as shown) {
         <a class="act" routerLink="/lists" [queryParams]="{ list: 'prices', q: shown.number }">Kept prices</a>
         <a class="act" routerLink="/lists" [queryParams]="{ list: 'units', q: shown.number }">Units</a>
-        @if (movable()) {
-          <button type="button" class="act" (click)="move()">Move…</button>
-        }
-      </div>
+      }
+    </k-document-title>
+    @if (page.sheet(); as shown) {
       <div class="head">
         <div><small>List price</small>{{ price(shown.listPrice) }}</div>
         <div><small>Tax</small>{{ shown.taxCode }}</div>
@@ -87,8 +80,6 @@ import { Parties, type StockEntry as Entry } from './service';
         }
       </div>
       <k-document-dock [itemId]="shown.id" />
-    } @else {
-      <k-refusals [refusals]="loaded.state().refusals" />
     }
   </div>`,
   styles: `
@@ -101,20 +92,37 @@ import { Parties, type StockEntry as Entry } from './service';
 })
 export class ItemPage {
   private readonly parties = inject(Parties);
-  private readonly titles = inject(Title);
   private readonly router = inject(Router);
   private readonly session = inject(Session);
   private readonly sheets = inject(Sheets);
-  private readonly quiet = inject(Quiet);
   private readonly locations = inject(Locations);
   private readonly currency = this.session.company()?.currency ?? 'MYR';
   readonly id = input.required<string>();
-  protected readonly loaded = liveDocument(
-    this.id,
-    (id) => this.parties.item(Number(id)),
-    (document) => document.kind === 'SH' || document.kind === 'RC' || document.kind === 'JR',
-  );
-  protected readonly sheet = computed(() => this.loaded.state().value);
+  protected readonly page: DocumentPage<string, ItemSheet> = new DocumentPage({
+    key: this.id,
+    name: 'Item',
+    open: (id) => this.parties.item(Number(id)),
+    heading: (sheet) => ({
+      strong: sheet.number,
+      rest: ` ${sheet.name}`,
+      sub: `by ${sheet.unit}, supplied by ${ROUTE_NAMES[sheet.route]}`,
+    }),
+    touchedBy: (document) => ['SH', 'RC', 'JR'].includes(document.kind),
+    acts: (): DocumentAct[] => [
+      {
+        name: 'move',
+        label: 'Move…',
+        // Where there is another place to move it to.
+        when:
+          this.session.may('goods') && this.locations.all().length > 1 && (this.page.sheet()?.places.length ?? 0) > 0,
+        does: () => {
+          const data = { item: this.page.sheet()!, locations: this.locations.all(), currency: this.currency };
+          return this.sheets.open<BetweenData>(BetweenSheet, data);
+        },
+        says: ({ made }) => ['Moved:', made[0]],
+      },
+    ],
+  });
   /** Back from the item to every document that moved it. */
   private readonly query = computed(() => ({ id: Number(this.id()) }));
   protected readonly entries = new LiveList<{ id: number }, Entry>(
@@ -143,25 +151,10 @@ export class ItemPage {
     { id: 'cost', head: 'Cost', width: 120, figures: true, text: (row) => this.money(row.cost) },
     { id: 'onHand', head: 'On hand after', width: 120, figures: true, text: (row) => quantity(row.onHand) },
   ]);
-  /** Where there is another place to move it to. */
-  protected readonly movable = computed(
-    () => this.session.may('goods') && this.locations.all().length > 1 && (this.sheet()?.places.length ?? 0) > 0,
-  );
-
-  protected move(): void {
-    const data = { item: this.sheet()!, locations: this.locations.all(), currency: this.currency };
-    this.sheets.open<BetweenData>(BetweenSheet, data).subscribe((done) => {
-      if (!done) return;
-      this.loaded.reload();
-      this.quiet.say('Moved:', done.made[0]!);
-    });
-  }
-
   protected open(row: Entry): void {
     void this.router.navigateByUrl(pathOf(row.document));
   }
 
-  protected readonly routes = ROUTE_NAMES;
   protected readonly pathOf = pathOf;
   protected readonly quantity = quantity;
   protected readonly inUnits = inUnits;
@@ -170,6 +163,5 @@ export class ItemPage {
 
   constructor() {
     this.locations.read();
-    effect(() => this.titles.setTitle(`${this.sheet()?.number ?? 'Item'} · Kampong`));
   }
 }

@@ -6,6 +6,8 @@ import * as contract from '@api/parties';
 import { Api } from '../kit/api';
 
 export type ItemSheet = z.infer<typeof catalogue.openItem.out>;
+export type CustomerSheet = z.infer<typeof contract.openCustomer.out>;
+export type VendorSheet = z.infer<typeof contract.openVendor.out>;
 export type StockEntry = z.infer<typeof ledger.stockEntries.out>['rows'][number];
 
 /** The way to customers, vendors and items. */

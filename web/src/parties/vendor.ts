@@ -1,26 +1,18 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input } from '@angular/core';
-import { Title } from '@angular/platform-browser';
+import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { DocumentPage, DocumentTitle } from '../kit/document-page';
 import { pathOf } from '../kit/documents';
 import { money, price } from '../kit/formats';
-import { liveDocument } from '../kit/live';
-import { Refusals } from '../kit/refusals';
 import { OpenItems } from './open-items';
-import { Parties } from './service';
+import { Parties, type VendorSheet } from './service';
 
 /** A vendor: what we owe them, and what they sell us. */
 @Component({
   selector: 'k-vendor',
-  imports: [OpenItems, Refusals, RouterLink],
+  imports: [DocumentTitle, OpenItems, RouterLink],
   template: `<div class="page">
-    @if (sheet(); as shown) {
-      <div class="title">
-        <h1>
-          <b>{{ shown.name }}</b><span
-            >{{ shown.number }} · we owe {{ shown.currency }} {{ money(shown.balance) }}</span
-          >
-        </h1>
-      </div>
+    <k-document-title [page]="page" />
+    @if (page.sheet(); as shown) {
       <div class="head">
         <div><small>Phone</small>{{ shown.phone || '–' }}</div>
         <div><small>Terms</small>{{ shown.terms }}</div>
@@ -54,8 +46,6 @@ import { Parties } from './service';
           </tbody>
         </table>
       </div>
-    } @else {
-      <k-refusals [refusals]="loaded.state().refusals" />
     }
   </div>`,
   styles: `
@@ -71,19 +61,18 @@ import { Parties } from './service';
 })
 export class VendorPage {
   private readonly parties = inject(Parties);
-  private readonly titles = inject(Title);
   readonly id = input.required<string>();
-  protected readonly loaded = liveDocument(
-    this.id,
-    (id) => this.parties.vendor(Number(id)),
-    (document) => document.kind === 'VI' || document.kind === 'PY',
-  );
-  protected readonly sheet = computed(() => this.loaded.state().value);
+  protected readonly page: DocumentPage<string, VendorSheet> = new DocumentPage({
+    key: this.id,
+    name: 'Vendor',
+    open: (id) => this.parties.vendor(Number(id)),
+    heading: (sheet) => ({
+      strong: sheet.name,
+      sub: `${sheet.number} · we owe ${sheet.currency} ${this.money(sheet.balance)}`,
+    }),
+    touchedBy: (document) => document.kind === 'VI' || document.kind === 'PY',
+  });
   protected readonly pathOf = pathOf;
-  protected readonly money = (value: string) => money(value, this.sheet()?.currency ?? 'MYR');
-  protected readonly price = (value: string) => price(value, this.sheet()?.currency ?? 'MYR');
-
-  constructor() {
-    effect(() => this.titles.setTitle(`${this.sheet()?.name ?? 'Vendor'} · Kampong`));
-  }
+  protected readonly money = (value: string) => money(value, this.page.sheet()?.currency ?? 'MYR');
+  protected readonly price = (value: string) => price(value, this.page.sheet()?.currency ?? 'MYR');
 }

@@ -1,13 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { Title } from '@angular/platform-browser';
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { DocumentKind } from '@core/kernel';
 import { Session } from '../access/session';
 import { pathOf } from '../kit/documents';
 import { day, quantity } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
-import { ListPage } from '../kit/list-page';
-import { LiveList } from '../kit/live';
+import { DocumentList, ListPage } from '../kit/list-page';
 import { Promises, type PlannedRow } from './service';
 
 export const KIND_WORDS = { make: 'made', assemble: 'assembled', buy: 'bought' } as const;
@@ -22,18 +20,7 @@ export function forWhom(row: PlannedRow): string {
 @Component({
   selector: 'k-planned-list',
   imports: [ListPage, RouterLink],
-  template: `<k-list-page
-    head="Workshop"
-    sub="what is planned to be made, assembled and bought, and for whom"
-    looksIn=""
-    q=""
-    [filters]="[]"
-    [list]="list"
-    [columns]="columns()"
-    [rowId]="rowId"
-    [pathTo]="pathTo"
-    empty="Nothing is planned. Promise an order of something that is made, and what it needs stands here."
-  >
+  template: `<k-list-page [list]="list">
     <span acts
       ><a class="act" routerLink="/load">Load of the work centres</a
       ><a class="act" routerLink="/repromise">Promise again</a
@@ -45,17 +32,20 @@ export function forWhom(row: PlannedRow): string {
 export class PlannedList {
   private readonly promises = inject(Promises);
   private readonly session = inject(Session);
-  protected readonly list = new LiveList<object, PlannedRow>(
-    computed(() => ({})),
-    (_query, cursor) => this.promises.planned(cursor),
-    ['PR', 'AS', 'PL', 'SO'],
-  );
-  protected readonly rowId = (row: PlannedRow) => String(row.id);
-  protected readonly pathTo = (row: PlannedRow) => pathOf({ kind: 'PR', id: row.id });
-  protected readonly columns = computed<GridColumn<PlannedRow>[]>(() => {
+  protected readonly list: DocumentList<{ cursor?: string }, PlannedRow> = new DocumentList({
+    head: 'Workshop',
+    sub: 'what is planned to be made, assembled and bought, and for whom',
+    load: (query) => this.promises.planned(query),
+    kinds: ['PR', 'AS', 'PL', 'SO'],
+    document: ({ id }) => ({ kind: 'PR', id }),
+    columns: () => this.columns(),
+    empty: 'Nothing is planned. Promise an order of something that is made, and what it needs stands here.',
+  });
+
+  private columns(): GridColumn<PlannedRow>[] {
     const workDate = this.session.workDate();
     return [
-      { id: 'number', head: 'Number', width: 96, text: (row) => row.number, link: this.pathTo },
+      { id: 'number', head: 'Number', width: 96, text: (row) => row.number, link: this.list.pathTo },
       {
         id: 'item',
         head: 'Item',
@@ -87,9 +77,5 @@ export class PlannedList {
         link: (row) => row.for && pathOf({ kind: row.for.kind as DocumentKind, id: row.for.id }),
       },
     ];
-  });
-
-  constructor() {
-    inject(Title).setTitle('Workshop · Kampong');
   }
 }

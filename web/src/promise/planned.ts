@@ -1,31 +1,23 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input } from '@angular/core';
-import { Title } from '@angular/platform-browser';
+import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { DocumentKind, DocumentRef } from '@core/kernel';
+import type { DocumentKind } from '@core/kernel';
 import { Session } from '../access/session';
 import { DocumentDock } from '../documents/dock';
+import { DocumentPage, DocumentTitle } from '../kit/document-page';
 import { pathOf } from '../kit/documents';
 import { day, quantity } from '../kit/formats';
-import { liveDocument } from '../kit/live';
-import { Refusals } from '../kit/refusals';
 import { forWhom, KIND_WORDS } from './planned-list';
-import { Promises, type PlannedRow } from './service';
+import { Promises, type PlannedRow, type PlannedSheet } from './service';
 
 const KINDS = { make: 'PR', assemble: 'AS', buy: 'PL' } as const;
 
 /** One planned order: who it is for, what it needs and when, where it is worked on, and what is planned for it. */
 @Component({
   selector: 'k-planned',
-  imports: [DocumentDock, Refusals, RouterLink],
+  imports: [DocumentDock, DocumentTitle, RouterLink],
   template: `<div class="page">
-    @if (sheet(); as shown) {
-      <div class="title">
-        <h1>
-          <b>{{ shown.number }}</b> {{ number(shown.quantity) }} {{ shown.item.number }}
-          <span>{{ shown.state }} · {{ how() }} · there on {{ day(shown.due) }}</span>
-        </h1>
-        <a class="act" routerLink="/load">Load of the work centres</a>
-      </div>
+    <k-document-title [page]="page"><a class="act" routerLink="/load">Load of the work centres</a></k-document-title>
+    @if (page.sheet(); as shown) {
       <div class="head">
         <div>
           <small>For</small>
@@ -125,9 +117,7 @@ const KINDS = { make: 'PR', assemble: 'AS', buy: 'PL' } as const;
           </section>
         }
       </div>
-      <k-document-dock [document]="document()" [itemId]="shown.item.id" />
-    } @else {
-      <k-refusals [refusals]="loaded.state().refusals" />
+      <k-document-dock [document]="page.document()" [itemId]="shown.item.id" />
     }
   </div>`,
   styles: `
@@ -149,19 +139,17 @@ export class PlannedPage {
   private readonly promises = inject(Promises);
   private readonly session = inject(Session);
   readonly id = input.required<string>();
-  protected readonly loaded = liveDocument(
-    this.id,
-    (id) => this.promises.openPlanned(Number(id)),
-    (document) => ['SO', 'PR', 'AS', 'PL'].includes(document.kind),
-  );
-  protected readonly sheet = computed(() => this.loaded.state().value);
-  protected readonly document = computed<DocumentRef | null>(() => {
-    const sheet = this.sheet();
-    return sheet ? { kind: KINDS[sheet.kind], id: sheet.id, number: sheet.number } : null;
-  });
-  protected readonly how = computed(() => {
-    const sheet = this.sheet();
-    return sheet?.vendor ? `bought from ${sheet.vendor}` : KIND_WORDS[sheet?.kind ?? 'make'];
+  protected readonly page: DocumentPage<string, PlannedSheet> = new DocumentPage({
+    key: this.id,
+    name: 'Planned',
+    open: (id) => this.promises.openPlanned(Number(id)),
+    document: (sheet) => ({ kind: KINDS[sheet.kind], id: sheet.id, number: sheet.number }),
+    heading: (sheet) => ({
+      strong: sheet.number,
+      rest: ` ${quantity(sheet.quantity)} ${sheet.item.number}`,
+      sub: `${sheet.state} · ${sheet.vendor ? `bought from ${sheet.vendor}` : KIND_WORDS[sheet.kind]} · there on ${this.day(sheet.due)}`,
+    }),
+    touchedBy: (document) => ['SO', 'PR', 'AS', 'PL'].includes(document.kind),
   });
   protected readonly words = KIND_WORDS;
   protected readonly forWhom = forWhom;
@@ -170,9 +158,4 @@ export class PlannedPage {
     pathOf({ kind: whom.kind as DocumentKind, id: whom.id });
   protected readonly number = quantity;
   protected readonly day = (value: string) => day(value, this.session.workDate());
-
-  constructor() {
-    const titles = inject(Title);
-    effect(() => titles.setTitle(`${this.sheet()?.number ?? 'Planned'} · Kampong`));
-  }
 }

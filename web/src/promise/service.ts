@@ -69,8 +69,8 @@ export class Promises {
     return this.api.call(contract.openPegging, { params });
   }
 
-  planned(cursor?: string) {
-    return this.api.call(contract.listPlanned, { query: cursor ? { cursor } : {} });
+  planned(query: z.input<typeof contract.listPlanned.query>) {
+    return this.api.call(contract.listPlanned, { query });
   }
 
   openPlanned(id: number) {

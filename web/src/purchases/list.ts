@@ -1,41 +1,25 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
-import { Title } from '@angular/platform-browser';
+import { ChangeDetectionStrategy, Component, effect, inject, input, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import type { DocumentRef } from '@core/kernel';
 import { Session } from '../access/session';
 import { DocumentDockLazy } from '../documents/lazy';
-import { pathOf } from '../kit/documents';
 import { day, money } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
-import { ListPage } from '../kit/list-page';
-import { LiveList } from '../kit/live';
+import { DocumentList, ListPage } from '../kit/list-page';
 import { Quiet } from '../kit/quiet';
 import { Sheets } from '../kit/sheet';
 import { EnterSheet } from './enter-sheet';
-import { Purchases, type PurchaseRow } from './service';
+import { Purchases, type PurchaseQuery, type PurchaseRow } from './service';
 
 /** Purchase orders, newest first, each with what came and what was invoiced. */
 @Component({
   selector: 'k-purchase-list',
   imports: [DocumentDockLazy, ListPage, RouterLink],
-  template: `<k-list-page
-    head="Purchases"
-    sub="what vendors are to send, and to whom"
-    looksIn="Number, vendor or customer"
-    [q]="q() ?? ''"
-    [filters]="filters()"
-    [list]="list"
-    [columns]="columns()"
-    [rowId]="rowId"
-    [pathTo]="pathTo"
-    empty="No purchase order fits. They are placed on the bench, from the lines that need supply, or entered here for nobody's order yet."
-    (chosen)="chosen.set(rowId($event))"
-  >
+  template: `<k-list-page [list]="list">
     <span acts>
       <a class="act" routerLink="/ties">Ties</a
       ><button type="button" class="act next" (click)="enter()">New purchase order…</button>
     </span>
-    <k-document-dock-lazy [document]="about()" />
+    <k-document-dock-lazy [document]="list.about()" />
   </k-list-page>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -45,41 +29,32 @@ export class PurchaseList {
   private readonly router = inject(Router);
   private readonly quiet = inject(Quiet);
   private readonly sheets = inject(Sheets);
-  readonly q = input<string>();
-  readonly state = input<string>();
   /** A side sheet to open at once. */
   readonly do = input<string>();
-  private readonly query = computed(() => ({
-    q: this.q() ?? '',
-    ...(this.state() ? { state: this.state() as PurchaseRow['state'] } : {}),
-  }));
-  protected readonly list = new LiveList(
-    this.query,
-    (query, cursor) => this.purchases.list({ ...query, ...(cursor ? { cursor } : {}) }),
-    ['PO'],
-  );
-  protected readonly rowId = (row: PurchaseRow) => String(row.id);
-  protected readonly pathTo = (row: PurchaseRow) => pathOf({ kind: 'PO', id: row.id });
-  protected readonly chosen = signal<string | null>(null);
-  /** What the dock is about: the row one is on, else the first. */
-  protected readonly about = computed<DocumentRef | null>(() => {
-    const rows = this.list.rows();
-    const row = rows.find((each) => this.rowId(each) === this.chosen()) ?? rows[0];
-    return row ? { kind: 'PO', id: row.id, number: row.number } : null;
+  protected readonly list: DocumentList<PurchaseQuery, PurchaseRow> = new DocumentList({
+    head: 'Purchases',
+    sub: 'what vendors are to send, and to whom',
+    looksIn: 'Number, vendor or customer',
+    filters: [
+      {
+        name: 'state',
+        label: 'State',
+        chips: [
+          ['', 'All'],
+          ['placed', 'Placed'],
+          ['closed', 'Closed'],
+        ],
+      },
+    ],
+    load: (query) => this.purchases.list(query),
+    kinds: ['PO'],
+    document: ({ id, number }) => ({ kind: 'PO', id, number }),
+    columns: () => this.columns(),
+    empty:
+      "No purchase order fits. They are placed on the bench, from the lines that need supply, or entered here for nobody's order yet.",
   });
-  protected readonly filters = computed(() => [
-    {
-      name: 'state',
-      label: 'State',
-      value: this.state() ?? '',
-      chips: [
-        { value: '', label: 'All' },
-        { value: 'placed', label: 'Placed' },
-        { value: 'closed', label: 'Closed' },
-      ],
-    },
-  ]);
-  protected readonly columns = computed<GridColumn<PurchaseRow>[]>(() => {
+
+  private columns(): GridColumn<PurchaseRow>[] {
     const workDate = this.session.workDate();
     return [
       {
@@ -87,7 +62,7 @@ export class PurchaseList {
         head: 'Number',
         width: 96,
         text: (row) => row.number,
-        link: this.pathTo,
+        link: this.list.pathTo,
       },
       { id: 'vendor', head: 'Vendor', text: (row) => row.vendor.name },
       { id: 'for', head: 'Drop shipped to', text: (row) => row.customer?.name ?? 'our own stock' },
@@ -111,7 +86,7 @@ export class PurchaseList {
         ],
       },
     ];
-  });
+  }
 
   protected enter(): void {
     this.sheets.open(EnterSheet, null).subscribe((done) => {
@@ -127,6 +102,5 @@ export class PurchaseList {
         this.enter();
       });
     });
-    inject(Title).setTitle('Purchases · Kampong');
   }
 }

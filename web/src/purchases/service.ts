@@ -9,6 +9,7 @@ import * as contract from '@api/purchasing';
 import { Api } from '../kit/api';
 
 export type PurchaseSheet = z.infer<typeof contract.PurchaseSheet>;
+export type PurchaseQuery = z.input<typeof contract.listPurchases.query>;
 export type PurchaseRow = z.infer<typeof contract.PurchaseRow>;
 export type ItemChoice = z.infer<typeof catalogue.ItemChoice>;
 export type PartyChoice = z.infer<typeof parties.PartyChoice>;
@@ -19,7 +20,7 @@ export type PurchaseLine = z.infer<typeof contract.PurchaseLine>;
 export class Purchases {
   private readonly api = inject(Api);
 
-  list(query: z.input<typeof contract.listPurchases.query>) {
+  list(query: PurchaseQuery) {
     return this.api.call(contract.listPurchases, { query });
   }
 

@@ -1,0 +1,237 @@
+import { inject, type Signal } from '@angular/core';
+import { Router } from '@angular/router';
+import { ROUTE_NAMES } from '@core/catalogue';
+import { dec } from '@core/kernel';
+import { Session } from '../access/session';
+import { PlaceSheet } from '../bench/place-sheet';
+import { Bench } from '../bench/service';
+import { TieSheet } from '../bench/tie-sheet';
+import { InvoiceCustomerSheet } from '../billing/invoice-customer-sheet';
+import { PaperActs } from '../documents/paper-acts';
+import type { DocumentAct, DocumentPage } from '../kit/document-page';
+import { counted } from '../kit/formats';
+import { Sheets } from '../kit/sheet';
+import type { TypedDraft } from '../kit/typed-draft';
+import { PromiseSheet } from '../promise/promise-sheet';
+import { Promises } from '../promise/service';
+import { MoveSheet } from '../purchases/move-sheet';
+import { CommissionSheet } from './commission-sheet';
+import { nextStepOf } from './next-step';
+import { shippable, suppliedBy } from './order-columns';
+import { Orders, type OrderLine, type OrderSheet } from './service';
+import { SupplySheet } from './supply-sheet';
+import { copyOf, type TypedLine, type TypedOrder } from './typed';
+
+export type OrderDraft = TypedDraft<OrderSheet, TypedOrder, TypedLine>;
+
+/** What of a line was not shipped and not given up. */
+const openOf = (line: OrderLine) => dec(line.quantity).minus(line.cancelled).minus(line.shipped);
+
+/** What can be done with a sales order once it is kept, and with the line of it one is on. In an injection context. */
+export class OrderActs {
+  private readonly orders = inject(Orders);
+  private readonly promises = inject(Promises);
+  private readonly bench = inject(Bench);
+  private readonly session = inject(Session);
+  private readonly router = inject(Router);
+  private readonly sheets = inject(Sheets);
+  private readonly paper = new PaperActs();
+
+  constructor(
+    private readonly page: DocumentPage<string, OrderSheet, OrderLine>,
+    private readonly draft: OrderDraft,
+    /** Takes what is being typed in the grid. */
+    private readonly finishEditing: () => void,
+    /** Why the order may pass over the credit limit. */
+    private readonly creditReason: Signal<string>,
+  ) {}
+
+  all(): DocumentAct[] {
+    const sheet = this.page.sheet();
+    if (!sheet) return this.draft.isNew() ? [this.confirm()] : [];
+    const line = this.page.line();
+    return [...this.menu(sheet), ...(line ? this.ofLine(sheet, line) : []), this.promise(sheet), ...this.steps(sheet)];
+  }
+
+  /** What else can be done: its threads, its paper, a copy, an end to it. */
+  private menu(sheet: OrderSheet): DocumentAct[] {
+    const { id, version } = sheet;
+    const unsupplied = sheet.state === 'confirmed' && sheet.shares.covered === 0;
+    const acts: DocumentAct[] = [
+      {
+        name: 'threads',
+        label: 'All threads',
+        does: () => void this.router.navigateByUrl(`/orders/${id}/threads`),
+      },
+      ...this.paper.of(this.page.document()!),
+      {
+        name: 'commission',
+        label: 'Commission…',
+        does: () => this.sheets.open(CommissionSheet, sheet),
+        says: () => ['Commission is shared.'],
+      },
+      {
+        name: 'take-back',
+        label: 'Take the promise back',
+        when: sheet.lines.some((line) => line.promised !== null) && this.session.may('plan'),
+        does: () => this.promises.takeBack(id, version),
+        says: ({ touched }) => ['What was promised is taken back:', touched[0]],
+      },
+      {
+        name: 'copy',
+        label: 'Copy',
+        does: () => this.orders.save(copyOf(sheet, this.session.workDate())),
+        says: ({ made }) => ['Copied into a draft:', made[0], 'go there'],
+      },
+      {
+        name: 'cancel',
+        label: 'Cancel the order',
+        when: sheet.state === 'draft' || unsupplied,
+        does: () => this.orders.cancel(id, version),
+        says: ({ touched }) => ['Cancelled; what it held went back to its agreement:', touched[1] ?? touched[0]],
+      },
+    ];
+    return acts.map((act) => ({ ...act, place: 'menu' }));
+  }
+
+  private ofLine(sheet: OrderSheet, line: OrderLine): DocumentAct[] {
+    const { lineNo } = line;
+    const open = openOf(line).gt(0);
+    // Nothing came on these yet. // L4
+    const loosable = line.ties.filter((tie) => tie.received === '0');
+    return [
+      {
+        name: 'supply',
+        label: `Supply of line ${lineNo}…`,
+        // Another route, or holding stock for it, may be thought of. // S3
+        when: sheet.state === 'confirmed' && line.ties.length === 0 && open,
+        does: () => this.sheets.open(SupplySheet, { order: sheet.number, line }),
+        says: ({ touched }) => [`Line ${lineNo} is supplied as you said:`, touched[0]],
+      },
+      {
+        name: 'untie',
+        label: `Untie line ${lineNo}`,
+        when: loosable.length > 0,
+        does: () => this.bench.untie(loosable.map((tie) => tie.id)),
+        says: () => [`Line ${lineNo} is without supply again; for nobody now:`, loosable[0]!.purchase],
+      },
+      {
+        name: 'tie',
+        label: `Tie line ${lineNo}…`,
+        // It waits for supply that may be there already. // L5
+        when: line.needsPurchase,
+        does: () =>
+          this.sheets.open(TieSheet, { end: 'order', lineId: line.id, title: `${sheet.number} line ${lineNo}` }),
+        says: ({ touched }) => ['Tied to', touched[1]],
+      },
+      {
+        name: 'close-short',
+        label: `Close line ${lineNo} short`,
+        // Its rest can be given up. // S6
+        when: ['confirmed', 'closed'].includes(sheet.state) && open,
+        does: () => this.orders.closeShort(sheet.id, sheet.version, [line.id]),
+        says: ({ touched }) => [`Line ${lineNo} is closed short; what was open went back:`, touched[1] ?? touched[0]],
+      },
+    ];
+  }
+
+  /** Lines that go out of our stock can be promised; what is typed is kept first. // T10 */
+  private promise(sheet: OrderSheet): DocumentAct {
+    return {
+      name: 'promise',
+      label: 'Promise…',
+      when:
+        this.session.may('plan') &&
+        (sheet.state === 'confirmed' || sheet.state === 'draft') &&
+        sheet.lines.some((line) => line.route !== 'drop' && openOf(line).gt(0)),
+      does: () => {
+        if (!this.draft.typing()) return this.openPromise(sheet.id);
+        this.finishEditing();
+        this.draft.save(() => {
+          this.draft.drop();
+          this.page.loaded.reload();
+          this.openPromise(sheet.id);
+        });
+      },
+    };
+  }
+
+  private openPromise(orderId: number): void {
+    this.promises.ground(orderId).subscribe({
+      next: (ground) =>
+        this.page.follow(this.sheets.open(PromiseSheet, ground), ({ made, touched }) => [
+          made.length > 0 ? `Promised; ${counted(made.length, 'order')} planned with it, first` : 'Promised:',
+          made[0] ?? touched[0],
+        ]),
+      error: (error: unknown) => this.draft.refuse(error),
+    });
+  }
+
+  /** The acts that move the order on: the next one is strong, shipping is there wherever something can go. */
+  private steps(sheet: OrderSheet): DocumentAct[] {
+    const { step, label } = nextStepOf(sheet);
+    const acts: DocumentAct[] = [
+      { ...this.confirm(), when: false },
+      {
+        name: 'place',
+        label: 'Place…',
+        when: false,
+        does: () => this.sheets.open(PlaceSheet, { orderId: sheet.id }),
+        says: ({ made }) => [made.length > 1 ? `Placed ${made.length} purchase orders, first` : 'Placed:', made[0]],
+      },
+      {
+        name: 'ship',
+        label: 'Ship…',
+        when: sheet.state === 'confirmed' && sheet.lines.some((line) => shippable(line).gt(0)),
+        does: () => this.sheets.open(MoveSheet, this.toShip(sheet)),
+        says: ({ made }) => ['Shipped:', made.find((document) => document.kind === 'SH')],
+      },
+      {
+        name: 'invoice',
+        label: 'Invoice…',
+        when: false,
+        does: () =>
+          this.sheets.open(InvoiceCustomerSheet, {
+            orderId: sheet.id,
+            number: sheet.number,
+            customer: sheet.customer.name,
+            lines: sheet.lines,
+          }),
+        says: ({ made }) => ['Invoiced:', made[0]],
+      },
+    ];
+    return acts.map((act) => (act.name === step ? { ...act, label, when: true, place: 'step' } : act));
+  }
+
+  /** Saves what is typed and confirms it. */
+  private confirm(): DocumentAct {
+    return {
+      name: 'confirm',
+      label: 'Confirm',
+      place: 'step',
+      does: () => {
+        this.finishEditing();
+        const why = this.creditReason().trim();
+        this.draft.saveAnd('Confirmed:', (id, version) => this.orders.confirm(id, version, why));
+      },
+    };
+  }
+
+  private toShip(sheet: OrderSheet) {
+    return {
+      end: 'order' as const,
+      document: this.page.document()!,
+      party: sheet.customer.name,
+      lines: sheet.lines.map((line) => ({
+        id: line.id,
+        lineNo: line.lineNo,
+        item: line.item,
+        open: shippable(line).toFixed(),
+        note:
+          line.route === 'stock'
+            ? `from stock, ${suppliedBy(line)}`
+            : `${ROUTE_NAMES[line.route]}, ${suppliedBy(line)}`,
+      })),
+    };
+  }
+}
