@@ -47,6 +47,22 @@ module.exports = {
       to: { path: '^core/([^/]+)/', pathNot: ['^core/$1/', '^core/[^/]+/index\\.ts$'] },
     },
     {
+      name: 'web-rooms-through-their-index',
+      comment: 'another room only through its index.ts; the frame also through its routes',
+      severity: 'error',
+      from: { path: '^web/src/([^/]+)/' },
+      to: {
+        path: '^web/src/([^/]+)/',
+        pathNot: ['^web/src/$1/', '^web/src/kit/', '^web/src/[^/]+/index\\.ts$', '^web/src/[^/]+/routes\\.ts$'],
+      },
+    },
+    {
+      name: 'routes-only-from-the-frame',
+      severity: 'error',
+      from: { path: '^web/src/(?!frame/)' },
+      to: { path: '^web/src/[^/]+/routes\\.ts$' },
+    },
+    {
       name: 'known-packages-only',
       severity: 'error',
       from: { path: '^(core|api|server|web)/', pathNot: ['\\.spec\\.ts$', '^server/testing/', '^web/test-setup'] },

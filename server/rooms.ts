@@ -2,7 +2,7 @@ import { room as access } from './access/room';
 import { room as agreements } from './agreements/room';
 import { room as billing } from './billing/room';
 import { room as catalogue } from './catalogue/room';
-import { room as exchange } from './exchange/room';
+import { room as formats } from './formats/room';
 import { room as find } from './find/room';
 import { room as insight } from './insight/room';
 import { room as ledger } from './ledger/room';
@@ -14,7 +14,7 @@ import { room as purchasing } from './purchasing/room';
 import { room as stock } from './stock/room';
 import { room as supply } from './supply/room';
 import { room as today } from './today/room';
-import { room as upkeep } from './upkeep/room';
+import { room as lists } from './lists/room';
 import type { Room } from './room';
 
 /** Every room of the house. */
@@ -27,8 +27,8 @@ export const ROOMS: readonly Room[] = [
   purchasing,
   stock,
   billing,
-  exchange,
-  upkeep,
+  formats,
+  lists,
   promise,
   parties,
   catalogue,

@@ -1,6 +1,6 @@
 import { into } from '../db';
 import { randomUUID } from 'node:crypto';
-import { keepList } from '@api/upkeep';
+import { keepList } from '@api/lists';
 import { fixedTerm, PLAIN_HEAD } from '../../demo/terms';
 import { agreed, placed, releaseOf, World, WORK_DATE, type Visitor } from '../testing/world';
 import { defineAct } from './act';

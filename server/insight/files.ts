@@ -1,5 +1,5 @@
 import { FulfilmentQuery } from '@api/insight';
-import { tableFiles } from '../exchange';
+import { tableFiles } from '../formats';
 import { checked, type FileAnswer } from '../room';
 import { sumsOf } from './agreement-columns';
 import { fulfilmentTable } from './fulfilment';

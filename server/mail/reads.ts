@@ -3,7 +3,7 @@ import type { Day, DocumentKind } from '@core/kernel';
 import type * as contract from '@api/mail';
 import { there } from '../acts';
 import { likeOf, pageById, type Bound, type Sql } from '../db';
-import { agreementPdf, printedDocument, type PrintedFile } from '../exchange';
+import { agreementPdf, printedDocument, type PrintedFile } from '../formats';
 
 type Row = z.infer<typeof contract.MessageRow>;
 type DraftRow = z.infer<typeof contract.DraftRow>;

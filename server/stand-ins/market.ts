@@ -2,7 +2,7 @@ import type { Logger } from 'pino';
 import { marketPrices } from '@core/stand-in';
 import type { Doer } from '../acts';
 import type { Database } from '../db';
-import { keepList } from '../upkeep';
+import { keepList } from '../lists';
 import { tryAct } from './act';
 
 /** Gives each market series that has a price the prices of the weeks since, up to the work date. // R1 */

@@ -1,6 +1,6 @@
-import { element, type XmlElement } from '@core/ubl';
+import { element, type XmlElement } from '@core/formats';
 
-export { at } from '@core/ubl';
+export { at } from '@core/formats';
 
 /** A customer's order in UBL 2.1: item, quantity, unit code and expected price of each line. */
 export function writtenOrder(

@@ -1,6 +1,6 @@
 import { inject, signal } from '@angular/core';
 import type { LimitPolicy } from '@core/agreements';
-import { PaperActs } from '../documents/paper-acts';
+import { PaperActs } from '../documents';
 import type { DocumentAct, DocumentPage } from '../kit/document-page';
 import { Sheets } from '../kit/sheet';
 import type { TypedDraft } from '../kit/typed-draft';

@@ -2,7 +2,7 @@ import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { addDays } from '@core/kernel';
 import * as contract from '@api/agreements';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { DayField } from '../kit/fields';
 import { day, money, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/sheet';

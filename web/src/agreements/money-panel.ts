@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output } f
 import { RouterLink } from '@angular/router';
 import { reminderWords } from '@core/agreements';
 import { dec, share } from '@core/kernel';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { refusalsOf } from '../kit/api';
 import { SmallBeads } from '../kit/bead';
 import { pathOf } from '../kit/documents';

@@ -2,7 +2,7 @@ import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import * as contract from '@api/agreements';
 import * as billing from '@api/billing';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { ChoiceField, DayField, NumberField } from '../kit/fields';
 import { day, money } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/sheet';

@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { addDays, dec, isDay, isDecimalText, sum } from '@core/kernel';
 import { recurrenceDays } from '@core/recurrence';
 import * as contract from '@api/agreements';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { ChoiceField, DayField, NumberField, TextField } from '../kit/fields';
 import { counted, day, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/sheet';

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { of } from 'rxjs';
 import { elapsedShare, pace } from '@core/agreements';
 import { inUnits, share } from '@core/kernel';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { day, money, percent, points, quantity } from '../kit/formats';
 import { LineChart, type ChartLine } from '../kit/line-chart';
 import { liveDocument } from '../kit/live';

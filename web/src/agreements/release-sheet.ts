@@ -4,7 +4,7 @@ import { agreedPrice } from '@core/agreements';
 import { addDays, dec, isDay, isDecimalText, lineAmount, sum, type Dec } from '@core/kernel';
 import { readPastedReleases } from '@core/typed';
 import * as contract from '@api/agreements';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { ChoiceField, DayField, LookupField, NumberField, TextField } from '../kit/fields';
 import { money, price, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/sheet';

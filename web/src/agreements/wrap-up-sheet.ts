@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import type { WrapUp } from '@core/agreements';
 import { addDays, dec, sum } from '@core/kernel';
 import * as contract from '@api/agreements';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { ChoiceField, DayField } from '../kit/fields';
 import { day, money, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/sheet';

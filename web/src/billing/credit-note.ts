@@ -1,8 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { Session } from '../access/session';
-import { DocumentDock } from '../documents/dock';
-import { PaperActs } from '../documents/paper-acts';
+import { Session } from '../access';
+import { DocumentDock, PaperActs } from '../documents';
 import { DocumentPage, DocumentTitle } from '../kit/document-page';
 import { pathOf } from '../kit/documents';
 import { day, money, price, quantity } from '../kit/formats';

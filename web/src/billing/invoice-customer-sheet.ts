@@ -2,7 +2,7 @@ import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { dec } from '@core/kernel';
 import * as contract from '@api/billing';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { day, money, price, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/sheet';
 import { allowanceText } from './allowance-text';

@@ -1,7 +1,7 @@
 import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import * as contract from '@api/billing';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { DayField, NumberField } from '../kit/fields';
 import { money } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/sheet';

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { Session } from '../access/session';
-import { DocumentDock } from '../documents/dock';
+import { Session } from '../access';
+import { DocumentDock } from '../documents';
 import { DocumentPage, DocumentTitle } from '../kit/document-page';
 import { pathOf } from '../kit/documents';
 import { day, money } from '../kit/formats';

@@ -4,7 +4,7 @@ import { Router } from '@angular/router';
 import { dec } from '@core/kernel';
 import type * as z from 'zod';
 import * as contract from '@api/billing';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { pathOf } from '../kit/documents';
 import { DayField, NumberField, TextField } from '../kit/fields';
 import { money, quantity } from '../kit/formats';

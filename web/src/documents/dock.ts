@@ -7,15 +7,14 @@ import { MAIN_LOCATION, type DocumentKind, type DocumentRef } from '@core/kernel
 import type { RelatedDocument } from '@api/agreements';
 import * as ledger from '@api/ledger';
 import * as supply from '@api/supply';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { Api } from '../kit/api';
 import { Dock } from '../kit/dock';
 import { kindName, pathOf } from '../kit/documents';
 import { day, moment, money, quantity, sentenceCase } from '../kit/formats';
 import { liveDocument } from '../kit/live';
 import { ThreadView } from '../kit/thread';
-import { AvailabilityPanel } from '../promise/availability';
-import { PeggingPanel } from '../promise/pegging';
+import { AvailabilityPanel, PeggingPanel } from '../promise';
 
 type Related = z.infer<typeof RelatedDocument>;
 

@@ -1,6 +1,6 @@
 import { inject } from '@angular/core';
 import type { DocumentRef } from '@core/kernel';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import type { DocumentAct } from '../kit/document-page';
 import { Sheets } from '../kit/sheet';
 import { SendSheet } from './send-sheet';

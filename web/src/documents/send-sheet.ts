@@ -4,7 +4,7 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import type * as z from 'zod';
 import type { DocumentRef } from '@core/kernel';
 import * as contract from '@api/mail';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { Api } from '../kit/api';
 import { TextField } from '../kit/fields';
 import { day } from '../kit/formats';

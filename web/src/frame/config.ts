@@ -14,12 +14,12 @@ import {
 } from '@angular/router';
 import { EMPTY, timer, type Observable } from 'rxjs';
 import { catchError, switchMap } from 'rxjs/operators';
-import { Session } from '../access/session';
+import { Session } from '../access';
+import { signIn } from '../access/routes';
 import { Quiet } from '../kit/quiet';
-import { PromiseComputer } from '../promise/computer';
-import { WorkerComputer } from '../promise/worker-computer';
-import { TodayPage } from '../today/today';
+import { PromiseComputer, WorkerComputer } from '../promise';
 import { PageForEachDocument } from './reuse';
+import { ROOMS } from './rooms';
 import { Shell } from './shell';
 
 /** The other rooms are fetched once the first page has had its time, so that nobody waits for them twice. */
@@ -39,72 +39,14 @@ const signedIn: CanActivateFn = async (_route, state) => {
 };
 
 const routes: Routes = [
-  {
-    path: 'sign-in',
-    title: 'Sign in · Kampong',
-    loadComponent: () => import('../access/sign-in').then((m) => m.SignIn),
-  },
+  signIn,
   {
     path: '',
     canActivate: [signedIn],
     component: Shell,
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'today' },
-      { path: 'today', component: TodayPage },
-      { path: 'agreements', loadComponent: () => import('../agreements/list').then((m) => m.AgreementList) },
-      { path: 'agreements/:id', loadComponent: () => import('../agreements/agreement').then((m) => m.AgreementPage) },
-      { path: 'orders', loadComponent: () => import('../orders/list').then((m) => m.OrderList) },
-      { path: 'orders/:id', loadComponent: () => import('../orders/order').then((m) => m.OrderPage) },
-      {
-        path: 'orders/:id/threads',
-        loadComponent: () => import('../orders/threads').then((m) => m.OrderThreads),
-      },
-      { path: 'bench', loadComponent: () => import('../bench/bench').then((m) => m.BenchPage) },
-      { path: 'ties', loadComponent: () => import('../bench/pairs').then((m) => m.PairsPage) },
-      { path: 'purchases', loadComponent: () => import('../purchases/list').then((m) => m.PurchaseList) },
-      { path: 'purchases/:id', loadComponent: () => import('../purchases/purchase').then((m) => m.PurchasePage) },
-      { path: 'planned', loadComponent: () => import('../promise/planned-list').then((m) => m.PlannedList) },
-      { path: 'planned/:id', loadComponent: () => import('../promise/planned').then((m) => m.PlannedPage) },
-      { path: 'repromise', loadComponent: () => import('../promise/repromise').then((m) => m.RepromisePage) },
-      { path: 'planning', loadComponent: () => import('../promise/planning').then((m) => m.PlanningPage) },
-      { path: 'load', loadComponent: () => import('../promise/load').then((m) => m.LoadPage) },
-      { path: 'billing', loadComponent: () => import('../billing/list').then((m) => m.InvoiceList) },
-      { path: 'billing/:side/:id', loadComponent: () => import('../billing/invoice').then((m) => m.InvoicePage) },
-      {
-        path: 'credit-notes/:id',
-        loadComponent: () => import('../billing/credit-note').then((m) => m.CreditNotePage),
-      },
-      {
-        path: 'prepayments/:id',
-        loadComponent: () => import('../billing/prepayment').then((m) => m.PrepaymentPage),
-      },
-      { path: 'lists', loadComponent: () => import('../upkeep/lists').then((m) => m.KeptLists) },
-      { path: 'mail/drafts', loadComponent: () => import('../mail/drafts').then((m) => m.DraftsPage) },
-      { path: 'mail', loadComponent: () => import('../mail/mail-room').then((m) => m.MailRoom) },
-      { path: 'insight', loadComponent: () => import('../insight/fulfilment').then((m) => m.FulfilmentPage) },
-      { path: 'customers/:id', loadComponent: () => import('../parties/customer').then((m) => m.CustomerPage) },
-      { path: 'vendors/:id', loadComponent: () => import('../parties/vendor').then((m) => m.VendorPage) },
-      { path: 'items/:id', loadComponent: () => import('../parties/item').then((m) => m.ItemPage) },
-      {
-        path: 'receipts/:id',
-        data: { kind: 'RC' },
-        loadComponent: () => import('../documents/movement').then((m) => m.MovementPage),
-      },
-      {
-        path: 'shipments/:id',
-        data: { kind: 'SH' },
-        loadComponent: () => import('../documents/movement').then((m) => m.MovementPage),
-      },
-      {
-        path: 'journals/:id',
-        data: { kind: 'JR' },
-        loadComponent: () => import('../documents/posting').then((m) => m.PostingPage),
-      },
-      {
-        path: 'payments/:id',
-        data: { kind: 'PY' },
-        loadComponent: () => import('../documents/posting').then((m) => m.PostingPage),
-      },
+      ...ROOMS,
       { path: '**', loadComponent: () => import('./nowhere').then((m) => m.Nowhere) },
     ],
   },

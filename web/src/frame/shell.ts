@@ -2,7 +2,7 @@ import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, Injector, signal } from '@angular/core';
 import { Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { addDays, dayText } from '@core/kernel';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { pathOf } from '../kit/documents';
 import { Icon } from '../kit/icon';
 import { LiveEvents } from '../kit/live';

@@ -8,7 +8,7 @@ import type * as z from 'zod';
 import { share } from '@core/kernel';
 import * as agreements from '@api/agreements';
 import * as contract from '@api/insight';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { Api, refusalsOf, type RefusalShown } from '../kit/api';
 import { areasOf } from '../kit/areas';
 import { BarChart } from '../kit/bar-chart';

@@ -1,5 +1,5 @@
 import { refusal, Stage } from '../../test/stage';
-import { bringInAgreements } from '@api/exchange';
+import { bringInAgreements } from '@api/formats';
 import { ImportSheet, type ImportData } from './import-sheet';
 
 const data: ImportData = {

@@ -2,8 +2,8 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import { RouterLink } from '@angular/router';
 import type * as z from 'zod';
 import * as contract from '@api/mail';
-import { Session } from '../access/session';
-import { SendSheet } from '../documents/send-sheet';
+import { Session } from '../access';
+import { SendSheet } from '../documents';
 import { Api, refusalsOf, type RefusalShown } from '../kit/api';
 import { Dock } from '../kit/dock';
 import { day } from '../kit/formats';

@@ -3,7 +3,7 @@ import { RouterLink } from '@angular/router';
 import { of } from 'rxjs';
 import type * as z from 'zod';
 import * as contract from '@api/mail';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { Api } from '../kit/api';
 import { Dock } from '../kit/dock';
 import { pathOf } from '../kit/documents';

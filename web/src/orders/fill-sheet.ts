@@ -4,7 +4,7 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { of } from 'rxjs';
 import { catchError, debounceTime, map, startWith, switchMap } from 'rxjs/operators';
 import { dec, inUnits, MAIN_LOCATION, readTypedDecimal } from '@core/kernel';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { Chips } from '../kit/chips';
 import { ChoiceField, NumberField, TextField } from '../kit/fields';
 import { counted, day, price, quantity } from '../kit/formats';

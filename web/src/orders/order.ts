@@ -12,8 +12,8 @@ import {
 import { Router, RouterLink } from '@angular/router';
 import { of, type Observable } from 'rxjs';
 import { addDays, MAIN_LOCATION } from '@core/kernel';
-import { Session } from '../access/session';
-import { DocumentDock } from '../documents/dock';
+import { Session } from '../access';
+import { DocumentDock } from '../documents';
 import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/document-page';
 import { pathOf } from '../kit/documents';
 import { ChoiceField, LookupField, TextField } from '../kit/fields';

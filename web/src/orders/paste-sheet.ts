@@ -4,7 +4,7 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { of } from 'rxjs';
 import { catchError, debounceTime, map, startWith, switchMap } from 'rxjs/operators';
 import { readPastedLines, type PastedLine } from '@core/typed';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { counted, day, price, quantity } from '../kit/formats';
 import { Sheet } from '../kit/sheet';
 import { Orders, type ItemChoice } from './service';

@@ -4,7 +4,7 @@ import { RouterLink } from '@angular/router';
 import { forkJoin } from 'rxjs';
 import { map } from 'rxjs/operators';
 import * as supply from '@api/supply';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { Api } from '../kit/api';
 import { pathOf } from '../kit/documents';
 import { counted } from '../kit/formats';

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core
 import { RouterLink } from '@angular/router';
 import type * as z from 'zod';
 import type { CustomerSheet } from '@api/parties';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { pathOf } from '../kit/documents';
 import { day, money } from '../kit/formats';
 

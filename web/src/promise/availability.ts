@@ -3,7 +3,7 @@ import { RouterLink } from '@angular/router';
 import { of } from 'rxjs';
 import { addDays, isDecimalText, MAIN_LOCATION, pointOf, type DocumentKind } from '@core/kernel';
 import { answers, Ground, unscaled, type Answer } from '@core/promise';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { pathOf } from '../kit/documents';
 import { Chips } from '../kit/chips';
 import { day, quantity } from '../kit/formats';

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, sig
 import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
 import type { DocumentKind } from '@core/kernel';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { Chips } from '../kit/chips';
 import { pathOf } from '../kit/documents';
 import { day } from '../kit/formats';

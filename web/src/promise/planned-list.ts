@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { DocumentKind } from '@core/kernel';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { pathOf } from '../kit/documents';
 import { day, quantity } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';

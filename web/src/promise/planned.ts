@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { DocumentKind } from '@core/kernel';
-import { Session } from '../access/session';
-import { DocumentDock } from '../documents/dock';
+import { Session } from '../access';
+import { DocumentDock } from '../documents';
 import { DocumentPage, DocumentTitle } from '../kit/document-page';
 import { pathOf } from '../kit/documents';
 import { day, quantity } from '../kit/formats';

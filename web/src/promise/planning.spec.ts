@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { refusal, Stage, type Backdrop } from '../../test/stage';
-import { DocumentDock } from '../documents/dock';
+import { DocumentDock } from '../documents';
 import { PlanningPage } from './planning';
 import type { PlanningShown } from './service';
 

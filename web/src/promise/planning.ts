@@ -2,8 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, sig
 import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
 import { addDays, type DocumentKind } from '@core/kernel';
-import { Session } from '../access/session';
-import { DocumentDock } from '../documents/dock';
+import { Session } from '../access';
+import { DocumentDock } from '../documents';
 import { Chips } from '../kit/chips';
 import { pathOf } from '../kit/documents';
 import { DayField, LookupField, type Choice } from '../kit/fields';

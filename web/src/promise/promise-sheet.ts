@@ -6,7 +6,7 @@ import { debounceTime, switchMap } from 'rxjs/operators';
 import { dec, isDecimalText, readTypedDecimal } from '@core/kernel';
 import { wayOf, type CheckedAsk, type Told, type Way } from '@core/promise';
 import * as contract from '@api/promise';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { Chips } from '../kit/chips';
 import { DayField, NumberField } from '../kit/fields';
 import { counted, day, quantity } from '../kit/formats';

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
 import { daysBetween } from '@core/kernel';
-import { Session } from '../access/session';
+import { Session } from '../access';
 import { pathOf } from '../kit/documents';
 import { counted, day, quantity } from '../kit/formats';
 import { liveDocument } from '../kit/live';

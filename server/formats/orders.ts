@@ -1,0 +1,178 @@
+import {
+  decideOrderFile,
+  importRefusals,
+  orderOfWritten,
+  ordersOfTable,
+  type FileCustomer,
+  type FileOrder,
+} from '@core/formats';
+import { refuse, type Refusal } from '@core/refusals';
+import { dec, MAIN_LOCATION, sum } from '@core/kernel';
+import { readUblOrder, ublOrder, ublProblems } from '@core/formats';
+import * as contract from '@api/formats';
+import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
+import { counterStatements, loadOffers } from '../agreements';
+import { itemsNamed } from '../catalogue';
+import type { Sql, Columns } from '../db';
+import { shipTosOf } from '../parties';
+import { insertOrder, pricedItems, standingOf } from '../orders';
+import { orderPricing } from '../pricing';
+import { openPurchase } from '../purchasing';
+import { readTable } from './spreadsheet';
+import { readXml, ublXml } from './xml';
+import type { Customer } from '../parties/tables';
+
+/** Brings orders in from a file, all of it or its good lines, each as a draft; in one transaction. // G4 */
+export const bringInOrders = defineAct(contract.bringInOrders, {
+  right: 'orders',
+  says: 'bring orders in',
+  done: 'brought in',
+  async load(tx, input, doer) {
+    const read = await ordersIn(input.name, Buffer.from(input.content, 'base64'));
+    const customers = 'code' in read ? new Map<string, FileCustomer>() : await customersOf(tx, read, doer);
+    return { read, customers };
+  },
+  decide({ read, customers }, input, doer) {
+    if ('code' in read) return { ok: false, refusals: [read] };
+    const find = (names: readonly string[]) =>
+      names.map((name) => customers.get(name.toLowerCase())).find((each) => each !== undefined) ?? null;
+    const decision = decideOrderFile(find, read, input.goodOnly, doer.workDate);
+    if (!decision.ok || input.look) return decision;
+    const refusals = importRefusals(decision.effects, input.goodOnly);
+    return refusals.length > 0 ? { ok: false, refusals } : decision;
+  },
+  show: ({ drafts: _drafts, ...found }) => found,
+  async write(tx, { drafts }, { customers }, doer, input) {
+    const released = drafts.flatMap((draft) => draft.released);
+    const number = await takeNumbers(
+      tx,
+      doer.companyId,
+      { SO: drafts.length },
+      counterStatements(doer.companyId, 'released', released),
+    );
+    const made: Touched[] = [];
+    for (const draft of drafts) {
+      const own = number('SO');
+      const head = {
+        customerId: draft.customerId,
+        agreementId: null,
+        shipToId: draft.shipToId,
+        customerReference: draft.customerReference,
+        orderDate: doer.workDate,
+        currency: draft.currency,
+        batch: `${input.name} ${doer.workDate}`.slice(0, 120),
+      };
+      made.push({ kind: 'SO', id: await insertOrder(tx, doer, own, head, draft.lines), number: own, version: 1 });
+    }
+    const offers = [...new Set(customers.values())].flatMap((customer) => customer.ground.offers);
+    const moved = offers.filter((offer) => released.some((each) => each.agreementLineId === offer.line.id));
+    const agreements = new Map(moved.map(({ agreement }) => [agreement.id, agreement.number]));
+    return { made, touched: [...agreements].map(([id, own]) => ({ kind: 'AG' as const, id, number: own })) };
+  },
+});
+
+/** The orders of a file: rows of CSV or XLSX, or one UBL 2.1 order. */
+async function ordersIn(name: string, content: Buffer): Promise<FileOrder[] | Refusal> {
+  if (!name.toLowerCase().endsWith('.xml')) {
+    const table = await readTable(name, content);
+    return table ? ordersOfTable(table) : refuse('file-unreadable', 'file', { name });
+  }
+  const root = readXml(content);
+  if (!root) return refuse('file-unreadable', 'file', { name });
+  const written = readUblOrder(root);
+  if (!written) return refuse('not-an-order', 'file', { root: root.name });
+  const [problem] = ublProblems(root);
+  return problem ? refuse('not-ubl', 'file', { path: problem.path, what: problem.words }) : [orderOfWritten(written)];
+}
+
+/** The customers a file names, by number and name, with what their orders are decided by; agreements locked first. */
+async function customersOf(tx: Sql, orders: readonly FileOrder[], doer: Doer): Promise<Map<string, FileCustomer>> {
+  const { companyId, workDate } = doer;
+  const names = [...new Set(orders.flatMap((order) => order.customers).filter((name) => name !== ''))];
+  if (names.length === 0) return new Map();
+  const rows = await tx.rows<Columns<Customer, 'id number name currency contractedOnly'>>(
+    `SELECT id, number, name, currency, contracted_only FROM customer
+      WHERE company_id = ? AND (number IN (?) OR name IN (?)) ORDER BY id`,
+    [companyId, names, names],
+  );
+  const found = new Map<string, FileCustomer>();
+  for (const row of rows) {
+    const own = orders.filter((order) =>
+      order.customers.some((name) => [row.number, row.name].some((each) => each.toLowerCase() === name.toLowerCase())),
+    );
+    const offers = await loadOffers(tx, companyId, { customerId: row.id, day: workDate });
+    const called = await itemsNamed(
+      tx,
+      companyId,
+      own.flatMap((order) => order.lines.flatMap((line) => line.items)),
+      row.id,
+    );
+    const references = own.map((order) => order.reference).filter((reference) => reference !== '');
+    const used = await tx.rows<{ customerReference: string; number: string }>(
+      `SELECT customer_reference, number FROM sales_order
+        WHERE company_id = ? AND customer_id = ? AND customer_reference IN (?) AND state <> 'cancelled'`,
+      [companyId, row.id, references.length > 0 ? references : ['']],
+    );
+    const shipTos = await shipTosOf(tx, companyId, row.id);
+    const customer: FileCustomer = {
+      id: row.id,
+      name: row.name,
+      shipTos,
+      items: new Map(called.rows.map(({ asked, item }) => [asked.toLowerCase(), { id: item.id, route: item.route }])),
+      references: new Map(
+        used
+          .filter((each) => each.customerReference !== '')
+          .map((each) => [each.customerReference.toLowerCase(), each.number]),
+      ),
+      ground: {
+        current: null,
+        customer: {
+          id: row.id,
+          name: row.name,
+          currency: row.currency,
+          contractedOnly: row.contractedOnly,
+        },
+        shipToIds: shipTos.map((each) => each.id),
+        locationIds: [MAIN_LOCATION],
+        items: await pricedItems(
+          tx,
+          companyId,
+          row.id,
+          called.rows.map(({ item }) => item.id),
+        ),
+        offers,
+        pricing: await orderPricing(tx, doer, row.id, workDate),
+        standing: await standingOf(tx, companyId, row.id, null, false),
+      },
+    };
+    for (const name of [row.number, row.name]) found.set(name.toLowerCase(), customer);
+  }
+  return found;
+}
+
+/** A purchase order as UBL 2.1, for the vendor's program. */
+export async function purchaseUbl(sql: Sql, companyId: number, id: number): Promise<{ name: string; content: Buffer }> {
+  const sheet = await openPurchase(sql, companyId, id);
+  const [company] = await sql.rows<{ name: string }>('SELECT name FROM company WHERE id = ?', [companyId]);
+  const to = sheet.shipTo;
+  const root = ublOrder({
+    number: sheet.number,
+    day: sheet.orderDate,
+    currency: sheet.currency,
+    buyer: company!.name,
+    seller: sheet.vendor,
+    shipTo: to ? `${sheet.customer?.name ?? ''}, ${to.label}, ${to.street}, ${to.postcode} ${to.town}` : company!.name,
+    net: sum(sheet.lines.map((line) => dec(line.amount))).toFixed(),
+    lines: sheet.lines.map((line) => ({
+      number: line.lineNo,
+      item: line.item.number,
+      name: line.item.name,
+      quantity: line.quantity,
+      unit: line.item.unit,
+      unitPrice: line.unitPrice,
+      amount: line.amount,
+      day: line.dueDate,
+    })),
+  });
+  return { name: `${sheet.number}.xml`, content: ublXml(root) };
+}

@@ -1,0 +1,225 @@
+import {
+  decideKeep,
+  keptList,
+  stampOf,
+  type KeepGround,
+  type KeepTyped,
+  type KeptList,
+  type KeptRow,
+  type KeptValues,
+  type Target,
+} from '@core/lists';
+import * as contract from '@api/lists';
+import { defineAct, there } from '../acts';
+import { likeOf, PAGE_ROWS, takeTurn, type Bound, type Sql, type Tx } from '../db';
+import { namedBy, unitsOf } from './named';
+import { STORED, type StoredList } from './stored-lists';
+
+interface Found {
+  list: KeptList;
+  stored: StoredList;
+  /** The column of the company, in the table read as `x`. */
+  ofCompany: string;
+}
+
+function listNamed(name: string): Found {
+  const list = there(keptList(name) ?? undefined, 'This list');
+  const stored = STORED[name]!;
+  return { list, stored, ofCompany: `x.${stored.company ?? 'company_id'}` };
+}
+
+type Raw = { id: number } & Record<string, string | number | boolean | null>;
+
+/** A cell as it is shown: yes and no in words, nothing as nothing. */
+function cellOf(value: string | number | boolean | null | undefined): string {
+  if (value === null || value === undefined) return '';
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  return String(value);
+}
+
+function rowsWhere(
+  sql: Sql,
+  { list, stored, ofCompany }: Found,
+  companyId: number,
+  where: string,
+  values: readonly (Bound | readonly Bound[])[],
+): Promise<KeptRow[]> {
+  const columns = list.fields.map((field) => `${stored.fields[field.name]![0]} AS \`${field.name}\``);
+  return sql
+    .rows<Raw>(`SELECT x.id, ${columns.join(', ')} FROM ${stored.from} WHERE ${ofCompany} = ? AND ${where}`, [
+      companyId,
+      ...values,
+    ])
+    .then((rows) =>
+      rows.map((row) => {
+        const cells = Object.fromEntries(list.fields.map((field) => [field.name, cellOf(row[field.name])]));
+        return { id: row.id, stamp: stampOf(cells), cells };
+      }),
+    );
+}
+
+/** Rows of a kept list: those added last first, or where none are added in the order they came. */
+export async function openList(
+  sql: Sql,
+  companyId: number,
+  name: string,
+  query: { q?: string | undefined; cursor?: string | undefined; rows?: number | undefined },
+): Promise<{ rows: KeptRow[]; next: string | null }> {
+  const found = listNamed(name);
+  const most = query.rows ?? PAGE_ROWS;
+  const [from, turn] = found.list.grows ? ([4_294_967_295, '<'] as const) : ([0, '>'] as const);
+  const at = query.cursor && /^\d{1,10}$/.test(query.cursor) ? Number(query.cursor) : from;
+  const { looksIn } = found.stored;
+  const words = query.q?.trim() ? likeOf(query.q) : null;
+  const rows = await rowsWhere(
+    sql,
+    found,
+    companyId,
+    `x.id ${turn} ?${words === null ? '' : ` AND (${looksIn.map((each) => `${each} LIKE ?`).join(' OR ')})`}
+      ORDER BY x.id ${found.list.grows ? 'DESC' : 'ASC'} LIMIT ?`,
+    [at, ...(words === null ? [] : looksIn.map(() => words)), most + 1],
+  );
+  const page = rows.slice(0, most);
+  return { rows: page, next: rows.length > most ? String(page.at(-1)!.id) : null };
+}
+
+async function groundOf(sql: Sql, companyId: number, name: string, typed: KeepTyped): Promise<KeepGround> {
+  const found = listNamed(name);
+  const { list, stored } = found;
+  const named: Map<Target, Awaited<ReturnType<typeof namedBy>>> = new Map();
+  for (const field of list.fields) {
+    if (field.is.kind !== 'ref' || field.fixed) continue;
+    const texts = typed.changes.map(({ cells }) => (cells[field.name] ?? '').trim()).filter((each) => each !== '');
+    const known = named.get(field.is.to) ?? new Map();
+    const more = await namedBy(sql, companyId, field.is.to, [...new Set(texts)]);
+    named.set(field.is.to, new Map([...known, ...more]));
+  }
+  const ids = [...typed.changes, ...typed.removed].flatMap(({ id }) => (id === null ? [] : [id]));
+  const within = list.fields.find((field) => field.name === list.within);
+  const idsOf = (target: Target) =>
+    [...(named.get(target) ?? new Map()).values()].flatMap((each: { id: number } | 'several') =>
+      each === 'several' ? [] : [each.id],
+    );
+  const alike = within?.is.kind === 'ref' ? idsOf(within.is.to) : null;
+  const column = within ? stored.fields[within.name]![1] : null;
+  const rows =
+    alike === null
+      ? await rowsWhere(sql, found, companyId, list.grows ? 'TRUE' : 'x.id IN (?)', list.grows ? [] : [ids])
+      : await rowsWhere(sql, found, companyId, `(x.id IN (?) OR x.${column} IN (?))`, [ids, alike]);
+  return {
+    list,
+    rows,
+    named,
+    units: await unitsOf(sql, companyId, idsOf('item')),
+    used: await usedOf(
+      sql,
+      companyId,
+      stored,
+      typed.removed.map(({ id }) => id),
+    ),
+    ...(list.name === 'boms' ? { bomLines: await bomLines(sql, companyId) } : {}),
+  };
+}
+
+function bomLines(sql: Sql, companyId: number) {
+  return sql.rows<{ id: number; item: string; component: string }>(
+    `SELECT b.id, i.number AS item, k.number AS component FROM bom_line b
+       JOIN item i ON i.company_id = b.company_id AND i.id = b.item_id
+       JOIN item k ON k.company_id = b.company_id AND k.id = b.component_id WHERE b.company_id = ?`,
+    [companyId],
+  );
+}
+
+async function usedOf(sql: Sql, companyId: number, { usedBy = [], zeroStays }: StoredList, ids: readonly number[]) {
+  const used = new Set<number>(zeroStays ? [0] : []);
+  if (ids.length === 0) return used;
+  for (const [table, column] of usedBy) {
+    const rows = await sql.rows<{ id: number }>(
+      `SELECT DISTINCT ${column} AS id FROM ${table} WHERE company_id = ? AND ${column} IN (?)`,
+      [companyId, ids],
+    );
+    for (const row of rows) used.add(row.id);
+  }
+  return used;
+}
+
+/** Keeps changes of a list: all that were typed, or none. // G1 G2 G4 */
+export const keepList = defineAct(contract.keepList, {
+  right: 'lists',
+  says: 'keep the lists of prices, items, customers and vendors',
+  done: 'lists kept',
+  async load(tx, input, doer) {
+    // One keeper of lists at a time: rows that would say the same are found among those committed.
+    await takeTurn(tx, 'company', [doer.companyId]);
+    return groundOf(tx, doer.companyId, input.list, input);
+  },
+  decide: (ground, input) => decideKeep(ground, input),
+  show: ({ added, changed, removed }) => ({
+    added: added.length,
+    changed: changed.length,
+    removed: removed.length,
+  }),
+  async write(tx, { added, changed, removed }, { list }, doer) {
+    const { stored } = listNamed(list.name);
+    const { companyId } = doer;
+    const company = stored.company ?? 'company_id';
+    if (removed.length > 0) {
+      await tx.run(`DELETE FROM ${stored.table.name} WHERE ${company} = ? AND id IN (?)`, [companyId, removed]);
+    }
+    await changeRows(tx, list, stored, companyId, changed);
+    await tx.insertTogether([
+      {
+        table: stored.table,
+        rows: added.map((values) => ({ [company]: companyId, ...columnsOf(list, stored, values) })),
+      },
+    ]);
+    return { made: [], touched: [] };
+  },
+});
+
+/**
+ * Changes rows. Where nothing holds on to them they are written anew under their ids, so that rows may trade what tells
+ * them apart.
+ */
+async function changeRows(
+  tx: Tx,
+  list: KeptList,
+  stored: StoredList,
+  companyId: number,
+  changed: readonly { id: number; values: KeptValues }[],
+): Promise<void> {
+  if (changed.length === 0) return;
+  const company = stored.company ?? 'company_id';
+  if (list.grows && !stored.usedBy) {
+    const ids = changed.map(({ id }) => id);
+    await tx.run(`DELETE FROM ${stored.table.name} WHERE ${company} = ? AND id IN (?)`, [companyId, ids]);
+    await tx.insertTogether([
+      {
+        table: stored.table,
+        rows: changed.map(({ id, values }) => ({ [company]: companyId, id, ...columnsOf(list, stored, values) })),
+      },
+    ]);
+    return;
+  }
+  for (const { id, values } of changed) {
+    const columns = columnsOf(list, stored, values);
+    const set = Object.keys(columns).map((column) => `${column} = ?`);
+    await tx.run(`UPDATE ${stored.table.name} SET ${set.join(', ')} WHERE ${company} = ? AND id = ?`, [
+      ...Object.values(columns),
+      companyId,
+      id,
+    ]);
+  }
+}
+
+function columnsOf(list: KeptList, stored: StoredList, values: KeptValues): Record<string, Bound> {
+  return Object.fromEntries(
+    list.fields.flatMap((field) => {
+      const column = stored.fields[field.name]![1];
+      if (column === null || field.fixed) return [];
+      const value = values[field.name] ?? null;
+      const flag = field.is.kind === 'choice' && field.is.options[0]!.value === 'no';
+      return [[column, flag ? value === 'yes' : value] as const];
+    }),
+  );
+}

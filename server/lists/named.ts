@@ -1,0 +1,85 @@
+import type { KeepGround, Target } from '@core/lists';
+import { likeOf, type Sql } from '../db';
+
+/** Where each target is found: what it goes by, and the text a cell shows of it. */
+const FOUND: Readonly<
+  Record<Exclude<Target, 'currency'>, { table: string; number: string; name: string; text: string }>
+> = {
+  item: { table: 'item', number: 'number', name: 'name', text: 'number' },
+  customer: { table: 'customer', number: 'number', name: 'name', text: 'name' },
+  vendor: { table: 'vendor', number: 'number', name: 'name', text: 'name' },
+  'price-group': { table: 'price_group', number: "''", name: 'name', text: 'name' },
+  series: { table: 'market_series', number: "''", name: 'name', text: 'name' },
+  'permit-type': { table: 'permit_type', number: "''", name: 'name', text: 'name' },
+  calendar: { table: 'calendar', number: "''", name: 'name', text: 'name' },
+  'work-centre': { table: 'work_centre', number: 'code', name: 'name', text: 'code' },
+  'item-group': { table: 'item_group', number: 'code', name: 'name', text: 'name' },
+};
+
+async function currencies(sql: Sql, companyId: number): Promise<string[]> {
+  const rows = await sql.rows<{ currency: string }>(
+    `SELECT currency FROM company WHERE id = ? UNION SELECT currency FROM customer WHERE company_id = ?
+     UNION SELECT currency FROM exchange_rate WHERE company_id = ? ORDER BY currency`,
+    [companyId, companyId, companyId],
+  );
+  return rows.map((row) => row.currency);
+}
+
+/** What texts name, by their exact number or name; an item only by its number. */
+export async function namedBy(
+  sql: Sql,
+  companyId: number,
+  target: Target,
+  texts: readonly string[],
+): Promise<Map<string, { id: number | string; text: string } | 'several'>> {
+  const found = new Map<string, { id: number | string; text: string } | 'several'>();
+  if (texts.length === 0) return found;
+  if (target === 'currency') {
+    for (const code of await currencies(sql, companyId)) found.set(code.toLowerCase(), { id: code, text: code });
+    return found;
+  }
+  const { table, number, name, text } = FOUND[target];
+  const byName = target === 'item' ? '' : ` OR ${name} IN (?)`;
+  const rows = await sql.rows<{ id: number; number: string; name: string; text: string }>(
+    `SELECT id, ${number} AS number, ${name} AS name, ${text} AS text FROM ${table}
+      WHERE company_id = ? AND (${number} IN (?)${byName})`,
+    [companyId, texts, ...(byName ? [texts] : [])],
+  );
+  for (const row of rows) {
+    const known = found.get(row.name.toLowerCase());
+    if (byName) found.set(row.name.toLowerCase(), known ? 'several' : { id: row.id, text: row.text });
+  }
+  // A number names one thing, whatever else goes by that name.
+  for (const row of rows) if (row.number !== '') found.set(row.number.toLowerCase(), { id: row.id, text: row.text });
+  return found;
+}
+
+/** The units of items, their own first. */
+export async function unitsOf(sql: Sql, companyId: number, itemIds: readonly number[]): Promise<KeepGround['units']> {
+  const units = new Map<number, string[]>();
+  if (itemIds.length === 0) return units;
+  const rows = await sql.rows<{ id: number; unit: string; own: number }>(
+    `SELECT id, unit, 1 AS own FROM item WHERE company_id = ? AND id IN (?)
+     UNION ALL SELECT item_id, unit, 0 FROM item_unit WHERE company_id = ? AND item_id IN (?) ORDER BY own DESC, unit`,
+    [companyId, itemIds, companyId, itemIds],
+  );
+  for (const row of rows) units.set(row.id, [...(units.get(row.id) ?? []), row.unit]);
+  return units;
+}
+
+/** What a cell may name, by any part of number or name; 12 at most. */
+export async function findNamed(sql: Sql, companyId: number, target: Target, words: string) {
+  if (target === 'currency') {
+    const codes = (await currencies(sql, companyId)).filter((code) => code.includes(words.trim().toUpperCase()));
+    return { rows: codes.map((code, index) => ({ id: index + 1, number: code, name: '' })) };
+  }
+  const { table, number, name } = FOUND[target];
+  const like = likeOf(words);
+  return {
+    rows: await sql.rows<{ id: number; number: string; name: string }>(
+      `SELECT id, ${number} AS number, ${name} AS name FROM ${table}
+        WHERE company_id = ? AND (${number} LIKE ? OR ${name} LIKE ?) ORDER BY number, name LIMIT 12`,
+      [companyId, like, like],
+    ),
+  };
+}

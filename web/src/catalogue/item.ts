@@ -1,0 +1,167 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { ROUTE_NAMES } from '@core/catalogue';
+import { inUnits } from '@core/kernel';
+import { Session } from '../access';
+import { DocumentDock } from '../documents';
+import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/document-page';
+import { kindName, pathOf } from '../kit/documents';
+import { day, money, price, quantity } from '../kit/formats';
+import { Grid, type GridColumn } from '../kit/grid';
+import { LiveList } from '../kit/live';
+import { Locations } from '../kit/locations';
+import { Sheets } from '../kit/sheet';
+import { BetweenSheet, type BetweenData } from '../stock';
+import { Catalogue, type ItemSheet, type StockEntry as Entry } from './service';
+
+/** An item: how it is supplied, what is on hand, who sells it to us. */
+@Component({
+  selector: 'k-item',
+  imports: [DocumentDock, DocumentTitle, Grid, RouterLink],
+  template: `<div class="page">
+    <k-document-title [page]="page">
+      @if (page.sheet(); as shown) {
+        <a class="act" routerLink="/lists" [queryParams]="{ list: 'prices', q: shown.number }">Kept prices</a>
+        <a class="act" routerLink="/lists" [queryParams]="{ list: 'units', q: shown.number }">Units</a>
+      }
+    </k-document-title>
+    @if (page.sheet(); as shown) {
+      <div class="head">
+        <div><small>List price</small>{{ price(shown.listPrice) }}</div>
+        <div><small>Tax</small>{{ shown.taxCode }}</div>
+        <div><small>On hand</small>{{ inUnits(quantity(shown.onHand), shown.unit) }}</div>
+        @if (shown.places.length > 1) {
+          @for (place of shown.places; track place.location.id) {
+            <div>
+              <small>{{ place.location.name }}</small>{{ quantity(place.onHand) }}, {{ quantity(place.free) }} free
+            </div>
+          }
+        }
+        <div><small>Stock value</small>{{ money(shown.stockValue) }}</div>
+      </div>
+      <div class="sheet">
+        <table class="small">
+          <thead>
+            <tr>
+              <th>Vendor</th>
+              <th class="num">Price</th>
+              <th class="num">Lead days</th>
+              <th></th>
+            </tr>
+          </thead>
+          <tbody>
+            @for (vendor of shown.vendors; track vendor.id) {
+              <tr>
+                <td>
+                  <a class="link" [routerLink]="pathOf({ kind: 'vendor', id: vendor.id })">{{ vendor.name }}</a>
+                </td>
+                <td class="num">{{ price(vendor.unitPrice) }}</td>
+                <td class="num">{{ vendor.leadDays }}</td>
+                <td>{{ vendor.preferred ? 'preferred' : '' }}</td>
+              </tr>
+            } @empty {
+              <tr>
+                <td class="faint">Nobody sells it to us.</td>
+              </tr>
+            }
+          </tbody>
+        </table>
+        <h2>Stock entries</h2>
+        <k-grid
+          label="Stock entries"
+          [rows]="entries.rows()"
+          [columns]="columns()"
+          [rowId]="rowId"
+          (opened)="open($event)"
+          (nearEnd)="entries.more()"
+        />
+        @if (entries.rows().length === 0 && !entries.loading()) {
+          <p class="faint">Nothing of it has moved yet.</p>
+        }
+      </div>
+      <k-document-dock [itemId]="shown.id" />
+    }
+  </div>`,
+  styles: `
+    h2 {
+      font: 600 16px var(--serif);
+      margin: 16px 0 2px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ItemPage {
+  private readonly catalogue = inject(Catalogue);
+  private readonly router = inject(Router);
+  private readonly session = inject(Session);
+  private readonly sheets = inject(Sheets);
+  private readonly locations = inject(Locations);
+  private readonly currency = this.session.company()?.currency ?? 'MYR';
+  readonly id = input.required<string>();
+  protected readonly page: DocumentPage<string, ItemSheet> = new DocumentPage({
+    key: this.id,
+    name: 'Item',
+    open: (id) => this.catalogue.item(Number(id)),
+    heading: (sheet) => ({
+      strong: sheet.number,
+      rest: ` ${sheet.name}`,
+      sub: `by ${sheet.unit}, supplied by ${ROUTE_NAMES[sheet.route]}`,
+    }),
+    touchedBy: (document) => ['SH', 'RC', 'JR'].includes(document.kind),
+    acts: (): DocumentAct[] => [
+      {
+        name: 'move',
+        label: 'Move…',
+        // Where there is another place to move it to.
+        when:
+          this.session.may('goods') && this.locations.all().length > 1 && (this.page.sheet()?.places.length ?? 0) > 0,
+        does: () => {
+          const data = { item: this.page.sheet()!, locations: this.locations.all(), currency: this.currency };
+          return this.sheets.open<BetweenData>(BetweenSheet, data);
+        },
+        says: ({ made }) => ['Moved:', made[0]],
+      },
+    ],
+  });
+  /** Back from the item to every document that moved it. */
+  private readonly query = computed(() => ({ id: Number(this.id()) }));
+  protected readonly entries = new LiveList<{ id: number }, Entry>(
+    this.query,
+    ({ id }, cursor) => this.catalogue.stockEntries(id, cursor),
+    ['SH', 'RC', 'CN', 'JR'],
+  );
+  protected readonly rowId = (row: Entry) => String(row.id);
+  protected readonly columns = computed<GridColumn<Entry>[]>(() => [
+    {
+      id: 'document',
+      head: 'Document',
+      width: 110,
+      text: (row) => row.document.number,
+      link: (row) => pathOf(row.document),
+    },
+    { id: 'what', head: 'What', text: (row) => kindName(row.document.kind) },
+    { id: 'day', head: 'Day', width: 130, text: (row) => day(row.postedOn, this.session.workDate()) },
+    {
+      id: 'place',
+      head: 'Where',
+      width: 160,
+      text: (row) => (row.place === 'ours' ? row.location : 'vendor to customer'),
+    },
+    { id: 'quantity', head: 'Quantity', width: 100, figures: true, text: (row) => quantity(row.quantity) },
+    { id: 'cost', head: 'Cost', width: 120, figures: true, text: (row) => this.money(row.cost) },
+    { id: 'onHand', head: 'On hand after', width: 120, figures: true, text: (row) => quantity(row.onHand) },
+  ]);
+  protected open(row: Entry): void {
+    void this.router.navigateByUrl(pathOf(row.document));
+  }
+
+  protected readonly pathOf = pathOf;
+  protected readonly quantity = quantity;
+  protected readonly inUnits = inUnits;
+  protected readonly money = (value: string) => money(value, this.currency);
+  protected readonly price = (value: string) => price(value, this.currency);
+
+  constructor() {
+    this.locations.read();
+  }
+}

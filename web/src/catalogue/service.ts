@@ -1,0 +1,22 @@
+import { inject, Injectable } from '@angular/core';
+import type * as z from 'zod';
+import * as contract from '@api/catalogue';
+import * as ledger from '@api/ledger';
+import { Api } from '../kit/api';
+
+export type ItemSheet = z.infer<typeof contract.openItem.out>;
+export type StockEntry = z.infer<typeof ledger.stockEntries.out>['rows'][number];
+
+/** The way to items. */
+@Injectable({ providedIn: 'root' })
+export class Catalogue {
+  private readonly api = inject(Api);
+
+  item(id: number) {
+    return this.api.call(contract.openItem, { params: { id } });
+  }
+
+  stockEntries(id: number, cursor: string | undefined) {
+    return this.api.call(ledger.stockEntries, { params: { id }, query: cursor ? { cursor } : {} });
+  }
+}

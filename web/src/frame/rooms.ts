@@ -1,0 +1,33 @@
+import type { Routes } from '@angular/router';
+import { routes as agreements } from '../agreements/routes';
+import { routes as billing } from '../billing/routes';
+import { routes as catalogue } from '../catalogue/routes';
+import { routes as insight } from '../insight/routes';
+import { routes as ledger } from '../ledger/routes';
+import { routes as lists } from '../lists/routes';
+import { routes as mail } from '../mail/routes';
+import { routes as orders } from '../orders/routes';
+import { routes as parties } from '../parties/routes';
+import { routes as promise } from '../promise/routes';
+import { routes as purchasing } from '../purchasing/routes';
+import { routes as stock } from '../stock/routes';
+import { routes as supply } from '../supply/routes';
+import { routes as today } from '../today/routes';
+
+/** The pages of all rooms; those of a new room stand here, and nowhere else outside it. */
+export const ROOMS: Routes = [
+  ...today,
+  ...agreements,
+  ...orders,
+  ...supply,
+  ...purchasing,
+  ...stock,
+  ...promise,
+  ...billing,
+  ...ledger,
+  ...parties,
+  ...catalogue,
+  ...lists,
+  ...mail,
+  ...insight,
+];

@@ -1,0 +1,4 @@
+import type { Routes } from '@angular/router';
+
+/** The pages of this room. */
+export const routes: Routes = [{ path: 'lists', loadComponent: () => import('./lists').then((m) => m.KeptLists) }];

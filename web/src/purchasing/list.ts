@@ -1,0 +1,106 @@
+import { ChangeDetectionStrategy, Component, effect, inject, input, untracked } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { Session } from '../access';
+import { DocumentDockLazy } from '../documents';
+import { day, money } from '../kit/formats';
+import type { GridColumn } from '../kit/grid';
+import { DocumentList, ListPage } from '../kit/list-page';
+import { Quiet } from '../kit/quiet';
+import { Sheets } from '../kit/sheet';
+import { EnterSheet } from './enter-sheet';
+import { Purchases, type PurchaseQuery, type PurchaseRow } from './service';
+
+/** Purchase orders, newest first, each with what came and what was invoiced. */
+@Component({
+  selector: 'k-purchase-list',
+  imports: [DocumentDockLazy, ListPage, RouterLink],
+  template: `<k-list-page [list]="list">
+    <span acts>
+      <a class="act" routerLink="/ties">Ties</a
+      ><button type="button" class="act next" (click)="enter()">New purchase order…</button>
+    </span>
+    <k-document-dock-lazy [document]="list.about()" />
+  </k-list-page>`,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PurchaseList {
+  private readonly session = inject(Session);
+  private readonly purchases = inject(Purchases);
+  private readonly router = inject(Router);
+  private readonly quiet = inject(Quiet);
+  private readonly sheets = inject(Sheets);
+  /** A side sheet to open at once. */
+  readonly do = input<string>();
+  protected readonly list: DocumentList<PurchaseQuery, PurchaseRow> = new DocumentList({
+    head: 'Purchases',
+    sub: 'what vendors are to send, and to whom',
+    looksIn: 'Number, vendor or customer',
+    filters: [
+      {
+        name: 'state',
+        label: 'State',
+        chips: [
+          ['', 'All'],
+          ['placed', 'Placed'],
+          ['closed', 'Closed'],
+        ],
+      },
+    ],
+    load: (query) => this.purchases.list(query),
+    kinds: ['PO'],
+    document: ({ id, number }) => ({ kind: 'PO', id, number }),
+    columns: () => this.columns(),
+    empty:
+      "No purchase order fits. They are placed on the bench, from the lines that need supply, or entered here for nobody's order yet.",
+  });
+
+  private columns(): GridColumn<PurchaseRow>[] {
+    const workDate = this.session.workDate();
+    return [
+      {
+        id: 'number',
+        head: 'Number',
+        width: 96,
+        text: (row) => row.number,
+        link: this.list.pathTo,
+      },
+      { id: 'vendor', head: 'Vendor', text: (row) => row.vendor.name },
+      { id: 'for', head: 'Drop shipped to', text: (row) => row.customer?.name ?? 'our own stock' },
+      { id: 'state', head: 'State', width: 86, text: (row) => row.state },
+      { id: 'ordered', head: 'Placed', width: 110, text: (row) => day(row.orderDate, workDate) },
+      {
+        id: 'due',
+        head: 'First due',
+        width: 116,
+        text: (row) => day(row.firstDueDate, workDate),
+        need: (row) => row.state === 'placed' && row.shares.received < 1 && (row.firstDueDate ?? '9') < workDate,
+      },
+      { id: 'net', head: 'Net', width: 112, figures: true, text: (row) => money(row.net, row.currency) },
+      {
+        id: 'thread',
+        head: 'Received · invoiced',
+        width: 140,
+        beads: (row) => [
+          { label: 'Received', share: row.shares.received },
+          { label: 'Vendor invoiced', share: row.shares.invoiced },
+        ],
+      },
+    ];
+  }
+
+  protected enter(): void {
+    this.sheets.open(EnterSheet, null).subscribe((done) => {
+      if (done) void this.quiet.lead('Placed:', done.made[0]!);
+    });
+  }
+
+  constructor() {
+    effect(() => {
+      if (this.do() !== 'enter') return;
+      untracked(() => {
+        void this.router.navigate([], { queryParams: {}, replaceUrl: true });
+        this.enter();
+      });
+    });
+  }
+}

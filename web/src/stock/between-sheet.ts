@@ -1,0 +1,76 @@
+import { DIALOG_DATA } from '@angular/cdk/dialog';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { inUnits } from '@core/kernel';
+import * as contract from '@api/stock';
+import { ChoiceField, NumberField } from '../kit/fields';
+import { money, quantity } from '../kit/formats';
+import type { Location } from '../kit/locations';
+import { ActForm, Sheet } from '../kit/sheet';
+import type * as z from 'zod';
+import type { openItem } from '@api/catalogue';
+
+export interface BetweenData {
+  item: z.infer<typeof openItem.out>;
+  locations: readonly Location[];
+  currency: string;
+}
+
+/** Goods of an item from one of our places to another. // P3 */
+@Component({
+  selector: 'k-between-sheet',
+  imports: [ChoiceField, NumberField, Sheet],
+  template: `<k-sheet
+    [head]="'Move ' + data.item.number"
+    [sub]="data.item.name"
+    act="Move them"
+    [busy]="form.busy()"
+    [refusals]="form.loose(fields)"
+    (done)="form.do()"
+  >
+    <dl class="facts">
+      @for (place of data.item.places; track place.location.id) {
+        <dt>{{ place.location.name }}</dt>
+        <dd>{{ inUnits(quantity(place.onHand), data.item.unit) }}, {{ quantity(place.free) }} free</dd>
+      }
+    </dl>
+    <div class="fields">
+      <k-choice label="From" [(value)]="from" [options]="places" [error]="form.at('from')" />
+      <k-choice label="To" [(value)]="to" [options]="places" [error]="form.at('to')" />
+      <k-number
+        data-first
+        [label]="'How many, ' + data.item.unit"
+        [(value)]="count"
+        [error]="form.at('quantity', count() !== '')"
+      />
+    </div>
+    <span effect>{{ effect() }}</span>
+  </k-sheet>`,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class BetweenSheet {
+  protected readonly data = inject<BetweenData>(DIALOG_DATA);
+  protected readonly places = this.data.locations.map(({ id, name }) => ({ value: String(id), label: name }));
+  /** From where most are free, to the first other. */
+  private readonly most = [...this.data.item.places].sort((a, b) => Number(b.free) - Number(a.free))[0]?.location.id;
+  protected readonly from = signal(String(this.most ?? this.data.locations[0]!.id));
+  protected readonly to = signal(this.places.find(({ value }) => value !== this.from())!.value);
+  protected readonly count = signal('');
+  protected readonly fields = [/^from$/, /^to$/, /^quantity$/];
+  protected readonly form = new ActForm(
+    contract.moveBetween,
+    computed(() => ({
+      itemId: this.data.item.id,
+      from: Number(this.from()),
+      to: Number(this.to()),
+      quantity: this.count(),
+    })),
+  );
+  protected readonly effect = computed(() => {
+    const effects = this.form.previewed()?.effects;
+    if (!effects) return '';
+    const { currency } = this.data;
+    return `${quantity(effects.quantity)} at what they cost, ${currency} ${money(effects.value, currency)}`;
+  });
+  protected readonly quantity = quantity;
+  protected readonly inUnits = inUnits;
+}

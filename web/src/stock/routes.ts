@@ -1,0 +1,15 @@
+import type { Routes } from '@angular/router';
+
+/** The pages of this room. */
+export const routes: Routes = [
+  {
+    path: 'receipts/:id',
+    data: { kind: 'RC' },
+    loadComponent: () => import('./movement').then((m) => m.MovementPage),
+  },
+  {
+    path: 'shipments/:id',
+    data: { kind: 'SH' },
+    loadComponent: () => import('./movement').then((m) => m.MovementPage),
+  },
+];

@@ -1,0 +1,163 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { Title } from '@angular/platform-browser';
+import { Router, RouterLink } from '@angular/router';
+import { Session } from '../access';
+import { DocumentDock } from '../documents';
+import { pathOf } from '../kit/documents';
+import { counted, day, price, quantity } from '../kit/formats';
+import { Grid, type GridColumn } from '../kit/grid';
+import { LiveList } from '../kit/live';
+import { Quiet } from '../kit/quiet';
+import { Refusals } from '../kit/refusals';
+import { Sheets } from '../kit/sheet';
+import { PlaceSheet } from './place-sheet';
+import { Bench, REASONS, type BenchRow } from './service';
+
+/** The sourcing bench: lines that still need a purchase, grouped by who would supply them. */
+@Component({
+  selector: 'k-bench',
+  imports: [DocumentDock, Grid, Refusals, RouterLink],
+  template: `<div class="page">
+    <div class="title">
+      <h1>
+        Sourcing bench<span>{{ sub() }}</span>
+      </h1>
+      <a class="act" routerLink="/ties">Ties</a>
+      @if (order()) {
+        <button type="button" class="act" (click)="all()">Show all orders</button>
+      }
+      @if (placeable().length > 0) {
+        <button type="button" class="act next" (click)="place(placeable())">
+          Place {{ placeable().length === 1 ? 'it' : 'all ' + placeable().length }}…
+        </button>
+      }
+    </div>
+    <k-refusals [refusals]="list.refusals()" />
+    <div class="sheet">
+      @if (rows().length === 0 && !list.loading()) {
+        <p class="empty">
+          No line needs a purchase. Confirmed lines that go by drop shipment or special order stand here until they are
+          placed with a vendor.
+        </p>
+      } @else {
+        <k-grid
+          label="Lines that need supply"
+          [rows]="rows()"
+          [columns]="columns()"
+          [rowId]="rowId"
+          (selected)="selected.set($event)"
+          (opened)="place([$event])"
+          (nearEnd)="list.more()"
+        />
+      }
+    </div>
+    <k-document-dock
+      [orderLineId]="selected()?.orderLineId ?? rows()[0]?.orderLineId ?? null"
+      [document]="selected()?.order ?? null"
+    />
+  </div>`,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class BenchPage {
+  private readonly bench = inject(Bench);
+  private readonly session = inject(Session);
+  private readonly router = inject(Router);
+  private readonly quiet = inject(Quiet);
+  private readonly sheets = inject(Sheets);
+  /** Lines of one order only. */
+  readonly order = input<string>();
+  private readonly query = computed(() => ({
+    ...(this.order() ? { orderId: Number(this.order()) } : {}),
+    workDate: this.session.workDate(),
+  }));
+  protected readonly list = new LiveList(
+    this.query,
+    ({ orderId }, cursor) => this.bench.list({ ...(orderId ? { orderId } : {}), ...(cursor ? { cursor } : {}) }),
+    ['SO', 'PO'],
+  );
+  protected readonly selected = signal<BenchRow | null>(null);
+  /** By proposed vendor, then ship date. */
+  protected readonly rows = computed(() =>
+    [...this.list.rows()].sort(
+      (a, b) =>
+        vendorOf(a).localeCompare(vendorOf(b)) || a.shipDate.localeCompare(b.shipDate) || a.orderLineId - b.orderLineId,
+    ),
+  );
+  protected readonly placeable = computed(() => this.rows().filter((row) => row.proposal !== null));
+  protected readonly sub = computed(() => {
+    const rows = this.rows();
+    const vendors = new Set(rows.map(vendorOf)).size;
+    return `${counted(rows.length, 'line')} without supply, ${counted(vendors, 'vendor')}${this.order() && rows[0] ? ` · ${rows[0].order.number}` : ''}`;
+  });
+  protected readonly rowId = (row: BenchRow) => String(row.orderLineId);
+  protected readonly columns = computed<GridColumn<BenchRow>[]>(() => {
+    const workDate = this.session.workDate();
+    return [
+      {
+        id: 'vendor',
+        head: 'Proposed vendor',
+        text: (row) => {
+          const offer = row.offers.find((each) => each.vendorId === row.proposal?.vendorId);
+          if (!offer) return row.offers.length > 0 ? 'nobody who is approved sells it' : 'nobody sells it to us';
+          return `${offer.vendor}, ${REASONS[row.proposal!.reason]}`;
+        },
+        need: (row) => row.proposal === null,
+      },
+      { id: 'item', head: 'Item', width: 92, text: (row) => row.item.number },
+      { id: 'quantity', head: 'Needs', width: 74, figures: true, text: (row) => quantity(row.quantity) },
+      { id: 'unit', head: 'Unit', width: 64, text: (row) => row.item.unit },
+      {
+        id: 'price',
+        head: 'Price',
+        width: 84,
+        figures: true,
+        text: (row) => {
+          const offer = row.offers.find((each) => each.vendorId === row.proposal?.vendorId);
+          return offer ? price(offer.unitPrice, row.currency) : '';
+        },
+      },
+      {
+        id: 'order',
+        head: 'For',
+        width: 124,
+        text: (row) => `${row.order.number} line ${row.lineNo}`,
+        link: (row) => pathOf(row.order),
+      },
+      {
+        id: 'customer',
+        head: 'Goes to',
+        text: (row) =>
+          row.route === 'special' ? `our place, for ${row.customer.name}` : `${row.customer.name}, ${row.shipTo.label}`,
+      },
+      { id: 'ships', head: 'Ship on', width: 104, text: (row) => day(row.shipDate, workDate) },
+      {
+        id: 'due',
+        head: 'Could be there',
+        width: 122,
+        text: (row) => day(row.proposal?.due ?? null, workDate),
+        need: (row) => (row.proposal?.due ?? '') > row.shipDate,
+      },
+    ];
+  });
+
+  constructor() {
+    inject(Title).setTitle('Sourcing bench · Kampong');
+  }
+
+  protected all(): void {
+    void this.router.navigateByUrl('/bench');
+  }
+
+  protected place(rows: readonly BenchRow[]): void {
+    this.sheets.open(PlaceSheet, { rows }).subscribe((done) => {
+      const purchase = done?.made[0];
+      if (!purchase) return;
+      if (done.made.length === 1) void this.quiet.lead('Placed:', purchase);
+      else this.quiet.say(`Placed ${done.made.length} purchase orders, first`, purchase);
+    });
+  }
+}
+
+function vendorOf(row: BenchRow): string {
+  return row.offers.find((offer) => offer.vendorId === row.proposal?.vendorId)?.vendor ?? '~';
+}

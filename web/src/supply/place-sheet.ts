@@ -1,0 +1,221 @@
+import { DIALOG_DATA } from '@angular/cdk/dialog';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import * as contract from '@api/supply';
+import { Session } from '../access';
+import { CONTROL, NumberField } from '../kit/fields';
+import { counted, day, money, price, quantity } from '../kit/formats';
+import { ActForm, Sheet } from '../kit/sheet';
+import { Bench, REASONS, type BenchRow } from './service';
+
+export interface PlaceData {
+  rows?: readonly BenchRow[];
+  /** Place the lines of one order, read when the sheet opens. */
+  orderId?: number;
+}
+
+/** Place lines with their vendors: which purchase orders that makes is shown before it is done. // L8 */
+@Component({
+  selector: 'k-place-sheet',
+  imports: [NumberField, Sheet],
+  template: `<k-sheet
+    head="Place purchases"
+    sub="One order for each vendor and ship-to, tied to its sales lines"
+    [act]="act()"
+    [busy]="form.busy()"
+    [refusals]="form.loose([quantities, vendorFields])"
+    [warnings]="form.warnings"
+    (done)="form.do()"
+  >
+    <table class="small">
+      <thead>
+        <tr>
+          <th></th>
+          <th>For</th>
+          <th>Item</th>
+          <th class="num">Needs</th>
+          <th class="num">Place</th>
+          <th>Ship on</th>
+          <th>Vendor</th>
+        </tr>
+      </thead>
+      <tbody>
+        @for (row of rows(); track row.orderLineId) {
+          <tr>
+            <td>
+              <input
+                type="checkbox"
+                [attr.data-first]="$index === 0 ? '' : null"
+                [checked]="vendors().has(row.orderLineId)"
+                [disabled]="row.proposal === null"
+                [attr.aria-label]="'Place ' + row.item.number + ' for ' + row.order.number"
+                (change)="choose(row, $any($event.target).checked ? row.proposal!.vendorId : null)"
+              />
+            </td>
+            <td class="whole">{{ row.order.number }} line {{ row.lineNo }}</td>
+            <td class="whole">{{ row.item.number }}</td>
+            <td class="num">{{ quantity(row.quantity) }}</td>
+            <td class="part">
+              @if (row.route === 'special') {
+                <k-number
+                  [bare]="true"
+                  [label]="'Place of ' + row.item.number + ' for ' + row.order.number"
+                  [value]="parts().get(row.orderLineId) ?? row.quantity"
+                  (valueChange)="part(row, $event)"
+                  [error]="refusedAt(row)"
+                />
+              }
+            </td>
+            <td class="whole">{{ day(row.shipDate) }}</td>
+            <td>
+              @if (row.proposal === null) {
+                <span class="bad">{{
+                  row.offers.length === 0 ? 'nobody sells it to us' : 'nobody who is approved sells it'
+                }}</span>
+              } @else {
+                <select
+                  [attr.aria-label]="'Vendor of ' + row.item.number + ' for ' + row.order.number"
+                  (change)="choose(row, +$any($event.target).value)"
+                >
+                  @for (offer of row.offers; track offer.vendorId) {
+                    <option
+                      [value]="offer.vendorId"
+                      [selected]="(vendors().get(row.orderLineId) ?? row.proposal.vendorId) === offer.vendorId"
+                    >
+                      {{ offer.vendor }}, {{ price(offer.unitPrice, row.currency) }}, {{ offer.leadDays }} days{{
+                        offer.approved ? '' : ' (not approved)'
+                      }}
+                    </option>
+                  }
+                </select>
+                @if ((vendors().get(row.orderLineId) ?? row.proposal.vendorId) === row.proposal.vendorId) {
+                  <span class="faint">{{ reasons[row.proposal.reason] }}</span>
+                }
+              }
+            </td>
+          </tr>
+          @if (refusedAt(row); as refused) {
+            <tr>
+              <td colspan="7" class="bad" role="alert">{{ refused }}</td>
+            </tr>
+          }
+        }
+      </tbody>
+    </table>
+    @if (form.previewed()?.effects; as effects) {
+      <h3>This makes</h3>
+      @for (purchase of effects.purchases; track $index) {
+        <p>
+          <b>{{ purchase.vendor }}</b> to {{ purchase.shipTo }}: {{ counted(purchase.lines.length, 'line') }},
+          {{ purchase.currency }} {{ money(purchase.net, purchase.currency) }}
+          @for (line of purchase.lines; track $index) {
+            @if (line.spare !== '0') {
+              <span class="need"
+                >{{ quantity(line.spare) }} of {{ line.item }} more for our stock: they sell
+                {{ quantity(line.quantity) }}</span
+              >
+            }
+            @if (line.agreement) {
+              <span class="faint">{{ price(line.unitPrice, purchase.currency) }} by {{ line.agreement }}</span>
+            }
+            @if (line.late) {
+              <span class="need">{{ day(line.dueDate) }} is later than the ship date</span>
+            }
+          }
+        </p>
+      }
+    }
+  </k-sheet>`,
+  styles: [
+    CONTROL,
+    `
+      select {
+        height: 26px;
+        margin-top: 5px;
+      }
+      td .faint {
+        display: block;
+        padding-bottom: 4px;
+      }
+      td.whole {
+        white-space: nowrap;
+      }
+      td.part {
+        width: 90px;
+      }
+      input {
+        width: 16px;
+        height: 16px;
+        accent-color: var(--deep);
+        vertical-align: middle;
+      }
+      p {
+        padding: 4px 0;
+      }
+    `,
+  ],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PlaceSheet {
+  private readonly data = inject<PlaceData>(DIALOG_DATA);
+  private readonly workDate = inject(Session).workDate;
+  protected readonly rows = signal<readonly BenchRow[]>([]);
+  /** The chosen vendor of each line that is to be placed. */
+  protected readonly vendors = signal<ReadonlyMap<number, number>>(new Map());
+  /** What is placed of a special order where that is not all of it. // L8 */
+  protected readonly parts = signal<ReadonlyMap<number, string>>(new Map());
+  private readonly chosen = computed(() => [...this.vendors()]);
+  protected readonly vendorFields = /^lines\.\d+\.vendorId$/;
+  protected readonly quantities = /^lines\.\d+\.quantity$/;
+  protected readonly form = new ActForm(
+    contract.placePurchases,
+    computed(() => ({
+      lines: this.chosen().map(([orderLineId, vendorId]) => ({
+        orderLineId,
+        vendorId,
+        ...(this.parts().has(orderLineId) ? { quantity: this.parts().get(orderLineId)! } : {}),
+      })),
+    })),
+  );
+  protected readonly act = computed(() => {
+    const made = this.form.previewed()?.effects?.purchases.length ?? 0;
+    return made > 1 ? `Place ${made} purchase orders` : 'Place the purchase order';
+  });
+  protected readonly reasons = REASONS;
+  protected readonly quantity = quantity;
+  protected readonly price = price;
+  protected readonly money = money;
+  protected readonly counted = counted;
+  protected readonly day = (value: string) => day(value, this.workDate());
+
+  constructor() {
+    if (this.data.rows) this.take(this.data.rows);
+    else if (this.data.orderId) {
+      inject(Bench)
+        .list({ orderId: this.data.orderId })
+        .subscribe(({ rows }) => this.take(rows));
+    }
+  }
+
+  private take(rows: readonly BenchRow[]): void {
+    this.rows.set(rows);
+    this.vendors.set(
+      new Map(rows.flatMap((row) => (row.proposal ? [[row.orderLineId, row.proposal.vendorId] as const] : []))),
+    );
+  }
+
+  protected part(row: BenchRow, quantity: string): void {
+    this.parts.update((parts) => new Map(parts).set(row.orderLineId, quantity));
+  }
+
+  protected refusedAt(row: BenchRow): string {
+    const line = `lines.${this.chosen().findIndex(([id]) => id === row.orderLineId)}`;
+    return this.form.at(`${line}.quantity`) || this.form.at(`${line}.vendorId`);
+  }
+
+  protected choose(row: BenchRow, vendorId: number | null): void {
+    const vendors = new Map(this.vendors());
+    if (vendorId === null) vendors.delete(row.orderLineId);
+    else vendors.set(row.orderLineId, vendorId);
+    this.vendors.set(vendors);
+  }
+}

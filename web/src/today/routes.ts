@@ -1,0 +1,5 @@
+import type { Routes } from '@angular/router';
+import { TodayPage } from './today';
+
+/** The first page, there at once. */
+export const routes: Routes = [{ path: 'today', component: TodayPage }];
