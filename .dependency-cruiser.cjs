@@ -48,12 +48,13 @@ module.exports = {
     },
     {
       name: 'web-rooms-through-their-index',
-      comment: 'another room only through its index.ts; the frame also through its routes',
+      comment:
+        'another room only through its index.ts, or lazy.ts that fetches it later; the frame also through its routes',
       severity: 'error',
       from: { path: '^web/src/([^/]+)/' },
       to: {
         path: '^web/src/([^/]+)/',
-        pathNot: ['^web/src/$1/', '^web/src/kit/', '^web/src/[^/]+/index\\.ts$', '^web/src/[^/]+/routes\\.ts$'],
+        pathNot: ['^web/src/$1/', '^web/src/kit/', '^web/src/[^/]+/(index|lazy|routes)\\.ts$'],
       },
     },
     {

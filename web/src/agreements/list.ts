@@ -5,7 +5,7 @@ import { share } from '@core/kernel';
 import type * as contract from '@api/agreements';
 import { bringInAgreements } from '@api/formats';
 import { Session } from '../access';
-import { DocumentDockLazy } from '../documents';
+import { DocumentDockLazy } from '../documents/lazy';
 import { counted, day, money, percent, points } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
 import { ImportSheet, type ImportData } from '../kit/import-sheet';

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { dec, share } from '@core/kernel';
 import { Session } from '../access';
-import { DocumentDockLazy } from '../documents';
+import { DocumentDockLazy } from '../documents/lazy';
 import { pathOf } from '../kit/documents';
 import { day, money } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';

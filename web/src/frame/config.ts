@@ -17,9 +17,8 @@ import { catchError, switchMap } from 'rxjs/operators';
 import { Session } from '../access';
 import { signIn } from '../access/routes';
 import { Quiet } from '../kit/quiet';
-import { PromiseComputer, WorkerComputer } from '../promise';
 import { PageForEachDocument } from './reuse';
-import { ROOMS } from './rooms';
+import { PROVIDERS, ROOMS } from './rooms';
 import { Shell } from './shell';
 
 /** The other rooms are fetched once the first page has had its time, so that nobody waits for them twice. */
@@ -65,6 +64,6 @@ export const appConfig: ApplicationConfig = {
     ),
     PreloadLater,
     { provide: RouteReuseStrategy, useClass: PageForEachDocument },
-    { provide: PromiseComputer, useClass: WorkerComputer },
+    ...PROVIDERS,
   ],
 };

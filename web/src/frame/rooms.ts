@@ -1,3 +1,4 @@
+import type { Provider } from '@angular/core';
 import type { Routes } from '@angular/router';
 import { routes as agreements } from '../agreements/routes';
 import { routes as billing } from '../billing/routes';
@@ -8,7 +9,7 @@ import { routes as lists } from '../lists/routes';
 import { routes as mail } from '../mail/routes';
 import { routes as orders } from '../orders/routes';
 import { routes as parties } from '../parties/routes';
-import { routes as promise } from '../promise/routes';
+import { providers as promiseProviders, routes as promise } from '../promise/routes';
 import { routes as purchasing } from '../purchasing/routes';
 import { routes as stock } from '../stock/routes';
 import { routes as supply } from '../supply/routes';
@@ -31,3 +32,6 @@ export const ROOMS: Routes = [
   ...mail,
   ...insight,
 ];
+
+/** What rooms provide to the whole application. */
+export const PROVIDERS: Provider[] = [...promiseProviders];

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, effect, inject, input, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Session } from '../access';
-import { DocumentDockLazy } from '../documents';
+import { DocumentDockLazy } from '../documents/lazy';
 import { day, money } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
 import { DocumentList, ListPage } from '../kit/list-page';

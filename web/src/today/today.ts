@@ -4,7 +4,7 @@ import { Router, RouterLink } from '@angular/router';
 import { longDayText } from '@core/kernel';
 import * as contract from '@api/today';
 import { Session } from '../access';
-import { DocumentDockLazy } from '../documents';
+import { DocumentDockLazy } from '../documents/lazy';
 import { Api } from '../kit/api';
 import { Bead } from '../kit/bead';
 import { Chips } from '../kit/chips';
