@@ -4,7 +4,7 @@ const swc = [
 ];
 const paths = {
   '^@core/(.*)$': '<rootDir>/core/$1/index.ts',
-  '^@api/(.*)$': '<rootDir>/api/$1.ts',
+  '^@api/(.*)$': ['<rootDir>/api/$1.ts', '<rootDir>/api/$1/index.ts'],
 };
 
 /** Three projects: the computation alone, the server on a real database, the web's own logic. */

@@ -3,9 +3,10 @@ import { adjustmentJournal } from '@core/ledger';
 import { takeNumbers, type Doer } from '../server/acts';
 import type { Database } from '../server/db';
 import { postJournals } from '../server/ledger';
-import { OPENING_STOCK, type Masters } from './masters';
+import { type Masters } from './masters';
 import { locationTable } from '../server/catalogue/tables';
 import { stockEntryTable, stockTable } from '../server/stock/tables';
+import { OPENING_STOCK } from './items';
 
 /** The demo's second place. */
 export const EAST = 1;

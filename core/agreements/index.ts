@@ -12,18 +12,7 @@ export {
   type Portion,
   type Wanted,
 } from './offered';
-export {
-  agreementRefusals,
-  decideRelease,
-  overLimitOf,
-  portionsUnder,
-  splitWordOf,
-  type ReleasableLine,
-  type ReleaseItem,
-  type ReleaseAsked,
-  type ReleaseEffects,
-  type ReleaseGround,
-} from './release';
+export { agreementRefusals, decideRelease, portionsUnder } from './release';
 export {
   aboveZero,
   AGREEMENT_STATES,
@@ -99,3 +88,11 @@ export {
   type RevisionTyped,
 } from './revision';
 export { decidePlanned, plannedUpTo, type PlannedEffects, type PlannedGround } from './planned';
+export { overLimitOf, splitWordOf } from './release-limit';
+export {
+  type ReleasableLine,
+  type ReleaseItem,
+  type ReleaseAsked,
+  type ReleaseEffects,
+  type ReleaseGround,
+} from './release-ground';

@@ -1,7 +1,8 @@
 import { addDays, dec, isDay, type Day } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { unconsumed, type PlannedCall, type Released } from './plan';
-import { decideRelease, type ReleaseEffects, type ReleaseGround } from './release';
+import { decideRelease } from './release';
+import { type ReleaseEffects, type ReleaseGround } from './release-ground';
 
 export interface PlannedGround extends ReleaseGround {
   /** Each planned call of a line, and whether it was made into an order already. */

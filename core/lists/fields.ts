@@ -93,3 +93,9 @@ export const counted = (of: DecimalKind, more: Partial<Numbered> = {}): Numbered
   empty: '0',
   ...more,
 });
+
+/** Lists that are shown together. */
+export interface ListRoom {
+  label: string;
+  lists: readonly KeptList[];
+}

@@ -13,7 +13,7 @@ export { type BoughtItem, type BuyingOffer, type PurchaseLinePlan, type Purchase
 export { decideFromPurchase, type FromPurchaseEffects, type FromPurchaseGround } from './from-purchase';
 export { decidePurchase, type PurchaseEffects, type PurchaseGround, type PurchaseTyped } from './purchase';
 export { differencesOf, type StepDifference, type TieEnds } from './step';
-export { decidePairs, type Pair, type PairChange, type PairEffects, type PairShown } from './pair';
+export { decidePairs } from './pair';
 export {
   decideTie,
   decideToStock,
@@ -40,3 +40,4 @@ export {
   type ThreadMove,
   type ThreadRows,
 } from './thread';
+export { type Pair, type PairChange, type PairEffects, type PairShown } from './pair-state';

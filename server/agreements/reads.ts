@@ -17,9 +17,10 @@ import { shipTosOf } from '../parties';
 import { documentsOfAgreement } from '../documents';
 import { HEAD_COLUMNS, JOIN_PARTY, rowOf, type HeadRow } from './list';
 import { callsOf } from './plan';
-import { breaksOf, loadOffers, PRICE_COLUMNS, priceTermOf, rebateOf, remindersOf, type PriceColumns } from './store';
+import { breaksOf, PRICE_COLUMNS, priceTermOf, rebateOf, remindersOf, type PriceColumns } from './store';
 import type { Prepayment } from '../billing/tables';
 import type { AgreementRevision } from './tables';
+import { loadOffers } from './release-store';
 
 type Sheet = z.infer<typeof contract.AgreementSheet>;
 

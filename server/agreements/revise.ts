@@ -5,10 +5,11 @@ import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import type { Sql, Tx, Columns } from '../db';
 import { postJournals } from '../ledger';
 import { accrualJournals, invoicedInTerm, writeAccruals } from './rebates';
-import { counterStatements, loadTermsGround, loadAgreement, termsOf, type AgreementHead } from './store';
+import { loadTermsGround, loadAgreement, termsOf, type AgreementHead } from './store';
 import { termLinesOf } from './term-lines';
 import { writeRevised } from './write-terms';
 import type { SalesOrderLine } from '../orders/tables';
+import { counterStatements } from './counters';
 
 /** Changes an approved agreement as a numbered revision; open lines are repriced where that is chosen. // A15 */
 export const reviseAgreement = defineAct(contract.reviseAgreement, {

@@ -2,7 +2,7 @@ import type { AgreementEffects, Rebate, Reminder, TypedTerm } from '@core/agreem
 import { dec, sum } from '@core/kernel';
 import type { Doer } from '../acts';
 import { setStatement, type Bound, type Statement, type Tx } from '../db';
-import { NOTHING_LEFT } from './store';
+import { NOTHING_LEFT } from './counters';
 import {
   agreementBreakTable,
   agreementLineTable,

@@ -1,2 +1,3 @@
 export { enterVendorInvoice } from './acts';
-export { openCreditNote, openInvoice } from './reads';
+export { openInvoice } from './reads';
+export { openCreditNote } from './credit-reads';

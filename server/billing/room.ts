@@ -2,7 +2,8 @@ import * as billing from '@api/billing';
 import { reads, type Room } from '../room';
 import { billingActs } from './acts';
 import { checks } from './checks';
-import { listInvoices, openCreditNote, openInvoice, openPrepayment, openToInvoice } from './reads';
+import { listInvoices, openInvoice, openToInvoice } from './reads';
+import { openCreditNote, openPrepayment } from './credit-reads';
 
 /** What the billing room has. */
 export const room: Room = {

@@ -1,0 +1,2 @@
+export * from './asking';
+export * from './planning';

@@ -1,0 +1,135 @@
+import { COST_BASES, COST_NAMES } from '@core/pricing';
+import { choice, counted, flag, positive, ref, text, type ListRoom } from './fields';
+import { item, number, nameOf } from './shared-fields';
+
+/** The lists of items. */
+export const ITEMS: ListRoom = {
+  label: 'Items',
+  lists: [
+    {
+      name: 'items',
+      label: 'Items',
+      sub: 'list price, weight, packs, and what is asked before they are sold or bought',
+      fields: [
+        number,
+        nameOf,
+        {
+          name: 'listPrice',
+          head: 'List price',
+          says: 'The list price',
+          width: 90,
+          needed: true,
+          is: counted('price'),
+        },
+        {
+          name: 'weight',
+          head: 'Weight, kg',
+          says: 'The weight',
+          width: 88,
+          is: counted('price', { below: '100000000' }),
+        },
+        {
+          name: 'volume',
+          head: 'Volume, m³',
+          says: 'The volume',
+          width: 92,
+          is: counted('quantity', { below: '1000000' }),
+        },
+        { name: 'packSize', head: 'Full pack', says: 'The pack', width: 80, is: counted('quantity') },
+        {
+          name: 'splitCharge',
+          head: 'Split, %',
+          says: 'The charge for split packs',
+          width: 72,
+          is: counted('percent'),
+        },
+        { name: 'permitType', head: 'Permit', says: 'The permit', width: 120, is: ref('permit-type') },
+        {
+          name: 'reserving',
+          head: 'Held for orders',
+          says: 'How it is held',
+          width: 116,
+          is: choice(['never', 'never'], ['asked', 'when asked'], ['always', 'always']),
+        },
+        {
+          name: 'approvalNeeded',
+          head: 'Approved vendors',
+          says: 'Whether vendors are approved',
+          width: 124,
+          is: flag,
+        },
+      ],
+      keys: [['number']],
+      within: null,
+      grows: false,
+    },
+    {
+      name: 'locations',
+      label: 'Locations',
+      sub: 'where we keep goods; what is made is made at the first of them',
+      fields: [
+        { name: 'code', head: 'Code', says: 'The code', width: 110, needed: true, is: text(12) },
+        { name: 'name', head: 'Name', says: 'The name', needed: true, is: text(60) },
+      ],
+      keys: [['code']],
+      within: null,
+      grows: true,
+    },
+    {
+      name: 'units',
+      label: 'Units',
+      sub: 'the other units an item is sold in, and how many of its own each is',
+      fields: [
+        item,
+        { name: 'unit', head: 'Unit', says: 'The unit', needed: true, is: text(12) },
+        {
+          name: 'factor',
+          head: 'Holds',
+          says: 'How many it holds',
+          width: 140,
+          needed: true,
+          is: positive('quantity'),
+        },
+      ],
+      keys: [['item', 'unit']],
+      within: 'item',
+      grows: true,
+    },
+    {
+      name: 'costs',
+      label: 'Prices from cost',
+      sub: '(cost × factor + offset + surcharge) × (1 + margin), instead of the list price',
+      fields: [
+        number,
+        nameOf,
+        {
+          name: 'costBasis',
+          head: 'Made from',
+          says: 'What it is made from',
+          width: 150,
+          is: choice(['', 'the list price'], ...COST_BASES.map((each) => [each, COST_NAMES[each]] as const)),
+        },
+        { name: 'series', head: 'Series', says: 'The series', width: 150, is: ref('series') },
+        {
+          name: 'factor',
+          head: 'Factor',
+          says: 'The factor',
+          width: 86,
+          is: positive('quantity', { empty: '1', below: '1000000000' }),
+        },
+        {
+          name: 'offset',
+          head: 'Offset',
+          says: 'The offset',
+          width: 86,
+          is: counted('price', { above: 'anything' }),
+        },
+        { name: 'surcharge', head: 'Surcharge', says: 'The surcharge', width: 92, is: counted('price') },
+        { name: 'margin', head: 'Margin, %', says: 'The margin', width: 86, is: counted('percent') },
+      ],
+      keys: [['number']],
+      within: null,
+      grows: false,
+    },
+  ],
+};

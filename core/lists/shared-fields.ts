@@ -1,0 +1,42 @@
+import { counted, day, positive, ref, text, type ListField } from './fields';
+
+// Fields that several lists have.
+
+export const item: ListField = {
+  name: 'item',
+  head: 'Item',
+  says: 'The item',
+  width: 110,
+  needed: true,
+  is: ref('item'),
+};
+export const customer: ListField = { name: 'customer', head: 'Customer', says: 'The customer', is: ref('customer') };
+export const group: ListField = {
+  name: 'group',
+  head: 'Price group',
+  says: 'The price group',
+  width: 140,
+  is: ref('price-group'),
+};
+export const firstDay: ListField = { name: 'firstDay', head: 'From day', says: 'The first day', width: 110, is: day };
+export const lastDay: ListField = { name: 'lastDay', head: 'To day', says: 'The last day', width: 110, is: day };
+export const number: ListField = {
+  name: 'number',
+  head: 'Number',
+  says: 'The number',
+  width: 90,
+  fixed: true,
+  is: text(24),
+};
+export const nameOf: ListField = { name: 'name', head: 'Name', says: 'The name', fixed: true, is: text(120) };
+export const email: ListField = {
+  name: 'email',
+  head: 'Mail address',
+  says: 'The mail address',
+  width: 220,
+  is: text(120),
+};
+export const phone: ListField = { name: 'phone', head: 'Phone', says: 'The phone number', width: 120, is: text(40) };
+
+export const wholeNumber = { is: positive('quantity', { whole: true, below: '10000' }) } as const;
+export const minutes = counted('percent');

@@ -1,0 +1,318 @@
+import type { Route } from '@core/catalogue';
+
+interface ItemPlan {
+  number: string;
+  name: string;
+  unit: string;
+  price: string;
+  tax: 'S6' | 'Z0';
+  route: Route;
+  /** Opening stock and its unit cost; null for what we do not keep, or have none of (`kept`). */
+  stock: { quantity: string; cost: string } | null;
+  kept?: true;
+  group: string;
+  /** Whether it is held for orders at once. // S3 */
+  reserving?: 'never' | 'always';
+  /** Who may sell it to us, where not everybody may. // L9 */
+  approved?: readonly string[];
+  vendors: readonly {
+    number: string;
+    price: string;
+    days: number;
+    preferred?: boolean;
+    minimum?: string;
+    multiple?: string;
+  }[];
+}
+
+export const ITEMS: readonly ItemPlan[] = [
+  {
+    number: 'RO-4040',
+    group: 'MEMB',
+    name: 'Membrane, 4 × 40 in',
+    unit: 'piece',
+    price: '815',
+    tax: 'S6',
+    route: 'drop',
+    stock: null,
+    vendors: [{ number: 'V-101', price: '620', days: 8, preferred: true }],
+  },
+  {
+    number: 'RO-2540',
+    group: 'MEMB',
+    name: 'Membrane, 2.5 × 40 in',
+    unit: 'piece',
+    price: '540',
+    tax: 'S6',
+    route: 'drop',
+    stock: null,
+    vendors: [{ number: 'V-101', price: '402.5', days: 8, preferred: true }],
+  },
+  {
+    number: 'VA-50A',
+    group: 'VALVE',
+    name: 'Actuated valve, 50 mm',
+    unit: 'piece',
+    price: '1180',
+    tax: 'S6',
+    route: 'drop',
+    stock: null,
+    vendors: [
+      { number: 'V-102', price: '905', days: 12 },
+      { number: 'V-105', price: '940', days: 7 },
+    ],
+  },
+  {
+    number: 'FC-10',
+    group: 'CART',
+    name: 'Filter cartridge, 10 in',
+    unit: 'piece',
+    price: '6.1',
+    tax: 'S6',
+    route: 'stock',
+    stock: { quantity: '24000', cost: '3.15' },
+    vendors: [{ number: 'V-101', price: '3.2', days: 6 }],
+  },
+  {
+    number: 'FC-20',
+    group: 'CART',
+    name: 'Filter cartridge, 20 in',
+    unit: 'piece',
+    price: '9.8',
+    tax: 'S6',
+    route: 'stock',
+    stock: { quantity: '18000', cost: '5.04' },
+    vendors: [{ number: 'V-101', price: '5.1', days: 6 }],
+  },
+  {
+    number: 'PM-15',
+    group: 'PUMP',
+    name: 'Dosing pump, 15 l/h',
+    unit: 'piece',
+    price: '1340',
+    tax: 'S6',
+    route: 'stock',
+    stock: { quantity: '60', cost: '880' },
+    reserving: 'always',
+    vendors: [{ number: 'V-105', price: '880', days: 15, minimum: '5', multiple: '5' }],
+  },
+  {
+    number: 'SALT-25',
+    group: 'CHEM',
+    name: 'Softener salt, 25 kg',
+    unit: 'bag',
+    price: '28.5',
+    tax: 'Z0',
+    route: 'drop',
+    stock: { quantity: '900', cost: '17.2' },
+    vendors: [{ number: 'V-103', price: '17.4', days: 3, preferred: true }],
+  },
+  {
+    number: 'HY-25',
+    group: 'CHEM',
+    name: 'Hypochlorite, 25 l drum',
+    unit: 'drum',
+    price: '96',
+    tax: 'S6',
+    route: 'drop',
+    stock: null,
+    // Salt people sell it cheaper, and are not approved for it.
+    vendors: [
+      { number: 'V-104', price: '61.25', days: 4, preferred: true },
+      { number: 'V-103', price: '55', days: 3 },
+    ],
+    approved: ['V-104'],
+  },
+  {
+    number: 'GAC-25',
+    group: 'CHEM',
+    name: 'Activated carbon, 25 kg',
+    unit: 'bag',
+    price: '212',
+    tax: 'S6',
+    route: 'stock',
+    stock: { quantity: '260', cost: '131.5' },
+    vendors: [{ number: 'V-104', price: '131.5', days: 9, preferred: true }],
+  },
+  {
+    number: 'SK-D2',
+    group: 'SKID',
+    name: 'Dosing skid, 2 pumps',
+    unit: 'piece',
+    price: '6450',
+    tax: 'S6',
+    route: 'stock',
+    stock: null,
+    kept: true,
+    vendors: [],
+  },
+  {
+    number: 'SK-D4',
+    group: 'SKID',
+    name: 'Dosing skid, 4 pumps',
+    unit: 'piece',
+    price: '9800',
+    tax: 'S6',
+    route: 'stock',
+    stock: null,
+    kept: true,
+    vendors: [],
+  },
+  {
+    number: 'FV-900',
+    group: 'SKID',
+    name: 'Filter vessel, 900 mm',
+    unit: 'piece',
+    price: '14200',
+    tax: 'S6',
+    route: 'stock',
+    stock: { quantity: '1', cost: '8900' },
+    vendors: [],
+  },
+  {
+    number: 'FV-1200',
+    group: 'SKID',
+    name: 'Filter vessel, 1200 mm',
+    unit: 'piece',
+    price: '19600',
+    tax: 'S6',
+    route: 'stock',
+    stock: null,
+    kept: true,
+    vendors: [],
+  },
+  {
+    number: 'UV-40',
+    group: 'SKID',
+    name: 'Steriliser, 40 W',
+    unit: 'piece',
+    price: '2450',
+    tax: 'S6',
+    route: 'stock',
+    stock: { quantity: '6', cost: '1510' },
+    vendors: [],
+  },
+  {
+    number: 'SK-FRAME',
+    group: 'PART',
+    name: 'Skid frame',
+    unit: 'piece',
+    price: '780',
+    tax: 'S6',
+    route: 'stock',
+    stock: { quantity: '8', cost: '410' },
+    vendors: [{ number: 'V-105', price: '410', days: 10, preferred: true }],
+  },
+  {
+    number: 'SK-PANEL',
+    group: 'PART',
+    name: 'Control panel',
+    unit: 'piece',
+    price: '1650',
+    tax: 'S6',
+    route: 'stock',
+    stock: { quantity: '5', cost: '930' },
+    vendors: [
+      { number: 'V-102', price: '930', days: 12, preferred: true },
+      { number: 'V-105', price: '1010', days: 8 },
+    ],
+  },
+  {
+    number: 'TUBE-12',
+    group: 'PART',
+    name: 'Dosing tube, 12 mm',
+    unit: 'metre',
+    price: '9.4',
+    tax: 'S6',
+    route: 'stock',
+    stock: { quantity: '140', cost: '4.1' },
+    vendors: [{ number: 'V-104', price: '4.1', days: 4, preferred: true, minimum: '50', multiple: '50' }],
+  },
+  {
+    number: 'FV-SHELL9',
+    group: 'PART',
+    name: 'Vessel shell, 900 mm',
+    unit: 'piece',
+    price: '3900',
+    tax: 'S6',
+    route: 'stock',
+    stock: null,
+    kept: true,
+    vendors: [],
+  },
+  {
+    number: 'FV-SHELL12',
+    group: 'PART',
+    name: 'Vessel shell, 1200 mm',
+    unit: 'piece',
+    price: '5200',
+    tax: 'S6',
+    route: 'stock',
+    stock: null,
+    kept: true,
+    vendors: [],
+  },
+  {
+    number: 'FV-HEAD',
+    group: 'PART',
+    name: 'Dished head',
+    unit: 'piece',
+    price: '860',
+    tax: 'S6',
+    route: 'stock',
+    stock: { quantity: '6', cost: '495' },
+    vendors: [{ number: 'V-105', price: '495', days: 15, preferred: true }],
+  },
+  {
+    number: 'FV-NOZZLE',
+    group: 'PART',
+    name: 'Flanged nozzle',
+    unit: 'piece',
+    price: '140',
+    tax: 'S6',
+    route: 'stock',
+    stock: { quantity: '40', cost: '72' },
+    vendors: [{ number: 'V-102', price: '72', days: 9, preferred: true }],
+  },
+  {
+    number: 'PLATE-8',
+    group: 'PART',
+    name: 'Steel plate, 8 mm',
+    unit: 'sheet',
+    price: '620',
+    tax: 'S6',
+    route: 'stock',
+    stock: { quantity: '10', cost: '388' },
+    vendors: [{ number: 'V-105', price: '388', days: 6, preferred: true, minimum: '5', multiple: '5' }],
+  },
+  {
+    number: 'UV-HOUSING',
+    group: 'PART',
+    name: 'Steriliser housing',
+    unit: 'piece',
+    price: '690',
+    tax: 'S6',
+    route: 'stock',
+    stock: { quantity: '10', cost: '402' },
+    vendors: [{ number: 'V-105', price: '402', days: 10, preferred: true }],
+  },
+  {
+    number: 'UV-LAMP',
+    group: 'PART',
+    name: 'Lamp, 40 W',
+    unit: 'piece',
+    price: '180',
+    tax: 'S6',
+    route: 'stock',
+    stock: { quantity: '25', cost: '96' },
+    vendors: [{ number: 'V-101', price: '96', days: 7, preferred: true }],
+  },
+];
+
+/** What is on hand when the demo begins, by item number. */
+export const OPENING_STOCK: readonly { item: string; quantity: string; cost: string; at: number }[] = [
+  ...ITEMS.flatMap((item) => (item.stock ? [{ item: item.number, ...item.stock, at: 0 }] : [])),
+  // At the second place.
+  { item: 'UV-40', quantity: '3', cost: '1510', at: 1 },
+  { item: 'GAC-25', quantity: '40', cost: '131.5', at: 1 },
+];
