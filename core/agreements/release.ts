@@ -3,7 +3,13 @@ import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { covers, leftOn, splitAtLimit, type Offer, type Portion } from './offered';
 import { agreedPrice } from './price';
 import { overLimit, overLimitOf, splitWord, splitWordOf } from './release-limit';
-import { type ReleaseItem, type ReleasableLine, type ReleaseGround, type ReleaseAsked, type ReleaseEffects } from './release-ground';
+import {
+  type ReleaseItem,
+  type ReleasableLine,
+  type ReleaseGround,
+  type ReleaseAsked,
+  type ReleaseEffects,
+} from './release-ground';
 
 /**
  * Decides a release: one order for one ship-to, with a ship date per line. // A2 A3 A5 A6

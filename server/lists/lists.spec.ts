@@ -218,4 +218,14 @@ describe('lists that are kept', () => {
     expect((await salmah.get<{ owed: string }>(`/api/customer-invoices/${invoice!.id}`)).owed).toBe('0');
     expect(await world.verify()).toEqual([]);
   });
+
+  it('refuses a BOM line that closes a circle, with its path', async () => {
+    const refused = await salmah.refused('keepList', {
+      list: 'boms',
+      changes: [{ id: null, stamp: '', cells: { item: 'PLATE-8', line: '1', component: 'FV-900', quantity: '1' } }],
+      removed: [],
+    });
+    expect(refused.codes).toEqual(['changes.0.component: bom-circle']);
+    expect(refused.sentences[0]).toContain('PLATE-8 → FV-900 → FV-SHELL9 → PLATE-8');
+  });
 });
