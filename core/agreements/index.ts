@@ -75,7 +75,15 @@ export {
   type RebateKind,
   type RebateTier,
 } from './rebate';
-export { isDue, REMINDER_KINDS, reminderDay, reminderWords, type Reminder, type ReminderKind } from './reminder';
+export {
+  decideHandled,
+  isDue,
+  REMINDER_KINDS,
+  reminderDay,
+  reminderWords,
+  type Reminder,
+  type ReminderKind,
+} from './reminder';
 export {
   decideRevision,
   repricedValue,
@@ -87,6 +95,7 @@ export {
   type RevisionGround,
   type RevisionTyped,
 } from './revision';
+export { decideCopy, type CopyGround } from './copy';
 export { decidePlanned, plannedUpTo, type PlannedEffects, type PlannedGround } from './planned';
 export { overLimitOf, splitWordOf } from './release-limit';
 export {

@@ -1,5 +1,5 @@
 import { addDays, isDecimalText, dec, type Day } from '@core/kernel';
-import { refuse, type Refusal } from '@core/refusals';
+import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { elapsedShare, pace } from './progress';
 
 /** By days before the last day, by per cent shipped, or by a pace of so many points or less. // A9 */
@@ -69,4 +69,16 @@ const points = (share: number) => Math.round(share * 1e8) / 1e6;
 export function reminderWords({ kind, at }: Reminder): string {
   if (kind === 'days') return at === '1' ? '1 day before its end' : `${at} days before its end`;
   return kind === 'fulfilled' ? `${at} % taken` : `pace at ${at.replace('-', '−')} points or less`;
+}
+
+/** Somebody saw to a reminder that fired; null where none of it waits. // A9 */
+export function decideHandled(
+  fired: { id: number } | null,
+  reminder: Reminder,
+): Decision<{ id: number; words: string }> {
+  const what = 'A reminder that fired and waits';
+  return decided(fired ? [] : [refuse('not-found', '', { what })], () => ({
+    id: fired!.id,
+    words: reminderWords(reminder),
+  }));
 }

@@ -49,6 +49,12 @@ export interface RevisionTyped extends AgreementTerms {
   lines: (TypedTerm & { id: number | null })[];
 }
 
+/** As it is sent: party, side and basis stay as agreed. */
+export type RevisionAsked = Omit<
+  RevisionTyped,
+  'side' | 'basis' | 'customerId' | 'vendorId' | 'salesOrganisationId'
+> & { salesOrganisationId?: number | null | undefined };
+
 export interface Repriced {
   line: OpenLine;
   unitPrice: string;
@@ -70,7 +76,10 @@ export interface RevisionEffects {
  * Changes an agreement after approval: a numbered revision with its reason and a field by field difference. // A15
  * Party, side and basis stay. A line with releases stays, and never commits to less than was released of it.
  */
-export function decideRevision(ground: RevisionGround, typed: RevisionTyped): Decision<RevisionEffects> {
+export function decideRevision(ground: RevisionGround, asked: RevisionAsked): Decision<RevisionEffects> {
+  const { side, basis, customerId, vendorId } = ground.terms;
+  const salesOrganisationId = asked.salesOrganisationId ?? ground.terms.salesOrganisationId;
+  const typed: RevisionTyped = { ...asked, side, basis, customerId, vendorId, salesOrganisationId };
   const refusals: Refusal[] = [];
   const { current } = ground;
   if (current && current.state !== 'in-force' && current.state !== 'paused') {

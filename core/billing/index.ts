@@ -31,3 +31,4 @@ export {
   type RebateSettlementGround,
 } from './credit-note';
 export { decidePrepayment, type PrepaymentEffects, type PrepaymentGround } from './prepayment';
+export { decideDropShortfall, decideShortfall, type ShortfallEffects, type ShortfallGround } from './shortfall';

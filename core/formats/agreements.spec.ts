@@ -1,5 +1,5 @@
 import { NO_REBATE } from '@core/agreements';
-import { agreementRows, decideImport, importRefusals, type ImportGround } from './index';
+import { agreementRows, decideImport, wholeOrGood, type ImportGround } from './index';
 
 const ground: ImportGround = {
   customers: new Map([['c-201', { id: 1, name: 'Teratai Bay Resort', currency: 'MYR', salesOrganisationId: null }]]),
@@ -72,7 +72,10 @@ describe('agreements brought in from a file', () => {
       [5, 'last day'],
       [5, 'party'],
     ]);
-    expect(importRefusals(effects, false).map((refusal) => refusal.code)).toEqual(['file-has-problems']);
+    const decision = { ok: true as const, warnings: [], effects };
+    const refused = wholeOrGood(decision, { goodOnly: false });
+    expect(refused).toMatchObject({ ok: false, refusals: [{ code: 'file-has-problems', facts: { count: '6' } }] });
+    expect(wholeOrGood(decision, { goodOnly: false, look: true })).toBe(decision);
     expect(effects.good).toBe(0);
   });
 
@@ -86,7 +89,8 @@ describe('agreements brought in from a file', () => {
       ],
       true,
     );
-    expect(importRefusals(effects, true)).toEqual([]);
+    const decision = { ok: true as const, warnings: [], effects };
+    expect(wholeOrGood(decision, { goodOnly: true })).toBe(decision);
     expect(effects.drafts.map((draft) => draft.lines.map((line) => line.itemId))).toEqual([[11], [11]]);
   });
 

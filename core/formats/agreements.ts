@@ -119,11 +119,22 @@ export function decideImport(
   return decided([], effects);
 }
 
-/** Why a whole file is not taken though it can be read. // G4 */
-export function importRefusals({ problems }: { problems: readonly ImportProblem[] }, goodOnly: boolean): Refusal[] {
-  return problems.length > 0 && !goodOnly
-    ? [refuse('file-has-problems', 'file', { count: String(problems.length) })]
-    : [];
+/** How a file is taken: only its good lines, or all; only looked at, or made. */
+export interface FileTaking {
+  goodOnly: boolean;
+  look?: boolean | undefined;
+}
+
+/** A file that is only looked at tells what stands in it; one that is taken is refused for a single bad line. // G4 */
+export function wholeOrGood<Effects extends { problems: readonly ImportProblem[] }>(
+  decision: Decision<Effects>,
+  { goodOnly, look }: FileTaking,
+): Decision<Effects> {
+  if (!decision.ok || look || goodOnly) return decision;
+  const count = decision.effects.problems.length;
+  return count > 0
+    ? { ok: false, refusals: [refuse('file-has-problems', 'file', { count: String(count) })] }
+    : decision;
 }
 
 const refused = (refusal: Refusal): Decision<ImportEffects> => ({ ok: false, refusals: [refusal] });

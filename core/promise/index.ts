@@ -43,6 +43,7 @@ export {
   byLeadTime,
   byPlanning,
   comingOn,
+  inRank,
   rankOrder,
   repromise,
   repromiseAvailable,
@@ -70,3 +71,15 @@ export {
 } from './told';
 export { troubleText } from './trouble';
 export { chainOf, shortenings, type Shortening, type Wait } from './why';
+export { decidePlanning, decideRepromise, type PlanningStart, type PlanningTyped, type RepromiseStart } from './begin';
+export {
+  decideMoved,
+  decidePromise,
+  decideTakeBack,
+  isPlanned,
+  type ApplyGround,
+  type PromisedNow,
+  type PromiseGround,
+  type PromiseTyped,
+} from './promise-acts';
+export { decideTakeProposals, type TakeGround, type TakeProposalsEffects } from './take-proposals';

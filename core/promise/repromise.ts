@@ -162,6 +162,12 @@ const rankOf = (rows: GroundRows, lines: readonly PromisedLine[]) => {
   };
 };
 
+/** Lines in the order they are asked again. // T9 */
+export function inRank(rows: GroundRows, lines: readonly PromisedLine[]): PromisedLine[] {
+  const byId = [...lines].sort((a, b) => a.lineId - b.lineId);
+  return Array.from(rankOrder(rankOf(rows, byId)), (at) => byId[at]!);
+}
+
 /** The day found for each line, by its id, and why. */
 export type FoundDays = Map<number, { is: Day | null; why: string }>;
 

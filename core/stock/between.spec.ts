@@ -16,7 +16,15 @@ const typed = (change: Partial<BetweenTyped> = {}): BetweenTyped => ({ from: 0, 
 describe('P3 goods from one place to another', () => {
   it('move at what they cost, the last unit with the last cent', () => {
     const some = decideBetween(ground(), typed());
-    expect(some.ok && some.effects).toEqual({ itemId: 10, from: 0, to: 1, quantity: '20', value: '66.67' });
+    expect(some.ok && some.effects).toEqual({
+      itemId: 10,
+      quantity: '20',
+      value: '66.67',
+      moves: [
+        { locationId: 0, quantity: '-20', cost: '-66.67' },
+        { locationId: 1, quantity: '20', cost: '66.67' },
+      ],
+    });
     const all = decideBetween(ground({ reserved: '0' }), typed({ quantity: '30' }));
     expect(all.ok && all.effects.value).toBe('100');
   });

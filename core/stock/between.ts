@@ -23,9 +23,12 @@ export interface BetweenTyped {
 }
 
 /** Goods that change their place, and what they are worth there as here. */
-export interface BetweenEffects extends BetweenTyped {
+export interface BetweenEffects {
   itemId: number;
+  quantity: string;
   value: string;
+  /** What either place gains or, below nothing, loses. */
+  moves: { locationId: number; quantity: string; cost: string }[];
 }
 
 /**
@@ -53,6 +56,16 @@ export function decideBetween(ground: BetweenGround, typed: BetweenTyped): Decis
   return decided(refusals, () => {
     const quantity = dec(typed.quantity);
     const value = averageCost({ quantity: dec(stock.onHand), value: dec(stock.value) }, quantity, currency);
-    return { ...typed, quantity: quantity.toFixed(), itemId: item.id, value: value.toFixed() };
+    const gain = { quantity: quantity.toFixed(), cost: value.toFixed() };
+    const loss = { quantity: quantity.neg().toFixed(), cost: value.neg().toFixed() };
+    return {
+      itemId: item.id,
+      quantity: gain.quantity,
+      value: gain.cost,
+      moves: [
+        { locationId: typed.from, ...loss },
+        { locationId: typed.to, ...gain },
+      ],
+    };
   });
 }

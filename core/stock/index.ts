@@ -14,6 +14,7 @@ export { decideStockShipment, mergeMoves, type StockLine } from './ship';
 export { decideOwnReceipt, type OwnLine, type SpecialTie } from './receive';
 export {
   decideSupply,
+  holdingAtOnce,
   RESERVING,
   reserveAtOnce,
   type Reserving,
@@ -29,3 +30,11 @@ export {
   type ReverseGround,
   type ShipmentNow,
 } from './reverse';
+export {
+  decideReceipt,
+  decideShipment,
+  type GoodsLine,
+  type ReceiveGround,
+  type ShipGround,
+  type ShipTyped,
+} from './goods';

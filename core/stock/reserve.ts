@@ -146,3 +146,12 @@ export function reserveAtOnce(
     return [{ lineId: line.id, itemId: line.itemId, locationId: line.locationId, quantity: quantity.toFixed() }];
   });
 }
+
+/** A decision to confirm an order, with what of it is held at once. // S3 */
+export function holdingAtOnce<Effects>(
+  decision: Decision<Effects>,
+  lines: Parameters<typeof reserveAtOnce>[0],
+  free: ReadonlyMap<number, string>,
+): Decision<Effects & { held: ReturnType<typeof reserveAtOnce> }> {
+  return decision.ok ? { ...decision, effects: { ...decision.effects, held: reserveAtOnce(lines, free) } } : decision;
+}

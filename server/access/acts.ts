@@ -1,5 +1,4 @@
-import { decided, refuse } from '@core/refusals';
-import { isDay } from '@core/kernel';
+import { decideWorkDate } from '@core/access';
 import * as contract from '@api/access';
 import { defineAct } from '../acts';
 
@@ -13,16 +12,7 @@ const moveWorkDate = defineAct(contract.moveWorkDate, {
     ]);
     return { demo: company!.demo };
   },
-  decide: ({ demo }, input) =>
-    decided(
-      [
-        ...(demo ? [] : [refuse('no-right', '', { act: 'move the work date outside the demo' })]),
-        ...(input.workDate && isDay(input.workDate)
-          ? []
-          : [refuse('not-a-day', 'workDate', { what: 'The work date' })]),
-      ],
-      () => ({ workDate: input.workDate! }),
-    ),
+  decide: (ground, input) => decideWorkDate(ground, input.workDate),
   show: (effects) => effects,
   async write(tx, effects, _ground, doer) {
     await tx.run('UPDATE company SET work_date = ? WHERE id = ?', [effects.workDate, doer.companyId]);

@@ -2,7 +2,7 @@ import type { DocumentKind, DocumentRef, Day } from '@core/kernel';
 import type { Decision } from '@core/refusals';
 import type { Right } from '@api/access';
 import type { ActEndpoint, Schema } from '@api/kit';
-import type { Last, Piece, Sql, TextPiece, Tx } from '../db';
+import type { Database, Last, Piece, Sql, TextPiece, Tx } from '../db';
 import * as z from 'zod';
 
 /** Who does it, where and when. */
@@ -43,7 +43,7 @@ export interface SeenVersion {
 }
 
 /** How a named change is done: load, decide, write. `runAct` does all the rest. */
-export interface How<Input extends Schema, Shown extends Schema, Ground, Effects> {
+export interface How<Input extends Schema, Shown extends Schema, Ground, Effects, Prepared = undefined> {
   right: Right;
   /** In words, for refusals and the list of changes: `release an agreement`. */
   says: string;
@@ -52,10 +52,15 @@ export interface How<Input extends Schema, Shown extends Schema, Ground, Effects
   /** The document and version the input was typed against, where that matters. */
   saw?(input: z.output<Input>): SeenVersion | null;
   /**
+   * What is heavy: worked out before the transaction, from moments of its own and on threads of its own, and handed to
+   * `load`. Where `load` finds the ground to be another by then it throws `GroundMoved`, and it is worked out again.
+   */
+  prepare?(database: Database, input: z.output<Input>, doer: Doer): Promise<Prepared>;
+  /**
    * Reads what deciding needs, always in the order agreements, sales, purchases, stock. What it reads `sql.forUpdate`
    * is locked where the act is done, and not where it is only looked at.
    */
-  load(sql: Sql, input: z.output<Input>, doer: Doer): Promise<Ground>;
+  load(sql: Sql, input: z.output<Input>, doer: Doer, prepared: Prepared): Promise<Ground>;
   decide(ground: Ground, input: z.output<Input>, doer: Doer): Decision<Effects>;
   show(effects: Effects, ground: Ground): z.output<Shown>;
   write(tx: Tx, effects: Effects, ground: Ground, doer: Doer, input: z.output<Input>): Promise<Written | LeftToWrite>;
@@ -75,8 +80,12 @@ export interface Asked {
   act: Act;
   input: unknown;
   seen: SeenVersion | null;
-  load(sql: Sql, doer: Doer): Promise<Loaded>;
+  /** Works out what is heavy, and answers how the rest is read. */
+  prepare(database: Database, doer: Doer): Promise<Load>;
 }
+
+/** Reads what an act needs, in its transaction or at the moment of a preview. */
+export type Load = (sql: Sql) => Promise<Loaded>;
 
 /** What an act found when it looked. */
 export interface Loaded {
@@ -89,6 +98,13 @@ export interface Effect {
   write(tx: Tx): Promise<Written | LeftToWrite>;
 }
 
+/** What was prepared for an act does not fit any more: the ground moved meanwhile. */
+export class GroundMoved extends Error {
+  constructor() {
+    super('the ground moved');
+  }
+}
+
 const DONE = new Map<string, string>();
 
 /** An act in the words of the list of changes. */
@@ -97,9 +113,9 @@ export function saysOf(act: string): string {
 }
 
 /** An act of that endpoint, its types held together from the schema to what is written. */
-export function defineAct<Input extends Schema, Shown extends Schema, Ground, Effects>(
+export function defineAct<Input extends Schema, Shown extends Schema, Ground, Effects, Prepared = undefined>(
   endpoint: ActEndpoint<Input, Shown>,
-  how: How<Input, Shown, Ground, Effects>,
+  how: How<Input, Shown, Ground, Effects, Prepared>,
 ): Act {
   DONE.set(endpoint.name, how.done);
   const act: Act = {
@@ -112,21 +128,25 @@ export function defineAct<Input extends Schema, Shown extends Schema, Ground, Ef
         act,
         input,
         seen: how.saw?.(input) ?? null,
-        async load(sql, doer) {
-          const ground = await how.load(sql, input, doer);
-          return {
-            decide() {
-              const decision = how.decide(ground, input, doer);
-              if (!decision.ok) return decision;
-              const { effects } = decision;
-              return {
-                ...decision,
-                effects: {
-                  show: () => how.show(effects, ground),
-                  write: (tx) => how.write(tx, effects, ground, doer, input),
-                },
-              };
-            },
+        async prepare(database, doer) {
+          // An act without a preparation has none to be handed.
+          const prepared = (await how.prepare?.(database, input, doer)) as Prepared;
+          return async (sql) => {
+            const ground = await how.load(sql, input, doer, prepared);
+            return {
+              decide() {
+                const decision = how.decide(ground, input, doer);
+                if (!decision.ok) return decision;
+                const { effects } = decision;
+                return {
+                  ...decision,
+                  effects: {
+                    show: () => how.show(effects, ground),
+                    write: (tx) => how.write(tx, effects, ground, doer, input),
+                  },
+                };
+              },
+            };
           };
         },
       };

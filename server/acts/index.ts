@@ -1,5 +1,6 @@
 export {
   defineAct,
+  GroundMoved,
   saysOf,
   type Act,
   type Asked,

@@ -1,7 +1,16 @@
 import { createHash } from 'node:crypto';
 import { refuse, type Refusal } from '@core/refusals';
 import { into, jsonOf, LAST_ID, Piece, type Database, type Sql, type Tx } from '../db';
-import type { Act, Asked, Doer, LeftToWrite, SeenVersion, Written } from './act';
+import {
+  GroundMoved,
+  type Act,
+  type Asked,
+  type Doer,
+  type LeftToWrite,
+  type Load,
+  type SeenVersion,
+  type Written,
+} from './act';
 import { staleRefusal } from './stale';
 import { NotThere } from './not-there';
 import { actKeyTable, auditDocumentTable, auditTable } from './tables';
@@ -32,18 +41,20 @@ export async function runAct(database: Database, asked: Asked, doer: Doer, idemp
   const content = createHash('sha256').update(asked.act.endpoint.name).update(JSON.stringify(asked.input)).digest();
   const key: Key = { doer, idempotencyKey, content };
   try {
-    return await database.transaction(async (tx, tries) => {
-      // What stood against it the first time may have been its own twin.
-      const before = tries > 1 ? await answerOf(tx, key) : null;
-      if (before) return before;
-      const loaded = await asked.load(tx, doer);
-      await checkVersion(tx, asked.seen, doer);
-      const decision = loaded.decide();
-      if (!decision.ok) throw new Refused(decision.refusals);
-      const written = await decision.effects.write(tx);
-      const result = await writeRecord(tx, asked, written, key);
-      return { ok: true, result, warnings: decision.warnings };
-    });
+    return await prepared(database, asked, doer, (load) =>
+      database.transaction(async (tx, tries) => {
+        // What stood against it the first time may have been its own twin.
+        const before = tries > 1 ? await answerOf(tx, key) : null;
+        if (before) return before;
+        const loaded = await load(tx);
+        await checkVersion(tx, asked.seen, doer);
+        const decision = loaded.decide();
+        if (!decision.ok) throw new Refused(decision.refusals);
+        const written = await decision.effects.write(tx);
+        const result = await writeRecord(tx, asked, written, key);
+        return { ok: true, result, warnings: decision.warnings };
+      }),
+    );
   } catch (error) {
     if (!(error instanceof Refused || error instanceof NotThere)) throw error;
     const before = await answerOf(database, key);
@@ -57,13 +68,35 @@ export async function previewAct(database: Database, asked: Asked, doer: Doer): 
   const refused = rightRefusal(asked.act, doer);
   if (refused) return { refusals: [refused], warnings: [], effects: null };
   try {
-    const loaded = await database.snapshot((sql) => asked.load(sql, doer));
+    const loaded = await prepared(database, asked, doer, (load) => database.snapshot(load));
     const decision = loaded.decide();
     if (!decision.ok) return { refusals: decision.refusals, warnings: [], effects: null };
     return { refusals: [], warnings: decision.warnings, effects: decision.effects.show() };
   } catch (error) {
     if (error instanceof NotThere) return { refusals: [error.refusal], warnings: [], effects: null };
+    if (error instanceof Refused) return { refusals: error.refusals, warnings: [], effects: null };
     throw error;
+  }
+}
+
+/** How often what is prepared may be outrun by others before it is said. */
+const PREPARATIONS = 4;
+
+/** Works with what was prepared; where the ground moved meanwhile, it is prepared again, a few times. */
+async function prepared<Answer>(
+  database: Database,
+  asked: Asked,
+  doer: Doer,
+  work: (load: Load) => Promise<Answer>,
+): Promise<Answer> {
+  for (let left = PREPARATIONS; ; left -= 1) {
+    const load = await asked.prepare(database, doer);
+    try {
+      return await work(load);
+    } catch (error) {
+      if (!(error instanceof GroundMoved)) throw error;
+      if (left === 1) throw new Refused([refuse('busy', '', {})]);
+    }
   }
 }
 

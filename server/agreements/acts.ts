@@ -1,4 +1,4 @@
-import { committedLine, decideInForce, decideTerms, type AgreementEffects } from '@core/agreements';
+import { decideCopy, decideInForce, decideTerms } from '@core/agreements';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers } from '../acts';
 import { savePlan } from './plan';
@@ -38,24 +38,15 @@ const copyAgreement = defineAct(contract.copyAgreement, {
     return {
       head,
       terms: await termsOf(tx, doer.companyId, head),
-      lines: await termLinesOf(tx, doer.companyId, head),
+      lines: (await termLinesOf(tx, doer.companyId, head)).map(
+        ({ id: _id, lineNo: _lineNo, covers: _covers, released: _released, listPrice, ...term }) => ({
+          term,
+          listPrice,
+        }),
+      ),
     };
   },
-  decide: ({ head, terms, lines }) => ({
-    ok: true as const,
-    warnings: [],
-    effects: {
-      ...terms,
-      currency: head.currency,
-      firstDay: head.firstDay,
-      lastDay: head.lastDay,
-      signedOn: null,
-      priority: head.priority,
-      lines: lines.map(({ id: _id, lineNo: _lineNo, covers: _covers, released: _released, listPrice, ...term }) =>
-        committedLine(term, head.basis, listPrice, head.currency),
-      ),
-    } satisfies AgreementEffects,
-  }),
+  decide: (ground) => decideCopy(ground),
   show: (effects) => ({ lines: effects.lines.length }),
   async write(tx, effects, _ground, doer) {
     const number = (await takeNumbers(tx, doer.companyId, { AG: 1 }))('AG');

@@ -1,7 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { isDue, reminderDay, reminderWords, type ReminderKind } from '@core/agreements';
+import { decideHandled, isDue, reminderDay, reminderWords, type ReminderKind } from '@core/agreements';
 import { share, type Day } from '@core/kernel';
-import { decided, refuse } from '@core/refusals';
 import * as contract from '@api/agreements';
 import { defineAct } from '../acts';
 import type { Database, Sql, Columns } from '../db';
@@ -23,11 +22,7 @@ export const handleReminder = defineAct(contract.handleReminder, {
     );
     return { head, reminder: reminder ?? null };
   },
-  decide: ({ reminder }, input) =>
-    decided(reminder ? [] : [refuse('not-found', '', { what: 'A reminder that fired and waits' })], () => ({
-      id: reminder!.id,
-      words: reminderWords(input),
-    })),
+  decide: ({ reminder }, input) => decideHandled(reminder, input),
   show: ({ words }) => ({ reminder: words }),
   async write(tx, { id }, { head }, doer) {
     await tx.run('UPDATE agreement_reminder SET handled_on = ? WHERE company_id = ? AND id = ?', [

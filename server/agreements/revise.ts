@@ -32,11 +32,7 @@ export const reviseAgreement = defineAct(contract.reviseAgreement, {
       ...(await loadTermsGround(tx, companyId, { side, customerId, vendorId, lines: input.lines })),
     };
   },
-  decide(ground, input) {
-    const { side, basis, customerId, vendorId, salesOrganisationId } = ground.terms;
-    const own = input.salesOrganisationId ?? salesOrganisationId;
-    return decideRevision(ground, { ...input, side, basis, customerId, vendorId, salesOrganisationId: own });
-  },
+  decide: (ground, input) => decideRevision(ground, input),
   show: ({ changes, repriced, terms }) => ({
     changes,
     repriced: repriced.map(({ line, unitPrice, amount }) => ({

@@ -19,6 +19,7 @@ import { insertOpenItem, insertTaxes, loadOwed, writeSetOffs } from './open-item
 import type { CustomerInvoiceLine } from './tables';
 import { rebateEntryTable } from '../agreements/tables';
 import { creditNoteLineTable, creditNoteTable } from './tables';
+import { stockStatement } from '../stock';
 import { stockEntryTable } from '../stock/tables';
 
 /** Credits an invoice for goods that came back, or for a price put right. // P1 P3 A4 A10 */
@@ -107,11 +108,7 @@ function countersOf({ lines, orderId }: CreditEffects, companyId: number): State
         sql: 'UPDATE sales_order_line SET invoiced = invoiced - ?, shipped = shipped - ? WHERE company_id = ? AND id = ?',
         values: [line.quantity, line.quantity, companyId, line.orderLineId],
       },
-      {
-        sql: `INSERT INTO stock (company_id, item_id, location_id, on_hand, value) VALUES (?, ?, ?, ?, ?)
-           ON DUPLICATE KEY UPDATE on_hand = on_hand + VALUES(on_hand), value = value + VALUES(value)`,
-        values: [companyId, line.itemId, line.locationId, line.quantity, line.cost],
-      },
+      stockStatement(companyId, line),
     ]),
     ...lines
       .filter((line) => dec(line.uninvoiced).gt(0))

@@ -1,6 +1,5 @@
-import { addDays, dec, documentTotals } from '@core/kernel';
+import { decideDropShortfall, decideShortfall } from '@core/billing';
 import { customerInvoiceJournal } from '@core/ledger';
-import { decided, refuse } from '@core/refusals';
 import * as contract from '@api/billing';
 import { defineAct, takeNumbers } from '../acts';
 import { loadAgreement } from '../agreements';
@@ -35,11 +34,7 @@ async function loadShortfall(sql: Sql, companyId: number, id: number) {
       WHERE l.company_id = ? AND l.shortfall_draft_id = ? ORDER BY l.id`,
     [companyId, id],
   );
-  const refusals =
-    draft!.state === 'draft'
-      ? []
-      : [refuse('shortfall-not-draft', '', { agreement: agreement.number, state: draft!.state })];
-  return { id, agreement, termsDays: draft!.days, lines, refusals };
+  return { id, agreement, state: draft!.state, termsDays: draft!.days, lines };
 }
 
 /** Posts the invoice draft for what was not taken of an agreement. // A11 P3 */
@@ -48,22 +43,7 @@ export const postShortfall = defineAct(contract.postShortfall, {
   says: 'charge shortfalls',
   done: 'shortfall charged',
   load: (tx, input, doer) => loadShortfall(tx, doer.companyId, input.id),
-  decide: ({ refusals, lines, agreement, termsDays }, _input, doer) =>
-    decided(refusals, () => {
-      const totals = documentTotals(
-        lines.map((line) => ({ taxCode: line.taxCode, taxRate: line.taxRate, net: dec(line.net) })),
-        agreement.currency,
-      );
-      return {
-        net: totals.net.toFixed(),
-        tax: totals.tax.toFixed(),
-        total: totals.total.toFixed(),
-        taxes: totals.taxes.map((tax) => ({ ...tax, base: tax.base.toFixed(), tax: tax.tax.toFixed() })),
-        invoiceDate: doer.workDate,
-        dueDate: addDays(doer.workDate, termsDays),
-        currency: agreement.currency,
-      };
-    }),
+  decide: (ground, _input, doer) => decideShortfall(ground, doer.workDate),
   show: (effects) => effects,
   async write(tx, effects, { id, agreement, lines }, doer) {
     const { companyId } = doer;
@@ -130,7 +110,7 @@ export const dropShortfall = defineAct(contract.dropShortfall, {
   says: 'drop shortfalls',
   done: 'shortfall dropped',
   load: (tx, input, doer) => loadShortfall(tx, doer.companyId, input.id),
-  decide: ({ refusals, agreement }) => decided(refusals, () => ({ agreement: agreement.number })),
+  decide: (ground) => decideDropShortfall(ground),
   show: (effects) => effects,
   async write(tx, _effects, { id, agreement }, doer) {
     await tx.run("UPDATE shortfall_draft SET state = 'dropped' WHERE company_id = ? AND id = ?", [doer.companyId, id]);

@@ -1,4 +1,4 @@
-import { agreementRows, decideImport, importRefusals, type ImportGround } from '@core/formats';
+import { agreementRows, decideImport, wholeOrGood, type ImportGround } from '@core/formats';
 import { refuse } from '@core/refusals';
 import type { Day } from '@core/kernel';
 import * as contract from '@api/formats';
@@ -21,10 +21,7 @@ export const bringInAgreements = defineAct(contract.bringInAgreements, {
   },
   decide({ table, ground }, input, doer) {
     if (!table) return { ok: false, refusals: [refuse('file-unreadable', 'file', { name: input.name })] };
-    const decision = decideImport(ground, table, input.goodOnly, doer.workDate);
-    if (!decision.ok || input.look) return decision;
-    const refusals = importRefusals(decision.effects, input.goodOnly);
-    return refusals.length > 0 ? { ok: false, refusals } : decision;
+    return wholeOrGood(decideImport(ground, table, input.goodOnly, doer.workDate), input);
   },
   show: ({ drafts: _drafts, ...found }) => found,
   async write(tx, { drafts }, _ground, doer) {

@@ -1,6 +1,6 @@
 import {
   decideOrderFile,
-  importRefusals,
+  wholeOrGood,
   orderOfWritten,
   ordersOfTable,
   type FileCustomer,
@@ -36,10 +36,7 @@ export const bringInOrders = defineAct(contract.bringInOrders, {
     if ('code' in read) return { ok: false, refusals: [read] };
     const find = (names: readonly string[]) =>
       names.map((name) => customers.get(name.toLowerCase())).find((each) => each !== undefined) ?? null;
-    const decision = decideOrderFile(find, read, input.goodOnly, doer.workDate);
-    if (!decision.ok || input.look) return decision;
-    const refusals = importRefusals(decision.effects, input.goodOnly);
-    return refusals.length > 0 ? { ok: false, refusals } : decision;
+    return wholeOrGood(decideOrderFile(find, read, input.goodOnly, doer.workDate), input);
   },
   show: ({ drafts: _drafts, ...found }) => found,
   async write(tx, { drafts }, { customers }, doer, input) {

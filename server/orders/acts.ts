@@ -1,7 +1,7 @@
 import type { OrderEffects } from '@core/orders';
 import { decideCancel, decideClose, decideConfirm, decideSave, keepingPlanned } from '@core/orders';
 import { pointOf } from '@core/kernel';
-import { reserveAtOnce } from '@core/stock';
+import { holdingAtOnce } from '@core/stock';
 import * as contract from '@api/orders';
 import { defineAct, takeNumbers, there, type Doer, type Touched } from '../acts';
 import { counterStatements, loadAgreements, loadOffers, type PartyOffer } from '../agreements';
@@ -188,25 +188,15 @@ const confirmOrder = defineAct(contract.confirmOrder, {
       ),
     };
   },
-  decide({ head, customer, lines, free }, input, doer) {
-    const confirmed = decideConfirm(
-      {
-        order: {
-          number: head.number,
-          state: head.state,
-          shipToId: head.shipToId,
-          customerReference: head.customerReference,
-        },
-        customer,
-        lines,
-      },
-      doer.workDate,
-      { mayPassCredit: doer.rights.includes('credit'), creditReason: input.creditReason ?? '' },
-    );
-    if (!confirmed.ok) return confirmed;
-    const open = lines.map((line) => ({ ...line, open: line.quantity, reserving: line.item.reserving }));
-    return { ...confirmed, effects: { ...confirmed.effects, held: reserveAtOnce(open, free) } };
-  },
+  decide: ({ head, customer, lines, free }, input, doer) =>
+    holdingAtOnce(
+      decideConfirm({ order: head, customer, lines }, doer.workDate, {
+        mayPassCredit: doer.rights.includes('credit'),
+        creditReason: input.creditReason ?? '',
+      }),
+      lines.map((line) => ({ ...line, open: line.quantity, reserving: line.item.reserving })),
+      free,
+    ),
   show: ({ state }) => ({ state }),
   async write(tx, { state, held, permits, creditReason }, { head, lines }, doer) {
     await setState(tx, doer, head, state);

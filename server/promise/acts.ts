@@ -1,6 +1,5 @@
-import { dec, isDay, itemAt, locationAt, pointOf, type Day } from '@core/kernel';
-import { decideAccept, type Acceptance, type PlannedOrderPlan } from '@core/promise';
-import { refuse, type Refusal } from '@core/refusals';
+import { dec, itemAt, locationAt, pointOf, type Day } from '@core/kernel';
+import { decidePromise, decideTakeBack, type PlannedOrderPlan } from '@core/promise';
 import * as contract from '@api/promise';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import { into, takeTurn, type Sql, type Tx, type Columns } from '../db';
@@ -52,29 +51,7 @@ export const acceptPromise = defineAct(contract.acceptPromise, {
     );
     return { head, lines, rows, planned: await plannedFor(tx, doer.companyId, asked) };
   },
-  decide({ head, lines, rows }, input) {
-    const refusals: Refusal[] = [];
-    if (head.state === 'closed' || head.state === 'cancelled') {
-      refusals.push(refuse('order-not-open', '', { order: head.number, state: head.state }));
-    }
-    const accepted: Acceptance[] = [];
-    for (const [index, line] of input.lines.entries()) {
-      const now = lines.find((each) => each.id === line.lineId);
-      if (!now) refusals.push(refuse('nothing-to-promise', `lines.${index}.lineId`, { order: head.number }));
-      for (const field of ['asked', 'day'] as const) {
-        if (line[field] === null || !isDay(line[field])) {
-          refusals.push(refuse('not-a-day', `lines.${index}.${field}`, { what: 'The day' }));
-        }
-      }
-      if (now) {
-        const asked = input.together && line.day !== null && isDay(line.day) ? line.day : line.asked;
-        const ask = { key: String(now.id), itemId: now.point, quantity: now.quantity, asked };
-        accepted.push({ ask, lineId: now.id, way: line.way, day: line.day ?? '' });
-      }
-    }
-    if (refusals.length > 0) return { ok: false, refusals };
-    return decideAccept(rows, accepted);
-  },
+  decide: (ground, input) => decidePromise({ ...ground, order: ground.head }, input),
   show: ({ lines, orders }) => ({
     lines: lines.map(({ lineId, day }) => ({ lineId, day })),
     orders: orders.length,
@@ -245,25 +222,17 @@ export const takeBackPromise = defineAct(contract.takeBackPromise, {
       "SELECT number FROM planned_order WHERE company_id = ? AND id IN (?) AND state IN ('running', 'finished') LIMIT 1",
       [doer.companyId, planned],
     );
-    return { head, ids, planned, running: running?.number ?? null };
+    return { head, lineIds: ids, planned, running: running?.number ?? null };
   },
-  decide({ head, ids, planned, running }) {
-    const refusals = [
-      ...(ids.length === 0 ? [refuse('nothing-promised', '', { order: head.number })] : []),
-      ...(running ? [refuse('planned-running', '', { number: running })] : []),
-    ];
-    return refusals.length > 0
-      ? { ok: false, refusals }
-      : { ok: true, warnings: [], effects: { lines: ids.length, orders: planned.length - 1 } };
-  },
-  show: (effects) => effects,
-  async write(tx, _effects, { head, ids, planned }, doer) {
-    await cancelPlanned(tx, doer, planned);
+  decide: (ground) => decideTakeBack({ ...ground, order: ground.head }),
+  show: ({ lineIds, cancelled }) => ({ lines: lineIds.length, orders: cancelled.length }),
+  async write(tx, { lineIds, cancelled }, { head }, doer) {
+    await cancelPlanned(tx, doer, cancelled);
     await tx.together([
       {
         sql: `UPDATE sales_order_line SET ship_date = COALESCE(asked_date, ship_date), asked_date = NULL,
                      promised_date = NULL, promised_by = NULL WHERE company_id = ? AND id IN (?)`,
-        values: [doer.companyId, ids],
+        values: [doer.companyId, lineIds],
       },
       headStatement(doer, head.id),
       ...inStepStatements(doer.companyId, 'order', [head.id]),

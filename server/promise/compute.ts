@@ -1,4 +1,5 @@
-import { planningRun, type MovedLine, type PlanningRun } from '@core/promise';
+import type { Day } from '@core/kernel';
+import { planningRun, type GroundRows, type MovedLine, type MoveRow, type PlanningRun } from '@core/promise';
 import type { Database } from '../db';
 import { promiseAgain } from './again';
 import { groundOfPlanning } from './planning-ground';
@@ -10,6 +11,13 @@ export interface RunData {
   run: Run;
 }
 export type RunSaid = { done: number; total: number } | { ended: true };
+
+/** A planning run over rows that are read already. */
+export interface PlanningAsk {
+  rows: GroundRows;
+  forecast: MoveRow[];
+  until: Day;
+}
 
 /** Reads what a run stands on, computes it and writes what it found, unless it was stopped meanwhile. */
 export async function compute(database: Database, run: Run, report: Report): Promise<void> {

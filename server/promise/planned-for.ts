@@ -1,8 +1,8 @@
 import type { Sql } from '../db';
 
-/** The open planned orders for lines, and those for them, all the way down; a zero so that a list is never empty. */
-export async function plannedFor(sql: Sql, companyId: number, lines: readonly number[]): Promise<number[]> {
-  return lines.length === 0 ? [0] : below(sql, companyId, 'p.order_line_id IN (?)', [lines]);
+/** The open planned orders for lines, and those for them, all the way down. */
+export function plannedFor(sql: Sql, companyId: number, lines: readonly number[]): Promise<number[]> {
+  return below(sql, companyId, 'p.order_line_id IN (?)', [lines]);
 }
 
 /** The open planned orders for lines of confirmed orders, all the way down. */

@@ -1,12 +1,11 @@
-import { addDays, isDay, itemAt } from '@core/kernel';
-import { decideTake, planningRun, type AskedProposal, type Proposal, type TakeEffects } from '@core/promise';
-import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
-import { decideAnswer, decidePurchase, type AnswerEffects, type PurchaseEffects } from '@core/supply';
+import { createHash } from 'node:crypto';
+import { itemAt, type Day } from '@core/kernel';
+import { decidePlanning, decideTakeProposals, type Proposal, type TakeEffects } from '@core/promise';
 import * as contract from '@api/promise';
-import { defineAct, takeNumbers, there, type Doer, type Touched } from '../acts';
+import { defineAct, GroundMoved, takeNumbers, there, type Doer, type Touched } from '../acts';
 import { counterStatements, loadAgreements, loadOffers } from '../agreements';
 import { locationsOf } from '../catalogue';
-import { takeTurn, type Tx, type Columns } from '../db';
+import { takeTurn, type Columns, type Sql, type Tx } from '../db';
 import {
   agreementsTouched,
   answerStatements,
@@ -21,6 +20,7 @@ import { HORIZON } from './ground';
 import { familyOf, groundOfPlanning } from './planning-ground';
 import { foundOf, RUN, type RunRow, type TakenOf } from './planning-reads';
 import { LOST_SECONDS } from './repromise';
+import { plannedOnThread } from './on-thread';
 import type { PlannedOrder } from './tables';
 import { promiseRunTable } from './tables';
 
@@ -40,30 +40,18 @@ export const startPlanning = defineAct(contract.startPlanning, {
       `SELECT id FROM item WHERE company_id = ? ${input.itemIds.length > 0 ? 'AND id IN (?)' : ''}`,
       [doer.companyId, ...(input.itemIds.length > 0 ? [input.itemIds] : [])],
     );
-    return { going: going !== undefined, items: new Set(items.map((item) => item.id)) };
+    return { going: going !== undefined, items: new Set(items.map((item) => item.id)), horizon: HORIZON };
   },
-  decide({ going, items }, input, doer) {
-    const refusals: Refusal[] = [];
-    if (going) refusals.push(refuse('planning-going', '', {}));
-    const last = addDays(doer.workDate, HORIZON - 1);
-    if (input.until === null || !isDay(input.until)) refusals.push(refuse('not-a-day', 'until', { what: 'The day' }));
-    else if (input.until < doer.workDate || input.until > last) {
-      refusals.push(refuse('beyond-horizon', 'until', { first: doer.workDate, last }));
-    }
-    input.itemIds.forEach((id, index) => {
-      if (!items.has(id)) refusals.push(refuse('unknown', `itemIds.${index}`, { what: 'This item' }));
-    });
-    return decided(refusals, () => ({ items: items.size }));
-  },
-  show: (effects) => effects,
-  async write(tx, { items }, _ground, doer, input) {
+  decide: (ground, input, doer) => decidePlanning(ground, input, doer.workDate),
+  show: ({ items }) => ({ items }),
+  async write(tx, { items, until }, _ground, doer, input) {
     await tx.insert(promiseRunTable, [
       {
         companyId: doer.companyId,
         kind: 'plan',
         personId: doer.personId,
         workDate: doer.workDate,
-        untilDay: input.until!,
+        untilDay: until,
         itemIds: JSON.stringify(input.itemIds),
         total: items,
       },
@@ -72,24 +60,39 @@ export const startPlanning = defineAct(contract.startPlanning, {
   },
 });
 
-interface TakePlan extends TakeEffects {
-  bought: { vendorId: number; effects: PurchaseEffects; fields: string[] }[];
-  answers: { purchaseId: number; effects: AnswerEffects; fields: string[] }[];
+/** A run with the proposals that are asked of it, and the ground they stand on as it is now. */
+async function standing(sql: Sql, companyId: number, workDate: Day, input: { id: number; at: readonly number[] }) {
+  const { run, asked, ...found } = await askedOf(sql, companyId, input);
+  const chosen = JSON.parse(run.itemIds) as number[];
+  const items = new Set(asked.map((each) => itemAt(each.itemId)));
+  const family = chosen.length > 0 ? chosen : await familyOf(sql, companyId, [...items]);
+  const ground = await groundOfPlanning(sql, companyId, workDate, family);
+  const stamp = createHash('sha256').update(JSON.stringify(ground)).digest('hex');
+  return { ...found, run, asked, ...ground, stamp };
+}
+
+async function askedOf(sql: Sql, companyId: number, { id, at }: { id: number; at: readonly number[] }) {
+  const [row] = await sql.rows<RunRow>(
+    `SELECT ${RUN} FROM promise_run WHERE company_id = ? AND id = ? AND kind = 'plan'`,
+    [companyId, id],
+  );
+  const run = there(row, 'This run');
+  const { proposals } = foundOf(run);
+  return { run, proposals, asked: at.flatMap((each) => proposals[each] ?? []) };
 }
 
 export const takeProposals = defineAct(contract.takeProposals, {
   right: 'plan',
   says: 'take what a planning run proposes',
   done: 'proposals taken',
-  async load(tx, input, doer) {
+  // The run is made anew on a thread, while nobody waits for it; taking holds its ground against the one it locks.
+  async prepare(database, input, { companyId, workDate }) {
+    const { rows, forecast, run, stamp } = await database.snapshot((sql) => standing(sql, companyId, workDate, input));
+    return { stamp, now: await plannedOnThread({ rows, forecast, until: run.untilDay }) };
+  },
+  async load(tx, input, doer, prepared) {
     const { companyId, workDate } = doer;
-    const [row] = await tx.rows<RunRow>(
-      `SELECT ${RUN} FROM promise_run WHERE company_id = ? AND id = ? AND kind = 'plan'`,
-      [companyId, input.id],
-    );
-    const run = there(row, 'This run');
-    const { proposals } = foundOf(run);
-    const asked = input.at.flatMap((at) => proposals[at] ?? []);
+    const { asked } = await askedOf(tx, companyId, input);
     const places = asked.flatMap((each) => (each.kind === 'place' ? [each] : []));
     const vendorIds = [...new Set(places.flatMap(({ vendorId }) => vendorId ?? []))];
     const purchaseIds = [
@@ -111,17 +114,9 @@ export const takeProposals = defineAct(contract.takeProposals, {
     await takeTurn(tx, 'promise_turn', [companyId]);
     const purchases = [];
     for (const id of purchaseIds) purchases.push(await loadForAnswer(tx, companyId, id));
-    const chosen = JSON.parse(run.itemIds) as number[];
-    const family =
-      chosen.length > 0
-        ? chosen
-        : await familyOf(tx, companyId, [...new Set(asked.map((each) => itemAt(each.itemId)))]);
-    const { rows, forecast } = await groundOfPlanning(tx, companyId, workDate, family);
-    // Read under the turn: what another took of this run meanwhile is taken.
-    const [now] = await tx.rows<{ taken: string }>('SELECT taken FROM promise_run WHERE company_id = ? AND id = ?', [
-      companyId,
-      run.id,
-    ]);
+    // Read under the turn: what another took of this run meanwhile is taken, and nobody plans on this ground.
+    const { run, proposals, rows, stamp } = await standing(tx, companyId, workDate, input);
+    if (stamp !== prepared.stamp) throw new GroundMoved();
     const moving = asked.flatMap((each) =>
       each.kind !== 'place' && each.source.kind !== 'PO' ? [each.source.id] : [],
     );
@@ -132,9 +127,9 @@ export const takeProposals = defineAct(contract.takeProposals, {
     return {
       run,
       proposals,
-      taken: JSON.parse(now!.taken) as TakenOf,
+      taken: JSON.parse(run.taken) as TakenOf,
       rows,
-      now: planningRun(rows, run.untilDay, forecast),
+      now: prepared.now,
       starts: new Map(planned.map((each) => [each.id, each.startDate])),
       planned,
       purchases,
@@ -149,47 +144,8 @@ export const takeProposals = defineAct(contract.takeProposals, {
       ),
     };
   },
-  decide({ run, proposals, taken, rows, now, starts, purchases, ...ground }, input, doer): Decision<TakePlan> {
-    const refusals: Refusal[] = [];
-    const asked: AskedProposal[] = [];
-    input.at.forEach((at, index) => {
-      const proposal = proposals[at];
-      const field = `at.${index}`;
-      if (!proposal) refusals.push(refuse('unknown', field, { what: 'This proposal' }));
-      else if (taken[at]) refusals.push(refuse('proposal-taken', field, { number: taken[at].number }));
-      else asked.push({ field, proposal });
-    });
-    if (run.workDate !== doer.workDate) refusals.push(refuse('plan-moved', '', {}));
-    if (refusals.length > 0) return { ok: false, refusals };
-    const decision = decideTake(rows, now, asked, starts);
-    if (!decision.ok) return decision;
-    const { effects } = decision;
-    if (effects.purchases.length + effects.changed.length > 0 && !doer.rights.includes('purchases')) {
-      refusals.push(refuse('no-right', '', { act: 'place and change purchase orders' }));
-    }
-    const warnings: Refusal[] = [];
-    const bought = effects.purchases.map(({ vendorId, locationId, lines }) => {
-      const vendor = ground.vendors.find((each) => each.id === vendorId) ?? null;
-      const fields = lines.map((line) => line.field);
-      const placed = decidePurchase(
-        { ...ground, vendor, shipToIds: [] },
-        { shipToId: null, locationId, lines },
-        doer.workDate,
-      );
-      if (placed.ok) warnings.push(...placed.warnings.map((warning) => atLine(warning, fields)));
-      else refusals.push(...placed.refusals.map((refusal) => atLine(refusal, fields)));
-      return { vendorId, effects: placed.ok ? placed.effects : null!, fields };
-    });
-    const answers = effects.changed.map(({ purchaseId, lines }) => {
-      const purchase = purchases.find((each) => each.purchase.id === purchaseId)!;
-      const fields = lines.map((line) => line.field);
-      const typed = lines.map(({ lineId, dueDate, stops }) => ({ purchaseLineId: lineId, dueDate, stops }));
-      const changed = decideAnswer(purchase, { lines: typed }, doer.workDate);
-      if (!changed.ok) refusals.push(...changed.refusals.map((refusal) => atLine(refusal, fields)));
-      return { purchaseId, effects: changed.ok ? changed.effects : null!, fields };
-    });
-    return decided(refusals, () => ({ ...effects, bought, answers }), warnings);
-  },
+  decide: (ground, input, doer) =>
+    decideTakeProposals(ground, input.at, doer.workDate, doer.rights.includes('purchases')),
   show: ({ orders, bought, moved, cancelled, changed }) => {
     const lines = changed.flatMap((each) => each.lines);
     return {
@@ -248,12 +204,6 @@ export const takeProposals = defineAct(contract.takeProposals, {
 
 const sourceOf = (proposal: Proposal) =>
   proposal.kind === 'place' ? { kind: 'PL', id: 0, number: '' } : proposal.source;
-
-/** A refusal of a line of a purchase order, at the proposal it came from. */
-function atLine(refusal: Refusal, fields: readonly string[]): Refusal {
-  const line = /^lines\.(\d+)/.exec(refusal.field);
-  return line ? { ...refusal, field: fields[Number(line[1])]! } : refusal;
-}
 
 /** Planned orders move with what they need; their operations are laid anew. */
 async function movePlanned(tx: Tx, doer: Doer, moved: TakeEffects['moved']): Promise<void> {

@@ -1,8 +1,7 @@
 import type * as z from 'zod';
 import type { Day } from '@core/kernel';
 import type { MovedPromise } from '@core/mail';
-import { decideAccept, type MovedLine, type PromisedLine } from '@core/promise';
-import { refuse, type Refusal } from '@core/refusals';
+import { decideMoved, decideRepromise, isPlanned, type MovedLine, type PromisedLine } from '@core/promise';
 import * as contract from '@api/promise';
 import { defineAct, there } from '../acts';
 import { takeTurn, type Sql, type Columns } from '../db';
@@ -46,8 +45,7 @@ export const startRepromise = defineAct(contract.startRepromise, {
     );
     return { running: running !== undefined, lines: open!.lines };
   },
-  decide: ({ running, lines }) =>
-    running ? { ok: false, refusals: [refuse('run-going', '', {})] } : { ok: true, warnings: [], effects: { lines } },
+  decide: (ground) => decideRepromise(ground),
   show: (effects) => effects,
   async write(tx, { lines }, _ground, doer) {
     await tx.insert(promiseRunTable, [
@@ -79,15 +77,6 @@ export const stopRepromise = defineAct(contract.stopRepromise, {
   },
 });
 
-function byRank(a: PromisedLine, b: PromisedLine): number {
-  return (
-    a.priority - b.priority ||
-    a.promised.localeCompare(b.promised) ||
-    a.ordered.localeCompare(b.ordered) ||
-    a.lineId - b.lineId
-  );
-}
-
 export const applyRepromise = defineAct(contract.applyRepromise, {
   right: 'plan',
   says: 'take the new days of promises',
@@ -108,54 +97,17 @@ export const applyRepromise = defineAct(contract.applyRepromise, {
     );
     await takeTurn(tx, 'promise_turn', [companyId]);
     const open = await openLines(tx, companyId, input.lineIds);
-    const planned = open.filter((line) => line.way === 'have' || line.way === 'nothing');
+    const planned = open.filter(isPlanned);
     const ids = planned.map((line) => line.lineId);
     return {
       moved,
       orders,
       open,
-      planned,
       before: await plannedFor(tx, companyId, ids),
       rows: await groundOfRun(tx, companyId, doer.workDate, planned),
     };
   },
-  decide({ moved, open, planned, rows }, input) {
-    const refusals = input.lineIds.flatMap((lineId, index): Refusal[] => {
-      const line = moved.find((each) => each.lineId === lineId);
-      const now = open.find((each) => each.lineId === lineId);
-      const at = `lineIds.${index}`;
-      if (!line || !now || now.promised !== line.was) return [refuse('promise-changed', at, {})];
-      return line.is === null ? [refuse('no-promise', at, { why: line.why })] : [];
-    });
-    if (refusals.length > 0) return { ok: false, refusals };
-    // What is planned is planned anew in its rank, laid for the day that was told: lines that stay hold other things than
-    // the run gave them, and where that makes it later, it is refused and the new day told. // T8
-    const anew = decideAccept(
-      rows,
-      [...planned].sort(byRank).map((line) => {
-        const day = moved.find((each) => each.lineId === line.lineId)!.is!;
-        const ask = { key: '', itemId: line.itemId, quantity: line.quantity, asked: day };
-        return { ask, lineId: line.lineId, way: line.way, day };
-      }),
-    );
-    if (!anew.ok) return anew;
-    const plain = open.filter((line) => !planned.includes(line));
-    return {
-      ok: true,
-      warnings: [],
-      effects: {
-        orders: anew.effects.orders,
-        lines: [
-          ...anew.effects.lines,
-          ...plain.map(({ lineId, way }) => ({
-            lineId,
-            way,
-            day: moved.find((each) => each.lineId === lineId)!.is!,
-          })),
-        ],
-      },
-    };
-  },
+  decide: (ground, input) => decideMoved(ground, input.lineIds),
   show: ({ lines, orders }) => ({ lines: lines.length, orders: orders.length }),
   async write(tx, effects, { orders, open, before }, doer, input) {
     const { companyId } = doer;

@@ -1,9 +1,8 @@
-import { existsSync } from 'node:fs';
-import { dirname, join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import type { Logger } from 'pino';
 import type { Database, Columns } from '../db';
 import { compute, type RunData, type RunSaid } from './compute';
+import { threadFile } from './on-thread';
 import { LOST_SECONDS } from './repromise';
 import type { Runs } from '../room';
 import type { Report, Run } from './run';
@@ -88,12 +87,6 @@ async function oneRun(database: Database, url: string, run: Run, stopping: () =>
     return still > 0 && !stopping();
   };
   await computed(database, { url, run }, (done, total) => (far = { done, total }), wanted);
-}
-
-/** The built thread stands beside the built server; run from its sources, the server computes it itself. */
-function threadFile(): string | null {
-  const file = join(dirname(process.argv[1] ?? ''), 'repromise.js');
-  return existsSync(file) ? file : null;
 }
 
 /** A thread reads rows only to put them into columns: its young ones are few, and go at once. */

@@ -1,6 +1,7 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { connect } from '../db';
-import { compute, type RunData, type RunSaid } from './compute';
+import { planningRun } from '@core/promise';
+import { compute, type PlanningAsk, type RunData, type RunSaid } from './compute';
 
 /** One run, away from the requests, with connections of its own: what it reads never passes through the server. */
 async function main({ url, run }: RunData): Promise<void> {
@@ -14,6 +15,10 @@ async function main({ url, run }: RunData): Promise<void> {
   }
 }
 
-main(workerData as RunData).catch((error: unknown) => {
-  throw error;
-});
+const data = workerData as RunData | { ask: PlanningAsk };
+if ('ask' in data) parentPort!.postMessage(planningRun(data.ask.rows, data.ask.until, data.ask.forecast));
+else {
+  main(data).catch((error: unknown) => {
+    throw error;
+  });
+}

@@ -1,5 +1,4 @@
-import { decideDropMove, decideOwnReceipt, decideStockShipment, mergeMoves, type MoveEffects } from '@core/stock';
-import { decided, refuse, type Decision } from '@core/refusals';
+import { decideReceipt, decideShipment, type MoveEffects } from '@core/stock';
 import { dec } from '@core/kernel';
 import * as contract from '@api/stock';
 import { defineAct, there, type Touched } from '../acts';
@@ -30,20 +29,7 @@ export const receiveGoods = defineAct(contract.receiveGoods, {
       ...(locked.allTied ? NOTHING_OWN : await loadOwnLines(tx, doer.companyId, input.purchaseId, locked.specials)),
     };
   },
-  decide({ ties, own, loose }, input) {
-    const refused = input.lines.flatMap(({ lineId, quantity }, index) => {
-      const line = quantity.trim() === '' ? undefined : loose.find((each) => each.id === lineId);
-      const facts = line && { purchase: line.purchase, line: String(line.lineNo) };
-      return facts ? [refuse('loose-purchase', `lines.${index}.quantity`, facts)] : [];
-    });
-    if (refused.length > 0) return { ok: false, refusals: refused };
-    return decideBoth(
-      input.lines,
-      (lineId) => own.some((each) => each.line.id === lineId),
-      (asked) => decideOwnReceipt(own, asked),
-      (asked) => decideDropMove(ties, asked, 'purchase'),
-    );
-  },
+  decide: (ground, input) => decideReceipt(ground, input.lines),
   show: (effects, ground) => shownOf(effects, ground.repriced),
   async write(tx, effects, ground, doer) {
     await tx.together(repriceStatements(doer.companyId, goneOf(effects, ground.repriced), doer.workDate));
@@ -79,28 +65,7 @@ const shipLines = defineAct(contract.shipLines, {
       withIt: linesAt(withIt, repriced),
     };
   },
-  decide({ ties, stockLines, withIt, head }, input) {
-    const others = (input.others ?? []).filter((other) => other.lines.some((line) => line.quantity.trim() !== ''));
-    const refused = others.flatMap((other, index) => {
-      const order = withIt.find((each) => each.order.id === other.orderId)?.order;
-      const fits = order?.customerId === head.customerId && order.shipToId === head.shipToId;
-      const facts = { order: order?.number ?? 'This order', with: head.number };
-      return fits && other.orderId !== input.orderId ? [] : [refuse('not-the-same-way', `others.${index}`, facts)];
-    });
-    if (refused.length > 0) return { ok: false, refusals: refused };
-    const further = (input.others ?? []).flatMap((other, index) =>
-      other.lines
-        .map((line, at) => ({ ...line, field: `others.${index}.lines.${at}.quantity` }))
-        .filter((line) => line.quantity.trim() !== ''),
-    );
-    return decideBoth(
-      input.lines,
-      (lineId) => stockLines.some((each) => each.line.id === lineId),
-      (asked) => decideStockShipment([...stockLines, ...withIt], asked),
-      (asked) => decideDropMove(ties, asked, 'order'),
-      further,
-    );
-  },
+  decide: (ground, input) => decideShipment(ground, input),
   show: (effects, ground) => shownOf(effects, ground.repriced),
   async write(tx, effects, ground, doer) {
     await tx.together(repriceStatements(doer.companyId, goneOf(effects, ground.repriced), doer.workDate));
@@ -148,32 +113,6 @@ function shownOf(effects: MoveEffects, repriced: readonly Repriced[]) {
 const onceEach = <Document extends Touched>(documents: readonly Document[]): Document[] => [
   ...new Map(documents.map((document) => [document.id, document])).values(),
 ];
-
-type Asked = { lineId: number; quantity: string };
-
-/** Decides lines that touch our own stock apart from drop shipments, and joins what both make. */
-function decideBoth(
-  lines: readonly Asked[],
-  isOwn: (lineId: number) => boolean,
-  decideOwn: (asked: readonly (Asked & { field: string })[]) => Decision<MoveEffects>,
-  decideDrop: (asked: readonly Asked[]) => Decision<MoveEffects>,
-  /** Lines of other orders that go from our place with these. */
-  further: readonly (Asked & { field: string })[] = [],
-): Decision<MoveEffects> {
-  const ownAsked = lines
-    .map((line, index) => ({ ...line, field: `lines.${index}.quantity` }))
-    .filter((line) => line.quantity.trim() !== '' && isOwn(line.lineId))
-    .concat(further);
-  const own = decideOwn(ownAsked);
-  // Blanked, not removed: refusals name a line by its place in what was typed.
-  const rest = lines.map((line) => (isOwn(line.lineId) ? { ...line, quantity: '' } : line));
-  const dropAsked = rest.some((line) => line.quantity.trim() !== '');
-  if (!dropAsked && ownAsked.length > 0) return own;
-  const drop = decideDrop(rest);
-  return decided<MoveEffects>([...(own.ok ? [] : own.refusals), ...(drop.ok ? [] : drop.refusals)], () =>
-    mergeMoves((drop as { effects: MoveEffects }).effects, (own as { effects: MoveEffects }).effects),
-  );
-}
 
 /** The orders, purchases and agreements whose counters a movement changes. */
 function touchedBy(

@@ -8,6 +8,7 @@ import { into, newId } from '../db';
 import { journalEntries, journalHeads } from '../ledger';
 import { loadStock } from '../orders';
 import { journalTable } from '../ledger/tables';
+import { stockStatement } from './stock-statement';
 import { stockEntryTable } from './tables';
 
 const NOTHING = { onHand: '0', reserved: '0', value: '0' };
@@ -31,41 +32,29 @@ export const moveBetween = defineAct(contract.moveBetween, {
   },
   decide: (ground, { from, to, quantity }) => decideBetween(ground, { from, to, quantity }),
   show: ({ quantity, value }) => ({ quantity, value }),
-  async write(tx, { itemId, from, to, quantity, value }, _ground, doer) {
+  async write(tx, { itemId, value, moves }, _ground, doer) {
     const { companyId, workDate } = doer;
     const { statements, number } = numbersAtLast(companyId, { JR: 1 });
     // A journal that nothing else posts is its own source.
     const plan = { number: number('JR'), source: { kind: 'JR' as const, id: 0 }, postedOn: workDate };
     const plans = [{ ...plan, entries: betweenJournal(value) }];
-    const entry = (locationId: number, sign: '' | '-') => ({
-      companyId,
-      itemId,
-      place: 'ours' as const,
-      locationId,
-      quantity: `${sign}${quantity}`,
-      cost: `${sign}${value}`,
-      postedOn: workDate,
-      documentKind: 'JR',
-      documentId: newId(journalTable, 0),
-    });
     return {
-      statements: [
-        {
-          sql: `UPDATE stock SET on_hand = on_hand - ?, value = value - ?
-                 WHERE company_id = ? AND item_id = ? AND location_id = ?`,
-          values: [quantity, value, companyId, itemId, from],
-        },
-        {
-          sql: `INSERT INTO stock (company_id, item_id, location_id, on_hand, value) VALUES (?, ?, ?, ?, ?)
-             ON DUPLICATE KEY UPDATE on_hand = on_hand + VALUES(on_hand), value = value + VALUES(value)`,
-          values: [companyId, itemId, to, quantity, value],
-        },
-        ...statements,
-      ],
+      statements: [...moves.map((move) => stockStatement(companyId, { itemId, ...move })), ...statements],
       insertions: [
         journalHeads(doer, plans),
         await journalEntries(tx, doer, plans),
-        into(stockEntryTable, [entry(from, '-'), entry(to, '')]),
+        into(
+          stockEntryTable,
+          moves.map((move) => ({
+            companyId,
+            itemId,
+            place: 'ours' as const,
+            ...move,
+            postedOn: workDate,
+            documentKind: 'JR',
+            documentId: newId(journalTable, 0),
+          })),
+        ),
       ],
       made: [{ kind: 'JR' as const, id: newId(journalTable, 0), number: plan.number }],
       touched: [],

@@ -1,2 +1,3 @@
 export { receiveGoods } from './acts';
 export { openShipment } from './reads';
+export { stockStatement } from './stock-statement';

@@ -1,0 +1,1 @@
+export { decideWorkDate } from './work-date';
