@@ -80,5 +80,5 @@ export const moveWorkDate = act({
   name: 'moveWorkDate',
   summary: 'Move the work date of a demo company.',
   input: z.object({ workDate: TypedDay }),
-  shown: z.object({ workDate: z.string() }),
+  preview: z.object({ workDate: z.string() }),
 });

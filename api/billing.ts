@@ -164,7 +164,7 @@ export const invoiceCustomer = act({
   name: 'invoiceCustomer',
   summary: 'Invoice the customer for what was shipped on an order and not invoiced.',
   input: z.object({ orderId: Id }),
-  shown: z.object({
+  preview: z.object({
     currency: z.string(),
     invoiceDate: Day,
     dueDate: Day,
@@ -190,7 +190,7 @@ export const creditInvoice = act({
     reason: Text(200),
     lines: z.array(z.object({ invoiceLineId: Id, quantity: TypedDecimal, unitPrice: TypedDecimal })).max(500),
   }),
-  shown: z.object({
+  preview: z.object({
     currency: z.string(),
     net: Decimal,
     tax: Decimal,
@@ -208,14 +208,14 @@ export const postShortfall = act({
   name: 'postShortfall',
   summary: 'Post the invoice draft for what was not taken of an agreement.',
   input: z.object({ id: Id }),
-  shown: z.object({ currency: z.string(), net: Decimal, tax: Decimal, total: Decimal, dueDate: Day }),
+  preview: z.object({ currency: z.string(), net: Decimal, tax: Decimal, total: Decimal, dueDate: Day }),
 });
 
 export const dropShortfall = act({
   name: 'dropShortfall',
   summary: 'Drop the invoice draft for a shortfall.',
   input: z.object({ id: Id }),
-  shown: z.object({ agreement: z.string() }),
+  preview: z.object({ agreement: z.string() }),
 });
 
 export const enterVendorInvoice = act({
@@ -227,7 +227,7 @@ export const enterVendorInvoice = act({
     invoiceDate: TypedDay,
     lines: z.array(z.object({ purchaseLineId: Id, quantity: TypedDecimal, unitPrice: TypedDecimal })).max(500),
   }),
-  shown: z.object({
+  preview: z.object({
     currency: z.string(),
     dueDate: Day,
     net: Decimal,
@@ -243,14 +243,14 @@ export const takeBackInvoice = act({
   name: 'takeBackInvoice',
   summary: "Take a vendor's invoice back whole, by one below zero that names it.",
   input: z.object({ invoiceId: Id, reason: Text(200) }),
-  shown: z.object({ currency: z.string(), total: Decimal, setOff: Decimal }),
+  preview: z.object({ currency: z.string(), total: Decimal, setOff: Decimal }),
 });
 
 export const recordPayment = act({
   name: 'recordPayment',
   summary: 'A customer paid an invoice, or we paid a vendor, all or part.',
   input: z.object({ openItemId: Id, amount: TypedDecimal, paidOn: TypedDay }),
-  shown: z.object({ amount: Decimal, side: z.enum(['customer', 'vendor']) }),
+  preview: z.object({ amount: Decimal, side: z.enum(['customer', 'vendor']) }),
 });
 
 export const OpenToInvoice = z.object({

@@ -14,7 +14,7 @@ export const bringInOrders = act({
     /** Only look: what is wrong is told, nothing is refused for it. For previews. */
     look: z.boolean().optional(),
   }),
-  shown: z.object({
+  preview: z.object({
     orders: z.number(),
     rows: z.number(),
     good: z.number(),
@@ -35,7 +35,7 @@ export const bringInAgreements = act({
     /** Only look: what is wrong is told, nothing is refused for it. For previews. */
     look: z.boolean().optional(),
   }),
-  shown: z.object({
+  preview: z.object({
     agreements: z.number(),
     rows: z.number(),
     good: z.number(),

@@ -67,7 +67,7 @@ export interface ActEndpoint<Input extends Schema = Schema, Shown extends Schema
   summary: string;
   input: Input;
   /** What the preview shows of the effects. */
-  shown: Shown;
+  preview: Shown;
 }
 
 export function act<Input extends Schema, Shown extends Schema>(

@@ -43,5 +43,5 @@ export const keepList = act({
     changes: z.array(Seen.extend({ id: RowId.nullable(), cells: Cells })).max(500),
     removed: z.array(Seen).max(500),
   }),
-  shown: z.object({ added: z.number(), changed: z.number(), removed: z.number() }),
+  preview: z.object({ added: z.number(), changed: z.number(), removed: z.number() }),
 });

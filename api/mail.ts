@@ -35,7 +35,7 @@ export const sendDocument = act({
     /** The draft it comes from, which goes with it. */
     draftId: Id.optional(),
   }),
-  shown: z.object({ recipient: z.string(), attachment: z.string() }),
+  preview: z.object({ recipient: z.string(), attachment: z.string() }),
 });
 
 export const MessageRow = z.object({
@@ -88,5 +88,5 @@ export const dropDraft = act({
   name: 'dropDraft',
   summary: 'Drop a message that was drafted; it is not sent.',
   input: z.object({ id: Id }),
-  shown: z.object({}),
+  preview: z.object({}),
 });

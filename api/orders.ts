@@ -175,7 +175,7 @@ export const saveOrder = act({
       )
       .max(500),
   }),
-  shown: z.object({
+  preview: z.object({
     net: Decimal,
     lines: z.array(
       z.object({
@@ -203,28 +203,28 @@ export const confirmOrder = act({
     /** Why it may pass over the customer's credit limit, where it does. // S4 */
     creditReason: Text(120).optional(),
   }),
-  shown: z.object({ state: State }),
+  preview: z.object({ state: State }),
 });
 
 export const cancelOrder = act({
   name: 'cancelOrder',
   summary: 'Cancel a sales order nothing was bought for or shipped on.',
   input: z.object({ id: Id, version: z.number().int() }),
-  shown: z.object({ state: State }),
+  preview: z.object({ state: State }),
 });
 
 export const closeShort = act({
   name: 'closeShort',
   summary: 'Give up what is open of order lines; it goes back to their agreement.',
   input: z.object({ id: Id, version: z.number().int(), lineIds: z.array(Id).max(500) }),
-  shown: z.object({ lines: z.array(z.object({ id: Id, cancelled: Decimal, amount: Decimal })), state: State }),
+  preview: z.object({ lines: z.array(z.object({ id: Id, cancelled: Decimal, amount: Decimal })), state: State }),
 });
 
 export const orderFromPurchase = act({
   name: 'orderFromPurchase',
   summary: 'Make a confirmed sales order of what a drop shipment brings to a customer who ordered it nowhere.',
   input: z.object({ purchaseId: Id, version: z.number().int(), customerReference: Text(60) }),
-  shown: z.object({
+  preview: z.object({
     customer: z.string(),
     currency: z.string(),
     net: Decimal,
@@ -250,5 +250,5 @@ export const shareCommission = act({
     /** As it was shared when it was typed over. // G2 */
     was: z.array(z.object({ personId: Id, perCent: Decimal })).max(20),
   }),
-  shown: z.object({ shares: z.number() }),
+  preview: z.object({ shares: z.number() }),
 });

@@ -116,7 +116,7 @@ export const enterPurchase = act({
       )
       .max(200),
   }),
-  shown: z.object({
+  preview: z.object({
     currency: z.string(),
     net: Decimal,
     /** What each line costs, in the order they were typed. */
@@ -140,7 +140,7 @@ export const answerPurchase = act({
     version: z.number().int(),
     lines: z.array(z.object({ purchaseLineId: Id, dueDate: TypedDay, stops: z.boolean() })).max(500),
   }),
-  shown: z.object({
+  preview: z.object({
     /** Lines of which something will not come. */
     stopped: z.number(),
     /** Order lines that are late now, or on the bench again. */

@@ -40,7 +40,7 @@ export const receiveGoods = act({
   name: 'receiveGoods',
   summary: 'Receive a purchase order, all or part; a drop shipment is shipped by the same act.',
   input: z.object({ purchaseId: Id, lines: MoveLines }),
-  shown: Moved,
+  preview: Moved,
 });
 
 export const shipLines = act({
@@ -55,7 +55,7 @@ export const shipLines = act({
       .max(20)
       .optional(),
   }),
-  shown: Moved,
+  preview: Moved,
 });
 
 export const alsoWaiting = read({
@@ -88,21 +88,21 @@ export const supplyLine = act({
     /** Yes to letting go of what is held where the route changes. */
     lift: z.boolean(),
   }),
-  shown: z.object({ route: z.enum(ROUTES), reserved: Decimal, was: Decimal, free: Decimal }),
+  preview: z.object({ route: z.enum(ROUTES), reserved: Decimal, was: Decimal, free: Decimal }),
 });
 
 export const moveBetween = act({
   name: 'moveBetween',
   summary: 'Carry goods of an item from one of our locations to another, at what they cost.',
   input: z.object({ itemId: Id, from: LocationId, to: LocationId, quantity: TypedDecimal }),
-  shown: z.object({ quantity: Decimal, value: Decimal }),
+  preview: z.object({ quantity: Decimal, value: Decimal }),
 });
 
 export const reverseMovement = act({
   name: 'reverseMovement',
   summary: 'Take a receipt or shipment back by a document that names it; of a drop shipment both halves.',
   input: z.object({ kind: z.enum(['RC', 'SH']), id: Id, reason: Text(200) }),
-  shown: z.object({
+  preview: z.object({
     documents: z.array(z.object({ document: DocumentRef, cost: Decimal })),
     /** What goods that leave our stock again are worth less by now than they came in for. */
     difference: Decimal,

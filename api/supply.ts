@@ -73,7 +73,7 @@ export const placePurchases = act({
       )
       .max(500),
   }),
-  shown: z.object({
+  preview: z.object({
     purchases: z.array(
       z.object({
         vendor: z.string(),
@@ -156,7 +156,7 @@ export const tieLine = act({
   name: 'tieLine',
   summary: 'Tie a sales line to a purchase line that fits it.',
   input: z.object({ orderLineId: Id, purchaseLineId: Id, quantity: TypedDecimal }),
-  shown: z.object({
+  preview: z.object({
     order: z.string(),
     purchase: z.string(),
     quantity: Decimal,
@@ -170,14 +170,14 @@ export const untie = act({
   name: 'untie',
   summary: 'Part ties on which nothing was received; both documents stay.',
   input: z.object({ tieIds: z.array(Id).min(1).max(200) }),
-  shown: z.object({ ties: z.array(z.object({ order: z.string(), purchase: z.string(), quantity: Decimal })) }),
+  preview: z.object({ ties: z.array(z.object({ order: z.string(), purchase: z.string(), quantity: Decimal })) }),
 });
 
 export const purchaseToStock = act({
   name: 'purchaseToStock',
   summary: 'Let a drop shipment that is tied to nothing come to our place.',
   input: z.object({ id: Id, version: z.number().int() }),
-  shown: z.object({ lines: z.number() }),
+  preview: z.object({ lines: z.number() }),
 });
 
 /** An end that could be tied to another. // L5 */
@@ -272,7 +272,7 @@ export const editPairs = act({
     /** Do those that nothing stands against, and leave the others out. */
     goodOnly: z.boolean(),
   }),
-  shown: z.object({
+  preview: z.object({
     leftOut: z.array(Id),
     pairs: z.array(
       z.object({

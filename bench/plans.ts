@@ -45,7 +45,7 @@ export async function plansOf(database: Database, companyId: number): Promise<st
     await read({
       forUpdate: '',
       run: (sql, values) => database.run(sql, values),
-      together: (statements) => database.together(statements),
+      batch: (statements) => database.batch(statements),
       rows: async <Row>(sql: string, values: Parameters<Sql['rows']>[1]) => {
         const begun = performance.now();
         const rows = await database.rows<Row>(sql, values);

@@ -66,7 +66,7 @@ async function queriesOf(stage: Stage, orderId: number): Promise<{ largest: Quer
       return alone.rows(sql, values);
     },
     run: () => Promise.reject(new Error('a read writes nothing')),
-    together: () => Promise.reject(new Error('a query by itself is what is timed')),
+    batch: () => Promise.reject(new Error('a query by itself is what is timed')),
   };
   try {
     await openOrder(told, stage.masters.companyId, orderId);

@@ -7,7 +7,7 @@ import type { Config } from './config';
 import { connect, type Database } from './db';
 import { createApp } from './http/app';
 import { eventsOn } from './http/events';
-import { runsOn } from './promise';
+import { runQueue } from './promise';
 import { startJobs } from './jobs';
 import type { Jobs, Sessions } from './room';
 import { ROOMS } from './rooms';
@@ -26,7 +26,7 @@ export async function serve(config: Config, log: Logger, clock: Clock = systemCl
   const events = eventsOn(database, log);
   const idle: Jobs = { poke: () => undefined, stop: () => undefined };
   const jobs = config.JOBS === 'yes' ? startJobs({ database, clock, log }, () => events.poke()) : idle;
-  const runs = runsOn(database, config.DATABASE_URL, log);
+  const runs = runQueue(database, config.DATABASE_URL, log);
   runs.poke();
   const sessions = sessionsOn(database, clock);
   const parts = {

@@ -79,7 +79,7 @@ export const saveAgreement = act({
   name: 'saveAgreement',
   summary: 'Make a draft agreement, or change one.',
   input: Terms.extend({ id: Id.nullable(), version: z.number().int().nullable(), lines: z.array(TermsLine).max(500) }),
-  shown: z.object({ currency: z.string() }),
+  preview: z.object({ currency: z.string() }),
 });
 
 export const reviseAgreement = act({
@@ -93,7 +93,7 @@ export const reviseAgreement = act({
     reprice: z.boolean(),
     lines: z.array(TermsLine.extend({ id: Id.nullable() })).max(500),
   }),
-  shown: z.object({
+  preview: z.object({
     changes: z.array(z.object({ what: z.string(), was: z.string(), is: z.string() })),
     /** Open lines the new terms would price otherwise. */
     repriced: z.array(
@@ -107,14 +107,14 @@ export const copyAgreement = act({
   name: 'copyAgreement',
   summary: 'Copy an agreement into a new draft.',
   input: z.object({ id: Id }),
-  shown: z.object({ lines: z.number() }),
+  preview: z.object({ lines: z.number() }),
 });
 
 export const putInForce = act({
   name: 'putInForce',
   summary: 'Put a draft agreement in force.',
   input: z.object({ id: Id, version: z.number().int() }),
-  shown: z.object({ state: State }),
+  preview: z.object({ state: State }),
 });
 
 export const releaseAgreement = act({
@@ -136,7 +136,7 @@ export const releaseAgreement = act({
       )
       .max(500),
   }),
-  shown: z.object({
+  preview: z.object({
     net: Decimal,
     lines: z.array(
       z.object({
@@ -182,21 +182,21 @@ export const savePlan = act({
       )
       .max(500),
   }),
-  shown: z.object({ lines: z.array(z.object({ agreementLineId: Id, planned: Decimal })) }),
+  preview: z.object({ lines: z.array(z.object({ agreementLineId: Id, planned: Decimal })) }),
 });
 
 export const pauseAgreement = act({
   name: 'pauseAgreement',
   summary: 'Pause an agreement in force, or let a paused one go on.',
   input: z.object({ id: Id, version: z.number().int(), pause: z.boolean() }),
-  shown: z.object({ state: State }),
+  preview: z.object({ state: State }),
 });
 
 export const cancelAgreement = act({
   name: 'cancelAgreement',
   summary: 'Cancel a draft agreement.',
   input: z.object({ id: Id, version: z.number().int() }),
-  shown: z.object({ state: State }),
+  preview: z.object({ state: State }),
 });
 
 export const wrapUpAgreement = act({
@@ -211,7 +211,7 @@ export const wrapUpAgreement = act({
     /** What becomes of prepayments that are left: paid back, or carried to the renewal. */
     prepayments: z.enum(['return', 'carry']).optional(),
   }),
-  shown: z.object({
+  preview: z.object({
     state: State,
     lastDay: Day,
     left: z.array(z.object({ agreementLineId: Id, item: z.string(), quantity: Decimal })),
@@ -231,7 +231,7 @@ export const releasePlanned = act({
   name: 'releasePlanned',
   summary: 'Release the planned calls of an agreement that are due by a day, each once.',
   input: z.object({ agreementId: Id, upTo: TypedDay }),
-  shown: z.object({
+  preview: z.object({
     net: Decimal,
     lines: z.array(z.object({ item: z.string(), day: Day, quantity: Decimal, amount: Decimal })),
   }),
@@ -241,21 +241,21 @@ export const handleReminder = act({
   name: 'handleReminder',
   summary: 'A fired reminder was seen to.',
   input: z.object({ agreementId: Id, kind: z.enum(REMINDER_KINDS), at: z.string().max(20) }),
-  shown: z.object({ reminder: z.string() }),
+  preview: z.object({ reminder: z.string() }),
 });
 
 export const fireReminders = act({
   name: 'fireReminders',
   summary: 'Fire every reminder whose moment has come, each once; the clock does it too.',
   input: z.object({}),
-  shown: z.object({ fired: z.number() }),
+  preview: z.object({ fired: z.number() }),
 });
 
 export const settleRebate = act({
   name: 'settleRebate',
   summary: 'Settle the accrued rebate of an agreement into a credit note.',
   input: z.object({ agreementId: Id }),
-  shown: z.object({
+  preview: z.object({
     amount: Decimal,
     currency: z.string(),
     setOff: z.array(z.object({ invoice: z.string(), amount: Decimal })),
@@ -266,7 +266,7 @@ export const takePrepayment = act({
   name: 'takePrepayment',
   summary: 'Take money ahead against an agreement or one of its lines.',
   input: z.object({ agreementId: Id, agreementLineId: Id.nullable(), amount: TypedDecimal, takenOn: TypedDay }),
-  shown: z.object({ amount: Decimal, currency: z.string() }),
+  preview: z.object({ amount: Decimal, currency: z.string() }),
 });
 
 /** An agreement line that could price an item for a party. // A13 */

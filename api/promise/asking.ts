@@ -136,12 +136,12 @@ export const openPromiseGround = read({
   }),
 });
 
-const ToldPart = z.object({ quantity: Decimal, day: Day, lead: z.boolean() });
-const Told = z.object({
+const AnswerPart = z.object({ quantity: Decimal, day: Day, lead: z.boolean() });
+const AnswerText = z.object({
   way: z.enum(WAYS),
   day: Day.nullable(),
   trouble: z.string().nullable(),
-  parts: z.array(ToldPart),
+  parts: z.array(AnswerPart),
   waits: z.array(
     z.object({ kind: z.enum(['buy', 'coming', 'queue', 'run', 'make']), text: z.string(), from: Day, to: Day }),
   ),
@@ -168,8 +168,8 @@ export const checkPromise = read({
     lines: z.array(
       z.object({
         key: z.string(),
-        ways: z.object({ atp: Told, have: Told, nothing: Told, lead: Told }),
-        chosen: Told,
+        ways: z.object({ atp: AnswerText, have: AnswerText, nothing: AnswerText, lead: AnswerText }),
+        chosen: AnswerText,
       }),
     ),
   }),
@@ -188,7 +188,7 @@ export const acceptPromise = act({
       .min(1)
       .max(200),
   }),
-  shown: z.object({
+  preview: z.object({
     lines: z.array(z.object({ lineId: Id, day: Day })),
     orders: z.number().int(),
   }),
@@ -199,5 +199,5 @@ export const takeBackPromise = act({
   summary:
     'Take back what was promised to an order: its days are open again, and what was planned for it is cancelled.',
   input: z.object({ orderId: Id, version: z.number().int() }),
-  shown: z.object({ lines: z.number().int(), orders: z.number().int() }),
+  preview: z.object({ lines: z.number().int(), orders: z.number().int() }),
 });

@@ -117,21 +117,21 @@ export const startRepromise = act({
   name: 'startRepromise',
   summary: 'Ask all open lines again, in rank order; it goes on by itself and writes no promise.',
   input: z.object({}),
-  shown: z.object({ lines: z.number().int() }),
+  preview: z.object({ lines: z.number().int() }),
 });
 
 export const stopRepromise = act({
   name: 'stopRepromise',
   summary: 'Stop a run: promising again, or planning.',
   input: z.object({ id: Id }),
-  shown: z.object({}),
+  preview: z.object({}),
 });
 
 export const applyRepromise = act({
   name: 'applyRepromise',
   summary: 'Take the new days of some lines of a run, all of them or none, with what must be planned anew.',
   input: z.object({ id: Id, lineIds: z.array(Id).min(1).max(500) }),
-  shown: z.object({ lines: z.number().int(), orders: z.number().int() }),
+  preview: z.object({ lines: z.number().int(), orders: z.number().int() }),
 });
 
 const Pegged = z.object({
@@ -207,14 +207,14 @@ export const startPlanning = act({
     /** The items planned, with all they are made of; empty for every item. */
     itemIds: z.array(Id).max(200),
   }),
-  shown: z.object({ items: z.number().int() }),
+  preview: z.object({ items: z.number().int() }),
 });
 
 export const takeProposals = act({
   name: 'takeProposals',
   summary: 'Take proposals of a planning run, all of those named or none: orders are placed, moved and cancelled.',
   input: z.object({ id: Id, at: z.array(z.number().int().nonnegative()).min(1).max(500) }),
-  shown: z.object({
+  preview: z.object({
     planned: z.number().int(),
     purchases: z.number().int(),
     moved: z.number().int(),

@@ -96,7 +96,7 @@ export {
   type RevisionTyped,
 } from './revision';
 export { decideCopy, type CopyGround } from './copy';
-export { decidePlanned, plannedUpTo, type PlannedEffects, type PlannedGround } from './planned';
+export { decidePlannedCalls, plannedUpTo, type PlannedEffects, type PlannedGround } from './planned-calls';
 export { overLimitOf, splitWordOf } from './release-limit';
 export {
   type ReleasableLine,

@@ -156,8 +156,8 @@ function changesOf(ground: RevisionGround, terms: AgreementEffects, typed: Revis
   compare('Last day', dayWords(before.lastDay), dayWords(terms.lastDay));
   compare('Signed', dayWords(before.signedOn), dayWords(terms.signedOn));
   compare('At the limit', before.limitPolicy, terms.limitPolicy);
-  compare('Tolerance, per cent', plain(before.tolerancePercent), plain(terms.tolerancePercent));
-  compare('Probability, per cent', plain(before.probabilityPercent), plain(terms.probabilityPercent));
+  compare('Tolerance, per cent', decimalText(before.tolerancePercent), decimalText(terms.tolerancePercent));
+  compare('Probability, per cent', decimalText(before.probabilityPercent), decimalText(terms.probabilityPercent));
   compare('Priority', before.priority, String(terms.priority));
   compare('Notes', before.notes, terms.notes);
   compare('Rebate', rebateWords(before.rebate), rebateWords(terms.rebate));
@@ -170,11 +170,11 @@ function changesOf(ground: RevisionGround, terms: AgreementEffects, typed: Revis
       changes.push({ what: named('removed'), was: lineWords(line), is: '–' });
       continue;
     }
-    compare(named('committed'), plain(line.committed), plain(now.committed));
+    compare(named('committed'), decimalText(line.committed), decimalText(now.committed));
     compare(named('price'), priceWords(line), priceWords(now));
     compare(named('price breaks'), breakWords(line), breakWords(now));
-    compare(named('least release'), plain(line.leastRelease), plain(now.leastRelease));
-    compare(named('multiple'), plain(line.releaseMultiple), plain(now.releaseMultiple));
+    compare(named('least release'), decimalText(line.leastRelease), decimalText(now.leastRelease));
+    compare(named('multiple'), decimalText(line.releaseMultiple), decimalText(now.releaseMultiple));
     compare(named('notes'), line.notes, now.notes.trim());
   }
   for (const line of typed.lines.filter((each) => each.id === null)) {
@@ -185,22 +185,22 @@ function changesOf(ground: RevisionGround, terms: AgreementEffects, typed: Revis
   return changes;
 }
 
-const plain = (text: string) => (/^-?\d+(\.\d+)?$/.test(text) ? dec(text).toFixed() : text);
+const decimalText = (text: string) => (/^-?\d+(\.\d+)?$/.test(text) ? dec(text).toFixed() : text);
 
 function priceWords(term: PriceTerm): string {
   if (term.priceKind === 'none') return 'the list price';
-  return term.priceKind === 'discount' ? `${plain(term.priceValue)} % off` : plain(term.priceValue);
+  return term.priceKind === 'discount' ? `${decimalText(term.priceValue)} % off` : decimalText(term.priceValue);
 }
 
 const breakWords = ({ breaks }: PriceTerm) =>
-  breaks.map(({ from, value }) => `${plain(value)} from ${plain(from)}`).join('; ');
+  breaks.map(({ from, value }) => `${decimalText(value)} from ${decimalText(from)}`).join('; ');
 
-const lineWords = (line: TypedTerm) => `${plain(line.committed)} at ${priceWords(line)}`;
+const lineWords = (line: TypedTerm) => `${decimalText(line.committed)} at ${priceWords(line)}`;
 
 function rebateWords({ kind, by, tiers }: AgreementTerms['rebate']): string {
   if (kind === 'none') return 'none';
-  const rate = (text: string) => (by === 'value' ? `${plain(text)} %` : plain(text));
-  return `${kind}, by ${by}: ${tiers.map((tier) => `${rate(tier.rate)} from ${plain(tier.from)}`).join('; ')}`;
+  const rate = (text: string) => (by === 'value' ? `${decimalText(text)} %` : decimalText(text));
+  return `${kind}, by ${by}: ${tiers.map((tier) => `${rate(tier.rate)} from ${decimalText(tier.from)}`).join('; ')}`;
 }
 
 /** Sum of what repricing changes each agreement line's released value by. // A4 */

@@ -26,4 +26,4 @@ export { decideClose, type CloseEffects, type CloseGround } from './close';
 export { plainPricing, priceWithout, type ItemPricing } from './price-without';
 export { repriceAt, type Repriced, type ShipDateLine } from './reprice';
 export { confirmable, decideSave, type ConfirmableItem, type SaveGround } from './save';
-export { keepingPlanned, type PlannedFor } from './planned';
+export { keepingPlanned, type PlannedFor } from './planned-lines';

@@ -37,7 +37,7 @@ export {
   type Short,
 } from './planning';
 export { pegging, type Peg, type Pegging } from './pegging';
-export { decideTake, operationsFrom, type AskedProposal, type TakeEffects } from './take';
+export { decideProposals, operationsFrom, type AskedProposal, type ProposalEffects } from './proposal-effects';
 export { Columns } from './columns';
 export {
   byLeadTime,
@@ -60,15 +60,15 @@ export { Timelines, type Events, type Step } from './timelines';
 export {
   check,
   shorten,
-  told,
+  answerText,
   wayOf,
   type CheckedAsk,
   type CheckedLine,
-  type Told,
-  type ToldBar,
-  type ToldShortening,
-  type ToldWait,
-} from './told';
+  type AnswerText,
+  type BarText,
+  type ShorteningText,
+  type WaitText,
+} from './answer-text';
 export { troubleText } from './trouble';
 export { chainOf, shortenings, type Shortening, type Wait } from './why';
 export { decidePlanning, decideRepromise, type PlanningStart, type PlanningTyped, type RepromiseStart } from './begin';

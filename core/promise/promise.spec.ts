@@ -5,7 +5,7 @@ import { Ground } from './ground';
 import type { Way } from './rows';
 import { scaled, unscaled } from './scaled';
 import { groundRows, itemRow, moveRow, seller, WORK_DATE } from './testing';
-import { check } from './told';
+import { check } from './answer-text';
 import { chainOf, shortenings } from './why';
 
 const ask = (itemId: number, quantity: string, asked: string | null = null): Ask => ({

@@ -5,7 +5,7 @@ import { Ground } from './ground';
 import type { GroundRows, MoveRow, Way } from './rows';
 import { scaled, type Scaled } from './scaled';
 import { Timelines, type Events } from './timelines';
-import { told } from './told';
+import { answerText } from './answer-text';
 
 /** Open lines of items that are promised by what is there, as columns of equal length. Days are from the work date. */
 export interface OpenLines {
@@ -267,7 +267,7 @@ export function byLeadTime(rows: GroundRows, lines: readonly PromisedLine[], day
   const ground = new Ground({ ...rows, items, components: [], supplies: [], demands: [] });
   for (const line of lines) {
     const ask = { key: '', itemId: line.itemId, quantity: line.quantity, asked: line.asked };
-    const { day, trouble } = told(ground, answer(ground, ask, 'lead'));
+    const { day, trouble } = answerText(ground, answer(ground, ask, 'lead'));
     days.set(line.lineId, { is: day, why: trouble ?? 'there is not enough; a new one takes its lead time' });
   }
 }
@@ -302,7 +302,7 @@ export function byPlanning(
       }
       continue;
     }
-    const { day, trouble, waits } = told(ground, answer(ground, ask, line.way));
+    const { day, trouble, waits } = answerText(ground, answer(ground, ask, line.way));
     const longest = waits.reduce<(typeof waits)[number] | null>(
       (most, wait) => (!most || daysBetween(wait.from, wait.to) > daysBetween(most.from, most.to) ? wait : most),
       null,

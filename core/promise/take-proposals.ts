@@ -10,7 +10,7 @@ import {
 } from '@core/supply';
 import type { PlanningRun, Proposal } from './planning';
 import type { GroundRows } from './rows';
-import { decideTake, type AskedProposal, type TakeEffects } from './take';
+import { decideProposals, type AskedProposal, type ProposalEffects } from './proposal-effects';
 
 /** A planning run, and all that taking of it stands on. */
 export interface TakeGround extends Omit<PurchaseGround, 'vendor' | 'shipToIds'> {
@@ -27,7 +27,7 @@ export interface TakeGround extends Omit<PurchaseGround, 'vendor' | 'shipToIds'>
   vendors: readonly NonNullable<PurchaseGround['vendor']>[];
 }
 
-export interface TakeProposalsEffects extends TakeEffects {
+export interface TakeProposalsEffects extends ProposalEffects {
   bought: { vendorId: number; effects: PurchaseEffects; fields: string[] }[];
   answers: { purchaseId: number; effects: AnswerEffects; fields: string[] }[];
 }
@@ -54,7 +54,7 @@ export function decideTakeProposals(
   });
   if (run.workDate !== workDate) refusals.push(refuse('plan-moved', '', {}));
   if (refusals.length > 0) return { ok: false, refusals };
-  const decision = decideTake(rows, now, asked, starts);
+  const decision = decideProposals(rows, now, asked, starts);
   if (!decision.ok) return decision;
   const { effects } = decision;
   if (effects.purchases.length + effects.changed.length > 0 && !mayPurchase) {

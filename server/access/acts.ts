@@ -13,7 +13,7 @@ const moveWorkDate = defineAct(contract.moveWorkDate, {
     return { demo: company!.demo };
   },
   decide: (ground, input) => decideWorkDate(ground, input.workDate),
-  show: (effects) => effects,
+  preview: (effects) => effects,
   async write(tx, effects, _ground, doer) {
     await tx.run('UPDATE company SET work_date = ? WHERE id = ?', [effects.workDate, doer.companyId]);
     return { made: [], touched: [] };

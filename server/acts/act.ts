@@ -36,7 +36,7 @@ export interface LeftToWrite extends Last {
 }
 
 /** A document as the person saw it. // G2 */
-export interface SeenVersion {
+export interface ExpectedVersion {
   kind: DocumentKind;
   id: number;
   version: number;
@@ -50,7 +50,7 @@ export interface How<Input extends Schema, Shown extends Schema, Ground, Effects
   /** In the list of changes, once it is done: `released`. */
   done: string;
   /** The document and version the input was typed against, where that matters. */
-  saw?(input: z.output<Input>): SeenVersion | null;
+  expectedVersion?(input: z.output<Input>): ExpectedVersion | null;
   /**
    * What is heavy: worked out before the transaction, from moments of its own and on threads of its own, and handed to
    * `load`. Where `load` finds the ground to be another by then it throws `GroundMoved`, and it is worked out again.
@@ -62,7 +62,7 @@ export interface How<Input extends Schema, Shown extends Schema, Ground, Effects
    */
   load(sql: Sql, input: z.output<Input>, doer: Doer, prepared: Prepared): Promise<Ground>;
   decide(ground: Ground, input: z.output<Input>, doer: Doer): Decision<Effects>;
-  show(effects: Effects, ground: Ground): z.output<Shown>;
+  preview(effects: Effects, ground: Ground): z.output<Shown>;
   write(tx: Tx, effects: Effects, ground: Ground, doer: Doer, input: z.output<Input>): Promise<Written | LeftToWrite>;
 }
 
@@ -79,7 +79,7 @@ export interface Act {
 export interface Asked {
   act: Act;
   input: unknown;
-  seen: SeenVersion | null;
+  expectedVersion: ExpectedVersion | null;
   /** Works out what is heavy, and answers how the rest is read. */
   prepare(database: Database, doer: Doer): Promise<Load>;
 }
@@ -94,7 +94,7 @@ export interface Loaded {
 
 /** What an act would do. */
 export interface Effect {
-  show(): unknown;
+  preview(): unknown;
   write(tx: Tx): Promise<Written | LeftToWrite>;
 }
 
@@ -127,7 +127,7 @@ export function defineAct<Input extends Schema, Shown extends Schema, Ground, Ef
       return {
         act,
         input,
-        seen: how.saw?.(input) ?? null,
+        expectedVersion: how.expectedVersion?.(input) ?? null,
         async prepare(database, doer) {
           // An act without a preparation has none to be handed.
           const prepared = (await how.prepare?.(database, input, doer)) as Prepared;
@@ -141,7 +141,7 @@ export function defineAct<Input extends Schema, Shown extends Schema, Ground, Ef
                 return {
                   ...decision,
                   effects: {
-                    show: () => how.show(effects, ground),
+                    preview: () => how.preview(effects, ground),
                     write: (tx) => how.write(tx, effects, ground, doer, input),
                   },
                 };

@@ -6,10 +6,10 @@ export {
   type Asked,
   type Doer,
   type LeftToWrite,
-  type SeenVersion,
+  type ExpectedVersion,
   type Touched,
   type Written,
 } from './act';
-export { NotThere, there } from './not-there';
+export { NotFound, orNotFound } from './not-found';
 export { numbersAtLast, takeNumbers } from './numbers';
 export { previewAct, runAct, type ActAnswer, type PreviewAnswer } from './run-act';

@@ -35,7 +35,7 @@ export async function takeNumbers(
       rows: true,
     });
   }
-  const answers = await tx.together(statements);
+  const answers = await tx.batch(statements);
   for (const row of kinds.length > 0 ? (answers.at(-1) as NumberRow[]) : []) {
     next.set(row.kind, row.nextSerial - wanted[row.kind]!);
   }

@@ -3,8 +3,8 @@ import { randomUUID } from 'node:crypto';
 import { keepList } from '@api/lists';
 import { fixedTerm, PLAIN_HEAD } from '../../demo/terms';
 import { agreed, placed, releaseOf, World, WORK_DATE, type Visitor } from '../testing/world';
-import { defineAct } from './act';
-import { runAct } from './run-act';
+import { defineAct, GroundMoved } from './act';
+import { previewAct, runAct } from './run-act';
 import { locationTable } from '../catalogue/tables';
 
 describe('acts', () => {
@@ -64,7 +64,7 @@ describe('acts', () => {
         done: 'made',
         load: () => Promise.resolve(null),
         decide: () => ({ ok: true, effects: ids.shift()!, warnings: [] }),
-        show: () => ({ added: 1, changed: 0, removed: 0 }),
+        preview: () => ({ added: 1, changed: 0, removed: 0 }),
         write: (_, id) =>
           Promise.resolve({
             made: [],
@@ -80,6 +80,45 @@ describe('acts', () => {
     expect(await does([77, 78])).toMatchObject({ ok: true });
     await expect(does([78, 78, 78])).rejects.toMatchObject({ errno: 1062 });
     await database.run('DELETE FROM location WHERE company_id = ? AND id IN (77, 78)', [companyId]);
+  });
+
+  it('what is prepared before is prepared again where the ground moved, a few times, and then it is said', async () => {
+    const { database } = world.serving;
+    const { companyId, personId } = await world.doer('salmah');
+    const doer = { companyId, personId, rights: ['lists' as const], workDate: WORK_DATE, origin: 'test' };
+    // The ground as it was prepared on, and as it is when it is loaded; each preparation sees what is there by then.
+    const actOn = (grounds: number[]) => {
+      const told = { prepared: 0, written: 0 };
+      const act = defineAct(keepList, {
+        right: 'lists',
+        says: 'rely on a ground',
+        done: 'relied',
+        prepare: () => Promise.resolve(((told.prepared += 1), grounds[0]!)),
+        load: (_sql, _input, _doer, prepared) => {
+          const now = grounds.length > 1 ? grounds.splice(0, 1)[0]! : grounds[0]!;
+          const moved = now !== grounds[0];
+          return moved ? Promise.reject(new GroundMoved()) : Promise.resolve(prepared);
+        },
+        decide: (ground) => ({ ok: true, effects: ground, warnings: [] }),
+        preview: (effects) => ({ added: effects, changed: 0, removed: 0 }),
+        write: () => Promise.resolve((told.written += 1)).then(() => ({ made: [], touched: [] })),
+      });
+      return { told, asked: act.asked({ list: 'locations', changes: [], removed: [] }) };
+    };
+    const still = actOn([7]);
+    expect(await runAct(database, still.asked, doer, randomUUID())).toMatchObject({ ok: true });
+    expect(still.told).toEqual({ prepared: 1, written: 1 });
+    const moving = actOn([7, 8, 9]);
+    expect(await runAct(database, moving.asked, doer, randomUUID())).toMatchObject({ ok: true });
+    expect(moving.told).toEqual({ prepared: 3, written: 1 });
+    const shown = actOn([7, 8]);
+    expect(await previewAct(database, shown.asked, doer)).toMatchObject({ effects: { added: 8 } });
+    expect(shown.told).toEqual({ prepared: 2, written: 0 });
+    const restless = actOn([1, 2, 3, 4, 5, 6, 7]);
+    const busy = { refusals: [{ code: 'busy' }] };
+    expect(await runAct(database, restless.asked, doer, randomUUID())).toMatchObject({ ok: false, ...busy });
+    expect(restless.told).toEqual({ prepared: 4, written: 0 });
+    expect(await previewAct(database, actOn([1, 2, 3, 4, 5, 6, 7]).asked, doer)).toMatchObject(busy);
   });
 
   it('refuses a key with other content, and a post without a key', async () => {

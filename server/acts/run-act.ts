@@ -8,11 +8,11 @@ import {
   type Doer,
   type LeftToWrite,
   type Load,
-  type SeenVersion,
+  type ExpectedVersion,
   type Written,
 } from './act';
 import { staleRefusal } from './stale';
-import { NotThere } from './not-there';
+import { NotFound } from './not-found';
 import { actKeyTable, auditDocumentTable, auditTable } from './tables';
 
 export type ActAnswer = { ok: true; result: Written; warnings: Refusal[] } | { ok: false; refusals: Refusal[] };
@@ -47,7 +47,7 @@ export async function runAct(database: Database, asked: Asked, doer: Doer, idemp
         const before = tries > 1 ? await answerOf(tx, key) : null;
         if (before) return before;
         const loaded = await load(tx);
-        await checkVersion(tx, asked.seen, doer);
+        await checkVersion(tx, asked.expectedVersion, doer);
         const decision = loaded.decide();
         if (!decision.ok) throw new Refused(decision.refusals);
         const written = await decision.effects.write(tx);
@@ -56,7 +56,7 @@ export async function runAct(database: Database, asked: Asked, doer: Doer, idemp
       }),
     );
   } catch (error) {
-    if (!(error instanceof Refused || error instanceof NotThere)) throw error;
+    if (!(error instanceof Refused || error instanceof NotFound)) throw error;
     const before = await answerOf(database, key);
     if (before) return before;
     return { ok: false, refusals: error instanceof Refused ? error.refusals : [error.refusal] };
@@ -71,9 +71,9 @@ export async function previewAct(database: Database, asked: Asked, doer: Doer): 
     const loaded = await prepared(database, asked, doer, (load) => database.snapshot(load));
     const decision = loaded.decide();
     if (!decision.ok) return { refusals: decision.refusals, warnings: [], effects: null };
-    return { refusals: [], warnings: decision.warnings, effects: decision.effects.show() };
+    return { refusals: [], warnings: decision.warnings, effects: decision.effects.preview() };
   } catch (error) {
-    if (error instanceof NotThere) return { refusals: [error.refusal], warnings: [], effects: null };
+    if (error instanceof NotFound) return { refusals: [error.refusal], warnings: [], effects: null };
     if (error instanceof Refused) return { refusals: error.refusals, warnings: [], effects: null };
     throw error;
   }
@@ -104,7 +104,7 @@ function rightRefusal(act: Act, doer: Doer): Refusal | null {
   return doer.rights.includes(act.right) ? null : refuse('no-right', '', { act: act.says });
 }
 
-async function checkVersion(tx: Tx, seen: SeenVersion | null, doer: Doer): Promise<void> {
+async function checkVersion(tx: Tx, seen: ExpectedVersion | null, doer: Doer): Promise<void> {
   if (!seen) return;
   const refusal = await staleRefusal(tx, seen, doer.companyId);
   if (refusal) throw new Refused([refusal]);

@@ -1,12 +1,12 @@
 import { refuse, type Refusal } from '@core/refusals';
 import { TABLE_OF, type Sql } from '../db';
-import { saysOf, type SeenVersion } from './act';
+import { saysOf, type ExpectedVersion } from './act';
 
 /**
  * A refusal where the document is newer than what the person saw: who changed it, when, by what. // G2
  * Each act that changes a document's content raises its version and leaves an audit row that says so.
  */
-export async function staleRefusal(sql: Sql, seen: SeenVersion, companyId: number): Promise<Refusal | null> {
+export async function staleRefusal(sql: Sql, seen: ExpectedVersion, companyId: number): Promise<Refusal | null> {
   const [now] = await sql.rows<{ number: string; version: number }>(
     `SELECT number, version FROM ${TABLE_OF[seen.kind]} WHERE company_id = ? AND id = ?`,
     [companyId, seen.id],

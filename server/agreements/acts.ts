@@ -13,13 +13,13 @@ const saveAgreement = defineAct(contract.saveAgreement, {
   right: 'agreements',
   says: 'save agreements',
   done: 'terms saved',
-  saw: ({ id, version }) => (id === null ? null : { kind: 'AG', id, version: version ?? 0 }),
+  expectedVersion: ({ id, version }) => (id === null ? null : { kind: 'AG', id, version: version ?? 0 }),
   async load(tx, input, doer) {
     const current = input.id === null ? null : await loadAgreement(tx, doer.companyId, input.id);
     return { current, ...(await loadTermsGround(tx, doer.companyId, input)) };
   },
   decide: (ground, input) => decideTerms(ground, input),
-  show: (effects) => ({ currency: effects.currency }),
+  preview: (effects) => ({ currency: effects.currency }),
   async write(tx, effects, { current }, doer) {
     const number = current ? current.number : (await takeNumbers(tx, doer.companyId, { AG: 1 }))('AG');
     const id = await writeTerms(tx, effects, current, number, doer);
@@ -47,7 +47,7 @@ const copyAgreement = defineAct(contract.copyAgreement, {
     };
   },
   decide: (ground) => decideCopy(ground),
-  show: (effects) => ({ lines: effects.lines.length }),
+  preview: (effects) => ({ lines: effects.lines.length }),
   async write(tx, effects, _ground, doer) {
     const number = (await takeNumbers(tx, doer.companyId, { AG: 1 }))('AG');
     const id = await writeTerms(tx, effects, null, number, doer);
@@ -59,7 +59,7 @@ const putInForce = defineAct(contract.putInForce, {
   right: 'agreements',
   says: 'put agreements in force',
   done: 'put in force',
-  saw: ({ id, version }) => ({ kind: 'AG', id, version }),
+  expectedVersion: ({ id, version }) => ({ kind: 'AG', id, version }),
   async load(tx, input, doer) {
     const head = await loadAgreement(tx, doer.companyId, input.id);
     const [count] = await tx.rows<{ lines: number }>(
@@ -73,7 +73,7 @@ const putInForce = defineAct(contract.putInForce, {
       { number: head.number, state: head.state, firstDay: head.firstDay, lastDay: head.lastDay, lines },
       doer.workDate,
     ),
-  show: (effects) => effects,
+  preview: (effects) => effects,
   async write(tx, effects, { head }, doer) {
     await tx.run('UPDATE agreement SET state = ?, version = version + 1 WHERE company_id = ? AND id = ?', [
       effects.state,

@@ -2,7 +2,7 @@ import type * as z from 'zod';
 import { decidePlan, forecastOf, unconsumed, weightedValue } from '@core/agreements';
 import { dec, most, sum, ZERO, type Day } from '@core/kernel';
 import * as contract from '@api/agreements';
-import { defineAct, there } from '../acts';
+import { defineAct, orNotFound } from '../acts';
 import type { Sql, Columns } from '../db';
 import { shipTosOf } from '../parties';
 import { loadAgreement } from './store';
@@ -143,7 +143,7 @@ export async function openProgress(
       WHERE l.company_id = ? AND l.id = ?`,
     [companyId, lineId],
   );
-  const line = there(found, 'This agreement line');
+  const line = orNotFound(found, 'This agreement line');
   const { side, basis } = line;
   const [shipped, open, calls] = await Promise.all([
     sql.rows<{ day: Day; quantity: string }>(
@@ -193,7 +193,7 @@ export const savePlan = defineAct(contract.savePlan, {
   right: 'agreements',
   says: 'plan call-offs',
   done: 'call-offs planned',
-  saw: ({ id, version }) => ({ kind: 'AG', id, version }),
+  expectedVersion: ({ id, version }) => ({ kind: 'AG', id, version }),
   async load(tx, input, doer) {
     const head = await loadAgreement(tx, doer.companyId, input.id);
     const lines = await tx.rows<{ id: number; item: string }>(
@@ -220,7 +220,7 @@ export const savePlan = defineAct(contract.savePlan, {
       },
       input,
     ),
-  show: ({ lines }) => ({
+  preview: ({ lines }) => ({
     lines: lines.map(({ agreementLineId, calls }) => ({
       agreementLineId,
       planned: sum(calls.filter((call) => !call.skipped).map((call) => dec(call.quantity))).toFixed(),

@@ -10,7 +10,7 @@ import {
 } from '@core/agreements';
 import { dec, isDecimalText, type Day } from '@core/kernel';
 import type * as contract from '@api/agreements';
-import { there } from '../acts';
+import { orNotFound } from '../acts';
 import type { Sql, Columns } from '../db';
 import { CUSTOMER_CURRENCY, listPriceIn } from '../catalogue';
 import { shipTosOf } from '../parties';
@@ -64,7 +64,7 @@ export async function openAgreement(sql: Sql, companyId: number, id: number): Pr
      WHERE a.company_id = ? AND a.id = ?`,
     [companyId, id],
   );
-  const found = there(head, 'This agreement');
+  const found = orNotFound(head, 'This agreement');
   const [lines, shipTos, documents, rebate, reminders, prepayments, shortfall, revisions] = await Promise.all([
     linesOf(sql, companyId, id, found.vendorId),
     found.customerId === null ? [] : shipTosOf(sql, companyId, found.customerId),
@@ -270,7 +270,7 @@ export async function findOffers(
     `SELECT currency FROM ${asked.vendorId ? 'vendor' : 'customer'} WHERE company_id = ? AND id = ?`,
     [companyId, asked.vendorId ?? asked.customerId ?? 0],
   );
-  const { currency } = there(party, 'This party');
+  const { currency } = orNotFound(party, 'This party');
   const offers = await loadOffers(sql, companyId, {
     customerId: asked.customerId ?? null,
     vendorIds: asked.vendorId ? [asked.vendorId] : [],
@@ -279,7 +279,7 @@ export async function findOffers(
   const titles = new Map(offers.map((offer) => [offer.line.id, offer.title]));
   return {
     lines: asked.lines.map((line) => {
-      const item = there(byId.get(line.itemId), 'This item');
+      const item = orNotFound(byId.get(line.itemId), 'This item');
       const listPrice = (asked.vendorId ? item.vendorPrice : item.listPrice) ?? '0';
       const quantity = dec(isDecimalText(line.quantity, 'quantity') ? line.quantity : '1');
       const { itemGroupId: groupId } = item;

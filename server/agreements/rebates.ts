@@ -51,7 +51,7 @@ export async function writeAccruals(
   nextNumber: () => string,
 ): Promise<JournalPlan[]> {
   const { companyId } = doer;
-  await tx.together(
+  await tx.batch(
     accruals.map((accrual) => ({
       sql: `UPDATE agreement SET rebate_value = rebate_value + ?, rebate_quantity = rebate_quantity + ?,
               rebate_accrued = rebate_accrued + ? WHERE company_id = ? AND id = ?`,

@@ -23,7 +23,7 @@ export const handleReminder = defineAct(contract.handleReminder, {
     return { head, reminder: reminder ?? null };
   },
   decide: ({ reminder }, input) => decideHandled(reminder, input),
-  show: ({ words }) => ({ reminder: words }),
+  preview: ({ words }) => ({ reminder: words }),
   async write(tx, { id }, { head }, doer) {
     await tx.run('UPDATE agreement_reminder SET handled_on = ? WHERE company_id = ? AND id = ?', [
       doer.workDate,
@@ -65,7 +65,7 @@ export const fireReminders = defineAct(contract.fireReminders, {
     return dueOf(rows, doer.workDate);
   },
   decide: (due) => ({ ok: true as const, effects: due, warnings: [] }),
-  show: (due) => ({ fired: due.length }),
+  preview: (due) => ({ fired: due.length }),
   async write(tx, due, _ground, doer) {
     if (due.length > 0) {
       await tx.run(

@@ -16,7 +16,7 @@ export const reviseAgreement = defineAct(contract.reviseAgreement, {
   right: 'agreements',
   says: 'revise agreements',
   done: 'revised',
-  saw: ({ id, version }) => ({ kind: 'AG', id, version }),
+  expectedVersion: ({ id, version }) => ({ kind: 'AG', id, version }),
   async load(tx, input, doer) {
     const { companyId } = doer;
     const head = await loadAgreement(tx, companyId, input.id);
@@ -33,7 +33,7 @@ export const reviseAgreement = defineAct(contract.reviseAgreement, {
     };
   },
   decide: (ground, input) => decideRevision(ground, input),
-  show: ({ changes, repriced, terms }) => ({
+  preview: ({ changes, repriced, terms }) => ({
     changes,
     repriced: repriced.map(({ line, unitPrice, amount }) => ({
       order: line.order,
@@ -110,7 +110,7 @@ async function loadOpenLines(sql: Sql, companyId: number, agreementId: number): 
 async function reprice(tx: Tx, doer: Doer, repriced: RevisionEffects['repriced']): Promise<Touched[]> {
   const { companyId } = doer;
   const orders = new Map(repriced.map(({ line }) => [line.orderId, line.order]));
-  await tx.together([
+  await tx.batch([
     ...repriced.map(({ line, unitPrice, amount }) => ({
       sql: 'UPDATE sales_order_line SET unit_price = ?, amount = ? WHERE company_id = ? AND id = ?',
       values: [unitPrice, amount, companyId, line.id],

@@ -7,7 +7,7 @@ import type {
   Rebate,
   Reminder,
 } from '@core/agreements';
-import { there } from '../acts';
+import { orNotFound } from '../acts';
 import type { Sql, Columns } from '../db';
 import { listPriceIn } from '../catalogue';
 import type { Agreement, AgreementReminder } from './tables';
@@ -26,7 +26,7 @@ export async function loadAgreement(sql: Sql, companyId: number, id: number): Pr
     `SELECT ${HEAD_COLUMNS} FROM agreement WHERE company_id = ? AND id = ? ${sql.forUpdate}`,
     [companyId, id],
   );
-  return there(row, 'This agreement');
+  return orNotFound(row, 'This agreement');
 }
 
 /** The head's terms as they are typed, with its rebate tiers and reminders. */

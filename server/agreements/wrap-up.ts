@@ -22,10 +22,10 @@ export const pauseAgreement = defineAct(contract.pauseAgreement, {
   right: 'agreements',
   says: 'pause agreements',
   done: 'paused or let go on',
-  saw: ({ id, version }) => ({ kind: 'AG', id, version }),
+  expectedVersion: ({ id, version }) => ({ kind: 'AG', id, version }),
   load: (tx, input, doer) => loadAgreement(tx, doer.companyId, input.id),
   decide: (head, { pause }) => decidePause(head, pause),
-  show: (effects) => effects,
+  preview: (effects) => effects,
   write: (tx, { state }, head, doer) => setState(tx, doer, head, state),
 });
 
@@ -33,10 +33,10 @@ export const cancelAgreement = defineAct(contract.cancelAgreement, {
   right: 'agreements',
   says: 'cancel agreements',
   done: 'cancelled',
-  saw: ({ id, version }) => ({ kind: 'AG', id, version }),
+  expectedVersion: ({ id, version }) => ({ kind: 'AG', id, version }),
   load: (tx, input, doer) => loadAgreement(tx, doer.companyId, input.id),
   decide: (head) => decideCancelAgreement(head),
-  show: (effects) => effects,
+  preview: (effects) => effects,
   write: (tx, { state }, head, doer) => setState(tx, doer, head, state),
 });
 
@@ -61,7 +61,7 @@ export const wrapUpAgreement = defineAct(contract.wrapUpAgreement, {
   right: 'agreements',
   says: 'wrap up agreements',
   done: 'wrapped up',
-  saw: ({ id, version }) => ({ kind: 'AG', id, version }),
+  expectedVersion: ({ id, version }) => ({ kind: 'AG', id, version }),
   async load(tx, input, doer) {
     const head = await loadAgreement(tx, doer.companyId, input.id);
     const [ground, openOrders, owed, rebate] = [
@@ -73,7 +73,7 @@ export const wrapUpAgreement = defineAct(contract.wrapUpAgreement, {
     return { head, ground, openOrders, owed, rebate };
   },
   decide: ({ ground }, input, doer) => decideWrapUp(ground, input, doer.workDate),
-  show: (effects, { openOrders, owed, rebate, ground }) => ({
+  preview: (effects, { openOrders, owed, rebate, ground }) => ({
     state: effects.state,
     lastDay: effects.lastDay,
     left: effects.left,
@@ -152,7 +152,7 @@ async function movePrepayments(
   if (how === null) return [];
   const { companyId, workDate } = doer;
   const column = how === 'return' ? 'returned' : 'carried';
-  await tx.together(
+  await tx.batch(
     prepayments.map(({ id, left }) => ({
       sql: `UPDATE prepayment SET ${column} = ${column} + ? WHERE company_id = ? AND id = ?`,
       values: [left, companyId, id],

@@ -64,7 +64,7 @@ export async function writeTerms(
   let id: number;
   if (current) {
     id = current.id;
-    await tx.together(termsStatements(companyId, id, head));
+    await tx.batch(termsStatements(companyId, id, head));
     // Only a draft gets here: nothing points at its lines yet.
     await tx.run('DELETE FROM agreement_line WHERE company_id = ? AND agreement_id = ?', [companyId, id]);
   } else {
@@ -85,14 +85,14 @@ export async function writeRevised(
   lineIds: readonly (number | null)[],
   removedLineIds: readonly number[],
 ): Promise<void> {
-  await tx.together(termsStatements(companyId, id, headColumns(effects)));
+  await tx.batch(termsStatements(companyId, id, headColumns(effects)));
   if (removedLineIds.length > 0) {
     await tx.run('DELETE FROM agreement_line WHERE company_id = ? AND id IN (?)', [companyId, removedLineIds]);
   }
   for (const [index, line] of effects.lines.entries()) {
     const lineId = lineIds[index];
     if (!lineId) continue;
-    await tx.together([setStatement(agreementLineTable, lineColumns(line), companyId, lineId)]);
+    await tx.batch([setStatement(agreementLineTable, lineColumns(line), companyId, lineId)]);
     await tx.run('DELETE FROM agreement_break WHERE company_id = ? AND agreement_line_id = ?', [companyId, lineId]);
     await insertBreaks(tx, companyId, [line], [lineId]);
   }

@@ -27,7 +27,7 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
   done: 'customer invoiced',
   load: (tx, input, doer) => loadForCustomerInvoice(tx, doer.companyId, input.orderId),
   decide: (ground, _input, doer) => decideCustomerInvoice(ground, doer.workDate),
-  show: (effects) => effects,
+  preview: (effects) => effects,
   async write(tx, effects, { order, agreements }, doer) {
     const { companyId } = doer;
     await tx.run(
@@ -35,7 +35,7 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
         WHERE company_id = ? AND id IN (?)`,
       [...byLine(effects.lines).flat(), companyId, effects.lines.map((line) => line.orderLineId)],
     );
-    await tx.together(counterStatements(companyId, 'invoiced', underAgreement(effects.lines)));
+    await tx.batch(counterStatements(companyId, 'invoiced', underAgreement(effects.lines)));
     if (effects.closes) {
       await tx.run("UPDATE sales_order SET state = 'closed' WHERE company_id = ? AND id = ? AND state = 'confirmed'", [
         companyId,
@@ -129,7 +129,7 @@ async function writeDraws(
   invoiceId: number,
   lineIds: readonly number[],
 ): Promise<void> {
-  await tx.together(
+  await tx.batch(
     draws.map((draw) => ({
       sql: 'UPDATE prepayment SET drawn = drawn + ? WHERE company_id = ? AND id = ?',
       values: [draw.amount, doer.companyId, draw.prepaymentId],
@@ -170,10 +170,10 @@ export const enterVendorInvoice = defineAct(contract.enterVendorInvoice, {
   done: 'vendor invoice entered',
   load: (tx, input, doer) => loadForVendorInvoice(tx, doer.companyId, input.purchaseId, input.vendorNumber),
   decide: (ground, input, doer) => decideVendorInvoice(ground, input, doer.workDate),
-  show: (effects) => effects,
+  preview: (effects) => effects,
   async write(tx, effects, { purchase, agreements, take }, doer) {
     const { companyId } = doer;
-    await tx.together(counterStatements(companyId, 'invoiced', underAgreement(effects.lines)));
+    await tx.batch(counterStatements(companyId, 'invoiced', underAgreement(effects.lines)));
     for (const line of effects.lines) {
       await tx.run('UPDATE purchase_order_line SET invoiced = invoiced + ? WHERE company_id = ? AND id = ?', [
         line.quantity,
@@ -212,7 +212,7 @@ const recordPayment = defineAct(contract.recordPayment, {
   done: 'payment recorded',
   load: (tx, input, doer) => loadOpenItem(tx, doer.companyId, input.openItemId),
   decide: (ground, input) => decidePayment(ground, input),
-  show: ({ amount, side }) => ({ amount, side }),
+  preview: ({ amount, side }) => ({ amount, side }),
   async write(tx, effects, { document }, doer) {
     const { companyId } = doer;
     await tx.run('UPDATE open_item SET settled = settled + ? WHERE company_id = ? AND id = ?', [

@@ -3,7 +3,7 @@ import { dec, pointOf } from '@core/kernel';
 import { creditNoteJournal, rebateSettlementJournal, returnJournal } from '@core/ledger';
 import * as agreements from '@api/agreements';
 import * as contract from '@api/billing';
-import { defineAct, takeNumbers, there, type Doer } from '../acts';
+import { defineAct, takeNumbers, orNotFound, type Doer } from '../acts';
 import {
   accrualJournals,
   counterStatements,
@@ -29,11 +29,11 @@ export const creditInvoice = defineAct(contract.creditInvoice, {
   done: 'credited',
   load: (tx, input, doer) => loadForCredit(tx, doer.companyId, input.invoiceId),
   decide: (ground, input, doer) => decideCreditNote(ground, input, doer.workDate),
-  show: (effects) => effects,
+  preview: (effects) => effects,
   async write(tx, effects, { order, touched, openItemId }, doer) {
     const { companyId } = doer;
     const back = effects.lines.filter((line) => dec(line.quantity).gt(0));
-    await tx.together(countersOf(effects, companyId));
+    await tx.batch(countersOf(effects, companyId));
     const goods = dec(effects.cost).gt(0) ? 1 : 0;
     const number = await takeNumbers(tx, companyId, { CN: 1, JR: 1 + goods + accrualJournals(effects.rebates) });
     const document = { kind: 'CN' as const, number: number('CN') };
@@ -183,7 +183,10 @@ async function loadForCredit(sql: Sql, companyId: number, invoiceId: number) {
     'SELECT order_id FROM customer_invoice WHERE company_id = ? AND id = ?',
     [companyId, invoiceId],
   );
-  const orderId = there(there(found, 'This customer invoice').orderId ?? undefined, 'An invoice of a sales order');
+  const orderId = orNotFound(
+    orNotFound(found, 'This customer invoice').orderId ?? undefined,
+    'An invoice of a sales order',
+  );
   const agreementIds = await agreementsOf(sql, companyId, orderId);
   const touched = await loadAgreements(sql, companyId, agreementIds);
   const order = await loadOrder(sql, companyId, orderId);
@@ -205,7 +208,7 @@ async function loadForCredit(sql: Sql, companyId: number, invoiceId: number) {
       WHERE i.company_id = ? AND i.id = ? ${sql.forUpdate}`,
     [companyId, invoiceId],
   );
-  const { number, customerId, currency, openItemId, owed } = there(invoice, 'This customer invoice');
+  const { number, customerId, currency, openItemId, owed } = orNotFound(invoice, 'This customer invoice');
   return {
     invoice: { id: invoiceId, number, orderId, customerId, currency, owed },
     lines,
@@ -313,7 +316,7 @@ export const settleRebate = defineAct(agreements.settleRebate, {
     };
   },
   decide: (ground) => decideSettlement(ground),
-  show: ({ amount, currency, setOff }) => ({
+  preview: ({ amount, currency, setOff }) => ({
     amount,
     currency,
     setOff: setOff.map((each) => ({ invoice: each.number, amount: each.amount })),

@@ -1,7 +1,7 @@
 import type * as z from 'zod';
 import { type Day } from '@core/kernel';
 import type * as contract from '@api/billing';
-import { there } from '../acts';
+import { orNotFound } from '../acts';
 import { type Sql, type Columns } from '../db';
 import type { CreditNote, Prepayment } from './tables';
 import { taxesOf } from './reads';
@@ -38,7 +38,7 @@ export async function openCreditNote(
       WHERE n.company_id = ? AND n.id = ?`,
     [companyId, id],
   );
-  const found = there(head, 'This credit note');
+  const found = orNotFound(head, 'This credit note');
   const lines = await sql.rows<{
     itemId: number;
     number: string;
@@ -124,7 +124,7 @@ export async function openPrepayment(
       WHERE p.company_id = ? AND p.id = ?`,
     [companyId, id],
   );
-  const found = there(head, 'This prepayment');
+  const found = orNotFound(head, 'This prepayment');
   const moves = await sql.rows<{
     kind: 'drawn' | 'returned' | 'carried';
     amount: string;

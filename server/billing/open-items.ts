@@ -68,7 +68,7 @@ export async function writeSetOffs(
   creditItemId: number,
   setOffs: readonly { openItemId: number; amount: string }[],
 ): Promise<void> {
-  await tx.together(
+  await tx.batch(
     setOffs.flatMap(({ openItemId, amount }) => [
       {
         sql: 'UPDATE open_item SET settled = settled + ? WHERE company_id = ? AND id = ?',

@@ -30,7 +30,7 @@ export const takePrepayment = defineAct(contract.takePrepayment, {
     };
   },
   decide: (ground, input) => decidePrepayment(ground, input),
-  show: ({ amount, currency }) => ({ amount, currency }),
+  preview: ({ amount, currency }) => ({ amount, currency }),
   async write(tx, effects, { agreement }, doer) {
     const { companyId } = doer;
     const number = await takeNumbers(tx, companyId, { PP: 1, JR: 1 });

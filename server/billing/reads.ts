@@ -1,7 +1,7 @@
 import type * as z from 'zod';
 import { dec, type Day, type DocumentRef } from '@core/kernel';
 import type * as contract from '@api/billing';
-import { there } from '../acts';
+import { orNotFound } from '../acts';
 import { likeOf, pageById, type Bound, type Sql, type Columns } from '../db';
 import { loadForVendorInvoice } from './store';
 import type { CustomerInvoiceLine, InvoiceAllowance, InvoiceTax, Payment } from './tables';
@@ -167,7 +167,7 @@ async function lessenedBy(
 
 export async function openInvoice(sql: Sql, companyId: number, side: Side, id: number): Promise<Sheet> {
   const [head] = await sql.rows<HeadRow>(`${headSql(side)} WHERE i.company_id = ? AND i.id = ?`, [companyId, id]);
-  const found = there(head, 'This invoice');
+  const found = orNotFound(head, 'This invoice');
   const [lines, taxes, payments, lessened, allowances] = await Promise.all([
     side === 'customer' ? customerLines(sql, companyId, id) : vendorLines(sql, companyId, id),
     taxesOf(sql, companyId, SIDES[side].kind, id),

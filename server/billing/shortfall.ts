@@ -4,7 +4,7 @@ import * as contract from '@api/billing';
 import { defineAct, takeNumbers } from '../acts';
 import { loadAgreement } from '../agreements';
 import type { Sql, Columns } from '../db';
-import { there } from '../acts';
+import { orNotFound } from '../acts';
 import { postJournals } from '../ledger';
 import { insertOpenItem, insertTaxes } from './open-items';
 import type { ShortfallLine } from '../agreements/tables';
@@ -19,7 +19,7 @@ async function loadShortfall(sql: Sql, companyId: number, id: number) {
     'SELECT agreement_id FROM shortfall_draft WHERE company_id = ? AND id = ?',
     [companyId, id],
   );
-  const agreement = await loadAgreement(sql, companyId, there(found, 'This shortfall').agreementId);
+  const agreement = await loadAgreement(sql, companyId, orNotFound(found, 'This shortfall').agreementId);
   const [draft] = await sql.rows<{ state: string; days: number }>(
     `SELECT d.state, pt.days FROM shortfall_draft d
        JOIN agreement a ON a.company_id = d.company_id AND a.id = d.agreement_id
@@ -44,7 +44,7 @@ export const postShortfall = defineAct(contract.postShortfall, {
   done: 'shortfall charged',
   load: (tx, input, doer) => loadShortfall(tx, doer.companyId, input.id),
   decide: (ground, _input, doer) => decideShortfall(ground, doer.workDate),
-  show: (effects) => effects,
+  preview: (effects) => effects,
   async write(tx, effects, { id, agreement, lines }, doer) {
     const { companyId } = doer;
     const number = await takeNumbers(tx, companyId, { CI: 1, JR: 1 });
@@ -111,7 +111,7 @@ export const dropShortfall = defineAct(contract.dropShortfall, {
   done: 'shortfall dropped',
   load: (tx, input, doer) => loadShortfall(tx, doer.companyId, input.id),
   decide: (ground) => decideDropShortfall(ground),
-  show: (effects) => effects,
+  preview: (effects) => effects,
   async write(tx, _effects, { id, agreement }, doer) {
     await tx.run("UPDATE shortfall_draft SET state = 'dropped' WHERE company_id = ? AND id = ?", [doer.companyId, id]);
     return { made: [], touched: [{ kind: 'AG', id: agreement.id, number: agreement.number }] };

@@ -1,7 +1,7 @@
 import { dec } from '@core/kernel';
 import type { CustomerInvoiceGround, PaymentGround, VendorInvoiceGround } from '@core/billing';
 import { loadAgreements, rebatesOf } from '../agreements';
-import { there, type Touched } from '../acts';
+import { orNotFound, type Touched } from '../acts';
 import { invoiceStands, notTakenBack, stands, type Sql, type Columns } from '../db';
 import { agreementsOf, loadOrder } from '../orders';
 import { allowancesFor } from '../pricing';
@@ -133,7 +133,7 @@ export async function loadForVendorInvoice(
     `SELECT id, number, vendor_id, currency FROM purchase_order WHERE company_id = ? AND id = ? ${sql.forUpdate}`,
     [companyId, purchaseId],
   );
-  const purchase = there(found, 'This purchase order');
+  const purchase = orNotFound(found, 'This purchase order');
   const [vendor] = await sql.rows<{ name: string; days: number; customerInvoiceFirst: boolean }>(
     `SELECT v.name, pt.days, c.customer_invoice_first FROM vendor v
        JOIN payment_terms pt ON pt.company_id = v.company_id AND pt.id = v.payment_terms_id
@@ -231,7 +231,7 @@ export async function loadOpenItem(
        FROM open_item WHERE company_id = ? AND id = ? AND amount > 0 ${sql.forUpdate}`,
     [companyId, openItemId],
   );
-  const item = there(found, 'This open item');
+  const item = orNotFound(found, 'This open item');
   const side = item.customerId === null ? 'vendor' : 'customer';
   const invoiceId = (item.customerInvoiceId ?? item.vendorInvoiceId)!;
   const [invoice] = await sql.rows<{ number: string }>(

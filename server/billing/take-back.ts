@@ -1,7 +1,7 @@
 import { decideTakeBack, type TakeBackGround } from '@core/billing';
 import type { AccountRole } from '@core/ledger';
 import * as contract from '@api/billing';
-import { defineAct, takeNumbers, there, type Touched } from '../acts';
+import { defineAct, takeNumbers, orNotFound, type Touched } from '../acts';
 import { counterStatements, loadAgreements } from '../agreements';
 import type { Sql, Columns } from '../db';
 import { writeSetOffs } from './open-items';
@@ -15,11 +15,11 @@ export const takeBackInvoice = defineAct(contract.takeBackInvoice, {
   done: 'vendor invoice taken back',
   load: (tx, input, doer) => loadForTakeBack(tx, doer.companyId, input.invoiceId),
   decide: (ground, input, doer) => decideTakeBack(ground, input.reason, doer.workDate),
-  show: ({ invoice, total, setOff }) => ({ currency: invoice.currency, total, setOff }),
+  preview: ({ invoice, total, setOff }) => ({ currency: invoice.currency, total, setOff }),
   async write(tx, effects, { purchase, agreements, openItemId, take }, doer) {
     const { companyId } = doer;
     const { invoice, day } = effects;
-    await tx.together([
+    await tx.batch([
       ...counterStatements(
         companyId,
         'invoiced',
@@ -83,7 +83,7 @@ async function loadForTakeBack(sql: Sql, companyId: number, invoiceId: number) {
       WHERE p.company_id = ? AND p.id = (SELECT purchase_order_id FROM vendor_invoice WHERE company_id = ? AND id = ?) ${sql.forUpdate}`,
     [companyId, companyId, invoiceId],
   );
-  const purchase = there(order, 'This vendor invoice');
+  const purchase = orNotFound(order, 'This vendor invoice');
   const [head] = await sql.rows<
     Columns<VendorInvoice, 'number vendorId vendorNumber currency net tax total'> & {
       openItemId: number;
@@ -103,7 +103,7 @@ async function loadForTakeBack(sql: Sql, companyId: number, invoiceId: number) {
       WHERE i.company_id = ? AND i.id = ? ${sql.forUpdate}`,
     [companyId, invoiceId],
   );
-  const { openItemId, reverses, reversedBy, take, ...row } = there(head, 'This vendor invoice');
+  const { openItemId, reverses, reversedBy, take, ...row } = orNotFound(head, 'This vendor invoice');
   return {
     agreements,
     purchase,

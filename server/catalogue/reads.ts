@@ -3,7 +3,7 @@ import type * as z from 'zod';
 import { routeFits, ROUTES } from '@core/catalogue';
 import type * as agreements from '@api/agreements';
 import type * as contract from '@api/catalogue';
-import { there } from '../acts';
+import { orNotFound } from '../acts';
 import { likeOf, type Bound, type Sql, type Columns } from '../db';
 import { CUSTOMER_CURRENCY, listPriceIn } from './list-price';
 import type { Item } from './tables';
@@ -92,7 +92,7 @@ export async function openItem(
   id: number,
 ): Promise<z.infer<typeof contract.openItem.out>> {
   const [row] = await itemsWhere(sql, 'i.company_id = ? AND i.id = ?', 0, [companyId, id]);
-  const found = there(row, 'This item');
+  const found = orNotFound(row, 'This item');
   const vendors = await sql.rows<{
     id: number;
     name: string;

@@ -34,13 +34,13 @@ describe('the database', () => {
   });
 
   it('sends several statements in one trip and gives the rows of those that have some', async () => {
-    const answers = await database.together([
+    const answers = await database.batch([
       { sql: 'SET @kept = ?', values: [7] },
       { sql: 'SELECT @kept + ? AS sum_of', values: [1], rows: true },
       { sql: 'SELECT 1 AS one WHERE FALSE', values: [], rows: true },
     ]);
     expect(answers).toEqual([[], [{ sumOf: 8 }], []]);
-    expect(await database.together([])).toEqual([]);
+    expect(await database.batch([])).toEqual([]);
   });
 
   it('begins again where somebody was faster, a few times at most, and waits for a lock in vain only twice', async () => {

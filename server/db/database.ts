@@ -25,7 +25,7 @@ export interface Sql {
    * Several statements in the order given, in one trip to the database: what an act holds locked is held for fewer
    * trips. The rows of each that answers with rows, an empty list for the others.
    */
-  together(statements: readonly Statement[]): Promise<unknown[][]>;
+  batch(statements: readonly Statement[]): Promise<unknown[][]>;
   /** What a query ends with whose rows an act keeps locked until it ends; empty where nothing is changed. */
   readonly forUpdate: 'FOR UPDATE' | '';
 }
@@ -37,7 +37,7 @@ export interface Tx extends Sql {
   /** The same for tables without an id of their own. */
   insertPlain<T extends Table>(table: T, rows: readonly NewRow<T>[]): Promise<void>;
   /** Inserts into several tables in one trip; the new ids of each that wants them. */
-  insertTogether(insertions: readonly Insertion[]): Promise<number[][]>;
+  insertBatch(insertions: readonly Insertion[]): Promise<number[][]>;
   /**
    * The last statements and rows of the transaction and its commit, in one trip: nothing may be sent after it.
    * The text `answer` gives, where it is one that only the database can tell.
@@ -156,7 +156,7 @@ function sqlBy(send: Send, forUpdate: Sql['forUpdate']): Sql {
     forUpdate,
     rows: async <Row>(sql: string, values: readonly unknown[] = []) => (await send(sql, values))[0] as Row[],
     run: async (sql, values = []) => ((await send(sql, values))[0] as Done).affectedRows,
-    together: async (statements) => {
+    batch: async (statements) => {
       if (statements.length === 0) return [];
       const answers = await send(
         statements.map((each) => each.sql).join(';\n'),
@@ -195,8 +195,8 @@ function sqlWithin(connection: PoolConnection, begin: string, forUpdate: Sql['fo
 
 /** A transaction on that connection. */
 function txOn({ sql, ended }: Within, kept: Map<string, unknown>): Tx {
-  const insertTogether = async (insertions: readonly Insertion[]): Promise<number[][]> => {
-    const answers = await sql.together(insertStatements(insertions, true));
+  const insertBatch = async (insertions: readonly Insertion[]): Promise<number[][]> => {
+    const answers = await sql.batch(insertStatements(insertions, true));
     let at = 0;
     return insertions.map((each) => {
       if (each.rows.length === 0) return [];
@@ -207,14 +207,14 @@ function txOn({ sql, ended }: Within, kept: Map<string, unknown>): Tx {
   };
   return {
     ...sql,
-    insertTogether,
-    insert: async (table, rows) => (await insertTogether([into(table, rows, { ids: true })]))[0]!,
-    insertPlain: async (table, rows) => void (await insertTogether([into(table, rows)])),
+    insertBatch,
+    insert: async (table, rows) => (await insertBatch([into(table, rows, { ids: true })]))[0]!,
+    insertPlain: async (table, rows) => void (await insertBatch([into(table, rows)])),
     writeAndCommit: async ({ statements, insertions }, answer) => {
       const asked =
         answer instanceof Piece ? [{ sql: `SELECT ${answer.sql} AS answer`, values: answer.values, rows: true }] : [];
       const sent = [...statements, ...insertStatements(insertions, false), ...asked, { sql: 'COMMIT', values: [] }];
-      const answers = await sql.together(sent);
+      const answers = await sql.batch(sent);
       ended();
       return answer instanceof Piece ? (answers.at(-2) as { answer: string }[])[0]!.answer : answer;
     },

@@ -7,5 +7,5 @@ export { columnOf } from './rows';
 export { LAST_ID, Piece, TextPiece, type Bound } from './piece';
 export { into, newId, setStatement, type Insertion, type Last, type Statement } from './statement';
 export { table, columnsTold, type Columns, type NewRow, type Row, type Table } from './table';
-export { invoiceStands, notTakenBack, stands } from './taken-back';
+export { invoiceStands, notTakenBack, stands } from './standing';
 export { takeTurn } from './turn';

@@ -12,5 +12,5 @@ export class Piece {
 /** A piece that gives a text; it must need no escaping where it stands in JSON. */
 export class TextPiece extends Piece {}
 
-/** The id the statement before this one gave, in `insertTogether`. */
+/** The id the statement before this one gave, in `insertBatch`. */
 export const LAST_ID = new Piece('LAST_INSERT_ID()');

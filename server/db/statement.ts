@@ -31,7 +31,7 @@ export interface Last {
 }
 
 /**
- * The id that row `index` of `table` got, in rows inserted after it by the same `insertTogether`. The rows of one
+ * The id that row `index` of `table` got, in rows inserted after it by the same `insertBatch`. The rows of one
  * statement are numbered one after the other, a step of the server apart.
  */
 export function newId({ name }: Table, index: number): Piece {

@@ -23,7 +23,7 @@ export const bringInAgreements = defineAct(contract.bringInAgreements, {
     if (!table) return { ok: false, refusals: [refuse('file-unreadable', 'file', { name: input.name })] };
     return wholeOrGood(decideImport(ground, table, input.goodOnly, doer.workDate), input);
   },
-  show: ({ drafts: _drafts, ...found }) => found,
+  preview: ({ drafts: _drafts, ...found }) => found,
   async write(tx, { drafts }, _ground, doer) {
     const number = await takeNumbers(tx, doer.companyId, { AG: drafts.length });
     const made: Touched[] = [];

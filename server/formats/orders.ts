@@ -38,7 +38,7 @@ export const bringInOrders = defineAct(contract.bringInOrders, {
       names.map((name) => customers.get(name.toLowerCase())).find((each) => each !== undefined) ?? null;
     return wholeOrGood(decideOrderFile(find, read, input.goodOnly, doer.workDate), input);
   },
-  show: ({ drafts: _drafts, ...found }) => found,
+  preview: ({ drafts: _drafts, ...found }) => found,
   async write(tx, { drafts }, { customers }, doer, input) {
     const released = drafts.flatMap((draft) => draft.released);
     const number = await takeNumbers(

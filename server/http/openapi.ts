@@ -39,7 +39,7 @@ export function openApi(endpoints: readonly Endpoint[], acts: readonly ActEndpoi
         operationId: `${act.name}Preview`,
         summary: `What this would do: ${act.summary}`,
         requestBody: bodyOf(act.input),
-        responses: answers(preview(act.shown)),
+        responses: answers(preview(act.preview)),
       },
     };
   }

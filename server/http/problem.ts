@@ -4,7 +4,7 @@ import { randomUUID } from 'node:crypto';
 import type * as z from 'zod';
 import { refuse, sentenceOf, type Refusal } from '@core/refusals';
 import type { Problem, RefusalOut } from '@api/kit';
-import { NotThere } from '../acts';
+import { NotFound } from '../acts';
 import { Refusals } from '../room';
 import { faultOf } from '../db';
 
@@ -71,7 +71,7 @@ export function errorExit(log: Logger): Middleware {
       await next();
     } catch (error) {
       if (error instanceof Refusals) return answerProblem(ctx, error.status, error.refusals);
-      if (error instanceof NotThere) return answerProblem(ctx, 404, [error.refusal]);
+      if (error instanceof NotFound) return answerProblem(ctx, 404, [error.refusal]);
       const fault = faultOf(error);
       if (fault === 'away') {
         log.warn({ err: error, path: ctx.path }, 'database away');

@@ -5,7 +5,7 @@ import type { Schema } from '@api/kit';
 import { doerOf, requireSession } from '../access';
 import { previewAct, runAct, type Act } from '../acts';
 import { askedOf, checked, Refusals, type Answer, type FileAnswer, type Parts, type Room } from '../room';
-import { assertAsSaid } from './as-said';
+import { assertMatchesSchema } from './matches-schema';
 import { openApi } from './openapi';
 import { answerProblem, refusalOut, statusOf } from './problem';
 
@@ -94,7 +94,7 @@ function bindAct(router: Router, parts: Parts, act: Act, after: ((parts: Parts) 
     ctx.body = {
       refusals: seen.refusals.map(refusalOut),
       warnings: seen.warnings.map(refusalOut),
-      effects: seen.effects === null ? null : act.endpoint.shown.parse(plainJson(seen.effects)),
+      effects: seen.effects === null ? null : act.endpoint.preview.parse(plainJson(seen.effects)),
     };
   });
 }
@@ -107,7 +107,7 @@ function plainJson(value: unknown): unknown {
 /** The answer as JSON, written once: a body handed on as an object is written anew by each who asks how long it is. */
 function answerJson(ctx: Context, { config }: Parts, schema: Schema, answer: unknown): void {
   const text = JSON.stringify(answer);
-  if (config.CHECK_ANSWERS === 'yes') assertAsSaid(schema, text);
+  if (config.CHECK_ANSWERS === 'yes') assertMatchesSchema(schema, text);
   ctx.set('Cache-Control', 'no-store');
   ctx.type = 'application/json';
   ctx.body = text;

@@ -65,6 +65,6 @@ function accountsOf(tx: Tx, companyId: number): Promise<Map<AccountRole, number>
 /** Writes balanced journals with their entries: one trip, however many. // P1 P3 */
 export async function postJournals(tx: Tx, doer: Doer, plans: readonly JournalPlan[]): Promise<DocumentRef[]> {
   const posted = plans.filter((plan) => plan.entries.length > 0);
-  const [ids] = await tx.insertTogether([journalHeads(doer, posted), await journalEntries(tx, doer, posted)]);
+  const [ids] = await tx.insertBatch([journalHeads(doer, posted), await journalEntries(tx, doer, posted)]);
   return posted.map((plan, index) => ({ kind: 'JR', id: ids![index]!, number: plan.number }));
 }

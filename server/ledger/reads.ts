@@ -1,7 +1,7 @@
 import type * as z from 'zod';
 import { dec, type DocumentKind, type DocumentRef } from '@core/kernel';
 import type * as contract from '@api/ledger';
-import { saysOf, there } from '../acts';
+import { saysOf, orNotFound } from '../acts';
 import { TABLE_OF, type Sql, type Columns } from '../db';
 import type { Journal } from './tables';
 import type { StockEntry } from '../stock/tables';
@@ -15,7 +15,7 @@ export async function openTrail(sql: Sql, companyId: number, kind: DocumentKind,
     `SELECT d.number, c.currency FROM ${TABLE_OF[kind]} d JOIN company c ON c.id = d.company_id WHERE d.company_id = ? AND d.id = ?`,
     [companyId, id],
   );
-  const document: DocumentRef = { kind, id, number: there(found, 'This document').number };
+  const document: DocumentRef = { kind, id, number: orNotFound(found, 'This document').number };
   const [journals, stockEntries, openItems, changes] = await Promise.all([
     journalsOf(sql, companyId, document),
     stockEntriesOf(sql, companyId, kind, id),
@@ -75,7 +75,7 @@ async function refOf(sql: Sql, companyId: number, kind: DocumentKind, id: number
     `SELECT number FROM ${TABLE_OF[kind]} WHERE company_id = ? AND id = ?`,
     [companyId, id],
   );
-  return { kind, id, number: there(row, 'The source document').number };
+  return { kind, id, number: orNotFound(row, 'The source document').number };
 }
 
 async function stockEntriesOf(

@@ -1,7 +1,7 @@
 import type * as z from 'zod';
 import { dec, type DocumentKind } from '@core/kernel';
 import type * as contract from '@api/ledger';
-import { there } from '../acts';
+import { orNotFound } from '../acts';
 import { pageById, TABLE_OF, type Sql, type Columns } from '../db';
 import type { StockEntry } from '../stock/tables';
 
@@ -16,7 +16,7 @@ export async function stockEntries(
     companyId,
     itemId,
   ]);
-  there(item, 'This item');
+  orNotFound(item, 'This item');
   const page = await pageById(
     (before, most) =>
       sql.rows<

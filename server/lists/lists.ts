@@ -10,7 +10,7 @@ import {
   type Target,
 } from '@core/lists';
 import * as contract from '@api/lists';
-import { defineAct, there } from '../acts';
+import { defineAct, orNotFound } from '../acts';
 import { likeOf, PAGE_ROWS, takeTurn, type Bound, type Sql, type Tx } from '../db';
 import { namedBy, unitsOf } from './named';
 import { STORED, type StoredList } from './stored-lists';
@@ -23,7 +23,7 @@ interface Found {
 }
 
 function listNamed(name: string): Found {
-  const list = there(keptList(name) ?? undefined, 'This list');
+  const list = orNotFound(keptList(name) ?? undefined, 'This list');
   const stored = STORED[name]!;
   return { list, stored, ofCompany: `x.${stored.company ?? 'company_id'}` };
 }
@@ -154,7 +154,7 @@ export const keepList = defineAct(contract.keepList, {
     return groundOf(tx, doer.companyId, input.list, input);
   },
   decide: (ground, input) => decideKeep(ground, input),
-  show: ({ added, changed, removed }) => ({
+  preview: ({ added, changed, removed }) => ({
     added: added.length,
     changed: changed.length,
     removed: removed.length,
@@ -167,7 +167,7 @@ export const keepList = defineAct(contract.keepList, {
       await tx.run(`DELETE FROM ${stored.table.name} WHERE ${company} = ? AND id IN (?)`, [companyId, removed]);
     }
     await changeRows(tx, list, stored, companyId, changed);
-    await tx.insertTogether([
+    await tx.insertBatch([
       {
         table: stored.table,
         rows: added.map((values) => ({ [company]: companyId, ...columnsOf(list, stored, values) })),
@@ -193,7 +193,7 @@ async function changeRows(
   if (list.grows && !stored.usedBy) {
     const ids = changed.map(({ id }) => id);
     await tx.run(`DELETE FROM ${stored.table.name} WHERE ${company} = ? AND id IN (?)`, [companyId, ids]);
-    await tx.insertTogether([
+    await tx.insertBatch([
       {
         table: stored.table,
         rows: changed.map(({ id, values }) => ({ [company]: companyId, id, ...columnsOf(list, stored, values) })),

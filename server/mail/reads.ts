@@ -1,7 +1,7 @@
 import type * as z from 'zod';
 import type { Day, DocumentKind } from '@core/kernel';
 import type * as contract from '@api/mail';
-import { there } from '../acts';
+import { orNotFound } from '../acts';
 import { likeOf, pageById, type Bound, type Sql } from '../db';
 import { agreementPdf, printedDocument, type PrintedFile } from '../formats';
 
@@ -32,7 +32,7 @@ export async function draftMessage(
   personId: number,
   document: { kind: DocumentKind; id: number },
 ): Promise<z.infer<typeof contract.Draft>> {
-  const file = there((await fileOf(sql, companyId, document)) ?? undefined, 'This document');
+  const file = orNotFound((await fileOf(sql, companyId, document)) ?? undefined, 'This document');
   const { party } = file;
   const [to] = await sql.rows<{ email: string; company: string; person: string }>(
     `SELECT x.email, co.name AS company, p.name AS person FROM ${party.side} x
@@ -118,7 +118,7 @@ export async function openMessage(
        JOIN person p ON p.id = m.person_id WHERE m.company_id = ? AND m.id = ?`,
     [companyId, id],
   );
-  const found = there(row, 'This message');
+  const found = orNotFound(row, 'This message');
   return { ...rowOf(found), body: found.body, attachment: found.attachmentName, bytes: Number(found.bytes) };
 }
 
@@ -128,7 +128,7 @@ export async function messageFile(sql: Sql, companyId: number, id: number): Prom
     'SELECT attachment_name, attachment FROM message WHERE company_id = ? AND id = ?',
     [companyId, id],
   );
-  const found = there(row, 'This message');
+  const found = orNotFound(row, 'This message');
   return { name: found.attachmentName, content: found.attachment };
 }
 

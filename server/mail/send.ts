@@ -1,7 +1,7 @@
 import type { DocumentKind } from '@core/kernel';
 import { decideMessage, promiseMessage, type MovedPromise } from '@core/mail';
 import * as contract from '@api/mail';
-import { defineAct, there, type Doer } from '../acts';
+import { defineAct, orNotFound, type Doer } from '../acts';
 import type { Sql, Tx } from '../db';
 import { fileOf } from './reads';
 import { messageDraftTable, messageTable } from './tables';
@@ -16,10 +16,10 @@ export const sendDocument = defineAct(contract.sendDocument, {
   done: 'sent',
   load: async (tx, input, doer) => ({
     draft: input.draftId === undefined ? null : await loadDraft(tx, doer.companyId, input.draftId),
-    file: there((await fileOf(tx, doer.companyId, input)) ?? undefined, 'This document'),
+    file: orNotFound((await fileOf(tx, doer.companyId, input)) ?? undefined, 'This document'),
   }),
   decide: (_ground, input) => decideMessage(input),
-  show: ({ recipient }, { file }) => ({ recipient, attachment: file.name }),
+  preview: ({ recipient }, { file }) => ({ recipient, attachment: file.name }),
   async write(tx, message, { file, draft }, doer, input) {
     if (draft) await tx.run(DROP, [doer.companyId, draft.id]);
     await tx.insert(messageTable, [
@@ -49,7 +49,7 @@ export const dropDraft = defineAct(contract.dropDraft, {
   done: 'drafted message dropped',
   load: (tx, input, doer) => loadDraft(tx, doer.companyId, input.id),
   decide: () => ({ ok: true, warnings: [], effects: {} }),
-  show: () => ({}),
+  preview: () => ({}),
   async write(tx, _effects, draft, doer) {
     await tx.run(DROP, [doer.companyId, draft.id]);
     return {
@@ -73,7 +73,7 @@ async function loadDraft(sql: Sql, companyId: number, id: number) {
       WHERE company_id = ? AND id = ? ${sql.forUpdate}`,
     [companyId, id],
   );
-  return there(draft, 'This draft');
+  return orNotFound(draft, 'This draft');
 }
 
 /** Messages about promises that moved, one for each customer, to be read and sent by somebody. // T9 */

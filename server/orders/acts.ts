@@ -3,7 +3,7 @@ import { decideCancel, decideClose, decideConfirm, decideSave, keepingPlanned } 
 import { pointOf } from '@core/kernel';
 import { holdingAtOnce } from '@core/stock';
 import * as contract from '@api/orders';
-import { defineAct, takeNumbers, there, type Doer, type Touched } from '../acts';
+import { defineAct, takeNumbers, orNotFound, type Doer, type Touched } from '../acts';
 import { counterStatements, loadAgreements, loadOffers, type PartyOffer } from '../agreements';
 import { setStatement, type Sql, type Statement, type Tx, type Columns } from '../db';
 import { locationsOf } from '../catalogue';
@@ -35,7 +35,7 @@ const saveOrder = defineAct(contract.saveOrder, {
   right: 'orders',
   says: 'save sales orders',
   done: 'order saved',
-  saw: ({ id, version }) => (id === null ? null : { kind: 'SO', id, version: version ?? 0 }),
+  expectedVersion: ({ id, version }) => (id === null ? null : { kind: 'SO', id, version: version ?? 0 }),
   async load(tx, input, doer) {
     const { companyId } = doer;
     // Agreements are locked first: those its lines are priced by now, and those that could price them.
@@ -68,7 +68,7 @@ const saveOrder = defineAct(contract.saveOrder, {
   },
   decide: (ground, input, doer) =>
     keepingPlanned(decideSave(ground, input, doer.workDate), ground.planned, (effects) => effects.lines),
-  show: (effects, { offers }) => ({
+  preview: (effects, { offers }) => ({
     net: netOf(effects.lines),
     lines: effects.lines.map((line) => ({
       itemId: line.itemId,
@@ -97,7 +97,7 @@ const saveOrder = defineAct(contract.saveOrder, {
       const id = await insertOrder(tx, doer, number, order, effects.lines);
       return { made: [{ kind: 'SO', id, number, version: 1 }], touched };
     }
-    await tx.together(counterStatements(doer.companyId, 'released', effects.released));
+    await tx.batch(counterStatements(doer.companyId, 'released', effects.released));
     await changeLines(tx, doer, head, effects);
     return {
       made: [],
@@ -126,7 +126,7 @@ async function customerOf(sql: Sql, companyId: number, orderId: number): Promise
     'SELECT customer_id FROM sales_order WHERE company_id = ? AND id = ?',
     [companyId, orderId],
   );
-  return there(row, 'This sales order').customerId;
+  return orNotFound(row, 'This sales order').customerId;
 }
 
 async function changeLines(tx: Tx, doer: Doer, head: OrderHead, effects: OrderEffects) {
@@ -136,7 +136,7 @@ async function changeLines(tx: Tx, doer: Doer, head: OrderHead, effects: OrderEf
       effects.removedLineIds,
     ]);
   }
-  await tx.together(
+  await tx.batch(
     effects.lines.flatMap((line) =>
       line.id === null ? [] : [setStatement(salesOrderLineTable, lineColumns(line), doer.companyId, line.id)],
     ),
@@ -165,7 +165,7 @@ const confirmOrder = defineAct(contract.confirmOrder, {
   right: 'orders',
   says: 'confirm sales orders',
   done: 'confirmed',
-  saw: ({ id, version }) => ({ kind: 'SO', id, version }),
+  expectedVersion: ({ id, version }) => ({ kind: 'SO', id, version }),
   async load(tx, input, doer) {
     const head = await loadOrder(tx, doer.companyId, input.id);
     const lines = await linesNow(tx, doer.companyId, head.id);
@@ -197,10 +197,10 @@ const confirmOrder = defineAct(contract.confirmOrder, {
       lines.map((line) => ({ ...line, open: line.quantity, reserving: line.item.reserving })),
       free,
     ),
-  show: ({ state }) => ({ state }),
+  preview: ({ state }) => ({ state }),
   async write(tx, { state, held, permits, creditReason }, { head, lines }, doer) {
     await setState(tx, doer, head, state);
-    await tx.together([
+    await tx.batch([
       ...permitStatements(
         doer.companyId,
         permits.map((permitId, index) => ({ lineId: lines[index]!.id, permitId })),
@@ -233,7 +233,7 @@ const cancelOrder = defineAct(contract.cancelOrder, {
   right: 'orders',
   says: 'cancel sales orders',
   done: 'cancelled',
-  saw: ({ id, version }) => ({ kind: 'SO', id, version }),
+  expectedVersion: ({ id, version }) => ({ kind: 'SO', id, version }),
   async load(tx, input, doer) {
     const { companyId } = doer;
     const agreements = await loadAgreements(tx, companyId, await agreementsOf(tx, companyId, input.id));
@@ -257,9 +257,9 @@ const cancelOrder = defineAct(contract.cancelOrder, {
     };
   },
   decide: (ground) => keepingPlanned(decideCancel({ ...ground, order: ground.head }), ground.planned, () => []),
-  show: (effects) => ({ state: effects.state }),
+  preview: (effects) => ({ state: effects.state }),
   async write(tx, effects, { head, agreements }, doer) {
-    await tx.together([
+    await tx.batch([
       ...counterStatements(doer.companyId, 'released', effects.released),
       ...effects.lineIds.map((id) => lettingGo(doer.companyId, id)),
     ]);
@@ -277,7 +277,7 @@ const closeShort = defineAct(contract.closeShort, {
   right: 'orders',
   says: 'close order lines short',
   done: 'closed short',
-  saw: ({ id, version }) => ({ kind: 'SO', id, version }),
+  expectedVersion: ({ id, version }) => ({ kind: 'SO', id, version }),
   async load(tx, input, doer) {
     const { companyId } = doer;
     const agreements = await loadAgreements(tx, companyId, await agreementsOf(tx, companyId, input.id));
@@ -321,9 +321,9 @@ const closeShort = defineAct(contract.closeShort, {
       planned,
       () => [],
     ),
-  show: ({ lines, state }) => ({ lines, state }),
+  preview: ({ lines, state }) => ({ lines, state }),
   async write(tx, { lines, released, state }, { head, agreements }, doer) {
-    await tx.together([
+    await tx.batch([
       ...counterStatements(doer.companyId, 'released', released),
       // What was held for them is free again.
       ...lines.map((line) => lettingGo(doer.companyId, line.id)),

@@ -21,7 +21,7 @@ export const shareCommission = defineAct(contract.shareCommission, {
     };
   },
   decide: (ground, input) => decideCommission(ground, input),
-  show: ({ shares }) => ({ shares: shares.length }),
+  preview: ({ shares }) => ({ shares: shares.length }),
   async write(tx, { shares }, { head }, { companyId }) {
     await tx.run('DELETE FROM order_commission WHERE company_id = ? AND order_id = ?', [companyId, head.id]);
     await tx.insertPlain(

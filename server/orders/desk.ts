@@ -3,7 +3,7 @@ import { addDays, type Day } from '@core/kernel';
 import type * as contract from '@api/desk';
 import { itemChoices } from '../catalogue';
 import { likeOf, type Sql, type Columns } from '../db';
-import { there } from '../acts';
+import { orNotFound } from '../acts';
 import { standingOf } from './standing';
 import type { SalesOrder } from './tables';
 
@@ -25,7 +25,7 @@ export async function customerDesk(
       WHERE c.company_id = ? AND c.id = ?`,
     [companyId, customerId],
   );
-  const { currency, terms } = there(found, 'This customer');
+  const { currency, terms } = orNotFound(found, 'This customer');
   const [standing, open, [count], permits] = await Promise.all([
     standingOf(sql, companyId, customerId, null, false),
     sql.rows<Columns<SalesOrder, 'id number firstShipDate net'> & { state: string }>(

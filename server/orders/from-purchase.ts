@@ -1,7 +1,7 @@
 import { dec } from '@core/kernel';
 import { decideFromPurchase } from '@core/supply';
 import * as contract from '@api/orders';
-import { defineAct, takeNumbers, there } from '../acts';
+import { defineAct, takeNumbers, orNotFound } from '../acts';
 import { counterStatements, loadOffers } from '../agreements';
 import type { Columns } from '../db';
 import { shipTosOf } from '../parties';
@@ -16,7 +16,7 @@ export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
   right: 'orders',
   says: 'make sales orders of purchases',
   done: 'order made of a purchase',
-  saw: ({ purchaseId, version }) => ({ kind: 'PO', id: purchaseId, version }),
+  expectedVersion: ({ purchaseId, version }) => ({ kind: 'PO', id: purchaseId, version }),
   async load(tx, input, doer) {
     const { companyId, workDate } = doer;
     const [owner] = await tx.rows<{ customerId: number | null }>(
@@ -25,7 +25,7 @@ export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
         WHERE p.company_id = ? AND p.id = ?`,
       [companyId, input.purchaseId],
     );
-    const customerId = there(owner, 'This purchase order').customerId;
+    const customerId = orNotFound(owner, 'This purchase order').customerId;
     // Agreements before the purchase; the order is new, so nobody else holds it.
     const offers = customerId === null ? [] : await loadOffers(tx, companyId, { customerId, day: workDate });
     const [head] = await tx.rows<Columns<PurchaseOrder, 'id number state shipToId'>>(
@@ -45,7 +45,7 @@ export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
       ...owned,
       ...(await standingOf(tx, companyId, owned.id, null, true)),
     };
-    const purchase = there(head, 'This purchase order');
+    const purchase = orNotFound(head, 'This purchase order');
     return {
       purchase: { ...purchase },
       loose: lines.map((line) => ({
@@ -67,7 +67,7 @@ export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
     };
   },
   decide: (ground, input, doer) => decideFromPurchase(ground, input.customerReference, doer.workDate),
-  show: (effects, { customer, items }) => ({
+  preview: (effects, { customer, items }) => ({
     customer: customer!.name,
     currency: customer!.currency,
     net: netOf(effects.lines),
@@ -96,7 +96,7 @@ export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
       purchaseLineId: effects.purchaseLineIds[index]!,
       quantity,
     }));
-    await tx.together([
+    await tx.batch([
       { sql: "UPDATE sales_order SET state = 'confirmed' WHERE company_id = ? AND id = ?", values: [companyId, id] },
       ...ties.flatMap((tie) => tieStatements(companyId, tie)),
       ...permitStatements(

@@ -4,7 +4,7 @@ import { dec, documentTotals, share, ZERO } from '@core/kernel';
 import type { OrderState } from '@core/orders';
 import { agreedSteps, stepsFor } from '@core/pricing';
 import type * as contract from '@api/orders';
-import { there } from '../acts';
+import { orNotFound } from '../acts';
 import { likeOf, pageById, type Bound, type Sql, type Columns } from '../db';
 import { ADDRESS_COLUMNS, addressOf, shipTosOf, type AddressColumns } from '../parties';
 import { documentsOfOrder } from '../documents';
@@ -136,7 +136,7 @@ async function moreOf(sql: Sql, companyId: number, id: number) {
 
 /** One order with its lines, totals and documents. */
 export async function openOrder(sql: Sql, companyId: number, id: number): Promise<Sheet> {
-  const head = headsOf(sql, companyId, [id]).then(([found]) => there(found, 'This sales order'));
+  const head = headsOf(sql, companyId, [id]).then(([found]) => orNotFound(found, 'This sales order'));
   const [row, more, lines, shipTos, documents, commission] = await Promise.all([
     head,
     moreOf(sql, companyId, id),

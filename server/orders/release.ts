@@ -1,4 +1,4 @@
-import { decidePlanned, decideRelease, leftOn, type ReleaseEffects, type ReleaseGround } from '@core/agreements';
+import { decidePlannedCalls, decideRelease, leftOn, type ReleaseEffects, type ReleaseGround } from '@core/agreements';
 import { dec, sum } from '@core/kernel';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers, type Doer, type Written } from '../acts';
@@ -21,7 +21,7 @@ export const releaseAgreement = defineAct(contract.releaseAgreement, {
       doer.workDate,
     ),
   decide: (ground, input, doer) => decideRelease(ground, input, doer.workDate),
-  show(effects, ground) {
+  preview(effects, ground) {
     return {
       net: sum(effects.lines.map((line) => dec(line.amount))).toFixed(),
       lines: effects.lines,
@@ -85,8 +85,8 @@ export const releasePlanned = defineAct(contract.releasePlanned, {
       })),
     };
   },
-  decide: (ground, input, doer) => decidePlanned(ground, input.upTo, doer.workDate),
-  show: ({ release }, ground) => ({
+  decide: (ground, input, doer) => decidePlannedCalls(ground, input.upTo, doer.workDate),
+  preview: ({ release }, ground) => ({
     net: sum(release.lines.map((line) => dec(line.amount))).toFixed(),
     lines: release.lines.map((line) => ({
       item: ground.items.get(line.itemId)?.number ?? '',
@@ -98,7 +98,7 @@ export const releasePlanned = defineAct(contract.releasePlanned, {
   async write(tx, { release, calls }, ground, doer) {
     const written = await writeRelease(tx, release, ground, doer);
     const [made] = written.made;
-    await tx.together(
+    await tx.batch(
       calls.map((call) => ({
         sql: 'UPDATE agreement_call SET made_kind = ?, made_id = ? WHERE company_id = ? AND agreement_line_id = ? AND day = ?',
         values: [made!.kind, made!.id, doer.companyId, call.agreementLineId, call.day],

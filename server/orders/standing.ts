@@ -1,5 +1,5 @@
 import type { CustomerStanding } from '@core/orders';
-import { there } from '../acts';
+import { orNotFound } from '../acts';
 import { takeTurn, type Sql, type Columns } from '../db';
 import type { Customer, Permit } from '../parties/tables';
 
@@ -19,7 +19,7 @@ export async function standingOf(
     'SELECT name, currency, reference_required, credit_limit FROM customer WHERE company_id = ? AND id = ?',
     [companyId, customerId],
   );
-  const customer = there(row, 'This customer');
+  const customer = orNotFound(row, 'This customer');
   if (turns && customer.creditLimit !== null) {
     await takeTurn(sql, 'customer', [companyId, customerId]);
   }

@@ -4,7 +4,7 @@ import type { ConfirmableItem, OrderLineNow, PlannedFor, SoldAs } from '@core/or
 import { BuildUpSteps } from '@api/orders';
 import type { Route } from '@core/catalogue';
 import type { Reserving } from '@core/stock';
-import { there, type Doer } from '../acts';
+import { orNotFound, type Doer } from '../acts';
 import type { Sql, Statement, Tx, Columns } from '../db';
 import { CUSTOMER_CURRENCY, listPriceIn } from '../catalogue';
 import { pricingOf } from '../pricing';
@@ -23,7 +23,7 @@ const HEAD =
 /** The order's head, locked; its agreement (if any) must have been locked before: see `agreementOf`. */
 export async function loadOrder(sql: Sql, companyId: number, id: number): Promise<OrderHead> {
   const [row] = await sql.rows<OrderHead>(`${HEAD} WHERE company_id = ? AND id = ? ${sql.forUpdate}`, [companyId, id]);
-  return there(row, 'This sales order');
+  return orNotFound(row, 'This sales order');
 }
 
 /** The agreements that price an order's lines, read without a lock so that they can be locked first. */

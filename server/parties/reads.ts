@@ -1,7 +1,7 @@
 import type * as z from 'zod';
 import { dec, sum, type Day, type DocumentRef } from '@core/kernel';
 import type * as contract from '@api/parties';
-import { there } from '../acts';
+import { orNotFound } from '../acts';
 import { likeOf, type Sql, type Columns } from '../db';
 import { shipTosOf } from './addresses';
 import type { Customer, Vendor } from './tables';
@@ -61,7 +61,7 @@ export async function openCustomer(sql: Sql, companyId: number, id: number): Pro
       WHERE c.company_id = ? AND c.id = ?`,
     [companyId, id],
   );
-  const { referenceRequired, ...party } = there(found, 'This customer');
+  const { referenceRequired, ...party } = orNotFound(found, 'This customer');
   const [shipTos, openItems, agreements] = await Promise.all([
     shipTosOf(sql, companyId, id),
     openItemsOf(sql, companyId, 'customer', id),
@@ -93,7 +93,7 @@ export async function openVendor(sql: Sql, companyId: number, id: number): Promi
       WHERE v.company_id = ? AND v.id = ?`,
     [companyId, id],
   );
-  const party = there(found, 'This vendor');
+  const party = orNotFound(found, 'This vendor');
   const [openItems, items] = await Promise.all([
     openItemsOf(sql, companyId, 'vendor', id),
     sql.rows<{

@@ -34,7 +34,7 @@ export const acceptPromise = defineAct(contract.acceptPromise, {
   right: 'plan',
   says: 'promise what must be planned',
   done: 'promised',
-  saw: (input) => ({ kind: 'SO', id: input.orderId, version: input.version }),
+  expectedVersion: (input) => ({ kind: 'SO', id: input.orderId, version: input.version }),
   async load(tx, input, doer) {
     const head = await loadOrder(tx, doer.companyId, input.orderId);
     // Whoever promises next sees what this one planned. // T8
@@ -52,14 +52,14 @@ export const acceptPromise = defineAct(contract.acceptPromise, {
     return { head, lines, rows, planned: await plannedFor(tx, doer.companyId, asked) };
   },
   decide: (ground, input) => decidePromise({ ...ground, order: ground.head }, input),
-  show: ({ lines, orders }) => ({
+  preview: ({ lines, orders }) => ({
     lines: lines.map(({ lineId, day }) => ({ lineId, day })),
     orders: orders.length,
   }),
   async write(tx, effects, { head, planned }, doer, input) {
     await cancelPlanned(tx, doer, planned);
     const made = await writePlanned(tx, doer, effects.orders);
-    await tx.together([
+    await tx.batch([
       ...effects.lines.map((line) => ({
         sql: `UPDATE sales_order_line SET asked_date = ?, promised_date = ?, promised_by = ?, ship_date = ?
                WHERE company_id = ? AND id = ?`,
@@ -101,7 +101,7 @@ export function loadStatement(companyId: number, plannedIds: readonly number[]) 
 /** What was planned is cancelled and holds no capacity any more; it stays to be read. */
 export async function cancelPlanned(tx: Tx, doer: Doer, ids: readonly number[]): Promise<void> {
   if (ids.length === 0) return;
-  await tx.together([
+  await tx.batch([
     loadStatement(doer.companyId, ids),
     {
       sql: "UPDATE planned_order SET state = 'cancelled', version = version + 1 WHERE company_id = ? AND id IN (?)",
@@ -169,9 +169,9 @@ export async function operationRows(
   tx: Tx,
   { companyId }: Doer,
   operations: readonly { operation: PlannedOrderPlan['operations'][number]; orderId: number }[],
-  along: Parameters<Tx['insertTogether']>[0] = [],
+  along: Parameters<Tx['insertBatch']>[0] = [],
 ): Promise<void> {
-  const [operationIds] = await tx.insertTogether([
+  const [operationIds] = await tx.insertBatch([
     into(
       plannedOperationTable,
       operations.map(({ operation, orderId }) => ({
@@ -188,7 +188,7 @@ export async function operationRows(
     ),
     ...along,
   ]);
-  await tx.insertTogether([
+  await tx.insertBatch([
     into(
       centreLoadTable,
       operations.flatMap(({ operation }, at) =>
@@ -208,7 +208,7 @@ export const takeBackPromise = defineAct(contract.takeBackPromise, {
   right: 'plan',
   says: 'take back what was promised',
   done: 'promise taken back',
-  saw: (input) => ({ kind: 'SO', id: input.orderId, version: input.version }),
+  expectedVersion: (input) => ({ kind: 'SO', id: input.orderId, version: input.version }),
   async load(tx, input, doer) {
     const head = await loadOrder(tx, doer.companyId, input.orderId);
     await takeTurn(tx, 'promise_turn', [doer.companyId]);
@@ -225,10 +225,10 @@ export const takeBackPromise = defineAct(contract.takeBackPromise, {
     return { head, lineIds: ids, planned, running: running?.number ?? null };
   },
   decide: (ground) => decideTakeBack({ ...ground, order: ground.head }),
-  show: ({ lineIds, cancelled }) => ({ lines: lineIds.length, orders: cancelled.length }),
+  preview: ({ lineIds, cancelled }) => ({ lines: lineIds.length, orders: cancelled.length }),
   async write(tx, { lineIds, cancelled }, { head }, doer) {
     await cancelPlanned(tx, doer, cancelled);
-    await tx.together([
+    await tx.batch([
       {
         sql: `UPDATE sales_order_line SET ship_date = COALESCE(asked_date, ship_date), asked_date = NULL,
                      promised_date = NULL, promised_by = NULL WHERE company_id = ? AND id IN (?)`,

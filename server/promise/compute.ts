@@ -1,9 +1,9 @@
 import type { Day } from '@core/kernel';
 import { planningRun, type GroundRows, type MovedLine, type MoveRow, type PlanningRun } from '@core/promise';
 import type { Database } from '../db';
-import { promiseAgain } from './again';
+import { repromiseRun } from './repromise-run';
 import { groundOfPlanning } from './planning-ground';
-import { actBy, type KeptPlanning, type Report, type Run } from './run';
+import { actBy, type KeptPlanning, type Report, type Run } from './claimed-run';
 
 /** What the thread of a run is given, and what it says: how far it is, and that what it found is written. */
 export interface RunData {
@@ -45,7 +45,7 @@ export function soonest({ proposals, short }: PlanningRun): KeptPlanning {
 
 async function foundBy(database: Database, run: Run, report: Report): Promise<MovedLine[] | KeptPlanning> {
   const { companyId, workDate } = run;
-  if (run.kind === 'again') return promiseAgain(database, companyId, workDate, report);
+  if (run.kind === 'again') return repromiseRun(database, companyId, workDate, report);
   const { rows, forecast } = await groundOfPlanning(
     database,
     companyId,

@@ -1,2 +1,2 @@
 export { openPromiseGround } from './reads';
-export { runsOn } from './runs';
+export { runQueue } from './run-queue';

@@ -2,7 +2,7 @@ import type * as z from 'zod';
 import { itemAt, type Day } from '@core/kernel';
 import { pegging } from '@core/promise';
 import type * as contract from '@api/promise';
-import { there } from '../acts';
+import { orNotFound } from '../acts';
 import type { Sql } from '../db';
 import { itemsAt, KIND_OF_PLANNED, pointBy } from './moves';
 import { familyOf, groundOfPlanning } from './planning-ground';
@@ -91,7 +91,7 @@ async function itemsOf(sql: Sql, companyId: number, { kind, id }: { kind: string
     companyId,
     id,
   ]);
-  there(head, 'This document');
+  orNotFound(head, 'This document');
   const rows = await sql.rows<{ itemId: number }>(
     `SELECT DISTINCT item_id FROM ${from} WHERE company_id = ? AND ${document} = ?`,
     [companyId, id],

@@ -5,7 +5,7 @@ import { locationsOf } from '../catalogue';
 import type { Sql, Columns } from '../db';
 import { itemsAt } from './moves';
 import { vendorsOf } from '../supply';
-import { actBy, type KeptPlanning } from './run';
+import { actBy, type KeptPlanning } from './claimed-run';
 import type { PromiseRun } from './tables';
 import type { Item } from '../catalogue/tables';
 

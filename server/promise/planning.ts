@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto';
 import { itemAt, type Day } from '@core/kernel';
-import { decidePlanning, decideTakeProposals, type Proposal, type TakeEffects } from '@core/promise';
+import { decidePlanning, decideTakeProposals, type Proposal, type ProposalEffects } from '@core/promise';
 import * as contract from '@api/promise';
-import { defineAct, GroundMoved, takeNumbers, there, type Doer, type Touched } from '../acts';
+import { defineAct, GroundMoved, takeNumbers, orNotFound, type Doer, type Touched } from '../acts';
 import { counterStatements, loadAgreements, loadOffers } from '../agreements';
 import { locationsOf } from '../catalogue';
 import { takeTurn, type Columns, type Sql, type Tx } from '../db';
@@ -43,7 +43,7 @@ export const startPlanning = defineAct(contract.startPlanning, {
     return { going: going !== undefined, items: new Set(items.map((item) => item.id)), horizon: HORIZON };
   },
   decide: (ground, input, doer) => decidePlanning(ground, input, doer.workDate),
-  show: ({ items }) => ({ items }),
+  preview: ({ items }) => ({ items }),
   async write(tx, { items, until }, _ground, doer, input) {
     await tx.insert(promiseRunTable, [
       {
@@ -76,7 +76,7 @@ async function askedOf(sql: Sql, companyId: number, { id, at }: { id: number; at
     `SELECT ${RUN} FROM promise_run WHERE company_id = ? AND id = ? AND kind = 'plan'`,
     [companyId, id],
   );
-  const run = there(row, 'This run');
+  const run = orNotFound(row, 'This run');
   const { proposals } = foundOf(run);
   return { run, proposals, asked: at.flatMap((each) => proposals[each] ?? []) };
 }
@@ -146,7 +146,7 @@ export const takeProposals = defineAct(contract.takeProposals, {
   },
   decide: (ground, input, doer) =>
     decideTakeProposals(ground, input.at, doer.workDate, doer.rights.includes('purchases')),
-  show: ({ orders, bought, moved, cancelled, changed }) => {
+  preview: ({ orders, bought, moved, cancelled, changed }) => {
     const lines = changed.flatMap((each) => each.lines);
     return {
       planned: orders.length,
@@ -180,7 +180,7 @@ export const takeProposals = defineAct(contract.takeProposals, {
     for (const { purchaseId, effects: answer, fields } of effects.answers) {
       const purchase = purchases.find((each) => each.purchase.id === purchaseId)!;
       // Their answer was to the days that stood before.
-      await tx.together(answerStatements(companyId, purchaseId, answer, null));
+      await tx.batch(answerStatements(companyId, purchaseId, answer, null));
       touched.push(...touchedByAnswer(purchase));
       fields.forEach((field) => outcome.set(field, { kind: 'PO', id: purchaseId, number: purchase.purchase.number }));
     }
@@ -206,11 +206,11 @@ const sourceOf = (proposal: Proposal) =>
   proposal.kind === 'place' ? { kind: 'PL', id: 0, number: '' } : proposal.source;
 
 /** Planned orders move with what they need; their operations are laid anew. */
-async function movePlanned(tx: Tx, doer: Doer, moved: TakeEffects['moved']): Promise<void> {
+async function movePlanned(tx: Tx, doer: Doer, moved: ProposalEffects['moved']): Promise<void> {
   if (moved.length === 0) return;
   const { companyId } = doer;
   const ids = moved.map((each) => each.id);
-  await tx.together([
+  await tx.batch([
     loadStatement(companyId, ids),
     {
       sql: 'DELETE FROM planned_operation WHERE company_id = ? AND planned_order_id IN (?)',

@@ -3,7 +3,7 @@ import { answers, check, Ground, repromise, type GroundRows, type Way } from '@c
 import { Actor } from '../../demo/actor';
 import { layOpeningStock } from '../../demo/opening-stock';
 import { layWorks } from '../../demo/works';
-import { promiseAgain } from './again';
+import { repromiseRun } from './repromise-run';
 import { openLines } from './open-lines';
 import { groundOfRun } from './repromise';
 import { settledRun, refusalsOf, World, WORK_DATE, type Visitor } from '../testing/world';
@@ -258,7 +258,7 @@ describe('promising', () => {
     const rows = await groundOfRun(database, companyId, WORK_DATE, lines);
     expect(new Set(lines.map((line) => line.way)).size).toBeGreaterThan(2);
     for (const late of [WORK_DATE, '2027-03-11', '2027-05-11']) {
-      const again = await promiseAgain(database, companyId, late, () => undefined);
+      const again = await repromiseRun(database, companyId, late, () => undefined);
       expect(again).toEqual(repromise({ ...(await groundOfRun(database, companyId, late, lines)) }, lines));
     }
     expect(rows.supplies.length).toBeGreaterThan(0);

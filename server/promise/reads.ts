@@ -2,7 +2,7 @@ import type * as z from 'zod';
 import { addDays, pointOf, type Day } from '@core/kernel';
 import { Calendar, check, wayOf } from '@core/promise';
 import type * as contract from '@api/promise';
-import { there } from '../acts';
+import { orNotFound } from '../acts';
 import { locationsOf, NUMBER_AT } from '../catalogue';
 import { PAGE_ROWS, type Sql, type Columns } from '../db';
 import { promisedLines } from './acts';
@@ -22,7 +22,7 @@ export async function openAvailability(
     companyId,
     itemId,
   ]);
-  there(item, 'This item');
+  orNotFound(item, 'This item');
   const places = await locationsOf(sql, companyId);
   const points = places.map(({ id }) => pointOf(itemId, id));
   const rows = await groundRows(sql, companyId, workDate, points, {
@@ -42,7 +42,7 @@ export async function openPromiseGround(
     'SELECT id, number, version, state FROM sales_order WHERE company_id = ? AND id = ?',
     [companyId, orderId],
   );
-  const lines = await promisedLines(sql, companyId, there(order, 'This sales order').id);
+  const lines = await promisedLines(sql, companyId, orNotFound(order, 'This sales order').id);
   return {
     order: order!,
     rows: await groundRows(
@@ -159,7 +159,7 @@ export async function openPlanned(
   id: number,
 ): Promise<z.infer<typeof contract.openPlanned.out>> {
   const [row] = await sql.rows<PlannedColumns>(`${PLANNED} WHERE p.company_id = ? AND p.id = ?`, [companyId, id]);
-  const order = there(row, 'This planned order');
+  const order = orNotFound(row, 'This planned order');
   const components = await sql.rows<
     Columns<PlannedComponent, 'itemId quantity covered neededOn'> & {
       number: string;

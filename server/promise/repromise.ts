@@ -3,7 +3,7 @@ import type { Day } from '@core/kernel';
 import type { MovedPromise } from '@core/mail';
 import { decideMoved, decideRepromise, isPlanned, type MovedLine, type PromisedLine } from '@core/promise';
 import * as contract from '@api/promise';
-import { defineAct, there } from '../acts';
+import { defineAct, orNotFound } from '../acts';
 import { takeTurn, type Sql, type Columns } from '../db';
 import { draftMoved } from '../mail';
 import { inStepStatements } from '../supply';
@@ -46,7 +46,7 @@ export const startRepromise = defineAct(contract.startRepromise, {
     return { running: running !== undefined, lines: open!.lines };
   },
   decide: (ground) => decideRepromise(ground),
-  show: (effects) => effects,
+  preview: (effects) => effects,
   async write(tx, { lines }, _ground, doer) {
     await tx.insert(promiseRunTable, [
       { companyId: doer.companyId, personId: doer.personId, workDate: doer.workDate, total: lines },
@@ -64,10 +64,10 @@ export const stopRepromise = defineAct(contract.stopRepromise, {
       `SELECT id FROM promise_run WHERE company_id = ? AND id = ? ${tx.forUpdate}`,
       [doer.companyId, input.id],
     );
-    return there(run, 'This run');
+    return orNotFound(run, 'This run');
   },
   decide: () => ({ ok: true, warnings: [], effects: {} }),
-  show: () => ({}),
+  preview: () => ({}),
   async write(tx, _effects, run, doer) {
     await tx.run(
       "UPDATE promise_run SET state = 'stopped' WHERE company_id = ? AND id = ? AND state IN ('waiting', 'running')",
@@ -87,7 +87,7 @@ export const applyRepromise = defineAct(contract.applyRepromise, {
       "SELECT found AS moved FROM promise_run WHERE company_id = ? AND id = ? AND kind = 'again'",
       [companyId, input.id],
     );
-    const moved = (JSON.parse(there(run, 'This run').moved) as MovedLine[]).filter((line) =>
+    const moved = (JSON.parse(orNotFound(run, 'This run').moved) as MovedLine[]).filter((line) =>
       input.lineIds.includes(line.lineId),
     );
     const orders = await tx.rows<{ id: number; number: string; version: number }>(
@@ -108,7 +108,7 @@ export const applyRepromise = defineAct(contract.applyRepromise, {
     };
   },
   decide: (ground, input) => decideMoved(ground, input.lineIds),
-  show: ({ lines, orders }) => ({ lines: lines.length, orders: orders.length }),
+  preview: ({ lines, orders }) => ({ lines: lines.length, orders: orders.length }),
   async write(tx, effects, { orders, open, before }, doer, input) {
     const { companyId } = doer;
     await cancelPlanned(tx, doer, before);
@@ -121,7 +121,7 @@ export const applyRepromise = defineAct(contract.applyRepromise, {
     ]);
     const ids = orders.map((order) => order.id);
     await draftMoved(tx, doer, await movedByCustomer(tx, companyId, effects.lines));
-    await tx.together([
+    await tx.batch([
       ...effects.lines.map((line) => ({
         sql: `UPDATE sales_order_line SET asked_date = ?, promised_date = ?, promised_by = ?, ship_date = ?
                WHERE company_id = ? AND id = ?`,

@@ -3,7 +3,7 @@ import type { Route } from '@core/catalogue';
 import { dec, share, type Day } from '@core/kernel';
 import { differencesOf } from '@core/supply';
 import type * as contract from '@api/purchasing';
-import { there } from '../acts';
+import { orNotFound } from '../acts';
 import { likeOf, pageById, type Bound, type Sql, type Columns } from '../db';
 import { ADDRESS_COLUMNS, addressOf, type AddressColumns } from '../parties';
 import { documentsOfPurchase } from '../documents';
@@ -125,7 +125,7 @@ export async function openPurchase(sql: Sql, companyId: number, id: number): Pro
       WHERE p.company_id = ? AND p.id = ?`,
     [companyId, [id], companyId, id],
   );
-  const found = there(head, 'This purchase order');
+  const found = orNotFound(head, 'This purchase order');
   const [lines, documents] = await Promise.all([
     linesOf(sql, companyId, id, found.shipToId),
     documentsOfPurchase(sql, companyId, id),

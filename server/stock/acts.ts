@@ -1,7 +1,7 @@
 import { decideReceipt, decideShipment, type MoveEffects } from '@core/stock';
 import { dec } from '@core/kernel';
 import * as contract from '@api/stock';
-import { defineAct, there, type Touched } from '../acts';
+import { defineAct, orNotFound, type Touched } from '../acts';
 import { loadAgreements } from '../agreements';
 import type { Repriced } from '@core/orders';
 import type { DropTie, StockLine } from '@core/stock';
@@ -30,9 +30,9 @@ export const receiveGoods = defineAct(contract.receiveGoods, {
     };
   },
   decide: (ground, input) => decideReceipt(ground, input.lines),
-  show: (effects, ground) => shownOf(effects, ground.repriced),
+  preview: (effects, ground) => shownOf(effects, ground.repriced),
   async write(tx, effects, ground, doer) {
-    await tx.together(repriceStatements(doer.companyId, goneOf(effects, ground.repriced), doer.workDate));
+    await tx.batch(repriceStatements(doer.companyId, goneOf(effects, ground.repriced), doer.workDate));
     return { ...(await moveToWrite(tx, effects, doer)), touched: touchedBy(effects, ground) };
   },
 });
@@ -60,15 +60,15 @@ const shipLines = defineAct(contract.shipLines, {
       ties: tiesAt(locked.ties, repriced),
       repriced,
       agreements: onceEach([...locked.agreements, ...agreements]),
-      head: there(head, 'This sales order'),
+      head: orNotFound(head, 'This sales order'),
       stockLines: linesAt(stockLines, repriced),
       withIt: linesAt(withIt, repriced),
     };
   },
   decide: (ground, input) => decideShipment(ground, input),
-  show: (effects, ground) => shownOf(effects, ground.repriced),
+  preview: (effects, ground) => shownOf(effects, ground.repriced),
   async write(tx, effects, ground, doer) {
-    await tx.together(repriceStatements(doer.companyId, goneOf(effects, ground.repriced), doer.workDate));
+    await tx.batch(repriceStatements(doer.companyId, goneOf(effects, ground.repriced), doer.workDate));
     const stockLines = [...ground.stockLines, ...ground.withIt];
     return { ...(await moveToWrite(tx, effects, doer)), touched: touchedBy(effects, { ...ground, stockLines }) };
   },

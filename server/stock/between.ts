@@ -2,7 +2,7 @@ import { pointOf } from '@core/kernel';
 import { betweenJournal } from '@core/ledger';
 import { decideBetween } from '@core/stock';
 import * as contract from '@api/stock';
-import { defineAct, numbersAtLast, there } from '../acts';
+import { defineAct, numbersAtLast, orNotFound } from '../acts';
 import { locationsOf } from '../catalogue';
 import { into, newId } from '../db';
 import { journalEntries, journalHeads } from '../ledger';
@@ -24,14 +24,14 @@ export const moveBetween = defineAct(contract.moveBetween, {
         WHERE i.company_id = ? AND i.id = ?`,
       [companyId, input.itemId],
     );
-    const { currency, ...about } = there(item, 'This item');
+    const { currency, ...about } = orNotFound(item, 'This item');
     const from = pointOf(input.itemId, input.from);
     const stock = await loadStock(tx, companyId, [from, pointOf(input.itemId, input.to)]);
     const locations = new Map((await locationsOf(tx, companyId)).map(({ id, name }) => [id, name]));
     return { item: about, locations, stock: stock.get(from) ?? NOTHING, currency };
   },
   decide: (ground, { from, to, quantity }) => decideBetween(ground, { from, to, quantity }),
-  show: ({ quantity, value }) => ({ quantity, value }),
+  preview: ({ quantity, value }) => ({ quantity, value }),
   async write(tx, { itemId, value, moves }, _ground, doer) {
     const { companyId, workDate } = doer;
     const { statements, number } = numbersAtLast(companyId, { JR: 1 });

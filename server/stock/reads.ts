@@ -1,7 +1,7 @@
 import type * as z from 'zod';
 import { dec, least } from '@core/kernel';
 import type * as contract from '@api/stock';
-import { there } from '../acts';
+import { orNotFound } from '../acts';
 import type { Sql, Columns } from '../db';
 import type { Receipt, ReceiptLine } from './tables';
 import type { SalesOrderLine } from '../orders/tables';
@@ -44,7 +44,7 @@ export async function openReceipt(sql: Sql, companyId: number, id: number): Prom
       WHERE r.company_id = ? AND r.id = ?`,
     [companyId, id],
   );
-  const found = there(head, 'This receipt');
+  const found = orNotFound(head, 'This receipt');
   const lines = await sql.rows<LineRow>(
     `SELECT rl.item_id, i.number AS item_number, i.name AS item_name, i.unit, rl.quantity, rl.unit_cost, rl.cost,
             sl.order_line_id, pl.line_no AS source_line_no, s.id AS half_id, s.number AS half_number
@@ -72,7 +72,7 @@ export async function openShipment(sql: Sql, companyId: number, id: number): Pro
       WHERE s.company_id = ? AND s.id = ?`,
     [companyId, id],
   );
-  const found = there(head, 'This shipment');
+  const found = orNotFound(head, 'This shipment');
   const lines = await sql.rows<LineRow>(
     `SELECT sl.item_id, i.number AS item_number, i.name AS item_name, i.unit, sl.quantity, sl.unit_cost, sl.cost,
             sl.order_line_id, ol.line_no AS source_line_no, r.id AS half_id, r.number AS half_number

@@ -2,7 +2,7 @@ import { dec, MAIN_LOCATION, pointOf } from '@core/kernel';
 import type { OrderState } from '@core/orders';
 import { decideSupply, type Reserving, type SuppliedLine } from '@core/stock';
 import * as contract from '@api/stock';
-import { defineAct, there } from '../acts';
+import { defineAct, orNotFound } from '../acts';
 import type { Sql, Columns } from '../db';
 import { heldStatement, loadFree } from '../orders';
 import type { SalesOrderLine } from '../orders/tables';
@@ -14,7 +14,7 @@ export const supplyLine = defineAct(contract.supplyLine, {
   done: 'supply changed',
   load: (tx, input, doer) => loadSupplied(tx, doer.companyId, input.orderLineId, input.locationId),
   decide: (ground, input) => decideSupply(ground, input),
-  show: ({ route, reserved, locationId, by }, { line, item }) => ({
+  preview: ({ route, reserved, locationId, by }, { line, item }) => ({
     route,
     reserved,
     was: line.reserved,
@@ -24,7 +24,7 @@ export const supplyLine = defineAct(contract.supplyLine, {
       .toFixed(),
   }),
   async write(tx, effects, { order }, { companyId }) {
-    await tx.together([
+    await tx.batch([
       ...effects.by.map((each) => heldStatement(companyId, effects.itemId, each.locationId, each.quantity)),
       {
         sql: `UPDATE sales_order_line SET route = ?, location_id = ?, reserved = ?, on_bench = ?
@@ -58,9 +58,9 @@ async function loadSupplied(
             l.reserved, l.ship_date, l.item_id, l.location_id
        FROM sales_order o JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
       WHERE o.company_id = ? AND o.id = ? AND l.id = ? ${sql.forUpdate}`,
-    [companyId, there(of, 'This order line').orderId, orderLineId],
+    [companyId, orNotFound(of, 'This order line').orderId, orderLineId],
   );
-  const line = there(row, 'This order line');
+  const line = orNotFound(row, 'This order line');
   const [item] = await sql.rows<{ number: string; stocked: boolean; reserving: Reserving; vendors: number }>(
     `SELECT i.number, i.stocked, i.reserving,
             (SELECT COUNT(*) FROM item_vendor v WHERE v.company_id = i.company_id AND v.item_id = i.id) AS vendors

@@ -1,6 +1,6 @@
 import { pointOf } from '@core/kernel';
 import { type ReceiptNow, type ShipmentNow } from '@core/stock';
-import { there, type Touched } from '../acts';
+import { orNotFound, type Touched } from '../acts';
 import { loadAgreements } from '../agreements';
 import { invoiceStands, notTakenBack, type Sql } from '../db';
 import { loadStock } from '../orders';
@@ -73,7 +73,7 @@ export async function loadEvent(sql: Sql, companyId: number, from: { kind: 'RC' 
       [companyId, shipmentIds],
     ),
   ]);
-  there(receiptHeads[0] ?? shipmentHeads[0], 'This movement');
+  orNotFound(receiptHeads[0] ?? shipmentHeads[0], 'This movement');
   const unlocked = {
     receipts: await receivedLines(sql, companyId, receiptIds),
     shipments: await shippedLines(sql, companyId, shipmentIds),

@@ -2,7 +2,7 @@ import type { DropTie, MoveEnd, OwnLine, PurchaseState, SpecialTie, StockLine } 
 import type { Route } from '@core/catalogue';
 import type { OrderState } from '@core/orders';
 import { dec, pointOf, type Day } from '@core/kernel';
-import { there } from '../acts';
+import { orNotFound } from '../acts';
 import type { Sql, Columns } from '../db';
 import { NUMBER_AT } from '../catalogue';
 import { loadStock } from '../orders';
@@ -108,7 +108,7 @@ type Untied = { [Column in keyof TieRow]: null } & { purchaseShipToId: number | 
  */
 export async function loadTies(sql: Sql, companyId: number, end: MoveEnd, id: number) {
   const ends = ENDS[end];
-  const [agreements, found] = await sql.together([
+  const [agreements, found] = await sql.batch([
     {
       sql: `SELECT a.id, a.number FROM (${agreementsUnder(ends)}) n
        STRAIGHT_JOIN agreement a FORCE INDEX (PRIMARY) ON a.company_id = ? AND a.id = n.agreement_id ${sql.forUpdate}`,
@@ -276,7 +276,7 @@ export async function loadStockLines(sql: Sql, companyId: number, orderId: numbe
     `SELECT id, number, state, customer_id, ship_to_id, currency FROM sales_order WHERE company_id = ? AND id = ? ${sql.forUpdate}`,
     [companyId, orderId],
   );
-  const head = there(order, 'This sales order');
+  const head = orNotFound(order, 'This sales order');
   const lines = await sql.rows<
     Columns<
       SalesOrderLine,

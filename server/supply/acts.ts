@@ -48,7 +48,7 @@ const placePurchases = defineAct(contract.placePurchases, {
       doer.workDate,
       buying.map((offer) => ({ ...offer, vendorId: offer.vendorId ?? 0 })),
     ),
-  show: ({ purchases }, { lines, buying, shipTos, places }) => ({
+  preview: ({ purchases }, { lines, buying, shipTos, places }) => ({
     purchases: purchases.map((plan) => ({
       vendor: lines.flatMap((line) => line.offers).find((offer) => offer.vendorId === plan.vendorId)?.vendor ?? '',
       shipTo: (plan.shipToId === null ? places.get(plan.locationId) : shipTos.get(plan.shipToId)) ?? '',
@@ -72,7 +72,7 @@ const placePurchases = defineAct(contract.placePurchases, {
     const number = await takeNumbers(tx, doer.companyId, { PO: purchases.length }, counters);
     const made = await insertPurchases(tx, doer, purchases, () => number('PO'));
     const ties = purchases.flatMap((plan) => plan.lines.flatMap((line) => line.ties));
-    await tx.together(
+    await tx.batch(
       inStepStatements(
         doer.companyId,
         'orderLine',
@@ -95,7 +95,7 @@ function netOf(plan: PurchasePlan): string {
 /** The placed lines are covered by what is tied to them; those covered whole leave the bench. // L1 */
 async function coverLines(tx: Tx, doer: Doer, plans: readonly PurchasePlan[]): Promise<void> {
   const ties = plans.flatMap((plan) => plan.lines.flatMap((line) => line.ties));
-  await tx.together(ties.map((tie) => tiedStatement(doer.companyId, tie.orderLineId, tie.quantity)));
+  await tx.batch(ties.map((tie) => tiedStatement(doer.companyId, tie.orderLineId, tie.quantity)));
 }
 
 /** Counts a tie's change on its order line, and whether the line still waits on the bench. // L1 */
@@ -255,7 +255,7 @@ const enterPurchase = defineAct(purchasing.enterPurchase, {
     };
   },
   decide: (ground, input, doer) => decidePurchase(ground, input, doer.workDate),
-  show: ({ purchase, typed }, { buying }) => ({
+  preview: ({ purchase, typed }, { buying }) => ({
     currency: purchase.currency,
     net: netOf(purchase),
     lines: typed.map(({ agreementLineId, ...line }) => ({

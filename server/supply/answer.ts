@@ -1,7 +1,7 @@
 import { decideAnswer, type AnswerEffects, type AnswerGround } from '@core/supply';
 import type { Day } from '@core/kernel';
 import * as contract from '@api/purchasing';
-import { defineAct, there, type Touched } from '../acts';
+import { defineAct, orNotFound, type Touched } from '../acts';
 import { counterStatements, loadAgreements } from '../agreements';
 import type { Sql, Statement, Columns } from '../db';
 import { tiedStatement } from './acts';
@@ -14,16 +14,16 @@ export const answerPurchase = defineAct(contract.answerPurchase, {
   right: 'purchases',
   says: 'take down what a vendor answers',
   done: 'vendor’s answer taken down',
-  saw: ({ purchaseId, version }) => ({ kind: 'PO', id: purchaseId, version }),
+  expectedVersion: ({ purchaseId, version }) => ({ kind: 'PO', id: purchaseId, version }),
   load: (tx, input, doer) => loadForAnswer(tx, doer.companyId, input.purchaseId),
   decide: (ground, input, doer) => decideAnswer(ground, input, doer.workDate),
-  show: ({ lines, touches, state }) => ({
+  preview: ({ lines, touches, state }) => ({
     stopped: lines.filter((line) => line.stopped !== '0').length,
     touches,
     state,
   }),
   async write(tx, effects, ground, { companyId, workDate }) {
-    await tx.together(answerStatements(companyId, ground.purchase.id, effects, workDate));
+    await tx.batch(answerStatements(companyId, ground.purchase.id, effects, workDate));
     return { made: [], touched: touchedByAnswer(ground) };
   },
 });
@@ -107,7 +107,7 @@ export async function loadForAnswer(sql: Sql, companyId: number, purchaseId: num
     `SELECT id, number, state, currency, version FROM purchase_order WHERE company_id = ? AND id = ? ${sql.forUpdate}`,
     [companyId, purchaseId],
   );
-  const { version, ...purchase } = there(head, 'This purchase order');
+  const { version, ...purchase } = orNotFound(head, 'This purchase order');
   const [lines, ties] = [
     await sql.rows<
       Columns<

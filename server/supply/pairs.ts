@@ -21,7 +21,7 @@ export const editPairs = defineAct(contract.editPairs, {
     return { offers, pairs: await loadPairs(tx, doer.companyId, ids) };
   },
   decide: ({ offers, pairs }, input, doer) => decidePairs(pairs, input.pairs, offers, doer.workDate, input.goodOnly),
-  show: ({ shown, leftOut }, { pairs }) => ({
+  preview: ({ shown, leftOut }, { pairs }) => ({
     leftOut,
     pairs: shown.map((each) => {
       const pair = pairs.find((one) => one.tieId === each.tieId)!;
@@ -301,7 +301,7 @@ async function writePairs(tx: Tx, effects: PairEffects, pairs: readonly Pair[], 
     ...inStepStatements(companyId, 'order', idsOf(changed, 'SO')),
     ...inStepStatements(companyId, 'purchase', idsOf(changed, 'PO')),
   ];
-  await tx.together(statements);
+  await tx.batch(statements);
 }
 
 const idsOf = (changed: readonly Touched[], kind: 'SO' | 'PO') =>

@@ -1,7 +1,7 @@
 import { dec, inUnits, share, type DocumentKind } from '@core/kernel';
 import { buildThread, pairMoves, type PairedMove, type Part, type ThreadRows } from '@core/supply';
 import type { ThreadOut } from '@api/supply';
-import { there } from '../acts';
+import { orNotFound } from '../acts';
 import type { Sql } from '../db';
 import {
   documentsOfLines,
@@ -20,12 +20,12 @@ import {
 /** The thread of one order line. */
 export async function openThread(sql: Sql, companyId: number, orderLineId: number): Promise<ThreadOut> {
   const [thread] = (await threadsOf(sql, companyId, { of: 'line', id: orderLineId })) ?? [];
-  return there(thread, 'This order line');
+  return orNotFound(thread, 'This order line');
 }
 
 /** The threads of all lines of an order, in their order: as many reads as for one. */
 export async function threadsOfOrder(sql: Sql, companyId: number, orderId: number): Promise<ThreadOut[]> {
-  return there(await threadsOf(sql, companyId, { of: 'order', id: orderId }), 'This sales order');
+  return orNotFound(await threadsOf(sql, companyId, { of: 'order', id: orderId }), 'This sales order');
 }
 
 /** Threads of order lines, each built by core: four reads, however many lines. Undefined where there is no such order. */

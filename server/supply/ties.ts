@@ -2,9 +2,9 @@ import { dec } from '@core/kernel';
 import { decideTie, decideToStock, decideUntie, fittingQuantity, rankSales, rankSupplies } from '@core/supply';
 import type * as z from 'zod';
 import * as contract from '@api/supply';
-import { defineAct, there, type Touched } from '../acts';
+import { defineAct, orNotFound, type Touched } from '../acts';
 import type { Sql, Columns } from '../db';
-import { loadSalesEnd, loadSupplyEnd, loadTiesById, openSales, openSupplies } from './ends';
+import { loadSalesEnd, loadSupplyEnd, loadTiesById, openSales, openSupplies } from './tie-ends';
 import { tiedStatement, tieStatements } from './acts';
 import { inStepStatements } from './in-step';
 import type { PurchaseOrder, PurchaseOrderLine } from '../purchasing/tables';
@@ -19,7 +19,7 @@ const tieLine = defineAct(contract.tieLine, {
     return { sales, supply: await loadSupplyEnd(tx, doer.companyId, input.purchaseLineId) };
   },
   decide: ({ sales, supply }, input) => decideTie(sales, supply, input.quantity),
-  show: (effects, { sales, supply }) => ({
+  preview: (effects, { sales, supply }) => ({
     order: sales.order.number,
     purchase: supply.purchase.number,
     quantity: effects.quantity,
@@ -27,7 +27,7 @@ const tieLine = defineAct(contract.tieLine, {
     late: supply.dueDate > sales.shipDate,
   }),
   async write(tx, { orderLineId, purchaseLineId, quantity }, { sales, supply }, { companyId }) {
-    await tx.together(tieStatements(companyId, { orderLineId, purchaseLineId, quantity }));
+    await tx.batch(tieStatements(companyId, { orderLineId, purchaseLineId, quantity }));
     return { made: [], touched: [refOf('SO', sales.order), refOf('PO', supply.purchase)] };
   },
 });
@@ -39,7 +39,7 @@ const untie = defineAct(contract.untie, {
   done: 'untied',
   load: (tx, input, doer) => loadTiesById(tx, doer.companyId, input.tieIds),
   decide: (ties) => decideUntie(ties),
-  show: ({ ties }) => ({
+  preview: ({ ties }) => ({
     ties: ties.map((tie) => ({
       order: tie.sales.order.number,
       purchase: tie.supply.purchase.number,
@@ -47,7 +47,7 @@ const untie = defineAct(contract.untie, {
     })),
   }),
   async write(tx, { ties }, _ground, { companyId }) {
-    await tx.together(
+    await tx.batch(
       ties.flatMap((tie) => [
         { sql: 'DELETE FROM tie WHERE company_id = ? AND id = ?', values: [companyId, tie.id] },
         {
@@ -74,13 +74,13 @@ const purchaseToStock = defineAct(contract.purchaseToStock, {
   right: 'purchases',
   says: 'turn purchases to our stock',
   done: 'turned to our stock',
-  saw: ({ id, version }) => ({ kind: 'PO', id, version }),
+  expectedVersion: ({ id, version }) => ({ kind: 'PO', id, version }),
   async load(tx, input, doer) {
     const [head] = await tx.rows<Columns<PurchaseOrder, 'id number version state shipToId'>>(
       `SELECT id, number, version, state, ship_to_id FROM purchase_order WHERE company_id = ? AND id = ? ${tx.forUpdate}`,
       [doer.companyId, input.id],
     );
-    const purchase = there(head, 'This purchase order');
+    const purchase = orNotFound(head, 'This purchase order');
     const lines = await tx.rows<Columns<PurchaseOrderLine, 'id lineNo tied received'>>(
       'SELECT id, line_no, tied, received FROM purchase_order_line WHERE company_id = ? AND purchase_order_id = ? ORDER BY line_no',
       [doer.companyId, input.id],
@@ -91,7 +91,7 @@ const purchaseToStock = defineAct(contract.purchaseToStock, {
     };
   },
   decide: (purchase) => decideToStock(purchase),
-  show: (_effects, { lines }) => ({ lines: lines.length }),
+  preview: (_effects, { lines }) => ({ lines: lines.length }),
   async write(tx, { purchaseId }, { number, version }, { companyId }) {
     await tx.run('UPDATE purchase_order SET ship_to_id = NULL, version = version + 1 WHERE company_id = ? AND id = ?', [
       companyId,

@@ -10,7 +10,7 @@ import { counted, day, money, percent, points } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
 import { ImportSheet, type ImportData } from '../kit/import-sheet';
 import { DocumentList, ListPage } from '../kit/list-page';
-import { Quiet } from '../kit/quiet';
+import { Notices } from '../kit/notices';
 import { Sheets } from '../kit/sheet';
 import { Agreements, type AgreementRow } from './service';
 
@@ -46,7 +46,7 @@ export class AgreementList {
   private readonly session = inject(Session);
   private readonly agreements = inject(Agreements);
   private readonly sheets = inject(Sheets);
-  private readonly quiet = inject(Quiet);
+  private readonly notices = inject(Notices);
   protected readonly list: DocumentList<ListQuery, AgreementRow> = new DocumentList({
     head: 'Agreements',
     sub: 'what customers, and we, have promised to take, and how far that is',
@@ -118,7 +118,8 @@ export class AgreementList {
 
   protected bringIn(): void {
     this.sheets.open<ImportData>(ImportSheet, IMPORTED).subscribe((done) => {
-      if (done) this.quiet.say(`${counted(done.made.length, 'agreement')} brought in as drafts, first`, done.made[0]!);
+      if (done)
+        this.notices.show(`${counted(done.made.length, 'agreement')} brought in as drafts, first`, done.made[0]!);
     });
   }
 

@@ -7,7 +7,7 @@ import { refusalsOf } from '../kit/api';
 import { SmallBeads } from '../kit/bead';
 import { pathOf } from '../kit/documents';
 import { day, money, quantity } from '../kit/formats';
-import { Quiet } from '../kit/quiet';
+import { Notices } from '../kit/notices';
 import { Agreements, type AgreementSheet } from './service';
 
 /** What an agreement holds beside its lines: rebate, money paid ahead, reminders, and how it was revised. // A9 A10 A12 A15 */
@@ -135,7 +135,7 @@ import { Agreements, type AgreementSheet } from './service';
 })
 export class MoneyPanel {
   private readonly agreements = inject(Agreements);
-  private readonly quiet = inject(Quiet);
+  private readonly notices = inject(Notices);
   private readonly workDate = inject(Session).workDate;
   readonly sheet = input.required<AgreementSheet>();
   readonly settle = output<void>();
@@ -178,7 +178,7 @@ export class MoneyPanel {
   protected handle({ kind, at }: AgreementSheet['reminders'][number]): void {
     this.agreements.handleReminder(this.sheet().id, kind, at).subscribe({
       next: () => this.changed.emit(),
-      error: (error: unknown) => this.quiet.say(refusalsOf(error)[0]?.sentence ?? ''),
+      error: (error: unknown) => this.notices.show(refusalsOf(error)[0]?.sentence ?? ''),
     });
   }
 }

@@ -53,7 +53,7 @@ export class InvoiceList {
   });
 
   private vendors(): boolean {
-    return this.list.said('side') === 'vendor';
+    return this.list.filterValue('side') === 'vendor';
   }
 
   private columns(): GridColumn<InvoiceRow>[] {

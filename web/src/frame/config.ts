@@ -16,7 +16,7 @@ import { EMPTY, timer, type Observable } from 'rxjs';
 import { catchError, switchMap } from 'rxjs/operators';
 import { Session } from '../access';
 import { signIn } from '../access/routes';
-import { Quiet } from '../kit/quiet';
+import { Notices } from '../kit/notices';
 import { PageForEachDocument } from './reuse';
 import { PROVIDERS, ROOMS } from './rooms';
 import { Shell } from './shell';
@@ -59,7 +59,7 @@ export const appConfig: ApplicationConfig = {
       withComponentInputBinding(),
       withPreloading(PreloadLater),
       withNavigationErrorHandler(() =>
-        inject(Quiet).say('That page could not be fetched just now; try again when the connection is back.'),
+        inject(Notices).show('That page could not be fetched just now; try again when the connection is back.'),
       ),
     ),
     PreloadLater,

@@ -6,7 +6,7 @@ import { Session } from '../access';
 import { pathOf } from '../kit/documents';
 import { Icon } from '../kit/icon';
 import { LiveEvents } from '../kit/live';
-import { Quiet } from '../kit/quiet';
+import { Notices } from '../kit/notices';
 import { MenuButton } from './menu-button';
 import { PLACES, SETUP } from './places';
 
@@ -26,7 +26,7 @@ export class Shell {
   private readonly router = inject(Router);
   protected readonly session = inject(Session);
   protected readonly live = inject(LiveEvents);
-  protected readonly quiet = inject(Quiet);
+  protected readonly notices = inject(Notices);
   protected readonly places = PLACES;
   protected readonly setup = SETUP;
   protected readonly folded = signal(localStorage.getItem('spine folded') === 'yes');
@@ -73,7 +73,7 @@ export class Shell {
   protected async open(window: 'find' | 'keys' | 'calendar'): Promise<void> {
     const windows = await this.windows().catch(() => null);
     if (windows) windows[window]();
-    else this.quiet.say(OUT_OF_REACH_YET);
+    else this.notices.show(OUT_OF_REACH_YET);
   }
 
   private async windows() {

@@ -25,7 +25,7 @@ export class Refused extends Error {
 }
 
 /** Refusals found on this side, in the shape the server's have. */
-export function shown(refusals: readonly Refusal[]): RefusalShown[] {
+export function withSentences(refusals: readonly Refusal[]): RefusalShown[] {
   return refusals.map((refusal) => ({
     ...refusal,
     facts: refusal.facts as Record<string, string>,
@@ -80,9 +80,12 @@ export class Api {
     );
   }
 
-  preview<E extends ActEndpoint>(endpoint: E, input: z.input<E['input']>): Observable<Previewed<z.output<E['shown']>>> {
-    return this.send('POST', `/api/acts/${endpoint.name}/preview`, input, {}, preview(endpoint.shown)) as Observable<
-      Previewed<z.output<E['shown']>>
+  preview<E extends ActEndpoint>(
+    endpoint: E,
+    input: z.input<E['input']>,
+  ): Observable<Previewed<z.output<E['preview']>>> {
+    return this.send('POST', `/api/acts/${endpoint.name}/preview`, input, {}, preview(endpoint.preview)) as Observable<
+      Previewed<z.output<E['preview']>>
     >;
   }
 

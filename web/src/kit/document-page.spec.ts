@@ -6,7 +6,7 @@ import { EMPTY, of, Subject, throwError, type Observable } from 'rxjs';
 import { Refused, type ActDone } from './api';
 import { DocumentPage, DocumentTitle, type DocumentAct } from './document-page';
 import { LiveEvents } from './live';
-import { Quiet } from './quiet';
+import { Notices } from './notices';
 
 interface Shown {
   id: number;
@@ -102,14 +102,14 @@ describe('a page about one document', () => {
     doing.complete();
     expect(begun).toBe(1);
     expect(button('Ship…')!.disabled).toBe(false);
-    expect(TestBed.inject(Quiet).said()).toEqual({ text: 'Shipped:', document: done.made[0] });
+    expect(TestBed.inject(Notices).shown()).toEqual({ text: 'Shipped:', document: done.made[0] });
     expect(shown().querySelector('h1')!.textContent).toContain('read 2');
   });
 
   it('says nothing and reads nothing where one left it', () => {
     const { button, shown } = pageOf(() => [ship(() => of(undefined))]);
     button('Ship…')!.click();
-    expect(TestBed.inject(Quiet).said()).toBeNull();
+    expect(TestBed.inject(Notices).shown()).toBeNull();
     expect(shown().querySelector('h1')!.textContent).toContain('read 1');
   });
 

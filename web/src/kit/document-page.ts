@@ -7,7 +7,7 @@ import type { DocumentRef } from '@core/kernel';
 import { refusalsOf, type ActDone, type RefusalShown } from './api';
 import { liveDocument } from './live';
 import { MoreMenu } from './more-menu';
-import { Quiet } from './quiet';
+import { Notices } from './notices';
 import { Refusals } from './refusals';
 
 /** What is said once an act is done: in words, with the document it is about, and whether one goes there. */
@@ -70,7 +70,7 @@ const same = (a: DocumentRef, b: DocumentRef) => a.kind === b.kind && a.id === b
  * Made anew with the page, in an injection context; the router makes a page for each document.
  */
 export class DocumentPage<Key, Shown extends object, Line = { id: number }> {
-  private readonly quiet = inject(Quiet);
+  private readonly notices = inject(Notices);
   private readonly router = inject(Router);
   readonly loaded;
   readonly sheet: Signal<Shown | null>;
@@ -149,8 +149,8 @@ export class DocumentPage<Key, Shown extends object, Line = { id: number }> {
         this.of.done?.();
         this.loaded.reload();
         const [words, document, go] = says?.(done) ?? [];
-        if (words && document && go) void this.quiet.lead(words, document);
-        else if (words) this.quiet.say(words, document);
+        if (words && document && go) void this.notices.showAndGo(words, document);
+        else if (words) this.notices.show(words, document);
       },
       error: (error: unknown) => {
         this.busy.set(false);

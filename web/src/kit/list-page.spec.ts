@@ -25,7 +25,7 @@ function listAt(address: Record<string, string>) {
     () =>
       new DocumentList<Query, Row>({
         head: 'Orders',
-        sub: () => (list.said('side') === 'customer' ? 'from customers' : 'from vendors'),
+        sub: () => (list.filterValue('side') === 'customer' ? 'from customers' : 'from vendors'),
         filters: [
           {
             name: 'side',

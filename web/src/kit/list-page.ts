@@ -61,7 +61,7 @@ export class DocumentList<Query extends object, Row extends object> {
   constructor(readonly of: ListOf<Query, Row>) {
     const names = ['q', ...(of.filters ?? []).map(({ name }) => name), ...(of.narrowedBy ?? [])];
     this.query = computed(() => {
-      const asked = names.map((name) => [name, this.said(name)] as const);
+      const asked = names.map((name) => [name, this.filterValue(name)] as const);
       return Object.fromEntries(asked.filter(([, value]) => value !== '')) as Query;
     });
     this.sub = computed(() => (typeof of.sub === 'string' ? of.sub : of.sub()));
@@ -84,7 +84,7 @@ export class DocumentList<Query extends object, Row extends object> {
   }
 
   /** What the address says of a filter, else what its first chip stands for. */
-  said(name: string): string {
+  filterValue(name: string): string {
     const usual = this.of.filters?.find((filter) => filter.name === name)?.chips[0]?.[0] ?? '';
     return this.address()?.get(name) || usual;
   }
@@ -113,7 +113,7 @@ export class DocumentList<Query extends object, Row extends object> {
           type="search"
           [attr.aria-label]="words"
           [placeholder]="words"
-          [value]="list().said('q')"
+          [value]="list().filterValue('q')"
           (input)="look('q', $any($event.target).value)"
         />
       }
@@ -121,7 +121,7 @@ export class DocumentList<Query extends object, Row extends object> {
         <k-chips
           [label]="filter.label"
           [chips]="filter.chips"
-          [value]="list().said(filter.name)"
+          [value]="list().filterValue(filter.name)"
           (valueChange)="look(filter.name, $event)"
         />
       }

@@ -141,7 +141,7 @@ export class Sheet {
 export class ActForm<E extends ActEndpoint> {
   private readonly api = inject(Api);
   private readonly ref = inject(DialogRef<ActDone>);
-  readonly previewed = signal<Previewed<z.output<E['shown']>> | null>(null);
+  readonly previewed = signal<Previewed<z.output<E['preview']>> | null>(null);
   readonly busy = signal(false);
   /** True once it was tried: from then on every refusal is shown, not only those of fields already typed in. */
   readonly tried = signal(false);
@@ -162,7 +162,7 @@ export class ActForm<E extends ActEndpoint> {
             .preview(endpoint, typed)
             .pipe(
               catchError((error: unknown) =>
-                of<Previewed<z.output<E['shown']>>>({ refusals: refusalsOf(error), warnings: [], effects: null }),
+                of<Previewed<z.output<E['preview']>>>({ refusals: refusalsOf(error), warnings: [], effects: null }),
               ),
             ),
         ),

@@ -6,7 +6,7 @@ import { refusalsOf, type ActDone, type RefusalShown } from './api';
 import { pathOf } from './documents';
 import { dropDraft, keepDraft, keptDraft } from './drafts';
 import type { LiveDocument } from './live';
-import { Quiet } from './quiet';
+import { Notices } from './notices';
 import { refusedAt } from './refusals';
 
 interface Keyed {
@@ -43,7 +43,7 @@ export class TypedDraft<
   Line extends Keyed,
 > {
   private readonly router = inject(Router);
-  private readonly quiet = inject(Quiet);
+  private readonly notices = inject(Notices);
   readonly typed = signal<Typed | null>(null);
   readonly refusals = signal(this.refusalsBrought());
   readonly busy = signal(false);
@@ -144,8 +144,8 @@ export class TypedDraft<
         const version = document.version ?? (typed.version ?? 0) + 1;
         this.typed.update((current) => current && { ...current, version });
         if (then) return then(document, version);
-        if (id === null) return void this.quiet.lead('Draft saved:', document);
-        this.quiet.say('Draft saved.');
+        if (id === null) return void this.notices.showAndGo('Draft saved:', document);
+        this.notices.show('Draft saved.');
         this.of.loaded.reload();
       },
       error: (error: unknown) => {
@@ -163,7 +163,7 @@ export class TypedDraft<
           this.drop();
           this.typed.set(null);
           this.of.loaded.reload();
-          void this.quiet.lead(said, touched[0]!);
+          void this.notices.showAndGo(said, touched[0]!);
         },
         error: (error: unknown) => {
           this.refuse(error);

@@ -9,7 +9,7 @@ import { Chips } from '../kit/chips';
 import { counted } from '../kit/formats';
 import { Grid } from '../kit/grid';
 import { LiveEvents, LiveList } from '../kit/live';
-import { Quiet } from '../kit/quiet';
+import { Notices } from '../kit/notices';
 import { Refusals } from '../kit/refusals';
 import { keptColumns } from './columns';
 import { KeptRows, type KeptRow } from './service';
@@ -79,7 +79,7 @@ export class KeptLists {
   private readonly server = inject(KeptRows);
   private readonly session = inject(Session);
   private readonly router = inject(Router);
-  private readonly quiet = inject(Quiet);
+  private readonly notices = inject(Notices);
   private readonly titles = inject(Title);
   /** The list's name, from the address. */
   readonly list = input<string>();
@@ -171,7 +171,7 @@ export class KeptLists {
       next: () => {
         this.busy.set(false);
         this.typed.drop();
-        this.quiet.say(`${counted(count, 'change')} kept.`);
+        this.notices.show(`${counted(count, 'change')} kept.`);
         this.rows.again();
       },
       error: (error: unknown) => {

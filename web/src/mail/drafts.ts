@@ -9,7 +9,7 @@ import { Dock } from '../kit/dock';
 import { day } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
 import { DocumentList, ListPage } from '../kit/list-page';
-import { Quiet } from '../kit/quiet';
+import { Notices } from '../kit/notices';
 import { Refusals } from '../kit/refusals';
 import { Sheets } from '../kit/sheet';
 
@@ -68,7 +68,7 @@ export class DraftsPage {
   private readonly session = inject(Session);
   private readonly api = inject(Api);
   private readonly sheets = inject(Sheets);
-  private readonly quiet = inject(Quiet);
+  private readonly notices = inject(Notices);
   protected readonly list: DocumentList<Query, Row> = new DocumentList({
     head: 'To be sent',
     sub: 'messages that were drafted; each is read, changed where it must be, and sent or dropped',
@@ -94,14 +94,14 @@ export class DraftsPage {
   protected send(row: Row): void {
     this.sheets.open(SendSheet, { ...row.document, draft: row }).subscribe((done) => {
       if (!done) return;
-      this.quiet.say(`Sent to ${row.party}.`);
+      this.notices.show(`Sent to ${row.party}.`);
     });
   }
 
   protected drop(row: Row): void {
     this.refusals.set([]);
     this.api.act(contract.dropDraft, { id: row.id }).subscribe({
-      next: () => this.quiet.say(`The message to ${row.party} is dropped.`),
+      next: () => this.notices.show(`The message to ${row.party} is dropped.`),
       error: (error: unknown) => {
         this.refusals.set(refusalsOf(error));
       },

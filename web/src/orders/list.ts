@@ -7,7 +7,7 @@ import { day, money } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
 import { ImportSheet, type ImportData } from '../kit/import-sheet';
 import { DocumentList, ListPage } from '../kit/list-page';
-import { Quiet } from '../kit/quiet';
+import { Notices } from '../kit/notices';
 import { Sheets } from '../kit/sheet';
 import { Orders, type OrderQuery, type OrderRow } from './service';
 
@@ -37,7 +37,7 @@ export class OrderList {
   private readonly session = inject(Session);
   private readonly orders = inject(Orders);
   private readonly sheets = inject(Sheets);
-  private readonly quiet = inject(Quiet);
+  private readonly notices = inject(Notices);
   protected readonly list: DocumentList<OrderQuery, OrderRow> = new DocumentList({
     head: 'Orders',
     sub: 'what customers asked for, and how far each order is',
@@ -66,7 +66,7 @@ export class OrderList {
   protected bringIn(): void {
     this.sheets.open<ImportData>(ImportSheet, IMPORTED).subscribe((done) => {
       if (!done) return;
-      this.quiet.say(
+      this.notices.show(
         done.made.length > 1 ? `${done.made.length} drafts came in, last` : 'Came in as a draft:',
         done.made.at(-1)!,
       );

@@ -9,9 +9,9 @@ import { pathOf } from '../kit/documents';
 import { DayField, LookupField, type Choice } from '../kit/fields';
 import { counted, day, quantity } from '../kit/formats';
 import { liveDocument } from '../kit/live';
-import { Quiet } from '../kit/quiet';
+import { Notices } from '../kit/notices';
 import { Refusals } from '../kit/refusals';
-import { Chosen, Doing } from './doing';
+import { Chosen, RunActs } from './run-acts';
 import { Promises, type PlanningShown } from './service';
 
 type Row = PlanningShown['proposals'][number];
@@ -284,7 +284,7 @@ const FITS: Record<(typeof SHOWN)[number]['value'], (row: Row) => boolean> = {
 export class PlanningPage {
   private readonly promises = inject(Promises);
   private readonly session = inject(Session);
-  private readonly quiet = inject(Quiet);
+  private readonly notices = inject(Notices);
   protected readonly workDate = this.session.workDate;
   private readonly read = liveDocument(
     this.workDate,
@@ -309,7 +309,7 @@ export class PlanningPage {
   protected readonly selected = computed(
     () => this.rows().find((row) => row.at === this.touched()) ?? this.rows()[0] ?? null,
   );
-  private readonly acts = new Doing(
+  private readonly acts = new RunActs(
     () => this.read.reload(),
     () => this.going(),
   );
@@ -360,7 +360,7 @@ export class PlanningPage {
   protected take(): void {
     const at = this.chosen();
     this.acts.do(this.promises.takeProposals(this.run()!.id, at), ({ made }) =>
-      this.quiet.say(`${counted(at.length, 'proposal')} taken${made.length > 0 ? ', first' : '.'}`, made[0]),
+      this.notices.show(`${counted(at.length, 'proposal')} taken${made.length > 0 ? ', first' : '.'}`, made[0]),
     );
   }
 

@@ -4,7 +4,7 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { of } from 'rxjs';
 import { debounceTime, switchMap } from 'rxjs/operators';
 import { dec, isDecimalText, readTypedDecimal } from '@core/kernel';
-import { wayOf, type CheckedAsk, type Told, type Way } from '@core/promise';
+import { wayOf, type CheckedAsk, type AnswerText, type Way } from '@core/promise';
 import * as contract from '@api/promise';
 import { Session } from '../access';
 import { Chips } from '../kit/chips';
@@ -304,7 +304,7 @@ export class PromiseSheet {
     return found.day === null ? 'none' : this.day(found.day);
   }
 
-  protected readonly told = computed((): { title: string; told: Told; parts: string } | null => {
+  protected readonly told = computed((): { title: string; told: AnswerText; parts: string } | null => {
     const line = this.ground.lines.find((each) => each.id === this.at());
     const found = line && this.lineOf(line.id);
     if (!found) return null;

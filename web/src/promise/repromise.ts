@@ -6,9 +6,9 @@ import { Session } from '../access';
 import { pathOf } from '../kit/documents';
 import { counted, day, quantity } from '../kit/formats';
 import { liveDocument } from '../kit/live';
-import { Quiet } from '../kit/quiet';
+import { Notices } from '../kit/notices';
 import { Refusals } from '../kit/refusals';
-import { Chosen, Doing } from './doing';
+import { Chosen, RunActs } from './run-acts';
 import { Promises, type RunShown } from './service';
 
 type Row = RunShown['moved'][number];
@@ -133,7 +133,7 @@ type Row = RunShown['moved'][number];
 export class RepromisePage {
   private readonly promises = inject(Promises);
   private readonly session = inject(Session);
-  private readonly quiet = inject(Quiet);
+  private readonly notices = inject(Notices);
   private readonly read = liveDocument(
     this.session.workDate,
     () => this.promises.run(),
@@ -147,7 +147,7 @@ export class RepromisePage {
   protected readonly takeable = computed(() => this.open().map((row) => row.lineId));
   /** All that can be taken, but for those that were left out. */
   protected readonly chosen = computed(() => this.takeable().filter((lineId) => this.picked.has(lineId)));
-  private readonly acts = new Doing(
+  private readonly acts = new RunActs(
     () => this.read.reload(),
     () => this.going(),
   );
@@ -179,7 +179,7 @@ export class RepromisePage {
   protected take(): void {
     const lineIds = this.chosen();
     this.acts.do(this.promises.takeRun(this.run()!.id, lineIds), () =>
-      this.quiet.say(`${counted(lineIds.length, 'promise')} moved; what to tell their customers waits to be sent.`),
+      this.notices.show(`${counted(lineIds.length, 'promise')} moved; what to tell their customers waits to be sent.`),
     );
   }
 

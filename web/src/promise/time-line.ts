@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { addDays, daysBetween } from '@core/kernel';
-import type { ToldBar } from '@core/promise';
+import type { BarText } from '@core/promise';
 import { day } from '../kit/formats';
 
 const ROW = 22;
@@ -69,7 +69,7 @@ const WIDTH = 700;
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class TimeLine {
-  readonly bars = input.required<readonly ToldBar[]>();
+  readonly bars = input.required<readonly BarText[]>();
   readonly first = input.required<string>();
   readonly last = input.required<string>();
   protected readonly width = WIDTH;

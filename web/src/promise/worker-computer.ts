@@ -1,6 +1,6 @@
 import { DestroyRef, inject, Injectable } from '@angular/core';
 import { Observable } from 'rxjs';
-import type { CheckedAsk, CheckedLine, GroundRows, ToldShortening } from '@core/promise';
+import type { CheckedAsk, CheckedLine, GroundRows, ShorteningText } from '@core/promise';
 import { PromiseComputer } from './computer';
 
 export interface Question {
@@ -14,7 +14,7 @@ export interface Question {
 
 export type Reply =
   | { id: number; what: 'check'; lines: CheckedLine[] }
-  | { id: number; what: 'shorten'; ways: ToldShortening[] }
+  | { id: number; what: 'shorten'; ways: ShorteningText[] }
   | { id: number; what: 'failed'; message: string };
 
 /** What-ifs of promises, in a worker of their own: typing waits for none, and the server is not asked for each key. */
@@ -32,7 +32,7 @@ export class WorkerComputer extends PromiseComputer {
     return this.ask('check', rows, asks, together, (reply) => (reply.what === 'check' ? reply.lines : null));
   }
 
-  override shorten(rows: GroundRows, ask: CheckedAsk): Observable<ToldShortening[]> {
+  override shorten(rows: GroundRows, ask: CheckedAsk): Observable<ShorteningText[]> {
     return this.ask('shorten', rows, [ask], false, (reply) => (reply.what === 'shorten' ? reply.ways : null));
   }
 

@@ -5,7 +5,7 @@ import { DocumentDockLazy } from '../documents/lazy';
 import { day, money } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
 import { DocumentList, ListPage } from '../kit/list-page';
-import { Quiet } from '../kit/quiet';
+import { Notices } from '../kit/notices';
 import { Sheets } from '../kit/sheet';
 import { EnterSheet } from './enter-sheet';
 import { Purchases, type PurchaseQuery, type PurchaseRow } from './service';
@@ -27,7 +27,7 @@ export class PurchaseList {
   private readonly session = inject(Session);
   private readonly purchases = inject(Purchases);
   private readonly router = inject(Router);
-  private readonly quiet = inject(Quiet);
+  private readonly notices = inject(Notices);
   private readonly sheets = inject(Sheets);
   /** A side sheet to open at once. */
   readonly do = input<string>();
@@ -90,7 +90,7 @@ export class PurchaseList {
 
   protected enter(): void {
     this.sheets.open(EnterSheet, null).subscribe((done) => {
-      if (done) void this.quiet.lead('Placed:', done.made[0]!);
+      if (done) void this.notices.showAndGo('Placed:', done.made[0]!);
     });
   }
 

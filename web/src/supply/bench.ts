@@ -7,7 +7,7 @@ import { pathOf } from '../kit/documents';
 import { counted, day, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
 import { LiveList } from '../kit/live';
-import { Quiet } from '../kit/quiet';
+import { Notices } from '../kit/notices';
 import { Refusals } from '../kit/refusals';
 import { Sheets } from '../kit/sheet';
 import { PlaceSheet } from './place-sheet';
@@ -62,7 +62,7 @@ export class BenchPage {
   private readonly bench = inject(Bench);
   private readonly session = inject(Session);
   private readonly router = inject(Router);
-  private readonly quiet = inject(Quiet);
+  private readonly notices = inject(Notices);
   private readonly sheets = inject(Sheets);
   /** Lines of one order only. */
   readonly order = input<string>();
@@ -152,8 +152,8 @@ export class BenchPage {
     this.sheets.open(PlaceSheet, { rows }).subscribe((done) => {
       const purchase = done?.made[0];
       if (!purchase) return;
-      if (done.made.length === 1) void this.quiet.lead('Placed:', purchase);
-      else this.quiet.say(`Placed ${done.made.length} purchase orders, first`, purchase);
+      if (done.made.length === 1) void this.notices.showAndGo('Placed:', purchase);
+      else this.notices.show(`Placed ${done.made.length} purchase orders, first`, purchase);
     });
   }
 }

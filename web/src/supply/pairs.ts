@@ -10,7 +10,7 @@ import { pathOf } from '../kit/documents';
 import { counted, day, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
 import { LiveList } from '../kit/live';
-import { Quiet } from '../kit/quiet';
+import { Notices } from '../kit/notices';
 import { Refusals } from '../kit/refusals';
 import { Sheets } from '../kit/sheet';
 import { KeepPairsSheet } from './keep-pairs-sheet';
@@ -86,7 +86,7 @@ export class PairsPage {
   private readonly bench = inject(Bench);
   private readonly session = inject(Session);
   private readonly router = inject(Router);
-  private readonly quiet = inject(Quiet);
+  private readonly notices = inject(Notices);
   private readonly sheets = inject(Sheets);
   readonly q = input<string>();
   readonly show = input<string>();
@@ -253,7 +253,7 @@ export class PairsPage {
     this.sheets.open(KeepPairsSheet, this.changed()).subscribe((done) => {
       if (!done) return;
       this.typed.set(this.emptied);
-      this.quiet.say(`${counted(done.touched.length, 'document')} changed, first`, done.touched[0]!);
+      this.notices.show(`${counted(done.touched.length, 'document')} changed, first`, done.touched[0]!);
     });
   }
 }

@@ -6,7 +6,7 @@ import { DocumentDock } from '../documents';
 import { DocumentPage, DocumentTitle } from '../kit/document-page';
 import { pathOf } from '../kit/documents';
 import { day, quantity } from '../kit/formats';
-import { forWhom, KIND_WORDS } from './planned-list';
+import { forWhom, KIND_WORDS } from './planned-orders';
 import { Promises, type PlannedRow, type PlannedSheet } from './service';
 
 const KINDS = { make: 'PR', assemble: 'AS', buy: 'PL' } as const;

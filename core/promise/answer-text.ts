@@ -9,7 +9,7 @@ import { troubleText } from './trouble';
 import { chainOf, shortenings, type Shortening, type Wait } from './why';
 
 /** One wait of the chain, in words and days. */
-export interface ToldWait {
+export interface WaitText {
   kind: Wait['kind'];
   text: string;
   from: Day;
@@ -17,7 +17,7 @@ export interface ToldWait {
 }
 
 /** A bar of the time line: something bought, or an operation at a work centre. */
-export interface ToldBar {
+export interface BarText {
   /** How deep below the line it is made of. */
   depth: number;
   kind: 'buy' | 'run' | 'make';
@@ -29,19 +29,19 @@ export interface ToldBar {
 }
 
 /** An answer as it is shown. */
-export interface Told {
+export interface AnswerText {
   way: Way;
   day: Day | null;
   trouble: string | null;
   parts: { quantity: string; day: Day; lead: boolean }[];
-  waits: ToldWait[];
-  bars: ToldBar[];
+  waits: WaitText[];
+  bars: BarText[];
   slack: { start: Day; days: number } | null;
   /** Orders accepting it would plan. */
   orders: number;
 }
 
-export interface ToldShortening {
+export interface ShorteningText {
   text: string;
   day: Day;
 }
@@ -49,9 +49,9 @@ export interface ToldShortening {
 export interface CheckedLine {
   key: string;
   /** What each way would give, all lines going that way. */
-  ways: Record<Way, Told>;
+  ways: Record<Way, AnswerText>;
   /** What the chosen ways give together. */
-  chosen: Told;
+  chosen: AnswerText;
 }
 
 /** A line as it is asked, with its chosen way. */
@@ -72,13 +72,15 @@ export function wayOf(method: Method): Way | null {
  */
 export function check(rows: GroundRows, asks: readonly CheckedAsk[], together = false): CheckedLine[] {
   const ground = new Ground(rows);
-  const byWay = new Map(WAYS.map((way) => [way, answers(ground, asks, () => way).map((found) => told(ground, found))]));
+  const byWay = new Map(
+    WAYS.map((way) => [way, answers(ground, asks, () => way).map((found) => answerText(ground, found))]),
+  );
   const each = answers(ground, asks, (ask) => ask.way);
   const chosen = together ? onOneDay(ground, asks, each) : each;
   return asks.map((ask, index) => ({
     key: ask.key,
-    ways: Object.fromEntries(WAYS.map((way) => [way, byWay.get(way)![index]!])) as Record<Way, Told>,
-    chosen: told(ground, chosen[index]!),
+    ways: Object.fromEntries(WAYS.map((way) => [way, byWay.get(way)![index]!])) as Record<Way, AnswerText>,
+    chosen: answerText(ground, chosen[index]!),
   }));
 }
 
@@ -107,7 +109,7 @@ function onOneDay(ground: Ground, asks: readonly CheckedAsk[], each: readonly An
 }
 
 /** What would shorten one line, alone on the ground, in words. // T7 */
-export function shorten(rows: GroundRows, ask: CheckedAsk): ToldShortening[] {
+export function shorten(rows: GroundRows, ask: CheckedAsk): ShorteningText[] {
   const ground = new Ground(rows);
   const [now] = answers(ground, [ask], () => ask.way);
   return shortenings(rows, ask, now!).map((each) => ({
@@ -123,7 +125,7 @@ function shorteningText(each: Shortening): string {
 }
 
 /** An answer with its names and days. */
-export function told(ground: Ground, answer: Answer): Told {
+export function answerText(ground: Ground, answer: Answer): AnswerText {
   const dayOf = (index: number) => addDays(ground.rows.workDate, index);
   const waits = answer.need && !answer.slack ? chainOf(answer.need) : [];
   return {
@@ -162,8 +164,8 @@ function waitText(ground: Ground, wait: Wait): string {
   }
 }
 
-function barsOf(ground: Ground, need: Need, waits: readonly Wait[]): ToldBar[] {
-  const bars: ToldBar[] = [];
+function barsOf(ground: Ground, need: Need, waits: readonly Wait[]): BarText[] {
+  const bars: BarText[] = [];
   const dayOf = (index: number) => addDays(ground.rows.workDate, index);
   const sets = (item: number, operation: number | null, from: number) =>
     waits.some((wait) => wait.item === item && wait.operation === operation && wait.from === from);

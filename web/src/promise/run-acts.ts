@@ -5,7 +5,7 @@ import { filter } from 'rxjs/operators';
 import { refusalsOf, type RefusalShown } from '../kit/api';
 
 /** Acts of a page that shows a run: what was refused, and the page read again after each. In an injection context. */
-export class Doing {
+export class RunActs {
   readonly busy = signal(false);
   readonly refusals = signal<RefusalShown[]>([]);
 

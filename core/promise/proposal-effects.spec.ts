@@ -5,7 +5,7 @@ import { pegging } from './pegging';
 import { planningRun } from './planning';
 import type { GroundRows, MoveRow } from './rows';
 import { scaled } from './scaled';
-import { decideTake, operationsFrom } from './take';
+import { decideProposals, operationsFrom } from './proposal-effects';
 import { anyGround, groundRows, itemRow, moveRow, seller, WORK_DATE } from './testing';
 
 const UNTIL = addDays(WORK_DATE, 80);
@@ -59,7 +59,7 @@ describe('taking proposals (T11)', () => {
   const starts = new Map([[5, '2027-03-02']]);
 
   it('places, moves and cancels each kind of supply in its own way', () => {
-    const taken = decideTake(SHOP, run, asked, starts);
+    const taken = decideProposals(SHOP, run, asked, starts);
     if (!taken.ok) throw new Error(JSON.stringify(taken.refusals));
     const { orders, purchases, moved, cancelled, changed } = taken.effects;
     // 2 come on the 8th, three weeks early: put off by 23 days, and welded on the days before.
@@ -95,10 +95,10 @@ describe('taking proposals (T11)', () => {
 
   it('refuses what is not proposed any more, and the same thing twice', () => {
     const [first] = asked;
-    const twice = decideTake(SHOP, run, [first!, { ...first!, field: 'at.9' }], starts);
+    const twice = decideProposals(SHOP, run, [first!, { ...first!, field: 'at.9' }], starts);
     expect(twice.ok ? [] : twice.refusals.map(({ code, field }) => [code, field])).toEqual([['plan-moved', 'at.9']]);
     const later = planningRun({ ...SHOP, demands: [] }, UNTIL);
-    const gone = decideTake(SHOP, later, asked, starts);
+    const gone = decideProposals(SHOP, later, asked, starts);
     // All but the purchase nobody needs, now as before.
     const others = asked.filter(({ proposal }) => proposal.kind !== 'cancel').map(({ field }) => field);
     expect(gone.ok ? [] : gone.refusals.map(({ field }) => field)).toEqual(others);

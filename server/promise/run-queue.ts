@@ -5,14 +5,14 @@ import { compute, type RunData, type RunSaid } from './compute';
 import { threadFile } from './on-thread';
 import { LOST_SECONDS } from './repromise';
 import type { Runs } from '../room';
-import type { Report, Run } from './run';
+import type { Report, Run } from './claimed-run';
 import type { PromiseRun } from './tables';
 
 /** How often a run says how far it is, and looks whether it is still wanted. */
 const BEAT_MS = 400;
 
 /** Runs over all open lines and over what is to be planned, one after the other, each on a thread of its own; what they are is in the database. // T9 T11 */
-export function runsOn(database: Database, url: string, log: Logger): Runs {
+export function runQueue(database: Database, url: string, log: Logger): Runs {
   let going: Promise<void> | null = null;
   let stopping = false;
   let again = false;

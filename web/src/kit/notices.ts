@@ -3,32 +3,32 @@ import { Router } from '@angular/router';
 import type { DocumentRef } from '@core/kernel';
 import { pathOf } from './documents';
 
-export interface Said {
+export interface Notice {
   text: string;
   document: DocumentRef | null;
 }
 
 /** Quiet messages after an act: what was made, with a way to it. Shown by the frame, gone after a while. */
 @Injectable({ providedIn: 'root' })
-export class Quiet {
+export class Notices {
   private readonly router = inject(Router);
   private timer: ReturnType<typeof setTimeout> | undefined;
-  readonly said = signal<Said | null>(null);
+  readonly shown = signal<Notice | null>(null);
 
-  say(text: string, document: DocumentRef | null = null): void {
+  show(text: string, document: DocumentRef | null = null): void {
     clearTimeout(this.timer);
-    this.said.set({ text, document });
-    this.timer = setTimeout(() => this.said.set(null), 9000);
+    this.shown.set({ text, document });
+    this.timer = setTimeout(() => this.shown.set(null), 9000);
   }
 
-  hush(): void {
+  clear(): void {
     clearTimeout(this.timer);
-    this.said.set(null);
+    this.shown.set(null);
   }
 
   /** Says what was made and goes there. */
-  async lead(text: string, document: DocumentRef): Promise<void> {
-    this.say(text, document);
+  async showAndGo(text: string, document: DocumentRef): Promise<void> {
+    this.show(text, document);
     await this.router.navigateByUrl(pathOf(document));
   }
 }

@@ -23,7 +23,7 @@ export interface PlannedEffects {
  * Releases the planned calls up to a day, each once: what real releases have used up of them is left out, and what is
  * past its day goes on the work date. All in one order. // A6 A7
  */
-export function decidePlanned(ground: PlannedGround, upTo: Day | null, workDate: Day): Decision<PlannedEffects> {
+export function decidePlannedCalls(ground: PlannedGround, upTo: Day | null, workDate: Day): Decision<PlannedEffects> {
   if (upTo === null || !isDay(upTo)) return { ok: false, refusals: [refuse('not-a-day', 'upTo', { what: 'The day' })] };
   const due = dueCalls(ground, upTo);
   if (due.length === 0) {

@@ -14,7 +14,7 @@ export interface AskedProposal {
 }
 
 /** What taking proposals writes. */
-export interface TakeEffects {
+export interface ProposalEffects {
   /** Orders to be made or assembled for stock, each with the field it was asked at. */
   orders: (PlannedOrderPlan & { field: string })[];
   /** To be bought, a purchase order for each vendor. */
@@ -35,13 +35,13 @@ export interface TakeEffects {
  * What taking some proposals of a run does. The run is made anew on the ground as it is now, and what it does not
  * propose any more, or otherwise, is refused: nothing is placed twice. // T8 T11
  */
-export function decideTake(
+export function decideProposals(
   rows: GroundRows,
   now: PlanningRun,
   asked: readonly AskedProposal[],
   /** When the planned orders that are asked to move begin. */
   starts: ReadonlyMap<number, Day>,
-): Decision<TakeEffects> {
+): Decision<ProposalEffects> {
   const ground = new Ground({ ...rows, supplies: [], demands: [] });
   const refusals: Refusal[] = [];
   const standing = new Map<string, number>();
@@ -49,7 +49,7 @@ export function decideTake(
     const key = contentOf(proposal);
     standing.set(key, (standing.get(key) ?? 0) + 1);
   }
-  const effects: TakeEffects = { orders: [], purchases: [], moved: [], cancelled: [], changed: [] };
+  const effects: ProposalEffects = { orders: [], purchases: [], moved: [], cancelled: [], changed: [] };
   for (const { field, proposal } of asked) {
     const key = contentOf(proposal);
     const left = standing.get(key) ?? 0;
@@ -73,7 +73,7 @@ function contentOf(proposal: Proposal): string {
 }
 
 function add(
-  effects: TakeEffects,
+  effects: ProposalEffects,
   ground: Ground,
   { field, proposal }: AskedProposal,
   starts: ReadonlyMap<number, Day>,
@@ -100,7 +100,7 @@ function add(
   }
 }
 
-function buy(effects: TakeEffects, field: string, { itemId, quantity, due, vendorId }: PlaceProposal): void {
+function buy(effects: ProposalEffects, field: string, { itemId, quantity, due, vendorId }: PlaceProposal): void {
   const line = { field, itemId: itemAt(itemId), quantity, dueDate: due };
   const locationId = locationAt(itemId);
   const of = effects.purchases.find((each) => each.vendorId === vendorId && each.locationId === locationId);

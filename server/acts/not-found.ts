@@ -1,7 +1,7 @@
 import { refuse, type Refusal } from '@core/refusals';
 
 /** Thrown where a document asked for is not in this company. */
-export class NotThere extends Error {
+export class NotFound extends Error {
   readonly refusal: Refusal;
   constructor(what: string) {
     super(`${what} not found`);
@@ -10,7 +10,7 @@ export class NotThere extends Error {
 }
 
 /** The row, or `NotThere`. */
-export function there<Row>(row: Row | undefined, what: string): Row {
-  if (row === undefined) throw new NotThere(what);
+export function orNotFound<Row>(row: Row | undefined, what: string): Row {
+  if (row === undefined) throw new NotFound(what);
   return row;
 }

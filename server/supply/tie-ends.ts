@@ -2,7 +2,7 @@ import type { OrderState } from '@core/orders';
 import type { SalesEnd, SupplyEnd, TieNow } from '@core/supply';
 import { dec, most, ZERO } from '@core/kernel';
 import type { Sql, Columns } from '../db';
-import { there } from '../acts';
+import { orNotFound } from '../acts';
 import type { SalesOrderLine } from '../orders/tables';
 import type { PurchaseOrder, PurchaseOrderLine } from '../purchasing/tables';
 import type { Tie } from './tables';
@@ -55,9 +55,9 @@ export async function loadSalesEnd(sql: Sql, companyId: number, orderLineId: num
   const [row] = await sql.rows<SalesRow>(
     `${SALES} FROM sales_order o JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
       WHERE o.company_id = ? AND o.id = ? AND l.id = ? ${sql.forUpdate}`,
-    [companyId, there(line, 'This order line').orderId, orderLineId],
+    [companyId, orNotFound(line, 'This order line').orderId, orderLineId],
   );
-  return salesOf(there(row, 'This order line'));
+  return salesOf(orNotFound(row, 'This order line'));
 }
 
 /** Confirmed lines of an item that wait for supply, as ends of a tie; served by the bench's index. */
@@ -111,9 +111,9 @@ export async function loadSupplyEnd(sql: Sql, companyId: number, purchaseLineId:
   const [row] = await sql.rows<SupplyRow>(
     `${SUPPLY} FROM purchase_order p JOIN purchase_order_line l ON l.company_id = p.company_id AND l.purchase_order_id = p.id
       WHERE p.company_id = ? AND p.id = ? AND l.id = ? ${sql.forUpdate}`,
-    [companyId, there(line, 'This purchase line').purchaseOrderId, purchaseLineId],
+    [companyId, orNotFound(line, 'This purchase line').purchaseOrderId, purchaseLineId],
   );
-  return supplyOf(there(row, 'This purchase line'));
+  return supplyOf(orNotFound(row, 'This purchase line'));
 }
 
 /** Placed purchase lines of an item that are not received and tied whole, as ends of a tie. */
@@ -165,7 +165,7 @@ export async function loadTiesById(sql: Sql, companyId: number, tieIds: readonly
       WHERE ${where} ORDER BY t.id ${sql.forUpdate}`,
     values,
   );
-  if (rows.length < new Set(tieIds).size) there(undefined, 'This tie');
+  if (rows.length < new Set(tieIds).size) orNotFound(undefined, 'This tie');
   return rows.map((row) => ({
     id: row.id,
     quantity: dec(row.quantity).toFixed(),

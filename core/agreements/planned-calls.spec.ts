@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { addDays, dec, sum } from '@core/kernel';
-import { decidePlanned, plannedUpTo, type PlannedGround } from './index';
+import { decidePlannedCalls, plannedUpTo, type PlannedGround } from './index';
 
 const WORK_DATE = '2027-03-01';
 
@@ -70,7 +70,7 @@ function ground(calls: PlannedGround['calls'], released: PlannedGround['released
 }
 
 const made = (on: PlannedGround, upTo: string, workDate = WORK_DATE) => {
-  const decision = decidePlanned(on, upTo, workDate);
+  const decision = decidePlannedCalls(on, upTo, workDate);
   return decision.ok
     ? decision.effects.release.lines.map(({ quantity, shipDate }) => `${quantity} ${shipDate}`)
     : decision.refusals.map(({ code }) => code);
@@ -95,7 +95,7 @@ describe('A7 planned calls made into releases', () => {
   });
 
   it('stands against no field where the release is refused, as nobody typed it', () => {
-    const decision = decidePlanned(ground([call(1, '2027-03-10', '1001')]), '2027-03-31', WORK_DATE);
+    const decision = decidePlannedCalls(ground([call(1, '2027-03-10', '1001')]), '2027-03-31', WORK_DATE);
     expect(decision.ok ? [] : decision.refusals.map(({ code, field }) => [code, field])).toEqual([['above-limit', '']]);
   });
 
@@ -121,7 +121,7 @@ describe('A7 planned calls made into releases', () => {
         for (let day = 0; day <= 61; day += 1) {
           const workDate = addDays(WORK_DATE, day);
           if (hand.includes(day)) released.push({ agreementLineId: 1, day: workDate, quantity: '7' });
-          const decision = decidePlanned(ground(rows, released), workDate, workDate);
+          const decision = decidePlannedCalls(ground(rows, released), workDate, workDate);
           if (!decision.ok) continue;
           for (const made of decision.effects.calls) rows.find((row) => row.day === made.day)!.made = true;
           for (const { quantity, shipDate } of decision.effects.release.lines) {

@@ -23,7 +23,7 @@ import { groundRows, HORIZON } from './ground';
 import { comingThen, eachMove } from './moves';
 import { OPEN_LINES } from './open-lines';
 import { plannedForAll } from './planned-for';
-import type { Report } from './run';
+import type { Report } from './claimed-run';
 
 /** Lines whose reason is looked up in one query. */
 const MOST_PAIRS = 200;
@@ -45,7 +45,7 @@ function daysFrom(workDate: Day): (day: Day) => number {
  * lines nor what comes and goes is ever held as rows, but for the lines that are planned and all they are made of.
  * Time and memory as of the columns. // T9
  */
-export async function promiseAgain(
+export async function repromiseRun(
   database: Database,
   companyId: number,
   workDate: Day,
