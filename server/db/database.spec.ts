@@ -1,5 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { connect, type Database, type Sql } from './database';
+import { LAST_ID } from './piece';
+import { into, newId } from './statement';
 import { table } from './table';
 
 /** The driver's door, on the tests' own database: temporary tables of one connection only. */
@@ -90,5 +92,68 @@ describe('the database', () => {
     });
     await expect(work).rejects.toThrow('no');
     expect(await database.rows('SELECT line_no FROM door_two')).toEqual([]);
+  });
+
+  describe('the last trip of a transaction', () => {
+    const parents = table('door_parent', { int: 'id= lineNo' });
+    const children = table('door_child', { int: 'parentId' });
+    const rowsOf = () =>
+      database.rows('SELECT c.parent_id, p.line_no FROM door_child c JOIN door_parent p ON p.id = c.parent_id');
+
+    beforeEach(async () => {
+      await database.run(
+        'CREATE OR REPLACE TEMPORARY TABLE door_parent (id INT AUTO_INCREMENT PRIMARY KEY, line_no INT NOT NULL) ENGINE = InnoDB',
+      );
+      await database.run('CREATE OR REPLACE TEMPORARY TABLE door_child (parent_id INT PRIMARY KEY) ENGINE = InnoDB');
+    });
+    afterEach(() => database.run('SET SESSION auto_increment_increment = DEFAULT, auto_increment_offset = DEFAULT'));
+
+    it.each([1, 3])('names the ids of rows before in rows after, where the server counts by %i', async (step) => {
+      await database.run(`SET SESSION auto_increment_increment = ${step}, auto_increment_offset = ${step}`);
+      const answer = await database.transaction((tx) =>
+        tx.writeAndCommit(
+          {
+            statements: [],
+            insertions: [
+              into(parents, [{ lineNo: 10 }, { lineNo: 20 }, { lineNo: 30 }], { ids: true }),
+              into(children, [{ parentId: newId(parents, 0) }, { parentId: newId(parents, 2) }]),
+            ],
+          },
+          newId(parents, 1),
+        ),
+      );
+      expect(answer).toBe(2 * step);
+      expect(await rowsOf()).toEqual([
+        { parentId: step, lineNo: 10 },
+        { parentId: 3 * step, lineNo: 30 },
+      ]);
+    });
+
+    it('takes all of itself back where its last statement fails, and leaves the connection to the next', async () => {
+      const twice = [{ parentId: newId(parents, 0) }, { parentId: newId(parents, 0) }];
+      let tries = 0;
+      const work = database.transaction(async (tx, count) => {
+        tries = count;
+        await tx.insertPlain(children, [{ parentId: 77 }]);
+        const insertions = [into(parents, [{ lineNo: 10 }], { ids: true }), into(children, twice)];
+        return tx.writeAndCommit({ statements: [], insertions }, 'done');
+      });
+      await expect(work).rejects.toMatchObject({ errno: 1062 });
+      expect(tries).toBe(3);
+      expect(await database.rows('SELECT parent_id FROM door_child')).toEqual([]);
+      expect(await database.rows('SELECT id FROM door_parent')).toEqual([]);
+      await database.transaction((tx) => tx.insertPlain(children, [{ parentId: 5 }]));
+      expect(await database.rows('SELECT parent_id FROM door_child')).toEqual([{ parentId: 5 }]);
+    });
+
+    it('stores each id in a row of its own right after it', async () => {
+      await database.transaction((tx) =>
+        tx.writeAndCommit(
+          { statements: [], insertions: [into(parents, [{ lineNo: 10 }]), into(children, [{ parentId: LAST_ID }])] },
+          '',
+        ),
+      );
+      expect(await rowsOf()).toEqual([{ parentId: 1, lineNo: 10 }]);
+    });
   });
 });
