@@ -149,6 +149,8 @@ export const releaseAgreement = act({
         agreedAmount: Decimal.nullable(),
       }),
     ),
+    /** What each asked line costs, in their order. */
+    asked: z.array(z.object({ unitPrice: Decimal.nullable(), amount: Decimal.nullable() })),
     /** What is left on each agreement line after the release, in units or in value; below zero above the limit. */
     left: z.array(z.object({ agreementLineId: Id, left: Decimal })),
   }),

@@ -12,7 +12,7 @@ export {
   type Portion,
   type Wanted,
 } from './offered';
-export { agreementRefusals, decideRelease, portionsUnder } from './release';
+export { agreementRefusals, decideRelease, portionsUnder, releasePreview } from './release';
 export {
   aboveZero,
   AGREEMENT_STATES,

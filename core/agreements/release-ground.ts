@@ -76,4 +76,6 @@ export interface ReleaseEffects {
   }[];
   /** What each agreement line's released counter grows by, in quantity and value. // A4 */
   released: { agreementLineId: number; quantity: string; value: string }[];
+  /** What each asked line costs, in their order: nothing where its item is not known, no amount where none is asked. */
+  asked: { unitPrice: string | null; amount: string | null }[];
 }

@@ -1,5 +1,5 @@
 import { AMOUNT_BOUND, dec, isDecimalText, isDay, lineAmount, most, sum, ZERO, type Day, type Dec } from '@core/kernel';
-import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
+import { refuse, type Decision, type Refusal } from '@core/refusals';
 import { covers, leftOn, splitAtLimit, type Offer, type Portion } from './offered';
 import { agreedPrice } from './price';
 import { overLimit, overLimitOf, splitWord, splitWordOf } from './release-limit';
@@ -31,29 +31,76 @@ export function decideRelease(ground: ReleaseGround, asked: ReleaseAsked, workDa
     refusals.push(...found);
     return line && item && found.length === 0 ? [{ ...want, line, item, shipDate: want.shipDate! }] : [];
   });
-  const lines: ReleaseEffects['lines'] = [];
+  const portioned: Portioned[] = [];
   for (const line of ground.lines) {
     const wants = good.filter((want) => want.line === line);
-    if (wants.length > 0) lines.push(...linesOf(ground, line, wants, refusals, warnings));
+    if (wants.length > 0) portioned.push(...portionsOf(ground, line, wants, refusals, warnings));
   }
+  const lines = portioned.map(({ want, portion }) => orderLine(want, portion));
   if (lines.some(({ amount }) => dec(amount).gte(AMOUNT_BOUND))) refusals.push(refuse('amount-too-large', 'lines', {}));
-  return decided(
-    refusals,
-    () => ({
-      order: {
-        side: ground.agreement.side,
-        partyId: ground.party.id,
-        agreementId: ground.agreement.id,
-        shipToId: ground.agreement.side === 'selling' ? asked.shipToId : null,
-        customerReference: asked.customerReference.trim(),
-        orderDate: workDate,
-        currency: ground.agreement.currency,
-      },
-      lines,
-      released: grownBy(lines),
+  const effects: ReleaseEffects = {
+    order: {
+      side: ground.agreement.side,
+      partyId: ground.party.id,
+      agreementId: ground.agreement.id,
+      shipToId: ground.agreement.side === 'selling' ? asked.shipToId : null,
+      customerReference: asked.customerReference.trim(),
+      orderDate: workDate,
+      currency: ground.agreement.currency,
+    },
+    lines,
+    released: grownBy(lines),
+    asked: pricesAsked(ground, asked, portioned),
+  };
+  return refusals.length > 0 ? { ok: false, refusals, effects } : { ok: true, effects, warnings };
+}
+
+/** A portion of an asked line, as it will be sold. */
+interface Portioned {
+  want: Want;
+  portion: Portion;
+}
+
+/** What each asked line costs: one of it at the price of all that is asked of its item, and the amount of its portions. */
+function pricesAsked(
+  ground: ReleaseGround,
+  asked: ReleaseAsked,
+  portioned: readonly Portioned[],
+): ReleaseEffects['asked'] {
+  const found = asked.lines.map((each) => {
+    const line = ground.lines.find(({ id }) => id === each.agreementLineId);
+    const item = line && (line.item ?? ground.items.get(each.itemId ?? 0));
+    const quantity = isDecimalText(each.quantity, 'quantity') ? dec(each.quantity) : ZERO;
+    return { line, item, quantity };
+  });
+  return found.map(({ line, item }, index) => {
+    if (!line || !item) return { unitPrice: null, amount: null };
+    const ofItem = sum(found.filter((each) => each.line === line && each.item === item).map((each) => each.quantity));
+    const own = portioned.filter(({ want }) => want.index === index);
+    return {
+      unitPrice: agreedPrice(line, ofItem, item.listPrice).toFixed(),
+      amount: own.length > 0 ? sum(own.map(({ portion }) => portion.amount)).toFixed() : null,
+    };
+  });
+}
+
+/** What a release shows before it is done: the order it makes, and what is left of every line under its limit. // A4 A6 */
+export function releasePreview({ lines, released, asked }: ReleaseEffects, { agreement, lines: all }: ReleaseGround) {
+  return {
+    net: sum(lines.map((line) => dec(line.amount))).toFixed(),
+    lines,
+    asked,
+    left: all.map((line) => {
+      const grown = released.find((each) => each.agreementLineId === line.id);
+      const taken = agreement.basis === 'quantity' ? grown?.quantity : grown?.value;
+      return {
+        agreementLineId: line.id,
+        left: leftOn({ agreement, line })
+          .minus(taken ?? ZERO)
+          .toFixed(),
+      };
     }),
-    warnings,
-  );
+  };
 }
 
 /** One asked line that can be read. */
@@ -91,14 +138,14 @@ function wantRefusals(
   return [...refusals, ...shipDateRefusals(want.shipDate, at('shipDate'), workDate)];
 }
 
-/** The order lines of one agreement line; what stands against them goes to `refusals` and `warnings`. // A3 A5 A6 */
-function linesOf(
+/** The portions of what is asked of one agreement line; what stands against them goes to `refusals` and `warnings`. // A3 A5 A6 */
+function portionsOf(
   ground: ReleaseGround,
   line: ReleasableLine,
   wants: readonly Want[],
   refusals: Refusal[],
   warnings: Refusal[],
-): ReleaseEffects['lines'] {
+): Portioned[] {
   const { agreement } = ground;
   const left = most(ZERO, leftOn({ agreement, line }));
   const last = wants.at(-1)!;
@@ -123,7 +170,7 @@ function linesOf(
   if (!over || agreement.limitPolicy !== 'split') {
     return priced.map((want) => {
       const amount = lineAmount(want.asked, want.price, agreement.currency);
-      return orderLine(want, { quantity: want.asked, unitPrice: want.price, amount, agreed: amount });
+      return { want, portion: { quantity: want.asked, unitPrice: want.price, amount, agreed: amount } };
     });
   }
   let room = left;
@@ -135,7 +182,7 @@ function linesOf(
         room = room.minus(agreement.basis === 'quantity' ? portion.quantity : portion.agreed);
       }
     }
-    return portions.map((portion) => orderLine(want, portion));
+    return portions.map((portion) => ({ want, portion }));
   });
 }
 

@@ -55,7 +55,7 @@ export function decideTakeProposals(
   if (run.workDate !== workDate) refusals.push(refuse('plan-moved', '', {}));
   if (refusals.length > 0) return { ok: false, refusals };
   const decision = decideProposals(rows, now, asked, starts);
-  if (!decision.ok) return decision;
+  if (!decision.ok) return { ok: false, refusals: decision.refusals };
   const { effects } = decision;
   if (effects.purchases.length + effects.changed.length > 0 && !mayPurchase) {
     refusals.push(refuse('no-right', '', { act: 'place and change purchase orders' }));

@@ -1,8 +1,11 @@
 import type { Refusal } from './sentences';
 
-/** The answer of every decide function: what will be written, or all that stands against it at once. // G3 */
+/**
+ * The answer of every decide function: what will be written, or all that stands against it at once; with what it would
+ * do but for that, where a preview shows it while it is typed. // G3
+ */
 export type Decision<Effects> =
-  { ok: true; effects: Effects; warnings: Refusal[] } | { ok: false; refusals: Refusal[] };
+  { ok: true; effects: Effects; warnings: Refusal[] } | { ok: false; refusals: Refusal[]; effects?: Effects };
 
 /** Effects where nothing was refused, else every refusal. */
 export function decided<Effects>(

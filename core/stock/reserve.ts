@@ -153,5 +153,6 @@ export function holdingAtOnce<Effects>(
   lines: Parameters<typeof reserveAtOnce>[0],
   free: ReadonlyMap<number, string>,
 ): Decision<Effects & { held: ReturnType<typeof reserveAtOnce> }> {
-  return decision.ok ? { ...decision, effects: { ...decision.effects, held: reserveAtOnce(lines, free) } } : decision;
+  if (!decision.ok) return { ok: false, refusals: decision.refusals };
+  return { ...decision, effects: { ...decision.effects, held: reserveAtOnce(lines, free) } };
 }

@@ -55,7 +55,7 @@ export function decideFromPurchase(
     },
     workDate,
   );
-  if (!order.ok) return order;
+  if (!order.ok) return { ok: false, refusals: order.refusals };
   const lines = confirmable(order.effects.lines, items);
   const head = { ...order.effects, number: 'The order', state: 'draft' as const };
   const confirmed = decideConfirm({ order: head, customer, lines }, workDate, {

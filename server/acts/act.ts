@@ -136,15 +136,15 @@ export function defineAct<Input extends Schema, Shown extends Schema, Ground, Ef
             return {
               decide() {
                 const decision = how.decide(ground, input, doer);
-                if (!decision.ok) return decision;
-                const { effects } = decision;
-                return {
-                  ...decision,
-                  effects: {
-                    preview: () => how.preview(effects, ground),
-                    write: (tx) => how.write(tx, effects, ground, doer, input),
-                  },
-                };
+                const effectOf = (effects: Effects): Effect => ({
+                  preview: () => how.preview(effects, ground),
+                  write: (tx) => how.write(tx, effects, ground, doer, input),
+                });
+                if (decision.ok) return { ...decision, effects: effectOf(decision.effects) };
+                const { refusals, effects } = decision;
+                return effects === undefined
+                  ? { ok: false, refusals }
+                  : { ok: false, refusals, effects: effectOf(effects) };
               },
             };
           };

@@ -149,7 +149,10 @@ describe('acts', () => {
         effects: { net: string; left: { left: string }[] } | null;
       };
     expect((await preview('12')).effects).toMatchObject({ net: '8880', left: [{ left: '88' }] });
-    expect((await preview('101')).refusals[0]!.code).toBe('above-limit');
+    // What is refused is shown as well, as far as it can be told.
+    const above = await preview('101');
+    expect(above.refusals[0]!.code).toBe('above-limit');
+    expect(above.effects).toMatchObject({ net: '74740', left: [{ left: '-1' }] });
     const sheet = await salmah.get<{ values: { released: string } }>(`/api/agreements/${agreement.id}`);
     expect(sheet.values.released).toBe('0');
   });

@@ -70,7 +70,9 @@ export async function previewAct(database: Database, asked: Asked, doer: Doer): 
   try {
     const loaded = await prepared(database, asked, doer, (load) => database.snapshot(load));
     const decision = loaded.decide();
-    if (!decision.ok) return { refusals: decision.refusals, warnings: [], effects: null };
+    if (!decision.ok) {
+      return { refusals: decision.refusals, warnings: [], effects: decision.effects?.preview() ?? null };
+    }
     return { refusals: [], warnings: decision.warnings, effects: decision.effects.preview() };
   } catch (error) {
     if (error instanceof NotFound) return { refusals: [error.refusal], warnings: [], effects: null };

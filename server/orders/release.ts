@@ -1,4 +1,10 @@
-import { decidePlannedCalls, decideRelease, leftOn, type ReleaseEffects, type ReleaseGround } from '@core/agreements';
+import {
+  decidePlannedCalls,
+  decideRelease,
+  releasePreview,
+  type ReleaseEffects,
+  type ReleaseGround,
+} from '@core/agreements';
 import { dec, sum } from '@core/kernel';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers, type Doer, type Written } from '../acts';
@@ -21,18 +27,7 @@ export const releaseAgreement = defineAct(contract.releaseAgreement, {
       doer.workDate,
     ),
   decide: (ground, input, doer) => decideRelease(ground, input, doer.workDate),
-  preview(effects, ground) {
-    return {
-      net: sum(effects.lines.map((line) => dec(line.amount))).toFixed(),
-      lines: effects.lines,
-      left: effects.released.map(({ agreementLineId, quantity, value }) => {
-        const line = ground.lines.find((each) => each.id === agreementLineId)!;
-        const agreement = { ...ground.agreement, tolerancePercent: '0' };
-        const taken = agreement.basis === 'quantity' ? quantity : value;
-        return { agreementLineId, left: leftOn({ agreement, line }).minus(taken).toFixed() };
-      }),
-    };
-  },
+  preview: (effects, ground) => releasePreview(effects, ground),
   write: (tx, effects, ground, doer) => writeRelease(tx, effects, ground, doer),
 });
 

@@ -1,3 +1,4 @@
+import { decideRelease, releasePreview, type ReleaseAsked, type ReleaseGround } from '@core/agreements';
 import { agreementLine, agreementSheet } from '../../test/agreement';
 import { refusal, Stage, type Asked } from '../../test/stage';
 import { ReleaseSheet } from './release-sheet';
@@ -16,8 +17,29 @@ const FC = agreementLine({
 });
 const two = agreementSheet({ lines: [agreementLine(), FC] });
 
+/** What the server would say: the act's own decision on that agreement. */
+function decidedOn(sheet: AgreementSheet, { input }: Asked) {
+  const items = sheet.lines.flatMap(({ item, listPrice }) => (item ? [{ ...item, listPrice }] : []));
+  const ground = {
+    agreement: { ...sheet, tolerancePercent: sheet.tolerancePercent },
+    party: { id: 3, name: sheet.party.name, referenceRequired: false },
+    shipToIds: [5, 6],
+    items: new Map(),
+    lines: sheet.lines.map((line, at) => ({
+      ...line,
+      itemId: line.item?.id ?? null,
+      groupId: line.group?.id ?? null,
+      item: items[at]
+        ? { ...items[at], groupId: null, taxCodeId: 1, taxRate: '0', route: 'stock', approvedInstead: null }
+        : null,
+    })),
+  } as unknown as ReleaseGround;
+  const decision = decideRelease(ground, input as unknown as ReleaseAsked, '2027-03-01');
+  return decision.effects ? releasePreview(decision.effects, ground) : null;
+}
+
 const stageOf = (sheet: AgreementSheet = two, previews?: (asked: Asked) => unknown) =>
-  Stage.of(ReleaseSheet, { data: sheet, previews: previews ?? (() => null) });
+  Stage.of(ReleaseSheet, { data: sheet, previews: previews ?? ((asked) => decidedOn(sheet, asked)) });
 
 /** The cells that are read: item, price, what is left after, amount. */
 const read = (stage: Stage) => stage.rows().map((cells) => [cells[0], cells[2], cells[5], cells[6]]);
@@ -50,7 +72,7 @@ describe('the release sheet', () => {
   it.each([
     ['refuse', '-1', true],
     ['warn', '-1', false],
-    ['split', '-1', false],
+    ['split', '0', false],
   ] as const)('above the limit, under %s, left is %s and marked: %s', async (limitPolicy, left, marked) => {
     const stage = await stageOf(agreementSheet({ limitPolicy }));
     await stage.type('Quantity of RO-4040', '61');
@@ -120,7 +142,8 @@ describe('the release sheet', () => {
         { agreementLineId: 11, itemId: 2, quantity: '60', unitPrice: '740', amount: '44400', agreedAmount: null },
         { agreementLineId: null, itemId: 2, quantity: '20', unitPrice: '815', amount: '16300', agreedAmount: null },
       ],
-      left: [],
+      asked: [{ unitPrice: '740', amount: '60700' }],
+      left: [{ agreementLineId: 11, left: '0' }],
     }));
     await stage.type('Quantity of RO-4040', '80');
     expect(stage.text()).toContain('at the list price');
@@ -166,6 +189,7 @@ describe('the release sheet', () => {
     });
     const stage = await Stage.of(ReleaseSheet, {
       data: agreementSheet({ basis: 'value', lines: [group] }),
+      previews: () => ({ net: '0', lines: [], asked: [], left: [{ agreementLineId: 11, left: '20000' }] }),
       reads: () => ({ rows: [{ id: 9, number: 'SALT-25', name: 'Salt', unit: 'bag', listPrice: '20' }] }),
     });
     expect(stage.field('Item for CHEM')).toBeTruthy();

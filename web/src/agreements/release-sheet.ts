@@ -1,14 +1,14 @@
 import { DIALOG_DATA } from '@angular/cdk/dialog';
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { agreedPrice } from '@core/agreements';
-import { addDays, dec, isDay, isDecimalText, lineAmount, sum, type Dec } from '@core/kernel';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
+import type * as z from 'zod';
+import { addDays, isDay } from '@core/kernel';
 import { readPastedReleases } from '@core/typed';
 import * as contract from '@api/agreements';
 import { Session } from '../access';
 import { ChoiceField, DayField, LookupField, NumberField, TextField } from '../kit/fields';
 import { money, price, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/sheet';
-import { countsOf, coversName, coversText } from './agreement-columns';
+import { coversName, coversText } from './agreement-columns';
 import { Agreements, type AgreementSheet, type ItemChoice } from './service';
 
 /** One row being typed: a quantity of a line on a date. A line may have several. */
@@ -20,6 +20,8 @@ interface ReleaseRow {
   quantity: string;
   shipDate: string | null;
 }
+
+type Said = z.output<typeof contract.releaseAgreement.preview>;
 
 let keys = 0;
 
@@ -102,25 +104,27 @@ export class ReleaseSheet {
 
   protected readonly findItems = (words: string) => this.agreements.items(words);
 
+  /** What the server says the release would be, as far as it was typed; what it said last while it is asked again. */
+  private readonly said = linkedSignal<Said | null, Said | null>({
+    source: () => this.form.previewed()?.effects ?? null,
+    computation: (now, before) => now ?? before?.value ?? null,
+  });
+
   protected readonly rows = computed(() => {
     const typed = this.typed();
-    const asked = typed.map((row) => (isDecimalText(row.quantity, 'quantity') ? dec(row.quantity) : dec(0)));
+    const said = this.said();
+    const { currency } = this.sheet;
     return typed.map((row, index) => {
       const line = this.sheet.lines.find((each) => each.id === row.lineId)!;
-      const ofLine = sum(asked.filter((_each, at) => typed[at]!.lineId === line.id));
-      const listPrice = row.item?.listPrice ?? line.listPrice;
-      const unitPrice = agreedPrice(line, ofLine, listPrice);
-      const net = lineAmount(asked[index]!, unitPrice, this.sheet.currency);
-      const first = typed.findIndex((each) => each.lineId === line.id) === index;
+      const { unitPrice, amount } = said?.asked[index] ?? { unitPrice: null, amount: null };
       return {
         line,
         row,
-        first,
+        first: typed.findIndex((each) => each.lineId === line.id) === index,
         number: row.item?.number ?? coversText(line),
         name: row.item?.name ?? coversName(line),
-        price: line.item || row.item ? price(unitPrice.toFixed(), this.sheet.currency) : '',
-        net,
-        amount: asked[index]!.gt(0) ? money(net.toFixed(), this.sheet.currency) : '',
+        price: unitPrice === null ? '' : price(unitPrice, currency),
+        amount: amount === null ? '' : money(amount, currency),
         quantityRefused: this.form.at(`lines.${index}.quantity`, row.quantity !== ''),
         dayRefused: this.form.at(`lines.${index}.shipDate`, row.quantity !== ''),
         itemRefused: this.form.at(`lines.${index}.itemId`, row.quantity !== ''),
@@ -129,26 +133,17 @@ export class ReleaseSheet {
   });
   /** What is left of each line after what is typed, in units or in value. // A4 */
   protected leftOf(lineId: number): { text: string; over: boolean } {
-    const line = this.sheet.lines.find((each) => each.id === lineId)!;
-    const { committed, released } = countsOf(line, this.sheet.basis);
-    const byValue = this.sheet.basis === 'value';
-    const own = this.rows().filter((each) => each.line.id === lineId);
-    const taken = sum(own.map((each): Dec => (byValue ? each.net : quantityOf(each.row))));
-    const limit = dec(committed).times(dec(this.sheet.tolerancePercent).plus(100)).div(100);
-    const left = limit.minus(released).minus(taken);
+    const left = this.said()?.left.find((each) => each.agreementLineId === lineId)?.left;
+    if (left === undefined) return { text: '', over: false };
     return {
-      text: byValue ? money(left.toFixed(), this.sheet.currency) : quantity(left.toFixed()),
-      over: left.lt(0) && this.sheet.limitPolicy === 'refuse',
+      text: this.sheet.basis === 'value' ? money(left, this.sheet.currency) : quantity(left),
+      over: left.startsWith('-') && this.sheet.limitPolicy === 'refuse',
     };
   }
-  /** Net of what the server would make of it; of what is typed where it would make nothing. */
-  protected readonly total = computed(() => {
-    const made = this.form.previewed()?.effects?.net;
-    return money(made ?? sum(this.rows().map((row) => row.net)).toFixed(), this.sheet.currency);
-  });
+  protected readonly total = computed(() => money(this.said()?.net ?? '0', this.sheet.currency));
   /** The lines it makes, where they are not the typed ones: an agreement that splits at its limit. */
   protected readonly split = computed(() => {
-    const lines = this.form.previewed()?.effects?.lines ?? [];
+    const lines = this.said()?.lines ?? [];
     if (lines.every((line) => line.agreementLineId !== null && line.agreedAmount === null)) return [];
     const { currency, number } = this.sheet;
     return lines.map((line) => ({
@@ -213,5 +208,3 @@ export class ReleaseSheet {
     });
   }
 }
-
-const quantityOf = (row: ReleaseRow) => (isDecimalText(row.quantity, 'quantity') ? dec(row.quantity) : dec(0));
