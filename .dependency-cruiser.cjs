@@ -6,7 +6,7 @@ module.exports = {
       name: 'core-uses-only-core',
       severity: 'error',
       from: { path: '^core/', pathNot: '(\\.spec|/testing)\\.ts$' },
-      to: { pathNot: ['^core/', 'node_modules/(big\\.js|date-fns|rrule|@types/big\\.js)/'] },
+      to: { pathNot: ['^core/', 'node_modules/(big\\.js|csv-parse|date-fns|rrule|@types/big\\.js)/'] },
     },
     {
       name: 'api-uses-core-and-zod',

@@ -18,6 +18,7 @@ export default {
       testMatch: ['<rootDir>/core/**/*.spec.ts', '<rootDir>/api/**/*.spec.ts', '<rootDir>/demo/**/*.spec.ts'],
       transform: { '^.+\\.[tj]s$': swc },
       moduleNameMapper: paths,
+      transformIgnorePatterns: ['/node_modules/(?!csv-parse/)'],
     },
     {
       displayName: 'server',
@@ -25,7 +26,9 @@ export default {
       testMatch: ['<rootDir>/server/**/*.spec.ts', '<rootDir>/tools/**/*.spec.ts'],
       transform: { '^.+\\.[tj]s$': swc },
       moduleNameMapper: paths,
-      transformIgnorePatterns: ['/node_modules/(?!(@koa|koa-.*|rate-limiter-flexible)/)'],
+      transformIgnorePatterns: [
+        '/node_modules/(?!(@koa|koa-.*|rate-limiter-flexible|csv-parse|read-excel-file|write-excel-file|saxen|unzipper-esm|worker-f)/)',
+      ],
     },
     {
       displayName: 'web',
@@ -39,7 +42,9 @@ export default {
       },
       testEnvironment: 'jest-preset-angular/environments/jest-jsdom-env',
       setupFilesAfterEnv: ['<rootDir>/web/test-setup.ts'],
-      transformIgnorePatterns: ['node_modules/(?!.*\\.mjs$|@angular/common/locales/.*\\.js$|@material-symbols/)'],
+      transformIgnorePatterns: [
+        'node_modules/(?!.*\\.mjs$|@angular/common/locales/.*\\.js$|@material-symbols/|csv-parse/)',
+      ],
       moduleNameMapper: { ...paths, '\\.scss$': '<rootDir>/web/empty-style.ts' },
     },
   ],

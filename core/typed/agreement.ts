@@ -1,7 +1,7 @@
 import type { Rebate, RebateTier, Reminder } from '@core/agreements';
 import { isDay, readTypedDecimal, type Day } from '@core/kernel';
 import { readTypedDay } from './day';
-import { cellsOf } from './cells';
+import { pastedCells } from './cells';
 
 /** Rebate tiers as people type them: `10000: 2 %; 25000: 3 %`. What cannot be read stays as typed. // A10 */
 export function readTypedTiers(typed: string): RebateTier[] {
@@ -64,23 +64,18 @@ export interface PastedRelease {
  * Every row that is not empty comes back; one that cannot be read says why. // A6 G4
  */
 export function readPastedReleases(text: string, workDate: Day): PastedRelease[] {
-  return text
-    .split(/\r?\n/)
-    .map((line, index) => ({ line: line.trim(), row: index + 1 }))
-    .filter(({ line }) => line !== '')
-    .map(({ line, row }) => {
-      const cells = cellsOf(line);
-      const [item = '', quantityTyped = '', dayTyped = ''] = cells;
-      const quantity = readTypedDecimal(quantityTyped, 'quantity');
-      const day = dayTyped === '' ? null : readTypedDay(dayTyped, workDate);
-      const problem =
-        item === '' || cells.length < 2
-          ? 'give an item and a quantity'
-          : quantity === null
-            ? `${quantityTyped || 'nothing'} is not a quantity`
-            : dayTyped !== '' && (day === null || !isDay(day))
-              ? `${dayTyped} is not a date`
-              : '';
-      return { row, item, quantity: quantity ?? quantityTyped, day, problem };
-    });
+  return pastedCells(text).map(({ cells, row }) => {
+    const [item = '', quantityTyped = '', dayTyped = ''] = cells;
+    const quantity = readTypedDecimal(quantityTyped, 'quantity');
+    const day = dayTyped === '' ? null : readTypedDay(dayTyped, workDate);
+    const problem =
+      item === '' || cells.length < 2
+        ? 'give an item and a quantity'
+        : quantity === null
+          ? `${quantityTyped || 'nothing'} is not a quantity`
+          : dayTyped !== '' && (day === null || !isDay(day))
+            ? `${dayTyped} is not a date`
+            : '';
+    return { row, item, quantity: quantity ?? quantityTyped, day, problem };
+  });
 }

@@ -11,3 +11,4 @@ export {
   type PastedRelease,
 } from './agreement';
 export { readPastedLines, type PastedLine } from './pasted-lines';
+export { pastedCells, spreadsheetCells, type PastedRow } from './cells';

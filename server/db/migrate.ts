@@ -2,7 +2,6 @@ import { createHash } from 'node:crypto';
 import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { createConnection, type Connection, type RowDataPacket } from 'mysql2/promise';
-import { Umzug, type UmzugStorage } from 'umzug';
 
 const LOCK = 'kampong_migrate';
 
@@ -22,47 +21,34 @@ export async function migrate(url: string, folder: string): Promise<string[]> {
     const files = (await readdir(folder)).filter((name) => name.endsWith('.sql')).sort();
     const texts = new Map<string, string>();
     for (const name of files) texts.set(name, await readFile(join(folder, name), 'utf8'));
-    const umzug = new Umzug({
-      migrations: files.map((name) => ({
-        name,
-        up: async () => void (await connection.query(texts.get(name)!)),
-      })),
-      storage: storageOn(connection, texts),
-      logger: undefined,
-    });
-    return (await umzug.up()).map((done) => done.name);
+    const applied = await appliedOf(connection, texts);
+    const fresh = files.filter((name) => !applied.has(name));
+    for (const name of fresh) {
+      await connection.query(texts.get(name)!);
+      await connection.query('INSERT INTO migration (name, hash) VALUES (?, ?)', [name, hashOf(texts.get(name)!)]);
+    }
+    return fresh;
   } finally {
     await connection.query('SELECT RELEASE_LOCK(?)', [LOCK]).catch(() => undefined);
     await connection.end();
   }
 }
 
-function storageOn(connection: Connection, texts: ReadonlyMap<string, string>): UmzugStorage {
-  const hashOf = (name: string) =>
-    createHash('sha256')
-      .update(texts.get(name) ?? '')
-      .digest('hex');
-  return {
-    async logMigration({ name }) {
-      await connection.query('INSERT INTO migration (name, hash) VALUES (?, ?)', [name, hashOf(name)]);
-    },
-    async unlogMigration() {
-      throw new Error('a migration is never taken back; write a new one');
-    },
-    async executed() {
-      await connection.query(
-        'CREATE TABLE IF NOT EXISTS migration (name VARCHAR(100) NOT NULL PRIMARY KEY, hash CHAR(64) NOT NULL, applied_at DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3))',
-      );
-      const [rows] = await connection.query<RowDataPacket[]>('SELECT name, hash FROM migration ORDER BY name');
-      for (const row of rows) {
-        if (!texts.has(row['name'])) {
-          throw new Error(`The database has ${row['name']}, which this program does not know; it is newer.`);
-        }
-        if (row['hash'] !== hashOf(row['name'])) {
-          throw new Error(`${row['name']} was changed after it was applied; put the change into a new file.`);
-        }
-      }
-      return rows.map((row) => row['name'] as string);
-    },
-  };
+const hashOf = (text: string) => createHash('sha256').update(text).digest('hex');
+
+/** The files that were applied, each held against what it is now. */
+async function appliedOf(connection: Connection, texts: ReadonlyMap<string, string>): Promise<Set<string>> {
+  await connection.query(
+    'CREATE TABLE IF NOT EXISTS migration (name VARCHAR(100) NOT NULL PRIMARY KEY, hash CHAR(64) NOT NULL, applied_at DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3))',
+  );
+  const [rows] = await connection.query<RowDataPacket[]>('SELECT name, hash FROM migration ORDER BY name');
+  const applied = rows.map((row) => ({ name: String(row['name']), hash: String(row['hash']) }));
+  for (const { name, hash } of applied) {
+    const text = texts.get(name);
+    if (text === undefined) throw new Error(`The database has ${name}, which this program does not know; it is newer.`);
+    if (hash !== hashOf(text)) {
+      throw new Error(`${name} was changed after it was applied; put the change into a new file.`);
+    }
+  }
+  return new Set(applied.map(({ name }) => name));
 }

@@ -1,7 +1,8 @@
 import type { FileAnswer, Parts, SignedIn } from '../room';
 import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
-import ExcelJS from 'exceljs';
+import { readSheet } from 'read-excel-file/node';
+import writeXlsx from 'write-excel-file/node';
 
 /** A table as rows of text, the heading first. */
 export type Table = readonly (readonly string[])[];
@@ -11,18 +12,21 @@ export function csvOf(table: Table): Buffer {
   return Buffer.from(`\uFEFF${stringify(table as string[][], { record_delimiter: 'windows', escape_formulas: true })}`);
 }
 
+/** A number that reads back as it was written: an item 00123 or 1.10 stays text. */
+const isNumber = (cell: string) => /^-?\d{1,13}(\.\d{1,5})?$/.test(cell) && String(Number(cell)) === cell;
+
 /** A table as one sheet of an XLSX workbook; what is a number stands as a number. */
 export async function xlsxOf(name: string, table: Table): Promise<Buffer> {
-  const workbook = new ExcelJS.Workbook();
-  const sheet = workbook.addWorksheet(name, { views: [{ state: 'frozen', ySplit: 1 }] });
-  for (const row of table)
-    sheet.addRow(row.map((cell) => (/^-?\d{1,13}(\.\d{1,5})?$/.test(cell) ? Number(cell) : cell)));
-  sheet.getRow(1).font = { bold: true };
-  sheet.columns.forEach((column, index) => {
+  const [heading = [], ...rows] = table;
+  const columns = heading.map((_, index) => {
     const widest = Math.max(...table.slice(0, 200).map((row) => (row[index] ?? '').length));
-    column.width = Math.min(40, Math.max(9, widest + 2));
+    return { width: Math.min(40, Math.max(9, widest + 2)) };
   });
-  return Buffer.from(await workbook.xlsx.writeBuffer());
+  const cells = [
+    heading.map((value) => ({ value, fontWeight: 'bold' as const })),
+    ...rows.map((row) => row.map((cell) => ({ value: isNumber(cell) ? Number(cell) : cell }))),
+  ];
+  return writeXlsx(cells, { sheet: name, columns, stickyRowsCount: 1 }).toBuffer();
 }
 
 /** The first sheet of a CSV or XLSX file as rows of text; null where it is neither. Days come as `YYYY-MM-DD`. */
@@ -45,27 +49,13 @@ function readCsv(content: Buffer): string[][] | null {
   return rows.map((row) => row.map((cell) => cell.replace(/^'(?=[=+\-@])/, '')));
 }
 
-async function readXlsx(content: Buffer): Promise<string[][] | null> {
-  const workbook = new ExcelJS.Workbook();
-  await workbook.xlsx.load(content as unknown as ArrayBuffer);
-  const [sheet] = workbook.worksheets;
-  if (!sheet) return null;
-  const rows: string[][] = [];
-  sheet.eachRow({ includeEmpty: true }, (row) => {
-    const cells: string[] = [];
-    row.eachCell({ includeEmpty: true }, (cell, column) => (cells[column - 1] = cellText(cell.value)));
-    rows.push(cells.map((cell) => cell ?? ''));
-  });
-  return rows;
+async function readXlsx(content: Buffer): Promise<string[][]> {
+  return (await readSheet(content)).map((row) => row.map((cell) => cellText(cell)));
 }
 
-function cellText(value: ExcelJS.CellValue): string {
-  if (value === null || value === undefined) return '';
-  if (value instanceof Date) return value.toISOString().slice(0, 10);
-  if (typeof value === 'object' && 'result' in value) return cellText(value.result as ExcelJS.CellValue);
-  if (typeof value === 'object' && 'richText' in value) return value.richText.map((part) => part.text).join('');
-  if (typeof value === 'object' && 'text' in value) return String(value.text);
-  return String(value);
+function cellText(cell: unknown): string {
+  if (cell === null || cell === undefined) return '';
+  return cell instanceof Date ? cell.toISOString().slice(0, 10) : String(cell as string | number | boolean);
 }
 
 const TYPES = {

@@ -1,4 +1,3 @@
-import { Cron } from 'croner';
 import { randomUUID } from 'node:crypto';
 import type { Logger } from 'pino';
 import { plannedUpTo } from '@core/agreements';
@@ -19,19 +18,31 @@ interface JobParts {
   log: Logger;
 }
 
+const EVERY_MS = 60_000;
+
 /** Does every minute what is due by itself. Several servers may run it at once: each act happens once. */
 export function startJobs(parts: JobParts, done: () => void): Jobs {
-  const look = () =>
-    tick(parts).then(
-      (acts) => {
-        if (acts > 0) done();
-      },
-      (error: unknown) => parts.log.warn({ err: error }, 'what is due by itself could not be done; trying again'),
-    );
+  let looking = false;
+  let again = false;
+  const look = async () => {
+    // One look at a time; what is asked for meanwhile is looked for once more.
+    again = looking;
+    if (looking) return;
+    looking = true;
+    do {
+      again = false;
+      try {
+        if ((await tick(parts)) > 0) done();
+      } catch (error) {
+        parts.log.warn({ err: error }, 'what is due by itself could not be done; trying again');
+      }
+    } while (again);
+    looking = false;
+  };
   // What fell due while no server ran is not left waiting.
   void look();
-  const cron = new Cron('* * * * *', { protect: true, unref: true }, look);
-  return { poke: () => void look(), stop: () => cron.stop() };
+  const timer = setInterval(() => void look(), EVERY_MS).unref();
+  return { poke: () => void look(), stop: () => clearInterval(timer) };
 }
 
 /** Does all that is due now; how many acts it did. */

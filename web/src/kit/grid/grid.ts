@@ -24,6 +24,7 @@ import type {
   GridApi,
   ICellRendererParams,
 } from 'ag-grid-community';
+import { spreadsheetCells } from '@core/typed';
 import { beadsElement } from '../bead';
 import type { Choice } from '../fields';
 import { textSetter, type GridColumn } from './columns';
@@ -190,15 +191,15 @@ export class Grid<Row> {
     const editable = this.columns().filter((column) => column.edit && textSetter(column.edit));
     const from = editable.findIndex((column) => column.id === at.column.getColId());
     if (from < 0) return;
-    const lines = text.replace(/\r/g, '').replace(/\n$/, '').split('\n');
+    const lines = spreadsheetCells(text);
     const first = this.rows()[at.rowIndex];
     if (first === undefined) return;
     const into = this.roomFor()?.(first, lines.length) ?? this.rows().slice(at.rowIndex, at.rowIndex + lines.length);
-    lines.forEach((line, down) => {
-      line.split('\t').forEach((cell, right) => {
+    lines.forEach(({ cells }, down) => {
+      cells.forEach((cell, right) => {
         const edit = editable[from + right]?.edit;
         const row = into[down];
-        if (edit && row !== undefined && (edit.when?.(row) ?? true)) textSetter(edit)?.(row, cell.trim());
+        if (edit && row !== undefined && (edit.when?.(row) ?? true)) textSetter(edit)?.(row, cell);
       });
     });
   }
