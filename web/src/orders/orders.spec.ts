@@ -1,5 +1,6 @@
 import { nextStepOf } from './next-step';
-import type { OrderSheet, PriceOffer } from './service';
+import { orderLine as line, orderSheet as sheet } from '../../test/order';
+import type { PriceOffer } from './service';
 import {
   blankLine,
   copyOf,
@@ -14,69 +15,6 @@ import {
   typedOf,
 } from './typed';
 import { pricedBy } from './order-columns';
-
-const line: OrderSheet['lines'][number] = {
-  id: 11,
-  lineNo: 1,
-  item: { id: 2, number: 'RO-4040', name: 'Membrane', unit: 'piece' },
-  agreementLineId: 5,
-  agreement: { kind: 'AG', id: 9, number: 'AG-0009' },
-  quantity: '12',
-  cancelled: '0',
-  unitPrice: '740',
-  listPrice: '815',
-  amount: '8880',
-  taxCode: 'S6',
-  taxRate: '6',
-  sold: { unit: 'piece', factor: '1', price: null, reason: '', discount: '0' },
-  units: [
-    { unit: 'piece', factor: '1' },
-    { unit: 'crate', factor: '4' },
-  ],
-  buildUp: [],
-  pricedOn: null,
-  orderedAmount: null,
-  weight: '3.5',
-  volume: '0.02',
-  route: 'drop',
-  location: null,
-  routes: ['drop'],
-  promised: null,
-  planned: [],
-  shipDate: '2027-03-12',
-  tied: '0',
-  shipped: '0',
-  invoiced: '0',
-  vendorInvoiced: '0',
-  paidShare: 0,
-  ties: [],
-  needsPurchase: true,
-  reserved: '0',
-  free: '0',
-};
-const sheet = (state: OrderSheet['state'], ...lines: Partial<OrderSheet['lines'][number]>[]): OrderSheet => ({
-  id: 1,
-  number: 'SO-0001',
-  state,
-  customer: { id: 3, number: 'C-1', name: 'Teratai Bay Resort' },
-  agreement: null,
-  customerReference: 'R-1',
-  orderDate: '2027-03-01',
-  firstShipDate: '2027-03-12',
-  currency: 'MYR',
-  net: '8880',
-  shares: { covered: 0, shipped: 0, invoiced: 0 },
-  version: 2,
-  shipTo: null,
-  shipTos: [],
-  referenceRequired: true,
-  terms: '30 days',
-  lines: lines.map((change) => ({ ...line, ...change })),
-  totals: { net: '8880', tax: '532.8', total: '9412.8', taxes: [] },
-  documents: [],
-  commission: [],
-  salesOrganisation: '',
-});
 
 describe('an order', () => {
   it.each([
