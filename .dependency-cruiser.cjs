@@ -16,10 +16,23 @@ module.exports = {
     },
     { name: 'server-never-web', severity: 'error', from: { path: '^server/' }, to: { path: '^(web|bench|e2e)/' } },
     {
-      name: 'server-demo-only-in-tests',
+      name: 'nothing-reaches-up',
+      comment: 'the demo is laid by the server; bench and tools stand on both',
       severity: 'error',
-      from: { path: '^server/', pathNot: ['\\.spec\\.ts$', '^server/testing/'] },
+      from: { path: '^server/' },
       to: { path: '^(demo|tools)/' },
+    },
+    {
+      name: 'sample-for-demo-and-tests',
+      severity: 'error',
+      from: { path: '^server/', pathNot: ['^server/(sample|testing)/', '\\.spec\\.ts$'] },
+      to: { path: '^server/sample/' },
+    },
+    {
+      name: 'demo-uses-no-tools',
+      severity: 'error',
+      from: { path: '^demo/' },
+      to: { path: '^(tools|bench|e2e)/' },
     },
     {
       name: 'web-never-server',

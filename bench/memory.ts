@@ -1,5 +1,5 @@
 import { readFileSync, writeFileSync } from 'node:fs';
-import { layOpenLines } from '../demo/open-lines';
+import { layOpenLines } from './open-lines';
 import type { Figure } from './measure';
 import { Stage } from './stage';
 

@@ -1,7 +1,7 @@
 import { NEVER, Planner, Ground, ONE, repromiseAvailable, Timelines, type Events, type OpenLines } from '@core/promise';
 import { createPool } from 'mysql2/promise';
 import { Naive } from '../core/promise/naive';
-import { eventSet, HORIZON, worksSet } from '../demo/promise-sets';
+import { eventSet, HORIZON, worksSet } from './promise-sets';
 import type { Figure } from './measure';
 import { median } from './measure';
 

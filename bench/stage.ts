@@ -4,8 +4,8 @@ import { Agent, request } from 'node:http';
 import { createConnection } from 'mysql2/promise';
 import { addDays } from '@core/kernel';
 import { Actor, fixedTerm, PLAIN_HEAD } from '../demo';
-import { layMasters, type Masters } from '../demo/masters';
-import { PEOPLE } from '../demo/people';
+import { layMasters, type Masters } from '../server/sample/masters';
+import { PEOPLE } from '../server/sample/people';
 import { connect, type Database } from '../server/db';
 import { migrate } from '../server/db/migrate';
 

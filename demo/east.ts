@@ -1,7 +1,7 @@
 import { addDays, type Day } from '@core/kernel';
-import type { Actor } from './actor';
-import type { Masters } from './masters';
-import { EAST } from './opening-stock';
+import type { Actor } from '../server/sample/actor';
+import type { Masters } from '../server/sample/masters';
+import { EAST } from '../server/sample/opening-stock';
 
 /** What goes out from the second place and comes to it: some of three orders, and a purchase for it. */
 export async function layEast(actor: Actor, masters: Masters, workDate: Day): Promise<void> {

@@ -1,5 +1,5 @@
 import { chanceOf } from './index';
-import { Timetable } from './timetable';
+import { Timetable } from '../server/sample/timetable';
 
 describe('chance', () => {
   it('gives the same for the same seed, within its bounds', () => {

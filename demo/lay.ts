@@ -1,15 +1,15 @@
 import { addDays, type Day } from '@core/kernel';
 import type { Database } from '../server/db';
-import { Actor } from './actor';
+import { Actor } from '../server/sample/actor';
 import { chanceOf, type Chance } from '@core/kernel';
-import { layDesk, typePricedOrder } from './desk';
-import { layMasters } from './masters';
+import { layDesk, typePricedOrder } from '../server/sample/desk';
+import { layMasters } from '../server/sample/masters';
 import { layEast } from './east';
-import { layOpeningStock } from './opening-stock';
+import { layOpeningStock } from '../server/sample/opening-stock';
 import { Story, type Far, type ReleasePlan } from './story';
 import { Ties } from './ties';
-import { Timetable } from './timetable';
-import { layWorks, promiseWorks } from './works';
+import { Timetable } from '../server/sample/timetable';
+import { layWorks, promiseWorks } from '../server/sample/works';
 
 export interface DemoOptions {
   seed: number;

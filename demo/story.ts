@@ -2,11 +2,11 @@ import type { TypedTerm } from '@core/agreements';
 import { addDays, dec, type Day } from '@core/kernel';
 import { openAgreement } from '../server/agreements';
 import type { Database } from '../server/db';
-import type { Actor } from './actor';
+import type { Actor } from '../server/sample/actor';
 import type { Chance } from '@core/kernel';
-import type { Masters } from './masters';
-import { fixedTerm, PLAIN_HEAD } from './terms';
-import type { Timetable } from './timetable';
+import type { Masters } from '../server/sample/masters';
+import { fixedTerm, PLAIN_HEAD } from '../server/sample/terms';
+import type { Timetable } from '../server/sample/timetable';
 
 /** How far an order is taken; each step includes the ones before it. */
 const STEPS = ['draft', 'confirmed', 'placed', 'part', 'received', 'invoiced', 'vendor-invoiced', 'paid'] as const;

@@ -1,9 +1,9 @@
 import { addDays, type Day } from '@core/kernel';
 import type { Route } from '@core/catalogue';
 import type { Database } from '../server/db';
-import type { Actor } from './actor';
-import type { Masters } from './masters';
-import type { Timetable } from './timetable';
+import type { Actor } from '../server/sample/actor';
+import type { Masters } from '../server/sample/masters';
+import type { Timetable } from '../server/sample/timetable';
 
 interface OrderPlan {
   customer: string;

@@ -18,6 +18,8 @@ const CHECKS = [
       'web/src',
       'demo',
       'tools',
+      'bench',
+      'e2e',
       '--config',
       '.dependency-cruiser.cjs',
       '--output-type',

@@ -1,7 +1,7 @@
 import { into } from '../db';
 import { randomUUID } from 'node:crypto';
 import { keepList } from '@api/lists';
-import { fixedTerm, PLAIN_HEAD } from '../../demo/terms';
+import { fixedTerm, PLAIN_HEAD } from '../sample/terms';
 import { agreed, placed, releaseOf, World, WORK_DATE, type Visitor } from '../testing/world';
 import { defineAct, GroundMoved } from './act';
 import { previewAct, runAct } from './run-act';

@@ -1,4 +1,4 @@
-import { fixedTerm } from '../../demo/terms';
+import { fixedTerm } from '../sample/terms';
 import { agreed, releaseOf, World, type Visitor } from '../testing/world';
 
 interface Sheet {

@@ -1,4 +1,4 @@
-import { fixedTerm, PLAIN_HEAD } from '../../demo/terms';
+import { fixedTerm, PLAIN_HEAD } from '../sample/terms';
 import { agreed, placed, releaseOf, World, type Visitor } from '../testing/world';
 
 interface Sheet {

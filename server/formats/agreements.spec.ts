@@ -1,5 +1,5 @@
 import ExcelJS from 'exceljs';
-import { fixedTerm } from '../../demo/terms';
+import { fixedTerm } from '../sample/terms';
 import { agreed, World, type Visitor } from '../testing/world';
 import { readTable } from './spreadsheet';
 
@@ -157,7 +157,7 @@ describe('agreements in and out of files', () => {
   it('A4 sums fulfilment by what is asked, in own currencies or the company’s, and as files', async () => {
     const selat = world.masters.customers.get('Selat Cruise Lines')!;
     const [made] = await salmah.does('saveAgreement', {
-      ...(await import('../../demo/terms')).PLAIN_HEAD,
+      ...(await import('../sample/terms')).PLAIN_HEAD,
       customerId: selat.id,
       firstDay: '2027-01-01',
       lastDay: '2027-12-31',

@@ -1,4 +1,4 @@
-import { layDesk } from '../../demo/desk';
+import { layDesk } from '../sample/desk';
 import { at, writtenOrder } from '../testing/ubl';
 import { placed, agreed, World, WORK_DATE, type Visitor } from '../testing/world';
 import { csvOf, xlsxOf } from './spreadsheet';

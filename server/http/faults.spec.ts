@@ -1,6 +1,6 @@
 import { createServer } from 'node:net';
 import { pino } from 'pino';
-import { PEOPLE } from '../../demo/people';
+import { PEOPLE } from '../sample/people';
 import { readConfig } from '../config';
 import { faultOf } from '../db';
 import { migrate } from '../db/migrate';

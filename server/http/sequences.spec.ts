@@ -1,7 +1,7 @@
 import type * as z from 'zod';
 import type { Fulfilment } from '@api/insight';
 import { chanceOf } from '@core/kernel';
-import { fixedTerm } from '../../demo/terms';
+import { fixedTerm } from '../sample/terms';
 import { agreed, World, type Visitor } from '../testing/world';
 import { Walk, STEPS } from '../testing/order-walk';
 

@@ -1,4 +1,4 @@
-import { fixedTerm } from '../../demo/terms';
+import { fixedTerm } from '../sample/terms';
 import { agreed, placed, releaseOf, World, type Visitor } from '../testing/world';
 
 /** The whole thread through HTTP on a real database, each test on documents of its own. */

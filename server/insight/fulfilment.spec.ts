@@ -1,6 +1,6 @@
 import type * as z from 'zod';
 import type { Fulfilment } from '@api/insight';
-import { fixedTerm } from '../../demo/terms';
+import { fixedTerm } from '../sample/terms';
 import { placed, agreed, World, type Visitor } from '../testing/world';
 
 type Out = z.output<typeof Fulfilment>;

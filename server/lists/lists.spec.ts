@@ -1,6 +1,6 @@
 import { KEPT_LISTS } from '@core/lists';
-import { layDesk } from '../../demo/desk';
-import { layWorks } from '../../demo/works';
+import { layDesk } from '../sample/desk';
+import { layWorks } from '../sample/works';
 import { World, WORK_DATE, type Visitor } from '../testing/world';
 
 interface Row {

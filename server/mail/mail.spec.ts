@@ -1,4 +1,4 @@
-import { layDesk } from '../../demo/desk';
+import { layDesk } from '../sample/desk';
 import { agreed, placed, World, WORK_DATE, type Visitor } from '../testing/world';
 
 interface Draft {

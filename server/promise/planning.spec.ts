@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { addDays } from '@core/kernel';
 import { answers, Ground, type GroundRows } from '@core/promise';
-import { Actor } from '../../demo/actor';
-import { layOpeningStock } from '../../demo/opening-stock';
-import { fixedTerm } from '../../demo/terms';
-import { layWorks } from '../../demo/works';
+import { Actor } from '../sample/actor';
+import { layOpeningStock } from '../sample/opening-stock';
+import { fixedTerm } from '../sample/terms';
+import { layWorks } from '../sample/works';
 import { runAct } from '../acts';
 import { agreed, releaseOf, World, WORK_DATE, type Visitor } from '../testing/world';
 import { startPlanning } from './planning';

@@ -1,8 +1,8 @@
 import { addDays } from '@core/kernel';
 import { answers, check, Ground, repromise, type GroundRows, type Way } from '@core/promise';
-import { Actor } from '../../demo/actor';
-import { layOpeningStock } from '../../demo/opening-stock';
-import { layWorks } from '../../demo/works';
+import { Actor } from '../sample/actor';
+import { layOpeningStock } from '../sample/opening-stock';
+import { layWorks } from '../sample/works';
 import { repromiseRun } from './repromise-run';
 import { openLines } from './open-lines';
 import { groundOfRun } from './repromise';

@@ -1,8 +1,8 @@
 import { addDays, chanceOf, type Chance } from '@core/kernel';
 import { check, WAYS, type GroundRows, type Way } from '@core/promise';
-import { Actor } from '../../demo/actor';
-import { EAST, layOpeningStock } from '../../demo/opening-stock';
-import { layWorks } from '../../demo/works';
+import { Actor } from '../sample/actor';
+import { EAST, layOpeningStock } from '../sample/opening-stock';
+import { layWorks } from '../sample/works';
 import { settledRun, World, WORK_DATE, type Visitor } from '../testing/world';
 
 interface OrderGround {

@@ -1,5 +1,5 @@
 import { pino } from 'pino';
-import { layDesk } from '../../demo/desk';
+import { layDesk } from '../sample/desk';
 import { systemClock } from '../clock';
 import { tick } from '../jobs/jobs';
 import { agreed, placed, World, WORK_DATE, type Visitor } from '../testing/world';

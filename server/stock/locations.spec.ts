@@ -1,6 +1,6 @@
 import { addDays, itemAt, locationAt, pointOf } from '@core/kernel';
-import { Actor } from '../../demo/actor';
-import { EAST, layOpeningStock } from '../../demo/opening-stock';
+import { Actor } from '../sample/actor';
+import { EAST, layOpeningStock } from '../sample/opening-stock';
 import { settledRun, World, WORK_DATE, type Visitor } from '../testing/world';
 
 interface Sheet {

@@ -1,5 +1,5 @@
-import { Actor } from '../../demo/actor';
-import { layOpeningStock } from '../../demo/opening-stock';
+import { Actor } from '../sample/actor';
+import { layOpeningStock } from '../sample/opening-stock';
 import { agreed, placed, World, WORK_DATE, type Visitor } from '../testing/world';
 
 interface Movement {

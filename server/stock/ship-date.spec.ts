@@ -1,6 +1,6 @@
-import { Actor } from '../../demo/actor';
-import { layDesk } from '../../demo/desk';
-import { layOpeningStock } from '../../demo/opening-stock';
+import { Actor } from '../sample/actor';
+import { layDesk } from '../sample/desk';
+import { layOpeningStock } from '../sample/opening-stock';
 import { World, WORK_DATE, type Visitor } from '../testing/world';
 
 interface Sheet {

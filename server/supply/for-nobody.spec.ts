@@ -1,4 +1,4 @@
-import { fixedTerm } from '../../demo/terms';
+import { fixedTerm } from '../sample/terms';
 import { agreed, World, type Visitor } from '../testing/world';
 import { supplyDesk, type CandidateOut } from '../testing/supply-desk';
 

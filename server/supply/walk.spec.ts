@@ -1,7 +1,7 @@
 import { setTimeout } from 'node:timers/promises';
 import { createConnection, type RowDataPacket } from 'mysql2/promise';
 import { chanceOf } from '@core/kernel';
-import { PEOPLE } from '../../demo/people';
+import { PEOPLE } from '../sample/people';
 import { kill, startServer, until } from '../testing/process';
 import { Visitor, World } from '../testing/world';
 import { type TieOut, TieWalk, VENDOR, STEPS, brokenTies } from '../testing/tie-walk';

@@ -1,6 +1,6 @@
 import { NO_REBATE } from '@core/agreements';
 import { type Chance } from '@core/kernel';
-import { fixedTerm, PLAIN_HEAD } from '../../demo/terms';
+import { fixedTerm, PLAIN_HEAD } from '../sample/terms';
 import { releaseOf, type World, WORK_DATE, type Visitor } from './world';
 
 interface OrderSheet {

@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { pino } from 'pino';
-import { layMasters, type Masters } from '../../demo/masters';
-import { PEOPLE } from '../../demo/people';
-import { fixedTerm, PLAIN_HEAD } from '../../demo/terms';
+import { layMasters, type Masters } from '../sample/masters';
+import { PEOPLE } from '../sample/people';
+import { fixedTerm, PLAIN_HEAD } from '../sample/terms';
 import type { Clock } from '../clock';
 import { readConfig } from '../config';
 import { connect } from '../db';

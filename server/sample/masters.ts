@@ -1,22 +1,10 @@
 import type { Route } from '@core/catalogue';
-import type { NewRow, Table, Database, Tx } from '../server/db';
-import { giveRole, makeCompany, makePerson } from '../server/setup';
+import type { NewRow, Table, Database, Tx } from '../db/index';
+import { giveRole, makeCompany, makePerson } from '../setup/index';
 import { PEOPLE } from './people';
-import {
-  itemGroupTable,
-  itemTable,
-  itemVendorTable,
-  taxCodeTable,
-  vendorApprovalTable,
-} from '../server/catalogue/tables';
-import {
-  customerTable,
-  paymentTermsTable,
-  salesOrganisationTable,
-  shipToTable,
-  vendorTable,
-} from '../server/parties/tables';
-import { exchangeRateTable } from '../server/pricing/tables';
+import { itemGroupTable, itemTable, itemVendorTable, taxCodeTable, vendorApprovalTable } from '../catalogue/tables';
+import { customerTable, paymentTermsTable, salesOrganisationTable, shipToTable, vendorTable } from '../parties/tables';
+import { exchangeRateTable } from '../pricing/tables';
 import { VENDORS, CUSTOMERS, GROUPS, ORGANISATIONS } from './parties';
 import { ITEMS } from './items';
 

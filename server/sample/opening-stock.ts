@@ -1,11 +1,11 @@
 import { dec, lineAmount, type Day } from '@core/kernel';
 import { adjustmentJournal } from '@core/ledger';
-import { takeNumbers, type Doer } from '../server/acts';
-import type { Database } from '../server/db';
-import { postJournals } from '../server/ledger';
+import { takeNumbers, type Doer } from '../acts/index';
+import type { Database } from '../db/index';
+import { postJournals } from '../ledger/index';
 import { type Masters } from './masters';
-import { locationTable } from '../server/catalogue/tables';
-import { stockEntryTable, stockTable } from '../server/stock/tables';
+import { locationTable } from '../catalogue/tables';
+import { stockEntryTable, stockTable } from '../stock/tables';
 import { OPENING_STOCK } from './items';
 
 /** The demo's second place. */

@@ -1,7 +1,7 @@
 import { addDays, type Day } from '@core/kernel';
 import { answers, Ground } from '@core/promise';
-import type { Database } from '../server/db';
-import { openPromiseGround } from '../server/promise';
+import type { Database } from '../db/index';
+import { openPromiseGround } from '../promise/index';
 import type { Actor } from './actor';
 import type { Masters } from './masters';
 import {
@@ -10,7 +10,7 @@ import {
   holidayTable,
   routingOperationTable,
   workCentreTable,
-} from '../server/catalogue/tables';
+} from '../catalogue/tables';
 
 const CENTRES = [
   { code: 'ROLL', name: 'Plate rolls', machines: 1, shift: 480 },

@@ -1,9 +1,9 @@
 import type { Day } from '@core/kernel';
 import { sentenceOf } from '@core/refusals';
 import { RIGHTS } from '@api/access';
-import { runAct, type Act, type Doer } from '../server/acts';
-import type { Database } from '../server/db';
-import { ACTS } from '../server/rooms';
+import { runAct, type Act, type Doer } from '../acts/index';
+import type { Database } from '../db/index';
+import { ACTS } from '../rooms';
 
 /** Does acts as a person on a day: the demo is laid by the same acts people use. */
 export class Actor {

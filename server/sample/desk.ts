@@ -1,10 +1,10 @@
 import { addDays, type Day } from '@core/kernel';
-import type { Database, Tx } from '../server/db';
+import type { Database, Tx } from '../db/index';
 import type { Actor } from './actor';
 import { chanceOf } from '@core/kernel';
 import type { Masters } from './masters';
-import { itemUnitTable } from '../server/catalogue/tables';
-import { customerItemTable, permitTable, permitTypeTable } from '../server/parties/tables';
+import { itemUnitTable } from '../catalogue/tables';
+import { customerItemTable, permitTable, permitTypeTable } from '../parties/tables';
 import {
   allowanceTable,
   freightBandTable,
@@ -12,7 +12,7 @@ import {
   marketValueTable,
   priceGroupTable,
   priceRuleTable,
-} from '../server/pricing/tables';
+} from '../pricing/tables';
 
 /** What the order desk knows of customers besides who they are. */
 interface CustomerDesk {
