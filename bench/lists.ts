@@ -52,7 +52,7 @@ export async function benchLists(root: string, full: boolean, print: (figures: F
   const small = await stageOf(SMALL);
   const large = await stageOf(full ? 1_000_000 : 100_000);
   try {
-    for (const view of VIEWS) print([await against(view, small, large)]);
+    for (const view of VIEWS) print([await against(view, small, large, full ? 100 : 30)]);
     if (full) console.log((await plansOf(large.database, large.masters.companyId)).join('\n'));
   } finally {
     await small.end();
@@ -60,18 +60,18 @@ export async function benchLists(root: string, full: boolean, print: (figures: F
   }
 }
 
-async function against(view: View, small: Stage, large: Stage): Promise<Figure> {
+async function against(view: View, small: Stage, large: Stage, requests: number): Promise<Figure> {
   // Pages of one size: both give as many rows as the set that has fewer.
   const whole = await Promise.all([small, large].map(async (stage) => rowsOf(stage, await pathOn(stage, view, MOST))));
   const rows = Math.max(1, Math.min(...whole));
   const [floor, ours] = await Promise.all([pathOn(small, view, rows), pathOn(large, view, rows)]);
-  await timed(small, floor, 30);
-  await timed(large, ours, 30);
+  await timed(small, floor, 20);
+  await timed(large, ours, 20);
   const times: { ours: number[][]; theirs: number[][] } = { ours: [], theirs: [] };
   for (let run = 0; run < 5; run += 1) {
     const [a, b]: [number[], number[]] = [[], []];
     // In turn, so that what else the machine does falls on both.
-    for (let request = 0; request < 100; request += 1) {
+    for (let request = 0; request < requests; request += 1) {
       b.push(...(await timed(small, floor, 1)));
       a.push(...(await timed(large, ours, 1)));
     }
