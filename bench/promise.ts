@@ -1,6 +1,6 @@
 import { NEVER, Planner, Ground, ONE, repromiseAvailable, Timelines, type Events, type OpenLines } from '@core/promise';
 import { createPool } from 'mysql2/promise';
-import { Naive } from '../core/promise/naive';
+import { Naive } from '../core/promise/reference/naive';
 import { eventSet, HORIZON, worksSet } from './promise-sets';
 import type { Figure } from './measure';
 import { median } from './measure';

@@ -1,5 +1,5 @@
-export { agreedPrice, PRICE_KINDS, type PriceBreak, type PriceKind, type PriceTerm } from './price';
-export { elapsedShare, leftOf, leftUnderLimit, pace } from './progress';
+export { agreedPrice, PRICE_KINDS, type PriceBreak, type PriceKind, type PriceTerm } from './terms/price';
+export { elapsedShare, leftOf, leftUnderLimit, pace } from './ending/progress';
 export {
   covers,
   fits,
@@ -11,8 +11,8 @@ export {
   type OfferingAgreement,
   type Portion,
   type Wanted,
-} from './offered';
-export { agreementRefusals, decideRelease, portionsUnder, releasePreview } from './release';
+} from './releasing/offered';
+export { agreementRefusals, decideRelease, portionsUnder, releasePreview } from './releasing/release';
 export {
   aboveZero,
   AGREEMENT_STATES,
@@ -30,7 +30,7 @@ export {
   type LimitPolicy,
   type Side,
   type TypedTerm,
-} from './terms';
+} from './terms/terms';
 export {
   forecastOf,
   RATE_DAYS,
@@ -38,7 +38,7 @@ export {
   type Forecast,
   type ForecastGround,
   type ForecastPoint,
-} from './forecast';
+} from './ending/forecast';
 export {
   decidePlan,
   unconsumed,
@@ -47,7 +47,7 @@ export {
   type PlannedCall,
   type PlanTyped,
   type Released,
-} from './plan';
+} from './releasing/plan';
 export {
   decideCancelAgreement,
   decidePause,
@@ -60,7 +60,7 @@ export {
   type WrapUpGround,
   type WrapUpLine,
   type WrapUpTyped,
-} from './wrap-up';
+} from './ending/wrap-up';
 export {
   accrualOf,
   NO_REBATE,
@@ -74,7 +74,7 @@ export {
   type RebateBasis,
   type RebateKind,
   type RebateTier,
-} from './rebate';
+} from './money/rebate';
 export {
   decideHandled,
   isDue,
@@ -83,7 +83,7 @@ export {
   reminderWords,
   type Reminder,
   type ReminderKind,
-} from './reminder';
+} from './terms/reminder';
 export {
   decideRevision,
   repricedValue,
@@ -94,14 +94,14 @@ export {
   type RevisionEffects,
   type RevisionGround,
   type RevisionTyped,
-} from './revision';
-export { decideCopy, type CopyGround } from './copy';
-export { decidePlannedCalls, plannedUpTo, type PlannedEffects, type PlannedGround } from './planned-calls';
-export { overLimitOf, splitWordOf } from './release-limit';
+} from './terms/revision';
+export { decideCopy, type CopyGround } from './terms/copy';
+export { decidePlannedCalls, plannedUpTo, type PlannedEffects, type PlannedGround } from './releasing/planned-calls';
+export { overLimitOf, splitWordOf } from './releasing/release-limit';
 export {
   type ReleasableLine,
   type ReleaseItem,
   type ReleaseAsked,
   type ReleaseEffects,
   type ReleaseGround,
-} from './release-ground';
+} from './releasing/release-ground';

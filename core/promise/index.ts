@@ -1,11 +1,26 @@
-export { decideAccept, plannedOrders, type AcceptEffects, type Acceptance, type PlannedOrderPlan } from './accept';
-export { answer, answers, partPromises, type Answer, type Ask, type PartPromise } from './ask';
-export { Calendar, NEVER, type CalendarRow, type DayIndex } from './calendar';
-export { Centre, type Clock, type Run, type Slice } from './capacity';
-export { circleThrough } from './circle';
-export { Ground, type Item } from './ground';
-export { boughtBy, orderBy, type LeadTime } from './lead-time';
-export { Planner, startOf, Stuck, type Mode, type Need, type NewOrder, type NewPurchase, type Part } from './plan';
+export {
+  decideAccept,
+  plannedOrders,
+  type AcceptEffects,
+  type Acceptance,
+  type PlannedOrderPlan,
+} from './asking/accept';
+export { answer, answers, partPromises, type Answer, type Ask, type PartPromise } from './asking/ask';
+export { Calendar, NEVER, type CalendarRow, type DayIndex } from './ground/calendar';
+export { Centre, type Clock, type Run, type Slice } from './ground/capacity';
+export { circleThrough } from './ground/circle';
+export { Ground, type Item } from './ground/ground';
+export { boughtBy, orderBy, type LeadTime } from './ground/lead-time';
+export {
+  Planner,
+  startOf,
+  Stuck,
+  type Mode,
+  type Need,
+  type NewOrder,
+  type NewPurchase,
+  type Part,
+} from './asking/plan';
 export {
   METHOD_NAMES,
   METHODS,
@@ -24,7 +39,7 @@ export {
   type SellerRow,
   type Trouble,
   type Way,
-} from './rows';
+} from './ground/rows';
 export {
   EARLY_DAYS,
   planningRun,
@@ -35,10 +50,10 @@ export {
   type PlanningRun,
   type Proposal,
   type Short,
-} from './planning';
-export { pegging, type Peg, type Pegging } from './pegging';
-export { decideProposals, operationsFrom, type AskedProposal, type ProposalEffects } from './proposal-effects';
-export { Columns } from './columns';
+} from './planning/planning';
+export { pegging, type Peg, type Pegging } from './planning/pegging';
+export { decideProposals, operationsFrom, type AskedProposal, type ProposalEffects } from './planning/proposal-effects';
+export { Columns } from './ground/columns';
 export {
   byLeadTime,
   byPlanning,
@@ -54,9 +69,9 @@ export {
   type OpenLines,
   type Progress,
   type PromisedLine,
-} from './repromise';
-export { exactly, lotUp, ONE, scaled, timesUp, TooMuch, unscaled, type Lot, type Scaled } from './scaled';
-export { Timelines, type Events, type Step } from './timelines';
+} from './again/repromise';
+export { exactly, lotUp, ONE, scaled, timesUp, TooMuch, unscaled, type Lot, type Scaled } from './ground/scaled';
+export { Timelines, type Events, type Step } from './ground/timelines';
 export {
   check,
   shorten,
@@ -68,10 +83,16 @@ export {
   type BarText,
   type ShorteningText,
   type WaitText,
-} from './answer-text';
-export { troubleText } from './trouble';
-export { chainOf, shortenings, type Shortening, type Wait } from './why';
-export { decidePlanning, decideRepromise, type PlanningStart, type PlanningTyped, type RepromiseStart } from './begin';
+} from './asking/answer-text';
+export { troubleText } from './asking/trouble';
+export { chainOf, shortenings, type Shortening, type Wait } from './asking/why';
+export {
+  decidePlanning,
+  decideRepromise,
+  type PlanningStart,
+  type PlanningTyped,
+  type RepromiseStart,
+} from './again/begin';
 export {
   decideMoved,
   decidePromise,
@@ -81,5 +102,5 @@ export {
   type PromisedNow,
   type PromiseGround,
   type PromiseTyped,
-} from './promise-acts';
-export { decideTakeProposals, type TakeGround, type TakeProposalsEffects } from './take-proposals';
+} from './asking/promise-acts';
+export { decideTakeProposals, type TakeGround, type TakeProposalsEffects } from './planning/take-proposals';

@@ -1,13 +1,13 @@
 import { decideCopy, decideInForce, decideTerms } from '@core/agreements';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers } from '../acts';
-import { savePlan } from './plan';
-import { fireReminders, handleReminder } from './reminders';
-import { reviseAgreement } from './revise';
-import { loadTermsGround, loadAgreement, termsOf } from './store';
-import { termLinesOf } from './term-lines';
-import { cancelAgreement, pauseAgreement, wrapUpAgreement } from './wrap-up';
-import { writeTerms } from './write-terms';
+import { savePlan } from './releasing/plan';
+import { fireReminders, handleReminder } from './ending/reminders';
+import { reviseAgreement } from './terms/revise';
+import { loadTermsGround, loadAgreement, termsOf } from './terms/store';
+import { termLinesOf } from './terms/term-lines';
+import { cancelAgreement, pauseAgreement, wrapUpAgreement } from './ending/wrap-up';
+import { writeTerms } from './terms/write-terms';
 
 const saveAgreement = defineAct(contract.saveAgreement, {
   right: 'agreements',

@@ -16,11 +16,11 @@ import { CUSTOMER_CURRENCY, listPriceIn } from '../catalogue';
 import { shipTosOf } from '../parties';
 import { documentsOfAgreement } from '../documents';
 import { HEAD_COLUMNS, JOIN_PARTY, rowOf, type HeadRow } from './list';
-import { callsOf } from './plan';
-import { breaksOf, PRICE_COLUMNS, priceTermOf, rebateOf, remindersOf, type PriceColumns } from './store';
+import { callsOf } from './releasing/plan';
+import { breaksOf, PRICE_COLUMNS, priceTermOf, rebateOf, remindersOf, type PriceColumns } from './terms/store';
 import type { Prepayment } from '../billing/tables';
 import type { AgreementRevision } from './tables';
-import { loadOffers } from './release-store';
+import { loadOffers } from './releasing/release-store';
 
 type Sheet = z.infer<typeof contract.AgreementSheet>;
 

@@ -3,12 +3,12 @@ import { itemGroups } from '../catalogue';
 import { agreementsByPace, sumsOf } from '../insight';
 import { answers, reads, type Room } from '../room';
 import { agreementActs } from './acts';
-import { calendarFile } from './calendar';
+import { calendarFile } from './ending/calendar';
 import { checks, differences } from './checks';
 import { listAgreements } from './list';
-import { openProgress } from './plan';
+import { openProgress } from './releasing/plan';
 import { findOffers, openAgreement } from './reads';
-import { renewFeed } from './reminders';
+import { renewFeed } from './ending/reminders';
 
 /** What the agreements room has. */
 export const room: Room = {

@@ -1,2 +1,2 @@
-export { openPromiseGround } from './reads';
-export { runQueue } from './run-queue';
+export { openPromiseGround } from './asking/reads';
+export { runQueue } from './runs/run-queue';

@@ -1,12 +1,12 @@
 import * as promise from '@api/promise';
 import { reads, type Room } from '../room';
-import { acceptPromise, takeBackPromise } from './acts';
+import { acceptPromise, takeBackPromise } from './asking/acts';
 import { checks } from './checks';
-import { openPegging } from './pegging';
-import { startPlanning, takeProposals } from './planning';
-import { openPlanning } from './planning-reads';
-import { checkPromise, listPlanned, openAvailability, openLoad, openPlanned, openPromiseGround } from './reads';
-import { applyRepromise, openRepromise, startRepromise, stopRepromise } from './repromise';
+import { openPegging } from './planning/pegging';
+import { startPlanning, takeProposals } from './planning/planning';
+import { openPlanning } from './planning/planning-reads';
+import { checkPromise, listPlanned, openAvailability, openLoad, openPlanned, openPromiseGround } from './asking/reads';
+import { applyRepromise, openRepromise, startRepromise, stopRepromise } from './again/repromise';
 
 /** What the promise room has. */
 export const room: Room = {

@@ -50,7 +50,7 @@ async function buildServer() {
   await build({
     entryPoints: {
       main: 'server/main.ts',
-      repromise: 'server/promise/thread.ts',
+      repromise: 'server/promise/runs/thread.ts',
       prepare: 'tools/prepare.ts',
       serve: 'server/serve-here.ts',
       verify: 'tools/verify.ts',

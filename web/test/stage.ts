@@ -4,7 +4,7 @@ import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import { of, throwError, type Observable } from 'rxjs';
 import { Session } from '../src/access/session';
-import { Api, Refused, type ActDone, type Previewed, type RefusalShown } from '../src/kit/api';
+import { Api, Refused, type ActDone, type Previewed, type RefusalShown } from '../src/kit/act/api';
 
 export interface Asked {
   name: string;

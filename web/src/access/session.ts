@@ -4,8 +4,8 @@ import { firstValueFrom, type Observable } from 'rxjs';
 import { map, tap } from 'rxjs/operators';
 import type * as z from 'zod';
 import * as contract from '@api/access';
-import { Api } from '../kit/api';
-import { LiveEvents } from '../kit/live';
+import { Api } from '../kit/act/api';
+import { LiveEvents } from '../kit/live/live';
 
 export type SessionOut = z.infer<typeof contract.Session>;
 

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
 import { Router } from '@angular/router';
-import { refusalsOf } from '../kit/api';
+import { refusalsOf } from '../kit/act/api';
 import { TextField } from '../kit/fields/text-field';
 import { Session } from './session';
 

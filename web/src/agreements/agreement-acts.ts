@@ -1,9 +1,9 @@
 import { inject, signal } from '@angular/core';
 import type { LimitPolicy } from '@core/agreements';
 import { PaperActs } from '../documents';
-import type { DocumentAct, DocumentPage } from '../kit/document-page';
-import { Sheets } from '../kit/sheet';
-import type { TypedDraft } from '../kit/typed-draft';
+import type { DocumentAct, DocumentPage } from '../kit/act/document-page';
+import { Sheets } from '../kit/act/sheet';
+import type { TypedDraft } from '../kit/act/typed-draft';
 import type { Line } from './agreement-columns';
 import { CallsSheet } from './calls-sheet';
 import { PrepaymentSheet, SettleSheet, ShortfallSheet } from './money-sheets';

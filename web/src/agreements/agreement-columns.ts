@@ -2,12 +2,12 @@ import type { Observable } from 'rxjs';
 import { elapsedShare, leftOf, pace } from '@core/agreements';
 import { dec, share, sum } from '@core/kernel';
 import { readTypedBreaks, readTypedPrice, typedBreaksOf, typedPriceOf } from '@core/typed';
-import type { RefusalShown } from '../kit/api';
+import type { RefusalShown } from '../kit/act/api';
 import { pathOf } from '../kit/documents';
 import { money, points, price, quantity } from '../kit/formats';
 import type { Choice } from '../kit/fields';
 import type { GridColumn } from '../kit/grid';
-import { refusedAt } from '../kit/refusals';
+import { refusedAt } from '../kit/act/refusals';
 import type { AgreementSheet, ItemChoice } from './service';
 import { committedProblem, committedValue, priceProblem, readCell, type TypedLine } from './typed';
 

@@ -7,13 +7,13 @@ import { elapsedShare, leftOf, LIMIT_POLICIES } from '@core/agreements';
 import { dec, lineAmount, share, sum } from '@core/kernel';
 import { Session } from '../access';
 import { DocumentDock } from '../documents';
-import { DocumentPage, DocumentTitle } from '../kit/document-page';
+import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
 import { pathOf } from '../kit/documents';
 import { ChoiceField, DayField, LookupField, NumberField, TextField } from '../kit/fields';
 import { counted, day, money, percent } from '../kit/formats';
 import { Grid } from '../kit/grid';
-import { Refusals } from '../kit/refusals';
-import { TypedDraft } from '../kit/typed-draft';
+import { Refusals } from '../kit/act/refusals';
+import { TypedDraft } from '../kit/act/typed-draft';
 import { AgreementActs, differencesOf, LIMIT_NAMES, type AgreementDraft } from './agreement-acts';
 import {
   countsOf,

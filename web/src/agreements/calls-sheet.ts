@@ -5,7 +5,7 @@ import * as contract from '@api/agreements';
 import { Session } from '../access';
 import { DayField } from '../kit/fields';
 import { day, money, quantity } from '../kit/formats';
-import { ActForm, Sheet } from '../kit/sheet';
+import { ActForm, Sheet } from '../kit/act/sheet';
 import type { AgreementSheet } from './service';
 
 /** The planned calls up to a day, as the one order they become. // A7 */

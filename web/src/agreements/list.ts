@@ -8,10 +8,10 @@ import { Session } from '../access';
 import { DocumentDockLazy } from '../documents/lazy';
 import { counted, day, money, percent, points } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
-import { ImportSheet, type ImportData } from '../kit/import-sheet';
-import { DocumentList, ListPage } from '../kit/list-page';
-import { Notices } from '../kit/notices';
-import { Sheets } from '../kit/sheet';
+import { ImportSheet, type ImportData } from '../kit/act/import-sheet';
+import { DocumentList, ListPage } from '../kit/live/list-page';
+import { Notices } from '../kit/act/notices';
+import { Sheets } from '../kit/act/sheet';
 import { Agreements, type AgreementRow } from './service';
 
 type ListQuery = z.input<typeof contract.listAgreements.query>;

@@ -3,11 +3,11 @@ import { RouterLink } from '@angular/router';
 import { reminderWords } from '@core/agreements';
 import { dec, share } from '@core/kernel';
 import { Session } from '../access';
-import { refusalsOf } from '../kit/api';
-import { SmallBeads } from '../kit/bead';
+import { refusalsOf } from '../kit/act/api';
+import { SmallBeads } from '../kit/charts/bead';
 import { pathOf } from '../kit/documents';
 import { day, money, quantity } from '../kit/formats';
-import { Notices } from '../kit/notices';
+import { Notices } from '../kit/act/notices';
 import { Agreements, type AgreementSheet } from './service';
 
 /** What an agreement holds beside its lines: rebate, money paid ahead, reminders, and how it was revised. // A9 A10 A12 A15 */

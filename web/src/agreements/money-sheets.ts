@@ -5,7 +5,7 @@ import * as billing from '@api/billing';
 import { Session } from '../access';
 import { ChoiceField, DayField, NumberField } from '../kit/fields';
 import { day, money } from '../kit/formats';
-import { ActForm, Sheet } from '../kit/sheet';
+import { ActForm, Sheet } from '../kit/act/sheet';
 import { coversText } from './agreement-columns';
 import type { AgreementSheet } from './service';
 

@@ -6,7 +6,7 @@ import * as contract from '@api/agreements';
 import { Session } from '../access';
 import { ChoiceField, DayField, NumberField, TextField } from '../kit/fields';
 import { counted, day, quantity } from '../kit/formats';
-import { ActForm, Sheet } from '../kit/sheet';
+import { ActForm, Sheet } from '../kit/act/sheet';
 import { coversName, coversText } from './agreement-columns';
 import type { AgreementSheet } from './service';
 

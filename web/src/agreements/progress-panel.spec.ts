@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { agreementLine, agreementSheet } from '../../test/agreement';
 import { Stage } from '../../test/stage';
-import { LineChart, type ChartLine } from '../kit/line-chart';
+import { LineChart, type ChartLine } from '../kit/charts/line-chart';
 import { ProgressPanel } from './progress-panel';
 
 /** Stands where the chart is drawn, and keeps what it was given. */

@@ -4,8 +4,8 @@ import { elapsedShare, pace } from '@core/agreements';
 import { inUnits, share } from '@core/kernel';
 import { Session } from '../access';
 import { day, money, percent, points, quantity } from '../kit/formats';
-import { LineChart, type ChartLine } from '../kit/line-chart';
-import { liveDocument } from '../kit/live';
+import { LineChart, type ChartLine } from '../kit/charts/line-chart';
+import { liveDocument } from '../kit/live/live';
 import { coversText, movementWords, priceWords, stepWords, type Line } from './agreement-columns';
 import { Agreements, type AgreementSheet } from './service';
 

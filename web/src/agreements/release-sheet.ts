@@ -7,7 +7,7 @@ import * as contract from '@api/agreements';
 import { Session } from '../access';
 import { ChoiceField, DayField, LookupField, NumberField, TextField } from '../kit/fields';
 import { money, price, quantity } from '../kit/formats';
-import { ActForm, Sheet } from '../kit/sheet';
+import { ActForm, Sheet } from '../kit/act/sheet';
 import { coversName, coversText } from './agreement-columns';
 import { Agreements, type AgreementSheet, type ItemChoice } from './service';
 

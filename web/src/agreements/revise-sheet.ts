@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import * as contract from '@api/agreements';
 import { TextField } from '../kit/fields';
 import { counted, money, price } from '../kit/formats';
-import { ActForm, Sheet } from '../kit/sheet';
+import { ActForm, Sheet } from '../kit/act/sheet';
 import type { AgreementSheet } from './service';
 import { sendableRevision, type TypedTerms } from './typed';
 

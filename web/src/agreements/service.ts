@@ -5,7 +5,7 @@ import type * as z from 'zod';
 import * as contract from '@api/agreements';
 import * as catalogue from '@api/catalogue';
 import * as parties from '@api/parties';
-import { Api, type ActDone } from '../kit/api';
+import { Api, type ActDone } from '../kit/act/api';
 
 export type AgreementSheet = z.infer<typeof contract.AgreementSheet>;
 export type AgreementRow = z.infer<typeof contract.AgreementRow>;

@@ -6,7 +6,7 @@ import * as contract from '@api/agreements';
 import { Session } from '../access';
 import { ChoiceField, DayField } from '../kit/fields';
 import { day, money, quantity } from '../kit/formats';
-import { ActForm, Sheet } from '../kit/sheet';
+import { ActForm, Sheet } from '../kit/act/sheet';
 import type { AgreementSheet } from './service';
 
 const CHOICES: readonly { value: WrapUp; label: string; act: string }[] = [

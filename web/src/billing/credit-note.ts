@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { RouterLink } from '@angular/router';
 import { Session } from '../access';
 import { DocumentDock, PaperActs } from '../documents';
-import { DocumentPage, DocumentTitle } from '../kit/document-page';
+import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
 import { pathOf } from '../kit/documents';
 import { day, money, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';

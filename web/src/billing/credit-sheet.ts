@@ -4,7 +4,7 @@ import type { CreditKind } from '@core/billing';
 import * as contract from '@api/billing';
 import { ChoiceField, NumberField, TextField } from '../kit/fields';
 import { money, price, quantity } from '../kit/formats';
-import { ActForm, Sheet } from '../kit/sheet';
+import { ActForm, Sheet } from '../kit/act/sheet';
 import type { InvoiceSheet } from './service';
 
 /** Credit an invoice: what came back, or what the price should have been; the credit note as it will be. // P1 */

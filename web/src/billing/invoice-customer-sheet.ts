@@ -4,7 +4,7 @@ import { dec } from '@core/kernel';
 import * as contract from '@api/billing';
 import { Session } from '../access';
 import { day, money, price, quantity } from '../kit/formats';
-import { ActForm, Sheet } from '../kit/sheet';
+import { ActForm, Sheet } from '../kit/act/sheet';
 import { allowanceText } from './allowance-text';
 
 export interface InvoiceCustomerData {

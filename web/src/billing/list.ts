@@ -5,7 +5,7 @@ import { DocumentDockLazy } from '../documents/lazy';
 import { pathOf } from '../kit/documents';
 import { day, money } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
-import { DocumentList, ListPage } from '../kit/list-page';
+import { DocumentList, ListPage } from '../kit/live/list-page';
 import { Billing, type InvoiceQuery, type InvoiceRow } from './service';
 
 /** Invoices of customers or vendors, newest first. */

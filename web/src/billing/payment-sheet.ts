@@ -4,7 +4,7 @@ import * as contract from '@api/billing';
 import { Session } from '../access';
 import { DayField, NumberField } from '../kit/fields';
 import { money } from '../kit/formats';
-import { ActForm, Sheet } from '../kit/sheet';
+import { ActForm, Sheet } from '../kit/act/sheet';
 import type { InvoiceSheet } from './service';
 
 /** A customer paid, or we pay: one invoice, all or part. */

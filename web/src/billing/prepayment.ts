@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core
 import { RouterLink } from '@angular/router';
 import { Session } from '../access';
 import { DocumentDock } from '../documents';
-import { DocumentPage, DocumentTitle } from '../kit/document-page';
+import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
 import { pathOf } from '../kit/documents';
 import { day, money } from '../kit/formats';
 import { Billing, type PrepaymentSheet } from './service';

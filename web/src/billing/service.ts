@@ -2,7 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
 import type * as z from 'zod';
 import * as contract from '@api/billing';
-import { Api } from '../kit/api';
+import { Api } from '../kit/act/api';
 
 export type InvoiceQuery = z.input<typeof contract.listInvoices.query>;
 export type InvoiceRow = z.infer<typeof contract.InvoiceRow>;

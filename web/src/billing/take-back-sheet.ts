@@ -4,7 +4,7 @@ import { dec } from '@core/kernel';
 import * as contract from '@api/billing';
 import { TextField } from '../kit/fields';
 import { money } from '../kit/formats';
-import { ActForm, Sheet } from '../kit/sheet';
+import { ActForm, Sheet } from '../kit/act/sheet';
 import type { InvoiceSheet } from './service';
 
 /** Takes a vendor's invoice back whole: what it was for can be entered again, also under the same number. // P1 */

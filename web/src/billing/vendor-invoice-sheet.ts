@@ -8,7 +8,7 @@ import { Session } from '../access';
 import { pathOf } from '../kit/documents';
 import { DayField, NumberField, TextField } from '../kit/fields';
 import { money, quantity } from '../kit/formats';
-import { ActForm, Sheet } from '../kit/sheet';
+import { ActForm, Sheet } from '../kit/act/sheet';
 import { Billing } from './service';
 
 export interface VendorInvoiceData {

@@ -4,13 +4,13 @@ import { ROUTE_NAMES } from '@core/catalogue';
 import { inUnits } from '@core/kernel';
 import { Session } from '../access';
 import { DocumentDock } from '../documents';
-import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/document-page';
+import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/act/document-page';
 import { kindName, pathOf } from '../kit/documents';
 import { day, money, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
-import { LiveList } from '../kit/live';
-import { Locations } from '../kit/locations';
-import { Sheets } from '../kit/sheet';
+import { LiveList } from '../kit/live/live';
+import { Locations } from '../kit/live/locations';
+import { Sheets } from '../kit/act/sheet';
 import { BetweenSheet, type BetweenData } from '../stock';
 import { Catalogue, type ItemSheet, type StockEntry as Entry } from './service';
 

@@ -2,7 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import type * as z from 'zod';
 import * as contract from '@api/catalogue';
 import * as ledger from '@api/ledger';
-import { Api } from '../kit/api';
+import { Api } from '../kit/act/api';
 
 export type ItemSheet = z.infer<typeof contract.openItem.out>;
 export type StockEntry = z.infer<typeof ledger.stockEntries.out>['rows'][number];

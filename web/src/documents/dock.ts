@@ -8,12 +8,12 @@ import type { RelatedDocument } from '@api/agreements';
 import * as ledger from '@api/ledger';
 import * as supply from '@api/supply';
 import { Session } from '../access';
-import { Api } from '../kit/api';
-import { Dock } from '../kit/dock';
+import { Api } from '../kit/act/api';
+import { Dock } from '../kit/controls/dock';
 import { kindName, pathOf } from '../kit/documents';
 import { day, moment, money, quantity, sentenceCase } from '../kit/formats';
-import { liveDocument } from '../kit/live';
-import { ThreadView } from '../kit/thread';
+import { liveDocument } from '../kit/live/live';
+import { ThreadView } from '../kit/charts/thread';
 import { AvailabilityPanel, PeggingPanel } from '../promise';
 
 type Related = z.infer<typeof RelatedDocument>;

@@ -1,8 +1,8 @@
 import { inject } from '@angular/core';
 import type { DocumentRef } from '@core/kernel';
 import { Session } from '../access';
-import type { DocumentAct } from '../kit/document-page';
-import { Sheets } from '../kit/sheet';
+import type { DocumentAct } from '../kit/act/document-page';
+import { Sheets } from '../kit/act/sheet';
 import { SendSheet } from './send-sheet';
 
 /** What can be done with the paper of a document: its print, and sending it. To be made in an injection context. */

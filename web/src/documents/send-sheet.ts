@@ -5,10 +5,10 @@ import type * as z from 'zod';
 import type { DocumentRef } from '@core/kernel';
 import * as contract from '@api/mail';
 import { Session } from '../access';
-import { Api } from '../kit/api';
+import { Api } from '../kit/act/api';
 import { TextField } from '../kit/fields';
 import { day } from '../kit/formats';
-import { ActForm, Sheet } from '../kit/sheet';
+import { ActForm, Sheet } from '../kit/act/sheet';
 
 /** A document on its way to its party: to whom, in which words, and the print that goes with it. */
 @Component({

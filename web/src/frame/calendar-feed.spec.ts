@@ -1,5 +1,5 @@
 import { refusal, Stage } from '../../test/stage';
-import { Refused } from '../kit/api';
+import { Refused } from '../kit/act/api';
 import { CalendarFeed } from './calendar-feed';
 
 describe('the address of the calendar', () => {

@@ -1,8 +1,8 @@
 import { DialogRef } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { renewCalendar } from '@api/agreements';
-import { Api, refusalsOf, type RefusalShown } from '../kit/api';
-import { Refusals } from '../kit/refusals';
+import { Api, refusalsOf, type RefusalShown } from '../kit/act/api';
+import { Refusals } from '../kit/act/refusals';
 
 /** Makes the private address under which a calendar program reads reminders and last days. // A9, RFC 5545 */
 @Component({

@@ -16,7 +16,7 @@ import { EMPTY, timer, type Observable } from 'rxjs';
 import { catchError, switchMap } from 'rxjs/operators';
 import { Session } from '../access';
 import { signIn } from '../access/routes';
-import { Notices } from '../kit/notices';
+import { Notices } from '../kit/act/notices';
 import { PageForEachDocument } from './reuse';
 import { PROVIDERS, ROOMS } from './rooms';
 import { Shell } from './shell';

@@ -2,7 +2,7 @@ import { DialogRef } from '@angular/cdk/dialog';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter, Router } from '@angular/router';
 import { of, Subject, type Observable } from 'rxjs';
-import { Api } from '../kit/api';
+import { Api } from '../kit/act/api';
 import { FindOrDo } from './find-or-do';
 
 interface Answer {

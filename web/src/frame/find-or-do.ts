@@ -5,7 +5,7 @@ import { Router } from '@angular/router';
 import { of } from 'rxjs';
 import { catchError, debounceTime, map, switchMap } from 'rxjs/operators';
 import * as contract from '@api/find';
-import { Api } from '../kit/api';
+import { Api } from '../kit/act/api';
 import { kindName, pathOf } from '../kit/documents';
 import { DOINGS } from './places';
 

@@ -1,4 +1,4 @@
-import type { IconName } from '../kit/icon';
+import type { IconName } from '../kit/controls/icon';
 
 /** The spine, in the order of the work; Alt and its number goes there. */
 export const PLACES: readonly { path: string; name: string; icon: IconName }[] = [

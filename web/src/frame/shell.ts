@@ -4,9 +4,9 @@ import { Router, RouterLink, RouterLinkActive, RouterOutlet } from '@angular/rou
 import { addDays, dayText } from '@core/kernel';
 import { Session } from '../access';
 import { pathOf } from '../kit/documents';
-import { Icon } from '../kit/icon';
-import { LiveEvents } from '../kit/live';
-import { Notices } from '../kit/notices';
+import { Icon } from '../kit/controls/icon';
+import { LiveEvents } from '../kit/live/live';
+import { Notices } from '../kit/act/notices';
 import { MenuButton } from './menu-button';
 import { PLACES, SETUP } from './places';
 

@@ -2,8 +2,8 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import { refusal, Stage } from '../../test/stage';
-import { Refused } from '../kit/api';
-import { BarChart, type BarRow } from '../kit/bar-chart';
+import { Refused } from '../kit/act/api';
+import { BarChart, type BarRow } from '../kit/charts/bar-chart';
 import { FulfilmentPage } from './fulfilment';
 
 /** Stands where bars are drawn: one button a row. */

@@ -2,9 +2,9 @@ import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core
 import type { DocumentKind } from '@core/kernel';
 import type * as z from 'zod';
 import * as ledger from '@api/ledger';
-import { DocumentPage, DocumentTitle } from '../kit/document-page';
+import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
 import { kindName } from '../kit/documents';
-import { Api } from '../kit/api';
+import { Api } from '../kit/act/api';
 import { counted } from '../kit/formats';
 import { DocumentDock } from '../documents';
 

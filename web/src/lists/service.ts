@@ -3,7 +3,7 @@ import { map } from 'rxjs/operators';
 import type * as z from 'zod';
 import type { Target } from '@core/lists';
 import * as contract from '@api/lists';
-import { Api } from '../kit/api';
+import { Api } from '../kit/act/api';
 
 export type KeptRow = z.infer<typeof contract.KeptRow>;
 export type KeepInput = z.input<typeof contract.keepList.input>;

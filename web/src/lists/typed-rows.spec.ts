@@ -1,5 +1,5 @@
 import { keptList } from '@core/lists';
-import type { RefusalShown } from '../kit/api';
+import type { RefusalShown } from '../kit/act/api';
 import type { KeptRow } from './service';
 import { TypedRows } from './typed-rows';
 

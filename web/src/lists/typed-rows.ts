@@ -1,8 +1,8 @@
 import { computed, signal } from '@angular/core';
 import type { KeptList } from '@core/lists';
-import type { RefusalShown } from '../kit/api';
-import { dropDraft, keepDraft, keptDraft } from '../kit/drafts';
-import { refusedAt } from '../kit/refusals';
+import type { RefusalShown } from '../kit/act/api';
+import { dropDraft, keepDraft, keptDraft } from '../kit/act/drafts';
+import { refusedAt } from '../kit/act/refusals';
 import type { KeepInput, KeptRow } from './service';
 
 /** A row as it is shown: as it is kept, or as it is typed over. */

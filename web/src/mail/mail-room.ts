@@ -4,13 +4,13 @@ import { of } from 'rxjs';
 import type * as z from 'zod';
 import * as contract from '@api/mail';
 import { Session } from '../access';
-import { Api } from '../kit/api';
-import { Dock } from '../kit/dock';
+import { Api } from '../kit/act/api';
+import { Dock } from '../kit/controls/dock';
 import { pathOf } from '../kit/documents';
 import { counted, day, moment } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
-import { DocumentList, ListPage } from '../kit/list-page';
-import { liveDocument } from '../kit/live';
+import { DocumentList, ListPage } from '../kit/live/list-page';
+import { liveDocument } from '../kit/live/live';
 
 type Query = z.input<typeof contract.listMessages.query>;
 type Row = z.infer<typeof contract.MessageRow>;

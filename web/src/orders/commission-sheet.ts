@@ -4,7 +4,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { dec, isDecimalText, sum } from '@core/kernel';
 import * as contract from '@api/orders';
 import { ChoiceField, NumberField } from '../kit/fields';
-import { ActForm, Sheet } from '../kit/sheet';
+import { ActForm, Sheet } from '../kit/act/sheet';
 import { Orders, type OrderSheet } from './service';
 
 interface Row {

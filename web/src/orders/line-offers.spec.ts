@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { of, throwError } from 'rxjs';
-import { Refused } from '../kit/api';
+import { Refused } from '../kit/act/api';
 import { LineOffers } from './line-offers';
 import { Orders } from './service';
 import { blankLine, type TypedLine } from './typed';

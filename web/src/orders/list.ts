@@ -5,10 +5,10 @@ import { DocumentDockLazy } from '../documents/lazy';
 import { pathOf } from '../kit/documents';
 import { day, money } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
-import { ImportSheet, type ImportData } from '../kit/import-sheet';
-import { DocumentList, ListPage } from '../kit/list-page';
-import { Notices } from '../kit/notices';
-import { Sheets } from '../kit/sheet';
+import { ImportSheet, type ImportData } from '../kit/act/import-sheet';
+import { DocumentList, ListPage } from '../kit/live/list-page';
+import { Notices } from '../kit/act/notices';
+import { Sheets } from '../kit/act/sheet';
 import { Orders, type OrderQuery, type OrderRow } from './service';
 
 const IMPORTED: ImportData = {

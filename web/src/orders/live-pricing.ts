@@ -2,7 +2,7 @@ import { computed, DestroyRef, inject, signal, type Signal } from '@angular/core
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
 import { EMPTY } from 'rxjs';
 import { catchError, debounceTime, map, switchMap } from 'rxjs/operators';
-import type { RefusalShown } from '../kit/api';
+import type { RefusalShown } from '../kit/act/api';
 import { Orders, type OrderInput } from './service';
 import { pricesOf, sentLine, type LinePrice, type TypedLine } from './typed';
 

@@ -4,9 +4,9 @@ import { provideRouter } from '@angular/router';
 import { of } from 'rxjs';
 import { orderSheet } from '../../test/order';
 import { Session } from '../access';
-import { Api } from '../kit/api';
-import { DocumentPage } from '../kit/document-page';
-import { Sheets } from '../kit/sheet';
+import { Api } from '../kit/act/api';
+import { DocumentPage } from '../kit/act/document-page';
+import { Sheets } from '../kit/act/sheet';
 import { OrderActs, type OrderDraft } from './order-acts';
 import type { OrderLine, OrderSheet } from './service';
 

@@ -6,7 +6,7 @@ import { catchError, debounceTime, map, startWith, switchMap } from 'rxjs/operat
 import { readPastedLines, type PastedLine } from '@core/typed';
 import { Session } from '../access';
 import { counted, day, price, quantity } from '../kit/formats';
-import { Sheet } from '../kit/sheet';
+import { Sheet } from '../kit/act/sheet';
 import { Orders, type ItemChoice } from './service';
 import { blankLine, ofItem, type TypedLine } from './typed';
 

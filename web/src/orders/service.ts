@@ -8,7 +8,7 @@ import * as catalogue from '@api/catalogue';
 import * as contract from '@api/orders';
 import * as parties from '@api/parties';
 import * as desk from '@api/desk';
-import { Api, type ActDone, type Previewed } from '../kit/api';
+import { Api, type ActDone, type Previewed } from '../kit/act/api';
 
 export type OrderSheet = z.infer<typeof contract.OrderSheet>;
 export type OrderQuery = z.input<typeof contract.listOrders.query>;

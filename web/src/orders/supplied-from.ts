@@ -1,6 +1,6 @@
 import { ROUTE_NAMES, type Route } from '@core/catalogue';
 import { MAIN_LOCATION } from '@core/kernel';
-import type { Location } from '../kit/locations';
+import type { Location } from '../kit/live/locations';
 
 /** How a line is supplied: its route, and which of our places it goes out from. // S1 */
 export interface Supplied {

@@ -4,8 +4,8 @@ import { MAIN_LOCATION } from '@core/kernel';
 import * as contract from '@api/stock';
 import { ChoiceField, NumberField } from '../kit/fields';
 import { quantity } from '../kit/formats';
-import { Locations } from '../kit/locations';
-import { ActForm, Sheet } from '../kit/sheet';
+import { Locations } from '../kit/live/locations';
+import { ActForm, Sheet } from '../kit/act/sheet';
 import type { OrderLine } from './service';
 import { atPlace, suppliedName, suppliedOf, suppliedOptions, suppliedValue } from './supplied-from';
 

@@ -5,12 +5,12 @@ import { forkJoin } from 'rxjs';
 import { map } from 'rxjs/operators';
 import * as supply from '@api/supply';
 import { Session } from '../access';
-import { Api } from '../kit/api';
+import { Api } from '../kit/act/api';
 import { pathOf } from '../kit/documents';
 import { counted } from '../kit/formats';
-import { liveDocument } from '../kit/live';
-import { Refusals } from '../kit/refusals';
-import { ThreadView } from '../kit/thread';
+import { liveDocument } from '../kit/live/live';
+import { Refusals } from '../kit/act/refusals';
+import { ThreadView } from '../kit/charts/thread';
 import { Orders } from './service';
 
 /** Every thread of one order, line by line, at an address of its own. */

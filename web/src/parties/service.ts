@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import type * as z from 'zod';
 import * as contract from '@api/parties';
-import { Api } from '../kit/api';
+import { Api } from '../kit/act/api';
 
 export type CustomerSheet = z.infer<typeof contract.openCustomer.out>;
 export type VendorSheet = z.infer<typeof contract.openVendor.out>;

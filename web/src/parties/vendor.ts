@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { DocumentPage, DocumentTitle } from '../kit/document-page';
+import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
 import { pathOf } from '../kit/documents';
 import { money, price } from '../kit/formats';
 import { OpenItems } from './open-items';

@@ -2,9 +2,9 @@ import { NO_ERRORS_SCHEMA } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { RouterLink } from '@angular/router';
 import { pointOf } from '@core/kernel';
-import { groundRows, itemRow, moveRow } from '../../../core/promise/testing';
+import { groundRows, itemRow, moveRow } from '../../../core/promise/ground/testing';
 import { Stage } from '../../test/stage';
-import { Chips } from '../kit/chips';
+import { Chips } from '../kit/controls/chips';
 import { AvailabilityPanel } from './availability';
 
 const EAST = 3;

@@ -5,10 +5,10 @@ import { addDays, isDecimalText, MAIN_LOCATION, pointOf, type DocumentKind } fro
 import { answers, Ground, unscaled, type Answer } from '@core/promise';
 import { Session } from '../access';
 import { pathOf } from '../kit/documents';
-import { Chips } from '../kit/chips';
+import { Chips } from '../kit/controls/chips';
 import { day, quantity } from '../kit/formats';
-import { LineChart, type ChartLine } from '../kit/line-chart';
-import { liveDocument } from '../kit/live';
+import { LineChart, type ChartLine } from '../kit/charts/line-chart';
+import { liveDocument } from '../kit/live/live';
 import { Promises } from './service';
 
 /** What moves an item's balance: anything that orders, buys, makes, receives, ships, brings back or carries elsewhere. */

@@ -3,10 +3,10 @@ import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
 import type { DocumentKind } from '@core/kernel';
 import { Session } from '../access';
-import { Chips } from '../kit/chips';
+import { Chips } from '../kit/controls/chips';
 import { pathOf } from '../kit/documents';
 import { day } from '../kit/formats';
-import { liveDocument } from '../kit/live';
+import { liveDocument } from '../kit/live/live';
 import { Promises, type CentreLoad } from './service';
 
 const DAYS = 42;

@@ -4,7 +4,7 @@ import type { DocumentKind, DocumentRef } from '@core/kernel';
 import { Session } from '../access';
 import { pathOf } from '../kit/documents';
 import { day, quantity } from '../kit/formats';
-import { liveDocument } from '../kit/live';
+import { liveDocument } from '../kit/live/live';
 import { Promises, type PegRow } from './service';
 
 const OWN: Record<string, string> = { stock: 'what is on hand', missing: 'nothing yet', safety: 'the safety stock' };

@@ -3,7 +3,7 @@ import { RouterLink } from '@angular/router';
 import type { DocumentKind } from '@core/kernel';
 import { Session } from '../access';
 import { DocumentDock } from '../documents';
-import { DocumentPage, DocumentTitle } from '../kit/document-page';
+import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
 import { pathOf } from '../kit/documents';
 import { day, quantity } from '../kit/formats';
 import { forWhom, KIND_WORDS } from './planned-orders';

@@ -5,7 +5,7 @@ import { Session } from '../access';
 import { pathOf } from '../kit/documents';
 import { day, quantity } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
-import { DocumentList, ListPage } from '../kit/list-page';
+import { DocumentList, ListPage } from '../kit/live/list-page';
 import { Promises, type PlannedRow } from './service';
 
 export const KIND_WORDS = { make: 'made', assemble: 'assembled', buy: 'bought' } as const;

@@ -76,6 +76,7 @@ class NoDock {
   readonly own = input('');
   readonly itemId = input<number | null>(null);
   readonly about = input('');
+  readonly asking = input<unknown>(null);
 }
 
 async function staged(shown: PlanningShown | null, more: Backdrop = {}) {

@@ -4,13 +4,13 @@ import { RouterLink } from '@angular/router';
 import { addDays, type DocumentKind } from '@core/kernel';
 import { Session } from '../access';
 import { DocumentDock } from '../documents';
-import { Chips } from '../kit/chips';
+import { Chips } from '../kit/controls/chips';
 import { pathOf } from '../kit/documents';
 import { DayField, LookupField, type Choice } from '../kit/fields';
 import { counted, day, quantity } from '../kit/formats';
-import { liveDocument } from '../kit/live';
-import { Notices } from '../kit/notices';
-import { Refusals } from '../kit/refusals';
+import { liveDocument } from '../kit/live/live';
+import { Notices } from '../kit/act/notices';
+import { Refusals } from '../kit/act/refusals';
 import { Chosen, RunActs } from './run-acts';
 import { Promises, type PlanningShown } from './service';
 

@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { of } from 'rxjs';
 import { check, shorten, type GroundRows } from '@core/promise';
-import { groundRows, itemRow, moveRow, seller } from '../../../core/promise/testing';
+import { groundRows, itemRow, moveRow, seller } from '../../../core/promise/ground/testing';
 import { refusal, Stage, type Backdrop } from '../../test/stage';
 import { PromiseComputer } from './computer';
 import { PromiseSheet } from './promise-sheet';

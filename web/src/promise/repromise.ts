@@ -5,9 +5,9 @@ import { daysBetween } from '@core/kernel';
 import { Session } from '../access';
 import { pathOf } from '../kit/documents';
 import { counted, day, quantity } from '../kit/formats';
-import { liveDocument } from '../kit/live';
-import { Notices } from '../kit/notices';
-import { Refusals } from '../kit/refusals';
+import { liveDocument } from '../kit/live/live';
+import { Notices } from '../kit/act/notices';
+import { Refusals } from '../kit/act/refusals';
 import { Chosen, RunActs } from './run-acts';
 import { Promises, type RunShown } from './service';
 

@@ -2,7 +2,7 @@ import { DestroyRef, inject, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { interval, type Observable } from 'rxjs';
 import { filter } from 'rxjs/operators';
-import { refusalsOf, type RefusalShown } from '../kit/api';
+import { refusalsOf, type RefusalShown } from '../kit/act/api';
 
 /** Acts of a page that shows a run: what was refused, and the page read again after each. In an injection context. */
 export class RunActs {

@@ -3,7 +3,7 @@ import type * as z from 'zod';
 import { map } from 'rxjs/operators';
 import * as catalogue from '@api/catalogue';
 import * as contract from '@api/promise';
-import { Api } from '../kit/api';
+import { Api } from '../kit/act/api';
 
 export type OrderGround = z.infer<typeof contract.openPromiseGround.out>;
 export type AskedLine = OrderGround['lines'][number];

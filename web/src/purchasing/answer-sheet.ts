@@ -5,7 +5,7 @@ import * as contract from '@api/purchasing';
 import { Session } from '../access';
 import { DayField } from '../kit/fields';
 import { counted, day, quantity } from '../kit/formats';
-import { ActForm, Sheet } from '../kit/sheet';
+import { ActForm, Sheet } from '../kit/act/sheet';
 import type { PurchaseSheet } from './service';
 
 /** What the vendor says to a purchase order, line by line: when it comes, or that the rest of it will not. // L4 L6 */

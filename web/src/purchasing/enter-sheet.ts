@@ -7,9 +7,9 @@ import * as contract from '@api/purchasing';
 import { Session } from '../access';
 import { ChoiceField, DayField, LookupField, NumberField } from '../kit/fields';
 import { counted, day, money, price, quantity } from '../kit/formats';
-import { Locations } from '../kit/locations';
-import { PERIODS } from '../kit/periods';
-import { ActForm, Sheet } from '../kit/sheet';
+import { Locations } from '../kit/live/locations';
+import { PERIODS } from '../kit/controls/periods';
+import { ActForm, Sheet } from '../kit/act/sheet';
 import { Purchases, type ItemChoice, type PartyChoice } from './service';
 
 interface Row {

@@ -4,9 +4,9 @@ import { Session } from '../access';
 import { DocumentDockLazy } from '../documents/lazy';
 import { day, money } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
-import { DocumentList, ListPage } from '../kit/list-page';
-import { Notices } from '../kit/notices';
-import { Sheets } from '../kit/sheet';
+import { DocumentList, ListPage } from '../kit/live/list-page';
+import { Notices } from '../kit/act/notices';
+import { Sheets } from '../kit/act/sheet';
 import { EnterSheet } from './enter-sheet';
 import { Purchases, type PurchaseQuery, type PurchaseRow } from './service';
 

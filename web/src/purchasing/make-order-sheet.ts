@@ -4,7 +4,7 @@ import * as contract from '@api/orders';
 import { Session } from '../access';
 import { TextField } from '../kit/fields';
 import { day, money, price, quantity } from '../kit/formats';
-import { ActForm, Sheet } from '../kit/sheet';
+import { ActForm, Sheet } from '../kit/act/sheet';
 import type { PurchaseSheet } from './service';
 
 /** A loose drop shipment as the order of the customer it goes to. // L4 */

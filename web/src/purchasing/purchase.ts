@@ -3,7 +3,7 @@ import { Router, RouterLink } from '@angular/router';
 import { MAIN_LOCATION } from '@core/kernel';
 import { Session } from '../access';
 import { DocumentDock } from '../documents';
-import { DocumentPage, DocumentTitle } from '../kit/document-page';
+import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
 import { pathOf } from '../kit/documents';
 import { counted, day, money } from '../kit/formats';
 import { Grid } from '../kit/grid';

@@ -6,7 +6,7 @@ import * as catalogue from '@api/catalogue';
 import { vendorBasket } from '@api/desk';
 import * as parties from '@api/parties';
 import * as contract from '@api/purchasing';
-import { Api } from '../kit/api';
+import { Api } from '../kit/act/api';
 
 export type PurchaseSheet = z.infer<typeof contract.PurchaseSheet>;
 export type PurchaseQuery = z.input<typeof contract.listPurchases.query>;

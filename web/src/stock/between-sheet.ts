@@ -4,8 +4,8 @@ import { inUnits } from '@core/kernel';
 import * as contract from '@api/stock';
 import { ChoiceField, NumberField } from '../kit/fields';
 import { money, quantity } from '../kit/formats';
-import type { Location } from '../kit/locations';
-import { ActForm, Sheet } from '../kit/sheet';
+import type { Location } from '../kit/live/locations';
+import { ActForm, Sheet } from '../kit/act/sheet';
 import type * as z from 'zod';
 import type { openItem } from '@api/catalogue';
 

@@ -5,10 +5,10 @@ import { dec, isDecimalText, type DocumentRef } from '@core/kernel';
 import type * as z from 'zod';
 import * as contract from '@api/stock';
 import { Session } from '../access';
-import { Api } from '../kit/api';
+import { Api } from '../kit/act/api';
 import { NumberField } from '../kit/fields';
 import { counted, money, price, quantity } from '../kit/formats';
-import { ActForm, Sheet } from '../kit/sheet';
+import { ActForm, Sheet } from '../kit/act/sheet';
 
 export interface MoveData {
   /** The document the person stands at. */

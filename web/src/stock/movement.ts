@@ -3,12 +3,12 @@ import { RouterLink } from '@angular/router';
 import type * as z from 'zod';
 import * as contract from '@api/stock';
 import { Session } from '../access';
-import { Api } from '../kit/api';
-import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/document-page';
+import { Api } from '../kit/act/api';
+import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/act/document-page';
 import { pathOf } from '../kit/documents';
 import { day, money, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
-import { Sheets } from '../kit/sheet';
+import { Sheets } from '../kit/act/sheet';
 import { DocumentDock, PaperActs } from '../documents';
 import { ReverseSheet, type ReverseData } from './reverse-sheet';
 

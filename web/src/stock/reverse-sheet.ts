@@ -4,7 +4,7 @@ import type { DocumentRef } from '@core/kernel';
 import * as contract from '@api/stock';
 import { TextField } from '../kit/fields';
 import { money } from '../kit/formats';
-import { ActForm, Sheet } from '../kit/sheet';
+import { ActForm, Sheet } from '../kit/act/sheet';
 
 export interface ReverseData {
   document: DocumentRef;

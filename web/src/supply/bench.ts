@@ -6,10 +6,10 @@ import { DocumentDock } from '../documents';
 import { pathOf } from '../kit/documents';
 import { counted, day, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
-import { LiveList } from '../kit/live';
-import { Notices } from '../kit/notices';
-import { Refusals } from '../kit/refusals';
-import { Sheets } from '../kit/sheet';
+import { LiveList } from '../kit/live/live';
+import { Notices } from '../kit/act/notices';
+import { Refusals } from '../kit/act/refusals';
+import { Sheets } from '../kit/act/sheet';
 import { PlaceSheet } from './place-sheet';
 import { Bench, REASONS, type BenchRow } from './service';
 

@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import * as contract from '@api/supply';
 import { Session } from '../access';
 import { counted, day, money, quantity } from '../kit/formats';
-import { ActForm, Sheet } from '../kit/sheet';
+import { ActForm, Sheet } from '../kit/act/sheet';
 import type { PairTyped } from './service';
 
 /** What changing the typed ties does to both their documents, before it is done. // L7 */

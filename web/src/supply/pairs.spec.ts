@@ -5,7 +5,7 @@ import { of } from 'rxjs';
 import { refusal, Stage } from '../../test/stage';
 import { DocumentDock } from '../documents';
 import { Grid, type GridColumn } from '../kit/grid';
-import { Sheets } from '../kit/sheet';
+import { Sheets } from '../kit/act/sheet';
 import { KeepPairsSheet } from './keep-pairs-sheet';
 import { PairsPage, standing } from './pairs';
 import type { PairRow, PairTyped } from './service';

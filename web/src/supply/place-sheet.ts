@@ -4,7 +4,7 @@ import * as contract from '@api/supply';
 import { Session } from '../access';
 import { CONTROL, NumberField } from '../kit/fields';
 import { counted, day, money, price, quantity } from '../kit/formats';
-import { ActForm, Sheet } from '../kit/sheet';
+import { ActForm, Sheet } from '../kit/act/sheet';
 import { Bench, REASONS, type BenchRow } from './service';
 
 export interface PlaceData {

@@ -3,7 +3,7 @@ import type * as z from 'zod';
 import type { Observable } from 'rxjs';
 import { map } from 'rxjs/operators';
 import * as contract from '@api/supply';
-import { Api, type ActDone } from '../kit/api';
+import { Api, type ActDone } from '../kit/act/api';
 
 export type BenchRow = z.infer<typeof contract.BenchRow>;
 export type PairRow = z.infer<typeof contract.PairRow>;

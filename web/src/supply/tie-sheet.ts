@@ -4,7 +4,7 @@ import * as contract from '@api/supply';
 import { Session } from '../access';
 import { NumberField } from '../kit/fields';
 import { day, quantity } from '../kit/formats';
-import { ActForm, Sheet } from '../kit/sheet';
+import { ActForm, Sheet } from '../kit/act/sheet';
 import { Bench, type TieCandidate } from './service';
 
 export interface TieData {

@@ -5,12 +5,12 @@ import { longDayText } from '@core/kernel';
 import * as contract from '@api/today';
 import { Session } from '../access';
 import { DocumentDockLazy } from '../documents/lazy';
-import { Api } from '../kit/api';
-import { Bead } from '../kit/bead';
-import { Chips } from '../kit/chips';
+import { Api } from '../kit/act/api';
+import { Bead } from '../kit/charts/bead';
+import { Chips } from '../kit/controls/chips';
 import { pathOf } from '../kit/documents';
-import { liveDocument } from '../kit/live';
-import { Refusals } from '../kit/refusals';
+import { liveDocument } from '../kit/live/live';
+import { Refusals } from '../kit/act/refusals';
 import { sentenceOfRow, type TodayShown } from './sentences';
 
 const BANDS = [

@@ -5,7 +5,7 @@ import { provideNativeDateAdapter } from '@angular/material/core';
 import { MatCalendar } from '@angular/material/datepicker';
 import { dayText, isDay, type Day } from '@core/kernel';
 import { readTypedDay } from '@core/typed';
-import { Icon } from '../icon';
+import { Icon } from '../controls/icon';
 import { CONTROL, Field, freshId } from './field';
 
 /** A date as people type it (`11/3`, `+5`, `fri`) or picked from a calendar; says at once how it was read. */

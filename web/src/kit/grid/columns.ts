@@ -1,5 +1,5 @@
 import type { Observable } from 'rxjs';
-import type { SmallBead } from '../bead';
+import type { SmallBead } from '../charts/bead';
 import type { Choice } from '../fields';
 
 /** How text is put into a cell; null where only a choice is taken. */

@@ -25,7 +25,7 @@ import type {
   ICellRendererParams,
 } from 'ag-grid-community';
 import { spreadsheetCells } from '@core/typed';
-import { beadsElement } from '../bead';
+import { beadsElement } from '../charts/bead';
 import type { Choice } from '../fields';
 import { textSetter, type GridColumn } from './columns';
 import { LookupEditor } from './lookup-editor';

@@ -1,0 +1,116 @@
+import fc from 'fast-check';
+import { dec, ZERO } from '@core/kernel';
+import { isDue, rebateOwed, reminderWords, tierAt, type Rebate } from '../index';
+import { rebateRefusals } from './rebate';
+import { reminderRefusals } from '../terms/reminder';
+
+const tiers = [
+  { from: '10000', rate: '2' },
+  { from: '25000', rate: '3' },
+  { from: '50000', rate: '5' },
+];
+const rebate = (kind: Rebate['kind'], change: Partial<Rebate> = {}): Rebate => ({
+  kind,
+  by: 'value',
+  tiers,
+  ...change,
+});
+const owed = (of: Rebate, invoiced: string) => rebateOwed(of, dec(invoiced), 'MYR').toFixed();
+
+describe('A10 rebate', () => {
+  it.each([
+    ['9999.99', '0', '0'],
+    ['10000', '200', '0'],
+    ['24999.99', '500', '300'],
+    ['25000', '750', '300'],
+    ['60000', '3000', '1550'],
+  ])('on %s is %s for the whole, %s by steps', (invoiced, whole, step) => {
+    expect(owed(rebate('whole'), invoiced)).toBe(whole);
+    expect(owed(rebate('step'), invoiced)).toBe(step);
+  });
+
+  it('by quantity pays an amount for each unit', () => {
+    const by = {
+      by: 'quantity' as const,
+      tiers: [
+        { from: '0', rate: '0.05' },
+        { from: '1000', rate: '0.12' },
+      ],
+    };
+    expect(owed(rebate('whole', by), '999')).toBe('49.95');
+    expect(owed(rebate('whole', by), '1500')).toBe('180');
+    expect(owed(rebate('step', by), '1500')).toBe('110');
+  });
+
+  it('nothing is owed without a rebate, or where more came back than went out', () => {
+    expect(owed(rebate('none', { tiers: [] }), '60000')).toBe('0');
+    expect(owed(rebate('whole'), '-5')).toBe('0');
+  });
+
+  it('by steps is what each slice earns, however the way there is cut; a rebate never falls as more is invoiced', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 0, max: 9_000_000 }), { minLength: 2, maxLength: 20 }), (cents) => {
+        const inOrder = [...cents].sort((a, b) => a - b).map((each) => dec(each).div(100));
+        for (const kind of ['whole', 'step'] as const) {
+          const all = inOrder.map((each) => rebateOwed(rebate(kind), each, 'MYR'));
+          all.slice(1).forEach((each, index) => expect(each.gte(all[index]!)).toBe(true));
+        }
+        // The naive way: walk the tiers' slices one by one.
+        const last = inOrder.at(-1)!;
+        let naive = ZERO;
+        const bounds = [...tiers.map((tier) => dec(tier.from)), dec('1e12')];
+        tiers.forEach((tier, index) => {
+          const begin = bounds[index]!;
+          const end = last.lt(bounds[index + 1]!) ? last : bounds[index + 1]!;
+          if (end.gt(begin)) naive = naive.plus(end.minus(begin).times(tier.rate).div(100));
+        });
+        expect(rebateOwed(rebate('step'), last, 'MYR').eq(naive.round(2, 1))).toBe(true);
+      }),
+      { seed: 8 },
+    );
+  });
+
+  it('names the tier reached and what is missing to the coming one', () => {
+    expect(tierAt(rebate('whole'), dec('30000'))).toMatchObject({
+      reached: tiers[1],
+      coming: { ...tiers[2], missing: dec('20000') },
+    });
+    expect(tierAt(rebate('whole'), dec('5'))).toMatchObject({ reached: null, coming: { from: '10000' } });
+    expect(tierAt(rebate('whole'), dec('90000')).coming).toBeNull();
+  });
+
+  it.each<[string, Partial<Rebate>, string]>([
+    ['no tier', { tiers: [] }, 'required'],
+    ['tiers that fall', { tiers: [tiers[1]!, tiers[0]!] }, 'breaks-not-rising'],
+    ['a rate of nothing', { tiers: [{ from: '1', rate: '0' }] }, 'not-above-zero'],
+    ['more than all', { tiers: [{ from: '1', rate: '101' }] }, 'not-a-percent'],
+    ['words', { tiers: [{ from: 'a', rate: '1' }] }, 'not-a-number'],
+    ['tiers without a rebate', { kind: 'none' }, 'tiers-without-rebate'],
+  ])('refuses %s', (_what, change, code) => {
+    expect(rebateRefusals(rebate('whole', change)).map((refusal) => refusal.code)).toEqual([code]);
+  });
+});
+
+describe('A9 reminders', () => {
+  const ground = { firstDay: '2027-01-01', lastDay: '2027-12-31', fulfilled: 0.5 };
+  it.each([
+    [{ kind: 'days', at: '30' }, '2027-11-30', false],
+    [{ kind: 'days', at: '30' }, '2027-12-01', true],
+    [{ kind: 'fulfilled', at: '50' }, '2027-03-01', true],
+    [{ kind: 'fulfilled', at: '51' }, '2027-03-01', false],
+    [{ kind: 'pace', at: '-10' }, '2027-08-01', false],
+    [{ kind: 'pace', at: '-10' }, '2027-08-20', true],
+    [{ kind: 'pace', at: '100' }, '2026-12-31', false],
+  ] as const)('%j on %s fires: %s', (reminder, day, due) => {
+    expect(isDue(reminder, ground, day)).toBe(due);
+  });
+
+  it('refuses what is no reminder, and the same twice', () => {
+    const codes = (...at: ['days' | 'fulfilled' | 'pace', string][]) =>
+      reminderRefusals(at.map(([kind, each]) => ({ kind, at: each }))).map((refusal) => refusal.code);
+    expect(codes(['days', '30'], ['fulfilled', '80'], ['pace', '-15'])).toEqual([]);
+    expect(codes(['days', '1.5'], ['fulfilled', '101'], ['pace', 'x'])).toEqual(Array(3).fill('not-a-reminder'));
+    expect(codes(['days', '30'], ['days', '30'])).toEqual(['reminder-twice']);
+    expect(reminderWords({ kind: 'days', at: '30' })).toBe('30 days before its end');
+  });
+});

@@ -1,0 +1,300 @@
+import { assert, daysBetween, type Day } from '../../kernel';
+import { Calendar, type DayIndex } from './calendar';
+import { Centre } from './capacity';
+import type { LeadTime } from './lead-time';
+import type { ComponentRow, GroundRows, ItemRow } from './rows';
+import { exactly, ONE, scaled, timesUp, type Lot, type Scaled } from './scaled';
+import { Timelines } from './timelines';
+
+/** Minutes of run time travel with 2 places. */
+export const RUN_ONE = 100;
+
+export interface Component {
+  readonly item: number;
+  /** For one piece, scrap in it. */
+  readonly per: Scaled;
+  /** Its place among the operations of the item. */
+  readonly operation: number;
+  readonly first: DayIndex;
+  readonly last: DayIndex;
+}
+
+export interface Operation {
+  readonly no: number;
+  readonly name: string;
+  readonly centre: number;
+  /** Hundredths of a minute. */
+  readonly setup: number;
+  readonly run: number;
+  readonly parallel: number;
+}
+
+export interface Seller extends LeadTime {
+  readonly vendorId: number;
+  readonly name: string;
+  readonly lot: Lot;
+}
+
+/** An item as promising sees it. */
+export interface Item {
+  readonly row: ItemRow;
+  readonly lot: Lot;
+  readonly sellers: readonly Seller[];
+  readonly components: readonly Component[];
+  readonly operations: readonly Operation[];
+  readonly cycle: readonly string[] | null;
+}
+
+const ALWAYS = 0x7ffffffe;
+
+/**
+ * What promises are computed on: items in low-level-code order (parents before what they are made of), their balances,
+ * and the work centres with what they have free. Everything taken is written down and can be given back.
+ * Building costs O(items + BOM lines + events + centres × days); the same rows in any order build the same.
+ */
+export class Ground {
+  readonly items: readonly Item[];
+  readonly timelines: Timelines;
+  readonly centres: readonly Centre[];
+  readonly centreRows: GroundRows['centres'];
+  readonly ownCalendar: Calendar;
+  readonly horizon: number;
+  private readonly indexOf: ReadonlyMap<number, number>;
+  private readonly dayIndexes = new Map<Day, number>();
+  /** What was taken: item or centre (as -1 - centre), day, amount. */
+  private readonly taken: number[] = [];
+
+  constructor(readonly rows: GroundRows) {
+    this.horizon = rows.horizon;
+    const calendars = new Map(rows.calendars.map((row) => [row.id, new Calendar(rows.workDate, rows.horizon, row)]));
+    const calendarOf = (id: number) => {
+      const calendar = calendars.get(id);
+      assert(calendar, `calendar ${id} is not among the rows`);
+      return calendar;
+    };
+    this.ownCalendar = calendarOf(rows.ownCalendarId);
+    this.centreRows = [...rows.centres].sort((a, b) => a.id - b.id);
+    const centreAt = new Map(this.centreRows.map((row, index) => [row.id, index]));
+    const loads = groupedBy(rows.load, (load) => load.centreId);
+    this.centres = this.centreRows.map((row) => {
+      const taken = new Float64Array(rows.horizon);
+      for (const load of loads.get(row.id) ?? []) {
+        const day = this.indexOfDay(load.day);
+        if (day >= 0 && day < rows.horizon) taken[day]! += load.minutes;
+      }
+      return new Centre(row.machines, row.shift, calendarOf(row.calendarId), taken);
+    });
+    this.items = itemsInOrder(rows, centreAt, calendarOf, this.ownCalendar);
+    this.indexOf = new Map(this.items.map(({ row }, index) => [row.id, index]));
+    this.timelines = this.balances(rows);
+  }
+
+  /** Overdue supply arrives on the first working day, overdue demand is due today; what is beyond the horizon is not seen. // T1 */
+  private balances(rows: GroundRows): Timelines {
+    const timelines = Timelines.dense(this.items.length, rows.horizon);
+    const moved = new Float64Array(this.items.length);
+    const add = (item: number, day: DayIndex, quantity: Scaled) => {
+      moved[item] = exactly(moved[item]! + Math.abs(quantity));
+      if (day < this.horizon) timelines.add(item, day, quantity);
+    };
+    for (const [index, { row }] of this.items.entries()) {
+      add(index, 0, scaled(row.onHand));
+      add(index, 0, -scaled(row.safetyStock));
+    }
+    for (const supply of rows.supplies) {
+      const index = this.indexOf.get(supply.itemId);
+      if (index !== undefined) add(index, this.supplyDay(supply.day), scaled(supply.quantity));
+    }
+    for (const demand of rows.demands) {
+      const index = this.indexOf.get(demand.itemId);
+      const day = this.indexOfDay(demand.day);
+      if (index !== undefined) add(index, Math.max(0, day), -scaled(demand.quantity));
+    }
+    return timelines;
+  }
+
+  /** The place of an item by its id. */
+  at(itemId: number): number {
+    const index = this.indexOf.get(itemId);
+    assert(index !== undefined, `item ${itemId} is not among the rows`);
+    return index;
+  }
+
+  /** The day index of a day, today for one that has passed. */
+  dayIndex(day: Day): DayIndex {
+    return Math.max(0, this.indexOfDay(day));
+  }
+
+  /** The day index supply of a day counts on: what is overdue arrives on the first working day. // T1 */
+  supplyDay(day: Day): DayIndex {
+    const index = this.indexOfDay(day);
+    return index < 0 ? this.ownCalendar.next(0) : index;
+  }
+
+  /** Days from the work date; the same few days come again and again. */
+  private indexOfDay(day: Day): number {
+    let index = this.dayIndexes.get(day);
+    if (index === undefined) {
+      index = daysBetween(this.rows.workDate, day);
+      this.dayIndexes.set(day, index);
+    }
+    return index;
+  }
+
+  /** A place to go back to. */
+  mark(): number {
+    return this.taken.length;
+  }
+
+  /** Gives back all that was taken since. */
+  backTo(mark: number): void {
+    while (this.taken.length > mark) {
+      const amount = this.taken.pop()!;
+      const day = this.taken.pop()!;
+      const what = this.taken.pop()!;
+      if (what >= 0) this.timelines.add(what, day, -amount);
+      else this.centres[-1 - what]!.take(day, -amount);
+    }
+  }
+
+  /** Moves the balance of an item from a day on. */
+  move(item: number, day: DayIndex, quantity: Scaled): void {
+    this.timelines.add(item, day, quantity);
+    this.taken.push(item, day, quantity);
+  }
+
+  /** Writes down minutes a centre took. */
+  took(centre: number, day: DayIndex, minutes: number): void {
+    this.taken.push(-1 - centre, day, minutes);
+  }
+}
+
+/** Minutes of an operation for a quantity, whole, rounded up. // T4 */
+export function minutesOf({ setup, run }: Operation, quantity: Scaled): number {
+  return Math.ceil((setup + timesUp(quantity, run, ONE)) / RUN_ONE);
+}
+
+const hundredths = (text: string) => scaled(text) / (ONE / RUN_ONE);
+
+/** Items, each after every item it goes into; those in a cycle of BOMs, or above one, first and marked with its path. */
+function itemsInOrder(
+  rows: GroundRows,
+  centreAt: ReadonlyMap<number, number>,
+  calendarOf: (id: number) => Calendar,
+  ownCalendar: Calendar,
+): Item[] {
+  const items = [...rows.items].sort((a, b) => a.id - b.id);
+  const byId = new Map(items.map((row) => [row.id, row]));
+  const madeOf = groupedBy(
+    [...rows.components]
+      .filter((line) => byId.has(line.itemId) && byId.has(line.componentId))
+      .sort((a, b) => a.lineNo - b.lineNo || a.componentId - b.componentId),
+    (line) => line.itemId,
+  );
+  const goesInto = groupedBy([...madeOf.values()].flat(), (line) => line.componentId);
+  // Children first: an item comes when all it is made of came.
+  const waits = new Map(items.map(({ id }) => [id, madeOf.get(id)?.length ?? 0]));
+  const order = items.filter(({ id }) => waits.get(id) === 0).map(({ id }) => id);
+  for (const id of order) {
+    for (const { itemId } of goesInto.get(id) ?? []) {
+      waits.set(itemId, waits.get(itemId)! - 1);
+      if (waits.get(itemId) === 0) order.push(itemId);
+    }
+  }
+  const placed = new Set(order);
+  const stuck = items.filter(({ id }) => !placed.has(id)).map(({ id }) => id);
+  const parentsFirst = [...stuck, ...[...order].reverse()];
+  const placeOf = new Map(parentsFirst.map((id, index) => [id, index]));
+  const operations = groupedBy(
+    [...rows.operations].sort((a, b) => a.no - b.no),
+    (operation) => operation.itemId,
+  );
+  const components = new Map<number, readonly Component[]>();
+  for (const id of order) {
+    const numbers = (operations.get(id) ?? []).map((operation) => operation.no);
+    components.set(
+      id,
+      (madeOf.get(id) ?? []).flatMap((line) => expanded(line, rows.workDate, numbers, byId, components, placeOf)),
+    );
+  }
+  return parentsFirst.map((id): Item => {
+    const row = byId.get(id)!;
+    return {
+      row,
+      lot: { minimum: scaled(row.lotMinimum), multiple: scaled(row.lotMultiple) },
+      sellers: row.sellers.map((seller) => ({
+        vendorId: seller.vendorId,
+        name: seller.name,
+        lot: { minimum: scaled(seller.minimum), multiple: scaled(seller.multiple) },
+        days: seller.leadDays,
+        vendorCalendar: calendarOf(seller.calendarId),
+        ownDays: rows.receivingDays + rows.safetyDays,
+        ownCalendar,
+      })),
+      components: components.get(id) ?? [],
+      operations: (operations.get(id) ?? []).map((operation) => ({
+        no: operation.no,
+        name: operation.name,
+        centre: centreAt.get(operation.centreId)!,
+        setup: hundredths(operation.setup),
+        run: hundredths(operation.run),
+        parallel: operation.parallel,
+      })),
+      cycle: placed.has(id) ? null : cycleFrom(id, stuck, madeOf, byId),
+    };
+  });
+}
+
+/** A BOM line as it is planned: scrap in its quantity, a phantom replaced by what it is made of. // T4 */
+function expanded(
+  line: ComponentRow,
+  workDate: Day,
+  operationNos: readonly number[],
+  byId: ReadonlyMap<number, ItemRow>,
+  components: ReadonlyMap<number, readonly Component[]>,
+  placeOf: ReadonlyMap<number, number>,
+): Component[] {
+  const whole: Component = {
+    item: placeOf.get(line.componentId)!,
+    per: timesUp(scaled(line.quantity), 100 * ONE + scaled(line.scrapPercent), 100 * ONE),
+    operation: line.operationNo === null ? 0 : Math.max(0, operationNos.indexOf(line.operationNo)),
+    first: line.firstDay === null ? 0 : daysBetween(workDate, line.firstDay),
+    last: line.lastDay === null ? ALWAYS : daysBetween(workDate, line.lastDay),
+  };
+  if (!byId.get(line.componentId)!.phantom) return [whole];
+  return components.get(line.componentId)!.map((inner) => ({
+    item: inner.item,
+    per: timesUp(whole.per, inner.per, ONE),
+    operation: whole.operation,
+    first: Math.max(whole.first, inner.first),
+    last: Math.min(whole.last, inner.last),
+  }));
+}
+
+/** The first cycle met below an item, as the numbers along it, the first again at the end. */
+function cycleFrom(
+  id: number,
+  stuck: readonly number[],
+  madeOf: ReadonlyMap<number, readonly ComponentRow[]>,
+  byId: ReadonlyMap<number, ItemRow>,
+): string[] {
+  const among = new Set(stuck);
+  const path: number[] = [];
+  let at = id;
+  // Every stuck item is made of another stuck one, so the walk comes back to where it was.
+  while (!path.includes(at)) {
+    path.push(at);
+    at = madeOf.get(at)!.find((line) => among.has(line.componentId))!.componentId;
+  }
+  return [...path.slice(path.indexOf(at)), at].map((each) => byId.get(each)!.number);
+}
+
+function groupedBy<Row>(rows: readonly Row[], key: (row: Row) => number): Map<number, Row[]> {
+  const groups = new Map<number, Row[]>();
+  for (const row of rows) {
+    const group = groups.get(key(row));
+    if (group) group.push(row);
+    else groups.set(key(row), [row]);
+  }
+  return groups;
+}

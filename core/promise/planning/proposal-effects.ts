@@ -1,0 +1,173 @@
+import { addDays, daysBetween, itemAt, locationAt, type Day } from '../../kernel';
+import { decided, refuse, type Decision, type Refusal } from '../../refusals';
+import type { PlannedOrderPlan } from '../asking/accept';
+import type { DayIndex } from '../ground/calendar';
+import { Ground, minutesOf } from '../ground/ground';
+import type { PlaceProposal, PlanningRun, Proposal } from './planning';
+import type { GroundRows } from '../ground/rows';
+import { ONE, scaled, timesUp, unscaled } from '../ground/scaled';
+
+/** A proposal that is taken, and the place it is asked at. */
+export interface AskedProposal {
+  field: string;
+  proposal: Proposal;
+}
+
+/** What taking proposals writes. */
+export interface ProposalEffects {
+  /** Orders to be made or assembled for stock, each with the field it was asked at. */
+  orders: (PlannedOrderPlan & { field: string })[];
+  /** To be bought, a purchase order for each vendor. */
+  purchases: {
+    vendorId: number;
+    locationId: number;
+    lines: { field: string; itemId: number; quantity: string; dueDate: Day }[];
+  }[];
+  /** Planned orders that move by so many days, with their operations laid anew. */
+  moved: { id: number; by: number; operations: PlannedOrderPlan['operations'] }[];
+  /** Planned orders that go. */
+  cancelled: number[];
+  /** Lines of purchase orders that move or of which nothing more is to come. */
+  changed: { purchaseId: number; lines: { field: string; lineId: number; dueDate: Day; stops: boolean }[] }[];
+}
+
+/**
+ * What taking some proposals of a run does. The run is made anew on the ground as it is now, and what it does not
+ * propose any more, or otherwise, is refused: nothing is placed twice. // T8 T11
+ */
+export function decideProposals(
+  rows: GroundRows,
+  now: PlanningRun,
+  asked: readonly AskedProposal[],
+  /** When the planned orders that are asked to move begin. */
+  starts: ReadonlyMap<number, Day>,
+): Decision<ProposalEffects> {
+  const ground = new Ground({ ...rows, supplies: [], demands: [] });
+  const refusals: Refusal[] = [];
+  const standing = new Map<string, number>();
+  for (const proposal of now.proposals) {
+    const key = contentOf(proposal);
+    standing.set(key, (standing.get(key) ?? 0) + 1);
+  }
+  const effects: ProposalEffects = { orders: [], purchases: [], moved: [], cancelled: [], changed: [] };
+  for (const { field, proposal } of asked) {
+    const key = contentOf(proposal);
+    const left = standing.get(key) ?? 0;
+    standing.set(key, left - 1);
+    if (left > 0) add(effects, ground, { field, proposal }, starts);
+    else refusals.push(refuse('plan-moved', field, {}));
+  }
+  return decided(refusals, () => effects);
+}
+
+/** What a proposal does, without whom it is for: two of the same do the same. */
+function contentOf(proposal: Proposal): string {
+  const { kind, itemId, quantity } = proposal;
+  if (kind === 'place') {
+    const { obtained, start, due, vendorId } = proposal;
+    return JSON.stringify([kind, itemId, quantity, obtained, start, due, vendorId]);
+  }
+  const { source, from } = proposal;
+  const to = kind === 'move' ? proposal.to : null;
+  return JSON.stringify([kind, itemId, quantity, source.kind, source.id, source.lineId ?? null, from, to]);
+}
+
+function add(
+  effects: ProposalEffects,
+  ground: Ground,
+  { field, proposal }: AskedProposal,
+  starts: ReadonlyMap<number, Day>,
+): void {
+  if (proposal.kind === 'place') {
+    if (proposal.obtained === 'buy') buy(effects, field, proposal);
+    else effects.orders.push({ ...placed(ground, proposal), field });
+    return;
+  }
+  const { kind, source } = proposal;
+  if (source.kind === 'PO') {
+    const dueDate = kind === 'move' ? proposal.to : proposal.from;
+    const line = { field, lineId: source.lineId!, dueDate, stops: kind === 'cancel' };
+    const of = effects.changed.find((each) => each.purchaseId === source.id);
+    if (of) of.lines.push(line);
+    else effects.changed.push({ purchaseId: source.id, lines: [line] });
+  } else if (kind === 'cancel') {
+    effects.cancelled.push(source.id);
+  } else {
+    const by = daysBetween(proposal.from, proposal.to);
+    const start = ground.dayIndex(addDays(starts.get(source.id)!, by));
+    const operations = source.kind === 'PL' ? [] : operationsFrom(ground, proposal.itemId, proposal.quantity, start);
+    effects.moved.push({ id: source.id, by, operations });
+  }
+}
+
+function buy(effects: ProposalEffects, field: string, { itemId, quantity, due, vendorId }: PlaceProposal): void {
+  const line = { field, itemId: itemAt(itemId), quantity, dueDate: due };
+  const locationId = locationAt(itemId);
+  const of = effects.purchases.find((each) => each.vendorId === vendorId && each.locationId === locationId);
+  if (of) of.lines.push(line);
+  else effects.purchases.push({ vendorId: vendorId!, locationId, lines: [line] });
+}
+
+function placed(ground: Ground, { itemId, obtained, quantity, start, due }: PlaceProposal): PlannedOrderPlan {
+  const item = ground.items[ground.at(itemId)]!;
+  const from = ground.dayIndex(start);
+  const of = scaled(quantity);
+  return {
+    parent: null,
+    lineId: null,
+    kind: obtained,
+    itemId,
+    quantity,
+    held: '0',
+    start,
+    due,
+    vendorId: null,
+    components: item.components
+      .filter((component) => from >= component.first && from <= component.last)
+      .map((component) => ({
+        itemId: ground.items[component.item]!.row.id,
+        quantity: unscaled(timesUp(of, component.per, ONE)),
+        covered: '0',
+        neededOn: start,
+      })),
+    operations: operationsFrom(ground, itemId, quantity, from),
+  };
+}
+
+/**
+ * The operations of an order one after the other from a day, each its whole days on its centre, whoever else is there:
+ * what the planning run reckons with. Days beyond the horizon hold nothing. // T11
+ */
+export function operationsFrom(
+  ground: Ground,
+  itemId: number,
+  quantity: string,
+  from: DayIndex,
+): PlannedOrderPlan['operations'] {
+  const dayOf = (index: DayIndex) => addDays(ground.rows.workDate, index);
+  let day = from;
+  return ground.items[ground.at(itemId)]!.operations.map((operation) => {
+    const centre = ground.centres[operation.centre]!;
+    const minutes = minutesOf(operation, scaled(quantity));
+    const aDay = Math.min(operation.parallel, centre.machines) * centre.shift;
+    const load: { day: Day; minutes: number }[] = [];
+    let first = day;
+    for (let left = aDay > 0 ? minutes : 0; left > 0; left -= aDay) {
+      const on = centre.calendar.next(day);
+      if (!(on < ground.horizon)) break;
+      if (load.length === 0) first = on;
+      load.push({ day: dayOf(on), minutes: Math.min(left, aDay) });
+      day = on + 1;
+    }
+    const { no, name } = operation;
+    return {
+      no,
+      name,
+      centreId: ground.centreRows[operation.centre]!.id,
+      minutes,
+      firstDay: dayOf(first),
+      lastDay: load.at(-1)?.day ?? dayOf(first),
+      load,
+    };
+  });
+}

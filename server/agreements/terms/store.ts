@@ -1,0 +1,190 @@
+import type {
+  AgreementGround,
+  AgreementTerms,
+  PriceBreak,
+  PriceKind,
+  PriceTerm,
+  Rebate,
+  Reminder,
+} from '@core/agreements';
+import { orNotFound } from '../../acts';
+import type { Sql, Columns } from '../../db';
+import { listPriceIn } from '../../catalogue';
+import type { Agreement, AgreementReminder } from '../tables';
+export type AgreementHead = Columns<
+  Agreement,
+  'id number version state side basis customerId vendorId currency firstDay lastDay limitPolicy tolerancePercent priority title signedOn salesOrganisationId probabilityPercent notes rebateKind rebateBy releaseAheadDays planShipToId planReference'
+>;
+
+const HEAD_COLUMNS = `id, number, version, state, side, basis, customer_id, vendor_id, currency, first_day, last_day,
+  limit_policy, tolerance_percent, priority, title, signed_on, sales_organisation_id, probability_percent, notes,
+  rebate_kind, rebate_by, release_ahead_days, plan_ship_to_id, plan_reference`;
+
+/** The agreement's head, locked for this act. */
+export async function loadAgreement(sql: Sql, companyId: number, id: number): Promise<AgreementHead> {
+  const [row] = await sql.rows<AgreementHead>(
+    `SELECT ${HEAD_COLUMNS} FROM agreement WHERE company_id = ? AND id = ? ${sql.forUpdate}`,
+    [companyId, id],
+  );
+  return orNotFound(row, 'This agreement');
+}
+
+/** The head's terms as they are typed, with its rebate tiers and reminders. */
+export async function termsOf(
+  sql: Sql,
+  companyId: number,
+  head: AgreementHead,
+): Promise<Omit<AgreementTerms, 'lines'>> {
+  return {
+    side: head.side,
+    basis: head.basis,
+    customerId: head.customerId,
+    vendorId: head.vendorId,
+    salesOrganisationId: head.salesOrganisationId,
+    title: head.title,
+    firstDay: head.firstDay,
+    lastDay: head.lastDay,
+    signedOn: head.signedOn,
+    limitPolicy: head.limitPolicy,
+    tolerancePercent: head.tolerancePercent,
+    probabilityPercent: head.probabilityPercent,
+    priority: String(head.priority),
+    notes: head.notes,
+    rebate: await rebateOf(sql, companyId, head),
+    reminders: (await remindersOf(sql, companyId, head.id)).map(({ kind, at }) => ({ kind, at })),
+    releaseAhead: head.releaseAheadDays === null ? '' : String(head.releaseAheadDays),
+  };
+}
+
+/** The rebate of an agreement with its tiers in rising order. */
+export async function rebateOf(
+  sql: Sql,
+  companyId: number,
+  head: Pick<AgreementHead, 'id' | 'rebateKind' | 'rebateBy'>,
+): Promise<Rebate> {
+  const tiers = await sql.rows<{ fromAmount: string; rate: string }>(
+    'SELECT from_amount, rate FROM agreement_rebate_tier WHERE company_id = ? AND agreement_id = ? ORDER BY from_amount',
+    [companyId, head.id],
+  );
+  return {
+    kind: head.rebateKind,
+    by: head.rebateBy,
+    tiers: tiers.map((tier) => ({ from: tier.fromAmount, rate: tier.rate })),
+  };
+}
+
+export interface KeptReminder extends Reminder {
+  firedOn: string | null;
+  handledOn: string | null;
+}
+
+export async function remindersOf(sql: Sql, companyId: number, agreementId: number): Promise<KeptReminder[]> {
+  const rows = await sql.rows<Columns<AgreementReminder, 'kind atValue firedOn handledOn'>>(
+    `SELECT kind, at_value, fired_on, handled_on FROM agreement_reminder
+      WHERE company_id = ? AND agreement_id = ? ORDER BY kind, at_value`,
+    [companyId, agreementId],
+  );
+  return rows.map((row) => ({
+    kind: row.kind,
+    at: row.atValue,
+    firedOn: row.firedOn,
+    handledOn: row.handledOn,
+  }));
+}
+
+export interface PriceColumns {
+  priceKind: PriceKind;
+  unitPrice: string | null;
+  discountPercent: string | null;
+}
+
+/** The columns of a line's price, read under `l`. */
+export const PRICE_COLUMNS = 'l.price_kind, l.unit_price, l.discount_percent';
+
+/** A line's price as core reads it. */
+export function priceTermOf(row: PriceColumns, breaks: readonly PriceBreak[]): PriceTerm {
+  return { priceKind: row.priceKind, priceValue: row.unitPrice ?? row.discountPercent ?? '', breaks };
+}
+
+/** The price breaks of the lines of agreements, in rising order. */
+export async function breaksOf(
+  sql: Sql,
+  companyId: number,
+  agreementIds: number | readonly number[],
+): Promise<Map<number, PriceBreak[]>> {
+  const rows = await sql.rows<{
+    lineId: number;
+    fromQuantity: string;
+    unitPrice: string | null;
+    discountPercent: string | null;
+  }>(
+    `SELECT b.agreement_line_id AS line_id, b.from_quantity, b.unit_price, b.discount_percent
+       FROM agreement_line l
+       JOIN agreement_break b ON b.company_id = l.company_id AND b.agreement_line_id = l.id
+      WHERE l.company_id = ? AND l.agreement_id IN (?) ORDER BY l.id, b.from_quantity`,
+    [companyId, agreementIds],
+  );
+  const byLine = new Map<number, PriceBreak[]>();
+  for (const row of rows) {
+    const breaks = byLine.get(row.lineId) ?? [];
+    breaks.push({ from: row.fromQuantity, value: row.unitPrice ?? row.discountPercent ?? '' });
+    byLine.set(row.lineId, breaks);
+  }
+  return byLine;
+}
+
+/** Party, items and groups the terms name, as far as they exist in this company. */
+export async function loadTermsGround(
+  sql: Sql,
+  companyId: number,
+  terms: Pick<AgreementTerms, 'side' | 'customerId' | 'vendorId'> & {
+    lines: readonly { itemId: number | null; groupId: number | null }[];
+  },
+): Promise<Omit<AgreementGround, 'current'>> {
+  const selling = terms.side === 'selling';
+  const [party] = await sql.rows<{ id: number; name: string; currency: string; organisation: number | null }>(
+    selling
+      ? 'SELECT id, name, currency, sales_organisation_id AS organisation FROM customer WHERE company_id = ? AND id = ?'
+      : 'SELECT id, name, currency, NULL AS organisation FROM vendor WHERE company_id = ? AND id = ?',
+    [companyId, (selling ? terms.customerId : terms.vendorId) ?? 0],
+  );
+  const named = (pick: (line: { itemId: number | null; groupId: number | null }) => number | null) =>
+    terms.lines.flatMap((line) => pick(line) ?? []);
+  const items = await sql.rows<{ id: number; number: string; listPrice: string; vendorPrice: string | null }>(
+    `SELECT i.id, i.number, ${listPriceIn('?')} AS list_price, v.unit_price AS vendor_price FROM item i
+       LEFT JOIN item_vendor v ON v.company_id = i.company_id AND v.item_id = i.id AND v.vendor_id = ?
+      WHERE i.company_id = ? AND i.id IN (?)`,
+    [party?.currency ?? '', party?.currency ?? '', terms.vendorId ?? 0, companyId, named((line) => line.itemId)],
+  );
+  const groups = await sql.rows<{ id: number; code: string }>(
+    'SELECT id, code FROM item_group WHERE company_id = ? AND id IN (?)',
+    [companyId, named((line) => line.groupId)],
+  );
+  return {
+    party: party
+      ? { id: party.id, name: party.name, currency: party.currency, salesOrganisationId: party.organisation }
+      : null,
+    items: new Map(
+      items.map((item) => {
+        const listPrice = selling ? item.listPrice : item.vendorPrice;
+        return [item.id, { number: item.number, listPrice }];
+      }),
+    ),
+    groups: new Map(groups.map((group) => [group.id, { code: group.code }])),
+  };
+}
+
+/** Locks agreements, by id; their refs for the listening screens. None given, none locked. */
+export async function loadAgreements(
+  sql: Sql,
+  companyId: number,
+  ids: readonly (number | null)[],
+): Promise<{ kind: 'AG'; id: number; number: string }[]> {
+  const wanted = [...new Set(ids)].filter((id) => id !== null);
+  if (wanted.length === 0) return [];
+  const rows = await sql.rows<{ id: number; number: string }>(
+    `SELECT id, number FROM agreement WHERE company_id = ? AND id IN (?) ORDER BY id ${sql.forUpdate}`,
+    [companyId, wanted],
+  );
+  return rows.map((row) => ({ kind: 'AG' as const, ...row }));
+}

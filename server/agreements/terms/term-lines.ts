@@ -1,0 +1,62 @@
+import type { RevisedLine } from '@core/agreements';
+import type { Sql } from '../../db';
+import { listPriceIn } from '../../catalogue';
+import { breaksOf, PRICE_COLUMNS, priceTermOf, type AgreementHead, type PriceColumns } from './store';
+
+/** A line in the terms it is typed in, with the price without the agreement. */
+export interface TermLine extends RevisedLine {
+  listPrice: string;
+}
+
+/** The lines of an agreement as they are typed; the price without it is the list's, or the vendor's. */
+export async function termLinesOf(
+  sql: Sql,
+  companyId: number,
+  head: Pick<AgreementHead, 'id' | 'basis' | 'vendorId' | 'currency'>,
+): Promise<TermLine[]> {
+  const breaks = await breaksOf(sql, companyId, head.id);
+  const rows = await sql.rows<
+    PriceColumns & {
+      id: number;
+      lineNo: number;
+      itemId: number | null;
+      itemGroupId: number | null;
+      covers: string;
+      listPrice: string | null;
+      vendorPrice: string | null;
+      committed: string;
+      committedValue: string;
+      released: string;
+      releasedValue: string;
+      leastRelease: string;
+      releaseMultiple: string;
+      notes: string;
+    }
+  >(
+    `SELECT l.id, l.line_no, l.item_id, l.item_group_id, COALESCE(i.number, g.name, 'everything') AS covers,
+            IF(i.id IS NULL, NULL, ${listPriceIn('?')}) AS list_price,
+            v.unit_price AS vendor_price, l.committed, l.committed_value, l.released, l.released_value, ${PRICE_COLUMNS},
+            l.least_release, l.release_multiple, l.notes
+       FROM agreement_line l
+       LEFT JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+       LEFT JOIN item_group g ON g.company_id = l.company_id AND g.id = l.item_group_id
+       LEFT JOIN item_vendor v ON v.company_id = l.company_id AND v.item_id = l.item_id AND v.vendor_id = ?
+      WHERE l.company_id = ? AND l.agreement_id = ? ORDER BY l.line_no`,
+    [head.currency, head.currency, head.vendorId ?? 0, companyId, head.id],
+  );
+  const byValue = head.basis === 'value';
+  return rows.map((row) => ({
+    id: row.id,
+    lineNo: row.lineNo,
+    covers: row.covers,
+    itemId: row.itemId,
+    groupId: row.itemGroupId,
+    listPrice: (head.vendorId === null ? row.listPrice : row.vendorPrice) ?? '0',
+    committed: byValue ? row.committedValue : row.committed,
+    released: byValue ? row.releasedValue : row.released,
+    ...priceTermOf(row, breaks.get(row.id) ?? []),
+    leastRelease: row.leastRelease,
+    releaseMultiple: row.releaseMultiple,
+    notes: row.notes,
+  }));
+}

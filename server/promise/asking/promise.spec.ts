@@ -1,0 +1,393 @@
+import { addDays } from '@core/kernel';
+import { answers, check, Ground, repromise, type GroundRows, type Way } from '@core/promise';
+import { Actor } from '../../sample/actor';
+import { layOpeningStock } from '../../sample/opening-stock';
+import { layWorks } from '../../sample/works';
+import { repromiseRun } from '../again/repromise-run';
+import { openLines } from '../ground/open-lines';
+import { groundOfRun } from '../again/repromise';
+import { settledRun, refusalsOf, World, WORK_DATE, type Visitor } from '../../testing/world';
+
+interface Ask {
+  order: { id: number; version: number };
+  rows: GroundRows;
+  lines: { id: number; item: { id: number; number: string }; quantity: string; asked: string; planned: number }[];
+}
+interface Planned {
+  rows: {
+    id: number;
+    kind: string;
+    number: string;
+    item: { number: string };
+    quantity: string;
+    due: string;
+    for: { number: string } | null;
+  }[];
+}
+
+interface Run {
+  run: {
+    id: number;
+    state: string;
+    moved: { lineId: number; item: string; was: string; is: string | null; why: string; taken: boolean }[];
+  } | null;
+}
+
+describe('promising', () => {
+  let world: World;
+  let salmah: Visitor;
+
+  beforeAll(async () => {
+    world = await World.make();
+    const { database } = world.serving;
+    await layWorks(database, world.masters, WORK_DATE);
+    const actor = new Actor(database, world.masters.companyId, world.masters.people.get('joko')!, 'stock');
+    await layOpeningStock(database, world.masters, actor.doer(WORK_DATE), WORK_DATE);
+    salmah = await world.visitor();
+  });
+  afterAll(() => world.end());
+  afterEach(async () => expect(await world.verify()).toEqual([]));
+
+  const ordered = async (lines: readonly (readonly [item: string, quantity: string])[], confirmed = true) => {
+    const { id, shipTos } = world.masters.customers.get('Kasturi Bottling')!;
+    const [order] = await salmah.does('saveOrder', {
+      id: null,
+      version: null,
+      customerId: id,
+      shipToId: shipTos[0],
+      customerReference: 'KB-9',
+      lines: lines.map(([item, quantity]) => ({
+        id: null,
+        itemId: world.item(item),
+        quantity,
+        shipDate: '2027-03-08',
+        route: 'stock',
+      })),
+    });
+    if (confirmed) await salmah.does('confirmOrder', { id: order!.id, version: 1 });
+    return order!.id;
+  };
+  const ground = (id: number) => salmah.get<Ask>(`/api/orders/${id}/promise`);
+  const answered = async (id: number, way: Way) => {
+    const ask = await ground(id);
+    if (!ask.lines) throw new Error(JSON.stringify(ask));
+    const asks = ask.lines.map((line) => ({
+      key: String(line.id),
+      itemId: line.item.id,
+      quantity: line.quantity,
+      asked: line.asked,
+    }));
+    const found = answers(new Ground(ask.rows), asks, () => way);
+    return {
+      ask,
+      found,
+      input: {
+        orderId: id,
+        version: ask.order.version,
+        lines: ask.lines.map((line, index) => ({
+          lineId: line.id,
+          way,
+          asked: line.asked,
+          day: addDays(WORK_DATE, found[index]!.day!),
+        })),
+      },
+    };
+  };
+  const planned = () => salmah.get<Planned>('/api/planned?rows=200');
+
+  it('answers from what is there and coming, leaving the line’s own demand out (T1)', async () => {
+    // 6 there, 2 kept back: the third order, of one, finds nothing left.
+    const ids = [];
+    for (const quantity of ['2', '2', '1']) ids.push(await ordered([['UV-40', quantity]]));
+    const { rows, lines } = await ground(ids[2]!);
+    expect(rows.demands.map((demand) => demand.quantity)).toEqual(['2', '2']);
+    const asked = { key: '', itemId: lines[0]!.item.id, quantity: '1', asked: null };
+    expect(answers(new Ground(rows), [asked], () => 'atp')[0]).toMatchObject({ day: null, parts: [] });
+    // The second sees the other two: one of its two is there.
+    expect((await answered(ids[1]!, 'atp')).found[0]).toMatchObject({ day: null, parts: [] });
+    const one = { key: '', itemId: lines[0]!.item.id, quantity: '1', asked: '2027-03-08' };
+    expect(answers(new Ground((await ground(ids[1]!)).rows), [one], () => 'atp')[0]!.day).toBe(7);
+    const of = await salmah.get<GroundRows>(`/api/items/${world.item('UV-40')}/availability`);
+    expect(of.demands.map((demand) => [demand.quantity, demand.source.party])).toEqual([
+      ['2', 'Kasturi Bottling'],
+      ['2', 'Kasturi Bottling'],
+      ['1', 'Kasturi Bottling'],
+    ]);
+    expect(of.components).toEqual([]);
+    expect(await salmah.get('/api/items/999999/availability')).toMatchObject({ status: 404 });
+  });
+
+  it('plans what is accepted at every level, holds its capacity, and answers the same when asked again (T8)', async () => {
+    const id = await ordered([['FV-900', '3']]);
+    const { input, ask } = await answered(id, 'nothing');
+    const before = (await planned()).rows.length;
+    await salmah.does('acceptPromise', input);
+    const { rows } = await planned();
+    const own = rows.slice().filter((row) => row.for !== null);
+    expect(own.length).toBeGreaterThan(before);
+    const vessel = own.find((row) => row.item.number === 'FV-900')!;
+    expect(vessel).toMatchObject({ kind: 'make', quantity: '3', for: { kind: 'SO', id } });
+    const shell = own.find((row) => row.item.number === 'FV-SHELL9')!;
+    expect(shell.for).toMatchObject({ kind: 'PR', number: vessel.number });
+    expect(own.find((row) => row.item.number === 'PLATE-8')!.for).toMatchObject({ number: shell.number });
+    const load = await salmah.get<{ centres: { code: string; days: { minutes: number }[] }[] }>('/api/load?days=90');
+    const welded = load.centres
+      .find((centre) => centre.code === 'WELD')!
+      .days.reduce((sum, day) => sum + day.minutes, 0);
+    expect(welded).toBe(30 + 3 * 240);
+    // Asked again: its own plan is left out, and the day is the same.
+    const again = await answered(id, 'nothing');
+    expect(again.input.lines[0]!.day).toBe(input.lines[0]!.day);
+    expect(again.ask.lines[0]!.planned).toBe(1);
+    // The next order finds the centres taken.
+    const next = await ordered([['FV-900', '3']]);
+    const later = await answered(next, 'nothing');
+    const [order] = later.found[0]!.need!.parts;
+    // 960 minutes a day on two machines, 750 of them taken.
+    expect(order?.kind === 'make' && order.operations[0]!.slices.map((slice) => slice.minutes)).toEqual([210, 540]);
+    expect(ask.lines).toHaveLength(1);
+  });
+
+  it('refuses a day that is another one by now, and tells it (T8)', async () => {
+    const first = await ordered([['SK-D2', '4']]);
+    const second = await ordered([['SK-D2', '4']]);
+    const seen = await answered(second, 'have');
+    await salmah.does('acceptPromise', (await answered(first, 'have')).input);
+    expect((await salmah.refused('acceptPromise', seen.input)).codes).toEqual(['lines.0.day: promise-moved']);
+    const anew = await answered(second, 'have');
+    expect(anew.input.lines[0]!.day > seen.input.lines[0]!.day).toBe(true);
+    await salmah.does('acceptPromise', anew.input);
+  });
+
+  it('lets two accept at once and never plans on the same capacity twice', async () => {
+    const ids = [await ordered([['FV-1200', '2']]), await ordered([['FV-1200', '2']])];
+    const seen = [await answered(ids[0]!, 'nothing'), await answered(ids[1]!, 'nothing')];
+    const done = await Promise.all(seen.map((each) => salmah.raw('acceptPromise', each.input)));
+    expect(done.filter((each) => each.status === 200)).toHaveLength(1);
+    const refused = done.filter((each) => each.status !== 200).map(refusalsOf);
+    expect(refused.map((each) => each.codes)).toEqual([['lines.0.day: promise-moved']]);
+  });
+
+  it('takes a promise back as one act: its orders are cancelled and its capacity free', async () => {
+    const id = await ordered([['FV-900', '2']], false);
+    const before = await salmah.get('/api/load?days=120');
+    const { input } = await answered(id, 'nothing');
+    await salmah.does('acceptPromise', input);
+    expect(await salmah.get('/api/load?days=120')).not.toEqual(before);
+    const sheet = await salmah.get<{ version: number; lines: { shipDate: string }[] }>(`/api/orders/${id}`);
+    expect(sheet.lines[0]!.shipDate).toBe(input.lines[0]!.day);
+    await salmah.does('takeBackPromise', { orderId: id, version: sheet.version });
+    expect(await salmah.get('/api/load?days=120')).toEqual(before);
+    const after = await salmah.get<{ version: number; lines: { shipDate: string }[] }>(`/api/orders/${id}`);
+    expect(after.lines[0]!.shipDate).toBe('2027-03-08');
+    const nothing = await salmah.refused('takeBackPromise', { orderId: id, version: after.version });
+    expect(nothing.codes).toEqual(['nothing-promised']);
+  });
+
+  it('asks all open lines again after a vendor slipped, and takes some of what moves (T9)', async () => {
+    const { id: vendorId } = (await salmah.get<{ rows: { id: number; name: string }[] }>('/api/vendors?q=Arus'))
+      .rows[0]!;
+    const [bought] = await salmah.does('enterPurchase', {
+      vendorId,
+      shipToId: null,
+      lines: [{ itemId: world.item('UV-LAMP'), quantity: '400', dueDate: '2027-03-10' }],
+    });
+    const ids = [];
+    for (const quantity of ['60', '70', '80', '90']) ids.push(await ordered([['UV-LAMP', quantity]]));
+    for (const id of ids) await salmah.does('acceptPromise', (await answered(id, 'atp')).input);
+    const settled = () => settledRun<NonNullable<Run['run']>>(salmah, '/api/repromise');
+    await salmah.does('startRepromise', {});
+    const before = await settled();
+    expect(before.state).toBe('done');
+    expect(before.moved.filter((line) => line.item === 'UV-LAMP')).toEqual([]);
+
+    const sheet = await salmah.get<{ version: number; lines: { id: number }[] }>(`/api/purchases/${bought!.id}`);
+    await salmah.does('answerPurchase', {
+      purchaseId: bought!.id,
+      version: sheet.version,
+      lines: [{ purchaseLineId: sheet.lines[0]!.id, dueDate: '2027-03-22', stops: false }],
+    });
+    await salmah.does('startRepromise', {});
+    const after = await settled();
+    const lamps = after.moved.filter((line) => line.item === 'UV-LAMP');
+    expect(lamps.map((line) => [line.was, line.is])).toEqual(
+      Array.from({ length: 4 }, () => ['2027-03-10', '2027-03-22']),
+    );
+    expect(lamps[0]!.why).toMatch(/^PO-\d+ of Arus Membrane Supply comes then$/);
+    const [first, second, third] = lamps;
+    await salmah.does('applyRepromise', { id: after.id, lineIds: [first!.lineId, second!.lineId] });
+    const order = await salmah.get<{ lines: { shipDate: string; promised: string }[] }>(`/api/orders/${ids[0]}`);
+    expect(order.lines[0]).toMatchObject({ shipDate: '2027-03-22', promised: '2027-03-22' });
+    // Their customer is told of both in one message that waits to be sent.
+    const drafts = await salmah.get<{ rows: { id: number; party: string; subject: string; body: string }[] }>(
+      '/api/message-drafts',
+    );
+    expect(drafts.rows).toHaveLength(1);
+    expect(drafts.rows[0]).toMatchObject({
+      party: 'Kasturi Bottling',
+      subject: expect.stringMatching(/^New days for SO-\d+ and SO-\d+$/),
+    });
+    expect(drafts.rows[0]!.body).toContain(
+      '70 pieces of UV-LAMP, going out Mon 22 Mar, not Wed 10 Mar (12 days later)',
+    );
+    await salmah.does('dropDraft', { id: drafts.rows[0]!.id });
+    expect((await salmah.refused('dropDraft', { id: drafts.rows[0]!.id })).status).toBe(404);
+    // Taken already; and what was changed since is not taken.
+    const again = await salmah.refused('applyRepromise', { id: after.id, lineIds: [first!.lineId, third!.lineId] });
+    expect(again.codes).toEqual(['lineIds.0: promise-changed']);
+    const { run } = await salmah.get<Run>('/api/repromise');
+    expect(run!.moved.filter((line) => line.item === 'UV-LAMP').map((line) => line.taken)).toEqual([
+      false,
+      false,
+      true,
+      true,
+    ]);
+  });
+
+  it('promises from columns as from rows (T9)', async () => {
+    const { database } = world.serving;
+    const { companyId } = world.masters;
+    const all = await database.rows<{ id: number }>('SELECT id FROM sales_order_line WHERE company_id = ?', [
+      companyId,
+    ]);
+    const lines = await openLines(
+      database,
+      companyId,
+      all.map((line) => line.id),
+    );
+    const rows = await groundOfRun(database, companyId, WORK_DATE, lines);
+    expect(new Set(lines.map((line) => line.way)).size).toBeGreaterThan(2);
+    for (const late of [WORK_DATE, '2027-03-11', '2027-05-11']) {
+      const again = await repromiseRun(database, companyId, late, () => undefined);
+      expect(again).toEqual(repromise({ ...(await groundOfRun(database, companyId, late, lines)) }, lines));
+    }
+    expect(rows.supplies.length).toBeGreaterThan(0);
+  });
+
+  it('takes up a run whose server died, and refuses a second one while the first goes on', async () => {
+    const { database } = world.serving;
+    const left = (state: string, seconds: number) =>
+      database.run(
+        `INSERT INTO promise_run (company_id, person_id, work_date, state, beat_at)
+           VALUES (?, ?, ?, ?, NOW(3) - INTERVAL ? SECOND)`,
+        [world.masters.companyId, world.masters.people.get('meilin')!, WORK_DATE, state, seconds],
+      );
+    await left('running', 1);
+    expect((await salmah.refused('startRepromise', {})).codes).toEqual(['run-going']);
+    await database.run('UPDATE promise_run SET beat_at = NOW(3) - INTERVAL 60 SECOND');
+    await salmah.does('startRepromise', {});
+    const states = async () =>
+      (await database.rows<{ state: string }>('SELECT DISTINCT state FROM promise_run')).map((row) => row.state);
+    for (let turn = 0; turn < 200 && (await states()).join() !== 'done'; turn += 1) {
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+    expect(await states()).toEqual(['done']);
+    // Stopped while it waits: nothing of it is shown.
+    await left('waiting', 0);
+    const { run } = await salmah.get<Run>('/api/repromise');
+    await salmah.does('stopRepromise', { id: run!.id });
+    expect((await salmah.get<Run>('/api/repromise')).run!.state).toBe('stopped');
+  });
+
+  it('promises all lines of an order for one day, and keeps the days they were asked for', async () => {
+    const id = await ordered([
+      ['FV-900', '6'],
+      ['TUBE-12', '3'],
+    ]);
+    const ask = await ground(id);
+    const asks = ask.lines.map((line) => ({
+      key: String(line.id),
+      itemId: line.item.id,
+      quantity: line.quantity,
+      asked: line.asked,
+      way: 'have' as const,
+    }));
+    const told = check(ask.rows, asks, true).map((line) => line.chosen.day!);
+    expect(new Set(told).size).toBe(1);
+    const lines = ask.lines.map((line) => ({ lineId: line.id, way: 'have', asked: line.asked, day: told[0] }));
+    const input = { orderId: id, version: ask.order.version, lines };
+    // Asked each for its own day, the tube would go earlier.
+    expect((await salmah.refused('acceptPromise', input)).codes).toEqual(['lines.1.day: promise-moved']);
+    await salmah.does('acceptPromise', { ...input, together: true });
+    const { lines: after } = await ground(id);
+    expect(after.map((line) => line.asked)).toEqual(ask.lines.map((line) => line.asked));
+    const sheet = await salmah.get<{ lines: { shipDate: string }[] }>(`/api/orders/${id}`);
+    expect(sheet.lines.map((line) => line.shipDate)).toEqual([told[0], told[0]]);
+  });
+
+  it('says why there is no date, at the line', async () => {
+    const id = await ordered([['UV-40', '500']]);
+    const ask = await ground(id);
+    const refused = await salmah.refused('acceptPromise', {
+      orderId: id,
+      version: ask.order.version,
+      lines: [{ lineId: ask.lines[0]!.id, way: 'atp', asked: '2027-03-08', day: '2027-03-08' }],
+    });
+    expect(refused.codes).toEqual(['lines.0.day: no-promise']);
+    expect(refused.sentences[0]).toContain('UV-40');
+  });
+
+  it('a machine that is out takes its minutes of the centre, and what was planned on it moves (T5 T9)', async () => {
+    const id = await ordered([['FV-1200', '4']]);
+    const { input } = await answered(id, 'nothing');
+    await salmah.does('acceptPromise', input);
+    const capacity = async () =>
+      (
+        await salmah.get<{ centres: { code: string; days: { day: string; capacity: number; minutes: number }[] }[] }>(
+          '/api/load?days=60',
+        )
+      ).centres.find((centre) => centre.code === 'WELD')!.days;
+    const before = await capacity();
+    const busy = before.filter((day) => day.minutes > 0).at(-1)!;
+    const out = {
+      list: 'machines-out',
+      changes: [
+        {
+          id: null,
+          stamp: '',
+          cells: { centre: 'WELD', firstDay: WORK_DATE, lastDay: busy.day, machines: '2', why: 'Torch broken' },
+        },
+      ],
+      removed: [],
+    };
+    await salmah.does('keepList', out);
+    const after = await capacity();
+    expect(after.find((day) => day.day === busy.day)!.capacity).toBe(0);
+    expect(after.at(-1)!.capacity).toBe(before.at(-1)!.capacity);
+    await salmah.does('startRepromise', {});
+    let run: Run['run'] = null;
+    for (let turn = 0; turn < 200 && run?.state !== 'done'; turn += 1) {
+      await new Promise((resolve) => setTimeout(resolve, 50));
+      ({ run } = await salmah.get<Run>('/api/repromise'));
+    }
+    const moved = run!.moved.find((line) => line.lineId === input.lines[0]!.lineId)!;
+    expect(moved.is! > moved.was).toBe(true);
+    const wrong = { ...out.changes[0]!, cells: { ...out.changes[0]!.cells, firstDay: '2027-09-09' } };
+    const refused = await salmah.refused('keepList', { ...out, changes: [wrong] });
+    expect(refused.codes[0]).toMatch(/^changes\.0\.lastDay: /);
+    await world.serving.database.run('DELETE FROM centre_downtime');
+  });
+
+  it('plans anew what a slower work centre moves, for the days the run told (T8 T9)', async () => {
+    const { database } = world.serving;
+    await database.run("UPDATE work_centre SET shift_minutes = 120 WHERE code IN ('WELD', 'BENCH')");
+    await salmah.does('startRepromise', {});
+    let run: Run['run'] = null;
+    for (let turn = 0; turn < 200 && run?.state !== 'done'; turn += 1) {
+      await new Promise((resolve) => setTimeout(resolve, 50));
+      ({ run } = await salmah.get<Run>('/api/repromise'));
+    }
+    const made = run!.moved.filter((line) => /^(FV|SK)-/.test(line.item) && line.is !== null);
+    expect(made.length).toBeGreaterThan(0);
+    for (const line of made) expect(line.is! > line.was).toBe(true);
+    const before = (await planned()).rows.map((row) => row.number);
+    await salmah.does('applyRepromise', { id: run!.id, lineIds: made.map((line) => line.lineId) });
+    const after = (await planned()).rows;
+    for (const line of made)
+      expect(after.some((row) => row.item.number === line.item && !before.includes(row.number))).toBe(true);
+    const { run: now } = await salmah.get<Run>('/api/repromise');
+    expect(
+      now!.moved.filter((line) => made.some((each) => each.lineId === line.lineId)).every((line) => line.taken),
+    ).toBe(true);
+  });
+});

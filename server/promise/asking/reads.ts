@@ -1,0 +1,274 @@
+import type * as z from 'zod';
+import { addDays, pointOf, type Day } from '@core/kernel';
+import { Calendar, check, wayOf } from '@core/promise';
+import type * as contract from '@api/promise';
+import { orNotFound } from '../../acts';
+import { locationsOf, NUMBER_AT } from '../../catalogue';
+import { PAGE_ROWS, type Sql, type Columns } from '../../db';
+import { promisedLines } from './acts';
+import { groundRows, machinesOut } from '../ground/ground';
+import type { PlannedComponent, PlannedOrder } from '../tables';
+import type { WorkCentre } from '../../catalogue/tables';
+
+/** What comes and goes of one item at each location, without what it is made of. // T1 T2 */
+export async function openAvailability(
+  sql: Sql,
+  companyId: number,
+  workDate: Day,
+  itemId: number,
+  line?: number,
+): Promise<z.infer<typeof contract.openAvailability.out>> {
+  const [item] = await sql.rows<{ id: number }>('SELECT id FROM item WHERE company_id = ? AND id = ?', [
+    companyId,
+    itemId,
+  ]);
+  orNotFound(item, 'This item');
+  const places = await locationsOf(sql, companyId);
+  const points = places.map(({ id }) => pointOf(itemId, id));
+  const rows = await groundRows(sql, companyId, workDate, points, {
+    without: line === undefined ? [] : [line],
+    below: false,
+  });
+  return { ...rows, places };
+}
+
+export async function openPromiseGround(
+  sql: Sql,
+  companyId: number,
+  workDate: Day,
+  orderId: number,
+): Promise<z.infer<typeof contract.openPromiseGround.out>> {
+  const [order] = await sql.rows<{ id: number; number: string; version: number; state: string }>(
+    'SELECT id, number, version, state FROM sales_order WHERE company_id = ? AND id = ?',
+    [companyId, orderId],
+  );
+  const lines = await promisedLines(sql, companyId, orNotFound(order, 'This sales order').id);
+  return {
+    order: order!,
+    rows: await groundRows(
+      sql,
+      companyId,
+      workDate,
+      lines.map((line) => line.point),
+      { without: lines.map((line) => line.id) },
+    ),
+    lines: lines.map((line) => ({
+      id: line.id,
+      lineNo: line.lineNo,
+      item: { id: line.itemId, number: line.number, name: line.name, unit: line.unit },
+      point: line.point,
+      quantity: line.quantity,
+      asked: line.asked,
+      shipDate: line.shipDate,
+      promised: line.promisedDate,
+      method: line.promiseMethod,
+      way: line.promisedBy,
+      planned: line.planned,
+    })),
+  };
+}
+
+/** When the lines of an order could be had, every way; each as its item is promised where nothing was chosen. // T10 */
+export async function checkPromise(
+  sql: Sql,
+  companyId: number,
+  workDate: Day,
+  orderId: number,
+): Promise<z.infer<typeof contract.checkPromise.out>> {
+  const { rows, lines } = await openPromiseGround(sql, companyId, workDate, orderId);
+  const asks = lines.map((line) => ({
+    key: String(line.id),
+    itemId: line.point,
+    quantity: line.quantity,
+    asked: line.asked,
+    way: line.way ?? wayOf(line.method) ?? 'atp',
+  }));
+  return { lines: check(rows, asks) };
+}
+
+type PlannedColumns = Columns<PlannedOrder, 'id number kind state itemId quantity held startDate dueDate parentId'> & {
+  itemNumber: string;
+  itemName: string;
+  unit: string;
+  vendor: string | null;
+  orderId: number | null;
+  orderNumber: string | null;
+  customer: string | null;
+  parentNumber: string | null;
+  parentKind: 'make' | 'assemble' | null;
+};
+
+const PLANNED = `SELECT p.id, p.number, p.kind, p.state, p.item_id,
+       ${NUMBER_AT} AS item_number, i.name AS item_name, i.unit,
+       p.quantity, p.held, p.start_date, p.due_date, v.name AS vendor, o.id AS order_id, o.number AS order_number,
+       c.name AS customer, p.parent_id, u.number AS parent_number, u.kind AS parent_kind
+  FROM planned_order p
+  JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
+  JOIN location lo ON lo.company_id = p.company_id AND lo.id = p.location_id
+  LEFT JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
+  LEFT JOIN sales_order_line l ON l.company_id = p.company_id AND l.id = p.order_line_id
+  LEFT JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+  LEFT JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
+  LEFT JOIN planned_order u ON u.company_id = p.company_id AND u.id = p.parent_id`;
+
+function plannedOf(row: PlannedColumns) {
+  const parent = row.parentId !== null && {
+    kind: row.parentKind === 'make' ? 'PR' : 'AS',
+    id: row.parentId,
+    number: row.parentNumber!,
+    party: '',
+  };
+  return {
+    id: row.id,
+    number: row.number,
+    kind: row.kind,
+    state: row.state,
+    item: { id: row.itemId, number: row.itemNumber, name: row.itemName, unit: row.unit },
+    quantity: row.quantity,
+    start: row.startDate,
+    due: row.dueDate,
+    vendor: row.vendor,
+    for:
+      row.orderId === null
+        ? parent || null
+        : { kind: 'SO', id: row.orderId, number: row.orderNumber!, party: row.customer! },
+  };
+}
+
+/** What is planned, soonest first. Walks planned_order_open; the cursor is the due date and id of the last row. */
+export async function listPlanned(
+  sql: Sql,
+  companyId: number,
+  { cursor, rows: most = PAGE_ROWS }: { cursor?: string | undefined; rows?: number | undefined },
+): Promise<z.infer<typeof contract.listPlanned.out>> {
+  const after = /^(\d{4}-\d\d-\d\d)\.(\d{1,10})$/.exec(cursor ?? '');
+  const [day, id] = after ? [after[1]!, Number(after[2])] : ['1000-01-01', 0];
+  const rows = await sql.rows<PlannedColumns>(
+    `${PLANNED} WHERE p.company_id = ? AND p.open = TRUE AND (p.due_date > ? OR (p.due_date = ? AND p.id > ?))
+      ORDER BY p.due_date, p.id LIMIT ?`,
+    [companyId, day, day, id, most + 1],
+  );
+  const shown = rows.slice(0, most);
+  const last = shown.at(-1);
+  return { rows: shown.map(plannedOf), next: rows.length > most ? `${last!.dueDate}.${last!.id}` : null };
+}
+
+export async function openPlanned(
+  sql: Sql,
+  companyId: number,
+  id: number,
+): Promise<z.infer<typeof contract.openPlanned.out>> {
+  const [row] = await sql.rows<PlannedColumns>(`${PLANNED} WHERE p.company_id = ? AND p.id = ?`, [companyId, id]);
+  const order = orNotFound(row, 'This planned order');
+  const components = await sql.rows<
+    Columns<PlannedComponent, 'itemId quantity covered neededOn'> & {
+      number: string;
+      name: string;
+      unit: string;
+    }
+  >(
+    `SELECT k.item_id, i.number, i.name, i.unit, k.quantity, k.covered, k.needed_on FROM planned_component k
+       JOIN item i ON i.company_id = k.company_id AND i.id = k.item_id
+      WHERE k.company_id = ? AND k.planned_order_id = ? ORDER BY k.id`,
+    [companyId, id],
+  );
+  const operations = await sql.rows<{
+    no: number;
+    name: string;
+    centre: string;
+    minutes: number;
+    firstDay: Day;
+    lastDay: Day;
+  }>(
+    `SELECT o.no, o.name, w.name AS centre, o.minutes, o.first_day AS firstDay, o.last_day AS lastDay
+       FROM planned_operation o JOIN work_centre w ON w.company_id = o.company_id AND w.id = o.work_centre_id
+      WHERE o.company_id = ? AND o.planned_order_id = ? ORDER BY o.no`,
+    [companyId, id],
+  );
+  const below = await sql.rows<PlannedColumns>(`${PLANNED} WHERE p.company_id = ? AND p.parent_id = ? ORDER BY p.id`, [
+    companyId,
+    id,
+  ]);
+  return {
+    ...plannedOf(order),
+    held: order.held,
+    components: components.map((each) => ({
+      item: { id: each.itemId, number: each.number, name: each.name, unit: each.unit },
+      quantity: each.quantity,
+      covered: each.covered,
+      neededOn: each.neededOn,
+    })),
+    operations,
+    below: below.map(plannedOf),
+  };
+}
+
+/** Work centres by day: what they can do, what they have to do, and for which orders. Walks the key of centre_load. */
+export async function openLoad(
+  sql: Sql,
+  companyId: number,
+  workDate: Day,
+  days = 42,
+): Promise<z.infer<typeof contract.openLoad.out>> {
+  const centres = await sql.rows<
+    Columns<WorkCentre, 'id code name machines calendarId'> & { shift: number; week: string }
+  >(
+    `SELECT w.id, w.code, w.name, w.machines, w.shift_minutes AS shift, w.calendar_id, k.week FROM work_centre w
+       JOIN calendar k ON k.company_id = w.company_id AND k.id = w.calendar_id WHERE w.company_id = ? ORDER BY w.code`,
+    [companyId],
+  );
+  const last = addDays(workDate, days - 1);
+  const holidays = await sql.rows<{ calendarId: number; day: Day }>(
+    'SELECT calendar_id, day FROM holiday WHERE company_id = ? AND day BETWEEN ? AND ?',
+    [companyId, workDate, last],
+  );
+  const load = await sql.rows<{
+    workCentreId: number;
+    day: Day;
+    minutes: string;
+    id: number;
+    kind: 'make' | 'assemble';
+    number: string;
+    item: string;
+  }>(
+    `SELECT l.work_centre_id, l.day, SUM(l.minutes) AS minutes, p.id, p.kind, p.number, i.number AS item
+       FROM centre_load l
+       JOIN planned_operation o ON o.company_id = l.company_id AND o.id = l.planned_operation_id
+       JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id
+       JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
+      WHERE l.company_id = ? AND l.work_centre_id IN (?) AND l.day BETWEEN ? AND ?
+      GROUP BY l.work_centre_id, l.day, p.id ORDER BY l.day, p.id`,
+    [companyId, centres.map((centre) => centre.id), workDate, last],
+  );
+  const centreIds = centres.map((centre) => centre.id);
+  const out = await machinesOut(sql, companyId, centreIds, workDate, last);
+  return {
+    centres: centres.map((centre) => {
+      const closed = holidays.filter((row) => row.calendarId === centre.calendarId).map((row) => row.day);
+      const calendar = new Calendar(workDate, days, { week: centre.week, holidays: closed });
+      return {
+        id: centre.id,
+        code: centre.code,
+        name: centre.name,
+        days: Array.from({ length: days }, (_, at) => {
+          const day = addDays(workDate, at);
+          const on = load.filter((row) => row.workCentreId === centre.id && row.day === day);
+          const still = out.filter((row) => row.centreId === centre.id && row.day === day);
+          const whole = centre.machines * centre.shift - still.reduce((sum, row) => sum + row.minutes, 0);
+          return {
+            day,
+            capacity: calendar.works(at) ? Math.max(0, whole) : 0,
+            minutes: on.reduce((sum, row) => sum + Number(row.minutes), 0),
+            orders: on.map((row) => ({
+              id: row.id,
+              kind: row.kind === 'make' ? 'PR' : 'AS',
+              number: row.number,
+              minutes: Number(row.minutes),
+              item: row.item,
+            })),
+          };
+        }),
+      };
+    }),
+  };
+}

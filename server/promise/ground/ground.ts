@@ -1,0 +1,228 @@
+import { addDays, daysBetween, itemAt, locationAt, MAIN_LOCATION, numberAt, pointOf, type Day } from '@core/kernel';
+import type { GroundRows, ItemRow } from '@core/promise';
+import { APPROVED, locationsOf } from '../../catalogue';
+import type { Sql, Columns } from '../../db';
+import { demandsOf, itemsAt, suppliesOf } from './moves';
+import { plannedFor, plannedForAll } from '../asking/planned-for';
+import type { BomLine, Item, ItemVendor, RoutingOperation, WorkCentre } from '../../catalogue/tables';
+
+/** Days that are looked at: two years. */
+export const HORIZON = 730;
+
+/** What of the ground is wanted. */
+export interface Wanted {
+  /** Lines that ask anew: their demand, and what is planned for them, are left out; or every open line that is promised. */
+  without?: readonly number[] | 'all';
+  /** Whether what the items are made of is wanted too; it is where nothing is said. */
+  below?: boolean;
+  /** Special orders that wait on the bench are bought there, each for itself: no demand for planning. */
+  benchLeftOut?: boolean;
+}
+
+/**
+ * All that promises of some items at locations (points) stand on: the items and all they are made of, their stock, what comes and goes, the
+ * centres and what they have to do. // T1
+ * Some fourteen queries, one more for each level of the BOMs; each walks a key of the items it is about.
+ */
+export async function groundRows(
+  sql: Sql,
+  companyId: number,
+  workDate: Day,
+  points: readonly number[],
+  { without: lines = [], below = true, benchLeftOut = false }: Wanted = {},
+): Promise<GroundRows> {
+  const [company] = await sql.rows<{ calendarId: number; receivingDays: number; safetyDays: number }>(
+    'SELECT calendar_id, receiving_days, safety_days FROM company WHERE id = ?',
+    [companyId],
+  );
+  const { ids, components } = below ? await madeOf(sql, companyId, points) : { ids: points, components: [] };
+  const leftOut = lines === 'all' ? await plannedForAll(sql, companyId) : await plannedFor(sql, companyId, lines);
+  const operations = await sql.rows<
+    Columns<RoutingOperation, 'itemId no name workCentreId setupMinutes runMinutes parallel'>
+  >(
+    `SELECT item_id, no, name, work_centre_id, setup_minutes, run_minutes, parallel FROM routing_operation
+      WHERE company_id = ? AND item_id IN (?)`,
+    [companyId, below ? ids.filter(isMain) : []],
+  );
+  const centreIds = [...new Set(operations.map((row) => row.workCentreId)), 0];
+  const centres = await sql.rows<Columns<WorkCentre, 'id code name machines'> & { shift: number; calendarId: number }>(
+    `SELECT id, code, name, machines, shift_minutes AS shift, calendar_id AS calendarId FROM work_centre
+      WHERE company_id = ? AND id IN (?)`,
+    [companyId, centreIds],
+  );
+  const load = await sql.rows<{ centreId: number; day: Day; minutes: string }>(
+    `SELECT l.work_centre_id AS centreId, l.day, SUM(l.minutes) AS minutes FROM centre_load l
+       JOIN planned_operation o ON o.company_id = l.company_id AND o.id = l.planned_operation_id
+      WHERE l.company_id = ? AND l.work_centre_id IN (?) AND l.day >= ? AND o.planned_order_id NOT IN (?)
+      GROUP BY l.work_centre_id, l.day`,
+    [companyId, centreIds, workDate, leftOut],
+  );
+  const out = await machinesOut(sql, companyId, centreIds, workDate, addDays(workDate, HORIZON - 1));
+  return {
+    workDate,
+    horizon: HORIZON,
+    calendars: await calendarsOf(sql, companyId, workDate),
+    ownCalendarId: company!.calendarId,
+    receivingDays: company!.receivingDays,
+    safetyDays: company!.safetyDays,
+    items: await itemsOf(sql, companyId, ids, workDate, company!.calendarId),
+    components,
+    operations: operations.map((row) => ({
+      itemId: row.itemId,
+      no: row.no,
+      name: row.name,
+      centreId: row.workCentreId,
+      setup: row.setupMinutes,
+      run: row.runMinutes,
+      parallel: row.parallel,
+    })),
+    centres,
+    load: [...load.map((row) => ({ ...row, minutes: Number(row.minutes) })), ...out],
+    supplies: await suppliesOf(sql, companyId, ids, leftOut),
+    demands: await demandsOf(sql, companyId, ids, lines, leftOut, benchLeftOut),
+  };
+}
+
+/** What machines that are out take of their centres, a row for each day from one to another. // T5 */
+export async function machinesOut(
+  sql: Sql,
+  companyId: number,
+  centreIds: readonly number[],
+  from: Day,
+  to: Day,
+): Promise<{ centreId: number; day: Day; minutes: number }[]> {
+  const rows = await sql.rows<{ centreId: number; firstDay: Day; lastDay: Day; minutes: number }>(
+    `SELECT d.work_centre_id AS centre_id, d.first_day, d.last_day, d.machines * w.shift_minutes AS minutes
+       FROM centre_downtime d JOIN work_centre w ON w.company_id = d.company_id AND w.id = d.work_centre_id
+      WHERE d.company_id = ? AND d.work_centre_id IN (?) AND d.first_day <= ? AND d.last_day >= ?`,
+    [companyId, centreIds, to, from],
+  );
+  return rows.flatMap(({ centreId: centreId, firstDay: first, lastDay: last, minutes }) => {
+    const begin = first > from ? first : from;
+    const days = daysBetween(begin, last < to ? last : to) + 1;
+    return Array.from({ length: days }, (_, at) => ({ centreId, day: addDays(begin, at), minutes }));
+  });
+}
+
+/** Items with all they are made of, down to what is bought, a query for each level; a cycle ends the walk by itself. */
+async function madeOf(sql: Sql, companyId: number, points: readonly number[]) {
+  const ids = new Set(points);
+  const components: GroundRows['components'][number][] = [];
+  // What is made is made at the main location, of what is there.
+  let level = [...ids].filter(isMain);
+  while (level.length > 0) {
+    const rows = await sql.rows<
+      Columns<BomLine, 'itemId lineNo componentId quantity scrapPercent operationNo firstDay lastDay'>
+    >(
+      `SELECT item_id, line_no, component_id, quantity, scrap_percent, operation_no, first_day, last_day FROM bom_line
+        WHERE company_id = ? AND item_id IN (?)`,
+      [companyId, level],
+    );
+    level = [];
+    for (const row of rows) {
+      components.push(row);
+      if (!ids.has(row.componentId)) level.push(row.componentId);
+      ids.add(row.componentId);
+    }
+    level = [...new Set(level)];
+  }
+  return { ids: [...ids], components };
+}
+
+async function calendarsOf(sql: Sql, companyId: number, from: Day): Promise<GroundRows['calendars']> {
+  const calendars = await sql.rows<{ id: number; week: string }>('SELECT id, week FROM calendar WHERE company_id = ?', [
+    companyId,
+  ]);
+  const holidays = await sql.rows<{ calendarId: number; day: Day }>(
+    'SELECT calendar_id, day FROM holiday WHERE company_id = ? AND day >= ? ORDER BY day',
+    [companyId, from],
+  );
+  return calendars.map(({ id, week }) => ({
+    id,
+    week,
+    holidays: holidays.filter((row) => row.calendarId === id).map((row) => row.day),
+  }));
+}
+
+const isMain = (point: number) => locationAt(point) === MAIN_LOCATION;
+
+/**
+ * Items at locations as promising sees them. Anywhere but at the main location an item is only ever bought, and none of
+ * it kept back.
+ */
+async function itemsOf(
+  sql: Sql,
+  companyId: number,
+  points: readonly number[],
+  day: Day,
+  ownCalendar: number,
+): Promise<ItemRow[]> {
+  const ids = itemsAt(points);
+  const items = await sql.rows<
+    Columns<Item, 'id number name unit obtained promiseMethod safetyStock lotMinimum lotMultiple phantom makeDays'>
+  >(
+    `SELECT id, number, name, unit, obtained, promise_method, safety_stock, lot_minimum, lot_multiple, phantom, make_days
+       FROM item WHERE company_id = ? AND id IN (?)`,
+    [companyId, ids],
+  );
+  const stock = await sql.rows<{ itemId: number; locationId: number; onHand: string }>(
+    'SELECT item_id, location_id, on_hand FROM stock WHERE company_id = ? AND item_id IN (?)',
+    [companyId, ids],
+  );
+  const onHand = new Map(stock.map((row) => [pointOf(row.itemId, row.locationId), row.onHand]));
+  const elsewhere = points.some((point) => !isMain(point));
+  const codes = new Map(elsewhere ? (await locationsOf(sql, companyId)).map(({ id, code }) => [id, code]) : []);
+  // The preferred one first, then the cheapest, then the fastest; only who may sell it. // L8 L9
+  const sellers = await sql.rows<
+    Columns<ItemVendor, 'itemId leadDays minimum multiple'> & {
+      vendorId: number;
+      name: string;
+      calendarId: number | null;
+    }
+  >(
+    `SELECT iv.item_id, v.id AS vendor_id, v.name, iv.lead_days, v.calendar_id, iv.minimum, iv.multiple
+       FROM item_vendor iv JOIN vendor v ON v.company_id = iv.company_id AND v.id = iv.vendor_id
+       JOIN item i ON i.company_id = iv.company_id AND i.id = iv.item_id
+       LEFT JOIN item_group g ON g.company_id = i.company_id AND g.id = i.item_group_id
+      WHERE iv.company_id = ? AND iv.item_id IN (?) AND ${APPROVED}
+      ORDER BY iv.item_id, iv.preferred DESC, iv.unit_price, iv.lead_days, v.id`,
+    [companyId, ids, day, day],
+  );
+  const sellersOf = new Map<number, typeof sellers>();
+  for (const seller of sellers) {
+    const of = sellersOf.get(seller.itemId);
+    if (of) of.push(seller);
+    else sellersOf.set(seller.itemId, [seller]);
+  }
+  const byId = new Map(items.map((item) => [item.id, item]));
+  return points.flatMap((point): ItemRow[] => {
+    const row = byId.get(itemAt(point));
+    if (!row) return [];
+    const main = isMain(point);
+    const bought = main || row.obtained === 'buy';
+    return [
+      {
+        id: point,
+        number: numberAt(row.number, locationAt(point), codes.get(locationAt(point)) ?? ''),
+        name: row.name,
+        unit: row.unit,
+        obtained: bought ? row.obtained : 'none',
+        method: row.promiseMethod,
+        safetyStock: main ? row.safetyStock : '0',
+        lotMinimum: row.lotMinimum,
+        lotMultiple: row.lotMultiple,
+        phantom: main && row.phantom,
+        makeDays: row.makeDays,
+        onHand: onHand.get(point) ?? '0',
+        sellers: (sellersOf.get(row.id) ?? []).map((seller) => ({
+          vendorId: seller.vendorId,
+          name: seller.name,
+          leadDays: seller.leadDays,
+          calendarId: seller.calendarId ?? ownCalendar,
+          minimum: seller.minimum,
+          multiple: seller.multiple,
+        })),
+      },
+    ];
+  });
+}

@@ -1,0 +1,207 @@
+import { itemAt, type Day } from '@core/kernel';
+import type { MoveRow } from '@core/promise';
+import type { Bound, Database, Sql } from '../../db';
+import { plannedForAll } from '../asking/planned-for';
+
+/** An item at a location as `pointOf` makes it. */
+export const pointBy = (item: string, location: string) => `${item} + ${location} * 4294967296`;
+
+/** What is open of an order line `l`, but for what comes for it on a tie. */
+export const OPEN_UNTIED = `l.quantity - l.cancelled - l.shipped - COALESCE((SELECT SUM(t.quantity - t.received) FROM tie t
+              WHERE t.company_id = l.company_id AND t.order_line_id = l.id), 0)`;
+
+/** An open line `l` of item `i` that is asked anew with all others: how it was promised, or how its item is. // T10 */
+export const ASKED_ANEW = "(l.promised_by IS NOT NULL OR i.promise_method <> 'none')";
+
+interface MoveRead {
+  itemId: number;
+  day: Day;
+  quantity: string;
+  kind: string;
+  id: number;
+  number: string;
+  /** As text where a union made it one. */
+  lineId: number | string | null;
+  party: string;
+  /** Held in part, begun, or not an order: planning leaves it as it is. */
+  fixed?: number;
+}
+
+const moveOf = (row: MoveRead): MoveRow => ({
+  itemId: row.itemId,
+  day: row.day,
+  quantity: row.quantity,
+  source: {
+    kind: row.kind,
+    id: row.id,
+    number: row.number,
+    ...(row.lineId === null ? {} : { lineId: Number(row.lineId) }),
+    party: row.party,
+  },
+  ...(row.fixed ? { fixed: true } : {}),
+});
+
+export const KIND_OF_PLANNED = "CASE p.kind WHEN 'make' THEN 'PR' WHEN 'assemble' THEN 'AS' ELSE 'PL' END";
+
+/**
+ * What of a planned order `p` is held for somebody still: for a line as far as it is open, for another order while that
+ * is. What was shipped from elsewhere, or is cancelled above, leaves it free.
+ */
+const HELD = `CASE
+    WHEN p.order_line_id IS NOT NULL THEN LEAST(p.held, COALESCE((SELECT GREATEST(0, sl.quantity - sl.cancelled - sl.shipped)
+      FROM sales_order_line sl WHERE sl.company_id = p.company_id AND sl.id = p.order_line_id), 0))
+    WHEN p.parent_id IS NOT NULL THEN IF((SELECT u.open FROM planned_order u
+      WHERE u.company_id = p.company_id AND u.id = p.parent_id), p.held, 0)
+    ELSE p.held END`;
+
+/** What is coming to our place for nobody yet: of purchases what is not tied, of planned orders what is not held. */
+const SUPPLIES = {
+  purchased: `l.quantity - l.received - IF(l.tied = 0, 0, COALESCE((SELECT SUM(t.quantity - t.received) FROM tie t
+              WHERE t.company_id = l.company_id AND t.purchase_line_id = l.id), 0))`,
+  ofPurchases: `purchase_order_line l
+       JOIN purchase_order p ON p.company_id = l.company_id AND p.id = l.purchase_order_id
+        AND p.state = 'placed' AND p.ship_to_id IS NULL`,
+  planned: `p.quantity - GREATEST(${HELD}, p.finished)`,
+};
+
+/** What comes of items at locations (points). */
+export async function suppliesOf(sql: Sql, companyId: number, points: readonly number[], leftOut: readonly number[]) {
+  const all = await supplies(sql, companyId, [(alias) => `${alias}.item_id IN (?)`, [itemsAt(points)]], leftOut);
+  return among(points, all);
+}
+
+/** The items of points. */
+export const itemsAt = (points: readonly number[]): number[] => [...new Set(points.map(itemAt))];
+
+function among(points: readonly number[], moves: readonly MoveRow[]): MoveRow[] {
+  const wanted = new Set(points);
+  return moves.filter((move) => wanted.has(move.itemId));
+}
+
+async function supplies(
+  sql: Sql,
+  companyId: number,
+  [which, values]: readonly [(alias: string) => string, (Bound | readonly Bound[])[]],
+  leftOut: readonly number[],
+): Promise<MoveRow[]> {
+  const rows = await sql.rows<MoveRead>(
+    `SELECT ${pointBy('l.item_id', 'p.location_id')} AS item_id, l.due_date AS day, ${SUPPLIES.purchased} AS quantity,
+            'PO' AS kind, p.id, p.number, l.id AS line_id, v.name AS party,
+            EXISTS (SELECT 1 FROM tie t WHERE t.company_id = l.company_id AND t.purchase_line_id = l.id
+              AND t.quantity > t.received) AS fixed
+       FROM ${SUPPLIES.ofPurchases}
+       JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
+      WHERE l.company_id = ? AND (${which('l')}) AND l.untied = TRUE
+     HAVING quantity > 0
+     UNION ALL
+     SELECT ${pointBy('p.item_id', 'p.location_id')}, p.due_date, ${SUPPLIES.planned} AS quantity, ${KIND_OF_PLANNED}, p.id, p.number, NULL, COALESCE(v.name, ''),
+            ${HELD} > 0 OR p.finished > 0 OR p.state <> 'planned'
+       FROM planned_order p LEFT JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
+      WHERE p.company_id = ? AND (${which('p')}) AND p.open = TRUE AND p.id NOT IN (?)
+     HAVING quantity > 0
+      ORDER BY day, kind, id, line_id`,
+    [companyId, ...values, companyId, ...values, leftOut],
+  );
+  return rows.map(moveOf);
+}
+
+/** What is owed out of our stock: lines, but for what comes tied or planned for them; and components of what is planned. */
+const DEMANDS = {
+  owed: `${OPEN_UNTIED} - COALESCE((SELECT SUM(p.held) FROM planned_order p
+              WHERE p.company_id = l.company_id AND p.order_line_id = l.id AND p.open), 0)`,
+  counts: "(o.state = 'confirmed' OR (o.state = 'draft' AND l.promised_date IS NOT NULL))",
+};
+
+export async function demandsOf(
+  sql: Sql,
+  companyId: number,
+  points: readonly number[],
+  lines: readonly number[] | 'all',
+  leftOut: readonly number[],
+  benchLeftOut: boolean,
+) {
+  const bench = benchLeftOut ? "- IF(l.route = 'special', GREATEST(0, l.quantity - l.cancelled - l.tied), 0)" : '';
+  const [others, values] =
+    lines === 'all' ? [`NOT (o.state = 'confirmed' AND ${ASKED_ANEW})`, []] : ['l.id NOT IN (?)', [lines]];
+  const ids = itemsAt(points);
+  const rows = await sql.rows<MoveRead>(
+    `SELECT ${pointBy('l.item_id', 'l.location_id')} AS item_id, l.ship_date AS day, ${DEMANDS.owed} ${bench} AS quantity,
+            'SO' AS kind, o.id, o.number, l.id AS line_id, c.name AS party
+       FROM sales_order_line l
+       JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+       JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
+       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+      WHERE l.company_id = ? AND l.item_id IN (?) AND l.owed = TRUE AND ${others} AND ${DEMANDS.counts}
+     HAVING quantity > 0
+     UNION ALL
+     SELECT k.item_id, k.needed_on, k.quantity - GREATEST(k.covered, k.used), ${KIND_OF_PLANNED}, p.id, p.number, NULL, i.number
+       FROM planned_component k
+       JOIN planned_order p ON p.company_id = k.company_id AND p.id = k.planned_order_id
+       JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
+      WHERE k.company_id = ? AND k.item_id IN (?) AND p.open AND k.quantity > GREATEST(k.covered, k.used) AND p.id NOT IN (?)
+      ORDER BY day, kind, id, line_id`,
+    [companyId, ids, ...values, companyId, ids, leftOut],
+  );
+  return among(points, rows.map(moveOf));
+}
+
+/** Hears a supply, or a demand below zero: its point, its day and how much. */
+export type TakeMove = (point: number, day: Day, quantity: string) => void;
+
+/**
+ * All that comes and goes of a company but for what every open line has asked for and what is planned for them, one
+ * after the other, without its documents: for runs that ask all of them anew. What is on hand comes first. // T9
+ */
+export async function eachMove(database: Database, companyId: number, workDate: Day, take: TakeMove): Promise<void> {
+  const leftOut = await plannedForAll(database, companyId);
+  const all = (sql: string, values: (Bound | readonly Bound[])[]) =>
+    database.each(sql, values, ([point, day, quantity]) => take(Number(point), String(day), String(quantity)));
+  await all(
+    `SELECT i.id, ?, COALESCE(s.on_hand, 0) - i.safety_stock
+       FROM item i LEFT JOIN stock s ON s.company_id = i.company_id AND s.item_id = i.id AND s.location_id = 0
+      WHERE i.company_id = ?`,
+    [workDate, companyId],
+  );
+  await all(
+    `SELECT ${pointBy('item_id', 'location_id')}, ?, on_hand FROM stock WHERE company_id = ? AND location_id > 0`,
+    [workDate, companyId],
+  );
+  await all(
+    `SELECT ${pointBy('l.item_id', 'p.location_id')}, l.due_date, ${SUPPLIES.purchased} AS quantity FROM ${SUPPLIES.ofPurchases}
+      WHERE l.company_id = ? AND l.untied = TRUE HAVING quantity > 0`,
+    [companyId],
+  );
+  await all(
+    `SELECT ${pointBy('p.item_id', 'p.location_id')}, p.due_date, ${SUPPLIES.planned} AS quantity FROM planned_order p
+      WHERE p.company_id = ? AND p.open = TRUE AND p.id NOT IN (?) HAVING quantity > 0`,
+    [companyId, leftOut],
+  );
+  await all(
+    `SELECT ${pointBy('l.item_id', 'l.location_id')}, l.ship_date, -(${DEMANDS.owed}) AS quantity
+       FROM sales_order_line l
+       JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+      WHERE l.company_id = ? AND l.owed = TRUE AND NOT (o.state = 'confirmed' AND ${ASKED_ANEW}) AND ${DEMANDS.counts}
+     HAVING quantity < 0`,
+    [companyId],
+  );
+  await all(
+    `SELECT k.item_id, k.needed_on, GREATEST(k.covered, k.used) - k.quantity
+       FROM planned_component k JOIN planned_order p ON p.company_id = k.company_id AND p.id = k.planned_order_id
+      WHERE k.company_id = ? AND p.open AND k.quantity > GREATEST(k.covered, k.used) AND p.id NOT IN (?)`,
+    [companyId, leftOut],
+  );
+}
+
+/** What comes of points on days, at any location of their items, with whose it is: why a day was found. Walks the key of each pair; some hundred at most. */
+export async function comingThen(
+  sql: Sql,
+  companyId: number,
+  pairs: readonly (readonly [point: number, day: Day])[],
+  leftOut: readonly number[],
+): Promise<MoveRow[]> {
+  if (pairs.length === 0) return [];
+  const which = (alias: string) => pairs.map(() => `${alias}.item_id = ? AND ${alias}.due_date = ?`).join(' OR ');
+  const values = pairs.flatMap(([point, day]) => [itemAt(point), day]);
+  return supplies(sql, companyId, [which, values], leftOut);
+}

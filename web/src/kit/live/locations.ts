@@ -1,0 +1,22 @@
+import { inject, Injectable, signal } from '@angular/core';
+import type * as z from 'zod';
+import * as catalogue from '@api/catalogue';
+import { Api } from '../act/api';
+
+export type Location = z.infer<typeof catalogue.locations.out>['rows'][number];
+
+/** Where goods are kept, the main location first; a choice only where there are several. // S1 */
+@Injectable({ providedIn: 'root' })
+export class Locations {
+  private readonly api = inject(Api);
+  readonly all = signal<readonly Location[]>([]);
+
+  /** Reads them, for a page that lets one choose: the list is short and seldom changes. */
+  read(): void {
+    this.api.call(catalogue.locations).subscribe({
+      next: ({ rows }) => this.all.set(rows),
+      // Without them everything is at the main one, which the server takes where nothing is said.
+      error: () => this.all.set([]),
+    });
+  }
+}
