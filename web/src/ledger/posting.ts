@@ -5,7 +5,8 @@ import * as ledger from '@api/ledger';
 import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
 import { kindName } from '../kit/documents';
 import { Api } from '../kit/act/api';
-import { counted } from '../kit/formats';
+import { day } from '../kit/formats';
+import { Session } from '../access';
 import { DocumentDock } from '../documents';
 
 /** A journal or a payment: nothing but what it posted, who did it, and where it came from. */
@@ -22,6 +23,7 @@ import { DocumentDock } from '../documents';
 })
 export class PostingPage {
   private readonly api = inject(Api);
+  private readonly workDate = inject(Session).workDate;
   readonly id = input.required<string>();
   readonly kind = input.required<DocumentKind>();
   protected readonly page: DocumentPage<string, z.infer<typeof ledger.openTrail.out>> = new DocumentPage({
@@ -31,7 +33,10 @@ export class PostingPage {
     document: (trail) => trail.document,
     heading: ({ document, journals }) => ({
       strong: document.number,
-      sub: `${kindName(this.kind())}, ${counted(journals.length, 'journal')}`,
+      sub: [
+        kindName(this.kind()),
+        ...journals.slice(0, 1).map(({ postedOn }) => `posted ${day(postedOn, this.workDate())}`),
+      ].join(', '),
     }),
     touchedBy: () => false,
   });

@@ -38,6 +38,19 @@ const KEPT = 'dock height';
     <div class="body" role="tabpanel" tabindex="0" [attr.aria-label]="chosen()"><ng-content /></div>
   </section>`,
   styles: `
+    /* A page that is nothing but its dock. */
+    :host-context(.whole) {
+      display: flex;
+      flex: 1;
+      min-height: 0;
+    }
+    :host-context(.whole) section {
+      flex: 1;
+      height: auto !important;
+    }
+    :host-context(.whole) .grip {
+      display: none;
+    }
     section {
       position: relative;
       background: var(--paper-sunk);
