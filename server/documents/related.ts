@@ -56,10 +56,10 @@ const AGREEMENTS_OWN = [
 type Party = 'customer' | 'vendor';
 
 /** What is told of a document `d` and a party of it, `y`: its day, a note and its amount. */
-type Told = [day: string, note: string, amount: string];
+type Details = [day: string, note: string, amount: string];
 
 /** The documents of one kind that `ids` finds, as `id`, from `k`, what is asked about. */
-function found(kind: DocumentKind, table: string, [day, note, amount]: Told, ids: string, party?: Party): string {
+function found(kind: DocumentKind, table: string, [day, note, amount]: Details, ids: string, party?: Party): string {
   const joined = `JOIN ${party} y FORCE INDEX (PRIMARY) ON y.company_id = d.company_id AND y.id = d.${party}_id`;
   return `SELECT STRAIGHT_JOIN '${kind}' AS kind, d.id, d.number, ${day} AS day, ${note} AS note, ${amount} AS amount
     FROM (SELECT DISTINCT STRAIGHT_JOIN k.company_id, ${ids}) f

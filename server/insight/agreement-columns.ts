@@ -43,7 +43,7 @@ function agreementSums(sql: Sql): AgreementSums {
 
   async function first(companyId: number): Promise<Held> {
     const held: Held = { columns: new AgreementColumns(), newest: await newestOf(companyId), seen: new Set() };
-    await take(sql, companyId, held.columns, null);
+    await readInto(sql, companyId, held.columns, null);
     return held;
   }
 
@@ -55,7 +55,7 @@ function agreementSums(sql: Sql): AgreementSums {
       [companyId, held.newest - OVERLAP],
     );
     const fresh = rows.filter((row) => !held.seen.has(row.auditId));
-    if (fresh.length > 0) await take(sql, companyId, held.columns, [...new Set(fresh.map((row) => row.documentId))]);
+    if (fresh.length > 0) await readInto(sql, companyId, held.columns, [...new Set(fresh.map((row) => row.documentId))]);
     for (const { auditId } of fresh) held.seen.add(auditId);
     held.newest = newest;
     for (const id of held.seen) if (id <= newest - OVERLAP) held.seen.delete(id);
@@ -94,7 +94,7 @@ const amountsOf = (row: AmountRow): Amounts => ({
 });
 
 /** Reads agreements (all of them where `ids` is null) into the columns. */
-async function take(
+async function readInto(
   sql: Sql,
   companyId: number,
   columns: AgreementColumns,
