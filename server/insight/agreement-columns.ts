@@ -55,7 +55,8 @@ function agreementSums(sql: Sql): AgreementSums {
       [companyId, held.newest - OVERLAP],
     );
     const fresh = rows.filter((row) => !held.seen.has(row.auditId));
-    if (fresh.length > 0) await readInto(sql, companyId, held.columns, [...new Set(fresh.map((row) => row.documentId))]);
+    if (fresh.length > 0)
+      await readInto(sql, companyId, held.columns, [...new Set(fresh.map((row) => row.documentId))]);
     for (const { auditId } of fresh) held.seen.add(auditId);
     held.newest = newest;
     for (const id of held.seen) if (id <= newest - OVERLAP) held.seen.delete(id);
