@@ -78,7 +78,7 @@ describe('any sequence of acts', () => {
         }),
       ];
       const walk = new Walk(world, salmah, agreements, chanceOf(seed));
-      for (let at = 1; at <= 240; at += 1) {
+      for (let at = 1; at <= 200; at += 1) {
         await walk.step();
         if (at % 25 !== 0) continue;
         expect([seed, at, await world.verify()]).toEqual([seed, at, []]);

@@ -22,7 +22,7 @@ describe('any sequence of acts on ties', () => {
     let refused = 0;
     for (const seed of [1, 2, 3]) {
       const walk = new TieWalk(world, salmah, chanceOf(seed), east);
-      for (let at = 1; at <= 260; at += 1) {
+      for (let at = 1; at <= 200; at += 1) {
         await walk.step();
         if (at % 20 !== 0) continue;
         expect([seed, at, await world.verify()]).toEqual([seed, at, []]);
