@@ -75,6 +75,7 @@ export class AgreementActs {
     return [
       {
         name: 'cancel',
+        endsTyping: true,
         label: 'Cancel the draft',
         when: sheet !== null,
         does: () => this.agreements.cancel(sheet!.id, sheet!.version),
@@ -121,6 +122,7 @@ export class AgreementActs {
       { name: 'revise', label: 'Revise…', when: open, does: () => this.revising.set(true) },
       {
         name: 'plan',
+        asks: true,
         label: 'Call-off plan…',
         when: open && sheet.basis === 'quantity',
         does: () => this.sheets.open(PlanSheet, sheet),
@@ -135,6 +137,7 @@ export class AgreementActs {
       },
       {
         name: 'wrap-up',
+        asks: true,
         label: 'Wrap up…',
         when: open,
         place: past ? 'step' : 'button',
@@ -154,6 +157,7 @@ export class AgreementActs {
       },
       {
         name: 'release',
+        asks: true,
         label: 'Release…',
         when: state === 'in-force' && !past,
         place: 'step',
@@ -162,6 +166,7 @@ export class AgreementActs {
       },
       {
         name: 'calls',
+        asks: true,
         label: 'Release as planned…',
         when: false,
         does: () => this.sheets.open(CallsSheet, sheet),
@@ -175,6 +180,7 @@ export class AgreementActs {
     return [
       {
         name: 'settle',
+        asks: true,
         label: 'Settle…',
         when: false,
         does: () => this.sheets.open(SettleSheet, sheet),
@@ -182,6 +188,7 @@ export class AgreementActs {
       },
       {
         name: 'prepay',
+        asks: true,
         label: 'Take a prepayment…',
         when: false,
         does: () => this.sheets.open(PrepaymentSheet, sheet),
@@ -189,6 +196,7 @@ export class AgreementActs {
       },
       {
         name: 'shortfall',
+        asks: true,
         label: 'Charge the shortfall…',
         when: sheet.state === 'ended' && sheet.shortfall?.state === 'draft',
         place: 'step',

@@ -84,7 +84,7 @@ export class AgreementPage {
     lines: (sheet) => sheet.lines,
     doing: this.do,
     refuse: (error) => this.draft.refuse(error),
-    done: () => this.draft.drop(),
+    endTyping: () => this.draft.drop(),
     acts: () => this.acts.all(),
   });
   private readonly acts: AgreementActs = new AgreementActs(

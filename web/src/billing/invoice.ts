@@ -151,6 +151,7 @@ export class InvoicePage {
       },
       {
         name: 'pay',
+        asks: true,
         label: vendor ? 'Pay…' : 'They paid…',
         place: 'step',
         when: dec(sheet.owed).gt(0),

@@ -139,6 +139,28 @@ describe('what can be done with an order', () => {
     expect(acts.called.map(([what]) => what)).toEqual(['finishes editing', 'saves', 'drops', 'reads', 'opens']);
   });
 
+  it('gives up what is typed only by what changes the order itself, and is begun by an address only where it asks', () => {
+    const acts = actsOn(orderSheet('draft', { route: 'stock', promised: '2027-03-12' as never }));
+    const names = [
+      'threads',
+      'pdf',
+      'send',
+      'commission',
+      'take-back',
+      'copy',
+      'cancel',
+      'supply',
+      'close-short',
+      'ship',
+    ];
+    expect(names.filter((name) => acts.named(name).endsTyping)).toEqual(['take-back', 'cancel', 'close-short']);
+    expect(['confirm', 'cancel', 'place', 'ship', 'invoice'].filter((name) => acts.named(name).asks)).toEqual([
+      'place',
+      'ship',
+      'invoice',
+    ]);
+  });
+
   it('says what was done, with the document it is about', () => {
     const acts = actsOn(orderSheet('confirmed', {}));
     const made = (kind: 'SH' | 'PO', id: number) => ({ kind, id, number: `${kind}-000${id}` });

@@ -69,6 +69,7 @@ export class OrderActs {
       },
       {
         name: 'take-back',
+        endsTyping: true,
         label: 'Take the promise back',
         when: sheet.lines.some((line) => line.promised !== null) && this.session.may('plan'),
         does: () => this.promises.takeBack(id, version),
@@ -82,6 +83,7 @@ export class OrderActs {
       },
       {
         name: 'cancel',
+        endsTyping: true,
         label: 'Cancel the order',
         when: sheet.state === 'draft' || unsupplied,
         does: () => this.orders.cancel(id, version),
@@ -123,6 +125,7 @@ export class OrderActs {
       },
       {
         name: 'close-short',
+        endsTyping: true,
         label: `Close line ${lineNo} short`,
         // Its rest can be given up. // S6
         when: ['confirmed', 'closed'].includes(sheet.state) && open,
@@ -156,10 +159,13 @@ export class OrderActs {
   private openPromise(orderId: number): void {
     this.promises.ground(orderId).subscribe({
       next: (ground) =>
-        this.page.follow(this.sheets.open(PromiseSheet, ground), ({ made, touched }) => [
-          made.length > 0 ? `Promised; ${counted(made.length, 'order')} planned with it, first` : 'Promised:',
-          made[0] ?? touched[0],
-        ]),
+        this.page.follow(this.sheets.open(PromiseSheet, ground), {
+          endsTyping: true,
+          says: ({ made, touched }) => [
+            made.length > 0 ? `Promised; ${counted(made.length, 'order')} planned with it, first` : 'Promised:',
+            made[0] ?? touched[0],
+          ],
+        }),
       error: (error: unknown) => this.draft.refuse(error),
     });
   }
@@ -171,6 +177,7 @@ export class OrderActs {
       { ...this.confirm(), when: false },
       {
         name: 'place',
+        asks: true,
         label: 'Place…',
         when: false,
         does: () => this.sheets.open(PlaceSheet, { orderId: sheet.id }),
@@ -178,6 +185,7 @@ export class OrderActs {
       },
       {
         name: 'ship',
+        asks: true,
         label: 'Ship…',
         when: sheet.state === 'confirmed' && sheet.lines.some((line) => shippable(line).gt(0)),
         does: () => this.sheets.open(MoveSheet, this.toShip(sheet)),
@@ -185,6 +193,7 @@ export class OrderActs {
       },
       {
         name: 'invoice',
+        asks: true,
         label: 'Invoice…',
         when: false,
         does: () =>

@@ -99,7 +99,7 @@ export class OrderPage {
     lines: (sheet) => sheet.lines,
     doing: this.do,
     refuse: (error) => this.draft.refuse(error),
-    done: () => this.draft.drop(),
+    endTyping: () => this.draft.drop(),
     acts: () => [...(this.draft.typing() ? this.typingActs() : []), ...this.acts.all()],
   });
   protected readonly draft: OrderDraft = new TypedDraft({

@@ -95,6 +95,7 @@ export class PurchaseActs {
     const acts: DocumentAct[] = [
       {
         name: 'receive',
+        asks: true,
         label: 'Receive…',
         when: comingOf(sheet).length > 0,
         does: () => this.sheets.open(MoveSheet, this.toReceive(sheet)),
@@ -105,6 +106,7 @@ export class PurchaseActs {
       },
       {
         name: 'vendor-invoice',
+        asks: true,
         label: 'Enter their invoice…',
         when: sheet.lines.some((line) => dec(line.received).gt(line.invoiced)),
         does: () =>
@@ -117,6 +119,7 @@ export class PurchaseActs {
       },
       {
         name: 'make-order',
+        asks: true,
         label: 'Make an order of it…',
         when: this.isLoose(sheet),
         does: () => this.sheets.open(MakeOrderSheet, sheet),

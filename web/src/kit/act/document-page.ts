@@ -15,7 +15,6 @@ export type Saying = readonly [words: string, document?: DocumentRef, go?: 'go t
 
 /** Something that can be done with the document shown. */
 export interface DocumentAct {
-  /** Its name: `?do=` does it at once. */
   name: string;
   label: string;
   /** The one strong step, a quiet button beside it, or an entry of the menu. A button where nothing is said. */
@@ -26,6 +25,10 @@ export interface DocumentAct {
   file?: string;
   /** True where the file is kept rather than looked at. */
   download?: boolean;
+  /** True where it asks on a side sheet before anything is done: an address may begin it (`?do=` its name). */
+  asks?: true;
+  /** True where it changes the document itself: what is typed over the old one is given up. */
+  endsTyping?: true;
   /** Answers what was done; nothing, where one left it. */
   does?: () => Observable<ActDone | undefined> | void;
   says?: (done: ActDone) => Saying | undefined;
@@ -59,8 +62,8 @@ export interface PageOf<Key, Shown, Line> {
   doing?: Signal<string | undefined>;
   /** Where what is refused is shown; else under the title. */
   refuse?: (error: unknown) => void;
-  /** Called once an act is done, before the document is read again. */
-  done?: () => void;
+  /** Gives up what is typed, where an act changed the document under it. */
+  endTyping?: () => void;
 }
 
 const same = (a: DocumentRef, b: DocumentRef) => a.kind === b.kind && a.id === b.id;
@@ -125,7 +128,8 @@ export class DocumentPage<Key, Shown extends object, Line = { id: number }> {
 
   private doOnce(name: string): void {
     void this.router.navigate([], { queryParams: {}, replaceUrl: true });
-    this.do(name);
+    // A link never does more than ask: what changes something at once is a person's to press.
+    if (this.acts().some((act) => act.name === name && act.asks)) this.do(name);
   }
 
   /** Does the act of that name, where there is one. */
@@ -134,19 +138,19 @@ export class DocumentPage<Key, Shown extends object, Line = { id: number }> {
     if (act) this.perform(act);
   }
 
-  perform({ does, says }: DocumentAct): void {
-    const doing = this.busy() ? undefined : does?.();
-    if (doing) this.follow(doing, says);
+  perform(act: DocumentAct): void {
+    const doing = this.busy() ? undefined : act.does?.();
+    if (doing) this.follow(doing, act);
   }
 
   /** Follows what is being done to its end: reads the document again and says what was done, or shows why not. */
-  follow(doing: Observable<ActDone | undefined>, says?: (done: ActDone) => Saying | undefined): void {
+  follow(doing: Observable<ActDone | undefined>, { says, endsTyping }: Pick<DocumentAct, 'says' | 'endsTyping'>): void {
     this.busy.set(true);
     this.refusals.set([]);
     doing.subscribe({
       next: (done) => {
         if (!done) return;
-        this.of.done?.();
+        if (endsTyping) this.of.endTyping?.();
         this.loaded.reload();
         const [words, document, go] = says?.(done) ?? [];
         if (words && document && go) void this.notices.showAndGo(words, document);
@@ -188,7 +192,8 @@ export class DocumentPage<Key, Shown extends object, Line = { id: number }> {
             type="button"
             class="act"
             [class.next]="act.place === 'step'"
-            [disabled]="waiting()"
+            [disabled]="busy()"
+            [attr.aria-disabled]="page().busy() || null"
             (click)="page().perform(act)"
           >
             {{ act.label }}
@@ -212,7 +217,6 @@ export class DocumentTitle {
     >();
   /** True while something else is under way that the acts have to wait for. */
   readonly busy = input(false);
-  protected readonly waiting = computed(() => this.busy() || this.page().busy());
   private readonly possible = computed(() =>
     this.page()
       .acts()
