@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, input, output, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { MatAutocompleteModule } from '@angular/material/autocomplete';
+import { MatAutocompleteModule, type MatAutocompleteTrigger } from '@angular/material/autocomplete';
 import { of, type Observable } from 'rxjs';
 import { catchError, debounceTime, switchMap } from 'rxjs/operators';
 import { CONTROL, Field, freshId } from './field';
@@ -31,6 +31,8 @@ export function fits(choice: Choice, words: string): boolean {
       [placeholder]="placeholder()"
       [disabled]="disabled()"
       [matAutocomplete]="list"
+      #trigger="matAutocompleteTrigger"
+      (keydown.enter)="takeFirst(trigger)"
       (input)="words.set($any($event.target).value)"
       (focus)="words.set('')"
       (blur)="restore($any($event.target))"
@@ -82,6 +84,14 @@ export class LookupField<T extends Choice> {
   protected choose(choice: T): void {
     this.text.set(choice.name);
     this.picked.emit(choice);
+  }
+
+  /** Enter in the moment in which what is shown changes, and none of it is active yet, takes the first. */
+  protected takeFirst(trigger: MatAutocompleteTrigger): void {
+    const [first] = this.choices();
+    if (!trigger.panelOpen || trigger.activeOption || !first) return;
+    this.choose(first);
+    trigger.closePanel();
   }
 
   /** Words that chose nothing give way to what is chosen. */
