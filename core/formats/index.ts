@@ -1,21 +1,3 @@
-export {
-  AGREEMENT_COLUMNS,
-  agreementRows,
-  decideImport,
-  wholeOrGood,
-  type FileTaking,
-  type ExportedAgreement,
-  type ImportEffects,
-  type ImportGround,
-  type ImportProblem,
-} from './agreements';
-export {
-  decideOrderFile,
-  ORDER_COLUMNS,
-  orderOfWritten,
-  ordersOfTable,
-  type FileCustomer,
-  type FileOrder,
-  type OrderFileEffects,
-} from './orders';
+export { agreementRows, decideImport, wholeOrGood, type ImportGround } from './agreements';
+export { decideOrderFile, orderOfWritten, ordersOfTable, type FileCustomer, type FileOrder } from './orders';
 export * from './ubl';

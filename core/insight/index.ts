@@ -4,7 +4,6 @@ export {
   NO_GROUP,
   type AgreementFigures,
   type AgreementsAsked,
-  type CurrencySum,
   type FulfilmentAsked,
   type GroupSum,
 } from './agreement-columns';

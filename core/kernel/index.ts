@@ -26,12 +26,7 @@ export {
   amountAt,
   lineSlice,
   priceText,
-  shareOf,
   sliceAmount,
-  taxTotals,
-  type DocumentTotals,
   type LineMoney,
-  type Taxed,
-  type TaxTotal,
 } from './money';
 export { inUnits } from './units';

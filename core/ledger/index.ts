@@ -1,5 +1,4 @@
 export {
-  ACCOUNT_ROLES,
   adjustmentJournal,
   betweenJournal,
   creditNoteJournal,

@@ -1,11 +1,3 @@
-export { TARGETS, type Cells, type Kept, type KeptList, type ListField, type Target } from './fields';
-export {
-  decideKeep,
-  stampOf,
-  type KeepEffects,
-  type KeepGround,
-  type KeepTyped,
-  type KeptRow,
-  type KeptValues,
-} from './keep';
+export { TARGETS, type Cells, type KeptList, type ListField, type Target } from './fields';
+export { decideKeep, stampOf, type KeepGround, type KeepTyped, type KeptRow, type KeptValues } from './keep';
 export { keptList, KEPT_LISTS, LIST_ROOMS } from './lists';

@@ -1,2 +1,2 @@
-export { decideMessage, isAddress, type Message } from './message';
-export { promiseMessage, type MovedPromise, type PromiseMessage } from './moved';
+export { decideMessage, isAddress } from './message';
+export { promiseMessage, type MovedPromise } from './moved';

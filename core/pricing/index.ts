@@ -18,15 +18,6 @@ export {
   type BuiltPrice,
   type PriceExtras,
   type StepKind,
-  type TypedPrice,
 } from './build-up';
-export { COST_BASES, COST_NAMES, costPrice, type CostBasis, type CostTerms } from './cost';
-export {
-  findPrice,
-  PRICE_LEVELS,
-  PRICE_SEARCHES,
-  type PriceAsked,
-  type PriceLevel,
-  type PriceRule,
-  type PriceSearch,
-} from './search';
+export { COST_BASES, COST_NAMES, costPrice, type CostTerms } from './cost';
+export { findPrice, PRICE_LEVELS, type PriceAsked, type PriceRule, type PriceSearch } from './search';

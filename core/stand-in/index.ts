@@ -1,2 +1,2 @@
-export { marketPrices, type MarketPrice } from './market';
-export { habitOf, invoicedPrice, vendorAnswer, vendorDelivery, type Habit, type OrderedLine } from './vendor';
+export { marketPrices } from './market';
+export { habitOf, invoicedPrice, vendorAnswer, vendorDelivery, type OrderedLine } from './vendor';

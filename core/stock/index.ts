@@ -6,20 +6,17 @@ export {
   type MoveEnd,
   type PurchaseState,
   type ReceivedPart,
-  type ShipmentPlan,
   type ShippedPart,
 } from './move';
-export { decideBetween, type BetweenEffects, type BetweenGround, type BetweenTyped } from './between';
+export { decideBetween, type BetweenGround, type BetweenTyped } from './between';
 export { decideStockShipment, mergeMoves, type StockLine } from './ship';
 export { decideOwnReceipt, type OwnLine, type SpecialTie } from './receive';
 export {
   decideSupply,
   holdingAtOnce,
-  RESERVING,
   reserveAtOnce,
   type Reserving,
   type SuppliedLine,
-  type SupplyEffects,
   type SupplyTyped,
 } from './reserve';
 export {
@@ -30,11 +27,4 @@ export {
   type ReverseGround,
   type ShipmentNow,
 } from './reverse';
-export {
-  decideReceipt,
-  decideShipment,
-  type GoodsLine,
-  type ReceiveGround,
-  type ShipGround,
-  type ShipTyped,
-} from './goods';
+export { decideReceipt, decideShipment } from './goods';

@@ -1,18 +1,10 @@
-export {
-  proposeVendor,
-  supplyDue,
-  vendorQuantity,
-  vendorRefusal,
-  type Offer,
-  type Proposal,
-  type ProposalReason,
-} from './bench';
-export { decideAnswer, type AnswerEffects, type AnswerGround, type AnswerTyped } from './answer';
+export { proposeVendor, supplyDue, vendorQuantity, type Offer } from './bench';
+export { decideAnswer, type AnswerEffects, type AnswerGround } from './answer';
 export { decidePlacement, type BenchLine, type PlacementChoice } from './placement';
-export { type BoughtItem, type BuyingOffer, type PurchaseLinePlan, type PurchasePlan } from './buying';
-export { decideFromPurchase, type FromPurchaseEffects, type FromPurchaseGround } from './from-purchase';
+export { type BoughtItem, type PurchasePlan } from './buying';
+export { decideFromPurchase, type FromPurchaseGround } from './from-purchase';
 export { decidePurchase, type PurchaseEffects, type PurchaseGround, type PurchaseTyped } from './purchase';
-export { differencesOf, type StepDifference, type TieEnds } from './step';
+export { differencesOf, type TieEnds } from './step';
 export { decidePairs } from './pair';
 export {
   decideTie,
@@ -24,7 +16,6 @@ export {
   type LoosePurchase,
   type SalesEnd,
   type SupplyEnd,
-  type TieEffects,
   type TieNow,
 } from './ties';
 export {
@@ -36,8 +27,6 @@ export {
   type PairedMove,
   type Part,
   type Stage,
-  type Thread,
-  type ThreadMove,
   type ThreadRows,
 } from './thread';
-export { type Pair, type PairChange, type PairEffects, type PairShown } from './pair-state';
+export { type Pair, type PairChange, type PairEffects } from './pair-state';

@@ -6,10 +6,9 @@ export {
   type Asked,
   type Doer,
   type LeftToWrite,
-  type ExpectedVersion,
   type Touched,
   type Written,
 } from './act';
 export { NotFound, orNotFound } from './not-found';
 export { numbersAtLast, takeNumbers } from './numbers';
-export { previewAct, runAct, type ActAnswer, type PreviewAnswer } from './run-act';
+export { previewAct, runAct } from './run-act';

@@ -6,6 +6,6 @@ export { likeOf, pageById, PAGE_ROWS } from './paging';
 export { columnOf } from './rows';
 export { LAST_ID, Piece, TextPiece, type Bound } from './piece';
 export { into, newId, setStatement, type Insertion, type Last, type Statement } from './statement';
-export { table, columnsTold, type Columns, type NewRow, type Row, type Table } from './table';
+export { table, type Columns, type NewRow, type Row, type Table } from './table';
 export { invoiceStands, notTakenBack, stands } from './standing';
 export { takeTurn } from './turn';

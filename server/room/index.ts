@@ -1,7 +1,7 @@
-export { answers, reads, Refusals, type Answer, type Request } from './answer';
+export { answers, reads, Refusals, type Answer } from './answer';
 export { account, counter, numbered, total, type Check } from './check';
 export { askedOf, checked } from './input';
-export type { FileAnswer, SentFile } from './file';
+export type { FileAnswer } from './file';
 export type { Attempts, Events, Jobs, Parts, Runs, Sessions, SignedIn } from './parts';
 export type { Findable } from './findable';
 export type { Room } from './room';

@@ -1,19 +1,21 @@
-import { DialogRef } from '@angular/cdk/dialog';
+import { DIALOG_DATA, DialogRef } from '@angular/cdk/dialog';
 import { TestBed } from '@angular/core/testing';
 import { provideRouter, Router } from '@angular/router';
 import { of, Subject, type Observable } from 'rxjs';
 import { Api } from '../kit/act/api';
 import { FindOrDo } from './find-or-do';
+import { TypedAhead } from './typed-ahead';
 
 interface Answer {
   rows: { kind: string; id: number; number: string; name: string }[];
 }
 
-async function boxOf(find: (words: string) => Observable<Answer>) {
+async function boxOf(find: (words: string) => Observable<Answer>, ahead = new TypedAhead()) {
   TestBed.configureTestingModule({
     providers: [
       provideRouter([{ path: '**', children: [] }]),
       { provide: DialogRef, useValue: { close: () => undefined } },
+      { provide: DIALOG_DATA, useValue: ahead },
       {
         provide: Api,
         useValue: { call: (_endpoint: unknown, given: { query: { q: string } }) => find(given.query.q) },
@@ -24,6 +26,7 @@ async function boxOf(find: (words: string) => Observable<Answer>) {
   await fixture.whenStable();
   const element = fixture.nativeElement as HTMLElement;
   const input = element.querySelector('input')!;
+  input.dispatchEvent(new Event('focus'));
   const settled = async () => {
     TestBed.tick();
     await new Promise((resolve) => setTimeout(resolve, 120));
@@ -91,5 +94,19 @@ describe('find or do', () => {
     expect(box.selected()).toContain('SO-0005');
     await box.press('ArrowDown');
     expect(box.selected()).toContain('SO-0004');
+  });
+
+  it('begins with what was typed while it was opening, none of it in the field that had the focus', async () => {
+    const field = document.body.appendChild(document.createElement('input'));
+    const press = (key: string) =>
+      field.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+    const ahead = new TypedAhead();
+    expect(['s', 'o', 'Enter'].map(press)).toEqual([false, false, false]);
+    expect(press('Tab')).toBe(true);
+    const box = await boxOf(() => of({ rows: [order] }), ahead);
+    await box.settled();
+    expect(box.selected()).toBe('sales order SO-0004 Teratai Bay Resort');
+    expect(press('x')).toBe(true);
+    field.remove();
   });
 });

@@ -1,4 +1,4 @@
-import { DialogRef } from '@angular/cdk/dialog';
+import { DIALOG_DATA, DialogRef } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router } from '@angular/router';
@@ -8,6 +8,7 @@ import * as contract from '@api/find';
 import { Api } from '../kit/act/api';
 import { kindName, pathOf } from '../kit/documents';
 import { DOINGS } from './places';
+import type { TypedAhead } from './typed-ahead';
 
 interface Entry {
   text: string;
@@ -30,6 +31,7 @@ interface Entry {
       placeholder="A number, a name, or what you want to do"
       autocomplete="off"
       [value]="words()"
+      (focus)="type(words() + ahead.take())"
       (input)="type($any($event.target).value)"
       (keydown)="key($event)"
     />
@@ -109,6 +111,7 @@ export class FindOrDo {
   private readonly api = inject(Api);
   private readonly router = inject(Router);
   private readonly ref = inject(DialogRef);
+  protected readonly ahead = inject<TypedAhead>(DIALOG_DATA);
   protected readonly words = signal('');
   protected readonly active = signal(0);
   private readonly found = toSignal(

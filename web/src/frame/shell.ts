@@ -9,6 +9,7 @@ import { LiveEvents } from '../kit/live/live';
 import { Notices } from '../kit/act/notices';
 import { MenuButton } from './menu-button';
 import { PLACES, SETUP } from './places';
+import { TypedAhead } from './typed-ahead';
 
 const OUT_OF_REACH_YET = 'Kampong cannot be reached just now; try again when the connection is back.';
 
@@ -71,9 +72,14 @@ export class Shell {
   }
 
   protected async open(window: 'find' | 'keys' | 'calendar'): Promise<void> {
+    const ahead = window === 'find' ? new TypedAhead() : null;
     const windows = await this.windows().catch(() => null);
-    if (windows) windows[window]();
-    else this.notices.show(OUT_OF_REACH_YET);
+    if (windows && ahead) windows.find(ahead);
+    else if (windows && window !== 'find') windows[window]();
+    else {
+      ahead?.take();
+      this.notices.show(OUT_OF_REACH_YET);
+    }
   }
 
   private async windows() {

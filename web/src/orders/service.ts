@@ -18,7 +18,6 @@ export type OrderInput = z.input<typeof contract.saveOrder.input>;
 export type OrderPreview = Previewed<z.output<typeof contract.saveOrder.preview>>;
 export type CustomerDesk = z.infer<typeof desk.CustomerDesk>;
 export type BasketRow = z.infer<typeof desk.BasketRow>;
-export type ShelfRow = z.infer<typeof desk.ShelfRow>;
 export type ItemChoice = z.infer<typeof catalogue.ItemChoice>;
 export type PriceOffer = z.infer<typeof agreements.PriceOffer>;
 export type CustomerChoice = z.infer<typeof parties.PartyChoice>;

@@ -3,7 +3,6 @@ import { throwError, type Observable } from 'rxjs';
 import { fromFetch } from 'rxjs/fetch';
 import { catchError } from 'rxjs/operators';
 import type * as z from 'zod';
-import { sentenceOf, type Refusal } from '@core/refusals';
 import { ActResult, preview, Problem, type ActEndpoint, type Endpoint, type RefusalOut } from '@api/kit';
 
 export type RefusalShown = z.infer<typeof RefusalOut>;
@@ -22,15 +21,6 @@ export class Refused extends Error {
   ) {
     super(refusals.map((refusal) => refusal.sentence).join(' '));
   }
-}
-
-/** Refusals found on this side, in the shape the server's have. */
-export function withSentences(refusals: readonly Refusal[]): RefusalShown[] {
-  return refusals.map((refusal) => ({
-    ...refusal,
-    facts: refusal.facts as Record<string, string>,
-    sentence: sentenceOf(refusal),
-  }));
 }
 
 const OUT_OF_REACH: RefusalShown = {
