@@ -24,6 +24,7 @@ export default {
       displayName: 'server',
       rootDir: import.meta.dirname,
       testMatch: ['<rootDir>/server/**/*.spec.ts', '<rootDir>/tools/**/*.spec.ts'],
+      setupFilesAfterEnv: ['<rootDir>/server/testing/watch-rows.ts'],
       transform: { '^.+\\.[tj]s$': swc },
       moduleNameMapper: paths,
       transformIgnorePatterns: [

@@ -1,5 +1,8 @@
 // Runs everything that proves the program: checks, Jest on a throw-away database, Playwright on a demo server.
 // npm test -- --only check|jest|e2e runs one part; what follows `--` goes to that part.
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { ensureBuilt } from './lib/build.mjs';
 import { ensureNodePackages, ensurePrograms } from './lib/install.mjs';
@@ -17,9 +20,12 @@ async function main() {
   try {
     if (wanted('jest')) {
       // A hook that drops a database may take long on a busy disk; nothing here is timed.
+      const rowsSeen = mkdtempSync(join(tmpdir(), 'kampong-rows-'));
       await run('node_modules/.bin/jest', ['--testTimeout=180000', ...positionals], {
-        env: { ...process.env, TEST_DATABASE_URL: database.url },
+        env: { ...process.env, TEST_DATABASE_URL: database.url, ROWS_SEEN: rowsSeen },
       });
+      await run(process.execPath, ['tools/check-rows.mjs', rowsSeen]);
+      rmSync(rowsSeen, { recursive: true });
     }
     if (wanted('e2e')) {
       await run('node_modules/.bin/playwright', ['test', ...positionals], {

@@ -102,7 +102,7 @@ export async function listAgreements(
   const way = sort.up ? 'ASC' : 'DESC';
   const order = (id: string) => (sort.key === 'a.id' ? `${id} ${way}` : `sort_key ${way}, ${id} ${way}`);
   const most = query.rows ?? PAGE_ROWS;
-  const rows = await sql.rows<HeadRow & { sortKey: string }>(
+  const rows = await sql.rows<HeadRow & { sortKey: string | number }>(
     `SELECT ${HEAD_COLUMNS}, p.sort_key
        FROM (SELECT a.company_id, a.id, ${sort.key} AS sort_key FROM agreement a FORCE INDEX (${keyOf(query)})
               WHERE ${conditions.join(' AND ')} ORDER BY ${order('a.id')} LIMIT ?) p

@@ -178,12 +178,12 @@ async function linesOf(sql: Sql, companyId: number, id: number, vendorId: number
         id: number;
         lineNo: number;
         itemId: number | null;
-        number: string;
-        name: string;
-        unit: string;
+        number: string | null;
+        name: string | null;
+        unit: string | null;
         groupId: number | null;
-        groupCode: string;
-        groupName: string;
+        groupCode: string | null;
+        groupName: string | null;
         listPrice: string | null;
         vendorPrice: string | null;
         leastRelease: string;
@@ -218,8 +218,8 @@ async function linesOf(sql: Sql, companyId: number, id: number, vendorId: number
     return {
       id: row.id,
       lineNo: row.lineNo,
-      item: row.itemId === null ? null : { id: row.itemId, number: row.number, name: row.name, unit: row.unit },
-      group: row.groupId === null ? null : { id: row.groupId, code: row.groupCode, name: row.groupName },
+      item: row.itemId === null ? null : { id: row.itemId, number: row.number!, name: row.name!, unit: row.unit! },
+      group: row.groupId === null ? null : { id: row.groupId, code: row.groupCode!, name: row.groupName! },
       listPrice,
       priceKind: term.priceKind,
       priceValue: term.priceValue,

@@ -104,7 +104,7 @@ async function readInto(
   const only = (column: string) => (ids ? `AND ${column} IN (?)` : '');
   const values = [companyId, ...(ids ? [ids] : [])];
   const lines = await sql.rows<AmountRow & { agreementId: number; groupId: number }>(
-    `SELECT l.agreement_id, COALESCE(l.item_group_id, i.item_group_id, IF(l.item_id IS NULL, ${EVERYTHING}, ${NO_GROUP})) AS group_id,
+    `SELECT l.agreement_id, CAST(COALESCE(l.item_group_id, i.item_group_id, IF(l.item_id IS NULL, ${EVERYTHING}, ${NO_GROUP})) AS SIGNED) AS group_id,
             l.committed_value, l.released_value, l.shipped_value, l.invoiced_value
        FROM agreement_line l LEFT JOIN item i FORCE INDEX (PRIMARY) ON i.company_id = l.company_id AND i.id = l.item_id
       WHERE l.company_id = ? ${only('l.agreement_id')}`,
@@ -113,7 +113,7 @@ async function readInto(
   const byAgreement = new Map<number, (Amounts & { groupId: number })[]>();
   for (const line of lines) {
     const own = byAgreement.get(line.agreementId) ?? [];
-    own.push({ groupId: Number(line.groupId), ...amountsOf(line) });
+    own.push({ groupId: line.groupId, ...amountsOf(line) });
     byAgreement.set(line.agreementId, own);
   }
   const heads = await sql.rows<

@@ -5,13 +5,14 @@ import type { ShipTo } from './tables';
 export const ADDRESS_COLUMNS =
   'st.id AS to_id, st.label AS to_label, st.street AS to_street, st.town AS to_town, st.postcode AS to_postcode, st.country AS to_country';
 
+/** An address where there is one: all its columns, or none. */
 export interface AddressColumns {
   toId: number | null;
-  toLabel: string;
-  toStreet: string;
-  toTown: string;
-  toPostcode: string;
-  toCountry: string;
+  toLabel: string | null;
+  toStreet: string | null;
+  toTown: string | null;
+  toPostcode: string | null;
+  toCountry: string | null;
 }
 
 export function addressOf(row: AddressColumns) {
@@ -19,11 +20,11 @@ export function addressOf(row: AddressColumns) {
     ? null
     : {
         id: row.toId,
-        label: row.toLabel,
-        street: row.toStreet,
-        town: row.toTown,
-        postcode: row.toPostcode,
-        country: row.toCountry,
+        label: row.toLabel!,
+        street: row.toStreet!,
+        town: row.toTown!,
+        postcode: row.toPostcode!,
+        country: row.toCountry!,
       };
 }
 

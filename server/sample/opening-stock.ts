@@ -24,12 +24,12 @@ export function layOpeningStock(database: Database, masters: Masters, doer: Doer
       value: lineAmount(dec(line.quantity), dec(line.cost), 'MYR').toFixed(),
     }));
     const total = lines.reduce((sum, line) => sum.plus(line.value), dec(0)).toFixed();
-    const [next] = await tx.rows<{ id: number }>('SELECT COALESCE(MAX(id), 0) + 1 AS id FROM journal');
+    const [last] = await tx.rows<{ id: number | null }>('SELECT MAX(id) AS id FROM journal');
     const number = await takeNumbers(tx, doer.companyId, { JR: 1 });
     const [journal] = await postJournals(tx, doer, [
       {
         number: number('JR'),
-        source: { kind: 'JR', id: next!.id },
+        source: { kind: 'JR', id: (last!.id ?? 0) + 1 },
         postedOn: day,
         entries: adjustmentJournal(total),
       },

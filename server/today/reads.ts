@@ -88,7 +88,7 @@ const SOURCES: readonly Source[] = [
     band: 'now',
     kind: 'order-draft',
     sql: `SELECT 'SO' AS document_kind, o.id AS document_id, o.number, c.name AS party, 1 AS count, o.first_ship_date AS day,
-                 o.net AS amount, o.currency, 0 AS done, 1 AS whole,
+                 o.net AS amount, o.currency, NULL AS done, NULL AS whole,
                  (SELECT MIN(l.id) FROM sales_order_line l WHERE l.company_id = o.company_id AND l.order_id = o.id) AS order_line_id
             FROM sales_order o JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
            WHERE o.company_id = ? AND o.state = 'draft' ORDER BY o.first_ship_date, o.id LIMIT ?`,
@@ -98,7 +98,7 @@ const SOURCES: readonly Source[] = [
     band: 'now',
     kind: 'message-draft',
     sql: `SELECT m.document_kind, m.document_id, m.document_number AS number, m.party, 1 AS count, m.written_on AS day,
-                 NULL AS amount, '' AS currency, 0 AS done, 1 AS whole, NULL AS order_line_id, m.subject AS note
+                 NULL AS amount, '' AS currency, NULL AS done, NULL AS whole, NULL AS order_line_id, m.subject AS note
             FROM message_draft m WHERE m.company_id = ? ORDER BY m.id LIMIT ?`,
     values: (companyId) => [companyId],
   },
@@ -106,7 +106,7 @@ const SOURCES: readonly Source[] = [
     band: 'now',
     kind: 'agreement-draft',
     sql: `SELECT 'AG' AS document_kind, a.id AS document_id, a.number, COALESCE(c.name, v.name) AS party, 1 AS count, a.first_day AS day,
-                 a.committed_value AS amount, a.currency, 0 AS done, 1 AS whole, NULL AS order_line_id
+                 a.committed_value AS amount, a.currency, NULL AS done, NULL AS whole, NULL AS order_line_id
             FROM agreement a ${PARTIES}
            WHERE a.company_id = ? AND a.state = 'draft' ORDER BY a.first_day, a.id LIMIT ?`,
     values: (companyId) => [companyId],
@@ -137,7 +137,7 @@ const SOURCES: readonly Source[] = [
     kind: 'call-due',
     // By hand a week ahead; by itself once it should have been released. What releases have used up is left out after.
     sql: `SELECT 'AG' AS document_kind, a.id AS document_id, a.number, COALESCE(c.name, v.name) AS party, COUNT(*) AS count,
-                 MIN(k.day) AS day, NULL AS amount, a.currency, 0 AS done, 1 AS whole, NULL AS order_line_id
+                 MIN(k.day) AS day, NULL AS amount, a.currency, NULL AS done, NULL AS whole, NULL AS order_line_id
             FROM agreement a
             JOIN agreement_line l ON l.company_id = a.company_id AND l.agreement_id = a.id
             JOIN agreement_call k ON k.company_id = l.company_id AND k.agreement_line_id = l.id ${PARTIES}
@@ -150,7 +150,7 @@ const SOURCES: readonly Source[] = [
     band: 'now',
     kind: 'shortfall-draft',
     sql: `SELECT 'AG' AS document_kind, a.id AS document_id, a.number, c.name AS party, COUNT(*) AS count, d.made_on AS day,
-                 SUM(s.net) AS amount, a.currency, 0 AS done, 1 AS whole, NULL AS order_line_id
+                 SUM(s.net) AS amount, a.currency, NULL AS done, NULL AS whole, NULL AS order_line_id
             FROM shortfall_draft d
             JOIN shortfall_line s ON s.company_id = d.company_id AND s.shortfall_draft_id = d.id
             JOIN agreement a ON a.company_id = d.company_id AND a.id = d.agreement_id

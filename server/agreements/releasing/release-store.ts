@@ -107,13 +107,13 @@ export async function loadRelease(
 }
 
 async function partyOf(sql: Sql, companyId: number, head: AgreementHead): Promise<ReleaseGround['party']> {
-  const [row] = await sql.rows<{ id: number; name: string; referenceRequired: boolean }>(
+  const [row] = await sql.rows<{ id: number; name: string; referenceRequired: boolean | null }>(
     head.side === 'selling'
       ? 'SELECT id, name, reference_required FROM customer WHERE company_id = ? AND id = ?'
-      : 'SELECT id, name, 0 AS reference_required FROM vendor WHERE company_id = ? AND id = ?',
+      : 'SELECT id, name, NULL AS reference_required FROM vendor WHERE company_id = ? AND id = ?',
     [companyId, head.customerId ?? head.vendorId],
   );
-  return { id: row!.id, name: row!.name, referenceRequired: row!.referenceRequired };
+  return { id: row!.id, name: row!.name, referenceRequired: row!.referenceRequired ?? false };
 }
 
 /** Items as a release takes them: at the list price, or at what the vendor asks for them. */
