@@ -16,6 +16,7 @@ import {
   Text,
   TypedDay,
   TypedDecimal,
+  namedOnce,
 } from './kit';
 
 const Tax = z.object({ taxCode: z.string(), taxRate: Decimal, base: Decimal, tax: Decimal });
@@ -188,7 +189,10 @@ export const creditInvoice = act({
     invoiceId: Id,
     kind: z.enum(CREDIT_KINDS),
     reason: Text(200),
-    lines: z.array(z.object({ invoiceLineId: Id, quantity: TypedDecimal, unitPrice: TypedDecimal })).max(500),
+    lines: namedOnce(
+      z.array(z.object({ invoiceLineId: Id, quantity: TypedDecimal, unitPrice: TypedDecimal })).max(500),
+      'invoiceLineId',
+    ),
   }),
   preview: z.object({
     currency: z.string(),
@@ -225,7 +229,10 @@ export const enterVendorInvoice = act({
     purchaseId: Id,
     vendorNumber: Text(60),
     invoiceDate: TypedDay,
-    lines: z.array(z.object({ purchaseLineId: Id, quantity: TypedDecimal, unitPrice: TypedDecimal })).max(500),
+    lines: namedOnce(
+      z.array(z.object({ purchaseLineId: Id, quantity: TypedDecimal, unitPrice: TypedDecimal })).max(500),
+      'purchaseLineId',
+    ),
   }),
   preview: z.object({
     currency: z.string(),

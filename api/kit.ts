@@ -90,6 +90,31 @@ export const TypedDay = z.string().max(10).nullable();
 export const Day = z.string();
 export const Text = (most: number) => z.string().max(most);
 
+const LISTS_NAMED_ONCE = new WeakSet<Schema>();
+
+/** Whether each member of that list is named once (`namedOnce`). */
+export const isNamedOnce = (list: Schema) => LISTS_NAMED_ONCE.has(list);
+
+/**
+ * A list whose members each name something, by that field or by themselves: nothing is named twice in it, so that a
+ * bound that holds for each holds for all. Null names nothing. Every list of an act's input is one, or says in the
+ * contract's spec why it need not be.
+ */
+export function namedOnce<List extends z.ZodArray>(list: List, by?: keyof z.infer<List>[number] & string): List {
+  const once = list.superRefine((members, { addIssue }) => {
+    const first = new Map<unknown, number>();
+    members.forEach((member, at) => {
+      const name = by === undefined ? member : (member as Record<string, unknown>)[by];
+      const before = first.get(name);
+      if (name === null || name === undefined) return;
+      if (before === undefined) first.set(name, at);
+      else addIssue({ code: 'custom', path: by === undefined ? [at] : [at, by], params: { first: before } });
+    });
+  });
+  LISTS_NAMED_ONCE.add(once);
+  return once;
+}
+
 export const DocumentRef = z.object({ kind: z.enum(DOCUMENT_KINDS), id: Id, number: z.string() });
 /** A document in an address: its kind and id. */
 export const DocumentParams = z.object({

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { TARGETS } from '@core/lists';
-import { act, ListQuery, page, read, Text } from './kit';
+import { act, ListQuery, page, read, Text, namedOnce } from './kit';
 
 const Cells = z.record(z.string().max(40), Text(200));
 const ListName = z.string().max(40);
@@ -40,8 +40,8 @@ export const keepList = act({
   summary: 'Change, add and remove rows of a kept list, all of them or none.',
   input: z.object({
     list: ListName,
-    changes: z.array(Seen.extend({ id: RowId.nullable(), cells: Cells })).max(500),
-    removed: z.array(Seen).max(500),
+    changes: namedOnce(z.array(Seen.extend({ id: RowId.nullable(), cells: Cells })).max(500), 'id'),
+    removed: namedOnce(z.array(Seen).max(500), 'id'),
   }),
   preview: z.object({ added: z.number(), changed: z.number(), removed: z.number() }),
 });

@@ -20,6 +20,7 @@ import {
   Text,
   TypedDay,
   TypedDecimal,
+  namedOnce,
 } from './kit';
 import { RelatedDocument } from './agreements';
 
@@ -154,26 +155,29 @@ export const saveOrder = act({
     customerId: Id.nullable(),
     shipToId: Id.nullable(),
     customerReference: Text(60),
-    lines: z
-      .array(
-        z.object({
-          id: Id.nullable(),
-          itemId: Id.nullable(),
-          quantity: TypedDecimal,
-          shipDate: TypedDay,
-          route: Route,
-          /** Where it goes out from; the main location where left out. */
-          locationId: LocationId.optional(),
-          /** The agreement line that prices it; null for none; left out for the one it has, or the first that fits. */
-          agreementLineId: Id.nullable().optional(),
-          /** What the quantity and a typed price are in; the item's own unit where left out. */
-          unit: Text(12).optional(),
-          price: TypedDecimal.optional(),
-          reason: Text(120).optional(),
-          discount: TypedDecimal.optional(),
-        }),
-      )
-      .max(500),
+    lines: namedOnce(
+      z
+        .array(
+          z.object({
+            id: Id.nullable(),
+            itemId: Id.nullable(),
+            quantity: TypedDecimal,
+            shipDate: TypedDay,
+            route: Route,
+            /** Where it goes out from; the main location where left out. */
+            locationId: LocationId.optional(),
+            /** The agreement line that prices it; null for none; left out for the one it has, or the first that fits. */
+            agreementLineId: Id.nullable().optional(),
+            /** What the quantity and a typed price are in; the item's own unit where left out. */
+            unit: Text(12).optional(),
+            price: TypedDecimal.optional(),
+            reason: Text(120).optional(),
+            discount: TypedDecimal.optional(),
+          }),
+        )
+        .max(500),
+      'id',
+    ),
   }),
   preview: z.object({
     net: Decimal,
@@ -216,7 +220,7 @@ export const cancelOrder = act({
 export const closeShort = act({
   name: 'closeShort',
   summary: 'Give up what is open of order lines; it goes back to their agreement.',
-  input: z.object({ id: Id, version: z.number().int(), lineIds: z.array(Id).max(500) }),
+  input: z.object({ id: Id, version: z.number().int(), lineIds: namedOnce(z.array(Id).max(500)) }),
   preview: z.object({ lines: z.array(z.object({ id: Id, cancelled: Decimal, amount: Decimal })), state: State }),
 });
 

@@ -16,6 +16,7 @@ import {
   read,
   TypedDay,
   TypedDecimal,
+  namedOnce,
 } from './kit';
 import { RelatedDocument } from './agreements';
 
@@ -138,7 +139,10 @@ export const answerPurchase = act({
   input: z.object({
     purchaseId: Id,
     version: z.number().int(),
-    lines: z.array(z.object({ purchaseLineId: Id, dueDate: TypedDay, stops: z.boolean() })).max(500),
+    lines: namedOnce(
+      z.array(z.object({ purchaseLineId: Id, dueDate: TypedDay, stops: z.boolean() })).max(500),
+      'purchaseLineId',
+    ),
   }),
   preview: z.object({
     /** Lines of which something will not come. */

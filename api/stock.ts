@@ -13,9 +13,10 @@ import {
   read,
   Text,
   TypedDecimal,
+  namedOnce,
 } from './kit';
 
-const MoveLines = z.array(z.object({ lineId: Id, quantity: TypedDecimal })).max(500);
+const MoveLines = namedOnce(z.array(z.object({ lineId: Id, quantity: TypedDecimal })).max(500), 'lineId');
 
 const Moved = z.object({
   receipts: z.array(
@@ -50,10 +51,7 @@ export const shipLines = act({
     orderId: Id,
     lines: MoveLines,
     /** Other orders of the customer, to the same address, whose goods are here and go out with it. // L3 */
-    others: z
-      .array(z.object({ orderId: Id, lines: MoveLines }))
-      .max(20)
-      .optional(),
+    others: namedOnce(z.array(z.object({ orderId: Id, lines: MoveLines })).max(20), 'orderId').optional(),
   }),
   preview: Moved,
 });

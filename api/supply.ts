@@ -16,6 +16,7 @@ import {
   Party,
   read,
   TypedDecimal,
+  namedOnce,
 } from './kit';
 
 const Offer = z.object({
@@ -60,18 +61,21 @@ export const placePurchases = act({
   name: 'placePurchases',
   summary: 'Place bench lines: purchase orders by vendor and ship-to, tied to their lines.',
   input: z.object({
-    lines: z
-      .array(
-        z.object({
-          orderLineId: Id,
-          vendorId: Id,
-          /** Part of what the line needs; left out for all of it. */
-          quantity: TypedDecimal.optional(),
-          /** The buying agreement's line that prices it; null for none; left out for the first that fits. */
-          agreementLineId: Id.nullable().optional(),
-        }),
-      )
-      .max(500),
+    lines: namedOnce(
+      z
+        .array(
+          z.object({
+            orderLineId: Id,
+            vendorId: Id,
+            /** Part of what the line needs; left out for all of it. */
+            quantity: TypedDecimal.optional(),
+            /** The buying agreement's line that prices it; null for none; left out for the first that fits. */
+            agreementLineId: Id.nullable().optional(),
+          }),
+        )
+        .max(500),
+      'orderLineId',
+    ),
   }),
   preview: z.object({
     purchases: z.array(
@@ -169,7 +173,7 @@ export const tieLine = act({
 export const untie = act({
   name: 'untie',
   summary: 'Part ties on which nothing was received; both documents stay.',
-  input: z.object({ tieIds: z.array(Id).min(1).max(200) }),
+  input: z.object({ tieIds: namedOnce(z.array(Id).min(1).max(200)) }),
   preview: z.object({ ties: z.array(z.object({ order: z.string(), purchase: z.string(), quantity: Decimal })) }),
 });
 
@@ -256,19 +260,22 @@ export const editPairs = act({
   name: 'editPairs',
   summary: 'Change quantity, dates and ship-to on both ends of many ties at once.',
   input: z.object({
-    pairs: z
-      .array(
-        z.object({
-          tieId: Id,
-          /** As it was seen when it was typed. */
-          was: z.object({ quantity: Decimal, shipDate: Day, dueDate: Day, shipToId: Id.nullable() }),
-          quantity: TypedDecimal.optional(),
-          shipDate: z.string().max(10).optional(),
-          dueDate: z.string().max(10).optional(),
-          shipToId: Id.optional(),
-        }),
-      )
-      .max(500),
+    pairs: namedOnce(
+      z
+        .array(
+          z.object({
+            tieId: Id,
+            /** As it was seen when it was typed. */
+            was: z.object({ quantity: Decimal, shipDate: Day, dueDate: Day, shipToId: Id.nullable() }),
+            quantity: TypedDecimal.optional(),
+            shipDate: z.string().max(10).optional(),
+            dueDate: z.string().max(10).optional(),
+            shipToId: Id.optional(),
+          }),
+        )
+        .max(500),
+      'tieId',
+    ),
     /** Do those that nothing stands against, and leave the others out. */
     goodOnly: z.boolean(),
   }),

@@ -5,9 +5,10 @@ import { ROOMS } from './rooms';
 export async function verify(sql: Sql): Promise<string[]> {
   const found: string[] = [];
   for (const { checks = [], differences } of ROOMS) {
-    for (const { what, sql: query } of checks) {
+    for (const { what, sql: query, most } of checks) {
       const rows = await sql.rows<{ subject: string; kept: string; counted: string }>(query);
-      for (const row of rows) found.push(`${what}: ${row.subject} is ${row.kept}, the documents say ${row.counted}`);
+      for (const row of rows)
+        found.push(`${what}: ${row.subject} is ${row.kept}, the documents ${most ? 'allow' : 'say'} ${row.counted}`);
     }
     if (differences) found.push(...(await differences(sql)));
   }

@@ -15,6 +15,7 @@ import {
   Text,
   TypedDay,
   TypedDecimal,
+  namedOnce,
 } from '../kit';
 import { State, AgreementRow, Rebate, Reminder, ItemGroup, Price, Progress, AgreementSheet } from './shapes';
 
@@ -91,7 +92,7 @@ export const reviseAgreement = act({
     reason: Text(200),
     /** Price open, unshipped order lines anew by the new terms. */
     reprice: z.boolean(),
-    lines: z.array(TermsLine.extend({ id: Id.nullable() })).max(500),
+    lines: namedOnce(z.array(TermsLine.extend({ id: Id.nullable() })).max(500), 'id'),
   }),
   preview: z.object({
     changes: z.array(z.object({ what: z.string(), was: z.string(), is: z.string() })),
@@ -173,16 +174,21 @@ export const savePlan = act({
     /** Where planned calls go when they release themselves, and the reference they carry. */
     shipToId: Id.nullable().optional(),
     customerReference: Text(60).optional(),
-    lines: z
-      .array(
-        z.object({
-          agreementLineId: Id,
-          calls: z
-            .array(z.object({ day: TypedDay, quantity: TypedDecimal, skipped: z.boolean(), rule: z.string().max(200) }))
-            .max(600),
-        }),
-      )
-      .max(500),
+    lines: namedOnce(
+      z
+        .array(
+          z.object({
+            agreementLineId: Id,
+            calls: z
+              .array(
+                z.object({ day: TypedDay, quantity: TypedDecimal, skipped: z.boolean(), rule: z.string().max(200) }),
+              )
+              .max(600),
+          }),
+        )
+        .max(500),
+      'agreementLineId',
+    ),
   }),
   preview: z.object({ lines: z.array(z.object({ agreementLineId: Id, planned: Decimal })) }),
 });

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { METHODS, OBTAINED, WAYS } from '@core/promise';
-import { act, Day, Decimal, Id, IdParam, Location, read, TypedDay } from '../kit';
+import { act, Day, Decimal, Id, IdParam, Location, read, TypedDay, namedOnce } from '../kit';
 
 const Source = z.object({
   kind: z.string(),
@@ -183,10 +183,13 @@ export const acceptPromise = act({
     version: z.number().int(),
     /** All lines on one day, planned backward from it. */
     together: z.boolean().optional(),
-    lines: z
-      .array(z.object({ lineId: Id, way: z.enum(WAYS), asked: TypedDay, day: TypedDay }))
-      .min(1)
-      .max(200),
+    lines: namedOnce(
+      z
+        .array(z.object({ lineId: Id, way: z.enum(WAYS), asked: TypedDay, day: TypedDay }))
+        .min(1)
+        .max(200),
+      'lineId',
+    ),
   }),
   preview: z.object({
     lines: z.array(z.object({ lineId: Id, day: Day })),

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { OBTAINED } from '@core/promise';
-import { act, Day, Decimal, DocumentRef, Id, IdParam, LocationId, read, TypedDay } from '../kit';
+import { act, Day, Decimal, DocumentRef, Id, IdParam, LocationId, read, TypedDay, namedOnce } from '../kit';
 
 const PlannedRow = z.object({
   id: Id,
@@ -130,7 +130,7 @@ export const stopRepromise = act({
 export const applyRepromise = act({
   name: 'applyRepromise',
   summary: 'Take the new days of some lines of a run, all of them or none, with what must be planned anew.',
-  input: z.object({ id: Id, lineIds: z.array(Id).min(1).max(500) }),
+  input: z.object({ id: Id, lineIds: namedOnce(z.array(Id).min(1).max(500)) }),
   preview: z.object({ lines: z.number().int(), orders: z.number().int() }),
 });
 
@@ -205,7 +205,7 @@ export const startPlanning = act({
   input: z.object({
     until: TypedDay,
     /** The items planned, with all they are made of; empty for every item. */
-    itemIds: z.array(Id).max(200),
+    itemIds: namedOnce(z.array(Id).max(200)),
   }),
   preview: z.object({ items: z.number().int() }),
 });
@@ -213,7 +213,7 @@ export const startPlanning = act({
 export const takeProposals = act({
   name: 'takeProposals',
   summary: 'Take proposals of a planning run, all of those named or none: orders are placed, moved and cancelled.',
-  input: z.object({ id: Id, at: z.array(z.number().int().nonnegative()).min(1).max(500) }),
+  input: z.object({ id: Id, at: namedOnce(z.array(z.number().int().nonnegative()).min(1).max(500)) }),
   preview: z.object({
     planned: z.number().int(),
     purchases: z.number().int(),

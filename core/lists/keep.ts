@@ -63,6 +63,7 @@ export function decideKeep(ground: KeepGround, typed: KeepTyped): Decision<KeepE
     const at = `changes.${index}`;
     const now = change.id === null ? null : seen(ground, change.id, change.stamp, at, refusals);
     if (change.id === null && !list.grows) refusals.push(refuse('row-stays', at, { list: list.label }));
+    if (change.id !== null && removed.includes(change.id)) refusals.push(refuse('row-gone', at, {}));
     const row = readRow(ground, now, change.cells, at, refusals);
     return { id: change.id, at, ...row };
   });

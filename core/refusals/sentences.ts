@@ -25,6 +25,8 @@ export const sentences = {
   'not-an-address': () => 'This is not one mail address; write it like stores@teratai.example.',
   'too-long': (f: { what: string; most: string }) => `${f.what} is longer than ${f.most} characters; shorten it.`,
   malformed: (f: { what: string }) => `${f.what} could not be read; check it and send it again.`,
+  'named-again': (f: { line: string }) =>
+    `This is named on line ${f.line} already; name it once, with all that is asked of it.`,
   unknown: (f: { what: string }) => `${f.what} is not known in this company; choose one from the list.`,
 
   // any act

@@ -1,7 +1,7 @@
 import { rebateOwed } from '@core/agreements';
 import { dec } from '@core/kernel';
 import type { Sql, Columns } from '../db';
-import { account, counter, numbered, total, type Check } from '../room';
+import { account, bound, counter, numbered, total, type Check } from '../room';
 import type { Agreement } from './tables';
 
 const AGREEMENT_LINE =
@@ -116,6 +116,16 @@ export const checks: readonly Check[] = [
       `x.rebate_${column}`,
       `SELECT SUM(e.${column}) FROM rebate_entry e WHERE e.company_id = x.company_id AND e.agreement_id = x.id`,
     ),
+  ),
+  // What goods that came back take from a rebate may leave less than was settled; a settlement never takes more than is there.
+  bound(
+    'rebate settled',
+    '(SELECT * FROM rebate_entry WHERE settled > 0)',
+    "CONCAT((SELECT number FROM agreement a WHERE a.company_id = x.company_id AND a.id = x.agreement_id), ' by entry ', x.id)",
+    ...(['settled', 'accrued'].map(
+      (column) =>
+        `(SELECT SUM(e.${column}) FROM rebate_entry e WHERE e.company_id = x.company_id AND e.agreement_id = x.agreement_id AND e.id <= x.id)`,
+    ) as [string, string]),
   ),
   account(
     'rebates owed against agreements',

@@ -1,4 +1,4 @@
-import { account, counter, numbered, total, type Check } from '../room';
+import { account, bound, counter, numbered, total, type Check } from '../room';
 
 /** What must be true of what the billing room keeps. // G5 */
 export const checks: readonly Check[] = [
@@ -74,6 +74,28 @@ export const checks: readonly Check[] = [
     'x.number',
     'x.net',
     'SELECT SUM(l.net) FROM vendor_invoice_line l WHERE l.company_id = x.company_id AND l.invoice_id = x.id',
+  ),
+  // P1
+  ...[
+    ['quantity', 'c.quantity + c.uninvoiced', 'x.quantity'],
+    ['net', 'c.net', 'x.net'],
+  ].map(([what, credited, most]) =>
+    bound(
+      `${what} credited of an invoice line`,
+      'customer_invoice_line',
+      "CONCAT('line ', x.id, ' of ', (SELECT i.number FROM customer_invoice i WHERE i.company_id = x.company_id AND i.id = x.invoice_id))",
+      total(
+        `SELECT SUM(${credited}) FROM credit_note_line c WHERE c.company_id = x.company_id AND c.invoice_line_id = x.id`,
+      ),
+      most!,
+    ),
+  ),
+  bound(
+    'credited of an invoice',
+    'customer_invoice',
+    'x.number',
+    total('SELECT SUM(c.net) FROM credit_note c WHERE c.company_id = x.company_id AND c.customer_invoice_id = x.id'),
+    'x.net',
   ),
   // No gaps.
   numbered('CI', 'customer_invoice'),

@@ -1,10 +1,19 @@
-import type { Check } from '../room';
+import { bound, type Check } from '../room';
 
 const PLANNED_PART =
   "CONCAT((SELECT number FROM planned_order p WHERE p.company_id = x.company_id AND p.id = x.planned_order_id), ' needs ', (SELECT number FROM item i WHERE i.company_id = x.company_id AND i.id = x.item_id))";
 
 /** What must be true of what the promise room keeps. // G5 */
 export const checks: readonly Check[] = [
+  // T4
+  bound(
+    'planned for an order line',
+    'sales_order_line',
+    "CONCAT((SELECT number FROM sales_order o WHERE o.company_id = x.company_id AND o.id = x.order_id), ' line ', x.line_no)",
+    `COALESCE((SELECT SUM(p.held) FROM planned_order p WHERE p.company_id = x.company_id AND p.order_line_id = x.id
+                  AND p.parent_id IS NULL AND p.open), 0)`,
+    'GREATEST(x.quantity - x.cancelled - x.shipped, 0)',
+  ),
   // T8
   {
     what: 'planned component covered',

@@ -3,6 +3,8 @@ export interface Check {
   what: string;
   /** Rows that differ, each with `subject`, `kept` and `counted`. */
   sql: string;
+  /** `counted` is the most that may be kept. */
+  most?: true;
 }
 
 /** A kept counter against the sum of the documents that make it. */
@@ -10,6 +12,18 @@ export function counter(what: string, table: string, name: string, kept: string,
   return {
     what,
     sql: `SELECT * FROM (SELECT ${name} AS subject, ${kept} AS kept, COALESCE((${counted}), 0) AS counted FROM ${table} x) d WHERE kept <> counted`,
+  };
+}
+
+/**
+ * What is kept against the most the documents allow: counters that agree with a sum may still be paid twice.
+ * What one row tells by itself the database refuses (its constraints); this is for sums over several.
+ */
+export function bound(what: string, table: string, name: string, kept: string, most: string): Check {
+  return {
+    what,
+    sql: `SELECT * FROM (SELECT ${name} AS subject, (${kept}) AS kept, (${most}) AS counted FROM ${table} x) d WHERE kept > counted`,
+    most: true,
   };
 }
 

@@ -25,12 +25,15 @@ export function checked<S extends Schema>(schema: S, value: unknown, what: strin
 function badInput(error: z.ZodError, what: string): Refusals {
   return new Refusals(
     400,
-    error.issues
-      .slice(0, 20)
-      .map((issue) =>
-        issue.code === 'too_big' && typeof issue.maximum === 'number'
-          ? refuse('too-long', issue.path.join('.'), { what: 'This', most: String(issue.maximum) })
-          : refuse('malformed', issue.path.join('.'), { what }),
-      ),
+    error.issues.slice(0, 20).map((issue) => {
+      const field = issue.path.join('.');
+      if (issue.code === 'too_big' && typeof issue.maximum === 'number') {
+        return refuse('too-long', field, { what: 'This', most: String(issue.maximum) });
+      }
+      const first = issue.code === 'custom' ? (issue.params?.['first'] as number | undefined) : undefined;
+      return first === undefined
+        ? refuse('malformed', field, { what })
+        : refuse('named-again', field, { line: String(first + 1) });
+    }),
   );
 }
