@@ -1,3 +1,4 @@
+import proxyAddr from 'proxy-addr';
 import * as z from 'zod';
 
 const Environment = z.object({
@@ -7,7 +8,18 @@ const Environment = z.object({
   LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('info'),
   /** Connections kept to the database at most. */
   DATABASE_CONNECTIONS: z.coerce.number().int().min(1).max(200).default(12),
-  /** Set to `yes` behind HTTPS, so that the cookie never travels in the clear. */
+  /** Where people reach it, like `https://orders.example`; links that leave by mail or calendar begin with it. */
+  PUBLIC_URL: z.url({ protocol: /^https?$/ }).optional(),
+  /**
+   * Proxies that are believed about whom a request came from: addresses, networks (`10.0.0.0/8`) or `loopback`, commas
+   * between.
+   */
+  TRUSTED_PROXIES: z
+    .string()
+    .default('')
+    .transform((text) => text.split(',').flatMap((each) => each.trim() || []))
+    .refine((proxies) => proxies.every(isProxy), 'must be addresses, networks or loopback, commas between'),
+  /** Set to `yes` behind HTTPS, so that cookies never travel in the clear; needless where `PUBLIC_URL` is one. */
   SECURE_COOKIE: z.enum(['yes', 'no']).default('no'),
   /** Set to `no` where another server of the same database does what is due by the clock. */
   JOBS: z.enum(['yes', 'no']).default('yes'),
@@ -16,10 +28,25 @@ const Environment = z.object({
    * answers are as the compiler checked them: holding a large one against its schema costs as much as reading it.
    */
   CHECK_ANSWERS: z.enum(['yes', 'no']).default('no'),
+  /** How long what runs may take to finish when the server is told to end; what has not by then is cut off. */
+  STOP_SECONDS: z.coerce.number().min(0.1).max(600).default(10),
   WEB_DIR: z.string().default('dist/web/browser'),
 });
 
 export type Config = z.infer<typeof Environment>;
+
+/** Whether it is reached by HTTPS only. */
+export const isSecure = ({ SECURE_COOKIE, PUBLIC_URL }: Config) =>
+  SECURE_COOKIE === 'yes' || (PUBLIC_URL?.startsWith('https:') ?? false);
+
+function isProxy(named: string): boolean {
+  try {
+    proxyAddr.compile(named);
+    return true;
+  } catch {
+    return false;
+  }
+}
 
 /** The configuration from the environment; throws one sentence that names every wrong variable. */
 export function readConfig(environment: NodeJS.ProcessEnv): Config {

@@ -1,30 +1,40 @@
 import { pino } from 'pino';
 import { readConfig } from './config';
-import { serve } from './serve';
+import { serve, type Serving } from './serve';
 
-/** Configuration, database, application, listening; ends cleanly on SIGTERM and SIGINT. */
+/** How long after its requests were cut off the process may live, whatever still runs. */
+const DEADLINE_MS = 10_000;
+
+/**
+ * Configuration, database, application, listening; ends cleanly on SIGTERM and SIGINT, and with 1 where an error came
+ * that nobody caught: what it left behind is unknown, so what runs is finished and another process goes on.
+ */
 async function main(): Promise<void> {
   const config = readConfig(process.env);
   const log = pino({ level: config.LOG_LEVEL });
-  const serving = await serve(config, log);
-  log.info({ address: serving.address }, 'listening');
-  process.send?.({ address: serving.address });
-  let stopping = false;
-  const stop = () => {
-    if (stopping) return;
-    stopping = true;
+  let serving: Serving | undefined = undefined;
+  let ending = false;
+  const end = (code: number) => {
+    if (ending) return;
+    ending = true;
     log.info('finishing what runs');
-    serving.stop().then(
-      () => process.exit(0),
+    setTimeout(() => process.exit(1), config.STOP_SECONDS * 1000 + DEADLINE_MS).unref();
+    Promise.resolve(serving?.stop()).then(
+      () => process.exit(code),
       (error: unknown) => {
         log.error({ err: error }, 'could not stop cleanly');
         process.exit(1);
       },
     );
   };
-  process.on('SIGTERM', stop);
-  process.on('SIGINT', stop);
-  process.on('disconnect', stop);
+  process.on('uncaughtException', (error, origin) => {
+    log.fatal({ err: error, origin }, 'nobody caught this; ending');
+    end(1);
+  });
+  serving = await serve(config, log);
+  log.info({ address: serving.address }, 'listening');
+  process.send?.({ address: serving.address });
+  for (const event of ['SIGTERM', 'SIGINT', 'disconnect']) process.on(event, () => end(0));
 }
 
 main().catch((error: Error) => {

@@ -4,7 +4,7 @@ import type { Logger } from 'pino';
 import { attemptsOn, sessionsOn } from './access';
 import { systemClock, type Clock } from './clock';
 import type { Config } from './config';
-import { connect, type Database } from './db';
+import { connect, FIT_TEXT, fitWith, MIGRATIONS, type Database } from './db';
 import { createApp } from './http/app';
 import { eventsOn } from './http/events';
 import { runQueue } from './promise';
@@ -23,12 +23,20 @@ export interface Serving {
 /** Starts the server; rejects in one sentence where the port is taken. */
 export async function serve(config: Config, log: Logger, clock: Clock = systemClock): Promise<Serving> {
   const database = connect(config.DATABASE_URL, config.DATABASE_CONNECTIONS);
+  const fit = fitWith(MIGRATIONS);
+  // Where the database cannot be reached yet, it is looked at again before the server says it is ready.
+  const found = await fit(database).catch(() => 'fits' as const);
+  if (found !== 'fits') {
+    await database.close();
+    throw new Error(`Kampong does not start: ${FIT_TEXT[found]}.`);
+  }
   const events = eventsOn(database, log);
   const idle: Jobs = { poke: () => undefined, stop: () => undefined };
   const jobs = config.JOBS === 'yes' ? startJobs({ database, clock, log }, () => events.poke()) : idle;
   const runs = runQueue(database, config.DATABASE_URL, log);
   runs.poke();
   const sessions = sessionsOn(database, clock);
+  let address = '';
   const parts = {
     config,
     database,
@@ -39,6 +47,8 @@ export async function serve(config: Config, log: Logger, clock: Clock = systemCl
     runs,
     attempts: attemptsOn(database),
     sessions,
+    publicUrl: () => config.PUBLIC_URL?.replace(/\/$/, '') ?? address,
+    fit: () => fit(database),
     findable: ROOMS.flatMap(({ findable = [] }) => findable),
   };
   const app = createApp(parts, ROOMS);
@@ -47,15 +57,17 @@ export async function serve(config: Config, log: Logger, clock: Clock = systemCl
     throw error;
   });
   const { port } = server.address() as AddressInfo;
+  address = `http://${config.HOST}:${port}`;
   return {
-    address: `http://${config.HOST}:${port}`,
+    address,
     database,
     sessions,
     async stop() {
       jobs.stop();
       events.close();
       await new Promise<void>((resolve) => {
-        server.close(() => resolve());
+        const unfinished = setTimeout(() => server.closeAllConnections(), config.STOP_SECONDS * 1000);
+        server.close(() => (clearTimeout(unfinished), resolve()));
         server.closeIdleConnections();
       });
       await runs.stop();

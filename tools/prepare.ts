@@ -1,6 +1,6 @@
 import { format } from 'date-fns';
 import { isEmpty, layDemo, PEOPLE } from '../demo';
-import { connect } from '../server/db';
+import { connect, MIGRATIONS } from '../server/db';
 import { migrate } from '../server/db/migrate';
 
 export interface PrepareOptions {
@@ -15,7 +15,7 @@ export interface PrepareOptions {
 
 /** Migrates, and lays the demo where the database is empty and a demo is wanted. */
 export async function prepare(options: PrepareOptions): Promise<{ signIns: typeof PEOPLE | null }> {
-  const applied = await migrate(options.url, 'server/db/sql');
+  const applied = await migrate(options.url, MIGRATIONS);
   if (applied.length > 0) options.say(`Database brought up to ${applied.at(-1)}.`);
   const database = connect(options.url, 4);
   try {

@@ -1,14 +1,17 @@
 import { refuse } from '@core/refusals';
 import * as contract from '@api/access';
 import { answers, Refusals, type Answer } from '../room';
-import { COOKIE, setCookie, signedInOf } from './cookie';
+import { deviceToken, sessionToken, setDevice, setSession, signedInOf } from './cookie';
+import { deviceOf, keepDevice } from './devices';
 import { passwordFits } from './passwords';
 import { beginSession, chooseCompany, endSession, readSession, sessionOut } from './sessions';
 
 const signIn = answers(contract.signIn, async ({ ctx, parts, body }) => {
   const { database, attempts, clock } = parts;
   const name = body.signIn.trim().toLowerCase();
-  const minutes = await attempts.minutesToWait(name, ctx.ip);
+  const was = deviceToken(ctx, parts);
+  const device = await deviceOf(database, was, name);
+  const minutes = await attempts.minutesToWait(name, ctx.ip, device);
   if (minutes > 0) {
     throw new Refusals(429, [refuse('too-many-attempts', 'password', { minutes: String(minutes) })]);
   }
@@ -18,20 +21,18 @@ const signIn = answers(contract.signIn, async ({ ctx, parts, body }) => {
   );
   const fits = await passwordFits(person?.passwordHash, body.password);
   const token = fits ? await beginSession(database, person!.id, clock) : null;
-  if (!token) {
-    await attempts.failed(name, ctx.ip);
-    throw new Refusals(422, [refuse('wrong-sign-in', 'password', {})]);
-  }
-  await attempts.succeeded(name);
-  setCookie(ctx, parts, token);
+  if (!token) throw new Refusals(422, [refuse('wrong-sign-in', 'password', {})]);
+  await attempts.succeeded(name, ctx.ip, device);
+  setSession(ctx, parts, token);
+  setDevice(ctx, parts, await keepDevice(database, was, person!.id, clock));
   const signedIn = await readSession(database, token, clock);
   return sessionOut(database, signedIn!);
 });
 
 const signOut = answers(contract.signOut, async ({ ctx, parts }) => {
-  await endSession(parts.database, ctx.cookies.get(COOKIE) ?? '');
+  await endSession(parts.database, sessionToken(ctx, parts) ?? '');
   parts.sessions.forget();
-  setCookie(ctx, parts, null);
+  setSession(ctx, parts, null);
   return {};
 });
 
@@ -41,7 +42,7 @@ const session = answers(contract.session, async ({ ctx, parts }) => {
 });
 
 const company = answers(contract.chooseCompany, async ({ ctx, parts, body, who }) => {
-  const token = ctx.cookies.get(COOKIE)!;
+  const token = sessionToken(ctx, parts)!;
   if (!(await chooseCompany(parts.database, token, who!.personId, body.companyId))) {
     throw new Refusals(403, [refuse('no-right', 'companyId', { act: 'work in this company' })]);
   }

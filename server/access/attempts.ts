@@ -2,43 +2,72 @@ import { RateLimiterMySQL, RateLimiterRes } from 'rate-limiter-flexible';
 import type { Database } from '../db';
 import type { Attempts } from '../room';
 
-/** Limits failed sign-ins by name and by address; kept in the database, so every server process counts alike. */
-const WINDOW_SECONDS = 900;
+/** Tries in a minute of one name from one address, or from one known device, before each further minute of them waits. */
+const TRIES = 5;
+const TRIES_SECONDS = 60;
+/** The waits after that, in minutes: each time longer, the last one from then on; forgotten after a day. */
+const WAITS = [1, 2, 4, 8, 15] as const;
+const WAITS_SECONDS = 86_400;
+/** Tries in a minute from one address whatever the name, and of one name whatever the address; known devices apart. */
+const ADDRESS_TRIES = 60;
+const NAME_TRIES = 30;
 
+/**
+ * Limits sign-ins, kept in the database, so that every server process counts alike. Every try is counted before its
+ * password is looked at, so that any number of them at once are no more than were allowed; what fits is given back.
+ * A name is nowhere locked: from another address, and from a device its person signed in from before, it can be tried.
+ */
 export function attemptsOn(database: Database): Attempts {
-  const limiter = (points: number, keyPrefix: string) =>
+  const limiter = (keyPrefix: string, points: number, duration: number) =>
     new RateLimiterMySQL({
       storeClient: database.pool,
-      storeType: 'mysql2',
+      storeType: 'pool',
       dbName: (database.pool as unknown as { config: { connectionConfig: { database: string } } }).config
         .connectionConfig.database,
       tableName: 'sign_in_attempt',
       tableCreated: true,
       keyPrefix,
       points,
-      duration: WINDOW_SECONDS,
+      duration,
     });
-  const byName = limiter(8, 'name');
-  const byAddress = limiter(60, 'address');
-  const waitOf = (state: RateLimiterRes | null, points: number) =>
-    state && state.consumedPoints >= points ? Math.ceil(state.msBeforeNext / 60_000) : 0;
+  const tries = limiter('try', TRIES, TRIES_SECONDS);
+  const waits = limiter('wait', WAITS.length, WAITS_SECONDS);
+  const ofAddress = limiter('address', ADDRESS_TRIES, TRIES_SECONDS);
+  const ofName = limiter('name', NAME_TRIES, TRIES_SECONDS);
+
+  /** Counts one more; what the limiter answered, refused or not. */
   const consume = (limit: RateLimiterMySQL, key: string) =>
-    limit.consume(key).then(
-      () => undefined,
-      (refused: unknown) => {
-        if (!(refused instanceof RateLimiterRes)) throw refused;
-      },
-    );
+    limit.consume(key).catch((refused: unknown) => {
+      if (refused instanceof RateLimiterRes) return refused;
+      throw refused;
+    });
+  const waitOf = (state: RateLimiterRes, most: number) =>
+    state.consumedPoints > most ? Math.ceil(state.msBeforeNext / 60_000) : 0;
+
+  /** Minutes to wait by what is tried most narrowly; the first one too many lengthens the wait. */
+  async function waitFor(key: string): Promise<number> {
+    const state = await consume(tries, key);
+    if (state.consumedPoints !== TRIES + 1) return waitOf(state, TRIES);
+    const { consumedPoints } = await consume(waits, key);
+    const minutes = WAITS[Math.min(consumedPoints, WAITS.length) - 1]!;
+    await tries.block(key, minutes * 60);
+    return minutes;
+  }
+
+  const narrow = (name: string, address: string, device: string | null) =>
+    device === null ? `${address} ${name}` : `device ${device}`;
+
   return {
-    async minutesToWait(name, address) {
-      const [ofName, ofAddress] = await Promise.all([byName.get(name), byAddress.get(address)]);
-      return Math.max(waitOf(ofName, 8), waitOf(ofAddress, 60));
+    async minutesToWait(name, address, device) {
+      const own = await waitFor(narrow(name, address, device));
+      if (own > 0 || device !== null) return own;
+      const [wide, named] = await Promise.all([consume(ofAddress, address), consume(ofName, name)]);
+      return Math.max(waitOf(wide, ADDRESS_TRIES), waitOf(named, NAME_TRIES));
     },
-    async failed(name, address) {
-      await Promise.all([consume(byName, name), consume(byAddress, address)]);
-    },
-    async succeeded(name) {
-      await byName.delete(name);
+    async succeeded(name, address, device) {
+      const own = narrow(name, address, device);
+      await Promise.all([tries.delete(own), waits.delete(own)]);
+      if (device === null) await Promise.all([ofAddress.reward(address), ofName.reward(name)]);
     },
   };
 }

@@ -1,26 +1,39 @@
 import { timingSafeEqual } from 'node:crypto';
 import type { Context } from 'koa';
 import { refuse } from '@core/refusals';
+import { isSecure } from '../config';
 import type { Doer } from '../acts';
 import { Refusals, type Parts, type SignedIn } from '../room';
 
-export const COOKIE = 'kampong';
 const TOKEN_HEADER = 'X-Kampong-Token';
+const DEVICE_MS = 180 * 86_400_000;
 
-export function setCookie(ctx: Context, parts: Parts, token: string | null): void {
-  ctx.cookies.set(COOKIE, token, {
+/** A cookie's name; behind HTTPS one that no other host and no unencrypted page can set. (RFC 6265bis, `__Host-`) */
+const nameOf = (parts: Parts, name: string) => (isSecure(parts.config) ? `__Host-${name}` : name);
+
+function setCookie(ctx: Context, parts: Parts, name: string, token: string | null, maxAge?: number): void {
+  const secure = isSecure(parts.config);
+  // HTTPS ends at the proxy: the cookie is for it all the same.
+  ctx.cookies.secure = secure;
+  ctx.cookies.set(nameOf(parts, name), token, {
     httpOnly: true,
     sameSite: 'strict',
-    secure: parts.config.SECURE_COOKIE === 'yes',
-    // Behind HTTPS the proxy ends the encryption; the cookie is still marked for it.
-    ...(parts.config.SECURE_COOKIE === 'yes' ? { secureProxy: true } : {}),
+    secure,
     path: '/',
     overwrite: true,
-  } as Parameters<Context['cookies']['set']>[2]);
+    ...(maxAge ? { maxAge } : {}),
+  });
 }
 
+export const setSession = (ctx: Context, parts: Parts, token: string | null) => setCookie(ctx, parts, 'kampong', token);
+export const sessionToken = (ctx: Context, parts: Parts) => ctx.cookies.get(nameOf(parts, 'kampong'));
+
+export const setDevice = (ctx: Context, parts: Parts, token: string) =>
+  setCookie(ctx, parts, 'kampong-device', token, DEVICE_MS);
+export const deviceToken = (ctx: Context, parts: Parts) => ctx.cookies.get(nameOf(parts, 'kampong-device'));
+
 export async function signedInOf(ctx: Context, parts: Parts): Promise<SignedIn | null> {
-  const token = ctx.cookies.get(COOKIE);
+  const token = sessionToken(ctx, parts);
   return token ? parts.sessions.of(token) : null;
 }
 

@@ -34,12 +34,54 @@ describe('signing in', () => {
     expect(wrong.codes).toEqual(['password: wrong-sign-in']);
   });
 
-  it('limits attempts by name', async () => {
-    const visitor = new Visitor(world.serving.address);
-    for (let tries = 0; tries < 8; tries += 1) await visitor.signIn('joko', 'nonsense');
-    const refused = refusalsOf(await visitor.signIn('joko', 'pallet-rain'));
-    expect(refused).toMatchObject({ status: 429, codes: ['password: too-many-attempts'] });
-    expect((await visitor.signIn('farida', 'ledger-lime')).status).toBe(200);
+  const guesses = async (name: string, times: number) => {
+    const answers = await Promise.all(
+      Array.from({ length: times }, (_, at) => new Visitor(world.serving.address).signIn(name, `guess ${at}`)),
+    );
+    return answers.map(({ status }) => status);
+  };
+
+  it('looks at five passwords of a name, however many come at once, then lets it wait', async () => {
+    const statuses = await guesses('joko', 100);
+    expect(statuses.filter((status) => status === 422)).toHaveLength(5);
+    expect(statuses.filter((status) => status === 429)).toHaveLength(95);
+    const refused = await new Visitor(world.serving.address).signIn('joko', 'pallet-rain');
+    expect(refusalsOf(refused)).toMatchObject({ status: 429, codes: ['password: too-many-attempts'] });
+    // Who guesses at one name keeps nobody else out.
+    expect((await new Visitor(world.serving.address).signIn('farida', 'ledger-lime')).status).toBe(200);
+  });
+
+  it('lets a person in on their own device while others guess at the name, and gives back what fitted', async () => {
+    const own = new Visitor(world.serving.address);
+    for (let times = 0; times < 8; times += 1) expect((await own.signIn('meilin', 'sluice-plan')).status).toBe(200);
+    await guesses('meilin', 20);
+    expect((await new Visitor(world.serving.address).signIn('meilin', 'sluice-plan')).status).toBe(429);
+    expect((await own.signIn('meilin', 'sluice-plan')).status).toBe(200);
+    // A device is known for who signed in from it, and is limited as well.
+    for (let times = 0; times < 5; times += 1) expect((await own.signIn('meilin', 'nonsense')).status).toBe(422);
+    expect((await own.signIn('meilin', 'sluice-plan')).status).toBe(429);
+  });
+
+  it('waits longer each time it is tried again', async () => {
+    const { database } = world.serving;
+    const waited: number[] = [];
+    for (const minutes of [1, 2, 4, 8, 15, 15]) {
+      await guesses('rashid', 6);
+      const { refusals } = (await new Visitor(world.serving.address).signIn('rashid', 'x')).body as {
+        refusals: { facts: { minutes: string } }[];
+      };
+      waited.push(Number(refusals[0]!.facts.minutes) - minutes);
+      await database.run("UPDATE sign_in_attempt SET expire = 1 WHERE `key` LIKE 'try:%rashid'");
+    }
+    expect(waited).toEqual([0, 0, 0, 0, 0, 0]);
+  });
+
+  it('answers where what it counts cannot be kept, and goes on', async () => {
+    const { database } = world.serving;
+    await database.run('RENAME TABLE sign_in_attempt TO away');
+    expect((await new Visitor(world.serving.address).signIn('devan', 'nonsense')).status).toBe(500);
+    await database.run('RENAME TABLE away TO sign_in_attempt');
+    expect((await new Visitor(world.serving.address).signIn('devan', 'nonsense')).status).toBe(422);
   });
 
   it('refuses a post without the token of the session, and everything once signed out', async () => {

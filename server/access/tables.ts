@@ -22,6 +22,12 @@ export const sessionTable = table('session', {
   bytes: 'tokenHash',
 });
 
+export const knownDeviceTable = table('known_device', {
+  int: 'personId',
+  time: 'seenAt',
+  bytes: 'tokenHash',
+});
+
 export const signInAttemptTable = table('sign_in_attempt', {
   int: 'points= expire?',
   text: 'key',

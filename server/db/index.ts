@@ -1,3 +1,4 @@
+export { FIT_TEXT, fitWith, MIGRATIONS, type Fit } from './fit';
 export { connect, type Database, type Sql, type Tx } from './database';
 export { TABLE_OF } from './documents';
 export { faultOf } from './faults';

@@ -4,8 +4,11 @@ import compress from 'koa-compress';
 import helmet from 'koa-helmet';
 import { constants } from 'node:zlib';
 import { refuse } from '@core/refusals';
+import { FIT_TEXT } from '../db';
 import type { Parts, Room } from '../room';
+import { isSecure, type Config } from '../config';
 import { answerProblem, errorExit } from './problem';
+import { fromProxies } from './proxy';
 import { apiRouter } from './router';
 import { nonceOf, webFiles, withNonce } from './static';
 
@@ -13,10 +16,11 @@ import { nonceOf, webFiles, withNonce } from './static';
 export function createApp(parts: Parts, rooms: readonly Room[]): Koa {
   const app = new Koa();
   app.silent = true;
+  app.use(fromProxies(parts.config));
   app.use(logged(parts));
   app.use(errorExit(parts.log));
   app.use(withNonce);
-  app.use(securityHeaders);
+  app.use(securityHeaders(parts.config));
   app.use(
     compress({
       threshold: 1400,
@@ -37,24 +41,27 @@ export function createApp(parts: Parts, rooms: readonly Room[]): Koa {
   return app;
 }
 
-const securityHeaders = helmet({
-  contentSecurityPolicy: {
-    useDefaults: false,
-    directives: {
-      defaultSrc: ["'self'"],
-      styleSrc: ["'self'", (_, response) => `'nonce-${nonceOf(response)}'`],
-      imgSrc: ["'self'", 'data:'],
-      fontSrc: ["'self'", 'data:'],
-      objectSrc: ["'none'"],
-      baseUri: ["'self'"],
-      formAction: ["'self'"],
-      frameAncestors: ["'none'"],
+const YEAR_SECONDS = 31_536_000;
+
+const securityHeaders = (config: Config) =>
+  helmet({
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'self'"],
+        styleSrc: ["'self'", (_, response) => `'nonce-${nonceOf(response)}'`],
+        imgSrc: ["'self'", 'data:'],
+        fontSrc: ["'self'", 'data:'],
+        objectSrc: ["'none'"],
+        baseUri: ["'self'"],
+        formAction: ["'self'"],
+        frameAncestors: ["'none'"],
+      },
     },
-  },
-  crossOriginEmbedderPolicy: false,
-  strictTransportSecurity: false,
-  referrerPolicy: { policy: 'same-origin' },
-}) as Koa.Middleware;
+    crossOriginEmbedderPolicy: false,
+    strictTransportSecurity: isSecure(config) && { maxAge: YEAR_SECONDS, includeSubDomains: false },
+    referrerPolicy: { policy: 'same-origin' },
+  }) as Koa.Middleware;
 
 function logged({ log, clock }: Parts): Koa.Middleware {
   return async (ctx, next) => {
@@ -67,8 +74,8 @@ function logged({ log, clock }: Parts): Koa.Middleware {
   };
 }
 
-/** `/healthz`: the process answers. `/readyz`: the database does too. */
-function health({ database }: Parts): Koa.Middleware {
+/** `/healthz`: the process answers. `/readyz`: the database does too, and is the one this program was written for. */
+function health({ fit }: Parts): Koa.Middleware {
   const answer = (ctx: Context, status: number, text: string) => {
     ctx.status = status;
     ctx.body = { status: text };
@@ -76,8 +83,8 @@ function health({ database }: Parts): Koa.Middleware {
   return async (ctx, next) => {
     if (ctx.path === '/healthz') return answer(ctx, 200, 'up');
     if (ctx.path !== '/readyz') return next();
-    await database.rows('SELECT 1').then(
-      () => answer(ctx, 200, 'ready'),
+    await fit().then(
+      (found) => (found === 'fits' ? answer(ctx, 200, 'ready') : answer(ctx, 503, FIT_TEXT[found])),
       () => answer(ctx, 503, 'the database cannot be reached'),
     );
   };

@@ -3,7 +3,7 @@ import type { PassThrough } from 'node:stream';
 import type { Right } from '@api/access';
 import type { Clock } from '../clock';
 import type { Config } from '../config';
-import type { Database } from '../db';
+import type { Database, Fit } from '../db';
 import type { Findable } from './findable';
 
 /** Who is signed in, and where they work. */
@@ -25,12 +25,12 @@ export interface Sessions {
   forget(): void;
 }
 
-/** Failed sign-ins, counted by name and by address. */
+/** Sign-ins, counted by name and address, or by the device where the person is known on it. */
 export interface Attempts {
-  /** Minutes to wait, or 0 where another attempt may be made. */
-  minutesToWait(name: string, address: string): Promise<number>;
-  failed(name: string, address: string): Promise<void>;
-  succeeded(name: string): Promise<void>;
+  /** Counts a try, before its password is looked at: minutes to wait, or 0 where it may be made. */
+  minutesToWait(name: string, address: string, device: string | null): Promise<number>;
+  /** Gives back what a try that fitted was counted for. */
+  succeeded(name: string, address: string, device: string | null): Promise<void>;
 }
 
 /** Tells listening screens what was committed, by this server process or another. */
@@ -62,6 +62,10 @@ export interface Parts {
   database: Database;
   clock: Clock;
   log: Logger;
+  /** Where people reach it: what links in mails and calendars begin with, never what a request says. */
+  publicUrl(): string;
+  /** Whether the database is the one this program was written for. */
+  fit(): Promise<Fit>;
   attempts: Attempts;
   sessions: Sessions;
   events: Events;

@@ -31,9 +31,13 @@ export interface Refusals {
 
 /** One signed-in person, talking to the server through HTTP as the web does. */
 export class Visitor {
-  cookie = '';
+  private readonly cookies = new Map<string, string>();
   token = '';
   constructor(private readonly address: string) {}
+
+  get cookie(): string {
+    return [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ');
+  }
 
   async signIn(name: string, password: string): Promise<Answer> {
     const answer = await this.post('/api/sign-in', { signIn: name, password });
@@ -57,8 +61,10 @@ export class Visitor {
       },
       body: JSON.stringify(body),
     });
-    const set = response.headers.get('set-cookie');
-    if (set) this.cookie = set.split(';')[0]!;
+    for (const set of response.headers.getSetCookie()) {
+      const [name, value] = set.split(';')[0]!.split('=') as [string, string];
+      this.cookies.set(name, value);
+    }
     return { status: response.status, body: await response.json() };
   }
 

@@ -52,7 +52,6 @@ async function buildServer() {
       main: 'server/main.ts',
       repromise: 'server/promise/runs/thread.ts',
       prepare: 'tools/prepare.ts',
-      serve: 'server/serve-here.ts',
       verify: 'tools/verify.ts',
     },
     outdir: 'dist/server',

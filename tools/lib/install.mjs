@@ -22,6 +22,8 @@ const DEBIAN = {
   mariadbd: ['mariadb-server-core'],
   'mariadb-install-db': ['mariadb-server-core', 'mariadb-client'],
   chromium: ['chromium'],
+  nginx: ['nginx-light'],
+  openssl: ['openssl'],
 };
 
 /** Installs Debian packages for the programs that are missing; says what to do where it may not. */

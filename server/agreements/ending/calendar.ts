@@ -24,7 +24,7 @@ export const calendarFile: FileAnswer = {
         stamp: parts.clock.now(),
         summary: entry.title,
         description: entry.text,
-        url: `${ctx.URL.origin}${entry.path}`,
+        url: `${parts.publicUrl()}${entry.path}`,
       });
     }
     const content = Buffer.from(made.toString());

@@ -1,0 +1,39 @@
+import { createHash, randomBytes } from 'node:crypto';
+import type { Clock } from '../clock';
+import type { Sql } from '../db';
+
+/** For how long a device that is not signed in from is known. */
+const KNOWN_DAYS = 180;
+
+const hashOf = (token: string) => createHash('sha256').update(token).digest();
+
+/** The name a known device goes by where tries are counted; null where that person never signed in from it. */
+export async function deviceOf(sql: Sql, token: string | undefined, signIn: string): Promise<string | null> {
+  if (!token) return null;
+  const hash = hashOf(token);
+  const [known] = await sql.rows<{ personId: number }>(
+    `SELECT d.person_id FROM known_device d JOIN person p ON p.id = d.person_id
+      WHERE d.token_hash = ? AND p.sign_in = ? AND p.active = TRUE`,
+    [hash, signIn],
+  );
+  return known ? `${hash.toString('base64url')} ${known.personId}` : null;
+}
+
+/**
+ * Keeps the device as one that person signed in from; the token for its cookie, a new one each time, so that one that
+ * was copied ends with the next sign-in of its owner.
+ */
+export async function keepDevice(sql: Sql, was: string | undefined, personId: number, clock: Clock): Promise<string> {
+  const now = clock.now();
+  const token = randomBytes(32).toString('base64url');
+  await sql.run('DELETE FROM known_device WHERE token_hash = ? OR seen_at < ?', [
+    hashOf(was ?? token),
+    new Date(now.getTime() - KNOWN_DAYS * 86_400_000),
+  ]);
+  await sql.run('INSERT INTO known_device (token_hash, person_id, seen_at) VALUES (?, ?, ?)', [
+    hashOf(token),
+    personId,
+    now,
+  ]);
+  return token;
+}
