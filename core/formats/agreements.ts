@@ -57,8 +57,9 @@ export const AGREEMENT_COLUMNS = [
 type Column = (typeof AGREEMENT_COLUMNS)[number];
 type Cells = Partial<Record<Column, string>>;
 
-/** Most rows a file may hold. */
+/** Most rows a file may hold, and most lines a document in it. */
 export const MOST_ROWS = 5000;
+export const MOST_LINES = 500;
 
 export interface ImportGround {
   /** By number, lower case. */
@@ -181,6 +182,14 @@ function readAgreement(ground: ImportGround, rows: readonly FileRow[], workDate:
     if (!problems.some((each) => each.line === line && each.column === column))
       problems.push({ line, column, sentence });
   };
+  if (rows.length > MOST_LINES) {
+    bad(
+      head.line,
+      'agreement',
+      `It has ${rows.length} lines; an agreement holds ${MOST_LINES} at most. Split it in two.`,
+    );
+    return { problems, good: null };
+  }
   const terms = headOf(head, workDate, bad);
   const parties = terms.side === 'selling' ? ground.customers : ground.vendors;
   const party = parties.get((head.cells.party ?? '').toLowerCase()) ?? null;

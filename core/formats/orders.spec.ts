@@ -150,6 +150,16 @@ describe('G4 orders of a file', () => {
     expect(problems([row('A', '60'), row('A', '41')], teratai([offer]))).toEqual(['3 quantity']);
   });
 
+  it('holds an order to 500 lines and its reference to 60 letters, as if it had been typed', () => {
+    const of = (lines: number, reference: string) =>
+      read(Array.from({ length: lines }, () => `A,C-201,Jetty Store,${reference},FC-10,1,,+5,,`));
+    expect(of(500, 'x'.repeat(60))).toMatchObject({ good: 1, problems: [] });
+    const long = of(501, 'x');
+    expect(long.problems).toMatchObject([{ line: 2, column: 'order' }]);
+    expect(long.problems[0]!.sentence).toContain('501 lines');
+    expect(of(1, 'x'.repeat(61)).problems).toMatchObject([{ line: 2, column: 'reference' }]);
+  });
+
   it('refuses files of no order at all', () => {
     expect(ordersOfTable([['customer', 'item']])).toMatchObject({
       code: 'columns-missing',

@@ -4,7 +4,7 @@ import { ROUTES, type Route } from '@core/catalogue';
 import { decided, refuse, sentenceOf, type Decision, type Refusal } from '@core/refusals';
 import { readTypedDay, readTypedLinePrice } from '@core/typed';
 import type { WrittenOrder } from './ubl';
-import { MOST_ROWS, type ImportProblem } from './agreements';
+import { MOST_LINES, MOST_ROWS, type ImportProblem } from './agreements';
 
 /** The columns of orders in a file, one row a line; the head stands on the first row of each order. */
 export const ORDER_COLUMNS = [
@@ -20,6 +20,9 @@ export const ORDER_COLUMNS = [
   'route',
 ] as const;
 type Column = (typeof ORDER_COLUMNS)[number];
+
+/** Most letters of a customer's reference. */
+const MOST_REFERENCE = 60;
 
 /** A line of a file: where it stands, and what its cells say. */
 export interface FileLine {
@@ -181,6 +184,18 @@ function draftOf(
   const found = shipToOf(customer, order.shipTo);
   if (!found) bad(order.line, 'ship to', `${order.shipTo || 'Nothing'} is none of ${customer.name}’s addresses.`);
   const reference = order.reference.toLowerCase();
+  if (order.lines.length > MOST_LINES) {
+    bad(
+      order.line,
+      'order',
+      `It has ${order.lines.length} lines; an order holds ${MOST_LINES} at most. Split it in two.`,
+    );
+    return null;
+  }
+  if (order.reference.length > MOST_REFERENCE) {
+    bad(order.line, 'reference', `The reference is longer than ${MOST_REFERENCE} characters; shorten it.`);
+    return null;
+  }
   const used = reference === '' ? undefined : now.references.get(reference);
   if (used) bad(order.line, 'reference', `${order.reference} is on ${used} already.`);
   if (order.currency !== '' && order.currency !== currency) {

@@ -122,6 +122,8 @@ export const sentences = {
     `This file does not follow UBL 2.1 at ${f.path}: it ${f.what}; have it written anew.`,
   'file-empty': () => 'The file holds no agreement; put one line of an agreement on each row.',
   'file-too-long': (f: { most: string }) => `The file holds more than ${f.most} rows; bring it in in parts.`,
+  'file-too-heavy': (f: { name: string }) =>
+    `${f.name} asks for far more room than its rows need; save just the rows as CSV and bring that in.`,
   'file-unreadable': (f: { name: string }) =>
     `${f.name} is no CSV or XLSX file Kampong can read; save it again as one.`,
   'file-has-problems': (f: { count: string }) =>

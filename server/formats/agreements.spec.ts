@@ -1,7 +1,7 @@
 import ExcelJS from 'exceljs';
 import { fixedTerm } from '../sample/terms';
 import { agreed, World, type Visitor } from '../testing/world';
-import { readTable } from './spreadsheet';
+import { readTable } from './read-table';
 
 const HEADING = 'agreement,party,about,first day,last day,item,committed,price';
 
@@ -92,7 +92,7 @@ describe('agreements in and out of files', () => {
       expect(answer.headers.get('content-disposition')).toContain(`.${format}"`);
       const content = Buffer.from(await answer.arrayBuffer());
       const table = await readTable(`a.${format}`, content);
-      expect(table!.map((row) => row[0])).toEqual(['agreement', number, number]);
+      expect((table as string[][]).map((row) => row[0])).toEqual(['agreement', number, number]);
       const made = await salmah.does('bringInAgreements', {
         name: `a.${format}`,
         content: content.toString('base64'),

@@ -1,11 +1,11 @@
 import { agreementRows, decideImport, wholeOrGood, type ImportGround } from '@core/formats';
-import { refuse } from '@core/refusals';
 import type { Day } from '@core/kernel';
 import * as contract from '@api/formats';
 import { defineAct, takeNumbers, type Touched } from '../acts';
 import { agreementFilter, remindersOf, termLinesOf, termsOf, loadAgreement, writeTerms } from '../agreements';
 import type { Sql } from '../db';
-import { readTable, type Table } from './spreadsheet';
+import { tableIn } from './read-file';
+import type { Table } from './spreadsheet';
 
 /** Most agreements of one file written out. */
 const MOST_WRITTEN = 5000;
@@ -15,12 +15,10 @@ export const bringInAgreements = defineAct(contract.bringInAgreements, {
   right: 'agreements',
   says: 'bring agreements in',
   done: 'brought in',
-  async load(tx, input, doer) {
-    const table = await readTable(input.name, Buffer.from(input.content, 'base64'));
-    return { table, ground: await groundOf(tx, doer.companyId) };
-  },
+  prepare: (_, input) => tableIn(input.name, Buffer.from(input.content, 'base64')),
+  load: async (tx, _input, doer, table) => ({ table, ground: await groundOf(tx, doer.companyId) }),
   decide({ table, ground }, input, doer) {
-    if (!table) return { ok: false, refusals: [refuse('file-unreadable', 'file', { name: input.name })] };
+    if ('code' in table) return { ok: false, refusals: [table] };
     return wholeOrGood(decideImport(ground, table, input.goodOnly, doer.workDate), input);
   },
   preview: ({ drafts: _drafts, ...found }) => found,

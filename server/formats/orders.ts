@@ -18,8 +18,8 @@ import { shipTosOf } from '../parties';
 import { insertOrder, pricedItems, standingOf } from '../orders';
 import { orderPricing } from '../pricing';
 import { openPurchase } from '../purchasing';
-import { readTable } from './spreadsheet';
-import { readXml, ublXml } from './xml';
+import { tableIn, xmlIn } from './read-file';
+import { ublXml } from './xml';
 import type { Customer } from '../parties/tables';
 
 /** Brings orders in from a file, all of it or its good lines, each as a draft; in one transaction. // G4 */
@@ -27,8 +27,8 @@ export const bringInOrders = defineAct(contract.bringInOrders, {
   right: 'orders',
   says: 'bring orders in',
   done: 'brought in',
-  async load(tx, input, doer) {
-    const read = await ordersIn(input.name, Buffer.from(input.content, 'base64'));
+  prepare: (_, input) => ordersIn(input.name, Buffer.from(input.content, 'base64')),
+  async load(tx, _input, doer, read) {
     const customers = 'code' in read ? new Map<string, FileCustomer>() : await customersOf(tx, read, doer);
     return { read, customers };
   },
@@ -71,11 +71,11 @@ export const bringInOrders = defineAct(contract.bringInOrders, {
 /** The orders of a file: rows of CSV or XLSX, or one UBL 2.1 order. */
 async function ordersIn(name: string, content: Buffer): Promise<FileOrder[] | Refusal> {
   if (!name.toLowerCase().endsWith('.xml')) {
-    const table = await readTable(name, content);
-    return table ? ordersOfTable(table) : refuse('file-unreadable', 'file', { name });
+    const table = await tableIn(name, content);
+    return 'code' in table ? table : ordersOfTable(table);
   }
-  const root = readXml(content);
-  if (!root) return refuse('file-unreadable', 'file', { name });
+  const root = await xmlIn(name, content);
+  if ('code' in root) return root;
   const written = readUblOrder(root);
   if (!written) return refuse('not-an-order', 'file', { root: root.name });
   const [problem] = ublProblems(root);

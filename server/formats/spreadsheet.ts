@@ -1,7 +1,5 @@
 import type { FileAnswer, Parts, SignedIn } from '../room';
-import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
-import { readSheet } from 'read-excel-file/node';
 import writeXlsx from 'write-excel-file/node';
 
 /** A table as rows of text, the heading first. */
@@ -27,35 +25,6 @@ export async function xlsxOf(name: string, table: Table): Promise<Buffer> {
     ...rows.map((row) => row.map((cell) => ({ value: isNumber(cell) ? Number(cell) : cell }))),
   ];
   return writeXlsx(cells, { sheet: name, columns, stickyRowsCount: 1 }).toBuffer();
-}
-
-/** The first sheet of a CSV or XLSX file as rows of text; null where it is neither. Days come as `YYYY-MM-DD`. */
-export async function readTable(name: string, content: Buffer): Promise<string[][] | null> {
-  try {
-    return name.toLowerCase().endsWith('.xlsx') ? await readXlsx(content) : readCsv(content);
-  } catch {
-    return null;
-  }
-}
-
-function readCsv(content: Buffer): string[][] | null {
-  const text = new TextDecoder('utf-8', { fatal: true }).decode(content);
-  if (text.includes('\u0000')) return null;
-  const [heading = ''] = text.split(/\r?\n/, 1);
-  // Spreadsheets of some countries write semicolons.
-  const delimiter = heading.split(';').length > heading.split(',').length ? ';' : ',';
-  // A cell guarded against being read as a formula loses its guard.
-  const rows = parse(text, { bom: true, delimiter, relax_column_count: true }) as string[][];
-  return rows.map((row) => row.map((cell) => cell.replace(/^'(?=[=+\-@])/, '')));
-}
-
-async function readXlsx(content: Buffer): Promise<string[][]> {
-  return (await readSheet(content)).map((row) => row.map((cell) => cellText(cell)));
-}
-
-function cellText(cell: unknown): string {
-  if (cell === null || cell === undefined) return '';
-  return cell instanceof Date ? cell.toISOString().slice(0, 10) : String(cell as string | number | boolean);
 }
 
 const TYPES = {

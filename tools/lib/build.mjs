@@ -51,6 +51,7 @@ async function buildServer() {
     entryPoints: {
       main: 'server/main.ts',
       repromise: 'server/promise/runs/thread.ts',
+      'read-file': 'server/formats/read-thread.ts',
       prepare: 'tools/prepare.ts',
       verify: 'tools/verify.ts',
     },
