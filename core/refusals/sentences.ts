@@ -24,6 +24,7 @@ export const sentences = {
   'either-or': (f: { one: string; other: string }) => `This holds for ${f.one} or for ${f.other}, not both; clear one.`,
   'not-an-address': () => 'This is not one mail address; write it like stores@teratai.example.',
   'too-long': (f: { what: string; most: string }) => `${f.what} is longer than ${f.most} characters; shorten it.`,
+  'bad-text': () => 'This holds marks that cannot be kept; type it anew rather than pasting it.',
   malformed: (f: { what: string }) => `${f.what} could not be read; check it and send it again.`,
   'named-again': (f: { line: string }) =>
     `This is named on line ${f.line} already; name it once, with all that is asked of it.`,

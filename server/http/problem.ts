@@ -15,6 +15,7 @@ const TITLES: Record<number, string> = {
   404: 'Not found',
   409: 'Changed meanwhile',
   413: 'Too large',
+  415: 'Not understood',
   422: 'Refused',
   429: 'Too many attempts',
   500: 'Fault',
@@ -61,6 +62,14 @@ export function answerProblem(ctx: Context, status: number, refusals: readonly R
   ctx.body = JSON.stringify(problem);
 }
 
+/** The status of an error that lies in what was sent, before anything looked into it; null for any other. */
+function statusOfSent(error: unknown): number | null {
+  const { status, code } = error as { status?: number; code?: unknown };
+  if (status !== undefined && status >= 400 && status < 500) return status;
+  // A body that is not packed as it says.
+  return typeof code === 'string' && code.startsWith('Z_') ? 400 : null;
+}
+
 /**
  * The one exit for errors: only refusals reach the client in words; of everything else it gets a sentence and a
  * reference, the rest goes to the log.
@@ -81,10 +90,8 @@ export function errorExit(log: Logger): Middleware {
         log.warn({ err: error, path: ctx.path }, 'gave up after several tries');
         return answerProblem(ctx, 503, [refuse('busy', '', {})]);
       }
-      const status = (error as { status?: number }).status;
-      if (status === 400 || status === 413) {
-        return answerProblem(ctx, status, [refuse('malformed', '', { what: 'What was sent' })]);
-      }
+      const status = statusOfSent(error);
+      if (status !== null) return answerProblem(ctx, status, [refuse('malformed', '', { what: 'What was sent' })]);
       const reference = randomUUID().slice(0, 8);
       log.error({ err: error, path: ctx.path, reference }, 'fault');
       answerProblem(ctx, 500, [refuse('fault', '', { reference })]);

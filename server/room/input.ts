@@ -6,6 +6,7 @@ import { Refusals } from './answer';
 
 /** An act asked for with what was sent, or refusals that name its bad fields. */
 export function askedOf(act: Act, sent: unknown): Asked {
+  textsKept(sent);
   try {
     return act.asked(sent);
   } catch (error) {
@@ -16,9 +17,25 @@ export function askedOf(act: Act, sent: unknown): Asked {
 
 /** What was sent, as its schema reads it; refusals that name its bad fields where it cannot. */
 export function checked<S extends Schema>(schema: S, value: unknown, what: string): z.infer<S> {
+  textsKept(value);
   const read = schema.safeParse(value);
   if (read.success) return read.data;
   throw badInput(read.error, what);
+}
+
+/** Half a letter, or a mark that no screen shows and no XML holds; ends of lines and tabs are none. */
+const UNKEPT = /[\p{Cs}\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/u;
+/** No input of ours goes deeper. */
+const DEEPEST = 20;
+
+/** Refuses a text that cannot be kept or handed on, wherever it stands. O(what was sent) */
+function textsKept(sent: unknown, path: readonly string[] = []): void {
+  if (typeof sent === 'string') {
+    if (UNKEPT.test(sent)) throw new Refusals(400, [refuse('bad-text', path.join('.'), {})]);
+  } else if (typeof sent === 'object' && sent !== null) {
+    if (path.length > DEEPEST) throw new Refusals(400, [refuse('malformed', '', { what: 'What was sent' })]);
+    for (const [name, inner] of Object.entries(sent)) textsKept(inner, [...path, name]);
+  }
 }
 
 /** Refusals for what a schema found wrong, the first twenty. // G3 G4 */
