@@ -83,11 +83,15 @@ export const Location = z.object({ id: LocationId, code: z.string(), name: z.str
 export const IdParam = z.object({ id: z.coerce.number().int().positive().max(4_294_967_295) });
 /** Decimal text as it leaves the server. */
 export const Decimal = z.string();
+/** Decimal text as it left the server, and comes back to say what was seen. */
+export const SeenDecimal = z.string().regex(/^-?\d{1,20}(\.\d{1,8})?$/);
 /** Decimal text as typed: the act says what is wrong with it at its field. */
 export const TypedDecimal = z.string().max(40);
 /** A calendar date as `YYYY-MM-DD`, or as typed: the act says what is wrong with it. */
 export const TypedDay = z.string().max(10).nullable();
 export const Day = z.string();
+/** A day as it left the server, and comes back to say what was seen. */
+export const SeenDay = z.iso.date();
 export const Text = (most: number) => z.string().max(most);
 
 const LISTS_NAMED_ONCE = new WeakSet<Schema>();

@@ -21,6 +21,7 @@ import {
   TypedDay,
   TypedDecimal,
   namedOnce,
+  SeenDecimal,
 } from './kit';
 import { RelatedDocument } from './agreements';
 
@@ -252,7 +253,7 @@ export const shareCommission = act({
     id: Id,
     shares: z.array(z.object({ personId: Id.nullable(), perCent: TypedDecimal })).max(20),
     /** As it was shared when it was typed over. // G2 */
-    was: z.array(z.object({ personId: Id, perCent: Decimal })).max(20),
+    was: z.array(z.object({ personId: Id, perCent: SeenDecimal })).max(20),
   }),
   preview: z.object({ shares: z.number() }),
 });

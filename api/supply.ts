@@ -17,6 +17,8 @@ import {
   read,
   TypedDecimal,
   namedOnce,
+  SeenDecimal,
+  SeenDay,
 } from './kit';
 
 const Offer = z.object({
@@ -266,7 +268,7 @@ export const editPairs = act({
           z.object({
             tieId: Id,
             /** As it was seen when it was typed. */
-            was: z.object({ quantity: Decimal, shipDate: Day, dueDate: Day, shipToId: Id.nullable() }),
+            was: z.object({ quantity: SeenDecimal, shipDate: SeenDay, dueDate: SeenDay, shipToId: Id.nullable() }),
             quantity: TypedDecimal.optional(),
             shipDate: z.string().max(10).optional(),
             dueDate: z.string().max(10).optional(),

@@ -1,3 +1,4 @@
+export { sameText } from './same-text';
 export { assert } from './assert';
 export { chanceOf, type Chance } from './chance';
 export {

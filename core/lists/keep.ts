@@ -1,4 +1,4 @@
-import { dec, isDay, readTypedDecimal } from '@core/kernel';
+import { dec, isDay, readTypedDecimal, sameText } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { circleThrough } from '@core/promise';
 import type { Cells, Kept, KeptList, ListField, Target } from './fields';
@@ -234,7 +234,7 @@ function agreeing(
 }
 
 const keyText = (key: readonly string[], cells: Cells) =>
-  JSON.stringify(key.map((name) => [name, (cells[name] ?? '').toLowerCase()]));
+  JSON.stringify(key.map((name) => [name, sameText(cells[name] ?? '')]));
 
 /** A row as a sentence names it: the cells that tell it apart. */
 function namesOf(key: readonly string[], cells: Cells): string {

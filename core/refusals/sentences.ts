@@ -51,6 +51,7 @@ export const sentences = {
   'row-changed': () => 'Somebody changed this row meanwhile; read the list again and type it over theirs.',
   'row-stays': (f: { list: string }) => `Rows of ${f.list} are neither added nor removed here; only change them.`,
   'row-in-use': (f: { row: string }) => `${f.row} is in use and stays; what uses it must go first.`,
+  'there-already': () => 'Something by that name or number is there already; look for it and use that one.',
   'row-twice': (f: { row: string }) => `There is a row for ${f.row} already; change that one instead.`,
   'own-unit': (f: { item: string; unit: string }) =>
     `${f.unit} is the unit ${f.item} is counted in; name another unit.`,

@@ -90,6 +90,10 @@ export function errorExit(log: Logger): Middleware {
         log.warn({ err: error, path: ctx.path }, 'gave up after several tries');
         return answerProblem(ctx, 503, [refuse('busy', '', {})]);
       }
+      if (fault === 'twin') {
+        log.warn({ err: error, path: ctx.path }, 'a key that is there already');
+        return answerProblem(ctx, 422, [refuse('there-already', '', {})]);
+      }
       const status = statusOfSent(error);
       if (status !== null) return answerProblem(ctx, status, [refuse('malformed', '', { what: 'What was sent' })]);
       const reference = randomUUID().slice(0, 8);

@@ -93,6 +93,23 @@ describe('lists that are kept', () => {
     expect(await rows('freight')).toEqual(before);
   });
 
+  it('tells names apart as the database does', async () => {
+    const added = (...codes: string[]) => ({
+      list: 'permit-types',
+      changes: codes.map((code) => ({ id: null, stamp: '', cells: { name: code } })),
+      removed: [],
+    });
+    for (const [one, other] of [
+      ['Hotels', 'Hôtels'],
+      ['12', '１２'],
+      ['MASSE', 'Maße'],
+    ] as const) {
+      expect((await salmah.refused('keepList', added(one, other))).codes).toEqual(['changes.1: row-twice']);
+      await salmah.does('keepList', added(one));
+      expect((await salmah.refused('keepList', added(other))).codes).toEqual(['changes.0: row-twice']);
+    }
+  });
+
   it('lets rows trade what tells them apart', async () => {
     const [one, other] = (await rows('freight')).filter((row) => row.cells['zone'] === 'valley');
     await salmah.does(
