@@ -1,3 +1,11 @@
 export { TARGETS, type Cells, type KeptList, type ListField, type Target } from './fields';
-export { decideKeep, stampOf, type KeepGround, type KeepTyped, type KeptRow, type KeptValues } from './keep';
+export {
+  changesField,
+  decideKeep,
+  stampOf,
+  type KeepGround,
+  type KeepTyped,
+  type KeptRow,
+  type KeptValues,
+} from './keep';
 export { keptList, KEPT_LISTS, LIST_ROOMS } from './lists';

@@ -76,6 +76,15 @@ export function decideKeep(ground: KeepGround, typed: KeepTyped): Decision<KeepE
   }));
 }
 
+/** Whether what is kept of a field becomes another in any row, or is set in a new one. */
+export function changesField({ added, changed }: KeepEffects, { rows }: KeepGround, name: string): boolean {
+  const text = (value: Kept | undefined) => String(value ?? '');
+  return (
+    added.some((values) => text(values[name]) !== '') ||
+    changed.some(({ id, values }) => text(values[name]) !== (rows.find((row) => row.id === id)?.cells[name] ?? ''))
+  );
+}
+
 function seen({ rows }: KeepGround, id: number, stamp: string, at: string, refusals: Refusal[]): KeptRow | null {
   const row = rows.find((each) => each.id === id) ?? null;
   if (!row) refusals.push(refuse('row-gone', at, {}));

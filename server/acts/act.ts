@@ -1,5 +1,5 @@
 import type { DocumentKind, DocumentRef, Day } from '@core/kernel';
-import type { Decision } from '@core/refusals';
+import { refuse, type Decision } from '@core/refusals';
 import type { Right } from '@api/access';
 import type { ActEndpoint, Schema } from '@api/kit';
 import type { Database, Last, Piece, Sql, TextPiece, Tx } from '../db';
@@ -42,6 +42,12 @@ export interface ExpectedVersion {
   version: number;
 }
 
+/** A right for something an act does by the way, in the words of refusals: `place purchase orders`. */
+export interface AlsoNeeded {
+  right: Right;
+  says: string;
+}
+
 /** How a named change is done: load, decide, write. `runAct` does all the rest. */
 export interface How<Input extends Schema, Shown extends Schema, Ground, Effects, Prepared = undefined> {
   right: Right;
@@ -62,6 +68,8 @@ export interface How<Input extends Schema, Shown extends Schema, Ground, Effects
    */
   load(sql: Sql, input: z.output<Input>, doer: Doer, prepared: Prepared): Promise<Ground>;
   decide(ground: Ground, input: z.output<Input>, doer: Doer): Decision<Effects>;
+  /** Rights it asks for besides its own, by what it would do: a right is asked for each effect, not for each act. */
+  also?(effects: Effects, ground: Ground, input: z.output<Input>): readonly AlsoNeeded[];
   preview(effects: Effects, ground: Ground): z.output<Shown>;
   write(tx: Tx, effects: Effects, ground: Ground, doer: Doer, input: z.output<Input>): Promise<Written | LeftToWrite>;
 }
@@ -140,7 +148,13 @@ export function defineAct<Input extends Schema, Shown extends Schema, Ground, Ef
                   preview: () => how.preview(effects, ground),
                   write: (tx) => how.write(tx, effects, ground, doer, input),
                 });
-                if (decision.ok) return { ...decision, effects: effectOf(decision.effects) };
+                if (decision.ok) {
+                  const effects = effectOf(decision.effects);
+                  const refusals = (how.also?.(decision.effects, ground, input) ?? [])
+                    .filter(({ right }) => !doer.rights.includes(right))
+                    .map(({ says }) => refuse('no-right', '', { act: says }));
+                  return refusals.length > 0 ? { ok: false, refusals, effects } : { ...decision, effects };
+                }
                 const { refusals, effects } = decision;
                 return effects === undefined
                   ? { ok: false, refusals }

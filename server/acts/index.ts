@@ -3,6 +3,7 @@ export {
   GroundMoved,
   saysOf,
   type Act,
+  type AlsoNeeded,
   type Asked,
   type Doer,
   type LeftToWrite,

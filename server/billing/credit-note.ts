@@ -29,6 +29,8 @@ export const creditInvoice = defineAct(contract.creditInvoice, {
   done: 'credited',
   load: (tx, input, doer) => loadForCredit(tx, doer.companyId, input.invoiceId),
   decide: (ground, input, doer) => decideCreditNote(ground, input, doer.workDate),
+  also: ({ lines }) =>
+    lines.some((line) => dec(line.quantity).gt(0)) ? [{ right: 'goods', says: 'take goods back into stock' }] : [],
   preview: (effects) => effects,
   async write(tx, effects, { order, touched, openItemId }, doer) {
     const { companyId } = doer;

@@ -1,4 +1,5 @@
 import {
+  changesField,
   decideKeep,
   keptList,
   stampOf,
@@ -150,10 +151,17 @@ export const keepList = defineAct(contract.keepList, {
   done: 'lists kept',
   async load(tx, input, doer) {
     // One keeper of lists at a time: rows that would say the same are found among those committed.
-    await takeTurn(tx, 'company', [doer.companyId]);
+    await takeTurn(tx, 'list_turn', [doer.companyId]);
     return groundOf(tx, doer.companyId, input.list, input);
   },
   decide: (ground, input) => decideKeep(ground, input),
+  also(effects, ground) {
+    const { name } = ground.list;
+    if (name === 'customers' && changesField(effects, ground, 'creditLimit')) {
+      return [{ right: 'credit', says: 'change credit limits' }];
+    }
+    return name === 'vendor-items' ? [{ right: 'purchases', says: 'change what vendors ask' }] : [];
+  },
   preview: ({ added, changed, removed }) => ({
     added: added.length,
     changed: changed.length,

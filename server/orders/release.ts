@@ -7,7 +7,7 @@ import {
 } from '@core/agreements';
 import { dec, sum } from '@core/kernel';
 import * as contract from '@api/agreements';
-import { defineAct, takeNumbers, type Doer, type Written } from '../acts';
+import { defineAct, takeNumbers, type Doer, type Written, type AlsoNeeded } from '../acts';
 import { counterStatements, loadRelease, loadAgreement, planOf } from '../agreements';
 import type { Tx } from '../db';
 import { insertReleasedPurchase } from '../supply';
@@ -27,9 +27,14 @@ export const releaseAgreement = defineAct(contract.releaseAgreement, {
       doer.workDate,
     ),
   decide: (ground, input, doer) => decideRelease(ground, input, doer.workDate),
+  also: (effects) => rightsOf(effects),
   preview: (effects, ground) => releasePreview(effects, ground),
   write: (tx, effects, ground, doer) => writeRelease(tx, effects, ground, doer),
 });
+
+/** Released of a buying agreement, it is a purchase order. */
+const rightsOf = ({ order }: ReleaseEffects): AlsoNeeded[] =>
+  order.side === 'buying' ? [{ right: 'purchases', says: 'place purchase orders' }] : [];
 
 /** Writes what a release makes; its counters first, then its number. */
 async function writeRelease(
@@ -81,6 +86,7 @@ export const releasePlanned = defineAct(contract.releasePlanned, {
     };
   },
   decide: (ground, input, doer) => decidePlannedCalls(ground, input.upTo, doer.workDate),
+  also: ({ release }) => rightsOf(release),
   preview: ({ release }, ground) => ({
     net: sum(release.lines.map((line) => dec(line.amount))).toFixed(),
     lines: release.lines.map((line) => ({

@@ -7,6 +7,7 @@ import { personRoleTable, personTable, roleTable } from '../access/tables';
 import { numberSeriesTable } from '../acts/tables';
 import { calendarTable } from '../catalogue/tables';
 import { accountTable } from '../ledger/tables';
+import { listTurnTable } from '../lists/tables';
 import { promiseTurnTable } from '../promise/tables';
 import { companyTable } from './tables';
 
@@ -61,7 +62,10 @@ export async function makeCompany(tx: Tx, company: NewCompany) {
   ]);
   const [calendarId] = await tx.insert(calendarTable, [{ companyId: companyId!, name: 'Five days', week: '1111100' }]);
   await tx.run('UPDATE company SET calendar_id = ? WHERE id = ?', [calendarId!, companyId!]);
-  await tx.insertPlain(promiseTurnTable, [{ companyId: companyId! }]);
+  await tx.insertBatch([
+    { table: promiseTurnTable, rows: [{ companyId: companyId! }] },
+    { table: listTurnTable, rows: [{ companyId: companyId! }] },
+  ]);
   const names = Object.keys(ROLES);
   const roleIds = await tx.insert(
     roleTable,

@@ -1,7 +1,7 @@
 import { table } from '../db';
 
 export const companyTable = table('company', {
-  int: 'id= calendarId? receivingDays= safetyDays= turn=',
+  int: 'id= calendarId? receivingDays= safetyDays=',
   choice: 'priceSearch=:first|best',
   text: 'code name currency tint',
   day: 'workDate? stoodInOn?',

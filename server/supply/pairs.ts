@@ -21,6 +21,10 @@ export const editPairs = defineAct(contract.editPairs, {
     return { offers, pairs: await loadPairs(tx, doer.companyId, ids) };
   },
   decide: ({ offers, pairs }, input, doer) => decidePairs(pairs, input.pairs, offers, doer.workDate, input.goodOnly),
+  also: (_effects, _ground, { pairs }) =>
+    pairs.some(({ quantity, shipDate, shipToId }) => (quantity ?? shipDate ?? shipToId) !== undefined)
+      ? [{ right: 'orders', says: 'change sales orders' }]
+      : [],
   preview: ({ shown, leftOut }, { pairs }) => ({
     leftOut,
     pairs: shown.map((each) => {

@@ -73,6 +73,10 @@ export const wrapUpAgreement = defineAct(contract.wrapUpAgreement, {
     return { head, ground, openOrders, owed, rebate };
   },
   decide: ({ ground }, input, doer) => decideWrapUp(ground, input, doer.workDate),
+  also: ({ prepayments }, { ground }) =>
+    prepayments === 'return' && ground.prepayments.some((each) => dec(each.left).gt(0))
+      ? [{ right: 'payments', says: 'pay prepayments out' }]
+      : [],
   preview: (effects, { openOrders, owed, rebate, ground }) => ({
     state: effects.state,
     lastDay: effects.lastDay,

@@ -33,6 +33,8 @@ export const reviseAgreement = defineAct(contract.reviseAgreement, {
     };
   },
   decide: (ground, input) => decideRevision(ground, input),
+  also: ({ repriced }, _ground, { reprice }) =>
+    reprice && repriced.length > 0 ? [{ right: 'orders', says: 'change the prices of orders' }] : [],
   preview: ({ changes, repriced, terms }) => ({
     changes,
     repriced: repriced.map(({ line, unitPrice, amount }) => ({

@@ -1,0 +1,5 @@
+import { table } from '../db';
+
+export const listTurnTable = table('list_turn', {
+  int: 'companyId turn=',
+});
