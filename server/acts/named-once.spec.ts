@@ -44,7 +44,7 @@ describe('nothing is paid twice by naming it twice', () => {
     const { codes } = await salmah.refused('creditInvoice', credit(500));
     expect(codes[0]).toBe('lines.1.invoiceLineId: named-again');
     const { status } = await salmah.raw('creditInvoice', credit(2));
-    expect(status).toBe(400);
+    expect(status).toBe(422);
     const [note] = await salmah.does('creditInvoice', credit(1));
     const { net } = await salmah.get<{ net: string }>(`/api/credit-notes/${note!.id}`);
     expect(net).toBe('200');
@@ -90,7 +90,7 @@ describe('nothing is paid twice by naming it twice', () => {
     for (const [act, input, field] of asked) {
       expect([act, (await salmah.refused(act, input)).codes]).toEqual([act, [`${field}: named-again`]]);
       const preview = await salmah.post(`/api/acts/${act}/preview`, input);
-      expect([act, preview.status]).toEqual([act, 400]);
+      expect([act, preview.status]).toEqual([act, 422]);
     }
   });
 

@@ -38,16 +38,22 @@ function textsKept(sent: unknown, path: readonly string[] = []): void {
   }
 }
 
+/** What `namedOnce` found: where a thing was named first; undefined for anything else. */
+function namedFirst(issue: z.core.$ZodIssue): number | undefined {
+  return issue.code === 'custom' ? (issue.params?.['first'] as number | undefined) : undefined;
+}
+
 /** Refusals for what a schema found wrong, the first twenty. // G3 G4 */
 function badInput(error: z.ZodError, what: string): Refusals {
+  const understood = error.issues.every((issue) => namedFirst(issue) !== undefined);
   return new Refusals(
-    400,
+    understood ? 422 : 400,
     error.issues.slice(0, 20).map((issue) => {
       const field = issue.path.join('.');
       if (issue.code === 'too_big' && typeof issue.maximum === 'number') {
         return refuse('too-long', field, { what: 'This', most: String(issue.maximum) });
       }
-      const first = issue.code === 'custom' ? (issue.params?.['first'] as number | undefined) : undefined;
+      const first = namedFirst(issue);
       return first === undefined
         ? refuse('malformed', field, { what })
         : refuse('named-again', field, { line: String(first + 1) });
