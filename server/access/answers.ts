@@ -32,6 +32,7 @@ const signIn = answers(contract.signIn, async ({ ctx, parts, body }) => {
 const signOut = answers(contract.signOut, async ({ ctx, parts }) => {
   await endSession(parts.database, sessionToken(ctx, parts) ?? '');
   parts.sessions.forget();
+  await parts.events.recheck();
   setSession(ctx, parts, null);
   return {};
 });
@@ -47,6 +48,7 @@ const company = answers(contract.chooseCompany, async ({ ctx, parts, body, who }
     throw new Refusals(403, [refuse('no-right', 'companyId', { act: 'work in this company' })]);
   }
   parts.sessions.forget();
+  await parts.events.recheck();
   const signedIn = await parts.sessions.of(token);
   return sessionOut(parts.database, signedIn!);
 });

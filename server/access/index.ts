@@ -1,4 +1,4 @@
 export { attemptsOn } from './attempts';
-export { doerOf, requireSession } from './cookie';
+export { doerOf, requireSession, sessionToken } from './cookie';
 export { hashPassword } from './passwords';
 export { sessionsOn } from './sessions';

@@ -21,6 +21,8 @@ function auditOf(rows: number, failing = 0) {
 const rowOf = (id: number) => ({ id, companyId: 1, act: `act${id}`, personId: 1, documents: '[]' });
 const log = pino({ level: 'silent' });
 
+const BY = { companyId: 1, session: 'a', holds: () => Promise.resolve(true) };
+
 /** What a stream says, once it has said `what`. */
 async function heardOn(stream: PassThrough, what: string): Promise<string> {
   let heard = '';
@@ -35,7 +37,7 @@ describe('the first listener', () => {
   it('is told what comes from now on, not all that ever was, however early somebody looks', async () => {
     const audit = auditOf(1000);
     const events = eventsOn(audit.sql, log);
-    const stream = events.listen(1);
+    const stream = events.listen(BY);
     events.poke();
     events.poke();
     setTimeout(() => {
@@ -51,7 +53,7 @@ describe('the first listener', () => {
   it('hears on where the database was away at the start', async () => {
     const audit = auditOf(3, 1);
     const events = eventsOn(audit.sql, log);
-    const stream = events.listen(1);
+    const stream = events.listen(BY);
     setTimeout(() => events.poke(), 5);
     setTimeout(() => {
       audit.add();
@@ -66,15 +68,36 @@ describe('the first listener', () => {
   it('is not told what happened while nobody listened', async () => {
     const audit = auditOf(3);
     const events = eventsOn(audit.sql, log);
-    await heardOn(events.listen(1), 'event: ready');
+    await heardOn(events.listen(BY), 'event: ready');
     await new Promise(setImmediate);
     for (let more = 0; more < 300; more += 1) audit.add();
-    const second = events.listen(1);
+    const second = events.listen(BY);
     setTimeout(() => {
       audit.add();
       events.poke();
     }, 20);
     expect((await heardOn(second, 'act304')).match(/event: change/g)).toHaveLength(1);
+    events.close();
+  });
+});
+
+describe('streams', () => {
+  it('end with their session, and the oldest where one session opens too many', async () => {
+    const events = eventsOn(auditOf(1).sql, log);
+    let holds = true;
+    const others = events.listen(BY);
+    const own = Array.from({ length: 9 }, () =>
+      events.listen({ ...BY, session: 'b', holds: () => Promise.resolve(holds) }),
+    );
+    const open = () => own.filter((stream) => !stream.writableEnded).length;
+    expect(own[0]!.writableEnded).toBe(true);
+    expect(open()).toBe(8);
+    await events.recheck();
+    expect(open()).toBe(8);
+    holds = false;
+    await events.recheck();
+    expect(open()).toBe(0);
+    expect(others.writableEnded).toBe(false);
     events.close();
   });
 });
@@ -103,6 +126,15 @@ describe('events', () => {
     await until('the release is told', () => heard.here.includes(order!.number));
     expect(heard.here).toContain('"act":"releaseAgreement"');
     expect(heard.sister).not.toContain(order!.number);
+    // The sister's other company tells her nothing more once she goes there; signed out, nobody is told anything.
+    const ended = (cookie: string) =>
+      fetch(`${world.serving.address}/api/events`, { headers: { cookie } }).then((response) => response.text());
+    const gone = ended(sister.cookie);
+    await sister.post('/api/company', { companyId: world.masters.companyId });
+    expect(await gone).toContain('retry');
+    const out = ended(salmah.cookie);
+    await salmah.post('/api/sign-out', {});
+    expect(await out).toContain('retry');
     ends.abort();
     await world.end();
   });

@@ -2,7 +2,7 @@ import { PassThrough } from 'node:stream';
 import type { Logger } from 'pino';
 import type { DocumentRef } from '@core/kernel';
 import type { Sql, Columns } from '../db';
-import type { Events } from '../room';
+import type { Events, Listening } from '../room';
 import type { Audit } from '../acts/tables';
 
 export interface Change {
@@ -15,11 +15,14 @@ export interface Change {
 const READY = 'event: ready\ndata: {}\n\n';
 const BEAT_MS = 1000;
 const KEEP_ALIVE_BEATS = 15;
+/** Streams of one session; opening another ends the oldest. */
+const MOST_STREAMS = 8;
 /** Ids may commit out of order: those below the newest are looked at again for a while. */
 const OVERLAP = 200;
 
 export function eventsOn(sql: Sql, log: Logger): Events {
-  const listeners = new Map<PassThrough, number>();
+  /** Oldest first. */
+  const listeners = new Map<PassThrough, Listening>();
   /** Those who have not been told yet that what comes from now on reaches them. */
   const unready = new Set<PassThrough>();
   let newest = 0;
@@ -76,11 +79,29 @@ export function eventsOn(sql: Sql, log: Logger): Events {
         documents: JSON.parse(row.documents) as DocumentRef[],
       };
       const text = `event: change\nid: ${row.id}\ndata: ${JSON.stringify(change)}\n\n`;
-      for (const [stream, companyId] of listeners) if (companyId === row.companyId) stream.write(text);
+      for (const [stream, { companyId }] of listeners) if (companyId === row.companyId) stream.write(text);
     }
     for (const id of seen) if (id <= newest - OVERLAP) seen.delete(id);
     beats += 1;
-    if (beats % KEEP_ALIVE_BEATS === 0) for (const stream of listeners.keys()) stream.write(': here\n\n');
+    if (beats % KEEP_ALIVE_BEATS !== 0) return;
+    await recheck();
+    for (const stream of listeners.keys()) stream.write(': here\n\n');
+  }
+
+  /** Ends a stream: nothing is written to it from now on. */
+  function drop(stream: PassThrough): void {
+    listeners.delete(stream);
+    unready.delete(stream);
+    stream.end();
+    stopWhenAlone();
+  }
+
+  async function recheck(): Promise<void> {
+    await Promise.all(
+      [...listeners].map(async ([stream, { holds }]) => {
+        if (!(await holds())) drop(stream);
+      }),
+    );
   }
 
   function stopWhenAlone(): void {
@@ -92,15 +113,14 @@ export function eventsOn(sql: Sql, log: Logger): Events {
   }
 
   return {
-    listen(companyId) {
+    recheck,
+    listen(by) {
+      const own = [...listeners].filter(([, { session }]) => session === by.session);
+      if (own.length >= MOST_STREAMS) drop(own[0]![0]);
       const stream = new PassThrough();
       stream.write('retry: 1500\n\n');
-      listeners.set(stream, companyId);
-      stream.on('close', () => {
-        listeners.delete(stream);
-        unready.delete(stream);
-        stopWhenAlone();
-      });
+      listeners.set(stream, by);
+      stream.on('close', () => drop(stream));
       unready.add(stream);
       timer ??= setInterval(() => void beat(), BEAT_MS);
       void beat();
@@ -111,8 +131,7 @@ export function eventsOn(sql: Sql, log: Logger): Events {
     },
     close() {
       clearInterval(timer);
-      for (const stream of listeners.keys()) stream.end();
-      listeners.clear();
+      for (const stream of [...listeners.keys()]) drop(stream);
     },
   };
 }

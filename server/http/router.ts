@@ -2,7 +2,7 @@ import Router from '@koa/router';
 import type { Context } from 'koa';
 import { refuse } from '@core/refusals';
 import type { Schema } from '@api/kit';
-import { doerOf, requireSession } from '../access';
+import { doerOf, requireSession, sessionToken } from '../access';
 import { previewAct, runAct, type Act } from '../acts';
 import { askedOf, checked, Refusals, type Answer, type FileAnswer, type Parts, type Room } from '../room';
 import { assertMatchesSchema } from './matches-schema';
@@ -41,7 +41,12 @@ function bindEvents(router: Router, parts: Parts): void {
     ctx.set({ 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
     ctx.type = 'text/event-stream';
     ctx.compress = false;
-    const stream = parts.events.listen(who.companyId);
+    const token = sessionToken(ctx, parts)!;
+    const stream = parts.events.listen({
+      companyId: who.companyId,
+      session: token,
+      holds: async () => (await parts.sessions.of(token))?.companyId === who.companyId,
+    });
     ctx.req.on('close', () => stream.destroy());
     ctx.body = stream;
   });

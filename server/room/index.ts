@@ -2,6 +2,6 @@ export { answers, reads, Refusals, type Answer } from './answer';
 export { account, bound, counter, numbered, total, type Check } from './check';
 export { askedOf, checked } from './input';
 export type { FileAnswer } from './file';
-export type { Attempts, Events, Jobs, Parts, Runs, Sessions, SignedIn } from './parts';
+export type { Attempts, Events, Jobs, Listening, Parts, Runs, Sessions, SignedIn } from './parts';
 export type { Findable } from './findable';
 export type { Room } from './room';

@@ -33,10 +33,21 @@ export interface Attempts {
   succeeded(name: string, address: string, device: string | null): Promise<void>;
 }
 
+/** What a stream of events was opened by. */
+export interface Listening {
+  companyId: number;
+  /** The session, by any name that is its own. */
+  session: string;
+  /** Whether it still is one, in that company. */
+  holds(): Promise<boolean>;
+}
+
 /** Tells listening screens what was committed, by this server process or another. */
 export interface Events {
-  /** A stream of server-sent events of one company. */
-  listen(companyId: number): PassThrough;
+  /** A stream of server-sent events of the session's company; it ends with what it was opened by. */
+  listen(by: Listening): PassThrough;
+  /** Ends the streams whose sessions hold no longer: looked at now instead of at the next round. */
+  recheck(): Promise<void>;
   /** Look now instead of at the next beat: something was just committed here. */
   poke(): void;
   close(): void;
