@@ -5,6 +5,7 @@ import { deviceToken, sessionToken, setDevice, setSession, signedInOf } from './
 import { deviceOf, keepDevice } from './devices';
 import { passwordFits } from './passwords';
 import { beginSession, chooseCompany, endSession, readSession, sessionOut } from './sessions';
+import { trace } from './trace';
 
 const signIn = answers(contract.signIn, async ({ ctx, parts, body }) => {
   const { database, attempts, clock } = parts;
@@ -13,6 +14,7 @@ const signIn = answers(contract.signIn, async ({ ctx, parts, body }) => {
   const device = await deviceOf(database, was, name);
   const minutes = await attempts.minutesToWait(name, ctx.ip, device);
   if (minutes > 0) {
+    await trace(parts, ctx, 'waits', { name });
     throw new Refusals(429, [refuse('too-many-attempts', 'password', { minutes: String(minutes) })]);
   }
   const [person] = await database.rows<{ id: number; passwordHash: string }>(
@@ -21,16 +23,22 @@ const signIn = answers(contract.signIn, async ({ ctx, parts, body }) => {
   );
   const fits = await passwordFits(person?.passwordHash, body.password);
   const token = fits ? await beginSession(database, person!.id, clock) : null;
-  if (!token) throw new Refusals(422, [refuse('wrong-sign-in', 'password', {})]);
+  if (!token) {
+    await trace(parts, ctx, 'refused', { name });
+    throw new Refusals(422, [refuse('wrong-sign-in', 'password', {})]);
+  }
   await attempts.succeeded(name, ctx.ip, device);
   setSession(ctx, parts, token);
   setDevice(ctx, parts, await keepDevice(database, was, person!.id, clock));
   const signedIn = await readSession(database, token, clock);
+  await trace(parts, ctx, 'signed-in', signedIn!, device === null ? 'a device that was not known' : '');
   return sessionOut(database, signedIn!);
 });
 
 const signOut = answers(contract.signOut, async ({ ctx, parts }) => {
+  const who = await signedInOf(ctx, parts);
   await endSession(parts.database, sessionToken(ctx, parts) ?? '');
+  if (who) await trace(parts, ctx, 'signed-out', who);
   parts.sessions.forget();
   await parts.events.recheck();
   setSession(ctx, parts, null);
@@ -50,6 +58,7 @@ const company = answers(contract.chooseCompany, async ({ ctx, parts, body, who }
   parts.sessions.forget();
   await parts.events.recheck();
   const signedIn = await parts.sessions.of(token);
+  await trace(parts, ctx, 'company', signedIn!);
   return sessionOut(parts.database, signedIn!);
 });
 

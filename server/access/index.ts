@@ -2,3 +2,4 @@ export { attemptsOn } from './attempts';
 export { doerOf, requireSession, sessionToken } from './cookie';
 export { hashPassword } from './passwords';
 export { sessionsOn } from './sessions';
+export { trace } from './trace';

@@ -84,6 +84,30 @@ describe('signing in', () => {
     expect((await new Visitor(world.serving.address).signIn('devan', 'nonsense')).status).toBe(422);
   });
 
+  it('keeps who came and went, who was kept out, and what was taken along, and lets nobody rewrite it', async () => {
+    const { database } = world.serving;
+    const [before] = await database.rows<{ id: number | null }>('SELECT MAX(id) AS id FROM access_log');
+    const visitor = new Visitor(world.serving.address);
+    await visitor.signIn('devan', 'not this');
+    await visitor.signIn('devan', 'harbour-crate');
+    await fetch(`${world.serving.address}/api/agreements.csv`, { headers: { cookie: visitor.cookie } });
+    await visitor.post('/api/sign-out', {});
+    const kept = await database.rows<{ what: string; name: string; personId: number | null; origin: string }>(
+      'SELECT what, name, person_id, origin FROM access_log WHERE id > ? ORDER BY id',
+      [before!.id ?? 0],
+    );
+    expect(kept.map(({ what, name }) => `${what} ${name}`)).toEqual([
+      'refused devan',
+      'signed-in Devan',
+      'export Devan',
+      'signed-out Devan',
+    ]);
+    expect(kept.map(({ personId }) => personId !== null)).toEqual([false, true, true, true]);
+    for (const { origin } of kept) expect(origin).toBe('127.0.0.1');
+    await expect(database.run("UPDATE access_log SET name = 'x'")).rejects.toThrow('access_log is written once');
+    await expect(database.run('DELETE FROM access_log')).rejects.toThrow('access_log is written once');
+  });
+
   it('refuses a post without the token of the session, and everything once signed out', async () => {
     const visitor = await world.visitor();
     const { token } = visitor;

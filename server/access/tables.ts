@@ -22,6 +22,12 @@ export const sessionTable = table('session', {
   bytes: 'tokenHash',
 });
 
+export const accessLogTable = table('access_log', {
+  int: 'id= personId? companyId?',
+  text: 'what name origin detail=',
+  time: 'at=',
+});
+
 export const knownDeviceTable = table('known_device', {
   int: 'personId',
   time: 'seenAt',

@@ -2,7 +2,7 @@ import Router from '@koa/router';
 import type { Context } from 'koa';
 import { refuse } from '@core/refusals';
 import type { Schema } from '@api/kit';
-import { doerOf, requireSession, sessionToken } from '../access';
+import { doerOf, requireSession, sessionToken, trace } from '../access';
 import { previewAct, runAct, type Act } from '../acts';
 import { askedOf, checked, Refusals, type Answer, type FileAnswer, type Parts, type Room } from '../room';
 import { assertMatchesSchema } from './matches-schema';
@@ -54,8 +54,10 @@ function bindEvents(router: Router, parts: Parts): void {
 
 function bindFile(router: Router, parts: Parts, { path, open, what, read }: FileAnswer): void {
   router.get(path, async (ctx) => {
-    const file = await read({ ctx, parts, who: open ? null : await requireSession(ctx, parts) });
+    const who = open ? null : await requireSession(ctx, parts);
+    const file = await read({ ctx, parts, who });
     if (!file) throw new Refusals(404, [refuse('not-found', '', { what })]);
+    if (who) await trace(parts, ctx, 'export', who, file.name);
     ctx.set('Cache-Control', 'no-store');
     ctx.set('Content-Disposition', `${file.how}; filename="${file.name.replaceAll('"', '')}"`);
     ctx.type = file.type;

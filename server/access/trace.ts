@@ -1,0 +1,28 @@
+import type { Context } from 'koa';
+import type { Parts, SignedIn } from '../room';
+
+/** What is kept of comings and goings. */
+export type Trace = 'signed-in' | 'refused' | 'waits' | 'signed-out' | 'company' | 'export';
+
+/** Keeps who did it, from where; a name that was only tried is kept as it was tried, shortened to 60 letters. */
+export async function trace(
+  { database }: Parts,
+  ctx: Context,
+  what: Trace,
+  who: { name: string } | SignedIn,
+  detail = '',
+): Promise<void> {
+  const known = 'personId' in who ? who : null;
+  const name = 'personId' in who ? who.personName : who.name;
+  await database.run(
+    'INSERT INTO access_log (what, name, person_id, company_id, origin, detail) VALUES (?, ?, ?, ?, ?, ?)',
+    [
+      what,
+      [...name].slice(0, 60).join(''),
+      known?.personId ?? null,
+      known?.companyId ?? null,
+      ctx.ip.slice(0, 64),
+      detail.slice(0, 200),
+    ],
+  );
+}
