@@ -35,7 +35,7 @@ export const sentences = {
   'no-right': (f: { act: string }) => `Your role does not allow you to ${f.act}; ask whoever keeps the roles.`,
   'wrong-sign-in': () => 'That name and password do not go together; try again.',
   'too-many-attempts': (f: { minutes: string }) =>
-    `Too many attempts for this name; wait ${f.minutes} min and try again.`,
+    `Too many attempts from here; wait ${f.minutes} min and try again, or sign in where you did before.`,
   stale: (f: { document: string; who: string; when: string; changes: string }) =>
     `${f.document} was changed by ${f.who} meanwhile (${f.changes}); look at theirs and save yours again.`,
   'key-reused': () => 'This was sent before with other content; reload the page and do it again.',
