@@ -79,6 +79,27 @@ describe('agreements brought in from a file', () => {
     expect(effects.good).toBe(0);
   });
 
+  it('cuts nothing off: a title, or lines, beyond what an agreement holds are told', () => {
+    const about = [...HEADING, 'about'];
+    const titled = (title: string) => [...row('A', '', '', 'C-201', '2027-12-31', 'FC-20', '10', '9', '', ''), title];
+    const told = (table: string[][]) => {
+      const decision = decideImport(ground, table, false, '2027-03-01');
+      return decision.ok ? decision.effects.problems.map(({ line, column }) => `${line} ${column}`) : null;
+    };
+    expect(told([about, titled('x'.repeat(120))])).toEqual([]);
+    expect(told([about, titled('x'.repeat(121))])).toEqual(['2 about']);
+    const noted = (notes: string) => [
+      [...HEADING, 'line notes'],
+      [...row('A', '', '', 'C-201', '2027-12-31', 'FC-20', '10', '9', '', ''), notes],
+    ];
+    expect(told(noted('x'.repeat(400)))).toEqual([]);
+    expect(told(noted('x'.repeat(401)))).toEqual(['2 line notes']);
+    const lines = (count: number) =>
+      Array.from({ length: count }, () => row('A', '', '', 'C-201', '2027-12-31', 'FC-20', '10', '9'));
+    expect(told([HEADING, ...lines(501)])).toEqual(['2 agreement']);
+    expect(told([HEADING, ...lines(500)])).not.toContain('2 agreement');
+  });
+
   it('takes the good lines alone: an agreement without its bad lines, none with a bad head', () => {
     const effects = effectsOf(
       [

@@ -298,7 +298,7 @@ function headOf({ line, cells }: FileRow, workDate: Day, bad: Bad): Omit<Agreeme
     customerId: 1,
     vendorId: 1,
     salesOrganisationId: null,
-    title: (cells.about ?? '').slice(0, 120),
+    title: textOf(cells, line, 'about', 120, bad),
     firstDay: dayOf('first day', workDate),
     lastDay: dayOf('last day', null),
     signedOn: dayOf('signed', null),
@@ -306,7 +306,7 @@ function headOf({ line, cells }: FileRow, workDate: Day, bad: Bad): Omit<Agreeme
     tolerancePercent: number('tolerance', '0'),
     probabilityPercent: number('probability', '100'),
     priority: cells.priority || '5',
-    notes: (cells.notes ?? '').slice(0, 2000),
+    notes: textOf(cells, line, 'notes', 2000, bad),
     rebate: {
       kind: oneOf('rebate', REBATE_KINDS, 'none'),
       by: oneOf('rebate by', REBATE_BASES, 'value'),
@@ -315,6 +315,13 @@ function headOf({ line, cells }: FileRow, workDate: Day, bad: Bad): Omit<Agreeme
     reminders: readTypedReminders(cells.reminders ?? ''),
     releaseAhead: '',
   };
+}
+
+/** A text as it stands, told where it is longer than can be kept: nothing is cut off. */
+function textOf(cells: Cells, line: number, column: Column, most: number, bad: Bad): string {
+  const text = cells[column] ?? '';
+  if (text.length > most) bad(line, column, `This is longer than ${most} characters; shorten it.`);
+  return text;
 }
 
 /** One line of an agreement; null where what it covers is not known here. */
@@ -335,7 +342,7 @@ function lineOf(ground: ImportGround, { line, cells }: FileRow, bad: Bad): Typed
     breaks: readTypedBreaks(cells['price breaks'] ?? ''),
     leastRelease: quantity(cells['least release'] || '0'),
     releaseMultiple: quantity(cells.multiple || '0'),
-    notes: (cells['line notes'] ?? '').slice(0, 400),
+    notes: textOf(cells, line, 'line notes', 400, bad),
   };
 }
 

@@ -94,6 +94,30 @@ describe('what is done by the clock', () => {
     await salmah.does('pauseAgreement', { id: agreement.id, version: 3, pause: true });
   });
 
+  it('forgets the keys of acts after two weeks, and tries that count no more', async () => {
+    const { database } = world.serving;
+    await salmah.does('fireReminders', {});
+    const [newest] = await database.rows<{ idempotencyKey: string }>(
+      'SELECT idempotency_key FROM act_key ORDER BY created_at DESC LIMIT 1',
+    );
+    await database.run('UPDATE act_key SET created_at = created_at - INTERVAL 20 DAY WHERE idempotency_key <> ?', [
+      newest!.idempotencyKey,
+    ]);
+    await database.run(
+      "INSERT INTO sign_in_attempt (`key`, points, expire) VALUES ('try:old', 3, 1), ('try:new', 3, ?)",
+      [Date.now() + 60_000_000],
+    );
+    await tick(parts());
+    const keys = await database.rows<{ idempotencyKey: string }>('SELECT idempotency_key FROM act_key');
+    expect(keys.map(({ idempotencyKey }) => idempotencyKey)).toContain(newest!.idempotencyKey);
+    const [old] = await database.rows<{ count: number }>(
+      'SELECT COUNT(*) AS count FROM act_key WHERE created_at < NOW() - INTERVAL 15 DAY',
+    );
+    expect(old!.count).toBe(0);
+    const tries = await database.rows<{ key: string }>("SELECT `key` FROM sign_in_attempt WHERE `key` LIKE 'try:%'");
+    expect(tries.map(({ key }) => key)).toEqual(['try:new']);
+  });
+
   it('A7 killed in the middle it makes each release once', async () => {
     const agreements: { id: number }[] = [];
     for (let count = 0; count < 12; count += 1) agreements.push(await planned('7', ['2027-03-04', '2027-03-06']));

@@ -54,6 +54,7 @@ export async function tick(parts: JobParts): Promise<number> {
     "SELECT id, sign_in FROM person WHERE sign_in IN ('kampong', 'stand-in')",
   );
   const named = (signIn: string) => people.find((person) => person.signIn === signIn)!.id;
+  await forget(parts);
   let acts = 0;
   for (const company of companies) {
     const doer: Doer = {
@@ -69,6 +70,20 @@ export async function tick(parts: JobParts): Promise<number> {
     acts += await standIn(parts.database, parts.log, outside, company.id);
   }
   return acts;
+}
+
+/** For how long an act that is sent again is known by its key. */
+const KEYS_DAYS = 14;
+/** Rows forgotten in one look: what is behind is caught up with, and nobody waits for it. */
+const MOST_FORGOTTEN = 2000;
+
+/** Forgets the keys of acts done long ago, and sign-ins counted long ago. */
+async function forget({ database, clock }: JobParts): Promise<void> {
+  const now = clock.now().getTime();
+  await database.run(`DELETE FROM act_key WHERE created_at < ? ORDER BY created_at LIMIT ${MOST_FORGOTTEN}`, [
+    new Date(now - KEYS_DAYS * 86_400_000),
+  ]);
+  await database.run(`DELETE FROM sign_in_attempt WHERE expire < ? LIMIT ${MOST_FORGOTTEN}`, [now]);
 }
 
 async function fireDue({ database }: JobParts, doer: Doer): Promise<number> {
