@@ -10,13 +10,13 @@ import {
   IdParam,
   ItemRef,
   ListQuery,
+  namedOnce,
   page,
   Party,
   read,
   Text,
   TypedDay,
   TypedDecimal,
-  namedOnce,
 } from './kit';
 
 const Tax = z.object({ taxCode: z.string(), taxRate: Decimal, base: Decimal, tax: Decimal });

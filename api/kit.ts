@@ -101,8 +101,8 @@ export const isNamedOnce = (list: Schema) => LISTS_NAMED_ONCE.has(list);
 
 /**
  * A list whose members each name something, by that field or by themselves: nothing is named twice in it, so that a
- * bound that holds for each holds for all. Null names nothing. Every list of an act's input is one, or says in the
- * contract's spec why it need not be.
+ * bound that holds for each holds for all. Null names nothing. Every list of an act's input is one, or it is
+ * said in `server/rooms.spec.ts` why it need not be.
  */
 export function namedOnce<List extends z.ZodArray>(list: List, by?: keyof z.infer<List>[number] & string): List {
   const once = list.superRefine((members, { addIssue }) => {

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { TARGETS } from '@core/lists';
-import { act, ListQuery, page, read, Text, namedOnce } from './kit';
+import { act, ListQuery, namedOnce, page, read, Text } from './kit';
 
 const Cells = z.record(z.string().max(40), Text(200));
 const ListName = z.string().max(40);

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { MOST_LINES, MOST_REFERENCE } from '@core/kernel';
 import { ROUTES } from '@core/catalogue';
 import { ORDER_STATES } from '@core/orders';
 import { STEP_KINDS } from '@core/pricing';
@@ -14,14 +15,14 @@ import {
   ListQuery,
   Location,
   LocationId,
+  namedOnce,
   page,
   Party,
   read,
+  SeenDecimal,
   Text,
   TypedDay,
   TypedDecimal,
-  namedOnce,
-  SeenDecimal,
 } from './kit';
 import { RelatedDocument } from './agreements';
 
@@ -155,7 +156,7 @@ export const saveOrder = act({
     version: z.number().int().nullable(),
     customerId: Id.nullable(),
     shipToId: Id.nullable(),
-    customerReference: Text(60),
+    customerReference: Text(MOST_REFERENCE),
     lines: namedOnce(
       z
         .array(
@@ -176,7 +177,7 @@ export const saveOrder = act({
             discount: TypedDecimal.optional(),
           }),
         )
-        .max(500),
+        .max(MOST_LINES),
       'id',
     ),
   }),
@@ -228,7 +229,7 @@ export const closeShort = act({
 export const orderFromPurchase = act({
   name: 'orderFromPurchase',
   summary: 'Make a confirmed sales order of what a drop shipment brings to a customer who ordered it nowhere.',
-  input: z.object({ purchaseId: Id, version: z.number().int(), customerReference: Text(60) }),
+  input: z.object({ purchaseId: Id, version: z.number().int(), customerReference: Text(MOST_REFERENCE) }),
   preview: z.object({
     customer: z.string(),
     currency: z.string(),

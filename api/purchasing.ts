@@ -11,12 +11,12 @@ import {
   ListQuery,
   Location,
   LocationId,
+  namedOnce,
   page,
   Party,
   read,
   TypedDay,
   TypedDecimal,
-  namedOnce,
 } from './kit';
 import { RelatedDocument } from './agreements';
 

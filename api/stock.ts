@@ -9,11 +9,11 @@ import {
   IdParam,
   ItemRef,
   LocationId,
+  namedOnce,
   Party,
   read,
   Text,
   TypedDecimal,
-  namedOnce,
 } from './kit';
 
 const MoveLines = namedOnce(z.array(z.object({ lineId: Id, quantity: TypedDecimal })).max(500), 'lineId');

@@ -12,13 +12,13 @@ import {
   IdParam,
   ItemRef,
   ListQuery,
+  namedOnce,
   page,
   Party,
   read,
-  TypedDecimal,
-  namedOnce,
-  SeenDecimal,
   SeenDay,
+  SeenDecimal,
+  TypedDecimal,
 } from './kit';
 
 const Offer = z.object({

@@ -21,11 +21,14 @@ async function main() {
     if (wanted('jest')) {
       // A hook that drops a database may take long on a busy disk; nothing here is timed.
       const rowsSeen = mkdtempSync(join(tmpdir(), 'kampong-rows-'));
-      await run('node_modules/.bin/jest', ['--testTimeout=180000', ...positionals], {
-        env: { ...process.env, TEST_DATABASE_URL: database.url, ROWS_SEEN: rowsSeen },
-      });
-      await run(process.execPath, ['tools/check-rows.mjs', rowsSeen]);
-      rmSync(rowsSeen, { recursive: true });
+      try {
+        await run('node_modules/.bin/jest', ['--testTimeout=180000', ...positionals], {
+          env: { ...process.env, TEST_DATABASE_URL: database.url, ROWS_SEEN: rowsSeen },
+        });
+        await run(process.execPath, ['tools/check-rows.mjs', rowsSeen]);
+      } finally {
+        rmSync(rowsSeen, { recursive: true });
+      }
     }
     if (wanted('e2e')) {
       await run('node_modules/.bin/playwright', ['test', ...positionals], {

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { MOST_LINES, MOST_REFERENCE } from '@core/kernel';
 import { BASES, LIMIT_POLICIES, REMINDER_KINDS, SIDES, WRAP_UPS } from '@core/agreements';
 import {
   act,
@@ -8,6 +9,7 @@ import {
   Id,
   IdParam,
   ListQuery,
+  namedOnce,
   page,
   Party,
   post,
@@ -15,7 +17,6 @@ import {
   Text,
   TypedDay,
   TypedDecimal,
-  namedOnce,
 } from '../kit';
 import { State, AgreementRow, Rebate, Reminder, ItemGroup, Price, Progress, AgreementSheet } from './shapes';
 
@@ -79,7 +80,11 @@ const TermsLine = Price.extend({
 export const saveAgreement = act({
   name: 'saveAgreement',
   summary: 'Make a draft agreement, or change one.',
-  input: Terms.extend({ id: Id.nullable(), version: z.number().int().nullable(), lines: z.array(TermsLine).max(500) }),
+  input: Terms.extend({
+    id: Id.nullable(),
+    version: z.number().int().nullable(),
+    lines: z.array(TermsLine).max(MOST_LINES),
+  }),
   preview: z.object({ currency: z.string() }),
 });
 
@@ -92,7 +97,7 @@ export const reviseAgreement = act({
     reason: Text(200),
     /** Price open, unshipped order lines anew by the new terms. */
     reprice: z.boolean(),
-    lines: namedOnce(z.array(TermsLine.extend({ id: Id.nullable() })).max(500), 'id'),
+    lines: namedOnce(z.array(TermsLine.extend({ id: Id.nullable() })).max(MOST_LINES), 'id'),
   }),
   preview: z.object({
     changes: z.array(z.object({ what: z.string(), was: z.string(), is: z.string() })),
@@ -124,7 +129,7 @@ export const releaseAgreement = act({
   input: z.object({
     agreementId: Id,
     shipToId: Id.nullable(),
-    customerReference: Text(60),
+    customerReference: Text(MOST_REFERENCE),
     lines: z
       .array(
         z.object({
@@ -173,7 +178,7 @@ export const savePlan = act({
     version: z.number().int(),
     /** Where planned calls go when they release themselves, and the reference they carry. */
     shipToId: Id.nullable().optional(),
-    customerReference: Text(60).optional(),
+    customerReference: Text(MOST_REFERENCE).optional(),
     lines: namedOnce(
       z
         .array(

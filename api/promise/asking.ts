@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { METHODS, OBTAINED, WAYS } from '@core/promise';
-import { act, Day, Decimal, Id, IdParam, Location, read, TypedDay, namedOnce } from '../kit';
+import { act, Day, Decimal, Id, IdParam, Location, namedOnce, read, TypedDay } from '../kit';
 
 const Source = z.object({
   kind: z.string(),

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { OBTAINED } from '@core/promise';
-import { act, Day, Decimal, DocumentRef, Id, IdParam, LocationId, read, TypedDay, namedOnce } from '../kit';
+import { act, Day, Decimal, DocumentRef, Id, IdParam, LocationId, namedOnce, read, TypedDay } from '../kit';
 
 const PlannedRow = z.object({
   id: Id,

@@ -10,7 +10,7 @@ import {
   type AgreementTerms,
   type TypedTerm,
 } from '@core/agreements';
-import { isDay, readTypedDecimal, type Day } from '@core/kernel';
+import { isDay, MOST_LINES, readTypedDecimal, type Day } from '@core/kernel';
 import { decided, refuse, sentenceOf, type Decision, type Refusal } from '@core/refusals';
 import {
   readTypedBreaks,
@@ -57,9 +57,8 @@ export const AGREEMENT_COLUMNS = [
 type Column = (typeof AGREEMENT_COLUMNS)[number];
 type Cells = Partial<Record<Column, string>>;
 
-/** Most rows a file may hold, and most lines a document in it. */
+/** Most rows a file may hold. */
 export const MOST_ROWS = 5000;
-export const MOST_LINES = 500;
 
 export interface ImportGround {
   /** By number, lower case. */

@@ -1,10 +1,10 @@
-import { dec, isDay, priceText, readTypedDecimal, type Day } from '@core/kernel';
+import { dec, isDay, MOST_LINES, MOST_REFERENCE, priceText, readTypedDecimal, type Day } from '@core/kernel';
 import { decideSave, type OrderEffects, type OrderTyped, type SaveGround } from '@core/orders';
 import { ROUTES, type Route } from '@core/catalogue';
 import { decided, refuse, sentenceOf, type Decision, type Refusal } from '@core/refusals';
 import { readTypedDay, readTypedLinePrice } from '@core/typed';
 import type { WrittenOrder } from './ubl';
-import { MOST_LINES, MOST_ROWS, type ImportProblem } from './agreements';
+import { MOST_ROWS, type ImportProblem } from './agreements';
 
 /** The columns of orders in a file, one row a line; the head stands on the first row of each order. */
 export const ORDER_COLUMNS = [
@@ -20,9 +20,6 @@ export const ORDER_COLUMNS = [
   'route',
 ] as const;
 type Column = (typeof ORDER_COLUMNS)[number];
-
-/** Most letters of a customer's reference. */
-const MOST_REFERENCE = 60;
 
 /** A line of a file: where it stands, and what its cells say. */
 export interface FileLine {
@@ -192,17 +189,15 @@ function draftOf(
     );
     return null;
   }
-  if (order.reference.length > MOST_REFERENCE) {
-    bad(order.line, 'reference', `The reference is longer than ${MOST_REFERENCE} characters; shorten it.`);
-    return null;
-  }
+  const long = order.reference.length > MOST_REFERENCE;
+  if (long) bad(order.line, 'reference', `This is longer than ${MOST_REFERENCE} characters; shorten it.`);
   const used = reference === '' ? undefined : now.references.get(reference);
   if (used) bad(order.line, 'reference', `${order.reference} is on ${used} already.`);
   if (order.currency !== '' && order.currency !== currency) {
     bad(order.line, 'currency', `They order in ${order.currency}; ${customer.name} is sold to in ${currency}.`);
   }
   const read = order.lines.map((line) => readLine(customer, line, workDate, bad));
-  if (!found || used || (order.currency !== '' && order.currency !== currency)) return null;
+  if (!found || long || used || (order.currency !== '' && order.currency !== currency)) return null;
   const good: { line: FileLine; typed: OrderTyped['lines'][number] }[] = [];
   for (const [index, typed] of read.entries()) {
     if (!typed) continue;

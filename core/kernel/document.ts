@@ -20,6 +20,10 @@ export type DocumentKind = keyof typeof DOCUMENTS;
 
 export const DOCUMENT_KINDS = Object.keys(DOCUMENTS) as [DocumentKind, ...DocumentKind[]];
 
+/** Lines a document that somebody makes holds at most, and letters of a customer's reference on it. */
+export const MOST_LINES = 500;
+export const MOST_REFERENCE = 60;
+
 /** Points at one document: its kind, its id, the number people say. */
 export interface DocumentRef {
   kind: DocumentKind;

@@ -19,7 +19,15 @@ export {
 } from './decimal';
 export { addDays, daysBetween, dayText, isDay, longDayText, YEARLESS_DAYS_BACK, type Day } from './day';
 export { itemAt, locationAt, MAIN_LOCATION, numberAt, pointOf } from './point';
-export { DOCUMENT_KINDS, DOCUMENTS, documentNumber, type DocumentKind, type DocumentRef } from './document';
+export {
+  DOCUMENT_KINDS,
+  DOCUMENTS,
+  documentNumber,
+  MOST_LINES,
+  MOST_REFERENCE,
+  type DocumentKind,
+  type DocumentRef,
+} from './document';
 export {
   currencyPlaces,
   documentTotals,

@@ -1,5 +1,6 @@
 import { sentenceOf } from '@core/refusals';
 import {
+  changesField,
   decideKeep,
   keptList,
   stampOf,
@@ -134,6 +135,24 @@ describe('lists that are kept', () => {
     expect(decideKeep(on, { changes: [one], removed: [{ id: 5, stamp: standing.stamp }] }).ok).toBe(true);
     const other = { id: 5, stamp: standing.stamp, cells: { ...PRICE, from: '8' } };
     expect(decideKeep(on, { changes: [one, other], removed: [] }).ok).toBe(true);
+  });
+
+  it('refuse a row that is changed and removed at once', () => {
+    const standing = row(5, PRICE);
+    const change = { id: 5, stamp: standing.stamp, cells: { ...PRICE, price: '1' } };
+    const typed = { changes: [change], removed: [{ id: 5, stamp: standing.stamp }] };
+    expect(refused(decideKeep(ground('prices', [standing]), typed))).toEqual(['changes.0: row-gone']);
+  });
+
+  it('tell whether a field becomes another', () => {
+    const on = ground('prices', [row(5, PRICE)]);
+    const effects = { added: [], changed: [], removed: [] };
+    const change = (price: string) => ({ ...effects, changed: [{ id: 5, values: { ...PRICE, price } }] });
+    expect(changesField(effects, on, 'price')).toBe(false);
+    expect(changesField(change(PRICE.price), on, 'price')).toBe(false);
+    expect(changesField(change('999'), on, 'price')).toBe(true);
+    expect(changesField({ ...effects, added: [{ price: '1' }] }, on, 'price')).toBe(true);
+    expect(changesField({ ...effects, added: [{ price: null }] }, on, 'price')).toBe(false);
   });
 
   it('G2 refuse a row that is not the one that was seen, or not there', () => {

@@ -12,9 +12,10 @@ const signIn = answers(contract.signIn, async ({ ctx, parts, body }) => {
   const name = body.signIn.trim().toLowerCase();
   const was = deviceToken(ctx, parts);
   const device = await deviceOf(database, was, name);
-  const minutes = await attempts.minutesToWait(name, ctx.ip, device);
+  const { minutes, begins } = await attempts.waitFor(name, ctx.ip, device);
   if (minutes > 0) {
-    await trace(parts, ctx, 'waits', { name });
+    // Once for each wait: who goes on trying fills no log that nobody can empty.
+    if (begins) await trace(parts, ctx, 'waits', { name });
     throw new Refusals(429, [refuse('too-many-attempts', 'password', { minutes: String(minutes) })]);
   }
   const [person] = await database.rows<{ id: number; passwordHash: string }>(
@@ -37,10 +38,11 @@ const signIn = answers(contract.signIn, async ({ ctx, parts, body }) => {
 
 const signOut = answers(contract.signOut, async ({ ctx, parts }) => {
   const who = await signedInOf(ctx, parts);
-  await endSession(parts.database, sessionToken(ctx, parts) ?? '');
+  const token = sessionToken(ctx, parts) ?? '';
+  await endSession(parts.database, token);
   if (who) await trace(parts, ctx, 'signed-out', who);
   parts.sessions.forget();
-  await parts.events.recheck();
+  await parts.events.recheck(token);
   setSession(ctx, parts, null);
   return {};
 });
@@ -56,7 +58,7 @@ const company = answers(contract.chooseCompany, async ({ ctx, parts, body, who }
     throw new Refusals(403, [refuse('no-right', 'companyId', { act: 'work in this company' })]);
   }
   parts.sessions.forget();
-  await parts.events.recheck();
+  await parts.events.recheck(token);
   const signedIn = await parts.sessions.of(token);
   await trace(parts, ctx, 'company', signedIn!);
   return sessionOut(parts.database, signedIn!);

@@ -41,28 +41,31 @@ export function attemptsOn(database: Database): Attempts {
       if (refused instanceof RateLimiterRes) return refused;
       throw refused;
     });
-  const waitOf = (state: RateLimiterRes, most: number) =>
+  const minutesOf = (state: RateLimiterRes, most: number) =>
     state.consumedPoints > most ? Math.ceil(state.msBeforeNext / 60_000) : 0;
 
   /** Minutes to wait by what is tried most narrowly; the first one too many lengthens the wait. */
-  async function waitFor(key: string): Promise<number> {
+  async function ownWait(key: string): Promise<{ minutes: number; begins: boolean }> {
     const state = await consume(tries, key);
-    if (state.consumedPoints !== TRIES + 1) return waitOf(state, TRIES);
+    if (state.consumedPoints !== TRIES + 1) return { minutes: minutesOf(state, TRIES), begins: false };
     const { consumedPoints } = await consume(waits, key);
     const minutes = WAITS[Math.min(consumedPoints, WAITS.length) - 1]!;
     await tries.block(key, minutes * 60);
-    return minutes;
+    return { minutes, begins: true };
   }
 
   const narrow = (name: string, address: string, device: string | null) =>
     device === null ? `${address} ${name}` : `device ${device}`;
 
   return {
-    async minutesToWait(name, address, device) {
-      const own = await waitFor(narrow(name, address, device));
-      if (own > 0 || device !== null) return own;
+    async waitFor(name, address, device) {
+      const own = await ownWait(narrow(name, address, device));
+      if (own.minutes > 0 || device !== null) return own;
       const [wide, named] = await Promise.all([consume(ofAddress, address), consume(ofName, name)]);
-      return Math.max(waitOf(wide, ADDRESS_TRIES), waitOf(named, NAME_TRIES));
+      return {
+        minutes: Math.max(minutesOf(wide, ADDRESS_TRIES), minutesOf(named, NAME_TRIES)),
+        begins: wide.consumedPoints === ADDRESS_TRIES + 1 || named.consumedPoints === NAME_TRIES + 1,
+      };
     },
     async succeeded(name, address, device) {
       const own = narrow(name, address, device);

@@ -3,10 +3,10 @@ import type { Context } from 'koa';
 import { refuse } from '@core/refusals';
 import { isSecure } from '../config';
 import type { Doer } from '../acts';
+import { KNOWN_DAYS } from './devices';
 import { Refusals, type Parts, type SignedIn } from '../room';
 
 const TOKEN_HEADER = 'X-Kampong-Token';
-const DEVICE_MS = 180 * 86_400_000;
 
 /** A cookie's name; behind HTTPS one that no other host and no unencrypted page can set. (RFC 6265bis, `__Host-`) */
 const nameOf = (parts: Parts, name: string) => (isSecure(parts.config) ? `__Host-${name}` : name);
@@ -29,7 +29,7 @@ export const setSession = (ctx: Context, parts: Parts, token: string | null) => 
 export const sessionToken = (ctx: Context, parts: Parts) => ctx.cookies.get(nameOf(parts, 'kampong'));
 
 export const setDevice = (ctx: Context, parts: Parts, token: string) =>
-  setCookie(ctx, parts, 'kampong-device', token, DEVICE_MS);
+  setCookie(ctx, parts, 'kampong-device', token, KNOWN_DAYS * 86_400_000);
 export const deviceToken = (ctx: Context, parts: Parts) => ctx.cookies.get(nameOf(parts, 'kampong-device'));
 
 export async function signedInOf(ctx: Context, parts: Parts): Promise<SignedIn | null> {

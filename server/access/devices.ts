@@ -3,7 +3,7 @@ import type { Clock } from '../clock';
 import type { Sql } from '../db';
 
 /** For how long a device that is not signed in from is known. */
-const KNOWN_DAYS = 180;
+export const KNOWN_DAYS = 180;
 
 const hashOf = (token: string) => createHash('sha256').update(token).digest();
 
@@ -20,20 +20,17 @@ export async function deviceOf(sql: Sql, token: string | undefined, signIn: stri
 }
 
 /**
- * Keeps the device as one that person signed in from; the token for its cookie, a new one each time, so that one that
- * was copied ends with the next sign-in of its owner.
+ * Keeps the device as one that person signed in from, beside those who did before them; the token for its cookie, a new
+ * one each time, so that one that was copied ends with the next sign-in on the device it was copied from.
  */
 export async function keepDevice(sql: Sql, was: string | undefined, personId: number, clock: Clock): Promise<string> {
   const now = clock.now();
   const token = randomBytes(32).toString('base64url');
-  await sql.run('DELETE FROM known_device WHERE token_hash = ? OR seen_at < ?', [
-    hashOf(was ?? token),
-    new Date(now.getTime() - KNOWN_DAYS * 86_400_000),
-  ]);
-  await sql.run('INSERT INTO known_device (token_hash, person_id, seen_at) VALUES (?, ?, ?)', [
-    hashOf(token),
-    personId,
-    now,
-  ]);
+  await sql.run('DELETE FROM known_device WHERE seen_at < ?', [new Date(now.getTime() - KNOWN_DAYS * 86_400_000)]);
+  if (was) await sql.run('UPDATE known_device SET token_hash = ? WHERE token_hash = ?', [hashOf(token), hashOf(was)]);
+  await sql.run(
+    'INSERT INTO known_device (token_hash, person_id, seen_at) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE seen_at = VALUES(seen_at)',
+    [hashOf(token), personId, now],
+  );
   return token;
 }

@@ -57,7 +57,10 @@ describe('signing in', () => {
     await guesses('meilin', 20);
     expect((await new Visitor(world.serving.address).signIn('meilin', 'sluice-plan')).status).toBe(429);
     expect((await own.signIn('meilin', 'sluice-plan')).status).toBe(200);
-    // A device is known for who signed in from it, and is limited as well.
+    // A device that several share is known for each of them.
+    expect((await own.signIn('rashid', 'tide-chart')).status).toBe(200);
+    expect((await own.signIn('meilin', 'sluice-plan')).status).toBe(200);
+    // It is limited as well.
     for (let times = 0; times < 5; times += 1) expect((await own.signIn('meilin', 'nonsense')).status).toBe(422);
     expect((await own.signIn('meilin', 'sluice-plan')).status).toBe(429);
   });
@@ -82,6 +85,13 @@ describe('signing in', () => {
     expect((await new Visitor(world.serving.address).signIn('devan', 'nonsense')).status).toBe(500);
     await database.run('RENAME TABLE away TO sign_in_attempt');
     expect((await new Visitor(world.serving.address).signIn('devan', 'nonsense')).status).toBe(422);
+  });
+
+  it('keeps a wait once, however often it is tried meanwhile', async () => {
+    const { database } = world.serving;
+    const kept = async () => (await database.rows("SELECT id FROM access_log WHERE name = 'nobody-at-all'")).length;
+    await guesses('nobody-at-all', 40);
+    expect(await kept()).toBe(6);
   });
 
   it('keeps who came and went, who was kept out, and what was taken along, and lets nobody rewrite it', async () => {

@@ -92,10 +92,10 @@ describe('streams', () => {
     const open = () => own.filter((stream) => !stream.writableEnded).length;
     expect(own[0]!.writableEnded).toBe(true);
     expect(open()).toBe(8);
-    await events.recheck();
+    await events.recheck('b');
     expect(open()).toBe(8);
     holds = false;
-    await events.recheck();
+    await events.recheck('b');
     expect(open()).toBe(0);
     expect(others.writableEnded).toBe(false);
     events.close();

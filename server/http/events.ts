@@ -84,9 +84,11 @@ export function eventsOn(sql: Sql, log: Logger): Events {
     for (const id of seen) if (id <= newest - OVERLAP) seen.delete(id);
     beats += 1;
     if (beats % KEEP_ALIVE_BEATS !== 0) return;
-    await recheck();
+    await recheck([...listeners]);
     for (const stream of listeners.keys()) stream.write(': here\n\n');
   }
+
+  const streamsOf = (session: string) => [...listeners].filter(([, by]) => by.session === session);
 
   /** Ends a stream: nothing is written to it from now on. */
   function drop(stream: PassThrough): void {
@@ -96,9 +98,9 @@ export function eventsOn(sql: Sql, log: Logger): Events {
     stopWhenAlone();
   }
 
-  async function recheck(): Promise<void> {
+  async function recheck(some: [PassThrough, Listening][]): Promise<void> {
     await Promise.all(
-      [...listeners].map(async ([stream, { holds }]) => {
+      some.map(async ([stream, { holds }]) => {
         if (!(await holds())) drop(stream);
       }),
     );
@@ -113,9 +115,9 @@ export function eventsOn(sql: Sql, log: Logger): Events {
   }
 
   return {
-    recheck,
+    recheck: (session) => recheck(streamsOf(session)),
     listen(by) {
-      const own = [...listeners].filter(([, { session }]) => session === by.session);
+      const own = streamsOf(by.session);
       if (own.length >= MOST_STREAMS) drop(own[0]![0]);
       const stream = new PassThrough();
       stream.write('retry: 1500\n\n');

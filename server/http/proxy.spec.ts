@@ -151,6 +151,24 @@ describe('behind a proxy that ends HTTPS', () => {
     expect(session.headers['strict-transport-security']).toBe('max-age=31536000');
   });
 
+  it('sends the same cookies where only SECURE_COOKIE says that HTTPS is before it', async () => {
+    const secure = await serve(
+      readConfig({ DATABASE_URL: world.url, PORT: '0', LOG_LEVEL: 'silent', JOBS: 'no', SECURE_COOKIE: 'yes' }),
+      pino({ level: 'silent' }),
+    );
+    const answer = await fetch(`${secure.address}/api/sign-in`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ signIn: 'salmah', password: 'jetty-lantern' }),
+    });
+    expect(answer.status).toBe(200);
+    expect(answer.headers.getSetCookie().map((each) => each.split('=')[0])).toEqual([
+      '__Host-kampong',
+      '__Host-kampong-device',
+    ]);
+    await secure.stop();
+  });
+
   it('knows whom a request came from, whatever is claimed before the proxy', async () => {
     const { headers } = await signedIn();
     const claimed = { ...headers, 'X-Forwarded-For': '198.51.100.7' };

@@ -54,7 +54,6 @@ export async function tick(parts: JobParts): Promise<number> {
     "SELECT id, sign_in FROM person WHERE sign_in IN ('kampong', 'stand-in')",
   );
   const named = (signIn: string) => people.find((person) => person.signIn === signIn)!.id;
-  await forget(parts);
   let acts = 0;
   for (const company of companies) {
     const doer: Doer = {
@@ -69,6 +68,7 @@ export async function tick(parts: JobParts): Promise<number> {
     const outside = { ...doer, personId: named('stand-in'), origin: 'stand-in' };
     acts += await standIn(parts.database, parts.log, outside, company.id);
   }
+  await forget(parts).catch((error: unknown) => parts.log.warn({ err: error }, 'what is old could not be forgotten'));
   return acts;
 }
 

@@ -27,8 +27,8 @@ export interface Sessions {
 
 /** Sign-ins, counted by name and address, or by the device where the person is known on it. */
 export interface Attempts {
-  /** Counts a try, before its password is looked at: minutes to wait, or 0 where it may be made. */
-  minutesToWait(name: string, address: string, device: string | null): Promise<number>;
+  /** Counts a try, before its password is looked at: minutes to wait, or 0 where it may be made; whether a wait begins. */
+  waitFor(name: string, address: string, device: string | null): Promise<{ minutes: number; begins: boolean }>;
   /** Gives back what a try that fitted was counted for. */
   succeeded(name: string, address: string, device: string | null): Promise<void>;
 }
@@ -46,8 +46,8 @@ export interface Listening {
 export interface Events {
   /** A stream of server-sent events of the session's company; it ends with what it was opened by. */
   listen(by: Listening): PassThrough;
-  /** Ends the streams whose sessions hold no longer: looked at now instead of at the next round. */
-  recheck(): Promise<void>;
+  /** Ends the streams of that session where it holds no longer: looked at now instead of at the next round. */
+  recheck(session: string): Promise<void>;
   /** Look now instead of at the next beat: something was just committed here. */
   poke(): void;
   close(): void;
