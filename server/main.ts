@@ -10,6 +10,8 @@ const DEADLINE_MS = 10_000;
  * that nobody caught: what it left behind is unknown, so what runs is finished and another process goes on.
  */
 async function main(): Promise<void> {
+  // Begun beside what prepares its database, it waits to be told.
+  if (process.env['BEGIN_WHEN_TOLD'] === 'yes') await new Promise((resolve) => process.once('message', resolve));
   const config = readConfig(process.env);
   const log = pino({ level: config.LOG_LEVEL });
   let serving: Serving | undefined = undefined;

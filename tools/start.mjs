@@ -54,22 +54,13 @@ async function main() {
 }
 
 async function serveUntilStopped(database, values, workDate) {
-  const { prepare } = await import('../dist/server/prepare.js');
-  const { signIns } = await prepare({
-    url: database.url,
-    workDate,
-    seed: Number(values.seed),
-    moreOrders: Number(values.more),
-    demo: !values['no-demo'],
-    say: (line) => console.log(line),
-  });
-  const serving = await keepServing({
-    LOG_LEVEL: 'warn',
-    ...process.env,
-    DATABASE_URL: database.url,
-    HOST: values.host,
-    PORT: values.port ?? String(await firstFree(4300, values.host)),
-  });
+  const port = values.port ?? String(await firstFree(4300, values.host));
+  const prepared = prepareDatabase(database.url, values, workDate);
+  const serving = await keepServing(
+    { LOG_LEVEL: 'warn', ...process.env, DATABASE_URL: database.url, HOST: values.host, PORT: port },
+    prepared,
+  );
+  const { signIns } = await prepared;
   console.log(`\nKampong is at ${serving.address}`);
   if (signIns) {
     console.log('Sign in to the demo as:');
@@ -85,6 +76,18 @@ async function serveUntilStopped(database, values, workDate) {
   await serving.stop();
   await database.release();
   process.exit(0);
+}
+
+async function prepareDatabase(url, values, workDate) {
+  const { prepare } = await import('../dist/server/prepare.js');
+  return prepare({
+    url,
+    workDate,
+    seed: Number(values.seed),
+    moreOrders: Number(values.more),
+    demo: !values['no-demo'],
+    say: (line) => console.log(line),
+  });
 }
 
 async function firstFree(from, host) {

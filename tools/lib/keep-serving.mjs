@@ -7,9 +7,10 @@ const LIVED_MS = 60_000;
 
 /**
  * The server in a process of its own, and another one whenever it ends without being told to; rejects where the first
- * does not even begin. Its address, and `stop`, which lets what runs finish.
+ * does not even begin. It gets ready while its database is, and begins once `prepared` is done. Its address, and `stop`,
+ * which lets what runs finish.
  */
-export async function keepServing(env) {
+export async function keepServing(env, prepared = Promise.resolve()) {
   let child;
   let stopping = false;
   let pause = FIRST_PAUSE_MS;
@@ -17,7 +18,19 @@ export async function keepServing(env) {
   const begin = () =>
     new Promise((resolve, reject) => {
       const begun = performance.now();
-      child = fork('dist/server/main.js', [], { env, execArgv: [], stdio: 'inherit' });
+      const own = fork('dist/server/main.js', [], {
+        env: { ...env, BEGIN_WHEN_TOLD: 'yes' },
+        execArgv: [],
+        stdio: 'inherit',
+      });
+      child = own;
+      prepared.then(
+        () => own.connected && own.send('begin'),
+        (error) => {
+          own.kill();
+          reject(error);
+        },
+      );
       child.once('message', ({ address }) => resolve(address));
       child.once('exit', (code, signal) => {
         reject(new Error('Kampong could not be started.'));
