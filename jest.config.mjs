@@ -28,7 +28,7 @@ export default {
       transform: { '^.+\\.[tj]s$': swc },
       moduleNameMapper: paths,
       transformIgnorePatterns: [
-        '/node_modules/(?!(@koa|koa-.*|rate-limiter-flexible|csv-parse|read-excel-file|write-excel-file|saxen|unzipper-esm|worker-f)/)',
+        '/node_modules/(?!(@koa|koa-.*|p-limit|yocto-queue|rate-limiter-flexible|csv-parse|read-excel-file|write-excel-file|saxen|unzipper-esm|worker-f)/)',
       ],
     },
     {

@@ -158,6 +158,8 @@ export const Problem = z.object({
   title: z.string(),
   status: z.number(),
   detail: z.string(),
+  /** By what name the log knows the request. */
+  reference: z.string(),
   refusals: z.array(RefusalOut),
 });
 

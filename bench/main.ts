@@ -1,6 +1,7 @@
 import { parseArgs } from 'node:util';
 import { benchLists } from './lists';
 import { printed, type Figure } from './measure';
+import { benchLoad } from './load';
 import { benchMemory } from './memory';
 import { benchPost } from './post';
 import { benchAtp, benchCtp, benchRepromise } from './promise';
@@ -14,7 +15,7 @@ interface Tools {
   startPrivateDatabase(folder: string, options: object): Promise<{ url: string; release(): Promise<void> }>;
 }
 
-/** `npm run bench [-- --scale full] [-- --only post,release,sheet,lists,atp,ctp,repromise,memory,shell,start]`: each against its floor, in turn. */
+/** `npm run bench [-- --scale full] [-- --only post,release,sheet,load,lists,atp,ctp,repromise,memory,shell,start]`: each against its floor, in turn. */
 async function main(): Promise<void> {
   const { values } = parseArgs({ options: { scale: { type: 'string', default: 'small' }, only: { type: 'string' } } });
   const full = values.scale === 'full';
@@ -23,7 +24,7 @@ async function main(): Promise<void> {
   await ensureBuilt();
   console.log(`${'bench'.padEnd(36)} ${'ours'.padStart(14)} ${'theirs'.padStart(14)} ${'ratio'.padStart(7)}`);
   const print = (figures: Figure[]) => figures.forEach((figure) => console.log(printed(figure)));
-  const staged = wanted('post') || wanted('release') || wanted('sheet');
+  const staged = wanted('post') || wanted('release') || wanted('sheet') || wanted('load');
   if (staged || wanted('lists') || wanted('atp') || wanted('memory')) {
     const { startPrivateDatabase } = (await import('../tools/lib/private-database.mjs' as string)) as Tools;
     const folder = `${process.env['TMPDIR'] ?? '/tmp'}/kampong-bench-${process.pid}`;
@@ -36,6 +37,7 @@ async function main(): Promise<void> {
           if (wanted('post')) print(await benchPost(stage, full));
           if (wanted('release')) print(await benchRelease(stage, full));
           if (wanted('sheet')) print(await benchSheet(stage, full));
+          if (wanted('load')) print(await benchLoad(stage, full));
         } finally {
           await stage.end();
         }

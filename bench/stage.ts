@@ -22,7 +22,7 @@ export class Stage {
     readonly masters: Masters,
     readonly actor: Actor,
     private readonly child: ChildProcess,
-    private readonly address: URL,
+    readonly address: URL,
   ) {}
 
   /** A stage with the masters and whatever `lay` adds to them before the server starts. */
@@ -144,7 +144,7 @@ export class Stage {
 function startServer(url: string): Promise<{ child: ChildProcess; address: string }> {
   return new Promise((resolve, reject) => {
     const child = fork('dist/server/main.js', [], {
-      env: { ...process.env, DATABASE_URL: url, PORT: '0', LOG_LEVEL: 'error', DATABASE_CONNECTIONS: '16', JOBS: 'no' },
+      env: { ...process.env, DATABASE_URL: url, PORT: '0', LOG_LEVEL: 'error', DATABASE_CONNECTIONS: '16', JOBS: 'no', AT_ONCE_EACH: '1000' },
       stdio: 'inherit',
     });
     child.once('message', (message) => resolve({ child, ...(message as { address: string }) }));

@@ -30,6 +30,15 @@ const Environment = z.object({
   CHECK_ANSWERS: z.enum(['yes', 'no']).default('no'),
   /** How long what runs may take to finish when the server is told to end; what has not by then is cut off. */
   STOP_SECONDS: z.coerce.number().min(0.1).max(600).default(10),
+  /** Reads, and acts, at work at once; files and sign-ins a quarter of it. */
+  AT_WORK: z.coerce.number().int().min(1).max(1000).default(10),
+  /** Requests of each kind that may wait for those at work: one more is answered 503 at once. */
+  WAITING: z.coerce.number().int().min(0).max(10_000).default(30),
+  /** Requests of one session, of each kind, at work or waiting: one more is answered 429. */
+  AT_ONCE_EACH: z.coerce.number().int().min(1).max(10_000).default(16),
+  /** Where figures are read by whoever collects them, at `/metrics`; nowhere where it is not set. */
+  METRICS_PORT: z.coerce.number().int().min(0).max(65535).optional(),
+  METRICS_HOST: z.string().default('127.0.0.1'),
   WEB_DIR: z.string().default('dist/web/browser'),
 });
 

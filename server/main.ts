@@ -1,5 +1,5 @@
-import { pino } from 'pino';
 import { readConfig } from './config';
+import { logOf } from './log';
 import { serve, type Serving } from './serve';
 
 /** How long after its requests were cut off the process may live, whatever still runs. */
@@ -13,7 +13,7 @@ async function main(): Promise<void> {
   // Begun beside what prepares its database, it waits to be told.
   if (process.env['BEGIN_WHEN_TOLD'] === 'yes') await new Promise((resolve) => process.once('message', resolve));
   const config = readConfig(process.env);
-  const log = pino({ level: config.LOG_LEVEL });
+  const log = logOf(config);
   let serving: Serving | undefined = undefined;
   let ending = false;
   const end = (code: number) => {

@@ -9,6 +9,7 @@ import { createApp } from './http/app';
 import { eventsOn } from './http/events';
 import { runQueue } from './promise';
 import { startJobs } from './jobs';
+import { countFault, createMetrics, serveMetrics } from './metrics';
 import type { Jobs, Sessions } from './room';
 import { ROOMS } from './rooms';
 
@@ -16,13 +17,17 @@ export interface Serving {
   address: string;
   database: Database;
   sessions: Sessions;
+  /** Where its figures are read; null where they are not. */
+  metricsPort: number | null;
   /** Takes no more requests, lets what runs finish, then closes the database. */
   stop(): Promise<void>;
 }
 
 /** Starts the server; rejects in one sentence where the port is taken. */
 export async function serve(config: Config, log: Logger, clock: Clock = systemClock): Promise<Serving> {
-  const database = connect(config.DATABASE_URL, config.DATABASE_CONNECTIONS);
+  const metrics = createMetrics();
+  const database = connect(config.DATABASE_URL, config.DATABASE_CONNECTIONS, countFault(metrics));
+  metrics.onDatabase(database);
   const fit = fitWith(MIGRATIONS);
   // Where the database cannot be reached yet, it is looked at again before the server says it is ready.
   const found = await fit(database).catch(() => 'fits' as const);
@@ -30,9 +35,9 @@ export async function serve(config: Config, log: Logger, clock: Clock = systemCl
     await database.close();
     throw new Error(`Kampong does not start: ${FIT_TEXT[found]}.`);
   }
-  const events = eventsOn(database, log);
+  const events = eventsOn(database, log, metrics);
   const idle: Jobs = { poke: () => undefined, stop: () => undefined };
-  const jobs = config.JOBS === 'yes' ? startJobs({ database, clock, log }, () => events.poke()) : idle;
+  const jobs = config.JOBS === 'yes' ? startJobs({ database, clock, log, metrics }, () => events.poke()) : idle;
   const runs = runQueue(database, config.DATABASE_URL, log);
   runs.poke();
   const sessions = sessionsOn(database, clock);
@@ -42,6 +47,7 @@ export async function serve(config: Config, log: Logger, clock: Clock = systemCl
     database,
     clock,
     log,
+    metrics,
     events,
     jobs,
     runs,
@@ -56,13 +62,18 @@ export async function serve(config: Config, log: Logger, clock: Clock = systemCl
     await database.close();
     throw error;
   });
+  const figures =
+    config.METRICS_PORT === undefined ? null : await serveMetrics(metrics, config.METRICS_PORT, config.METRICS_HOST);
   const { port } = server.address() as AddressInfo;
   address = `http://${config.HOST}:${port}`;
   return {
     address,
     database,
     sessions,
+    metricsPort: figures === null ? null : (figures.address() as AddressInfo).port,
     async stop() {
+      figures?.close();
+      figures?.closeAllConnections();
       jobs.stop();
       events.close();
       await new Promise<void>((resolve) => {

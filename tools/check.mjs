@@ -1,4 +1,4 @@
-// Format, lint, types and dependency rules; everything is looked at even where one fails.
+// Format, lint, types, dependency rules and licences; everything is looked at even where one fails.
 import { ensureNodePackages } from './lib/install.mjs';
 import { run } from './lib/run.mjs';
 
@@ -26,6 +26,7 @@ const CHECKS = [
       'err',
     ],
   ],
+  ['licences of the parts', 'tsx', ['tools/parts.ts']],
 ];
 
 await ensureNodePackages();
@@ -38,7 +39,7 @@ if (failed.length > 0) {
   console.error(`Not right: ${failed.join(', ')}.`);
   process.exit(1);
 }
-console.log('Format, lint, types and dependency rules are right.');
+console.log('Format, lint, types, dependency rules and licences are right.');
 
 async function checkAll(checks) {
   const wrong = [];

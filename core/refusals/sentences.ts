@@ -39,6 +39,8 @@ export const sentences = {
   stale: (f: { document: string; who: string; when: string; changes: string }) =>
     `${f.document} was changed by ${f.who} meanwhile (${f.changes}); look at theirs and save yours again.`,
   'key-reused': () => 'This was sent before with other content; reload the page and do it again.',
+  'too-busy': (f: { seconds: string }) =>
+    `Kampong has more to do than it can at once; nothing was begun, try again in ${f.seconds} s.`,
   busy: () => 'Others are changing the same documents right now; try again in a moment.',
   'database-away': () => 'The database cannot be reached; nothing was changed, and it goes on when it is back.',
   'not-found': (f: { what: string }) => `${f.what} is not in this company; it may belong to another one.`,

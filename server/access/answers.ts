@@ -38,7 +38,7 @@ const signIn = answers(contract.signIn, async ({ ctx, parts, body }) => {
 
 const signOut = answers(contract.signOut, async ({ ctx, parts }) => {
   const who = await signedInOf(ctx, parts);
-  const token = sessionToken(ctx, parts) ?? '';
+  const token = sessionToken(ctx, parts.config) ?? '';
   await endSession(parts.database, token);
   if (who) await trace(parts, ctx, 'signed-out', who);
   parts.sessions.forget();
@@ -53,7 +53,7 @@ const session = answers(contract.session, async ({ ctx, parts }) => {
 });
 
 const company = answers(contract.chooseCompany, async ({ ctx, parts, body, who }) => {
-  const token = sessionToken(ctx, parts)!;
+  const token = sessionToken(ctx, parts.config)!;
   if (!(await chooseCompany(parts.database, token, who!.personId, body.companyId))) {
     throw new Refusals(403, [refuse('no-right', 'companyId', { act: 'work in this company' })]);
   }

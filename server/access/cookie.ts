@@ -1,7 +1,7 @@
 import { timingSafeEqual } from 'node:crypto';
 import type { Context } from 'koa';
 import { refuse } from '@core/refusals';
-import { isSecure } from '../config';
+import { isSecure, type Config } from '../config';
 import type { Doer } from '../acts';
 import { KNOWN_DAYS } from './devices';
 import { Refusals, type Parts, type SignedIn } from '../room';
@@ -9,13 +9,13 @@ import { Refusals, type Parts, type SignedIn } from '../room';
 const TOKEN_HEADER = 'X-Kampong-Token';
 
 /** A cookie's name; behind HTTPS one that no other host and no unencrypted page can set. (RFC 6265bis, `__Host-`) */
-const nameOf = (parts: Parts, name: string) => (isSecure(parts.config) ? `__Host-${name}` : name);
+const nameOf = (config: Config, name: string) => (isSecure(config) ? `__Host-${name}` : name);
 
 function setCookie(ctx: Context, parts: Parts, name: string, token: string | null, maxAge?: number): void {
   const secure = isSecure(parts.config);
   // HTTPS ends at the proxy: the cookie is for it all the same.
   ctx.cookies.secure = secure;
-  ctx.cookies.set(nameOf(parts, name), token, {
+  ctx.cookies.set(nameOf(parts.config, name), token, {
     httpOnly: true,
     sameSite: 'strict',
     secure,
@@ -26,14 +26,14 @@ function setCookie(ctx: Context, parts: Parts, name: string, token: string | nul
 }
 
 export const setSession = (ctx: Context, parts: Parts, token: string | null) => setCookie(ctx, parts, 'kampong', token);
-export const sessionToken = (ctx: Context, parts: Parts) => ctx.cookies.get(nameOf(parts, 'kampong'));
+export const sessionToken = (ctx: Context, config: Config) => ctx.cookies.get(nameOf(config, 'kampong'));
 
 export const setDevice = (ctx: Context, parts: Parts, token: string) =>
   setCookie(ctx, parts, 'kampong-device', token, KNOWN_DAYS * 86_400_000);
-export const deviceToken = (ctx: Context, parts: Parts) => ctx.cookies.get(nameOf(parts, 'kampong-device'));
+export const deviceToken = (ctx: Context, parts: Parts) => ctx.cookies.get(nameOf(parts.config, 'kampong-device'));
 
 export async function signedInOf(ctx: Context, parts: Parts): Promise<SignedIn | null> {
-  const token = sessionToken(ctx, parts);
+  const token = sessionToken(ctx, parts.config);
   return token ? parts.sessions.of(token) : null;
 }
 

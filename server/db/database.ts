@@ -62,6 +62,8 @@ export interface Database extends Sql {
     values: readonly (Bound | readonly Bound[])[],
     take: (cells: readonly (string | number | null)[]) => void,
   ): Promise<void>;
+  /** Connections in use and free, and who waits for one, now. */
+  connections(): { used: number; free: number; waiting: number };
   close(): Promise<void>;
   readonly pool: Pool;
 }
@@ -79,7 +81,15 @@ const BEGIN = 'START TRANSACTION';
 const BEGIN_SNAPSHOT =
   'SET TRANSACTION ISOLATION LEVEL REPEATABLE READ; START TRANSACTION WITH CONSISTENT SNAPSHOT, READ ONLY';
 
-export function connect(url: string, connections: number): Database {
+/** What the driver's pool keeps and has no way to ask for. */
+interface PoolInside {
+  _allConnections: { length: number };
+  _freeConnections: { length: number };
+  _connectionQueue: { length: number };
+}
+
+/** The database at that address; `met` hears of every fault that work in a transaction met. */
+export function connect(url: string, connections: number, met: (fault: DatabaseFault) => void = () => {}): Database {
   const pool = createPool({
     uri: url.replace(/^mariadb:/, 'mysql:'),
     connectionLimit: connections,
@@ -101,7 +111,7 @@ export function connect(url: string, connections: number): Database {
   return {
     pool,
     ...sqlBy((sql, values) => send(pool, sql, values), ''),
-    transaction: (work) => transaction(pool, kept, work),
+    transaction: (work) => transaction(pool, kept, met, work),
     snapshot: (read) =>
       onConnection(pool, (connection) => {
         const { sql, end } = sqlWithin(connection, BEGIN_SNAPSHOT, '');
@@ -114,6 +124,11 @@ export function connect(url: string, connections: number): Database {
         query.on('result', (cells) => take(cells as unknown as (string | number | null)[]));
         query.on('end', () => resolve());
       }),
+    connections() {
+      const { _allConnections, _freeConnections, _connectionQueue } = pool as Pool & PoolInside;
+      const free = _freeConnections.length;
+      return { used: _allConnections.length - free, free, waiting: _connectionQueue.length };
+    },
     close: () => new Promise((resolve, reject) => pool.end((error) => (error ? reject(error) : resolve()))),
   };
 }
@@ -255,6 +270,7 @@ const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(reso
 async function transaction<Answer>(
   pool: Pool,
   kept: Map<string, unknown>,
+  met: (fault: DatabaseFault) => void,
   work: (tx: Tx, tries: number) => Promise<Answer>,
 ): Promise<Answer> {
   for (let tries = 1; ; tries += 1) {
@@ -266,7 +282,9 @@ async function transaction<Answer>(
         return answer;
       });
     } catch (error) {
-      if (tries >= MOST_TRIES[faultOf(error)]) throw error;
+      const fault = faultOf(error);
+      if (fault !== 'none') met(fault);
+      if (tries >= MOST_TRIES[fault]) throw error;
       // Those who met must not meet again: each waits for a time of its own, longer each time.
       await pause(FIRST_PAUSE_MS * 2 ** tries * (0.5 + Math.random()));
     }

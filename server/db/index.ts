@@ -1,7 +1,7 @@
 export { FIT_TEXT, fitWith, MIGRATIONS, type Fit } from './fit';
 export { connect, type Database, type Sql, type Tx } from './database';
 export { TABLE_OF } from './documents';
-export { faultOf } from './faults';
+export { faultOf, type DatabaseFault } from './faults';
 export { jsonOf } from './json';
 export { likeOf, pageById, PAGE_ROWS } from './paging';
 export { columnOf } from './rows';

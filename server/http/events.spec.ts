@@ -3,6 +3,7 @@ import { pino } from 'pino';
 import type { Sql } from '../db';
 import { until } from '../testing/process';
 import { agreed, releaseOf, World } from '../testing/world';
+import { createMetrics } from '../metrics';
 import { eventsOn } from './events';
 
 /** An audit of so many rows; the first so many reads of it fail. */
@@ -18,7 +19,7 @@ function auditOf(rows: number, failing = 0) {
   };
   return { sql: reads as unknown as Sql, add: () => audit.push(rowOf(audit.length + 1)) };
 }
-const rowOf = (id: number) => ({ id, companyId: 1, act: `act${id}`, personId: 1, documents: '[]' });
+const rowOf = (id: number) => ({ id, companyId: 1, act: `act${id}`, personId: 1, documents: '[]', age: '0.001' });
 const log = pino({ level: 'silent' });
 
 const BY = { companyId: 1, session: 'a', holds: () => Promise.resolve(true) };
@@ -36,7 +37,7 @@ async function heardOn(stream: PassThrough, what: string): Promise<string> {
 describe('the first listener', () => {
   it('is told what comes from now on, not all that ever was, however early somebody looks', async () => {
     const audit = auditOf(1000);
-    const events = eventsOn(audit.sql, log);
+    const events = eventsOn(audit.sql, log, createMetrics());
     const stream = events.listen(BY);
     events.poke();
     events.poke();
@@ -52,7 +53,7 @@ describe('the first listener', () => {
 
   it('hears on where the database was away at the start', async () => {
     const audit = auditOf(3, 1);
-    const events = eventsOn(audit.sql, log);
+    const events = eventsOn(audit.sql, log, createMetrics());
     const stream = events.listen(BY);
     setTimeout(() => events.poke(), 5);
     setTimeout(() => {
@@ -67,7 +68,7 @@ describe('the first listener', () => {
 
   it('is not told what happened while nobody listened', async () => {
     const audit = auditOf(3);
-    const events = eventsOn(audit.sql, log);
+    const events = eventsOn(audit.sql, log, createMetrics());
     await heardOn(events.listen(BY), 'event: ready');
     await new Promise(setImmediate);
     for (let more = 0; more < 300; more += 1) audit.add();
@@ -83,7 +84,7 @@ describe('the first listener', () => {
 
 describe('streams', () => {
   it('end with their session, and the oldest where one session opens too many', async () => {
-    const events = eventsOn(auditOf(1).sql, log);
+    const events = eventsOn(auditOf(1).sql, log, createMetrics());
     let holds = true;
     const others = events.listen(BY);
     const own = Array.from({ length: 9 }, () =>

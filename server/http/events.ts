@@ -2,6 +2,7 @@ import { PassThrough } from 'node:stream';
 import type { Logger } from 'pino';
 import type { DocumentRef } from '@core/kernel';
 import type { Sql, Columns } from '../db';
+import type { Metrics } from '../metrics';
 import type { Events, Listening } from '../room';
 import type { Audit } from '../acts/tables';
 
@@ -20,7 +21,7 @@ const MOST_STREAMS = 8;
 /** Ids may commit out of order: those below the newest are looked at again for a while. */
 const OVERLAP = 200;
 
-export function eventsOn(sql: Sql, log: Logger): Events {
+export function eventsOn(sql: Sql, log: Logger, { eventLag, streams }: Metrics): Events {
   /** Oldest first. */
   const listeners = new Map<PassThrough, Listening>();
   /** Those who have not been told yet that what comes from now on reaches them. */
@@ -64,14 +65,16 @@ export function eventsOn(sql: Sql, log: Logger): Events {
     if (!begun) await begin();
     for (const stream of unready) stream.write(READY);
     unready.clear();
-    const rows = await sql.rows<Columns<Audit, 'id companyId act personId documents'>>(
-      'SELECT id, company_id, act, person_id, documents FROM audit WHERE id > ? ORDER BY id',
+    const rows = await sql.rows<Columns<Audit, 'id companyId act personId documents'> & { age: string }>(
+      `SELECT id, company_id, act, person_id, documents, TIMESTAMPDIFF(MICROSECOND, at, UTC_TIMESTAMP(3)) / 1e6 AS age
+         FROM audit WHERE id > ? ORDER BY id`,
       [newest - OVERLAP],
     );
     for (const row of rows) {
       if (seen.has(row.id)) continue;
       seen.add(row.id);
       newest = Math.max(newest, row.id);
+      eventLag.observe(Number(row.age));
       const change: Change = {
         id: row.id,
         act: row.act,
@@ -93,6 +96,7 @@ export function eventsOn(sql: Sql, log: Logger): Events {
   /** Ends a stream: nothing is written to it from now on. */
   function drop(stream: PassThrough): void {
     listeners.delete(stream);
+    streams.set(listeners.size);
     unready.delete(stream);
     stream.end();
     stopWhenAlone();
@@ -122,6 +126,7 @@ export function eventsOn(sql: Sql, log: Logger): Events {
       const stream = new PassThrough();
       stream.write('retry: 1500\n\n');
       listeners.set(stream, by);
+      streams.set(listeners.size);
       stream.on('close', () => drop(stream));
       unready.add(stream);
       timer ??= setInterval(() => void beat(), BEAT_MS);

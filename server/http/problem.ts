@@ -1,6 +1,5 @@
 import type { Context, Middleware } from 'koa';
 import type { Logger } from 'pino';
-import { randomUUID } from 'node:crypto';
 import type * as z from 'zod';
 import { refuse, sentenceOf, type Refusal } from '@core/refusals';
 import type { Problem, RefusalOut } from '@api/kit';
@@ -47,6 +46,9 @@ export function statusOf(refusals: readonly Refusal[]): number {
   return 422;
 }
 
+/** By what name the log knows the request. */
+export const referenceOf = (ctx: Context) => ctx.state['reference'] as string;
+
 /** Answers with problem details. (RFC 9457) */
 export function answerProblem(ctx: Context, status: number, refusals: readonly Refusal[]): void {
   const out = refusals.map(refusalOut);
@@ -55,6 +57,7 @@ export function answerProblem(ctx: Context, status: number, refusals: readonly R
     title: TITLES[status] ?? 'Refused',
     status,
     detail: out.map((refusal) => refusal.sentence).join(' '),
+    reference: referenceOf(ctx),
     refusals: out,
   };
   ctx.status = status;
@@ -74,11 +77,13 @@ function statusOfSent(error: unknown): number | null {
  * The one exit for errors: only refusals reach the client in words; of everything else it gets a sentence and a
  * reference, the rest goes to the log.
  */
-export function errorExit(log: Logger): Middleware {
+export function errorExit(logger: Logger): Middleware {
   return async (ctx, next) => {
     try {
       await next();
     } catch (error) {
+      const reference = referenceOf(ctx);
+      const log = logger.child({ reference });
       if (error instanceof Refusals) return answerProblem(ctx, error.status, error.refusals);
       if (error instanceof NotFound) return answerProblem(ctx, 404, [error.refusal]);
       const fault = faultOf(error);
@@ -96,8 +101,7 @@ export function errorExit(log: Logger): Middleware {
       }
       const status = statusOfSent(error);
       if (status !== null) return answerProblem(ctx, status, [refuse('malformed', '', { what: 'What was sent' })]);
-      const reference = randomUUID().slice(0, 8);
-      log.error({ err: error, path: ctx.path, reference }, 'fault');
+      log.error({ err: error, path: ctx.path }, 'fault');
       answerProblem(ctx, 500, [refuse('fault', '', { reference })]);
     }
   };

@@ -5,21 +5,25 @@ import type { Schema } from '@api/kit';
 import { doerOf, requireSession, sessionToken, trace } from '../access';
 import { previewAct, runAct, type Act } from '../acts';
 import { askedOf, checked, Refusals, type Answer, type FileAnswer, type Parts, type Room } from '../room';
+import { loadOf } from './load';
 import { assertMatchesSchema } from './matches-schema';
 import { openApi } from './openapi';
 import { answerProblem, refusalOut, statusOf } from './problem';
+
+type Admitted = ReturnType<typeof loadOf>;
 
 const KEY = /^[\w-]{8,64}$/;
 
 /** Binds what all rooms have under `/api`: files, reads, acts with their previews, events, and its own description. */
 export function apiRouter(parts: Parts, rooms: readonly Room[]): Router {
   const router = new Router({ prefix: '/api' });
+  const admitted = loadOf(parts.config, parts.metrics);
   // Files first: `/agreements.csv` is no `/agreements/:id`.
-  for (const file of rooms.flatMap(({ files = [] }) => files)) bindFile(router, parts, file);
+  for (const file of rooms.flatMap(({ files = [] }) => files)) bindFile(router, parts, file, admitted);
   const answers = rooms.flatMap((room) => room.answers ?? []);
-  for (const answer of answers) bindEndpoint(router, parts, answer);
+  for (const answer of answers) bindEndpoint(router, parts, answer, admitted);
   for (const { acts = [], after = {} } of rooms) {
-    for (const act of acts) bindAct(router, parts, act, after[act.endpoint.name]);
+    for (const act of acts) bindAct(router, parts, act, after[act.endpoint.name], admitted);
   }
   bindEvents(router, parts);
   const description = JSON.stringify(
@@ -41,7 +45,7 @@ function bindEvents(router: Router, parts: Parts): void {
     ctx.set({ 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
     ctx.type = 'text/event-stream';
     ctx.compress = false;
-    const token = sessionToken(ctx, parts)!;
+    const token = sessionToken(ctx, parts.config)!;
     const stream = parts.events.listen({
       companyId: who.companyId,
       session: token,
@@ -52,8 +56,8 @@ function bindEvents(router: Router, parts: Parts): void {
   });
 }
 
-function bindFile(router: Router, parts: Parts, { path, open, what, read }: FileAnswer): void {
-  router.get(path, async (ctx) => {
+function bindFile(router: Router, parts: Parts, { path, open, what, read }: FileAnswer, admitted: Admitted): void {
+  router.get(path, admitted('file'), async (ctx) => {
     const who = open ? null : await requireSession(ctx, parts);
     const file = await read({ ctx, parts, who });
     if (!file) throw new Refusals(404, [refuse('not-found', '', { what })]);
@@ -65,9 +69,10 @@ function bindFile(router: Router, parts: Parts, { path, open, what, read }: File
   });
 }
 
-function bindEndpoint(router: Router, parts: Parts, { endpoint, handle }: Answer): void {
+function bindEndpoint(router: Router, parts: Parts, { endpoint, handle }: Answer, admitted: Admitted): void {
+  const kind = endpoint.open && endpoint.method === 'POST' ? 'sign-in' : 'read';
   const bind = endpoint.method === 'GET' ? router.get.bind(router) : router.post.bind(router);
-  bind(endpoint.path, async (ctx: Context) => {
+  bind(endpoint.path, admitted(kind), async (ctx: Context) => {
     const who = endpoint.open ? null : await requireSession(ctx, parts);
     const answer = await handle({
       ctx,
@@ -81,20 +86,27 @@ function bindEndpoint(router: Router, parts: Parts, { endpoint, handle }: Answer
   });
 }
 
-function bindAct(router: Router, parts: Parts, act: Act, after: ((parts: Parts) => void) | undefined): void {
+function bindAct(
+  router: Router,
+  parts: Parts,
+  act: Act,
+  after: ((parts: Parts) => void) | undefined,
+  admitted: Admitted,
+): void {
   const path = `/acts/${act.endpoint.name}`;
-  router.post(path, async (ctx) => {
+  router.post(path, admitted('act'), async (ctx) => {
     const who = await requireSession(ctx, parts);
     const key = ctx.get('Idempotency-Key');
     if (!KEY.test(key)) throw new Refusals(400, [refuse('malformed', '', { what: 'The Idempotency-Key' })]);
     const answer = await runAct(parts.database, askedOf(act, ctx.request.body), doerOf(ctx, who), key);
+    parts.metrics.acts.inc({ act: act.endpoint.name, outcome: answer.ok ? 'done' : 'refused' });
     if (!answer.ok) return answerProblem(ctx, statusOf(answer.refusals), answer.refusals);
     parts.events.poke();
     after?.(parts);
     ctx.set('Cache-Control', 'no-store');
     ctx.body = answer.result;
   });
-  router.post(`${path}/preview`, async (ctx) => {
+  router.post(`${path}/preview`, admitted('read'), async (ctx) => {
     const who = await requireSession(ctx, parts);
     const seen = await previewAct(parts.database, askedOf(act, ctx.request.body), doerOf(ctx, who));
     ctx.set('Cache-Control', 'no-store');

@@ -8,6 +8,7 @@ import { runAct, type Doer } from '../acts';
 import { fireReminders, remindersDue } from '../agreements';
 import { today, type Clock } from '../clock';
 import type { Database } from '../db';
+import type { Metrics } from '../metrics';
 import { releasePlanned } from '../orders';
 import type { Jobs } from '../room';
 import { standIn } from '../stand-ins';
@@ -21,7 +22,7 @@ interface JobParts {
 const EVERY_MS = 60_000;
 
 /** Does every minute what is due by itself. Several servers may run it at once: each act happens once. */
-export function startJobs(parts: JobParts, done: () => void): Jobs {
+export function startJobs(parts: JobParts & { metrics: Metrics }, done: () => void): Jobs {
   let looking = false;
   let again = false;
   const look = async () => {
@@ -33,7 +34,9 @@ export function startJobs(parts: JobParts, done: () => void): Jobs {
       again = false;
       try {
         if ((await tick(parts)) > 0) done();
+        parts.metrics.jobs.inc({ job: 'due', outcome: 'done' });
       } catch (error) {
+        parts.metrics.jobs.inc({ job: 'due', outcome: 'failed' });
         parts.log.warn({ err: error }, 'what is due by itself could not be done; trying again');
       }
     } while (again);

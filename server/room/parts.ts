@@ -4,6 +4,7 @@ import type { Right } from '@api/access';
 import type { Clock } from '../clock';
 import type { Config } from '../config';
 import type { Database, Fit } from '../db';
+import type { Metrics } from '../metrics';
 import type { Findable } from './findable';
 
 /** Who is signed in, and where they work. */
@@ -73,6 +74,7 @@ export interface Parts {
   database: Database;
   clock: Clock;
   log: Logger;
+  metrics: Metrics;
   /** Where people reach it: what links in mails and calendars begin with, never what a request says. */
   publicUrl(): string;
   /** Whether the database is the one this program was written for. */

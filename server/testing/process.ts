@@ -7,7 +7,15 @@ export function startServer(
 ): Promise<{ child: ChildProcess; address: string }> {
   return new Promise((resolve, reject) => {
     const child = fork('dist/server/main.js', [], {
-      env: { ...process.env, DATABASE_URL: url, PORT: '0', LOG_LEVEL: 'error', JOBS: 'no', ...settings },
+      env: {
+        ...process.env,
+        DATABASE_URL: url,
+        PORT: '0',
+        LOG_LEVEL: 'error',
+        JOBS: 'no',
+        AT_ONCE_EACH: '1000',
+        ...settings,
+      },
       stdio: 'inherit',
     });
     child.once('message', (message) => resolve({ child, ...(message as { address: string }) }));

@@ -106,7 +106,7 @@ export class World {
   ) {}
 
   /** Makes a database of its own beside the one the tests were given, so that suites do not meet. */
-  static async make(clock?: Clock): Promise<World> {
+  static async make(clock?: Clock, settings: Record<string, string> = {}): Promise<World> {
     const { url, said, drop } = await copyOfTemplate('masters', async (from) => {
       await migrate(from, 'server/db/sql');
       const database = connect(from, 2);
@@ -125,6 +125,9 @@ export class World {
       DATABASE_CONNECTIONS: '20',
       JOBS: 'no',
       CHECK_ANSWERS: 'yes',
+      WAITING: '10000',
+      AT_ONCE_EACH: '10000',
+      ...settings,
     });
     const serving = await serve(config, pino({ level: 'silent' }), clock);
     return new World(url, serving, masters, drop);

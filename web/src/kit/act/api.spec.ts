@@ -10,7 +10,7 @@ interface Sent {
 }
 
 /** Answers each fetch with the next of the given answers; an Error is a lost connection. */
-function serverOf(...answers: (Error | { status: number; body: unknown })[]): Sent[] {
+function serverOf(...answers: (Error | { status: number; body: unknown; again?: string })[]): Sent[] {
   const sent: Sent[] = [];
   globalThis.fetch = ((address: string, given: { headers: Record<string, string>; body?: string }) => {
     sent.push({ address, headers: given.headers, body: given.body === undefined ? undefined : JSON.parse(given.body) });
@@ -19,6 +19,7 @@ function serverOf(...answers: (Error | { status: number; body: unknown })[]): Se
     return Promise.resolve({
       ok: answer.status < 400,
       status: answer.status,
+      headers: new Headers(answer.again === undefined ? {} : { 'Retry-After': answer.again }),
       json: () => Promise.resolve(answer.body),
     });
   }) as unknown as typeof fetch;
@@ -34,6 +35,7 @@ const problem = (status: number, code: string) => ({
     title: 'Refused',
     status,
     detail: '',
+    reference: '4f3a91c2',
     refusals: [{ code, field: 'lines', facts: {}, sentence: 'No.' }],
   },
 });
@@ -66,6 +68,18 @@ describe('the client of the contract', () => {
     const [first, second, third] = sent.map((each) => each.headers['Idempotency-Key']);
     expect(first).toBe(second);
     expect(third).not.toBe(first);
+  });
+
+  it('comes again when it was told to, with the same key; after some turns it is said, with the name the log knows', async () => {
+    const away = { ...problem(503, 'too-busy'), again: '0.01' };
+    const sent = serverOf(away, { ...problem(429, 'too-busy'), again: '0' }, made);
+    await act();
+    expect(new Set(sent.map((each) => each.headers['Idempotency-Key'])).size).toBe(1);
+    expect(sent).toHaveLength(3);
+    const all = serverOf(...Array.from({ length: 20 }, () => away));
+    const error = await act().catch((each: unknown) => each);
+    expect((error as Refused).refusals).toMatchObject([{ code: 'too-busy', reference: '4f3a91c2' }]);
+    expect(all).toHaveLength(7);
   });
 
   it('keeps the key too where the server broke down, for nobody knows whether it was done', async () => {

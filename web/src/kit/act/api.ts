@@ -1,11 +1,14 @@
 import { Injectable } from '@angular/core';
-import { throwError, type Observable } from 'rxjs';
+import { retry, throwError, timer, type Observable } from 'rxjs';
 import { fromFetch } from 'rxjs/fetch';
 import { catchError } from 'rxjs/operators';
 import type * as z from 'zod';
 import { ActResult, preview, Problem, type ActEndpoint, type Endpoint, type RefusalOut } from '@api/kit';
 
-export type RefusalShown = z.infer<typeof RefusalOut>;
+export interface RefusalShown extends z.infer<typeof RefusalOut> {
+  /** By what name the log knows the request that was refused. */
+  reference?: string;
+}
 export type ActDone = z.infer<typeof ActResult>;
 export interface Previewed<Shown> {
   refusals: RefusalShown[];
@@ -22,6 +25,21 @@ export class Refused extends Error {
     super(refusals.map((refusal) => refusal.sentence).join(' '));
   }
 }
+
+/** Turned away before anything was begun; after so many milliseconds it may be asked again. */
+class ComeAgain extends Refused {
+  constructor(
+    refused: Refused,
+    readonly afterMs: number,
+  ) {
+    super(refused.status, refused.refusals);
+  }
+}
+
+/** How often one that was turned away comes again before it is said. */
+const COMES_AGAIN = 6;
+/** Nobody looks at an empty page for longer, whatever was asked for. */
+const LONGEST_MS = 10_000;
 
 const OUT_OF_REACH: RefusalShown = {
   code: 'out-of-reach',
@@ -104,15 +122,24 @@ export class Api {
         const problem = Problem.safeParse(await response.json().catch(() => null));
         if (response.status < 500) answered();
         if (response.status === 401) this.onSignedOut();
-        throw new Refused(response.status, problem.success ? problem.data.refusals : [OUT_OF_REACH]);
+        const refused = new Refused(response.status, problem.success ? shownOf(problem.data) : [OUT_OF_REACH]);
+        const seconds = Number(response.headers.get('Retry-After') ?? NaN);
+        throw seconds >= 0 ? new ComeAgain(refused, Math.min(seconds * 1000, LONGEST_MS)) : refused;
       },
     }).pipe(
+      retry({
+        count: COMES_AGAIN,
+        delay: (error: unknown) => (error instanceof ComeAgain ? timer(error.afterMs) : throwError(() => error)),
+      }),
       catchError((error: unknown) =>
         throwError(() => (error instanceof TypeError ? new Refused(0, [OUT_OF_REACH]) : error)),
       ),
     );
   }
 }
+
+const shownOf = ({ refusals, reference }: z.infer<typeof Problem>): RefusalShown[] =>
+  refusals.map((refusal) => ({ ...refusal, reference }));
 
 /** The refusals of an error, whatever it is. */
 export function refusalsOf(error: unknown): RefusalShown[] {

@@ -11,10 +11,20 @@ export function refusedAt(refusals: readonly RefusalShown[], field: string): str
   selector: 'k-refusals',
   template: `@for (refusal of refusals(); track refusal.sentence) {
       <p class="notice" role="alert">{{ refusal.sentence }}</p>
+      @if (refusal.reference && !refusal.sentence.includes(refusal.reference)) {
+        <small class="reference" title="The log knows it by this name">{{ refusal.reference }}</small>
+      }
     }
     @for (warning of warnings(); track warning.sentence) {
       <p class="notice warn" role="status">{{ warning.sentence }}</p>
     }`,
+  styles: `
+    .reference {
+      display: block;
+      color: var(--ink-faint);
+      text-align: end;
+    }
+  `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Refusals {
