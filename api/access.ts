@@ -17,6 +17,8 @@ export const RIGHTS = [
   'lists',
   /** Accepting promises that plan production and purchases, and the planning run. // T8 T11 */
   'plan',
+  /** Closing months, and opening them again. // P9 */
+  'periods',
   'work-date',
 ] as const;
 export const Right = z.enum(RIGHTS);

@@ -1,10 +1,25 @@
 import * as z from 'zod';
-import { Day, Decimal, DocumentParams, DocumentRef, Id, IdParam, ItemRef, ListQuery, page, read } from './kit';
+import {
+  act,
+  Day,
+  Decimal,
+  DocumentParams,
+  DocumentRef,
+  Id,
+  IdParam,
+  ItemRef,
+  ListQuery,
+  page,
+  read,
+  Text,
+} from './kit';
 
 const Journal = z.object({
   document: DocumentRef,
   source: DocumentRef,
   postedOn: Day,
+  /** Its own day, where its month was closed and it was posted later. // P9 */
+  documentDay: Day.nullable(),
   entries: z.array(
     z.object({ account: z.string(), name: z.string(), debit: Decimal.nullable(), credit: Decimal.nullable() }),
   ),
@@ -49,6 +64,49 @@ export const openTrail = read({
     openItems: z.array(OpenItem),
     changes: z.array(Change),
   }),
+});
+
+const Month = z.string().regex(/^(19|20|21)\d\d-(0[1-9]|1[0-2])$/);
+
+/** The months, closed and open. // P9 */
+export const openPeriods = read({
+  name: 'openPeriods',
+  path: '/periods',
+  summary: 'Months, newest first: what was posted in each, which are closed, and who closed or opened them.',
+  out: z.object({
+    closedThrough: Day.nullable(),
+    months: z.array(
+      z.object({
+        month: Month,
+        closed: z.boolean(),
+        over: z.boolean(),
+        journals: z.number(),
+        /** Of them those of an earlier day whose own month was closed. */
+        late: z.number(),
+        moves: z.array(z.object({ closed: z.boolean(), reason: z.string(), person: z.string(), at: z.string() })),
+      }),
+    ),
+  }),
+});
+
+export const closeMonth = act({
+  name: 'closeMonth',
+  summary: 'Close a month and those before it: nothing is posted into them any more.',
+  input: z.object({ month: Month }),
+  preview: z.object({
+    closedThrough: Day,
+    /** Journals in all that is closed then; orders shipped and purchases received by then and not invoiced in full. */
+    journals: z.number(),
+    shipped: z.number(),
+    received: z.number(),
+  }),
+});
+
+export const reopenMonth = act({
+  name: 'reopenMonth',
+  summary: 'Open the month that was closed last again.',
+  input: z.object({ month: Month, reason: Text(200) }),
+  preview: z.object({ closedThrough: Day.nullable() }),
 });
 
 /** From an item back to every document that moved it. */

@@ -32,6 +32,11 @@ export function dayText(day: Day, workDate: Day): string {
   return format(parseISO(day), yearless ? 'EEE d MMM' : 'EEE d MMM yyyy');
 }
 
+/** `March 2027`, of a month as `YYYY-MM`. */
+export function monthText(month: string): string {
+  return format(parseISO(`${month}-01`), 'MMMM yyyy');
+}
+
 /** `Monday 1 March`, for titles. */
 export function longDayText(day: Day): string {
   return format(parseISO(day), 'EEEE d MMMM');

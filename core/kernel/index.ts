@@ -17,7 +17,7 @@ export {
   type Dec,
   type DecimalKind,
 } from './decimal';
-export { addDays, daysBetween, dayText, isDay, longDayText, YEARLESS_DAYS_BACK, type Day } from './day';
+export { addDays, daysBetween, dayText, isDay, longDayText, monthText, YEARLESS_DAYS_BACK, type Day } from './day';
 export { itemAt, locationAt, MAIN_LOCATION, numberAt, pointOf } from './point';
 export {
   DOCUMENT_KINDS,

@@ -17,3 +17,14 @@ export {
   type AccountRole,
   type JournalEntry,
 } from './journal';
+export {
+  decideCloseMonth,
+  decideReopenMonth,
+  firstDayOf,
+  lastDayOf,
+  monthOf,
+  postingDay,
+  type Month,
+  type PeriodGround,
+  type PeriodMoved,
+} from './period';

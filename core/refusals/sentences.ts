@@ -1,8 +1,11 @@
-import { dayText, decimalText, inUnits, isDay } from '@core/kernel';
+import { dayText, decimalText, inUnits, isDay, monthText } from '@core/kernel';
 
 const n = (text: string) => decimalText(text);
 /** A day with its year, as a sentence says it. */
 const d = (day: string) => (isDay(day) ? dayText(day, '') : day);
+
+/** A month as people say it: `2027-03` is `March 2027`. */
+const month = (text: string) => (isDay(`${text}-01`) ? monthText(text) : text);
 
 /** A state as people say it: `in-force` is `in force`. */
 const state = (text: string) => text.replace('-', ' ');
@@ -29,6 +32,17 @@ export const sentences = {
   'named-again': (f: { line: string }) =>
     `This is named on line ${f.line} already; name it once, with all that is asked of it.`,
   unknown: (f: { what: string }) => `${f.what} is not known in this company; choose one from the list.`,
+
+  // months
+  'month-runs': (f: { month: string; last: string }) =>
+    `${month(f.month)} is not over yet; close it after ${d(f.last)}.`,
+  'month-closed': (f: { month: string }) => `${month(f.month)} is closed already; read the months again.`,
+  'month-open': (f: { month: string }) => `${month(f.month)} is open; there is nothing to open again.`,
+  'month-not-last': (f: { month: string; last: string }) =>
+    `Months are opened again from the last one back: open ${month(f.last)} before ${month(f.month)}.`,
+
+  'posted-later': (f: { day: string; on: string }) =>
+    `The month of ${d(f.day)} is closed: this keeps its day and is posted on ${d(f.on)}.`,
 
   // any act
   'signed-out': () => 'You are signed out; sign in and nothing you typed is lost.',

@@ -4,6 +4,7 @@ import type { Right } from '@api/access';
 import type { ActEndpoint, Schema } from '@api/kit';
 import type { Database, Last, Piece, Sql, TextPiece, Tx } from '../db';
 import * as z from 'zod';
+import { closedThrough, postedLater } from './closed';
 
 /** Who does it, where and when. */
 export interface Doer {
@@ -70,6 +71,8 @@ export interface How<Input extends Schema, Shown extends Schema, Ground, Effects
   decide(ground: Ground, input: z.output<Input>, doer: Doer): Decision<Effects>;
   /** Rights it asks for besides its own, by what it would do: a right is asked for each effect, not for each act. */
   also?(effects: Effects, ground: Ground, input: z.output<Input>): readonly AlsoNeeded[];
+  /** The day it posts on by itself; where its month is closed, a preview says that it is posted later. // P9 */
+  posts?(effects: Effects, doer: Doer): Day;
   preview(effects: Effects, ground: Ground): z.output<Shown>;
   write(tx: Tx, effects: Effects, ground: Ground, doer: Doer, input: z.output<Input>): Promise<Written | LeftToWrite>;
 }
@@ -141,6 +144,7 @@ export function defineAct<Input extends Schema, Shown extends Schema, Ground, Ef
           const prepared = (await how.prepare?.(database, input, doer)) as Prepared;
           return async (sql) => {
             const ground = await how.load(sql, input, doer, prepared);
+            const closed = how.posts && sql.forUpdate === '' ? await closedThrough(sql, doer.companyId) : null;
             return {
               decide() {
                 const decision = how.decide(ground, input, doer);
@@ -153,7 +157,9 @@ export function defineAct<Input extends Schema, Shown extends Schema, Ground, Ef
                   const refusals = (how.also?.(decision.effects, ground, input) ?? [])
                     .filter(({ right }) => !doer.rights.includes(right))
                     .map(({ says }) => refuse('no-right', '', { act: says }));
-                  return refusals.length > 0 ? { ok: false, refusals, effects } : { ...decision, effects };
+                  if (refusals.length > 0) return { ok: false, refusals, effects };
+                  const late = how.posts ? postedLater(how.posts(decision.effects, doer), closed) : [];
+                  return { ok: true, effects, warnings: [...decision.warnings, ...late] };
                 }
                 const { refusals, effects } = decision;
                 return effects === undefined

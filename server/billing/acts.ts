@@ -27,6 +27,7 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
   done: 'customer invoiced',
   load: (tx, input, doer) => loadForCustomerInvoice(tx, doer.companyId, input.orderId),
   decide: (ground, _input, doer) => decideCustomerInvoice(ground, doer.workDate),
+  posts: ({ invoiceDate }) => invoiceDate,
   preview: (effects) => effects,
   async write(tx, effects, { order, agreements }, doer) {
     const { companyId } = doer;
@@ -170,6 +171,7 @@ export const enterVendorInvoice = defineAct(contract.enterVendorInvoice, {
   done: 'vendor invoice entered',
   load: (tx, input, doer) => loadForVendorInvoice(tx, doer.companyId, input.purchaseId, input.vendorNumber),
   decide: (ground, input, doer) => decideVendorInvoice(ground, input, doer.workDate),
+  posts: (_effects, { workDate }) => workDate,
   preview: (effects) => effects,
   async write(tx, effects, { purchase, agreements, take }, doer) {
     const { companyId } = doer;
@@ -212,6 +214,7 @@ const recordPayment = defineAct(contract.recordPayment, {
   done: 'payment recorded',
   load: (tx, input, doer) => loadOpenItem(tx, doer.companyId, input.openItemId),
   decide: (ground, input) => decidePayment(ground, input),
+  posts: ({ paidOn }) => paidOn,
   preview: ({ amount, side }) => ({ amount, side }),
   async write(tx, effects, { document }, doer) {
     const { companyId } = doer;

@@ -31,6 +31,7 @@ export const creditInvoice = defineAct(contract.creditInvoice, {
   decide: (ground, input, doer) => decideCreditNote(ground, input, doer.workDate),
   also: ({ lines }) =>
     lines.some((line) => dec(line.quantity).gt(0)) ? [{ right: 'goods', says: 'take goods back into stock' }] : [],
+  posts: ({ creditDate }) => creditDate,
   preview: (effects) => effects,
   async write(tx, effects, { order, touched, openItemId }, doer) {
     const { companyId } = doer;
@@ -318,6 +319,7 @@ export const settleRebate = defineAct(agreements.settleRebate, {
     };
   },
   decide: (ground) => decideSettlement(ground),
+  posts: (_effects, { workDate }) => workDate,
   preview: ({ amount, currency, setOff }) => ({
     amount,
     currency,

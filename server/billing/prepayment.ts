@@ -30,6 +30,7 @@ export const takePrepayment = defineAct(contract.takePrepayment, {
     };
   },
   decide: (ground, input) => decidePrepayment(ground, input),
+  posts: ({ takenOn }) => takenOn,
   preview: ({ amount, currency }) => ({ amount, currency }),
   async write(tx, effects, { agreement }, doer) {
     const { companyId } = doer;

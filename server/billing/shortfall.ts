@@ -44,6 +44,7 @@ export const postShortfall = defineAct(contract.postShortfall, {
   done: 'shortfall charged',
   load: (tx, input, doer) => loadShortfall(tx, doer.companyId, input.id),
   decide: (ground, _input, doer) => decideShortfall(ground, doer.workDate),
+  posts: ({ invoiceDate }) => invoiceDate,
   preview: (effects) => effects,
   async write(tx, effects, { id, agreement, lines }, doer) {
     const { companyId } = doer;

@@ -15,6 +15,7 @@ export const takeBackInvoice = defineAct(contract.takeBackInvoice, {
   done: 'vendor invoice taken back',
   load: (tx, input, doer) => loadForTakeBack(tx, doer.companyId, input.invoiceId),
   decide: (ground, input, doer) => decideTakeBack(ground, input.reason, doer.workDate),
+  posts: (_effects, { workDate }) => workDate,
   preview: ({ invoice, total, setOff }) => ({ currency: invoice.currency, total, setOff }),
   async write(tx, effects, { purchase, agreements, openItemId, take }, doer) {
     const { companyId } = doer;

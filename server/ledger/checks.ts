@@ -8,6 +8,12 @@ export const checks: readonly Check[] = [
             LEFT JOIN journal_entry e ON e.company_id = j.company_id AND e.journal_id = j.id
            GROUP BY j.company_id, j.id HAVING counted <> 0 OR COUNT(e.id) < 2`,
   },
+  {
+    what: 'posted into a closed month',
+    sql: `SELECT j.number AS subject, j.posted_on AS kept, p.closed_through AS counted FROM journal j
+            JOIN period p ON p.company_id = j.company_id
+           WHERE j.posted_on <= p.closed_through AND j.created_at > p.closed_at`,
+  },
   // No gaps.
   numbered('JR', 'journal'),
 ];

@@ -29,14 +29,14 @@ async function journalsOf(sql: Sql, companyId: number, document: DocumentRef): P
   const where = document.kind === 'JR' ? 'j.id = ?' : 'j.document_kind = ? AND j.document_id = ?';
   const values = document.kind === 'JR' ? [document.id] : [document.kind, document.id];
   const rows = await sql.rows<
-    Columns<Journal, 'id number postedOn documentId'> & {
+    Columns<Journal, 'id number postedOn documentDay documentId'> & {
       documentKind: DocumentKind;
       code: string;
       name: string;
       amount: string;
     }
   >(
-    `SELECT j.id, j.number, j.posted_on, j.document_kind, j.document_id, a.code, a.name, e.amount
+    `SELECT j.id, j.number, j.posted_on, j.document_day, j.document_kind, j.document_id, a.code, a.name, e.amount
        FROM journal j
        JOIN journal_entry e ON e.company_id = j.company_id AND e.journal_id = j.id
        JOIN account a ON a.company_id = e.company_id AND a.id = e.account_id
@@ -56,6 +56,7 @@ async function journalsOf(sql: Sql, companyId: number, document: DocumentRef): P
       document: { kind: 'JR' as const, id: row.id, number: row.number },
       source,
       postedOn: row.postedOn,
+      documentDay: row.documentDay,
       entries: [],
     };
     const amount = dec(row.amount);

@@ -1,6 +1,7 @@
 import * as ledger from '@api/ledger';
 import { reads, type Room } from '../room';
 import { checks } from './checks';
+import { openPeriods, periodActs } from './periods';
 import { openTrail } from './reads';
 import { stockEntries } from './stock-entries';
 
@@ -8,7 +9,9 @@ import { stockEntries } from './stock-entries';
 export const room: Room = {
   answers: [
     reads(ledger.openTrail, (sql, companyId, { params }) => openTrail(sql, companyId, params.kind, params.id)),
+    reads(ledger.openPeriods, (sql, companyId, { workDate }) => openPeriods(sql, companyId, workDate)),
     reads(ledger.stockEntries, (sql, companyId, { params, query }) => stockEntries(sql, companyId, params.id, query)),
   ],
+  acts: periodActs,
   checks,
 };

@@ -8,7 +8,7 @@ export const accountTable = table('account', {
 export const journalTable = table('journal', {
   int: 'companyId id= documentId',
   text: 'number documentKind',
-  day: 'postedOn',
+  day: 'postedOn documentDay?',
   time: 'createdAt=',
 });
 export type Journal = Row<typeof journalTable>;
@@ -16,4 +16,18 @@ export type Journal = Row<typeof journalTable>;
 export const journalEntryTable = table('journal_entry', {
   int: 'companyId id= journalId accountId customerId? vendorId?',
   decimal: 'amount',
+});
+
+export const periodTable = table('period', {
+  int: 'companyId',
+  day: 'closedThrough?',
+  time: 'closedAt?',
+});
+
+export const periodMoveTable = table('period_move', {
+  int: 'companyId id= personId',
+  text: 'reason=',
+  day: 'month',
+  boolean: 'closed',
+  time: 'at=',
 });

@@ -30,6 +30,7 @@ export const receiveGoods = defineAct(contract.receiveGoods, {
     };
   },
   decide: (ground, input) => decideReceipt(ground, input.lines),
+  posts: (_effects, { workDate }) => workDate,
   preview: (effects, ground) => shownOf(effects, ground.repriced),
   async write(tx, effects, ground, doer) {
     await tx.batch(repriceStatements(doer.companyId, goneOf(effects, ground.repriced), doer.workDate));
@@ -66,6 +67,7 @@ const shipLines = defineAct(contract.shipLines, {
     };
   },
   decide: (ground, input) => decideShipment(ground, input),
+  posts: (_effects, { workDate }) => workDate,
   preview: (effects, ground) => shownOf(effects, ground.repriced),
   async write(tx, effects, ground, doer) {
     await tx.batch(repriceStatements(doer.companyId, goneOf(effects, ground.repriced), doer.workDate));

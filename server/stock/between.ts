@@ -31,6 +31,7 @@ export const moveBetween = defineAct(contract.moveBetween, {
     return { item: about, locations, stock: stock.get(from) ?? NOTHING, currency };
   },
   decide: (ground, { from, to, quantity }) => decideBetween(ground, { from, to, quantity }),
+  posts: (_effects, { workDate }) => workDate,
   preview: ({ quantity, value }) => ({ quantity, value }),
   async write(tx, { itemId, value, moves }, _ground, doer) {
     const { companyId, workDate } = doer;

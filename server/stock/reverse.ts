@@ -17,6 +17,7 @@ export const reverseMovement = defineAct(contract.reverseMovement, {
   done: 'reversed',
   load: (tx, input, doer) => loadEvent(tx, doer.companyId, input),
   decide: (ground, input) => decideReverse(ground, input.reason),
+  posts: (_effects, { workDate }) => workDate,
   preview: ({ receipts, shipments, taken }) => ({
     documents: [
       ...receipts.map(({ id, number, lines }) => ({

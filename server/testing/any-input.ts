@@ -38,7 +38,7 @@ export const TEXTS = [
   'toString',
   '__proto__',
 ];
-const USUAL = ['1', '2', '5', '10', '0.5', '2027-03-08', '2027-06-30', 'piece', 'x', ''];
+const USUAL = ['1', '2', '5', '10', '0.5', '2027-03', '2027-03-08', '2027-06-30', 'piece', 'x', ''];
 export const NUMBERS = [0, 1, 2, 3, 5, 9, -1, 1.5, 4_294_967_295, 4_294_967_296, Number.MAX_SAFE_INTEGER, 1e308];
 const OTHERS = [null, true, false, {}, [], '1', 1];
 

@@ -12,4 +12,5 @@ export const routes: Routes = [
     data: { kind: 'PY' },
     loadComponent: () => import('./posting').then((m) => m.PostingPage),
   },
+  { path: 'months', loadComponent: () => import('./periods').then((m) => m.PeriodsPage) },
 ];
