@@ -39,6 +39,8 @@ const Environment = z.object({
   /** Where figures are read by whoever collects them, at `/metrics`; nowhere where it is not set. */
   METRICS_PORT: z.coerce.number().int().min(0).max(65535).optional(),
   METRICS_HOST: z.string().default('127.0.0.1'),
+  /** A session ends when its person did nothing for so long. */
+  IDLE_MINUTES: z.coerce.number().min(0.01).max(720).default(30),
   WEB_DIR: z.string().default('dist/web/browser'),
 });
 

@@ -40,7 +40,7 @@ export async function serve(config: Config, log: Logger, clock: Clock = systemCl
   const jobs = config.JOBS === 'yes' ? startJobs({ database, clock, log, metrics }, () => events.poke()) : idle;
   const runs = runQueue(database, config.DATABASE_URL, log);
   runs.poke();
-  const sessions = sessionsOn(database, clock);
+  const sessions = sessionsOn(database, clock, config.IDLE_MINUTES);
   let address = '';
   const parts = {
     config,

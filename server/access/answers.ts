@@ -31,8 +31,8 @@ const signIn = answers(contract.signIn, async ({ ctx, parts, body }) => {
   await attempts.succeeded(name, ctx.ip, device);
   setSession(ctx, parts, token);
   setDevice(ctx, parts, await keepDevice(database, was, person!.id, clock));
-  const signedIn = await readSession(database, token, clock);
-  await trace(parts, ctx, 'signed-in', signedIn!, device === null ? 'a device that was not known' : '');
+  const signedIn = await readSession(database, token, clock, parts.config.IDLE_MINUTES);
+  await trace(parts, ctx, 'signed-in', signedIn!, device === null ? 'a device that was not known' : '', token);
   return sessionOut(database, signedIn!);
 });
 

@@ -32,9 +32,12 @@ export const setDevice = (ctx: Context, parts: Parts, token: string) =>
   setCookie(ctx, parts, 'kampong-device', token, KNOWN_DAYS * 86_400_000);
 export const deviceToken = (ctx: Context, parts: Parts) => ctx.cookies.get(nameOf(parts.config, 'kampong-device'));
 
+/** Whether somebody did something: a screen that listens, or reads again what others changed, is no person. */
+const isUsed = (ctx: Context) => ctx.get('X-Kampong-Untouched') !== 'yes' && ctx.get('Accept') !== 'text/event-stream';
+
 export async function signedInOf(ctx: Context, parts: Parts): Promise<SignedIn | null> {
   const token = sessionToken(ctx, parts.config);
-  return token ? parts.sessions.of(token) : null;
+  return token ? parts.sessions.of(token, isUsed(ctx)) : null;
 }
 
 /** Who is signed in, or a refusal; a post must bring the session's own token as well. */

@@ -1,5 +1,5 @@
 export { attemptsOn } from './attempts';
 export { doerOf, requireSession, sessionToken } from './cookie';
 export { hashPassword } from './passwords';
-export { sessionsOn } from './sessions';
+export { markOf, sessionsOn } from './sessions';
 export { trace } from './trace';

@@ -13,7 +13,7 @@ function asked() {
         ),
       ),
   } as unknown as Sql;
-  return { questions, sessions: sessionsOn(sql, systemClock) };
+  return { questions, sessions: sessionsOn(sql, systemClock, 30) };
 }
 
 describe('sessions kept for a moment', () => {

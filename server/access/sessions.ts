@@ -9,6 +9,11 @@ import type { Sessions, SignedIn } from '../room';
 export type SessionOut = z.infer<typeof contract.Session>;
 
 const HOURS = 12;
+/** A session is said to be used this often at most. */
+const TOUCHED_MS = 60_000;
+
+/** The beginning of its hash: what traces name a session by. */
+export const markOf = (token: string) => hashOf(token).toString('hex').slice(0, 8);
 
 const hashOf = (token: string) => createHash('sha256').update(token).digest();
 
@@ -22,18 +27,20 @@ export async function beginSession(sql: Sql, personId: number, clock: Clock): Pr
   const token = randomBytes(32).toString('base64url');
   const expires = new Date(clock.now().getTime() + HOURS * 3_600_000);
   await sql.run('DELETE FROM session WHERE expires_at < ?', [clock.now()]);
-  await sql.run('INSERT INTO session (token_hash, person_id, company_id, csrf, expires_at) VALUES (?, ?, ?, ?, ?)', [
-    hashOf(token),
-    personId,
-    role.companyId,
-    randomBytes(32).toString('base64url'),
-    expires,
-  ]);
+  await sql.run(
+    'INSERT INTO session (token_hash, person_id, company_id, csrf, expires_at, seen_at) VALUES (?, ?, ?, ?, ?, ?)',
+    [hashOf(token), personId, role.companyId, randomBytes(32).toString('base64url'), expires, clock.now()],
+  );
   return token;
 }
 
 /** Who the cookie's token stands for; null where it stands for nobody any more. */
-export async function readSession(sql: Sql, token: string, clock: Clock): Promise<SignedIn | null> {
+export async function readSession(
+  sql: Sql,
+  token: string,
+  clock: Clock,
+  idleMinutes: number,
+): Promise<SignedIn | null> {
   const [row] = await sql.rows<{
     personId: number;
     name: string;
@@ -50,8 +57,8 @@ export async function readSession(sql: Sql, token: string, clock: Clock): Promis
        JOIN person_role pr ON pr.person_id = s.person_id AND pr.company_id = s.company_id
        JOIN role r ON r.company_id = pr.company_id AND r.id = pr.role_id
        JOIN company c ON c.id = s.company_id
-      WHERE s.token_hash = ? AND s.expires_at > ?`,
-    [hashOf(token), clock.now()],
+      WHERE s.token_hash = ? AND s.expires_at > ? AND s.seen_at > ?`,
+    [hashOf(token), clock.now(), new Date(clock.now().getTime() - idleMinutes * 60_000)],
   );
   if (!row) return null;
   return {
@@ -71,14 +78,28 @@ const KEPT_MS = 1000;
 const MOST_KEPT = 10_000;
 
 /** Who is signed in, kept for a moment, since every request asks. */
-export function sessionsOn(sql: Sql, clock: Clock): Sessions {
+export function sessionsOn(sql: Sql, clock: Clock, idleMinutes: number): Sessions {
+  const touched = new Map<string, number>();
+  /** Says that somebody is there, now and then. */
+  async function touch(token: string): Promise<void> {
+    const now = clock.now().getTime();
+    if (now - (touched.get(token) ?? 0) < TOUCHED_MS) return;
+    if (touched.size >= MOST_KEPT) touched.clear();
+    touched.set(token, now);
+    await sql.run('UPDATE session SET seen_at = ? WHERE token_hash = ? AND seen_at > ?', [
+      clock.now(),
+      hashOf(token),
+      new Date(now - idleMinutes * 60_000),
+    ]);
+  }
   let kept = new Map<string, { who: SignedIn; until: number }>();
   return {
-    async of(token) {
+    async of(token, used = false) {
+      if (used) await touch(token);
       const had = kept.get(token);
       if (had && had.until > performance.now()) return had.who;
       const into = kept;
-      const who = await readSession(sql, token, clock);
+      const who = await readSession(sql, token, clock, idleMinutes);
       if (into.size >= MOST_KEPT) into.clear();
       // Into the map there was before it was read: what was forgotten meanwhile stays forgotten.
       if (who) into.set(token, { who, until: performance.now() + KEPT_MS });

@@ -1,4 +1,4 @@
-import { table } from '../db';
+import { table, type Row } from '../db';
 
 export const personTable = table('person', {
   int: 'id=',
@@ -18,15 +18,17 @@ export const roleTable = table('role', {
 export const sessionTable = table('session', {
   int: 'personId companyId',
   text: 'csrf',
-  time: 'createdAt= expiresAt',
+  time: 'createdAt= expiresAt seenAt=',
   bytes: 'tokenHash',
 });
 
 export const accessLogTable = table('access_log', {
   int: 'id= personId? companyId?',
-  text: 'what name origin detail=',
+  text: 'what name origin detail= sessionMark?',
   time: 'at=',
 });
+
+export type AccessLog = Row<typeof accessLogTable>;
 
 export const knownDeviceTable = table('known_device', {
   int: 'personId',

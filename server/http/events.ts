@@ -4,6 +4,7 @@ import type { DocumentRef } from '@core/kernel';
 import type { Sql, Columns } from '../db';
 import type { Metrics } from '../metrics';
 import type { Events, Listening } from '../room';
+import type { AccessLog } from '../access/tables';
 import type { Audit } from '../acts/tables';
 
 export interface Change {
@@ -27,6 +28,7 @@ export function eventsOn(sql: Sql, log: Logger, { eventLag, streams }: Metrics):
   /** Those who have not been told yet that what comes from now on reaches them. */
   const unready = new Set<PassThrough>();
   let newest = 0;
+  let newestAccess = 0;
   let seen = new Set<number>();
   /** False until it is known what was there before anybody listened: until then nothing is told. */
   let begun = false;
@@ -38,6 +40,8 @@ export function eventsOn(sql: Sql, log: Logger, { eventLag, streams }: Metrics):
   async function begin(): Promise<void> {
     const [row] = await sql.rows<{ id: number | null }>('SELECT MAX(id) AS id FROM audit');
     newest = row?.id ?? 0;
+    const [access] = await sql.rows<{ id: number | null }>('SELECT MAX(id) AS id FROM access_log');
+    newestAccess = access?.id ?? 0;
     const recent = await sql.rows<{ id: number }>('SELECT id FROM audit WHERE id > ?', [newest - OVERLAP]);
     seen = new Set(recent.map((each) => each.id));
     begun = true;
@@ -85,10 +89,26 @@ export function eventsOn(sql: Sql, log: Logger, { eventLag, streams }: Metrics):
       for (const [stream, { companyId }] of listeners) if (companyId === row.companyId) stream.write(text);
     }
     for (const id of seen) if (id <= newest - OVERLAP) seen.delete(id);
+    await tellElsewhere();
     beats += 1;
     if (beats % KEEP_ALIVE_BEATS !== 0) return;
     await recheck([...listeners]);
     for (const stream of listeners.keys()) stream.write(': here\n\n');
+  }
+
+  /** Tells a person's other sessions that they signed in anew: it may have been somebody else. */
+  async function tellElsewhere(): Promise<void> {
+    const rows = await sql.rows<Columns<AccessLog, 'id personId sessionMark origin at'>>(
+      "SELECT id, person_id, session_mark, origin, at FROM access_log WHERE id > ? AND what = 'signed-in' ORDER BY id",
+      [newestAccess],
+    );
+    for (const { id, personId, sessionMark, origin, at } of rows) {
+      newestAccess = id;
+      const text = `event: elsewhere\ndata: ${JSON.stringify({ at, from: origin })}\n\n`;
+      for (const [stream, by] of listeners) {
+        if (by.personId === personId && by.mark !== sessionMark) stream.write(text);
+      }
+    }
   }
 
   const streamsOf = (session: string) => [...listeners].filter(([, by]) => by.session === session);

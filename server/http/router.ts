@@ -2,7 +2,7 @@ import Router from '@koa/router';
 import type { Context } from 'koa';
 import { refuse } from '@core/refusals';
 import type { Schema } from '@api/kit';
-import { doerOf, requireSession, sessionToken, trace } from '../access';
+import { doerOf, markOf, requireSession, sessionToken, trace } from '../access';
 import { previewAct, runAct, type Act } from '../acts';
 import { askedOf, checked, Refusals, type Answer, type FileAnswer, type Parts, type Room } from '../room';
 import { loadOf } from './load';
@@ -48,6 +48,8 @@ function bindEvents(router: Router, parts: Parts): void {
     const token = sessionToken(ctx, parts.config)!;
     const stream = parts.events.listen({
       companyId: who.companyId,
+      personId: who.personId,
+      mark: markOf(token),
       session: token,
       holds: async () => (await parts.sessions.of(token))?.companyId === who.companyId,
     });

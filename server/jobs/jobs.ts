@@ -8,6 +8,7 @@ import { runAct, type Doer } from '../acts';
 import { fireReminders, remindersDue } from '../agreements';
 import { today, type Clock } from '../clock';
 import type { Database } from '../db';
+import { seal } from '../ledger';
 import type { Metrics } from '../metrics';
 import { releasePlanned } from '../orders';
 import type { Jobs } from '../room';
@@ -71,6 +72,9 @@ export async function tick(parts: JobParts): Promise<number> {
     const outside = { ...doer, personId: named('stand-in'), origin: 'stand-in' };
     acts += await standIn(parts.database, parts.log, outside, company.id);
   }
+  await seal(parts.database, parts.clock).catch((error: unknown) =>
+    parts.log.warn({ err: error }, 'what was written could not be sealed'),
+  );
   await forget(parts).catch((error: unknown) => parts.log.warn({ err: error }, 'what is old could not be forgotten'));
   return acts;
 }

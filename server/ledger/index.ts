@@ -1,1 +1,2 @@
+export { seal } from './seal';
 export { journalEntries, journalHeads, postJournals, type JournalPlan } from './post';

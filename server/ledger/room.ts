@@ -3,6 +3,7 @@ import { reads, type Room } from '../room';
 import { checks } from './checks';
 import { openPeriods, periodActs } from './periods';
 import { openTrail } from './reads';
+import { broken } from './seal';
 import { stockEntries } from './stock-entries';
 
 /** What the ledger room has. */
@@ -14,4 +15,5 @@ export const room: Room = {
   ],
   acts: periodActs,
   checks,
+  differences: broken,
 };

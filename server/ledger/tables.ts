@@ -31,3 +31,15 @@ export const periodMoveTable = table('period_move', {
   boolean: 'closed',
   time: 'at=',
 });
+
+export const sealTable = table('seal', {
+  int: 'id= throughId rowCount',
+  text: 'kind',
+  bytes: 'hash',
+  time: 'at=',
+});
+
+export const sealTurnTable = table('seal_turn', {
+  int: 'turn=',
+  text: 'kind',
+});

@@ -21,7 +21,8 @@ export interface SignedIn {
 
 /** Sessions by their cookie's token, kept for a moment. */
 export interface Sessions {
-  of(token: string): Promise<SignedIn | null>;
+  /** `used` where its person did something, and not a screen by itself: it goes on from now. */
+  of(token: string, used?: boolean): Promise<SignedIn | null>;
   /** What is kept is read anew: somebody signed out, moved the work date or went to another company. */
   forget(): void;
 }
@@ -37,6 +38,9 @@ export interface Attempts {
 /** What a stream of events was opened by. */
 export interface Listening {
   companyId: number;
+  personId: number;
+  /** What traces name the session by. */
+  mark: string;
   /** The session, by any name that is its own. */
   session: string;
   /** Whether it still is one, in that company. */

@@ -40,5 +40,6 @@ export const stockEntryTable = table('stock_entry', {
   text: 'documentKind',
   day: 'postedOn',
   decimal: 'quantity cost',
+  time: 'createdAt=',
 });
 export type StockEntry = Row<typeof stockEntryTable>;

@@ -5,6 +5,8 @@ import { map, tap } from 'rxjs/operators';
 import type * as z from 'zod';
 import * as contract from '@api/access';
 import { Api } from '../kit/act/api';
+import { Notices } from '../kit/act/notices';
+import { moment } from '../kit/formats';
 import { LiveEvents } from '../kit/live/live';
 
 export type SessionOut = z.infer<typeof contract.Session>;
@@ -14,6 +16,7 @@ export type SessionOut = z.infer<typeof contract.Session>;
 export class Session {
   private readonly api = inject(Api);
   private readonly events = inject(LiveEvents);
+  private readonly notices = inject(Notices);
   private readonly router = inject(Router);
   private readonly kept = signal<SessionOut | null>(null);
   private asked: Promise<void> | null = null;
@@ -29,6 +32,13 @@ export class Session {
   }
 
   constructor() {
+    // Asked again: a session that ended shows where one signs in.
+    this.events.onRefused = () =>
+      this.api.call(contract.session).subscribe(({ session }) => session ?? this.api.onSignedOut());
+    this.events.onElsewhere = ({ at, from }) =>
+      this.notices.show(
+        `You signed in elsewhere, ${moment(at)}, from ${from}. If that was not you, tell whoever looks after Kampong.`,
+      );
     this.api.onSignedOut = () => {
       if (!this.kept()) return;
       this.take(null);

@@ -42,7 +42,7 @@ type Shown = z.infer<typeof contract.openPeriods.out>;
         <tbody>
           @for (month of months(); track month.month) {
             <tr>
-              <th scope="row">{{ name(month.month) }}</th>
+              <td class="name">{{ name(month.month) }}</td>
               <td>{{ month.closed ? 'closed' : month.over ? 'open' : 'runs' }}</td>
               <td class="num">{{ counted(month.journals, 'journal') }}</td>
               <td>{{ month.late ? month.late + ' of closed months before' : '' }}</td>
@@ -74,12 +74,11 @@ type Shown = z.infer<typeof contract.openPeriods.out>;
     </div>
   </div>`,
   styles: `
-    th[scope] {
-      text-align: left;
-      font-weight: 600;
+    tbody td {
+      vertical-align: middle;
     }
-    td {
-      vertical-align: baseline;
+    .name {
+      font-weight: 600;
     }
     .acts {
       text-align: right;

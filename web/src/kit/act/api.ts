@@ -41,6 +41,9 @@ const COMES_AGAIN = 6;
 /** Nobody looks at an empty page for longer, whatever was asked for. */
 const LONGEST_MS = 10_000;
 
+/** After so long without a key or a button what is asked for is the screen's own doing. */
+const UNTOUCHED_MS = 60_000;
+
 const OUT_OF_REACH: RefusalShown = {
   code: 'out-of-reach',
   field: '',
@@ -58,8 +61,16 @@ export class Api {
   token = '';
   /** Called where the server says nobody is signed in any more. */
   onSignedOut: () => void = () => undefined;
+  /** When somebody last pressed a key or a button here. */
+  private touchedAt = performance.now();
   /** A key per act and input, kept until there is an answer: a retry after a lost connection does nothing twice. */
   private readonly keys = new Map<string, string>();
+
+  constructor() {
+    for (const event of ['keydown', 'pointerdown']) {
+      document.addEventListener(event, () => (this.touchedAt = performance.now()), { capture: true, passive: true });
+    }
+  }
 
   call<E extends Endpoint>(
     endpoint: E,
@@ -110,6 +121,8 @@ export class Api {
       credentials: 'same-origin',
       headers: {
         ...headers,
+        // What a screen reads by itself keeps no session alive.
+        ...(performance.now() - this.touchedAt > UNTOUCHED_MS ? { 'X-Kampong-Untouched': 'yes' } : {}),
         ...(method === 'POST' ? { 'Content-Type': 'application/json', 'X-Kampong-Token': this.token } : {}),
       },
       ...(method === 'POST' ? { body: JSON.stringify(body ?? {}) } : {}),

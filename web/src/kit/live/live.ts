@@ -17,6 +17,10 @@ export class LiveEvents {
   private readonly changes = new Subject<Change | 'all'>();
   private source: EventSource | null = null;
   private lost = false;
+  /** The person signed in somewhere else just now. */
+  onElsewhere: (seen: { at: string; from: string }) => void = () => undefined;
+  /** The stream was refused: nobody may be signed in any more. */
+  onRefused: () => void = () => undefined;
   /** False while the stream is broken: what is shown may be old. */
   readonly connected = signal(true);
 
@@ -25,6 +29,9 @@ export class LiveEvents {
     const source = new EventSource('/api/events');
     this.source = source;
     source.addEventListener('change', (event) => this.changes.next(JSON.parse(event.data as string) as Change));
+    source.addEventListener('elsewhere', (event) =>
+      this.onElsewhere(JSON.parse(event.data as string) as { at: string; from: string }),
+    );
     source.addEventListener('ready', () => {
       this.connected.set(true);
       // Something may have been missed while it was away.
@@ -33,6 +40,7 @@ export class LiveEvents {
     });
     source.addEventListener('error', () => {
       this.lost = true;
+      if (source.readyState === EventSource.CLOSED) this.onRefused();
       this.connected.set(false);
     });
   }
