@@ -1,5 +1,8 @@
 import { fork, type ChildProcess } from 'node:child_process';
 
+/** The database by the user who serves, as `npm start` has it. */
+export const servingUrl = (url: string) => url.replace('//kampong:', '//kampong_serving:');
+
 /** The built server as a process of its own, so that it can be killed. */
 export function startServer(
   url: string,
@@ -9,7 +12,7 @@ export function startServer(
     const child = fork('dist/server/main.js', [], {
       env: {
         ...process.env,
-        DATABASE_URL: url,
+        DATABASE_URL: servingUrl(url),
         PORT: '0',
         LOG_LEVEL: 'error',
         JOBS: 'no',

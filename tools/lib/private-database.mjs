@@ -12,8 +12,17 @@ const KEEPER = join(dirname(fileURLToPath(import.meta.url)), 'keeper.mjs');
 const PATH = `${process.env.PATH}:/usr/sbin`;
 
 /**
+ * What the running server may do: read and write rows. It can neither drop a trigger that keeps rows as they were
+ * written, nor empty or change a table; the owner, who migrates, can.
+ */
+export const SERVING_RIGHTS = 'SELECT, INSERT, UPDATE, DELETE';
+
+/** The same database by the user who serves. */
+export const servingUrl = (url) => url.replace('//kampong:', '//kampong_serving:');
+
+/**
  * A private MariaDB on loopback in a folder of its own. Where one already runs in that folder it is shared.
- * Answers its URL and `release`, which lets it go: the last one to let go stops it.
+ * Answers its owner's URL and `release`, which lets it go: the last one to let go stops it.
  * `throwAway` removes the folder with it; `fast` trades safety at a power cut for speed (tests only).
  */
 export async function startPrivateDatabase(folder, { throwAway = false, fast = false } = {}) {
@@ -130,8 +139,15 @@ function initSql(password, throwAway) {
     'CREATE DATABASE IF NOT EXISTS kampong;',
     `CREATE USER IF NOT EXISTS kampong@'127.0.0.1' IDENTIFIED BY '${password}';`,
     "GRANT ALL ON kampong.* TO kampong@'127.0.0.1';",
+    `CREATE USER IF NOT EXISTS kampong_serving@'127.0.0.1' IDENTIFIED BY '${password}';`,
+    `GRANT ${SERVING_RIGHTS} ON kampong.* TO kampong_serving@'127.0.0.1';`,
     // Tests make a database for each suite.
-    ...(throwAway ? ["GRANT ALL ON *.* TO kampong@'127.0.0.1';"] : []),
+    ...(throwAway
+      ? [
+          "GRANT ALL ON *.* TO kampong@'127.0.0.1' WITH GRANT OPTION;",
+          `GRANT ${SERVING_RIGHTS} ON *.* TO kampong_serving@'127.0.0.1';`,
+        ]
+      : []),
     '',
   ].join('\n');
 }
