@@ -21,6 +21,9 @@ export async function ensureNodePackages() {
 const DEBIAN = {
   mariadbd: ['mariadb-server-core'],
   'mariadb-install-db': ['mariadb-server-core', 'mariadb-client'],
+  'mariadb-backup': ['mariadb-backup'],
+  'mariadb-binlog': ['mariadb-client'],
+  mariadb: ['mariadb-client'],
   chromium: ['chromium'],
   nginx: ['nginx-light'],
   openssl: ['openssl'],

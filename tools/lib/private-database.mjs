@@ -60,6 +60,16 @@ export async function startPrivateDatabase(folder, { throwAway = false, fast = f
       '--performance-schema=OFF',
       '--max-connections=200',
       `--innodb-flush-log-at-trx-commit=${fast ? 2 : 1}`,
+      // Every change in its order, so that a copy can be brought forward to any point in time.
+      ...(fast
+        ? []
+        : [
+            '--log-bin=changes',
+            '--log-bin-trust-function-creators=ON',
+            '--binlog-format=ROW',
+            '--sync-binlog=1',
+            '--expire-logs-days=30',
+          ]),
     ],
     { detached: true, stdio: ['pipe', 'ignore', 'ignore'] },
   );
@@ -137,9 +147,12 @@ function initSql(password, throwAway) {
   return [
     `ALTER USER root@localhost IDENTIFIED BY '${password}';`,
     'CREATE DATABASE IF NOT EXISTS kampong;',
-    `CREATE USER IF NOT EXISTS kampong@'127.0.0.1' IDENTIFIED BY '${password}';`,
+    // A folder brought back from a copy has its own password, not the one the copy was made under.
+    ...['kampong', 'kampong_serving'].flatMap((user) => [
+      `CREATE USER IF NOT EXISTS ${user}@'127.0.0.1';`,
+      `ALTER USER ${user}@'127.0.0.1' IDENTIFIED BY '${password}';`,
+    ]),
     "GRANT ALL ON kampong.* TO kampong@'127.0.0.1';",
-    `CREATE USER IF NOT EXISTS kampong_serving@'127.0.0.1' IDENTIFIED BY '${password}';`,
     `GRANT ${SERVING_RIGHTS} ON kampong.* TO kampong_serving@'127.0.0.1';`,
     // Tests make a database for each suite.
     ...(throwAway
@@ -153,7 +166,7 @@ function initSql(password, throwAway) {
 }
 
 /** A socket's path holds 107 characters at most; a long folder's socket goes into the temporary folder. */
-function socketPath(folder) {
+export function socketPath(folder) {
   const beside = join(folder, 'mariadb.sock');
   if (beside.length <= 100) return beside;
   return join(tmpdir(), `kampong-${Buffer.from(folder).toString('base64url').slice(-40)}.sock`);
