@@ -19,6 +19,8 @@ export const RIGHTS = [
   'plan',
   /** Closing months, and opening them again. // P9 */
   'periods',
+  /** Looking after Kampong itself: its checks, its copies, who came and went. */
+  'upkeep',
   'work-date',
 ] as const;
 export const Right = z.enum(RIGHTS);
@@ -76,6 +78,33 @@ export const chooseCompany = post({
   summary: 'Work in another company one has a role in.',
   body: z.object({ companyId: Id }),
   out: Session,
+});
+
+/** How Kampong itself is: checks, copies, seals, comings and goings. */
+export const openUpkeep = read({
+  name: 'openUpkeep',
+  path: '/upkeep',
+  needs: 'upkeep',
+  summary: 'How the last checks and copies went, up to where what is written once is sealed, and who came and went.',
+  out: z.object({
+    jobs: z.array(
+      z.object({ job: z.string(), at: z.string(), seconds: z.string(), well: z.boolean(), found: z.string() }),
+    ),
+    seals: z.array(z.object({ kind: z.string(), through: z.number(), at: z.string(), hash: z.string() })),
+    /** The newest two hundred of this company's people, and of names that were only tried. */
+    comings: z.array(
+      z.object({
+        id: z.number(),
+        at: z.string(),
+        what: z.string(),
+        name: z.string(),
+        from: z.string(),
+        detail: z.string(),
+        /** By what the same session is known. */
+        session: z.string(),
+      }),
+    ),
+  }),
 });
 
 export const moveWorkDate = act({

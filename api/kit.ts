@@ -17,6 +17,8 @@ export interface Endpoint<
   summary: string;
   /** True where it can be called without being signed in. */
   open: boolean;
+  /** The right it asks for; none where whoever works in the company may read it. */
+  needs?: string;
   params: Params;
   query: Query;
   body: Body;
@@ -35,6 +37,7 @@ export function read<
   path: string;
   summary: string;
   open?: boolean;
+  needs?: string;
   params?: Params;
   query?: Query;
   out: Out;

@@ -41,6 +41,8 @@ const Environment = z.object({
   METRICS_HOST: z.string().default('127.0.0.1'),
   /** A session ends when its person did nothing for so long. */
   IDLE_MINUTES: z.coerce.number().min(0.01).max(720).default(30),
+  /** All that is kept is checked against its documents so often, by one of the servers; 0 for never. */
+  VERIFY_HOURS: z.coerce.number().min(0).max(1000).default(24),
   WEB_DIR: z.string().default('dist/web/browser'),
 });
 

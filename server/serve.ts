@@ -37,7 +37,7 @@ export async function serve(config: Config, log: Logger, clock: Clock = systemCl
   }
   const events = eventsOn(database, log, metrics);
   const idle: Jobs = { poke: () => undefined, stop: () => undefined };
-  const jobs = config.JOBS === 'yes' ? startJobs({ database, clock, log, metrics }, () => events.poke()) : idle;
+  const jobs = config.JOBS === 'yes' ? startJobs({ database, clock, log, metrics, config }, () => events.poke()) : idle;
   const runs = runQueue(database, config.DATABASE_URL, log);
   runs.poke();
   const sessions = sessionsOn(database, clock, config.IDLE_MINUTES);

@@ -1,5 +1,5 @@
 import { connect } from '../server/db';
-import { verify } from '../server/verify';
+import { verifyAndTell } from '../server/verify';
 
 /** Recomputes everything from the documents and says what differs. // G5 */
 async function main(): Promise<void> {
@@ -7,7 +7,7 @@ async function main(): Promise<void> {
   if (!url) throw new Error('Set DATABASE_URL, or run it as npm run verify.');
   const database = connect(url, 4);
   try {
-    const differences = await verify(database);
+    const differences = await verifyAndTell(database);
     for (const difference of differences) console.log(difference);
     console.log(`${differences.length} differences`);
     process.exitCode = differences.length === 0 ? 0 : 1;

@@ -47,6 +47,7 @@ export const sentences = {
   // any act
   'signed-out': () => 'You are signed out; sign in and nothing you typed is lost.',
   'no-right': (f: { act: string }) => `Your role does not allow you to ${f.act}; ask whoever keeps the roles.`,
+  'no-right-to-see': () => 'Your role does not show you this; ask whoever keeps the roles.',
   'wrong-sign-in': () => 'That name and password do not go together; try again.',
   'too-many-attempts': (f: { minutes: string }) =>
     `Too many attempts from here; wait ${f.minutes} min and try again, or sign in where you did before.`,

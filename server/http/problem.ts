@@ -24,6 +24,7 @@ const TITLES: Record<number, string> = {
 const STATUS_OF_CODE: Partial<Record<Refusal['code'], number>> = {
   'signed-out': 401,
   'no-right': 403,
+  'no-right-to-see': 403,
   'not-found': 404,
   stale: 409,
 };

@@ -76,6 +76,9 @@ function bindEndpoint(router: Router, parts: Parts, { endpoint, handle }: Answer
   const bind = endpoint.method === 'GET' ? router.get.bind(router) : router.post.bind(router);
   bind(endpoint.path, admitted(kind), async (ctx: Context) => {
     const who = endpoint.open ? null : await requireSession(ctx, parts);
+    if (endpoint.needs && !who!.rights.some((right) => right === endpoint.needs)) {
+      throw new Refusals(403, [refuse('no-right-to-see', '', {})]);
+    }
     const answer = await handle({
       ctx,
       parts,

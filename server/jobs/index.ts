@@ -1,1 +1,1 @@
-export { startJobs } from './jobs';
+export { verifyingIsDue, startJobs } from './jobs';

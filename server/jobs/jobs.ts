@@ -1,4 +1,6 @@
 import { randomUUID } from 'node:crypto';
+import { fork } from 'node:child_process';
+import { dirname, join } from 'node:path';
 import type { Logger } from 'pino';
 import { plannedUpTo } from '@core/agreements';
 import { sentenceOf } from '@core/refusals';
@@ -7,6 +9,7 @@ import { RIGHTS } from '@api/access';
 import { runAct, type Doer } from '../acts';
 import { fireReminders, remindersDue } from '../agreements';
 import { today, type Clock } from '../clock';
+import type { Config } from '../config';
 import type { Database } from '../db';
 import { seal } from '../ledger';
 import type { Metrics } from '../metrics';
@@ -23,7 +26,7 @@ interface JobParts {
 const EVERY_MS = 60_000;
 
 /** Does every minute what is due by itself. Several servers may run it at once: each act happens once. */
-export function startJobs(parts: JobParts & { metrics: Metrics }, done: () => void): Jobs {
+export function startJobs(parts: JobParts & { metrics: Metrics; config: Config }, done: () => void): Jobs {
   let looking = false;
   let again = false;
   const look = async () => {
@@ -45,7 +48,10 @@ export function startJobs(parts: JobParts & { metrics: Metrics }, done: () => vo
   };
   // What fell due while no server ran is not left waiting.
   void look();
-  const timer = setInterval(() => void look(), EVERY_MS).unref();
+  const timer = setInterval(() => {
+    void look();
+    verifyWhenDue(parts).catch((error: unknown) => parts.log.warn({ err: error }, 'could not be verified'));
+  }, EVERY_MS).unref();
   return { poke: () => void look(), stop: () => clearInterval(timer) };
 }
 
@@ -77,6 +83,31 @@ export async function tick(parts: JobParts): Promise<number> {
   );
   await forget(parts).catch((error: unknown) => parts.log.warn({ err: error }, 'what is old could not be forgotten'));
   return acts;
+}
+
+/** Takes the turn to verify where it is due; false where another server has it or had it. */
+export async function verifyingIsDue(database: Database, clock: Clock, hours: number): Promise<boolean> {
+  if (hours === 0) return false;
+  const now = clock.now();
+  const taken = await database.run(
+    "UPDATE job_turn SET begun_at = ? WHERE job = 'verify' AND (begun_at IS NULL OR begun_at <= ?)",
+    [now, new Date(now.getTime() - hours * 3_600_000)],
+  );
+  return taken === 1;
+}
+
+/** Verifies in a process of its own, which keeps how it went: nobody who types waits for it. */
+async function verifyWhenDue({ database, clock, log, config }: JobParts & { config: Config }): Promise<void> {
+  if (!(await verifyingIsDue(database, clock, config.VERIFY_HOURS))) return;
+  const child = fork(join(dirname(process.argv[1] ?? ''), 'verify.js'), [], {
+    env: { ...process.env, DATABASE_URL: config.DATABASE_URL },
+    execArgv: [],
+    stdio: 'ignore',
+  });
+  child.once('exit', (code) => {
+    if (code !== 0)
+      log.error({ code }, code === 1 ? 'what is kept differs from its documents' : 'could not be verified');
+  });
 }
 
 /** For how long an act that is sent again is known by its key. */

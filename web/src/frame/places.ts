@@ -26,6 +26,7 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'Invoice what was shipped', path: '/today' },
   { name: 'Vendor invoices', path: '/billing?side=vendor' },
   { name: 'Months: close and open again', path: '/months' },
+  { name: 'Upkeep: checks, copies, who came and went', path: '/upkeep' },
   { name: 'Agreements past their last day', path: '/agreements?dates=passed' },
   { name: 'Agreements that are used up', path: '/agreements?left=used-up' },
   { name: 'Promise all open lines again', path: '/repromise' },

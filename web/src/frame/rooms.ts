@@ -1,5 +1,6 @@
 import type { Provider } from '@angular/core';
 import type { Routes } from '@angular/router';
+import { routes as access } from '../access/routes';
 import { routes as agreements } from '../agreements/routes';
 import { routes as billing } from '../billing/routes';
 import { routes as catalogue } from '../catalogue/routes';
@@ -31,6 +32,7 @@ export const ROOMS: Routes = [
   ...lists,
   ...mail,
   ...insight,
+  ...access,
 ];
 
 /** What rooms provide to the whole application. */
