@@ -1,5 +1,6 @@
 import * as z from 'zod';
-import { Id, post, read, Text, act, TypedDay } from './kit';
+import { SECOND_KINDS } from '@core/access';
+import { Id, namedOnce, post, read, Text, act, TypedDay } from './kit';
 
 export const RIGHTS = [
   'agreements',
@@ -21,6 +22,8 @@ export const RIGHTS = [
   'periods',
   /** Looking after Kampong itself: its checks, its copies, who came and went. */
   'upkeep',
+  /** Approving what others asked for, of what one may do oneself. // G7 */
+  'approve',
   'work-date',
 ] as const;
 export const Right = z.enum(RIGHTS);
@@ -105,6 +108,52 @@ export const openUpkeep = read({
       }),
     ),
   }),
+});
+
+/** What waits for a second person. // G7 */
+export const openAsked = read({
+  name: 'openAsked',
+  path: '/asked',
+  summary: 'What waits for your approval, what you wait for, what was returned to you; and what needs a second person.',
+  out: z.object({
+    kinds: z.array(z.enum(SECOND_KINDS)),
+    rows: z.array(
+      z.object({
+        id: Id,
+        /** What it would do. */
+        words: z.string(),
+        person: z.string(),
+        askedAt: z.string(),
+        state: z.enum(['waiting', 'approved', 'returned', 'withdrawn']),
+        decider: z.string(),
+        decidedAt: z.string().nullable(),
+        word: z.string(),
+        mine: z.boolean(),
+        mayApprove: z.boolean(),
+      }),
+    ),
+  }),
+});
+
+export const approveAsked = act({
+  name: 'approveAsked',
+  summary: 'Approve what another person asked for: it is done as it is now.',
+  input: z.object({ id: Id }),
+  preview: z.object({ words: z.string() }),
+});
+
+export const returnAsked = act({
+  name: 'returnAsked',
+  summary: 'Return what another person asked for, with why; or take back what you asked for.',
+  input: z.object({ id: Id, word: Text(200) }),
+  preview: z.object({ words: z.string(), state: z.string() }),
+});
+
+export const keepSecondPerson = act({
+  name: 'keepSecondPerson',
+  summary: 'Say what needs a second person; ending that needs one itself.',
+  input: z.object({ kinds: namedOnce(z.array(z.enum(SECOND_KINDS)).max(SECOND_KINDS.length)) }),
+  preview: z.object({ kinds: z.array(z.enum(SECOND_KINDS)) }),
 });
 
 export const moveWorkDate = act({

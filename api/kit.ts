@@ -146,6 +146,8 @@ export const TouchedRef = DocumentRef.extend({ version: z.number().int().optiona
 export const ActResult = z.object({
   made: z.array(TouchedRef),
   touched: z.array(TouchedRef),
+  /** Nothing is done yet: it waits for a second person under this number. // G7 */
+  asked: z.number().optional(),
 });
 
 /** A refusal as it travels: code and field for the program, the sentence for the person. (RFC 9457) */

@@ -1,1 +1,11 @@
 export { decideWorkDate } from './work-date';
+export {
+  decideApprove,
+  decideReturn,
+  SECOND_KINDS,
+  wantedOf,
+  type AskedGround,
+  type AskedState,
+  type SecondKind,
+  type SecondNeed,
+} from './second';

@@ -1,6 +1,7 @@
 export { TARGETS, type Cells, type KeptList, type ListField, type Target } from './fields';
 export {
   changesField,
+  changesInWords,
   decideKeep,
   stampOf,
   type KeepGround,

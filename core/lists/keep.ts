@@ -85,6 +85,32 @@ export function changesField({ added, changed }: KeepEffects, { rows }: KeepGrou
   );
 }
 
+/** Rows told one by one at most. */
+const MOST_TOLD = 20;
+
+/** What changes, row by row and field by field: `C-1003 Teratai Bay Resort: Credit limit 50000 to 90000`. */
+export function changesInWords({ added, changed, removed }: KeepEffects, { list, rows }: KeepGround): string {
+  const text = (value: Kept | undefined) => String(value ?? '');
+  const nameOf = (cells: Cells) => list.keys[0]!.map((field) => cells[field]).join(' ');
+  const of = (id: number) => rows.find((row) => row.id === id)!.cells;
+  const told = [
+    ...changed.map(({ id, values }) => {
+      const cells = of(id);
+      const moved = list.fields.filter(
+        ({ name, is, fixed }) => !fixed && is.kind !== 'ref' && text(values[name]) !== (cells[name] ?? ''),
+      );
+      const words = moved.map(
+        ({ name, head }) => `${head} ${cells[name] || 'none'} to ${text(values[name]) || 'none'}`,
+      );
+      return `${nameOf(cells)}: ${words.join(', ') || 'changed'}`;
+    }),
+    ...removed.map((id) => `${nameOf(of(id))}: removed`),
+    ...(added.length > 0 ? [`${added.length} added`] : []),
+  ];
+  const more = told.length > MOST_TOLD ? [`and ${told.length - MOST_TOLD} more`] : [];
+  return [...told.slice(0, MOST_TOLD), ...more].join('; ');
+}
+
 function seen({ rows }: KeepGround, id: number, stamp: string, at: string, refusals: Refusal[]): KeptRow | null {
   const row = rows.find((each) => each.id === id) ?? null;
   if (!row) refusals.push(refuse('row-gone', at, {}));

@@ -47,6 +47,10 @@ export const sentences = {
   // any act
   'signed-out': () => 'You are signed out; sign in and nothing you typed is lost.',
   'no-right': (f: { act: string }) => `Your role does not allow you to ${f.act}; ask whoever keeps the roles.`,
+  'asked-for': () => 'This waits for a second person now, who finds it in Today; nothing is done before.',
+  'second-person': (f: { what: string }) => `${f.what}: this will wait for a second person to approve it.`,
+  'asked-decided': (f: { how: string }) => `Somebody was faster: this is ${f.how} already.`,
+  'asked-own': () => 'Who asked for it cannot approve it; another person must.',
   'no-right-to-see': () => 'Your role does not show you this; ask whoever keeps the roles.',
   'wrong-sign-in': () => 'That name and password do not go together; try again.',
   'too-many-attempts': (f: { minutes: string }) =>

@@ -32,7 +32,7 @@ const signIn = answers(contract.signIn, async ({ ctx, parts, body }) => {
   setSession(ctx, parts, token);
   setDevice(ctx, parts, await keepDevice(database, was, person!.id, clock));
   const signedIn = await readSession(database, token, clock, parts.config.IDLE_MINUTES);
-  await trace(parts, ctx, 'signed-in', signedIn!, device === null ? 'a device that was not known' : '', token);
+  await trace(parts, ctx, 'signed-in', signedIn!, device === null ? 'on a device that was not known' : '', token);
   return sessionOut(database, signedIn!);
 });
 

@@ -1,13 +1,18 @@
 import * as contract from '@api/access';
-import { reads, type Room } from '../room';
+import { answers, reads, type Room } from '../room';
 import { accessActs } from './acts';
+import { askedActs, openAsked } from './asked';
 import { accessAnswers } from './answers';
 import { openUpkeep } from './upkeep';
 
 /** What the access room has. */
 export const room: Room = {
-  acts: [...accessActs],
-  answers: [...accessAnswers, reads(contract.openUpkeep, (sql, companyId) => openUpkeep(sql, companyId))],
+  acts: [...accessActs, ...askedActs],
+  answers: [
+    ...accessAnswers,
+    answers(contract.openAsked, ({ parts, who }) => parts.database.snapshot((sql) => openAsked(sql, who!))),
+    reads(contract.openUpkeep, (sql, companyId) => openUpkeep(sql, companyId)),
+  ],
   after: {
     moveWorkDate: ({ sessions, jobs }) => {
       sessions.forget();

@@ -1,3 +1,4 @@
+import type { SecondNeed } from '@core/access';
 import type { DocumentKind, DocumentRef, Day } from '@core/kernel';
 import { refuse, type Decision } from '@core/refusals';
 import type { Right } from '@api/access';
@@ -5,6 +6,7 @@ import type { ActEndpoint, Schema } from '@api/kit';
 import type { Database, Last, Piece, Sql, TextPiece, Tx } from '../db';
 import * as z from 'zod';
 import { closedThrough, postedLater } from './closed';
+import { secondKinds, wordsOf } from './second';
 
 /** Who does it, where and when. */
 export interface Doer {
@@ -25,6 +27,8 @@ export interface Touched extends DocumentRef {
 export interface Written {
   made: Touched[];
   touched: Touched[];
+  /** Nothing is done yet: it waits for a second person under this number. // G7 */
+  asked?: number;
 }
 
 /**
@@ -51,7 +55,7 @@ export interface AlsoNeeded {
 
 /** How a named change is done: load, decide, write. `runAct` does all the rest. */
 export interface How<Input extends Schema, Shown extends Schema, Ground, Effects, Prepared = undefined> {
-  right: Right;
+  right: Right | 'own';
   /** In words, for refusals and the list of changes: `release an agreement`. */
   says: string;
   /** In the list of changes, once it is done: `released`. */
@@ -71,6 +75,8 @@ export interface How<Input extends Schema, Shown extends Schema, Ground, Effects
   decide(ground: Ground, input: z.output<Input>, doer: Doer): Decision<Effects>;
   /** Rights it asks for besides its own, by what it would do: a right is asked for each effect, not for each act. */
   also?(effects: Effects, ground: Ground, input: z.output<Input>): readonly AlsoNeeded[];
+  /** What a second person may have to approve, where the company says so. // G7 */
+  second?(effects: Effects, ground: Ground, input: z.output<Input>): readonly SecondNeed[];
   /** The day it posts on by itself; where its month is closed, a preview says that it is posted later. // P9 */
   posts?(effects: Effects, doer: Doer): Day;
   preview(effects: Effects, ground: Ground): z.output<Shown>;
@@ -80,7 +86,7 @@ export interface How<Input extends Schema, Shown extends Schema, Ground, Effects
 /** An act as everybody who does one knows it; what it reads and decides in between is its own. */
 export interface Act {
   endpoint: ActEndpoint;
-  right: Right;
+  right: Right | 'own';
   says: string;
   /** Takes an input, checked by the act's own schema; throws what the schema throws. */
   asked(input: unknown): Asked;
@@ -93,6 +99,8 @@ export interface Asked {
   expectedVersion: ExpectedVersion | null;
   /** Works out what is heavy, and answers how the rest is read. */
   prepare(database: Database, doer: Doer): Promise<Load>;
+  /** Reads within a transaction that is another act's: of acts that prepare nothing. */
+  within(sql: Sql, doer: Doer): Promise<Loaded>;
 }
 
 /** Reads what an act needs, in its transaction or at the moment of a preview. */
@@ -106,6 +114,8 @@ export interface Loaded {
 /** What an act would do. */
 export interface Effect {
   preview(): unknown;
+  /** What a second person must approve before it is written, in words; empty where nobody must. // G7 */
+  waitsFor: string;
   write(tx: Tx): Promise<Written | LeftToWrite>;
 }
 
@@ -117,6 +127,10 @@ export class GroundMoved extends Error {
 }
 
 const DONE = new Map<string, string>();
+const ACTS = new Map<string, Act>();
+
+/** The act of that name; undefined where there is none any more. */
+export const actNamed = (name: string): Act | undefined => ACTS.get(name);
 
 /** An act in the words of the list of changes. */
 export function saysOf(act: string): string {
@@ -135,42 +149,48 @@ export function defineAct<Input extends Schema, Shown extends Schema, Ground, Ef
     says: how.says,
     asked(given) {
       const input = z.parse(endpoint.input, given);
+      const load = async (sql: Sql, doer: Doer, prepared: Prepared): Promise<Loaded> => {
+        const ground = await how.load(sql, input, doer, prepared);
+        const company = how.second ? await secondKinds(sql, doer.companyId) : [];
+        const closed = how.posts && sql.forUpdate === '' ? await closedThrough(sql, doer.companyId) : null;
+        return {
+          decide() {
+            const decision = how.decide(ground, input, doer);
+            const effectOf = (effects: Effects): Effect => ({
+              waitsFor: wordsOf(how.second?.(effects, ground, input) ?? [], company),
+              preview: () => how.preview(effects, ground),
+              write: (tx) => how.write(tx, effects, ground, doer, input),
+            });
+            if (decision.ok) {
+              const effects = effectOf(decision.effects);
+              const refusals = (how.also?.(decision.effects, ground, input) ?? [])
+                .filter(({ right }) => !doer.rights.includes(right))
+                .map(({ says }) => refuse('no-right', '', { act: says }));
+              if (refusals.length > 0) return { ok: false, refusals, effects };
+              const late = how.posts ? postedLater(how.posts(decision.effects, doer), closed) : [];
+              const waits = effects.waitsFor ? [refuse('second-person', '', { what: effects.waitsFor })] : [];
+              return { ok: true, effects, warnings: [...decision.warnings, ...late, ...waits] };
+            }
+            const { refusals, effects } = decision;
+            return effects === undefined
+              ? { ok: false, refusals }
+              : { ok: false, refusals, effects: effectOf(effects) };
+          },
+        };
+      };
       return {
         act,
+        within: (sql, doer) => load(sql, doer, undefined as Prepared),
         input,
         expectedVersion: how.expectedVersion?.(input) ?? null,
         async prepare(database, doer) {
           // An act without a preparation has none to be handed.
           const prepared = (await how.prepare?.(database, input, doer)) as Prepared;
-          return async (sql) => {
-            const ground = await how.load(sql, input, doer, prepared);
-            const closed = how.posts && sql.forUpdate === '' ? await closedThrough(sql, doer.companyId) : null;
-            return {
-              decide() {
-                const decision = how.decide(ground, input, doer);
-                const effectOf = (effects: Effects): Effect => ({
-                  preview: () => how.preview(effects, ground),
-                  write: (tx) => how.write(tx, effects, ground, doer, input),
-                });
-                if (decision.ok) {
-                  const effects = effectOf(decision.effects);
-                  const refusals = (how.also?.(decision.effects, ground, input) ?? [])
-                    .filter(({ right }) => !doer.rights.includes(right))
-                    .map(({ says }) => refuse('no-right', '', { act: says }));
-                  if (refusals.length > 0) return { ok: false, refusals, effects };
-                  const late = how.posts ? postedLater(how.posts(decision.effects, doer), closed) : [];
-                  return { ok: true, effects, warnings: [...decision.warnings, ...late] };
-                }
-                const { refusals, effects } = decision;
-                return effects === undefined
-                  ? { ok: false, refusals }
-                  : { ok: false, refusals, effects: effectOf(effects) };
-              },
-            };
-          };
+          return (sql) => load(sql, doer, prepared);
         },
       };
     },
   };
+  ACTS.set(endpoint.name, act);
   return act;
 }

@@ -1,4 +1,5 @@
 export {
+  actNamed,
   defineAct,
   GroundMoved,
   saysOf,
@@ -6,10 +7,14 @@ export {
   type AlsoNeeded,
   type Asked,
   type Doer,
+  type Effect,
   type LeftToWrite,
+  type Loaded,
   type Touched,
   type Written,
 } from './act';
 export { NotFound, orNotFound } from './not-found';
 export { numbersAtLast, takeNumbers } from './numbers';
 export { previewAct, runAct } from './run-act';
+export { secondKinds } from './second';
+export { staleRefusal } from './stale';

@@ -30,18 +30,19 @@ describe('rights', () => {
       RIGHTS.filter((each) => each !== right),
     );
 
-  it.each(ROOMS.flatMap(({ acts = [] }) => acts).map((act) => [act.endpoint.name, act] as const))(
-    '%s is refused to who has every right but its own',
-    async (name, act) => {
-      await without(act.right);
-      let answer: { status: number; body: unknown } = { status: 400, body: null };
-      // Until an input is one: what no schema takes is refused before anybody is asked about.
-      for (let seed = 1; answer.status === 400 && seed < 400; seed += 1) {
-        answer = await some.raw(name, anyOf(act.endpoint.input, chanceOf(seed)));
-      }
-      expect(answer).toMatchObject({ status: 403, body: { refusals: [{ code: 'no-right' }] } });
-    },
-  );
+  it.each(
+    ROOMS.flatMap(({ acts = [] }) => acts)
+      .filter(({ right }) => right !== 'own')
+      .map((act) => [act.endpoint.name, act] as const),
+  )('%s is refused to who has every right but its own', async (name, act) => {
+    await without(act.right as Right);
+    let answer: { status: number; body: unknown } = { status: 400, body: null };
+    // Until an input is one: what no schema takes is refused before anybody is asked about.
+    for (let seed = 1; answer.status === 400 && seed < 400; seed += 1) {
+      answer = await some.raw(name, anyOf(act.endpoint.input, chanceOf(seed)));
+    }
+    expect(answer).toMatchObject({ status: 403, body: { refusals: [{ code: 'no-right' }] } });
+  });
 
   /** Refused without that right, shown all the same, and done with it. */
   async function asksAlso(right: Right, act: string, input: unknown): Promise<void> {

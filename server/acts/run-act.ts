@@ -13,7 +13,7 @@ import {
 } from './act';
 import { staleRefusal } from './stale';
 import { NotFound } from './not-found';
-import { actKeyTable, auditDocumentTable, auditTable } from './tables';
+import { actKeyTable, askedActTable, auditDocumentTable, auditTable } from './tables';
 
 export type ActAnswer = { ok: true; result: Written; warnings: Refusal[] } | { ok: false; refusals: Refusal[] };
 
@@ -50,7 +50,8 @@ export async function runAct(database: Database, asked: Asked, doer: Doer, idemp
         await checkVersion(tx, asked.expectedVersion, doer);
         const decision = loaded.decide();
         if (!decision.ok) throw new Refused(decision.refusals);
-        const written = await decision.effects.write(tx);
+        const { waitsFor } = decision.effects;
+        const written = waitsFor ? await askFor(tx, asked, waitsFor, doer) : await decision.effects.write(tx);
         const result = await writeRecord(tx, asked, written, key);
         return { ok: true, result, warnings: decision.warnings };
       }),
@@ -61,6 +62,20 @@ export async function runAct(database: Database, asked: Asked, doer: Doer, idemp
     if (before) return before;
     return { ok: false, refusals: error instanceof Refused ? error.refusals : [error.refusal] };
   }
+}
+
+/** Keeps what is asked for until a second person approves or returns it; nothing of it is done. // G7 */
+async function askFor(tx: Tx, { act, input }: Asked, words: string, doer: Doer): Promise<Written> {
+  const [asked] = await tx.insert(askedActTable, [
+    {
+      companyId: doer.companyId,
+      act: act.endpoint.name,
+      input: JSON.stringify(input),
+      words,
+      personId: doer.personId,
+    },
+  ]);
+  return { made: [], touched: [], asked: asked! };
 }
 
 /** What the act would do now: load and decide, at one moment; nothing is written or kept locked. */
@@ -103,7 +118,7 @@ async function prepared<Answer>(
 }
 
 function rightRefusal(act: Act, doer: Doer): Refusal | null {
-  return doer.rights.includes(act.right) ? null : refuse('no-right', '', { act: act.says });
+  return act.right === 'own' || doer.rights.includes(act.right) ? null : refuse('no-right', '', { act: act.says });
 }
 
 async function checkVersion(tx: Tx, seen: ExpectedVersion | null, doer: Doer): Promise<void> {
@@ -126,7 +141,8 @@ async function writeRecord(tx: Tx, { act, input }: Asked, written: Written | Lef
   const { doer } = key;
   const { made, touched } = written;
   const documents = [...made, ...touched];
-  const answer = jsonOf({ made, touched });
+  const asked = 'asked' in written ? { asked: written.asked } : {};
+  const answer = jsonOf({ made, touched, ...asked });
   const audit = {
     companyId: doer.companyId,
     personId: doer.personId,

@@ -23,3 +23,16 @@ export const numberSeriesTable = table('number_series', {
   int: 'companyId nextSerial',
   text: 'kind',
 });
+
+export const askedActTable = table('asked_act', {
+  int: 'companyId id= personId decidedBy?',
+  text: 'act input words word=',
+  choice: 'state=:waiting|approved|returned|withdrawn',
+  time: 'askedAt= decidedAt?',
+});
+export type AskedAct = Row<typeof askedActTable>;
+
+export const secondPersonTable = table('second_person', {
+  int: 'companyId',
+  text: 'kind',
+});

@@ -1,5 +1,5 @@
 import { decideCustomerInvoice, decidePayment, decideVendorInvoice, type CustomerInvoiceEffects } from '@core/billing';
-import { dec } from '@core/kernel';
+import { dec, priceText } from '@core/kernel';
 import { customerInvoiceJournal, drawJournal, paymentJournal, vendorInvoiceJournal } from '@core/ledger';
 import * as contract from '@api/billing';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
@@ -215,6 +215,10 @@ const recordPayment = defineAct(contract.recordPayment, {
   load: (tx, input, doer) => loadOpenItem(tx, doer.companyId, input.openItemId),
   decide: (ground, input) => decidePayment(ground, input),
   posts: ({ paidOn }) => paidOn,
+  second: ({ side, currency, amount }, { document }) =>
+    side === 'vendor'
+      ? [{ kind: 'money-out', words: `Pay ${currency} ${priceText(amount, currency)} of ${document.number}` }]
+      : [],
   preview: ({ amount, side }) => ({ amount, side }),
   async write(tx, effects, { document }, doer) {
     const { companyId } = doer;

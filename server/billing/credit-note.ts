@@ -1,5 +1,5 @@
 import { decideCreditNote, decideSettlement, type CreditEffects, type CreditGround } from '@core/billing';
-import { dec, pointOf } from '@core/kernel';
+import { dec, pointOf, priceText } from '@core/kernel';
 import { creditNoteJournal, rebateSettlementJournal, returnJournal } from '@core/ledger';
 import * as agreements from '@api/agreements';
 import * as contract from '@api/billing';
@@ -32,6 +32,15 @@ export const creditInvoice = defineAct(contract.creditInvoice, {
   also: ({ lines }) =>
     lines.some((line) => dec(line.quantity).gt(0)) ? [{ right: 'goods', says: 'take goods back into stock' }] : [],
   posts: ({ creditDate }) => creditDate,
+  second: ({ kind, currency, total, reason }, { invoice }) =>
+    kind === 'price'
+      ? [
+          {
+            kind: 'write-off',
+            words: `Credit ${currency} ${priceText(total, currency)} of ${invoice.number}: ${reason}`,
+          },
+        ]
+      : [],
   preview: (effects) => effects,
   async write(tx, effects, { order, touched, openItemId }, doer) {
     const { companyId } = doer;

@@ -112,6 +112,7 @@ export const dropShortfall = defineAct(contract.dropShortfall, {
   done: 'shortfall dropped',
   load: (tx, input, doer) => loadShortfall(tx, doer.companyId, input.id),
   decide: (ground) => decideDropShortfall(ground),
+  second: (_effects, { agreement }) => [{ kind: 'write-off', words: `Drop the shortfall of ${agreement.number}` }],
   preview: (effects) => effects,
   async write(tx, _effects, { id, agreement }, doer) {
     await tx.run("UPDATE shortfall_draft SET state = 'dropped' WHERE company_id = ? AND id = ?", [doer.companyId, id]);

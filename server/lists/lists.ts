@@ -1,5 +1,6 @@
 import {
   changesField,
+  changesInWords,
   decideKeep,
   keptList,
   stampOf,
@@ -161,6 +162,15 @@ export const keepList = defineAct(contract.keepList, {
       return [{ right: 'credit', says: 'change credit limits' }];
     }
     return name === 'vendor-items' ? [{ right: 'purchases', says: 'change what vendors ask' }] : [];
+  },
+  second(effects, ground) {
+    const { name } = ground.list;
+    if (name === 'customers' && changesField(effects, ground, 'creditLimit')) {
+      return [{ kind: 'credit-limit', words: `Credit limits: ${changesInWords(effects, ground)}` }];
+    }
+    return name === 'vendor-items'
+      ? [{ kind: 'vendor-price', words: `What vendors ask: ${changesInWords(effects, ground)}` }]
+      : [];
   },
   preview: ({ added, changed, removed }) => ({
     added: added.length,

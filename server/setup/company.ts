@@ -32,11 +32,11 @@ const CHART: readonly { code: string; name: string; role: AccountRole }[] = [
 /** The roles a company begins with. */
 export const ROLES: Record<string, readonly Right[]> = {
   'Order administrator': RIGHTS.filter((right) => right !== 'credit' && right !== 'periods'),
-  Buyer: ['purchases', 'goods', 'send', 'work-date'],
+  Buyer: ['purchases', 'goods', 'approve', 'send', 'work-date'],
   'Stock keeper': ['goods', 'send', 'work-date'],
-  'Accounts clerk': ['customer-invoices', 'vendor-invoices', 'payments', 'periods', 'send', 'work-date'],
+  'Accounts clerk': ['customer-invoices', 'vendor-invoices', 'payments', 'periods', 'approve', 'send', 'work-date'],
   Planner: ['orders', 'purchases', 'plan', 'lists', 'send', 'work-date'],
-  'Sales manager': ['agreements', 'orders', 'credit', 'send', 'lists', 'work-date'],
+  'Sales manager': ['agreements', 'orders', 'credit', 'approve', 'upkeep', 'send', 'lists', 'work-date'],
 };
 
 export interface NewCompany {

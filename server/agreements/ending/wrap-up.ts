@@ -6,7 +6,7 @@ import {
   type WrapUpEffects,
   type WrapUpGround,
 } from '@core/agreements';
-import { dec, sum } from '@core/kernel';
+import { dec, sum, priceText } from '@core/kernel';
 import { prepaymentJournal } from '@core/ledger';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../../acts';
@@ -73,6 +73,18 @@ export const wrapUpAgreement = defineAct(contract.wrapUpAgreement, {
     return { head, ground, openOrders, owed, rebate };
   },
   decide: ({ ground }, input, doer) => decideWrapUp(ground, input, doer.workDate),
+  second: ({ prepayments }, { head, ground }) => {
+    const left = sum(ground.prepayments.map((each) => dec(each.left)));
+    const { currency } = ground.agreement;
+    return prepayments === 'return' && left.gt(0)
+      ? [
+          {
+            kind: 'money-out',
+            words: `Wrap up ${head.number} and pay back ${currency} ${priceText(left.toFixed(), currency)}`,
+          },
+        ]
+      : [];
+  },
   also: ({ prepayments }, { ground }) =>
     prepayments === 'return' && ground.prepayments.some((each) => dec(each.left).gt(0))
       ? [{ right: 'payments', says: 'pay prepayments out' }]

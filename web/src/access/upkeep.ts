@@ -45,8 +45,8 @@ const COMINGS: Record<string, string> = {
             <tbody>
               @for (job of shown.jobs; track $index) {
                 <tr>
-                  <td>{{ jobs[job.job] ?? job.job }}</td>
-                  <td>{{ moment(job.at) }}</td>
+                  <td class="when">{{ jobs[job.job] ?? job.job }}</td>
+                  <td class="when">{{ moment(job.at) }}</td>
                   <td class="num">{{ job.seconds }} s</td>
                   <td [class.bad]="!job.well">{{ job.found }}</td>
                 </tr>
@@ -63,7 +63,7 @@ const COMINGS: Record<string, string> = {
               @for (seal of shown.seals; track seal.kind) {
                 <tr>
                   <td>{{ sealed[seal.kind] ?? seal.kind }}</td>
-                  <td>{{ moment(seal.at) }}</td>
+                  <td class="when">{{ moment(seal.at) }}</td>
                   <td class="num">to {{ seal.through }}</td>
                   <td>
                     <code [title]="seal.hash">{{ seal.hash.slice(0, 16) }}</code>
