@@ -109,6 +109,8 @@ function bindAct(
     parts.events.poke();
     after?.(parts);
     ctx.set('Cache-Control', 'no-store');
+    // Taken, and not done: it waits for a second person. (RFC 9110, 15.3.3)
+    if (answer.result.asked !== undefined) ctx.status = 202;
     ctx.body = answer.result;
   });
   router.post(`${path}/preview`, admitted('read'), async (ctx) => {

@@ -6,6 +6,7 @@ import { Api } from '../kit/act/api';
 import { Refusals } from '../kit/act/refusals';
 import { moment } from '../kit/formats';
 import { liveDocument } from '../kit/live/live';
+import { SecondPerson } from './second-person';
 import { Session } from './session';
 
 type Upkeep = z.infer<typeof contract.openUpkeep.out>;
@@ -40,6 +41,19 @@ const COMINGS: Record<string, string> = {
     @if (live.state().value; as shown) {
       <div class="sheet halves">
         <section>
+          <h2>Needs a second person</h2>
+          <k-refusals [refusals]="second.refusals()" />
+          @for (kind of second.kinds; track kind.kind) {
+            <label class="kind">
+              <input
+                type="checkbox"
+                [checked]="second.on(kind.kind)"
+                [disabled]="second.busy()"
+                (change)="second.turn(kind.kind, $event)"
+              />
+              {{ kind.words }}
+            </label>
+          }
           <h2>Checks and copies</h2>
           <table class="small">
             <tbody>
@@ -107,7 +121,15 @@ const COMINGS: Record<string, string> = {
       align-items: start;
       overflow: auto;
     }
+    .kind {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+      min-height: 28px;
+      accent-color: var(--deep);
+    }
     h2 {
+      font: 600 16px var(--serif);
       margin: 12px 0 6px;
     }
     td {
@@ -128,6 +150,7 @@ export class UpkeepPage {
   protected readonly jobs = JOBS;
   protected readonly sealed = SEALED;
   protected readonly comings = COMINGS;
+  protected readonly second = new SecondPerson();
   protected readonly live = liveDocument<string, Upkeep>(
     inject(Session).workDate,
     () => this.api.call(contract.openUpkeep),

@@ -19,6 +19,7 @@ import type { AgreementSheet } from './service';
     act="Make the credit note"
     [busy]="form.busy()"
     [refusals]="form.loose([])"
+    [warnings]="form.warnings"
     (done)="form.do()"
   >
     @if (form.previewed()?.effects; as effects) {

@@ -17,6 +17,7 @@ import { sendableRevision, type TypedTerms } from './typed';
     act="Keep the revision"
     [busy]="form.busy()"
     [refusals]="form.loose(fields)"
+    [warnings]="form.warnings"
     (done)="form.do()"
   >
     <k-text

@@ -16,6 +16,7 @@ import type { InvoiceSheet } from './service';
     [sub]="invoice.party.name"
     act="Post the credit note"
     [busy]="form.busy()"
+    [warnings]="form.warnings"
     [refusals]="loose()"
     (done)="form.do()"
   >

@@ -24,6 +24,7 @@ export interface InvoiceCustomerData {
     act="Post the invoice"
     [busy]="form.busy()"
     [refusals]="form.loose([])"
+    [warnings]="form.warnings"
     (done)="form.do()"
   >
     @if (form.previewed()?.effects; as effects) {

@@ -17,6 +17,7 @@ import type { InvoiceSheet } from './service';
     act="Record the payment"
     [busy]="form.busy()"
     [refusals]="form.loose(fields)"
+    [warnings]="form.warnings"
     (done)="form.do()"
   >
     <div class="pair">

@@ -17,6 +17,7 @@ import type { InvoiceSheet } from './service';
     act="Take it back"
     [busy]="form.busy()"
     [refusals]="form.loose([reason_])"
+    [warnings]="form.warnings"
     (done)="form.do()"
   >
     <k-text data-first label="Why" [(value)]="reason" [most]="200" [error]="form.at('reason', reason() !== '')" />

@@ -29,6 +29,7 @@ type Open = z.infer<typeof contract.OpenToInvoice>;
     act="Enter the invoice"
     [busy]="form.busy()"
     [refusals]="form.loose(fields)"
+    [warnings]="form.warnings"
     (done)="form.do()"
   >
     @if (open()?.customerFirst; as order) {

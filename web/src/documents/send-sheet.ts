@@ -20,6 +20,7 @@ import { ActForm, Sheet } from '../kit/act/sheet';
     act="Send it"
     [busy]="form.busy() || party() === ''"
     [refusals]="form.loose(fields)"
+    [warnings]="form.warnings"
     (done)="form.do()"
   >
     <div class="fields">

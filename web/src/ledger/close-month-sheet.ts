@@ -15,6 +15,7 @@ import { counted } from '../kit/formats';
     act="Close the month"
     [busy]="form.busy()"
     [refusals]="form.refusals"
+    [warnings]="form.warnings"
     (done)="form.do()"
   >
     <p>

@@ -15,6 +15,7 @@ import { TextField } from '../kit/fields';
     act="Open the month again"
     [busy]="form.busy()"
     [refusals]="form.loose(fields)"
+    [warnings]="form.warnings"
     (done)="form.do()"
   >
     <k-text

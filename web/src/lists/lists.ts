@@ -4,7 +4,7 @@ import { Router } from '@angular/router';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { KEPT_LISTS, LIST_ROOMS, type KeptList } from '@core/lists';
 import { Session } from '../access';
-import { refusalsOf } from '../kit/act/api';
+import { ASKED_FOR_STATUS, Refused, refusalsOf } from '../kit/act/api';
 import { Chips } from '../kit/controls/chips';
 import { counted } from '../kit/formats';
 import { Grid } from '../kit/grid';
@@ -176,6 +176,12 @@ export class KeptLists {
       },
       error: (error: unknown) => {
         this.busy.set(false);
+        // What waits for a second person is not typed any more; it is kept when that one says so.
+        if (error instanceof Refused && error.status === ASKED_FOR_STATUS) {
+          this.typed.drop();
+          this.notices.show(error.message);
+          return this.rows.again();
+        }
         this.typed.refusals.set(refusalsOf(error));
         if (this.overtaken()) this.rows.again();
       },

@@ -22,6 +22,7 @@ interface Row {
     act="Share it so"
     [busy]="form.busy()"
     [refusals]="form.loose(fields)"
+    [warnings]="form.warnings"
     (done)="form.do()"
   >
     @for (row of rows(); track $index) {

@@ -24,6 +24,7 @@ export interface SupplyData {
     act="Keep it so"
     [busy]="form.busy()"
     [refusals]="form.loose(fields)"
+    [warnings]="form.warnings"
     (done)="form.do()"
   >
     <dl class="facts">

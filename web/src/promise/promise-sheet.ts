@@ -38,6 +38,7 @@ interface Typed {
     [act]="act()"
     [busy]="form.busy() || !ready()"
     [refusals]="form.loose(fields)"
+    [warnings]="form.warnings"
     (done)="form.do()"
   >
     <table class="small ways">

@@ -18,6 +18,7 @@ import type { PurchaseSheet } from './service';
     act="Take it down"
     [busy]="form.busy()"
     [refusals]="form.loose(fields)"
+    [warnings]="form.warnings"
     (done)="form.do()"
   >
     <table class="small">

@@ -25,6 +25,7 @@ export interface BetweenData {
     act="Move them"
     [busy]="form.busy()"
     [refusals]="form.loose(fields)"
+    [warnings]="form.warnings"
     (done)="form.do()"
   >
     <dl class="facts">

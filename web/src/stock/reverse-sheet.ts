@@ -21,6 +21,7 @@ export interface ReverseData {
     act="Reverse it"
     [busy]="form.busy()"
     [refusals]="form.loose([reason_])"
+    [warnings]="form.warnings"
     (done)="form.do()"
   >
     <k-text data-first label="Why" [(value)]="reason" [most]="200" [error]="form.at('reason', reason() !== '')" />

@@ -1,8 +1,9 @@
 import { Injectable } from '@angular/core';
 import { retry, throwError, timer, type Observable } from 'rxjs';
 import { fromFetch } from 'rxjs/fetch';
-import { catchError } from 'rxjs/operators';
+import { catchError, map } from 'rxjs/operators';
 import type * as z from 'zod';
+import { sentences } from '@core/refusals';
 import { ActResult, preview, Problem, type ActEndpoint, type Endpoint, type RefusalOut } from '@api/kit';
 
 export interface RefusalShown extends z.infer<typeof RefusalOut> {
@@ -43,6 +44,11 @@ const LONGEST_MS = 10_000;
 
 /** After so long without a key or a button what is asked for is the screen's own doing. */
 const UNTOUCHED_MS = 60_000;
+
+/** The status of an act that waits for a second person: taken, and not done. (RFC 9110, 15.3.3) */
+export const ASKED_FOR_STATUS = 202;
+
+const refusalOf = (code: 'asked-for'): RefusalShown => ({ code, field: '', facts: {}, sentence: sentences[code]() });
 
 const OUT_OF_REACH: RefusalShown = {
   code: 'out-of-reach',
@@ -96,6 +102,12 @@ export class Api {
     this.keys.set(content, key);
     return this.send('POST', `/api/acts/${endpoint.name}`, input, { 'Idempotency-Key': key }, ActResult, () =>
       this.keys.delete(content),
+    ).pipe(
+      map((done) => {
+        // Nothing is done yet: whoever did it goes on as if it had been refused, but for the word.
+        if (done.asked !== undefined) throw new Refused(ASKED_FOR_STATUS, [refusalOf('asked-for')]);
+        return done;
+      }),
     );
   }
 

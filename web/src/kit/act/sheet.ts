@@ -17,8 +17,9 @@ import { of, type Observable } from 'rxjs';
 import { catchError, debounceTime, filter, switchMap } from 'rxjs/operators';
 import type * as z from 'zod';
 import type { ActEndpoint } from '@api/kit';
-import { Api, refusalsOf, type ActDone, type Previewed, type RefusalShown } from './api';
+import { Api, ASKED_FOR_STATUS, Refused, refusalsOf, type ActDone, type Previewed, type RefusalShown } from './api';
 import { Icon } from '../controls/icon';
+import { Notices } from './notices';
 import { refusedAt, Refusals } from './refusals';
 
 /** Opens side sheets: they slide over from the right, keep the focus, and answer what was done. */
@@ -141,6 +142,7 @@ export class Sheet {
 export class ActForm<E extends ActEndpoint> {
   private readonly api = inject(Api);
   private readonly ref = inject(DialogRef<ActDone>);
+  private readonly notices = inject(Notices);
   readonly previewed = signal<Previewed<z.output<E['preview']>> | null>(null);
   readonly busy = signal(false);
   /** True once it was tried: from then on every refusal is shown, not only those of fields already typed in. */
@@ -208,6 +210,10 @@ export class ActForm<E extends ActEndpoint> {
     this.api.act(this.endpoint, this.input()).subscribe({
       next: (result) => this.ref.close(result),
       error: (error: unknown) => {
+        if (error instanceof Refused && error.status === ASKED_FOR_STATUS) {
+          this.notices.show(error.message);
+          return this.ref.close();
+        }
         this.failed.set(refusalsOf(error));
         this.busy.set(false);
       },
