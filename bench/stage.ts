@@ -144,7 +144,15 @@ export class Stage {
 function startServer(url: string): Promise<{ child: ChildProcess; address: string }> {
   return new Promise((resolve, reject) => {
     const child = fork('dist/server/main.js', [], {
-      env: { ...process.env, DATABASE_URL: url, PORT: '0', LOG_LEVEL: 'error', DATABASE_CONNECTIONS: '16', JOBS: 'no', AT_ONCE_EACH: '1000' },
+      env: {
+        ...process.env,
+        DATABASE_URL: url,
+        PORT: '0',
+        LOG_LEVEL: 'error',
+        DATABASE_CONNECTIONS: '16',
+        JOBS: 'no',
+        AT_ONCE_EACH: '1000',
+      },
       stdio: 'inherit',
     });
     child.once('message', (message) => resolve({ child, ...(message as { address: string }) }));

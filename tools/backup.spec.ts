@@ -18,7 +18,7 @@ const run = (...args: string[]) => promisify(execFile)(process.execPath, args);
 
 /** A private database in that folder, held by a process of its own. */
 async function hold(folder: string): Promise<{ url: string; end(): Promise<void> }> {
-  const child: ChildProcess = spawn(process.execPath, ['server/testing/hold-database.mjs', folder], {
+  const child: ChildProcess = spawn(process.execPath, ['tools/lib/hold-database.mjs', folder], {
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   const [line] = (await once(child.stdout!, 'data')) as [Buffer];

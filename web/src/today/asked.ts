@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { merge, type Observable } from 'rxjs';
-import type * as z from 'zod';
 import * as contract from '@api/access';
 import { Session } from '../access';
 import { Api, refusalsOf, type ActDone, type RefusalShown } from '../kit/act/api';
@@ -10,10 +9,8 @@ import { Refusals } from '../kit/act/refusals';
 import { Sheets } from '../kit/act/sheet';
 import { moment } from '../kit/formats';
 import { liveDocument, LiveEvents } from '../kit/live/live';
+import type { Asked, AskedRow } from './asked-row';
 import { ReturnSheet } from './return-sheet';
-
-type Asked = z.infer<typeof contract.openAsked.out>;
-export type AskedRow = Asked['rows'][number];
 
 /** What waits for a second person: to be approved or returned by this one, or asked for by this one. // G7 */
 @Component({

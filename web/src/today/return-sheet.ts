@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import * as contract from '@api/access';
 import { ActForm, Sheet } from '../kit/act/sheet';
 import { TextField } from '../kit/fields';
-import type { AskedRow } from './asked';
+import type { AskedRow } from './asked-row';
 
 /** What another asked for is returned to them, with why. */
 @Component({

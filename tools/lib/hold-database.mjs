@@ -1,6 +1,6 @@
 // A private database as npm start has it, in the folder named, until this process is told to end; its owner's URL on
 // standard output.
-import { startPrivateDatabase } from '../../tools/lib/private-database.mjs';
+import { startPrivateDatabase } from './private-database.mjs';
 
 const { url, release } = await startPrivateDatabase(process.argv[2]);
 console.log(url);
