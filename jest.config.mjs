@@ -18,7 +18,7 @@ export default {
       testMatch: ['<rootDir>/core/**/*.spec.ts', '<rootDir>/api/**/*.spec.ts', '<rootDir>/demo/**/*.spec.ts'],
       transform: { '^.+\\.[tj]s$': swc },
       moduleNameMapper: paths,
-      transformIgnorePatterns: ['/node_modules/(?!csv-parse/)'],
+      transformIgnorePatterns: ['/node_modules/(?!(csv-parse|p-limit|yocto-queue)/)'],
     },
     {
       displayName: 'server',

@@ -4,8 +4,8 @@ export { agreementFilter, agreementRows, agreementsNaming, cursorOf, JOIN_PARTY,
 export { openAgreement } from './reads';
 export { fireReminders, remindersDue } from './ending/reminders';
 export { loadAgreement, loadAgreements } from './terms/store';
-export { termLinesOf } from './terms/term-lines';
-export { remindersOf, termsOf } from './terms/store';
+export { termLinesOfAll } from './terms/term-lines';
+export { headsOf, remindersOfAll, termsOfAll } from './terms/store';
 export { writeTerms } from './terms/write-terms';
 export { loadRelease, loadOffers, type PartyOffer } from './releasing/release-store';
 export { counterStatements, type CounterChange } from './releasing/counters';

@@ -3,7 +3,8 @@ import { reminderWords } from '@core/agreements';
 import { currencyPlaces } from '@core/kernel';
 import type { Sql } from '../db';
 import { openAgreement } from '../agreements';
-import { day, FAINT, facts, fixed, headCell, pdfOf, quantity, rightCell } from './pdf';
+import { day, FAINT, facts, fixed, headCell, quantity, rightCell } from './pdf';
+import { madeFile, type Making } from './write-file';
 
 type Sheet = Awaited<ReturnType<typeof openAgreement>>;
 
@@ -12,11 +13,12 @@ export async function agreementPdf(
   sql: Sql,
   companyId: number,
   id: number,
-): Promise<{ name: string; party: Sheet['party']; side: Sheet['side']; content: Buffer }> {
+): Promise<{ name: string; party: Sheet['party']; side: Sheet['side']; content(by: Making): Promise<Buffer> }> {
   const sheet = await openAgreement(sql, companyId, id);
   const [company] = await sql.rows<{ name: string }>('SELECT name FROM company WHERE id = ?', [companyId]);
-  const content = await pdfOf(sheet.number, sheet.party.name, company!.name, contentOf(sheet, company!.name));
-  return { name: `${sheet.number}.pdf`, party: sheet.party, side: sheet.side, content };
+  const { number, party, side } = sheet;
+  const unset = { number, party: party.name, company: company!.name, content: contentOf(sheet, company!.name) };
+  return { name: `${number}.pdf`, party, side, content: (by) => madeFile({ kind: 'pdf', unset }, by) };
 }
 
 function contentOf(sheet: Sheet, company: string): Content[] {

@@ -2,10 +2,10 @@ import { agreementRows, decideImport, wholeOrGood, type ImportGround } from '@co
 import type { Day } from '@core/kernel';
 import * as contract from '@api/formats';
 import { defineAct, takeNumbers, type Touched } from '../acts';
-import { agreementFilter, remindersOf, termLinesOf, termsOf, loadAgreement, writeTerms } from '../agreements';
+import { agreementFilter, headsOf, remindersOfAll, termLinesOfAll, termsOfAll, writeTerms } from '../agreements';
 import type { Sql } from '../db';
 import { tableIn } from './read-file';
-import type { Table } from './spreadsheet';
+import type { Table } from './write-table';
 
 /** Most agreements of one file written out. */
 const MOST_WRITTEN = 5000;
@@ -89,7 +89,7 @@ export async function agreementTable(
   workDate: Day,
 ): Promise<Table> {
   const { where, values } = agreementFilter(companyId, query, workDate);
-  const heads = await sql.rows<{ id: number; party: string; partyName: string }>(
+  const found = await sql.rows<{ id: number; party: string; partyName: string }>(
     `SELECT a.id, COALESCE(c.number, v.number) AS party, COALESCE(c.name, v.name) AS party_name
        FROM agreement a
        LEFT JOIN customer c ON c.company_id = a.company_id AND c.id = a.customer_id
@@ -110,24 +110,25 @@ export async function agreementTable(
       (item) => [item.id, item.name],
     ),
   );
-  const agreements = [];
-  for (const { id, party, partyName } of heads) {
-    const head = await loadAgreement(sql, companyId, id);
-    const lines = await termLinesOf(sql, companyId, head);
-    agreements.push({
-      ...(await termsOf(sql, companyId, head)),
-      reminders: await remindersOf(sql, companyId, id),
-      number: head.number,
-      state: head.state,
-      party,
-      partyName,
-      lines: lines.map((line) => ({
-        ...line,
-        item:
-          line.groupId === null ? (line.itemId === null ? 'everything' : line.covers) : codes.get(line.groupId)!.code,
-        itemName: (line.itemId === null ? codes.get(line.groupId ?? 0)?.name : names.get(line.itemId)) ?? 'all items',
-      })),
-    });
-  }
+  const ids = found.map(({ id }) => id);
+  const heads = await headsOf(sql, companyId, ids);
+  const [terms, reminders, lines] = [
+    await termsOfAll(sql, companyId, [...heads.values()]),
+    await remindersOfAll(sql, companyId, ids),
+    await termLinesOfAll(sql, companyId, [...heads.values()]),
+  ];
+  const agreements = found.map(({ id, party, partyName }) => ({
+    ...terms.get(id)!,
+    reminders: reminders.get(id) ?? [],
+    number: heads.get(id)!.number,
+    state: heads.get(id)!.state,
+    party,
+    partyName,
+    lines: lines.get(id)!.map((line) => ({
+      ...line,
+      item: line.groupId === null ? (line.itemId === null ? 'everything' : line.covers) : codes.get(line.groupId)!.code,
+      itemName: (line.itemId === null ? codes.get(line.groupId ?? 0)?.name : names.get(line.itemId)) ?? 'all items',
+    })),
+  }));
   return agreementRows(agreements);
 }

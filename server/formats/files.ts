@@ -8,7 +8,9 @@ import { tableFiles } from './spreadsheet';
 /** Lists as CSV and XLSX, a purchase as UBL. */
 export const formatFiles: readonly FileAnswer[] = [
   ...tableFiles('agreements', ({ parts, who, query }) =>
-    agreementTable(parts.database, who.companyId, checked(listAgreements.query, query, 'The address'), who.workDate),
+    parts.database.snapshot((sql) =>
+      agreementTable(sql, who.companyId, checked(listAgreements.query, query, 'The address'), who.workDate),
+    ),
   ),
   {
     path: '/purchases/:id/ubl',

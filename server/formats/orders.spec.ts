@@ -1,7 +1,7 @@
 import { layDesk } from '../sample/desk';
 import { at, writtenOrder } from '../testing/ubl';
 import { placed, agreed, World, WORK_DATE, type Visitor } from '../testing/world';
-import { csvOf, xlsxOf } from './spreadsheet';
+import { csvOf, xlsxOf } from './write-table';
 import { readXml, ublXml } from './xml';
 import { readUblOrder, ublProblems } from '@core/formats';
 

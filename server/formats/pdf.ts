@@ -1,19 +1,5 @@
-import pdfmake from 'pdfmake';
 import type { Content, TableCell } from 'pdfmake/interfaces';
 import { dayText, dec, decimalText } from '@core/kernel';
-
-// One of the fonts every reader of PDF has.
-pdfmake.setFonts({
-  Helvetica: {
-    normal: 'Helvetica',
-    bold: 'Helvetica-Bold',
-    italics: 'Helvetica-Oblique',
-    bolditalics: 'Helvetica-BoldOblique',
-  },
-});
-// Nothing is fetched or read from elsewhere while a document is made.
-pdfmake.setUrlAccessPolicy(() => false);
-pdfmake.setLocalAccessPolicy((path) => path.startsWith('Helvetica'));
 
 export const FAINT = '#5d6f6c';
 
@@ -49,21 +35,10 @@ export const headCell = (text: string, right = false): TableCell => ({
 });
 export const rightCell = (text: string, bold = false): TableCell => ({ text, bold, alignment: 'right' });
 
-/** The bytes of a document of ours: A4, its number and page at every foot. */
-export function pdfOf(number: string, party: string, company: string, content: Content[]): Promise<Buffer> {
-  return pdfmake
-    .createPdf({
-      info: { title: `${number} ${party}`, author: company },
-      pageSize: 'A4',
-      pageMargins: [48, 54, 48, 54],
-      defaultStyle: { font: 'Helvetica', fontSize: 10, lineHeight: 1.15 },
-      footer: (page: number, pages: number) => ({
-        columns: [{ text: `${number} · ${company}` }, { text: `${page} of ${pages}`, alignment: 'right' }],
-        margin: [48, 18, 48, 0],
-        fontSize: 8,
-        color: FAINT,
-      }),
-      content,
-    })
-    .getBuffer();
+/** A document of ours before it is set: plain data, so that it can be set on another thread. */
+export interface Unset {
+  number: string;
+  party: string;
+  company: string;
+  content: Content[];
 }

@@ -6,7 +6,8 @@ import type { Sql, Columns } from '../db';
 import { openOrder } from '../orders';
 import { openPurchase } from '../purchasing';
 import { openShipment } from '../stock';
-import { day, FAINT, facts, fixed, headCell, pdfOf, quantity, rightCell } from './pdf';
+import { day, FAINT, facts, fixed, headCell, quantity, rightCell } from './pdf';
+import { madeFile, type Making } from './write-file';
 import type { ShipTo } from '../parties/tables';
 
 /** What is printed of a trade document. */
@@ -206,7 +207,8 @@ export interface PrintedFile {
   title: string;
   number: string;
   party: { id: number; name: string; side: 'customer' | 'vendor' };
-  content: Buffer;
+  /** Its bytes, made when they are asked for. */
+  content(by: Making): Promise<Buffer>;
 }
 
 /** A trade document as it goes to its party; null for a kind that is not printed. */
@@ -218,9 +220,9 @@ export async function printedDocument(
   const printed = await PRINTED[document.kind]?.({ sql, companyId, id: document.id });
   if (!printed) return null;
   const [company] = await sql.rows<{ name: string }>('SELECT name FROM company WHERE id = ?', [companyId]);
-  const content = await pdfOf(printed.number, printed.party.name, company!.name, contentOf(printed, company!.name));
   const { title, number, party } = printed;
-  return { name: `${number}.pdf`, title, number, party, content };
+  const unset = { number, party: party.name, company: company!.name, content: contentOf(printed, company!.name) };
+  return { name: `${number}.pdf`, title, number, party, content: (by) => madeFile({ kind: 'pdf', unset }, by) };
 }
 
 function contentOf(printed: Printed, company: string): Content[] {

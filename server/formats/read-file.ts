@@ -1,8 +1,7 @@
-import { existsSync } from 'node:fs';
-import { dirname, join, resolve } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import type { XmlElement } from '@core/formats';
 import { refuse, type Refusal } from '@core/refusals';
+import { builtThread } from './built-thread';
 import { READ_BOUNDS, READ_COSTS } from './read-bounds';
 import type { Unread } from './read-table';
 
@@ -39,7 +38,7 @@ async function readOnThread<Found extends object>(ask: ReadAsk, costs: typeof RE
 /** What the thread says; `too-heavy` where it took more memory or time than it may. */
 function onThread<Found>(ask: ReadAsk, { megabytes, seconds }: typeof READ_COSTS): Promise<Found | Unread> {
   return new Promise((found, failed) => {
-    const worker = new Worker(threadFile(), {
+    const worker = new Worker(builtThread('read-file.js'), {
       workerData: ask,
       resourceLimits: { maxOldGenerationSizeMb: megabytes, maxYoungGenerationSizeMb: 32, stackSizeMb: 4 },
     });
@@ -58,10 +57,4 @@ function onThread<Found>(ask: ReadAsk, { megabytes, seconds }: typeof READ_COSTS
       }
     });
   });
-}
-
-/** The built thread: beside the built server, or where a build leaves it. */
-function threadFile(): string {
-  const beside = join(dirname(process.argv[1] ?? ''), 'read-file.js');
-  return existsSync(beside) ? beside : resolve('dist', 'server', 'read-file.js');
 }

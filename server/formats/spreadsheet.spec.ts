@@ -1,5 +1,5 @@
 import { readTable } from './read-table';
-import { csvOf, xlsxOf } from './spreadsheet';
+import { csvOf, xlsxOf } from './write-table';
 
 const TABLE = [
   ['item', 'quantity', 'note'],

@@ -87,6 +87,10 @@ export function errorExit(logger: Logger): Middleware {
       const log = logger.child({ reference });
       if (error instanceof Refusals) return answerProblem(ctx, error.status, error.refusals);
       if (error instanceof NotFound) return answerProblem(ctx, 404, [error.refusal]);
+      // Nobody waits for it any more, or it took longer than it may.
+      if (error instanceof Error && /^(Abort|Timeout)Error$/.test(error.name)) {
+        return answerProblem(ctx, 503, [refuse('busy', '', {})]);
+      }
       const fault = faultOf(error);
       if (fault === 'away') {
         log.warn({ err: error, path: ctx.path }, 'database away');

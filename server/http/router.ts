@@ -61,7 +61,9 @@ function bindEvents(router: Router, parts: Parts): void {
 function bindFile(router: Router, parts: Parts, { path, open, what, read }: FileAnswer, admitted: Admitted): void {
   router.get(path, admitted('file'), async (ctx) => {
     const who = open ? null : await requireSession(ctx, parts);
-    const file = await read({ ctx, parts, who });
+    const gone = new AbortController();
+    ctx.res.once('close', () => gone.abort());
+    const file = await read({ ctx, parts, who, signal: gone.signal });
     if (!file) throw new Refusals(404, [refuse('not-found', '', { what })]);
     if (who) await trace(parts, ctx, 'export', who, file.name);
     ctx.set('Cache-Control', 'no-store');

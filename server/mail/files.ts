@@ -7,9 +7,11 @@ export const mailFiles: readonly FileAnswer[] = [
   {
     path: '/documents/:kind/:id/pdf',
     what: 'A print of this document',
-    async read({ ctx, parts, who }) {
+    async read({ ctx, parts, who, signal }) {
       const file = await fileOf(parts.database, who!.companyId, checked(DocumentParams, ctx['params'], 'The address'));
-      return file && { name: file.name, content: file.content, type: 'application/pdf', how: 'inline' };
+      if (!file) return null;
+      const content = await file.content({ person: who!.personId, signal });
+      return { name: file.name, content, type: 'application/pdf', how: 'inline' };
     },
   },
   {

@@ -35,12 +35,15 @@ export const sendDocument = defineAct(contract.sendDocument, {
         documentId: input.id,
         documentNumber: file.number,
         attachmentName: file.name,
-        attachment: file.content,
+        attachment: await file.content({ person: doer.personId, signal: AbortSignal.timeout(MOST_MS) }),
       },
     ]);
     return { made: [], touched: [{ kind: input.kind, id: input.id, number: file.number }] };
   },
 });
+
+/** How long an attachment may take to be made. */
+const MOST_MS = 60_000;
 
 /** A message that was drafted is not sent, and goes. */
 export const dropDraft = defineAct(contract.dropDraft, {

@@ -17,5 +17,6 @@ export interface FileAnswer {
   open?: boolean;
   /** What is said not to be there where there is none. */
   what: string;
-  read(asked: { ctx: Context; parts: Parts; who: SignedIn | null }): Promise<SentFile | null>;
+  /** `signal` tells when nobody waits for it any more. */
+  read(asked: { ctx: Context; parts: Parts; who: SignedIn | null; signal: AbortSignal }): Promise<SentFile | null>;
 }

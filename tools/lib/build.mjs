@@ -52,6 +52,7 @@ async function buildServer() {
       main: 'server/main.ts',
       repromise: 'server/promise/runs/thread.ts',
       'read-file': 'server/formats/read-thread.ts',
+      'write-file': 'server/formats/write-thread.ts',
       prepare: 'tools/prepare.ts',
       verify: 'tools/verify.ts',
     },

@@ -29,48 +29,84 @@ export async function loadAgreement(sql: Sql, companyId: number, id: number): Pr
   return orNotFound(row, 'This agreement');
 }
 
+/** The heads of agreements, by their ids; none of them locked. */
+export async function headsOf(
+  sql: Sql,
+  companyId: number,
+  ids: readonly number[],
+): Promise<Map<number, AgreementHead>> {
+  const rows = await sql.rows<AgreementHead>(
+    `SELECT ${HEAD_COLUMNS} FROM agreement WHERE company_id = ? AND id IN (?)`,
+    [companyId, ids],
+  );
+  return new Map(rows.map((row) => [row.id, row]));
+}
+
 /** The head's terms as they are typed, with its rebate tiers and reminders. */
 export async function termsOf(
   sql: Sql,
   companyId: number,
   head: AgreementHead,
 ): Promise<Omit<AgreementTerms, 'lines'>> {
-  return {
-    side: head.side,
-    basis: head.basis,
-    customerId: head.customerId,
-    vendorId: head.vendorId,
-    salesOrganisationId: head.salesOrganisationId,
-    title: head.title,
-    firstDay: head.firstDay,
-    lastDay: head.lastDay,
-    signedOn: head.signedOn,
-    limitPolicy: head.limitPolicy,
-    tolerancePercent: head.tolerancePercent,
-    probabilityPercent: head.probabilityPercent,
-    priority: String(head.priority),
-    notes: head.notes,
-    rebate: await rebateOf(sql, companyId, head),
-    reminders: (await remindersOf(sql, companyId, head.id)).map(({ kind, at }) => ({ kind, at })),
-    releaseAhead: head.releaseAheadDays === null ? '' : String(head.releaseAheadDays),
-  };
+  return (await termsOfAll(sql, companyId, [head])).get(head.id)!;
 }
 
-/** The rebate of an agreement with its tiers in rising order. */
-export async function rebateOf(
+/** The same of several agreements, in two reads however many. */
+export async function termsOfAll(
   sql: Sql,
   companyId: number,
-  head: Pick<AgreementHead, 'id' | 'rebateKind' | 'rebateBy'>,
-): Promise<Rebate> {
-  const tiers = await sql.rows<{ fromAmount: string; rate: string }>(
-    'SELECT from_amount, rate FROM agreement_rebate_tier WHERE company_id = ? AND agreement_id = ? ORDER BY from_amount',
-    [companyId, head.id],
+  heads: readonly AgreementHead[],
+): Promise<Map<number, Omit<AgreementTerms, 'lines'>>> {
+  const rebates = await rebatesOf(sql, companyId, heads);
+  const reminders = await remindersOfAll(
+    sql,
+    companyId,
+    heads.map(({ id }) => id),
   );
-  return {
-    kind: head.rebateKind,
-    by: head.rebateBy,
-    tiers: tiers.map((tier) => ({ from: tier.fromAmount, rate: tier.rate })),
-  };
+  return new Map(
+    heads.map((head) => [
+      head.id,
+      {
+        side: head.side,
+        basis: head.basis,
+        customerId: head.customerId,
+        vendorId: head.vendorId,
+        salesOrganisationId: head.salesOrganisationId,
+        title: head.title,
+        firstDay: head.firstDay,
+        lastDay: head.lastDay,
+        signedOn: head.signedOn,
+        limitPolicy: head.limitPolicy,
+        tolerancePercent: head.tolerancePercent,
+        probabilityPercent: head.probabilityPercent,
+        priority: String(head.priority),
+        notes: head.notes,
+        rebate: rebates.get(head.id)!,
+        reminders: (reminders.get(head.id) ?? []).map(({ kind, at }) => ({ kind, at })),
+        releaseAhead: head.releaseAheadDays === null ? '' : String(head.releaseAheadDays),
+      },
+    ]),
+  );
+}
+
+type RebateHead = Pick<AgreementHead, 'id' | 'rebateKind' | 'rebateBy'>;
+
+/** The rebate of an agreement with its tiers in rising order. */
+export async function rebateOf(sql: Sql, companyId: number, head: RebateHead): Promise<Rebate> {
+  return (await rebatesOf(sql, companyId, [head])).get(head.id)!;
+}
+
+async function rebatesOf(sql: Sql, companyId: number, heads: readonly RebateHead[]): Promise<Map<number, Rebate>> {
+  const rows = await sql.rows<{ agreementId: number; fromAmount: string; rate: string }>(
+    `SELECT agreement_id, from_amount, rate FROM agreement_rebate_tier
+      WHERE company_id = ? AND agreement_id IN (?) ORDER BY agreement_id, from_amount`,
+    [companyId, heads.map(({ id }) => id)],
+  );
+  const tiers = new Map<number, { from: string; rate: string }[]>(heads.map(({ id }) => [id, []]));
+  for (const { agreementId, fromAmount, rate } of rows) tiers.get(agreementId)!.push({ from: fromAmount, rate });
+  return new Map(
+    heads.map(({ id, rebateKind, rebateBy }) => [id, { kind: rebateKind, by: rebateBy, tiers: tiers.get(id)! }]),
+  );
 }
 
 export interface KeptReminder extends Reminder {
@@ -78,18 +114,29 @@ export interface KeptReminder extends Reminder {
   handledOn: string | null;
 }
 
+/** The reminders of an agreement; those that fired say when, and when somebody saw to them. */
 export async function remindersOf(sql: Sql, companyId: number, agreementId: number): Promise<KeptReminder[]> {
-  const rows = await sql.rows<Columns<AgreementReminder, 'kind atValue firedOn handledOn'>>(
-    `SELECT kind, at_value, fired_on, handled_on FROM agreement_reminder
-      WHERE company_id = ? AND agreement_id = ? ORDER BY kind, at_value`,
-    [companyId, agreementId],
+  return (await remindersOfAll(sql, companyId, [agreementId])).get(agreementId) ?? [];
+}
+
+/** The same of several agreements; none of those without. */
+export async function remindersOfAll(
+  sql: Sql,
+  companyId: number,
+  agreementIds: readonly number[],
+): Promise<Map<number, KeptReminder[]>> {
+  const rows = await sql.rows<Columns<AgreementReminder, 'agreementId kind atValue firedOn handledOn'>>(
+    `SELECT agreement_id, kind, at_value, fired_on, handled_on FROM agreement_reminder
+      WHERE company_id = ? AND agreement_id IN (?) ORDER BY agreement_id, kind, at_value`,
+    [companyId, agreementIds],
   );
-  return rows.map((row) => ({
-    kind: row.kind,
-    at: row.atValue,
-    firedOn: row.firedOn,
-    handledOn: row.handledOn,
-  }));
+  const found = new Map<number, KeptReminder[]>();
+  for (const { agreementId, kind, atValue, firedOn, handledOn } of rows) {
+    const reminders = found.get(agreementId) ?? [];
+    if (reminders.length === 0) found.set(agreementId, reminders);
+    reminders.push({ kind, at: atValue, firedOn, handledOn });
+  }
+  return found;
 }
 
 export interface PriceColumns {

@@ -8,16 +8,25 @@ export interface TermLine extends RevisedLine {
   listPrice: string;
 }
 
+type LinesHead = Pick<AgreementHead, 'id' | 'basis' | 'vendorId' | 'currency'>;
+
 /** The lines of an agreement as they are typed; the price without it is the list's, or the vendor's. */
-export async function termLinesOf(
+export async function termLinesOf(sql: Sql, companyId: number, head: LinesHead): Promise<TermLine[]> {
+  return (await termLinesOfAll(sql, companyId, [head])).get(head.id)!;
+}
+
+/** The same of several agreements, in two reads however many. */
+export async function termLinesOfAll(
   sql: Sql,
   companyId: number,
-  head: Pick<AgreementHead, 'id' | 'basis' | 'vendorId' | 'currency'>,
-): Promise<TermLine[]> {
-  const breaks = await breaksOf(sql, companyId, head.id);
+  heads: readonly LinesHead[],
+): Promise<Map<number, TermLine[]>> {
+  const ids = heads.map(({ id }) => id);
+  const breaks = await breaksOf(sql, companyId, ids);
   const rows = await sql.rows<
     PriceColumns & {
       id: number;
+      agreementId: number;
       lineNo: number;
       itemId: number | null;
       itemGroupId: number | null;
@@ -33,30 +42,37 @@ export async function termLinesOf(
       notes: string;
     }
   >(
-    `SELECT l.id, l.line_no, l.item_id, l.item_group_id, COALESCE(i.number, g.name, 'everything') AS covers,
-            IF(i.id IS NULL, NULL, ${listPriceIn('?')}) AS list_price,
+    `SELECT l.id, l.agreement_id, l.line_no, l.item_id, l.item_group_id, COALESCE(i.number, g.name, 'everything') AS covers,
+            IF(i.id IS NULL, NULL, ${listPriceIn('a.currency')}) AS list_price,
             v.unit_price AS vendor_price, l.committed, l.committed_value, l.released, l.released_value, ${PRICE_COLUMNS},
             l.least_release, l.release_multiple, l.notes
-       FROM agreement_line l
+       FROM agreement a
+       JOIN agreement_line l ON l.company_id = a.company_id AND l.agreement_id = a.id
        LEFT JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
        LEFT JOIN item_group g ON g.company_id = l.company_id AND g.id = l.item_group_id
-       LEFT JOIN item_vendor v ON v.company_id = l.company_id AND v.item_id = l.item_id AND v.vendor_id = ?
-      WHERE l.company_id = ? AND l.agreement_id = ? ORDER BY l.line_no`,
-    [head.currency, head.currency, head.vendorId ?? 0, companyId, head.id],
+       LEFT JOIN item_vendor v ON v.company_id = l.company_id AND v.item_id = l.item_id AND v.vendor_id = a.vendor_id
+      WHERE a.company_id = ? AND a.id IN (?) ORDER BY l.agreement_id, l.line_no`,
+    [companyId, ids],
   );
-  const byValue = head.basis === 'value';
-  return rows.map((row) => ({
-    id: row.id,
-    lineNo: row.lineNo,
-    covers: row.covers,
-    itemId: row.itemId,
-    groupId: row.itemGroupId,
-    listPrice: (head.vendorId === null ? row.listPrice : row.vendorPrice) ?? '0',
-    committed: byValue ? row.committedValue : row.committed,
-    released: byValue ? row.releasedValue : row.released,
-    ...priceTermOf(row, breaks.get(row.id) ?? []),
-    leastRelease: row.leastRelease,
-    releaseMultiple: row.releaseMultiple,
-    notes: row.notes,
-  }));
+  const headOf = new Map(heads.map((head) => [head.id, head]));
+  const found = new Map<number, TermLine[]>(ids.map((id) => [id, []]));
+  for (const row of rows) {
+    const { basis, vendorId } = headOf.get(row.agreementId)!;
+    const byValue = basis === 'value';
+    found.get(row.agreementId)!.push({
+      id: row.id,
+      lineNo: row.lineNo,
+      covers: row.covers,
+      itemId: row.itemId,
+      groupId: row.itemGroupId,
+      listPrice: (vendorId === null ? row.listPrice : row.vendorPrice) ?? '0',
+      committed: byValue ? row.committedValue : row.committed,
+      released: byValue ? row.releasedValue : row.released,
+      ...priceTermOf(row, breaks.get(row.id) ?? []),
+      leastRelease: row.leastRelease,
+      releaseMultiple: row.releaseMultiple,
+      notes: row.notes,
+    });
+  }
+  return found;
 }
