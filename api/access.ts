@@ -24,6 +24,16 @@ export const RIGHTS = [
   'upkeep',
   /** Approving what others asked for, of what one may do oneself. // G7 */
   'approve',
+  /** Seeing what things cost us: journals, stock entries, what moved. // G7 */
+  'see-costs',
+  /** Seeing what is owed, by whom and to whom: invoices, balances, credit notes, prepayments. */
+  'see-debts',
+  /** Seeing agreements and how they are fulfilled. */
+  'see-agreements',
+  /** Seeing what was sent, and what waits to be. */
+  'see-mail',
+  /** Sending to addresses that are none of the party's own. */
+  'write-to-others',
   'work-date',
 ] as const;
 export const Right = z.enum(RIGHTS);

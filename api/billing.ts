@@ -120,6 +120,7 @@ export const PrepaymentSheet = z.object({
 
 export const openCreditNote = read({
   name: 'openCreditNote',
+  needs: 'see-debts',
   path: '/credit-notes/:id',
   summary: 'One credit note.',
   params: IdParam,
@@ -128,6 +129,7 @@ export const openCreditNote = read({
 
 export const openPrepayment = read({
   name: 'openPrepayment',
+  needs: 'see-debts',
   path: '/prepayments/:id',
   summary: 'One prepayment with everything that moved it.',
   params: IdParam,
@@ -136,6 +138,7 @@ export const openPrepayment = read({
 
 export const listInvoices = read({
   name: 'listInvoices',
+  needs: 'see-debts',
   path: '/invoices',
   summary: 'Customer or vendor invoices, newest first.',
   query: ListQuery.extend({
@@ -147,6 +150,7 @@ export const listInvoices = read({
 
 export const openCustomerInvoice = read({
   name: 'openCustomerInvoice',
+  needs: 'see-debts',
   path: '/customer-invoices/:id',
   summary: 'One customer invoice.',
   params: IdParam,
@@ -155,6 +159,7 @@ export const openCustomerInvoice = read({
 
 export const openVendorInvoice = read({
   name: 'openVendorInvoice',
+  needs: 'see-debts',
   path: '/vendor-invoices/:id',
   summary: 'One vendor invoice.',
   params: IdParam,

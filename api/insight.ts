@@ -46,6 +46,7 @@ export const Fulfilment = z.object({
 
 export const fulfilment = read({
   name: 'fulfilment',
+  needs: 'see-agreements',
   path: '/fulfilment',
   summary: 'What was committed, released, shipped and invoiced on agreements, summed by what is asked.',
   query: FulfilmentQuery,

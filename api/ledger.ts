@@ -13,6 +13,7 @@ import {
   read,
   Text,
 } from './kit';
+import { listSeenBy, seenBy } from './seen-by';
 
 const Journal = z.object({
   document: DocumentRef,
@@ -32,7 +33,7 @@ const StockEntry = z.object({
   /** Which of our places; empty for what only passed through. */
   location: z.string(),
   quantity: Decimal,
-  cost: Decimal,
+  cost: seenBy('see-costs', Decimal),
   postedOn: Day,
 });
 
@@ -59,9 +60,9 @@ export const openTrail = read({
   out: z.object({
     document: DocumentRef,
     currency: z.string(),
-    journals: z.array(Journal),
+    journals: listSeenBy('see-costs', z.array(Journal)),
     stockEntries: z.array(StockEntry),
-    openItems: z.array(OpenItem),
+    openItems: listSeenBy('see-debts', z.array(OpenItem)),
     changes: z.array(Change),
   }),
 });

@@ -51,6 +51,7 @@ export const MessageRow = z.object({
 
 export const listMessages = read({
   name: 'listMessages',
+  needs: 'see-mail',
   path: '/messages',
   summary: 'What was sent, newest first.',
   query: ListQuery,
@@ -59,6 +60,7 @@ export const listMessages = read({
 
 export const openMessage = read({
   name: 'openMessage',
+  needs: 'see-mail',
   path: '/messages/:id',
   summary: 'One message with its text and the name of its attachment.',
   params: IdParam,
@@ -78,6 +80,7 @@ export const DraftRow = z.object({
 
 export const listDrafts = read({
   name: 'listDrafts',
+  needs: 'see-mail',
   path: '/message-drafts',
   summary: 'Messages that were drafted and wait to be sent, newest first.',
   query: ListQuery,

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { Address, Day, Decimal, DocumentRef, Id, IdParam, Party, read } from './kit';
+import { listSeenBy, seenBy } from './seen-by';
 
 const OpenItem = z.object({
   invoice: DocumentRef,
@@ -16,8 +17,8 @@ export const CustomerSheet = Party.extend({
   terms: z.string(),
   referenceRequired: z.boolean(),
   shipTos: z.array(Address),
-  balance: Decimal,
-  openItems: z.array(OpenItem),
+  balance: seenBy('see-debts', Decimal),
+  openItems: listSeenBy('see-debts', z.array(OpenItem)),
   agreements: z.array(z.object({ document: DocumentRef, state: z.string(), lastDay: Day, title: z.string() })),
 });
 
@@ -25,8 +26,8 @@ export const VendorSheet = Party.extend({
   phone: z.string(),
   currency: z.string(),
   terms: z.string(),
-  balance: Decimal,
-  openItems: z.array(OpenItem),
+  balance: seenBy('see-debts', Decimal),
+  openItems: listSeenBy('see-debts', z.array(OpenItem)),
   items: z.array(
     z.object({
       id: Id,

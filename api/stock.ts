@@ -15,6 +15,10 @@ import {
   Text,
   TypedDecimal,
 } from './kit';
+import { seenBy } from './seen-by';
+
+/** What it cost us. */
+const Cost = seenBy('see-costs', Decimal);
 
 const MoveLines = namedOnce(z.array(z.object({ lineId: Id, quantity: TypedDecimal })).max(500), 'lineId');
 
@@ -22,14 +26,14 @@ const Moved = z.object({
   receipts: z.array(
     z.object({
       purchaseId: Id,
-      cost: Decimal,
+      cost: Cost,
       parts: z.array(z.object({ purchaseLineId: Id, quantity: Decimal })),
     }),
   ),
   shipments: z.array(
     z.object({
       orderId: Id,
-      cost: Decimal,
+      cost: Cost,
       parts: z.array(z.object({ orderLineId: Id, quantity: Decimal })),
     }),
   ),
@@ -93,7 +97,7 @@ export const moveBetween = act({
   name: 'moveBetween',
   summary: 'Carry goods of an item from one of our locations to another, at what they cost.',
   input: z.object({ itemId: Id, from: LocationId, to: LocationId, quantity: TypedDecimal }),
-  preview: z.object({ quantity: Decimal, value: Decimal }),
+  preview: z.object({ quantity: Decimal, value: Cost }),
 });
 
 export const reverseMovement = act({
@@ -101,17 +105,17 @@ export const reverseMovement = act({
   summary: 'Take a receipt or shipment back by a document that names it; of a drop shipment both halves.',
   input: z.object({ kind: z.enum(['RC', 'SH']), id: Id, reason: Text(200) }),
   preview: z.object({
-    documents: z.array(z.object({ document: DocumentRef, cost: Decimal })),
+    documents: z.array(z.object({ document: DocumentRef, cost: Cost })),
     /** What goods that leave our stock again are worth less by now than they came in for. */
-    difference: Decimal,
+    difference: Cost,
   }),
 });
 
 const MovementLine = z.object({
   item: ItemRef,
   quantity: Decimal,
-  unitCost: Decimal,
-  cost: Decimal,
+  unitCost: Cost,
+  cost: Cost,
   orderLineId: Id.nullable(),
   source: DocumentRef,
   sourceLineNo: z.number(),
@@ -125,7 +129,7 @@ export const MovementSheet = z.object({
   source: DocumentRef,
   postedOn: Day,
   currency: z.string(),
-  cost: Decimal,
+  cost: Cost,
   /** What it reverses and why, and what reversed it. // P1 */
   reverses: DocumentRef.nullable(),
   reversedBy: DocumentRef.nullable(),

@@ -22,6 +22,7 @@ import { State, AgreementRow, Rebate, Reminder, ItemGroup, Price, Progress, Agre
 
 export const listAgreements = read({
   name: 'listAgreements',
+  needs: 'see-agreements',
   path: '/agreements',
   summary: 'Agreements, newest first.',
   query: ListQuery.extend({
@@ -42,6 +43,7 @@ export const listAgreements = read({
 
 export const openAgreement = read({
   name: 'openAgreement',
+  needs: 'see-agreements',
   path: '/agreements/:id',
   summary: 'One agreement with its lines, counters and documents.',
   params: IdParam,
@@ -164,6 +166,7 @@ export const releaseAgreement = act({
 
 export const openProgress = read({
   name: 'openProgress',
+  needs: 'see-agreements',
   path: '/agreement-lines/:id/progress',
   summary: 'How one agreement line stands, and its forecast to the last day.',
   params: IdParam,

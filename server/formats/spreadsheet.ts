@@ -14,6 +14,7 @@ export function tableFiles(
 ): FileAnswer[] {
   return (['csv', 'xlsx'] as const).map((format) => ({
     path: `/${name}.${format}`,
+    needs: 'see-agreements' as const,
     what: 'This list',
     async read({ ctx, parts, who, signal }) {
       const table = await read({ parts, who: who!, query: { ...ctx.query } });

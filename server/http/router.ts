@@ -7,6 +7,7 @@ import { previewAct, runAct, type Act } from '../acts';
 import { askedOf, checked, Refusals, type Answer, type FileAnswer, type Parts, type Room } from '../room';
 import { loadOf } from './load';
 import { assertMatchesSchema } from './matches-schema';
+import { redacted } from './redact';
 import { openApi } from './openapi';
 import { answerProblem, refusalOut, statusOf } from './problem';
 
@@ -58,9 +59,15 @@ function bindEvents(router: Router, parts: Parts): void {
   });
 }
 
-function bindFile(router: Router, parts: Parts, { path, open, what, read }: FileAnswer, admitted: Admitted): void {
+function bindFile(
+  router: Router,
+  parts: Parts,
+  { path, open, needs, what, read }: FileAnswer,
+  admitted: Admitted,
+): void {
   router.get(path, admitted('file'), async (ctx) => {
     const who = open ? null : await requireSession(ctx, parts);
+    if (needs && !who!.rights.includes(needs)) throw new Refusals(403, [refuse('no-right-to-see', '', {})]);
     const gone = new AbortController();
     ctx.res.once('close', () => gone.abort());
     const file = await read({ ctx, parts, who, signal: gone.signal });
@@ -89,7 +96,7 @@ function bindEndpoint(router: Router, parts: Parts, { endpoint, handle }: Answer
       query: checked(endpoint.query, { ...ctx.query }, 'The address'),
       body: checked(endpoint.body, ctx.request.body ?? {}, 'What was sent'),
     });
-    answerJson(ctx, parts, endpoint.out, answer);
+    answerJson(ctx, parts, endpoint.out, who ? redacted(endpoint.out, answer, who.rights) : answer);
   });
 }
 
@@ -122,7 +129,10 @@ function bindAct(
     ctx.body = {
       refusals: seen.refusals.map(refusalOut),
       warnings: seen.warnings.map(refusalOut),
-      effects: seen.effects === null ? null : act.endpoint.preview.parse(plainJson(seen.effects)),
+      effects:
+        seen.effects === null
+          ? null
+          : redacted(act.endpoint.preview, act.endpoint.preview.parse(plainJson(seen.effects)), who.rights),
     };
   });
 }

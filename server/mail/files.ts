@@ -16,6 +16,7 @@ export const mailFiles: readonly FileAnswer[] = [
   },
   {
     path: '/messages/:id/attachment',
+    needs: 'see-mail',
     what: 'This message',
     async read({ ctx, parts, who }) {
       const { id } = checked(IdParam, ctx['params'], 'The address');

@@ -3,8 +3,18 @@ import { decideMessage, promiseMessage, type MovedPromise } from '@core/mail';
 import * as contract from '@api/mail';
 import { defineAct, orNotFound, type Doer } from '../acts';
 import type { Sql, Tx } from '../db';
+import type { PrintedFile } from '../formats';
 import { fileOf } from './reads';
 import { messageDraftTable, messageTable } from './tables';
+
+/** The party's own mail address. */
+async function addressOf(sql: Sql, companyId: number, { side, id }: PrintedFile['party']): Promise<string> {
+  const [row] = await sql.rows<{ email: string }>(`SELECT email FROM ${side} WHERE company_id = ? AND id = ?`, [
+    companyId,
+    id,
+  ]);
+  return row!.email;
+}
 
 /**
  * Sends a document to its party as PDF. The mail room stands in for the post: what was sent, with its attachment, is
@@ -14,11 +24,19 @@ export const sendDocument = defineAct(contract.sendDocument, {
   right: 'send',
   says: 'send documents',
   done: 'sent',
-  load: async (tx, input, doer) => ({
-    draft: input.draftId === undefined ? null : await loadDraft(tx, doer.companyId, input.draftId),
-    file: orNotFound((await fileOf(tx, doer.companyId, input)) ?? undefined, 'This document'),
-  }),
+  async load(tx, input, doer) {
+    const file = orNotFound((await fileOf(tx, doer.companyId, input)) ?? undefined, 'This document');
+    return {
+      draft: input.draftId === undefined ? null : await loadDraft(tx, doer.companyId, input.draftId),
+      file,
+      own: await addressOf(tx, doer.companyId, file.party),
+    };
+  },
   decide: (_ground, input) => decideMessage(input),
+  also: ({ recipient }, { own }) =>
+    recipient.toLowerCase() === own.toLowerCase()
+      ? []
+      : [{ right: 'write-to-others', says: "send to an address that is not the party's own" }],
   preview: ({ recipient }, { file }) => ({ recipient, attachment: file.name }),
   async write(tx, message, { file, draft }, doer, input) {
     if (draft) await tx.run(DROP, [doer.companyId, draft.id]);

@@ -29,14 +29,26 @@ const CHART: readonly { code: string; name: string; role: AccountRole }[] = [
   { code: '5200', name: 'Stock differences', role: 'stock-difference' },
 ];
 
+const SEES_BUYING = ['see-costs', 'see-agreements', 'see-mail'] as const;
+const SEES_ALL = [...SEES_BUYING, 'see-debts', 'write-to-others'] as const;
+
 /** The roles a company begins with. */
 export const ROLES: Record<string, readonly Right[]> = {
   'Order administrator': RIGHTS.filter((right) => right !== 'credit' && right !== 'periods'),
-  Buyer: ['purchases', 'goods', 'approve', 'send', 'work-date'],
+  Buyer: [...SEES_BUYING, 'purchases', 'goods', 'approve', 'send', 'work-date'],
   'Stock keeper': ['goods', 'send', 'work-date'],
-  'Accounts clerk': ['customer-invoices', 'vendor-invoices', 'payments', 'periods', 'approve', 'send', 'work-date'],
-  Planner: ['orders', 'purchases', 'plan', 'lists', 'send', 'work-date'],
-  'Sales manager': ['agreements', 'orders', 'credit', 'approve', 'upkeep', 'send', 'lists', 'work-date'],
+  'Accounts clerk': [
+    ...SEES_ALL,
+    'customer-invoices',
+    'vendor-invoices',
+    'payments',
+    'periods',
+    'approve',
+    'send',
+    'work-date',
+  ],
+  Planner: [...SEES_BUYING, 'orders', 'purchases', 'plan', 'lists', 'send', 'work-date'],
+  'Sales manager': [...SEES_ALL, 'agreements', 'orders', 'credit', 'approve', 'upkeep', 'send', 'lists', 'work-date'],
 };
 
 export interface NewCompany {

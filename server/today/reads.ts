@@ -1,3 +1,4 @@
+import type { Right } from '@api/access';
 import { addDays, share, type Day, type DocumentKind } from '@core/kernel';
 import type { TodayRow } from '@api/today';
 import { callsOf } from '../agreements';
@@ -31,6 +32,18 @@ interface Source {
 /** The customer or vendor of an agreement. */
 const PARTIES = `LEFT JOIN customer c ON c.company_id = a.company_id AND c.id = a.customer_id
             LEFT JOIN vendor v ON v.company_id = a.company_id AND v.id = a.vendor_id`;
+
+/** Kinds that are about what only some may see. // G7 */
+const SEEN_BY: Partial<Record<TodayRow['kind'], Right>> = {
+  'invoice-owed': 'see-debts',
+  'shortfall-draft': 'see-agreements',
+  'rebate-owed': 'see-agreements',
+  'agreement-draft': 'see-agreements',
+  'agreement-past': 'see-agreements',
+  'agreement-reminder': 'see-agreements',
+  'call-due': 'see-agreements',
+  'message-draft': 'see-mail',
+};
 
 /** What waits for a person, kind by kind; each reads one index and says in its WHERE what makes it wait. */
 const SOURCES: readonly Source[] = [
@@ -210,9 +223,9 @@ const SOURCES: readonly Source[] = [
 ];
 
 /** What needs a person now, what comes up, what waits for others; soonest first within a kind. */
-export async function today(sql: Sql, companyId: number, workDate: Day) {
+export async function today(sql: Sql, companyId: number, workDate: Day, rights: readonly Right[]) {
   const found = await Promise.all(
-    SOURCES.map(async (source) => {
+    SOURCES.filter(({ kind }) => !SEEN_BY[kind] || rights.includes(SEEN_BY[kind])).map(async (source) => {
       const read = await sql.rows<Row>(source.sql, [...source.values(companyId, workDate), MOST + 1]);
       const rows = source.kind === 'call-due' ? await stillDue(sql, companyId, workDate, read) : read;
       return { rows: rows.slice(0, MOST).map((row) => rowOf(source, row)), more: rows.length > MOST };

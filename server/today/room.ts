@@ -1,8 +1,12 @@
 import * as today from '@api/today';
-import { reads, type Room } from '../room';
+import { answers, type Room } from '../room';
 import { today as readToday } from './reads';
 
 /** What the today room has. */
 export const room: Room = {
-  answers: [reads(today.today, (sql, companyId, { workDate }) => readToday(sql, companyId, workDate))],
+  answers: [
+    answers(today.today, ({ parts, who }) =>
+      parts.database.snapshot((sql) => readToday(sql, who!.companyId, who!.workDate, who!.rights)),
+    ),
+  ],
 };

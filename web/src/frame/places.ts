@@ -1,15 +1,16 @@
+import type { Right } from '@api/access';
 import type { IconName } from '../kit/controls/icon';
 
 /** The spine, in the order of the work; Alt and its number goes there. */
-export const PLACES: readonly { path: string; name: string; icon: IconName }[] = [
+export const PLACES: readonly { path: string; name: string; icon: IconName; needs?: Right }[] = [
   { path: '/today', name: 'Today', icon: 'today' },
-  { path: '/agreements', name: 'Agreements', icon: 'handshake' },
+  { path: '/agreements', name: 'Agreements', icon: 'handshake', needs: 'see-agreements' },
   { path: '/orders', name: 'Orders', icon: 'orders' },
   { path: '/bench', name: 'Bench', icon: 'bench' },
   { path: '/purchases', name: 'Purchases', icon: 'truck' },
   { path: '/planned', name: 'Workshop', icon: 'workshop' },
-  { path: '/billing', name: 'Billing', icon: 'billing' },
-  { path: '/insight', name: 'Insight', icon: 'insight' },
+  { path: '/billing', name: 'Billing', icon: 'billing', needs: 'see-debts' },
+  { path: '/insight', name: 'Insight', icon: 'insight', needs: 'see-agreements' },
 ];
 
 /** Apart at the foot of the spine: what the rest is made from. */

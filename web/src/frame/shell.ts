@@ -28,7 +28,7 @@ export class Shell {
   protected readonly session = inject(Session);
   protected readonly live = inject(LiveEvents);
   protected readonly notices = inject(Notices);
-  protected readonly places = PLACES;
+  protected readonly places = computed(() => PLACES.filter(({ needs }) => !needs || this.session.may(needs)));
   protected readonly setup = SETUP;
   protected readonly folded = signal(localStorage.getItem('spine folded') === 'yes');
   protected readonly pathOf = pathOf;

@@ -8,13 +8,17 @@ export function fixed(value: string, places: number): string {
   return grouped(whole) + (part ? `.${part}` : '');
 }
 
+/** What stands where an amount is not for this person to see. */
+const NOT_TOLD = '–';
+
 /** Money in its currency's places, without the code: `12,345.60`. */
 export function money(value: string, currency: string): string {
-  return fixed(value, currencyPlaces(currency));
+  return value === '' ? NOT_TOLD : fixed(value, currencyPlaces(currency));
 }
 
 /** A price: at least the currency's places, more where it has them. */
 export function price(value: string, currency: string): string {
+  if (value === '') return NOT_TOLD;
   const places = decimalText(value).split('.')[1]?.length ?? 0;
   return fixed(value, Math.max(places, currencyPlaces(currency)));
 }

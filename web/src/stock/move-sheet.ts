@@ -161,7 +161,8 @@ export class MoveSheet {
     const receipts = effects.receipts.length;
     const shipments = effects.shipments.length;
     const moved = shipments > 0 ? effects.shipments : effects.receipts;
-    const cost = moved.reduce((sum, document) => sum.plus(document.cost), dec(0));
+    const told = moved.every(({ cost }) => cost !== '');
+    const cost = moved.reduce((sum, document) => sum.plus(document.cost || 0), dec(0));
     const pieces = [...this.typed(), ...this.further().values()].filter(
       (typed) => isDecimalText(typed, 'quantity') && dec(typed).gt(0),
     ).length;
@@ -169,7 +170,8 @@ export class MoveSheet {
       ...(receipts > 0 ? [counted(receipts, 'receipt')] : []),
       ...(shipments > 0 ? [counted(shipments, 'shipment')] : []),
     ].join(' and ');
-    return `${counted(pieces, 'line')}: ${documents}, cost ${this.currency} ${money(cost.toFixed(), this.currency)}`;
+    const words = `${counted(pieces, 'line')}: ${documents}`;
+    return told ? `${words}, cost ${this.currency} ${money(cost.toFixed(), this.currency)}` : words;
   });
 
   /** Prices found again on the day it ships, before they are. // R3 */
