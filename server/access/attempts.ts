@@ -20,10 +20,9 @@ const NAME_TRIES = 30;
 export function attemptsOn(database: Database): Attempts {
   const limiter = (keyPrefix: string, points: number, duration: number) =>
     new RateLimiterMySQL({
-      storeClient: database.pool,
+      storeClient: database,
       storeType: 'pool',
-      dbName: (database.pool as unknown as { config: { connectionConfig: { database: string } } }).config
-        .connectionConfig.database,
+      dbName: database.name,
       tableName: 'sign_in_attempt',
       tableCreated: true,
       keyPrefix,

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { refuse, type Refusal } from '@core/refusals';
-import { into, jsonOf, LAST_ID, Piece, type Database, type Sql, type Tx } from '../db';
+import { faultOf, into, jsonOf, LAST_ID, Piece, type Database, type Sql, type Tx } from '../db';
 import {
   GroundMoved,
   type Act,
@@ -57,6 +57,10 @@ export async function runAct(database: Database, asked: Asked, doer: Doer, idemp
       }),
     );
   } catch (error) {
+    if (faultOf(error) === 'twin') {
+      const twin = await answerOfTwin(database, key);
+      if (twin) return twin;
+    }
     if (!(error instanceof Refused || error instanceof NotFound)) throw error;
     const before = await answerOf(database, key);
     if (before) return before;
@@ -173,6 +177,20 @@ async function writeRecord(tx: Tx, { act, input }: Asked, written: Written | Lef
     answer instanceof Piece ? new Piece('@answer') : answer,
   );
   return JSON.parse(text) as Written;
+}
+
+/** How long a twin at another node of a cluster may take to be seen here. */
+const TWIN_TRIES = 20;
+const TWIN_PAUSE_MS = 50;
+
+/** What the act's twin was answered: at another node of a cluster it may be refused by its key before its row is seen. */
+async function answerOfTwin(sql: Sql, key: Key): Promise<ActAnswer | null> {
+  for (let tries = 0; tries < TWIN_TRIES; tries += 1) {
+    const found = await answerOf(sql, key);
+    if (found) return found;
+    await new Promise((resolve) => setTimeout(resolve, TWIN_PAUSE_MS));
+  }
+  return null;
 }
 
 async function answerOf(sql: Sql, { doer, idempotencyKey, content }: Key): Promise<ActAnswer | null> {

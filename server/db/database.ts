@@ -1,12 +1,6 @@
-import {
-  createPool,
-  type FieldPacket,
-  type Pool,
-  type PoolConnection,
-  type QueryError,
-  type ResultSetHeader,
-} from 'mysql2';
+import type { FieldPacket, PoolConnection, QueryError, ResultSetHeader } from 'mysql2';
 import { faultOf, type DatabaseFault } from './faults';
+import { addressesOf, nodesOf, type Nodes } from './nodes';
 import { rowsOf, type Cell } from './rows';
 import { Piece, type Bound } from './piece';
 import { insertStatements, into, type Insertion, type Last, type Statement } from './statement';
@@ -65,7 +59,10 @@ export interface Database extends Sql {
   /** Connections in use and free, and who waits for one, now. */
   connections(): { used: number; free: number; waiting: number };
   close(): Promise<void>;
-  readonly pool: Pool;
+  /** The name of the database on its server. */
+  readonly name: string;
+  /** A connection of its own, given back by its `release`: for a package that keeps rows here by itself. */
+  getConnection(take: (error: unknown, connection?: PoolConnection) => void): void;
 }
 
 /** How often work is begun in all, by what stood against it the last time. */
@@ -81,55 +78,34 @@ const BEGIN = 'START TRANSACTION';
 const BEGIN_SNAPSHOT =
   'SET TRANSACTION ISOLATION LEVEL REPEATABLE READ; START TRANSACTION WITH CONSISTENT SNAPSHOT, READ ONLY';
 
-/** What the driver's pool keeps and has no way to ask for. */
-interface PoolInside {
-  _allConnections: { length: number };
-  _freeConnections: { length: number };
-  _connectionQueue: { length: number };
-}
-
-/** The database at that address; `met` hears of every fault that work in a transaction met. */
+/** The database at that address, or of those nodes; `met` hears of every fault that work in a transaction met. */
 export function connect(url: string, connections: number, met: (fault: DatabaseFault) => void = () => {}): Database {
-  const pool = createPool({
-    uri: url.replace(/^mariadb:/, 'mysql:'),
-    connectionLimit: connections,
-    maxIdle: connections,
-    enableKeepAlive: true,
-    connectTimeout: 5000,
-    charset: 'utf8mb4',
-    timezone: 'Z',
-    dateStrings: true,
-    supportBigNumbers: true,
-    jsonStrings: true,
-    decimalNumbers: false,
-    // Several statements in one trip; values only ever travel as placeholders.
-    multipleStatements: true,
-  });
   // Each statement sees what is committed; rows that decide are locked by the acts themselves.
-  pool.on('connection', (connection) => void connection.query(SESSION));
+  const nodes = nodesOf(url, connections, SESSION);
   const kept = new Map<string, unknown>();
   return {
-    pool,
-    ...sqlBy((sql, values) => send(pool, sql, values), ''),
-    transaction: (work) => transaction(pool, kept, met, work),
+    name: new URL(addressesOf(url)[0]!).pathname.slice(1),
+    getConnection: (take) => void nodes.connection().then((connection) => take(null, connection), take),
+    ...sqlBy((sql, values) => onConnection(nodes, (connection) => send(connection, sql, values)), ''),
+    transaction: (work) => transaction(nodes, kept, met, work),
     snapshot: (read) =>
-      onConnection(pool, (connection) => {
+      onConnection(nodes, (connection) => {
         const { sql, end } = sqlWithin(connection, BEGIN_SNAPSHOT, '');
         return read(sql).then(async (answer) => (await end(), answer));
       }),
     each: (sql, values, take) =>
-      new Promise((resolve, reject) => {
-        const query = pool.query({ sql, values: bindable(values), rowsAsArray: true });
-        query.on('error', reject);
-        query.on('result', (cells) => take(cells as unknown as (string | number | null)[]));
-        query.on('end', () => resolve());
-      }),
-    connections() {
-      const { _allConnections, _freeConnections, _connectionQueue } = pool as Pool & PoolInside;
-      const free = _freeConnections.length;
-      return { used: _allConnections.length - free, free, waiting: _connectionQueue.length };
-    },
-    close: () => new Promise((resolve, reject) => pool.end((error) => (error ? reject(error) : resolve()))),
+      onConnection(
+        nodes,
+        (connection) =>
+          new Promise<void>((resolve, reject) => {
+            const query = connection.query({ sql, values: bindable(values), rowsAsArray: true });
+            query.on('error', reject);
+            query.on('result', (cells) => take(cells as unknown as (string | number | null)[]));
+            query.on('end', () => resolve());
+          }),
+      ),
+    connections: () => nodes.counts(),
+    close: () => nodes.close(),
   };
 }
 
@@ -148,7 +124,7 @@ type Send = (sql: string, values: readonly unknown[]) => Promise<Answer[]>;
  * rather than by its own promises, which catch a stack for every statement: a tenth of a millisecond that an act of
  * twenty statements pays twenty times.
  */
-function send(on: Pool | PoolConnection, sql: string, values: readonly unknown[]): Promise<Answer[]> {
+function send(on: PoolConnection, sql: string, values: readonly unknown[]): Promise<Answer[]> {
   return new Promise((resolve, reject) => {
     on.query(
       { sql, values: bindable(values), rowsAsArray: true },
@@ -240,18 +216,12 @@ function txOn({ sql, ended }: Within, kept: Map<string, unknown>): Tx {
   };
 }
 
-function connectionOf(pool: Pool): Promise<PoolConnection> {
-  return new Promise((resolve, reject) =>
-    pool.getConnection((error, connection) => (error ? reject(error) : resolve(connection))),
-  );
-}
-
 /** Work on one connection, rolled back where it fails; one that is broken is not used again. */
 async function onConnection<Answer>(
-  pool: Pool,
+  nodes: Nodes,
   work: (connection: PoolConnection) => Promise<Answer>,
 ): Promise<Answer> {
-  const connection = await connectionOf(pool);
+  const connection = await nodes.connection();
   let broken = false;
   try {
     return await work(connection);
@@ -260,22 +230,24 @@ async function onConnection<Answer>(
     if (!broken) await send(connection, 'ROLLBACK', []).catch(() => (broken = true));
     throw error;
   } finally {
-    if (broken) connection.destroy();
-    else connection.release();
+    if (broken) {
+      nodes.gone(connection);
+      connection.destroy();
+    } else connection.release();
   }
 }
 
 const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
 async function transaction<Answer>(
-  pool: Pool,
+  nodes: Nodes,
   kept: Map<string, unknown>,
   met: (fault: DatabaseFault) => void,
   work: (tx: Tx, tries: number) => Promise<Answer>,
 ): Promise<Answer> {
   for (let tries = 1; ; tries += 1) {
     try {
-      return await onConnection(pool, async (connection) => {
+      return await onConnection(nodes, async (connection) => {
         const within = sqlWithin(connection, BEGIN, 'FOR UPDATE');
         const answer = await work(txOn(within, kept), tries);
         await within.end();

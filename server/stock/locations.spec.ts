@@ -208,7 +208,7 @@ describe('S1 T1 goods at several locations', () => {
       [0, '235', '235'],
       [EAST, '65', '65'],
     ]);
-    const trail = await joko.get<{
+    const trail = await salmah.get<{
       journals: { entries: { debit: string | null; credit: string | null }[] }[];
       stockEntries: { location: string; quantity: string; cost: string }[];
     }>(`/api/trail/JR/${journal!.id}`);

@@ -38,6 +38,11 @@ export async function ensurePrograms(...programs) {
   if (process.getuid?.() !== 0 || !(await isInstalled('apt-get'))) {
     throw new Error(`${missing.join(' and ')} is missing; install ${packages.join(' ')} and start again.`);
   }
+  await installPackages(...packages);
+}
+
+/** Installs Debian packages; needs root. */
+export async function installPackages(...packages) {
   console.log(`Installing ${packages.join(' ')} …`);
   const quiet = { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }, stdio: ['ignore', 'ignore', 'inherit'] };
   await run('apt-get', ['update', '-qq'], quiet);

@@ -114,7 +114,8 @@ async function runningInstance(folder) {
   return null;
 }
 
-async function lay(folder, data) {
+/** Lays the files of an empty database into `data`. */
+export async function lay(folder, data) {
   await rm(data, { recursive: true, force: true });
   await promisify(execFile)(
     'mariadb-install-db',
