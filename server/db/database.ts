@@ -166,18 +166,28 @@ interface Within {
   ended(): void;
 }
 
+/**
+ * Refuses what follows in the same trip where the transaction it belongs to is open no more. A node of a cluster may undo
+ * an idle transaction for one of another node, and was seen to let the next statements through all the same, each on its
+ * own: an act's record without its documents.
+ */
+const STILL_OPEN = 'SELECT IF(@@in_transaction, 1, (SELECT 1 UNION SELECT 2))';
+
 /** SQL on that connection; `begin` goes with the first statement sent, in the same trip. */
-function sqlWithin(connection: PoolConnection, begin: string, forUpdate: Sql['forUpdate']): Within {
+function sqlWithin(connection: PoolConnection, begin: string, forUpdate: Sql['forUpdate'], guarded = false): Within {
   let state: 'new' | 'open' | 'ended' = 'new';
   const within: Send = async (sql, values) => {
-    if (state !== 'new') return send(connection, sql, values);
+    if (state !== 'new') {
+      if (!guarded) return send(connection, sql, values);
+      return (await send(connection, `${STILL_OPEN};\n${sql}`, values)).slice(1);
+    }
     state = 'open';
     return (await send(connection, `${begin};\n${sql}`, values)).slice(begin.split(';').length);
   };
   return {
     sql: sqlBy(within, forUpdate),
     end: async () => {
-      if (state === 'open') await send(connection, 'COMMIT', []);
+      if (state === 'open') await within('COMMIT', []);
       state = 'ended';
     },
     ended: () => (state = 'ended'),
@@ -248,7 +258,7 @@ async function transaction<Answer>(
   for (let tries = 1; ; tries += 1) {
     try {
       return await onConnection(nodes, async (connection) => {
-        const within = sqlWithin(connection, BEGIN, 'FOR UPDATE');
+        const within = sqlWithin(connection, BEGIN, 'FOR UPDATE', nodes.several);
         const answer = await work(txOn(within, kept), tries);
         await within.end();
         return answer;

@@ -31,4 +31,24 @@ describe('the nodes of a database', () => {
     }
     await database.close();
   });
+
+  it('a transaction undone behind its back is begun again: nothing of it is written on its own', async () => {
+    const url = new URL(process.env['TEST_DATABASE_URL']!);
+    const database = connect(url.href.replace(url.host, `${url.host},${url.host}`), 2);
+    await database.run('CREATE OR REPLACE TABLE undone (turn INT NOT NULL)');
+    await database.transaction(async (tx, tries) => {
+      await tx.run('INSERT INTO undone VALUES (?)', [10 * tries]);
+      // As a node does that gives way to another, between two statements of ours.
+      if (tries === 1) await tx.run('ROLLBACK');
+      await tx.run('INSERT INTO undone VALUES (?)', [10 * tries + 1]);
+    });
+    expect(await database.rows('SELECT turn FROM undone ORDER BY turn')).toEqual([{ turn: 20 }, { turn: 21 }]);
+    await database.transaction(async (tx, tries) => {
+      await tx.run('INSERT INTO undone VALUES (?)', [10 * tries + 20]);
+      if (tries === 1) await tx.run('ROLLBACK');
+    });
+    expect(await database.rows('SELECT MAX(turn) AS turn FROM undone')).toEqual([{ turn: 40 }]);
+    await database.run('DROP TABLE undone');
+    await database.close();
+  });
 });

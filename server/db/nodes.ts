@@ -14,6 +14,8 @@ export interface Nodes {
   connection(): Promise<PoolConnection>;
   /** What a connection was used for ended by a fault of its node: the next is used from now on. */
   gone(connection: PoolConnection): void;
+  /** Whether there is more than one. */
+  readonly several: boolean;
   counts(): { used: number; free: number; waiting: number };
   close(): Promise<void>;
 }
@@ -67,6 +69,7 @@ export function nodesOf(url: string, connections: number, greeting: string): Nod
         }
       }
     },
+    several: pools.length > 1,
     gone: (connection) => leave(poolOf.get(connection)!),
     counts() {
       const inside = pools as (Pool & PoolInside)[];

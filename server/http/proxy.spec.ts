@@ -18,7 +18,9 @@ const freePort = () =>
     });
   });
 
-/** As docs/security.md shows it, on ports and files of its own. */
+/** The example that ships, on ports and files of its own. */
+const example = readFileSync('deploy/nginx.conf', 'utf8');
+
 const nginxConf = (folder: string, port: number, upstream: string) => `
 daemon off;
 master_process off;
@@ -32,18 +34,12 @@ http {
   fastcgi_temp_path ${folder}/fastcgi;
   uwsgi_temp_path ${folder}/uwsgi;
   scgi_temp_path ${folder}/scgi;
-  server {
-    listen 127.0.0.1:${port} ssl;
-    ssl_certificate ${folder}/cert.pem;
-    ssl_certificate_key ${folder}/key.pem;
-    location / {
-      proxy_pass ${upstream};
-      proxy_set_header Host $host;
-      proxy_set_header X-Forwarded-For $proxy_add_x_forwarded_for;
-      proxy_set_header X-Forwarded-Proto $scheme;
-      proxy_bind 127.0.0.1;
-    }
-  }
+${example
+  .replace(/^upstream kampong \{[^}]*\}/m, `upstream kampong { server ${upstream.replace('http://', '')}; }`)
+  .replace('listen 443 ssl', `listen 127.0.0.1:${port} ssl`)
+  .replace('/etc/ssl/orders.pem', `${folder}/cert.pem`)
+  .replace('/etc/ssl/orders.key', `${folder}/key.pem`)
+  .replaceAll('proxy_pass http://kampong;', 'proxy_pass http://kampong; proxy_bind 127.0.0.1;')}
 }
 `;
 

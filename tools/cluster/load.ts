@@ -7,6 +7,11 @@ export interface Accepted {
   at: number;
 }
 
+interface Answer {
+  status: number;
+  text: string;
+}
+
 interface Session {
   address: string;
   cookie: string;
@@ -33,7 +38,7 @@ const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 const MOST_TRIES = 600;
 
 /** Sends an act until it is answered: with the same key each time, so that it is done once. */
-async function answered(session: Session, act: string, input: unknown, key: string): Promise<Response> {
+async function answered(session: Session, act: string, input: unknown, key: string): Promise<Answer> {
   let last = 'nothing';
   for (let tries = 0; ; tries += 1) {
     try {
@@ -48,8 +53,11 @@ async function answered(session: Session, act: string, input: unknown, key: stri
         body: JSON.stringify(input),
         signal: AbortSignal.timeout(20_000),
       });
-      if (response.status < 500 && response.status !== 429 && response.status !== 401) return response;
-      last = `${response.status} ${(await response.text()).slice(0, 300)}`;
+      const text = await response.text();
+      if (response.status < 500 && response.status !== 429 && response.status !== 401) {
+        return { status: response.status, text };
+      }
+      last = `${response.status} ${text.slice(0, 300)}`;
     } catch (error) {
       // Nobody answered: whether it was done is not known.
       last = (error as Error).message;
@@ -80,7 +88,7 @@ export class Load {
       const key = randomUUID();
       const input = this.inputs(client, turn);
       const twins = await Promise.all([1, 2].map(() => answered(this.session, 'releaseAgreement', input, key)));
-      const bodies = await Promise.all(twins.map(async (twin) => JSON.stringify(await twin.json())));
+      const bodies = twins.map(({ text }) => text);
       const [one, other] = twins;
       if (one!.status !== other!.status) throw new Error(`twins differ: ${bodies.join(' and ')}`);
       if (one!.status !== 200) {
