@@ -36,3 +36,7 @@ export const secondPersonTable = table('second_person', {
   int: 'companyId',
   text: 'kind',
 });
+
+export const transactionMarkTable = table('transaction_mark', {
+  text: 'token',
+});

@@ -1,3 +1,4 @@
+import { randomBytes } from 'node:crypto';
 import type { FieldPacket, PoolConnection, QueryError, ResultSetHeader } from 'mysql2';
 import { faultOf, type DatabaseFault } from './faults';
 import { addressesOf, nodesOf, type Nodes } from './nodes';
@@ -160,34 +161,54 @@ function sqlBy(send: Send, forUpdate: Sql['forUpdate']): Sql {
 
 interface Within {
   sql: Sql;
-  /** Commits what was begun, where anything was and it is not committed yet. */
-  end(): Promise<void>;
+  readonly guard: Guard | null;
+  /** Commits what was begun, where anything was and it is not committed yet; `closed` where its guard was asked already. */
+  end(closed?: boolean): Promise<void>;
   /** Told where the last statements committed themselves. */
   ended(): void;
 }
 
 /**
- * Refuses what follows in the same trip where the transaction it belongs to is open no more. A node of a cluster may undo
- * an idle transaction for one of another node, and was seen to let the next statements through all the same, each on its
- * own: an act's record without its documents.
+ * What keeps a transaction whole at a node of a cluster. A node may undo one of ours for one of another node, and was seen
+ * to let the statements after it through all the same, each on its own: the record of an act stood without its documents.
+ * So nothing is committed by itself meanwhile, a mark is written first and must be there to be taken out at the end, and
+ * the commit goes alone.
  */
-const STILL_OPEN = 'SELECT IF(@@in_transaction, 1, (SELECT 1 UNION SELECT 2))';
+function guardOf() {
+  const token = randomBytes(8).toString('hex');
+  return {
+    begin: `SET autocommit = 0; ${BEGIN}; INSERT INTO transaction_mark (token) VALUES ('${token}')`,
+    closing: [
+      { sql: 'DELETE FROM transaction_mark WHERE token = ?', values: [token] },
+      // An error of its own (1242) where there was none to take out.
+      { sql: 'SELECT IF(ROW_COUNT() = 1, 1, (SELECT 1 UNION SELECT 2)) AS whole', values: [], rows: true },
+    ] satisfies Statement[],
+  };
+}
+type Guard = ReturnType<typeof guardOf>;
+const UNGUARDED = 'SET autocommit = 1';
 
 /** SQL on that connection; `begin` goes with the first statement sent, in the same trip. */
-function sqlWithin(connection: PoolConnection, begin: string, forUpdate: Sql['forUpdate'], guarded = false): Within {
+function sqlWithin(
+  connection: PoolConnection,
+  begin: string,
+  forUpdate: Sql['forUpdate'],
+  guard: Guard | null = null,
+): Within {
   let state: 'new' | 'open' | 'ended' = 'new';
   const within: Send = async (sql, values) => {
-    if (state !== 'new') {
-      if (!guarded) return send(connection, sql, values);
-      return (await send(connection, `${STILL_OPEN};\n${sql}`, values)).slice(1);
-    }
+    if (state !== 'new') return send(connection, sql, values);
     state = 'open';
     return (await send(connection, `${begin};\n${sql}`, values)).slice(begin.split(';').length);
   };
+  const sql = sqlBy(within, forUpdate);
   return {
-    sql: sqlBy(within, forUpdate),
-    end: async () => {
-      if (state === 'open') await within('COMMIT', []);
+    sql,
+    guard,
+    async end(closed = false) {
+      if (guard && state === 'open' && !closed) await sql.batch(guard.closing);
+      if (state === 'open') await send(connection, 'COMMIT', []);
+      if (guard && state === 'open') await send(connection, UNGUARDED, []);
       state = 'ended';
     },
     ended: () => (state = 'ended'),
@@ -195,7 +216,7 @@ function sqlWithin(connection: PoolConnection, begin: string, forUpdate: Sql['fo
 }
 
 /** A transaction on that connection. */
-function txOn({ sql, ended }: Within, kept: Map<string, unknown>): Tx {
+function txOn({ sql, guard, end, ended }: Within, kept: Map<string, unknown>): Tx {
   const insertBatch = async (insertions: readonly Insertion[]): Promise<number[][]> => {
     const answers = await sql.batch(insertStatements(insertions, true));
     let at = 0;
@@ -214,10 +235,13 @@ function txOn({ sql, ended }: Within, kept: Map<string, unknown>): Tx {
     writeAndCommit: async ({ statements, insertions }, answer) => {
       const asked =
         answer instanceof Piece ? [{ sql: `SELECT ${answer.sql} AS answer`, values: answer.values, rows: true }] : [];
-      const sent = [...statements, ...insertStatements(insertions, false), ...asked, { sql: 'COMMIT', values: [] }];
+      const last = guard ? guard.closing : [{ sql: 'COMMIT', values: [] }];
+      const sent = [...statements, ...insertStatements(insertions, false), ...asked, ...last];
       const answers = await sql.batch(sent);
+      if (guard) await end(true);
       ended();
-      return answer instanceof Piece ? (answers.at(-2) as { answer: string }[])[0]!.answer : answer;
+      const told = answers.at(-1 - last.length) as { answer: string }[];
+      return answer instanceof Piece ? told[0]!.answer : answer;
     },
     kept: async <Fact>(name: string, read: () => Promise<Fact>) => {
       if (!kept.has(name)) kept.set(name, await read());
@@ -237,7 +261,8 @@ async function onConnection<Answer>(
     return await work(connection);
   } catch (error) {
     broken = faultOf(error) === 'away';
-    if (!broken) await send(connection, 'ROLLBACK', []).catch(() => (broken = true));
+    const undo = nodes.several ? `ROLLBACK; ${UNGUARDED}` : 'ROLLBACK';
+    if (!broken) await send(connection, undo, []).catch(() => (broken = true));
     throw error;
   } finally {
     if (broken) {
@@ -258,7 +283,8 @@ async function transaction<Answer>(
   for (let tries = 1; ; tries += 1) {
     try {
       return await onConnection(nodes, async (connection) => {
-        const within = sqlWithin(connection, BEGIN, 'FOR UPDATE', nodes.several);
+        const guard = nodes.several ? guardOf() : null;
+        const within = sqlWithin(connection, guard?.begin ?? BEGIN, 'FOR UPDATE', guard);
         const answer = await work(txOn(within, kept), tries);
         await within.end();
         return answer;

@@ -14,7 +14,7 @@ export type DatabaseFault =
 const AGAIN = new Set([
   1213, // deadlock; also a commit refused by another node of a cluster
   1020, // record changed since last read
-  1242, // STILL_OPEN: the transaction was undone behind our back
+  1242, // the mark of a transaction is gone: a node undid it behind our back
 ]);
 
 const LOCK_WAIT = 1205;

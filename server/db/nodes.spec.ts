@@ -36,6 +36,7 @@ describe('the nodes of a database', () => {
     const url = new URL(process.env['TEST_DATABASE_URL']!);
     const database = connect(url.href.replace(url.host, `${url.host},${url.host}`), 2);
     await database.run('CREATE OR REPLACE TABLE undone (turn INT NOT NULL)');
+    await database.run('CREATE TABLE IF NOT EXISTS transaction_mark (token CHAR(16) PRIMARY KEY)');
     await database.transaction(async (tx, tries) => {
       await tx.run('INSERT INTO undone VALUES (?)', [10 * tries]);
       // As a node does that gives way to another, between two statements of ours.
@@ -48,6 +49,23 @@ describe('the nodes of a database', () => {
       if (tries === 1) await tx.run('ROLLBACK');
     });
     expect(await database.rows('SELECT MAX(turn) AS turn FROM undone')).toEqual([{ turn: 40 }]);
+    // The record of an act, in the trip of its commit.
+    const last = (turn: number) => ({
+      statements: [{ sql: 'INSERT INTO undone VALUES (?)', values: [turn] }],
+      insertions: [],
+    });
+    await database.transaction(async (tx, tries) => {
+      await tx.run('INSERT INTO undone VALUES (?)', [10 * tries + 40]);
+      if (tries === 1) await tx.run('ROLLBACK');
+      expect(await tx.writeAndCommit(last(10 * tries + 41), 'done')).toBe('done');
+    });
+    expect(await database.rows('SELECT turn FROM undone WHERE turn > 45 ORDER BY turn')).toEqual([
+      { turn: 60 },
+      { turn: 61 },
+    ]);
+    // What is not within a transaction is committed by itself again.
+    expect(await database.rows('SELECT @@autocommit AS alone')).toEqual([{ alone: 1 }]);
+    expect(await database.rows('SELECT token FROM transaction_mark')).toEqual([]);
     await database.run('DROP TABLE undone');
     await database.close();
   });
