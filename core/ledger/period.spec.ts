@@ -20,6 +20,7 @@ describe('P9 months', () => {
     expect(postingDay('2027-02-28', '2027-02-28')).toBe('2027-03-01');
     expect(postingDay('2026-12-31', '2027-02-28')).toBe('2027-03-01');
     expect(postingDay('2027-03-01', '2027-02-28')).toBe('2027-03-01');
+    expect(postingDay('2027-03-15', '2027-02-28')).toBe('2027-03-15');
     expect(postingDay('2020-01-01', null)).toBe('2020-01-01');
   });
 

@@ -62,6 +62,8 @@ export const sentences = {
     `Kampong has more to do than it can at once; nothing was begun, try again in ${f.seconds} s.`,
   busy: () => 'Others are changing the same documents right now; try again in a moment.',
   'database-away': () => 'The database cannot be reached; nothing was changed, and it goes on when it is back.',
+  'no-room': () =>
+    'The disk is full: nothing was changed, and it goes on when there is room again; tell whoever looks after Kampong.',
   'not-found': (f: { what: string }) => `${f.what} is not in this company; it may belong to another one.`,
   fault: (f: { reference: string }) =>
     `Something went wrong on our side and nothing was changed; say ${f.reference} to whoever looks after Kampong.`,

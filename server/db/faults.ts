@@ -6,6 +6,8 @@ export type DatabaseFault =
   | 'wait'
   /** A key that is there already: where a twin was written meanwhile, loading again sees it. */
   | 'twin'
+  /** The database has no room to write; nothing was changed, and it goes on when there is some again. */
+  | 'full'
   /** The database is not there, or went away. */
   | 'away'
   /** Not a database error, or one that is our own mistake. */
@@ -16,6 +18,9 @@ const AGAIN = new Set([
   1020, // record changed since last read
   1242, // the mark of a transaction is gone: a node undid it behind our back
 ]);
+
+/** No space left: said by the database's own code, by the file's, or as a table that cannot grow. */
+const FULL = new Set([3, 28, 1021, 1026, 1114]);
 
 const LOCK_WAIT = 1205;
 const DUPLICATE_KEY = 1062;
@@ -42,6 +47,7 @@ interface DriverError {
 export function faultOf(error: unknown): DatabaseFault {
   const { errno, code, fatal, message } = (error ?? {}) as DriverError;
   if (errno === LOCK_WAIT) return 'wait';
+  if (errno !== undefined && FULL.has(errno)) return 'full';
   if (errno === DUPLICATE_KEY) return 'twin';
   if (errno !== undefined && AGAIN.has(errno)) return 'again';
   if (errno !== undefined && AWAY_NUMBERS.has(errno)) return 'away';

@@ -96,6 +96,10 @@ export function errorExit(logger: Logger): Middleware {
         log.warn({ err: error, path: ctx.path }, 'database away');
         return answerProblem(ctx, 503, [refuse('database-away', '', {})]);
       }
+      if (fault === 'full') {
+        log.error({ err: error, path: ctx.path }, 'the database has no room to write');
+        return answerProblem(ctx, 503, [refuse('no-room', '', {})]);
+      }
       if (fault === 'again' || fault === 'wait') {
         log.warn({ err: error, path: ctx.path }, 'gave up after several tries');
         return answerProblem(ctx, 503, [refuse('busy', '', {})]);
