@@ -2,6 +2,12 @@ import { connect } from '.';
 import { addressesOf } from './nodes';
 
 describe('the nodes of a database', () => {
+  beforeAll(async () => {
+    const database = connect(process.env['TEST_DATABASE_URL']!, 1);
+    await database.run('CREATE TABLE IF NOT EXISTS transaction_mark (token CHAR(16) PRIMARY KEY)');
+    await database.close();
+  });
+
   it('are named in one URL, the first used first', () => {
     expect(addressesOf('mysql://me:w@one:3306,two:3307/name')).toEqual([
       'mysql://me:w@one:3306/name',
@@ -36,7 +42,6 @@ describe('the nodes of a database', () => {
     const url = new URL(process.env['TEST_DATABASE_URL']!);
     const database = connect(url.href.replace(url.host, `${url.host},${url.host}`), 2);
     await database.run('CREATE OR REPLACE TABLE undone (turn INT NOT NULL)');
-    await database.run('CREATE TABLE IF NOT EXISTS transaction_mark (token CHAR(16) PRIMARY KEY)');
     await database.transaction(async (tx, tries) => {
       await tx.run('INSERT INTO undone VALUES (?)', [10 * tries]);
       // As a node does that gives way to another, between two statements of ours.
