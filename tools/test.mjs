@@ -13,7 +13,16 @@ async function main() {
   const { values, positionals } = parseArgs({ options: { only: { type: 'string' } }, allowPositionals: true });
   const wanted = (part) => !values.only || values.only === part;
   await ensureNodePackages();
-  await ensurePrograms('mariadbd', 'mariadb-install-db', 'chromium', 'nginx', 'openssl');
+  await ensurePrograms(
+    'mariadbd',
+    'mariadb-install-db',
+    'mariadb-backup',
+    'mariadb-binlog',
+    'mariadb',
+    'chromium',
+    'nginx',
+    'openssl',
+  );
   if (wanted('check')) await run(process.execPath, ['tools/check.mjs']);
   if (!wanted('jest') && !wanted('e2e')) return;
   const [database] = await Promise.all([startThrowAwayDatabase(), ensureBuilt()]);
