@@ -34,6 +34,8 @@ const VIEWS = [
   ['promise again', '/repromise'],
   ['planning', '/planning'],
   ['lists', '/lists?list=prices'],
+  ['months', '/months'],
+  ['upkeep', '/upkeep'],
   ['threads of an order', '/orders/1/threads'],
   ['receipt', '/receipts/5'],
   ['shipment', '/shipments/5'],

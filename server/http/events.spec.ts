@@ -20,7 +20,7 @@ function auditOf(rows: number, failing = 0) {
   };
   return { sql: reads as unknown as Sql, add: () => audit.push(rowOf(audit.length + 1)) };
 }
-const rowOf = (id: number) => ({ id, companyId: 1, act: `act${id}`, personId: 1, documents: '[]', age: '0.001' });
+const rowOf = (id: number) => ({ id, companyId: 1, act: `act${id}`, personId: 1, documents: '[]', age: 0.001 });
 const log = pino({ level: 'silent' });
 
 const BY = { companyId: 1, personId: 1, mark: 'a', session: 'a', holds: () => Promise.resolve(true) };

@@ -69,7 +69,7 @@ export function eventsOn(sql: Sql, log: Logger, { eventLag, streams }: Metrics):
     if (!begun) await begin();
     for (const stream of unready) stream.write(READY);
     unready.clear();
-    const rows = await sql.rows<Columns<Audit, 'id companyId act personId documents'> & { age: string }>(
+    const rows = await sql.rows<Columns<Audit, 'id companyId act personId documents'> & { age: number }>(
       `SELECT id, company_id, act, person_id, documents, TIMESTAMPDIFF(MICROSECOND, at, UTC_TIMESTAMP(3)) / 1e6 AS age
          FROM audit WHERE id > ? ORDER BY id`,
       [newest - OVERLAP],
@@ -78,7 +78,7 @@ export function eventsOn(sql: Sql, log: Logger, { eventLag, streams }: Metrics):
       if (seen.has(row.id)) continue;
       seen.add(row.id);
       newest = Math.max(newest, row.id);
-      eventLag.observe(Number(row.age));
+      eventLag.observe(row.age);
       const change: Change = {
         id: row.id,
         act: row.act,

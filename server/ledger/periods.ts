@@ -76,7 +76,7 @@ export async function openPeriods(sql: Sql, companyId: number, workDate: Day): P
     'SELECT closed_through FROM period WHERE company_id = ?',
     [companyId],
   );
-  const counts = await sql.rows<{ month: string; journals: number; late: number }>(
+  const counts = await sql.rows<{ month: string; journals: number; late: string }>(
     `SELECT DATE_FORMAT(posted_on, '%Y-%m') AS month, COUNT(*) AS journals, SUM(document_day IS NOT NULL) AS late
        FROM journal WHERE company_id = ? GROUP BY month ORDER BY month`,
     [companyId],
