@@ -2,6 +2,7 @@ export { decideWorkDate } from './work-date';
 export {
   decideApprove,
   decideReturn,
+  decideSecondPerson,
   SECOND_KINDS,
   wantedOf,
   type AskedGround,

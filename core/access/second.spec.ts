@@ -1,4 +1,4 @@
-import { decideApprove, decideReturn, wantedOf, type AskedGround } from '.';
+import { decideApprove, decideReturn, decideSecondPerson, wantedOf, type AskedGround } from '.';
 import { refuse } from '@core/refusals';
 
 const asked = (change: Partial<AskedGround> = {}): AskedGround => ({
@@ -39,5 +39,17 @@ describe('G7 a second person', () => {
     expect(codes(decideReturn(asked(), ' '))).toEqual(['required']);
     expect(decideReturn(asked({ personId: 1 }), '')).toMatchObject({ ok: true, effects: { state: 'withdrawn' } });
     expect(codes(decideReturn(asked({ state: 'approved' }), 'x'))).toEqual(['asked-decided']);
+  });
+
+  it('is needed to end needing one, not to begin', () => {
+    expect(decideSecondPerson(['money-out'], ['money-out', 'write-off'])).toMatchObject({
+      ok: true,
+      effects: { kinds: ['money-out', 'write-off'], ends: [] },
+    });
+    expect(decideSecondPerson(['credit-limit', 'money-out', 'write-off'], ['money-out'])).toMatchObject({
+      effects: {
+        ends: [{ kind: 'settings', words: 'No second person any more for credit limits, what is written off' }],
+      },
+    });
   });
 });

@@ -44,3 +44,23 @@ export function decideReturn(ground: AskedGround, word: string): Decision<{ stat
     word: word.trim(),
   }));
 }
+
+const KIND_WORDS: Record<SecondKind, string> = {
+  'money-out': 'money that goes out',
+  'credit-limit': 'credit limits',
+  'vendor-price': 'what vendors ask',
+  'write-off': 'what is written off',
+};
+
+/** What waits for a second person from now on; ending any of it is a need of its own. // G7 */
+export function decideSecondPerson(
+  now: readonly SecondKind[],
+  kinds: readonly SecondKind[],
+): Decision<{ kinds: SecondKind[]; ends: SecondNeed[] }> {
+  const ended = now.filter((kind) => !kinds.includes(kind)).map((kind) => KIND_WORDS[kind]);
+  const ends =
+    ended.length === 0
+      ? []
+      : [{ kind: 'settings' as const, words: `No second person any more for ${ended.join(', ')}` }];
+  return decided([], () => ({ kinds: [...kinds], ends }));
+}

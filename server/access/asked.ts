@@ -1,7 +1,7 @@
 import type * as z from 'zod';
-import { decideApprove, decideReturn, type AskedState, type SecondKind } from '@core/access';
+import { decideApprove, decideReturn, decideSecondPerson, type AskedState } from '@core/access';
 import { assert } from '@core/kernel';
-import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
+import { refuse, type Decision, type Refusal } from '@core/refusals';
 import * as contract from '@api/access';
 import {
   actNamed,
@@ -101,29 +101,14 @@ export const returnAsked = defineAct(contract.returnAsked, {
   },
 });
 
-const KIND_WORDS: Record<SecondKind, string> = {
-  'money-out': 'money that goes out',
-  'credit-limit': 'credit limits',
-  'vendor-price': 'what vendors ask',
-  'write-off': 'what is written off',
-};
-
 /** Says what waits for a second person from now on. Ending that waits for one itself. // G7 */
 export const keepSecondPerson = defineAct(contract.keepSecondPerson, {
   right: 'upkeep',
   says: 'say what needs a second person',
   done: 'second person kept',
   load: (sql, _input, doer) => secondKinds(sql, doer.companyId),
-  decide: (now, { kinds }) => decided([], () => ({ kinds, ended: now.filter((kind) => !kinds.includes(kind)) })),
-  second: ({ ended }) =>
-    ended.length === 0
-      ? []
-      : [
-          {
-            kind: 'settings',
-            words: `No second person any more for ${ended.map((kind) => KIND_WORDS[kind]).join(', ')}`,
-          },
-        ],
+  decide: (now, { kinds }) => decideSecondPerson(now, kinds),
+  second: ({ ends }) => ends,
   preview: ({ kinds }) => ({ kinds }),
   async write(tx, { kinds }, _ground, { companyId }) {
     await tx.run('DELETE FROM second_person WHERE company_id = ?', [companyId]);

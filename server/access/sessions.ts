@@ -95,15 +95,18 @@ export function sessionsOn(sql: Sql, clock: Clock, idleMinutes: number): Session
   let kept = new Map<string, { who: SignedIn; until: number }>();
   return {
     async of(token, used = false) {
-      if (used) await touch(token);
       const had = kept.get(token);
-      if (had && had.until > performance.now()) return had.who;
+      if (had && had.until > performance.now()) {
+        if (used) await touch(token);
+        return had.who;
+      }
       const into = kept;
       const who = await readSession(sql, token, clock, idleMinutes);
       if (into.size >= MOST_KEPT) into.clear();
       // Into the map there was before it was read: what was forgotten meanwhile stays forgotten.
       if (who) into.set(token, { who, until: performance.now() + KEPT_MS });
       else into.delete(token);
+      if (who && used) await touch(token);
       return who;
     },
     forget() {

@@ -16,5 +16,6 @@ export {
 export { NotFound, orNotFound } from './not-found';
 export { numbersAtLast, takeNumbers } from './numbers';
 export { previewAct, runAct } from './run-act';
+export { closedThrough } from './closed';
 export { secondKinds } from './second';
 export { staleRefusal } from './stale';

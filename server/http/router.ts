@@ -113,7 +113,8 @@ function bindAct(
     const key = ctx.get('Idempotency-Key');
     if (!KEY.test(key)) throw new Refusals(400, [refuse('malformed', '', { what: 'The Idempotency-Key' })]);
     const answer = await runAct(parts.database, askedOf(act, ctx.request.body), doerOf(ctx, who), key);
-    parts.metrics.acts.inc({ act: act.endpoint.name, outcome: answer.ok ? 'done' : 'refused' });
+    const outcome = !answer.ok ? 'refused' : answer.result.asked === undefined ? 'done' : 'asked';
+    parts.metrics.acts.inc({ act: act.endpoint.name, outcome });
     if (!answer.ok) return answerProblem(ctx, statusOf(answer.refusals), answer.refusals);
     parts.events.poke();
     after?.(parts);

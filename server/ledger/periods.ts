@@ -2,7 +2,7 @@ import type * as z from 'zod';
 import { decideCloseMonth, decideReopenMonth, firstDayOf, lastDayOf, monthOf, type PeriodMoved } from '@core/ledger';
 import { addDays, type Day } from '@core/kernel';
 import * as contract from '@api/ledger';
-import { defineAct, type Doer } from '../acts';
+import { closedThrough, defineAct, type Doer } from '../acts';
 import type { Sql, Tx } from '../db';
 import { periodMoveTable } from './tables';
 
@@ -72,10 +72,7 @@ const MOST_MONTHS = 36;
 
 /** The months from the first posting to now, newest first, with what was posted in each and who closed it. */
 export async function openPeriods(sql: Sql, companyId: number, workDate: Day): Promise<Shown> {
-  const [period] = await sql.rows<{ closedThrough: Day | null }>(
-    'SELECT closed_through FROM period WHERE company_id = ?',
-    [companyId],
-  );
+  const closed = await closedThrough(sql, companyId);
   const counts = await sql.rows<{ month: string; journals: number; late: string }>(
     `SELECT DATE_FORMAT(posted_on, '%Y-%m') AS month, COUNT(*) AS journals, SUM(document_day IS NOT NULL) AS late
        FROM journal WHERE company_id = ? GROUP BY month ORDER BY month`,
@@ -86,13 +83,12 @@ export async function openPeriods(sql: Sql, companyId: number, workDate: Day): P
        FROM period_move m JOIN person p ON p.id = m.person_id WHERE m.company_id = ? ORDER BY m.id`,
     [companyId],
   );
-  const closedThrough = period!.closedThrough;
   const months: Shown['months'] = [];
   for (let month = monthOf(workDate); ; month = monthOf(addDays(firstDayOf(month), -1))) {
     const found = counts.find((each) => each.month === month);
     months.push({
       month,
-      closed: closedThrough !== null && lastDayOf(month) <= closedThrough,
+      closed: closed !== null && lastDayOf(month) <= closed,
       over: lastDayOf(month) < workDate,
       journals: found?.journals ?? 0,
       late: Number(found?.late ?? 0),
@@ -100,5 +96,5 @@ export async function openPeriods(sql: Sql, companyId: number, workDate: Day): P
     });
     if (month <= (counts[0]?.month ?? month) || months.length === MOST_MONTHS) break;
   }
-  return { closedThrough, months };
+  return { closedThrough: closed, months };
 }

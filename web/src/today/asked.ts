@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
-import { merge, type Observable } from 'rxjs';
+import type { Observable } from 'rxjs';
 import * as contract from '@api/access';
 import { Session } from '../access';
 import { Api, refusalsOf, type ActDone, type RefusalShown } from '../kit/act/api';
@@ -74,7 +74,6 @@ export class AskedBand {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   private readonly sheets = inject(Sheets);
-  private readonly events = inject(LiveEvents);
   protected readonly moment = moment;
   protected readonly busy = signal(false);
   private readonly failed = signal<RefusalShown[]>([]);
@@ -87,9 +86,9 @@ export class AskedBand {
   protected readonly refusals = computed(() => [...this.failed(), ...this.live.state().refusals]);
 
   constructor() {
-    // Whatever may be asked for is an act without a document until it is approved.
-    const acts = ['recordPayment', 'wrapUpAgreement', 'keepList', 'creditInvoice', 'dropShortfall', 'keepSecondPerson'];
-    merge(...[...acts, 'approveAsked', 'returnAsked'].map((act) => this.events.doing(act)))
+    // What is asked for touches no document yet.
+    inject(LiveEvents)
+      .any()
       .pipe(takeUntilDestroyed())
       .subscribe(() => this.live.reload());
   }

@@ -55,6 +55,14 @@ export class LiveEvents {
     this.changes.next('all');
   }
 
+  /** Beats when anything was done. */
+  any(): Observable<void> {
+    return this.changes.pipe(
+      debounceTime(60),
+      map(() => undefined),
+    );
+  }
+
   /** Beats when an act of that name was done. */
   doing(act: string): Observable<void> {
     return this.changes.pipe(
