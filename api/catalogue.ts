@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { ROUTES } from '@core/catalogue';
 import { Decimal, Id, IdParam, ItemRef, Location, read } from './kit';
+import { seenBy } from './seen-by';
 
 export const ItemChoice = ItemRef.extend({
   listPrice: Decimal,
@@ -42,11 +43,17 @@ export const openItem = read({
   summary: 'One item: who sells it to us, what is on hand, its stock entries.',
   params: IdParam,
   out: ItemChoice.extend({
-    stockValue: Decimal,
+    stockValue: seenBy('see-costs', Decimal),
     /** Where it is, the main location first. */
     places: z.array(z.object({ location: Location, onHand: Decimal, free: Decimal })),
     vendors: z.array(
-      z.object({ id: Id, name: z.string(), unitPrice: Decimal, leadDays: z.number(), preferred: z.boolean() }),
+      z.object({
+        id: Id,
+        name: z.string(),
+        unitPrice: seenBy('see-costs', Decimal),
+        leadDays: z.number(),
+        preferred: z.boolean(),
+      }),
     ),
   }),
 });

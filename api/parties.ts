@@ -33,7 +33,7 @@ export const VendorSheet = Party.extend({
       id: Id,
       number: z.string(),
       name: z.string(),
-      unitPrice: Decimal,
+      unitPrice: seenBy('see-costs', Decimal),
       leadDays: z.number(),
       preferred: z.boolean(),
     }),

@@ -19,6 +19,10 @@ import {
   TypedDecimal,
 } from './kit';
 import { RelatedDocument } from './agreements';
+import { seenBy } from './seen-by';
+
+/** What a vendor asks: a cost to us. */
+const Asked = seenBy('see-costs', Decimal);
 
 const State = z.enum(['draft', 'placed', 'closed', 'cancelled']);
 
@@ -32,7 +36,7 @@ export const PurchaseRow = z.object({
   orderDate: Day,
   firstDueDate: Day.nullable(),
   currency: z.string(),
-  net: Decimal,
+  net: Asked,
   shares: z.object({ received: z.number(), invoiced: z.number() }),
 });
 
@@ -54,8 +58,8 @@ export const PurchaseLine = z.object({
   lineNo: z.number(),
   item: ItemRef,
   quantity: Decimal,
-  unitPrice: Decimal,
-  amount: Decimal,
+  unitPrice: Asked,
+  amount: Asked,
   dueDate: Day,
   /** Ordered, and will not come. */
   stopped: Decimal,
@@ -119,14 +123,14 @@ export const enterPurchase = act({
   }),
   preview: z.object({
     currency: z.string(),
-    net: Decimal,
+    net: Asked,
     /** What each line costs, in the order they were typed. */
     lines: z.array(
       z.object({
         itemId: Id,
         quantity: Decimal,
-        unitPrice: Decimal,
-        amount: Decimal,
+        unitPrice: Asked,
+        amount: Asked,
         agreement: z.string().nullable(),
       }),
     ),

@@ -20,11 +20,12 @@ import {
   SeenDecimal,
   TypedDecimal,
 } from './kit';
+import { seenBy } from './seen-by';
 
 const Offer = z.object({
   vendorId: Id,
   vendor: z.string(),
-  unitPrice: Decimal,
+  unitPrice: seenBy('see-costs', Decimal),
   leadDays: z.number(),
   preferred: z.boolean(),
   /** The least they sell at once and the steps above it; zero for any. */
@@ -85,7 +86,7 @@ export const placePurchases = act({
         vendor: z.string(),
         shipTo: z.string(),
         currency: z.string(),
-        net: Decimal,
+        net: seenBy('see-costs', Decimal),
         lines: z.array(
           z.object({
             /** The order lines it is for. */
@@ -94,7 +95,7 @@ export const placePurchases = act({
             quantity: Decimal,
             /** Bought beyond them, for our stock. // L8 */
             spare: Decimal,
-            unitPrice: Decimal,
+            unitPrice: seenBy('see-costs', Decimal),
             /** The buying agreement that prices it. // A13 */
             agreement: z.string().nullable(),
             dueDate: Day,
@@ -294,7 +295,7 @@ export const editPairs = act({
         supplyQuantity: Decimal,
         /** What the change does to both lines' amounts. */
         salesBy: Decimal,
-        supplyBy: Decimal,
+        supplyBy: seenBy('see-costs', Decimal),
         shipDate: Day,
         dueDate: Day,
         differs: z.string(),

@@ -140,17 +140,17 @@ export function wholeOrGood<Effects extends { problems: readonly ImportProblem[]
 const refused = (refusal: Refusal): Decision<ImportEffects> => ({ ok: false, refusals: [refusal] });
 
 function rowsOf(table: readonly (readonly string[])[], heading: readonly string[]): FileRow[] {
+  const columns = AGREEMENT_COLUMNS.flatMap((column) => {
+    const at = heading.indexOf(column);
+    return at < 0 ? [] : [[column, at] as const];
+  });
   return table
     .slice(1)
-    .map((cells, index) => ({
-      line: index + 2,
-      cells: Object.fromEntries(
-        AGREEMENT_COLUMNS.flatMap((column) => {
-          const at = heading.indexOf(column);
-          return at < 0 ? [] : [[column, (cells[at] ?? '').trim()]];
-        }),
-      ) as Cells,
-    }))
+    .map((row, index) => {
+      const cells: Cells = {};
+      for (const [column, at] of columns) cells[column] = (row[at] ?? '').trim();
+      return { line: index + 2, cells };
+    })
     .filter(({ cells }) => Object.values(cells).some((cell) => cell !== ''));
 }
 
@@ -204,9 +204,11 @@ function readAgreement(ground: ImportGround, rows: readonly FileRow[], workDate:
     current: null,
     party,
     items: new Map(
-      [...ground.items.values()].map((item) => {
+      rows.flatMap(({ cells }) => {
+        const item = ground.items.get((cells.item ?? '').toLowerCase());
+        if (!item) return [];
         const price = terms.side === 'selling' ? item.listPrice : (item.vendorPrices.get(party?.id ?? 0) ?? null);
-        return [item.id, { number: item.number, listPrice: price }];
+        return [[item.id, { number: item.number, listPrice: price }]];
       }),
     ),
     groups: new Map([...ground.groups.values()].map((group) => [group.id, { code: group.code }])),

@@ -50,6 +50,8 @@ export const sentences = {
   'asked-for': () => 'This waits for a second person now, who finds it in Today; nothing is done before.',
   'second-person': (f: { what: string }) => `${f.what}: this will wait for a second person to approve it.`,
   'asked-decided': (f: { how: string }) => `Somebody was faster: this is ${f.how} already.`,
+  'asked-before-change': (f: { act: string }) =>
+    `This was asked for before ${f.act} took what it takes today: return it, and ask anew.`,
   'asked-own': () => 'Who asked for it cannot approve it; another person must.',
   'no-right-to-see': () => 'Your role does not show you this; ask whoever keeps the roles.',
   'wrong-sign-in': () => 'That name and password do not go together; try again.',

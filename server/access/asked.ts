@@ -33,7 +33,11 @@ async function nowOf(sql: Sql, row: Row, doer: Doer): Promise<{ loaded: Loaded |
   if (!doer.rights.includes(act.right)) {
     return { loaded: null, against: [refuse('no-right', '', { act: act.says })] };
   }
-  const asked = act.asked(JSON.parse(row.input));
+  const input: unknown = JSON.parse(row.input);
+  if (!act.endpoint.input.safeParse(input).success) {
+    return { loaded: null, against: [refuse('asked-before-change', '', { act: act.says })] };
+  }
+  const asked = act.asked(input);
   // Done in the name of who asked, by what the approver may.
   const loaded = await asked.within(sql, { ...doer, personId: row.personId });
   const stale = asked.expectedVersion && (await staleRefusal(sql, asked.expectedVersion, doer.companyId));

@@ -93,6 +93,14 @@ describe('G7 a second person', () => {
     expect(await payments()).toBe(2);
   });
 
+  it('what was asked for before its act took something else is refused, and can be returned', async () => {
+    const id = await asks(farida, 'recordPayment', pay('2'));
+    await world.serving.database.run("UPDATE asked_act SET input = JSON_REMOVE(input, '$.paidOn') WHERE id = ?", [id]);
+    expect((await salmah.refused('approveAsked', { id })).codes).toEqual(['asked-before-change']);
+    await salmah.does('returnAsked', { id, word: 'Ask anew.' });
+    expect((await askedOf(farida))[0]).toMatchObject({ id, state: 'returned', word: 'Ask anew.' });
+  });
+
   it('finds it as it is now: what does not fit any more is refused and stays to be returned', async () => {
     const { owed } = await farida.get<{ owed: string }>(
       `/api/vendor-invoices/${(await world.serving.database.rows<{ id: number }>('SELECT MAX(id) AS id FROM vendor_invoice'))[0]!.id}`,

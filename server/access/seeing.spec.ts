@@ -62,6 +62,37 @@ describe('G7 rights to see', () => {
     expect(await preview(joko)).toMatchObject({ receipts: [{ cost: '1240' }], shipments: [{ cost: '1240' }] });
   });
 
+  it('costs: what vendors ask', async () => {
+    const asked = async (visitor: Visitor) => {
+      const sheet = await visitor.get<{
+        net: string;
+        lines: { quantity: string; unitPrice: string; amount: string }[];
+      }>(`/api/purchases/${ids.purchaseId}`);
+      const [{ unitPrice, amount, quantity } = sheet.lines[0]!] = sheet.lines;
+      return [sheet.net, unitPrice, amount, quantity];
+    };
+    expect(await asked(salmah)).toEqual(['2480', '620', '2480', '4']);
+    expect(await asked(joko)).toEqual(['', '', '', '4']);
+    const item = await joko.get<{ stockValue: string; vendors: { unitPrice: string; leadDays: number }[] }>(
+      `/api/items/${world.item('RO-4040')}`,
+    );
+    expect(item).toMatchObject({ stockValue: '', vendors: [{ unitPrice: '' }] });
+    const { rows } = await joko.get<{ rows: { net: string }[] }>('/api/purchases');
+    expect(new Set(rows.map(({ net }) => net))).toEqual(new Set(['']));
+  });
+
+  it.each([
+    ['PO', 'see-costs'],
+    ['AG', 'see-agreements'],
+    ['CI', 'see-debts'],
+  ] as const)('the print of %s asks for %s', async (kind, right) => {
+    const path = `/documents/${kind}/${{ PO: ids.purchaseId, AG: 1, CI: invoiceId }[kind]}/pdf`;
+    await letJoko(...RIGHTS.filter((each) => each !== right));
+    expect(await statusOf(joko, path)).toBe(403);
+    await letJoko(right);
+    expect(await statusOf(joko, path)).toBe(200);
+  });
+
   it('debts: balances and invoices', async () => {
     const customerId = world.masters.customers.get('Teratai Bay Resort')!.id;
     const owes = async (visitor: Visitor) => {

@@ -1,3 +1,3 @@
 export { agreementPdf } from './agreement-pdf';
-export { printedDocument, type PrintedFile } from './printed';
+export { PRINT_RIGHT, printedDocument, type PrintedFile } from './printed';
 export { tableFiles } from './spreadsheet';

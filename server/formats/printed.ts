@@ -1,6 +1,7 @@
 import type { Content, TableCell } from 'pdfmake/interfaces';
 import { currencyPlaces, dec, documentTotals, inUnits, type DocumentKind } from '@core/kernel';
 import { ALLOWANCE_UNITS, type AllowanceMeasure } from '@core/pricing';
+import type { Right } from '@api/access';
 import { openCreditNote, openInvoice } from '../billing';
 import type { Sql, Columns } from '../db';
 import { openOrder } from '../orders';
@@ -193,6 +194,14 @@ async function creditNote({ sql, companyId, id }: Sheet): Promise<Printed> {
     closing: '',
   };
 }
+
+/** The right that a print asks for, where it tells more than its document tells everybody. // G7 */
+export const PRINT_RIGHT: Partial<Record<DocumentKind, Right>> = {
+  AG: 'see-agreements',
+  PO: 'see-costs',
+  CI: 'see-debts',
+  CN: 'see-debts',
+};
 
 const PRINTED: Partial<Record<DocumentKind, (sheet: Sheet) => Promise<Printed>>> = {
   SO: orderConfirmation,

@@ -1,6 +1,7 @@
 // npm run cluster -- [--seconds 8] [--kills 0]
 // Three database nodes and two servers behind a proxy, on loopback, under acts that are each sent twice: a node, a
-// server and the node that took the last write are killed and come back. With --kills N, so many more, drawn by chance.
+// server and the node that took the last write are killed and come back. With --kills N, so many more, drawn by chance;
+// interrupted, it kills no more and judges what was done until then.
 import { execFile, fork, spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { existsSync } from 'node:fs';
@@ -223,7 +224,9 @@ async function main(): Promise<void> {
     const chance = chanceOf(Number(values.seed));
     const kills = Number(values.kills);
     const killed = { node: 0, server: 0 };
-    for (let count = 0; count < kills; count += 1) {
+    let enough = false;
+    process.once('SIGINT', () => (enough = true));
+    for (let count = 0; count < kills && !enough; count += 1) {
       await pause(chance.whole(100, 800));
       if (chance.next() < 0.5) {
         const node = chance.pick(nodes);
