@@ -77,6 +77,8 @@ export function worksSet(seed: number, products: number, centres: number): Groun
         setup: String(chance.whole(5, 40)),
         run: String(chance.whole(10, 60)),
         parallel: chance.whole(1, 2),
+        firstDay: null,
+        lastDay: null,
       });
     }
     const parts: ('make' | 'buy')[] = level < 4 ? ['make', 'make', 'buy'] : ['buy', 'buy'];
@@ -99,13 +101,17 @@ export function worksSet(seed: number, products: number, centres: number): Groun
   for (let centre = 1; centre <= centres; centre += 1) {
     const bookedUntil = chance.whole(60, 240);
     for (let day = 0; day < HORIZON; day += 1) {
-      const minutes = day < bookedUntil ? chance.whole(900, 960) : chance.whole(0, 480);
-      if (minutes > 0)
-        load.push({
-          centreId: centre,
-          day: addDays(FIRST, day),
-          minutes: day < bookedUntil && chance.next() < 0.9 ? 960 : minutes,
-        });
+      const some = day < bookedUntil ? chance.whole(900, 960) : chance.whole(0, 480);
+      const minutes = day < bookedUntil && chance.next() < 0.9 ? 960 : some;
+      const hold = (from: number, until: number) => {
+        if (until > from) load.push({ centreId: centre, day: addDays(FIRST, day), from, until, machines: 1 });
+      };
+      // One machine from the morning on, the other in two stretches with a gap between them.
+      const first = Math.min(480, minutes);
+      const half = Math.floor((minutes - first) / 2);
+      hold(480, 480 + first);
+      hold(480, 480 + half);
+      hold(960 - (minutes - first - half), 960);
     }
   }
   return {
@@ -123,10 +129,12 @@ export function worksSet(seed: number, products: number, centres: number): Groun
       code: `WC-${index + 1}`,
       name: `Centre ${index + 1}`,
       machines: 2,
-      shift: 480,
+      shifts: [{ week: '1111100', from: 480, until: 960 }],
       calendarId: 1,
     })),
     load,
+    overtime: [],
+    out: [],
     supplies: [],
     demands: [],
   };

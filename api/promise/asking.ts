@@ -26,6 +26,9 @@ const Seller = z.object({
   multiple: Decimal,
 });
 
+/** A minute of a day, 1440 for its end. */
+const Minute = z.number().int().min(0).max(1440);
+
 /** All that promises of some items stand on; `core/promise` computes on it, here and in the browser alike. */
 export const GroundRows = z.object({
   workDate: Day,
@@ -77,6 +80,8 @@ export const GroundRows = z.object({
         setup: Decimal,
         run: Decimal,
         parallel: z.number().int(),
+        firstDay: Day.nullable(),
+        lastDay: Day.nullable(),
       }),
     )
     .readonly(),
@@ -87,12 +92,16 @@ export const GroundRows = z.object({
         code: z.string(),
         name: z.string(),
         machines: z.number().int(),
-        shift: z.number().int(),
+        shifts: z.array(z.object({ week: z.string(), from: Minute, until: Minute })).readonly(),
         calendarId: Id,
       }),
     )
     .readonly(),
-  load: z.array(z.object({ centreId: Id, day: Day, minutes: z.number().int() })).readonly(),
+  load: z
+    .array(z.object({ centreId: Id, day: Day, from: Minute, until: Minute, machines: z.number().int() }))
+    .readonly(),
+  overtime: z.array(z.object({ centreId: Id, day: Day, from: Minute, until: Minute })).readonly(),
+  out: z.array(z.object({ centreId: Id, day: Day, machines: z.number().int() })).readonly(),
   supplies: z.array(Move).readonly(),
   demands: z.array(Move).readonly(),
 });

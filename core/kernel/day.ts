@@ -17,6 +17,11 @@ export function addDays(day: Day, days: number): Day {
   return format(addDaysTo(parseISO(day), days), 'yyyy-MM-dd');
 }
 
+/** The weekday of a day, 0 for Monday. */
+export function weekdayOf(day: Day): number {
+  return ((daysBetween('2001-01-01', day) % 7) + 7) % 7;
+}
+
 /** Days from `from` to `to`; negative where `to` is earlier. */
 export function daysBetween(from: Day, to: Day): number {
   return differenceInCalendarDays(parseISO(to), parseISO(from));

@@ -17,7 +17,17 @@ export {
   type Dec,
   type DecimalKind,
 } from './decimal';
-export { addDays, daysBetween, dayText, isDay, longDayText, monthText, YEARLESS_DAYS_BACK, type Day } from './day';
+export {
+  addDays,
+  daysBetween,
+  dayText,
+  isDay,
+  longDayText,
+  monthText,
+  weekdayOf,
+  YEARLESS_DAYS_BACK,
+  type Day,
+} from './day';
 export { itemAt, locationAt, MAIN_LOCATION, numberAt, pointOf } from './point';
 export {
   DOCUMENT_KINDS,
@@ -38,4 +48,5 @@ export {
   sliceAmount,
   type LineMoney,
 } from './money';
-export { inUnits } from './units';
+export { readTypedHours, shiftsOf, type Shift } from './hours';
+export { inUnits, isWholeUnit } from './units';

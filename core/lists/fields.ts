@@ -41,6 +41,8 @@ export interface ListField {
         whole?: true;
       }
     | { kind: 'day' }
+    /** Hours of work, by weekday where they differ. */
+    | { kind: 'hours' }
     | { kind: 'choice'; options: readonly { value: string; label: string }[] }
     | { kind: 'ref'; to: Target };
 }
@@ -74,6 +76,7 @@ const YES_NO = [
 export const text = (most: number): ListField['is'] => ({ kind: 'text', most });
 export const ref = (to: Target): ListField['is'] => ({ kind: 'ref', to });
 export const day: ListField['is'] = { kind: 'day' };
+export const hours: ListField['is'] = { kind: 'hours' };
 export const flag: ListField['is'] = { kind: 'choice', options: YES_NO };
 export const choice = (...options: readonly (readonly [value: string, label: string])[]): ListField['is'] => ({
   kind: 'choice',

@@ -1,4 +1,4 @@
-import { dec, isDay, readTypedDecimal, sameText } from '@core/kernel';
+import { dec, isDay, readTypedDecimal, readTypedHours, sameText } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { circleThrough } from '@core/promise';
 import type { Cells, Kept, KeptList, ListField, Target } from './fields';
@@ -148,6 +148,9 @@ function readRow(ground: KeepGround, now: KeptRow | null, typed: Cells, at: stri
   return { values, cells };
 }
 
+/** Letters of hours that are kept. */
+const MOST_HOURS = 200;
+
 function readCell(ground: KeepGround, field: ListField, typed: string): { kept: Kept; text: string } | Refusal {
   const { is, says: what } = field;
   if (typed === '' && field.needed) return refuse('required', '', { what });
@@ -158,7 +161,7 @@ function readCell(ground: KeepGround, field: ListField, typed: string): { kept: 
     return option ? { kept: option.value || null, text: option.value } : refuse('unknown', '', { what });
   }
   if (typed === '') {
-    const empty = is.kind === 'number' ? (is.empty ?? null) : is.kind === 'text' ? '' : null;
+    const empty = is.kind === 'number' ? (is.empty ?? null) : is.kind === 'text' || is.kind === 'hours' ? '' : null;
     return { kept: empty, text: empty ?? '' };
   }
   if (is.kind === 'text') {
@@ -167,6 +170,13 @@ function readCell(ground: KeepGround, field: ListField, typed: string): { kept: 
       : { kept: typed, text: typed };
   }
   if (is.kind === 'day') return isDay(typed) ? { kept: typed, text: typed } : refuse('not-a-day', '', { what });
+  if (is.kind === 'hours') {
+    const hours = readTypedHours(typed);
+    if (hours === null) return refuse('not-hours', '', { what });
+    return hours.length > MOST_HOURS
+      ? refuse('too-long', '', { what, most: String(MOST_HOURS) })
+      : { kept: hours, text: hours };
+  }
   if (is.kind === 'number') {
     const number = readTypedDecimal(typed, is.of);
     const fits = number !== null && !(is.below && dec(number).gte(is.below)) && !(is.whole && number.includes('.'));

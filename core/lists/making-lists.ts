@@ -1,5 +1,5 @@
 import { METHOD_NAMES, METHODS, OBTAINED, OBTAINED_NAMES } from '@core/promise';
-import { choice, counted, day, flag, positive, ref, text, type ListRoom } from './fields';
+import { choice, counted, day, flag, hours, positive, ref, text, type ListRoom } from './fields';
 import { firstDay, item, lastDay, minutes, nameOf, number, wholeNumber } from './shared-fields';
 
 /** The lists of making. */
@@ -99,6 +99,8 @@ export const MAKING: ListRoom = {
           width: 96,
           is: positive('quantity', { whole: true, below: '1000', empty: '1' }),
         },
+        firstDay,
+        lastDay,
       ],
       keys: [['item', 'no']],
       within: 'item',
@@ -107,7 +109,7 @@ export const MAKING: ListRoom = {
     {
       name: 'work-centres',
       label: 'Work centres',
-      sub: 'how many machines, how long they are worked on a working day; no minutes while one stands still',
+      sub: 'how many machines, and the hours they are worked: 08:00-16:00, Mon-Fri 6-14; Sat 6-12, 22-6; none while one stands still',
       fields: [
         { name: 'code', head: 'Code', says: 'The code', width: 110, needed: true, is: text(12) },
         { name: 'name', head: 'Name', says: 'The name', needed: true, is: text(60) },
@@ -120,17 +122,38 @@ export const MAKING: ListRoom = {
           is: positive('quantity', { whole: true, below: '1000' }),
         },
         {
-          name: 'shift',
-          head: 'Minutes a day',
-          says: 'The shift',
-          width: 110,
-          needed: true,
-          is: counted('quantity', { whole: true, below: '1441' }),
+          name: 'hours',
+          head: 'Hours worked',
+          says: 'The hours',
+          width: 240,
+          is: hours,
         },
         { name: 'calendar', head: 'Calendar', says: 'The calendar', width: 150, needed: true, is: ref('calendar') },
       ],
       keys: [['code']],
       within: null,
+      grows: true,
+    },
+    {
+      name: 'overtime',
+      label: 'Overtime',
+      sub: 'hours a work centre is worked besides, on any day; then promise again',
+      fields: [
+        {
+          name: 'centre',
+          head: 'Work centre',
+          says: 'The work centre',
+          width: 150,
+          needed: true,
+          is: ref('work-centre'),
+        },
+        { ...firstDay, needed: true },
+        { ...lastDay, needed: true },
+        { name: 'hours', head: 'Hours', says: 'The hours', width: 220, needed: true, is: hours },
+        { name: 'why', head: 'Why', says: 'Why', is: text(60) },
+      ],
+      keys: [['centre', 'firstDay', 'hours']],
+      within: 'centre',
       grows: true,
     },
     {

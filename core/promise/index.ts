@@ -1,6 +1,7 @@
 export { type PlannedOrderPlan } from './asking/accept';
 export { answers, type Answer } from './asking/ask';
 export { Calendar, NEVER } from './ground/calendar';
+export { Centre } from './ground/capacity';
 export { circleThrough } from './ground/circle';
 export { Ground } from './ground/ground';
 export { Planner } from './asking/plan';

@@ -19,6 +19,8 @@ export const sentences = {
   // any field
   required: (f: { what: string }) => `${f.what} is needed.`,
   'not-a-number': (f: { what: string }) => `${f.what} is not a number Kampong can keep; write it like 1250.5.`,
+  'not-hours': (f: { what: string }) =>
+    `${f.what} are not hours; write them like 08:00-16:00, or Mon-Fri 8-16; Sat 8-12.`,
   'not-a-day': (f: { what: string }) => `${f.what} is not a date; write it like 11/3, +5 or fri.`,
   'not-above-zero': (f: { what: string }) => `${f.what} must be above zero.`,
   'below-zero': (f: { what: string }) => `${f.what} cannot be below zero.`,

@@ -18,6 +18,12 @@ export const centreDowntimeTable = table('centre_downtime', {
   day: 'firstDay lastDay',
 });
 
+export const centreOvertimeTable = table('centre_overtime', {
+  int: 'companyId id= workCentreId',
+  text: 'hours why=',
+  day: 'firstDay lastDay',
+});
+
 export const holidayTable = table('holiday', {
   int: 'companyId id= calendarId',
   text: 'name',
@@ -62,6 +68,7 @@ export const locationTable = table('location', {
 export const routingOperationTable = table('routing_operation', {
   int: 'companyId id= itemId no workCentreId parallel=',
   text: 'name',
+  day: 'firstDay? lastDay?',
   decimal: 'setupMinutes= runMinutes',
 });
 export type RoutingOperation = Row<typeof routingOperationTable>;
@@ -78,7 +85,7 @@ export const vendorApprovalTable = table('vendor_approval', {
 });
 
 export const workCentreTable = table('work_centre', {
-  int: 'companyId id= machines shiftMinutes calendarId',
-  text: 'code name',
+  int: 'companyId id= machines calendarId',
+  text: 'code name hours=',
 });
 export type WorkCentre = Row<typeof workCentreTable>;

@@ -11,6 +11,7 @@ import {
   routingOperationTable,
   vendorApprovalTable,
   workCentreTable,
+  centreOvertimeTable,
 } from '../catalogue/tables';
 import {
   customerItemTable,
@@ -214,6 +215,8 @@ export const STORED: Readonly<Record<string, StoredList>> = {
       setup: own('setup_minutes'),
       run: own('run_minutes'),
       parallel: own('parallel'),
+      firstDay: own('first_day'),
+      lastDay: own('last_day'),
     },
     looksIn: ['i.number', 'i.name', 'w.code', 'x.name'],
   },
@@ -224,7 +227,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
       code: own('code'),
       name: own('name'),
       machines: own('machines'),
-      shift: own('shift_minutes'),
+      hours: own('hours'),
       calendar: ['k.name', 'calendar_id'],
     },
     looksIn: ['x.code', 'x.name'],
@@ -232,6 +235,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
       ['routing_operation', 'work_centre_id'],
       ['planned_operation', 'work_centre_id'],
       ['centre_downtime', 'work_centre_id'],
+      ['centre_overtime', 'work_centre_id'],
     ],
   },
   locations: {
@@ -247,6 +251,18 @@ export const STORED: Readonly<Record<string, StoredList>> = {
       ['planned_order', 'location_id'],
     ],
     zeroStays: true,
+  },
+  overtime: {
+    table: centreOvertimeTable,
+    from: `centre_overtime x ${join('work_centre', 'w', 'work_centre_id')}`,
+    fields: {
+      centre: ['w.code', 'work_centre_id'],
+      firstDay: own('first_day'),
+      lastDay: own('last_day'),
+      hours: own('hours'),
+      why: own('why'),
+    },
+    looksIn: ['w.code', 'w.name', 'x.why'],
   },
   'machines-out': {
     table: centreDowntimeTable,

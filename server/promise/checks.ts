@@ -24,7 +24,7 @@ export const checks: readonly Check[] = [
   {
     what: 'minutes a work centre holds',
     sql: `SELECT * FROM (SELECT CONCAT(p.number, ' operation ', o.no) AS subject,
-             (SELECT COALESCE(SUM(l.minutes), 0) FROM centre_load l WHERE l.company_id = o.company_id AND l.planned_operation_id = o.id) AS kept,
+             (SELECT COALESCE(SUM(l.minutes), 0) FROM centre_hold l WHERE l.company_id = o.company_id AND l.planned_operation_id = o.id) AS kept,
              IF(p.open, o.minutes, 0) AS counted
             FROM planned_operation o JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id) d
            WHERE kept <> counted`,

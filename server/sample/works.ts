@@ -7,17 +7,18 @@ import type { Masters } from './masters';
 import {
   bomLineTable,
   centreDowntimeTable,
+  centreOvertimeTable,
   holidayTable,
   routingOperationTable,
   workCentreTable,
 } from '../catalogue/tables';
 
 const CENTRES = [
-  { code: 'ROLL', name: 'Plate rolls', machines: 1, shift: 480 },
-  { code: 'WELD', name: 'Welding bay', machines: 2, shift: 480 },
-  { code: 'LINE', name: 'Lining room', machines: 1, shift: 450 },
-  { code: 'BENCH', name: 'Assembly benches', machines: 2, shift: 480 },
-  { code: 'TEST', name: 'Test stand', machines: 1, shift: 480 },
+  { code: 'ROLL', name: 'Plate rolls', machines: 1, hours: '08:00-16:00' },
+  { code: 'WELD', name: 'Welding bay', machines: 2, hours: '08:00-16:00' },
+  { code: 'LINE', name: 'Lining room', machines: 1, hours: '08:30-12:30; 13:00-16:30' },
+  { code: 'BENCH', name: 'Assembly benches', machines: 2, hours: '08:00-16:00' },
+  { code: 'TEST', name: 'Test stand', machines: 1, hours: '08:00-16:00' },
 ] as const;
 
 type Operation = readonly [
@@ -139,12 +140,12 @@ export function layWorks(database: Database, masters: Masters, day: Day): Promis
     await tx.run('UPDATE company SET receiving_days = 1 WHERE id = ?', [companyId]);
     const centres = await tx.insert(
       workCentreTable,
-      CENTRES.map(({ code, name, machines, shift }) => ({
+      CENTRES.map(({ code, name, machines, hours }) => ({
         companyId,
         code,
         name,
         machines,
-        shiftMinutes: shift,
+        hours,
         calendarId: calendar!.id,
       })),
     );
@@ -156,6 +157,16 @@ export function layWorks(database: Database, masters: Masters, day: Day): Promis
         lastDay: addDays(day, 67),
         machines: 1,
         why: 'Yearly calibration',
+      },
+    ]);
+    await tx.insertPlain(centreOvertimeTable, [
+      {
+        companyId,
+        workCentreId: centres[CENTRES.findIndex(({ code }) => code === 'BENCH')]!,
+        firstDay: addDays(day, 68),
+        lastDay: addDays(day, 68),
+        hours: '08:00-12:00',
+        why: 'After the calibration',
       },
     ]);
     const centreOf = new Map(CENTRES.map(({ code }, index) => [code as string, centres[index]!]));

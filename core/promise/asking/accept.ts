@@ -1,6 +1,7 @@
 import { addDays, type Day } from '../../kernel';
 import { decided, refuse, type Decision, type Refusal } from '../../refusals';
 import { answer, type Answer, type Ask } from './ask';
+import type { Stretch } from '../ground/capacity';
 import { Ground } from '../ground/ground';
 import type { Need, NewOrder } from './plan';
 import type { GroundRows, Way } from '../ground/rows';
@@ -37,7 +38,7 @@ export interface PlannedOrderPlan {
     minutes: number;
     firstDay: Day;
     lastDay: Day;
-    load: { day: Day; minutes: number }[];
+    load: (Stretch & { day: Day })[];
   }[];
 }
 
@@ -123,7 +124,7 @@ function operationsOf(ground: Ground, item: number, order: NewOrder): PlannedOrd
       minutes: run.minutes,
       firstDay: dayOf(run.firstDay),
       lastDay: dayOf(run.lastDay),
-      load: run.slices.map(({ day, minutes }) => ({ day: dayOf(day), minutes })),
+      load: run.slices.map((slice) => ({ ...slice, day: dayOf(slice.day) })),
     };
   });
 }

@@ -2,7 +2,8 @@ import type { Day } from '../../kernel';
 import { NEVER, type DayIndex } from '../ground/calendar';
 import type { Ground } from '../ground/ground';
 import { boughtBy } from '../ground/lead-time';
-import { Planner, startOf, Stuck, type Mode, type Need } from './plan';
+import { partPromises, type PartPromise } from '../ground/parts';
+import { Planner, Stuck, type Mode, type Need } from './plan';
 import type { Trouble, Way } from '../ground/rows';
 import { scaled, TooMuch, type Scaled } from '../ground/scaled';
 
@@ -14,13 +15,6 @@ export interface Ask {
   quantity: string;
   /** The day they would like it; null for as soon as can be. */
   asked: Day | null;
-}
-
-/** So many on a day; `lead` where only the lead time says so. */
-export interface PartPromise {
-  quantity: Scaled;
-  day: DayIndex;
-  lead: boolean;
 }
 
 /** What can be promised one way. */
@@ -66,55 +60,46 @@ export function answer(ground: Ground, ask: Ask, way: Way, sellerOf?: ReadonlyMa
   }
 }
 
-/** The first day from `from` on with enough from then on; else what can be had when, and the lead time for the rest. // T2 */
+/**
+ * The first day from `from` on with enough from then on, or by lead time where that is earlier: then what can be had
+ * until then, when, and the lead time for the rest. // T2
+ */
 function available(ground: Ground, item: number, quantity: Scaled, from: DayIndex): Answer {
   const day = ground.timelines.earliest(item, from, quantity);
-  const parts = partPromises(ground, item, quantity, from);
-  if (day !== NEVER) {
+  const soonest = leadDay(ground, item);
+  const lead = typeof soonest === 'number' ? Math.max(from, soonest) : NEVER;
+  if (day !== NEVER && day <= lead) {
+    const parts = partPromises(ground, item, quantity, from);
     // All of it at once: taken on that day, however its parts could come.
     ground.move(item, day, -quantity);
     return { way: 'atp', day, trouble: null, parts, need: null, slack: null };
   }
+  if (typeof soonest !== 'number') throw new Stuck(soonest);
+  const parts = partPromises(ground, item, quantity, from, lead);
   for (const part of parts) ground.move(item, part.day, -part.quantity);
   const promised = parts.reduce((sum, part) => sum + part.quantity, 0);
-  const lead = Math.max(from, leadDay(ground, item));
   parts.push({ quantity: quantity - promised, day: lead, lead: true });
-  return { way: 'atp', day: Math.max(...parts.map((part) => part.day)), trouble: null, parts, need: null, slack: null };
+  return { way: 'atp', day: lead, trouble: null, parts, need: null, slack: null };
 }
 
-/** What of a quantity can be promised when, in the order it comes; less than the quantity where there is not enough. // T2 */
-export function partPromises(ground: Ground, item: number, quantity: Scaled, from: DayIndex): PartPromise[] {
-  const parts: PartPromise[] = [];
-  let promised = 0;
-  const take = (day: DayIndex, available: Scaled) => {
-    const more = Math.min(quantity, available) - promised;
-    if (more <= 0) return;
-    parts.push({ quantity: more, day, lead: false });
-    promised += more;
-  };
-  take(from, ground.timelines.available(item, from));
-  if (promised < quantity) {
-    for (const step of ground.timelines.steps(item)) if (step.day > from) take(step.day, step.available);
-  }
-  return parts;
-}
-
-/** The day a new one is there, ordered or begun today, with no look at capacity. // T3 */
-function leadDay(ground: Ground, index: number): DayIndex {
+/** The day a new one is there, ordered or begun today, with no look at capacity; or why no day can be said. O(1). // T3 */
+export function leadDay(ground: Ground, index: number): DayIndex | Trouble {
   const item = ground.items[index]!;
   const [seller] = item.sellers;
-  const bought = item.row.obtained === 'buy';
-  if (bought && !seller) throw new Stuck({ kind: 'nobody-sells', item: item.row.number });
-  if (!bought && item.row.makeDays === 0) {
-    throw new Stuck({ kind: item.row.obtained === 'none' ? 'no-way' : 'no-lead', item: item.row.number });
+  const { number: name, obtained, makeDays } = item.row;
+  const bought = obtained === 'buy';
+  if (bought && !seller) return { kind: 'nobody-sells', item: name };
+  if (!bought && (obtained === 'none' || makeDays === 0)) {
+    return { kind: obtained === 'none' ? 'no-way' : 'no-lead', item: name };
   }
-  const day = bought ? boughtBy(0, seller!) : ground.ownCalendar.plus(0, item.row.makeDays);
-  if (day === NEVER) throw new Stuck({ kind: 'horizon', item: item.row.number, days: ground.horizon });
-  return day;
+  const day = bought ? boughtBy(0, seller!) : ground.ownCalendar.plus(0, makeDays);
+  return day === NEVER ? { kind: 'horizon', item: name, days: ground.horizon } : day;
 }
 
 function byLeadTime(ground: Ground, item: number, quantity: Scaled, from: DayIndex): Answer {
-  const day = Math.max(from, leadDay(ground, item));
+  const soonest = leadDay(ground, item);
+  if (typeof soonest !== 'number') throw new Stuck(soonest);
+  const day = Math.max(from, soonest);
   return {
     way: 'lead',
     day,
@@ -125,7 +110,10 @@ function byLeadTime(ground: Ground, item: number, quantity: Scaled, from: DayInd
   };
 }
 
-/** Planned from today; where that is done before the day asked, planned again backward from it. // T4 T5 T6 */
+/**
+ * Planned from today; where that is done before the day asked, from the latest day that still meets it: from our next
+ * working day it would not. At most log2 of the working days until then plans more. // T4 T5 T6
+ */
 function capable(
   ground: Ground,
   item: number,
@@ -139,16 +127,32 @@ function capable(
   const need = planner.forward(item, quantity, 0);
   if (need.day >= from) return planned(mode, need.day, need, null);
   ground.backTo(mark);
-  try {
-    const later = planner.backward(item, quantity, from);
-    const start = startOf(later);
-    return planned(mode, from, later, { start, days: ground.ownCalendar.between(0, start) });
-  } catch (error) {
-    if (!(error instanceof Stuck)) throw error;
-    // Backward it would not fit; done early it does.
-    ground.backTo(mark);
-    return planned(mode, from, planner.forward(item, quantity, 0), { start: 0, days: 0 });
+  const { ownCalendar } = ground;
+  const meets = (day: DayIndex): boolean => {
+    try {
+      return planner.forward(item, quantity, day).day <= from;
+    } catch (error) {
+      if (error instanceof Stuck) return false;
+      throw error;
+    } finally {
+      ground.backTo(mark);
+    }
+  };
+  let start = from;
+  if (!meets(from)) {
+    // Today, then our working days one after the other; the first of them after the day asked cannot.
+    const dayOf = (working: number) => (working === 0 ? 0 : ownCalendar.plus(0, working));
+    let low = 0;
+    let high = ownCalendar.between(1, from + 1) + 1;
+    while (high - low > 1) {
+      const middle = (low + high) >> 1;
+      if (meets(dayOf(middle))) low = middle;
+      else high = middle;
+    }
+    start = dayOf(low);
   }
+  const later = planner.forward(item, quantity, start);
+  return planned(mode, from, later, { start, days: ownCalendar.between(0, start) });
 }
 
 function planned(way: Way, day: DayIndex, need: Need, slack: Answer['slack']): Answer {

@@ -1,9 +1,10 @@
 import { NEVER, type DayIndex } from '../ground/calendar';
-import type { Clock, Slice } from '../ground/capacity';
-import { minutesOf, type Ground, type Item } from '../ground/ground';
-import { boughtBy, orderBy } from '../ground/lead-time';
+import { DAY_MINUTES, dayBefore, dayOfMoment, type Moment, type Run, type Slice } from '../ground/capacity';
+import { minutesOf, type Ground, type Item, type Operation } from '../ground/ground';
+import { boughtBy } from '../ground/lead-time';
+import { partPromises } from '../ground/parts';
 import type { Trouble } from '../ground/rows';
-import { lotUp, ONE, timesUp, TooMuch, type Scaled } from '../ground/scaled';
+import { lotUp, ONE, timesUp, TooMuch, wholeUp, type Scaled } from '../ground/scaled';
 
 /** `have`: what is there, and what is coming, before anything new; `nothing`: all of it new, down to what is bought. // T4 */
 export type Mode = 'have' | 'nothing';
@@ -95,12 +96,6 @@ export class Planner {
     return this.guarded(item, () => this.need(item, quantity, from));
   }
 
-  /** The latest plan that has it by a day. Throws `Stuck` where it would have to begin before today. // T6 */
-  backward(item: number, quantity: Scaled, by: DayIndex): Need {
-    this.needs = 0;
-    return this.guarded(item, () => this.needBy(item, quantity, by));
-  }
-
   private guarded(item: number, plan: () => Need): Need {
     try {
       return plan();
@@ -124,17 +119,29 @@ export class Planner {
     if (free === from) return needOf(index, quantity, [this.take(index, quantity, from)]);
     // What is free at once and the rest new, or all of it later: whichever is there first, and the same day without an order.
     const mark = ground.mark();
-    const now = Math.min(quantity, Math.max(0, timelines.available(index, from)));
     try {
-      const parts: Part[] = now > 0 ? [this.take(index, now, from)] : [];
-      parts.push(this.anew(index, quantity - now, from));
-      const need = needOf(index, quantity, parts);
+      let need = this.partlyNew(index, quantity, from, from);
+      // What comes before the new one would is taken as well: less is new then.
+      const before = Math.min(need.day, ground.horizon) - 1;
+      if (before > from && timelines.available(index, before) > 0) {
+        ground.backTo(mark);
+        need = this.partlyNew(index, quantity, from, before);
+      }
       if (need.day < free) return need;
     } catch (error) {
       if (!(error instanceof Stuck) || free === NEVER) throw error;
     }
     ground.backTo(mark);
     return needOf(index, quantity, [this.take(index, quantity, free)]);
+  }
+
+  /** What is free or comes until a day, in the order it comes, and the rest new. */
+  private partlyNew(index: number, quantity: Scaled, from: DayIndex, until: DayIndex): Need {
+    const there = partPromises(this.ground, index, quantity, from, until);
+    const parts: Part[] = there.map((part) => this.take(index, part.quantity, part.day));
+    const rest = quantity - there.reduce((sum, part) => sum + part.quantity, 0);
+    if (rest > 0) parts.push(this.anew(index, rest, from));
+    return needOf(index, quantity, parts);
   }
 
   private take(index: number, quantity: Scaled, day: DayIndex): FromFree {
@@ -174,45 +181,57 @@ export class Planner {
     return new Stuck({ kind: 'horizon', item: item.row.number, days: this.ground.horizon });
   }
 
+  /** An order by the BOM and the routing of the day it starts: where that is another than looked at, again. // T4 */
   private make(index: number, quantity: Scaled, from: DayIndex): NewOrder {
     const item = this.ground.items[index]!;
     if (item.cycle) throw new Stuck({ kind: 'cycle', path: item.cycle });
+    const mark = this.ground.mark();
+    let starts = from;
+    for (;;) {
+      const order = this.makeOn(item, index, quantity, from, starts);
+      if (!item.changes.some((day) => day > starts && day <= order.start)) return order;
+      this.ground.backTo(mark);
+      starts = order.start;
+    }
+  }
+
+  /** An order that starts on a day or later, by the BOM and the routing of that day. */
+  private makeOn(item: Item, index: number, quantity: Scaled, from: DayIndex, starts: DayIndex): NewOrder {
     const lot = lotUp(quantity, item.lot);
+    const routing = item.operations.filter((operation) => on(operation, starts));
     const needs: Need[] = [];
     const neededAt: number[] = [];
     // The day each operation's material is there, and the need that is there last.
-    const there = item.operations.map(() => ({ day: from, need: null as number | null }));
-    let latest = { day: from, need: null as number | null };
-    for (const component of item.components) {
-      if (from < component.first || from > component.last) continue;
-      const need = this.need(component.item, timesUp(lot, component.per, ONE), from);
+    const there = routing.map(() => ({ day: starts, need: null as number | null }));
+    let latest = { day: starts, need: null as number | null };
+    for (const { need, operation } of this.needsOf(item, lot, from, starts)) {
+      const place = Math.max(0, routing.indexOf(item.operations[operation]!));
       needs.push(need);
-      neededAt.push(component.operation);
-      const day = this.thereOn(need);
-      const at = { day, need: needs.length - 1 };
-      if (day > latest.day) latest = at;
-      if (there.length > 0 && day > there[component.operation]!.day) there[component.operation] = at;
+      neededAt.push(place);
+      const at = { day: this.thereOn(need), need: needs.length - 1 };
+      if (at.day > latest.day) latest = at;
+      if (there.length > 0 && at.day > there[place]!.day) there[place] = at;
     }
     const operations: PlannedOperation[] = [];
-    let clock: Clock = { day: from, minutes: 0 };
-    for (const [place, operation] of item.operations.entries()) {
+    let clock = { day: starts, moment: starts * DAY_MINUTES };
+    for (const [place, operation] of routing.entries()) {
       const material = there[place]!;
       const waited = material.day > clock.day;
-      if (waited) clock = { day: material.day, minutes: 0 };
+      if (waited) clock = { day: material.day, moment: material.day * DAY_MINUTES };
       const ready = clock.day;
       const minutes = minutesOf(operation, lot);
-      const run = this.run(item, operation.centre, minutes, operation.parallel, clock, 'forward');
+      const { start, end, slices } = this.run(item, operation, minutes, clock.moment);
+      if (slices.length > 0) clock = { day: dayBefore(end), moment: end };
       operations.push({
-        operation: place,
+        operation: item.operations.indexOf(operation),
         centre: operation.centre,
         minutes,
         ready,
         waitedFor: waited ? material.need : null,
-        firstDay: run.firstDay,
-        lastDay: run.lastDay,
-        slices: run.slices,
+        firstDay: slices.length > 0 ? dayOfMoment(start) : clock.day,
+        lastDay: clock.day,
+        slices,
       });
-      clock = { day: run.lastDay, minutes: run.clock };
     }
     const day = operations.length > 0 ? clock.day : this.ground.ownCalendar.plus(latest.day, item.row.makeDays);
     if (day >= this.ground.horizon) throw this.horizon(item);
@@ -221,112 +240,50 @@ export class Planner {
     return { kind: 'make', quantity, lot, start, day, operations, needs, neededAt, waitedFor: latest.need };
   }
 
+  /** What goes into a lot that starts on a day: of a phantom its own stock first, then what it is made of. // T4 */
+  private *needsOf(
+    item: Item,
+    lot: Scaled,
+    from: DayIndex,
+    starts: DayIndex,
+    within?: number,
+  ): Generator<{ need: Need; operation: number }> {
+    for (const component of item.components) {
+      if (!on(component, starts)) continue;
+      const inner = this.ground.items[component.item]!;
+      const operation = within ?? component.operation;
+      const quantity = wholeUp(timesUp(lot, component.per, ONE), inner);
+      if (!inner.row.phantom) {
+        yield { need: this.need(component.item, quantity, from), operation };
+        continue;
+      }
+      if (inner.cycle) throw new Stuck({ kind: 'cycle', path: inner.cycle });
+      const free = this.mode === 'have' ? this.ground.timelines.available(component.item, from) : 0;
+      const own = Math.min(quantity, Math.max(0, free));
+      if (own > 0) yield { need: needOf(component.item, own, [this.take(component.item, own, from)]), operation };
+      if (own < quantity) yield* this.needsOf(inner, quantity - own, from, starts, operation);
+    }
+  }
+
   /** The first day at whose start it is there: what is made is there the day after. */
   private thereOn(need: Need): DayIndex {
     const made = need.parts.some((part) => part.kind === 'make' && part.day === need.day);
     return made ? need.day + 1 : need.day;
   }
 
-  private run(
-    item: Item,
-    centreIndex: number,
-    minutes: number,
-    parallel: number,
-    clock: Clock,
-    way: 'forward' | 'backward',
-  ) {
-    const centre = this.ground.centres[centreIndex]!;
-    if (centre.machines * centre.shift <= 0 || centre.calendar.next(0) === NEVER) {
-      throw new Stuck({ kind: 'no-shift', centre: this.ground.centreRows[centreIndex]!.code });
+  private run(item: Item, { centre, parallel }: Operation, minutes: number, from: Moment): Run {
+    if (!this.ground.centres[centre]!.everWorked) {
+      throw new Stuck({ kind: 'no-shift', centre: this.ground.centreRows[centre]!.code });
     }
-    const run = centre[way](minutes, parallel, clock);
-    if (!run) {
-      throw way === 'forward' ? this.horizon(item) : new Stuck({ kind: 'before-today', item: item.row.number });
-    }
-    for (const slice of run.slices) this.ground.took(centreIndex, slice.day, slice.minutes);
+    const run = this.ground.run(centre, minutes, parallel, from);
+    if (!run) throw this.horizon(item);
     return run;
   }
-
-  private needBy(index: number, quantity: Scaled, by: DayIndex): Need {
-    const { ground } = this;
-    this.count(ground.items[index]!);
-    if (by < 0) throw new Stuck({ kind: 'before-today', item: ground.items[index]!.row.number });
-    const parts: Part[] = [];
-    let rest = quantity;
-    if (this.mode === 'have') {
-      const free = Math.min(quantity, Math.max(0, ground.timelines.available(index, by)));
-      if (free > 0) parts.push(this.take(index, free, by));
-      rest -= free;
-    }
-    if (rest > 0) parts.push(this.anewBy(index, rest, by));
-    return needOf(index, quantity, parts);
-  }
-
-  private anewBy(index: number, quantity: Scaled, by: DayIndex): NewPurchase | NewOrder {
-    const item = this.ground.items[index]!;
-    if (item.row.obtained === 'none') throw new Stuck({ kind: 'no-way', item: item.row.number });
-    if (item.row.obtained !== 'buy') return this.makeBy(index, quantity, by);
-    const seller = this.seller(index);
-    const ordered = orderBy(by, item.sellers[seller]!);
-    if (ordered < 0) throw new Stuck({ kind: 'before-today', item: item.row.number });
-    const day = boughtBy(ordered, item.sellers[seller]!);
-    const lot = lotUp(quantity, item.sellers[seller]!.lot);
-    this.spare(index, day, lot - quantity);
-    return { kind: 'buy', quantity, lot, seller, ordered, day };
-  }
-
-  private makeBy(index: number, quantity: Scaled, by: DayIndex): NewOrder {
-    const item = this.ground.items[index]!;
-    if (item.cycle) throw new Stuck({ kind: 'cycle', path: item.cycle });
-    const lot = lotUp(quantity, item.lot);
-    const operations: PlannedOperation[] = [];
-    let clock: Clock = { day: by, minutes: 0 };
-    for (let place = item.operations.length - 1; place >= 0; place -= 1) {
-      const operation = item.operations[place]!;
-      const minutes = minutesOf(operation, lot);
-      const run = this.run(item, operation.centre, minutes, operation.parallel, clock, 'backward');
-      operations.unshift({
-        operation: place,
-        centre: operation.centre,
-        minutes,
-        ready: run.firstDay,
-        waitedFor: null,
-        firstDay: run.firstDay,
-        lastDay: run.lastDay,
-        slices: run.slices,
-      });
-      clock = { day: run.firstDay, minutes: run.clock };
-    }
-    const day = operations.at(-1)?.lastDay ?? by;
-    const start = operations[0]?.firstDay ?? this.ground.ownCalendar.minus(by, item.row.makeDays);
-    if (start < 0) throw new Stuck({ kind: 'before-today', item: item.row.number });
-    const needs: Need[] = [];
-    const neededAt: number[] = [];
-    for (const component of item.components) {
-      if (by < component.first || by > component.last) continue;
-      const at = operations[component.operation]?.firstDay ?? start;
-      const needed = timesUp(lot, component.per, ONE);
-      // What is made must be done the day before; what is bought or there, on the day.
-      const made = this.ground.items[component.item]!.row.obtained !== 'buy';
-      needs.push(this.needBy(component.item, needed, made ? at - 1 : at));
-      neededAt.push(component.operation);
-    }
-    this.spare(index, day, lot - quantity);
-    return { kind: 'make', quantity, lot, start, day, operations, needs, neededAt, waitedFor: null };
-  }
 }
+
+/** Whether a BOM line or an operation stands on a day. */
+export const on = ({ first, last }: { first: DayIndex; last: DayIndex }, day: DayIndex) => day >= first && day <= last;
 
 function needOf(item: number, quantity: Scaled, parts: Part[]): Need {
   return { item, quantity, day: Math.max(...parts.map((part) => part.day)), parts };
-}
-
-/** The first day anything of a plan must be done: an order placed, an operation begun. */
-export function startOf(need: Need): DayIndex {
-  return Math.min(
-    ...need.parts.map((part) => {
-      if (part.kind === 'free') return part.day;
-      if (part.kind === 'buy') return part.ordered;
-      return Math.min(part.start, ...part.needs.map(startOf));
-    }),
-  );
 }

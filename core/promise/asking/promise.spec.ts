@@ -1,10 +1,11 @@
-import { addDays, daysBetween } from '../../kernel';
-import { answers, partPromises, type Answer, type Ask } from './ask';
+import { addDays, daysBetween, type Shift } from '../../kernel';
+import { answers, type Answer, type Ask } from './ask';
 import { Centre } from '../ground/capacity';
 import { Ground } from '../ground/ground';
 import type { Way } from '../ground/rows';
 import { scaled, unscaled } from '../ground/scaled';
-import { groundRows, itemRow, moveRow, seller, WORK_DATE } from '../ground/testing';
+import { partPromises } from '../ground/parts';
+import { ALWAYS, groundRows, itemRow, moveRow, oneShift, seller, WORK_DATE } from '../ground/testing';
 import { check } from './answer-text';
 import { chainOf, shortenings } from './why';
 
@@ -17,9 +18,9 @@ const ask = (itemId: number, quantity: string, asked: string | null = null): Ask
 const dayOf = (found: Answer) => (found.day === null ? null : addDays(WORK_DATE, found.day));
 const one = (ground: Ground, asked: Ask, way: Way) => answers(ground, [asked], () => way)[0]!;
 
-/** The example of T2: 20 on hand; -15 on 3 Mar, +30 on 8 Mar, -25 on 10 Mar, +40 on 17 Mar; bought in 10 days. */
+/** The example of T2: 20 on hand; -15 on 3 Mar, +30 on 8 Mar, -25 on 10 Mar, +40 on 17 Mar; bought in 20 days. */
 const T2 = groundRows({
-  items: [itemRow(1, { onHand: '20', sellers: [seller(10)] })],
+  items: [itemRow(1, { onHand: '20', sellers: [seller(20)] })],
   supplies: [moveRow(1, '2027-03-08', '30'), moveRow(1, '2027-03-17', '40')],
   demands: [moveRow(1, '2027-03-03', '15'), moveRow(1, '2027-03-10', '25')],
 });
@@ -40,9 +41,43 @@ describe('what is there (T1 T2)', () => {
       ['5', '2027-03-01', false],
       ['5', '2027-03-08', false],
       ['40', '2027-03-17', false],
-      ['10', '2027-03-15', true],
+      ['10', '2027-03-29', true],
     ]);
-    expect(dayOf(found)).toBe('2027-03-17');
+    expect(dayOf(found)).toBe('2027-03-29');
+  });
+
+  it('goes by the lead time where that is earlier, and takes what there is until then', () => {
+    const sooner = { ...T2, items: [itemRow(1, { onHand: '20', sellers: [seller(10)] })] };
+    const found = one(new Ground(sooner), ask(1, '11'), 'atp');
+    expect(found.parts.map((part) => [unscaled(part.quantity), addDays(WORK_DATE, part.day), part.lead])).toEqual([
+      ['5', '2027-03-01', false],
+      ['5', '2027-03-08', false],
+      ['1', '2027-03-15', true],
+    ]);
+    expect(dayOf(found)).toBe('2027-03-15');
+    // On the same day what comes is taken, and nothing new is needed.
+    const same = { ...sooner, supplies: [...T2.supplies, moveRow(1, '2027-03-15', '1')] };
+    expect(one(new Ground(same), ask(1, '11'), 'atp')).toMatchObject({ day: 14, parts: [{}, {}, { lead: false }] });
+  });
+
+  it('counts the lead time from the working day it is ordered on, and ours from the day it is received (T3)', () => {
+    const calendars = [
+      { id: 1, week: '1111100', holidays: ['2027-03-15'] },
+      { id: 2, week: '1111110', holidays: [] },
+    ];
+    const bought = (workDate: string, leadDays: number, receivingDays: number) => {
+      const rows = { ...groundRows({ calendars, receivingDays }), workDate };
+      const items = [itemRow(1, { sellers: [seller(leadDays, { calendarId: 2 })] })];
+      const { day } = one(new Ground({ ...rows, items }), ask(1, '1'), 'lead');
+      return addDays(workDate, day!);
+    };
+    // Asked on a Sunday: ordered on Monday the 8th, five working days of theirs are Saturday the 13th; we are closed
+    // until Tuesday the 16th, and a receiving day more is the 17th.
+    expect(bought('2027-03-07', 5, 0)).toBe('2027-03-16');
+    expect(bought('2027-03-07', 5, 1)).toBe('2027-03-17');
+    // On Saturday they still take the order: Friday the 12th.
+    expect(bought('2027-03-06', 5, 0)).toBe('2027-03-12');
+    expect(bought('2027-03-07', 0, 0)).toBe('2027-03-08');
   });
 
   it('makes the textbook table of balance and availability', () => {
@@ -135,16 +170,16 @@ const SHOP = groundRows({
     },
   ],
   operations: [
-    { itemId: 1, no: 10, name: 'Weld', centreId: 1, setup: '30', run: '90', parallel: 1 },
-    { itemId: 1, no: 20, name: 'Assemble', centreId: 2, setup: '20', run: '120', parallel: 2 },
-    { itemId: 1, no: 30, name: 'Test', centreId: 3, setup: '15', run: '45', parallel: 1 },
+    { itemId: 1, no: 10, name: 'Weld', centreId: 1, setup: '30', run: '90', parallel: 1, ...ALWAYS },
+    { itemId: 1, no: 20, name: 'Assemble', centreId: 2, setup: '20', run: '120', parallel: 2, ...ALWAYS },
+    { itemId: 1, no: 30, name: 'Test', centreId: 3, setup: '15', run: '45', parallel: 1, ...ALWAYS },
   ],
   centres: [
-    { id: 1, code: 'WELD', name: 'Welding', machines: 1, shift: 480, calendarId: 1 },
-    { id: 2, code: 'BENCH', name: 'Benches', machines: 2, shift: 480, calendarId: 1 },
-    { id: 3, code: 'TEST', name: 'Test', machines: 1, shift: 480, calendarId: 1 },
+    { id: 1, code: 'WELD', name: 'Welding', machines: 1, shifts: oneShift(480), calendarId: 1 },
+    { id: 2, code: 'BENCH', name: 'Benches', machines: 2, shifts: oneShift(480), calendarId: 1 },
+    { id: 3, code: 'TEST', name: 'Test', machines: 1, shifts: oneShift(480), calendarId: 1 },
   ],
-  load: [{ centreId: 1, day: '2027-03-08', minutes: 240 }],
+  load: [{ centreId: 1, day: '2027-03-08', from: 480, until: 720, machines: 1 }],
 });
 
 describe('what could be made (T4 T5)', () => {
@@ -174,20 +209,53 @@ describe('what could be made (T4 T5)', () => {
     ).toEqual(runs);
   });
 
-  it('moves the clock on by what each machine did', () => {
-    const calendar = new Ground(SHOP).ownCalendar;
-    const centre = new Centre(2, 480, calendar);
-    expect(centre.forward(740, 2, { day: 10, minutes: 0 })).toEqual({
-      firstDay: 10,
-      lastDay: 10,
-      clock: 370,
-      slices: [{ day: 10, minutes: 740 }],
-    });
-    expect(centre.forward(2000, 2, { day: 10, minutes: 300 })?.slices).toEqual([
-      { day: 10, minutes: 220 },
-      { day: 11, minutes: 960 },
-      { day: 14, minutes: 820 },
+  it('takes machines minute by minute, in the hours that are worked', () => {
+    const { ownCalendar } = new Ground(SHOP);
+    const halves: Shift[] = [
+      { week: '1111100', from: 480, until: 720 },
+      { week: '1111100', from: 780, until: 1020 },
+    ];
+    const centre = new Centre(
+      2,
+      halves,
+      ownCalendar,
+      0,
+      new Map([[1, { overtime: [{ from: 1020, until: 1080 }], out: 1, taken: [] }]]),
+    );
+    const run = (minutes: number, parallel: number, from: number) => {
+      const found = centre.forward(minutes, parallel, from, () => undefined);
+      return found && [found.start, found.end, found.slices.map((each) => Object.values(each))];
+    };
+    // 301 minutes on one of two machines, over the break; then on what is left beside it, and on both after it.
+    expect(run(301, 1, 0)).toEqual([
+      480,
+      841,
+      [
+        [0, 480, 720, 1],
+        [0, 780, 841, 1],
+      ],
     ]);
+    expect(run(400, 2, 600)).toEqual([
+      600,
+      951,
+      [
+        [0, 600, 720, 1],
+        [0, 780, 841, 1],
+        [0, 841, 950, 2],
+        [0, 950, 951, 1],
+      ],
+    ]);
+    // One of two is out on the second day, an hour longer.
+    expect(run(600, 2, 1440 + 480)).toEqual([
+      1440 + 480,
+      2 * 1440 + 510,
+      [
+        [1, 480, 720, 1],
+        [1, 780, 1080, 1],
+        [2, 480, 510, 2],
+      ],
+    ]);
+    expect(run(10_000_000, 2, 0)).toBeNull();
   });
 
   it('uses what there is before making more, and waits for what comes sooner than new', () => {
@@ -208,16 +276,16 @@ describe('what could be made (T4 T5)', () => {
     const found = one(new Ground(SHOP), ask(1, '6', '2027-03-26'), 'nothing');
     expect(dayOf(found)).toBe('2027-03-26');
     const [order] = found.need!.parts;
-    // Test 285 min on the 26th; assemble 740 on two the same day before it; weld 570 on the 24th and 25th.
+    // From the 16th: shells on the 23rd, weld 570 min; nozzles on the 25th, assemble 740 on two, test 285 min after it.
     expect(
       order?.kind === 'make' &&
         order.operations.map((each) => [addDays(WORK_DATE, each.firstDay), addDays(WORK_DATE, each.lastDay)]),
     ).toEqual([
-      ['2027-03-24', '2027-03-25'],
+      ['2027-03-23', '2027-03-24'],
+      ['2027-03-25', '2027-03-25'],
       ['2027-03-25', '2027-03-26'],
-      ['2027-03-26', '2027-03-26'],
     ]);
-    // Nozzles must be there on the 25th, seven days on the road: the 16th.
+    // From the 17th nozzles would be there on the 26th, and what is left to test on the 29th.
     expect(addDays(WORK_DATE, found.slack!.start)).toBe('2027-03-16');
     expect(found.slack!.days).toBe(10);
   });
@@ -267,6 +335,83 @@ describe('what could be made (T4 T5)', () => {
     expect(check(SHOP, bad, true).map((line) => line.chosen.day === null)).toEqual([false, true]);
   });
 
+  describe('the BOM and the routing of the day it starts (T4)', () => {
+    const line = (componentId: number, lineNo: number, change: object = {}) => ({
+      ...{ itemId: 1, lineNo, componentId, quantity: '1.5', scrapPercent: '0', operationNo: null },
+      ...ALWAYS,
+      ...change,
+    });
+    const plan = (rows: Parameters<typeof groundRows>[0], quantity: string) => {
+      const ground = new Ground(groundRows({ ...rows }));
+      const { need } = one(ground, ask(1, quantity), 'have');
+      const [part] = need!.parts;
+      if (part?.kind !== 'make') throw new Error('nothing is made');
+      return [
+        addDays(WORK_DATE, part.start),
+        ...part.needs.map((each) => [
+          ground.items[each.item]!.row.id,
+          unscaled(each.quantity),
+          ...each.parts.map(({ kind, quantity: of, day }) => [kind, unscaled(of), day]),
+        ]),
+      ];
+    };
+
+    it('is looked up for the day its material is there, not for today', () => {
+      const items = [
+        itemRow(1, { obtained: 'make', makeDays: 2 }),
+        itemRow(2, { sellers: [seller(5)] }),
+        itemRow(3, { onHand: '100' }),
+      ];
+      const components = [
+        line(2, 1),
+        line(3, 2, { lastDay: '2027-03-05' }),
+        line(3, 3, { quantity: '4', firstDay: '2027-03-06' }),
+      ];
+      // Shells are there on the 8th: the line of that day, though the other stands today.
+      expect(plan({ items, components }, '2')).toEqual([
+        '2027-03-08',
+        [2, '3', ['buy', '3', 7]],
+        [3, '8', ['free', '8', 0]],
+      ]);
+    });
+
+    it('uses whole units whole, and parts of those that are measured', () => {
+      const items = [
+        itemRow(1, { obtained: 'make', makeDays: 2 }),
+        itemRow(2, { onHand: '9' }),
+        itemRow(3, { onHand: '9', unit: 'kg' }),
+      ];
+      expect(plan({ items, components: [line(2, 1), line(3, 2)] }, '1')).toEqual([
+        '2027-03-01',
+        [2, '2', ['free', '2', 0]],
+        [3, '1.5', ['free', '1.5', 0]],
+      ]);
+    });
+
+    it('takes what there is of a phantom first, and opens it for the rest', () => {
+      const items = [
+        itemRow(1, { obtained: 'make', makeDays: 2 }),
+        itemRow(2, { obtained: 'make', phantom: true, onHand: '2' }),
+        itemRow(3, { onHand: '30' }),
+      ];
+      const components = [line(2, 1, { quantity: '1' }), { ...line(3, 1, { quantity: '3' }), itemId: 2 }];
+      expect(plan({ items, components }, '5')).toEqual([
+        '2027-03-01',
+        [2, '2', ['free', '2', 0]],
+        [3, '9', ['free', '9', 0]],
+      ]);
+    });
+
+    it('takes what comes before a new one could be there', () => {
+      const items = [itemRow(1, { obtained: 'make', makeDays: 2 }), itemRow(2, { onHand: '1', sellers: [seller(10)] })];
+      const supplies = [moveRow(2, '2027-03-04', '2'), moveRow(2, '2027-03-16', '9')];
+      expect(plan({ items, supplies, components: [line(2, 1, { quantity: '1' })] }, '5')).toEqual([
+        '2027-03-15',
+        [2, '5', ['free', '1', 0], ['free', '2', 3], ['buy', '2', 14]],
+      ]);
+    });
+  });
+
   it('lets lines of one order compete', () => {
     const found = answers(new Ground(SHOP), [ask(1, '6'), { ...ask(1, '6'), key: 'b' }], () => 'nothing');
     expect(found.map(dayOf)).toEqual(['2027-03-12', '2027-03-15']);
@@ -283,7 +428,7 @@ describe('bad ground is said, not hung on', () => {
   });
 
   it('names a centre with no shift', () => {
-    const centres = SHOP.centres.map((centre) => (centre.id === 2 ? { ...centre, shift: 0 } : centre));
+    const centres = SHOP.centres.map((centre) => (centre.id === 2 ? { ...centre, shifts: [] } : centre));
     expect(trouble({ centres })).toEqual({ kind: 'no-shift', centre: 'BENCH' });
     expect(trouble({ calendars: [{ id: 1, week: '0000000', holidays: [] }] })?.kind).toBe('horizon');
   });

@@ -1,6 +1,9 @@
 import type { DayIndex } from '../ground/calendar';
-import { answer, partPromises, type Answer, type Ask } from './ask';
+import { answer, type Answer, type Ask } from './ask';
+import type { Shift } from '../../kernel';
+import { DAY_MINUTES } from '../ground/capacity';
 import { Ground } from '../ground/ground';
+import { partPromises } from '../ground/parts';
 import type { Need } from './plan';
 import type { GroundRows, Way } from '../ground/rows';
 import { ONE, scaled, unscaled, type Scaled } from '../ground/scaled';
@@ -101,14 +104,31 @@ export function shortenings(rows: GroundRows, ask: Ask, now: Answer): Shortening
   }
   for (const centre of new Set(waits.flatMap((wait) => wait.centre ?? []))) {
     const row = ground.centreRows[centre]!;
-    const minutes = Math.min(OVERTIME, 1440 - row.shift);
-    const longer = rows.centres.map((each) => (each.id === row.id ? { ...each, shift: each.shift + minutes } : each));
-    const other = minutes > 0 ? tried(new Ground({ ...rows, centres: longer }), ask, now.way) : null;
-    if (other !== null && other < day) found.push({ kind: 'overtime', centre: row.code, minutes, day: other });
+    const longer = rows.centres.map((each) =>
+      each.id === row.id ? { ...each, shifts: withOvertime(each.shifts) } : each,
+    );
+    const other = tried(new Ground({ ...rows, centres: longer }), ask, now.way);
+    if (other !== null && other < day)
+      found.push({ kind: 'overtime', centre: row.code, minutes: OVERTIME, day: other });
   }
   const part = partBy(ground, ask, now.way);
   if (part !== null) found.push(part);
   return found;
+}
+
+/** The same shifts with overtime after the last of each weekday, or before the first where the day ends. */
+function withOvertime(shifts: readonly Shift[]): Shift[] {
+  const more = Array.from({ length: 7 }, (_, weekday): Shift | null => {
+    const hours = shifts.filter(({ week }) => week[weekday] === '1');
+    if (hours.length === 0) return null;
+    const week = '0'.repeat(weekday) + '1' + '0'.repeat(6 - weekday);
+    const until = Math.max(...hours.map((each) => each.until));
+    const from = Math.min(...hours.map((each) => each.from));
+    return until + OVERTIME <= DAY_MINUTES
+      ? { week, from: until, until: until + OVERTIME }
+      : { week, from: Math.max(0, from - OVERTIME), until: from };
+  });
+  return [...shifts, ...more.flatMap((each) => (each && each.until > each.from ? [each] : []))];
 }
 
 function tried(ground: Ground, ask: Ask, way: Way, sellerOf?: ReadonlyMap<number, number>): DayIndex | null {

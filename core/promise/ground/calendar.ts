@@ -1,4 +1,4 @@
-import { addDays, daysBetween, type Day } from '../../kernel';
+import { addDays, weekdayOf, type Day } from '../../kernel';
 
 /** Days are counted from the first day of the horizon, the work date: 0 is today. */
 export type DayIndex = number;
@@ -29,13 +29,12 @@ export class Calendar {
     { week, holidays }: Pick<CalendarRow, 'week' | 'holidays'>,
   ) {
     const closed = new Set(holidays);
-    const monday = daysBetween('2001-01-01', first);
+    const monday = weekdayOf(first);
     this.before = new Int32Array(days + 1);
     const worked: number[] = [];
     for (let day = 0; day < days; day += 1) {
       this.before[day] = worked.length;
-      const weekday = (((monday + day) % 7) + 7) % 7;
-      if (week[weekday] === '1' && !(closed.size > 0 && closed.has(addDays(first, day)))) worked.push(day);
+      if (week[(monday + day) % 7] === '1' && !(closed.size > 0 && closed.has(addDays(first, day)))) worked.push(day);
     }
     this.before[days] = worked.length;
     this.dayOf = Int32Array.from(worked);

@@ -1,8 +1,8 @@
-import { assert, daysBetween, type Day } from '../../kernel';
+import { assert, daysBetween, isWholeUnit, weekdayOf, type Day } from '../../kernel';
 import { Calendar, type DayIndex } from './calendar';
-import { Centre } from './capacity';
+import { Centre, type DayOf, type DaySteps, type Moment, type Run } from './capacity';
 import type { LeadTime } from './lead-time';
-import type { ComponentRow, GroundRows, ItemRow } from './rows';
+import type { ComponentRow, GroundRows, ItemRow, LoadRow, OvertimeRow } from './rows';
 import { exactly, ONE, scaled, timesUp, type Lot, type Scaled } from './scaled';
 import { Timelines } from './timelines';
 
@@ -20,6 +20,8 @@ export interface Component {
 }
 
 export interface Operation {
+  readonly first: DayIndex;
+  readonly last: DayIndex;
   readonly no: number;
   readonly name: string;
   readonly centre: number;
@@ -43,6 +45,10 @@ export interface Item {
   readonly components: readonly Component[];
   readonly operations: readonly Operation[];
   readonly cycle: readonly string[] | null;
+  /** Counted in whole units only. */
+  readonly whole: boolean;
+  /** Days of the horizon on which another BOM or routing begins, in order. // T4 */
+  readonly changes: readonly DayIndex[];
 }
 
 const ALWAYS = 0x7ffffffe;
@@ -50,7 +56,7 @@ const ALWAYS = 0x7ffffffe;
 /**
  * What promises are computed on: items in low-level-code order (parents before what they are made of), their balances,
  * and the work centres with what they have free. Everything taken is written down and can be given back.
- * Building costs O(items + BOM lines + events + centres × days); the same rows in any order build the same.
+ * Building costs O(items + BOM lines + events + loads + centres × days); the same rows in any order build the same.
  */
 export class Ground {
   readonly items: readonly Item[];
@@ -61,8 +67,9 @@ export class Ground {
   readonly horizon: number;
   private readonly indexOf: ReadonlyMap<number, number>;
   private readonly dayIndexes = new Map<Day, number>();
-  /** What was taken: item or centre (as -1 - centre), day, amount. */
+  /** What was taken: item and day and amount, or centre (as -1 - centre) and day, whose steps before are kept beside. */
   private readonly taken: number[] = [];
+  private readonly stepsBefore: DaySteps[] = [];
 
   constructor(readonly rows: GroundRows) {
     this.horizon = rows.horizon;
@@ -75,18 +82,37 @@ export class Ground {
     this.ownCalendar = calendarOf(rows.ownCalendarId);
     this.centreRows = [...rows.centres].sort((a, b) => a.id - b.id);
     const centreAt = new Map(this.centreRows.map((row, index) => [row.id, index]));
-    const loads = groupedBy(rows.load, (load) => load.centreId);
-    this.centres = this.centreRows.map((row) => {
-      const taken = new Float64Array(rows.horizon);
-      for (const load of loads.get(row.id) ?? []) {
-        const day = this.indexOfDay(load.day);
-        if (day >= 0 && day < rows.horizon) taken[day]! += load.minutes;
-      }
-      return new Centre(row.machines, row.shift, calendarOf(row.calendarId), taken);
-    });
+    const daysOf = this.daysOfCentres(rows);
+    const weekday = weekdayOf(rows.workDate);
+    this.centres = this.centreRows.map(
+      ({ id, machines, shifts, calendarId }) =>
+        new Centre(machines, shifts, calendarOf(calendarId), weekday, daysOf.get(id)),
+    );
     this.items = itemsInOrder(rows, centreAt, calendarOf, this.ownCalendar);
     this.indexOf = new Map(this.items.map(({ row }, index) => [row.id, index]));
     this.timelines = this.balances(rows);
+  }
+
+  /** What of each centre's days is not as every week. */
+  private daysOfCentres({ load, overtime, out, horizon }: GroundRows): Map<number, Map<DayIndex, DayOf>> {
+    const all = new Map<number, Map<DayIndex, { overtime: OvertimeRow[]; out: number; taken: LoadRow[] }>>();
+    const at = (row: { centreId: number; day: Day }) => {
+      const day = this.indexOfDay(row.day);
+      if (day < 0 || day >= horizon) return null;
+      const days =
+        all.get(row.centreId) ?? new Map<DayIndex, { overtime: OvertimeRow[]; out: number; taken: LoadRow[] }>();
+      all.set(row.centreId, days);
+      const found = days.get(day) ?? { overtime: [], out: 0, taken: [] };
+      days.set(day, found);
+      return found;
+    };
+    for (const row of load) at(row)?.taken.push(row);
+    for (const row of overtime) at(row)?.overtime.push(row);
+    for (const row of out) {
+      const found = at(row);
+      if (found) found.out += row.machines;
+    }
+    return all;
   }
 
   /** Overdue supply arrives on the first working day, overdue demand is due today; what is beyond the horizon is not seen. // T1 */
@@ -153,7 +179,7 @@ export class Ground {
       const day = this.taken.pop()!;
       const what = this.taken.pop()!;
       if (what >= 0) this.timelines.add(what, day, -amount);
-      else this.centres[-1 - what]!.take(day, -amount);
+      else this.centres[-1 - what]!.put(day, this.stepsBefore.pop()!);
     }
   }
 
@@ -163,9 +189,12 @@ export class Ground {
     this.taken.push(item, day, quantity);
   }
 
-  /** Writes down minutes a centre took. */
-  took(centre: number, day: DayIndex, minutes: number): void {
-    this.taken.push(-1 - centre, day, minutes);
+  /** Runs an operation at a centre from a moment on and takes what it runs on; null where the horizon ends before. */
+  run(centre: number, minutes: number, parallel: number, from: Moment): Run | null {
+    return this.centres[centre]!.forward(minutes, parallel, from, (day, before) => {
+      this.taken.push(-1 - centre, day, 0);
+      this.stepsBefore.push(before);
+    });
   }
 }
 
@@ -209,29 +238,40 @@ function itemsInOrder(
     [...rows.operations].sort((a, b) => a.no - b.no),
     (operation) => operation.itemId,
   );
-  const components = new Map<number, readonly Component[]>();
-  for (const id of order) {
-    const numbers = (operations.get(id) ?? []).map((operation) => operation.no);
-    components.set(
-      id,
-      (madeOf.get(id) ?? []).flatMap((line) => expanded(line, rows.workDate, numbers, byId, components, placeOf)),
+  const days = ({ firstDay, lastDay }: Dated) => ({
+    first: firstDay === null ? 0 : daysBetween(rows.workDate, firstDay),
+    last: lastDay === null ? ALWAYS : daysBetween(rows.workDate, lastDay),
+  });
+  // Days on which another BOM or routing begins, those of phantoms among them: children come first in `order`.
+  const changes = new Map<number, number[]>();
+  const changesOf = (id: number): number[] => {
+    const lines = madeOf.get(id) ?? [];
+    const own = [...lines, ...(operations.get(id) ?? [])].map(days).flatMap(({ first, last }) => [first, last + 1]);
+    const inner = lines.flatMap(({ componentId }) =>
+      byId.get(componentId)!.phantom ? (changes.get(componentId) ?? []) : [],
     );
-  }
+    return [...new Set([...own, ...inner])].filter((day) => day > 0 && day < rows.horizon).sort((x, y) => x - y);
+  };
+  for (const id of order) changes.set(id, changesOf(id));
   return parentsFirst.map((id): Item => {
     const row = byId.get(id)!;
+    const whole = isWholeUnit(row.unit);
+    const numbers = (operations.get(id) ?? []).map((operation) => operation.no);
     return {
       row,
-      lot: { minimum: scaled(row.lotMinimum), multiple: scaled(row.lotMultiple) },
+      whole,
+      changes: changes.get(id) ?? [],
+      lot: { minimum: scaled(row.lotMinimum), multiple: scaled(row.lotMultiple), whole },
       sellers: row.sellers.map((seller) => ({
         vendorId: seller.vendorId,
         name: seller.name,
-        lot: { minimum: scaled(seller.minimum), multiple: scaled(seller.multiple) },
+        lot: { minimum: scaled(seller.minimum), multiple: scaled(seller.multiple), whole },
         days: seller.leadDays,
         vendorCalendar: calendarOf(seller.calendarId),
         ownDays: rows.receivingDays + rows.safetyDays,
         ownCalendar,
       })),
-      components: components.get(id) ?? [],
+      components: placed.has(id) ? (madeOf.get(id) ?? []).map((line) => componentOf(line, days, numbers, placeOf)) : [],
       operations: (operations.get(id) ?? []).map((operation) => ({
         no: operation.no,
         name: operation.name,
@@ -239,37 +279,29 @@ function itemsInOrder(
         setup: hundredths(operation.setup),
         run: hundredths(operation.run),
         parallel: operation.parallel,
+        ...days(operation),
       })),
       cycle: placed.has(id) ? null : cycleFrom(id, stuck, madeOf, byId),
     };
   });
 }
 
-/** A BOM line as it is planned: scrap in its quantity, a phantom replaced by what it is made of. // T4 */
-function expanded(
+/** A BOM line as it is planned, scrap in its quantity. // T4 */
+function componentOf(
   line: ComponentRow,
-  workDate: Day,
+  days: (row: Dated) => { first: DayIndex; last: DayIndex },
   operationNos: readonly number[],
-  byId: ReadonlyMap<number, ItemRow>,
-  components: ReadonlyMap<number, readonly Component[]>,
   placeOf: ReadonlyMap<number, number>,
-): Component[] {
-  const whole: Component = {
+): Component {
+  return {
     item: placeOf.get(line.componentId)!,
     per: timesUp(scaled(line.quantity), 100 * ONE + scaled(line.scrapPercent), 100 * ONE),
     operation: line.operationNo === null ? 0 : Math.max(0, operationNos.indexOf(line.operationNo)),
-    first: line.firstDay === null ? 0 : daysBetween(workDate, line.firstDay),
-    last: line.lastDay === null ? ALWAYS : daysBetween(workDate, line.lastDay),
+    ...days(line),
   };
-  if (!byId.get(line.componentId)!.phantom) return [whole];
-  return components.get(line.componentId)!.map((inner) => ({
-    item: inner.item,
-    per: timesUp(whole.per, inner.per, ONE),
-    operation: whole.operation,
-    first: Math.max(whole.first, inner.first),
-    last: Math.min(whole.last, inner.last),
-  }));
 }
+
+type Dated = Pick<ComponentRow, 'firstDay' | 'lastDay'>;
 
 /** The first cycle met below an item, as the numbers along it, the first again at the end. */
 function cycleFrom(

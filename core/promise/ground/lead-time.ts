@@ -1,4 +1,4 @@
-import { NEVER, type Calendar, type DayIndex } from './calendar';
+import type { Calendar, DayIndex } from './calendar';
 
 export interface LeadTime {
   /** The vendor's, in the vendor's working days. */
@@ -9,10 +9,13 @@ export interface LeadTime {
   readonly ownCalendar: Calendar;
 }
 
-/** The day goods ordered on a day are there. O(1). // T3 */
+/**
+ * The day goods ordered on a day are there: ordered on the vendor's first working day from then on, received on our
+ * first one from when they come. O(1). // T3
+ */
 export function boughtBy(ordered: DayIndex, { days, vendorCalendar, ownDays, ownCalendar }: LeadTime): DayIndex {
-  const sent = vendorCalendar.plus(ordered, days);
-  return sent === NEVER ? NEVER : ownCalendar.plus(sent, ownDays);
+  const sent = vendorCalendar.plus(vendorCalendar.next(ordered), days);
+  return ownCalendar.plus(ownCalendar.next(sent), ownDays);
 }
 
 /** The last day on which goods can be ordered to be there by a day; -1 where that was before today. O(log days). // T3 T6 */

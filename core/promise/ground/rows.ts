@@ -1,5 +1,6 @@
-import type { Day } from '../../kernel';
+import type { Day, Shift } from '../../kernel';
 import type { CalendarRow } from './calendar';
+import type { Stretch } from './capacity';
 
 /** How an item comes to be: bought, made by a routing, assembled by one, or neither. */
 export const OBTAINED = ['buy', 'make', 'assemble', 'none'] as const;
@@ -63,6 +64,7 @@ export interface ComponentRow {
   scrapPercent: string;
   /** The operation it is needed at; null for the first. */
   operationNo: number | null;
+  /** The days an order may start on for it to be used. */
   firstDay: Day | null;
   lastDay: Day | null;
 }
@@ -77,6 +79,9 @@ export interface OperationRow {
   run: string;
   /** Machines it may use side by side. */
   parallel: number;
+  /** The days an order may start on for it to be done. */
+  firstDay: Day | null;
+  lastDay: Day | null;
 }
 
 export interface CentreRow {
@@ -84,8 +89,7 @@ export interface CentreRow {
   code: string;
   name: string;
   machines: number;
-  /** Minutes of a working day. */
-  shift: number;
+  shifts: readonly Shift[];
   calendarId: number;
 }
 
@@ -100,10 +104,25 @@ export interface MoveRow {
   fixed?: boolean;
 }
 
-export interface LoadRow {
+/** What an order has taken of a centre. */
+export interface LoadRow extends Stretch {
   centreId: number;
   day: Day;
-  minutes: number;
+}
+
+/** Hours a centre is worked besides its shifts, on whatever day. */
+export interface OvertimeRow {
+  centreId: number;
+  day: Day;
+  from: number;
+  until: number;
+}
+
+/** Machines of a centre that are out on a day. */
+export interface OutRow {
+  centreId: number;
+  day: Day;
+  machines: number;
 }
 
 /** All that promising stands on, as it is read from the database and sent to the browser. */
@@ -120,6 +139,8 @@ export interface GroundRows {
   operations: readonly OperationRow[];
   centres: readonly CentreRow[];
   load: readonly LoadRow[];
+  overtime: readonly OvertimeRow[];
+  out: readonly OutRow[];
   supplies: readonly MoveRow[];
   demands: readonly MoveRow[];
 }

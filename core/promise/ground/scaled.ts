@@ -50,10 +50,16 @@ export function timesUp(a: number, b: number, by: number): number {
 export interface Lot {
   readonly minimum: Scaled;
   readonly multiple: Scaled;
+  /** Counted in whole units only. */
+  readonly whole: boolean;
 }
 
+/** A quantity as it can be had: whole where its unit is. // T4 */
+export const wholeUp = (quantity: Scaled, { whole }: Pick<Lot, 'whole'>): Scaled =>
+  whole ? exactly(Math.ceil(quantity / ONE) * ONE) : quantity;
+
 /** The least quantity at or above the one needed that can be ordered. // L8 T4 */
-export function lotUp(needed: Scaled, { minimum, multiple }: Lot): Scaled {
-  const most = Math.max(needed, minimum);
+export function lotUp(needed: Scaled, { minimum, multiple, whole }: Lot): Scaled {
+  const most = Math.max(wholeUp(needed, { whole }), minimum);
   return multiple > 0 ? exactly(Math.ceil(most / multiple) * multiple) : most;
 }

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { addDays } from '../../kernel';
+import { addDays, type Shift } from '../../kernel';
 import type { GroundRows, ItemRow } from './rows';
 
 export const WORK_DATE = '2027-03-01';
@@ -39,11 +39,22 @@ export function groundRows(change: Partial<GroundRows> = {}): GroundRows {
     operations: [],
     centres: [],
     load: [],
+    overtime: [],
+    out: [],
     supplies: [],
     demands: [],
     ...change,
   };
 }
+
+/** A BOM line or an operation that stands on any day. */
+export const ALWAYS = { firstDay: null, lastDay: null };
+
+/** One shift on every day the calendar works, from eight, or so that it ends with the day. */
+export const oneShift = (minutes: number): Shift[] => {
+  const from = Math.min(480, 1440 - minutes);
+  return [{ week: '1111111', from, until: from + minutes }];
+};
 
 export const seller = (leadDays: number, change: Partial<ItemRow['sellers'][number]> = {}) => ({
   vendorId: 1,
@@ -68,6 +79,10 @@ const whole = (least: number, most: number) => fc.integer({ min: least, max: mos
 export const quantityText = (most: number) =>
   fc.tuple(whole(0, most), fc.constantFrom('', '.5', '.25', '.33333')).map(([a, b]) => `${a}${b}`);
 
+const anyShift: fc.Arbitrary<Shift> = fc
+  .tuple(fc.constantFrom('1111111', '1111100', '1010100', '0000010'), whole(0, 1300), whole(1, 600))
+  .map(([week, from, long]) => ({ week, from, until: Math.min(1440, from + long) }));
+
 /** Grounds of a few items in levels, centres that share them, holidays, loads, lots, scrap, phantoms, dated lines. */
 export const anyGround: fc.Arbitrary<GroundRows> = fc
   .record({
@@ -80,6 +95,7 @@ export const anyGround: fc.Arbitrary<GroundRows> = fc
         lotMinimum: fc.constantFrom('0', '0', '5'),
         lotMultiple: fc.constantFrom('0', '0', '4', '2.5'),
         phantom: fc.constantFrom(false, false, false, true),
+        unit: fc.constantFrom('piece', 'kg'),
         makeDays: whole(0, 4),
         sellers: fc.array(
           fc.record({ leadDays: whole(0, 12), calendarId: whole(1, 2), multiple: fc.constantFrom('0', '6') }),
@@ -103,7 +119,7 @@ export const anyGround: fc.Arbitrary<GroundRows> = fc
       { maxLength: 9 },
     ),
     centres: fc.array(
-      fc.record({ machines: whole(1, 3), shift: fc.constantFrom(480, 450, 7), calendarId: whole(1, 2) }),
+      fc.record({ machines: whole(1, 4), shifts: fc.array(anyShift, { maxLength: 3 }), calendarId: whole(1, 2) }),
       {
         minLength: 1,
         maxLength: 3,
@@ -117,10 +133,28 @@ export const anyGround: fc.Arbitrary<GroundRows> = fc
         setup: fc.constantFrom('0', '15', '30.5'),
         run: fc.constantFrom('0', '7.25', '45', '120'),
         parallel: whole(1, 3),
+        firstDay: fc.constantFrom(null, null, 8),
+        lastDay: fc.constantFrom(null, null, 20),
       }),
       { maxLength: 10 },
     ),
-    load: fc.array(fc.record({ centre: whole(0, 2), day: whole(0, 40), minutes: whole(1, 900) }), { maxLength: 12 }),
+    load: fc.array(
+      fc.record({
+        centre: whole(0, 2),
+        day: whole(0, 40),
+        from: whole(0, 1300),
+        long: whole(1, 500),
+        machines: whole(1, 2),
+      }),
+      { maxLength: 12 },
+    ),
+    overtime: fc.array(
+      fc.record({ centre: whole(0, 2), day: whole(0, 20), from: whole(0, 1380), long: whole(1, 200) }),
+      {
+        maxLength: 3,
+      },
+    ),
+    out: fc.array(fc.record({ centre: whole(0, 2), day: whole(0, 20), machines: whole(1, 2) }), { maxLength: 3 }),
     moves: fc.array(
       fc.record({ item: whole(0, 6), day: whole(-5, 60), quantity: quantityText(25), supply: fc.boolean() }),
       {
@@ -130,7 +164,7 @@ export const anyGround: fc.Arbitrary<GroundRows> = fc
     holidays: fc.array(whole(0, 60), { maxLength: 5 }),
     ownDays: whole(0, 2),
   })
-  .map(({ horizon, items, lines, centres, operations, load, moves, holidays, ownDays }): GroundRows => {
+  .map(({ horizon, items, lines, centres, operations, load, overtime, out, moves, holidays, ownDays }): GroundRows => {
     const has = (index: number) => index < items.length;
     const day = (at: number) => addDays(WORK_DATE, at);
     const once = <Row>(rows: Row[], key: (row: Row) => string) => [
@@ -168,13 +202,37 @@ export const anyGround: fc.Arbitrary<GroundRows> = fc
       operations: once(
         operations
           .filter((operation) => has(operation.item) && operation.centre < centres.length)
-          .map(({ item, centre, ...operation }) => ({ ...operation, itemId: item, centreId: centre, name: 'work' })),
+          .map(({ item, centre, firstDay, lastDay, ...operation }) => ({
+            ...operation,
+            itemId: item,
+            centreId: centre,
+            name: 'work',
+            firstDay: firstDay === null ? null : day(firstDay),
+            lastDay: lastDay === null ? null : day(lastDay),
+          })),
         (operation) => `${operation.itemId} ${operation.no}`,
       ),
       centres: centres.map((centre, id) => ({ ...centre, id, code: `WC-${id}`, name: `Centre ${id}` })),
       load: load
         .filter((each) => each.centre < centres.length)
-        .map((each) => ({ centreId: each.centre, day: day(each.day), minutes: each.minutes })),
+        .map((each) => ({
+          centreId: each.centre,
+          day: day(each.day),
+          from: each.from,
+          until: Math.min(1440, each.from + each.long),
+          machines: each.machines,
+        })),
+      overtime: overtime
+        .filter((each) => each.centre < centres.length)
+        .map(({ centre, from, long, ...each }) => ({
+          centreId: centre,
+          day: day(each.day),
+          from,
+          until: Math.min(1440, from + long),
+        })),
+      out: out
+        .filter((each) => each.centre < centres.length)
+        .map((each) => ({ centreId: each.centre, day: day(each.day), machines: each.machines })),
       supplies: shown.filter((move) => move.supply).map((move) => moveRow(move.item, day(move.day), move.quantity)),
       demands: shown.filter((move) => !move.supply).map((move) => moveRow(move.item, day(move.day), move.quantity)),
     });

@@ -4,7 +4,8 @@ import { Ground, minutesOf, type Item } from '../ground/ground';
 import { boughtBy, orderBy } from '../ground/lead-time';
 import type { GroundRows, MoveRow, Obtained } from '../ground/rows';
 import { bySource, inTime, matched, type Timed } from './matching';
-import { lotUp, ONE, scaled, timesUp, unscaled, type Scaled } from '../ground/scaled';
+import { lotUp, ONE, scaled, timesUp, unscaled, wholeUp, type Scaled } from '../ground/scaled';
+import { on } from '../asking/plan';
 
 /** Who a proposal is for: the demand, and how much of it. */
 export interface PeggedDemand {
@@ -23,6 +24,8 @@ export interface PlaceProposal {
   /** The day it was needed, where it cannot be there by then; null where it can. */
   neededOn: Day | null;
   vendorId: number | null;
+  /** What of phantoms in it is there already. // T4 */
+  own: { itemId: number; quantity: string }[];
   for: PeggedDemand[];
 }
 
@@ -66,6 +69,8 @@ export const EARLY_DAYS = 7;
 
 interface Demand extends Timed {
   source: MoveRow['source'];
+  /** The order that is proposed it is needed for. */
+  of?: PlaceProposal;
 }
 
 interface Supply extends Timed {
@@ -121,6 +126,8 @@ class Run {
   private readonly last: DayIndex;
   /** The day of the supply before, once settled: supplies keep their order, so that the next run finds them so. */
   private settled: DayIndex = 0;
+  /** Of the item last matched: what served orders that are proposed. */
+  private served: { of: PlaceProposal; quantity: Scaled }[] = [];
   private ofOrders: Map<string, { item: number; demand: Demand }[]> | null = null;
 
   constructor(
@@ -183,13 +190,21 @@ class Run {
       const kept = coming.filter((supply) => supply.fixed || supply.first !== null || this.isBeyond(supply));
       const moved = this.settle(item, kept);
       if (!moved && kept.length === coming.length) {
-        if (none !== null || rest.length === 0) break;
+        if (none !== null || item.row.phantom || rest.length === 0) break;
         kept.push(...this.placeFor(item, rest));
       }
       coming = kept;
     }
     for (const supply of there) this.tell(item, supply, coming.includes(supply));
     for (const supply of coming) if (supply.source === null) this.propose(item, supply);
+    if (item.row.phantom) {
+      for (const { of, quantity } of this.served) of.own.push({ itemId: item.row.id, quantity: unscaled(quantity) });
+    }
+    if (item.row.phantom && none !== 'cycle') {
+      // Never made by itself: what it is made of is needed in its place.
+      for (const { quantity, day, source, of } of rest) this.explode(item, quantity, day, source, of);
+      return;
+    }
     for (const { quantity, day } of none === null ? [] : rest) {
       this.short.push({ itemId: item.row.id, quantity: unscaled(quantity), day: this.day(day), why: none! });
     }
@@ -207,6 +222,7 @@ class Run {
       supply.first = null;
       supply.for = [];
     }
+    const served: { of: PlaceProposal; quantity: Scaled }[] = [];
     // What stays and comes too late serves only what it is there for, unless a new one could not be there before it.
     const waits = whyNone(item) !== null;
     const rest = matched(
@@ -215,9 +231,11 @@ class Run {
       supplies,
       (supply, demand, quantity) => {
         if (supply) this.serve(supply, demand, quantity);
+        if ('of' in demand && demand.of) served.push({ of: demand.of, quantity });
       },
       ({ fixed, day, quantity }, demand) => !fixed || day <= demand.day || waits || this.soonest(item, quantity) >= day,
     );
+    this.served = served;
     // Nothing is placed for what is needed after the last day; what comes may serve it.
     return rest.filter((demand) => demand.day <= this.last);
   }
@@ -281,7 +299,7 @@ class Run {
     if (row.obtained === 'none') return;
     const start = Math.max(0, this.startFor(item, supply.quantity, supply.day));
     const late = supply.first !== null && supply.day > supply.first;
-    this.proposals.push({
+    const proposal: PlaceProposal = {
       kind: 'place',
       itemId: row.id,
       obtained: row.obtained,
@@ -290,15 +308,22 @@ class Run {
       due: this.day(supply.day),
       neededOn: late ? this.day(supply.first!) : null,
       vendorId: row.obtained === 'buy' ? item.sellers[0]!.vendorId : null,
+      own: [],
       for: supply.for,
-    });
-    if (row.obtained !== 'buy') this.explode(item, supply.quantity, start);
+    };
+    this.proposals.push(proposal);
+    const source = { kind: 'proposal', id: row.id, number: row.number, party: '' };
+    if (row.obtained !== 'buy') this.explode(item, supply.quantity, start, source, proposal);
   }
 
   /** When it must be ordered or begun to be there by a day; -1 where that was before today. */
   private startFor(item: Item, quantity: Scaled, by: DayIndex): DayIndex {
     if (item.row.obtained === 'buy') return orderBy(by, item.sellers[0]!);
-    return this.ground.ownCalendar.minus(by, this.daysToMake(item, quantity));
+    const start = this.ground.ownCalendar.minus(by, this.daysToMake(item, quantity, by));
+    // By the routing of the day it starts. // T4
+    return item.changes.some((day) => day > start && day <= by)
+      ? this.ground.ownCalendar.minus(by, this.daysToMake(item, quantity, Math.max(0, start)))
+      : start;
   }
 
   private after(days: number): DayIndex {
@@ -307,20 +332,22 @@ class Run {
   }
 
   /** Working days an order takes by itself: each operation its whole days, as if nobody else were there. */
-  private daysToMake(item: Item, quantity: Scaled): number {
+  private daysToMake(item: Item, quantity: Scaled, day: DayIndex): number {
     const days = item.operations.reduce((sum, operation) => {
+      if (!on(operation, day)) return sum;
       const centre = this.ground.centres[operation.centre]!;
-      const aDay = Math.min(operation.parallel, centre.machines) * centre.shift;
+      const aDay = centre.dayLong(operation.parallel);
       return sum + (aDay > 0 ? Math.ceil(minutesOf(operation, quantity) / aDay) : 0);
     }, 0);
     return Math.max(days, item.row.makeDays);
   }
 
-  private explode(item: Item, quantity: Scaled, start: DayIndex): void {
-    const source = { kind: 'proposal', id: item.row.id, number: item.row.number, party: '' };
+  /** What goes into so many that start on a day is needed then. // T4 */
+  private explode(item: Item, lot: Scaled, start: DayIndex, source: Demand['source'], of?: PlaceProposal): void {
     for (const component of item.components) {
-      if (start < component.first || start > component.last) continue;
-      this.demands[component.item]!.push({ day: start, quantity: timesUp(quantity, component.per, ONE), source });
+      if (!on(component, start)) continue;
+      const quantity = wholeUp(timesUp(lot, component.per, ONE), this.ground.items[component.item]!);
+      this.demands[component.item]!.push({ day: start, quantity, source, ...(of && { of }) });
     }
   }
 
@@ -360,7 +387,7 @@ class Run {
     if (item.row.obtained === 'buy') {
       return item.sellers[0] ? Math.min(boughtBy(0, item.sellers[0]), this.ground.horizon - 1) : 0;
     }
-    return this.after(this.daysToMake(item, quantity));
+    return this.after(this.daysToMake(item, quantity, 0));
   }
 
   /** What an order needs moves with it; null where it goes. Its components come after it in the order of items. */

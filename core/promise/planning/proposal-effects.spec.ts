@@ -6,7 +6,7 @@ import { planningRun } from './planning';
 import type { GroundRows, MoveRow } from '../ground/rows';
 import { scaled } from '../ground/scaled';
 import { decideProposals, operationsFrom } from './proposal-effects';
-import { anyGround, groundRows, itemRow, moveRow, seller, WORK_DATE } from '../ground/testing';
+import { ALWAYS, anyGround, groundRows, itemRow, moveRow, oneShift, seller, WORK_DATE } from '../ground/testing';
 
 const UNTIL = addDays(WORK_DATE, 80);
 const of = (move: MoveRow, kind: string, id: number, lineId?: number): MoveRow => ({
@@ -34,12 +34,12 @@ const SHOP = groundRows({
     },
   ],
   centres: [
-    { id: 1, code: 'WELD', name: 'Welding', machines: 2, shift: 480, calendarId: 1 },
-    { id: 2, code: 'TEST', name: 'Test', machines: 1, shift: 480, calendarId: 1 },
+    { id: 1, code: 'WELD', name: 'Welding', machines: 2, shifts: oneShift(480), calendarId: 1 },
+    { id: 2, code: 'TEST', name: 'Test', machines: 1, shifts: oneShift(480), calendarId: 1 },
   ],
   operations: [
-    { itemId: 1, no: 10, name: 'Weld', centreId: 1, setup: '20', run: '300', parallel: 2 },
-    { itemId: 1, no: 20, name: 'Test', centreId: 2, setup: '0', run: '60', parallel: 1 },
+    { itemId: 1, no: 10, name: 'Weld', centreId: 1, setup: '20', run: '300', parallel: 2, ...ALWAYS },
+    { itemId: 1, no: 20, name: 'Test', centreId: 2, setup: '0', run: '60', parallel: 1, ...ALWAYS },
   ],
   supplies: [
     of(moveRow(1, '2027-03-08', '2'), 'PR', 5),
@@ -74,12 +74,12 @@ describe('taking proposals (T11)', () => {
     // 1220 minutes on two machines a day of 960 each: two days; 240 of testing the day after.
     expect(orders[0]!.operations.map((each) => each.load)).toEqual([
       [
-        { day: '2027-03-26', minutes: 960 },
-        { day: '2027-03-29', minutes: 260 },
+        { day: '2027-03-26', from: 480, until: 960, machines: 2 },
+        { day: '2027-03-29', from: 480, until: 610, machines: 2 },
       ],
-      [{ day: '2027-03-30', minutes: 240 }],
+      [{ day: '2027-03-30', from: 480, until: 720, machines: 1 }],
     ]);
-    expect(orders[0]!.components).toEqual([{ itemId: 2, quantity: '8.8', covered: '0', neededOn: '2027-03-26' }]);
+    expect(orders[0]!.components).toEqual([{ itemId: 2, quantity: '9', covered: '0', neededOn: '2027-03-26' }]);
     expect(purchases).toMatchObject([{ vendorId: 7, lines: [{ itemId: 2 }, { itemId: 2 }] }]);
     expect(changed).toMatchObject([
       {
@@ -105,7 +105,7 @@ describe('taking proposals (T11)', () => {
   });
 
   it('lays no operation on a centre without a shift, and none beyond the horizon', () => {
-    const still = new Ground({ ...SHOP, centres: SHOP.centres.map((centre) => ({ ...centre, shift: 0 })) });
+    const still = new Ground({ ...SHOP, centres: SHOP.centres.map((centre) => ({ ...centre, shifts: [] })) });
     expect(operationsFrom(still, 1, '3', 4).map((each) => each.load)).toEqual([[], []]);
     const ground = new Ground(SHOP);
     const days = operationsFrom(ground, 1, '400', ground.horizon - 3).flatMap((each) => each.load);

@@ -2,10 +2,12 @@ import { addDays, daysBetween, itemAt, locationAt, type Day } from '../../kernel
 import { decided, refuse, type Decision, type Refusal } from '../../refusals';
 import type { PlannedOrderPlan } from '../asking/accept';
 import type { DayIndex } from '../ground/calendar';
-import { Ground, minutesOf } from '../ground/ground';
+import { DAY_MINUTES, dayBefore, dayOfMoment, type Run } from '../ground/capacity';
+import { Ground, minutesOf, type Item } from '../ground/ground';
+import { on } from '../asking/plan';
 import type { PlaceProposal, PlanningRun, Proposal } from './planning';
 import type { GroundRows } from '../ground/rows';
-import { ONE, scaled, timesUp, unscaled } from '../ground/scaled';
+import { ONE, scaled, timesUp, unscaled, wholeUp, type Scaled } from '../ground/scaled';
 
 /** A proposal that is taken, and the place it is asked at. */
 export interface AskedProposal {
@@ -42,7 +44,7 @@ export function decideProposals(
   /** When the planned orders that are asked to move begin. */
   starts: ReadonlyMap<number, Day>,
 ): Decision<ProposalEffects> {
-  const ground = new Ground({ ...rows, supplies: [], demands: [] });
+  const ground = new Ground({ ...rows, load: [], supplies: [], demands: [] });
   const refusals: Refusal[] = [];
   const standing = new Map<string, number>();
   for (const proposal of now.proposals) {
@@ -108,7 +110,7 @@ function buy(effects: ProposalEffects, field: string, { itemId, quantity, due, v
   else effects.purchases.push({ vendorId: vendorId!, locationId, lines: [line] });
 }
 
-function placed(ground: Ground, { itemId, obtained, quantity, start, due }: PlaceProposal): PlannedOrderPlan {
+function placed(ground: Ground, { itemId, obtained, quantity, start, due, own = [] }: PlaceProposal): PlannedOrderPlan {
   const item = ground.items[ground.at(itemId)]!;
   const from = ground.dayIndex(start);
   const of = scaled(quantity);
@@ -122,21 +124,48 @@ function placed(ground: Ground, { itemId, obtained, quantity, start, due }: Plac
     start,
     due,
     vendorId: null,
-    components: item.components
-      .filter((component) => from >= component.first && from <= component.last)
-      .map((component) => ({
-        itemId: ground.items[component.item]!.row.id,
-        quantity: unscaled(timesUp(of, component.per, ONE)),
-        covered: '0',
-        neededOn: start,
-      })),
+    components: componentsFrom(ground, item, of, from, sumByItem(own)).map((each) => ({
+      ...each,
+      covered: '0',
+      neededOn: start,
+    })),
     operations: operationsFrom(ground, itemId, quantity, from),
   };
 }
 
+function sumByItem(pieces: readonly { itemId: number; quantity: string }[]): Map<number, Scaled> {
+  const sums = new Map<number, Scaled>();
+  for (const { itemId, quantity } of pieces) sums.set(itemId, (sums.get(itemId) ?? 0) + scaled(quantity));
+  return sums;
+}
+
+/** What goes into a lot that starts on a day: of a phantom what the run found there of it, and for the rest what it is made of. */
+function componentsFrom(
+  ground: Ground,
+  item: Item,
+  lot: Scaled,
+  from: DayIndex,
+  own: Map<number, Scaled>,
+): { itemId: number; quantity: string }[] {
+  return item.components
+    .filter((component) => on(component, from))
+    .flatMap((component) => {
+      const inner = ground.items[component.item]!;
+      const needed = wholeUp(timesUp(lot, component.per, ONE), inner);
+      const left = own.get(inner.row.id) ?? 0;
+      const there = inner.row.phantom ? Math.min(needed, left) : needed;
+      if (inner.row.phantom) own.set(inner.row.id, left - there);
+      return [
+        ...(there > 0 ? [{ itemId: inner.row.id, quantity: unscaled(there) }] : []),
+        ...(there < needed ? componentsFrom(ground, inner, needed - there, from, own) : []),
+      ];
+    });
+}
+
 /**
  * The operations of an order one after the other from a day, each its whole days on its centre, whoever else is there:
- * what the planning run reckons with. Days beyond the horizon hold nothing. // T11
+ * what the planning run reckons with, so the ground has nothing taken of its centres. Nothing stays taken. Days beyond
+ * the horizon hold nothing. // T11
  */
 export function operationsFrom(
   ground: Ground,
@@ -145,29 +174,29 @@ export function operationsFrom(
   from: DayIndex,
 ): PlannedOrderPlan['operations'] {
   const dayOf = (index: DayIndex) => addDays(ground.rows.workDate, index);
+  const mark = ground.mark();
   let day = from;
-  return ground.items[ground.at(itemId)]!.operations.map((operation) => {
-    const centre = ground.centres[operation.centre]!;
-    const minutes = minutesOf(operation, scaled(quantity));
-    const aDay = Math.min(operation.parallel, centre.machines) * centre.shift;
-    const load: { day: Day; minutes: number }[] = [];
-    let first = day;
-    for (let left = aDay > 0 ? minutes : 0; left > 0; left -= aDay) {
-      const on = centre.calendar.next(day);
-      if (!(on < ground.horizon)) break;
-      if (load.length === 0) first = on;
-      load.push({ day: dayOf(on), minutes: Math.min(left, aDay) });
-      day = on + 1;
-    }
-    const { no, name } = operation;
-    return {
-      no,
-      name,
-      centreId: ground.centreRows[operation.centre]!.id,
-      minutes,
-      firstDay: dayOf(first),
-      lastDay: load.at(-1)?.day ?? dayOf(first),
-      load,
-    };
-  });
+  const laid = ground.items[ground.at(itemId)]!.operations.filter((operation) => on(operation, from)).map(
+    (operation) => {
+      const { no, name, centre, parallel } = operation;
+      const minutes = minutesOf(operation, scaled(quantity));
+      const { start, end, slices } = ground.run(centre, minutes, parallel, day * DAY_MINUTES) ?? NOWHERE;
+      const first = slices.length > 0 ? dayOfMoment(start) : day;
+      const last = slices.length > 0 ? dayBefore(end) : day;
+      if (slices.length > 0) day = last + 1;
+      return {
+        no,
+        name,
+        centreId: ground.centreRows[centre]!.id,
+        minutes,
+        firstDay: dayOf(first),
+        lastDay: dayOf(last),
+        load: slices.map((slice) => ({ ...slice, day: dayOf(slice.day) })),
+      };
+    },
+  );
+  ground.backTo(mark);
+  return laid;
 }
+
+const NOWHERE: Run = { start: 0, end: 0, slices: [] };

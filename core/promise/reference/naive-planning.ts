@@ -1,5 +1,5 @@
-import { addDays, daysBetween, type Day } from '../../kernel';
-import { lot, Naive, small } from './naive';
+import { addDays, daysBetween, type Day, type Shift } from '../../kernel';
+import { lot, Naive, small, whole } from './naive';
 import { EARLY_DAYS, type Proposal } from '../planning/planning';
 import type { GroundRows, ItemRow, MoveRow } from '../ground/rows';
 
@@ -38,11 +38,16 @@ export function naivePlanning(rows: GroundRows, until: Day, forecast: readonly M
   const firstWorking = walk.workingDaysOn(0, 0, rows.ownCalendarId);
   const said: string[] = [];
 
-  const daysToMake = (item: ItemRow, size: number) => {
-    const operations = rows.operations.filter((each) => each.itemId === item.id);
+  const stands = ({ firstDay, lastDay }: { firstDay: Day | null; lastDay: Day | null }, day: number) =>
+    (firstDay ?? '') <= dayOf(day) && (lastDay ?? '9') >= dayOf(day);
+  const daysToMake = (item: ItemRow, size: number, on: number) => {
+    const operations = rows.operations.filter((each) => each.itemId === item.id && stands(each, on));
     const days = operations.map((operation) => {
       const centre = rows.centres.find((each) => each.id === operation.centreId)!;
-      const aDay = Math.min(operation.parallel, centre.machines) * centre.shift;
+      const worked = [0, 1, 2, 3, 4, 5, 6]
+        .map((weekday) => openMinutes(centre.shifts, weekday))
+        .filter((each) => each > 0);
+      const aDay = worked.length > 0 ? Math.min(operation.parallel, centre.machines) * Math.min(...worked) : 0;
       return aDay > 0 ? Math.ceil(walk.workOf(operation, size).minutes / aDay) : 0;
     });
     return Math.max(
@@ -51,7 +56,7 @@ export function naivePlanning(rows: GroundRows, until: Day, forecast: readonly M
     );
   };
   const soonest = (item: ItemRow, size: number) => {
-    if (item.obtained !== 'buy') return horizon(walk.workingDaysOn(0, daysToMake(item, size), rows.ownCalendarId));
+    if (item.obtained !== 'buy') return horizon(walk.workingDaysOn(0, daysToMake(item, size, 0), rows.ownCalendarId));
     return item.sellers[0] ? horizon(walk.boughtBy(item.sellers[0], 0)) : 0;
   };
 
@@ -70,7 +75,17 @@ export function naivePlanning(rows: GroundRows, until: Day, forecast: readonly M
     const [seller] = item.sellers;
     const bought = item.obtained === 'buy';
     const startFor = (size: number, by: number) => {
-      if (!bought) return walk.workingDaysBefore(by, daysToMake(item, size));
+      if (!bought) {
+        const first = walk.workingDaysBefore(by, daysToMake(item, size, by));
+        const another = [...rows.components, ...rows.operations].some(
+          (row) =>
+            row.itemId === item.id &&
+            [row.firstDay, row.lastDay && addDays(row.lastDay, 1)].some(
+              (day) => day && day > rows.workDate && day > dayOf(first) && day <= dayOf(by),
+            ),
+        );
+        return another ? walk.workingDaysBefore(by, daysToMake(item, size, Math.max(0, first))) : first;
+      }
       let start = by;
       while (start >= 0 && walk.boughtBy(seller!, start) > by) start -= 1;
       return start;
@@ -109,6 +124,13 @@ export function naivePlanning(rows: GroundRows, until: Day, forecast: readonly M
       const stable = !changed && staying.length === kept.length;
       kept = staying;
       if (!stable) continue;
+      if (item.phantom) {
+        // Never made by itself: what it is made of is needed in its place.
+        for (const [index, need] of needs.entries()) {
+          if (need.day <= last && short[index]! > 0) explode(item, short[index]!, need.day, need);
+        }
+        break;
+      }
       // What nothing serves, in lots.
       let spare = 0;
       const placed: Supply[] = [];
@@ -118,8 +140,8 @@ export function naivePlanning(rows: GroundRows, until: Day, forecast: readonly M
         spare -= short[index]! - beyond;
         if (beyond === 0) continue;
         const size = bought
-          ? lot(beyond, seller!.minimum, seller!.multiple)
-          : lot(beyond, item.lotMinimum, item.lotMultiple);
+          ? lot(whole(beyond, item), seller!.minimum, seller!.multiple)
+          : lot(whole(beyond, item), item.lotMinimum, item.lotMultiple);
         spare += size - beyond;
         const wanted = Math.max(need.day, settled);
         const day = startFor(size, wanted) >= 0 ? wanted : soonest(item, size);
@@ -148,18 +170,32 @@ export function naivePlanning(rows: GroundRows, until: Day, forecast: readonly M
       const start = Math.max(0, startFor(quantity, day));
       said.push(`place ${item.id} ${quantity / 100_000} ${dayOf(start)} ${dayOf(day)}`);
       if (bought) continue;
-      for (const used of walk.usedIn(item.id, start)) {
-        const needed = Math.ceil((quantity * used.per) / 100_000);
-        demands.push({ itemId: used.itemId, day: start, quantity: needed, of: -1, key: `proposal ${item.id} 0` });
-      }
+      explode(item, quantity, start, { of: -1, key: `proposal ${item.id} 0` });
     }
   }
   return said.sort();
+
+  function explode(item: ItemRow, size: number, day: number, { of, key }: Pick<Piece, 'of' | 'key'>) {
+    for (const { componentId, per } of walk.linesOn(item.id, day)) {
+      const component = rows.items.find(({ id }) => id === componentId)!;
+      const quantity = whole(Math.ceil((size * per) / 100_000), component);
+      demands.push({ itemId: componentId, day, quantity, of, key });
+    }
+  }
 
   function piece({ quantity, source }: MoveRow, day: number): Piece {
     const of = rows.demands.findIndex((move) => move.source === source);
     return { day, quantity: small(quantity), of, key: `${source.kind} ${source.id} ${source.lineId ?? 0}` };
   }
+}
+
+/** Minutes of a weekday that any of the shifts covers. */
+function openMinutes(shifts: readonly Shift[], weekday: number): number {
+  const minutes = new Set<number>();
+  for (const { week, from, until } of shifts) {
+    for (let minute = from; week[weekday] === '1' && minute < until; minute += 1) minutes.add(minute);
+  }
+  return minutes.size;
 }
 
 /** The day of the first demand each supply serves, null for none; and what of each demand nothing serves. */

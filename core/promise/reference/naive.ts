@@ -7,13 +7,6 @@ interface Planned {
   made: boolean;
 }
 
-interface Used {
-  itemId: number;
-  /** For one, in hundred-thousandths. */
-  per: number;
-  operationNo: number | null;
-}
-
 /**
  * The same answers by walking day by day and operation by operation, with nothing clever: what the real ones are
  * compared with in tests, and raced against in the bench. Quantities are whole hundred-thousandths; a day that never
@@ -21,7 +14,8 @@ interface Used {
  */
 export class Naive {
   private readonly balances = new Map<number, number[]>();
-  private readonly free = new Map<number, number[]>();
+  /** Free machines of a centre, minute by minute, for each day that was looked at. */
+  private readonly free = new Map<string, number[]>();
   private readonly days: string[] = [];
   private undo: (() => void)[] = [];
 
@@ -41,24 +35,42 @@ export class Naive {
       const at = day < rows.workDate ? 0 : this.days.indexOf(day);
       if (at >= 0) this.move(itemId, at, -small(quantity));
     }
-    for (const centre of rows.centres) {
-      const loads = rows.load.filter((load) => load.centreId === centre.id);
-      this.free.set(
-        centre.id,
-        this.days.map((day, at) => {
-          const whole = this.works(at, centre.calendarId) ? centre.machines * centre.shift : 0;
-          const taken = loads.filter((load) => load.day === day);
-          return Math.max(0, whole - taken.reduce((sum, load) => sum + load.minutes, 0));
-        }),
-      );
-    }
     this.undo = [];
+  }
+
+  private minutesOf(centreId: number, at: number): number[] {
+    const key = `${centreId} ${at}`;
+    const known = this.free.get(key);
+    if (known) return known;
+    const centre = this.rows.centres.find(({ id }) => id === centreId)!;
+    const of = <Row extends { centreId: number; day: string }>(all: readonly Row[]) =>
+      all.filter((row) => row.centreId === centreId && row.day === this.days[at]);
+    const minutes = new Array<number>(1440).fill(0);
+    for (const { from, until } of this.hoursOf(centreId, at)) minutes.fill(centre.machines, from, until);
+    for (const { machines } of of(this.rows.out)) {
+      for (let minute = 0; minute < 1440; minute += 1) minutes[minute]! -= machines;
+    }
+    for (const { from, until, machines } of of(this.rows.load)) {
+      for (let minute = from; minute < until; minute += 1) minutes[minute]! -= machines;
+    }
+    const free = minutes.map((each) => Math.max(0, each));
+    this.free.set(key, free);
+    return free;
+  }
+
+  private hoursOf(centreId: number, at: number): { from: number; until: number }[] {
+    const { shifts, calendarId } = this.rows.centres.find(({ id }) => id === centreId)!;
+    const usual = this.works(at, calendarId) ? shifts.filter(({ week }) => week[this.weekday(at)] === '1') : [];
+    return [...usual, ...this.rows.overtime.filter((row) => row.centreId === centreId && row.day === this.days[at])];
   }
 
   private works(at: number, calendarId: number): boolean {
     const { week, holidays } = this.rows.calendars.find(({ id }) => id === calendarId)!;
-    const weekday = (new Date(`${this.days[at]}T00:00:00Z`).getUTCDay() + 6) % 7;
-    return week[weekday] === '1' && !holidays.includes(this.days[at]!);
+    return week[this.weekday(at)] === '1' && !holidays.includes(this.days[at]!);
+  }
+
+  private weekday(at: number): number {
+    return (new Date(`${this.days[at]}T00:00:00Z`).getUTCDay() + 6) % 7;
   }
 
   private nextWorking(from: number, calendarId: number): number {
@@ -68,14 +80,16 @@ export class Naive {
 
   workingDaysOn(from: number, count: number, calendarId: number): number {
     if (count === 0) return this.nextWorking(from, calendarId);
+    if (from === Infinity) return Infinity;
     let at = from;
     for (let left = count; left > 0; left -= 1) at = this.nextWorking(at + 1, calendarId);
     return at;
   }
 
   boughtBy(seller: SellerRow, ordered: number): number {
-    const sent = this.workingDaysOn(ordered, seller.leadDays, seller.calendarId);
-    return this.workingDaysOn(sent, this.rows.receivingDays + this.rows.safetyDays, this.rows.ownCalendarId);
+    const sent = this.workingDaysOn(this.nextWorking(ordered, seller.calendarId), seller.leadDays, seller.calendarId);
+    const received = this.nextWorking(sent, this.rows.ownCalendarId);
+    return this.workingDaysOn(received, this.rows.receivingDays + this.rows.safetyDays, this.rows.ownCalendarId);
   }
 
   available(itemId: number, day: number): number {
@@ -102,12 +116,6 @@ export class Naive {
     this.undo.push(() => by(-quantity));
   }
 
-  private give(centreId: number, day: number, minutes: number): void {
-    const free = this.free.get(centreId)!;
-    free[day]! -= minutes;
-    this.undo.push(() => (free[day]! += minutes));
-  }
-
   private backTo(mark: number): void {
     while (this.undo.length > mark) this.undo.pop()!();
   }
@@ -126,66 +134,21 @@ export class Naive {
     }
   }
 
-  /** The day something must be begun so that it is there by a day, or the word; nothing of it is kept. */
-  begunBy(itemId: number, quantity: number, by: number, mode: 'have' | 'nothing'): number | string {
-    const mark = this.undo.length;
-    try {
-      return this.planBy(itemId, quantity, by, mode);
-    } catch (word) {
-      if (typeof word !== 'string') throw word;
-      return word;
-    } finally {
-      this.backTo(mark);
+  /**
+   * The latest day to begin from which it is there by a day, trying one day after the other from the last; a working day
+   * or the first one. Null where no day does.
+   */
+  latestStart(itemId: number, quantity: number, by: number, mode: 'have' | 'nothing'): number | null {
+    for (let day = by; day >= 0; day -= 1) {
+      if (day !== by && day !== 0 && !this.works(day, this.rows.ownCalendarId)) continue;
+      const found = this.ask(itemId, quantity, day, mode);
+      if (typeof found === 'number' && found <= by) return day;
     }
+    return null;
   }
 
-  private planBy(itemId: number, quantity: number, by: number, mode: 'have' | 'nothing'): number {
-    if (by < 0) throw 'before-today';
-    const free = mode === 'have' ? Math.min(quantity, Math.max(0, this.available(itemId, by))) : 0;
-    if (free > 0) this.move(itemId, by, -free);
-    if (free === quantity) return by;
-    const item = this.rows.items.find(({ id }) => id === itemId)!;
-    const start = this.anewBy(item, quantity - free, by, mode);
-    return free > 0 ? Math.min(by, start) : start;
-  }
-
-  private anewBy(item: ItemRow, quantity: number, by: number, mode: 'have' | 'nothing'): number {
-    if (item.obtained === 'none') throw 'no-way';
-    if (item.obtained === 'buy') {
-      const [seller] = item.sellers;
-      if (!seller) throw 'nobody-sells';
-      let ordered = by;
-      while (ordered >= 0 && this.boughtBy(seller, ordered) > by) ordered -= 1;
-      if (ordered < 0) throw 'before-today';
-      const more = lot(quantity, seller.minimum, seller.multiple) - quantity;
-      this.move(item.id, this.boughtBy(seller, ordered), more);
-      return ordered;
-    }
-    const size = lot(quantity, item.lotMinimum, item.lotMultiple);
-    const operations = this.rows.operations.filter(({ itemId }) => itemId === item.id).sort((a, b) => a.no - b.no);
-    const begun: number[] = [];
-    let [day, kept, end] = [by, 0, by];
-    for (const operation of [...operations].reverse()) {
-      const [first, clock, last] = this.runBy(operation, size, day, kept);
-      if (begun.length === 0) end = last;
-      begun.unshift(first);
-      [day, kept] = [first, clock];
-    }
-    const start = begun[0] ?? this.workingDaysBefore(by, item.makeDays);
-    if (start < 0) throw 'before-today';
-    let earliest = start;
-    for (const used of this.usedIn(item.id, by)) {
-      const place = Math.max(
-        0,
-        operations.findIndex((operation) => operation.no === used.operationNo),
-      );
-      const at = begun[place] ?? start;
-      const made = this.rows.items.find(({ id }) => id === used.itemId)!.obtained !== 'buy';
-      const needed = Math.ceil((size * used.per) / 100_000);
-      earliest = Math.min(earliest, this.planBy(used.itemId, needed, made ? at - 1 : at, mode));
-    }
-    this.move(item.id, end, size - quantity);
-    return earliest;
+  freeAt(centreId: number, day: number, minute: number): number {
+    return this.minutesOf(centreId, day)[minute]!;
   }
 
   workingDaysBefore(by: number, count: number): number {
@@ -199,15 +162,18 @@ export class Naive {
   }
 
   private plan(itemId: number, quantity: number, from: number, mode: 'have' | 'nothing'): Planned {
-    const item = this.rows.items.find(({ id }) => id === itemId)!;
+    const item = this.item(itemId);
     if (mode === 'nothing') return this.anew(item, quantity, from, mode);
     const free = this.earliest(itemId, from, quantity);
     if (free > from) {
       const mark = this.undo.length;
       try {
-        const now = Math.min(quantity, Math.max(0, this.available(itemId, from)));
-        if (now > 0) this.move(itemId, from, -now);
-        const planned = this.anew(item, quantity - now, from, mode);
+        let planned = this.partlyNew(item, quantity, from, from);
+        const before = planned.day - 1;
+        if (before > from && this.available(itemId, before) > 0) {
+          this.backTo(mark);
+          planned = this.partlyNew(item, quantity, from, before);
+        }
         if (planned.day < free) return planned;
       } catch (word) {
         if (free === Infinity) throw word;
@@ -218,104 +184,157 @@ export class Naive {
     return { day: free, made: false };
   }
 
+  private item(itemId: number): ItemRow {
+    return this.rows.items.find(({ id }) => id === itemId)!;
+  }
+
+  /** Day by day what more can be had until then, and the rest new. */
+  private partlyNew(item: ItemRow, quantity: number, from: number, until: number): Planned {
+    const days: number[] = [];
+    for (let day = from; day <= until; day += 1)
+      days.push(Math.min(quantity, Math.max(0, this.available(item.id, day))));
+    let taken = 0;
+    let last = 0;
+    for (const [index, there] of days.entries()) {
+      if (there <= taken) continue;
+      this.move(item.id, from + index, taken - there);
+      taken = there;
+      last = from + index;
+    }
+    if (taken === quantity) return { day: last, made: false };
+    const planned = this.anew(item, quantity - taken, from, 'have');
+    return last > planned.day ? { day: last, made: false } : planned;
+  }
+
   private anew(item: ItemRow, quantity: number, from: number, mode: 'have' | 'nothing'): Planned {
     if (item.obtained === 'none') throw 'no-way';
+    const needed = whole(quantity, item);
     if (item.obtained === 'buy') {
       const [seller] = item.sellers;
       if (!seller) throw 'nobody-sells';
       const day = this.boughtBy(seller, from);
       if (day === Infinity) throw 'horizon';
-      this.move(item.id, day, lot(quantity, seller.minimum, seller.multiple) - quantity);
+      this.move(item.id, day, lot(needed, seller.minimum, seller.multiple) - quantity);
       return { day, made: false };
     }
-    const size = lot(quantity, item.lotMinimum, item.lotMultiple);
-    const operations = this.rows.operations.filter(({ itemId }) => itemId === item.id).sort((a, b) => a.no - b.no);
-    const there = operations.map(() => from);
-    let latest = from;
-    for (const used of this.usedIn(item.id, from)) {
-      const { day, made } = this.plan(used.itemId, Math.ceil((size * used.per) / 100_000), from, mode);
-      const at = made ? day + 1 : day;
-      latest = Math.max(latest, at);
-      const place = Math.max(
-        0,
-        operations.findIndex((operation) => operation.no === used.operationNo),
-      );
-      if (operations.length > 0) there[place] = Math.max(there[place]!, at);
+    const size = lot(needed, item.lotMinimum, item.lotMultiple);
+    const mark = this.undo.length;
+    let starts = from;
+    for (;;) {
+      const { start, day } = this.made(item, size, from, starts, mode);
+      let same = true;
+      for (let at = starts; at <= start; at += 1) {
+        same &&= JSON.stringify(this.standing(item.id, at)) === JSON.stringify(this.standing(item.id, starts));
+      }
+      if (same) {
+        this.move(item.id, day, size - quantity);
+        return { day, made: true };
+      }
+      this.backTo(mark);
+      starts = start;
     }
-    let [day, clock] = [from, 0];
+  }
+
+  /** One lot by the BOM and routing of a day, begun on it or later. */
+  private made(item: ItemRow, size: number, from: number, starts: number, mode: 'have' | 'nothing') {
+    const operations = this.operationsOn(item.id, starts);
+    const there = operations.map(() => starts);
+    let latest = starts;
+    const use = (itemId: number, of: number, within: number | null | undefined): void => {
+      for (const line of this.linesOn(itemId, starts)) {
+        const component = this.item(line.componentId);
+        const operationNo = within === undefined ? line.operationNo : within;
+        const quantity = whole(Math.ceil((of * line.per) / 100_000), component);
+        let at = starts;
+        if (component.phantom) {
+          const own = mode === 'have' ? Math.min(quantity, Math.max(0, this.available(component.id, from))) : 0;
+          if (own > 0) {
+            this.move(component.id, from, -own);
+            at = from;
+          }
+          if (own < quantity) use(component.id, quantity - own, operationNo);
+          if (own === 0) continue;
+        } else {
+          const { day, made } = this.plan(component.id, quantity, from, mode);
+          at = made ? day + 1 : day;
+        }
+        latest = Math.max(latest, at);
+        const named = operations.findIndex((operation) => operation.no === operationNo);
+        if (operations.length > 0) there[Math.max(0, named)] = Math.max(there[Math.max(0, named)]!, at);
+      }
+    };
+    use(item.id, size, undefined);
+    let [day, minute] = [starts, 0];
+    let start: number | null = null;
     for (const [place, operation] of operations.entries()) {
-      if (there[place]! > day) [day, clock] = [there[place]!, 0];
-      [day, clock] = this.run(operation, size, day, clock);
+      if (there[place]! > day) [day, minute] = [there[place]!, 0];
+      const { first, last, next } = this.run(operation, size, day, minute);
+      [day, minute] = [last, next];
+      start ??= first;
     }
     if (operations.length === 0) day = this.workingDaysOn(latest, item.makeDays, this.rows.ownCalendarId);
     if (day >= this.days.length) throw 'horizon';
-    this.move(item.id, day, size - quantity);
-    return { day, made: true };
+    return { start: start ?? latest, day };
   }
 
-  /** What goes into an item on a day, phantoms opened. */
-  usedIn(itemId: number, from: number): Used[] {
-    const day = this.days[from]!;
+  private stands({ firstDay, lastDay }: { firstDay: string | null; lastDay: string | null }, at: number): boolean {
+    const day = this.days[at]!;
+    return (firstDay ?? day) <= day && (lastDay ?? day) >= day;
+  }
+
+  private operationsOn(itemId: number, at: number): OperationRow[] {
+    return this.rows.operations
+      .filter((operation) => operation.itemId === itemId && this.stands(operation, at))
+      .sort((a, b) => a.no - b.no);
+  }
+
+  /** BOM lines of an item on a day, scrap in their quantities. */
+  linesOn(itemId: number, at: number) {
     return this.rows.components
-      .filter((line) => line.itemId === itemId)
-      .filter((line) => (line.firstDay ?? day) <= day && (line.lastDay ?? day) >= day)
+      .filter((line) => line.itemId === itemId && this.stands(line, at))
       .sort((a, b) => a.lineNo - b.lineNo)
-      .flatMap((line): Used[] => {
-        const per = Math.ceil((small(line.quantity) * (10_000_000 + small(line.scrapPercent))) / 10_000_000);
-        const component = this.rows.items.find(({ id }) => id === line.componentId)!;
-        if (!component.phantom) return [{ itemId: line.componentId, per, operationNo: line.operationNo }];
-        return this.usedIn(line.componentId, from).map((inner) => ({
-          itemId: inner.itemId,
-          per: Math.ceil((per * inner.per) / 100_000),
-          operationNo: line.operationNo,
-        }));
-      });
+      .map((line) => ({
+        ...line,
+        per: Math.ceil((small(line.quantity) * (10_000_000 + small(line.scrapPercent))) / 10_000_000),
+      }));
+  }
+
+  /** All that stands of an item's BOM and routing on a day, phantoms opened. */
+  private standing(itemId: number, at: number): unknown {
+    return [
+      this.operationsOn(itemId, at).map(({ no }) => no),
+      this.linesOn(itemId, at).map(({ lineNo, componentId }) => [
+        lineNo,
+        this.item(componentId).phantom ? this.standing(componentId, at) : null,
+      ]),
+    ];
   }
 
   workOf(operation: OperationRow, size: number) {
     const centre = this.rows.centres.find(({ id }) => id === operation.centreId)!;
     const machines = Math.min(operation.parallel, centre.machines);
-    if (machines * centre.shift === 0 || this.nextWorking(0, centre.calendarId) === Infinity) throw 'no-shift';
     const run = Math.ceil((size * Math.round(Number(operation.run) * 100)) / 100_000);
     return { centre, machines, minutes: Math.ceil((Math.round(Number(operation.setup) * 100) + run) / 100) };
   }
 
-  /** Backward from a day of whose shift so many minutes must be kept: first day, minutes kept of it, last day. */
-  private runBy(operation: OperationRow, size: number, by: number, keep: number): [number, number, number] {
+  /** Minute for minute, as T5 says it: the first and the last day it runs on, and the minute after its last. */
+  private run(operation: OperationRow, size: number, from: number, minute: number) {
     const { centre, machines, minutes } = this.workOf(operation, size);
-    if (minutes === 0) return [by, keep, by];
-    const used: number[] = [];
-    let [day, kept, left] = [by, keep, minutes];
-    for (;;) {
-      if (day < 0) throw 'before-today';
-      const now = Math.min(left, this.free.get(centre.id)![day]!, machines * (centre.shift - kept));
-      if (now > 0) {
-        this.give(centre.id, day, now);
-        used.push(day);
-        left -= now;
-        kept += Math.ceil(now / machines);
-      }
-      if (left === 0) return [day, kept, used[0]!];
-      [day, kept] = [day - 1, 0];
-    }
-  }
-
-  /** Minute for minute as T5 says it, a day at a time. */
-  private run(operation: OperationRow, size: number, from: number, gone: number): [number, number] {
-    const { centre, machines, minutes } = this.workOf(operation, size);
-    let left = minutes;
-    let [day, clock] = [from, gone];
-    while (left > 0) {
+    if (!this.days.some((_day, at) => this.hoursOf(centre.id, at).length > 0)) throw 'no-shift';
+    if (minutes === 0) return { first: from, last: from, next: minute };
+    let first: number | null = null;
+    for (let at = from * 1440 + minute, left = minutes; ; at += 1) {
+      const day = Math.floor(at / 1440);
       if (day >= this.days.length) throw 'horizon';
-      const used = Math.min(left, this.free.get(centre.id)![day]!, machines * (centre.shift - clock));
-      if (used > 0) {
-        this.give(centre.id, day, used);
-        left -= used;
-        clock += Math.ceil(used / machines);
-      }
-      if (left > 0) [day, clock] = [day + 1, 0];
+      const free = this.minutesOf(centre.id, day);
+      const used = Math.min(left, machines, free[at % 1440]!);
+      if (used === 0) continue;
+      first ??= day;
+      free[at % 1440]! -= used;
+      this.undo.push(() => (free[at % 1440]! += used));
+      left -= used;
+      if (left === 0) return { first, last: day, next: (at % 1440) + 1 };
     }
-    return [day, clock];
   }
 }
 
@@ -325,4 +344,9 @@ export function lot(quantity: number, minimum: string, multiple: string): number
   const most = Math.max(quantity, small(minimum));
   const step = small(multiple);
   return step > 0 ? Math.ceil(most / step) * step : most;
+}
+
+/** Whole where it is counted: a kg is not. */
+export function whole(quantity: number, { unit }: ItemRow): number {
+  return unit === 'kg' ? quantity : Math.ceil(quantity / 100_000) * 100_000;
 }

@@ -10,7 +10,7 @@ import { OPEN_UNTIED } from '../ground/moves';
 import { plannedFor } from './planned-for';
 import type { SalesOrderLine } from '../../orders/tables';
 import type { Item } from '../../catalogue/tables';
-import { centreLoadTable, plannedComponentTable, plannedOperationTable, plannedOrderTable } from '../tables';
+import { centreHoldTable, plannedComponentTable, plannedOperationTable, plannedOrderTable } from '../tables';
 
 /** The lines of an order that can be promised: what is open of them out of our stock. */
 export async function promisedLines(sql: Sql, companyId: number, orderId: number) {
@@ -92,7 +92,7 @@ export function headStatement(doer: Doer, orderId: number) {
 /** Planned orders hold nothing of their centres any more. */
 export function loadStatement(companyId: number, plannedIds: readonly number[]) {
   return {
-    sql: `DELETE l FROM centre_load l JOIN planned_operation o ON o.company_id = l.company_id AND o.id = l.planned_operation_id
+    sql: `DELETE l FROM centre_hold l JOIN planned_operation o ON o.company_id = l.company_id AND o.id = l.planned_operation_id
            WHERE l.company_id = ? AND o.planned_order_id IN (?)`,
     values: [companyId, plannedIds],
   };
@@ -164,7 +164,7 @@ export async function writePlanned(tx: Tx, doer: Doer, orders: readonly PlannedO
   return orders.map((order, place) => ({ kind: KIND[order.kind], id: ids[place]!, number: numbers[place]! }));
 }
 
-/** Writes operations of planned orders with the minutes they take of their centres, and rows that go along. */
+/** Writes operations of planned orders with what they take of their centres, minute by minute, and rows that go along. */
 export async function operationRows(
   tx: Tx,
   { companyId }: Doer,
@@ -190,14 +190,16 @@ export async function operationRows(
   ]);
   await tx.insertBatch([
     into(
-      centreLoadTable,
+      centreHoldTable,
       operations.flatMap(({ operation }, at) =>
-        operation.load.map(({ day, minutes }) => ({
+        operation.load.map(({ day, from, until, machines }) => ({
           companyId,
           workCentreId: operation.centreId,
           day,
           plannedOperationId: operationIds![at]!,
-          minutes,
+          fromMinute: from,
+          untilMinute: until,
+          machines,
         })),
       ),
     ),

@@ -143,8 +143,13 @@ describe('promising', () => {
     const next = await ordered([['FV-900', '3']]);
     const later = await answered(next, 'nothing');
     const [order] = later.found[0]!.need!.parts;
-    // 960 minutes a day on two machines, 750 of them taken.
-    expect(order?.kind === 'make' && order.operations[0]!.slices.map((slice) => slice.minutes)).toEqual([210, 540]);
+    // Two machines from 8 to 16, both taken until 14:15: beside that, and then the whole of the next morning.
+    expect(
+      order?.kind === 'make' && order.operations[0]!.slices.map(({ from, until, machines }) => [from, until, machines]),
+    ).toEqual([
+      [855, 960, 2],
+      [480, 750, 2],
+    ]);
     expect(ask.lines).toHaveLength(1);
   });
 
@@ -368,9 +373,39 @@ describe('promising', () => {
     await world.serving.database.run('DELETE FROM centre_downtime');
   });
 
+  it('hours by weekday and overtime, as they are typed, are what a centre can do (T5)', async () => {
+    const { centres } = await salmah.get<{ centres: { code: string; days: { capacity: number }[] }[] }>(
+      '/api/load?days=90',
+    );
+    const can = (code: string) => centres.find((centre) => centre.code === code)!.days.map((day) => day.capacity);
+    // Half an hour of break; a Saturday morning of overtime on both benches.
+    expect(can('LINE').slice(0, 6)).toEqual([450, 450, 450, 450, 450, 0]);
+    expect([can('BENCH')[67], can('BENCH')[68], can('BENCH')[69]]).toEqual([960, 480, 0]);
+    type Listed = { rows: { id: number; stamp: string; cells: Record<string, string> }[] };
+    const { rows } = await salmah.get<Listed>('/api/lists/work-centres');
+    const weld = rows.find((row) => row.cells['code'] === 'WELD')!;
+    const keep = (hours: string) => ({
+      list: 'work-centres',
+      changes: [{ id: weld.id, stamp: weld.stamp, cells: { ...weld.cells, hours } }],
+      removed: [],
+    });
+    expect((await salmah.refused('keepList', keep('8 to 16'))).codes).toEqual(['changes.0.hours: not-hours']);
+    await salmah.does('keepList', keep('Mon-Thu 6-14, fri 6-12'));
+    const kept = (await salmah.get<Listed>('/api/lists/work-centres')).rows.find((row) => row.id === weld.id)!;
+    expect(kept.cells['hours']).toBe('Mon-Thu 06:00-14:00; Fri 06:00-12:00');
+    const changed = await salmah.get<{ centres: { code: string; days: { capacity: number }[] }[] }>('/api/load');
+    expect(
+      changed.centres
+        .find((centre) => centre.code === 'WELD')!
+        .days.slice(0, 6)
+        .map((day) => day.capacity),
+    ).toEqual([960, 960, 960, 960, 720, 0]);
+    await world.serving.database.run("UPDATE work_centre SET hours = '08:00-16:00' WHERE code = 'WELD'");
+  });
+
   it('plans anew what a slower work centre moves, for the days the run told (T8 T9)', async () => {
     const { database } = world.serving;
-    await database.run("UPDATE work_centre SET shift_minutes = 120 WHERE code IN ('WELD', 'BENCH')");
+    await database.run("UPDATE work_centre SET hours = '08:00-10:00' WHERE code IN ('WELD', 'BENCH')");
     await salmah.does('startRepromise', {});
     let run: Run['run'] = null;
     for (let turn = 0; turn < 200 && run?.state !== 'done'; turn += 1) {

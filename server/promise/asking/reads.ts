@@ -1,12 +1,12 @@
 import type * as z from 'zod';
-import { addDays, pointOf, type Day } from '@core/kernel';
-import { Calendar, check, wayOf } from '@core/promise';
+import { addDays, pointOf, shiftsOf, weekdayOf, type Day } from '@core/kernel';
+import { Calendar, Centre, check, wayOf } from '@core/promise';
 import type * as contract from '@api/promise';
 import { orNotFound } from '../../acts';
 import { locationsOf, NUMBER_AT } from '../../catalogue';
 import { PAGE_ROWS, type Sql, type Columns } from '../../db';
 import { promisedLines } from './acts';
-import { groundRows, machinesOut } from '../ground/ground';
+import { groundRows, besidesHours } from '../ground/ground';
 import type { PlannedComponent, PlannedOrder } from '../tables';
 import type { WorkCentre } from '../../catalogue/tables';
 
@@ -203,17 +203,15 @@ export async function openPlanned(
   };
 }
 
-/** Work centres by day: what they can do, what they have to do, and for which orders. Walks the key of centre_load. */
+/** Work centres by day: what they can do, what they have to do, and for which orders. Walks the key of centre_hold. */
 export async function openLoad(
   sql: Sql,
   companyId: number,
   workDate: Day,
   days = 42,
 ): Promise<z.infer<typeof contract.openLoad.out>> {
-  const centres = await sql.rows<
-    Columns<WorkCentre, 'id code name machines calendarId'> & { shift: number; week: string }
-  >(
-    `SELECT w.id, w.code, w.name, w.machines, w.shift_minutes AS shift, w.calendar_id, k.week FROM work_centre w
+  const centres = await sql.rows<Columns<WorkCentre, 'id code name machines calendarId hours'> & { week: string }>(
+    `SELECT w.id, w.code, w.name, w.machines, w.hours, w.calendar_id, k.week FROM work_centre w
        JOIN calendar k ON k.company_id = w.company_id AND k.id = w.calendar_id WHERE w.company_id = ? ORDER BY w.code`,
     [companyId],
   );
@@ -232,7 +230,7 @@ export async function openLoad(
     item: string;
   }>(
     `SELECT l.work_centre_id, l.day, SUM(l.minutes) AS minutes, p.id, p.kind, p.number, i.number AS item
-       FROM centre_load l
+       FROM centre_hold l
        JOIN planned_operation o ON o.company_id = l.company_id AND o.id = l.planned_operation_id
        JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id
        JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
@@ -241,11 +239,20 @@ export async function openLoad(
     [companyId, centres.map((centre) => centre.id), workDate, last],
   );
   const centreIds = centres.map((centre) => centre.id);
-  const out = await machinesOut(sql, companyId, centreIds, workDate, last);
+  const { out, overtime } = await besidesHours(sql, companyId, centreIds, workDate, last);
   return {
     centres: centres.map((centre) => {
       const closed = holidays.filter((row) => row.calendarId === centre.calendarId).map((row) => row.day);
       const calendar = new Calendar(workDate, days, { week: centre.week, holidays: closed });
+      const of = <Each extends { centreId: number; day: Day }>(rows: readonly Each[], day: number) =>
+        rows.filter((row) => row.centreId === centre.id && row.day === addDays(workDate, day));
+      const own = new Map(
+        Array.from({ length: days }, (_, day) => [
+          day,
+          { overtime: of(overtime, day), out: of(out, day).reduce((sum, row) => sum + row.machines, 0), taken: [] },
+        ]),
+      );
+      const open = new Centre(centre.machines, shiftsOf(centre.hours), calendar, weekdayOf(workDate), own);
       return {
         id: centre.id,
         code: centre.code,
@@ -253,11 +260,9 @@ export async function openLoad(
         days: Array.from({ length: days }, (_, at) => {
           const day = addDays(workDate, at);
           const on = load.filter((row) => row.workCentreId === centre.id && row.day === day);
-          const still = out.filter((row) => row.centreId === centre.id && row.day === day);
-          const whole = centre.machines * centre.shift - still.reduce((sum, row) => sum + row.minutes, 0);
           return {
             day,
-            capacity: calendar.works(at) ? Math.max(0, whole) : 0,
+            capacity: open.freeOn(at),
             minutes: on.reduce((sum, row) => sum + Number(row.minutes), 0),
             orders: on.map((row) => ({
               id: row.id,

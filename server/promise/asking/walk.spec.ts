@@ -193,7 +193,7 @@ describe('a walk of promises, plans and movements', () => {
   const sound = async () => {
     const [wrong] = await world.serving.database.rows<{ held: number; loads: number; orphans: number }>(
       `SELECT (SELECT COUNT(*) FROM planned_order WHERE held > quantity) AS held,
-              (SELECT COUNT(*) FROM centre_load l JOIN planned_operation o ON o.company_id = l.company_id AND o.id = l.planned_operation_id
+              (SELECT COUNT(*) FROM centre_hold l JOIN planned_operation o ON o.company_id = l.company_id AND o.id = l.planned_operation_id
                  JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id WHERE NOT p.open) AS loads,
               (SELECT COUNT(*) FROM stock WHERE on_hand < reserved OR reserved < 0) AS orphans`,
     );

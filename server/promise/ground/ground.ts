@@ -1,5 +1,16 @@
-import { addDays, daysBetween, itemAt, locationAt, MAIN_LOCATION, numberAt, pointOf, type Day } from '@core/kernel';
-import type { GroundRows, ItemRow } from '@core/promise';
+import {
+  addDays,
+  daysBetween,
+  itemAt,
+  locationAt,
+  MAIN_LOCATION,
+  numberAt,
+  pointOf,
+  shiftsOf,
+  weekdayOf,
+  type Day,
+} from '@core/kernel';
+import type { GroundRows, ItemRow, LoadRow } from '@core/promise';
 import { APPROVED, locationsOf } from '../../catalogue';
 import type { Sql, Columns } from '../../db';
 import { demandsOf, itemsAt, suppliesOf } from './moves';
@@ -38,26 +49,23 @@ export async function groundRows(
   const { ids, components } = below ? await madeOf(sql, companyId, points) : { ids: points, components: [] };
   const leftOut = lines === 'all' ? await plannedForAll(sql, companyId) : await plannedFor(sql, companyId, lines);
   const operations = await sql.rows<
-    Columns<RoutingOperation, 'itemId no name workCentreId setupMinutes runMinutes parallel'>
+    Columns<RoutingOperation, 'itemId no name workCentreId setupMinutes runMinutes parallel firstDay lastDay'>
   >(
-    `SELECT item_id, no, name, work_centre_id, setup_minutes, run_minutes, parallel FROM routing_operation
+    `SELECT item_id, no, name, work_centre_id, setup_minutes, run_minutes, parallel, first_day, last_day FROM routing_operation
       WHERE company_id = ? AND item_id IN (?)`,
     [companyId, below ? ids.filter(isMain) : []],
   );
-  const centreIds = [...new Set(operations.map((row) => row.workCentreId)), 0];
-  const centres = await sql.rows<Columns<WorkCentre, 'id code name machines'> & { shift: number; calendarId: number }>(
-    `SELECT id, code, name, machines, shift_minutes AS shift, calendar_id AS calendarId FROM work_centre
-      WHERE company_id = ? AND id IN (?)`,
+  const centreIds = [...new Set(operations.map((row) => row.workCentreId))];
+  const centres = await sql.rows<Columns<WorkCentre, 'id code name machines calendarId hours'>>(
+    'SELECT id, code, name, machines, calendar_id, hours FROM work_centre WHERE company_id = ? AND id IN (?)',
     [companyId, centreIds],
   );
-  const load = await sql.rows<{ centreId: number; day: Day; minutes: string }>(
-    `SELECT l.work_centre_id AS centreId, l.day, SUM(l.minutes) AS minutes FROM centre_load l
-       JOIN planned_operation o ON o.company_id = l.company_id AND o.id = l.planned_operation_id
-      WHERE l.company_id = ? AND l.work_centre_id IN (?) AND l.day >= ? AND o.planned_order_id NOT IN (?)
-      GROUP BY l.work_centre_id, l.day`,
+  const load = await sql.rows<LoadRow>(
+    `SELECT l.work_centre_id AS centreId, l.day, l.from_minute AS \`from\`, l.until_minute AS until, l.machines
+       FROM centre_hold l JOIN planned_operation o ON o.company_id = l.company_id AND o.id = l.planned_operation_id
+      WHERE l.company_id = ? AND l.work_centre_id IN (?) AND l.day >= ? AND o.planned_order_id NOT IN (?)`,
     [companyId, centreIds, workDate, leftOut],
   );
-  const out = await machinesOut(sql, companyId, centreIds, workDate, addDays(workDate, HORIZON - 1));
   return {
     workDate,
     horizon: HORIZON,
@@ -75,33 +83,57 @@ export async function groundRows(
       setup: row.setupMinutes,
       run: row.runMinutes,
       parallel: row.parallel,
+      firstDay: row.firstDay,
+      lastDay: row.lastDay,
     })),
-    centres,
-    load: [...load.map((row) => ({ ...row, minutes: Number(row.minutes) })), ...out],
+    centres: centres.map(({ hours, ...centre }) => ({ ...centre, shifts: shiftsOf(hours) })),
+    load,
+    ...(await besidesHours(sql, companyId, centreIds, workDate, addDays(workDate, HORIZON - 1))),
     supplies: await suppliesOf(sql, companyId, ids, leftOut),
     demands: await demandsOf(sql, companyId, ids, lines, leftOut, benchLeftOut),
   };
 }
 
-/** What machines that are out take of their centres, a row for each day from one to another. // T5 */
-export async function machinesOut(
+/** Overtime of work centres and machines that are out, a row for each day from one to another. // T5 */
+export async function besidesHours(
   sql: Sql,
   companyId: number,
   centreIds: readonly number[],
   from: Day,
   to: Day,
-): Promise<{ centreId: number; day: Day; minutes: number }[]> {
-  const rows = await sql.rows<{ centreId: number; firstDay: Day; lastDay: Day; minutes: number }>(
-    `SELECT d.work_centre_id AS centre_id, d.first_day, d.last_day, d.machines * w.shift_minutes AS minutes
-       FROM centre_downtime d JOIN work_centre w ON w.company_id = d.company_id AND w.id = d.work_centre_id
-      WHERE d.company_id = ? AND d.work_centre_id IN (?) AND d.first_day <= ? AND d.last_day >= ?`,
-    [companyId, centreIds, to, from],
+): Promise<Pick<GroundRows, 'overtime' | 'out'>> {
+  interface Period {
+    workCentreId: number;
+    firstDay: Day;
+    lastDay: Day;
+  }
+  const within = 'WHERE company_id = ? AND work_centre_id IN (?) AND first_day <= ? AND last_day >= ?';
+  const values = [companyId, centreIds, to, from];
+  const out = await sql.rows<Period & { machines: number }>(
+    `SELECT work_centre_id, first_day, last_day, machines FROM centre_downtime ${within}`,
+    values,
   );
-  return rows.flatMap(({ centreId: centreId, firstDay: first, lastDay: last, minutes }) => {
-    const begin = first > from ? first : from;
-    const days = daysBetween(begin, last < to ? last : to) + 1;
-    return Array.from({ length: days }, (_, at) => ({ centreId, day: addDays(begin, at), minutes }));
-  });
+  const overtime = await sql.rows<Period & { hours: string }>(
+    `SELECT work_centre_id, first_day, last_day, hours FROM centre_overtime ${within}`,
+    values,
+  );
+  const days = ({ workCentreId, firstDay, lastDay }: Period) => {
+    const first = firstDay > from ? firstDay : from;
+    return Array.from({ length: daysBetween(first, lastDay < to ? lastDay : to) + 1 }, (_, at) => ({
+      centreId: workCentreId,
+      day: addDays(first, at),
+    }));
+  };
+  return {
+    out: out.flatMap((row) => days(row).map((each) => ({ ...each, machines: row.machines }))),
+    overtime: overtime.flatMap((row) =>
+      days(row).flatMap((each) =>
+        shiftsOf(row.hours)
+          .filter(({ week }) => week[weekdayOf(each.day)] === '1')
+          .map((shift) => ({ ...each, from: shift.from, until: shift.until })),
+      ),
+    ),
+  };
 }
 
 /** Items with all they are made of, down to what is bought, a query for each level; a cycle ends the walk by itself. */

@@ -11,6 +11,7 @@ const proposal = (at: number): PlaceProposal => ({
   due: '2028-03-01',
   neededOn: null,
   vendorId: 1,
+  own: [],
   for: [],
 });
 

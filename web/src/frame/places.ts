@@ -38,6 +38,7 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'Keep routings', path: '/lists?list=routings' },
   { name: 'Keep work centres', path: '/lists?list=work-centres' },
   { name: 'Keep the locations of our goods', path: '/lists?list=locations' },
+  { name: 'Keep overtime', path: '/lists?list=overtime' },
   { name: 'Keep machines that are out', path: '/lists?list=machines-out' },
   { name: 'Keep holidays', path: '/lists?list=holidays' },
   { name: 'Keep how items are obtained and promised', path: '/lists?list=obtaining' },

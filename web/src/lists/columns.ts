@@ -1,5 +1,5 @@
 import type { Observable } from 'rxjs';
-import { isDay, readTypedDecimal, type Day } from '@core/kernel';
+import { isDay, readTypedDecimal, readTypedHours, type Day } from '@core/kernel';
 import { readTypedDay } from '@core/typed';
 import type { KeptList, ListField, Target } from '@core/lists';
 import type { Choice } from '../kit/fields';
@@ -71,6 +71,8 @@ function editOf({ name, is }: ListField, { typed, workDate, named }: ColumnsGrou
       return { kind: 'text', when, set: (row, text) => set(row, readTypedDay(text, workDate) ?? text) };
     case 'number':
       return { kind: 'text', when, set: (row, text) => set(row, readTypedDecimal(text, is.of) ?? text) };
+    case 'hours':
+      return { kind: 'text', when, set: (row, text) => set(row, readTypedHours(text) ?? text) };
     case 'text':
       return { kind: 'text', when, set };
   }
