@@ -52,6 +52,7 @@ export const GroundRows = z.object({
         phantom: z.boolean(),
         makeDays: z.number().int(),
         onHand: Decimal,
+        held: Decimal,
         sellers: z.array(Seller).readonly(),
       }),
     )

@@ -222,7 +222,7 @@ function eventsOf(rows: GroundRows, at: ReadonlyMap<number, number>): Events {
   };
   for (const row of rows.items) {
     const of = at.get(row.id);
-    if (of !== undefined) add(of, 0, scaled(row.onHand) - scaled(row.safetyStock));
+    if (of !== undefined) add(of, 0, scaled(row.onHand) - scaled(row.held) - scaled(row.safetyStock));
   }
   const own = rows.calendars.find(({ id }) => id === rows.ownCalendarId)!;
   const first = new Calendar(rows.workDate, rows.horizon, own).next(0);

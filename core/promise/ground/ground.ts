@@ -125,6 +125,7 @@ export class Ground {
     };
     for (const [index, { row }] of this.items.entries()) {
       add(index, 0, scaled(row.onHand));
+      add(index, 0, -scaled(row.held));
       add(index, 0, -scaled(row.safetyStock));
     }
     for (const supply of rows.supplies) {

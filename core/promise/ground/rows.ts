@@ -51,6 +51,8 @@ export interface ItemRow {
   /** Our working days to make it, where it has no routing. */
   makeDays: number;
   onHand: string;
+  /** Of what is on hand, held for lines that are open: for nobody else. // S3 */
+  held: string;
   /** Who may sell it to us, the one to buy from first. */
   sellers: readonly SellerRow[];
 }

@@ -20,6 +20,7 @@ export function itemRow(id: number, change: Partial<ItemRow> = {}): ItemRow {
     phantom: false,
     makeDays: 0,
     onHand: '0',
+    held: '0',
     sellers: [],
     ...change,
   };
@@ -91,6 +92,7 @@ export const anyGround: fc.Arbitrary<GroundRows> = fc
       fc.record({
         obtained: fc.constantFrom('buy', 'buy', 'make', 'make', 'assemble', 'none'),
         onHand: quantityText(30),
+        held: fc.constantFrom('0', '0', '2', '0.5'),
         safetyStock: fc.constantFrom('0', '0', '3'),
         lotMinimum: fc.constantFrom('0', '0', '5'),
         lotMultiple: fc.constantFrom('0', '0', '4', '2.5'),

@@ -29,19 +29,19 @@ export function inTime(a: Timed, b: Timed): number {
 type Needing<Demand> = Demand | (Timed & { source: typeof SAFETY });
 
 /**
- * Who serves whom of an item: demand in the order of its days from what is on hand above the safety stock, then from
+ * Who serves whom of an item: demand in the order of its days from what is on hand, held for nobody and above the safety stock, then from
  * what comes, in the order of its days. Both are given in that order (`inTime`). `serve` hears each piece, with null for
  * what is on hand; what nothing serves is given back. A supply that `may` not serve a demand is set aside for later
  * ones: where it may serve one, it may serve all after it. O(demands + supplies). // T11
  */
 export function matched<Demand extends Timed, Supply extends Timed>(
-  item: Pick<ItemRow, 'onHand' | 'safetyStock'>,
+  item: Pick<ItemRow, 'onHand' | 'held' | 'safetyStock'>,
   demands: readonly Demand[],
   supplies: readonly Supply[],
   serve: (supply: Supply | null, demand: Needing<Demand>, quantity: Scaled) => void,
   may: (supply: Supply, demand: Timed) => boolean = () => true,
 ): Needing<Demand>[] {
-  const above = exactly(scaled(item.onHand) - scaled(item.safetyStock));
+  const above = exactly(scaled(item.onHand) - scaled(item.held) - scaled(item.safetyStock));
   const all = above < 0 ? [{ day: 0, quantity: -above, source: SAFETY }, ...demands] : demands;
   let stock = Math.max(0, above);
   const rest: Needing<Demand>[] = [];

@@ -136,10 +136,10 @@ describe('pegging', () => {
     fc.assert(
       fc.property(anyGround, (given: GroundRows) => {
         const { pegs, missing } = pegging(given);
-        for (const { id, onHand, safetyStock } of given.items) {
+        for (const { id, onHand, held, safetyStock } of given.items) {
           const sum = (all: readonly { itemId: number; quantity: string }[]) =>
             all.filter((each) => each.itemId === id).reduce((total, each) => total + scaled(each.quantity), 0);
-          const above = scaled(onHand) - scaled(safetyStock);
+          const above = scaled(onHand) - scaled(held) - scaled(safetyStock);
           const needed = sum(given.demands) + Math.max(0, -above);
           expect(sum(pegs) + sum(missing)).toBe(needed);
           const there = sum(given.supplies) + Math.max(0, above);

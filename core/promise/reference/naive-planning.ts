@@ -61,7 +61,7 @@ export function naivePlanning(rows: GroundRows, until: Day, forecast: readonly M
   };
 
   for (const item of parentsFirst(rows)) {
-    const above = small(item.onHand) - small(item.safetyStock);
+    const above = small(item.onHand) - small(item.held) - small(item.safetyStock);
     const own = demands.filter((each) => each.itemId === item.id).sort(inOrder);
     const needs = [...(above < 0 ? [{ day: 0, quantity: -above, of: -1, key: 'safety 0 0' }] : []), ...own];
     const supplies = rows.supplies

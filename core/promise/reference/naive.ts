@@ -1,5 +1,5 @@
 import { addDays } from '../../kernel';
-import type { GroundRows, ItemRow, OperationRow, SellerRow } from '../ground/rows';
+import type { GroundRows, ItemRow, LoadRow, OperationRow, SellerRow } from '../ground/rows';
 
 /** A day on which it is there, and whether it was made for it: what is made goes on the day after. */
 interface Planned {
@@ -17,6 +17,8 @@ export class Naive {
   /** Free machines of a centre, minute by minute, for each day that was looked at. */
   private readonly free = new Map<string, number[]>();
   private readonly days: string[] = [];
+  /** What is taken of a centre on a day already. */
+  private readonly loads = new Map<string, LoadRow[]>();
   private undo: (() => void)[] = [];
 
   constructor(private readonly rows: GroundRows) {
@@ -24,7 +26,7 @@ export class Naive {
     for (const item of rows.items) {
       this.balances.set(
         item.id,
-        this.days.map(() => small(item.onHand) - small(item.safetyStock)),
+        this.days.map(() => small(item.onHand) - small(item.held) - small(item.safetyStock)),
       );
     }
     for (const { itemId, day, quantity } of rows.supplies) {
@@ -36,6 +38,10 @@ export class Naive {
       if (at >= 0) this.move(itemId, at, -small(quantity));
     }
     this.undo = [];
+    for (const load of rows.load) {
+      const key = `${load.centreId} ${this.days.indexOf(load.day)}`;
+      this.loads.set(key, [...(this.loads.get(key) ?? []), load]);
+    }
   }
 
   private minutesOf(centreId: number, at: number): number[] {
@@ -50,7 +56,7 @@ export class Naive {
     for (const { machines } of of(this.rows.out)) {
       for (let minute = 0; minute < 1440; minute += 1) minutes[minute]! -= machines;
     }
-    for (const { from, until, machines } of of(this.rows.load)) {
+    for (const { from, until, machines } of this.loads.get(key) ?? []) {
       for (let minute = from; minute < until; minute += 1) minutes[minute]! -= machines;
     }
     const free = minutes.map((each) => Math.max(0, each));
@@ -190,9 +196,13 @@ export class Naive {
 
   /** Day by day what more can be had until then, and the rest new. */
   private partlyNew(item: ItemRow, quantity: number, from: number, until: number): Planned {
+    const balance = this.balances.get(item.id)!;
     const days: number[] = [];
-    for (let day = from; day <= until; day += 1)
-      days.push(Math.min(quantity, Math.max(0, this.available(item.id, day))));
+    let least = Infinity;
+    for (let day = balance.length - 1; day >= from; day -= 1) {
+      least = Math.min(least, balance[day]!);
+      if (day <= until) days.unshift(Math.min(quantity, Math.max(0, least)));
+    }
     let taken = 0;
     let last = 0;
     for (const [index, there] of days.entries()) {

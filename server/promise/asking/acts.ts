@@ -6,7 +6,7 @@ import { into, takeTurn, type Sql, type Tx, type Columns } from '../../db';
 import { loadOrder } from '../../orders';
 import { inStepStatements } from '../../supply';
 import { groundRows } from '../ground/ground';
-import { OPEN_UNTIED } from '../ground/moves';
+import { OPEN_UNHELD } from '../ground/moves';
 import { plannedFor } from './planned-for';
 import type { SalesOrderLine } from '../../orders/tables';
 import type { Item } from '../../catalogue/tables';
@@ -18,7 +18,7 @@ export async function promisedLines(sql: Sql, companyId: number, orderId: number
     Columns<SalesOrderLine, 'id lineNo itemId locationId shipDate promisedDate promisedBy'> &
       Columns<Item, 'number name unit promiseMethod'> & { quantity: string; asked: Day; planned: number }
   >(
-    `SELECT l.id, l.line_no, l.item_id, l.location_id, i.number, i.name, i.unit, ${OPEN_UNTIED} AS quantity,
+    `SELECT l.id, l.line_no, l.item_id, l.location_id, i.number, i.name, i.unit, ${OPEN_UNHELD} AS quantity,
             COALESCE(l.asked_date, l.ship_date) AS asked, l.ship_date, l.promised_date, l.promised_by, i.promise_method,
             (SELECT COUNT(*) FROM planned_order p WHERE p.company_id = l.company_id AND p.order_line_id = l.id AND p.open) AS planned
        FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id

@@ -33,6 +33,12 @@ interface Run {
   } | null;
 }
 
+const COMING = {
+  day: '2027-03-04',
+  quantity: '5',
+  source: { kind: 'PO', id: 1, number: 'PO-1', party: 'Arus' },
+};
+
 describe('promising', () => {
   let world: World;
   let salmah: Visitor;
@@ -115,6 +121,27 @@ describe('promising', () => {
     ]);
     expect(of.components).toEqual([]);
     expect(await salmah.get('/api/items/999999/availability')).toMatchObject({ status: 404 });
+  });
+
+  it('what is held for others is promised to nobody (T1 S3)', async () => {
+    const item = 'SALT-25';
+    const { rows } = await ground(await ordered([[item, '1']], false));
+    const [{ onHand } = rows.items[0]!] = rows.items;
+    const id = await ordered([[item, onHand]]);
+    const [line] = (await ground(id)).lines;
+    await salmah.does('supplyLine', { orderLineId: line!.id, route: 'stock', reserve: onHand, lift: false });
+    // All of it is held for the 8th; more comes before: none of what is there can be had today.
+    const more = await ordered([[item, '5']]);
+    const seen = await ground(more);
+    expect(seen.rows.items[0]).toMatchObject({ onHand, held: onHand });
+    expect(seen.rows.demands).toEqual([]);
+    const coming = { ...seen.rows, supplies: [{ ...rows.supplies[0]!, ...COMING, itemId: seen.lines[0]!.item.id }] };
+    const asked = { key: '', itemId: seen.lines[0]!.item.id, quantity: '5', asked: null };
+    expect(answers(new Ground(coming), [asked], () => 'atp')[0]!.day).toBe(3);
+    // The line it is held for needs no promise.
+    expect((await ground(id)).lines).toEqual([]);
+    const up = await salmah.get<{ down: { kind: string; quantity: string; held: boolean }[] }>(`/api/pegging/SO/${id}`);
+    expect(up.down).toMatchObject([{ kind: 'stock', quantity: onHand, held: true }]);
   });
 
   it('plans what is accepted at every level, holds its capacity, and answers the same when asked again (T8)', async () => {

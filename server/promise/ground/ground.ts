@@ -16,6 +16,7 @@ import type { Sql, Columns } from '../../db';
 import { demandsOf, itemsAt, suppliesOf } from './moves';
 import { plannedFor, plannedForAll } from '../asking/planned-for';
 import type { BomLine, Item, ItemVendor, RoutingOperation, WorkCentre } from '../../catalogue/tables';
+import type { Stock } from '../../stock/tables';
 
 /** Days that are looked at: two years. */
 export const HORIZON = 730;
@@ -197,11 +198,11 @@ async function itemsOf(
        FROM item WHERE company_id = ? AND id IN (?)`,
     [companyId, ids],
   );
-  const stock = await sql.rows<{ itemId: number; locationId: number; onHand: string }>(
-    'SELECT item_id, location_id, on_hand FROM stock WHERE company_id = ? AND item_id IN (?)',
+  const stock = await sql.rows<Columns<Stock, 'itemId locationId onHand reserved'>>(
+    'SELECT item_id, location_id, on_hand, reserved FROM stock WHERE company_id = ? AND item_id IN (?)',
     [companyId, ids],
   );
-  const onHand = new Map(stock.map((row) => [pointOf(row.itemId, row.locationId), row.onHand]));
+  const stockAt = new Map(stock.map((row) => [pointOf(row.itemId, row.locationId), row]));
   const elsewhere = points.some((point) => !isMain(point));
   const codes = new Map(elsewhere ? (await locationsOf(sql, companyId)).map(({ id, code }) => [id, code]) : []);
   // The preferred one first, then the cheapest, then the fastest; only who may sell it. // L8 L9
@@ -245,7 +246,8 @@ async function itemsOf(
         lotMultiple: row.lotMultiple,
         phantom: main && row.phantom,
         makeDays: row.makeDays,
-        onHand: onHand.get(point) ?? '0',
+        onHand: stockAt.get(point)?.onHand ?? '0',
+        held: stockAt.get(point)?.reserved ?? '0',
         sellers: (sellersOf.get(row.id) ?? []).map((seller) => ({
           vendorId: seller.vendorId,
           name: seller.name,

@@ -6,8 +6,8 @@ import { plannedForAll } from '../asking/planned-for';
 /** An item at a location as `pointOf` makes it. */
 export const pointBy = (item: string, location: string) => `${item} + ${location} * 4294967296`;
 
-/** What is open of an order line `l`, but for what comes for it on a tie. */
-export const OPEN_UNTIED = `l.quantity - l.cancelled - l.shipped - COALESCE((SELECT SUM(t.quantity - t.received) FROM tie t
+/** What is open of an order line `l`, but for what is held for it and what comes for it on a tie. // T1 */
+export const OPEN_UNHELD = `l.quantity - l.cancelled - l.shipped - l.reserved - COALESCE((SELECT SUM(t.quantity - t.received) FROM tie t
               WHERE t.company_id = l.company_id AND t.order_line_id = l.id), 0)`;
 
 /** An open line `l` of item `i` that is asked anew with all others: how it was promised, or how its item is. // T10 */
@@ -107,7 +107,7 @@ async function supplies(
 
 /** What is owed out of our stock: lines, but for what comes tied or planned for them; and components of what is planned. */
 const DEMANDS = {
-  owed: `${OPEN_UNTIED} - COALESCE((SELECT SUM(p.held) FROM planned_order p
+  owed: `${OPEN_UNHELD} - COALESCE((SELECT SUM(p.held) FROM planned_order p
               WHERE p.company_id = l.company_id AND p.order_line_id = l.id AND p.open), 0)`,
   counts: "(o.state = 'confirmed' OR (o.state = 'draft' AND l.promised_date IS NOT NULL))",
 };
@@ -157,13 +157,13 @@ export async function eachMove(database: Database, companyId: number, workDate: 
   const all = (sql: string, values: (Bound | readonly Bound[])[]) =>
     database.each(sql, values, ([point, day, quantity]) => take(Number(point), String(day), String(quantity)));
   await all(
-    `SELECT i.id, ?, COALESCE(s.on_hand, 0) - i.safety_stock
+    `SELECT i.id, ?, COALESCE(s.on_hand - s.reserved, 0) - i.safety_stock
        FROM item i LEFT JOIN stock s ON s.company_id = i.company_id AND s.item_id = i.id AND s.location_id = 0
       WHERE i.company_id = ?`,
     [workDate, companyId],
   );
   await all(
-    `SELECT ${pointBy('item_id', 'location_id')}, ?, on_hand FROM stock WHERE company_id = ? AND location_id > 0`,
+    `SELECT ${pointBy('item_id', 'location_id')}, ?, on_hand - reserved FROM stock WHERE company_id = ? AND location_id > 0`,
     [workDate, companyId],
   );
   await all(

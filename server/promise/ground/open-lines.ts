@@ -1,10 +1,10 @@
 import type { Day } from '@core/kernel';
 import { wayOf, type Method, type PromisedLine } from '@core/promise';
 import type { Sql } from '../../db';
-import { ASKED_ANEW, OPEN_UNTIED, pointBy } from './moves';
+import { ASKED_ANEW, OPEN_UNHELD, pointBy } from './moves';
 
 /** What of an order line `l`, order `o` and item `i` is asked anew, in this order. */
-const LINE = `l.id, ${pointBy('l.item_id', 'l.location_id')} AS item_id, ${OPEN_UNTIED} AS quantity, COALESCE(l.asked_date, l.ship_date) AS asked, l.ship_date,
+const LINE = `l.id, ${pointBy('l.item_id', 'l.location_id')} AS item_id, ${OPEN_UNHELD} AS quantity, COALESCE(l.asked_date, l.ship_date) AS asked, l.ship_date,
     l.promised_by, i.promise_method, o.order_date`;
 
 /** All open lines that go out of our stock. */

@@ -99,7 +99,7 @@ async function itemsOf(sql: Sql, companyId: number, { kind, id }: { kind: string
   return rows.map((row) => row.itemId);
 }
 
-/** What is held for somebody: planned orders for lines and for each other, purchases by their ties. */
+/** What is held for somebody: planned orders for lines and for each other, purchases by their ties, goods that are here. */
 async function heldEdges(sql: Sql, companyId: number, ids: readonly number[]): Promise<Edge[]> {
   const rows = await sql.rows<{
     kind: string;
@@ -108,7 +108,7 @@ async function heldEdges(sql: Sql, companyId: number, ids: readonly number[]): P
     party: string;
     itemId: number;
     quantity: string;
-    day: Day;
+    day: Day | null;
     forKind: string;
     forId: number;
     forNumber: string;
@@ -140,8 +140,14 @@ async function heldEdges(sql: Sql, companyId: number, ids: readonly number[]): P
        JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
        JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
       WHERE pl.company_id = ? AND pl.item_id IN (?)
+     UNION ALL
+     SELECT 'stock', l.item_id, '', '', ${pointBy('l.item_id', 'l.location_id')}, l.reserved, NULL, 'SO', o.id, o.number, c.name
+       FROM sales_order_line l
+       JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+       JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
+      WHERE l.company_id = ? AND l.item_id IN (?) AND l.owed AND l.reserved > 0
       ORDER BY day, kind, id`,
-    [companyId, ids, companyId, ids, companyId, ids],
+    [companyId, ids, companyId, ids, companyId, ids, companyId, ids],
   );
   return rows.map((row) => ({
     supply: { kind: row.kind, id: row.id, number: row.number, party: row.party },

@@ -225,7 +225,10 @@ export class AvailabilityPanel {
       lines,
       lastDay,
       onHand: item.onHand,
-      kept: item.safetyStock === '0' ? '' : `${quantity(item.safetyStock)} kept back`,
+      kept: [
+        ...(item.held === '0' ? [] : [`${quantity(item.held)} held for orders`]),
+        ...(item.safetyStock === '0' ? [] : [`${quantity(item.safetyStock)} kept back`]),
+      ].join(', '),
       start: { balance: unscaled(steps[0]!.balance), available: unscaled(steps[0]!.available) },
       most: Math.max(1, Number(asked ?? 0), ...values),
       mark:
