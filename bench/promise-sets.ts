@@ -33,6 +33,7 @@ export function eventSet(
       priority: column(1, 5),
       promised: column(0, 120),
       ordered: column(-200, 0),
+      lead: Int32Array.from({ length: items }, () => chance.whole(3, 60)),
     },
   };
 }

@@ -28,6 +28,7 @@ export {
   byLeadTime,
   byPlanning,
   comingOn,
+  leadDays,
   repromise,
   repromiseAvailable,
   whyOn,

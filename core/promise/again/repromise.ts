@@ -1,5 +1,5 @@
 import { addDays, daysBetween, type Day } from '../../kernel';
-import { answer } from '../asking/ask';
+import { answer, soonestNew } from '../asking/ask';
 import { Calendar, NEVER, type DayIndex } from '../ground/calendar';
 import { Ground } from '../ground/ground';
 import type { GroundRows, MoveRow, Way } from '../ground/rows';
@@ -18,6 +18,8 @@ export interface OpenLines {
   readonly priority: Int32Array;
   readonly promised: Int32Array;
   readonly ordered: Int32Array;
+  /** The day a new one of each item would be there, ordered or begun today; NEVER where none can be said. // T3 */
+  readonly lead: Int32Array;
 }
 
 /**
@@ -61,9 +63,18 @@ export type Progress = (done: number, all: number) => boolean;
 /** Lines between two reports. */
 const STRIDE = 4096;
 
+/** The day a line would keep: what it was promised, today where that has passed, and not before it was asked for. */
+export const keptDay = (promised: DayIndex, asked: DayIndex, horizon: number): DayIndex =>
+  Math.min(Math.max(promised, asked, 0), horizon - 1);
+
 /**
- * The day each open line can have, all of them asked in rank order, each taking what it is given; NEVER where there is
- * not enough in the horizon. `events` are without the lines' own demand. Null where the run was stopped. // T9
+ * The day each open line can have; NEVER where none can be said. In rank order each keeps the day it was promised where
+ * there is enough for it; then those that cannot, and those a new one would be there for by then, take by priority and
+ * age what is left, or the lead time where that is earlier and holds nothing; then those that kept theirs take an earlier
+ * one where there is enough. So nobody loses a day to a line that lost its own, and done again with the days that were
+ * found it finds the same: each step only takes, none frees what another could use earlier, and the order of those that
+ * ask anew does not come from their days.
+ * `events` are without the lines' own demand. Null where the run was stopped. // T9
  * O(events + lines × log days) in time; in memory the events' days once as a tree.
  */
 export function repromiseAvailable(
@@ -73,19 +84,44 @@ export function repromiseAvailable(
   lines: OpenLines,
   progress: Progress = () => true,
 ): Int32Array | null {
-  const timelines = Timelines.sparse(items, horizon, events, { item: lines.item, day: lines.asked });
-  const order = rankOrder(lines);
-  const days = new Int32Array(order.length);
-  for (let at = 0; at < order.length; at += 1) {
-    if (at % STRIDE === 0 && !progress(at, order.length)) return null;
-    const line = order[at]!;
-    const item = lines.item[line]!;
-    const quantity = lines.quantity[line]!;
-    const day = timelines.earliest(item, lines.asked[line]!, quantity);
-    if (day !== NEVER) timelines.add(item, day, -quantity);
+  const { item, quantity, asked, promised } = lines;
+  const kept = asked.map((day, line) => keptDay(promised[line]!, day, horizon));
+  const order = rankOrder({ ...lines, promised: kept });
+  const all = order.length;
+  const leadOf = (line: number) => Math.max(asked[line]!, lines.lead[item[line]!]!);
+  const both = { item: new Int32Array(2 * all), day: new Int32Array(2 * all) };
+  both.item.set(item);
+  both.item.set(item, all);
+  both.day.set(asked);
+  both.day.set(kept, all);
+  const timelines = Timelines.sparse(items, horizon, events, both);
+  const days = new Int32Array(all);
+  const take = (line: number, day: DayIndex) => {
+    if (day !== NEVER) timelines.add(item[line]!, day, -quantity[line]!);
     days[line] = day;
+  };
+  const waits = new Uint8Array(all);
+  for (let at = 0; at < all; at += 1) {
+    if (at % STRIDE === 0 && !progress(at >> 1, all)) return null;
+    const line = order[at]!;
+    const keeps = kept[line]! < leadOf(line) && timelines.available(item[line]!, kept[line]!) >= quantity[line]!;
+    if (keeps) take(line, kept[line]!);
+    else waits[line] = 1;
   }
-  progress(order.length, order.length);
+  for (const line of rankOrder({ ...lines, promised: new Int32Array(all) })) {
+    if (waits[line] === 0) continue;
+    const day = timelines.earliest(item[line]!, asked[line]!, quantity[line]!);
+    if (day <= leadOf(line)) take(line, day);
+    else days[line] = leadOf(line);
+  }
+  for (let at = 0; at < all; at += 1) {
+    if (at % STRIDE === 0 && !progress((all + at) >> 1, all)) return null;
+    const line = order[at]!;
+    if (waits[line] === 1 || kept[line] === asked[line]) continue;
+    timelines.add(item[line]!, kept[line]!, quantity[line]!);
+    take(line, timelines.earliest(item[line]!, asked[line]!, quantity[line]!));
+  }
+  progress(all, all);
   return days;
 }
 
@@ -184,6 +220,7 @@ function plainly(
   const events = eventsOf(rows, at);
   const asked = lines.map((line) => Math.max(0, daysBetween(rows.workDate, line.asked)));
   const within = lines.map((_line, index) => asked[index]! < rows.horizon);
+  const lead = leadDays(rows, items);
   const found = repromiseAvailable(
     items.length,
     rows.horizon,
@@ -194,6 +231,7 @@ function plainly(
       // A day beyond the horizon is not looked at: asked on its last, and had when asked.
       asked: Int32Array.from(asked, (day) => Math.min(day, rows.horizon - 1)),
       ...rankOf(rows, lines),
+      lead,
     },
     report,
   );
@@ -203,10 +241,43 @@ function plainly(
     const day = found[index]!;
     if (!within[index]) days.set(line.lineId, { is: line.asked, why: '' });
     else if (day === NEVER) none.push(line);
-    else days.set(line.lineId, { is: addDays(rows.workDate, day), why: whyOn(comes, rows.workDate, line.itemId, day) });
+    else {
+      const why = whyOn(comes, rows.workDate, line.itemId, day, lead[at.get(line.itemId)!]);
+      days.set(line.lineId, { is: addDays(rows.workDate, day), why });
+    }
   }
   byLeadTime(rows, none, days);
   return true;
+}
+
+/** Items with the calendars of their lead times. */
+type BareRows = Pick<
+  GroundRows,
+  'workDate' | 'horizon' | 'calendars' | 'ownCalendarId' | 'receivingDays' | 'safetyDays' | 'items'
+>;
+
+const NOTHING = {
+  ...{ components: [], operations: [], centres: [], load: [], overtime: [], out: [] },
+  ...{ supplies: [], demands: [] },
+};
+
+/** The day a new one of each of these items would be there; NEVER where none can be said. O(items). // T3 */
+export function leadDays(rows: BareRows, ids: readonly number[]): Int32Array {
+  const calendars = new Map(rows.calendars.map((row) => [row.id, new Calendar(rows.workDate, rows.horizon, row)]));
+  const byId = new Map(rows.items.map((row) => [row.id, row]));
+  const ownCalendar = calendars.get(rows.ownCalendarId)!;
+  return Int32Array.from(ids, (id) => {
+    const row = byId.get(id)!;
+    const [seller] = row.sellers;
+    const leadTime = seller && {
+      days: seller.leadDays,
+      vendorCalendar: calendars.get(seller.calendarId)!,
+      ownDays: rows.receivingDays + rows.safetyDays,
+      ownCalendar,
+    };
+    const day = soonestNew(row, leadTime, ownCalendar);
+    return typeof day === 'number' ? day : NEVER;
+  });
 }
 
 /** What is there of each item, and what comes and goes, as columns. */
@@ -250,24 +321,30 @@ export function comingOn(rows: Pick<GroundRows, 'supplies'>): Coming {
   return comes;
 }
 
-/** What comes on the day that makes it possible. */
-export function whyOn(comes: Coming, workDate: Day, itemId: number, day: DayIndex): string {
+/** What comes on the day that makes it possible; where nothing does, what is there, or a new one by its lead time. */
+export function whyOn(comes: Coming, workDate: Day, itemId: number, day: DayIndex, lead: DayIndex = NEVER): string {
   const coming = comes.get(`${itemId} ${addDays(workDate, day)}`) ?? [];
   if (coming.length > 0) {
     return `${coming.map((source) => `${source.number} of ${source.party}`).join(', ')} comes then`;
   }
+  if (day === lead) return 'there is not enough; a new one takes its lead time';
   return day === 0 ? 'there is enough' : 'there is enough from then on';
 }
 
-/** Lines there is never enough for: the lead time says when. Of the rows only the items and their calendars are looked at. */
-export function byLeadTime(rows: GroundRows, lines: readonly PromisedLine[], days: FoundDays): void {
+/**
+ * Lines there is not enough for, or not by the day they were promised: the lead time says when, where that is earlier
+ * than the day that was found. Of the rows only the items and their calendars are looked at. // T2
+ */
+export function byLeadTime(rows: BareRows, lines: readonly PromisedLine[], days: FoundDays): void {
   if (lines.length === 0) return;
   const wanted = new Set(lines.map((line) => line.itemId));
   const items = rows.items.filter((item) => wanted.has(item.id));
-  const ground = new Ground({ ...rows, items, components: [], supplies: [], demands: [] });
+  const ground = new Ground({ ...rows, items, ...NOTHING });
   for (const line of lines) {
     const ask = { key: '', itemId: line.itemId, quantity: line.quantity, asked: line.asked };
     const { day, trouble } = answerText(ground, answer(ground, ask, 'lead'));
+    const found = days.get(line.lineId)?.is ?? null;
+    if (found !== null && (day === null || day >= found)) continue;
     days.set(line.lineId, { is: day, why: trouble ?? 'there is not enough; a new one takes its lead time' });
   }
 }
@@ -292,14 +369,14 @@ export function byPlanning(
       const item = ground.at(line.itemId);
       const from = ground.dayIndex(line.asked);
       const found = from < rows.horizon ? ground.timelines.earliest(item, from, scaled(line.quantity)) : from;
-      if (found === NEVER) byLeadTime(rows, [line], days);
-      else {
+      if (found !== NEVER) {
         if (from < rows.horizon) ground.move(item, found, -scaled(line.quantity));
         days.set(line.lineId, {
           is: addDays(rows.workDate, found),
           why: whyOn(comes, rows.workDate, line.itemId, found),
         });
       }
+      byLeadTime(rows, [line], days);
       continue;
     }
     const { day, trouble, waits } = answerText(ground, answer(ground, ask, line.way));

@@ -1,10 +1,10 @@
 import type { Day } from '../../kernel';
-import { NEVER, type DayIndex } from '../ground/calendar';
+import { NEVER, type Calendar, type DayIndex } from '../ground/calendar';
 import type { Ground } from '../ground/ground';
-import { boughtBy } from '../ground/lead-time';
+import { boughtBy, type LeadTime } from '../ground/lead-time';
 import { partPromises, type PartPromise } from '../ground/parts';
 import { Planner, Stuck, type Mode, type Need } from './plan';
-import type { Trouble, Way } from '../ground/rows';
+import type { ItemRow, Trouble, Way } from '../ground/rows';
 import { scaled, TooMuch, type Scaled } from '../ground/scaled';
 
 export interface Ask {
@@ -83,17 +83,24 @@ function available(ground: Ground, item: number, quantity: Scaled, from: DayInde
 }
 
 /** The day a new one is there, ordered or begun today, with no look at capacity; or why no day can be said. O(1). // T3 */
-export function leadDay(ground: Ground, index: number): DayIndex | Trouble {
-  const item = ground.items[index]!;
-  const [seller] = item.sellers;
-  const { number: name, obtained, makeDays } = item.row;
+function leadDay(ground: Ground, index: number): DayIndex | Trouble {
+  const { row, sellers } = ground.items[index]!;
+  return soonestNew(row, sellers[0], ground.ownCalendar);
+}
+
+/** The same of an item with whom it is bought from first. O(1). // T3 */
+export function soonestNew(
+  { number: item, obtained, makeDays }: ItemRow,
+  seller: LeadTime | undefined,
+  ownCalendar: Calendar,
+): DayIndex | Trouble {
   const bought = obtained === 'buy';
-  if (bought && !seller) return { kind: 'nobody-sells', item: name };
+  if (bought && !seller) return { kind: 'nobody-sells', item };
   if (!bought && (obtained === 'none' || makeDays === 0)) {
-    return { kind: obtained === 'none' ? 'no-way' : 'no-lead', item: name };
+    return { kind: obtained === 'none' ? 'no-way' : 'no-lead', item };
   }
-  const day = bought ? boughtBy(0, seller!) : ground.ownCalendar.plus(0, makeDays);
-  return day === NEVER ? { kind: 'horizon', item: name, days: ground.horizon } : day;
+  const day = bought ? boughtBy(0, seller!) : ownCalendar.plus(0, makeDays);
+  return day === NEVER ? { kind: 'horizon', item, days: ownCalendar.days } : day;
 }
 
 function byLeadTime(ground: Ground, item: number, quantity: Scaled, from: DayIndex): Answer {

@@ -5,6 +5,7 @@ import {
   Calendar,
   Columns,
   comingOn,
+  leadDays,
   NEVER,
   repromiseAvailable,
   scaled,
@@ -19,7 +20,7 @@ import {
   type Way,
 } from '@core/promise';
 import type { Database } from '../../db';
-import { groundRows, HORIZON } from '../ground/ground';
+import { groundRows, HORIZON, itemRows } from '../ground/ground';
 import { comingThen, eachMove } from '../ground/moves';
 import { OPEN_LINES } from '../ground/open-lines';
 import { plannedForAll } from '../asking/planned-for';
@@ -108,6 +109,7 @@ export async function repromiseRun(
     priority: new Int32Array(count),
     promised: places.map((at) => promised![at]!),
     ordered: places.map((at) => ordered![at]!),
+    lead: new Int32Array(points.length).fill(NEVER),
   };
   const found: FoundDays = new Map();
   const progress = (done: number) => {
@@ -120,13 +122,16 @@ export async function repromiseRun(
   // The planned ones are not among these: nothing of theirs is read.
   for (const each of shared) placeOf.delete(each);
   const ground = { workDate, first, placeOf, items: points.length };
+  const alone = [...placeOf.keys()];
+  const bare = await itemRows(database, companyId, workDate, alone);
+  for (const [index, day] of leadDays(bare, alone).entries()) asks.lead[placeOf.get(alone[index]!)!] = day;
   const days = await available(database, companyId, ground, asks, progress);
 
   const moved: number[] = [];
-  const never: PromisedLine[] = [];
+  const none: PromisedLine[] = [];
   for (const [place, at] of places.entries()) {
     if (asked![at]! >= HORIZON) found.set(lineId![at]!, { is: addDays(workDate, asked![at]!), why: '' });
-    else if (days[place] === NEVER) never.push(lineAt(at));
+    else if (days[place] === NEVER) none.push(lineAt(at));
     else if (days[place] !== promised![at]) moved.push(place);
   }
   const leftOut = await plannedForAll(database, companyId);
@@ -137,16 +142,13 @@ export async function repromiseRun(
     const coming = comingOn({ supplies: await comingThen(database, companyId, pairs, leftOut) });
     for (const place of some) {
       const at = places[place]!;
-      found.set(lineId![at]!, { is: dayAt(place), why: whyOn(coming, workDate, pointAt(at), days[place]!) });
+      found.set(lineId![at]!, {
+        is: dayAt(place),
+        why: whyOn(coming, workDate, pointAt(at), days[place]!, asks.lead[point![at]!]!),
+      });
     }
   }
-  if (never.length > 0) {
-    const bare = await groundRows(database, companyId, workDate, [...new Set(never.map((line) => line.itemId))], {
-      without: 'all',
-      below: false,
-    });
-    byLeadTime(bare, never, found);
-  }
+  byLeadTime(bare, none, found);
   byPlanning(rows, comingOn(rows), planned, found, (done) => progress(count + done));
 
   const told: MovedLine[] = [];

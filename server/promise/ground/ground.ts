@@ -43,10 +43,6 @@ export async function groundRows(
   points: readonly number[],
   { without: lines = [], below = true, benchLeftOut = false }: Wanted = {},
 ): Promise<GroundRows> {
-  const [company] = await sql.rows<{ calendarId: number; receivingDays: number; safetyDays: number }>(
-    'SELECT calendar_id, receiving_days, safety_days FROM company WHERE id = ?',
-    [companyId],
-  );
   const { ids, components } = below ? await madeOf(sql, companyId, points) : { ids: points, components: [] };
   const leftOut = lines === 'all' ? await plannedForAll(sql, companyId) : await plannedFor(sql, companyId, lines);
   const operations = await sql.rows<
@@ -68,13 +64,7 @@ export async function groundRows(
     [companyId, centreIds, workDate, leftOut],
   );
   return {
-    workDate,
-    horizon: HORIZON,
-    calendars: await calendarsOf(sql, companyId, workDate),
-    ownCalendarId: company!.calendarId,
-    receivingDays: company!.receivingDays,
-    safetyDays: company!.safetyDays,
-    items: await itemsOf(sql, companyId, ids, workDate, company!.calendarId),
+    ...(await itemRows(sql, companyId, workDate, ids)),
     components,
     operations: operations.map((row) => ({
       itemId: row.itemId,
@@ -92,6 +82,24 @@ export async function groundRows(
     ...(await besidesHours(sql, companyId, centreIds, workDate, addDays(workDate, HORIZON - 1))),
     supplies: await suppliesOf(sql, companyId, ids, leftOut),
     demands: await demandsOf(sql, companyId, ids, lines, leftOut, benchLeftOut),
+  };
+}
+
+/** Items at locations, with the calendars and days their lead times are counted by; not what comes and goes. // T3 */
+export async function itemRows(sql: Sql, companyId: number, workDate: Day, points: readonly number[]) {
+  const [company] = await sql.rows<{ calendarId: number; receivingDays: number; safetyDays: number }>(
+    'SELECT calendar_id, receiving_days, safety_days FROM company WHERE id = ?',
+    [companyId],
+  );
+  const { calendarId: ownCalendarId, receivingDays, safetyDays } = company!;
+  return {
+    workDate,
+    horizon: HORIZON,
+    calendars: await calendarsOf(sql, companyId, workDate),
+    ownCalendarId,
+    receivingDays,
+    safetyDays,
+    items: await itemsOf(sql, companyId, points, workDate, ownCalendarId),
   };
 }
 
