@@ -35,6 +35,14 @@ describe('typed prices', () => {
       { from: 'many', value: 'x' },
       { from: '7', value: '' },
     ]);
+    for (const typed of ['500 4.85', '500: 4.85', 'from 500 at 4.85', 'From 500 4.85', '500 @ 4.85', '500:4.85']) {
+      expect([typed, readTypedBreaks(typed)]).toEqual([typed, [{ from: '500', value: '4.85' }]]);
+    }
+    expect(readTypedBreaks('1,000 at 8 %; from 2 000 at 9%')).toEqual([
+      { from: '1000', value: '8' },
+      { from: '2000', value: '9' },
+    ]);
+    expect(readTypedBreaks('500 for 4.85')).toEqual([{ from: '500 for 4.85', value: '' }]);
     expect(readTypedBreaks('')).toEqual([]);
     expect(typedBreaksOf(readTypedBreaks('20: 720; 50:700.5'))).toBe('20: 720; 50: 700.5');
   });

@@ -22,14 +22,18 @@ export function typedPriceOf({ priceKind, priceValue }: Pick<PriceTerm, 'priceKi
   return priceKind === 'discount' ? `${priceValue} %` : priceValue;
 }
 
-/** Price breaks as people type them: `20: 720; 50: 700`, with per cent signs for discounts or without. */
+/**
+ * Price breaks as people type them: `20: 720; 50: 700`, `500 4.85`, `from 500 at 4.85`, with per cent signs for discounts
+ * or without. What cannot be read stays as typed, so that the refusal can name it.
+ */
 export function readTypedBreaks(typed: string): PriceBreak[] {
   return typed
     .split(/[;\n]/)
     .map((part) => part.trim())
     .filter((part) => part !== '')
     .map((part) => {
-      const [from = '', value = ''] = part.split(':').map((each) => each.trim());
+      const words = /^(?:from\s+)?([\d.,\s]*\d)\s*(?::|\bat\b|@|\s)\s*([\d.,]+\s*%?)$/i.exec(part);
+      const [from = '', value = ''] = words ? [words[1]!, words[2]!] : part.split(':').map((each) => each.trim());
       const bare = value.replace(/\s*%$/, '');
       return {
         from: readTypedDecimal(from, 'quantity') ?? from,

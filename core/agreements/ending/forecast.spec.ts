@@ -16,14 +16,14 @@ const ground: ForecastGround = {
 };
 
 describe('A8 the forecast of an agreement line', () => {
-  it('is shipped + open + planned + the rate of 90 days for the days after them', () => {
+  it('is shipped + open + planned + the rate of the days the term has run for the days after them', () => {
     const forecast = forecastOf(ground);
-    // 30 in 90 days; 274 days from 1 April to the last day.
-    expect(forecast.rate.toFixed()).toBe('0.33333');
-    expect(forecast.atEnd.toFixed()).toBe(dec(48).plus(dec(30).div(90).times(274)).round(5).toFixed());
+    // 30 in the 60 days of the term so far; 274 days from 1 April to the last day.
+    expect(forecast.rate.toFixed()).toBe('0.5');
+    expect(forecast.atEnd.toFixed()).toBe('185');
     expect(forecast.remainder.toFixed()).toBe('0');
-    // 52 more at a third a day are 156 days after 1 April.
-    expect(forecast.runOut).toBe(addDays('2027-04-01', 156));
+    // 52 more at a half a day are 104 days after 1 April.
+    expect(forecast.runOut).toBe(addDays('2027-04-01', 104));
     expect(forecast.past.map((point) => `${point.day} ${point.quantity.toFixed()}`)).toEqual([
       '2027-01-01 0',
       '2027-01-15 10',
@@ -34,6 +34,26 @@ describe('A8 the forecast of an agreement line', () => {
       '2027-03-10 36',
       '2027-04-01 48',
     ]);
+  });
+
+  it('is not silenced by one release that is far off', () => {
+    const far = { ...ground, open: [{ day: '2027-12-31', quantity: '6' }], planned: [] };
+    const forecast = forecastOf(far);
+    // 305 days, of which six pieces are twelve; the others at a half a day.
+    expect(forecast.atEnd.toFixed()).toBe('182.5');
+    expect(forecast.coming.map((point) => `${point.day} ${point.quantity.toFixed()}`)).toEqual([
+      '2027-03-01 30',
+      '2027-12-19 176.5',
+      '2027-12-31 182.5',
+    ]);
+    expect(forecast.runOut).toBe(addDays('2027-03-01', 140));
+  });
+
+  it('takes the 90 days where the term has run longer, and one day at least', () => {
+    const year = { ...ground, firstDay: '2026-01-01', open: [], planned: [] };
+    expect(forecastOf(year).rate.toFixed()).toBe('0.33333');
+    const fresh = { ...year, firstDay: '2027-03-01', shipped: [{ day: '2027-03-01', quantity: '4' }] };
+    expect(forecastOf(fresh).rate.toFixed()).toBe('4');
   });
 
   it('leaves out shipments older than 90 days, and takes overdue releases on the work date', () => {
@@ -98,14 +118,23 @@ describe('A8 the forecast of an agreement line', () => {
 });
 
 /** The forecast at the last day, one day after the other in plain numbers. */
-function walked({ shipped, open, planned, workDate, lastDay }: ForecastGround): number {
+function walked({ shipped, open, planned, firstDay, workDate, lastDay }: ForecastGround): number {
   const all = (dated: readonly { quantity: string }[]) => Number(sum(dated.map((each) => dec(each.quantity))));
-  const recent = shipped.filter((each) => daysBetween(each.day, workDate) < 90);
-  const rate = all(recent) / 90;
-  const coming = [...open, ...planned];
-  let covered = workDate;
-  for (const each of coming) if (each.day > covered) covered = each.day;
+  const ran = Math.min(90, Math.max(1, daysBetween(firstDay, workDate) + 1));
+  const rate = all(shipped.filter((each) => daysBetween(each.day, workDate) < ran)) / ran;
+  const coming = [...open, ...planned].map((each) => (each.day < workDate ? { ...each, day: workDate } : each));
+  const days = [...new Set(coming.map(({ day }) => day))].sort();
+  const covered = new Set<string>();
+  let before = workDate;
+  for (const day of days) {
+    let lasts = all(coming.filter((each) => each.day === day));
+    for (let at = day; at > before && lasts > 1e-9; at = addDays(at, -1)) {
+      covered.add(at);
+      lasts -= rate > 0 ? rate : 0;
+    }
+    before = day;
+  }
   let reached = all(shipped) + all(coming);
-  for (let day = addDays(covered, 1); day <= lastDay; day = addDays(day, 1)) reached += rate;
+  for (let day = addDays(workDate, 1); day <= lastDay; day = addDays(day, 1)) if (!covered.has(day)) reached += rate;
   return reached;
 }

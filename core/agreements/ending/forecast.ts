@@ -30,7 +30,7 @@ export interface ForecastPoint {
 }
 
 export interface Forecast {
-  /** Shipped a day over the last 90 days. */
+  /** Shipped a day over the last 90 days, or those the term has run. */
   rate: Dec;
   /** What has happened: a point for each day with a shipment, from the first day to the work date. */
   past: ForecastPoint[];
@@ -45,36 +45,55 @@ export interface Forecast {
 }
 
 /**
- * The forecast of an agreement line: S + open releases + plan + the daily rate of the last 90 days of shipments for
- * the days after the last open release or planned call. Overdue ones count on the work date. // A8
+ * The forecast of an agreement line: S + open releases + plan + the daily rate for the days that neither covers. The rate
+ * is that of the last 90 days of shipments, or of the days the term has run where those are fewer. A release or a planned
+ * call covers the days before it for as long as its quantity lasts at that rate, back to the one before; so one that is
+ * far off does not silence the rate. Overdue ones count on the work date. // A8
  * O(n log n) in the number of dated quantities.
  */
 export function forecastOf(ground: ForecastGround): Forecast {
-  const { workDate, lastDay } = ground;
+  const { firstDay, workDate, lastDay } = ground;
   const committed = dec(ground.committed);
   const past = cumulate(ZERO, ground.shipped);
   const shipped = past.at(-1)?.quantity ?? ZERO;
-  const since = addDays(workDate, -RATE_DAYS);
+  const ran = Math.min(RATE_DAYS, Math.max(1, daysBetween(firstDay, workDate) + 1));
+  const since = addDays(workDate, -ran);
   const recent = ground.shipped.filter(({ day }) => day > since && day <= workDate);
   const recently = sum(recent.map(({ quantity }) => dec(quantity)));
   const expected = [...ground.open, ...ground.planned].map((each) => ({
     ...each,
     day: each.day < workDate ? workDate : each.day,
   }));
-  const steps = cumulate(shipped, expected);
-  const known = steps.at(-1)?.quantity ?? shipped;
-  const covered = steps.at(-1)?.day ?? workDate;
-  const uncovered = Math.max(0, daysBetween(covered, lastDay));
-  const atEnd = roundHalfAway(known.plus(recently.times(uncovered).div(RATE_DAYS)), PLACES);
-  const coming: ForecastPoint[] = [{ day: workDate, quantity: shipped }, ...steps];
-  if (lastDay > covered) coming.push({ day: lastDay, quantity: atEnd });
+  const coming: ForecastPoint[] = [{ day: workDate, quantity: shipped }];
+  let known = shipped;
+  let day = workDate;
+  let uncovered = 0;
+  const reached = () => known.plus(recently.times(uncovered).div(ran));
+  const atRate = (days: number) => {
+    if (days <= 0 || recently.lte(0)) return;
+    uncovered += days;
+    coming.push({ day: addDays(day, days), quantity: roundHalfAway(reached(), PLACES) });
+  };
+  for (const step of cumulate(shipped, expected)) {
+    const gap = Math.max(0, daysBetween(day, step.day < lastDay ? step.day : lastDay));
+    const lasts = recently.gt(0) ? Number(step.quantity.minus(known).times(ran).div(recently).round(0, 3)) : gap;
+    atRate(gap - Math.min(gap, lasts));
+    known = step.quantity;
+    day = step.day;
+    coming.push({ day, quantity: roundHalfAway(reached(), PLACES) });
+  }
+  if (lastDay > day) {
+    atRate(daysBetween(day, lastDay));
+    if (coming.at(-1)!.day < lastDay) coming.push({ day: lastDay, quantity: coming.at(-1)!.quantity });
+  }
+  const atEnd = roundHalfAway(reached(), PLACES);
   return {
-    rate: roundHalfAway(recently.div(RATE_DAYS), PLACES),
-    past: [{ day: ground.firstDay, quantity: ZERO }, ...past],
+    rate: roundHalfAway(recently.div(ran), PLACES),
+    past: [{ day: firstDay, quantity: ZERO }, ...past],
     coming,
     atEnd,
     remainder: most(ZERO, committed.minus(atEnd)),
-    runOut: runOutOf(ground, committed, { past, steps, known, covered, recently }),
+    runOut: runOutOf(ground, committed, { past, coming, perDay: recently.div(ran) }),
   };
 }
 
@@ -91,17 +110,21 @@ function cumulate(from: Dec, dated: readonly Dated[]): ForecastPoint[] {
     });
 }
 
+/** The first day that much is reached: in what happened, at a step, or between two of them at the daily rate. */
 function runOutOf(
   { lastDay }: ForecastGround,
   committed: Dec,
-  curve: { past: ForecastPoint[]; steps: ForecastPoint[]; known: Dec; covered: Day; recently: Dec },
+  { past, coming, perDay }: { past: ForecastPoint[]; coming: ForecastPoint[]; perDay: Dec },
 ): Day | null {
-  const reached = [...curve.past, ...curve.steps].find((point) => point.quantity.gte(committed));
-  if (reached) return reached.day < lastDay ? reached.day : null;
-  if (curve.recently.lte(0)) return null;
-  const days = Number(committed.minus(curve.known).times(RATE_DAYS).div(curve.recently).round(0, 3));
-  if (days >= daysBetween(curve.covered, lastDay)) return null;
-  return addDays(curve.covered, days);
+  const before = (day: Day) => (day < lastDay ? day : null);
+  const happened = past.find((point) => point.quantity.gte(committed));
+  if (happened) return before(happened.day);
+  const at = coming.findIndex((point) => point.quantity.gte(committed));
+  if (at < 0) return null;
+  const [from, to] = [coming[at - 1], coming[at]!];
+  if (!from || perDay.lte(0)) return before(to.day);
+  const days = Number(committed.minus(from.quantity).div(perDay).round(0, 3));
+  return before(days < daysBetween(from.day, to.day) ? addDays(from.day, days) : to.day);
 }
 
 /** Left to release × probability, in value. // A8 */

@@ -12,9 +12,15 @@ export function leftOf(line: { committed: string; released: string; shipped: str
   };
 }
 
-/** Quantity that may still be released under the limit widened by the tolerance; below zero once passed. // A5 */
+/** Places of a quantity. */
+const PLACES = 5;
+
+/**
+ * What may still be released under the limit widened by the tolerance; below zero once passed. The limit is rounded down
+ * to what a quantity can be: a rest that nothing could be is none. // A5
+ */
 export function leftUnderLimit(committed: string, released: string, tolerancePercent: string): Dec {
-  const limit = dec(committed).times(dec(tolerancePercent).plus(100)).div(100);
+  const limit = dec(committed).times(dec(tolerancePercent).plus(100)).div(100).round(PLACES, 0);
   return limit.minus(dec(released));
 }
 

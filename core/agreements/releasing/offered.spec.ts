@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { dec, lineAmount, sum } from '@core/kernel';
-import { portionsUnder, rankOffers, splitAtLimit, type Offer } from '../index';
+import { leftOn, portionsUnder, rankOffers, splitAtLimit, type Offer } from '../index';
 
 function offer(id: number, agreement: Partial<Offer['agreement']> = {}, line: Partial<Offer['line']> = {}): Offer {
   return {
@@ -87,6 +87,17 @@ describe('A13 which agreement', () => {
       }),
       { seed: 3 },
     );
+  });
+});
+
+describe('A5 a limit widened by a tolerance', () => {
+  it('is no finer than a quantity: a rest that nothing could be is none', () => {
+    // 0.33333 and a tenth of a hundredth more: 0.333663333; released is all of it that can be.
+    const used = offer(1, { tolerancePercent: '0.1' }, { committed: '0.33333', released: '0.33366' });
+    expect(leftOn(used).toFixed()).toBe('0');
+    expect(ranked(used)).toEqual([]);
+    expect(leftOn(offer(1, { tolerancePercent: '0.1' }, { committed: '0.33333' })).toFixed()).toBe('0.33366');
+    expect(leftOn(offer(1, { tolerancePercent: '7.5' }, { released: '108' })).toFixed()).toBe('-0.5');
   });
 });
 

@@ -9,7 +9,7 @@ import type { Choice } from '../kit/fields';
 import type { GridColumn } from '../kit/grid';
 import { refusedAt } from '../kit/act/refusals';
 import type { AgreementSheet, ItemChoice } from './service';
-import { committedProblem, committedValue, priceProblem, readCell, type TypedLine } from './typed';
+import { breaksProblem, committedProblem, committedValue, priceProblem, readCell, type TypedLine } from './typed';
 
 export type Line = AgreementSheet['lines'][number];
 
@@ -90,8 +90,12 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
       width: 140,
       text: (row) => row.breaks,
       typed: (row) => row.breaks,
-      problem: (row) => at(row, 'breaks'),
-      edit: { kind: 'text', set: (row, typed) => setLine(row, { breaks: typedBreaksOf(readTypedBreaks(typed)) }) },
+      problem: (row) => at(row, 'breaks') || breaksProblem(row.breaks),
+      edit: {
+        kind: 'text',
+        set: (row, typed) =>
+          setLine(row, { breaks: breaksProblem(typed) ? typed : typedBreaksOf(readTypedBreaks(typed)) }),
+      },
     },
     {
       id: 'least',

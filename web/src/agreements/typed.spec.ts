@@ -6,6 +6,7 @@ import {
   committedValue,
   emptyTerms,
   isUsed,
+  breaksProblem,
   priceProblem,
   sendable,
   sendableRevision,
@@ -73,6 +74,10 @@ describe('the terms of an agreement while they are typed', () => {
     ]);
     expect(priceProblem('-5')).toContain('Write a price like 740');
     expect(priceProblem('0')).toContain('Write a price like 740');
+    expect(['', '500: 4.85', 'from 500 at 4.85; 1,000 4.6', '20: 8 %'].map(breaksProblem)).toEqual(['', '', '', '']);
+    for (const bad of ['500', '500 for 4.85', '0: 4', '500: 4.85; many: 4']) {
+      expect(breaksProblem(bad)).toContain('Write breaks like 500: 4.85');
+    }
     expect([committedProblem('', 'quantity'), committedProblem('5', 'price')]).toEqual(['', '']);
     expect(committedProblem('0', 'quantity')).toBe('The committed quantity must be a number above zero.');
     expect(committedProblem('1.00001', 'price')).toBe('The committed amount must be a number above zero.');

@@ -219,6 +219,14 @@ export function committedProblem(typed: string, kind: 'quantity' | 'price'): str
   return `The committed ${kind === 'price' ? 'amount' : 'quantity'} must be a number above zero.`;
 }
 
+/** What is wrong with price breaks already typed; empty where nothing is. // A3 */
+export function breaksProblem(typed: string): string {
+  const bad = readTypedBreaks(typed).some(
+    ({ from, value }) => aboveZero(from, 'quantity', '', '').length > 0 || aboveZero(value, 'price', '', '').length > 0,
+  );
+  return bad ? 'Write breaks like 500: 4.85, or from 500 at 4.85; 1,000 at 4.60.' : '';
+}
+
 /** What is wrong with a price already typed. // A3 */
 export function priceProblem(typed: string): string {
   const { priceKind, priceValue } = readTypedPrice(typed);
