@@ -1,5 +1,7 @@
-import { dec } from '@core/kernel';
-import { differencesOf, proposeVendor, supplyDue, vendorQuantity, type Offer, type TieEnds } from './index';
+import type { Route } from '@core/catalogue';
+import { addDays, dec } from '@core/kernel';
+import { boughtBy, Calendar } from '@core/promise';
+import { differencesOf, proposeVendor, SupplyDays, vendorQuantity, type Offer, type TieEnds } from './index';
 
 const offer = (vendorId: number, unitPrice: string, leadDays: number, preferred = false): Offer => ({
   vendorId,
@@ -29,9 +31,49 @@ describe('L8 the proposed vendor', () => {
     expect(proposeVendor([...offers].reverse())?.offer.vendorId).toBe(vendorId);
   });
 
-  it('supply is due on the ship date, or when the vendor can', () => {
-    expect(supplyDue('2027-03-20', 8, '2027-03-01')).toBe('2027-03-20');
-    expect(supplyDue('2027-03-05', 8, '2027-03-01')).toBe('2027-03-09');
+  describe('supply is due on the ship date, or when the vendor can (T3)', () => {
+    // Monday to Friday, closed on the 15th; the vendor works on Saturdays as well. One day to receive.
+    const days = new SupplyDays({
+      workDate: '2027-03-06',
+      calendars: [
+        { id: 1, week: '1111100', holidays: ['2027-03-15'] },
+        { id: 2, week: '1111110', holidays: [] },
+      ],
+      ownCalendarId: 1,
+      ownDays: 1,
+      vendorCalendars: new Map([[7, 2]]),
+    });
+    const due = (vendorId: number, leadDays: number, route: Route, shipDate: string) =>
+      days.due({ vendorId, leadDays }, route, shipDate);
+
+    it.each([
+      // Vendor 7 takes the order on Saturday the 6th; five of their days are Friday the 12th; received, and a day more,
+      // is Tuesday the 16th, as the 15th is closed.
+      [7, 5, 'special', '2027-03-08', '2027-03-16'],
+      // Another works when we do: from Monday the 8th on, five days are the 16th and one more the 17th.
+      [8, 5, 'special', '2027-03-08', '2027-03-17'],
+      // Straight to the customer there is nothing for us to receive.
+      [7, 5, 'drop', '2027-03-08', '2027-03-12'],
+      [8, 5, 'drop', '2027-03-08', '2027-03-16'],
+      // With time enough the last day that is worked: ours where it comes to us, theirs where it does not.
+      [7, 5, 'special', '2027-03-20', '2027-03-19'],
+      [7, 5, 'drop', '2027-03-20', '2027-03-20'],
+      [7, 5, 'drop', '2027-03-21', '2027-03-20'],
+      [7, 5, 'special', '2027-03-24', '2027-03-24'],
+      // A day beyond what is looked at stays.
+      [7, 5, 'special', '2031-03-23', '2031-03-23'],
+    ] as const)('vendor %i in %i days, %s for %s: %s', (vendorId, leadDays, route, shipDate, expected) => {
+      expect(due(vendorId, leadDays, route, shipDate)).toBe(expected);
+    });
+
+    it('is by the rule that promises use', () => {
+      const calendar = { id: 1, week: '1111100', holidays: ['2027-03-15'] };
+      for (let leadDays = 0; leadDays < 15; leadDays += 1) {
+        const ownCalendar = new Calendar('2027-03-06', 400, calendar);
+        const there = boughtBy(0, { days: leadDays, vendorCalendar: ownCalendar, ownDays: 1, ownCalendar });
+        expect(due(8, leadDays, 'special', '2027-03-06')).toBe(addDays('2027-03-06', there));
+      }
+    });
   });
 });
 

@@ -1,4 +1,4 @@
-import { addDays, dec, most, roundUpTo, type Day, type Dec } from '@core/kernel';
+import { dec, most, roundUpTo, type Dec } from '@core/kernel';
 import { refuse, type Refusal } from '@core/refusals';
 
 /** A vendor who sells an item to us. */
@@ -62,12 +62,6 @@ export function vendorRefusal(
     item,
     others: others.join(' or ') || 'another item',
   });
-}
-
-/** The day supply can be there: the ship date, or work date + lead days where that is later. */
-export function supplyDue(shipDate: Day, leadDays: number, workDate: Day): Day {
-  const earliest = addDays(workDate, leadDays);
-  return earliest > shipDate ? earliest : shipDate;
 }
 
 /** The least a vendor sells that covers a need: their minimum, and whole multiples. // L8 */

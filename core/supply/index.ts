@@ -1,4 +1,5 @@
-export { proposeVendor, supplyDue, vendorQuantity, type Offer } from './bench';
+export { SupplyDays, type SupplyCalendars } from './due';
+export { proposeVendor, vendorQuantity, type Offer } from './bench';
 export { decideAnswer, type AnswerEffects, type AnswerGround } from './answer';
 export { decidePlacement, type BenchLine, type PlacementChoice } from './placement';
 export { type BoughtItem, type PurchasePlan } from './buying';

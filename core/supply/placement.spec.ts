@@ -1,6 +1,13 @@
 import fc from 'fast-check';
 import { dec, lineAmount, sum } from '@core/kernel';
-import { decidePlacement, type BenchLine, type Offer, type PlacementChoice, type PurchasePlan } from './index';
+import {
+  decidePlacement,
+  SupplyDays,
+  type BenchLine,
+  type Offer,
+  type PlacementChoice,
+  type PurchasePlan,
+} from './index';
 
 const offer = (vendorId: number, unitPrice: string, leadDays: number, change: Partial<Offer> = {}): Offer => ({
   vendorId,
@@ -28,12 +35,21 @@ const line = (id: number, change: Partial<BenchLine> = {}): BenchLine => ({
   ...change,
 });
 
+/** Every day is worked, and nothing is to be received. */
+const DAYS = new SupplyDays({
+  workDate: '2027-03-01',
+  calendars: [{ id: 1, week: '1111111', holidays: [] }],
+  ownCalendarId: 1,
+  ownDays: 0,
+  vendorCalendars: new Map(),
+});
+
 describe('L8 placing', () => {
   const place = (lines: BenchLine[], choices: [number, number][]) =>
     decidePlacement(
       lines,
       choices.map(([orderLineId, vendorId]) => ({ orderLineId, vendorId })),
-      '2027-03-01',
+      DAYS,
     );
 
   it('groups lines of one vendor and ship-to into one order', () => {
@@ -103,7 +119,7 @@ describe('L3 L8 placing special orders', () => {
       ...change,
     });
   const place = (lines: BenchLine[], choices: PlacementChoice[]) => {
-    const decision = decidePlacement(lines, choices, '2027-03-01');
+    const decision = decidePlacement(lines, choices, DAYS);
     if (!decision.ok) throw new Error(decision.refusals.map((each) => each.code).join());
     return decision;
   };
@@ -169,7 +185,7 @@ describe('L3 L8 placing special orders', () => {
     const { effects } = place([special(1, '20')], [{ orderLineId: 1, vendorId: 1, quantity: '12' }]);
     expect(effects.purchases.map(shapeOf)).toEqual([[['12', '0', [[1, '12']]]]]);
     const refused = (given: BenchLine, quantity: string) => {
-      const decision = decidePlacement([given], [{ orderLineId: 1, vendorId: 1, quantity }], '2027-03-01');
+      const decision = decidePlacement([given], [{ orderLineId: 1, vendorId: 1, quantity }], DAYS);
       return decision.ok ? [] : decision.refusals.map((each) => [each.field, each.code]);
     };
     expect(refused(line(1), '8')).toEqual([['lines.0.quantity', 'drop-in-one']]);

@@ -2,7 +2,8 @@ import { ROUTE_NAMES, routeIsBought, type Route } from '@core/catalogue';
 import { dec, isDecimalText, MAIN_LOCATION, sum, type Day } from '@core/kernel';
 import type { OrderState } from '@core/orders';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
-import { supplyDue, vendorQuantity, vendorRefusal, type Offer } from './bench';
+import { vendorQuantity, vendorRefusal, type Offer } from './bench';
+import type { SupplyDays } from './due';
 import {
   addToPlan,
   priceBought,
@@ -48,7 +49,7 @@ export interface PlacementChoice {
 export function decidePlacement(
   lines: readonly BenchLine[],
   choices: readonly PlacementChoice[],
-  workDate: Day,
+  days: SupplyDays,
   buying: readonly BuyingOffer[] = [],
 ): Decision<{ purchases: PurchasePlan[]; released: CounterGrowth[] }> {
   const refusals: Refusal[] = [];
@@ -63,7 +64,7 @@ export function decidePlacement(
       ? choiceRefusal(line, choice, field, seen)
       : refuse('unknown', `${field}.orderLineId`, { what: 'This order line' });
     if (refusal) refusals.push(refusal);
-    else addWant(wants, line!, choice, field, workDate);
+    else addWant(wants, line!, choice, field, days);
     seen.add(choice.orderLineId);
   });
   const taken = new Taken();
@@ -77,7 +78,7 @@ export function decidePlacement(
       const facts = { vendor, item: want.item.number, asked: need.toFixed(), sold: sold.toFixed() };
       warnings.push(refuse('not-as-vendor-sells', `${want.field}.vendorId`, facts));
     }
-    const priced = priceBought(want, bought, buying, taken, workDate);
+    const priced = priceBought(want, bought, buying, taken, days.workDate);
     refusals.push(...priced.refused);
     warnings.push(...priced.warned);
     addToPlan(plans, want, priced.portions);
@@ -90,10 +91,10 @@ function addWant(
   line: BenchLine,
   { vendorId, quantity, agreementLineId }: PlacementChoice,
   field: string,
-  workDate: Day,
+  days: SupplyDays,
 ): void {
   const offer = line.offers.find((each) => each.vendorId === vendorId)!;
-  const dueDate = supplyDue(line.shipDate, offer.leadDays, workDate);
+  const dueDate = days.due(offer, line.route, line.shipDate);
   const { currency } = line.order;
   const shared = line.route === 'special';
   const key = shared

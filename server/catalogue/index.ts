@@ -1,4 +1,5 @@
 export { APPROVED } from './approved';
+export { calendarsOf } from './calendars';
 export { CUSTOMER_CURRENCY, listPriceIn, rateOf } from './list-price';
 export { locationsOf, NUMBER_AT } from './locations';
 export { itemChoices, itemGroups, itemsNamed } from './reads';

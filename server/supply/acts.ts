@@ -7,7 +7,7 @@ import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import { counterStatements, loadOffers } from '../agreements';
 import { locationsOf } from '../catalogue';
 import type { Sql, Statement, Tx } from '../db';
-import { boughtItems, loadBenchLines } from './store';
+import { boughtItems, loadBenchLines, supplyDaysOf } from './store';
 import { inStepStatements } from './in-step';
 import { purchaseOrderLineTable, purchaseOrderTable } from '../purchasing/tables';
 import { tieTable } from './tables';
@@ -34,18 +34,20 @@ const placePurchases = defineAct(contract.placePurchases, {
       [doer.companyId, lines.map((line) => line.shipToId)],
     );
     const places = await locationsOf(tx, doer.companyId);
+    const vendorIds = input.lines.map((line) => line.vendorId);
     return {
       lines,
+      days: await supplyDaysOf(tx, doer.companyId, doer.workDate, vendorIds),
       buying,
       shipTos: new Map(shipTos.map((row) => [row.id, `${row.label}, ${row.name}`])),
       places: new Map(places.map(({ id, name }) => [id, id === MAIN_LOCATION ? 'our place' : name])),
     };
   },
-  decide: ({ lines, buying }, input, doer) =>
+  decide: ({ lines, buying, days }, input) =>
     decidePlacement(
       lines,
       input.lines,
-      doer.workDate,
+      days,
       buying.map((offer) => ({ ...offer, vendorId: offer.vendorId ?? 0 })),
     ),
   preview: ({ purchases }, { lines, buying, shipTos, places }) => ({

@@ -4,7 +4,7 @@ import { dec, type Day } from '@core/kernel';
 import type * as contract from '@api/supply';
 import { PAGE_ROWS, type Bound, type Sql } from '../db';
 import { ADDRESS_COLUMNS, addressOf, type AddressColumns } from '../parties';
-import { offersFor, proposalFor } from './store';
+import { offersFor, proposalFor, supplyDaysOf } from './store';
 
 type Row = z.infer<typeof contract.BenchRow>;
 
@@ -68,6 +68,8 @@ export async function listBench(
     shown.map((row) => row.itemId),
     workDate,
   );
+  const vendorIds = [...offers.values()].flatMap((all) => all.map(({ vendorId }) => vendorId));
+  const days = await supplyDaysOf(sql, companyId, workDate, [...new Set(vendorIds)]);
   const last = shown.at(-1);
   return {
     rows: shown.map((row) => ({
@@ -82,7 +84,7 @@ export async function listBench(
       shipDate: row.shipDate,
       currency: row.currency,
       offers: offers.get(row.itemId) ?? [],
-      proposal: proposalFor(offers.get(row.itemId) ?? [], row.shipDate, workDate),
+      proposal: proposalFor(offers.get(row.itemId) ?? [], row, days),
     })),
     next: rows.length > most && last ? `${last.shipDate}|${last.id}` : null,
   };

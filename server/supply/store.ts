@@ -1,8 +1,9 @@
-import { proposeVendor, supplyDue, type BenchLine, type BoughtItem, type Offer } from '@core/supply';
+import type { Route } from '@core/catalogue';
+import { proposeVendor, SupplyDays, type BenchLine, type BoughtItem, type Offer } from '@core/supply';
 import type { OrderState } from '@core/orders';
 import { dec, type Day } from '@core/kernel';
 import type { Sql, Columns } from '../db';
-import { APPROVED } from '../catalogue';
+import { APPROVED, calendarsOf } from '../catalogue';
 import type { Item, ItemVendor } from '../catalogue/tables';
 import type { SalesOrderLine } from '../orders/tables';
 
@@ -112,14 +113,38 @@ export async function loadBenchLines(
   }));
 }
 
+/** When what these vendors sell can be there. // T3 */
+export async function supplyDaysOf(
+  sql: Sql,
+  companyId: number,
+  workDate: Day,
+  vendorIds: readonly number[],
+): Promise<SupplyDays> {
+  const [company] = await sql.rows<{ calendarId: number; ownDays: number }>(
+    'SELECT calendar_id, receiving_days + safety_days AS own_days FROM company WHERE id = ?',
+    [companyId],
+  );
+  const own = await sql.rows<{ id: number; calendarId: number }>(
+    'SELECT id, calendar_id FROM vendor WHERE company_id = ? AND id IN (?) AND calendar_id IS NOT NULL',
+    [companyId, vendorIds],
+  );
+  return new SupplyDays({
+    workDate,
+    calendars: await calendarsOf(sql, companyId, workDate),
+    ownCalendarId: company!.calendarId,
+    ownDays: company!.ownDays,
+    vendorCalendars: new Map(own.map(({ id, calendarId }) => [id, calendarId])),
+  });
+}
+
 /** The proposal of the bench for a line, with the day its supply would be there. // L8 */
-export function proposalFor(offers: readonly Offer[], shipDate: Day, workDate: Day) {
+export function proposalFor(offers: readonly Offer[], line: { route: Route; shipDate: Day }, days: SupplyDays) {
   const proposal = proposeVendor(offers);
   return (
     proposal && {
       vendorId: proposal.offer.vendorId,
       reason: proposal.reason,
-      due: supplyDue(shipDate, proposal.offer.leadDays, workDate),
+      due: days.due(proposal.offer, line.route, line.shipDate),
     }
   );
 }

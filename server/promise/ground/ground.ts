@@ -11,7 +11,7 @@ import {
   type Day,
 } from '@core/kernel';
 import type { GroundRows, ItemRow, LoadRow } from '@core/promise';
-import { APPROVED, locationsOf } from '../../catalogue';
+import { APPROVED, calendarsOf, locationsOf } from '../../catalogue';
 import type { Sql, Columns } from '../../db';
 import { demandsOf, itemsAt, suppliesOf } from './moves';
 import { plannedFor, plannedForAll } from '../asking/planned-for';
@@ -168,21 +168,6 @@ async function madeOf(sql: Sql, companyId: number, points: readonly number[]) {
     level = [...new Set(level)];
   }
   return { ids: [...ids], components };
-}
-
-async function calendarsOf(sql: Sql, companyId: number, from: Day): Promise<GroundRows['calendars']> {
-  const calendars = await sql.rows<{ id: number; week: string }>('SELECT id, week FROM calendar WHERE company_id = ?', [
-    companyId,
-  ]);
-  const holidays = await sql.rows<{ calendarId: number; day: Day }>(
-    'SELECT calendar_id, day FROM holiday WHERE company_id = ? AND day >= ? ORDER BY day',
-    [companyId, from],
-  );
-  return calendars.map(({ id, week }) => ({
-    id,
-    week,
-    holidays: holidays.filter((row) => row.calendarId === id).map((row) => row.day),
-  }));
 }
 
 const isMain = (point: number) => locationAt(point) === MAIN_LOCATION;
