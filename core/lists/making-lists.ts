@@ -109,7 +109,7 @@ export const MAKING: ListRoom = {
     {
       name: 'work-centres',
       label: 'Work centres',
-      sub: 'how many machines, and the hours they are worked: 08:00-16:00, Mon-Fri 6-14; Sat 6-12, 22-6; none while one stands still',
+      sub: 'how many machines, and their hours, like 8-16 or Mon-Fri 6-14; Sat 6-12; none while one stands still',
       fields: [
         { name: 'code', head: 'Code', says: 'The code', width: 110, needed: true, is: text(12) },
         { name: 'name', head: 'Name', says: 'The name', needed: true, is: text(60) },

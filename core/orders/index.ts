@@ -12,7 +12,7 @@ export {
 } from './ground';
 export { decideCommission, type CommissionTyped } from './commission';
 export { decideClose, type CloseGround } from './close';
-export { plainPricing, type ItemPricing } from './price-without';
+export { plainPricing, priceWithout, type ItemPricing } from './price-without';
 export { repriceAt, type Repriced } from './reprice';
 export { confirmable, decideSave, type ConfirmableItem, type SaveGround } from './save';
 export { keepingPlanned, type PlannedFor } from './planned-lines';

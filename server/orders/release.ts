@@ -6,10 +6,12 @@ import {
   type ReleaseGround,
 } from '@core/agreements';
 import { dec, sum } from '@core/kernel';
+import { priceWithout } from '@core/orders';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers, type Doer, type Written, type AlsoNeeded } from '../acts';
 import { counterStatements, loadRelease, loadAgreement, planOf } from '../agreements';
-import type { Tx } from '../db';
+import type { Sql, Tx } from '../db';
+import { orderPricing, pricingOf } from '../pricing';
 import { insertReleasedPurchase } from '../supply';
 import { insertOrder } from './store';
 
@@ -18,19 +20,37 @@ export const releaseAgreement = defineAct(contract.releaseAgreement, {
   right: 'orders',
   says: 'release agreements',
   done: 'released',
-  load: (tx, input, doer) =>
-    loadRelease(
-      tx,
-      doer.companyId,
-      input.agreementId,
-      input.lines.flatMap((line) => line.itemId ?? []),
-      doer.workDate,
-    ),
+  async load(tx, input, doer) {
+    const itemIds = input.lines.flatMap((line) => line.itemId ?? []);
+    return withPrices(tx, await loadRelease(tx, doer.companyId, input.agreementId, itemIds, doer.workDate), doer);
+  },
   decide: (ground, input, doer) => decideRelease(ground, input, doer.workDate),
   also: (effects) => rightsOf(effects),
   preview: (effects, ground) => releasePreview(effects, ground),
   write: (tx, effects, ground, doer) => writeRelease(tx, effects, ground, doer),
 });
+
+/** With what each item would cost the customer without the agreement, as a line of an order would. // R1 A3 */
+async function withPrices<Ground extends ReleaseGround>(sql: Sql, ground: Ground, doer: Doer): Promise<Ground> {
+  const { agreement, party, lines, items } = ground;
+  if (agreement.side === 'buying') return ground;
+  const ids = [...lines.flatMap((line) => line.item?.id ?? []), ...items.keys()];
+  const pricing = await pricingOf(sql, doer.companyId, party.id, ids);
+  const { search, orderDate, byShipDate } = await orderPricing(sql, doer, party.id, doer.workDate);
+  return {
+    ...ground,
+    priceWithout: ({ id, unit, listPrice }, quantity, shipDate) => {
+      const asked = {
+        unit,
+        ownUnit: unit,
+        quantity,
+        day: byShipDate ? shipDate : orderDate,
+        currency: agreement.currency,
+      };
+      return priceWithout({ unit, listPrice, pricing: pricing.get(id)! }, asked, search).listPrice;
+    },
+  };
+}
 
 /** Released of a buying agreement, it is a purchase order. */
 const rightsOf = ({ order }: ReleaseEffects): AlsoNeeded[] =>
@@ -64,7 +84,7 @@ export const releasePlanned = defineAct(contract.releasePlanned, {
   done: 'planned calls released',
   async load(tx, input, doer) {
     const { companyId } = doer;
-    const ground = await loadRelease(tx, companyId, input.agreementId, [], doer.workDate);
+    const ground = await withPrices(tx, await loadRelease(tx, companyId, input.agreementId, [], doer.workDate), doer);
     const head = await loadAgreement(tx, companyId, input.agreementId);
     const { calls, releases } = await planOf(tx, companyId, input.agreementId);
     return {

@@ -1,7 +1,7 @@
 import { table, type Row } from '../db';
 
 export const centreHoldTable = table('centre_hold', {
-  int: 'companyId workCentreId plannedOperationId fromMinute untilMinute machines minutes=',
+  int: 'companyId workCentreId plannedOperationId fromMinute untilMinute machines minutes?',
   day: 'day',
 });
 

@@ -1,4 +1,4 @@
-import { type Day } from '@core/kernel';
+import { type Day, type Dec } from '@core/kernel';
 import type { Route } from '@core/catalogue';
 import { type OfferedLine, type OfferingAgreement } from './offered';
 import type { Side } from '../terms/terms';
@@ -32,6 +32,11 @@ export interface ReleaseGround {
   lines: readonly ReleasableLine[];
   /** Items asked for on lines that cover a group or everything. */
   items: ReadonlyMap<number, ReleaseItem>;
+  /**
+   * What an item would cost the customer without the agreement, so many of it going out on a day; left out where that is
+   * always its list price, or the vendor's. // R1 A3
+   */
+  priceWithout?: (item: ReleaseItem, quantity: Dec, shipDate: Day) => string;
 }
 
 /** As typed. Lines with an empty quantity are not asked for. */

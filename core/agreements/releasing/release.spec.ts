@@ -67,6 +67,31 @@ function codes(on: ReleaseGround, given: ReleaseAsked, workDate = WORK_DATE): st
 }
 
 describe('release', () => {
+  it('A3 takes a discount off what would apply without the agreement, of all that is asked of an item', () => {
+    const discount = { ...line(1, '100', '0'), priceKind: 'discount' as const, priceValue: '10' };
+    const on: ReleaseGround = {
+      ...ground(),
+      lines: [discount],
+      priceWithout: (item, quantity, shipDate) =>
+        quantity.gte(20) ? '70' : shipDate > '2027-03-15' ? '90' : item.id === 101 ? '80' : '0',
+    };
+    const prices = (...lines: ReleaseAsked['lines']) => {
+      const decision = decideRelease(on, asked(...lines), WORK_DATE);
+      if (!decision.ok) throw new Error(JSON.stringify(decision.refusals));
+      const { lines: made, asked: shown } = decision.effects;
+      return [made.map((each) => [each.unitPrice, each.listPrice]), shown.map((each) => each.unitPrice)];
+    };
+    expect(prices(ask(1, '5'))).toEqual([[['72', '80']], ['72']]);
+    expect(prices(ask(1, '5', '2027-03-20'))).toEqual([[['81', '90']], ['81']]);
+    expect(prices(ask(1, '12'), ask(1, '8'))).toEqual([
+      [
+        ['63', '70'],
+        ['63', '70'],
+      ],
+      ['63', '63'],
+    ]);
+  });
+
   it('A6 makes one order that keeps the agreed price', () => {
     const decision = decideRelease(ground(), asked(ask(1, '12')), WORK_DATE);
     if (!decision.ok) throw new Error('refused');

@@ -22,7 +22,7 @@ export function decideRelease(ground: ReleaseGround, asked: ReleaseAsked, workDa
   if (wanted.length === 0) {
     refusals.push(refuse('nothing-asked', 'lines', { what: 'a quantity' }));
   }
-  const good = wanted.flatMap((want): Want[] => {
+  const readable = wanted.flatMap((want): Want[] => {
     const line = ground.lines.find((each) => each.id === want.agreementLineId);
     const item = line && (line.item ?? ground.items.get(want.itemId ?? 0));
     const found = line
@@ -31,6 +31,7 @@ export function decideRelease(ground: ReleaseGround, asked: ReleaseAsked, workDa
     refusals.push(...found);
     return line && item && found.length === 0 ? [{ ...want, line, item, shipDate: want.shipDate! }] : [];
   });
+  const good = readable.map((want) => ({ ...want, item: pricedWithout(ground, want, readable) }));
   const portioned: Portioned[] = [];
   for (const line of ground.lines) {
     const wants = good.filter((want) => want.line === line);
@@ -55,6 +56,13 @@ export function decideRelease(ground: ReleaseGround, asked: ReleaseAsked, workDa
   return refusals.length > 0 ? { ok: false, refusals, effects } : { ok: true, effects, warnings };
 }
 
+/** An asked item at the price it would have without the agreement, of all of it that is asked. // R1 */
+function pricedWithout(ground: ReleaseGround, { item, shipDate }: Want, all: readonly Want[]): ReleaseItem {
+  if (!ground.priceWithout) return item;
+  const ofItem = sum(all.filter((each) => each.item.id === item.id).map((each) => dec(each.quantity)));
+  return { ...item, listPrice: ground.priceWithout(item, ofItem, shipDate) };
+}
+
 /** A portion of an asked line, as it will be sold. */
 interface Portioned {
   want: Want;
@@ -77,8 +85,10 @@ function pricesAsked(
     if (!line || !item) return { unitPrice: null, amount: null };
     const ofItem = sum(found.filter((each) => each.line === line && each.item === item).map((each) => each.quantity));
     const own = portioned.filter(({ want }) => want.index === index);
+    const day = asked.lines[index]!.shipDate ?? '';
+    const listPrice = own[0]?.want.item.listPrice ?? ground.priceWithout?.(item, ofItem, day) ?? item.listPrice;
     return {
-      unitPrice: agreedPrice(line, ofItem, item.listPrice).toFixed(),
+      unitPrice: agreedPrice(line, ofItem, listPrice).toFixed(),
       amount: own.length > 0 ? sum(own.map(({ portion }) => portion.amount)).toFixed() : null,
     };
   });

@@ -163,9 +163,12 @@ function capable(
 }
 
 function planned(way: Way, day: DayIndex, need: Need, slack: Answer['slack']): Answer {
-  const parts = need.parts
-    .map((part) => ({ quantity: part.quantity, day: Math.max(part.day, slack ? day : 0), lead: false }))
-    .sort((a, b) => a.day - b.day);
+  const byDay = new Map<DayIndex, Scaled>();
+  for (const part of need.parts) {
+    const on = Math.max(part.day, slack ? day : 0);
+    byDay.set(on, (byDay.get(on) ?? 0) + part.quantity);
+  }
+  const parts = [...byDay].sort(([a], [b]) => a - b).map(([on, quantity]) => ({ quantity, day: on, lead: false }));
   return { way, day, trouble: null, parts, need, slack };
 }
 

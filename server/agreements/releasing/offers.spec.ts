@@ -31,6 +31,51 @@ describe('which agreement applies, by value, and from vendors', () => {
   const released = async (id: number) =>
     (await salmah.get<{ values: { released: string } }>(`/api/agreements/${id}`)).values.released;
 
+  it('A3 R1 a release takes its discount off what the customer would pay without it, as an order line does', async () => {
+    const itemId = world.item('SALT-25');
+    const line = { ...fixedTerm(itemId, '500', '0'), priceKind: 'discount', priceValue: '10' };
+    const agreement = await agreed(world, salmah, { lines: [line], limitPolicy: 'split' });
+    const rule = (from: number, price: number) =>
+      world.serving.database.run(
+        `INSERT INTO price_rule (company_id, item_id, customer_id, currency, unit, from_quantity, price)
+         VALUES (?, ?, ?, 'MYR', 'bag', ?, ?)`,
+        [world.masters.companyId, itemId, teratai().id, from, price],
+      );
+    await rule(0, 20);
+    await rule(100, 18);
+    const prices = async (quantities: readonly string[]) => {
+      const release = {
+        agreementId: agreement.id,
+        shipToId: teratai().shipTos[0],
+        customerReference: 'TBR-9',
+        lines: quantities.map((quantity) => ({
+          agreementLineId: agreement.lineId,
+          quantity,
+          shipDate: '2027-03-20',
+        })),
+      };
+      const [made] = await salmah.does('releaseAgreement', release);
+      return (await linesOf(made!.id)).map(({ quantity, unitPrice }) => [quantity, unitPrice]);
+    };
+    expect(await prices(['10'])).toEqual([['10', '18']]);
+    const [plain] = await salmah.does(
+      'saveOrder',
+      order([{ itemId, quantity: '10', agreementLineId: agreement.lineId }]),
+    );
+    expect((await linesOf(plain!.id)).map(({ unitPrice }) => unitPrice)).toEqual(['18']);
+    // Sixty and sixty are more than a hundred.
+    expect(await prices(['60', '60'])).toEqual([
+      ['60', '16.2'],
+      ['60', '16.2'],
+    ]);
+    // What is beyond the limit costs what it would without the agreement.
+    expect(await prices(['400'])).toEqual([
+      ['360', '16.2'],
+      ['40', '18'],
+    ]);
+    await world.serving.database.run('DELETE FROM price_rule WHERE customer_id = ?', [teratai().id]);
+  });
+
   it('A13 a plain order line takes the first that fits and names it; the others and none can be chosen', async () => {
     const first = await agreed(world, salmah, { priority: '2' });
     const second = await agreed(world, salmah, {

@@ -30,6 +30,7 @@ interface Bar {
           >what each work centre has to do against what it can, {{ by() === 'day' ? 'by day' : 'by week' }}</span
         >
       </h1>
+      <a class="act" routerLink="/lists" [queryParams]="{ list: 'overtime' }">Overtime</a>
       <a class="act" routerLink="/lists" [queryParams]="{ list: 'machines-out' }">Machines out</a>
       <a class="act" routerLink="/lists" [queryParams]="{ list: 'work-centres' }">Work centres</a>
       <a class="act" routerLink="/planned">What is planned</a>
