@@ -72,6 +72,25 @@ describe('the planning run (T11)', () => {
     expect(planningRun(near, UNTIL).proposals).toEqual([]);
   });
 
+  it('places one lot for all that is needed of an item on a day', () => {
+    const rows = groundRows({
+      items: [itemRow(1, { sellers: [seller(2, { multiple: '4' })] })],
+      demands: [
+        ...['3', '3'].map((quantity) => moveRow(1, '2027-03-09', quantity)),
+        moveRow(1, '2027-03-10', '2'),
+        moveRow(1, '2027-03-11', '1'),
+      ],
+    });
+    const { proposals } = planningRun(rows, UNTIL);
+    // Six are needed on the 9th: eight, two of which serve the 10th.
+    expect(
+      proposals.map((each) => (each.kind === 'place' ? [each.due, each.quantity, each.for.length] : each)),
+    ).toEqual([
+      ['2027-03-09', '8', 3],
+      ['2027-03-11', '4', 1],
+    ]);
+  });
+
   it('does not move anything to before it could be there, and says what is late', () => {
     const rows = groundRows({
       items: [itemRow(1, { sellers: [seller(4)] })],

@@ -4,7 +4,7 @@ import { Ground, minutesOf, type Item } from '../ground/ground';
 import { boughtBy, orderBy } from '../ground/lead-time';
 import type { GroundRows, MoveRow, Obtained } from '../ground/rows';
 import { bySource, inTime, matched, type Timed } from './matching';
-import { lotUp, ONE, scaled, timesUp, unscaled, wholeUp, type Scaled } from '../ground/scaled';
+import { exactly, lotUp, ONE, scaled, timesUp, unscaled, wholeUp, type Scaled } from '../ground/scaled';
 import { on } from '../asking/plan';
 
 /** Who a proposal is for: the demand, and how much of it. */
@@ -266,17 +266,22 @@ class Run {
     supply.for.push({ source: demand.source, day: this.day(demand.day), quantity: unscaled(taken) });
   }
 
-  /** New orders for what nothing that comes serves; what a lot brings beyond the need serves what follows. */
+  /**
+   * New orders for what nothing that comes serves, one for all that is needed on a day; what a lot brings beyond that
+   * serves what follows.
+   */
   private placeFor(item: Item, demands: readonly Demand[]): Supply[] {
     const placed: Supply[] = [];
+    const byDay = new Map<DayIndex, Scaled>();
+    for (const { day, quantity } of demands) byDay.set(day, exactly((byDay.get(day) ?? 0) + quantity));
     let spare: Scaled = 0;
-    for (const demand of demands) {
-      const needed = demand.quantity - Math.min(spare, demand.quantity);
-      spare -= demand.quantity - needed;
+    for (const [first, all] of byDay) {
+      const needed = all - Math.min(spare, all);
+      spare -= all - needed;
       if (needed === 0) continue;
       const quantity = lotUp(needed, item.row.obtained === 'buy' ? item.sellers[0]!.lot : item.lot);
       spare += quantity - needed;
-      const wanted = Math.max(demand.day, this.settled);
+      const wanted = Math.max(first, this.settled);
       const day = this.startFor(item, quantity, wanted) >= 0 ? wanted : this.soonest(item, quantity);
       this.settled = day;
       placed.push({
@@ -287,7 +292,7 @@ class Run {
         left: quantity,
         fixed: false,
         source: null,
-        first: demand.day,
+        first,
         for: [],
       });
     }

@@ -134,19 +134,19 @@ export function naivePlanning(rows: GroundRows, until: Day, forecast: readonly M
       // What nothing serves, in lots.
       let spare = 0;
       const placed: Supply[] = [];
-      for (const [index, need] of needs.entries()) {
-        if (none || need.day > last) continue;
-        const beyond = short[index]! - Math.min(spare, short[index]!);
-        spare -= short[index]! - beyond;
+      for (let day = 0; day <= last; day += 1) {
+        const wanting = needs.reduce((total, need, index) => total + (need.day === day ? short[index]! : 0), 0);
+        const beyond = none ? 0 : wanting - Math.min(spare, wanting);
+        spare -= wanting - beyond;
         if (beyond === 0) continue;
         const size = bought
           ? lot(whole(beyond, item), seller!.minimum, seller!.multiple)
           : lot(whole(beyond, item), item.lotMinimum, item.lotMultiple);
         spare += size - beyond;
-        const wanted = Math.max(need.day, settled);
-        const day = startFor(size, wanted) >= 0 ? wanted : soonest(item, size);
-        settled = day;
-        placed.push({ day, quantity: size, of: -1, key: '', was: day, fixed: false });
+        const wanted = Math.max(day, settled);
+        const there = startFor(size, wanted) >= 0 ? wanted : soonest(item, size);
+        settled = there;
+        placed.push({ day: there, quantity: size, of: -1, key: '', was: there, fixed: false });
       }
       if (placed.length === 0) break;
       kept.push(...placed);
