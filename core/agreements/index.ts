@@ -27,7 +27,7 @@ export {
   type Side,
   type TypedTerm,
 } from './terms/terms';
-export { forecastOf, weightedValue, type ForecastGround } from './ending/forecast';
+export { forecastOf, rateDays, weightedValue, type ForecastGround } from './ending/forecast';
 export { decidePlan, unconsumed, type PlanGround, type PlannedCall, type PlanTyped } from './releasing/plan';
 export {
   decideCancelAgreement,

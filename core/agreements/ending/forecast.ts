@@ -1,7 +1,11 @@
 import { addDays, daysBetween, dec, most, roundHalfAway, sum, ZERO, type Day, type Dec } from '@core/kernel';
 
-/** Days of shipments the daily rate is taken from. // A8 */
-export const RATE_DAYS = 90;
+/** Most days of shipments the daily rate is taken from. // A8 */
+const RATE_DAYS = 90;
+
+/** The days the daily rate is taken from: the last 90, or those the term has run; one at least. // A8 */
+export const rateDays = (firstDay: Day, workDate: Day): number =>
+  Math.min(RATE_DAYS, Math.max(1, daysBetween(firstDay, workDate) + 1));
 /** Places a forecast is rounded to for showing; it is an estimate. */
 const PLACES = 5;
 
@@ -56,7 +60,7 @@ export function forecastOf(ground: ForecastGround): Forecast {
   const committed = dec(ground.committed);
   const past = cumulate(ZERO, ground.shipped);
   const shipped = past.at(-1)?.quantity ?? ZERO;
-  const ran = Math.min(RATE_DAYS, Math.max(1, daysBetween(firstDay, workDate) + 1));
+  const ran = rateDays(firstDay, workDate);
   const since = addDays(workDate, -ran);
   const recent = ground.shipped.filter(({ day }) => day > since && day <= workDate);
   const recently = sum(recent.map(({ quantity }) => dec(quantity)));

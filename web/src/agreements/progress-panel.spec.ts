@@ -76,7 +76,7 @@ describe('the progress of an agreement line', () => {
   it('says the pace, what is ahead and what is left by its probability', async () => {
     const said = (await panelOf()).text('dl');
     expect(said).toContain('20 % shipped, 16 % of the term gone, pace +4 %');
-    expect(said).toContain('20 released, not shipped · 10 planned · 0.33 a day over 90 days');
+    expect(said).toContain('20 released, not shipped · 10 planned · 0.33 a day over 60 days');
     expect(said).toContain('about 135 of 100');
     expect(said).toContain('MYR 44,400.00');
   });

@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { of } from 'rxjs';
-import { elapsedShare, pace } from '@core/agreements';
+import { elapsedShare, pace, rateDays } from '@core/agreements';
 import { inUnits, share } from '@core/kernel';
 import { Session } from '../access';
-import { day, money, percent, points, quantity } from '../kit/formats';
+import { counted, day, money, percent, points, quantity } from '../kit/formats';
 import { LineChart, type ChartLine } from '../kit/charts/line-chart';
 import { liveDocument } from '../kit/live/live';
 import { coversText, movementWords, priceWords, stepWords, type Line } from './agreement-columns';
@@ -194,7 +194,7 @@ export class ProgressPanel {
       ],
       [
         'Ahead',
-        `${this.amount(shown.open)} released, not ${this.words().move} ${this.sheet().basis === 'value' ? '' : `· ${this.amount(shown.planned)} planned `}· ${Number(shown.rate).toFixed(2)} a day over 90 days`,
+        `${this.amount(shown.open)} released, not ${this.words().move} ${this.sheet().basis === 'value' ? '' : `· ${this.amount(shown.planned)} planned `}· ${Number(shown.rate).toFixed(2)} a day over ${counted(rateDays(shown.firstDay, this.workDate()), 'day')}`,
       ],
       ['At the end', `about ${this.about(shown.atEnd)} of ${this.amount(shown.committed)}`],
       ['Left, weighed', `${currency} ${money(shown.weightedValue, currency)}`],
