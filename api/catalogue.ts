@@ -17,6 +17,8 @@ export const ItemChoice = ItemRef.extend({
   volume: Decimal,
   /** What the customer asked for calls it; empty where they have no name of their own for it. */
   theirNumber: z.string(),
+  /** What the vendor asked for wants for one; empty where they do not sell it, or none is asked for. */
+  vendorPrice: seenBy('see-costs', Decimal),
 });
 
 export const locations = read({
@@ -33,6 +35,7 @@ export const findItems = read({
   query: z.object({
     q: z.string().max(80).default(''),
     customerId: z.coerce.number().int().positive().optional(),
+    vendorId: z.coerce.number().int().positive().optional(),
   }),
   out: z.object({ rows: z.array(ItemChoice) }),
 });

@@ -77,6 +77,12 @@ describe('G7 rights to see', () => {
       `/api/items/${world.item('RO-4040')}`,
     );
     expect(item).toMatchObject({ stockValue: '', vendors: [{ unitPrice: '' }] });
+    // Found to be bought from a vendor, an item has their price beside ours.
+    const vendorId = world.masters.vendors.get('V-101')!;
+    const found = async (visitor: Visitor, query: string) =>
+      (await visitor.get<{ rows: { vendorPrice: string }[] }>(`/api/items?q=RO-4040${query}`)).rows[0]!.vendorPrice;
+    expect(await found(salmah, `&vendorId=${vendorId}`)).toBe('620');
+    expect([await found(joko, `&vendorId=${vendorId}`), await found(salmah, '')]).toEqual(['', '']);
     const { rows } = await joko.get<{ rows: { net: string }[] }>('/api/purchases');
     expect(new Set(rows.map(({ net }) => net))).toEqual(new Set(['']));
   });

@@ -18,7 +18,14 @@ type ItemRow = Columns<Item, 'id number name unit route stocked weight volume'> 
   taxRate: string;
   units: string | null;
   theirNumber: string | null;
+  vendorPrice: string | null;
 };
+
+/** Whom the items are for, or of. */
+interface Asked {
+  customerId?: number | undefined;
+  vendorId?: number | undefined;
+}
 
 /** What there is of item `i` at all our places together. */
 const inStock = (what: string) =>
@@ -27,11 +34,12 @@ const inStock = (what: string) =>
 function itemsWhere(
   sql: Sql,
   where: string,
-  customerId: number,
+  { customerId = 0, vendorId = 0 }: Asked,
   values: readonly (Bound | readonly Bound[])[],
 ): Promise<ItemRow[]> {
   return sql.rows<ItemRow>(
     `SELECT i.id, i.number, i.name, i.unit, ${listPriceIn(CUSTOMER_CURRENCY)} AS list_price, i.route, i.stocked, i.weight, i.volume, ci.number AS their_number,
+            (SELECT v.unit_price FROM item_vendor v WHERE v.company_id = i.company_id AND v.item_id = i.id AND v.vendor_id = ?) AS vendor_price,
             (SELECT GROUP_CONCAT(u.unit, ' ', u.factor ORDER BY u.factor SEPARATOR '\n') FROM item_unit u
               WHERE u.company_id = i.company_id AND u.item_id = i.id) AS units,
             (SELECT COUNT(*) FROM item_vendor v WHERE v.company_id = i.company_id AND v.item_id = i.id) AS vendors,
@@ -40,8 +48,8 @@ function itemsWhere(
        JOIN tax_code t ON t.company_id = i.company_id AND t.id = i.tax_code_id
        LEFT JOIN customer_item ci ON ci.company_id = i.company_id AND ci.customer_id = ? AND ci.item_id = i.id
       WHERE ${where}`,
-    // For the list price twice, and for what they call it.
-    [customerId, customerId, customerId, ...values],
+    // For the list price twice, the vendor's, and for what they call it.
+    [customerId, customerId, vendorId, customerId, ...values],
   );
 }
 
@@ -71,16 +79,17 @@ function choiceOf(row: ItemRow): z.infer<typeof contract.ItemChoice> {
     weight: row.weight,
     volume: row.volume,
     theirNumber: row.theirNumber ?? '',
+    vendorPrice: row.vendorPrice ?? '',
   };
 }
 
 /** Items by any part of number or name, or of the number a customer calls them by; 12 at most. */
-export async function findItems(sql: Sql, companyId: number, words: string, customerId = 0) {
+export async function findItems(sql: Sql, companyId: number, words: string, asked: Asked = {}) {
   const like = likeOf(words);
   const rows = await itemsWhere(
     sql,
     'i.company_id = ? AND (i.number LIKE ? OR i.name LIKE ? OR ci.number LIKE ?) ORDER BY i.number LIMIT 12',
-    customerId,
+    asked,
     [companyId, like, like, like],
   );
   return { rows: rows.map(choiceOf) };
@@ -91,7 +100,7 @@ export async function openItem(
   companyId: number,
   id: number,
 ): Promise<z.infer<typeof contract.openItem.out>> {
-  const [row] = await itemsWhere(sql, 'i.company_id = ? AND i.id = ?', 0, [companyId, id]);
+  const [row] = await itemsWhere(sql, 'i.company_id = ? AND i.id = ?', {}, [companyId, id]);
   const found = orNotFound(row, 'This item');
   const vendors = await sql.rows<{
     id: number;
@@ -132,7 +141,7 @@ export async function itemGroups(sql: Sql, companyId: number): Promise<z.infer<t
 /** Items by id, as a line takes them, with what is free of each. */
 export async function itemChoices(sql: Sql, companyId: number, ids: readonly number[], customerId: number) {
   const rows =
-    ids.length === 0 ? [] : await itemsWhere(sql, 'i.company_id = ? AND i.id IN (?)', customerId, [companyId, ids]);
+    ids.length === 0 ? [] : await itemsWhere(sql, 'i.company_id = ? AND i.id IN (?)', { customerId }, [companyId, ids]);
   return new Map(rows.map((row) => [row.id, { item: choiceOf(row), free: row.free ?? '0' }]));
 }
 
@@ -140,7 +149,7 @@ export async function itemChoices(sql: Sql, companyId: number, ids: readonly num
 export async function itemsNamed(sql: Sql, companyId: number, numbers: readonly string[], customerId: number) {
   const asked = [...new Set(numbers.map((each) => each.trim()).filter((each) => each !== ''))];
   if (asked.length === 0) return { rows: [] };
-  const rows = await itemsWhere(sql, 'i.company_id = ? AND (i.number IN (?) OR ci.number IN (?))', customerId, [
+  const rows = await itemsWhere(sql, 'i.company_id = ? AND (i.number IN (?) OR ci.number IN (?))', { customerId }, [
     companyId,
     asked,
     asked,

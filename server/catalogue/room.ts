@@ -7,7 +7,7 @@ import { findItems, openItem } from './reads';
 export const room: Room = {
   answers: [
     reads(catalogue.locations, async (sql, companyId) => ({ rows: await locationsOf(sql, companyId) })),
-    reads(catalogue.findItems, (sql, companyId, { query }) => findItems(sql, companyId, query.q, query.customerId)),
+    reads(catalogue.findItems, (sql, companyId, { query }) => findItems(sql, companyId, query.q, query)),
     reads(catalogue.openItem, (sql, companyId, { params }) => openItem(sql, companyId, params.id)),
   ],
   findable: [{ kind: 'item', from: 'item d', name: 'd.name' }],

@@ -17,6 +17,7 @@ export type Line = AgreementSheet['lines'][number];
 export interface TypedColumnsGround {
   currency: string;
   basis: AgreementSheet['basis'];
+  side: AgreementSheet['side'];
   lines: readonly TypedLine[];
   refusals: readonly RefusalShown[];
   /** Items; where the agreement is by value also groups and everything. */
@@ -26,7 +27,7 @@ export interface TypedColumnsGround {
 
 /** The lines of an agreement while they are typed. */
 export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[] {
-  const { currency, basis, lines, refusals, setLine } = ground;
+  const { currency, basis, side, lines, refusals, setLine } = ground;
   const byValue = basis === 'value';
   const committedKind = byValue ? 'price' : 'quantity';
   const at = (row: TypedLine, field: string) => refusedAt(refusals, `lines.${lines.indexOf(row)}.${field}`);
@@ -117,7 +118,7 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
     },
     {
       id: 'list',
-      head: 'List price',
+      head: side === 'buying' ? 'Their price' : 'List price',
       width: 88,
       figures: true,
       text: (row) => (row.listPrice ? price(row.listPrice, currency) : ''),

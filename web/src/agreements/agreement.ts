@@ -142,10 +142,11 @@ export class AgreementPage {
 
   /** Items by their words; where the agreement is by value also the groups, and everything. // A1 */
   private covered(words: string): Observable<CoveredChoice[]> {
+    const typed = this.draft.typed();
     const items = this.agreements
-      .items(words)
+      .items(words, typed?.side === 'buying' ? typed.vendorId : undefined)
       .pipe(map((found) => found.map((item) => ({ ...item, covered: { item } }))));
-    if (this.draft.typed()?.basis !== 'value') return items;
+    if (typed?.basis !== 'value') return items;
     const wider: CoveredChoice[] = [
       ...this.choices().groups.map(({ id, code, name }) => ({
         id: -id,
@@ -177,6 +178,7 @@ export class AgreementPage {
     typedColumns({
       currency: this.currency(),
       basis: this.draft.typed()?.basis ?? 'quantity',
+      side: this.draft.typed()?.side ?? 'selling',
       lines: this.draft.typed()?.lines ?? [],
       refusals: this.draft.refusals(),
       covered: (words) => this.covered(words),

@@ -63,8 +63,16 @@ export class Agreements {
     return this.api.call(contract.openProgress, { params: { id: lineId } });
   }
 
-  items(words: string): Observable<ItemChoice[]> {
-    return this.api.call(catalogue.findItems, { query: { q: words } }).pipe(map(({ rows }) => rows));
+  /** Items by their words; to be bought, with what the vendor asks in the list price's place, once one is chosen. */
+  items(words: string, vendorId?: number | null): Observable<ItemChoice[]> {
+    const query = { q: words, ...(vendorId ? { vendorId } : {}) };
+    return this.api
+      .call(catalogue.findItems, { query })
+      .pipe(
+        map(({ rows }) =>
+          vendorId === undefined ? rows : rows.map((row) => ({ ...row, listPrice: row.vendorPrice })),
+        ),
+      );
   }
 
   customers(words: string): Observable<CustomerChoice[]> {
