@@ -1,6 +1,15 @@
 import { METHOD_NAMES, METHODS, OBTAINED, OBTAINED_NAMES } from '@core/promise';
-import { choice, counted, day, flag, hours, positive, ref, text, type ListRoom } from './fields';
+import { choice, counted, day, flag, hours, positive, ref, text, type ListField, type ListRoom } from './fields';
 import { firstDay, item, lastDay, minutes, nameOf, number, wholeNumber } from './shared-fields';
+
+const workCentre: ListField = {
+  name: 'centre',
+  head: 'Work centre',
+  says: 'The work centre',
+  width: 150,
+  needed: true,
+  is: ref('work-centre'),
+};
 
 /** The lists of making. */
 export const MAKING: ListRoom = {
@@ -82,14 +91,7 @@ export const MAKING: ListRoom = {
         item,
         { ...wholeNumber, name: 'no', head: 'Operation', says: 'The operation', width: 92, needed: true },
         { name: 'name', head: 'Name', says: 'The name', needed: true, is: text(60) },
-        {
-          name: 'centre',
-          head: 'Work centre',
-          says: 'The work centre',
-          width: 120,
-          needed: true,
-          is: ref('work-centre'),
-        },
+        { ...workCentre, width: 120 },
         { name: 'setup', head: 'For the lot', says: 'The setup', width: 92, is: minutes },
         { name: 'run', head: 'For a piece', says: 'The run time', width: 92, is: minutes },
         {
@@ -139,14 +141,7 @@ export const MAKING: ListRoom = {
       label: 'Overtime',
       sub: 'hours a work centre is worked besides, on any day; then promise again',
       fields: [
-        {
-          name: 'centre',
-          head: 'Work centre',
-          says: 'The work centre',
-          width: 150,
-          needed: true,
-          is: ref('work-centre'),
-        },
+        workCentre,
         { ...firstDay, needed: true },
         { ...lastDay, needed: true },
         { name: 'hours', head: 'Hours', says: 'The hours', width: 220, needed: true, is: hours },
@@ -161,14 +156,7 @@ export const MAKING: ListRoom = {
       label: 'Machines out',
       sub: 'machines of a work centre that cannot run for some days; then promise again',
       fields: [
-        {
-          name: 'centre',
-          head: 'Work centre',
-          says: 'The work centre',
-          width: 150,
-          needed: true,
-          is: ref('work-centre'),
-        },
+        workCentre,
         { ...firstDay, needed: true },
         { ...lastDay, needed: true },
         {

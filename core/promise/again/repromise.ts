@@ -64,7 +64,7 @@ export type Progress = (done: number, all: number) => boolean;
 const STRIDE = 4096;
 
 /** The day a line would keep: what it was promised, today where that has passed, and not before it was asked for. */
-export const keptDay = (promised: DayIndex, asked: DayIndex, horizon: number): DayIndex =>
+const keptDay = (promised: DayIndex, asked: DayIndex, horizon: number): DayIndex =>
   Math.min(Math.max(promised, asked, 0), horizon - 1);
 
 /**
