@@ -1,4 +1,5 @@
-import { NEVER, Planner, Ground, ONE, repromiseAvailable, Timelines, type Events, type OpenLines } from '@core/promise';
+import { NEVER } from '@core/kernel';
+import { Planner, Ground, ONE, repromiseAvailable, Timelines, type Events, type OpenLines } from '@core/promise';
 import { createPool } from 'mysql2/promise';
 import { Naive } from '../core/promise/reference/naive';
 import { eventSet, HORIZON, worksSet } from './promise-sets';

@@ -48,5 +48,7 @@ export {
   sliceAmount,
   type LineMoney,
 } from './money';
+export { Calendar, NEVER, type CalendarRow, type DayIndex } from './calendar';
+export { boughtBy, orderBy, type LeadTime } from './lead-time';
 export { readTypedHours, shiftsOf, type Shift } from './hours';
 export { inUnits, isWholeUnit } from './units';

@@ -1,7 +1,5 @@
 export { type PlannedOrderPlan } from './asking/accept';
 export { answers, type Answer } from './asking/ask';
-export { Calendar, NEVER, type CalendarRow } from './ground/calendar';
-export { boughtBy } from './ground/lead-time';
 export { Centre } from './ground/capacity';
 export { circleThrough } from './ground/circle';
 export { Ground } from './ground/ground';

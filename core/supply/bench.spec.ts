@@ -1,6 +1,5 @@
 import type { Route } from '@core/catalogue';
-import { addDays, dec } from '@core/kernel';
-import { boughtBy, Calendar } from '@core/promise';
+import { addDays, boughtBy, Calendar, dec } from '@core/kernel';
 import { differencesOf, proposeVendor, SupplyDays, vendorQuantity, type Offer, type TieEnds } from './index';
 
 const offer = (vendorId: number, unitPrice: string, leadDays: number, preferred = false): Offer => ({

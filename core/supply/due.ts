@@ -1,6 +1,5 @@
 import type { Route } from '@core/catalogue';
-import { addDays, daysBetween, type Day } from '@core/kernel';
-import { boughtBy, Calendar, NEVER, type CalendarRow } from '@core/promise';
+import { addDays, boughtBy, Calendar, daysBetween, NEVER, type CalendarRow, type Day } from '@core/kernel';
 import type { Offer } from './bench';
 
 /** The calendars purchases are due by. */

@@ -1,5 +1,4 @@
-import type { CalendarRow } from '@core/promise';
-import type { Day } from '@core/kernel';
+import type { CalendarRow, Day } from '@core/kernel';
 import type { Sql } from '../db';
 
 /** The calendars of a company, with the days they are closed on from a day on. */

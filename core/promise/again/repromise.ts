@@ -1,6 +1,5 @@
-import { addDays, daysBetween, type Day } from '../../kernel';
+import { addDays, Calendar, daysBetween, NEVER, type Day, type DayIndex } from '../../kernel';
 import { answer, soonestNew } from '../asking/ask';
-import { Calendar, NEVER, type DayIndex } from '../ground/calendar';
 import { Ground } from '../ground/ground';
 import type { GroundRows, MoveRow, Way } from '../ground/rows';
 import { scaled, type Scaled } from '../ground/scaled';

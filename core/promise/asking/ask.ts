@@ -1,7 +1,5 @@
-import type { Day } from '../../kernel';
-import { NEVER, type Calendar, type DayIndex } from '../ground/calendar';
+import { boughtBy, NEVER, type Calendar, type Day, type DayIndex, type LeadTime } from '../../kernel';
 import type { Ground } from '../ground/ground';
-import { boughtBy, type LeadTime } from '../ground/lead-time';
 import { partPromises, type PartPromise } from '../ground/parts';
 import { Planner, Stuck, type Mode, type Need } from './plan';
 import type { ItemRow, Trouble, Way } from '../ground/rows';

@@ -1,7 +1,6 @@
-import { NEVER, type DayIndex } from '../ground/calendar';
+import { boughtBy, NEVER, type DayIndex } from '../../kernel';
 import { DAY_MINUTES, dayBefore, dayOfMoment, type Moment, type Run, type Slice } from '../ground/capacity';
 import { minutesOf, type Ground, type Item, type Operation } from '../ground/ground';
-import { boughtBy } from '../ground/lead-time';
 import { partPromises } from '../ground/parts';
 import type { Trouble } from '../ground/rows';
 import { lotUp, ONE, timesUp, TooMuch, wholeUp, type Scaled } from '../ground/scaled';

@@ -1,6 +1,5 @@
-import type { DayIndex } from '../ground/calendar';
+import type { DayIndex, Shift } from '../../kernel';
 import { answer, type Answer, type Ask } from './ask';
-import type { Shift } from '../../kernel';
 import { DAY_MINUTES } from '../ground/capacity';
 import { Ground } from '../ground/ground';
 import { partPromises } from '../ground/parts';

@@ -1,5 +1,4 @@
-import type { Shift } from '../../kernel';
-import { NEVER, type Calendar, type DayIndex } from './calendar';
+import { NEVER, type Calendar, type DayIndex, type Shift } from '../../kernel';
 
 export const DAY_MINUTES = 1440;
 

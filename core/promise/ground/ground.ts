@@ -1,7 +1,14 @@
-import { assert, daysBetween, isWholeUnit, weekdayOf, type Day } from '../../kernel';
-import { Calendar, type DayIndex } from './calendar';
+import {
+  assert,
+  Calendar,
+  daysBetween,
+  isWholeUnit,
+  weekdayOf,
+  type Day,
+  type DayIndex,
+  type LeadTime,
+} from '../../kernel';
 import { Centre, type DayOf, type DaySteps, type Moment, type Run } from './capacity';
-import type { LeadTime } from './lead-time';
 import type { ComponentRow, GroundRows, ItemRow, LoadRow, OvertimeRow } from './rows';
 import { exactly, ONE, scaled, timesUp, type Lot, type Scaled } from './scaled';
 import { Timelines } from './timelines';

@@ -1,4 +1,4 @@
-import type { DayIndex } from './calendar';
+import type { DayIndex } from '../../kernel';
 import type { Ground } from './ground';
 import type { Scaled } from './scaled';
 

@@ -1,5 +1,4 @@
-import type { Day, Shift } from '../../kernel';
-import type { CalendarRow } from './calendar';
+import type { CalendarRow, Day, Shift } from '../../kernel';
 import type { Stretch } from './capacity';
 
 /** How an item comes to be: bought, made by a routing, assembled by one, or neither. */

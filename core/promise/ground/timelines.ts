@@ -1,5 +1,4 @@
-import { assert } from '../../kernel';
-import { NEVER, type DayIndex } from './calendar';
+import { assert, NEVER, type DayIndex } from '../../kernel';
 import { exactly, type Scaled } from './scaled';
 
 /** Events of many items as columns of equal length: a supply above zero, a demand below. Days are 0 or later. */

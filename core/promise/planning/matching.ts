@@ -1,4 +1,4 @@
-import type { DayIndex } from '../ground/calendar';
+import type { DayIndex } from '../../kernel';
 import type { ItemRow, MoveRow } from '../ground/rows';
 import { exactly, scaled, type Scaled } from '../ground/scaled';
 

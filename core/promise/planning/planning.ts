@@ -1,7 +1,5 @@
-import { addDays, type Day } from '../../kernel';
-import { NEVER, type DayIndex } from '../ground/calendar';
+import { addDays, boughtBy, NEVER, orderBy, type Day, type DayIndex } from '../../kernel';
 import { Ground, minutesOf, type Item } from '../ground/ground';
-import { boughtBy, orderBy } from '../ground/lead-time';
 import type { GroundRows, MoveRow, Obtained } from '../ground/rows';
 import { bySource, inTime, matched, type Timed } from './matching';
 import { exactly, lotUp, ONE, scaled, timesUp, unscaled, wholeUp, type Scaled } from '../ground/scaled';

@@ -1,7 +1,6 @@
-import { addDays, daysBetween, itemAt, locationAt, type Day } from '../../kernel';
+import { addDays, daysBetween, itemAt, locationAt, type Day, type DayIndex } from '../../kernel';
 import { decided, refuse, type Decision, type Refusal } from '../../refusals';
 import type { PlannedOrderPlan } from '../asking/accept';
-import type { DayIndex } from '../ground/calendar';
 import { DAY_MINUTES, dayBefore, dayOfMoment, type Run } from '../ground/capacity';
 import { Ground, minutesOf, type Item } from '../ground/ground';
 import { on } from '../asking/plan';

@@ -1,7 +1,6 @@
 import fc from 'fast-check';
-import { addDays } from '../../kernel';
+import { addDays, NEVER } from '../../kernel';
 import { answer, answers, type Answer, type Ask } from '../asking/ask';
-import { NEVER } from '../ground/calendar';
 import { Ground } from '../ground/ground';
 import { Naive } from './naive';
 import type { Mode, Need } from '../asking/plan';

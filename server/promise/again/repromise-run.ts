@@ -1,12 +1,10 @@
-import { addDays, daysBetween, type Day } from '@core/kernel';
+import { addDays, Calendar, daysBetween, NEVER, type Day } from '@core/kernel';
 import {
   byLeadTime,
   byPlanning,
-  Calendar,
   Columns,
   comingOn,
   leadDays,
-  NEVER,
   repromiseAvailable,
   scaled,
   WAYS,

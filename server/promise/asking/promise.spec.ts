@@ -259,9 +259,7 @@ describe('promising', () => {
       party: 'Kasturi Bottling',
       subject: expect.stringMatching(/^New days for SO-\d+ and SO-\d+$/),
     });
-    expect(drafts.rows[0]!.body).toContain(
-      '70 pieces of UV-LAMP, going out Thu 11 Mar, not Wed 10 Mar (1 day later)',
-    );
+    expect(drafts.rows[0]!.body).toContain('70 pieces of UV-LAMP, going out Thu 11 Mar, not Wed 10 Mar (1 day later)');
     await salmah.does('dropDraft', { id: drafts.rows[0]!.id });
     expect((await salmah.refused('dropDraft', { id: drafts.rows[0]!.id })).status).toBe(404);
     // Taken already; and what was changed since is not taken.

@@ -1,6 +1,6 @@
 import type * as z from 'zod';
-import { addDays, pointOf, shiftsOf, weekdayOf, type Day } from '@core/kernel';
-import { Calendar, Centre, check, wayOf } from '@core/promise';
+import { addDays, Calendar, pointOf, shiftsOf, weekdayOf, type Day } from '@core/kernel';
+import { Centre, check, wayOf } from '@core/promise';
 import type * as contract from '@api/promise';
 import { orNotFound } from '../../acts';
 import { locationsOf, NUMBER_AT } from '../../catalogue';

@@ -1,4 +1,4 @@
-import { addDays, weekdayOf, type Day } from '../../kernel';
+import { addDays, weekdayOf, type Day } from './day';
 
 /** Days are counted from the first day of the horizon, the work date: 0 is today. */
 export type DayIndex = number;
