@@ -191,7 +191,7 @@ export const acceptPromise = act({
   input: z.object({
     orderId: Id,
     version: z.number().int(),
-    /** All lines on one day, planned backward from it. */
+    /** All lines on one day, each begun as late as meets it. */
     together: z.boolean().optional(),
     lines: namedOnce(
       z

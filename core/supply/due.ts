@@ -41,12 +41,11 @@ export class SupplyDays {
   due({ vendorId, leadDays }: Pick<Offer, 'vendorId' | 'leadDays'>, route: Route, shipDate: Day): Day {
     const ownCalendar = this.calendar(this.from.ownCalendarId);
     const vendorCalendar = this.calendar(this.from.vendorCalendars.get(vendorId) ?? this.from.ownCalendarId);
-    const direct = route === 'drop';
-    const soonest = direct
-      ? vendorCalendar.plus(vendorCalendar.next(0), leadDays)
-      : boughtBy(0, { days: leadDays, vendorCalendar, ownDays: this.from.ownDays, ownCalendar });
+    // Straight to the customer there is nothing for us to receive.
+    const [there, ownDays] = route === 'drop' ? [vendorCalendar, 0] : [ownCalendar, this.from.ownDays];
+    const soonest = boughtBy(0, { days: leadDays, vendorCalendar, ownDays, ownCalendar: there });
     const wanted = daysBetween(this.workDate, shipDate);
-    const worked = (direct ? vendorCalendar : ownCalendar).last(wanted);
+    const worked = there.last(wanted);
     // Beyond what is looked at, or where nobody ever works, the day that is asked for.
     if (soonest === NEVER || wanted >= HORIZON) return shipDate;
     return addDays(this.workDate, Math.max(worked, soonest));

@@ -6,6 +6,7 @@ const RATE_DAYS = 90;
 /** The days the daily rate is taken from: the last 90, or those the term has run; one at least. // A8 */
 export const rateDays = (firstDay: Day, workDate: Day): number =>
   Math.min(RATE_DAYS, Math.max(1, daysBetween(firstDay, workDate) + 1));
+
 /** Places a forecast is rounded to for showing; it is an estimate. */
 const PLACES = 5;
 

@@ -89,7 +89,7 @@ const MOST_TURNS = 8;
 
 /**
  * The lines of an order all on one day: that of the last, asked by all of them, so that what is planned for the others
- * is laid backward from it. Where one is later then, for want of what the others took, again. // T6
+ * begins as late as meets it. Where one is later then, for want of what the others took, again. // T6
  */
 function onOneDay(ground: Ground, asks: readonly CheckedAsk[], each: readonly Answer[]): readonly Answer[] {
   let found = each;

@@ -272,7 +272,7 @@ describe('what could be made (T4 T5)', () => {
     expect(dayOf(one(new Ground(coming), ask(1, '10'), 'nothing'))).not.toBe('2027-03-09');
   });
 
-  it('lays a later wish backward and says when to begin (T6)', () => {
+  it('begins a later wish as late as meets it, and says when (T6)', () => {
     const found = one(new Ground(SHOP), ask(1, '6', '2027-03-26'), 'nothing');
     expect(dayOf(found)).toBe('2027-03-26');
     const [order] = found.need!.parts;
@@ -320,7 +320,7 @@ describe('what could be made (T4 T5)', () => {
     for (const way of shorter) expect(way.day).toBeLessThan(found.day!);
   });
 
-  it('puts lines of one order on one day, the others laid backward from it (T6)', () => {
+  it('puts lines of one order on one day, the others begun as late as meets it (T6)', () => {
     const both = [
       { ...ask(1, '18'), key: 'a', way: 'nothing' as const },
       { ...ask(3, '2'), key: 'b', way: 'nothing' as const },

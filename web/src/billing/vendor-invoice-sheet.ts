@@ -150,18 +150,16 @@ export class VendorInvoiceSheet {
   protected readonly money = (value: string) => money(value, this.open()?.currency ?? 'MYR');
 
   constructor() {
-    inject(Billing)
-      .toInvoice(this.data.purchaseId)
-      .subscribe((open) => {
-        this.open.set(open);
-        this.lines.set(
-          open.lines.map((line) => ({
-            purchaseLineId: line.purchaseLineId,
-            quantity: line.open,
-            unitPrice: line.unitPrice,
-          })),
-        );
-      });
+    this.form.begin(inject(Billing).toInvoice(this.data.purchaseId), (open) => {
+      this.open.set(open);
+      this.lines.set(
+        open.lines.map((line) => ({
+          purchaseLineId: line.purchaseLineId,
+          quantity: line.open,
+          unitPrice: line.unitPrice,
+        })),
+      );
+    });
   }
 
   protected set(index: number, change: { quantity?: string; unitPrice?: string }): void {

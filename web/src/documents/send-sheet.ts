@@ -99,17 +99,15 @@ export class SendSheet {
 
   constructor() {
     const { kind, id, draft: written } = this.document;
-    inject(Api)
-      .call(contract.draftMessage, { params: { kind, id } })
-      .pipe(takeUntilDestroyed())
-      .subscribe((draft) => {
-        this.party.set(draft.party);
-        this.recipient.set(written?.recipient ?? draft.recipient);
-        this.subject.set(written?.subject ?? draft.subject);
-        this.body.set(written?.body ?? draft.body);
-        this.attachment.set(draft.attachment);
-        this.sentOn.set(draft.sentOn);
-      });
+    const read = inject(Api).call(contract.draftMessage, { params: { kind, id } }).pipe(takeUntilDestroyed());
+    this.form.begin(read, (draft) => {
+      this.party.set(draft.party);
+      this.recipient.set(written?.recipient ?? draft.recipient);
+      this.subject.set(written?.subject ?? draft.subject);
+      this.body.set(written?.body ?? draft.body);
+      this.attachment.set(draft.attachment);
+      this.sentOn.set(draft.sentOn);
+    });
   }
 
   protected readonly day = (value: string) => day(value, this.workDate());

@@ -190,9 +190,7 @@ export class PlaceSheet {
   constructor() {
     if (this.data.rows) this.take(this.data.rows);
     else if (this.data.orderId) {
-      inject(Bench)
-        .list({ orderId: this.data.orderId })
-        .subscribe(({ rows }) => this.take(rows));
+      this.form.begin(inject(Bench).list({ orderId: this.data.orderId }), ({ rows }) => this.take(rows));
     }
   }
 

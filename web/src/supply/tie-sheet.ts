@@ -128,7 +128,7 @@ export class TieSheet {
   constructor() {
     const bench = inject(Bench);
     const found = this.data.end === 'order' ? bench.supplies(this.data.lineId) : bench.sales(this.data.lineId);
-    found.subscribe((rows) => {
+    this.form.begin(found, (rows) => {
       this.rows.set(rows);
       if (rows[0]) this.choose(rows[0]);
     });

@@ -72,6 +72,32 @@ describe('an act being filled in', () => {
     expect(form.loose([]).map((each) => each.code)).toEqual(['required', 'busy']);
   });
 
+  it('does nothing before what it begins with is there, and says where that cannot be read', async () => {
+    let acts = 0;
+    const { form, previewed } = formOf(
+      () => of(nothing),
+      () => {
+        acts += 1;
+        return of(done);
+      },
+    );
+    const read = new Subject<string>();
+    const taken: string[] = [];
+    form.begin(read, (found) => taken.push(found));
+    await settled();
+    form.do();
+    expect([form.busy(), acts, taken, previewed]).toEqual([true, 0, [], []]);
+    read.next('rows');
+    expect([form.busy(), taken]).toEqual([false, ['rows']]);
+    form.do();
+    expect(acts).toBe(1);
+    form.begin(
+      throwError(() => new Refused(503, [refusal('busy', '')])),
+      () => taken.push('never'),
+    );
+    expect([form.busy(), form.loose([]).map((each) => each.code), taken]).toEqual([true, ['busy'], ['rows']]);
+  });
+
   it('keeps the sheet where the act is refused, and closes it with what was made', async () => {
     const answers = [() => throwError(() => new Refused(409, [refusal('stale', '')])), () => of(done)];
     const { form, closed } = formOf(

@@ -158,7 +158,7 @@ export class ActForm<E extends ActEndpoint> {
     toObservable(input)
       .pipe(
         debounceTime(150),
-        filter(ready),
+        filter(() => ready() && !this.busy()),
         switchMap((typed) =>
           this.api
             .preview(endpoint, typed)
@@ -174,6 +174,18 @@ export class ActForm<E extends ActEndpoint> {
         this.previewed.set(previewed);
         this.failed.set([]);
       });
+  }
+
+  /** Reads what the sheet begins with: nothing can be done before it is there; where it cannot be read, that is said. */
+  begin<Found>(read: Observable<Found>, take: (found: Found) => void): void {
+    this.busy.set(true);
+    read.subscribe({
+      next: (found) => {
+        take(found);
+        this.busy.set(false);
+      },
+      error: (error: unknown) => this.failed.set(refusalsOf(error)),
+    });
   }
 
   /** Everything that stands against it, of the try and of the preview, each said once. */
