@@ -89,6 +89,8 @@ describe('an act being filled in', () => {
     expect([form.busy(), acts, taken, previewed]).toEqual([true, 0, [], []]);
     read.next('rows');
     expect([form.busy(), taken]).toEqual([false, ['rows']]);
+    await settled();
+    expect(previewed).toHaveLength(1);
     form.do();
     expect(acts).toBe(1);
     form.begin(

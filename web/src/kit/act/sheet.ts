@@ -4,6 +4,7 @@ import type { ComponentType } from '@angular/cdk/portal';
 import {
   ChangeDetectionStrategy,
   Component,
+  computed,
   DestroyRef,
   inject,
   Injectable,
@@ -144,7 +145,9 @@ export class ActForm<E extends ActEndpoint> {
   private readonly ref = inject(DialogRef<ActDone>);
   private readonly notices = inject(Notices);
   readonly previewed = signal<Previewed<z.output<E['preview']>> | null>(null);
-  readonly busy = signal(false);
+  private readonly begun = signal(true);
+  private readonly doing = signal(false);
+  readonly busy = computed(() => this.doing() || !this.begun());
   /** True once it was tried: from then on every refusal is shown, not only those of fields already typed in. */
   readonly tried = signal(false);
   private readonly failed = signal<RefusalShown[]>([]);
@@ -155,11 +158,12 @@ export class ActForm<E extends ActEndpoint> {
     /** Whether there is anything to preview yet. */
     ready: () => boolean = () => true,
   ) {
-    toObservable(input)
+    toObservable(computed(() => (this.begun() ? { typed: input() } : null)))
       .pipe(
         debounceTime(150),
-        filter(() => ready() && !this.busy()),
-        switchMap((typed) =>
+        filter((filled) => filled !== null),
+        filter(ready),
+        switchMap(({ typed }) =>
           this.api
             .preview(endpoint, typed)
             .pipe(
@@ -178,11 +182,11 @@ export class ActForm<E extends ActEndpoint> {
 
   /** Reads what the sheet begins with: nothing can be done before it is there; where it cannot be read, that is said. */
   begin<Found>(read: Observable<Found>, take: (found: Found) => void): void {
-    this.busy.set(true);
+    this.begun.set(false);
     read.subscribe({
       next: (found) => {
         take(found);
-        this.busy.set(false);
+        this.begun.set(true);
       },
       error: (error: unknown) => this.failed.set(refusalsOf(error)),
     });
@@ -218,7 +222,7 @@ export class ActForm<E extends ActEndpoint> {
   do(): void {
     if (this.busy()) return;
     this.tried.set(true);
-    this.busy.set(true);
+    this.doing.set(true);
     this.api.act(this.endpoint, this.input()).subscribe({
       next: (result) => this.ref.close(result),
       error: (error: unknown) => {
@@ -227,7 +231,7 @@ export class ActForm<E extends ActEndpoint> {
           return this.ref.close();
         }
         this.failed.set(refusalsOf(error));
-        this.busy.set(false);
+        this.doing.set(false);
       },
     });
   }
