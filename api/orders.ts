@@ -95,7 +95,7 @@ export const OrderLine = z.object({
   /** Routes this item can go by. */
   routes: z.array(Route),
   shipDate: Day,
-  /** The ship date that was promised, and what is planned for it. // T8 */
+  /** The ship date that was promised, what is planned for it, and the purchases that was placed with. // T8 T12 */
   promised: Day.nullable(),
   planned: z.array(DocumentRef),
   tied: Decimal,

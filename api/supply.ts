@@ -35,28 +35,42 @@ const Offer = z.object({
   approved: z.boolean(),
 });
 
+/** What needs a purchase: an order line, or a purchase that is planned for one, for an order above it, or for nobody. */
 export const BenchRow = z.object({
-  orderLineId: Id,
-  lineNo: z.number(),
-  order: DocumentRef,
-  customer: Party,
-  shipTo: Address,
+  /** Its own among all rows. */
+  key: z.string(),
+  orderLineId: Id.nullable(),
+  /** The planned purchase that it is; null for a line. // T12 */
+  planned: DocumentRef.nullable(),
+  lineNo: z.number().nullable(),
+  /** The order whose line it is for in the end. */
+  order: DocumentRef.nullable(),
+  customer: Party.nullable(),
+  /** Where a line's order goes. */
+  shipTo: Address.nullable(),
   item: ItemRef,
   quantity: Decimal,
   route: z.enum(ROUTES),
+  /** When it is to go out, or is needed at our place. */
   shipDate: Day,
+  /** By when a planned one must be ordered. */
+  orderBy: Day.nullable(),
   currency: z.string(),
   offers: z.array(Offer),
   proposal: z
-    .object({ vendorId: Id, reason: z.enum(['preferred', 'cheapest', 'fastest', 'only']), due: Day })
+    .object({ vendorId: Id, reason: z.enum(['preferred', 'cheapest', 'fastest', 'only', 'planned']), due: Day })
     .nullable(),
 });
 
 export const listBench = read({
   name: 'listBench',
   path: '/bench',
-  summary: 'Lines that still need a purchase, soonest ship date first.',
-  query: ListQuery.omit({ q: true }).extend({ orderId: z.coerce.number().int().positive().optional() }),
+  summary: 'Lines and planned purchases that still need a purchase order, soonest first.',
+  query: ListQuery.omit({ q: true }).extend({
+    orderId: z.coerce.number().int().positive().optional(),
+    /** One planned purchase only. */
+    plannedId: z.coerce.number().int().positive().max(4_294_967_295).optional(),
+  }),
   out: page(BenchRow),
 });
 
@@ -79,6 +93,11 @@ export const placePurchases = act({
         .max(500),
       'orderLineId',
     ),
+    /** Planned purchases, each bought as it was planned. // T12 */
+    planned: namedOnce(
+      z.array(z.object({ plannedId: Id, vendorId: Id, agreementLineId: Id.nullable().optional() })).max(500),
+      'plannedId',
+    ).optional(),
   }),
   preview: z.object({
     purchases: z.array(
@@ -89,8 +108,9 @@ export const placePurchases = act({
         net: seenBy('see-costs', Decimal),
         lines: z.array(
           z.object({
-            /** The order lines it is for. */
+            /** The order lines it is for, and the planned purchases. */
             orderLineIds: z.array(Id),
+            plannedIds: z.array(Id),
             item: z.string(),
             quantity: Decimal,
             /** Bought beyond them, for our stock. // L8 */

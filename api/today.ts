@@ -6,6 +6,8 @@ export const TODAY_KINDS = [
   'order-draft',
   'message-draft',
   'line-without-supply',
+  'plan-to-place',
+  'plan-to-begin',
   'purchase-due',
   'goods-here',
   'not-invoiced',
@@ -30,7 +32,7 @@ export const TodayRow = z.object({
   amount: Decimal.nullable(),
   currency: z.string(),
   share: z.number(),
-  /** What more there is to say: which reminder fired. */
+  /** What more there is to say: which reminder fired, what is planned. */
   note: z.string(),
   /** An order line whose thread the dock shows. */
   orderLineId: Id.nullable(),

@@ -6,7 +6,8 @@ const PlannedRow = z.object({
   id: Id,
   number: z.string(),
   kind: z.enum(['make', 'assemble', 'buy']),
-  state: z.enum(['planned', 'firm', 'running', 'finished', 'cancelled']),
+  state: z.enum(['planned', 'firm', 'running', 'finished', 'cancelled', 'placed']),
+  version: z.number().int(),
   item: z.object({ id: Id, number: z.string(), name: z.string(), unit: z.string() }),
   quantity: Decimal,
   start: Day,
@@ -14,6 +15,16 @@ const PlannedRow = z.object({
   vendor: z.string().nullable(),
   /** Who it is for: a sales order, another planned order, or nobody. */
   for: z.object({ kind: z.string(), id: Id, number: z.string(), party: z.string() }).nullable(),
+  /** The purchase order it was placed with. // T12 */
+  purchase: DocumentRef.nullable(),
+});
+
+export const makeFirm = act({
+  name: 'makeFirm',
+  summary:
+    'Make planned production and assembly orders firm: promising and planning leave them as they are; or plan them again.',
+  input: z.object({ orderIds: namedOnce(z.array(Id).min(1).max(500)), firm: z.boolean() }),
+  preview: z.object({ orders: z.array(z.string()) }),
 });
 
 export const listPlanned = read({

@@ -49,5 +49,5 @@ export {
   type ShorteningText,
 } from './asking/answer-text';
 export { decidePlanning, decideRepromise } from './again/begin';
-export { decideMoved, decidePromise, decideTakeBack, isPlanned } from './asking/promise-acts';
+export { decideFirm, decideMoved, decidePromise, decideTakeBack, isPlanned } from './asking/promise-acts';
 export { decideTakeProposals } from './planning/take-proposals';

@@ -204,6 +204,11 @@ export const sentences = {
   'run-going': () => 'All open lines are being asked again already; wait for that, or stop it.',
   'promise-changed': () => 'This line was changed since the run; ask all open lines again and take what that says.',
   'planned-running': (f: { number: string }) => `${f.number} is being worked on; it cannot be taken back any more.`,
+  'planned-not-placeable': (f: { number: string; state: string }) =>
+    `${f.number} is ${f.state}; only a planned purchase that is not placed yet can be placed.`,
+  'planned-is-bought': (f: { number: string }) => `${f.number} is bought; place it with a vendor.`,
+  'planned-not-workable': (f: { number: string; state: string }) =>
+    `${f.number} is ${f.state}; only an order that is planned to be made or assembled can be made firm, and only a firm one planned again.`,
   'order-not-confirmed': (f: { order: string; state: string }) => `${f.order} is ${f.state}; confirm it first.`,
   'order-has-supply': (f: { order: string; purchases: string }) =>
     `${f.order} has supply ordered for it (${f.purchases}); it can no longer be cancelled as a whole.`,

@@ -32,6 +32,8 @@ export interface PurchaseLinePlan {
   dueDate: Day;
   /** The order lines it is for. */
   ties: { orderLineId: number; quantity: string }[];
+  /** The planned purchases it carries out, each on the first line that has some of it. // T12 */
+  planned: number[];
   /** Bought beyond them, as the vendor sells no less: it goes to our stock. // L8 */
   spare: string;
 }
@@ -52,6 +54,9 @@ export interface CounterGrowth {
   value: string;
 }
 
+/** What is wanted of something to buy: for an order line, or as it was planned. */
+export type WantFor = { orderLineId: number; plannedId?: never } | { plannedId: number; orderLineId?: never };
+
 /** One thing to buy: for one drop shipment, for all special orders of the item that are due on the same day, or for nobody. */
 export interface Want {
   vendorId: number;
@@ -64,7 +69,7 @@ export interface Want {
   agreementLineId: number | null | undefined;
   /** Where it was asked, for refusals. */
   field: string;
-  needs: { orderLineId: number; quantity: Dec }[];
+  needs: (WantFor & { quantity: Dec })[];
 }
 
 /** What this act has taken of each agreement line so far. */
@@ -139,8 +144,13 @@ export function addToPlan(plans: Map<string, PurchasePlan>, want: Want, portions
   const { vendorId, shipToId, locationId, currency } = want;
   const plan = plans.get(key) ?? { vendorId, shipToId, locationId, currency, lines: [] };
   const needs = want.needs.map((need) => ({ ...need }));
+  const begun = new Set<number>();
   for (const portion of portions) {
-    const ties = tiesFrom(needs, portion.quantity);
+    const taken = takenFrom(needs, portion.quantity);
+    const planned = taken.flatMap(({ plannedId }) =>
+      plannedId === undefined || begun.has(plannedId) ? [] : [plannedId],
+    );
+    planned.forEach((id) => begun.add(id));
     plan.lines.push({
       itemId: want.item.id,
       quantity: portion.quantity.toFixed(),
@@ -151,23 +161,26 @@ export function addToPlan(plans: Map<string, PurchasePlan>, want: Want, portions
       taxCodeId: want.item.taxCodeId,
       taxRate: want.item.taxRate,
       dueDate: want.dueDate,
-      ties,
-      spare: portion.quantity.minus(sum(ties.map((tie) => dec(tie.quantity)))).toFixed(),
+      ties: taken.flatMap(({ orderLineId, quantity }) =>
+        orderLineId === undefined ? [] : [{ orderLineId, quantity: quantity.toFixed() }],
+      ),
+      planned,
+      spare: portion.quantity.minus(sum(taken.map((each) => each.quantity))).toFixed(),
     });
   }
   plans.set(key, plan);
 }
 
-/** Ties of at most that quantity, first need first; what is tied is taken off the needs. */
-function tiesFrom(needs: Want['needs'], quantity: Dec): PurchaseLinePlan['ties'] {
+/** Of the needs at most that quantity, first need first; what is taken is taken off them. */
+function takenFrom(needs: Want['needs'], quantity: Dec): Want['needs'] {
   let rest = quantity;
-  const ties: PurchaseLinePlan['ties'] = [];
+  const taken: Want['needs'] = [];
   for (const need of needs) {
     const piece = least(rest, need.quantity);
     if (piece.lte(0)) continue;
-    ties.push({ orderLineId: need.orderLineId, quantity: piece.toFixed() });
+    taken.push({ ...need, quantity: piece });
     need.quantity = need.quantity.minus(piece);
     rest = rest.minus(piece);
   }
-  return ties;
+  return taken;
 }

@@ -1,7 +1,14 @@
 export { SupplyDays, type SupplyCalendars } from './due';
 export { proposeVendor, vendorQuantity, type Offer } from './bench';
 export { decideAnswer, type AnswerEffects, type AnswerGround } from './answer';
-export { decidePlacement, type BenchLine, type PlacementChoice } from './placement';
+export {
+  decidePlacement,
+  type BenchLine,
+  type BenchPlanned,
+  type PlacementChoice,
+  type PlacementEffects,
+  type Uncovered,
+} from './placement';
 export { type BoughtItem, type PurchasePlan } from './buying';
 export { decideFromPurchase, type FromPurchaseGround } from './from-purchase';
 export { decidePurchase, type PurchaseEffects, type PurchaseGround, type PurchaseTyped } from './purchase';

@@ -4,6 +4,7 @@ import {
   decidePlacement,
   SupplyDays,
   type BenchLine,
+  type BenchPlanned,
   type Offer,
   type PlacementChoice,
   type PurchasePlan,
@@ -44,12 +45,14 @@ const DAYS = new SupplyDays({
   vendorCalendars: new Map(),
 });
 
+const decideLines = (lines: BenchLine[], choices: PlacementChoice[]) =>
+  decidePlacement({ lines, planned: [], days: DAYS, buying: [] }, { lines: choices, planned: [] });
+
 describe('L8 placing', () => {
   const place = (lines: BenchLine[], choices: [number, number][]) =>
-    decidePlacement(
+    decideLines(
       lines,
       choices.map(([orderLineId, vendorId]) => ({ orderLineId, vendorId })),
-      DAYS,
     );
 
   it('groups lines of one vendor and ship-to into one order', () => {
@@ -119,7 +122,7 @@ describe('L3 L8 placing special orders', () => {
       ...change,
     });
   const place = (lines: BenchLine[], choices: PlacementChoice[]) => {
-    const decision = decidePlacement(lines, choices, DAYS);
+    const decision = decideLines(lines, choices);
     if (!decision.ok) throw new Error(decision.refusals.map((each) => each.code).join());
     return decision;
   };
@@ -185,7 +188,7 @@ describe('L3 L8 placing special orders', () => {
     const { effects } = place([special(1, '20')], [{ orderLineId: 1, vendorId: 1, quantity: '12' }]);
     expect(effects.purchases.map(shapeOf)).toEqual([[['12', '0', [[1, '12']]]]]);
     const refused = (given: BenchLine, quantity: string) => {
-      const decision = decidePlacement([given], [{ orderLineId: 1, vendorId: 1, quantity }], DAYS);
+      const decision = decideLines([given], [{ orderLineId: 1, vendorId: 1, quantity }]);
       return decision.ok ? [] : decision.refusals.map((each) => [each.field, each.code]);
     };
     expect(refused(line(1), '8')).toEqual([['lines.0.quantity', 'drop-in-one']]);
@@ -241,5 +244,137 @@ describe('L3 L8 placing special orders', () => {
       ),
       { seed: 4 },
     );
+  });
+});
+
+describe('T12 placing what is planned', () => {
+  const planned = (id: number, change: Partial<BenchPlanned> = {}): BenchPlanned => ({
+    id,
+    number: `PL-${id}`,
+    state: 'planned',
+    kind: 'buy',
+    quantity: '40',
+    locationId: 0,
+    dueDate: '2027-03-20',
+    currency: 'MYR',
+    item: line(1).item,
+    offers: line(1).offers,
+    brings: [],
+    held: '40',
+    ...change,
+  });
+  const decide = (
+    orders: BenchPlanned[],
+    choices: [number, number][],
+    lines: BenchLine[] = [],
+    chosen: PlacementChoice[] = [],
+  ) =>
+    decidePlacement(
+      { lines, planned: orders, days: DAYS, buying: [] },
+      { lines: chosen, planned: choices.map(([plannedId, vendorId]) => ({ plannedId, vendorId })) },
+    );
+  const placed = (...asked: Parameters<typeof decide>) => {
+    const decision = decide(...asked);
+    if (!decision.ok) throw new Error(decision.refusals.map((each) => each.code).join());
+    return decision.effects;
+  };
+
+  it('shares a purchase line with a special order of the item that is due on the day, and ties only the order', () => {
+    const { purchases } = placed(
+      [planned(7)],
+      [[7, 1]],
+      [line(1, { route: 'special' })],
+      [{ orderLineId: 1, vendorId: 1 }],
+    );
+    expect(purchases).toMatchObject([
+      {
+        vendorId: 1,
+        shipToId: null,
+        lines: [
+          { quantity: '52', amount: '32240', ties: [{ orderLineId: 1, quantity: '12' }], planned: [7], spare: '0' },
+        ],
+      },
+    ]);
+  });
+
+  it.each<[string, Partial<BenchPlanned>]>([
+    ['another day', { dueDate: '2027-03-21' }],
+    ['another item', { item: { ...line(1).item, id: 11 } }],
+  ])('keeps apart what is for %s, in one order', (_what, change) => {
+    const { purchases } = placed(
+      [planned(7), planned(8, change)],
+      [
+        [7, 1],
+        [8, 1],
+      ],
+    );
+    expect(purchases.map((each) => each.lines.map((of) => of.planned))).toEqual([[[7], [8]]]);
+  });
+
+  it('goes to the place it was planned for, each an order of its own', () => {
+    const { purchases } = placed(
+      [planned(7), planned(8, { locationId: 2 })],
+      [
+        [7, 1],
+        [8, 1],
+      ],
+    );
+    expect(purchases.map((each) => [each.locationId, each.lines[0]!.planned])).toEqual([
+      [0, [7]],
+      [2, [8]],
+    ]);
+  });
+
+  it('is due when it is needed, or when the vendor can', () => {
+    const due = (dueDate: string, vendorId: number) =>
+      placed([planned(7, { dueDate })], [[7, vendorId]]).purchases[0]!.lines[0]!.dueDate;
+    expect([due('2027-03-20', 1), due('2027-03-04', 1), due('2027-03-04', 2)]).toEqual([
+      '2027-03-20',
+      '2027-03-09',
+      '2027-03-04',
+    ]);
+  });
+
+  it('is bought whole, and rounded up to what another vendor sells', () => {
+    const offers = [offer(1, '620', 8, { minimum: '30', multiple: '25' })];
+    const { purchases } = placed([planned(7, { offers, held: '10' })], [[7, 1]]);
+    expect(purchases[0]!.lines).toMatchObject([{ quantity: '50', ties: [], planned: [7], spare: '10' }]);
+  });
+
+  it('leaves what it was for waiting for goods: of each component what this one brought, and no more', () => {
+    const brings = [
+      { componentId: 31, covered: '25' },
+      { componentId: 32, covered: '25' },
+      { componentId: 33, covered: '9' },
+    ];
+    expect(placed([planned(7, { brings })], [[7, 1]]).uncovered).toEqual([
+      { componentId: 31, by: '25' },
+      { componentId: 32, by: '15' },
+    ]);
+    expect(placed([planned(7, { brings, held: '10' })], [[7, 1]]).uncovered).toEqual([{ componentId: 31, by: '10' }]);
+  });
+
+  it.each<[string, Partial<BenchPlanned>, number, string]>([
+    ['was placed', { state: 'placed' }, 1, 'planned.0: planned-not-placeable'],
+    ['was cancelled', { state: 'cancelled' }, 1, 'planned.0: planned-not-placeable'],
+    ['is made', { kind: 'make' }, 1, 'planned.0: planned-not-placeable'],
+    ['nobody sells', { offers: [] }, 1, 'planned.0: no-vendor'],
+    ['they do not sell', {}, 9, 'planned.0.vendorId: vendor-not-selling'],
+    [
+      'they may not sell',
+      { offers: [offer(1, '1', 1, { approved: false })] },
+      1,
+      'planned.0.vendorId: vendor-not-approved',
+    ],
+  ])('refuses what %s', (_what, change, vendorId, refused) => {
+    const decision = decide([planned(7, change)], [[7, vendorId]]);
+    expect(decision.ok ? [] : decision.refusals.map((each) => `${each.field}: ${each.code}`)).toEqual([refused]);
+  });
+
+  it('refuses one that is not there, and nothing at all', () => {
+    const refusedOf = (decision: ReturnType<typeof decide>) =>
+      decision.ok ? [] : decision.refusals.map((each) => `${each.field}: ${each.code}`);
+    expect(refusedOf(decide([], [[7, 1]]))).toEqual(['planned.0.plannedId: unknown']);
+    expect(refusedOf(decide([planned(7)], []))).toEqual(['lines: nothing-asked']);
   });
 });

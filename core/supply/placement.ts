@@ -1,5 +1,5 @@
 import { ROUTE_NAMES, routeIsBought, type Route } from '@core/catalogue';
-import { dec, isDecimalText, MAIN_LOCATION, sum, type Day } from '@core/kernel';
+import { dec, isDecimalText, least, MAIN_LOCATION, sum, type Day } from '@core/kernel';
 import type { OrderState } from '@core/orders';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { vendorQuantity, vendorRefusal, type Offer } from './bench';
@@ -31,6 +31,57 @@ export interface BenchLine {
   offers: readonly Offer[];
 }
 
+/** A planned purchase on the bench: bought as it was planned, whole. // T12 */
+export interface BenchPlanned {
+  id: number;
+  number: string;
+  state: string;
+  kind: 'make' | 'assemble' | 'buy';
+  quantity: string;
+  /** Which of our places it comes to. */
+  locationId: number;
+  /** When it is needed there. */
+  dueDate: Day;
+  /** The company's, in which vendors' prices are kept. */
+  currency: string;
+  item: BoughtItem;
+  offers: readonly Offer[];
+  /** Of the order it was planned for, the components it brings: how much of each. */
+  brings: readonly { componentId: number; covered: string }[];
+  /** What of it is for that order. */
+  held: string;
+}
+
+export interface PlannedChoice {
+  plannedId: number;
+  vendorId: number;
+  agreementLineId?: number | null | undefined;
+}
+
+/** What is no longer brought by a planned order of its own, but comes with the rest. */
+export interface Uncovered {
+  componentId: number;
+  by: string;
+}
+
+export interface PlacementGround {
+  lines: readonly BenchLine[];
+  planned: readonly BenchPlanned[];
+  days: SupplyDays;
+  buying: readonly BuyingOffer[];
+}
+
+export interface PlacementTyped {
+  lines: readonly PlacementChoice[];
+  planned: readonly PlannedChoice[];
+}
+
+export interface PlacementEffects {
+  purchases: PurchasePlan[];
+  released: CounterGrowth[];
+  uncovered: Uncovered[];
+}
+
 /** A bench line to place; `agreementLineId` null for no agreement, left out for the first that fits. */
 export interface PlacementChoice {
   orderLineId: number;
@@ -42,30 +93,42 @@ export interface PlacementChoice {
 
 /**
  * Places chosen bench lines: one purchase order for each vendor, currency and ship-to or location, every line tied. // L1 L2 L3 L8
- * Special orders of one item that are due together share a purchase line, rounded up to what the vendor sells.
+ * Special orders of one item that are due together share a purchase line, rounded up to what the vendor sells; planned
+ * purchases share it with them, and are then on their way: what they are for waits for goods like anything else. // T12
  * Each is priced by the buying agreement chosen for it, else the first that fits, else the vendor's price. // A13
  * Orders come in the order of their first line. O(lines × offers).
  */
 export function decidePlacement(
-  lines: readonly BenchLine[],
-  choices: readonly PlacementChoice[],
-  days: SupplyDays,
-  buying: readonly BuyingOffer[] = [],
-): Decision<{ purchases: PurchasePlan[]; released: CounterGrowth[] }> {
+  { lines, planned, days, buying }: PlacementGround,
+  typed: PlacementTyped,
+): Decision<PlacementEffects> {
   const refusals: Refusal[] = [];
   const warnings: Refusal[] = [];
-  if (choices.length === 0) refusals.push(refuse('nothing-asked', 'lines', { what: 'a vendor' }));
+  if (typed.lines.length + typed.planned.length === 0) {
+    refusals.push(refuse('nothing-asked', 'lines', { what: 'a vendor' }));
+  }
   const wants = new Map<string, Want>();
   const seen = new Set<number>();
-  choices.forEach((choice, index) => {
+  typed.lines.forEach((choice, index) => {
     const field = `lines.${index}`;
     const line = lines.find((each) => each.id === choice.orderLineId);
     const refusal = line
       ? choiceRefusal(line, choice, field, seen)
       : refuse('unknown', `${field}.orderLineId`, { what: 'This order line' });
     if (refusal) refusals.push(refusal);
-    else addWant(wants, line!, choice, field, days);
+    else addWant(wants, lineWant(line!, choice, field, days));
     seen.add(choice.orderLineId);
+  });
+  const uncovered: Uncovered[] = [];
+  typed.planned.forEach((choice, index) => {
+    const field = `planned.${index}`;
+    const order = planned.find((each) => each.id === choice.plannedId);
+    const refusal = order
+      ? plannedRefusal(order, choice, field)
+      : refuse('unknown', `${field}.plannedId`, { what: 'This planned purchase' });
+    if (refusal) return void refusals.push(refusal);
+    addWant(wants, plannedWant(order!, choice, field, days));
+    uncovered.push(...uncoveredBy(order!));
   });
   const taken = new Taken();
   const plans = new Map<string, PurchasePlan>();
@@ -83,39 +146,84 @@ export function decidePlacement(
     warnings.push(...priced.warned);
     addToPlan(plans, want, priced.portions);
   }
-  return decided(refusals, () => ({ purchases: [...plans.values()], released: taken.grown() }), warnings);
+  return decided(refusals, () => ({ purchases: [...plans.values()], released: taken.grown(), uncovered }), warnings);
 }
 
-function addWant(
-  wants: Map<string, Want>,
+/** A want by its own, or with those it shares a purchase line with. */
+type Keyed = readonly [key: string, Want];
+
+function addWant(wants: Map<string, Want>, [key, want]: Keyed): void {
+  const shared = wants.get(key);
+  if (shared) shared.needs.push(...want.needs);
+  else wants.set(key, want);
+}
+
+/** What comes to one of our places on one day, of one item and from one vendor, is one purchase line. */
+const sharedKey = (want: Omit<Want, 'needs'>) =>
+  `${want.vendorId}|${want.currency}|${want.item.id}|${want.locationId}|${want.dueDate}|${want.agreementLineId}`;
+
+function lineWant(
   line: BenchLine,
   { vendorId, quantity, agreementLineId }: PlacementChoice,
   field: string,
   days: SupplyDays,
-): void {
+): Keyed {
   const offer = line.offers.find((each) => each.vendorId === vendorId)!;
-  const dueDate = days.due(offer, line.route, line.shipDate);
-  const { currency } = line.order;
   const shared = line.route === 'special';
-  const key = shared
-    ? `${vendorId}|${currency}|${line.item.id}|${line.locationId}|${dueDate}|${agreementLineId}`
-    : `line ${line.id}`;
-  const shipToId = shared ? null : line.shipToId;
-  const { item } = line;
-  const want = wants.get(key) ?? {
+  const want = {
     vendorId,
-    shipToId,
+    shipToId: shared ? null : line.shipToId,
     locationId: shared ? line.locationId : MAIN_LOCATION,
-    currency,
-    item,
+    currency: line.order.currency,
+    item: line.item,
     offer,
-    dueDate,
+    dueDate: days.due(offer, line.route, line.shipDate),
     agreementLineId,
     field,
-    needs: [],
+    needs: [{ orderLineId: line.id, quantity: dec(quantity || line.uncovered) }],
   };
-  want.needs.push({ orderLineId: line.id, quantity: dec(quantity || line.uncovered) });
-  wants.set(key, want);
+  return [shared ? sharedKey(want) : `line ${line.id}`, want];
+}
+
+/** What was planned is bought whole: what its lot brings beyond the need may be counted on already. // T4 T12 */
+function plannedWant(
+  order: BenchPlanned,
+  { vendorId, agreementLineId }: PlannedChoice,
+  field: string,
+  days: SupplyDays,
+): Keyed {
+  const offer = order.offers.find((each) => each.vendorId === vendorId)!;
+  const want = {
+    vendorId,
+    shipToId: null,
+    locationId: order.locationId,
+    currency: order.currency,
+    item: order.item,
+    offer,
+    dueDate: days.due(offer, 'special', order.dueDate),
+    agreementLineId,
+    field,
+    needs: [{ plannedId: order.id, quantity: dec(order.quantity) }],
+  };
+  return [sharedKey(want), want];
+}
+
+/** Of each component what this planned purchase brought, first component first. */
+function uncoveredBy({ held, brings }: BenchPlanned): Uncovered[] {
+  let rest = dec(held);
+  return brings.flatMap(({ componentId, covered }) => {
+    const by = least(rest, dec(covered));
+    rest = rest.minus(by);
+    return by.gt(0) ? [{ componentId, by: by.toFixed() }] : [];
+  });
+}
+
+function plannedRefusal(order: BenchPlanned, { vendorId }: PlannedChoice, field: string): Refusal | null {
+  if (order.kind !== 'buy' || order.state !== 'planned') {
+    return refuse('planned-not-placeable', field, { number: order.number, state: order.state });
+  }
+  if (order.offers.length === 0) return refuse('no-vendor', field, { item: order.item.number });
+  return vendorRefusal(order.offers, { id: vendorId, name: 'This vendor' }, order.item.number, `${field}.vendorId`);
 }
 
 function choiceRefusal(

@@ -189,8 +189,6 @@ type LineRow = Columns<
     soldUnit: string;
   };
 
-const PLANNED_KINDS = { make: 'PR', assemble: 'AS', buy: 'PL' } as const;
-
 async function linesOf(sql: Sql, companyId: number, orderId: number, currency: Promise<string>): Promise<Line[]> {
   const [inCurrency, rows, invoiced, paid, ties, units, planned] = await Promise.all([
     currency,
@@ -220,10 +218,15 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: P
         WHERE l.company_id = ? AND l.order_id = ? ORDER BY u.factor`,
       [companyId, orderId],
     ),
-    sql.rows<{ orderLineId: number; kind: 'make' | 'assemble' | 'buy'; id: number; number: string }>(
-      `SELECT p.order_line_id, p.kind, p.id, p.number FROM sales_order_line l FORCE INDEX (sales_order_line_no)
-         JOIN planned_order p FORCE INDEX (planned_order_line) ON p.company_id = l.company_id AND p.order_line_id = l.id AND p.open = TRUE
-        WHERE l.company_id = ? AND l.order_id = ? ORDER BY p.id`,
+    // What is planned for its lines, and what of it was placed since. // T12
+    sql.rows<{ orderLineId: number; kind: 'PR' | 'AS' | 'PL' | 'PO'; id: number; number: string }>(
+      `SELECT p.order_line_id, IF(po.id IS NULL, CASE p.kind WHEN 'make' THEN 'PR' WHEN 'assemble' THEN 'AS' ELSE 'PL' END, 'PO') AS kind,
+              COALESCE(po.id, p.id) AS id, COALESCE(po.number, p.number) AS number
+         FROM sales_order_line l FORCE INDEX (sales_order_line_no)
+         JOIN planned_order p FORCE INDEX (planned_order_line) ON p.company_id = l.company_id AND p.order_line_id = l.id
+         LEFT JOIN purchase_order_line pl ON pl.company_id = p.company_id AND pl.id = p.purchase_line_id
+         LEFT JOIN purchase_order po ON po.company_id = pl.company_id AND po.id = pl.purchase_order_id
+        WHERE l.company_id = ? AND l.order_id = ? AND (p.open = TRUE OR p.state = 'placed') ORDER BY p.id`,
       [companyId, orderId],
     ),
   ]);
@@ -234,7 +237,7 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: P
       paid: paid.get(row.id) ?? 0,
       planned: planned
         .filter((each) => each.orderLineId === row.id)
-        .map(({ kind, id, number }) => ({ kind: PLANNED_KINDS[kind], id, number })),
+        .map(({ kind, id, number }) => ({ kind, id, number })),
       units: units.filter((each) => each.itemId === row.itemId),
     }),
   );

@@ -18,7 +18,8 @@ export const checks: readonly Check[] = [
   {
     what: 'planned component covered',
     sql: `SELECT * FROM (SELECT ${PLANNED_PART} AS subject, SUM(x.covered) AS kept, COALESCE((SELECT SUM(o.held) FROM planned_order o
-             WHERE o.company_id = x.company_id AND o.parent_id = x.planned_order_id AND o.item_id = x.item_id), 0) AS counted
+             WHERE o.company_id = x.company_id AND o.parent_id = x.planned_order_id AND o.item_id = x.item_id
+              AND o.state <> 'placed'), 0) AS counted
             FROM planned_component x GROUP BY x.company_id, x.planned_order_id, x.item_id) d WHERE kept <> counted`,
   },
   {

@@ -1,6 +1,7 @@
 import * as promise from '@api/promise';
 import { reads, type Room } from '../room';
 import { acceptPromise, takeBackPromise } from './asking/acts';
+import { makeFirm } from './asking/firm';
 import { checks } from './checks';
 import { openPegging } from './planning/pegging';
 import { startPlanning, takeProposals } from './planning/planning';
@@ -10,7 +11,7 @@ import { applyRepromise, openRepromise, startRepromise, stopRepromise } from './
 
 /** What the promise room has. */
 export const room: Room = {
-  acts: [acceptPromise, takeBackPromise, startRepromise, stopRepromise, applyRepromise, startPlanning, takeProposals],
+  acts: [acceptPromise, takeBackPromise, makeFirm, startRepromise, stopRepromise, applyRepromise, startPlanning, takeProposals],
   answers: [
     reads(promise.openAvailability, (sql, companyId, { params, query, workDate }) =>
       openAvailability(sql, companyId, workDate, params.id, query.line),

@@ -19,13 +19,13 @@ export const plannedOperationTable = table('planned_operation', {
 });
 
 export const plannedOrderTable = table('planned_order', {
-  int: 'companyId id= version= itemId vendorId? orderLineId? parentId? locationId=',
-  choice: 'kind:make|assemble|buy state=:planned|firm|running|finished|cancelled',
+  int: 'companyId id= version= itemId vendorId? orderLineId? parentId? purchaseLineId? locationId=',
+  choice: 'kind:make|assemble|buy state=:planned|firm|running|finished|cancelled|placed',
   text: 'number',
   day: 'startDate dueDate',
   time: 'createdAt=',
   decimal: 'quantity finished= held=',
-  boolean: 'open?',
+  boolean: 'open? waits?',
 });
 export type PlannedOrder = Row<typeof plannedOrderTable>;
 

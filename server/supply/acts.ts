@@ -6,7 +6,8 @@ import * as contract from '@api/supply';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import { counterStatements, loadOffers } from '../agreements';
 import { locationsOf } from '../catalogue';
-import type { Sql, Statement, Tx } from '../db';
+import { takeTurn, type Sql, type Statement, type Tx } from '../db';
+import { loadBenchPlanned, placedStatements } from './planned';
 import { boughtItems, loadBenchLines, supplyDaysOf } from './store';
 import { inStepStatements } from './in-step';
 import { purchaseOrderLineTable, purchaseOrderTable } from '../purchasing/tables';
@@ -17,9 +18,10 @@ const placePurchases = defineAct(contract.placePurchases, {
   says: 'place purchase orders',
   done: 'purchase placed',
   async load(tx, input, doer) {
-    // Buying agreements first: the lock order is agreements, orders, purchases.
+    const vendorIds = [...new Set([...input.lines, ...(input.planned ?? [])].map((each) => each.vendorId))];
+    // Buying agreements first: the lock order is agreements, orders, the turn, purchases.
     const buying = await loadOffers(tx, doer.companyId, {
-      vendorIds: [...new Set(input.lines.map((line) => line.vendorId))],
+      vendorIds,
       day: doer.workDate,
     });
     const lines = await loadBenchLines(
@@ -34,42 +36,60 @@ const placePurchases = defineAct(contract.placePurchases, {
       [doer.companyId, lines.map((line) => line.shipToId)],
     );
     const places = await locationsOf(tx, doer.companyId);
-    const vendorIds = input.lines.map((line) => line.vendorId);
+    const asked = input.planned ?? [];
+    // Who promises meanwhile may plan it away: one after the other.
+    if (asked.length > 0) await takeTurn(tx, 'promise_turn', [doer.companyId]);
+    const planned = await loadBenchPlanned(
+      tx,
+      doer.companyId,
+      asked.map((each) => each.plannedId),
+      doer.workDate,
+    );
     return {
       lines,
+      planned,
       days: await supplyDaysOf(tx, doer.companyId, doer.workDate, vendorIds),
       buying,
       shipTos: new Map(shipTos.map((row) => [row.id, `${row.label}, ${row.name}`])),
       places: new Map(places.map(({ id, name }) => [id, id === MAIN_LOCATION ? 'our place' : name])),
     };
   },
-  decide: ({ lines, buying, days }, input) =>
+  decide: ({ lines, planned, buying, days }, input) =>
     decidePlacement(
-      lines,
-      input.lines,
-      days,
-      buying.map((offer) => ({ ...offer, vendorId: offer.vendorId ?? 0 })),
+      { lines, planned, days, buying: buying.map((offer) => ({ ...offer, vendorId: offer.vendorId ?? 0 })) },
+      { lines: input.lines, planned: input.planned ?? [] },
     ),
-  preview: ({ purchases }, { lines, buying, shipTos, places }) => ({
+  preview: ({ purchases }, { lines, planned, buying, shipTos, places }) => ({
     purchases: purchases.map((plan) => ({
-      vendor: lines.flatMap((line) => line.offers).find((offer) => offer.vendorId === plan.vendorId)?.vendor ?? '',
+      vendor:
+        [...lines, ...planned].flatMap((each) => each.offers).find((offer) => offer.vendorId === plan.vendorId)
+          ?.vendor ?? '',
       shipTo: (plan.shipToId === null ? places.get(plan.locationId) : shipTos.get(plan.shipToId)) ?? '',
       currency: plan.currency,
       net: netOf(plan),
       lines: plan.lines.map((line) => ({
         orderLineIds: line.ties.map((tie) => tie.orderLineId),
-        item: lines.find((each) => each.item.id === line.itemId)!.item.number,
+        plannedIds: line.planned,
+        item: [...lines, ...planned].find((each) => each.item.id === line.itemId)!.item.number,
         quantity: line.quantity,
         spare: line.spare,
         unitPrice: line.unitPrice,
         agreement: buying.find((offer) => offer.line.id === line.agreementLineId)?.agreement.number ?? null,
         dueDate: line.dueDate,
-        late: line.ties.some((tie) => line.dueDate > lines.find((each) => each.id === tie.orderLineId)!.shipDate),
+        late:
+          line.ties.some((tie) => line.dueDate > lines.find((each) => each.id === tie.orderLineId)!.shipDate) ||
+          line.planned.some((id) => line.dueDate > planned.find((each) => each.id === id)!.dueDate),
       })),
     })),
   }),
-  async write(tx, { purchases, released }, { lines, buying }, doer) {
+  async write(tx, { purchases, released, uncovered }, { lines, planned, buying }, doer) {
     await coverLines(tx, doer, purchases);
+    await tx.batch(
+      uncovered.map(({ componentId, by }) => ({
+        sql: 'UPDATE planned_component SET covered = covered - ? WHERE company_id = ? AND id = ?',
+        values: [by, doer.companyId, componentId],
+      })),
+    );
     const counters = counterStatements(doer.companyId, 'released', released);
     const number = await takeNumbers(tx, doer.companyId, { PO: purchases.length }, counters);
     const made = await insertPurchases(tx, doer, purchases, () => number('PO'));
@@ -86,7 +106,8 @@ const placePurchases = defineAct(contract.placePurchases, {
         .map((tie) => lines.find((each) => each.id === tie.orderLineId)!.order)
         .map((order) => [order.id, { kind: 'SO' as const, id: order.id, number: order.number }]),
     );
-    return { made, touched: [...orders.values(), ...agreementsTouched(buying, released)] };
+    const carriedOut = planned.map(({ id, number: planNumber }) => ({ kind: 'PL' as const, id, number: planNumber }));
+    return { made, touched: [...orders.values(), ...carriedOut, ...agreementsTouched(buying, released)] };
   },
 });
 
@@ -177,6 +198,12 @@ export async function insertPurchases(
         ...tie,
         purchaseLineId: lineIds[index]!,
       })),
+    ),
+  );
+  await tx.batch(
+    placedStatements(
+      doer.companyId,
+      lines.flatMap((line, index) => line.planned.map((plannedId) => ({ plannedId, purchaseLineId: lineIds[index]! }))),
     ),
   );
   return heads.map((head, index) => ({ kind: 'PO', id: ids[index]!, number: head.number, version: 1 }));

@@ -2,33 +2,79 @@ import type * as z from 'zod';
 import type { Route } from '@core/catalogue';
 import { dec, type Day } from '@core/kernel';
 import type * as contract from '@api/supply';
-import { PAGE_ROWS, type Bound, type Sql } from '../db';
+import { NUMBER_AT } from '../catalogue';
+import { PAGE_ROWS, type Columns, type Sql } from '../db';
 import { ADDRESS_COLUMNS, addressOf, type AddressColumns } from '../parties';
+import type { PlannedOrder } from '../promise/tables';
+import { forWhom, plannedForOrder } from './planned';
 import { offersFor, proposalFor, supplyDaysOf } from './store';
 
 type Row = z.infer<typeof contract.BenchRow>;
 
-/** Lines on the bench, soonest ship date first; of one order where asked. */
+/** A row of the bench before who sells its item is known. */
+interface Needed {
+  row: Omit<Row, 'offers' | 'proposal'>;
+  /** The vendor it was planned with. */
+  vendorId: number | null;
+}
+
+const CURSOR = /^(\d{4}-\d{2}-\d{2})\|(line|planned)\|(\d{1,10})$/;
+
+/**
+ * What needs a purchase, soonest first, on one day lines before what is planned; of one order where asked. Both walk a
+ * key of their own from the cursor on.
+ */
 export async function listBench(
   sql: Sql,
   companyId: number,
   workDate: Day,
-  query: { orderId?: number; cursor?: string; rows?: number },
+  query: { orderId?: number; plannedId?: number; cursor?: string; rows?: number },
 ): Promise<{ rows: Row[]; next: string | null }> {
-  const where = ['l.company_id = ?', 'l.on_bench = TRUE'];
-  const values: Bound[] = [companyId];
-  if (query.orderId) {
-    where.push('l.order_id = ?');
-    values.push(query.orderId);
-  }
-  const after = /^(\d{4}-\d{2}-\d{2})\|(\d{1,10})$/.exec(query.cursor ?? '');
-  if (after) {
-    where.push('(l.ship_date > ? OR (l.ship_date = ? AND l.id > ?))');
-    values.push(after[1]!, after[1]!, Number(after[2]));
-  }
-  // The key is named: left to itself the optimizer may read every order of the company first and sort.
-  const key = query.orderId ? 'sales_order_line_no' : 'sales_order_line_bench';
   const most = query.rows ?? PAGE_ROWS;
+  const [, day = '1000-01-01', kind = 'line', id = '0'] = CURSOR.exec(query.cursor ?? '') ?? [];
+  const { orderId, plannedId } = query;
+  const lines = plannedId
+    ? []
+    : await benchLines(sql, companyId, [day, kind === 'line' ? Number(id) : MAX_ID], most + 1, orderId);
+  const only = plannedId ? [plannedId] : orderId ? await plannedForOrder(sql, companyId, orderId) : null;
+  const planned = await benchPlanned(sql, companyId, [day, kind === 'line' ? 0 : Number(id)], most + 1, only);
+  const all = [...lines, ...planned].sort((a, b) => a.row.shipDate.localeCompare(b.row.shipDate));
+  const shown = all.slice(0, most);
+  const offers = await offersFor(
+    sql,
+    companyId,
+    shown.map(({ row }) => row.item.id),
+    workDate,
+  );
+  const vendorIds = [...offers.values()].flatMap((each) => each.map(({ vendorId }) => vendorId));
+  const days = await supplyDaysOf(sql, companyId, workDate, [...new Set(vendorIds)]);
+  const last = shown.at(-1)?.row;
+  return {
+    rows: shown.map(({ row, vendorId }) => {
+      const of = offers.get(row.item.id) ?? [];
+      return { ...row, offers: of, proposal: proposalFor(of, row, days, vendorId) };
+    }),
+    next:
+      all.length > most && last
+        ? `${last.shipDate}|${last.planned ? 'planned' : 'line'}|${last.planned?.id ?? last.orderLineId}`
+        : null,
+  };
+}
+
+type After = readonly [day: string, id: number];
+const MAX_ID = 4_294_967_295;
+
+async function benchLines(
+  sql: Sql,
+  companyId: number,
+  [day, after]: After,
+  most: number,
+  orderId: number | undefined,
+): Promise<Needed[]> {
+  // The key is named: left to itself the optimizer may read every order of the company first and sort.
+  const [key, where] = orderId
+    ? ['sales_order_line_no', 'AND l.order_id = ?']
+    : (['sales_order_line_bench', ''] as const);
   const rows = await sql.rows<
     AddressColumns & {
       id: number;
@@ -58,22 +104,16 @@ export async function listBench(
        JOIN customer c FORCE INDEX (PRIMARY) ON c.company_id = o.company_id AND c.id = o.customer_id
        JOIN item i FORCE INDEX (PRIMARY) ON i.company_id = l.company_id AND i.id = l.item_id
        JOIN ship_to st FORCE INDEX (PRIMARY) ON st.company_id = o.company_id AND st.id = o.ship_to_id
-      WHERE ${where.join(' AND ')} ORDER BY l.ship_date, l.id LIMIT ?`,
-    [...values, most + 1],
+      WHERE l.company_id = ? AND l.on_bench = TRUE ${where} AND (l.ship_date > ? OR (l.ship_date = ? AND l.id > ?))
+      ORDER BY l.ship_date, l.id LIMIT ?`,
+    [companyId, ...(orderId ? [orderId] : []), day, day, after, most],
   );
-  const shown = rows.slice(0, most);
-  const offers = await offersFor(
-    sql,
-    companyId,
-    shown.map((row) => row.itemId),
-    workDate,
-  );
-  const vendorIds = [...offers.values()].flatMap((all) => all.map(({ vendorId }) => vendorId));
-  const days = await supplyDaysOf(sql, companyId, workDate, [...new Set(vendorIds)]);
-  const last = shown.at(-1);
-  return {
-    rows: shown.map((row) => ({
+  return rows.map((row) => ({
+    vendorId: null,
+    row: {
+      key: `line ${row.id}`,
       orderLineId: row.id,
+      planned: null,
       lineNo: row.lineNo,
       order: { kind: 'SO', id: row.orderId, number: row.orderNumber },
       customer: { id: row.customerId, number: row.customerNumber, name: row.customerName },
@@ -82,10 +122,63 @@ export async function listBench(
       quantity: dec(row.quantity).minus(row.cancelled).minus(row.tied).toFixed(),
       route: row.route,
       shipDate: row.shipDate,
+      orderBy: null,
       currency: row.currency,
-      offers: offers.get(row.itemId) ?? [],
-      proposal: proposalFor(offers.get(row.itemId) ?? [], row, days),
-    })),
-    next: rows.length > most && last ? `${last.shipDate}|${last.id}` : null,
-  };
+    },
+  }));
+}
+
+/** Planned purchases that nobody placed yet. // T12 */
+async function benchPlanned(
+  sql: Sql,
+  companyId: number,
+  [day, after]: After,
+  most: number,
+  only: readonly number[] | null,
+): Promise<Needed[]> {
+  const rows = await sql.rows<
+    Columns<PlannedOrder, 'id number quantity startDate dueDate vendorId itemId'> & {
+      itemNumber: string;
+      itemName: string;
+      unit: string;
+      currency: string;
+    }
+  >(
+    `SELECT p.id, p.number, p.quantity, p.start_date, p.due_date, p.vendor_id, p.item_id, ${NUMBER_AT} AS item_number,
+            i.name AS item_name, i.unit, k.currency
+       FROM planned_order p
+       JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
+       JOIN location lo ON lo.company_id = p.company_id AND lo.id = p.location_id
+       JOIN company k ON k.id = p.company_id
+      WHERE p.company_id = ? AND p.kind = 'buy' AND p.waits AND p.state = 'planned'
+        AND (p.due_date > ? OR (p.due_date = ? AND p.id > ?)) ${only ? 'AND p.id IN (?)' : ''}
+      ORDER BY p.due_date, p.id LIMIT ?`,
+    [companyId, day, day, after, ...(only ? [only] : []), most],
+  );
+  const whom = await forWhom(
+    sql,
+    companyId,
+    rows.map((row) => row.id),
+  );
+  return rows.map((row) => {
+    const top = whom.get(row.id);
+    return {
+      vendorId: row.vendorId,
+      row: {
+        key: `planned ${row.id}`,
+        orderLineId: null,
+        planned: { kind: 'PL', id: row.id, number: row.number },
+        lineNo: top?.lineNo ?? null,
+        order: top ? { kind: 'SO', id: top.orderId, number: top.number } : null,
+        customer: top ? { id: top.customerId, number: top.customerNumber, name: top.customerName } : null,
+        shipTo: null,
+        item: { id: row.itemId, number: row.itemNumber, name: row.itemName, unit: row.unit },
+        quantity: row.quantity,
+        route: 'special',
+        shipDate: row.dueDate,
+        orderBy: row.startDate,
+        currency: row.currency,
+      },
+    };
+  });
 }

@@ -137,14 +137,23 @@ export async function supplyDaysOf(
   });
 }
 
-/** The proposal of the bench for a line, with the day its supply would be there. // L8 */
-export function proposalFor(offers: readonly Offer[], line: { route: Route; shipDate: Day }, days: SupplyDays) {
-  const proposal = proposeVendor(offers);
+/**
+ * The proposal of the bench, with the day its supply would be there: with whom it was planned, as long as they may sell
+ * it. // L8 T12
+ */
+export function proposalFor(
+  offers: readonly Offer[],
+  { route, shipDate }: { route: Route; shipDate: Day },
+  days: SupplyDays,
+  plannedWith: number | null,
+) {
+  const planned = offers.find((offer) => offer.approved && offer.vendorId === plannedWith);
+  const proposal = planned ? { offer: planned, reason: 'planned' as const } : proposeVendor(offers);
   return (
     proposal && {
       vendorId: proposal.offer.vendorId,
       reason: proposal.reason,
-      due: days.due(proposal.offer, line.route, line.shipDate),
+      due: days.due(proposal.offer, route, shipDate),
     }
   );
 }

@@ -43,7 +43,21 @@ const SEEN_BY: Partial<Record<TodayRow['kind'], Right>> = {
   'agreement-reminder': 'see-agreements',
   'call-due': 'see-agreements',
   'message-draft': 'see-mail',
+  'plan-to-place': 'purchases',
+  'plan-to-begin': 'plan',
 };
+
+/** Planned orders `p` of some kinds that must be begun by a day, in words of what they are and whom they are for. // T12 */
+const PLANS = (kinds: string) => `SELECT CASE p.kind WHEN 'make' THEN 'PR' WHEN 'assemble' THEN 'AS' ELSE 'PL' END AS document_kind,
+                 p.id AS document_id, p.number, COALESCE(v.name, '') AS party, 1 AS count, p.start_date AS day, NULL AS amount,
+                 '' AS currency, NULL AS done, NULL AS whole, p.order_line_id, i.name AS note
+            FROM planned_order p
+            JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
+            LEFT JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
+           WHERE p.company_id = ? AND p.waits AND p.kind IN (${kinds}) AND p.start_date <= ?
+           ORDER BY p.start_date, p.id LIMIT ?`;
+/** What is planned is told so many days before it must be begun. */
+const PLAN_DAYS = 3;
 
 /** What waits for a person, kind by kind; each reads one index and says in its WHERE what makes it wait. */
 const SOURCES: readonly Source[] = [
@@ -57,6 +71,18 @@ const SOURCES: readonly Source[] = [
             JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
            WHERE l.company_id = ? AND l.on_bench = TRUE GROUP BY o.id ORDER BY day, o.id LIMIT ?`,
     values: (companyId) => [companyId],
+  },
+  {
+    band: 'now',
+    kind: 'plan-to-place',
+    sql: PLANS("'buy'"),
+    values: (companyId, workDate) => [companyId, addDays(workDate, PLAN_DAYS)],
+  },
+  {
+    band: 'now',
+    kind: 'plan-to-begin',
+    sql: PLANS("'make', 'assemble'"),
+    values: (companyId, workDate) => [companyId, addDays(workDate, PLAN_DAYS)],
   },
   {
     band: 'now',

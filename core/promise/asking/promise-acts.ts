@@ -106,3 +106,27 @@ export function decideMoved({ moved, open, rows }: ApplyGround, lineIds: readonl
   ];
   return { ...anew, effects: { orders: anew.effects.orders, lines } };
 }
+
+/** A planned order that is made firm, or no longer is. */
+export interface WorkOrder {
+  number: string;
+  kind: 'make' | 'assemble' | 'buy';
+  state: string;
+}
+
+/** Makes planned orders firm, or firm ones planned again: what is bought is placed instead. // T12 */
+export function decideFirm(
+  orders: readonly (WorkOrder | undefined)[],
+  firm: boolean,
+): Decision<{ state: 'planned' | 'firm' }> {
+  const refusals = orders.flatMap((order, index) => {
+    const field = `orderIds.${index}`;
+    if (!order) return [refuse('unknown', field, { what: 'This planned order' })];
+    const { number, kind, state } = order;
+    if (kind === 'buy' && state === 'planned') return [refuse('planned-is-bought', field, { number })];
+    return kind !== 'buy' && state === (firm ? 'planned' : 'firm')
+      ? []
+      : [refuse('planned-not-workable', field, { number, state })];
+  });
+  return decided(refusals, () => ({ state: firm ? 'firm' : 'planned' }));
+}

@@ -221,8 +221,8 @@ export const takeBackPromise = defineAct(contract.takeBackPromise, {
     const ids = lines.map((line) => line.id);
     const planned = await plannedFor(tx, doer.companyId, ids);
     const [running] = await tx.rows<{ number: string }>(
-      "SELECT number FROM planned_order WHERE company_id = ? AND id IN (?) AND state IN ('running', 'finished') LIMIT 1",
-      [doer.companyId, planned],
+      "SELECT number FROM planned_order WHERE company_id = ? AND order_line_id IN (?) AND state IN ('running', 'finished') LIMIT 1",
+      [doer.companyId, ids],
     );
     return { head, lineIds: ids, planned, running: running?.number ?? null };
   },

@@ -1,11 +1,11 @@
 import type { Sql } from '../../db';
 
-/** The open planned orders for lines, and those for them, all the way down. */
+/** What is planned for lines, and for that, all the way down; not what is firm. // T12 */
 export function plannedFor(sql: Sql, companyId: number, lines: readonly number[]): Promise<number[]> {
   return below(sql, companyId, 'p.order_line_id IN (?)', [lines]);
 }
 
-/** The open planned orders for lines of confirmed orders, all the way down. */
+/** What is planned for lines of confirmed orders, all the way down; not what is firm. */
 export function plannedForAll(sql: Sql, companyId: number): Promise<number[]> {
   const confirmed = `EXISTS (SELECT 1 FROM sales_order_line l
       JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
@@ -16,9 +16,9 @@ export function plannedForAll(sql: Sql, companyId: number): Promise<number[]> {
 async function below(sql: Sql, companyId: number, top: string, values: readonly (readonly number[])[]) {
   const rows = await sql.rows<{ id: number }>(
     `WITH RECURSIVE below AS (
-       SELECT p.id FROM planned_order p WHERE p.company_id = ? AND p.open AND ${top}
+       SELECT p.id FROM planned_order p WHERE p.company_id = ? AND p.open AND p.state = 'planned' AND ${top}
        UNION ALL
-       SELECT p.id FROM planned_order p JOIN below b ON p.parent_id = b.id WHERE p.company_id = ? AND p.open)
+       SELECT p.id FROM planned_order p JOIN below b ON p.parent_id = b.id WHERE p.company_id = ? AND p.open AND p.state = 'planned')
      SELECT id FROM below`,
     [companyId, ...values, companyId],
   );

@@ -86,7 +86,7 @@ export async function checkPromise(
   return { lines: check(rows, asks) };
 }
 
-type PlannedColumns = Columns<PlannedOrder, 'id number kind state itemId quantity held startDate dueDate parentId'> & {
+type PlannedColumns = Columns<PlannedOrder, 'id version number kind state itemId quantity held startDate dueDate parentId'> & {
   itemNumber: string;
   itemName: string;
   unit: string;
@@ -96,12 +96,15 @@ type PlannedColumns = Columns<PlannedOrder, 'id number kind state itemId quantit
   customer: string | null;
   parentNumber: string | null;
   parentKind: 'make' | 'assemble' | null;
+  purchaseId: number | null;
+  purchaseNumber: string | null;
 };
 
-const PLANNED = `SELECT p.id, p.number, p.kind, p.state, p.item_id,
+const PLANNED = `SELECT p.id, p.version, p.number, p.kind, p.state, p.item_id,
        ${NUMBER_AT} AS item_number, i.name AS item_name, i.unit,
        p.quantity, p.held, p.start_date, p.due_date, v.name AS vendor, o.id AS order_id, o.number AS order_number,
-       c.name AS customer, p.parent_id, u.number AS parent_number, u.kind AS parent_kind
+       c.name AS customer, p.parent_id, u.number AS parent_number, u.kind AS parent_kind,
+       po.id AS purchase_id, po.number AS purchase_number
   FROM planned_order p
   JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
   JOIN location lo ON lo.company_id = p.company_id AND lo.id = p.location_id
@@ -109,7 +112,9 @@ const PLANNED = `SELECT p.id, p.number, p.kind, p.state, p.item_id,
   LEFT JOIN sales_order_line l ON l.company_id = p.company_id AND l.id = p.order_line_id
   LEFT JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
   LEFT JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
-  LEFT JOIN planned_order u ON u.company_id = p.company_id AND u.id = p.parent_id`;
+  LEFT JOIN planned_order u ON u.company_id = p.company_id AND u.id = p.parent_id
+  LEFT JOIN purchase_order_line pl ON pl.company_id = p.company_id AND pl.id = p.purchase_line_id
+  LEFT JOIN purchase_order po ON po.company_id = pl.company_id AND po.id = pl.purchase_order_id`;
 
 function plannedOf(row: PlannedColumns) {
   const parent = row.parentId !== null && {
@@ -123,6 +128,7 @@ function plannedOf(row: PlannedColumns) {
     number: row.number,
     kind: row.kind,
     state: row.state,
+    version: row.version,
     item: { id: row.itemId, number: row.itemNumber, name: row.itemName, unit: row.unit },
     quantity: row.quantity,
     start: row.startDate,
@@ -132,6 +138,8 @@ function plannedOf(row: PlannedColumns) {
       row.orderId === null
         ? parent || null
         : { kind: 'SO', id: row.orderId, number: row.orderNumber!, party: row.customer! },
+    purchase:
+      row.purchaseId === null ? null : { kind: 'PO' as const, id: row.purchaseId, number: row.purchaseNumber! },
   };
 }
 

@@ -6,9 +6,16 @@ import { plannedForAll } from '../asking/planned-for';
 /** An item at a location as `pointOf` makes it. */
 export const pointBy = (item: string, location: string) => `${item} + ${location} * 4294967296`;
 
-/** What is open of an order line `l`, but for what is held for it and what comes for it on a tie. // T1 */
+/** What planned orders in some of their states hold for an order line `l`. */
+const heldFor = (states: string) => `COALESCE((SELECT SUM(p.held) FROM planned_order p
+              WHERE p.company_id = l.company_id AND p.order_line_id = l.id AND p.open AND p.state ${states}), 0)`;
+
+/**
+ * What is open of an order line `l`, but for what is held for it, and what comes for it on a tie or of an order that is
+ * firm. // T1 T12
+ */
 export const OPEN_UNHELD = `l.quantity - l.cancelled - l.shipped - l.reserved - COALESCE((SELECT SUM(t.quantity - t.received) FROM tie t
-              WHERE t.company_id = l.company_id AND t.order_line_id = l.id), 0)`;
+              WHERE t.company_id = l.company_id AND t.order_line_id = l.id), 0) - ${heldFor("<> 'planned'")}`;
 
 /** An open line `l` of item `i` that is asked anew with all others: how it was promised, or how its item is. // T10 */
 export const ASKED_ANEW = "(l.promised_by IS NOT NULL OR i.promise_method <> 'none')";
@@ -107,8 +114,7 @@ async function supplies(
 
 /** What is owed out of our stock: lines, but for what comes tied or planned for them; and components of what is planned. */
 const DEMANDS = {
-  owed: `${OPEN_UNHELD} - COALESCE((SELECT SUM(p.held) FROM planned_order p
-              WHERE p.company_id = l.company_id AND p.order_line_id = l.id AND p.open), 0)`,
+  owed: `${OPEN_UNHELD} - ${heldFor("= 'planned'")}`,
   counts: "(o.state = 'confirmed' OR (o.state = 'draft' AND l.promised_date IS NOT NULL))",
 };
 

@@ -247,7 +247,7 @@ export function shippable(line: OrderLine) {
 /** Who supplies a line, and how far that is. */
 export function suppliedBy(line: OrderLine): string {
   if (line.route === 'stock') {
-    const planned = line.planned.map((each) => `${each.number} planned`);
+    const planned = line.planned.map((each) => `${each.number} ${each.kind === 'PO' ? 'ordered' : 'planned'}`);
     const held = line.reserved === '0' ? [] : [`${quantity(line.reserved)} held`];
     const promised = line.promised === null ? [] : ['promised'];
     return [...promised, ...planned, ...held, `${quantity(line.free)} free${atPlace(line)}`].join(', ');

@@ -3,7 +3,9 @@ import { RouterLink } from '@angular/router';
 import type { DocumentKind } from '@core/kernel';
 import { Session } from '../access';
 import { DocumentDock } from '../documents';
-import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
+import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/act/document-page';
+import { Sheets } from '../kit/act/sheet';
+import { PlaceSheet } from '../supply';
 import { pathOf } from '../kit/documents';
 import { day, quantity } from '../kit/formats';
 import { forWhom, KIND_WORDS } from './planned-orders';
@@ -31,7 +33,14 @@ const KINDS = { make: 'PR', assemble: 'AS', buy: 'PL' } as const;
           <small>Item</small>
           <a class="link" [routerLink]="pathOf({ kind: 'item', id: shown.item.id })">{{ shown.item.name }}</a>
         </div>
-        <div><small>Begun by</small>{{ day(shown.start) }}</div>
+        <div>
+          <small>{{ shown.kind === 'buy' ? 'Order by' : 'Begun by' }}</small>{{ day(shown.start) }}
+        </div>
+        @if (shown.purchase; as purchase) {
+          <div>
+            <small>Placed with</small><a class="link" [routerLink]="pathOf(purchase)">{{ purchase.number }}</a>
+          </div>
+        }
         <div><small>Held for it</small>{{ number(shown.held) }} of {{ number(shown.quantity) }}</div>
       </div>
       <div class="sheet columns">
@@ -138,7 +147,9 @@ const KINDS = { make: 'PR', assemble: 'AS', buy: 'PL' } as const;
 export class PlannedPage {
   private readonly promises = inject(Promises);
   private readonly session = inject(Session);
+  private readonly sheets = inject(Sheets);
   readonly id = input.required<string>();
+  readonly do = input<string>();
   protected readonly page: DocumentPage<string, PlannedSheet> = new DocumentPage({
     key: this.id,
     name: 'Planned',
@@ -149,8 +160,43 @@ export class PlannedPage {
       rest: ` ${quantity(sheet.quantity)} ${sheet.item.number}`,
       sub: `${sheet.state} · ${sheet.vendor ? `bought from ${sheet.vendor}` : KIND_WORDS[sheet.kind]} · there on ${this.day(sheet.due)}`,
     }),
+    acts: () => this.acts(),
+    doing: this.do,
     touchedBy: (document) => ['SO', 'PR', 'AS', 'PL'].includes(document.kind),
   });
+  private acts(): DocumentAct[] {
+    const shown = this.page.sheet();
+    if (!shown) return [];
+    const { id, kind, state } = shown;
+    const bought = kind === 'buy';
+    return [
+      {
+        name: 'place',
+        label: 'Place the purchase',
+        place: 'step',
+        when: bought && state === 'planned',
+        asks: true,
+        does: () => this.sheets.open(PlaceSheet, { plannedId: id }),
+        says: ({ made: [purchase] }) => ['Placed:', purchase],
+      },
+      {
+        name: 'firm',
+        label: 'Make it firm',
+        place: 'step',
+        when: !bought && state === 'planned',
+        does: () => this.promises.makeFirm(id, true),
+        says: () => [`${shown.number} is firm: promising and planning leave it as it is.`],
+      },
+      {
+        name: 'plan-again',
+        label: 'Plan it again',
+        when: !bought && state === 'firm',
+        does: () => this.promises.makeFirm(id, false),
+        says: () => [`${shown.number} is only planned again.`],
+      },
+    ];
+  }
+
   protected readonly words = KIND_WORDS;
   protected readonly forWhom = forWhom;
   protected readonly pathOf = pathOf;

@@ -11,7 +11,7 @@ import { Notices } from '../kit/act/notices';
 import { Refusals } from '../kit/act/refusals';
 import { Sheets } from '../kit/act/sheet';
 import { PlaceSheet } from './place-sheet';
-import { Bench, REASONS, type BenchRow } from './service';
+import { Bench, forText, REASONS, type BenchRow } from './service';
 
 /** The sourcing bench: lines that still need a purchase, grouped by who would supply them. */
 @Component({
@@ -36,8 +36,8 @@ import { Bench, REASONS, type BenchRow } from './service';
     <div class="sheet">
       @if (rows().length === 0 && !list.loading()) {
         <p class="empty">
-          No line needs a purchase. Confirmed lines that go by drop shipment or special order stand here until they are
-          placed with a vendor.
+          Nothing needs a purchase. Confirmed lines that go by drop shipment or special order, and what promises and
+          planning mean to buy, stand here until they are placed with a vendor.
         </p>
       } @else {
         <k-grid
@@ -52,8 +52,8 @@ import { Bench, REASONS, type BenchRow } from './service';
       }
     </div>
     <k-document-dock
-      [orderLineId]="selected()?.orderLineId ?? rows()[0]?.orderLineId ?? null"
-      [document]="selected()?.order ?? null"
+      [orderLineId]="shown()?.orderLineId ?? null"
+      [document]="shown()?.planned ?? shown()?.order ?? null"
     />
   </div>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -76,20 +76,28 @@ export class BenchPage {
     ['SO', 'PO'],
   );
   protected readonly selected = signal<BenchRow | null>(null);
+  protected readonly shown = computed(() => this.selected() ?? this.rows()[0] ?? null);
   /** By proposed vendor, then ship date. */
   protected readonly rows = computed(() =>
     [...this.list.rows()].sort(
       (a, b) =>
-        vendorOf(a).localeCompare(vendorOf(b)) || a.shipDate.localeCompare(b.shipDate) || a.orderLineId - b.orderLineId,
+        vendorOf(a).localeCompare(vendorOf(b)) || a.shipDate.localeCompare(b.shipDate) || a.key.localeCompare(b.key),
     ),
   );
   protected readonly placeable = computed(() => this.rows().filter((row) => row.proposal !== null));
   protected readonly sub = computed(() => {
     const rows = this.rows();
     const vendors = new Set(rows.map(vendorOf)).size;
-    return `${counted(rows.length, 'line')} without supply, ${counted(vendors, 'vendor')}${this.order() && rows[0] ? ` · ${rows[0].order.number}` : ''}`;
+    const planned = rows.filter((row) => row.planned !== null).length;
+    const what = [
+      ...(planned < rows.length ? [`${counted(rows.length - planned, 'line')} without supply`] : []),
+      ...(planned > 0 ? [counted(planned, 'planned purchase')] : []),
+      counted(vendors, 'vendor'),
+    ].join(', ');
+    const order = this.order() ? rows.find((row) => row.order)?.order : null;
+    return rows.length === 0 ? '' : `${what}${order ? ` · ${order.number}` : ''}`;
   });
-  protected readonly rowId = (row: BenchRow) => String(row.orderLineId);
+  protected readonly rowId = (row: BenchRow) => row.key;
   protected readonly columns = computed<GridColumn<BenchRow>[]>(() => {
     const workDate = this.session.workDate();
     return [
@@ -120,16 +128,26 @@ export class BenchPage {
         id: 'order',
         head: 'For',
         width: 124,
-        text: (row) => `${row.order.number} line ${row.lineNo}`,
-        link: (row) => pathOf(row.order),
+        text: forText,
+        link: (row) => pathOf((row.order ?? row.planned)!),
       },
       {
         id: 'customer',
         head: 'Goes to',
         text: (row) =>
-          row.route === 'special' ? `our place, for ${row.customer.name}` : `${row.customer.name}, ${row.shipTo.label}`,
+          row.route === 'special'
+            ? `our place${row.customer ? `, for ${row.customer.name}` : ''}`
+            : `${row.customer!.name}, ${row.shipTo!.label}`,
       },
-      { id: 'ships', head: 'Ship on', width: 104, text: (row) => day(row.shipDate, workDate) },
+      {
+        id: 'by',
+        head: 'Order by',
+        width: 104,
+        text: (row) => (row.orderBy === null ? '' : day(row.orderBy, workDate)),
+        link: (row) => (row.planned ? pathOf(row.planned) : null),
+        need: (row) => row.orderBy !== null && row.orderBy < workDate,
+      },
+      { id: 'ships', head: 'Needed on', width: 104, text: (row) => day(row.shipDate, workDate) },
       {
         id: 'due',
         head: 'Could be there',

@@ -5,12 +5,13 @@ import { Session } from '../access';
 import { CONTROL, NumberField } from '../kit/fields';
 import { counted, day, money, price, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/act/sheet';
-import { Bench, REASONS, type BenchRow } from './service';
+import { Bench, forText, REASONS, type BenchRow } from './service';
 
 export interface PlaceData {
   rows?: readonly BenchRow[];
-  /** Place the lines of one order, read when the sheet opens. */
+  /** Place what one order needs, or one planned purchase, read when the sheet opens. */
   orderId?: number;
+  plannedId?: number;
 }
 
 /** Place lines with their vendors: which purchase orders that makes is shown before it is done. // L8 */
@@ -19,7 +20,7 @@ export interface PlaceData {
   imports: [NumberField, Sheet],
   template: `<k-sheet
     head="Place purchases"
-    sub="One order for each vendor and ship-to, tied to its sales lines"
+    sub="One order for each vendor and place, tied to its sales lines"
     [act]="act()"
     [busy]="form.busy()"
     [refusals]="form.loose([quantities, vendorFields])"
@@ -34,32 +35,32 @@ export interface PlaceData {
           <th>Item</th>
           <th class="num">Needs</th>
           <th class="num">Place</th>
-          <th>Ship on</th>
+          <th>Needed on</th>
           <th>Vendor</th>
         </tr>
       </thead>
       <tbody>
-        @for (row of rows(); track row.orderLineId) {
+        @for (row of rows(); track row.key) {
           <tr>
             <td>
               <input
                 type="checkbox"
                 [attr.data-first]="$index === 0 ? '' : null"
-                [checked]="vendors().has(row.orderLineId)"
+                [checked]="vendors().has(row.key)"
                 [disabled]="row.proposal === null"
-                [attr.aria-label]="'Place ' + row.item.number + ' for ' + row.order.number"
+                [attr.aria-label]="'Place ' + row.item.number + ' for ' + forText(row)"
                 (change)="choose(row, $any($event.target).checked ? row.proposal!.vendorId : null)"
               />
             </td>
-            <td class="whole">{{ row.order.number }} line {{ row.lineNo }}</td>
+            <td class="whole">{{ forText(row) }}</td>
             <td class="whole">{{ row.item.number }}</td>
             <td class="num">{{ quantity(row.quantity) }}</td>
             <td class="part">
-              @if (row.route === 'special') {
+              @if (row.route === 'special' && row.planned === null) {
                 <k-number
                   [bare]="true"
-                  [label]="'Place of ' + row.item.number + ' for ' + row.order.number"
-                  [value]="parts().get(row.orderLineId) ?? row.quantity"
+                  [label]="'Place of ' + row.item.number + ' for ' + forText(row)"
+                  [value]="parts().get(row.key) ?? row.quantity"
                   (valueChange)="part(row, $event)"
                   [error]="refusedAt(row)"
                 />
@@ -73,13 +74,13 @@ export interface PlaceData {
                 }}</span>
               } @else {
                 <select
-                  [attr.aria-label]="'Vendor of ' + row.item.number + ' for ' + row.order.number"
+                  [attr.aria-label]="'Vendor of ' + row.item.number + ' for ' + forText(row)"
                   (change)="choose(row, +$any($event.target).value)"
                 >
                   @for (offer of row.offers; track offer.vendorId) {
                     <option
                       [value]="offer.vendorId"
-                      [selected]="(vendors().get(row.orderLineId) ?? row.proposal.vendorId) === offer.vendorId"
+                      [selected]="(vendors().get(row.key) ?? row.proposal.vendorId) === offer.vendorId"
                     >
                       {{ offer.vendor }}, {{ price(offer.unitPrice, row.currency) }}, {{ offer.leadDays }} days{{
                         offer.approved ? '' : ' (not approved)'
@@ -87,7 +88,7 @@ export interface PlaceData {
                     </option>
                   }
                 </select>
-                @if ((vendors().get(row.orderLineId) ?? row.proposal.vendorId) === row.proposal.vendorId) {
+                @if ((vendors().get(row.key) ?? row.proposal.vendorId) === row.proposal.vendorId) {
                   <span class="faint">{{ reasons[row.proposal.reason] }}</span>
                 }
               }
@@ -159,20 +160,26 @@ export class PlaceSheet {
   private readonly data = inject<PlaceData>(DIALOG_DATA);
   private readonly workDate = inject(Session).workDate;
   protected readonly rows = signal<readonly BenchRow[]>([]);
-  /** The chosen vendor of each line that is to be placed. */
-  protected readonly vendors = signal<ReadonlyMap<number, number>>(new Map());
+  /** The chosen vendor of each row that is to be placed, by its key. */
+  protected readonly vendors = signal<ReadonlyMap<string, number>>(new Map());
   /** What is placed of a special order where that is not all of it. // L8 */
-  protected readonly parts = signal<ReadonlyMap<number, string>>(new Map());
-  private readonly chosen = computed(() => [...this.vendors()]);
-  protected readonly vendorFields = /^lines\.\d+\.vendorId$/;
+  protected readonly parts = signal<ReadonlyMap<string, string>>(new Map());
+  private readonly chosen = computed(() => this.rows().filter((row) => this.vendors().has(row.key)));
+  private readonly lines = computed(() => this.chosen().filter((row) => row.planned === null));
+  private readonly planned = computed(() => this.chosen().filter((row) => row.planned !== null));
+  protected readonly vendorFields = /^(lines|planned)\.\d+\.vendorId$/;
   protected readonly quantities = /^lines\.\d+\.quantity$/;
   protected readonly form = new ActForm(
     contract.placePurchases,
     computed(() => ({
-      lines: this.chosen().map(([orderLineId, vendorId]) => ({
-        orderLineId,
-        vendorId,
-        ...(this.parts().has(orderLineId) ? { quantity: this.parts().get(orderLineId)! } : {}),
+      lines: this.lines().map(({ key, orderLineId }) => ({
+        orderLineId: orderLineId!,
+        vendorId: this.vendors().get(key)!,
+        ...(this.parts().has(key) ? { quantity: this.parts().get(key)! } : {}),
+      })),
+      planned: this.planned().map(({ key, planned }) => ({
+        plannedId: planned!.id,
+        vendorId: this.vendors().get(key)!,
       })),
     })),
   );
@@ -181,6 +188,7 @@ export class PlaceSheet {
     return made > 1 ? `Place ${made} purchase orders` : 'Place the purchase order';
   });
   protected readonly reasons = REASONS;
+  protected readonly forText = forText;
   protected readonly quantity = quantity;
   protected readonly price = price;
   protected readonly money = money;
@@ -189,31 +197,27 @@ export class PlaceSheet {
 
   constructor() {
     if (this.data.rows) this.take(this.data.rows);
-    else if (this.data.orderId) {
-      this.form.begin(inject(Bench).list({ orderId: this.data.orderId }), ({ rows }) => this.take(rows));
-    }
+    else this.form.begin(inject(Bench).list(this.data), ({ rows }) => this.take(rows));
   }
 
   private take(rows: readonly BenchRow[]): void {
     this.rows.set(rows);
-    this.vendors.set(
-      new Map(rows.flatMap((row) => (row.proposal ? [[row.orderLineId, row.proposal.vendorId] as const] : []))),
-    );
+    this.vendors.set(new Map(rows.flatMap((row) => (row.proposal ? [[row.key, row.proposal.vendorId] as const] : []))));
   }
 
   protected part(row: BenchRow, quantity: string): void {
-    this.parts.update((parts) => new Map(parts).set(row.orderLineId, quantity));
+    this.parts.update((parts) => new Map(parts).set(row.key, quantity));
   }
 
   protected refusedAt(row: BenchRow): string {
-    const line = `lines.${this.chosen().findIndex(([id]) => id === row.orderLineId)}`;
+    const line = row.planned ? `planned.${this.planned().indexOf(row)}` : `lines.${this.lines().indexOf(row)}`;
     return this.form.at(`${line}.quantity`) || this.form.at(`${line}.vendorId`);
   }
 
   protected choose(row: BenchRow, vendorId: number | null): void {
     const vendors = new Map(this.vendors());
-    if (vendorId === null) vendors.delete(row.orderLineId);
-    else vendors.set(row.orderLineId, vendorId);
+    if (vendorId === null) vendors.delete(row.key);
+    else vendors.set(row.key, vendorId);
     this.vendors.set(vendors);
   }
 }

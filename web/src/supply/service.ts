@@ -54,4 +54,11 @@ export const REASONS: Record<NonNullable<BenchRow['proposal']>['reason'], string
   cheapest: 'the cheapest',
   fastest: 'the fastest at this price',
   only: 'the only one approved',
+  planned: 'as planned',
 };
+
+/** Whom a row is for: an order's line, what is planned for one, or our own stock. */
+export function forText(row: BenchRow): string {
+  if (row.planned === null) return `${row.order!.number} line ${row.lineNo}`;
+  return row.order ? `${row.order.number}, planned` : `${row.planned.number}, stock`;
+}

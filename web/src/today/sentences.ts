@@ -101,6 +101,22 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
         `/bench?order=${row.document.id}`,
         'No supply',
       );
+    case 'plan-to-place':
+      return shown(
+        `of ${row.note} is planned to be bought${row.party ? ` from ${row.party}` : ''}`,
+        `${late ? 'was to be' : 'to be'} ordered by ${on}`,
+        'Place the purchase',
+        `${path}?do=place`,
+        'No supply',
+      );
+    case 'plan-to-begin':
+      return shown(
+        `of ${row.note} is planned to be ${row.document.kind === 'AS' ? 'assembled' : 'made'}`,
+        `${late ? 'was to begin' : 'begins'} ${on}`,
+        'See it',
+        path,
+        'Workshop',
+      );
     case 'purchase-due':
       return shown(
         `from ${row.party} ${late ? `was due ${on}` : 'is due today'}`,
