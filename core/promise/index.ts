@@ -23,19 +23,10 @@ export { planningRun, type PlaceProposal, type PlanningRun, type Proposal } from
 export { pegging } from './planning/pegging';
 export { type ProposalEffects } from './planning/proposal-effects';
 export { Columns } from './ground/columns';
-export {
-  byLeadTime,
-  byPlanning,
-  comingOn,
-  leadDays,
-  repromise,
-  repromiseAvailable,
-  whyOn,
-  type FoundDays,
-  type MovedLine,
-  type OpenLines,
-  type PromisedLine,
-} from './again/repromise';
+export { byPlanning, type StandingPlan, type StandingPlans } from './again/by-planning';
+export { type FoundDays, type MovedLine, type PromisedLine } from './again/lines';
+export { byLeadTime, comingOn, leadDays, whyOn } from './again/reasons';
+export { repromise, repromiseAvailable, type OpenLines } from './again/repromise';
 export { ONE, scaled, unscaled } from './ground/scaled';
 export { Timelines, type Events } from './ground/timelines';
 export {

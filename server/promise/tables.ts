@@ -4,6 +4,7 @@ export const centreHoldTable = table('centre_hold', {
   int: 'companyId workCentreId plannedOperationId fromMinute untilMinute machines minutes?',
   day: 'day',
 });
+export type CentreHold = Row<typeof centreHoldTable>;
 
 export const plannedComponentTable = table('planned_component', {
   int: 'companyId id= plannedOrderId itemId',
@@ -17,6 +18,7 @@ export const plannedOperationTable = table('planned_operation', {
   text: 'name',
   day: 'firstDay lastDay',
 });
+export type PlannedOperation = Row<typeof plannedOperationTable>;
 
 export const plannedOrderTable = table('planned_order', {
   int: 'companyId id= version= itemId vendorId? orderLineId? parentId? purchaseLineId? locationId=',

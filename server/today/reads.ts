@@ -49,10 +49,14 @@ const SEEN_BY: Partial<Record<TodayRow['kind'], Right>> = {
 
 /** Planned orders `p` of some kinds that must be begun by a day, in words of what they are and whom they are for. // T12 */
 const PLANS = (kinds: string) => `SELECT CASE p.kind WHEN 'make' THEN 'PR' WHEN 'assemble' THEN 'AS' ELSE 'PL' END AS document_kind,
-                 p.id AS document_id, p.number, COALESCE(v.name, '') AS party, 1 AS count, p.start_date AS day, NULL AS amount,
-                 '' AS currency, NULL AS done, NULL AS whole, p.order_line_id, i.name AS note
+                 p.id AS document_id, p.number, COALESCE(v.name, c.name, '') AS party, 1 AS count, p.start_date AS day, NULL AS amount,
+                 '' AS currency, NULL AS done, NULL AS whole, p.order_line_id,
+                 CONCAT(TRIM(TRAILING '.' FROM TRIM(TRAILING '0' FROM p.quantity)), ' ', i.number) AS note
             FROM planned_order p
             JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
+            LEFT JOIN sales_order_line l ON l.company_id = p.company_id AND l.id = p.order_line_id
+            LEFT JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+            LEFT JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
             LEFT JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
            WHERE p.company_id = ? AND p.waits AND p.kind IN (${kinds}) AND p.start_date <= ?
            ORDER BY p.start_date, p.id LIMIT ?`;

@@ -1,7 +1,12 @@
 import fc from 'fast-check';
 import { addDays, daysBetween } from '../../kernel';
+import { answer } from '../asking/ask';
+import { plannedOrders } from '../asking/accept';
+import { Ground } from '../ground/ground';
 import { Naive } from '../reference/naive';
-import { rankOrder, repromise, type PromisedLine } from './repromise';
+import { standing, type StandingPlan } from './by-planning';
+import { rankOrder, type PromisedLine } from './lines';
+import { repromise } from './repromise';
 import type { GroundRows } from '../ground/rows';
 import { scaled } from '../ground/scaled';
 import { anyGround, groundRows, itemRow, moveRow, seller, WORK_DATE } from '../ground/testing';
@@ -71,9 +76,9 @@ describe('promising again (T9)', () => {
 
   it('tells how far it is, and stops when told to', () => {
     const seen: number[] = [];
-    repromise(rows('2027-03-12'), lines, (done, all) => seen.push(done / all) > 0);
+    repromise(rows('2027-03-12'), lines, new Map(), (done, all) => seen.push(done / all) > 0);
     expect(seen.at(-1)).toBe(1);
-    expect(repromise(rows('2027-03-12'), lines, () => false)).toBeNull();
+    expect(repromise(rows('2027-03-12'), lines, new Map(), () => false)).toBeNull();
   });
 
   it('ranks as sorting would', () => {
@@ -205,8 +210,6 @@ describe('promising again (T9)', () => {
           const on = obtained === 'buy' ? naive.boughtBy(sellers[0]!, 0) : naive.workingDaysOn(0, makeDays, 1);
           return Math.max(on, daysBetween(WORK_DATE, each.asked));
         };
-        const shared = ranked(all).filter((each) => used.has(each.itemId));
-        const alone = ranked(all).filter((each) => !used.has(each.itemId));
         const at = new Map<PromisedLine, number>();
         const keeps = (each: PromisedLine) =>
           Math.min(
@@ -218,41 +221,153 @@ describe('promising again (T9)', () => {
           if (on < Infinity) naive.move(each.itemId, on, -scaled(each.quantity));
           at.set(each, on);
         };
-        const ahead = [...alone].sort(
-          (a, b) =>
-            a.priority - b.priority || keeps(a) - keeps(b) || a.ordered.localeCompare(b.ordered) || a.lineId - b.lineId,
-        );
-        for (const each of ahead) {
-          const there = naive.available(each.itemId, keeps(each)) >= scaled(each.quantity);
-          if (keeps(each) < lead(each) && there) take(each, keeps(each));
-        }
-        const kept = new Set(at.keys());
-        const anew = alone.filter((each) => !kept.has(each));
-        anew.sort((a, b) => a.priority - b.priority || a.ordered.localeCompare(b.ordered) || a.lineId - b.lineId);
-        for (const each of anew) {
-          const on = naive.earliest(each.itemId, asked(each), scaled(each.quantity));
-          if (on <= lead(each)) take(each, on);
-          else at.set(each, lead(each));
-        }
-        for (const each of ahead) {
-          if (!kept.has(each)) continue;
-          naive.move(each.itemId, keeps(each), scaled(each.quantity));
-          take(each, naive.earliest(each.itemId, asked(each), scaled(each.quantity)));
-        }
-        for (const each of alone) expect(isOf(each)).toBe(at.get(each)! < given.horizon ? day(at.get(each)!) : null);
-        for (const each of shared) {
-          if (each.way === 'atp') {
+        for (const among of [
+          all.filter((each) => !used.has(each.itemId)),
+          all.filter((each) => used.has(each.itemId)),
+        ]) {
+          const ahead = [...among].sort(
+            (a, b) =>
+              a.priority - b.priority ||
+              keeps(a) - keeps(b) ||
+              a.ordered.localeCompare(b.ordered) ||
+              a.lineId - b.lineId,
+          );
+          for (const each of ahead) {
+            const there = naive.available(each.itemId, keeps(each)) >= scaled(each.quantity);
+            const inTime = each.way === 'atp' ? keeps(each) < lead(each) : each.promised === day(keeps(each));
+            if (inTime && there) take(each, keeps(each));
+          }
+          const kept = new Set(at.keys());
+          const anew = among.filter((each) => !kept.has(each));
+          anew.sort((a, b) => a.priority - b.priority || a.ordered.localeCompare(b.ordered) || a.lineId - b.lineId);
+          for (const each of anew) {
+            if (each.way !== 'atp') {
+              const on = naive.ask(each.itemId, scaled(each.quantity), 0, each.way as 'have' | 'nothing', true);
+              at.set(each, typeof on === 'number' ? on : Infinity);
+              continue;
+            }
             const on = naive.earliest(each.itemId, asked(each), scaled(each.quantity));
-            if (on < Infinity) naive.move(each.itemId, on, -scaled(each.quantity));
-            const soonest = Math.min(on, lead(each));
-            expect(isOf(each)).toBe(soonest < given.horizon ? day(soonest) : null);
-          } else {
-            const on = naive.ask(each.itemId, scaled(each.quantity), 0, each.way as 'have' | 'nothing', true);
-            expect(isOf(each)).toBe(typeof on === 'number' ? day(on) : null);
+            if (on <= lead(each)) take(each, on);
+            else at.set(each, lead(each));
+          }
+          for (const each of ahead) {
+            if (!kept.has(each) || each.way === 'nothing') continue;
+            naive.move(each.itemId, keeps(each), scaled(each.quantity));
+            take(each, naive.earliest(each.itemId, asked(each), scaled(each.quantity)));
           }
         }
+        for (const each of all) expect(isOf(each)).toBe(at.get(each)! < given.horizon ? day(at.get(each)!) : null);
       }),
       { numRuns: 800, seed: 32 },
     );
+  });
+
+  describe('what is planned', () => {
+    const anyPlanned = anyLine.map((each) => ({ ...each, way: each.priority === 3 ? ('atp' as const) : each.way }));
+
+    /** Lines promised one after the other, in whatever order they came, and what that planned for each. */
+    const promised = (given: GroundRows, drawn: readonly Drawn[]) => {
+      const ground = new Ground(given);
+      const plans = new Map<number, StandingPlan>();
+      const lines = linesOf(given, drawn).flatMap((each): PromisedLine[] => {
+        const { lineId, itemId, quantity, asked } = each;
+        const found = answer(ground, { key: '', itemId, quantity, asked }, each.way);
+        if (found.day === null || found.parts.some((part) => part.lead)) return [];
+        plans.set(lineId, plannedOrders(ground, lineId, found));
+        return [{ ...each, promised: day(found.day) }];
+      });
+      return { lines, plans };
+    };
+
+    it('moves nothing where nothing changed, whatever order it was promised in', () => {
+      let planned = 0;
+      fc.assert(
+        fc.property(anyGround, fc.array(anyPlanned, { maxLength: 6 }), (given, drawn) => {
+          const { lines, plans } = promised(given, drawn);
+          for (const plan of plans.values()) planned += plan.length;
+          const moved = repromise(given, lines, plans)!;
+          // Only to a day that is sooner, of those that take what is there.
+          for (const { lineId, was, is } of moved) {
+            expect([lines.find((each) => each.lineId === lineId)!.way === 'nothing', is! < was]).toEqual([false, true]);
+            expect(plans.get(lineId)).toEqual([]);
+          }
+          const after = lines.map((each) => {
+            const found = moved.find(({ lineId }) => lineId === each.lineId);
+            return found ? { ...each, promised: found.is! } : each;
+          });
+          expect(repromise(given, after, plans)).toEqual([]);
+        }),
+        { numRuns: 1500, seed: 35 },
+      );
+      expect(planned).toBeGreaterThan(300);
+    });
+
+    const cut = '2027-03-04';
+    /** The ground with what comes until a day lost, or its machines out until then. */
+    const changes: [string, (given: GroundRows) => GroundRows][] = [
+      ['supplies fail', (given) => ({ ...given, supplies: given.supplies.filter(({ day: on }) => on > cut) })],
+      [
+        'machines stand still',
+        (given) => ({
+          ...given,
+          out: given.centres.flatMap(({ id, machines }) =>
+            [0, 1, 2, 3].map((at) => ({ centreId: id, day: day(at), machines })),
+          ),
+        }),
+      ],
+    ];
+
+    it.each(changes)('keeps who still can and takes nothing twice where %s', (_what, change) => {
+      let [kept, lost] = [0, 0];
+      fc.assert(
+        fc.property(anyGround, fc.array(anyPlanned, { maxLength: 6 }), (given, drawn) => {
+          const { lines, plans } = promised(given, drawn);
+          const changed = change(given);
+          const { stand } = standing(new Ground(changed), lines, plans);
+          const stood = lines.filter((_line, at) => stand.has(at));
+          lost += lines.length - stood.length;
+          const moved = repromise(changed, lines, plans)!;
+          for (const { lineId } of stood)
+            expect(moved.filter((each) => each.lineId === lineId && each.is! > each.was)).toEqual([]);
+          // All that stood is taken from the changed ground by hand, day by day and minute by minute.
+          const naive = new Naive(changed);
+          const free = new Map<string, number>();
+          for (const each of stood) {
+            const plan = plans.get(each.lineId)!;
+            const own = plan.filter(({ parent }) => parent === null).reduce((sum, { held }) => sum + scaled(held), 0);
+            const [on, of] = [daysBetween(WORK_DATE, each.promised), scaled(each.quantity) - own];
+            naive.move(each.itemId, on, -of);
+            for (const order of plan) {
+              kept += 1;
+              const due = daysBetween(WORK_DATE, order.due);
+              if (due < given.horizon) naive.move(order.itemId, due, scaled(order.quantity) - scaled(order.held));
+              for (const { itemId, quantity, covered, neededOn } of order.components) {
+                const needed = daysBetween(WORK_DATE, neededOn);
+                if (needed < given.horizon) naive.move(itemId, needed, scaled(covered) - scaled(quantity));
+              }
+              for (const { centreId, load } of order.operations) {
+                for (const { day: date, from, until, machines } of load) {
+                  for (let minute = from; minute < until; minute += 1) {
+                    const key = `${centreId} ${date} ${minute}`;
+                    const left = free.get(key) ?? naive.freeAt(centreId, daysBetween(WORK_DATE, date), minute);
+                    free.set(key, left - machines);
+                  }
+                }
+              }
+            }
+          }
+          for (const left of free.values()) expect(left).toBeGreaterThanOrEqual(0);
+          const bare = new Naive(changed);
+          for (const { id } of given.items) {
+            for (let at = 0; at < given.horizon; at += 1) {
+              // What was short before may be; nobody who stood makes it shorter.
+              expect(naive.available(id, at)).toBeGreaterThanOrEqual(Math.min(0, bare.available(id, at)));
+            }
+          }
+        }),
+        { numRuns: 400, seed: 36 },
+      );
+      expect([kept > 80, lost > 50]).toEqual([true, true]);
+    });
   });
 });

@@ -1,59 +1,20 @@
-import { addDays, Calendar, daysBetween, NEVER, type Day, type DayIndex } from '../../kernel';
-import { answer, soonestNew } from '../asking/ask';
-import { Ground } from '../ground/ground';
+import { addDays, Calendar, daysBetween, NEVER, type DayIndex } from '../../kernel';
 import type { GroundRows, MoveRow, Way } from '../ground/rows';
 import { scaled, type Scaled } from '../ground/scaled';
 import { Timelines, type Events } from '../ground/timelines';
-import { answerText } from '../asking/answer-text';
+import { byPlanning, type StandingPlans } from './by-planning';
+import { keptDay, rankOf, rankOrder, type FoundDays, type MovedLine, type PromisedLine, type Ranked } from './lines';
+import { byLeadTime, comingOn, leadDays, whyOn, type Coming } from './reasons';
 
 /** Open lines of items that are promised by what is there, as columns of equal length. Days are from the work date. */
-export interface OpenLines {
+export interface OpenLines extends Ranked {
   readonly item: Int32Array;
   /** Hundred-thousandths. */
   readonly quantity: Float64Array;
   /** The day asked, today for what has passed. */
   readonly asked: Int32Array;
-  /** Rank: priority, the lower the earlier; then what was promised; then the order's date. Any whole numbers. */
-  readonly priority: Int32Array;
-  readonly promised: Int32Array;
-  readonly ordered: Int32Array;
   /** The day a new one of each item would be there, ordered or begun today; NEVER where none can be said. // T3 */
   readonly lead: Int32Array;
-}
-
-/**
- * The places of lines in rank order, equals in the order they came: three counting sorts, O(lines + spread of the
- * days). // T9
- */
-export function rankOrder({
-  priority,
-  promised,
-  ordered,
-}: Pick<OpenLines, 'priority' | 'promised' | 'ordered'>): Int32Array {
-  let order = Int32Array.from({ length: priority.length }, (_, line) => line);
-  for (const key of [ordered, promised, priority]) order = sortedBy(order, key);
-  return order;
-}
-
-function sortedBy(order: Int32Array, key: Int32Array): Int32Array<ArrayBuffer> {
-  let least = 0;
-  let most = 0;
-  for (let at = 0; at < key.length; at += 1) {
-    const value = key[at]!;
-    if (at === 0 || value < least) least = value;
-    if (at === 0 || value > most) most = value;
-  }
-  const next = new Int32Array(most - least + 2);
-  for (let at = 0; at < key.length; at += 1) next[key[at]! - least + 1]! += 1;
-  for (let at = 1; at < next.length; at += 1) next[at]! += next[at - 1]!;
-  const sorted = new Int32Array(order.length);
-  for (let at = 0; at < order.length; at += 1) {
-    const line = order[at]!;
-    const bucket = key[line]! - least;
-    sorted[next[bucket]!] = line;
-    next[bucket]! += 1;
-  }
-  return sorted;
 }
 
 /** How far a run is; answering false stops it. */
@@ -61,10 +22,6 @@ export type Progress = (done: number, all: number) => boolean;
 
 /** Lines between two reports. */
 const STRIDE = 4096;
-
-/** The day a line would keep: what it was promised, today where that has passed, and not before it was asked for. */
-const keptDay = (promised: DayIndex, asked: DayIndex, horizon: number): DayIndex =>
-  Math.min(Math.max(promised, asked, 0), horizon - 1);
 
 /**
  * The day each open line can have; NEVER where none can be said. In rank order each keeps the day it was promised where
@@ -124,41 +81,20 @@ export function repromiseAvailable(
   return days;
 }
 
-/** An open line with what it was promised. */
-export interface PromisedLine {
-  lineId: number;
-  itemId: number;
-  quantity: string;
-  /** The day asked, and the one that stands. */
-  asked: Day;
-  promised: Day;
-  way: Way;
-  /** The lower the earlier. */
-  priority: number;
-  ordered: Day;
-}
-
-/** A line whose day is another one now. */
-export interface MovedLine {
-  lineId: number;
-  was: Day;
-  /** Null where no day can be said. */
-  is: Day | null;
-  /** What sets the new day. */
-  why: string;
-}
+const NO_PLANS: StandingPlans = new Map();
 
 /** The ways that look at nothing but what is there and coming. */
 const PLAIN: readonly Way[] = ['atp'];
 
 /**
  * All open lines asked again in rank order, and those whose day moves with the reason. `rows` are without the lines'
- * own demand and without what is planned for them. Lines of items that nothing planned uses go the short way: their
- * balances in few days, O(log days) each; the others are planned anew on one ground. Null where it was stopped. // T9
+ * own demand and without what is planned for them, which `plans` are. Lines of items that nothing planned uses go the
+ * short way: their balances in few days, O(log days) each; the others stand, or are planned anew, on one ground. Null where it was stopped. // T9
  */
 export function repromise(
   rows: GroundRows,
   lines: readonly PromisedLine[],
+  plans: StandingPlans = NO_PLANS,
   progress: Progress = () => true,
 ): MovedLine[] | null {
   const shared = usedByPlans(rows, lines);
@@ -170,7 +106,7 @@ export function repromise(
   if (!plainly(rows, comes, plain, days, (done) => progress(done, all))) return null;
   // Every day of every item is kept where it is planned: only of those that are.
   const ofPlans = { ...rows, items: rows.items.filter((item) => shared.has(item.id)) };
-  if (!byPlanning(ofPlans, comes, planned, days, (done) => progress(plain.length + done, all))) return null;
+  if (!byPlanning(ofPlans, comes, planned, plans, days, (done) => progress(plain.length + done, all))) return null;
   return lines.flatMap((line): MovedLine[] => {
     const { is, why } = days.get(line.lineId)!;
     return is === line.promised ? [] : [{ lineId: line.lineId, was: line.promised, is, why }];
@@ -187,24 +123,6 @@ function usedByPlans(rows: GroundRows, lines: readonly PromisedLine[]): Set<numb
   for (const item of used) for (const component of madeOf.get(item) ?? []) used.add(component);
   return used;
 }
-
-const rankOf = (rows: GroundRows, lines: readonly PromisedLine[]) => {
-  const column = (of: (line: PromisedLine) => number) => Int32Array.from(lines, of);
-  return {
-    priority: column((line) => line.priority),
-    promised: column((line) => daysBetween(rows.workDate, line.promised)),
-    ordered: column((line) => daysBetween(rows.workDate, line.ordered)),
-  };
-};
-
-/** Lines in the order they are asked again. // T9 */
-export function inRank(rows: GroundRows, lines: readonly PromisedLine[]): PromisedLine[] {
-  const byId = [...lines].sort((a, b) => a.lineId - b.lineId);
-  return Array.from(rankOrder(rankOf(rows, byId)), (at) => byId[at]!);
-}
-
-/** The day found for each line, by its id, and why. */
-export type FoundDays = Map<number, { is: Day | null; why: string }>;
 
 function plainly(
   rows: GroundRows,
@@ -249,36 +167,6 @@ function plainly(
   return true;
 }
 
-/** Items with the calendars of their lead times. */
-type BareRows = Pick<
-  GroundRows,
-  'workDate' | 'horizon' | 'calendars' | 'ownCalendarId' | 'receivingDays' | 'safetyDays' | 'items'
->;
-
-const NOTHING = {
-  ...{ components: [], operations: [], centres: [], load: [], overtime: [], out: [] },
-  ...{ supplies: [], demands: [] },
-};
-
-/** The day a new one of each of these items would be there; NEVER where none can be said. O(items). // T3 */
-export function leadDays(rows: BareRows, ids: readonly number[]): Int32Array {
-  const calendars = new Map(rows.calendars.map((row) => [row.id, new Calendar(rows.workDate, rows.horizon, row)]));
-  const byId = new Map(rows.items.map((row) => [row.id, row]));
-  const ownCalendar = calendars.get(rows.ownCalendarId)!;
-  return Int32Array.from(ids, (id) => {
-    const row = byId.get(id)!;
-    const [seller] = row.sellers;
-    const leadTime = seller && {
-      days: seller.leadDays,
-      vendorCalendar: calendars.get(seller.calendarId)!,
-      ownDays: rows.receivingDays + rows.safetyDays,
-      ownCalendar,
-    };
-    const day = soonestNew(row, leadTime, ownCalendar);
-    return typeof day === 'number' ? day : NEVER;
-  });
-}
-
 /** What is there of each item, and what comes and goes, as columns. */
 function eventsOf(rows: GroundRows, at: ReadonlyMap<number, number>): Events {
   const item: number[] = [];
@@ -304,86 +192,4 @@ function eventsOf(rows: GroundRows, at: ReadonlyMap<number, number>): Events {
   for (const move of rows.supplies) put(move, 1);
   for (const move of rows.demands) put(move, -1);
   return { item: Int32Array.from(item), day: Int32Array.from(day), quantity: Float64Array.from(quantity) };
-}
-
-/** What comes of each item on each day. */
-export type Coming = ReadonlyMap<string, readonly MoveRow['source'][]>;
-
-export function comingOn(rows: Pick<GroundRows, 'supplies'>): Coming {
-  const comes = new Map<string, MoveRow['source'][]>();
-  for (const { itemId, day, source } of rows.supplies) {
-    const key = `${itemId} ${day}`;
-    const there = comes.get(key);
-    if (there) there.push(source);
-    else comes.set(key, [source]);
-  }
-  return comes;
-}
-
-/** What comes on the day that makes it possible; where nothing does, what is there, or a new one by its lead time. */
-export function whyOn(comes: Coming, workDate: Day, itemId: number, day: DayIndex, lead: DayIndex = NEVER): string {
-  const coming = comes.get(`${itemId} ${addDays(workDate, day)}`) ?? [];
-  if (coming.length > 0) {
-    return `${coming.map((source) => `${source.number} of ${source.party}`).join(', ')} comes then`;
-  }
-  if (day === lead) return 'there is not enough; a new one takes its lead time';
-  return day === 0 ? 'there is enough' : 'there is enough from then on';
-}
-
-/**
- * Lines there is not enough for, or not by the day they were promised: the lead time says when, where that is earlier
- * than the day that was found. Of the rows only the items and their calendars are looked at. // T2
- */
-export function byLeadTime(rows: BareRows, lines: readonly PromisedLine[], days: FoundDays): void {
-  if (lines.length === 0) return;
-  const wanted = new Set(lines.map((line) => line.itemId));
-  const items = rows.items.filter((item) => wanted.has(item.id));
-  const ground = new Ground({ ...rows, items, ...NOTHING });
-  for (const line of lines) {
-    const ask = { key: '', itemId: line.itemId, quantity: line.quantity, asked: line.asked };
-    const { day, trouble } = answerText(ground, answer(ground, ask, 'lead'));
-    const found = days.get(line.lineId)?.is ?? null;
-    if (found !== null && (day === null || day >= found)) continue;
-    days.set(line.lineId, { is: day, why: trouble ?? 'there is not enough; a new one takes its lead time' });
-  }
-}
-
-/** Lines that are planned, and those of what plans use, asked in rank order on one ground; false where it was stopped. */
-export function byPlanning(
-  rows: GroundRows,
-  comes: Coming,
-  lines: readonly PromisedLine[],
-  days: FoundDays,
-  report: (done: number) => boolean,
-) {
-  if (lines.length === 0) return true;
-  const ground = new Ground(rows);
-  const order = rankOrder(rankOf(rows, lines));
-  for (const [done, at] of order.entries()) {
-    if (done % 64 === 0 && !report(done)) return false;
-    const line = lines[at]!;
-    const ask = { key: '', itemId: line.itemId, quantity: line.quantity, asked: line.asked };
-    if (line.way === 'atp') {
-      // As on the short way: what cannot be promised whole holds nothing.
-      const item = ground.at(line.itemId);
-      const from = ground.dayIndex(line.asked);
-      const found = from < rows.horizon ? ground.timelines.earliest(item, from, scaled(line.quantity)) : from;
-      if (found !== NEVER) {
-        if (from < rows.horizon) ground.move(item, found, -scaled(line.quantity));
-        days.set(line.lineId, {
-          is: addDays(rows.workDate, found),
-          why: whyOn(comes, rows.workDate, line.itemId, found),
-        });
-      }
-      byLeadTime(rows, [line], days);
-      continue;
-    }
-    const { day, trouble, waits } = answerText(ground, answer(ground, ask, line.way));
-    const longest = waits.reduce<(typeof waits)[number] | null>(
-      (most, wait) => (!most || daysBetween(wait.from, wait.to) > daysBetween(most.from, most.to) ? wait : most),
-      null,
-    );
-    days.set(line.lineId, { is: day, why: trouble ?? longest?.text ?? 'what it needs is there' });
-  }
-  return true;
 }

@@ -81,7 +81,7 @@ function available(ground: Ground, item: number, quantity: Scaled, from: DayInde
 }
 
 /** The day a new one is there, ordered or begun today, with no look at capacity; or why no day can be said. O(1). // T3 */
-function leadDay(ground: Ground, index: number): DayIndex | Trouble {
+export function leadDay(ground: Ground, index: number): DayIndex | Trouble {
   const { row, sellers } = ground.items[index]!;
   return soonestNew(row, sellers[0], ground.ownCalendar);
 }

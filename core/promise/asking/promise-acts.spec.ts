@@ -1,7 +1,7 @@
 import type { Decision } from '../../refusals';
 import { decidePlanning, decideRepromise } from '../again/begin';
 import { decideMoved, decidePromise, decideTakeBack } from './promise-acts';
-import type { PromisedLine } from '../again/repromise';
+import type { PromisedLine } from '../again/lines';
 import { groundRows, itemRow, moveRow, seller, WORK_DATE } from '../ground/testing';
 
 const refusedAt = (decision: Decision<unknown>) =>

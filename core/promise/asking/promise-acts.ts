@@ -1,7 +1,7 @@
 import { isDay, type Day } from '../../kernel';
 import { decided, refuse, type Decision, type Refusal } from '../../refusals';
 import { decideAccept, type AcceptEffects, type Acceptance } from './accept';
-import { inRank, type MovedLine, type PromisedLine } from '../again/repromise';
+import { inRank, type MovedLine, type PromisedLine } from '../again/lines';
 import type { GroundRows, Way } from '../ground/rows';
 
 /** An order whose lines are promised, each with what is open of it. */

@@ -129,6 +129,16 @@ export class Centre {
     return (word << 5) + lowest(bits);
   }
 
+  /** Takes one stretch of a day, where all of it has so many machines free; the steps before are told. O(steps). */
+  hold(day: DayIndex, stretch: Stretch, changed: (before: DaySteps) => void): boolean {
+    const before = this.days[day]!;
+    const steps = heldFrom(before, stretch, this.machines);
+    if (!steps) return false;
+    changed(before);
+    this.put(day, steps);
+    return true;
+  }
+
   /**
    * Runs so many machine minutes from a moment on: at each minute on as many machines as are free, up to so many side
    * by side, breaking off where none is; and takes them. Null where the horizon ends before; what was taken until then
@@ -256,6 +266,26 @@ function takenFrom(
     steps.add(from, until, there);
   }
   return { minutes: most - left, stretches, steps: steps.done() };
+}
+
+/** A day without a stretch of it; null where it has not so many machines free all the while. O(steps). */
+function heldFrom({ at, free }: DaySteps, { from, until, machines: on }: Stretch, machines: number): DaySteps | null {
+  const steps = new Steps(machines);
+  for (let place = 0; place < at.length; place += 1) {
+    const start = at[place]!;
+    const end = at[place + 1] ?? DAY_MINUTES;
+    const there = free[place]!;
+    const [first, last] = [Math.max(start, from), Math.min(end, until)];
+    if (first >= last) {
+      steps.add(start, end, there);
+      continue;
+    }
+    if (there < on) return null;
+    steps.add(start, first, there);
+    steps.add(first, last, there - on);
+    steps.add(last, end, there);
+  }
+  return steps.done();
 }
 
 /** The place of the lowest bit set, of a word that has one. */

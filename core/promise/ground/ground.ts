@@ -8,7 +8,7 @@ import {
   type DayIndex,
   type LeadTime,
 } from '../../kernel';
-import { Centre, type DayOf, type DaySteps, type Moment, type Run } from './capacity';
+import { Centre, type DayOf, type DaySteps, type Moment, type Run, type Stretch } from './capacity';
 import type { ComponentRow, GroundRows, ItemRow, LoadRow, OvertimeRow } from './rows';
 import { exactly, ONE, scaled, timesUp, type Lot, type Scaled } from './scaled';
 import { Timelines } from './timelines';
@@ -73,6 +73,7 @@ export class Ground {
   readonly ownCalendar: Calendar;
   readonly horizon: number;
   private readonly indexOf: ReadonlyMap<number, number>;
+  private readonly centreAt: ReadonlyMap<number, number>;
   private readonly dayIndexes = new Map<Day, number>();
   /** What was taken: item and day and amount, or centre (as -1 - centre) and day, whose steps before are kept beside. */
   private readonly taken: number[] = [];
@@ -88,14 +89,14 @@ export class Ground {
     };
     this.ownCalendar = calendarOf(rows.ownCalendarId);
     this.centreRows = [...rows.centres].sort((a, b) => a.id - b.id);
-    const centreAt = new Map(this.centreRows.map((row, index) => [row.id, index]));
+    this.centreAt = new Map(this.centreRows.map((row, index) => [row.id, index]));
     const daysOf = this.daysOfCentres(rows);
     const weekday = weekdayOf(rows.workDate);
     this.centres = this.centreRows.map(
       ({ id, machines, shifts, calendarId }) =>
         new Centre(machines, shifts, calendarOf(calendarId), weekday, daysOf.get(id)),
     );
-    this.items = itemsInOrder(rows, centreAt, calendarOf, this.ownCalendar);
+    this.items = itemsInOrder(rows, this.centreAt, calendarOf, this.ownCalendar);
     this.indexOf = new Map(this.items.map(({ row }, index) => [row.id, index]));
     this.timelines = this.balances(rows);
   }
@@ -145,6 +146,10 @@ export class Ground {
       if (index !== undefined) add(index, Math.max(0, day), -scaled(demand.quantity));
     }
     return timelines;
+  }
+
+  knows(itemId: number): boolean {
+    return this.indexOf.has(itemId);
   }
 
   /** The place of an item by its id. */
@@ -201,6 +206,18 @@ export class Ground {
   run(centre: number, minutes: number, parallel: number, from: Moment): Run | null {
     return this.centres[centre]!.forward(minutes, parallel, from, (day, before) => {
       this.taken.push(-1 - centre, day, 0);
+      this.stepsBefore.push(before);
+    });
+  }
+
+  /** Holds machines of a centre for a stretch of a day, as far as that is within the horizon; false where it has not so many free. */
+  hold(centreId: number, day: Day, stretch: Stretch): boolean {
+    const centre = this.centreAt.get(centreId);
+    const at = this.indexOfDay(day);
+    if (centre === undefined || at < 0) return false;
+    if (at >= this.horizon) return true;
+    return this.centres[centre]!.hold(at, stretch, (before) => {
+      this.taken.push(-1 - centre, at, 0);
       this.stepsBefore.push(before);
     });
   }

@@ -23,6 +23,7 @@ import { comingThen, eachMove } from '../ground/moves';
 import { OPEN_LINES } from '../ground/open-lines';
 import { plannedForAll } from '../asking/planned-for';
 import type { Report } from '../runs/claimed-run';
+import { standingPlans } from './standing-plans';
 
 /** Lines whose reason is looked up in one query. */
 const MOST_PAIRS = 200;
@@ -147,7 +148,8 @@ export async function repromiseRun(
     }
   }
   byLeadTime(bare, none, found);
-  byPlanning(rows, comingOn(rows), planned, found, (done) => progress(count + done));
+  const plans = await standingPlans(database, companyId, leftOut);
+  byPlanning(rows, comingOn(rows), planned, plans, found, (done) => progress(count + done));
 
   const told: MovedLine[] = [];
   for (let at = 0; at < lines.length; at += 1) {

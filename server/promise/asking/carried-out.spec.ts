@@ -1,5 +1,5 @@
 import { addDays, type Day } from '@core/kernel';
-import { answers, Ground, repromise, type GroundRows, type Way } from '@core/promise';
+import { answers, Ground, type GroundRows, type Way } from '@core/promise';
 import type { BenchRow } from '@api/supply';
 import type { TodayRow } from '@api/today';
 import type * as z from 'zod';
@@ -7,8 +7,7 @@ import { Actor } from '../../sample/actor';
 import { layOpeningStock } from '../../sample/opening-stock';
 import { layWorks } from '../../sample/works';
 import { refusalsOf, World, WORK_DATE, type Visitor } from '../../testing/world';
-import { groundOfRun } from '../again/repromise';
-import { openLines } from '../ground/open-lines';
+import { repromiseRun } from '../again/repromise-run';
 
 type Bench = z.infer<typeof BenchRow>;
 interface Ask {
@@ -73,21 +72,8 @@ describe('what a promise plans is carried out (T12)', () => {
   const choiceOf = (row: Bench) => ({ plannedId: row.planned!.id, vendorId: row.proposal!.vendorId });
   /** Of all open lines those whose day another run would move. */
   const moves = async () => {
-    const { database } = world.serving;
-    const { companyId } = world.masters;
-    const lines = await world.serving.database.rows<{ id: number }>(
-      'SELECT id FROM sales_order_line WHERE company_id = ?',
-      [companyId],
-    );
-    return database.snapshot(async (sql) => {
-      const open = await openLines(
-        sql,
-        companyId,
-        lines.map(({ id }) => id),
-      );
-      const ground = await groundOfRun(sql, companyId, WORK_DATE, open);
-      return repromise(ground, open)!.map(({ lineId }) => lineId);
-    });
+    const moved = await repromiseRun(world.serving.database, world.masters.companyId, WORK_DATE, () => undefined);
+    return moved.map(({ lineId }) => lineId);
   };
 
   it('stands on the bench with whom it is for and by when, is placed grouped, and holds what it was planned for', async () => {
@@ -198,5 +184,34 @@ describe('what a promise plans is carried out (T12)', () => {
     ).toEqual(soon.map((each) => each.number).sort());
     await salmah.does('makeFirm', { orderIds: [top!.id], firm: false });
     expect((await salmah.get<Ask>(`/api/orders/${orderId}/promise`)).lines).toHaveLength(1);
+  });
+
+  it('stands where all are asked again, whoever was promised first (T9)', async () => {
+    // The later one is asked for sooner and ranks before: it takes nothing from who was promised before it.
+    const first = await promised('SK-D4', '6', 'have');
+    const second = await promised('SK-D4', '6', 'have');
+    const third = await promised('FV-900', '5', 'nothing');
+    await world.serving.database.run(
+      'UPDATE sales_order SET order_date = order_date - INTERVAL 9 DAY WHERE company_id = ? AND id IN (?)',
+      [world.masters.companyId, [second.orderId, third.orderId]],
+    );
+    expect(first.day < second.day).toBe(true);
+    expect(await moves()).toEqual([]);
+    // What they run on stands still for a fortnight: those that cannot keep their days are told, the others stay.
+    const [hold] = await world.serving.database.rows<{ centre: number; day: Day }>(
+      `SELECT h.work_centre_id AS centre, MIN(h.day) AS day FROM centre_hold h
+         JOIN planned_operation o ON o.company_id = h.company_id AND o.id = h.planned_operation_id
+         JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id
+        WHERE h.company_id = ? AND p.order_line_id = ? GROUP BY h.work_centre_id ORDER BY day LIMIT 1`,
+      [world.masters.companyId, third.lineId],
+    );
+    await world.serving.database.run(
+      `INSERT INTO centre_downtime (company_id, work_centre_id, first_day, last_day, machines, why)
+        SELECT company_id, id, ?, ? + INTERVAL 14 DAY, machines, 'overhaul' FROM work_centre WHERE company_id = ? AND id = ?`,
+      [hold!.day, hold!.day, world.masters.companyId, hold!.centre],
+    );
+    const moved = await moves();
+    expect(moved).toContain(third.lineId);
+    expect(moved).not.toContain(first.lineId);
   });
 });

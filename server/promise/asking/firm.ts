@@ -28,7 +28,9 @@ export const makeFirm = defineAct(contract.makeFirm, {
     ]);
     return {
       made: [],
-      touched: orders.flatMap((order) => (order ? [{ kind: KIND[order.kind], id: order.id, number: order.number }] : [])),
+      touched: orders.flatMap((order) =>
+        order ? [{ kind: KIND[order.kind], id: order.id, number: order.number }] : [],
+      ),
     };
   },
 });

@@ -86,7 +86,10 @@ export async function checkPromise(
   return { lines: check(rows, asks) };
 }
 
-type PlannedColumns = Columns<PlannedOrder, 'id version number kind state itemId quantity held startDate dueDate parentId'> & {
+type PlannedColumns = Columns<
+  PlannedOrder,
+  'id version number kind state itemId quantity held startDate dueDate parentId'
+> & {
   itemNumber: string;
   itemName: string;
   unit: string;
@@ -138,8 +141,7 @@ function plannedOf(row: PlannedColumns) {
       row.orderId === null
         ? parent || null
         : { kind: 'SO', id: row.orderId, number: row.orderNumber!, party: row.customer! },
-    purchase:
-      row.purchaseId === null ? null : { kind: 'PO' as const, id: row.purchaseId, number: row.purchaseNumber! },
+    purchase: row.purchaseId === null ? null : { kind: 'PO' as const, id: row.purchaseId, number: row.purchaseNumber! },
   };
 }
 

@@ -14,6 +14,11 @@ interface OrderSheet {
   version: number;
   lines: { id: number; quantity: string; shipped: string; cancelled: string }[];
 }
+interface BenchRow {
+  planned: { id: number } | null;
+  proposal: { vendorId: number } | null;
+}
+
 interface PurchaseSheet {
   lines: { id: number; quantity: string; received: string }[];
 }
@@ -73,6 +78,8 @@ class PromiseWalk {
     ['plan', () => this.plan(this.chance.whole(1, 3) === 1)],
     ['promise again', () => this.promiseAgain()],
     ['cancel', () => this.cancel()],
+    ['place', () => this.place()],
+    ['firm', () => this.firm()],
   ];
 
   private async order(): Promise<Answer> {
@@ -154,6 +161,25 @@ class PromiseWalk {
     return this.visitor.raw('receiveGoods', { purchaseId, lines: [{ lineId: id, quantity: left }] });
   }
 
+  /** Places some of what is planned to be bought. // T12 */
+  private async place(): Promise<Answer | null> {
+    const { rows } = await this.visitor.get<{ rows: BenchRow[] }>('/api/bench?rows=200');
+    const planned = rows
+      .filter((row) => row.planned && row.proposal && this.chance.whole(1, 2) === 1)
+      .map((row) => ({ plannedId: row.planned!.id, vendorId: row.proposal!.vendorId }));
+    return planned.length === 0 ? null : this.visitor.raw('placePurchases', { lines: [], planned });
+  }
+
+  private async firm(): Promise<Answer | null> {
+    const { rows } = await this.visitor.get<{ rows: { id: number; kind: string; state: string }[] }>(
+      '/api/planned?rows=200',
+    );
+    const made = rows.filter((row) => row.kind !== 'buy');
+    if (made.length === 0) return null;
+    const { id, state } = this.chance.pick(made);
+    return this.visitor.raw('makeFirm', { orderIds: [id], firm: state === 'planned' });
+  }
+
   private async settled(path: string) {
     const run = await settledRun<NonNullable<RunShown['run']>>(this.visitor, path);
     if (run.state !== 'done') throw new Error(`the run of ${path} ${run.state}`);
@@ -200,6 +226,8 @@ describe('a walk of promises, plans and movements', () => {
     return wrong;
   };
 
+  const rare: Record<string, number> = {};
+
   it.each([31, 32, 33])('keeps every count, whatever is done (seed %i)', async (seed) => {
     const walk = new PromiseWalk(world, await world.visitor(), chanceOf(seed));
     for (let step = 0; step < 60; step += 1) {
@@ -207,9 +235,12 @@ describe('a walk of promises, plans and movements', () => {
       expect(await world.verify()).toEqual([]);
       expect(await sound()).toEqual({ held: 0, loads: 0, orphans: 0 });
     }
+    for (const name of ['place', 'firm']) rare[name] = (rare[name] ?? 0) + (walk.done.get(name) ?? 0);
     for (const name of ['order', 'promise', 'ship', 'plan']) expect(walk.done.get(name) ?? 0).toBeGreaterThan(0);
     // Taken as a whole, the next plan is empty; the one after a cancellation may free what lay below it first.
     for (let turn = 0; turn < 6 && (await walk.plan(true)); turn += 1) expect(await world.verify()).toEqual([]);
     expect(await walk.plan(true)).toBeNull();
   });
+
+  it('did what is seldom done as well', () => expect(Object.values(rare).every((count) => count > 0)).toBe(true));
 });

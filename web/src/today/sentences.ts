@@ -103,7 +103,7 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
       );
     case 'plan-to-place':
       return shown(
-        `of ${row.note} is planned to be bought${row.party ? ` from ${row.party}` : ''}`,
+        `for ${row.note} is planned with ${row.party}`,
         `${late ? 'was to be' : 'to be'} ordered by ${on}`,
         'Place the purchase',
         `${path}?do=place`,
@@ -111,7 +111,7 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
       );
     case 'plan-to-begin':
       return shown(
-        `of ${row.note} is planned to be ${row.document.kind === 'AS' ? 'assembled' : 'made'}`,
+        `for ${row.note}${row.party ? `, ${row.party},` : ''} is planned to be ${row.document.kind === 'AS' ? 'assembled' : 'made'}`,
         `${late ? 'was to begin' : 'begins'} ${on}`,
         'See it',
         path,

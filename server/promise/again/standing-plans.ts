@@ -1,0 +1,85 @@
+import { pointOf } from '@core/kernel';
+import type { StandingPlan, StandingPlans } from '@core/promise';
+import type { Columns, Sql } from '../../db';
+import type { CentreHold, PlannedComponent, PlannedOperation, PlannedOrder } from '../tables';
+
+type Order = StandingPlan[number];
+
+/**
+ * What is planned for lines, by line, as `plannedFor` finds it: what a run leaves out of its ground, and lets stand where
+ * it can. Four queries, each by the key of the orders. // T9
+ */
+export async function standingPlans(sql: Sql, companyId: number, planned: readonly number[]): Promise<StandingPlans> {
+  const orders = await sql.rows<
+    Columns<PlannedOrder, 'id itemId locationId quantity held startDate dueDate orderLineId parentId'>
+  >(
+    `SELECT id, item_id, location_id, quantity, held, start_date, due_date, order_line_id, parent_id FROM planned_order
+      WHERE company_id = ? AND id IN (?) ORDER BY id`,
+    [companyId, planned],
+  );
+  const components = await sql.rows<Columns<PlannedComponent, 'plannedOrderId itemId quantity covered neededOn'>>(
+    `SELECT planned_order_id, item_id, quantity, covered, needed_on FROM planned_component
+      WHERE company_id = ? AND planned_order_id IN (?) ORDER BY id`,
+    [companyId, planned],
+  );
+  const operations = await sql.rows<
+    Columns<PlannedOperation, 'id plannedOrderId no name workCentreId minutes firstDay lastDay'>
+  >(
+    `SELECT id, planned_order_id, no, name, work_centre_id, minutes, first_day, last_day FROM planned_operation
+      WHERE company_id = ? AND planned_order_id IN (?) ORDER BY planned_order_id, no`,
+    [companyId, planned],
+  );
+  const holds = await sql.rows<Columns<CentreHold, 'plannedOperationId day fromMinute untilMinute machines'>>(
+    `SELECT planned_operation_id, day, from_minute, until_minute, machines FROM centre_hold
+      WHERE company_id = ? AND planned_operation_id IN (?) ORDER BY planned_operation_id, day, from_minute`,
+    [companyId, operations.map(({ id }) => id)],
+  );
+  const componentsOf = by(components, ({ plannedOrderId }) => plannedOrderId);
+  const operationsOf = by(operations, ({ plannedOrderId }) => plannedOrderId);
+  const holdsOf = by(holds, ({ plannedOperationId }) => plannedOperationId);
+  const plans = new Map<number, Order[]>();
+  const placeOf = new Map<number, { lineId: number; place: number }>();
+  // An order above has the lower id: it was written first.
+  for (const row of orders) {
+    const above = row.parentId === null ? null : (placeOf.get(row.parentId) ?? null);
+    const lineId = row.orderLineId ?? above?.lineId;
+    if (lineId === undefined) continue;
+    const plan = plans.get(lineId) ?? [];
+    plans.set(lineId, plan);
+    placeOf.set(row.id, { lineId, place: plan.length });
+    plan.push({
+      parent: above?.place ?? null,
+      itemId: pointOf(row.itemId, row.locationId),
+      quantity: row.quantity,
+      held: row.held,
+      start: row.startDate,
+      due: row.dueDate,
+      components: (componentsOf.get(row.id) ?? []).map(({ plannedOrderId: _order, ...component }) => component),
+      operations: (operationsOf.get(row.id) ?? []).map((operation) => ({
+        no: operation.no,
+        name: operation.name,
+        centreId: operation.workCentreId,
+        minutes: operation.minutes,
+        firstDay: operation.firstDay,
+        lastDay: operation.lastDay,
+        load: (holdsOf.get(operation.id) ?? []).map(({ day, fromMinute, untilMinute, machines }) => ({
+          day,
+          from: fromMinute,
+          until: untilMinute,
+          machines,
+        })),
+      })),
+    });
+  }
+  return plans;
+}
+
+function by<Row>(rows: readonly Row[], key: (row: Row) => number): Map<number, Row[]> {
+  const groups = new Map<number, Row[]>();
+  for (const row of rows) {
+    const group = groups.get(key(row));
+    if (group) group.push(row);
+    else groups.set(key(row), [row]);
+  }
+  return groups;
+}
