@@ -235,8 +235,9 @@ describe('a walk of promises, plans and movements', () => {
       expect(await world.verify()).toEqual([]);
       expect(await sound()).toEqual({ held: 0, loads: 0, orphans: 0 });
     }
-    for (const name of ['place', 'firm']) rare[name] = (rare[name] ?? 0) + (walk.done.get(name) ?? 0);
-    for (const name of ['order', 'promise', 'ship', 'plan']) expect(walk.done.get(name) ?? 0).toBeGreaterThan(0);
+    for (const name of ['ship', 'place', 'firm']) rare[name] = (rare[name] ?? 0) + (walk.done.get(name) ?? 0);
+    const often = ['order', 'promise', 'plan'];
+    expect(often.filter((name) => !walk.done.has(name))).toEqual([]);
     // Taken as a whole, the next plan is empty; the one after a cancellation may free what lay below it first.
     for (let turn = 0; turn < 6 && (await walk.plan(true)); turn += 1) expect(await world.verify()).toEqual([]);
     expect(await walk.plan(true)).toBeNull();
