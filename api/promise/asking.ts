@@ -114,7 +114,16 @@ export const openAvailability = read({
   params: IdParam,
   query: z.object({ line: z.coerce.number().int().positive().optional() }),
   /** The item once for each location, in their order. */
-  out: GroundRows.extend({ places: z.array(Location) }),
+  out: GroundRows.extend({
+    places: z.array(Location),
+    /** What was promised of the line, and what comes for it alone; null where nothing was. */
+    own: z
+      .object({
+        day: Day,
+        planned: z.array(z.object({ number: z.string(), quantity: Decimal, day: Day })),
+      })
+      .nullable(),
+  }),
 });
 
 export const openPromiseGround = read({

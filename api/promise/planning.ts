@@ -102,6 +102,10 @@ export const openRepromise = read({
         done: z.number().int(),
         total: z.number().int(),
         workDate: Day,
+        /** When it was made and for whom, and how many acts moved something since: some hundred at most. // T11 */
+        madeAt: z.string(),
+        by: z.string(),
+        since: z.number().int(),
         /** Lines whose day moves; those shown may be fewer. */
         moves: z.number().int(),
         moved: z.array(
@@ -121,6 +125,16 @@ export const openRepromise = read({
         ),
       })
       .nullable(),
+  }),
+});
+
+export const brokenPromises = read({
+  name: 'brokenPromises',
+  path: '/orders/:id/promise/broken',
+  summary: 'Lines of an order whose promised day cannot be kept as things stand, with the day that can and why.',
+  params: IdParam,
+  out: z.object({
+    lines: z.array(z.object({ lineId: Id, lineNo: z.number().int(), was: Day, is: Day.nullable(), why: z.string() })),
   }),
 });
 
@@ -169,6 +183,10 @@ export const openPlanning = read({
         done: z.number().int(),
         total: z.number().int(),
         workDate: Day,
+        /** When it was made and for whom, and how many acts moved something since: some hundred at most. // T11 */
+        madeAt: z.string(),
+        by: z.string(),
+        since: z.number().int(),
         until: Day,
         /** The items it was asked for; empty for all. */
         items: z.array(z.string()),

@@ -7,11 +7,20 @@ import { openPegging } from './planning/pegging';
 import { startPlanning, takeProposals } from './planning/planning';
 import { openPlanning } from './planning/planning-reads';
 import { checkPromise, listPlanned, openAvailability, openLoad, openPlanned, openPromiseGround } from './asking/reads';
-import { applyRepromise, openRepromise, startRepromise, stopRepromise } from './again/repromise';
+import { applyRepromise, brokenPromises, openRepromise, startRepromise, stopRepromise } from './again/repromise';
 
 /** What the promise room has. */
 export const room: Room = {
-  acts: [acceptPromise, takeBackPromise, makeFirm, startRepromise, stopRepromise, applyRepromise, startPlanning, takeProposals],
+  acts: [
+    acceptPromise,
+    takeBackPromise,
+    makeFirm,
+    startRepromise,
+    stopRepromise,
+    applyRepromise,
+    startPlanning,
+    takeProposals,
+  ],
   answers: [
     reads(promise.openAvailability, (sql, companyId, { params, query, workDate }) =>
       openAvailability(sql, companyId, workDate, params.id, query.line),
@@ -21,6 +30,9 @@ export const room: Room = {
     ),
     reads(promise.checkPromise, (sql, companyId, { params, workDate }) =>
       checkPromise(sql, companyId, workDate, params.id),
+    ),
+    reads(promise.brokenPromises, (sql, companyId, { params, workDate }) =>
+      brokenPromises(sql, companyId, workDate, params.id),
     ),
     reads(promise.openRepromise, (sql, companyId) => openRepromise(sql, companyId)),
     reads(promise.openPlanning, (sql, companyId, { query }) => openPlanning(sql, companyId, query.rows)),

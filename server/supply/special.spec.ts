@@ -100,6 +100,17 @@ describe('special orders and ties', () => {
     await receive(made[0]!.id, first.lines[0]!.id, '5');
     const here = await Promise.all([one, two].map(async ({ id }) => (await orderOf(id)).lines[0]!.reserved));
     expect(here).toEqual(['4', '1']);
+    // Pegging knows for whom what came is held, and for whom the rest comes. (T11)
+    const { up } = await salmah.get<{ up: { number: string; quantity: string; day: string | null; held: boolean }[] }>(
+      `/api/pegging/PO/${made[0]!.id}`,
+    );
+    const held = up.filter((row) => row.held).map((row) => [row.number, row.quantity, row.day === null]);
+    const numbers = await Promise.all([one, two].map(async ({ id }) => (await orderOf(id)).number));
+    expect(held).toEqual([
+      [numbers[1], '5', false],
+      [numbers[0], '4', true],
+      [numbers[1], '1', true],
+    ]);
   });
 
   it('S3 what is held for an order is not shipped for another', async () => {

@@ -2,6 +2,7 @@ import type { Visitor, World } from './world';
 
 export interface OrderOut {
   version: number;
+  number: string;
   state: string;
   lines: { id: number; tied: string; reserved: string; shipped: string; needsPurchase: boolean; free: string }[];
 }

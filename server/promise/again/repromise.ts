@@ -1,7 +1,7 @@
 import type * as z from 'zod';
 import type { Day } from '@core/kernel';
 import type { MovedPromise } from '@core/mail';
-import { decideMoved, decideRepromise, isPlanned, type MovedLine, type PromisedLine } from '@core/promise';
+import { decideMoved, decideRepromise, isPlanned, repromise, type MovedLine, type PromisedLine } from '@core/promise';
 import * as contract from '@api/promise';
 import { defineAct, orNotFound } from '../../acts';
 import { takeTurn, type Sql, type Columns } from '../../db';
@@ -10,7 +10,9 @@ import { inStepStatements } from '../../supply';
 import { cancelPlanned, headStatement, writePlanned } from '../asking/acts';
 import { groundRows } from '../ground/ground';
 import { openLines } from '../ground/open-lines';
+import { standingPlans } from './standing-plans';
 import { plannedFor } from '../asking/planned-for';
+import { freshnessOf } from '../runs/freshness';
 import type { PromiseRun } from '../tables';
 import { promiseRunTable } from '../tables';
 
@@ -189,6 +191,43 @@ async function movedByCustomer(
   return byCustomer;
 }
 
+/**
+ * Promised lines of an order that cannot keep their day as things stand, as a run over them alone would find: what is
+ * planned for them stands where it can, and all others have what they have. // T9
+ */
+export async function brokenPromises(
+  sql: Sql,
+  companyId: number,
+  workDate: Day,
+  orderId: number,
+): Promise<z.infer<typeof contract.brokenPromises.out>> {
+  const rows = await sql.rows<{ id: number; lineNo: number }>(
+    'SELECT id, line_no FROM sales_order_line WHERE company_id = ? AND order_id = ? AND owed AND promised_date IS NOT NULL',
+    [companyId, orderId],
+  );
+  const lines = await openLines(
+    sql,
+    companyId,
+    rows.map((row) => row.id),
+  );
+  if (lines.length === 0) return { lines: [] };
+  const planned = await plannedFor(
+    sql,
+    companyId,
+    lines.map((line) => line.lineId),
+  );
+  const moved = repromise(
+    await groundOfRun(sql, companyId, workDate, lines),
+    lines,
+    await standingPlans(sql, companyId, planned),
+  )!;
+  return {
+    lines: moved
+      .filter(({ was, is }) => is === null || is > was)
+      .map((line) => ({ ...line, lineNo: rows.find(({ id }) => id === line.lineId)!.lineNo })),
+  };
+}
+
 /** Lines that are shown of a run: those promised soonest first, what is taken last, so that the next come up. */
 const SHOWN = 500;
 
@@ -232,6 +271,7 @@ export async function openRepromise(sql: Sql, companyId: number): Promise<z.infe
       done: run.done,
       total: run.total,
       workDate: run.workDate,
+      ...(await freshnessOf(sql, companyId, run.id)),
       moves: all.length,
       moved: moved.flatMap((each) => {
         const line = byId.get(each.lineId);

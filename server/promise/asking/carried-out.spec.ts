@@ -122,6 +122,21 @@ describe('what a promise plans is carried out (T12)', () => {
     expect(line!.shipDate).toBe(day);
   });
 
+  it('is told with the availability of the line it is for, whose balance it is not in (T8)', async () => {
+    const { lineId, day } = await promised('FV-900', '1');
+    const of = (line: string) =>
+      salmah.get<{ own: { day: Day; planned: { number: string; quantity: string; day: Day }[] } | null }>(
+        `/api/items/${world.item('FV-900')}/availability${line}`,
+      );
+    const { own } = await of(`?line=${lineId}`);
+    const [top] = await world.serving.database.rows<{ number: string; day: Day }>(
+      'SELECT number, due_date AS day FROM planned_order WHERE company_id = ? AND order_line_id = ? AND open',
+      [world.masters.companyId, lineId],
+    );
+    expect(own).toEqual({ day, planned: [{ ...top, quantity: '1' }] });
+    expect((await of('')).own).toBeNull();
+  });
+
   it('is placed once, whole, by who may buy it from whom', async () => {
     const { orderId } = await promised('FV-1200', '2');
     const { rows } = await bench(`orderId=${orderId}`);
@@ -213,5 +228,16 @@ describe('what a promise plans is carried out (T12)', () => {
     const moved = await moves();
     expect(moved).toContain(third.lineId);
     expect(moved).not.toContain(first.lineId);
+    // Its order says so; the other says nothing. (T9)
+    const broken = async (orderId: number) =>
+      (
+        await salmah.get<{ lines: { lineId: number; was: Day; is: Day; why: string }[] }>(
+          `/api/orders/${orderId}/promise/broken`,
+        )
+      ).lines;
+    const [line, ...more] = await broken(third.orderId);
+    expect([line!.lineId, line!.was, more]).toEqual([third.lineId, third.day, []]);
+    expect(line!.is > third.day && line!.why !== '').toBe(true);
+    expect(await broken(first.orderId)).toEqual([]);
   });
 });

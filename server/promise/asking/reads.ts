@@ -29,7 +29,21 @@ export async function openAvailability(
     without: line === undefined ? [] : [line],
     below: false,
   });
-  return { ...rows, places };
+  return { ...rows, places, own: line === undefined ? null : await promisedOf(sql, companyId, line) };
+}
+
+/** What was promised of a line, and what is planned for it: left out of its availability, and told beside it. // T8 */
+async function promisedOf(sql: Sql, companyId: number, lineId: number) {
+  const [line] = await sql.rows<{ day: Day | null }>(
+    'SELECT promised_date AS day FROM sales_order_line WHERE company_id = ? AND id = ?',
+    [companyId, lineId],
+  );
+  const planned = await sql.rows<{ number: string; quantity: string; day: Day }>(
+    `SELECT number, held AS quantity, due_date AS day FROM planned_order
+      WHERE company_id = ? AND order_line_id = ? AND open ORDER BY due_date, id`,
+    [companyId, lineId],
+  );
+  return line?.day ? { day: line.day, planned } : null;
 }
 
 export async function openPromiseGround(

@@ -43,6 +43,7 @@ export async function openPegging(
   const { rows, forecast } = await groundOfPlanning(sql, companyId, workDate, family);
   const ids = itemsAt(rows.items.map((item) => item.id));
   const edges = await heldEdges(sql, companyId, ids);
+  if (asked.kind === 'PO') edges.push(...(await hereFor(sql, companyId, asked.id)));
   const { pegs, missing } = pegging(rows, forecast);
   for (const peg of pegs) {
     const supply = peg.supply ?? { kind: 'stock', id: peg.itemId, number: '', party: '' };
@@ -78,6 +79,39 @@ export async function openPegging(
     return found;
   };
   return { up: walk(edges, 'demand'), down: walk(edges, 'supply') };
+}
+
+/** Of a purchase what came and is held for the lines it is tied to, until it goes out. // L3 */
+async function hereFor(sql: Sql, companyId: number, purchaseId: number): Promise<Edge[]> {
+  const rows = await sql.rows<{
+    itemId: number;
+    quantity: string;
+    purchase: string;
+    vendor: string;
+    id: number;
+    number: string;
+    party: string;
+  }>(
+    `SELECT ${pointBy('pl.item_id', 'b.location_id')} AS item_id, LEAST(t.received, l.reserved) AS quantity, b.number AS purchase,
+            v.name AS vendor, o.id, o.number, c.name AS party
+       FROM purchase_order b
+       JOIN vendor v ON v.company_id = b.company_id AND v.id = b.vendor_id
+       JOIN purchase_order_line pl ON pl.company_id = b.company_id AND pl.purchase_order_id = b.id
+       JOIN tie t ON t.company_id = pl.company_id AND t.purchase_line_id = pl.id AND t.received > 0
+       JOIN sales_order_line l ON l.company_id = t.company_id AND l.id = t.order_line_id AND l.reserved > 0
+       JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+       JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
+      WHERE b.company_id = ? AND b.id = ? ORDER BY t.id`,
+    [companyId, purchaseId],
+  );
+  return rows.map((row) => ({
+    supply: { kind: 'PO', id: purchaseId, number: row.purchase, party: row.vendor },
+    demand: { kind: 'SO', id: row.id, number: row.number, party: row.party },
+    itemId: row.itemId,
+    quantity: row.quantity,
+    day: null,
+    held: true,
+  }));
 }
 
 async function itemsOf(sql: Sql, companyId: number, { kind, id }: { kind: string; id: number }): Promise<number[]> {

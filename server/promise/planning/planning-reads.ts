@@ -5,6 +5,7 @@ import { locationsOf } from '../../catalogue';
 import type { Sql, Columns } from '../../db';
 import { itemsAt } from '../ground/moves';
 import { vendorsOf } from '../../supply';
+import { freshnessOf } from '../runs/freshness';
 import { actBy, type KeptPlanning } from '../runs/claimed-run';
 import type { PromiseRun } from '../tables';
 import type { Item } from '../../catalogue/tables';
@@ -69,6 +70,7 @@ export async function openPlanning(
       done: run.done,
       total: run.total,
       workDate: run.workDate,
+      ...(await freshnessOf(sql, companyId, run.id)),
       until: run.untilDay,
       items: chosen.flatMap((id) => itemOf.get(id)?.number ?? []),
       proposed,

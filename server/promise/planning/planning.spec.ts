@@ -25,6 +25,9 @@ interface Proposal {
 }
 interface Planning {
   run: {
+    madeAt: string;
+    by: string;
+    since: number;
     id: number;
     state: string;
     total: number;
@@ -95,6 +98,16 @@ describe('planning', () => {
     });
     return order!;
   };
+
+  it('says for whom and when it was made, and how much moved since', async () => {
+    const run = await planned();
+    expect(run).toMatchObject({ by: 'Salmah', since: 0 });
+    expect(Math.abs(Date.parse(run.madeAt) - Date.now())).toBeLessThan(60_000);
+    const { id } = await ordered('SK-D4', '1', '2027-06-01');
+    expect((await salmah.get<Planning>('/api/planning')).run!.since).toBe(2);
+    await salmah.does('cancelOrder', { id, version: 2 });
+    expect((await planned()).since).toBe(0);
+  });
 
   it('proposes what is needed level by level, and taken as a whole proposes nothing the next time', async () => {
     const order = await ordered('SK-D4', '9', '2027-04-05');

@@ -24,6 +24,7 @@ import { Locations } from '../kit/live/locations';
 import { Refusals } from '../kit/act/refusals';
 import { Sheets } from '../kit/act/sheet';
 import { TypedDraft } from '../kit/act/typed-draft';
+import { Promises } from '../promise';
 import { DeskStrip } from './desk-strip';
 import { FillSheet, type FillData } from './fill-sheet';
 import { LineOffers } from './line-offers';
@@ -69,6 +70,7 @@ import {
 })
 export class OrderPage {
   private readonly orders = inject(Orders);
+  private readonly promises = inject(Promises);
   private readonly session = inject(Session);
   private readonly router = inject(Router);
   private readonly sheets = inject(Sheets);
@@ -178,6 +180,23 @@ export class OrderPage {
     const typed = this.draft.typed();
     return typed?.referenceRequired ? `${typed.customerName} wants their own reference on every order.` : '';
   });
+  /** The order, where some of it is promised and open: asked anew whenever what it stands on may have moved. */
+  private readonly promisedOrder = computed(() => {
+    const sheet = this.page.sheet();
+    return sheet?.lines.some((line) => line.promised !== null) ? sheet.id : null;
+  });
+  private readonly broken = liveDocument(
+    this.promisedOrder,
+    (id) => (id === null ? of(null) : this.promises.broken(id)),
+    ({ kind }) => ['SO', 'PO', 'RC', 'SH', 'CN', 'PR', 'AS', 'PL'].includes(kind),
+  ).state;
+  /** Promises that cannot be kept as things stand, each in a sentence. // T9 */
+  protected readonly brokenWords = computed(() =>
+    (this.draft.typing() ? [] : (this.broken().value?.lines ?? [])).map(({ lineNo, was, is, why }) => ({
+      lineNo,
+      sentence: `Line ${lineNo} is promised for ${this.day(was)} and ${is === null ? 'cannot be had' : `can be had on ${this.day(is)}`} as things stand: ${why}.`,
+    })),
+  );
   protected readonly loose = computed(() => this.draft.loose(/^(customerId|shipToId|customerReference|creditReason)$/));
   /** What would stand against confirming, but for what its own field says already. // S2 */
   protected readonly words = computed(() =>

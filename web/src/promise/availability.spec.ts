@@ -25,20 +25,21 @@ const ROWS = {
     demands: [moveRow(SALT, '2027-03-05', '6')],
   }),
   places: PLACES,
+  own: null as { day: string; planned: { number: string; quantity: string; day: string }[] } | null,
 };
 
 const chips = (stage: Stage) =>
   [...stage.element.querySelectorAll('[role="radio"]')].map((each) => each.textContent!.trim());
 
 describe('T1 what is there of an item, by location', () => {
-  const staged = (locationId: number, places = PLACES) => {
+  const staged = (locationId: number, places = PLACES, own: (typeof ROWS)['own'] = null) => {
     // The chart needs a canvas; its table says the same.
     TestBed.overrideComponent(AvailabilityPanel, {
       set: { imports: [Chips, RouterLink], schemas: [NO_ERRORS_SCHEMA] },
     });
     return Stage.of(
       AvailabilityPanel,
-      { reads: () => ({ ...ROWS, places }) },
+      { reads: () => ({ ...ROWS, places, own }) },
       { itemId: SALT, locationId, asks: '8', by: '2027-03-08' },
     );
   };
@@ -65,5 +66,13 @@ describe('T1 what is there of an item, by location', () => {
     const stage = await staged(0, PLACES.slice(0, 1));
     expect(chips(stage)).toEqual([]);
     expect(stage.text()).toContain('8 SALT can be had on Mon 8 Mar');
+  });
+
+  it('tells what was promised of the line and what comes for it alone, which is in no balance (T8)', async () => {
+    const planned = [{ number: 'PR-0003', quantity: '2', day: '2027-03-24' }];
+    const stage = await staged(0, PLACES, { day: '2027-03-25', planned });
+    expect(stage.text('.said')).toBe('Promised for Thu 25 Mar: 2 of PR-0003 on Wed 24 Mar come for it alone');
+    stage.close();
+    expect((await staged(0, PLACES, { day: '2027-03-25', planned: [] })).text('.said')).toBe('Promised for Thu 25 Mar');
   });
 });

@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { of } from 'rxjs';
+import type * as z from 'zod';
+import type * as contract from '@api/promise';
 import { addDays, isDecimalText, MAIN_LOCATION, pointOf, type DocumentKind } from '@core/kernel';
 import { answers, Ground, unscaled, type Answer } from '@core/promise';
 import { Session } from '../access';
@@ -13,6 +15,8 @@ import { Promises } from './service';
 
 /** What moves an item's balance: anything that orders, buys, makes, receives, ships, brings back or carries elsewhere. */
 const MOVES: readonly DocumentKind[] = ['SO', 'PO', 'RC', 'SH', 'CN', 'JR', 'PR', 'AS', 'PL', 'AG'];
+
+type Shown = z.infer<typeof contract.openAvailability.out>;
 
 interface Row {
   day: string;
@@ -235,10 +239,20 @@ export class AvailabilityPanel {
         found && found.day !== null && found.parts.every((part) => !part.lead)
           ? { day: addDays(rows.workDate, found.day), text: this.day(addDays(rows.workDate, found.day)) }
           : null,
-      said: found ? this.sayOf(found, asked!, item.number) : `${item.number} by day`,
+      said: rows.own
+        ? this.promisedOf(rows.own)
+        : found
+          ? this.sayOf(found, asked!, item.number)
+          : `${item.number} by day`,
       label: `Balance and availability of ${item.number} by day; the table beside it says the same`,
     };
   });
+
+  /** What was promised of the line, and what comes for it alone: that is in no balance. // T8 */
+  private promisedOf({ day: on, planned }: NonNullable<Shown['own']>): string {
+    const comes = planned.map((each) => `${quantity(each.quantity)} of ${each.number} on ${this.day(each.day)}`);
+    return `Promised for ${this.day(on)}${comes.length > 0 ? `: ${comes.join(', ')} come for it alone` : ''}`;
+  }
 
   private sayOf(found: Answer, asked: string, item: string): string {
     const when = (index: number) => this.day(addDays(this.workDate(), index));

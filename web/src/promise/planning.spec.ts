@@ -62,6 +62,9 @@ const run = (change: Partial<PlanningShown> = {}): PlanningShown => ({
   done: 24,
   total: 24,
   workDate: '2027-03-01',
+  madeAt: '2027-03-01T08:30:00.000Z',
+  by: 'Mei Lin',
+  since: 0,
   until: '2027-05-30',
   items: [],
   proposed: PROPOSALS.length,
@@ -91,7 +94,9 @@ async function staged(shown: PlanningShown | null, more: Backdrop = {}) {
 describe('planning ahead', () => {
   it('says what to do, for whom, and what comes too late', async () => {
     const stage = await staged(run());
-    expect(stage.text('.said')).toBe('24 items until Sun 30 May: 4 proposals; 1 too late for whom it is for.');
+    expect(stage.text('p[role=status] b')).toBe(
+      '24 items until Sun 30 May: 4 proposals; 1 too late for whom it is for.',
+    );
     const rows = stage.rows().filter((cells) => cells.length === 8);
     expect(rows.map((cells) => cells[1])).toEqual([
       'Buy from Logam Setia Castings',
@@ -104,6 +109,27 @@ describe('planning ahead', () => {
     expect(rows[1]![6]).toBe('SO-0061, Padi Emas and 2 more');
     expect(rows[2]![5]).toBe('Thu 1 Apr → Sat 20 Mar');
     expect(rows[3]![6]).toBe('nobody');
+  });
+
+  it('says when and for whom it was made, and offers to plan again first where something happened since', async () => {
+    const fresh = await staged(run());
+    expect(fresh.text('p[role=status]')).toMatch(/made Mon,? 1 Mar.* for Mei Lin$/);
+    expect(fresh.button('Plan again').classList).not.toContain('next');
+    fresh.close();
+    const old = await staged(run({ since: 2 }));
+    expect(old.text('p[role=status]')).toMatch(/for Mei Lin; 2 changes since$/);
+    expect(old.button('Plan again').classList).toContain('next');
+    expect(old.button('Take 3 proposals').classList).not.toContain('next');
+    old.close();
+    const yesterday = await staged(run({ workDate: '2027-02-28' }));
+    expect(yesterday.button('Plan again').classList).toContain('next');
+  });
+
+  it('says once what all of them are refused for', async () => {
+    const refused = [0, 1, 2].map((at) => refusal('plan-moved', `at.${at}`, 'Plan again.'));
+    const stage = await staged(run(), { refused });
+    await stage.press('Take 3 proposals');
+    expect(stage.element.querySelectorAll('k-refusals p')).toHaveLength(1);
   });
 
   it('takes all but what somebody was asked for, unless that is chosen', async () => {
@@ -153,7 +179,7 @@ describe('planning ahead', () => {
     expect(() => stage.button('Take 3 proposals')).toThrow();
     stage.close();
     const none = await staged(run({ proposals: [], proposed: 0, items: ['PM-15'] }));
-    expect(none.text('.said')).toBe(
+    expect(none.text('p[role=status] b')).toBe(
       'PM-15 and what goes into it until Sun 30 May: all that is needed is there or comes in time.',
     );
   });

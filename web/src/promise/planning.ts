@@ -11,7 +11,7 @@ import { counted, day, quantity } from '../kit/formats';
 import { liveDocument } from '../kit/live/live';
 import { Notices } from '../kit/act/notices';
 import { Refusals } from '../kit/act/refusals';
-import { Chosen, RunActs } from './run-acts';
+import { Chosen, isOld, madeText, RunActs } from './run-acts';
 import { Promises, type PlanningShown } from './service';
 
 type Row = PlanningShown['proposals'][number];
@@ -48,11 +48,17 @@ const FITS: Record<(typeof SHOWN)[number]['value'], (row: Row) => boolean> = {
       @if (going()) {
         <button type="button" class="act" (click)="stop()">Stop</button>
       } @else {
-        <button type="button" class="act" [class.next]="chosen().length === 0" (click)="start()" [disabled]="busy()">
+        <button
+          type="button"
+          class="act"
+          [class.next]="chosen().length === 0 || old()"
+          (click)="start()"
+          [disabled]="busy()"
+        >
           {{ run() ? 'Plan again' : 'Plan' }}
         </button>
         @if (chosen().length > 0) {
-          <button type="button" class="act next" (click)="take()" [disabled]="busy()">
+          <button type="button" class="act" [class.next]="!old()" (click)="take()" [disabled]="busy()">
             Take {{ counted(chosen().length, 'proposal') }}
           </button>
         }
@@ -84,7 +90,9 @@ const FITS: Record<(typeof SHOWN)[number]['value'], (row: Row) => boolean> = {
           <progress [max]="shown.total || 1" [value]="shown.done" aria-label="Items planned"></progress>
         </p>
       } @else {
-        <p class="said" role="status">{{ said() }}</p>
+        <p role="status">
+          <b>{{ said() }}</b> <span [class]="old() ? 'need' : 'faint'">{{ made(shown) }}</span>
+        </p>
       }
     }
     <div class="sheet">
@@ -243,9 +251,6 @@ const FITS: Record<(typeof SHOWN)[number]['value'], (row: Row) => boolean> = {
     p[role='status'] {
       margin: 4px 24px 0;
     }
-    .said {
-      font-weight: 600;
-    }
     .sheet {
       overflow: auto;
     }
@@ -314,6 +319,8 @@ export class PlanningPage {
     () => this.going(),
   );
   protected readonly busy = this.acts.busy;
+  protected readonly old = computed(() => isOld(this.run()!, this.workDate()));
+  protected readonly made = madeText;
   protected readonly loose = computed(() => this.acts.refusals().filter((refusal) => refusal.field !== 'until'));
   protected readonly said = computed(() => {
     const run = this.run()!;

@@ -22,6 +22,9 @@ const run = (change: Partial<RunShown> = {}): RunShown => ({
   done: 30,
   total: 30,
   workDate: '2027-03-01',
+  madeAt: '2027-03-01T08:30:00.000Z',
+  by: 'Mei Lin',
+  since: 0,
   moves: 3,
   moved: [moved(1), moved(2, { is: '2027-03-08' }), moved(3, { is: null })],
   ...change,
@@ -33,7 +36,7 @@ const staged = (shown: RunShown | null, more: Backdrop = {}) =>
 describe('promising again', () => {
   it('tells whose promise moves, by how much and why, and takes those chosen', async () => {
     const stage = await staged(run());
-    expect(stage.text('.said')).toBe('30 lines asked; 3 promises move.');
+    expect(stage.text('p[role=status] b')).toBe('30 lines asked; 3 promises move.');
     expect(stage.rows().map((cells) => cells.slice(5, 9))).toEqual([
       ['Tue 9 Mar', 'Mon 22 Mar', '+13', 'PO-0062 of Arus comes then'],
       ['Tue 9 Mar', 'Mon 8 Mar', '−1', 'PO-0062 of Arus comes then'],
@@ -44,9 +47,16 @@ describe('promising again', () => {
     expect(stage.acted).toEqual([{ name: 'applyRepromise', input: { id: 4, lineIds: [1] } }]);
   });
 
+  it('offers to ask again first where something happened since', async () => {
+    const stage = await staged(run({ since: 200 }));
+    expect(stage.text('p[role=status]')).toMatch(/for Mei Lin; more than 199 changes since$/);
+    expect(stage.button('Ask all again').classList).toContain('next');
+    expect(stage.button('Take 2 new days').classList).not.toContain('next');
+  });
+
   it('keeps the page where it is refused, and says the first of many', async () => {
     const stage = await staged(run({ moves: 700 }), { refused: [refusal('promise-changed', 'lineIds.0', 'Changed.')] });
-    expect(stage.text('.said')).toBe('30 lines asked; 700 promises move, the first 3 of them here.');
+    expect(stage.text('p[role=status] b')).toBe('30 lines asked; 700 promises move, the first 3 of them here.');
     await stage.press('Take 2 new days');
     expect(stage.text('k-refusals')).toContain('Changed.');
     await stage.press('Ask all again');
@@ -60,7 +70,7 @@ describe('promising again', () => {
     expect(stage.acted).toEqual([{ name: 'stopRepromise', input: { id: 4 } }]);
     stage.close();
     const stopped = await staged(run({ state: 'stopped' }));
-    expect(stopped.text('.said')).toBe('It was stopped; nothing moves.');
+    expect(stopped.text('p[role=status] b')).toBe('It was stopped; nothing moves.');
     expect(stopped.rows()).toEqual([]);
     stopped.close();
     expect((await staged(null)).text('.empty')).toContain('Nothing was asked again yet');

@@ -8,7 +8,7 @@ import { counted, day, quantity } from '../kit/formats';
 import { liveDocument } from '../kit/live/live';
 import { Notices } from '../kit/act/notices';
 import { Refusals } from '../kit/act/refusals';
-import { Chosen, RunActs } from './run-acts';
+import { Chosen, isOld, madeText, RunActs } from './run-acts';
 import { Promises, type RunShown } from './service';
 
 type Row = RunShown['moved'][number];
@@ -25,8 +25,16 @@ type Row = RunShown['moved'][number];
       @if (going()) {
         <button type="button" class="act" (click)="stop()">Stop</button>
       } @else if (open().length > 0) {
-        <button type="button" class="act" (click)="start()" [disabled]="busy()">Ask all again</button>
-        <button type="button" class="act next" (click)="take()" [disabled]="busy() || chosen().length === 0">
+        <button type="button" class="act" [class.next]="old()" (click)="start()" [disabled]="busy()">
+          Ask all again
+        </button>
+        <button
+          type="button"
+          class="act"
+          [class.next]="!old()"
+          (click)="take()"
+          [disabled]="busy() || chosen().length === 0"
+        >
           Take {{ counted(chosen().length, 'new day') }}
         </button>
       } @else {
@@ -41,7 +49,9 @@ type Row = RunShown['moved'][number];
           <progress [max]="shown.total || 1" [value]="shown.done" aria-label="Lines asked"></progress>
         </p>
       } @else {
-        <p class="said" role="status">{{ said() }}</p>
+        <p role="status">
+          <b>{{ said() }}</b> <span [class]="old() ? 'need' : 'faint'">{{ made(shown) }}</span>
+        </p>
       }
     }
     <div class="sheet">
@@ -116,8 +126,8 @@ type Row = RunShown['moved'][number];
     p[role='status'] {
       margin: 4px 24px 0;
     }
-    .said {
-      font-weight: 600;
+    .need {
+      color: var(--ochre);
     }
     .sheet {
       overflow: auto;
@@ -152,6 +162,8 @@ export class RepromisePage {
     () => this.going(),
   );
   protected readonly busy = this.acts.busy;
+  protected readonly old = computed(() => isOld(this.run()!, this.session.workDate()));
+  protected readonly made = madeText;
   protected readonly refusals = this.acts.refusals;
   protected readonly said = computed(() => {
     const run = this.run()!;

@@ -3,6 +3,7 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { interval, type Observable } from 'rxjs';
 import { filter } from 'rxjs/operators';
 import { refusalsOf, type RefusalShown } from '../kit/act/api';
+import { counted, moment } from '../kit/formats';
 
 /** Acts of a page that shows a run: what was refused, and the page read again after each. In an injection context. */
 export class RunActs {
@@ -36,6 +37,23 @@ export class RunActs {
     });
   }
 }
+
+/** When a run was made, and what happened since: `made Mon 30 Nov, 10:24 for Mei Lin; 3 changes since`. // T11 */
+export function madeText({ madeAt, by, since }: Made): string {
+  const changes = since >= MANY ? `more than ${MANY - 1} changes` : counted(since, 'change');
+  return `made ${moment(madeAt)} for ${by}${since > 0 ? `; ${changes} since` : ''}`;
+}
+
+/** Whether a run stands on older ground than there is: it is made anew before it is taken. */
+export const isOld = ({ since, workDate }: Made & { workDate: string }, today: string) =>
+  since > 0 || workDate !== today;
+
+interface Made {
+  madeAt: string;
+  by: string;
+  since: number;
+}
+const MANY = 200;
 
 /** What of many is chosen: as it was clicked, and until then as `first` says. */
 export class Chosen {

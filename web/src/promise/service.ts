@@ -28,6 +28,10 @@ export class Promises {
     return this.api.call(contract.openPromiseGround, { params: { id: orderId } });
   }
 
+  broken(orderId: number) {
+    return this.api.call(contract.brokenPromises, { params: { id: orderId } });
+  }
+
   takeBack(orderId: number, version: number) {
     return this.api.act(contract.takeBackPromise, { orderId, version });
   }

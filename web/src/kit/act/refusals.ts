@@ -9,13 +9,13 @@ export function refusedAt(refusals: readonly RefusalShown[], field: string): str
 /** Refusals with no field of their own on this page, as sentences. */
 @Component({
   selector: 'k-refusals',
-  template: `@for (refusal of refusals(); track refusal.sentence) {
+  template: `@for (refusal of once(refusals()); track refusal.sentence) {
       <p class="notice" role="alert">{{ refusal.sentence }}</p>
       @if (refusal.reference && !refusal.sentence.includes(refusal.reference)) {
         <small class="reference" title="The log knows it by this name">{{ refusal.reference }}</small>
       }
     }
-    @for (warning of warnings(); track warning.sentence) {
+    @for (warning of once(warnings()); track warning.sentence) {
       <p class="notice warn" role="status">{{ warning.sentence }}</p>
     }`,
   styles: `
@@ -30,4 +30,8 @@ export function refusedAt(refusals: readonly RefusalShown[], field: string): str
 export class Refusals {
   readonly refusals = input.required<readonly RefusalShown[]>();
   readonly warnings = input<readonly RefusalShown[]>([]);
+
+  /** One sentence for all it is true of. */
+  protected readonly once = (all: readonly RefusalShown[]) =>
+    all.filter((each, at) => all.findIndex(({ sentence }) => sentence === each.sentence) === at);
 }
