@@ -9,19 +9,29 @@ const RRule = library.RRule ?? (Reflect.get(library, 'default') as typeof librar
 /** Most dates one recurrence may give: ten years of weeks. */
 const MOST_DATES = 520;
 
+export { onLastDays, readRecurrence, scarceDay } from './words';
+
+/** What a rule of dates may say; times of day it may not. */
+const PARTS =
+  /^(FREQ=[A-Z]+|(INTERVAL|COUNT)=[1-9]\d{0,3}|UNTIL=\d{8}(T\d{6}Z)?|(WKST|BYMONTH|BYWEEKNO|BYYEARDAY|BYMONTHDAY|BYDAY|BYSETPOS)=[A-Z0-9+,-]+)$/;
+const PERIODS = /(^|;)FREQ=(DAILY|WEEKLY|MONTHLY|YEARLY)(;|$)/;
+
 /**
- * The dates of a recurrence rule (RFC 5545) from `from` to `until`, both included, `from` being its first.
- * Null where the rule cannot be read or gives more than 520 dates.
+ * The dates of a recurrence rule (RFC 5545) from `from` to `until`, both included, or to its own end where that is
+ * before; counted from the first date on or after `from` that fits. Null where the rule cannot be read, names times of a day, or gives more than 520 dates.
  */
 export function recurrenceDays(rule: string, from: Day, until: Day): Day[] | null {
-  if (!isDay(from) || !isDay(until) || /DTSTART|UNTIL|COUNT/i.test(rule)) return null;
+  if (!isDay(from) || !isDay(until) || !PERIODS.test(rule)) return null;
+  if (!rule.split(';').every((part) => PARTS.test(part))) return null;
   const midnight = (day: Day) => new Date(`${day}T00:00:00Z`);
   try {
-    const { freq, ...options } = RRule.parseString(rule);
-    if (freq === undefined) return null;
-    const found = new RRule({ ...options, freq, dtstart: midnight(from), until: midnight(until) }).all(
-      (_date, count) => count <= MOST_DATES,
-    );
+    const { until: own, count, interval, ...each } = RRule.parseString(rule);
+    const last = own && own < midnight(until) ? own : midnight(until);
+    // The first date that fits begins it, as the standard wants: "every second Tuesday" begins on the first.
+    const [first] = new RRule({ ...each, dtstart: midnight(from), until: last }).all((_date, at) => at < 1);
+    if (!first) return [];
+    const repeats = { ...each, ...(count ? { count } : {}), ...(interval ? { interval } : {}) };
+    const found = new RRule({ ...repeats, dtstart: first, until: last }).all((_date, count) => count <= MOST_DATES);
     return found.length > MOST_DATES ? null : found.map((date) => date.toISOString().slice(0, 10));
   } catch {
     return null;

@@ -37,6 +37,35 @@ describe('the call-off plan', () => {
     ]);
   });
 
+  it('reads how often as it is said, and says of what it cannot read how to say it', async () => {
+    const stage = await Stage.of(PlanSheet, { data: agreementSheet() });
+    await stage.type('Quantity each', '5');
+    await stage.type('From', '5/3');
+    await stage.type('Until', '30/6');
+    await stage.type('Repeat', 'last working day of the month');
+    expect(stage.text()).toContain('4 dates, the last Wed 30 Jun');
+    await stage.type('Repeat', 'every second Tuesday, 3 times');
+    expect(stage.text()).toContain('3 dates, the last Tue 6 Apr');
+    await stage.type('Repeat', 'now and then');
+    expect(stage.text()).toContain('Write it like: every second Tuesday');
+    expect(stage.button('Add').disabled).toBe(true);
+  });
+
+  it('says which months have no such day, and takes their last one where that is chosen', async () => {
+    const stage = await Stage.of(PlanSheet, { data: agreementSheet() });
+    await stage.type('Quantity each', '5');
+    await stage.type('From', '31/3');
+    await stage.type('Until', '31/7');
+    expect(stage.text('.scarce')).toContain('No 31st in Apr 2027, Jun 2027:');
+    expect(stage.text()).toContain('3 dates, the last Sat 31 Jul');
+    await stage.choose('take their last day');
+    expect(stage.text()).toContain('5 dates, the last Sat 31 Jul');
+    await stage.press('Add');
+    expect(days(stage)).toEqual(['Wed 31 Mar', 'Fri 30 Apr', 'Mon 31 May', 'Wed 30 Jun', 'Sat 31 Jul']);
+    await stage.type('From', '28/3');
+    expect(stage.element.querySelector('.scarce')).toBeNull();
+  });
+
   it('does not repeat without a quantity, nor over days that cannot be', async () => {
     const stage = await Stage.of(PlanSheet, { data: agreementSheet() });
     expect(stage.button('Add').disabled).toBe(true);

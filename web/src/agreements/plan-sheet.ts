@@ -1,7 +1,7 @@
 import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { addDays, dec, isDay, isDecimalText, sum } from '@core/kernel';
-import { recurrenceDays } from '@core/recurrence';
+import { onLastDays, readRecurrence, recurrenceDays, scarceDay } from '@core/recurrence';
 import * as contract from '@api/agreements';
 import { Session } from '../access';
 import { ChoiceField, DayField, NumberField, TextField } from '../kit/fields';
@@ -21,13 +21,8 @@ interface TypedCall {
   made: string;
 }
 
-const EVERY = [
-  { value: 'FREQ=WEEKLY', label: 'every week' },
-  { value: 'FREQ=WEEKLY;INTERVAL=2', label: 'every two weeks' },
-  { value: 'FREQ=MONTHLY', label: 'every month' },
-  { value: 'FREQ=MONTHLY;INTERVAL=2', label: 'every two months' },
-  { value: 'FREQ=MONTHLY;INTERVAL=3', label: 'every three months' },
-];
+const LIKE =
+  'Write it like: every second Tuesday; last working day of the month; the 15th until 30 June; every month, 10 times.';
 
 /** What is expected to be called off when, line by line: dates typed or repeated, each to be skipped. // A7 */
 @Component({
@@ -37,7 +32,7 @@ const EVERY = [
   styles: `
     .repeat {
       display: grid;
-      grid-template-columns: 1fr 110px 1fr 1fr auto;
+      grid-template-columns: 1.6fr 100px 1fr 1fr auto;
       gap: 12px;
       align-items: end;
       margin-bottom: 6px;
@@ -71,7 +66,6 @@ const EVERY = [
 export class PlanSheet {
   protected readonly sheet = inject<AgreementSheet>(DIALOG_DATA);
   protected readonly workDate = inject(Session).workDate;
-  protected readonly every = EVERY;
   protected readonly lineId = signal(String(this.sheet.lines[0]?.id ?? ''));
   protected readonly lines = this.sheet.lines.map((line) => ({
     value: String(line.id),
@@ -94,7 +88,10 @@ export class PlanSheet {
       ]),
     ),
   );
-  protected readonly rule = signal(EVERY[2]!.value);
+  /** As it is said: `every month`, `last working day of the month`, or a rule of RFC 5545. */
+  protected readonly every = signal('every month');
+  /** Months that have no such day take their last one. */
+  protected readonly lastDays = signal(false);
   protected readonly amount = signal('');
   protected readonly from = signal<string | null>(this.firstFree());
   protected readonly until = signal<string | null>(this.sheet.lastDay);
@@ -134,19 +131,44 @@ export class PlanSheet {
       quantityRefused: this.form.at(`lines.${this.at()}.calls.${index}.quantity`, call.quantity !== ''),
     }));
   });
-  /** The dates the recurrence would add; null where it cannot be read. */
-  private readonly repeated = computed(() => {
-    const [from, until] = [this.from(), this.until()];
-    return from && until && isDay(from) && isDay(until) ? recurrenceDays(this.rule(), from, until) : null;
+  private readonly said = computed(() => readRecurrence(this.every(), this.workDate()));
+  /** The day some months do not have. */
+  private readonly scarce = computed(() => {
+    const [said, from] = [this.said(), this.from()];
+    return said && from && isDay(from) ? scarceDay(said, from) : null;
   });
+  private readonly rule = computed(() => {
+    const [said, scarce] = [this.said(), this.scarce()];
+    return said && scarce !== null && this.lastDays() ? onLastDays(said, scarce) : said;
+  });
+  /** The dates the recurrence would add; null where it cannot be read. */
+  private readonly repeated = computed(() => this.daysOf(this.rule()));
+  private daysOf(rule: string | null, from = this.from()): string[] | null {
+    const until = this.until();
+    return rule && from && until && isDay(from) && isDay(until) ? recurrenceDays(rule, from, until) : null;
+  }
   protected readonly canRepeat = computed(
     () => isDecimalText(this.amount(), 'quantity') && (this.repeated()?.length ?? 0) > 0,
   );
+  protected readonly unread = computed(() => (this.said() === null ? LIKE : ''));
   protected readonly repeatWords = computed(() => {
+    if (this.said() === null) return '';
     const days = this.repeated();
     if (!days) return 'Give both days; a plan holds at most 520 dates.';
     if (days.length === 0) return 'No date falls into that time.';
     return `${days.length} ${days.length === 1 ? 'date' : 'dates'}, the last ${day(days.at(-1)!, this.workDate())}.`;
+  });
+  /** Months between the dates that have no such day, in words; nothing where all have. */
+  protected readonly scarceWords = computed(() => {
+    const [said, scarce] = [this.said(), this.scarce()];
+    if (!said || scarce === null) return '';
+    const has = this.daysOf(said) ?? [];
+    const plain = new Set(has.map((each) => each.slice(0, 7)));
+    const without = (this.daysOf(onLastDays(said, scarce), has[0]) ?? []).map((each) => each.slice(0, 7));
+    const months = without.filter((month) => !plain.has(month)).map(monthText);
+    if (months.length === 0) return '';
+    const [more, named] = [months.length - 4, months.slice(0, 4).join(', ')];
+    return `No ${scarce}${scarce === 31 ? 'st' : 'th'} in ${named}${more > 0 ? ` and ${more} more` : ''}:`;
   });
   protected readonly total = computed(() => {
     const planned = (this.plans().get(this.line().id) ?? []).filter(
@@ -186,8 +208,20 @@ export class PlanSheet {
       const known = new Set(calls.map((call) => call.day));
       const added = days
         .filter((each) => !known.has(each))
-        .map((each) => ({ day: each, quantity: this.amount(), skipped: false, rule: this.rule(), rest: '', made: '' }));
+        .map((each) => ({
+          day: each,
+          quantity: this.amount(),
+          skipped: false,
+          rule: this.rule() ?? '',
+          rest: '',
+          made: '',
+        }));
       return [...calls, ...added].sort((a, b) => (a.day ?? '').localeCompare(b.day ?? ''));
     });
   }
 }
+
+const monthText = (month: string) =>
+  new Intl.DateTimeFormat('en-GB', { month: 'short', year: 'numeric', timeZone: 'UTC' }).format(
+    new Date(`${month}-01`),
+  );
