@@ -40,6 +40,7 @@ export {
 } from './document';
 export {
   currencyPlaces,
+  OTHER_PLACES,
   documentTotals,
   lineAmount,
   amountAt,

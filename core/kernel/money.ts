@@ -1,7 +1,7 @@
 import { dec, roundHalfAway, sum, ZERO, type Dec } from './decimal';
 
 /** Currencies that do not have two places (ISO 4217, minor units). `Intl` knows customary ones, which differ for some. */
-const OTHER_PLACES = new Map([
+export const OTHER_PLACES: ReadonlyMap<string, number> = new Map([
   ...'BIF CLP DJF GNF ISK JPY KMF KRW PYG RWF UGX UYI VND VUV XAF XOF XPF'.split(' ').map((code) => [code, 0] as const),
   ...'BHD IQD JOD KWD LYD OMR TND'.split(' ').map((code) => [code, 3] as const),
   ...'CLF UYW'.split(' ').map((code) => [code, 4] as const),

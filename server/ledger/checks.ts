@@ -1,4 +1,5 @@
 import { numbered, type Check } from '../room';
+import { byParty, postings } from './postings';
 
 /** What must be true of what the ledger room keeps. // G5 */
 export const checks: readonly Check[] = [
@@ -14,6 +15,9 @@ export const checks: readonly Check[] = [
             JOIN period p ON p.company_id = j.company_id
            WHERE j.posted_on <= p.closed_through AND j.created_at > p.closed_at`,
   },
+  postings,
+  byParty('customer'),
+  byParty('vendor'),
   // No gaps.
   numbered('JR', 'journal'),
 ];

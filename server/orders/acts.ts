@@ -338,7 +338,10 @@ const closeShort = defineAct(contract.closeShort, {
       ),
       {
         sql: `UPDATE sales_order o SET o.net = (SELECT COALESCE(SUM(l.amount), 0) FROM sales_order_line l
-                WHERE l.company_id = o.company_id AND l.order_id = o.id) WHERE o.company_id = ? AND o.id = ?`,
+                WHERE l.company_id = o.company_id AND l.order_id = o.id),
+                o.first_ship_date = COALESCE((SELECT MIN(l.ship_date) FROM sales_order_line l
+                  WHERE l.company_id = o.company_id AND l.order_id = o.id AND l.cancelled < l.quantity), o.first_ship_date)
+               WHERE o.company_id = ? AND o.id = ?`,
         values: [doer.companyId, head.id],
       },
     ]);

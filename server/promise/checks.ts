@@ -30,4 +30,29 @@ export const checks: readonly Check[] = [
             FROM planned_operation o JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id) d
            WHERE kept <> counted`,
   },
+  // T5
+  {
+    what: 'days of an operation',
+    sql: `SELECT CONCAT(p.number, ' operation ', o.no) AS subject, CONCAT(o.first_day, ' to ', o.last_day) AS kept,
+                 CONCAT(MIN(h.day), ' to ', MAX(h.day)) AS counted
+            FROM planned_operation o
+            JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id
+            JOIN centre_hold h ON h.company_id = o.company_id AND h.planned_operation_id = o.id
+           GROUP BY o.company_id, o.id HAVING kept <> counted`,
+  },
+  {
+    what: 'work centre that an operation holds',
+    sql: `SELECT CONCAT(p.number, ' operation ', o.no) AS subject, h.work_centre_id AS kept, o.work_centre_id AS counted
+            FROM centre_hold h
+            JOIN planned_operation o ON o.company_id = h.company_id AND o.id = h.planned_operation_id
+            JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id
+           WHERE h.work_centre_id <> o.work_centre_id`,
+  },
+  // T12
+  {
+    what: 'planned purchase placed on another item',
+    sql: `SELECT p.number AS subject, p.item_id AS kept, COALESCE(l.item_id, 0) AS counted FROM planned_order p
+            LEFT JOIN purchase_order_line l ON l.company_id = p.company_id AND l.id = p.purchase_line_id
+           WHERE p.state = 'placed' AND NOT (p.item_id <=> l.item_id)`,
+  },
 ];

@@ -55,6 +55,36 @@ export const checks: readonly Check[] = [
     'x.cost',
     'SELECT SUM(l.cost) FROM shipment_line l WHERE l.company_id = x.company_id AND l.shipment_id = x.id',
   ),
+  {
+    // What is taken back of a receipt leaves at the value it has by then; its quantity is the same. // P1
+    what: 'stock entries against the lines of their document',
+    sql: `SELECT CONCAT(kind, ' ', id, ' of item ', item_id) AS subject, CONCAT(SUM(moved), ' at ', SUM(cost)) AS kept,
+                 CONCAT(SUM(lined), ' at ', SUM(lined_cost)) AS counted
+            FROM (SELECT e.company_id, e.document_kind AS kind, e.document_id AS id, e.item_id, e.quantity AS moved, e.cost,
+                         0 AS lined, 0 AS lined_cost
+                    FROM stock_entry e WHERE e.document_kind <> 'JR'
+                  UNION ALL
+                  SELECT l.company_id, 'RC', l.receipt_id, l.item_id, 0,
+                         IF(l.reverses_line_id IS NULL, 0, l.cost - COALESCE((SELECT SUM(e.cost) FROM stock_entry e
+                           WHERE e.company_id = l.company_id AND e.document_kind = 'RC' AND e.document_id = l.receipt_id
+                             AND e.item_id = l.item_id), 0) / (SELECT COUNT(*) FROM receipt_line o
+                           WHERE o.company_id = l.company_id AND o.receipt_id = l.receipt_id AND o.item_id = l.item_id)),
+                         l.quantity, l.cost FROM receipt_line l
+                  UNION ALL
+                  SELECT l.company_id, 'SH', l.shipment_id, l.item_id, 0, 0, -l.quantity, -l.cost FROM shipment_line l
+                  UNION ALL
+                  SELECT l.company_id, 'CN', l.credit_note_id, o.item_id, 0, 0, l.quantity, l.cost FROM credit_note_line l
+                    JOIN sales_order_line o ON o.company_id = l.company_id AND o.id = l.order_line_id) y
+           GROUP BY company_id, kind, id, item_id HAVING SUM(moved) <> SUM(lined) OR SUM(cost) <> SUM(lined_cost)`,
+  },
+  {
+    what: 'stock entry at a place its document is not about',
+    sql: `SELECT CONCAT('RC ', e.document_id, ' of item ', e.item_id) AS subject, e.location_id AS kept, p.location_id AS counted
+            FROM stock_entry e
+            JOIN receipt r ON r.company_id = e.company_id AND r.id = e.document_id
+            JOIN purchase_order p ON p.company_id = r.company_id AND p.id = r.purchase_order_id
+           WHERE e.document_kind = 'RC' AND e.place = 'ours' AND e.location_id <> p.location_id`,
+  },
   // No gaps.
   numbered('RC', 'receipt'),
   numbered('SH', 'shipment'),

@@ -1,4 +1,4 @@
-import { counter, type Check } from '../room';
+import { bound, counter, type Check } from '../room';
 import { BOTH_ENDS, DIFFERS, LATE } from './in-step';
 
 const ORDER_LINE =
@@ -29,6 +29,20 @@ export const checks: readonly Check[] = [
     "CONCAT('tie ', x.id)",
     'x.received',
     'SELECT SUM(r.quantity) FROM receipt_line r WHERE r.company_id = x.company_id AND r.tie_id = x.id',
+  ),
+  bound(
+    'tied of a purchase line',
+    'purchase_order_line',
+    PURCHASE_LINE,
+    'COALESCE((SELECT SUM(t.quantity) FROM tie t WHERE t.company_id = x.company_id AND t.purchase_line_id = x.id), 0)',
+    'x.quantity',
+  ),
+  bound(
+    'tied of an order line',
+    'sales_order_line',
+    ORDER_LINE,
+    'COALESCE((SELECT SUM(t.quantity) FROM tie t WHERE t.company_id = x.company_id AND t.order_line_id = x.id), 0)',
+    'x.quantity',
   ),
   {
     what: 'tie joins different items',
@@ -63,7 +77,7 @@ export const checks: readonly Check[] = [
   },
   {
     what: 'tie in step',
-    sql: `SELECT CONCAT('tie ', t.id) AS subject, CONCAT(t.late, t.differs) AS kept, CONCAT(${LATE}, ${DIFFERS}) AS counted
-            FROM tie t ${BOTH_ENDS} WHERE t.late <> ${LATE} OR t.differs <> ${DIFFERS}`,
+    sql: `SELECT CONCAT('tie ', t.id) AS subject, CONCAT(t.late, t.differs) AS kept, CONCAT((${LATE}), (${DIFFERS})) AS counted
+            FROM tie t ${BOTH_ENDS} WHERE t.late <> (${LATE}) OR t.differs <> (${DIFFERS})`,
   },
 ];

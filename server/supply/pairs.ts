@@ -1,5 +1,6 @@
 import { dec, type Day } from '@core/kernel';
 import type { OrderState } from '@core/orders';
+import { stepsFor } from '@core/pricing';
 import type { PurchaseState } from '@core/stock';
 import { decidePairs, type Pair, type PairEffects } from '@core/supply';
 import * as contract from '@api/supply';
@@ -276,13 +277,30 @@ function changedDocuments(effects: PairEffects, pairs: readonly Pair[]): Touched
 /** Counters of agreements, then ties and lines, then the heads that follow from them, in one trip. */
 async function writePairs(tx: Tx, effects: PairEffects, pairs: readonly Pair[], { companyId }: Doer): Promise<void> {
   const changed = changedDocuments(effects, pairs);
+  const built = await tx.rows<{ id: number; buildUp: string }>(
+    'SELECT id, build_up FROM sales_order_line WHERE company_id = ? AND id IN (?)',
+    [companyId, effects.sales.map((line) => line.id)],
+  );
+  /** Its price as it was built, for what the line is now. // R4 */
+  const stepsOf = (id: number, amount: string) => {
+    const steps = JSON.parse(built.find((row) => row.id === id)!.buildUp) as Parameters<typeof stepsFor>[0];
+    return JSON.stringify(stepsFor(steps, amount, pairs.find((pair) => pair.sales.id === id)!.order.currency));
+  };
   const statements: Statement[] = [
     ...counterStatements(companyId, 'released', effects.released),
     ...effects.sales.map((line) => ({
-      sql: `UPDATE sales_order_line SET quantity = cancelled + ?, amount = ?, ship_date = ?, tied = tied + ?,
+      sql: `UPDATE sales_order_line SET quantity = cancelled + ?, amount = ?, build_up = ?, ship_date = ?, tied = tied + ?,
                    on_bench = route <> 'stock' AND tied < quantity - cancelled
              WHERE company_id = ? AND id = ?`,
-      values: [line.quantity, line.amount, line.shipDate, line.tiedBy, companyId, line.id],
+      values: [
+        line.quantity,
+        line.amount,
+        stepsOf(line.id, line.amount),
+        line.shipDate,
+        line.tiedBy,
+        companyId,
+        line.id,
+      ],
     })),
     ...effects.supply.map((line) => ({
       sql: `UPDATE purchase_order_line SET quantity = ?, amount = ?, due_date = ?, tied = tied + ?
