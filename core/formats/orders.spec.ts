@@ -171,14 +171,25 @@ describe('G4 orders of a file', () => {
   });
 
   it('takes an order as another program wrote it, and says where they expect another price', () => {
-    const written = (price: string, currency = 'MYR') =>
+    type Written = Parameters<typeof orderOfWritten>[0];
+    const written = (price: string, currency = 'MYR', more: Partial<Written> = {}, line: object = {}) =>
       orderOfWritten({
+        against: [],
         number: 'PO-778',
         customer: ['Somebody', 'C-201'],
         shipTo: 'Jetty Store',
         currency,
         day: '2027-03-10',
-        lines: [{ at: 1, theirItem: 'TBR-F10', item: '', name: '', quantity: '2', unit: 'box', day: null, price }],
+        lines: [
+          {
+            ...{ at: 1, against: [], theirItem: 'TBR-F10', item: '', name: '', quantity: '2' },
+            unit: 'box',
+            day: null,
+            price,
+            ...line,
+          },
+        ],
+        ...more,
       });
     const made = decided([written('152.5')]);
     expect(made.drafts[0]).toMatchObject({
@@ -190,5 +201,13 @@ describe('G4 orders of a file', () => {
       { line: 1, column: 'price', sentence: 'They expect 140.00; ours is 152.50.' },
     ]);
     expect(decided([written('140', 'SGD')]).problems.map((each) => each.column)).toEqual(['currency']);
+    // What cannot be taken stands against the order, or against its line.
+    const word = { column: 'allowance', sentence: 'The allowance of 50 is on the whole order.' };
+    const whole = decided([written('152.5', 'MYR', { against: [word] })]);
+    expect([whole.problems, whole.drafts]).toEqual([[{ line: 1, ...word }], []]);
+    const part = { column: 'quantity', sentence: 'Its deliveries come to 8, the line to 10.' };
+    const one = decided([written('152.5', 'MYR', {}, { against: [part] })]);
+    expect([one.problems, one.drafts]).toEqual([[{ line: 1, ...part }], []]);
+    expect(decided([written('', 'MYR', {}, { unit: 'EA' })]).problems.map((each) => each.column)).toEqual(['unit']);
   });
 });

@@ -3,7 +3,7 @@ import { decideSave, type OrderEffects, type OrderTyped, type SaveGround } from 
 import { ROUTES, type Route } from '@core/catalogue';
 import { decided, refuse, sentenceOf, type Decision, type Refusal } from '@core/refusals';
 import { readTypedDay, readTypedLinePrice } from '@core/typed';
-import type { WrittenOrder } from './ubl';
+import { isSameUnit, type Against, type WrittenOrder } from './ubl';
 import { MOST_ROWS, type ImportProblem } from './agreements';
 
 /** The columns of orders in a file, one row a line; the head stands on the first row of each order. */
@@ -33,9 +33,13 @@ export interface FileLine {
   route: string;
   /** What they expect to pay for one of the unit; empty where they do not say. */
   expected: string;
+  /** What stands against taking it as it is. */
+  against?: readonly Against[];
 }
 
 export interface FileOrder {
+  /** What stands against taking any of it. */
+  against?: readonly Against[];
   line: number;
   customers: readonly string[];
   shipTo: string;
@@ -82,12 +86,14 @@ export function ordersOfTable(table: readonly (readonly string[])[]): FileOrder[
 export function orderOfWritten(written: WrittenOrder): FileOrder {
   return {
     line: 1,
+    against: written.against,
     customers: written.customer,
     shipTo: written.shipTo,
     reference: written.number,
     currency: written.currency,
     lines: written.lines.map((line) => ({
       line: line.at,
+      against: line.against,
       items: [line.theirItem, line.item].filter((name) => name !== ''),
       quantity: line.quantity,
       unit: line.unit,
@@ -189,6 +195,7 @@ function draftOf(
     );
     return null;
   }
+  for (const { column, sentence } of order.against ?? []) bad(order.line, column, sentence);
   const long = order.reference.length > MOST_REFERENCE;
   if (long) bad(order.line, 'reference', `This is longer than ${MOST_REFERENCE} characters; shorten it.`);
   const used = reference === '' ? undefined : now.references.get(reference);
@@ -197,7 +204,14 @@ function draftOf(
     bad(order.line, 'currency', `They order in ${order.currency}; ${customer.name} is sold to in ${currency}.`);
   }
   const read = order.lines.map((line) => readLine(customer, line, workDate, bad));
-  if (!found || long || used || (order.currency !== '' && order.currency !== currency)) return null;
+  if (
+    !found ||
+    long ||
+    used ||
+    (order.against ?? []).length > 0 ||
+    (order.currency !== '' && order.currency !== currency)
+  )
+    return null;
   const good: { line: FileLine; typed: OrderTyped['lines'][number] }[] = [];
   for (const [index, typed] of read.entries()) {
     if (!typed) continue;
@@ -270,6 +284,7 @@ function readLine(customer: FileCustomer, line: FileLine, workDate: Day, bad: Sa
     before.said = true;
     bad(at, column, sentence);
   };
+  for (const { column, sentence } of line.against ?? []) say(line.line, column, sentence);
   if (!item) say(line.line, 'item', `${line.items.filter(Boolean).join(' or ') || 'Nothing'} is no item here.`);
   const quantity = readTypedDecimal(line.quantity, 'quantity');
   if (quantity === null) say(line.line, 'quantity', `${line.quantity || 'Nothing'} is not a quantity.`);
@@ -286,7 +301,7 @@ function readLine(customer: FileCustomer, line: FileLine, workDate: Day, bad: Sa
     quantity: quantity!,
     shipDate: day,
     route: route!,
-    unit: line.unit === '' ? ownUnit : line.unit,
+    unit: line.unit === '' || isSameUnit(line.unit, ownUnit) ? ownUnit : line.unit,
     ...price,
     // A price of their own is instead of an agreement's.
     ...(price.price !== '' || price.discount !== '' ? { agreementLineId: null } : {}),

@@ -128,6 +128,17 @@ describe('orders from files', () => {
     const [made] = await salmah.does('bringInOrders', given('order.xml', theirs));
     expect(await orderLines(made!.id)).toEqual(['FC-10 50 305']);
     expect(at(readXml(theirs)!, 'ID')!.text).toBe('PO-778');
+    // Whatever prefixes they use: it is the namespaces that count.
+    const other = theirs
+      .toString()
+      .replaceAll('cbc:', 'b:')
+      .replaceAll('xmlns:cbc', 'xmlns:b')
+      .replace('PO-778', 'PO-779');
+    expect(ublProblems(readXml(Buffer.from(other.replace('xmlns:b:', 'xmlns:b')))!)).toEqual([]);
+    const wrong = other.replace('CommonBasicComponents-2', 'SomethingElse-2');
+    expect((await salmah.refused('bringInOrders', given('order.xml', Buffer.from(wrong)))).codes).toEqual([
+      'file: not-ubl',
+    ]);
     expect((await salmah.refused('bringInOrders', given('order.xml', theirs))).codes).toEqual([
       'file: file-has-problems',
     ]);
@@ -141,8 +152,20 @@ describe('orders from files', () => {
     [
       'an order without its parties',
       'a.xml',
-      Buffer.from('<Order><ID>1</ID><IssueDate>2027-03-01</IssueDate></Order>'),
+      Buffer.from(
+        '<Order xmlns="urn:oasis:names:specification:ubl:schema:xsd:Order-2"><ID>1</ID><IssueDate>2027-03-01</IssueDate></Order>',
+      ),
       'not-ubl',
+    ],
+    [
+      'an order in no namespace',
+      'a.xml',
+      Buffer.from(
+        ublXml(writtenOrder('PO-1', 'C-204', [['FC-10', '2', 'XBX', '1']]))
+          .toString()
+          .replace(/ xmlns="[^"]*"/, ''),
+      ),
+      'not-an-order',
     ],
     ['a table without items', 'a.csv', Buffer.from('customer,quantity\nC-201,1\n'), 'columns-missing'],
   ])('refuses %s', async (_what, name, content, code) => {

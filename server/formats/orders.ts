@@ -7,7 +7,7 @@ import {
   type FileOrder,
 } from '@core/formats';
 import { refuse, type Refusal } from '@core/refusals';
-import { dec, MAIN_LOCATION, sum } from '@core/kernel';
+import { dec, documentTotals, MAIN_LOCATION } from '@core/kernel';
 import { readUblOrder, ublOrder, ublProblems } from '@core/formats';
 import * as contract from '@api/formats';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
@@ -152,14 +152,33 @@ export async function purchaseUbl(sql: Sql, companyId: number, id: number): Prom
   const sheet = await openPurchase(sql, companyId, id);
   const [company] = await sql.rows<{ name: string }>('SELECT name FROM company WHERE id = ?', [companyId]);
   const to = sheet.shipTo;
+  const rates = await sql.rows<{ code: string; rate: string; amount: string }>(
+    `SELECT c.code, l.tax_rate AS rate, l.amount FROM purchase_order_line l
+       JOIN tax_code c ON c.company_id = l.company_id AND c.id = l.tax_code_id
+      WHERE l.company_id = ? AND l.purchase_order_id = ? ORDER BY l.line_no`,
+    [companyId, id],
+  );
+  const totals = documentTotals(
+    rates.map(({ code, rate, amount }) => ({ taxCode: code, taxRate: rate, net: dec(amount) })),
+    sheet.currency,
+  );
   const root = ublOrder({
     number: sheet.number,
     day: sheet.orderDate,
     currency: sheet.currency,
     buyer: company!.name,
     seller: sheet.vendor,
-    shipTo: to ? `${sheet.customer?.name ?? ''}, ${to.label}, ${to.street}, ${to.postcode} ${to.town}` : company!.name,
-    net: sum(sheet.lines.map((line) => dec(line.amount))).toFixed(),
+    shipTo: to
+      ? { name: `${sheet.customer?.name ?? ''}, ${to.label}`, address: to }
+      : { name: `${company!.name}, ${sheet.location!.name}`, address: null },
+    net: totals.net.toFixed(),
+    tax: totals.tax.toFixed(),
+    taxes: totals.taxes.map((each) => ({
+      code: each.taxCode,
+      rate: each.taxRate,
+      base: each.base.toFixed(),
+      tax: each.tax.toFixed(),
+    })),
     lines: sheet.lines.map((line) => ({
       number: line.lineNo,
       item: line.item.number,

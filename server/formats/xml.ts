@@ -1,12 +1,16 @@
 import { XMLBuilder, XMLParser } from 'fast-xml-parser';
-import type { XmlElement } from '@core/formats';
+import type { Space, XmlElement } from '@core/formats';
 
 type Node = Record<string, unknown> & { ':@'?: Record<string, string> };
 
 /** Namespaces of UBL 2.1. */
-const ROOT = 'urn:oasis:names:specification:ubl:schema:xsd:';
-const BASIC = 'urn:oasis:names:specification:ubl:schema:xsd:CommonBasicComponents-2';
-const AGGREGATE = 'urn:oasis:names:specification:ubl:schema:xsd:CommonAggregateComponents-2';
+const UBL = 'urn:oasis:names:specification:ubl:schema:xsd:';
+const SPACES: Readonly<Record<string, Space>> = {
+  [`${UBL}Order-2`]: 'order',
+  [`${UBL}CommonBasicComponents-2`]: 'basic',
+  [`${UBL}CommonAggregateComponents-2`]: 'aggregate',
+  [`${UBL}CommonExtensionComponents-2`]: 'extension',
+};
 
 /**
  * An XML document's root element; null where it is not well formed, or declares entities of its own (nothing outside the
@@ -25,14 +29,13 @@ export function readXml(content: Buffer): XmlElement | null {
       preserveOrder: true,
       ignoreAttributes: false,
       attributeNamePrefix: '',
-      removeNSPrefix: true,
       parseTagValue: false,
       parseAttributeValue: false,
       ignoreDeclaration: true,
       ignorePiTags: true,
     });
     const nodes = parser.parse(text, true) as Node[];
-    const roots = nodes.filter((node) => nameOf(node) !== undefined).map(elementOf);
+    const roots = nodes.filter((node) => nameOf(node) !== undefined).map((node) => elementOf(node, {}));
     return roots.length === 1 ? roots[0]! : null;
   } catch {
     return null;
@@ -41,19 +44,47 @@ export function readXml(content: Buffer): XmlElement | null {
 
 const nameOf = (node: Node) => Object.keys(node).find((key) => key !== ':@' && key !== '#text' && key !== '#comment');
 
-function elementOf(node: Node): XmlElement {
-  const name = nameOf(node)!;
-  const inside = node[name] as Node[];
+/** Namespaces by their prefixes, as they are declared so far; the empty prefix is the default one. */
+type Declared = Readonly<Record<string, string>>;
+
+function elementOf(node: Node, above: Declared): XmlElement {
+  const qualified = nameOf(node)!;
+  const inside = node[qualified] as Node[];
+  const own = Object.entries(node[':@'] ?? {});
+  const declared = {
+    ...above,
+    ...Object.fromEntries(
+      own.flatMap(([name, uri]) => (/^xmlns(:|$)/.test(name) ? [[name.slice(6), uri] as const] : [])),
+    ),
+  };
+  const [prefix, name] = splitName(qualified);
   const text = inside.map((each) => (typeof each['#text'] === 'string' ? each['#text'] : '')).join('');
   return {
     name,
-    attributes: node[':@'] ?? {},
-    children: inside.filter((each) => nameOf(each) !== undefined).map(elementOf),
+    space: SPACES[declared[prefix] ?? ''] ?? 'none',
+    attributes: Object.fromEntries(
+      own.flatMap(([each, value]) => (each.startsWith('xmlns') ? [] : [[splitName(each)[1], value] as const])),
+    ),
+    children: inside.filter((each) => nameOf(each) !== undefined).map((each) => elementOf(each, declared)),
     text: text.trim(),
   };
 }
 
-/** A UBL document as XML: leaves in the namespace of basic components, all else in that of aggregates. */
+/** Prefix and local name. // Namespaces in XML 1.0 */
+function splitName(qualified: string): [prefix: string, name: string] {
+  const colon = qualified.indexOf(':');
+  return colon < 0 ? ['', qualified] : [qualified.slice(0, colon), qualified.slice(colon + 1)];
+}
+
+const PREFIX: Readonly<Record<Space, string>> = {
+  order: '',
+  basic: 'cbc:',
+  aggregate: 'cac:',
+  extension: 'ext:',
+  none: '',
+};
+
+/** A UBL document as XML, each element by the prefix of its namespace. */
 export function ublXml(root: XmlElement): Buffer {
   const builder = new XMLBuilder({
     preserveOrder: true,
@@ -62,15 +93,17 @@ export function ublXml(root: XmlElement): Buffer {
     format: true,
     suppressEmptyNode: false,
   });
-  const nodeOf = (element: XmlElement, prefix: string): Node => ({
-    [`${prefix}${element.name}`]:
-      element.children.length === 0
-        ? [{ '#text': element.text }]
-        : element.children.map((child) => nodeOf(child, child.children.length === 0 ? 'cbc:' : 'cac:')),
+  const nodeOf = (element: XmlElement): Node => ({
+    [`${PREFIX[element.space]}${element.name}`]:
+      element.space === 'basic' ? [{ '#text': element.text }] : element.children.map(nodeOf),
     ':@': { ...element.attributes },
   });
-  const whole = nodeOf(root, '');
-  whole[':@'] = { xmlns: `${ROOT}${root.name}-2`, 'xmlns:cac': AGGREGATE, 'xmlns:cbc': BASIC };
+  const whole = nodeOf(root);
+  whole[':@'] = {
+    xmlns: `${UBL}${root.name}-2`,
+    'xmlns:cac': `${UBL}CommonAggregateComponents-2`,
+    'xmlns:cbc': `${UBL}CommonBasicComponents-2`,
+  };
   const text = builder.build([whole]) as string;
   return Buffer.from(`<?xml version="1.0" encoding="UTF-8"?>\n${text.trim()}\n`);
 }

@@ -1,6 +1,11 @@
+/** Vocabularies of UBL 2.1: the document itself, basic and aggregate components, and what others put into extensions. */
+export type Space = 'order' | 'basic' | 'aggregate' | 'extension' | 'none';
+
 /** One element of an XML document, its prefix left off; attributes likewise. */
 export interface XmlElement {
   name: string;
+  /** The vocabulary of UBL 2.1 its namespace is of; `none` for any other. */
+  space: Space;
   attributes: Readonly<Record<string, string>>;
   children: readonly XmlElement[];
   /** Its own text, trimmed. */
@@ -18,13 +23,19 @@ export function at(element: XmlElement | undefined, ...path: string[]): XmlEleme
 /** Its text; empty where it is not there. */
 export const textAt = (element: XmlElement | undefined, ...path: string[]): string => at(element, ...path)?.text ?? '';
 
-/** An element to be written. */
+/** An element to be written: a basic component where it holds text, an aggregate where it holds others. */
 export function element(
   name: string,
   content: string | readonly (XmlElement | null)[],
   attributes: Readonly<Record<string, string>> = {},
 ): XmlElement {
   return typeof content === 'string'
-    ? { name, attributes, children: [], text: content }
-    : { name, attributes, children: content.filter((child): child is XmlElement => child !== null), text: '' };
+    ? { name, space: 'basic', attributes, children: [], text: content }
+    : {
+        name,
+        space: name === 'Order' ? 'order' : 'aggregate',
+        attributes,
+        children: content.filter((child): child is XmlElement => child !== null),
+        text: '',
+      };
 }

@@ -3,8 +3,10 @@ import { at, childrenOf, element, textAt, type XmlElement } from './element';
 
 /** A line of an order as somebody else wrote it. */
 export interface WrittenLine {
-  /** Where it stands in the file: the number of the line, from 1. */
+  /** Where it stands in the file: the number of the line, from 1; of one for each of its deliveries. */
   at: number;
+  /** What stands against taking it as it is. */
+  against: readonly Against[];
   /** Their number of the item, ours, and its name; what is not given is empty. */
   theirItem: string;
   item: string;
@@ -18,7 +20,14 @@ export interface WrittenLine {
   price: string;
 }
 
+/** What cannot be taken of an order, and is never dropped: where, and in a sentence. */
+export interface Against {
+  column: string;
+  sentence: string;
+}
+
 export interface WrittenOrder {
+  against: readonly Against[];
   number: string;
   /** How they name themselves: the number we gave them, a party number, or their name. */
   customer: readonly string[];
@@ -28,24 +37,49 @@ export interface WrittenOrder {
   lines: WrittenLine[];
 }
 
-/** Codes of units (UN/ECE Recommendation 20 and 21) that have a name here; others stand as they are. */
-const UNITS: Readonly<Record<string, string>> = {
-  EA: 'piece',
-  C62: 'piece',
-  H87: 'piece',
-  XBX: 'box',
-  BX: 'box',
-  XPX: 'pallet',
-  PF: 'pallet',
-  XBG: 'bag',
-  BG: 'bag',
-  XDR: 'drum',
-  DR: 'drum',
-};
+/**
+ * Codes of units (UN/ECE Recommendation 20, and of packages 21 behind an X) and their names here, the one that is written
+ * first; other codes stand as they are.
+ */
+const UNITS: readonly (readonly [code: string, unit: string])[] = [
+  ...(['EA', 'C62', 'H87', 'NMP'] as const).map((code) => [code, 'piece'] as const),
+  ...(['XBX', 'BX'] as const).map((code) => [code, 'box'] as const),
+  ...(['XPX', 'PF'] as const).map((code) => [code, 'pallet'] as const),
+  ...(['XBG', 'BG'] as const).map((code) => [code, 'bag'] as const),
+  ...(['XDR', 'DR'] as const).map((code) => [code, 'drum'] as const),
+  ...(['XCT', 'CT'] as const).map((code) => [code, 'carton'] as const),
+  ...(['XRO', 'RO'] as const).map((code) => [code, 'roll'] as const),
+  ...(['XPK', 'PK'] as const).map((code) => [code, 'pack'] as const),
+  ...(['XCA', 'XBO', 'XCY'] as const).map((code, at) => [code, ['can', 'bottle', 'cylinder'][at]!] as const),
+  ['ST', 'sheet'],
+  ['SET', 'set'],
+  ['PR', 'pair'],
+  ['DZN', 'dozen'],
+  ['MTR', 'metre'],
+  ['MTR', 'm'],
+  ['CMT', 'cm'],
+  ['MMT', 'mm'],
+  ['MTK', 'm2'],
+  ['MTQ', 'm3'],
+  ['KGM', 'kilogram'],
+  ['KGM', 'kg'],
+  ['GRM', 'g'],
+  ['TNE', 'tonne'],
+  ['LTR', 'litre'],
+  ['LTR', 'l'],
+  ['HUR', 'hour'],
+];
+const UNIT_OF = new Map([...UNITS].reverse());
+const CODE_OF = new Map([...UNITS].reverse().map(([code, unit]) => [unit, code]));
+/** Whether two names are of one unit: `kg` and `kilogram`. */
+export const isSameUnit = (one: string, other: string): boolean =>
+  one === other || (CODE_OF.has(one) && CODE_OF.get(one) === CODE_OF.get(other));
+/** Mutually defined: the name is in a note of the line. */
+const OTHER_UNIT = 'ZZ';
 
 /** An order in UBL 2.1 as it was written; null where the element is no order. Check it by `ublProblems` before. */
 export function readUblOrder(root: XmlElement): WrittenOrder | null {
-  if (root.name !== 'Order') return null;
+  if (root.name !== 'Order' || root.space !== 'order') return null;
   const buyer = at(root, 'BuyerCustomerParty');
   const customer = [
     textAt(buyer, 'SupplierAssignedAccountID'),
@@ -54,30 +88,85 @@ export function readUblOrder(root: XmlElement): WrittenOrder | null {
   ].filter((name) => name !== '');
   const delivery = at(root, 'Delivery');
   return {
+    against: childrenOf(root, 'AllowanceCharge').map((each) => ({
+      column: 'allowance',
+      sentence: `${named(each)} is on the whole order; it is neither taken nor left out: put it into the prices of the lines.`,
+    })),
     number: textAt(root, 'ID'),
     customer,
-    shipTo: textAt(delivery, 'DeliveryLocation', 'Description') || textAt(delivery, 'DeliveryLocation', 'ID'),
+    shipTo: placeOf(delivery),
     currency: textAt(root, 'DocumentCurrencyCode'),
     day: periodDay(delivery),
-    lines: childrenOf(root, 'OrderLine').map((line, index) => readLine(at(line, 'LineItem'), index + 1)),
+    lines: childrenOf(root, 'OrderLine').flatMap((line, index) => readLines(at(line, 'LineItem'), index + 1)),
   };
 }
 
-function readLine(line: XmlElement | undefined, place: number): WrittenLine {
+/** Where it goes: as they name the place, else its street and town. */
+function placeOf(delivery: XmlElement | undefined): string {
+  const location = at(delivery, 'DeliveryLocation');
+  const own = textAt(location, 'Description') || textAt(location, 'Name') || textAt(location, 'ID');
+  const address = at(delivery, 'DeliveryAddress') ?? at(location, 'Address');
+  return own || [textAt(address, 'StreetName'), textAt(address, 'CityName')].filter((text) => text !== '').join(', ');
+}
+
+/** An allowance or a charge as a sentence names it. */
+function named(each: XmlElement): string {
+  const reason = textAt(each, 'AllowanceChargeReason') || textAt(each, 'AllowanceChargeReasonCode');
+  const what = textAt(each, 'ChargeIndicator') === 'true' ? 'The charge' : 'The allowance';
+  return `${what}${reason ? ` “${reason}”` : ''} of ${textAt(each, 'Amount')}`;
+}
+
+/** A number without the zeros and the sign that say nothing: `10.000000` is 10. */
+function number(text: string): string {
+  return DECIMAL.test(text) ? dec(text).toFixed() : text;
+}
+const DECIMAL = /^[+-]?(\d+(\.\d*)?|\.\d+)$/;
+
+/** A line for each of its deliveries; of one line where it has none of its own. */
+function readLines(line: XmlElement | undefined, place: number): WrittenLine[] {
   const quantity = at(line, 'Quantity');
   const code = quantity?.attributes['unitCode'] ?? '';
-  const price = textAt(line, 'Price', 'PriceAmount');
-  const base = textAt(line, 'Price', 'BaseQuantity');
-  return {
+  const whole = number(quantity?.text ?? '');
+  const deliveries = childrenOf(line, 'Delivery');
+  const parts = deliveries.map((each) => number(textAt(each, 'Quantity')));
+  const against: Against[] = [];
+  if (deliveries.length > 1 || (deliveries.length === 1 && parts[0] !== '')) {
+    const all = parts.every((part) => DECIMAL.test(part)) ? parts.reduce((sum, part) => sum.plus(part), dec(0)) : null;
+    if (!all || !DECIMAL.test(whole) || !all.eq(whole)) {
+      against.push({
+        column: 'quantity',
+        sentence: `Its deliveries come to ${all ? all.toFixed() : 'no number'}, the line to ${whole || 'nothing'}.`,
+      });
+    }
+  }
+  const read = {
     at: place,
+    against,
     theirItem: textAt(line, 'Item', 'BuyersItemIdentification', 'ID'),
     item: textAt(line, 'Item', 'SellersItemIdentification', 'ID'),
     name: textAt(line, 'Item', 'Name'),
-    quantity: quantity?.text ?? '',
-    unit: UNITS[code] ?? code,
-    day: periodDay(at(line, 'Delivery')),
-    price: price === '' || base === '' || dec(base).eq(0) ? price : dec(price).div(base).round(4).toFixed(),
+    unit: UNIT_OF.get(code) ?? code,
+    price: expectedOf(line, whole),
   };
+  const [first] = deliveries;
+  if (deliveries.length < 2) return [{ ...read, quantity: whole, day: periodDay(first) }];
+  return deliveries.map((each, at) => ({ ...read, quantity: parts[at]!, day: periodDay(each) }));
+}
+
+/** What they expect to pay for one, with the allowances and charges of the line in it; empty where they do not say. */
+function expectedOf(line: XmlElement | undefined, quantity: string): string {
+  const price = textAt(line, 'Price', 'PriceAmount');
+  if (!DECIMAL.test(price)) return price;
+  const base = textAt(line, 'Price', 'BaseQuantity');
+  const one = DECIMAL.test(base) && !dec(base).eq(0) ? dec(price).div(base) : dec(price);
+  const more = childrenOf(line, 'AllowanceCharge')
+    .filter((each) => DECIMAL.test(textAt(each, 'Amount')))
+    .map((each) =>
+      textAt(each, 'ChargeIndicator') === 'true' ? dec(textAt(each, 'Amount')) : dec(textAt(each, 'Amount')).neg(),
+    )
+    .reduce((sum, each) => sum.plus(each), dec(0));
+  const each = DECIMAL.test(quantity) && !dec(quantity).eq(0) ? more.div(quantity) : dec(0);
+  return one.plus(each).round(4).toFixed();
 }
 
 /** The last day they ask for, else the first. */
@@ -93,8 +182,14 @@ export interface OrderToWrite {
   currency: string;
   buyer: string;
   seller: { number: string; name: string };
-  shipTo: string;
+  /** Where it is to be delivered: in words, and the address where it is a customer's. */
+  shipTo: {
+    name: string;
+    address: { street: string; postcode: string; town: string; country: string } | null;
+  };
   net: string;
+  tax: string;
+  taxes: readonly { code: string; rate: string; base: string; tax: string }[];
   lines: readonly {
     number: number;
     item: string;
@@ -107,29 +202,63 @@ export interface OrderToWrite {
   }[];
 }
 
-const CODES: Readonly<Record<string, string>> = { piece: 'EA', box: 'XBX', pallet: 'XPX', bag: 'XBG', drum: 'XDR' };
-
 /** The order as UBL 2.1. It follows the rules of `ublProblems`. */
 export function ublOrder(order: OrderToWrite): XmlElement {
   const amount = (name: string, text: string) => element(name, text, { currencyID: order.currency });
-  const named = (name: string) => element('Party', [element('PartyName', [element('Name', name)])]);
+  const party = (name: string) => element('Party', [element('PartyName', [element('Name', name)])]);
+  const { name, address } = order.shipTo;
+  const total = dec(order.net).plus(order.tax).toFixed();
   return element('Order', [
     element('UBLVersionID', '2.1'),
     element('ID', order.number),
     element('IssueDate', order.day),
     element('DocumentCurrencyCode', order.currency),
-    element('BuyerCustomerParty', [named(order.buyer)]),
+    element('LineCountNumeric', String(order.lines.length)),
+    element('BuyerCustomerParty', [party(order.buyer)]),
     element('SellerSupplierParty', [
       element('CustomerAssignedAccountID', order.seller.number),
-      named(order.seller.name),
+      party(order.seller.name),
     ]),
-    element('Delivery', [element('DeliveryLocation', [element('Description', order.shipTo)])]),
-    element('AnticipatedMonetaryTotal', [amount('LineExtensionAmount', order.net), amount('PayableAmount', order.net)]),
+    element('Delivery', [
+      element('DeliveryLocation', [
+        element('Description', name),
+        address &&
+          element('Address', [
+            element('StreetName', address.street),
+            element('CityName', address.town),
+            address.postcode ? element('PostalZone', address.postcode) : null,
+            address.country ? element('Country', [countryOf(address.country)]) : null,
+          ]),
+      ]),
+    ]),
+    element('TaxTotal', [
+      amount('TaxAmount', order.tax),
+      ...order.taxes.map((each) =>
+        element('TaxSubtotal', [
+          amount('TaxableAmount', each.base),
+          amount('TaxAmount', each.tax),
+          element('TaxCategory', [
+            // UN/ECE 5305: zero rated, or standard.
+            element('ID', dec(each.rate).eq(0) ? 'Z' : 'S'),
+            element('Name', each.code),
+            element('Percent', each.rate),
+            element('TaxScheme', [element('ID', 'VAT')]),
+          ]),
+        ]),
+      ),
+    ]),
+    element('AnticipatedMonetaryTotal', [
+      amount('LineExtensionAmount', order.net),
+      amount('TaxExclusiveAmount', order.net),
+      amount('TaxInclusiveAmount', total),
+      amount('PayableAmount', total),
+    ]),
     ...order.lines.map((line) => {
-      const unitCode = CODES[line.unit] ?? 'EA';
+      const unitCode = CODE_OF.get(line.unit) ?? OTHER_UNIT;
       return element('OrderLine', [
         element('LineItem', [
           element('ID', String(line.number)),
+          unitCode === OTHER_UNIT ? element('Note', `Unit: ${line.unit}`) : null,
           element('Quantity', line.quantity, { unitCode }),
           amount('LineExtensionAmount', line.amount),
           element('Delivery', [element('RequestedDeliveryPeriod', [element('EndDate', line.day)])]),
@@ -143,3 +272,6 @@ export function ublOrder(order: OrderToWrite): XmlElement {
     }),
   ]);
 }
+
+/** A country by its code of ISO 3166, or by its name. */
+const countryOf = (country: string) => element(/^[A-Z]{2}$/.test(country) ? 'IdentificationCode' : 'Name', country);

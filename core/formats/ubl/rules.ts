@@ -13,6 +13,10 @@ const places = (names: string): Place[] =>
       return [name!, mark === '!' || mark === '+' ? 1 : 0, mark === '*' || mark === '+' ? 'many' : 1];
     });
 
+const ADDRESS = `ID AddressTypeCode AddressFormatCode Postbox Floor Room StreetName AdditionalStreetName BlockName
+    BuildingName BuildingNumber InhouseMail Department MarkAttention MarkCare PlotIdentification CitySubdivisionName CityName
+    PostalZone CountrySubentity CountrySubentityCode Region District AddressLine* Country LocationCoordinate*`;
+
 /**
  * The sequences of UBL 2.1 (OASIS, 2013) that an order is made of, as its schemas give them: `!` once, `+` once or more,
  * `*` any number, else at most once. What stands here is checked; what an element that does not stand here holds is not.
@@ -69,6 +73,22 @@ const SEQUENCES: Readonly<Record<string, readonly Place[]>> = {
   ),
   PartyIdentification: places('ID!'),
   PartyName: places('Name!'),
+  DeliveryLocation: places(
+    'ID Description* Conditions* CountrySubentity CountrySubentityCode LocationTypeCode InformationURI Name ValidityPeriod* Address SubsidiaryLocation* LocationCoordinate*',
+  ),
+  Address: places(ADDRESS),
+  DeliveryAddress: places(ADDRESS),
+  Country: places('IdentificationCode Name'),
+  AllowanceCharge: places(`ID ChargeIndicator! AllowanceChargeReasonCode AllowanceChargeReason* MultiplierFactorNumeric
+    PrepaidIndicator SequenceNumeric Amount! BaseAmount AccountingCostCode AccountingCost PerUnitAmount TaxCategory* TaxTotal
+    PaymentMeans*`),
+  TaxTotal: places('TaxAmount! RoundingAmount TaxEvidenceIndicator TaxIncludedIndicator TaxSubtotal*'),
+  TaxSubtotal: places(`TaxableAmount TaxAmount! CalculationSequenceNumeric TransactionCurrencyTaxAmount Percent
+    BaseUnitMeasure PerUnitAmount TierRange TierRatePercent TaxCategory!`),
+  TaxCategory:
+    places(`ID Name Percent BaseUnitMeasure PerUnitAmount TaxExemptionReasonCode TaxExemptionReason* TierRange
+    TierRatePercent TaxScheme!`),
+  TaxScheme: places('ID Name TaxTypeCode CurrencyCode JurisdictionRegionAddress*'),
 };
 
 const DECIMAL = /^[+-]?(\d+(\.\d*)?|\.\d+)$/;
@@ -84,7 +104,12 @@ const VALUES: readonly [ending: RegExp, attribute: string | null, fits: (text: s
 /** What is wrong with an element and all it holds: where, by its path, and in words; none where it follows the rules. */
 export function ublProblems(root: XmlElement): { path: string; words: string }[] {
   const problems: { path: string; words: string }[] = [];
+  if (root.space !== 'order') problems.push({ path: root.name, words: 'is not in the namespace of UBL 2.1 orders' });
   const visit = (element: XmlElement, path: string): void => {
+    const words = spaceProblem(element);
+    if (words) problems.push({ path, words });
+    // What others put into extensions follows rules of their own.
+    if (element.name === 'UBLExtensions') return;
     const sequence = SEQUENCES[element.name];
     if (sequence) problems.push(...sequenceProblems(element, sequence).map((words) => ({ path, words })));
     const value = element.children.length === 0 ? VALUES.find(([ending]) => ending.test(element.name)) : undefined;
@@ -103,6 +128,13 @@ export function ublProblems(root: XmlElement): { path: string; words: string }[]
   };
   visit(root, root.name);
   return problems;
+}
+
+function spaceProblem({ name, space, children, text }: XmlElement): string | null {
+  if (name === 'UBLExtensions') return space === 'extension' ? null : 'is not in its namespace of UBL 2.1';
+  if (space === 'none' || space === 'extension') return 'is not in a namespace of UBL 2.1';
+  if (space === 'basic' && children.length > 0) return 'is a basic component and holds no elements';
+  return space === 'aggregate' && text !== '' ? 'is an aggregate and holds no text' : null;
 }
 
 function sequenceProblems(element: XmlElement, sequence: readonly Place[]): string[] {
