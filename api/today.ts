@@ -16,6 +16,7 @@ export const TODAY_KINDS = [
   'agreement-reminder',
   'shortfall-draft',
   'rebate-owed',
+  'rebate-to-claim',
   'call-due',
   'purchase-coming',
   'invoice-owed',

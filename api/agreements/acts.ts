@@ -278,6 +278,13 @@ export const settleRebate = act({
   }),
 });
 
+export const claimRebate = act({
+  name: 'claimRebate',
+  summary: 'Claim back what was settled of a rebate beyond what is accrued now, by an invoice of its own.',
+  input: z.object({ agreementId: Id }),
+  preview: z.object({ amount: Decimal, currency: z.string(), dueDate: Day }),
+});
+
 export const takePrepayment = act({
   name: 'takePrepayment',
   summary: 'Take money ahead against an agreement or one of its lines.',

@@ -1,6 +1,13 @@
 import fc from 'fast-check';
 import { dec, sum } from '@core/kernel';
-import { decideCreditNote, decidePrepayment, decideSettlement, setOffs, type CreditableLine } from './index';
+import {
+  decideCreditNote,
+  decidePrepayment,
+  decideRebateClaim,
+  decideSettlement,
+  setOffs,
+  type CreditableLine,
+} from './index';
 
 const DAY = '2027-03-01';
 
@@ -25,7 +32,7 @@ const line = (change: Partial<CreditableLine> = {}): CreditableLine => ({
 });
 
 const ground = (lines: CreditableLine[], owed = '9412.80') => ({
-  invoice: { id: 5, number: 'IN-0005', orderId: 2, customerId: 7, currency: 'MYR', owed },
+  invoice: { id: 5, number: 'IN-0005', orderId: 2, customerId: 7, currency: 'MYR', owed, day: '2027-03-01' },
   lines,
   rebates: [],
 });
@@ -202,5 +209,28 @@ describe('A12 prepayments', () => {
     expect(refused({ amount: '10.005' })).toEqual(['amount: not-a-number']);
     expect(refused({}, { state: 'ended' })).toEqual([': agreement-not-so']);
     expect(refused({ agreementLineId: 4 as never })).toEqual(['agreementLineId: unknown']);
+  });
+});
+
+describe('A10 a rebate that was settled and then fell', () => {
+  const agreement = { id: 4, number: 'AG-0004', customerId: 7, currency: 'MYR', accrued: '80', settled: '120' };
+  const decide = (change: object = {}) =>
+    decideRebateClaim({ agreement: { ...agreement, ...change }, termsDays: 30 }, '2027-04-01');
+
+  it('is claimed back as far as it was settled beyond what is owed', () => {
+    const decision = decide();
+    expect(decision.ok && decision.effects).toEqual({
+      agreementId: 4,
+      customerId: 7,
+      currency: 'MYR',
+      amount: '40',
+      invoiceDate: '2027-04-01',
+      dueDate: '2027-05-01',
+    });
+  });
+
+  it.each(['120', '120.01'])('is not where %s is owed of 120', (accrued) => {
+    const decision = decide({ accrued });
+    expect(decision.ok ? [] : decision.refusals.map((each) => each.code)).toEqual(['no-rebate-to-claim']);
   });
 });

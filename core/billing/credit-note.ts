@@ -1,5 +1,6 @@
 import type { RebateAccrual, RebateState } from '@core/agreements';
 import {
+  addDays,
   currencyPlaces,
   dec,
   documentTotals,
@@ -46,7 +47,16 @@ export interface CreditableLine {
 }
 
 export interface CreditGround {
-  invoice: { id: number; number: string; orderId: number; customerId: number; currency: string; owed: string };
+  invoice: {
+    id: number;
+    number: string;
+    orderId: number;
+    customerId: number;
+    currency: string;
+    owed: string;
+    /** What it is counted by in a rebate: so are its credits. // A10 */
+    day: Day;
+  };
   lines: readonly CreditableLine[];
   rebates: readonly RebateState[];
 }
@@ -180,7 +190,8 @@ function creditOf(ground: CreditGround, typed: CreditTyped, lines: CreditLine[],
     cost: sum(lines.map((line) => dec(line.cost))).toFixed(),
     taxes: totals.taxes.map((tax) => ({ ...tax, base: tax.base.toFixed(), tax: tax.tax.toFixed() })),
     setOff: least(totals.total, dec(invoice.owed)).toFixed(),
-    rebates: accrualsOf(lessened, ground.rebates, creditDate),
+    // What comes back of goods that were invoiced in the term lessens what was invoiced in it, whenever it comes. // A10
+    rebates: accrualsOf(lessened, ground.rebates, ground.invoice.day),
     lines: lines.map(({ taxCode: _taxCode, agreementId: _agreementId, ...line }) => line),
   };
 }
@@ -300,5 +311,31 @@ export function decideSettlement({ agreement, owed }: RebateSettlementGround): D
     currency: agreement.currency,
     amount: balance.toFixed(),
     setOff: setOffs(balance.toFixed(), owed),
+  }));
+}
+
+export interface RebateClaimEffects {
+  agreementId: number;
+  customerId: number;
+  currency: string;
+  amount: string;
+  invoiceDate: Day;
+  dueDate: Day;
+}
+
+/** Claims back what was settled of a rebate beyond what is accrued now: goods that came back took it below its tier. // A10 */
+export function decideRebateClaim(
+  { agreement, termsDays }: { agreement: RebateSettlementGround['agreement']; termsDays: number },
+  day: Day,
+): Decision<RebateClaimEffects> {
+  const beyond = dec(agreement.settled).minus(agreement.accrued);
+  const refusals = beyond.gt(0) ? [] : [refuse('no-rebate-to-claim', '', { agreement: agreement.number })];
+  return decided(refusals, () => ({
+    agreementId: agreement.id,
+    customerId: agreement.customerId,
+    currency: agreement.currency,
+    amount: beyond.toFixed(),
+    invoiceDate: day,
+    dueDate: addDays(day, termsDays),
   }));
 }

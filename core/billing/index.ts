@@ -10,6 +10,7 @@ export { decideTakeBack, type TakeBackGround } from './take-back';
 export {
   CREDIT_KINDS,
   decideCreditNote,
+  decideRebateClaim,
   decideSettlement,
   setOffs,
   type CreditableLine,

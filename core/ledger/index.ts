@@ -8,6 +8,7 @@ export {
   paymentJournal,
   prepaymentJournal,
   rebateAccrualJournal,
+  rebateClaimJournal,
   rebateSettlementJournal,
   receiptJournal,
   receiptReversalJournal,

@@ -153,6 +153,14 @@ export function rebateSettlementJournal(amount: string): JournalEntry[] {
   ]);
 }
 
+/** A settled rebate claimed back by an invoice. // P3 A10 */
+export function rebateClaimJournal(amount: string): JournalEntry[] {
+  return journal([
+    { role: 'receivable', amount: dec(amount) },
+    { role: 'rebates-owed', amount: dec(amount).neg() },
+  ]);
+}
+
 /** Money taken ahead (above zero), or paid back (below). // P3 A12 */
 export function prepaymentJournal(amount: string): JournalEntry[] {
   return journal([

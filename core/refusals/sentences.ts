@@ -143,6 +143,8 @@ export const sentences = {
   'nothing-to-charge': (f: { agreement: string }) => `Nothing is left on ${f.agreement} to charge; end it.`,
   'no-rebate-owed': (f: { agreement: string }) =>
     `No rebate is owed on ${f.agreement}; it is settled already, or no tier is reached yet.`,
+  'no-rebate-to-claim': (f: { agreement: string }) =>
+    `Nothing of the rebate of ${f.agreement} was settled beyond what is owed; there is nothing to claim back.`,
   'prepaid-by-vendor': () => 'Only a customer pays us ahead; choose an agreement with a customer.',
   'columns-missing': (f: { columns: string }) =>
     `The file has no column for ${f.columns}; the first row must name the columns, as Save as CSV writes them.`,

@@ -6,6 +6,7 @@ import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import { accrualJournals, counterStatements, writeAccruals, type CounterChange } from '../agreements';
 import type { Tx } from '../db';
 import { postJournals } from '../ledger';
+import { claimRebate } from './claim-rebate';
 import { creditInvoice, settleRebate } from './credit-note';
 import { insertOpenItem, insertTaxes } from './open-items';
 import { takePrepayment } from './prepayment';
@@ -260,6 +261,7 @@ export const billingActs = [
   recordPayment,
   creditInvoice,
   settleRebate,
+  claimRebate,
   takeBackInvoice,
   takePrepayment,
   postShortfall,

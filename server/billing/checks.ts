@@ -80,7 +80,7 @@ export const checks: readonly Check[] = [
     'customer invoice net',
     'customer_invoice',
     'x.number',
-    'x.net',
+    'IF(x.claims_rebate, 0, x.net)',
     'SELECT SUM(l.net) FROM customer_invoice_line l WHERE l.company_id = x.company_id AND l.invoice_id = x.id',
   ),
   counter(

@@ -1,5 +1,5 @@
 import { decideCreditNote, decideSettlement, type CreditEffects, type CreditGround } from '@core/billing';
-import { dec, pointOf, priceText } from '@core/kernel';
+import { dec, pointOf, priceText, type Day } from '@core/kernel';
 import { creditNoteJournal, rebateSettlementJournal, returnJournal } from '@core/ledger';
 import * as agreements from '@api/agreements';
 import * as contract from '@api/billing';
@@ -214,15 +214,16 @@ async function loadForCredit(sql: Sql, companyId: number, invoiceId: number) {
     currency: string;
     openItemId: number;
     owed: string;
+    day: Day;
   }>(
-    `SELECT i.number, i.customer_id, i.currency, oi.id AS open_item_id, oi.amount - oi.settled AS owed
+    `SELECT i.number, i.customer_id, i.currency, i.invoice_date AS day, oi.id AS open_item_id, oi.amount - oi.settled AS owed
        FROM customer_invoice i JOIN open_item oi ON oi.company_id = i.company_id AND oi.customer_invoice_id = i.id
       WHERE i.company_id = ? AND i.id = ? ${sql.forUpdate}`,
     [companyId, invoiceId],
   );
-  const { number, customerId, currency, openItemId, owed } = orNotFound(invoice, 'This customer invoice');
+  const { number, customerId, currency, openItemId, owed, day } = orNotFound(invoice, 'This customer invoice');
   return {
-    invoice: { id: invoiceId, number, orderId, customerId, currency, owed },
+    invoice: { id: invoiceId, number, orderId, customerId, currency, owed, day },
     lines,
     rebates: await rebatesOf(sql, companyId, agreementIds),
     order,
@@ -303,29 +304,25 @@ export async function creditableLines(sql: Sql, companyId: number, invoiceId: nu
   }));
 }
 
+/** An agreement with what of its rebate is accrued and settled, locked. */
+export async function loadRebate(sql: Sql, companyId: number, agreementId: number) {
+  const head = await loadAgreement(sql, companyId, agreementId);
+  const [row] = await sql.rows<{ accrued: string; settled: string }>(
+    'SELECT rebate_accrued AS accrued, rebate_settled AS settled FROM agreement WHERE company_id = ? AND id = ?',
+    [companyId, head.id],
+  );
+  const { id, number, currency } = head;
+  return { id, number, currency, customerId: head.customerId ?? 0, ...row! };
+}
+
 /** Settles what is accrued on an agreement into a credit note, set off against what the customer owes. // A10 */
 export const settleRebate = defineAct(agreements.settleRebate, {
   right: 'customer-invoices',
   says: 'settle rebates',
   done: 'rebate settled',
   async load(tx, input, doer) {
-    const head = await loadAgreement(tx, doer.companyId, input.agreementId);
-    const [row] = await tx.rows<{ accrued: string; settled: string }>(
-      'SELECT rebate_accrued AS accrued, rebate_settled AS settled FROM agreement WHERE company_id = ? AND id = ?',
-      [doer.companyId, head.id],
-    );
-    const customerId = head.customerId ?? 0;
-    return {
-      agreement: {
-        id: head.id,
-        number: head.number,
-        customerId,
-        currency: head.currency,
-        accrued: row!.accrued,
-        settled: row!.settled,
-      },
-      owed: await loadOwed(tx, doer.companyId, customerId, head.currency),
-    };
+    const agreement = await loadRebate(tx, doer.companyId, input.agreementId);
+    return { agreement, owed: await loadOwed(tx, doer.companyId, agreement.customerId, agreement.currency) };
   },
   decide: (ground) => decideSettlement(ground),
   posts: (_effects, { workDate }) => workDate,

@@ -52,7 +52,7 @@ const SIDES = {
       JOIN open_item oi ON oi.company_id = i.company_id AND oi.customer_invoice_id = i.id`,
     vendorNumber: 'NULL',
     takenBack:
-      "'' AS reason, NULL AS reverses_id, NULL AS reverses_number, NULL AS reversed_by_id, NULL AS reversed_by_number",
+      "IF(i.claims_rebate, 'claims back what was settled of the rebate beyond what is owed', '') AS reason, NULL AS reverses_id, NULL AS reverses_number, NULL AS reversed_by_id, NULL AS reversed_by_number",
   },
   vendor: {
     kind: 'VI',

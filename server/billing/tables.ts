@@ -21,6 +21,7 @@ export const customerInvoiceTable = table('customer_invoice', {
   day: 'invoiceDate dueDate',
   time: 'createdAt=',
   decimal: 'net tax total',
+  boolean: 'claimsRebate=',
 });
 
 export const customerInvoiceLineTable = table('customer_invoice_line', {

@@ -140,6 +140,7 @@ async function invoice({ sql, companyId, id }: Sheet): Promise<Printed> {
       [sheet.source.kind === 'AG' ? 'Agreement' : 'Our order', sheet.source.number],
       ['Dated', day(sheet.invoiceDate)],
       ['Due', `${day(sheet.dueDate)}, ${sheet.terms}`],
+      ...(sheet.reason ? [['It', sheet.reason] as const] : []),
     ],
     currency: sheet.currency,
     lines: sheet.lines.map((line) => ({

@@ -14,7 +14,7 @@ const EXPECTED: readonly string[] = [
   // What is counted in a journal of its own comes from nowhere, or goes there.
   `SELECT e.company_id, 'JR', e.document_id, 'stock-difference', -e.cost FROM stock_entry e WHERE e.document_kind = 'JR'`,
   `SELECT i.company_id, 'CI', i.id, 'receivable', i.total FROM customer_invoice i`,
-  `SELECT i.company_id, 'CI', i.id, 'revenue', -i.net FROM customer_invoice i`,
+  `SELECT i.company_id, 'CI', i.id, IF(i.claims_rebate, 'rebates-owed', 'revenue'), -i.net FROM customer_invoice i`,
   `SELECT i.company_id, 'CI', i.id, 'output-tax', -i.tax FROM customer_invoice i`,
   ...(
     [

@@ -38,6 +38,7 @@ const SEEN_BY: Partial<Record<TodayRow['kind'], Right>> = {
   'invoice-owed': 'see-debts',
   'shortfall-draft': 'see-agreements',
   'rebate-owed': 'see-agreements',
+  'rebate-to-claim': 'see-agreements',
   'agreement-draft': 'see-agreements',
   'agreement-past': 'see-agreements',
   'agreement-reminder': 'see-agreements',
@@ -48,7 +49,9 @@ const SEEN_BY: Partial<Record<TodayRow['kind'], Right>> = {
 };
 
 /** Planned orders `p` of some kinds that must be begun by a day, in words of what they are and whom they are for. // T12 */
-const PLANS = (kinds: string) => `SELECT CASE p.kind WHEN 'make' THEN 'PR' WHEN 'assemble' THEN 'AS' ELSE 'PL' END AS document_kind,
+const PLANS = (
+  kinds: string,
+) => `SELECT CASE p.kind WHEN 'make' THEN 'PR' WHEN 'assemble' THEN 'AS' ELSE 'PL' END AS document_kind,
                  p.id AS document_id, p.number, COALESCE(v.name, c.name, '') AS party, 1 AS count, p.start_date AS day, NULL AS amount,
                  '' AS currency, NULL AS done, NULL AS whole, p.order_line_id,
                  CONCAT(TRIM(TRAILING '.' FROM TRIM(TRAILING '0' FROM p.quantity)), ' ', i.number) AS note
@@ -211,6 +214,16 @@ const SOURCES: readonly Source[] = [
            WHERE a.company_id = ? AND a.state IN ('in-force', 'paused', 'ended') AND a.last_day < ? AND a.rebate_accrued > a.rebate_settled
            ORDER BY a.last_day, a.id LIMIT ?`,
     values: (companyId, workDate) => [companyId, workDate],
+  },
+  {
+    band: 'now',
+    kind: 'rebate-to-claim',
+    // Settled, and then goods came back. // A10
+    sql: `SELECT 'AG' AS document_kind, a.id AS document_id, a.number, c.name AS party, 1 AS count, NULL AS day,
+                 a.rebate_settled - a.rebate_accrued AS amount, a.currency, NULL AS done, NULL AS whole, NULL AS order_line_id
+            FROM agreement a JOIN customer c ON c.company_id = a.company_id AND c.id = a.customer_id
+           WHERE a.company_id = ? AND a.rebate_settled > a.rebate_accrued ORDER BY a.id LIMIT ?`,
+    values: (companyId) => [companyId],
   },
   {
     band: 'coming',

@@ -87,6 +87,45 @@ describe('what an agreement earns and holds', () => {
     expect((await sheetOf(agreement.id)).rebateNow).toMatchObject({ accrued: '192.4', settled: '192.4' });
   });
 
+  it('A10 settled, then fallen below its tier by goods that came back after the term, it is claimed back once', async () => {
+    const agreement = await agreed(world, salmah, { rebate: WHOLE, lastDay: '2027-03-31' });
+    const first = await invoiced(agreement, '14');
+    await salmah.does('settleRebate', { agreementId: agreement.id });
+    const claim = { agreementId: agreement.id };
+    expect((await salmah.refused('claimRebate', claim)).codes).toEqual(['no-rebate-to-claim']);
+    const waits = async () =>
+      (
+        await salmah.get<{ rows: { kind: string; document: { id: number }; amount: string }[] }>('/api/today')
+      ).rows.filter((row) => row.kind === 'rebate-to-claim' && row.document.id === agreement.id);
+    expect(await waits()).toEqual([]);
+    await world.workOn('2027-04-02');
+    try {
+      // 10,360 less 740: 2 % of 9,620 where 4 % of 10,360 was settled.
+      await salmah.does('creditInvoice', credit(first.invoiceId, first.lineId, { quantity: '1' }));
+      expect((await sheetOf(agreement.id)).rebateNow).toMatchObject({ accrued: '192.4', settled: '414.4' });
+      expect(await waits()).toMatchObject([{ amount: '222' }]);
+      const [invoice] = await salmah.does('claimRebate', claim);
+      const sheet = await salmah.get<{ total: string; owed: string; tax: string; reason: string; lines: unknown[] }>(
+        `/api/customer-invoices/${invoice!.id}`,
+      );
+      expect(sheet).toMatchObject({ total: '222', owed: '222', tax: '0', lines: [] });
+      expect(sheet.reason).toContain('rebate');
+      const pdf = await fetch(`${world.serving.address}/api/documents/CI/${invoice!.id}/pdf`, {
+        headers: { cookie: salmah.cookie },
+      });
+      expect(pdf.headers.get('content-type')).toContain('pdf');
+      expect((await sheetOf(agreement.id)).rebateNow).toMatchObject({ accrued: '192.4', settled: '192.4' });
+      expect((await salmah.refused('claimRebate', claim)).codes).toEqual(['no-rebate-to-claim']);
+      expect(await waits()).toEqual([]);
+      const { journals } = await salmah.get<{ journals: { entries: { account: string; amount: string }[] }[] }>(
+        `/api/trail/CI/${invoice!.id}`,
+      );
+      expect(journals).toHaveLength(1);
+    } finally {
+      await world.workOn('2027-03-01');
+    }
+  });
+
   it('A10 what is invoiced outside the term earns nothing', async () => {
     const agreement = await agreed(world, salmah, { rebate: WHOLE, lastDay: '2027-03-01' });
     const { orderId, purchaseId, purchaseLineId } = await placed(world, salmah, agreement, '10');

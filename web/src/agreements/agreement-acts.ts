@@ -6,7 +6,7 @@ import { Sheets } from '../kit/act/sheet';
 import type { TypedDraft } from '../kit/act/typed-draft';
 import type { Line } from './agreement-columns';
 import { CallsSheet } from './calls-sheet';
-import { PrepaymentSheet, SettleSheet, ShortfallSheet } from './money-sheets';
+import { ClaimSheet, PrepaymentSheet, SettleSheet, ShortfallSheet } from './money-sheets';
 import { PlanSheet } from './plan-sheet';
 import { ReleaseSheet } from './release-sheet';
 import { ReviseSheet } from './revise-sheet';
@@ -185,6 +185,14 @@ export class AgreementActs {
         when: false,
         does: () => this.sheets.open(SettleSheet, sheet),
         says: ({ made }) => ['Settled:', made[0]],
+      },
+      {
+        name: 'claim',
+        asks: true,
+        label: 'Claim it back…',
+        when: false,
+        does: () => this.sheets.open(ClaimSheet, sheet),
+        says: ({ made }) => ['Claimed back:', made[0]],
       },
       {
         name: 'prepay',

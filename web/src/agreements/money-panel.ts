@@ -19,7 +19,7 @@ import { Agreements, type AgreementSheet } from './service';
         <h3>Rebate</h3>
         @if (sheet().rebateNow; as now) {
           <p>
-            <b>{{ sheet().currency }} {{ money(owed()) }} owed</b>, {{ baseWords() }}
+            <b>{{ sheet().currency }} {{ money(beyond() ? '0' : owed()) }} owed</b>, {{ baseWords() }}
           </p>
           <table class="small">
             <tbody>
@@ -37,6 +37,9 @@ import { Agreements, type AgreementSheet } from './service';
           }
           @if (canSettle()) {
             <button type="button" class="act" (click)="settle.emit()">Settle it…</button>
+          } @else if (beyond(); as amount) {
+            <p class="need">{{ sheet().currency }} {{ money(amount) }} more was settled than is owed.</p>
+            <button type="button" class="act" (click)="claim.emit()">Claim it back…</button>
           }
         } @else {
           <p class="faint">None is agreed. Tiers are part of the terms: revise them.</p>
@@ -139,6 +142,7 @@ export class MoneyPanel {
   private readonly workDate = inject(Session).workDate;
   readonly sheet = input.required<AgreementSheet>();
   readonly settle = output<void>();
+  readonly claim = output<void>();
   readonly prepay = output<void>();
   readonly shortfall = output<void>();
   readonly changed = output<void>();
@@ -148,6 +152,8 @@ export class MoneyPanel {
     return dec(now.accrued).minus(now.settled).toFixed();
   });
   protected readonly canSettle = computed(() => dec(this.owed()).gt(0));
+  /** What was settled beyond what is owed; empty where nothing was. */
+  protected readonly beyond = computed(() => (dec(this.owed()).lt(0) ? dec(this.owed()).neg().toFixed() : ''));
   private readonly base = computed(() => {
     const { rebate, rebateNow } = this.sheet();
     return rebate.by === 'value' ? rebateNow!.value : rebateNow!.quantity;

@@ -1,7 +1,7 @@
 import { agreementLine, agreementSheet } from '../../test/agreement';
 import { refusal, Stage } from '../../test/stage';
 import { MoneyPanel } from './money-panel';
-import { PrepaymentSheet, SettleSheet, ShortfallSheet } from './money-sheets';
+import { ClaimSheet, PrepaymentSheet, SettleSheet, ShortfallSheet } from './money-sheets';
 
 describe('settling a rebate', () => {
   const effects = { amount: '360.81', currency: 'MYR', setOff: [{ invoice: 'CI-0030', amount: '300' }] };
@@ -25,6 +25,16 @@ describe('settling a rebate', () => {
       previews: () => ({ refusals: [refusal('nothing-accrued', '', 'Nothing is accrued yet.')], effects: null }),
     });
     expect(stage.text()).toContain('Nothing is accrued yet.');
+  });
+});
+
+describe('claiming a rebate back', () => {
+  it('shows the invoice it becomes and makes it', async () => {
+    const effects = { amount: '222', currency: 'MYR', dueDate: '2027-04-30' };
+    const stage = await Stage.of(ClaimSheet, { data: agreementSheet(), previews: () => effects });
+    expect(stage.text('dl')).toContain('MYR 222.00, due Fri 30 Apr');
+    await stage.send();
+    expect(stage.acted).toEqual([{ name: 'claimRebate', input: { agreementId: 8 } }]);
   });
 });
 
@@ -113,6 +123,15 @@ describe('what an agreement holds beside its lines', () => {
     expect(panel.text('section')).toContain('MYR 0.00 owed');
     expect(panel.text('section')).toContain('240.00 settled');
     expect(() => panel.button('Settle it…')).toThrow('no button');
+  });
+
+  it('says what was settled beyond what is owed, and offers to claim it back', async () => {
+    const now = { value: '9620', quantity: '13', accrued: '192.4', settled: '414.4', rate: '2', coming: null };
+    const rebate = { kind: 'whole' as const, by: 'value' as const, tiers: [{ from: '5000', rate: '2' }] };
+    const stage = await Stage.of(MoneyPanel, {}, { sheet: agreementSheet({ rebate, rebateNow: now }) });
+    expect(stage.text()).toContain('MYR 0.00 owed');
+    expect(stage.text()).toContain('MYR 222.00 more was settled than is owed.');
+    expect(stage.button('Claim it back…')).toBeDefined();
   });
 
   it('counts units where the tiers are by quantity', async () => {

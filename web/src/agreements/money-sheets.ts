@@ -47,6 +47,40 @@ export class SettleSheet {
   protected readonly money = (text: string) => money(text, this.sheet.currency);
 }
 
+/** What was settled of the rebate beyond what is owed, as the invoice that claims it back. // A10 */
+@Component({
+  selector: 'k-claim-sheet',
+  imports: [Sheet],
+  template: `<k-sheet
+    [head]="'Claim back rebate of ' + sheet.number"
+    [sub]="sheet.party.name"
+    act="Make the invoice"
+    [busy]="form.busy()"
+    [refusals]="form.loose([])"
+    (done)="form.do()"
+  >
+    @if (form.previewed()?.effects; as effects) {
+      <dl class="facts">
+        <dt>Invoice</dt>
+        <dd>{{ effects.currency }} {{ money(effects.amount) }}, due {{ day(effects.dueDate) }}</dd>
+        <dt>Why</dt>
+        <dd>More was settled than is owed since goods came back</dd>
+      </dl>
+    }
+  </k-sheet>`,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ClaimSheet {
+  protected readonly sheet = inject<AgreementSheet>(DIALOG_DATA);
+  private readonly workDate = inject(Session).workDate;
+  protected readonly form = new ActForm(
+    contract.claimRebate,
+    computed(() => ({ agreementId: this.sheet.id })),
+  );
+  protected readonly money = (text: string) => money(text, this.sheet.currency);
+  protected readonly day = (value: string) => day(value, this.workDate());
+}
+
 /** Money a customer pays ahead against the agreement or one of its lines. // A12 */
 @Component({
   selector: 'k-prepayment-sheet',

@@ -50,6 +50,9 @@ type Line = InvoiceSheet['lines'][number];
             {{ shown.reason }}
           </div>
         }
+        @if (!shown.reverses && shown.reason) {
+          <div><small>It</small>{{ shown.reason }}</div>
+        }
         @if (shown.reversedBy; as by) {
           <div>
             <small>Taken back by</small><a class="link" [routerLink]="pathOf(by)">{{ by.number }}</a>

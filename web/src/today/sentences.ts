@@ -77,6 +77,14 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
         `${path}?do=settle`,
         'Agreements',
       );
+    case 'rebate-to-claim':
+      return shown(
+        `with ${row.party}: more of its rebate was settled than is owed since goods came back`,
+        amount,
+        'Claim it back',
+        `${path}?do=claim`,
+        'Agreements',
+      );
     case 'order-draft':
       return shown(
         `for ${row.party} is not confirmed`,
