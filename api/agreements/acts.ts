@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { MOST_LINES, MOST_REFERENCE } from '@core/kernel';
-import { BASES, LIMIT_POLICIES, REMINDER_KINDS, SIDES, WRAP_UPS } from '@core/agreements';
+import { BASES, LIMIT_POLICIES, REMINDER_KINDS, REST_PLANS, SIDES, WRAP_UPS } from '@core/agreements';
 import {
   act,
   Day,
@@ -63,6 +63,8 @@ const Terms = z.object({
   limitPolicy: z.enum(LIMIT_POLICIES),
   tolerancePercent: TypedDecimal,
   probabilityPercent: TypedDecimal,
+  /** How what is left and in no plan counts in planning. // A7 */
+  restPlan: z.enum(REST_PLANS).default('spread'),
   priority: z.string().max(10),
   notes: Text(2000),
   rebate: Rebate,

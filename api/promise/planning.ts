@@ -176,6 +176,8 @@ export const openPlanning = read({
     'The last planning run: how far it is, and what it proposes, the first to be begun first; null where none was.',
   query: z.object({ rows: z.coerce.number().int().min(1).max(2000).optional() }),
   out: z.object({
+    /** Whether what is left of agreements counts by how likely it is. // A7 */
+    byProbability: z.boolean(),
     run: z
       .object({
         id: Id,
@@ -226,6 +228,13 @@ export const openPlanning = read({
       })
       .nullable(),
   }),
+});
+
+export const weighPlanning = act({
+  name: 'weighPlanning',
+  summary: 'Say whether what is left of agreements counts in planning by how likely it is, or all of it.',
+  input: z.object({ byProbability: z.boolean() }),
+  preview: z.object({}),
 });
 
 export const startPlanning = act({

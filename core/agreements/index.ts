@@ -17,6 +17,7 @@ export {
   decideInForce,
   decideTerms,
   LIMIT_POLICIES,
+  REST_PLANS,
   SIDES,
   type AgreementEffects,
   type AgreementGround,
@@ -24,6 +25,7 @@ export {
   type AgreementTerms,
   type Basis,
   type LimitPolicy,
+  type RestPlan,
   type Side,
   type TypedTerm,
 } from './terms/terms';
@@ -71,7 +73,9 @@ export {
   type RevisionEffects,
   type RevisionGround,
   type RevisionTyped,
+  REST_WORDS,
 } from './terms/revision';
+export { leftInNoPlan, restOf, type RestGround } from './releasing/rest';
 export { decideCopy } from './terms/copy';
 export { decidePlannedCalls, plannedUpTo, type PlannedGround } from './releasing/planned-calls';
 export { overLimitOf, splitWordOf } from './releasing/release-limit';

@@ -140,6 +140,7 @@ describe('agreements brought in from a file', () => {
         limitPolicy: 'split',
         tolerancePercent: '5',
         probabilityPercent: '90',
+        restPlan: 'last',
         priority: '2',
         notes: 'Ask for Rina.',
         rebate: { ...NO_REBATE, kind: 'step', tiers: [{ from: '1000', rate: '2' }] },

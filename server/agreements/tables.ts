@@ -3,7 +3,7 @@ import { table, type Row } from '../db';
 export const agreementTable = table('agreement', {
   int: 'companyId id= version= customerId? priority= renewedAs? vendorId? salesOrganisationId? releaseAheadDays? planShipToId?',
   choice:
-    'state=:draft|in-force|paused|ended|cancelled limitPolicy:refuse|warn|keep|split wrapUp?:end|waive|renew|charge side=:selling|buying basis=:quantity|value rebateKind=:none|whole|step rebateBy=:value|quantity',
+    'state=:draft|in-force|paused|ended|cancelled limitPolicy:refuse|warn|keep|split wrapUp?:end|waive|renew|charge side=:selling|buying basis=:quantity|value rebateKind=:none|whole|step rebateBy=:value|quantity restPlan=:spread|last|none',
   text: 'number title= currency notes= planReference=',
   day: 'firstDay lastDay signedOn? endedOn?',
   time: 'createdAt=',

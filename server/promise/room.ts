@@ -6,6 +6,7 @@ import { checks } from './checks';
 import { openPegging } from './planning/pegging';
 import { startPlanning, takeProposals } from './planning/planning';
 import { openPlanning } from './planning/planning-reads';
+import { weighPlanning } from './planning/weigh';
 import { checkPromise, listPlanned, openAvailability, openLoad, openPlanned, openPromiseGround } from './asking/reads';
 import { applyRepromise, brokenPromises, openRepromise, startRepromise, stopRepromise } from './again/repromise';
 
@@ -20,6 +21,7 @@ export const room: Room = {
     applyRepromise,
     startPlanning,
     takeProposals,
+    weighPlanning,
   ],
   answers: [
     reads(promise.openAvailability, (sql, companyId, { params, query, workDate }) =>

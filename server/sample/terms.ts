@@ -1,4 +1,4 @@
-import { NO_REBATE, type Basis, type LimitPolicy, type Reminder, type Side, type TypedTerm } from '@core/agreements';
+import { NO_REBATE, type Basis, type LimitPolicy, type Reminder, type RestPlan, type Side, type TypedTerm } from '@core/agreements';
 
 /** A committed item at a fixed price; `change` for all else. */
 export function fixedTerm(
@@ -34,6 +34,7 @@ export const PLAIN_HEAD = {
   limitPolicy: 'refuse' as LimitPolicy,
   tolerancePercent: '0',
   probabilityPercent: '100',
+  restPlan: 'spread' as RestPlan,
   priority: '5',
   notes: '',
   rebate: NO_REBATE,

@@ -5,5 +5,5 @@ export const companyTable = table('company', {
   choice: 'priceSearch=:first|best',
   text: 'code name currency tint',
   day: 'workDate? stoodInOn?',
-  boolean: 'customerInvoiceFirst= demo=',
+  boolean: 'customerInvoiceFirst= demo= planByProbability=',
 });

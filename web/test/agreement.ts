@@ -50,6 +50,7 @@ export function agreementSheet(change: Partial<AgreementSheet> = {}): AgreementS
     limitPolicy: 'refuse',
     tolerancePercent: '0',
     probabilityPercent: '100',
+    restPlan: 'spread',
     priority: 5,
     notes: '',
     endedOn: null,

@@ -27,6 +27,7 @@ const ground: WrapUpGround = {
     limitPolicy: 'refuse',
     tolerancePercent: '0',
     probabilityPercent: '100',
+    restPlan: 'spread' as const,
     priority: 5,
     notes: '',
   },

@@ -33,6 +33,7 @@ const terms = {
   limitPolicy: 'refuse' as const,
   tolerancePercent: '0',
   probabilityPercent: '100',
+  restPlan: 'spread' as const,
   priority: '5',
   notes: '',
 };

@@ -2,7 +2,14 @@ import { dec, dayText, isDay, lineAmount, ZERO, type Day } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { agreedPrice, type PriceTerm } from './price';
 import { reminderWords } from './reminder';
-import { decideTerms, type AgreementEffects, type AgreementGround, type AgreementTerms, type TypedTerm } from './terms';
+import {
+  decideTerms,
+  type AgreementEffects,
+  type AgreementGround,
+  type AgreementTerms,
+  type RestPlan,
+  type TypedTerm,
+} from './terms';
 
 /** One field that a revision changes, before and after, as people read it. */
 export interface LineChange {
@@ -158,6 +165,7 @@ function changesOf(ground: RevisionGround, terms: AgreementEffects, typed: Revis
   compare('At the limit', before.limitPolicy, terms.limitPolicy);
   compare('Tolerance, per cent', decimalText(before.tolerancePercent), decimalText(terms.tolerancePercent));
   compare('Probability, per cent', decimalText(before.probabilityPercent), decimalText(terms.probabilityPercent));
+  compare('What is in no plan', REST_WORDS[before.restPlan], REST_WORDS[terms.restPlan]);
   compare('Priority', before.priority, String(terms.priority));
   compare('Notes', before.notes, terms.notes);
   compare('Rebate', rebateWords(before.rebate), rebateWords(terms.rebate));
@@ -213,3 +221,10 @@ export function repricedValue(
   }
   return [...byLine].map(([agreementLineId, value]) => ({ agreementLineId, quantity: '0', value: value.toFixed() }));
 }
+
+/** How what is left and in no plan counts in planning, in words. // A7 */
+export const REST_WORDS: Readonly<Record<RestPlan, string>> = {
+  spread: 'spread over the days left',
+  last: 'all on the last day',
+  none: 'not planned for',
+};

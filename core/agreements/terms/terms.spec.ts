@@ -51,6 +51,7 @@ const terms: AgreementTerms = {
   limitPolicy: 'refuse',
   tolerancePercent: '0',
   probabilityPercent: '100',
+  restPlan: 'spread',
   priority: '5',
   notes: '',
   lines: [term({})],

@@ -26,6 +26,13 @@ export type AgreementState = (typeof AGREEMENT_STATES)[number];
 export const LIMIT_POLICIES = ['refuse', 'warn', 'keep', 'split'] as const;
 export type LimitPolicy = (typeof LIMIT_POLICIES)[number];
 
+/**
+ * How what is left and in no plan counts in planning: spread over the working days left, all of it on the last day, or
+ * not at all. // A7
+ */
+export const REST_PLANS = ['spread', 'last', 'none'] as const;
+export type RestPlan = (typeof REST_PLANS)[number];
+
 /** With a customer, or with a vendor. // A1 */
 export const SIDES = ['selling', 'buying'] as const;
 export type Side = (typeof SIDES)[number];
@@ -52,6 +59,8 @@ export interface AgreementTerms {
   tolerancePercent: string;
   /** How likely the customer is to take it all; 0 to 100 per cent. // A8 */
   probabilityPercent: string;
+  /** How what is left and in no plan counts in planning. // A7 */
+  restPlan: RestPlan;
   /** 1 is asked first, 9 last. // A13 */
   priority: string;
   notes: string;
@@ -100,6 +109,7 @@ export interface AgreementEffects {
   limitPolicy: LimitPolicy;
   tolerancePercent: string;
   probabilityPercent: string;
+  restPlan: RestPlan;
   priority: number;
   notes: string;
   rebate: Rebate;

@@ -13,11 +13,11 @@ import { listPriceIn } from '../../catalogue';
 import type { Agreement, AgreementReminder } from '../tables';
 export type AgreementHead = Columns<
   Agreement,
-  'id number version state side basis customerId vendorId currency firstDay lastDay limitPolicy tolerancePercent priority title signedOn salesOrganisationId probabilityPercent notes rebateKind rebateBy releaseAheadDays planShipToId planReference'
+  'id number version state side basis customerId vendorId currency firstDay lastDay limitPolicy tolerancePercent priority title signedOn salesOrganisationId probabilityPercent restPlan notes rebateKind rebateBy releaseAheadDays planShipToId planReference'
 >;
 
 const HEAD_COLUMNS = `id, number, version, state, side, basis, customer_id, vendor_id, currency, first_day, last_day,
-  limit_policy, tolerance_percent, priority, title, signed_on, sales_organisation_id, probability_percent, notes,
+  limit_policy, tolerance_percent, priority, title, signed_on, sales_organisation_id, probability_percent, rest_plan, notes,
   rebate_kind, rebate_by, release_ahead_days, plan_ship_to_id, plan_reference`;
 
 /** The agreement's head, locked for this act. */
@@ -79,6 +79,7 @@ export async function termsOfAll(
         limitPolicy: head.limitPolicy,
         tolerancePercent: head.tolerancePercent,
         probabilityPercent: head.probabilityPercent,
+        restPlan: head.restPlan,
         priority: String(head.priority),
         notes: head.notes,
         rebate: rebates.get(head.id)!,

@@ -21,6 +21,7 @@ function headColumns(effects: AgreementEffects) {
     salesOrganisationId: effects.salesOrganisationId,
     title: effects.title.trim(),
     probabilityPercent: effects.probabilityPercent,
+    restPlan: effects.restPlan,
     priority: effects.priority,
     notes: effects.notes,
     currency: effects.currency,

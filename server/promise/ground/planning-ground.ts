@@ -19,7 +19,7 @@ export async function groundOfPlanning(
       : (await sql.rows<{ id: number }>('SELECT id FROM item WHERE company_id = ?', [companyId])).map((row) => row.id);
   const points = [...asked, ...(await elsewhere(sql, companyId, asked))];
   const rows = await groundRows(sql, companyId, workDate, points, { benchLeftOut: true });
-  const expected = await forecastOf(sql, companyId, itemsAt(rows.items.map((item) => item.id)));
+  const expected = await forecastOf(sql, companyId, workDate, itemsAt(rows.items.map((item) => item.id)));
   return { rows: { ...rows, supplies: [...rows.supplies, ...expected.supplies] }, forecast: expected.demands };
 }
 

@@ -34,7 +34,12 @@ export async function openPlanning(
     `SELECT ${RUN} FROM promise_run WHERE company_id = ? AND kind = 'plan' ORDER BY id DESC LIMIT 1`,
     [companyId],
   );
-  if (!run) return { run: null };
+  const [company] = await sql.rows<{ byProbability: boolean }>(
+    'SELECT plan_by_probability = TRUE AS by_probability FROM company WHERE id = ?',
+    [companyId],
+  );
+  const byProbability = Boolean(company!.byProbability);
+  if (!run) return { byProbability, run: null };
   const { proposals, short, proposed } = foundOf(run);
   const taken = JSON.parse(run.taken) as TakenOf;
   const shown = proposals
@@ -64,6 +69,7 @@ export async function openPlanning(
   );
   const vendorOf = new Map(vendors.map((vendor) => [vendor.id, vendor.name]));
   return {
+    byProbability,
     run: {
       id: run.id,
       state: run.state,

@@ -20,7 +20,7 @@ interface Proposal {
   start: string | null;
   from: string | null;
   to: string | null;
-  for: { kind: string; number: string; party: string; quantity: string }[];
+  for: { kind: string; number: string; party: string; quantity: string; day: string }[];
   taken: { kind: string; id: number; number: string } | null;
 }
 interface Planning {
@@ -317,7 +317,7 @@ describe('planning', () => {
     expect((await planned(['UV-LAMP'])).proposals).toEqual([]);
     // Lamps are agreed, four thousand expected in April. A release uses the plan up: no more is placed for it.
     const lines = [fixedTerm(world.item('UV-LAMP'), '5000', '45')];
-    const agreement = await agreed(world, salmah, { lines });
+    const agreement = await agreed(world, salmah, { lines, restPlan: 'none' });
     await salmah.does('savePlan', {
       id: agreement.id,
       version: 2,
@@ -351,6 +351,52 @@ describe('planning', () => {
     // Membranes are bought for each order by itself: what is expected of them is not planned.
     await agreed(world, salmah);
     expect((await planned(['RO-4040'])).proposals).toEqual([]);
+  });
+
+  it('counts what is left of an agreement and in no plan, as the agreement says (A7)', async () => {
+    await takeAll();
+    const lines = [fixedTerm(world.item('UV-LAMP'), '1000', '45')];
+    /** What planning finds needed for an agreement on which days. */
+    const neededFor = async (change: object) => {
+      const agreement = await agreed(world, salmah, { lines, lastDay: '2027-05-28', ...change });
+      const { number } = await salmah.get<{ number: string }>(`/api/agreements/${agreement.id}`);
+      const read = async () => {
+        const { proposals } = await planned(['UV-LAMP']);
+        const own = proposals.flatMap((each) => each.for).filter((each) => each.number === number);
+        return {
+          total: own.reduce((sum, each) => sum + Number(each.quantity), 0),
+          days: new Set(own.map((each) => each.day)),
+        };
+      };
+      const end = () => salmah.does('pauseAgreement', { id: agreement.id, version: 2, pause: true });
+      return { agreement, read, end };
+    };
+    const none = await neededFor({ restPlan: 'none' });
+    expect((await none.read()).total).toBe(0);
+    await none.end();
+
+    const last = await neededFor({ restPlan: 'last', probabilityPercent: '60' });
+    const before = await last.read();
+    expect([...before.days]).toEqual(['2027-05-28']);
+    expect(before.total).toBeGreaterThan(800);
+    const free = 1000 - before.total;
+    // By how likely it is, where the company says so.
+    await salmah.does('weighPlanning', { byProbability: true });
+    expect((await last.read()).total).toBe(600 - free);
+    await salmah.does('weighPlanning', { byProbability: false });
+    await last.end();
+
+    const spread = await neededFor({});
+    const weeks = await spread.read();
+    // Its first weeks may be served by what is there until somebody later needs it.
+    expect(weeks.total).toBeGreaterThan(700);
+    expect(weeks.total).toBeLessThanOrEqual(1000 - free);
+    expect(weeks.days.size).toBeGreaterThan(8);
+    // What is released counts itself and no longer as left.
+    const [order] = await salmah.does('releaseAgreement', releaseOf(world, spread.agreement, '400'));
+    await salmah.does('confirmOrder', { id: order!.id, version: 1 });
+    expect((await spread.read()).total).toBeLessThanOrEqual(600);
+    await spread.end();
   });
 
   it('refuses a day it does not look at, an item that is not there, and a run beside a run', async () => {

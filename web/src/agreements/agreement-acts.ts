@@ -1,5 +1,5 @@
 import { inject, signal } from '@angular/core';
-import type { LimitPolicy } from '@core/agreements';
+import { REST_WORDS, type LimitPolicy } from '@core/agreements';
 import { PaperActs } from '../documents';
 import type { DocumentAct, DocumentPage } from '../kit/act/document-page';
 import { Sheets } from '../kit/act/sheet';
@@ -233,6 +233,7 @@ export function differencesOf(
     ['Signed', (terms) => dayText(terms.signedOn)],
     ['At the limit', (terms) => LIMIT_NAMES[terms.limitPolicy]],
     ['Probability', (terms) => terms.probabilityPercent],
+    ['What is in no plan', (terms) => REST_WORDS[terms.restPlan]],
     ['Priority', (terms) => terms.priority],
     ['Notes', (terms) => terms.notes],
     ['Tolerance', (terms) => terms.tolerancePercent],

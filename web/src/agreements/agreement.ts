@@ -3,7 +3,7 @@ import { RouterLink } from '@angular/router';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { of, type Observable } from 'rxjs';
 import { map } from 'rxjs/operators';
-import { elapsedShare, leftOf, LIMIT_POLICIES } from '@core/agreements';
+import { elapsedShare, leftOf, LIMIT_POLICIES, REST_PLANS, REST_WORDS } from '@core/agreements';
 import { dec, lineAmount, share, sum } from '@core/kernel';
 import { Session } from '../access';
 import { DocumentDock } from '../documents';
@@ -199,6 +199,8 @@ export class AgreementPage {
   protected money = (value: string) => money(value, this.currency());
   protected readonly day = (value: string | null) => day(value, this.workDate());
   protected readonly limitNames = LIMIT_NAMES;
+  protected readonly restWords = REST_WORDS;
+  protected readonly rests = REST_PLANS.map((value) => ({ value, label: REST_WORDS[value] }));
   protected readonly limits = LIMIT_POLICIES.map((policy) => ({ value: policy, label: LIMIT_NAMES[policy] }));
   protected readonly priorities = ['1', '2', '3', '4', '5', '6', '7', '8', '9'].map((value) => ({
     value,

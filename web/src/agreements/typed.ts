@@ -1,4 +1,4 @@
-import { aboveZero, agreedPrice } from '@core/agreements';
+import { aboveZero, agreedPrice, type RestPlan } from '@core/agreements';
 import { dec, isDecimalText, lineAmount, readTypedDecimal, sum, ZERO, type Dec } from '@core/kernel';
 import {
   readTypedBreaks,
@@ -35,7 +35,8 @@ export interface TypedLine {
   notes: string;
 }
 
-export interface TypedTerms extends Omit<Terms, 'lines' | 'id' | 'version' | 'rebate' | 'reminders'> {
+export interface TypedTerms extends Omit<Terms, 'lines' | 'id' | 'version' | 'rebate' | 'reminders' | 'restPlan'> {
+  restPlan: RestPlan;
   /** The customer or vendor chosen, in words. */
   partyName: string;
   rebateKind: Terms['rebate']['kind'];
@@ -92,6 +93,7 @@ export function emptyTerms(workDate: string): TypedTerms {
     limitPolicy: 'refuse',
     tolerancePercent: '0',
     probabilityPercent: '100',
+    restPlan: 'spread',
     priority: '5',
     notes: '',
     lines: [],
@@ -119,6 +121,7 @@ export function termsOf(sheet: AgreementSheet): TypedTerms {
     limitPolicy: sheet.limitPolicy,
     tolerancePercent: sheet.tolerancePercent,
     probabilityPercent: sheet.probabilityPercent,
+    restPlan: sheet.restPlan,
     priority: String(sheet.priority),
     notes: sheet.notes,
     version: sheet.version,

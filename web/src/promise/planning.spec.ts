@@ -86,7 +86,9 @@ async function staged(shown: PlanningShown | null, more: Backdrop = {}) {
   TestBed.overrideComponent(PlanningPage, { remove: { imports: [DocumentDock] }, add: { imports: [NoDock] } });
   return Stage.of(PlanningPage, {
     reads: ({ name }) =>
-      name === 'findItems' ? { rows: [{ id: 7, number: 'PM-15', name: 'Dosing pump' }] } : { run: shown },
+      name === 'findItems'
+        ? { rows: [{ id: 7, number: 'PM-15', name: 'Dosing pump' }] }
+        : { byProbability: false, run: shown },
     ...more,
   });
 }
@@ -123,6 +125,12 @@ describe('planning ahead', () => {
     old.close();
     const yesterday = await staged(run({ workDate: '2027-02-28' }));
     expect(yesterday.button('Plan again').classList).toContain('next');
+  });
+
+  it('says whether what is left of agreements counts by how likely it is', async () => {
+    const stage = await staged(run());
+    await stage.choose('what is left of agreements by its probability');
+    expect(stage.acted).toEqual([{ name: 'weighPlanning', input: { byProbability: true } }]);
   });
 
   it('says once what all of them are refused for', async () => {

@@ -78,6 +78,10 @@ const FITS: Record<(typeof SHOWN)[number]['value'], (row: Row) => boolean> = {
           {{ item.number }} ×
         </button>
       }
+      <label class="weigh"
+        ><input type="checkbox" [checked]="byProbability()" (change)="weigh($any($event.target).checked)" /> what is
+        left of agreements by its probability</label
+      >
       @if (proposals().length > 0) {
         <k-chips label="Show" [chips]="shownKinds" [value]="show()" (valueChange)="show.set($any($event))" />
       }
@@ -251,6 +255,11 @@ const FITS: Record<(typeof SHOWN)[number]['value'], (row: Row) => boolean> = {
     p[role='status'] {
       margin: 4px 24px 0;
     }
+    .weigh {
+      padding-bottom: 6px;
+      font-size: 13px;
+      color: var(--ink-soft);
+    }
     .sheet {
       overflow: auto;
     }
@@ -297,6 +306,7 @@ export class PlanningPage {
     (document) => LINKED.includes(document.kind),
   );
   protected readonly run = computed(() => this.read.state().value?.run ?? null);
+  protected readonly byProbability = computed(() => this.read.state().value?.byProbability ?? false);
   protected readonly going = computed(() => ['waiting', 'running'].includes(this.run()?.state ?? ''));
   protected readonly until = linkedSignal<string | null>(() => addDays(this.workDate(), DAYS_AHEAD));
   protected readonly items = signal<readonly Choice[]>([]);
@@ -358,6 +368,10 @@ export class PlanningPage {
     this.picked.forget();
     const itemIds = this.items().map((item) => item.id);
     this.acts.do(this.promises.startPlanning(this.until(), itemIds));
+  }
+
+  protected weigh(byProbability: boolean): void {
+    this.acts.do(this.promises.weighPlanning(byProbability));
   }
 
   protected stop(): void {

@@ -64,6 +64,10 @@ export class Promises {
     return this.api.act(contract.startPlanning, { until, itemIds });
   }
 
+  weighPlanning(byProbability: boolean) {
+    return this.api.act(contract.weighPlanning, { byProbability });
+  }
+
   takeProposals(id: number, at: number[]) {
     return this.api.act(contract.takeProposals, { id, at });
   }
