@@ -225,6 +225,17 @@ export const openPlanning = read({
         short: z.array(
           z.object({ item: z.object({ id: Id, number: z.string() }), quantity: Decimal, day: Day, why: z.string() }),
         ),
+        /** What is coming, too late for whom it is for, and cannot come sooner. // T11 */
+        late: z.array(
+          z.object({
+            item: z.object({ id: Id, number: z.string() }),
+            source: z.object({ kind: z.string(), id: z.number().int(), number: z.string(), party: z.string() }),
+            quantity: Decimal,
+            comes: Day,
+            neededOn: Day,
+            for: z.array(z.string()),
+          }),
+        ),
       })
       .nullable(),
   }),

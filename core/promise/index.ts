@@ -19,7 +19,7 @@ export {
   type OperationRow,
   type Way,
 } from './ground/rows';
-export { planningRun, type PlaceProposal, type PlanningRun, type Proposal } from './planning/planning';
+export { planningRun, type PlaceProposal, type Late, type PlanningRun, type Proposal } from './planning/planning';
 export { pegging } from './planning/pegging';
 export { type ProposalEffects } from './planning/proposal-effects';
 export { Columns } from './ground/columns';

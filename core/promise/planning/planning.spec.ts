@@ -116,7 +116,22 @@ describe('the planning run (T11)', () => {
     expect(proposals).toMatchObject([{ kind: 'place', quantity: '5', due: '2027-03-19' }]);
     // A new one could not be there before it: it serves, late.
     const soon = { ...rows, supplies: [{ ...held, day: '2027-03-05' }], demands: [moveRow(1, '2027-03-02', '5')] };
-    expect(planningRun(soon, UNTIL).proposals).toEqual([]);
+    const late = planningRun(soon, UNTIL);
+    expect(late.proposals).toEqual([]);
+    // Nothing can be done about it; it is said, with whom it keeps waiting.
+    expect(late.late).toEqual([
+      {
+        itemId: 1,
+        source: held.source,
+        quantity: '5',
+        comes: '2027-03-05',
+        neededOn: '2027-03-02',
+        for: [{ source: moveRow(1, '2027-03-02', '5').source, day: '2027-03-02', quantity: '5' }],
+      },
+    ]);
+    const both = { ...soon, demands: [moveRow(1, '2027-03-02', '3'), moveRow(1, '2027-03-08', '2')] };
+    expect(planningRun(both, UNTIL).late.map((each) => [each.quantity, each.for.length])).toEqual([['3', 1]]);
+    expect(planningRun(rows, UNTIL).late).toEqual([]);
     // Nobody needs it, and still it is not cancelled.
     expect(planningRun({ ...rows, demands: [] }, UNTIL).proposals).toEqual([]);
   });

@@ -57,9 +57,22 @@ export interface Short {
   why: 'nobody-sells' | 'no-way' | 'cycle';
 }
 
+/** A supply that is there, comes too late for whom it is for, and cannot come sooner. // T11 */
+export interface Late {
+  itemId: number;
+  source: MoveRow['source'];
+  /** What of it is late. */
+  quantity: string;
+  comes: Day;
+  /** The first day it was needed. */
+  neededOn: Day;
+  for: PeggedDemand[];
+}
+
 export interface PlanningRun {
   proposals: Proposal[];
   short: Short[];
+  late: Late[];
 }
 
 /** A supply that comes up to so many days before it is needed stays where it is. */
@@ -121,6 +134,7 @@ class Run {
   private readonly supplies: Supply[][];
   private readonly proposals: Proposal[] = [];
   private readonly short: Short[] = [];
+  private readonly late: Late[] = [];
   private readonly last: DayIndex;
   /** The day of the supply before, once settled: supplies keep their order, so that the next run finds them so. */
   private settled: DayIndex = 0;
@@ -166,7 +180,7 @@ class Run {
       this.plan(index);
       if (report && (index + 1) % REPORT_EVERY === 0) report(index + 1);
     }
-    return { proposals: this.proposals, short: this.short };
+    return { proposals: this.proposals, short: this.short, late: this.late };
   }
 
   private day(index: DayIndex): Day {
@@ -255,7 +269,23 @@ class Run {
       const neededOn = late ? this.day(supply.first!) : null;
       this.proposals.push({ kind: 'move', ...about, to: this.day(supply.day), neededOn });
       this.shift(supply.source!, supply.day - supply.was);
-    }
+    } else if (supply.first !== null && supply.day > supply.first) this.tellLate(about, supply);
+  }
+
+  /** Nothing can be done about it but to know it. */
+  private tellLate({ itemId, source, from }: Pick<Late, 'itemId' | 'source'> & { from: Day }, supply: Supply): void {
+    const comes = this.day(supply.day);
+    const waits = supply.for.filter((each) => each.day < comes);
+    const late = waits.reduce((sum, each) => sum + scaled(each.quantity), 0);
+    const neededOn = waits.map((each) => each.day).sort()[0]!;
+    this.late.push({
+      itemId,
+      source,
+      quantity: unscaled(late),
+      comes: from < comes ? comes : from,
+      neededOn,
+      for: waits,
+    });
   }
 
   private serve(supply: Supply, demand: Demand, taken: Scaled): void {

@@ -21,8 +21,10 @@ export const RUN = 'id, state, done, total, work_date, until_day, item_ids, foun
 
 export type TakenOf = Record<string, { kind: string; id: number; number: string }>;
 
+const NONE: KeptPlanning = { proposals: [], short: [], late: [], proposed: 0 };
+
 export const foundOf = (run: RunRow): KeptPlanning =>
-  run.state === 'done' ? (JSON.parse(run.found) as KeptPlanning) : { proposals: [], short: [], proposed: 0 };
+  run.state === 'done' ? { ...NONE, ...(JSON.parse(run.found) as KeptPlanning) } : NONE;
 
 /** The last planning run, with what its proposals are about. */
 export async function openPlanning(
@@ -40,19 +42,23 @@ export async function openPlanning(
   );
   const byProbability = Boolean(company!.byProbability);
   if (!run) return { byProbability, run: null };
-  const { proposals, short, proposed } = foundOf(run);
+  const { proposals, short, late, proposed } = foundOf(run);
   const taken = JSON.parse(run.taken) as TakenOf;
   const shown = proposals
     .map((proposal, at) => ({ proposal, at }))
     .sort((a, b) => actBy(a.proposal).localeCompare(actBy(b.proposal)) || a.at - b.at)
     .slice(0, most);
   const missing = short.slice(0, most);
+  const tooLate = late.slice(0, most);
   const chosen = JSON.parse(run.itemIds) as number[];
   const items = await sql.rows<Columns<Item, 'id number name unit obtained'>>(
     'SELECT id, number, name, unit, obtained FROM item WHERE company_id = ? AND id IN (?)',
     [
       companyId,
-      [...chosen, ...itemsAt([...shown.map(({ proposal }) => proposal), ...missing].map((each) => each.itemId))],
+      [
+        ...chosen,
+        ...itemsAt([...shown.map(({ proposal }) => proposal), ...missing, ...tooLate].map((each) => each.itemId)),
+      ],
     ],
   );
   const codes = new Map((await locationsOf(sql, companyId)).map(({ id, code }) => [id, code]));
@@ -118,6 +124,14 @@ export async function openPlanning(
         quantity: each.quantity,
         day: each.day,
         why: SHORT_WORDS[each.why],
+      })),
+      late: tooLate.map((each) => ({
+        item: { id: itemAt(each.itemId), number: itemNamed(each.itemId)?.number ?? '' },
+        source: { kind: each.source.kind, id: each.source.id, number: each.source.number, party: each.source.party },
+        quantity: each.quantity,
+        comes: each.comes,
+        neededOn: each.neededOn,
+        for: each.for.slice(0, NAMED).map(({ source }) => source.number),
       })),
     },
   };

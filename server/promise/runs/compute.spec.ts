@@ -18,9 +18,14 @@ const proposal = (at: number): PlaceProposal => ({
 describe('what is kept of a planning run', () => {
   it('is all of it in its order, or of very many what must be begun first, with how many there were', () => {
     const few = [proposal(5), proposal(1)];
-    expect(soonest({ proposals: few, short: [] })).toEqual({ proposals: few, short: [], proposed: 2 });
+    expect(soonest({ proposals: few, short: [], late: [] })).toEqual({
+      proposals: few,
+      short: [],
+      late: [],
+      proposed: 2,
+    });
     const many = Array.from({ length: MOST_KEPT + 500 }, (_, at) => proposal(at));
-    const kept = soonest({ proposals: many, short: [] });
+    const kept = soonest({ proposals: many, short: [], late: [] });
     expect([kept.proposals.length, kept.proposed]).toEqual([MOST_KEPT, MOST_KEPT + 500]);
     const starts = kept.proposals.map((each) => (each.kind === 'place' ? each.start : ''));
     expect(starts).toEqual([...starts].sort());

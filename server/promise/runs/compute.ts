@@ -37,10 +37,15 @@ export async function compute(database: Database, run: Run, report: Report): Pro
 export const MOST_KEPT = 10_000;
 
 /** What is kept of a planning run: what must be begun first, and how much there was. */
-export function soonest({ proposals, short }: PlanningRun): KeptPlanning {
+export function soonest({ proposals, short, late }: PlanningRun): KeptPlanning {
   const proposed = proposals.length;
   const kept = proposed > MOST_KEPT ? [...proposals].sort((a, b) => actBy(a).localeCompare(actBy(b))) : proposals;
-  return { proposals: kept.slice(0, MOST_KEPT), short: short.slice(0, MOST_KEPT), proposed };
+  return {
+    proposals: kept.slice(0, MOST_KEPT),
+    short: short.slice(0, MOST_KEPT),
+    late: late.slice(0, MOST_KEPT),
+    proposed,
+  };
 }
 
 async function foundBy(database: Database, run: Run, report: Report): Promise<MovedLine[] | KeptPlanning> {

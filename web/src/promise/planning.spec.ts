@@ -70,6 +70,7 @@ const run = (change: Partial<PlanningShown> = {}): PlanningShown => ({
   proposed: PROPOSALS.length,
   proposals: PROPOSALS,
   short: [],
+  late: [],
   ...change,
 });
 
@@ -131,6 +132,24 @@ describe('planning ahead', () => {
     const stage = await staged(run());
     await stage.choose('what is left of agreements by its probability');
     expect(stage.acted).toEqual([{ name: 'weighPlanning', input: { byProbability: true } }]);
+  });
+
+  it('says what comes too late and cannot come sooner', async () => {
+    const late = [
+      {
+        item: { id: 7, number: 'PM-15' },
+        source: { kind: 'PO', id: 9, number: 'PO-0009', party: 'Arus' },
+        quantity: '5',
+        comes: '2027-03-05',
+        neededOn: '2027-03-02',
+        for: ['SO-0061', 'SO-0062'],
+      },
+    ];
+    const stage = await staged(run({ proposals: [], proposed: 0, late }));
+    expect(stage.rows()).toEqual([
+      ['PO-0009 Arus', 'PM-15', '5', 'comes Fri 5 Mar wanted Tue 2 Mar', 'SO-0061, SO-0062'],
+    ]);
+    expect(stage.text('p[role=status] b')).not.toContain('comes in time');
   });
 
   it('says once what all of them are refused for', async () => {

@@ -177,6 +177,33 @@ const FITS: Record<(typeof SHOWN)[number]['value'], (row: Row) => boolean> = {
           buy, what to make, and what of what is coming is too early, too late or for nobody.
         </p>
       }
+      @if (late().length > 0) {
+        <h2>Too late, and cannot come sooner</h2>
+        <table class="small">
+          <tbody>
+            @for (row of late(); track $index) {
+              <tr>
+                <td>
+                  @if (linked(row.source)) {
+                    <a class="link" [routerLink]="pathTo(row.source)">{{ row.source.number }}</a>
+                  } @else {
+                    {{ row.source.number }}
+                  }
+                  {{ row.source.party }}
+                </td>
+                <td>
+                  <a class="link" [routerLink]="pathOf({ kind: 'item', id: row.item.id })">{{ row.item.number }}</a>
+                </td>
+                <td class="num">{{ number(row.quantity) }}</td>
+                <td>
+                  comes {{ day(row.comes) }} <span class="need">wanted {{ day(row.neededOn) }}</span>
+                </td>
+                <td>{{ row.for.join(', ') }}</td>
+              </tr>
+            }
+          </tbody>
+        </table>
+      }
       @if (short().length > 0) {
         <h2>Wanting, and no way to have it</h2>
         <table class="small">
@@ -312,6 +339,7 @@ export class PlanningPage {
   protected readonly items = signal<readonly Choice[]>([]);
   protected readonly proposals = computed(() => (this.run()?.state === 'done' ? this.run()!.proposals : []));
   protected readonly short = computed(() => (this.run()?.state === 'done' ? this.run()!.short : []));
+  protected readonly late = computed(() => (this.run()?.state === 'done' ? this.run()!.late : []));
   protected readonly shownKinds = SHOWN;
   protected readonly show = signal<(typeof SHOWN)[number]['value']>('all');
   protected readonly rows = computed(() => this.proposals().filter(FITS[this.show()]));
@@ -338,7 +366,7 @@ export class PlanningPage {
     if (run.state === 'failed') return 'It could not be finished; plan again.';
     const what = run.items.length > 0 ? `${run.items.join(', ')} and what goes into it` : counted(run.total, 'item');
     const until = `${what} until ${this.day(run.until)}`;
-    if (run.proposed === 0) return `${until}: all that is needed is there or comes in time.`;
+    if (run.proposed === 0 && run.late.length === 0) return `${until}: all that is needed is there or comes in time.`;
     const late = run.proposals.filter((row) => row.neededOn !== null).length;
     const first = run.proposed > run.proposals.length ? `, the first ${run.proposals.length} of them here` : '';
     const tooLate = late > 0 ? `; ${late} too late for whom ${late === 1 ? 'it is' : 'they are'} for` : '';
@@ -415,6 +443,6 @@ export class PlanningPage {
   protected readonly counted = counted;
 }
 
-function linkedKind({ kind }: Served): boolean {
+function linkedKind({ kind }: { kind: string }): boolean {
   return LINKED.includes(kind);
 }
