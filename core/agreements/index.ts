@@ -4,6 +4,7 @@ export {
   leftOn,
   rankOffers,
   splitAtLimit,
+  type PriceWithout,
   type Offer,
   type OfferedLine,
   type OfferingAgreement,

@@ -13,6 +13,6 @@ export {
 export { decideCommission, type CommissionTyped } from './commission';
 export { decideClose, type CloseGround } from './close';
 export { plainPricing, priceWithout, type ItemPricing } from './price-without';
-export { repriceAt, type Repriced } from './reprice';
+export { extrasOf, repriceAt, type Repriced } from './reprice';
 export { confirmable, decideSave, type ConfirmableItem, type SaveGround } from './save';
 export { keepingPlanned, type PlannedFor } from './planned-lines';

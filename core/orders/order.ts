@@ -1,7 +1,25 @@
 import { agreedPrice, rankOffers, splitAtLimit, splitWordOf, type Offer, type Portion } from '@core/agreements';
-import { AMOUNT_BOUND, dec, lineAmount, MAIN_LOCATION, most, ZERO, type Day, type Dec } from '@core/kernel';
+import {
+  AMOUNT_BOUND,
+  dec,
+  isDecimalText,
+  lineAmount,
+  MAIN_LOCATION,
+  most,
+  sum,
+  ZERO,
+  type Day,
+  type Dec,
+} from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
-import { agreedSteps, buildUp, type BasePrice, type BuildUpStep, type PriceExtras } from '@core/pricing';
+import {
+  agreedSteps,
+  buildUp,
+  type BasePrice,
+  type BuildUpStep,
+  type PriceAsked,
+  type PriceExtras,
+} from '@core/pricing';
 import type { OrderEffects, OrderGround, OrderLineNow, OrderTyped, TypedLine } from './ground';
 import { lineRefusals } from './line-refusals';
 import { priceWithout } from './price-without';
@@ -36,7 +54,7 @@ export function decideOrder(ground: OrderGround, typed: OrderTyped, workDate: Da
     refusals.push(...found);
     if (found.length > 0) return;
     const now = current?.lines.find((each) => each.id === line.id) ?? null;
-    const asked = askedOf(ground, line, typed.shipToId);
+    const asked = { ...askedOf(ground, line, typed.shipToId), ofItem: ofItem(ground, typed, line) };
     const offer = offerFor(ground, line, asked, now, index, workDate);
     if ('code' in offer) refusals.push(offer);
     else {
@@ -80,6 +98,10 @@ interface Asked {
   /** Of `without`, for one of the item's own unit, to 4 places. */
   listPrice: string;
   extras: PriceExtras;
+  /** What its price was looked for by. */
+  found: PriceAsked;
+  /** Of its item on all lines that may come under an agreement: what price breaks count. // A3 */
+  ofItem: Dec;
   typed: boolean;
 }
 
@@ -90,8 +112,8 @@ function askedOf(ground: OrderGround, line: TypedLine, shipToId: number | null):
   const quantity = dec(line.quantity).times(factor);
   const { byShipDate, orderDate, search, freight } = ground.pricing;
   const day = byShipDate ? line.shipDate! : orderDate;
-  const asked = { unit, ownUnit: item.unit, quantity, day, currency: currencyOf(ground) };
-  const { base, listPrice } = priceWithout(item, asked, search);
+  const found = { unit, ownUnit: item.unit, quantity, day, currency: currencyOf(ground) };
+  const { base, listPrice } = priceWithout(item, found, search);
   const discount = line.discount || '0';
   return {
     quantity,
@@ -100,8 +122,19 @@ function askedOf(ground: OrderGround, line: TypedLine, shipToId: number | null):
     without: base,
     listPrice,
     extras: extrasOf(item.pricing, freight, shipToId, discount),
+    found,
+    ofItem: quantity,
     typed: Boolean(line.price) || !dec(discount).eq(0),
   };
+}
+
+/** What of a line's item is asked on all lines that may come under an agreement, as those of a release. // A3 */
+function ofItem(ground: OrderGround, typed: OrderTyped, { itemId }: TypedLine): Dec {
+  const units = ground.items.get(itemId!)!.pricing.units;
+  const free = typed.lines.filter(
+    (line) => line.itemId === itemId && line.agreementLineId !== null && isDecimalText(line.quantity, 'quantity'),
+  );
+  return sum(free.map((line) => dec(line.quantity).times(units.get(line.unit ?? '') ?? '1')));
 }
 
 /** The offer that prices a line: the one it has, the one chosen, the first that fits, or none. // A13 A14 */
@@ -136,7 +169,7 @@ function offerOf(
   const wanted = {
     itemId: line.itemId!,
     groupId: item.groupId,
-    quantity: asked.quantity,
+    quantity: asked.ofItem,
     listPrice: asked.listPrice,
     day: workDate,
     currency: currencyOf(ground),
@@ -228,13 +261,24 @@ function effectsOf(
   const amount = lineAmount(quantity, price, currency);
   const splits = offer.agreement.limitPolicy === 'split';
   const portions = splits
-    ? splitAtLimit({ quantity, price, listPrice: dec(asked.listPrice) }, room, offer.agreement)
+    ? splitAtLimit(
+        {
+          quantity,
+          price,
+          listPrice: dec(asked.listPrice),
+          without: (rest) => builtWithout(ground, line, asked, rest),
+        },
+        room,
+        offer.agreement,
+      )
     : [{ quantity, unitPrice: price, amount, agreed: amount }];
   const lines = portions.map((portion, at) =>
     lineOf(
       portion,
       at === 0 ? (now?.id ?? null) : null,
-      agreedSteps(portion.agreed ?? ZERO, portion.amount, offer.agreement.number, asked.without),
+      portion.agreed === null
+        ? builtWithout(ground, line, asked, portion.quantity).steps
+        : agreedSteps(portion.agreed, portion.amount, offer.agreement.number, asked.without),
     ),
   );
   for (const each of lines) change.take(each, field);
@@ -244,6 +288,13 @@ function effectsOf(
     warnings.push(splitWordOf(offer.agreement, item, { asked: wanted, left: most(ZERO, room), price }, field));
   }
   return lines;
+}
+
+/** So many of a line as a line of their own without any agreement would be. // A5 R1 R2 */
+function builtWithout(ground: OrderGround, line: TypedLine, asked: Asked, quantity: Dec) {
+  const item = ground.items.get(line.itemId!)!;
+  const { base } = priceWithout(item, { ...asked.found, quantity }, ground.pricing.search);
+  return buildUp(base, quantity, asked.extras, null, currencyOf(ground));
 }
 
 /** Whether nothing that makes a line's price was changed. // R2 R3 */
@@ -264,5 +315,5 @@ function untouched(
 /** An agreement's unit price: kept while item and agreement stay, else as it says for the quantity. // A3 */
 function agreedFor(offer: Offer, kept: OrderLineNow | null, asked: Asked): Dec {
   if (kept && kept.agreedAmount === null) return dec(kept.unitPrice);
-  return agreedPrice(offer.line, asked.quantity, asked.listPrice);
+  return agreedPrice(offer.line, asked.ofItem, asked.listPrice);
 }

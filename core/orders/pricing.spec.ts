@@ -307,3 +307,55 @@ describe('R3 the price of the ship date', () => {
     expect(repriceAt(lost, asked, '2027-03-05')).toBeNull();
   });
 });
+
+describe('A5 R2 what an agreement does not take of a line', () => {
+  const freight = new Map([[3, [{ zone: 'East', from: '0', perKilogram: '1' }]]]);
+  const split = (committed: string, change: Partial<Offer['agreement']> = {}): Offer => ({
+    agreement: { ...agreed.agreement, limitPolicy: 'split', ...change },
+    line: { ...agreed.line, committed, committedValue: '100', priceKind: 'fixed', priceValue: '5' },
+  });
+  const on = (offer: Offer) => ground({ offers: [offer], pricing: { ...ground().pricing, freight } });
+
+  it('costs what a line of it alone would: freight, packs and box prices', () => {
+    // 40 at 5; of 30 more each 6.10, a tenth on the 5 that fill no pack, and 6 kg of freight.
+    const alone = figures([line('30')], ground({ pricing: { ...ground().pricing, freight } }));
+    expect(alone).toEqual([['30', '6.4017', '192.05']]);
+    expect(figures([line('70')], on(split('40')))).toEqual([['40', '5', '200'], alone[0]]);
+    const [, rest] = saved([line('70')], on(split('40'))).effects.lines;
+    expect(rest!.sold.steps.map((step) => [step.kind, step.amount])).toEqual([
+      ['list', '183'],
+      ['split-pack', '3.05'],
+      ['freight', '6'],
+    ]);
+    // In boxes: 4 of them are 5.20 a piece for the customer, which is what is left over costs too.
+    const boxes = figures([line('8', { unit: 'box' })], on(split('100')));
+    expect(boxes).toEqual([
+      ['100', '5', '500'],
+      ['100', '5.4', '540'],
+    ]);
+  });
+
+  it('costs that where the agreement’s value runs out within the line', () => {
+    // 100.00 are 20 at 5; 50 more at 6.10 with 10 kg of freight.
+    const [only] = saved([line('70')], on(split('0', { basis: 'value' }))).effects.lines;
+    expect([only!.amount, only!.agreedAmount]).toEqual(['415', '100']);
+  });
+
+  it('counts price breaks over the lines of an order', () => {
+    const broken: Offer = {
+      ...agreed,
+      line: {
+        ...agreed.line,
+        priceKind: 'fixed',
+        priceValue: '5',
+        breaks: [{ from: '50', value: '4' }],
+      },
+    };
+    const priced = (...lines: Line[]) => figures(lines, ground({ offers: [broken] })).map(([, price]) => price);
+    expect(priced(line('30'))).toEqual(['5']);
+    expect(priced(line('30'), line('20'))).toEqual(['4', '4']);
+    expect(priced(line('1', { unit: 'box' }), line('25'))).toEqual(['4', '4']);
+    // Not what is sold without the agreement.
+    expect(priced(line('30'), line('20', { agreementLineId: null }))[0]).toBe('5');
+  });
+});

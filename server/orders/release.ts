@@ -5,8 +5,9 @@ import {
   type ReleaseEffects,
   type ReleaseGround,
 } from '@core/agreements';
-import { dec, sum } from '@core/kernel';
-import { priceWithout } from '@core/orders';
+import { dec, sum, type Day, type Dec } from '@core/kernel';
+import { extrasOf, priceWithout } from '@core/orders';
+import { buildUp } from '@core/pricing';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers, type Doer, type Written, type AlsoNeeded } from '../acts';
 import { counterStatements, loadRelease, loadAgreement, planOf } from '../agreements';
@@ -36,19 +37,24 @@ async function withPrices<Ground extends ReleaseGround>(sql: Sql, ground: Ground
   if (agreement.side === 'buying') return ground;
   const ids = [...lines.flatMap((line) => line.item?.id ?? []), ...items.keys()];
   const pricing = await pricingOf(sql, doer.companyId, party.id, ids);
-  const { search, orderDate, byShipDate } = await orderPricing(sql, doer, party.id, doer.workDate);
+  const { search, orderDate, byShipDate, freight } = await orderPricing(sql, doer, party.id, doer.workDate);
+  const { currency } = agreement;
+  // The list price that the item was read with: what is asked of one line may be known by another by now.
+  const list = new Map([...lines.flatMap(({ item }) => item ?? []), ...items.values()].map((item) => [item.id, item]));
+  const without = (id: number, quantity: Dec, shipDate: Day) => {
+    const { unit, listPrice } = list.get(id)!;
+    const asked = { unit, ownUnit: unit, quantity, day: byShipDate ? shipDate : orderDate, currency };
+    return priceWithout({ unit, listPrice, pricing: pricing.get(id)! }, asked, search);
+  };
   return {
     ...ground,
-    priceWithout: ({ id, unit, listPrice }, quantity, shipDate) => {
-      const asked = {
-        unit,
-        ownUnit: unit,
-        quantity,
-        day: byShipDate ? shipDate : orderDate,
-        currency: agreement.currency,
-      };
-      return priceWithout({ unit, listPrice, pricing: pricing.get(id)! }, asked, search).listPrice;
-    },
+    priceWithout: ({ id }, quantity, shipDate) => without(id, quantity, shipDate).listPrice,
+    restWithout:
+      ({ id }, shipDate, shipToId) =>
+      (quantity) => {
+        const extras = extrasOf(pricing.get(id)!, freight, shipToId, '0');
+        return buildUp(without(id, quantity, shipDate).base, quantity, extras, null, currency);
+      },
   };
 }
 

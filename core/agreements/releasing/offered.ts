@@ -94,6 +94,9 @@ export function rankOffers(offers: readonly Offer[], wanted: Wanted): Offer[] {
     );
 }
 
+/** What so many of an item would cost without any agreement. // R1 R2 */
+export type PriceWithout = (quantity: Dec) => { unitPrice: Dec; amount: Dec };
+
 /** One order line's worth of what was asked. */
 export interface Portion {
   quantity: Dec;
@@ -107,24 +110,28 @@ export interface Portion {
  * What an asked quantity becomes under an agreement that splits at its limit. // A5
  * By quantity: what fits at the agreed price, the rest as a portion of its own at the price without it.
  * By value: one portion; its amount is what is left of the value, to the cent, and the rest of the quantity at the
- * price without the agreement. The portions always hold the whole quantity.
+ * price without the agreement. The portions always hold the whole quantity. `without` says what so many would cost then,
+ * with all that is put on a price (freight, packs); the list price where it says nothing. // R2
  */
 export function splitAtLimit(
-  asked: { quantity: Dec; price: Dec; listPrice: Dec },
+  asked: { quantity: Dec; price: Dec; listPrice: Dec; without?: PriceWithout | undefined },
   left: Dec,
   { basis, currency }: Pick<OfferingAgreement, 'basis' | 'currency'>,
 ): Portion[] {
   const { quantity, price, listPrice } = asked;
-  const whole = (part: Dec, unitPrice: Dec, agreed: boolean): Portion => {
-    const amount = lineAmount(part, unitPrice, currency);
-    return { quantity: part, unitPrice, amount, agreed: agreed ? amount : null };
+  const without =
+    asked.without ?? ((part: Dec) => ({ unitPrice: listPrice, amount: lineAmount(part, listPrice, currency) }));
+  const outside = (part: Dec): Portion => ({ quantity: part, ...without(part), agreed: null });
+  const under = (part: Dec): Portion => {
+    const amount = lineAmount(part, price, currency);
+    return { quantity: part, unitPrice: price, amount, agreed: amount };
   };
   const room = most(ZERO, left);
   const inside = basis === 'quantity' ? quantity.lte(room) : lineAmount(quantity, price, currency).lte(room);
-  if (inside) return [whole(quantity, price, true)];
-  if (room.eq(0)) return [whole(quantity, listPrice, false)];
-  if (basis === 'quantity') return [whole(room, price, true), whole(quantity.minus(room), listPrice, false)];
+  if (inside) return [under(quantity)];
+  if (room.eq(0)) return [outside(quantity)];
+  if (basis === 'quantity') return [under(room), outside(quantity.minus(room))];
   const beyond = most(ZERO, quantity.minus(room.div(price)));
-  const amount = room.plus(lineAmount(beyond, listPrice, currency));
+  const amount = beyond.gt(0) ? room.plus(without(beyond).amount) : room;
   return [{ quantity, unitPrice: roundHalfAway(amount.div(quantity), 4), amount, agreed: room }];
 }

@@ -1,6 +1,6 @@
 import { type Day, type Dec } from '@core/kernel';
 import type { Route } from '@core/catalogue';
-import { type OfferedLine, type OfferingAgreement } from './offered';
+import { type OfferedLine, type OfferingAgreement, type PriceWithout } from './offered';
 import type { Side } from '../terms/terms';
 
 /** An item that can be released, with what the order line takes from it. */
@@ -37,6 +37,8 @@ export interface ReleaseGround {
    * always its list price, or the vendor's. // R1 A3
    */
   priceWithout?: (item: ReleaseItem, quantity: Dec, shipDate: Day) => string;
+  /** What so many of it would cost then, going to an address, with all that is put on a price: the rest of a split line. // R2 */
+  restWithout?: (item: ReleaseItem, shipDate: Day, shipToId: number | null) => PriceWithout;
 }
 
 /** As typed. Lines with an empty quantity are not asked for. */

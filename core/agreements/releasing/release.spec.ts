@@ -92,6 +92,26 @@ describe('release', () => {
     ]);
   });
 
+  it('A5 R2 prices the rest of a split line as it would be without the agreement, going to that address', () => {
+    const on: ReleaseGround = {
+      ...ground(),
+      agreement: { ...ground().agreement, limitPolicy: 'split' },
+      lines: [line(1, '10', '0')],
+      restWithout: (item, shipDate, shipToId) => (quantity) => ({
+        unitPrice: quantity.times(item.id),
+        amount: quantity.times(shipToId!).plus(shipDate === '2027-03-20' ? 1 : 0),
+      }),
+    };
+    const decision = decideRelease(on, asked(ask(1, '14', '2027-03-20')), WORK_DATE);
+    if (!decision.ok) throw new Error(JSON.stringify(decision.refusals));
+    expect(
+      decision.effects.lines.map((each) => [each.quantity, each.unitPrice, each.amount, each.agreementLineId]),
+    ).toEqual([
+      ['10', '740', '7400', 1],
+      ['4', '404', '13', null],
+    ]);
+  });
+
   it('A6 makes one order that keeps the agreed price', () => {
     const decision = decideRelease(ground(), asked(ask(1, '12')), WORK_DATE);
     if (!decision.ok) throw new Error('refused');

@@ -35,7 +35,8 @@ export function decideRelease(ground: ReleaseGround, asked: ReleaseAsked, workDa
   const portioned: Portioned[] = [];
   for (const line of ground.lines) {
     const wants = good.filter((want) => want.line === line);
-    if (wants.length > 0) portioned.push(...portionsOf(ground, line, wants, refusals, warnings));
+    if (wants.length > 0)
+      portioned.push(...portionsOf(ground, line, { wants, shipToId: asked.shipToId }, refusals, warnings));
   }
   const lines = portioned.map(({ want, portion }) => orderLine(want, portion));
   if (lines.some(({ amount }) => dec(amount).gte(AMOUNT_BOUND))) refusals.push(refuse('amount-too-large', 'lines', {}));
@@ -152,7 +153,7 @@ function wantRefusals(
 function portionsOf(
   ground: ReleaseGround,
   line: ReleasableLine,
-  wants: readonly Want[],
+  { wants, shipToId }: { wants: readonly Want[]; shipToId: number | null },
   refusals: Refusal[],
   warnings: Refusal[],
 ): Portioned[] {
@@ -185,7 +186,8 @@ function portionsOf(
   }
   let room = left;
   return priced.flatMap((want) => {
-    const asked = { quantity: want.asked, price: want.price, listPrice: dec(want.item.listPrice) };
+    const without = ground.restWithout?.(want.item, want.shipDate, shipToId);
+    const asked = { quantity: want.asked, price: want.price, listPrice: dec(want.item.listPrice), without };
     const portions = splitAtLimit(asked, room, agreement);
     for (const portion of portions) {
       if (portion.agreed !== null) {
