@@ -12,14 +12,7 @@ import {
   type Dec,
 } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
-import {
-  agreedSteps,
-  buildUp,
-  type BasePrice,
-  type BuildUpStep,
-  type PriceAsked,
-  type PriceExtras,
-} from '@core/pricing';
+import { agreedSteps, buildUp, type BasePrice, type BuildUpStep, type PriceExtras } from '@core/pricing';
 import type { OrderEffects, OrderGround, OrderLineNow, OrderTyped, TypedLine } from './ground';
 import { lineRefusals } from './line-refusals';
 import { priceWithout } from './price-without';
@@ -98,8 +91,6 @@ interface Asked {
   /** Of `without`, for one of the item's own unit, to 4 places. */
   listPrice: string;
   extras: PriceExtras;
-  /** What its price was looked for by. */
-  found: PriceAsked;
   /** Of its item on all lines that may come under an agreement: what price breaks count. // A3 */
   ofItem: Dec;
   typed: boolean;
@@ -122,7 +113,6 @@ function askedOf(ground: OrderGround, line: TypedLine, shipToId: number | null):
     without: base,
     listPrice,
     extras: extrasOf(item.pricing, freight, shipToId, discount),
-    found,
     ofItem: quantity,
     typed: Boolean(line.price) || !dec(discount).eq(0),
   };
@@ -266,7 +256,7 @@ function effectsOf(
           quantity,
           price,
           listPrice: dec(asked.listPrice),
-          without: (rest) => builtWithout(ground, line, asked, rest),
+          without: (rest) => builtWithout(ground, asked, rest),
         },
         room,
         offer.agreement,
@@ -277,7 +267,7 @@ function effectsOf(
       portion,
       at === 0 ? (now?.id ?? null) : null,
       portion.agreed === null
-        ? builtWithout(ground, line, asked, portion.quantity).steps
+        ? builtWithout(ground, asked, portion.quantity).steps
         : agreedSteps(portion.agreed, portion.amount, offer.agreement.number, asked.without),
     ),
   );
@@ -290,12 +280,9 @@ function effectsOf(
   return lines;
 }
 
-/** So many of a line as a line of their own without any agreement would be. // A5 R1 R2 */
-function builtWithout(ground: OrderGround, line: TypedLine, asked: Asked, quantity: Dec) {
-  const item = ground.items.get(line.itemId!)!;
-  const { base } = priceWithout(item, { ...asked.found, quantity }, ground.pricing.search);
-  return buildUp(base, quantity, asked.extras, null, currencyOf(ground));
-}
+/** So many of a line at the price all of it would have without any agreement, with what is put on them. // A5 R1 R2 */
+const builtWithout = (ground: OrderGround, asked: Asked, quantity: Dec) =>
+  buildUp(asked.without, quantity, asked.extras, null, currencyOf(ground));
 
 /** Whether nothing that makes a line's price was changed. // R2 R3 */
 function untouched(

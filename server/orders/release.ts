@@ -50,10 +50,10 @@ async function withPrices<Ground extends ReleaseGround>(sql: Sql, ground: Ground
     ...ground,
     priceWithout: ({ id }, quantity, shipDate) => without(id, quantity, shipDate).listPrice,
     restWithout:
-      ({ id }, shipDate, shipToId) =>
+      ({ id }, ofItem, shipDate, shipToId) =>
       (quantity) => {
         const extras = extrasOf(pricing.get(id)!, freight, shipToId, '0');
-        return buildUp(without(id, quantity, shipDate).base, quantity, extras, null, currency);
+        return buildUp(without(id, ofItem, shipDate).base, quantity, extras, null, currency);
       },
   };
 }

@@ -37,8 +37,9 @@ export interface ReleaseGround {
    * always its list price, or the vendor's. // R1 A3
    */
   priceWithout?: (item: ReleaseItem, quantity: Dec, shipDate: Day) => string;
-  /** What so many of it would cost then, going to an address, with all that is put on a price: the rest of a split line. // R2 */
-  restWithout?: (item: ReleaseItem, shipDate: Day, shipToId: number | null) => PriceWithout;
+  /** What so many of it would cost then, at the price of all that is asked of it, going to an address, with all that is put
+   * on a price: the rest of a split line. // R2 */
+  restWithout?: (item: ReleaseItem, ofItem: Dec, shipDate: Day, shipToId: number | null) => PriceWithout;
 }
 
 /** As typed. Lines with an empty quantity are not asked for. */

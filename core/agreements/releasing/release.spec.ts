@@ -97,8 +97,8 @@ describe('release', () => {
       ...ground(),
       agreement: { ...ground().agreement, limitPolicy: 'split' },
       lines: [line(1, '10', '0')],
-      restWithout: (item, shipDate, shipToId) => (quantity) => ({
-        unitPrice: quantity.times(item.id),
+      restWithout: (item, ofItem, shipDate, shipToId) => (quantity) => ({
+        unitPrice: quantity.times(item.id).plus(ofItem),
         amount: quantity.times(shipToId!).plus(shipDate === '2027-03-20' ? 1 : 0),
       }),
     };
@@ -108,7 +108,7 @@ describe('release', () => {
       decision.effects.lines.map((each) => [each.quantity, each.unitPrice, each.amount, each.agreementLineId]),
     ).toEqual([
       ['10', '740', '7400', 1],
-      ['4', '404', '13', null],
+      ['4', '418', '13', null],
     ]);
   });
 

@@ -163,7 +163,7 @@ function portionsOf(
   const field = `lines.${last.index}.quantity`;
   const priced = wants.map((want) => {
     const ofItem = sum(wants.filter((each) => each.item.id === want.item.id).map((each) => dec(each.quantity)));
-    return { ...want, asked: dec(want.quantity), price: agreedPrice(line, ofItem, want.item.listPrice) };
+    return { ...want, ofItem, asked: dec(want.quantity), price: agreedPrice(line, ofItem, want.item.listPrice) };
   });
   const total = sum(priced.map((want) => want.asked));
   if (total.lt(line.leastRelease) && !(agreement.basis === 'quantity' && total.eq(left))) {
@@ -186,7 +186,7 @@ function portionsOf(
   }
   let room = left;
   return priced.flatMap((want) => {
-    const without = ground.restWithout?.(want.item, want.shipDate, shipToId);
+    const without = ground.restWithout?.(want.item, want.ofItem, want.shipDate, shipToId);
     const asked = { quantity: want.asked, price: want.price, listPrice: dec(want.item.listPrice), without };
     const portions = splitAtLimit(asked, room, agreement);
     for (const portion of portions) {
