@@ -1,6 +1,19 @@
 import * as z from 'zod';
 import { METHODS, OBTAINED, WAYS } from '@core/promise';
-import { act, Day, Decimal, Id, IdParam, Location, namedOnce, read, TypedDay } from '../kit';
+import {
+  act,
+  Day,
+  Decimal,
+  Id,
+  IdParam,
+  Location,
+  LocationId,
+  namedOnce,
+  post,
+  read,
+  TypedDay,
+  TypedDecimal,
+} from '../kit';
 
 const Source = z.object({
   kind: z.string(),
@@ -126,6 +139,54 @@ export const openAvailability = read({
   }),
 });
 
+/** A line as promising asks for it. */
+const AskedLine = z.object({
+  id: Id,
+  lineNo: z.number().int(),
+  item: z.object({ id: Id, number: z.string(), name: z.string(), unit: z.string() }),
+  /** The item at the location the line goes out from: what is asked of the ground. */
+  point: Point,
+  /** It goes from the vendor straight to the customer. */
+  straight: z.boolean(),
+  /** What is open of it, in the item's own unit. */
+  quantity: Decimal,
+  asked: Day,
+  shipDate: Day,
+  promised: Day.nullable(),
+  method: z.enum(METHODS),
+  way: z.enum(WAYS).nullable(),
+  planned: z.number().int(),
+});
+
+export const tryPromise = post({
+  name: 'tryPromise',
+  path: '/promise/try',
+  summary:
+    'What promises of lines stand on that are not kept yet, or are kept otherwise; the same lines of an order are left out.',
+  body: z.object({
+    /** The order they are typed over. */
+    orderId: Id.nullable(),
+    lines: z
+      .array(
+        z.object({
+          itemId: Id,
+          locationId: LocationId,
+          /** In the item's own unit, above zero. */
+          quantity: TypedDecimal,
+          asked: TypedDay,
+          straight: z.boolean(),
+        }),
+      )
+      .min(1)
+      .max(200),
+  }),
+  out: z.object({
+    order: z.object({ id: z.number().int(), number: z.string(), version: z.number().int(), state: z.string() }),
+    rows: GroundRows,
+    lines: z.array(AskedLine),
+  }),
+});
+
 export const openPromiseGround = read({
   name: 'openPromiseGround',
   path: '/orders/:id/promise',
@@ -135,23 +196,7 @@ export const openPromiseGround = read({
   out: z.object({
     order: z.object({ id: Id, number: z.string(), version: z.number().int(), state: z.string() }),
     rows: GroundRows,
-    lines: z.array(
-      z.object({
-        id: Id,
-        lineNo: z.number().int(),
-        item: z.object({ id: Id, number: z.string(), name: z.string(), unit: z.string() }),
-        /** The item at the location the line goes out from: what is asked of the ground. */
-        point: Point,
-        /** What is open of it, in the item's own unit. */
-        quantity: Decimal,
-        asked: Day,
-        shipDate: Day,
-        promised: Day.nullable(),
-        method: z.enum(METHODS),
-        way: z.enum(WAYS).nullable(),
-        planned: z.number().int(),
-      }),
-    ),
+    lines: z.array(AskedLine),
   }),
 });
 

@@ -160,6 +160,7 @@ describe('G7 rights to see', () => {
     'openAvailability',
     'openPromiseGround',
     'checkPromise',
+    'tryPromise',
     'brokenPromises',
     'openRepromise',
     'openPlanning',

@@ -7,7 +7,7 @@ import { openPegging } from './planning/pegging';
 import { startPlanning, takeProposals } from './planning/planning';
 import { openPlanning } from './planning/planning-reads';
 import { weighPlanning } from './planning/weigh';
-import { checkPromise, listPlanned, openAvailability, openLoad, openPlanned, openPromiseGround } from './asking/reads';
+import { checkPromise, listPlanned, openAvailability, openLoad, openPlanned, openPromiseGround, tryPromise } from './asking/reads';
 import { applyRepromise, brokenPromises, openRepromise, startRepromise, stopRepromise } from './again/repromise';
 
 /** What the promise room has. */
@@ -30,6 +30,7 @@ export const room: Room = {
     reads(promise.openPromiseGround, (sql, companyId, { params, workDate }) =>
       openPromiseGround(sql, companyId, workDate, params.id),
     ),
+    reads(promise.tryPromise, (sql, companyId, { body, workDate }) => tryPromise(sql, companyId, workDate, body)),
     reads(promise.checkPromise, (sql, companyId, { params, workDate }) =>
       checkPromise(sql, companyId, workDate, params.id),
     ),

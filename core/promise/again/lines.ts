@@ -76,10 +76,11 @@ export const rankOf = (rows: GroundRows, lines: readonly PromisedLine[]) => {
   };
 };
 
-/** Lines in the order they are asked again. // T9 */
-export function inRank(rows: GroundRows, lines: readonly PromisedLine[]): PromisedLine[] {
+/** Lines in the order they are asked anew: by priority and age, not by the day they lost. // T9 */
+export function inAge(rows: GroundRows, lines: readonly PromisedLine[]): PromisedLine[] {
   const byId = [...lines].sort((a, b) => a.lineId - b.lineId);
-  return Array.from(rankOrder(rankOf(rows, byId)), (at) => byId[at]!);
+  const { priority, ordered } = rankOf(rows, byId);
+  return Array.from(rankOrder({ priority, ordered, promised: new Int32Array(byId.length) }), (at) => byId[at]!);
 }
 
 /** The day a line would keep: what it was promised, today where that has passed, and not before it was asked for. */

@@ -13,6 +13,8 @@ export interface Ask {
   quantity: string;
   /** The day they would like it; null for as soon as can be. */
   asked: Day | null;
+  /** It goes from the vendor straight to the customer: only the lead time says when. // L2 T3 */
+  straight?: boolean;
 }
 
 /** What can be promised one way. */
@@ -42,8 +44,9 @@ export function answer(ground: Ground, ask: Ask, way: Way, sellerOf?: ReadonlyMa
     if (from >= ground.horizon) {
       throw new Stuck({ kind: 'horizon', item: ground.items[item]!.row.number, days: ground.horizon });
     }
+    if (way === 'lead') return byLeadTime(ground, item, quantity, from, ask.straight);
+    if (ask.straight) throw new Stuck({ kind: 'straight', item: ground.items[item]!.row.number });
     if (way === 'atp') return available(ground, item, quantity, from);
-    if (way === 'lead') return byLeadTime(ground, item, quantity, from);
     return capable(ground, item, quantity, from, way, sellerOf);
   } catch (error) {
     const trouble =
@@ -86,6 +89,15 @@ export function leadDay(ground: Ground, index: number): DayIndex | Trouble {
   return soonestNew(row, sellers[0], ground.ownCalendar);
 }
 
+/** The day a vendor's goods are with the customer: nothing is to be received here. O(1). // L2 T3 */
+function straightDay(ground: Ground, index: number): DayIndex | Trouble {
+  const { row, sellers } = ground.items[index]!;
+  const [seller] = sellers;
+  if (!seller) return { kind: 'nobody-sells', item: row.number };
+  const day = boughtBy(0, { ...seller, ownDays: 0, ownCalendar: seller.vendorCalendar });
+  return day === NEVER ? { kind: 'horizon', item: row.number, days: ground.horizon } : day;
+}
+
 /** The same of an item with whom it is bought from first. O(1). // T3 */
 export function soonestNew(
   { number: item, obtained, makeDays }: ItemRow,
@@ -101,8 +113,8 @@ export function soonestNew(
   return day === NEVER ? { kind: 'horizon', item, days: ownCalendar.days } : day;
 }
 
-function byLeadTime(ground: Ground, item: number, quantity: Scaled, from: DayIndex): Answer {
-  const soonest = leadDay(ground, item);
+function byLeadTime(ground: Ground, item: number, quantity: Scaled, from: DayIndex, straight = false): Answer {
+  const soonest = straight ? straightDay(ground, item) : leadDay(ground, item);
   if (typeof soonest !== 'number') throw new Stuck(soonest);
   const day = Math.max(from, soonest);
   return {

@@ -1,13 +1,13 @@
 import { isDay, type Day } from '../../kernel';
 import { decided, refuse, type Decision, type Refusal } from '../../refusals';
 import { decideAccept, type AcceptEffects, type Acceptance } from './accept';
-import { inRank, type MovedLine, type PromisedLine } from '../again/lines';
+import { inAge, type MovedLine, type PromisedLine } from '../again/lines';
 import type { GroundRows, Way } from '../ground/rows';
 
 /** An order whose lines are promised, each with what is open of it. */
 export interface PromiseGround {
   order: { number: string; state: string };
-  lines: readonly { id: number; point: number; quantity: string }[];
+  lines: readonly { id: number; point: number; quantity: string; straight?: boolean }[];
   /** Without the demand of the lines that are asked for. */
   rows: GroundRows;
 }
@@ -35,7 +35,8 @@ export function decidePromise({ order, lines, rows }: PromiseGround, typed: Prom
     }
     if (now) {
       const asked = typed.together && line.day !== null && isDay(line.day) ? line.day : line.asked;
-      const ask = { key: String(now.id), itemId: now.point, quantity: now.quantity, asked };
+      const { straight = false } = now;
+      const ask = { key: String(now.id), itemId: now.point, quantity: now.quantity, asked, straight };
       accepted.push({ ask, lineId: now.id, way: line.way, day: line.day ?? '' });
     }
   }
@@ -92,7 +93,7 @@ export function decideMoved({ moved, open, rows }: ApplyGround, lineIds: readonl
   const dayOf = (line: PromisedLine) => moved.find((each) => each.lineId === line.lineId)!.is!;
   const anew = decideAccept(
     rows,
-    inRank(rows, open.filter(isPlanned)).map((line) => {
+    inAge(rows, open.filter(isPlanned)).map((line) => {
       const day = dayOf(line);
       const ask = { key: '', itemId: line.itemId, quantity: line.quantity, asked: day };
       return { ask, lineId: line.lineId, way: line.way, day };

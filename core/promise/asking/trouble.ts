@@ -19,6 +19,8 @@ export function troubleText(trouble: Trouble): string {
       return `${trouble.item} would have had to be begun before today; ask for a later day.`;
     case 'too-much':
       return `That is more ${trouble.item} than can be counted; ask for less.`;
+    case 'straight':
+      return `${trouble.item} goes from its vendor straight to the customer: only the lead time says when.`;
     case 'too-deep':
       return `${trouble.item} fans out into more orders than can be planned; look at its BOM.`;
   }

@@ -156,4 +156,5 @@ export type Trouble =
   | { kind: 'horizon'; item: string; days: number }
   | { kind: 'before-today'; item: string }
   | { kind: 'too-much'; item: string }
+  | { kind: 'straight'; item: string }
   | { kind: 'too-deep'; item: string };

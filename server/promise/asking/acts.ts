@@ -12,22 +12,28 @@ import type { SalesOrderLine } from '../../orders/tables';
 import type { Item } from '../../catalogue/tables';
 import { centreHoldTable, plannedComponentTable, plannedOperationTable, plannedOrderTable } from '../tables';
 
-/** The lines of an order that can be promised: what is open of them out of our stock. */
+/** The lines of an order that can be promised: what is open of them, out of our stock or from a vendor to come. */
 export async function promisedLines(sql: Sql, companyId: number, orderId: number) {
   const rows = await sql.rows<
     Columns<SalesOrderLine, 'id lineNo itemId locationId shipDate promisedDate promisedBy'> &
-      Columns<Item, 'number name unit promiseMethod'> & { quantity: string; asked: Day; planned: number }
+      Columns<Item, 'number name unit promiseMethod'> & {
+        quantity: string;
+        asked: Day;
+        planned: number;
+        straight: boolean;
+      }
   >(
     `SELECT l.id, l.line_no, l.item_id, l.location_id, i.number, i.name, i.unit, ${OPEN_UNHELD} AS quantity,
             COALESCE(l.asked_date, l.ship_date) AS asked, l.ship_date, l.promised_date, l.promised_by, i.promise_method,
+            l.route = 'drop' AS straight,
             (SELECT COUNT(*) FROM planned_order p WHERE p.company_id = l.company_id AND p.order_line_id = l.id AND p.open) AS planned
        FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
-      WHERE l.company_id = ? AND l.order_id = ? AND l.owed ORDER BY l.line_no`,
+      WHERE l.company_id = ? AND l.order_id = ? AND (l.owed OR l.route = 'drop') ORDER BY l.line_no`,
     [companyId, orderId],
   );
   return rows
     .filter((row) => dec(row.quantity).gt(0))
-    .map((row) => ({ ...row, point: pointOf(row.itemId, row.locationId), quantity: row.quantity }));
+    .map((row) => ({ ...row, straight: Boolean(row.straight), point: pointOf(row.itemId, row.locationId) }));
 }
 
 export const acceptPromise = defineAct(contract.acceptPromise, {

@@ -6,6 +6,8 @@ import { layWorks } from '../../sample/works';
 import { repromiseRun } from '../again/repromise-run';
 import { openLines } from '../ground/open-lines';
 import { groundOfRun } from '../again/repromise';
+import { standingPlans } from '../again/standing-plans';
+import { plannedFor } from './planned-for';
 import { settledRun, refusalsOf, World, WORK_DATE, type Visitor } from '../../testing/world';
 
 interface Ask {
@@ -121,6 +123,58 @@ describe('promising', () => {
     ]);
     expect(of.components).toEqual([]);
     expect(await salmah.get('/api/items/999999/availability')).toMatchObject({ status: 404 });
+  });
+
+  it('tries what is only typed, and leaves out what it is typed over (T10)', async () => {
+    const id = await ordered([['SALT-25', '1']], false);
+    const own = await ground(id);
+    const typed = (orderId: number | null, item = 'SALT-25') => ({
+      orderId,
+      lines: [
+        { itemId: world.item(item), locationId: 0, quantity: '2', asked: '2027-03-09', straight: false },
+        { itemId: world.item(item), locationId: 0, quantity: '1', asked: null, straight: true },
+      ],
+    });
+    const tried = (await salmah.post('/api/promise/try', typed(id))).body as Ask;
+    expect(tried.rows).toEqual(own.rows);
+    expect(tried.order.id).toBe(0);
+    expect(tried.lines).toMatchObject([
+      { id: 1, quantity: '2', asked: '2027-03-09', straight: false },
+      { id: 2, quantity: '1', asked: WORK_DATE, straight: true },
+    ]);
+    expect((await salmah.post('/api/promise/try', { orderId: null, lines: [] })).status).toBe(400);
+    const count = async () =>
+      (await world.serving.database.rows<{ count: number }>('SELECT COUNT(*) AS count FROM sales_order'))[0]!.count;
+    const before = await count();
+    await salmah.post('/api/promise/try', typed(null));
+    expect(await count()).toBe(before);
+  });
+
+  it('promises what goes straight to the customer by its vendor’s days alone (L2 T3)', async () => {
+    const { id, shipTos } = world.masters.customers.get('Kasturi Bottling')!;
+    const line = { id: null, itemId: world.item('RO-4040'), quantity: '2', shipDate: '2027-03-04', route: 'drop' };
+    const [order] = await salmah.does('saveOrder', {
+      ...{ id: null, version: null, customerId: id, shipToId: shipTos[0], customerReference: 'KB-9' },
+      lines: [line],
+    });
+    const ask = await ground(order!.id);
+    expect(ask.lines).toMatchObject([{ straight: true, quantity: '2' }]);
+    const asked = { key: '', itemId: ask.lines[0]!.item.id, quantity: '2', asked: '2027-03-04' };
+    const of = (way: Way, straight: boolean) => answers(new Ground(ask.rows), [{ ...asked, straight }], () => way)[0]!;
+    expect(of('atp', true)).toMatchObject({ day: null, trouble: { kind: 'straight' } });
+    const day = addDays(WORK_DATE, of('lead', true).day!);
+    // What comes to our place first must be received.
+    expect(addDays(WORK_DATE, of('lead', false).day!) >= day).toBe(true);
+    const accept = (promised: string, way: Way) => ({
+      orderId: order!.id,
+      version: ask.order.version,
+      lines: [{ lineId: ask.lines[0]!.id, way, asked: '2027-03-04', day: promised }],
+    });
+    expect((await salmah.refused('acceptPromise', accept(day, 'have'))).codes).toEqual(['lines.0.day: no-promise']);
+    expect(await salmah.does('acceptPromise', accept(day, 'lead'))).toEqual([]);
+    const [kept] = (await salmah.get<{ lines: { shipDate: string; promised: string }[] }>(`/api/orders/${order!.id}`))
+      .lines;
+    expect(kept).toMatchObject({ shipDate: day, promised: day });
   });
 
   it('what is held for others is promised to nobody (T1 S3)', async () => {
@@ -289,7 +343,13 @@ describe('promising', () => {
     expect(new Set(lines.map((line) => line.way)).size).toBeGreaterThan(2);
     for (const late of [WORK_DATE, '2027-03-11', '2027-05-11']) {
       const again = await repromiseRun(database, companyId, late, () => undefined);
-      expect(again).toEqual(repromise({ ...(await groundOfRun(database, companyId, late, lines)) }, lines));
+      const planned = await plannedFor(
+        database,
+        companyId,
+        lines.map((line) => line.lineId),
+      );
+      const plans = await standingPlans(database, companyId, planned);
+      expect(again).toEqual(repromise({ ...(await groundOfRun(database, companyId, late, lines)) }, lines, plans));
     }
     expect(rows.supplies.length).toBeGreaterThan(0);
   });

@@ -8,7 +8,7 @@ import { PAGE_ROWS, type Sql, type Columns } from '../../db';
 import { promisedLines } from './acts';
 import { groundRows, besidesHours } from '../ground/ground';
 import type { PlannedComponent, PlannedOrder } from '../tables';
-import type { WorkCentre } from '../../catalogue/tables';
+import type { Item, WorkCentre } from '../../catalogue/tables';
 
 /** What comes and goes of one item at each location, without what it is made of. // T1 T2 */
 export async function openAvailability(
@@ -71,6 +71,7 @@ export async function openPromiseGround(
       lineNo: line.lineNo,
       item: { id: line.itemId, number: line.number, name: line.name, unit: line.unit },
       point: line.point,
+      straight: line.straight,
       quantity: line.quantity,
       asked: line.asked,
       shipDate: line.shipDate,
@@ -79,6 +80,54 @@ export async function openPromiseGround(
       way: line.promisedBy,
       planned: line.planned,
     })),
+  };
+}
+
+/** What promises of lines that are only typed stand on. The lines of an order they are typed over ask for nothing. // T10 */
+export async function tryPromise(
+  sql: Sql,
+  companyId: number,
+  workDate: Day,
+  { orderId, lines }: z.infer<typeof contract.tryPromise.body>,
+): Promise<z.infer<typeof contract.tryPromise.out>> {
+  const own = orderId === null ? [] : (await promisedLines(sql, companyId, orderId)).map(({ id }) => id);
+  const items = await sql.rows<Columns<Item, 'id number name unit promiseMethod'>>(
+    'SELECT id, number, name, unit, promise_method FROM item WHERE company_id = ? AND id IN (?)',
+    [companyId, lines.map(({ itemId }) => itemId)],
+  );
+  const places = new Set((await locationsOf(sql, companyId)).map(({ id }) => id));
+  const asked = lines.flatMap((line, at) => {
+    const item = items.find(({ id }) => id === line.itemId);
+    const day = line.asked ?? workDate;
+    if (!item || !places.has(line.locationId)) return [];
+    const { id, number, name, unit } = item;
+    return [
+      {
+        id: at + 1,
+        lineNo: at + 1,
+        item: { id, number, name, unit },
+        point: pointOf(id, line.locationId),
+        straight: line.straight,
+        quantity: line.quantity,
+        asked: day,
+        shipDate: day,
+        promised: null,
+        method: item.promiseMethod,
+        way: null,
+        planned: 0,
+      },
+    ];
+  });
+  return {
+    order: { id: 0, number: '', version: 0, state: 'draft' },
+    rows: await groundRows(
+      sql,
+      companyId,
+      workDate,
+      asked.map(({ point }) => point),
+      { without: own },
+    ),
+    lines: asked,
   };
 }
 
@@ -95,7 +144,8 @@ export async function checkPromise(
     itemId: line.point,
     quantity: line.quantity,
     asked: line.asked,
-    way: line.way ?? wayOf(line.method) ?? 'atp',
+    straight: line.straight,
+    way: line.straight ? ('lead' as const) : (line.way ?? wayOf(line.method) ?? 'atp'),
   }));
   return { lines: check(rows, asks) };
 }

@@ -135,7 +135,7 @@ export class OrderActs {
     ];
   }
 
-  /** Lines that go out of our stock can be promised; what is typed is kept first. // T10 */
+  /** Lines that are open can be promised; what is typed is kept first. // T10 */
   private promise(sheet: OrderSheet): DocumentAct {
     return {
       name: 'promise',
@@ -143,7 +143,7 @@ export class OrderActs {
       when:
         this.session.may('plan') &&
         (sheet.state === 'confirmed' || sheet.state === 'draft') &&
-        sheet.lines.some((line) => line.route !== 'drop' && openOf(line).gt(0)),
+        sheet.lines.some((line) => openOf(line).gt(0) && (line.route !== 'drop' || dec(line.tied).lt(line.quantity))),
       does: () => {
         if (!this.draft.typing()) return this.openPromise(sheet.id);
         this.finishEditing();

@@ -11,7 +11,8 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { of, type Observable } from 'rxjs';
-import { addDays, MAIN_LOCATION } from '@core/kernel';
+import { switchMap } from 'rxjs/operators';
+import { addDays, dec, MAIN_LOCATION } from '@core/kernel';
 import { Session } from '../access';
 import { DocumentDock } from '../documents';
 import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/act/document-page';
@@ -24,7 +25,7 @@ import { Locations } from '../kit/live/locations';
 import { Refusals } from '../kit/act/refusals';
 import { Sheets } from '../kit/act/sheet';
 import { TypedDraft } from '../kit/act/typed-draft';
-import { Promises } from '../promise';
+import { Promises, PromiseSheet, type OrderGround, type Tried } from '../promise';
 import { DeskStrip } from './desk-strip';
 import { FillSheet, type FillData } from './fill-sheet';
 import { LineOffers } from './line-offers';
@@ -36,6 +37,7 @@ import { PasteSheet, type PasteData } from './paste-sheet';
 import { PricePanel, type PricedLine } from './price-panel';
 import { Orders, type CustomerChoice, type OrderLine, type OrderSheet } from './service';
 import {
+  baseQuantity,
   blankLine,
   differs,
   emptyOrder,
@@ -160,8 +162,46 @@ export class OrderPage {
         label: 'Paste…',
         does: () => this.takeLines(this.sheets.choose<PasteData, TypedLine[]>(PasteSheet, { customerId, currency })),
       },
+      {
+        name: 'try',
+        label: 'Try promises…',
+        when: this.triable().length > 0,
+        does: () => this.tryPromises(),
+      },
       { name: 'save', label: 'Save the draft', does: () => this.save() },
     ];
+  }
+
+  /** Typed lines that promising can be asked for. */
+  private readonly triable = computed(() =>
+    (this.draft.typed()?.lines ?? []).filter((line) => line.itemId !== null && Number(baseQuantity(line)) > 0),
+  );
+
+  /** When what is typed could be had, before anything is kept; what is tried is taken into the lines. // T10 */
+  private tryPromises(): void {
+    this.grid()?.finishEditing();
+    const lines = this.triable();
+    const asked = lines.map((line) => ({
+      itemId: line.itemId!,
+      locationId: line.locationId,
+      quantity: baseQuantity(line),
+      asked: line.shipDate,
+      straight: line.route === 'drop',
+    }));
+    const orderId = this.draft.isNew() ? null : Number(this.id());
+    this.promises
+      .try({ orderId, lines: asked })
+      .pipe(switchMap((ground) => this.sheets.choose<OrderGround, Tried[]>(PromiseSheet, ground)))
+      .subscribe({
+        next: (tried) => {
+          for (const { id, quantity, day } of tried ?? []) {
+            const line = lines[id - 1]!;
+            const factor = dec(baseQuantity(line)).div(line.quantity);
+            this.setLine(line, { quantity: dec(quantity).div(factor).round(5).toFixed(), shipDate: day });
+          }
+        },
+        error: (error: unknown) => this.draft.refuse(error),
+      });
   }
 
   protected readonly findCustomers = (words: string) => this.orders.customers(words);

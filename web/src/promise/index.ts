@@ -1,5 +1,5 @@
 // What other rooms use of this one.
 export { AvailabilityPanel } from './availability';
 export { PeggingPanel } from './pegging';
-export { PromiseSheet } from './promise-sheet';
-export { Promises } from './service';
+export { PromiseSheet, type Tried } from './promise-sheet';
+export { Promises, type OrderGround } from './service';

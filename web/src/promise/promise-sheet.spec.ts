@@ -33,6 +33,7 @@ const line = (id: number, itemId: number, quantity: string): OrderGround['lines'
   lineNo: id,
   item: { id: itemId, number: itemId === 1 ? 'SKID' : 'PUMP', name: '', unit: 'piece' },
   point: itemId,
+  straight: false,
   quantity,
   asked: '2027-03-02',
   shipDate: '2027-03-02',
@@ -116,7 +117,34 @@ describe('the promise sheet', () => {
 
   it('says there is nothing to promise', async () => {
     const stage = await staged([]);
-    expect(stage.text()).toContain('Nothing of this order goes out of our stock.');
+    expect(stage.text()).toContain('Nothing of this order is open.');
     expect(stage.button('Promise this day').disabled).toBe(true);
+  });
+
+  it('tries what is typed for an order that is not kept, and takes it into its lines', async () => {
+    const stage = await staged([line(1, 1, '2'), line(2, 2, '3')], {
+      data: { order: { ...ORDER, id: 0, number: '' }, rows: ROWS, lines: [line(1, 1, '2'), line(2, 2, '3')] },
+    });
+    expect(stage.text('h2')).toContain('Try promises');
+    await stage.type('Quantity of line 2', '5');
+    await stage.press('Take these into the order');
+    expect(stage.acted).toEqual([]);
+    expect(stage.closed).toEqual([
+      [
+        { id: 1, quantity: '2', day: expect.any(String) as string },
+        { id: 2, quantity: '5', day: expect.any(String) as string },
+      ],
+    ]);
+  });
+
+  it('asks only the lead time of what goes straight to the customer', async () => {
+    const stage = await staged([{ ...line(2, 2, '3'), straight: true }]);
+    const ways = [...stage.element.querySelectorAll<HTMLButtonElement>('button.way')];
+    expect(ways.map((each) => each.disabled)).toEqual([true, true, true, false]);
+    expect(ways.map((each) => each.getAttribute('aria-pressed'))).toEqual(['false', 'false', 'false', 'true']);
+    // Nine working days from a Monday.
+    expect(ways[3]!.textContent!.trim()).toBe('Fri 12 Mar');
+    await stage.press('Promise this day');
+    expect(stage.acted[0]!.input).toMatchObject({ lines: [{ way: 'lead', day: '2027-03-12' }] });
   });
 });

@@ -1,4 +1,4 @@
-import { DIALOG_DATA } from '@angular/cdk/dialog';
+import { DIALOG_DATA, DialogRef } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { of } from 'rxjs';
@@ -22,6 +22,13 @@ const WAY_NAMES: readonly { way: Way; name: string; sub: string }[] = [
   { way: 'lead', name: 'Lead time', sub: 'no look at capacity' },
 ];
 
+/** What was tried of a typed line: how many, and the day they could be had. */
+export interface Tried {
+  id: number;
+  quantity: string;
+  day: string;
+}
+
 interface Typed {
   quantity: string;
   asked: string | null;
@@ -33,13 +40,17 @@ interface Typed {
   selector: 'k-promise-sheet',
   imports: [Chips, DayField, NumberField, Sheet, TimeLine],
   template: `<k-sheet
-    [head]="'Promise ' + ground.order.number"
-    sub="When each line can be had, as you type; nothing is written until you promise"
+    [head]="trial ? 'Try promises' : 'Promise ' + ground.order.number"
+    [sub]="
+      trial
+        ? 'When each line could be had, as you type; nothing is kept'
+        : 'When each line can be had, as you type; nothing is written until you promise'
+    "
     [act]="act()"
     [busy]="form.busy() || !ready()"
     [refusals]="form.loose(fields)"
     [warnings]="form.warnings"
-    (done)="form.do()"
+    (done)="trial ? take() : form.do()"
   >
     <table class="small ways">
       <thead>
@@ -86,6 +97,7 @@ interface Typed {
                   type="button"
                   class="way"
                   [class.chosen]="typed()[line.id]!.way === each.way"
+                  [disabled]="line.straight && each.way !== 'lead'"
                   [attr.aria-pressed]="typed()[line.id]!.way === each.way"
                   [attr.aria-label]="each.name + ', line ' + line.lineNo + ': ' + dayOf(line.id, each.way)"
                   (click)="set(line.id, { way: each.way })"
@@ -97,7 +109,7 @@ interface Typed {
           </tr>
         } @empty {
           <tr>
-            <td colspan="7" class="faint">Nothing of this order goes out of our stock.</td>
+            <td colspan="7" class="faint">Nothing of this order is open.</td>
           </tr>
         }
       </tbody>
@@ -218,15 +230,22 @@ interface Typed {
 })
 export class PromiseSheet {
   private readonly computer = inject(PromiseComputer);
+  private readonly ref = inject<DialogRef<unknown>>(DialogRef);
   protected readonly ground = inject<OrderGround>(DIALOG_DATA);
   protected readonly workDate = inject(Session).workDate;
+  /** The order is not kept yet, or is typed over: what is tried is only taken into it. */
+  protected readonly trial = this.ground.order.id === 0;
   protected readonly ways = WAY_NAMES;
   protected readonly fields = [/\.asked$/];
   protected readonly typed = signal<Readonly<Record<number, Typed>>>(
     Object.fromEntries(
       this.ground.lines.map((line) => [
         line.id,
-        { quantity: line.quantity, asked: line.asked, way: line.way ?? wayOf(line.method) ?? 'atp' },
+        {
+          quantity: line.quantity,
+          asked: line.asked,
+          way: line.straight ? 'lead' : (line.way ?? wayOf(line.method) ?? 'atp'),
+        },
       ]),
     ),
   );
@@ -237,7 +256,7 @@ export class PromiseSheet {
       const { quantity: size, asked, way } = this.typed()[line.id]!;
       const read = readTypedDecimal(size, 'quantity');
       return read !== null && dec(read).gt(0)
-        ? [{ key: String(line.id), itemId: line.point, quantity: read, asked, way }]
+        ? [{ key: String(line.id), itemId: line.point, quantity: read, asked, way, straight: line.straight }]
         : [];
     }),
   );
@@ -265,7 +284,10 @@ export class PromiseSheet {
     }),
   );
   protected readonly ready = computed(
-    () => this.asOrdered() && this.checked().length > 0 && this.checked().every((line) => line.chosen.day !== null),
+    () =>
+      (this.trial || this.asOrdered()) &&
+      this.checked().length > 0 &&
+      this.checked().every((line) => line.chosen.day !== null),
   );
   protected readonly form = new ActForm(
     contract.acceptPromise,
@@ -283,7 +305,21 @@ export class PromiseSheet {
     // Computed here; the server answers once, when it is promised.
     () => false,
   );
-  protected readonly act = computed(() => (this.ground.lines.length > 1 ? 'Promise these days' : 'Promise this day'));
+  protected readonly act = computed(() => {
+    if (this.trial) return 'Take these into the order';
+    return this.ground.lines.length > 1 ? 'Promise these days' : 'Promise this day';
+  });
+
+  /** What was tried, for the lines it was typed for. */
+  protected take(): void {
+    if (!this.ready()) return;
+    const tried: Tried[] = this.checked().map(({ key, chosen }) => ({
+      id: Number(key),
+      quantity: readTypedDecimal(this.typed()[Number(key)]!.quantity, 'quantity')!,
+      day: chosen.day!,
+    }));
+    this.ref.close(tried);
+  }
 
   protected set(id: number, change: Partial<Typed>): void {
     this.typed.update((typed) => ({ ...typed, [id]: { ...typed[id]!, ...change } }));
@@ -330,9 +366,10 @@ export class PromiseSheet {
     ];
   });
   protected readonly effect = computed(() => {
-    if (!this.asOrdered()) return 'A quantity is not the order’s: change the order to promise it.';
+    if (!this.trial && !this.asOrdered()) return 'A quantity is not the order’s: change the order to promise it.';
     const orders = this.checked().reduce((sum, line) => sum + line.chosen.orders, 0);
     if (!this.ready()) return '';
+    if (this.trial) return orders === 0 ? '' : `Promised, it would plan ${counted(orders, 'order')}`;
     return orders === 0 ? 'Nothing is to be planned for it' : `Plans ${counted(orders, 'order')} with it`;
   });
   protected readonly day = (value: string) => day(value, this.workDate());

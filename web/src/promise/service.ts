@@ -28,6 +28,10 @@ export class Promises {
     return this.api.call(contract.openPromiseGround, { params: { id: orderId } });
   }
 
+  try(body: z.input<typeof contract.tryPromise.body>) {
+    return this.api.call(contract.tryPromise, { body });
+  }
+
   broken(orderId: number) {
     return this.api.call(contract.brokenPromises, { params: { id: orderId } });
   }
