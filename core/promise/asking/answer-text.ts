@@ -110,6 +110,8 @@ function onOneDay(ground: Ground, asks: readonly CheckedAsk[], each: readonly An
 
 /** What would shorten one line, alone on the ground, in words. // T7 */
 export function shorten(rows: GroundRows, ask: CheckedAsk): ShorteningText[] {
+  // Nothing of ours makes it come sooner.
+  if (ask.straight) return [];
   const ground = new Ground(rows);
   const [now] = answers(ground, [ask], () => ask.way);
   return shortenings(rows, ask, now!).map((each) => ({

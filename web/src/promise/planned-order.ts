@@ -44,67 +44,74 @@ const KINDS = { make: 'PR', assemble: 'AS', buy: 'PL' } as const;
         <div><small>Held for it</small>{{ number(shown.held) }} of {{ number(shown.quantity) }}</div>
       </div>
       <div class="sheet columns">
-        <section>
-          <h2>Components</h2>
-          <table class="small">
-            <thead>
-              <tr>
-                <th>Item</th>
-                <th class="num">Quantity</th>
-                <th class="num">Planned for it</th>
-                <th>Needed on</th>
-              </tr>
-            </thead>
-            <tbody>
-              @for (row of shown.components; track $index) {
+        @if (shown.kind === 'buy') {
+          <p class="faint">
+            It is bought:
+            {{ shown.purchase ? 'its purchase order goes on from here.' : 'place it by ' + day(shown.start) + '.' }}
+          </p>
+        } @else {
+          <section>
+            <h2>Components</h2>
+            <table class="small">
+              <thead>
                 <tr>
-                  <td>
-                    <a class="link" [routerLink]="pathOf({ kind: 'item', id: row.item.id })">{{ row.item.number }}</a>
-                    {{ row.item.name }}
-                  </td>
-                  <td class="num">{{ number(row.quantity) }}</td>
-                  <td class="num">{{ row.covered === '0' ? 'from stock' : number(row.covered) }}</td>
-                  <td>{{ day(row.neededOn) }}</td>
+                  <th>Item</th>
+                  <th class="num">Quantity</th>
+                  <th class="num">Planned for it</th>
+                  <th>Needed on</th>
                 </tr>
-              } @empty {
+              </thead>
+              <tbody>
+                @for (row of shown.components; track $index) {
+                  <tr>
+                    <td>
+                      <a class="link" [routerLink]="pathOf({ kind: 'item', id: row.item.id })">{{ row.item.number }}</a>
+                      {{ row.item.name }}
+                    </td>
+                    <td class="num">{{ number(row.quantity) }}</td>
+                    <td class="num">{{ row.covered === '0' ? 'from stock' : number(row.covered) }}</td>
+                    <td>{{ day(row.neededOn) }}</td>
+                  </tr>
+                } @empty {
+                  <tr>
+                    <td colspan="4" class="faint">Nothing goes into it.</td>
+                  </tr>
+                }
+              </tbody>
+            </table>
+          </section>
+          <section>
+            <h2>Operations</h2>
+            <table class="small">
+              <thead>
                 <tr>
-                  <td colspan="4" class="faint">It is bought; nothing goes into it.</td>
+                  <th></th>
+                  <th>Operation</th>
+                  <th>Work centre</th>
+                  <th class="num">Minutes</th>
+                  <th>From</th>
+                  <th>To</th>
                 </tr>
-              }
-            </tbody>
-          </table>
-        </section>
-        <section>
-          <h2>Operations</h2>
-          <table class="small">
-            <thead>
-              <tr>
-                <th></th>
-                <th>Operation</th>
-                <th>Work centre</th>
-                <th class="num">Minutes</th>
-                <th>From</th>
-                <th>To</th>
-              </tr>
-            </thead>
-            <tbody>
-              @for (row of shown.operations; track row.no) {
-                <tr>
-                  <td>{{ row.no }}</td>
-                  <td>{{ row.name }}</td>
-                  <td>{{ row.centre }}</td>
-                  <td class="num">{{ row.minutes }}</td>
-                  <td>{{ day(row.firstDay) }}</td>
-                  <td>{{ day(row.lastDay) }}</td>
-                </tr>
-              } @empty {
-                <tr>
-                  <td colspan="6" class="faint">It goes through no work centre.</td>
-                </tr>
-              }
-            </tbody>
-          </table>
-        </section>
+              </thead>
+              <tbody>
+                @for (row of shown.operations; track row.no) {
+                  <tr>
+                    <td>{{ row.no }}</td>
+                    <td>{{ row.name }}</td>
+                    <td>{{ row.centre }}</td>
+                    <td class="num">{{ row.minutes }}</td>
+                    <td>{{ day(row.firstDay) }}</td>
+                    <td>{{ day(row.lastDay) }}</td>
+                  </tr>
+                } @empty {
+                  <tr>
+                    <td colspan="6" class="faint">It goes through no work centre.</td>
+                  </tr>
+                }
+              </tbody>
+            </table>
+          </section>
+        }
         @if (shown.below.length > 0) {
           <section>
             <h2>Planned for it</h2>

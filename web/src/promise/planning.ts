@@ -282,6 +282,9 @@ const FITS: Record<(typeof SHOWN)[number]['value'], (row: Row) => boolean> = {
     p[role='status'] {
       margin: 4px 24px 0;
     }
+    p[role='status'] span {
+      margin-left: 8px;
+    }
     .weigh {
       padding-bottom: 6px;
       font-size: 13px;

@@ -144,6 +144,7 @@ describe('the promise sheet', () => {
     expect(ways.map((each) => each.getAttribute('aria-pressed'))).toEqual(['false', 'false', 'false', 'true']);
     // Nine working days from a Monday.
     expect(ways[3]!.textContent!.trim()).toBe('Fri 12 Mar');
+    expect(stage.text()).not.toContain('What would shorten it');
     await stage.press('Promise this day');
     expect(stage.acted[0]!.input).toMatchObject({ lines: [{ way: 'lead', day: '2027-03-12' }] });
   });

@@ -200,6 +200,11 @@ interface Typed {
       white-space: nowrap;
       min-width: 78px;
     }
+    .way:disabled {
+      border-style: dashed;
+      color: var(--ink-faint);
+      cursor: default;
+    }
     .way.chosen {
       border-color: var(--deep);
       box-shadow: inset 0 0 0 1px var(--deep);

@@ -126,6 +126,9 @@ type Row = RunShown['moved'][number];
     p[role='status'] {
       margin: 4px 24px 0;
     }
+    p[role='status'] span {
+      margin-left: 8px;
+    }
     .need {
       color: var(--ochre);
     }
