@@ -7,7 +7,15 @@ import { openPegging } from './planning/pegging';
 import { startPlanning, takeProposals } from './planning/planning';
 import { openPlanning } from './planning/planning-reads';
 import { weighPlanning } from './planning/weigh';
-import { checkPromise, listPlanned, openAvailability, openLoad, openPlanned, openPromiseGround, tryPromise } from './asking/reads';
+import {
+  checkPromise,
+  listPlanned,
+  openAvailability,
+  openLoad,
+  openPlanned,
+  openPromiseGround,
+  tryPromise,
+} from './asking/reads';
 import { applyRepromise, brokenPromises, openRepromise, startRepromise, stopRepromise } from './again/repromise';
 
 /** What the promise room has. */

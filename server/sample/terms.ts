@@ -1,4 +1,12 @@
-import { NO_REBATE, type Basis, type LimitPolicy, type Reminder, type RestPlan, type Side, type TypedTerm } from '@core/agreements';
+import {
+  NO_REBATE,
+  type Basis,
+  type LimitPolicy,
+  type Reminder,
+  type RestPlan,
+  type Side,
+  type TypedTerm,
+} from '@core/agreements';
 
 /** A committed item at a fixed price; `change` for all else. */
 export function fixedTerm(
