@@ -62,6 +62,8 @@ const Terms = z.object({
   signedOn: TypedDay,
   limitPolicy: z.enum(LIMIT_POLICIES),
   tolerancePercent: TypedDecimal,
+  /** A limit on the whole besides the lines: an amount, or a quantity with its unit. // A5 */
+  wholeLimit: Text(40).default(''),
   probabilityPercent: TypedDecimal,
   /** How what is left and in no plan counts in planning. // A7 */
   restPlan: z.enum(REST_PLANS).default('spread'),

@@ -128,6 +128,9 @@ export const AgreementSheet = AgreementRow.extend({
   signedOn: Day.nullable(),
   limitPolicy: z.enum(LIMIT_POLICIES),
   tolerancePercent: Decimal,
+  /** As it is typed, and what is left under it with the tolerance; empty for none. // A5 */
+  wholeLimit: z.string(),
+  wholeLeft: z.string(),
   probabilityPercent: Decimal,
   restPlan: z.enum(REST_PLANS),
   priority: z.number(),

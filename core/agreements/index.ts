@@ -76,6 +76,15 @@ export {
   type RevisionTyped,
   REST_WORDS,
 } from './terms/revision';
+export {
+  agreementsByLine,
+  countedOn,
+  leftOnWhole,
+  overWholes,
+  readWholeLimit,
+  wholeLimitText,
+  type WholeLimit,
+} from './releasing/whole-limit';
 export { leftInNoPlan, restOf, type RestGround } from './releasing/rest';
 export { decideCopy } from './terms/copy';
 export { decidePlannedCalls, plannedUpTo, type PlannedGround } from './releasing/planned-calls';

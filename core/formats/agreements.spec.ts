@@ -139,6 +139,7 @@ describe('agreements brought in from a file', () => {
         signedOn: null,
         limitPolicy: 'split',
         tolerancePercent: '5',
+        wholeLimit: '50000',
         probabilityPercent: '90',
         restPlan: 'last',
         priority: '2',

@@ -1,3 +1,4 @@
+import { countedOn } from '@core/agreements';
 import { dec, isDay, MOST_LINES, MOST_REFERENCE, priceText, readTypedDecimal, type Day } from '@core/kernel';
 import { decideSave, type OrderEffects, type OrderTyped, type SaveGround } from '@core/orders';
 import { ROUTES, type Route } from '@core/catalogue';
@@ -255,7 +256,7 @@ function draftOf(
 
 /** The ground once an order has taken from the agreements. // A4 */
 function after(ground: SaveGround, { released }: OrderEffects): SaveGround {
-  const offers = ground.offers.map((offer) => {
+  const offers = ground.offers.map(grownWhole(released)).map((offer) => {
     const own = released.find((each) => each.agreementLineId === offer.line.id);
     if (!own) return offer;
     const line = {
@@ -267,6 +268,17 @@ function after(ground: SaveGround, { released }: OrderEffects): SaveGround {
   });
   return { ...ground, offers };
 }
+
+/** An offer whose agreement's limit on the whole has less left. // A5 */
+const grownWhole =
+  (released: OrderEffects['released']) =>
+  (offer: SaveGround['offers'][number]): SaveGround['offers'][number] => {
+    const { whole } = offer.agreement;
+    if (!whole) return offer;
+    const own = released.filter(({ agreementLineId }) => whole.factors.has(agreementLineId));
+    const now = countedOn(whole, own).plus(whole.released).toFixed();
+    return { ...offer, agreement: { ...offer.agreement, whole: { ...whole, released: now } } };
+  };
 
 /** An address by its label, or its label and town; the only one where none is named. */
 function shipToOf({ shipTos }: FileCustomer, name: string): { id: number } | null {

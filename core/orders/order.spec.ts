@@ -134,6 +134,16 @@ describe('changing a draft order', () => {
     expect(codes(typed(typedLine(5, '14'), typedLine(6, '7')))).toEqual(['lines.1.quantity: above-limit']);
   });
 
+  it('A5 holds the limit on the whole by what the change takes more, not by what it has', () => {
+    const whole = { limit: '12000', unit: '', released: '11100', factors: new Map([[1, '1']]) };
+    const on = (change = {}): OrderGround => ({ ...ground, offers: [offer({ whole, ...change })] });
+    expect(codes(typed(typedLine(5, '13'), typedLine(6, '3')), on())).toEqual([]);
+    expect(codes(typed(typedLine(5, '14'), typedLine(6, '3')), on())).toEqual(['lines: above-whole']);
+    expect(codes(typed(typedLine(5, '12')), on())).toEqual([]);
+    const warned = decideOrder(on({ limitPolicy: 'warn' }), typed(typedLine(5, '15'), typedLine(6, '3')), WORK_DATE);
+    expect(warned.ok && warned.warnings.map(({ code }) => code)).toContain('above-whole');
+  });
+
   it('A5 splits a line raised above a limit that splits: the rest goes at the list price on a line of its own', () => {
     const on: OrderGround = { ...ground, offers: [offer({ limitPolicy: 'split' })] };
     const decision = decideOrder(on, typed(typedLine(5, '20'), typedLine(6, '4')), WORK_DATE);

@@ -1,4 +1,13 @@
-import { agreedPrice, rankOffers, splitAtLimit, splitWordOf, type Offer, type Portion } from '@core/agreements';
+import {
+  agreedPrice,
+  agreementsByLine,
+  overWholes,
+  rankOffers,
+  splitAtLimit,
+  splitWordOf,
+  type Offer,
+  type Portion,
+} from '@core/agreements';
 import {
   AMOUNT_BOUND,
   dec,
@@ -65,8 +74,9 @@ export function decideOrder(ground: OrderGround, typed: OrderTyped, workDate: Da
   });
   for (const now of removed) change.giveBack(now, 'lines');
   const over = change.overLimits(ground.items);
-  refusals.push(...over.refused);
-  warnings.push(...over.warned);
+  const whole = overWholes(agreementsByLine(ground.offers), change.grown(), 'lines');
+  refusals.push(...over.refused, ...whole.refused);
+  warnings.push(...over.warned, ...whole.warned);
   return decided(
     refusals,
     () => ({

@@ -206,6 +206,11 @@ export const sentences = {
   'run-going': () => 'All open lines are being asked again already; wait for that, or stop it.',
   'promise-changed': () => 'This line was changed since the run; ask all open lines again and take what that says.',
   'planned-running': (f: { number: string }) => `${f.number} is being worked on; it cannot be taken back any more.`,
+  'above-whole': (f: { agreement: string; asked: string; left: string }) =>
+    `${f.asked} is more than the ${f.left} left of the whole of ${f.agreement}; take that, or revise its limit.`,
+  'not-a-whole-limit': () => 'Write an amount like 50000, or a quantity with its unit like 1000 kg.',
+  'whole-unit-not-shared': (f: { item: string; unit: string }) =>
+    `${f.item} has no ${f.unit}; take a unit that all lines share, or limit the value.`,
   'planned-not-placeable': (f: { number: string; state: string }) =>
     `${f.number} is ${f.state}; only a planned purchase that is not placed yet can be placed.`,
   'planned-is-bought': (f: { number: string }) => `${f.number} is bought; place it with a vendor.`,

@@ -129,6 +129,20 @@ const offer = (limitPolicy: Offer['agreement']['limitPolicy'], change_: Partial<
 });
 
 describe('L7 the quantity of a pair', () => {
+  it('A5 holds the limit on the whole of an agreement over all pairs together', () => {
+    const whole = (limit: string) => ({ limit, unit: '', released: '66600', factors: new Map([[5, '1']]) });
+    const on = (limit: string, policy: Offer['agreement']['limitPolicy'] = 'refuse') => {
+      const own = offer(policy);
+      return [{ ...own, agreement: { ...own.agreement, whole: whole(limit) } }];
+    };
+    const pairs = [1, 2].map((id) => pair(id, { sales: { agreementLineId: 5 } }));
+    const changes = pairs.map((each) => change(each, { quantity: '13' }));
+    expect(refused(pairs, changes, on('68080'))).toEqual([]);
+    expect(refused(pairs, changes, on('68079'))).toEqual(['pairs: above-whole']);
+    expect(refused(pairs, changes.slice(1), on('68079'))).toEqual([]);
+    expect(done(pairs, changes, on('68079', 'warn')).words).toContain('above-whole');
+  });
+
   it('changes both ends, the tie and both amounts', () => {
     const given = pair(1);
     const effects = done([given], [change(given, { quantity: '15' })]);

@@ -1,4 +1,4 @@
-import { agreedPrice, type Offer as AgreementOffer } from '@core/agreements';
+import { agreedPrice, agreementsByLine, overWholes, type Offer as AgreementOffer } from '@core/agreements';
 import {
   AMOUNT_BOUND,
   dec,
@@ -47,6 +47,9 @@ export function decidePairs(
     refusals.push(...found.refused);
     leftOut.push(change.tieId);
   });
+  const whole = overWholes(agreementsByLine(offers), state.effects(changes, leftOut).released, 'pairs');
+  if (whole.refused.length > 0) return decided([...refusals, ...whole.refused], () => state.effects(changes, []));
+  warnings.push(...whole.warned);
   if (!goodOnly || leftOut.length === changes.length)
     return decided(refusals, () => state.effects(changes, []), warnings);
   return decided([], () => state.effects(changes, leftOut), [...refusals, ...warnings]);

@@ -1,3 +1,4 @@
+import { agreementsByLine, overWholes } from '@core/agreements';
 import { ROUTE_NAMES, routeIsBought, type Route } from '@core/catalogue';
 import { dec, isDecimalText, least, MAIN_LOCATION, sum, type Day } from '@core/kernel';
 import type { OrderState } from '@core/orders';
@@ -146,6 +147,9 @@ export function decidePlacement(
     warnings.push(...priced.warned);
     addToPlan(plans, want, priced.portions);
   }
+  const whole = overWholes(agreementsByLine(buying), taken.grown(), 'lines');
+  refusals.push(...whole.refused);
+  warnings.push(...whole.warned);
   return decided(refusals, () => ({ purchases: [...plans.values()], released: taken.grown(), uncovered }), warnings);
 }
 

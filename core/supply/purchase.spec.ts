@@ -56,6 +56,45 @@ const codes = (decision: ReturnType<typeof decide>) =>
   decision.ok ? [] : decision.refusals.map(({ field, code }) => `${field}: ${code}`);
 
 describe('L4 a purchase order typed by hand', () => {
+  it('A5 holds the limit on the whole of a buying agreement', () => {
+    const buying = (limit: string): PurchaseGround['buying'] => [
+      {
+        vendorId: 1,
+        agreement: {
+          id: 1,
+          number: 'AG-1',
+          basis: 'quantity',
+          state: 'in-force',
+          firstDay: '2027-01-01',
+          lastDay: '2027-12-31',
+          currency: 'MYR',
+          priority: 5,
+          limitPolicy: 'refuse',
+          tolerancePercent: '0',
+          whole: { limit, unit: '', released: '0', factors: new Map([[5, '1']]) },
+        },
+        line: {
+          id: 5,
+          lineNo: 1,
+          itemId: 10,
+          groupId: null,
+          priceKind: 'fixed',
+          priceValue: '600',
+          breaks: [],
+          committed: '100',
+          committedValue: '60000',
+          released: '0',
+          releasedValue: '0',
+          leastRelease: '0',
+          releaseMultiple: '0',
+        },
+      },
+    ];
+    const taken = decide({ lines: [line(), line()] }, { buying: buying('7200') });
+    expect(taken.ok && taken.effects.released).toEqual([{ agreementLineId: 5, quantity: '12', value: '7200' }]);
+    expect(codes(decide({ lines: [line(), line()] }, { buying: buying('7199') }))).toEqual(['lines: above-whole']);
+  });
+
   it('is for nobody yet: nothing is tied, all of it is spare', () => {
     const decision = decide({ shipToId: 3 });
     expect(decision.ok && decision.effects.purchase).toMatchObject({

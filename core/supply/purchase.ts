@@ -1,3 +1,4 @@
+import { agreementsByLine, overWholes } from '@core/agreements';
 import { dec, isDay, isDecimalText, MAIN_LOCATION, sum, ZERO, type Day } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { vendorQuantity, vendorRefusal, type Offer } from './bench';
@@ -99,6 +100,9 @@ export function decidePurchase(ground: PurchaseGround, typed: PurchaseTyped, wor
       agreementLineId: first?.agreementLineId ?? null,
     });
   });
+  const whole = overWholes(agreementsByLine(ground.buying), taken.grown(), 'lines');
+  refusals.push(...whole.refused);
+  warnings.push(...whole.warned);
   return decided(
     refusals,
     () => ({ purchase: [...plans.values()][0]!, released: taken.grown(), typed: costs }),

@@ -8,6 +8,8 @@ import {
   type RebateBasis,
   type RebateKind,
   type RestPlan,
+  leftOnWhole,
+  wholeLimitText,
 } from '@core/agreements';
 import { dec, isDecimalText, type Day } from '@core/kernel';
 import type * as contract from '@api/agreements';
@@ -22,6 +24,7 @@ import { breaksOf, PRICE_COLUMNS, priceTermOf, rebateOf, remindersOf, type Price
 import type { Prepayment } from '../billing/tables';
 import type { AgreementRevision } from './tables';
 import { loadOffers } from './releasing/release-store';
+import { wholeLimitsOf } from './releasing/whole';
 
 type Sheet = z.infer<typeof contract.AgreementSheet>;
 
@@ -30,6 +33,8 @@ interface SheetRow extends HeadRow {
   signedOn: string | null;
   limitPolicy: LimitPolicy;
   tolerancePercent: string;
+  wholeLimit: string;
+  wholeUnit: string;
   probabilityPercent: string;
   restPlan: RestPlan;
   priority: number;
@@ -57,7 +62,7 @@ interface SheetRow extends HeadRow {
 /** One agreement with its lines, counters and every document that came from it. */
 export async function openAgreement(sql: Sql, companyId: number, id: number): Promise<Sheet> {
   const [head] = await sql.rows<SheetRow>(
-    `SELECT ${HEAD_COLUMNS}, a.version, a.signed_on, a.limit_policy, a.tolerance_percent, a.probability_percent, a.rest_plan, a.priority, a.notes, a.ended_on,
+    `SELECT ${HEAD_COLUMNS}, a.version, a.signed_on, a.limit_policy, a.tolerance_percent, a.whole_limit, a.whole_unit, a.probability_percent, a.rest_plan, a.priority, a.notes, a.ended_on,
        a.renewed_as, (SELECT n.number FROM agreement n WHERE n.company_id = a.company_id AND n.id = a.renewed_as) AS renewed_number,
        a.customer_id, a.vendor_id, c.reference_required, so.id AS organisation_id, so.code AS organisation_code,
        so.name AS organisation_name, a.rebate_kind, a.rebate_by, a.rebate_value, a.rebate_quantity, a.rebate_accrued,
@@ -83,6 +88,8 @@ export async function openAgreement(sql: Sql, companyId: number, id: number): Pr
     signedOn: found.signedOn,
     limitPolicy: found.limitPolicy,
     tolerancePercent: found.tolerancePercent,
+    wholeLimit: wholeLimitText({ limit: found.wholeLimit, unit: found.wholeUnit }),
+    wholeLeft: await wholeLeftOf(sql, companyId, id, found.tolerancePercent),
     probabilityPercent: found.probabilityPercent,
     restPlan: found.restPlan,
     priority: found.priority,
@@ -304,4 +311,12 @@ export async function findOffers(
       };
     }),
   };
+}
+
+/** What is left under the limit on the whole of an agreement, with the tolerance; empty where it has none. // A5 */
+async function wholeLeftOf(sql: Sql, companyId: number, id: number, tolerancePercent: string): Promise<string> {
+  const whole = (await wholeLimitsOf(sql, companyId, [id])).get(id);
+  if (!whole) return '';
+  const left = leftOnWhole(whole, tolerancePercent);
+  return left.gt(0) ? left.toFixed() : '0';
 }

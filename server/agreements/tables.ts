@@ -4,11 +4,11 @@ export const agreementTable = table('agreement', {
   int: 'companyId id= version= customerId? priority= renewedAs? vendorId? salesOrganisationId? releaseAheadDays? planShipToId?',
   choice:
     'state=:draft|in-force|paused|ended|cancelled limitPolicy:refuse|warn|keep|split wrapUp?:end|waive|renew|charge side=:selling|buying basis=:quantity|value rebateKind=:none|whole|step rebateBy=:value|quantity restPlan=:spread|last|none',
-  text: 'number title= currency notes= planReference=',
+  text: 'number title= currency notes= planReference= wholeUnit=',
   day: 'firstDay lastDay signedOn? endedOn?',
   time: 'createdAt=',
   decimal:
-    'tolerancePercent= committedValue= releasedValue= shippedValue= invoicedValue= probabilityPercent= rebateValue= rebateQuantity= rebateAccrued= rebateSettled=',
+    'tolerancePercent= wholeLimit= committedValue= releasedValue= shippedValue= invoicedValue= probabilityPercent= rebateValue= rebateQuantity= rebateAccrued= rebateSettled=',
   boolean: 'usedUp=',
 });
 export type Agreement = Row<typeof agreementTable>;

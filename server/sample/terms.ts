@@ -41,6 +41,7 @@ export const PLAIN_HEAD = {
   signedOn: null,
   limitPolicy: 'refuse' as LimitPolicy,
   tolerancePercent: '0',
+  wholeLimit: '',
   probabilityPercent: '100',
   restPlan: 'spread' as RestPlan,
   priority: '5',

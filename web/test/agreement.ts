@@ -49,6 +49,8 @@ export function agreementSheet(change: Partial<AgreementSheet> = {}): AgreementS
     signedOn: null,
     limitPolicy: 'refuse',
     tolerancePercent: '0',
+    wholeLimit: '',
+    wholeLeft: '',
     probabilityPercent: '100',
     restPlan: 'spread',
     priority: 5,

@@ -26,6 +26,7 @@ const ground: WrapUpGround = {
     signedOn: '2026-02-20',
     limitPolicy: 'refuse',
     tolerancePercent: '0',
+    wholeLimit: '',
     probabilityPercent: '100',
     restPlan: 'spread' as const,
     priority: 5,

@@ -2,6 +2,7 @@ import { currencyPlaces, lineAmount, most, roundHalfAway, ZERO, type Day, type D
 import { agreedPrice, type PriceTerm } from '../terms/price';
 import { leftUnderLimit } from '../ending/progress';
 import type { AgreementState, Basis, LimitPolicy } from '../terms/terms';
+import { leftOnWhole, type WholeLimit } from './whole-limit';
 
 /** An agreement as far as pricing and limits see it. */
 export interface OfferingAgreement {
@@ -16,6 +17,8 @@ export interface OfferingAgreement {
   priority: number;
   limitPolicy: LimitPolicy;
   tolerancePercent: string;
+  /** A limit on the whole besides the lines; null or left out for none. // A5 */
+  whole?: WholeLimit | null;
 }
 
 /** A line of an agreement as far as pricing and limits see it. Neither item nor group: it covers everything. // A1 */
@@ -71,7 +74,8 @@ export function fits(offer: Offer, wanted: Wanted): boolean {
     wanted.day <= agreement.lastDay &&
     agreement.currency === wanted.currency &&
     covers(line, wanted.itemId, wanted.groupId) &&
-    leftOn(offer).gt(0)
+    leftOn(offer).gt(0) &&
+    (!agreement.whole || leftOnWhole(agreement.whole, agreement.tolerancePercent).gt(0))
   );
 }
 

@@ -67,6 +67,15 @@ function codes(on: ReleaseGround, given: ReleaseAsked, workDate = WORK_DATE): st
 }
 
 describe('release', () => {
+  it('A5 holds the limit on the whole over all lines together, and warns where the agreement warns', () => {
+    const whole = (limit: string) => ({ limit, unit: '', released: '0', factors: new Map([[1, '1']]) });
+    const both = asked(ask(1, '2'), ask(1, '3'));
+    expect(codes(ground({ whole: whole('3700') }), both)).toEqual([]);
+    expect(codes(ground({ whole: whole('3699.99') }), both)).toEqual(['lines: above-whole']);
+    const warned = decideRelease(ground({ whole: whole('3699'), limitPolicy: 'warn' }), both, WORK_DATE);
+    expect(warned.ok && warned.warnings.map(({ code }) => code)).toEqual(['above-whole']);
+  });
+
   it('A3 takes a discount off what would apply without the agreement, of all that is asked of an item', () => {
     const discount = { ...line(1, '100', '0'), priceKind: 'discount' as const, priceValue: '10' };
     const on: ReleaseGround = {

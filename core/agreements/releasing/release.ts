@@ -1,5 +1,6 @@
 import { AMOUNT_BOUND, dec, isDecimalText, isDay, lineAmount, most, sum, ZERO, type Day, type Dec } from '@core/kernel';
 import { refuse, type Decision, type Refusal } from '@core/refusals';
+import { overWholes } from './whole-limit';
 import { covers, leftOn, splitAtLimit, type Offer, type Portion } from './offered';
 import { agreedPrice } from '../terms/price';
 import { overLimit, overLimitOf, splitWord, splitWordOf } from './release-limit';
@@ -39,6 +40,9 @@ export function decideRelease(ground: ReleaseGround, asked: ReleaseAsked, workDa
       portioned.push(...portionsOf(ground, line, { wants, shipToId: asked.shipToId }, refusals, warnings));
   }
   const lines = portioned.map(({ want, portion }) => orderLine(want, portion));
+  const whole = overWholes(new Map(ground.lines.map(({ id }) => [id, ground.agreement])), grownBy(lines), 'lines');
+  refusals.push(...whole.refused);
+  warnings.push(...whole.warned);
   if (lines.some(({ amount }) => dec(amount).gte(AMOUNT_BOUND))) refusals.push(refuse('amount-too-large', 'lines', {}));
   const effects: ReleaseEffects = {
     order: {

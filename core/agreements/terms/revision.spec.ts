@@ -32,6 +32,7 @@ const terms = {
   signedOn: '2026-12-20',
   limitPolicy: 'refuse' as const,
   tolerancePercent: '0',
+  wholeLimit: '',
   probabilityPercent: '100',
   restPlan: 'spread' as const,
   priority: '5',

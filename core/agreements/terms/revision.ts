@@ -164,6 +164,7 @@ function changesOf(ground: RevisionGround, terms: AgreementEffects, typed: Revis
   compare('Signed', dayWords(before.signedOn), dayWords(terms.signedOn));
   compare('At the limit', before.limitPolicy, terms.limitPolicy);
   compare('Tolerance, per cent', decimalText(before.tolerancePercent), decimalText(terms.tolerancePercent));
+  compare('Limit on the whole', before.wholeLimit, terms.wholeLimit.trim());
   compare('Probability, per cent', decimalText(before.probabilityPercent), decimalText(terms.probabilityPercent));
   compare('What is in no plan', REST_WORDS[before.restPlan], REST_WORDS[terms.restPlan]);
   compare('Priority', before.priority, String(terms.priority));

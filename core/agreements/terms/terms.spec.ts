@@ -50,6 +50,7 @@ const terms: AgreementTerms = {
   signedOn: '2026-12-20',
   limitPolicy: 'refuse',
   tolerancePercent: '0',
+  wholeLimit: '',
   probabilityPercent: '100',
   restPlan: 'spread',
   priority: '5',
@@ -70,6 +71,26 @@ describe('terms of an agreement', () => {
     ]);
     expect(codes({ lines: [half] })).toEqual([]);
     expect(codes({ lines: [half, { ...half, itemId: 11 }] })).toEqual(['lines: amount-too-large']);
+  });
+
+  it('A5 limits the whole by value, or by a unit that all its lines have', () => {
+    const units = (...own: string[]) => ({ number: 'RO-4040', listPrice: '815', units: new Set(own) });
+    const on = {
+      items: new Map([
+        [10, units('piece', 'kg')],
+        [11, units('bag', 'kg')],
+      ]),
+    };
+    const lines = [term({}), term({ itemId: 11 })];
+    for (const wholeLimit of ['', '50000', '1000 kg']) expect(codes({ wholeLimit, lines }, on)).toEqual([]);
+    expect(codes({ wholeLimit: '1000 piece', lines }, on)).toEqual(['wholeLimit: whole-unit-not-shared']);
+    expect(codes({ wholeLimit: '1000 piece' }, on)).toEqual([]);
+    expect(codes({ wholeLimit: 'much', lines }, on)).toEqual(['wholeLimit: not-a-whole-limit']);
+    expect(codes({ wholeLimit: '0', lines }, on)).toEqual(['wholeLimit: not-a-whole-limit']);
+    const group = [term({ itemId: null, groupId: 3, priceKind: 'discount', priceValue: '5' })];
+    expect(codes({ wholeLimit: '5 kg', lines: group, basis: 'value' }, on)).toEqual([
+      'wholeLimit: whole-unit-not-shared',
+    ]);
   });
 
   it('takes good terms', () => {

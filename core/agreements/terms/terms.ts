@@ -14,6 +14,7 @@ import {
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { agreedPrice, type PriceTerm } from './price';
 import { rebateRefusals, type Rebate } from '../money/rebate';
+import { readWholeLimit } from '../releasing/whole-limit';
 import { reminderRefusals, type Reminder } from './reminder';
 
 export const AGREEMENT_STATES = ['draft', 'in-force', 'paused', 'ended', 'cancelled'] as const;
@@ -57,6 +58,8 @@ export interface AgreementTerms {
   limitPolicy: LimitPolicy;
   /** Per cent that widens the limit; 0 to 100. */
   tolerancePercent: string;
+  /** A limit on the whole besides the lines, as it is typed: `50000`, `1000 kg`; empty for none. // A5 */
+  wholeLimit: string;
   /** How likely the customer is to take it all; 0 to 100 per cent. // A8 */
   probabilityPercent: string;
   /** How what is left and in no plan counts in planning. // A7 */
@@ -91,7 +94,7 @@ export interface AgreementGround {
   /** The customer or vendor named, as far as it is known. */
   party: { id: number; name: string; currency: string; salesOrganisationId: number | null } | null;
   /** Items named; `listPrice` is the price without the agreement, null where the vendor does not sell it. */
-  items: ReadonlyMap<number, { number: string; listPrice: string | null }>;
+  items: ReadonlyMap<number, { number: string; listPrice: string | null; units?: ReadonlySet<string> }>;
   groups: ReadonlyMap<number, { code: string }>;
 }
 
@@ -108,6 +111,7 @@ export interface AgreementEffects {
   signedOn: Day | null;
   limitPolicy: LimitPolicy;
   tolerancePercent: string;
+  wholeLimit: string;
   probabilityPercent: string;
   restPlan: RestPlan;
   priority: number;
@@ -145,6 +149,7 @@ export function decideTerms(ground: AgreementGround, terms: AgreementTerms): Dec
     ...percentRefusals(terms.tolerancePercent, 'tolerancePercent', 'The tolerance'),
     ...percentRefusals(terms.probabilityPercent, 'probabilityPercent', 'The probability'),
   );
+  refusals.push(...wholeRefusals(ground, terms));
   if (!/^[1-9]$/.test(terms.priority)) refusals.push(refuse('not-a-priority', 'priority', {}));
   if (!/^(\d{1,3})?$/.test(terms.releaseAhead) || Number(terms.releaseAhead) > 365) {
     refusals.push(refuse('not-days-ahead', 'releaseAhead', {}));
@@ -168,6 +173,17 @@ export function decideTerms(ground: AgreementGround, terms: AgreementTerms): Dec
     notes: terms.notes.trim(),
     lines,
   }));
+}
+
+/** A limit on the whole that can be read; by quantity in a unit that every line has. // A5 */
+function wholeRefusals({ items }: AgreementGround, { wholeLimit, lines }: AgreementTerms): Refusal[] {
+  const read = readWholeLimit(wholeLimit);
+  if (!read) return [refuse('not-a-whole-limit', 'wholeLimit', {})];
+  if (read.unit === '') return [];
+  const without = lines.find(({ itemId }) => itemId === null || !items.get(itemId)?.units?.has(read.unit));
+  if (!without) return [];
+  const item = items.get(without.itemId ?? 0)?.number ?? 'A line for a group, or for everything,';
+  return [refuse('whole-unit-not-shared', 'wholeLimit', { item, unit: read.unit })];
 }
 
 function linesOf({ items, party }: AgreementGround, { lines, basis }: AgreementTerms): AgreementEffects['lines'] {

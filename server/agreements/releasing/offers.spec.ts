@@ -204,6 +204,60 @@ describe('which agreement applies, by value, and from vendors', () => {
     await salmah.does('pauseAgreement', { id: agreement.id, version: 2, pause: true });
   });
 
+  it('A5 a limit on the whole holds over all lines and documents, by 16 people at once', async () => {
+    const lines = ['RO-4040', 'RO-2540'].map((number) => fixedTerm(world.item(number), '100', '740'));
+    const agreement = await agreed(world, salmah, { wholeLimit: '7400', lines });
+    type Whole = { wholeLimit: string; wholeLeft: string; lines: { id: number }[] };
+    const sheet = () => salmah.get<Whole>(`/api/agreements/${agreement.id}`);
+    const second = (await sheet()).lines[1]!.id;
+    const release = (lineIds: number[], quantity = '1') =>
+      releaseOf(world, agreement, '', {
+        lines: lineIds.map((agreementLineId) => ({ agreementLineId, quantity, shipDate: '2027-03-12' })),
+      });
+    const answers = await Promise.all(
+      Array.from({ length: 16 }, (_, index) =>
+        salmah.raw('releaseAgreement', release([index % 2 ? second : agreement.lineId])),
+      ),
+    );
+    expect(answers.filter((answer) => answer.status === 200)).toHaveLength(10);
+    expect(await sheet()).toMatchObject({ wholeLimit: '7400', wholeLeft: '0' });
+    const refused = await salmah.refused('releaseAgreement', release([second]));
+    expect(refused.codes).toEqual(['lines: above-whole']);
+    // What is used up prices nothing new by itself.
+    const [plain] = await salmah.does('saveOrder', order([{ itemId: world.item('RO-4040'), quantity: '1' }]));
+    expect((await linesOf(plain!.id))[0]!.agreement).toBeNull();
+    // Revised, there is room again: for two together, not for three.
+    const revised = await salmah.get<{ version: number; terms: Record<string, unknown> }>(
+      `/api/agreements/${agreement.id}/terms`,
+    );
+    expect(revised.terms['wholeLimit']).toBe('7400');
+  });
+
+  it('A5 a limit on the whole by weight counts each line by what its item weighs', async () => {
+    const lines = ['RO-4040', 'RO-2540'].map((number) => fixedTerm(world.item(number), '100', '740'));
+    const agreement = await agreed(world, salmah, { wholeLimit: '36 kg', lines });
+    const sheet = () => salmah.get<{ wholeLeft: string; lines: { id: number }[] }>(`/api/agreements/${agreement.id}`);
+    const second = (await sheet()).lines[1]!.id;
+    await salmah.does('releaseAgreement', releaseOf(world, agreement, '5'));
+    expect((await sheet()).wholeLeft).toBe('18');
+    const more = (quantity: string) =>
+      releaseOf(world, agreement, '', { lines: [{ agreementLineId: second, quantity, shipDate: '2027-03-12' }] });
+    const refused = await salmah.refused('releaseAgreement', more('11'));
+    expect(refused.sentences[0]).toMatch(/^19.8 kg is more than the 18 kg left of the whole of AG-/);
+    await salmah.does('releaseAgreement', more('10'));
+    expect((await sheet()).wholeLeft).toBe('0');
+    const { codes } = await salmah.refused('saveAgreement', {
+      ...PLAIN_HEAD,
+      customerId: teratai().id,
+      title: 'Two units',
+      firstDay: '2027-01-01',
+      lastDay: '2027-12-31',
+      wholeLimit: '5 pallet',
+      lines,
+    });
+    expect(codes).toEqual(['wholeLimit: whole-unit-not-shared']);
+  });
+
   it('A1 A6 a buying agreement is released as a purchase order, received into stock and invoiced', async () => {
     const [made] = await salmah.does('saveAgreement', {
       ...PLAIN_HEAD,

@@ -8,11 +8,13 @@ import type {
   PriceBreak,
   ReleaseGround,
   ReleaseItem,
+  WholeLimit,
 } from '@core/agreements';
 import type { Sql, Columns } from '../../db';
 import { APPROVED, listPriceIn } from '../../catalogue';
 import { shipTosOf } from '../../parties';
 import type { Item } from '../../catalogue/tables';
+import { wholeLimitsOf } from './whole';
 import {
   type AgreementHead,
   loadAgreement,
@@ -68,10 +70,11 @@ interface OfferingColumns {
   tolerancePercent: string;
 }
 
-function offeringOf(id: number, head: OfferingColumns): OfferingAgreement {
+function offeringOf(id: number, head: OfferingColumns, wholes: ReadonlyMap<number, WholeLimit>): OfferingAgreement {
   return {
     id,
     ...head,
+    whole: wholes.get(id) ?? null,
   };
 }
 
@@ -95,7 +98,7 @@ export async function loadRelease(
   const party = await partyOf(sql, companyId, head);
   const shipTos = head.customerId === null ? [] : await shipTosOf(sql, companyId, head.customerId);
   return {
-    agreement: { ...offeringOf(head.id, head), side: head.side },
+    agreement: { ...offeringOf(head.id, head, await wholeLimitsOf(sql, companyId, [head.id])), side: head.side },
     party,
     shipToIds: shipTos.map((each) => each.id),
     lines: rows.map((row) => ({
@@ -229,8 +232,9 @@ export async function loadOffers(
     [companyId, ids],
   );
   const breaks = await breaksOf(sql, companyId, ids);
+  const wholes = await wholeLimitsOf(sql, companyId, ids);
   return rows.map((row) => ({
-    agreement: offeringOf(row.agreementId, row),
+    agreement: offeringOf(row.agreementId, row, wholes),
     line: offeredLineOf(row, breaks.get(row.id) ?? []),
     customerId: row.customerId,
     vendorId: row.vendorId,

@@ -1,23 +1,26 @@
-import type {
-  AgreementGround,
-  AgreementTerms,
-  PriceBreak,
-  PriceKind,
-  PriceTerm,
-  Rebate,
-  Reminder,
+import {
+  wholeLimitText,
+  type AgreementGround,
+  type AgreementTerms,
+  type PriceBreak,
+  type PriceKind,
+  type PriceTerm,
+  type Rebate,
+  type Reminder,
 } from '@core/agreements';
+import { dec } from '@core/kernel';
 import { orNotFound } from '../../acts';
 import type { Sql, Columns } from '../../db';
 import { listPriceIn } from '../../catalogue';
+import { BY_WEIGHT } from '../releasing/whole';
 import type { Agreement, AgreementReminder } from '../tables';
 export type AgreementHead = Columns<
   Agreement,
-  'id number version state side basis customerId vendorId currency firstDay lastDay limitPolicy tolerancePercent priority title signedOn salesOrganisationId probabilityPercent restPlan notes rebateKind rebateBy releaseAheadDays planShipToId planReference'
+  'id number version state side basis customerId vendorId currency firstDay lastDay limitPolicy tolerancePercent wholeLimit wholeUnit priority title signedOn salesOrganisationId probabilityPercent restPlan notes rebateKind rebateBy releaseAheadDays planShipToId planReference'
 >;
 
 const HEAD_COLUMNS = `id, number, version, state, side, basis, customer_id, vendor_id, currency, first_day, last_day,
-  limit_policy, tolerance_percent, priority, title, signed_on, sales_organisation_id, probability_percent, rest_plan, notes,
+  limit_policy, tolerance_percent, whole_limit, whole_unit, priority, title, signed_on, sales_organisation_id, probability_percent, rest_plan, notes,
   rebate_kind, rebate_by, release_ahead_days, plan_ship_to_id, plan_reference`;
 
 /** The agreement's head, locked for this act. */
@@ -78,6 +81,7 @@ export async function termsOfAll(
         signedOn: head.signedOn,
         limitPolicy: head.limitPolicy,
         tolerancePercent: head.tolerancePercent,
+        wholeLimit: wholeLimitText({ limit: head.wholeLimit, unit: head.wholeUnit }),
         probabilityPercent: head.probabilityPercent,
         restPlan: head.restPlan,
         priority: String(head.priority),
@@ -198,11 +202,22 @@ export async function loadTermsGround(
   );
   const named = (pick: (line: { itemId: number | null; groupId: number | null }) => number | null) =>
     terms.lines.flatMap((line) => pick(line) ?? []);
-  const items = await sql.rows<{ id: number; number: string; listPrice: string; vendorPrice: string | null }>(
-    `SELECT i.id, i.number, ${listPriceIn('?')} AS list_price, v.unit_price AS vendor_price FROM item i
+  const items = await sql.rows<{
+    id: number;
+    number: string;
+    unit: string;
+    weight: string;
+    listPrice: string;
+    vendorPrice: string | null;
+  }>(
+    `SELECT i.id, i.number, i.unit, i.weight, ${listPriceIn('?')} AS list_price, v.unit_price AS vendor_price FROM item i
        LEFT JOIN item_vendor v ON v.company_id = i.company_id AND v.item_id = i.id AND v.vendor_id = ?
       WHERE i.company_id = ? AND i.id IN (?)`,
     [party?.currency ?? '', party?.currency ?? '', terms.vendorId ?? 0, companyId, named((line) => line.itemId)],
+  );
+  const units = await sql.rows<{ itemId: number; unit: string }>(
+    'SELECT item_id, unit FROM item_unit WHERE company_id = ? AND item_id IN (?)',
+    [companyId, named((line) => line.itemId)],
   );
   const groups = await sql.rows<{ id: number; code: string }>(
     'SELECT id, code FROM item_group WHERE company_id = ? AND id IN (?)',
@@ -215,7 +230,9 @@ export async function loadTermsGround(
     items: new Map(
       items.map((item) => {
         const listPrice = selling ? item.listPrice : item.vendorPrice;
-        return [item.id, { number: item.number, listPrice }];
+        const own = units.filter(({ itemId }) => itemId === item.id).map(({ unit }) => unit);
+        const byWeight = dec(item.weight).gt(0) ? [BY_WEIGHT] : [];
+        return [item.id, { number: item.number, listPrice, units: new Set([item.unit, ...own, ...byWeight]) }];
       }),
     ),
     groups: new Map(groups.map((group) => [group.id, { code: group.code }])),

@@ -1,4 +1,4 @@
-import type { AgreementEffects, Rebate, Reminder, TypedTerm } from '@core/agreements';
+import { readWholeLimit, type AgreementEffects, type Rebate, type Reminder, type TypedTerm } from '@core/agreements';
 import { dec, sum } from '@core/kernel';
 import type { Doer } from '../../acts';
 import { setStatement, type Bound, type Statement, type Tx } from '../../db';
@@ -13,6 +13,7 @@ import {
 
 /** The head's columns as the terms give them. */
 function headColumns(effects: AgreementEffects) {
+  const whole = readWholeLimit(effects.wholeLimit)!;
   return {
     side: effects.side,
     basis: effects.basis,
@@ -30,6 +31,8 @@ function headColumns(effects: AgreementEffects) {
     signedOn: effects.signedOn,
     limitPolicy: effects.limitPolicy,
     tolerancePercent: effects.tolerancePercent,
+    wholeLimit: whole.limit,
+    wholeUnit: whole.unit,
     rebateKind: effects.rebate.kind,
     rebateBy: effects.rebate.by,
     releaseAheadDays: effects.releaseAhead === '' ? null : Number(effects.releaseAhead),

@@ -237,6 +237,7 @@ export function differencesOf(
     ['Priority', (terms) => terms.priority],
     ['Notes', (terms) => terms.notes],
     ['Tolerance', (terms) => terms.tolerancePercent],
+    ['Limit on the whole', (terms) => terms.wholeLimit],
     ['Rebate', (terms) => `${terms.rebateKind} ${terms.tiers}`],
     ['Reminders', (terms) => terms.reminders],
     ['Lines', (terms) => lines(terms.lines)],

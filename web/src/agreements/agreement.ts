@@ -10,7 +10,7 @@ import { DocumentDock } from '../documents';
 import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
 import { pathOf } from '../kit/documents';
 import { ChoiceField, DayField, LookupField, NumberField, TextField } from '../kit/fields';
-import { counted, day, money, percent } from '../kit/formats';
+import { counted, day, money, percent, quantity } from '../kit/formats';
 import { Grid } from '../kit/grid';
 import { Refusals } from '../kit/act/refusals';
 import { TypedDraft } from '../kit/act/typed-draft';
@@ -165,7 +165,7 @@ export class AgreementPage {
   /** Refusals of the head without a control here, and of the lines, in words under the title. */
   protected readonly loose = computed(() =>
     this.draft.loose(
-      /^(customerId|vendorId|title|firstDay|lastDay|signedOn|(tolerance|probability)Percent|priority|notes|rebate\.tiers|reminders|releaseAhead)$/,
+      /^(customerId|vendorId|title|firstDay|lastDay|signedOn|(tolerance|probability)Percent|wholeLimit|priority|notes|rebate\.tiers|reminders|releaseAhead)$/,
     ),
   );
 
@@ -200,6 +200,12 @@ export class AgreementPage {
   protected readonly day = (value: string | null) => day(value, this.workDate());
   protected readonly limitNames = LIMIT_NAMES;
   protected readonly restWords = REST_WORDS;
+  /** `50,000 kg, 12,000 left`: an amount is in the agreement's currency. // A5 */
+  protected readonly wholeText = ({ wholeLimit, wholeLeft, currency }: AgreementSheet): string => {
+    const [limit = '0', ...unit] = wholeLimit.split(' ');
+    const of = (text: string) => (unit.length > 0 ? `${quantity(text)} ${unit.join(' ')}` : money(text, currency));
+    return `${of(limit)}, ${of(wholeLeft)} left`;
+  };
   protected readonly rests = REST_PLANS.map((value) => ({ value, label: REST_WORDS[value] }));
   protected readonly limits = LIMIT_POLICIES.map((policy) => ({ value: policy, label: LIMIT_NAMES[policy] }));
   protected readonly priorities = ['1', '2', '3', '4', '5', '6', '7', '8', '9'].map((value) => ({

@@ -35,8 +35,13 @@ export interface TypedLine {
   notes: string;
 }
 
-export interface TypedTerms extends Omit<Terms, 'lines' | 'id' | 'version' | 'rebate' | 'reminders' | 'restPlan'> {
+export interface TypedTerms extends Omit<
+  Terms,
+  'lines' | 'id' | 'version' | 'rebate' | 'reminders' | 'restPlan' | 'wholeLimit'
+> {
   restPlan: RestPlan;
+  /** `50000`, `1000 kg`, or nothing. // A5 */
+  wholeLimit: string;
   /** The customer or vendor chosen, in words. */
   partyName: string;
   rebateKind: Terms['rebate']['kind'];
@@ -92,6 +97,7 @@ export function emptyTerms(workDate: string): TypedTerms {
     signedOn: workDate,
     limitPolicy: 'refuse',
     tolerancePercent: '0',
+    wholeLimit: '',
     probabilityPercent: '100',
     restPlan: 'spread',
     priority: '5',
@@ -120,6 +126,7 @@ export function termsOf(sheet: AgreementSheet): TypedTerms {
     signedOn: sheet.signedOn,
     limitPolicy: sheet.limitPolicy,
     tolerancePercent: sheet.tolerancePercent,
+    wholeLimit: sheet.wholeLimit,
     probabilityPercent: sheet.probabilityPercent,
     restPlan: sheet.restPlan,
     priority: String(sheet.priority),
