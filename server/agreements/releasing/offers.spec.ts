@@ -226,15 +226,37 @@ describe('which agreement applies, by value, and from vendors', () => {
     // What is used up prices nothing new by itself.
     const [plain] = await salmah.does('saveOrder', order([{ itemId: world.item('RO-4040'), quantity: '1' }]));
     expect((await linesOf(plain!.id))[0]!.agreement).toBeNull();
-    // Revised, there is room again: for two together, not for three.
-    const revised = await salmah.get<{ version: number; terms: Record<string, unknown> }>(
-      `/api/agreements/${agreement.id}/terms`,
-    );
-    expect(revised.terms['wholeLimit']).toBe('7400');
+    // Revised, there is room again: for two more together, not for three.
+    const sheetNow = await salmah.get<{ version: number }>(`/api/agreements/${agreement.id}`);
+    const revise = (wholeLimit: string) => ({
+      ...PLAIN_HEAD,
+      id: agreement.id,
+      version: sheetNow.version,
+      customerId: teratai().id,
+      title: 'Membranes',
+      firstDay: '2027-01-01',
+      lastDay: '2027-12-31',
+      signedOn: '2026-12-20',
+      lines: lines.map((line, index) => ({ ...line, id: index === 0 ? agreement.lineId : second })),
+      wholeLimit,
+      reason: 'Two more',
+      reprice: false,
+    });
+    await salmah.does('reviseAgreement', revise('8880'));
+    expect(await salmah.refused('releaseAgreement', release([agreement.lineId, second], '1.5'))).toMatchObject({
+      codes: ['lines: above-whole'],
+    });
+    await salmah.does('releaseAgreement', release([agreement.lineId, second]));
+    expect((await sheet()).wholeLeft).toBe('0');
+    await salmah.does('pauseAgreement', { id: agreement.id, version: sheetNow.version + 1, pause: true });
   });
 
   it('A5 a limit on the whole by weight counts each line by what its item weighs', async () => {
     const lines = ['RO-4040', 'RO-2540'].map((number) => fixedTerm(world.item(number), '100', '740'));
+    const weigh = (number: string, weight: string) =>
+      world.serving.database.run('UPDATE item SET weight = ? WHERE id = ?', [weight, world.item(number)]);
+    await weigh('RO-4040', '3.6');
+    await weigh('RO-2540', '1.8');
     const agreement = await agreed(world, salmah, { wholeLimit: '36 kg', lines });
     const sheet = () => salmah.get<{ wholeLeft: string; lines: { id: number }[] }>(`/api/agreements/${agreement.id}`);
     const second = (await sheet()).lines[1]!.id;
