@@ -316,7 +316,9 @@ export const findOffers = post({
   body: z.object({
     customerId: Id.optional(),
     vendorId: Id.optional(),
-    lines: z.array(z.object({ itemId: Id, quantity: z.string().max(40).default('1') })).max(500),
+    lines: z
+      .array(z.object({ itemId: Id, quantity: z.string().max(40).default('1'), shipDate: Day.optional() }))
+      .max(500),
   }),
   out: z.object({ lines: z.array(z.object({ listPrice: Decimal, offers: z.array(PriceOffer) })) }),
 });

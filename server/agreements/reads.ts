@@ -11,12 +11,14 @@ import {
   leftOnWhole,
   wholeLimitText,
 } from '@core/agreements';
-import { dec, isDecimalText, type Day } from '@core/kernel';
+import { dec, isDecimalText } from '@core/kernel';
+import { priceWithout } from '@core/orders';
 import type * as contract from '@api/agreements';
-import { orNotFound } from '../acts';
+import { orNotFound, type Doer } from '../acts';
 import type { Sql, Columns } from '../db';
 import { CUSTOMER_CURRENCY, listPriceIn } from '../catalogue';
 import { shipTosOf } from '../parties';
+import { orderPricing, pricingOf } from '../pricing';
 import { documentsOfAgreement } from '../documents';
 import { HEAD_COLUMNS, JOIN_PARTY, rowOf, type HeadRow } from './list';
 import { callsOf } from './releasing/plan';
@@ -251,29 +253,28 @@ async function linesOf(sql: Sql, companyId: number, id: number, vendorId: number
   });
 }
 
-/** For each line, the agreements that could price its item for a customer or from a vendor, best first. // A13 */
+/**
+ * For each line, the agreements that could price its item for a customer or from a vendor, best first: by what they
+ * come to from what it would cost without them, as an order of today would. // A13 R1
+ */
 export async function findOffers(
   sql: Sql,
-  companyId: number,
+  doer: Pick<Doer, 'companyId' | 'personId' | 'workDate'>,
   asked: z.infer<typeof contract.findOffers.body>,
-  workDate: Day,
 ): Promise<z.infer<typeof contract.findOffers.out>> {
+  const { companyId, workDate } = doer;
+  const ids = asked.lines.map((line) => line.itemId);
   const items = await sql.rows<{
     id: number;
+    unit: string;
     itemGroupId: number | null;
     listPrice: string;
     vendorPrice: string | null;
   }>(
-    `SELECT i.id, i.item_group_id, ${listPriceIn(CUSTOMER_CURRENCY)} AS list_price, v.unit_price AS vendor_price FROM item i
+    `SELECT i.id, i.unit, i.item_group_id, ${listPriceIn(CUSTOMER_CURRENCY)} AS list_price, v.unit_price AS vendor_price FROM item i
        LEFT JOIN item_vendor v ON v.company_id = i.company_id AND v.item_id = i.id AND v.vendor_id = ?
       WHERE i.company_id = ? AND i.id IN (?)`,
-    [
-      asked.customerId ?? 0,
-      asked.customerId ?? 0,
-      asked.vendorId ?? 0,
-      companyId,
-      asked.lines.map((line) => line.itemId),
-    ],
+    [asked.customerId ?? 0, asked.customerId ?? 0, asked.vendorId ?? 0, companyId, ids],
   );
   const byId = new Map(items.map((item) => [item.id, item]));
   const [party] = await sql.rows<{ currency: string }>(
@@ -286,14 +287,20 @@ export async function findOffers(
     vendorIds: asked.vendorId ? [asked.vendorId] : [],
     day: workDate,
   });
+  const pricing = await pricingOf(sql, companyId, asked.customerId ?? null, ids);
+  const { search, orderDate, byShipDate } = await orderPricing(sql, doer, asked.customerId ?? null, workDate);
   const titles = new Map(offers.map((offer) => [offer.line.id, offer.title]));
   return {
-    lines: asked.lines.map((line) => {
-      const item = orNotFound(byId.get(line.itemId), 'This item');
-      const listPrice = (asked.vendorId ? item.vendorPrice : item.listPrice) ?? '0';
-      const quantity = dec(isDecimalText(line.quantity, 'quantity') ? line.quantity : '1');
-      const { itemGroupId: groupId } = item;
-      const ranked = rankOffers(offers, { itemId: item.id, groupId, quantity, listPrice, day: workDate, currency });
+    lines: asked.lines.map(({ itemId, shipDate, quantity: typed }) => {
+      const item = orNotFound(byId.get(itemId), 'This item');
+      const { unit, itemGroupId: groupId } = item;
+      const quantity = dec(isDecimalText(typed, 'quantity') ? typed : '1');
+      const day = (byShipDate && shipDate) || orderDate;
+      const without = { unit, listPrice: item.listPrice, pricing: pricing.get(itemId)! };
+      const listPrice = asked.vendorId
+        ? (item.vendorPrice ?? '0')
+        : priceWithout(without, { unit, ownUnit: unit, quantity, day, currency }, search).listPrice;
+      const ranked = rankOffers(offers, { itemId, groupId, quantity, listPrice, day: workDate, currency });
       return {
         listPrice,
         offers: ranked.map((offer) => ({

@@ -19,7 +19,9 @@ export const room: Room = {
         ? agreementsByPace(parts.database, sumsOf(parts.database), who!.companyId, query, who!.workDate)
         : listAgreements(parts.database, who!.companyId, query, who!.workDate),
     ),
-    reads(agreements.findOffers, (sql, companyId, { body, workDate }) => findOffers(sql, companyId, body, workDate)),
+    answers(agreements.findOffers, ({ parts, who, body }) =>
+      parts.database.snapshot((sql) => findOffers(sql, who!, body)),
+    ),
     reads(agreements.itemGroups, (sql, companyId) => itemGroups(sql, companyId)),
     reads(agreements.openAgreement, (sql, companyId, { params }) => openAgreement(sql, companyId, params.id)),
     reads(agreements.openProgress, (sql, companyId, { params, workDate }) =>

@@ -76,6 +76,44 @@ describe('which agreement applies, by value, and from vendors', () => {
     await world.serving.database.run('DELETE FROM price_rule WHERE customer_id = ?', [teratai().id]);
   });
 
+  it('A13 the offers shown come off what the customer pays without them, best first, as the order takes them', async () => {
+    const itemId = world.item('SALT-25');
+    const line = (change: Record<string, unknown>) => ({ ...fixedTerm(itemId, '500', '17'), ...change });
+    const fixed = await agreed(world, salmah, { lines: [line({})] });
+    const tenth = await agreed(world, salmah, { lines: [line({ priceKind: 'discount', priceValue: '10' })] });
+    const offered = async () => {
+      const asked = { customerId: teratai().id, lines: [{ itemId, quantity: '5', shipDate: '2027-03-20' }] };
+      const { body } = await salmah.post('/api/price-offers', asked);
+      const [found] = (body as { lines: { listPrice: string; offers: Record<string, unknown>[] }[] }).lines;
+      return [found!.listPrice, found!.offers.map((each) => [each['agreementLineId'], each['unitPrice']])];
+    };
+    const taken = async () => {
+      const [made] = await salmah.does('saveOrder', order([{ itemId, quantity: '5' }]));
+      const [sold] = await linesOf(made!.id);
+      await salmah.does('cancelOrder', { id: made!.id, version: 1 });
+      return [sold!.agreement!.id, sold!.unitPrice];
+    };
+    const [list] = await offered();
+    expect(Number(list)).toBeGreaterThan(17 / 0.9);
+    expect(await taken()).toEqual([fixed.id, '17']);
+    // The customer's own price is below the list: ten per cent off it is the better now.
+    await world.serving.database.run(
+      `INSERT INTO price_rule (company_id, item_id, customer_id, currency, unit, from_quantity, price)
+       VALUES (?, ?, ?, 'MYR', 'bag', 0, 18)`,
+      [world.masters.companyId, itemId, teratai().id],
+    );
+    expect(await offered()).toEqual([
+      '18',
+      [
+        [tenth.lineId, '16.2'],
+        [fixed.lineId, '17'],
+      ],
+    ]);
+    expect(await taken()).toEqual([tenth.id, '16.2']);
+    await world.serving.database.run('DELETE FROM price_rule WHERE customer_id = ?', [teratai().id]);
+    for (const { id } of [fixed, tenth]) await salmah.does('pauseAgreement', { id, version: 2, pause: true });
+  });
+
   it('A13 a plain order line takes the first that fits and names it; the others and none can be chosen', async () => {
     const first = await agreed(world, salmah, { priority: '2' });
     const second = await agreed(world, salmah, {

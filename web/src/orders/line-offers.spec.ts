@@ -37,7 +37,7 @@ describe('the offers of the lines of a draft', () => {
     expect(offers.of(lines[41]!)).toEqual([{ itemId: 42 }]);
     expect(heard).toEqual([true, false]);
     offers.read(7, [lines[0]!, line('k1', 900)], () => undefined);
-    expect(requests[1]).toEqual([{ itemId: 900, quantity: '2' }]);
+    expect(requests[1]).toEqual([{ itemId: 900, quantity: '2', shipDate: '2027-03-08' }]);
     expect(offers.of(line('k1', 900))).toEqual([{ itemId: 900 }]);
   });
 

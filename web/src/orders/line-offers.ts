@@ -27,7 +27,11 @@ export class LineOffers {
     if (fresh.length === 0) return;
     const keys = new Set(fresh.map(keyOf));
     for (const key of keys) this.asked.add(key);
-    const asked = fresh.map((line) => ({ itemId: line.itemId!, quantity: baseQuantity(line) }));
+    const asked = fresh.map((line) => ({
+      itemId: line.itemId!,
+      quantity: baseQuantity(line),
+      ...(line.shipDate ? { shipDate: line.shipDate } : {}),
+    }));
     this.orders.offers(customerId, asked).subscribe({
       next: (answer) => {
         this.known.update(

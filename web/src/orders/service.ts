@@ -82,8 +82,8 @@ export class Orders {
   }
 
   /** For each line, the agreements that could price its item for a customer, best first. */
-  offers(customerId: number, lines: readonly { itemId: number; quantity: string }[]) {
-    const asked = lines.map(({ itemId, quantity }) => ({ itemId, quantity: quantity || '1' }));
+  offers(customerId: number, lines: readonly { itemId: number; quantity: string; shipDate?: string }[]) {
+    const asked = lines.map(({ quantity, ...line }) => ({ ...line, quantity: quantity || '1' }));
     return this.api.call(agreements.findOffers, { body: { customerId, lines: asked } });
   }
 
