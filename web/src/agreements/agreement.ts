@@ -200,11 +200,12 @@ export class AgreementPage {
   protected readonly day = (value: string | null) => day(value, this.workDate());
   protected readonly limitNames = LIMIT_NAMES;
   protected readonly restWords = REST_WORDS;
-  /** `50,000 kg, 12,000 left`: an amount is in the agreement's currency. // A5 */
+  /** `1,000 kg; 120 kg left`, `MYR 50,000.00; MYR 12,000.00 left`. // A5 */
   protected readonly wholeText = ({ wholeLimit, wholeLeft, currency }: AgreementSheet): string => {
     const [limit = '0', ...unit] = wholeLimit.split(' ');
-    const of = (text: string) => (unit.length > 0 ? `${quantity(text)} ${unit.join(' ')}` : money(text, currency));
-    return `${of(limit)}, ${of(wholeLeft)} left`;
+    const of = (text: string) =>
+      unit.length > 0 ? `${quantity(text)} ${unit.join(' ')}` : `${currency} ${money(text, currency)}`;
+    return `${of(limit)}; ${of(wholeLeft)} left`;
   };
   protected readonly rests = REST_PLANS.map((value) => ({ value, label: REST_WORDS[value] }));
   protected readonly limits = LIMIT_POLICIES.map((policy) => ({ value: policy, label: LIMIT_NAMES[policy] }));

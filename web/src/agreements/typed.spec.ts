@@ -125,6 +125,7 @@ describe('the terms of an agreement while they are typed', () => {
       signedOn: null,
       limitPolicy: 'split',
       tolerancePercent: '0',
+      wholeLimit: '500 kg',
       probabilityPercent: '90',
       priority: 2,
       notes: 'Mondays.',
@@ -140,6 +141,7 @@ describe('the terms of an agreement while they are typed', () => {
       reminders: [{ kind: 'days', at: '30' }],
       releaseAhead: '5',
       limitPolicy: 'split',
+      wholeLimit: '500 kg',
       priority: '2',
       lines: [
         {
