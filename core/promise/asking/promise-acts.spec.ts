@@ -1,6 +1,6 @@
-import type { Decision } from '../../refusals';
+import { sentenceOf, type Decision } from '../../refusals';
 import { decidePlanning, decideRepromise } from '../again/begin';
-import { decideMoved, decidePromise, decideTakeBack } from './promise-acts';
+import { decideFirm, decideMoved, decidePromise, decideTakeBack, type WorkOrder } from './promise-acts';
 import type { PromisedLine } from '../again/lines';
 import { groundRows, itemRow, moveRow, seller, WORK_DATE } from '../ground/testing';
 
@@ -129,6 +129,18 @@ describe('taking the days of a run (T8 T9)', () => {
     });
   });
 
+  it('plans what is planned from nothing, and holds a line that plans nothing to no goods', () => {
+    const ground = (way: PromisedLine['way'], quantity: string) => ({
+      moved: [moved(70, WORK_DATE)],
+      open: [open(70, { way, quantity })],
+      rows,
+    });
+    expect(decideMoved(ground('atp', '45'), [70])).toMatchObject({ ok: true, effects: { orders: [] } });
+    for (const way of ['have', 'nothing'] as const) {
+      expect(refusedAt(decideMoved(ground(way, '45'), [70]))).toEqual(['lines.0.day: promise-moved']);
+    }
+  });
+
   it('refuses a line that is another by now, one not found, and one without a day', () => {
     const ground = {
       moved: [moved(70, WORK_DATE), moved(72, null)],
@@ -140,5 +152,39 @@ describe('taking the days of a run (T8 T9)', () => {
       'lineIds.1: promise-changed',
       'lineIds.2: no-promise',
     ]);
+  });
+});
+
+describe('making planned orders firm, and no longer (T12)', () => {
+  const order = (state: string, kind: WorkOrder['kind'] = 'make'): WorkOrder => ({ number: 'PL-0004', kind, state });
+  const told = (orders: Parameters<typeof decideFirm>[0], firm: boolean) => {
+    const decision = decideFirm(orders, firm);
+    return decision.ok ? decision.effects : decision.refusals.map((each) => [each.field, each.code, sentenceOf(each)]);
+  };
+
+  it('takes what is made or assembled from planned to firm, and back', () => {
+    expect(told([order('planned'), order('planned', 'assemble')], true)).toEqual({ state: 'firm' });
+    expect(told([order('firm'), order('firm', 'assemble')], false)).toEqual({ state: 'planned' });
+  });
+
+  it.each([
+    [true, 'firm'],
+    [true, 'started'],
+    [false, 'planned'],
+    [false, 'finished'],
+  ])('is refused where firm is %s and it is %s', (firm, state) => {
+    expect(told([order(state)], firm)).toEqual([
+      ['orderIds.0', 'planned-not-workable', expect.stringContaining(`PL-0004 is ${state}`)],
+    ]);
+  });
+
+  it('sends what is bought to its vendor, and names what is not there', () => {
+    expect(told([order('planned'), order('planned', 'buy'), undefined, order('placed', 'buy')], true)).toEqual([
+      ['orderIds.1', 'planned-is-bought', 'PL-0004 is bought; place it with a vendor.'],
+      ['orderIds.2', 'unknown', expect.stringMatching(/^This planned order/)],
+      ['orderIds.3', 'planned-not-workable', expect.stringContaining('PL-0004 is placed')],
+    ]);
+    // What is bought is never firm of itself.
+    expect(told([order('firm', 'buy')], false)).toHaveLength(1);
   });
 });
