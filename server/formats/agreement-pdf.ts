@@ -37,6 +37,7 @@ function contentOf(sheet: Sheet, company: string): Content[] {
         'Above the limit',
         LIMITS[sheet.limitPolicy] + (sheet.tolerancePercent === '0' ? '' : `, ${sheet.tolerancePercent} % tolerance`),
       ],
+      ...(sheet.wholeLimit ? [['Limit on the whole', wholeWords(sheet)] as const] : []),
       ...rebateFacts(sheet),
       ...(sheet.reminders.length > 0
         ? [['Reminders', sheet.reminders.map(reminderWords).join('; ').replace('−', '-')] as const]
@@ -52,6 +53,10 @@ function contentOf(sheet: Sheet, company: string): Content[] {
     },
   ];
 }
+
+/** `MYR 50000` of an amount, `1000 kg` of a quantity. // A5 */
+const wholeWords = ({ wholeLimit, currency }: Sheet): string =>
+  wholeLimit.includes(' ') ? wholeLimit : `${currency} ${fixed(wholeLimit, currencyPlaces(currency))}`;
 
 const LIMITS: Record<Sheet['limitPolicy'], string> = {
   refuse: 'nothing is released beyond it',

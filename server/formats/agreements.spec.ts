@@ -139,10 +139,12 @@ describe('agreements in and out of files', () => {
   it('copies an agreement into a draft, and prints it', async () => {
     const { id } = await agreed(world, salmah, {
       rebate: { kind: 'step', by: 'value', tiers: [{ from: '10', rate: '2' }] },
+      wholeLimit: '50000',
     });
     const [copy] = await salmah.does('copyAgreement', { id });
     expect(await salmah.get(`/api/agreements/${copy!.id}`)).toMatchObject({
       state: 'draft',
+      wholeLimit: '50000',
       rebate: { kind: 'step', tiers: [{ from: '10', rate: '2' }] },
       values: { committed: '74000', released: '0' },
     });
