@@ -82,6 +82,7 @@ export {
   leftOnWhole,
   overWholes,
   readWholeLimit,
+  unitsOf,
   wholeLimitText,
   type WholeLimit,
 } from './releasing/whole-limit';

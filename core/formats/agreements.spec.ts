@@ -5,8 +5,17 @@ const ground: ImportGround = {
   customers: new Map([['c-201', { id: 1, name: 'Teratai Bay Resort', currency: 'MYR', salesOrganisationId: null }]]),
   vendors: new Map([['v-101', { id: 4, name: 'Arus Membrane Supply', currency: 'MYR', salesOrganisationId: null }]]),
   items: new Map([
-    ['ro-4040', { id: 10, number: 'RO-4040', listPrice: '815', vendorPrices: new Map([[4, '620']]) }],
-    ['fc-20', { id: 11, number: 'FC-20', listPrice: '9.8', vendorPrices: new Map() }],
+    [
+      'ro-4040',
+      {
+        id: 10,
+        number: 'RO-4040',
+        listPrice: '815',
+        units: new Map([['kg', '3.6']]),
+        vendorPrices: new Map([[4, '620']]),
+      },
+    ],
+    ['fc-20', { id: 11, number: 'FC-20', listPrice: '9.8', units: new Map([['kg', '0.22']]), vendorPrices: new Map() }],
   ]),
   groups: new Map([['cart', { id: 3, code: 'CART' }]]),
 };
@@ -139,7 +148,7 @@ describe('agreements brought in from a file', () => {
         signedOn: null,
         limitPolicy: 'split',
         tolerancePercent: '5',
-        wholeLimit: '50000',
+        wholeLimit: '500 kg',
         probabilityPercent: '90',
         restPlan: 'last',
         priority: '2',

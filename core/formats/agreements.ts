@@ -70,7 +70,13 @@ export interface ImportGround {
   /** By number, lower case; `vendorPrices` by vendor id. */
   items: ReadonlyMap<
     string,
-    { id: number; number: string; listPrice: string; vendorPrices: ReadonlyMap<number, string> }
+    {
+      id: number;
+      number: string;
+      listPrice: string;
+      units: ReadonlyMap<string, unknown>;
+      vendorPrices: ReadonlyMap<number, string>;
+    }
   >;
   /** By code, lower case. */
   groups: ReadonlyMap<string, { id: number; code: string }>;
@@ -211,7 +217,7 @@ function readAgreement(ground: ImportGround, rows: readonly FileRow[], workDate:
         const item = ground.items.get((cells.item ?? '').toLowerCase());
         if (!item) return [];
         const price = terms.side === 'selling' ? item.listPrice : (item.vendorPrices.get(party?.id ?? 0) ?? null);
-        return [[item.id, { number: item.number, listPrice: price }]];
+        return [[item.id, { number: item.number, listPrice: price, units: item.units }]];
       }),
     ),
     groups: new Map([...ground.groups.values()].map((group) => [group.id, { code: group.code }])),

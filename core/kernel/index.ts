@@ -53,3 +53,4 @@ export { Calendar, NEVER, type CalendarRow, type DayIndex } from './calendar';
 export { boughtBy, orderBy, type LeadTime } from './lead-time';
 export { readTypedHours, shiftsOf, type Shift } from './hours';
 export { inUnits, isWholeUnit } from './units';
+export { groupedBy } from './grouped';

@@ -56,7 +56,7 @@ export function decideOrder(ground: OrderGround, typed: OrderTyped, workDate: Da
     refusals.push(...found);
     if (found.length > 0) return;
     const now = current?.lines.find((each) => each.id === line.id) ?? null;
-    const asked = { ...askedOf(ground, line, typed.shipToId), ofItem: ofItem(ground, typed, line) };
+    const asked = askedOf(ground, line, typed);
     const offer = offerFor(ground, line, asked, now, index, workDate);
     if ('code' in offer) refusals.push(offer);
     else {
@@ -106,7 +106,7 @@ interface Asked {
   typed: boolean;
 }
 
-function askedOf(ground: OrderGround, line: TypedLine, shipToId: number | null): Asked {
+function askedOf(ground: OrderGround, line: TypedLine, typed: OrderTyped): Asked {
   const item = ground.items.get(line.itemId!)!;
   const unit = line.unit ?? item.unit;
   const factor = item.pricing.units.get(unit) ?? '1';
@@ -122,8 +122,8 @@ function askedOf(ground: OrderGround, line: TypedLine, shipToId: number | null):
     factor,
     without: base,
     listPrice,
-    extras: extrasOf(item.pricing, freight, shipToId, discount),
-    ofItem: quantity,
+    extras: extrasOf(item.pricing, freight, typed.shipToId, discount),
+    ofItem: ofItem(ground, typed, line),
     typed: Boolean(line.price) || !dec(discount).eq(0),
   };
 }

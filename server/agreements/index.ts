@@ -7,5 +7,6 @@ export { loadAgreement, loadAgreements } from './terms/store';
 export { termLinesOfAll } from './terms/term-lines';
 export { headsOf, remindersOfAll, termsOfAll } from './terms/store';
 export { writeTerms } from './terms/write-terms';
+export { countingUnits } from './releasing/whole';
 export { loadRelease, loadOffers, type PartyOffer } from './releasing/release-store';
 export { counterStatements, type CounterChange } from './releasing/counters';

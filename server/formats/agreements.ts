@@ -2,7 +2,15 @@ import { agreementRows, decideImport, wholeOrGood, type ImportGround } from '@co
 import type { Day } from '@core/kernel';
 import * as contract from '@api/formats';
 import { defineAct, takeNumbers, type Touched } from '../acts';
-import { agreementFilter, headsOf, remindersOfAll, termLinesOfAll, termsOfAll, writeTerms } from '../agreements';
+import {
+  agreementFilter,
+  countingUnits,
+  headsOf,
+  remindersOfAll,
+  termLinesOfAll,
+  termsOfAll,
+  writeTerms,
+} from '../agreements';
 import type { Sql } from '../db';
 import { tableIn } from './read-file';
 import type { Table } from './write-table';
@@ -56,6 +64,11 @@ async function groundOf(sql: Sql, companyId: number): Promise<ImportGround> {
     'SELECT id, number, list_price FROM item WHERE company_id = ?',
     [companyId],
   );
+  const units = await countingUnits(
+    sql,
+    companyId,
+    items.map(({ id }) => id),
+  );
   const prices = await sql.rows<{ itemId: number; vendorId: number; unitPrice: string }>(
     'SELECT item_id, vendor_id, unit_price FROM item_vendor WHERE company_id = ?',
     [companyId],
@@ -71,6 +84,7 @@ async function groundOf(sql: Sql, companyId: number): Promise<ImportGround> {
         item.number.toLowerCase(),
         {
           ...item,
+          units: units.get(item.id) ?? new Map<string, string>(),
           vendorPrices: new Map(
             prices.filter((price) => price.itemId === item.id).map((price) => [price.vendorId, price.unitPrice]),
           ),

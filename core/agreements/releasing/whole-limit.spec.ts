@@ -1,5 +1,13 @@
 import { sentenceOf } from '@core/refusals';
-import { agreementsByLine, countedOn, leftOnWhole, overWholes, readWholeLimit, wholeLimitText } from '../index';
+import {
+  agreementsByLine,
+  countedOn,
+  leftOnWhole,
+  overWholes,
+  readWholeLimit,
+  unitsOf,
+  wholeLimitText,
+} from '../index';
 import type { WholeLimit } from './whole-limit';
 
 const byValue = (limit: string, released = '0'): WholeLimit => ({
@@ -110,6 +118,19 @@ describe('A5 a limit on the whole of an agreement', () => {
     );
     expect(over.refused).toHaveLength(1);
     expect(over.refused[0]).toMatchObject({ field: 'lines', facts: { asked: 'MYR 12.00', left: 'MYR 10.00' } });
+  });
+
+  it('counts an item in its own unit, those it is sold in, and kilograms where it weighs something', () => {
+    const sold = [{ unit: 'box', factor: '25' }];
+    expect([...unitsOf({ unit: 'piece', weight: '3.6', sold })]).toEqual([
+      ['kg', '3.6'],
+      ['box', '0.04'],
+      ['piece', '1'],
+    ]);
+    expect(unitsOf({ unit: 'piece', weight: '0', sold: [] }).has('kg')).toBe(false);
+    // Sold by weight, what it weighs is what is sold.
+    expect(unitsOf({ unit: 'kg', weight: '1.1', sold: [] }).get('kg')).toBe('1');
+    expect(countedOn(byWeight('9'), [grown(7, '5')]).toFixed()).toBe('0');
   });
 
   it('counts twelve twelfths of a box as one', () => {

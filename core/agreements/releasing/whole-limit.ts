@@ -85,9 +85,20 @@ export const countedOn = (whole: WholeLimit, released: readonly Grown[]): Dec =>
     5,
   );
 
-/** A quantity of a line in the unit of the limit. // A5 */
+/** What every item that weighs something can be counted in. */
+const BY_WEIGHT = 'kg';
+
+/** The units an item can be counted in, and how many of each one of its own is: its own, those it is sold in, its weight. // A5 */
+export const unitsOf = (item: { unit: string; weight: string; sold: readonly { unit: string; factor: string }[] }) =>
+  new Map<string, string>([
+    ...(dec(item.weight).gt(0) ? ([[BY_WEIGHT, item.weight]] as const) : []),
+    ...item.sold.map(({ unit, factor }) => [unit, dec(1).div(factor).toFixed()] as const),
+    [item.unit, '1'],
+  ]);
+
+/** A quantity of a line in the unit of the limit; of an item that no longer has the unit, nothing. // A5 */
 const inUnitOf = ({ factors }: WholeLimit, agreementLineId: number, quantity: Dec): Dec =>
-  quantity.times(factors.get(agreementLineId) ?? '1');
+  quantity.times(factors.get(agreementLineId) ?? '0');
 
 function wordOf({ number, currency }: Limited, { unit }: WholeLimit, asked: Dec, left: Dec, field: string): Refusal {
   const room = most(ZERO, left);

@@ -59,9 +59,9 @@ const ground: RevisionGround = {
   party: { id: 1, name: 'Teratai Bay Resort', currency: 'MYR', salesOrganisationId: null },
   groups: new Map(),
   items: new Map([
-    [10, { number: 'RO-4040', listPrice: '815' }],
-    [11, { number: 'FC-20', listPrice: '9.8' }],
-    [12, { number: 'HY-25', listPrice: '42' }],
+    [10, { number: 'RO-4040', listPrice: '815', units: new Map() }],
+    [11, { number: 'FC-20', listPrice: '9.8', units: new Map() }],
+    [12, { number: 'HY-25', listPrice: '42', units: new Map() }],
   ]),
   terms,
   lines: [line, unreleased],

@@ -15,8 +15,8 @@ const ground: AgreementGround = {
   party: { id: 1, name: 'Teratai Bay Resort', currency: 'MYR', salesOrganisationId: null },
   groups: new Map([[3, { code: 'CART' }]]),
   items: new Map([
-    [10, { number: 'RO-4040', listPrice: '815' }],
-    [11, { number: 'FC-20', listPrice: '9.8' }],
+    [10, { number: 'RO-4040', listPrice: '815', units: new Map() }],
+    [11, { number: 'FC-20', listPrice: '9.8', units: new Map() }],
   ]),
 };
 
@@ -74,7 +74,11 @@ describe('terms of an agreement', () => {
   });
 
   it('A5 limits the whole by value, or by a unit that all its lines have', () => {
-    const units = (...own: string[]) => ({ number: 'RO-4040', listPrice: '815', units: new Set(own) });
+    const units = (...own: string[]) => ({
+      number: 'RO-4040',
+      listPrice: '815',
+      units: new Map(own.map((unit) => [unit, '1'])),
+    });
     const on = {
       items: new Map([
         [10, units('piece', 'kg')],
@@ -228,7 +232,7 @@ describe('A1 sides and bases', () => {
     const buying = { side: 'buying' as const, customerId: null, vendorId: 4 };
     expect(codes(buying)).toEqual([]);
     expect(codes({ ...buying, vendorId: null }, { party: null })).toEqual(['vendorId: required']);
-    const items = new Map([[10, { number: 'RO-4040', listPrice: null }]]);
+    const items = new Map([[10, { number: 'RO-4040', listPrice: null, units: new Map() }]]);
     expect(codes(buying, { items })).toEqual(['lines.0.itemId: not-sold-by']);
     const decision = decideTerms(ground, { ...terms, ...buying });
     expect(decision.ok && decision.effects).toMatchObject({ customerId: null, vendorId: 1 });

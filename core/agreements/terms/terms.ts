@@ -94,7 +94,7 @@ export interface AgreementGround {
   /** The customer or vendor named, as far as it is known. */
   party: { id: number; name: string; currency: string; salesOrganisationId: number | null } | null;
   /** Items named; `listPrice` is the price without the agreement, null where the vendor does not sell it. */
-  items: ReadonlyMap<number, { number: string; listPrice: string | null; units?: ReadonlySet<string> }>;
+  items: ReadonlyMap<number, { number: string; listPrice: string | null; units: ReadonlyMap<string, unknown> }>;
   groups: ReadonlyMap<number, { code: string }>;
 }
 
@@ -180,7 +180,7 @@ function wholeRefusals({ items }: AgreementGround, { wholeLimit, lines }: Agreem
   const read = readWholeLimit(wholeLimit);
   if (!read) return [refuse('not-a-whole-limit', 'wholeLimit', {})];
   if (read.unit === '') return [];
-  const without = lines.find(({ itemId }) => itemId === null || !items.get(itemId)?.units?.has(read.unit));
+  const without = lines.find(({ itemId }) => itemId === null || !items.get(itemId)?.units.has(read.unit));
   if (!without) return [];
   const item = items.get(without.itemId ?? 0)?.number ?? 'A line for a group, or for everything,';
   return [refuse('whole-unit-not-shared', 'wholeLimit', { item, unit: read.unit })];

@@ -2,6 +2,7 @@ import {
   assert,
   Calendar,
   daysBetween,
+  groupedBy,
   isWholeUnit,
   weekdayOf,
   type Day,
@@ -344,14 +345,4 @@ function cycleFrom(
     at = madeOf.get(at)!.find((line) => among.has(line.componentId))!.componentId;
   }
   return [...path.slice(path.indexOf(at)), at].map((each) => byId.get(each)!.number);
-}
-
-function groupedBy<Row>(rows: readonly Row[], key: (row: Row) => number): Map<number, Row[]> {
-  const groups = new Map<number, Row[]>();
-  for (const row of rows) {
-    const group = groups.get(key(row));
-    if (group) group.push(row);
-    else groups.set(key(row), [row]);
-  }
-  return groups;
 }

@@ -306,6 +306,14 @@ describe('which agreement applies, by value, and from vendors', () => {
     expect(refused.sentences[0]).toMatch(/^19.8 kg is more than the 18 kg left of the whole of AG-/);
     await salmah.does('releaseAgreement', more('10'));
     expect((await sheet()).wholeLeft).toBe('0');
+    // A file may say it too.
+    const rows = [
+      'agreement,party,last day,whole limit,item,committed,price',
+      'A,C-201,2027-12-31,36 kg,RO-4040,100,740',
+    ];
+    const content = Buffer.from(rows.join('\n')).toString('base64');
+    const [brought] = await salmah.does('bringInAgreements', { name: 'kg.csv', content, goodOnly: false });
+    expect(await salmah.get(`/api/agreements/${brought!.id}`)).toMatchObject({ wholeLimit: '36 kg', wholeLeft: '36' });
     const { codes } = await salmah.refused('saveAgreement', {
       ...PLAIN_HEAD,
       customerId: teratai().id,

@@ -1,6 +1,24 @@
-import { countedOn, type WholeLimit } from '@core/agreements';
-import { dec } from '@core/kernel';
+import { countedOn, unitsOf, type WholeLimit } from '@core/agreements';
+import { groupedBy } from '@core/kernel';
 import type { Sql } from '../../db';
+
+/** The units that items can be counted in, by item: how many of each one of its own is. // A5 */
+export async function countingUnits(
+  sql: Sql,
+  companyId: number,
+  itemIds: readonly number[],
+): Promise<Map<number, Map<string, string>>> {
+  const items = await sql.rows<{ id: number; unit: string; weight: string }>(
+    'SELECT id, unit, weight FROM item WHERE company_id = ? AND id IN (?)',
+    [companyId, itemIds],
+  );
+  const units = await sql.rows<{ itemId: number; unit: string; factor: string }>(
+    'SELECT item_id, unit, factor FROM item_unit WHERE company_id = ? AND item_id IN (?)',
+    [companyId, itemIds],
+  );
+  const sold = groupedBy(units, ({ itemId }) => itemId);
+  return new Map(items.map((item) => [item.id, unitsOf({ ...item, sold: sold.get(item.id) ?? [] })]));
+}
 
 /**
  * The limits on the whole of agreements, with what is released under each, by agreement; only of those that have one.
@@ -17,42 +35,29 @@ export async function wholeLimitsOf(
     wholeUnit: string;
     releasedValue: string;
     lineId: number;
+    itemId: number | null;
     released: string;
-    ownUnit: string | null;
-    weight: string | null;
-    per: string | null;
   }>(
-    `SELECT a.id, a.whole_limit, a.whole_unit, a.released_value, l.id AS line_id, l.released, i.unit AS own_unit, i.weight, u.factor AS per
+    `SELECT a.id, a.whole_limit, a.whole_unit, a.released_value, l.id AS line_id, l.item_id, l.released
        FROM agreement a
        JOIN agreement_line l ON l.company_id = a.company_id AND l.agreement_id = a.id
-       LEFT JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
-       LEFT JOIN item_unit u ON u.company_id = l.company_id AND u.item_id = l.item_id AND u.unit = a.whole_unit
       WHERE a.company_id = ? AND a.id IN (?) AND a.whole_limit > 0 ORDER BY a.id, l.id`,
     [companyId, agreementIds],
+  );
+  if (rows.length === 0) return new Map();
+  const units = await countingUnits(
+    sql,
+    companyId,
+    rows.flatMap(({ itemId }) => itemId ?? []),
   );
   const found = new Map<number, WholeLimit>();
   for (const { id, wholeLimit, wholeUnit, releasedValue } of rows) {
     if (found.has(id)) continue;
     const own = rows.filter((row) => row.id === id);
-    const factors = new Map(own.map((row) => [row.lineId, factorOf(row)]));
+    const factors = new Map(own.map(({ lineId, itemId }) => [lineId, units.get(itemId ?? 0)?.get(wholeUnit) ?? '0']));
     const whole = { limit: wholeLimit, unit: wholeUnit, released: '0', factors };
     const lines = own.map(({ lineId, released }) => ({ agreementLineId: lineId, quantity: released, value: '0' }));
     found.set(id, { ...whole, released: wholeUnit === '' ? releasedValue : countedOn(whole, lines).toFixed() });
   }
   return found;
-}
-
-/** The unit by which what weighs something is counted whatever it is sold in. */
-export const BY_WEIGHT = 'kg';
-
-/** How many of the agreement's unit one of an item's own is. */
-function factorOf(row: {
-  wholeUnit: string;
-  ownUnit: string | null;
-  weight: string | null;
-  per: string | null;
-}): string {
-  if (row.wholeUnit === row.ownUnit) return '1';
-  if (row.per !== null) return dec(1).div(row.per).toFixed();
-  return row.wholeUnit === BY_WEIGHT ? (row.weight ?? '0') : '1';
 }

@@ -8,11 +8,10 @@ import {
   type Rebate,
   type Reminder,
 } from '@core/agreements';
-import { dec } from '@core/kernel';
 import { orNotFound } from '../../acts';
 import type { Sql, Columns } from '../../db';
 import { listPriceIn } from '../../catalogue';
-import { BY_WEIGHT } from '../releasing/whole';
+import { countingUnits } from '../releasing/whole';
 import type { Agreement, AgreementReminder } from '../tables';
 export type AgreementHead = Columns<
   Agreement,
@@ -205,19 +204,18 @@ export async function loadTermsGround(
   const items = await sql.rows<{
     id: number;
     number: string;
-    unit: string;
-    weight: string;
     listPrice: string;
     vendorPrice: string | null;
   }>(
-    `SELECT i.id, i.number, i.unit, i.weight, ${listPriceIn('?')} AS list_price, v.unit_price AS vendor_price FROM item i
+    `SELECT i.id, i.number, ${listPriceIn('?')} AS list_price, v.unit_price AS vendor_price FROM item i
        LEFT JOIN item_vendor v ON v.company_id = i.company_id AND v.item_id = i.id AND v.vendor_id = ?
       WHERE i.company_id = ? AND i.id IN (?)`,
     [party?.currency ?? '', party?.currency ?? '', terms.vendorId ?? 0, companyId, named((line) => line.itemId)],
   );
-  const units = await sql.rows<{ itemId: number; unit: string }>(
-    'SELECT item_id, unit FROM item_unit WHERE company_id = ? AND item_id IN (?)',
-    [companyId, named((line) => line.itemId)],
+  const units = await countingUnits(
+    sql,
+    companyId,
+    named((line) => line.itemId),
   );
   const groups = await sql.rows<{ id: number; code: string }>(
     'SELECT id, code FROM item_group WHERE company_id = ? AND id IN (?)',
@@ -230,9 +228,7 @@ export async function loadTermsGround(
     items: new Map(
       items.map((item) => {
         const listPrice = selling ? item.listPrice : item.vendorPrice;
-        const own = units.filter(({ itemId }) => itemId === item.id).map(({ unit }) => unit);
-        const byWeight = dec(item.weight).gt(0) ? [BY_WEIGHT] : [];
-        return [item.id, { number: item.number, listPrice, units: new Set([item.unit, ...own, ...byWeight]) }];
+        return [item.id, { number: item.number, listPrice, units: units.get(item.id) ?? new Map() }];
       }),
     ),
     groups: new Map(groups.map((group) => [group.id, { code: group.code }])),

@@ -1,4 +1,4 @@
-import { pointOf } from '@core/kernel';
+import { groupedBy, pointOf } from '@core/kernel';
 import type { StandingPlan, StandingPlans } from '@core/promise';
 import type { Columns, Sql } from '../../db';
 import type { CentreHold, PlannedComponent, PlannedOperation, PlannedOrder } from '../tables';
@@ -34,9 +34,9 @@ export async function standingPlans(sql: Sql, companyId: number, planned: readon
       WHERE company_id = ? AND planned_operation_id IN (?) ORDER BY planned_operation_id, day, from_minute`,
     [companyId, operations.map(({ id }) => id)],
   );
-  const componentsOf = by(components, ({ plannedOrderId }) => plannedOrderId);
-  const operationsOf = by(operations, ({ plannedOrderId }) => plannedOrderId);
-  const holdsOf = by(holds, ({ plannedOperationId }) => plannedOperationId);
+  const componentsOf = groupedBy(components, ({ plannedOrderId }) => plannedOrderId);
+  const operationsOf = groupedBy(operations, ({ plannedOrderId }) => plannedOrderId);
+  const holdsOf = groupedBy(holds, ({ plannedOperationId }) => plannedOperationId);
   const plans = new Map<number, Order[]>();
   const placeOf = new Map<number, { lineId: number; place: number }>();
   // An order above has the lower id: it was written first.
@@ -72,14 +72,4 @@ export async function standingPlans(sql: Sql, companyId: number, planned: readon
     });
   }
   return plans;
-}
-
-function by<Row>(rows: readonly Row[], key: (row: Row) => number): Map<number, Row[]> {
-  const groups = new Map<number, Row[]>();
-  for (const row of rows) {
-    const group = groups.get(key(row));
-    if (group) group.push(row);
-    else groups.set(key(row), [row]);
-  }
-  return groups;
 }

@@ -1,5 +1,5 @@
 import { leftInNoPlan, restOf, unconsumed, type RestPlan } from '@core/agreements';
-import { addDays, Calendar, daysBetween, dec, sum, weekdayOf, type Day } from '@core/kernel';
+import { addDays, Calendar, daysBetween, dec, groupedBy, sum, weekdayOf, type Day } from '@core/kernel';
 import type { MoveRow } from '@core/promise';
 import { calendarsOf } from '../../catalogue';
 import type { Sql } from '../../db';
@@ -57,7 +57,7 @@ export async function forecastOf(
   );
   const demands: MoveRow[] = [];
   const supplies: MoveRow[] = [];
-  for (const [lineId, ofLine] of grouped(calls)) {
+  for (const [lineId, ofLine] of groupedBy(calls, ({ lineId }) => lineId)) {
     const left = unconsumed(
       ofLine,
       releases.filter((release) => release.lineId === lineId),
@@ -74,7 +74,12 @@ export async function forecastOf(
       else supplies.push({ ...move, fixed: true });
     }
   }
-  demands.push(...(await restDemands(sql, companyId, workDate, rests, { calls: grouped(calls), releases })));
+  demands.push(
+    ...(await restDemands(sql, companyId, workDate, rests, {
+      calls: groupedBy(calls, ({ lineId }) => lineId),
+      releases,
+    })),
+  );
   return { demands, supplies };
 }
 
@@ -136,14 +141,4 @@ async function restDemands(
       source: { kind: 'AG', id: line.agreementId, number: line.number, lineId: line.lineId, party: line.party },
     }));
   });
-}
-
-function grouped(calls: readonly CallRow[]): Map<number, CallRow[]> {
-  const byLine = new Map<number, CallRow[]>();
-  for (const call of calls) {
-    const of = byLine.get(call.lineId);
-    if (of) of.push(call);
-    else byLine.set(call.lineId, [call]);
-  }
-  return byLine;
 }

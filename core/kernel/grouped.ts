@@ -1,0 +1,10 @@
+/** Rows by a key of theirs, in the order they came. O(rows). */
+export function groupedBy<Row>(rows: readonly Row[], key: (row: Row) => number): Map<number, Row[]> {
+  const groups = new Map<number, Row[]>();
+  for (const row of rows) {
+    const group = groups.get(key(row));
+    if (group) group.push(row);
+    else groups.set(key(row), [row]);
+  }
+  return groups;
+}
