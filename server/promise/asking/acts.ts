@@ -20,7 +20,7 @@ export async function promisedLines(sql: Sql, companyId: number, orderId: number
         quantity: string;
         asked: Day;
         planned: number;
-        straight: boolean;
+        straight: number;
       }
   >(
     `SELECT l.id, l.line_no, l.item_id, l.location_id, i.number, i.name, i.unit, ${OPEN_UNHELD} AS quantity,

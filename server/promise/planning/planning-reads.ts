@@ -36,7 +36,7 @@ export async function openPlanning(
     `SELECT ${RUN} FROM promise_run WHERE company_id = ? AND kind = 'plan' ORDER BY id DESC LIMIT 1`,
     [companyId],
   );
-  const [company] = await sql.rows<{ byProbability: boolean }>(
+  const [company] = await sql.rows<{ byProbability: number }>(
     'SELECT plan_by_probability = TRUE AS by_probability FROM company WHERE id = ?',
     [companyId],
   );
