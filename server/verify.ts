@@ -24,7 +24,9 @@ export async function verify(sql: Sql): Promise<string[]> {
   const found: string[] = [];
   for (const { checks = [], differences } of ROOMS) {
     for (const { what, sql: query, most } of checks) {
-      const rows = await sql.rows<{ subject: string; kept: string | number | boolean; counted: string | number }>(query);
+      const rows = await sql.rows<{ subject: string; kept: string | number | boolean; counted: string | number }>(
+        query,
+      );
       for (const row of rows)
         found.push(`${what}: ${row.subject} is ${row.kept}, the documents ${most ? 'allow' : 'say'} ${row.counted}`);
     }
