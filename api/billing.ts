@@ -8,6 +8,7 @@ import {
   DocumentRef,
   Id,
   IdParam,
+  InOwn,
   ItemRef,
   ListQuery,
   namedOnce,
@@ -45,6 +46,8 @@ export const InvoiceRow = z.object({
 
 export const InvoiceSheet = InvoiceRow.extend({
   openItemId: Id,
+  /** Null where its currency is the company's. // P8 */
+  own: InOwn.extend({ owed: Decimal }).nullable(),
   net: Decimal,
   tax: Decimal,
   taxes: z.array(Tax),
@@ -65,11 +68,19 @@ export const InvoiceSheet = InvoiceRow.extend({
       /** The shipment or receipt it covers, or the agreement it charges for. */
       covers: DocumentRef,
       orderLineId: Id.nullable(),
-      /** Vendor invoices: net less the received cost. */
+      /** Vendor invoices: net less what it was received at, in the invoice's currency. */
       difference: Decimal.nullable(),
     }),
   ),
-  payments: z.array(z.object({ document: DocumentRef, paidOn: Day, amount: Decimal })),
+  payments: z.array(
+    z.object({
+      document: DocumentRef,
+      paidOn: Day,
+      amount: Decimal,
+      /** What the payment was worth in the company's currency less what it settled. // P8 */
+      difference: Decimal,
+    }),
+  ),
   /** Prepayments drawn and credits set off. // A12 */
   lessened: z.array(z.object({ document: DocumentRef, day: Day, amount: Decimal, how: z.string() })),
   allowances: z.array(Allowed),
@@ -91,6 +102,7 @@ export const CreditNoteSheet = z.object({
   net: Decimal,
   tax: Decimal,
   total: Decimal,
+  own: InOwn.nullable(),
   /** Not set off yet: stands to the customer's credit. */
   left: Decimal,
   orderLineId: Id.nullable(),
@@ -108,6 +120,7 @@ export const PrepaymentSheet = z.object({
   takenOn: Day,
   amount: Decimal,
   left: Decimal,
+  own: z.object({ currency: z.string(), rate: Decimal, amount: Decimal, left: Decimal }).nullable(),
   moves: z.array(
     z.object({
       kind: z.enum(['drawn', 'returned', 'carried']),
@@ -177,6 +190,7 @@ export const invoiceCustomer = act({
     net: Decimal,
     tax: Decimal,
     total: Decimal,
+    own: InOwn.nullable(),
     taxes: z.array(Tax),
     /** What is drawn from prepayments by itself. // A12 */
     drawn: Decimal,
@@ -204,6 +218,7 @@ export const creditInvoice = act({
     net: Decimal,
     tax: Decimal,
     total: Decimal,
+    own: InOwn.nullable(),
     setOff: Decimal,
     taxes: z.array(Tax),
     lines: z.array(
@@ -217,7 +232,14 @@ export const postShortfall = act({
   name: 'postShortfall',
   summary: 'Post the invoice draft for what was not taken of an agreement.',
   input: z.object({ id: Id }),
-  preview: z.object({ currency: z.string(), net: Decimal, tax: Decimal, total: Decimal, dueDate: Day }),
+  preview: z.object({
+    currency: z.string(),
+    net: Decimal,
+    tax: Decimal,
+    total: Decimal,
+    own: InOwn.nullable(),
+    dueDate: Day,
+  }),
 });
 
 export const dropShortfall = act({
@@ -248,6 +270,8 @@ export const enterVendorInvoice = act({
     received: Decimal,
     dropDifference: Decimal,
     stockDifference: Decimal,
+    /** With what the currency moved since it was received. // P8 */
+    own: InOwn.extend({ exchangeDifference: Decimal }).nullable(),
   }),
 });
 
@@ -262,7 +286,12 @@ export const recordPayment = act({
   name: 'recordPayment',
   summary: 'A customer paid an invoice, or we paid a vendor, all or part.',
   input: z.object({ openItemId: Id, amount: TypedDecimal, paidOn: TypedDay }),
-  preview: z.object({ amount: Decimal, side: z.enum(['customer', 'vendor']) }),
+  preview: z.object({
+    amount: Decimal,
+    side: z.enum(['customer', 'vendor']),
+    /** What is paid in the company's currency, and what that differs from what the item is carried at. // P8 */
+    own: z.object({ currency: z.string(), rate: Decimal, paid: Decimal, difference: Decimal }).nullable(),
+  }),
 });
 
 export const OpenToInvoice = z.object({

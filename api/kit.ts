@@ -97,6 +97,15 @@ export const Day = z.string();
 export const SeenDay = z.iso.date();
 export const Text = (most: number) => z.string().max(most);
 
+/** What a document in another currency comes to in the company's, at the rate of its day. // P8 */
+export const InOwn = z.object({
+  currency: z.string(),
+  rate: Decimal,
+  net: Decimal,
+  tax: Decimal,
+  total: Decimal,
+});
+
 const LISTS_NAMED_ONCE = new WeakSet<Schema>();
 
 /** Whether each member of that list is named once (`namedOnce`). */

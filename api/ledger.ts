@@ -22,7 +22,14 @@ const Journal = z.object({
   /** Its own day, where its month was closed and it was posted later. // P9 */
   documentDay: Day.nullable(),
   entries: z.array(
-    z.object({ account: z.string(), name: z.string(), debit: Decimal.nullable(), credit: Decimal.nullable() }),
+    z.object({
+      account: z.string(),
+      name: z.string(),
+      debit: Decimal.nullable(),
+      credit: Decimal.nullable(),
+      /** The same in the document's currency where that is another; null for what is only the company's. // P8 */
+      foreign: z.object({ currency: z.string(), amount: Decimal }).nullable(),
+    }),
   ),
 });
 
@@ -44,8 +51,17 @@ const OpenItem = z.object({
   dueDate: Day,
   amount: Decimal,
   owed: Decimal,
+  /** In the company's currency; null where its own is that. // P8 */
+  own: z.object({ currency: z.string(), amount: Decimal, owed: Decimal }).nullable(),
   moves: z.array(
-    z.object({ document: DocumentRef, day: Day, amount: Decimal, how: z.enum(['paid', 'set off', 'drawn']) }),
+    z.object({
+      document: DocumentRef,
+      day: Day,
+      amount: Decimal,
+      how: z.enum(['paid', 'set off', 'drawn']),
+      /** What it was worth less what it settled, in the company's currency; zero where that is the item's own. // P8 */
+      difference: Decimal,
+    }),
   ),
 });
 

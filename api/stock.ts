@@ -116,6 +116,8 @@ const MovementLine = z.object({
   quantity: Decimal,
   unitCost: Cost,
   cost: Cost,
+  /** Of a receipt in another currency: what it came to there. // P8 */
+  value: Cost.nullable(),
   orderLineId: Id.nullable(),
   source: DocumentRef,
   sourceLineNo: z.number(),
@@ -128,8 +130,11 @@ export const MovementSheet = z.object({
   party: Party,
   source: DocumentRef,
   postedOn: Day,
+  /** The company's: that of costs. */
   currency: z.string(),
   cost: Cost,
+  /** Of a receipt in another currency: which, and the rate of its day. // P8 */
+  foreign: z.object({ currency: z.string(), rate: Decimal }).nullable(),
   /** What it reverses and why, and what reversed it. // P1 */
   reverses: DocumentRef.nullable(),
   reversedBy: DocumentRef.nullable(),

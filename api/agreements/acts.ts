@@ -293,7 +293,11 @@ export const takePrepayment = act({
   name: 'takePrepayment',
   summary: 'Take money ahead against an agreement or one of its lines.',
   input: z.object({ agreementId: Id, agreementLineId: Id.nullable(), amount: TypedDecimal, takenOn: TypedDay }),
-  preview: z.object({ amount: Decimal, currency: z.string() }),
+  preview: z.object({
+    amount: Decimal,
+    currency: z.string(),
+    own: z.object({ currency: z.string(), rate: Decimal, amount: Decimal }).nullable(),
+  }),
 });
 
 /** An agreement line that could price an item for a party. // A13 */

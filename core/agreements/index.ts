@@ -48,6 +48,8 @@ export {
   NO_REBATE,
   REBATE_BASES,
   REBATE_KINDS,
+  accruedBy,
+  rebateBalance,
   rebateOwed,
   tierAt,
   type Rebate,

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { dec, sum } from '@core/kernel';
+import { exchangeAt, owedAt } from '../kernel/testing';
 import {
   decideCreditNote,
   decidePrepayment,
@@ -32,7 +33,16 @@ const line = (change: Partial<CreditableLine> = {}): CreditableLine => ({
 });
 
 const ground = (lines: CreditableLine[], owed = '9412.80') => ({
-  invoice: { id: 5, number: 'IN-0005', orderId: 2, customerId: 7, currency: 'MYR', owed, day: '2027-03-01' },
+  invoice: {
+    id: 5,
+    number: 'IN-0005',
+    orderId: 2,
+    customerId: 7,
+    currency: 'MYR',
+    owed: owedAt(owed),
+    exchange: { currency: 'MYR', own: 'MYR', rate: '1' },
+    day: '2027-03-01',
+  },
   lines,
   rebates: [],
 });
@@ -66,7 +76,7 @@ describe('P1 P3 credit notes', () => {
       tax: '133.2',
       total: '2353.2',
       cost: '1500',
-      setOff: '2353.2',
+      setOff: { amount: '2353.2', ownInvoice: '2353.2', ownCredit: '2353.2' },
       lines: [{ quantity: '3', unitPrice: '740', value: '2220' }],
     });
   });
@@ -86,15 +96,21 @@ describe('P1 P3 credit notes', () => {
   });
 
   it('set off no more than is owed', () => {
-    expect(effects(ground([line()], '100'), back('3')).setOff).toBe('100');
-    expect(effects(ground([line()], '0'), back('3')).setOff).toBe('0');
+    expect(effects(ground([line()], '100'), back('3')).setOff.amount).toBe('100');
+    expect(effects(ground([line()], '0'), back('3')).setOff.amount).toBe('0');
   });
 
   it('P1 takes an invoice back whole: nothing came back, all of it is to be invoiced again', () => {
     const whole = { kind: 'reversal' as const, reason: 'Wrong customer', lines: [] };
     const second = line({ invoiceLineId: 2, orderLineId: 12, quantity: '3', net: '100.01', agreedNet: '40' });
     const made = effects(ground([line(), second]), whole);
-    expect(made).toMatchObject({ net: '8980.01', tax: '538.8', total: '9518.81', setOff: '9412.8', cost: '0' });
+    expect(made).toMatchObject({
+      net: '8980.01',
+      tax: '538.8',
+      total: '9518.81',
+      setOff: { amount: '9412.8' },
+      cost: '0',
+    });
     expect(made.lines.map((each) => [each.quantity, each.uninvoiced, each.net, each.agreedNet])).toEqual([
       ['0', '12', '8880', null],
       ['0', '3', '100.01', '40'],
@@ -158,13 +174,17 @@ describe('P1 P3 credit notes', () => {
 describe('A10 settling a rebate', () => {
   const agreement = { id: 1, number: 'AG-0001', customerId: 7, currency: 'MYR' };
   const owed = [
-    { openItemId: 1, number: 'IN-1', owed: '50' },
-    { openItemId: 2, number: 'IN-2', owed: '0' },
-    { openItemId: 3, number: 'IN-3', owed: '80' },
+    { openItemId: 1, number: 'IN-1', owed: owedAt('50') },
+    { openItemId: 2, number: 'IN-2', owed: owedAt('70', '70') },
+    { openItemId: 3, number: 'IN-3', owed: owedAt('80') },
   ];
 
   it('credits what is accrued and not settled, once, against the oldest that is owed', () => {
-    const decision = decideSettlement({ agreement: { ...agreement, accrued: '120', settled: '20' }, owed });
+    const decision = decideSettlement({
+      agreement: { ...agreement, accrued: '120', settled: '20', carried: '100' },
+      owed,
+      exchange: exchangeAt(),
+    });
     expect(decision).toMatchObject({
       ok: true,
       effects: {
@@ -175,13 +195,17 @@ describe('A10 settling a rebate', () => {
         ],
       },
     });
-    const again = decideSettlement({ agreement: { ...agreement, accrued: '120', settled: '120' }, owed });
+    const again = decideSettlement({
+      agreement: { ...agreement, accrued: '120', settled: '120', carried: '0' },
+      owed,
+      exchange: exchangeAt(),
+    });
     expect(again).toMatchObject({ ok: false, refusals: [{ code: 'no-rebate-owed' }] });
   });
 
   it('never sets off more than the credit, nor more than an invoice owes', () => {
-    expect(setOffs('200', owed).map(({ amount }) => amount)).toEqual(['50', '80']);
-    expect(setOffs('0', owed)).toEqual([]);
+    expect(setOffs({ amount: '200', own: '200' }, owed, 'MYR').map(({ amount }) => amount)).toEqual(['50', '80']);
+    expect(setOffs({ amount: '0', own: '0' }, owed, 'MYR')).toEqual([]);
   });
 });
 
@@ -197,7 +221,7 @@ describe('A12 prepayments', () => {
   const typed = { agreementLineId: null, amount: '5000', takenOn: DAY };
   const refused = (change: Partial<typeof typed>, on: Partial<typeof agreement | { state: 'ended' }> = {}) => {
     const decision = decidePrepayment(
-      { agreement: { ...agreement, ...on } as never, lineIds: [3] },
+      { agreement: { ...agreement, ...on } as never, lineIds: [3], exchange: exchangeAt() },
       { ...typed, ...change },
     );
     return decision.ok ? [] : decision.refusals.map((refusal) => `${refusal.field}: ${refusal.code}`);
@@ -213,9 +237,17 @@ describe('A12 prepayments', () => {
 });
 
 describe('A10 a rebate that was settled and then fell', () => {
-  const agreement = { id: 4, number: 'AG-0004', customerId: 7, currency: 'MYR', accrued: '80', settled: '120' };
+  const agreement = {
+    id: 4,
+    number: 'AG-0004',
+    customerId: 7,
+    currency: 'MYR',
+    accrued: '80',
+    settled: '120',
+    carried: '-40',
+  };
   const decide = (change: object = {}) =>
-    decideRebateClaim({ agreement: { ...agreement, ...change }, termsDays: 30 }, '2027-04-01');
+    decideRebateClaim({ agreement: { ...agreement, ...change }, termsDays: 30, exchange: exchangeAt() }, '2027-04-01');
 
   it('is claimed back as far as it was settled beyond what is owed', () => {
     const decision = decide();
@@ -224,6 +256,8 @@ describe('A10 a rebate that was settled and then fell', () => {
       customerId: 7,
       currency: 'MYR',
       amount: '40',
+      rate: '1',
+      own: { worth: '40', carried: '40' },
       invoiceDate: '2027-04-01',
       dueDate: '2027-05-01',
     });

@@ -1,21 +1,29 @@
-import type { RebateAccrual, RebateState } from '@core/agreements';
+import { rebateBalance, type RebateAccrual, type RebateState } from '@core/agreements';
 import {
   addDays,
+  carriedOf,
   currencyPlaces,
   dec,
   documentTotals,
   isDecimalText,
+  known,
   least,
   lineAmount,
+  ownOf,
   priceText,
   roundHalfAway,
   sum,
   ZERO,
   type Day,
   type Dec,
+  type Exchange,
+  type ExchangeOf,
+  type OwedInBoth,
 } from '@core/kernel';
+import { rateRefusals } from '@core/ledger';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
-import { accrualsOf, type InvoiceTax } from './customer-invoice';
+import { accrualsOf, ownTotals, type InvoiceTax, type OwnTotals } from './customer-invoice';
+import { setOffOf, type SetOff } from './take-back';
 
 /** Goods that came back, a price put right, or the whole invoice taken back. A rebate is settled apart. // P1 */
 export const CREDIT_KINDS = ['return', 'price', 'reversal'] as const;
@@ -53,7 +61,9 @@ export interface CreditGround {
     orderId: number;
     customerId: number;
     currency: string;
-    owed: string;
+    owed: OwedInBoth;
+    /** The rate it was invoiced at: what is credited of it is credited at that. // P8 */
+    exchange: Exchange;
     /** What it is counted by in a rebate: so are its credits. // A10 */
     day: Day;
   };
@@ -79,10 +89,12 @@ export interface CreditEffects {
   net: string;
   tax: string;
   total: string;
+  rate: string;
+  own: OwnTotals;
   cost: string;
   taxes: InvoiceTax[];
   /** Set off against the invoice at once; the rest stands to the customer's credit. */
-  setOff: string;
+  setOff: SetOff;
   rebates: RebateAccrual[];
   lines: {
     invoiceLineId: number;
@@ -170,6 +182,8 @@ function creditOf(ground: CreditGround, typed: CreditTyped, lines: CreditLine[],
     lines.map((line) => ({ ...line, net: dec(line.net) })),
     invoice.currency,
   );
+  const { exchange } = invoice;
+  const own = ownTotals(totals.net, totals.tax, exchange);
   const lessened = lines.map((line) => ({
     ...line,
     quantity: dec(line.quantity).plus(line.uninvoiced).neg().toFixed(),
@@ -187,11 +201,13 @@ function creditOf(ground: CreditGround, typed: CreditTyped, lines: CreditLine[],
     net: totals.net.toFixed(),
     tax: totals.tax.toFixed(),
     total: totals.total.toFixed(),
+    rate: exchange.rate,
+    own,
     cost: sum(lines.map((line) => dec(line.cost))).toFixed(),
     taxes: totals.taxes.map((tax) => ({ ...tax, base: tax.base.toFixed(), tax: tax.tax.toFixed() })),
-    setOff: least(totals.total, dec(invoice.owed)).toFixed(),
+    setOff: setOffOf(invoice.owed, { amount: totals.total.toFixed(), own: own.total }, exchange.own),
     // What comes back of goods that were invoiced in the term lessens what was invoiced in it, whenever it comes. // A10
-    rebates: accrualsOf(lessened, ground.rebates, ground.invoice.day),
+    rebates: accrualsOf(lessened, ground.rebates, ground.invoice.day, exchange),
     lines: lines.map(({ taxCode: _taxCode, agreementId: _agreementId, ...line }) => line),
   };
 }
@@ -273,22 +289,52 @@ const NO_GOODS = { value: '0', agreedValue: null, cost: '0' };
 export interface OwedInvoice {
   openItemId: number;
   number: string;
-  owed: string;
+  owed: OwedInBoth;
 }
 
-/** Sets a credit off against what is owed, in the order given, until it is used up. */
-export function setOffs(credit: string, invoices: readonly OwedInvoice[]): (OwedInvoice & { amount: string })[] {
-  let rest = dec(credit);
-  return invoices.flatMap((invoice) => {
-    const amount = least(rest, dec(invoice.owed));
+export type SetOffOfInvoice = Pick<OwedInvoice, 'openItemId' | 'number'> & SetOff;
+
+/** Sets a credit off against what is owed, in the order given, until it is used up. // P8 */
+export function setOffs(
+  credit: { amount: string; own: string },
+  invoices: readonly OwedInvoice[],
+  own: string,
+): SetOffOfInvoice[] {
+  let used: OwedInBoth = { amount: credit.amount, settled: '0', ownAmount: credit.own, ownSettled: '0' };
+  return invoices.flatMap(({ openItemId, number, owed }) => {
+    const amount = least(dec(used.amount).minus(used.settled), dec(owed.amount).minus(owed.settled));
     if (amount.lte(ZERO)) return [];
-    rest = rest.minus(amount);
-    return [{ ...invoice, amount: amount.toFixed() }];
+    const ownCredit = carriedOf(used, amount, own);
+    used = {
+      ...used,
+      settled: dec(used.settled).plus(amount).toFixed(),
+      ownSettled: dec(used.ownSettled).plus(ownCredit).toFixed(),
+    };
+    const ownInvoice = carriedOf(owed, amount, own);
+    return [
+      {
+        openItemId,
+        number,
+        amount: amount.toFixed(),
+        ownInvoice: ownInvoice.toFixed(),
+        ownCredit: ownCredit.toFixed(),
+      },
+    ];
   });
 }
 
 export interface RebateSettlementGround {
-  agreement: { id: number; number: string; customerId: number; currency: string; accrued: string; settled: string };
+  agreement: {
+    id: number;
+    number: string;
+    customerId: number;
+    currency: string;
+    accrued: string;
+    settled: string;
+    /** What is accrued and not settled, as it is carried in the company's currency. // P8 */
+    carried: string;
+  };
+  exchange: ExchangeOf;
   /** What the customer owes in that currency, oldest first. */
   owed: readonly OwedInvoice[];
 }
@@ -298,20 +344,33 @@ export interface RebateSettlementEffects {
   customerId: number;
   currency: string;
   amount: string;
-  setOff: (OwedInvoice & { amount: string })[];
+  rate: string;
+  /** What it is worth today in the company's currency, and what it was accrued at. // P8 */
+  own: { worth: string; carried: string };
+  setOff: SetOffOfInvoice[];
 }
 
 /** Settles what is accrued and not settled into a credit note, set off against what is owed. // A10 */
-export function decideSettlement({ agreement, owed }: RebateSettlementGround): Decision<RebateSettlementEffects> {
-  const balance = dec(agreement.accrued).minus(agreement.settled);
+export function decideSettlement({
+  agreement,
+  owed,
+  exchange,
+}: RebateSettlementGround): Decision<RebateSettlementEffects> {
+  const { amount: balance, own: carried } = rebateBalance(agreement);
   const refusals = balance.gt(0) ? [] : [refuse('no-rebate-owed', '', { agreement: agreement.number })];
-  return decided(refusals, () => ({
-    agreementId: agreement.id,
-    customerId: agreement.customerId,
-    currency: agreement.currency,
-    amount: balance.toFixed(),
-    setOff: setOffs(balance.toFixed(), owed),
-  }));
+  refusals.push(...rateRefusals(exchange, ''));
+  return decided(refusals, () => {
+    const worth = ownOf(balance, known(exchange)).toFixed();
+    return {
+      agreementId: agreement.id,
+      customerId: agreement.customerId,
+      currency: agreement.currency,
+      amount: balance.toFixed(),
+      rate: exchange.rate!,
+      own: { worth, carried: carried.toFixed() },
+      setOff: setOffs({ amount: balance.toFixed(), own: worth }, owed, exchange.own),
+    };
+  });
 }
 
 export interface RebateClaimEffects {
@@ -319,22 +378,33 @@ export interface RebateClaimEffects {
   customerId: number;
   currency: string;
   amount: string;
+  rate: string;
+  /** What it is worth today in the company's currency, and what it was settled beyond at. // P8 */
+  own: { worth: string; carried: string };
   invoiceDate: Day;
   dueDate: Day;
 }
 
 /** Claims back what was settled of a rebate beyond what is accrued now: goods that came back took it below its tier. // A10 */
 export function decideRebateClaim(
-  { agreement, termsDays }: { agreement: RebateSettlementGround['agreement']; termsDays: number },
+  {
+    agreement,
+    termsDays,
+    exchange,
+  }: { agreement: RebateSettlementGround['agreement']; termsDays: number; exchange: ExchangeOf },
   day: Day,
 ): Decision<RebateClaimEffects> {
-  const beyond = dec(agreement.settled).minus(agreement.accrued);
+  const balance = rebateBalance(agreement);
+  const beyond = balance.amount.neg();
   const refusals = beyond.gt(0) ? [] : [refuse('no-rebate-to-claim', '', { agreement: agreement.number })];
+  refusals.push(...rateRefusals(exchange, ''));
   return decided(refusals, () => ({
     agreementId: agreement.id,
     customerId: agreement.customerId,
     currency: agreement.currency,
     amount: beyond.toFixed(),
+    rate: exchange.rate!,
+    own: { worth: ownOf(beyond, known(exchange)).toFixed(), carried: balance.own.neg().toFixed() },
     invoiceDate: day,
     dueDate: addDays(day, termsDays),
   }));

@@ -1,16 +1,23 @@
 import { accrualOf, type RebateAccrual, type RebateState } from '@core/agreements';
 import {
   addDays,
+  carriedOf,
   dec,
   documentTotals,
+  known,
   least,
   lineSlice,
+  ownOf,
   sum,
   ZERO,
   type Day,
   type Dec,
+  type Exchange,
+  type ExchangeOf,
   type LineMoney,
+  type OwedInBoth,
 } from '@core/kernel';
+import { rateRefusals } from '@core/ledger';
 import { allowancesOf, type Allowance, type AllowanceGiven } from '@core/pricing';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 
@@ -38,11 +45,14 @@ export interface OpenPrepayment {
   number: string;
   agreementId: number;
   agreementLineId: number | null;
-  left: string;
+  /** What was taken, and what of it was drawn, paid back or carried on. */
+  owed: OwedInBoth;
 }
 
 export interface CustomerInvoiceGround {
   order: { id: number; number: string; customerId: number; currency: string };
+  /** What its currency was worth on the day of the invoice. // P8 */
+  exchange: ExchangeOf;
   termsDays: number;
   /** Ordered, live and not invoiced on the whole order. */
   uninvoiced: string;
@@ -53,6 +63,29 @@ export interface CustomerInvoiceGround {
   rebates: readonly RebateState[];
   /** What may be allowed on the customer's invoices. // R2 */
   allowances: readonly Allowance[];
+}
+
+/** What leaves a prepayment for a line of an invoice; in the company's currency as it was taken, and as it is owed. */
+export interface Draw {
+  prepaymentId: number;
+  number: string;
+  lineIndex: number;
+  amount: string;
+  carried: string;
+  worth: string;
+}
+
+/** The totals of a document in the company's currency; they sum up. // P8 */
+export interface OwnTotals {
+  net: string;
+  tax: string;
+  total: string;
+}
+
+/** Totals in the company's currency: net and tax each at the rate, the total their sum. // P7 P8 */
+export function ownTotals(net: Dec, tax: Dec, exchange: Exchange): OwnTotals {
+  const [ownNet, ownTax] = [ownOf(net, exchange), ownOf(tax, exchange)];
+  return { net: ownNet.toFixed(), tax: ownTax.toFixed(), total: ownNet.plus(ownTax).toFixed() };
 }
 
 export interface InvoiceTax {
@@ -71,12 +104,16 @@ export interface CustomerInvoiceEffects {
   net: string;
   tax: string;
   total: string;
+  rate: string;
+  own: OwnTotals;
   taxes: InvoiceTax[];
   /** True where the order has nothing left to do. */
   closes: boolean;
   /** What is drawn from prepayments, by invoice line, and all of it. // A12 */
-  draws: { prepaymentId: number; number: string; lineIndex: number; amount: string }[];
+  draws: Draw[];
   drawn: string;
+  /** What all of it is worth of the invoice, and what it was taken at. // P8 */
+  ownDrawn: { settled: string; carried: string };
   rebates: RebateAccrual[];
   /** What was allowed; the nets of the lines are after it. // R2 */
   allowances: AllowanceGiven[];
@@ -109,7 +146,9 @@ export function decideCustomerInvoice(
   if (open.length === 0) {
     refusals.push(refuse('nothing-to-invoice', '', { document: ground.order.number }));
   }
+  refusals.push(...rateRefusals(ground.exchange, ''));
   return decided(refusals, () => {
+    const exchange = known(ground.exchange);
     const reached = new Map<number, Dec>();
     const whole = open.map((line) => {
       const from = reached.get(line.orderLineId) ?? dec(line.invoicedBefore);
@@ -120,12 +159,27 @@ export function decideCustomerInvoice(
     });
     const { given, lines } = allowed(whole, ground.allowances, invoiceDate, ground.order.currency);
     const totals = documentTotals(lines, ground.order.currency);
-    const draws = drawsOf(lines, ground.prepayments);
+    const own = ownTotals(totals.net, totals.tax, exchange);
+    const draws = drawsOf(
+      lines,
+      ground.prepayments,
+      {
+        amount: totals.total.toFixed(),
+        settled: '0',
+        ownAmount: own.total,
+        ownSettled: '0',
+      },
+      exchange.own,
+    );
+    const drawnOf = (part: 'amount' | 'worth' | 'carried') => sum(draws.map((draw) => dec(draw[part]))).toFixed();
     return {
       draws,
+      rate: exchange.rate,
+      own,
       allowances: given,
-      drawn: sum(draws.map((draw) => dec(draw.amount))).toFixed(),
-      rebates: accrualsOf(lines, ground.rebates, invoiceDate),
+      drawn: drawnOf('amount'),
+      ownDrawn: { settled: drawnOf('worth'), carried: drawnOf('carried') },
+      rebates: accrualsOf(lines, ground.rebates, invoiceDate, exchange),
       customerId: ground.order.customerId,
       orderId: ground.order.id,
       currency: ground.order.currency,
@@ -183,28 +237,58 @@ type NetLine = Pick<ShippedLine, 'agreementLineId' | 'agreementId'> & {
 };
 
 /** Each line draws min(prepayment left, its net): first what is held for the line, then for its agreement. // A12 */
-function drawsOf(lines: readonly NetLine[], prepayments: readonly OpenPrepayment[]): CustomerInvoiceEffects['draws'] {
-  const left = new Map(prepayments.map((each) => [each.id, dec(each.left)]));
+function drawsOf(
+  lines: readonly NetLine[],
+  prepayments: readonly OpenPrepayment[],
+  invoice: OwedInBoth,
+  own: string,
+): Draw[] {
+  const taken = new Map(prepayments.map((each) => [each.id, each.owed]));
+  let owed = invoice;
   return lines.flatMap((line, lineIndex) => {
     if (line.agreementId === null) return [];
     let rest = line.net;
-    const own = prepayments.filter((each) => each.agreementId === line.agreementId);
+    const its = prepayments.filter((each) => each.agreementId === line.agreementId);
     const inOrder = [
-      ...own.filter((each) => each.agreementLineId === line.agreementLineId),
-      ...own.filter((each) => each.agreementLineId === null),
+      ...its.filter((each) => each.agreementLineId === line.agreementLineId),
+      ...its.filter((each) => each.agreementLineId === null),
     ];
     return inOrder.flatMap(({ id, number }) => {
-      const amount = least(rest, left.get(id)!);
+      const from = taken.get(id)!;
+      const amount = least(rest, dec(from.amount).minus(from.settled));
       if (amount.lte(0)) return [];
       rest = rest.minus(amount);
-      left.set(id, left.get(id)!.minus(amount));
-      return [{ prepaymentId: id, number, lineIndex, amount: amount.toFixed() }];
+      const carried = carriedOf(from, amount, own);
+      const worth = carriedOf(owed, amount, own);
+      taken.set(id, settledBy(from, amount, carried));
+      owed = settledBy(owed, amount, worth);
+      return [
+        {
+          prepaymentId: id,
+          number,
+          lineIndex,
+          amount: amount.toFixed(),
+          carried: carried.toFixed(),
+          worth: worth.toFixed(),
+        },
+      ];
     });
   });
 }
 
+const settledBy = (owed: OwedInBoth, amount: Dec, own: Dec): OwedInBoth => ({
+  ...owed,
+  settled: dec(owed.settled).plus(amount).toFixed(),
+  ownSettled: dec(owed.ownSettled).plus(own).toFixed(),
+});
+
 /** What lines of an invoice (or, below zero, of a credit note) do to each agreement's rebate. // A10 */
-export function accrualsOf(lines: readonly NetLine[], rebates: readonly RebateState[], day: Day): RebateAccrual[] {
+export function accrualsOf(
+  lines: readonly NetLine[],
+  rebates: readonly RebateState[],
+  day: Day,
+  exchange: Exchange,
+): RebateAccrual[] {
   return rebates.flatMap((state) => {
     const own = lines.filter((line) => line.agreementId === state.agreementId);
     const change = {
@@ -212,7 +296,7 @@ export function accrualsOf(lines: readonly NetLine[], rebates: readonly RebateSt
       quantity: sum(own.map((line) => dec(line.quantity))),
     };
     if (own.length === 0) return [];
-    const accrual = accrualOf(state, change, day);
+    const accrual = accrualOf(state, change, day, exchange);
     return accrual ? [accrual] : [];
   });
 }

@@ -6,7 +6,7 @@ export {
 } from './customer-invoice';
 export { decidePayment, type PaymentGround } from './payment';
 export { decideVendorInvoice, type ReceivedLine, type VendorInvoiceGround } from './vendor-invoice';
-export { decideTakeBack, type TakeBackGround } from './take-back';
+export { decideTakeBack, type SetOff, type TakeBackGround } from './take-back';
 export {
   CREDIT_KINDS,
   decideCreditNote,

@@ -1,4 +1,15 @@
-import { currencyPlaces, dec, isDecimalText, isDay, roundHalfAway, type Day } from '@core/kernel';
+import {
+  currencyPlaces,
+  dec,
+  isDecimalText,
+  isDay,
+  known,
+  ownOf,
+  roundHalfAway,
+  type Day,
+  type ExchangeOf,
+} from '@core/kernel';
+import { rateRefusals } from '@core/ledger';
 import type { AgreementState, Side } from '@core/agreements';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 
@@ -12,6 +23,8 @@ export interface PrepaymentGround {
     currency: string;
   };
   lineIds: readonly number[];
+  /** What its currency was worth on the day it is taken. // P8 */
+  exchange: ExchangeOf;
 }
 
 export interface PrepaymentEffects {
@@ -21,11 +34,14 @@ export interface PrepaymentEffects {
   currency: string;
   takenOn: Day;
   amount: string;
+  rate: string;
+  /** In the company's currency. // P8 */
+  own: { currency: string; amount: string };
 }
 
 /** Money a customer pays ahead against an agreement in force, or one of its lines. // A12 */
 export function decidePrepayment(
-  { agreement, lineIds }: PrepaymentGround,
+  { agreement, lineIds, exchange }: PrepaymentGround,
   typed: { agreementLineId: number | null; amount: string; takenOn: Day | null },
 ): Decision<PrepaymentEffects> {
   const refusals: Refusal[] = [];
@@ -40,7 +56,7 @@ export function decidePrepayment(
   refusals.push(...amountRefusals(typed.amount, agreement.currency));
   if (typed.takenOn === null || !isDay(typed.takenOn)) {
     refusals.push(refuse('not-a-day', 'takenOn', { what: 'The day taken' }));
-  }
+  } else refusals.push(...rateRefusals(exchange, 'takenOn'));
   return decided(refusals, () => ({
     agreementId: agreement.id,
     agreementLineId: typed.agreementLineId,
@@ -48,6 +64,8 @@ export function decidePrepayment(
     currency: agreement.currency,
     takenOn: typed.takenOn!,
     amount: dec(typed.amount).toFixed(),
+    rate: exchange.rate!,
+    own: { currency: exchange.own, amount: ownOf(typed.amount, known(exchange)).toFixed() },
   }));
 }
 

@@ -1,3 +1,4 @@
+import { exchangeAt } from '../kernel/testing';
 import { decideDropShortfall, decideShortfall, type ShortfallGround } from './index';
 
 const ground = (change: Partial<ShortfallGround> = {}): ShortfallGround => ({
@@ -9,6 +10,7 @@ const ground = (change: Partial<ShortfallGround> = {}): ShortfallGround => ({
     { taxCode: 'Z', taxRate: '0', net: '20' },
   ],
   termsDays: 30,
+  exchange: exchangeAt(),
   ...change,
 });
 

@@ -1,5 +1,7 @@
-import { addDays, dec, documentTotals, type Day } from '@core/kernel';
+import { addDays, dec, documentTotals, known, type Day, type ExchangeOf } from '@core/kernel';
+import { rateRefusals } from '@core/ledger';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
+import { ownTotals, type OwnTotals } from './customer-invoice';
 
 /** The draft of a charge for what was not taken of an agreement. */
 export interface ShortfallGround {
@@ -8,12 +10,16 @@ export interface ShortfallGround {
   lines: readonly { taxCode: string; taxRate: string; net: string }[];
   /** Days until it is due. */
   termsDays: number;
+  /** What its currency is worth on the day it is charged. // P8 */
+  exchange: ExchangeOf;
 }
 
 export interface ShortfallEffects {
   net: string;
   tax: string;
   total: string;
+  rate: string;
+  own: OwnTotals;
   taxes: { taxCode: string; taxRate: string; base: string; tax: string }[];
   invoiceDate: Day;
   dueDate: Day;
@@ -26,7 +32,9 @@ const stateRefusals = ({ state, agreement }: Pick<ShortfallGround, 'agreement' |
 /** Charges what was not taken: an invoice of the draft's lines, with their taxes. // A11 P3 */
 export function decideShortfall(ground: ShortfallGround, workDate: Day): Decision<ShortfallEffects> {
   const { agreement, lines, termsDays } = ground;
-  return decided(stateRefusals(ground), () => {
+  const refusals = [...stateRefusals(ground), ...rateRefusals(ground.exchange, '')];
+  return decided(refusals, () => {
+    const exchange = known(ground.exchange);
     const totals = documentTotals(
       lines.map((line) => ({ taxCode: line.taxCode, taxRate: line.taxRate, net: dec(line.net) })),
       agreement.currency,
@@ -35,6 +43,8 @@ export function decideShortfall(ground: ShortfallGround, workDate: Day): Decisio
       net: totals.net.toFixed(),
       tax: totals.tax.toFixed(),
       total: totals.total.toFixed(),
+      rate: exchange.rate,
+      own: ownTotals(totals.net, totals.tax, exchange),
       taxes: totals.taxes.map((tax) => ({ ...tax, base: tax.base.toFixed(), tax: tax.tax.toFixed() })),
       invoiceDate: workDate,
       dueDate: addDays(workDate, termsDays),

@@ -1,3 +1,4 @@
+import { owedAt } from '../kernel/testing';
 import { decideTakeBack, type TakeBackGround } from './index';
 
 const ground = (change: Partial<TakeBackGround> = {}, owed = '1643'): TakeBackGround => ({
@@ -11,7 +12,9 @@ const ground = (change: Partial<TakeBackGround> = {}, owed = '1643'): TakeBackGr
     net: '1550',
     tax: '93',
     total: '1643',
-    owed,
+    rate: '1',
+    own: { currency: 'MYR', net: '1550', tax: '93', total: '1643' },
+    owed: owedAt('1643', String(1643 - Number(owed))),
   },
   reverses: null,
   reversedBy: null,
@@ -24,6 +27,8 @@ const ground = (change: Partial<TakeBackGround> = {}, owed = '1643'): TakeBackGr
       unitPrice: '620',
       net: '1550',
       receivedCost: '1500',
+      receivedValue: '1500',
+      priceDifference: '50',
       agreedNet: '700',
       taxCodeId: 1,
       taxRate: '6',
@@ -31,10 +36,10 @@ const ground = (change: Partial<TakeBackGround> = {}, owed = '1643'): TakeBackGr
   ],
   taxes: [{ taxCode: 'S6', taxRate: '6', base: '1550', tax: '93' }],
   entries: [
-    { role: 'received-not-invoiced', amount: '1500' },
-    { role: 'price-difference', amount: '50' },
-    { role: 'input-tax', amount: '93' },
-    { role: 'payable', amount: '-1643' },
+    { role: 'received-not-invoiced', amount: '1500', foreign: null },
+    { role: 'price-difference', amount: '50', foreign: null },
+    { role: 'input-tax', amount: '93', foreign: null },
+    { role: 'payable', amount: '-1643', foreign: null },
   ],
   ...change,
 });
@@ -47,7 +52,7 @@ describe('P1 P3 a vendor invoice taken back', () => {
       net: '-1550',
       tax: '-93',
       total: '-1643',
-      setOff: '1643',
+      setOff: { amount: '1643' },
       lines: [{ quantity: '-2.5', unitPrice: '620', net: '-1550', receivedCost: '-1500', agreedNet: '-700' }],
       taxes: [{ base: '-1550', tax: '-93' }],
       entries: [{ amount: '-1500' }, { amount: '-50' }, { amount: '-93' }, { role: 'payable', amount: '1643' }],
@@ -56,7 +61,7 @@ describe('P1 P3 a vendor invoice taken back', () => {
 
   it('is set off no further than it is owed', () => {
     const decision = decideTakeBack(ground({}, '643'), 'x', '2027-03-01');
-    expect(decision.ok && decision.effects.setOff).toBe('643');
+    expect(decision.ok && decision.effects.setOff.amount).toBe('643');
   });
 
   it.each<[string, Partial<TakeBackGround>, string, string]>([

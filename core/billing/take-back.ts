@@ -1,7 +1,7 @@
-import { dec, least, ZERO, type Day } from '@core/kernel';
+import { carriedOf, dec, least, ZERO, type Day, type OwedInBoth } from '@core/kernel';
 import type { JournalEntry } from '@core/ledger';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
-import type { InvoiceTax } from './customer-invoice';
+import { type InvoiceTax, type OwnTotals } from './customer-invoice';
 
 /** A vendor's invoice as it was entered. */
 export interface TakeBackGround {
@@ -15,8 +15,11 @@ export interface TakeBackGround {
     net: string;
     tax: string;
     total: string;
-    /** Not paid and not set off. */
-    owed: string;
+    /** The company's currency, and what it was entered at in it. // P8 */
+    own: OwnTotals & { currency: string };
+    rate: string;
+    /** What is owed of it, less what was paid and set off. */
+    owed: OwedInBoth;
   };
   /** The invoice it takes back itself, and the one that took it back; null for neither. */
   reverses: string | null;
@@ -29,6 +32,8 @@ export interface TakeBackGround {
     unitPrice: string;
     net: string;
     receivedCost: string;
+    receivedValue: string;
+    priceDifference: string;
     agreedNet: string | null;
     taxCodeId: number;
     taxRate: string;
@@ -45,8 +50,27 @@ export interface TakeBackEffects extends Omit<TakeBackGround, 'invoice' | 'rever
   net: string;
   tax: string;
   total: string;
-  /** Set off against what is owed on it; the rest stands to our credit with the vendor. */
-  setOff: string;
+  own: OwnTotals;
+  /** Set off against what is owed on it, with what that is carried at on both; the rest stands to our credit. */
+  setOff: SetOff;
+}
+
+/** An amount of a credit set off against an invoice, and what each of them is carried at for it. // P8 */
+export interface SetOff {
+  amount: string;
+  ownInvoice: string;
+  ownCredit: string;
+}
+
+/** Sets a credit off against an invoice, as far as both go. */
+export function setOffOf(invoice: OwedInBoth, credit: { amount: string; own: string }, own: string): SetOff {
+  const amount = least(dec(credit.amount), dec(invoice.amount).minus(invoice.settled));
+  const whole = { amount: credit.amount, settled: '0', ownAmount: credit.own, ownSettled: '0' };
+  return {
+    amount: amount.toFixed(),
+    ownInvoice: carriedOf(invoice, amount, own).toFixed(),
+    ownCredit: carriedOf(whole, amount, own).toFixed(),
+  };
 }
 
 /**
@@ -66,16 +90,23 @@ export function decideTakeBack(ground: TakeBackGround, reason: string, day: Day)
     net: less(invoice.net),
     tax: less(invoice.tax),
     total: less(invoice.total),
-    setOff: least(dec(invoice.total), dec(invoice.owed)).toFixed(),
+    own: { net: less(invoice.own.net), tax: less(invoice.own.tax), total: less(invoice.own.total) },
+    setOff: setOffOf(invoice.owed, { amount: invoice.total, own: invoice.own.total }, invoice.own.currency),
     lines: ground.lines.map((line) => ({
       ...line,
       quantity: less(line.quantity),
       net: less(line.net),
       receivedCost: less(line.receivedCost),
+      receivedValue: less(line.receivedValue),
+      priceDifference: less(line.priceDifference),
       agreedNet: line.agreedNet === null ? null : less(line.agreedNet),
     })),
     taxes: ground.taxes.map((tax) => ({ ...tax, base: less(tax.base), tax: less(tax.tax) })),
-    entries: ground.entries.map((entry) => ({ ...entry, amount: less(entry.amount) })),
+    entries: ground.entries.map((entry) => ({
+      ...entry,
+      amount: less(entry.amount),
+      foreign: entry.foreign === null ? null : less(entry.foreign),
+    })),
   }));
 }
 

@@ -5,15 +5,21 @@ import {
   documentTotals,
   isDecimalText,
   isDay,
+  known,
   least,
+  ownOf,
   roundHalfAway,
   sum,
   ZERO,
+  type Both,
   type Day,
   type Dec,
+  type Exchange,
+  type ExchangeOf,
 } from '@core/kernel';
+import { rateRefusals } from '@core/ledger';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
-import type { InvoiceTax } from './customer-invoice';
+import { ownTotals, type InvoiceTax, type OwnTotals } from './customer-invoice';
 
 /** A receipt line the vendor has not wholly invoiced, oldest first. */
 export interface ReceivedLine {
@@ -22,9 +28,10 @@ export interface ReceivedLine {
   lineNo: number;
   /** Received on this line and not invoiced. */
   open: string;
-  /** Received cost still waiting for an invoice; for the whole of `open`. */
+  /** Received cost still waiting for an invoice, for the whole of `open`; and the same in the purchase's currency. */
   openCost: string;
-  unitCost: string;
+  openValue: string;
+  unitPrice: string;
   drop: boolean;
   /** True for a drop shipment whose customer is not invoiced for this part yet. */
   customerWaits: boolean;
@@ -40,6 +47,8 @@ export interface ReceivedLine {
 
 export interface VendorInvoiceGround {
   purchase: { id: number; number: string; vendorId: number; currency: string };
+  /** What its currency was worth on the day of the invoice. // P8 */
+  exchange: ExchangeOf;
   vendor: { name: string; termsDays: number };
   /** Ordered and not invoiced on the whole purchase order. */
   uninvoiced: string;
@@ -66,9 +75,10 @@ export interface VendorInvoiceEffects {
   net: string;
   tax: string;
   total: string;
-  received: string;
-  dropDifference: string;
-  stockDifference: string;
+  rate: string;
+  own: OwnTotals;
+  /** What is posted, in both currencies. // P3 P8 */
+  posted: { received: Both; dropDifference: Both; stockDifference: Both; net: Both; tax: Both };
   /** True where the purchase order has nothing left to do. */
   closes: boolean;
   taxes: InvoiceTax[];
@@ -78,8 +88,11 @@ export interface VendorInvoiceEffects {
     quantity: string;
     unitPrice: string;
     net: string;
-    /** Received cost this part clears. */
+    /** Received cost this part clears, and the same in the purchase's currency. */
     received: string;
+    receivedValue: string;
+    /** What the vendor asks beyond that, in the company's currency at the rate of the invoice. // P8 */
+    priceDifference: string;
     agreementLineId: number | null;
     /** What of the net counts against the agreement where that is not the whole. */
     agreedNet: string | null;
@@ -110,9 +123,10 @@ export function decideVendorInvoice(
   for (const line of wanted) {
     const found = lineRefusals(ground, line);
     refusals.push(...found);
-    if (found.length === 0) matched.push(...match(ground, line));
+    if (found.length === 0 && ground.exchange.rate !== null)
+      matched.push(...match(ground, line, known(ground.exchange)));
   }
-  return decided(refusals, () => effectsOf(ground, typed, matched));
+  return decided(refusals, () => effectsOf(ground, typed, matched, known(ground.exchange)));
 }
 
 function headRefusals(ground: VendorInvoiceGround, typed: VendorInvoiceTyped, workDate: Day): Refusal[] {
@@ -133,7 +147,7 @@ function headRefusals(ground: VendorInvoiceGround, typed: VendorInvoiceTyped, wo
     refusals.push(refuse('required', 'invoiceDate', { what: 'The invoice date' }));
   } else if (!isDay(typed.invoiceDate) || typed.invoiceDate > workDate) {
     refusals.push(refuse('not-a-day', 'invoiceDate', { what: 'An invoice date after the work date' }));
-  }
+  } else refusals.push(...rateRefusals(ground.exchange, 'invoiceDate'));
   const waits = ground.lines.find((line) => line.customerWaits);
   if (ground.customerFirst && waits?.orderNumber) {
     refusals.push(refuse('customer-invoice-first', '', { order: waits.orderNumber }));
@@ -173,6 +187,7 @@ function lineRefusals(
 function match(
   ground: VendorInvoiceGround,
   line: { purchaseLineId: number; quantity: string; unitPrice: string },
+  exchange: Exchange,
 ): Matched[] {
   const places = currencyPlaces(ground.purchase.currency);
   const price = dec(line.unitPrice);
@@ -186,9 +201,9 @@ function match(
     rest = rest.minus(piece);
     const before = roundHalfAway(reached.times(price), places);
     reached = reached.plus(piece);
-    const cost = piece.eq(received.open)
-      ? dec(received.openCost)
-      : roundHalfAway(piece.times(received.unitCost), places);
+    const whole = piece.eq(received.open);
+    const value = whole ? dec(received.openValue) : roundHalfAway(piece.times(received.unitPrice), places);
+    const cost = whole || exchange.currency !== exchange.own ? costOf(received, piece, exchange) : value;
     const net = roundHalfAway(reached.times(price), places).minus(before);
     const { mixed } = received;
     matched.push({
@@ -200,6 +215,8 @@ function match(
       agreementLineId: received.agreementLineId,
       agreedNet: mixed && roundHalfAway(net.times(mixed.agreed).div(mixed.amount), places).toFixed(),
       received: cost.toFixed(),
+      receivedValue: value.toFixed(),
+      priceDifference: ownOf(net.minus(value), exchange).toFixed(),
       taxCodeId: received.taxCodeId,
       taxCode: received.taxCode,
       taxRate: received.taxRate,
@@ -209,18 +226,30 @@ function match(
   return matched;
 }
 
+/** What a piece of a received line was received at in the company's currency: the last one takes the last cent. */
+function costOf({ open, openCost }: ReceivedLine, piece: Dec, { own }: Exchange): Dec {
+  return piece.eq(open) ? dec(openCost) : roundHalfAway(dec(openCost).times(piece).div(open), currencyPlaces(own));
+}
+
 function effectsOf(
   ground: VendorInvoiceGround,
   typed: VendorInvoiceTyped,
   matched: readonly Matched[],
+  exchange: Exchange,
 ): VendorInvoiceEffects {
   const { purchase, vendor } = ground;
   const totals = documentTotals(
     matched.map((line) => ({ ...line, net: dec(line.net) })),
     purchase.currency,
   );
-  const difference = (drop: boolean) =>
-    sum(matched.filter((line) => line.drop === drop).map((line) => dec(line.net).minus(line.received)));
+  const own = ownTotals(totals.net, totals.tax, exchange);
+  const difference = (drop: boolean): Both => {
+    const its = matched.filter((line) => line.drop === drop);
+    return {
+      amount: sum(its.map((line) => dec(line.net).minus(line.receivedValue))),
+      own: sum(its.map((line) => dec(line.priceDifference))),
+    };
+  };
   return {
     purchaseId: purchase.id,
     vendorId: purchase.vendorId,
@@ -231,9 +260,18 @@ function effectsOf(
     net: totals.net.toFixed(),
     tax: totals.tax.toFixed(),
     total: totals.total.toFixed(),
-    received: sum(matched.map((line) => dec(line.received))).toFixed(),
-    dropDifference: difference(true).toFixed(),
-    stockDifference: difference(false).toFixed(),
+    rate: exchange.rate,
+    own,
+    posted: {
+      received: {
+        amount: sum(matched.map((line) => dec(line.receivedValue))),
+        own: sum(matched.map((line) => dec(line.received))),
+      },
+      dropDifference: difference(true),
+      stockDifference: difference(false),
+      net: { amount: totals.net, own: dec(own.net) },
+      tax: { amount: totals.tax, own: dec(own.tax) },
+    },
     closes: sum(matched.map((line) => dec(line.quantity))).gte(ground.uninvoiced),
     taxes: totals.taxes.map((tax) => ({
       taxCode: tax.taxCode,

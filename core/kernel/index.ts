@@ -49,6 +49,19 @@ export {
   sliceAmount,
   type LineMoney,
 } from './money';
+export {
+  balanceChange,
+  bothOf,
+  carriedOf,
+  known,
+  negBoth,
+  ownOf,
+  plusBoth,
+  type Both,
+  type Exchange,
+  type ExchangeOf,
+  type OwedInBoth,
+} from './exchange';
 export { Calendar, NEVER, type CalendarRow, type DayIndex } from './calendar';
 export { boughtBy, orderBy, type LeadTime } from './lead-time';
 export { readTypedHours, shiftsOf, type Shift } from './hours';

@@ -7,17 +7,20 @@ export {
   journal,
   paymentJournal,
   prepaymentJournal,
+  prepaymentReturnJournal,
   rebateAccrualJournal,
   rebateClaimJournal,
   rebateSettlementJournal,
   receiptJournal,
   receiptReversalJournal,
   returnJournal,
+  setOffJournal,
   shipmentJournal,
   vendorInvoiceJournal,
   type AccountRole,
   type JournalEntry,
 } from './journal';
+export { rateRefusals } from './rate';
 export {
   decideCloseMonth,
   decideReopenMonth,

@@ -1,31 +1,56 @@
 import fc from 'fast-check';
-import { dec, sum } from '@core/kernel';
+import { bothOf, dec, sum } from '@core/kernel';
 import {
   adjustmentJournal,
   betweenJournal,
+  creditNoteJournal,
   customerInvoiceJournal,
+  drawJournal,
   journal,
   paymentJournal,
+  prepaymentJournal,
+  prepaymentReturnJournal,
+  rebateAccrualJournal,
+  rebateClaimJournal,
+  rebateSettlementJournal,
   receiptJournal,
+  receiptReversalJournal,
+  returnJournal,
+  setOffJournal,
   shipmentJournal,
   vendorInvoiceJournal,
   type JournalEntry,
 } from './index';
 
 const money = fc.integer({ min: -9_999_999, max: 99_999_999 }).map((cents) => dec(cents).div(100).toFixed());
+const both = fc.tuple(money, money).map(([amount, own]) => bothOf(amount, own));
 const balance = (entries: readonly JournalEntry[]) => sum(entries.map((entry) => dec(entry.amount))).toFixed();
+/** Entries in short: `role own` or `role own (in the document's currency)`. */
+const shown = (entries: readonly JournalEntry[]) =>
+  entries.map(({ role, amount, foreign }) => `${role} ${amount}${foreign === null ? '' : ` (${foreign})`}`);
 
-describe('P3 journals', () => {
-  it('always balance', () => {
+describe('P3 P8 journals', () => {
+  it('always balance in the company’s currency', () => {
     fc.assert(
-      fc.property(money, money, money, money, (a, b, c, d) => {
+      fc.property(money, money, both, both, both, both, (a, b, c, d, e, f) => {
         for (const entries of [
-          receiptJournal(a),
+          receiptJournal(c),
+          receiptReversalJournal(c, a),
           shipmentJournal(a),
-          customerInvoiceJournal(a, b),
-          vendorInvoiceJournal({ received: a, dropDifference: b, stockDifference: c, tax: d }),
-          paymentJournal('customer', a),
-          paymentJournal('vendor', a),
+          returnJournal(a),
+          customerInvoiceJournal(c, d),
+          creditNoteJournal(c, d),
+          vendorInvoiceJournal({ received: c, dropDifference: d, stockDifference: e, net: f, tax: c }),
+          paymentJournal('customer', c, dec(a)),
+          paymentJournal('vendor', c, dec(a)),
+          setOffJournal('customer', dec(a), dec(b)),
+          setOffJournal('vendor', dec(a), dec(b)),
+          rebateAccrualJournal(c),
+          rebateSettlementJournal(c, dec(a)),
+          rebateClaimJournal(c, dec(a)),
+          prepaymentJournal(c),
+          prepaymentReturnJournal(c, dec(a)),
+          drawJournal(c, dec(a)),
           adjustmentJournal(a),
           betweenJournal(a),
         ]) {
@@ -38,17 +63,59 @@ describe('P3 journals', () => {
   });
 
   it('stop at one that does not', () => {
-    expect(() => journal([{ role: 'bank', amount: dec('1') }])).toThrow('out of balance');
+    expect(() => journal([{ role: 'bank', amount: dec('1'), foreign: null }])).toThrow('out of balance');
   });
 
   it('P3 put the price difference of a drop shipment into cost of sales, of the rest into price difference', () => {
-    const entries = vendorInvoiceJournal({ received: '100', dropDifference: '2', stockDifference: '-1', tax: '6.06' });
-    expect(entries).toEqual([
-      { role: 'received-not-invoiced', amount: '100' },
-      { role: 'cost-of-sales', amount: '2' },
-      { role: 'price-difference', amount: '-1' },
-      { role: 'input-tax', amount: '6.06' },
-      { role: 'payable', amount: '-107.06' },
+    const entries = vendorInvoiceJournal({
+      received: bothOf('100', '100'),
+      dropDifference: bothOf('2', '2'),
+      stockDifference: bothOf('-1', '-1'),
+      net: bothOf('101', '101'),
+      tax: bothOf('6.06', '6.06'),
+    });
+    expect(shown(entries)).toEqual([
+      'received-not-invoiced 100 (100)',
+      'cost-of-sales 2 (2)',
+      'price-difference -1 (-1)',
+      'input-tax 6.06 (6.06)',
+      'payable -107.06 (-107.06)',
     ]);
+  });
+
+  it('P8 tell what the currency moved between receipt and invoice from what the price did', () => {
+    // 100 received at 4.48, invoiced 101 at 4.50.
+    const entries = vendorInvoiceJournal({
+      received: bothOf('100', '448'),
+      dropDifference: bothOf('0', '0'),
+      stockDifference: bothOf('1', '4.5'),
+      net: bothOf('101', '454.5'),
+      tax: bothOf('0', '0'),
+    });
+    expect(shown(entries)).toEqual([
+      'received-not-invoiced 448 (100)',
+      'price-difference 4.5 (1)',
+      'exchange-difference 2',
+      'payable -454.5 (-101)',
+    ]);
+  });
+
+  it('P8 post what a payment is worth beyond or below what was owed', () => {
+    expect(shown(paymentJournal('customer', bothOf('10', '33'), dec('34.1')))).toEqual([
+      'bank 33 (10)',
+      'receivable -34.1 (-10)',
+      'exchange-difference 1.1',
+    ]);
+    expect(shown(paymentJournal('vendor', bothOf('10', '33'), dec('34.1')))).toEqual([
+      'payable 34.1 (10)',
+      'bank -33 (-10)',
+      'exchange-difference -1.1',
+    ]);
+    expect(shown(setOffJournal('customer', dec('34'), dec('33')))).toEqual([
+      'receivable -1 (0)',
+      'exchange-difference 1',
+    ]);
+    expect(shown(setOffJournal('vendor', dec('34'), dec('33')))).toEqual(['payable 1 (0)', 'exchange-difference -1']);
+    expect(setOffJournal('vendor', dec('34'), dec('34'))).toEqual([]);
   });
 });

@@ -1,4 +1,4 @@
-import { assert, dec, ZERO, type Dec } from '@core/kernel';
+import { assert, dec, negBoth, plusBoth, sum, ZERO, type Both, type Dec } from '@core/kernel';
 
 /** What an account is for; each company maps these to accounts of its own. */
 export const ACCOUNT_ROLES = [
@@ -16,163 +16,177 @@ export const ACCOUNT_ROLES = [
   'rebates-given',
   'rebates-owed',
   'customer-prepayments',
+  'exchange-difference',
 ] as const;
 export type AccountRole = (typeof ACCOUNT_ROLES)[number];
 
 export interface JournalEntry {
   role: AccountRole;
-  /** Above zero debits, below zero credits. */
+  /** In the company's currency. Above zero debits, below zero credits. */
   amount: string;
+  /** The same in the document's currency; null for what is only the company's: cost, and differences. // P8 */
+  foreign: string | null;
 }
+
+interface Posting {
+  role: AccountRole;
+  amount: Dec;
+  foreign: Dec | null;
+}
+
+const both = (role: AccountRole, { amount, own }: Both): Posting => ({ role, amount: own, foreign: amount });
+const own = (role: AccountRole, amount: Dec): Posting => ({ role, amount, foreign: null });
 
 /** The entries of one journal: zero ones left out, the rest must sum to zero. // P3 */
-export function journal(entries: readonly { role: AccountRole; amount: Dec }[]): JournalEntry[] {
-  const kept = entries.filter((entry) => !entry.amount.eq(0));
-  const total = kept.reduce((sum, entry) => sum.plus(entry.amount), ZERO);
+export function journal(postings: readonly Posting[]): JournalEntry[] {
+  const kept = postings.filter((entry) => !entry.amount.eq(0));
+  const total = sum(kept.map((entry) => entry.amount));
   assert(total.eq(0), `a journal is ${total.toFixed()} out of balance`);
-  return kept.map((entry) => ({ role: entry.role, amount: entry.amount.toFixed() }));
+  return kept.map(({ role, amount, foreign }) => ({
+    role,
+    amount: amount.toFixed(),
+    foreign: foreign?.toFixed() ?? null,
+  }));
 }
 
-/** Goods received at cost. // P3 */
-export function receiptJournal(cost: string): JournalEntry[] {
-  return journal([
-    { role: 'inventory', amount: dec(cost) },
-    { role: 'received-not-invoiced', amount: dec(cost).neg() },
-  ]);
+/** Goods received at cost; `waiting` is what of it waits for the vendor's invoice, in both currencies. // P3 P8 */
+export function receiptJournal(waiting: Both): JournalEntry[] {
+  return journal([own('inventory', waiting.own), both('received-not-invoiced', negBoth(waiting))]);
 }
 
 /** Goods shipped at cost. // P3 */
 export function shipmentJournal(cost: string): JournalEntry[] {
-  return journal([
-    { role: 'cost-of-sales', amount: dec(cost) },
-    { role: 'inventory', amount: dec(cost).neg() },
-  ]);
+  return journal([own('cost-of-sales', dec(cost)), own('inventory', dec(cost).neg())]);
 }
 
 /**
  * A receipt taken back at its cost; goods leave the stock at `value`, and what that is less than the cost is a stock
  * difference. // P1 P3
  */
-export function receiptReversalJournal(cost: string, value: string): JournalEntry[] {
+export function receiptReversalJournal(waiting: Both, value: string): JournalEntry[] {
   return journal([
-    { role: 'received-not-invoiced', amount: dec(cost) },
-    { role: 'inventory', amount: dec(value).neg() },
-    { role: 'stock-difference', amount: dec(value).minus(cost) },
+    both('received-not-invoiced', waiting),
+    own('inventory', dec(value).neg()),
+    own('stock-difference', dec(value).minus(waiting.own)),
   ]);
 }
 
 /** Customer invoice: receivable against revenue and output tax. // P3 */
-export function customerInvoiceJournal(net: string, tax: string): JournalEntry[] {
+export function customerInvoiceJournal(net: Both, tax: Both): JournalEntry[] {
   return journal([
-    { role: 'receivable', amount: dec(net).plus(tax) },
-    { role: 'revenue', amount: dec(net).neg() },
-    { role: 'output-tax', amount: dec(tax).neg() },
+    both('receivable', plusBoth(net, tax)),
+    both('revenue', negBoth(net)),
+    both('output-tax', negBoth(tax)),
   ]);
 }
 
 /**
  * Vendor invoice: what was received leaves the waiting account at its received cost; the price difference of
- * drop shipments goes to cost of sales, of everything else to price difference. // P3
+ * drop shipments goes to cost of sales, of everything else to price difference; what the currency moved meanwhile is an
+ * exchange difference. // P3 P8
  */
 export function vendorInvoiceJournal(invoice: {
-  received: string;
-  dropDifference: string;
-  stockDifference: string;
-  tax: string;
+  received: Both;
+  dropDifference: Both;
+  stockDifference: Both;
+  net: Both;
+  tax: Both;
 }): JournalEntry[] {
-  const { received, dropDifference, stockDifference, tax } = invoice;
-  const total = dec(received).plus(dropDifference).plus(stockDifference).plus(tax);
+  const { received, dropDifference, stockDifference, net, tax } = invoice;
+  const priced = sum([received.own, dropDifference.own, stockDifference.own]);
   return journal([
-    { role: 'received-not-invoiced', amount: dec(received) },
-    { role: 'cost-of-sales', amount: dec(dropDifference) },
-    { role: 'price-difference', amount: dec(stockDifference) },
-    { role: 'input-tax', amount: dec(tax) },
-    { role: 'payable', amount: total.neg() },
+    both('received-not-invoiced', received),
+    both('cost-of-sales', dropDifference),
+    both('price-difference', stockDifference),
+    own('exchange-difference', net.own.minus(priced)),
+    both('input-tax', tax),
+    both('payable', negBoth(plusBoth(net, tax))),
   ]);
 }
 
-/** A customer pays us, or we pay a vendor. // P3 */
-export function paymentJournal(side: 'customer' | 'vendor', amount: string): JournalEntry[] {
+/** A customer pays us, or we pay a vendor; `settled` is what the item paid was carried at. // P3 P8 */
+export function paymentJournal(side: 'customer' | 'vendor', paid: Both, settled: Dec): JournalEntry[] {
+  const item = { amount: paid.amount, own: settled };
+  const difference = paid.own.minus(settled);
   return side === 'customer'
-    ? journal([
-        { role: 'bank', amount: dec(amount) },
-        { role: 'receivable', amount: dec(amount).neg() },
-      ])
-    : journal([
-        { role: 'payable', amount: dec(amount) },
-        { role: 'bank', amount: dec(amount).neg() },
-      ]);
+    ? journal([both('bank', paid), both('receivable', negBoth(item)), own('exchange-difference', difference.neg())])
+    : journal([both('payable', item), both('bank', negBoth(paid)), own('exchange-difference', difference)]);
 }
 
 /** Stock adjusted up (above zero) or down by a value. // P3 */
 export function adjustmentJournal(value: string): JournalEntry[] {
-  return journal([
-    { role: 'inventory', amount: dec(value) },
-    { role: 'stock-difference', amount: dec(value).neg() },
-  ]);
+  return journal([own('inventory', dec(value)), own('stock-difference', dec(value).neg())]);
 }
 
 /** Goods carried between two of our places: out of stock there and into stock here, by journal lines of one account. // P3 */
 export function betweenJournal(value: string): JournalEntry[] {
-  return journal([
-    { role: 'inventory', amount: dec(value) },
-    { role: 'inventory', amount: dec(value).neg() },
-  ]);
+  return journal([own('inventory', dec(value)), own('inventory', dec(value).neg())]);
 }
 
 /** A credit note: revenue and output tax taken back, the receivable lessened. // P3 */
-export function creditNoteJournal(net: string, tax: string): JournalEntry[] {
+export function creditNoteJournal(net: Both, tax: Both): JournalEntry[] {
+  return journal([both('revenue', net), both('output-tax', tax), both('receivable', negBoth(plusBoth(net, tax)))]);
+}
+
+/**
+ * What setting a credit off against an invoice leaves, where both were not carried at one rate: `invoice` and `credit`
+ * are what they were carried at. Nothing where they are the same. // P8
+ */
+export function setOffJournal(side: 'customer' | 'vendor', invoice: Dec, credit: Dec): JournalEntry[] {
+  const left = side === 'customer' ? credit.minus(invoice) : invoice.minus(credit);
   return journal([
-    { role: 'revenue', amount: dec(net) },
-    { role: 'output-tax', amount: dec(tax) },
-    { role: 'receivable', amount: dec(net).plus(tax).neg() },
+    both(side === 'customer' ? 'receivable' : 'payable', { amount: ZERO, own: left }),
+    own('exchange-difference', left.neg()),
   ]);
 }
 
 /** Goods that came back from a customer, at what they cost. // P3 */
 export function returnJournal(cost: string): JournalEntry[] {
-  return journal([
-    { role: 'inventory', amount: dec(cost) },
-    { role: 'cost-of-sales', amount: dec(cost).neg() },
-  ]);
+  return journal([own('inventory', dec(cost)), own('cost-of-sales', dec(cost).neg())]);
 }
 
 /** A change in what is owed of a rebate; below zero where it falls. // P3 A10 */
-export function rebateAccrualJournal(accrued: string): JournalEntry[] {
+export function rebateAccrualJournal(accrued: Both): JournalEntry[] {
+  return journal([both('rebates-given', accrued), both('rebates-owed', negBoth(accrued))]);
+}
+
+/** A rebate settled into a credit note; `carried` is what it was owed at. // P3 P8 A10 */
+export function rebateSettlementJournal(credited: Both, carried: Dec): JournalEntry[] {
   return journal([
-    { role: 'rebates-given', amount: dec(accrued) },
-    { role: 'rebates-owed', amount: dec(accrued).neg() },
+    both('rebates-owed', { amount: credited.amount, own: carried }),
+    both('receivable', negBoth(credited)),
+    own('exchange-difference', credited.own.minus(carried)),
   ]);
 }
 
-/** A rebate settled into a credit note. // P3 A10 */
-export function rebateSettlementJournal(amount: string): JournalEntry[] {
+/** A settled rebate claimed back by an invoice; `carried` is what it was settled beyond. // P3 P8 A10 */
+export function rebateClaimJournal(claimed: Both, carried: Dec): JournalEntry[] {
   return journal([
-    { role: 'rebates-owed', amount: dec(amount) },
-    { role: 'receivable', amount: dec(amount).neg() },
+    both('receivable', claimed),
+    both('rebates-owed', negBoth({ amount: claimed.amount, own: carried })),
+    own('exchange-difference', carried.minus(claimed.own)),
   ]);
 }
 
-/** A settled rebate claimed back by an invoice. // P3 A10 */
-export function rebateClaimJournal(amount: string): JournalEntry[] {
+/** Money taken ahead. // P3 A12 */
+export function prepaymentJournal(taken: Both): JournalEntry[] {
+  return journal([both('bank', taken), both('customer-prepayments', negBoth(taken))]);
+}
+
+/** Money taken ahead, paid back; `carried` is what it was taken at. // P3 P8 A12 */
+export function prepaymentReturnJournal(paid: Both, carried: Dec): JournalEntry[] {
   return journal([
-    { role: 'receivable', amount: dec(amount) },
-    { role: 'rebates-owed', amount: dec(amount).neg() },
+    both('customer-prepayments', { amount: paid.amount, own: carried }),
+    both('bank', negBoth(paid)),
+    own('exchange-difference', paid.own.minus(carried)),
   ]);
 }
 
-/** Money taken ahead (above zero), or paid back (below). // P3 A12 */
-export function prepaymentJournal(amount: string): JournalEntry[] {
+/** What an invoice draws from prepayments; `carried` is what they were taken at. // P3 P8 A12 */
+export function drawJournal(settled: Both, carried: Dec): JournalEntry[] {
   return journal([
-    { role: 'bank', amount: dec(amount) },
-    { role: 'customer-prepayments', amount: dec(amount).neg() },
-  ]);
-}
-
-/** What an invoice draws from prepayments. // P3 A12 */
-export function drawJournal(amount: string): JournalEntry[] {
-  return journal([
-    { role: 'customer-prepayments', amount: dec(amount) },
-    { role: 'receivable', amount: dec(amount).neg() },
+    both('customer-prepayments', { amount: settled.amount, own: carried }),
+    both('receivable', negBoth(settled)),
+    own('exchange-difference', settled.own.minus(carried)),
   ]);
 }

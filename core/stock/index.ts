@@ -22,6 +22,7 @@ export {
 export {
   costOf,
   decideReverse,
+  worthOf,
   type ReceiptNow,
   type ReverseEffects,
   type ReverseGround,

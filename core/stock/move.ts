@@ -1,15 +1,39 @@
-import { dec, isDecimalText, least, lineSlice, MAIN_LOCATION, sum, ZERO, type Dec, type LineMoney } from '@core/kernel';
+import {
+  dec,
+  isDecimalText,
+  known,
+  least,
+  lineSlice,
+  MAIN_LOCATION,
+  ownOf,
+  roundHalfAway,
+  sum,
+  ZERO,
+  type Dec,
+  type ExchangeOf,
+  type LineMoney,
+} from '@core/kernel';
+import { rateRefusals } from '@core/ledger';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import type { OrderState } from '@core/orders';
 
 export type PurchaseState = 'draft' | 'placed' | 'closed' | 'cancelled';
+
+/** A purchase order whose goods are received, with what its currency is worth on the day. // P8 */
+export interface PurchaseReceived {
+  id: number;
+  number: string;
+  state: PurchaseState;
+  vendorId: number;
+  exchange: ExchangeOf;
+}
 
 /** One tie of a drop shipment with both its ends, as far as moving goods needs them. */
 export interface DropTie {
   tieId: number;
   quantity: string;
   received: string;
-  purchase: { id: number; number: string; state: PurchaseState; vendorId: number; currency: string };
+  purchase: PurchaseReceived;
   purchaseLine: LineMoney & { id: number; lineNo: number; received: string; agreementLineId: number | null };
   order: { id: number; number: string; state: OrderState; customerId: number; shipToId: number; currency: string };
   orderLine: LineMoney & {
@@ -25,7 +49,7 @@ export interface DropTie {
 /** Which end the person started from; refusals name the document they are looking at. */
 export type MoveEnd = 'purchase' | 'order';
 
-/** Goods that moved, whole cost and one unit's. */
+/** Goods that moved, whole cost and one unit's, in the company's currency. */
 export interface MovedPart {
   /** The tie it moves on; null for goods that are for nobody's order, or leave our stock. */
   tieId: number | null;
@@ -37,13 +61,15 @@ export interface MovedPart {
   unitCost: string;
   /** The agreement line it counts on: the customer's for a shipment, the vendor's for a receipt. */
   agreementLineId: number | null;
-  /** What of its value (a shipment) or cost (a receipt) counts there where that is not the whole. // A5 */
+  /** What of its value counts there where that is not the whole. // A5 */
   agreedValue: string | null;
 }
 
-/** The parts of a purchase line sum to its amount. */
+/** The values of the parts of a purchase line sum to its amount. */
 export interface ReceivedPart extends MovedPart {
   purchaseLineId: number;
+  /** In the purchase order's currency. // P8 */
+  value: string;
   /** The order line it is held for at our place; null for what is for nobody, or went straight to the customer. // L3 */
   heldFor: number | null;
 }
@@ -66,8 +92,18 @@ export interface ShipmentPlan {
   parts: ShippedPart[];
 }
 
+export interface ReceiptPlan {
+  purchaseId: number;
+  vendorId: number;
+  cost: string;
+  /** The purchase order's currency; null where it is the company's. */
+  foreign: string | null;
+  rate: string;
+  parts: ReceivedPart[];
+}
+
 export interface MoveEffects {
-  receipts: { purchaseId: number; vendorId: number; cost: string; parts: ReceivedPart[] }[];
+  receipts: ReceiptPlan[];
   shipments: ShipmentPlan[];
 }
 
@@ -142,6 +178,8 @@ function askedRefusal(
     const { number, state } = notConfirmed.order;
     return refuse('order-not-confirmed', line.field, { order: number, state });
   }
+  const noRate = fitting.flatMap((tie) => rateRefusals(tie.purchase.exchange, line.field))[0];
+  if (noRate) return noRate;
   const open = sum(fitting.map((tie) => openOf(tie).minus(taken.get(tie.tieId) ?? ZERO)));
   if (dec(line.quantity).lte(open)) return null;
   return refuse('above-open', line.field, {
@@ -160,12 +198,7 @@ function effectsOf(moved: readonly { tie: DropTie; quantity: Dec }[]): MoveEffec
   for (const { tie, quantity } of moved) {
     const { received, shipped } = partsOf(tie, quantity, reached);
     const { purchase, order } = tie;
-    const receipt = receipts.get(purchase.id) ?? {
-      purchaseId: purchase.id,
-      vendorId: purchase.vendorId,
-      cost: '0',
-      parts: [],
-    };
+    const receipt = receipts.get(purchase.id) ?? receiptOf(purchase);
     receipt.parts.push(received);
     receipt.cost = dec(receipt.cost).plus(received.cost).toFixed();
     receipts.set(purchase.id, receipt);
@@ -184,6 +217,21 @@ function effectsOf(moved: readonly { tie: DropTie; quantity: Dec }[]): MoveEffec
     shipments.set(order.id, shipment);
   }
   return { receipts: [...receipts.values()], shipments: [...shipments.values()] };
+}
+
+/** A receipt of nothing yet, at the rate of the day. // P8 */
+export function receiptOf({ id, vendorId, exchange }: PurchaseReceived): ReceiptPlan {
+  const { currency, own, rate } = known(exchange);
+  return { purchaseId: id, vendorId, cost: '0', foreign: currency === own ? null : currency, rate, parts: [] };
+}
+
+/** What goods of a purchase line cost in the company's currency, whole and by the unit. // P3 P8 */
+export function costOfPart(value: Dec, unitPrice: string, exchange: ExchangeOf): { cost: string; unitCost: string } {
+  const rate = known(exchange);
+  return {
+    cost: ownOf(value, rate).toFixed(),
+    unitCost: roundHalfAway(dec(unitPrice).times(rate.rate), 4).toFixed(),
+  };
 }
 
 /** How far each line has been moved, so that the amounts of parts laid end to end sum to the line's. */
@@ -206,20 +254,20 @@ function partsOf(
   const { purchaseLine, orderLine, purchase, order } = tie;
   const bought = reached.advance(`p${purchaseLine.id}`, purchaseLine.received, quantity);
   const sold = reached.advance(`s${orderLine.id}`, orderLine.shipped, quantity);
-  const cost = lineSlice(purchaseLine, bought.from, bought.to, purchase.currency);
+  const cost = lineSlice(purchaseLine, bought.from, bought.to, purchase.exchange.currency);
   const sale = lineSlice(orderLine, sold.from, sold.to, order.currency);
   const moved = {
     tieId: tie.tieId,
     itemId: tie.item.id,
     locationId: MAIN_LOCATION,
     quantity: quantity.toFixed(),
-    cost: cost.value.toFixed(),
-    unitCost: purchaseLine.unitPrice,
+    ...costOfPart(cost.value, purchaseLine.unitPrice, purchase.exchange),
   };
   return {
     received: {
       ...moved,
       purchaseLineId: purchaseLine.id,
+      value: cost.value.toFixed(),
       heldFor: null,
       agreementLineId: purchaseLine.agreementLineId,
       agreedValue: cost.agreed?.toFixed() ?? null,

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { dec, lineAmount, sum } from '@core/kernel';
+import { exchangeAt } from '../kernel/testing';
 import { decideOwnReceipt, type OwnLine, type SpecialTie } from './index';
 
 const tie = (id: number, quantity: string, change: Partial<SpecialTie> = {}): SpecialTie => ({
@@ -14,7 +15,7 @@ const tie = (id: number, quantity: string, change: Partial<SpecialTie> = {}): Sp
 
 function ownLine(change: Partial<OwnLine['line']> = {}, rest: Partial<OwnLine> = {}): OwnLine {
   return {
-    purchase: { id: 1, number: 'PO-1', state: 'placed', vendorId: 8, currency: 'MYR', locationId: 0 },
+    purchase: { id: 1, number: 'PO-1', state: 'placed', vendorId: 8, exchange: exchangeAt(), locationId: 0 },
     line: {
       id: 21,
       lineNo: 1,
@@ -100,7 +101,7 @@ describe('L3 L10 receiving at our place', () => {
       'a closed purchase',
       ownLine(
         {},
-        { purchase: { id: 1, number: 'PO-1', state: 'closed', vendorId: 8, currency: 'MYR', locationId: 0 } },
+        { purchase: { id: 1, number: 'PO-1', state: 'closed', vendorId: 8, exchange: exchangeAt(), locationId: 0 } },
       ),
       [ask('1')],
       'purchase-not-placed',

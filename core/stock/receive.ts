@@ -1,6 +1,7 @@
 import { dec, isDecimalText, least, lineSlice, sum, ZERO, type Dec, type LineMoney } from '@core/kernel';
+import { rateRefusals } from '@core/ledger';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
-import type { MoveEffects, PurchaseState, ReceivedPart } from './move';
+import { costOfPart, receiptOf, type MoveEffects, type PurchaseReceived, type ReceivedPart } from './move';
 
 /** A special order's tie to a purchase line that comes to our place. // L3 */
 export interface SpecialTie {
@@ -15,12 +16,7 @@ export interface SpecialTie {
 
 /** A purchase line that comes to our place, with the order lines it is for, the first to be served first. */
 export interface OwnLine {
-  purchase: {
-    id: number;
-    number: string;
-    state: PurchaseState;
-    vendorId: number;
-    currency: string;
+  purchase: PurchaseReceived & {
     /** Where it comes to. */
     locationId: number;
   };
@@ -69,8 +65,7 @@ export function decideOwnReceipt(
         purchase && parts.length > 0
           ? [
               {
-                purchaseId: purchase.id,
-                vendorId: purchase.vendorId,
+                ...receiptOf(purchase),
                 cost: sum(parts.map((part) => dec(part.cost))).toFixed(),
                 parts,
               },
@@ -90,6 +85,8 @@ function askedRefusal(
   if (purchase.state !== 'placed') {
     return refuse('purchase-not-placed', ask.field, { purchase: purchase.number, state: purchase.state });
   }
+  const noRate = rateRefusals(purchase.exchange, ask.field)[0];
+  if (noRate) return noRate;
   if (!isDecimalText(ask.quantity, 'quantity')) return refuse('not-a-number', ask.field, { what: 'The quantity' });
   if (dec(ask.quantity).lte(0)) return refuse('not-above-zero', ask.field, { what: 'The quantity' });
   const most = dec(line.quantity).times(dec(tolerancePercent).plus(100)).div(100);
@@ -111,7 +108,7 @@ function partsOf({ purchase, line, item, ties }: OwnLine, from: Dec, quantity: D
   let rest = quantity;
   const add = (piece: Dec, tie: SpecialTie | null) => {
     if (piece.lte(0)) return;
-    const cost = lineSlice(line, at, at.plus(piece), purchase.currency);
+    const cost = lineSlice(line, at, at.plus(piece), purchase.exchange.currency);
     parts.push({
       tieId: tie?.tieId ?? null,
       heldFor: tie?.orderLineId ?? null,
@@ -119,8 +116,8 @@ function partsOf({ purchase, line, item, ties }: OwnLine, from: Dec, quantity: D
       itemId: item.id,
       locationId: purchase.locationId,
       quantity: piece.toFixed(),
-      cost: cost.value.toFixed(),
-      unitCost: line.unitPrice,
+      value: cost.value.toFixed(),
+      ...costOfPart(cost.value, line.unitPrice, purchase.exchange),
       agreementLineId: line.agreementLineId,
       agreedValue: cost.agreed?.toFixed() ?? null,
     });

@@ -13,6 +13,7 @@ const receivedLine = (change: Partial<ReceiptNow['lines'][number]> = {}): Receip
   through: false,
   quantity: '6',
   cost: '5430',
+  value: '5430',
   agreementLineId: null,
   agreedValue: null,
   invoice: '',
@@ -25,6 +26,8 @@ const receipt = (...lines: ReceiptNow['lines']): ReceiptNow => ({
   reverses: '',
   purchaseId: 2,
   vendorId: 8,
+  foreign: null,
+  rate: '1',
   lines,
 });
 const shipment: ShipmentNow = {

@@ -1,4 +1,4 @@
-import { dec, least, most, pointOf, sum, ZERO, type Dec } from '@core/kernel';
+import { dec, least, most, pointOf, sum, ZERO, type Both, type Dec } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 
 /** A posted receipt line, as far as taking it back needs it. */
@@ -16,6 +16,8 @@ export interface ReceivedLineNow {
   through: boolean;
   quantity: string;
   cost: string;
+  /** In the purchase order's currency. // P8 */
+  value: string;
   agreementLineId: number | null;
   agreedValue: string | null;
   /** The vendor invoice that covers it; empty for none. */
@@ -53,6 +55,9 @@ interface Posted {
 export interface ReceiptNow extends Posted {
   purchaseId: number;
   vendorId: number;
+  /** The purchase order's currency, null where it is the company's; and the rate it was received at. // P8 */
+  foreign: string | null;
+  rate: string;
   lines: readonly ReceivedLineNow[];
 }
 
@@ -157,6 +162,11 @@ function takeOut({ receipts, stock }: ReverseGround, refusals: Refusal[]): Taken
         ];
       }),
   );
+}
+
+/** What lines of a receipt come to in both currencies. // P8 */
+export function worthOf(lines: readonly { cost: string; value: string }[]): Both {
+  return { amount: sum(lines.map((line) => dec(line.value))), own: sum(lines.map((line) => dec(line.cost))) };
 }
 
 /** What lines of a document cost together. */

@@ -1,4 +1,5 @@
 import { dec } from '@core/kernel';
+import { exchangeAt } from '../kernel/testing';
 import type { DropTie } from './move';
 
 /** A tie of a drop shipment for tests: 12 membranes from a vendor at 620 to a customer at 740. */
@@ -18,7 +19,7 @@ export function dropTie(
     tieId: id,
     quantity,
     received,
-    purchase: { id: purchaseId, number: `PO-${purchaseId}`, state, vendorId: 8, currency: 'MYR' },
+    purchase: { id: purchaseId, number: `PO-${purchaseId}`, state, vendorId: 8, exchange: exchangeAt() },
     purchaseLine: {
       id: 20 + id,
       lineNo: id,

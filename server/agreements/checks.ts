@@ -130,8 +130,22 @@ export const checks: readonly Check[] = [
   account(
     'rebates owed against agreements',
     'rebates-owed',
-    'SELECT -SUM(a.rebate_accrued - a.rebate_settled) FROM agreement a WHERE a.company_id = x.company_id',
+    'SELECT -SUM(a.rebate_own) FROM agreement a WHERE a.company_id = x.company_id',
   ),
+  // P8
+  counter(
+    'agreement rebate in the company’s currency',
+    'agreement',
+    'x.number',
+    'x.rebate_own',
+    'SELECT SUM(e.own_accrued - e.own_settled) FROM rebate_entry e WHERE e.company_id = x.company_id AND e.agreement_id = x.id',
+  ),
+  {
+    what: 'rebate that is owed in one currency and not in the other',
+    sql: `SELECT a.number AS subject, a.rebate_own AS kept, a.rebate_accrued - a.rebate_settled AS counted FROM agreement a
+           WHERE a.rebate_accrued = a.rebate_settled AND a.rebate_own <> 0
+              OR SIGN(a.rebate_own) * SIGN(a.rebate_accrued - a.rebate_settled) < 0`,
+  },
   {
     // A7
     what: 'planned call made into an order that is not there',

@@ -8,7 +8,7 @@ export const agreementTable = table('agreement', {
   day: 'firstDay lastDay signedOn? endedOn?',
   time: 'createdAt=',
   decimal:
-    'tolerancePercent= wholeLimit= committedValue= releasedValue= shippedValue= invoicedValue= probabilityPercent= rebateValue= rebateQuantity= rebateAccrued= rebateSettled=',
+    'tolerancePercent= wholeLimit= committedValue= releasedValue= shippedValue= invoicedValue= probabilityPercent= rebateValue= rebateQuantity= rebateAccrued= rebateSettled= rebateOwn=',
   boolean: 'usedUp=',
 });
 export type Agreement = Row<typeof agreementTable>;
@@ -66,7 +66,7 @@ export const rebateEntryTable = table('rebate_entry', {
   int: 'companyId id= agreementId documentId',
   text: 'documentKind',
   day: 'postedOn',
-  decimal: 'value= quantity= accrued= settled=',
+  decimal: 'value= quantity= accrued= settled= ownAccrued= ownSettled=',
 });
 
 export const shortfallDraftTable = table('shortfall_draft', {

@@ -1,14 +1,16 @@
 import { decideCustomerInvoice, decidePayment, decideVendorInvoice, type CustomerInvoiceEffects } from '@core/billing';
-import { dec, priceText } from '@core/kernel';
+import { bothOf, dec, priceText } from '@core/kernel';
 import { customerInvoiceJournal, drawJournal, paymentJournal, vendorInvoiceJournal } from '@core/ledger';
 import * as contract from '@api/billing';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import { accrualJournals, counterStatements, writeAccruals, type CounterChange } from '../agreements';
+import { foreignOf } from '../catalogue';
 import type { Tx } from '../db';
 import { postJournals } from '../ledger';
 import { claimRebate } from './claim-rebate';
 import { creditInvoice, settleRebate } from './credit-note';
 import { insertOpenItem, insertTaxes } from './open-items';
+import { inOwn } from './in-own';
 import { takePrepayment } from './prepayment';
 import { dropShortfall, postShortfall } from './shortfall';
 import { takeBackInvoice } from './take-back';
@@ -26,11 +28,11 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
   right: 'customer-invoices',
   says: 'invoice customers',
   done: 'customer invoiced',
-  load: (tx, input, doer) => loadForCustomerInvoice(tx, doer.companyId, input.orderId),
+  load: (tx, input, doer) => loadForCustomerInvoice(tx, doer.companyId, input.orderId, doer.workDate),
   decide: (ground, _input, doer) => decideCustomerInvoice(ground, doer.workDate),
   posts: ({ invoiceDate }) => invoiceDate,
-  preview: (effects) => effects,
-  async write(tx, effects, { order, agreements }, doer) {
+  preview: (effects, { exchange }) => ({ ...effects, own: inOwn(exchange, effects.rate, effects.own) }),
+  async write(tx, effects, { order, agreements, exchange }, doer) {
     const { companyId } = doer;
     await tx.run(
       `UPDATE sales_order_line SET invoiced = invoiced + CASE id ${effects.lines.map(() => 'WHEN ? THEN ?').join(' ')} ELSE 0 END
@@ -59,6 +61,9 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
         net: effects.net,
         tax: effects.tax,
         total: effects.total,
+        rate: effects.rate,
+        ownNet: effects.own.net,
+        ownTax: effects.own.tax,
       },
     ]);
     const lineIds = await tx.insert(
@@ -94,16 +99,28 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
       tx,
       doer,
       { customerId: effects.customerId, customerInvoiceId: id! },
-      { ...effects, amount: effects.total, settled: effects.drawn },
+      {
+        ...effects,
+        amount: effects.total,
+        ownAmount: effects.own.total,
+        settled: effects.drawn,
+        ownSettled: effects.ownDrawn.settled,
+      },
     );
     const source = { kind: 'CI' as const, id: id! };
-    const posted = { source, postedOn: effects.invoiceDate, customerId: effects.customerId };
+    const currency = foreignOf(exchange);
+    const posted = { source, postedOn: effects.invoiceDate, customerId: effects.customerId, currency };
+    const { own, drawn, ownDrawn } = effects;
+    const invoiced = customerInvoiceJournal(bothOf(effects.net, own.net), bothOf(effects.tax, own.tax));
+    const drawnEntries = drawJournal(bothOf(drawn, ownDrawn.settled), dec(ownDrawn.carried));
     const journals = [
-      { ...posted, number: number('JR'), entries: customerInvoiceJournal(effects.net, effects.tax) },
-      ...(draws ? [{ ...posted, number: number('JR'), entries: drawJournal(effects.drawn) }] : []),
+      { ...posted, number: number('JR'), entries: invoiced },
+      ...(draws ? [{ ...posted, number: number('JR'), entries: drawnEntries }] : []),
     ];
     await writeDraws(tx, doer, effects, id!, lineIds);
-    const accruals = await writeAccruals(tx, doer, effects.rebates, source, effects.invoiceDate, () => number('JR'));
+    const accruals = await writeAccruals(tx, doer, effects.rebates, { ...source, currency }, effects.invoiceDate, () =>
+      number('JR'),
+    );
     await postJournals(tx, doer, [...journals, ...accruals]);
     return {
       made: [{ ...document, id: id! }],
@@ -133,8 +150,8 @@ async function writeDraws(
 ): Promise<void> {
   await tx.batch(
     draws.map((draw) => ({
-      sql: 'UPDATE prepayment SET drawn = drawn + ? WHERE company_id = ? AND id = ?',
-      values: [draw.amount, doer.companyId, draw.prepaymentId],
+      sql: 'UPDATE prepayment SET drawn = drawn + ?, own_used = own_used + ? WHERE company_id = ? AND id = ?',
+      values: [draw.amount, draw.carried, doer.companyId, draw.prepaymentId],
     })),
   );
   await tx.insertPlain(
@@ -144,6 +161,8 @@ async function writeDraws(
       prepaymentId: draw.prepaymentId,
       kind: 'drawn',
       amount: draw.amount,
+      ownAmount: draw.carried,
+      ownWorth: draw.worth,
       movedOn: invoiceDate,
       customerInvoiceId: invoiceId,
       invoiceLineId: lineIds[draw.lineIndex]!,
@@ -170,11 +189,23 @@ export const enterVendorInvoice = defineAct(contract.enterVendorInvoice, {
   right: 'vendor-invoices',
   says: 'enter vendor invoices',
   done: 'vendor invoice entered',
-  load: (tx, input, doer) => loadForVendorInvoice(tx, doer.companyId, input.purchaseId, input.vendorNumber),
+  load: (tx, input, doer) =>
+    loadForVendorInvoice(tx, doer.companyId, input.purchaseId, input.vendorNumber, input.invoiceDate ?? doer.workDate),
   decide: (ground, input, doer) => decideVendorInvoice(ground, input, doer.workDate),
   posts: (_effects, { workDate }) => workDate,
-  preview: (effects) => effects,
-  async write(tx, effects, { purchase, agreements, take }, doer) {
+  preview: ({ posted, ...effects }, { exchange }) => {
+    const own = inOwn(exchange, effects.rate, effects.own);
+    const { received, dropDifference, stockDifference, net } = posted;
+    const priced = received.own.plus(dropDifference.own).plus(stockDifference.own);
+    return {
+      ...effects,
+      received: received.amount.toFixed(),
+      dropDifference: dropDifference.amount.toFixed(),
+      stockDifference: stockDifference.amount.toFixed(),
+      own: own && { ...own, exchangeDifference: net.own.minus(priced).toFixed() },
+    };
+  },
+  async write(tx, effects, { purchase, agreements, take, exchange }, doer) {
     const { companyId } = doer;
     await tx.batch(counterStatements(companyId, 'invoiced', underAgreement(effects.lines)));
     for (const line of effects.lines) {
@@ -199,7 +230,8 @@ export const enterVendorInvoice = defineAct(contract.enterVendorInvoice, {
       take,
       reverses: null,
       postedOn: doer.workDate,
-      entries: vendorInvoiceJournal(effects),
+      entries: vendorInvoiceJournal(effects.posted),
+      foreign: foreignOf(exchange),
       lines: effects.lines.map((line) => ({ ...line, receivedCost: line.received })),
     });
     return {
@@ -213,21 +245,27 @@ const recordPayment = defineAct(contract.recordPayment, {
   right: 'payments',
   says: 'record payments',
   done: 'payment recorded',
-  load: (tx, input, doer) => loadOpenItem(tx, doer.companyId, input.openItemId),
+  load: (tx, input, doer) => loadOpenItem(tx, doer.companyId, input.openItemId, input.paidOn ?? doer.workDate),
   decide: (ground, input) => decidePayment(ground, input),
   posts: ({ paidOn }) => paidOn,
   second: ({ side, currency, amount }, { document }) =>
     side === 'vendor'
       ? [{ kind: 'money-out', words: `Pay ${currency} ${priceText(amount, currency)} of ${document.number}` }]
       : [],
-  preview: ({ amount, side }) => ({ amount, side }),
-  async write(tx, effects, { document }, doer) {
+  preview: ({ amount, side, own, rate, currency }) => ({
+    amount,
+    side,
+    own:
+      currency === own.currency
+        ? null
+        : { currency: own.currency, rate, paid: own.paid, difference: dec(own.paid).minus(own.settled).toFixed() },
+  }),
+  async write(tx, effects, { document, exchange }, doer) {
     const { companyId } = doer;
-    await tx.run('UPDATE open_item SET settled = settled + ? WHERE company_id = ? AND id = ?', [
-      effects.amount,
-      companyId,
-      effects.openItemId,
-    ]);
+    await tx.run(
+      'UPDATE open_item SET settled = settled + ?, own_settled = own_settled + ? WHERE company_id = ? AND id = ?',
+      [effects.amount, effects.own.settled, companyId, effects.openItemId],
+    );
     const number = await takeNumbers(tx, companyId, { PY: 1, JR: 1 });
     const payment = number('PY');
     const [id] = await tx.insert(paymentTable, [
@@ -238,6 +276,9 @@ const recordPayment = defineAct(contract.recordPayment, {
         currency: effects.currency,
         paidOn: effects.paidOn,
         amount: effects.amount,
+        rate: effects.rate,
+        ownAmount: effects.own.paid,
+        ownSettled: effects.own.settled,
       },
     ]);
     await postJournals(tx, doer, [
@@ -245,7 +286,8 @@ const recordPayment = defineAct(contract.recordPayment, {
         number: number('JR'),
         source: { kind: 'PY', id: id! },
         postedOn: effects.paidOn,
-        entries: paymentJournal(effects.side, effects.amount),
+        entries: paymentJournal(effects.side, bothOf(effects.amount, effects.own.paid), dec(effects.own.settled)),
+        currency: foreignOf(exchange),
         customerId: effects.side === 'customer' ? effects.partyId : null,
         vendorId: effects.side === 'vendor' ? effects.partyId : null,
       },

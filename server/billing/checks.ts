@@ -1,9 +1,5 @@
-import { OTHER_PLACES } from '@core/kernel';
-import { account, bound, counter, numbered, total, type Check } from '../room';
-
-/** Places of a currency's amounts, as ISO 4217 says. // P7 */
-const places = (currency: string) =>
-  `CASE ${currency} ${[...OTHER_PLACES].map(([code, count]) => `WHEN '${code}' THEN ${count}`).join(' ')} ELSE 2 END`;
+import { account, bound, counter, numbered, places, total, type Check } from '../room';
+import { inBothCurrencies } from './currency-checks';
 
 /** The taxes of a kind of document, from its lines: by code and rate the base they make, and of that the tax. // P7 */
 const taxed = (kind: string, table: string, lines: string, by: string): Check => ({
@@ -34,12 +30,12 @@ export const checks: readonly Check[] = [
   account(
     'receivable against open items',
     'receivable',
-    'SELECT SUM(o.amount - o.settled) FROM open_item o WHERE o.company_id = x.company_id AND o.customer_id IS NOT NULL',
+    'SELECT SUM(o.own_amount - o.own_settled) FROM open_item o WHERE o.company_id = x.company_id AND o.customer_id IS NOT NULL',
   ),
   account(
     'payable against open items',
     'payable',
-    'SELECT -SUM(o.amount - o.settled) FROM open_item o WHERE o.company_id = x.company_id AND o.vendor_id IS NOT NULL',
+    'SELECT -SUM(o.own_amount - o.own_settled) FROM open_item o WHERE o.company_id = x.company_id AND o.vendor_id IS NOT NULL',
   ),
   counter(
     'open item settled',
@@ -54,6 +50,7 @@ export const checks: readonly Check[] = [
         WHERE m.company_id = x.company_id AND m.customer_invoice_id = x.customer_invoice_id AND m.kind = 'drawn'`,
     ),
   ),
+  ...inBothCurrencies,
   // A12
   ...['drawn', 'returned', 'carried'].map((kind) =>
     counter(
@@ -67,7 +64,7 @@ export const checks: readonly Check[] = [
   account(
     'customer prepayments against prepayments',
     'customer-prepayments',
-    'SELECT -SUM(p.amount - p.drawn - p.returned - p.carried) FROM prepayment p WHERE p.company_id = x.company_id',
+    'SELECT -SUM(p.own_amount - p.own_used) FROM prepayment p WHERE p.company_id = x.company_id',
   ),
   counter(
     'credit note net',

@@ -1,8 +1,10 @@
 import { decideRebateClaim } from '@core/billing';
+import { bothOf, dec } from '@core/kernel';
 import { rebateClaimJournal } from '@core/ledger';
 import * as agreements from '@api/agreements';
 import { defineAct, takeNumbers } from '../acts';
 import { rebateEntryTable } from '../agreements/tables';
+import { exchangeOn, foreignOf } from '../catalogue';
 import { postJournals } from '../ledger';
 import { loadRebate } from './credit-note';
 import { insertOpenItem } from './open-items';
@@ -20,28 +22,31 @@ export const claimRebate = defineAct(agreements.claimRebate, {
         WHERE c.company_id = ? AND c.id = ?`,
       [doer.companyId, agreement.customerId],
     );
-    return { agreement, termsDays: terms?.days ?? 0 };
+    return {
+      agreement,
+      exchange: await exchangeOn(tx, doer.companyId, agreement.currency, doer.workDate),
+      termsDays: terms?.days ?? 0,
+    };
   },
   decide: (ground, _input, doer) => decideRebateClaim(ground, doer.workDate),
   posts: ({ invoiceDate }) => invoiceDate,
   preview: ({ amount, currency, dueDate }) => ({ amount, currency, dueDate }),
   async write(
     tx,
-    { agreementId, customerId, currency, amount, invoiceDate, dueDate },
-    { agreement },
+    { agreementId, customerId, currency, amount, rate, own, invoiceDate, dueDate },
+    { agreement, exchange },
     { companyId, ...doer },
   ) {
-    await tx.run('UPDATE agreement SET rebate_settled = rebate_settled - ? WHERE company_id = ? AND id = ?', [
-      amount,
-      companyId,
-      agreementId,
-    ]);
+    await tx.run(
+      'UPDATE agreement SET rebate_settled = rebate_settled - ?, rebate_own = rebate_own + ? WHERE company_id = ? AND id = ?',
+      [amount, own.carried, companyId, agreementId],
+    );
     const number = await takeNumbers(tx, companyId, { CI: 1, JR: 1 });
-    const own = number('CI');
+    const document = number('CI');
     const [id] = await tx.insert(customerInvoiceTable, [
       {
         companyId,
-        number: own,
+        number: document,
         customerId,
         agreementId,
         currency,
@@ -50,29 +55,41 @@ export const claimRebate = defineAct(agreements.claimRebate, {
         net: amount,
         tax: '0',
         total: amount,
+        rate,
+        ownNet: own.worth,
+        ownTax: '0',
         claimsRebate: true,
       },
     ]);
     await tx.insertPlain(rebateEntryTable, [
-      { companyId, agreementId, documentKind: 'CI', documentId: id!, postedOn: invoiceDate, settled: `-${amount}` },
+      {
+        companyId,
+        agreementId,
+        documentKind: 'CI',
+        documentId: id!,
+        postedOn: invoiceDate,
+        settled: `-${amount}`,
+        ownSettled: `-${own.carried}`,
+      },
     ]);
     await insertOpenItem(
       tx,
       { companyId, ...doer },
       { customerId, customerInvoiceId: id! },
-      { currency, dueDate, amount },
+      { currency, dueDate, amount, ownAmount: own.worth },
     );
     await postJournals(tx, { companyId, ...doer }, [
       {
         number: number('JR'),
         source: { kind: 'CI', id: id! },
         postedOn: invoiceDate,
-        entries: rebateClaimJournal(amount),
+        entries: rebateClaimJournal(bothOf(amount, own.worth), dec(own.carried)),
+        currency: foreignOf(exchange),
         customerId,
       },
     ]);
     return {
-      made: [{ kind: 'CI', id: id!, number: own }],
+      made: [{ kind: 'CI', id: id!, number: document }],
       touched: [{ kind: 'AG', id: agreementId, number: agreement.number }],
     };
   },

@@ -1,5 +1,5 @@
 import { decideCreditNote, decideSettlement, type CreditEffects, type CreditGround } from '@core/billing';
-import { dec, pointOf, priceText, type Day } from '@core/kernel';
+import { bothOf, dec, pointOf, priceText, type Day } from '@core/kernel';
 import { creditNoteJournal, rebateSettlementJournal, returnJournal } from '@core/ledger';
 import * as agreements from '@api/agreements';
 import * as contract from '@api/billing';
@@ -12,11 +12,13 @@ import {
   rebatesOf,
   writeAccruals,
 } from '../agreements';
+import { exchangeOn, foreignOf, ownCurrency } from '../catalogue';
 import type { Sql, Statement, Tx, Columns } from '../db';
 import { postJournals } from '../ledger';
 import { agreementsOf, loadOrder, loadStock, reopenStatement } from '../orders';
-import { insertOpenItem, insertTaxes, loadOwed, writeSetOffs } from './open-items';
-import type { CustomerInvoiceLine } from './tables';
+import { inOwn } from './in-own';
+import { insertOpenItem, insertTaxes, loadOwed, setOffEntries, writeSetOffs, type OwedColumns } from './open-items';
+import type { CustomerInvoiceLine, OpenItem } from './tables';
 import { rebateEntryTable } from '../agreements/tables';
 import { creditNoteLineTable, creditNoteTable } from './tables';
 import { stockStatement } from '../stock';
@@ -41,8 +43,12 @@ export const creditInvoice = defineAct(contract.creditInvoice, {
           },
         ]
       : [],
-  preview: (effects) => effects,
-  async write(tx, effects, { order, touched, openItemId }, doer) {
+  preview: ({ setOff, own, ...effects }, { invoice }) => ({
+    ...effects,
+    own: inOwn(invoice.exchange, effects.rate, own),
+    setOff: setOff.amount,
+  }),
+  async write(tx, effects, { order, touched, openItemId, invoice }, doer) {
     const { companyId } = doer;
     const back = effects.lines.filter((line) => dec(line.quantity).gt(0));
     await tx.batch(countersOf(effects, companyId));
@@ -91,16 +97,27 @@ export const creditInvoice = defineAct(contract.creditInvoice, {
       tx,
       doer,
       { customerId: effects.customerId, creditNoteId: id },
-      { currency: effects.currency, dueDate: effects.creditDate, amount: `-${effects.total}` },
+      {
+        currency: effects.currency,
+        dueDate: effects.creditDate,
+        amount: `-${effects.total}`,
+        ownAmount: `-${effects.own.total}`,
+      },
     );
-    if (dec(effects.setOff).gt(0)) await writeSetOffs(tx, doer, creditItem, [{ openItemId, amount: effects.setOff }]);
+    const setOffs = dec(effects.setOff.amount).gt(0) ? [{ openItemId, ...effects.setOff }] : [];
+    await writeSetOffs(tx, doer, creditItem, setOffs);
     const source = { kind: 'CN' as const, id };
-    const posted = { source, postedOn: effects.creditDate, customerId: effects.customerId };
+    const currency = foreignOf(invoice.exchange);
+    const posted = { source, postedOn: effects.creditDate, customerId: effects.customerId, currency };
+    const { own } = effects;
+    const credited = creditNoteJournal(bothOf(effects.net, own.net), bothOf(effects.tax, own.tax));
     const journals = [
-      { ...posted, number: number('JR'), entries: creditNoteJournal(effects.net, effects.tax) },
+      { ...posted, number: number('JR'), entries: [...credited, ...setOffEntries('customer', setOffs)] },
       ...(goods ? [{ ...posted, number: number('JR'), entries: returnJournal(effects.cost) }] : []),
     ];
-    const accruals = await writeAccruals(tx, doer, effects.rebates, source, effects.creditDate, () => number('JR'));
+    const accruals = await writeAccruals(tx, doer, effects.rebates, { ...source, currency }, effects.creditDate, () =>
+      number('JR'),
+    );
     await postJournals(tx, doer, [...journals, ...accruals]);
     return {
       made: [{ ...document, id }],
@@ -164,6 +181,8 @@ interface NewCreditNote {
   net: string;
   tax: string;
   total: string;
+  rate: string;
+  own: { net: string; tax: string };
   cost: string;
 }
 
@@ -183,6 +202,9 @@ async function insertCreditNote(tx: Tx, doer: Doer, number: string, note: NewCre
       net: note.net,
       tax: note.tax,
       total: note.total,
+      rate: note.rate,
+      ownNet: note.own.net,
+      ownTax: note.own.tax,
       cost: note.cost,
     },
   ]);
@@ -208,22 +230,29 @@ async function loadForCredit(sql: Sql, companyId: number, invoiceId: number) {
     companyId,
     lines.map((line) => pointOf(line.item.id, line.locationId)),
   );
-  const [invoice] = await sql.rows<{
-    number: string;
-    customerId: number;
-    currency: string;
-    openItemId: number;
-    owed: string;
-    day: Day;
-  }>(
-    `SELECT i.number, i.customer_id, i.currency, i.invoice_date AS day, oi.id AS open_item_id, oi.amount - oi.settled AS owed
+  const [invoice] = await sql.rows<
+    Columns<OpenItem, OwedColumns> & {
+      number: string;
+      customerId: number;
+      currency: string;
+      rate: string;
+      own: string;
+      openItemId: number;
+      day: Day;
+    }
+  >(
+    `SELECT i.number, i.customer_id, i.currency, i.rate, ${ownCurrency('i.company_id')} AS own, i.invoice_date AS day,
+            oi.id AS open_item_id, oi.amount, oi.settled, oi.own_amount, oi.own_settled
        FROM customer_invoice i JOIN open_item oi ON oi.company_id = i.company_id AND oi.customer_invoice_id = i.id
       WHERE i.company_id = ? AND i.id = ? ${sql.forUpdate}`,
     [companyId, invoiceId],
   );
-  const { number, customerId, currency, openItemId, owed, day } = orNotFound(invoice, 'This customer invoice');
+  const { number, customerId, currency, openItemId, day, rate, own, ...owed } = orNotFound(
+    invoice,
+    'This customer invoice',
+  );
   return {
-    invoice: { id: invoiceId, number, orderId, customerId, currency, owed, day },
+    invoice: { id: invoiceId, number, orderId, customerId, currency, owed, day, exchange: { currency, own, rate } },
     lines,
     rebates: await rebatesOf(sql, companyId, agreementIds),
     order,
@@ -307,8 +336,8 @@ export async function creditableLines(sql: Sql, companyId: number, invoiceId: nu
 /** An agreement with what of its rebate is accrued and settled, locked. */
 export async function loadRebate(sql: Sql, companyId: number, agreementId: number) {
   const head = await loadAgreement(sql, companyId, agreementId);
-  const [row] = await sql.rows<{ accrued: string; settled: string }>(
-    'SELECT rebate_accrued AS accrued, rebate_settled AS settled FROM agreement WHERE company_id = ? AND id = ?',
+  const [row] = await sql.rows<{ accrued: string; settled: string; carried: string }>(
+    'SELECT rebate_accrued AS accrued, rebate_settled AS settled, rebate_own AS carried FROM agreement WHERE company_id = ? AND id = ?',
     [companyId, head.id],
   );
   const { id, number, currency } = head;
@@ -322,7 +351,11 @@ export const settleRebate = defineAct(agreements.settleRebate, {
   done: 'rebate settled',
   async load(tx, input, doer) {
     const agreement = await loadRebate(tx, doer.companyId, input.agreementId);
-    return { agreement, owed: await loadOwed(tx, doer.companyId, agreement.customerId, agreement.currency) };
+    return {
+      agreement,
+      exchange: await exchangeOn(tx, doer.companyId, agreement.currency, doer.workDate),
+      owed: await loadOwed(tx, doer.companyId, agreement.customerId, agreement.currency),
+    };
   },
   decide: (ground) => decideSettlement(ground),
   posts: (_effects, { workDate }) => workDate,
@@ -331,13 +364,12 @@ export const settleRebate = defineAct(agreements.settleRebate, {
     currency,
     setOff: setOff.map((each) => ({ invoice: each.number, amount: each.amount })),
   }),
-  async write(tx, { agreementId, customerId, currency, amount, setOff }, { agreement }, doer) {
+  async write(tx, { agreementId, customerId, currency, amount, rate, own, setOff }, { agreement, exchange }, doer) {
     const { companyId, workDate } = doer;
-    await tx.run('UPDATE agreement SET rebate_settled = rebate_settled + ? WHERE company_id = ? AND id = ?', [
-      amount,
-      companyId,
-      agreementId,
-    ]);
+    await tx.run(
+      'UPDATE agreement SET rebate_settled = rebate_settled + ?, rebate_own = rebate_own - ? WHERE company_id = ? AND id = ?',
+      [amount, own.carried, companyId, agreementId],
+    );
     const number = await takeNumbers(tx, companyId, { CN: 1, JR: 1 });
     const note = number('CN');
     const id = await insertCreditNote(tx, doer, note, {
@@ -352,6 +384,8 @@ export const settleRebate = defineAct(agreements.settleRebate, {
       net: amount,
       tax: '0',
       total: amount,
+      rate,
+      own: { net: own.worth, tax: '0' },
       cost: '0',
     });
     await tx.insertPlain(rebateEntryTable, [
@@ -362,13 +396,14 @@ export const settleRebate = defineAct(agreements.settleRebate, {
         documentId: id,
         postedOn: workDate,
         settled: amount,
+        ownSettled: own.carried,
       },
     ]);
     const creditItem = await insertOpenItem(
       tx,
       doer,
       { customerId, creditNoteId: id },
-      { currency, dueDate: workDate, amount: `-${amount}` },
+      { currency, dueDate: workDate, amount: `-${amount}`, ownAmount: `-${own.worth}` },
     );
     await writeSetOffs(tx, doer, creditItem, setOff);
     await postJournals(tx, doer, [
@@ -376,7 +411,11 @@ export const settleRebate = defineAct(agreements.settleRebate, {
         number: number('JR'),
         source: { kind: 'CN', id },
         postedOn: workDate,
-        entries: rebateSettlementJournal(amount),
+        entries: [
+          ...rebateSettlementJournal(bothOf(amount, own.worth), dec(own.carried)),
+          ...setOffEntries('customer', setOff),
+        ],
+        currency: foreignOf(exchange),
         customerId,
       },
     ]);

@@ -1,8 +1,10 @@
 import type * as z from 'zod';
-import { type Day } from '@core/kernel';
+import { dec, type Day } from '@core/kernel';
 import type * as contract from '@api/billing';
 import { orNotFound } from '../acts';
+import { ownCurrency } from '../catalogue';
 import { type Sql, type Columns } from '../db';
+import { inOwn } from './in-own';
 import type { CreditNote, Prepayment } from './tables';
 import { taxesOf } from './reads';
 
@@ -13,7 +15,8 @@ export async function openCreditNote(
   id: number,
 ): Promise<z.infer<typeof contract.CreditNoteSheet>> {
   const [head] = await sql.rows<
-    Columns<CreditNote, 'number kind currency creditDate reason net tax total'> & {
+    Columns<CreditNote, 'number kind currency creditDate reason net tax total rate ownNet ownTax'> & {
+      own: string;
       partyId: number;
       partyNumber: string;
       partyName: string;
@@ -28,7 +31,7 @@ export async function openCreditNote(
   >(
     `SELECT n.number, n.kind, c.id AS party_id, c.number AS party_number, c.name AS party_name, i.id AS invoice_id,
             i.number AS invoice_number, a.id AS agreement_id, a.number AS agreement_number, n.currency, n.credit_date, n.reason,
-            n.net, n.tax, n.total, oi.id AS open_item_id, oi.settled - oi.amount AS left_over,
+            n.net, n.tax, n.total, n.rate, n.own_net, n.own_tax, ${ownCurrency('n.company_id')} AS own, oi.id AS open_item_id, oi.settled - oi.amount AS left_over,
             (SELECT MIN(l.order_line_id) FROM credit_note_line l WHERE l.company_id = n.company_id AND l.credit_note_id = n.id) AS order_line_id
        FROM credit_note n
        JOIN customer c ON c.company_id = n.company_id AND c.id = n.customer_id
@@ -79,6 +82,7 @@ export async function openCreditNote(
     net: found.net,
     tax: found.tax,
     total: found.total,
+    own: inOwn(found, found.rate, { net: found.ownNet, tax: found.ownTax }),
     left: found.leftOver,
     orderLineId: found.orderLineId,
     taxes: await taxesOf(sql, companyId, 'CN', id),
@@ -104,7 +108,8 @@ export async function openPrepayment(
   id: number,
 ): Promise<z.infer<typeof contract.PrepaymentSheet>> {
   const [head] = await sql.rows<
-    Columns<Prepayment, 'number currency takenOn amount'> & {
+    Columns<Prepayment, 'number currency takenOn amount rate ownAmount ownUsed'> & {
+      own: string;
       partyId: number;
       partyNumber: string;
       partyName: string;
@@ -115,7 +120,8 @@ export async function openPrepayment(
     }
   >(
     `SELECT p.number, c.id AS party_id, c.number AS party_number, c.name AS party_name, a.id AS agreement_id,
-            a.number AS agreement_number, l.line_no, p.currency, p.taken_on, p.amount,
+            a.number AS agreement_number, l.line_no, p.currency, p.taken_on, p.amount, p.rate,
+            p.own_amount, p.own_used, ${ownCurrency('p.company_id')} AS own,
             p.amount - p.drawn - p.returned - p.carried AS left_over
        FROM prepayment p
        JOIN customer c ON c.company_id = p.company_id AND c.id = p.customer_id
@@ -147,6 +153,15 @@ export async function openPrepayment(
     takenOn: found.takenOn,
     amount: found.amount,
     left: found.leftOver,
+    own:
+      found.currency === found.own
+        ? null
+        : {
+            currency: found.own,
+            rate: found.rate,
+            amount: found.ownAmount,
+            left: dec(found.ownAmount).minus(found.ownUsed).toFixed(),
+          },
     moves: moves.map((move) => ({
       kind: move.kind,
       amount: move.amount,

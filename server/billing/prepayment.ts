@@ -1,8 +1,10 @@
 import { decidePrepayment } from '@core/billing';
+import { bothOf } from '@core/kernel';
 import { prepaymentJournal } from '@core/ledger';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers } from '../acts';
 import { loadAgreement } from '../agreements';
+import { exchangeOn, foreignOf } from '../catalogue';
 import { postJournals } from '../ledger';
 import { prepaymentTable } from './tables';
 
@@ -27,25 +29,32 @@ export const takePrepayment = defineAct(contract.takePrepayment, {
         currency: head.currency,
       },
       lineIds: lines.map((line) => line.id),
+      exchange: await exchangeOn(tx, doer.companyId, head.currency, input.takenOn ?? doer.workDate),
     };
   },
   decide: (ground, input) => decidePrepayment(ground, input),
   posts: ({ takenOn }) => takenOn,
-  preview: ({ amount, currency }) => ({ amount, currency }),
-  async write(tx, effects, { agreement }, doer) {
+  preview: ({ amount, currency, rate, own }) => ({
+    amount,
+    currency,
+    own: currency === own.currency ? null : { ...own, rate },
+  }),
+  async write(tx, effects, { agreement, exchange }, doer) {
     const { companyId } = doer;
     const number = await takeNumbers(tx, companyId, { PP: 1, JR: 1 });
-    const own = number('PP');
+    const document = number('PP');
     const [id] = await tx.insert(prepaymentTable, [
       {
         companyId,
-        number: own,
+        number: document,
         customerId: effects.customerId,
         agreementId: effects.agreementId,
         agreementLineId: effects.agreementLineId,
         currency: effects.currency,
         takenOn: effects.takenOn,
         amount: effects.amount,
+        rate: effects.rate,
+        ownAmount: effects.own.amount,
       },
     ]);
     await postJournals(tx, doer, [
@@ -53,11 +62,12 @@ export const takePrepayment = defineAct(contract.takePrepayment, {
         number: number('JR'),
         source: { kind: 'PP', id: id! },
         postedOn: effects.takenOn,
-        entries: prepaymentJournal(effects.amount),
+        entries: prepaymentJournal(bothOf(effects.amount, effects.own.amount)),
+        currency: foreignOf(exchange),
       },
     ]);
     return {
-      made: [{ kind: 'PP', id: id!, number: own }],
+      made: [{ kind: 'PP', id: id!, number: document }],
       touched: [{ kind: 'AG', id: agreement.id, number: agreement.number }],
     };
   },

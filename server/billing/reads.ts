@@ -3,6 +3,8 @@ import { dec, type Day, type DocumentRef } from '@core/kernel';
 import type * as contract from '@api/billing';
 import { orNotFound } from '../acts';
 import { likeOf, pageById, type Bound, type Sql, type Columns } from '../db';
+import { ownCurrency } from '../catalogue';
+import { inOwn } from './in-own';
 import { loadForVendorInvoice } from './store';
 import type { CustomerInvoiceLine, InvoiceAllowance, InvoiceTax, Payment } from './tables';
 import type { Item } from '../catalogue/tables';
@@ -27,6 +29,11 @@ interface HeadRow {
   net: string;
   tax: string;
   total: string;
+  own: string;
+  rate: string;
+  ownNet: string;
+  ownTax: string;
+  ownOwed: string;
   openItemId: number;
   settled: string;
   terms: string;
@@ -74,7 +81,8 @@ function headSql(side: Side, hint = ''): string {
   const { from, source, takenBack, vendorNumber } = SIDES[side];
   return `SELECT ${hint} i.id, i.number, p.id AS party_id, p.number AS party_number, p.name AS party_name, ${source},
       ${vendorNumber} AS vendor_number, i.invoice_date, i.due_date, i.currency, i.net, i.tax,
-      i.total, oi.id AS open_item_id, oi.settled, pt.name AS terms, ${takenBack} ${from}
+      i.total, i.rate, i.own_net, i.own_tax, ${ownCurrency('i.company_id')} AS own, oi.own_amount - oi.own_settled AS own_owed,
+      oi.id AS open_item_id, oi.settled, pt.name AS terms, ${takenBack} ${from}
       JOIN payment_terms pt ON pt.company_id = p.company_id AND pt.id = p.payment_terms_id`;
 }
 
@@ -175,8 +183,10 @@ export async function openInvoice(sql: Sql, companyId: number, side: Side, id: n
     lessenedBy(sql, companyId, side, id, found.openItemId),
     side === 'customer' ? allowedOn(sql, companyId, id) : [],
   ]);
+  const own = inOwn(found, found.rate, { net: found.ownNet, tax: found.ownTax });
   return {
     ...rowOf(side, found),
+    own: own && { ...own, owed: found.ownOwed },
     openItemId: found.openItemId,
     net: found.net,
     tax: found.tax,
@@ -203,7 +213,7 @@ type LineRow = Columns<CustomerInvoiceLine, 'id quantity unitPrice net allowance
   coversKind: 'SH' | 'RC' | 'AG';
   coversId: number;
   coversNumber: string;
-  receivedCost: string | null;
+  receivedValue: string | null;
 };
 
 async function customerLines(sql: Sql, companyId: number, id: number) {
@@ -211,7 +221,7 @@ async function customerLines(sql: Sql, companyId: number, id: number) {
     `SELECT l.id, i.id AS item_id, COALESCE(i.number, g.code, 'shortfall') AS item_number,
             COALESCE(i.name, g.name, 'what was not taken') AS item_name, COALESCE(i.unit, 'amount') AS unit, l.quantity, l.unit_price,
             l.net, l.allowance, tc.code AS tax_code, COALESCE(s.id, ag.id) AS covers_id, COALESCE(s.number, ag.number) AS covers_number,
-            IF(s.id IS NULL, 'AG', 'SH') AS covers_kind, l.order_line_id, NULL AS received_cost,
+            IF(s.id IS NULL, 'AG', 'SH') AS covers_kind, l.order_line_id, NULL AS received_value,
             IF(s.id IS NULL, NULL, l.quantity - COALESCE((SELECT SUM(cl.quantity + cl.uninvoiced) FROM credit_note_line cl
                WHERE cl.company_id = l.company_id AND cl.invoice_line_id = l.id), 0)) AS creditable
        FROM customer_invoice_line l
@@ -232,7 +242,7 @@ async function customerLines(sql: Sql, companyId: number, id: number) {
 async function vendorLines(sql: Sql, companyId: number, id: number) {
   const rows = await sql.rows<LineRow>(
     `SELECT l.id, rl.item_id, i.number AS item_number, i.name AS item_name, i.unit, l.quantity, l.unit_price, l.net, '0' AS allowance,
-            tc.code AS tax_code, r.id AS covers_id, r.number AS covers_number, 'RC' AS covers_kind, sl.order_line_id, l.received_cost,
+            tc.code AS tax_code, r.id AS covers_id, r.number AS covers_number, 'RC' AS covers_kind, sl.order_line_id, l.received_value,
             NULL AS creditable
        FROM vendor_invoice_line l
        JOIN receipt_line rl ON rl.company_id = l.company_id AND rl.id = l.receipt_line_id
@@ -258,7 +268,7 @@ function lineOf(row: LineRow): Sheet['lines'][number] {
     taxCode: row.taxCode,
     covers: { kind: row.coversKind, id: row.coversId, number: row.coversNumber },
     orderLineId: row.orderLineId,
-    difference: row.receivedCost === null ? null : dec(row.net).minus(row.receivedCost).toFixed(),
+    difference: row.receivedValue === null ? null : dec(row.net).minus(row.receivedValue).toFixed(),
   };
 }
 
@@ -285,14 +295,15 @@ export async function taxesOf(sql: Sql, companyId: number, kind: string, id: num
 }
 
 async function paymentsOf(sql: Sql, companyId: number, openItemId: number): Promise<Sheet['payments']> {
-  const rows = await sql.rows<Columns<Payment, 'id number paidOn amount'>>(
-    'SELECT id, number, paid_on, amount FROM payment WHERE company_id = ? AND open_item_id = ? ORDER BY id',
+  const rows = await sql.rows<Columns<Payment, 'id number paidOn amount'> & { difference: string }>(
+    'SELECT id, number, paid_on, amount, own_amount - own_settled AS difference FROM payment WHERE company_id = ? AND open_item_id = ? ORDER BY id',
     [companyId, openItemId],
   );
   return rows.map((row) => ({
     document: { kind: 'PY', id: row.id, number: row.number } satisfies DocumentRef,
     paidOn: row.paidOn,
     amount: row.amount,
+    difference: row.difference,
   }));
 }
 
@@ -301,8 +312,9 @@ export async function openToInvoice(
   sql: Sql,
   companyId: number,
   purchaseId: number,
+  day: Day,
 ): Promise<z.infer<typeof contract.OpenToInvoice>> {
-  const ground = await loadForVendorInvoice(sql, companyId, purchaseId, '');
+  const ground = await loadForVendorInvoice(sql, companyId, purchaseId, '', day);
   const [vendor] = await sql.rows<{ id: number; number: string; name: string }>(
     'SELECT id, number, name FROM vendor WHERE company_id = ? AND id = ?',
     [companyId, ground.vendorId],
@@ -324,7 +336,7 @@ export async function openToInvoice(
       open: dec(known?.open ?? '0')
         .plus(line.open)
         .toFixed(),
-      unitPrice: line.unitCost,
+      unitPrice: line.unitPrice,
     });
   }
   const waits = ground.customerFirst ? ground.lines.find((line) => line.customerWaits) : undefined;

@@ -14,7 +14,9 @@ export const room: Room = {
       openInvoice(sql, companyId, 'customer', params.id),
     ),
     reads(billing.openVendorInvoice, (sql, companyId, { params }) => openInvoice(sql, companyId, 'vendor', params.id)),
-    reads(billing.openToInvoice, (sql, companyId, { params }) => openToInvoice(sql, companyId, params.id)),
+    reads(billing.openToInvoice, (sql, companyId, { params, workDate }) =>
+      openToInvoice(sql, companyId, params.id, workDate),
+    ),
     reads(billing.openCreditNote, (sql, companyId, { params }) => openCreditNote(sql, companyId, params.id)),
     reads(billing.openPrepayment, (sql, companyId, { params }) => openPrepayment(sql, companyId, params.id)),
   ],

@@ -1,11 +1,14 @@
 import { decideDropShortfall, decideShortfall } from '@core/billing';
+import { bothOf, type Day } from '@core/kernel';
 import { customerInvoiceJournal } from '@core/ledger';
 import * as contract from '@api/billing';
 import { defineAct, takeNumbers } from '../acts';
 import { loadAgreement } from '../agreements';
+import { exchangeOn, foreignOf } from '../catalogue';
 import type { Sql, Columns } from '../db';
 import { orNotFound } from '../acts';
 import { postJournals } from '../ledger';
+import { inOwn } from './in-own';
 import { insertOpenItem, insertTaxes } from './open-items';
 import type { ShortfallLine } from '../agreements/tables';
 import { customerInvoiceLineTable, customerInvoiceTable } from './tables';
@@ -14,7 +17,7 @@ type ShortfallLineRow = Columns<ShortfallLine, 'id quantity unitPrice net taxCod
   taxCode: string;
 };
 
-async function loadShortfall(sql: Sql, companyId: number, id: number) {
+async function loadShortfall(sql: Sql, companyId: number, id: number, day: Day) {
   const [found] = await sql.rows<{ agreementId: number }>(
     'SELECT agreement_id FROM shortfall_draft WHERE company_id = ? AND id = ?',
     [companyId, id],
@@ -34,7 +37,8 @@ async function loadShortfall(sql: Sql, companyId: number, id: number) {
       WHERE l.company_id = ? AND l.shortfall_draft_id = ? ORDER BY l.id`,
     [companyId, id],
   );
-  return { id, agreement, state: draft!.state, termsDays: draft!.days, lines };
+  const exchange = await exchangeOn(sql, companyId, agreement.currency, day);
+  return { id, agreement, state: draft!.state, termsDays: draft!.days, lines, exchange };
 }
 
 /** Posts the invoice draft for what was not taken of an agreement. // A11 P3 */
@@ -42,11 +46,11 @@ export const postShortfall = defineAct(contract.postShortfall, {
   right: 'customer-invoices',
   says: 'charge shortfalls',
   done: 'shortfall charged',
-  load: (tx, input, doer) => loadShortfall(tx, doer.companyId, input.id),
+  load: (tx, input, doer) => loadShortfall(tx, doer.companyId, input.id, doer.workDate),
   decide: (ground, _input, doer) => decideShortfall(ground, doer.workDate),
   posts: ({ invoiceDate }) => invoiceDate,
-  preview: (effects) => effects,
-  async write(tx, effects, { id, agreement, lines }, doer) {
+  preview: (effects, { exchange }) => ({ ...effects, own: inOwn(exchange, effects.rate, effects.own) }),
+  async write(tx, effects, { id, agreement, lines, exchange }, doer) {
     const { companyId } = doer;
     const number = await takeNumbers(tx, companyId, { CI: 1, JR: 1 });
     const own = number('CI');
@@ -63,6 +67,9 @@ export const postShortfall = defineAct(contract.postShortfall, {
         net: effects.net,
         tax: effects.tax,
         total: effects.total,
+        rate: effects.rate,
+        ownNet: effects.own.net,
+        ownTax: effects.own.tax,
       },
     ]);
     await tx.insertPlain(
@@ -83,7 +90,7 @@ export const postShortfall = defineAct(contract.postShortfall, {
       tx,
       doer,
       { customerId, customerInvoiceId: invoiceId! },
-      { ...effects, amount: effects.total },
+      { ...effects, amount: effects.total, ownAmount: effects.own.total },
     );
     await tx.run(
       "UPDATE shortfall_draft SET state = 'posted', customer_invoice_id = ? WHERE company_id = ? AND id = ?",
@@ -94,7 +101,8 @@ export const postShortfall = defineAct(contract.postShortfall, {
         number: number('JR'),
         source: { kind: 'CI', id: invoiceId! },
         postedOn: effects.invoiceDate,
-        entries: customerInvoiceJournal(effects.net, effects.tax),
+        entries: customerInvoiceJournal(bothOf(effects.net, effects.own.net), bothOf(effects.tax, effects.own.tax)),
+        currency: foreignOf(exchange),
         customerId,
       },
     ]);
@@ -110,7 +118,7 @@ export const dropShortfall = defineAct(contract.dropShortfall, {
   right: 'customer-invoices',
   says: 'drop shortfalls',
   done: 'shortfall dropped',
-  load: (tx, input, doer) => loadShortfall(tx, doer.companyId, input.id),
+  load: (tx, input, doer) => loadShortfall(tx, doer.companyId, input.id, doer.workDate),
   decide: (ground) => decideDropShortfall(ground),
   second: (_effects, { agreement }) => [{ kind: 'write-off', words: `Drop the shortfall of ${agreement.number}` }],
   preview: (effects) => effects,

@@ -1,11 +1,13 @@
-import { dec } from '@core/kernel';
+import { dec, type Day } from '@core/kernel';
 import type { CustomerInvoiceGround, PaymentGround, VendorInvoiceGround } from '@core/billing';
 import { loadAgreements, rebatesOf } from '../agreements';
 import { orNotFound, type Touched } from '../acts';
 import { invoiceStands, notTakenBack, stands, type Sql, type Columns } from '../db';
+import { exchangeOn } from '../catalogue';
 import { agreementsOf, loadOrder } from '../orders';
 import { allowancesFor } from '../pricing';
 import type { SalesOrderLine } from '../orders/tables';
+import type { OwedColumns } from './open-items';
 import type { OpenItem, Prepayment } from './tables';
 import type { PurchaseOrder, PurchaseOrderLine } from '../purchasing/tables';
 
@@ -14,6 +16,7 @@ export async function loadForCustomerInvoice(
   sql: Sql,
   companyId: number,
   orderId: number,
+  day: Day,
 ): Promise<CustomerInvoiceGround & { agreements: Touched[] }> {
   const agreementIds = await agreementsOf(sql, companyId, orderId);
   const agreements = await loadAgreements(sql, companyId, agreementIds);
@@ -64,6 +67,7 @@ export async function loadForCustomerInvoice(
       customerId: order.customerId,
       currency: order.currency,
     },
+    exchange: await exchangeOn(sql, companyId, order.currency, day),
     termsDays: terms!.days,
     lines: rows.map((row) => ({
       shipmentLineId: row.shipmentLineId,
@@ -97,8 +101,10 @@ async function openPrepayments(
   agreementIds: readonly number[],
 ): Promise<CustomerInvoiceGround['prepayments']> {
   if (agreementIds.length === 0) return [];
-  const rows = await sql.rows<Columns<Prepayment, 'id number agreementId agreementLineId'> & { leftOver: string }>(
-    `SELECT id, number, agreement_id, agreement_line_id, amount - drawn - returned - carried AS left_over FROM prepayment
+  const rows = await sql.rows<
+    Columns<Prepayment, 'id number agreementId agreementLineId amount ownAmount ownUsed'> & { used: string }
+  >(
+    `SELECT id, number, agreement_id, agreement_line_id, amount, drawn + returned + carried AS used, own_amount, own_used FROM prepayment
       WHERE company_id = ? AND agreement_id IN (?) AND amount > drawn + returned + carried ORDER BY id`,
     [companyId, agreementIds],
   );
@@ -107,7 +113,7 @@ async function openPrepayments(
     number: row.number,
     agreementId: row.agreementId,
     agreementLineId: row.agreementLineId,
-    left: row.leftOver,
+    owed: { amount: row.amount, settled: row.used, ownAmount: row.ownAmount, ownSettled: row.ownUsed },
   }));
 }
 
@@ -117,6 +123,7 @@ export async function loadForVendorInvoice(
   companyId: number,
   purchaseId: number,
   vendorNumber: string,
+  day: Day,
 ): Promise<VendorInvoiceGround & { vendorId: number; agreements: Touched[]; take: number }> {
   const bought = await sql.rows<{ agreementId: number }>(
     `SELECT DISTINCT al.agreement_id FROM purchase_order_line l
@@ -155,6 +162,7 @@ export async function loadForVendorInvoice(
     vendorId: purchase.vendorId,
     uninvoiced: rest?.uninvoiced ?? '0',
     purchase: { ...purchase },
+    exchange: await exchangeOn(sql, companyId, purchase.currency, day),
     vendor: { name: vendor!.name, termsDays: vendor!.days },
     usedBy: used.find((row) => row.stands)?.number ?? null,
     take: used.length,
@@ -170,18 +178,23 @@ async function receivedLines(sql: Sql, companyId: number, purchaseId: number): P
       purchaseLineId: number;
       quantity: string;
       cost: string;
+      value: string;
       unitCost: string;
+      rate: string;
       invoiced: string | null;
       cleared: string | null;
+      clearedValue: string | null;
       shipmentLineId: number | null;
       orderNumber: string | null;
       customerInvoiced: string | null;
       taxCode: string;
     }
   >(
-    `SELECT rl.id AS receipt_line_id, pl.id AS purchase_line_id, pl.line_no, rl.quantity, rl.cost, rl.unit_cost,
+    `SELECT rl.id AS receipt_line_id, pl.id AS purchase_line_id, pl.line_no, rl.quantity, rl.cost, rl.value, rl.unit_cost,
+            (SELECT r.rate FROM receipt r WHERE r.company_id = rl.company_id AND r.id = rl.receipt_id) AS rate,
             (SELECT SUM(vl.quantity) FROM vendor_invoice_line vl WHERE vl.company_id = rl.company_id AND vl.receipt_line_id = rl.id) AS invoiced,
             (SELECT SUM(vl.received_cost) FROM vendor_invoice_line vl WHERE vl.company_id = rl.company_id AND vl.receipt_line_id = rl.id) AS cleared,
+            (SELECT SUM(vl.received_value) FROM vendor_invoice_line vl WHERE vl.company_id = rl.company_id AND vl.receipt_line_id = rl.id) AS cleared_value,
             sl.id AS shipment_line_id, o.number AS order_number,
             (SELECT SUM(cl.quantity) FROM customer_invoice_line cl WHERE cl.company_id = sl.company_id AND cl.shipment_line_id = sl.id
                 AND ${notTakenBack('cl')}) AS customer_invoiced,
@@ -205,7 +218,11 @@ async function receivedLines(sql: Sql, companyId: number, purchaseId: number): P
     openCost: dec(row.cost)
       .minus(row.cleared ?? 0)
       .toFixed(),
-    unitCost: row.unitCost,
+    openValue: dec(row.value)
+      .minus(row.clearedValue ?? 0)
+      .toFixed(),
+    // What a unit was received at is in the company's currency; in the purchase's, the line says.
+    unitPrice: dec(row.rate).eq(1) ? row.unitCost : dec(row.value).div(row.quantity).round(4).toFixed(),
     drop: row.shipmentLineId !== null,
     customerWaits: row.shipmentLineId !== null && dec(row.customerInvoiced ?? 0).lt(row.quantity),
     orderNumber: row.orderNumber,
@@ -222,12 +239,13 @@ export async function loadOpenItem(
   sql: Sql,
   companyId: number,
   openItemId: number,
+  day: Day,
 ): Promise<PaymentGround & { document: Touched }> {
   const [found] = await sql.rows<
-    Columns<OpenItem, 'customerId vendorId customerInvoiceId vendorInvoiceId currency amount settled dueDate'>
+    Columns<OpenItem, `customerId vendorId customerInvoiceId vendorInvoiceId currency dueDate ${OwedColumns}`>
   >(
     // What stands to a party's credit is set off, not paid: it is no item to pay.
-    `SELECT customer_id, vendor_id, customer_invoice_id, vendor_invoice_id, currency, amount, settled, due_date
+    `SELECT customer_id, vendor_id, customer_invoice_id, vendor_invoice_id, currency, amount, settled, own_amount, own_settled, due_date
        FROM open_item WHERE company_id = ? AND id = ? AND amount > 0 ${sql.forUpdate}`,
     [companyId, openItemId],
   );
@@ -244,7 +262,13 @@ export async function loadOpenItem(
     partyId: (item.customerId ?? item.vendorId)!,
     invoice: invoice!.number,
     currency: item.currency,
-    owed: dec(item.amount).minus(item.settled).toFixed(),
+    owed: {
+      amount: item.amount,
+      settled: item.settled,
+      ownAmount: item.ownAmount,
+      ownSettled: item.ownSettled,
+    },
+    exchange: await exchangeOn(sql, companyId, item.currency, day),
     document: { kind: side === 'customer' ? 'CI' : 'VI', id: invoiceId, number: invoice!.number },
   };
 }

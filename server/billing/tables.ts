@@ -6,7 +6,7 @@ export const creditNoteTable = table('credit_note', {
   text: 'number currency reason=',
   day: 'creditDate',
   time: 'createdAt=',
-  decimal: 'net tax total cost=',
+  decimal: 'net tax total cost= rate= ownNet= ownTax=',
 });
 export type CreditNote = Row<typeof creditNoteTable>;
 
@@ -20,7 +20,7 @@ export const customerInvoiceTable = table('customer_invoice', {
   text: 'number currency',
   day: 'invoiceDate dueDate',
   time: 'createdAt=',
-  decimal: 'net tax total',
+  decimal: 'net tax total rate= ownNet= ownTax=',
   boolean: 'claimsRebate=',
 });
 
@@ -48,7 +48,7 @@ export const openItemTable = table('open_item', {
   int: 'companyId id= customerId? vendorId? customerInvoiceId? vendorInvoiceId? creditNoteId?',
   text: 'currency',
   day: 'dueDate',
-  decimal: 'amount settled=',
+  decimal: 'amount settled= ownAmount= ownSettled=',
 });
 export type OpenItem = Row<typeof openItemTable>;
 
@@ -57,7 +57,7 @@ export const paymentTable = table('payment', {
   text: 'number currency',
   day: 'paidOn',
   time: 'createdAt=',
-  decimal: 'amount',
+  decimal: 'amount rate= ownAmount= ownSettled=',
 });
 export type Payment = Row<typeof paymentTable>;
 
@@ -66,7 +66,7 @@ export const prepaymentTable = table('prepayment', {
   text: 'number currency',
   day: 'takenOn',
   time: 'createdAt=',
-  decimal: 'amount drawn= returned= carried=',
+  decimal: 'amount drawn= returned= carried= rate= ownAmount= ownUsed=',
 });
 export type Prepayment = Row<typeof prepaymentTable>;
 
@@ -74,13 +74,13 @@ export const prepaymentMoveTable = table('prepayment_move', {
   int: 'companyId id= prepaymentId customerInvoiceId? invoiceLineId?',
   choice: 'kind:drawn|returned|carried',
   day: 'movedOn',
-  decimal: 'amount',
+  decimal: 'amount ownAmount= ownWorth=',
 });
 
 export const setOffTable = table('set_off', {
   int: 'companyId id= creditItemId invoiceItemId',
   day: 'setOn',
-  decimal: 'amount',
+  decimal: 'amount ownCredit= ownInvoice=',
 });
 
 export const vendorInvoiceTable = table('vendor_invoice', {
@@ -88,12 +88,12 @@ export const vendorInvoiceTable = table('vendor_invoice', {
   text: 'number vendorNumber currency reason=',
   day: 'invoiceDate dueDate',
   time: 'createdAt=',
-  decimal: 'net tax total',
+  decimal: 'net tax total rate= ownNet= ownTax=',
 });
 export type VendorInvoice = Row<typeof vendorInvoiceTable>;
 
 export const vendorInvoiceLineTable = table('vendor_invoice_line', {
   int: 'companyId id= invoiceId receiptLineId purchaseLineId taxCodeId',
-  decimal: 'quantity unitPrice net receivedCost taxRate agreedNet?',
+  decimal: 'quantity unitPrice net receivedCost receivedValue= priceDifference= taxRate agreedNet?',
 });
 export type VendorInvoiceLine = Row<typeof vendorInvoiceLineTable>;

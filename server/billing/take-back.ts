@@ -1,12 +1,14 @@
 import { decideTakeBack, type TakeBackGround } from '@core/billing';
+import { dec } from '@core/kernel';
 import type { AccountRole } from '@core/ledger';
 import * as contract from '@api/billing';
 import { defineAct, takeNumbers, orNotFound, type Touched } from '../acts';
 import { counterStatements, loadAgreements } from '../agreements';
+import { foreignOf, ownCurrency } from '../catalogue';
 import type { Sql, Columns } from '../db';
-import { writeSetOffs } from './open-items';
+import { setOffEntries, writeSetOffs, type OwedColumns } from './open-items';
 import { writeVendorInvoice } from './write-vendor-invoice';
-import type { InvoiceTax, VendorInvoice, VendorInvoiceLine } from './tables';
+import type { InvoiceTax, OpenItem, VendorInvoice, VendorInvoiceLine } from './tables';
 
 /** Takes a vendor's invoice back whole. // P1 P3 */
 export const takeBackInvoice = defineAct(contract.takeBackInvoice, {
@@ -16,7 +18,7 @@ export const takeBackInvoice = defineAct(contract.takeBackInvoice, {
   load: (tx, input, doer) => loadForTakeBack(tx, doer.companyId, input.invoiceId),
   decide: (ground, input, doer) => decideTakeBack(ground, input.reason, doer.workDate),
   posts: (_effects, { workDate }) => workDate,
-  preview: ({ invoice, total, setOff }) => ({ currency: invoice.currency, total, setOff }),
+  preview: ({ invoice, total, setOff }) => ({ currency: invoice.currency, total, setOff: setOff.amount }),
   async write(tx, effects, { purchase, agreements, openItemId, take }, doer) {
     const { companyId } = doer;
     const { invoice, day } = effects;
@@ -41,12 +43,16 @@ export const takeBackInvoice = defineAct(contract.takeBackInvoice, {
     ]);
     const number = await takeNumbers(tx, companyId, { VI: 1, JR: 1 });
     const document = { kind: 'VI' as const, number: number('VI') };
+    const setOffs = dec(effects.setOff.amount).gt(0) ? [{ openItemId, ...effects.setOff }] : [];
     const written = await writeVendorInvoice(tx, doer, {
       ...effects,
       ...invoice,
       net: effects.net,
       tax: effects.tax,
       total: effects.total,
+      own: effects.own,
+      entries: [...effects.entries, ...setOffEntries('vendor', setOffs)],
+      foreign: foreignOf({ currency: invoice.currency, own: invoice.own.currency }),
       number: document.number,
       journalNumber: number('JR'),
       take,
@@ -55,9 +61,7 @@ export const takeBackInvoice = defineAct(contract.takeBackInvoice, {
       dueDate: day,
       postedOn: day,
     });
-    if (effects.setOff !== '0') {
-      await writeSetOffs(tx, doer, written.openItemId, [{ openItemId, amount: effects.setOff }]);
-    }
+    await writeSetOffs(tx, doer, written.openItemId, setOffs);
     return {
       made: [{ ...document, id: written.id }],
       touched: [{ kind: 'VI', id: invoice.id, number: invoice.number }, { kind: 'PO', ...purchase }, ...agreements],
@@ -86,16 +90,17 @@ async function loadForTakeBack(sql: Sql, companyId: number, invoiceId: number) {
   );
   const purchase = orNotFound(order, 'This vendor invoice');
   const [head] = await sql.rows<
-    Columns<VendorInvoice, 'number vendorId vendorNumber currency net tax total'> & {
-      openItemId: number;
-      owed: string;
-      reverses: string | null;
-      reversedBy: string | null;
-      take: number;
-    }
+    Columns<VendorInvoice, 'number vendorId vendorNumber currency net tax total rate ownNet ownTax'> &
+      Columns<OpenItem, OwedColumns> & {
+        openItemId: number;
+        own: string;
+        reverses: string | null;
+        reversedBy: string | null;
+        take: number;
+      }
   >(
-    `SELECT i.number, i.vendor_id, i.vendor_number, i.currency, i.net, i.tax, i.total, oi.id AS open_item_id,
-            oi.amount - oi.settled AS owed,
+    `SELECT i.number, i.vendor_id, i.vendor_number, i.currency, i.net, i.tax, i.total, i.rate, i.own_net, i.own_tax,
+            ${ownCurrency('i.company_id')} AS own, oi.id AS open_item_id, oi.amount, oi.settled, oi.own_amount, oi.own_settled,
             (SELECT o.number FROM vendor_invoice o WHERE o.company_id = i.company_id AND o.id = i.reverses_id) AS reverses,
             (SELECT b.number FROM vendor_invoice b WHERE b.company_id = i.company_id AND b.reverses_id = i.id) AS reversed_by,
             (SELECT COUNT(*) FROM vendor_invoice n WHERE n.company_id = i.company_id AND n.vendor_id = i.vendor_id
@@ -104,7 +109,20 @@ async function loadForTakeBack(sql: Sql, companyId: number, invoiceId: number) {
       WHERE i.company_id = ? AND i.id = ? ${sql.forUpdate}`,
     [companyId, invoiceId],
   );
-  const { openItemId, reverses, reversedBy, take, ...row } = orNotFound(head, 'This vendor invoice');
+  const {
+    openItemId,
+    reverses,
+    reversedBy,
+    take,
+    own,
+    ownNet,
+    ownTax,
+    amount,
+    settled,
+    ownAmount,
+    ownSettled,
+    ...row
+  } = orNotFound(head, 'This vendor invoice');
   return {
     agreements,
     purchase,
@@ -113,6 +131,8 @@ async function loadForTakeBack(sql: Sql, companyId: number, invoiceId: number) {
     invoice: {
       id: invoiceId,
       ...row,
+      own: { currency: own, net: ownNet, tax: ownTax, total: dec(ownNet).plus(ownTax).toFixed() },
+      owed: { amount, settled, ownAmount, ownSettled },
       purchaseId: purchase.id,
     },
     reverses,
@@ -130,10 +150,11 @@ async function postedBy(
   const lines = await sql.rows<
     Columns<
       VendorInvoiceLine,
-      'receiptLineId purchaseLineId quantity unitPrice net receivedCost agreedNet taxCodeId taxRate'
+      'receiptLineId purchaseLineId quantity unitPrice net receivedCost receivedValue priceDifference agreedNet taxCodeId taxRate'
     > & { agreementLineId: number | null }
   >(
-    `SELECT l.receipt_line_id, l.purchase_line_id, pl.agreement_line_id, l.quantity, l.unit_price, l.net, l.received_cost,
+    `SELECT l.receipt_line_id, l.purchase_line_id, pl.agreement_line_id, l.quantity, l.unit_price, l.net, l.received_cost, l.received_value,
+            l.price_difference,
             l.agreed_net, l.tax_code_id, l.tax_rate
        FROM vendor_invoice_line l
        JOIN purchase_order_line pl ON pl.company_id = l.company_id AND pl.id = l.purchase_line_id
@@ -144,8 +165,8 @@ async function postedBy(
     "SELECT tax_code, tax_rate, base, tax FROM invoice_tax WHERE company_id = ? AND document_kind = 'VI' AND document_id = ?",
     [companyId, invoiceId],
   );
-  const entries = await sql.rows<{ role: AccountRole; amount: string }>(
-    `SELECT a.posting_role AS role, e.amount FROM journal j
+  const entries = await sql.rows<{ role: AccountRole; amount: string; foreign: string | null }>(
+    `SELECT a.posting_role AS role, e.amount, e.foreign_amount AS \`foreign\` FROM journal j
        JOIN journal_entry e ON e.company_id = j.company_id AND e.journal_id = j.id
        JOIN account a ON a.company_id = e.company_id AND a.id = e.account_id
       WHERE j.company_id = ? AND j.document_kind = 'VI' AND j.document_id = ? ORDER BY e.id`,

@@ -25,6 +25,10 @@ export interface NewVendorInvoice {
   net: string;
   tax: string;
   total: string;
+  rate: string;
+  own: { net: string; tax: string; total: string };
+  /** Its currency; null where it is the company's. // P8 */
+  foreign: string | null;
   taxes: readonly InvoiceTax[];
   entries: readonly JournalEntry[];
   lines: readonly {
@@ -34,6 +38,8 @@ export interface NewVendorInvoice {
     unitPrice: string;
     net: string;
     receivedCost: string;
+    receivedValue: string;
+    priceDifference: string;
     agreedNet: string | null;
     taxCodeId: number;
     taxRate: string;
@@ -63,6 +69,9 @@ export async function writeVendorInvoice(
       net: invoice.net,
       tax: invoice.tax,
       total: invoice.total,
+      rate: invoice.rate,
+      ownNet: invoice.own.net,
+      ownTax: invoice.own.tax,
     },
   ]);
   await tx.insert(
@@ -76,6 +85,8 @@ export async function writeVendorInvoice(
       unitPrice: line.unitPrice,
       net: line.net,
       receivedCost: line.receivedCost,
+      receivedValue: line.receivedValue,
+      priceDifference: line.priceDifference,
       agreedNet: line.agreedNet,
       taxCodeId: line.taxCodeId,
       taxRate: line.taxRate,
@@ -86,7 +97,7 @@ export async function writeVendorInvoice(
     tx,
     doer,
     { vendorId: invoice.vendorId, vendorInvoiceId: id! },
-    { currency: invoice.currency, dueDate: invoice.dueDate, amount: invoice.total },
+    { currency: invoice.currency, dueDate: invoice.dueDate, amount: invoice.total, ownAmount: invoice.own.total },
   );
   await postJournals(tx, doer, [
     {
@@ -94,6 +105,7 @@ export async function writeVendorInvoice(
       source: { kind: 'VI', id: id! },
       postedOn: invoice.postedOn,
       entries: invoice.entries,
+      currency: invoice.foreign,
       vendorId: invoice.vendorId,
     },
   ]);

@@ -1,5 +1,5 @@
 import { numbered, type Check } from '../room';
-import { byParty, postings } from './postings';
+import { byParty, entryCurrencies, foreignPostings, postings } from './postings';
 
 /** What must be true of what the ledger room keeps. // G5 */
 export const checks: readonly Check[] = [
@@ -16,6 +16,8 @@ export const checks: readonly Check[] = [
            WHERE j.posted_on <= p.closed_through AND j.created_at > p.closed_at`,
   },
   postings,
+  foreignPostings,
+  entryCurrencies,
   byParty('customer'),
   byParty('vendor'),
   // No gaps.

@@ -10,6 +10,8 @@ export interface JournalPlan<Number extends string | TextPiece = string> {
   source: { kind: DocumentRef['kind']; id: number | Piece };
   postedOn: Day;
   entries: readonly JournalEntry[];
+  /** The document's currency; none where it is the company's. // P8 */
+  currency?: string | null;
   customerId?: number | null;
   vendorId?: number | null;
 }
@@ -44,6 +46,9 @@ export async function journalEntries(
         journalId: newId(journalTable, index),
         accountId: accounts.get(entry.role)!,
         amount: entry.amount,
+        ...(plan.currency && entry.foreign !== null
+          ? { currency: plan.currency, foreignAmount: entry.foreign }
+          : { currency: null, foreignAmount: null }),
         customerId: entry.role === 'receivable' ? (plan.customerId ?? null) : null,
         vendorId: entry.role === 'payable' ? (plan.vendorId ?? null) : null,
       })),

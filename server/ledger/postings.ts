@@ -1,67 +1,136 @@
 import type { Check } from '../room';
 
 /** What a document must have posted to an account: its kind, its id, the role of the account, and how much. // P3 */
+/** What each document says of an account: by company, kind and id, its role, the amount, and the same in its currency. */
+const says = (kind: string, role: string, own: string, foreign: string, from: string, by = 'd') =>
+  `SELECT ${by}.company_id, ${kind}, ${by}.id, ${role}, ${own}, ${foreign} FROM ${from}`;
+
+/** What a document must have posted to an account: its kind, its id, the role of the account, and how much. // P3 P8 */
 const EXPECTED: readonly string[] = [
   // Goods: what the stock says came or went, at its value.
-  `SELECT e.company_id, e.document_kind AS kind, e.document_id AS id, 'inventory' AS role, e.cost AS amount FROM stock_entry e`,
-  `SELECT r.company_id, 'RC', r.id, 'received-not-invoiced', -r.cost FROM receipt r`,
+  `SELECT e.company_id, e.document_kind AS kind, e.document_id AS id, 'inventory' AS role, e.cost AS amount, 0 AS foreign_amount
+     FROM stock_entry e`,
+  `SELECT r.company_id, 'RC', r.id, 'received-not-invoiced', -r.cost,
+          -(SELECT SUM(l.value) FROM receipt_line l WHERE l.company_id = r.company_id AND l.receipt_id = r.id) FROM receipt r`,
   // A receipt taken back leaves the stock at its value there: the rest is a difference. // P1
   `SELECT r.company_id, 'RC', r.id, 'stock-difference',
           r.cost - COALESCE((SELECT SUM(e.cost) FROM stock_entry e
-            WHERE e.company_id = r.company_id AND e.document_kind = 'RC' AND e.document_id = r.id), 0)
+            WHERE e.company_id = r.company_id AND e.document_kind = 'RC' AND e.document_id = r.id), 0), 0
      FROM receipt r WHERE r.reverses_id IS NOT NULL`,
-  `SELECT s.company_id, 'SH', s.id, 'cost-of-sales', s.cost FROM shipment s`,
+  says("'SH'", "'cost-of-sales'", 'd.cost', '0', 'shipment d'),
   // What is counted in a journal of its own comes from nowhere, or goes there.
-  `SELECT e.company_id, 'JR', e.document_id, 'stock-difference', -e.cost FROM stock_entry e WHERE e.document_kind = 'JR'`,
-  `SELECT i.company_id, 'CI', i.id, 'receivable', i.total FROM customer_invoice i`,
-  `SELECT i.company_id, 'CI', i.id, IF(i.claims_rebate, 'rebates-owed', 'revenue'), -i.net FROM customer_invoice i`,
-  `SELECT i.company_id, 'CI', i.id, 'output-tax', -i.tax FROM customer_invoice i`,
+  `SELECT e.company_id, 'JR', e.document_id, 'stock-difference', -e.cost, 0 FROM stock_entry e WHERE e.document_kind = 'JR'`,
+  says("'CI'", "'receivable'", 'd.own_net + d.own_tax', 'd.total', 'customer_invoice d'),
+  says("'CI'", "'revenue'", '-d.own_net', '-d.net', 'customer_invoice d WHERE NOT d.claims_rebate'),
+  says("'CI'", "'output-tax'", '-d.own_tax', '-d.tax', 'customer_invoice d'),
+  // A12
   ...(
     [
-      ['receivable', '-m.amount'],
-      ['customer-prepayments', 'm.amount'],
+      ['receivable', '-m.own_worth', '-m.amount'],
+      ['customer-prepayments', 'm.own_amount', 'm.amount'],
+      ['exchange-difference', 'm.own_worth - m.own_amount', '0'],
     ] as const
   ).map(
-    ([role, amount]) =>
-      `SELECT m.company_id, 'CI', m.customer_invoice_id, '${role}', ${amount} FROM prepayment_move m WHERE m.kind = 'drawn'`,
+    ([role, own, foreign]) =>
+      `SELECT m.company_id, 'CI', m.customer_invoice_id, '${role}', ${own}, ${foreign} FROM prepayment_move m WHERE m.kind = 'drawn'`,
   ),
-  ...['rebates-given', 'rebates-owed'].map(
-    (role, at) =>
-      `SELECT e.company_id, e.document_kind, e.document_id, '${role}', ${at ? '-' : ''}e.accrued FROM rebate_entry e WHERE e.settled = 0`,
-  ),
-  `SELECT n.company_id, 'CN', n.id, IF(n.kind = 'rebate', 'rebates-owed', 'revenue'), n.net FROM credit_note n`,
-  `SELECT n.company_id, 'CN', n.id, 'output-tax', n.tax FROM credit_note n`,
-  `SELECT n.company_id, 'CN', n.id, 'receivable', -n.total FROM credit_note n`,
-  `SELECT n.company_id, 'CN', n.id, 'cost-of-sales', -n.cost FROM credit_note n`,
-  `SELECT i.company_id, 'VI', i.id, 'payable', -i.total FROM vendor_invoice i`,
-  `SELECT i.company_id, 'VI', i.id, 'input-tax', i.tax FROM vendor_invoice i`,
-  `SELECT l.company_id, 'VI', l.invoice_id, 'received-not-invoiced', l.received_cost FROM vendor_invoice_line l`,
+  ...['rebates-given', 'rebates-owed'].map((role, at) => {
+    const sign = at ? '-' : '';
+    return `SELECT e.company_id, e.document_kind, e.document_id, '${role}', ${sign}e.own_accrued, ${sign}e.accrued
+              FROM rebate_entry e WHERE e.settled = 0`;
+  }),
+  // What was settled or claimed back leaves at what it was accrued at. // A10
+  `SELECT e.company_id, e.document_kind, e.document_id, 'rebates-owed', e.own_settled, e.settled FROM rebate_entry e WHERE e.settled <> 0`,
+  `SELECT e.company_id, 'CN', e.document_id, 'exchange-difference', d.own_net - e.own_settled, 0 FROM rebate_entry e
+     JOIN credit_note d ON d.company_id = e.company_id AND d.id = e.document_id WHERE e.document_kind = 'CN' AND e.settled <> 0`,
+  `SELECT e.company_id, 'CI', e.document_id, 'exchange-difference', -d.own_net - e.own_settled, 0 FROM rebate_entry e
+     JOIN customer_invoice d ON d.company_id = e.company_id AND d.id = e.document_id
+    WHERE e.document_kind = 'CI' AND e.settled <> 0`,
+  says("'CN'", "'revenue'", 'd.own_net', 'd.net', "credit_note d WHERE d.kind <> 'rebate'"),
+  says("'CN'", "'output-tax'", 'd.own_tax', 'd.tax', 'credit_note d'),
+  says("'CN'", "'receivable'", '-d.own_net - d.own_tax', '-d.total', 'credit_note d'),
+  says("'CN'", "'cost-of-sales'", '-d.cost', '0', 'credit_note d'),
+  says("'VI'", "'payable'", '-d.own_net - d.own_tax', '-d.total', 'vendor_invoice d'),
+  says("'VI'", "'input-tax'", 'd.own_tax', 'd.tax', 'vendor_invoice d'),
+  `SELECT l.company_id, 'VI', l.invoice_id, 'received-not-invoiced', l.received_cost, l.received_value FROM vendor_invoice_line l`,
   `SELECT l.company_id, 'VI', l.invoice_id,
           IF(EXISTS (SELECT 1 FROM shipment_line s WHERE s.company_id = l.company_id AND s.receipt_line_id = l.receipt_line_id),
-             'cost-of-sales', 'price-difference'), l.net - l.received_cost
+             'cost-of-sales', 'price-difference'), l.price_difference, l.net - l.received_value
      FROM vendor_invoice_line l`,
+  // What the currency moved between receipt and invoice. // P8
+  says(
+    "'VI'",
+    "'exchange-difference'",
+    `d.own_net - (SELECT SUM(l.received_cost + l.price_difference) FROM vendor_invoice_line l
+        WHERE l.company_id = d.company_id AND l.invoice_id = d.id)`,
+    '0',
+    'vendor_invoice d',
+  ),
+  // A credit and the invoice it is set off against, carried at two rates. // P8
   ...(
     [
-      ['bank', 'IF(o.customer_id IS NULL, -p.amount, p.amount)'],
-      ['receivable', 'IF(o.customer_id IS NULL, 0, -p.amount)'],
-      ['payable', 'IF(o.customer_id IS NULL, p.amount, 0)'],
+      ["IF(i.customer_id IS NULL, 'payable', 'receivable')", '1'],
+      ["'exchange-difference'", '-1'],
     ] as const
   ).map(
-    ([role, amount]) =>
-      `SELECT p.company_id, 'PY', p.id, '${role}', ${amount} FROM payment p
+    ([role, sign]) =>
+      `SELECT s.company_id, IF(c.credit_note_id IS NULL, 'VI', 'CN'), COALESCE(c.credit_note_id, c.vendor_invoice_id), ${role},
+              ${sign} * IF(i.customer_id IS NULL, s.own_invoice - s.own_credit, s.own_credit - s.own_invoice), 0
+         FROM set_off s
+         JOIN open_item c ON c.company_id = s.company_id AND c.id = s.credit_item_id
+         JOIN open_item i ON i.company_id = s.company_id AND i.id = s.invoice_item_id`,
+  ),
+  ...(
+    [
+      [
+        'bank',
+        'IF(o.customer_id IS NULL, -p.own_amount, p.own_amount)',
+        'IF(o.customer_id IS NULL, -p.amount, p.amount)',
+      ],
+      ['receivable', 'IF(o.customer_id IS NULL, 0, -p.own_settled)', 'IF(o.customer_id IS NULL, 0, -p.amount)'],
+      ['payable', 'IF(o.customer_id IS NULL, p.own_settled, 0)', 'IF(o.customer_id IS NULL, p.amount, 0)'],
+      [
+        'exchange-difference',
+        'IF(o.customer_id IS NULL, p.own_amount - p.own_settled, p.own_settled - p.own_amount)',
+        '0',
+      ],
+    ] as const
+  ).map(
+    ([role, own, foreign]) =>
+      `SELECT p.company_id, 'PY', p.id, '${role}', ${own}, ${foreign} FROM payment p
          JOIN open_item o ON o.company_id = p.company_id AND o.id = p.open_item_id`,
   ),
+  // What is carried on was taken under the prepayment before.
   ...(
     [
-      ['bank', 'p.amount - p.returned'],
-      ['customer-prepayments', 'p.returned - p.amount'],
+      ['bank', 'd.own_amount', 'd.amount'],
+      ['customer-prepayments', '-d.own_amount', '-d.amount'],
+    ] as const
+  ).map(([role, own, foreign]) => says("'PP'", `'${role}'`, own, foreign, 'prepayment d WHERE d.carried_from IS NULL')),
+  ...(
+    [
+      ['bank', '-m.own_worth', '-m.amount'],
+      ['customer-prepayments', 'm.own_amount', 'm.amount'],
+      ['exchange-difference', 'm.own_worth - m.own_amount', '0'],
     ] as const
   ).map(
-    ([role, amount]) =>
-      `SELECT p.company_id, 'PP', p.id, '${role}', IF(p.carried_from IS NULL, ${amount}, ${amount.replace('p.amount', '0')})
-         FROM prepayment p`,
+    ([role, own, foreign]) =>
+      `SELECT m.company_id, 'PP', m.prepayment_id, '${role}', ${own}, ${foreign} FROM prepayment_move m WHERE m.kind = 'returned'`,
   ),
 ];
+
+/** A role's document and account, in words. */
+const SUBJECT = "CONCAT(kind, ' ', id, ' to ', role)";
+
+/** What every journal posted, and what its document says: by account, in the company's currency and the document's. */
+const POSTED = `SELECT j.company_id, j.document_kind AS kind, IF(j.document_kind = 'JR', j.id, j.document_id) AS id,
+                       a.posting_role AS role, e.amount AS posted, 0 AS expected,
+                       e.foreign_amount AS foreign_posted, 0 AS foreign_expected, e.currency
+                  FROM journal j
+                  JOIN journal_entry e ON e.company_id = j.company_id AND e.journal_id = j.id
+                  JOIN account a ON a.company_id = e.company_id AND a.id = e.account_id
+                UNION ALL
+                SELECT company_id, kind, id, role, 0, amount, 0, foreign_amount, NULL FROM (${EXPECTED.join(' UNION ALL ')}) x`;
 
 /**
  * Every journal against the document it came from, account by account: so every account is what all documents say.
@@ -69,15 +138,45 @@ const EXPECTED: readonly string[] = [
  */
 export const postings: Check = {
   what: 'posted',
-  sql: `SELECT CONCAT(kind, ' ', id, ' to ', role) AS subject, SUM(posted) AS kept, SUM(expected) AS counted
-          FROM (SELECT j.company_id, j.document_kind AS kind, IF(j.document_kind = 'JR', j.id, j.document_id) AS id,
-                       a.posting_role AS role, e.amount AS posted, 0 AS expected
-                  FROM journal j
-                  JOIN journal_entry e ON e.company_id = j.company_id AND e.journal_id = j.id
-                  JOIN account a ON a.company_id = e.company_id AND a.id = e.account_id
-                UNION ALL
-                SELECT company_id, kind, id, role, 0, amount FROM (${EXPECTED.join(' UNION ALL ')}) x) y
+  sql: `SELECT ${SUBJECT} AS subject, SUM(posted) AS kept, SUM(expected) AS counted FROM (${POSTED}) y
          GROUP BY company_id, kind, id, role HAVING kept <> counted`,
+};
+
+/** The same in the document's currency, where that is another. // P8 */
+export const foreignPostings: Check = {
+  what: 'posted in the currency of the document',
+  sql: `SELECT ${SUBJECT} AS subject, SUM(foreign_posted) AS kept, SUM(foreign_expected) AS counted FROM (${POSTED}) y
+         GROUP BY company_id, kind, id, role HAVING MAX(currency) IS NOT NULL AND kept <> counted`,
+};
+
+/** Documents in another currency than their company's, at their rate. */
+const IN_ANOTHER = [
+  ...['customer_invoice CI', 'vendor_invoice VI', 'credit_note CN', 'payment PY', 'prepayment PP'].map((each) => {
+    const [table, kind] = each.split(' ');
+    return `SELECT d.company_id, '${kind}' AS kind, d.id, d.currency, d.rate FROM ${table} d`;
+  }),
+  `SELECT r.company_id, 'RC', r.id, p.currency, r.rate FROM receipt r
+     JOIN purchase_order p ON p.company_id = r.company_id AND p.id = r.purchase_order_id`,
+].join(' UNION ALL ');
+
+/** What may be known in the company's currency alone: cost, and differences. */
+const OWN_ONLY = "'inventory', 'cost-of-sales', 'stock-difference', 'exchange-difference'";
+
+/**
+ * An entry of a document in another currency tells its amount there, in that currency; one in the company's own tells
+ * none. What was posted one for one, before rates were, tells none either. // P8
+ */
+export const entryCurrencies: Check = {
+  what: 'currency of an entry',
+  sql: `SELECT CONCAT(j.number, ' to ', a.posting_role) AS subject, COALESCE(e.currency, 'none') AS kept,
+               IF(d.currency = c.currency OR d.currency IS NULL, 'none', d.currency) AS counted
+          FROM journal_entry e
+          JOIN journal j ON j.company_id = e.company_id AND j.id = e.journal_id AND j.document_kind <> 'AG'
+          JOIN account a ON a.company_id = e.company_id AND a.id = e.account_id
+          JOIN company c ON c.id = e.company_id
+          LEFT JOIN (${IN_ANOTHER}) d ON d.company_id = j.company_id AND d.kind = j.document_kind AND d.id = j.document_id
+         WHERE NOT (e.currency <=> NULLIF(d.currency, c.currency))
+           AND NOT (e.currency IS NULL AND (d.rate = 1 OR a.posting_role IN (${OWN_ONLY})))`,
 };
 
 /** What is posted to a party's account against its open items, party by party. */
@@ -91,7 +190,7 @@ export const byParty = (side: 'customer' | 'vendor'): Check => {
                     FROM journal_entry e JOIN account a ON a.company_id = e.company_id AND a.id = e.account_id
                    WHERE a.posting_role = '${role}'
                   UNION ALL
-                  SELECT o.company_id, o.${side}_id, 0, ${sign}(o.amount - o.settled) FROM open_item o
+                  SELECT o.company_id, o.${side}_id, 0, ${sign}(o.own_amount - o.own_settled) FROM open_item o
                    WHERE o.${side}_id IS NOT NULL) y
            GROUP BY company_id, party HAVING kept <> counted`,
   };

@@ -2,6 +2,7 @@ import type * as z from 'zod';
 import { dec, type DocumentKind, type DocumentRef } from '@core/kernel';
 import type * as contract from '@api/ledger';
 import { saysOf, orNotFound } from '../acts';
+import { ownCurrency } from '../catalogue';
 import { TABLE_OF, type Sql, type Columns } from '../db';
 import type { Journal } from './tables';
 import type { StockEntry } from '../stock/tables';
@@ -34,9 +35,11 @@ async function journalsOf(sql: Sql, companyId: number, document: DocumentRef): P
       code: string;
       name: string;
       amount: string;
+      currency: string | null;
+      foreignAmount: string | null;
     }
   >(
-    `SELECT j.id, j.number, j.posted_on, j.document_day, j.document_kind, j.document_id, a.code, a.name, e.amount
+    `SELECT j.id, j.number, j.posted_on, j.document_day, j.document_kind, j.document_id, a.code, a.name, e.amount, e.currency, e.foreign_amount
        FROM journal j
        JOIN journal_entry e ON e.company_id = j.company_id AND e.journal_id = j.id
        JOIN account a ON a.company_id = e.company_id AND a.id = e.account_id
@@ -65,6 +68,7 @@ async function journalsOf(sql: Sql, companyId: number, document: DocumentRef): P
       name: row.name,
       debit: amount.gt(0) ? amount.toFixed() : null,
       credit: amount.lt(0) ? amount.neg().toFixed() : null,
+      foreign: row.currency === null ? null : { currency: row.currency, amount: row.foreignAmount! },
     });
     journals.set(row.id, journal);
   }
@@ -133,21 +137,30 @@ function refFrom(text: string): DocumentRef {
 async function openItemsOf(sql: Sql, companyId: number, kind: DocumentKind, id: number): Promise<Trail['openItems']> {
   const where = OPEN_ITEM_OF[kind];
   if (!where) return [];
-  const [item] = await sql.rows<Columns<OpenItem, 'id currency dueDate amount settled'> & { ofDocument: string }>(
-    `SELECT oi.id, ${OF_ITEM('oi')} AS of_document, oi.currency, oi.due_date, oi.amount, oi.settled
+  const [item] = await sql.rows<
+    Columns<OpenItem, 'id currency dueDate amount settled ownAmount ownSettled'> & { ofDocument: string; own: string }
+  >(
+    `SELECT oi.id, ${OF_ITEM('oi')} AS of_document, oi.currency, oi.due_date, oi.amount, oi.settled,
+            oi.own_amount, oi.own_settled, ${ownCurrency('oi.company_id')} AS own
        FROM open_item oi WHERE oi.company_id = ? AND ${where}`,
     [companyId, id],
   );
   if (!item) return [];
-  const moves = await sql.rows<{ document: string; day: string; amount: string; how: 'paid' | 'set off' | 'drawn' }>(
-    `SELECT CONCAT('PY ', y.id, ' ', y.number) AS document, y.paid_on AS day, y.amount, 'paid' AS how
+  const moves = await sql.rows<{
+    document: string;
+    day: string;
+    amount: string;
+    difference: string;
+    how: 'paid' | 'set off' | 'drawn';
+  }>(
+    `SELECT CONCAT('PY ', y.id, ' ', y.number) AS document, y.paid_on AS day, y.amount, y.own_amount - y.own_settled AS difference, 'paid' AS how
        FROM payment y WHERE y.company_id = ? AND y.open_item_id = ?
-     UNION ALL SELECT ${OF_ITEM('other')}, s.set_on, s.amount, 'set off'
+     UNION ALL SELECT ${OF_ITEM('other')}, s.set_on, s.amount, s.own_credit - s.own_invoice, 'set off'
        FROM set_off s
        JOIN open_item other ON other.company_id = s.company_id
         AND other.id = IF(s.credit_item_id = ?, s.invoice_item_id, s.credit_item_id)
       WHERE s.company_id = ? AND (s.credit_item_id = ? OR s.invoice_item_id = ?)
-     UNION ALL SELECT CONCAT('PP ', p.id, ' ', p.number), m.moved_on, SUM(m.amount), 'drawn'
+     UNION ALL SELECT CONCAT('PP ', p.id, ' ', p.number), m.moved_on, SUM(m.amount), SUM(m.own_amount - m.own_worth), 'drawn'
        FROM open_item oi
        JOIN prepayment_move m ON m.company_id = oi.company_id AND m.customer_invoice_id = oi.customer_invoice_id
        JOIN prepayment p ON p.company_id = m.company_id AND p.id = m.prepayment_id
@@ -162,10 +175,19 @@ async function openItemsOf(sql: Sql, companyId: number, kind: DocumentKind, id: 
       dueDate: item.dueDate,
       amount: item.amount,
       owed: dec(item.amount).minus(item.settled).toFixed(),
+      own:
+        item.currency === item.own
+          ? null
+          : {
+              currency: item.own,
+              amount: item.ownAmount,
+              owed: dec(item.ownAmount).minus(item.ownSettled).toFixed(),
+            },
       moves: moves.map((row) => ({
         document: refFrom(row.document),
         day: row.day,
         amount: row.amount,
+        difference: row.difference,
         how: row.how,
       })),
     },

@@ -15,7 +15,8 @@ export type Journal = Row<typeof journalTable>;
 
 export const journalEntryTable = table('journal_entry', {
   int: 'companyId id= journalId accountId customerId? vendorId?',
-  decimal: 'amount',
+  text: 'currency?',
+  decimal: 'amount foreignAmount?',
 });
 
 export const periodTable = table('period', {

@@ -10,7 +10,7 @@ export const allowanceTable = table('allowance', {
 export type Allowance = Row<typeof allowanceTable>;
 
 export const exchangeRateTable = table('exchange_rate', {
-  int: 'companyId',
+  int: 'companyId id=',
   text: 'currency',
   day: 'day',
   decimal: 'rate',

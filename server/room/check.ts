@@ -1,3 +1,5 @@
+import { OTHER_PLACES } from '@core/kernel';
+
 /** One thing that must be true of all that is kept. // G5 */
 export interface Check {
   what: string;
@@ -30,6 +32,10 @@ export function bound(what: string, table: string, name: string, kept: string, m
 /** The sum of queries that each give one number or none. */
 export const total = (...queries: string[]) =>
   `SELECT ${queries.map((query) => `COALESCE((${query}), 0)`).join(' + ')}`;
+
+/** Places of a currency's amounts, as ISO 4217 says. // P7 */
+export const places = (currency: string) =>
+  `CASE ${currency} ${[...OTHER_PLACES].map(([code, count]) => `WHEN '${code}' THEN ${count}`).join(' ')} ELSE 2 END`;
 
 /** An account of the ledger against what it stands for. */
 export function account(what: string, role: string, counted: string): Check {

@@ -27,6 +27,7 @@ const CHART: readonly { code: string; name: string; role: AccountRole }[] = [
   { code: '5000', name: 'Cost of sales', role: 'cost-of-sales' },
   { code: '5100', name: 'Price difference', role: 'price-difference' },
   { code: '5200', name: 'Stock differences', role: 'stock-difference' },
+  { code: '5300', name: 'Exchange differences', role: 'exchange-difference' },
 ];
 
 const SEES_BUYING = ['see-costs', 'see-agreements', 'see-mail'] as const;

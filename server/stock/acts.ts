@@ -20,13 +20,15 @@ export const receiveGoods = defineAct(contract.receiveGoods, {
   says: 'receive goods',
   done: 'received',
   async load(tx, input, doer) {
-    const locked = await loadTies(tx, doer.companyId, 'purchase', input.purchaseId);
+    const locked = await loadTies(tx, doer.companyId, 'purchase', input.purchaseId, doer.workDate);
     const repriced = await shipDatePrices(tx, doer, locked.byShipDate, doer.workDate);
     return {
       ...locked,
       ties: tiesAt(locked.ties, repriced),
       repriced,
-      ...(locked.allTied ? NOTHING_OWN : await loadOwnLines(tx, doer.companyId, input.purchaseId, locked.specials)),
+      ...(locked.allTied
+        ? NOTHING_OWN
+        : await loadOwnLines(tx, doer.companyId, input.purchaseId, locked.specials, doer.workDate)),
     };
   },
   decide: (ground, input) => decideReceipt(ground, input.lines),
@@ -47,7 +49,7 @@ const shipLines = defineAct(contract.shipLines, {
     // Agreements before any order, those of the orders that go with it too.
     const ids = await Promise.all(others.map((id) => agreementsOf(tx, doer.companyId, id)));
     const agreements = await loadAgreements(tx, doer.companyId, ids.flat());
-    const locked = await loadTies(tx, doer.companyId, 'order', input.orderId);
+    const locked = await loadTies(tx, doer.companyId, 'order', input.orderId, doer.workDate);
     const stockLines = await loadStockLines(tx, doer.companyId, input.orderId);
     const withIt = [];
     for (const id of [...others].sort((a, b) => a - b)) withIt.push(...(await loadStockLines(tx, doer.companyId, id)));

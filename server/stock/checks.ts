@@ -1,4 +1,5 @@
-import { account, counter, numbered, type Check } from '../room';
+import { ownCurrency } from '../catalogue';
+import { account, counter, numbered, places, type Check } from '../room';
 
 /** What must be true of what the stock room keeps. // G5 */
 export const checks: readonly Check[] = [
@@ -47,6 +48,15 @@ export const checks: readonly Check[] = [
     'x.number',
     'x.cost',
     'SELECT SUM(l.cost) FROM receipt_line l WHERE l.company_id = x.company_id AND l.receipt_id = x.id',
+  ),
+  // P8
+  counter(
+    'cost of a receipt line at its rate',
+    'receipt_line',
+    "CONCAT('line ', x.id)",
+    'x.cost',
+    `ROUND(x.value * (SELECT r.rate FROM receipt r WHERE r.company_id = x.company_id AND r.id = x.receipt_id),
+       ${places(ownCurrency('x.company_id'))})`,
   ),
   counter(
     'shipment cost',

@@ -2,6 +2,7 @@ import type * as z from 'zod';
 import { dec, least } from '@core/kernel';
 import type * as contract from '@api/stock';
 import { orNotFound } from '../acts';
+import { ownCurrency } from '../catalogue';
 import type { Sql, Columns } from '../db';
 import type { Receipt, ReceiptLine } from './tables';
 import type { SalesOrderLine } from '../orders/tables';
@@ -15,6 +16,8 @@ type HeadRow = Columns<Receipt, 'id number postedOn cost reason'> & {
   sourceId: number;
   sourceNumber: string;
   currency: string;
+  foreignCurrency: string | null;
+  rate: string | null;
   reversesId: number | null;
   reverses: string | null;
   reversedById: number | null;
@@ -22,6 +25,7 @@ type HeadRow = Columns<Receipt, 'id number postedOn cost reason'> & {
 };
 
 type LineRow = Columns<ReceiptLine, 'itemId quantity unitCost cost'> & {
+  value: string | null;
   itemNumber: string;
   itemName: string;
   unit: string;
@@ -34,7 +38,8 @@ type LineRow = Columns<ReceiptLine, 'itemId quantity unitCost cost'> & {
 export async function openReceipt(sql: Sql, companyId: number, id: number): Promise<Sheet> {
   const [head] = await sql.rows<HeadRow>(
     `SELECT r.id, r.number, r.posted_on, r.cost, v.id AS party_id, v.number AS party_number, v.name AS party_name,
-            p.id AS source_id, p.number AS source_number, p.currency, r.reason, x.id AS reverses_id, x.number AS reverses,
+            p.id AS source_id, p.number AS source_number, ${ownCurrency('r.company_id')} AS currency,
+            NULLIF(p.currency, ${ownCurrency('r.company_id')}) AS foreign_currency, r.rate, r.reason, x.id AS reverses_id, x.number AS reverses,
             b.id AS reversed_by_id, b.number AS reversed_by
        FROM receipt r
        LEFT JOIN receipt x ON x.company_id = r.company_id AND x.id = r.reverses_id
@@ -46,7 +51,7 @@ export async function openReceipt(sql: Sql, companyId: number, id: number): Prom
   );
   const found = orNotFound(head, 'This receipt');
   const lines = await sql.rows<LineRow>(
-    `SELECT rl.item_id, i.number AS item_number, i.name AS item_name, i.unit, rl.quantity, rl.unit_cost, rl.cost,
+    `SELECT rl.item_id, i.number AS item_number, i.name AS item_name, i.unit, rl.quantity, rl.unit_cost, rl.cost, rl.value,
             sl.order_line_id, pl.line_no AS source_line_no, s.id AS half_id, s.number AS half_number
        FROM receipt_line rl
        JOIN item i ON i.company_id = rl.company_id AND i.id = rl.item_id
@@ -62,7 +67,8 @@ export async function openReceipt(sql: Sql, companyId: number, id: number): Prom
 export async function openShipment(sql: Sql, companyId: number, id: number): Promise<Sheet> {
   const [head] = await sql.rows<HeadRow>(
     `SELECT s.id, s.number, s.posted_on, s.cost, c.id AS party_id, c.number AS party_number, c.name AS party_name,
-            o.id AS source_id, o.number AS source_number, o.currency, s.reason, x.id AS reverses_id, x.number AS reverses,
+            o.id AS source_id, o.number AS source_number, ${ownCurrency('s.company_id')} AS currency,
+            NULL AS foreign_currency, NULL AS rate, s.reason, x.id AS reverses_id, x.number AS reverses,
             b.id AS reversed_by_id, b.number AS reversed_by
        FROM shipment s
        LEFT JOIN shipment x ON x.company_id = s.company_id AND x.id = s.reverses_id
@@ -74,7 +80,7 @@ export async function openShipment(sql: Sql, companyId: number, id: number): Pro
   );
   const found = orNotFound(head, 'This shipment');
   const lines = await sql.rows<LineRow>(
-    `SELECT sl.item_id, i.number AS item_number, i.name AS item_name, i.unit, sl.quantity, sl.unit_cost, sl.cost,
+    `SELECT sl.item_id, i.number AS item_number, i.name AS item_name, i.unit, sl.quantity, sl.unit_cost, sl.cost, NULL AS value,
             sl.order_line_id, ol.line_no AS source_line_no, r.id AS half_id, r.number AS half_number
        FROM shipment_line sl
        JOIN item i ON i.company_id = sl.company_id AND i.id = sl.item_id
@@ -101,6 +107,7 @@ function sheetOf(
     source,
     postedOn: head.postedOn,
     currency: head.currency,
+    foreign: head.foreignCurrency === null ? null : { currency: head.foreignCurrency, rate: head.rate! },
     cost: head.cost,
     reverses: head.reversesId === null ? null : { kind, id: head.reversesId, number: head.reverses! },
     reversedBy: head.reversedById === null ? null : { kind, id: head.reversedById, number: head.reversedBy! },
@@ -110,6 +117,7 @@ function sheetOf(
       quantity: line.quantity,
       unitCost: line.unitCost,
       cost: line.cost,
+      value: head.foreignCurrency === null ? null : line.value,
       orderLineId: line.orderLineId,
       source,
       sourceLineNo: line.sourceLineNo,

@@ -1,6 +1,6 @@
 import { dec } from '@core/kernel';
 import { receiptReversalJournal, shipmentJournal } from '@core/ledger';
-import { costOf, decideReverse, type ReceiptNow, type ReverseEffects, type ShipmentNow } from '@core/stock';
+import { costOf, decideReverse, worthOf, type ReceiptNow, type ReverseEffects, type ShipmentNow } from '@core/stock';
 import * as contract from '@api/stock';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import { counterStatements } from '../agreements';
@@ -70,6 +70,7 @@ async function writeReversal(tx: Tx, effects: ReverseEffects, doer: Doer): Promi
     ...head('RC', each),
     purchaseOrderId: each.purchaseId,
     vendorId: each.vendorId,
+    rate: each.rate,
   }));
   const shipmentRows = shipments.map((each) => ({
     ...head('SH', each),
@@ -94,6 +95,7 @@ async function writeReversal(tx: Tx, effects: ReverseEffects, doer: Doer): Promi
             quantity: less(line.quantity),
             unitCost: dec(line.cost).div(line.quantity).round(4).toFixed(),
             cost: less(line.cost),
+            value: less(line.value),
             agreedValue: line.agreedValue === null ? null : less(line.agreedValue),
             reversesLineId: line.id,
           })),
@@ -167,7 +169,8 @@ function journalsOf({ receipts, shipments, taken }: ReverseEffects) {
     ...receipts.map((each, at) => ({
       kind: 'RC' as const,
       at,
-      entries: receiptReversalJournal(costOf(each.lines), outOf(each)),
+      entries: receiptReversalJournal(worthOf(each.lines), outOf(each)),
+      currency: each.foreign,
       vendorId: each.vendorId,
     })),
     ...shipments.map((each, at) => ({
@@ -240,7 +243,7 @@ function countStatements({ receipts, shipments, taken }: ReverseEffects, company
       'shipped',
       [
         ...shipped.map((line) => ({ ...line, worth: line.value })),
-        ...received.map((line) => ({ ...line, worth: line.cost })),
+        ...received.map((line) => ({ ...line, worth: line.value })),
       ].flatMap((line) =>
         line.agreementLineId === null
           ? []

@@ -2,6 +2,7 @@ import { pointOf } from '@core/kernel';
 import { type ReceiptNow, type ShipmentNow } from '@core/stock';
 import { orNotFound, type Touched } from '../acts';
 import { loadAgreements } from '../agreements';
+import { ownCurrency } from '../catalogue';
 import { invoiceStands, notTakenBack, type Sql } from '../db';
 import { loadStock } from '../orders';
 
@@ -34,6 +35,9 @@ interface HeadRow {
   documentNumber: string;
   partyId: number;
   shipToId: number | null;
+  /** Of a receipt in another currency: which, and its rate. // P8 */
+  foreignCurrency: string | null;
+  rate: string | null;
 }
 
 interface LineRow {
@@ -56,7 +60,7 @@ export async function loadEvent(sql: Sql, companyId: number, from: { kind: 'RC' 
   const [receiptHeads, shipmentHeads] = await Promise.all([
     sql.rows<HeadRow>(
       `SELECT r.id, r.number, b.number AS reversed_by, x.number AS reverses, p.id AS document_id, p.number AS document_number,
-              r.vendor_id AS party_id, NULL AS ship_to_id
+              r.vendor_id AS party_id, NULL AS ship_to_id, NULLIF(p.currency, ${ownCurrency('p.company_id')}) AS foreign_currency, r.rate
          FROM receipt r JOIN purchase_order p ON p.company_id = r.company_id AND p.id = r.purchase_order_id
          LEFT JOIN receipt b ON b.company_id = r.company_id AND b.reverses_id = r.id
          LEFT JOIN receipt x ON x.company_id = r.company_id AND x.id = r.reverses_id
@@ -65,7 +69,7 @@ export async function loadEvent(sql: Sql, companyId: number, from: { kind: 'RC' 
     ),
     sql.rows<HeadRow>(
       `SELECT s.id, s.number, b.number AS reversed_by, x.number AS reverses, o.id AS document_id, o.number AS document_number,
-              s.customer_id AS party_id, s.ship_to_id
+              s.customer_id AS party_id, s.ship_to_id, NULL AS foreign_currency, NULL AS rate
          FROM shipment s JOIN sales_order o ON o.company_id = s.company_id AND o.id = s.order_id
          LEFT JOIN shipment b ON b.company_id = s.company_id AND b.reverses_id = s.id
          LEFT JOIN shipment x ON x.company_id = s.company_id AND x.id = s.reverses_id
@@ -120,6 +124,8 @@ export async function loadEvent(sql: Sql, companyId: number, from: { kind: 'RC' 
       ...posted({ ...head, reversedBy: again.get(`RC${head.id}`) ?? null }),
       purchaseId: head.documentId,
       vendorId: head.partyId,
+      foreign: head.foreignCurrency,
+      rate: head.rate!,
       lines: received.filter((line) => line.headId === head.id).map(receivedLineOf),
     })),
     shipments: shipmentHeads.map((head): ShipmentNow => ({
@@ -160,12 +166,13 @@ type ReceivedRow = LineRow & {
   heldLineId: number | null;
   heldOrderId: number | null;
   heldReserved: string | null;
+  value: string;
   through: number;
 };
 
 function receivedLines(sql: Sql, companyId: number, ids: readonly number[]): Promise<ReceivedRow[]> {
   return sql.rows(
-    `SELECT rl.id, rl.receipt_id AS head_id, rl.item_id, i.number AS item, p.location_id, rl.quantity, rl.cost, rl.purchase_line_id, rl.tie_id,
+    `SELECT rl.id, rl.receipt_id AS head_id, rl.item_id, i.number AS item, p.location_id, rl.quantity, rl.cost, rl.value, rl.purchase_line_id, rl.tie_id,
             pl.agreement_line_id, al.agreement_id, rl.agreed_value, sl.id IS NOT NULL AS through,
             ol.id AS held_line_id, ol.order_id AS held_order_id, ol.reserved AS held_reserved,
             (SELECT vi.number FROM vendor_invoice_line vl
@@ -199,6 +206,7 @@ function receivedLineOf(row: ReceivedRow): ReceiptNow['lines'][number] {
   return {
     ...lineOf(row),
     item: row.item,
+    value: row.value,
     purchaseLineId: row.purchaseLineId,
     tieId: row.tieId,
     heldFor: row.heldLineId === null ? null : { orderLineId: row.heldLineId, reserved: row.heldReserved ?? '0' },

@@ -4,7 +4,7 @@ import type { OrderState } from '@core/orders';
 import { dec, pointOf, type Day } from '@core/kernel';
 import { orNotFound } from '../acts';
 import type { Sql, Columns } from '../db';
-import { NUMBER_AT } from '../catalogue';
+import { NUMBER_AT, ownCurrency, rateAt } from '../catalogue';
 import { loadStock } from '../orders';
 import type { PurchaseOrder, PurchaseOrderLine } from '../purchasing/tables';
 import type { SalesOrder, SalesOrderLine } from '../orders/tables';
@@ -67,6 +67,8 @@ interface TieRow {
   purchaseState: PurchaseState;
   vendorId: number;
   purchaseCurrency: string;
+  own: string;
+  rate: string | null;
   purchaseLineId: number;
   purchaseLineNo: number;
   purchaseQuantity: string;
@@ -106,7 +108,7 @@ type Untied = { [Column in keyof TieRow]: null } & { purchaseShipToId: number | 
  * first, then orders with their lines, ties, and purchases, by a statement whose join order is the lock order.
  * Both statements in one trip.
  */
-export async function loadTies(sql: Sql, companyId: number, end: MoveEnd, id: number) {
+export async function loadTies(sql: Sql, companyId: number, end: MoveEnd, id: number, day: Day) {
   const ends = ENDS[end];
   const [agreements, found] = await sql.batch([
     {
@@ -118,6 +120,7 @@ export async function loadTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
     {
       sql: `SELECT STRAIGHT_JOIN t.id AS tie_id, t.quantity, t.received, p.ship_to_id AS purchase_ship_to_id,
             p.id AS purchase_id, p.number AS purchase_number, p.state AS purchase_state, p.vendor_id, p.currency AS purchase_currency,
+            ${ownCurrency('p.company_id')} AS own, ${rateAt('p.currency', 'p.company_id', '?')} AS rate,
             pl.id AS purchase_line_id, pl.line_no AS purchase_line_no, pl.quantity AS purchase_quantity,
             pl.received AS purchase_received, pl.unit_price AS purchase_price, pl.amount AS purchase_amount,
             pl.agreed_amount AS purchase_agreed, pl.agreement_line_id AS purchase_agreement_line_id,
@@ -131,7 +134,7 @@ export async function loadTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
        LEFT JOIN tie t FORCE INDEX (PRIMARY) ON t.company_id = ? AND t.id = k.tie_id
        JOIN purchase_order_line pl FORCE INDEX (PRIMARY) ON pl.company_id = ? AND pl.id = k.purchase_line_id
        JOIN purchase_order p FORCE INDEX (PRIMARY) ON p.company_id = ? AND p.id = k.purchase_order_id ${sql.forUpdate}`,
-      values: [companyId, id, companyId, companyId, companyId, companyId, companyId],
+      values: [day, companyId, id, companyId, companyId, companyId, companyId, companyId],
       rows: true,
     },
   ]);
@@ -142,7 +145,7 @@ export async function loadTies(sql: Sql, companyId: number, end: MoveEnd, id: nu
   const drops = rows.filter((row) => row.route === 'drop').sort((a, b) => a.tieId - b.tieId);
   return {
     agreements: (agreements as { id: number; number: string }[]).map((row) => ({ kind: 'AG' as const, ...row })),
-    ties: drops.map(tieOf),
+    ties: drops.map((row) => tieOf(row, day)),
     specials: specialsOf(rows.filter((row) => row.route === 'special')),
     /** The orders whose prices are those of the day they ship. // R3 */
     byShipDate: drops.filter((row) => row.priceOf === 'ship').map((row) => row.orderId),
@@ -178,22 +181,26 @@ export async function loadOwnLines(
   companyId: number,
   purchaseId: number,
   specials: ReadonlyMap<number, readonly SpecialTie[]>,
+  day: Day,
 ): Promise<{ own: OwnLine[]; loose: { id: number; lineNo: number; purchase: string }[] }> {
   const all = await sql.rows<
     Columns<PurchaseOrder, 'number state vendorId currency shipToId locationId'> &
       Columns<PurchaseOrderLine, 'id lineNo quantity received unitPrice amount agreedAmount agreementLineId itemId'> & {
         purchaseId: number;
+        ownCurrency: string;
+        rate: string | null;
         itemNumber: string;
         tolerancePercent: string;
       }
   >(
-    `SELECT p.id AS purchase_id, p.ship_to_id, p.location_id, p.number, p.state, p.vendor_id, p.currency, l.id, l.line_no, l.quantity, l.received,
+    `SELECT p.id AS purchase_id, p.ship_to_id, p.location_id, p.number, p.state, p.vendor_id, p.currency, ${ownCurrency('p.company_id')} AS own_currency,
+            ${rateAt('p.currency', 'p.company_id', '?')} AS rate, l.id, l.line_no, l.quantity, l.received,
             l.unit_price, l.amount, l.agreed_amount, l.agreement_line_id, l.item_id,
             (SELECT i.number FROM item i WHERE i.company_id = l.company_id AND i.id = l.item_id) AS item_number,
             (SELECT v.tolerance_percent FROM vendor v WHERE v.company_id = p.company_id AND v.id = p.vendor_id) AS tolerance_percent
        FROM purchase_order p JOIN purchase_order_line l ON l.company_id = p.company_id AND l.purchase_order_id = p.id
       WHERE p.company_id = ? AND p.id = ? AND (p.ship_to_id IS NULL OR l.tied = 0) ORDER BY l.line_no ${sql.forUpdate}`,
-    [companyId, purchaseId],
+    [day, companyId, purchaseId],
   );
   const loose = all
     .filter((row) => row.shipToId !== null)
@@ -205,7 +212,7 @@ export async function loadOwnLines(
       number: row.number,
       state: row.state,
       vendorId: row.vendorId,
-      currency: row.currency,
+      exchange: { currency: row.currency, own: row.ownCurrency, rate: row.rate, day },
       locationId: row.locationId,
     },
     line: {
@@ -225,7 +232,7 @@ export async function loadOwnLines(
   return { own, loose };
 }
 
-function tieOf(row: TieRow): DropTie {
+function tieOf(row: TieRow, day: Day): DropTie {
   return {
     tieId: row.tieId,
     quantity: row.quantity,
@@ -235,7 +242,7 @@ function tieOf(row: TieRow): DropTie {
       number: row.purchaseNumber,
       state: row.purchaseState,
       vendorId: row.vendorId,
-      currency: row.purchaseCurrency,
+      exchange: { currency: row.purchaseCurrency, own: row.own, rate: row.rate, day },
     },
     purchaseLine: {
       id: row.purchaseLineId,

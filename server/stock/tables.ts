@@ -5,13 +5,13 @@ export const receiptTable = table('receipt', {
   text: 'number reason=',
   day: 'postedOn',
   time: 'createdAt=',
-  decimal: 'cost',
+  decimal: 'cost rate=',
 });
 export type Receipt = Row<typeof receiptTable>;
 
 export const receiptLineTable = table('receipt_line', {
   int: 'companyId id= receiptId purchaseLineId tieId? itemId reversesLineId?',
-  decimal: 'quantity unitCost cost agreedValue?',
+  decimal: 'quantity unitCost cost value= agreedValue?',
 });
 export type ReceiptLine = Row<typeof receiptLineTable>;
 

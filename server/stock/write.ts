@@ -1,3 +1,4 @@
+import { dec, sum } from '@core/kernel';
 import { receiptJournal, shipmentJournal } from '@core/ledger';
 import type { MovedPart, MoveEffects, ReceivedPart, ShippedPart } from '@core/stock';
 import { numbersAtLast, type Doer, type LeftToWrite } from '../acts';
@@ -46,7 +47,11 @@ function journalsOf(effects: MoveEffects, doer: Doer): Omit<JournalPlan, 'number
   return [
     ...effects.receipts.map((receipt, index) => ({
       source: { kind: 'RC' as const, id: receiptId(index) },
-      entries: receiptJournal(receipt.cost),
+      entries: receiptJournal({
+        amount: sum(receipt.parts.map((part) => dec(part.value))),
+        own: dec(receipt.cost),
+      }),
+      currency: receipt.foreign,
       vendorId: receipt.vendorId,
       postedOn: doer.workDate,
     })),
@@ -70,7 +75,7 @@ function countStatements({ receipts, shipments }: MoveEffects, { companyId }: Do
     ...received.filter(staysHere).flatMap((part) => intoStock(part, companyId)),
     ...counterStatements(companyId, 'shipped', [
       ...underAgreement(shipped, (part) => part.value),
-      ...underAgreement(received, (part) => part.cost),
+      ...underAgreement(received, (part) => part.value),
     ]),
   ];
 }
@@ -159,6 +164,7 @@ function receiptHeads({ receipts }: MoveEffects, numbers: readonly TextPiece[], 
       vendorId: receipt.vendorId,
       postedOn: doer.workDate,
       cost: receipt.cost,
+      rate: receipt.rate,
     })),
     { ids: true },
   );
@@ -193,6 +199,7 @@ function receiptLines({ receipts }: MoveEffects, doer: Doer): Insertion {
         quantity: part.quantity,
         unitCost: part.unitCost,
         cost: part.cost,
+        value: part.value,
         agreedValue: part.agreedValue,
       })),
     ),

@@ -6,6 +6,7 @@ import {
   type WrapUpGround,
   type WrapUpTyped,
 } from '../index';
+import { exchangeAt } from '../../kernel/testing';
 
 const ground: WrapUpGround = {
   agreement: {
@@ -50,6 +51,7 @@ const ground: WrapUpGround = {
     taxRate: '6',
   })),
   prepayments: [],
+  exchange: exchangeAt(),
 };
 const decide = (typed: Partial<WrapUpTyped>, on = ground, workDate = '2027-03-01') =>
   decideWrapUp(on, { decision: 'end', lastDay: null, carry: false, ...typed }, workDate);

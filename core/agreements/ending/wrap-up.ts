@@ -3,14 +3,18 @@ import {
   daysBetween,
   dec,
   isDay,
+  known,
   lineAmount,
   most,
+  ownOf,
   priceText,
   sum,
   ZERO,
   type Day,
   type Dec,
+  type ExchangeOf,
 } from '@core/kernel';
+import { rateRefusals } from '@core/ledger';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { agreedPrice } from '../terms/price';
 import { committedLine, type AgreementEffects, type AgreementState, type TypedTerm } from '../terms/terms';
@@ -64,7 +68,9 @@ export interface WrapUpGround {
   agreement: Omit<AgreementEffects, 'lines'> & { number: string; state: AgreementState };
   lines: readonly WrapUpLine[];
   /** Prepayments with something left. // A12 */
-  prepayments: readonly { id: number; left: string }[];
+  prepayments: readonly { id: number; left: string; carried: string }[];
+  /** What its currency is worth on the day money is paid back. // P8 */
+  exchange: ExchangeOf;
 }
 
 export interface WrapUpTyped {
@@ -95,6 +101,8 @@ export interface WrapUpEffects {
   /** The invoice draft for what was not taken; empty unless it is charged. */
   shortfall: ShortfallLine[];
   prepayments: 'return' | 'carry' | null;
+  /** What of prepayments is paid back, in the company's currency as it is worth and as it was taken. // P8 */
+  paidBack: { id: number; amount: string; worth: string; carried: string }[];
 }
 
 /** What is left to release of each line that has something left. // A4 A11 */
@@ -139,10 +147,11 @@ export function decideWrapUp(ground: WrapUpGround, typed: WrapUpTyped, workDate:
     renewal: typed.decision === 'renew' ? renewalOf(ground, typed.carry, workDate) : null,
     shortfall: typed.decision === 'charge' ? shortfallOf(ground) : [],
     prepayments: typed.decision !== 'extend' && ground.prepayments.length > 0 ? typed.prepayments! : null,
+    paidBack: paidBackOf(ground, typed),
   }));
 }
 
-function prepaidRefusals({ agreement, prepayments }: WrapUpGround, typed: WrapUpTyped): Refusal[] {
+function prepaidRefusals({ agreement, prepayments, exchange }: WrapUpGround, typed: WrapUpTyped): Refusal[] {
   if (prepayments.length === 0) return [];
   const left = sum(prepayments.map((each) => dec(each.left)));
   const facts = {
@@ -150,10 +159,21 @@ function prepaidRefusals({ agreement, prepayments }: WrapUpGround, typed: WrapUp
     left: priceText(left, agreement.currency),
     currency: agreement.currency,
   };
+  if (typed.prepayments === 'return') return rateRefusals(exchange, 'prepayments');
   if (!typed.prepayments) return [refuse('prepayment-undecided', 'prepayments', facts)];
   return typed.prepayments === 'carry' && typed.decision !== 'renew'
     ? [refuse('nothing-to-carry-to', 'prepayments', facts)]
     : [];
+}
+
+function paidBackOf({ prepayments, exchange }: WrapUpGround, typed: WrapUpTyped): WrapUpEffects['paidBack'] {
+  if (typed.decision === 'extend' || typed.prepayments !== 'return') return [];
+  return prepayments.map(({ id, left, carried }) => ({
+    id,
+    amount: left,
+    worth: ownOf(left, known(exchange)).toFixed(),
+    carried,
+  }));
 }
 
 /** What was not taken, at its agreed price of today; the value itself where the agreement is by value. // A11 */

@@ -1,4 +1,16 @@
-import { currencyPlaces, dec, isDecimalText, least, roundHalfAway, ZERO, type Day, type Dec } from '@core/kernel';
+import {
+  balanceChange,
+  currencyPlaces,
+  dec,
+  isDecimalText,
+  least,
+  roundHalfAway,
+  ZERO,
+  type Both,
+  type Day,
+  type Dec,
+  type Exchange,
+} from '@core/kernel';
 import { refuse, type Refusal } from '@core/refusals';
 
 /** No rebate; the reached rate on everything (`whole`); or each tier's rate on its own slice (`step`). // A10 */
@@ -94,6 +106,9 @@ export interface RebateState {
   value: string;
   quantity: string;
   accrued: string;
+  settled: string;
+  /** What is accrued and not settled, as it is carried in the company's currency. // P8 */
+  carried: string;
 }
 
 export interface RebateAccrual {
@@ -102,13 +117,20 @@ export interface RebateAccrual {
   quantity: string;
   /** The change in what is owed; below zero where it falls. */
   accrued: string;
+  /** The same in the company's currency. // P8 */
+  ownAccrued: string;
 }
 
 /**
  * What an invoice (above zero) or a credit note (below) of that day does to a rebate; null where there is none, or the
  * day is outside the term. Summed over all of them it is always what the tiers say of the sum. // A10
  */
-export function accrualOf(state: RebateState, change: { value: Dec; quantity: Dec }, day: Day): RebateAccrual | null {
+export function accrualOf(
+  state: RebateState,
+  change: { value: Dec; quantity: Dec },
+  day: Day,
+  exchange: Exchange,
+): RebateAccrual | null {
   if (state.rebate.kind === 'none' || day < state.firstDay || day > state.lastDay) return null;
   const base =
     state.rebate.by === 'value' ? dec(state.value).plus(change.value) : dec(state.quantity).plus(change.quantity);
@@ -117,6 +139,29 @@ export function accrualOf(state: RebateState, change: { value: Dec; quantity: De
     agreementId: state.agreementId,
     value: change.value.toFixed(),
     quantity: change.quantity.toFixed(),
-    accrued: owed.minus(state.accrued).toFixed(),
+    ...accruedBy(state, owed, exchange),
   };
 }
+
+/** What a rebate changes by in both currencies where so much is owed of it now. // A10 P8 */
+export function accruedBy(
+  state: Pick<RebateState, 'accrued' | 'settled' | 'carried'>,
+  owed: Dec,
+  exchange: Exchange,
+): Pick<RebateAccrual, 'accrued' | 'ownAccrued'> {
+  const accrued = owed.minus(state.accrued);
+  return {
+    accrued: accrued.toFixed(),
+    ownAccrued: balanceChange(rebateBalance(state), accrued, exchange).toFixed(),
+  };
+}
+
+/** What is accrued of a rebate and not settled, in both currencies. */
+export const rebateBalance = ({
+  accrued,
+  settled,
+  carried,
+}: Pick<RebateState, 'accrued' | 'settled' | 'carried'>): Both => ({
+  amount: dec(accrued).minus(settled),
+  own: dec(carried),
+});

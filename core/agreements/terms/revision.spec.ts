@@ -1,4 +1,5 @@
 import { decideRevision, NO_REBATE, repricedValue, type RevisionGround, type RevisionTyped } from '../index';
+import { exchangeAt } from '../../kernel/testing';
 
 const line = {
   id: 21,
@@ -66,6 +67,7 @@ const ground: RevisionGround = {
   terms,
   lines: [line, unreleased],
   open: [open(1, '12')],
+  exchange: exchangeAt(),
 };
 
 const typedOf = (change: Partial<RevisionTyped> = {}): RevisionTyped => ({

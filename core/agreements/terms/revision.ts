@@ -1,4 +1,5 @@
-import { dec, dayText, isDay, lineAmount, ZERO, type Day } from '@core/kernel';
+import { dec, dayText, isDay, lineAmount, ZERO, type Day, type ExchangeOf } from '@core/kernel';
+import { rateRefusals } from '@core/ledger';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { agreedPrice, type PriceTerm } from './price';
 import { reminderWords } from './reminder';
@@ -47,6 +48,8 @@ export interface RevisionGround extends AgreementGround {
   terms: Omit<AgreementTerms, 'lines'>;
   lines: readonly RevisedLine[];
   open: readonly OpenLine[];
+  /** What its currency is worth on the day: where a rebate changes, what is owed of it is posted. // P8 */
+  exchange: ExchangeOf;
 }
 
 export interface RevisionTyped extends AgreementTerms {
@@ -95,6 +98,9 @@ export function decideRevision(ground: RevisionGround, asked: RevisionAsked): De
   }
   if (typed.reason.trim() === '') refusals.push(refuse('required', 'reason', { what: 'The reason' }));
   refusals.push(...lineRefusals(ground, typed));
+  if (ground.terms.rebate.kind !== 'none' || typed.rebate.kind !== 'none') {
+    refusals.push(...rateRefusals(ground.exchange, 'rebate'));
+  }
   const asDraft = { ...ground, current: null };
   const terms = decideTerms(asDraft, typed);
   if (!terms.ok) refusals.push(...terms.refusals);

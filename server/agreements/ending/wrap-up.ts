@@ -6,10 +6,11 @@ import {
   type WrapUpEffects,
   type WrapUpGround,
 } from '@core/agreements';
-import { dec, sum, priceText } from '@core/kernel';
-import { prepaymentJournal } from '@core/ledger';
+import { bothOf, dec, sum, priceText } from '@core/kernel';
+import { prepaymentReturnJournal } from '@core/ledger';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../../acts';
+import { exchangeOn, foreignOf } from '../../catalogue';
 import type { Sql, Tx } from '../../db';
 import { postJournals } from '../../ledger';
 import { loadAgreement, termsOf, type AgreementHead } from '../terms/store';
@@ -65,7 +66,7 @@ export const wrapUpAgreement = defineAct(contract.wrapUpAgreement, {
   async load(tx, input, doer) {
     const head = await loadAgreement(tx, doer.companyId, input.id);
     const [ground, openOrders, owed, rebate] = [
-      await groundOf(tx, doer.companyId, head),
+      await groundOf(tx, doer, head),
       await openOrdersOf(tx, doer.companyId, head.id),
       await owedOf(tx, doer.companyId, head.id),
       await rebateBalanceOf(tx, doer.companyId, head.id),
@@ -117,7 +118,7 @@ export const wrapUpAgreement = defineAct(contract.wrapUpAgreement, {
     }
     const renewal = effects.renewal ? await renew(tx, doer, effects.renewal) : null;
     if (effects.shortfall.length > 0) await draftShortfall(tx, doer, head.id, effects.shortfall);
-    const carried = await movePrepayments(tx, doer, effects.prepayments, ground.prepayments, renewal);
+    const carried = await movePrepayments(tx, doer, effects, ground, renewal);
     await tx.run(
       `UPDATE agreement SET state = ?, ended_on = ?, wrap_up = ?, renewed_as = ?, version = version + 1
         WHERE company_id = ? AND id = ?`,
@@ -161,26 +162,28 @@ async function draftShortfall(
 async function movePrepayments(
   tx: Tx,
   doer: Doer,
-  how: WrapUpEffects['prepayments'],
-  prepayments: WrapUpGround['prepayments'],
+  { prepayments: how, paidBack }: WrapUpEffects,
+  { prepayments, exchange }: WrapUpGround,
   renewal: Touched | null,
 ): Promise<Touched[]> {
   if (how === null) return [];
   const { companyId, workDate } = doer;
   const column = how === 'return' ? 'returned' : 'carried';
   await tx.batch(
-    prepayments.map(({ id, left }) => ({
-      sql: `UPDATE prepayment SET ${column} = ${column} + ? WHERE company_id = ? AND id = ?`,
-      values: [left, companyId, id],
+    prepayments.map(({ id, left, carried }) => ({
+      sql: `UPDATE prepayment SET ${column} = ${column} + ?, own_used = own_used + ? WHERE company_id = ? AND id = ?`,
+      values: [left, carried, companyId, id],
     })),
   );
   await tx.insertPlain(
     prepaymentMoveTable,
-    prepayments.map(({ id, left }) => ({
+    prepayments.map(({ id, left, carried }) => ({
       companyId,
       prepaymentId: id,
       kind: column,
       amount: left,
+      ownAmount: carried,
+      ownWorth: paidBack.find((each) => each.id === id)?.worth ?? carried,
       movedOn: workDate,
     })),
   );
@@ -189,23 +192,24 @@ async function movePrepayments(
     await postJournals(
       tx,
       doer,
-      prepayments.map(({ id, left }) => ({
+      paidBack.map(({ id, amount, worth, carried }) => ({
         number: number('JR'),
         source: { kind: 'PP', id },
         postedOn: workDate,
-        entries: prepaymentJournal(`-${left}`),
+        currency: foreignOf(exchange),
+        entries: prepaymentReturnJournal(bothOf(amount, worth), dec(carried)),
       })),
     );
     return [];
   }
   const number = await takeNumbers(tx, companyId, { PP: prepayments.length });
   const made: Touched[] = [];
-  for (const { id, left } of prepayments) {
+  for (const { id, left, carried } of prepayments) {
     const own = number('PP');
     await tx.run(
-      `INSERT INTO prepayment (company_id, number, customer_id, agreement_id, currency, taken_on, amount, carried_from)
-       SELECT company_id, ?, customer_id, ?, currency, taken_on, ?, id FROM prepayment WHERE company_id = ? AND id = ?`,
-      [own, renewal!.id, left, companyId, id],
+      `INSERT INTO prepayment (company_id, number, customer_id, agreement_id, currency, taken_on, amount, rate, own_amount, carried_from)
+       SELECT company_id, ?, customer_id, ?, currency, taken_on, ?, rate, ?, id FROM prepayment WHERE company_id = ? AND id = ?`,
+      [own, renewal!.id, left, carried, companyId, id],
     );
     const [row] = await tx.rows<{ id: number }>('SELECT id FROM prepayment WHERE company_id = ? AND number = ?', [
       companyId,
@@ -216,12 +220,12 @@ async function movePrepayments(
   return made;
 }
 
-async function groundOf(sql: Sql, companyId: number, head: AgreementHead): Promise<WrapUpGround> {
+async function groundOf(sql: Sql, { companyId, workDate }: Doer, head: AgreementHead): Promise<WrapUpGround> {
   const terms = await termsOf(sql, companyId, head);
   const lines = await termLinesOf(sql, companyId, head);
   const taxes = await taxesOf(sql, companyId, head.id);
-  const prepayments = await sql.rows<{ id: number; leftOver: string }>(
-    `SELECT id, amount - drawn - returned - carried AS left_over FROM prepayment
+  const prepayments = await sql.rows<{ id: number; leftOver: string; carried: string }>(
+    `SELECT id, amount - drawn - returned - carried AS left_over, own_amount - own_used AS carried FROM prepayment
       WHERE company_id = ? AND agreement_id = ? AND amount > drawn + returned + carried ORDER BY id`,
     [companyId, head.id],
   );
@@ -236,7 +240,8 @@ async function groundOf(sql: Sql, companyId: number, head: AgreementHead): Promi
       priority: head.priority,
     },
     lines: lines.map(({ covers, lineNo: _lineNo, ...line }) => ({ ...line, item: covers, ...taxes.get(line.id)! })),
-    prepayments: prepayments.map((row) => ({ id: row.id, left: row.leftOver })),
+    prepayments: prepayments.map((row) => ({ id: row.id, left: row.leftOver, carried: row.carried })),
+    exchange: await exchangeOn(sql, companyId, head.currency, workDate),
   };
 }
 

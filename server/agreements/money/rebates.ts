@@ -1,5 +1,5 @@
 import type { RebateAccrual, RebateState } from '@core/agreements';
-import { dec, type Day, type DocumentKind } from '@core/kernel';
+import { bothOf, dec, type Day, type DocumentKind } from '@core/kernel';
 import { rebateAccrualJournal } from '@core/ledger';
 import type { Doer } from '../../acts';
 import type { Sql, Tx } from '../../db';
@@ -15,9 +15,12 @@ export async function rebatesOf(sql: Sql, companyId: number, agreementIds: reado
       rebateValue: string;
       rebateQuantity: string;
       rebateAccrued: string;
+      rebateSettled: string;
+      rebateOwn: string;
     }
   >(
-    `SELECT id, rebate_kind, rebate_by, first_day, last_day, currency, rebate_value, rebate_quantity, rebate_accrued
+    `SELECT id, rebate_kind, rebate_by, first_day, last_day, currency, rebate_value, rebate_quantity, rebate_accrued, rebate_settled,
+            rebate_own
        FROM agreement WHERE company_id = ? AND id IN (?) AND rebate_kind <> 'none'`,
     [companyId, agreementIds],
   );
@@ -32,6 +35,8 @@ export async function rebatesOf(sql: Sql, companyId: number, agreementIds: reado
       value: row.rebateValue,
       quantity: row.rebateQuantity,
       accrued: row.rebateAccrued,
+      settled: row.rebateSettled,
+      carried: row.rebateOwn,
     });
   }
   return states;
@@ -46,7 +51,8 @@ export async function writeAccruals(
   tx: Tx,
   doer: Doer,
   accruals: readonly RebateAccrual[],
-  source: { kind: DocumentKind; id: number },
+  /** The document, and its currency where it is not the company's. */
+  { currency, ...source }: { kind: DocumentKind; id: number; currency: string | null },
   postedOn: Day,
   nextNumber: () => string,
 ): Promise<JournalPlan[]> {
@@ -54,8 +60,15 @@ export async function writeAccruals(
   await tx.batch(
     accruals.map((accrual) => ({
       sql: `UPDATE agreement SET rebate_value = rebate_value + ?, rebate_quantity = rebate_quantity + ?,
-              rebate_accrued = rebate_accrued + ? WHERE company_id = ? AND id = ?`,
-      values: [accrual.value, accrual.quantity, accrual.accrued, companyId, accrual.agreementId],
+              rebate_accrued = rebate_accrued + ?, rebate_own = rebate_own + ? WHERE company_id = ? AND id = ?`,
+      values: [
+        accrual.value,
+        accrual.quantity,
+        accrual.accrued,
+        accrual.ownAccrued,
+        companyId,
+        accrual.agreementId,
+      ],
     })),
   );
   await tx.insertPlain(
@@ -66,6 +79,7 @@ export async function writeAccruals(
       value: accrual.value,
       quantity: accrual.quantity,
       accrued: accrual.accrued,
+      ownAccrued: accrual.ownAccrued,
       documentKind: source.kind,
       documentId: source.id,
       postedOn,
@@ -73,7 +87,13 @@ export async function writeAccruals(
   );
   return accruals
     .filter((accrual) => !dec(accrual.accrued).eq(0))
-    .map((accrual) => ({ number: nextNumber(), source, postedOn, entries: rebateAccrualJournal(accrual.accrued) }));
+    .map((accrual) => ({
+      number: nextNumber(),
+      source,
+      postedOn,
+      currency,
+      entries: rebateAccrualJournal(bothOf(accrual.accrued, accrual.ownAccrued)),
+    }));
 }
 
 /** What was invoiced on an agreement in its term, less credited: what a rebate agreed on later begins from. */
@@ -97,8 +117,9 @@ export async function invoicedInTerm(
          FROM agreement_line l
          JOIN sales_order_line ol ON ol.company_id = l.company_id AND ol.agreement_line_id = l.id
          JOIN credit_note_line cl ON cl.company_id = ol.company_id AND cl.order_line_id = ol.id
-         JOIN credit_note n ON n.company_id = cl.company_id AND n.id = cl.credit_note_id
-        WHERE l.company_id = ? AND l.agreement_id = ? AND n.credit_date BETWEEN ? AND ?
+         JOIN customer_invoice_line il ON il.company_id = cl.company_id AND il.id = cl.invoice_line_id
+         JOIN customer_invoice i ON i.company_id = il.company_id AND i.id = il.invoice_id
+        WHERE l.company_id = ? AND l.agreement_id = ? AND i.invoice_date BETWEEN ? AND ?
      ) counted`,
     [companyId, agreementId, firstDay, lastDay, companyId, agreementId, firstDay, lastDay],
   );

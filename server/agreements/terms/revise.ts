@@ -1,7 +1,8 @@
-import { decideRevision, rebateOwed, repricedValue, type OpenLine, type RevisionEffects } from '@core/agreements';
-import { dec, sum } from '@core/kernel';
+import { accruedBy, decideRevision, rebateOwed, repricedValue, type OpenLine, type RevisionEffects } from '@core/agreements';
+import { dec, known, sum, type ExchangeOf } from '@core/kernel';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../../acts';
+import { exchangeOn, foreignOf } from '../../catalogue';
 import type { Sql, Tx, Columns } from '../../db';
 import { postJournals } from '../../ledger';
 import { accrualJournals, invoicedInTerm, writeAccruals } from '../money/rebates';
@@ -29,6 +30,7 @@ export const reviseAgreement = defineAct(contract.reviseAgreement, {
       terms,
       lines: await termLinesOf(tx, companyId, head),
       open: await loadOpenLines(tx, companyId, head.id),
+      exchange: await exchangeOn(tx, companyId, head.currency, doer.workDate),
       ...(await loadTermsGround(tx, companyId, { side, customerId, vendorId, lines: input.lines })),
     };
   },
@@ -47,7 +49,7 @@ export const reviseAgreement = defineAct(contract.reviseAgreement, {
     })),
     currency: terms.currency,
   }),
-  async write(tx, effects, { head }, doer, input) {
+  async write(tx, effects, { head, exchange }, doer, input) {
     const { companyId } = doer;
     const repriced = input.reprice ? effects.repriced : [];
     await writeRevised(tx, companyId, head.id, effects.terms, effects.lineIds, effects.removedLineIds);
@@ -67,7 +69,7 @@ export const reviseAgreement = defineAct(contract.reviseAgreement, {
         head.id,
       ],
     );
-    await accrueAnew(tx, doer, head, effects.terms);
+    await accrueAnew(tx, doer, head, effects.terms, exchange);
     const agreement: Touched = { kind: 'AG', id: head.id, number: head.number, version: head.version + 1 };
     return { made: [], touched: [agreement, ...orders] };
   },
@@ -136,11 +138,23 @@ async function reprice(tx: Tx, doer: Doer, repriced: RevisionEffects['repriced']
 }
 
 /** Where the revision changes rebate or term, what is owed follows at once. // A10 */
-async function accrueAnew(tx: Tx, doer: Doer, head: AgreementHead, terms: RevisionEffects['terms']): Promise<void> {
+async function accrueAnew(
+  tx: Tx,
+  doer: Doer,
+  head: AgreementHead,
+  terms: RevisionEffects['terms'],
+  exchange: ExchangeOf,
+): Promise<void> {
   if (head.rebateKind === 'none' && terms.rebate.kind === 'none') return;
   const { companyId } = doer;
-  const [before] = await tx.rows<{ rebateValue: string; rebateQuantity: string; rebateAccrued: string }>(
-    'SELECT rebate_value, rebate_quantity, rebate_accrued FROM agreement WHERE company_id = ? AND id = ?',
+  const [before] = await tx.rows<{
+    rebateValue: string;
+    rebateQuantity: string;
+    accrued: string;
+    settled: string;
+    carried: string;
+  }>(
+    'SELECT rebate_value, rebate_quantity, rebate_accrued AS accrued, rebate_settled AS settled, rebate_own AS carried FROM agreement WHERE company_id = ? AND id = ?',
     [companyId, head.id],
   );
   const now =
@@ -152,11 +166,11 @@ async function accrueAnew(tx: Tx, doer: Doer, head: AgreementHead, terms: Revisi
     agreementId: head.id,
     value: dec(now.value).minus(before!.rebateValue).toFixed(),
     quantity: dec(now.quantity).minus(before!.rebateQuantity).toFixed(),
-    accrued: owed.minus(before!.rebateAccrued).toFixed(),
+    ...accruedBy(before!, owed, known(exchange)),
   };
   if ([accrual.value, accrual.quantity, accrual.accrued].every((each) => dec(each).eq(0))) return;
   const number = await takeNumbers(tx, companyId, { JR: accrualJournals([accrual]) });
-  const source = { kind: 'AG' as const, id: head.id };
+  const source = { kind: 'AG' as const, id: head.id, currency: foreignOf(exchange) };
   const journals = await writeAccruals(tx, doer, [accrual], source, doer.workDate, () => number('JR'));
   if (journals.length > 0) await postJournals(tx, doer, journals);
 }
