@@ -53,7 +53,10 @@ export const openItem = read({
       z.object({
         id: Id,
         name: z.string(),
+        /** In their currency, and in the company's; the latter empty where no rate is known. // P8 */
         unitPrice: seenBy('see-costs', Decimal),
+        currency: z.string(),
+        ownPrice: seenBy('see-costs', Decimal),
         leadDays: z.number(),
         preferred: z.boolean(),
       }),

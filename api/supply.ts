@@ -25,7 +25,10 @@ import { seenBy } from './seen-by';
 const Offer = z.object({
   vendorId: Id,
   vendor: z.string(),
+  /** In their currency, and in the company's; the latter empty where no rate is known. // P8 */
   unitPrice: seenBy('see-costs', Decimal),
+  currency: z.string(),
+  ownPrice: seenBy('see-costs', Decimal),
   leadDays: z.number(),
   preferred: z.boolean(),
   /** The least they sell at once and the steps above it; zero for any. */
@@ -55,7 +58,6 @@ export const BenchRow = z.object({
   shipDate: Day,
   /** By when a planned one must be ordered. */
   orderBy: Day.nullable(),
-  currency: z.string(),
   offers: z.array(Offer),
   proposal: z
     .object({ vendorId: Id, reason: z.enum(['preferred', 'cheapest', 'fastest', 'only', 'planned']), due: Day })
@@ -71,7 +73,8 @@ export const listBench = read({
     /** One planned purchase only. */
     plannedId: z.coerce.number().int().positive().max(4_294_967_295).optional(),
   }),
-  out: page(BenchRow),
+  /** With the company's currency, in which vendors are compared. */
+  out: page(BenchRow).extend({ currency: z.string() }),
 });
 
 export const placePurchases = act({

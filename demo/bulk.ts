@@ -133,9 +133,10 @@ function statements(counts: { customers: number; items: number; agreements: numb
     // A purchase for each line that is supplied, and its tie.
     `INSERT INTO purchase_order (company_id, id, number, state, vendor_id, ship_to_id, order_date, first_due_date, currency, net)
      SELECT @company, @purchase0 + l.id - @order_line0, CONCAT('PB-', LPAD(l.id - @order_line0, 8, '0')), IF(o.state = 'closed', 'closed', 'placed'),
-            iv.vendor_id, o.ship_to_id, o.order_date, l.ship_date, o.currency, ROUND(l.quantity * 4, 2)
+            iv.vendor_id, o.ship_to_id, o.order_date, l.ship_date, v.currency, ROUND(l.quantity * 4, 2)
        FROM sales_order_line l JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
        JOIN item_vendor iv ON iv.company_id = l.company_id AND iv.item_id = l.item_id
+       JOIN vendor v ON v.company_id = iv.company_id AND v.id = iv.vendor_id
       WHERE l.company_id = @company AND l.id > @order_line0 AND l.tied > 0`,
     `INSERT INTO purchase_order_line (company_id, id, purchase_order_id, line_no, item_id, quantity, unit_price, amount,
          tax_code_id, tax_rate, due_date, tied, received, invoiced)

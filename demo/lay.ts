@@ -4,6 +4,7 @@ import { Actor } from '../server/sample/actor';
 import { chanceOf, type Chance } from '@core/kernel';
 import { layDesk, typePricedOrder } from '../server/sample/desk';
 import { layMasters } from '../server/sample/masters';
+import { layAbroad, tellAbroad } from './abroad';
 import { layEast } from './east';
 import { layOpeningStock } from '../server/sample/opening-stock';
 import { Story, type Far, type ReleasePlan } from './story';
@@ -36,6 +37,7 @@ export async function layDemo(database: Database, options: DemoOptions): Promise
   const masters = await layMasters(database);
   const actor = new Actor(database, masters.companyId, masters.people.get('salmah')!, 'demo');
   await layDesk(database, masters, workDate, options.seed);
+  await layAbroad(database, masters, workDate);
   await layWorks(database, masters, workDate);
   await layOpeningStock(database, masters, actor.doer(workDate), addDays(workDate, -190));
   const timetable = new Timetable();
@@ -43,6 +45,7 @@ export async function layDemo(database: Database, options: DemoOptions): Promise
   tell(story, chance);
   tellOthers(story, chance);
   new Ties(database, actor, masters, timetable, workDate).tell();
+  tellAbroad(database, actor, masters, timetable, workDate);
   if (options.moreOrders > 0) tellMore(story, chance, options.moreOrders);
   await timetable.run(workDate);
   await typePricedOrder(actor, masters, workDate);

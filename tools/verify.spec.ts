@@ -347,11 +347,140 @@ const PLANTED: readonly [what: string, statement: string, said: string][] = [
     'UPDATE open_item SET settled = settled + 1 WHERE amount > settled + 1 LIMIT 1',
     'open item settled',
   ],
-  ['a payment', 'UPDATE payment SET amount = amount + 1 LIMIT 1', 'posted: PY'],
+  ['a payment', 'UPDATE payment SET amount = amount + 1 LIMIT 1', 'own amount of a payment'],
   ['the currency of a payment', "UPDATE payment SET currency = 'USD' LIMIT 1", 'payment in another currency'],
   ['a payment that is not there', 'DELETE FROM payment LIMIT 1', 'numbers PY taken'],
   ['what was drawn of a prepayment', 'UPDATE prepayment SET drawn = drawn + 1 LIMIT 1', 'prepayment drawn'],
-  ['a prepayment', 'UPDATE prepayment SET amount = amount + 1 LIMIT 1', 'posted: PP'],
+  ['a prepayment', 'UPDATE prepayment SET amount = amount + 1 LIMIT 1', 'own amount of a prepayment'],
+  // Two currencies.
+  [
+    'what a payment was worth',
+    "UPDATE payment SET own_amount = own_amount + 1 WHERE currency <> 'MYR' LIMIT 1",
+    'posted: PY',
+  ],
+  [
+    'what a payment settled',
+    'UPDATE payment SET own_settled = own_settled + 1 LIMIT 1',
+    'open item settled in the company',
+  ],
+  [
+    'what a prepayment was worth',
+    'UPDATE prepayment SET own_amount = own_amount + 1 WHERE carried_from IS NULL LIMIT 1',
+    'posted: PP',
+  ],
+  [
+    'what was used of a prepayment',
+    'UPDATE prepayment SET own_used = own_used + 1 LIMIT 1',
+    'prepayment used in the company',
+  ],
+  [
+    'what a draw left of a prepayment',
+    'UPDATE prepayment_move SET own_amount = own_amount + 1 LIMIT 1',
+    'prepayment used in the company',
+  ],
+  [
+    'what a draw was worth of an invoice',
+    "UPDATE prepayment_move SET own_worth = own_worth + 1 WHERE kind = 'drawn' LIMIT 1",
+    'open item settled in the company',
+  ],
+  ...['customer_invoice', 'vendor_invoice', 'credit_note'].flatMap((table): [string, string, string][] => [
+    [
+      `the net of a ${table} in the company’s currency`,
+      `UPDATE ${table} SET own_net = own_net + 1 LIMIT 1`,
+      `own net of a ${table.replace('_', ' ')}`,
+    ],
+    [
+      `the tax of a ${table} in the company’s currency`,
+      `UPDATE ${table} SET own_tax = own_tax + 1 LIMIT 1`,
+      `own tax of a ${table.replace('_', ' ')}`,
+    ],
+    [
+      `the rate of a ${table} in our own currency`,
+      `UPDATE ${table} SET rate = 2 WHERE currency = 'MYR' LIMIT 1`,
+      `rate of a ${table.replace('_', ' ')}`,
+    ],
+  ]),
+  [
+    'the rate of a receipt',
+    'UPDATE receipt SET rate = rate + 0.1 WHERE rate <> 1 LIMIT 1',
+    'cost of a receipt line at its rate',
+  ],
+  [
+    'the rate of a receipt in our own currency',
+    'UPDATE receipt SET rate = 2 WHERE rate = 1 LIMIT 1',
+    'rate of a receipt',
+  ],
+  [
+    'what a receipt line came to',
+    'UPDATE receipt_line SET value = value + 1 LIMIT 1',
+    'cost of a receipt line at its rate',
+  ],
+  [
+    'the amount of an entry in its document’s currency',
+    'UPDATE journal_entry SET foreign_amount = foreign_amount + 1 WHERE currency IS NOT NULL LIMIT 1',
+    'posted in the currency of the document',
+  ],
+  [
+    'the currency of an entry',
+    "UPDATE journal_entry SET currency = 'EUR' WHERE currency IS NOT NULL LIMIT 1",
+    'currency of an entry',
+  ],
+  [
+    'an entry told in a currency its document is not in',
+    "UPDATE journal_entry SET currency = 'EUR', foreign_amount = amount WHERE currency IS NULL LIMIT 1",
+    'currency of an entry',
+  ],
+  [
+    'entries without their document’s currency',
+    `UPDATE journal_entry e JOIN account a ON a.id = e.account_id AND a.posting_role = 'payable'
+        SET e.currency = NULL, e.foreign_amount = NULL WHERE e.currency IS NOT NULL`,
+    'currency of an entry',
+  ],
+  [
+    'an exchange difference',
+    "UPDATE journal_entry e JOIN account a ON a.id = e.account_id SET e.amount = e.amount + 1 WHERE a.posting_role = 'exchange-difference'",
+    'to exchange-difference',
+  ],
+  [
+    'an open item in the company’s currency',
+    'UPDATE open_item SET own_amount = own_amount + 1 LIMIT 1',
+    'open item in the company',
+  ],
+  [
+    'an open item settled whole in one currency',
+    'UPDATE open_item SET own_settled = own_settled - 1 WHERE settled = amount LIMIT 1',
+    'open item open in one currency',
+  ],
+  ...(['credit', 'invoice'] as const).map((end): [string, string, string] => [
+    `what a set-off took of the ${end}`,
+    `UPDATE set_off SET own_${end} = own_${end} + 1 LIMIT 1`,
+    'open item settled in the company',
+  ]),
+  [
+    'the price difference of a vendor invoice',
+    'UPDATE vendor_invoice_line SET price_difference = price_difference + 1 LIMIT 1',
+    'price difference of a vendor invoice line',
+  ],
+  ...(['cost', 'value'] as const).map((of): [string, string, string] => [
+    `the ${of} a vendor invoice clears`,
+    `UPDATE vendor_invoice_line SET received_${of} = received_${of} + 1 LIMIT 1`,
+    `${of} cleared of a receipt line`,
+  ]),
+  [
+    'what is owed of a rebate in the company’s currency',
+    "UPDATE agreement SET rebate_own = rebate_own + 1 WHERE rebate_kind <> 'none' LIMIT 1",
+    'agreement rebate in the company',
+  ],
+  [
+    'a rebate owed in one currency alone',
+    'UPDATE agreement SET rebate_accrued = rebate_settled WHERE rebate_own <> 0 LIMIT 1',
+    'rebate that is owed in one currency',
+  ],
+  [
+    'what a rebate accrued in the company’s currency',
+    'UPDATE rebate_entry SET own_accrued = own_accrued + 1 WHERE settled = 0 LIMIT 1',
+    'to rebates-owed',
+  ],
   // Agreements.
   [
     'released of an agreement',

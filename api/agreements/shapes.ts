@@ -121,6 +121,8 @@ export const RelatedDocument = z.object({
   day: Day,
   note: z.string(),
   amount: Decimal.nullable(),
+  /** Of the amount: the document's, or the company's of what goods cost. // P8 */
+  currency: z.string(),
 });
 
 export const AgreementSheet = AgreementRow.extend({

@@ -1,16 +1,17 @@
 import Big from 'big.js';
 
-/** An exact decimal. Quantities carry at most 5 places, prices 4, totals the currency's own places. */
+/** An exact decimal. Quantities carry at most 5 places, prices 4, rates of currencies 8, totals the currency's own places. */
 export type Dec = Big;
 
 /** What a value is of, which sets how many places it may carry. */
-export type DecimalKind = 'quantity' | 'price' | 'percent';
+export type DecimalKind = 'quantity' | 'price' | 'percent' | 'rate';
 
-const MOST_PLACES: Record<DecimalKind, number> = { quantity: 5, price: 4, percent: 2 };
+const MOST_PLACES: Record<DecimalKind, number> = { quantity: 5, price: 4, percent: 2, rate: 8 };
 const BOUND: Record<DecimalKind, Big> = {
   quantity: new Big('1e10'),
   price: new Big('1e10'),
   percent: new Big('1e3'),
+  rate: new Big('1e10'),
 };
 
 /** Amounts stay below a million millions: a line of any document, and the sum of an agreement. */

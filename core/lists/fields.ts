@@ -10,6 +10,7 @@ export const TARGETS = [
   'permit-type',
   'item-group',
   'currency',
+  'other-currency',
   'calendar',
   'work-centre',
 ] as const;

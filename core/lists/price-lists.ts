@@ -109,6 +109,19 @@ export const PRICES: ListRoom = {
       grows: true,
     },
     {
+      name: 'rates',
+      label: 'Exchange rates',
+      sub: 'what one unit of a currency is worth in the company’s, from a day on; what is posted keeps the rate of its day',
+      fields: [
+        { name: 'currency', head: 'Currency', says: 'The currency', needed: true, is: ref('other-currency') },
+        { name: 'day', head: 'From day', says: 'The day', width: 140, needed: true, is: day },
+        { name: 'rate', head: 'Worth', says: 'The rate', width: 160, needed: true, is: positive('rate') },
+      ],
+      keys: [['currency', 'day']],
+      within: 'currency',
+      grows: true,
+    },
+    {
       name: 'price-groups',
       label: 'Price groups',
       sub: 'customers who share their prices',

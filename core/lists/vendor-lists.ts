@@ -1,4 +1,4 @@
-import { counted, flag, ref, type ListRoom } from './fields';
+import { counted, flag, ref, text, type ListRoom } from './fields';
 import { email, firstDay, item, lastDay, nameOf, number, phone } from './shared-fields';
 
 /** The lists of vendors. */
@@ -23,11 +23,12 @@ export const VENDORS: ListRoom = {
     {
       name: 'vendor-items',
       label: 'What they sell',
-      sub: 'their price, lead time, least quantity and steps; the preferred one is proposed first',
+      sub: 'their price in their currency, lead time, least quantity and steps; the preferred one is proposed first',
       fields: [
         item,
         { name: 'vendor', head: 'Vendor', says: 'The vendor', needed: true, is: ref('vendor') },
         { name: 'price', head: 'Price', says: 'The price', width: 92, needed: true, is: counted('price') },
+        { name: 'currency', head: 'In', says: 'The currency', width: 56, fixed: true, is: text(3) },
         {
           name: 'leadDays',
           head: 'Lead days',

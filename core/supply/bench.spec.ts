@@ -6,6 +6,8 @@ const offer = (vendorId: number, unitPrice: string, leadDays: number, preferred 
   vendorId,
   vendor: `Vendor ${vendorId}`,
   unitPrice,
+  currency: 'MYR',
+  ownPrice: unitPrice,
   leadDays,
   preferred,
   minimum: '0',
@@ -22,6 +24,27 @@ describe('L8 the proposed vendor', () => {
     ['the fastest at one price', [offer(1, '5', 4), offer(2, '5.0', 2)], 2, 'fastest'],
     ['never one who is not approved', [{ ...offer(1, '5', 2, true), approved: false }, offer(2, '9', 9)], 2, 'only'],
     ['nobody where none is approved', [{ ...offer(1, '5', 2), approved: false }], undefined, undefined],
+    [
+      'P8 the cheapest in our currency',
+      [offer(1, '9', 2), { ...offer(2, '5', 2), currency: 'USD', ownPrice: '22.4' }],
+      1,
+      'cheapest',
+    ],
+    [
+      'P8 last one whose currency has no rate',
+      [{ ...offer(1, '5', 2), currency: 'USD', ownPrice: null }, offer(2, '90', 9)],
+      2,
+      'cheapest',
+    ],
+    [
+      'P8 the fastest where no rate is known of any',
+      [
+        { ...offer(1, '5', 9), ownPrice: null },
+        { ...offer(2, '9', 2), ownPrice: null },
+      ],
+      2,
+      'fastest',
+    ],
     ['by name where all is equal', [offer(2, '5', 2), offer(1, '5', 2)], 1, 'fastest'],
   ])('is %s', (_what, offers, vendorId, reason) => {
     expect(proposeVendor(offers)?.offer.vendorId).toBe(vendorId);

@@ -5,8 +5,11 @@ import { refuse, type Refusal } from '@core/refusals';
 export interface Offer {
   vendorId: number;
   vendor: string;
-  /** Vendor's price in our currency for one base unit. */
+  /** Their price for one base unit, in their currency. */
   unitPrice: string;
+  currency: string;
+  /** The same in our currency, to 4 places, by which vendors are compared; null where no rate is known. // P8 */
+  ownPrice: string | null;
   leadDays: number;
   preferred: boolean;
   /** The least they sell at once and the steps above it; `0` for any. */
@@ -24,7 +27,8 @@ export interface Proposal {
 }
 
 /**
- * The vendor to buy from: the item's preferred one, else the cheapest, else (equal prices) the fastest. // L8 L9
+ * The vendor to buy from: the item's preferred one, else the cheapest in our currency, else (equal prices) the
+ * fastest; whose price is not known in it comes last. // L8 L9 P8
  * Null where nobody approved sells the item. Ties end at the vendor's name, so the answer does not depend on row order.
  */
 export function proposeVendor(all: readonly Offer[]): Proposal | null {
@@ -33,11 +37,14 @@ export function proposeVendor(all: readonly Offer[]): Proposal | null {
   if (offers.length === 1) return { offer: offers[0]!, reason: 'only' };
   const preferred = offers.filter((offer) => offer.preferred).sort(byName)[0];
   if (preferred) return { offer: preferred, reason: 'preferred' };
-  const ranked = [...offers].sort(
-    (a, b) => dec(a.unitPrice).cmp(dec(b.unitPrice)) || a.leadDays - b.leadDays || byName(a, b),
-  );
-  const equalPrices = dec(ranked[0]!.unitPrice).eq(dec(ranked[1]!.unitPrice));
+  const ranked = [...offers].sort((a, b) => byPrice(a.ownPrice, b.ownPrice) || a.leadDays - b.leadDays || byName(a, b));
+  const equalPrices = byPrice(ranked[0]!.ownPrice, ranked[1]!.ownPrice) === 0;
   return { offer: ranked[0]!, reason: equalPrices ? 'fastest' : 'cheapest' };
+}
+
+function byPrice(a: string | null, b: string | null): number {
+  if (a === null || b === null) return Number(a === null) - Number(b === null);
+  return dec(a).cmp(dec(b));
 }
 
 function byName(a: Offer, b: Offer): number {
@@ -63,6 +70,10 @@ export function vendorRefusal(
     others: others.join(' or ') || 'another item',
   });
 }
+
+/** A word where no rate of a vendor's currency is kept: what comes could not be received. // P8 */
+export const unrated = ({ vendor, currency, ownPrice }: Offer, field: string): Refusal[] =>
+  ownPrice === null ? [refuse('no-rate-yet', field, { vendor, currency })] : [];
 
 /** The least a vendor sells that covers a need: their minimum, and whole multiples. // L8 */
 export function vendorQuantity(need: Dec, { minimum, multiple }: Pick<Offer, 'minimum' | 'multiple'>): Dec {

@@ -14,6 +14,8 @@ const offer = (vendorId: number, unitPrice: string, leadDays: number, change: Pa
   vendorId,
   vendor: `Vendor ${vendorId}`,
   unitPrice,
+  currency: 'MYR',
+  ownPrice: unitPrice,
   leadDays,
   preferred: false,
   minimum: '0',
@@ -54,6 +56,21 @@ describe('L8 placing', () => {
       lines,
       choices.map(([orderLineId, vendorId]) => ({ orderLineId, vendorId })),
     );
+
+  it('P8 is in the vendor’s currency, whatever the customer’s is, with a word where no rate of it is kept', () => {
+    const order = { id: 1, number: 'SO-1', state: 'confirmed' as const, currency: 'SGD' };
+    const usd = offer(1, '10.5', 8, { currency: 'USD', ownPrice: '47.04' });
+    const known = place([line(1, { order, offers: [usd] })], [[1, 1]]);
+    expect(known).toMatchObject({
+      ok: true,
+      effects: { purchases: [{ currency: 'USD', lines: [{ unitPrice: '10.5', amount: '126' }] }] },
+    });
+    expect(known.ok && known.warnings).toEqual([]);
+    const unknown = place([line(1, { order, offers: [{ ...usd, ownPrice: null }] })], [[1, 1]]);
+    expect(unknown.ok && unknown.warnings).toEqual([
+      { code: 'no-rate-yet', field: 'lines.0.vendorId', facts: { vendor: 'Vendor 1', currency: 'USD' } },
+    ]);
+  });
 
   it('groups lines of one vendor and ship-to into one order', () => {
     const decision = place(
@@ -256,7 +273,6 @@ describe('T12 placing what is planned', () => {
     quantity: '40',
     locationId: 0,
     dueDate: '2027-03-20',
-    currency: 'MYR',
     item: line(1).item,
     offers: line(1).offers,
     brings: [],

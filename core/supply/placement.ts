@@ -3,7 +3,7 @@ import { ROUTE_NAMES, routeIsBought, type Route } from '@core/catalogue';
 import { dec, isDecimalText, least, MAIN_LOCATION, sum, type Day } from '@core/kernel';
 import type { OrderState } from '@core/orders';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
-import { vendorQuantity, vendorRefusal, type Offer } from './bench';
+import { unrated, vendorQuantity, vendorRefusal, type Offer } from './bench';
 import type { SupplyDays } from './due';
 import {
   addToPlan,
@@ -43,8 +43,6 @@ export interface BenchPlanned {
   locationId: number;
   /** When it is needed there. */
   dueDate: Day;
-  /** The company's, in which vendors' prices are kept. */
-  currency: string;
   item: BoughtItem;
   offers: readonly Offer[];
   /** Of the order it was planned for, the components it brings: how much of each. */
@@ -93,7 +91,8 @@ export interface PlacementChoice {
 }
 
 /**
- * Places chosen bench lines: one purchase order for each vendor, currency and ship-to or location, every line tied. // L1 L2 L3 L8
+ * Places chosen bench lines: one purchase order for each vendor and ship-to or location, in the vendor's currency, every
+ * line tied. // L1 L2 L3 L8
  * Special orders of one item that are due together share a purchase line, rounded up to what the vendor sells; planned
  * purchases share it with them, and are then on their way: what they are for waits for goods like anything else. // T12
  * Each is priced by the buying agreement chosen for it, else the first that fits, else the vendor's price. // A13
@@ -142,6 +141,7 @@ export function decidePlacement(
       const facts = { vendor, item: want.item.number, asked: need.toFixed(), sold: sold.toFixed() };
       warnings.push(refuse('not-as-vendor-sells', `${want.field}.vendorId`, facts));
     }
+    warnings.push(...unrated(want.offer, `${want.field}.vendorId`));
     const priced = priceBought(want, bought, buying, taken, days.workDate);
     refusals.push(...priced.refused);
     warnings.push(...priced.warned);
@@ -178,7 +178,7 @@ function lineWant(
     vendorId,
     shipToId: shared ? null : line.shipToId,
     locationId: shared ? line.locationId : MAIN_LOCATION,
-    currency: line.order.currency,
+    currency: offer.currency,
     item: line.item,
     offer,
     dueDate: days.due(offer, line.route, line.shipDate),
@@ -201,7 +201,7 @@ function plannedWant(
     vendorId,
     shipToId: null,
     locationId: order.locationId,
-    currency: order.currency,
+    currency: offer.currency,
     item: order.item,
     offer,
     dueDate: days.due(offer, 'special', order.dueDate),

@@ -1,7 +1,7 @@
 import { agreementsByLine, overWholes } from '@core/agreements';
 import { dec, isDay, isDecimalText, MAIN_LOCATION, sum, ZERO, type Day } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
-import { vendorQuantity, vendorRefusal, type Offer } from './bench';
+import { unrated, vendorQuantity, vendorRefusal, type Offer } from './bench';
 import {
   addToPlan,
   priceBought,
@@ -75,6 +75,7 @@ export function decidePurchase(ground: PurchaseGround, typed: PurchaseTyped, wor
       const facts = { vendor: vendor.name, item: item.number, asked: quantity.toFixed(), sold: sold.toFixed() };
       warnings.push(refuse('vendor-sells-by', `${field}.quantity`, facts));
     }
+    if (index === 0) warnings.push(...unrated(offer, 'vendorId'));
     const want = {
       vendorId: vendor.id,
       shipToId: typed.shipToId,

@@ -58,7 +58,7 @@ export const checks: readonly Check[] = [
     total(
       `SELECT SUM(COALESCE(s.agreed_value, s.value)) ${SHIPPED_OF_LINE}`,
       `SELECT -SUM(COALESCE(c.agreed_value, c.value)) ${CREDITED_OF_LINE}`,
-      `SELECT SUM(COALESCE(r.agreed_value, r.cost)) ${RECEIVED_OF_LINE}`,
+      `SELECT SUM(COALESCE(r.agreed_value, r.value)) ${RECEIVED_OF_LINE}`,
     ),
   ),
   counter(

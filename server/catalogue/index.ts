@@ -1,6 +1,6 @@
 export { APPROVED } from './approved';
 export { calendarsOf } from './calendars';
-export { exchangeOn, foreignOf, ownCurrency, rateAt } from './rates';
+export { exchangeOn, foreignOf, OWN_PRICE, ownCurrency, rateAt } from './rates';
 export { CUSTOMER_CURRENCY, listPriceIn, rateOf } from './list-price';
 export { locationsOf, NUMBER_AT } from './locations';
 export { itemChoices, itemGroups, itemsNamed } from './reads';

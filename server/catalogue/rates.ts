@@ -28,3 +28,6 @@ export async function exchangeOn(sql: Sql, companyId: number, currency: string, 
 /** What the entries of a document in a currency are told in besides the company's; null for its own. */
 export const foreignOf = ({ currency, own }: Pick<ExchangeOf, 'currency' | 'own'>) =>
   currency === own ? null : currency;
+
+/** The price of vendor `v` for an item (`iv`) in the company's currency, to 4 places; NULL without a rate. One placeholder: the day. */
+export const OWN_PRICE = `ROUND(iv.unit_price * ${rateAt('v.currency', 'iv.company_id', '?')}, 4)`;

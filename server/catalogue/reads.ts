@@ -1,4 +1,4 @@
-import { dec } from '@core/kernel';
+import { dec, type Day } from '@core/kernel';
 import type * as z from 'zod';
 import { routeFits, ROUTES } from '@core/catalogue';
 import type * as agreements from '@api/agreements';
@@ -6,6 +6,7 @@ import type * as contract from '@api/catalogue';
 import { orNotFound } from '../acts';
 import { likeOf, type Bound, type Sql, type Columns } from '../db';
 import { CUSTOMER_CURRENCY, listPriceIn } from './list-price';
+import { OWN_PRICE } from './rates';
 import type { Item } from './tables';
 
 type ItemRow = Columns<Item, 'id number name unit route stocked weight volume'> & {
@@ -99,6 +100,7 @@ export async function openItem(
   sql: Sql,
   companyId: number,
   id: number,
+  workDate: Day,
 ): Promise<z.infer<typeof contract.openItem.out>> {
   const [row] = await itemsWhere(sql, 'i.company_id = ? AND i.id = ?', {}, [companyId, id]);
   const found = orNotFound(row, 'This item');
@@ -106,20 +108,22 @@ export async function openItem(
     id: number;
     name: string;
     unitPrice: string;
+    currency: string;
+    ownPrice: string | null;
     leadDays: number;
     preferred: boolean;
   }>(
-    `SELECT v.id, v.name, iv.unit_price, iv.lead_days, iv.preferred
+    `SELECT v.id, v.name, iv.unit_price, v.currency, ${OWN_PRICE} AS own_price, iv.lead_days, iv.preferred
        FROM item_vendor iv JOIN vendor v ON v.company_id = iv.company_id AND v.id = iv.vendor_id
       WHERE iv.company_id = ? AND iv.item_id = ? ORDER BY iv.preferred DESC, v.name`,
-    [companyId, id],
+    [workDate, companyId, id],
   );
   return {
     ...choiceOf(found),
     places: await placesOf(sql, companyId, id),
     taxCode: found.taxCode,
     stockValue: found.value ?? '0',
-    vendors: vendors,
+    vendors: vendors.map((vendor) => ({ ...vendor, ownPrice: vendor.ownPrice ?? '' })),
   };
 }
 

@@ -8,7 +8,7 @@ export const room: Room = {
   answers: [
     reads(catalogue.locations, async (sql, companyId) => ({ rows: await locationsOf(sql, companyId) })),
     reads(catalogue.findItems, (sql, companyId, { query }) => findItems(sql, companyId, query.q, query)),
-    reads(catalogue.openItem, (sql, companyId, { params }) => openItem(sql, companyId, params.id)),
+    reads(catalogue.openItem, (sql, companyId, { params, workDate }) => openItem(sql, companyId, params.id, workDate)),
   ],
   findable: [{ kind: 'item', from: 'item d', name: 'd.name' }],
 };

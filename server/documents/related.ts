@@ -1,4 +1,5 @@
 import type { DocumentKind, DocumentRef } from '@core/kernel';
+import { ownCurrency } from '../catalogue';
 import type { Sql } from '../db';
 
 export interface RelatedDocument {
@@ -6,6 +7,7 @@ export interface RelatedDocument {
   day: string;
   note: string;
   amount: string | null;
+  currency: string;
 }
 
 // Each kind's documents are found by keys alone, in the order they are walked, and then what is told of them: an order of
@@ -48,9 +50,9 @@ export async function documentsOfPurchase(sql: Sql, companyId: number, id: numbe
 
 /** What hangs on an agreement itself: money taken ahead, rebates settled, shortfalls charged. */
 const AGREEMENTS_OWN = [
-  `SELECT 'PP', x.id, x.number, x.taken_on, 'paid ahead', x.amount FROM prepayment x WHERE x.company_id = ? AND x.agreement_id = ?`,
-  `SELECT 'CN', x.id, x.number, x.credit_date, 'rebate settled', x.total FROM credit_note x WHERE x.company_id = ? AND x.agreement_id = ?`,
-  `SELECT 'CI', x.id, x.number, x.invoice_date, 'shortfall charged', x.total FROM customer_invoice x WHERE x.company_id = ? AND x.agreement_id = ?`,
+  `SELECT 'PP', x.id, x.number, x.taken_on, 'paid ahead', x.amount, x.currency FROM prepayment x WHERE x.company_id = ? AND x.agreement_id = ?`,
+  `SELECT 'CN', x.id, x.number, x.credit_date, 'rebate settled', x.total, x.currency FROM credit_note x WHERE x.company_id = ? AND x.agreement_id = ?`,
+  `SELECT 'CI', x.id, x.number, x.invoice_date, 'shortfall charged', x.total, x.currency FROM customer_invoice x WHERE x.company_id = ? AND x.agreement_id = ?`,
 ];
 
 type Party = 'customer' | 'vendor';
@@ -61,7 +63,10 @@ type Details = [day: string, note: string, amount: string];
 /** The documents of one kind that `ids` finds, as `id`, from `k`, what is asked about. */
 function found(kind: DocumentKind, table: string, [day, note, amount]: Details, ids: string, party?: Party): string {
   const joined = `JOIN ${party} y FORCE INDEX (PRIMARY) ON y.company_id = d.company_id AND y.id = d.${party}_id`;
-  return `SELECT STRAIGHT_JOIN '${kind}' AS kind, d.id, d.number, ${day} AS day, ${note} AS note, ${amount} AS amount
+  // What goods cost is in the company's currency. // P8
+  const currency = kind === 'RC' || kind === 'SH' ? ownCurrency('d.company_id') : 'd.currency';
+  return `SELECT STRAIGHT_JOIN '${kind}' AS kind, d.id, d.number, ${day} AS day, ${note} AS note, ${amount} AS amount,
+      ${currency} AS currency
     FROM (SELECT DISTINCT STRAIGHT_JOIN k.company_id, ${ids}) f
     JOIN ${table} d FORCE INDEX (PRIMARY) ON d.company_id = f.company_id AND d.id = f.id ${party ? joined : ''}`;
 }
@@ -140,6 +145,7 @@ async function union(sql: Sql, branches: readonly string[], companyId: number, i
     day: string;
     note: string;
     amount: string;
+    currency: string;
   }>(
     `SELECT * FROM (${branches.join(' UNION ALL ')}) d ORDER BY day, FIELD(kind, 'PP', 'SO', 'PO', 'RC', 'SH', 'CI', 'VI', 'CN'), id`,
     branches.flatMap(() => [companyId, id]),
@@ -149,5 +155,6 @@ async function union(sql: Sql, branches: readonly string[], companyId: number, i
     day: row.day,
     note: row.note,
     amount: row.amount,
+    currency: row.currency,
   }));
 }

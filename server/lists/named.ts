@@ -3,7 +3,7 @@ import { likeOf, type Sql } from '../db';
 
 /** Where each target is found: what it goes by, and the text a cell shows of it. */
 const FOUND: Readonly<
-  Record<Exclude<Target, 'currency'>, { table: string; number: string; name: string; text: string }>
+  Record<Exclude<Target, 'currency' | 'other-currency'>, { table: string; number: string; name: string; text: string }>
 > = {
   item: { table: 'item', number: 'number', name: 'name', text: 'number' },
   customer: { table: 'customer', number: 'number', name: 'name', text: 'name' },
@@ -16,14 +16,22 @@ const FOUND: Readonly<
   'item-group': { table: 'item_group', number: 'code', name: 'name', text: 'name' },
 };
 
-async function currencies(sql: Sql, companyId: number): Promise<string[]> {
-  const rows = await sql.rows<{ currency: string }>(
-    `SELECT currency FROM company WHERE id = ? UNION SELECT currency FROM customer WHERE company_id = ?
-     UNION SELECT currency FROM exchange_rate WHERE company_id = ? ORDER BY currency`,
-    [companyId, companyId, companyId],
+/** Currencies in use; `other-currency`: all there are but the company's own, those in use first. */
+async function currencies(sql: Sql, companyId: number, target: 'currency' | 'other-currency'): Promise<string[]> {
+  const rows = await sql.rows<{ currency: string; own: number }>(
+    `SELECT currency, MAX(own) AS own FROM (SELECT currency, 1 AS own FROM company WHERE id = ?
+       UNION SELECT currency, 0 FROM customer WHERE company_id = ? UNION SELECT currency, 0 FROM vendor WHERE company_id = ?
+       UNION SELECT currency, 0 FROM exchange_rate WHERE company_id = ?) c GROUP BY currency ORDER BY currency`,
+    [companyId, companyId, companyId, companyId],
   );
-  return rows.map((row) => row.currency);
+  const used = rows.map((row) => row.currency);
+  if (target === 'currency') return used;
+  const own = rows.find((row) => row.own === 1)?.currency;
+  return [...new Set([...used, ...Intl.supportedValuesOf('currency')])].filter((code) => code !== own);
 }
+
+const isCurrency = (target: Target): target is 'currency' | 'other-currency' =>
+  target === 'currency' || target === 'other-currency';
 
 /** What texts name, by their exact number or name; an item only by its number. */
 export async function namedBy(
@@ -34,8 +42,9 @@ export async function namedBy(
 ): Promise<Map<string, { id: number | string; text: string } | 'several'>> {
   const found = new Map<string, { id: number | string; text: string } | 'several'>();
   if (texts.length === 0) return found;
-  if (target === 'currency') {
-    for (const code of await currencies(sql, companyId)) found.set(code.toLowerCase(), { id: code, text: code });
+  if (isCurrency(target)) {
+    for (const code of await currencies(sql, companyId, target))
+      found.set(code.toLowerCase(), { id: code, text: code });
     return found;
   }
   const { table, number, name, text } = FOUND[target];
@@ -69,9 +78,10 @@ export async function unitsOf(sql: Sql, companyId: number, itemIds: readonly num
 
 /** What a cell may name, by any part of number or name; 12 at most. */
 export async function findNamed(sql: Sql, companyId: number, target: Target, words: string) {
-  if (target === 'currency') {
-    const codes = (await currencies(sql, companyId)).filter((code) => code.includes(words.trim().toUpperCase()));
-    return { rows: codes.map((code, index) => ({ id: index + 1, number: code, name: '' })) };
+  if (isCurrency(target)) {
+    const all = await currencies(sql, companyId, target);
+    const codes = all.filter((code) => code.includes(words.trim().toUpperCase()));
+    return { rows: codes.slice(0, 12).map((code, index) => ({ id: index + 1, number: code, name: '' })) };
   }
   const { table, number, name } = FOUND[target];
   const like = likeOf(words);

@@ -23,6 +23,7 @@ import {
 } from '../parties/tables';
 import {
   allowanceTable,
+  exchangeRateTable,
   freightBandTable,
   marketSeriesTable,
   marketValueTable,
@@ -102,6 +103,12 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     from: `market_value x ${join('market_series', 's', 'series_id')}`,
     fields: { series: ['s.name', 'series_id'], day: own('day'), value: own('value') },
     looksIn: ['s.name', 'x.day'],
+  },
+  rates: {
+    table: exchangeRateTable,
+    from: 'exchange_rate x',
+    fields: { currency: own('currency'), day: own('day'), rate: own('rate') },
+    looksIn: ['x.currency', 'x.day'],
   },
   series: {
     table: marketSeriesTable,
@@ -386,6 +393,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
       item: ['i.number', 'item_id'],
       vendor: ['v.name', 'vendor_id'],
       price: own('unit_price'),
+      currency: shown('v.currency'),
       leadDays: own('lead_days'),
       minimum: own('minimum'),
       multiple: own('multiple'),

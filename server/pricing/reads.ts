@@ -29,7 +29,10 @@ export async function pricingOf(
               i.cost_factor, i.cost_offset, i.cost_series_id, ms.name AS series, ${rateOf(CUSTOMER_CURRENCY)} AS rate,
               IF(i.cost_basis = 'average', (SELECT ROUND(SUM(s.value) / SUM(s.on_hand), 4) FROM stock s
                  WHERE s.company_id = i.company_id AND s.item_id = i.id HAVING SUM(s.on_hand) > 0), NULL) AS average,
-              IF(i.cost_basis = 'last', (SELECT l.unit_price FROM purchase_order_line l
+              IF(i.cost_basis = 'last', (SELECT ROUND(l.unit_price * (SELECT r.rate FROM receipt_line rl
+                   JOIN receipt r ON r.company_id = rl.company_id AND r.id = rl.receipt_id
+                  WHERE rl.company_id = l.company_id AND rl.purchase_line_id = l.id ORDER BY rl.id DESC LIMIT 1), 4)
+                  FROM purchase_order_line l
                  WHERE l.company_id = i.company_id AND l.item_id = i.id AND l.received > 0 ORDER BY l.id DESC LIMIT 1), NULL) AS last
          FROM item i
          LEFT JOIN market_series ms ON ms.company_id = i.company_id AND ms.id = i.cost_series_id

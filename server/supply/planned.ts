@@ -51,7 +51,6 @@ export async function loadBenchPlanned(
   day: Day,
 ): Promise<BenchPlanned[]> {
   if (ids.length === 0) return [];
-  const [company] = await sql.rows<{ currency: string }>('SELECT currency FROM company WHERE id = ?', [companyId]);
   const rows = await sql.rows<
     Columns<PlannedOrder, 'id number state kind quantity held locationId dueDate itemId parentId'>
   >(
@@ -72,7 +71,6 @@ export async function loadBenchPlanned(
   );
   return rows.map((row) => ({
     ...row,
-    currency: company!.currency,
     ...items.get(row.itemId)!,
     brings: components
       .filter((each) => each.plannedOrderId === row.parentId && each.itemId === row.itemId)

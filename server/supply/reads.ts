@@ -29,7 +29,7 @@ export async function listBench(
   companyId: number,
   workDate: Day,
   query: { orderId?: number; plannedId?: number; cursor?: string; rows?: number },
-): Promise<{ rows: Row[]; next: string | null }> {
+): Promise<{ currency: string; rows: Row[]; next: string | null }> {
   const most = query.rows ?? PAGE_ROWS;
   const [, day = '1000-01-01', kind = 'line', id = '0'] = CURSOR.exec(query.cursor ?? '') ?? [];
   const { orderId, plannedId } = query;
@@ -49,10 +49,13 @@ export async function listBench(
   const vendorIds = [...offers.values()].flatMap((each) => each.map(({ vendorId }) => vendorId));
   const days = await supplyDaysOf(sql, companyId, workDate, [...new Set(vendorIds)]);
   const last = shown.at(-1)?.row;
+  const [company] = await sql.rows<{ currency: string }>('SELECT currency FROM company WHERE id = ?', [companyId]);
   return {
+    currency: company!.currency,
     rows: shown.map(({ row, vendorId }) => {
       const of = offers.get(row.item.id) ?? [];
-      return { ...row, offers: of, proposal: proposalFor(of, row, days, vendorId) };
+      const shownOffers = of.map((offer) => ({ ...offer, ownPrice: offer.ownPrice ?? '' }));
+      return { ...row, offers: shownOffers, proposal: proposalFor(of, row, days, vendorId) };
     }),
     next:
       all.length > most && last
@@ -93,12 +96,11 @@ async function benchLines(
       tied: string;
       shipDate: Day;
       route: Route;
-      currency: string;
     }
   >(
     `SELECT STRAIGHT_JOIN l.id, l.line_no, l.order_id, o.number AS order_number, o.customer_id, c.number AS customer_number,
             c.name AS customer_name, l.item_id, i.number AS item_number, i.name AS item_name, i.unit,
-            l.quantity, l.cancelled, l.tied, l.ship_date, l.route, o.currency, ${ADDRESS_COLUMNS}
+            l.quantity, l.cancelled, l.tied, l.ship_date, l.route, ${ADDRESS_COLUMNS}
        FROM sales_order_line l FORCE INDEX (${key})
        JOIN sales_order o FORCE INDEX (PRIMARY) ON o.company_id = l.company_id AND o.id = l.order_id
        JOIN customer c FORCE INDEX (PRIMARY) ON c.company_id = o.company_id AND c.id = o.customer_id
@@ -123,7 +125,6 @@ async function benchLines(
       route: row.route,
       shipDate: row.shipDate,
       orderBy: null,
-      currency: row.currency,
     },
   }));
 }
@@ -141,15 +142,13 @@ async function benchPlanned(
       itemNumber: string;
       itemName: string;
       unit: string;
-      currency: string;
     }
   >(
     `SELECT p.id, p.number, p.quantity, p.start_date, p.due_date, p.vendor_id, p.item_id, ${NUMBER_AT} AS item_number,
-            i.name AS item_name, i.unit, k.currency
+            i.name AS item_name, i.unit
        FROM planned_order p
        JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
        JOIN location lo ON lo.company_id = p.company_id AND lo.id = p.location_id
-       JOIN company k ON k.id = p.company_id
       WHERE p.company_id = ? AND p.kind = 'buy' AND p.waits AND p.state = 'planned'
         AND (p.due_date > ? OR (p.due_date = ? AND p.id > ?)) ${only ? 'AND p.id IN (?)' : ''}
       ORDER BY p.due_date, p.id LIMIT ?`,
@@ -177,7 +176,6 @@ async function benchPlanned(
         route: 'special',
         shipDate: row.dueDate,
         orderBy: row.startDate,
-        currency: row.currency,
       },
     };
   });

@@ -3,7 +3,7 @@ import { proposeVendor, SupplyDays, type BenchLine, type BoughtItem, type Offer 
 import type { OrderState } from '@core/orders';
 import { dec, type Day } from '@core/kernel';
 import type { Sql, Columns } from '../db';
-import { APPROVED, calendarsOf } from '../catalogue';
+import { APPROVED, calendarsOf, OWN_PRICE } from '../catalogue';
 import type { Item, ItemVendor } from '../catalogue/tables';
 import type { SalesOrderLine } from '../orders/tables';
 
@@ -19,16 +19,18 @@ export async function offersFor(
   const rows = await sql.rows<
     Columns<ItemVendor, 'itemId vendorId unitPrice leadDays preferred minimum multiple'> & {
       name: string;
+      currency: string;
+      ownPrice: string | null;
       approved: number;
     }
   >(
-    `SELECT iv.item_id, iv.vendor_id, v.name, iv.unit_price, iv.lead_days, iv.preferred, iv.minimum, iv.multiple, ${APPROVED} AS approved
+    `SELECT iv.item_id, iv.vendor_id, v.name, v.currency, iv.unit_price, ${OWN_PRICE} AS own_price, iv.lead_days, iv.preferred, iv.minimum, iv.multiple, ${APPROVED} AS approved
        FROM item_vendor iv
        JOIN item i ON i.company_id = iv.company_id AND i.id = iv.item_id
        LEFT JOIN item_group g ON g.company_id = i.company_id AND g.id = i.item_group_id
        JOIN vendor v ON v.company_id = iv.company_id AND v.id = iv.vendor_id
       WHERE iv.company_id = ? AND iv.item_id IN (?) ORDER BY iv.item_id, v.name`,
-    [day, day, companyId, ids],
+    [day, day, day, companyId, ids],
   );
   const offers = new Map<number, Offer[]>();
   for (const row of rows) {
@@ -37,6 +39,8 @@ export async function offersFor(
       vendorId: row.vendorId,
       vendor: row.name,
       unitPrice: row.unitPrice,
+      currency: row.currency,
+      ownPrice: row.ownPrice,
       leadDays: row.leadDays,
       preferred: row.preferred,
       minimum: row.minimum,

@@ -103,7 +103,7 @@ const MOVED = {
          JOIN receipt_line rl ON rl.company_id = pl.company_id AND rl.purchase_line_id = pl.id
          JOIN receipt r ON r.company_id = rl.company_id AND r.id = rl.receipt_id
         WHERE pl.company_id = ? AND pl.agreement_line_id = ?`,
-    value: `SELECT r.posted_on AS day, COALESCE(rl.agreed_value, rl.cost) AS quantity FROM purchase_order_line pl
+    value: `SELECT r.posted_on AS day, COALESCE(rl.agreed_value, rl.value) AS quantity FROM purchase_order_line pl
          JOIN receipt_line rl ON rl.company_id = pl.company_id AND rl.purchase_line_id = pl.id
          JOIN receipt r ON r.company_id = rl.company_id AND r.id = rl.receipt_id
         WHERE pl.company_id = ? AND pl.agreement_line_id = ?`,

@@ -11,7 +11,7 @@ import {
   type Day,
 } from '@core/kernel';
 import type { GroundRows, ItemRow, LoadRow } from '@core/promise';
-import { APPROVED, calendarsOf, locationsOf } from '../../catalogue';
+import { APPROVED, calendarsOf, locationsOf, OWN_PRICE } from '../../catalogue';
 import type { Sql, Columns } from '../../db';
 import { demandsOf, itemsAt, suppliesOf } from './moves';
 import { plannedFor, plannedForAll } from '../asking/planned-for';
@@ -206,13 +206,14 @@ async function itemsOf(
       calendarId: number | null;
     }
   >(
-    `SELECT iv.item_id, v.id AS vendor_id, v.name, iv.lead_days, v.calendar_id, iv.minimum, iv.multiple
+    `SELECT iv.item_id, v.id AS vendor_id, v.name, iv.lead_days, v.calendar_id, iv.minimum, iv.multiple,
+            ${OWN_PRICE} AS own_price
        FROM item_vendor iv JOIN vendor v ON v.company_id = iv.company_id AND v.id = iv.vendor_id
        JOIN item i ON i.company_id = iv.company_id AND i.id = iv.item_id
        LEFT JOIN item_group g ON g.company_id = i.company_id AND g.id = i.item_group_id
       WHERE iv.company_id = ? AND iv.item_id IN (?) AND ${APPROVED}
-      ORDER BY iv.item_id, iv.preferred DESC, iv.unit_price, iv.lead_days, v.id`,
-    [companyId, ids, day, day],
+      ORDER BY iv.item_id, iv.preferred DESC, own_price IS NULL, own_price, iv.lead_days, v.id`,
+    [day, companyId, ids, day, day],
   );
   const sellersOf = new Map<number, typeof sellers>();
   for (const seller of sellers) {

@@ -4,7 +4,7 @@ import * as contract from '@api/agreements';
 import * as billing from '@api/billing';
 import { Session } from '../access';
 import { ChoiceField, DayField, NumberField } from '../kit/fields';
-import { day, money } from '../kit/formats';
+import { day, money, ownMoney } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/act/sheet';
 import { coversText } from './agreement-columns';
 import type { AgreementSheet } from './service';
@@ -104,6 +104,7 @@ export class ClaimSheet {
       <k-day label="Taken on" [(value)]="takenOn" [workDate]="workDate()" [error]="form.at('takenOn')" />
       <k-choice label="Held for" [(value)]="lineId" [options]="lines" [error]="form.at('agreementLineId')" />
     </div>
+    <span effect>{{ effect() }}</span>
   </k-sheet>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -127,6 +128,11 @@ export class PrepaymentSheet {
       takenOn: this.takenOn(),
     })),
   );
+  /** What it comes to in the company's currency, where that is another. // P8 */
+  protected readonly effect = computed(() => {
+    const own = this.form.previewed()?.effects?.own;
+    return own ? ownMoney(own.amount, own) : '';
+  });
 }
 
 /** The invoice draft for what was not taken: posted as it is shown, or dropped. // A11 */

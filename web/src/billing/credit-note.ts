@@ -4,7 +4,7 @@ import { Session } from '../access';
 import { DocumentDock, PaperActs } from '../documents';
 import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
 import { pathOf } from '../kit/documents';
-import { day, money, price, quantity } from '../kit/formats';
+import { day, money, ownMoney, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
 import { Billing, type CreditNoteSheet } from './service';
 
@@ -63,6 +63,9 @@ const FOR = {
             ><span>{{ money(tax.tax) }}</span>
           }
           <b>{{ shown.currency }}</b><b>{{ money(shown.total) }}</b>
+          @if (shown.own; as own) {
+            <span class="faint">posted as</span><span class="faint">{{ ownMoney(own.total, own) }}</span>
+          }
         </div>
       </div>
       <k-document-dock [document]="shown.document" [orderLineId]="shown.orderLineId" />
@@ -118,5 +121,6 @@ export class CreditNotePage {
   });
   protected readonly money = (value: string) => money(value, this.sheet()?.currency ?? 'MYR');
   protected readonly day = (value: string) => day(value, this.session.workDate());
+  protected readonly ownMoney = ownMoney;
   protected readonly pathOf = pathOf;
 }

@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import type { CreditKind } from '@core/billing';
 import * as contract from '@api/billing';
 import { ChoiceField, NumberField, TextField } from '../kit/fields';
-import { money, price, quantity } from '../kit/formats';
+import { money, ownMoney, price, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/act/sheet';
 import type { InvoiceSheet } from './service';
 
@@ -125,7 +125,8 @@ export class CreditSheet {
     const off = effects.setOff === '0' ? '' : `, ${money(effects.setOff, effects.currency)} set off against it`;
     const rebate = effects.rebates.some((each) => each.accrued !== '0') ? '; its rebate falls' : '';
     const again = this.kind() === 'reversal' ? '; what it covered can be invoiced again' : '';
-    return `${total}${off}${rebate}${again}`;
+    const own = effects.own ? `, ${ownMoney(effects.own.total, effects.own)}` : '';
+    return `${total}${own}${off}${rebate}${again}`;
   });
   protected readonly price = price;
   protected readonly quantity = quantity;

@@ -71,6 +71,12 @@ export interface InvoiceCustomerData {
             <td colspan="5" class="num">{{ effects.currency }}</td>
             <td class="num">{{ money(effects.total, effects.currency) }}</td>
           </tr>
+          @if (effects.own; as own) {
+            <tr class="sum">
+              <td colspan="5" class="num">posted as {{ own.currency }} at {{ own.rate }}</td>
+              <td class="num">{{ money(own.total, own.currency) }}</td>
+            </tr>
+          }
           @if (effects.drawn !== '0') {
             <tr class="sum">
               <td colspan="5" class="num">Drawn from what was paid ahead</td>

@@ -5,7 +5,7 @@ import { Session } from '../access';
 import { DocumentDock, PaperActs } from '../documents';
 import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/act/document-page';
 import { pathOf } from '../kit/documents';
-import { day, money, price, quantity } from '../kit/formats';
+import { day, exchangeWords, money, ownMoney, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
 import { Sheets } from '../kit/act/sheet';
 import { allowanceText } from './allowance-text';
@@ -70,6 +70,9 @@ type Line = InvoiceSheet['lines'][number];
             <small>Paid {{ day(payment.paidOn) }}</small
             ><a class="link" [routerLink]="pathOf(payment.document)">{{ payment.document.number }}</a>
             {{ money(payment.amount) }}
+            @if (gain(payment.difference); as words) {
+              <span>, {{ words }}</span>
+            }
           </div>
         }
       </div>
@@ -92,6 +95,9 @@ type Line = InvoiceSheet['lines'][number];
             ><span>{{ money(tax.tax) }}</span>
           }
           <b>{{ shown.currency }}</b><b>{{ money(shown.total) }}</b>
+          @if (shown.own; as own) {
+            <span class="faint">posted as</span><span class="faint">{{ ownMoney(own.total, own) }}</span>
+          }
         </div>
       </div>
       <k-document-dock [document]="shown.document" [orderLineId]="page.line()?.orderLineId ?? null" />
@@ -204,6 +210,13 @@ export class InvoicePage {
   });
   protected readonly money = (value: string) => money(value, this.sheet()?.currency ?? 'MYR');
   protected readonly day = (value: string) => day(value, this.session.workDate());
+  protected readonly ownMoney = ownMoney;
+  /** What a payment gained by the rate, in words: money that goes out gains where less of it is worth as much. // P8 */
+  protected readonly gain = (difference: string) =>
+    exchangeWords(
+      this.vendor() ? dec(difference).neg().toFixed() : difference,
+      this.sheet()?.own?.currency ?? this.sheet()?.currency ?? '',
+    );
   protected readonly pathOf = pathOf;
   protected readonly allowanceText = allowanceText;
 }

@@ -1,9 +1,10 @@
 import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { dec } from '@core/kernel';
 import * as contract from '@api/billing';
 import { Session } from '../access';
 import { DayField, NumberField } from '../kit/fields';
-import { money } from '../kit/formats';
+import { exchangeWords, money, ownMoney } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/act/sheet';
 import type { InvoiceSheet } from './service';
 
@@ -30,6 +31,7 @@ import type { InvoiceSheet } from './service';
       />
       <k-day label="Paid on" [(value)]="paidOn" [workDate]="workDate()" [error]="form.at('paidOn')" />
     </div>
+    <span effect>{{ effect() }}</span>
   </k-sheet>`,
   styles: `
     .pair {
@@ -51,4 +53,11 @@ export class PaymentSheet {
     contract.recordPayment,
     computed(() => ({ openItemId: this.invoice.openItemId, amount: this.amount(), paidOn: this.paidOn() })),
   );
+  /** What it is worth in the company's currency, and what the rate gains or loses meanwhile. // P8 */
+  protected readonly effect = computed(() => {
+    const own = this.form.previewed()?.effects?.own;
+    if (!own) return '';
+    const gain = this.invoice.side === 'vendor' ? dec(own.difference).neg().toFixed() : own.difference;
+    return [ownMoney(own.paid, own), exchangeWords(gain, own.currency)].filter(Boolean).join(', ');
+  });
 }

@@ -4,7 +4,7 @@ import { Session } from '../access';
 import { DocumentDock } from '../documents';
 import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
 import { pathOf } from '../kit/documents';
-import { day, money } from '../kit/formats';
+import { day, money, ownMoney } from '../kit/formats';
 import { Billing, type PrepaymentSheet } from './service';
 
 const MOVED = { drawn: 'Drawn by', returned: 'Paid back', carried: 'Carried to the renewal' } as const;
@@ -26,6 +26,9 @@ const MOVED = { drawn: 'Drawn by', returned: 'Paid back', carried: 'Carried to t
           >{{ shown.lineNo === null ? '' : ', line ' + shown.lineNo }}
         </div>
         <div><small>Taken</small>{{ day(shown.takenOn) }}</div>
+        @if (shown.own; as own) {
+          <div><small>Posted as</small>{{ ownMoney(own.amount, own) }}</div>
+        }
       </div>
       <div class="sheet">
         <table class="small">
@@ -81,5 +84,6 @@ export class PrepaymentPage {
   protected readonly moved = MOVED;
   protected readonly money = (value: string) => money(value, this.page.sheet()?.currency ?? 'MYR');
   protected readonly day = (value: string) => day(value, this.session.workDate());
+  protected readonly ownMoney = ownMoney;
   protected readonly pathOf = pathOf;
 }

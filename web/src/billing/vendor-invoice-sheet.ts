@@ -7,7 +7,7 @@ import * as contract from '@api/billing';
 import { Session } from '../access';
 import { pathOf } from '../kit/documents';
 import { DayField, NumberField, TextField } from '../kit/fields';
-import { money, quantity } from '../kit/formats';
+import { exchangeWords, money, ownMoney, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/act/sheet';
 import { Billing } from './service';
 
@@ -98,6 +98,12 @@ type Open = z.infer<typeof contract.OpenToInvoice>;
       <div class="totals">
         <span>Net</span><span>{{ money(sums.net) }}</span> <span>Input tax</span><span>{{ money(sums.tax) }}</span>
         <b>{{ sums.currency }}</b><b>{{ money(sums.total) }}</b>
+        @if (sums.own; as own) {
+          <span>posted as</span><span>{{ ownMoney(own.total, own) }}</span>
+          @if (moved(own); as words) {
+            <span class="wide">{{ words }} since it came</span>
+          }
+        }
         @if (difference(); as words) {
           <span class="need">{{ words }}</span>
         }
@@ -111,7 +117,8 @@ type Open = z.infer<typeof contract.OpenToInvoice>;
       gap: 16px;
       margin-bottom: 14px;
     }
-    .need {
+    .need,
+    .wide {
       grid-column: 1 / 3;
     }
   `,
@@ -146,6 +153,9 @@ export class VendorInvoiceSheet {
     if (drop.eq(0) && stock.eq(0)) return '';
     return `${this.money(drop.plus(stock).toFixed())} differs from what was ordered and goes to ${drop.eq(0) ? 'price difference' : 'cost of sales'}`;
   });
+  protected readonly ownMoney = ownMoney;
+  protected readonly moved = (own: { exchangeDifference: string; currency: string }) =>
+    exchangeWords(dec(own.exchangeDifference).neg().toFixed(), own.currency);
   protected readonly quantity = quantity;
   protected readonly money = (value: string) => money(value, this.open()?.currency ?? 'MYR');
 

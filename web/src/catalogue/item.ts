@@ -55,7 +55,12 @@ import { Catalogue, type ItemSheet, type StockEntry as Entry } from './service';
                 <td>
                   <a class="link" [routerLink]="pathOf({ kind: 'vendor', id: vendor.id })">{{ vendor.name }}</a>
                 </td>
-                <td class="num">{{ price(vendor.unitPrice) }}</td>
+                <td class="num">
+                  {{ vendor.currency }} {{ priceIn(vendor.unitPrice, vendor.currency) }}
+                  @if (vendor.currency !== currency && vendor.ownPrice) {
+                    <span class="faint">{{ currency }} {{ price(vendor.ownPrice) }}</span>
+                  }
+                </td>
                 <td class="num">{{ vendor.leadDays }}</td>
                 <td>{{ vendor.preferred ? 'preferred' : '' }}</td>
               </tr>
@@ -96,7 +101,7 @@ export class ItemPage {
   private readonly session = inject(Session);
   private readonly sheets = inject(Sheets);
   private readonly locations = inject(Locations);
-  private readonly currency = this.session.company()?.currency ?? 'MYR';
+  protected readonly currency = this.session.company()?.currency ?? 'MYR';
   readonly id = input.required<string>();
   protected readonly page: DocumentPage<string, ItemSheet> = new DocumentPage({
     key: this.id,
@@ -160,6 +165,7 @@ export class ItemPage {
   protected readonly inUnits = inUnits;
   protected readonly money = (value: string) => money(value, this.currency);
   protected readonly price = (value: string) => price(value, this.currency);
+  protected readonly priceIn = price;
 
   constructor() {
     this.locations.read();

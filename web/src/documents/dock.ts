@@ -3,7 +3,7 @@ import { RouterLink } from '@angular/router';
 import { of } from 'rxjs';
 import { map } from 'rxjs/operators';
 import type * as z from 'zod';
-import { MAIN_LOCATION, type DocumentKind, type DocumentRef } from '@core/kernel';
+import { dec, MAIN_LOCATION, type DocumentKind, type DocumentRef } from '@core/kernel';
 import type { RelatedDocument } from '@api/agreements';
 import * as ledger from '@api/ledger';
 import * as supply from '@api/supply';
@@ -11,7 +11,7 @@ import { Session } from '../access';
 import { Api } from '../kit/act/api';
 import { Dock } from '../kit/controls/dock';
 import { kindName, pathOf } from '../kit/documents';
-import { day, moment, money, quantity, sentenceCase } from '../kit/formats';
+import { day, exchangeWords, moment, money, quantity, sentenceCase } from '../kit/formats';
 import { liveDocument } from '../kit/live/live';
 import { ThreadView } from '../kit/charts/thread';
 import { AvailabilityPanel, PeggingPanel } from '../promise';
@@ -129,7 +129,15 @@ export class DocumentDock {
   protected readonly pathOf = pathOf;
   protected readonly kindOf = (kind: DocumentKind) => sentenceCase(kindName(kind));
   protected readonly day = (value: string) => day(value, this.workDate());
+  /** In the company's currency. */
   protected readonly money = (value: string) => money(value, this.session.company()?.currency ?? 'MYR');
+  protected readonly moneyIn = money;
+  /** The other currency that entries of a journal are told in; none where it is the company's alone. // P8 */
+  protected readonly foreignOf = ({ entries }: { entries: readonly { foreign: { currency: string } | null }[] }) =>
+    entries.find((entry) => entry.foreign)?.foreign?.currency ?? '';
+  /** What a move gained or lost by the rate: what comes in is worth more than it settled, what goes out less. // P8 */
+  protected readonly exchangeOf = (move: { difference: string }, kind: DocumentKind, currency: string) =>
+    exchangeWords(kind === 'VI' ? dec(move.difference).neg().toFixed() : move.difference, currency);
   protected readonly quantity = quantity;
   protected readonly moment = moment;
   /** In the dock's corner: what the shown thread is of. */

@@ -23,6 +23,18 @@ export function price(value: string, currency: string): string {
   return fixed(value, Math.max(places, currencyPlaces(currency)));
 }
 
+/** An amount in the company's currency, with the rate it was told at: `MYR 3,410.00 at 3.41`. // P8 */
+export function ownMoney(value: string, { currency, rate }: { currency: string; rate: string }): string {
+  return `${currency} ${money(value, currency)} at ${decimalText(rate)}`;
+}
+
+/** What the currency moved, as people say it: `gains 12.50`, `loses 3.00`; empty for nothing. // P8 */
+export function exchangeWords(gain: string, currency: string): string {
+  const amount = dec(gain);
+  if (amount.eq(0)) return '';
+  return `the rate ${amount.gt(0) ? 'gains' : 'loses'} ${currency} ${money(amount.abs().toFixed(), currency)}`;
+}
+
 /** A quantity without needless zeros: `1,200` or `2.5`. */
 export function quantity(value: string): string {
   const [whole, part] = decimalText(value).split('.') as [string, string?];

@@ -37,6 +37,9 @@ type Line = Sheet['lines'][number];
             >{{ shown.source.number }}</a
           >
         </div>
+        @if (shown.foreign; as foreign) {
+          <div><small>Rate of the day</small>{{ foreign.currency }} at {{ foreign.rate }}</div>
+        }
         @if (shown.reverses; as other) {
           <div>
             <small>Reverses</small><a class="link" [routerLink]="pathOf(other)">{{ other.number }}</a>
@@ -110,6 +113,7 @@ export class MovementPage {
 
   protected readonly columns = computed<GridColumn<Line>[]>(() => {
     const currency = this.sheet()?.currency ?? 'MYR';
+    const foreign = this.sheet()?.foreign;
     return [
       {
         id: 'item',
@@ -122,7 +126,24 @@ export class MovementPage {
       { id: 'quantity', head: 'Quantity', width: 100, figures: true, text: (row) => quantity(row.quantity) },
       { id: 'unit', head: 'Unit', width: 70, text: (row) => row.item.unit },
       { id: 'cost', head: 'Unit cost', width: 110, figures: true, text: (row) => price(row.unitCost, currency) },
-      { id: 'total', head: 'Cost', width: 120, figures: true, text: (row) => money(row.cost, currency) },
+      {
+        id: 'total',
+        head: foreign ? `Cost, ${currency}` : 'Cost',
+        width: 120,
+        figures: true,
+        text: (row) => money(row.cost, currency),
+      },
+      ...(foreign
+        ? [
+            {
+              id: 'value',
+              head: `In ${foreign.currency}`,
+              width: 110,
+              figures: true,
+              text: (row: Line) => money(row.value ?? '', foreign.currency),
+            },
+          ]
+        : []),
       {
         id: 'source',
         head: 'Of',

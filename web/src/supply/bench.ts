@@ -11,7 +11,7 @@ import { Notices } from '../kit/act/notices';
 import { Refusals } from '../kit/act/refusals';
 import { Sheets } from '../kit/act/sheet';
 import { PlaceSheet } from './place-sheet';
-import { Bench, forText, REASONS, type BenchRow } from './service';
+import { Bench, forText, offerPrice, REASONS, type BenchRow } from './service';
 
 /** The sourcing bench: lines that still need a purchase, grouped by who would supply them. */
 @Component({
@@ -100,6 +100,7 @@ export class BenchPage {
   protected readonly rowId = (row: BenchRow) => row.key;
   protected readonly columns = computed<GridColumn<BenchRow>[]>(() => {
     const workDate = this.session.workDate();
+    const own = this.session.company()?.currency ?? '';
     return [
       {
         id: 'vendor',
@@ -116,12 +117,12 @@ export class BenchPage {
       { id: 'unit', head: 'Unit', width: 64, text: (row) => row.item.unit },
       {
         id: 'price',
-        head: 'Price',
-        width: 84,
+        head: `Price, ${own}`,
+        width: 96,
         figures: true,
         text: (row) => {
           const offer = row.offers.find((each) => each.vendorId === row.proposal?.vendorId);
-          return offer ? price(offer.unitPrice, row.currency) : '';
+          return offer ? (offer.ownPrice ? price(offer.ownPrice, own) : offerPrice(offer, own)) : '';
         },
       },
       {

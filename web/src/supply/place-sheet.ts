@@ -5,7 +5,7 @@ import { Session } from '../access';
 import { CONTROL, NumberField } from '../kit/fields';
 import { counted, day, money, price, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/act/sheet';
-import { Bench, forText, REASONS, type BenchRow } from './service';
+import { Bench, forText, offerPrice, REASONS, type BenchRow } from './service';
 
 export interface PlaceData {
   rows?: readonly BenchRow[];
@@ -82,7 +82,7 @@ export interface PlaceData {
                       [value]="offer.vendorId"
                       [selected]="(vendors().get(row.key) ?? row.proposal.vendorId) === offer.vendorId"
                     >
-                      {{ offer.vendor }}, {{ price(offer.unitPrice, row.currency) }}, {{ offer.leadDays }} days{{
+                      {{ offer.vendor }}, {{ priceOf(offer) }}, {{ offer.leadDays }} days{{
                         offer.approved ? '' : ' (not approved)'
                       }}
                     </option>
@@ -158,7 +158,8 @@ export interface PlaceData {
 })
 export class PlaceSheet {
   private readonly data = inject<PlaceData>(DIALOG_DATA);
-  private readonly workDate = inject(Session).workDate;
+  private readonly session = inject(Session);
+  private readonly workDate = this.session.workDate;
   protected readonly rows = signal<readonly BenchRow[]>([]);
   /** The chosen vendor of each row that is to be placed, by its key. */
   protected readonly vendors = signal<ReadonlyMap<string, number>>(new Map());
@@ -191,6 +192,8 @@ export class PlaceSheet {
   protected readonly forText = forText;
   protected readonly quantity = quantity;
   protected readonly price = price;
+  protected readonly priceOf = (offer: BenchRow['offers'][number]) =>
+    offerPrice(offer, this.session.company()?.currency ?? '');
   protected readonly money = money;
   protected readonly counted = counted;
   protected readonly day = (value: string) => day(value, this.workDate());

@@ -4,6 +4,7 @@ import type { Observable } from 'rxjs';
 import { map } from 'rxjs/operators';
 import * as contract from '@api/supply';
 import { Api, type ActDone } from '../kit/act/api';
+import { price } from '../kit/formats';
 
 export type BenchRow = z.infer<typeof contract.BenchRow>;
 export type PairRow = z.infer<typeof contract.PairRow>;
@@ -61,4 +62,13 @@ export const REASONS: Record<NonNullable<BenchRow['proposal']>['reason'], string
 export function forText(row: BenchRow): string {
   if (row.planned === null) return `${row.order!.number} line ${row.lineNo}`;
   return row.order ? `${row.order.number}, planned` : `${row.planned.number}, stock`;
+}
+
+type Offer = BenchRow['offers'][number];
+
+/** A vendor's price in the company's currency, and in theirs where that is another: `MYR 47.04 (USD 10.50)`. // P8 */
+export function offerPrice({ unitPrice, currency, ownPrice }: Offer, own: string): string {
+  const theirs = `${currency} ${price(unitPrice, currency)}`;
+  if (currency === own || unitPrice === '') return theirs;
+  return ownPrice === '' ? `${theirs}, of which no rate is kept` : `${own} ${price(ownPrice, own)} (${theirs})`;
 }
