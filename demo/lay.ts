@@ -333,7 +333,7 @@ function tellOthers(story: Story, chance: Chance): void {
         ['RO-2540', '40', '159'],
       ],
     },
-    [],
+    [{ on: -9, lines: [['RO-4040', '6', 7]], far: 'invoiced' }],
   );
 }
 

@@ -243,6 +243,8 @@ export class Story {
     const lines = await this.database.rows<{ id: number; vendorId: number }>(
       `SELECT l.id, v.vendor_id FROM sales_order_line l
          JOIN item_vendor v ON v.company_id = l.company_id AND v.item_id = l.item_id
+         JOIN vendor w ON w.company_id = v.company_id AND w.id = v.vendor_id
+         JOIN company k ON k.id = l.company_id AND k.currency = w.currency
         WHERE l.order_id = ? AND l.on_bench = TRUE ORDER BY l.id, v.preferred DESC, v.unit_price`,
       [orderId],
     );

@@ -230,7 +230,7 @@ export const sentences = {
   'route-not-kept': (f: { item: string; route: string }) =>
     `${f.item} cannot be supplied by ${f.route}; choose another route.`,
   'no-rate': (f: { currency: string; day: string }) =>
-    `What ${f.currency} was worth on ${d(f.day)} is not kept, so nothing in it can be posted; keep a rate of that day or an earlier one under Setup, Exchange rates.`,
+    `What ${f.currency} was worth on ${d(f.day)} is not kept, so nothing in it can be posted; keep a rate of that day or an earlier one under Lists, Exchange rates.`,
   'no-rate-yet': (f: { currency: string; vendor: string }) =>
     `${f.vendor} sells in ${f.currency}, of which no rate is kept: what comes from them cannot be received before there is one.`,
   'no-vendor': (f: { item: string }) =>

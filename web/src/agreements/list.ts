@@ -6,7 +6,7 @@ import type * as contract from '@api/agreements';
 import { bringInAgreements } from '@api/formats';
 import { Session } from '../access';
 import { DocumentDockLazy } from '../documents/lazy';
-import { counted, day, money, percent, points } from '../kit/formats';
+import { counted, day, namedMoney, percent, points } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
 import { ImportSheet, type ImportData } from '../kit/act/import-sheet';
 import { DocumentList, ListPage } from '../kit/live/list-page';
@@ -125,10 +125,9 @@ export class AgreementList {
 
   private columns(): GridColumn<AgreementRow>[] {
     const workDate = this.session.workDate();
-    const own = this.session.company()?.currency;
+    const own = this.session.company()?.currency ?? '';
     // Amounts say their currency where it is not the company's.
-    const amount = (value: string, { currency }: AgreementRow) =>
-      `${currency === own ? '' : `${currency} `}${money(value, currency)}`;
+    const amount = (value: string, { currency }: AgreementRow) => namedMoney(value, currency, own);
     const shipped = (row: AgreementRow) => share(row.values.shipped, row.values.committed);
     const paceOf = (row: AgreementRow) => pace(shipped(row), elapsedShare(row.firstDay, row.lastDay, workDate));
     return [

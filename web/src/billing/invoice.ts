@@ -71,7 +71,7 @@ type Line = InvoiceSheet['lines'][number];
             ><a class="link" [routerLink]="pathOf(payment.document)">{{ payment.document.number }}</a>
             {{ money(payment.amount) }}
             @if (gain(payment.difference); as words) {
-              <span>, {{ words }}</span>
+              <small>{{ words }}</small>
             }
           </div>
         }

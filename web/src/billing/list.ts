@@ -3,7 +3,7 @@ import { dec, share } from '@core/kernel';
 import { Session } from '../access';
 import { DocumentDockLazy } from '../documents/lazy';
 import { pathOf } from '../kit/documents';
-import { day, money } from '../kit/formats';
+import { day, namedMoney } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
 import { DocumentList, ListPage } from '../kit/live/list-page';
 import { Billing, type InvoiceQuery, type InvoiceRow } from './service';
@@ -58,6 +58,7 @@ export class InvoiceList {
 
   private columns(): GridColumn<InvoiceRow>[] {
     const workDate = this.session.workDate();
+    const own = this.session.company()?.currency ?? '';
     const vendor = this.vendors();
     return [
       {
@@ -86,13 +87,19 @@ export class InvoiceList {
         text: (row) => day(row.dueDate, workDate),
         need: (row) => dec(row.owed).gt(0) && row.dueDate < workDate,
       },
-      { id: 'total', head: 'Total', width: 116, figures: true, text: (row) => money(row.total, row.currency) },
+      {
+        id: 'total',
+        head: 'Total',
+        width: 122,
+        figures: true,
+        text: (row) => namedMoney(row.total, row.currency, own),
+      },
       {
         id: 'owed',
         head: 'Owed',
         width: 116,
         figures: true,
-        text: (row) => (dec(row.owed).eq(0) ? '–' : money(row.owed, row.currency)),
+        text: (row) => (dec(row.owed).eq(0) ? '–' : namedMoney(row.owed, row.currency, own)),
       },
       {
         id: 'paid',

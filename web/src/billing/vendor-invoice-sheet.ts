@@ -151,7 +151,7 @@ export class VendorInvoiceSheet {
     const drop = dec(effects.dropDifference);
     const stock = dec(effects.stockDifference);
     if (drop.eq(0) && stock.eq(0)) return '';
-    return `${this.money(drop.plus(stock).toFixed())} differs from what was ordered and goes to ${drop.eq(0) ? 'price difference' : 'cost of sales'}`;
+    return `${effects.currency} ${this.money(drop.plus(stock).toFixed())} differs from what was ordered and goes to ${drop.eq(0) ? 'price difference' : 'cost of sales'}`;
   });
   protected readonly ownMoney = ownMoney;
   protected readonly moved = (own: { exchangeDifference: string; currency: string }) =>

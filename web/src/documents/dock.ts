@@ -11,7 +11,7 @@ import { Session } from '../access';
 import { Api } from '../kit/act/api';
 import { Dock } from '../kit/controls/dock';
 import { kindName, pathOf } from '../kit/documents';
-import { day, exchangeWords, moment, money, quantity, sentenceCase } from '../kit/formats';
+import { day, exchangeWords, moment, money, namedMoney, quantity, sentenceCase } from '../kit/formats';
 import { liveDocument } from '../kit/live/live';
 import { ThreadView } from '../kit/charts/thread';
 import { AvailabilityPanel, PeggingPanel } from '../promise';
@@ -132,6 +132,9 @@ export class DocumentDock {
   /** In the company's currency. */
   protected readonly money = (value: string) => money(value, this.session.company()?.currency ?? 'MYR');
   protected readonly moneyIn = money;
+  protected readonly named = (value: string, currency: string) =>
+    namedMoney(value, currency, this.session.company()?.currency ?? '');
+  protected readonly signed = (value: string, currency: string) => money(value, currency).replace('-', '−');
   /** The other currency that entries of a journal are told in; none where it is the company's alone. // P8 */
   protected readonly foreignOf = ({ entries }: { entries: readonly { foreign: { currency: string } | null }[] }) =>
     entries.find((entry) => entry.foreign)?.foreign?.currency ?? '';

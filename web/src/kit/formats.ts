@@ -23,6 +23,11 @@ export function price(value: string, currency: string): string {
   return fixed(value, Math.max(places, currencyPlaces(currency)));
 }
 
+/** Money among amounts of the company's currency: another one is named, `USD 3,975.00`. // P8 */
+export function namedMoney(value: string, currency: string, own: string): string {
+  return currency === own || value === '' ? money(value, currency) : `${currency} ${money(value, currency)}`;
+}
+
 /** An amount in the company's currency, with the rate it was told at: `MYR 3,410.00 at 3.41`. // P8 */
 export function ownMoney(value: string, { currency, rate }: { currency: string; rate: string }): string {
   return `${currency} ${money(value, currency)} at ${decimalText(rate)}`;

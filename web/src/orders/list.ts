@@ -3,7 +3,7 @@ import { bringInOrders } from '@api/formats';
 import { Session } from '../access';
 import { DocumentDockLazy } from '../documents/lazy';
 import { pathOf } from '../kit/documents';
-import { day, money } from '../kit/formats';
+import { day, namedMoney } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
 import { ImportSheet, type ImportData } from '../kit/act/import-sheet';
 import { DocumentList, ListPage } from '../kit/live/list-page';
@@ -75,6 +75,7 @@ export class OrderList {
 
   private columns(): GridColumn<OrderRow>[] {
     const workDate = this.session.workDate();
+    const own = this.session.company()?.currency ?? '';
     return [
       {
         id: 'number',
@@ -101,7 +102,7 @@ export class OrderList {
         text: (row) => day(row.firstShipDate, workDate),
         need: (row) => row.state === 'confirmed' && row.shares.shipped < 1 && (row.firstShipDate ?? '9') < workDate,
       },
-      { id: 'net', head: 'Net', width: 112, figures: true, text: (row) => money(row.net, row.currency) },
+      { id: 'net', head: 'Net', width: 122, figures: true, text: (row) => namedMoney(row.net, row.currency, own) },
       {
         id: 'thread',
         head: 'Supply · shipped · invoiced',

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, effect, inject, input, untracked } 
 import { Router, RouterLink } from '@angular/router';
 import { Session } from '../access';
 import { DocumentDockLazy } from '../documents/lazy';
-import { day, money } from '../kit/formats';
+import { day, namedMoney } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
 import { DocumentList, ListPage } from '../kit/live/list-page';
 import { Notices } from '../kit/act/notices';
@@ -56,6 +56,7 @@ export class PurchaseList {
 
   private columns(): GridColumn<PurchaseRow>[] {
     const workDate = this.session.workDate();
+    const own = this.session.company()?.currency ?? '';
     return [
       {
         id: 'number',
@@ -75,7 +76,7 @@ export class PurchaseList {
         text: (row) => day(row.firstDueDate, workDate),
         need: (row) => row.state === 'placed' && row.shares.received < 1 && (row.firstDueDate ?? '9') < workDate,
       },
-      { id: 'net', head: 'Net', width: 112, figures: true, text: (row) => money(row.net, row.currency) },
+      { id: 'net', head: 'Net', width: 122, figures: true, text: (row) => namedMoney(row.net, row.currency, own) },
       {
         id: 'thread',
         head: 'Received · invoiced',
