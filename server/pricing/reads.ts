@@ -2,7 +2,7 @@ import type { Day } from '@core/kernel';
 import type { ItemPricing, OrderPricing } from '@core/orders';
 import type { Allowance, PriceExtras, PriceRule, PriceSearch } from '@core/pricing';
 import type { Sql, Columns } from '../db';
-import { CUSTOMER_CURRENCY, rateOf } from '../catalogue';
+import { CUSTOMER_CURRENCY, rateAt, rateOf } from '../catalogue';
 import type { Item } from '../catalogue/tables';
 import type { Allowance as AllowanceColumns } from './tables';
 
@@ -187,10 +187,8 @@ export async function orderPricing(
     ),
     sql.rows<{ shipToId: number; zone: string; fromWeight: string; perKilogram: string | null }>(
       `SELECT st.id AS ship_to_id, f.zone, f.from_weight,
-              ROUND(f.per_kilogram / IF(co.currency = c.currency, 1, (SELECT r.rate FROM exchange_rate r
-                WHERE r.company_id = co.id AND r.currency = c.currency AND r.day <= ? ORDER BY r.day DESC LIMIT 1)), 4) AS per_kilogram
+              ROUND(f.per_kilogram / ${rateAt('c.currency', 'c.company_id', '?')}, 4) AS per_kilogram
          FROM customer c
-         JOIN company co ON co.id = c.company_id
          JOIN ship_to st ON st.company_id = c.company_id AND st.customer_id = c.id
          JOIN freight_band f ON f.company_id = st.company_id AND f.zone = st.zone
         WHERE c.company_id = ? AND c.id = ? AND c.delivered_prices ORDER BY st.id, f.from_weight`,
