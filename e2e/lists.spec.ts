@@ -75,3 +75,37 @@ test('an allowance lessens an invoice, and is told on it', async ({ page }) => {
   await page.getByRole('status').getByRole('link', { name: /CI-/ }).click();
   await expect(page.getByText('Allowance by quantity: 4 % from 1 units; 10 units here')).toBeVisible();
 });
+
+test('a rate that is kept is what goods are received at, and their invoice tells what it moved', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/lists?list=rates');
+  await cell(page, 0, 'currency').click();
+  await page.evaluate(PASTE, 'usd\t1/3\t4.6');
+  await page.getByRole('button', { name: 'Keep 1 change' }).click();
+  await expect(page.getByText('1 change kept.')).toBeVisible();
+
+  await page.goto('/purchases?q=Samudra&state=placed');
+  await cell(page, 0, 'number').getByRole('link').click();
+  await expect(page.getByText('Samudra Membrane Export').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Receive…' }).click();
+  await sheet(page).getByRole('button', { name: 'Receive', exact: true }).click();
+  await expect(page.getByText(/Received:/)).toBeVisible();
+
+  // An invoice of a day before the new rate: what the currency moved is told apart from their price.
+  await page.getByRole('button', { name: 'Their invoice…' }).click();
+  await sheet(page).getByLabel('Their invoice number').fill('SME-90001');
+  await sheet(page).getByLabel('Invoice date').fill('27/2');
+  await sheet(page)
+    .getByLabel(/Price of FC-10/)
+    .fill('0.75');
+  await expect(sheet(page).getByText('MYR 28,546.86 at 4.4885', { exact: false })).toBeVisible();
+  await expect(sheet(page).getByText(/the rate gains MYR 660\.08 since it came/)).toBeVisible();
+  await expect(sheet(page).getByText(/USD 80\.00 differs from what was ordered/)).toBeVisible();
+  await sheet(page).getByRole('button', { name: 'Enter the invoice' }).click();
+  await page.getByRole('tab', { name: 'Documents' }).click();
+  await page
+    .getByRole('link', { name: /^RC-\d+$/ })
+    .first()
+    .click();
+  await expect(page.getByText('USD at 4.6')).toBeVisible();
+});

@@ -268,11 +268,11 @@ test('a line whose goods are held is turned to a drop shipment, and bought from 
   await page.getByRole('button', { name: 'Place 2 purchases…' }).click();
   await sheet(page)
     .getByLabel(/Vendor of HY-25/)
-    .selectOption({ label: 'Garam Murni Salt, 55.00, 3 days (not approved)' });
+    .selectOption({ label: 'Garam Murni Salt, MYR 55.00, 3 days (not approved)' });
   await expect(sheet(page).getByRole('alert')).toContainText('buy it from Delima Chemicals');
   await sheet(page)
     .getByLabel(/Vendor of HY-25/)
-    .selectOption({ label: 'Delima Chemicals, 61.25, 4 days' });
+    .selectOption({ label: 'Delima Chemicals, MYR 61.25, 4 days' });
   await expect(sheet(page).getByRole('row', { name: /HY-25/ })).toContainText('the only one approved');
   await sheet(page).getByRole('button', { name: 'Place 2 purchase orders' }).click();
   await expect(cell(page, 1, 'supplied')).toContainText('Delima Chemicals');
