@@ -44,6 +44,16 @@ describe('crediting an invoice', () => {
     expect(stage.text('footer')).toContain('MYR 1,568.80 with tax, 1,568.80 set off against it; its rebate falls');
   });
 
+  it('P8 says what it comes to in the company’s currency where that is another', async () => {
+    const own = { currency: 'MYR', rate: '3.4', net: '5032', tax: '301.92', total: '5333.92' };
+    const stage = await Stage.of(CreditSheet, {
+      data: invoice,
+      previews: () => ({ ...effects, currency: 'SGD', own }),
+    });
+    await stage.type('Came back of RO-4040', '2');
+    expect(stage.text('footer')).toContain('SGD 1,568.80 with tax, MYR 5,333.92 at 3.4, 1,568.80 set off');
+  });
+
   it('or puts the price right: what was typed goes as a price', async () => {
     const stage = await Stage.of(CreditSheet, {
       data: invoice,

@@ -1,4 +1,16 @@
-import { counted, day, fixed, money, percent, points, price, quantity } from './formats';
+import {
+  counted,
+  day,
+  exchangeWords,
+  fixed,
+  money,
+  namedMoney,
+  ownMoney,
+  percent,
+  points,
+  price,
+  quantity,
+} from './formats';
 
 describe('formats', () => {
   it.each([
@@ -12,6 +24,20 @@ describe('formats', () => {
     expect(money('1234.5', 'MYR')).toBe('1,234.50');
     expect(money('1234.5', 'JPY')).toBe('1,235');
     expect(money('1.2345', 'KWD')).toBe('1.235');
+  });
+
+  it('P8 names a currency only where it is another than the company’s, and what a rate moved', () => {
+    expect([namedMoney('5920', 'USD', 'MYR'), namedMoney('5920', 'MYR', 'MYR'), namedMoney('', 'USD', 'MYR')]).toEqual([
+      'USD 5,920.00',
+      '5,920.00',
+      '–',
+    ]);
+    expect(ownMoney('18100.17', { currency: 'MYR', rate: '4.55350000' })).toBe('MYR 18,100.17 at 4.5535');
+    expect([exchangeWords('258.38', 'MYR'), exchangeWords('-3', 'MYR'), exchangeWords('0', 'MYR')]).toEqual([
+      'the rate gains MYR 258.38',
+      'the rate loses MYR 3.00',
+      '',
+    ]);
   });
 
   it('shows a price with more places only where it has them', () => {
