@@ -61,6 +61,8 @@ export interface KeptList {
   within: string | null;
   /** Rows are added and removed; else only changed. */
   grows: boolean;
+  /** Who keeps it, where that is not who keeps all the others: the right they have. */
+  keptBy?: 'payments';
 }
 
 /** The cells of a row, by field; what was not typed is empty. */

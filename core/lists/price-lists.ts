@@ -120,6 +120,8 @@ export const PRICES: ListRoom = {
       keys: [['currency', 'day']],
       within: 'currency',
       grows: true,
+      // Who records what was paid knows what it was worth.
+      keptBy: 'payments',
     },
     {
       name: 'price-groups',

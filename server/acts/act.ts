@@ -56,6 +56,8 @@ export interface AlsoNeeded {
 /** How a named change is done: load, decide, write. `runAct` does all the rest. */
 export interface How<Input extends Schema, Shown extends Schema, Ground, Effects, Prepared = undefined> {
   right: Right | 'own';
+  /** Another right in its place, for some inputs. */
+  rightFor?(input: z.output<Input>): Right | null;
   /** In words, for refusals and the list of changes: `release an agreement`. */
   says: string;
   /** In the list of changes, once it is done: `released`. */
@@ -95,6 +97,8 @@ export interface Act {
 /** An act asked for with one input. */
 export interface Asked {
   act: Act;
+  /** The right it asks for with this input. */
+  right: Right | 'own';
   input: unknown;
   expectedVersion: ExpectedVersion | null;
   /** Works out what is heavy, and answers how the rest is read. */
@@ -180,6 +184,7 @@ export function defineAct<Input extends Schema, Shown extends Schema, Ground, Ef
       };
       return {
         act,
+        right: how.rightFor?.(input) ?? how.right,
         within: (sql, doer) => load(sql, doer, undefined as Prepared),
         input,
         expectedVersion: how.expectedVersion?.(input) ?? null,

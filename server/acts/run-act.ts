@@ -3,7 +3,6 @@ import { refuse, type Refusal } from '@core/refusals';
 import { faultOf, into, jsonOf, LAST_ID, Piece, type Database, type Sql, type Tx } from '../db';
 import {
   GroundMoved,
-  type Act,
   type Asked,
   type Doer,
   type LeftToWrite,
@@ -36,7 +35,7 @@ class Refused extends Error {
  * so the common path pays one statement for it.
  */
 export async function runAct(database: Database, asked: Asked, doer: Doer, idempotencyKey: string): Promise<ActAnswer> {
-  const refused = rightRefusal(asked.act, doer);
+  const refused = rightRefusal(asked, doer);
   if (refused) return { ok: false, refusals: [refused] };
   const content = createHash('sha256').update(asked.act.endpoint.name).update(JSON.stringify(asked.input)).digest();
   const key: Key = { doer, idempotencyKey, content };
@@ -84,7 +83,7 @@ async function askFor(tx: Tx, { act, input }: Asked, words: string, doer: Doer):
 
 /** What the act would do now: load and decide, at one moment; nothing is written or kept locked. */
 export async function previewAct(database: Database, asked: Asked, doer: Doer): Promise<PreviewAnswer> {
-  const refused = rightRefusal(asked.act, doer);
+  const refused = rightRefusal(asked, doer);
   if (refused) return { refusals: [refused], warnings: [], effects: null };
   try {
     const loaded = await prepared(database, asked, doer, (load) => database.snapshot(load));
@@ -121,8 +120,8 @@ async function prepared<Answer>(
   }
 }
 
-function rightRefusal(act: Act, doer: Doer): Refusal | null {
-  return act.right === 'own' || doer.rights.includes(act.right) ? null : refuse('no-right', '', { act: act.says });
+function rightRefusal({ act, right }: Asked, doer: Doer): Refusal | null {
+  return right === 'own' || doer.rights.includes(right) ? null : refuse('no-right', '', { act: act.says });
 }
 
 async function checkVersion(tx: Tx, seen: ExpectedVersion | null, doer: Doer): Promise<void> {

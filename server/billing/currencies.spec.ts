@@ -159,7 +159,10 @@ describe('P8 documents in another currency', () => {
     expect((await salmah.refused('keepList', cells('GBP', '2027-02-25', '0'))).codes).toEqual([
       'changes.0.rate: not-above-zero',
     ]);
-    await salmah.does('keepList', cells('gbp', '2027-02-25', '5.73456789'));
+    // Who records payments keeps them, and who keeps the other lists does not by that alone.
+    const meilin = await world.visitor('meilin');
+    expect((await meilin.refused('keepList', cells('GBP', '2027-02-26', '5'))).codes).toEqual(['no-right']);
+    await (await world.visitor('farida')).does('keepList', cells('gbp', '2027-02-25', '5.73456789'));
     const { rows } = await salmah.get<{ rows: { cells: Record<string, string> }[] }>('/api/lists/rates?q=GBP');
     expect(rows.map((row) => row.cells)).toEqual([{ currency: 'GBP', day: '2027-02-25', rate: '5.73456789' }]);
   });

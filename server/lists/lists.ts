@@ -148,6 +148,7 @@ async function usedOf(sql: Sql, companyId: number, { usedBy = [], zeroStays }: S
 /** Keeps changes of a list: all that were typed, or none. // G1 G2 G4 */
 export const keepList = defineAct(contract.keepList, {
   right: 'lists',
+  rightFor: ({ list }) => keptList(list)?.keptBy ?? null,
   says: 'keep the lists of prices, items, customers and vendors',
   done: 'lists kept',
   async load(tx, input, doer) {

@@ -90,7 +90,7 @@ export class KeptLists {
   );
   protected readonly room = computed(() => LIST_ROOMS.find((room) => room.lists.includes(this.kept()))!);
   protected readonly lists = computed(() => this.room().lists.map(({ name, label }) => ({ value: name, label })));
-  protected readonly may = computed(() => this.session.current()?.rights.includes('lists') ?? false);
+  protected readonly may = computed(() => this.session.may(this.kept().keptBy ?? 'lists'));
   protected readonly typed = new TypedRows();
   private readonly query = computed(() => ({ list: this.kept().name, q: this.q() ?? '' }));
   protected readonly rows = new LiveList<{ list: string; q: string }, KeptRow>(
