@@ -22,6 +22,15 @@ import {
 
 const Tax = z.object({ taxCode: z.string(), taxRate: Decimal, base: Decimal, tax: Decimal });
 
+/** What a document will come to, in its currency, and in the company's where that is another. // P8 */
+const Totals = z.object({
+  currency: z.string(),
+  net: Decimal,
+  tax: Decimal,
+  total: Decimal,
+  own: InOwn.nullable(),
+});
+
 /** Per cent off an invoice, by the band it reached. // R2 */
 const Allowed = z.object({
   measure: z.enum(ALLOWANCE_MEASURES),
@@ -183,14 +192,9 @@ export const invoiceCustomer = act({
   name: 'invoiceCustomer',
   summary: 'Invoice the customer for what was shipped on an order and not invoiced.',
   input: z.object({ orderId: Id }),
-  preview: z.object({
-    currency: z.string(),
+  preview: Totals.extend({
     invoiceDate: Day,
     dueDate: Day,
-    net: Decimal,
-    tax: Decimal,
-    total: Decimal,
-    own: InOwn.nullable(),
     taxes: z.array(Tax),
     /** What is drawn from prepayments by itself. // A12 */
     drawn: Decimal,
@@ -213,12 +217,7 @@ export const creditInvoice = act({
       'invoiceLineId',
     ),
   }),
-  preview: z.object({
-    currency: z.string(),
-    net: Decimal,
-    tax: Decimal,
-    total: Decimal,
-    own: InOwn.nullable(),
+  preview: Totals.extend({
     setOff: Decimal,
     taxes: z.array(Tax),
     lines: z.array(
@@ -232,14 +231,7 @@ export const postShortfall = act({
   name: 'postShortfall',
   summary: 'Post the invoice draft for what was not taken of an agreement.',
   input: z.object({ id: Id }),
-  preview: z.object({
-    currency: z.string(),
-    net: Decimal,
-    tax: Decimal,
-    total: Decimal,
-    own: InOwn.nullable(),
-    dueDate: Day,
-  }),
+  preview: Totals.extend({ dueDate: Day }),
 });
 
 export const dropShortfall = act({
@@ -261,12 +253,8 @@ export const enterVendorInvoice = act({
       'purchaseLineId',
     ),
   }),
-  preview: z.object({
-    currency: z.string(),
+  preview: Totals.extend({
     dueDate: Day,
-    net: Decimal,
-    tax: Decimal,
-    total: Decimal,
     received: Decimal,
     dropDifference: Decimal,
     stockDifference: Decimal,

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { dec, sum } from '@core/kernel';
 import { exchangeAt, owedAt } from '../kernel/testing';
+import { receivedLine, shippedLine } from './testing';
 import {
   decideCustomerInvoice,
   decidePayment,
@@ -22,29 +23,12 @@ const effectsOf = <E>(decision: Decision<E>): E => {
 const refused = (decision: Decision<unknown>) =>
   decision.ok ? [] : decision.refusals.map(({ field, code }) => `${field}: ${code}`);
 
-const line = {
-  shipmentLineId: 1,
-  orderLineId: 5,
-  open: '12',
-  invoicedBefore: '0',
-  quantity: '12',
-  amount: '8880',
-  agreedAmount: null,
-  unitPrice: '740',
-  taxCode: 'S6',
-  taxCodeId: 1,
-  taxRate: '6',
-  agreementLineId: 3,
-  agreementId: 1,
-  weight: '2.9',
-  volume: '0.009',
-};
 const ground = (change: Partial<CustomerInvoiceGround> = {}): CustomerInvoiceGround => ({
   order: { id: 1, number: 'SO-0001', customerId: 7, currency: 'SGD' },
   exchange: exchangeAt('3.41', 'SGD'),
   termsDays: 30,
   uninvoiced: '12',
-  lines: [line],
+  lines: [shippedLine()],
   prepayments: [],
   rebates: [],
   allowances: [],
@@ -100,24 +84,6 @@ describe('P8 a customer invoice in another currency', () => {
   });
 });
 
-const received = (change: Partial<ReceivedLine> = {}): ReceivedLine => ({
-  receiptLineId: 1,
-  purchaseLineId: 9,
-  lineNo: 1,
-  open: '10',
-  openCost: '448',
-  openValue: '100',
-  unitPrice: '10',
-  drop: false,
-  customerWaits: false,
-  orderNumber: null,
-  agreementLineId: null,
-  mixed: null,
-  taxCode: 'S6',
-  taxCodeId: 1,
-  taxRate: '6',
-  ...change,
-});
 const vendorGround = (lines: ReceivedLine[], rate: string | null = '4.5'): VendorInvoiceGround => ({
   purchase: { id: 2, number: 'PO-0001', vendorId: 8, currency: 'USD' },
   exchange: exchangeAt(rate, 'USD'),
@@ -136,7 +102,7 @@ const typed = (quantity: string, unitPrice: string) => ({
 describe('P8 a vendor invoice in another currency', () => {
   it('clears what was received at its rate; the price differs at the invoice’s', () => {
     const { own, posted, lines } = effectsOf(
-      decideVendorInvoice(vendorGround([received()]), typed('10', '10.1'), '2027-03-01'),
+      decideVendorInvoice(vendorGround([receivedLine()]), typed('10', '10.1'), '2027-03-01'),
     );
     expect(own).toEqual({ net: '454.5', tax: '27.27', total: '481.77' });
     expect(lines[0]).toMatchObject({ received: '448', receivedValue: '100', priceDifference: '4.5' });
@@ -144,9 +110,9 @@ describe('P8 a vendor invoice in another currency', () => {
   });
 
   it('is refused at its date where no rate of it is known', () => {
-    expect(refused(decideVendorInvoice(vendorGround([received()], null), typed('10', '10'), '2027-03-01'))).toEqual([
-      'invoiceDate: no-rate',
-    ]);
+    expect(refused(decideVendorInvoice(vendorGround([receivedLine()], null), typed('10', '10'), '2027-03-01'))).toEqual(
+      ['invoiceDate: no-rate'],
+    );
   });
 
   it('invoiced in any parts, clears exactly what was received in both currencies', () => {
@@ -161,7 +127,7 @@ describe('P8 a vendor invoice in another currency', () => {
           let [open, value] = [quantity, quantity.times(unitPrice)];
           let cost = value.times(rate).div(10_000).round(2, 1);
           for (const cut of cuts) {
-            const at = received({
+            const at = receivedLine({
               open: open.toFixed(),
               openCost: cost.toFixed(),
               openValue: value.toFixed(),

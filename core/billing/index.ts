@@ -3,6 +3,7 @@ export {
   type CustomerInvoiceEffects,
   type CustomerInvoiceGround,
   type InvoiceTax,
+  type ShippedLine,
 } from './customer-invoice';
 export { decidePayment, type PaymentGround } from './payment';
 export { decideVendorInvoice, type ReceivedLine, type VendorInvoiceGround } from './vendor-invoice';

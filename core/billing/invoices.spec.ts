@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { dec, sum } from '@core/kernel';
 import { exchangeAt, owedAt } from '../kernel/testing';
+import { receivedLine, shippedLine } from './testing';
 import {
   decideCustomerInvoice,
   decidePayment,
@@ -10,23 +11,8 @@ import {
   type VendorInvoiceGround,
 } from './index';
 
-const shipped = (id: number, open: string, invoicedBefore = '0') => ({
-  shipmentLineId: id,
-  orderLineId: 5,
-  open,
-  invoicedBefore,
-  quantity: '12',
-  amount: '8880',
-  agreedAmount: null,
-  unitPrice: '740',
-  taxCode: 'S6',
-  taxCodeId: 1,
-  taxRate: '6',
-  agreementLineId: 3,
-  agreementId: 1,
-  weight: '2.9',
-  volume: '0.009',
-});
+const shipped = (id: number, open: string, invoicedBefore = '0') =>
+  shippedLine({ shipmentLineId: id, open, invoicedBefore });
 
 const customerGround = (...lines: CustomerInvoiceGround['lines']): CustomerInvoiceGround => ({
   order: { id: 1, number: 'SO-0001', customerId: 7, currency: 'MYR' },
@@ -88,24 +74,20 @@ describe('P4 the customer invoice', () => {
   });
 });
 
-const received = (id: number, open: string, change: Partial<ReceivedLine> = {}): ReceivedLine => ({
-  receiptLineId: id,
-  purchaseLineId: 9,
-  lineNo: 1,
-  open,
-  openCost: dec(open).times(620).toFixed(),
-  openValue: dec(open).times(620).toFixed(),
-  unitPrice: '620',
-  drop: true,
-  customerWaits: false,
-  orderNumber: 'SO-0001',
-  agreementLineId: null,
-  mixed: null,
-  taxCode: 'S6',
-  taxCodeId: 1,
-  taxRate: '6',
-  ...change,
-});
+/** A drop shipment at 620. */
+const received = (id: number, open: string, change: Partial<ReceivedLine> = {}): ReceivedLine => {
+  const cost = dec(open).times(620).toFixed();
+  return receivedLine({
+    receiptLineId: id,
+    open,
+    openCost: cost,
+    openValue: cost,
+    unitPrice: '620',
+    drop: true,
+    orderNumber: 'SO-0001',
+    ...change,
+  });
+};
 
 const vendorGround = (
   lines: readonly ReceivedLine[],

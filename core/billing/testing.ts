@@ -1,0 +1,41 @@
+import type { ReceivedLine, ShippedLine } from './index';
+
+/** For tests: a line of 12 membranes at 740, so much of it shipped and not invoiced. */
+export const shippedLine = (change: Partial<ShippedLine> = {}): ShippedLine => ({
+  shipmentLineId: 1,
+  orderLineId: 5,
+  open: '12',
+  invoicedBefore: '0',
+  quantity: '12',
+  amount: '8880',
+  agreedAmount: null,
+  unitPrice: '740',
+  taxCode: 'S6',
+  taxCodeId: 1,
+  taxRate: '6',
+  agreementLineId: 3,
+  agreementId: 1,
+  weight: '2.9',
+  volume: '0.009',
+  ...change,
+});
+
+/** For tests: 10 received at 10 each and not invoiced, what they cost at 4.48. */
+export const receivedLine = (change: Partial<ReceivedLine> = {}): ReceivedLine => ({
+  receiptLineId: 1,
+  purchaseLineId: 9,
+  lineNo: 1,
+  open: '10',
+  openCost: '448',
+  openValue: '100',
+  unitPrice: '10',
+  drop: false,
+  customerWaits: false,
+  orderNumber: null,
+  agreementLineId: null,
+  mixed: null,
+  taxCode: 'S6',
+  taxCodeId: 1,
+  taxRate: '6',
+  ...change,
+});
