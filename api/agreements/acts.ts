@@ -165,6 +165,8 @@ export const releaseAgreement = act({
     asked: z.array(z.object({ unitPrice: Decimal.nullable(), amount: Decimal.nullable() })),
     /** What is left on each agreement line after the release, in units or in value; below zero above the limit. */
     left: z.array(z.object({ agreementLineId: Id, left: Decimal })),
+    /** What is left on the whole after it, in a unit, or (empty) in the agreement's currency; null without such a limit. // A5 */
+    whole: z.object({ left: Decimal, unit: z.string() }).nullable(),
   }),
 });
 

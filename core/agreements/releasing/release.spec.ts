@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { dec, least, lineAmount, most, sum, ZERO } from '@core/kernel';
 import { sentenceOf } from '@core/refusals';
-import { decideRelease, type ReleaseAsked, type ReleaseGround } from '../index';
+import { decideRelease, releasePreview, type ReleaseAsked, type ReleaseGround } from '../index';
 
 const WORK_DATE = '2027-03-01';
 
@@ -74,6 +74,15 @@ describe('release', () => {
     expect(codes(ground({ whole: whole('3699.99') }), both)).toEqual(['lines: above-whole']);
     const warned = decideRelease(ground({ whole: whole('3699'), limitPolicy: 'warn' }), both, WORK_DATE);
     expect(warned.ok && warned.warnings.map(({ code }) => code)).toEqual(['above-whole']);
+    const leftOf = (on: ReleaseGround) => {
+      const decision = decideRelease(on, both, WORK_DATE);
+      return decision.effects && releasePreview(decision.effects, on).whole;
+    };
+    expect(leftOf(ground())).toBeNull();
+    expect(leftOf(ground({ whole: whole('5000') }))).toEqual({ left: '1300', unit: '' });
+    expect(leftOf(ground({ whole: whole('3699'), limitPolicy: 'warn' }))).toEqual({ left: '-1', unit: '' });
+    const pieces = { limit: '10', unit: 'box', released: '2', factors: new Map([[1, '0.5']]) };
+    expect(leftOf(ground({ whole: pieces }))).toEqual({ left: '5.5', unit: 'box' });
   });
 
   it('A3 takes a discount off what would apply without the agreement, of all that is asked of an item', () => {

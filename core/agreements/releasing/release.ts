@@ -1,6 +1,6 @@
 import { AMOUNT_BOUND, dec, isDecimalText, isDay, lineAmount, most, sum, ZERO, type Day, type Dec } from '@core/kernel';
 import { refuse, type Decision, type Refusal } from '@core/refusals';
-import { overWholes } from './whole-limit';
+import { countedOn, leftOnWhole, overWholes } from './whole-limit';
 import { covers, leftOn, splitAtLimit, type Offer, type Portion } from './offered';
 import { agreedPrice } from '../terms/price';
 import { overLimit, overLimitOf, splitWord, splitWordOf } from './release-limit';
@@ -99,9 +99,16 @@ function pricesAsked(
   });
 }
 
-/** What a release shows before it is done: the order it makes, and what is left of every line under its limit. // A4 A6 */
+/**
+ * What a release shows before it is done: the order it makes, what is left of every line under its limit, and on the
+ * whole where that has one. // A4 A5 A6
+ */
 export function releasePreview({ lines, released, asked }: ReleaseEffects, { agreement, lines: all }: ReleaseGround) {
+  const { whole, tolerancePercent } = agreement;
   return {
+    whole: whole
+      ? { left: leftOnWhole(whole, tolerancePercent).minus(countedOn(whole, released)).toFixed(), unit: whole.unit }
+      : null,
     net: sum(lines.map((line) => dec(line.amount))).toFixed(),
     lines,
     asked,

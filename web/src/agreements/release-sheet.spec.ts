@@ -45,6 +45,15 @@ const stageOf = (sheet: AgreementSheet = two, previews?: (asked: Asked) => unkno
 const read = (stage: Stage) => stage.rows().map((cells) => [cells[0], cells[2], cells[5], cells[6]]);
 
 describe('the release sheet', () => {
+  it.each([
+    [{ left: '1300', unit: '' }, '; MYR 1,300.00 left on the whole'],
+    [{ left: '5.5', unit: 'box' }, '; 5.5 box left on the whole'],
+    [{ left: '-1', unit: '' }, '; MYR 1.00 beyond its limit on the whole'],
+  ])('A5 says what is left on the whole: %j', async (whole, said) => {
+    const stage = await stageOf(two, (asked) => ({ ...decidedOn(two, asked), whole }));
+    expect(stage.text('footer')).toContain(said);
+  });
+
   it('begins with a row for each line, a week from the work date, and what is left of it', async () => {
     const stage = await stageOf();
     expect(read(stage)).toEqual([

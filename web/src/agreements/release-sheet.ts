@@ -140,6 +140,15 @@ export class ReleaseSheet {
       over: left.startsWith('-') && this.sheet.limitPolicy === 'refuse',
     };
   }
+  /** What is left on the whole after it, where the agreement limits that. // A5 */
+  protected readonly wholeLeft = computed(() => {
+    const whole = this.said()?.whole;
+    if (!whole) return '';
+    const { currency } = this.sheet;
+    const left = whole.left.replace('-', '');
+    const text = whole.unit === '' ? `${currency} ${money(left, currency)}` : `${quantity(left)} ${whole.unit}`;
+    return whole.left.startsWith('-') ? `; ${text} beyond its limit on the whole` : `; ${text} left on the whole`;
+  });
   protected readonly total = computed(() => money(this.said()?.net ?? '0', this.sheet.currency));
   /** The lines it makes, where they are not the typed ones: an agreement that splits at its limit. */
   protected readonly split = computed(() => {
