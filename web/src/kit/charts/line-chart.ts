@@ -125,13 +125,15 @@ export class LineChart {
     };
   }
 
-  /** The first day, and the first of every second or so month after it: at most seven. */
+  /** The first day, and the first of every second or so month after it: at most seven, none upon the first. */
   private months(): string[] {
     const days: string[] = [];
-    const step = Math.max(1, Math.ceil(daysBetween(this.firstDay(), this.lastDay()) / 30 / 6));
+    const all = daysBetween(this.firstDay(), this.lastDay());
+    const step = Math.max(1, Math.ceil(all / 30 / 6));
     let [year, month] = this.firstDay().split('-').map(Number) as [number, number];
     for (let day = this.firstDay(); day <= this.lastDay();) {
-      days.push(day);
+      const from = daysBetween(this.firstDay(), day);
+      if (from === 0 || from > all / 10) days.push(day);
       month += step;
       year += Math.floor((month - 1) / 12);
       month = ((month - 1) % 12) + 1;
