@@ -8,10 +8,13 @@ import {
   Id,
   IdParam,
   ItemRef,
+  ListQuery,
   LocationId,
   namedOnce,
+  page,
   Party,
   read,
+  SeenDecimal,
   Text,
   TypedDecimal,
 } from './kit';
@@ -98,6 +101,51 @@ export const moveBetween = act({
   summary: 'Carry goods of an item from one of our locations to another, at what they cost.',
   input: z.object({ itemId: Id, from: LocationId, to: LocationId, quantity: TypedDecimal }),
   preview: z.object({ quantity: Decimal, value: Cost }),
+});
+
+/** Stock put right by hand. // W6 */
+export const adjustStock = act({
+  name: 'adjustStock',
+  summary: 'Say how many of an item are at one of our places, and why that is another number than was known.',
+  input: z.object({
+    itemId: Id,
+    locationId: LocationId,
+    /** How many were seen to be known. // G2 */
+    was: SeenDecimal,
+    now: TypedDecimal,
+    /** What one costs that is more than was known of; empty: as those that are there. */
+    unitCost: TypedDecimal,
+    reason: Text(200),
+  }),
+  preview: z.object({ quantity: Decimal, cost: Cost, currency: z.string() }),
+});
+
+export const takeBackAdjustment = act({
+  name: 'takeBackAdjustment',
+  summary: 'Take back what a journal put right of our stock, by another journal that names it.',
+  input: z.object({ journalId: Id, reason: Text(200) }),
+  preview: z.object({ quantity: Decimal, cost: Cost, currency: z.string() }),
+});
+
+/** An item at one of our places. */
+export const StockRow = z.object({
+  item: ItemRef,
+  location: z.object({ id: LocationId, name: z.string() }),
+  onHand: Decimal,
+  held: Decimal,
+  free: Decimal,
+  /** What vendors still send there. */
+  coming: Decimal,
+  worth: Cost,
+});
+
+export const listStock = read({
+  name: 'listStock',
+  path: '/stock',
+  summary: 'What is at our places, by item and place: here, held, free, coming, worth.',
+  query: ListQuery.extend({ location: z.coerce.number().int().min(0).max(4_294_967_295).optional() }),
+  /** With the company's currency. */
+  out: page(StockRow).extend({ currency: z.string() }),
 });
 
 export const reverseMovement = act({

@@ -229,6 +229,14 @@ export const sentences = {
     `${f.customer} would be ${f.currency} ${f.over} above their credit limit of ${f.limit}; say why it may pass.`,
   'route-not-kept': (f: { item: string; route: string }) =>
     `${f.item} cannot be supplied by ${f.route}; choose another route.`,
+  'stock-moved': (f: { item: string; place: string; is: string }) =>
+    `${f.item} at ${f.place} moved meanwhile: ${f.is} are there by now; count again, and say how many there are.`,
+  'below-held': (f: { item: string; place: string; held: string }) =>
+    `${f.held} of ${f.item} at ${f.place} are held for orders; let go of what is missing there first.`,
+  'stock-the-same': (f: { item: string; place: string; is: string }) =>
+    `${f.is} of ${f.item} are known to be at ${f.place} already; there is nothing to put right.`,
+  'no-adjustment': (f: { document: string }) =>
+    `${f.document} put no stock right by hand; take back the document that moved the goods.`,
   'no-rate': (f: { currency: string; day: string }) =>
     `What ${f.currency} was worth on ${d(f.day)} is not kept, so nothing in it can be posted; keep a rate of that day or an earlier one under Lists, Exchange rates.`,
   'no-rate-yet': (f: { currency: string; vendor: string }) =>

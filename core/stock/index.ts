@@ -8,6 +8,14 @@ export {
   type ReceivedPart,
   type ShippedPart,
 } from './move';
+export {
+  decideAdjust,
+  decideAdjustBack,
+  writtenOff,
+  type AdjustEffects,
+  type AdjustedGround,
+  type AdjustGround,
+} from './adjust';
 export { decideBetween, type BetweenGround, type BetweenTyped } from './between';
 export { decideStockShipment, mergeMoves, type StockLine } from './ship';
 export { decideOwnReceipt, type OwnLine, type SpecialTie } from './receive';

@@ -170,6 +170,7 @@ describe('G7 rights to see', () => {
     'openLoad',
     'openToInvoice',
     'locations',
+    'listStock',
     'findItems',
     'openItem',
     'customerDesk',

@@ -12,6 +12,9 @@ export interface JournalPlan<Number extends string | TextPiece = string> {
   entries: readonly JournalEntry[];
   /** The document's currency; none where it is the company's. // P8 */
   currency?: string | null;
+  /** Of one that is its own document: why it was made, and the journal it takes back. // W6 */
+  reason?: string;
+  reversesId?: number | null;
   customerId?: number | null;
   vendorId?: number | null;
 }
@@ -26,6 +29,8 @@ export function journalHeads(doer: Doer, plans: readonly JournalPlan<string | Te
       postedOn: plan.postedOn,
       documentKind: plan.source.kind,
       documentId: plan.source.id,
+      reason: plan.reason ?? '',
+      reversesId: plan.reversesId ?? null,
     })),
     { ids: true },
   );

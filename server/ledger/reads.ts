@@ -17,13 +17,14 @@ export async function openTrail(sql: Sql, companyId: number, kind: DocumentKind,
     [companyId, id],
   );
   const document: DocumentRef = { kind, id, number: orNotFound(found, 'This document').number };
-  const [journals, stockEntries, openItems, changes] = await Promise.all([
+  const [journals, stockEntries, openItems, changes, adjustment] = await Promise.all([
     journalsOf(sql, companyId, document),
     stockEntriesOf(sql, companyId, kind, id),
     openItemsOf(sql, companyId, kind, id),
     changesOf(sql, companyId, kind, id),
+    kind === 'JR' ? adjustmentOf(sql, companyId, id) : null,
   ]);
-  return { document, currency: found!.currency, journals, stockEntries, openItems, changes };
+  return { document, currency: found!.currency, adjustment, journals, stockEntries, openItems, changes };
 }
 
 async function journalsOf(sql: Sql, companyId: number, document: DocumentRef): Promise<Trail['journals']> {
@@ -73,6 +74,32 @@ async function journalsOf(sql: Sql, companyId: number, document: DocumentRef): P
     journals.set(row.id, journal);
   }
   return [...journals.values()];
+}
+
+/** Why a journal put stock right; null for one that did not. */
+async function adjustmentOf(sql: Sql, companyId: number, id: number): Promise<Trail['adjustment']> {
+  const [row] = await sql.rows<
+    Columns<Journal, 'reason reversesId'> & {
+      reverses: string | null;
+      reversedById: number | null;
+      reversedBy: string | null;
+    }
+  >(
+    `SELECT j.reason, j.reverses_id, x.number AS reverses, b.id AS reversed_by_id, b.number AS reversed_by
+       FROM journal j
+       LEFT JOIN journal x ON x.company_id = j.company_id AND x.id = j.reverses_id
+       LEFT JOIN journal b ON b.company_id = j.company_id AND b.reverses_id = j.id
+      WHERE j.company_id = ? AND j.id = ? AND j.reason <> ''`,
+    [companyId, id],
+  );
+  if (!row) return null;
+  const journal = (of: number | null, number: string | null): DocumentRef | null =>
+    of === null ? null : { kind: 'JR', id: of, number: number! };
+  return {
+    reason: row.reason,
+    reverses: journal(row.reversesId, row.reverses),
+    reversedBy: journal(row.reversedById, row.reversedBy),
+  };
 }
 
 async function refOf(sql: Sql, companyId: number, kind: DocumentKind, id: number): Promise<DocumentRef> {

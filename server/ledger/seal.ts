@@ -8,10 +8,12 @@ const KINDS = {
   audit: 'r.id, r.company_id, r.person_id, r.act, r.origin, r.at, r.input, r.documents FROM audit r',
   access: 'r.id, r.at, r.what, r.name, r.person_id, r.company_id, r.origin, r.detail, r.session_mark FROM access_log r',
   journal: `r.id, r.company_id, r.number, r.posted_on, r.document_day, r.document_kind, r.document_id, r.created_at,
-    (SELECT GROUP_CONCAT(e.account_id, ' ', e.amount, ' ', COALESCE(e.customer_id, ''), ' ', COALESCE(e.vendor_id, ''),
+    CONCAT((SELECT GROUP_CONCAT(e.account_id, ' ', e.amount, ' ', COALESCE(e.customer_id, ''), ' ', COALESCE(e.vendor_id, ''),
             IF(e.currency IS NULL, '', CONCAT(' ', e.currency, ' ', e.foreign_amount))
             ORDER BY e.id SEPARATOR ';')
-       FROM journal_entry e WHERE e.company_id = r.company_id AND e.journal_id = r.id) AS entries FROM journal r`,
+       FROM journal_entry e WHERE e.company_id = r.company_id AND e.journal_id = r.id) ,
+      IF(r.reason = '' AND r.reverses_id IS NULL, '', CONCAT(' because ', r.reason, ' takes back ', COALESCE(r.reverses_id, '')))) AS entries
+      FROM journal r`,
   stock: `r.id, r.company_id, r.item_id, r.place, r.location_id, r.quantity, r.cost, r.posted_on, r.document_kind,
     r.document_id, r.created_at FROM stock_entry r`,
 } as const;

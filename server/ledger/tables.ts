@@ -6,8 +6,8 @@ export const accountTable = table('account', {
 });
 
 export const journalTable = table('journal', {
-  int: 'companyId id= documentId',
-  text: 'number documentKind',
+  int: 'companyId id= documentId reversesId?',
+  text: 'number documentKind reason=',
   day: 'postedOn documentDay?',
   time: 'createdAt=',
 });

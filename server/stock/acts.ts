@@ -6,6 +6,7 @@ import { loadAgreements } from '../agreements';
 import type { Repriced } from '@core/orders';
 import type { DropTie, StockLine } from '@core/stock';
 import { agreementsOf, repriceStatements, shipDatePrices } from '../orders';
+import { adjustStock, takeBackAdjustment } from './adjust';
 import { moveBetween } from './between';
 import { loadOwnLines, loadStockLines, loadTies } from './store';
 import { supplyLine } from './reserve';
@@ -147,4 +148,12 @@ function touchedBy(
   ];
 }
 
-export const stockActs = [receiveGoods, shipLines, moveBetween, supplyLine, reverseMovement];
+export const stockActs = [
+  receiveGoods,
+  shipLines,
+  moveBetween,
+  adjustStock,
+  takeBackAdjustment,
+  supplyLine,
+  reverseMovement,
+];

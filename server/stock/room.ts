@@ -2,6 +2,7 @@ import * as stock from '@api/stock';
 import { reads, type Room } from '../room';
 import { stockActs } from './acts';
 import { checks } from './checks';
+import { listStock } from './list';
 import { alsoWaiting, openReceipt, openShipment } from './reads';
 
 /** What the stock room has. */
@@ -9,6 +10,7 @@ export const room: Room = {
   acts: [...stockActs],
   answers: [
     reads(stock.alsoWaiting, (sql, companyId, { params }) => alsoWaiting(sql, companyId, params.id)),
+    reads(stock.listStock, (sql, companyId, { query }) => listStock(sql, companyId, query)),
     reads(stock.openReceipt, (sql, companyId, { params }) => openReceipt(sql, companyId, params.id)),
     reads(stock.openShipment, (sql, companyId, { params }) => openShipment(sql, companyId, params.id)),
   ],

@@ -9,6 +9,7 @@ export const PLACES: readonly { path: string; name: string; icon: IconName; need
   { path: '/bench', name: 'Bench', icon: 'bench' },
   { path: '/purchases', name: 'Purchases', icon: 'truck' },
   { path: '/planned', name: 'Workshop', icon: 'workshop' },
+  { path: '/stock', name: 'Stock', icon: 'stock' },
   { path: '/billing', name: 'Billing', icon: 'billing', needs: 'see-debts' },
   { path: '/insight', name: 'Insight', icon: 'insight', needs: 'see-agreements' },
 ];
@@ -57,7 +58,7 @@ export const DOINGS: readonly { name: string; path: string }[] = [
 
 export const KEYS: readonly [keys: string, does: string][] = [
   ['Ctrl K', 'find or do'],
-  ['Alt 1 … Alt 8', 'the places of the spine'],
+  ['Alt 1 … Alt 9', 'the places of the spine'],
   ['Ctrl Enter', 'the next step of the page, or the act of the side sheet'],
   ['Alt G', 'to the grid'],
   ['Enter', 'open the row, or edit the cell; on a line of an order, to its purchase, and back'],

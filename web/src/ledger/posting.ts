@@ -1,20 +1,38 @@
 import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
-import type { DocumentKind } from '@core/kernel';
+import { RouterLink } from '@angular/router';
+import type { DocumentKind, DocumentRef } from '@core/kernel';
 import type * as z from 'zod';
 import * as ledger from '@api/ledger';
 import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
-import { kindName } from '../kit/documents';
+import { kindName, pathOf } from '../kit/documents';
+import { Sheets } from '../kit/act/sheet';
 import { Api } from '../kit/act/api';
 import { day } from '../kit/formats';
 import { Session } from '../access';
 import { DocumentDock } from '../documents';
+import { AdjustBackSheet } from './adjust-back-sheet';
 
 /** A journal or a payment: nothing but what it posted, who did it, and where it came from. */
 @Component({
   selector: 'k-posting',
-  imports: [DocumentDock, DocumentTitle],
+  imports: [DocumentDock, DocumentTitle, RouterLink],
   template: `<div class="page">
     <k-document-title [page]="page" />
+    @if (page.sheet()?.adjustment; as adjustment) {
+      <div class="head">
+        <div><small>Why</small>{{ adjustment.reason }}</div>
+        @if (adjustment.reverses; as other) {
+          <div>
+            <small>Takes back</small><a class="link" [routerLink]="pathOf(other)">{{ other.number }}</a>
+          </div>
+        }
+        @if (adjustment.reversedBy; as other) {
+          <div>
+            <small>Taken back by</small><a class="link" [routerLink]="pathOf(other)">{{ other.number }}</a>
+          </div>
+        }
+      </div>
+    }
     @if (page.document(); as document) {
       <k-document-dock class="whole" [document]="document" />
     }
@@ -23,7 +41,9 @@ import { DocumentDock } from '../documents';
 })
 export class PostingPage {
   private readonly api = inject(Api);
-  private readonly workDate = inject(Session).workDate;
+  private readonly session = inject(Session);
+  private readonly sheets = inject(Sheets);
+  private readonly workDate = this.session.workDate;
   readonly id = input.required<string>();
   readonly kind = input.required<DocumentKind>();
   protected readonly page: DocumentPage<string, z.infer<typeof ledger.openTrail.out>> = new DocumentPage({
@@ -38,6 +58,20 @@ export class PostingPage {
         ...journals.slice(0, 1).map(({ postedOn }) => `posted ${day(postedOn, this.workDate())}`),
       ].join(', '),
     }),
-    touchedBy: () => false,
+    touchedBy: ({ kind }) => kind === 'JR',
+    acts: () => {
+      const trail = this.page.sheet();
+      const { reverses, reversedBy } = trail?.adjustment ?? {};
+      return [
+        {
+          name: 'take-back',
+          label: 'Take it back…',
+          when: !!trail?.adjustment && !reverses && !reversedBy && this.session.may('goods'),
+          does: () => this.sheets.open<DocumentRef>(AdjustBackSheet, trail!.document),
+          says: ({ made }) => ['Taken back by', made[0]],
+        },
+      ];
+    },
   });
+  protected readonly pathOf = pathOf;
 }

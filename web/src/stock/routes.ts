@@ -2,6 +2,7 @@ import type { Routes } from '@angular/router';
 
 /** The pages of this room. */
 export const routes: Routes = [
+  { path: 'stock', loadComponent: () => import('./list').then((m) => m.StockList) },
   {
     path: 'receipts/:id',
     data: { kind: 'RC' },

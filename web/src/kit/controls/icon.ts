@@ -11,6 +11,7 @@ import keyboard from '@material-symbols/svg-400/outlined/keyboard.svg';
 import more from '@material-symbols/svg-400/outlined/more_horiz.svg';
 import orders from '@material-symbols/svg-400/outlined/receipt_long.svg';
 import workshop from '@material-symbols/svg-400/outlined/precision_manufacturing.svg';
+import stock from '@material-symbols/svg-400/outlined/inventory_2.svg';
 import truck from '@material-symbols/svg-400/outlined/local_shipping.svg';
 import today from '@material-symbols/svg-400/outlined/wb_twilight.svg';
 
@@ -26,6 +27,7 @@ const ICONS = {
   lists,
   more,
   orders,
+  stock,
   today,
   truck,
   workshop,

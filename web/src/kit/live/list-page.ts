@@ -33,8 +33,8 @@ export interface ListOf<Query, Row> {
   load(query: Query): Observable<Page<Row>>;
   /** What changes what is listed, where it is touched. */
   kinds: readonly DocumentKind[];
-  /** Where a row leads, and what the dock is about. */
-  document(row: Row): Pick<DocumentRef, 'kind' | 'id'> & Partial<DocumentRef>;
+  /** Where a row leads, and (of a document that is numbered) what the dock is about. */
+  document(row: Row): (Pick<DocumentRef, 'kind' | 'id'> & Partial<DocumentRef>) | { kind: 'item'; id: number };
   rowId?: (row: Row) => string;
   columns(): readonly GridColumn<Row>[];
   /** What would be here and how to start. */
@@ -78,7 +78,7 @@ export class DocumentList<Query extends object, Row extends object> {
     this.about = computed(() => {
       const row = this.row();
       const document = row && of.document(row);
-      return document?.number === undefined ? null : (document as DocumentRef);
+      return document && 'number' in document ? (document as DocumentRef) : null;
     });
     inject(Title).setTitle(`${of.head} · Kampong`);
   }
