@@ -5,6 +5,7 @@ import { chanceOf, type Chance } from '@core/kernel';
 import { layDesk, typePricedOrder } from '../server/sample/desk';
 import { layMasters } from '../server/sample/masters';
 import { layAbroad, tellAbroad } from './abroad';
+import { layCounted } from './counted';
 import { layEast } from './east';
 import { layOpeningStock } from '../server/sample/opening-stock';
 import { Story, type Far, type ReleasePlan } from './story';
@@ -51,6 +52,7 @@ export async function layDemo(database: Database, options: DemoOptions): Promise
   await typePricedOrder(actor, masters, workDate);
   await promiseWorks(database, actor, masters, workDate);
   await layEast(actor, masters, workDate);
+  await layCounted(database, actor, masters, workDate);
   // The server makes the runs when it starts.
   await actor.does('startRepromise', {}, workDate);
   await actor.does('startPlanning', { until: addDays(workDate, 90), itemIds: [] }, workDate);

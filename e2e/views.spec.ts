@@ -29,6 +29,7 @@ const VIEWS = [
   ['vendor', '/vendors/1'],
   ['item', '/items/1'],
   ['workshop', '/planned'],
+  ['stock', '/stock'],
   ['planned order', '/planned/1'],
   ['load', '/load'],
   ['promise again', '/repromise'],

@@ -352,6 +352,19 @@ const PLANTED: readonly [what: string, statement: string, said: string][] = [
   ['a payment that is not there', 'DELETE FROM payment LIMIT 1', 'numbers PY taken'],
   ['what was drawn of a prepayment', 'UPDATE prepayment SET drawn = drawn + 1 LIMIT 1', 'prepayment drawn'],
   ['a prepayment', 'UPDATE prepayment SET amount = amount + 1 LIMIT 1', 'own amount of a prepayment'],
+  // Stock put right.
+  [
+    'an adjustment taken back by another of another size',
+    `INSERT INTO journal (company_id, number, posted_on, document_kind, document_id, reason, reverses_id)
+       SELECT company_id, 'JR-X', posted_on, 'JR', 0, 'found', id FROM journal WHERE reason <> '' LIMIT 1`,
+    'adjustment taken back',
+  ],
+  [
+    'a stock entry of an adjustment',
+    `UPDATE stock_entry e JOIN journal j ON j.id = e.document_id AND e.document_kind = 'JR' AND j.reason <> ''
+        SET e.cost = e.cost - 1`,
+    'posted: JR',
+  ],
   // Two currencies.
   [
     'what a payment was worth',
@@ -553,7 +566,7 @@ describe('verifying', () => {
     drop = made.drop;
     database = connect(made.url, 2);
     // The demo takes nothing back for its price.
-    const [line] = await database.rows<{
+    const lines = await database.rows<{
       companyId: number;
       invoiceId: number;
       id: number;
@@ -562,20 +575,23 @@ describe('verifying', () => {
     }>(
       `SELECT l.company_id, l.invoice_id, l.id, l.unit_price, c.work_date AS day
          FROM customer_invoice_line l JOIN company c ON c.id = l.company_id
-        WHERE l.shipment_line_id IS NOT NULL AND l.unit_price > 2 ORDER BY l.id DESC LIMIT 1`,
+        WHERE l.id IN (SELECT MAX(x.id) FROM customer_invoice_line x
+                         JOIN customer_invoice i ON i.company_id = x.company_id AND i.id = x.invoice_id
+                        WHERE x.shipment_line_id IS NOT NULL AND x.unit_price > 2 GROUP BY i.currency)`,
     );
     const [person] = await database.rows<{ id: number }>('SELECT MIN(id) AS id FROM person');
-    const { companyId, invoiceId, id, unitPrice, day } = line!;
-    await new Actor(database, companyId, person!.id, 'verify').does(
-      'creditInvoice',
-      {
-        invoiceId,
-        kind: 'price',
-        reason: 'dearer than agreed',
-        lines: [{ invoiceLineId: id, quantity: '', unitPrice: dec(unitPrice).minus(1).toFixed() }],
-      },
-      day,
-    );
+    for (const { companyId, invoiceId, id, unitPrice, day } of lines) {
+      await new Actor(database, companyId, person!.id, `verify ${id}`).does(
+        'creditInvoice',
+        {
+          invoiceId,
+          kind: 'price',
+          reason: 'dearer than agreed',
+          lines: [{ invoiceLineId: id, quantity: '', unitPrice: dec(unitPrice).minus(1).toFixed() }],
+        },
+        day,
+      );
+    }
     // What is written once is kept from being written over: whoever owns the database can still.
     const triggers = await database.rows<{ name: string }>(
       'SELECT TRIGGER_NAME AS name FROM information_schema.TRIGGERS WHERE TRIGGER_SCHEMA = DATABASE()',

@@ -1,7 +1,7 @@
 import type * as z from 'zod';
 import type { openTrail } from '@api/ledger';
 import type { listStock } from '@api/stock';
-import { World, WORK_DATE, type Visitor } from '../testing/world';
+import { World, type Visitor } from '../testing/world';
 
 type Stock = z.output<typeof listStock.out>;
 type Trail = z.output<typeof openTrail.out>;

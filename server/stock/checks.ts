@@ -95,6 +95,15 @@ export const checks: readonly Check[] = [
             JOIN purchase_order p ON p.company_id = r.company_id AND p.id = r.purchase_order_id
            WHERE e.document_kind = 'RC' AND e.place = 'ours' AND e.location_id <> p.location_id`,
   },
+  // What takes an adjustment back moves as many the other way. // P1 W6
+  {
+    what: 'adjustment taken back',
+    sql: `SELECT j.number AS subject, COALESCE(SUM(e.quantity), 0) AS kept,
+                 -(SELECT SUM(o.quantity) FROM stock_entry o WHERE o.company_id = j.company_id AND o.document_kind = 'JR'
+                     AND o.document_id = j.reverses_id) AS counted
+            FROM journal j LEFT JOIN stock_entry e ON e.company_id = j.company_id AND e.document_kind = 'JR' AND e.document_id = j.id
+           WHERE j.reverses_id IS NOT NULL GROUP BY j.company_id, j.id HAVING NOT (kept <=> counted)`,
+  },
   // No gaps.
   numbered('RC', 'receipt'),
   numbered('SH', 'shipment'),
