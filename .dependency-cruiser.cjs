@@ -54,10 +54,16 @@ module.exports = {
       to: { path: '^server/([^/]+)/', pathNot: ['^server/$1/', '^server/[^/]+/(index|tables)\\.ts$', '^server/db/'] },
     },
     {
+      name: 'testing-for-tests',
+      severity: 'error',
+      from: { path: '^core/', pathNot: '(\\.spec|/testing)\\.ts$' },
+      to: { path: '/testing\\.ts$' },
+    },
+    {
       name: 'core-rooms-through-their-index',
       severity: 'error',
       from: { path: '^core/([^/]+)/' },
-      to: { path: '^core/([^/]+)/', pathNot: ['^core/$1/', '^core/[^/]+/index\\.ts$'] },
+      to: { path: '^core/([^/]+)/', pathNot: ['^core/$1/', '^core/[^/]+/(index|testing)\\.ts$'] },
     },
     {
       name: 'web-rooms-through-their-index',

@@ -1,4 +1,4 @@
-import { expect, sheet, signIn, test } from './world';
+import { cell, expect, sheet, signIn, test } from './world';
 
 test('what is there is told by location, and a line goes out from where it is', async ({ page }) => {
   await signIn(page);
@@ -51,4 +51,31 @@ test('what is there is told by location, and a line goes out from where it is', 
   await sheet(page).getByRole('button', { name: 'Move them' }).click();
   await expect(page.getByText(/Moved: JR-\d+/)).toBeVisible();
   await expect(page.getByRole('row', { name: /^JR-\d+ .* East coast store 2 / })).toBeVisible();
+});
+
+test('stock is put right with its reason, and taken back by a journal that names it', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/stock?q=SALT-25');
+  const here = cell(page, 0, 'here');
+  await expect(here).toHaveText(/^\d+$/);
+  const known = Number(await here.innerText());
+  await page.getByRole('button', { name: 'Put SALT-25 right…' }).click();
+  await sheet(page).getByLabel('There are, bag').fill(String(known));
+  await sheet(page).getByLabel('Why').fill('counted');
+  await expect(sheet(page).getByRole('alert')).toContainText('there is nothing to put right');
+  await sheet(page)
+    .getByLabel('There are, bag')
+    .fill(String(known - 2));
+  await expect(sheet(page).getByText(/2 bags fewer, MYR .* to stock differences/)).toBeVisible();
+  await sheet(page).getByRole('button', { name: 'Put it right' }).click();
+  await expect(here).toHaveText(String(known - 2));
+
+  await page.getByRole('status').getByRole('link').click();
+  await expect(page.getByText('counted')).toBeVisible();
+  await page.getByRole('button', { name: 'Take it back…' }).click();
+  await sheet(page).getByLabel('Why').fill('behind the rack');
+  await sheet(page).getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByText('Taken back by', { exact: true })).toBeVisible();
+  await page.goto('/stock?q=SALT-25');
+  await expect(here).toHaveText(String(known));
 });

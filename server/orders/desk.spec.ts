@@ -81,7 +81,10 @@ describe('the order desk: units, prices, credit and permits', () => {
     const preview = await salmah.post('/api/acts/saveOrder/preview', order('Selat Cruise Lines', [line]));
     const { warnings } = preview.body as { warnings: { code: string }[] };
     expect(warnings.map((word) => word.code)).toContain('price-missing');
-    await database.run("INSERT INTO exchange_rate (company_id, currency, day, rate) VALUES (?, 'SGD', '2020-01-01', '3.41')", [world.masters.companyId]);
+    await database.run(
+      "INSERT INTO exchange_rate (company_id, currency, day, rate) VALUES (?, 'SGD', '2020-01-01', '3.41')",
+      [world.masters.companyId],
+    );
   });
 
   it('R1 R2 R4 prices each line from its own source, and keeps the steps', async () => {

@@ -61,14 +61,7 @@ export async function writeAccruals(
     accruals.map((accrual) => ({
       sql: `UPDATE agreement SET rebate_value = rebate_value + ?, rebate_quantity = rebate_quantity + ?,
               rebate_accrued = rebate_accrued + ?, rebate_own = rebate_own + ? WHERE company_id = ? AND id = ?`,
-      values: [
-        accrual.value,
-        accrual.quantity,
-        accrual.accrued,
-        accrual.ownAccrued,
-        companyId,
-        accrual.agreementId,
-      ],
+      values: [accrual.value, accrual.quantity, accrual.accrued, accrual.ownAccrued, companyId, accrual.agreementId],
     })),
   );
   await tx.insertPlain(

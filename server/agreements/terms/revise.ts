@@ -1,4 +1,11 @@
-import { accruedBy, decideRevision, rebateOwed, repricedValue, type OpenLine, type RevisionEffects } from '@core/agreements';
+import {
+  accruedBy,
+  decideRevision,
+  rebateOwed,
+  repricedValue,
+  type OpenLine,
+  type RevisionEffects,
+} from '@core/agreements';
 import { dec, known, sum, type ExchangeOf } from '@core/kernel';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../../acts';

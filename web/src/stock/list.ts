@@ -73,13 +73,17 @@ export class StockList {
       { id: 'free', head: 'Free', width: 100, figures: true, text: (row) => counted(row.free) },
       { id: 'coming', head: 'Coming', width: 100, figures: true, text: (row) => counted(row.coming) },
       { id: 'unit', head: 'Unit', width: 80, text: (row) => row.item.unit },
-      {
-        id: 'worth',
-        head: `Worth, ${this.currency}`,
-        width: 130,
-        figures: true,
-        text: (row) => money(row.worth, this.currency),
-      },
+      ...(this.session.may('see-costs')
+        ? [
+            {
+              id: 'worth',
+              head: `Worth, ${this.currency}`,
+              width: 130,
+              figures: true,
+              text: (row: Row) => money(row.worth, this.currency),
+            },
+          ]
+        : []),
     ];
   }
 
