@@ -70,7 +70,6 @@ export function carriedOf(
  */
 export function balanceChange(balance: Both, change: Dec, exchange: Exchange): Dec {
   const after = balance.amount.plus(change);
-  if (after.eq(0)) return balance.own.neg();
   const grows = balance.amount.times(change).gte(0);
   if (grows) return ownOf(change, exchange);
   const crosses = balance.amount.times(after).lt(0);

@@ -118,4 +118,49 @@ describe('P3 P8 journals', () => {
     expect(shown(setOffJournal('vendor', dec('34'), dec('33')))).toEqual(['payable 1 (0)', 'exchange-difference -1']);
     expect(setOffJournal('vendor', dec('34'), dec('34'))).toEqual([]);
   });
+
+  it.each<[string, JournalEntry[], string[]]>([
+    ['goods received', receiptJournal(bothOf('10', '45')), ['inventory 45', 'received-not-invoiced -45 (-10)']],
+    [
+      'taken back at less than they came at',
+      receiptReversalJournal(bothOf('10', '45'), '40'),
+      ['received-not-invoiced 45 (10)', 'inventory -40', 'stock-difference -5'],
+    ],
+    ['goods shipped', shipmentJournal('7'), ['cost-of-sales 7', 'inventory -7']],
+    ['goods that came back', returnJournal('7'), ['inventory 7', 'cost-of-sales -7']],
+    [
+      'a customer invoice',
+      customerInvoiceJournal(bothOf('10', '34'), bothOf('1', '3.4')),
+      ['receivable 37.4 (11)', 'revenue -34 (-10)', 'output-tax -3.4 (-1)'],
+    ],
+    [
+      'a credit note',
+      creditNoteJournal(bothOf('10', '34'), bothOf('1', '3.4')),
+      ['revenue 34 (10)', 'output-tax 3.4 (1)', 'receivable -37.4 (-11)'],
+    ],
+    ['a rebate accrued', rebateAccrualJournal(bothOf('5', '17')), ['rebates-given 17 (5)', 'rebates-owed -17 (-5)']],
+    [
+      'a rebate settled',
+      rebateSettlementJournal(bothOf('5', '16'), dec('17')),
+      ['rebates-owed 17 (5)', 'receivable -16 (-5)', 'exchange-difference -1'],
+    ],
+    [
+      'a rebate claimed back',
+      rebateClaimJournal(bothOf('5', '16'), dec('17')),
+      ['receivable 16 (5)', 'rebates-owed -17 (-5)', 'exchange-difference 1'],
+    ],
+    ['money taken ahead', prepaymentJournal(bothOf('5', '17')), ['bank 17 (5)', 'customer-prepayments -17 (-5)']],
+    [
+      'money paid back',
+      prepaymentReturnJournal(bothOf('5', '16'), dec('17')),
+      ['customer-prepayments 17 (5)', 'bank -16 (-5)', 'exchange-difference -1'],
+    ],
+    [
+      'what an invoice draws',
+      drawJournal(bothOf('5', '18'), dec('17')),
+      ['customer-prepayments 17 (5)', 'receivable -18 (-5)', 'exchange-difference 1'],
+    ],
+    ['stock put right', adjustmentJournal('-3'), ['inventory -3', 'stock-difference 3']],
+    ['goods between two places', betweenJournal('3'), ['inventory 3', 'inventory -3']],
+  ])('P3 %s', (_what, entries, expected) => expect(shown(entries)).toEqual(expected));
 });

@@ -1,6 +1,7 @@
 import type { Route } from '@core/catalogue';
 import { addDays, boughtBy, Calendar, dec } from '@core/kernel';
 import { differencesOf, proposeVendor, SupplyDays, vendorQuantity, type Offer, type TieEnds } from './index';
+import { unrated, vendorRefusal } from './bench';
 
 const offer = (vendorId: number, unitPrice: string, leadDays: number, preferred = false): Offer => ({
   vendorId,
@@ -13,6 +14,40 @@ const offer = (vendorId: number, unitPrice: string, leadDays: number, preferred 
   minimum: '0',
   multiple: '0',
   approved: true,
+});
+
+describe('L9 who may be asked instead', () => {
+  const offers = [offer(1, '5', 2), { ...offer(2, '5', 2), approved: false }, offer(3, '6', 2)];
+  const asked = (id: number, all: Offer[] = offers) => vendorRefusal(all, { id, name: 'Arus' }, 'HY-25', 'vendorId');
+  it('is told where a vendor is not approved, or does not sell it', () => {
+    expect(asked(1)).toBeNull();
+    expect(asked(2)).toEqual({
+      code: 'vendor-not-approved',
+      field: 'vendorId',
+      facts: { vendor: 'Vendor 2', item: 'HY-25', approved: 'Vendor 1 or Vendor 3' },
+    });
+    expect(asked(9)).toMatchObject({
+      code: 'vendor-not-selling',
+      facts: { vendor: 'Arus', item: 'HY-25', others: 'Vendor 1 or Vendor 3' },
+    });
+    expect(asked(9, [])).toMatchObject({ facts: { others: 'another item' } });
+  });
+
+  it('of two who are preferred the first by name is proposed', () => {
+    expect(proposeVendor([offer(2, '5', 2, true), offer(1, '9', 9, true)])).toMatchObject({
+      offer: { vendorId: 1 },
+      reason: 'preferred',
+    });
+    const namesakes = [offer(2, '5', 2), { ...offer(1, '5', 2), vendor: 'Vendor 2' }];
+    expect(proposeVendor(namesakes)?.offer.vendorId).toBe(1);
+  });
+
+  it('P8 a currency without a rate is told, with whose it is', () => {
+    expect(unrated(offer(1, '5', 2), 'vendorId')).toEqual([]);
+    expect(unrated({ ...offer(1, '5', 2), currency: 'USD', ownPrice: null }, 'vendorId')).toEqual([
+      { code: 'no-rate-yet', field: 'vendorId', facts: { vendor: 'Vendor 1', currency: 'USD' } },
+    ]);
+  });
 });
 
 describe('L8 the proposed vendor', () => {

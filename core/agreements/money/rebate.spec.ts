@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { dec, ZERO } from '@core/kernel';
-import { isDue, rebateOwed, reminderWords, tierAt, type Rebate } from '../index';
-import { rebateRefusals } from './rebate';
+import { isDue, rebateOwed, reminderWords, tierAt, type Rebate, type RebateState } from '../index';
+import { accrualOf, rebateRefusals } from './rebate';
 import { reminderRefusals } from '../terms/reminder';
 
 const tiers = [
@@ -68,6 +68,80 @@ describe('A10 rebate', () => {
       }),
       { seed: 8 },
     );
+  });
+
+  it.each<[string, Partial<Rebate>, { code: string; facts: object }[]]>([
+    ['tiers without a rebate', { kind: 'none' }, [{ code: 'tiers-without-rebate', facts: {} }]],
+    ['a rebate without tiers', { tiers: [] }, [{ code: 'required', facts: { what: 'A rebate tier' } }]],
+    [
+      'starts in no places of money',
+      { tiers: [{ from: '1.00001', rate: '2' }] },
+      [{ code: 'not-a-number', facts: { what: 'The start of a rebate tier' } }],
+    ],
+    ['starts in five places of a quantity not', { by: 'quantity', tiers: [{ from: '1.00001', rate: '2.0001' }] }, []],
+    [
+      'rates in more places than a per cent has',
+      { tiers: [{ from: '1', rate: '2.001' }] },
+      [{ code: 'not-above-zero', facts: { what: 'The rate of a rebate tier' } }],
+    ],
+    [
+      'more than all of it',
+      { tiers: [{ from: '1', rate: '100.01' }] },
+      [{ code: 'not-a-percent', facts: { what: 'The rate of a rebate tier' } }],
+    ],
+    [
+      'all of it not, nor more than a hundred for a unit',
+      { by: 'quantity', tiers: [{ from: '1', rate: '100.01' }] },
+      [],
+    ],
+    [
+      'tiers that do not rise',
+      { tiers: [tiers[1]!, tiers[1]!] },
+      [{ code: 'breaks-not-rising', facts: { from: '25000' } }],
+    ],
+    ['no rebate without tiers not', { kind: 'none', tiers: [] }, []],
+  ])('refuses %s', (_what, change, expected) => {
+    const refused = rebateRefusals(rebate(change.kind ?? 'whole', change));
+    expect(refused.map(({ code, facts }) => ({ code, facts }))).toEqual(expected);
+    expect(refused.every(({ field }) => field === 'rebate.tiers')).toBe(true);
+  });
+
+  it('accrues on each day of its term, first and last among them, by what its tiers count', () => {
+    const state = (change: Partial<RebateState> = {}): RebateState => ({
+      agreementId: 1,
+      rebate: rebate('whole'),
+      firstDay: '2027-01-01',
+      lastDay: '2027-12-31',
+      currency: 'MYR',
+      value: '9000',
+      quantity: '20000',
+      accrued: '0',
+      settled: '0',
+      carried: '0',
+      ...change,
+    });
+    const exchange = { currency: 'MYR', own: 'MYR', rate: '1' };
+    const more = { value: dec('1000'), quantity: dec('5000') };
+    const accrued = (day: string, change: Partial<RebateState> = {}) =>
+      accrualOf(state(change), more, day, exchange)?.accrued ?? null;
+    expect(['2026-12-31', '2027-01-01', '2027-12-31', '2028-01-01'].map((day) => accrued(day))).toEqual([
+      null,
+      '200',
+      '200',
+      null,
+    ]);
+    expect(accrued('2027-06-01', { rebate: rebate('none', { tiers: [] }) })).toBeNull();
+    // 25,000 units at 3 each.
+    expect(accrued('2027-06-01', { rebate: rebate('whole', { by: 'quantity' }) })).toBe('75000');
+  });
+
+  it('the last of the tiers reached counts', () => {
+    expect(tierAt(rebate('whole'), dec('90000')).reached).toEqual(tiers[2]);
+  });
+
+  it('owes nothing without a rebate whatever its tiers say', () => {
+    expect(owed(rebate('none'), '60000')).toBe('0');
+    expect(owed(rebate('whole', { tiers: [{ from: '-10', rate: '2' }] }), '-5')).toBe('0');
   });
 
   it('names the tier reached and what is missing to the coming one', () => {
