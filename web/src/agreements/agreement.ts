@@ -1,12 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, viewChild } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { toSignal } from '@angular/core/rxjs-interop';
 import { of, type Observable } from 'rxjs';
 import { map } from 'rxjs/operators';
 import { elapsedShare, leftOf, LIMIT_POLICIES, REST_PLANS, REST_WORDS } from '@core/agreements';
 import { dec, lineAmount, share, sum } from '@core/kernel';
 import { Session } from '../access';
 import { DocumentDock } from '../documents';
+import { readOr } from '../kit/live/read-or';
 import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
 import { pathOf } from '../kit/documents';
 import { ChoiceField, DayField, LookupField, NumberField, TextField } from '../kit/fields';
@@ -134,7 +134,7 @@ export class AgreementPage {
     this.draft.set({ side: side as AgreementSheet['side'], customerId: null, vendorId: null, partyName: '' });
   }
 
-  private readonly choices = toSignal(this.agreements.groups(), { initialValue: { groups: [], organisations: [] } });
+  private readonly choices = readOr(this.agreements.groups(), { groups: [], organisations: [] });
   protected readonly organisations = computed(() => [
     { value: '', label: "customer's own" },
     ...this.choices().organisations.map(({ id, name }) => ({ value: String(id), label: name })),

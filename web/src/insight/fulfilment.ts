@@ -9,6 +9,7 @@ import { share } from '@core/kernel';
 import * as agreements from '@api/agreements';
 import * as contract from '@api/insight';
 import { Session } from '../access';
+import { readOr } from '../kit/live/read-or';
 import { Api, refusalsOf, type RefusalShown } from '../kit/act/api';
 import { areasOf } from '../kit/charts/areas';
 import { BarChart } from '../kit/charts/bar-chart';
@@ -76,9 +77,7 @@ export class FulfilmentPage {
     };
     return Object.fromEntries(Object.entries(asked).filter(([, value]) => value)) as Query;
   });
-  private readonly choices = toSignal(this.api.call(agreements.itemGroups), {
-    initialValue: { groups: [], organisations: [] },
-  });
+  private readonly choices = readOr(this.api.call(agreements.itemGroups), { groups: [], organisations: [] });
   private readonly answer = toSignal(
     toObservable(this.query).pipe(
       switchMap((query) =>

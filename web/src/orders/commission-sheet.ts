@@ -1,8 +1,8 @@
 import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
 import { dec, isDecimalText, sum } from '@core/kernel';
 import * as contract from '@api/orders';
+import { readOr } from '../kit/live/read-or';
 import { ChoiceField, NumberField } from '../kit/fields';
 import { ActForm, Sheet } from '../kit/act/sheet';
 import { Orders, type OrderSheet } from './service';
@@ -70,7 +70,7 @@ interface Row {
 export class CommissionSheet {
   protected readonly order = inject<OrderSheet>(DIALOG_DATA);
   protected readonly fields = [/^shares\.\d+\./];
-  private readonly found = toSignal(inject(Orders).people(), { initialValue: [] });
+  private readonly found = readOr(inject(Orders).people(), []);
   protected readonly people = computed(() => [
     { value: '', label: '' },
     ...this.found().map(({ id, name }) => ({ value: String(id), label: name })),
