@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { dec, sum } from '@core/kernel';
 import { exchangeAt, owedAt } from '../kernel/testing';
+import { creditableLine } from './testing';
 import {
   decideCreditNote,
   decidePrepayment,
@@ -11,26 +12,6 @@ import {
 } from './index';
 
 const DAY = '2027-03-01';
-
-const line = (change: Partial<CreditableLine> = {}): CreditableLine => ({
-  invoiceLineId: 1,
-  orderLineId: 11,
-  agreementLineId: 3,
-  agreementId: 1,
-  item: { id: 10, number: 'RO-4040' },
-  locationId: 0,
-  unitPrice: '740',
-  quantity: '12',
-  net: '8880',
-  agreedNet: null,
-  invoiced: { net: '8880', allowance: '0' },
-  credited: false,
-  shipped: { quantity: '12', value: '8880', agreedValue: null, cost: '6000' },
-  taxCode: 'S6',
-  taxCodeId: 1,
-  taxRate: '6',
-  ...change,
-});
 
 const ground = (lines: CreditableLine[], owed = '9412.80') => ({
   invoice: {
@@ -71,7 +52,7 @@ const codes = (on: ReturnType<typeof ground>, typed: Typed) => {
 
 describe('P1 P3 credit notes', () => {
   it('credit goods that came back with their tax, and take them in at what they cost', () => {
-    expect(effects(ground([line()]), back('3'))).toMatchObject({
+    expect(effects(ground([creditableLine()]), back('3'))).toMatchObject({
       net: '2220',
       tax: '133.2',
       total: '2353.2',
@@ -82,7 +63,7 @@ describe('P1 P3 credit notes', () => {
   });
 
   it('put a price right without goods', () => {
-    expect(effects(ground([line()]), price('700'))).toMatchObject({
+    expect(effects(ground([creditableLine()]), price('700'))).toMatchObject({
       net: '480',
       cost: '0',
       lines: [{ quantity: '0', unitPrice: '40', net: '480', value: '0' }],
@@ -90,20 +71,20 @@ describe('P1 P3 credit notes', () => {
   });
 
   it('allow on the right price what was allowed on the wrong one', () => {
-    const allowed = line({ net: '8702.4', invoiced: { net: '8702.4', allowance: '177.6' } });
+    const allowed = creditableLine({ net: '8702.4', invoiced: { net: '8702.4', allowance: '177.6' } });
     expect(effects(ground([allowed]), price('700'))).toMatchObject({ net: '470.4' });
     expect(codes(ground([allowed]), price('740'))).toEqual(['lines.0.unitPrice: not-below-invoiced']);
   });
 
   it('set off no more than is owed', () => {
-    expect(effects(ground([line()], '100'), back('3')).setOff.amount).toBe('100');
-    expect(effects(ground([line()], '0'), back('3')).setOff.amount).toBe('0');
+    expect(effects(ground([creditableLine()], '100'), back('3')).setOff.amount).toBe('100');
+    expect(effects(ground([creditableLine()], '0'), back('3')).setOff.amount).toBe('0');
   });
 
   it('P1 takes an invoice back whole: nothing came back, all of it is to be invoiced again', () => {
     const whole = { kind: 'reversal' as const, reason: 'Wrong customer', lines: [] };
-    const second = line({ invoiceLineId: 2, orderLineId: 12, quantity: '3', net: '100.01', agreedNet: '40' });
-    const made = effects(ground([line(), second]), whole);
+    const second = creditableLine({ invoiceLineId: 2, orderLineId: 12, quantity: '3', net: '100.01', agreedNet: '40' });
+    const made = effects(ground([creditableLine(), second]), whole);
     expect(made).toMatchObject({
       net: '8980.01',
       tax: '538.8',
@@ -115,18 +96,20 @@ describe('P1 P3 credit notes', () => {
       ['0', '12', '8880', null],
       ['0', '3', '100.01', '40'],
     ]);
-    expect(codes(ground([line({ credited: true })]), whole)).toEqual([': credited-already']);
-    expect(codes(ground([line()]), { ...whole, reason: '' })).toEqual(['reason: required']);
+    expect(codes(ground([creditableLine({ credited: true })]), whole)).toEqual([': credited-already']);
+    expect(codes(ground([creditableLine()]), { ...whole, reason: '' })).toEqual(['reason: required']);
   });
 
   it('never credit more than was invoiced and not credited, nor raise a price', () => {
-    expect(codes(ground([line()]), back('12.00001'))).toEqual(['lines.0.quantity: above-credit']);
-    expect(codes(ground([line()]), back('0'))).toEqual(['lines.0.quantity: not-above-zero']);
-    expect(codes(ground([line()]), back('many'))).toEqual(['lines.0.quantity: not-a-number']);
-    expect(codes(ground([line()]), back(''))).toEqual(['lines: nothing-asked']);
-    expect(codes(ground([line()]), back('1', ' '))).toEqual(['reason: required']);
-    expect(codes(ground([line()]), price('740'))).toEqual(['lines.0.unitPrice: not-below-invoiced']);
-    expect(codes(ground([line({ quantity: '0', net: '0' })]), price('1'))).toEqual(['lines.0.unitPrice: above-credit']);
+    expect(codes(ground([creditableLine()]), back('12.00001'))).toEqual(['lines.0.quantity: above-credit']);
+    expect(codes(ground([creditableLine()]), back('0'))).toEqual(['lines.0.quantity: not-above-zero']);
+    expect(codes(ground([creditableLine()]), back('many'))).toEqual(['lines.0.quantity: not-a-number']);
+    expect(codes(ground([creditableLine()]), back(''))).toEqual(['lines: nothing-asked']);
+    expect(codes(ground([creditableLine()]), back('1', ' '))).toEqual(['reason: required']);
+    expect(codes(ground([creditableLine()]), price('740'))).toEqual(['lines.0.unitPrice: not-below-invoiced']);
+    expect(codes(ground([creditableLine({ quantity: '0', net: '0' })]), price('1'))).toEqual([
+      'lines.0.unitPrice: above-credit',
+    ]);
   });
 
   it('returned in any parts, a line is credited whole, to the cent', () => {
@@ -139,7 +122,7 @@ describe('P1 P3 credit notes', () => {
         const agreed = dec(Math.floor(value / 3))
           .div(100)
           .toFixed();
-        let left = line({
+        let left = creditableLine({
           quantity: whole,
           net: amount,
           agreedNet: agreed,

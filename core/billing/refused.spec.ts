@@ -1,6 +1,6 @@
 import type { Decision } from '@core/refusals';
 import { exchangeAt, owedAt } from '../kernel/testing';
-import { receivedLine, shippedLine } from './testing';
+import { creditableLine, receivedLine, shippedLine } from './testing';
 import {
   decideCreditNote,
   decideCustomerInvoice,
@@ -27,25 +27,6 @@ const effectsOf = <E>(decision: Decision<E>): E => {
   return decision.effects;
 };
 
-const creditable = (change: Partial<CreditableLine> = {}): CreditableLine => ({
-  invoiceLineId: 1,
-  orderLineId: 11,
-  agreementLineId: 3,
-  agreementId: 1,
-  item: { id: 10, number: 'RO-4040' },
-  locationId: 0,
-  unitPrice: '740',
-  quantity: '12',
-  net: '8880',
-  agreedNet: null,
-  invoiced: { net: '8880', allowance: '0' },
-  credited: false,
-  shipped: { quantity: '12', value: '8880', agreedValue: null, cost: '6000' },
-  taxCode: 'S6',
-  taxCodeId: 1,
-  taxRate: '6',
-  ...change,
-});
 const credit = (lines: CreditableLine[], change: Partial<CreditGround> = {}): CreditGround => ({
   invoice: {
     id: 5,
@@ -68,46 +49,51 @@ const typed = (kind: 'return' | 'price' | 'reversal', cell: string, reason = 'cr
 });
 
 describe('P1 what a credit note is refused for, at its place', () => {
-  const none = creditable({ quantity: '0', net: '0' });
+  const none = creditableLine({ quantity: '0', net: '0' });
   it.each<[string, CreditableLine[], ReturnType<typeof typed>, unknown[][]]>([
-    ['no reason', [creditable()], typed('return', '1', ' '), [['reason', 'required', { what: 'The reason' }]]],
+    ['no reason', [creditableLine()], typed('return', '1', ' '), [['reason', 'required', { what: 'The reason' }]]],
     [
       'nothing',
-      [creditable()],
+      [creditableLine()],
       typed('return', ' '),
       [['lines', 'nothing-asked', { what: 'a quantity that came back' }]],
     ],
-    ['no price', [creditable()], typed('price', ''), [['lines', 'nothing-asked', { what: 'a right price' }]]],
+    ['no price', [creditableLine()], typed('price', ''), [['lines', 'nothing-asked', { what: 'a right price' }]]],
     [
       'a line of another invoice',
-      [creditable()],
+      [creditableLine()],
       typed('return', '1', 'x', 9),
       [['lines.0.quantity', 'unknown', { what: 'This line' }]],
     ],
     [
       'words for a quantity',
-      [creditable()],
+      [creditableLine()],
       typed('return', 'all'),
       [['lines.0.quantity', 'not-a-number', { what: 'The quantity' }]],
     ],
     [
       'a price in five places',
-      [creditable()],
+      [creditableLine()],
       typed('price', '1.00001'),
       [['lines.0.unitPrice', 'not-a-number', { what: 'The right price' }]],
     ],
-    ['a quantity in five places not', [creditable()], typed('return', '1.00001'), []],
-    ['none', [creditable()], typed('return', '0'), [['lines.0.quantity', 'not-above-zero', { what: 'The quantity' }]]],
+    ['a quantity in five places not', [creditableLine()], typed('return', '1.00001'), []],
+    [
+      'none',
+      [creditableLine()],
+      typed('return', '0'),
+      [['lines.0.quantity', 'not-above-zero', { what: 'The quantity' }]],
+    ],
     [
       'a price below nothing',
-      [creditable()],
+      [creditableLine()],
       typed('price', '-1'),
       [['lines.0.unitPrice', 'not-above-zero', { what: 'The right price' }]],
     ],
-    ['a price of nothing not', [creditable()], typed('price', '0'), []],
+    ['a price of nothing not', [creditableLine()], typed('price', '0'), []],
     [
       'more than is left',
-      [creditable()],
+      [creditableLine()],
       typed('return', '13'),
       [['lines.0.quantity', 'above-credit', { item: 'RO-4040', asked: '13', left: '12', invoice: 'CI-0005' }]],
     ],
@@ -119,13 +105,13 @@ describe('P1 what a credit note is refused for, at its place', () => {
     ],
     [
       'the price it was at',
-      [creditable()],
+      [creditableLine()],
       typed('price', '740'),
       [['lines.0.unitPrice', 'not-below-invoiced', { item: 'RO-4040', price: '740.00' }]],
     ],
     [
       'all of it where some was credited',
-      [creditable(), creditable({ invoiceLineId: 2, credited: true })],
+      [creditableLine(), creditableLine({ invoiceLineId: 2, credited: true })],
       typed('reversal', ''),
       [['', 'credited-already', { invoice: 'CI-0005' }]],
     ],
@@ -134,8 +120,10 @@ describe('P1 what a credit note is refused for, at its place', () => {
   );
 
   it('credits the line that is named, with its tax, its reason, and its share under the agreement', () => {
-    const second = creditable({ invoiceLineId: 2, quantity: '3', net: '300', unitPrice: '100', agreedNet: '200' });
-    const made = effectsOf(decideCreditNote(credit([creditable(), second]), typed('price', '90', ' agreed ', 2), DAY));
+    const second = creditableLine({ invoiceLineId: 2, quantity: '3', net: '300', unitPrice: '100', agreedNet: '200' });
+    const made = effectsOf(
+      decideCreditNote(credit([creditableLine(), second]), typed('price', '90', ' agreed ', 2), DAY),
+    );
     expect(made).toMatchObject({
       reason: 'agreed',
       net: '30',
@@ -158,7 +146,7 @@ describe('P1 what a credit note is refused for, at its place', () => {
       settled: '0',
       carried: '900',
     };
-    const line = creditable({ agreedNet: '4440' });
+    const line = creditableLine({ agreedNet: '4440' });
     const { rebates } = effectsOf(decideCreditNote(credit([line], { rebates: [state] }), typed('return', '3'), DAY));
     expect(rebates).toEqual([{ agreementId: 1, value: '-1110', quantity: '-3', accrued: '-111', ownAccrued: '-111' }]);
   });

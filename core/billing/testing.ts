@@ -1,4 +1,4 @@
-import type { ReceivedLine, ShippedLine } from './index';
+import type { CreditableLine, ReceivedLine, ShippedLine } from './index';
 
 /** For tests: a line of 12 membranes at 740, so much of it shipped and not invoiced. */
 export const shippedLine = (change: Partial<ShippedLine> = {}): ShippedLine => ({
@@ -34,6 +34,27 @@ export const receivedLine = (change: Partial<ReceivedLine> = {}): ReceivedLine =
   orderNumber: null,
   agreementLineId: null,
   mixed: null,
+  taxCode: 'S6',
+  taxCodeId: 1,
+  taxRate: '6',
+  ...change,
+});
+
+/** For tests: a line of 12 invoiced at 740, of which nothing is credited. */
+export const creditableLine = (change: Partial<CreditableLine> = {}): CreditableLine => ({
+  invoiceLineId: 1,
+  orderLineId: 11,
+  agreementLineId: 3,
+  agreementId: 1,
+  item: { id: 10, number: 'RO-4040' },
+  locationId: 0,
+  unitPrice: '740',
+  quantity: '12',
+  net: '8880',
+  agreedNet: null,
+  invoiced: { net: '8880', allowance: '0' },
+  credited: false,
+  shipped: { quantity: '12', value: '8880', agreedValue: null, cost: '6000' },
   taxCode: 'S6',
   taxCodeId: 1,
   taxRate: '6',

@@ -74,6 +74,8 @@ describe('W6 P3 stock put right by hand', () => {
   it('G7 says what is written off, and nothing of what comes', () => {
     expect(writtenOff('GAC-25', effects(ground(), typed('9')))).toBe('Write off 3 of GAC-25, MYR 25.00: torn bags');
     expect(writtenOff('GAC-25', effects(ground(), typed('15')))).toBe('');
+    const worthless = effects(ground({ value: '0' }), typed('9'));
+    expect(writtenOff('GAC-25', worthless)).toBe('Write off 3 of GAC-25, MYR 0.00: torn bags');
   });
 });
 

@@ -95,9 +95,9 @@ function changeOf({ item, location, stock }: AdjustGround, typed: AdjustTyped, r
 
 /** What is written off, in the words a second person reads; empty where nothing is. // G7 */
 export function writtenOff(item: string, { quantity, cost, reason, currency }: AdjustEffects): string {
-  if (!quantity.startsWith('-')) return '';
-  const worth = priceText(cost.slice(1), currency);
-  return `Write off ${quantity.slice(1)} of ${item}, ${currency} ${worth}: ${reason}`;
+  if (dec(quantity).gt(0)) return '';
+  const worth = priceText(dec(cost).abs(), currency);
+  return `Write off ${dec(quantity).abs().toFixed()} of ${item}, ${currency} ${worth}: ${reason}`;
 }
 
 /** An adjustment as it was posted, with what is there of its item by now. */

@@ -11,6 +11,7 @@ describe('W6 stock put right by hand', () => {
   let joko: Visitor;
   let salmah: Visitor;
   let itemId: number;
+  let east: number;
 
   beforeAll(async () => {
     world = await World.make();
@@ -117,13 +118,28 @@ describe('W6 stock put right by hand', () => {
     expect((await joko.refused('adjustStock', adjust(row!.onHand, '3'))).codes).toEqual(['now: below-held']);
     await joko.does('adjustStock', adjust(row!.onHand, '4'));
     expect((await rows())[0]).toMatchObject({ onHand: '4', held: '4', free: '0' });
-    const east = await world.secondPlace(salmah);
+    east = await world.secondPlace(salmah);
     const moved = adjust('0', '2', { locationId: east, unitCost: '13' });
     await joko.does('adjustStock', moved);
     const [carried] = await joko.does('moveBetween', { itemId, from: east, to: 0, quantity: '1' });
     const refused = await joko.refused('takeBackAdjustment', { journalId: carried!.id, reason: 'x' });
     expect(refused.codes).toEqual(['no-adjustment']);
     expect(await rows(`&location=${east}`)).toMatchObject([{ onHand: '1', worth: '13' }]);
+  });
+
+  it('what came at nothing leaves, and is taken back, at nothing', async () => {
+    const item = world.item('SALT-25');
+    const given = await joko.does('adjustStock', adjust('0', '3', { itemId: item, unitCost: '0' }));
+    await joko.does('adjustStock', adjust('3', '1', { itemId: item }));
+    await joko.does('adjustStock', adjust('1', '3', { itemId: item }));
+    await joko.does('moveBetween', { itemId: item, from: 0, to: east, quantity: '1' });
+    await joko.does('moveBetween', { itemId: item, from: east, to: 0, quantity: '1' });
+    await joko.does('takeBackAdjustment', { journalId: given[0]!.id, reason: 'never came' });
+    const left = (await salmah.get<Stock>('/api/stock?q=SALT-25')).rows;
+    expect(left.map(({ onHand, worth }) => [onHand, worth])).toEqual([
+      ['0', '0'],
+      ['0', '0'],
+    ]);
   });
 
   it('is listed page by page, each place once', async () => {
