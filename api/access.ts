@@ -18,6 +18,8 @@ export const RIGHTS = [
   'lists',
   /** Accepting promises that plan production and purchases, and the planning run. // T8 T11 */
   'plan',
+  /** Reporting what is made: components used, work done, what came of it. // W3 */
+  'work',
   /** Closing months, and opening them again. // P9 */
   'periods',
   /** Looking after Kampong itself: its checks, its copies, who came and went. */

@@ -14,6 +14,7 @@ const MAY_AGREE: Readonly<Record<string, string>> = {
   'savePlan.lines.calls': 'two on one day are refused by the act',
   'releaseAgreement.lines': 'each is a line of the order that is made; what is left is counted down by each',
   'enterPurchase.lines': 'each is a line of the purchase that is made',
+  'tieWork.ties': 'each is counted down from what is left of both its ends',
   'shareCommission.shares': 'a person named twice is refused by the act',
   'shareCommission.was': 'only compared with what is there',
 };

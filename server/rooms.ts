@@ -15,6 +15,7 @@ import { room as stock } from './stock/room';
 import { room as supply } from './supply/room';
 import { room as today } from './today/room';
 import { room as lists } from './lists/room';
+import { room as workshop } from './workshop/room';
 import type { Room } from './room';
 
 /** Every room of the house. */
@@ -30,6 +31,7 @@ export const ROOMS: readonly Room[] = [
   formats,
   lists,
   promise,
+  workshop,
   parties,
   catalogue,
   ledger,

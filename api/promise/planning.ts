@@ -10,11 +10,15 @@ const PlannedRow = z.object({
   version: z.number().int(),
   item: z.object({ id: Id, number: z.string(), name: z.string(), unit: z.string() }),
   quantity: Decimal,
+  /** What came of it, and what of it was lost. // W3 */
+  finished: Decimal,
+  scrapped: Decimal,
   start: Day,
   due: Day,
   vendor: z.string().nullable(),
-  /** Who it is for: a sales order, another planned order, or nobody. */
+  /** Who it is for: a sales order, another planned order, or nobody; and how many order lines besides. */
   for: z.object({ kind: z.string(), id: Id, number: z.string(), party: z.string() }).nullable(),
+  alsoFor: z.number().int(),
   /** The purchase order it was placed with. // T12 */
   purchase: DocumentRef.nullable(),
 });

@@ -14,6 +14,7 @@ export const DOCUMENTS = {
   PR: { name: 'production order', path: '/planned' },
   AS: { name: 'assembly order', path: '/planned' },
   PL: { name: 'planned purchase', path: '/planned' },
+  WR: { name: 'work report', path: '/work-reports' },
 } as const;
 
 export type DocumentKind = keyof typeof DOCUMENTS;

@@ -1,5 +1,7 @@
 export {
   adjustmentJournal,
+  workJournal,
+  workReversalJournal,
   betweenJournal,
   creditNoteJournal,
   customerInvoiceJournal,

@@ -17,6 +17,10 @@ export const ACCOUNT_ROLES = [
   'rebates-owed',
   'customer-prepayments',
   'exchange-difference',
+  'work-in-progress',
+  'labour-absorbed',
+  'scrap',
+  'production-variance',
 ] as const;
 export type AccountRole = (typeof ACCOUNT_ROLES)[number];
 
@@ -116,6 +120,44 @@ export function paymentJournal(side: 'customer' | 'vendor', paid: Both, settled:
 /** Stock adjusted up (above zero) or down by a value. // P3 */
 export function adjustmentJournal(value: string): JournalEntry[] {
   return journal([own('inventory', dec(value)), own('stock-difference', dec(value).neg())]);
+}
+
+/** What a work report moves: what went into work in progress, what came out of it, what was lost and what is left over. */
+export interface WorkMoved {
+  materialCost: string;
+  labourCost: string;
+  outputCost: string;
+  scrapCost: string;
+  variance: string;
+}
+
+/** Work reported: components and labour into work in progress, pieces out of it, and at the end what is left. // P3 W3 */
+export function workJournal(moved: WorkMoved): JournalEntry[] {
+  const [material, labour, output] = [dec(moved.materialCost), dec(moved.labourCost), dec(moved.outputCost)];
+  return journal([
+    own('work-in-progress', material.plus(labour)),
+    own('inventory', material.neg()),
+    own('labour-absorbed', labour.neg()),
+    own('inventory', output),
+    own('scrap', dec(moved.scrapCost)),
+    own('production-variance', dec(moved.variance)),
+    own('work-in-progress', output.plus(moved.scrapCost).plus(moved.variance).neg()),
+  ]);
+}
+
+/** A work report taken back; what came out leaves the stock at `value`, the rest is a stock difference. // P1 P3 */
+export function workReversalJournal(moved: WorkMoved, value: string): JournalEntry[] {
+  const [material, labour, output] = [dec(moved.materialCost), dec(moved.labourCost), dec(moved.outputCost)];
+  return journal([
+    own('work-in-progress', output.plus(moved.scrapCost).plus(moved.variance)),
+    own('inventory', dec(value).neg()),
+    own('stock-difference', dec(value).minus(output)),
+    own('scrap', dec(moved.scrapCost).neg()),
+    own('production-variance', dec(moved.variance).neg()),
+    own('inventory', material),
+    own('labour-absorbed', labour),
+    own('work-in-progress', material.plus(labour).neg()),
+  ]);
 }
 
 /** Goods carried between two of our places: out of stock there and into stock here, by journal lines of one account. // P3 */

@@ -1,4 +1,5 @@
 export { type PlannedOrderPlan } from './asking/accept';
+export { decideNewWork } from './asking/new-work';
 export { answers, type Answer } from './asking/ask';
 export { Centre } from './ground/capacity';
 export { circleThrough } from './ground/circle';
@@ -23,6 +24,7 @@ export { planningRun, type PlaceProposal, type Late, type PlanningRun, type Prop
 export { pegging } from './planning/pegging';
 export { type ProposalEffects } from './planning/proposal-effects';
 export { Columns } from './ground/columns';
+export { stillHeld } from './ground/still-held';
 export { byPlanning, type StandingPlan, type StandingPlans } from './again/by-planning';
 export { type FoundDays, type MovedLine, type PromisedLine } from './again/lines';
 export { byLeadTime, comingOn, leadDays, whyOn } from './again/reasons';

@@ -340,6 +340,60 @@ export const sentences = {
   'received-beyond': (f: { purchase: string; line: string; item: string; over: string }) =>
     `${n(f.over)} of ${f.item} are more than ${f.purchase} line ${f.line} asked for; they go to our stock.`,
 
+  // W: workshop
+  'work-not-firm': (f: { order: string; state: string }) =>
+    f.state === 'planned'
+      ? `${f.order} is only planned; make it firm first.`
+      : `${f.order} is ${f.state}; nothing more is reported on it.`,
+  'work-not-open': (f: { work: string; state: string }) => `${f.work} is ${f.state}; only one that goes on is changed.`,
+  'whole-pieces': (f: { item: string }) => `${f.item} is counted in whole ones; write a whole number.`,
+  'not-minutes': () => 'Write whole minutes, like 90.',
+  'nothing-reported': (f: { order: string }) =>
+    `Nothing is reported on ${f.order} yet; say how many were done, or what was used.`,
+  'nothing-made': (f: { order: string }) => `Nothing was done on ${f.order}; cancel it instead of finishing it.`,
+  'above-ordered': (f: { order: string; item: string; asked: string; left: string }) =>
+    Number(f.left) > 0
+      ? `${n(f.asked)} of ${f.item} is more than the ${n(f.left)} left of ${f.order}; report ${n(f.left)} or less.`
+      : `All of ${f.order} is reported already.`,
+  'above-passed': (f: { order: string; operation: string; asked: string; there: string }) =>
+    Number(f.there) > 0
+      ? `${n(f.asked)} is more than the ${n(f.there)} of ${f.order} that passed ${f.operation}; report ${n(f.there)}, or that first.`
+      : `Nothing of ${f.order} passed ${f.operation} yet; report that first.`,
+  'component-short': (f: { item: string; asked: string; free: string; place: string }) =>
+    Number(f.free) > 0
+      ? `It takes ${n(f.asked)} of ${f.item}, and ${n(f.free)} are free at ${f.place}; say what was used instead, or put the stock right.`
+      : `It takes ${n(f.asked)} of ${f.item}, and none is free at ${f.place}; say what was used instead, or put the stock right.`,
+  'work-finished': (f: { document: string; order: string }) =>
+    `${f.order} is finished; take its last report back before ${f.document}.`,
+  'report-built-on': (f: { document: string; order: string }) =>
+    `Pieces of ${f.document} passed a later operation of ${f.order} since; take that report back first.`,
+  'made-goods-gone': (f: { document: string; item: string; order: string; quantity: string }) =>
+    `The ${n(f.quantity)} of ${f.item} that ${f.document} made for ${f.order} are not held for it any more; take back what moved them first.`,
+  'work-other-item': (f: { work: string; item: string; order: string; line: string }) =>
+    `${f.work} makes ${f.item}; ${f.order} line ${f.line} is for something else.`,
+  'work-other-place': (f: { work: string; order: string; line: string }) =>
+    `${f.order} line ${f.line} does not go out from where ${f.work} is made; change where it goes out from first.`,
+  'above-tieable': (f: { work: string; item: string; asked: string; left: string; order: string; line: string; wanted: string }) =>
+    `${n(f.asked)} of ${f.item} is too many: ${n(f.left)} of ${f.work} are for nobody, and ${f.order} line ${f.line} wants ${n(f.wanted)} more.`,
+  'all-made': (f: { work: string; order: string; line: string }) =>
+    `All of ${f.work} for ${f.order} line ${f.line} is made, and held for it; let go of what is held instead.`,
+  'goes-into-itself': (f: { item: string; order: string }) =>
+    `${f.item} is made of what ${f.order} makes; it cannot go into it.`,
+  'below-used': (f: { item: string; used: string }) =>
+    `${n(f.used)} of ${f.item} are used already; give that or more.`,
+  'below-planned': (f: { item: string; planned: string }) =>
+    `${n(f.planned)} of ${f.item} are planned for it; cancel what is planned first, or give that or more.`,
+  'component-used': (f: { item: string; used: string }) =>
+    `${n(f.used)} of ${f.item} are used already; take the report back first.`,
+  'component-planned': (f: { item: string; planned: string }) =>
+    `${n(f.planned)} of ${f.item} are planned for it; cancel what is planned first.`,
+  'nothing-makes': (f: { item: string }) => `${f.item} is neither made nor assembled; say how it is obtained first.`,
+  'no-bom': (f: { item: string }) => `Nothing is said of what goes into ${f.item}; add its bill of materials first.`,
+  'work-begun': (f: { order: string }) =>
+    `Work on ${f.order} is reported already; finish it, or take its reports back first.`,
+  'start-past': (f: { order: string; start: string }) =>
+    `${f.order} should have begun on ${d(f.start)}; what it is for may come later than it was told.`,
+
   // P: posting
   'nothing-to-invoice': (f: { document: string }) =>
     `Nothing on ${f.document} waits to be invoiced; it is invoiced already or nothing has moved yet.`,

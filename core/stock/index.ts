@@ -16,7 +16,7 @@ export {
   type AdjustedGround,
   type AdjustGround,
 } from './adjust';
-export { decideBetween, type BetweenGround, type BetweenTyped } from './between';
+export { averageCost, decideBetween, type BetweenGround, type BetweenTyped } from './between';
 export { decideStockShipment, mergeMoves, type StockLine } from './ship';
 export { decideOwnReceipt, type OwnLine, type SpecialTie } from './receive';
 export {

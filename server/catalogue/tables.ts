@@ -87,5 +87,6 @@ export const vendorApprovalTable = table('vendor_approval', {
 export const workCentreTable = table('work_centre', {
   int: 'companyId id= machines calendarId',
   text: 'code name hours=',
+  decimal: 'hourCost=',
 });
 export type WorkCentre = Row<typeof workCentreTable>;

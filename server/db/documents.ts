@@ -16,4 +16,5 @@ export const TABLE_OF: Readonly<Record<DocumentKind, string>> = {
   PR: 'planned_order',
   AS: 'planned_order',
   PL: 'planned_order',
+  WR: 'work_report',
 };

@@ -20,6 +20,16 @@ const EXPECTED: readonly string[] = [
   says("'SH'", "'cost-of-sales'", 'd.cost', '0', 'shipment d'),
   // What is counted in a journal of its own comes from nowhere, or goes there.
   `SELECT e.company_id, 'JR', e.document_id, 'stock-difference', -e.cost, 0 FROM stock_entry e WHERE e.document_kind = 'JR'`,
+  // W3: what went in and came out of what is being made, what was lost, what is left over at the end.
+  ...(
+    [
+      ['work-in-progress', 'd.material_cost + d.labour_cost - d.output_cost - d.scrap_cost - d.variance'],
+      ['labour-absorbed', '-d.labour_cost'],
+      ['scrap', 'd.scrap_cost'],
+      ['production-variance', 'd.variance'],
+      ['stock-difference', 'd.stock_difference'],
+    ] as const
+  ).map(([role, own]) => says("'WR'", `'${role}'`, own, '0', 'work_report d')),
   says("'CI'", "'receivable'", 'd.own_net + d.own_tax', 'd.total', 'customer_invoice d'),
   says("'CI'", "'revenue'", '-d.own_net', '-d.net', 'customer_invoice d WHERE NOT d.claims_rebate'),
   says("'CI'", "'output-tax'", '-d.own_tax', '-d.tax', 'customer_invoice d'),

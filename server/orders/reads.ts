@@ -220,10 +220,11 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: P
     ),
     // What is planned for its lines, and what of it was placed since. // T12
     sql.rows<{ orderLineId: number; kind: 'PR' | 'AS' | 'PL' | 'PO'; id: number; number: string }>(
-      `SELECT p.order_line_id, IF(po.id IS NULL, CASE p.kind WHEN 'make' THEN 'PR' WHEN 'assemble' THEN 'AS' ELSE 'PL' END, 'PO') AS kind,
+      `SELECT t.order_line_id, IF(po.id IS NULL, CASE p.kind WHEN 'make' THEN 'PR' WHEN 'assemble' THEN 'AS' ELSE 'PL' END, 'PO') AS kind,
               COALESCE(po.id, p.id) AS id, COALESCE(po.number, p.number) AS number
          FROM sales_order_line l FORCE INDEX (sales_order_line_no)
-         JOIN planned_order p FORCE INDEX (planned_order_line) ON p.company_id = l.company_id AND p.order_line_id = l.id
+         JOIN planned_tie t FORCE INDEX (planned_tie_line) ON t.company_id = l.company_id AND t.order_line_id = l.id
+         JOIN planned_order p FORCE INDEX (PRIMARY) ON p.company_id = t.company_id AND p.id = t.planned_order_id
          LEFT JOIN purchase_order_line pl ON pl.company_id = p.company_id AND pl.id = p.purchase_line_id
          LEFT JOIN purchase_order po ON po.company_id = pl.company_id AND po.id = pl.purchase_order_id
         WHERE l.company_id = ? AND l.order_id = ? AND (p.open = TRUE OR p.state = 'placed') ORDER BY p.id`,

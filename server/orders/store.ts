@@ -283,7 +283,8 @@ export function permitStatements(
 export async function plannedLines(sql: Sql, companyId: number, orderId: number): Promise<PlannedFor[]> {
   const rows = await sql.rows<{ id: number; itemId: number; quantity: string; number: string }>(
     `SELECT l.id, l.item_id, l.quantity, MIN(p.number) AS number FROM sales_order_line l FORCE INDEX (sales_order_line_no)
-       JOIN planned_order p FORCE INDEX (planned_order_line) ON p.company_id = l.company_id AND p.order_line_id = l.id AND p.open = TRUE
+       JOIN planned_tie t FORCE INDEX (planned_tie_line) ON t.company_id = l.company_id AND t.order_line_id = l.id
+       JOIN planned_order p FORCE INDEX (PRIMARY) ON p.company_id = t.company_id AND p.id = t.planned_order_id AND p.open = TRUE
       WHERE l.company_id = ? AND l.order_id = ? GROUP BY l.id`,
     [companyId, orderId],
   );

@@ -10,14 +10,16 @@ export const checks: readonly Check[] = [
     'planned for an order line',
     'sales_order_line',
     "CONCAT((SELECT number FROM sales_order o WHERE o.company_id = x.company_id AND o.id = x.order_id), ' line ', x.line_no)",
-    `COALESCE((SELECT SUM(p.held) FROM planned_order p WHERE p.company_id = x.company_id AND p.order_line_id = x.id
-                  AND p.parent_id IS NULL AND p.open), 0)`,
+    `COALESCE((SELECT SUM(t.quantity) FROM planned_tie t
+                  JOIN planned_order p ON p.company_id = t.company_id AND p.id = t.planned_order_id AND p.open
+                 WHERE t.company_id = x.company_id AND t.order_line_id = x.id), 0)`,
     'x.quantity',
   ),
   // T8
   {
     what: 'planned component covered',
-    sql: `SELECT * FROM (SELECT ${PLANNED_PART} AS subject, SUM(x.covered) AS kept, COALESCE((SELECT SUM(o.held) FROM planned_order o
+    sql: `SELECT * FROM (SELECT ${PLANNED_PART} AS subject, SUM(x.covered) AS kept, COALESCE((SELECT SUM(o.held - COALESCE((SELECT SUM(t.quantity - t.made) FROM planned_tie t
+               WHERE t.company_id = o.company_id AND t.planned_order_id = o.id), 0)) FROM planned_order o
              WHERE o.company_id = x.company_id AND o.parent_id = x.planned_order_id AND o.item_id = x.item_id
               AND o.state <> 'placed'), 0) AS counted
             FROM planned_component x GROUP BY x.company_id, x.planned_order_id, x.item_id) d WHERE kept <> counted`,
@@ -26,7 +28,7 @@ export const checks: readonly Check[] = [
     what: 'minutes a work centre holds',
     sql: `SELECT * FROM (SELECT CONCAT(p.number, ' operation ', o.no) AS subject,
              (SELECT COALESCE(SUM(l.minutes), 0) FROM centre_hold l WHERE l.company_id = o.company_id AND l.planned_operation_id = o.id) AS kept,
-             IF(p.open, o.minutes, 0) AS counted
+             IF(p.state = 'cancelled', 0, o.minutes) AS counted
             FROM planned_operation o JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id) d
            WHERE kept <> counted`,
   },

@@ -1,2 +1,4 @@
 export { openPromiseGround } from './asking/reads';
+export { cancelPlanned, headStatement, writePlanned } from './asking/acts';
+export { groundRows } from './ground/ground';
 export { runQueue } from './runs/run-queue';

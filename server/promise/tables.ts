@@ -7,29 +7,36 @@ export const centreHoldTable = table('centre_hold', {
 export type CentreHold = Row<typeof centreHoldTable>;
 
 export const plannedComponentTable = table('planned_component', {
-  int: 'companyId id= plannedOrderId itemId',
+  int: 'companyId id= plannedOrderId itemId operationNo?',
   day: 'neededOn',
-  decimal: 'quantity covered= used=',
+  decimal: 'quantity covered= used= plannedCost=',
 });
 export type PlannedComponent = Row<typeof plannedComponentTable>;
 
 export const plannedOperationTable = table('planned_operation', {
-  int: 'companyId id= plannedOrderId no workCentreId minutes',
+  int: 'companyId id= plannedOrderId no workCentreId minutes minutesDone=',
   text: 'name',
   day: 'firstDay lastDay',
+  decimal: 'done= scrapped= plannedCost=',
 });
 export type PlannedOperation = Row<typeof plannedOperationTable>;
 
 export const plannedOrderTable = table('planned_order', {
-  int: 'companyId id= version= itemId vendorId? orderLineId? parentId? purchaseLineId? locationId=',
+  int: 'companyId id= version= itemId vendorId? parentId? purchaseLineId? locationId=',
   choice: 'kind:make|assemble|buy state=:planned|firm|running|finished|cancelled|placed',
   text: 'number',
-  day: 'startDate dueDate',
+  day: 'startDate dueDate startedOn? finishedOn?',
   time: 'createdAt=',
-  decimal: 'quantity finished= held=',
+  decimal: 'quantity finished= scrapped= held= plannedCost? inWork=',
   boolean: 'open? waits?',
 });
 export type PlannedOrder = Row<typeof plannedOrderTable>;
+
+export const plannedTieTable = table('planned_tie', {
+  int: 'companyId id= plannedOrderId orderLineId',
+  decimal: 'quantity made=',
+});
+export type PlannedTie = Row<typeof plannedTieTable>;
 
 export const promiseRunTable = table('promise_run', {
   int: 'companyId id= personId done= total=',

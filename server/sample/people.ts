@@ -5,5 +5,6 @@ export const PEOPLE = [
   { signIn: 'joko', name: 'Joko', password: 'pallet-rain', role: 'Stock keeper' },
   { signIn: 'farida', name: 'Farida', password: 'ledger-lime', role: 'Accounts clerk' },
   { signIn: 'meilin', name: 'Mei Lin', password: 'sluice-plan', role: 'Planner' },
+  { signIn: 'suresh', name: 'Suresh', password: 'arc-heron', role: 'Workshop' },
   { signIn: 'rashid', name: 'Rashid', password: 'tide-chart', role: 'Sales manager' },
 ] as const;

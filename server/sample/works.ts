@@ -14,11 +14,11 @@ import {
 } from '../catalogue/tables';
 
 const CENTRES = [
-  { code: 'ROLL', name: 'Plate rolls', machines: 1, hours: '08:00-16:00' },
-  { code: 'WELD', name: 'Welding bay', machines: 2, hours: '08:00-16:00' },
-  { code: 'LINE', name: 'Lining room', machines: 1, hours: '08:30-12:30; 13:00-16:30' },
-  { code: 'BENCH', name: 'Assembly benches', machines: 2, hours: '08:00-16:00' },
-  { code: 'TEST', name: 'Test stand', machines: 1, hours: '08:00-16:00' },
+  { code: 'ROLL', name: 'Plate rolls', machines: 1, hours: '08:00-16:00', hourCost: '42' },
+  { code: 'WELD', name: 'Welding bay', machines: 2, hours: '08:00-16:00', hourCost: '54' },
+  { code: 'LINE', name: 'Lining room', machines: 1, hours: '08:30-12:30; 13:00-16:30', hourCost: '48' },
+  { code: 'BENCH', name: 'Assembly benches', machines: 2, hours: '08:00-16:00', hourCost: '36' },
+  { code: 'TEST', name: 'Test stand', machines: 1, hours: '08:00-16:00', hourCost: '45' },
 ] as const;
 
 type Operation = readonly [
@@ -140,12 +140,13 @@ export function layWorks(database: Database, masters: Masters, day: Day): Promis
     await tx.run('UPDATE company SET receiving_days = 1 WHERE id = ?', [companyId]);
     const centres = await tx.insert(
       workCentreTable,
-      CENTRES.map(({ code, name, machines, hours }) => ({
+      CENTRES.map(({ code, name, machines, hours, hourCost }) => ({
         companyId,
         code,
         name,
         machines,
         hours,
+        hourCost,
         calendarId: calendar!.id,
       })),
     );

@@ -16,6 +16,7 @@ const CHART: readonly { code: string; name: string; role: AccountRole }[] = [
   { code: '1000', name: 'Bank', role: 'bank' },
   { code: '1100', name: 'Accounts receivable', role: 'receivable' },
   { code: '1200', name: 'Inventory', role: 'inventory' },
+  { code: '1250', name: 'Work in progress', role: 'work-in-progress' },
   { code: '1400', name: 'Input tax', role: 'input-tax' },
   { code: '2000', name: 'Accounts payable', role: 'payable' },
   { code: '2100', name: 'Received not invoiced', role: 'received-not-invoiced' },
@@ -28,6 +29,9 @@ const CHART: readonly { code: string; name: string; role: AccountRole }[] = [
   { code: '5100', name: 'Price difference', role: 'price-difference' },
   { code: '5200', name: 'Stock differences', role: 'stock-difference' },
   { code: '5300', name: 'Exchange differences', role: 'exchange-difference' },
+  { code: '5400', name: 'Labour absorbed', role: 'labour-absorbed' },
+  { code: '5410', name: 'Scrap', role: 'scrap' },
+  { code: '5420', name: 'Production variance', role: 'production-variance' },
 ];
 
 const SEES_BUYING = ['see-costs', 'see-agreements', 'see-mail'] as const;
@@ -37,7 +41,7 @@ const SEES_ALL = [...SEES_BUYING, 'see-debts', 'write-to-others'] as const;
 export const ROLES: Record<string, readonly Right[]> = {
   'Order administrator': RIGHTS.filter((right) => right !== 'credit' && right !== 'periods'),
   Buyer: [...SEES_BUYING, 'purchases', 'goods', 'approve', 'send', 'work-date'],
-  'Stock keeper': ['goods', 'send', 'work-date'],
+  'Stock keeper': ['goods', 'work', 'send', 'work-date'],
   'Accounts clerk': [
     ...SEES_ALL,
     'customer-invoices',
@@ -48,7 +52,8 @@ export const ROLES: Record<string, readonly Right[]> = {
     'send',
     'work-date',
   ],
-  Planner: [...SEES_BUYING, 'orders', 'purchases', 'plan', 'lists', 'send', 'work-date'],
+  Planner: [...SEES_BUYING, 'orders', 'purchases', 'plan', 'work', 'lists', 'send', 'work-date'],
+  Workshop: ['work', 'work-date'],
   'Sales manager': [...SEES_ALL, 'agreements', 'orders', 'credit', 'approve', 'upkeep', 'send', 'lists', 'work-date'],
 };
 

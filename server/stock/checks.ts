@@ -84,7 +84,12 @@ export const checks: readonly Check[] = [
                   SELECT l.company_id, 'SH', l.shipment_id, l.item_id, 0, 0, -l.quantity, -l.cost FROM shipment_line l
                   UNION ALL
                   SELECT l.company_id, 'CN', l.credit_note_id, o.item_id, 0, 0, l.quantity, l.cost FROM credit_note_line l
-                    JOIN sales_order_line o ON o.company_id = l.company_id AND o.id = l.order_line_id) y
+                    JOIN sales_order_line o ON o.company_id = l.company_id AND o.id = l.order_line_id
+                  UNION ALL
+                  SELECT l.company_id, 'WR', l.report_id, l.item_id, 0, 0, -l.quantity, -l.cost FROM work_report_component l
+                  UNION ALL
+                  SELECT r.company_id, 'WR', r.id, p.item_id, 0, 0, r.good, r.output_cost - r.stock_difference FROM work_report r
+                    JOIN planned_order p ON p.company_id = r.company_id AND p.id = r.planned_order_id WHERE r.good <> 0) y
            GROUP BY company_id, kind, id, item_id HAVING SUM(moved) <> SUM(lined) OR SUM(cost) <> SUM(lined_cost)`,
   },
   {

@@ -16,12 +16,13 @@ export async function forWhom(sql: Sql, companyId: number, ids: readonly number[
     customerName: string;
   }>(
     `WITH RECURSIVE above AS (
-       SELECT p.id, p.parent_id, p.order_line_id FROM planned_order p WHERE p.company_id = ? AND p.id IN (?)
+       SELECT p.id, p.id AS top, p.parent_id FROM planned_order p WHERE p.company_id = ? AND p.id IN (?)
        UNION ALL
-       SELECT a.id, u.parent_id, u.order_line_id FROM above a JOIN planned_order u ON u.company_id = ? AND u.id = a.parent_id)
+       SELECT a.id, u.id, u.parent_id FROM above a JOIN planned_order u ON u.company_id = ? AND u.id = a.parent_id)
      SELECT a.id, l.line_no, o.id AS order_id, o.number, c.id AS customer_id, c.number AS customer_number, c.name AS customer_name
        FROM above a
-       JOIN sales_order_line l ON l.company_id = ? AND l.id = a.order_line_id
+       JOIN planned_tie t ON t.company_id = ? AND t.planned_order_id = a.top
+       JOIN sales_order_line l ON l.company_id = t.company_id AND l.id = t.order_line_id
        JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
        JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id`,
     [companyId, ids, companyId, companyId],
@@ -33,7 +34,9 @@ export async function forWhom(sql: Sql, companyId: number, ids: readonly number[
 export async function plannedForOrder(sql: Sql, companyId: number, orderId: number): Promise<number[]> {
   const rows = await sql.rows<{ id: number }>(
     `WITH RECURSIVE below AS (
-       SELECT p.id FROM sales_order_line l JOIN planned_order p ON p.company_id = l.company_id AND p.order_line_id = l.id
+       SELECT p.id FROM sales_order_line l
+         JOIN planned_tie t ON t.company_id = l.company_id AND t.order_line_id = l.id
+         JOIN planned_order p ON p.company_id = t.company_id AND p.id = t.planned_order_id
         WHERE l.company_id = ? AND l.order_id = ? AND p.open
        UNION ALL
        SELECT p.id FROM planned_order p JOIN below b ON p.parent_id = b.id WHERE p.company_id = ? AND p.open)

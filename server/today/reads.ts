@@ -53,11 +53,12 @@ const PLANS = (
   kinds: string,
 ) => `SELECT CASE p.kind WHEN 'make' THEN 'PR' WHEN 'assemble' THEN 'AS' ELSE 'PL' END AS document_kind,
                  p.id AS document_id, p.number, COALESCE(v.name, c.name, '') AS party, 1 AS count, p.start_date AS day, NULL AS amount,
-                 '' AS currency, NULL AS done, NULL AS whole, p.order_line_id,
+                 '' AS currency, NULL AS done, NULL AS whole, t.order_line_id,
                  CONCAT(TRIM(TRAILING '.' FROM TRIM(TRAILING '0' FROM p.quantity)), ' ', i.number) AS note
             FROM planned_order p
             JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
-            LEFT JOIN sales_order_line l ON l.company_id = p.company_id AND l.id = p.order_line_id
+            LEFT JOIN planned_tie t ON t.company_id = p.company_id AND t.id = (SELECT MIN(f.id) FROM planned_tie f WHERE f.company_id = p.company_id AND f.planned_order_id = p.id)
+            LEFT JOIN sales_order_line l ON l.company_id = t.company_id AND l.id = t.order_line_id
             LEFT JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
             LEFT JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
             LEFT JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id

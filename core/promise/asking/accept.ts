@@ -30,7 +30,8 @@ export interface PlannedOrderPlan {
   start: Day;
   due: Day;
   vendorId: number | null;
-  components: { itemId: number; quantity: string; covered: string; neededOn: Day }[];
+  /** Each used at an operation; at the first where it names none. */
+  components: { itemId: number; quantity: string; covered: string; neededOn: Day; operationNo: number | null }[];
   operations: {
     no: number;
     name: string;
@@ -91,7 +92,7 @@ export function plannedOrders(ground: Ground, lineId: number, { need }: Answer, 
         start: dayOf(bought ? part.ordered : part.start),
         due: dayOf(part.day),
         vendorId: bought ? item.sellers[part.seller]!.vendorId : null,
-        components: bought ? [] : componentsOf(ground, part),
+        components: bought ? [] : componentsOf(ground, of.item, part),
         operations: bought ? [] : operationsOf(ground, of.item, part),
       });
       if (!bought) for (const below of part.needs) add(below, place);
@@ -101,8 +102,13 @@ export function plannedOrders(ground: Ground, lineId: number, { need }: Answer, 
   return orders;
 }
 
-function componentsOf(ground: Ground, order: NewOrder): PlannedOrderPlan['components'] {
+function componentsOf(ground: Ground, item: number, order: NewOrder): PlannedOrderPlan['components'] {
+  const atOperation = (place: number) => {
+    const run = order.operations[place];
+    return run ? ground.items[item]!.operations[run.operation]!.no : null;
+  };
   return order.needs.map((need, index) => ({
+    operationNo: atOperation(order.neededAt[index]!),
     itemId: ground.items[need.item]!.row.id,
     quantity: unscaled(need.quantity),
     covered: unscaled(need.parts.reduce((sum, part) => sum + (part.kind === 'free' ? 0 : part.quantity), 0)),

@@ -145,7 +145,9 @@ function componentsFrom(
   lot: Scaled,
   from: DayIndex,
   own: Map<number, Scaled>,
-): { itemId: number; quantity: string }[] {
+  /** The operation a phantom is used at, with all that goes into it. */
+  within?: number | null,
+): { itemId: number; quantity: string; operationNo: number | null }[] {
   return item.components
     .filter((component) => on(component, from))
     .flatMap((component) => {
@@ -154,9 +156,10 @@ function componentsFrom(
       const left = own.get(inner.row.id) ?? 0;
       const there = inner.row.phantom ? Math.min(needed, left) : needed;
       if (inner.row.phantom) own.set(inner.row.id, left - there);
+      const operationNo = within === undefined ? (item.operations[component.operation]?.no ?? null) : within;
       return [
-        ...(there > 0 ? [{ itemId: inner.row.id, quantity: unscaled(there) }] : []),
-        ...(there < needed ? componentsFrom(ground, inner, needed - there, from, own) : []),
+        ...(there > 0 ? [{ itemId: inner.row.id, quantity: unscaled(there), operationNo }] : []),
+        ...(there < needed ? componentsFrom(ground, inner, needed - there, from, own, operationNo) : []),
       ];
     });
 }

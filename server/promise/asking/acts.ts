@@ -10,7 +10,7 @@ import { OPEN_UNHELD } from '../ground/moves';
 import { plannedFor } from './planned-for';
 import type { SalesOrderLine } from '../../orders/tables';
 import type { Item } from '../../catalogue/tables';
-import { centreHoldTable, plannedComponentTable, plannedOperationTable, plannedOrderTable } from '../tables';
+import { centreHoldTable, plannedComponentTable, plannedOperationTable, plannedOrderTable, plannedTieTable } from '../tables';
 
 /** The lines of an order that can be promised: what is open of them, out of our stock or from a vendor to come. */
 export async function promisedLines(sql: Sql, companyId: number, orderId: number) {
@@ -26,7 +26,8 @@ export async function promisedLines(sql: Sql, companyId: number, orderId: number
     `SELECT l.id, l.line_no, l.item_id, l.location_id, i.number, i.name, i.unit, ${OPEN_UNHELD} AS quantity,
             COALESCE(l.asked_date, l.ship_date) AS asked, l.ship_date, l.promised_date, l.promised_by, i.promise_method,
             l.route = 'drop' AS straight,
-            (SELECT COUNT(*) FROM planned_order p WHERE p.company_id = l.company_id AND p.order_line_id = l.id AND p.open) AS planned
+            (SELECT COUNT(*) FROM planned_tie t JOIN planned_order p ON p.company_id = t.company_id AND p.id = t.planned_order_id AND p.open
+              WHERE t.company_id = l.company_id AND t.order_line_id = l.id) AS planned
        FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
       WHERE l.company_id = ? AND l.order_id = ? AND (l.owed OR l.route = 'drop') ORDER BY l.line_no`,
     [companyId, orderId],
@@ -144,7 +145,6 @@ export async function writePlanned(tx: Tx, doer: Doer, orders: readonly PlannedO
           startDate: order.start,
           dueDate: order.due,
           vendorId: order.vendorId,
-          orderLineId: order.parent === null ? order.lineId : null,
           parentId: order.parent === null ? null : ids[order.parent]!,
         };
       }),
@@ -164,9 +164,15 @@ export async function writePlanned(tx: Tx, doer: Doer, orders: readonly PlannedO
       quantity: component.quantity,
       covered: component.covered,
       neededOn: component.neededOn,
+      operationNo: component.operationNo,
     })),
   );
-  await operationRows(tx, doer, operations, [into(plannedComponentTable, components)]);
+  const ties = orders.flatMap((order, place) =>
+    order.parent === null && order.lineId !== null && dec(order.held).gt(0)
+      ? [{ companyId, plannedOrderId: ids[place]!, orderLineId: order.lineId, quantity: order.held }]
+      : [],
+  );
+  await operationRows(tx, doer, operations, [into(plannedComponentTable, components), into(plannedTieTable, ties)]);
   return orders.map((order, place) => ({ kind: KIND[order.kind], id: ids[place]!, number: numbers[place]! }));
 }
 
@@ -227,7 +233,9 @@ export const takeBackPromise = defineAct(contract.takeBackPromise, {
     const ids = lines.map((line) => line.id);
     const planned = await plannedFor(tx, doer.companyId, ids);
     const [running] = await tx.rows<{ number: string }>(
-      "SELECT number FROM planned_order WHERE company_id = ? AND order_line_id IN (?) AND state IN ('running', 'finished') LIMIT 1",
+      `SELECT p.number FROM planned_tie t
+         JOIN planned_order p ON p.company_id = t.company_id AND p.id = t.planned_order_id AND p.state IN ('running', 'finished')
+        WHERE t.company_id = ? AND t.order_line_id IN (?) LIMIT 1`,
       [doer.companyId, ids],
     );
     return { head, lineIds: ids, planned, running: running?.number ?? null };

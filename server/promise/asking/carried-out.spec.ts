@@ -130,7 +130,8 @@ describe('what a promise plans is carried out (T12)', () => {
       );
     const { own } = await of(`?line=${lineId}`);
     const [top] = await world.serving.database.rows<{ number: string; day: Day }>(
-      'SELECT number, due_date AS day FROM planned_order WHERE company_id = ? AND order_line_id = ? AND open',
+      `SELECT number, due_date AS day FROM planned_order p WHERE company_id = ? AND open
+          AND id IN (SELECT t.planned_order_id FROM planned_tie t WHERE t.company_id = p.company_id AND t.order_line_id = ?)`,
       [world.masters.companyId, lineId],
     );
     expect(own).toEqual({ day, planned: [{ ...top, quantity: '1' }] });
@@ -174,7 +175,8 @@ describe('what a promise plans is carried out (T12)', () => {
   it('is made firm: promising and planning leave it as it is, until it is planned again', async () => {
     const { orderId, lineId } = await promised('FV-1200', '4');
     const [top] = await world.serving.database.rows<{ id: number; number: string }>(
-      'SELECT id, number FROM planned_order WHERE company_id = ? AND order_line_id = ? AND open',
+      `SELECT id, number FROM planned_order p WHERE company_id = ? AND open
+          AND id IN (SELECT t.planned_order_id FROM planned_tie t WHERE t.company_id = p.company_id AND t.order_line_id = ?)`,
       [world.masters.companyId, lineId],
     );
     const [bought] = (await bench(`orderId=${orderId}`)).rows;
@@ -217,7 +219,7 @@ describe('what a promise plans is carried out (T12)', () => {
       `SELECT h.work_centre_id AS centre, MIN(h.day) AS day FROM centre_hold h
          JOIN planned_operation o ON o.company_id = h.company_id AND o.id = h.planned_operation_id
          JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id
-        WHERE h.company_id = ? AND p.order_line_id = ? GROUP BY h.work_centre_id ORDER BY day LIMIT 1`,
+        WHERE h.company_id = ? AND p.id IN (SELECT t.planned_order_id FROM planned_tie t WHERE t.company_id = p.company_id AND t.order_line_id = ?) GROUP BY h.work_centre_id ORDER BY day LIMIT 1`,
       [world.masters.companyId, third.lineId],
     );
     await world.serving.database.run(

@@ -1,12 +1,12 @@
 import type * as z from 'zod';
-import { addDays, Calendar, pointOf, shiftsOf, weekdayOf, type Day } from '@core/kernel';
+import { addDays, Calendar, groupedBy, pointOf, shiftsOf, weekdayOf, type Day } from '@core/kernel';
 import { Centre, check, wayOf } from '@core/promise';
 import type * as contract from '@api/promise';
 import { orNotFound } from '../../acts';
 import { locationsOf, NUMBER_AT } from '../../catalogue';
 import { PAGE_ROWS, type Sql, type Columns } from '../../db';
 import { promisedLines } from './acts';
-import { groundRows, besidesHours } from '../ground/ground';
+import { besidesHours, groundRows, heldByRunning } from '../ground/ground';
 import type { PlannedComponent, PlannedOrder } from '../tables';
 import type { Item, WorkCentre } from '../../catalogue/tables';
 
@@ -39,8 +39,9 @@ async function promisedOf(sql: Sql, companyId: number, lineId: number) {
     [companyId, lineId],
   );
   const planned = await sql.rows<{ number: string; quantity: string; day: Day }>(
-    `SELECT number, held AS quantity, due_date AS day FROM planned_order
-      WHERE company_id = ? AND order_line_id = ? AND open ORDER BY due_date, id`,
+    `SELECT p.number, t.quantity - t.made AS quantity, p.due_date AS day FROM planned_tie t
+       JOIN planned_order p ON p.company_id = t.company_id AND p.id = t.planned_order_id AND p.open
+      WHERE t.company_id = ? AND t.order_line_id = ? ORDER BY p.due_date, p.id`,
     [companyId, lineId],
   );
   return line?.day ? { day: line.day, planned } : null;
@@ -152,7 +153,7 @@ export async function checkPromise(
 
 type PlannedColumns = Columns<
   PlannedOrder,
-  'id version number kind state itemId quantity held startDate dueDate parentId'
+  'id version number kind state itemId quantity finished scrapped held startDate dueDate parentId'
 > & {
   itemNumber: string;
   itemName: string;
@@ -165,18 +166,22 @@ type PlannedColumns = Columns<
   parentKind: 'make' | 'assemble' | null;
   purchaseId: number | null;
   purchaseNumber: string | null;
+  lineCount: number;
 };
 
 const PLANNED = `SELECT p.id, p.version, p.number, p.kind, p.state, p.item_id,
        ${NUMBER_AT} AS item_number, i.name AS item_name, i.unit,
-       p.quantity, p.held, p.start_date, p.due_date, v.name AS vendor, o.id AS order_id, o.number AS order_number,
+       p.quantity, p.finished, p.scrapped, p.held, p.start_date, p.due_date, v.name AS vendor, o.id AS order_id, o.number AS order_number,
        c.name AS customer, p.parent_id, u.number AS parent_number, u.kind AS parent_kind,
-       po.id AS purchase_id, po.number AS purchase_number
+       po.id AS purchase_id, po.number AS purchase_number,
+       (SELECT COUNT(*) FROM planned_tie f WHERE f.company_id = p.company_id AND f.planned_order_id = p.id) AS line_count
   FROM planned_order p
   JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
   JOIN location lo ON lo.company_id = p.company_id AND lo.id = p.location_id
   LEFT JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
-  LEFT JOIN sales_order_line l ON l.company_id = p.company_id AND l.id = p.order_line_id
+  LEFT JOIN planned_tie t ON t.company_id = p.company_id AND t.id = (SELECT MIN(f.id) FROM planned_tie f
+       WHERE f.company_id = p.company_id AND f.planned_order_id = p.id)
+  LEFT JOIN sales_order_line l ON l.company_id = t.company_id AND l.id = t.order_line_id
   LEFT JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
   LEFT JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
   LEFT JOIN planned_order u ON u.company_id = p.company_id AND u.id = p.parent_id
@@ -198,6 +203,8 @@ function plannedOf(row: PlannedColumns) {
     version: row.version,
     item: { id: row.itemId, number: row.itemNumber, name: row.itemName, unit: row.unit },
     quantity: row.quantity,
+    finished: row.finished,
+    scrapped: row.scrapped,
     start: row.startDate,
     due: row.dueDate,
     vendor: row.vendor,
@@ -205,6 +212,7 @@ function plannedOf(row: PlannedColumns) {
       row.orderId === null
         ? parent || null
         : { kind: 'SO', id: row.orderId, number: row.orderNumber!, party: row.customer! },
+    alsoFor: Math.max(0, row.lineCount - 1),
     purchase: row.purchaseId === null ? null : { kind: 'PO' as const, id: row.purchaseId, number: row.purchaseNumber! },
   };
 }
@@ -294,25 +302,31 @@ export async function openLoad(
     'SELECT calendar_id, day FROM holiday WHERE company_id = ? AND day BETWEEN ? AND ?',
     [companyId, workDate, last],
   );
-  const load = await sql.rows<{
-    workCentreId: number;
-    day: Day;
-    minutes: string;
-    id: number;
-    kind: 'make' | 'assemble';
-    number: string;
-    item: string;
-  }>(
-    `SELECT l.work_centre_id, l.day, SUM(l.minutes) AS minutes, p.id, p.kind, p.number, i.number AS item
+  const centreIds = centres.map((centre) => centre.id);
+  const waiting = await sql.rows<{ centreId: number; day: Day; minutes: string; orderId: number }>(
+    `SELECT l.work_centre_id AS centre_id, l.day, SUM(l.minutes) AS minutes, p.id AS order_id
        FROM centre_hold l
        JOIN planned_operation o ON o.company_id = l.company_id AND o.id = l.planned_operation_id
-       JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id
-       JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
+       JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id AND p.open AND p.state <> 'running'
       WHERE l.company_id = ? AND l.work_centre_id IN (?) AND l.day BETWEEN ? AND ?
-      GROUP BY l.work_centre_id, l.day, p.id ORDER BY l.day, p.id`,
-    [companyId, centres.map((centre) => centre.id), workDate, last],
+      GROUP BY l.work_centre_id, l.day, p.id`,
+    [companyId, centreIds, workDate, last],
   );
-  const centreIds = centres.map((centre) => centre.id);
+  // What is done of those that run is no load any more. // T5
+  const running = (await heldByRunning(sql, companyId, workDate, centreIds)).map((row) => ({
+    centreId: row.centreId,
+    day: row.day,
+    orderId: row.orderId,
+    minutes: (row.until - row.from) * row.machines,
+  }));
+  const load = [...waiting.map((row) => ({ ...row, minutes: Number(row.minutes) })), ...running].filter(({ day }) => day <= last);
+  const orders = await sql.rows<{ id: number; kind: 'make' | 'assemble'; number: string; item: string }>(
+    `SELECT p.id, p.kind, p.number, i.number AS item FROM planned_order p
+       JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id WHERE p.company_id = ? AND p.id IN (?)`,
+    [companyId, [...new Set(load.map(({ orderId }) => orderId))]],
+  );
+  const orderOf = new Map(orders.map((order) => [order.id, order]));
+  const minutesOf = groupedBy(load, ({ centreId, day }) => `${centreId} ${day}`);
   const { out, overtime } = await besidesHours(sql, companyId, centreIds, workDate, last);
   return {
     centres: centres.map((centre) => {
@@ -333,16 +347,21 @@ export async function openLoad(
         name: centre.name,
         days: Array.from({ length: days }, (_, at) => {
           const day = addDays(workDate, at);
-          const on = load.filter((row) => row.workCentreId === centre.id && row.day === day);
+          const on = [...groupedBy(minutesOf.get(`${centre.id} ${day}`) ?? [], ({ orderId }) => orderId)]
+            .map(([orderId, rows]) => ({
+              ...orderOf.get(orderId)!,
+              minutes: rows.reduce((sum, row) => sum + row.minutes, 0),
+            }))
+            .sort((a, b) => a.id - b.id);
           return {
             day,
             capacity: open.freeOn(at),
-            minutes: on.reduce((sum, row) => sum + Number(row.minutes), 0),
+            minutes: on.reduce((sum, row) => sum + row.minutes, 0),
             orders: on.map((row) => ({
               id: row.id,
               kind: row.kind === 'make' ? 'PR' : 'AS',
               number: row.number,
-              minutes: Number(row.minutes),
+              minutes: row.minutes,
               item: row.item,
             })),
           };

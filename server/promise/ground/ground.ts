@@ -1,6 +1,7 @@
 import {
   addDays,
   daysBetween,
+  dec,
   itemAt,
   locationAt,
   MAIN_LOCATION,
@@ -10,7 +11,7 @@ import {
   weekdayOf,
   type Day,
 } from '@core/kernel';
-import type { GroundRows, ItemRow, LoadRow } from '@core/promise';
+import { stillHeld, type GroundRows, type ItemRow, type LoadRow } from '@core/promise';
 import { APPROVED, calendarsOf, locationsOf, OWN_PRICE } from '../../catalogue';
 import type { Sql, Columns } from '../../db';
 import { demandsOf, itemsAt, suppliesOf } from './moves';
@@ -60,9 +61,11 @@ export async function groundRows(
   const load = await sql.rows<LoadRow>(
     `SELECT l.work_centre_id AS centreId, l.day, l.from_minute AS \`from\`, l.until_minute AS until, l.machines
        FROM centre_hold l JOIN planned_operation o ON o.company_id = l.company_id AND o.id = l.planned_operation_id
+       JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id AND p.open AND p.state <> 'running'
       WHERE l.company_id = ? AND l.work_centre_id IN (?) AND l.day >= ? AND o.planned_order_id NOT IN (?)`,
     [companyId, centreIds, workDate, leftOut],
   );
+  const begun = await heldByRunning(sql, companyId, workDate, centreIds);
   return {
     ...(await itemRows(sql, companyId, workDate, ids)),
     components,
@@ -78,12 +81,34 @@ export async function groundRows(
       lastDay: row.lastDay,
     })),
     centres: centres.map(({ hours, ...centre }) => ({ ...centre, shifts: shiftsOf(hours) })),
-    load,
+    load: [...load, ...begun],
     ...(await besidesHours(sql, companyId, centreIds, workDate, addDays(workDate, HORIZON - 1))),
     supplies: await suppliesOf(sql, companyId, ids, leftOut),
     demands: await demandsOf(sql, companyId, ids, lines, leftOut, benchLeftOut),
   };
 }
+
+/** What orders that run still hold of their centres: what is done of them, they hold no more. // T5 */
+export async function heldByRunning(sql: Sql, companyId: number, workDate: Day, centreIds: readonly number[]) {
+  const rows = await sql.rows<
+    LoadRow & { operationId: number; orderId: number; minutes: number; through: string; quantity: string }
+  >(
+    `SELECT o.id AS operationId, p.id AS orderId, o.minutes, o.done + o.scrapped AS through, p.quantity,
+            l.work_centre_id AS centreId, l.day, l.from_minute AS \`from\`, l.until_minute AS until, l.machines
+       FROM planned_order p
+       JOIN planned_operation o ON o.company_id = p.company_id AND o.planned_order_id = p.id
+       JOIN centre_hold l ON l.company_id = o.company_id AND l.planned_operation_id = o.id
+      WHERE p.company_id = ? AND p.open = TRUE AND p.state = 'running' AND l.work_centre_id IN (?)
+      ORDER BY o.id, l.day, l.from_minute`,
+    [companyId, centreIds],
+  );
+  const done = rows.map((row) => [row.operationId, doneMinutes(row)] as const);
+  return stillHeld(rows, new Map(done)).filter(({ day }) => day >= workDate);
+}
+
+/** Minutes of an operation that are done with the pieces that passed it. */
+const doneMinutes = ({ minutes, through, quantity }: { minutes: number; through: string; quantity: string }) =>
+  Math.round(Number(dec(minutes).times(through).div(quantity).toFixed()));
 
 /** Items at locations, with the calendars and days their lead times are counted by; not what comes and goes. // T3 */
 export async function itemRows(sql: Sql, companyId: number, workDate: Day, points: readonly number[]) {

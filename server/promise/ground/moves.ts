@@ -7,8 +7,9 @@ import { plannedForAll } from '../asking/planned-for';
 export const pointBy = (item: string, location: string) => `${item} + ${location} * 4294967296`;
 
 /** What planned orders in some of their states hold for an order line `l`. */
-const heldFor = (states: string) => `COALESCE((SELECT SUM(p.held) FROM planned_order p
-              WHERE p.company_id = l.company_id AND p.order_line_id = l.id AND p.open AND p.state ${states}), 0)`;
+const heldFor = (states: string) => `COALESCE((SELECT SUM(pt.quantity - pt.made) FROM planned_tie pt
+              JOIN planned_order p ON p.company_id = pt.company_id AND p.id = pt.planned_order_id AND p.open AND p.state ${states}
+             WHERE pt.company_id = l.company_id AND pt.order_line_id = l.id), 0)`;
 
 /**
  * What is open of an order line `l`, but for what is held for it, and what comes for it on a tie or of an order that is
@@ -54,12 +55,12 @@ export const KIND_OF_PLANNED = "CASE p.kind WHEN 'make' THEN 'PR' WHEN 'assemble
  * What of a planned order `p` is held for somebody still: for a line as far as it is open, for another order while that
  * is. What was shipped from elsewhere, or is cancelled above, leaves it free.
  */
-const HELD = `CASE
-    WHEN p.order_line_id IS NOT NULL THEN LEAST(p.held, COALESCE((SELECT GREATEST(0, sl.quantity - sl.cancelled - sl.shipped)
-      FROM sales_order_line sl WHERE sl.company_id = p.company_id AND sl.id = p.order_line_id), 0))
-    WHEN p.parent_id IS NOT NULL THEN IF((SELECT u.open FROM planned_order u
-      WHERE u.company_id = p.company_id AND u.id = p.parent_id), p.held, 0)
-    ELSE p.held END`;
+const HELD = `(IF(p.parent_id IS NOT NULL AND (SELECT u.open FROM planned_order u WHERE u.company_id = p.company_id AND u.id = p.parent_id),
+      p.held - COALESCE((SELECT SUM(pt.quantity - pt.made) FROM planned_tie pt
+        WHERE pt.company_id = p.company_id AND pt.planned_order_id = p.id), 0), 0)
+    + COALESCE((SELECT SUM(LEAST(pt.quantity - pt.made, GREATEST(0, sl.quantity - sl.cancelled - sl.shipped - sl.reserved)))
+        FROM planned_tie pt JOIN sales_order_line sl ON sl.company_id = pt.company_id AND sl.id = pt.order_line_id
+       WHERE pt.company_id = p.company_id AND pt.planned_order_id = p.id), 0))`;
 
 /** What is coming to our place for nobody yet: of purchases what is not tied, of planned orders what is not held. */
 const SUPPLIES = {
@@ -68,7 +69,7 @@ const SUPPLIES = {
   ofPurchases: `purchase_order_line l
        JOIN purchase_order p ON p.company_id = l.company_id AND p.id = l.purchase_order_id
         AND p.state = 'placed' AND p.ship_to_id IS NULL`,
-  planned: `p.quantity - GREATEST(${HELD}, p.finished)`,
+  planned: `p.quantity - p.finished - p.scrapped - ${HELD}`,
 };
 
 /** What comes of items at locations (points). */

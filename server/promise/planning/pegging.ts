@@ -148,14 +148,15 @@ async function heldEdges(sql: Sql, companyId: number, ids: readonly number[]): P
     forNumber: string;
     forParty: string;
   }>(
-    `SELECT ${KIND_OF_PLANNED} AS kind, p.id, p.number, COALESCE(v.name, '') AS party, ${pointBy('p.item_id', 'p.location_id')} AS item_id, p.held AS quantity, p.due_date AS day,
+    `SELECT ${KIND_OF_PLANNED} AS kind, p.id, p.number, COALESCE(v.name, '') AS party, ${pointBy('p.item_id', 'p.location_id')} AS item_id, t.quantity - t.made AS quantity, p.due_date AS day,
             'SO' AS for_kind, o.id AS for_id, o.number AS for_number, c.name AS for_party
        FROM planned_order p
-       JOIN sales_order_line l ON l.company_id = p.company_id AND l.id = p.order_line_id
+       JOIN planned_tie t ON t.company_id = p.company_id AND t.planned_order_id = p.id AND t.quantity > t.made
+       JOIN sales_order_line l ON l.company_id = t.company_id AND l.id = t.order_line_id
        JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
        JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
        LEFT JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
-      WHERE p.company_id = ? AND p.item_id IN (?) AND p.open = TRUE AND p.held > 0
+      WHERE p.company_id = ? AND p.item_id IN (?) AND p.open = TRUE
      UNION ALL
      SELECT ${KIND_OF_PLANNED}, p.id, p.number, COALESCE(v.name, ''), ${pointBy('p.item_id', 'p.location_id')}, p.held, p.due_date,
             CASE u.kind WHEN 'make' THEN 'PR' ELSE 'AS' END, u.id, u.number, ui.number

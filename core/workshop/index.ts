@@ -1,0 +1,27 @@
+export {
+  plannedCosts,
+  WORK_STATES,
+  type There,
+  type WorkComponent,
+  type WorkGround,
+  type WorkOperation,
+  type WorkOrder,
+  type WorkState,
+  type WorkTie,
+} from './work-order';
+export { decideReport, type ReportEffects, type ReportTyped } from './report';
+export { decideTakeBackWork, type ReportNow, type TakeBackEffects, type TakenBackGround } from './take-back';
+export {
+  decideTieWork,
+  decideUntieWork,
+  rankOfFit,
+  unfit,
+  untiedOf,
+  whyOfFit,
+  type ServedLine,
+  type TiedWork,
+  type TieWorkGround,
+} from './ties';
+export { decideParts, type PartItem, type PartsEffects, type PartsGround, type PartsTyped } from './parts';
+export { decideCancelWork, type CancelGround } from './cancel';
+export { expectedCosts, type CostedItem } from './cost';
