@@ -25,7 +25,8 @@ const Version = z.number().int();
 
 export const reportWork = act({
   name: 'reportWork',
-  summary: 'Report what was done on an order: pieces that passed an operation or came of it, what they used, how long they took.',
+  summary:
+    'Report what was done on an order: pieces that passed an operation or came of it, what they used, how long they took.',
   input: z.object({
     workId: Id,
     /** Null for the order as a whole. */
@@ -68,7 +69,10 @@ export const tieWork = act({
   name: 'tieWork',
   summary: 'Say which order lines production and assembly orders are for, afterwards, in whole or in part.',
   input: z.object({
-    ties: z.array(z.object({ plannedId: Id, orderLineId: Id, quantity: TypedDecimal })).min(1).max(100),
+    ties: z
+      .array(z.object({ plannedId: Id, orderLineId: Id, quantity: TypedDecimal }))
+      .min(1)
+      .max(100),
   }),
   preview: z.object({ ties: z.number().int(), firm: z.number().int() }),
 });
@@ -119,7 +123,9 @@ export const newWork = act({
     start: Day,
     orders: z.number().int(),
     /** What must be bought or made for it. */
-    below: z.array(z.object({ item: z.string(), quantity: Decimal, kind: z.enum(['make', 'assemble', 'buy']), due: Day })),
+    below: z.array(
+      z.object({ item: z.string(), quantity: Decimal, kind: z.enum(['make', 'assemble', 'buy']), due: Day }),
+    ),
   }),
 });
 
@@ -191,7 +197,8 @@ const ReportRow = z.object({
 export const openWork = read({
   name: 'openWork',
   path: '/workshop/:id',
-  summary: 'One production or assembly order: what goes into it, how it is worked on, whom it is for, what was reported.',
+  summary:
+    'One production or assembly order: what goes into it, how it is worked on, whom it is for, what was reported.',
   params: IdParam,
   out: WorkRow.extend({
     place: z.string(),
@@ -238,7 +245,14 @@ export const openWork = read({
       }),
     ),
     below: z.array(
-      z.object({ document: DocumentRef, item: ItemRef, quantity: Decimal, finished: Decimal, state: z.string(), due: Day }),
+      z.object({
+        document: DocumentRef,
+        item: ItemRef,
+        quantity: Decimal,
+        finished: Decimal,
+        state: z.string(),
+        due: Day,
+      }),
     ),
     reports: z.array(ReportRow),
   }),
@@ -256,9 +270,18 @@ export const openWorkReport = read({
     reason: z.string(),
     components: z.array(z.object({ item: ItemRef, quantity: Decimal, cost: Cost })),
     operations: z.array(
-      z.object({ no: z.number().int(), name: z.string(), done: Decimal, scrapped: Decimal, minutes: z.number().int(), cost: Cost }),
+      z.object({
+        no: z.number().int(),
+        name: z.string(),
+        done: Decimal,
+        scrapped: Decimal,
+        minutes: z.number().int(),
+        cost: Cost,
+      }),
     ),
-    for: z.array(z.object({ order: DocumentRef, lineNo: z.number().int(), party: z.string(), made: Decimal, released: Decimal })),
+    for: z.array(
+      z.object({ order: DocumentRef, lineNo: z.number().int(), party: z.string(), made: Decimal, released: Decimal }),
+    ),
   }),
 });
 

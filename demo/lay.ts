@@ -12,6 +12,7 @@ import { Story, type Far, type ReleasePlan } from './story';
 import { Ties } from './ties';
 import { Timetable } from '../server/sample/timetable';
 import { layWorks, promiseWorks } from '../server/sample/works';
+import { WorkshopStory } from './workshop';
 
 export interface DemoOptions {
   seed: number;
@@ -47,6 +48,7 @@ export async function layDemo(database: Database, options: DemoOptions): Promise
   tellOthers(story, chance);
   new Ties(database, actor, masters, timetable, workDate).tell();
   tellAbroad(database, actor, masters, timetable, workDate);
+  new WorkshopStory(database, actor, masters, timetable, workDate).tell();
   if (options.moreOrders > 0) tellMore(story, chance, options.moreOrders);
   await timetable.run(workDate);
   await typePricedOrder(actor, masters, workDate);

@@ -538,6 +538,81 @@ const PLANTED: readonly [what: string, statement: string, said: string][] = [
     'UPDATE centre_hold h JOIN work_centre w ON w.id <> h.work_centre_id SET h.work_centre_id = w.id WHERE w.id = (SELECT MAX(id) FROM work_centre)',
     'work centre that an operation holds',
   ],
+  // Work.
+  ['what was made', 'UPDATE planned_order SET finished = finished - 1 WHERE finished > 0 LIMIT 1', 'pieces made'],
+  [
+    'what was lost',
+    'UPDATE planned_order SET scrapped = scrapped + 1 WHERE quantity > finished LIMIT 1',
+    'pieces lost',
+  ],
+  [
+    'what is in work',
+    "UPDATE planned_order SET in_work = in_work + 1 WHERE state = 'running' LIMIT 1",
+    'work in progress of an order',
+  ],
+  [
+    'what is in work of what is over',
+    "UPDATE planned_order SET in_work = in_work + 1 WHERE state = 'finished' LIMIT 1",
+    'work in progress of what is over',
+  ],
+  [
+    'the account of what is in work',
+    "UPDATE planned_order SET in_work = in_work + 1 WHERE state = 'running' LIMIT 1",
+    'work in progress account against orders',
+  ],
+  ['a component used', 'UPDATE planned_component SET used = used + 1 WHERE used > 0 LIMIT 1', 'component used'],
+  [
+    'pieces through an operation',
+    'UPDATE planned_operation SET done = done - 1 WHERE done > 0 ORDER BY no DESC LIMIT 1',
+    'pieces through an operation',
+  ],
+  [
+    'pieces through out of turn',
+    'UPDATE planned_operation SET done = done - 2 WHERE done > 1 ORDER BY no LIMIT 1',
+    'pieces that passed an operation before the one before it',
+  ],
+  [
+    'pieces lost at an operation',
+    'UPDATE planned_operation SET scrapped = scrapped + 1 WHERE done > 0 LIMIT 1',
+    'pieces lost at an operation',
+  ],
+  [
+    'minutes worked',
+    'UPDATE planned_operation SET minutes_done = minutes_done + 1 WHERE done > 0 LIMIT 1',
+    'minutes of an operation',
+  ],
+  [
+    'the cost of what a report used',
+    'UPDATE work_report_component SET cost = cost + 1 LIMIT 1',
+    'material of a work report',
+  ],
+  ['the cost of work reported', 'UPDATE work_report_operation SET cost = cost + 1 LIMIT 1', 'labour of a work report'],
+  [
+    'pieces a report lost',
+    'UPDATE work_report_operation SET scrapped = scrapped + 1 LIMIT 1',
+    'pieces a work report lost',
+  ],
+  [
+    'what an order is reckoned at',
+    'UPDATE planned_order SET planned_cost = planned_cost + 1 WHERE planned_cost IS NOT NULL LIMIT 1',
+    'cost an order is reckoned at',
+  ],
+  [
+    'what was made for a line',
+    'UPDATE planned_tie SET made = made - 1 WHERE made > 0 LIMIT 1',
+    'made for an order line',
+  ],
+  [
+    'what of an order is for somebody',
+    'UPDATE planned_order SET held = held - 1 WHERE held > 0 AND parent_id IS NULL LIMIT 1',
+    'what of an order is for somebody',
+  ],
+  [
+    'more made for lines than was made',
+    'UPDATE planned_tie SET quantity = quantity + 9, made = made + 9 WHERE made > 0 LIMIT 1',
+    'made for the lines of an order',
+  ],
+  ['a report taken back in part', 'UPDATE work_report SET reverses_id = 1 WHERE id = 2', 'work report taken back'],
   // Numbers.
   ...(
     [

@@ -11,8 +11,8 @@ export const DOCUMENTS = {
   PP: { name: 'prepayment', path: '/prepayments' },
   PY: { name: 'payment', path: '/payments' },
   JR: { name: 'journal', path: '/journals' },
-  PR: { name: 'production order', path: '/planned' },
-  AS: { name: 'assembly order', path: '/planned' },
+  PR: { name: 'production order', path: '/workshop' },
+  AS: { name: 'assembly order', path: '/workshop' },
   PL: { name: 'planned purchase', path: '/planned' },
   WR: { name: 'work report', path: '/work-reports' },
 } as const;

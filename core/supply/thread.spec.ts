@@ -11,6 +11,7 @@ const part = (kind: DocumentKind, quantity: string, filled = 1): Part => {
 const rows = (change: Partial<ThreadRows> = {}): ThreadRows => ({
   quantity: '12',
   purchased: true,
+  bought: true,
   agreed: part('AG', '12', 0.4),
   ordered: part('SO', '12'),
   supplies: [],

@@ -40,8 +40,10 @@ export interface Part {
 /** All documents of one order line. Parts that hang on another name it by its index there. */
 export interface ThreadRows {
   quantity: string;
-  /** False for goods from our stock: no purchase, no receipt, no vendor invoice will ever come. */
+  /** False for goods from our stock: no supply of its own and no receipt will ever come. */
   purchased: boolean;
+  /** False where all of its supply is made by us: no vendor will ever invoice it. */
+  bought: boolean;
   agreed: Part | null;
   ordered: Part;
   supplies: Part[];
@@ -146,7 +148,8 @@ export function buildThread(rows: ThreadRows): Thread {
 
 function applies(stage: Stage, rows: ThreadRows): boolean {
   if (stage === 'agreed') return rows.agreed !== null;
-  return rows.purchased || !(stage === 'supply' || stage === 'received' || stage === 'vendorInvoiced');
+  if (stage === 'vendorInvoiced') return rows.purchased && rows.bought;
+  return rows.purchased || !(stage === 'supply' || stage === 'received');
 }
 
 /** Cuts the first strand that `fits` has into a piece of at most `quantity`, until the quantity is used up. */

@@ -142,8 +142,12 @@ function effectsOf(ground: PartsGround, typed: PartsTyped, gone: readonly WorkCo
     gone: gone.map(({ id }) => id),
     kept,
     added,
-    cost: total([...kept, ...added]).plus(labour).toFixed(),
+    cost: total([...kept, ...added])
+      .plus(labour)
+      .toFixed(),
     was: was.plus(labour).toFixed(),
-    weight: weightOf([...kept, ...added]).minus(weightOf(components)).toFixed(),
+    weight: weightOf([...kept, ...added])
+      .minus(weightOf(components))
+      .toFixed(),
   };
 }

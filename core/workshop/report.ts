@@ -1,14 +1,4 @@
-import {
-  currencyPlaces,
-  dec,
-  isDecimalText,
-  least,
-  most,
-  roundHalfAway,
-  sum,
-  ZERO,
-  type Dec,
-} from '@core/kernel';
+import { currencyPlaces, dec, isDecimalText, least, most, roundHalfAway, sum, ZERO, type Dec } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { averageCost } from '@core/stock';
 import {
@@ -78,7 +68,8 @@ export function decideReport(ground: WorkGround, typed: ReportTyped): Decision<R
   }
   const good = piecesOf(ground, typed.good, 'good', refusals);
   const scrapped = piecesOf(ground, typed.scrapped, 'scrapped', refusals);
-  const at = typed.operationId === null ? operations.length - 1 : operations.findIndex(({ id }) => id === typed.operationId);
+  const at =
+    typed.operationId === null ? operations.length - 1 : operations.findIndex(({ id }) => id === typed.operationId);
   if (typed.operationId !== null && at < 0) refusals.push(refuse('unknown', 'operationId', { what: 'This operation' }));
   if (refusals.length > 0) return { ok: false, refusals };
   const passed = passing(ground, typed, { at, good, scrapped }, refusals);
@@ -97,11 +88,12 @@ export function decideReport(ground: WorkGround, typed: ReportTyped): Decision<R
   }
   return decided(refusals, () => {
     const planned = order.plannedCost === null ? plannedCosts(ground) : null;
-    const costs = { planned: dec(planned?.cost ?? order.plannedCost!), at, out, scrapped };
+    const whole = dec(planned?.cost ?? order.plannedCost!);
     const materialCost = sum(components.map(({ cost }) => cost));
     const labour = sum(worked.map(({ cost }) => cost));
-    const outputCost = shareOf(ground, costs.planned, out);
-    const scrapCost = shareOf(ground, last ? costs.planned : plannedThrough(ground, planned, at), scrapped);
+    const outputCost = sliceOf(ground, whole, dec(order.finished), out);
+    const lostAt = last ? whole : plannedThrough(ground, planned, at);
+    const scrapCost = sliceOf(ground, lostAt, dec(order.scrapped), scrapped);
     const before = dec(order.inWork).plus(materialCost).plus(labour).minus(outputCost).minus(scrapCost);
     const variance = finish ? before : ZERO;
     const ties = heldFor(ground, out, finish);
@@ -244,7 +236,12 @@ function usedBy(ground: WorkGround, typed: ReportTyped, passed: readonly Passing
     };
     if (quantity.eq(0)) return nothing;
     if (quantity.gt(there.free)) {
-      const facts = { item: of.item, asked: quantity.toFixed(), free: most(ZERO, there.free).toFixed(), place: order.place };
+      const facts = {
+        item: of.item,
+        asked: quantity.toFixed(),
+        free: most(ZERO, there.free).toFixed(),
+        place: order.place,
+      };
       refusals.push(refuse('component-short', field, facts));
       return nothing;
     }
@@ -301,26 +298,26 @@ function workedBy(
       refusals.push(refuse('not-minutes', `worked.${index}.minutes`, {}));
     }
     const before = throughOf(operation);
-    const planned =
-      minutesFor(operation, before.plus(done).plus(lost), order) - minutesFor(operation, before, order);
+    const planned = minutesFor(operation, before.plus(done).plus(lost), order) - minutesFor(operation, before, order);
     const minutes = /^\d{1,6}$/.test(said) ? Number(said) : planned;
     return { operationId: operation.id, done, lost, minutes, cost: labourCost(minutes, operation.hourCost, currency) };
   });
 }
 
-/** The part of a cost that so many pieces of the order make. */
-function shareOf({ order, currency }: WorkGround, cost: Dec, pieces: Dec): Dec {
-  return roundHalfAway(cost.times(pieces).div(order.quantity), currencyPlaces(currency));
+/** The part of a cost that so many pieces of the order make, after others: slices end to end sum to the whole. */
+function sliceOf({ order, currency }: WorkGround, cost: Dec, before: Dec, pieces: Dec): Dec {
+  const upTo = (reached: Dec) => roundHalfAway(cost.times(reached).div(order.quantity), currencyPlaces(currency));
+  return upTo(before.plus(pieces)).minus(upTo(before));
 }
 
 /** What the order is reckoned to cost up to an operation, with all that is used until then. */
 function plannedThrough({ components, operations }: WorkGround, planned: PlannedCosts | null, at: number): Dec {
-  const costOf = (all: readonly { id: number; cost: string }[] | undefined, each: { id: number; plannedCost: string }) =>
-    dec(all?.find(({ id }) => id === each.id)?.cost ?? each.plannedCost);
+  const costOf = (
+    all: readonly { id: number; cost: string }[] | undefined,
+    each: { id: number; plannedCost: string },
+  ) => dec(all?.find(({ id }) => id === each.id)?.cost ?? each.plannedCost);
   return sum([
-    ...components
-      .filter((each) => placeOf(each, operations) <= at)
-      .map((each) => costOf(planned?.components, each)),
+    ...components.filter((each) => placeOf(each, operations) <= at).map((each) => costOf(planned?.components, each)),
     ...operations.slice(0, at + 1).map((each) => costOf(planned?.operations, each)),
   ]);
 }
@@ -333,9 +330,7 @@ function heldFor({ ties }: WorkGround, out: Dec, finish: boolean): ReportEffects
     const taken = most(ZERO, least(left, least(owed, dec(wanted))));
     left = left.minus(taken);
     const released = finish ? owed.minus(taken) : ZERO;
-    return taken.eq(0) && released.eq(0)
-      ? []
-      : [{ orderLineId, made: taken.toFixed(), released: released.toFixed() }];
+    return taken.eq(0) && released.eq(0) ? [] : [{ orderLineId, made: taken.toFixed(), released: released.toFixed() }];
   });
 }
 

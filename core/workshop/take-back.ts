@@ -91,7 +91,8 @@ export function decideTakeBackWork(ground: TakenBackGround, typed: { reason: str
         again: least(dec(released), dec(wanted).plus(made)).toFixed(),
       })),
       parents: expectedAgain(ground),
-      state: begun || operations.some(({ id, minutesDone }) => minutesDone > minutesOf(report, id)) ? 'running' : 'firm',
+      state:
+        begun || operations.some(({ id, minutesDone }) => minutesDone > minutesOf(report, id)) ? 'running' : 'firm',
       inWork: inWork.toFixed(),
     };
   });

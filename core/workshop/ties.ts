@@ -92,7 +92,12 @@ export function decideTieWork({ works, lines }: TieWorkGround, { ties }: TieWork
     if (asked.lte(0)) return void refusals.push(refuse('not-above-zero', at('quantity'), { what: 'The quantity' }));
     const most = least(left.get(plannedId)!, wanted.get(orderLineId)!);
     if (asked.gt(most)) {
-      const facts = { work: work.number, item: work.item, asked: asked.toFixed(), left: left.get(plannedId)!.toFixed() };
+      const facts = {
+        work: work.number,
+        item: work.item,
+        asked: asked.toFixed(),
+        left: left.get(plannedId)!.toFixed(),
+      };
       const more = { ...facts, order: line.order.number, line: String(line.lineNo) };
       return void refusals.push(
         refuse('above-tieable', at('quantity'), { ...more, wanted: wanted.get(orderLineId)!.toFixed() }),
@@ -102,8 +107,14 @@ export function decideTieWork({ works, lines }: TieWorkGround, { ties }: TieWork
     wanted.set(orderLineId, wanted.get(orderLineId)!.minus(asked));
   });
   return decided(refusals, () => ({
-    ties: ties.map(({ plannedId, orderLineId, quantity }) => ({ plannedId, orderLineId, quantity: dec(quantity).toFixed() })),
-    firm: works.filter(({ id, state }) => state === 'planned' && ties.some((tie) => tie.plannedId === id)).map(({ id }) => id),
+    ties: ties.map(({ plannedId, orderLineId, quantity }) => ({
+      plannedId,
+      orderLineId,
+      quantity: dec(quantity).toFixed(),
+    })),
+    firm: works
+      .filter(({ id, state }) => state === 'planned' && ties.some((tie) => tie.plannedId === id))
+      .map(({ id }) => id),
   }));
 }
 
@@ -140,11 +151,14 @@ export function decideUntieWork(
   }));
 }
 
-/** What fits, best first: what is there by the ship date before what is not, then the nearest day, then the nearest quantity. // L5 */
+/**
+ * What fits, best first: what is there by the ship date before what is not, then the nearest day, then the line that ships
+ * first, then the nearest quantity. // L5
+ */
 export function rankOfFit({ work, line }: { work: TiedWork; line: ServedLine }): (string | number)[] {
   const late = work.dueDate > line.shipDate;
   const off = Number(untiedOf(work).minus(line.wanted).abs());
-  return [late ? 1 : 0, late ? work.dueDate : reversed(work.dueDate), off, work.id, line.orderLineId];
+  return [late ? 1 : 0, late ? work.dueDate : reversed(work.dueDate), line.shipDate, off, work.id, line.orderLineId];
 }
 
 /** Days the later first, as text that sorts. */

@@ -110,15 +110,17 @@ describe('nothing is paid twice by naming it twice', () => {
         'rebate settled',
       ],
       [
-        `INSERT INTO planned_order (company_id, number, kind, item_id, order_line_id, start_date, due_date, quantity, held)
-         SELECT company_id, 'PL-0001', 'make', item_id, id, ship_date, ship_date, 9, 9 FROM sales_order_line`,
+        `INSERT INTO planned_order (company_id, number, kind, item_id, start_date, due_date, quantity, held)
+         SELECT company_id, 'PR-0001', 'make', item_id, ship_date, ship_date, 9, 9 FROM sales_order_line LIMIT 1;
+         INSERT INTO planned_tie (company_id, planned_order_id, order_line_id, quantity)
+         SELECT p.company_id, p.id, (SELECT MIN(l.id) FROM sales_order_line l), 9 FROM planned_order p`,
         'planned for an order line',
       ],
     ];
     for (const [tampering, what] of beyond) {
       const found = await database
         .transaction(async (tx) => {
-          await tx.run(tampering);
+          for (const each of tampering.split(';')) await tx.run(each);
           throw await verify(tx);
         })
         .catch((differences: unknown) => differences as string[]);

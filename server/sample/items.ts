@@ -166,7 +166,7 @@ export const ITEMS: readonly ItemPlan[] = [
     price: '14200',
     tax: 'S6',
     route: 'stock',
-    stock: { quantity: '1', cost: '8900' },
+    stock: { quantity: '1', cost: '2180' },
     vendors: [],
   },
   {
@@ -189,7 +189,7 @@ export const ITEMS: readonly ItemPlan[] = [
     price: '2450',
     tax: 'S6',
     route: 'stock',
-    stock: { quantity: '6', cost: '1510' },
+    stock: { quantity: '6', cost: '640' },
     vendors: [],
   },
   {
@@ -260,7 +260,7 @@ export const ITEMS: readonly ItemPlan[] = [
     price: '860',
     tax: 'S6',
     route: 'stock',
-    stock: { quantity: '6', cost: '495' },
+    stock: { quantity: '10', cost: '495' },
     vendors: [{ number: 'V-105', price: '495', days: 15, preferred: true }],
   },
   {
@@ -271,7 +271,7 @@ export const ITEMS: readonly ItemPlan[] = [
     price: '140',
     tax: 'S6',
     route: 'stock',
-    stock: { quantity: '40', cost: '72' },
+    stock: { quantity: '48', cost: '72' },
     vendors: [{ number: 'V-102', price: '72', days: 9, preferred: true }],
   },
   {
@@ -282,7 +282,7 @@ export const ITEMS: readonly ItemPlan[] = [
     price: '620',
     tax: 'S6',
     route: 'stock',
-    stock: { quantity: '10', cost: '388' },
+    stock: { quantity: '15', cost: '388' },
     vendors: [{ number: 'V-105', price: '388', days: 6, preferred: true, minimum: '5', multiple: '5' }],
   },
   {
@@ -313,6 +313,6 @@ export const ITEMS: readonly ItemPlan[] = [
 export const OPENING_STOCK: readonly { item: string; quantity: string; cost: string; at: number }[] = [
   ...ITEMS.flatMap((item) => (item.stock ? [{ item: item.number, ...item.stock, at: 0 }] : [])),
   // At the second place.
-  { item: 'UV-40', quantity: '3', cost: '1510', at: 1 },
+  { item: 'UV-40', quantity: '3', cost: '640', at: 1 },
   { item: 'GAC-25', quantity: '40', cost: '131.5', at: 1 },
 ];

@@ -14,7 +14,7 @@ export interface Scope {
 }
 
 /** Those lines as `l`, walked by the key that is theirs; the placeholders are the company and the id. */
-const LINES: Record<Scope['of'], { from: string; where: string }> = {
+export const LINES: Record<Scope['of'], { from: string; where: string }> = {
   order: {
     from: 'sales_order_line l FORCE INDEX (sales_order_line_no)',
     where: 'l.company_id = ? AND l.order_id = ?',

@@ -3,6 +3,7 @@ import { buildThread, pairMoves, type PairedMove, type Part, type ThreadRows } f
 import type { ThreadOut } from '@api/supply';
 import { orNotFound } from '../acts';
 import type { Sql } from '../db';
+import { addMade, madeRows } from './thread-made';
 import {
   documentsOfLines,
   postedRows,
@@ -28,16 +29,18 @@ export async function threadsOfOrder(sql: Sql, companyId: number, orderId: numbe
   return orNotFound(await threadsOf(sql, companyId, { of: 'order', id: orderId }), 'This sales order');
 }
 
-/** Threads of order lines, each built by core: four reads, however many lines. Undefined where there is no such order. */
+/** Threads of order lines, each built by core: six reads, however many lines. Undefined where there is no such order. */
 async function threadsOf(sql: Sql, companyId: number, scope: Scope): Promise<ThreadOut[] | undefined> {
-  const [order, lines, supplies, posted] = await Promise.all([
+  const [order, lines, supplies, posted, made] = await Promise.all([
     threadOrder(sql, companyId, scope),
     threadLines(sql, companyId, scope),
     supplyRows(sql, companyId, scope),
     postedRows(sql, companyId, scope),
+    madeRows(sql, companyId, scope),
   ]);
   if (!order || lines.length === 0) return order && [];
   const documents = documentsOfLines(order, lines, supplies, posted);
+  addMade(documents, made);
   return lines.map((line) => {
     const own = documents.get(line.id)!;
     return { ...threadOf(order, line, own), undone: own.undone.sort(byDayAndNumber) };
@@ -64,6 +67,7 @@ function threadOf(
   const rows: ThreadRows = {
     quantity: quantity.gt(0) ? quantity.toFixed() : line.quantity,
     purchased: line.route !== 'stock' || supplies.length > 0,
+    bought: supplies.length === 0 || supplies.some(({ part }) => part.document.kind === 'PO'),
     agreed: agreedPart(line),
     ordered: orderedPart(order, line),
     supplies: supplies.map((each) => each.part),

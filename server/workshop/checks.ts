@@ -1,6 +1,7 @@
 import { account, bound, counter, type Check } from '../room';
 
-const OPERATION = "CONCAT((SELECT p.number FROM planned_order p WHERE p.company_id = x.company_id AND p.id = x.planned_order_id), ' operation ', x.no)";
+const OPERATION =
+  "CONCAT((SELECT p.number FROM planned_order p WHERE p.company_id = x.company_id AND p.id = x.planned_order_id), ' operation ', x.no)";
 const PART =
   "CONCAT((SELECT p.number FROM planned_order p WHERE p.company_id = x.company_id AND p.id = x.planned_order_id), ' uses ', (SELECT i.number FROM item i WHERE i.company_id = x.company_id AND i.id = x.item_id))";
 const ofReports = (sum: string, table: string, key: string) =>
@@ -9,7 +10,13 @@ const ofReports = (sum: string, table: string, key: string) =>
 /** What must be true of what the workshop keeps. // G5 */
 export const checks: readonly Check[] = [
   // W3
-  counter('pieces made', 'planned_order', 'x.number', 'x.finished', ofReports('r.good', 'work_report', 'planned_order_id')),
+  counter(
+    'pieces made',
+    'planned_order',
+    'x.number',
+    'x.finished',
+    ofReports('r.good', 'work_report', 'planned_order_id'),
+  ),
   counter(
     'pieces lost',
     'planned_order',
@@ -28,8 +35,20 @@ export const checks: readonly Check[] = [
       'planned_order_id',
     ),
   ),
-  counter('component used', 'planned_component', PART, 'x.used', ofReports('r.quantity', 'work_report_component', 'component_id')),
-  counter('pieces through an operation', 'planned_operation', OPERATION, 'x.done', ofReports('r.done', 'work_report_operation', 'operation_id')),
+  counter(
+    'component used',
+    'planned_component',
+    PART,
+    'x.used',
+    ofReports('r.quantity', 'work_report_component', 'component_id'),
+  ),
+  counter(
+    'pieces through an operation',
+    'planned_operation',
+    OPERATION,
+    'x.done',
+    ofReports('r.done', 'work_report_operation', 'operation_id'),
+  ),
   counter(
     'pieces lost at an operation',
     'planned_operation',
@@ -49,7 +68,11 @@ export const checks: readonly Check[] = [
     sql: "SELECT number AS subject, in_work AS kept, 0 AS counted FROM planned_order WHERE state IN ('finished', 'cancelled', 'planned', 'firm') AND in_work <> 0",
   },
   // P3
-  account('work in progress account against orders', 'work-in-progress', 'SELECT SUM(p.in_work) FROM planned_order p WHERE p.company_id = x.company_id'),
+  account(
+    'work in progress account against orders',
+    'work-in-progress',
+    'SELECT SUM(p.in_work) FROM planned_order p WHERE p.company_id = x.company_id',
+  ),
   counter(
     'material of a work report',
     'work_report',
@@ -57,9 +80,21 @@ export const checks: readonly Check[] = [
     'x.material_cost',
     ofReports('r.cost', 'work_report_component', 'report_id'),
   ),
-  counter('labour of a work report', 'work_report', 'x.number', 'x.labour_cost', ofReports('r.cost', 'work_report_operation', 'report_id')),
-  counter('pieces a work report lost', 'work_report', 'x.number', 'x.scrapped', `IF(EXISTS (SELECT 1 FROM work_report_operation r
-      WHERE r.company_id = x.company_id AND r.report_id = x.id), (${ofReports('r.scrapped', 'work_report_operation', 'report_id')}), x.scrapped)`),
+  counter(
+    'labour of a work report',
+    'work_report',
+    'x.number',
+    'x.labour_cost',
+    ofReports('r.cost', 'work_report_operation', 'report_id'),
+  ),
+  counter(
+    'pieces a work report lost',
+    'work_report',
+    'x.number',
+    'x.scrapped',
+    `IF(EXISTS (SELECT 1 FROM work_report_operation r
+      WHERE r.company_id = x.company_id AND r.report_id = x.id), (${ofReports('r.scrapped', 'work_report_operation', 'report_id')}), x.scrapped)`,
+  ),
   {
     what: 'cost an order is reckoned at',
     sql: `SELECT p.number AS subject, p.planned_cost AS kept,

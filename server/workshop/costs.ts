@@ -13,7 +13,11 @@ const KNOWN = `COALESCE(
  * What one of each item is reckoned at: its average, else its last purchase, else what it is made of. Two queries for
  * each level of the BOMs below what is not known. // W1
  */
-export async function reckonedCosts(sql: Sql, companyId: number, itemIds: readonly number[]): Promise<Map<number, Dec>> {
+export async function reckonedCosts(
+  sql: Sql,
+  companyId: number,
+  itemIds: readonly number[],
+): Promise<Map<number, Dec>> {
   const items = new Map<number, CostedItem>();
   let level = [...new Set(itemIds)];
   while (level.length > 0) {

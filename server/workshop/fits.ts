@@ -13,11 +13,7 @@ type Fits = z.infer<typeof contract.workForLine.out>['fits'];
 const MOST_FITS = 100;
 
 /** What of orders and lines fits together, best first. // L5 */
-function fitting(
-  works: readonly TiedWork[],
-  lines: readonly ServedLine[],
-  parties: ReadonlyMap<number, string>,
-): Fits {
+function fitting(works: readonly TiedWork[], lines: readonly ServedLine[], parties: ReadonlyMap<number, string>): Fits {
   const pairs = works.flatMap((work) => lines.map((line) => ({ work, line })));
   return pairs
     .filter(({ work, line }) => unfit(work, line) === null && untiedOf(work).gt(0) && Number(line.wanted) > 0)

@@ -345,7 +345,9 @@ export async function openCentreWork(
         firstDay: row.firstDay,
         lastDay: row.lastDay,
         party: row.party ?? '',
-        lacks: lacks.filter(({ operationId }) => operationId === row.id).map(({ item, quantity }) => ({ item, quantity })),
+        lacks: lacks
+          .filter(({ operationId }) => operationId === row.id)
+          .map(({ item, quantity }) => ({ item, quantity })),
       };
     }),
   };

@@ -9,12 +9,7 @@ import { heldStatement } from '../orders';
 import { stockStatement } from '../stock';
 import { stockEntryTable } from '../stock/tables';
 import { loadWork, type LoadedWork } from './store';
-import {
-  workReportComponentTable,
-  workReportOperationTable,
-  workReportTable,
-  workReportTieTable,
-} from './tables';
+import { workReportComponentTable, workReportOperationTable, workReportTable, workReportTieTable } from './tables';
 
 export const WORK_KIND = { make: 'PR', assemble: 'AS' } as const;
 
@@ -104,7 +99,13 @@ async function reportToWrite(
       ),
       into(
         workReportComponentTable,
-        effects.components.map(({ componentId, itemId, quantity, cost }) => ({ ...base, componentId, itemId, quantity, cost })),
+        effects.components.map(({ componentId, itemId, quantity, cost }) => ({
+          ...base,
+          componentId,
+          itemId,
+          quantity,
+          cost,
+        })),
       ),
       into(
         workReportOperationTable,

@@ -82,8 +82,8 @@ export async function whomFor(sql: Sql, companyId: number, ids: readonly number[
 }
 
 /**
- * What open orders still need of their components beyond what is planned to come for them and is free where they are
- * made, each order by itself; with the day more of it comes.
+ * What open orders still need of their components beyond what is free where they are made, each order by itself; with the
+ * day what is planned for it comes, or else the next purchase of it.
  */
 export async function lackedBy(sql: Sql, companyId: number, ids: readonly number[]) {
   const rows = await sql.rows<{
@@ -97,12 +97,14 @@ export async function lackedBy(sql: Sql, companyId: number, ids: readonly number
     comesOn: Day | null;
   }>(
     `SELECT k.planned_order_id AS planned_id, k.item_id, i.number, i.name, i.unit,
-            SUM(GREATEST(0, k.quantity - k.used - k.covered)) AS quantity,
+            SUM(GREATEST(0, k.quantity - k.used)) AS quantity,
             COALESCE(MAX(s.on_hand - s.reserved), 0) AS free,
+            COALESCE((SELECT MAX(d.due_date) FROM planned_order d WHERE d.company_id = k.company_id
+               AND d.parent_id = k.planned_order_id AND d.item_id = k.item_id AND d.open),
             (SELECT MIN(l.due_date) FROM purchase_order_line l
                JOIN purchase_order b ON b.company_id = l.company_id AND b.id = l.purchase_order_id AND b.state = 'placed'
                 AND b.ship_to_id IS NULL
-              WHERE l.company_id = k.company_id AND l.item_id = k.item_id AND l.received < l.quantity) AS comes_on
+              WHERE l.company_id = k.company_id AND l.item_id = k.item_id AND l.received < l.quantity)) AS comes_on
        FROM planned_component k
        JOIN planned_order p ON p.company_id = k.company_id AND p.id = k.planned_order_id AND p.open
        JOIN item i ON i.company_id = k.company_id AND i.id = k.item_id

@@ -55,10 +55,19 @@ export async function loadWork(sql: Sql, companyId: number, id: number): Promise
       ORDER BY id ${sql.forUpdate}`,
     [companyId, parentId ?? 0, order.itemId],
   );
-  const points = [...components.map(({ itemId }) => itemId), order.itemId].map((each) => pointOf(each, order.locationId));
+  const points = [...components.map(({ itemId }) => itemId), order.itemId].map((each) =>
+    pointOf(each, order.locationId),
+  );
   const stock = await loadStock(sql, companyId, points);
   const thereOf = (itemId: number) => stock.get(pointOf(itemId, order.locationId)) ?? NOTHING;
-  const costs = order.plannedCost === null ? await reckonedCosts(sql, companyId, components.map((each) => each.itemId)) : null;
+  const costs =
+    order.plannedCost === null
+      ? await reckonedCosts(
+          sql,
+          companyId,
+          components.map((each) => each.itemId),
+        )
+      : null;
   const forLines = sum(ties.map(({ quantity, made }) => dec(quantity).minus(made)));
   return {
     version,
@@ -143,4 +152,3 @@ async function tiesOf(
     wanted: fits ? wanted : '0',
   }));
 }
-

@@ -218,7 +218,10 @@ function countersBack(
   companyId: number,
 ): Statement[] {
   const at = { locationId: order.locationId };
-  const again = [...effects.ties.map((tie) => dec(tie.made).plus(tie.again)), ...effects.parents.map((each) => dec(each.again))];
+  const again = [
+    ...effects.ties.map((tie) => dec(tie.made).plus(tie.again)),
+    ...effects.parents.map((each) => dec(each.again)),
+  ];
   return [
     // What was held for lines is let go of before the goods leave: no more is held than is there.
     ...effects.ties.flatMap((tie) => tieBack(companyId, order, tie)),
@@ -262,7 +265,14 @@ function countersBack(
       stockStatement(companyId, { ...at, itemId, quantity, cost }),
     ),
     ...(dec(report.good).gt(0)
-      ? [stockStatement(companyId, { ...at, itemId: order.itemId, quantity: less(report.good), cost: less(effects.value) })]
+      ? [
+          stockStatement(companyId, {
+            ...at,
+            itemId: order.itemId,
+            quantity: less(report.good),
+            cost: less(effects.value),
+          }),
+        ]
       : []),
   ];
 }

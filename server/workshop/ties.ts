@@ -169,6 +169,11 @@ function touchedBy(works: readonly TiedWork[], lines: readonly ServedLine[]): To
   const orders = new Map(lines.map(({ order }) => [order.id, order]));
   return [
     ...works.map(({ id, number, kind, version }) => ({ kind: WORK_KIND[kind], id, number, version: version + 1 })),
-    ...[...orders.values()].map(({ id, number, version }) => ({ kind: 'SO' as const, id, number, version: version + 1 })),
+    ...[...orders.values()].map(({ id, number, version }) => ({
+      kind: 'SO' as const,
+      id,
+      number,
+      version: version + 1,
+    })),
   ];
 }

@@ -14,7 +14,10 @@ export interface HeldStretch {
  * What operations still hold of their centres once so many of their minutes are done: the first of what they hold is
  * what was done. `doneOf` gives machine minutes by operation. O(stretches). // T5
  */
-export function stillHeld<Each extends HeldStretch>(held: readonly Each[], doneOf: ReadonlyMap<number, number>): Each[] {
+export function stillHeld<Each extends HeldStretch>(
+  held: readonly Each[],
+  doneOf: ReadonlyMap<number, number>,
+): Each[] {
   const left = new Map(doneOf);
   return held.flatMap((each) => {
     const done = left.get(each.operationId) ?? 0;

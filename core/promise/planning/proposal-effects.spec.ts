@@ -79,7 +79,9 @@ describe('taking proposals (T11)', () => {
       ],
       [{ day: '2027-03-30', from: 480, until: 720, machines: 1 }],
     ]);
-    expect(orders[0]!.components).toEqual([{ itemId: 2, quantity: '9', covered: '0', neededOn: '2027-03-26', operationNo: 20 }]);
+    expect(orders[0]!.components).toEqual([
+      { itemId: 2, quantity: '9', covered: '0', neededOn: '2027-03-26', operationNo: 20 },
+    ]);
     expect(purchases).toMatchObject([{ vendorId: 7, lines: [{ itemId: 2 }, { itemId: 2 }] }]);
     expect(changed).toMatchObject([
       {

@@ -138,6 +138,8 @@ CREATE TABLE IF NOT EXISTS work_report_tie (
   PRIMARY KEY (company_id, id),
   KEY work_report_tie_id (id),
   KEY work_report_tie_of (company_id, report_id),
+  -- Serves "what was made for this line".
+  KEY work_report_tie_line (company_id, order_line_id),
   FOREIGN KEY (company_id, report_id) REFERENCES work_report (company_id, id),
   FOREIGN KEY (company_id, order_line_id) REFERENCES sales_order_line (company_id, id)
 );

@@ -11,14 +11,18 @@ type Order = StandingPlan[number];
  */
 export async function standingPlans(sql: Sql, companyId: number, planned: readonly number[]): Promise<StandingPlans> {
   const orders = await sql.rows<
-    Columns<PlannedOrder, 'id itemId locationId quantity held startDate dueDate parentId'> & { orderLineId: number | null }
+    Columns<PlannedOrder, 'id itemId locationId quantity held startDate dueDate parentId'> & {
+      orderLineId: number | null;
+    }
   >(
     `SELECT p.id, p.item_id, p.location_id, p.quantity, p.held, p.start_date, p.due_date, t.order_line_id, p.parent_id
        FROM planned_order p LEFT JOIN planned_tie t ON t.company_id = p.company_id AND t.planned_order_id = p.id
       WHERE p.company_id = ? AND p.id IN (?) ORDER BY p.id`,
     [companyId, planned],
   );
-  const components = await sql.rows<Columns<PlannedComponent, 'plannedOrderId itemId quantity covered neededOn operationNo'>>(
+  const components = await sql.rows<
+    Columns<PlannedComponent, 'plannedOrderId itemId quantity covered neededOn operationNo'>
+  >(
     `SELECT planned_order_id, item_id, quantity, covered, needed_on, operation_no FROM planned_component
       WHERE company_id = ? AND planned_order_id IN (?) ORDER BY id`,
     [companyId, planned],

@@ -10,7 +10,13 @@ import { OPEN_UNHELD } from '../ground/moves';
 import { plannedFor } from './planned-for';
 import type { SalesOrderLine } from '../../orders/tables';
 import type { Item } from '../../catalogue/tables';
-import { centreHoldTable, plannedComponentTable, plannedOperationTable, plannedOrderTable, plannedTieTable } from '../tables';
+import {
+  centreHoldTable,
+  plannedComponentTable,
+  plannedOperationTable,
+  plannedOrderTable,
+  plannedTieTable,
+} from '../tables';
 
 /** The lines of an order that can be promised: what is open of them, out of our stock or from a vendor to come. */
 export async function promisedLines(sql: Sql, companyId: number, orderId: number) {

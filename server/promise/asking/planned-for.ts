@@ -2,7 +2,12 @@ import type { Sql } from '../../db';
 
 /** What is planned for lines, and for that, all the way down; not what is firm. // T12 */
 export function plannedFor(sql: Sql, companyId: number, lines: readonly number[]): Promise<number[]> {
-  return below(sql, companyId, 'p.id IN (SELECT pt.planned_order_id FROM planned_tie pt WHERE pt.company_id = p.company_id AND pt.order_line_id IN (?))', [lines]);
+  return below(
+    sql,
+    companyId,
+    'p.id IN (SELECT pt.planned_order_id FROM planned_tie pt WHERE pt.company_id = p.company_id AND pt.order_line_id IN (?))',
+    [lines],
+  );
 }
 
 /** What is planned for lines of confirmed orders, all the way down; not what is firm. */

@@ -319,7 +319,9 @@ export async function openLoad(
     orderId: row.orderId,
     minutes: (row.until - row.from) * row.machines,
   }));
-  const load = [...waiting.map((row) => ({ ...row, minutes: Number(row.minutes) })), ...running].filter(({ day }) => day <= last);
+  const load = [...waiting.map((row) => ({ ...row, minutes: Number(row.minutes) })), ...running].filter(
+    ({ day }) => day <= last,
+  );
   const orders = await sql.rows<{ id: number; kind: 'make' | 'assemble'; number: string; item: string }>(
     `SELECT p.id, p.kind, p.number, i.number AS item FROM planned_order p
        JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id WHERE p.company_id = ? AND p.id IN (?)`,

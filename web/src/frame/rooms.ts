@@ -15,6 +15,7 @@ import { routes as purchasing } from '../purchasing/routes';
 import { routes as stock } from '../stock/routes';
 import { routes as supply } from '../supply/routes';
 import { routes as today } from '../today/routes';
+import { routes as workshop } from '../workshop/routes';
 
 /** The pages of all rooms; those of a new room stand here, and nowhere else outside it. */
 export const ROOMS: Routes = [
@@ -25,6 +26,7 @@ export const ROOMS: Routes = [
   ...purchasing,
   ...stock,
   ...promise,
+  ...workshop,
   ...billing,
   ...ledger,
   ...parties,

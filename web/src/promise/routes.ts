@@ -5,7 +5,7 @@ import { WorkerComputer } from './worker-computer';
 
 /** The pages of this room. */
 export const routes: Routes = [
-  { path: 'planned', loadComponent: () => import('./planned-orders').then((m) => m.PlannedList) },
+  { path: 'planned', redirectTo: 'workshop', pathMatch: 'full' },
   { path: 'planned/:id', loadComponent: () => import('./planned-order').then((m) => m.PlannedPage) },
   { path: 'repromise', loadComponent: () => import('./repromise').then((m) => m.RepromisePage) },
   { path: 'planning', loadComponent: () => import('./planning').then((m) => m.PlanningPage) },

@@ -76,17 +76,9 @@ export class Promises {
     return this.api.act(contract.takeProposals, { id, at });
   }
 
-  makeFirm(orderId: number, firm: boolean) {
-    return this.api.act(contract.makeFirm, { orderIds: [orderId], firm });
-  }
-
   pegging(kind: string, id: number) {
     const params = { kind: kind as 'PR', id };
     return this.api.call(contract.openPegging, { params });
-  }
-
-  planned(query: z.input<typeof contract.listPlanned.query>) {
-    return this.api.call(contract.listPlanned, { query });
   }
 
   openPlanned(id: number) {

@@ -20,6 +20,7 @@ const thread = {
   ...buildThread({
     quantity: '12',
     purchased: true,
+    bought: true,
     agreed: null,
     ordered: part('SO', 1, '12'),
     supplies: [part('PO', 2, '12', { filled: 8 / 12, differs: 'date' })],

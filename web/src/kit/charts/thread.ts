@@ -181,7 +181,7 @@ export class ThreadView {
     return new Map(stages.map((stage, index) => [stage, step * (index + 0.5)]));
   });
   protected readonly stages = computed(() =>
-    this.shownStages().map((stage) => ({ name: STAGE_NAMES[stage], x: this.column().get(stage)! })),
+    this.shownStages().map((stage) => ({ name: this.nameOf(stage), x: this.column().get(stage)! })),
   );
   protected readonly height = computed(() => TOP + this.thread().strands.length * GAP + 8);
   protected readonly box = computed(() => `0 0 ${WIDTH} ${this.height()}`);
@@ -209,6 +209,13 @@ export class ThreadView {
     return [...strings.values()];
   });
 
+  /** What is made by us is not received. */
+  private nameOf(stage: Stage): string {
+    const supplies = this.thread().beads.filter((bead) => bead.stage === 'supply' && bead.part);
+    const made = supplies.length > 0 && supplies.every((bead) => bead.part!.document.kind !== 'PO');
+    return stage === 'received' && made ? 'Made' : STAGE_NAMES[stage];
+  }
+
   private at(stage: Stage, strand: number): ThreadBead | undefined {
     return this.thread().beads.find((bead) => bead.stage === stage && bead.from <= strand && strand <= bead.to);
   }
@@ -221,7 +228,7 @@ export class ThreadView {
     const { x, y } = this.place(bead);
     const { part } = bead;
     const share = part?.filled ?? 0;
-    const stage = STAGE_NAMES[bead.stage];
+    const stage = this.nameOf(bead.stage);
     const detail =
       part && bead.stage !== 'agreed' && bead.stage !== 'paid'
         ? `${quantity(bead.quantity)} · ${day(part.day, this.workDate())}`

@@ -1,0 +1,97 @@
+import { addDays, type Day } from '@core/kernel';
+import type { Database } from '../server/db';
+import type { Actor } from '../server/sample/actor';
+import type { Masters } from '../server/sample/masters';
+import type { Timetable } from '../server/sample/timetable';
+
+/** Works the demo's workshop: a vessel half made for a customer, an order for nobody, an assembly short of one component. */
+export class WorkshopStory {
+  constructor(
+    private readonly database: Database,
+    private readonly actor: Actor,
+    private readonly masters: Masters,
+    private readonly timetable: Timetable,
+    private readonly workDate: Day,
+  ) {}
+
+  tell(): void {
+    this.at(-9, async (day) => {
+      const vessels = await this.make('FV-900', '2', day);
+      // Its shells were rolled the same day.
+      const [shells] = await this.database.rows<{ id: number }>(
+        "SELECT id FROM planned_order WHERE company_id = ? AND parent_id = ? AND kind = 'make'",
+        [this.masters.companyId, vessels],
+      );
+      await this.actor.does('makeFirm', { orderIds: [shells!.id], firm: true }, day);
+      await this.report(shells!.id, null, { good: '2' }, day);
+      const line = await this.ordered(day);
+      await this.actor.does('tieWork', { ties: [{ plannedId: vessels, orderLineId: line, quantity: '2' }] }, day);
+      this.at(-6, (on) => this.report(vessels, 'Weld', { good: '2' }, on));
+      this.at(-4, (on) => this.report(vessels, 'Line', { good: '1' }, on));
+      this.at(-3, (on) => this.report(vessels, 'Pressure test', { good: '1' }, on));
+      this.at(-1, (on) => this.report(vessels, 'Line', { good: '1' }, on));
+    });
+    this.at(-5, async (day) => {
+      await this.make('FV-SHELL9', '1', day);
+    });
+    this.at(-1, async (day) => {
+      await this.make('UV-40', '12', day);
+    });
+  }
+
+  private at(offset: number, does: (day: Day) => Promise<void>): void {
+    const day = addDays(this.workDate, offset);
+    this.timetable.at(day, () => does(day));
+  }
+
+  private async make(item: string, quantity: string, day: Day): Promise<number> {
+    const itemId = this.masters.items.get(item)!.id;
+    const [id] = await this.actor.does('newWork', { itemId, quantity, due: null }, day);
+    return id!;
+  }
+
+  /** The vessels that were ordered while the first was begun. */
+  private async ordered(day: Day): Promise<number> {
+    const { id: customerId, shipTos } = this.masters.customers.get('Padi Emas Food Works')!;
+    const line = {
+      id: null,
+      itemId: this.masters.items.get('FV-900')!.id,
+      quantity: '2',
+      shipDate: addDays(this.workDate, 4),
+      route: 'stock',
+      agreementLineId: null,
+    };
+    const order = {
+      id: null,
+      version: null,
+      customerId,
+      shipToId: shipTos[0],
+      customerReference: 'PE-455',
+      lines: [line],
+    };
+    const [orderId] = await this.actor.does('saveOrder', order, day);
+    await this.actor.does('confirmOrder', { id: orderId, version: 1 }, day);
+    const [row] = await this.database.rows<{ id: number }>(
+      'SELECT id FROM sales_order_line WHERE company_id = ? AND order_id = ?',
+      [this.masters.companyId, orderId!],
+    );
+    return row!.id;
+  }
+
+  private async report(workId: number, operation: string | null, done: { good: string }, day: Day): Promise<void> {
+    const [found] = await this.database.rows<{ id: number }>(
+      'SELECT id FROM planned_operation WHERE company_id = ? AND planned_order_id = ? AND name = ?',
+      [this.masters.companyId, workId, operation ?? ''],
+    );
+    const typed = {
+      workId,
+      operationId: found?.id ?? null,
+      scrapped: '',
+      used: [],
+      worked: [],
+      finish: false,
+      ...done,
+    };
+    await this.actor.does('reportWork', typed, day);
+  }
+}
