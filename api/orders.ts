@@ -97,7 +97,10 @@ export const OrderLine = z.object({
   shipDate: Day,
   /** The ship date that was promised, what is planned for it, and the purchases that was placed with. // T8 T12 */
   promised: Day.nullable(),
-  planned: z.array(DocumentRef),
+  planned: z.array(DocumentRef.extend({ state: z.string() })),
+  /** What is being made for it and still to come, and whether its item is made by us. // W2 */
+  making: Decimal,
+  ourMake: z.boolean(),
   tied: Decimal,
   shipped: Decimal,
   invoiced: Decimal,
@@ -209,7 +212,8 @@ export const confirmOrder = act({
     /** Why it may pass over the customer's credit limit, where it does. // S4 */
     creditReason: Text(120).optional(),
   }),
-  preview: z.object({ state: State }),
+  /** With how many orders are made for its lines. // W2 */
+  preview: z.object({ state: State, work: z.number().int() }),
 });
 
 export const cancelOrder = act({

@@ -25,6 +25,9 @@ const Cost = seenBy('see-costs', Decimal);
 
 const MoveLines = namedOnce(z.array(z.object({ lineId: Id, quantity: TypedDecimal })).max(500), 'lineId');
 
+/** What a shipment assembles in the same act. // P5 */
+const Assembled = z.array(z.object({ document: DocumentRef, quantity: Decimal, cost: Cost }));
+
 const Moved = z.object({
   receipts: z.array(
     z.object({
@@ -60,7 +63,7 @@ export const shipLines = act({
     /** Other orders of the customer, to the same address, whose goods are here and go out with it. // L3 */
     others: namedOnce(z.array(z.object({ orderId: Id, lines: MoveLines })).max(20), 'orderId').optional(),
   }),
-  preview: Moved,
+  preview: Moved.extend({ assembled: Assembled }),
 });
 
 export const alsoWaiting = read({

@@ -129,6 +129,18 @@ export const newWork = act({
   }),
 });
 
+export const changeWork = act({
+  name: 'changeWork',
+  summary: 'Lay an order that nobody began for another quantity or another day.',
+  input: z.object({ workId: Id, version: Version, quantity: TypedDecimal, due: TypedDay }),
+  preview: z.object({
+    day: Day,
+    start: Day,
+    /** The lines it is for that ship before it is there. */
+    late: z.array(z.object({ order: DocumentRef, lineNo: z.number().int(), shipDate: Day })),
+  }),
+});
+
 export const cancelWork = act({
   name: 'cancelWork',
   summary: 'Cancel an order nothing was reported on, with what is only planned for it.',

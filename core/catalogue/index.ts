@@ -1,1 +1,1 @@
-export { ROUTE_NAMES, routeFits, routeIsBought, ROUTES, type Route } from './route';
+export { ROUTE_NAMES, routeFits, routeIsBought, routeIsMade, ROUTES, type Route, type RoutedItem } from './route';

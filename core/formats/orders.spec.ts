@@ -12,6 +12,7 @@ const item = {
   taxRate: '6',
   stocked: true,
   hasVendor: false,
+  obtained: 'buy',
   permit: null,
   pricing: {
     ...plainPricing('piece'),

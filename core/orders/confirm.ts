@@ -34,6 +34,7 @@ export interface ConfirmGround {
       number: string;
       stocked: boolean;
       hasVendor: boolean;
+      obtained: string;
       /** The kind of permit it needs; null for none. */
       permit: { id: number; name: string } | null;
     };

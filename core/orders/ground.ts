@@ -16,6 +16,8 @@ export interface OrderItem {
   taxRate: string;
   stocked: boolean;
   hasVendor: boolean;
+  /** How it comes to be: bought, made, assembled, or neither. */
+  obtained: string;
   pricing: ItemPricing;
 }
 

@@ -11,6 +11,7 @@ const item = {
   taxRate: '6',
   stocked: false,
   hasVendor: true,
+  obtained: 'buy',
   pricing: plainPricing('piece'),
 };
 

@@ -28,6 +28,7 @@ const cartridge = {
   taxRate: '6',
   stocked: true,
   hasVendor: true,
+  obtained: 'buy',
   permit: null,
   pricing: {
     ...plainPricing('piece'),

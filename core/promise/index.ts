@@ -1,5 +1,5 @@
 export { type PlannedOrderPlan } from './asking/accept';
-export { decideNewWork } from './asking/new-work';
+export { decideChangedWork, decideNewWork, decideWorkForLines, type LineToMake } from './asking/new-work';
 export { answers, type Answer } from './asking/ask';
 export { Centre } from './ground/capacity';
 export { circleThrough } from './ground/circle';

@@ -321,6 +321,10 @@ export const sentences = {
     Number(f.here) > 0
       ? `${n(f.here)} of ${f.item} were received for ${f.order} line ${f.line}, not ${n(f.asked)}; ship ${n(f.here)} or receive the rest first.`
       : `Nothing of ${f.item} was received for ${f.order} line ${f.line} yet; receive its purchase first.`,
+  'not-made-yet': (f: { item: string; asked: string; here: string; order: string; line: string }) =>
+    Number(f.here) > 0
+      ? `${n(f.here)} of ${f.item} are made for ${f.order} line ${f.line}, not ${n(f.asked)}; ship ${n(f.here)}, or report the rest first.`
+      : `Nothing of ${f.item} is made for ${f.order} line ${f.line} yet; report its production first.`,
   'line-tied': (f: { order: string; line: string }) =>
     `${f.order} line ${f.line} is tied to a purchase; untie it first, then supply it otherwise.`,
   'line-part-shipped': (f: { order: string; line: string }) =>
@@ -385,12 +389,21 @@ export const sentences = {
     `${n(f.planned)} of ${f.item} are planned for it; cancel what is planned first, or give that or more.`,
   'component-used': (f: { item: string; used: string }) =>
     `${n(f.used)} of ${f.item} are used already; take the report back first.`,
+  'component-reported': (f: { item: string }) =>
+    `${f.item} was reported on this order once; leave it where it is, and say how much of it is needed.`,
   'component-planned': (f: { item: string; planned: string }) =>
     `${n(f.planned)} of ${f.item} are planned for it; cancel what is planned first.`,
   'nothing-makes': (f: { item: string }) => `${f.item} is neither made nor assembled; say how it is obtained first.`,
   'no-bom': (f: { item: string }) => `Nothing is said of what goes into ${f.item}; add its bill of materials first.`,
   'work-begun': (f: { order: string }) =>
     `Work on ${f.order} is reported already; finish it, or take its reports back first.`,
+  'made-late': (f: { order: string; line: string; item: string; day: string; shipDate: string }) =>
+    `${f.item} of ${f.order} line ${f.line} can be made by ${d(f.day)}, and ships ${d(f.shipDate)}.`,
+  'line-made': (f: { order: string; line: string; work: string }) =>
+    `${f.work} is made for ${f.order} line ${f.line}; untie or cancel it first, then supply it otherwise.`,
+  'work-runs': (f: { work: string }) => `${f.work} runs already; finish it, and make another order for more.`,
+  'below-tied': (f: { work: string; held: string }) =>
+    `${n(f.held)} of ${f.work} are for somebody; untie them first, or give ${n(f.held)} or more.`,
   'start-past': (f: { order: string; start: string }) =>
     `${f.order} should have begun on ${d(f.start)}; what it is for may come later than it was told.`,
 

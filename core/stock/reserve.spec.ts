@@ -17,6 +17,8 @@ const ground = (
     shipped: '0',
     reserved: '0',
     locationId: 0,
+    making: '0',
+    work: '',
     ...line,
   },
   item: {
@@ -24,6 +26,7 @@ const ground = (
     number: 'FC-20',
     stocked: true,
     hasVendor: true,
+    obtained: 'buy',
     reserving: 'asked',
     free: new Map([
       [0, free],

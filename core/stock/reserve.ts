@@ -19,6 +19,9 @@ export interface SuppliedLine {
     shipped: string;
     reserved: string;
     locationId: number;
+    /** What is being made for it, and the first order that makes it; empty for none. // L1 */
+    making: string;
+    work: string;
   };
   /** `free`: held for nobody, by location. */
   item: {
@@ -26,6 +29,7 @@ export interface SuppliedLine {
     number: string;
     stocked: boolean;
     hasVendor: boolean;
+    obtained: string;
     reserving: Reserving;
     free: ReadonlyMap<number, string>;
   };
@@ -75,6 +79,7 @@ export function decideSupply(ground: SuppliedLine, typed: SupplyTyped): Decision
         : refuse('route-not-kept', 'route', { item: item.number, route: ROUTE_NAMES[typed.route] }),
     );
   } else if (other && dec(line.tied).gt(0)) refusals.push(refuse('line-tied', 'route', facts));
+  else if (other && line.work !== '') refusals.push(refuse('line-made', 'route', { ...facts, work: line.work }));
   else if (other && dec(line.shipped).gt(0)) refusals.push(refuse('line-part-shipped', 'route', facts));
   else if (other && dec(line.reserved).gt(0) && !typed.lift) {
     refusals.push(refuse('line-reserved', 'lift', { ...facts, item: item.number, reserved: line.reserved }));
@@ -111,7 +116,9 @@ function reserveOf({ line, item }: SuppliedLine, typed: SupplyTyped, locationId:
     refusals.push(refuse('never-reserved', 'reserve', { item: item.number }));
   } else {
     const own = locationId === line.locationId ? line.reserved : '0';
-    const there = least(dec(line.open), dec(item.free.get(locationId) ?? '0').plus(own));
+    // What is being made for it need not be held as well. // L1
+    const unmade = dec(line.open).minus(line.making);
+    const there = least(unmade, dec(item.free.get(locationId) ?? '0').plus(own));
     if (asked.gt(there)) {
       const facts = { item: item.number, asked: typed.reserve, free: most(ZERO, there).toFixed() };
       refusals.push(refuse('above-free', 'reserve', facts));

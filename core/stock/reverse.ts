@@ -33,7 +33,7 @@ export interface ShippedLineNow {
   tieId: number | null;
   /** The receipt line of its other half, for a drop shipment. */
   receiptLineId: number | null;
-  /** What it is taken back to is held for its line again: a special order. // L3 */
+  /** What it is taken back to is held for its line again: it was bought or made for it. // L3 W3 */
   special: boolean;
   quantity: string;
   cost: string;

@@ -9,6 +9,7 @@ import {
   type Dec,
   type LineMoney,
 } from '@core/kernel';
+import type { Route } from '@core/catalogue';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import type { OrderState } from '@core/orders';
 import { averageCost } from './between';
@@ -24,7 +25,8 @@ export interface StockLine {
     shipped: string;
     /** Held for the line: reserved from stock, or received for a special order. // S3 L3 */
     reserved: string;
-    route: 'stock' | 'special';
+    /** What was bought or made for the line goes out; from stock, what is free as well. */
+    route: Exclude<Route, 'drop'>;
     /** Where it goes out from. // S1 */
     locationId: number;
     agreementLineId: number | null;
@@ -134,12 +136,14 @@ function stockRefusal(
       open: line.open,
     });
   }
-  const there = line.route === 'special' ? held : held.plus(free);
+  const there = line.route === 'stock' ? held.plus(free) : held;
   if (quantity.lte(there)) return null;
   const facts = { item: item.number, asked: ask.quantity, order: order.number, line: String(line.lineNo) };
+  if (line.route === 'stock') return refuse('above-on-hand', ask.field, { ...facts, onHand: there.toFixed() });
+  const here = there.toFixed();
   return line.route === 'special'
-    ? refuse('not-here-yet', ask.field, { ...facts, here: there.toFixed() })
-    : refuse('above-on-hand', ask.field, { ...facts, onHand: there.toFixed() });
+    ? refuse('not-here-yet', ask.field, { ...facts, here })
+    : refuse('not-made-yet', ask.field, { ...facts, here });
 }
 
 function partOf({ order, line, item }: StockLine, quantity: Dec, held: Dec, cost: Dec): ShippedPart {

@@ -10,7 +10,7 @@ const item = {
   taxCodeId: 1,
   taxRate: '6',
   stocked: false,
-  hasVendor: true,
+  hasVendor: true, obtained: 'buy',
   pricing: plainPricing('piece'),
   permit: null,
 };

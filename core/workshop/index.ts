@@ -24,4 +24,6 @@ export {
 } from './ties';
 export { decideParts, type PartItem, type PartsEffects, type PartsGround, type PartsTyped } from './parts';
 export { decideCancelWork, type CancelGround } from './cancel';
+export { decideAssembly, type Assembled, type ShortLine } from './ship';
+export { workGivenBack, type GivenBack, type WorkOfLine } from './given-back';
 export { expectedCosts, type CostedItem } from './cost';

@@ -106,8 +106,9 @@ function quantityRefusal(
 }
 
 /** What keeps a component where it is: what was used of it, or is planned for it. */
-function standing({ item, used, covered }: WorkComponent): Refusal | null {
+function standing({ item, used, reported, covered }: WorkComponent): Refusal | null {
   if (dec(used).gt(0)) return refuse('component-used', '', { item, used });
+  if (reported) return refuse('component-reported', '', { item });
   return dec(covered).gt(0) ? refuse('component-planned', '', { item, planned: covered }) : null;
 }
 

@@ -44,6 +44,8 @@ export interface WorkComponent {
   /** For the whole order, scrap in it. */
   quantity: string;
   used: string;
+  /** Something of it was reported, be it taken back since. */
+  reported: boolean;
   /** What is planned to come for it. */
   covered: string;
   plannedCost: string;

@@ -15,13 +15,13 @@ import {
 import { exchangeOn, foreignOf, ownCurrency } from '../catalogue';
 import type { Sql, Statement, Tx, Columns } from '../db';
 import { postJournals } from '../ledger';
-import { agreementsOf, loadOrder, loadStock, reopenStatement } from '../orders';
+import { agreementsOf, loadOrder, loadStock, reopenStatement, stockStatement } from '../orders';
 import { inOwn } from './in-own';
 import { insertOpenItem, insertTaxes, loadOwed, setOffEntries, writeSetOffs, type OwedColumns } from './open-items';
 import type { CustomerInvoiceLine, OpenItem } from './tables';
 import { rebateEntryTable } from '../agreements/tables';
 import { creditNoteLineTable, creditNoteTable } from './tables';
-import { stockStatement } from '../stock';
+
 import { stockEntryTable } from '../stock/tables';
 
 /** Credits an invoice for goods that came back, or for a price put right. // P1 P3 A4 A10 */

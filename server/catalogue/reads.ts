@@ -9,7 +9,7 @@ import { CUSTOMER_CURRENCY, listPriceIn } from './list-price';
 import { OWN_PRICE } from './rates';
 import type { Item } from './tables';
 
-type ItemRow = Columns<Item, 'id number name unit route stocked weight volume'> & {
+type ItemRow = Columns<Item, 'id number name unit route stocked obtained weight volume'> & {
   listPrice: string;
   vendors: number;
   onHand: string | null;
@@ -39,7 +39,7 @@ function itemsWhere(
   values: readonly (Bound | readonly Bound[])[],
 ): Promise<ItemRow[]> {
   return sql.rows<ItemRow>(
-    `SELECT i.id, i.number, i.name, i.unit, ${listPriceIn(CUSTOMER_CURRENCY)} AS list_price, i.route, i.stocked, i.weight, i.volume, ci.number AS their_number,
+    `SELECT i.id, i.number, i.name, i.unit, ${listPriceIn(CUSTOMER_CURRENCY)} AS list_price, i.route, i.stocked, i.obtained, i.weight, i.volume, ci.number AS their_number,
             (SELECT v.unit_price FROM item_vendor v WHERE v.company_id = i.company_id AND v.item_id = i.id AND v.vendor_id = ?) AS vendor_price,
             (SELECT GROUP_CONCAT(u.unit, ' ', u.factor ORDER BY u.factor SEPARATOR '\n') FROM item_unit u
               WHERE u.company_id = i.company_id AND u.item_id = i.id) AS units,
@@ -55,7 +55,7 @@ function itemsWhere(
 }
 
 function choiceOf(row: ItemRow): z.infer<typeof contract.ItemChoice> {
-  const fits = { stocked: row.stocked, hasVendor: row.vendors > 0 };
+  const fits = { stocked: row.stocked, hasVendor: row.vendors > 0, obtained: row.obtained };
   return {
     id: row.id,
     number: row.number,

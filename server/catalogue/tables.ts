@@ -33,7 +33,7 @@ export const holidayTable = table('holiday', {
 export const itemTable = table('item', {
   int: 'companyId id= taxCodeId itemGroupId? costSeriesId? permitTypeId? makeDays=',
   choice:
-    'route:stock|drop|special reserving=:never|asked|always costBasis?:average|last|series obtained=:buy|make|assemble|none promiseMethod=:atp|ctp|lead|none',
+    'route:stock|drop|special|make|assemble reserving=:never|asked|always costBasis?:average|last|series obtained=:buy|make|assemble|none promiseMethod=:atp|ctp|lead|none',
   text: 'number name unit',
   decimal:
     'listPrice weight= volume= packSize= splitCharge= costSurcharge= costMargin= costFactor= costOffset= safetyStock= lotMinimum= lotMultiple=',

@@ -11,6 +11,7 @@ import { shipTosOf } from '../parties';
 import { orderPricing } from '../pricing';
 import { heldStatement, loadFree } from './held';
 import { inStepStatements } from '../supply';
+import { loadGivenBack, loadToMake, withWork, writeGivenBack, writeWork } from '../workshop';
 import { standingOf } from './standing';
 import {
   agreementsOf,
@@ -176,6 +177,12 @@ const confirmOrder = defineAct(contract.confirmOrder, {
       lines.map((line) => line.itemId),
     );
     const always = lines.filter((line) => line.route === 'stock' && items.get(line.itemId)!.reserving === 'always');
+    const made = lines.map((line, at) => ({
+      ...line,
+      open: line.quantity,
+      held: '0',
+      field: `lines.${at}.route`,
+    }));
     return {
       head,
       customer: await standingOf(tx, doer.companyId, head.customerId, head.id, true),
@@ -186,19 +193,23 @@ const confirmOrder = defineAct(contract.confirmOrder, {
         doer.companyId,
         always.map((line) => pointOf(line.itemId, line.locationId)),
       ),
+      toMake: await loadToMake(tx, doer.companyId, doer.workDate, head.number, made),
     };
   },
-  decide: ({ head, customer, lines, free }, input, doer) =>
-    holdingAtOnce(
-      decideConfirm({ order: head, customer, lines }, doer.workDate, {
-        mayPassCredit: doer.rights.includes('credit'),
-        creditReason: input.creditReason ?? '',
-      }),
-      lines.map((line) => ({ ...line, open: line.quantity, reserving: line.item.reserving })),
-      free,
+  decide: ({ head, customer, lines, free, toMake }, input, doer) =>
+    withWork(
+      holdingAtOnce(
+        decideConfirm({ order: head, customer, lines }, doer.workDate, {
+          mayPassCredit: doer.rights.includes('credit'),
+          creditReason: input.creditReason ?? '',
+        }),
+        lines.map((line) => ({ ...line, open: line.quantity, reserving: line.item.reserving })),
+        free,
+      ),
+      toMake,
     ),
-  preview: ({ state }) => ({ state }),
-  async write(tx, { state, held, permits, creditReason }, { head, lines }, doer) {
+  preview: ({ state, work }) => ({ state, work: work.filter(({ parent }) => parent === null).length }),
+  async write(tx, { state, held, permits, creditReason, work }, { head, lines, toMake }, doer) {
     await setState(tx, doer, head, state);
     await tx.batch([
       ...permitStatements(
@@ -225,7 +236,9 @@ const confirmOrder = defineAct(contract.confirmOrder, {
       "UPDATE sales_order_line SET on_bench = TRUE WHERE company_id = ? AND order_id = ? AND route IN ('drop', 'special') AND tied < quantity - cancelled",
       [doer.companyId, head.id],
     );
-    return { made: [], touched: [changed(head)] };
+    // What is made for its lines is begun with it. // W1 W2
+    const made = await writeWork(tx, doer, work, toMake.planned);
+    return { made, touched: [changed(head)] };
   },
 });
 
@@ -252,13 +265,19 @@ const cancelOrder = defineAct(contract.cancelOrder, {
       agreements,
       lines,
       purchases: purchases.map((row) => row.number),
-      planned: await plannedLines(tx, companyId, head.id),
+      planned: await plannedLines(tx, companyId, head.id, 'planned'),
+      work: await loadGivenBack(
+        tx,
+        companyId,
+        lines.map(({ id }) => id),
+      ),
       moved: lines.some((line) => line.shipped !== '0'),
     };
   },
   decide: (ground) => keepingPlanned(decideCancel({ ...ground, order: ground.head }), ground.planned, () => []),
   preview: (effects) => ({ state: effects.state }),
-  async write(tx, effects, { head, agreements }, doer) {
+  async write(tx, effects, { head, agreements, work }, doer) {
+    await writeGivenBack(tx, doer, work);
     await tx.batch([
       ...counterStatements(doer.companyId, 'released', effects.released),
       ...effects.lineIds.map((id) => lettingGo(doer.companyId, id)),
@@ -268,7 +287,7 @@ const cancelOrder = defineAct(contract.cancelOrder, {
       'UPDATE sales_order_line SET reserved = 0, cancelled = quantity, on_bench = FALSE WHERE company_id = ? AND id IN (?)',
       [doer.companyId, effects.lineIds],
     );
-    return { made: [], touched: [changed(head), ...agreements] };
+    return { made: [], touched: [changed(head), ...agreements, ...work.touched] };
   },
 });
 
@@ -312,8 +331,14 @@ const closeShort = defineAct(contract.closeShort, {
       onTheWay: row.onTheWay ?? '0',
       purchases: row.purchases ?? '',
     }));
-    const planned = await plannedLines(tx, companyId, head.id);
-    return { head, agreements, lines, planned: planned.filter((line) => input.lineIds.includes(line.id)) };
+    const planned = await plannedLines(tx, companyId, head.id, 'planned');
+    return {
+      head,
+      agreements,
+      lines,
+      planned: planned.filter((line) => input.lineIds.includes(line.id)),
+      work: await loadGivenBack(tx, companyId, input.lineIds),
+    };
   },
   decide: ({ head, lines, planned }, input) =>
     keepingPlanned(
@@ -322,7 +347,8 @@ const closeShort = defineAct(contract.closeShort, {
       () => [],
     ),
   preview: ({ lines, state }) => ({ lines, state }),
-  async write(tx, { lines, released, state }, { head, agreements }, doer) {
+  async write(tx, { lines, released, state }, { head, agreements, work }, doer) {
+    await writeGivenBack(tx, doer, work);
     await tx.batch([
       ...counterStatements(doer.companyId, 'released', released),
       // What was held for them is free again.
@@ -346,7 +372,7 @@ const closeShort = defineAct(contract.closeShort, {
       },
     ]);
     await setState(tx, doer, head, state);
-    return { made: [], touched: [changed(head), ...agreements] };
+    return { made: [], touched: [changed(head), ...agreements, ...work.touched] };
   },
 });
 

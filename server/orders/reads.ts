@@ -1,6 +1,6 @@
 import type * as z from 'zod';
 import { routeFits, ROUTES } from '@core/catalogue';
-import { dec, documentTotals, share, ZERO } from '@core/kernel';
+import { dec, documentTotals, share, sum, ZERO } from '@core/kernel';
 import type { OrderState } from '@core/orders';
 import { agreedSteps, stepsFor } from '@core/pricing';
 import type * as contract from '@api/orders';
@@ -178,7 +178,7 @@ type LineRow = Columns<
   SalesOrderLine,
   'id lineNo itemId agreementLineId quantity cancelled unitPrice listPrice amount taxRate route shipDate promisedDate tied shipped invoiced onBench locationId reserved unitFactor typedPrice priceReason discount buildUp pricedOn orderedAmount agreedAmount'
 > &
-  Columns<Item, 'number name unit stocked weight volume'> & {
+  Columns<Item, 'number name unit stocked obtained weight volume'> & {
     agreementId: number | null;
     agreementNumber: string | null;
     taxCode: string;
@@ -194,7 +194,7 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: P
     currency,
     sql.rows<LineRow>(
       `SELECT STRAIGHT_JOIN l.id, l.line_no, l.item_id, i.number, i.name, i.unit, l.agreement_line_id, ag.id AS agreement_id,
-            ag.number AS agreement_number, l.quantity, l.cancelled, l.unit_price, l.list_price, l.amount, tc.code AS tax_code, l.tax_rate, l.route, i.stocked,
+            ag.number AS agreement_number, l.quantity, l.cancelled, l.unit_price, l.list_price, l.amount, tc.code AS tax_code, l.tax_rate, l.route, i.stocked, i.obtained,
             (SELECT COUNT(*) FROM item_vendor iv WHERE iv.company_id = l.company_id AND iv.item_id = l.item_id) AS vendors,
             l.ship_date, l.promised_date, l.tied, l.shipped, l.invoiced, l.on_bench, l.location_id, lo.code AS location_code, lo.name AS location, l.reserved, l.agreed_amount,
             IF(l.unit = '', i.unit, l.unit) AS sold_unit, l.unit_factor, l.typed_price, l.price_reason, l.discount, l.build_up, l.priced_on, l.ordered_amount,
@@ -219,15 +219,23 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: P
       [companyId, orderId],
     ),
     // What is planned for its lines, and what of it was placed since. // T12
-    sql.rows<{ orderLineId: number; kind: 'PR' | 'AS' | 'PL' | 'PO'; id: number; number: string }>(
+    sql.rows<{
+      orderLineId: number;
+      kind: 'PR' | 'AS' | 'PL' | 'PO';
+      id: number;
+      number: string;
+      state: string;
+      making: string;
+    }>(
       `SELECT t.order_line_id, IF(po.id IS NULL, CASE p.kind WHEN 'make' THEN 'PR' WHEN 'assemble' THEN 'AS' ELSE 'PL' END, 'PO') AS kind,
-              COALESCE(po.id, p.id) AS id, COALESCE(po.number, p.number) AS number
+              COALESCE(po.id, p.id) AS id, COALESCE(po.number, p.number) AS number, IF(po.id IS NULL, p.state, 'ordered') AS state,
+              IF(p.state IN ('firm', 'running'), t.quantity - t.made, 0) AS making
          FROM sales_order_line l FORCE INDEX (sales_order_line_no)
          JOIN planned_tie t FORCE INDEX (planned_tie_line) ON t.company_id = l.company_id AND t.order_line_id = l.id
          JOIN planned_order p FORCE INDEX (PRIMARY) ON p.company_id = t.company_id AND p.id = t.planned_order_id
          LEFT JOIN purchase_order_line pl ON pl.company_id = p.company_id AND pl.id = p.purchase_line_id
          LEFT JOIN purchase_order po ON po.company_id = pl.company_id AND po.id = pl.purchase_order_id
-        WHERE l.company_id = ? AND l.order_id = ? AND (p.open = TRUE OR p.state = 'placed') ORDER BY p.id`,
+        WHERE l.company_id = ? AND l.order_id = ? AND (p.open = TRUE OR p.state = 'placed' OR t.made > 0) ORDER BY p.id`,
       [companyId, orderId],
     ),
   ]);
@@ -238,7 +246,10 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: P
       paid: paid.get(row.id) ?? 0,
       planned: planned
         .filter((each) => each.orderLineId === row.id)
-        .map(({ kind, id, number }) => ({ kind, id, number })),
+        .map(({ kind, id, number, state }) => ({ kind, id, number, state })),
+      making: sum(
+        planned.filter((each) => each.orderLineId === row.id).map((each) => dec(each.making)),
+      ).toFixed(),
       units: units.filter((each) => each.itemId === row.itemId),
     }),
   );
@@ -329,11 +340,12 @@ interface Beside {
   /** The share of its invoices that is paid. */
   paid: number;
   planned: Line['planned'];
+  making: string;
   units: { unit: string; factor: string }[];
 }
 
-function lineOf(row: LineRow, currency: string, { ties, vendorInvoiced, paid, planned, units }: Beside): Line {
-  const fits = { stocked: row.stocked, hasVendor: row.vendors > 0 };
+function lineOf(row: LineRow, currency: string, { ties, vendorInvoiced, paid, planned, making, units }: Beside): Line {
+  const fits = { stocked: row.stocked, hasVendor: row.vendors > 0, obtained: row.obtained };
   return {
     id: row.id,
     lineNo: row.lineNo,
@@ -374,6 +386,8 @@ function lineOf(row: LineRow, currency: string, { ties, vendorInvoiced, paid, pl
     reserved: row.reserved,
     free: row.free ?? '0',
     planned,
+    making,
+    ourMake: row.obtained === 'make' || row.obtained === 'assemble',
     units: [{ unit: row.unit, factor: '1' }, ...units.map(({ unit, factor }) => ({ unit, factor }))],
     buildUp: stepsFor(stepsOf(row), row.amount, currency),
   };

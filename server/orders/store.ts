@@ -232,14 +232,14 @@ export async function orderItems(
   const ids = [...new Set(itemIds)];
   if (ids.length === 0) return new Map();
   const rows = await sql.rows<
-    Columns<Item, 'id number unit itemGroupId taxCodeId stocked reserving permitTypeId'> & {
+    Columns<Item, 'id number unit itemGroupId taxCodeId stocked obtained reserving permitTypeId'> & {
       listPrice: string;
       rate: string;
       permit: string | null;
       vendors: number;
     }
   >(
-    `SELECT i.id, i.number, i.unit, i.item_group_id, ${listPriceIn(CUSTOMER_CURRENCY)} AS list_price, i.tax_code_id, t.rate, i.stocked, i.reserving,
+    `SELECT i.id, i.number, i.unit, i.item_group_id, ${listPriceIn(CUSTOMER_CURRENCY)} AS list_price, i.tax_code_id, t.rate, i.stocked, i.obtained, i.reserving,
             i.permit_type_id, pt.name AS permit,
             (SELECT COUNT(*) FROM item_vendor v WHERE v.company_id = i.company_id AND v.item_id = i.id) AS vendors
        FROM item i JOIN tax_code t ON t.company_id = i.company_id AND t.id = i.tax_code_id
@@ -260,6 +260,7 @@ export async function orderItems(
         stocked: row.stocked,
         reserving: row.reserving,
         hasVendor: row.vendors > 0,
+        obtained: row.obtained,
         permit: row.permitTypeId === null ? null : { id: row.permitTypeId, name: row.permit! },
       },
     ]),
@@ -279,12 +280,20 @@ export function permitStatements(
     }));
 }
 
-/** The lines of an order that something is planned for: they stay as they are until that is taken back. // T8 */
-export async function plannedLines(sql: Sql, companyId: number, orderId: number): Promise<PlannedFor[]> {
+/**
+ * The lines of an order that something is planned for: they stay as they are until that is taken back; and, where asked,
+ * those that something is being made for. // T8
+ */
+export async function plannedLines(
+  sql: Sql,
+  companyId: number,
+  orderId: number,
+  of: 'planned' | 'all' = 'all',
+): Promise<PlannedFor[]> {
   const rows = await sql.rows<{ id: number; itemId: number; quantity: string; number: string }>(
     `SELECT l.id, l.item_id, l.quantity, MIN(p.number) AS number FROM sales_order_line l FORCE INDEX (sales_order_line_no)
        JOIN planned_tie t FORCE INDEX (planned_tie_line) ON t.company_id = l.company_id AND t.order_line_id = l.id
-       JOIN planned_order p FORCE INDEX (PRIMARY) ON p.company_id = t.company_id AND p.id = t.planned_order_id AND p.open = TRUE
+       JOIN planned_order p FORCE INDEX (PRIMARY) ON p.company_id = t.company_id AND p.id = t.planned_order_id AND p.open = TRUE${of === 'all' ? '' : " AND p.state = 'planned'"}
       WHERE l.company_id = ? AND l.order_id = ? GROUP BY l.id`,
     [companyId, orderId],
   );

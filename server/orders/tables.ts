@@ -17,7 +17,7 @@ export type SalesOrder = Row<typeof salesOrderTable>;
 
 export const salesOrderLineTable = table('sales_order_line', {
   int: 'companyId id= orderId lineNo itemId agreementLineId? taxCodeId permitId? locationId=',
-  choice: 'route:stock|drop|special promisedBy?:atp|have|nothing|lead',
+  choice: 'route:stock|drop|special|make|assemble promisedBy?:atp|have|nothing|lead',
   text: 'unit= priceReason= buildUp=',
   day: 'shipDate pricedOn? askedDate? promisedDate?',
   decimal:

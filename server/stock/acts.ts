@@ -9,6 +9,7 @@ import { agreementsOf, repriceStatements, shipDatePrices } from '../orders';
 import { adjustStock, takeBackAdjustment } from './adjust';
 import { moveBetween } from './between';
 import { loadOwnLines, loadStockLines, loadTies } from './store';
+import { assemblingFirst, assemblyToWrite, loadAssemblies, touchedByAssembly, workPosts } from '../workshop';
 import { supplyLine } from './reserve';
 import { reverseMovement } from './reverse';
 import { moveToWrite } from './write';
@@ -54,6 +55,7 @@ const shipLines = defineAct(contract.shipLines, {
     const stockLines = await loadStockLines(tx, doer.companyId, input.orderId);
     const withIt = [];
     for (const id of [...others].sort((a, b) => a - b)) withIt.push(...(await loadStockLines(tx, doer.companyId, id)));
+    const works = await loadAssemblies(tx, doer.companyId, [input.orderId, ...others]);
     const [head] = await tx.rows<{ number: string; customerId: number; shipToId: number | null }>(
       'SELECT number, customer_id, ship_to_id FROM sales_order WHERE company_id = ? AND id = ?',
       [doer.companyId, input.orderId],
@@ -67,15 +69,45 @@ const shipLines = defineAct(contract.shipLines, {
       head: orNotFound(head, 'This sales order'),
       stockLines: linesAt(stockLines, repriced),
       withIt: linesAt(withIt, repriced),
+      works,
     };
   },
-  decide: (ground, input) => decideShipment(ground, input),
+  decide: (ground, input) => {
+    const { stockLines, withIt, works } = ground;
+    const used = (input.others ?? []).filter(({ lines }) => lines.some(({ quantity }) => quantity.trim() !== ''));
+    const asked = [
+      ...input.lines.map((line, at) => ({ ...line, field: `lines.${at}.quantity` })),
+      ...used.flatMap(({ lines }, index) =>
+        lines.map((line, at) => ({ ...line, field: `others.${index}.lines.${at}.quantity` })),
+      ),
+    ].filter(({ quantity }) => quantity.trim() !== '');
+    return assemblingFirst(works, [...stockLines, ...withIt], asked, (lines) =>
+      decideShipment(
+        { ...ground, stockLines: lines.slice(0, stockLines.length), withIt: lines.slice(stockLines.length) },
+        input,
+      ),
+    );
+  },
   posts: (_effects, { workDate }) => workDate,
-  preview: (effects, ground) => shownOf(effects, ground.repriced),
+  preview: (effects, ground) => ({
+    ...shownOf(effects, ground.repriced),
+    assembled: effects.assembled.map(({ at, effects: { good, materialCost, labourCost } }) => {
+      const { id, number, kind } = ground.works[at]!.order;
+      const document = { kind: kind === 'make' ? ('PR' as const) : ('AS' as const), id, number };
+      return { document, quantity: good, cost: dec(materialCost).plus(labourCost).toFixed() };
+    }),
+  }),
   async write(tx, effects, ground, doer) {
     await tx.batch(repriceStatements(doer.companyId, goneOf(effects, ground.repriced), doer.workDate));
     const stockLines = [...ground.stockLines, ...ground.withIt];
-    return { ...(await moveToWrite(tx, effects, doer)), touched: touchedBy(effects, { ...ground, stockLines }) };
+    const { assembled } = effects;
+    const written = await moveToWrite(tx, effects, doer, {
+      count: assembled.length,
+      posted: assembled.filter((each) => workPosts(each.effects)).length,
+      toWrite: (numbers, shipmentOf) => assemblyToWrite(doer, ground.works, assembled, numbers, shipmentOf),
+    });
+    const touched = touchedBy(effects, { ...ground, stockLines });
+    return { ...written, touched: [...touched, ...touchedByAssembly(ground.works, assembled)] };
   },
 });
 

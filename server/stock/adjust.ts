@@ -7,8 +7,7 @@ import { locationsOf, ownCurrency } from '../catalogue';
 import { into, newId, type Sql, type Tx } from '../db';
 import { journalEntries, journalHeads } from '../ledger';
 import { journalTable } from '../ledger/tables';
-import { loadStock } from '../orders';
-import { stockStatement } from './stock-statement';
+import { loadStock, stockStatement } from '../orders';
 import { stockEntryTable } from './tables';
 
 const NOTHING = { onHand: '0', reserved: '0', value: '0' };

@@ -6,9 +6,8 @@ import { defineAct, numbersAtLast, orNotFound } from '../acts';
 import { locationsOf } from '../catalogue';
 import { into, newId } from '../db';
 import { journalEntries, journalHeads } from '../ledger';
-import { loadStock } from '../orders';
+import { loadStock, stockStatement } from '../orders';
 import { journalTable } from '../ledger/tables';
-import { stockStatement } from './stock-statement';
 import { stockEntryTable } from './tables';
 
 const NOTHING = { onHand: '0', reserved: '0', value: '0' };

@@ -1,3 +1,2 @@
 export { receiveGoods } from './acts';
 export { openShipment } from './reads';
-export { stockStatement } from './stock-statement';

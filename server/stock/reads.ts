@@ -145,11 +145,11 @@ export async function alsoWaiting(
   >(
     `SELECT o.id AS order_id, o.number AS order_number, l.id, l.line_no, l.item_id, i.number AS item_number,
             i.name AS item_name, i.unit, l.quantity - l.cancelled - l.shipped AS open, l.reserved, l.ship_date,
-            IF(l.route = 'special', l.reserved, l.reserved + GREATEST(0, s.on_hand - s.reserved)) AS here
+            IF(l.route = 'stock', l.reserved + GREATEST(0, s.on_hand - s.reserved), l.reserved) AS here
        FROM sales_order this
        JOIN sales_order o FORCE INDEX (sales_order_customer_state) ON o.company_id = this.company_id
         AND o.customer_id = this.customer_id AND o.state = 'confirmed' AND o.id <> this.id AND o.ship_to_id <=> this.ship_to_id
-       JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id AND l.route IN ('stock', 'special')
+       JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id AND l.route <> 'drop'
         AND l.quantity - l.cancelled > l.shipped
         AND EXISTS (SELECT 1 FROM sales_order_line own WHERE own.company_id = this.company_id AND own.order_id = this.id
               AND own.route <> 'drop' AND own.location_id = l.location_id)

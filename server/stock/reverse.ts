@@ -4,9 +4,10 @@ import { costOf, decideReverse, worthOf, type ReceiptNow, type ReverseEffects, t
 import * as contract from '@api/stock';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import { counterStatements } from '../agreements';
-import { type Statement, type Tx } from '../db';
+import { Piece, TextPiece, type Statement, type Tx } from '../db';
 import { postJournals } from '../ledger';
 import { reopenStatement } from '../orders';
+import { loadAssembledWith, takenBack, takingApart } from '../workshop';
 import { receiptLineTable, receiptTable, shipmentLineTable, shipmentTable, stockEntryTable } from './tables';
 import { loadEvent } from './reversible';
 
@@ -15,8 +16,15 @@ export const reverseMovement = defineAct(contract.reverseMovement, {
   right: 'goods',
   says: 'reverse receipts and shipments',
   done: 'reversed',
-  load: (tx, input, doer) => loadEvent(tx, doer.companyId, input),
-  decide: (ground, input) => decideReverse(ground, input.reason),
+  async load(tx, input, { companyId }) {
+    const event = await loadEvent(tx, companyId, input);
+    const shipped = event.shipments.map(({ id }) => id);
+    return { ...event, assembled: await loadAssembledWith(tx, companyId, shipped) };
+  },
+  decide(ground, input) {
+    const back = ground.shipments.flatMap(({ lines }) => lines.filter(({ receiptLineId }) => receiptLineId === null));
+    return takingApart(decideReverse(ground, input.reason), ground.assembled, back, input.reason);
+  },
   posts: (_effects, { workDate }) => workDate,
   preview: ({ receipts, shipments, taken }) => ({
     documents: [
@@ -41,7 +49,22 @@ export const reverseMovement = defineAct(contract.reverseMovement, {
       .toFixed(),
   }),
   async write(tx, effects, { orders, purchases, agreements }, doer) {
-    return { made: await writeReversal(tx, effects, doer), touched: [...orders, ...purchases, ...agreements] };
+    const made = await writeReversal(tx, effects, doer);
+    const touched = [...orders, ...purchases, ...agreements];
+    if (effects.apart.length === 0) return { made, touched };
+    // What was assembled for it is taken apart in the same trip. // P5
+    const left = await takenBack(tx, doer, effects.apart);
+    const written = made.map(({ kind, id, number }) => ({
+      kind,
+      id: new Piece('?', [id]),
+      number: new TextPiece('?', [number]),
+    }));
+    const works = effects.apart.map(({ ground: { order } }) => ({
+      kind: order.kind === 'make' ? ('PR' as const) : ('AS' as const),
+      id: order.id,
+      number: order.number,
+    }));
+    return { ...left, made: [...written, ...left.made], touched: [...touched, ...works] };
   },
 });
 

@@ -246,7 +246,7 @@ function shippedLineOf(row: ShippedRow): ShipmentNow['lines'][number] {
     orderLineId: row.orderLineId,
     tieId: row.tieId,
     receiptLineId: row.receiptLineId,
-    special: row.route === 'special',
+    special: row.route !== 'stock' && row.route !== 'drop',
     value: row.value,
   };
 }

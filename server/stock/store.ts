@@ -288,13 +288,13 @@ export async function loadStockLines(sql: Sql, companyId: number, orderId: numbe
     Columns<
       SalesOrderLine,
       'id lineNo quantity cancelled shipped reserved unitPrice amount agreedAmount agreementLineId itemId locationId'
-    > & { route: 'stock' | 'special'; itemNumber: string }
+    > & { route: Exclude<Route, 'drop'>; itemNumber: string }
   >(
     `SELECT l.id, l.line_no, l.location_id, l.quantity, l.cancelled, l.shipped, l.reserved, l.route, l.unit_price, l.amount, l.agreed_amount,
             l.agreement_line_id, l.item_id, ${NUMBER_AT} AS item_number
        FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
        JOIN location lo ON lo.company_id = l.company_id AND lo.id = l.location_id
-      WHERE l.company_id = ? AND l.order_id = ? AND l.route IN ('stock', 'special') ORDER BY l.line_no`,
+      WHERE l.company_id = ? AND l.order_id = ? AND l.route <> 'drop' ORDER BY l.line_no`,
     [companyId, orderId],
   );
   if (lines.length === 0) return [];

@@ -5,27 +5,40 @@ import { numbersAtLast, type Doer, type LeftToWrite } from '../acts';
 import { counterStatements, type CounterChange } from '../agreements';
 import { journalEntries, journalHeads, type JournalPlan } from '../ledger';
 import { into, newId, type Insertion, type Piece, type Statement, type TextPiece, type Tx } from '../db';
+import type { ReportsToWrite } from '../workshop';
 import { receiptLineTable, receiptTable, shipmentLineTable, shipmentTable, stockEntryTable } from './tables';
 
 /**
  * What writes a movement, in the act's last trip: counters first, then numbers, then receipts, shipments, stock entries
  * and journals, each table in one statement. From the numbers on everybody else who posts waits. // L2 P1 P2 P3
  */
-export async function moveToWrite(tx: Tx, effects: MoveEffects, doer: Doer): Promise<Omit<LeftToWrite, 'touched'>> {
+export async function moveToWrite(
+  tx: Tx,
+  effects: MoveEffects,
+  doer: Doer,
+  first: AssembledFirst = NOTHING_FIRST,
+): Promise<Omit<LeftToWrite, 'touched'>> {
   const { receipts, shipments } = effects;
   const posted = journalsOf(effects, doer);
   const { statements, number } = numbersAtLast(doer.companyId, {
     RC: receipts.length,
     SH: shipments.length,
-    JR: posted.length,
+    WR: first.count,
+    JR: posted.length + first.posted,
   });
   const numbers = { RC: receipts.map(() => number('RC')), SH: shipments.map(() => number('SH')) };
-  const journals = posted.map((plan) => ({ ...plan, number: number('JR') }));
+  const work = first.toWrite(
+    Array.from({ length: first.count }, () => number('WR')),
+    (lineId) => shipmentWith(effects, lineId),
+  );
+  const journals = [...posted, ...work.journals].map((plan) => ({ ...plan, number: number('JR') }));
   return {
-    statements: [...countStatements(effects, doer), ...statements],
+    // What is assembled is there before it goes out.
+    statements: [...work.statements, ...countStatements(effects, doer), ...statements],
     insertions: [
       receiptHeads(effects, numbers.RC, doer),
       shipmentHeads(effects, numbers.SH, doer),
+      ...work.insertions,
       receiptLines(effects, doer),
       shipmentLines(effects, doer),
       stockEntries(effects, doer),
@@ -35,8 +48,28 @@ export async function moveToWrite(tx: Tx, effects: MoveEffects, doer: Doer): Pro
     made: [
       ...numbers.RC.map((each, index) => ({ kind: 'RC' as const, id: receiptId(index), number: each })),
       ...numbers.SH.map((each, index) => ({ kind: 'SH' as const, id: shipmentId(index), number: each })),
+      ...work.made,
     ],
   };
+}
+
+/** What is assembled in the act that ships it: how many reports, how many of them post, and what writes them. // P5 */
+export interface AssembledFirst {
+  count: number;
+  posted: number;
+  toWrite(numbers: TextPiece[], shipmentOf: (orderLineId: number) => Piece | null): ReportsToWrite;
+}
+
+const NOTHING_FIRST: AssembledFirst = {
+  count: 0,
+  posted: 0,
+  toWrite: () => ({ statements: [], insertions: [], journals: [], made: [] }),
+};
+
+/** The shipment an order line goes out with. */
+function shipmentWith({ shipments }: MoveEffects, lineId: number): Piece | null {
+  const at = shipments.findIndex(({ parts }) => parts.some(({ orderLineId }) => orderLineId === lineId));
+  return at < 0 ? null : shipmentId(at);
 }
 
 const receiptId = (index: number) => newId(receiptTable, index);

@@ -54,7 +54,7 @@ export const checks: readonly Check[] = [
   {
     what: 'bench mark of an order line',
     sql: `SELECT * FROM (SELECT ${ORDER_LINE} AS subject, x.on_bench AS kept,
-             (o.state = 'confirmed' AND x.route <> 'stock' AND x.tied < x.quantity - x.cancelled) AS counted
+             (o.state = 'confirmed' AND x.route IN ('drop', 'special') AND x.tied < x.quantity - x.cancelled) AS counted
             FROM sales_order_line x JOIN sales_order o ON o.company_id = x.company_id AND o.id = x.order_id) d WHERE kept <> counted`,
   },
   {

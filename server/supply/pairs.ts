@@ -290,7 +290,7 @@ async function writePairs(tx: Tx, effects: PairEffects, pairs: readonly Pair[], 
     ...counterStatements(companyId, 'released', effects.released),
     ...effects.sales.map((line) => ({
       sql: `UPDATE sales_order_line SET quantity = cancelled + ?, amount = ?, build_up = ?, ship_date = ?, tied = tied + ?,
-                   on_bench = route <> 'stock' AND tied < quantity - cancelled
+                   on_bench = route IN ('drop', 'special') AND tied < quantity - cancelled
              WHERE company_id = ? AND id = ?`,
       values: [
         line.quantity,

@@ -1,7 +1,7 @@
 import { decideCancelWork } from '@core/workshop';
 import * as contract from '@api/workshop';
 import { defineAct } from '../acts';
-import { takeTurn, type Columns } from '../db';
+import { takeTurn, type Columns, type Sql } from '../db';
 import { cancelPlanned } from '../promise';
 import type { PlannedOrder } from '../promise/tables';
 import { touchedByWork } from './report';
@@ -18,15 +18,7 @@ export const cancelWork = defineAct(contract.cancelWork, {
   async load(tx, { workId }, { companyId }) {
     const work = await loadWork(tx, companyId, workId);
     await takeTurn(tx, 'promise_turn', [companyId]);
-    const below = await tx.rows<Columns<PlannedOrder, 'id number kind'>>(
-      `WITH RECURSIVE below AS (
-         SELECT p.id, p.number, p.kind FROM planned_order p WHERE p.company_id = ? AND p.parent_id = ? AND p.state = 'planned'
-         UNION ALL
-         SELECT p.id, p.number, p.kind FROM planned_order p JOIN below b ON p.parent_id = b.id
-          WHERE p.company_id = ? AND p.state = 'planned')
-       SELECT id, number, kind FROM below`,
-      [companyId, workId, companyId],
-    );
+    const below = await plannedBelow(tx, companyId, workId);
     const [counted] = await tx.rows<{ reports: number }>(
       `SELECT COUNT(*) AS reports FROM work_report r
         WHERE r.company_id = ? AND r.planned_order_id = ? AND r.reverses_id IS NULL
@@ -46,3 +38,16 @@ export const cancelWork = defineAct(contract.cancelWork, {
     };
   },
 });
+
+/** What is only planned below an order, all the way down. */
+export function plannedBelow(sql: Sql, companyId: number, id: number) {
+  return sql.rows<Columns<PlannedOrder, 'id number kind'>>(
+    `WITH RECURSIVE below AS (
+       SELECT p.id, p.number, p.kind FROM planned_order p WHERE p.company_id = ? AND p.parent_id = ? AND p.state = 'planned'
+       UNION ALL
+       SELECT p.id, p.number, p.kind FROM planned_order p JOIN below b ON p.parent_id = b.id
+        WHERE p.company_id = ? AND p.state = 'planned')
+     SELECT id, number, kind FROM below`,
+    [companyId, id, companyId],
+  );
+}

@@ -109,7 +109,7 @@ async function writeParts(
       values: [each.itemId, each.quantity, each.operationNo, costs ? each.cost : '0', companyId, each.id],
     })),
     {
-      sql: 'UPDATE planned_order SET planned_cost = IF(planned_cost IS NULL, NULL, ?), version = version + 1 WHERE company_id = ? AND id = ?',
+      sql: 'UPDATE planned_order SET planned_cost = IF(planned_cost IS NULL, NULL, ?), own_parts = TRUE, version = version + 1 WHERE company_id = ? AND id = ?',
       values: [cost, companyId, order.id],
     },
   ];

@@ -3,10 +3,10 @@ import { workJournal } from '@core/ledger';
 import { decideReport, type ReportEffects } from '@core/workshop';
 import * as contract from '@api/workshop';
 import { defineAct, numbersAtLast, type Doer, type LeftToWrite, type Touched } from '../acts';
-import { into, newId, type Statement, type Tx } from '../db';
-import { journalEntries, journalHeads } from '../ledger';
-import { heldStatement } from '../orders';
-import { stockStatement } from '../stock';
+import { into, newId, type Insertion, type Piece, type Statement, type TextPiece, type Tx } from '../db';
+import { journalEntries, journalHeads, type JournalPlan } from '../ledger';
+import { heldStatement, stockStatement } from '../orders';
+
 import { stockEntryTable } from '../stock/tables';
 import { loadWork, type LoadedWork } from './store';
 import { workReportComponentTable, workReportOperationTable, workReportTable, workReportTieTable } from './tables';
@@ -29,7 +29,8 @@ export const reportWork = defineAct(contract.reportWork, {
     }),
     left: dec(order.quantity).minus(effects.finished).minus(effects.allScrapped).toFixed(),
   }),
-  write: (tx, effects, ground, doer, input) => reportToWrite(tx, effects, ground, doer, input.operationId),
+  write: (tx, effects, work, doer, { operationId }) =>
+    reportToWrite(tx, { effects, work, operationId, shipmentId: null }, doer),
 });
 
 /** The documents an order's report touches: itself and the orders it is for. */
@@ -41,94 +42,124 @@ export function touchedByWork({ order, ties, version }: LoadedWork): Touched[] {
   ];
 }
 
-async function reportToWrite(
-  tx: Tx,
-  effects: ReportEffects,
-  ground: LoadedWork,
+/** A report to be written: what it does, of which order, at which operation, and with which shipment. // P5 */
+export interface ReportToWrite {
+  effects: ReportEffects;
+  work: LoadedWork;
+  operationId: number | null;
+  shipmentId: Piece | null;
+}
+
+/** What reports leave to be written, beside the numbers and journals of the act they are part of. */
+export interface ReportsToWrite {
+  statements: Statement[];
+  insertions: Insertion[];
+  /** Not yet numbered. */
+  journals: Omit<JournalPlan, 'number'>[];
+  made: LeftToWrite['made'];
+}
+
+/**
+ * What writes reports of work: counters, the reports with what hangs on them, and their stock entries; each has the
+ * number that was taken for it. // W3 P1 P3
+ */
+export function reportsToWrite(
   doer: Doer,
-  operationId: number | null,
-): Promise<LeftToWrite> {
+  reports: readonly ReportToWrite[],
+  numbers: readonly TextPiece[],
+): ReportsToWrite {
   const { companyId, personId, workDate } = doer;
-  const { order } = ground;
-  const reportId = newId(workReportTable, 0);
-  const entries = workJournal(effects);
-  const { statements, number } = numbersAtLast(companyId, { WR: 1, JR: entries.length > 0 ? 1 : 0 });
-  const reportNumber = number('WR');
-  const plans =
-    entries.length > 0
-      ? [{ number: number('JR'), source: { kind: 'WR' as const, id: reportId }, postedOn: workDate, entries }]
-      : [];
-  const base = { companyId, reportId };
-  const entry = {
+  const idOf = (at: number) => newId(workReportTable, at);
+  const base = (at: number) => ({ companyId, reportId: idOf(at) });
+  const entry = ({ order }: LoadedWork, at: number) => ({
     companyId,
     place: 'ours' as const,
     locationId: order.locationId,
     postedOn: workDate,
     documentKind: 'WR',
-    documentId: reportId,
-  };
-  const output = dec(effects.good).gt(0)
-    ? [{ ...entry, itemId: order.itemId, quantity: effects.good, cost: effects.outputCost }]
-    : [];
+    documentId: idOf(at),
+  });
   return {
-    statements: [...workStatements(effects, ground, doer), ...statements],
+    statements: reports.flatMap(({ effects, work }) => workStatements(effects, work, doer)),
     insertions: [
       into(
         workReportTable,
-        [
-          {
-            companyId,
-            number: reportNumber,
-            plannedOrderId: order.id,
-            operationId,
-            personId,
-            postedOn: workDate,
-            good: effects.good,
-            scrapped: effects.scrapped,
-            materialCost: effects.materialCost,
-            labourCost: effects.labourCost,
-            outputCost: effects.outputCost,
-            scrapCost: effects.scrapCost,
-            variance: effects.variance,
-            forParent: effects.forParent,
-            parentReleased: effects.parentReleased,
-            finishes: effects.state === 'finished',
-          },
-        ],
+        reports.map(({ effects, work, operationId, shipmentId }, at) => ({
+          companyId,
+          number: numbers[at]!,
+          plannedOrderId: work.order.id,
+          operationId,
+          shipmentId,
+          personId,
+          postedOn: workDate,
+          good: effects.good,
+          scrapped: effects.scrapped,
+          materialCost: effects.materialCost,
+          labourCost: effects.labourCost,
+          outputCost: effects.outputCost,
+          scrapCost: effects.scrapCost,
+          variance: effects.variance,
+          forParent: effects.forParent,
+          parentReleased: effects.parentReleased,
+          finishes: effects.state === 'finished',
+        })),
         { ids: true },
       ),
       into(
         workReportComponentTable,
-        effects.components.map(({ componentId, itemId, quantity, cost }) => ({
-          ...base,
-          componentId,
-          itemId,
-          quantity,
-          cost,
-        })),
+        reports.flatMap(({ effects }, at) =>
+          effects.components.map(({ componentId, itemId, quantity, cost }) => ({
+            ...base(at),
+            componentId,
+            itemId,
+            quantity,
+            cost,
+          })),
+        ),
       ),
       into(
         workReportOperationTable,
-        effects.operations.map((each) => ({ ...base, ...each })),
+        reports.flatMap(({ effects }, at) => effects.operations.map((each) => ({ ...base(at), ...each }))),
       ),
       into(
         workReportTieTable,
-        effects.ties.map((each) => ({ ...base, ...each })),
+        reports.flatMap(({ effects }, at) => effects.ties.map((each) => ({ ...base(at), ...each }))),
       ),
-      into(stockEntryTable, [
-        ...effects.components.map(({ itemId, quantity, cost }) => ({
-          ...entry,
-          itemId,
-          quantity: `-${quantity}`,
-          cost: dec(cost).neg().toFixed(),
-        })),
-        ...output,
-      ]),
-      journalHeads(doer, plans),
-      await journalEntries(tx, doer, plans),
+      into(
+        stockEntryTable,
+        reports.flatMap(({ effects, work }, at) => [
+          ...effects.components.map(({ itemId, quantity, cost }) => ({
+            ...entry(work, at),
+            itemId,
+            quantity: `-${quantity}`,
+            cost: dec(cost).neg().toFixed(),
+          })),
+          ...(dec(effects.good).gt(0)
+            ? [{ ...entry(work, at), itemId: work.order.itemId, quantity: effects.good, cost: effects.outputCost }]
+            : []),
+        ]),
+      ),
     ],
-    made: [{ kind: 'WR' as const, id: reportId, number: reportNumber }],
-    touched: touchedByWork(ground),
+    journals: reports.flatMap(({ effects }, at) => {
+      const entries = workJournal(effects);
+      return entries.length > 0 ? [{ source: { kind: 'WR' as const, id: idOf(at) }, postedOn: workDate, entries }] : [];
+    }),
+    made: reports.map((_report, at) => ({ kind: 'WR' as const, id: idOf(at), number: numbers[at]! })),
+  };
+}
+
+/** Whether a report posts anything. */
+export const workPosts = (effects: ReportEffects): boolean => workJournal(effects).length > 0;
+
+async function reportToWrite(tx: Tx, report: ReportToWrite, doer: Doer): Promise<LeftToWrite> {
+  const { statements, number } = numbersAtLast(doer.companyId, { WR: 1, JR: workPosts(report.effects) ? 1 : 0 });
+  const left = reportsToWrite(doer, [report], [number('WR')]);
+  const plans = left.journals.map((plan) => ({ ...plan, number: number('JR') }));
+  return {
+    statements: [...left.statements, ...statements],
+    insertions: [...left.insertions, journalHeads(doer, plans), await journalEntries(tx, doer, plans)],
+    made: left.made,
+    touched: touchedByWork(report.work),
   };
 }
 

@@ -1,6 +1,7 @@
 import * as workshop from '@api/workshop';
 import { reads, type Room } from '../room';
 import { cancelWork } from './cancel';
+import { changeWork } from './change';
 import { checks } from './checks';
 import { linesForWork, workForLine } from './fits';
 import { listWork } from './list';
@@ -13,7 +14,7 @@ import { tieWork, untieWork } from './ties';
 
 /** What the workshop room has. */
 export const room: Room = {
-  acts: [reportWork, takeBackWork, tieWork, untieWork, changeParts, newWork, cancelWork],
+  acts: [reportWork, takeBackWork, tieWork, untieWork, changeParts, newWork, changeWork, cancelWork],
   answers: [
     reads(workshop.listWork, (sql, companyId, { query }) => listWork(sql, companyId, query)),
     reads(workshop.openWork, (sql, companyId, { params }) => openWork(sql, companyId, params.id)),

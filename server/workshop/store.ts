@@ -80,8 +80,9 @@ export async function loadWork(sql: Sql, companyId: number, id: number): Promise
       whole: isWholeUnit(unit),
       heldForParent: parentId === null ? '0' : dec(order.held).minus(forLines).toFixed(),
     },
-    components: components.map(({ unit: counted, ...each }) => ({
+    components: components.map(({ unit: counted, reported, ...each }) => ({
       ...each,
+      reported: Boolean(reported),
       whole: isWholeUnit(counted),
       expectedCost: costs ? costText(costs, each.itemId) : '0',
       there: thereOf(each.itemId),
@@ -111,9 +112,11 @@ function componentsOf(sql: Sql, companyId: number, id: number) {
     Columns<PlannedComponent, 'id itemId operationNo quantity used covered plannedCost neededOn'> & {
       item: string;
       unit: string;
+      reported: boolean;
     }
   >(
-    `SELECT k.id, k.item_id, k.operation_no, k.quantity, k.used, k.covered, k.planned_cost, k.needed_on, i.number AS item, i.unit
+    `SELECT k.id, k.item_id, k.operation_no, k.quantity, k.used, k.covered, k.planned_cost, k.needed_on, i.number AS item, i.unit,
+            EXISTS (SELECT 1 FROM work_report_component r WHERE r.company_id = k.company_id AND r.component_id = k.id) AS reported
        FROM planned_component k JOIN item i ON i.company_id = k.company_id AND i.id = k.item_id
       WHERE k.company_id = ? AND k.planned_order_id = ? ORDER BY k.operation_no, k.id`,
     [companyId, id],

@@ -1,7 +1,7 @@
 import { table, type Row } from '../db';
 
 export const workReportTable = table('work_report', {
-  int: 'companyId id= plannedOrderId operationId? personId reversesId?',
+  int: 'companyId id= plannedOrderId operationId? personId reversesId? shipmentId?',
   text: 'number reason=',
   day: 'postedOn',
   time: 'createdAt=',

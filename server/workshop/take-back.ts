@@ -3,12 +3,12 @@ import { workReversalJournal } from '@core/ledger';
 import { decideTakeBackWork, type ReportNow, type TakeBackEffects, type TakenBackGround } from '@core/workshop';
 import * as contract from '@api/workshop';
 import { defineAct, numbersAtLast, orNotFound, type Doer, type LeftToWrite } from '../acts';
-import { into, newId, type Columns, type Sql, type Statement, type Tx } from '../db';
+import { into, newId, type Columns, type Sql, type Statement, type TextPiece, type Tx } from '../db';
 import { journalEntries, journalHeads } from '../ledger';
-import { heldStatement } from '../orders';
-import { stockStatement } from '../stock';
+import { heldStatement, stockStatement } from '../orders';
+
 import { stockEntryTable } from '../stock/tables';
-import { touchedByWork } from './report';
+import { touchedByWork, type ReportsToWrite } from './report';
 import { loadWork, type LoadedWork } from './store';
 import {
   workReportComponentTable,
@@ -18,7 +18,7 @@ import {
   type WorkReport,
 } from './tables';
 
-interface LoadedReport extends TakenBackGround {
+export interface LoadedReport extends TakenBackGround {
   work: LoadedWork;
   operationId: number | null;
 }
@@ -32,10 +32,12 @@ export const takeBackWork = defineAct(contract.takeBackWork, {
   decide: (ground, input) => decideTakeBackWork(ground, input),
   posts: (_effects, { workDate }) => workDate,
   preview: ({ state, stockDifference }) => ({ state, stockDifference }),
-  write: (tx, effects, ground, doer) => takenBackToWrite(tx, effects, ground, doer),
+  async write(tx, effects, ground, doer) {
+    return { ...(await takenBack(tx, doer, [{ ground, effects }])), touched: touchedByWork(ground.work) };
+  },
 });
 
-async function loadReport(sql: Sql, companyId: number, reportId: number): Promise<LoadedReport> {
+export async function loadReport(sql: Sql, companyId: number, reportId: number): Promise<LoadedReport> {
   const [of] = await sql.rows<{ plannedOrderId: number }>(
     'SELECT planned_order_id FROM work_report WHERE company_id = ? AND id = ?',
     [companyId, reportId],
@@ -112,101 +114,125 @@ async function reportNow(sql: Sql, companyId: number, reportId: number) {
 
 const less = (text: string) => dec(text).neg().toFixed();
 
-async function takenBackToWrite(
-  tx: Tx,
-  effects: TakeBackEffects,
-  { report, work, operationId }: LoadedReport,
-  doer: Doer,
-): Promise<LeftToWrite> {
-  const { companyId, personId, workDate } = doer;
-  const { order } = work;
-  const reportId = newId(workReportTable, 0);
-  const entries = workReversalJournal(report, effects.value);
-  const { statements, number } = numbersAtLast(companyId, { WR: 1, JR: entries.length > 0 ? 1 : 0 });
-  const reportNumber = number('WR');
-  const plans =
-    entries.length > 0
-      ? [{ number: number('JR'), source: { kind: 'WR' as const, id: reportId }, postedOn: workDate, entries }]
-      : [];
-  const base = { companyId, reportId };
-  const entry = {
-    companyId,
-    place: 'ours' as const,
-    locationId: order.locationId,
-    postedOn: workDate,
-    documentKind: 'WR',
-    documentId: reportId,
-  };
+/** A report to be taken back: as it is, and what that does. */
+export interface TakenBack {
+  ground: LoadedReport;
+  effects: TakeBackEffects;
+}
+
+/** What writes reports that take others back, each with the number that was taken for it. // P1 P3 */
+export function takenBackToWrite(
+  { companyId, personId, workDate }: Doer,
+  all: readonly TakenBack[],
+  numbers: readonly TextPiece[],
+): ReportsToWrite {
+  const idOf = (at: number) => newId(workReportTable, at);
+  const base = (at: number) => ({ companyId, reportId: idOf(at) });
   return {
-    statements: [...countersBack(effects, report, work, companyId), ...statements],
+    statements: all.flatMap(({ ground, effects }) => countersBack(effects, ground.report, ground.work, companyId)),
     insertions: [
       into(
         workReportTable,
-        [
-          {
-            companyId,
-            number: reportNumber,
-            plannedOrderId: order.id,
-            operationId,
-            personId,
-            postedOn: workDate,
-            good: less(report.good),
-            scrapped: less(report.scrapped),
-            materialCost: less(report.materialCost),
-            labourCost: less(report.labourCost),
-            outputCost: less(report.outputCost),
-            scrapCost: less(report.scrapCost),
-            variance: less(report.variance),
-            stockDifference: effects.stockDifference,
-            forParent: less(report.forParent),
-            parentReleased: less(report.parentReleased),
-            reason: effects.reason,
-            reversesId: report.id,
-          },
-        ],
+        all.map(({ ground: { report, work, operationId }, effects }, at) => ({
+          companyId,
+          number: numbers[at]!,
+          plannedOrderId: work.order.id,
+          operationId,
+          personId,
+          postedOn: workDate,
+          good: less(report.good),
+          scrapped: less(report.scrapped),
+          materialCost: less(report.materialCost),
+          labourCost: less(report.labourCost),
+          outputCost: less(report.outputCost),
+          scrapCost: less(report.scrapCost),
+          variance: less(report.variance),
+          stockDifference: effects.stockDifference,
+          forParent: less(report.forParent),
+          parentReleased: less(report.parentReleased),
+          reason: effects.reason,
+          reversesId: report.id,
+        })),
         { ids: true },
       ),
       into(
         workReportComponentTable,
-        report.components.map(({ componentId, itemId, quantity, cost }) => ({
-          ...base,
-          componentId,
-          itemId,
-          quantity: less(quantity),
-          cost: less(cost),
-        })),
+        all.flatMap(({ ground: { report } }, at) =>
+          report.components.map(({ componentId, itemId, quantity, cost }) => ({
+            ...base(at),
+            componentId,
+            itemId,
+            quantity: less(quantity),
+            cost: less(cost),
+          })),
+        ),
       ),
       into(
         workReportOperationTable,
-        report.operations.map((each) => ({
-          ...base,
-          operationId: each.operationId,
-          done: less(each.done),
-          scrapped: less(each.scrapped),
-          minutes: -each.minutes,
-          cost: less(each.cost),
-        })),
+        all.flatMap(({ ground: { report } }, at) =>
+          report.operations.map((each) => ({
+            ...base(at),
+            operationId: each.operationId,
+            done: less(each.done),
+            scrapped: less(each.scrapped),
+            minutes: -each.minutes,
+            cost: less(each.cost),
+          })),
+        ),
       ),
       into(
         workReportTieTable,
-        report.ties.map(({ orderLineId, made }) => ({
-          ...base,
-          orderLineId,
-          made: less(made),
-          released: less(effects.ties.find((tie) => tie.orderLineId === orderLineId)!.again),
-        })),
+        all.flatMap(({ ground: { report }, effects }, at) =>
+          report.ties.map(({ orderLineId, made }) => ({
+            ...base(at),
+            orderLineId,
+            made: less(made),
+            released: less(effects.ties.find((tie) => tie.orderLineId === orderLineId)!.again),
+          })),
+        ),
       ),
-      into(stockEntryTable, [
-        ...report.components.map(({ itemId, quantity, cost }) => ({ ...entry, itemId, quantity, cost })),
-        ...(dec(report.good).gt(0)
-          ? [{ ...entry, itemId: order.itemId, quantity: less(report.good), cost: less(effects.value) }]
-          : []),
-      ]),
-      journalHeads(doer, plans),
-      await journalEntries(tx, doer, plans),
+      into(
+        stockEntryTable,
+        all.flatMap(({ ground: { report, work }, effects }, at) => {
+          const entry = {
+            companyId,
+            place: 'ours' as const,
+            locationId: work.order.locationId,
+            postedOn: workDate,
+            documentKind: 'WR',
+            documentId: idOf(at),
+          };
+          return [
+            ...report.components.map(({ itemId, quantity, cost }) => ({ ...entry, itemId, quantity, cost })),
+            ...(dec(report.good).gt(0)
+              ? [{ ...entry, itemId: work.order.itemId, quantity: less(report.good), cost: less(effects.value) }]
+              : []),
+          ];
+        }),
+      ),
     ],
-    made: [{ kind: 'WR' as const, id: reportId, number: reportNumber }],
-    touched: touchedByWork(work),
+    journals: all.flatMap(({ ground: { report }, effects }, at) => {
+      const entries = workReversalJournal(report, effects.value);
+      return entries.length > 0 ? [{ source: { kind: 'WR' as const, id: idOf(at) }, postedOn: workDate, entries }] : [];
+    }),
+    made: all.map((_each, at) => ({ kind: 'WR' as const, id: idOf(at), number: numbers[at]! })),
+  };
+}
+
+/** The same as an act of its own, or at the end of one that takes their shipment back. */
+export async function takenBack(tx: Tx, doer: Doer, all: readonly TakenBack[]): Promise<Omit<LeftToWrite, 'touched'>> {
+  const posts = all.filter(({ ground, effects }) => workReversalJournal(ground.report, effects.value).length > 0);
+  const { statements, number } = numbersAtLast(doer.companyId, { WR: all.length, JR: posts.length });
+  const left = takenBackToWrite(
+    doer,
+    all,
+    all.map(() => number('WR')),
+  );
+  const plans = left.journals.map((plan) => ({ ...plan, number: number('JR') }));
+  return {
+    statements: [...left.statements, ...statements],
+    insertions: [...left.insertions, journalHeads(doer, plans), await journalEntries(tx, doer, plans)],
+    made: left.made,
   };
 }
 

@@ -1,10 +1,11 @@
-import { dec, type Day } from '@core/kernel';
+import type { Day } from '@core/kernel';
 import { decideTieWork, decideUntieWork, type ServedLine, type TiedWork, type TieWorkGround } from '@core/workshop';
 import * as contract from '@api/workshop';
 import { defineAct, type Doer, type Touched } from '../acts';
 import { takeTurn, type Columns, type Sql, type Statement } from '../db';
 import { headStatement } from '../promise';
 import type { PlannedOrder } from '../promise/tables';
+import { untiedStatements } from './given-back';
 import { WORK_KIND } from './report';
 import { tiedStatement } from './take-back';
 
@@ -118,16 +119,7 @@ export const untieWork = defineAct(contract.untieWork, {
   async write(tx, { ties, firm }, { works, lines }, doer) {
     const { companyId } = doer;
     await tx.batch([
-      ...ties.flatMap(({ plannedId, orderLineId, quantity, gone }) => [
-        {
-          sql: gone
-            ? 'DELETE FROM planned_tie WHERE company_id = ? AND planned_order_id = ? AND order_line_id = ?'
-            : 'UPDATE planned_tie SET quantity = made WHERE company_id = ? AND planned_order_id = ? AND order_line_id = ?',
-          values: [companyId, plannedId, orderLineId],
-        },
-        heldByStatement(companyId, plannedId, dec(quantity).neg().toFixed()),
-      ]),
-      ...changedStatements(companyId, works),
+      ...ties.flatMap((tie) => untiedStatements(companyId, tie)),
       ...firmStatements(companyId, firm),
       ...headStatements(doer, lines),
     ]);

@@ -40,7 +40,7 @@ export function decideNewWork(
     refusals.push(refuse('days-order', 'due', { what: 'The day', day: due, earliest: rows.workDate }));
   }
   if (refusals.length > 0) return { ok: false, refusals };
-  const ground = new Ground(ofItsOwn(rows, point));
+  const ground = new Ground(ofTheirOwn(rows, [point]));
   const found = answer(ground, { key: '', itemId: point, quantity, asked: due }, 'have');
   if (found.day === null) {
     return { ok: false, refusals: [refuse('no-promise', 'quantity', { why: troubleText(found.trouble!) })] };
@@ -54,16 +54,105 @@ export function decideNewWork(
   }));
 }
 
-/** The ground on which all of an item is made anew, in the number that is asked for. */
-function ofItsOwn(rows: GroundRows, point: number): GroundRows {
+/** An order that nobody began, laid for another quantity or another day. */
+export interface ChangedWork {
+  number: string;
+  state: string;
+  /** Of it, what is for somebody. */
+  held: string;
+  /** Something was reported on it. */
+  begun: boolean;
+}
+
+/**
+ * Lays an order anew for another quantity or day, with what is planned below it: one that nobody began, and for no less
+ * than is for somebody. // W2 L7
+ */
+export function decideChangedWork(
+  rows: GroundRows,
+  work: ChangedWork,
+  typed: NewWorkTyped,
+): Decision<{ orders: PlannedOrderPlan[]; day: Day }> {
+  if ((work.state !== 'planned' && work.state !== 'firm') || work.begun) {
+    return {
+      ok: false,
+      refusals: [
+        work.begun || work.state === 'running'
+          ? refuse('work-runs', '', { work: work.number })
+          : refuse('work-not-open', '', { work: work.number, state: work.state }),
+      ],
+    };
+  }
+  const made = decideNewWork(rows, typed);
+  if (!made.ok) return made;
+  if (dec(typed.quantity).lt(work.held)) {
+    return { ok: false, refusals: [refuse('below-tied', 'quantity', { work: work.number, held: work.held })] };
+  }
+  const [top, ...below] = made.effects.orders;
+  return { ...made, effects: { ...made.effects, orders: [{ ...top!, held: work.held }, ...below] } };
+}
+
+/** What is to be made for an order line. */
+export interface LineToMake {
+  lineId: number;
+  /** Where it is refused. */
+  field: string;
+  order: string;
+  lineNo: number;
+  /** The item at its place. */
+  point: number;
+  quantity: string;
+  shipDate: Day;
+}
+
+/**
+ * Orders that make what lines want, each for its line alone: laid so that it is there by the day the line ships or as
+ * soon as can be after that, which is worth a word, with all that is planned below. // W1 W2
+ */
+export function decideWorkForLines(
+  rows: GroundRows,
+  lines: readonly LineToMake[],
+): Decision<{ orders: PlannedOrderPlan[] }> {
+  const ground = new Ground(
+    ofTheirOwn(
+      rows,
+      lines.map(({ point }) => point),
+    ),
+  );
+  const refusals: Refusal[] = [];
+  const warnings: Refusal[] = [];
+  const orders: PlannedOrderPlan[] = [];
+  for (const { lineId, field, order, lineNo, point, quantity, shipDate } of lines) {
+    const item = rows.items.find(({ id }) => id === point);
+    const number = item?.number ?? '';
+    if (!item || !rows.components.some(({ itemId }) => itemId === point)) {
+      refusals.push(refuse('no-bom', field, { item: number }));
+      continue;
+    }
+    const found = answer(ground, { key: '', itemId: point, quantity, asked: shipDate }, 'have');
+    if (found.day === null) {
+      refusals.push(refuse('no-promise', field, { why: troubleText(found.trouble!) }));
+      continue;
+    }
+    const day = addDays(rows.workDate, found.day);
+    const facts = { order, line: String(lineNo), item: number, day, shipDate };
+    if (day > shipDate) warnings.push(refuse('made-late', field, facts));
+    orders.push(...plannedOrders(ground, lineId, found, orders.length));
+  }
+  return decided(refusals, () => ({ orders }), warnings);
+}
+
+/** The ground on which all of some items is made anew, in the numbers that are asked for. */
+function ofTheirOwn(rows: GroundRows, points: readonly number[]): GroundRows {
+  const own = new Set(points);
   return {
     ...rows,
     items: rows.items.map((item) =>
-      item.id === point
+      own.has(item.id)
         ? { ...item, onHand: '0', held: '0', safetyStock: '0', lotMinimum: '0', lotMultiple: '0', phantom: false }
         : item,
     ),
-    supplies: rows.supplies.filter(({ itemId }) => itemId !== point),
-    demands: rows.demands.filter(({ itemId }) => itemId !== point),
+    supplies: rows.supplies.filter(({ itemId }) => !own.has(itemId)),
+    demands: rows.demands.filter(({ itemId }) => !own.has(itemId)),
   };
 }

@@ -126,15 +126,29 @@ export async function cancelPlanned(tx: Tx, doer: Doer, ids: readonly number[]):
 /** The kinds of document planned orders are. */
 export const KIND = { make: 'PR', assemble: 'AS', buy: 'PL' } as const;
 
-/** Writes planned orders level by level, since each names the one it is for; then what they need and hold. */
-export async function writePlanned(tx: Tx, doer: Doer, orders: readonly PlannedOrderPlan[]): Promise<Touched[]> {
+/**
+ * Writes planned orders level by level, since each names the one it is for; then what they need and hold. The first may
+ * stand already: what it needs and holds is written anew, and what is for it. Its parts are kept where somebody changed them.
+ */
+export async function writePlanned(
+  tx: Tx,
+  doer: Doer,
+  orders: readonly PlannedOrderPlan[],
+  standing: { id: number; number: string; ownParts: boolean } | null = null,
+): Promise<Touched[]> {
   if (orders.length === 0) return [];
   const { companyId } = doer;
-  const count = (kind: PlannedOrderPlan['kind']) => orders.filter((order) => order.kind === kind).length;
+  const isNew = (place: number) => place > 0 || standing === null;
+  const count = (kind: PlannedOrderPlan['kind']) =>
+    orders.filter((order, place) => order.kind === kind && isNew(place)).length;
   const number = await takeNumbers(tx, companyId, { PR: count('make'), AS: count('assemble'), PL: count('buy') });
-  const numbers = orders.map((order) => number(KIND[order.kind]));
+  const numbers = orders.map((order, place) => (isNew(place) ? number(KIND[order.kind]) : standing!.number));
   const ids: number[] = [];
   let level = orders.flatMap((order, place) => (order.parent === null ? [place] : []));
+  if (standing) {
+    ids[0] = standing.id;
+    level = orders.flatMap((order, place) => (order.parent === 0 || (order.parent === null && place > 0) ? [place] : []));
+  }
   while (level.length > 0) {
     const found = await tx.insert(
       plannedOrderTable,
@@ -163,7 +177,7 @@ export async function writePlanned(tx: Tx, doer: Doer, orders: readonly PlannedO
     order.operations.map((operation) => ({ operation, orderId: ids[place]! })),
   );
   const components = orders.flatMap((order, place) =>
-    order.components.map((component) => ({
+    (standing?.ownParts && place === 0 ? [] : order.components).map((component) => ({
       companyId,
       plannedOrderId: ids[place]!,
       itemId: component.itemId,
@@ -174,7 +188,7 @@ export async function writePlanned(tx: Tx, doer: Doer, orders: readonly PlannedO
     })),
   );
   const ties = orders.flatMap((order, place) =>
-    order.parent === null && order.lineId !== null && dec(order.held).gt(0)
+    isNew(place) && order.parent === null && order.lineId !== null && dec(order.held).gt(0)
       ? [{ companyId, plannedOrderId: ids[place]!, orderLineId: order.lineId, quantity: order.held }]
       : [],
   );

@@ -28,6 +28,8 @@ export interface Wanted {
   without?: readonly number[] | 'all';
   /** Whether what the items are made of is wanted too; it is where nothing is said. */
   below?: boolean;
+  /** Planned orders that are laid anew: what they bring, need and hold is left out. */
+  anew?: readonly number[];
   /** Special orders that wait on the bench are bought there, each for itself: no demand for planning. */
   benchLeftOut?: boolean;
 }
@@ -42,10 +44,11 @@ export async function groundRows(
   companyId: number,
   workDate: Day,
   points: readonly number[],
-  { without: lines = [], below = true, benchLeftOut = false }: Wanted = {},
+  { without: lines = [], anew = [], below = true, benchLeftOut = false }: Wanted = {},
 ): Promise<GroundRows> {
   const { ids, components } = below ? await madeOf(sql, companyId, points) : { ids: points, components: [] };
-  const leftOut = lines === 'all' ? await plannedForAll(sql, companyId) : await plannedFor(sql, companyId, lines);
+  const planned = lines === 'all' ? await plannedForAll(sql, companyId) : await plannedFor(sql, companyId, lines);
+  const leftOut = [...planned, ...anew];
   const operations = await sql.rows<
     Columns<RoutingOperation, 'itemId no name workCentreId setupMinutes runMinutes parallel firstDay lastDay'>
   >(

@@ -1,8 +1,8 @@
 import { dec } from '@core/kernel';
-import { shippable } from './order-columns';
+import { shippable, unmade } from './order-columns';
 import type { OrderSheet } from './service';
 
-export type OrderStep = 'confirm' | 'place' | 'ship' | 'invoice' | 'none';
+export type OrderStep = 'confirm' | 'place' | 'make' | 'ship' | 'invoice' | 'none';
 
 /** The one act that moves the order on, and how its button reads. */
 export function nextStepOf(sheet: OrderSheet): { step: OrderStep; label: string } {
@@ -13,6 +13,7 @@ export function nextStepOf(sheet: OrderSheet): { step: OrderStep; label: string 
   if (toPlace > 0) {
     return { step: 'place', label: toPlace === 1 ? 'Place the purchase…' : `Place ${toPlace} purchases…` };
   }
+  if (lines.some((line) => unmade(line).gt(0))) return { step: 'make', label: 'Make what it needs' };
   if (lines.some((line) => dec(line.shipped).gt(line.invoiced))) {
     return { step: 'invoice', label: 'Invoice what went out…' };
   }

@@ -14,7 +14,8 @@ import { PromiseSheet, Promises } from '../promise';
 import { MoveSheet } from '../stock';
 import { CommissionSheet } from './commission-sheet';
 import { nextStepOf } from './next-step';
-import { shippable, suppliedBy } from './order-columns';
+import { shippable, suppliedBy, unmade } from './order-columns';
+import { TieWorkSheet, type TieWorkData } from '../workshop';
 import { Orders, type OrderLine, type OrderSheet } from './service';
 import { SupplySheet } from './supply-sheet';
 import { copyOf, type TypedLine, type TypedOrder } from './typed';
@@ -108,6 +109,15 @@ export class OrderActs {
         says: ({ touched }) => [`Line ${lineNo} is supplied as you said:`, touched[0]],
       },
       {
+        name: 'tie-work',
+        label: `What is made for line ${lineNo}…`,
+        // It may be served by what is made already. // L5 W4
+        when: sheet.state === 'confirmed' && line.ourMake && line.route !== 'drop' && open && this.session.may('plan'),
+        does: () =>
+          this.sheets.open<TieWorkData>(TieWorkSheet, { lineId: line.id, title: `${sheet.number} line ${lineNo}` }),
+        says: ({ touched }) => ['Made for it:', touched[0]],
+      },
+      {
         name: 'untie',
         label: `Untie line ${lineNo}`,
         when: loosable.length > 0,
@@ -184,6 +194,13 @@ export class OrderActs {
         says: ({ made }) => [made.length > 1 ? `Placed ${made.length} purchase orders, first` : 'Placed:', made[0]],
       },
       {
+        name: 'make',
+        label: 'Make what it needs',
+        when: false,
+        does: () => this.make(sheet),
+        says: ({ made, touched }) => ['To be made:', made[0] ?? touched[0]],
+      },
+      {
         name: 'ship',
         asks: true,
         label: 'Ship…',
@@ -221,6 +238,12 @@ export class OrderActs {
         this.draft.saveAnd('Confirmed:', (id, version) => this.orders.confirm(id, version, why));
       },
     };
+  }
+
+  /** The first line that is made to order, and that nothing is made for yet, has its order made. // W1 */
+  private make(sheet: OrderSheet) {
+    const line = sheet.lines.find((each) => unmade(each).gt(0))!;
+    return this.orders.supply(line.id, line.route);
   }
 
   private toShip(sheet: OrderSheet) {

@@ -1,6 +1,6 @@
 import type { Observable } from 'rxjs';
 import { ROUTE_NAMES } from '@core/catalogue';
-import { dec, inUnits, isDay, readTypedDecimal, share } from '@core/kernel';
+import { dec, inUnits, isDay, least, most, readTypedDecimal, share, ZERO } from '@core/kernel';
 import type { StepKind } from '@core/pricing';
 import { readTypedDay, readTypedLinePrice, typedLinePriceOf } from '@core/typed';
 import { refusedAt } from '../kit/act/refusals';
@@ -241,13 +241,24 @@ function soldAs(line: OrderLine): string {
 export function shippable(line: OrderLine) {
   const open = dec(line.quantity).minus(line.cancelled).minus(line.shipped);
   if (line.route === 'stock') return open;
-  return line.route === 'special' ? dec(line.reserved) : dec(line.tied).minus(line.shipped);
+  if (line.route === 'drop') return dec(line.tied).minus(line.shipped);
+  // What is assembled to order is assembled as it ships. // P5
+  return line.route === 'assemble' ? least(open, dec(line.reserved).plus(line.making)) : dec(line.reserved);
+}
+
+/** What a line that is made to order wants, and nothing is made of yet. // W1 W2 */
+export function unmade(line: OrderLine) {
+  if (line.route !== 'make' && line.route !== 'assemble') return ZERO;
+  const open = dec(line.quantity).minus(line.cancelled).minus(line.shipped);
+  return most(ZERO, open.minus(line.reserved).minus(line.making));
 }
 
 /** Who supplies a line, and how far that is. */
 export function suppliedBy(line: OrderLine): string {
-  if (line.route === 'stock') {
-    const planned = line.planned.map((each) => `${each.number} ${each.kind === 'PO' ? 'ordered' : 'planned'}`);
+  const made = line.route === 'make' || line.route === 'assemble';
+  if (line.route === 'stock' || made) {
+    const planned = line.planned.map((each) => `${each.number} ${each.state}`);
+    if (made && planned.length === 0 && line.reserved === '0') planned.push('nothing is made for it yet');
     const held = line.reserved === '0' ? [] : [`${quantity(line.reserved)} held`];
     const promised = line.promised === null ? [] : ['promised'];
     return [...promised, ...planned, ...held, `${quantity(line.free)} free${atPlace(line)}`].join(', ');

@@ -8,6 +8,7 @@ import * as catalogue from '@api/catalogue';
 import * as contract from '@api/orders';
 import * as parties from '@api/parties';
 import * as desk from '@api/desk';
+import * as stock from '@api/stock';
 import { Api, type ActDone, type Previewed } from '../kit/act/api';
 
 export type OrderSheet = z.infer<typeof contract.OrderSheet>;
@@ -75,6 +76,11 @@ export class Orders {
 
   cancel(id: number, version: number): Observable<ActDone> {
     return this.api.act(contract.cancelOrder, { id, version });
+  }
+
+  /** Says again how a line is supplied: what it still wants of what is made to order is begun with it. */
+  supply(orderLineId: number, route: OrderLine['route']): Observable<ActDone> {
+    return this.api.act(stock.supplyLine, { orderLineId, route, reserve: '', lift: false });
   }
 
   closeShort(id: number, version: number, lineIds: number[]): Observable<ActDone> {

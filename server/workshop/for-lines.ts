@@ -1,0 +1,108 @@
+import { dec, pointOf, type Day } from '@core/kernel';
+import { routeIsMade, type Route } from '@core/catalogue';
+import { decideWorkForLines, type GroundRows, type LineToMake, type PlannedOrderPlan } from '@core/promise';
+import type { Decision } from '@core/refusals';
+import type { Doer, Touched } from '../acts';
+import { takeTurn, type Sql, type Tx } from '../db';
+import { groundRows, writePlanned } from '../promise';
+
+/** An order line as making for it sees it. */
+export interface MadeLine {
+  id: number;
+  lineNo: number;
+  itemId: number;
+  locationId: number;
+  route: Route;
+  /** Ordered, not given up and not shipped. */
+  open: string;
+  /** What will be held for it of stock. */
+  held: string;
+  shipDate: Day;
+  field: string;
+}
+
+/** What lines that are made to order want, beyond what is held for them and being made, and the ground that is made on. */
+export interface ToMake {
+  lines: LineToMake[];
+  /** None where nothing is to be made. */
+  rows: GroundRows | null;
+  /** What promising planned for them: it is made firm with them. */
+  planned: { id: number; number: string; kind: 'make' | 'assemble' }[];
+}
+
+/** Reads what is to be made for lines of an order. Nothing where none of them is made to order. // W1 W2 */
+export async function loadToMake(
+  sql: Sql,
+  companyId: number,
+  workDate: Day,
+  order: string,
+  all: readonly MadeLine[],
+): Promise<ToMake> {
+  const made = all.filter(({ route }) => routeIsMade(route));
+  if (made.length === 0) return { lines: [], rows: null, planned: [] };
+  // Whoever promises next sees what this one planned. // T8
+  await takeTurn(sql, 'promise_turn', [companyId]);
+  const ties = await sql.rows<{
+    lineId: number;
+    id: number;
+    number: string;
+    kind: 'make' | 'assemble';
+    state: string;
+    coming: string;
+  }>(
+    `SELECT t.order_line_id AS line_id, p.id, p.number, p.kind, p.state, t.quantity - t.made AS coming FROM planned_tie t
+       JOIN planned_order p ON p.company_id = t.company_id AND p.id = t.planned_order_id AND p.open AND p.kind <> 'buy'
+      WHERE t.company_id = ? AND t.order_line_id IN (?) ORDER BY p.id`,
+    [companyId, made.map(({ id }) => id)],
+  );
+  const lines = made.flatMap((line): LineToMake[] => {
+    const coming = ties
+      .filter(({ lineId }) => lineId === line.id)
+      .reduce((sum, tie) => sum.plus(tie.coming), dec('0'));
+    const wanted = dec(line.open).minus(line.held).minus(coming);
+    if (wanted.lte(0)) return [];
+    const point = pointOf(line.itemId, line.locationId);
+    const { id: lineId, lineNo, shipDate, field } = line;
+    return [{ lineId, field, order, lineNo, point, quantity: wanted.toFixed(), shipDate }];
+  });
+  const points = lines.map(({ point }) => point);
+  return {
+    lines,
+    rows: lines.length === 0 ? null : await groundRows(sql, companyId, workDate, points, { without: [] }),
+    planned: ties.filter(({ state }) => state === 'planned').map(({ id, number, kind }) => ({ id, number, kind })),
+  };
+}
+
+/** A decision about an order, with what is made for its lines. */
+export function withWork<Effects>(
+  decision: Decision<Effects>,
+  { lines, rows }: ToMake,
+): Decision<Effects & { work: PlannedOrderPlan[] }> {
+  const made: Decision<{ orders: PlannedOrderPlan[] }> = rows
+    ? decideWorkForLines(rows, lines)
+    : { ok: true, effects: { orders: [] }, warnings: [] };
+  if (decision.ok && made.ok) {
+    const effects = { ...decision.effects, work: made.effects.orders };
+    return { ok: true, effects, warnings: [...decision.warnings, ...made.warnings] };
+  }
+  return {
+    ok: false,
+    refusals: [...(decision.ok ? [] : decision.refusals), ...(made.ok ? [] : made.refusals)],
+  };
+}
+
+/** Writes orders made for lines, firm from the beginning; what they need is planned. What promising planned is firm with them. */
+export async function writeWork(
+  tx: Tx,
+  doer: Doer,
+  work: readonly PlannedOrderPlan[],
+  planned: ToMake['planned'] = [],
+): Promise<Touched[]> {
+  const made = await writePlanned(tx, doer, work);
+  const tops = made.filter((_each, at) => work[at]!.parent === null);
+  const firm = [...tops, ...planned].map(({ id }) => id);
+  if (firm.length > 0) {
+    await tx.run("UPDATE planned_order SET state = 'firm' WHERE company_id = ? AND id IN (?)", [doer.companyId, firm]);
+  }
+  return tops;
+}

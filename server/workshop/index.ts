@@ -1,0 +1,12 @@
+export { loadToMake, withWork, writeWork, type MadeLine } from './for-lines';
+export { loadGivenBack, writeGivenBack } from './given-back';
+export {
+  assemblingFirst,
+  assemblyToWrite,
+  loadAssembledWith,
+  loadAssemblies,
+  takingApart,
+  touchedByAssembly,
+} from './assemble';
+export { takenBack } from './take-back';
+export { workPosts, type ReportsToWrite } from './report';
