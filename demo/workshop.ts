@@ -4,6 +4,16 @@ import type { Actor } from '../server/sample/actor';
 import type { Masters } from '../server/sample/masters';
 import type { Timetable } from '../server/sample/timetable';
 
+interface Ordered {
+  customer: string;
+  reference: string;
+  item: string;
+  quantity: string;
+  /** Days from the work date. */
+  ships: number;
+  route: 'stock' | 'assemble';
+}
+
 /** Works the demo's workshop: a vessel half made for a customer, an order for nobody, an assembly short of one component. */
 export class WorkshopStory {
   constructor(
@@ -24,7 +34,17 @@ export class WorkshopStory {
       );
       await this.actor.does('makeFirm', { orderIds: [shells!.id], firm: true }, day);
       await this.report(shells!.id, null, { good: '2' }, day);
-      const line = await this.ordered(day);
+      const line = await this.ordered(
+        {
+          customer: 'Padi Emas Food Works',
+          reference: 'PE-455',
+          item: 'FV-900',
+          quantity: '2',
+          ships: 4,
+          route: 'stock',
+        },
+        day,
+      );
       await this.actor.does('tieWork', { ties: [{ plannedId: vessels, orderLineId: line, quantity: '2' }] }, day);
       this.at(-6, (on) => this.report(vessels, 'Weld', { good: '2' }, on));
       this.at(-4, (on) => this.report(vessels, 'Line', { good: '1' }, on));
@@ -36,6 +56,18 @@ export class WorkshopStory {
     });
     this.at(-1, async (day) => {
       await this.make('UV-40', '12', day);
+      // Assembled as it goes out.
+      await this.ordered(
+        {
+          customer: 'Rumah Hijau Growers',
+          reference: 'RH-118',
+          item: 'SK-D2',
+          quantity: '1',
+          ships: 9,
+          route: 'assemble',
+        },
+        day,
+      );
     });
   }
 
@@ -50,26 +82,19 @@ export class WorkshopStory {
     return id!;
   }
 
-  /** The vessels that were ordered while the first was begun. */
-  private async ordered(day: Day): Promise<number> {
-    const { id: customerId, shipTos } = this.masters.customers.get('Padi Emas Food Works')!;
+  /** A confirmed order of one line; that line. */
+  private async ordered(of: Ordered, day: Day): Promise<number> {
+    const { id: customerId, shipTos } = this.masters.customers.get(of.customer)!;
     const line = {
       id: null,
-      itemId: this.masters.items.get('FV-900')!.id,
-      quantity: '2',
-      shipDate: addDays(this.workDate, 4),
-      route: 'stock',
+      itemId: this.masters.items.get(of.item)!.id,
+      quantity: of.quantity,
+      shipDate: addDays(this.workDate, of.ships),
+      route: of.route,
       agreementLineId: null,
     };
-    const order = {
-      id: null,
-      version: null,
-      customerId,
-      shipToId: shipTos[0],
-      customerReference: 'PE-455',
-      lines: [line],
-    };
-    const [orderId] = await this.actor.does('saveOrder', order, day);
+    const head = { id: null, version: null, customerId, shipToId: shipTos[0], customerReference: of.reference };
+    const [orderId] = await this.actor.does('saveOrder', { ...head, lines: [line] }, day);
     await this.actor.does('confirmOrder', { id: orderId, version: 1 }, day);
     const [row] = await this.database.rows<{ id: number }>(
       'SELECT id FROM sales_order_line WHERE company_id = ? AND order_id = ?',

@@ -2,7 +2,7 @@ import { expect, sheet, signIn, test } from './world';
 
 test('what will be wanting is planned, taken, and read from the parts up to the customer', async ({ page }) => {
   await signIn(page, 'meilin');
-  await page.goto('/planned');
+  await page.goto('/workshop');
   await page.getByRole('link', { name: 'Plan ahead' }).click();
   await expect(page.getByRole('heading', { name: /^Plan ahead/ })).toBeVisible();
   // A day that is not looked at is refused at its field, and nothing is lost.

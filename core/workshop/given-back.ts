@@ -32,3 +32,32 @@ export function workGivenBack(work: readonly WorkOfLine[]): GivenBack {
   }
   return given;
 }
+
+/** What is made for a line and still to come. */
+export interface ComingTie {
+  plannedId: number;
+  orderLineId: number;
+  quantity: string;
+  made: string;
+}
+
+/**
+ * What of ties is beyond what lines want once they went out from elsewhere: it is for nobody then, the tie that was made
+ * last first. `wanted` is what a line still wants of it, by line. // L1
+ */
+export function tiesBeyond(ties: readonly ComingTie[], wanted: ReadonlyMap<number, string>): GivenBack['untied'] {
+  const beyond: GivenBack['untied'] = [];
+  for (const [lineId, still] of wanted) {
+    const own = ties.filter(({ orderLineId }) => orderLineId === lineId);
+    const coming = own.reduce((sum, { quantity, made }) => sum.plus(quantity).minus(made), dec('0'));
+    let over = coming.minus(still);
+    for (const { plannedId, orderLineId, quantity, made } of [...own].reverse()) {
+      const left = dec(quantity).minus(made);
+      const by = over.gt(left) ? left : over;
+      if (by.lte(0)) continue;
+      over = over.minus(by);
+      beyond.push({ plannedId, orderLineId, quantity: by.toFixed(), gone: dec(made).eq(0) && by.eq(left) });
+    }
+  }
+  return beyond;
+}

@@ -25,5 +25,5 @@ export {
 export { decideParts, type PartItem, type PartsEffects, type PartsGround, type PartsTyped } from './parts';
 export { decideCancelWork, type CancelGround } from './cancel';
 export { decideAssembly, type Assembled, type ShortLine } from './ship';
-export { workGivenBack, type GivenBack, type WorkOfLine } from './given-back';
+export { tiesBeyond, workGivenBack, type ComingTie, type GivenBack, type WorkOfLine } from './given-back';
 export { expectedCosts, type CostedItem } from './cost';

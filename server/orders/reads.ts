@@ -247,9 +247,7 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: P
       planned: planned
         .filter((each) => each.orderLineId === row.id)
         .map(({ kind, id, number, state }) => ({ kind, id, number, state })),
-      making: sum(
-        planned.filter((each) => each.orderLineId === row.id).map((each) => dec(each.making)),
-      ).toFixed(),
+      making: sum(planned.filter((each) => each.orderLineId === row.id).map((each) => dec(each.making))).toFixed(),
       units: units.filter((each) => each.itemId === row.itemId),
     }),
   );

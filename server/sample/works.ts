@@ -32,6 +32,8 @@ type Operation = readonly [
 
 interface Making {
   obtained: 'make' | 'assemble';
+  /** How an order line of it is supplied, where not from stock. */
+  route?: 'make' | 'assemble';
   /** Where it is not promised by what could be made. */
   method?: 'atp';
   safety?: string;
@@ -45,6 +47,7 @@ interface Making {
 const MADE: Readonly<Record<string, Making>> = {
   'SK-D2': {
     obtained: 'assemble',
+    route: 'assemble',
     of: [
       ['SK-FRAME', '1', 10],
       ['PM-15', '2', 10],
@@ -59,6 +62,7 @@ const MADE: Readonly<Record<string, Making>> = {
   },
   'SK-D4': {
     obtained: 'assemble',
+    route: 'assemble',
     of: [
       ['SK-FRAME', '1', 10],
       ['PM-15', '4', 10],
@@ -73,6 +77,7 @@ const MADE: Readonly<Record<string, Making>> = {
   },
   'FV-900': {
     obtained: 'make',
+    route: 'make',
     of: [
       ['FV-SHELL9', '1', 10],
       ['FV-HEAD', '2', 10],
@@ -86,6 +91,7 @@ const MADE: Readonly<Record<string, Making>> = {
   },
   'FV-1200': {
     obtained: 'make',
+    route: 'make',
     of: [
       ['FV-SHELL12', '1', 10],
       ['FV-HEAD', '2', 10],
@@ -173,9 +179,11 @@ export function layWorks(database: Database, masters: Masters, day: Day): Promis
     const centreOf = new Map(CENTRES.map(({ code }, index) => [code as string, centres[index]!]));
     for (const [number, making] of Object.entries(MADE)) {
       await tx.run(
-        `UPDATE item SET obtained = ?, promise_method = ?, safety_stock = ?, lot_multiple = ? WHERE company_id = ? AND id = ?`,
+        `UPDATE item SET obtained = ?, route = COALESCE(?, route), promise_method = ?, safety_stock = ?, lot_multiple = ?
+          WHERE company_id = ? AND id = ?`,
         [
           making.obtained,
+          making.route ?? null,
           making.method ?? 'ctp',
           making.safety ?? '0',
           making.multiple ?? '0',

@@ -1,5 +1,6 @@
 import { decideReceipt, decideShipment, type MoveEffects } from '@core/stock';
-import { dec } from '@core/kernel';
+import { dec, sum } from '@core/kernel';
+import { tiesBeyond, type Assembled, type ComingTie } from '@core/workshop';
 import * as contract from '@api/stock';
 import { defineAct, orNotFound, type Touched } from '../acts';
 import { loadAgreements } from '../agreements';
@@ -9,7 +10,15 @@ import { agreementsOf, repriceStatements, shipDatePrices } from '../orders';
 import { adjustStock, takeBackAdjustment } from './adjust';
 import { moveBetween } from './between';
 import { loadOwnLines, loadStockLines, loadTies } from './store';
-import { assemblingFirst, assemblyToWrite, loadAssemblies, touchedByAssembly, workPosts } from '../workshop';
+import {
+  assemblingFirst,
+  assemblyToWrite,
+  beyondStatements,
+  loadAssemblies,
+  loadComing,
+  touchedByAssembly,
+  workPosts,
+} from '../workshop';
 import { supplyLine } from './reserve';
 import { reverseMovement } from './reverse';
 import { moveToWrite } from './write';
@@ -70,6 +79,7 @@ const shipLines = defineAct(contract.shipLines, {
       stockLines: linesAt(stockLines, repriced),
       withIt: linesAt(withIt, repriced),
       works,
+      coming: await loadComing(tx, doer.companyId, [input.orderId, ...others]),
     };
   },
   decide: (ground, input) => {
@@ -98,9 +108,12 @@ const shipLines = defineAct(contract.shipLines, {
     }),
   }),
   async write(tx, effects, ground, doer) {
-    await tx.batch(repriceStatements(doer.companyId, goneOf(effects, ground.repriced), doer.workDate));
     const stockLines = [...ground.stockLines, ...ground.withIt];
     const { assembled } = effects;
+    await tx.batch([
+      ...repriceStatements(doer.companyId, goneOf(effects, ground.repriced), doer.workDate),
+      ...beyondStatements(doer.companyId, beyondOf(effects, stockLines, ground.coming)),
+    ]);
     const written = await moveToWrite(tx, effects, doer, {
       count: assembled.length,
       posted: assembled.filter((each) => workPosts(each.effects)).length,
@@ -110,6 +123,30 @@ const shipLines = defineAct(contract.shipLines, {
     return { ...written, touched: [...touched, ...touchedByAssembly(ground.works, assembled)] };
   },
 });
+
+/** What is made for lines that went out from elsewhere, beyond what they still want. // L1 */
+function beyondOf(
+  { shipments, assembled }: MoveEffects & { assembled: readonly Assembled[] },
+  lines: readonly StockLine[],
+  coming: readonly ComingTie[],
+) {
+  const parts = shipments.flatMap((shipment) => shipment.parts);
+  // What is assembled now for a line comes of its tie.
+  const made = assembled.flatMap(({ effects }) => effects.ties);
+  const wanted = new Map(
+    lines.flatMap(({ line }) => {
+      const gone = parts.filter(({ orderLineId }) => orderLineId === line.id);
+      if (gone.length === 0) return [];
+      const out = sum(gone.map(({ quantity }) => dec(quantity)));
+      const held = sum(gone.map((part) => dec(part.held)));
+      const came = sum(made.filter(({ orderLineId }) => orderLineId === line.id).map((tie) => dec(tie.made)));
+      // Of what was held and what is made now, the rest is held still.
+      const still = dec(line.reserved).plus(came).minus(held);
+      return [[line.id, dec(line.open).minus(out).minus(still).plus(came).toFixed()] as const];
+    }),
+  );
+  return tiesBeyond(coming, wanted);
+}
 
 /** Ties and lines at the prices of the day they ship. // R3 */
 function tiesAt(ties: readonly DropTie[], repriced: readonly Repriced[]): DropTie[] {

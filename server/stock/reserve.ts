@@ -93,7 +93,13 @@ async function loadSupplied(
     [companyId, orNotFound(of, 'This order line').orderId, orderLineId],
   );
   const line = orNotFound(row, 'This order line');
-  const [item] = await sql.rows<{ number: string; stocked: boolean; obtained: string; reserving: Reserving; vendors: number }>(
+  const [item] = await sql.rows<{
+    number: string;
+    stocked: boolean;
+    obtained: string;
+    reserving: Reserving;
+    vendors: number;
+  }>(
     `SELECT i.number, i.stocked, i.obtained, i.reserving,
             (SELECT COUNT(*) FROM item_vendor v WHERE v.company_id = i.company_id AND v.item_id = i.id) AS vendors
        FROM item i WHERE i.company_id = ? AND i.id = ?`,

@@ -9,11 +9,7 @@ import { loadWork, type LoadedWork } from './store';
 import { loadReport, type LoadedReport, type TakenBack } from './take-back';
 
 /** The orders that assemble what lines of orders want, locked, first due first. Nothing where no line is assembled. // P5 */
-export async function loadAssemblies(
-  sql: Sql,
-  companyId: number,
-  orderIds: readonly number[],
-): Promise<LoadedWork[]> {
+export async function loadAssemblies(sql: Sql, companyId: number, orderIds: readonly number[]): Promise<LoadedWork[]> {
   const rows = await sql.rows<{ id: number }>(
     `SELECT DISTINCT p.id, p.due_date FROM sales_order_line l
        JOIN planned_tie t ON t.company_id = l.company_id AND t.order_line_id = l.id AND t.quantity > t.made
@@ -46,7 +42,8 @@ export function assemblingFirst(
 ): Decision<MoveEffects & { assembled: Assembled[] }> {
   const short = asked.flatMap(({ lineId, quantity, field }) => {
     const found = lines.find(({ line }) => line.id === lineId && line.route === 'assemble');
-    const much = found && /^\d+(\.\d+)?$/.test(quantity.trim()) ? dec(quantity.trim()).minus(found.line.reserved) : null;
+    const much =
+      found && /^\d+(\.\d+)?$/.test(quantity.trim()) ? dec(quantity.trim()).minus(found.line.reserved) : null;
     // What is more than is open is refused where it ships, and nothing is assembled for it.
     return much?.gt(0) && dec(quantity.trim()).lte(found!.line.open) ? [{ lineId, short: much.toFixed(), field }] : [];
   });
@@ -59,7 +56,9 @@ export function assemblingFirst(
   }
   const assembled = decision.effects;
   const shipped = ship(linesAfter(works, assembled, lines));
-  return shipped.ok ? { ...shipped, effects: { ...shipped.effects, assembled } } : { ok: false, refusals: shipped.refusals };
+  return shipped.ok
+    ? { ...shipped, effects: { ...shipped.effects, assembled } }
+    : { ok: false, refusals: shipped.refusals };
 }
 
 /** Lines as they are once what was assembled is there. */
@@ -166,10 +165,14 @@ export function takingApart<Effects>(
     const product = {
       onHand: came.plus(ground.product.onHand).toFixed(),
       reserved: came.plus(ground.product.reserved).toFixed(),
-      value: total(of.map(({ cost }) => cost)).plus(ground.product.value).toFixed(),
+      value: total(of.map(({ cost }) => cost))
+        .plus(ground.product.value)
+        .toFixed(),
     };
     const ties = ground.report.ties.map((tie) => {
-      const own = total(of.filter(({ orderLineId }) => orderLineId === tie.orderLineId).map(({ quantity }) => quantity));
+      const own = total(
+        of.filter(({ orderLineId }) => orderLineId === tie.orderLineId).map(({ quantity }) => quantity),
+      );
       return { ...tie, reserved: own.plus(tie.reserved).toFixed() };
     });
     const taken = decideTakeBackWork({ ...ground, product, report: { ...ground.report, ties } }, { reason });

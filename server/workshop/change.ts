@@ -73,7 +73,12 @@ export async function relay(
     { sql: 'DELETE FROM planned_operation WHERE company_id = ? AND planned_order_id = ?', values: [companyId, id] },
     ...(ownParts
       ? scaledParts(companyId, work, top!)
-      : [{ sql: 'DELETE FROM planned_component WHERE company_id = ? AND planned_order_id = ?', values: [companyId, id] }]),
+      : [
+          {
+            sql: 'DELETE FROM planned_component WHERE company_id = ? AND planned_order_id = ?',
+            values: [companyId, id],
+          },
+        ]),
     {
       sql: `UPDATE planned_order SET quantity = ?, start_date = ?, due_date = ?, version = version + 1
              WHERE company_id = ? AND id = ?`,

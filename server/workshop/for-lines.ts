@@ -56,9 +56,7 @@ export async function loadToMake(
     [companyId, made.map(({ id }) => id)],
   );
   const lines = made.flatMap((line): LineToMake[] => {
-    const coming = ties
-      .filter(({ lineId }) => lineId === line.id)
-      .reduce((sum, tie) => sum.plus(tie.coming), dec('0'));
+    const coming = ties.filter(({ lineId }) => lineId === line.id).reduce((sum, tie) => sum.plus(tie.coming), dec('0'));
     const wanted = dec(line.open).minus(line.held).minus(coming);
     if (wanted.lte(0)) return [];
     const point = pointOf(line.itemId, line.locationId);

@@ -1,5 +1,5 @@
 import { dec } from '@core/kernel';
-import { workGivenBack, type GivenBack, type WorkOfLine } from '@core/workshop';
+import { workGivenBack, type ComingTie, type GivenBack, type WorkOfLine } from '@core/workshop';
 import type { Doer, Touched } from '../acts';
 import type { Sql, Statement, Tx } from '../db';
 import { cancelPlanned } from '../promise';
@@ -50,8 +50,8 @@ export function untiedStatements(companyId: number, tie: GivenBack['untied'][num
     {
       sql: gone
         ? 'DELETE FROM planned_tie WHERE company_id = ? AND planned_order_id = ? AND order_line_id = ?'
-        : 'UPDATE planned_tie SET quantity = made WHERE company_id = ? AND planned_order_id = ? AND order_line_id = ?',
-      values: [companyId, plannedId, orderLineId],
+        : 'UPDATE planned_tie SET quantity = quantity - ? WHERE company_id = ? AND planned_order_id = ? AND order_line_id = ?',
+      values: [...(gone ? [] : [quantity]), companyId, plannedId, orderLineId],
     },
     {
       sql: 'UPDATE planned_order SET held = held + ?, version = version + 1 WHERE company_id = ? AND id = ?',
@@ -59,3 +59,19 @@ export function untiedStatements(companyId: number, tie: GivenBack['untied'][num
     },
   ];
 }
+
+/** What is made for the lines of orders and still to come, locked; what is only planned for them follows by itself. */
+export function loadComing(sql: Sql, companyId: number, orderIds: readonly number[]): Promise<ComingTie[]> {
+  return sql.rows<ComingTie>(
+    `SELECT t.planned_order_id AS planned_id, t.order_line_id, t.quantity, t.made
+       FROM sales_order_line l
+       JOIN planned_tie t ON t.company_id = l.company_id AND t.order_line_id = l.id AND t.quantity > t.made
+       JOIN planned_order p ON p.company_id = t.company_id AND p.id = t.planned_order_id AND p.state IN ('firm', 'running')
+      WHERE l.company_id = ? AND l.order_id IN (?) ORDER BY t.id ${sql.forUpdate}`,
+    [companyId, orderIds],
+  );
+}
+
+/** What is beyond what lines want is for nobody. */
+export const beyondStatements = (companyId: number, beyond: GivenBack['untied']): Statement[] =>
+  beyond.flatMap((tie) => untiedStatements(companyId, tie));

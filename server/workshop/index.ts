@@ -1,5 +1,5 @@
 export { loadToMake, withWork, writeWork, type MadeLine } from './for-lines';
-export { loadGivenBack, writeGivenBack } from './given-back';
+export { beyondStatements, loadComing, loadGivenBack, writeGivenBack } from './given-back';
 export {
   assemblingFirst,
   assemblyToWrite,

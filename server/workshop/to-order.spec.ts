@@ -90,7 +90,12 @@ describe('what is made and assembled to order (W2 P5)', () => {
     // Taken back, all of it is: the skid is here no more, its parts are.
     await joko.does('reverseMovement', { kind: 'SH', id: shipment!.id, reason: 'wrong address' });
     expect(await line(orderId)).toMatchObject({ shipped: '0', reserved: '0', making: '2' });
-    expect(await work(assembly!.id)).toMatchObject({ state: 'firm', finished: '0', inWork: '0', components: [{ used: '0' }, {}, {}, {}] });
+    expect(await work(assembly!.id)).toMatchObject({
+      state: 'firm',
+      finished: '0',
+      inWork: '0',
+      components: [{ used: '0' }, {}, {}, {}],
+    });
     await joko.does('shipLines', ship('2'));
     expect(await line(orderId)).toMatchObject({ shipped: '2', making: '0' });
     expect(await work(assembly!.id)).toMatchObject({ state: 'finished', finished: '2', inWork: '0' });
@@ -112,7 +117,9 @@ describe('what is made and assembled to order (W2 P5)', () => {
     expect(await line(orderId)).toMatchObject({ reserved: '1', making: '1' });
     expect(await work(assembly!.id)).toMatchObject({ quantity: '1' });
     expect((await salmah.refused('supplyLine', supply('assemble', '2'))).codes).toEqual(['reserve: above-free']);
-    expect((await salmah.refused('supplyLine', { ...supply('stock', ''), lift: true })).codes).toEqual(['route: line-made']);
+    expect((await salmah.refused('supplyLine', { ...supply('stock', ''), lift: true })).codes).toEqual([
+      'route: line-made',
+    ]);
     await joko.does('shipLines', { orderId, lines: [{ lineId, quantity: '2' }] });
     expect(await line(orderId)).toMatchObject({ shipped: '2', reserved: '0', making: '0' });
     expect(await work(assembly!.id)).toMatchObject({ state: 'finished', finished: '1' });
@@ -159,14 +166,18 @@ describe('what is made and assembled to order (W2 P5)', () => {
       return salmah.post('/api/acts/confirmOrder/preview', { id: order!.id, version: 1 });
     };
     expect((await draft('SK-D4', '2027-03-02', 'assemble')).body).toMatchObject({ warnings: [{ code: 'made-late' }] });
-    expect((await salmah.refused('saveOrder', {
-      id: null,
-      version: null,
-      customerId: id,
-      shipToId: shipTos[0],
-      customerReference: 'KB-9',
-      lines: [{ id: null, itemId: world.item('PM-15'), quantity: '1', shipDate: '2027-03-30', route: 'make' }],
-    })).codes).toEqual(['lines.0.route: route-not-kept']);
+    expect(
+      (
+        await salmah.refused('saveOrder', {
+          id: null,
+          version: null,
+          customerId: id,
+          shipToId: shipTos[0],
+          customerReference: 'KB-9',
+          lines: [{ id: null, itemId: world.item('PM-15'), quantity: '1', shipDate: '2027-03-30', route: 'make' }],
+        })
+      ).codes,
+    ).toEqual(['lines.0.route: route-not-kept']);
   });
 
   it('is laid for another quantity or another day as long as nobody began it', async () => {
@@ -179,8 +190,21 @@ describe('what is made and assembled to order (W2 P5)', () => {
     });
     expect((await salmah.refused('changeWork', await change('1', null))).codes).toEqual(['quantity: below-tied']);
     await salmah.does('changeWork', await change('4', '2027-04-20'));
-    expect(await work(made!.id)).toMatchObject({ quantity: '4', untied: '2', due: '2027-04-20', components: [{ quantity: '4' }, { quantity: '8' }] });
-    const report = { workId: made!.id, operationId: null, good: '1', scrapped: '', used: [], worked: [], finish: false };
+    expect(await work(made!.id)).toMatchObject({
+      quantity: '4',
+      untied: '2',
+      due: '2027-04-20',
+      components: [{ quantity: '4' }, { quantity: '8' }],
+    });
+    const report = {
+      workId: made!.id,
+      operationId: null,
+      good: '1',
+      scrapped: '',
+      used: [],
+      worked: [],
+      finish: false,
+    };
     await joko.does('reportWork', report);
     expect((await salmah.refused('changeWork', await change('5', null))).codes).toEqual(['work-runs']);
   });

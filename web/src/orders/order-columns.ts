@@ -281,11 +281,15 @@ function beadsOf(line: OrderLine) {
   const struck = live.lte(0);
   const of = (part: string) => share(part, live);
   const late = (supplyDue(line) ?? '') > line.shipDate;
+  const bought = line.route === 'drop' || line.route === 'special';
+  // What is made for it, is held for it, or went out already.
+  const made = dec(line.making).plus(line.reserved).plus(line.shipped).toFixed();
+  const supply = line.route === 'stock' ? 1 : of(bought ? line.tied : made);
   return [
-    { label: 'Supply', share: line.route === 'stock' ? 1 : of(line.tied), notch: late, struck },
+    { label: 'Supply', share: supply, notch: late, struck },
     { label: 'Shipped', share: of(line.shipped) },
     { label: 'Invoiced', share: of(line.invoiced) },
-    ...(line.route === 'stock' ? [] : [{ label: 'Vendor invoiced', share: of(line.vendorInvoiced) }]),
+    ...(bought ? [{ label: 'Vendor invoiced', share: of(line.vendorInvoiced) }] : []),
     { label: 'Paid', share: line.paidShare },
   ];
 }

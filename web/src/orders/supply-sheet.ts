@@ -98,7 +98,8 @@ export class SupplySheet {
     const { route, reserved, was, free } = effects;
     const held = reserved === was ? '' : `; ${quantity(reserved)} held for it, ${quantity(free)} free`;
     const bought = route === 'drop' || route === 'special';
-    const waits = route === this.data.line.route ? '' : bought ? ', on the bench' : route === 'stock' ? '' : ', begun with it';
+    const waits =
+      route === this.data.line.route ? '' : bought ? ', on the bench' : route === 'stock' ? '' : ', begun with it';
     return `Supplied by ${this.name()}${waits}${held}`;
   });
   protected readonly quantity = quantity;

@@ -7,6 +7,7 @@ import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/act/docume
 import { Sheets } from '../kit/act/sheet';
 import { pathOf } from '../kit/documents';
 import { counted, day, money, quantity } from '../kit/formats';
+import { ChangeWorkSheet, type ChangeWorkData } from './change-sheet';
 import { PartsSheet, type PartsData } from './parts-sheet';
 import { ReportSheet, type ReportData } from './report-sheet';
 import { Workshop, type WorkSheet } from './service';
@@ -124,6 +125,15 @@ export class WorkPage {
         asks: true,
         does: () => this.sheets.open<PartsData>(PartsSheet, { sheet }),
         says: () => ['Changed for this order alone.'],
+      },
+      {
+        name: 'change',
+        label: 'Quantity and day…',
+        place: 'menu',
+        when: plans && (state === 'planned' || state === 'firm') && sheet.reports.length === 0,
+        asks: true,
+        does: () => this.sheets.open<ChangeWorkData>(ChangeWorkSheet, { sheet }),
+        says: () => [`${document.number} is laid anew.`],
       },
       {
         name: 'plan-again',
