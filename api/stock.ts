@@ -45,6 +45,7 @@ const Moved = z.object({
   ),
   /** Prices found again on the day of the shipment: for one of the item's unit, and what the line changes by. // R3 */
   repriced: z.array(z.object({ orderLineId: Id, item: z.string(), was: Decimal, is: Decimal, difference: Decimal })),
+  assembled: Assembled.optional(),
 });
 
 export const receiveGoods = act({
@@ -63,7 +64,7 @@ export const shipLines = act({
     /** Other orders of the customer, to the same address, whose goods are here and go out with it. // L3 */
     others: namedOnce(z.array(z.object({ orderId: Id, lines: MoveLines })).max(20), 'orderId').optional(),
   }),
-  preview: Moved.extend({ assembled: Assembled }),
+  preview: Moved,
 });
 
 export const alsoWaiting = read({

@@ -377,14 +377,21 @@ export const sentences = {
     `${f.work} makes ${f.item}; ${f.order} line ${f.line} is for something else.`,
   'work-other-place': (f: { work: string; order: string; line: string }) =>
     `${f.order} line ${f.line} does not go out from where ${f.work} is made; change where it goes out from first.`,
-  'above-tieable': (f: { work: string; item: string; asked: string; left: string; order: string; line: string; wanted: string }) =>
+  'above-tieable': (f: {
+    work: string;
+    item: string;
+    asked: string;
+    left: string;
+    order: string;
+    line: string;
+    wanted: string;
+  }) =>
     `${n(f.asked)} of ${f.item} is too many: ${n(f.left)} of ${f.work} are for nobody, and ${f.order} line ${f.line} wants ${n(f.wanted)} more.`,
   'all-made': (f: { work: string; order: string; line: string }) =>
     `All of ${f.work} for ${f.order} line ${f.line} is made, and held for it; let go of what is held instead.`,
   'goes-into-itself': (f: { item: string; order: string }) =>
     `${f.item} is made of what ${f.order} makes; it cannot go into it.`,
-  'below-used': (f: { item: string; used: string }) =>
-    `${n(f.used)} of ${f.item} are used already; give that or more.`,
+  'below-used': (f: { item: string; used: string }) => `${n(f.used)} of ${f.item} are used already; give that or more.`,
   'below-planned': (f: { item: string; planned: string }) =>
     `${n(f.planned)} of ${f.item} are planned for it; cancel what is planned first, or give that or more.`,
   'component-used': (f: { item: string; used: string }) =>

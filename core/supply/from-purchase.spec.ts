@@ -10,7 +10,8 @@ const item = {
   taxCodeId: 1,
   taxRate: '6',
   stocked: false,
-  hasVendor: true, obtained: 'buy',
+  hasVendor: true,
+  obtained: 'buy',
   pricing: plainPricing('piece'),
   permit: null,
 };

@@ -2,9 +2,8 @@ import type { Logger } from 'pino';
 import { addDays, dec } from '@core/kernel';
 import { invoicedPrice, vendorAnswer, vendorDelivery, type OrderedLine } from '@core/stand-in';
 import { enterVendorInvoice } from '../billing';
-import type { Doer } from '../acts';
+import { actNamed, type Doer } from '../acts';
 import type { Database, Columns } from '../db';
-import { receiveGoods } from '../stock';
 import { answerPurchase } from '../supply';
 import { tryAct } from './act';
 import type { PurchaseOrder, PurchaseOrderLine } from '../purchasing/tables';
@@ -34,7 +33,7 @@ export async function vendorsAct(database: Database, log: Logger, doer: Doer, se
       if (lines.length > 0) acts += await act(answerPurchase, { purchaseId, version, lines });
     }
     const lines = vendorDelivery(await linesOf(database, doer, purchase.id), doer.workDate, seed);
-    if (lines.length > 0) acts += await act(receiveGoods, { purchaseId: purchase.id, lines });
+    if (lines.length > 0) acts += await act(actNamed('receiveGoods')!, { purchaseId: purchase.id, lines });
     acts += await invoice(database, log, doer, purchase, seed);
   }
   return acts;

@@ -1,2 +1,1 @@
-export { receiveGoods } from './acts';
 export { openShipment } from './reads';

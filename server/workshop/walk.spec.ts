@@ -140,7 +140,9 @@ describe.each([41, 43, 47])('a walk through the workshop (seed %d)', (seed) => {
     if (!fits) return;
     let rest = good;
     const held = new Map<number, number>();
-    const first = [...work.ties].sort(([a], [b]) => shipOf(a).localeCompare(shipOf(b)) || tieNo(work, a) - tieNo(work, b));
+    const first = [...work.ties].sort(
+      ([a], [b]) => shipOf(a).localeCompare(shipOf(b)) || tieNo(work, a) - tieNo(work, b),
+    );
     for (const [lineId, each] of first) {
       const line = lines.find(({ id }) => id === lineId)!;
       const much = Math.min(rest, each.quantity - each.made, line.quantity - line.shipped - line.held);
@@ -229,10 +231,16 @@ describe.each([41, 43, 47])('a walk through the workshop (seed %d)', (seed) => {
       const sheet = await salmah.get<Work>(`/api/workshop/${work.id}`);
       const told = sheet.for.map(({ orderLineId, quantity, made }) => [orderLineId, Number(quantity), Number(made)]);
       const slate = [...work.ties].map(([lineId, { quantity, made }]) => [lineId, quantity, made]);
-      expect([sheet.finished, sheet.scrapped, told.sort()]).toEqual([String(work.good), String(work.lost), slate.sort()]);
+      expect([sheet.finished, sheet.scrapped, told.sort()]).toEqual([
+        String(work.good),
+        String(work.lost),
+        slate.sort(),
+      ]);
       // Of each component as many were used as pieces passed.
       const pieces = work.good + work.lost;
-      expect(sheet.components.map(({ used }) => Number(used))).toEqual([1, 2, 1, 6.3].map((per) => round(per * pieces)));
+      expect(sheet.components.map(({ used }) => Number(used))).toEqual(
+        [1, 2, 1, 6.3].map((per) => round(per * pieces)),
+      );
       if (work.over) expect(sheet.inWork).toBe('0');
     }
     expect(works.some(({ over }) => over)).toBe(true);

@@ -29,6 +29,8 @@ export const orderLine: OrderLine = {
   routes: ['drop'],
   promised: null,
   planned: [],
+  making: '0',
+  ourMake: false,
   shipDate: '2027-03-12',
   tied: '0',
   shipped: '0',

@@ -147,7 +147,9 @@ export async function writePlanned(
   let level = orders.flatMap((order, place) => (order.parent === null ? [place] : []));
   if (standing) {
     ids[0] = standing.id;
-    level = orders.flatMap((order, place) => (order.parent === 0 || (order.parent === null && place > 0) ? [place] : []));
+    level = orders.flatMap((order, place) =>
+      order.parent === 0 || (order.parent === null && place > 0) ? [place] : [],
+    );
   }
   while (level.length > 0) {
     const found = await tx.insert(

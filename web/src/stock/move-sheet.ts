@@ -170,8 +170,9 @@ export class MoveSheet {
       ...(receipts > 0 ? [counted(receipts, 'receipt')] : []),
       ...(shipments > 0 ? [counted(shipments, 'shipment')] : []),
     ].join(' and ');
-    const assembled = 'assembled' in effects ? effects.assembled : [];
-    const first = assembled.map((each) => `${quantity(each.quantity)} assembled on ${each.document.number}`);
+    const first = (effects.assembled ?? []).map(
+      (each) => `${quantity(each.quantity)} assembled on ${each.document.number}`,
+    );
     const words = [...first, `${counted(pieces, 'line')}: ${documents}`].join(', ');
     return told ? `${words}, cost ${this.currency} ${money(cost.toFixed(), this.currency)}` : words;
   });

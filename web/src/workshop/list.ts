@@ -89,7 +89,9 @@ export class WorkList {
         head: 'There on',
         width: 104,
         text: (row) => day(row.due, workDate),
-        need: (row) => row.state !== 'finished' && row.for.some((each) => each.shipDate < row.due),
+        need: (row) =>
+          (waits(row) || row.state === 'running') &&
+          (row.due < workDate || row.for.some((each) => each.shipDate < row.due)),
       },
       {
         id: 'for',
