@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { ROUTES } from '@core/catalogue';
+import { COUNT_STATES } from '@core/stock';
 import {
   act,
   Day,
@@ -208,4 +209,125 @@ export const openShipment = read({
   summary: 'One shipment with its lines.',
   params: IdParam,
   out: MovementSheet,
+});
+
+const CountVersion = z.number().int();
+
+export const beginCount = act({
+  name: 'beginCount',
+  summary: 'Begin a count at one of our places: of everything that is there, of an item group, or of some items.',
+  input: z.object({
+    locationId: LocationId,
+    groupId: Id.nullable(),
+    /** Empty for all that is there. */
+    itemIds: namedOnce(z.array(Id).max(1000)),
+    /** Whoever counts is not told what is known to be there. */
+    blind: z.boolean(),
+  }),
+  preview: z.object({ lines: z.number().int() }),
+});
+
+export const enterCount = act({
+  name: 'enterCount',
+  summary: 'Write how many there are of lines of a count; empty takes back what was written.',
+  input: z.object({
+    countId: Id,
+    lines: namedOnce(
+      z
+        .array(z.object({ lineId: Id, counted: TypedDecimal, unitCost: TypedDecimal }))
+        .min(1)
+        .max(1000),
+      'lineId',
+    ),
+  }),
+  preview: z.object({ lines: z.number().int() }),
+});
+
+export const addToCount = act({
+  name: 'addToCount',
+  summary: 'Add an item to a count that is open: one that was found and is not on the sheet.',
+  input: z.object({ countId: Id, itemId: Id }),
+  preview: z.object({}),
+});
+
+export const postCount = act({
+  name: 'postCount',
+  summary: 'Post the differences of a count, with a reason.',
+  input: z.object({ countId: Id, version: CountVersion, reason: Text(200) }),
+  preview: z.object({
+    lines: z.array(z.object({ lineId: Id, difference: Decimal, cost: Cost })),
+    cost: Cost,
+    notCounted: z.number().int(),
+    currency: z.string(),
+  }),
+});
+
+export const cancelCount = act({
+  name: 'cancelCount',
+  summary: 'Throw an open count away.',
+  input: z.object({ countId: Id, version: CountVersion }),
+  preview: z.object({}),
+});
+
+export const takeBackCount = act({
+  name: 'takeBackCount',
+  summary: 'Take a posted count back by another that names it.',
+  input: z.object({ countId: Id, reason: Text(200) }),
+  preview: z.object({ cost: Cost, currency: z.string() }),
+});
+
+const CountRow = z.object({
+  document: DocumentRef,
+  state: z.enum(COUNT_STATES),
+  location: z.string(),
+  group: z.string(),
+  blind: z.boolean(),
+  by: z.string(),
+  begunOn: Day,
+  postedOn: Day.nullable(),
+  lines: z.number().int(),
+  counted: z.number().int(),
+  /** What was posted. */
+  cost: Cost,
+});
+
+export const listCounts = read({
+  name: 'listCounts',
+  path: '/counts',
+  summary: 'Counts of our stock, newest first.',
+  query: ListQuery.extend({ state: z.enum(COUNT_STATES).optional() }),
+  out: page(CountRow).extend({ currency: z.string() }),
+});
+
+export const openCount = read({
+  name: 'openCount',
+  path: '/counts/:id',
+  summary: 'One count with its lines: what was known, what was counted, and the difference.',
+  params: IdParam,
+  out: CountRow.extend({
+    version: CountVersion,
+    locationId: LocationId,
+    currency: z.string(),
+    reason: z.string(),
+    reverses: DocumentRef.nullable(),
+    reversedBy: DocumentRef.nullable(),
+    rows: z.array(
+      z.object({
+        id: Id,
+        lineNo: z.number().int(),
+        item: ItemRef,
+        /** What is known to be there; empty on a blind one that is open. */
+        known: z.string(),
+        counted: Decimal.nullable(),
+        countedBy: z.string(),
+        unitCost: Cost,
+        /** Of what is counted to what was known then; empty on a blind one that is open. */
+        difference: z.string(),
+        /** As posted; or as it would be, at the average. */
+        cost: Cost,
+        /** What one costs must be said: nothing was there to go by. */
+        needsCost: z.boolean(),
+      }),
+    ),
+  }),
 });

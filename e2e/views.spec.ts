@@ -30,6 +30,8 @@ const VIEWS = [
   ['item', '/items/1'],
   ['workshop', '/workshop'],
   ['stock', '/stock'],
+  ['counts', '/counts'],
+  ['count', '/counts/1'],
   ['production order', '/workshop/1'],
   ['at the bench', '/workshop/at'],
   ['work report', '/work-reports/1'],
@@ -71,7 +73,7 @@ test('axe finds nothing serious on any view, light and dark', async ({ page, dem
   for (const [name, path] of VIEWS) {
     await page.goto(await addressOf(demo, path));
     await expect(page.locator('.title h1')).toBeVisible();
-    await expect(page.locator('.ag-row, .todo, main table, main k-thread').first()).toBeVisible();
+    await expect(page.locator('.ag-row, .todo, main table, main k-thread, main section').first()).toBeVisible();
     await expect(page.locator('k-menu-button').last()).toHaveText('Salmah');
     expect.soft(await serious(name, axe(page))).toEqual([]);
     // Only the colours differ in the dark.

@@ -15,6 +15,7 @@ export const DOCUMENTS = {
   AS: { name: 'assembly order', path: '/workshop' },
   PL: { name: 'planned purchase', path: '/planned' },
   WR: { name: 'work report', path: '/work-reports' },
+  CT: { name: 'count', path: '/counts' },
 } as const;
 
 export type DocumentKind = keyof typeof DOCUMENTS;

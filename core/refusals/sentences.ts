@@ -344,7 +344,19 @@ export const sentences = {
   'received-beyond': (f: { purchase: string; line: string; item: string; over: string }) =>
     `${n(f.over)} of ${f.item} are more than ${f.purchase} line ${f.line} asked for; they go to our stock.`,
 
-  // W: workshop
+  // W: workshop and stock keeping
+  'not-kept': (f: { item: string }) => `${f.item} is not kept in stock; there is nothing of it to count.`,
+  'being-counted': (f: { item: string; count: string }) =>
+    `${f.item} is being counted on ${f.count} already; count it there.`,
+  'nothing-to-count': () => 'Nothing that is kept here is left to count; another sheet may be counting it already.',
+  'count-not-open': (f: { count: string; state: string }) => `${f.count} is ${f.state}; begin another count.`,
+  'nothing-counted': (f: { count: string }) => `Nothing is counted on ${f.count} yet; write how many there are.`,
+  'some-not-counted': (f: { lines: string }) =>
+    f.lines === '1'
+      ? '1 line was not counted; it stays as it is known.'
+      : `${f.lines} lines were not counted; they stay as they are known.`,
+  'count-not-posted': (f: { count: string }) => `${f.count} is not posted; cancel it instead.`,
+  'on-the-sheet': (f: { item: string; count: string }) => `${f.item} is on ${f.count} already.`,
   'work-not-firm': (f: { order: string; state: string }) =>
     f.state === 'planned'
       ? `${f.order} is only planned; make it firm first.`

@@ -60,13 +60,8 @@ export function decideAdjust(ground: AdjustGround, typed: AdjustTyped): Decision
     }
   }
   return decided(refusals, () => {
-    const there = { quantity: dec(stock.onHand), value: dec(stock.value) };
-    const cost = change!.lt(0)
-      ? averageCost(there, change!.neg(), currency).neg()
-      : roundHalfAway(
-          unitCost === '' ? there.value.times(change!).div(there.quantity) : change!.times(unitCost),
-          currencyPlaces(currency),
-        );
+    // What one costs is known by now.
+    const cost = costOfChange(stock, change!, unitCost, currency)!;
     return {
       itemId: item.id,
       locationId: location!.id,
@@ -76,6 +71,24 @@ export function decideAdjust(ground: AdjustGround, typed: AdjustTyped): Decision
       currency,
     };
   });
+}
+
+/**
+ * What stock gains or, below nothing, loses with a change of its quantity: more at what is typed or at the average, fewer
+ * at the average. Null where more come, nothing is there to go by, and nothing is typed. // P3
+ */
+export function costOfChange(
+  stock: { onHand: string; value: string },
+  change: Dec,
+  unitCost: string,
+  currency: string,
+): Dec | null {
+  const there = { quantity: dec(stock.onHand), value: dec(stock.value) };
+  if (change.eq(0)) return ZERO;
+  if (change.lt(0)) return averageCost(there, change.neg(), currency).neg();
+  if (unitCost === '' && there.quantity.lte(0)) return null;
+  const exact = unitCost === '' ? there.value.times(change).div(there.quantity) : change.times(unitCost);
+  return roundHalfAway(exact, currencyPlaces(currency));
 }
 
 /** How many more or fewer there are than was known; null where that is refused. */

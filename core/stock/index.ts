@@ -9,6 +9,7 @@ export {
   type ShippedPart,
 } from './move';
 export {
+  costOfChange,
   decideAdjust,
   decideAdjustBack,
   writtenOff,
@@ -16,6 +17,16 @@ export {
   type AdjustedGround,
   type AdjustGround,
 } from './adjust';
+export {
+  COUNT_STATES,
+  decideBeginCount,
+  decideEnterCount,
+  decidePostCount,
+  decideTakeBackCount,
+  type CountGround,
+  type CountState,
+  type PostCountEffects,
+} from './count';
 export { averageCost, decideBetween, type BetweenGround, type BetweenTyped } from './between';
 export { decideStockShipment, mergeMoves, type StockLine } from './ship';
 export { decideOwnReceipt, type OwnLine, type SpecialTie } from './receive';

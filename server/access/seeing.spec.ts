@@ -177,6 +177,8 @@ describe('G7 rights to see', () => {
     'openToInvoice',
     'locations',
     'listStock',
+    'listCounts',
+    'openCount',
     'findItems',
     'openItem',
     'customerDesk',

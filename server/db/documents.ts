@@ -17,4 +17,5 @@ export const TABLE_OF: Readonly<Record<DocumentKind, string>> = {
   AS: 'planned_order',
   PL: 'planned_order',
   WR: 'work_report',
+  CT: 'count_sheet',
 };

@@ -2,8 +2,31 @@ import { listAgreements } from '@api/agreements';
 import { IdParam } from '@api/kit';
 import { checked, type FileAnswer } from '../room';
 import { agreementTable } from './agreements';
+import type { Sql } from '../db';
+import { countLabels, countPaper, itemLabel } from './count-paper';
 import { purchaseUbl } from './orders';
+import type { Unset } from './pdf';
 import { tableFiles } from './spreadsheet';
+import { madeFile } from './write-file';
+
+/** Something of ours on paper, by its id. */
+function paper(
+  path: string,
+  what: string,
+  make: (sql: Sql, companyId: number, id: number) => Promise<Unset | null>,
+): FileAnswer {
+  return {
+    path,
+    what,
+    async read({ ctx, parts, who, signal }) {
+      const { id } = checked(IdParam, ctx['params'], 'The address');
+      const unset = await parts.database.snapshot((sql) => make(sql, who!.companyId, id));
+      if (!unset) return null;
+      const content = await madeFile({ kind: 'pdf', unset }, { person: who!.personId, signal });
+      return { name: `${unset.number}.pdf`, type: 'application/pdf', content, how: 'inline' };
+    },
+  };
+}
 
 /** Lists as CSV and XLSX, a purchase as UBL. */
 export const formatFiles: readonly FileAnswer[] = [
@@ -21,4 +44,7 @@ export const formatFiles: readonly FileAnswer[] = [
       return { ...file, type: 'application/xml', how: 'attachment' };
     },
   },
+  paper('/counts/:id/sheet.pdf', 'This count', countPaper),
+  paper('/counts/:id/labels.pdf', 'This count', countLabels),
+  paper('/items/:id/label.pdf', 'This item', itemLabel),
 ];

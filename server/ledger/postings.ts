@@ -19,7 +19,8 @@ const EXPECTED: readonly string[] = [
      FROM receipt r WHERE r.reverses_id IS NOT NULL`,
   says("'SH'", "'cost-of-sales'", 'd.cost', '0', 'shipment d'),
   // What is counted in a journal of its own comes from nowhere, or goes there.
-  `SELECT e.company_id, 'JR', e.document_id, 'stock-difference', -e.cost, 0 FROM stock_entry e WHERE e.document_kind = 'JR'`,
+  `SELECT e.company_id, e.document_kind, e.document_id, 'stock-difference', -e.cost, 0 FROM stock_entry e
+    WHERE e.document_kind IN ('JR', 'CT')`,
   // W3: what went in and came out of what is being made, what was lost, what is left over at the end.
   ...(
     [

@@ -9,6 +9,7 @@ import type { DropTie, StockLine } from '@core/stock';
 import { agreementsOf, repriceStatements, shipDatePrices } from '../orders';
 import { adjustStock, takeBackAdjustment } from './adjust';
 import { moveBetween } from './between';
+import { addToCount, beginCount, cancelCount, enterCount, postCount, takeBackCount } from './count';
 import { loadOwnLines, loadStockLines, loadTies } from './store';
 import {
   assemblingFirst,
@@ -223,6 +224,12 @@ export const stockActs = [
   moveBetween,
   adjustStock,
   takeBackAdjustment,
+  beginCount,
+  enterCount,
+  addToCount,
+  postCount,
+  cancelCount,
+  takeBackCount,
   supplyLine,
   reverseMovement,
 ];

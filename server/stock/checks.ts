@@ -86,6 +86,8 @@ export const checks: readonly Check[] = [
                   SELECT l.company_id, 'CN', l.credit_note_id, o.item_id, 0, 0, l.quantity, l.cost FROM credit_note_line l
                     JOIN sales_order_line o ON o.company_id = l.company_id AND o.id = l.order_line_id
                   UNION ALL
+                  SELECT l.company_id, 'CT', l.count_sheet_id, l.item_id, 0, 0, l.difference, l.cost FROM count_line l
+                  UNION ALL
                   SELECT l.company_id, 'WR', l.report_id, l.item_id, 0, 0, -l.quantity, -l.cost FROM work_report_component l
                   UNION ALL
                   SELECT r.company_id, 'WR', r.id, p.item_id, 0, 0, r.good, r.output_cost - r.stock_difference FROM work_report r
@@ -108,6 +110,20 @@ export const checks: readonly Check[] = [
                      AND o.document_id = j.reverses_id) AS counted
             FROM journal j LEFT JOIN stock_entry e ON e.company_id = j.company_id AND e.document_kind = 'JR' AND e.document_id = j.id
            WHERE j.reverses_id IS NOT NULL GROUP BY j.company_id, j.id HAVING NOT (kept <=> counted)`,
+  },
+  // Only what is posted moves stock; what takes a count back moves as much the other way. // W6 P1
+  {
+    what: 'difference of a count that is not posted',
+    sql: `SELECT s.number AS subject, l.difference AS kept, 0 AS counted FROM count_line l
+            JOIN count_sheet s ON s.company_id = l.company_id AND s.id = l.count_sheet_id
+           WHERE s.state <> 'posted' AND (l.difference <> 0 OR l.cost <> 0)`,
+  },
+  {
+    what: 'count taken back',
+    sql: `SELECT s.number AS subject, COALESCE(SUM(l.difference), 0) AS kept,
+                 -(SELECT COALESCE(SUM(o.difference), 0) FROM count_line o WHERE o.company_id = s.company_id AND o.count_sheet_id = s.reverses_id) AS counted
+            FROM count_sheet s LEFT JOIN count_line l ON l.company_id = s.company_id AND l.count_sheet_id = s.id
+           WHERE s.reverses_id IS NOT NULL GROUP BY s.company_id, s.id HAVING kept <> counted`,
   },
   // No gaps.
   numbered('RC', 'receipt'),

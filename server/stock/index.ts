@@ -1,1 +1,2 @@
+export { openCount } from './count-reads';
 export { openShipment } from './reads';

@@ -2,6 +2,7 @@ import * as stock from '@api/stock';
 import { reads, type Room } from '../room';
 import { stockActs } from './acts';
 import { checks } from './checks';
+import { listCounts, openCount } from './count-reads';
 import { listStock } from './list';
 import { alsoWaiting, openReceipt, openShipment } from './reads';
 
@@ -11,6 +12,8 @@ export const room: Room = {
   answers: [
     reads(stock.alsoWaiting, (sql, companyId, { params }) => alsoWaiting(sql, companyId, params.id)),
     reads(stock.listStock, (sql, companyId, { query }) => listStock(sql, companyId, query)),
+    reads(stock.listCounts, (sql, companyId, { query }) => listCounts(sql, companyId, query)),
+    reads(stock.openCount, (sql, companyId, { params }) => openCount(sql, companyId, params.id)),
     reads(stock.openReceipt, (sql, companyId, { params }) => openReceipt(sql, companyId, params.id)),
     reads(stock.openShipment, (sql, companyId, { params }) => openShipment(sql, companyId, params.id)),
   ],
@@ -19,6 +22,11 @@ export const room: Room = {
     {
       kind: 'RC',
       from: 'receipt d JOIN vendor p ON p.company_id = d.company_id AND p.id = d.vendor_id',
+      name: 'p.name',
+    },
+    {
+      kind: 'CT',
+      from: 'count_sheet d JOIN location p ON p.company_id = d.company_id AND p.id = d.location_id',
       name: 'p.name',
     },
     {

@@ -28,6 +28,22 @@ export const shipmentLineTable = table('shipment_line', {
   decimal: 'quantity unitCost cost value agreedValue?',
 });
 
+export const countSheetTable = table('count_sheet', {
+  int: 'companyId id= version= locationId itemGroupId? madeBy reversesId?',
+  choice: 'state=:open|posted|cancelled',
+  text: 'number reason=',
+  day: 'postedOn?',
+  time: 'createdAt=',
+  boolean: 'blind=',
+});
+export type CountSheet = Row<typeof countSheetTable>;
+
+export const countLineTable = table('count_line', {
+  int: 'companyId id= countSheetId lineNo itemId countedBy?',
+  decimal: 'was? counted? unitCost? difference= cost=',
+});
+export type CountLine = Row<typeof countLineTable>;
+
 export const stockTable = table('stock', {
   int: 'companyId itemId locationId=',
   decimal: 'onHand value reserved=',

@@ -35,6 +35,7 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'Plan ahead: what will be wanting', path: '/planning' },
   { name: 'Load of the work centres', path: '/load' },
   { name: 'What is made and assembled', path: '/workshop' },
+  { name: 'Count stock', path: '/counts' },
   { name: 'Work to begin', path: '/workshop?state=waiting' },
   { name: 'At the bench: report work', path: '/workshop/at' },
   { name: 'Keep bills of materials', path: '/lists?list=boms' },

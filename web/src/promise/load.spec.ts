@@ -25,7 +25,7 @@ describe('the load of work centres', () => {
     full.click();
     await stage.rests();
     expect(stage.element.querySelectorAll('section tr')).toHaveLength(2);
-    expect(stage.element.querySelector('section a')?.getAttribute('href')).toBe('/planned/8');
+    expect(stage.element.querySelector('section a')?.getAttribute('href')).toBe('/workshop/8');
     await stage.press('Week');
     const weeks = [...stage.element.querySelectorAll('button.bar')].map((each) => each.getAttribute('aria-label'));
     expect(weeks).toHaveLength(6);

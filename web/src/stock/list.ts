@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import type * as z from 'zod';
 import { inUnits, MAIN_LOCATION } from '@core/kernel';
 import * as contract from '@api/stock';
@@ -18,9 +19,15 @@ type Query = z.input<typeof contract.listStock.query>;
 /** What is at our places, item by item: here, held, free, coming, worth. // W6 */
 @Component({
   selector: 'k-stock-list',
-  imports: [DocumentDock, ListPage],
+  imports: [DocumentDock, ListPage, RouterLink],
   template: `<k-list-page [list]="list">
     <span acts>
+      <a class="act" routerLink="/counts">Counts</a>
+      @if (list.row(); as row) {
+        <a class="act" [href]="'/api/items/' + row.item.id + '/label.pdf'" target="_blank"
+          >Label of {{ row.item.number }}</a
+        >
+      }
       @if (chosen(); as row) {
         <button type="button" class="act next" (click)="adjust(row)">Put {{ row.item.number }} right…</button>
       }
