@@ -7,6 +7,7 @@ import { benchPost } from './post';
 import { benchAtp, benchCtp, benchRepromise } from './promise';
 import { benchRelease } from './release';
 import { benchSheet } from './sheet';
+import { benchAssembleAndShip, benchFinish } from './finish';
 import { benchShell } from './shell';
 import { Stage } from './stage';
 import { benchStart } from './start';
@@ -15,7 +16,7 @@ interface Tools {
   startPrivateDatabase(folder: string, options: object): Promise<{ url: string; release(): Promise<void> }>;
 }
 
-/** `npm run bench [-- --scale full] [-- --only post,release,sheet,load,lists,atp,ctp,repromise,memory,shell,start]`: each against its floor, in turn. */
+/** `npm run bench [-- --scale full] [-- --only post,finish,assembleAndShip,release,sheet,load,lists,atp,ctp,repromise,memory,shell,start]`: each against its floor, in turn. */
 async function main(): Promise<void> {
   const { values } = parseArgs({ options: { scale: { type: 'string', default: 'small' }, only: { type: 'string' } } });
   const full = values.scale === 'full';
@@ -24,7 +25,13 @@ async function main(): Promise<void> {
   await ensureBuilt();
   console.log(`${'bench'.padEnd(36)} ${'ours'.padStart(14)} ${'theirs'.padStart(14)} ${'ratio'.padStart(7)}`);
   const print = (figures: Figure[]) => figures.forEach((figure) => console.log(printed(figure)));
-  const staged = wanted('post') || wanted('release') || wanted('sheet') || wanted('load');
+  const staged =
+    wanted('post') ||
+    wanted('finish') ||
+    wanted('assembleAndShip') ||
+    wanted('release') ||
+    wanted('sheet') ||
+    wanted('load');
   if (staged || wanted('lists') || wanted('atp') || wanted('memory')) {
     const { startPrivateDatabase } = (await import('../tools/lib/private-database.mjs' as string)) as Tools;
     const folder = `${process.env['TMPDIR'] ?? '/tmp'}/kampong-bench-${process.pid}`;
@@ -35,6 +42,8 @@ async function main(): Promise<void> {
         const stage = await Stage.make(database.url);
         try {
           if (wanted('post')) print(await benchPost(stage, full));
+          if (wanted('finish')) print(await benchFinish(stage, full));
+          if (wanted('assembleAndShip')) print(await benchAssembleAndShip(stage, full));
           if (wanted('release')) print(await benchRelease(stage, full));
           if (wanted('sheet')) print(await benchSheet(stage, full));
           if (wanted('load')) print(await benchLoad(stage, full));

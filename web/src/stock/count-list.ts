@@ -6,7 +6,7 @@ import { Session } from '../access';
 import { Api } from '../kit/act/api';
 import { Notices } from '../kit/act/notices';
 import { Sheets } from '../kit/act/sheet';
-import { day, money } from '../kit/formats';
+import { counted, day, money } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
 import { DocumentList, ListPage } from '../kit/live/list-page';
 import { BeginCountSheet } from './begin-count-sheet';
@@ -63,7 +63,7 @@ export class CountList {
     return [
       { id: 'number', head: 'Number', width: 96, text: (row) => row.document.number, link: this.list.pathTo },
       { id: 'place', head: 'Place', width: 170, text: (row) => row.location },
-      { id: 'group', head: 'Of', text: (row) => row.group || 'all that is there' },
+      { id: 'group', head: 'Of', text: (row) => row.group || counted(row.lines, 'item') },
       { id: 'state', head: 'State', width: 100, text: (row) => row.state },
       {
         id: 'counted',

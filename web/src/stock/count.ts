@@ -19,7 +19,7 @@ import { Api, refusalsOf } from '../kit/act/api';
 import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/act/document-page';
 import { Notices } from '../kit/act/notices';
 import { Sheets } from '../kit/act/sheet';
-import { LookupField, NumberField, type Choice } from '../kit/fields';
+import { LookupField, NumberField, TextField, type Choice } from '../kit/fields';
 import { pathOf } from '../kit/documents';
 import { counted, day, money, quantity } from '../kit/formats';
 import { PostCountSheet, TakeBackCountSheet, type CountData } from './count-sheets';
@@ -30,7 +30,7 @@ type Row = Sheet['rows'][number];
 /** A count sheet as it would be printed: what is there is written line by line, and each line is kept as it is left. // W6 */
 @Component({
   selector: 'k-count',
-  imports: [DocumentDock, DocumentTitle, LookupField, NumberField, RouterLink],
+  imports: [DocumentDock, DocumentTitle, LookupField, NumberField, RouterLink, TextField],
   templateUrl: './count.html',
   styles: `
     .sheet {
@@ -70,7 +70,7 @@ export class CountPage {
     document: (sheet) => sheet.document,
     heading: (sheet) => ({
       strong: sheet.document.number,
-      rest: ` ${sheet.reverses ? `takes back ${sheet.reverses.number}` : `counts ${sheet.group || 'all that is there'}`} · ${sheet.location}`,
+      rest: ` ${sheet.reverses ? `takes back ${sheet.reverses.number}` : `counts ${sheet.group || counted(sheet.lines, 'item')}`} · ${sheet.location}`,
       sub: this.sub(sheet),
     }),
     lines: (sheet) => sheet.rows,
