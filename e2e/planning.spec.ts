@@ -45,7 +45,7 @@ test('what will be wanting is planned, taken, and read from the parts up to the 
     .click();
   const dock = page.getByRole('region', { name: 'Dock' });
   await dock.getByRole('tab', { name: 'Pegging' }).click();
-  const assembly = dock.getByRole('row', { name: /^AS-\d+ SK-D\d SK-PANEL \d/ });
+  const assembly = dock.getByRole('row', { name: /^AS-\d+ SK-D4 SK-PANEL \d/ }).first();
   await expect(assembly).toBeVisible();
   await expect(dock.getByRole('row', { name: /^SO-\d+ Padi Emas Food Works SK-D4 9/ }).first()).toBeVisible();
   await dock.getByRole('link', { name: /^SO-/ }).first().click();
