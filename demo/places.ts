@@ -7,7 +7,6 @@ const agreementWith = (party: string) => ({
 });
 
 const PLACES = {
-  past: agreementWith('Kasturi Bottling'),
   ahead: agreementWith('Teratai Bay Resort'),
   draft: agreementWith('Sinar Laut Ferries'),
   byValue: agreementWith('Kolam Ceria Swim Club'),
@@ -40,14 +39,17 @@ const PLACES = {
     place: 'orders',
     sql: "SELECT o.id FROM sales_order o WHERE o.customer_reference = 'RHG-118' AND o.state = 'draft' LIMIT 1",
   },
-  unpromised: {
-    place: 'orders',
-    sql: "SELECT o.id FROM sales_order o WHERE o.customer_reference = 'PE-480' LIMIT 1",
-  },
   pumps: {
     place: 'items',
     sql: "SELECT id FROM item WHERE number = 'PM-15' LIMIT 1",
   },
+  // One that is made for a customer, begun and not over.
+  running: {
+    place: 'workshop',
+    sql: `SELECT p.id FROM planned_order p JOIN planned_tie t ON t.company_id = p.company_id AND t.planned_order_id = p.id
+           WHERE p.state = 'running' AND p.kind = 'make' AND p.finished > 0 ORDER BY p.id LIMIT 1`,
+  },
+  count: { place: 'counts', sql: 'SELECT MIN(id) AS id FROM count_sheet' },
   prepayment: { place: 'prepayments', sql: 'SELECT MIN(id) AS id FROM prepayment' },
 } as const;
 

@@ -6,10 +6,7 @@ import { prepare } from './prepare';
 /** Name, address or what of the demo, and the button or tab that opens what is the view. */
 const VIEWS: readonly [name: string, where: `/${string}` | Place, opens?: string, tab?: string][] = [
   ['today', '/today'],
-  ['agreements', '/agreements'],
   ['agreement', 'ahead'],
-  ['release', 'ahead', 'Release…'],
-  ['wrap-up', 'past', 'Wrap up…'],
   ['fulfilment', '/insight'],
   ['orders', '/orders'],
   ['order', 'order'],
@@ -21,9 +18,12 @@ const VIEWS: readonly [name: string, where: `/${string}` | Place, opens?: string
   ['billing', '/billing'],
   ['lists', '/lists?list=prices'],
   ['availability', 'pumps'],
-  ['promise', 'unpromised', 'Promise…'],
   ['planning', '/planning'],
   ['load', '/load'],
+  ['workshop', '/workshop'],
+  ['work-order', 'running'],
+  ['work-centre', '/workshop/at'],
+  ['count', 'count'],
 ];
 
 /** One picture of each main view from the demo, into docs/screenshots/. */
