@@ -613,6 +613,19 @@ const PLANTED: readonly [what: string, statement: string, said: string][] = [
     'made for the lines of an order',
   ],
   ['a report taken back in part', 'UPDATE work_report SET reverses_id = 1 WHERE id = 2', 'work report taken back'],
+  // Counts.
+  [
+    'a difference of a count that is not posted',
+    "UPDATE count_line l JOIN count_sheet s ON s.id = l.count_sheet_id SET l.difference = 1 WHERE s.state = 'open'",
+    'difference of a count that is not posted',
+  ],
+  [
+    'a count taken back in part',
+    `UPDATE count_line SET difference = 2 ORDER BY id LIMIT 1;
+     INSERT INTO count_sheet (company_id, number, location_id, state, made_by, reverses_id)
+       SELECT company_id, 'CT-9999', location_id, 'posted', made_by, id FROM count_sheet ORDER BY id LIMIT 1`,
+    'count taken back',
+  ],
   // Numbers.
   ...(
     [

@@ -2,15 +2,15 @@ import { decideReceipt, decideShipment, type MoveEffects } from '@core/stock';
 import { dec, sum } from '@core/kernel';
 import { tiesBeyond, type Assembled, type ComingTie } from '@core/workshop';
 import * as contract from '@api/stock';
-import { defineAct, orNotFound, type Touched } from '../acts';
+import { defineAct, type Touched } from '../acts';
 import { loadAgreements } from '../agreements';
 import type { Repriced } from '@core/orders';
 import type { DropTie, StockLine } from '@core/stock';
-import { agreementsOf, repriceStatements, shipDatePrices } from '../orders';
+import { agreementsOf, loadStock, repriceStatements, shipDatePrices } from '../orders';
 import { adjustStock, takeBackAdjustment } from './adjust';
 import { moveBetween } from './between';
 import { addToCount, beginCount, cancelCount, enterCount, postCount, takeBackCount } from './count';
-import { loadOwnLines, loadStockLines, loadTies } from './store';
+import { loadOwnLines, loadTies, loadUnstockedLines } from './store';
 import {
   assemblingFirst,
   assemblyToWrite,
@@ -62,25 +62,24 @@ const shipLines = defineAct(contract.shipLines, {
     const ids = await Promise.all(others.map((id) => agreementsOf(tx, doer.companyId, id)));
     const agreements = await loadAgreements(tx, doer.companyId, ids.flat());
     const locked = await loadTies(tx, doer.companyId, 'order', input.orderId, doer.workDate);
-    const stockLines = await loadStockLines(tx, doer.companyId, input.orderId);
-    const withIt = [];
-    for (const id of [...others].sort((a, b) => a - b)) withIt.push(...(await loadStockLines(tx, doer.companyId, id)));
-    const works = await loadAssemblies(tx, doer.companyId, [input.orderId, ...others]);
-    const [head] = await tx.rows<{ number: string; customerId: number; shipToId: number | null }>(
-      'SELECT number, customer_id, ship_to_id FROM sales_order WHERE company_id = ? AND id = ?',
-      [doer.companyId, input.orderId],
-    );
-    const repriced = await shipDatePrices(tx, doer, [input.orderId, ...others], doer.workDate);
+    const orderIds = [input.orderId, ...others];
+    // Their stock last, all of it at once: everybody who ships of it waits from then on.
+    const lines = await loadUnstockedLines(tx, doer.companyId, orderIds);
+    const works = await loadAssemblies(tx, doer.companyId, orderIds);
+    const coming = await loadComing(tx, doer.companyId, orderIds);
+    const repriced = await shipDatePrices(tx, doer, orderIds, doer.workDate);
+    const stock = await loadStock(tx, doer.companyId, [...lines.points, ...works.flatMap(({ points }) => points)]);
+    const linesOf = (id: number) => linesAt(lines.stocked(id, stock), repriced);
     return {
       ...locked,
       ties: tiesAt(locked.ties, repriced),
       repriced,
       agreements: onceEach([...locked.agreements, ...agreements]),
-      head: orNotFound(head, 'This sales order'),
-      stockLines: linesAt(stockLines, repriced),
-      withIt: linesAt(withIt, repriced),
-      works,
-      coming: await loadComing(tx, doer.companyId, [input.orderId, ...others]),
+      head: lines.heads.find(({ id }) => id === input.orderId)!,
+      stockLines: linesOf(input.orderId),
+      withIt: [...others].sort((a, b) => a - b).flatMap(linesOf),
+      works: works.map((work) => work.stocked(stock)),
+      coming,
     };
   },
   decide: (ground, input) => {
@@ -193,7 +192,7 @@ const onceEach = <Document extends Touched>(documents: readonly Document[]): Doc
 function touchedBy(
   effects: MoveEffects,
   ground: Awaited<ReturnType<typeof loadTies>> & {
-    stockLines?: Awaited<ReturnType<typeof loadStockLines>>;
+    stockLines?: readonly StockLine[];
     own?: Awaited<ReturnType<typeof loadOwnLines>>['own'];
   },
 ): Touched[] {

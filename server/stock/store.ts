@@ -5,7 +5,7 @@ import { dec, pointOf, type Day } from '@core/kernel';
 import { orNotFound } from '../acts';
 import type { Sql, Columns } from '../db';
 import { NUMBER_AT, ownCurrency, rateAt } from '../catalogue';
-import { loadStock } from '../orders';
+import type { StockNow } from '../orders';
 import type { PurchaseOrder, PurchaseOrderLine } from '../purchasing/tables';
 import type { SalesOrder, SalesOrderLine } from '../orders/tables';
 
@@ -277,35 +277,58 @@ function tieOf(row: TieRow, day: Day): DropTie {
   };
 }
 
-/** Lines of an order that go from our place, with what is there of their items, locked after the order. */
-export async function loadStockLines(sql: Sql, companyId: number, orderId: number): Promise<StockLine[]> {
-  const [order] = await sql.rows<Columns<SalesOrder, 'id number state customerId currency'> & { shipToId: number }>(
-    `SELECT id, number, state, customer_id, ship_to_id, currency FROM sales_order WHERE company_id = ? AND id = ? ${sql.forUpdate}`,
-    [companyId, orderId],
+/** Lines of orders that are not drop shipped, before their stock was locked: the orders, and the lines with it. */
+export interface UnstockedLines {
+  heads: OrderHead[];
+  points: number[];
+  /** Those of an order, in order of their numbers. */
+  stocked: (orderId: number, stock: ReadonlyMap<number, StockNow>) => StockLine[];
+}
+
+type OrderHead = Columns<SalesOrder, 'id number state customerId currency'> & { shipToId: number };
+type LineRow = Columns<
+  SalesOrderLine,
+  'id orderId lineNo quantity cancelled shipped reserved unitPrice amount agreedAmount agreementLineId itemId locationId'
+> & { route: Exclude<Route, 'drop'>; itemNumber: string };
+
+/** Orders and their lines that are not drop shipped: the orders locked by id, their stock still to be. Two trips. */
+export async function loadUnstockedLines(
+  sql: Sql,
+  companyId: number,
+  orderIds: readonly number[],
+): Promise<UnstockedLines> {
+  const heads = await sql.rows<OrderHead>(
+    `SELECT id, number, state, customer_id, ship_to_id, currency FROM sales_order
+      WHERE company_id = ? AND id IN (?) ORDER BY id ${sql.forUpdate}`,
+    [companyId, orderIds],
   );
-  const head = orNotFound(order, 'This sales order');
-  const lines = await sql.rows<
-    Columns<
-      SalesOrderLine,
-      'id lineNo quantity cancelled shipped reserved unitPrice amount agreedAmount agreementLineId itemId locationId'
-    > & { route: Exclude<Route, 'drop'>; itemNumber: string }
-  >(
-    `SELECT l.id, l.line_no, l.location_id, l.quantity, l.cancelled, l.shipped, l.reserved, l.route, l.unit_price, l.amount, l.agreed_amount,
-            l.agreement_line_id, l.item_id, ${NUMBER_AT} AS item_number
+  for (const id of orderIds) {
+    orNotFound(
+      heads.find((head) => head.id === id),
+      'This sales order',
+    );
+  }
+  const lines = await sql.rows<LineRow>(
+    `SELECT l.id, l.order_id, l.line_no, l.location_id, l.quantity, l.cancelled, l.shipped, l.reserved, l.route, l.unit_price, l.amount,
+            l.agreed_amount, l.agreement_line_id, l.item_id, ${NUMBER_AT} AS item_number
        FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
        JOIN location lo ON lo.company_id = l.company_id AND lo.id = l.location_id
-      WHERE l.company_id = ? AND l.order_id = ? AND l.route <> 'drop' ORDER BY l.line_no`,
-    [companyId, orderId],
+      WHERE l.company_id = ? AND l.order_id IN (?) AND l.route <> 'drop' ORDER BY l.order_id, l.line_no`,
+    [companyId, orderIds],
   );
-  if (lines.length === 0) return [];
-  const stock = await loadStock(
-    sql,
-    companyId,
-    lines.map((line) => pointOf(line.itemId, line.locationId)),
-  );
-  const here = (line: (typeof lines)[number]) =>
-    stock.get(pointOf(line.itemId, line.locationId)) ?? { onHand: '0', reserved: '0', value: '0' };
-  return lines.map((line) => ({
+  return {
+    heads,
+    points: lines.map((line) => pointOf(line.itemId, line.locationId)),
+    stocked: (orderId, stock) => {
+      const head = heads.find(({ id }) => id === orderId)!;
+      return lines.filter((line) => line.orderId === orderId).map((line) => stockLineOf(head, line, stock));
+    },
+  };
+}
+
+function stockLineOf(head: OrderHead, line: LineRow, stock: ReadonlyMap<number, StockNow>): StockLine {
+  const here = stock.get(pointOf(line.itemId, line.locationId)) ?? { onHand: '0', reserved: '0', value: '0' };
+  return {
     order: { ...head },
     line: {
       id: line.id,
@@ -324,9 +347,9 @@ export async function loadStockLines(sql: Sql, companyId: number, orderId: numbe
     item: {
       id: line.itemId,
       number: line.itemNumber,
-      onHand: here(line).onHand,
-      free: dec(here(line).onHand).minus(here(line).reserved).toFixed(),
-      stockValue: here(line).value,
+      onHand: here.onHand,
+      free: dec(here.onHand).minus(here.reserved).toFixed(),
+      stockValue: here.value,
     },
-  }));
+  };
 }

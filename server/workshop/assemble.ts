@@ -5,11 +5,15 @@ import { decideAssembly, decideTakeBackWork, type Assembled } from '@core/worksh
 import type { Doer, Touched } from '../acts';
 import type { Piece, Sql, TextPiece } from '../db';
 import { reportsToWrite, touchedByWork, type ReportsToWrite } from './report';
-import { loadWork, type LoadedWork } from './store';
+import { loadUnstocked, type LoadedWork, type UnstockedWork } from './store';
 import { loadReport, type LoadedReport, type TakenBack } from './take-back';
 
-/** The orders that assemble what lines of orders want, locked, first due first. Nothing where no line is assembled. // P5 */
-export async function loadAssemblies(sql: Sql, companyId: number, orderIds: readonly number[]): Promise<LoadedWork[]> {
+/** The orders that assemble what lines of orders want, locked but for their stock, first due first. // P5 */
+export async function loadAssemblies(
+  sql: Sql,
+  companyId: number,
+  orderIds: readonly number[],
+): Promise<UnstockedWork[]> {
   const rows = await sql.rows<{ id: number }>(
     `SELECT DISTINCT p.id, p.due_date FROM sales_order_line l
        JOIN planned_tie t ON t.company_id = l.company_id AND t.order_line_id = l.id AND t.quantity > t.made
@@ -18,9 +22,11 @@ export async function loadAssemblies(sql: Sql, companyId: number, orderIds: read
       WHERE l.company_id = ? AND l.order_id IN (?) AND l.route = 'assemble' ORDER BY p.due_date, p.id`,
     [companyId, orderIds],
   );
-  const works = [];
-  for (const { id } of rows) works.push(await loadWork(sql, companyId, id));
-  return works;
+  return loadUnstocked(
+    sql,
+    companyId,
+    rows.map(({ id }) => id),
+  );
 }
 
 /** A line that is to go out, with how many of it. */

@@ -10,8 +10,8 @@ const KNOWN = `COALESCE(
     WHERE rl.company_id = i.company_id AND rl.item_id = i.id AND rl.quantity > 0 ORDER BY rl.id DESC LIMIT 1))`;
 
 /**
- * What one of each item is reckoned at: its average, else its last purchase, else what it is made of. Two queries for
- * each level of the BOMs below what is not known. // W1
+ * What one of each item is reckoned at: its average, else its last purchase, else what it is made of. One query, and two
+ * more for each level of the BOMs below what is not known. // W1
  */
 export async function reckonedCosts(
   sql: Sql,
@@ -40,6 +40,7 @@ export async function reckonedCosts(
 }
 
 async function partsAndWork(sql: Sql, companyId: number, ids: readonly number[]) {
+  if (ids.length === 0) return [[], []] as const;
   const parts = await sql.rows<{ madeId: number; itemId: number; quantity: string }>(
     `SELECT item_id AS made_id, component_id AS item_id, quantity * (100 + scrap_percent) / 100 AS quantity FROM bom_line
       WHERE company_id = ? AND item_id IN (?)`,

@@ -2,7 +2,7 @@ import { dec, isWholeUnit, pointOf, sum, type Day } from '@core/kernel';
 import type { There, WorkGround, WorkState, WorkTie } from '@core/workshop';
 import { orNotFound } from '../acts';
 import { ownCurrency } from '../catalogue';
-import type { Columns, Sql } from '../db';
+import type { Columns, Sql, Statement } from '../db';
 import { loadStock } from '../orders';
 import type { PlannedComponent, PlannedOperation, PlannedOrder } from '../promise/tables';
 import { costText, reckonedCosts } from './costs';
@@ -22,136 +22,154 @@ export interface LoadedWork extends WorkGround {
   parentId: number | null;
 }
 
-/**
- * An order that makes something, with all its acts decide on, locked: the orders it is for, then itself and what it is
- * for above it, then the stock it takes from and brings to. Six queries, and one for each level of costs not known.
- */
+/** An order before its stock was locked: what of it takes from or brings to stock, and the order once that is known. */
+export interface UnstockedWork {
+  points: number[];
+  stocked: (stock: ReadonlyMap<number, There>) => LoadedWork;
+}
+
+/** An order that makes something, with all its acts decide on, locked, its stock last. */
 export async function loadWork(sql: Sql, companyId: number, id: number): Promise<LoadedWork> {
+  const [work] = await loadUnstocked(sql, companyId, [id]);
+  return work!.stocked(await loadStock(sql, companyId, work!.points));
+}
+
+/**
+ * Orders that make something, locked but for their stock, in the order they are asked for: the orders they are for, then
+ * each with what it is for above it. Three trips, and two for each level of costs not known.
+ */
+export async function loadUnstocked(sql: Sql, companyId: number, ids: readonly number[]): Promise<UnstockedWork[]> {
+  if (ids.length === 0) return [];
   const tiedTo = await sql.rows<{ orderId: number }>(
     `SELECT DISTINCT l.order_id FROM planned_tie t
        JOIN sales_order_line l ON l.company_id = t.company_id AND l.id = t.order_line_id
-      WHERE t.company_id = ? AND t.planned_order_id = ? ORDER BY l.order_id`,
-    [companyId, id],
+      WHERE t.company_id = ? AND t.planned_order_id IN (?)`,
+    [companyId, ids],
   );
-  for (const { orderId } of tiedTo) {
-    await sql.rows(`SELECT id FROM sales_order WHERE company_id = ? AND id = ? ${sql.forUpdate}`, [companyId, orderId]);
+  if (tiedTo.length > 0) {
+    await sql.rows(`SELECT id FROM sales_order WHERE company_id = ? AND id IN (?) ORDER BY id ${sql.forUpdate}`, [
+      companyId,
+      tiedTo.map(({ orderId }) => orderId),
+    ]);
   }
-  const [row] = await sql.rows<OrderRow>(
-    `SELECT p.id, p.number, p.version, p.kind, p.state, p.item_id, p.location_id, p.quantity, p.finished, p.scrapped, p.held,
+  const answers = await sql.batch(ids.flatMap((id) => statementsOf(sql, companyId, id)));
+  const rows = ids.map((_id, at) => {
+    const [order, operations, components, ties, parents] = answers.slice(at * 5, at * 5 + 5);
+    return {
+      order: orNotFound((order as OrderRow[])[0], 'This order'),
+      operations: operations as OperationRow[],
+      components: components as ComponentRow[],
+      ties: (ties as TieRow[]).map(tieOf),
+      parents: parents as ParentRow[],
+    };
+  });
+  const unknown = rows.filter(({ order }) => order.plannedCost === null);
+  const costs = await reckonedCosts(
+    sql,
+    companyId,
+    unknown.flatMap(({ components }) => components.map(({ itemId }) => itemId)),
+  );
+  return rows.map(({ order: { version, startDate, dueDate, parentId, currency, unit, ...order }, ...found }) => {
+    const { components, ties } = found;
+    const forLines = sum(ties.map(({ quantity, made }) => dec(quantity).minus(made)));
+    const pointOfItem = (itemId: number) => pointOf(itemId, order.locationId);
+    return {
+      points: [...components.map(({ itemId }) => itemId), order.itemId].map(pointOfItem),
+      stocked: (stock) => ({
+        ...found,
+        version,
+        start: startDate,
+        due: dueDate,
+        parentId,
+        currency,
+        order: {
+          ...order,
+          whole: isWholeUnit(unit),
+          heldForParent: parentId === null ? '0' : dec(order.held).minus(forLines).toFixed(),
+        },
+        components: components.map(({ unit: counted, reported, ...each }) => ({
+          ...each,
+          reported: Boolean(reported),
+          whole: isWholeUnit(counted),
+          expectedCost: order.plannedCost === null ? costText(costs, each.itemId) : '0',
+          there: stock.get(pointOfItem(each.itemId)) ?? NOTHING,
+        })),
+        product: stock.get(pointOfItem(order.itemId)) ?? NOTHING,
+      }),
+    };
+  });
+}
+
+type OperationRow = Columns<PlannedOperation, 'id no name minutes minutesDone done scrapped plannedCost'> & {
+  hourCost: string;
+};
+type ComponentRow = Columns<PlannedComponent, 'id itemId operationNo quantity used covered plannedCost neededOn'> & {
+  item: string;
+  unit: string;
+  reported: boolean;
+};
+type ParentRow = { componentId: number; covered: string };
+type TieRow = Omit<WorkTie, 'order'> & { orderId: number; number: string; fits: boolean };
+
+/**
+ * What an order is read by, it and what others may move locked: the order; its operations by number, with what an hour at
+ * their centres is reckoned at; what goes into it, by the operation it is used at; the lines it is for, the first to ship
+ * first; the components of the order above that it covers.
+ */
+function statementsOf(sql: Sql, companyId: number, id: number): Statement[] {
+  const values = [companyId, id];
+  return [
+    {
+      sql: `SELECT p.id, p.number, p.version, p.kind, p.state, p.item_id, p.location_id, p.quantity, p.finished, p.scrapped, p.held,
             p.planned_cost, p.in_work, p.parent_id, p.start_date, p.due_date, i.number AS item, i.unit, lo.name AS place,
             ${ownCurrency('p.company_id')} AS currency
        FROM planned_order p
        JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
        JOIN location lo ON lo.company_id = p.company_id AND lo.id = p.location_id
       WHERE p.company_id = ? AND p.id = ? AND p.kind <> 'buy' ${sql.forUpdate}`,
-    [companyId, id],
-  );
-  const { version, startDate, dueDate, parentId, currency, unit, ...order } = orNotFound(row, 'This order');
-  const operations = await operationsOf(sql, companyId, id);
-  const components = await componentsOf(sql, companyId, id);
-  const ties = await tiesOf(sql, companyId, order);
-  const parents = await sql.rows<{ componentId: number; covered: string }>(
-    `SELECT id AS component_id, covered FROM planned_component WHERE company_id = ? AND planned_order_id = ? AND item_id = ?
-      ORDER BY id ${sql.forUpdate}`,
-    [companyId, parentId ?? 0, order.itemId],
-  );
-  const points = [...components.map(({ itemId }) => itemId), order.itemId].map((each) =>
-    pointOf(each, order.locationId),
-  );
-  const stock = await loadStock(sql, companyId, points);
-  const thereOf = (itemId: number) => stock.get(pointOf(itemId, order.locationId)) ?? NOTHING;
-  const costs =
-    order.plannedCost === null
-      ? await reckonedCosts(
-          sql,
-          companyId,
-          components.map((each) => each.itemId),
-        )
-      : null;
-  const forLines = sum(ties.map(({ quantity, made }) => dec(quantity).minus(made)));
-  return {
-    version,
-    start: startDate,
-    due: dueDate,
-    parentId,
-    currency,
-    order: {
-      ...order,
-      whole: isWholeUnit(unit),
-      heldForParent: parentId === null ? '0' : dec(order.held).minus(forLines).toFixed(),
+      values,
+      rows: true,
     },
-    components: components.map(({ unit: counted, reported, ...each }) => ({
-      ...each,
-      reported: Boolean(reported),
-      whole: isWholeUnit(counted),
-      expectedCost: costs ? costText(costs, each.itemId) : '0',
-      there: thereOf(each.itemId),
-    })),
-    operations,
-    ties,
-    parents,
-    product: thereOf(order.itemId),
-  };
-}
-
-/** The operations of an order by number, with what an hour at their centres is reckoned at. */
-function operationsOf(sql: Sql, companyId: number, id: number) {
-  return sql.rows<
-    Columns<PlannedOperation, 'id no name minutes minutesDone done scrapped plannedCost'> & { hourCost: string }
-  >(
-    `SELECT o.id, o.no, o.name, o.minutes, o.minutes_done, o.done, o.scrapped, o.planned_cost, w.hour_cost
+    {
+      sql: `SELECT o.id, o.no, o.name, o.minutes, o.minutes_done, o.done, o.scrapped, o.planned_cost, w.hour_cost
        FROM planned_operation o JOIN work_centre w ON w.company_id = o.company_id AND w.id = o.work_centre_id
       WHERE o.company_id = ? AND o.planned_order_id = ? ORDER BY o.no`,
-    [companyId, id],
-  );
-}
-
-/** What goes into an order, by the operation it is used at. */
-function componentsOf(sql: Sql, companyId: number, id: number) {
-  return sql.rows<
-    Columns<PlannedComponent, 'id itemId operationNo quantity used covered plannedCost neededOn'> & {
-      item: string;
-      unit: string;
-      reported: boolean;
-    }
-  >(
-    `SELECT k.id, k.item_id, k.operation_no, k.quantity, k.used, k.covered, k.planned_cost, k.needed_on, i.number AS item, i.unit,
+      values,
+      rows: true,
+    },
+    {
+      sql: `SELECT k.id, k.item_id, k.operation_no, k.quantity, k.used, k.covered, k.planned_cost, k.needed_on, i.number AS item, i.unit,
             EXISTS (SELECT 1 FROM work_report_component r WHERE r.company_id = k.company_id AND r.component_id = k.id) AS reported
        FROM planned_component k JOIN item i ON i.company_id = k.company_id AND i.id = k.item_id
       WHERE k.company_id = ? AND k.planned_order_id = ? ORDER BY k.operation_no, k.id`,
-    [companyId, id],
-  );
-}
-
-/** The lines an order is for, locked, the first to ship first: nothing is held for one that goes out from elsewhere. */
-async function tiesOf(
-  sql: Sql,
-  companyId: number,
-  { id, locationId }: { id: number; locationId: number },
-): Promise<WorkTie[]> {
-  const rows = await sql.rows<{
-    orderLineId: number;
-    orderId: number;
-    number: string;
-    lineNo: number;
-    shipDate: Day;
-    quantity: string;
-    made: string;
-    wanted: string;
-    fits: boolean;
-  }>(
-    `SELECT t.order_line_id, o.id AS order_id, o.number, l.line_no, l.ship_date, t.quantity, t.made,
+      values,
+      rows: true,
+    },
+    {
+      sql: `SELECT t.order_line_id, o.id AS order_id, o.number, l.line_no, l.ship_date, t.quantity, t.made,
             GREATEST(0, l.quantity - l.cancelled - l.shipped - l.reserved) AS wanted,
-            o.state = 'confirmed' AND l.route <> 'drop' AND l.location_id = ? AS fits
+            o.state = 'confirmed' AND l.route <> 'drop' AND l.location_id = p.location_id AS fits
        FROM planned_tie t
+       JOIN planned_order p ON p.company_id = t.company_id AND p.id = t.planned_order_id
        JOIN sales_order_line l ON l.company_id = t.company_id AND l.id = t.order_line_id
        JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
       WHERE t.company_id = ? AND t.planned_order_id = ? ORDER BY l.ship_date, t.id ${sql.forUpdate}`,
-    [locationId, companyId, id],
-  );
-  return rows.map(({ orderId, number, fits, wanted, ...row }) => ({
-    ...row,
-    order: { id: orderId, number },
-    wanted: fits ? wanted : '0',
-  }));
+      values,
+      rows: true,
+    },
+    {
+      sql: `SELECT k.id AS component_id, k.covered FROM planned_order p
+       JOIN planned_component k ON k.company_id = p.company_id AND k.planned_order_id = p.parent_id AND k.item_id = p.item_id
+      WHERE p.company_id = ? AND p.id = ? ORDER BY k.id ${sql.forUpdate}`,
+      values,
+      rows: true,
+    },
+  ];
 }
+
+/** Nothing is held for a line that goes out from elsewhere. */
+const tieOf = ({ orderId, number, fits, wanted, ...row }: TieRow): WorkTie => ({
+  ...row,
+  order: { id: orderId, number },
+  wanted: fits ? wanted : '0',
+});
