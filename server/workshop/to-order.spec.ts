@@ -180,6 +180,47 @@ describe('what is made and assembled to order (W2 P5)', () => {
     ).toEqual(['lines.0.route: route-not-kept']);
   });
 
+  it('is assembled of what a count says is gone by one of the two, when they are posted at the same moment', async () => {
+    const frame = world.item('SK-FRAME');
+    const { orderId, lineId } = await ordered('SK-D2', '2', 'assemble');
+    const begun = { locationId: 0, groupId: null, itemIds: [frame], blind: false };
+    const [count] = await joko.does('beginCount', begun);
+    const sheet = await salmah.get<{ rows: { id: number; known: string }[] }>(`/api/counts/${count!.id}`);
+    const [row] = sheet.rows;
+    await joko.does('enterCount', { countId: count!.id, lines: [{ lineId: row!.id, counted: '1', unitCost: '' }] });
+    const { version } = await salmah.get<{ version: number }>(`/api/counts/${count!.id}`);
+    const answers = await Promise.all([
+      joko.raw('shipLines', { orderId, lines: [{ lineId, quantity: '2' }] }),
+      salmah.raw('postCount', { countId: count!.id, version, reason: 'not to be found' }),
+    ]);
+    expect(answers.map(({ status }) => status).sort()).toEqual([200, 422]);
+    const [stock] = await world.serving.database.rows<{ onHand: string }>(
+      'SELECT on_hand FROM stock WHERE item_id = ? AND location_id = 0',
+      [frame],
+    );
+    const shipped = answers[0]!.status === 200;
+    expect(stock).toEqual({ onHand: shipped ? String(Number(row!.known) - 2) : '1' });
+    expect((await line(orderId)).shipped).toBe(shipped ? '2' : '0');
+    if (!shipped) await salmah.does('takeBackCount', { countId: count!.id, reason: 'behind a pallet' });
+    else await joko.does('cancelCount', { countId: count!.id, version });
+  });
+
+  it('is made once, when it is shipped and reported at the same moment', async () => {
+    const { orderId, lineId, work: assembly } = await ordered('SK-D2', '1', 'assemble');
+    const typed = { operationId: null, good: '1', scrapped: '', used: [], worked: [], finish: false };
+    const [ship, report] = await Promise.all([
+      joko.raw('shipLines', { orderId, lines: [{ lineId, quantity: '1' }] }),
+      salmah.raw('reportWork', { workId: assembly!.id, ...typed }),
+    ]);
+    // Reported first, it is held and goes out of stock; shipped first, nothing is left to report.
+    expect(ship!.status).toBe(200);
+    expect([200, 422]).toContain(report!.status);
+    expect(await line(orderId)).toMatchObject({ shipped: '1', reserved: '0', making: '0' });
+    const made = await work(assembly!.id);
+    expect(made).toMatchObject({ state: 'finished', finished: '1' });
+    expect(made.reports).toHaveLength(1);
+  });
+
   it('is laid for another quantity or another day as long as nobody began it', async () => {
     const { work: made } = await ordered('UV-40', '2', 'assemble');
     const change = async (quantity: string, due: string | null) => ({
