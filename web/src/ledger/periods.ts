@@ -8,11 +8,11 @@ import * as contract from '@api/ledger';
 import { Session } from '../access';
 import { Api } from '../kit/act/api';
 import { Refusals } from '../kit/act/refusals';
+import { ReasonSheet, type AsksReason } from '../kit/act/reason-sheet';
 import { Sheets } from '../kit/act/sheet';
 import { counted, moment } from '../kit/formats';
 import { liveDocument, LiveEvents } from '../kit/live/live';
 import { CloseMonthSheet } from './close-month-sheet';
-import { ReopenMonthSheet } from './reopen-month-sheet';
 
 type Shown = z.infer<typeof contract.openPeriods.out>;
 
@@ -121,6 +121,16 @@ export class PeriodsPage {
   }
 
   protected reopen(month: string): void {
-    this.sheets.open(ReopenMonthSheet, month).subscribe(() => this.live.reload());
+    this.sheets.open(ReasonSheet, openingAgainOf(month)).subscribe(() => this.live.reload());
   }
 }
+
+/** The month closed last is opened again. */
+const openingAgainOf = (month: string): AsksReason<typeof contract.reopenMonth> => ({
+  head: `Open ${monthText(month)} again`,
+  sub: 'it can be posted into until it is closed anew',
+  act: 'Open the month again',
+  label: 'Why, for whoever looks at the books',
+  of: contract.reopenMonth,
+  input: (reason) => ({ month, reason }),
+});

@@ -3,14 +3,15 @@ import { RouterLink } from '@angular/router';
 import type { DocumentKind, DocumentRef } from '@core/kernel';
 import type * as z from 'zod';
 import * as ledger from '@api/ledger';
+import * as stock from '@api/stock';
 import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
 import { kindName, pathOf } from '../kit/documents';
+import { ReasonSheet, type AsksReason } from '../kit/act/reason-sheet';
 import { Sheets } from '../kit/act/sheet';
 import { Api } from '../kit/act/api';
 import { day } from '../kit/formats';
 import { Session } from '../access';
 import { DocumentDock } from '../documents';
-import { AdjustBackSheet } from './adjust-back-sheet';
 
 /** A journal or a payment: nothing but what it posted, who did it, and where it came from. */
 @Component({
@@ -67,7 +68,7 @@ export class PostingPage {
           name: 'take-back',
           label: 'Take it back…',
           when: !!trail?.adjustment && !reverses && !reversedBy && this.session.may('goods'),
-          does: () => this.sheets.open<DocumentRef>(AdjustBackSheet, trail!.document),
+          does: () => this.sheets.open(ReasonSheet, takingBackOf(trail!.document)),
           says: ({ made }) => ['Taken back by', made[0]],
         },
       ];
@@ -75,3 +76,12 @@ export class PostingPage {
   });
   protected readonly pathOf = pathOf;
 }
+
+/** Takes back what a journal put right of stock. // W6 P1 */
+const takingBackOf = (journal: DocumentRef): AsksReason<typeof stock.takeBackAdjustment> => ({
+  head: `Take ${journal.number} back`,
+  sub: 'It stays as it was posted; a journal that names it takes it back',
+  act: 'Take it back',
+  of: stock.takeBackAdjustment,
+  input: (reason) => ({ journalId: journal.id, reason }),
+});

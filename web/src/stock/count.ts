@@ -18,11 +18,12 @@ import { DocumentDock } from '../documents';
 import { Api, refusalsOf } from '../kit/act/api';
 import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/act/document-page';
 import { Notices } from '../kit/act/notices';
+import { ReasonSheet } from '../kit/act/reason-sheet';
 import { Sheets } from '../kit/act/sheet';
 import { LookupField, NumberField, TextField, type Choice } from '../kit/fields';
 import { pathOf } from '../kit/documents';
 import { counted, day, money, quantity } from '../kit/formats';
-import { PostCountSheet, TakeBackCountSheet, type CountData } from './count-sheets';
+import { postingOf, takingBackOf } from './count-sheets';
 
 type Sheet = z.infer<typeof contract.openCount.out>;
 type Row = Sheet['rows'][number];
@@ -111,7 +112,7 @@ export class CountPage {
         place: 'step',
         when: may && sheet.state === 'open',
         asks: true,
-        does: () => this.sheets.open<CountData>(PostCountSheet, { sheet }),
+        does: () => this.sheets.open(ReasonSheet, postingOf(sheet)),
         says: () => [`${document.number} is posted.`],
       },
       {
@@ -127,7 +128,7 @@ export class CountPage {
         label: 'Take it back…',
         when: may && sheet.state === 'posted' && !sheet.reverses && !sheet.reversedBy,
         asks: true,
-        does: () => this.sheets.open<CountData>(TakeBackCountSheet, { sheet }),
+        does: () => this.sheets.open(ReasonSheet, takingBackOf(sheet)),
         says: ({ touched: [count] }) => ['Taken back:', count],
       },
     ];

@@ -1,14 +1,15 @@
 import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { inUnits } from '@core/kernel';
+import * as contract from '@api/workshop';
 import { Session } from '../access';
 import { DocumentDock } from '../documents';
 import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/act/document-page';
+import { ReasonSheet, type AsksReason } from '../kit/act/reason-sheet';
 import { Sheets } from '../kit/act/sheet';
 import { pathOf } from '../kit/documents';
 import { day, money, quantity } from '../kit/formats';
 import { Workshop, type WorkReportSheet } from './service';
-import { TakeBackWorkSheet, type TakeBackWorkData } from './take-back-sheet';
 
 /** One work report: what was used, how long it took, what came out, and for whom. // W3 P1 */
 @Component({
@@ -156,7 +157,7 @@ export class WorkReportPage {
         name: 'take-back',
         label: 'Take it back…',
         when: !sheet.reverses && !sheet.reversedBy && this.session.may('work'),
-        does: () => this.sheets.open<TakeBackWorkData>(TakeBackWorkSheet, { sheet }),
+        does: () => this.sheets.open(ReasonSheet, takingBackOf(sheet)),
         says: ({ made: [report] }) => ['Taken back:', report],
       },
     ];
@@ -166,4 +167,22 @@ export class WorkReportPage {
   protected readonly number = quantity;
   protected readonly money = (value: string) => money(value, this.page.sheet()?.currency ?? '');
   protected readonly day = (value: string) => day(value, this.session.workDate());
+}
+
+/** Takes a work report back. // P1 */
+function takingBackOf({ document, work, currency }: WorkReportSheet): AsksReason<typeof contract.takeBackWork> {
+  return {
+    head: `Take ${document.number} back`,
+    sub: 'A report of its own that names this one: parts, work and what came out',
+    act: 'Take it back',
+    of: contract.takeBackWork,
+    input: (reason) => ({ reportId: document.id, reason }),
+    effect: ({ state, stockDifference }) => {
+      const difference =
+        stockDifference === '' || stockDifference === '0'
+          ? ''
+          : `; ${currency} ${money(stockDifference.replace('-', ''), currency)} to stock differences`;
+      return `${work.number} is ${state} again${difference}`;
+    },
+  };
 }
