@@ -226,7 +226,7 @@ export const takeBackCount = defineAct(contract.takeBackCount, {
   done: 'count taken back',
   async load(tx, { countId }, { companyId }) {
     const ground = await loadCount(tx, companyId, countId);
-    const [about] = await tx.rows<{ reverses: string; reversedBy: string; blind: boolean }>(
+    const [about] = await tx.rows<{ reverses: string; reversedBy: string }>(
       `SELECT COALESCE((SELECT x.number FROM count_sheet x WHERE x.company_id = s.company_id AND x.id = s.reverses_id), '') AS reverses,
               COALESCE((SELECT b.number FROM count_sheet b WHERE b.company_id = s.company_id AND b.reverses_id = s.id), '') AS reversed_by
          FROM count_sheet s WHERE s.company_id = ? AND s.id = ?`,

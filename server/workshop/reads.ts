@@ -355,7 +355,7 @@ export async function openCentreWork(
 
 /** What operations need of their components beyond what is free where they are used. */
 async function lackingAt(sql: Sql, companyId: number, operationIds: readonly number[]) {
-  return sql.rows<{ operationId: number; item: string; quantity: string; day: Day }>(
+  return sql.rows<{ operationId: number; item: string; quantity: string }>(
     `SELECT o.id AS operation_id, i.number AS item,
             SUM(GREATEST(0, k.quantity - k.used)) - COALESCE(MAX(s.on_hand - s.reserved), 0) AS quantity
        FROM planned_operation o

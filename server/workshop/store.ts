@@ -106,10 +106,10 @@ type OperationRow = Columns<PlannedOperation, 'id no name minutes minutesDone do
 type ComponentRow = Columns<PlannedComponent, 'id itemId operationNo quantity used covered plannedCost neededOn'> & {
   item: string;
   unit: string;
-  reported: boolean;
+  reported: number;
 };
 type ParentRow = { componentId: number; covered: string };
-type TieRow = Omit<WorkTie, 'order'> & { orderId: number; number: string; fits: boolean };
+type TieRow = Omit<WorkTie, 'order'> & { orderId: number; number: string; fits: number };
 
 /**
  * What an order is read by, it and what others may move locked: the order; its operations by number, with what an hour at

@@ -45,7 +45,7 @@ export async function servedLines(sql: Sql, companyId: number, ids: readonly num
     lineNo: number;
     itemId: number;
     locationId: number;
-    straight: boolean;
+    straight: number;
     shipDate: Day;
     wanted: string;
   }>(
