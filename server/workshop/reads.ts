@@ -1,5 +1,5 @@
 import type * as z from 'zod';
-import { dec, most, sum, ZERO, type Day, type DocumentKind } from '@core/kernel';
+import { dec, most, sum, ZERO, type DocumentKind } from '@core/kernel';
 import type { WorkState } from '@core/workshop';
 import type * as contract from '@api/workshop';
 import { orNotFound } from '../acts';
