@@ -336,8 +336,8 @@ export const linesForWork = read({
 export const openCentreWork = read({
   name: 'openCentreWork',
   path: '/work-centres/:id/next',
-  summary: 'What is next at a work centre, order and operation, the first to be begun first.',
-  params: IdParam,
+  summary: 'What is next at a work centre (0: the first), order and operation, the first to be begun first.',
+  params: z.object({ id: z.coerce.number().int().nonnegative().max(4_294_967_295) }),
   out: z.object({
     centre: z.object({ id: Id, code: z.string(), name: z.string() }),
     centres: z.array(z.object({ id: Id, code: z.string(), name: z.string() })),

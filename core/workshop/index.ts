@@ -1,4 +1,7 @@
 export {
+  componentCost,
+  labourCost,
+  minutesFor,
   plannedCosts,
   WORK_STATES,
   type There,
@@ -25,5 +28,6 @@ export {
 export { decideParts, type PartItem, type PartsEffects, type PartsGround, type PartsTyped } from './parts';
 export { decideCancelWork, type CancelGround } from './cancel';
 export { decideAssembly, type Assembled, type ShortLine } from './ship';
-export { tiesBeyond, workGivenBack, type ComingTie, type GivenBack, type WorkOfLine } from './given-back';
+export { assemblingFirst, beyondShipped, takingApart, type Apart } from './with-shipment';
+export { workGivenBack, type ComingTie, type GivenBack, type WorkOfLine } from './given-back';
 export { expectedCosts, type CostedItem } from './cost';

@@ -1,6 +1,6 @@
-import { currencyPlaces, dec, isDecimalText, roundHalfAway, sum, type Day } from '@core/kernel';
+import { dec, isDecimalText, sum, type Day } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
-import { labourCost, type WorkComponent, type WorkGround } from './work-order';
+import { componentCost, labourCost, type WorkComponent, type WorkGround } from './work-order';
 
 /** What goes into an order, as it is changed for this order alone. */
 export interface PartsTyped {
@@ -115,7 +115,7 @@ function standing({ item, used, reported, covered }: WorkComponent): Refusal | n
 function effectsOf(ground: PartsGround, typed: PartsTyped, gone: readonly WorkComponent[]): PartsEffects {
   const { components, operations, items, currency } = ground;
   const costOf = (itemId: number, quantity: string) =>
-    roundHalfAway(dec(quantity).times(items.get(itemId)?.expectedCost ?? '0'), currencyPlaces(currency)).toFixed();
+    componentCost(quantity, items.get(itemId)?.expectedCost ?? '0', currency).toFixed();
   const labour = sum(operations.map(({ minutes, hourCost }) => labourCost(minutes, hourCost, currency)));
   const kept = typed.components.flatMap(({ id, itemId, quantity, operationNo }) =>
     id === null

@@ -112,13 +112,22 @@ export function usedFor(component: WorkComponent, pieces: Dec, { quantity }: Pic
 }
 
 /** Of an operation, the minutes so many pieces of the order take, its setup shared among them. */
-export function minutesFor(operation: WorkOperation, pieces: Dec, { quantity }: Pick<WorkOrder, 'quantity'>): number {
+export function minutesFor(
+  operation: Pick<WorkOperation, 'minutes'>,
+  pieces: Dec,
+  { quantity }: Pick<WorkOrder, 'quantity'>,
+): number {
   return Number(roundHalfAway(dec(operation.minutes).times(pieces).div(quantity), 0));
 }
 
 /** What minutes at a centre are reckoned at. */
 export function labourCost(minutes: number, hourCost: string, currency: string): Dec {
   return roundHalfAway(dec(minutes).times(hourCost).div(60), currencyPlaces(currency));
+}
+
+/** What so many of a component are reckoned at. */
+export function componentCost(quantity: string, unitCost: string, currency: string): Dec {
+  return roundHalfAway(dec(quantity).times(unitCost), currencyPlaces(currency));
 }
 
 /** What an order is reckoned to cost, part by part: its components at what one costs, its minutes at their centres. */
@@ -135,7 +144,7 @@ export function plannedCosts({
 }: Pick<WorkGround, 'components' | 'operations' | 'currency'>): PlannedCosts {
   const material = components.map(({ id, quantity, expectedCost }) => ({
     id,
-    cost: roundHalfAway(dec(quantity).times(expectedCost), currencyPlaces(currency)).toFixed(),
+    cost: componentCost(quantity, expectedCost, currency).toFixed(),
   }));
   const labour = operations.map(({ id, minutes, hourCost }) => ({
     id,

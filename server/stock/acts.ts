@@ -1,6 +1,6 @@
 import { decideReceipt, decideShipment, type MoveEffects } from '@core/stock';
-import { dec, sum } from '@core/kernel';
-import { tiesBeyond, type Assembled, type ComingTie } from '@core/workshop';
+import { dec } from '@core/kernel';
+import { assemblingFirst, beyondShipped } from '@core/workshop';
 import * as contract from '@api/stock';
 import { defineAct, type Touched } from '../acts';
 import { loadAgreements } from '../agreements';
@@ -12,7 +12,6 @@ import { moveBetween } from './between';
 import { addToCount, beginCount, cancelCount, enterCount, postCount, takeBackCount } from './count';
 import { loadOwnLines, loadTies, loadUnstockedLines } from './store';
 import {
-  assemblingFirst,
   assemblyToWrite,
   beyondStatements,
   loadAssemblies,
@@ -112,7 +111,7 @@ const shipLines = defineAct(contract.shipLines, {
     const { assembled } = effects;
     await tx.batch([
       ...repriceStatements(doer.companyId, goneOf(effects, ground.repriced), doer.workDate),
-      ...beyondStatements(doer.companyId, beyondOf(effects, stockLines, ground.coming)),
+      ...beyondStatements(doer.companyId, beyondShipped(effects, stockLines, ground.coming)),
     ]);
     const written = await moveToWrite(tx, effects, doer, {
       count: assembled.length,
@@ -123,30 +122,6 @@ const shipLines = defineAct(contract.shipLines, {
     return { ...written, touched: [...touched, ...touchedByAssembly(ground.works, assembled)] };
   },
 });
-
-/** What is made for lines that went out from elsewhere, beyond what they still want. // L1 */
-function beyondOf(
-  { shipments, assembled }: MoveEffects & { assembled: readonly Assembled[] },
-  lines: readonly StockLine[],
-  coming: readonly ComingTie[],
-) {
-  const parts = shipments.flatMap((shipment) => shipment.parts);
-  // What is assembled now for a line comes of its tie.
-  const made = assembled.flatMap(({ effects }) => effects.ties);
-  const wanted = new Map(
-    lines.flatMap(({ line }) => {
-      const gone = parts.filter(({ orderLineId }) => orderLineId === line.id);
-      if (gone.length === 0) return [];
-      const out = sum(gone.map(({ quantity }) => dec(quantity)));
-      const held = sum(gone.map((part) => dec(part.held)));
-      const came = sum(made.filter(({ orderLineId }) => orderLineId === line.id).map((tie) => dec(tie.made)));
-      // Of what was held and what is made now, the rest is held still.
-      const still = dec(line.reserved).plus(came).minus(held);
-      return [[line.id, dec(line.open).minus(out).minus(still).plus(came).toFixed()] as const];
-    }),
-  );
-  return tiesBeyond(coming, wanted);
-}
 
 /** Ties and lines at the prices of the day they ship. // R3 */
 function tiesAt(ties: readonly DropTie[], repriced: readonly Repriced[]): DropTie[] {

@@ -1,13 +1,14 @@
 import { dec } from '@core/kernel';
 import { receiptReversalJournal, shipmentJournal } from '@core/ledger';
 import { costOf, decideReverse, worthOf, type ReceiptNow, type ReverseEffects, type ShipmentNow } from '@core/stock';
+import { takingApart } from '@core/workshop';
 import * as contract from '@api/stock';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import { counterStatements } from '../agreements';
 import { Piece, TextPiece, type Statement, type Tx } from '../db';
 import { postJournals } from '../ledger';
 import { reopenStatement } from '../orders';
-import { loadAssembledWith, takenBack, takingApart } from '../workshop';
+import { loadAssembledWith, takenBack } from '../workshop';
 import { receiptLineTable, receiptTable, shipmentLineTable, shipmentTable, stockEntryTable } from './tables';
 import { loadEvent } from './reversible';
 

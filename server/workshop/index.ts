@@ -1,12 +1,5 @@
 export { loadToMake, withWork, writeWork, type MadeLine } from './for-lines';
 export { beyondStatements, loadComing, loadGivenBack, writeGivenBack } from './given-back';
-export {
-  assemblingFirst,
-  assemblyToWrite,
-  loadAssembledWith,
-  loadAssemblies,
-  takingApart,
-  touchedByAssembly,
-} from './assemble';
+export { assemblyToWrite, loadAssembledWith, loadAssemblies, touchedByAssembly } from './assemble';
 export { takenBack } from './take-back';
 export { workPosts, type ReportsToWrite } from './report';

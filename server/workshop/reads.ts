@@ -1,6 +1,6 @@
 import type * as z from 'zod';
 import { dec, most, sum, ZERO, type DocumentKind } from '@core/kernel';
-import type { WorkState } from '@core/workshop';
+import { componentCost, labourCost, minutesFor, type WorkState } from '@core/workshop';
 import type * as contract from '@api/workshop';
 import { orNotFound } from '../acts';
 import { ownCurrency } from '../catalogue';
@@ -27,8 +27,8 @@ export async function openWork(sql: Sql, companyId: number, id: number): Promise
   );
   const work = orNotFound(row, 'This order');
   const [base] = await workRows(sql, companyId, [work]);
-  const components = await componentsOf(sql, companyId, id, work.plannedCost !== null);
-  const operations = await operationsOf(sql, companyId, id, work.plannedCost !== null);
+  const components = await componentsOf(sql, companyId, work);
+  const operations = await operationsOf(sql, companyId, work);
   const reports = await reportsOf(sql, companyId, id);
   const total = (amounts: readonly string[]) => sum(amounts.map(dec)).toFixed();
   return {
@@ -49,8 +49,15 @@ export async function openWork(sql: Sql, companyId: number, id: number): Promise
   };
 }
 
+/** An order with what it was reckoned at when it was begun; null until then. */
+type Reckoned = Pick<WorkColumns, 'id'> & { plannedCost: string | null; currency: string };
+
 /** What goes into an order, with what is there of it; what it is reckoned at as long as nothing was reported. */
-async function componentsOf(sql: Sql, companyId: number, id: number, begun: boolean): Promise<Sheet['components']> {
+async function componentsOf(
+  sql: Sql,
+  companyId: number,
+  { id, plannedCost, currency }: Reckoned,
+): Promise<Sheet['components']> {
   const rows = await sql.rows<
     Columns<PlannedComponent, 'id itemId operationNo quantity used covered neededOn plannedCost'> & {
       number: string;
@@ -71,22 +78,24 @@ async function componentsOf(sql: Sql, companyId: number, id: number, begun: bool
       WHERE k.company_id = ? AND k.planned_order_id = ? ORDER BY k.operation_no, k.id`,
     [companyId, id],
   );
-  const costs = begun
-    ? null
-    : await reckonedCosts(
-        sql,
-        companyId,
-        rows.map(({ itemId }) => itemId),
-      );
+  const unknown = plannedCost === null ? rows.map(({ itemId }) => itemId) : [];
+  const costs = await reckonedCosts(sql, companyId, unknown);
   return rows.map(({ itemId, number, name, unit, usedCost, ...each }) => ({
     ...each,
     item: { id: itemId, number, name, unit },
-    plannedCost: costs ? dec(each.quantity).times(costText(costs, itemId)).round(2).toFixed() : each.plannedCost,
+    plannedCost:
+      plannedCost === null
+        ? componentCost(each.quantity, costText(costs, itemId), currency).toFixed()
+        : each.plannedCost,
     usedCost: usedCost ?? '0',
   }));
 }
 
-async function operationsOf(sql: Sql, companyId: number, id: number, begun: boolean): Promise<Sheet['operations']> {
+async function operationsOf(
+  sql: Sql,
+  companyId: number,
+  { id, plannedCost, currency }: Reckoned,
+): Promise<Sheet['operations']> {
   const rows = await sql.rows<
     Columns<PlannedOperation, 'id no name minutes minutesDone done scrapped firstDay lastDay plannedCost'> & {
       centreId: number;
@@ -105,7 +114,7 @@ async function operationsOf(sql: Sql, companyId: number, id: number, begun: bool
   return rows.map(({ centreId, centre, hourCost, usedCost, ...each }) => ({
     ...each,
     centre: { id: centreId, name: centre },
-    plannedCost: begun ? each.plannedCost : dec(each.minutes).times(hourCost).div(60).round(2).toFixed(),
+    plannedCost: plannedCost === null ? labourCost(each.minutes, hourCost, currency).toFixed() : each.plannedCost,
     usedCost: usedCost ?? '0',
   }));
 }
@@ -267,7 +276,7 @@ export async function openWorkReport(
   };
 }
 
-/** What is next at a work centre: operations of open orders that are not done, the first to be begun first. */
+/** What is next at a work centre, 0 for the first there is: operations of open orders that are not done, the first to be begun first. */
 export async function openCentreWork(
   sql: Sql,
   companyId: number,
@@ -277,10 +286,7 @@ export async function openCentreWork(
     'SELECT id, code, name FROM work_centre WHERE company_id = ? ORDER BY code',
     [companyId],
   );
-  const centre = orNotFound(
-    centres.find((each) => each.id === id),
-    'This work centre',
-  );
+  const centre = orNotFound(id === 0 ? centres[0] : centres.find((each) => each.id === id), 'This work centre');
   const rows = await sql.rows<
     Columns<PlannedOperation, 'id no name minutes done scrapped firstDay lastDay'> & {
       workId: number;
@@ -288,6 +294,7 @@ export async function openCentreWork(
       kind: 'make' | 'assemble';
       state: WorkState;
       quantity: string;
+      lost: string;
       itemId: number;
       itemNumber: string;
       itemName: string;
@@ -299,7 +306,7 @@ export async function openCentreWork(
     }
   >(
     `SELECT o.id, o.no, o.name, o.minutes, o.done, o.scrapped, o.first_day, o.last_day, p.id AS work_id, p.number, p.kind, p.state,
-            p.quantity, i.id AS item_id, i.number AS item_number, i.name AS item_name, i.unit, b.done AS passed, b.name AS \`before\`,
+            p.quantity, p.scrapped AS lost, i.id AS item_id, i.number AS item_number, i.name AS item_name, i.unit, b.done AS passed, b.name AS \`before\`,
             NOT EXISTS (SELECT 1 FROM planned_operation a WHERE a.company_id = o.company_id
               AND a.planned_order_id = o.planned_order_id AND a.no > o.no) AS last,
             (SELECT c.name FROM planned_tie t
@@ -316,7 +323,7 @@ export async function openCentreWork(
           AND f.planned_order_id = o.planned_order_id AND f.no < o.no)
       WHERE o.company_id = ? AND o.work_centre_id = ? AND o.done + o.scrapped < p.quantity - p.scrapped + o.scrapped
       ORDER BY o.first_day, p.due_date, o.id LIMIT 60`,
-    [companyId, id],
+    [companyId, centre.id],
   );
   const lacks = await lackingAt(
     sql,
@@ -329,7 +336,7 @@ export async function openCentreWork(
     rows: rows.map((row) => {
       const through = dec(row.done).plus(row.scrapped);
       const ready = dec(row.passed ?? row.quantity).minus(through);
-      const left = dec(row.quantity).minus(through);
+      const left = dec(row.quantity).minus(row.lost).minus(row.done);
       return {
         work: { kind: WORK_KIND[row.kind] as DocumentKind, id: row.workId, number: row.number },
         operationId: row.id,
@@ -341,7 +348,7 @@ export async function openCentreWork(
         done: row.done,
         ready: most(ZERO, ready).toFixed(),
         before: ready.gt(0) ? '' : (row.before ?? ''),
-        minutesLeft: Math.round(Number(dec(row.minutes).times(left).div(row.quantity).toFixed())),
+        minutesLeft: minutesFor(row, left, row),
         firstDay: row.firstDay,
         lastDay: row.lastDay,
         party: row.party ?? '',

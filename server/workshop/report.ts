@@ -6,7 +6,6 @@ import { defineAct, numbersAtLast, type Doer, type LeftToWrite, type Touched } f
 import { into, newId, type Insertion, type Piece, type Statement, type TextPiece, type Tx } from '../db';
 import { journalEntries, journalHeads, type JournalPlan } from '../ledger';
 import { heldStatement, stockStatement } from '../orders';
-
 import { stockEntryTable } from '../stock/tables';
 import { loadWork, type LoadedWork } from './store';
 import { workReportComponentTable, workReportOperationTable, workReportTable, workReportTieTable } from './tables';

@@ -1,12 +1,17 @@
 import { dec } from '@core/kernel';
 import { workReversalJournal } from '@core/ledger';
-import { decideTakeBackWork, type ReportNow, type TakeBackEffects, type TakenBackGround } from '@core/workshop';
+import {
+  decideTakeBackWork,
+  type Apart,
+  type ReportNow,
+  type TakeBackEffects,
+  type TakenBackGround,
+} from '@core/workshop';
 import * as contract from '@api/workshop';
 import { defineAct, numbersAtLast, orNotFound, type Doer, type LeftToWrite } from '../acts';
 import { into, newId, type Columns, type Sql, type Statement, type TextPiece, type Tx } from '../db';
 import { journalEntries, journalHeads } from '../ledger';
 import { heldStatement, stockStatement } from '../orders';
-
 import { stockEntryTable } from '../stock/tables';
 import { touchedByWork, type ReportsToWrite } from './report';
 import { loadWork, type LoadedWork } from './store';
@@ -51,7 +56,7 @@ export async function loadReport(sql: Sql, companyId: number, reportId: number):
         AND NOT EXISTS (SELECT 1 FROM work_report b WHERE b.company_id = r.company_id AND b.reverses_id = r.id)`,
     [companyId, work.order.id, reportId],
   );
-  const [parent] = await sql.rows<{ open: boolean }>(
+  const [parent] = await sql.rows<{ open: number }>(
     "SELECT state IN ('planned', 'firm', 'running') AS open FROM planned_order WHERE company_id = ? AND id = ?",
     [companyId, work.parentId ?? 0],
   );
@@ -115,10 +120,7 @@ async function reportNow(sql: Sql, companyId: number, reportId: number) {
 const less = (text: string) => dec(text).neg().toFixed();
 
 /** A report to be taken back: as it is, and what that does. */
-export interface TakenBack {
-  ground: LoadedReport;
-  effects: TakeBackEffects;
-}
+export type TakenBack = Apart<LoadedReport>;
 
 /** What writes reports that take others back, each with the number that was taken for it. // P1 P3 */
 export function takenBackToWrite(

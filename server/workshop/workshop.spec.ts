@@ -352,5 +352,8 @@ describe('W3 what is made', () => {
       `/api/work-centres/${operation!.centre.id}/next`,
     );
     expect(centre.rows.find(({ work }) => work.id === nine.document.id)).toMatchObject({ ready: '90' });
+    // Whoever stands at none yet is at the first there is.
+    const first = await suresh.get<{ centre: { id: number }; centres: { id: number }[] }>('/api/work-centres/0/next');
+    expect(first.centre).toEqual(first.centres[0]);
   });
 });

@@ -23,8 +23,8 @@ import { Workshop, type CentreWork } from './service';
 
 type Row = CentreWork['rows'][number];
 
-/** Where a device keeps the work centre it stands at. */
-const AT = 'kampong-at';
+/** Where a device keeps the work centre of a company it stands at. */
+const keyOf = (companyId: number | undefined) => `kampong-at-${companyId ?? ''}`;
 
 /** At the bench: one thing, what is next here, and the one act; the rest waits below. Made for a tablet. // W3 */
 @Component({
@@ -40,8 +40,9 @@ export class CentrePage {
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
   readonly id = input<string>();
-  /** The centre of the address, else the one this device was at last. */
-  private readonly at = computed(() => this.id() ?? localStorage.getItem(AT) ?? '1');
+  private readonly key = keyOf(this.session.company()?.id);
+  /** The centre of the address, else the one this device was at last, else the first. */
+  private readonly at = computed(() => this.id() ?? localStorage.getItem(this.key) ?? '0');
   protected readonly loaded = liveDocument(
     this.at,
     (id) => this.workshop.centre(Number(id)),
@@ -72,7 +73,12 @@ export class CentrePage {
   protected readonly mayReport = this.session.may('work');
 
   constructor() {
-    effect(() => localStorage.setItem(AT, this.at()));
+    effect(() => {
+      const centre = this.shown()?.centre;
+      if (centre) localStorage.setItem(this.key, String(centre.id));
+      // One that is gone is not gone to again.
+      else if (this.loaded.state().refusals.length > 0) localStorage.removeItem(this.key);
+    });
     inject(Title).setTitle('At the bench · Kampong');
   }
 
