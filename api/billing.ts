@@ -12,9 +12,11 @@ import {
   ItemRef,
   ListQuery,
   namedOnce,
+  NumbersMoved,
   page,
   Party,
   read,
+  SerialNumbers,
   Text,
   TypedDay,
   TypedDecimal,
@@ -213,7 +215,17 @@ export const creditInvoice = act({
     kind: z.enum(CREDIT_KINDS),
     reason: Text(200),
     lines: namedOnce(
-      z.array(z.object({ invoiceLineId: Id, quantity: TypedDecimal, unitPrice: TypedDecimal })).max(500),
+      z
+        .array(
+          z.object({
+            invoiceLineId: Id,
+            quantity: TypedDecimal,
+            unitPrice: TypedDecimal,
+            /** Of what comes back. // P6 */
+            numbers: SerialNumbers.optional(),
+          }),
+        )
+        .max(500),
       'invoiceLineId',
     ),
   }),
@@ -224,6 +236,7 @@ export const creditInvoice = act({
       z.object({ invoiceLineId: Id, quantity: Decimal, uninvoiced: Decimal, unitPrice: Decimal, net: Decimal }),
     ),
     rebates: z.array(z.object({ agreementId: Id, accrued: Decimal })),
+    numbers: NumbersMoved,
   }),
 });
 

@@ -3,7 +3,7 @@ import { DOCUMENT_KINDS } from '@core/kernel';
 import { Id, read } from './kit';
 
 export const Found = z.object({
-  kind: z.enum([...DOCUMENT_KINDS, 'customer', 'vendor', 'item'] as const),
+  kind: z.enum([...DOCUMENT_KINDS, 'customer', 'vendor', 'item', 'serial'] as const),
   id: Id,
   number: z.string(),
   name: z.string(),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { DOCUMENT_KINDS } from '@core/kernel';
+import { SERIAL_PLACES } from '@core/serial';
 
 export type Schema = z.ZodType;
 
@@ -96,6 +97,12 @@ export const Day = z.string();
 /** A day as it left the server, and comes back to say what was seen. */
 export const SeenDay = z.iso.date();
 export const Text = (most: number) => z.string().max(most);
+
+/** The serial numbers of pieces that move; none: those that fit, or made by the item's pattern. // P6 */
+export const SerialNumbers = z.array(Text(40)).max(1000);
+
+/** The pieces that move with an act, where they have numbers, and where each is afterwards. // P6 */
+export const NumbersMoved = z.array(z.object({ itemId: Id, number: z.string(), place: z.enum(SERIAL_PLACES) }));
 
 /** What a document in another currency comes to in the company's, at the rate of its day. // P8 */
 export const InOwn = z.object({

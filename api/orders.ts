@@ -25,6 +25,7 @@ import {
   TypedDecimal,
 } from './kit';
 import { RelatedDocument } from './agreements';
+import { SerialRef } from './serial';
 
 const State = z.enum(ORDER_STATES);
 export const Route = z.enum(ROUTES);
@@ -114,6 +115,9 @@ export const OrderLine = z.object({
   reserved: Decimal,
   /** On hand and held for nobody. */
   free: Decimal,
+  /** Whether it is kept by number, and its pieces: those held for it, and those that went out. // P6 */
+  byNumber: z.boolean(),
+  numbers: z.array(SerialRef),
 });
 
 export const OrderSheet = OrderRow.extend({

@@ -12,19 +12,25 @@ import {
   ListQuery,
   LocationId,
   namedOnce,
+  NumbersMoved,
   page,
   Party,
   read,
   SeenDecimal,
+  SerialNumbers,
   Text,
   TypedDecimal,
 } from './kit';
+import { SerialRef } from './serial';
 import { seenBy } from './seen-by';
 
 /** What it cost us. */
 const Cost = seenBy('see-costs', Decimal);
 
-const MoveLines = namedOnce(z.array(z.object({ lineId: Id, quantity: TypedDecimal })).max(500), 'lineId');
+const MoveLines = namedOnce(
+  z.array(z.object({ lineId: Id, quantity: TypedDecimal, numbers: SerialNumbers.optional() })).max(500),
+  'lineId',
+);
 
 /** What a shipment assembles in the same act. // P5 */
 const Assembled = z.array(z.object({ document: DocumentRef, quantity: Decimal, cost: Cost }));
@@ -47,6 +53,7 @@ const Moved = z.object({
   /** Prices found again on the day of the shipment: for one of the item's unit, and what the line changes by. // R3 */
   repriced: z.array(z.object({ orderLineId: Id, item: z.string(), was: Decimal, is: Decimal, difference: Decimal })),
   assembled: Assembled.optional(),
+  numbers: NumbersMoved,
 });
 
 export const receiveGoods = act({
@@ -104,8 +111,14 @@ export const supplyLine = act({
 export const moveBetween = act({
   name: 'moveBetween',
   summary: 'Carry goods of an item from one of our locations to another, at what they cost.',
-  input: z.object({ itemId: Id, from: LocationId, to: LocationId, quantity: TypedDecimal }),
-  preview: z.object({ quantity: Decimal, value: Cost }),
+  input: z.object({
+    itemId: Id,
+    from: LocationId,
+    to: LocationId,
+    quantity: TypedDecimal,
+    numbers: SerialNumbers.optional(),
+  }),
+  preview: z.object({ quantity: Decimal, value: Cost, numbers: NumbersMoved }),
 });
 
 /** Stock put right by hand. // W6 */
@@ -121,8 +134,9 @@ export const adjustStock = act({
     /** What one costs that is more than was known of; empty: as those that are there. */
     unitCost: TypedDecimal,
     reason: Text(200),
+    numbers: SerialNumbers.optional(),
   }),
-  preview: z.object({ quantity: Decimal, cost: Cost, currency: z.string() }),
+  preview: z.object({ quantity: Decimal, cost: Cost, currency: z.string(), numbers: NumbersMoved }),
 });
 
 export const takeBackAdjustment = act({
@@ -176,6 +190,8 @@ const MovementLine = z.object({
   sourceLineNo: z.number(),
   /** The other half of a drop shipment. */
   otherHalf: DocumentRef.nullable(),
+  /** Its pieces, where they have numbers. // P6 */
+  numbers: z.array(SerialRef),
 });
 
 export const MovementSheet = z.object({
@@ -234,7 +250,15 @@ export const enterCount = act({
     countId: Id,
     lines: namedOnce(
       z
-        .array(z.object({ lineId: Id, counted: TypedDecimal, unitCost: TypedDecimal }))
+        .array(
+          z.object({
+            lineId: Id,
+            counted: TypedDecimal,
+            unitCost: TypedDecimal,
+            /** Of an item that is kept by number: one for each that was counted. // P6 */
+            numbers: SerialNumbers.optional(),
+          }),
+        )
         .min(1)
         .max(1000),
       'lineId',
@@ -325,6 +349,10 @@ export const openCount = read({
         difference: z.string(),
         /** As posted; or as it would be, at the average. */
         cost: Cost,
+        /** Of an item that is kept by number: those that were told, and those to be told (none on a blind one that is open). */
+        byNumber: z.boolean(),
+        numbers: z.array(z.object({ number: z.string(), says: z.enum(['here', 'missing', 'found']) })),
+        expected: z.array(z.string()),
         /** What one costs must be said: nothing was there to go by. */
         needsCost: z.boolean(),
       }),

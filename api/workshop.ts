@@ -10,12 +10,15 @@ import {
   ItemRef,
   ListQuery,
   namedOnce,
+  NumbersMoved,
   page,
   read,
+  SerialNumbers,
   Text,
   TypedDay,
   TypedDecimal,
 } from './kit';
+import { SerialRef } from './serial';
 import { seenBy } from './seen-by';
 
 /** What it cost us. */
@@ -34,10 +37,15 @@ export const reportWork = act({
     good: TypedDecimal,
     scrapped: TypedDecimal,
     /** What was used, and how long it took, where not as planned. */
-    used: namedOnce(z.array(z.object({ componentId: Id, quantity: TypedDecimal })).max(500), 'componentId'),
+    used: namedOnce(
+      z.array(z.object({ componentId: Id, quantity: TypedDecimal, numbers: SerialNumbers.optional() })).max(500),
+      'componentId',
+    ),
     worked: namedOnce(z.array(z.object({ operationId: Id, minutes: Text(8) })).max(100), 'operationId'),
     /** Nothing more is to come of it. */
     finish: z.boolean(),
+    /** Of what comes out. */
+    numbers: SerialNumbers.optional(),
   }),
   preview: z.object({
     good: Decimal,
@@ -55,6 +63,7 @@ export const reportWork = act({
     ties: z.array(z.object({ order: DocumentRef, lineNo: z.number().int(), made: Decimal, released: Decimal })),
     state: z.enum(['running', 'finished']),
     left: Decimal,
+    numbers: NumbersMoved,
   }),
 });
 
@@ -224,6 +233,9 @@ export const openWork = read({
     usedCost: Cost,
     outputCost: Cost,
     inWork: Cost,
+    /** Whether it is kept by number, and the pieces that came of it. // P6 */
+    byNumber: z.boolean(),
+    numbers: z.array(SerialRef),
     components: z.array(
       z.object({
         id: Id,
@@ -233,6 +245,9 @@ export const openWork = read({
         used: Decimal,
         /** What is planned to come for it. */
         covered: Decimal,
+        byNumber: z.boolean(),
+        /** Its pieces that were used, where they have numbers. // P6 */
+        numbers: z.array(SerialRef),
         neededOn: Day,
         onHand: Decimal,
         free: Decimal,
@@ -280,7 +295,9 @@ export const openWorkReport = read({
     item: ItemRef,
     currency: z.string(),
     reason: z.string(),
-    components: z.array(z.object({ item: ItemRef, quantity: Decimal, cost: Cost })),
+    components: z.array(z.object({ item: ItemRef, quantity: Decimal, cost: Cost, numbers: z.array(SerialRef) })),
+    /** The pieces that came out, where they have numbers. // P6 */
+    numbers: z.array(SerialRef),
     operations: z.array(
       z.object({
         no: z.number().int(),

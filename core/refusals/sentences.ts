@@ -7,6 +7,15 @@ const d = (day: string) => (isDay(day) ? dayText(day, '') : day);
 /** A month as people say it: `2027-03` is `March 2027`. */
 const month = (text: string) => (isDay(`${text}-01`) ? monthText(text) : text);
 
+/** Where a piece with a number of its own is, as a sentence goes on. // P6 */
+const whereIs = ({ is, at, order }: { is: string; at: string; order: string }) =>
+  ({
+    ours: `is at ${at}${order ? `, for ${order}` : ''}`,
+    customer: `went out${order ? ` with ${order}` : ''}`,
+    used: 'is used in production',
+    out: 'is not in our stock',
+  })[is] ?? 'is elsewhere';
+
 /** A state as people say it: `in-force` is `in force`. */
 const state = (text: string) => text.replace('-', ' ');
 
@@ -262,6 +271,43 @@ export const sentences = {
     `${f.document} is covered by ${f.invoice}; reverse that first.`,
   'credited-already': (f: { invoice: string }) =>
     `Something of ${f.invoice} was credited already; credit the rest of it line by line.`,
+  // P6: pieces with numbers of their own
+  'not-a-pattern': () =>
+    'Numbers are made with one run of # where the count stands, and {YY} for the year: PM15-{YY}-####.',
+  'not-a-serial': (f: { most: string }) => `A serial number has 1 to ${f.most} characters; type it again.`,
+  'numbers-needed': (f: { item: string; quantity: string }) =>
+    `Type the serial numbers of the ${n(f.quantity)} ${f.item} that come; no pattern makes them.`,
+  'numbers-not-as-many': (f: { item: string; quantity: string; numbers: string }) =>
+    `${n(f.quantity)} of ${f.item} move and ${f.numbers} ${f.numbers === '1' ? 'number is' : 'numbers are'} given; give one for each.`,
+  'numbers-short': (f: { item: string; asked: string; free: string; place: string }) =>
+    `${f.asked} of ${f.item} move and ${f.free} with a number are free at ${f.place}; count them, or free those that are held.`,
+  'numbers-which': (f: { item: string; quantity: string; out: string }) =>
+    `${f.out} of ${f.item} went out on this line and ${n(f.quantity)} come back; give their numbers.`,
+  'number-not-out': (f: { number: string }) => `${f.number} did not go out on this line; give one that did.`,
+  'number-twice': (f: { number: string }) => `${f.number} is given twice; give another, or one fewer.`,
+  'number-unknown': (f: { number: string; item: string }) =>
+    `No ${f.item} has the number ${f.number}; look at the list of its numbers.`,
+  'number-exists': (f: { number: string; item: string; is: string; at: string; order: string }) =>
+    `${f.number} of ${f.item} is there already: it ${whereIs(f)}. Type another number.`,
+  'number-held': (f: { number: string; order: string }) =>
+    `${f.number} is held for ${f.order}; take another, or let it go there first.`,
+  'number-elsewhere': (f: { number: string; place: string; is: string; at: string; order: string }) =>
+    `${f.number} is not at ${f.place}: it ${whereIs(f)}. Take another.`,
+  'number-moved-on': (f: { document: string; number: string; is: string; at: string; order: string }) =>
+    `${f.number} of ${f.document} ${whereIs(f)} since; take back what moved it first.`,
+  'number-stock': (f: { item: string; onHand: string }) =>
+    `${n(f.onHand)} of ${f.item} are here without numbers; put them to 0, keep it by number, and bring them in with theirs.`,
+  'number-running': (f: { item: string; what: string }) =>
+    `${f.item} is under way on ${f.what}; let that come or end before it is kept by number.`,
+  'number-whole': (f: { item: string; unit: string }) =>
+    `${f.item} is counted in ${f.unit}, which can be parted; only whole pieces have numbers.`,
+  'number-same': (f: { number: string }) => `${f.number} is what it is called already.`,
+  'number-not-part': (f: { number: string }) =>
+    `${f.number} is not used in a product; only parts can be put into another.`,
+  'number-not-product': (f: { work: string }) => `This did not come of ${f.work}; choose a product of that order.`,
+  'number-changed': (f: { was: string; is: string }) =>
+    `Somebody wrote ${f.is} for ${f.was} meanwhile; look at it as it is now, and type it again.`,
+
   'goods-gone': (f: { document: string; item: string; quantity: string; here: string }) =>
     `${f.document} brought ${n(f.quantity)} of ${f.item} and only ${n(f.here)} of them can be had; take back what they went out with first.`,
 

@@ -1,5 +1,6 @@
 import { dec, isDecimalText, isWholeUnit, least } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
+import { numbersCounted, type CountedNumber, type SerialGround, type SerialNeed } from '@core/serial';
 import { costOfChange } from './adjust';
 
 export const COUNT_STATES = ['open', 'posted', 'cancelled'] as const;
@@ -41,27 +42,43 @@ export interface CountLine {
   was: string | null;
   counted: string | null;
   unitCost: string | null;
+  /** What was said of the numbers of its pieces when it was counted. */
+  numbers: readonly CountedNumber[];
   /** As it is now at the place. */
   stock: { onHand: string; reserved: string; value: string };
 }
 
 export interface CountGround {
-  sheet: { number: string; state: CountState };
+  sheet: { number: string; state: CountState; locationId: number };
   lines: readonly CountLine[];
   place: string;
   currency: string;
 }
 
-/** How many there are, as they are counted line by line; empty takes back what was typed before. // W6 */
+/** What is written of a line that was counted. */
+export interface EnteredLine {
+  id: number;
+  was: string | null;
+  counted: string | null;
+  unitCost: string | null;
+  numbers: CountedNumber[];
+}
+
+/**
+ * How many there are, as they are counted line by line; empty takes back what was typed before. Of an item that is kept by
+ * number each piece is told by its own. // W6 P6
+ */
 export function decideEnterCount(
   { sheet, lines }: CountGround,
-  typed: readonly { lineId: number; counted: string; unitCost: string }[],
-): Decision<{ lines: { id: number; was: string | null; counted: string | null; unitCost: string | null }[] }> {
+  ground: SerialGround,
+  typed: readonly { lineId: number; counted: string; unitCost: string; numbers?: readonly string[] | undefined }[],
+): Decision<{ lines: EnteredLine[] }> {
   if (sheet.state !== 'open') {
     return { ok: false, refusals: [refuse('count-not-open', '', { count: sheet.number, state: sheet.state })] };
   }
   const refusals: Refusal[] = [];
-  typed.forEach(({ lineId, counted, unitCost }, at) => {
+  const numbers = new Map<number, CountedNumber[]>();
+  typed.forEach(({ lineId, counted, unitCost, numbers: told = [] }, at) => {
     const line = lines.find(({ id }) => id === lineId);
     const text = counted.trim();
     if (!line) refusals.push(refuse('unknown', `lines.${at}.lineId`, { what: 'This line' }));
@@ -69,6 +86,11 @@ export function decideEnterCount(
       refusals.push(refuse('not-a-number', `lines.${at}.counted`, { what: 'The quantity' }));
     } else if (text !== '' && isWholeUnit(line.unit) && !dec(text).mod(1).eq(0)) {
       refusals.push(refuse('whole-pieces', `lines.${at}.counted`, { item: line.item }));
+    } else if (text !== '' && ground.kept.some(({ itemId }) => itemId === line.itemId)) {
+      const point = { itemId: line.itemId, locationId: sheet.locationId };
+      const said = numbersCounted(ground, { ...point, quantity: text, typed: told, field: `lines.${at}.numbers` });
+      if (said.ok) numbers.set(lineId, said.effects);
+      else refusals.push(...said.refusals);
     }
     if (unitCost.trim() !== '' && (!isDecimalText(unitCost.trim(), 'price') || dec(unitCost.trim()).lt(0))) {
       refusals.push(refuse('not-a-number', `lines.${at}.unitCost`, { what: 'The cost' }));
@@ -80,8 +102,14 @@ export function decideEnterCount(
       const text = counted.trim();
       const cost = unitCost.trim() === '' ? null : dec(unitCost.trim()).toFixed();
       return text === ''
-        ? { id: lineId, was: null, counted: null, unitCost: cost }
-        : { id: lineId, was: stock.onHand, counted: dec(text).toFixed(), unitCost: cost };
+        ? { id: lineId, was: null, counted: null, unitCost: cost, numbers: [] }
+        : {
+            id: lineId,
+            was: stock.onHand,
+            counted: dec(text).toFixed(),
+            unitCost: cost,
+            numbers: numbers.get(lineId) ?? [],
+          };
     }),
   }));
 }
@@ -153,6 +181,38 @@ export function decidePostCount({ sheet, lines, place, currency }: CountGround):
     warnings,
   );
 }
+
+/** The pieces a count finds and misses: those that were told when it was counted. // W6 P6 */
+export const countNeeds = ({ sheet, lines }: CountGround): SerialNeed[] =>
+  lines.flatMap(({ itemId, numbers }, at) => {
+    const told = (says: CountedNumber['says']) =>
+      numbers.filter((each) => each.says === says).map(({ number }) => number);
+    const [missing, found] = [told('missing'), told('found')];
+    const need = {
+      itemId,
+      locationId: sheet.locationId,
+      with: { kind: 'CT' as const, at: 0 },
+      field: `lines.${at}.counted`,
+    };
+    return [
+      ...(missing.length > 0
+        ? [
+            {
+              ...need,
+              way: 'out' as const,
+              quantity: String(missing.length),
+              typed: missing,
+              to: 'out' as const,
+              lineId: null,
+              workId: null,
+            },
+          ]
+        : []),
+      ...(found.length > 0
+        ? [{ ...need, way: 'in' as const, quantity: String(found.length), typed: found, for: [], made: null }]
+        : []),
+    ];
+  });
 
 /** A count as it was posted, with what is there of its items by now. */
 export interface PostedCountGround {

@@ -19,6 +19,7 @@ export {
 } from './adjust';
 export {
   COUNT_STATES,
+  countNeeds,
   decideBeginCount,
   decideEnterCount,
   decidePostCount,
@@ -48,3 +49,4 @@ export {
   type ShipmentNow,
 } from './reverse';
 export { decideReceipt, decideShipment } from './goods';
+export { adjustmentNeeds, movementNeeds, reversalNeeds, staysHere, type TypedNumbers } from './numbers';

@@ -1,5 +1,6 @@
 import { decideCreditNote, decideSettlement, type CreditEffects, type CreditGround } from '@core/billing';
 import { bothOf, dec, pointOf, priceText, type Day } from '@core/kernel';
+import { numbered, numbersShown } from '@core/serial';
 import { creditNoteJournal, rebateSettlementJournal, returnJournal } from '@core/ledger';
 import * as agreements from '@api/agreements';
 import * as contract from '@api/billing';
@@ -13,9 +14,11 @@ import {
   writeAccruals,
 } from '../agreements';
 import { exchangeOn, foreignOf, ownCurrency } from '../catalogue';
-import type { Sql, Statement, Tx, Columns } from '../db';
+import { Piece, TextPiece, type Sql, type Statement, type Tx, type Columns } from '../db';
 import { postJournals } from '../ledger';
-import { agreementsOf, loadOrder, loadStock, reopenStatement, stockStatement } from '../orders';
+import { stockStatement } from '../on-hand';
+import { agreementsOf, loadOrder, reopenStatement } from '../orders';
+import { loadStockAndNumbers, numbersToWrite } from '../serial';
 import { inOwn } from './in-own';
 import { insertOpenItem, insertTaxes, loadOwed, setOffEntries, writeSetOffs, type OwedColumns } from './open-items';
 import type { CustomerInvoiceLine, OpenItem } from './tables';
@@ -29,8 +32,31 @@ export const creditInvoice = defineAct(contract.creditInvoice, {
   right: 'customer-invoices',
   says: 'write credit notes',
   done: 'credited',
-  load: (tx, input, doer) => loadForCredit(tx, doer.companyId, input.invoiceId),
-  decide: (ground, input, doer) => decideCreditNote(ground, input, doer.workDate),
+  load: (tx, { invoiceId, lines }, doer) =>
+    loadForCredit(
+      tx,
+      doer.companyId,
+      invoiceId,
+      lines.flatMap(({ numbers = [] }) => numbers),
+    ),
+  decide: (ground, input, { workDate }) =>
+    numbered(decideCreditNote(ground, input, workDate), ground.numbers, workDate, ({ lines }) =>
+      lines
+        .filter(({ quantity }) => dec(quantity).gt(0))
+        .map(({ invoiceLineId, orderLineId, itemId, locationId, quantity }) => {
+          const at = input.lines.findIndex((line) => line.invoiceLineId === invoiceLineId);
+          return {
+            way: 'return',
+            itemId,
+            locationId,
+            quantity,
+            lineId: orderLineId,
+            with: { kind: 'CN', at: 0 },
+            field: at < 0 ? '' : `lines.${at}.numbers`,
+            typed: input.lines[at]?.numbers ?? [],
+          };
+        }),
+    ),
   also: ({ lines }) =>
     lines.some((line) => dec(line.quantity).gt(0)) ? [{ right: 'goods', says: 'take goods back into stock' }] : [],
   posts: ({ creditDate }) => creditDate,
@@ -43,8 +69,9 @@ export const creditInvoice = defineAct(contract.creditInvoice, {
           },
         ]
       : [],
-  preview: ({ setOff, own, ...effects }, { invoice }) => ({
+  preview: ({ setOff, own, numbers, ...effects }, { invoice }) => ({
     ...effects,
+    numbers: numbersShown(numbers),
     own: inOwn(invoice.exchange, effects.rate, own),
     setOff: setOff.amount,
   }),
@@ -120,7 +147,8 @@ export const creditInvoice = defineAct(contract.creditInvoice, {
     );
     await postJournals(tx, doer, [...journals, ...accruals]);
     return {
-      made: [{ ...document, id }],
+      ...numbersToWrite(doer, effects.numbers, () => id),
+      made: [{ ...document, id: new Piece('?', [id]), number: new TextPiece('?', [document.number]) }],
       touched: [{ kind: 'SO', id: order.id, number: order.number }, ...touched],
     };
   },
@@ -212,7 +240,7 @@ async function insertCreditNote(tx: Tx, doer: Doer, number: string, note: NewCre
 }
 
 /** What of an invoice can be credited; its agreements, order, stock and open item locked in that order. */
-async function loadForCredit(sql: Sql, companyId: number, invoiceId: number) {
+async function loadForCredit(sql: Sql, companyId: number, invoiceId: number, typed: readonly string[]) {
   const [found] = await sql.rows<{ orderId: number | null }>(
     'SELECT order_id FROM customer_invoice WHERE company_id = ? AND id = ?',
     [companyId, invoiceId],
@@ -225,10 +253,11 @@ async function loadForCredit(sql: Sql, companyId: number, invoiceId: number) {
   const touched = await loadAgreements(sql, companyId, agreementIds);
   const order = await loadOrder(sql, companyId, orderId);
   const lines = await creditableLines(sql, companyId, invoiceId);
-  await loadStock(
+  const { numbers } = await loadStockAndNumbers(
     sql,
     companyId,
     lines.map((line) => pointOf(line.item.id, line.locationId)),
+    { typed, lineIds: lines.map(({ orderLineId }) => orderLineId) },
   );
   const [invoice] = await sql.rows<
     Columns<OpenItem, OwedColumns> & {
@@ -255,6 +284,7 @@ async function loadForCredit(sql: Sql, companyId: number, invoiceId: number) {
     invoice: { id: invoiceId, number, orderId, customerId, currency, owed, day, exchange: { currency, own, rate } },
     lines,
     rebates: await rebatesOf(sql, companyId, agreementIds),
+    numbers,
     order,
     touched,
     openItemId,

@@ -9,7 +9,7 @@ import { setStatement, type Sql, type Statement, type Tx, type Columns } from '.
 import { locationsOf } from '../catalogue';
 import { shipTosOf } from '../parties';
 import { orderPricing } from '../pricing';
-import { heldStatement, loadFree } from './held';
+import { heldStatement, loadFree } from '../on-hand';
 import { inStepStatements } from '../supply';
 import { loadGivenBack, loadToMake, withWork, writeGivenBack, writeWork } from '../workshop';
 import { standingOf } from './standing';

@@ -2,5 +2,4 @@ export { listOrders, openOrder } from './reads';
 export { repriceStatements, shipDatePrices } from './reprice';
 export { standingOf } from './standing';
 export { agreementsOf, insertOrder, loadOrder, pricedItems, reopenStatement } from './store';
-export { heldStatement, loadFree, loadStock, stockStatement, type StockNow } from './held';
 export { releasePlanned } from './release';

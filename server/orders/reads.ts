@@ -8,6 +8,7 @@ import { orNotFound } from '../acts';
 import { likeOf, pageById, type Bound, type Sql, type Columns } from '../db';
 import { ADDRESS_COLUMNS, addressOf, shipTosOf, type AddressColumns } from '../parties';
 import { documentsOfOrder } from '../documents';
+import { serialsOfOrder } from '../serial';
 import { commissionOf } from './commission';
 import type { SalesOrderLine } from './tables';
 import type { Item } from '../catalogue/tables';
@@ -187,10 +188,11 @@ type LineRow = Columns<
     location: string;
     free: string | null;
     soldUnit: string;
+    byNumber: number;
   };
 
 async function linesOf(sql: Sql, companyId: number, orderId: number, currency: Promise<string>): Promise<Line[]> {
-  const [inCurrency, rows, invoiced, paid, ties, units, planned] = await Promise.all([
+  const [inCurrency, rows, invoiced, paid, ties, units, planned, serials] = await Promise.all([
     currency,
     sql.rows<LineRow>(
       `SELECT STRAIGHT_JOIN l.id, l.line_no, l.item_id, i.number, i.name, i.unit, l.agreement_line_id, ag.id AS agreement_id,
@@ -198,7 +200,8 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: P
             (SELECT COUNT(*) FROM item_vendor iv WHERE iv.company_id = l.company_id AND iv.item_id = l.item_id) AS vendors,
             l.ship_date, l.promised_date, l.tied, l.shipped, l.invoiced, l.on_bench, l.location_id, lo.code AS location_code, lo.name AS location, l.reserved, l.agreed_amount,
             IF(l.unit = '', i.unit, l.unit) AS sold_unit, l.unit_factor, l.typed_price, l.price_reason, l.discount, l.build_up, l.priced_on, l.ordered_amount,
-            i.weight, i.volume, sk.on_hand - sk.reserved AS free
+            i.weight, i.volume, sk.on_hand - sk.reserved AS free,
+            EXISTS (SELECT 1 FROM serial_series n WHERE n.company_id = l.company_id AND n.item_id = l.item_id) AS by_number
        FROM sales_order_line l FORCE INDEX (sales_order_line_no)
        JOIN item i FORCE INDEX (PRIMARY) ON i.company_id = l.company_id AND i.id = l.item_id
        JOIN tax_code tc FORCE INDEX (PRIMARY) ON tc.company_id = l.company_id AND tc.id = l.tax_code_id
@@ -238,6 +241,7 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: P
         WHERE l.company_id = ? AND l.order_id = ? AND (p.open = TRUE OR p.state = 'placed' OR t.made > 0) ORDER BY p.id`,
       [companyId, orderId],
     ),
+    serialsOfOrder(sql, companyId, orderId),
   ]);
   return rows.map((row) =>
     lineOf(row, inCurrency, {
@@ -249,6 +253,7 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: P
         .map(({ kind, id, number, state }) => ({ kind, id, number, state })),
       making: sum(planned.filter((each) => each.orderLineId === row.id).map((each) => dec(each.making))).toFixed(),
       units: units.filter((each) => each.itemId === row.itemId),
+      numbers: serials.filter(({ lineId }) => lineId === row.id).map(({ lineId: _of, ...piece }) => piece),
     }),
   );
 }
@@ -340,9 +345,14 @@ interface Beside {
   planned: Line['planned'];
   making: string;
   units: { unit: string; factor: string }[];
+  numbers: Line['numbers'];
 }
 
-function lineOf(row: LineRow, currency: string, { ties, vendorInvoiced, paid, planned, making, units }: Beside): Line {
+function lineOf(
+  row: LineRow,
+  currency: string,
+  { ties, vendorInvoiced, paid, planned, making, units, numbers }: Beside,
+): Line {
   const fits = { stocked: row.stocked, hasVendor: row.vendors > 0, obtained: row.obtained };
   return {
     id: row.id,
@@ -383,6 +393,8 @@ function lineOf(row: LineRow, currency: string, { ties, vendorInvoiced, paid, pl
     needsPurchase: row.onBench,
     reserved: row.reserved,
     free: row.free ?? '0',
+    byNumber: Boolean(row.byNumber),
+    numbers,
     planned,
     making,
     ourMake: row.obtained === 'make' || row.obtained === 'assemble',

@@ -2,7 +2,7 @@ import type { DocumentKind } from '@core/kernel';
 
 /** A kind of document, party or thing that find looks for. */
 export interface Findable {
-  kind: DocumentKind | 'customer' | 'vendor' | 'item';
+  kind: DocumentKind | 'customer' | 'vendor' | 'item' | 'serial';
   /** Its table as `d`, with what is joined to show it. */
   from: string;
   /** What is shown beside its number. */

@@ -11,6 +11,8 @@ interface ItemPlan {
   stock: { quantity: string; cost: string } | null;
   kept?: true;
   group: string;
+  /** How its serial numbers are made, where it is kept by number. // P6 */
+  serial?: string;
   /** Whether it is held for orders at once. // S3 */
   reserving?: 'never' | 'always';
   /** Who may sell it to us, where not everybody may. // L9 */
@@ -86,6 +88,7 @@ export const ITEMS: readonly ItemPlan[] = [
   },
   {
     number: 'PM-15',
+    serial: 'P15-#####',
     group: 'PUMP',
     name: 'Dosing pump, 15 l/h',
     unit: 'piece',
@@ -136,6 +139,7 @@ export const ITEMS: readonly ItemPlan[] = [
   },
   {
     number: 'SK-D2',
+    serial: 'D2-{YY}-###',
     group: 'SKID',
     name: 'Dosing skid, 2 pumps',
     unit: 'piece',
@@ -148,6 +152,7 @@ export const ITEMS: readonly ItemPlan[] = [
   },
   {
     number: 'SK-D4',
+    serial: 'D4-{YY}-###',
     group: 'SKID',
     name: 'Dosing skid, 4 pumps',
     unit: 'piece',
@@ -160,6 +165,7 @@ export const ITEMS: readonly ItemPlan[] = [
   },
   {
     number: 'FV-900',
+    serial: 'FV9-{YY}-###',
     group: 'SKID',
     name: 'Filter vessel, 900 mm',
     unit: 'piece',
@@ -171,6 +177,7 @@ export const ITEMS: readonly ItemPlan[] = [
   },
   {
     number: 'FV-1200',
+    serial: 'FV12-{YY}-###',
     group: 'SKID',
     name: 'Filter vessel, 1200 mm',
     unit: 'piece',

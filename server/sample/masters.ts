@@ -5,6 +5,7 @@ import { PEOPLE } from './people';
 import { itemGroupTable, itemTable, itemVendorTable, taxCodeTable, vendorApprovalTable } from '../catalogue/tables';
 import { customerTable, paymentTermsTable, salesOrganisationTable, shipToTable, vendorTable } from '../parties/tables';
 import { exchangeRateTable } from '../pricing/tables';
+import { serialSeriesTable } from '../serial/tables';
 import { VENDORS, CUSTOMERS, GROUPS, ORGANISATIONS } from './parties';
 import { ITEMS } from './items';
 
@@ -15,7 +16,7 @@ export interface Masters {
   people: Map<string, number>;
   /** Ids by name or number. */
   customers: Map<string, { id: number; shipTos: number[]; referenceRequired: boolean }>;
-  items: Map<string, { id: number; price: string; route: Route }>;
+  items: Map<string, { id: number; price: string; route: Route; serial: string | null }>;
   vendors: Map<string, number>;
   groups: Map<string, number>;
 }
@@ -179,6 +180,12 @@ async function layItems(
     })),
   );
   await tx.insertPlain(
+    serialSeriesTable,
+    ITEMS.flatMap(({ serial }, index) =>
+      serial === undefined ? [] : [{ companyId, itemId: ids[index]!, pattern: serial }],
+    ),
+  );
+  await tx.insertPlain(
     itemVendorTable,
     ITEMS.flatMap((item, index) =>
       item.vendors.map((vendor) => ({
@@ -204,5 +211,10 @@ async function layItems(
       })),
     ),
   );
-  return new Map(ITEMS.map((item, index) => [item.number, { id: ids[index]!, price: item.price, route: item.route }]));
+  return new Map(
+    ITEMS.map((item, index) => [
+      item.number,
+      { id: ids[index]!, price: item.price, route: item.route, serial: item.serial ?? null },
+    ]),
+  );
 }

@@ -1,10 +1,12 @@
 import { dec, lineAmount, type Day } from '@core/kernel';
 import { adjustmentJournal } from '@core/ledger';
+import { numberBy } from '@core/serial';
 import { takeNumbers, type Doer } from '../acts/index';
 import type { Database } from '../db/index';
 import { postJournals } from '../ledger/index';
 import { type Masters } from './masters';
 import { locationTable } from '../catalogue/tables';
+import { serialEntryTable, serialTable } from '../serial/tables';
 import { stockEntryTable, stockTable } from '../stock/tables';
 import { OPENING_STOCK } from './items';
 
@@ -21,6 +23,7 @@ export function layOpeningStock(database: Database, masters: Masters, doer: Doer
       locationId: line.at,
       itemId: masters.items.get(line.item)!.id,
       quantity: line.quantity,
+      pattern: masters.items.get(line.item)!.serial,
       value: lineAmount(dec(line.quantity), dec(line.cost), 'MYR').toFixed(),
     }));
     const total = lines.reduce((sum, line) => sum.plus(line.value), dec(0)).toFixed();
@@ -58,5 +61,38 @@ export function layOpeningStock(database: Database, masters: Masters, doer: Doer
         value: line.value,
       })),
     );
+    for (const { itemId, locationId, quantity, pattern } of lines) {
+      if (pattern === null) continue;
+      const ids = await tx.insert(
+        serialTable,
+        Array.from({ length: Number(quantity) }, (_each, at) => ({
+          companyId: doer.companyId,
+          itemId,
+          number: numberBy(pattern, at + 1, day),
+          place: 'ours' as const,
+          locationId,
+          bornKind: 'JR',
+          bornId: journal!.id,
+          bornOn: day,
+        })),
+      );
+      await tx.insertPlain(
+        serialEntryTable,
+        ids.map((serialId) => ({
+          companyId: doer.companyId,
+          serialId,
+          documentKind: 'JR',
+          documentId: journal!.id,
+          locationId,
+          quantity: 1,
+          postedOn: day,
+        })),
+      );
+      await tx.run('UPDATE serial_series SET next_count = ? WHERE company_id = ? AND item_id = ?', [
+        ids.length + 1,
+        doer.companyId,
+        itemId,
+      ]);
+    }
   });
 }

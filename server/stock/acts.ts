@@ -1,12 +1,14 @@
-import { decideReceipt, decideShipment, type MoveEffects } from '@core/stock';
-import { dec } from '@core/kernel';
-import { assemblingFirst, beyondShipped } from '@core/workshop';
+import { decideReceipt, decideShipment, movementNeeds, type MoveEffects, type TypedNumbers } from '@core/stock';
+import { dec, MAIN_LOCATION, pointOf } from '@core/kernel';
+import { numbered, numbersShown, type SerialEffects } from '@core/serial';
+import { assemblingFirst, assemblyNeeds, beyondShipped } from '@core/workshop';
 import * as contract from '@api/stock';
 import { defineAct, type Touched } from '../acts';
 import { loadAgreements } from '../agreements';
 import type { Repriced } from '@core/orders';
 import type { DropTie, StockLine } from '@core/stock';
-import { agreementsOf, loadStock, repriceStatements, shipDatePrices } from '../orders';
+import { agreementsOf, repriceStatements, shipDatePrices } from '../orders';
+import { loadStockAndNumbers } from '../serial';
 import { adjustStock, takeBackAdjustment } from './adjust';
 import { moveBetween } from './between';
 import { addToCount, beginCount, cancelCount, enterCount, postCount, takeBackCount } from './count';
@@ -24,7 +26,7 @@ import { reverseMovement } from './reverse';
 import { moveToWrite } from './write';
 
 /** A drop shipment brings nothing to our place. */
-const NOTHING_OWN: Awaited<ReturnType<typeof loadOwnLines>> = { own: [], loose: [] };
+const NOTHING_OWN: Awaited<ReturnType<typeof loadOwnLines>> = { own: [], loose: [], points: [] };
 
 export const receiveGoods = defineAct(contract.receiveGoods, {
   right: 'goods',
@@ -33,16 +35,18 @@ export const receiveGoods = defineAct(contract.receiveGoods, {
   async load(tx, input, doer) {
     const locked = await loadTies(tx, doer.companyId, 'purchase', input.purchaseId, doer.workDate);
     const repriced = await shipDatePrices(tx, doer, locked.byShipDate, doer.workDate);
-    return {
-      ...locked,
-      ties: tiesAt(locked.ties, repriced),
-      repriced,
-      ...(locked.allTied
-        ? NOTHING_OWN
-        : await loadOwnLines(tx, doer.companyId, input.purchaseId, locked.specials, doer.workDate)),
-    };
+    const own = locked.allTied
+      ? NOTHING_OWN
+      : await loadOwnLines(tx, doer.companyId, input.purchaseId, locked.specials, doer.workDate);
+    const typed = input.lines.flatMap(({ numbers = [] }) => numbers);
+    const points = [...own.points, ...throughPoints(locked.ties, typed)];
+    const { numbers } = await loadStockAndNumbers(tx, doer.companyId, points, { typed });
+    return { ...locked, ties: tiesAt(locked.ties, repriced), repriced, ...own, numbers };
   },
-  decide: (ground, input) => decideReceipt(ground, input.lines),
+  decide: (ground, input, { workDate }) =>
+    numbered(decideReceipt(ground, input.lines), ground.numbers, workDate, (effects) =>
+      movementNeeds(effects, typedNumbers(input.lines, 'lines')),
+    ),
   posts: (_effects, { workDate }) => workDate,
   preview: (effects, ground) => shownOf(effects, ground.repriced),
   async write(tx, effects, ground, doer) {
@@ -67,7 +71,13 @@ const shipLines = defineAct(contract.shipLines, {
     const works = await loadAssemblies(tx, doer.companyId, orderIds);
     const coming = await loadComing(tx, doer.companyId, orderIds);
     const repriced = await shipDatePrices(tx, doer, orderIds, doer.workDate);
-    const stock = await loadStock(tx, doer.companyId, [...lines.points, ...works.flatMap(({ points }) => points)]);
+    const typed = [input, ...(input.others ?? [])].flatMap((each) => each.lines).flatMap(({ numbers = [] }) => numbers);
+    const { stock, numbers } = await loadStockAndNumbers(
+      tx,
+      doer.companyId,
+      [...lines.points, ...works.flatMap(({ points }) => points), ...throughPoints(locked.ties, typed)],
+      { typed, workIds: works.map(({ id }) => id) },
+    );
     const linesOf = (id: number) => linesAt(lines.stocked(id, stock), repriced);
     return {
       ...locked,
@@ -79,9 +89,10 @@ const shipLines = defineAct(contract.shipLines, {
       withIt: [...others].sort((a, b) => a - b).flatMap(linesOf),
       works: works.map((work) => work.stocked(stock)),
       coming,
+      numbers,
     };
   },
-  decide: (ground, input) => {
+  decide: (ground, input, { workDate }) => {
     const { stockLines, withIt, works } = ground;
     const used = (input.others ?? []).filter(({ lines }) => lines.some(({ quantity }) => quantity.trim() !== ''));
     const asked = [
@@ -90,12 +101,20 @@ const shipLines = defineAct(contract.shipLines, {
         lines.map((line, at) => ({ ...line, field: `others.${index}.lines.${at}.quantity` })),
       ),
     ].filter(({ quantity }) => quantity.trim() !== '');
-    return assemblingFirst(works, [...stockLines, ...withIt], asked, (lines) =>
+    const decision = assemblingFirst(works, [...stockLines, ...withIt], asked, (lines) =>
       decideShipment(
         { ...ground, stockLines: lines.slice(0, stockLines.length), withIt: lines.slice(stockLines.length) },
         input,
       ),
     );
+    const typed = [
+      ...typedNumbers(input.lines, 'lines'),
+      ...used.flatMap(({ lines }, index) => typedNumbers(lines, `others.${index}.lines`)),
+    ];
+    return numbered(decision, ground.numbers, workDate, (effects) => [
+      ...assemblyNeeds(works, effects.assembled, typed, ground.numbers),
+      ...movementNeeds(effects, typed),
+    ]);
   },
   posts: (_effects, { workDate }) => workDate,
   preview: (effects, ground) => ({
@@ -123,6 +142,17 @@ const shipLines = defineAct(contract.shipLines, {
   },
 });
 
+/** The numbers that were typed with lines. */
+const typedNumbers = (
+  lines: readonly { lineId: number; numbers?: readonly string[] | undefined }[],
+  field: string,
+): TypedNumbers[] =>
+  lines.map(({ lineId, numbers = [] }, at) => ({ lineId, numbers, field: `${field}.${at}.numbers` }));
+
+/** Where numbers of what only passes through are looked for, where any were typed. */
+const throughPoints = (ties: readonly DropTie[], typed: readonly string[]): number[] =>
+  typed.length > 0 ? ties.map(({ item }) => pointOf(item.id, MAIN_LOCATION)) : [];
+
 /** Ties and lines at the prices of the day they ship. // R3 */
 function tiesAt(ties: readonly DropTie[], repriced: readonly Repriced[]): DropTie[] {
   return ties.map((tie) => ({ ...tie, orderLine: priceAt(tie.orderLine, repriced) }));
@@ -146,9 +176,10 @@ function goneOf({ shipments }: MoveEffects, repriced: readonly Repriced[]): Repr
   return repriced.filter((line) => gone.has(line.orderLineId));
 }
 
-function shownOf(effects: MoveEffects, repriced: readonly Repriced[]) {
+function shownOf(effects: MoveEffects & { numbers: SerialEffects }, repriced: readonly Repriced[]) {
   return {
     ...effects,
+    numbers: numbersShown(effects.numbers),
     repriced: goneOf(effects, repriced).map(({ orderLineId, item, was, unitPrice, amount }) => ({
       orderLineId,
       item,

@@ -1,13 +1,15 @@
 import { pointOf } from '@core/kernel';
 import { adjustmentJournal } from '@core/ledger';
-import { decideAdjust, decideAdjustBack, writtenOff, type AdjustEffects } from '@core/stock';
+import { numbered, numbersShown, type SerialEffects } from '@core/serial';
+import { adjustmentNeeds, decideAdjust, decideAdjustBack, writtenOff, type AdjustEffects } from '@core/stock';
 import * as contract from '@api/stock';
 import { defineAct, numbersAtLast, orNotFound, type Doer, type LeftToWrite } from '../acts';
 import { locationsOf, ownCurrency } from '../catalogue';
 import { into, newId, type Sql, type Tx } from '../db';
 import { journalEntries, journalHeads } from '../ledger';
 import { journalTable } from '../ledger/tables';
-import { loadStock, stockStatement } from '../orders';
+import { stockStatement } from '../on-hand';
+import { loadStockAndNumbers, numbersToWrite } from '../serial';
 import { stockEntryTable } from './tables';
 
 const NOTHING = { onHand: '0', reserved: '0', value: '0' };
@@ -27,17 +29,20 @@ export const adjustStock = defineAct(contract.adjustStock, {
   right: 'goods',
   says: 'put stock right',
   done: 'stock put right',
-  async load(tx, { itemId, locationId }, { companyId }) {
+  async load(tx, { itemId, locationId, numbers: typed = [] }, { companyId }) {
     const { currency, ...item } = await loadItem(tx, companyId, itemId);
     const point = pointOf(itemId, locationId);
-    const stock = await loadStock(tx, companyId, [point]);
+    const { stock, numbers } = await loadStockAndNumbers(tx, companyId, [point], { typed });
     const location = (await locationsOf(tx, companyId)).find(({ id }) => id === locationId) ?? null;
-    return { item, location, stock: stock.get(point) ?? NOTHING, currency };
+    return { item, location, stock: stock.get(point) ?? NOTHING, currency, numbers };
   },
-  decide: (ground, input) => decideAdjust(ground, input),
+  decide: (ground, input, { workDate }) =>
+    numbered(decideAdjust(ground, input), ground.numbers, workDate, (effects) =>
+      adjustmentNeeds(effects, input.numbers ?? []),
+    ),
   second: (effects, { item }) => writeOffs(item.number, effects),
   posts: (_effects, { workDate }) => workDate,
-  preview: ({ quantity, cost, currency }) => ({ quantity, cost, currency }),
+  preview: ({ quantity, cost, currency, numbers }) => ({ quantity, cost, currency, numbers: numbersShown(numbers) }),
   write: (tx, effects, _ground, doer) => adjustmentToWrite(tx, effects, doer, null),
 });
 
@@ -67,11 +72,23 @@ export const takeBackAdjustment = defineAct(contract.takeBackAdjustment, {
     // What was carried from one place to another, or opened the books, gives no reason.
     const entry = entries.length === 1 && reason !== '' ? { ...entries[0]!, item: item!.number } : null;
     const point = entry && pointOf(entry.itemId, entry.locationId);
-    const stock = point === null ? undefined : (await loadStock(tx, companyId, [point])).get(point);
+    const back = [{ kind: 'JR', id: journalId }];
+    const { stock, numbers } = await loadStockAndNumbers(tx, companyId, point === null ? [] : [point], { back });
+    const here = (point === null ? undefined : stock.get(point)) ?? NOTHING;
     const currency = item?.currency ?? '';
-    return { journalId, journal: { number }, entry, reverses, reversedBy, stock: stock ?? NOTHING, currency };
+    return { journalId, journal: { number }, entry, reverses, reversedBy, stock: here, currency, numbers };
   },
-  decide: (ground, input) => decideAdjustBack(ground, input),
+  decide: (ground, input, { workDate }) =>
+    numbered(decideAdjustBack(ground, input), ground.numbers, workDate, () => [
+      {
+        way: 'back',
+        of: { kind: 'JR', id: ground.journalId },
+        document: ground.journal.number,
+        with: { kind: 'JR', at: 0 },
+        from: 'out',
+        heldAgain: [],
+      },
+    ]),
   second: (effects, { entry }) => writeOffs(entry!.item, effects),
   posts: (_effects, { workDate }) => workDate,
   preview: ({ quantity, cost, currency }) => ({ quantity, cost, currency }),
@@ -86,7 +103,7 @@ function writeOffs(item: string, effects: AdjustEffects) {
 /** The journal of an adjustment with its stock entry, in the act's last trip. */
 async function adjustmentToWrite(
   tx: Tx,
-  { itemId, locationId, quantity, cost, reason }: AdjustEffects,
+  { itemId, locationId, quantity, cost, reason, numbers }: AdjustEffects & { numbers: SerialEffects },
   doer: Doer,
   reversesId: number | null,
 ): Promise<LeftToWrite> {
@@ -95,8 +112,13 @@ async function adjustmentToWrite(
   // A journal that nothing else posts is its own source.
   const head = { number: number('JR'), source: { kind: 'JR' as const, id: 0 }, postedOn: workDate, reason, reversesId };
   const plans = [{ ...head, entries: adjustmentJournal(cost) }];
+  const pieces = numbersToWrite(doer, numbers, () => newId(journalTable, 0));
   return {
-    statements: [stockStatement(companyId, { itemId, locationId, quantity, cost }), ...statements],
+    statements: [
+      stockStatement(companyId, { itemId, locationId, quantity, cost }),
+      ...pieces.statements,
+      ...statements,
+    ],
     insertions: [
       journalHeads(doer, plans),
       await journalEntries(tx, doer, plans),
@@ -113,6 +135,7 @@ async function adjustmentToWrite(
           documentId: newId(journalTable, 0),
         },
       ]),
+      ...pieces.insertions,
     ],
     made: [{ kind: 'JR' as const, id: newId(journalTable, 0), number: head.number }],
     touched: [],

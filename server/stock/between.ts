@@ -1,12 +1,14 @@
 import { pointOf } from '@core/kernel';
 import { betweenJournal } from '@core/ledger';
+import { numbered, numbersShown } from '@core/serial';
 import { decideBetween } from '@core/stock';
 import * as contract from '@api/stock';
 import { defineAct, numbersAtLast, orNotFound } from '../acts';
 import { locationsOf } from '../catalogue';
 import { into, newId } from '../db';
 import { journalEntries, journalHeads } from '../ledger';
-import { loadStock, stockStatement } from '../orders';
+import { stockStatement } from '../on-hand';
+import { loadStockAndNumbers, numbersToWrite } from '../serial';
 import { journalTable } from '../ledger/tables';
 import { stockEntryTable } from './tables';
 
@@ -25,21 +27,39 @@ export const moveBetween = defineAct(contract.moveBetween, {
     );
     const { currency, ...about } = orNotFound(item, 'This item');
     const from = pointOf(input.itemId, input.from);
-    const stock = await loadStock(tx, companyId, [from, pointOf(input.itemId, input.to)]);
+    const points = [from, pointOf(input.itemId, input.to)];
+    const { stock, numbers } = await loadStockAndNumbers(tx, companyId, points, { typed: input.numbers ?? [] });
     const locations = new Map((await locationsOf(tx, companyId)).map(({ id, name }) => [id, name]));
-    return { item: about, locations, stock: stock.get(from) ?? NOTHING, currency };
+    return { item: about, locations, stock: stock.get(from) ?? NOTHING, currency, numbers };
   },
-  decide: (ground, { from, to, quantity }) => decideBetween(ground, { from, to, quantity }),
+  decide: (ground, { from, to, quantity, numbers = [] }, { workDate }) =>
+    numbered(decideBetween(ground, { from, to, quantity }), ground.numbers, workDate, (effects) => [
+      {
+        way: 'between',
+        itemId: effects.itemId,
+        locationId: from,
+        toId: to,
+        quantity: effects.quantity,
+        with: { kind: 'JR', at: 0 },
+        field: 'numbers',
+        typed: numbers,
+      },
+    ]),
   posts: (_effects, { workDate }) => workDate,
-  preview: ({ quantity, value }) => ({ quantity, value }),
-  async write(tx, { itemId, value, moves }, _ground, doer) {
+  preview: ({ quantity, value, numbers }) => ({ quantity, value, numbers: numbersShown(numbers) }),
+  async write(tx, { itemId, value, moves, numbers }, _ground, doer) {
     const { companyId, workDate } = doer;
     const { statements, number } = numbersAtLast(companyId, { JR: 1 });
     // A journal that nothing else posts is its own source.
     const plan = { number: number('JR'), source: { kind: 'JR' as const, id: 0 }, postedOn: workDate };
     const plans = [{ ...plan, entries: betweenJournal(value) }];
+    const pieces = numbersToWrite(doer, numbers, () => newId(journalTable, 0));
     return {
-      statements: [...moves.map((move) => stockStatement(companyId, { itemId, ...move })), ...statements],
+      statements: [
+        ...moves.map((move) => stockStatement(companyId, { itemId, ...move })),
+        ...pieces.statements,
+        ...statements,
+      ],
       insertions: [
         journalHeads(doer, plans),
         await journalEntries(tx, doer, plans),
@@ -55,6 +75,7 @@ export const moveBetween = defineAct(contract.moveBetween, {
             documentId: newId(journalTable, 0),
           })),
         ),
+        ...pieces.insertions,
       ],
       made: [{ kind: 'JR' as const, id: newId(journalTable, 0), number: plan.number }],
       touched: [],

@@ -1,5 +1,6 @@
 import type * as z from 'zod';
 import { dec } from '@core/kernel';
+import type { CountedNumber } from '@core/serial';
 import { costOfChange, type CountState } from '@core/stock';
 import type * as contract from '@api/stock';
 import { orNotFound } from '../acts';
@@ -79,6 +80,29 @@ export async function listCounts(
   return { ...found, currency: company!.currency };
 }
 
+/** The numbers that lines were told, and those that are at their place now. */
+async function numbersOf(
+  sql: Sql,
+  companyId: number,
+  locationId: number,
+  lines: readonly { id: number; itemId: number }[],
+): Promise<[(CountedNumber & { lineId: number })[], { itemId: number; number: string }[]]> {
+  if (lines.length === 0) return [[], []];
+  const [lineIds, itemIds] = [lines.map(({ id }) => id), lines.map(({ itemId }) => itemId)];
+  return Promise.all([
+    sql.rows<CountedNumber & { lineId: number }>(
+      `SELECT n.count_line_id AS line_id, n.number, n.says FROM count_number n
+        WHERE n.company_id = ? AND n.count_line_id IN (?) ORDER BY n.count_line_id, n.number`,
+      [companyId, lineIds],
+    ),
+    sql.rows<{ itemId: number; number: string }>(
+      `SELECT s.item_id, s.number FROM serial s FORCE INDEX (serial_here)
+        WHERE s.company_id = ? AND s.place = 'ours' AND s.item_id IN (?) AND s.location_id = ? ORDER BY s.number`,
+      [companyId, itemIds, locationId],
+    ),
+  ]);
+}
+
 /** One count with its lines: while it is open, against what is there now. */
 export async function openCount(sql: Sql, companyId: number, id: number): Promise<Sheet> {
   const [row] = await sql.rows<HeadRow>(`${HEAD} WHERE s.company_id = ? AND s.id = ?`, [companyId, id]);
@@ -92,9 +116,11 @@ export async function openCount(sql: Sql, companyId: number, id: number): Promis
       onHand: string;
       value: string;
       countedBy: string | null;
+      byNumber: number;
     }
   >(
     `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, l.was, l.counted, l.unit_cost, l.difference, l.cost,
+            EXISTS (SELECT 1 FROM serial_series n WHERE n.company_id = l.company_id AND n.item_id = l.item_id) AS by_number,
             COALESCE(s.on_hand, 0) AS on_hand, COALESCE(s.value, 0) AS value,
             (SELECT n.name FROM person n WHERE n.id = l.counted_by) AS counted_by
        FROM count_line l
@@ -103,6 +129,8 @@ export async function openCount(sql: Sql, companyId: number, id: number): Promis
       WHERE l.company_id = ? AND l.count_sheet_id = ? ORDER BY l.line_no`,
     [head.locationId, companyId, id],
   );
+  const numbered = lines.filter(({ byNumber }) => byNumber);
+  const [told, here] = await numbersOf(sql, companyId, head.locationId, numbered);
   const open = head.state === 'open';
   const hidden = open && head.blind;
   return {
@@ -127,6 +155,13 @@ export async function openCount(sql: Sql, companyId: number, id: number): Promis
         unitCost: line.unitCost ?? '',
         difference: hidden ? '' : difference,
         cost: hidden ? '' : open ? (would?.toFixed() ?? '0') : line.cost,
+        byNumber: Boolean(line.byNumber),
+        // Whoever counts blind is not told what is missing, nor what should be there.
+        numbers: told
+          .filter(({ lineId, says }) => lineId === line.id && !(hidden && says === 'missing'))
+          .map(({ number, says }) => ({ number, says: hidden ? ('here' as const) : says })),
+        expected:
+          hidden || !open ? [] : here.filter(({ itemId }) => itemId === line.itemId).map(({ number }) => number),
         needsCost: change !== null && change.gt(0) && would === null,
       };
     }),

@@ -114,7 +114,7 @@ describe('W6 stock counted by sheets', () => {
     expect((await joko.refused('addToCount', { countId: other, itemId: items[0]! })).codes).toEqual([
       'itemId: being-counted',
     ]);
-    const pump = world.item('PM-15');
+    const pump = world.item('UV-LAMP');
     await joko.does('addToCount', { countId: id, itemId: pump });
     expect((await joko.refused('addToCount', { countId: id, itemId: pump })).codes).toEqual(['itemId: on-the-sheet']);
     // Of what was never here, what one costs must be said.

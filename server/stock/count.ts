@@ -1,6 +1,7 @@
 import { dec, pointOf, sum } from '@core/kernel';
 import { adjustmentJournal } from '@core/ledger';
 import {
+  countNeeds,
   decideBeginCount,
   decideEnterCount,
   decidePostCount,
@@ -9,12 +10,15 @@ import {
   type CountState,
 } from '@core/stock';
 import { refuse } from '@core/refusals';
+import { numbered, type CountedNumber, type SerialEffects, type SerialGround } from '@core/serial';
 import * as contract from '@api/stock';
 import { defineAct, numbersAtLast, orNotFound, takeNumbers, type Doer, type LeftToWrite } from '../acts';
 import { locationsOf, ownCurrency } from '../catalogue';
 import { into, type Columns, type Sql, type Tx } from '../db';
 import { journalEntries, journalHeads } from '../ledger';
-import { loadStock, stockStatement } from '../orders';
+import { stockStatement } from '../on-hand';
+import { loadStockAndNumbers, numbersToWrite } from '../serial';
+import { countNumberTable } from '../serial/tables';
 import { countLineTable, countSheetTable, stockEntryTable, type CountLine, type CountSheet } from './tables';
 
 const NOTHING = { onHand: '0', reserved: '0', value: '0' };
@@ -64,7 +68,7 @@ type HeadRow = Columns<CountSheet, 'id number version locationId blind'> & { sta
 type LineRow = Columns<CountLine, 'id itemId was counted unitCost difference cost'> & { item: string; unit: string };
 
 /** A count with its lines and the stock they are about, locked in that order. */
-async function loadCount(sql: Sql, companyId: number, id: number) {
+async function loadCount(sql: Sql, companyId: number, id: number, typed: readonly string[] = []) {
   const [row] = await sql.rows<HeadRow>(
     `SELECT s.id, s.number, s.version, s.state, s.location_id, s.blind, ${ownCurrency('s.company_id')} AS currency
        FROM count_sheet s WHERE s.company_id = ? AND s.id = ? ${sql.forUpdate}`,
@@ -77,18 +81,30 @@ async function loadCount(sql: Sql, companyId: number, id: number) {
       WHERE l.company_id = ? AND l.count_sheet_id = ? ORDER BY l.line_no`,
     [companyId, id],
   );
-  const stock = await loadStock(
+  const told = await sql.rows<CountedNumber & { lineId: number }>(
+    `SELECT n.count_line_id AS line_id, n.number, n.says FROM count_line l
+       JOIN count_number n ON n.company_id = l.company_id AND n.count_line_id = l.id
+      WHERE l.company_id = ? AND l.count_sheet_id = ? ORDER BY n.id`,
+    [companyId, id],
+  );
+  const { stock, numbers } = await loadStockAndNumbers(
     sql,
     companyId,
     lines.map(({ itemId }) => pointOf(itemId, sheet.locationId)),
+    { typed: [...typed, ...told.map(({ number }) => number)], back: [{ kind: 'CT', id }] },
   );
   const place = (await locationsOf(sql, companyId)).find((each) => each.id === sheet.locationId)!.name;
   return {
     sheet,
     place,
     currency: sheet.currency,
-    lines: lines.map((line) => ({ ...line, stock: stock.get(pointOf(line.itemId, sheet.locationId)) ?? NOTHING })),
-  } satisfies CountGround;
+    numbers,
+    lines: lines.map((line) => ({
+      ...line,
+      numbers: told.filter(({ lineId }) => lineId === line.id),
+      stock: stock.get(pointOf(line.itemId, sheet.locationId)) ?? NOTHING,
+    })),
+  } satisfies CountGround & { numbers: SerialGround };
 }
 
 const changed = ({ id, number, version }: Pick<HeadRow, 'id' | 'number' | 'version'>) => ({
@@ -103,8 +119,14 @@ export const enterCount = defineAct(contract.enterCount, {
   right: 'goods',
   says: 'count stock',
   done: 'counted',
-  load: (tx, { countId }, { companyId }) => loadCount(tx, companyId, countId),
-  decide: (ground, { lines }) => decideEnterCount(ground, lines),
+  load: (tx, { countId, lines }, { companyId }) =>
+    loadCount(
+      tx,
+      companyId,
+      countId,
+      lines.flatMap(({ numbers = [] }) => numbers),
+    ),
+  decide: (ground, { lines }) => decideEnterCount(ground, ground.numbers, lines),
   preview: ({ lines }) => ({ lines: lines.length }),
   async write(tx, { lines }, { sheet }, { companyId, personId }) {
     await tx.batch([
@@ -112,11 +134,19 @@ export const enterCount = defineAct(contract.enterCount, {
         sql: 'UPDATE count_line SET was = ?, counted = ?, unit_cost = ?, counted_by = ? WHERE company_id = ? AND id = ?',
         values: [was, counted, unitCost, counted === null ? null : personId, companyId, id],
       })),
+      ...lines.map(({ id }) => ({
+        sql: 'DELETE FROM count_number WHERE company_id = ? AND count_line_id = ?',
+        values: [companyId, id],
+      })),
       {
         sql: 'UPDATE count_sheet SET version = version + 1 WHERE company_id = ? AND id = ?',
         values: [companyId, sheet.id],
       },
     ]);
+    await tx.insertPlain(
+      countNumberTable,
+      lines.flatMap(({ id, numbers }) => numbers.map((each) => ({ companyId, countLineId: id, ...each }))),
+    );
     return { made: [], touched: [changed(sheet)] };
   },
 });
@@ -162,8 +192,8 @@ export const postCount = defineAct(contract.postCount, {
   done: 'count posted',
   expectedVersion: ({ countId, version }) => ({ kind: 'CT', id: countId, version }),
   load: (tx, { countId }, { companyId }) => loadCount(tx, companyId, countId),
-  decide(ground, { reason }) {
-    const decision = decidePostCount(ground);
+  decide(ground, { reason }, { workDate }) {
+    const decision = numbered(decidePostCount(ground), ground.numbers, workDate, () => countNeeds(ground));
     if (reason.trim() !== '') return decision;
     const needed = refuse('required', 'reason', { what: 'The reason' });
     if (!decision.ok) return { ...decision, refusals: [needed, ...decision.refusals] };
@@ -180,7 +210,7 @@ export const postCount = defineAct(contract.postCount, {
     notCounted,
     currency,
   }),
-  async write(tx, { lines }, { sheet }, doer, { reason }) {
+  async write(tx, { lines, numbers }, { sheet }, doer, { reason }) {
     const { companyId, workDate } = doer;
     await tx.batch([
       ...lines.map(({ lineId, difference, cost }) => ({
@@ -193,7 +223,7 @@ export const postCount = defineAct(contract.postCount, {
         values: [workDate, reason.trim(), companyId, sheet.id],
       },
     ]);
-    const left = await countToWrite(tx, doer, sheet.locationId, lines, sheet.id);
+    const left = await countToWrite(tx, doer, sheet.locationId, lines, numbers, sheet.id);
     return { ...left, made: [], touched: [changed(sheet)] };
   },
 });
@@ -234,7 +264,17 @@ export const takeBackCount = defineAct(contract.takeBackCount, {
     );
     return { ...ground, sheet: { ...ground.sheet, ...about! } };
   },
-  decide: (ground, input) => decideTakeBackCount(ground, input),
+  decide: (ground, input, { workDate }) =>
+    numbered(decideTakeBackCount(ground, input), ground.numbers, workDate, () => [
+      {
+        way: 'back',
+        of: { kind: 'CT', id: ground.sheet.id },
+        document: ground.sheet.number,
+        with: { kind: 'CT', at: 0 },
+        from: 'out',
+        heldAgain: [],
+      },
+    ]),
   second: ({ lines }, { sheet, currency }) => {
     const missing = lines.filter(({ cost }) => cost.startsWith('-'));
     return missing.length === 0
@@ -246,7 +286,7 @@ export const takeBackCount = defineAct(contract.takeBackCount, {
     cost: sum(lines.map(({ cost }) => dec(cost))).toFixed(),
     currency,
   }),
-  async write(tx, { lines, reason }, { sheet }, doer) {
+  async write(tx, { lines, reason, numbers }, { sheet }, doer) {
     const { companyId, personId, workDate } = doer;
     const number = (await takeNumbers(tx, companyId, { CT: 1 }))('CT');
     const [id] = await tx.insert(countSheetTable, [
@@ -272,7 +312,7 @@ export const takeBackCount = defineAct(contract.takeBackCount, {
         cost,
       })),
     );
-    const left = await countToWrite(tx, doer, sheet.locationId, lines, id!);
+    const left = await countToWrite(tx, doer, sheet.locationId, lines, numbers, id!);
     return { ...left, made: [], touched: [{ kind: 'CT' as const, id: id!, number }, changed(sheet)] };
   },
 });
@@ -283,6 +323,7 @@ async function countToWrite(
   doer: Doer,
   locationId: number,
   lines: readonly { itemId: number; difference: string; cost: string }[],
+  numbers: SerialEffects,
   countId: number,
 ): Promise<Pick<LeftToWrite, 'statements' | 'insertions'>> {
   const { companyId, workDate } = doer;
@@ -293,11 +334,13 @@ async function countToWrite(
     entries.length > 0
       ? [{ number: number('JR'), source: { kind: 'CT' as const, id: countId }, postedOn: workDate, entries }]
       : [];
+  const pieces = numbersToWrite(doer, numbers, () => countId);
   return {
     statements: [
       ...moved.map(({ itemId, difference, cost }) =>
         stockStatement(companyId, { itemId, locationId, quantity: difference, cost }),
       ),
+      ...pieces.statements,
       ...statements,
     ],
     insertions: [
@@ -315,6 +358,7 @@ async function countToWrite(
           documentId: countId,
         })),
       ),
+      ...pieces.insertions,
       journalHeads(doer, plans),
       await journalEntries(tx, doer, plans),
     ],

@@ -4,6 +4,7 @@ import type * as contract from '@api/stock';
 import { orNotFound } from '../acts';
 import { ownCurrency } from '../catalogue';
 import type { Sql, Columns } from '../db';
+import { serialsMovedBy } from '../serial';
 import type { Receipt, ReceiptLine } from './tables';
 import type { SalesOrderLine } from '../orders/tables';
 
@@ -61,7 +62,7 @@ export async function openReceipt(sql: Sql, companyId: number, id: number): Prom
       WHERE rl.company_id = ? AND rl.receipt_id = ? ORDER BY rl.id`,
     [companyId, id],
   );
-  return sheetOf('RC', 'PO', 'SH', found, lines);
+  return sheetOf('RC', 'PO', 'SH', found, lines, await serialsMovedBy(sql, companyId, 'RC', [id]));
 }
 
 export async function openShipment(sql: Sql, companyId: number, id: number): Promise<Sheet> {
@@ -90,7 +91,7 @@ export async function openShipment(sql: Sql, companyId: number, id: number): Pro
       WHERE sl.company_id = ? AND sl.shipment_id = ? ORDER BY sl.id`,
     [companyId, id],
   );
-  return sheetOf('SH', 'SO', 'RC', found, lines);
+  return sheetOf('SH', 'SO', 'RC', found, lines, await serialsMovedBy(sql, companyId, 'SH', [id]));
 }
 
 function sheetOf(
@@ -99,7 +100,17 @@ function sheetOf(
   halfKind: 'RC' | 'SH',
   head: HeadRow,
   lines: readonly LineRow[],
+  serials: Awaited<ReturnType<typeof serialsMovedBy>>,
 ): Sheet {
+  // The lines of an item share its pieces in order; those that are for an order line go with it.
+  const left = [...serials];
+  const take = ({ itemId, orderLineId, quantity }: LineRow) => {
+    const fits = left.filter((each) => each.itemId === itemId);
+    const own = kind === 'SH' ? fits.filter((each) => each.lineId === orderLineId) : fits;
+    const taken = own.slice(0, Math.abs(Number(quantity)));
+    for (const each of taken) left.splice(left.indexOf(each), 1);
+    return taken.map(({ id, number, place }) => ({ id, number, place }));
+  };
   const source = { kind: sourceKind, id: head.sourceId, number: head.sourceNumber };
   return {
     document: { kind, id: head.id, number: head.number },
@@ -122,6 +133,7 @@ function sheetOf(
       source,
       sourceLineNo: line.sourceLineNo,
       otherHalf: line.halfId === null ? null : { kind: halfKind, id: line.halfId, number: line.halfNumber! },
+      numbers: take(line),
     })),
   };
 }

@@ -4,7 +4,7 @@ import { decideSupply, type Reserving, type SuppliedLine } from '@core/stock';
 import * as contract from '@api/stock';
 import { defineAct, orNotFound } from '../acts';
 import type { Sql, Columns } from '../db';
-import { heldStatement, loadFree } from '../orders';
+import { heldStatement, loadFree } from '../on-hand';
 import { loadToMake, withWork, writeWork } from '../workshop';
 import type { SalesOrderLine } from '../orders/tables';
 

@@ -1,13 +1,23 @@
 import { dec } from '@core/kernel';
 import { receiptReversalJournal, shipmentJournal } from '@core/ledger';
-import { costOf, decideReverse, worthOf, type ReceiptNow, type ReverseEffects, type ShipmentNow } from '@core/stock';
-import { takingApart } from '@core/workshop';
+import { numbered, together, type MovedWith } from '@core/serial';
+import {
+  costOf,
+  decideReverse,
+  reversalNeeds,
+  worthOf,
+  type ReceiptNow,
+  type ReverseEffects,
+  type ShipmentNow,
+} from '@core/stock';
+import { apartNeeds, takingApart } from '@core/workshop';
 import * as contract from '@api/stock';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import { counterStatements } from '../agreements';
 import { Piece, TextPiece, type Statement, type Tx } from '../db';
 import { postJournals } from '../ledger';
 import { reopenStatement } from '../orders';
+import { numbersToWrite } from '../serial';
 import { loadAssembledWith, takenBack } from '../workshop';
 import { receiptLineTable, receiptTable, shipmentLineTable, shipmentTable, stockEntryTable } from './tables';
 import { loadEvent } from './reversible';
@@ -22,9 +32,15 @@ export const reverseMovement = defineAct(contract.reverseMovement, {
     const shipped = event.shipments.map(({ id }) => id);
     return { ...event, assembled: await loadAssembledWith(tx, companyId, shipped) };
   },
-  decide(ground, input) {
+  decide(ground, input, { workDate }) {
     const back = ground.shipments.flatMap(({ lines }) => lines.filter(({ receiptLineId }) => receiptLineId === null));
-    return takingApart(decideReverse(ground, input.reason), ground.assembled, back, input.reason);
+    const { receipts, shipments, assembled } = ground;
+    const decision = takingApart(decideReverse(ground, input.reason), assembled, back, input.reason);
+    const numbers = together([ground.numbers, ...assembled.map(({ work }) => work.numbers)]);
+    return numbered(decision, numbers, workDate, ({ apart }) => [
+      ...reversalNeeds(receipts, shipments),
+      ...apartNeeds(apart),
+    ]);
   },
   posts: (_effects, { workDate }) => workDate,
   preview: ({ receipts, shipments, taken }) => ({
@@ -52,9 +68,13 @@ export const reverseMovement = defineAct(contract.reverseMovement, {
   async write(tx, effects, { orders, purchases, agreements }, doer) {
     const made = await writeReversal(tx, effects, doer);
     const touched = [...orders, ...purchases, ...agreements];
-    if (effects.apart.length === 0) return { made, touched };
+    const documentOf = ({ kind, at }: MovedWith) =>
+      kind === 'WR' ? null : made[kind === 'RC' ? at : effects.receipts.length + at]!.id;
     // What was assembled for it is taken apart in the same trip. // P5
-    const left = await takenBack(tx, doer, effects.apart);
+    const left =
+      effects.apart.length === 0
+        ? { ...numbersToWrite(doer, effects.numbers, (moved) => documentOf(moved)!), made: [] }
+        : await takenBack(tx, doer, effects.apart, effects.numbers, documentOf);
     const written = made.map(({ kind, id, number }) => ({
       kind,
       id: new Piece('?', [id]),

@@ -4,7 +4,7 @@ import { orNotFound, type Touched } from '../acts';
 import { loadAgreements } from '../agreements';
 import { ownCurrency } from '../catalogue';
 import { invoiceStands, notTakenBack, type Sql } from '../db';
-import { loadStock } from '../orders';
+import { loadStockAndNumbers } from '../serial';
 
 /** Every receipt and shipment that hang together with one: what one event made. // L2 */
 async function eventOf(sql: Sql, companyId: number, from: { kind: 'RC' | 'SH'; id: number }) {
@@ -102,10 +102,13 @@ export async function loadEvent(sql: Sql, companyId: number, from: { kind: 'RC' 
     'purchase_order',
     purchases.map((each) => each.id),
   );
-  const stock = await loadStock(
+  const { stock, numbers } = await loadStockAndNumbers(
     sql,
     companyId,
     [...unlocked.receipts, ...unlocked.shipments].map((line) => pointOf(line.itemId, line.locationId)),
+    {
+      back: [...receiptIds.map((id) => ({ kind: 'RC', id })), ...shipmentIds.map((id) => ({ kind: 'SH', id }))],
+    },
   );
   // Read again now that nobody else can move them.
   const [received, shipped] = [
@@ -136,6 +139,7 @@ export async function loadEvent(sql: Sql, companyId: number, from: { kind: 'RC' 
       lines: shipped.filter((line) => line.headId === head.id).map(shippedLineOf),
     })),
     stock,
+    numbers,
     orders,
     purchases,
     agreements,

@@ -5,7 +5,7 @@ import { dec, pointOf, type Day } from '@core/kernel';
 import { orNotFound } from '../acts';
 import type { Sql, Columns } from '../db';
 import { NUMBER_AT, ownCurrency, rateAt } from '../catalogue';
-import type { StockNow } from '../orders';
+import type { StockNow } from '../on-hand';
 import type { PurchaseOrder, PurchaseOrderLine } from '../purchasing/tables';
 import type { SalesOrder, SalesOrderLine } from '../orders/tables';
 
@@ -182,7 +182,7 @@ export async function loadOwnLines(
   purchaseId: number,
   specials: ReadonlyMap<number, readonly SpecialTie[]>,
   day: Day,
-): Promise<{ own: OwnLine[]; loose: { id: number; lineNo: number; purchase: string }[] }> {
+): Promise<{ own: OwnLine[]; loose: { id: number; lineNo: number; purchase: string }[]; points: number[] }> {
   const all = await sql.rows<
     Columns<PurchaseOrder, 'number state vendorId currency shipToId locationId'> &
       Columns<PurchaseOrderLine, 'id lineNo quantity received unitPrice amount agreedAmount agreementLineId itemId'> & {
@@ -191,13 +191,15 @@ export async function loadOwnLines(
         rate: string | null;
         itemNumber: string;
         tolerancePercent: string;
+        byNumber: number;
       }
   >(
     `SELECT p.id AS purchase_id, p.ship_to_id, p.location_id, p.number, p.state, p.vendor_id, p.currency, ${ownCurrency('p.company_id')} AS own_currency,
             ${rateAt('p.currency', 'p.company_id', '?')} AS rate, l.id, l.line_no, l.quantity, l.received,
             l.unit_price, l.amount, l.agreed_amount, l.agreement_line_id, l.item_id,
             (SELECT i.number FROM item i WHERE i.company_id = l.company_id AND i.id = l.item_id) AS item_number,
-            (SELECT v.tolerance_percent FROM vendor v WHERE v.company_id = p.company_id AND v.id = p.vendor_id) AS tolerance_percent
+            (SELECT v.tolerance_percent FROM vendor v WHERE v.company_id = p.company_id AND v.id = p.vendor_id) AS tolerance_percent,
+            EXISTS (SELECT 1 FROM serial_series n WHERE n.company_id = l.company_id AND n.item_id = l.item_id) AS by_number
        FROM purchase_order p JOIN purchase_order_line l ON l.company_id = p.company_id AND l.purchase_order_id = p.id
       WHERE p.company_id = ? AND p.id = ? AND (p.ship_to_id IS NULL OR l.tied = 0) ORDER BY l.line_no ${sql.forUpdate}`,
     [day, companyId, purchaseId],
@@ -229,7 +231,9 @@ export async function loadOwnLines(
     tolerancePercent: row.tolerancePercent,
     ties: specials.get(row.id) ?? [],
   }));
-  return { own, loose };
+  // Stock is locked ahead only where numbers hang on it.
+  const points = rows.filter((row) => row.byNumber).map((row) => pointOf(row.itemId, row.locationId));
+  return { own, loose, points };
 }
 
 function tieOf(row: TieRow, day: Day): DropTie {

@@ -1,11 +1,14 @@
 import { dec, sum } from '@core/kernel';
 import { receiptJournal, shipmentJournal } from '@core/ledger';
-import type { MovedPart, MoveEffects, ReceivedPart, ShippedPart } from '@core/stock';
+import { staysHere, type MovedPart, type MoveEffects, type ReceivedPart, type ShippedPart } from '@core/stock';
 import { numbersAtLast, type Doer, type LeftToWrite } from '../acts';
 import { counterStatements, type CounterChange } from '../agreements';
 import { journalEntries, journalHeads, type JournalPlan } from '../ledger';
 import { into, newId, type Insertion, type Piece, type Statement, type TextPiece, type Tx } from '../db';
+import type { SerialEffects } from '@core/serial';
+import { numbersToWrite } from '../serial';
 import type { ReportsToWrite } from '../workshop';
+import { workReportTable } from '../workshop/tables';
 import { receiptLineTable, receiptTable, shipmentLineTable, shipmentTable, stockEntryTable } from './tables';
 
 /**
@@ -14,7 +17,7 @@ import { receiptLineTable, receiptTable, shipmentLineTable, shipmentTable, stock
  */
 export async function moveToWrite(
   tx: Tx,
-  effects: MoveEffects,
+  effects: MoveEffects & { numbers: SerialEffects },
   doer: Doer,
   first: AssembledFirst = NOTHING_FIRST,
 ): Promise<Omit<LeftToWrite, 'touched'>> {
@@ -31,10 +34,13 @@ export async function moveToWrite(
     Array.from({ length: first.count }, () => number('WR')),
     (lineId) => shipmentWith(effects, lineId),
   );
+  const pieces = numbersToWrite(doer, effects.numbers, ({ kind, at }) =>
+    newId(kind === 'WR' ? workReportTable : kind === 'RC' ? receiptTable : shipmentTable, at),
+  );
   const journals = [...posted, ...work.journals].map((plan) => ({ ...plan, number: number('JR') }));
   return {
     // What is assembled is there before it goes out.
-    statements: [...work.statements, ...countStatements(effects, doer), ...statements],
+    statements: [...work.statements, ...countStatements(effects, doer), ...pieces.statements, ...statements],
     insertions: [
       receiptHeads(effects, numbers.RC, doer),
       shipmentHeads(effects, numbers.SH, doer),
@@ -42,6 +48,7 @@ export async function moveToWrite(
       receiptLines(effects, doer),
       shipmentLines(effects, doer),
       stockEntries(effects, doer),
+      ...pieces.insertions,
       journalHeads(doer, journals),
       await journalEntries(tx, doer, journals),
     ],
@@ -123,11 +130,6 @@ function underAgreement<Part extends MovedPart>(
       ? []
       : [{ agreementLineId: part.agreementLineId, quantity: part.quantity, value: part.agreedValue ?? worth(part) }],
   );
-}
-
-/** Whether received goods stay at our place; those of a drop shipment go on at once. */
-function staysHere(part: ReceivedPart): boolean {
-  return part.tieId === null || part.heldFor !== null;
 }
 
 function throughTie(part: ShippedPart, tieId: number, companyId: number): Statement {

@@ -6,6 +6,7 @@ import { orNotFound } from '../acts';
 import { ownCurrency } from '../catalogue';
 import type { Columns, Sql } from '../db';
 import type { PlannedComponent, PlannedOperation, PlannedOrder } from '../promise/tables';
+import { keptByNumber, serialsMovedBy, serialsOfWork } from '../serial';
 import { costText, reckonedCosts } from './costs';
 import { WORK_KIND } from './report';
 import { JOIN_WORK, WORK_COLUMNS, workRows, type WorkColumns } from './rows';
@@ -27,7 +28,9 @@ export async function openWork(sql: Sql, companyId: number, id: number): Promise
   );
   const work = orNotFound(row, 'This order');
   const [base] = await workRows(sql, companyId, [work]);
-  const components = await componentsOf(sql, companyId, work);
+  const pieces = await serialsOfWork(sql, companyId, id);
+  const components = await componentsOf(sql, companyId, work, pieces.used);
+  const kept = await keptByNumber(sql, companyId, [work.itemId]);
   const operations = await operationsOf(sql, companyId, work);
   const reports = await reportsOf(sql, companyId, id);
   const total = (amounts: readonly string[]) => sum(amounts.map(dec)).toFixed();
@@ -42,6 +45,8 @@ export async function openWork(sql: Sql, companyId: number, id: number): Promise
     usedCost: total(reports.flatMap((each) => [each.materialCost, each.labourCost])),
     outputCost: total(reports.map((each) => each.outputCost)),
     inWork: work.inWork,
+    byNumber: kept.has(work.itemId),
+    numbers: pieces.made.map(piece),
     components,
     operations,
     below: await belowOf(sql, companyId, id),
@@ -52,11 +57,15 @@ export async function openWork(sql: Sql, companyId: number, id: number): Promise
 /** An order with what it was reckoned at when it was begun; null until then. */
 type Reckoned = Pick<WorkColumns, 'id'> & { plannedCost: string | null; currency: string };
 
+type PieceOf = Awaited<ReturnType<typeof serialsOfWork>>['used'][number];
+const piece = ({ id, number, place }: Pick<PieceOf, 'id' | 'number' | 'place'>) => ({ id, number, place });
+
 /** What goes into an order, with what is there of it; what it is reckoned at as long as nothing was reported. */
 async function componentsOf(
   sql: Sql,
   companyId: number,
   { id, plannedCost, currency }: Reckoned,
+  used: readonly PieceOf[],
 ): Promise<Sheet['components']> {
   const rows = await sql.rows<
     Columns<PlannedComponent, 'id itemId operationNo quantity used covered neededOn plannedCost'> & {
@@ -78,11 +87,22 @@ async function componentsOf(
       WHERE k.company_id = ? AND k.planned_order_id = ? ORDER BY k.operation_no, k.id`,
     [companyId, id],
   );
+  const itemIds = rows.map(({ itemId }) => itemId);
+  const kept = await keptByNumber(sql, companyId, itemIds);
+  const left = [...used];
+  /** The pieces of a component: the first of its item that are not another's. */
+  const take = (itemId: number, many: string) => {
+    const taken = left.filter((each) => each.itemId === itemId).slice(0, Number(many));
+    for (const each of taken) left.splice(left.indexOf(each), 1);
+    return taken.map(piece);
+  };
   const unknown = plannedCost === null ? rows.map(({ itemId }) => itemId) : [];
   const costs = await reckonedCosts(sql, companyId, unknown);
   return rows.map(({ itemId, number, name, unit, usedCost, ...each }) => ({
     ...each,
     item: { id: itemId, number, name, unit },
+    byNumber: kept.has(itemId),
+    numbers: take(itemId, each.used),
     plannedCost:
       plannedCost === null
         ? componentCost(each.quantity, costText(costs, itemId), currency).toFixed()
@@ -261,13 +281,16 @@ export async function openWorkReport(
       WHERE t.company_id = ? AND t.report_id = ? ORDER BY t.id`,
     [companyId, id],
   );
+  const moved = await serialsMovedBy(sql, companyId, 'WR', [id]);
+  const piecesOf = (itemId: number) => moved.filter((each) => each.itemId === itemId).map(piece);
   return {
     ...reportOf(found),
     work: { kind: WORK_KIND[found.kind], id: found.workId, number: found.work },
     item: { id: found.itemId, number: found.itemNumber, name: found.itemName, unit: found.unit },
     currency: found.currency,
     reason: found.reason,
-    components: components.map(({ quantity, cost, ...item }) => ({ item, quantity, cost })),
+    components: components.map(({ quantity, cost, ...item }) => ({ item, quantity, cost, numbers: piecesOf(item.id) })),
+    numbers: piecesOf(found.itemId),
     operations,
     for: ties.map(({ orderId, number, ...tie }) => ({
       order: { kind: 'SO' as const, id: orderId, number },

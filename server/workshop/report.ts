@@ -1,11 +1,13 @@
 import { dec } from '@core/kernel';
 import { workJournal } from '@core/ledger';
-import { decideReport, type ReportEffects } from '@core/workshop';
+import { numbered, numbersShown, type SerialEffects } from '@core/serial';
+import { decideReport, reportNeeds, type ReportEffects } from '@core/workshop';
 import * as contract from '@api/workshop';
 import { defineAct, numbersAtLast, type Doer, type LeftToWrite, type Touched } from '../acts';
 import { into, newId, type Insertion, type Piece, type Statement, type TextPiece, type Tx } from '../db';
 import { journalEntries, journalHeads, type JournalPlan } from '../ledger';
-import { heldStatement, stockStatement } from '../orders';
+import { heldStatement, stockStatement } from '../on-hand';
+import { numbersToWrite } from '../serial';
 import { stockEntryTable } from '../stock/tables';
 import { loadWork, type LoadedWork } from './store';
 import { workReportComponentTable, workReportOperationTable, workReportTable, workReportTieTable } from './tables';
@@ -17,8 +19,20 @@ export const reportWork = defineAct(contract.reportWork, {
   right: 'work',
   says: 'report work',
   done: 'work reported',
-  load: (tx, { workId }, { companyId }) => loadWork(tx, companyId, workId),
-  decide: (ground, input) => decideReport(ground, input),
+  load: (tx, { workId, numbers = [], used }, { companyId }) =>
+    loadWork(tx, companyId, workId, { typed: [...numbers, ...used.flatMap((each) => each.numbers ?? [])] }),
+  decide: (ground, input, { workDate }) =>
+    numbered(decideReport(ground, input), ground.numbers, workDate, (effects) =>
+      reportNeeds(ground, effects, 0, {
+        made: input.numbers ?? [],
+        used: input.used.map(({ componentId, numbers = [] }, at) => ({
+          componentId,
+          numbers,
+          field: `used.${at}.numbers`,
+        })),
+        field: 'numbers',
+      }),
+    ),
   posts: (_effects, { workDate }) => workDate,
   preview: (effects, { order, ties }) => ({
     ...effects,
@@ -27,9 +41,10 @@ export const reportWork = defineAct(contract.reportWork, {
       return { order: { kind: 'SO' as const, ...tie.order }, lineNo: tie.lineNo, made, released };
     }),
     left: dec(order.quantity).minus(effects.finished).minus(effects.allScrapped).toFixed(),
+    numbers: numbersShown(effects.numbers),
   }),
   write: (tx, effects, work, doer, { operationId }) =>
-    reportToWrite(tx, { effects, work, operationId, shipmentId: null }, doer),
+    reportToWrite(tx, { effects, work, operationId, shipmentId: null }, effects.numbers, doer),
 });
 
 /** The documents an order's report touches: itself and the orders it is for. */
@@ -150,13 +165,19 @@ export function reportsToWrite(
 /** Whether a report posts anything. */
 export const workPosts = (effects: ReportEffects): boolean => workJournal(effects).length > 0;
 
-async function reportToWrite(tx: Tx, report: ReportToWrite, doer: Doer): Promise<LeftToWrite> {
+async function reportToWrite(tx: Tx, report: ReportToWrite, numbers: SerialEffects, doer: Doer): Promise<LeftToWrite> {
   const { statements, number } = numbersAtLast(doer.companyId, { WR: 1, JR: workPosts(report.effects) ? 1 : 0 });
   const left = reportsToWrite(doer, [report], [number('WR')]);
+  const pieces = numbersToWrite(doer, numbers, ({ at }) => newId(workReportTable, at));
   const plans = left.journals.map((plan) => ({ ...plan, number: number('JR') }));
   return {
-    statements: [...left.statements, ...statements],
-    insertions: [...left.insertions, journalHeads(doer, plans), await journalEntries(tx, doer, plans)],
+    statements: [...left.statements, ...pieces.statements, ...statements],
+    insertions: [
+      ...left.insertions,
+      ...pieces.insertions,
+      journalHeads(doer, plans),
+      await journalEntries(tx, doer, plans),
+    ],
     made: left.made,
     touched: touchedByWork(report.work),
   };

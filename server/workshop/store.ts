@@ -1,9 +1,10 @@
 import { dec, isWholeUnit, pointOf, sum, type Day } from '@core/kernel';
+import type { SerialGround } from '@core/serial';
 import type { There, WorkGround, WorkState, WorkTie } from '@core/workshop';
 import { orNotFound } from '../acts';
 import { ownCurrency } from '../catalogue';
 import type { Columns, Sql, Statement } from '../db';
-import { loadStock } from '../orders';
+import { loadStockAndNumbers, type AskedOfNumbers } from '../serial';
 import type { PlannedComponent, PlannedOperation, PlannedOrder } from '../promise/tables';
 import { costText, reckonedCosts } from './costs';
 
@@ -24,14 +25,21 @@ export interface LoadedWork extends WorkGround {
 
 /** An order before its stock was locked: what of it takes from or brings to stock, and the order once that is known. */
 export interface UnstockedWork {
+  id: number;
   points: number[];
   stocked: (stock: ReadonlyMap<number, There>) => LoadedWork;
 }
 
 /** An order that makes something, with all its acts decide on, locked, its stock last. */
-export async function loadWork(sql: Sql, companyId: number, id: number): Promise<LoadedWork> {
+export async function loadWork(
+  sql: Sql,
+  companyId: number,
+  id: number,
+  asked: AskedOfNumbers = {},
+): Promise<LoadedWork & { numbers: SerialGround }> {
   const [work] = await loadUnstocked(sql, companyId, [id]);
-  return work!.stocked(await loadStock(sql, companyId, work!.points));
+  const { stock, numbers } = await loadStockAndNumbers(sql, companyId, work!.points, { ...asked, workIds: [id] });
+  return { ...work!.stocked(stock), numbers };
 }
 
 /**
@@ -74,6 +82,7 @@ export async function loadUnstocked(sql: Sql, companyId: number, ids: readonly n
     const forLines = sum(ties.map(({ quantity, made }) => dec(quantity).minus(made)));
     const pointOfItem = (itemId: number) => pointOf(itemId, order.locationId);
     return {
+      id: order.id,
       points: [...components.map(({ itemId }) => itemId), order.itemId].map(pointOfItem),
       stocked: (stock) => ({
         ...found,

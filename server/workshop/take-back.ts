@@ -2,6 +2,7 @@ import { dec } from '@core/kernel';
 import { workReversalJournal } from '@core/ledger';
 import {
   decideTakeBackWork,
+  takeBackNeeds,
   type Apart,
   type ReportNow,
   type TakeBackEffects,
@@ -11,7 +12,9 @@ import * as contract from '@api/workshop';
 import { defineAct, numbersAtLast, orNotFound, type Doer, type LeftToWrite } from '../acts';
 import { into, newId, type Columns, type Sql, type Statement, type TextPiece, type Tx } from '../db';
 import { journalEntries, journalHeads } from '../ledger';
-import { heldStatement, stockStatement } from '../orders';
+import { numbered, type MovedWith, type SerialEffects, type SerialGround } from '@core/serial';
+import { heldStatement, stockStatement } from '../on-hand';
+import { numbersToWrite } from '../serial';
 import { stockEntryTable } from '../stock/tables';
 import { touchedByWork, type ReportsToWrite } from './report';
 import { loadWork, type LoadedWork } from './store';
@@ -24,7 +27,7 @@ import {
 } from './tables';
 
 export interface LoadedReport extends TakenBackGround {
-  work: LoadedWork;
+  work: LoadedWork & { numbers: SerialGround };
   operationId: number | null;
 }
 
@@ -34,11 +37,15 @@ export const takeBackWork = defineAct(contract.takeBackWork, {
   says: 'take work back',
   done: 'work taken back',
   load: (tx, { reportId }, { companyId }) => loadReport(tx, companyId, reportId),
-  decide: (ground, input) => decideTakeBackWork(ground, input),
+  decide: (ground, input, { workDate }) =>
+    numbered(decideTakeBackWork(ground, input), ground.work.numbers, workDate, () => takeBackNeeds([ground])),
   posts: (_effects, { workDate }) => workDate,
   preview: ({ state, stockDifference }) => ({ state, stockDifference }),
   async write(tx, effects, ground, doer) {
-    return { ...(await takenBack(tx, doer, [{ ground, effects }])), touched: touchedByWork(ground.work) };
+    return {
+      ...(await takenBack(tx, doer, [{ ground, effects }], effects.numbers)),
+      touched: touchedByWork(ground.work),
+    };
   },
 });
 
@@ -47,7 +54,8 @@ export async function loadReport(sql: Sql, companyId: number, reportId: number):
     'SELECT planned_order_id FROM work_report WHERE company_id = ? AND id = ?',
     [companyId, reportId],
   );
-  const work = await loadWork(sql, companyId, orNotFound(of, 'This work report').plannedOrderId);
+  const workId = orNotFound(of, 'This work report').plannedOrderId;
+  const work = await loadWork(sql, companyId, workId, { back: [{ kind: 'WR', id: reportId }] });
   const { report, operationId } = await reportNow(sql, companyId, reportId);
   // What it was made for and let go of may be no tie of the order any more.
   const [counted] = await sql.rows<{ others: number }>(
@@ -222,7 +230,14 @@ export function takenBackToWrite(
 }
 
 /** The same as an act of its own, or at the end of one that takes their shipment back. */
-export async function takenBack(tx: Tx, doer: Doer, all: readonly TakenBack[]): Promise<Omit<LeftToWrite, 'touched'>> {
+export async function takenBack(
+  tx: Tx,
+  doer: Doer,
+  all: readonly TakenBack[],
+  numbers: SerialEffects,
+  /** What else the pieces move with than reports. */
+  documentOf: (moved: MovedWith) => number | null = () => null,
+): Promise<Omit<LeftToWrite, 'touched'>> {
   const posts = all.filter(({ ground, effects }) => workReversalJournal(ground.report, effects.value).length > 0);
   const { statements, number } = numbersAtLast(doer.companyId, { WR: all.length, JR: posts.length });
   const left = takenBackToWrite(
@@ -230,10 +245,16 @@ export async function takenBack(tx: Tx, doer: Doer, all: readonly TakenBack[]): 
     all,
     all.map(() => number('WR')),
   );
+  const pieces = numbersToWrite(doer, numbers, (moved) => documentOf(moved) ?? newId(workReportTable, moved.at));
   const plans = left.journals.map((plan) => ({ ...plan, number: number('JR') }));
   return {
-    statements: [...left.statements, ...statements],
-    insertions: [...left.insertions, journalHeads(doer, plans), await journalEntries(tx, doer, plans)],
+    statements: [...left.statements, ...pieces.statements, ...statements],
+    insertions: [
+      ...left.insertions,
+      ...pieces.insertions,
+      journalHeads(doer, plans),
+      await journalEntries(tx, doer, plans),
+    ],
     made: left.made,
   };
 }

@@ -1,4 +1,5 @@
 import { chanceOf, type Chance } from '@core/kernel';
+import type { listSerials } from '@api/serial';
 import type { openWork } from '@api/workshop';
 import type * as z from 'zod';
 import { Actor } from '../sample/actor';
@@ -21,6 +22,14 @@ interface Slate {
   reports: { id: number; good: number; lost: number; made: Map<number, number>; finished: boolean }[];
 }
 
+/** A piece with its number: where it is, the line it was made for, and the report it came with. */
+interface SlatePiece {
+  no: number;
+  where: 'ours' | 'customer' | 'out';
+  line: number | null;
+  report: number;
+}
+
 interface SlateLine {
   id: number;
   orderId: number;
@@ -40,6 +49,7 @@ describe.each([41, 43, 47])('a walk through the workshop (seed %d)', (seed) => {
   let chance: Chance;
   const works: Slate[] = [];
   const lines: SlateLine[] = [];
+  const pieces: SlatePiece[] = [];
   let free = 0;
   let shared = 0;
 
@@ -157,6 +167,10 @@ describe.each([41, 43, 47])('a walk through the workshop (seed %d)', (seed) => {
     work.lost += lost;
     work.over = finish || left(work) === 0;
     work.reports.push({ id: made![0]!.id, good, lost, made: held, finished: work.over });
+    const theirs = [...held].flatMap(([lineId, much]) => Array<number | null>(much).fill(lineId));
+    for (let at = 0; at < good; at += 1) {
+      pieces.push({ no: pieces.length + 1, where: 'ours', line: theirs[at] ?? null, report: made![0]!.id });
+    }
     if (!work.over) return;
     for (const [lineId, each] of work.ties) {
       if (each.made === 0) work.ties.delete(lineId);
@@ -173,8 +187,12 @@ describe.each([41, 43, 47])('a walk through the workshop (seed %d)', (seed) => {
     const made = await tried('takeBackWork', { reportId: last.id, reason: 'not so' });
     const held = [...last.made].every(([lineId, much]) => lines.find(({ id }) => id === lineId)!.held >= much);
     const rest = last.good - [...last.made.values()].reduce((sum, each) => sum + each, 0);
-    expect([work.id, last, made !== null]).toEqual([work.id, last, held && rest <= free]);
+    // Its very pieces must be here.
+    const own = pieces.filter(({ report }) => report === last.id);
+    const here = own.every(({ where }) => where === 'ours');
+    expect([work.id, last, made !== null]).toEqual([work.id, last, held && rest <= free && here]);
     if (made === null) return;
+    for (const piece of own) Object.assign(piece, { where: 'out', line: null });
     work.reports.pop();
     work.good -= last.good;
     work.lost -= last.lost;
@@ -195,6 +213,15 @@ describe.each([41, 43, 47])('a walk through the workshop (seed %d)', (seed) => {
       expect(wanted(lines.find(({ id }) => id === orderLineId)!)).toBeGreaterThanOrEqual(0);
     }
   };
+  /** Pieces a line may take: its own, then the oldest; none that another line holds. */
+  const takenFor = (line: SlateLine) => {
+    const held = lines
+      .filter(({ id }) => id !== line.id)
+      .flatMap(({ id, held: much }) => here().filter((piece) => piece.line === id).slice(0, much));
+    const rest = here().filter((piece) => !held.includes(piece));
+    return [...rest.filter((piece) => piece.line === line.id), ...rest.filter((piece) => piece.line !== line.id)];
+  };
+  const here = () => pieces.filter(({ where }) => where === 'ours');
   const ship = async () => {
     const line = chance.pick(lines);
     const quantity = chance.whole(1, 3);
@@ -205,6 +232,7 @@ describe.each([41, 43, 47])('a walk through the workshop (seed %d)', (seed) => {
     const fits = quantity <= line.quantity - line.shipped && quantity <= line.held + free;
     expect([line, quantity, made !== null]).toEqual([line, quantity, fits]);
     if (!fits) return;
+    for (const piece of takenFor(line).slice(0, quantity)) Object.assign(piece, { where: 'customer', line: line.id });
     const fromHeld = Math.min(quantity, line.held);
     line.held -= fromHeld;
     free -= quantity - fromHeld;
@@ -243,6 +271,12 @@ describe.each([41, 43, 47])('a walk through the workshop (seed %d)', (seed) => {
       );
       if (work.over) expect(sheet.inWork).toBe('0');
     }
+    const { rows } = await salmah.get<z.output<typeof listSerials.out>>(
+      `/api/serials?item=${world.item('SK-D2')}&rows=200`,
+    );
+    expect(rows.map(({ number, place, line }) => [number, place, line?.id ?? null])).toEqual(
+      pieces.map(({ no, where, line }) => [`D2-27-${String(no).padStart(3, '0')}`, where, line]),
+    );
     expect(works.some(({ over }) => over)).toBe(true);
     expect(shared).toBeGreaterThan(0);
     expect(await world.verify()).toEqual([]);

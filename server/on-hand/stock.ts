@@ -36,26 +36,30 @@ export interface StockNow {
 }
 
 /** What is there of items at locations (points), locked in the order of items and locations, by point. */
-export async function loadStock(
-  sql: Sql,
-  companyId: number,
-  points: readonly number[],
-): Promise<Map<number, StockNow>> {
+async function loadStock(sql: Sql, companyId: number, points: readonly number[]): Promise<Map<number, StockNow>> {
   if (points.length === 0) return new Map();
-  const wanted = [...new Set(points)];
-  const rows = await sql.rows<Columns<Stock, 'itemId locationId onHand reserved value'>>(
-    `SELECT item_id, location_id, on_hand, reserved, value FROM stock
-      WHERE company_id = ? AND (${wanted.map(() => 'item_id = ? AND location_id = ?').join(' OR ')})
+  const { sql: text, values } = stockRead(sql, companyId, [...new Set(points)]);
+  return stockOf(await sql.rows<StockRow>(text, values));
+}
+
+type StockRow = Columns<Stock, 'itemId locationId onHand reserved value'>;
+
+/** The same as a statement, for a trip with others; each point once. */
+export const stockRead = (sql: Sql, companyId: number, points: readonly number[]): Statement => ({
+  sql: `SELECT item_id, location_id, on_hand, reserved, value FROM stock
+      WHERE company_id = ? AND (${points.map(() => 'item_id = ? AND location_id = ?').join(' OR ')})
       ORDER BY item_id, location_id ${sql.forUpdate}`,
-    [companyId, ...wanted.flatMap((point) => [itemAt(point), locationAt(point)])],
-  );
-  return new Map(
+  values: [companyId, ...points.flatMap((point) => [itemAt(point), locationAt(point)])],
+  rows: true,
+});
+
+export const stockOf = (rows: readonly StockRow[]): Map<number, StockNow> =>
+  new Map(
     rows.map((row) => [
       pointOf(row.itemId, row.locationId),
       { onHand: row.onHand, reserved: row.reserved, value: row.value },
     ]),
   );
-}
 
 /** What is on hand of points and held for nobody, locked, by point. */
 export async function loadFree(sql: Sql, companyId: number, points: readonly number[]): Promise<Map<number, string>> {

@@ -1,0 +1,1 @@
+export { heldStatement, loadFree, stockOf, stockRead, stockStatement, type StockNow } from './stock';
