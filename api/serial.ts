@@ -32,22 +32,6 @@ export const listSerials = read({
   out: page(Piece),
 });
 
-/** A piece within another, with what is within it. */
-export interface PartTree {
-  id: number;
-  number: string;
-  item: string;
-  parts: PartTree[];
-}
-const Part: z.ZodType<PartTree> = z.object({
-  id: Id,
-  number: z.string(),
-  item: z.string(),
-  get parts() {
-    return z.array(Part);
-  },
-});
-
 export const openSerial = read({
   name: 'openSerial',
   path: '/serials/:id',
@@ -56,7 +40,8 @@ export const openSerial = read({
   out: Piece.extend({
     /** What it is part of, and what that is part of; the nearest first. */
     above: z.array(z.object({ id: Id, number: z.string(), item: z.string() })),
-    parts: z.array(Part),
+    /** All that is in it, each before what is in that; how deep, directly is 1. */
+    parts: z.array(z.object({ id: Id, number: z.string(), item: z.string(), depth: z.number().int() })),
     /** Products of the order it was used in, which it could be part of. */
     products: z.array(z.object({ id: Id, number: z.string() })),
     /** What moved it, the first first. */

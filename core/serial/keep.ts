@@ -5,7 +5,9 @@ import type { SerialPlace } from './serial';
 
 /** An item that is to be kept by number, or is. */
 export interface KeepGround {
-  item: { number: string; unit: string; stocked: boolean };
+  item: { number: string; unit: string };
+  /** We keep it, buy it or make it: it is no service. */
+  goods: boolean;
   /** The count of the next number it makes; null where it is not kept by number yet. */
   next: number | null;
   /** What of it is at our places. */
@@ -22,14 +24,14 @@ export interface KeepGround {
  * under way. // P6
  */
 export function decideKeep(
-  { item, next, onHand, running, numbers }: KeepGround,
+  { item, goods, next, onHand, running, numbers }: KeepGround,
   typed: { pattern: string },
   day: Day,
 ): Decision<{ pattern: string; next: number; nextNumber: string }> {
   const decision = decidePattern(typed.pattern);
   const refusals: Refusal[] = decision.ok ? [] : [...decision.refusals];
   const facts = { item: item.number };
-  if (!item.stocked) refusals.push(refuse('not-kept', '', facts));
+  if (!goods) refusals.push(refuse('not-kept', '', facts));
   else if (!isWholeUnit(item.unit)) refusals.push(refuse('number-whole', '', { ...facts, unit: item.unit }));
   else if (next === null && !dec(onHand).eq(0)) refusals.push(refuse('number-stock', '', { ...facts, onHand }));
   else if (next === null && running) refusals.push(refuse('number-running', '', { ...facts, what: running }));

@@ -385,8 +385,9 @@ describe('P6 pieces that come', () => {
 
 describe('P6 pieces that come back', () => {
   const out = (id: number, lineId = 8) => piece(id, { place: 'customer', lineId });
-  const returned = (quantity: string, typed: readonly string[] = []): SerialNeed => ({
+  const returned = (quantity: string, typed: readonly string[] = [], locationId = 0): SerialNeed => ({
     ...point,
+    locationId,
     way: 'return',
     quantity,
     typed,
@@ -400,7 +401,7 @@ describe('P6 pieces that come back', () => {
       ['P-1', 'ours', null],
       ['P-2', 'ours', null],
     ]);
-    expect(moved(all, { ...returned('1', ['P-2']), locationId: 1 }).after).toMatchObject([
+    expect(moved(all, returned('1', ['P-2'], 1)).after).toMatchObject([
       { number: 'P-2', place: 'ours', locationId: 1 },
     ]);
     expect(moved(all, returned('1', ['P-2'])).moves).toMatchObject([{ serial: { id: 2 }, quantity: 1, lineId: null }]);
@@ -612,8 +613,8 @@ describe('W6 P6 numbers on a count sheet', () => {
 });
 
 describe('P6 keeping an item by number', () => {
-  const item = { number: 'UV-40', unit: 'piece', stocked: true };
-  const keep = { item, next: null, onHand: '0', running: '', numbers: [] };
+  const item = { number: 'UV-40', unit: 'piece' };
+  const keep = { item, goods: true, next: null, onHand: '0', running: '', numbers: [] };
   const why = (change: object, pattern = 'U-#') => {
     const decision = decideKeep({ ...keep, ...change }, { pattern }, DAY);
     return decision.ok ? [] : decision.refusals;
@@ -629,7 +630,7 @@ describe('P6 keeping an item by number', () => {
 
   it('is refused for what is not kept or not whole, and while some are here or under way without', () => {
     const at = (code: string, facts: object) => [{ code, field: '', facts: { item: 'UV-40', ...facts } }];
-    expect(why({ item: { ...item, stocked: false } })).toEqual(at('not-kept', {}));
+    expect(why({ goods: false })).toEqual(at('not-kept', {}));
     expect(why({ item: { ...item, unit: 'm' } })).toEqual(at('number-whole', { unit: 'm' }));
     expect(why({ onHand: '3' })).toEqual(at('number-stock', { onHand: '3' }));
     expect(why({ running: 'PR-1' })).toEqual(at('number-running', { what: 'PR-1' }));

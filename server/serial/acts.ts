@@ -12,8 +12,9 @@ export const keepByNumber = defineAct(contract.keepByNumber, {
   says: 'keep items by number',
   done: 'kept by number',
   async load(tx, { itemId, pattern }, { companyId }) {
-    const [item] = await tx.rows<{ number: string; unit: string; stocked: boolean }>(
-      `SELECT i.number, i.unit, i.stocked FROM item i WHERE i.company_id = ? AND i.id = ? ${tx.forUpdate}`,
+    const [item] = await tx.rows<{ number: string; unit: string; goods: number }>(
+      `SELECT i.number, i.unit, i.stocked OR i.obtained IN ('make', 'assemble') OR EXISTS (SELECT 1 FROM item_vendor v
+                WHERE v.company_id = i.company_id AND v.item_id = i.id) AS goods FROM item i WHERE i.company_id = ? AND i.id = ? ${tx.forUpdate}`,
       [companyId, itemId],
     );
     // Nobody brings or takes any meanwhile.
@@ -36,8 +37,10 @@ export const keepByNumber = defineAct(contract.keepByNumber, {
       "SELECT number FROM serial WHERE company_id = ? AND item_id = ? AND number LIKE CONCAT(?, '%')",
       [companyId, itemId, before.replace(/[\\%_]/g, (each) => `\\${each}`)],
     );
+    const { goods, ...about } = orNotFound(item, 'This item');
     return {
-      item: orNotFound(item, 'This item'),
+      item: about,
+      goods: Boolean(goods),
       next: series?.nextCount ?? null,
       onHand: stock[0]?.onHand ?? '0',
       running: running?.number ?? '',

@@ -139,14 +139,14 @@ export async function openSerial(sql: Sql, companyId: number, id: number): Promi
     productsOf(sql, companyId, piece),
     lifeOf(sql, companyId, id),
   ]);
-  const partsOf = (of: number): contract.PartTree[] =>
+  const partsOf = (of: number, depth: number): Sheet['parts'] =>
     below
       .filter((part) => part.of === of)
-      .map(({ id: part, number, item }) => ({ id: part, number, item, parts: partsOf(part) }));
+      .flatMap(({ id: part, number, item }) => [{ id: part, number, item, depth }, ...partsOf(part, depth + 1)]);
   return {
     ...pieceOf(piece),
     above: above.map(({ id: product, number, item }) => ({ id: product, number, item })),
-    parts: partsOf(id),
+    parts: partsOf(id, 1),
     products,
     life,
   };
