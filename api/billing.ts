@@ -21,6 +21,7 @@ import {
   TypedDay,
   TypedDecimal,
 } from './kit';
+import { SerialRef } from './serial';
 
 const Tax = z.object({ taxCode: z.string(), taxRate: Decimal, base: Decimal, tax: Decimal });
 
@@ -79,6 +80,8 @@ export const InvoiceSheet = InvoiceRow.extend({
       /** The shipment or receipt it covers, or the agreement it charges for. */
       covers: DocumentRef,
       orderLineId: Id.nullable(),
+      /** The pieces of the shipment it covers, where they have numbers. // P6 */
+      numbers: z.array(SerialRef),
       /** Vendor invoices: net less what it was received at, in the invoice's currency. */
       difference: Decimal.nullable(),
     }),
@@ -118,7 +121,17 @@ export const CreditNoteSheet = z.object({
   left: Decimal,
   orderLineId: Id.nullable(),
   taxes: z.array(Tax),
-  lines: z.array(z.object({ item: ItemRef, quantity: Decimal, unitPrice: Decimal, net: Decimal, taxCode: z.string() })),
+  lines: z.array(
+    z.object({
+      item: ItemRef,
+      quantity: Decimal,
+      unitPrice: Decimal,
+      net: Decimal,
+      taxCode: z.string(),
+      /** The pieces that came back, where they have numbers. // P6 */
+      numbers: z.array(SerialRef),
+    }),
+  ),
   setOff: z.array(z.object({ document: DocumentRef, day: Day, amount: Decimal })),
 });
 

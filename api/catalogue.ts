@@ -47,6 +47,8 @@ export const openItem = read({
   params: IdParam,
   out: ItemChoice.extend({
     stockValue: seenBy('see-costs', Decimal),
+    /** How its serial numbers are made, empty where they are typed; null where it is not kept by number. // P6 */
+    serialPattern: z.string().nullable(),
     /** Where it is, the main location first. */
     places: z.array(z.object({ location: Location, onHand: Decimal, free: Decimal })),
     vendors: z.array(

@@ -102,7 +102,9 @@ export const Text = (most: number) => z.string().max(most);
 export const SerialNumbers = z.array(Text(40)).max(1000);
 
 /** The pieces that move with an act, where they have numbers, and where each is afterwards. // P6 */
-export const NumbersMoved = z.array(z.object({ itemId: Id, number: z.string(), place: z.enum(SERIAL_PLACES) }));
+export const NumbersMoved = z.array(
+  z.object({ itemId: Id, number: z.string(), place: z.enum(SERIAL_PLACES), lineId: Id.nullable() }),
+);
 
 /** What a document in another currency comes to in the company's, at the rate of its day. // P8 */
 export const InOwn = z.object({

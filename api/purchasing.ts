@@ -69,6 +69,8 @@ export const PurchaseLine = z.object({
   invoiced: Decimal,
   /** Bought for no order line yet: for our stock, or a drop shipment that hangs loose. */
   untied: Decimal,
+  /** Its pieces have numbers. // P6 */
+  byNumber: z.boolean(),
   /** The sales lines it is for, the first to be served first. */
   ties: z.array(PurchaseTie),
 });

@@ -9,6 +9,7 @@ import {
   IdParam,
   ItemRef,
   ListQuery,
+  LocationId,
   namedOnce,
   NumbersMoved,
   page,
@@ -223,6 +224,7 @@ export const openWork = read({
   params: IdParam,
   out: WorkRow.extend({
     place: z.string(),
+    locationId: LocationId,
     currency: z.string(),
     startedOn: Day.nullable(),
     finishedOn: Day.nullable(),
@@ -376,6 +378,8 @@ export const openCentreWork = read({
         firstDay: Day,
         lastDay: Day,
         party: z.string(),
+        /** What comes of it has numbers that no pattern makes: they are typed. // P6 */
+        typesNumbers: z.boolean(),
         lacks: z.array(z.object({ item: z.string(), quantity: Decimal })),
       }),
     ),

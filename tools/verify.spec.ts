@@ -626,6 +626,49 @@ const PLANTED: readonly [what: string, statement: string, said: string][] = [
        SELECT company_id, 'CT-9999', location_id, 'posted', made_by, id FROM count_sheet ORDER BY id LIMIT 1`,
     'count taken back',
   ],
+  // Pieces with numbers of their own.
+  [
+    'a piece elsewhere than it came',
+    "UPDATE serial SET place = 'out' WHERE place = 'ours' LIMIT 1",
+    'serial number against its life',
+  ],
+  [
+    'a piece at another place',
+    "UPDATE serial SET location_id = 1 - location_id WHERE place = 'ours' LIMIT 1",
+    'serial number at another place than it last came to',
+  ],
+  [
+    'a piece born otherwise',
+    'UPDATE serial SET born_id = born_id + 9 LIMIT 1',
+    'serial number that came with another document',
+  ],
+  [
+    'a piece too many here',
+    `INSERT INTO serial (company_id, item_id, number, place, location_id, born_kind, born_id, born_on)
+       SELECT company_id, item_id, 'ONE-MORE', 'ours', location_id, 'JR', 1, born_on FROM serial WHERE place = 'ours' LIMIT 1`,
+    'serial numbers here against stock',
+  ],
+  [
+    'a document that moved a piece too many',
+    `INSERT INTO serial_entry (company_id, serial_id, document_kind, document_id, location_id, quantity, posted_on)
+       SELECT company_id, serial_id, document_kind, document_id, location_id, 1, posted_on FROM serial_entry LIMIT 1`,
+    'serial numbers of a document against what it moved',
+  ],
+  [
+    'a part of what is not its order’s',
+    `UPDATE serial_part SET product_id = part_id LIMIT 1`,
+    'serial number of a part',
+  ],
+  [
+    'a piece used in no order',
+    "UPDATE serial SET planned_order_id = NULL WHERE place = 'used' LIMIT 1",
+    'serial number used in no order',
+  ],
+  [
+    'a piece at a customer for no line',
+    "UPDATE serial SET order_line_id = NULL WHERE place = 'customer' LIMIT 1",
+    'serial number at a customer without an order line',
+  ],
   // Numbers.
   ...(
     [

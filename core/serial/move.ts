@@ -136,7 +136,7 @@ export function numbered<Effects>(
 
 /** The pieces that move, as a preview tells them. */
 export const numbersShown = ({ after }: SerialEffects) =>
-  after.map(({ itemId, number, place }) => ({ itemId, number, place }));
+  after.map(({ itemId, number, place, lineId }) => ({ itemId, number, place, lineId }));
 
 /** A piece while needs are met one after the other. */
 interface Piece extends Serial {

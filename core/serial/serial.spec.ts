@@ -170,7 +170,12 @@ describe('P6 pieces that leave', () => {
       ['P-4', 'customer', 8],
     ]);
     expect(next).toEqual([]);
-    expect(numbersShown({ moves, after, next })[0]).toEqual({ itemId: 1, number: 'P-2', place: 'customer' });
+    expect(numbersShown({ moves, after, next })[0]).toEqual({
+      itemId: 1,
+      number: 'P-2',
+      place: 'customer',
+      lineId: 8,
+    });
   });
 
   it('are those that were typed, in whatever case', () => {

@@ -4,6 +4,7 @@ import type * as contract from '@api/billing';
 import { orNotFound } from '../acts';
 import { ownCurrency } from '../catalogue';
 import { type Sql, type Columns } from '../db';
+import { serialsMovedBy } from '../serial';
 import { inOwn } from './in-own';
 import type { CreditNote, Prepayment } from './tables';
 import { taxesOf } from './reads';
@@ -61,6 +62,7 @@ export async function openCreditNote(
       WHERE l.company_id = ? AND l.credit_note_id = ? ORDER BY l.id`,
     [companyId, id],
   );
+  const moved = await serialsMovedBy(sql, companyId, 'CN', [id]);
   const setOffs = await sql.rows<{ id: number; number: string; day: Day; amount: string }>(
     `SELECT i.id, i.number, s.set_on AS day, s.amount FROM set_off s
        JOIN open_item oi ON oi.company_id = s.company_id AND oi.id = s.invoice_item_id
@@ -88,6 +90,9 @@ export async function openCreditNote(
     taxes: await taxesOf(sql, companyId, 'CN', id),
     lines: lines.map((line) => ({
       item: { id: line.itemId, number: line.number, name: line.name, unit: line.unit },
+      numbers: moved
+        .filter(({ itemId }) => itemId === line.itemId)
+        .map(({ id: piece, number, place }) => ({ id: piece, number, place })),
       quantity: line.quantity,
       unitPrice: line.unitPrice,
       net: line.net,

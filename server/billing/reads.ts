@@ -1,6 +1,7 @@
 import type * as z from 'zod';
 import { dec, type Day, type DocumentRef } from '@core/kernel';
 import type * as contract from '@api/billing';
+import { serialsMovedBy } from '../serial';
 import { orNotFound } from '../acts';
 import { likeOf, pageById, type Bound, type Sql, type Columns } from '../db';
 import { ownCurrency } from '../catalogue';
@@ -236,7 +237,17 @@ async function customerLines(sql: Sql, companyId: number, id: number) {
       WHERE l.company_id = ? AND l.invoice_id = ? ORDER BY l.id`,
     [companyId, id],
   );
-  return rows.map((row) => lineOf(row));
+  const shipped = rows.filter(({ coversKind }) => coversKind === 'SH').map(({ coversId }) => coversId);
+  const moved = await serialsMovedBy(sql, companyId, 'SH', [...new Set(shipped)]);
+  return rows.map((row) => ({
+    ...lineOf(row),
+    numbers: moved
+      .filter(
+        ({ documentId, lineId, itemId }) =>
+          row.coversKind === 'SH' && documentId === row.coversId && lineId === row.orderLineId && itemId === row.itemId,
+      )
+      .map(({ id: piece, number, place }) => ({ id: piece, number, place })),
+  }));
 }
 
 async function vendorLines(sql: Sql, companyId: number, id: number) {
@@ -268,6 +279,7 @@ function lineOf(row: LineRow): Sheet['lines'][number] {
     taxCode: row.taxCode,
     covers: { kind: row.coversKind, id: row.coversId, number: row.coversNumber },
     orderLineId: row.orderLineId,
+    numbers: [],
     difference: row.receivedValue === null ? null : dec(row.net).minus(row.receivedValue).toFixed(),
   };
 }

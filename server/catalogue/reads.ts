@@ -118,8 +118,13 @@ export async function openItem(
       WHERE iv.company_id = ? AND iv.item_id = ? ORDER BY iv.preferred DESC, v.name`,
     [workDate, companyId, id],
   );
+  const [series] = await sql.rows<{ pattern: string }>(
+    'SELECT pattern FROM serial_series WHERE company_id = ? AND item_id = ?',
+    [companyId, id],
+  );
   return {
     ...choiceOf(found),
+    serialPattern: series?.pattern ?? null,
     places: await placesOf(sql, companyId, id),
     taxCode: found.taxCode,
     stockValue: found.value ?? '0',

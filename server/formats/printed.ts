@@ -29,6 +29,12 @@ type Sheet = { sql: Sql; companyId: number; id: number };
 const address = (to: { label: string; street: string; town: string; postcode: string } | null) =>
   to ? `${to.label}, ${to.street}, ${to.postcode} ${to.town}` : 'our place';
 
+/** The numbers of a line's pieces, in a line of their own. // P6 */
+const numbered = (numbers: readonly { number: string }[]) =>
+  numbers.length === 0
+    ? ''
+    : `\n${numbers.length === 1 ? 'No.' : 'Nos.'} ${numbers.map(({ number }) => number).join(', ')}`;
+
 const taxed = (taxes: readonly { taxRate: string; base: string; tax: string }[]) =>
   taxes.map((tax) => [`Tax ${tax.taxRate} % of ${fixed(tax.base, 2)}`, tax.tax] as const);
 
@@ -120,7 +126,7 @@ async function deliveryNote({ sql, companyId, id }: Sheet): Promise<Printed> {
     currency: null,
     lines: sheet.lines.map((line) => ({
       item: line.item.number,
-      what: line.item.name,
+      what: `${line.item.name}${numbered(line.numbers)}`,
       quantity: inUnits(quantity(line.quantity), line.item.unit),
       unitPrice: '0',
       amount: '0',
@@ -145,7 +151,7 @@ async function invoice({ sql, companyId, id }: Sheet): Promise<Printed> {
     currency: sheet.currency,
     lines: sheet.lines.map((line) => ({
       item: line.item.number,
-      what: `${line.item.name}\n${line.covers.number}`,
+      what: `${line.item.name}\n${line.covers.number}${numbered(line.numbers)}`,
       quantity: inUnits(quantity(line.quantity), line.item.unit),
       unitPrice: line.unitPrice,
       amount: dec(line.net).plus(line.allowance).toFixed(),
@@ -178,7 +184,7 @@ async function creditNote({ sql, companyId, id }: Sheet): Promise<Printed> {
     currency: sheet.currency,
     lines: sheet.lines.map((line) => ({
       item: line.item.number,
-      what: line.item.name,
+      what: `${line.item.name}${numbered(line.numbers)}`,
       quantity: line.quantity === '0' ? 'price only' : inUnits(quantity(line.quantity), line.item.unit),
       unitPrice: line.unitPrice,
       amount: line.net,
@@ -250,8 +256,8 @@ function contentOf(printed: Printed, company: string): Content[] {
 function lineTable({ lines, currency }: Printed): Content {
   const places = currencyPlaces(currency ?? '');
   const what = (text: string): TableCell => {
-    const [name, more] = text.split('\n') as [string, string?];
-    return { stack: [name, ...(more ? [{ text: more, fontSize: 8, color: FAINT }] : [])] };
+    const [name = '', ...more] = text.split('\n');
+    return { stack: [name, ...more.map((each) => ({ text: each, fontSize: 8, color: FAINT }))] };
   };
   const price = (text: string) => fixed(text, Math.max(places, text.split('.')[1]?.length ?? 0));
   const head = [headCell('Item'), headCell('What'), headCell('Quantity', true)];

@@ -154,10 +154,12 @@ async function linesOf(sql: Sql, companyId: number, id: number, shipToId: number
         unit: string;
         agreementId: number | null;
         agreementNumber: string | null;
+        byNumber: number;
       }
     >(
       `SELECT l.id, l.line_no, l.item_id, i.number AS item_number, i.name AS item_name, i.unit, l.quantity, l.unit_price,
-              l.amount, l.due_date, l.stopped, l.tied, l.received, l.invoiced, ag.id AS agreement_id, ag.number AS agreement_number
+              l.amount, l.due_date, l.stopped, l.tied, l.received, l.invoiced, ag.id AS agreement_id, ag.number AS agreement_number,
+              EXISTS (SELECT 1 FROM serial_series n WHERE n.company_id = l.company_id AND n.item_id = l.item_id) AS by_number
          FROM purchase_order_line l
          JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
          LEFT JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
@@ -180,6 +182,7 @@ async function linesOf(sql: Sql, companyId: number, id: number, shipToId: number
     received: row.received,
     invoiced: row.invoiced,
     untied: dec(row.quantity).minus(row.tied).toFixed(),
+    byNumber: Boolean(row.byNumber),
     ties: ties.get(row.id) ?? [],
   }));
 }

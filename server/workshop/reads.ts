@@ -19,9 +19,12 @@ type ReportRow = Sheet['reports'][number];
 export async function openWork(sql: Sql, companyId: number, id: number): Promise<Sheet> {
   const [row] = await sql.rows<
     WorkColumns &
-      Columns<PlannedOrder, 'held startedOn finishedOn plannedCost inWork'> & { place: string; currency: string }
+      Columns<PlannedOrder, 'held startedOn finishedOn plannedCost inWork locationId'> & {
+        place: string;
+        currency: string;
+      }
   >(
-    `SELECT ${WORK_COLUMNS}, p.held, p.started_on, p.finished_on, p.planned_cost, p.in_work, lo.name AS place,
+    `SELECT ${WORK_COLUMNS}, p.held, p.started_on, p.finished_on, p.planned_cost, p.in_work, p.location_id, lo.name AS place,
             ${ownCurrency('p.company_id')} AS currency
        FROM planned_order p ${JOIN_WORK} WHERE p.company_id = ? AND p.id = ? AND p.kind <> 'buy'`,
     [companyId, id],
@@ -37,6 +40,7 @@ export async function openWork(sql: Sql, companyId: number, id: number): Promise
   return {
     ...base!,
     place: work.place,
+    locationId: work.locationId,
     currency: work.currency,
     startedOn: work.startedOn,
     finishedOn: work.finishedOn,
@@ -326,10 +330,11 @@ export async function openCentreWork(
       before: string | null;
       last: number;
       party: string | null;
+      pattern: string | null;
     }
   >(
     `SELECT o.id, o.no, o.name, o.minutes, o.done, o.scrapped, o.first_day, o.last_day, p.id AS work_id, p.number, p.kind, p.state,
-            p.quantity, p.scrapped AS lost, i.id AS item_id, i.number AS item_number, i.name AS item_name, i.unit, b.done AS passed, b.name AS \`before\`,
+            p.quantity, p.scrapped AS lost, i.id AS item_id, i.number AS item_number, i.name AS item_name, i.unit, n.pattern, b.done AS passed, b.name AS \`before\`,
             NOT EXISTS (SELECT 1 FROM planned_operation a WHERE a.company_id = o.company_id
               AND a.planned_order_id = o.planned_order_id AND a.no > o.no) AS last,
             (SELECT c.name FROM planned_tie t
@@ -341,6 +346,7 @@ export async function openCentreWork(
        JOIN planned_order p FORCE INDEX (PRIMARY) ON p.company_id = o.company_id AND p.id = o.planned_order_id
         AND p.state IN ('firm', 'running')
        JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
+       LEFT JOIN serial_series n ON n.company_id = p.company_id AND n.item_id = p.item_id
        LEFT JOIN planned_operation b ON b.company_id = o.company_id AND b.planned_order_id = o.planned_order_id
         AND b.no = (SELECT MAX(f.no) FROM planned_operation f WHERE f.company_id = o.company_id
           AND f.planned_order_id = o.planned_order_id AND f.no < o.no)
@@ -375,6 +381,7 @@ export async function openCentreWork(
         firstDay: row.firstDay,
         lastDay: row.lastDay,
         party: row.party ?? '',
+        typesNumbers: Boolean(row.last) && row.pattern === '',
         lacks: lacks
           .filter(({ operationId }) => operationId === row.id)
           .map(({ item, quantity }) => ({ item, quantity })),

@@ -217,7 +217,11 @@ describe.each([41, 43, 47])('a walk through the workshop (seed %d)', (seed) => {
   const takenFor = (line: SlateLine) => {
     const held = lines
       .filter(({ id }) => id !== line.id)
-      .flatMap(({ id, held: much }) => here().filter((piece) => piece.line === id).slice(0, much));
+      .flatMap(({ id, held: much }) =>
+        here()
+          .filter((piece) => piece.line === id)
+          .slice(0, much),
+      );
     const rest = here().filter((piece) => !held.includes(piece));
     return [...rest.filter((piece) => piece.line === line.id), ...rest.filter((piece) => piece.line !== line.id)];
   };

@@ -41,6 +41,8 @@ export const orderLine: OrderLine = {
   needsPurchase: true,
   reserved: '0',
   free: '0',
+  byNumber: false,
+  numbers: [],
 };
 /** An order of that state with lines that differ so from `orderLine`. */
 export const orderSheet = (state: OrderSheet['state'], ...lines: Partial<OrderLine>[]): OrderSheet => ({

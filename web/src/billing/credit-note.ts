@@ -5,6 +5,7 @@ import { DocumentDock, PaperActs } from '../documents';
 import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
 import { pathOf } from '../kit/documents';
 import { day, money, ownMoney, price, quantity } from '../kit/formats';
+import { numbersColumn } from '../serial';
 import { Grid, type GridColumn } from '../kit/grid';
 import { Billing, type CreditNoteSheet } from './service';
 
@@ -106,6 +107,7 @@ export class CreditNotePage {
         link: (row) => pathOf({ kind: 'item', id: row.item.id }),
       },
       { id: 'what', head: 'What', text: (row) => row.item.name },
+      ...numbersColumn<Line>(this.sheet()?.lines ?? []),
       {
         id: 'quantity',
         head: 'Came back',

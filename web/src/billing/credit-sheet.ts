@@ -5,12 +5,13 @@ import * as contract from '@api/billing';
 import { ChoiceField, NumberField, TextField } from '../kit/fields';
 import { money, ownMoney, price, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/act/sheet';
+import { NumbersField } from '../serial';
 import type { InvoiceSheet } from './service';
 
 /** Credit an invoice: what came back, or what the price should have been; the credit note as it will be. // P1 */
 @Component({
   selector: 'k-credit-sheet',
-  imports: [ChoiceField, NumberField, Sheet, TextField],
+  imports: [ChoiceField, NumberField, NumbersField, Sheet, TextField],
   template: `<k-sheet
     [head]="'Credit ' + invoice.document.number"
     [sub]="invoice.party.name"
@@ -69,6 +70,23 @@ import type { InvoiceSheet } from './service';
               <td colspan="6" class="bad" role="alert">{{ row.refused }}</td>
             </tr>
           }
+          @if (kind() === 'return' && row.out.length > 0 && row.typed !== '') {
+            <tr>
+              <td colspan="6">
+                <k-numbers-field
+                  [item]="{ id: row.line.item.id!, number: row.line.item.number, unit: row.line.item.unit }"
+                  [label]="'Which of ' + row.line.item.number + ' came back'"
+                  way="out"
+                  [choices]="row.out"
+                  [many]="row.typed"
+                  [value]="numbers()[$index]!"
+                  (valueChange)="setNumbers($index, $event)"
+                  [proposed]="row.proposed"
+                  [error]="row.wrong"
+                />
+              </td>
+            </tr>
+          }
         }
       </tbody>
     </table>
@@ -92,6 +110,8 @@ export class CreditSheet {
   protected readonly kind = signal<CreditKind>('return');
   protected readonly reason = signal('');
   private readonly typed = signal(this.lines.map(() => ''));
+  /** The numbers of what came back, by line. // P6 */
+  protected readonly numbers = signal<readonly (readonly string[])[]>(this.lines.map(() => []));
   protected readonly started = computed(() => this.typed().some((text) => text !== ''));
   private readonly input = computed(() => ({
     invoiceId: this.invoice.document.id,
@@ -101,6 +121,9 @@ export class CreditSheet {
       invoiceLineId: line.id,
       quantity: this.kind() === 'return' ? this.typed()[index]! : '',
       unitPrice: this.kind() === 'price' ? this.typed()[index]! : '',
+      ...(this.kind() === 'return' && this.numbers()[index]!.length > 0
+        ? { numbers: [...this.numbers()[index]!] }
+        : {}),
     })),
   }));
   protected readonly form = new ActForm(contract.creditInvoice, this.input);
@@ -113,6 +136,13 @@ export class CreditSheet {
         line,
         typed: this.typed()[index]!,
         refused: this.form.at(`lines.${index}.${cell}`, this.typed()[index] !== ''),
+        out: line.numbers.filter(({ place }) => place === 'customer'),
+        proposed: (this.effects()?.numbers ?? [])
+          .filter(
+            ({ itemId, number }) => itemId === line.item.id && line.numbers.some((each) => each.number === number),
+          )
+          .map(({ number }) => number),
+        wrong: this.form.at(`lines.${index}.numbers`, true),
         credit: made ? money(made.net, this.invoice.currency) : '',
       };
     }),
@@ -130,6 +160,10 @@ export class CreditSheet {
   });
   protected readonly price = price;
   protected readonly quantity = quantity;
+
+  protected setNumbers(index: number, numbers: readonly string[]): void {
+    this.numbers.update((all) => all.map((each, at) => (at === index ? numbers : each)));
+  }
 
   protected set(index: number, text: string): void {
     this.typed.update((all) => all.map((each, at) => (at === index ? text : each)));

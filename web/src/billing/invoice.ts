@@ -8,6 +8,7 @@ import { pathOf } from '../kit/documents';
 import { day, exchangeWords, money, ownMoney, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
 import { Sheets } from '../kit/act/sheet';
+import { numbersColumn } from '../serial';
 import { allowanceText } from './allowance-text';
 import { CreditSheet } from './credit-sheet';
 import { PaymentSheet } from './payment-sheet';
@@ -181,6 +182,7 @@ export class InvoicePage {
         link: (row) => (row.item.id === null ? null : pathOf({ kind: 'item', id: row.item.id })),
       },
       { id: 'what', head: 'What', text: (row) => row.item.name },
+      ...numbersColumn<Line>(this.page.sheet()?.lines ?? []),
       { id: 'covers', head: 'Covers', width: 100, text: (row) => row.covers.number, link: (row) => pathOf(row.covers) },
       { id: 'quantity', head: 'Quantity', width: 90, figures: true, text: (row) => quantity(row.quantity) },
       { id: 'unit', head: 'Unit', width: 70, text: (row) => row.item.unit },

@@ -11,6 +11,7 @@ import { Grid, type GridColumn } from '../kit/grid';
 import { LiveList } from '../kit/live/live';
 import { Locations } from '../kit/live/locations';
 import { Sheets } from '../kit/act/sheet';
+import { KeepSheet, type KeepData } from '../serial';
 import { BetweenSheet, type BetweenData } from '../stock';
 import { Catalogue, type ItemSheet, type StockEntry as Entry } from './service';
 
@@ -23,6 +24,9 @@ import { Catalogue, type ItemSheet, type StockEntry as Entry } from './service';
       @if (page.sheet(); as shown) {
         <a class="act" routerLink="/lists" [queryParams]="{ list: 'prices', q: shown.number }">Kept prices</a>
         <a class="act" routerLink="/lists" [queryParams]="{ list: 'units', q: shown.number }">Units</a>
+        @if (shown.serialPattern !== null) {
+          <a class="act" routerLink="/serials" [queryParams]="{ item: shown.id }">Serial numbers</a>
+        }
       }
     </k-document-title>
     @if (page.sheet(); as shown) {
@@ -125,6 +129,18 @@ export class ItemPage {
           return this.sheets.open<BetweenData>(BetweenSheet, data);
         },
         says: ({ made }) => ['Moved:', made[0]],
+      },
+      {
+        name: 'keep',
+        label: this.page.sheet()?.serialPattern === null ? 'Keep it by serial number…' : 'How its numbers are made…',
+        place: 'menu',
+        when: this.session.may('lists'),
+        asks: true,
+        does: () => {
+          const item = this.page.sheet()!;
+          return this.sheets.open<KeepData>(KeepSheet, { item, pattern: item.serialPattern });
+        },
+        says: () => [`${this.page.sheet()!.number} moves by serial number from now on.`],
       },
     ],
   });

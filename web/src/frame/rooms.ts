@@ -12,6 +12,7 @@ import { routes as orders } from '../orders/routes';
 import { routes as parties } from '../parties/routes';
 import { providers as promiseProviders, routes as promise } from '../promise/routes';
 import { routes as purchasing } from '../purchasing/routes';
+import { routes as serial } from '../serial/routes';
 import { routes as stock } from '../stock/routes';
 import { routes as supply } from '../supply/routes';
 import { routes as today } from '../today/routes';
@@ -25,6 +26,7 @@ export const ROOMS: Routes = [
   ...supply,
   ...purchasing,
   ...stock,
+  ...serial,
   ...promise,
   ...workshop,
   ...billing,

@@ -255,6 +255,8 @@ export class OrderActs {
         id: line.id,
         lineNo: line.lineNo,
         item: line.item,
+        byNumber: line.byNumber,
+        locationId: line.location?.id ?? null,
         open: shippable(line).toFixed(),
         note:
           line.route === 'stock'

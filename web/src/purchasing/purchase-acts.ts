@@ -143,6 +143,8 @@ export class PurchaseActs {
         id: line.id,
         lineNo: line.lineNo,
         item: line.item,
+        byNumber: line.byNumber,
+        locationId: sheet.location?.id ?? null,
         open: openOf(line).toFixed(),
         note: note(line),
       })),

@@ -6,6 +6,7 @@ import * as contract from '@api/stock';
 import { NumberField, TextField } from '../kit/fields';
 import { money, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/act/sheet';
+import { NumbersField } from '../serial';
 
 export interface AdjustData {
   row: z.infer<typeof contract.StockRow>;
@@ -15,7 +16,7 @@ export interface AdjustData {
 /** How many there are, and why that is another number than was known. // W6 */
 @Component({
   selector: 'k-adjust-sheet',
-  imports: [NumberField, Sheet, TextField],
+  imports: [NumberField, NumbersField, Sheet, TextField],
   template: `<k-sheet
     [head]="'Put ' + data.row.item.number + ' right'"
     [sub]="data.row.item.name + ', ' + data.row.location.name"
@@ -51,6 +52,18 @@ export interface AdjustData {
         [error]="form.at('reason', now() !== '' && reason() !== '')"
       />
     </div>
+    @if (change(); as much) {
+      <k-numbers-field
+        [item]="data.row.item"
+        [label]="more() ? 'Serial numbers of those that are more' : 'Serial numbers of those that are gone'"
+        [way]="more() ? 'in' : 'out'"
+        [locationId]="data.row.location.id"
+        [many]="much"
+        [(value)]="numbers"
+        [proposed]="proposed()"
+        [error]="form.at('numbers')"
+      />
+    }
     <span effect>{{ effect() }}</span>
   </k-sheet>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -60,7 +73,14 @@ export class AdjustSheet {
   protected readonly now = signal('');
   protected readonly unitCost = signal('');
   protected readonly reason = signal('');
-  protected readonly fields = [/^now$/, /^unitCost$/, /^reason$/];
+  protected readonly numbers = signal<readonly string[]>([]);
+  protected readonly fields = [/^now$/, /^unitCost$/, /^reason$/, /^numbers$/];
+  /** How many are more or fewer; nothing while that is not known. */
+  protected readonly change = computed(() => {
+    if (!isDecimalText(this.now(), 'quantity')) return null;
+    const change = dec(this.now()).minus(this.data.row.onHand).abs();
+    return change.gt(0) ? change.toFixed() : null;
+  });
   /** More than was known: what they cost may be told. */
   protected readonly more = computed(
     () => isDecimalText(this.now(), 'quantity') && dec(this.now()).gt(this.data.row.onHand),
@@ -74,7 +94,11 @@ export class AdjustSheet {
       now: this.now(),
       unitCost: this.more() ? this.unitCost() : '',
       reason: this.reason(),
+      numbers: [...this.numbers()],
     })),
+  );
+  protected readonly proposed = computed(
+    () => this.form.previewed()?.effects?.numbers.map(({ number }) => number) ?? [],
   );
   protected readonly effect = computed(() => {
     const effects = this.form.previewed()?.effects;

@@ -6,6 +6,7 @@ import { ChoiceField, NumberField } from '../kit/fields';
 import { money, quantity } from '../kit/formats';
 import type { Location } from '../kit/live/locations';
 import { ActForm, Sheet } from '../kit/act/sheet';
+import { NumbersField } from '../serial';
 import type * as z from 'zod';
 import type { openItem } from '@api/catalogue';
 
@@ -18,7 +19,7 @@ export interface BetweenData {
 /** Goods of an item from one of our places to another. // P3 */
 @Component({
   selector: 'k-between-sheet',
-  imports: [ChoiceField, NumberField, Sheet],
+  imports: [ChoiceField, NumberField, NumbersField, Sheet],
   template: `<k-sheet
     [head]="'Move ' + data.item.number"
     [sub]="data.item.name"
@@ -44,6 +45,15 @@ export interface BetweenData {
         [error]="form.at('quantity', count() !== '')"
       />
     </div>
+    <k-numbers-field
+      [item]="data.item"
+      way="out"
+      [locationId]="+from()"
+      [many]="count()"
+      [(value)]="numbers"
+      [proposed]="proposed()"
+      [error]="form.at('numbers')"
+    />
     <span effect>{{ effect() }}</span>
   </k-sheet>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -56,7 +66,8 @@ export class BetweenSheet {
   protected readonly from = signal(String(this.most ?? this.data.locations[0]!.id));
   protected readonly to = signal(this.places.find(({ value }) => value !== this.from())!.value);
   protected readonly count = signal('');
-  protected readonly fields = [/^from$/, /^to$/, /^quantity$/];
+  protected readonly numbers = signal<readonly string[]>([]);
+  protected readonly fields = [/^from$/, /^to$/, /^quantity$/, /^numbers$/];
   protected readonly form = new ActForm(
     contract.moveBetween,
     computed(() => ({
@@ -64,7 +75,11 @@ export class BetweenSheet {
       from: Number(this.from()),
       to: Number(this.to()),
       quantity: this.count(),
+      numbers: [...this.numbers()],
     })),
+  );
+  protected readonly proposed = computed(
+    () => this.form.previewed()?.effects?.numbers.map(({ number }) => number) ?? [],
   );
   protected readonly effect = computed(() => {
     const effects = this.form.previewed()?.effects;

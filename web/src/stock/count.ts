@@ -21,6 +21,7 @@ import { Notices } from '../kit/act/notices';
 import { ReasonSheet } from '../kit/act/reason-sheet';
 import { Sheets } from '../kit/act/sheet';
 import { LookupField, NumberField, TextField, type Choice } from '../kit/fields';
+import { NumbersField } from '../serial';
 import { pathOf } from '../kit/documents';
 import { counted, day, money, quantity } from '../kit/formats';
 import { postingOf, takingBackOf } from './count-sheets';
@@ -28,10 +29,17 @@ import { postingOf, takingBackOf } from './count-sheets';
 type Sheet = z.infer<typeof contract.openCount.out>;
 type Row = Sheet['rows'][number];
 
+/** What was entered of a line; the numbers of its pieces where they have any. */
+interface Entered {
+  counted: string;
+  unitCost: string;
+  numbers: readonly string[];
+}
+
 /** A count sheet as it would be printed: what is there is written line by line, and each line is kept as it is left. // W6 */
 @Component({
   selector: 'k-count',
-  imports: [DocumentDock, DocumentTitle, LookupField, NumberField, RouterLink, TextField],
+  imports: [DocumentDock, DocumentTitle, LookupField, NumberField, NumbersField, RouterLink, TextField],
   templateUrl: './count.html',
   styles: `
     .sheet {
@@ -80,7 +88,7 @@ export class CountPage {
     touchedBy: (document) => ['CT', 'JR', 'RC', 'SH', 'WR', 'CN'].includes(document.kind),
   });
   /** What was typed and is not kept yet, by line; and what was refused of it. */
-  private readonly typed = signal<ReadonlyMap<number, { counted: string; unitCost: string }>>(new Map());
+  private readonly typed = signal<ReadonlyMap<number, Entered>>(new Map());
   protected readonly refused = signal<ReadonlyMap<number, string>>(new Map());
   protected readonly scanned = signal('');
   protected readonly open = computed(() => this.page.sheet()?.state === 'open' && this.session.may('goods'));
@@ -137,29 +145,48 @@ export class CountPage {
   protected readonly countedOf = (row: Row) => this.typed().get(row.id)?.counted ?? row.counted ?? '';
   protected readonly costOf = (row: Row) => this.typed().get(row.id)?.unitCost ?? row.unitCost;
 
-  protected type(row: Row, change: Partial<{ counted: string; unitCost: string }>): void {
-    const before = { counted: this.countedOf(row), unitCost: this.costOf(row) };
+  /** The numbers that are there, as they were told. */
+  protected readonly numbersOf = (row: Row): readonly string[] =>
+    this.typed().get(row.id)?.numbers ??
+    row.numbers.filter(({ says }) => says !== 'missing').map(({ number }) => number);
+  /** What is expected and was not told yet, to be pressed. */
+  protected readonly expectedOf = (row: Row) => row.expected.map((number, id) => ({ id, number }));
+  protected readonly missing = (row: Row) =>
+    row.numbers.filter(({ says }) => says === 'missing').map(({ number }) => number);
+
+  /** Each number that is told is a piece that was counted. */
+  protected tell(row: Row, numbers: readonly string[]): void {
+    this.type(row, { numbers, counted: String(numbers.length) });
+    this.keep(row);
+  }
+
+  protected type(row: Row, change: Partial<Entered>): void {
+    const before = { counted: this.countedOf(row), unitCost: this.costOf(row), numbers: this.numbersOf(row) };
     this.typed.update((all) => new Map(all).set(row.id, { ...before, ...change }));
   }
 
   /** Keeps a line as it is left; what is refused stays as it was typed. */
   protected keep(row: Row): void {
     const typed = this.typed().get(row.id);
-    if (!typed || (typed.counted === (row.counted ?? '') && typed.unitCost === row.unitCost)) return;
+    const told = row.numbers.filter(({ says }) => says !== 'missing').map(({ number }) => number);
+    const sameNumbers = typed?.numbers.join() === told.join();
+    if (!typed || (typed.counted === (row.counted ?? '') && typed.unitCost === row.unitCost && sameNumbers)) return;
     const countId = this.page.sheet()!.document.id;
-    this.api.act(contract.enterCount, { countId, lines: [{ lineId: row.id, ...typed }] }).subscribe({
-      next: () => {
-        this.say(row, '');
-        this.page.loaded.reload();
-      },
-      error: (error: unknown) =>
-        this.say(
-          row,
-          refusalsOf(error)
-            .map(({ sentence }) => sentence)
-            .join(' '),
-        ),
-    });
+    this.api
+      .act(contract.enterCount, { countId, lines: [{ lineId: row.id, ...typed, numbers: [...typed.numbers] }] })
+      .subscribe({
+        next: () => {
+          this.say(row, '');
+          this.page.loaded.reload();
+        },
+        error: (error: unknown) =>
+          this.say(
+            row,
+            refusalsOf(error)
+              .map(({ sentence }) => sentence)
+              .join(' '),
+          ),
+      });
   }
 
   private say(row: Row, refused: string): void {

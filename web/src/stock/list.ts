@@ -22,6 +22,7 @@ type Query = z.input<typeof contract.listStock.query>;
   imports: [DocumentDock, ListPage, RouterLink],
   template: `<k-list-page [list]="list">
     <span acts>
+      <a class="act" routerLink="/serials">Serial numbers</a>
       <a class="act" routerLink="/counts">Counts</a>
       @if (list.row(); as row) {
         <a class="act" [href]="'/api/items/' + row.item.id + '/label.pdf'" target="_blank"

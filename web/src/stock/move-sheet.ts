@@ -9,6 +9,7 @@ import { Api } from '../kit/act/api';
 import { NumberField } from '../kit/fields';
 import { counted, money, price, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/act/sheet';
+import { NumbersField } from '../serial';
 
 export interface MoveData {
   /** The document the person stands at. */
@@ -18,7 +19,10 @@ export interface MoveData {
   lines: {
     id: number;
     lineNo: number;
-    item: { number: string; name: string; unit: string };
+    item: { id: number; number: string; name: string; unit: string };
+    /** Its pieces have numbers; where they come to or leave, null for a drop shipment. // P6 */
+    byNumber: boolean;
+    locationId: number | null;
     open: string;
     note: string;
   }[];
@@ -29,7 +33,7 @@ type Waiting = z.infer<typeof contract.alsoWaiting.out>['orders'];
 /** Receive on a purchase order, or ship on a sales order: for a drop shipment the same event. // L2 */
 @Component({
   selector: 'k-move-sheet',
-  imports: [NumberField, Sheet],
+  imports: [NumberField, NumbersField, Sheet],
   template: `<k-sheet
     [head]="(data.end === 'purchase' ? 'Receive ' : 'Ship ') + data.document.number"
     [sub]="data.party"
@@ -72,6 +76,25 @@ type Waiting = z.infer<typeof contract.alsoWaiting.out>['orders'];
           @if (row.refused) {
             <tr>
               <td colspan="6" class="bad" role="alert">{{ row.refused }}</td>
+            </tr>
+          }
+          @if (row.line.byNumber && row.some) {
+            <tr>
+              <td></td>
+              <td colspan="5">
+                <k-numbers-field
+                  [item]="row.line.item"
+                  [label]="'Serial numbers of ' + row.line.item.number"
+                  [way]="row.line.locationId === null || data.end === 'purchase' ? 'in' : 'out'"
+                  [locationId]="row.line.locationId ?? 0"
+                  [lineId]="data.end === 'order' ? row.line.id : null"
+                  [many]="row.typed"
+                  [value]="numbers()[$index]!"
+                  (valueChange)="setNumbers($index, $event)"
+                  [proposed]="row.proposed"
+                  [error]="row.wrong"
+                />
+              </td>
             </tr>
           }
         }
@@ -133,8 +156,14 @@ export class MoveSheet {
   protected readonly data = inject<MoveData>(DIALOG_DATA);
   private readonly currency = inject(Session).company()?.currency ?? 'MYR';
   protected readonly typed = signal(this.data.lines.map((line) => (dec(line.open).gt(0) ? line.open : '')));
+  /** The numbers that were said of each line. // P6 */
+  protected readonly numbers = signal<readonly (readonly string[])[]>(this.data.lines.map(() => []));
   private readonly lines = computed(() =>
-    this.data.lines.map((line, index) => ({ lineId: line.id, quantity: this.typed()[index]! })),
+    this.data.lines.map((line, index) => ({
+      lineId: line.id,
+      quantity: this.typed()[index]!,
+      ...(this.numbers()[index]!.length > 0 ? { numbers: [...this.numbers()[index]!] } : {}),
+    })),
   );
   /** Other orders whose goods could go out with it, and what is typed for their lines. // L3 */
   protected readonly others = signal<Waiting>([]);
@@ -152,9 +181,12 @@ export class MoveSheet {
       open: quantity(line.open),
       typed: this.typed()[index]!,
       refused: this.form.at(`lines.${index}.quantity`, this.typed()[index] !== ''),
+      some: isDecimalText(this.typed()[index]!, 'quantity') && dec(this.typed()[index]!).gt(0),
+      wrong: this.form.at(`lines.${index}.numbers`, true),
+      proposed: this.proposedFor(line),
     })),
   );
-  protected readonly loose = computed(() => this.form.loose([/lines\.\d+\.quantity$/]));
+  protected readonly loose = computed(() => this.form.loose([/lines\.\d+\.(quantity|numbers)$/]));
   protected readonly effect = computed(() => {
     const effects = this.form.previewed()?.effects;
     if (!effects) return '';
@@ -195,6 +227,17 @@ export class MoveSheet {
       .subscribe({ next: ({ orders }) => this.others.set(orders), error: () => undefined });
   }
 
+  /** The pieces the act would take or make for a line by itself. */
+  private proposedFor(line: MoveData['lines'][number]): string[] {
+    const moved = (this.form.previewed()?.effects?.numbers ?? []).filter(({ itemId }) => itemId === line.item.id);
+    const own = this.data.end === 'order' ? moved.filter(({ lineId }) => lineId === line.id) : moved;
+    return own.map(({ number }) => number);
+  }
+
+  protected setNumbers(index: number, numbers: readonly string[]): void {
+    this.numbers.update((all) => all.map((each, at) => (at === index ? numbers : each)));
+  }
+
   protected setFurther(lineId: number, typed: string): void {
     this.further.update((further) => new Map(further).set(lineId, typed));
   }
@@ -221,7 +264,7 @@ export class MoveSheet {
 /** The act's form for whichever end it is. */
 function formOf(
   data: MoveData,
-  lines: () => { lineId: number; quantity: string }[],
+  lines: () => { lineId: number; quantity: string; numbers?: string[] }[],
   others: () => { orderId: number; lines: { lineId: number; quantity: string }[] }[],
 ): ActForm<typeof contract.receiveGoods> | ActForm<typeof contract.shipLines> {
   return data.end === 'purchase'

@@ -10,6 +10,7 @@ import { day, money, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
 import { Sheets } from '../kit/act/sheet';
 import { DocumentDock, PaperActs } from '../documents';
+import { numbersColumn } from '../serial';
 import { ReverseSheet, type ReverseData } from './reverse-sheet';
 
 type Sheet = z.infer<typeof contract.MovementSheet>;
@@ -144,6 +145,7 @@ export class MovementPage {
             },
           ]
         : []),
+      ...numbersColumn<Line>(this.sheet()?.lines ?? []),
       {
         id: 'source',
         head: 'Of',

@@ -66,6 +66,11 @@ export class CentrePage {
     source: () => this.now()?.operationId,
     computation: () => '0',
   });
+  /** The numbers of what comes out, where no pattern makes them: scanned one after the other. // P6 */
+  protected readonly numbers = linkedSignal<number | undefined, string>({
+    source: () => this.now()?.operationId,
+    computation: () => '',
+  });
   /** What was scanned or typed to find an order. */
   protected readonly scanned = signal('');
   protected readonly busy = signal(false);
@@ -121,12 +126,20 @@ export class CentrePage {
         used: [],
         worked: [],
         finish: false,
+        ...(row.typesNumbers
+          ? {
+              numbers: this.numbers()
+                .split(/[\s,;]+/)
+                .filter((each) => each !== ''),
+            }
+          : {}),
       })
       .subscribe({
         next: ({ made }) => {
           this.busy.set(false);
           this.count.set('1');
           this.lost.set('0');
+          this.numbers.set('');
           this.loaded.reload();
           this.notices.show(`${row.operation} of ${row.work.number} reported:`, made[0]);
         },

@@ -6,6 +6,7 @@ import { Session } from '../access';
 import { ActForm, Sheet } from '../kit/act/sheet';
 import { ChoiceField, NumberField } from '../kit/fields';
 import { money, quantity } from '../kit/formats';
+import { NumbersField } from '../serial';
 import type { WorkSheet } from './service';
 
 export interface ReportData {
@@ -15,7 +16,7 @@ export interface ReportData {
 /** What was done: how many, at which operation; what it used and how long it took stand there as planned, to be changed. // W3 */
 @Component({
   selector: 'k-report-sheet',
-  imports: [ChoiceField, NumberField, Sheet],
+  imports: [ChoiceField, NumberField, NumbersField, Sheet],
   templateUrl: './report-sheet.html',
   styles: `
     h3 {
@@ -50,19 +51,31 @@ export class ReportSheet {
   /** What was typed over what is planned, by component and by operation. */
   protected readonly used = signal<Readonly<Record<number, string>>>({});
   protected readonly worked = signal<Readonly<Record<number, string>>>({});
-  protected readonly fields = [/^good$/, /^scrapped$/, /^used\./, /^worked\./];
+  /** The numbers that were said of what comes out, and of what was used, by component. // P6 */
+  protected readonly numbers = signal<readonly string[]>([]);
+  protected readonly usedNumbers = signal<Readonly<Record<number, readonly string[]>>>({});
+  protected readonly fields = [/^good$/, /^scrapped$/, /^used\./, /^worked\./, /^numbers$/];
   protected readonly operations = computed(() => [
     { value: '', label: 'the order as a whole' },
     ...this.sheet.operations.map(({ id, no, name }) => ({ value: String(id), label: `${no} ${name}` })),
   ]);
+  /** The components something was said of. */
+  private readonly said = computed(() =>
+    [...new Set([...Object.keys(this.used()), ...Object.keys(this.usedNumbers())])].map(Number),
+  );
   protected readonly input = computed(() => ({
     workId: this.sheet.document.id,
     operationId: this.at() === '' ? null : Number(this.at()),
     good: this.good(),
     scrapped: this.scrapped(),
-    used: entriesOf(this.used()).map(([componentId, amount]) => ({ componentId, quantity: amount })),
+    used: this.said().map((componentId) => ({
+      componentId,
+      quantity: this.used()[componentId] ?? '',
+      numbers: [...(this.usedNumbers()[componentId] ?? [])],
+    })),
     worked: entriesOf(this.worked()).map(([operationId, minutes]) => ({ operationId, minutes })),
     finish: this.finish(),
+    numbers: [...this.numbers()],
   }));
   protected readonly form = new ActForm(contract.reportWork, this.input);
   protected readonly effects = computed(() => this.form.previewed()?.effects ?? null);
@@ -96,15 +109,29 @@ export class ReportSheet {
     this.used.update((all) => ({ ...all, [id]: value }));
   }
 
+  protected setUsedNumbers(id: number, numbers: readonly string[]): void {
+    this.usedNumbers.update((all) => ({ ...all, [id]: numbers }));
+  }
+
+  /** The pieces the act would use of an item, or make, by itself. */
+  protected readonly proposed = (itemId: number, place: 'ours' | 'used') =>
+    (this.effects()?.numbers ?? [])
+      .filter((each) => each.itemId === itemId && each.place === place)
+      .map(({ number }) => number);
+
   protected setWorked(id: number, value: string): void {
     this.worked.update((all) => ({ ...all, [id]: value }));
   }
 
   /** What is refused of what was typed for a component or an operation. */
   protected readonly refusedAt = (kind: 'used' | 'worked', id: number) => {
-    const typed = kind === 'used' ? entriesOf(this.used()) : entriesOf(this.worked());
-    const place = typed.findIndex(([each]) => each === id);
+    const typed = kind === 'used' ? this.said() : entriesOf(this.worked()).map(([each]) => each);
+    const place = typed.indexOf(id);
     return place < 0 ? '' : this.form.at(`${kind}.${place}.${kind === 'used' ? 'quantity' : 'minutes'}`);
+  };
+  protected readonly wrongNumbers = (id: number) => {
+    const place = this.said().indexOf(id);
+    return place < 0 ? '' : this.form.at(`used.${place}.numbers`);
   };
   protected readonly held = computed(() => {
     const ties = this.effects()?.ties ?? [];

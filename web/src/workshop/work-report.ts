@@ -9,12 +9,13 @@ import { ReasonSheet, type AsksReason } from '../kit/act/reason-sheet';
 import { Sheets } from '../kit/act/sheet';
 import { pathOf } from '../kit/documents';
 import { day, money, quantity } from '../kit/formats';
+import { Numbers } from '../serial';
 import { Workshop, type WorkReportSheet } from './service';
 
 /** One work report: what was used, how long it took, what came out, and for whom. // W3 P1 */
 @Component({
   selector: 'k-work-report',
-  imports: [DocumentDock, DocumentTitle, RouterLink],
+  imports: [DocumentDock, DocumentTitle, Numbers, RouterLink],
   template: `<div class="page">
     <k-document-title [page]="page" />
     @if (page.sheet(); as shown) {
@@ -27,6 +28,9 @@ import { Workshop, type WorkReportSheet } from './service';
           ><a class="link" [routerLink]="pathOf({ kind: 'item', id: shown.item.id })">{{ shown.item.name }}</a>
         </div>
         <div><small>By</small>{{ shown.by }}</div>
+        @if (shown.numbers.length > 0) {
+          <div><small>Serial numbers</small><k-numbers [numbers]="shown.numbers" /></div>
+        }
         @for (line of shown.for; track $index) {
           <div>
             <small>{{ line.made.startsWith('-') ? 'Not held any more for' : 'Held for' }}</small>
@@ -65,6 +69,9 @@ import { Workshop, type WorkReportSheet } from './service';
                   <td>
                     <a class="link" [routerLink]="pathOf({ kind: 'item', id: row.item.id })">{{ row.item.number }}</a>
                     {{ row.item.name }}
+                    @if (row.numbers.length > 0) {
+                      <br /><k-numbers [numbers]="row.numbers" />
+                    }
                   </td>
                   <td class="num">{{ number(row.quantity) }}</td>
                   <td class="num">{{ money(row.cost) }}</td>

@@ -7,6 +7,7 @@ import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/act/docume
 import { Sheets } from '../kit/act/sheet';
 import { pathOf } from '../kit/documents';
 import { counted, day, money, quantity } from '../kit/formats';
+import { Numbers } from '../serial';
 import { ChangeWorkSheet, type ChangeWorkData } from './change-sheet';
 import { PartsSheet, type PartsData } from './parts-sheet';
 import { ReportSheet, type ReportData } from './report-sheet';
@@ -18,7 +19,7 @@ import { madeOf } from './words';
 /** A production or assembly order: whom it is for, its steps, what goes into it, and what was reported. // W1 W3 W4 */
 @Component({
   selector: 'k-work',
-  imports: [DocumentDock, DocumentTitle, RouterLink, Steps],
+  imports: [DocumentDock, DocumentTitle, Numbers, RouterLink, Steps],
   templateUrl: './work.html',
   styles: `
     h2 {

@@ -34,7 +34,9 @@ export interface ListOf<Query, Row> {
   /** What changes what is listed, where it is touched. */
   kinds: readonly DocumentKind[];
   /** Where a row leads, and (of a document that is numbered) what the dock is about. */
-  document(row: Row): (Pick<DocumentRef, 'kind' | 'id'> & Partial<DocumentRef>) | { kind: 'item'; id: number };
+  document(
+    row: Row,
+  ): (Pick<DocumentRef, 'kind' | 'id'> & Partial<DocumentRef>) | { kind: 'item' | 'serial'; id: number };
   rowId?: (row: Row) => string;
   columns(): readonly GridColumn<Row>[];
   /** What would be here and how to start. */
