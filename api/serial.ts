@@ -39,7 +39,9 @@ export const openSerial = read({
   params: IdParam,
   out: Piece.extend({
     /** What it is part of, and what that is part of; the nearest first. */
-    above: z.array(z.object({ id: Id, number: z.string(), item: z.string() })),
+    above: z.array(
+      z.object({ id: Id, number: z.string(), item: z.string(), place: z.enum(SERIAL_PLACES), at: z.string() }),
+    ),
     /** All that is in it, each before what is in that; how deep, directly is 1. */
     parts: z.array(z.object({ id: Id, number: z.string(), item: z.string(), depth: z.number().int() })),
     /** Products of the order it was used in, which it could be part of. */

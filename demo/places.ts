@@ -49,6 +49,8 @@ const PLACES = {
     sql: `SELECT p.id FROM planned_order p JOIN planned_tie t ON t.company_id = p.company_id AND t.planned_order_id = p.id
            WHERE p.state = 'running' AND p.kind = 'make' AND p.finished > 0 ORDER BY p.id LIMIT 1`,
   },
+  // A skid that went out with the pumps in it.
+  skid: { place: 'serials', sql: 'SELECT product_id AS id FROM serial_part ORDER BY part_id LIMIT 1' },
   count: { place: 'counts', sql: 'SELECT MIN(id) AS id FROM count_sheet' },
   prepayment: { place: 'prepayments', sql: 'SELECT MIN(id) AS id FROM prepayment' },
 } as const;

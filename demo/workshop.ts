@@ -51,6 +51,21 @@ export class WorkshopStory {
       this.at(-3, (on) => this.report(vessels, 'Pressure test', { good: '1' }, on));
       this.at(-1, (on) => this.report(vessels, 'Line', { good: '1' }, on));
     });
+    // A skid that went out as it was assembled, with the pumps that are in it.
+    this.at(-8, async (day) => {
+      const line = await this.ordered(
+        {
+          customer: 'Sinar Laut Ferries',
+          reference: 'SL-77',
+          item: 'SK-D2',
+          quantity: '1',
+          ships: -7,
+          route: 'assemble',
+        },
+        day,
+      );
+      this.at(-7, (on) => this.ship(line, '1', on));
+    });
     this.at(-5, async (day) => {
       await this.make('FV-SHELL9', '1', day);
     });
@@ -101,6 +116,14 @@ export class WorkshopStory {
       [this.masters.companyId, orderId!],
     );
     return row!.id;
+  }
+
+  private async ship(lineId: number, quantity: string, day: Day): Promise<void> {
+    const [row] = await this.database.rows<{ orderId: number }>(
+      'SELECT order_id FROM sales_order_line WHERE company_id = ? AND id = ?',
+      [this.masters.companyId, lineId],
+    );
+    await this.actor.does('shipLines', { orderId: row!.orderId, lines: [{ lineId, quantity }] }, day);
   }
 
   private async report(workId: number, operation: string | null, done: { good: string }, day: Day): Promise<void> {

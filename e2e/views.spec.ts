@@ -32,6 +32,8 @@ const VIEWS = [
   ['stock', '/stock'],
   ['counts', '/counts'],
   ['count', '/counts/1'],
+  ['serial numbers', '/serials'],
+  ['serial number', '/serials/1'],
   ['production order', '/workshop/1'],
   ['at the bench', '/workshop/at'],
   ['work report', '/work-reports/1'],

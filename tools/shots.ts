@@ -13,7 +13,6 @@ const VIEWS: readonly [name: string, where: `/${string}` | Place, opens?: string
   ['order-desk', 'priced', undefined, 'Price'],
   ['bench', '/bench'],
   ['ties', '/ties'],
-  ['purchase', 'purchase'],
   ['stock', '/stock'],
   ['billing', '/billing'],
   ['lists', '/lists?list=prices'],
@@ -24,6 +23,7 @@ const VIEWS: readonly [name: string, where: `/${string}` | Place, opens?: string
   ['work-order', 'running'],
   ['work-centre', '/workshop/at'],
   ['count', 'count'],
+  ['serial-number', 'skid'],
 ];
 
 /** One picture of each main view from the demo, into docs/screenshots/. */

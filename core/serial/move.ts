@@ -130,8 +130,9 @@ export function numbered<Effects>(
   if (ground.kept.length === 0) return { ...decision, effects: { ...decision.effects, numbers: NONE } };
   const pieces = new Pieces(ground, day);
   for (const need of needsOf(decision.effects)) pieces.meet(need);
-  if (pieces.refusals.length > 0) return { ok: false, refusals: pieces.refusals };
-  return { ...decision, effects: { ...decision.effects, numbers: pieces.effects() } };
+  if (pieces.refusals.length === 0) return { ...decision, effects: { ...decision.effects, numbers: pieces.effects() } };
+  // What it would do but for the numbers, while they are typed.
+  return { ok: false, refusals: pieces.refusals, effects: { ...decision.effects, numbers: NONE } };
 }
 
 /** The pieces that move, as a preview tells them. */

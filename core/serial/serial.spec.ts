@@ -246,6 +246,11 @@ describe('P6 pieces that leave', () => {
     ]);
   });
 
+  it('are told with what it would do but for them', () => {
+    const decision = numbered({ ok: true, effects: { a: 1 }, warnings: [] }, here, DAY, () => [leaving('9')]);
+    expect(decision).toMatchObject({ ok: false, effects: { a: 1, numbers: { moves: [], after: [], next: [] } } });
+  });
+
   it('are carried from one place to another, and are for nobody there', () => {
     const { moves, after } = moved(here, {
       ...point,

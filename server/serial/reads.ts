@@ -145,7 +145,7 @@ export async function openSerial(sql: Sql, companyId: number, id: number): Promi
       .flatMap(({ id: part, number, item }) => [{ id: part, number, item, depth }, ...partsOf(part, depth + 1)]);
   return {
     ...pieceOf(piece),
-    above: above.map(({ id: product, number, item }) => ({ id: product, number, item })),
+    above: above.map(({ id: product, number, item, place, at }) => ({ id: product, number, item, place, at })),
     parts: partsOf(id, 1),
     products,
     life,
@@ -157,6 +157,9 @@ interface WalkedRow {
   of: number;
   number: string;
   item: string;
+  place: SerialPlace;
+  /** The place of ours, or the customer it went out to. */
+  at: string;
 }
 
 /** Pieces a piece is part of, the nearest first; or all that are in it. One query of as many steps as it goes deep. */
@@ -169,9 +172,14 @@ function walk(sql: Sql, companyId: number, id: number, way: 'up' | 'down'): Prom
        UNION ALL
        SELECT p.${next}, p.${from}, w.depth + 1 FROM walked w
          JOIN serial_part p FORCE INDEX (${key}) ON p.company_id = ? AND p.${from} = w.id WHERE w.depth < ${DEEPEST})
-     SELECT STRAIGHT_JOIN w.id, w.\`of\`, s.number, i.number AS item FROM walked w
+     SELECT STRAIGHT_JOIN w.id, w.\`of\`, s.number, i.number AS item, s.place, COALESCE(c.name, lo.name) AS at
+       FROM walked w
        JOIN serial s FORCE INDEX (PRIMARY) ON s.company_id = ? AND s.id = w.id
        JOIN item i FORCE INDEX (PRIMARY) ON i.company_id = s.company_id AND i.id = s.item_id
+       JOIN location lo FORCE INDEX (PRIMARY) ON lo.company_id = s.company_id AND lo.id = s.location_id
+       LEFT JOIN sales_order_line l FORCE INDEX (PRIMARY) ON l.company_id = s.company_id AND l.id = s.order_line_id AND s.place = 'customer'
+       LEFT JOIN sales_order o FORCE INDEX (PRIMARY) ON o.company_id = l.company_id AND o.id = l.order_id
+       LEFT JOIN customer c FORCE INDEX (PRIMARY) ON c.company_id = o.company_id AND c.id = o.customer_id
       ORDER BY w.depth, i.number, s.number`,
     [companyId, id, companyId, companyId],
   );

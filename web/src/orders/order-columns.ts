@@ -9,7 +9,6 @@ import { pathOf } from '../kit/documents';
 import { day, money, price, quantity } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
 import type { Location } from '../kit/live/locations';
-import { numbersColumn } from '../serial';
 import type { ItemChoice, OrderLine, PriceOffer } from './service';
 import { atPlace, suppliedName, suppliedOf, suppliedOptions } from './supplied-from';
 import { amountOf, factorOf, ofItem, readableAs, type LinePrice, type TypedLine } from './typed';
@@ -198,7 +197,7 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
 }
 
 /** The lines of an order that is followed to its end. */
-export function lineColumns(currency: string, workDate: string, lines: readonly OrderLine[]): GridColumn<OrderLine>[] {
+export function lineColumns(currency: string, workDate: string): GridColumn<OrderLine>[] {
   return [
     { id: 'line', head: '', width: 32, text: (row) => String(row.lineNo) },
     {
@@ -228,7 +227,6 @@ export function lineColumns(currency: string, workDate: string, lines: readonly 
     },
     { id: 'route', head: 'Route', width: 104, text: (row) => ROUTE_NAMES[row.route] },
     { id: 'supplied', head: 'Supplied by', text: (row) => suppliedBy(row), need: (row) => row.needsPurchase },
-    ...numbersColumn(lines, 130),
     { id: 'thread', head: 'Thread', width: 100, beads: (row) => beadsOf(row) },
   ];
 }

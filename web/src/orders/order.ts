@@ -36,6 +36,7 @@ import { OrderActs, type OrderDraft } from './order-acts';
 import { PasteSheet, type PasteData } from './paste-sheet';
 import { PricePanel, type PricedLine } from './price-panel';
 import { Orders, type CustomerChoice, type OrderLine, type OrderSheet } from './service';
+import { Numbers } from '../serial';
 import {
   baseQuantity,
   blankLine,
@@ -62,6 +63,7 @@ import {
     DocumentTitle,
     Grid,
     LookupField,
+    Numbers,
     PricePanel,
     Refusals,
     RouterLink,
@@ -290,6 +292,13 @@ export class OrderPage {
     return typed ? typedDemand(typed) : line && keptDemand(line);
   });
   protected readonly nobody = { lineId: null, locationId: MAIN_LOCATION, quantity: '', by: null };
+  /** The line whose pieces are told: the one one is on, else the first that has any. // P6 */
+  protected readonly numbered = computed(() => {
+    const lines = this.sheet()?.lines.filter(({ numbers }) => numbers.length > 0) ?? [];
+    const line = this.page.line() ?? lines[0];
+    return line && line.numbers.length > 0 ? line : null;
+  });
+
   protected readonly totals = computed(() => {
     const typed = this.draft.typed();
     const sheet = this.sheet();
@@ -333,9 +342,7 @@ export class OrderPage {
       setLine: (row, change) => this.setLine(row, change),
     }),
   );
-  protected readonly lineColumns = computed(() =>
-    lineColumns(this.currency(), this.workDate(), this.page.sheet()?.lines ?? []),
-  );
+  protected readonly lineColumns = computed(() => lineColumns(this.currency(), this.workDate()));
   protected readonly rowKey = (row: TypedLine) => row.key;
   protected readonly money = (value: string) => money(value, this.currency());
   protected readonly day = (value: string | null) => day(value, this.workDate());

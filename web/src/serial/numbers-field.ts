@@ -155,7 +155,9 @@ export class NumbersField {
   );
   protected readonly hint = computed(() => {
     const here = this.here();
-    if (this.way() === 'out' || !here || this.value().length > 0) return '';
+    if (!here || this.value().length > 0) return '';
+    if (this.proposed().length > 0) return 'so by itself; scan, type or press others';
+    if (this.way() === 'out') return '';
     return here.pattern === '' ? 'one for each that comes' : `left empty they are made: ${here.next} and on`;
   });
   protected readonly offered = computed(() => {

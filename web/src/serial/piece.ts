@@ -23,7 +23,6 @@ import { forWhom, happened, whereIs, type PieceSheet } from './words';
           <small>Item</small
           ><a class="link" [routerLink]="pathOf({ kind: 'item', id: shown.item.id })">{{ shown.item.name }}</a>
         </div>
-        <div><small>Is</small>{{ where(shown) }}</div>
         @if (forWhom(shown); as whom) {
           <div>
             <small>{{ shown.place === 'ours' ? 'Held for' : 'Went out on' }}</small><a
@@ -52,7 +51,7 @@ import { forWhom, happened, whereIs, type PieceSheet } from './words';
                 <span class="day">{{ day(event.postedOn) }}</span>
                 <i aria-hidden="true"></i>
                 <span>
-                  {{ happened(event) }}{{ event.by ? ' by ' + event.by : '' }}
+                  {{ happened(event) }}{{ event.by ? ', by ' + event.by : '' }}
                   <span class="faint">
                     with {{ kindName(event.document.kind) }}
                     <a class="link" [routerLink]="pathOf(event.document)">{{ event.document.number }}</a>
@@ -72,7 +71,7 @@ import { forWhom, happened, whereIs, type PieceSheet } from './words';
               @for (product of shown.above; track product.id; let depth = $index) {
                 <li [style.padding-left.px]="depth * 20">
                   <a class="link" [routerLink]="pathOf({ kind: 'serial', id: product.id })">{{ product.number }}</a>
-                  {{ product.item }}
+                  {{ product.item }} <span class="faint">{{ product.place === 'used' ? '' : 'at ' + product.at }}</span>
                 </li>
               }
             </ul>
@@ -195,6 +194,8 @@ export class PiecePage {
 
   protected readonly where = (sheet: PieceSheet) => {
     const place = whereIs(sheet);
+    const outermost = sheet.above.at(-1);
+    if (outermost) return `${place}, ${outermost.place === 'used' ? 'in production' : `at ${outermost.at}`}`;
     return sheet.place === 'ours' || sheet.place === 'customer' ? `at ${place}` : place;
   };
   protected readonly forWhom = forWhom;
