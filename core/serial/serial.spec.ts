@@ -387,8 +387,8 @@ describe('P6 pieces that come', () => {
     // What is part of something already is not taken out of it.
     const taken = ground([{ ...used(1), withinId: 77 }, used(2)], { kept: parts.kept });
     expect(moved(taken, coming('1', { made: made('0') })).after.map(({ within: product }) => product)).toEqual([
-      { fresh: 0 },
       null,
+      { fresh: 0 },
     ]);
   });
 });
