@@ -8,6 +8,8 @@ export const TODAY_KINDS = [
   'line-without-supply',
   'plan-to-place',
   'plan-to-begin',
+  'work-late',
+  'component-short',
   'purchase-due',
   'goods-here',
   'not-invoiced',

@@ -151,6 +151,35 @@ export const changeWork = act({
   }),
 });
 
+export const layWork = act({
+  name: 'layWork',
+  summary: 'Lay what is left of an order for another day or work centre, from one of its operations on.',
+  input: z.object({
+    workId: Id,
+    version: Version,
+    operationId: Id,
+    day: TypedDay,
+    centreId: Id,
+    /** The ship dates of its lines go with it where it is there later. */
+    moveLines: z.boolean(),
+  }),
+  preview: z.object({
+    due: Day,
+    was: Day,
+    operations: z.array(z.object({ name: z.string(), centre: z.string(), firstDay: Day, lastDay: Day })),
+    /** The lines it is for, and by how much it is there later than they ship. */
+    lines: z.array(
+      z.object({ order: DocumentRef, party: z.string(), lineNo: z.number().int(), shipDate: Day, late: z.boolean() }),
+    ),
+    /** The order it is for, and when that needs it. */
+    above: z.object({ work: DocumentRef, neededOn: Day, late: z.boolean() }).nullable(),
+    /** What it needs that is there only after it is to begin. */
+    waits: z.array(z.object({ item: z.string(), work: z.string(), due: Day })),
+    /** It was only planned, and is firm from now on: no plan moves it. */
+    firm: z.boolean(),
+  }),
+});
+
 export const cancelWork = act({
   name: 'cancelWork',
   summary: 'Cancel an order nothing was reported on, with what is only planned for it.',

@@ -15,7 +15,7 @@ test('what will be wanting is planned, taken, and read from the parts up to the 
 
   const skids = page.getByRole('row', { name: /Assemble SK-D4 .* 9 Wed 3 Mar Thu 11 Mar SO-\d+, Padi Emas/ });
   await expect(skids).toBeVisible();
-  const panels = page.getByRole('row', { name: /Buy from Injap Timur Valves SK-PANEL .* 4 .* wanted Wed 3 Mar/ });
+  const panels = page.getByRole('row', { name: /Buy from Injap Timur Valves SK-PANEL .* 5 .* wanted Wed 3 Mar/ });
   await expect(panels).toContainText('SK-D4 as proposed, for SO-');
   // What somebody was asked for goes only where it is clicked.
   const drop = page.getByRole('checkbox', { name: /^Take: Drop/ });

@@ -54,8 +54,9 @@ test('a skid made to order: its number is made, held, shipped, and its life read
   await expect(page.getByRole('heading', { name: /P15-00040 PM-15/ })).toBeVisible();
   await expect(page.getByText(`in ${made}, at Kasturi Bottling`)).toBeVisible();
   await page.getByRole('link', { name: made }).click();
-  await expect(page.getByText(/shipped to Kasturi Bottling with shipment/)).toBeVisible();
-  await expect(page.getByText(/made at Main store, for Kasturi Bottling/)).toBeVisible();
+  const life = page.getByRole('listitem');
+  await expect(life.filter({ hasText: 'shipped to Kasturi Bottling' })).toBeVisible();
+  await expect(life.filter({ hasText: 'made at Main store, for Kasturi Bottling' })).toBeVisible();
 });
 
 test('an item is kept by number from now on; what comes in must have its own', async ({ page }) => {

@@ -408,6 +408,8 @@ export const sentences = {
       ? `${f.order} is only planned; make it firm first.`
       : `${f.order} is ${f.state}; nothing more is reported on it.`,
   'work-not-open': (f: { work: string; state: string }) => `${f.work} is ${f.state}; only one that goes on is changed.`,
+  'operation-over': (f: { operation: string; work: string }) =>
+    `All of ${f.work} passed ${f.operation}; choose an operation that is still to be done.`,
   'whole-pieces': (f: { item: string }) => `${f.item} is counted in whole ones; write a whole number.`,
   'not-minutes': () => 'Write whole minutes, like 90.',
   'nothing-reported': (f: { order: string }) =>

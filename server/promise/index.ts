@@ -1,4 +1,4 @@
 export { openPromiseGround } from './asking/reads';
 export { cancelPlanned, headStatement, loadStatement, writePlanned } from './asking/acts';
-export { groundRows } from './ground/ground';
+export { groundRows, restGround } from './ground/ground';
 export { runQueue } from './runs/run-queue';

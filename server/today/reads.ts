@@ -46,6 +46,8 @@ const SEEN_BY: Partial<Record<TodayRow['kind'], Right>> = {
   'message-draft': 'see-mail',
   'plan-to-place': 'purchases',
   'plan-to-begin': 'plan',
+  'work-late': 'work',
+  'component-short': 'work',
 };
 
 /** Planned orders `p` of some kinds that must be begun by a day, in words of what they are and whom they are for. // T12 */
@@ -91,6 +93,54 @@ const SOURCES: readonly Source[] = [
     kind: 'plan-to-begin',
     sql: PLANS("'make', 'assemble'"),
     values: (companyId, workDate) => [companyId, addDays(workDate, PLAN_DAYS)],
+  },
+  {
+    band: 'now',
+    kind: 'work-late',
+    // An operation should be over by now and is not: whom it is for, and when that ships. // W3
+    sql: `SELECT CASE p.kind WHEN 'make' THEN 'PR' ELSE 'AS' END AS document_kind, p.id AS document_id, p.number, COALESCE(c.name, '') AS party,
+                 1 AS count, MIN(w.last_day) AS day, NULL AS amount, '' AS currency, MIN(w.done + w.scrapped) AS done, p.quantity AS whole,
+                 l.id AS order_line_id, CONCAT(MIN(w.no), '|', SUBSTRING_INDEX(GROUP_CONCAT(w.name ORDER BY w.no SEPARATOR '|'), '|', 1), '|',
+                   COALESCE(o.number, ''), '|', COALESCE(l.ship_date, '')) AS note
+            FROM planned_order p FORCE INDEX (planned_order_open)
+            JOIN planned_operation w ON w.company_id = p.company_id AND w.planned_order_id = p.id AND w.last_day < ?
+             AND w.done + w.scrapped < p.quantity - p.scrapped + w.scrapped
+            LEFT JOIN planned_tie t ON t.company_id = p.company_id AND t.id = (SELECT MIN(f.id) FROM planned_tie f
+              WHERE f.company_id = p.company_id AND f.planned_order_id = p.id AND f.quantity > f.made)
+            LEFT JOIN sales_order_line l ON l.company_id = t.company_id AND l.id = t.order_line_id
+            LEFT JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+            LEFT JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
+           WHERE p.company_id = ? AND p.open = TRUE AND p.kind <> 'buy' AND p.state IN ('firm', 'running')
+           GROUP BY p.id ORDER BY day, p.id LIMIT ?`,
+    values: (companyId, workDate) => [workDate, companyId],
+  },
+  {
+    band: 'now',
+    kind: 'component-short',
+    // What begins soon needs more of it than is free: all whom that touches. // W3
+    sql: `SELECT CASE p.kind WHEN 'make' THEN 'PR' ELSE 'AS' END AS document_kind, p.id AS document_id, p.number,
+                 COALESCE((SELECT GROUP_CONCAT(DISTINCT c.name ORDER BY c.name SEPARATOR ', ') FROM planned_component f
+                    JOIN planned_order b ON b.company_id = f.company_id AND b.id = f.planned_order_id AND b.open AND b.state IN ('firm', 'running')
+                     AND b.start_date <= y.until_day AND b.location_id = y.location_id
+                    JOIN planned_tie t ON t.company_id = b.company_id AND t.planned_order_id = b.id AND t.quantity > t.made
+                    JOIN sales_order_line l ON l.company_id = t.company_id AND l.id = t.order_line_id
+                    JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+                    JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
+                   WHERE f.company_id = y.company_id AND f.item_id = y.item_id AND f.quantity > f.used), '') AS party,
+                 y.orders AS count, y.day, NULL AS amount, '' AS currency, NULL AS done, NULL AS whole,
+                 (SELECT MIN(t.order_line_id) FROM planned_tie t WHERE t.company_id = p.company_id AND t.planned_order_id = p.id) AS order_line_id,
+                 CONCAT(TRIM(TRAILING '.' FROM TRIM(TRAILING '0' FROM y.short)), ' ', i.number) AS note
+            FROM (SELECT k.company_id, k.item_id, p.location_id, ? AS until_day, COUNT(DISTINCT p.id) AS orders, MIN(p.id) AS first_id,
+                         MIN(p.start_date) AS day, SUM(k.quantity - k.used) - COALESCE(MAX(s.on_hand - s.reserved), 0) AS short
+                    FROM planned_order p FORCE INDEX (planned_order_open)
+                    JOIN planned_component k ON k.company_id = p.company_id AND k.planned_order_id = p.id AND k.quantity > k.used
+                    LEFT JOIN stock s ON s.company_id = k.company_id AND s.item_id = k.item_id AND s.location_id = p.location_id
+                   WHERE p.company_id = ? AND p.open = TRUE AND p.kind <> 'buy' AND p.state IN ('firm', 'running') AND p.start_date <= ?
+                   GROUP BY k.item_id, p.location_id HAVING short > 0) y
+            JOIN planned_order p ON p.company_id = y.company_id AND p.id = y.first_id
+            JOIN item i ON i.company_id = y.company_id AND i.id = y.item_id
+           ORDER BY y.day, i.number LIMIT ?`,
+    values: (companyId, workDate) => [addDays(workDate, PLAN_DAYS), companyId, addDays(workDate, PLAN_DAYS)],
   },
   {
     band: 'now',

@@ -4,6 +4,7 @@ import { cancelWork } from './cancel';
 import { changeWork } from './change';
 import { checks } from './checks';
 import { linesForWork, workForLine } from './fits';
+import { layWork } from './lay';
 import { listWork } from './list';
 import { newWork } from './new-work';
 import { changeParts } from './parts';
@@ -14,7 +15,7 @@ import { tieWork, untieWork } from './ties';
 
 /** What the workshop room has. */
 export const room: Room = {
-  acts: [reportWork, takeBackWork, tieWork, untieWork, changeParts, newWork, changeWork, cancelWork],
+  acts: [reportWork, takeBackWork, tieWork, untieWork, changeParts, newWork, changeWork, layWork, cancelWork],
   answers: [
     reads(workshop.listWork, (sql, companyId, { query }) => listWork(sql, companyId, query)),
     reads(workshop.openWork, (sql, companyId, { params }) => openWork(sql, companyId, params.id)),

@@ -57,18 +57,7 @@ export async function groundRows(
     [companyId, below ? ids.filter(isMain) : []],
   );
   const centreIds = [...new Set(operations.map((row) => row.workCentreId))];
-  const centres = await sql.rows<Columns<WorkCentre, 'id code name machines calendarId hours'>>(
-    'SELECT id, code, name, machines, calendar_id, hours FROM work_centre WHERE company_id = ? AND id IN (?)',
-    [companyId, centreIds],
-  );
-  const load = await sql.rows<LoadRow>(
-    `SELECT l.work_centre_id AS centreId, l.day, l.from_minute AS \`from\`, l.until_minute AS until, l.machines
-       FROM centre_hold l JOIN planned_operation o ON o.company_id = l.company_id AND o.id = l.planned_operation_id
-       JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id AND p.open AND p.state <> 'running'
-      WHERE l.company_id = ? AND l.work_centre_id IN (?) AND l.day >= ? AND o.planned_order_id NOT IN (?)`,
-    [companyId, centreIds, workDate, leftOut],
-  );
-  const begun = await heldByRunning(sql, companyId, workDate, centreIds);
+  const centres = await centreGround(sql, companyId, workDate, centreIds, leftOut);
   return {
     ...(await itemRows(sql, companyId, workDate, ids)),
     components,
@@ -83,11 +72,59 @@ export async function groundRows(
       firstDay: row.firstDay,
       lastDay: row.lastDay,
     })),
+    ...centres,
+    supplies: await suppliesOf(sql, companyId, ids, leftOut),
+    demands: await demandsOf(sql, companyId, ids, lines, leftOut, benchLeftOut),
+  };
+}
+
+/** Work centres with what they have to do and their hours, but for what some orders laid there. // T5 */
+async function centreGround(
+  sql: Sql,
+  companyId: number,
+  workDate: Day,
+  centreIds: readonly number[],
+  leftOut: readonly number[],
+): Promise<Pick<GroundRows, 'centres' | 'load' | 'overtime' | 'out'>> {
+  const centres = await sql.rows<Columns<WorkCentre, 'id code name machines calendarId hours'>>(
+    'SELECT id, code, name, machines, calendar_id, hours FROM work_centre WHERE company_id = ? AND id IN (?)',
+    [companyId, centreIds],
+  );
+  const load = await sql.rows<LoadRow>(
+    `SELECT l.work_centre_id AS centreId, l.day, l.from_minute AS \`from\`, l.until_minute AS until, l.machines
+       FROM centre_hold l JOIN planned_operation o ON o.company_id = l.company_id AND o.id = l.planned_operation_id
+       JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id AND p.open AND p.state <> 'running'
+      WHERE l.company_id = ? AND l.work_centre_id IN (?) AND l.day >= ? AND o.planned_order_id NOT IN (?)`,
+    [companyId, centreIds, workDate, leftOut],
+  );
+  const begun = await heldByRunning(sql, companyId, workDate, centreIds);
+  return {
     centres: centres.map(({ hours, ...centre }) => ({ ...centre, shifts: shiftsOf(hours) })),
     load: [...load, ...begun],
     ...(await besidesHours(sql, companyId, centreIds, workDate, addDays(workDate, HORIZON - 1))),
-    supplies: await suppliesOf(sql, companyId, ids, leftOut),
-    demands: await demandsOf(sql, companyId, ids, lines, leftOut, benchLeftOut),
+  };
+}
+
+/** The centres on which what is left of an order is laid again, from one of its operations on: without what that holds. */
+export async function restGround(
+  sql: Sql,
+  companyId: number,
+  workDate: Day,
+  { workId, centreIds, keptIds }: { workId: number; centreIds: readonly number[]; keptIds: readonly number[] },
+): Promise<GroundRows> {
+  const centres = await centreGround(sql, companyId, workDate, centreIds, [workId]);
+  // A running order is among those that run, whole: what is kept of it stays.
+  const own = await heldByRunning(sql, companyId, workDate, centreIds);
+  const others = centres.load.filter((row) => !('orderId' in row) || row.orderId !== workId);
+  const kept = own.filter(({ orderId, operationId }) => orderId === workId && keptIds.includes(operationId));
+  return {
+    ...(await itemRows(sql, companyId, workDate, [])),
+    ...centres,
+    load: [...others, ...kept],
+    components: [],
+    operations: [],
+    supplies: [],
+    demands: [],
   };
 }
 

@@ -7,6 +7,9 @@ import { Chips } from '../kit/controls/chips';
 import { pathOf } from '../kit/documents';
 import { day } from '../kit/formats';
 import { liveDocument } from '../kit/live/live';
+import { Notices } from '../kit/act/notices';
+import { Sheets } from '../kit/act/sheet';
+import { LaySheet, type LayData } from '../workshop';
 import { Promises, type CentreLoad } from './service';
 
 const DAYS = 42;
@@ -62,8 +65,12 @@ interface Bar {
                     [class.on]="chosen()?.centre === centre.id && chosen()?.day === bar.day"
                     [class.none]="bar.capacity === 0"
                     [class.over]="bar.minutes > bar.capacity"
+                    [class.over-it]="over() === centre.id + ' ' + bar.day"
                     [attr.aria-label]="wordsOf(centre.name, bar)"
                     (click)="chosen.set({ centre: centre.id, day: bar.day })"
+                    (dragover)="hover($event, centre.id, bar.day)"
+                    (dragleave)="over.set('')"
+                    (drop)="drop($event, centre.id, bar.day)"
                   >
                     <i [style.height.%]="shareOf(bar)"></i>
                   </button>
@@ -80,15 +87,30 @@ interface Bar {
       <section>
         @if (behind(); as shown) {
           <h2>{{ shown.title }}</h2>
+          @if (mayLay && shown.orders.length > 0) {
+            <p class="faint">Drag one to another day or work centre; what that moves is said before it is done.</p>
+          }
           <table class="small">
             <tbody>
               @for (order of shown.orders; track order.id) {
-                <tr>
+                <tr [attr.draggable]="mayLay ? true : null" [class.grab]="mayLay" (dragstart)="lift($event, order)">
                   <td>
-                    <a class="link" [routerLink]="pathOf(order)">{{ order.number }}</a>
+                    <a class="link" draggable="false" [routerLink]="pathOf(order)">{{ order.number }}</a>
                   </td>
                   <td>{{ order.item }}</td>
                   <td class="num">{{ order.minutes }} min</td>
+                  @if (mayLay) {
+                    <td>
+                      <button
+                        type="button"
+                        class="act"
+                        [attr.aria-label]="'Lay ' + order.number + ' again'"
+                        (click)="lay(order, null)"
+                      >
+                        Lay it again…
+                      </button>
+                    </td>
+                  }
                 </tr>
               } @empty {
                 <tr>
@@ -147,6 +169,12 @@ interface Bar {
     .bar.on {
       outline: 2px solid var(--deep);
     }
+    .bar.over-it {
+      outline: 2px dashed var(--deep);
+    }
+    .grab {
+      cursor: grab;
+    }
     .bar i {
       display: block;
       width: 100%;
@@ -160,7 +188,7 @@ interface Bar {
       margin: 16px 0 4px;
     }
     section table {
-      width: 420px;
+      width: 560px;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -168,6 +196,12 @@ interface Bar {
 export class LoadPage {
   private readonly promises = inject(Promises);
   private readonly session = inject(Session);
+  private readonly sheets = inject(Sheets);
+  private readonly notices = inject(Notices);
+  protected readonly mayLay = this.session.may('plan');
+  /** The bar that something is dragged over. */
+  protected readonly over = signal('');
+  private readonly lifted = signal<Bar['orders'][number] | null>(null);
   protected readonly by = signal<'day' | 'week'>('day');
   protected readonly spans = [
     { value: 'day', label: 'Day' },
@@ -207,6 +241,37 @@ export class LoadPage {
   });
   protected readonly shareOf = (bar: Bar) =>
     bar.capacity === 0 ? (bar.minutes > 0 ? 100 : 0) : Math.min(100, (bar.minutes * 100) / bar.capacity);
+
+  protected lift(event: DragEvent, order: Bar['orders'][number]): void {
+    this.lifted.set(order);
+    event.dataTransfer?.setData('text/plain', order.number);
+  }
+
+  protected hover(event: DragEvent, centreId: number, on: string): void {
+    if (!this.lifted()) return;
+    event.preventDefault();
+    this.over.set(`${centreId} ${on}`);
+  }
+
+  protected drop(event: DragEvent, centreId: number, on: string): void {
+    event.preventDefault();
+    this.over.set('');
+    const order = this.lifted();
+    this.lifted.set(null);
+    if (order) this.lay(order, { centreId, day: on });
+  }
+
+  /** Lays an order again, from what is looked into on, where it was dropped. */
+  protected lay(order: Bar['orders'][number], to: { centreId: number; day: string } | null): void {
+    const from = this.chosen();
+    const at = from && {
+      from: { centreId: from.centre, day: from.day },
+      ...(to ?? { centreId: from.centre, day: from.day }),
+    };
+    this.sheets
+      .open<LayData>(LaySheet, { workId: order.id, number: order.number, at })
+      .subscribe((done) => done && this.notices.show('Laid again:', done.touched[0]));
+  }
 
   protected wordsOf(name: string, bar: Bar): string {
     const when = this.by() === 'day' ? this.day(bar.day) : `week of ${this.day(bar.day)}`;

@@ -54,6 +54,29 @@ describe('Today', () => {
     });
   });
 
+  it('says which operation is late and when that ships, and whom a shortage touches', () => {
+    const work = { document: { kind: 'PR', id: 7, number: 'PR-0007' }, amount: null } as const;
+    const late = row({ ...work, kind: 'work-late', note: '10|Weld|SO-0009|2027-03-05' });
+    expect(sentenceOfRow(late, '2027-03-01')).toMatchObject({
+      sentence: 'for Arus Membrane Supply: Weld should be over since Fri 26 Feb',
+      detail: 'SO-0009 ships Fri 5 Mar',
+      link: '/workshop/7?do=lay',
+    });
+    expect(sentenceOfRow(row({ ...late, party: '', note: '10|Weld||' }), '2027-03-01')).toMatchObject({
+      sentence: 'for our stock: Weld should be over since Fri 26 Feb',
+      detail: '',
+    });
+    const short = row({ ...work, kind: 'component-short', note: '2 SK-PANEL', count: 3, day: '2027-03-02' });
+    expect(sentenceOfRow(short, '2027-03-01')).toMatchObject({
+      sentence: 'and 2 others begins Tue 2 Mar, 2 SK-PANEL short',
+      detail: 'touches Arus Membrane Supply',
+    });
+    expect(sentenceOfRow({ ...short, count: 1, party: '', day: '2027-02-26' }, '2027-03-01')).toMatchObject({
+      sentence: 'should have begun Fri 26 Feb, 2 SK-PANEL short',
+      detail: 'for our stock',
+    });
+  });
+
   it('asks for payment only once it is late', () => {
     const owed = { kind: 'invoice-owed', document: { kind: 'CI', id: 3, number: 'CI-0003' } } as const;
     expect(sentenceOfRow(row(owed), '2027-03-01')).toMatchObject({

@@ -125,6 +125,24 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
         path,
         'Workshop',
       );
+    case 'work-late': {
+      const [, operation = '', order = '', ships = ''] = row.note.split('|');
+      return shown(
+        `${row.party ? `for ${row.party}` : 'for our stock'}: ${operation} should be over since ${on}`,
+        order ? `${order} ships ${day(ships, workDate)}` : '',
+        'Lay it again',
+        `${path}?do=lay`,
+        'Workshop',
+      );
+    }
+    case 'component-short':
+      return shown(
+        `${row.count === 1 ? '' : `and ${counted(row.count - 1, 'other')} `}${late ? 'should have begun' : 'begins'} ${on}, ${row.note} short`,
+        row.party ? `touches ${row.party}` : 'for our stock',
+        'See what it lacks',
+        path,
+        'Workshop',
+      );
     case 'purchase-due':
       return shown(
         `from ${row.party} ${late ? `was due ${on}` : 'is due today'}`,

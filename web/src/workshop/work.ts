@@ -9,6 +9,7 @@ import { pathOf } from '../kit/documents';
 import { counted, day, money, quantity } from '../kit/formats';
 import { Numbers } from '../serial';
 import { ChangeWorkSheet, type ChangeWorkData } from './change-sheet';
+import { LaySheet, type LayData } from './lay-sheet';
 import { PartsSheet, type PartsData } from './parts-sheet';
 import { ReportSheet, type ReportData } from './report-sheet';
 import { Workshop, type WorkSheet } from './service';
@@ -126,6 +127,15 @@ export class WorkPage {
         asks: true,
         does: () => this.sheets.open<PartsData>(PartsSheet, { sheet }),
         says: () => ['Changed for this order alone.'],
+      },
+      {
+        name: 'lay',
+        label: 'Another day or centre…',
+        place: 'menu',
+        when: plans && open && sheet.operations.length > 0,
+        asks: true,
+        does: () => this.sheets.open<LayData>(LaySheet, { workId: document.id, number: document.number, at: null }),
+        says: () => [`${document.number} is laid again.`],
       },
       {
         name: 'change',

@@ -1,0 +1,169 @@
+import type * as z from 'zod';
+import type { TodayRow } from '@api/today';
+import type { openOrder } from '@api/orders';
+import type { openWork } from '@api/workshop';
+import { Actor } from '../sample/actor';
+import { layOpeningStock } from '../sample/opening-stock';
+import { layWorks } from '../sample/works';
+import { World, WORK_DATE, type Visitor } from '../testing/world';
+
+type Work = z.output<typeof openWork.out>;
+
+describe('W3 T5 an order that is late, and is laid again', () => {
+  let world: World;
+  let meilin: Visitor;
+  let salmah: Visitor;
+
+  beforeAll(async () => {
+    world = await World.make();
+    const { database } = world.serving;
+    await layWorks(database, world.masters, WORK_DATE);
+    const actor = new Actor(database, world.masters.companyId, world.masters.people.get('joko')!, 'stock');
+    await layOpeningStock(database, world.masters, actor.doer(WORK_DATE), WORK_DATE);
+    meilin = await world.visitor('meilin');
+    salmah = await world.visitor();
+    const adjusted = { itemId: world.item('FV-SHELL9'), locationId: 0, was: '0', now: '20', unitCost: '100' };
+    await salmah.does('adjustStock', { ...adjusted, reason: 'opened' });
+  });
+  afterAll(() => world.end());
+  afterEach(async () => expect(await world.verify()).toEqual([]));
+
+  const open = (id: number) => meilin.get<Work>(`/api/workshop/${id}`);
+  const load = async (code: string) => {
+    const { centres } = await meilin.get<{
+      centres: { code: string; days: { day: string; orders: { id: number; minutes: number }[] }[] }[];
+    }>('/api/load?days=90');
+    return centres.find((centre) => centre.code === code)!.days;
+  };
+  const held = async (code: string, id: number) =>
+    (await load(code)).flatMap(({ day, orders }) =>
+      orders.filter((order) => order.id === id).map(({ minutes }) => [day, minutes] as const),
+    );
+  const todays = async (by: Visitor, kind: string) =>
+    (await by.get<{ rows: TodayRow[] }>('/api/today')).rows.filter((row) => row.kind === kind);
+  const made = async () => {
+    const [work] = await meilin.does('newWork', { itemId: world.item('FV-900'), quantity: '2', due: null });
+    return open(work!.id);
+  };
+  const lay = ({ document, version, operations }: Work, change: object = {}) => ({
+    workId: document.id,
+    version,
+    operationId: operations[0]!.id,
+    centreId: operations[0]!.centre.id,
+    day: '2027-03-15',
+    moveLines: false,
+    ...change,
+  });
+  const ordered = async (shipDate: string) => {
+    const { id, shipTos } = world.masters.customers.get('Kasturi Bottling')!;
+    const line = { id: null, itemId: world.item('FV-900'), quantity: '2', shipDate, route: 'stock' };
+    const head = { id: null, version: null, customerId: id, shipToId: shipTos[0], customerReference: 'KB-9' };
+    const [order] = await salmah.does('saveOrder', { ...head, lines: [line] });
+    await salmah.does('confirmOrder', { id: order!.id, version: 1 });
+    const sheet = await salmah.get<z.output<typeof openOrder.out>>(`/api/orders/${order!.id}`);
+    return { orderId: order!.id, number: order!.number, lineId: sheet.lines[0]!.id };
+  };
+
+  it('holds its centres on the days it was laid for, and no longer where it was', async () => {
+    const work = await made();
+    const { id } = work.document;
+    const before = await held('WELD', id);
+    expect(before.length).toBeGreaterThan(0);
+    const preview = await meilin.post('/api/acts/layWork/preview', lay(work));
+    expect(preview.body).toMatchObject({
+      effects: {
+        was: work.due,
+        operations: [{ name: 'Weld', firstDay: '2027-03-15' }, {}, {}],
+        lines: [],
+        above: null,
+      },
+    });
+    const { due } = (preview.body as { effects: { due: string } }).effects;
+    await meilin.does('layWork', lay(work));
+    const after = await open(id);
+    expect(after).toMatchObject({
+      state: 'firm',
+      due,
+      start: '2027-03-15',
+      operations: [{ firstDay: '2027-03-15' }, {}, {}],
+    });
+    expect((await held('WELD', id)).every(([day]) => day >= '2027-03-15')).toBe(true);
+    const sum = (all: readonly (readonly [string, number])[]) => all.reduce((total, [, minutes]) => total + minutes, 0);
+    expect(sum(await held('WELD', id))).toBe(sum(before));
+    // The test alone, at another stand: what was laid before it stays.
+    const test = after.operations[2]!;
+    await meilin.does('layWork', lay(after, { operationId: test.id, day: '2027-03-29' }));
+    expect((await open(id)).operations.map(({ firstDay }) => firstDay)).toEqual([
+      after.operations[0]!.firstDay,
+      after.operations[1]!.firstDay,
+      '2027-03-29',
+    ]);
+    const stale = await meilin.refused('layWork', lay(after));
+    expect(stale.codes).toEqual(['stale']);
+    const bad = await meilin.refused('layWork', lay(await open(id), { day: '2027-02-01', centreId: 99_999 }));
+    expect(bad.codes).toEqual(['day: days-order', 'centreId: unknown']);
+    await meilin.does('cancelWork', { workId: id, version: (await open(id)).version });
+    expect(await held('WELD', id)).toEqual([]);
+  });
+
+  it('tells whom that makes late before it is done, and moves their ship dates where that is said', async () => {
+    const work = await made();
+    const order = await ordered('2027-03-20');
+    await meilin.does('tieWork', {
+      ties: [{ plannedId: work.document.id, orderLineId: order.lineId, quantity: '2' }],
+    });
+    const later = lay(await open(work.document.id), { day: '2027-04-05' });
+    const preview = await meilin.post('/api/acts/layWork/preview', later);
+    expect(preview.body).toMatchObject({
+      effects: {
+        lines: [{ order: { number: order.number }, party: 'Kasturi Bottling', shipDate: '2027-03-20', late: true }],
+      },
+    });
+    await meilin.does('layWork', { ...later, moveLines: true });
+    const { due } = await open(work.document.id);
+    const { lines, firstShipDate } = await salmah.get<z.output<typeof openOrder.out>>(`/api/orders/${order.orderId}`);
+    expect([lines[0]!.shipDate, lines[0]!.promised, firstShipDate]).toEqual([due, due, due]);
+  });
+
+  it('says in Today which operation is late and whom it is for, until it is reported or laid again', async () => {
+    const work = await made();
+    const order = await ordered('2027-04-28');
+    await meilin.does('tieWork', {
+      ties: [{ plannedId: work.document.id, orderLineId: order.lineId, quantity: '2' }],
+    });
+    const weld = work.operations[0]!;
+    const own = async () =>
+      (await todays(meilin, 'work-late')).filter(({ document }) => document.id === work.document.id);
+    expect(await own()).toEqual([]);
+    await world.workOn('2027-03-24');
+    expect(await own()).toMatchObject([
+      {
+        document: work.document,
+        party: 'Kasturi Bottling',
+        day: weld.lastDay,
+        orderLineId: order.lineId,
+        note: `10|Weld|${order.number}|2027-04-28`,
+      },
+    ]);
+    // Nobody in the accounts is told.
+    expect(await todays(await world.visitor('farida'), 'work-late')).toEqual([]);
+    await meilin.does('layWork', lay(await open(work.document.id), { day: '2027-03-24' }));
+    expect(await own()).toEqual([]);
+    await world.workOn(WORK_DATE);
+  });
+
+  it('says in Today which component is short for what begins soon, and all whom that touches', async () => {
+    const { database } = world.serving;
+    const [stock] = await database.rows<{ onHand: string }>(
+      'SELECT on_hand FROM stock WHERE item_id = ? AND location_id = 0',
+      [world.item('FV-NOZZLE')],
+    );
+    const gone = { itemId: world.item('FV-NOZZLE'), locationId: 0, was: stock!.onHand, now: '1', unitCost: '' };
+    await world.workOn('2027-04-02');
+    await salmah.does('adjustStock', { ...gone, reason: 'lost' });
+    const [row] = await todays(meilin, 'component-short');
+    expect(row).toMatchObject({ party: 'Kasturi Bottling', count: 2 });
+    expect(row!.note).toMatch(/^\d+ FV-NOZZLE$/);
+    await world.workOn(WORK_DATE);
+  });
+});

@@ -1,0 +1,184 @@
+import { dec } from '@core/kernel';
+import { decideLayRest, type LaidWork, type LayEffects } from '@core/promise';
+import * as contract from '@api/workshop';
+import { defineAct, type Doer } from '../acts';
+import { into, takeTurn, type Sql, type Statement } from '../db';
+import { headStatement, restGround } from '../promise';
+import { centreHoldTable } from '../promise/tables';
+import { touchedByWork, WORK_KIND } from './report';
+import { loadWork } from './store';
+
+/** What is left of an order is laid for another day or at another work centre, by somebody who sees what that moves. // T5 W3 */
+export const layWork = defineAct(contract.layWork, {
+  right: 'plan',
+  says: 'lay production orders again',
+  done: 'order laid again',
+  expectedVersion: ({ workId, version }) => ({ kind: 'PR', id: workId, version }),
+  load: (tx, { workId, operationId, centreId }, { companyId, workDate }) =>
+    loadLaid(tx, companyId, workDate, { workId, operationId, centreId }),
+  decide: ({ rows, laid }, input) => decideLayRest(rows, laid, input),
+  preview({ due, operations }, { work, centres, parties, above, waits }) {
+    return {
+      due,
+      was: work.due,
+      operations: operations.map(({ name, centreId, firstDay, lastDay }) => ({
+        name,
+        centre: centres.get(centreId)!,
+        firstDay,
+        lastDay,
+      })),
+      lines: openTies(work).map(({ orderLineId, order, lineNo, shipDate }) => ({
+        order: { kind: 'SO' as const, ...order },
+        party: parties.get(orderLineId)!,
+        lineNo,
+        shipDate,
+        late: shipDate < due,
+      })),
+      above: above && { ...above, late: above.neededOn <= due },
+      waits: waits.filter((each) => each.due >= operations[0]!.firstDay),
+      firm: work.order.state === 'planned',
+    };
+  },
+  async write(tx, effects, ground, doer, { moveLines }) {
+    const { work } = ground;
+    const late = moveLines ? openTies(work).filter(({ shipDate }) => shipDate < effects.due) : [];
+    await tx.batch([
+      ...laidStatements(effects, ground, doer),
+      ...late.flatMap((tie) => laterStatements(tie, effects, doer)),
+    ]);
+    await tx.insertBatch([
+      into(
+        centreHoldTable,
+        effects.operations.flatMap(({ id, centreId, load }) =>
+          load.map(({ day, from, until, machines }) => ({
+            companyId: doer.companyId,
+            workCentreId: centreId,
+            day,
+            plannedOperationId: id,
+            fromMinute: from,
+            untilMinute: until,
+            machines,
+          })),
+        ),
+      ),
+    ]);
+    return { made: [], touched: touchedByWork(work) };
+  },
+});
+
+type Laid = Awaited<ReturnType<typeof loadLaid>>;
+
+/** The lines something is still to come for. */
+const openTies = ({ ties }: Laid['work']) => ties.filter(({ quantity, made }) => dec(quantity).gt(made));
+
+async function loadLaid(
+  sql: Sql,
+  companyId: number,
+  workDate: string,
+  { workId, operationId, centreId }: { workId: number; operationId: number; centreId: number },
+) {
+  const work = await loadWork(sql, companyId, workId);
+  await takeTurn(sql, 'promise_turn', [companyId]);
+  const rows = await sql.rows<{ id: number; centreId: number; lastDay: string; parallel: number }>(
+    `SELECT o.id, o.work_centre_id AS centre_id, o.last_day,
+            COALESCE((SELECT MAX(l.machines) FROM centre_hold l WHERE l.company_id = o.company_id AND l.planned_operation_id = o.id), 1) AS parallel
+       FROM planned_operation o WHERE o.company_id = ? AND o.planned_order_id = ? ORDER BY o.no`,
+    [companyId, workId],
+  );
+  const from = rows.findIndex(({ id }) => id === operationId);
+  const laid: LaidWork = {
+    number: work.order.number,
+    state: work.order.state,
+    quantity: work.order.quantity,
+    operations: work.operations.map(({ id, name, minutes, done, scrapped }) => ({
+      ...rows.find((row) => row.id === id)!,
+      name,
+      minutes,
+      through: dec(done).plus(scrapped).toFixed(),
+    })),
+  };
+  const centreIds = [...new Set([...rows.map((row) => row.centreId), centreId])];
+  const keptIds = rows.slice(0, Math.max(0, from)).map(({ id }) => id);
+  const names = await sql.rows<{ id: number; name: string }>(
+    'SELECT id, name FROM work_centre WHERE company_id = ? AND id IN (?)',
+    [companyId, centreIds],
+  );
+  const parties = await sql.rows<{ id: number; party: string }>(
+    `SELECT l.id, c.name AS party FROM sales_order_line l
+       JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+       JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id WHERE l.company_id = ? AND l.id IN (?)`,
+    [companyId, work.ties.map(({ orderLineId }) => orderLineId)],
+  );
+  return {
+    work,
+    laid,
+    rows: await restGround(sql, companyId, workDate, { workId, centreIds, keptIds }),
+    centres: new Map(names.map(({ id, name }) => [id, name])),
+    parties: new Map(parties.map(({ id, party }) => [id, party])),
+    ...(await aroundOf(sql, companyId, workId)),
+  };
+}
+
+/** The order one is for, with the day it needs it; and what is made or bought for it and not there yet. */
+async function aroundOf(sql: Sql, companyId: number, workId: number) {
+  const [above] = await sql.rows<{ id: number; number: string; kind: 'make' | 'assemble'; neededOn: string | null }>(
+    `SELECT u.id, u.number, u.kind, (SELECT MIN(k.needed_on) FROM planned_component k
+              WHERE k.company_id = u.company_id AND k.planned_order_id = u.id AND k.item_id = p.item_id) AS needed_on
+       FROM planned_order p JOIN planned_order u ON u.company_id = p.company_id AND u.id = p.parent_id AND u.open
+      WHERE p.company_id = ? AND p.id = ?`,
+    [companyId, workId],
+  );
+  const waits = await sql.rows<{ item: string; work: string; due: string }>(
+    `SELECT i.number AS item, p.number AS work, p.due_date AS due FROM planned_order p
+       JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
+      WHERE p.company_id = ? AND p.parent_id = ? AND p.open ORDER BY p.due_date, p.id`,
+    [companyId, workId],
+  );
+  const work = above && { kind: WORK_KIND[above.kind], id: above.id, number: above.number };
+  return { above: above?.neededOn && work ? { work, neededOn: above.neededOn } : null, waits };
+}
+
+/** What an order has of its operations anew: where, when, what it holds there, and when its parts are needed. */
+function laidStatements({ due, operations }: LayEffects, { work }: Laid, { companyId }: Doer): Statement[] {
+  const { id } = work.order;
+  const ids = operations.map((operation) => operation.id);
+  const [first] = work.operations;
+  const begins = operations.find((operation) => operation.id === first?.id);
+  return [
+    {
+      sql: `DELETE FROM centre_hold WHERE company_id = ? AND planned_operation_id IN (${ids.map(() => '?').join(',')})`,
+      values: [companyId, ...ids],
+    },
+    ...operations.flatMap(({ id: operationId, centreId, firstDay, lastDay }) => [
+      {
+        sql: 'UPDATE planned_operation SET work_centre_id = ?, first_day = ?, last_day = ? WHERE company_id = ? AND id = ?',
+        values: [centreId, firstDay, lastDay, companyId, operationId],
+      },
+      {
+        sql: `UPDATE planned_component k JOIN planned_operation o ON o.company_id = k.company_id AND o.planned_order_id = k.planned_order_id
+                 AND o.no = k.operation_no SET k.needed_on = ? WHERE o.company_id = ? AND o.id = ?`,
+        values: [firstDay, companyId, operationId],
+      },
+    ]),
+    {
+      sql: `UPDATE planned_order SET due_date = ?, start_date = COALESCE(?, start_date), state = IF(state = 'planned', 'firm', state),
+              version = version + 1 WHERE company_id = ? AND id = ?`,
+      values: [due, begins?.firstDay ?? null, companyId, id],
+    },
+  ];
+}
+
+/** A line ships on the day what is made for it is there. */
+function laterStatements(
+  { orderLineId, order }: Laid['work']['ties'][number],
+  { due }: LayEffects,
+  doer: Doer,
+): Statement[] {
+  return [
+    {
+      sql: 'UPDATE sales_order_line SET promised_date = ?, ship_date = ? WHERE company_id = ? AND id = ?',
+      values: [due, due, doer.companyId, orderLineId],
+    },
+    headStatement(doer, order.id),
+  ];
+}
