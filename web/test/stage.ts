@@ -15,6 +15,8 @@ export interface Asked {
 export interface Backdrop {
   data?: unknown;
   workDate?: string;
+  /** What the person may do; everything, where nothing is said. */
+  rights?: readonly string[];
   previews?: (asked: Asked) => unknown;
   /** Refusals with which the first try of the act ends. */
   refused?: RefusalShown[];
@@ -51,6 +53,7 @@ export class Stage {
           useValue: {
             workDate: signal(backdrop.workDate ?? '2027-03-01'),
             company: signal({ id: 1, name: 'Hulu Bening Water Works', currency: 'MYR' }),
+            may: (right: string) => backdrop.rights?.includes(right) ?? true,
           },
         },
         { provide: Api, useValue: stage.server(backdrop) },

@@ -12,6 +12,7 @@ const line = {
   taxCode: 'S6',
   covers: { kind: 'SH', id: 4, number: 'SH-0004' },
   orderLineId: 21,
+  numbers: [],
   difference: null,
 };
 const invoice = {
@@ -27,6 +28,7 @@ const effects = {
   setOff: '1568.8',
   rebates: [{ accrued: '-44.4' }],
   lines: [{ invoiceLineId: 31, net: '1480' }],
+  numbers: [],
 };
 const lastLine = (stage: Stage) => (stage.previewed.at(-1)!.input['lines'] as unknown[])[0];
 

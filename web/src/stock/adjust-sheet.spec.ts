@@ -18,7 +18,7 @@ describe('putting stock right', () => {
   it('sends what was seen with what is there, and says what that is worth', async () => {
     const stage = await Stage.of(AdjustSheet, {
       data,
-      previews: () => ({ quantity: '-3', cost: '-375', currency: 'MYR' }),
+      previews: () => ({ quantity: '-3', cost: '-375', currency: 'MYR', numbers: [] }),
     });
     expect(stage.text()).toContain('12 bags, 5 held');
     await stage.type('There are, bag', '9');
@@ -39,7 +39,7 @@ describe('putting stock right', () => {
   it('asks what one costs only of what is more than was known', async () => {
     const stage = await Stage.of(AdjustSheet, {
       data,
-      previews: () => ({ quantity: '1', cost: '', currency: 'MYR' }),
+      previews: () => ({ quantity: '1', cost: '', currency: 'MYR', numbers: [] }),
     });
     expect(stage.text()).not.toContain('What one of them cost');
     await stage.type('There are, bag', '13');

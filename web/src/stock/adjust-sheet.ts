@@ -94,7 +94,7 @@ export class AdjustSheet {
       now: this.now(),
       unitCost: this.more() ? this.unitCost() : '',
       reason: this.reason(),
-      numbers: [...this.numbers()],
+      ...(this.numbers().length > 0 ? { numbers: [...this.numbers()] } : {}),
     })),
   );
   protected readonly proposed = computed(

@@ -19,7 +19,7 @@ describe('moving goods between our places', () => {
     Stage.of(BetweenSheet, { data: { item: ITEM, locations: [MAIN, EAST], currency: 'MYR' }, ...more });
 
   it('begins where most are free, says what they are worth, and moves them', async () => {
-    const stage = await staged({ previews: () => ({ quantity: '4', value: '526' }) });
+    const stage = await staged({ previews: () => ({ quantity: '4', value: '526', numbers: [] }) });
     await stage.type('How many, bag', '4');
     expect(stage.text()).toContain('4 at what they cost, MYR 526.00');
     await stage.send();

@@ -75,7 +75,7 @@ export class BetweenSheet {
       from: Number(this.from()),
       to: Number(this.to()),
       quantity: this.count(),
-      numbers: [...this.numbers()],
+      ...(this.numbers().length > 0 ? { numbers: [...this.numbers()] } : {}),
     })),
   );
   protected readonly proposed = computed(

@@ -68,8 +68,8 @@ describe('Today', () => {
     });
     const short = row({ ...work, kind: 'component-short', note: '2 SK-PANEL', count: 3, day: '2027-03-02' });
     expect(sentenceOfRow(short, '2027-03-01')).toMatchObject({
-      sentence: 'and 2 others begins Tue 2 Mar, 2 SK-PANEL short',
-      detail: 'touches Arus Membrane Supply',
+      sentence: 'and 2 others begin Tue 2 Mar, 2 SK-PANEL short for Arus Membrane Supply',
+      detail: '',
     });
     expect(sentenceOfRow({ ...short, count: 1, party: '', day: '2027-02-26' }, '2027-03-01')).toMatchObject({
       sentence: 'should have begun Fri 26 Feb, 2 SK-PANEL short',

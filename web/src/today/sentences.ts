@@ -135,14 +135,16 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
         'Workshop',
       );
     }
-    case 'component-short':
+    case 'component-short': {
+      const begin = late ? 'should have begun' : row.count === 1 ? 'begins' : 'begin';
       return shown(
-        `${row.count === 1 ? '' : `and ${counted(row.count - 1, 'other')} `}${late ? 'should have begun' : 'begins'} ${on}, ${row.note} short`,
-        row.party ? `touches ${row.party}` : 'for our stock',
+        `${row.count === 1 ? '' : `and ${counted(row.count - 1, 'other')} `}${begin} ${on}, ${row.note} short${row.party ? ` for ${row.party}` : ''}`,
+        row.party ? '' : 'for our stock',
         'See what it lacks',
         path,
         'Workshop',
       );
+    }
     case 'purchase-due':
       return shown(
         `from ${row.party} ${late ? `was due ${on}` : 'is due today'}`,
