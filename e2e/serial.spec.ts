@@ -61,7 +61,8 @@ test('a skid made to order: its number is made, held, shipped, and its life read
 
 test('an item is kept by number from now on; what comes in must have its own', async ({ page }) => {
   await signIn(page);
-  await page.goto('/items');
+  await page.goto('/stock');
+  await expect(page.getByRole('heading', { name: /^Stock/ })).toBeVisible();
   await page.keyboard.press('Control+k');
   await page.getByRole('combobox', { name: 'Find or do' }).fill('UV-LAMP');
   await page.getByRole('option', { name: /UV-LAMP/ }).click();

@@ -140,3 +140,30 @@ test('a count with a difference is posted with a reason, and taken back', async 
   await sheet(page).getByRole('button', { name: 'Take it back' }).click();
   await expect(page.getByText(/Taken back by/)).toBeVisible();
 });
+
+test('an order is dragged to another day: whom that makes late is said before, and their day goes with it', async ({
+  page,
+}) => {
+  await signIn(page, 'meilin');
+  await page.goto('/load');
+  const section = page.locator('section');
+  const order = section.getByRole('row').first();
+  await expect(order).toBeVisible();
+  const number = (await order.getByRole('link').innerText()).trim();
+  // From what is looked into onto a day of the same centre, a month on.
+  await order.dragTo(page.getByRole('button', { name: /^Welding bay, Tue 6 Apr: / }));
+  await expect(sheet(page).getByRole('heading', { name: `Lay ${number} again` })).toBeVisible();
+  await expect(sheet(page).getByText(/^there on .* instead of /)).toBeVisible();
+  await sheet(page).getByRole('button', { name: 'Leave it' }).click();
+  // The same by keyboard.
+  const again = section.getByRole('button', { name: `Lay ${number} again` });
+  await again.focus();
+  await page.keyboard.press('Enter');
+  await sheet(page).getByLabel('On, or as soon as can be after').fill('9/4');
+  await page.keyboard.press('Tab');
+  await expect(sheet(page).getByRole('cell', { name: 'Fri 9 Apr' }).first()).toBeVisible();
+  await sheet(page).getByRole('button', { name: 'Lay it so' }).click();
+  await expect(page.getByText(/Laid again: (PR|AS)-\d+/)).toBeVisible();
+  await page.getByRole('button', { name: /^Welding bay, Fri 9 Apr: / }).click();
+  await expect(section.getByRole('link', { name: number })).toBeVisible();
+});

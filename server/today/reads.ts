@@ -97,7 +97,7 @@ const SOURCES: readonly Source[] = [
   {
     band: 'now',
     kind: 'work-late',
-    // An operation should be over by now and is not: whom it is for, and when that ships. // W3
+    // It runs, and an operation should be over by now: whom it is for, and when that ships. What waits is to be begun. // W3
     sql: `SELECT CASE p.kind WHEN 'make' THEN 'PR' ELSE 'AS' END AS document_kind, p.id AS document_id, p.number, COALESCE(c.name, '') AS party,
                  1 AS count, MIN(w.last_day) AS day, NULL AS amount, '' AS currency, MIN(w.done + w.scrapped) AS done, p.quantity AS whole,
                  l.id AS order_line_id, CONCAT(MIN(w.no), '|', SUBSTRING_INDEX(GROUP_CONCAT(w.name ORDER BY w.no SEPARATOR '|'), '|', 1), '|',
@@ -110,7 +110,7 @@ const SOURCES: readonly Source[] = [
             LEFT JOIN sales_order_line l ON l.company_id = t.company_id AND l.id = t.order_line_id
             LEFT JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
             LEFT JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
-           WHERE p.company_id = ? AND p.open = TRUE AND p.kind <> 'buy' AND p.state IN ('firm', 'running')
+           WHERE p.company_id = ? AND p.open = TRUE AND p.kind <> 'buy' AND p.state = 'running'
            GROUP BY p.id ORDER BY day, p.id LIMIT ?`,
     values: (companyId, workDate) => [workDate, companyId],
   },

@@ -134,6 +134,8 @@ describe('W3 T5 an order that is late, and is laid again', () => {
     const weld = work.operations[0]!;
     const own = async () =>
       (await todays(meilin, 'work-late')).filter(({ document }) => document.id === work.document.id);
+    const one = { workId: work.document.id, operationId: weld.id, good: '1', scrapped: '', used: [], worked: [] };
+    await salmah.does('reportWork', { ...one, finish: false });
     expect(await own()).toEqual([]);
     await world.workOn('2027-03-24');
     expect(await own()).toMatchObject([

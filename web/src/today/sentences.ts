@@ -121,8 +121,8 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
       return shown(
         `for ${row.note}${row.party ? `, ${row.party},` : ''} is planned to be ${row.document.kind === 'AS' ? 'assembled' : 'made'}`,
         `${late ? 'was to begin' : 'begins'} ${on}`,
-        'See it',
-        path,
+        late ? 'Lay it again' : 'See it',
+        late ? `${path}?do=lay` : path,
         'Workshop',
       );
     case 'work-late': {
