@@ -151,6 +151,10 @@ describe('W3 T5 an order that is late, and is laid again', () => {
     expect(await todays(await world.visitor('farida'), 'work-late')).toEqual([]);
     await meilin.does('layWork', lay(await open(work.document.id), { day: '2027-03-24' }));
     expect(await own()).toEqual([]);
+    // Half of it is done: the other half is held, from then on.
+    const held24 = await held('WELD', work.document.id);
+    expect(held24.reduce((total, [, minutes]) => total + minutes, 0)).toBe(weld.minutes / 2);
+    expect(held24[0]![0]).toBe('2027-03-24');
     await world.workOn(WORK_DATE);
   });
 

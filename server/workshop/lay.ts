@@ -21,10 +21,10 @@ export const layWork = defineAct(contract.layWork, {
     return {
       due,
       was: work.due,
-      operations: operations.map(({ name, centreId, firstDay, lastDay }) => ({
+      operations: operations.map(({ name, centreId, begins, lastDay }) => ({
         name,
         centre: centres.get(centreId)!,
-        firstDay,
+        firstDay: begins,
         lastDay,
       })),
       lines: openTies(work).map(({ orderLineId, order, lineNo, shipDate }) => ({
@@ -35,7 +35,7 @@ export const layWork = defineAct(contract.layWork, {
         late: shipDate < due,
       })),
       above: above && { ...above, late: above.neededOn <= due },
-      waits: waits.filter((each) => each.due >= operations[0]!.firstDay),
+      waits: waits.filter((each) => each.due >= operations[0]!.begins),
       firm: work.order.state === 'planned',
     };
   },
@@ -149,7 +149,7 @@ function laidStatements({ due, operations }: LayEffects, { work }: Laid, { compa
       sql: `DELETE FROM centre_hold WHERE company_id = ? AND planned_operation_id IN (${ids.map(() => '?').join(',')})`,
       values: [companyId, ...ids],
     },
-    ...operations.flatMap(({ id: operationId, centreId, firstDay, lastDay }) => [
+    ...operations.flatMap(({ id: operationId, centreId, begins: from, firstDay, lastDay }) => [
       {
         sql: 'UPDATE planned_operation SET work_centre_id = ?, first_day = ?, last_day = ? WHERE company_id = ? AND id = ?',
         values: [centreId, firstDay, lastDay, companyId, operationId],
@@ -157,7 +157,7 @@ function laidStatements({ due, operations }: LayEffects, { work }: Laid, { compa
       {
         sql: `UPDATE planned_component k JOIN planned_operation o ON o.company_id = k.company_id AND o.planned_order_id = k.planned_order_id
                  AND o.no = k.operation_no SET k.needed_on = ? WHERE o.company_id = ? AND o.id = ?`,
-        values: [firstDay, companyId, operationId],
+        values: [from, companyId, operationId],
       },
     ]),
     {

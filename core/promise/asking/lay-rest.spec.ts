@@ -29,7 +29,7 @@ const laid = (of: LaidWork, operationId: number, day: string | null, centreId = 
   const decision = decideLayRest(on, of, { operationId, day, centreId });
   if (!decision.ok) return decision.refusals.map(({ code, field }) => `${field}: ${code}`);
   const { due, operations } = decision.effects;
-  return [due, ...operations.map(({ id, centreId: at, firstDay, lastDay }) => [id, at, firstDay, lastDay])];
+  return [due, ...operations.map(({ id, centreId: at, begins, lastDay }) => [id, at, begins, lastDay])];
 };
 
 describe('what is left of an order, laid again (T5 W3)', () => {
@@ -54,8 +54,19 @@ describe('what is left of an order, laid again (T5 W3)', () => {
       [3, 1, '2027-03-02', '2027-03-03'],
     ]);
     const decision = decideLayRest(rows, half, { operationId: 1, day: '2027-03-02', centreId: 1 });
+    expect(decision.ok && decision.effects.operations[0]!.firstDay).toBe('2027-02-28');
+    expect(decision.ok && decision.effects.operations[1]!.firstDay).toBe('2027-03-02');
     expect(decision.ok && decision.effects.operations[0]!.load).toEqual([
+      // What is done holds nothing of a day to come.
+      { day: '2027-02-28', from: 0, until: 300, machines: 1 },
       { day: '2027-03-02', from: 480, until: 780, machines: 1 },
+    ]);
+    const long = work(operation(1, { minutes: 4000, through: '3' }));
+    const much = decideLayRest(rows, long, { operationId: 1, day: '2027-03-02', centreId: 1 });
+    expect(much.ok && much.effects.operations[0]!.load.slice(0, 3)).toEqual([
+      { day: '2027-02-28', from: 0, until: 1440, machines: 1 },
+      { day: '2027-02-27', from: 0, until: 1440, machines: 1 },
+      { day: '2027-02-26', from: 0, until: 120, machines: 1 },
     ]);
   });
 

@@ -39,6 +39,8 @@ export interface LayEffects {
     id: number;
     name: string;
     centreId: number;
+    /** The first day of what is left of it; `firstDay` of what is done as well. */
+    begins: Day;
     firstDay: Day;
     lastDay: Day;
     load: (Stretch & { day: Day })[];
@@ -90,17 +92,33 @@ export function decideLayRest(
         : ({ kind: 'no-shift', centre: ground.centreRows[placeOf(at)]!.code } as const);
       return { ok: false, refusals: [refuse('no-promise', 'centreId', { why: troubleText(why) })] };
     }
+    const done = behind(operation.minutes - minutes, rows.workDate);
+    const begins = dayOf(dayOfMoment(run.start));
     laid.push({
       id: operation.id,
       name: operation.name,
       centreId: at,
-      firstDay: dayOf(dayOfMoment(run.start)),
+      begins,
+      firstDay: done.at(-1)?.day ?? begins,
       lastDay: dayOf(dayBefore(run.end)),
-      load: run.slices.map((slice) => ({ ...slice, day: dayOf(slice.day) })),
+      load: [...done, ...run.slices.map((slice) => ({ ...slice, day: dayOf(slice.day) }))],
     });
     moment = run.end;
   }
   return decided([], () => ({ due: laid.at(-1)!.lastDay, operations: laid }));
+}
+
+/**
+ * What is done of an operation, held on the days before today: it takes nothing of anybody, and what an operation holds
+ * stays what it takes in all, the part that is done first.
+ */
+function behind(minutes: number, workDate: Day): (Stretch & { day: Day })[] {
+  return Array.from({ length: Math.ceil(minutes / DAY_MINUTES) }, (_, at) => ({
+    day: addDays(workDate, -1 - at),
+    from: 0,
+    until: Math.min(DAY_MINUTES, minutes - at * DAY_MINUTES),
+    machines: 1,
+  }));
 }
 
 /** Machine minutes of an operation that are still to be worked. */
