@@ -3,9 +3,6 @@ import type { listSerials, openSerial, serialsHere } from '@api/serial';
 import type { openOrder } from '@api/orders';
 import type { openCount, openShipment } from '@api/stock';
 import type { openWork, openWorkReport } from '@api/workshop';
-import { Actor } from '../sample/actor';
-import { layOpeningStock } from '../sample/opening-stock';
-import { layWorks } from '../sample/works';
 import { World, WORK_DATE, type Visitor } from '../testing/world';
 
 type Pieces = z.output<typeof listSerials.out>['rows'];
@@ -17,11 +14,8 @@ describe('P6 W7 pieces with numbers of their own', () => {
   let joko: Visitor;
 
   beforeAll(async () => {
-    world = await World.make();
+    world = await (await World.make()).withWorks();
     const { database } = world.serving;
-    await layWorks(database, world.masters, WORK_DATE);
-    const actor = new Actor(database, world.masters.companyId, world.masters.people.get('joko')!, 'stock');
-    await layOpeningStock(database, world.masters, actor.doer(WORK_DATE), WORK_DATE);
     salmah = await world.visitor();
     joko = await world.visitor('joko');
     for (const item of ['SK-FRAME', 'SK-PANEL', 'TUBE-12', 'FV-SHELL9', 'FV-HEAD', 'FV-NOZZLE']) {

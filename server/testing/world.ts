@@ -1,8 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { pino } from 'pino';
+import { Actor } from '../sample/actor';
 import { layMasters, type Masters } from '../sample/masters';
+import { layOpeningStock } from '../sample/opening-stock';
 import { PEOPLE } from '../sample/people';
 import { fixedTerm, PLAIN_HEAD } from '../sample/terms';
+import { layWorks } from '../sample/works';
 import type { Clock } from '../clock';
 import { readConfig } from '../config';
 import { connect } from '../db';
@@ -131,6 +134,15 @@ export class World {
     });
     const serving = await serve(config, pino({ level: 'silent' }), clock);
     return new World(url, serving, masters, drop);
+  }
+
+  /** The demo's routings, work centres and opening stock, and its second place, laid on top. */
+  async withWorks(): Promise<this> {
+    const { database } = this.serving;
+    await layWorks(database, this.masters, WORK_DATE);
+    const actor = new Actor(database, this.masters.companyId, this.masters.people.get('joko')!, 'stock');
+    await layOpeningStock(database, this.masters, actor.doer(WORK_DATE), WORK_DATE);
+    return this;
   }
 
   /** Opens a second place for the company's goods; its location. */

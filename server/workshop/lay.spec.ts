@@ -2,9 +2,6 @@ import type * as z from 'zod';
 import type { TodayRow } from '@api/today';
 import type { openOrder } from '@api/orders';
 import type { openWork } from '@api/workshop';
-import { Actor } from '../sample/actor';
-import { layOpeningStock } from '../sample/opening-stock';
-import { layWorks } from '../sample/works';
 import { World, WORK_DATE, type Visitor } from '../testing/world';
 
 type Work = z.output<typeof openWork.out>;
@@ -15,11 +12,7 @@ describe('W3 T5 an order that is late, and is laid again', () => {
   let salmah: Visitor;
 
   beforeAll(async () => {
-    world = await World.make();
-    const { database } = world.serving;
-    await layWorks(database, world.masters, WORK_DATE);
-    const actor = new Actor(database, world.masters.companyId, world.masters.people.get('joko')!, 'stock');
-    await layOpeningStock(database, world.masters, actor.doer(WORK_DATE), WORK_DATE);
+    world = await (await World.make()).withWorks();
     meilin = await world.visitor('meilin');
     salmah = await world.visitor();
     const adjusted = { itemId: world.item('FV-SHELL9'), locationId: 0, was: '0', now: '20', unitCost: '100' };

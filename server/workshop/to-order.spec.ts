@@ -1,10 +1,7 @@
 import type * as z from 'zod';
 import type { openTrail } from '@api/ledger';
 import type { openWork } from '@api/workshop';
-import { Actor } from '../sample/actor';
-import { layOpeningStock } from '../sample/opening-stock';
-import { layWorks } from '../sample/works';
-import { World, WORK_DATE, type Visitor } from '../testing/world';
+import { World, type Visitor } from '../testing/world';
 
 type Work = z.output<typeof openWork.out>;
 type Trail = z.output<typeof openTrail.out>;
@@ -15,11 +12,7 @@ describe('what is made and assembled to order (W2 P5)', () => {
   let joko: Visitor;
 
   beforeAll(async () => {
-    world = await World.make();
-    const { database } = world.serving;
-    await layWorks(database, world.masters, WORK_DATE);
-    const actor = new Actor(database, world.masters.companyId, world.masters.people.get('joko')!, 'stock');
-    await layOpeningStock(database, world.masters, actor.doer(WORK_DATE), WORK_DATE);
+    world = await (await World.make()).withWorks();
     salmah = await world.visitor();
     joko = await world.visitor('joko');
   });

@@ -2,10 +2,7 @@ import { chanceOf, type Chance } from '@core/kernel';
 import type { listSerials } from '@api/serial';
 import type { openWork } from '@api/workshop';
 import type * as z from 'zod';
-import { Actor } from '../sample/actor';
-import { layOpeningStock } from '../sample/opening-stock';
-import { layWorks } from '../sample/works';
-import { World, WORK_DATE, type Visitor } from '../testing/world';
+import { World, type Visitor } from '../testing/world';
 
 type Work = z.output<typeof openWork.out>;
 
@@ -54,11 +51,8 @@ describe.each([41, 43, 47])('a walk through the workshop (seed %d)', (seed) => {
   let shared = 0;
 
   beforeAll(async () => {
-    world = await World.make();
+    world = await (await World.make()).withWorks();
     const { database } = world.serving;
-    await layWorks(database, world.masters, WORK_DATE);
-    const actor = new Actor(database, world.masters.companyId, world.masters.people.get('joko')!, 'stock');
-    await layOpeningStock(database, world.masters, actor.doer(WORK_DATE), WORK_DATE);
     salmah = await world.visitor();
     chance = chanceOf(seed);
     // Enough of what goes into it; of the skids themselves none.

@@ -1,9 +1,6 @@
 import type * as z from 'zod';
 import type { openTrail } from '@api/ledger';
 import type { listWork, openWork, openWorkReport, workForLine } from '@api/workshop';
-import { Actor } from '../sample/actor';
-import { layOpeningStock } from '../sample/opening-stock';
-import { layWorks } from '../sample/works';
 import { World, WORK_DATE, type Visitor } from '../testing/world';
 
 type Work = z.output<typeof openWork.out>;
@@ -18,11 +15,7 @@ describe('W3 what is made', () => {
   let suresh: Visitor;
 
   beforeAll(async () => {
-    world = await World.make();
-    const { database } = world.serving;
-    await layWorks(database, world.masters, WORK_DATE);
-    const actor = new Actor(database, world.masters.companyId, world.masters.people.get('joko')!, 'stock');
-    await layOpeningStock(database, world.masters, actor.doer(WORK_DATE), WORK_DATE);
+    world = await (await World.make()).withWorks();
     meilin = await world.visitor('meilin');
     salmah = await world.visitor();
     suresh = await world.visitor('suresh');
