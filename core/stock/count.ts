@@ -182,35 +182,41 @@ export function decidePostCount({ sheet, lines, place, currency }: CountGround):
   );
 }
 
-/** The pieces a count finds and misses: those that were told when it was counted. // W6 P6 */
+/**
+ * The pieces a count finds and misses: those that were told when it was counted; of what was counted before it was kept by
+ * number, as many as differ. // W6 P6
+ */
 export const countNeeds = ({ sheet, lines }: CountGround): SerialNeed[] =>
-  lines.flatMap(({ itemId, numbers }, at) => {
+  lines.flatMap(({ itemId, was, counted, numbers }, at) => {
+    if (counted === null) return [];
     const told = (says: CountedNumber['says']) =>
       numbers.filter((each) => each.says === says).map(({ number }) => number);
     const [missing, found] = [told('missing'), told('found')];
+    const change = dec(counted).minus(was!);
+    const bare = numbers.length === 0;
     const need = {
       itemId,
       locationId: sheet.locationId,
       with: { kind: 'CT' as const, at: 0 },
       field: `lines.${at}.counted`,
     };
+    const fewer = bare ? (change.lt(0) ? change.neg().toFixed() : '0') : String(missing.length);
+    const more = bare ? (change.gt(0) ? change.toFixed() : '0') : String(found.length);
     return [
-      ...(missing.length > 0
-        ? [
+      ...(fewer === '0'
+        ? []
+        : [
             {
               ...need,
               way: 'out' as const,
-              quantity: String(missing.length),
+              quantity: fewer,
               typed: missing,
               to: 'out' as const,
               lineId: null,
               workId: null,
             },
-          ]
-        : []),
-      ...(found.length > 0
-        ? [{ ...need, way: 'in' as const, quantity: String(found.length), typed: found, for: [], made: null }]
-        : []),
+          ]),
+      ...(more === '0' ? [] : [{ ...need, way: 'in' as const, quantity: more, typed: found, for: [], made: null }]),
     ];
   });
 

@@ -12,6 +12,18 @@ export const keepByNumber = defineAct(contract.keepByNumber, {
   says: 'keep items by number',
   done: 'kept by number',
   async load(tx, { itemId, pattern }, { companyId }) {
+    // Whoever receives or reports it meanwhile waits, and finds it kept by number.
+    await tx.batch([
+      {
+        sql: `SELECT p.id FROM purchase_order_line l JOIN purchase_order p ON p.company_id = l.company_id AND p.id = l.purchase_order_id
+               WHERE l.company_id = ? AND l.item_id = ? AND p.state = 'placed' ORDER BY p.id ${tx.forUpdate}`,
+        values: [companyId, itemId],
+      },
+      {
+        sql: `SELECT p.id FROM planned_order p WHERE p.company_id = ? AND p.open AND p.item_id = ? ORDER BY p.id ${tx.forUpdate}`,
+        values: [companyId, itemId],
+      },
+    ]);
     const [item] = await tx.rows<{ number: string; unit: string; goods: number }>(
       `SELECT i.number, i.unit, i.stocked OR i.obtained IN ('make', 'assemble') OR EXISTS (SELECT 1 FROM item_vendor v
                 WHERE v.company_id = i.company_id AND v.item_id = i.id) AS goods FROM item i WHERE i.company_id = ? AND i.id = ? ${tx.forUpdate}`,

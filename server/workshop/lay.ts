@@ -81,8 +81,10 @@ async function loadLaid(
   await takeTurn(sql, 'promise_turn', [companyId]);
   const rows = await sql.rows<{ id: number; centreId: number; lastDay: string; parallel: number }>(
     `SELECT o.id, o.work_centre_id AS centre_id, o.last_day,
-            COALESCE((SELECT MAX(l.machines) FROM centre_hold l WHERE l.company_id = o.company_id AND l.planned_operation_id = o.id), 1) AS parallel
-       FROM planned_operation o WHERE o.company_id = ? AND o.planned_order_id = ? ORDER BY o.no`,
+            COALESCE((SELECT MAX(r.parallel) FROM routing_operation r WHERE r.company_id = o.company_id AND r.item_id = p.item_id
+               AND r.no = o.no), 1) AS parallel
+       FROM planned_operation o JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id
+      WHERE o.company_id = ? AND o.planned_order_id = ? ORDER BY o.no`,
     [companyId, workId],
   );
   const from = rows.findIndex(({ id }) => id === operationId);
