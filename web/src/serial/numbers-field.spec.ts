@@ -16,6 +16,7 @@ const here = (pattern: string | null, ...numbers: [string, string?, boolean?][])
     [item]="{ id: 9, number: 'PM-15', unit: 'piece' }"
     [way]="way()"
     [many]="many()"
+    [limited]="limited()"
     [(value)]="value"
     [proposed]="proposed()"
     error=""
@@ -24,8 +25,10 @@ const here = (pattern: string | null, ...numbers: [string, string?, boolean?][])
 class Host {
   static way: 'in' | 'out' = 'out';
   static proposed: string[] = [];
+  static limited = true;
   protected readonly way = signal(Host.way);
   protected readonly many = signal('2');
+  protected readonly limited = signal(Host.limited);
   protected readonly proposed = signal(Host.proposed);
   protected readonly value = signal<readonly string[]>([]);
 }
@@ -63,6 +66,17 @@ describe('P6 the numbers of pieces that move', () => {
     await stage.press('Leave P-1 out');
     expect(chosen(stage)).toEqual(['P-3']);
     expect(stage.text()).toContain('1 of 2 pieces');
+  });
+
+  it('leaves all that were told where pieces are counted', async () => {
+    Host.limited = false;
+    const stage = await staged('out', [], here('', ['P-1'], ['P-2'], ['P-3']));
+    Host.limited = true;
+    for (const at of [0, 0, 0]) {
+      stage.element.querySelectorAll<HTMLButtonElement>('.offered button')[at]!.click();
+      await stage.rests();
+    }
+    expect(chosen(stage)).toEqual(['P-1', 'P-2', 'P-3']);
   });
 
   it('takes what is scanned, typed or pasted, each once', async () => {

@@ -141,6 +141,8 @@ export class NumbersField {
   readonly value = model.required<readonly string[]>();
   /** Those the act takes or makes by itself, from its preview. */
   readonly proposed = input<readonly string[]>([]);
+  /** As many and no more: one that is pressed takes the place of the last. Not where they are counted. */
+  readonly limited = input(true);
   /** What may be chosen where that is not what is at our place: what went out and may come back. */
   readonly choices = input<readonly { id: number; number: string }[] | null>(null);
   readonly error = input('');
@@ -187,7 +189,7 @@ export class NumbersField {
     const before = this.shownNumbers();
     const there = new Set(before.map(sameText));
     const more = numbers.filter((number) => !there.has(sameText(number)));
-    const full = this.way() === 'out' && before.length >= Number(this.many()) && more.length === 1;
+    const full = this.limited() && this.way() === 'out' && before.length >= Number(this.many()) && more.length === 1;
     this.value.set([...(full ? before.slice(0, -1) : before), ...more]);
   }
 
