@@ -152,6 +152,9 @@ describe('G7 rights to see', () => {
   /** Reads that whoever works in the company may make: said here, so that a new one is thought about. */
   const FOR_ALL = [
     'openAsked',
+    'listSerials',
+    'openSerial',
+    'serialsHere',
     'signOut',
     'chooseCompany',
     'findOffers',
