@@ -15,6 +15,19 @@ const MAY_AGREE: Readonly<Record<string, string>> = {
   'releaseAgreement.lines': 'each is a line of the order that is made; what is left is counted down by each',
   'enterPurchase.lines': 'each is a line of the purchase that is made',
   'tieWork.ties': 'each is counted down from what is left of both its ends',
+  ...Object.fromEntries(
+    [
+      'adjustStock.numbers',
+      'creditInvoice.lines.numbers',
+      'enterCount.lines.numbers',
+      'moveBetween.numbers',
+      'receiveGoods.lines.numbers',
+      'reportWork.numbers',
+      'reportWork.used.numbers',
+      'shipLines.lines.numbers',
+      'shipLines.others.lines.numbers',
+    ].map((at) => [at, 'a number named twice is refused by the act, as its texts may differ']),
+  ),
   'shareCommission.shares': 'a person named twice is refused by the act',
   'shareCommission.was': 'only compared with what is there',
 };
