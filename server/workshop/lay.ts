@@ -79,7 +79,7 @@ async function loadLaid(
 ) {
   const work = await loadWork(sql, companyId, workId);
   await takeTurn(sql, 'promise_turn', [companyId]);
-  const rows = await sql.rows<{ id: number; centreId: number; lastDay: string; parallel: number }>(
+  const rows = await sql.rows<{ id: number; centreId: number; lastDay: string; parallel: string }>(
     `SELECT o.id, o.work_centre_id AS centre_id, o.last_day,
             COALESCE((SELECT MAX(r.parallel) FROM routing_operation r WHERE r.company_id = o.company_id AND r.item_id = p.item_id
                AND r.no = o.no), 1) AS parallel
@@ -92,12 +92,16 @@ async function loadLaid(
     number: work.order.number,
     state: work.order.state,
     quantity: work.order.quantity,
-    operations: work.operations.map(({ id, name, minutes, done, scrapped }) => ({
-      ...rows.find((row) => row.id === id)!,
-      name,
-      minutes,
-      through: dec(done).plus(scrapped).toFixed(),
-    })),
+    operations: work.operations.map(({ id, name, minutes, done, scrapped }) => {
+      const row = rows.find((each) => each.id === id)!;
+      return {
+        ...row,
+        parallel: Number(row.parallel),
+        name,
+        minutes,
+        through: dec(done).plus(scrapped).toFixed(),
+      };
+    }),
   };
   const centreIds = [...new Set([...rows.map((row) => row.centreId), centreId])];
   const keptIds = rows.slice(0, Math.max(0, from)).map(({ id }) => id);
