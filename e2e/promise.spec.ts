@@ -83,7 +83,7 @@ test('a work centre that is full says for whom, and a promise that was seen too 
     .getByRole('button', { name: /^Welding bay, .* [1-9]\d* of 960 minutes/ })
     .first()
     .click();
-  await expect(page.getByRole('row', { name: /^PR-\d+ FV-\d+ \d+ min$/ }).first()).toBeVisible();
+  await expect(page.getByRole('row', { name: /^PR-\d+ FV-\d+ \d+ min/ }).first()).toBeVisible();
   await page.getByText('Week', { exact: true }).click();
   await expect(page.getByRole('button', { name: /^Welding bay, week of/ }).first()).toBeVisible();
 
