@@ -284,6 +284,8 @@ export const sentences = {
   'numbers-which': (f: { item: string; quantity: string; out: string }) =>
     `${f.out} of ${f.item} went out on this line and ${n(f.quantity)} come back; give their numbers.`,
   'number-not-out': (f: { number: string }) => `${f.number} did not go out on this line; give one that did.`,
+  'number-not-kept': (f: { number: string }) =>
+    `${f.number} cannot be told: its item is not kept by serial number; leave it out, or keep the item by number first.`,
   'number-twice': (f: { number: string }) => `${f.number} is given twice; give another, or one fewer.`,
   'number-unknown': (f: { number: string; item: string }) =>
     `No ${f.item} has the number ${f.number}; look at the list of its numbers.`,

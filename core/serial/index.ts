@@ -1,4 +1,5 @@
 export { numbersCounted, type CountedNumber } from './counted';
+export type { MovedWith, SerialNeed } from './needs';
 export { countIn, decidePattern, NUMBER_LENGTH, numberBy } from './pattern';
 export { decideCorrect, decideKeep, decidePart, type CorrectGround, type KeepGround, type PartGround } from './keep';
 export {
@@ -12,13 +13,4 @@ export {
   type SerialGround,
   type SerialPlace,
 } from './serial';
-export {
-  numbered,
-  numbersShown,
-  type MovedWith,
-  type SerialAfter,
-  type SerialEffects,
-  type SerialMove,
-  type SerialNeed,
-  type SerialRef,
-} from './move';
+export { numbered, numbersShown, type SerialAfter, type SerialEffects, type SerialMove, type SerialRef } from './move';

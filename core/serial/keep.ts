@@ -71,7 +71,7 @@ export function decideCorrect(
 
 /** A used piece, and the products of its order. */
 export interface PartGround {
-  serial: { number: string; place: SerialPlace; withinId: number | null };
+  serial: { number: string; place: SerialPlace };
   /** The order it was used in. */
   work: string;
   products: readonly { id: number; number: string }[];

@@ -1,83 +1,9 @@
 import { dec, sameText, type Day } from '@core/kernel';
 import { refuse, type Decision, type Refusal } from '@core/refusals';
 import { manyFault } from './many';
+import type { Back, Between, Coming, Leaving, Made, MovedWith, Need, Returned, SerialNeed } from './needs';
 import { countIn, NUMBER_LENGTH, numberBy } from './pattern';
 import { heldSerials, type KeptByNumber, type Serial, type SerialGround, type SerialPlace } from './serial';
-
-/** The document a piece moves with, by its place among those of its kind that the act writes. */
-export interface MovedWith {
-  kind: 'RC' | 'SH' | 'WR' | 'JR' | 'CT' | 'CN';
-  at: number;
-}
-
-interface Need {
-  itemId: number;
-  locationId: number;
-  quantity: string;
-  with: MovedWith;
-  /** Where it is refused. */
-  field: string;
-}
-
-/** Pieces that leave one of our places: those that are typed, else those that fit best. */
-export interface Leaving extends Need {
-  way: 'out';
-  typed: readonly string[];
-  to: Exclude<SerialPlace, 'ours'>;
-  /** The order line they go out on, or are taken from; null where only what is held for nobody may leave. */
-  lineId: number | null;
-  /** The order they are used in. */
-  workId: number | null;
-}
-
-/** Pieces that come to one of our places: those that are typed, else made by the item's pattern. */
-export interface Coming extends Need {
-  way: 'in';
-  typed: readonly string[];
-  /** The lines they come for, with how many each. */
-  for: readonly { lineId: number; quantity: string }[];
-  /** Come of an order, and what of its parts goes into each. */
-  made: Made | null;
-}
-
-/** An order something comes out of: parts of it that have numbers go into its products. */
-export interface Made {
-  workId: number;
-  /** Of how many pieces, of which so many came out of it before. */
-  quantity: string;
-  before: string;
-  /** How many of an item go into all of them. */
-  parts: readonly { itemId: number; quantity: string }[];
-}
-
-/** Pieces that go from one of our places to another. */
-export interface Between extends Need {
-  way: 'between';
-  typed: readonly string[];
-  toId: number;
-}
-
-/** Pieces that went out on an order line and come back. */
-export interface Returned extends Need {
-  way: 'return';
-  typed: readonly string[];
-  lineId: number;
-}
-
-/** Pieces that a document moved, moved back by the one that takes it back. */
-export interface Back {
-  way: 'back';
-  of: { kind: MovedWith['kind']; id: number };
-  /** The document that is taken back, in words. */
-  document: string;
-  with: MovedWith;
-  /** Where those are that it took from our place. */
-  from: SerialPlace;
-  /** The lines that hold again what comes back from them. */
-  heldAgain: readonly number[];
-}
-
-export type SerialNeed = Leaving | Coming | Between | Returned | Back;
 
 /** A piece by its id, or by its place among those that the act makes. */
 export type SerialRef = { id: number } | { fresh: number };
@@ -127,7 +53,6 @@ export function numbered<Effects>(
     const { refusals, effects } = decision;
     return { ok: false, refusals, ...(effects === undefined ? {} : { effects: { ...effects, numbers: NONE } }) };
   }
-  if (ground.kept.length === 0) return { ...decision, effects: { ...decision.effects, numbers: NONE } };
   const pieces = new Pieces(ground, day);
   for (const need of needsOf(decision.effects)) pieces.meet(need);
   if (pieces.refusals.length === 0) return { ...decision, effects: { ...decision.effects, numbers: pieces.effects() } };
@@ -170,7 +95,10 @@ class Pieces {
   meet(need: SerialNeed): void {
     if (need.way === 'back') return this.#back(need);
     const kept = this.ground.kept.find(({ itemId }) => itemId === need.itemId);
-    if (!kept) return;
+    if (!kept) {
+      if (need.typed.length > 0) this.refusals.push(refuse('number-not-kept', need.field, { number: need.typed[0]! }));
+      return;
+    }
     if (need.way === 'in') this.#comes(kept, need);
     else if (need.way === 'return') this.#returns(kept, need);
     else this.#leaves(kept, need);

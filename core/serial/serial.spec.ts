@@ -513,7 +513,7 @@ describe('P1 P6 documents that are taken back', () => {
 });
 
 describe('P6 decisions with numbers', () => {
-  it('pass what was refused on, and ask for nothing where nothing is kept by number', () => {
+  it('pass what was refused on, and move nothing where nothing is kept by number', () => {
     const refused = {
       ok: false as const,
       refusals: [{ code: 'bad-text' as const, field: 'x', facts: {} as Record<string, never> }],
@@ -523,15 +523,14 @@ describe('P6 decisions with numbers', () => {
       ok: false,
       effects: { a: 1, numbers: { moves: [] } },
     });
-    const needs = () => {
-      throw new Error('nobody asks');
-    };
+    const needs = () => [coming('2')];
     expect(numbered({ ok: true, effects: { a: 1 }, warnings: [] }, ground([], { kept: [] }), DAY, needs)).toEqual({
       ok: true,
       effects: { a: 1, numbers: { moves: [], after: [], next: [] } },
       warnings: [],
     });
-    // Other items move without.
+    // Other items move without, and none may be told of them.
+    expect(codes(ground([]), coming('1', { itemId: 3, typed: ['X'] }))).toEqual(['numbers: number-not-kept']);
     expect(moved(ground([]), coming('2', { itemId: 3 }), leaving('2', { itemId: 3 })).moves).toEqual([]);
   });
 
@@ -676,10 +675,7 @@ describe('P6 a number is written as it is', () => {
 describe('P6 a part is in a product of its order', () => {
   const products = [{ id: 4, number: 'S-1' }];
   const part = (place: Serial['place'], productId: number | null) => {
-    const decision = decidePart(
-      { serial: { number: 'P-1', place, withinId: null }, work: 'AS-1', products },
-      { productId },
-    );
+    const decision = decidePart({ serial: { number: 'P-1', place }, work: 'AS-1', products }, { productId });
     return decision.ok ? decision.effects : decision.refusals;
   };
 

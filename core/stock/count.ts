@@ -86,6 +86,8 @@ export function decideEnterCount(
       refusals.push(refuse('not-a-number', `lines.${at}.counted`, { what: 'The quantity' }));
     } else if (text !== '' && isWholeUnit(line.unit) && !dec(text).mod(1).eq(0)) {
       refusals.push(refuse('whole-pieces', `lines.${at}.counted`, { item: line.item }));
+    } else if (told.length > 0 && !ground.kept.some(({ itemId }) => itemId === line.itemId)) {
+      refusals.push(refuse('number-not-kept', `lines.${at}.numbers`, { number: told[0]! }));
     } else if (text !== '' && ground.kept.some(({ itemId }) => itemId === line.itemId)) {
       const point = { itemId: line.itemId, locationId: sheet.locationId };
       const said = numbersCounted(ground, { ...point, quantity: text, typed: told, field: `lines.${at}.numbers` });

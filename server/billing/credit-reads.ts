@@ -4,7 +4,7 @@ import type * as contract from '@api/billing';
 import { orNotFound } from '../acts';
 import { ownCurrency } from '../catalogue';
 import { type Sql, type Columns } from '../db';
-import { serialsMovedBy } from '../serial';
+import { named, serialsMovedBy } from '../serial';
 import { inOwn } from './in-own';
 import type { CreditNote, Prepayment } from './tables';
 import { taxesOf } from './reads';
@@ -90,9 +90,7 @@ export async function openCreditNote(
     taxes: await taxesOf(sql, companyId, 'CN', id),
     lines: lines.map((line) => ({
       item: { id: line.itemId, number: line.number, name: line.name, unit: line.unit },
-      numbers: moved
-        .filter(({ itemId }) => itemId === line.itemId)
-        .map(({ id: piece, number, place }) => ({ id: piece, number, place })),
+      numbers: moved.filter(({ itemId }) => itemId === line.itemId).map(named),
       quantity: line.quantity,
       unitPrice: line.unitPrice,
       net: line.net,

@@ -1,7 +1,7 @@
 import type * as z from 'zod';
 import { dec, type Day, type DocumentRef } from '@core/kernel';
 import type * as contract from '@api/billing';
-import { serialsMovedBy } from '../serial';
+import { named, serialsMovedBy } from '../serial';
 import { orNotFound } from '../acts';
 import { likeOf, pageById, type Bound, type Sql, type Columns } from '../db';
 import { ownCurrency } from '../catalogue';
@@ -246,7 +246,7 @@ async function customerLines(sql: Sql, companyId: number, id: number) {
         ({ documentId, lineId, itemId }) =>
           row.coversKind === 'SH' && documentId === row.coversId && lineId === row.orderLineId && itemId === row.itemId,
       )
-      .map(({ id: piece, number, place }) => ({ id: piece, number, place })),
+      .map(named),
   }));
 }
 

@@ -1,5 +1,5 @@
 import type { DocumentKind } from '@core/kernel';
-import { decideCorrect, decideKeep, decidePart, type SerialPlace } from '@core/serial';
+import { decideCorrect, decideKeep, decidePart } from '@core/serial';
 import * as contract from '@api/serial';
 import { defineAct, orNotFound } from '../acts';
 import type { Columns, Sql } from '../db';
@@ -71,7 +71,7 @@ export const keepByNumber = defineAct(contract.keepByNumber, {
   },
 });
 
-type FoundRow = Columns<SerialRow, 'id itemId number place bornKind bornId'> & {
+type FoundRow = Columns<SerialRow, 'id itemId number place'> & {
   item: string;
   location: string;
   order: string | null;
@@ -86,7 +86,7 @@ async function loadSerial(sql: Sql, companyId: number, id: number): Promise<Foun
   return orNotFound(row, 'This serial number');
 }
 
-const FOUND = `SELECT s.id, s.item_id, s.number, s.place, s.born_kind, s.born_id, i.number AS item, lo.name AS location,
+const FOUND = `SELECT s.id, s.item_id, s.number, s.place, i.number AS item, lo.name AS location,
        (SELECT CONCAT(o.number, ' line ', l.line_no) FROM sales_order_line l
           JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
          WHERE l.company_id = s.company_id AND l.id = s.order_line_id) AS \`order\`
@@ -124,13 +124,8 @@ export const putPart = defineAct(contract.putPart, {
   done: 'part put in its product',
   async load(tx, { serialId }, { companyId }) {
     await loadSerial(tx, companyId, serialId);
-    const { number, place, work, within, products } = await openSerial(tx, companyId, serialId);
-    const serial: { number: string; place: SerialPlace; withinId: number | null } = {
-      number,
-      place,
-      withinId: within?.id ?? null,
-    };
-    return { serial, order: work, work: work?.number ?? '', products };
+    const { number, place, work, products } = await openSerial(tx, companyId, serialId);
+    return { serial: { number, place }, order: work, work: work?.number ?? '', products };
   },
   decide: (ground, input) => decidePart(ground, input),
   preview: ({ product }) => ({ product }),

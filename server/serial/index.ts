@@ -1,3 +1,3 @@
 export { loadStockAndNumbers, type AskedOfNumbers } from './store';
-export { keptByNumber, serialsMovedBy, serialsOfOrder, serialsOfWork } from './reads';
+export { keptByNumber, named, serialsMovedBy, serialsOfOrder, serialsOfWork } from './reads';
 export { numbersToWrite } from './write';

@@ -39,12 +39,14 @@ type PieceRow = Columns<SerialRow, 'id number place itemId bornKind bornId bornO
   born: string;
 };
 
+/** Whether a piece `s` of ours is one of the first that its line `l` holds: `heldSerials`, for one. */
+const HELD = `l.reserved >= (SELECT COUNT(*) FROM serial x WHERE x.company_id = s.company_id AND x.order_line_id = s.order_line_id
+         AND x.place = 'ours' AND x.location_id = s.location_id AND x.id <= s.id)`;
+
 /** A piece with all that is told of it; held is one of the first its line holds. */
 const PIECE = `SELECT STRAIGHT_JOIN s.id, s.number, s.place, s.item_id, i.number AS item_number, i.name, i.unit, lo.name AS location,
        l.id AS line_id, l.line_no, o.id AS order_id, o.number AS order_number, c.name AS party,
-       s.place = 'ours' AND l.id IS NOT NULL AND l.reserved >= (SELECT COUNT(*) FROM serial x
-         WHERE x.company_id = s.company_id AND x.order_line_id = s.order_line_id AND x.place = 'ours'
-           AND x.location_id = s.location_id AND x.id <= s.id) AS held,
+       s.place = 'ours' AND l.id IS NOT NULL AND ${HELD} AS held,
        w.id AS work_id, w.number AS work_number, w.kind AS work_kind,
        p.id AS within_id, p.number AS within_number, pi.number AS within_item, s.born_kind, s.born_id, s.born_on,
        ${numberOf('s.born_kind', 's.born_id', 's.company_id')} AS born`;
@@ -322,6 +324,9 @@ export async function serialsHere(
   };
 }
 
+/** What is told of a piece where it is only named. */
+export const named = ({ id, number, place }: z.infer<typeof contract.SerialRef>) => ({ id, number, place });
+
 /** Pieces that documents moved, by document and item: what their pages and papers name. */
 export async function serialsMovedBy(sql: Sql, companyId: number, kind: string, ids: readonly number[]) {
   return sql.rows<{
@@ -344,9 +349,7 @@ export async function serialsOfOrder(sql: Sql, companyId: number, orderId: numbe
   return sql.rows<{ lineId: number; id: number; number: string; place: SerialPlace }>(
     `SELECT STRAIGHT_JOIN l.id AS line_id, s.id, s.number, s.place FROM sales_order_line l FORCE INDEX (sales_order_line_no)
        JOIN serial s FORCE INDEX (serial_line) ON s.company_id = l.company_id AND s.order_line_id = l.id
-        AND (s.place = 'customer' OR (s.place = 'ours' AND s.location_id = l.location_id AND l.reserved >= (
-          SELECT COUNT(*) FROM serial x WHERE x.company_id = s.company_id AND x.order_line_id = s.order_line_id
-             AND x.place = 'ours' AND x.location_id = s.location_id AND x.id <= s.id)))
+        AND (s.place = 'customer' OR (s.place = 'ours' AND s.location_id = l.location_id AND ${HELD}))
       WHERE l.company_id = ? AND l.order_id = ? ORDER BY s.number`,
     [companyId, orderId],
   );

@@ -21,11 +21,4 @@ export const serialEntryTable = table('serial_entry', {
   text: 'documentKind',
   day: 'postedOn',
 });
-/** The numbers a count was told. */
-export const countNumberTable = table('count_number', {
-  int: 'companyId id= countLineId',
-  text: 'number',
-  choice: 'says:here|missing|found',
-});
-
 export type SerialEntry = Row<typeof serialEntryTable>;

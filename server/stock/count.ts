@@ -18,8 +18,14 @@ import { into, type Columns, type Sql, type Tx } from '../db';
 import { journalEntries, journalHeads } from '../ledger';
 import { stockStatement } from '../on-hand';
 import { loadStockAndNumbers, numbersToWrite } from '../serial';
-import { countNumberTable } from '../serial/tables';
-import { countLineTable, countSheetTable, stockEntryTable, type CountLine, type CountSheet } from './tables';
+import {
+  countLineTable,
+  countNumberTable,
+  countSheetTable,
+  stockEntryTable,
+  type CountLine,
+  type CountSheet,
+} from './tables';
 
 const NOTHING = { onHand: '0', reserved: '0', value: '0' };
 

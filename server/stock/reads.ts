@@ -4,7 +4,7 @@ import type * as contract from '@api/stock';
 import { orNotFound } from '../acts';
 import { ownCurrency } from '../catalogue';
 import type { Sql, Columns } from '../db';
-import { serialsMovedBy } from '../serial';
+import { named, serialsMovedBy } from '../serial';
 import type { Receipt, ReceiptLine } from './tables';
 import type { SalesOrderLine } from '../orders/tables';
 
@@ -109,7 +109,7 @@ function sheetOf(
     const own = kind === 'SH' ? fits.filter((each) => each.lineId === orderLineId) : fits;
     const taken = own.slice(0, Math.abs(Number(quantity)));
     for (const each of taken) left.splice(left.indexOf(each), 1);
-    return taken.map(({ id, number, place }) => ({ id, number, place }));
+    return taken.map(named);
   };
   const source = { kind: sourceKind, id: head.sourceId, number: head.sourceNumber };
   return {

@@ -44,6 +44,13 @@ export const countLineTable = table('count_line', {
 });
 export type CountLine = Row<typeof countLineTable>;
 
+/** The numbers a count was told. */
+export const countNumberTable = table('count_number', {
+  int: 'companyId id= countLineId',
+  text: 'number',
+  choice: 'says:here|missing|found',
+});
+
 export const stockTable = table('stock', {
   int: 'companyId itemId locationId=',
   decimal: 'onHand value reserved=',

@@ -6,7 +6,7 @@ import { orNotFound } from '../acts';
 import { ownCurrency } from '../catalogue';
 import type { Columns, Sql } from '../db';
 import type { PlannedComponent, PlannedOperation, PlannedOrder } from '../promise/tables';
-import { keptByNumber, serialsMovedBy, serialsOfWork } from '../serial';
+import { keptByNumber, named, serialsMovedBy, serialsOfWork } from '../serial';
 import { costText, reckonedCosts } from './costs';
 import { WORK_KIND } from './report';
 import { JOIN_WORK, WORK_COLUMNS, workRows, type WorkColumns } from './rows';
@@ -50,7 +50,7 @@ export async function openWork(sql: Sql, companyId: number, id: number): Promise
     outputCost: total(reports.map((each) => each.outputCost)),
     inWork: work.inWork,
     byNumber: kept.has(work.itemId),
-    numbers: pieces.made.map(piece),
+    numbers: pieces.made.map(named),
     components,
     operations,
     below: await belowOf(sql, companyId, id),
@@ -62,7 +62,6 @@ export async function openWork(sql: Sql, companyId: number, id: number): Promise
 type Reckoned = Pick<WorkColumns, 'id'> & { plannedCost: string | null; currency: string };
 
 type PieceOf = Awaited<ReturnType<typeof serialsOfWork>>['used'][number];
-const piece = ({ id, number, place }: Pick<PieceOf, 'id' | 'number' | 'place'>) => ({ id, number, place });
 
 /** What goes into an order, with what is there of it; what it is reckoned at as long as nothing was reported. */
 async function componentsOf(
@@ -98,7 +97,7 @@ async function componentsOf(
   const take = (itemId: number, many: string) => {
     const taken = left.filter((each) => each.itemId === itemId).slice(0, Number(many));
     for (const each of taken) left.splice(left.indexOf(each), 1);
-    return taken.map(piece);
+    return taken.map(named);
   };
   const unknown = plannedCost === null ? rows.map(({ itemId }) => itemId) : [];
   const costs = await reckonedCosts(sql, companyId, unknown);
@@ -286,7 +285,7 @@ export async function openWorkReport(
     [companyId, id],
   );
   const moved = await serialsMovedBy(sql, companyId, 'WR', [id]);
-  const piecesOf = (itemId: number) => moved.filter((each) => each.itemId === itemId).map(piece);
+  const piecesOf = (itemId: number) => moved.filter((each) => each.itemId === itemId).map(named);
   return {
     ...reportOf(found),
     work: { kind: WORK_KIND[found.kind], id: found.workId, number: found.work },
