@@ -14,15 +14,17 @@ export const checks: readonly Check[] = [
   },
   {
     what: 'serial number at another place than it last came to',
-    sql: `SELECT ${OF} AS subject, s.location_id AS kept, (SELECT e.location_id FROM serial_entry e
-              WHERE e.company_id = s.company_id AND e.serial_id = s.id ORDER BY e.id DESC LIMIT 1) AS counted
-            FROM serial s ${JOIN} HAVING NOT (kept <=> counted)`,
+    sql: `SELECT ${OF} AS subject, COALESCE(s.location_id, 'nowhere') AS kept,
+              COALESCE((SELECT e.location_id FROM serial_entry e
+                WHERE e.company_id = s.company_id AND e.serial_id = s.id ORDER BY e.id DESC LIMIT 1), 'nowhere') AS counted
+            FROM serial s ${JOIN} HAVING kept <> counted`,
   },
   {
     what: 'serial number that came with another document',
-    sql: `SELECT ${OF} AS subject, CONCAT(s.born_kind, s.born_id) AS kept, (SELECT CONCAT(e.document_kind, e.document_id)
-              FROM serial_entry e WHERE e.company_id = s.company_id AND e.serial_id = s.id ORDER BY e.id LIMIT 1) AS counted
-            FROM serial s ${JOIN} HAVING NOT (kept <=> counted)`,
+    sql: `SELECT ${OF} AS subject, CONCAT(s.born_kind, s.born_id) AS kept,
+              COALESCE((SELECT CONCAT(e.document_kind, e.document_id)
+                FROM serial_entry e WHERE e.company_id = s.company_id AND e.serial_id = s.id ORDER BY e.id LIMIT 1), 'nothing') AS counted
+            FROM serial s ${JOIN} HAVING kept <> counted`,
   },
   {
     what: 'serial numbers here against stock',
