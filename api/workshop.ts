@@ -124,6 +124,40 @@ export const changeParts = act({
   }),
 });
 
+export const changeOperations = act({
+  name: 'changeOperations',
+  summary: 'Change how one order is worked on, for it alone: add, leave out, replace, another work centre or time.',
+  input: z.object({
+    workId: Id,
+    version: Version,
+    operations: namedOnce(
+      z
+        .array(
+          z.object({
+            id: Id.nullable(),
+            no: z.number().int().min(1).max(65_535).nullable(),
+            name: Text(60),
+            centreId: Id.nullable(),
+            minutes: Text(8),
+          }),
+        )
+        .max(100),
+      'id',
+    ),
+  }),
+  preview: z.object({
+    cost: Cost,
+    was: Cost,
+    minutes: z.number().int(),
+    minutesWas: z.number().int(),
+    due: Day,
+    dueWas: Day,
+    /** The lines it is for that ship before it is there. */
+    late: z.array(z.object({ order: DocumentRef, lineNo: z.number().int(), shipDate: Day })),
+    firm: z.boolean(),
+  }),
+});
+
 export const newWork = act({
   name: 'newWork',
   summary: 'Make something for our stock: an order laid on its work centres, with all that is planned for it.',

@@ -412,6 +412,15 @@ export const sentences = {
   'work-not-open': (f: { work: string; state: string }) => `${f.work} is ${f.state}; only one that goes on is changed.`,
   'operation-over': (f: { operation: string; work: string }) =>
     `All of ${f.work} passed ${f.operation}; choose an operation that is still to be done.`,
+  'operation-begun': (f: { operation: string }) =>
+    `${f.operation} is reported already; leave it as it is, and change what comes after it.`,
+  'operation-before-begun': (f: { no: string }) =>
+    `Pieces passed operation ${f.no} already; give this one a number above it.`,
+  'operation-twice': (f: { no: string }) => `There is an operation ${f.no} already; give this one another number.`,
+  'operation-must-follow': (f: { operation: string }) =>
+    `Pieces passed ${f.operation} and did not come out yet; leave an operation after it.`,
+  'work-came-out': (f: { work: string; operation: string }) =>
+    `${f.operation} is the last of ${f.work}, and pieces came out of it; nothing can be done after it.`,
   'whole-pieces': (f: { item: string }) => `${f.item} is counted in whole ones; write a whole number.`,
   'not-minutes': () => 'Write whole minutes, like 90.',
   'nothing-reported': (f: { order: string }) =>

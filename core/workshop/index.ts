@@ -3,6 +3,7 @@ export {
   labourCost,
   minutesFor,
   plannedCosts,
+  throughOf,
   WORK_STATES,
   type There,
   type WorkComponent,
@@ -32,3 +33,12 @@ export { assemblingFirst, beyondShipped, takingApart, type Apart } from './with-
 export { workGivenBack, type ComingTie, type GivenBack, type WorkOfLine } from './given-back';
 export { expectedCosts, type CostedItem } from './cost';
 export { apartNeeds, assemblyNeeds, reportNeeds, takeBackNeeds, type ReportNumbers } from './numbers';
+export {
+  decideOperations,
+  firstChanged,
+  ownRouting,
+  type LaidNow,
+  type OperationsEffects,
+  type OperationsGround,
+  type OperationsTyped,
+} from './operations';

@@ -21,7 +21,10 @@ export const checks: readonly Check[] = [
     sql: `SELECT * FROM (SELECT ${PLANNED_PART} AS subject, SUM(x.covered) AS kept, COALESCE((SELECT SUM(o.held - COALESCE((SELECT SUM(t.quantity - t.made) FROM planned_tie t
                WHERE t.company_id = o.company_id AND t.planned_order_id = o.id), 0)) FROM planned_order o
              WHERE o.company_id = x.company_id AND o.parent_id = x.planned_order_id AND o.item_id = x.item_id
-              AND o.state <> 'placed'), 0) AS counted
+              AND o.state <> 'placed'
+              -- What was planned for an order before it was laid anew is not planned for it any more.
+              AND NOT (o.state = 'cancelled' AND EXISTS (SELECT 1 FROM planned_order u
+                WHERE u.company_id = x.company_id AND u.id = x.planned_order_id AND u.open))), 0) AS counted
             FROM planned_component x GROUP BY x.company_id, x.planned_order_id, x.item_id) d WHERE kept <> counted`,
   },
   {

@@ -28,7 +28,7 @@ export const plannedOrderTable = table('planned_order', {
   day: 'startDate dueDate startedOn? finishedOn?',
   time: 'createdAt=',
   decimal: 'quantity finished= scrapped= held= plannedCost? inWork=',
-  boolean: 'open? waits? ownParts=',
+  boolean: 'open? waits? ownParts= ownOperations=',
 });
 export type PlannedOrder = Row<typeof plannedOrderTable>;
 

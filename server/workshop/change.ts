@@ -1,10 +1,12 @@
 import { dec, pointOf, roundUpTo } from '@core/kernel';
 import { decideChangedWork, type PlannedOrderPlan } from '@core/promise';
+import { ownRouting } from '@core/workshop';
 import * as contract from '@api/workshop';
 import { defineAct, type Doer } from '../acts';
 import { takeTurn, type Sql, type Statement, type Tx } from '../db';
 import { cancelPlanned, groundRows, loadStatement, writePlanned } from '../promise';
 import { plannedBelow } from './cancel';
+import { laidNow } from './operations';
 import { touchedByWork } from './report';
 import { loadWork, type LoadedWork } from './store';
 
@@ -14,7 +16,7 @@ export const changeWork = defineAct(contract.changeWork, {
   says: 'change production orders',
   done: 'order changed',
   expectedVersion: ({ workId, version }) => ({ kind: 'PR', id: workId, version }),
-  load: (tx, { workId }, { companyId, workDate }) => loadChanged(tx, companyId, workDate, workId),
+  load: (tx, { workId, quantity }, { companyId, workDate }) => loadChanged(tx, companyId, workDate, workId, quantity),
   decide: ({ work, rows, held, reported }, { quantity, due }) => {
     const { number, state, plannedCost, itemId, locationId } = work.order;
     return decideChangedWork(
@@ -37,24 +39,38 @@ export const changeWork = defineAct(contract.changeWork, {
 });
 
 /** An order with the ground it is laid on anew: without itself and what is only planned below it. */
-export async function loadChanged(sql: Sql, companyId: number, workDate: string, workId: number) {
+async function loadChanged(sql: Sql, companyId: number, workDate: string, workId: number, quantity: string) {
   const work = await loadWork(sql, companyId, workId);
   await takeTurn(sql, 'promise_turn', [companyId]);
   const below = await plannedBelow(sql, companyId, workId);
-  const [own] = await sql.rows<{ held: string; ownParts: boolean; reports: number }>(
-    `SELECT p.held, p.own_parts, (SELECT COUNT(*) FROM work_report r WHERE r.company_id = p.company_id AND r.planned_order_id = p.id) AS reports
+  const [own] = await sql.rows<{ held: string; ownParts: boolean; ownOperations: boolean; reports: number }>(
+    `SELECT p.held, p.own_parts, p.own_operations, (SELECT COUNT(*) FROM work_report r WHERE r.company_id = p.company_id AND r.planned_order_id = p.id) AS reports
        FROM planned_order p WHERE p.company_id = ? AND p.id = ?`,
     [companyId, workId],
   );
   const point = pointOf(work.order.itemId, work.order.locationId);
   const anew = [workId, ...below.map(({ id }) => id)];
-  const rows = await groundRows(sql, companyId, workDate, [point], { without: [], anew });
   const { reports, ...about } = own!;
+  const operations = about.ownOperations ? await laidNow(sql, companyId, work) : [];
+  const found = await groundRows(sql, companyId, workDate, [point], {
+    without: [],
+    anew,
+    centreIds: operations.map(({ centreId }) => centreId),
+  });
+  const rows = about.ownOperations
+    ? {
+        ...found,
+        operations: [
+          ...found.operations.filter(({ itemId }) => itemId !== point),
+          ...ownRouting({ itemId: point, quantity: work.order.quantity }, operations, quantity),
+        ],
+      }
+    : found;
   return { work, below, rows, reported: reports > 0, ...about };
 }
 
 /** Writes an order laid anew in its place: its number stays, and whom it is for; its own parts go with its quantity. */
-export async function relay(
+async function relay(
   tx: Tx,
   doer: Doer,
   { work, below, ownParts }: Pick<Awaited<ReturnType<typeof loadChanged>>, 'work' | 'below' | 'ownParts'>,

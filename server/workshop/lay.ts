@@ -1,10 +1,13 @@
 import { dec } from '@core/kernel';
 import { decideLayRest, type LaidWork, type LayEffects } from '@core/promise';
+import { throughOf } from '@core/workshop';
 import * as contract from '@api/workshop';
 import { defineAct, type Doer } from '../acts';
 import { into, takeTurn, type Sql, type Statement } from '../db';
 import { headStatement, restGround } from '../promise';
 import { centreHoldTable } from '../promise/tables';
+import { holdsOf, laidOrderStatement, laidStatements } from './laid';
+import { laidNow } from './operations';
 import { touchedByWork, WORK_KIND } from './report';
 import { loadWork } from './store';
 
@@ -42,26 +45,13 @@ export const layWork = defineAct(contract.layWork, {
   async write(tx, effects, ground, doer, { moveLines }) {
     const { work } = ground;
     const late = moveLines ? openTies(work).filter(({ shipDate }) => shipDate < effects.due) : [];
+    const begins = effects.operations.find(({ id }) => id === work.operations[0]?.id);
     await tx.batch([
-      ...laidStatements(effects, ground, doer),
+      ...laidStatements(doer.companyId, effects.operations),
+      laidOrderStatement(doer.companyId, work.order.id, effects.due, begins?.firstDay ?? null),
       ...late.flatMap((tie) => laterStatements(tie, effects, doer)),
     ]);
-    await tx.insertBatch([
-      into(
-        centreHoldTable,
-        effects.operations.flatMap(({ id, centreId, load }) =>
-          load.map(({ day, from, until, machines }) => ({
-            companyId: doer.companyId,
-            workCentreId: centreId,
-            day,
-            plannedOperationId: id,
-            fromMinute: from,
-            untilMinute: until,
-            machines,
-          })),
-        ),
-      ),
-    ]);
+    await tx.insertBatch([into(centreHoldTable, holdsOf(doer.companyId, effects.operations))]);
     return { made: [], touched: touchedByWork(work) };
   },
 });
@@ -79,32 +69,16 @@ async function loadLaid(
 ) {
   const work = await loadWork(sql, companyId, workId);
   await takeTurn(sql, 'promise_turn', [companyId]);
-  const rows = await sql.rows<{ id: number; centreId: number; lastDay: string; parallel: string }>(
-    `SELECT o.id, o.work_centre_id AS centre_id, o.last_day,
-            COALESCE((SELECT MAX(r.parallel) FROM routing_operation r WHERE r.company_id = o.company_id AND r.item_id = p.item_id
-               AND r.no = o.no), 1) AS parallel
-       FROM planned_operation o JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id
-      WHERE o.company_id = ? AND o.planned_order_id = ? ORDER BY o.no`,
-    [companyId, workId],
-  );
-  const from = rows.findIndex(({ id }) => id === operationId);
+  const operations = await laidNow(sql, companyId, work);
+  const from = operations.findIndex(({ id }) => id === operationId);
   const laid: LaidWork = {
     number: work.order.number,
     state: work.order.state,
     quantity: work.order.quantity,
-    operations: work.operations.map(({ id, name, minutes, done, scrapped }) => {
-      const row = rows.find((each) => each.id === id)!;
-      return {
-        ...row,
-        parallel: Number(row.parallel),
-        name,
-        minutes,
-        through: dec(done).plus(scrapped).toFixed(),
-      };
-    }),
+    operations: operations.map((operation) => ({ ...operation, through: throughOf(operation).toFixed() })),
   };
-  const centreIds = [...new Set([...rows.map((row) => row.centreId), centreId])];
-  const keptIds = rows.slice(0, Math.max(0, from)).map(({ id }) => id);
+  const centreIds = [...new Set([...operations.map((each) => each.centreId), centreId])];
+  const keptIds = operations.slice(0, Math.max(0, from)).map(({ id }) => id);
   const names = await sql.rows<{ id: number; name: string }>(
     'SELECT id, name FROM work_centre WHERE company_id = ? AND id IN (?)',
     [companyId, centreIds],
@@ -142,36 +116,6 @@ async function aroundOf(sql: Sql, companyId: number, workId: number) {
   );
   const work = above && { kind: WORK_KIND[above.kind], id: above.id, number: above.number };
   return { above: above?.neededOn && work ? { work, neededOn: above.neededOn } : null, waits };
-}
-
-/** What an order has of its operations anew: where, when, what it holds there, and when its parts are needed. */
-function laidStatements({ due, operations }: LayEffects, { work }: Laid, { companyId }: Doer): Statement[] {
-  const { id } = work.order;
-  const ids = operations.map((operation) => operation.id);
-  const [first] = work.operations;
-  const begins = operations.find((operation) => operation.id === first?.id);
-  return [
-    {
-      sql: `DELETE FROM centre_hold WHERE company_id = ? AND planned_operation_id IN (${ids.map(() => '?').join(',')})`,
-      values: [companyId, ...ids],
-    },
-    ...operations.flatMap(({ id: operationId, centreId, begins: from, firstDay, lastDay }) => [
-      {
-        sql: 'UPDATE planned_operation SET work_centre_id = ?, first_day = ?, last_day = ? WHERE company_id = ? AND id = ?',
-        values: [centreId, firstDay, lastDay, companyId, operationId],
-      },
-      {
-        sql: `UPDATE planned_component k JOIN planned_operation o ON o.company_id = k.company_id AND o.planned_order_id = k.planned_order_id
-                 AND o.no = k.operation_no SET k.needed_on = ? WHERE o.company_id = ? AND o.id = ?`,
-        values: [from, companyId, operationId],
-      },
-    ]),
-    {
-      sql: `UPDATE planned_order SET due_date = ?, start_date = COALESCE(?, start_date), state = IF(state = 'planned', 'firm', state),
-              version = version + 1 WHERE company_id = ? AND id = ?`,
-      values: [due, begins?.firstDay ?? null, companyId, id],
-    },
-  ];
 }
 
 /** A line ships on the day what is made for it is there. */

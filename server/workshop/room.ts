@@ -8,6 +8,7 @@ import { layWork } from './lay';
 import { listWork } from './list';
 import { newWork } from './new-work';
 import { changeParts } from './parts';
+import { changeOperations } from './operations';
 import { openCentreWork, openWork, openWorkReport } from './reads';
 import { reportWork } from './report';
 import { takeBackWork } from './take-back';
@@ -15,7 +16,18 @@ import { tieWork, untieWork } from './ties';
 
 /** What the workshop room has. */
 export const room: Room = {
-  acts: [reportWork, takeBackWork, tieWork, untieWork, changeParts, newWork, changeWork, layWork, cancelWork],
+  acts: [
+    reportWork,
+    takeBackWork,
+    tieWork,
+    untieWork,
+    changeParts,
+    changeOperations,
+    newWork,
+    changeWork,
+    layWork,
+    cancelWork,
+  ],
   answers: [
     reads(workshop.listWork, (sql, companyId, { query }) => listWork(sql, companyId, query)),
     reads(workshop.openWork, (sql, companyId, { params }) => openWork(sql, companyId, params.id)),

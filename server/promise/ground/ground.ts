@@ -30,6 +30,8 @@ export interface Wanted {
   below?: boolean;
   /** Planned orders that are laid anew: what they bring, need and hold is left out. */
   anew?: readonly number[];
+  /** Work centres that are wanted besides those of the routings. */
+  centreIds?: readonly number[];
   /** Special orders that wait on the bench are bought there, each for itself: no demand for planning. */
   benchLeftOut?: boolean;
 }
@@ -44,7 +46,7 @@ export async function groundRows(
   companyId: number,
   workDate: Day,
   points: readonly number[],
-  { without: lines = [], anew = [], below = true, benchLeftOut = false }: Wanted = {},
+  { without: lines = [], anew = [], below = true, centreIds: besides = [], benchLeftOut = false }: Wanted = {},
 ): Promise<GroundRows> {
   const { ids, components } = below ? await madeOf(sql, companyId, points) : { ids: points, components: [] };
   const planned = lines === 'all' ? await plannedForAll(sql, companyId) : await plannedFor(sql, companyId, lines);
@@ -56,7 +58,7 @@ export async function groundRows(
       WHERE company_id = ? AND item_id IN (?)`,
     [companyId, below ? ids.filter(isMain) : []],
   );
-  const centreIds = [...new Set(operations.map((row) => row.workCentreId))];
+  const centreIds = [...new Set([...operations.map((row) => row.workCentreId), ...besides])];
   const centres = await centreGround(sql, companyId, workDate, centreIds, leftOut);
   return {
     ...(await itemRows(sql, companyId, workDate, ids)),

@@ -10,6 +10,7 @@ import { counted, day, money, quantity } from '../kit/formats';
 import { Numbers } from '../serial';
 import { ChangeWorkSheet, type ChangeWorkData } from './change-sheet';
 import { LaySheet, type LayData } from './lay-sheet';
+import { OperationsSheet, type OperationsData } from './operations-sheet';
 import { PartsSheet, type PartsData } from './parts-sheet';
 import { ReportSheet, type ReportData } from './report-sheet';
 import { Workshop, type WorkSheet } from './service';
@@ -126,6 +127,15 @@ export class WorkPage {
         when: plans && open,
         asks: true,
         does: () => this.sheets.open<PartsData>(PartsSheet, { sheet }),
+        says: () => ['Changed for this order alone.'],
+      },
+      {
+        name: 'operations',
+        label: 'Operations…',
+        place: 'menu',
+        when: plans && open,
+        asks: true,
+        does: () => this.sheets.open<OperationsData>(OperationsSheet, { sheet }),
         says: () => ['Changed for this order alone.'],
       },
       {

@@ -1,0 +1,1 @@
+export { groundRows, oneShift } from './ground/testing';
