@@ -298,6 +298,10 @@ export const openWork = read({
     usedCost: Cost,
     outputCost: Cost,
     inWork: Cost,
+    /** On the part that is for order lines; null where none is, or in a currency no rate is kept of. */
+    earning: z
+      .object({ quantity: Decimal, sold: Cost, cost: Cost, earns: Cost, percent: seenBy('see-costs', z.string()) })
+      .nullable(),
     /** Whether it is kept by number, and the pieces that came of it. // P6 */
     byNumber: z.boolean(),
     numbers: z.array(SerialRef),

@@ -71,6 +71,7 @@ const teratai = (offers: Offer[] = []): FileCustomer => ({
     items: new Map([[10, item]]),
     offers,
     pricing: { search: 'first', orderDate: WORK_DATE, byShipDate: false, freight: new Map(), who: 'Salmah' },
+    parts: [],
     standing: null,
   },
 });

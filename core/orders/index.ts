@@ -16,3 +16,4 @@ export { plainPricing, priceWithout, type ItemPricing } from './price-without';
 export { extrasOf, repriceAt, type Repriced } from './reprice';
 export { confirmable, decideSave, type ConfirmableItem, type SaveGround } from './save';
 export { keepingPlanned, type PlannedFor } from './planned-lines';
+export type { PartOfOne } from './missing-parts';

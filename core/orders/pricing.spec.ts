@@ -81,6 +81,7 @@ const ground = (change: Partial<SaveGround> = {}): SaveGround => ({
   items: new Map([[10, cartridge]]),
   offers: [],
   pricing: { search: 'first', orderDate: WORK_DATE, byShipDate: false, freight: new Map(), who: 'Salmah' },
+  parts: [],
   standing: null,
   ...change,
 });
@@ -255,6 +256,34 @@ describe('S2 while an order is typed', () => {
       'lines.1.itemId: permit-missing',
       'creditReason: over-credit',
     ]);
+  });
+});
+
+describe('W1 S2 while a line that is made to order is typed', () => {
+  it('says which of its parts are short, at the typed line', () => {
+    const skid = { ...cartridge, number: 'SK-D2', obtained: 'assemble' };
+    const part = { itemId: 12, partId: 3, part: 'PM-15', quantity: '2', whole: true, free: '3', comesOn: null };
+    const standing = {
+      name: 'Teratai Bay Resort',
+      currency: 'MYR',
+      referenceRequired: false,
+      creditLimit: '90000',
+      balance: '0',
+    };
+    const on = ground({
+      items: new Map<number, ConfirmableItem>([
+        [10, cartridge],
+        [12, skid],
+      ]),
+      parts: [part],
+      standing: { ...standing, onOrder: '0', permits: [] },
+    });
+    const typed = [line('1'), line('2', { itemId: 12, route: 'assemble' })];
+    expect(saved(typed, on).warnings).toMatchObject([
+      { field: 'lines.1.quantity', code: 'parts-short', facts: { item: 'SK-D2', needed: '4', free: '3' } },
+    ]);
+    // From our stock, nothing of it is made.
+    expect(saved([line('2', { itemId: 12 })], on).warnings).toEqual([]);
   });
 });
 

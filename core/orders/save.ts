@@ -1,5 +1,7 @@
 import type { Day } from '@core/kernel';
+import { routeIsMade } from '@core/catalogue';
 import type { Decision } from '@core/refusals';
+import { missingParts, type PartOfOne } from './missing-parts';
 import { decideConfirm, type ConfirmGround, type CustomerStanding } from './confirm';
 import type { OrderEffects, OrderGround, OrderItem, OrderTyped } from './ground';
 import { decideOrder } from './order';
@@ -8,6 +10,8 @@ export type ConfirmableItem = OrderItem & ConfirmGround['lines'][number]['item']
 
 export interface SaveGround extends OrderGround {
   items: ReadonlyMap<number, ConfirmableItem>;
+  /** What goes into one of the items its lines are made of to order. */
+  parts: readonly PartOfOne[];
   /** How the customer stands; null while none is chosen. */
   standing: CustomerStanding | null;
 }
@@ -45,6 +49,17 @@ export function decideSave(ground: SaveGround, typed: OrderTyped, workDate: Day)
     ...order,
     warnings: [
       ...order.warnings,
+      ...missingParts(
+        lines
+          .filter(({ route }) => routeIsMade(route))
+          .map(({ itemId, quantity, typedAt }) => ({
+            itemId,
+            item: ground.items.get(itemId)!.number,
+            quantity,
+            field: `lines.${typedAt}.quantity`,
+          })),
+        ground.parts,
+      ),
       // A line that was split is one of the typed ones.
       ...words.map((word) => ({
         ...word,

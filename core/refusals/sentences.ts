@@ -412,6 +412,10 @@ export const sentences = {
   'work-not-open': (f: { work: string; state: string }) => `${f.work} is ${f.state}; only one that goes on is changed.`,
   'operation-over': (f: { operation: string; work: string }) =>
     `All of ${f.work} passed ${f.operation}; choose an operation that is still to be done.`,
+  'parts-short': (f: { item: string; part: string; needed: string; free: string; comesOn: string }) =>
+    `${f.item} takes ${n(f.needed)} of ${f.part}; ${Number(f.free) > 0 ? `${n(f.free)} are free` : 'none is free'}, and ${
+      f.comesOn ? `more come on ${d(f.comesOn)}` : 'none is coming'
+    }.`,
   'operation-begun': (f: { operation: string }) =>
     `${f.operation} is reported already; leave it as it is, and change what comes after it.`,
   'operation-before-begun': (f: { no: string }) =>

@@ -42,3 +42,4 @@ export {
   type OperationsGround,
   type OperationsTyped,
 } from './operations';
+export { earning, type Earning, type SoldPart } from './earning';

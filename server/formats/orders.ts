@@ -1,3 +1,4 @@
+import { routeIsMade } from '@core/catalogue';
 import {
   decideOrderFile,
   wholeOrGood,
@@ -10,6 +11,7 @@ import { refuse, type Refusal } from '@core/refusals';
 import { dec, documentTotals, MAIN_LOCATION } from '@core/kernel';
 import { readUblOrder, ublOrder, ublProblems } from '@core/formats';
 import * as contract from '@api/formats';
+import { partsOfOne } from '../workshop';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import { counterStatements, loadOffers } from '../agreements';
 import { itemsNamed } from '../catalogue';
@@ -139,6 +141,12 @@ async function customersOf(tx: Sql, orders: readonly FileOrder[], doer: Doer): P
         ),
         offers,
         pricing: await orderPricing(tx, doer, row.id, workDate),
+        parts: await partsOfOne(
+          tx,
+          companyId,
+          workDate,
+          called.rows.flatMap(({ item }) => (routeIsMade(item.route) ? [item.id] : [])),
+        ),
         standing: await standingOf(tx, companyId, row.id, null, false),
       },
     };

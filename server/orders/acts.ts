@@ -1,5 +1,6 @@
 import type { OrderEffects } from '@core/orders';
 import { decideCancel, decideClose, decideConfirm, decideSave, keepingPlanned } from '@core/orders';
+import { routeIsMade } from '@core/catalogue';
 import { pointOf } from '@core/kernel';
 import { holdingAtOnce } from '@core/stock';
 import * as contract from '@api/orders';
@@ -11,7 +12,7 @@ import { shipTosOf } from '../parties';
 import { orderPricing } from '../pricing';
 import { heldStatement, loadFree } from '../on-hand';
 import { inStepStatements } from '../supply';
-import { loadGivenBack, loadToMake, withWork, writeGivenBack, writeWork } from '../workshop';
+import { loadGivenBack, loadToMake, partsOfOne, withWork, writeGivenBack, writeWork } from '../workshop';
 import { standingOf } from './standing';
 import {
   agreementsOf,
@@ -64,6 +65,12 @@ const saveOrder = defineAct(contract.saveOrder, {
       offers,
       pricing: await orderPricing(tx, doer, customer?.id ?? null, head?.orderDate ?? doer.workDate),
       planned: head ? await plannedLines(tx, companyId, head.id) : [],
+      parts: await partsOfOne(
+        tx,
+        companyId,
+        doer.workDate,
+        input.lines.flatMap(({ itemId, route }) => (itemId !== null && routeIsMade(route) ? [itemId] : [])),
+      ),
       standing: customer ? await standingOf(tx, companyId, customer.id, input.id, false) : null,
     };
   },

@@ -3,3 +3,4 @@ export { beyondStatements, loadComing, loadGivenBack, writeGivenBack } from './g
 export { assemblyToWrite, loadAssembledWith, loadAssemblies, touchedByAssembly } from './assemble';
 export { takenBack } from './take-back';
 export { workPosts, type ReportsToWrite } from './report';
+export { partsOfOne } from './missing';

@@ -1,9 +1,9 @@
 import type * as z from 'zod';
 import { dec, most, sum, ZERO, type DocumentKind } from '@core/kernel';
-import { componentCost, labourCost, minutesFor, type WorkState } from '@core/workshop';
+import { componentCost, earning, labourCost, minutesFor, type SoldPart, type WorkState } from '@core/workshop';
 import type * as contract from '@api/workshop';
 import { orNotFound } from '../acts';
-import { ownCurrency } from '../catalogue';
+import { ownCurrency, rateAt } from '../catalogue';
 import type { Columns, Sql } from '../db';
 import type { PlannedComponent, PlannedOperation, PlannedOrder } from '../promise/tables';
 import { keptByNumber, named, serialsMovedBy, serialsOfWork } from '../serial';
@@ -37,6 +37,8 @@ export async function openWork(sql: Sql, companyId: number, id: number): Promise
   const operations = await operationsOf(sql, companyId, work);
   const reports = await reportsOf(sql, companyId, id);
   const total = (amounts: readonly string[]) => sum(amounts.map(dec)).toFixed();
+  const plannedTotal = total([...components, ...operations].map((each) => each.plannedCost));
+  const usedTotal = total(reports.flatMap((each) => [each.materialCost, each.labourCost]));
   return {
     ...base!,
     place: work.place,
@@ -45,10 +47,15 @@ export async function openWork(sql: Sql, companyId: number, id: number): Promise
     startedOn: work.startedOn,
     finishedOn: work.finishedOn,
     untied: most(ZERO, dec(work.quantity).minus(work.finished).minus(work.scrapped).minus(work.held)).toFixed(),
-    plannedCost: total([...components, ...operations].map((each) => each.plannedCost)),
-    usedCost: total(reports.flatMap((each) => [each.materialCost, each.labourCost])),
+    plannedCost: plannedTotal,
+    usedCost: usedTotal,
     outputCost: total(reports.map((each) => each.outputCost)),
     inWork: work.inWork,
+    earning: earning(
+      await soldParts(sql, companyId, id),
+      { quantity: work.quantity, cost: work.state === 'finished' ? usedTotal : plannedTotal },
+      work.currency,
+    ),
     byNumber: kept.has(work.itemId),
     numbers: pieces.made.map(named),
     components,
@@ -56,6 +63,18 @@ export async function openWork(sql: Sql, companyId: number, id: number): Promise
     below: await belowOf(sql, companyId, id),
     reports,
   };
+}
+
+/** What of an order is for order lines, and what they are sold for. */
+function soldParts(sql: Sql, companyId: number, id: number): Promise<SoldPart[]> {
+  return sql.rows<SoldPart>(
+    `SELECT t.quantity, l.quantity AS line_quantity, l.amount, ${rateAt('o.currency', 'o.company_id', 'o.order_date')} AS rate
+       FROM planned_tie t
+       JOIN sales_order_line l ON l.company_id = t.company_id AND l.id = t.order_line_id
+       JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+      WHERE t.company_id = ? AND t.planned_order_id = ?`,
+    [companyId, id],
+  );
 }
 
 /** An order with what it was reckoned at when it was begun; null until then. */

@@ -94,6 +94,39 @@ describe('what is made and assembled to order (W2 P5)', () => {
     expect(await work(assembly!.id)).toMatchObject({ state: 'finished', finished: '2', inWork: '0' });
   });
 
+  it('tells what it earns while it is for somebody, to whoever sees costs', async () => {
+    const { orderId, work: assembly } = await ordered('SK-D2', '2', 'assemble');
+    const { net } = await salmah.get<{ net: string }>(`/api/orders/${orderId}`);
+    const { plannedCost, earning } = await work(assembly!.id);
+    expect(earning).toMatchObject({ quantity: '2', sold: net, cost: plannedCost });
+    expect(Number(earning!.earns)).toBeCloseTo(Number(net) - Number(plannedCost), 2);
+    const suresh = await world.visitor('suresh');
+    expect((await suresh.get<Work>(`/api/workshop/${assembly!.id}`)).earning).toMatchObject({ sold: '', earns: '' });
+    await salmah.does('untieWork', { plannedId: assembly!.id, orderLineId: (await line(orderId)).id });
+    expect((await work(assembly!.id)).earning).toBeNull();
+  });
+
+  it('says which parts are short while it is typed', async () => {
+    const { id, shipTos } = world.masters.customers.get('Kasturi Bottling')!;
+    const typed = (quantity: string, route: string) => ({
+      id: null,
+      version: null,
+      customerId: id,
+      shipToId: shipTos[0],
+      customerReference: 'KB-10',
+      lines: [{ id: null, itemId: world.item('SK-D2'), quantity, shipDate: '2027-03-30', route }],
+    });
+    const said = async (quantity: string, route: string) => {
+      const { body } = await salmah.post('/api/acts/saveOrder/preview', typed(quantity, route));
+      const { warnings } = body as { warnings: { code: string; field: string; sentence: string }[] };
+      return warnings.filter(({ code }) => code === 'parts-short');
+    };
+    expect(await said('1', 'assemble')).toEqual([]);
+    const [panel] = (await said('900', 'assemble')).filter(({ sentence }) => sentence.includes('SK-PANEL'));
+    expect(panel).toMatchObject({ field: 'lines.0.quantity' });
+    expect(panel!.sentence).toMatch(/^SK-D2 takes 900 of SK-PANEL; \d+ are free, and /);
+  });
+
   it('ships nothing of it where a component is short, and says which', async () => {
     const { orderId, lineId } = await ordered('SK-D2', '9', 'assemble');
     const refused = await joko.refused('shipLines', { orderId, lines: [{ lineId, quantity: '9' }] });

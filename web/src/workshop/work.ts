@@ -190,6 +190,8 @@ export class WorkPage {
     line.quantity !== line.made;
   protected readonly lacks = (row: WorkSheet['components'][number]) =>
     dec(row.quantity).minus(row.used).gt(row.free) && this.page.sheet()?.state !== 'finished';
+  protected readonly losing = ({ earns }: { earns: string }) => earns.startsWith('-');
+  protected readonly unsigned = (text: string) => text.replace('-', '');
   protected readonly pathOf = pathOf;
   protected readonly counted = counted;
   protected readonly number = quantity;
