@@ -19,6 +19,39 @@ export const ItemChoice = ItemRef.extend({
   theirNumber: z.string(),
   /** What the vendor asked for wants for one; empty where they do not sell it, or none is asked for. */
   vendorPrice: seenBy('see-costs', Decimal),
+  /** Whether anything may be chosen for it. // W2 */
+  hasOptions: z.boolean(),
+});
+
+export const itemOptions = read({
+  name: 'itemOptions',
+  path: '/items/:id/options',
+  summary: 'What may be chosen for an item that is made, and what each puts on its price, in a customer’s currency.',
+  params: IdParam,
+  query: z.object({ customerId: z.coerce.number().int().positive().optional() }),
+  out: z.object({
+    groups: z.array(
+      z.object({
+        id: Id,
+        name: z.string(),
+        /** The component that stays out where something of it is chosen. */
+        replaces: z.object({ id: Id, number: z.string() }).nullable(),
+        atLeast: z.number().int(),
+        atMost: z.number().int(),
+        options: z.array(
+          z.object({
+            id: Id,
+            component: z.object({ id: Id, number: z.string(), name: z.string() }),
+            quantity: Decimal,
+            operationNo: z.number().int().nullable(),
+            price: Decimal,
+            needs: z.array(Id),
+            excludes: z.array(Id),
+          }),
+        ),
+      }),
+    ),
+  }),
 });
 
 export const locations = read({

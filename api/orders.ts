@@ -83,6 +83,9 @@ export const OrderLine = z.object({
     discount: Decimal,
   }),
   units: z.array(z.object({ unit: z.string(), factor: Decimal })),
+  /** What was chosen for it, and whether anything may be. // W2 */
+  options: z.array(z.object({ id: Id, number: z.string(), name: z.string() })),
+  hasOptions: z.boolean(),
   buildUp: BuildUpSteps,
   /** The day its price was found again as it shipped, and what it came to before; null where it was not. // R3 */
   pricedOn: Day.nullable(),
@@ -182,6 +185,8 @@ export const saveOrder = act({
             price: TypedDecimal.optional(),
             reason: Text(120).optional(),
             discount: TypedDecimal.optional(),
+            /** What is chosen for it of what its item offers; what it has where left out. // W2 */
+            optionIds: z.array(Id).max(50).optional(),
           }),
         )
         .max(MOST_LINES),

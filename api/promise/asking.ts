@@ -148,6 +148,8 @@ const AskedLine = z.object({
   point: Point,
   /** It goes from the vendor straight to the customer. */
   straight: z.boolean(),
+  /** Something is chosen for it: only the lead time says when until it is made. // W2 */
+  own: z.boolean(),
   /** What is open of it, in the item's own unit. */
   quantity: Decimal,
   asked: Day,
@@ -175,6 +177,7 @@ export const tryPromise = post({
           quantity: TypedDecimal,
           asked: TypedDay,
           straight: z.boolean(),
+          own: z.boolean().optional(),
         }),
       )
       .min(1)

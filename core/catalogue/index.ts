@@ -1,1 +1,11 @@
 export { ROUTE_NAMES, routeFits, routeIsBought, routeIsMade, ROUTES, type Route, type RoutedItem } from './route';
+export {
+  chosenOf,
+  optionRefusals,
+  optionsName,
+  optionsPrice,
+  replacedBy,
+  withOptions,
+  type ItemOption,
+  type OptionGroup,
+} from './options';

@@ -13,6 +13,8 @@ export const TARGETS = [
   'other-currency',
   'calendar',
   'work-centre',
+  'option-group',
+  'option',
 ] as const;
 export type Target = (typeof TARGETS)[number];
 

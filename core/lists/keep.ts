@@ -27,8 +27,10 @@ export interface KeepGround {
   units: ReadonlyMap<number, readonly string[]>;
   /** Rows that other documents hold on to, and cannot be removed. */
   used: ReadonlySet<number>;
-  /** Of BOMs: every line there is, by its row. */
+  /** Of BOMs and options: every component of anything, by its row. */
   bomLines?: readonly { id: number; item: string; component: string }[];
+  /** The item of each choice of options, by its text in lower case. */
+  itemOfGroup?: ReadonlyMap<string, string>;
 }
 
 export type KeptValues = Readonly<Record<string, Kept>>;
@@ -242,20 +244,21 @@ const CHECKS: readonly Check[] = [
   },
 ];
 
-/** BOM lines that would close a circle, each with its path. // T4 */
+/** Components that would close a circle, each with its path. // T4 */
 function circling(
-  { bomLines }: KeepGround,
+  { bomLines, itemOfGroup }: KeepGround,
   read: readonly { id: number | null; at: string; cells: Cells }[],
   removed: ReadonlySet<number>,
 ): Refusal[] {
   if (!bomLines) return [];
   const changed = new Set(read.map(({ id }) => id));
+  const itemOf = (cells: Cells) => cells['item'] ?? itemOfGroup?.get((cells['group'] ?? '').toLowerCase()) ?? '';
   const lines = [
     ...bomLines.filter(({ id }) => !changed.has(id) && !removed.has(id)),
-    ...read.map(({ cells }) => ({ item: cells['item'] ?? '', component: cells['component'] ?? '' })),
+    ...read.map(({ cells }) => ({ item: itemOf(cells), component: cells['component'] ?? '' })),
   ];
   return read.flatMap(({ at, cells }) => {
-    const path = circleThrough(lines, cells['item'] ?? '', cells['component'] ?? '');
+    const path = circleThrough(lines, itemOf(cells), cells['component'] ?? '');
     return path ? [refuse('bom-circle', `${at}.component`, { path: path.join(' → ') })] : [];
   });
 }

@@ -19,7 +19,8 @@ const line: ConfirmGround['lines'][number] = {
   reason: '',
   shipDate: '2027-03-10',
   route: 'drop',
-  item: { number: 'RO-4040', stocked: false, hasVendor: true, obtained: 'buy', permit: null },
+  optionIds: [],
+  item: { number: 'RO-4040', stocked: false, hasVendor: true, obtained: 'buy', options: [], permit: null },
 };
 const order = { number: 'SO-0001', state: 'draft' as const, shipToId: 3, customerReference: 'R-1' };
 const NOBODY: Confirmer = { mayPassCredit: false, creditReason: '' };

@@ -1,6 +1,14 @@
 import { dec, documentTotals, most, priceText, ZERO, type Day, type Dec } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
-import { routeFits, routeIsBought, ROUTE_NAMES, type Route } from '@core/catalogue';
+import {
+  optionRefusals,
+  routeFits,
+  routeIsBought,
+  routeIsMade,
+  ROUTE_NAMES,
+  type OptionGroup,
+  type Route,
+} from '@core/catalogue';
 import type { OrderState } from './ground';
 
 /** How a customer stands: what they owe and have on order, and the permits they hold. // S4 S5 */
@@ -30,11 +38,15 @@ export interface ConfirmGround {
     reason: string;
     shipDate: Day;
     route: Route;
+    /** What is chosen for it. */
+    optionIds: readonly number[];
     item: {
       number: string;
       stocked: boolean;
       hasVendor: boolean;
       obtained: string;
+      /** What may be chosen for it. */
+      options: readonly OptionGroup[];
       /** The kind of permit it needs; null for none. */
       permit: { id: number; name: string } | null;
     };
@@ -116,6 +128,9 @@ function routeAndPrice(line: ConfirmGround['lines'][number], index: number, work
   if (dec(line.unitPrice).lte(0) && line.reason === '') refusals.push(refuse('price-missing', at('price'), { item }));
   if (line.shipDate < workDate) {
     refusals.push(refuse('ship-date-past', at('shipDate'), { day: line.shipDate, workDate }));
+  }
+  if (routeIsMade(line.route)) {
+    refusals.push(...optionRefusals(item, line.item.options, line.optionIds, at('optionIds')));
   }
   if (!routeFits(line.route, line.item)) {
     refusals.push(

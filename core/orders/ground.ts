@@ -34,6 +34,8 @@ export interface OrderLineNow {
   agreedAmount: string | null;
   shipDate: Day;
   sold: SoldAs;
+  /** What was chosen for it; none where it is as its item is. */
+  optionIds: readonly number[];
 }
 
 /** How a line was sold: its unit, and what a person typed about its price. // S1 R4 */
@@ -98,6 +100,8 @@ export interface OrderTyped {
     reason?: string | undefined;
     /** Per cent off; nothing or empty for none. */
     discount?: string | undefined;
+    /** What is chosen for it; what it has where left out. // W2 */
+    optionIds?: readonly number[] | undefined;
   }[];
 }
 
@@ -120,6 +124,7 @@ export interface OrderEffects {
     locationId: number;
     shipDate: Day;
     sold: SoldAs;
+    optionIds: readonly number[];
     /** Which of the typed lines it comes from. */
     typedAt: number;
   }[];

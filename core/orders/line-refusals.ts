@@ -1,7 +1,11 @@
 import { dec, isDay, isDecimalText, type Day } from '@core/kernel';
 import { refuse, type Refusal } from '@core/refusals';
-import { routeFits, routeIsBought, ROUTE_NAMES } from '@core/catalogue';
-import type { OrderGround, TypedLine } from './ground';
+import { optionRefusals, optionsName, routeFits, routeIsBought, routeIsMade, ROUTE_NAMES } from '@core/catalogue';
+import type { OrderGround, OrderLineNow, TypedLine } from './ground';
+
+/** What is chosen for a typed line: as it says, else what it has while its item stays. // W2 */
+export const chosenFor = (line: TypedLine, now: OrderLineNow | null): readonly number[] =>
+  line.optionIds ?? (now?.itemId === line.itemId ? now.optionIds : []);
 
 /** What stands against one typed line by itself, each at its field. // S1 G3 */
 export function lineRefusals(ground: OrderGround, line: TypedLine, index: number, workDate: Day): Refusal[] {
@@ -46,6 +50,17 @@ export function lineRefusals(ground: OrderGround, line: TypedLine, index: number
   }
   if (line.locationId !== undefined && !ground.locationIds.includes(line.locationId)) {
     refusals.push(refuse('unknown', at('locationId'), { what: 'This location' }));
+  }
+  const now = ground.current?.lines.find((each) => each.id === line.id) ?? null;
+  const chosen = chosenFor(line, now);
+  if (item && chosen.length > 0) {
+    const { options } = item.pricing;
+    const names = optionsName(options, chosen);
+    refusals.push(
+      ...(routeIsMade(line.route)
+        ? optionRefusals(item.number, options, chosen, at('optionIds'))
+        : [refuse('options-not-made', at('route'), { item: item.number, options: names })]),
+    );
   }
   if (item && !routeFits(line.route, item)) {
     refusals.push(

@@ -4,13 +4,22 @@ const part = (change: Partial<PartOfOne> = {}): PartOfOne => ({
   itemId: 1,
   partId: 2,
   part: 'PM-15',
+  optionId: null,
   quantity: '2',
   whole: true,
   free: '5',
   comesOn: null,
   ...change,
 });
-const line = (quantity: string, change = {}) => ({ itemId: 1, item: 'SK-D2', quantity, field: 'lines.0', ...change });
+const line = (quantity: string, change = {}) => ({
+  itemId: 1,
+  item: 'SK-D2',
+  quantity,
+  field: 'lines.0',
+  optionIds: [],
+  replaced: [],
+  ...change,
+});
 const told = (...args: Parameters<typeof missingParts>) =>
   missingParts(...args).map(({ code, field, facts }) => [code, field, facts]);
 
@@ -41,6 +50,13 @@ describe('W1 what a line that is made lacks', () => {
       ['parts-short', 'lines.1', { free: '1' }],
       ['parts-short', 'lines.2', { free: '0' }],
     ]);
+  });
+
+  it('is reckoned with what is chosen, without what that replaces', () => {
+    const parts = [part(), part({ partId: 9, part: 'PM-22', optionId: 31, quantity: '1', free: '0' })];
+    expect(told([line('3')], parts)).toMatchObject([[{}, {}, { part: 'PM-15' }]]);
+    const chosen = line('3', { optionIds: [31], replaced: [2] });
+    expect(told([chosen], parts)).toMatchObject([[{}, {}, { part: 'PM-22', needed: '3' }]]);
   });
 
   it('takes what is held for others beyond what is there as nothing', () =>

@@ -7,6 +7,8 @@ export interface PartOfOne {
   itemId: number;
   partId: number;
   part: string;
+  /** The option it goes in by; null where it goes in anyhow. */
+  optionId: number | null;
   /** For one, scrap in it. */
   quantity: string;
   whole: boolean;
@@ -21,6 +23,9 @@ export interface MadeLine {
   itemId: number;
   item: string;
   quantity: string;
+  /** What is chosen for it, and the components that stay out for that. */
+  optionIds: readonly number[];
+  replaced: readonly number[];
   /** Where it is said. */
   field: string;
 }
@@ -50,10 +55,11 @@ export function missingParts(lines: readonly MadeLine[], parts: readonly PartOfO
 }
 
 /** What a line takes of each part, rounded up to what can be taken; a part that goes in twice is one. */
-function neededOf({ itemId, quantity }: MadeLine, parts: readonly PartOfOne[]) {
+function neededOf({ itemId, quantity, optionIds, replaced }: MadeLine, parts: readonly PartOfOne[]) {
   const byPart = new Map<number, { part: PartOfOne; needed: Dec }>();
   for (const part of parts) {
-    if (part.itemId !== itemId) continue;
+    const goesIn = part.optionId === null ? !replaced.includes(part.partId) : optionIds.includes(part.optionId);
+    if (part.itemId !== itemId || !goesIn) continue;
     const needed = roundUpTo(dec(part.quantity).times(quantity), dec(part.whole ? '1' : '0.00001'));
     byPart.set(part.partId, { part, needed: needed.plus(byPart.get(part.partId)?.needed ?? ZERO) });
   }

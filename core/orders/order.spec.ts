@@ -70,6 +70,7 @@ const ground: OrderGround = {
         agreedAmount: null,
         shipDate: '2027-03-10',
         sold,
+        optionIds: [],
       },
       {
         id: 6,
@@ -83,6 +84,7 @@ const ground: OrderGround = {
         agreedAmount: null,
         shipDate: '2027-03-10',
         sold,
+        optionIds: [],
       },
     ],
   },

@@ -23,7 +23,7 @@ import {
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { agreedSteps, buildUp, type BasePrice, type BuildUpStep, type PriceExtras } from '@core/pricing';
 import type { OrderEffects, OrderGround, OrderLineNow, OrderTyped, TypedLine } from './ground';
-import { lineRefusals } from './line-refusals';
+import { chosenFor, lineRefusals } from './line-refusals';
 import { priceWithout } from './price-without';
 import { ReleasedChange } from './released-change';
 import { extrasOf } from './reprice';
@@ -56,7 +56,7 @@ export function decideOrder(ground: OrderGround, typed: OrderTyped, workDate: Da
     refusals.push(...found);
     if (found.length > 0) return;
     const now = current?.lines.find((each) => each.id === line.id) ?? null;
-    const asked = askedOf(ground, line, typed);
+    const asked = askedOf(ground, line, typed, now);
     const offer = offerFor(ground, line, asked, now, index, workDate);
     if ('code' in offer) refusals.push(offer);
     else {
@@ -101,12 +101,13 @@ interface Asked {
   /** Of `without`, for one of the item's own unit, to 4 places. */
   listPrice: string;
   extras: PriceExtras;
+  optionIds: readonly number[];
   /** Of its item on all lines that may come under an agreement: what price breaks count. // A3 */
   ofItem: Dec;
   typed: boolean;
 }
 
-function askedOf(ground: OrderGround, line: TypedLine, typed: OrderTyped): Asked {
+function askedOf(ground: OrderGround, line: TypedLine, typed: OrderTyped, now: OrderLineNow | null): Asked {
   const item = ground.items.get(line.itemId!)!;
   const unit = line.unit ?? item.unit;
   const factor = item.pricing.units.get(unit) ?? '1';
@@ -116,15 +117,18 @@ function askedOf(ground: OrderGround, line: TypedLine, typed: OrderTyped): Asked
   const found = { unit, ownUnit: item.unit, quantity, day, currency: currencyOf(ground) };
   const { base, listPrice } = priceWithout(item, found, search);
   const discount = line.discount || '0';
+  const optionIds = chosenFor(line, now);
+  const extras = extrasOf(item.pricing, freight, typed.shipToId, { discount, optionIds });
   return {
     quantity,
     unit,
     factor,
     without: base,
     listPrice,
-    extras: extrasOf(item.pricing, freight, typed.shipToId, discount),
+    extras,
+    optionIds,
     ofItem: ofItem(ground, typed, line),
-    typed: Boolean(line.price) || !dec(discount).eq(0),
+    typed: Boolean(line.price) || !dec(discount).eq(0) || !dec(extras.options.price).eq(0),
   };
 }
 
@@ -237,6 +241,7 @@ function effectsOf(
       discount: asked.extras.discount,
       steps,
     },
+    optionIds: asked.optionIds,
     typedAt: index,
   });
   if (now && kept && untouched(ground, { now, line, asked }, shipToId)) {
@@ -294,6 +299,10 @@ function effectsOf(
 const builtWithout = (ground: OrderGround, asked: Asked, quantity: Dec) =>
   buildUp(asked.without, quantity, asked.extras, null, currencyOf(ground));
 
+/** Whether the same is chosen. */
+const sameOptions = (one: readonly number[], other: readonly number[]) =>
+  one.length === other.length && one.every((id) => other.includes(id));
+
 /** Whether nothing that makes a line's price was changed. // R2 R3 */
 function untouched(
   { current, pricing }: OrderGround,
@@ -302,6 +311,7 @@ function untouched(
 ): boolean {
   const { sold } = now;
   if (!asked.quantity.eq(now.quantity) || asked.unit !== sold.unit) return false;
+  if (!sameOptions(asked.optionIds, now.optionIds)) return false;
   if (now.agreementLineId !== null) return true;
   const sameDay = !pricing.byShipDate || line.shipDate === now.shipDate;
   const sameWay = pricing.freight.size === 0 || shipToId === current?.shipToId;

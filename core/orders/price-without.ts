@@ -1,3 +1,4 @@
+import type { OptionGroup } from '@core/catalogue';
 import { dec, roundHalfAway, type Day } from '@core/kernel';
 import {
   COST_NAMES,
@@ -29,6 +30,8 @@ export interface ItemPricing {
   /** Kilograms and cubic metres of one of its own unit. */
   weight: string;
   volume: string;
+  /** What may be chosen for it, priced in the customer's currency. */
+  options: readonly OptionGroup[];
 }
 
 /** An item sold in its own unit, at its list price. */
@@ -41,6 +44,7 @@ export function plainPricing(unit: string): ItemPricing {
     splitCharge: '0',
     weight: '0',
     volume: '0',
+    options: [],
   };
 }
 

@@ -262,7 +262,7 @@ describe('S2 while an order is typed', () => {
 describe('W1 S2 while a line that is made to order is typed', () => {
   it('says which of its parts are short, at the typed line', () => {
     const skid = { ...cartridge, number: 'SK-D2', obtained: 'assemble' };
-    const part = { itemId: 12, partId: 3, part: 'PM-15', quantity: '2', whole: true, free: '3', comesOn: null };
+    const part = { itemId: 12, partId: 3, part: 'PM-15', optionId: null, quantity: '2', whole: true, free: '3' };
     const standing = {
       name: 'Teratai Bay Resort',
       currency: 'MYR',
@@ -275,7 +275,7 @@ describe('W1 S2 while a line that is made to order is typed', () => {
         [10, cartridge],
         [12, skid],
       ]),
-      parts: [part],
+      parts: [{ ...part, comesOn: null }],
       standing: { ...standing, onOrder: '0', permits: [] },
     });
     const typed = [line('1'), line('2', { itemId: 12, route: 'assemble' })];
@@ -294,6 +294,7 @@ describe('R3 the price of the ship date', () => {
     quantity: '100',
     unit: 'box',
     discount: '10',
+    optionIds: [],
     shipToId: 3,
     currency: 'MYR',
     unitPrice: '5.2',

@@ -1,3 +1,4 @@
+import { optionsName, optionsPrice } from '@core/catalogue';
 import { dec, type Day, type Dec } from '@core/kernel';
 import { buildUp, type BuildUpStep, type BuiltPrice, type PriceExtras } from '@core/pricing';
 import type { OrderPricing } from './ground';
@@ -11,6 +12,8 @@ export interface ShipDateLine {
   quantity: string;
   unit: string;
   discount: string;
+  /** What was chosen for it. */
+  optionIds: readonly number[];
   shipToId: number | null;
   currency: string;
   unitPrice: string;
@@ -37,11 +40,11 @@ export function repriceAt(
   pricing: Pick<OrderPricing, 'search' | 'freight'>,
   day: Day,
 ): Repriced | null {
-  const { item, unit, currency, discount } = line;
+  const { item, unit, currency, discount, optionIds } = line;
   const quantity = dec(line.quantity);
   if (quantity.lte(0)) return null;
   const found = priceWithout(item, { unit, ownUnit: item.unit, quantity, day, currency }, pricing.search);
-  const extras = extrasOf(item.pricing, pricing.freight, line.shipToId, discount);
+  const extras = extrasOf(item.pricing, pricing.freight, line.shipToId, { discount, optionIds });
   const built: BuiltPrice = buildUp(found.base, quantity, extras, null, currency);
   // A price that has been lost since is not taken: what was confirmed stands.
   if (built.amount.lte(0) || same(built, line)) return null;
@@ -61,10 +64,17 @@ const same = ({ amount, unitPrice }: { amount: Dec; unitPrice: Dec }, line: Ship
 
 /** What is put on a price that is found for an item sold to an address. // R2 */
 export function extrasOf(
-  { packSize, splitCharge, weight }: ItemPricing,
+  { packSize, splitCharge, weight, options }: ItemPricing,
   freight: OrderPricing['freight'],
   shipToId: number | null,
-  discount: string,
+  { discount, optionIds }: { discount: string; optionIds: readonly number[] },
 ): PriceExtras {
-  return { packSize, splitCharge, weight, freight: freight.get(shipToId ?? 0) ?? [], discount };
+  return {
+    packSize,
+    splitCharge,
+    weight,
+    freight: freight.get(shipToId ?? 0) ?? [],
+    options: { names: optionsName(options, optionIds), price: optionsPrice(options, optionIds).toFixed() },
+    discount,
+  };
 }

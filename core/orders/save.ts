@@ -1,12 +1,12 @@
 import type { Day } from '@core/kernel';
-import { routeIsMade } from '@core/catalogue';
+import { replacedBy, routeIsMade } from '@core/catalogue';
 import type { Decision } from '@core/refusals';
 import { missingParts, type PartOfOne } from './missing-parts';
 import { decideConfirm, type ConfirmGround, type CustomerStanding } from './confirm';
 import type { OrderEffects, OrderGround, OrderItem, OrderTyped } from './ground';
 import { decideOrder } from './order';
 
-export type ConfirmableItem = OrderItem & ConfirmGround['lines'][number]['item'];
+export type ConfirmableItem = OrderItem & Omit<ConfirmGround['lines'][number]['item'], 'options'>;
 
 export interface SaveGround extends OrderGround {
   items: ReadonlyMap<number, ConfirmableItem>;
@@ -15,6 +15,8 @@ export interface SaveGround extends OrderGround {
   /** How the customer stands; null while none is chosen. */
   standing: CustomerStanding | null;
 }
+
+const optioned = (item: ConfirmableItem) => ({ ...item, options: item.pricing.options });
 
 /** What confirming asks of order lines that were just decided. */
 export function confirmable(
@@ -26,7 +28,7 @@ export function confirmable(
     lineNo: index + 1,
     taxCode: String(line.taxCodeId),
     reason: line.sold.reason,
-    item: items.get(line.itemId)!,
+    item: optioned(items.get(line.itemId)!),
   }));
 }
 
@@ -52,10 +54,12 @@ export function decideSave(ground: SaveGround, typed: OrderTyped, workDate: Day)
       ...missingParts(
         lines
           .filter(({ route }) => routeIsMade(route))
-          .map(({ itemId, quantity, typedAt }) => ({
+          .map(({ itemId, quantity, optionIds, typedAt }) => ({
             itemId,
             item: ground.items.get(itemId)!.number,
             quantity,
+            optionIds,
+            replaced: replacedBy(ground.items.get(itemId)!.pricing.options, optionIds),
             field: `lines.${typedAt}.quantity`,
           })),
         ground.parts,

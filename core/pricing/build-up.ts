@@ -10,6 +10,7 @@ export const STEP_KINDS = [
   'cost',
   'split-pack',
   'freight',
+  'options',
   'discount',
   'typed',
 ] as const;
@@ -41,11 +42,22 @@ export interface PriceExtras {
   weight: string;
   /** What a kilogram costs to the ship-to's zone, by weight from; in rising order, none where freight is not in it. */
   freight: readonly { zone: string; from: string; perKilogram: string }[];
+  /** What was chosen for it, and what that puts on one of the item's own unit, in the line's currency. */
+  options: { names: string; price: string };
   /** Per cent off all of it. */
   discount: string;
 }
 
-export const NO_EXTRAS: PriceExtras = { packSize: '0', splitCharge: '0', weight: '0', freight: [], discount: '0' };
+export const NO_OPTIONS: PriceExtras['options'] = { names: '', price: '0' };
+
+export const NO_EXTRAS: PriceExtras = {
+  packSize: '0',
+  splitCharge: '0',
+  weight: '0',
+  freight: [],
+  options: NO_OPTIONS,
+  discount: '0',
+};
 
 /** A price that a person typed instead, for one of the unit the line is sold in. */
 export interface TypedPrice {
@@ -66,7 +78,7 @@ const PRICE_PLACES = 4;
 
 /**
  * The price of a line step by step: the base, the charge for what is less than a full pack, freight of a delivered price
- * by the line's weight, the discount; a typed price replaces them all and keeps them. What was agreed is agreed: nothing
+ * by the line's weight, what was chosen for it, the discount; a typed price replaces them all and keeps them. What was agreed is agreed: nothing
  * but a discount is put on an agreement's price. // R2 R4
  * Steps are exact until they are shown: each is the difference of rounded sums, so that they sum to the amount.
  * `quantity` is in the item's own unit, above zero.
@@ -100,6 +112,8 @@ export function buildUp(
     if (band && weight.gt(0)) {
       step('freight', `${weight.toFixed()} kg to ${band.zone} at ${band.perKilogram}`, weight.times(band.perKilogram));
     }
+    const { names, price } = extras.options;
+    if (!dec(price).eq(0)) step('options', names, quantity.times(price));
   }
   if (!dec(extras.discount).eq(0)) {
     step('discount', `${extras.discount} %`, ZERO.minus(exact.times(extras.discount).div(100)));

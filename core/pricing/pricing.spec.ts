@@ -171,8 +171,18 @@ describe('R2 R4 the build-up of a price', () => {
     expect(amounts(built)).toEqual(['list 42', 'freight 5', 'discount -4.7']);
   });
 
+  it('puts what was chosen on each, before the discount', () => {
+    const options = { names: 'PM-22, CTRL-N', price: '1.5' };
+    const built = buildUp(base, dec(10), { ...NO_EXTRAS, options, discount: '10' }, null, 'MYR');
+    expect(amounts(built)).toEqual(['list 42', 'options 15', 'discount -5.7']);
+    expect(built.steps[1]!.source).toBe('PM-22, CTRL-N');
+    const less = buildUp(base, dec(10), { ...NO_EXTRAS, options: { names: 'PM-9', price: '-1' } }, null, 'MYR');
+    expect(amounts(less)).toEqual(['list 42', 'options -10']);
+  });
+
   it('puts nothing but a discount on what was agreed', () => {
-    const extras = { packSize: '25', splitCharge: '10', weight: '25', freight, discount: '5' };
+    const options = { names: 'PM-22', price: '9' };
+    const extras = { packSize: '25', splitCharge: '10', weight: '25', freight, options, discount: '5' };
     const agreed: BasePrice = { ...base, kind: 'agreement', source: 'AG-1' };
     expect(amounts(buildUp(agreed, dec(10), extras, null, 'MYR'))).toEqual(['agreement 42', 'discount -2.1']);
   });
@@ -214,6 +224,7 @@ describe('R2 R4 the build-up of a price', () => {
           splitCharge: percent,
           weight: money,
           freight: fc.constantFrom([], freight),
+          options: fc.record({ names: fc.constant('PM-22'), price: money }),
           discount: percent,
         }),
         fc.option(fc.record({ price: money, factor: fc.constantFrom('1', '3'), who: fc.constant('Salmah') })),

@@ -412,6 +412,17 @@ export const sentences = {
   'work-not-open': (f: { work: string; state: string }) => `${f.work} is ${f.state}; only one that goes on is changed.`,
   'operation-over': (f: { operation: string; work: string }) =>
     `All of ${f.work} passed ${f.operation}; choose an operation that is still to be done.`,
+  'options-few': (f: { item: string; group: string; least: string }) =>
+    `${f.item} comes with a choice of ${f.group}; choose ${f.least === '1' ? 'one' : `at least ${f.least}`}.`,
+  'options-many': (f: { item: string; group: string; most: string }) =>
+    `${f.item} takes ${f.most === '1' ? 'one' : `at most ${f.most}`} of ${f.group}; leave the others out.`,
+  'option-needs': (f: { option: string; other: string }) =>
+    `${f.option} goes only with ${f.other}; choose it as well, or another instead of ${f.option}.`,
+  'option-excludes': (f: { option: string; other: string }) =>
+    `${f.option} does not go with ${f.other}; choose one of the two.`,
+  'option-unknown': (f: { item: string }) => `That is not among what may be chosen for ${f.item}; choose again.`,
+  'options-not-made': (f: { item: string; options: string }) =>
+    `${f.item} with ${f.options} is made for its order; supply it by making, or leave it as it usually is.`,
   'parts-short': (f: { item: string; part: string; needed: string; free: string; comesOn: string }) =>
     `${f.item} takes ${n(f.needed)} of ${f.part}; ${Number(f.free) > 0 ? `${n(f.free)} are free` : 'none is free'}, and ${
       f.comesOn ? `more come on ${d(f.comesOn)}` : 'none is coming'

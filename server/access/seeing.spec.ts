@@ -183,6 +183,7 @@ describe('G7 rights to see', () => {
     'listCounts',
     'openCount',
     'findItems',
+    'itemOptions',
     'openItem',
     'customerDesk',
     'usualBasket',

@@ -20,6 +20,7 @@ type ItemRow = Columns<Item, 'id number name unit route stocked obtained weight 
   units: string | null;
   theirNumber: string | null;
   vendorPrice: string | null;
+  hasOptions: number;
 };
 
 /** Whom the items are for, or of. */
@@ -44,6 +45,7 @@ function itemsWhere(
             (SELECT GROUP_CONCAT(u.unit, ' ', u.factor ORDER BY u.factor SEPARATOR '\n') FROM item_unit u
               WHERE u.company_id = i.company_id AND u.item_id = i.id) AS units,
             (SELECT COUNT(*) FROM item_vendor v WHERE v.company_id = i.company_id AND v.item_id = i.id) AS vendors,
+            EXISTS (SELECT 1 FROM option_group g WHERE g.company_id = i.company_id AND g.item_id = i.id) AS has_options,
             ${inStock('on_hand')} AS on_hand, ${inStock('on_hand - s.reserved')} AS free, ${inStock('value')} AS value, t.code AS tax_code, t.rate AS tax_rate
        FROM item i
        JOIN tax_code t ON t.company_id = i.company_id AND t.id = i.tax_code_id
@@ -81,6 +83,7 @@ function choiceOf(row: ItemRow): z.infer<typeof contract.ItemChoice> {
     volume: row.volume,
     theirNumber: row.theirNumber ?? '',
     vendorPrice: row.vendorPrice ?? '',
+    hasOptions: Boolean(row.hasOptions),
   };
 }
 

@@ -1,6 +1,7 @@
 import * as catalogue from '@api/catalogue';
 import { reads, type Room } from '../room';
 import { locationsOf } from './locations';
+import { optionsOf } from './options';
 import { findItems, openItem } from './reads';
 
 /** What the catalogue room has. */
@@ -8,6 +9,9 @@ export const room: Room = {
   answers: [
     reads(catalogue.locations, async (sql, companyId) => ({ rows: await locationsOf(sql, companyId) })),
     reads(catalogue.findItems, (sql, companyId, { query }) => findItems(sql, companyId, query.q, query)),
+    reads(catalogue.itemOptions, async (sql, companyId, { params, query }) => ({
+      groups: (await optionsOf(sql, companyId, query.customerId ?? null, [params.id])).get(params.id) ?? [],
+    })),
     reads(catalogue.openItem, (sql, companyId, { params, workDate }) => openItem(sql, companyId, params.id, workDate)),
   ],
   findable: [{ kind: 'item', from: 'item d', name: 'd.name' }],

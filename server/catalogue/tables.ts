@@ -24,6 +24,21 @@ export const centreOvertimeTable = table('centre_overtime', {
   day: 'firstDay lastDay',
 });
 
+export const optionGroupTable = table('option_group', {
+  int: 'companyId id= itemId replacesId? atLeast= atMost=',
+  text: 'name',
+});
+
+export const itemOptionTable = table('item_option', {
+  int: 'companyId id= groupId componentId operationNo?',
+  decimal: 'quantity price=',
+});
+
+export const optionRuleTable = table('option_rule', {
+  int: 'companyId id= optionId otherId',
+  choice: 'kind:needs|excludes',
+});
+
 export const holidayTable = table('holiday', {
   int: 'companyId id= calendarId',
   text: 'name',

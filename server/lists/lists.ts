@@ -119,17 +119,32 @@ async function groundOf(sql: Sql, companyId: number, name: string, typed: KeepTy
       stored,
       typed.removed.map(({ id }) => id),
     ),
-    ...(list.name === 'boms' ? { bomLines: await bomLines(sql, companyId) } : {}),
+    ...(list.name === 'boms' || list.name === 'options' ? await madeOf(sql, companyId, list.name) : {}),
   };
 }
 
-function bomLines(sql: Sql, companyId: number) {
-  return sql.rows<{ id: number; item: string; component: string }>(
-    `SELECT b.id, i.number AS item, k.number AS component FROM bom_line b
-       JOIN item i ON i.company_id = b.company_id AND i.id = b.item_id
-       JOIN item k ON k.company_id = b.company_id AND k.id = b.component_id WHERE b.company_id = ?`,
+/** All that goes into anything, components and options; those of another list than the one that is kept below zero. */
+async function madeOf(
+  sql: Sql,
+  companyId: number,
+  list: 'boms' | 'options',
+): Promise<Pick<KeepGround, 'bomLines' | 'itemOfGroup'>> {
+  const names = `JOIN item k ON k.company_id = b.company_id AND k.id = b.component_id WHERE b.company_id = ?`;
+  const bomLines = await sql.rows<{ id: number; item: string; component: string }>(
+    `SELECT ${list === 'boms' ? '' : '-CAST('}b.id${list === 'boms' ? '' : ' AS SIGNED)'} AS id, i.number AS item, k.number AS component
+       FROM bom_line b JOIN item i ON i.company_id = b.company_id AND i.id = b.item_id ${names}
+     UNION ALL
+     SELECT ${list === 'options' ? '' : '-CAST('}b.id${list === 'options' ? '' : ' AS SIGNED)'}, i.number, k.number
+       FROM item_option b JOIN option_group g ON g.company_id = b.company_id AND g.id = b.group_id
+       JOIN item i ON i.company_id = g.company_id AND i.id = g.item_id ${names}`,
+    [companyId, companyId],
+  );
+  const groups = await sql.rows<{ name: string; item: string }>(
+    `SELECT CONCAT(i.number, ' ', g.name) AS name, i.number AS item FROM option_group g
+       JOIN item i ON i.company_id = g.company_id AND i.id = g.item_id WHERE g.company_id = ?`,
     [companyId],
   );
+  return { bomLines, itemOfGroup: new Map(groups.map(({ name, item }) => [name.toLowerCase(), item])) };
 }
 
 async function usedOf(sql: Sql, companyId: number, { usedBy = [], zeroStays }: StoredList, ids: readonly number[]) {

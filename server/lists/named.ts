@@ -1,6 +1,13 @@
 import type { KeepGround, Target } from '@core/lists';
 import { likeOf, type Sql } from '../db';
 
+const GROUP = `(SELECT CONCAT(gi.number, ' ', option_group.name) FROM item gi
+    WHERE gi.company_id = option_group.company_id AND gi.id = option_group.item_id)`;
+const OPTION = `(SELECT CONCAT(gi.number, ' ', og.name, ' ', ok.number) FROM option_group og
+    JOIN item gi ON gi.company_id = og.company_id AND gi.id = og.item_id
+    JOIN item ok ON ok.company_id = item_option.company_id AND ok.id = item_option.component_id
+    WHERE og.company_id = item_option.company_id AND og.id = item_option.group_id)`;
+
 /** Where each target is found: what it goes by, and the text a cell shows of it. */
 const FOUND: Readonly<
   Record<Exclude<Target, 'currency' | 'other-currency'>, { table: string; number: string; name: string; text: string }>
@@ -13,6 +20,9 @@ const FOUND: Readonly<
   'permit-type': { table: 'permit_type', number: "''", name: 'name', text: 'name' },
   calendar: { table: 'calendar', number: "''", name: 'name', text: 'name' },
   'work-centre': { table: 'work_centre', number: 'code', name: 'name', text: 'code' },
+  // A group goes by its item and its name, an option by both and its component.
+  'option-group': { table: 'option_group', number: "''", name: GROUP, text: GROUP },
+  option: { table: 'item_option', number: "''", name: OPTION, text: OPTION },
   'item-group': { table: 'item_group', number: 'code', name: 'name', text: 'name' },
 };
 

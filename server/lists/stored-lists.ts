@@ -1,6 +1,9 @@
 import type { Table } from '../db';
 import {
   bomLineTable,
+  itemOptionTable,
+  optionGroupTable,
+  optionRuleTable,
   calendarTable,
   centreDowntimeTable,
   holidayTable,
@@ -210,6 +213,57 @@ export const STORED: Readonly<Record<string, StoredList>> = {
       lastDay: own('last_day'),
     },
     looksIn: ['i.number', 'i.name', 'k.number', 'k.name'],
+  },
+  'option-groups': {
+    table: optionGroupTable,
+    from: `option_group x ${ITEM} ${join('item', 'k', 'replaces_id', 'LEFT JOIN')}`,
+    fields: {
+      item: ['i.number', 'item_id'],
+      name: own('name'),
+      replaces: ['k.number', 'replaces_id'],
+      atLeast: own('at_least'),
+      atMost: own('at_most'),
+    },
+    looksIn: ['i.number', 'i.name', 'x.name'],
+    usedBy: [['item_option', 'group_id']],
+  },
+  options: {
+    table: itemOptionTable,
+    from: `item_option x ${join('option_group', 'g', 'group_id')}
+           JOIN item i ON i.company_id = g.company_id AND i.id = g.item_id ${join('item', 'k', 'component_id')}`,
+    fields: {
+      group: ["CONCAT(i.number, ' ', g.name)", 'group_id'],
+      component: ['k.number', 'component_id'],
+      quantity: own('quantity'),
+      operation: own('operation_no'),
+      price: own('price'),
+    },
+    looksIn: ['i.number', 'g.name', 'k.number', 'k.name'],
+    usedBy: [
+      ['sales_line_option', 'option_id'],
+      ['option_rule', 'option_id'],
+      ['option_rule', 'other_id'],
+    ],
+  },
+  'option-rules': {
+    table: optionRuleTable,
+    from: `option_rule x ${['a', 'b']
+      .map(
+        (
+          side,
+          at,
+        ) => `JOIN item_option ${side}o ON ${side}o.company_id = x.company_id AND ${side}o.id = x.${at === 0 ? 'option_id' : 'other_id'}
+           JOIN option_group ${side}g ON ${side}g.company_id = ${side}o.company_id AND ${side}g.id = ${side}o.group_id
+           JOIN item ${side}i ON ${side}i.company_id = ${side}g.company_id AND ${side}i.id = ${side}g.item_id
+           JOIN item ${side}k ON ${side}k.company_id = ${side}o.company_id AND ${side}k.id = ${side}o.component_id`,
+      )
+      .join(' ')}`,
+    fields: {
+      option: ["CONCAT(ai.number, ' ', ag.name, ' ', ak.number)", 'option_id'],
+      kind: own('kind'),
+      other: ["CONCAT(bi.number, ' ', bg.name, ' ', bk.number)", 'other_id'],
+    },
+    looksIn: ['ai.number', 'ag.name', 'ak.number', 'bk.number'],
   },
   routings: {
     table: routingOperationTable,

@@ -1,4 +1,4 @@
-import type { OrderEffects } from '@core/orders';
+import type { OrderEffects, OrderLineNow } from '@core/orders';
 import { decideCancel, decideClose, decideConfirm, decideSave, keepingPlanned } from '@core/orders';
 import { routeIsMade } from '@core/catalogue';
 import { pointOf } from '@core/kernel';
@@ -7,7 +7,7 @@ import * as contract from '@api/orders';
 import { defineAct, takeNumbers, orNotFound, type Doer, type Touched } from '../acts';
 import { counterStatements, loadAgreements, loadOffers, type PartyOffer } from '../agreements';
 import { setStatement, type Sql, type Statement, type Tx, type Columns } from '../db';
-import { locationsOf } from '../catalogue';
+import { locationsOf, optionsOf } from '../catalogue';
 import { shipTosOf } from '../parties';
 import { orderPricing } from '../pricing';
 import { heldStatement, loadFree } from '../on-hand';
@@ -23,6 +23,7 @@ import {
   linesNow,
   loadOrder,
   netOf,
+  writeOptions,
   orderItems,
   permitStatements,
   pricedItems,
@@ -89,7 +90,7 @@ const saveOrder = defineAct(contract.saveOrder, {
       agreement: offers.find((offer) => offer.line.id === line.agreementLineId)?.agreement.number ?? null,
     })),
   }),
-  async write(tx, effects, { head, customer, offers }, doer) {
+  async write(tx, effects, { head, current, customer, offers }, doer) {
     const touched = touchedBy(offers, effects.released);
     if (!head) {
       const counters = counterStatements(doer.companyId, 'released', effects.released);
@@ -106,7 +107,7 @@ const saveOrder = defineAct(contract.saveOrder, {
       return { made: [{ kind: 'SO', id, number, version: 1 }], touched };
     }
     await tx.batch(counterStatements(doer.companyId, 'released', effects.released));
-    await changeLines(tx, doer, head, effects);
+    await changeLines(tx, doer, head, current!.lines, effects);
     return {
       made: [],
       touched: [{ kind: 'SO', id: head.id, number: head.number, version: head.version + 1 }, ...touched],
@@ -137,7 +138,13 @@ async function customerOf(sql: Sql, companyId: number, orderId: number): Promise
   return orNotFound(row, 'This sales order').customerId;
 }
 
-async function changeLines(tx: Tx, doer: Doer, head: OrderHead, effects: OrderEffects) {
+async function changeLines(
+  tx: Tx,
+  doer: Doer,
+  head: OrderHead,
+  lines: readonly Pick<OrderLineNow, 'id' | 'optionIds'>[],
+  effects: OrderEffects,
+) {
   if (effects.removedLineIds.length > 0) {
     await tx.run('DELETE FROM sales_order_line WHERE company_id = ? AND id IN (?)', [
       doer.companyId,
@@ -149,6 +156,12 @@ async function changeLines(tx: Tx, doer: Doer, head: OrderHead, effects: OrderEf
       line.id === null ? [] : [setStatement(salesOrderLineTable, lineColumns(line), doer.companyId, line.id)],
     ),
   );
+  const kept = effects.lines.flatMap(({ id, optionIds }) => (id === null ? [] : [{ id, optionIds }]));
+  const had = lines.filter(({ optionIds }) => optionIds.length > 0).map(({ id }) => id);
+  if (had.length > 0) {
+    await tx.run('DELETE FROM sales_line_option WHERE company_id = ? AND order_line_id IN (?)', [doer.companyId, had]);
+  }
+  await writeOptions(tx, doer, kept);
   const [last] = await tx.rows<{ lineNo: number | null }>(
     'SELECT MAX(line_no) AS line_no FROM sales_order_line WHERE company_id = ? AND order_id = ?',
     [doer.companyId, head.id],
@@ -183,6 +196,12 @@ const confirmOrder = defineAct(contract.confirmOrder, {
       head.customerId,
       lines.map((line) => line.itemId),
     );
+    const options = await optionsOf(
+      tx,
+      doer.companyId,
+      null,
+      lines.filter(({ route }) => routeIsMade(route)).map(({ itemId }) => itemId),
+    );
     const always = lines.filter((line) => line.route === 'stock' && items.get(line.itemId)!.reserving === 'always');
     const made = lines.map((line, at) => ({
       ...line,
@@ -193,7 +212,11 @@ const confirmOrder = defineAct(contract.confirmOrder, {
     return {
       head,
       customer: await standingOf(tx, doer.companyId, head.customerId, head.id, true),
-      lines: lines.map((line) => ({ ...line, reason: line.sold.reason, item: items.get(line.itemId)! })),
+      lines: lines.map((line) => ({
+        ...line,
+        reason: line.sold.reason,
+        item: { ...items.get(line.itemId)!, options: options.get(line.itemId) ?? [] },
+      })),
       // The stock of items that are held at once: locked after the order.
       free: await loadFree(
         tx,

@@ -189,6 +189,8 @@ type LineRow = Columns<
     free: string | null;
     soldUnit: string;
     byNumber: number;
+    chosen: string | null;
+    hasOptions: number;
   };
 
 async function linesOf(sql: Sql, companyId: number, orderId: number, currency: Promise<string>): Promise<Line[]> {
@@ -201,7 +203,12 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: P
             l.ship_date, l.promised_date, l.tied, l.shipped, l.invoiced, l.on_bench, l.location_id, lo.code AS location_code, lo.name AS location, l.reserved, l.agreed_amount,
             IF(l.unit = '', i.unit, l.unit) AS sold_unit, l.unit_factor, l.typed_price, l.price_reason, l.discount, l.build_up, l.priced_on, l.ordered_amount,
             i.weight, i.volume, sk.on_hand - sk.reserved AS free,
-            EXISTS (SELECT 1 FROM serial_series n WHERE n.company_id = l.company_id AND n.item_id = l.item_id) AS by_number
+            EXISTS (SELECT 1 FROM serial_series n WHERE n.company_id = l.company_id AND n.item_id = l.item_id) AS by_number,
+            (SELECT GROUP_CONCAT(JSON_OBJECT('id', x.id, 'number', k.number, 'name', k.name) ORDER BY x.id SEPARATOR '\n')
+               FROM sales_line_option so JOIN item_option x ON x.company_id = so.company_id AND x.id = so.option_id
+               JOIN item k ON k.company_id = x.company_id AND k.id = x.component_id
+              WHERE so.company_id = l.company_id AND so.order_line_id = l.id) AS chosen,
+            EXISTS (SELECT 1 FROM option_group g WHERE g.company_id = l.company_id AND g.item_id = l.item_id) AS has_options
        FROM sales_order_line l FORCE INDEX (sales_order_line_no)
        JOIN item i FORCE INDEX (PRIMARY) ON i.company_id = l.company_id AND i.id = l.item_id
        JOIN tax_code tc FORCE INDEX (PRIMARY) ON tc.company_id = l.company_id AND tc.id = l.tax_code_id
@@ -394,6 +401,11 @@ function lineOf(
     reserved: row.reserved,
     free: row.free ?? '0',
     byNumber: Boolean(row.byNumber),
+    options: (row.chosen ?? '')
+      .split('\n')
+      .filter(Boolean)
+      .map((each) => JSON.parse(each) as Line['options'][number]),
+    hasOptions: Boolean(row.hasOptions),
     numbers,
     planned,
     making,

@@ -52,7 +52,7 @@ async function withPrices<Ground extends ReleaseGround>(sql: Sql, ground: Ground
     restWithout:
       ({ id }, ofItem, shipDate, shipToId) =>
       (quantity) => {
-        const extras = extrasOf(pricing.get(id)!, freight, shipToId, '0');
+        const extras = extrasOf(pricing.get(id)!, freight, shipToId, { discount: '0', optionIds: [] });
         return buildUp(without(id, ofItem, shipDate).base, quantity, extras, null, currency);
       },
   };

@@ -2,6 +2,7 @@ import { dec, type Day } from '@core/kernel';
 import { repriceAt, type Repriced } from '@core/orders';
 import type { Doer } from '../acts';
 import type { Sql, Statement, Columns } from '../db';
+import { chosenFor } from '../catalogue';
 import { orderPricing } from '../pricing';
 import { pricedItems } from './store';
 import type { SalesOrderLine } from './tables';
@@ -33,6 +34,11 @@ export async function shipDatePrices(sql: Sql, doer: Doer, orderIds: readonly nu
         AND l.shipped = 0 AND l.invoiced = 0 AND l.quantity > l.cancelled`,
     [companyId, [...new Set(orderIds)]],
   );
+  const chosen = await chosenFor(
+    sql,
+    companyId,
+    rows.map(({ id }) => id),
+  );
   const customers = [...new Set(rows.map((row) => row.customerId))];
   const found: Repriced[] = [];
   for (const customerId of customers) {
@@ -52,6 +58,7 @@ export async function shipDatePrices(sql: Sql, doer: Doer, orderIds: readonly nu
           quantity: row.quantity,
           unit: row.unit,
           discount: row.discount,
+          optionIds: chosen.get(row.id) ?? [],
           shipToId: row.shipToId,
           currency: row.currency,
           unitPrice: row.unitPrice,

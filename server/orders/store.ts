@@ -2,15 +2,15 @@ import type { Day } from '@core/kernel';
 import { dec, MAIN_LOCATION, sum } from '@core/kernel';
 import type { ConfirmableItem, OrderLineNow, PlannedFor, SoldAs } from '@core/orders';
 import { BuildUpSteps } from '@api/orders';
-import type { Route } from '@core/catalogue';
+import { routeIsMade, type Route } from '@core/catalogue';
 import type { Reserving } from '@core/stock';
 import { orNotFound, type Doer } from '../acts';
 import type { Sql, Statement, Tx, Columns } from '../db';
-import { CUSTOMER_CURRENCY, listPriceIn } from '../catalogue';
+import { chosenFor, CUSTOMER_CURRENCY, listPriceIn } from '../catalogue';
 import { pricingOf } from '../pricing';
 import type { SalesOrder, SalesOrderLine } from './tables';
 import type { Item } from '../catalogue/tables';
-import { salesOrderLineTable, salesOrderTable } from './tables';
+import { salesLineOptionTable, salesOrderLineTable, salesOrderTable } from './tables';
 
 export type OrderHead = Columns<
   SalesOrder,
@@ -74,6 +74,8 @@ export interface WritableLine {
   shipDate: Day;
   /** Left out where it is in the item's own unit, at the price its agreement gives. */
   sold?: SoldAs;
+  /** What is chosen for it; left out where it is as its item is. */
+  optionIds?: readonly number[];
 }
 
 /** Writes a new draft order with its lines; its id. */
@@ -110,7 +112,7 @@ export async function insertLines(
   lines: readonly WritableLine[],
   firstLineNo: number,
 ): Promise<void> {
-  await tx.insert(
+  const ids = await tx.insert(
     salesOrderLineTable,
     lines.map((line, index) => ({
       companyId: doer.companyId,
@@ -119,6 +121,23 @@ export async function insertLines(
       ...lineColumns(line),
     })),
   );
+  await writeOptions(
+    tx,
+    doer,
+    lines.map(({ optionIds = [] }, index) => ({ id: ids[index]!, optionIds })),
+  );
+}
+
+/** Writes what is chosen for lines. Nothing where nothing is. // W2 */
+export async function writeOptions(
+  tx: Tx,
+  { companyId }: Doer,
+  lines: readonly { id: number; optionIds: readonly number[] }[],
+): Promise<void> {
+  const rows = lines.flatMap(({ id, optionIds }) =>
+    optionIds.map((optionId) => ({ companyId, orderLineId: id, optionId })),
+  );
+  if (rows.length > 0) await tx.insertPlain(salesLineOptionTable, rows);
 }
 
 export function lineColumns(line: WritableLine) {
@@ -182,7 +201,13 @@ export async function linesNow(
       WHERE l.company_id = ? AND l.order_id = ? ORDER BY l.line_no`,
     [companyId, orderId],
   );
+  const chosen = await chosenFor(
+    sql,
+    companyId,
+    rows.filter(({ route }) => routeIsMade(route)).map(({ id }) => id),
+  );
   return rows.map((row) => ({
+    optionIds: chosen.get(row.id) ?? [],
     id: row.id,
     lineNo: row.lineNo,
     itemId: row.itemId,

@@ -24,4 +24,7 @@ export const salesOrderLineTable = table('sales_order_line', {
     'quantity cancelled= unitPrice listPrice amount taxRate tied= shipped= invoiced= agreedAmount? reserved= unitFactor= typedPrice? discount= orderedAmount?',
   boolean: 'onBench= goodsHere? owed?',
 });
+/** What was chosen for a line. */
+export const salesLineOptionTable = table('sales_line_option', { int: 'companyId orderLineId optionId' });
+
 export type SalesOrderLine = Row<typeof salesOrderLineTable>;

@@ -2,7 +2,7 @@ import type { Day } from '@core/kernel';
 import type { ItemPricing, OrderPricing } from '@core/orders';
 import type { Allowance, PriceExtras, PriceRule, PriceSearch } from '@core/pricing';
 import type { Sql, Columns } from '../db';
-import { CUSTOMER_CURRENCY, rateAt, rateOf } from '../catalogue';
+import { CUSTOMER_CURRENCY, optionsOf, rateAt, rateOf } from '../catalogue';
 import type { Item } from '../catalogue/tables';
 import type { Allowance as AllowanceColumns } from './tables';
 
@@ -23,7 +23,7 @@ export async function pricingOf(
 ): Promise<Map<number, ItemPricing>> {
   const ids = [...new Set(itemIds)];
   if (ids.length === 0) return new Map();
-  const [items, units, rules] = await Promise.all([
+  const [items, units, rules, options] = await Promise.all([
     sql.rows<ItemRow>(
       `SELECT i.id, i.unit, i.weight, i.volume, i.pack_size, i.split_charge, i.cost_basis, i.cost_surcharge, i.cost_margin,
               i.cost_factor, i.cost_offset, i.cost_series_id, ms.name AS series, ${rateOf(CUSTOMER_CURRENCY)} AS rate,
@@ -44,6 +44,7 @@ export async function pricingOf(
       [companyId, ids],
     ),
     rulesFor(sql, companyId, customerId, ids),
+    optionsOf(sql, companyId, customerId, ids),
   ]);
   const series = await seriesOf(
     sql,
@@ -64,6 +65,7 @@ export async function pricingOf(
           splitCharge: item.splitCharge,
           weight: item.weight,
           volume: item.volume,
+          options: options.get(item.id) ?? [],
         },
       ];
     }),

@@ -1,6 +1,6 @@
 import { addDays, type Day } from '@core/kernel';
 import { answers, Ground } from '@core/promise';
-import type { Database } from '../db/index';
+import type { Database, Tx } from '../db/index';
 import { openPromiseGround } from '../promise/index';
 import type { Actor } from './actor';
 import type { Masters } from './masters';
@@ -9,6 +9,9 @@ import {
   centreDowntimeTable,
   centreOvertimeTable,
   holidayTable,
+  itemOptionTable,
+  optionGroupTable,
+  optionRuleTable,
   routingOperationTable,
   workCentreTable,
 } from '../catalogue/tables';
@@ -122,6 +125,38 @@ const MADE: Readonly<Record<string, Making>> = {
   },
 };
 
+/** What may be chosen for what is assembled: instead of a component or besides, at what on the price. // W2 */
+const CHOICES: Readonly<Record<string, readonly Choice[]>> = {
+  'SK-D2': [
+    { name: 'Pumps', instead: 'PM-15', most: 1, of: [['PM-30', '2', '1280']] },
+    { name: 'Panel', instead: 'SK-PANEL', most: 1, of: [['SK-PANEL-R', '1', '660']] },
+    {
+      name: 'Besides',
+      most: 2,
+      of: [
+        ['SK-TRAY', '1', '240', 10],
+        ['SK-COVER', '1', '390', 30],
+      ],
+    },
+  ],
+  'SK-D4': [{ name: 'Panel', instead: 'SK-PANEL', most: 1, of: [['SK-PANEL-R', '1', '660']] }],
+};
+
+/** The larger pumps go only with the panel for them, and the cover does not go over the tray. */
+const TOGETHER = [
+  ['SK-D2', 'PM-30', 'needs', 'SK-PANEL-R'],
+  ['SK-D2', 'SK-COVER', 'excludes', 'SK-TRAY'],
+] as const;
+
+interface Choice {
+  name: string;
+  /** The component that stays out for it. */
+  instead?: string;
+  most: number;
+  /** Components: item, quantity, on the price, the operation they are needed at. */
+  of: readonly (readonly [item: string, quantity: string, price: string, at?: number])[];
+}
+
 /** Holidays by days from the work date. */
 const HOLIDAYS = [
   { after: 9, name: 'Harvest day' },
@@ -217,7 +252,41 @@ export function layWorks(database: Database, masters: Masters, day: Day): Promis
         })),
       );
     }
+    await layChoices(tx, companyId, idOf);
   });
+}
+
+async function layChoices(tx: Tx, companyId: number, idOf: (number: string) => number): Promise<void> {
+  const optionIds = new Map<string, number>();
+  for (const [item, choices] of Object.entries(CHOICES)) {
+    for (const { name, instead, most, of } of choices) {
+      const replacesId = instead === undefined ? null : idOf(instead);
+      const [groupId] = await tx.insert(optionGroupTable, [
+        { companyId, itemId: idOf(item), name, replacesId, atLeast: 0, atMost: most },
+      ]);
+      const ids = await tx.insert(
+        itemOptionTable,
+        of.map(([component, quantity, price, operationNo]) => ({
+          companyId,
+          groupId: groupId!,
+          componentId: idOf(component),
+          quantity,
+          price,
+          operationNo: operationNo ?? null,
+        })),
+      );
+      of.forEach(([component], at) => optionIds.set(`${item} ${component}`, ids[at]!));
+    }
+  }
+  await tx.insertPlain(
+    optionRuleTable,
+    TOGETHER.map(([item, option, kind, other]) => ({
+      companyId,
+      optionId: optionIds.get(`${item} ${option}`)!,
+      kind,
+      otherId: optionIds.get(`${item} ${other}`)!,
+    })),
+  );
 }
 
 interface Wished {

@@ -1,8 +1,9 @@
 import { dec, pointOf, type Day } from '@core/kernel';
-import { routeIsMade, type Route } from '@core/catalogue';
+import { chosenOf, routeIsMade, type Route } from '@core/catalogue';
 import { decideWorkForLines, type GroundRows, type LineToMake, type PlannedOrderPlan } from '@core/promise';
 import type { Decision } from '@core/refusals';
 import type { Doer, Touched } from '../acts';
+import { chosenFor, optionsOf } from '../catalogue';
 import { takeTurn, type Sql, type Tx } from '../db';
 import { groundRows, writePlanned } from '../promise';
 
@@ -55,18 +56,34 @@ export async function loadToMake(
       WHERE t.company_id = ? AND t.order_line_id IN (?) ORDER BY p.id`,
     [companyId, made.map(({ id }) => id)],
   );
+  const chosen = await chosenFor(
+    sql,
+    companyId,
+    made.map(({ id }) => id),
+  );
+  const groups = await optionsOf(
+    sql,
+    companyId,
+    null,
+    made.filter(({ id }) => chosen.has(id)).map(({ itemId }) => itemId),
+  );
   const lines = made.flatMap((line): LineToMake[] => {
     const coming = ties.filter(({ lineId }) => lineId === line.id).reduce((sum, tie) => sum.plus(tie.coming), dec('0'));
     const wanted = dec(line.open).minus(line.held).minus(coming);
     if (wanted.lte(0)) return [];
     const point = pointOf(line.itemId, line.locationId);
     const { id: lineId, lineNo, shipDate, field } = line;
-    return [{ lineId, field, order, lineNo, point, quantity: wanted.toFixed(), shipDate }];
+    const options = chosen.has(lineId)
+      ? { groups: groups.get(line.itemId) ?? [], chosen: chosen.get(lineId)! }
+      : undefined;
+    return [{ lineId, field, order, lineNo, point, quantity: wanted.toFixed(), shipDate, options }];
   });
-  const points = lines.map(({ point }) => point);
+  // What was chosen is made and bought at the main location, as what an item is made of is.
+  const options = lines.flatMap((line) => (line.options ? chosenOf(line.options.groups, line.options.chosen) : []));
+  const points = [...lines.map(({ point }) => point), ...options.map(({ component }) => component.id)];
   return {
     lines,
-    rows: lines.length === 0 ? null : await groundRows(sql, companyId, workDate, points, { without: [] }),
+    rows: lines.length === 0 ? null : await groundRows(sql, companyId, workDate, [...new Set(points)], { without: [] }),
     planned: ties.filter(({ state }) => state === 'planned').map(({ id, number, kind }) => ({ id, number, kind })),
   };
 }

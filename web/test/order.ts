@@ -43,6 +43,8 @@ export const orderLine: OrderLine = {
   free: '0',
   byNumber: false,
   numbers: [],
+  options: [],
+  hasOptions: false,
 };
 /** An order of that state with lines that differ so from `orderLine`. */
 export const orderSheet = (state: OrderSheet['state'], ...lines: Partial<OrderLine>[]): OrderSheet => ({

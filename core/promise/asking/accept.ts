@@ -24,6 +24,8 @@ export interface PlannedOrderPlan {
   lineId: number | null;
   kind: 'make' | 'assemble' | 'buy';
   itemId: number;
+  /** It is made of other parts than the item is. */
+  own: boolean;
   quantity: string;
   /** Of the quantity, what is for the parent or the line; the rest is for anybody. */
   held: string;
@@ -86,7 +88,8 @@ export function plannedOrders(ground: Ground, lineId: number, { need }: Answer, 
         parent,
         lineId,
         kind: bought ? 'buy' : item.row.obtained === 'assemble' ? 'assemble' : 'make',
-        itemId: item.row.id,
+        itemId: item.row.of ?? item.row.id,
+        own: item.row.of !== undefined,
         quantity: unscaled(part.lot),
         held: unscaled(part.quantity),
         start: dayOf(bought ? part.ordered : part.start),

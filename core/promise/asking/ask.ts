@@ -15,6 +15,8 @@ export interface Ask {
   asked: Day | null;
   /** It goes from the vendor straight to the customer: only the lead time says when. // L2 T3 */
   straight?: boolean;
+  /** Something is chosen for it: what there is and what is planned is made another way. // W2 */
+  own?: boolean;
 }
 
 /** What can be promised one way. */
@@ -46,6 +48,7 @@ export function answer(ground: Ground, ask: Ask, way: Way, sellerOf?: ReadonlyMa
     }
     if (way === 'lead') return byLeadTime(ground, item, quantity, from, ask.straight);
     if (ask.straight) throw new Stuck({ kind: 'straight', item: ground.items[item]!.row.number });
+    if (ask.own) throw new Stuck({ kind: 'own-way', item: ground.items[item]!.row.number });
     if (way === 'atp') return available(ground, item, quantity, from);
     return capable(ground, item, quantity, from, way, sellerOf);
   } catch (error) {

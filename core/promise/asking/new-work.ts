@@ -1,3 +1,4 @@
+import { withOptions, type OptionGroup } from '../../catalogue';
 import { addDays, dec, isDay, isDecimalText, isWholeUnit, type Day } from '../../kernel';
 import { decided, refuse, type Decision, type Refusal } from '../../refusals';
 import { Ground } from '../ground/ground';
@@ -103,6 +104,8 @@ export interface LineToMake {
   point: number;
   quantity: string;
   shipDate: Day;
+  /** What is chosen for it of what its item offers; none where it is made as its item is. // W2 */
+  options?: { groups: readonly OptionGroup[]; chosen: readonly number[] } | undefined;
 }
 
 /**
@@ -113,23 +116,23 @@ export function decideWorkForLines(
   rows: GroundRows,
   lines: readonly LineToMake[],
 ): Decision<{ orders: PlannedOrderPlan[] }> {
-  const ground = new Ground(
-    ofTheirOwn(
-      rows,
-      lines.map(({ point }) => point),
-    ),
+  const alike = ofTheirOwn(
+    rows,
+    lines.map(({ point }) => point),
   );
+  const ground = new Ground(lines.reduce(withOwnItem, alike));
   const refusals: Refusal[] = [];
   const warnings: Refusal[] = [];
   const orders: PlannedOrderPlan[] = [];
-  for (const { lineId, field, order, lineNo, point, quantity, shipDate } of lines) {
+  for (const line of lines) {
+    const { lineId, field, order, lineNo, point, quantity, shipDate } = line;
     const item = rows.items.find(({ id }) => id === point);
     const number = item?.number ?? '';
     if (!item || !rows.components.some(({ itemId }) => itemId === point)) {
       refusals.push(refuse('no-bom', field, { item: number }));
       continue;
     }
-    const found = answer(ground, { key: '', itemId: point, quantity, asked: shipDate }, 'have');
+    const found = answer(ground, { key: '', itemId: madeAs(line), quantity, asked: shipDate }, 'have');
     if (found.day === null) {
       refusals.push(refuse('no-promise', field, { why: troubleText(found.trouble!) }));
       continue;
@@ -140,6 +143,43 @@ export function decideWorkForLines(
     orders.push(...plannedOrders(ground, lineId, found, orders.length));
   }
   return decided(refusals, () => ({ orders }), warnings);
+}
+
+/** The item a line is made as: one of its own where something is chosen for it. No item has a number below zero. */
+const madeAs = ({ lineId, point, options }: LineToMake) => (options ? -lineId : point);
+
+/** The ground with what a line has its own way: as its item, but for what is chosen. // W1 W2 */
+function withOwnItem(rows: GroundRows, line: LineToMake): GroundRows {
+  const { point, options } = line;
+  const item = rows.items.find(({ id }) => id === point);
+  if (!options || !item) return rows;
+  const id = madeAs(line);
+  const { kept, added } = withOptions(
+    rows.components.filter(({ itemId }) => itemId === point),
+    options.groups,
+    options.chosen,
+  );
+  const last = Math.max(0, ...kept.map(({ lineNo }) => lineNo));
+  return {
+    ...rows,
+    items: [...rows.items, { ...item, id, of: point }],
+    components: [
+      ...rows.components,
+      ...kept.map((component) => ({ ...component, itemId: id })),
+      ...added.map((component, at) => ({
+        ...component,
+        itemId: id,
+        lineNo: last + 1 + at,
+        scrapPercent: '0',
+        firstDay: null,
+        lastDay: null,
+      })),
+    ],
+    operations: [
+      ...rows.operations,
+      ...rows.operations.filter(({ itemId }) => itemId === point).map((operation) => ({ ...operation, itemId: id })),
+    ],
+  };
 }
 
 /** The ground on which all of some items is made anew, in the numbers that are asked for. */

@@ -7,7 +7,7 @@ import type { GroundRows, Way } from '../ground/rows';
 /** An order whose lines are promised, each with what is open of it. */
 export interface PromiseGround {
   order: { number: string; state: string };
-  lines: readonly { id: number; point: number; quantity: string; straight?: boolean }[];
+  lines: readonly { id: number; point: number; quantity: string; straight?: boolean; own?: boolean }[];
   /** Without the demand of the lines that are asked for. */
   rows: GroundRows;
 }
@@ -35,8 +35,8 @@ export function decidePromise({ order, lines, rows }: PromiseGround, typed: Prom
     }
     if (now) {
       const asked = typed.together && line.day !== null && isDay(line.day) ? line.day : line.asked;
-      const { straight = false } = now;
-      const ask = { key: String(now.id), itemId: now.point, quantity: now.quantity, asked, straight };
+      const { straight = false, own = false } = now;
+      const ask = { key: String(now.id), itemId: now.point, quantity: now.quantity, asked, straight, own };
       accepted.push({ ask, lineId: now.id, way: line.way, day: line.day ?? '' });
     }
   }

@@ -21,6 +21,8 @@ export function troubleText(trouble: Trouble): string {
       return `That is more ${trouble.item} than can be counted; ask for less.`;
     case 'straight':
       return `${trouble.item} goes from its vendor straight to the customer: only the lead time says when.`;
+    case 'own-way':
+      return `${trouble.item} is made for it with what was chosen; confirm the order, and it is laid so.`;
     case 'too-deep':
       return `${trouble.item} fans out into more orders than can be planned; look at its BOM.`;
   }

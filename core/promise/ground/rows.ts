@@ -37,6 +37,8 @@ export interface SellerRow {
 
 export interface ItemRow {
   id: number;
+  /** The item it is, where it is made in an order line's own way. */
+  of?: number;
   number: string;
   name: string;
   unit: string;
@@ -157,4 +159,5 @@ export type Trouble =
   | { kind: 'before-today'; item: string }
   | { kind: 'too-much'; item: string }
   | { kind: 'straight'; item: string }
+  | { kind: 'own-way'; item: string }
   | { kind: 'too-deep'; item: string };

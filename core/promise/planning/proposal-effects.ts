@@ -116,6 +116,7 @@ function placed(ground: Ground, { itemId, obtained, quantity, start, due, own = 
   return {
     parent: null,
     lineId: null,
+    own: false,
     kind: obtained,
     itemId,
     quantity,

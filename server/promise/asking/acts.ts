@@ -27,11 +27,13 @@ export async function promisedLines(sql: Sql, companyId: number, orderId: number
         asked: Day;
         planned: number;
         straight: number;
+        own: number;
       }
   >(
     `SELECT l.id, l.line_no, l.item_id, l.location_id, i.number, i.name, i.unit, ${OPEN_UNHELD} AS quantity,
             COALESCE(l.asked_date, l.ship_date) AS asked, l.ship_date, l.promised_date, l.promised_by, i.promise_method,
             l.route = 'drop' AS straight,
+            EXISTS (SELECT 1 FROM sales_line_option so WHERE so.company_id = l.company_id AND so.order_line_id = l.id) AS own,
             (SELECT COUNT(*) FROM planned_tie t JOIN planned_order p ON p.company_id = t.company_id AND p.id = t.planned_order_id AND p.open
               WHERE t.company_id = l.company_id AND t.order_line_id = l.id) AS planned
        FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
@@ -40,7 +42,12 @@ export async function promisedLines(sql: Sql, companyId: number, orderId: number
   );
   return rows
     .filter((row) => dec(row.quantity).gt(0))
-    .map((row) => ({ ...row, straight: Boolean(row.straight), point: pointOf(row.itemId, row.locationId) }));
+    .map((row) => ({
+      ...row,
+      straight: Boolean(row.straight),
+      own: Boolean(row.own),
+      point: pointOf(row.itemId, row.locationId),
+    }));
 }
 
 export const acceptPromise = defineAct(contract.acceptPromise, {
@@ -168,6 +175,7 @@ export async function writePlanned(
           dueDate: order.due,
           vendorId: order.vendorId,
           parentId: order.parent === null ? null : ids[order.parent]!,
+          ownParts: order.own,
         };
       }),
     );

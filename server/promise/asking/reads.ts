@@ -73,6 +73,7 @@ export async function openPromiseGround(
       item: { id: line.itemId, number: line.number, name: line.name, unit: line.unit },
       point: line.point,
       straight: line.straight,
+      own: line.own,
       quantity: line.quantity,
       asked: line.asked,
       shipDate: line.shipDate,
@@ -109,6 +110,7 @@ export async function tryPromise(
         item: { id, number, name, unit },
         point: pointOf(id, line.locationId),
         straight: line.straight,
+        own: line.own ?? false,
         quantity: line.quantity,
         asked: day,
         shipDate: day,
@@ -146,7 +148,8 @@ export async function checkPromise(
     quantity: line.quantity,
     asked: line.asked,
     straight: line.straight,
-    way: line.straight ? ('lead' as const) : (line.way ?? wayOf(line.method) ?? 'atp'),
+    own: line.own,
+    way: line.straight || line.own ? ('lead' as const) : (line.way ?? wayOf(line.method) ?? 'atp'),
   }));
   return { lines: check(rows, asks) };
 }

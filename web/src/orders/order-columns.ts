@@ -46,6 +46,7 @@ const BY: Record<StepKind, string> = {
   cost: 'market price',
   'split-pack': '',
   freight: '',
+  options: '',
   discount: '',
   typed: 'by hand',
 };
@@ -62,6 +63,10 @@ export function keptBy(line: OrderLine): string {
   if (line.sold.price !== null) return 'by hand';
   return line.agreement?.number ?? BY[line.buildUp[0]?.kind ?? 'list'];
 }
+
+/** What a line is, with what was chosen for it. // W2 */
+const withChosen = (name: string, options: readonly { number: string }[]) =>
+  options.length === 0 ? name : `${name} with ${options.map(({ number }) => number).join(', ')}`;
 
 /** The lines of an order while they are typed. */
 export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[] {
@@ -82,7 +87,12 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
         set: (row, choice) => setLine(row, ofItem(choice as ItemChoice)),
       },
     },
-    { id: 'what', head: 'What', text: (row) => row.name },
+    {
+      id: 'what',
+      head: 'What',
+      text: (row) => withChosen(row.name, row.options ?? []),
+      problem: (row) => at(row, 'optionIds'),
+    },
     {
       id: 'quantity',
       head: 'Quantity',
@@ -207,7 +217,7 @@ export function lineColumns(currency: string, workDate: string): GridColumn<Orde
       text: (row) => row.item.number,
       link: (row) => pathOf({ kind: 'item', id: row.item.id }),
     },
-    { id: 'what', head: 'What', width: 150, text: (row) => row.item.name },
+    { id: 'what', head: 'What', width: 150, text: (row) => withChosen(row.item.name, row.options) },
     { id: 'quantity', head: 'Quantity', width: 76, figures: true, text: (row) => quantity(row.quantity) },
     {
       id: 'unit',

@@ -33,11 +33,14 @@ import { LivePricing } from './live-pricing';
 import { lineColumns, typedColumns } from './order-columns';
 import { keptDemand, keptPrice, typedDemand, typedPrice } from './line-shown';
 import { OrderActs, type OrderDraft } from './order-acts';
+import { OptionsSheet, type OptionsData } from './options-sheet';
 import { PasteSheet, type PasteData } from './paste-sheet';
 import { PricePanel, type PricedLine } from './price-panel';
 import { Orders, type CustomerChoice, type OrderLine, type OrderSheet } from './service';
 import { Numbers } from '../serial';
 import {
+  optionIdsOf,
+  type ChosenOption,
   baseQuantity,
   blankLine,
   differs,
@@ -170,8 +173,30 @@ export class OrderPage {
         when: this.triable().length > 0,
         does: () => this.tryPromises(),
       },
+      {
+        name: 'options',
+        label: 'Options…',
+        when: this.typedLine()?.hasOptions === true,
+        does: () => this.chooseOptions(this.typedLine()!),
+      },
       { name: 'save', label: 'Save the draft', does: () => this.save() },
     ];
+  }
+
+  /** Chooses what goes into the typed line one is on, of what its item offers. // W2 */
+  private chooseOptions(line: TypedLine): void {
+    this.grid()?.finishEditing();
+    const data: OptionsData = {
+      itemId: line.itemId!,
+      number: line.number,
+      name: line.name,
+      customerId: this.draft.typed()?.customerId ?? null,
+      currency: this.currency(),
+      chosen: optionIdsOf(line),
+    };
+    this.sheets.choose<OptionsData, ChosenOption[]>(OptionsSheet, data).subscribe((options) => {
+      if (options) this.setLine(line, { options });
+    });
   }
 
   /** Typed lines that promising can be asked for. */
@@ -189,6 +214,7 @@ export class OrderPage {
       quantity: baseQuantity(line),
       asked: line.shipDate,
       straight: line.route === 'drop',
+      own: optionIdsOf(line).length > 0,
     }));
     const orderId = this.draft.isNew() ? null : Number(this.id());
     this.promises

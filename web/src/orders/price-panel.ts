@@ -11,6 +11,7 @@ const WORDS: Record<StepKind, string> = {
   cost: 'Made of the market price',
   'split-pack': 'Less than a full pack',
   freight: 'Freight to them',
+  options: 'What was chosen for it',
   discount: 'Discount',
   typed: 'Typed instead',
 };

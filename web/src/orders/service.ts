@@ -45,6 +45,14 @@ export class Orders {
     return this.api.act(contract.saveOrder, order);
   }
 
+  /** What may be chosen for an item, priced for a customer. // W2 */
+  options(id: number, customerId: number | null) {
+    return this.api.call(catalogue.itemOptions, {
+      params: { id },
+      query: customerId === null ? {} : { customerId: String(customerId) },
+    });
+  }
+
   /** What saving would do: the prices step by step, and what would stand against confirming. */
   preview(order: OrderInput): Observable<OrderPreview> {
     return this.api.preview(contract.saveOrder, order);

@@ -17,6 +17,12 @@ import type { BuildUpStep } from '@core/pricing';
 import { quantity } from '../kit/formats';
 import type { ItemChoice, OrderInput, OrderPreview, OrderSheet, PriceOffer } from './service';
 
+/** What was chosen for a line of what its item offers. // W2 */
+export interface ChosenOption {
+  id: number;
+  number: string;
+}
+
 export interface TypedLine {
   key: string;
   id: number | null;
@@ -48,6 +54,9 @@ export interface TypedLine {
   routes: readonly Route[];
   /** Which of our places it goes out from. */
   locationId: number;
+  /** Whether anything may be chosen for it, and what is. // W2 */
+  hasOptions: boolean;
+  options: readonly ChosenOption[];
 }
 
 export interface TypedOrder {
@@ -88,6 +97,8 @@ export function blankLine(workDate: string): TypedLine {
     route: 'drop',
     routes: [],
     locationId: MAIN_LOCATION,
+    hasOptions: false,
+    options: [],
   };
 }
 
@@ -137,6 +148,8 @@ export function typedOf(sheet: OrderSheet): TypedOrder {
       route: line.route,
       routes: line.routes,
       locationId: line.location?.id ?? MAIN_LOCATION,
+      hasOptions: line.hasOptions,
+      options: line.options.map(({ id, number }) => ({ id, number })),
     })),
   };
 }
@@ -166,6 +179,8 @@ export function ofItem(item: ItemChoice): Partial<TypedLine> {
     volume: item.volume,
     route: item.route,
     routes: item.routes,
+    hasOptions: item.hasOptions,
+    options: [],
   };
 }
 
@@ -187,6 +202,10 @@ export function sendable(typed: TypedOrder, id: number | null): OrderInput {
   };
 }
 
+/** What is chosen for a line; nothing of one that was kept by an older page. */
+export const optionIdsOf = ({ options }: Partial<Pick<TypedLine, 'options'>>): number[] =>
+  (options ?? []).map(({ id }) => id);
+
 type SentLine = OrderInput['lines'][number];
 
 /** A line as it is sent. What was not typed is left out, so that a line nobody touched reads as it was kept. */
@@ -204,6 +223,7 @@ export function sentLine(line: TypedLine): SentLine {
     ...(unit === '' || unit === units[0]?.unit ? {} : { unit }),
     ...(price === '' ? {} : { price, ...(reason === '' ? {} : { reason }) }),
     ...(discount === '' ? {} : { discount }),
+    ...(line.hasOptions ? { optionIds: optionIdsOf(line) } : {}),
   };
 }
 
@@ -230,6 +250,7 @@ export function copyOf(sheet: OrderSheet, workDate: string): OrderInput {
         route: line.route,
         ...(line.location ? { locationId: line.location.id } : {}),
         ...(line.sold.factor === '1' ? {} : { unit: line.sold.unit }),
+        ...(line.options.length > 0 ? { optionIds: line.options.map(({ id }) => id) } : {}),
       })),
   };
 }

@@ -34,6 +34,7 @@ const line = (id: number, itemId: number, quantity: string): OrderGround['lines'
   item: { id: itemId, number: itemId === 1 ? 'SKID' : 'PUMP', name: '', unit: 'piece' },
   point: itemId,
   straight: false,
+  own: false,
   quantity,
   asked: '2027-03-02',
   shipDate: '2027-03-02',

@@ -97,7 +97,7 @@ interface Typed {
                   type="button"
                   class="way"
                   [class.chosen]="typed()[line.id]!.way === each.way"
-                  [disabled]="line.straight && each.way !== 'lead'"
+                  [disabled]="(line.straight || line.own) && each.way !== 'lead'"
                   [attr.aria-pressed]="typed()[line.id]!.way === each.way"
                   [attr.aria-label]="each.name + ', line ' + line.lineNo + ': ' + dayOf(line.id, each.way)"
                   (click)="set(line.id, { way: each.way })"
@@ -249,7 +249,7 @@ export class PromiseSheet {
         {
           quantity: line.quantity,
           asked: line.asked,
-          way: line.straight ? 'lead' : (line.way ?? wayOf(line.method) ?? 'atp'),
+          way: line.straight || line.own ? 'lead' : (line.way ?? wayOf(line.method) ?? 'atp'),
         },
       ]),
     ),
@@ -261,7 +261,17 @@ export class PromiseSheet {
       const { quantity: size, asked, way } = this.typed()[line.id]!;
       const read = readTypedDecimal(size, 'quantity');
       return read !== null && dec(read).gt(0)
-        ? [{ key: String(line.id), itemId: line.point, quantity: read, asked, way, straight: line.straight }]
+        ? [
+            {
+              key: String(line.id),
+              itemId: line.point,
+              quantity: read,
+              asked,
+              way,
+              straight: line.straight,
+              own: line.own,
+            },
+          ]
         : [];
     }),
   );
