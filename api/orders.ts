@@ -186,7 +186,7 @@ export const saveOrder = act({
             reason: Text(120).optional(),
             discount: TypedDecimal.optional(),
             /** What is chosen for it of what its item offers; what it has where left out. // W2 */
-            optionIds: z.array(Id).max(50).optional(),
+            optionIds: namedOnce(z.array(Id).max(50)).optional(),
           }),
         )
         .max(MOST_LINES),

@@ -279,6 +279,38 @@ const ReportRow = z.object({
   reversedBy: DocumentRef.nullable(),
 });
 
+/** An operation of a day, and what stands in its way. */
+const DayOperation = z.object({
+  /** The day it is worked on; `behind` where it should be over or begun; null after all that is shown. */
+  cell: z.union([Day, z.literal('behind')]).nullable(),
+  work: DocumentRef,
+  operation: z.string(),
+  item: z.string(),
+  quantity: Decimal,
+  done: Decimal,
+  begun: z.boolean(),
+  /** Pieces that can be worked on: they passed the operation before; what they wait for where none can. */
+  ready: Decimal,
+  before: z.string(),
+  minutesLeft: z.number().int(),
+  party: z.string(),
+  late: z.boolean(),
+  lacks: z.array(z.object({ item: z.string(), quantity: Decimal })),
+});
+
+export const openWorkshopDays = read({
+  name: 'openWorkshopDays',
+  path: '/workshop-days',
+  summary:
+    'What each work centre is to do by day: what is behind, what is to begin, what it waits for, for whom it is late.',
+  out: z.object({
+    days: z.array(Day),
+    /** There is more than is shown. */
+    more: z.boolean(),
+    centres: z.array(z.object({ id: Id, code: z.string(), name: z.string(), operations: z.array(DayOperation) })),
+  }),
+});
+
 export const openWork = read({
   name: 'openWork',
   path: '/workshop/:id',

@@ -42,4 +42,5 @@ export {
   type OperationsGround,
   type OperationsTyped,
 } from './operations';
+export { cellOf, isLate, workingDays } from './by-day';
 export { earning, type Earning, type SoldPart } from './earning';

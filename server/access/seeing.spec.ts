@@ -177,6 +177,7 @@ describe('G7 rights to see', () => {
     'workForLine',
     'linesForWork',
     'openCentreWork',
+    'openWorkshopDays',
     'openToInvoice',
     'locations',
     'listStock',

@@ -130,15 +130,16 @@ async function madeOf(
   list: 'boms' | 'options',
 ): Promise<Pick<KeepGround, 'bomLines' | 'itemOfGroup'>> {
   const names = `JOIN item k ON k.company_id = b.company_id AND k.id = b.component_id WHERE b.company_id = ?`;
-  const bomLines = await sql.rows<{ id: number; item: string; component: string }>(
-    `SELECT ${list === 'boms' ? '' : '-CAST('}b.id${list === 'boms' ? '' : ' AS SIGNED)'} AS id, i.number AS item, k.number AS component
+  const lines = await sql.rows<{ list: 'boms' | 'options'; id: number; item: string; component: string }>(
+    `SELECT 'boms' AS list, b.id, i.number AS item, k.number AS component
        FROM bom_line b JOIN item i ON i.company_id = b.company_id AND i.id = b.item_id ${names}
      UNION ALL
-     SELECT ${list === 'options' ? '' : '-CAST('}b.id${list === 'options' ? '' : ' AS SIGNED)'}, i.number, k.number
+     SELECT 'options', b.id, i.number, k.number
        FROM item_option b JOIN option_group g ON g.company_id = b.company_id AND g.id = b.group_id
        JOIN item i ON i.company_id = g.company_id AND i.id = g.item_id ${names}`,
     [companyId, companyId],
   );
+  const bomLines = lines.map(({ list: of, id, ...line }) => ({ ...line, id: of === list ? id : -id }));
   const groups = await sql.rows<{ name: string; item: string }>(
     `SELECT CONCAT(i.number, ' ', g.name) AS name, i.number AS item FROM option_group g
        JOIN item i ON i.company_id = g.company_id AND i.id = g.item_id WHERE g.company_id = ?`,

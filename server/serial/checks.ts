@@ -60,7 +60,7 @@ export const checks: readonly Check[] = [
   },
   {
     what: 'serial number used in no order',
-    sql: `SELECT ${OF} AS subject, s.place AS kept, CONCAT('order ', s.planned_order_id) AS counted
+    sql: `SELECT ${OF} AS subject, s.place AS kept, COALESCE(CONCAT('order ', s.planned_order_id), 'no order') AS counted
             FROM serial s ${JOIN} WHERE (s.place = 'used') <> (s.planned_order_id IS NOT NULL)`,
   },
   {

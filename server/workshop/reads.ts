@@ -1,6 +1,6 @@
 import type * as z from 'zod';
-import { dec, most, sum, ZERO, type DocumentKind } from '@core/kernel';
-import { componentCost, earning, labourCost, minutesFor, type SoldPart, type WorkState } from '@core/workshop';
+import { dec, most, sum, ZERO } from '@core/kernel';
+import { componentCost, earning, labourCost, type SoldPart } from '@core/workshop';
 import type * as contract from '@api/workshop';
 import { orNotFound } from '../acts';
 import { ownCurrency, rateAt } from '../catalogue';
@@ -319,108 +319,4 @@ export async function openWorkReport(
       ...tie,
     })),
   };
-}
-
-/** What is next at a work centre, 0 for the first there is: operations of open orders that are not done, the first to be begun first. */
-export async function openCentreWork(
-  sql: Sql,
-  companyId: number,
-  id: number,
-): Promise<z.infer<typeof contract.openCentreWork.out>> {
-  const centres = await sql.rows<{ id: number; code: string; name: string }>(
-    'SELECT id, code, name FROM work_centre WHERE company_id = ? ORDER BY code',
-    [companyId],
-  );
-  const centre = orNotFound(id === 0 ? centres[0] : centres.find((each) => each.id === id), 'This work centre');
-  const rows = await sql.rows<
-    Columns<PlannedOperation, 'id no name minutes done scrapped firstDay lastDay'> & {
-      workId: number;
-      number: string;
-      kind: 'make' | 'assemble';
-      state: WorkState;
-      quantity: string;
-      lost: string;
-      itemId: number;
-      itemNumber: string;
-      itemName: string;
-      unit: string;
-      passed: string | null;
-      before: string | null;
-      last: number;
-      party: string | null;
-      pattern: string | null;
-    }
-  >(
-    `SELECT o.id, o.no, o.name, o.minutes, o.done, o.scrapped, o.first_day, o.last_day, p.id AS work_id, p.number, p.kind, p.state,
-            p.quantity, p.scrapped AS lost, i.id AS item_id, i.number AS item_number, i.name AS item_name, i.unit, n.pattern, b.done AS passed, b.name AS \`before\`,
-            NOT EXISTS (SELECT 1 FROM planned_operation a WHERE a.company_id = o.company_id
-              AND a.planned_order_id = o.planned_order_id AND a.no > o.no) AS last,
-            (SELECT c.name FROM planned_tie t
-               JOIN sales_order_line l ON l.company_id = t.company_id AND l.id = t.order_line_id
-               JOIN sales_order s ON s.company_id = l.company_id AND s.id = l.order_id
-               JOIN customer c ON c.company_id = s.company_id AND c.id = s.customer_id
-              WHERE t.company_id = p.company_id AND t.planned_order_id = p.id ORDER BY l.ship_date, t.id LIMIT 1) AS party
-       FROM planned_operation o FORCE INDEX (planned_operation_centre)
-       JOIN planned_order p FORCE INDEX (PRIMARY) ON p.company_id = o.company_id AND p.id = o.planned_order_id
-        AND p.state IN ('firm', 'running')
-       JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
-       LEFT JOIN serial_series n ON n.company_id = p.company_id AND n.item_id = p.item_id
-       LEFT JOIN planned_operation b ON b.company_id = o.company_id AND b.planned_order_id = o.planned_order_id
-        AND b.no = (SELECT MAX(f.no) FROM planned_operation f WHERE f.company_id = o.company_id
-          AND f.planned_order_id = o.planned_order_id AND f.no < o.no)
-      WHERE o.company_id = ? AND o.work_centre_id = ? AND o.done + o.scrapped < p.quantity - p.scrapped + o.scrapped
-      ORDER BY o.first_day, p.due_date, o.id LIMIT 60`,
-    [companyId, centre.id],
-  );
-  const lacks = await lackingAt(
-    sql,
-    companyId,
-    rows.map((row) => row.id),
-  );
-  return {
-    centre,
-    centres,
-    rows: rows.map((row) => {
-      const through = dec(row.done).plus(row.scrapped);
-      const ready = dec(row.passed ?? row.quantity).minus(through);
-      const left = dec(row.quantity).minus(row.lost).minus(row.done);
-      return {
-        work: { kind: WORK_KIND[row.kind] as DocumentKind, id: row.workId, number: row.number },
-        operationId: row.id,
-        no: row.no,
-        operation: row.name,
-        last: Boolean(row.last),
-        item: { id: row.itemId, number: row.itemNumber, name: row.itemName, unit: row.unit },
-        quantity: row.quantity,
-        done: row.done,
-        ready: most(ZERO, ready).toFixed(),
-        before: ready.gt(0) ? '' : (row.before ?? ''),
-        minutesLeft: minutesFor(row, left, row),
-        firstDay: row.firstDay,
-        lastDay: row.lastDay,
-        party: row.party ?? '',
-        typesNumbers: Boolean(row.last) && row.pattern === '',
-        lacks: lacks
-          .filter(({ operationId }) => operationId === row.id)
-          .map(({ item, quantity }) => ({ item, quantity })),
-      };
-    }),
-  };
-}
-
-/** What operations need of their components beyond what is free where they are used. */
-async function lackingAt(sql: Sql, companyId: number, operationIds: readonly number[]) {
-  return sql.rows<{ operationId: number; item: string; quantity: string }>(
-    `SELECT o.id AS operation_id, i.number AS item,
-            SUM(GREATEST(0, k.quantity - k.used)) - COALESCE(MAX(s.on_hand - s.reserved), 0) AS quantity
-       FROM planned_operation o
-       JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id
-       JOIN planned_component k ON k.company_id = o.company_id AND k.planned_order_id = o.planned_order_id
-        AND COALESCE(k.operation_no, (SELECT MIN(f.no) FROM planned_operation f WHERE f.company_id = o.company_id
-          AND f.planned_order_id = o.planned_order_id)) = o.no
-       JOIN item i ON i.company_id = k.company_id AND i.id = k.item_id
-       LEFT JOIN stock s ON s.company_id = k.company_id AND s.item_id = k.item_id AND s.location_id = p.location_id
-      WHERE o.company_id = ? AND o.id IN (?) GROUP BY o.id, k.item_id HAVING quantity > 0 ORDER BY o.id, MIN(k.id)`,
-    [companyId, operationIds],
-  );
 }

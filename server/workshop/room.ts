@@ -1,5 +1,6 @@
 import * as workshop from '@api/workshop';
 import { reads, type Room } from '../room';
+import { openCentreWork, openWorkshopDays } from './at-centres';
 import { cancelWork } from './cancel';
 import { changeWork } from './change';
 import { checks } from './checks';
@@ -9,7 +10,7 @@ import { listWork } from './list';
 import { newWork } from './new-work';
 import { changeParts } from './parts';
 import { changeOperations } from './operations';
-import { openCentreWork, openWork, openWorkReport } from './reads';
+import { openWork, openWorkReport } from './reads';
 import { reportWork } from './report';
 import { takeBackWork } from './take-back';
 import { tieWork, untieWork } from './ties';
@@ -30,6 +31,7 @@ export const room: Room = {
   ],
   answers: [
     reads(workshop.listWork, (sql, companyId, { query }) => listWork(sql, companyId, query)),
+    reads(workshop.openWorkshopDays, (sql, companyId, { workDate }) => openWorkshopDays(sql, companyId, workDate)),
     reads(workshop.openWork, (sql, companyId, { params }) => openWork(sql, companyId, params.id)),
     reads(workshop.openWorkReport, (sql, companyId, { params }) => openWorkReport(sql, companyId, params.id)),
     reads(workshop.workForLine, (sql, companyId, { params }) => workForLine(sql, companyId, params.id)),

@@ -37,6 +37,7 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'What is made and assembled', path: '/workshop' },
   { name: 'Count stock', path: '/counts' },
   { name: 'Work to begin', path: '/workshop?state=waiting' },
+  { name: 'The workshop by day', path: '/workshop/days' },
   { name: 'At the bench: report work', path: '/workshop/at' },
   { name: 'Keep bills of materials', path: '/lists?list=boms' },
   { name: 'Keep routings', path: '/lists?list=routings' },

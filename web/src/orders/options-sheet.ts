@@ -98,6 +98,9 @@ export interface OptionsData {
     input {
       accent-color: var(--deep);
     }
+    .notice {
+      margin: 4px 0;
+    }
     .on {
       font-variant-numeric: tabular-nums;
     }

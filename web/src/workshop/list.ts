@@ -21,7 +21,7 @@ type Query = z.input<typeof contract.listWork.query>;
   imports: [ListPage, RouterLink],
   template: `<k-list-page [list]="list">
     <span acts
-      ><a class="act" routerLink="/workshop/at">At the bench</a
+      ><a class="act" routerLink="/workshop/days">By day</a><a class="act" routerLink="/workshop/at">At the bench</a
       ><a class="act" routerLink="/load">Load of the work centres</a
       ><a class="act" routerLink="/repromise">Promise again</a>
       @if (session.may('plan')) {

@@ -30,6 +30,10 @@ export class Workshop {
     return this.api.call(contract.openWorkReport, { params: { id } });
   }
 
+  days() {
+    return this.api.call(contract.openWorkshopDays);
+  }
+
   centre(id: number) {
     return this.api.call(contract.openCentreWork, { params: { id } });
   }
