@@ -265,7 +265,14 @@ export class OrderPage {
       sentence: `Line ${lineNo} is promised for ${this.day(was)} and ${is === null ? 'cannot be had' : `can be had on ${this.day(is)}`} as things stand: ${why}.`,
     })),
   );
-  protected readonly loose = computed(() => this.draft.loose(/^(customerId|shipToId|customerReference|creditReason)$/));
+  /** What no field says: for whoever may not pass over a credit limit, that it would be is among it. */
+  protected readonly loose = computed(() =>
+    this.draft.loose(
+      this.session.may('credit')
+        ? /^(customerId|shipToId|customerReference|creditReason)$/
+        : /^(customerId|shipToId|customerReference)$/,
+    ),
+  );
   /** What would stand against confirming, but for what its own field says already. // S2 */
   protected readonly words = computed(() =>
     this.draft.typing()
