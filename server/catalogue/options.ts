@@ -92,3 +92,21 @@ export async function chosenFor(
   for (const { orderLineId, optionId } of rows) chosen.set(orderLineId, [...(chosen.get(orderLineId) ?? []), optionId]);
   return chosen;
 }
+
+/** The names of what was chosen for the order lines that lines of a document are of, by order line. // W2 */
+export async function chosenNames(
+  sql: Sql,
+  companyId: number,
+  lines: readonly { orderLineId: number | null }[],
+): Promise<Map<number, { name: string }[]>> {
+  const names = new Map<number, { name: string }[]>();
+  const rows = await sql.rows<{ orderLineId: number; name: string }>(
+    `SELECT s.order_line_id, k.name FROM sales_line_option s
+       JOIN item_option o ON o.company_id = s.company_id AND o.id = s.option_id
+       JOIN item k ON k.company_id = o.company_id AND k.id = o.component_id
+      WHERE s.company_id = ? AND s.order_line_id IN (?) ORDER BY o.id`,
+    [companyId, lines.flatMap(({ orderLineId }) => orderLineId ?? [])],
+  );
+  for (const { orderLineId, name } of rows) names.set(orderLineId, [...(names.get(orderLineId) ?? []), { name }]);
+  return names;
+}

@@ -3,6 +3,7 @@ import { currencyPlaces, dec, documentTotals, inUnits, type DocumentKind } from 
 import { ALLOWANCE_UNITS, type AllowanceMeasure } from '@core/pricing';
 import type { Right } from '@api/access';
 import { openCreditNote, openInvoice } from '../billing';
+import { chosenNames } from '../catalogue';
 import type { Sql, Columns } from '../db';
 import { openOrder } from '../orders';
 import { openPurchase } from '../purchasing';
@@ -35,6 +36,10 @@ const numbered = (numbers: readonly { number: string }[]) =>
     ? ''
     : `\n${numbers.length === 1 ? 'No.' : 'Nos.'} ${numbers.map(({ number }) => number).join(', ')}`;
 
+/** What was chosen for a line, in a line of its own. // W2 */
+const chosen = (options: readonly { name: string }[] = []) =>
+  options.length === 0 ? '' : `\nwith ${options.map(({ name }) => name).join(', ')}`;
+
 const taxed = (taxes: readonly { taxRate: string; base: string; tax: string }[]) =>
   taxes.map((tax) => [`Tax ${tax.taxRate} % of ${fixed(tax.base, 2)}`, tax.tax] as const);
 
@@ -61,7 +66,7 @@ async function orderConfirmation({ sql, companyId, id }: Sheet): Promise<Printed
         const sold = dec(line.quantity).minus(line.cancelled).div(line.sold.factor);
         return {
           item: line.item.number,
-          what: `${line.item.name}\nships ${day(line.shipDate)}`,
+          what: `${line.item.name}${chosen(line.options)}\nships ${day(line.shipDate)}`,
           quantity: inUnits(quantity(sold.toFixed()), line.sold.unit),
           unitPrice: sold.gt(0) ? dec(line.amount).div(sold).round(4).toFixed() : '0',
           amount: line.amount,
@@ -112,6 +117,7 @@ async function deliveryNote({ sql, companyId, id }: Sheet): Promise<Printed> {
       WHERE s.company_id = ? AND s.id = ?`,
     [companyId, id],
   );
+  const options = await chosenNames(sql, companyId, sheet.lines);
   return {
     title: sheet.reverses ? 'Delivery taken back' : 'Delivery note',
     number: sheet.document.number,
@@ -126,7 +132,7 @@ async function deliveryNote({ sql, companyId, id }: Sheet): Promise<Printed> {
     currency: null,
     lines: sheet.lines.map((line) => ({
       item: line.item.number,
-      what: `${line.item.name}${numbered(line.numbers)}`,
+      what: `${line.item.name}${chosen(options.get(line.orderLineId ?? 0))}${numbered(line.numbers)}`,
       quantity: inUnits(quantity(line.quantity), line.item.unit),
       unitPrice: '0',
       amount: '0',
@@ -138,6 +144,7 @@ async function deliveryNote({ sql, companyId, id }: Sheet): Promise<Printed> {
 
 async function invoice({ sql, companyId, id }: Sheet): Promise<Printed> {
   const sheet = await openInvoice(sql, companyId, 'customer', id);
+  const options = await chosenNames(sql, companyId, sheet.lines);
   return {
     title: 'Invoice',
     number: sheet.document.number,
@@ -151,7 +158,7 @@ async function invoice({ sql, companyId, id }: Sheet): Promise<Printed> {
     currency: sheet.currency,
     lines: sheet.lines.map((line) => ({
       item: line.item.number,
-      what: `${line.item.name}\n${line.covers.number}${numbered(line.numbers)}`,
+      what: `${line.item.name}${chosen(options.get(line.orderLineId ?? 0))}\n${line.covers.number}${numbered(line.numbers)}`,
       quantity: inUnits(quantity(line.quantity), line.item.unit),
       unitPrice: line.unitPrice,
       amount: dec(line.net).plus(line.allowance).toFixed(),

@@ -36,10 +36,17 @@ interface Operation {
     td.name {
       width: 34%;
     }
-    td input,
+    td.name input,
     select {
       width: 100%;
       height: 26px;
+      border: 1px solid var(--rule-strong);
+      border-radius: var(--r);
+      background: var(--paper-lift);
+      color: var(--ink);
+    }
+    td.name input {
+      padding: 0 6px;
     }
     .leave {
       border: 0;

@@ -35,6 +35,10 @@ interface Part {
     }
     select {
       height: 26px;
+      border: 1px solid var(--rule-strong);
+      border-radius: var(--r);
+      background: var(--paper-lift);
+      color: var(--ink);
     }
     .leave {
       border: 0;

@@ -191,7 +191,11 @@ export class WorkPage {
   protected readonly lacks = (row: WorkSheet['components'][number]) =>
     dec(row.quantity).minus(row.used).gt(row.free) && this.page.sheet()?.state !== 'finished';
   protected readonly losing = ({ earns }: { earns: string }) => earns.startsWith('-');
-  protected readonly unsigned = (text: string) => text.replace('-', '');
+  /** `earns 3,889.17, 46.4 %`. */
+  protected earns(sold: { earns: string; percent: string }): string {
+    const percent = sold.percent ? `, ${quantity(sold.percent.replace('-', ''))} %` : '';
+    return `${this.losing(sold) ? 'loses' : 'earns'} ${this.money(sold.earns.replace('-', ''))}${percent}`;
+  }
   protected readonly pathOf = pathOf;
   protected readonly counted = counted;
   protected readonly number = quantity;
