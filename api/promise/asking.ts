@@ -63,6 +63,7 @@ export const GroundRows = z.object({
         lotMinimum: Decimal,
         lotMultiple: Decimal,
         phantom: z.boolean(),
+        outOfUse: z.boolean(),
         makeDays: z.number().int(),
         onHand: Decimal,
         held: Decimal,

@@ -13,6 +13,7 @@ const item = {
   stocked: true,
   hasVendor: false,
   obtained: 'buy',
+  outOfUse: false,
   permit: null,
   pricing: {
     ...plainPricing('piece'),

@@ -58,6 +58,7 @@ export const ITEMS: ListRoom = {
           width: 124,
           is: flag,
         },
+        { name: 'outOfUse', head: 'Out of use', says: 'Whether it is out of use', width: 92, is: flag },
       ],
       keys: [['number']],
       within: null,

@@ -18,6 +18,8 @@ export interface OrderItem {
   hasVendor: boolean;
   /** How it comes to be: bought, made, assembled, or neither. */
   obtained: string;
+  /** It is not sold any more; lines that have it keep it. */
+  outOfUse: boolean;
   pricing: ItemPricing;
 }
 

@@ -52,6 +52,9 @@ export function lineRefusals(ground: OrderGround, line: TypedLine, index: number
     refusals.push(refuse('unknown', at('locationId'), { what: 'This location' }));
   }
   const now = ground.current?.lines.find((each) => each.id === line.id) ?? null;
+  if (item?.outOfUse && now?.itemId !== line.itemId) {
+    refusals.push(refuse('item-out-of-use', at('itemId'), { item: item.number }));
+  }
   const chosen = chosenFor(line, now);
   if (item && chosen.length > 0) {
     const { options } = item.pricing;

@@ -12,6 +12,7 @@ const item = {
   stocked: false,
   hasVendor: true,
   obtained: 'buy',
+  outOfUse: false,
   pricing: plainPricing('piece'),
 };
 

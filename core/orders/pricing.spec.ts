@@ -29,6 +29,7 @@ const cartridge = {
   stocked: true,
   hasVendor: true,
   obtained: 'buy',
+  outOfUse: false,
   permit: null,
   pricing: {
     ...plainPricing('piece'),
@@ -256,6 +257,42 @@ describe('S2 while an order is typed', () => {
       'lines.1.itemId: permit-missing',
       'creditReason: over-credit',
     ]);
+  });
+});
+
+describe('S1 what is out of use', () => {
+  const on = (itemId: number) =>
+    ground({
+      items: new Map<number, ConfirmableItem>([
+        [10, { ...cartridge, outOfUse: true }],
+        [11, cartridge],
+      ]),
+      current: {
+        number: 'SO-1',
+        state: 'draft',
+        shipToId: 3,
+        lines: [
+          {
+            id: 5,
+            lineNo: 1,
+            itemId,
+            quantity: '2',
+            unitPrice: '8',
+            listPrice: '8',
+            amount: '16',
+            agreementLineId: null,
+            agreedAmount: null,
+            shipDate: '2027-03-10',
+            sold: { unit: 'piece', factor: '1', price: null, reason: '', discount: '0', steps: [] },
+            optionIds: [],
+          },
+        ],
+      },
+    });
+  it('is sold no more, but where it is already', () => {
+    expect(refusals([line('1')], on(10))).toEqual(['lines.0.itemId: item-out-of-use']);
+    expect(refusals([line('1', { id: 5 })], on(10))).toEqual([]);
+    expect(refusals([line('1', { id: 5 })], on(11))).toEqual(['lines.0.itemId: item-out-of-use']);
   });
 });
 

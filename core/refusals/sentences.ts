@@ -412,6 +412,10 @@ export const sentences = {
   'work-not-open': (f: { work: string; state: string }) => `${f.work} is ${f.state}; only one that goes on is changed.`,
   'operation-over': (f: { operation: string; work: string }) =>
     `All of ${f.work} passed ${f.operation}; choose an operation that is still to be done.`,
+  'item-out-of-use': (f: { item: string }) =>
+    `${f.item} is out of use; take another item, or say on its list that it is used again.`,
+  'component-out-of-use': (f: { item: string; component: string }) =>
+    `${f.component} goes into ${f.item} and is out of use; put another component in its place on the bill of materials.`,
   'options-few': (f: { item: string; group: string; least: string }) =>
     `${f.item} comes with a choice of ${f.group}; choose ${f.least === '1' ? 'one' : `at least ${f.least}`}.`,
   'options-many': (f: { item: string; group: string; most: string }) =>

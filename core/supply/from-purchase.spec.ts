@@ -9,6 +9,7 @@ const item = {
   listPrice: '815',
   taxCodeId: 1,
   taxRate: '6',
+  outOfUse: false,
   stocked: false,
   hasVendor: true,
   obtained: 'buy',

@@ -8,7 +8,7 @@ const ground: PurchaseGround = {
     [
       10,
       {
-        item: { id: 10, number: 'RO-4040', unit: 'piece', groupId: null, taxCodeId: 1, taxRate: '6' },
+        item: { id: 10, number: 'RO-4040', unit: 'piece', groupId: null, taxCodeId: 1, taxRate: '6', outOfUse: false },
         offers: [
           {
             vendorId: 1,
@@ -28,7 +28,7 @@ const ground: PurchaseGround = {
     [
       11,
       {
-        item: { id: 11, number: 'SALT-25', unit: 'bag', groupId: null, taxCodeId: 1, taxRate: '0' },
+        item: { id: 11, number: 'SALT-25', unit: 'bag', groupId: null, taxCodeId: 1, taxRate: '0', outOfUse: false },
         offers: [
           {
             vendorId: 2,
@@ -126,6 +126,13 @@ describe('L4 a purchase order typed by hand', () => {
       ['8', '2027-03-20'],
     ]);
     expect(decision.ok && decision.effects.typed.map((each) => each.amount)).toEqual(['3720', '4960']);
+  });
+
+  it('S1 is for nothing that is out of use', () => {
+    const known = ground.items.get(10)!;
+    const items = new Map([[10, { ...known, item: { ...known.item, outOfUse: true } }]]);
+    const decision = decidePurchase({ ...ground, items }, { shipToId: null, lines: [line()] }, '2027-03-01');
+    expect(codes(decision)).toEqual(['lines.0.itemId: item-out-of-use']);
   });
 
   it('says where the vendor sells by other quantities', () => {

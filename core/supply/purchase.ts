@@ -18,7 +18,8 @@ export interface PurchaseGround {
   /** The customers' addresses it may go to. */
   shipToIds: readonly number[];
   locationIds: readonly number[];
-  items: ReadonlyMap<number, { item: BoughtItem; offers: readonly Offer[] }>;
+  /** What is out of use is bought for nobody any more. */
+  items: ReadonlyMap<number, { item: BoughtItem & { outOfUse: boolean }; offers: readonly Offer[] }>;
   buying: readonly BuyingOffer[];
 }
 
@@ -122,7 +123,9 @@ function lineRefusals(
   const known = line.itemId === null ? undefined : ground.items.get(line.itemId);
   if (line.itemId === null) refusals.push(refuse('required', at('itemId'), { what: 'The item' }));
   else if (!known) refusals.push(refuse('unknown', at('itemId'), { what: 'This item' }));
-  else if (ground.vendor) {
+  else if (known.item.outOfUse) {
+    refusals.push(refuse('item-out-of-use', at('itemId'), { item: known.item.number }));
+  } else if (ground.vendor) {
     const refused = vendorRefusal(known.offers, ground.vendor, known.item.number, at('itemId'));
     if (refused) refusals.push(refused);
   }

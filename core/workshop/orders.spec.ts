@@ -199,10 +199,11 @@ describe('W1 what goes into one order', () => {
     operations: [operation()],
     currency: 'MYR',
     items: new Map([
-      [2, { id: 2, number: 'PM-15', whole: true, expectedCost: '10', weight: '4' }],
-      [3, { id: 3, number: 'TUBE', whole: false, expectedCost: '2', weight: '' }],
-      [5, { id: 5, number: 'PM-30', whole: true, expectedCost: '25', weight: '6' }],
-      [1, { id: 1, number: 'SK-D2', whole: true, expectedCost: '0', weight: '' }],
+      [2, { id: 2, number: 'PM-15', whole: true, expectedCost: '10', weight: '4', outOfUse: false }],
+      [3, { id: 3, number: 'TUBE', whole: false, expectedCost: '2', weight: '', outOfUse: false }],
+      [5, { id: 5, number: 'PM-30', whole: true, expectedCost: '25', weight: '6', outOfUse: false }],
+      [1, { id: 1, number: 'SK-D2', whole: true, expectedCost: '0', weight: '', outOfUse: false }],
+      [8, { id: 8, number: 'PM-9', whole: true, expectedCost: '1', weight: '', outOfUse: true }],
     ]),
     neededOn: '2027-03-02',
     above: new Set([1]),
@@ -243,6 +244,7 @@ describe('W1 what goes into one order', () => {
     ['an operation of another', {}, [row({ operationNo: 77 }), tube], ['components.0.operationNo: unknown']],
     ['words', {}, [row({ quantity: 'x' }), tube], ['components.0.quantity: not-a-number']],
     ['nothing', {}, [row({ quantity: '0' }), tube], ['components.0.quantity: not-above-zero']],
+    ['what is out of use', {}, [row({ itemId: 8 }), tube], ['components.0.itemId: item-out-of-use']],
     ['half a pump', {}, [row({ quantity: '7.5' }), tube], ['components.0.quantity: whole-pieces']],
     [
       'less than was used',

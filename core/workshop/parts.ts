@@ -21,6 +21,8 @@ export interface PartItem {
   number: string;
   whole: boolean;
   expectedCost: string;
+  /** It goes into nothing any more, but where it is in already. */
+  outOfUse: boolean;
   /** Weight of one, in kg; empty where none is known. */
   weight: string;
 }
@@ -66,6 +68,7 @@ export function decideParts(ground: PartsGround, typed: PartsTyped): Decision<Pa
     const item = row.itemId === null ? undefined : items.get(row.itemId);
     if (!item) return void refusals.push(refuse('required', at('itemId'), { what: 'The item' }));
     const other = before?.itemId !== item.id;
+    if (other && item.outOfUse) refusals.push(refuse('item-out-of-use', at('itemId'), { item: item.number }));
     if (other && ground.above.has(item.id)) {
       refusals.push(refuse('goes-into-itself', at('itemId'), { item: item.number, order: order.number }));
     }

@@ -92,7 +92,7 @@ export async function findItems(sql: Sql, companyId: number, words: string, aske
   const like = likeOf(words);
   const rows = await itemsWhere(
     sql,
-    'i.company_id = ? AND (i.number LIKE ? OR i.name LIKE ? OR ci.number LIKE ?) ORDER BY i.number LIMIT 12',
+    'i.company_id = ? AND (i.number LIKE ? OR i.name LIKE ? OR ci.number LIKE ?) ORDER BY i.out_of_use, i.number LIMIT 12',
     asked,
     [companyId, like, like, like],
   );

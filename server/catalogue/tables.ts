@@ -52,7 +52,7 @@ export const itemTable = table('item', {
   text: 'number name unit',
   decimal:
     'listPrice weight= volume= packSize= splitCharge= costSurcharge= costMargin= costFactor= costOffset= safetyStock= lotMinimum= lotMultiple=',
-  boolean: 'stocked approvalNeeded= phantom=',
+  boolean: 'stocked approvalNeeded= phantom= outOfUse=',
 });
 export type Item = Row<typeof itemTable>;
 

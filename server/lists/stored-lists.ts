@@ -159,6 +159,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
       permitType: ['t.name', 'permit_type_id'],
       reserving: own('reserving'),
       approvalNeeded: own('approval_needed'),
+      outOfUse: own('out_of_use'),
     },
     looksIn: ['x.number', 'x.name'],
   },

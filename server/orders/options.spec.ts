@@ -6,6 +6,11 @@ import { World, type Visitor } from '../testing/world';
 
 type Sheet = z.output<typeof openOrder.out>;
 type Work = z.output<typeof openWork.out>;
+interface Kept {
+  id: number;
+  stamp: string;
+  cells: Record<string, string>;
+}
 type Previewed = { effects: z.output<typeof saveOrder.preview>; warnings: { code: string; sentence: string }[] };
 
 describe('W2 what is chosen for a line', () => {
@@ -138,6 +143,25 @@ describe('W2 what is chosen for a line', () => {
     expect(JSON.stringify(lines[0]!.ways['have'])).toMatch(/made for it with what was chosen/);
   });
 
+  it('is made of nothing that is out of use, and says so at its line', async () => {
+    const say = async (outOfUse: string) => {
+      const { rows } = await salmah.get<{ rows: Kept[] }>('/api/lists/items?q=SK-FRAME');
+      const [row] = rows;
+      const changes = [{ id: row!.id, stamp: row!.stamp, cells: { ...row!.cells, outOfUse } }];
+      await (await world.visitor('rashid')).does('keepList', { list: 'items', changes, removed: [] });
+    };
+    const [order] = await salmah.does('saveOrder', typed([]));
+    await say('yes');
+    const confirm = await salmah.refused('confirmOrder', { id: order!.id, version: 1 });
+    expect(confirm.codes).toEqual(['lines.0.route: component-out-of-use']);
+    const stock = await salmah.refused('newWork', { itemId: world.item('SK-D2'), quantity: '1', due: null });
+    expect(stock.codes).toEqual(['itemId: component-out-of-use']);
+    const sold = await salmah.refused('saveOrder', typed([], { itemId: world.item('SK-FRAME'), route: 'stock' }));
+    expect(sold.codes).toEqual(['lines.0.itemId: item-out-of-use']);
+    await say('no');
+    await salmah.does('confirmOrder', { id: order!.id, version: 1 });
+  });
+
   it('is kept as lists: what one needs is told once, and what was sold is not taken away', async () => {
     const keep = (list: string, cells: Record<string, string>) => ({
       list,
@@ -158,9 +182,7 @@ describe('W2 what is chosen for a line', () => {
     expect(unknown.codes[0]).toMatch(/^changes\.0\.group: /);
     const twice = { option: 'SK-D2 Pumps PM-30', kind: 'needs', other: 'SK-D2 Panel SK-PANEL-R' };
     expect((await salmah.refused('keepList', keep('option-rules', twice))).codes).toEqual(['changes.0: row-twice']);
-    const { rows } = await salmah.get<{ rows: { id: number; stamp: string; cells: Record<string, string> }[] }>(
-      '/api/lists/options?q=SK-TRAY',
-    );
+    const { rows } = await salmah.get<{ rows: Kept[] }>('/api/lists/options?q=SK-TRAY');
     const { id, stamp } = rows[0]!;
     const removed = await salmah.refused('keepList', { list: 'options', changes: [], removed: [{ id, stamp }] });
     expect(removed.codes).toEqual(['removed.0: row-in-use']);

@@ -257,14 +257,14 @@ export async function orderItems(
   const ids = [...new Set(itemIds)];
   if (ids.length === 0) return new Map();
   const rows = await sql.rows<
-    Columns<Item, 'id number unit itemGroupId taxCodeId stocked obtained reserving permitTypeId'> & {
+    Columns<Item, 'id number unit itemGroupId taxCodeId stocked obtained outOfUse reserving permitTypeId'> & {
       listPrice: string;
       rate: string;
       permit: string | null;
       vendors: number;
     }
   >(
-    `SELECT i.id, i.number, i.unit, i.item_group_id, ${listPriceIn(CUSTOMER_CURRENCY)} AS list_price, i.tax_code_id, t.rate, i.stocked, i.obtained, i.reserving,
+    `SELECT i.id, i.number, i.unit, i.item_group_id, ${listPriceIn(CUSTOMER_CURRENCY)} AS list_price, i.tax_code_id, t.rate, i.stocked, i.obtained, i.out_of_use, i.reserving,
             i.permit_type_id, pt.name AS permit,
             (SELECT COUNT(*) FROM item_vendor v WHERE v.company_id = i.company_id AND v.item_id = i.id) AS vendors
        FROM item i JOIN tax_code t ON t.company_id = i.company_id AND t.id = i.tax_code_id
@@ -286,6 +286,7 @@ export async function orderItems(
         reserving: row.reserving,
         hasVendor: row.vendors > 0,
         obtained: row.obtained,
+        outOfUse: row.outOfUse,
         permit: row.permitTypeId === null ? null : { id: row.permitTypeId, name: row.permit! },
       },
     ]),

@@ -168,11 +168,11 @@ export async function boughtItems(
   companyId: number,
   itemIds: readonly number[],
   day: Day,
-): Promise<Map<number, { item: BoughtItem; offers: Offer[] }>> {
+): Promise<Map<number, { item: BoughtItem & { outOfUse: boolean }; offers: Offer[] }>> {
   const ids = [...new Set(itemIds)];
   if (ids.length === 0) return new Map();
-  const rows = await sql.rows<Columns<Item, 'id number unit itemGroupId taxCodeId'> & { rate: string }>(
-    `SELECT i.id, i.number, i.unit, i.item_group_id, i.tax_code_id, t.rate
+  const rows = await sql.rows<Columns<Item, 'id number unit itemGroupId taxCodeId outOfUse'> & { rate: string }>(
+    `SELECT i.id, i.number, i.unit, i.item_group_id, i.tax_code_id, i.out_of_use, t.rate
        FROM item i JOIN tax_code t ON t.company_id = i.company_id AND t.id = i.tax_code_id
       WHERE i.company_id = ? AND i.id IN (?)`,
     [companyId, ids],
@@ -189,6 +189,7 @@ export async function boughtItems(
           groupId: row.itemGroupId,
           taxCodeId: row.taxCodeId,
           taxRate: row.rate,
+          outOfUse: row.outOfUse,
         },
         offers: offers.get(row.id) ?? [],
       },

@@ -43,8 +43,15 @@ export const changeParts = defineAct(contract.changeParts, {
 
 /** Items that may go into an order, with what one is reckoned at and what is free of it. */
 async function partItems(sql: Sql, companyId: number, ids: readonly number[], locationId: number) {
-  const rows = await sql.rows<{ id: number; number: string; unit: string; weight: string; free: string }>(
-    `SELECT i.id, i.number, i.unit, i.weight, COALESCE(s.on_hand - s.reserved, 0) AS free FROM item i
+  const rows = await sql.rows<{
+    id: number;
+    number: string;
+    unit: string;
+    weight: string;
+    outOfUse: boolean;
+    free: string;
+  }>(
+    `SELECT i.id, i.number, i.unit, i.weight, i.out_of_use, COALESCE(s.on_hand - s.reserved, 0) AS free FROM item i
        LEFT JOIN stock s ON s.company_id = i.company_id AND s.item_id = i.id AND s.location_id = ?
       WHERE i.company_id = ? AND i.id IN (?)`,
     [locationId, companyId, ids],

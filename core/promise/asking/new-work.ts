@@ -2,7 +2,7 @@ import { withOptions, type OptionGroup } from '../../catalogue';
 import { addDays, dec, isDay, isDecimalText, isWholeUnit, type Day } from '../../kernel';
 import { decided, refuse, type Decision, type Refusal } from '../../refusals';
 import { Ground } from '../ground/ground';
-import type { GroundRows } from '../ground/rows';
+import type { GroundRows, ItemRow } from '../ground/rows';
 import { answer } from './ask';
 import { plannedOrders, type PlannedOrderPlan } from './accept';
 import { troubleText } from './trouble';
@@ -31,6 +31,7 @@ export function decideNewWork(
   else if (!rows.components.some(({ itemId }) => itemId === point)) {
     refusals.push(refuse('no-bom', 'itemId', { item: item.number }));
   }
+  refusals.push(...outOfUse(rows, item, point, 'itemId'));
   if (!isDecimalText(quantity, 'quantity')) refusals.push(refuse('not-a-number', 'quantity', { what: 'The quantity' }));
   else if (dec(quantity).lte(0)) refusals.push(refuse('not-above-zero', 'quantity', { what: 'The quantity' }));
   else if (isWholeUnit(item.unit) && !dec(quantity).mod(1).eq(0)) {
@@ -132,6 +133,11 @@ export function decideWorkForLines(
       refusals.push(refuse('no-bom', field, { item: number }));
       continue;
     }
+    const unused = outOfUse(ground.rows, item, madeAs(line), field);
+    if (unused.length > 0) {
+      refusals.push(...unused);
+      continue;
+    }
     const found = answer(ground, { key: '', itemId: madeAs(line), quantity, asked: shipDate }, 'have');
     if (found.day === null) {
       refusals.push(refuse('no-promise', field, { why: troubleText(found.trouble!) }));
@@ -143,6 +149,15 @@ export function decideWorkForLines(
     orders.push(...plannedOrders(ground, lineId, found, orders.length));
   }
   return decided(refusals, () => ({ orders }), warnings);
+}
+
+/** What stands against making an item: it, or what goes into it, is out of use. */
+function outOfUse(rows: GroundRows, item: ItemRow, point: number, field: string): Refusal[] {
+  if (item.outOfUse) return [refuse('item-out-of-use', field, { item: item.number })];
+  return rows.components.flatMap(({ itemId, componentId }) => {
+    const part = itemId === point ? rows.items.find(({ id }) => id === componentId) : undefined;
+    return part?.outOfUse ? [refuse('component-out-of-use', field, { item: item.number, component: part.number })] : [];
+  });
 }
 
 /** The item a line is made as: one of its own where something is chosen for it. No item has a number below zero. */

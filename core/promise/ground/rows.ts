@@ -49,6 +49,8 @@ export interface ItemRow {
   lotMultiple: string;
   /** Never made by itself: its components go into what it is part of. */
   phantom: boolean;
+  /** Nothing more is made of it. */
+  outOfUse: boolean;
   /** Our working days to make it, where it has no routing. */
   makeDays: number;
   onHand: string;

@@ -18,6 +18,7 @@ export function itemRow(id: number, change: Partial<ItemRow> = {}): ItemRow {
     lotMinimum: '0',
     lotMultiple: '0',
     phantom: false,
+    outOfUse: false,
     makeDays: 0,
     onHand: '0',
     held: '0',

@@ -252,9 +252,12 @@ async function itemsOf(
 ): Promise<ItemRow[]> {
   const ids = itemsAt(points);
   const items = await sql.rows<
-    Columns<Item, 'id number name unit obtained promiseMethod safetyStock lotMinimum lotMultiple phantom makeDays'>
+    Columns<
+      Item,
+      'id number name unit obtained promiseMethod safetyStock lotMinimum lotMultiple phantom outOfUse makeDays'
+    >
   >(
-    `SELECT id, number, name, unit, obtained, promise_method, safety_stock, lot_minimum, lot_multiple, phantom, make_days
+    `SELECT id, number, name, unit, obtained, promise_method, safety_stock, lot_minimum, lot_multiple, phantom, out_of_use, make_days
        FROM item WHERE company_id = ? AND id IN (?)`,
     [companyId, ids],
   );
@@ -306,6 +309,7 @@ async function itemsOf(
         lotMinimum: row.lotMinimum,
         lotMultiple: row.lotMultiple,
         phantom: main && row.phantom,
+        outOfUse: row.outOfUse,
         makeDays: row.makeDays,
         onHand: stockAt.get(point)?.onHand ?? '0',
         held: stockAt.get(point)?.reserved ?? '0',
