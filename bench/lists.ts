@@ -9,7 +9,7 @@ const MOST = 100;
 const MOST_TURNED = 200;
 const PERCENTILES = [50, 75, 90, 95] as const;
 
-interface View {
+export interface View {
   name: string;
   path: string;
   /** The share of these rows turned over before the page that is timed. */
@@ -60,7 +60,8 @@ export async function benchLists(root: string, full: boolean, print: (figures: F
   }
 }
 
-async function against(view: View, small: Stage, large: Stage, requests: number): Promise<Figure> {
+/** One list of the large stage against the same of the small one. */
+export async function against(view: View, small: Stage, large: Stage, requests: number): Promise<Figure> {
   const runs = requests < 100 ? 3 : 5;
   // Pages of one size: both give as many rows as the set that has fewer.
   const whole = await Promise.all([small, large].map(async (stage) => rowsOf(stage, await pathOn(stage, view, MOST))));

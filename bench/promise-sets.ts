@@ -60,7 +60,7 @@ export function worksSet(seed: number, products: number, centres: number): Groun
       lotMinimum: '0',
       lotMultiple: '0',
       phantom: false,
-    outOfUse: false,
+      outOfUse: false,
       makeDays: 0,
       held: '0',
       onHand: String(chance.whole(0, obtained === 'buy' ? 40 : 4)),

@@ -68,9 +68,10 @@ const shipLines = defineAct(contract.shipLines, {
     const orderIds = [input.orderId, ...others];
     // Their stock last, all of it at once: everybody who ships of it waits from then on.
     const lines = await loadUnstockedLines(tx, doer.companyId, orderIds);
-    const works = await loadAssemblies(tx, doer.companyId, orderIds);
+    const works = await loadAssemblies(tx, doer.companyId, lines.assembled, orderIds);
     const coming = await loadComing(tx, doer.companyId, orderIds);
-    const repriced = await shipDatePrices(tx, doer, orderIds, doer.workDate);
+    const priced = lines.heads.filter(({ priceOf }) => priceOf === 'ship').map(({ id }) => id);
+    const repriced = await shipDatePrices(tx, doer, priced, doer.workDate);
     const typed = [input, ...(input.others ?? [])].flatMap((each) => each.lines).flatMap(({ numbers = [] }) => numbers);
     const { stock, numbers } = await loadStockAndNumbers(
       tx,

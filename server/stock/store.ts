@@ -285,11 +285,13 @@ function tieOf(row: TieRow, day: Day): DropTie {
 export interface UnstockedLines {
   heads: OrderHead[];
   points: number[];
+  /** The orders some line of which is assembled for it. */
+  assembled: number[];
   /** Those of an order, in order of their numbers. */
   stocked: (orderId: number, stock: ReadonlyMap<number, StockNow>) => StockLine[];
 }
 
-type OrderHead = Columns<SalesOrder, 'id number state customerId currency'> & { shipToId: number };
+type OrderHead = Columns<SalesOrder, 'id number state customerId currency'> & { shipToId: number; priceOf: string };
 type LineRow = Columns<
   SalesOrderLine,
   'id orderId lineNo quantity cancelled shipped reserved unitPrice amount agreedAmount agreementLineId itemId locationId'
@@ -302,8 +304,9 @@ export async function loadUnstockedLines(
   orderIds: readonly number[],
 ): Promise<UnstockedLines> {
   const heads = await sql.rows<OrderHead>(
-    `SELECT id, number, state, customer_id, ship_to_id, currency FROM sales_order
-      WHERE company_id = ? AND id IN (?) ORDER BY id ${sql.forUpdate}`,
+    `SELECT id, number, state, customer_id, ship_to_id, currency,
+            (SELECT c.price_of FROM customer c WHERE c.company_id = sales_order.company_id AND c.id = sales_order.customer_id) AS price_of
+       FROM sales_order WHERE company_id = ? AND id IN (?) ORDER BY id ${sql.forUpdate}`,
     [companyId, orderIds],
   );
   for (const id of orderIds) {
@@ -323,6 +326,7 @@ export async function loadUnstockedLines(
   return {
     heads,
     points: lines.map((line) => pointOf(line.itemId, line.locationId)),
+    assembled: [...new Set(lines.filter(({ route }) => route === 'assemble').map(({ orderId }) => orderId))],
     stocked: (orderId, stock) => {
       const head = heads.find(({ id }) => id === orderId)!;
       return lines.filter((line) => line.orderId === orderId).map((line) => stockLineOf(head, line, stock));

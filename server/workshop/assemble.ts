@@ -5,12 +5,18 @@ import { reportsToWrite, touchedByWork, type ReportsToWrite } from './report';
 import { loadUnstocked, type LoadedWork, type UnstockedWork } from './store';
 import { loadReport } from './take-back';
 
-/** The orders that assemble what lines of orders want, locked but for their stock, first due first. // P5 */
+/**
+ * The orders that assemble what lines of orders want, locked but for their stock, first due first. Nothing is asked where
+ * nothing is assembled. // P5
+ */
 export async function loadAssemblies(
   sql: Sql,
   companyId: number,
   orderIds: readonly number[],
+  /** Orders that are locked already. */
+  locked: readonly number[],
 ): Promise<UnstockedWork[]> {
+  if (orderIds.length === 0) return [];
   const rows = await sql.rows<{ id: number }>(
     `SELECT DISTINCT p.id, p.due_date FROM sales_order_line l
        JOIN planned_tie t ON t.company_id = l.company_id AND t.order_line_id = l.id AND t.quantity > t.made
@@ -23,6 +29,7 @@ export async function loadAssemblies(
     sql,
     companyId,
     rows.map(({ id }) => id),
+    locked,
   );
 }
 

@@ -46,7 +46,13 @@ export async function loadWork(
  * Orders that make something, locked but for their stock, in the order they are asked for: the orders they are for, then
  * each with what it is for above it. Three trips, and two for each level of costs not known.
  */
-export async function loadUnstocked(sql: Sql, companyId: number, ids: readonly number[]): Promise<UnstockedWork[]> {
+export async function loadUnstocked(
+  sql: Sql,
+  companyId: number,
+  ids: readonly number[],
+  /** Orders that are locked already. */
+  locked: readonly number[] = [],
+): Promise<UnstockedWork[]> {
   if (ids.length === 0) return [];
   const tiedTo = await sql.rows<{ orderId: number }>(
     `SELECT DISTINCT l.order_id FROM planned_tie t
@@ -54,7 +60,7 @@ export async function loadUnstocked(sql: Sql, companyId: number, ids: readonly n
       WHERE t.company_id = ? AND t.planned_order_id IN (?)`,
     [companyId, ids],
   );
-  if (tiedTo.length > 0) {
+  if (tiedTo.some(({ orderId }) => !locked.includes(orderId))) {
     await sql.rows(`SELECT id FROM sales_order WHERE company_id = ? AND id IN (?) ORDER BY id ${sql.forUpdate}`, [
       companyId,
       tiedTo.map(({ orderId }) => orderId),
