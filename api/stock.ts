@@ -85,7 +85,17 @@ export const alsoWaiting = read({
       z.object({
         order: DocumentRef,
         lines: z.array(
-          z.object({ id: Id, lineNo: z.number(), item: ItemRef, open: Decimal, held: Decimal, shipDate: Day }),
+          z.object({
+            id: Id,
+            lineNo: z.number(),
+            item: ItemRef,
+            /** Whether it is kept by number. // P6 */
+            byNumber: z.boolean(),
+            locationId: LocationId,
+            open: Decimal,
+            held: Decimal,
+            shipDate: Day,
+          }),
         ),
       }),
     ),

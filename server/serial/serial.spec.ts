@@ -1,7 +1,7 @@
 import type * as z from 'zod';
 import type { listSerials, openSerial, serialsHere } from '@api/serial';
 import type { openOrder } from '@api/orders';
-import type { openCount, openShipment } from '@api/stock';
+import type { alsoWaiting, openCount, openShipment } from '@api/stock';
 import type { openWork, openWorkReport } from '@api/workshop';
 import { World, WORK_DATE, type Visitor } from '../testing/world';
 
@@ -268,6 +268,27 @@ describe('P6 W7 pieces with numbers of their own', () => {
       ['FV-B', 'ours', null],
       ['FV9-27-001', 'ours', null],
     ]);
+  });
+
+  it('go along with another order as they are chosen there', async () => {
+    const first = await ordered('PM-15', '1', 'stock');
+    const other = await ordered('PM-15', '2', 'stock');
+    const { orders } = await joko.get<z.output<typeof alsoWaiting.out>>(`/api/orders/${first.orderId}/also-waiting`);
+    const waiting = orders.find(({ order }) => order.id === other.orderId)!.lines[0]!;
+    expect(waiting).toMatchObject({ id: other.lineId, byNumber: true, locationId: 0 });
+    const free = (await pieces('PM-15')).filter(({ place, line: own }) => place === 'ours' && own === null);
+    const chosen = free.slice(-2).map(({ number }) => number);
+    const ship = (numbers: string[]) => ({
+      orderId: first.orderId,
+      lines: [{ lineId: first.lineId, quantity: '1' }],
+      others: [{ orderId: other.orderId, lines: [{ lineId: other.lineId, quantity: '2', numbers }] }],
+    });
+    expect((await joko.refused('shipLines', ship(chosen.slice(1)))).codes).toEqual([
+      'others.0.lines.0.numbers: numbers-not-as-many',
+    ]);
+    await joko.does('shipLines', ship(chosen));
+    expect(await numbersOf(other.orderId)).toEqual(chosen.map((number) => [number, 'customer']));
+    expect((await numbersOf(first.orderId)).map(([, place]) => place)).toEqual(['customer']);
   });
 
   it('change place by number, are put right by number, and come back with what takes that back', async () => {

@@ -145,7 +145,8 @@ export async function alsoWaiting(
   orderId: number,
 ): Promise<z.infer<typeof contract.alsoWaiting.out>> {
   const rows = await sql.rows<
-    Columns<SalesOrderLine, 'id lineNo itemId reserved shipDate'> & {
+    Columns<SalesOrderLine, 'id lineNo itemId locationId reserved shipDate'> & {
+      byNumber: number;
       orderId: number;
       orderNumber: string;
       itemNumber: string;
@@ -156,7 +157,8 @@ export async function alsoWaiting(
     }
   >(
     `SELECT o.id AS order_id, o.number AS order_number, l.id, l.line_no, l.item_id, i.number AS item_number,
-            i.name AS item_name, i.unit, l.quantity - l.cancelled - l.shipped AS open, l.reserved, l.ship_date,
+            i.name AS item_name, i.unit, l.quantity - l.cancelled - l.shipped AS open, l.reserved, l.ship_date, l.location_id,
+            EXISTS (SELECT 1 FROM serial_series n WHERE n.company_id = l.company_id AND n.item_id = l.item_id) AS by_number,
             IF(l.route = 'stock', l.reserved + GREATEST(0, s.on_hand - s.reserved), l.reserved) AS here
        FROM sales_order this
        JOIN sales_order o FORCE INDEX (sales_order_customer_state) ON o.company_id = this.company_id
@@ -180,6 +182,8 @@ export async function alsoWaiting(
       id: row.id,
       lineNo: row.lineNo,
       item: { id: row.itemId, number: row.itemNumber, name: row.itemName, unit: row.unit },
+      byNumber: Boolean(row.byNumber),
+      locationId: row.locationId,
       open: least(dec(row.open), dec(row.here)).toFixed(),
       held: row.reserved,
       shipDate: row.shipDate,

@@ -7,7 +7,7 @@ import * as contract from '@api/stock';
 import { Session } from '../access';
 import { Api } from '../kit/act/api';
 import { NumberField } from '../kit/fields';
-import { counted, money, price, quantity } from '../kit/formats';
+import { counted, day, money, price, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/act/sheet';
 import { NumbersField } from '../serial';
 
@@ -110,6 +110,7 @@ type Waiting = z.infer<typeof contract.alsoWaiting.out>['orders'];
                 <td>{{ order.order.number }} line {{ line.lineNo }}</td>
                 <td>{{ line.item.number }}</td>
                 <td>{{ line.item.name }}</td>
+                <td>{{ day(line.shipDate) }}</td>
                 <td class="num">{{ quantity(line.open) }}</td>
                 <td class="narrow">
                   <k-number
@@ -122,9 +123,28 @@ type Waiting = z.infer<typeof contract.alsoWaiting.out>['orders'];
                 </td>
                 <td class="faint">{{ line.held === '0' ? 'from stock' : quantity(line.held) + ' held for it' }}</td>
               </tr>
+              @if (line.byNumber && goes(line.id)) {
+                <tr>
+                  <td></td>
+                  <td colspan="6">
+                    <k-numbers-field
+                      [item]="line.item"
+                      [label]="'Serial numbers of ' + order.order.number + ' line ' + line.lineNo"
+                      way="out"
+                      [locationId]="line.locationId"
+                      [lineId]="line.id"
+                      [many]="further().get(line.id) ?? ''"
+                      [value]="furtherNumbers().get(line.id) ?? []"
+                      (valueChange)="setFurtherNumbers(line.id, $event)"
+                      [proposed]="proposedFor(line)"
+                      [error]="furtherError(line.id, 'numbers')"
+                    />
+                  </td>
+                </tr>
+              }
               @if (furtherError(line.id); as refused) {
                 <tr>
-                  <td colspan="6" class="bad" role="alert">{{ refused }}</td>
+                  <td colspan="7" class="bad" role="alert">{{ refused }}</td>
                 </tr>
               }
             }
@@ -154,7 +174,8 @@ type Waiting = z.infer<typeof contract.alsoWaiting.out>['orders'];
 })
 export class MoveSheet {
   protected readonly data = inject<MoveData>(DIALOG_DATA);
-  private readonly currency = inject(Session).company()?.currency ?? 'MYR';
+  private readonly session = inject(Session);
+  private readonly currency = this.session.company()?.currency ?? 'MYR';
   protected readonly typed = signal(this.data.lines.map((line) => (dec(line.open).gt(0) ? line.open : '')));
   /** The numbers that were said of each line. // P6 */
   protected readonly numbers = signal<readonly (readonly string[])[]>(this.data.lines.map(() => []));
@@ -168,10 +189,16 @@ export class MoveSheet {
   /** Other orders whose goods could go out with it, and what is typed for their lines. // L3 */
   protected readonly others = signal<Waiting>([]);
   protected readonly further = signal<ReadonlyMap<number, string>>(new Map());
+  /** The numbers that were said of them. // P6 */
+  protected readonly furtherNumbers = signal<ReadonlyMap<number, readonly string[]>>(new Map());
   private readonly sentOthers = computed(() =>
     this.others().map(({ order, lines }) => ({
       orderId: order.id,
-      lines: lines.map((line) => ({ lineId: line.id, quantity: this.further().get(line.id) ?? '' })),
+      lines: lines.map(({ id }) => ({
+        lineId: id,
+        quantity: this.further().get(id) ?? '',
+        ...(this.furtherNumbers().get(id)?.length ? { numbers: [...this.furtherNumbers().get(id)!] } : {}),
+      })),
     })),
   );
   protected readonly form = formOf(this.data, this.lines, this.sentOthers);
@@ -228,7 +255,7 @@ export class MoveSheet {
   }
 
   /** The pieces the act would take or make for a line by itself. */
-  private proposedFor(line: MoveData['lines'][number]): string[] {
+  protected proposedFor(line: { id: number; item: { id: number } }): string[] {
     const moved = (this.form.previewed()?.effects?.numbers ?? []).filter(({ itemId }) => itemId === line.item.id);
     const own = this.data.end === 'order' ? moved.filter(({ lineId }) => lineId === line.id) : moved;
     return own.map(({ number }) => number);
@@ -242,19 +269,30 @@ export class MoveSheet {
     this.further.update((further) => new Map(further).set(lineId, typed));
   }
 
+  protected setFurtherNumbers(lineId: number, numbers: readonly string[]): void {
+    this.furtherNumbers.update((further) => new Map(further).set(lineId, numbers));
+  }
+
+  /** Whether any of it goes along. */
+  protected readonly goes = (lineId: number) => {
+    const typed = this.further().get(lineId) ?? '';
+    return isDecimalText(typed, 'quantity') && dec(typed).gt(0);
+  };
+
   protected takeAll(): void {
     this.further.set(new Map(this.others().flatMap(({ lines }) => lines.map((line) => [line.id, line.open]))));
   }
 
-  protected furtherError(lineId: number): string {
+  protected furtherError(lineId: number, of: 'quantity' | 'numbers' = 'quantity'): string {
     for (const [index, { lines }] of this.others().entries()) {
       const at = lines.findIndex((line) => line.id === lineId);
-      if (at >= 0) return this.form.at(`others.${index}.lines.${at}.quantity`, this.further().has(lineId));
+      if (at >= 0) return this.form.at(`others.${index}.lines.${at}.${of}`, this.further().has(lineId));
     }
     return '';
   }
 
   protected readonly quantity = quantity;
+  protected readonly day = (value: string) => day(value, this.session.workDate());
 
   protected set(index: number, typed: string): void {
     this.typed.update((all) => all.map((each, at) => (at === index ? typed : each)));
@@ -265,7 +303,7 @@ export class MoveSheet {
 function formOf(
   data: MoveData,
   lines: () => { lineId: number; quantity: string; numbers?: string[] }[],
-  others: () => { orderId: number; lines: { lineId: number; quantity: string }[] }[],
+  others: () => { orderId: number; lines: { lineId: number; quantity: string; numbers?: string[] }[] }[],
 ): ActForm<typeof contract.receiveGoods> | ActForm<typeof contract.shipLines> {
   return data.end === 'purchase'
     ? new ActForm(
