@@ -287,6 +287,15 @@ const PegRow = z.object({
   day: Day.nullable(),
   /** Held for it, not only next in line. */
   held: z.boolean(),
+  /** Of what is made: how far it is, and the operation that is next or under way. // W3 */
+  work: z
+    .object({
+      state: z.string(),
+      quantity: Decimal,
+      finished: Decimal,
+      operation: z.object({ name: z.string(), done: Decimal }).nullable(),
+    })
+    .nullable(),
 });
 
 export const openPegging = read({

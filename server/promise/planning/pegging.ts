@@ -3,8 +3,9 @@ import { itemAt, type Day } from '@core/kernel';
 import { pegging } from '@core/promise';
 import type * as contract from '@api/promise';
 import { orNotFound } from '../../acts';
-import type { Sql } from '../../db';
+import type { Columns, Sql } from '../../db';
 import { itemsAt, KIND_OF_PLANNED, pointBy } from '../ground/moves';
+import type { PlannedOrder } from '../tables';
 import { familyOf, groundOfPlanning } from '../ground/planning-ground';
 
 type Out = z.infer<typeof contract.openPegging.out>;
@@ -69,7 +70,8 @@ export async function openPegging(
         if (found.length >= MOST_ROWS) return;
         const { kind, id, number, party } = edge[to];
         const { quantity, day, held, itemId } = edge;
-        found.push({ depth, kind, id, number, party, item: itemOf.get(itemId) ?? null, quantity, day, held });
+        const item = itemOf.get(itemId) ?? null;
+        found.push({ depth, kind, id, number, party, item, quantity, day, held, work: null });
         const next = keyOf(edge[to]);
         if (!seen.has(next)) visit(next, depth + 1, new Set([...seen, next]));
       }
@@ -78,7 +80,34 @@ export async function openPegging(
     visit(own, 0, new Set([own]));
     return found;
   };
-  return { up: walk(edges, 'demand'), down: walk(edges, 'supply') };
+  const [up, down] = [walk(edges, 'demand'), walk(edges, 'supply')];
+  const made = [...up, ...down].filter(isMade).map(({ id }) => id);
+  const works = await stepsOf(sql, companyId, made);
+  const withSteps = (row: Row): Row => (isMade(row) ? { ...row, work: works.get(row.id) ?? null } : row);
+  return { up: up.map(withSteps), down: down.map(withSteps) };
+}
+
+const isMade = ({ kind }: Pick<Row, 'kind'>) => kind === 'PR' || kind === 'AS';
+
+/** How far orders that make something are. One query, none where there are none. // W3 */
+async function stepsOf(sql: Sql, companyId: number, ids: readonly number[]): Promise<Map<number, Row['work']>> {
+  if (ids.length === 0) return new Map();
+  const rows = await sql.rows<
+    Columns<PlannedOrder, 'id state quantity finished'> & { operation: string | null; done: string | null }
+  >(
+    `SELECT p.id, p.state, p.quantity, p.finished, o.name AS operation, o.done FROM planned_order p
+       LEFT JOIN planned_operation o ON o.company_id = p.company_id AND o.planned_order_id = p.id
+        AND o.no = (SELECT MIN(n.no) FROM planned_operation n WHERE n.company_id = p.company_id AND n.planned_order_id = p.id
+          AND n.done + n.scrapped < p.quantity)
+      WHERE p.company_id = ? AND p.id IN (?)`,
+    [companyId, [...new Set(ids)]],
+  );
+  return new Map(
+    rows.map(({ id, operation, done, ...row }) => [
+      id,
+      { ...row, operation: operation === null ? null : { name: operation, done: done ?? '0' } },
+    ]),
+  );
 }
 
 /** Of a purchase what came and is held for the lines it is tied to, until it goes out. // L3 */

@@ -165,7 +165,12 @@ describe('planning', () => {
     expect(down.some((row) => row.kind === 'missing')).toBe(true);
     await takeAll();
     const after = await salmah.get<{ up: PegRows[]; down: PegRows[] }>(`/api/pegging/SO/${order.id}`);
-    expect(after.down[0]).toMatchObject({ depth: 0, kind: 'AS', number: assembly!.number });
+    expect(after.down[0]).toMatchObject({
+      depth: 0,
+      kind: 'AS',
+      number: assembly!.number,
+      work: { quantity: '2', finished: '0', operation: { name: 'Mount pumps', done: '0' } },
+    });
     expect(after.down.some((row) => row.kind === 'missing')).toBe(false);
     const part = after.down.find((row) => row.depth === 1 && row.kind === 'PO')!;
     expect(part).toBeDefined();

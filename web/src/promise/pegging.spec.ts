@@ -12,6 +12,7 @@ const row = (depth: number, kind: string, number: string, change: Partial<PegRow
   quantity: '3',
   day: '2027-03-10',
   held: false,
+  work: null,
   ...change,
 });
 
@@ -26,13 +27,33 @@ describe('pegging', () => {
     expect(stage.read).toEqual([{ name: 'openPegging', input: { kind: 'PR', id: 4 } }]);
     const cells = stage.rows();
     expect(cells[0]!.slice(0, 4)).toEqual(['AS-0002 SK-D4', 'PM-15', '3', 'Wed 10 Mar']);
-    expect(cells[1]).toEqual(['SO-0061 Padi Emas', 'PM-15', '3', 'Wed 10 Mar', 'held for it']);
+    expect(cells[1]).toEqual(['SO-0061 Padi Emas', 'PM-15', '3', 'Wed 10 Mar', '', 'held for it']);
     expect(cells[2]![0]).toBe('what is on hand');
     expect(cells[3]!.slice(0, 4)).toEqual(['nothing yet', 'PM-15', '3', '']);
     const first = [...stage.element.querySelectorAll<HTMLElement>('tbody td:first-child')];
     const [top, below] = first.map((each) => parseFloat(each.style.paddingLeft));
     expect(below).toBeGreaterThan(top!);
     expect(stage.element.querySelector('a[href="/orders/4"]')).not.toBeNull();
+  });
+
+  it('says how far what is made is', async () => {
+    const work = { state: 'running', quantity: '4', finished: '0', operation: { name: 'Weld', done: '2' } };
+    const down = [
+      row(0, 'PR', 'PR-1', { work: { ...work, state: 'firm' } }),
+      row(0, 'PR', 'PR-2', { work }),
+      row(0, 'PR', 'PR-3', { work: { ...work, finished: '1' } }),
+      row(0, 'PR', 'PR-4', { work: { ...work, state: 'finished', finished: '4', operation: null } }),
+      row(0, 'AS', 'AS-5', { work: { ...work, operation: null } }),
+    ];
+    const document = { kind: 'SO', id: 4, number: 'SO-0004' };
+    const stage = await Stage.of(PeggingPanel, { reads: () => ({ up: [], down }) }, { document });
+    expect(stage.rows().map((cells) => cells[4])).toEqual([
+      'firm',
+      'Weld 2 of 4',
+      '1 of 4 made, Weld 2 of 4',
+      '4 of 4 made',
+      'begun',
+    ]);
   });
 
   it('says it is for our stock where nobody waits, and reads an order downward only', async () => {

@@ -32,6 +32,7 @@ const OWN: Record<string, string> = { stock: 'what is on hand', missing: 'nothin
                 <td>{{ row.item?.number }}</td>
                 <td class="num">{{ number(row.quantity) }}</td>
                 <td>{{ row.day ? day(row.day) : '' }}</td>
+                <td class="faint">{{ steps(row) }}</td>
                 <td class="faint">{{ row.held ? 'held for it' : '' }}</td>
               </tr>
             } @empty {
@@ -70,7 +71,7 @@ export class PeggingPanel {
   private readonly read = liveDocument(
     this.document,
     (document) => this.promises.pegging(document.kind, document.id),
-    ({ kind }) => ['SO', 'PO', 'PR', 'AS', 'PL', 'RC', 'SH'].includes(kind),
+    ({ kind }) => ['SO', 'PO', 'PR', 'AS', 'PL', 'RC', 'SH', 'WR'].includes(kind),
   );
   protected readonly sides = computed(() => {
     const found = this.read.state().value;
@@ -83,6 +84,16 @@ export class PeggingPanel {
     if (this.document().kind === 'SO') return [down];
     return [{ head: 'Whom it serves', rows: found.up, none: 'Nobody yet; it goes to our stock.' }, down];
   });
+  /** How far what is made is: what came of it, and the operation it stands at. */
+  protected steps({ work }: PegRow): string {
+    if (!work) return '';
+    const made = work.finished === '0' ? '' : `${quantity(work.finished)} of ${quantity(work.quantity)} made`;
+    const at =
+      work.operation && `${work.operation.name} ${quantity(work.operation.done)} of ${quantity(work.quantity)}`;
+    if (work.state !== 'running') return made || work.state;
+    return [made, at].filter(Boolean).join(', ') || 'begun';
+  }
+
   protected readonly named = (row: PegRow) => OWN[row.kind] ?? '';
   protected readonly pathTo = (row: PegRow) => pathOf({ kind: row.kind as DocumentKind, id: row.id });
   protected readonly number = quantity;
