@@ -1,3 +1,4 @@
+import { sentenceOf } from '../refusals';
 import { groundRows, oneShift } from '../promise/testing';
 import { decideOperations, firstChanged, ownRouting, type LaidNow, type OperationsTyped } from './operations';
 import { component, operation, workOrder } from './testing';
@@ -88,7 +89,8 @@ describe('W1 how one order is worked on', () => {
   });
 
   it('gets one more, laid after those before it, which stay', () => {
-    const { added, laid, due, minutes, cost } = effects([test(), kept(mount()), kept(wire())]);
+    const { kept: stay, added, laid, due, minutes, cost } = effects([test(), kept(mount()), kept(wire())]);
+    expect(stay.map(({ id }) => id)).toEqual([31, 32]);
     expect(added).toEqual([{ id: -1, no: 30, name: 'Test', centreId: 2, minutes: 60, cost: '60' }]);
     expect(laid).toMatchObject([{ id: -1, centreId: 2, begins: '2027-03-04', lastDay: '2027-03-04' }]);
     expect({ due, minutes, cost }).toEqual({ due: '2027-03-04', minutes: 780, cost: '540' });
@@ -127,6 +129,9 @@ describe('W1 how one order is worked on', () => {
     const last = effects([kept(mount())]);
     expect(last).toMatchObject({ gone: [32], moved: [{ componentId: 22, operationNo: 10 }], due: '2027-03-02' });
     expect(last.laid).toEqual([]);
+    const third = { ...wire(), id: 33, no: 30, name: 'Test', firstDay: '2027-03-04', lastDay: '2027-03-04' };
+    const middle = effects([kept(mount()), kept(third)], ground([mount(), wire(), third]));
+    expect(middle.moved).toEqual([{ componentId: 22, operationNo: 30 }]);
     expect(effects([])).toMatchObject({
       gone: [31, 32],
       moved: [
@@ -166,8 +171,23 @@ describe('W1 how one order is worked on', () => {
     ['a centre that never works', [kept(mount()), test({ centreId: 3 })], ['operations.1.centreId: no-promise']],
   ])('is refused with %s', (_what, operations, codes) => expect(refused(operations)).toEqual(codes));
 
-  it('takes as many minutes as there may be', () =>
-    expect(refused([kept(mount(), { minutes: '999999' })])).toEqual(['operations.0.centreId: no-promise']));
+  it('takes from one minute to as many as there may be', () => {
+    expect(refused([kept(mount(), { minutes: '999999' })])).toEqual(['operations.0.centreId: no-promise']);
+    expect(effects([kept(mount(), { minutes: ' 1 ' })]).minutes).toBe(1);
+  });
+
+  it('says of each what stands against it', () => {
+    const on = ground([mount({ done: '1' }), wire()]);
+    const facts = (operations: Row[]) => {
+      const decision = decide(operations, on);
+      return decision.ok ? [] : decision.refusals.map((refusal) => sentenceOf(refusal));
+    };
+    expect(facts([kept(mount(), { minutes: '5' }), kept(wire())])[0]).toMatch(/^Mount is reported already/);
+    expect(facts([test({ no: 9 }), kept(mount()), kept(wire())])[0]).toMatch(/^Pieces passed operation 10 already/);
+    expect(facts([kept(mount())])[0]).toMatch(/^Pieces passed Mount and did not come out yet/);
+    expect(facts([kept(mount()), kept(wire()), test({ no: 20 })])[0]).toMatch(/^There is an operation 20 already/);
+    expect(facts([kept(mount()), test({ no: null }), kept(wire())])).toEqual(['The number is needed.']);
+  });
 
   it.each(['finished', 'cancelled'] as const)('of an order that is %s stays', (state) =>
     expect(refused([kept(mount())], ground(undefined, workOrder({ state })))).toEqual([': work-not-open']),
