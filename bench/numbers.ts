@@ -45,10 +45,10 @@ async function lay(url: string, companyId: number, count: number): Promise<void>
     [WORK_DATE, companyId],
   );
   await database.run(
+    // They were numbered in turn.
     `INSERT INTO serial_part (company_id, part_id, product_id)
-     SELECT p.company_id, p.id, w.id FROM seq_2_to_${tree} n
-       JOIN serial p ON p.company_id = ? AND p.number = CONCAT('N', LPAD(n.seq, 8, '0'))
-       JOIN serial w ON w.company_id = p.company_id AND w.number = CONCAT('N', LPAD((n.seq - 2) DIV ${EACH} + 1, 8, '0'))`,
+     SELECT f.company_id, f.id + n.seq - 1, f.id + (n.seq - 2) DIV ${EACH}
+       FROM serial f JOIN seq_2_to_${tree} n WHERE f.company_id = ? AND f.number = 'N00000001'`,
     [companyId],
   );
   await database.run('ANALYZE TABLE item, stock, serial, serial_entry, serial_part', []);

@@ -15,15 +15,13 @@ export async function listStock(
 ): Promise<z.infer<typeof contract.listStock.out>> {
   const most = query.rows ?? PAGE_ROWS;
   const [, place = '', number = ''] = CURSOR.exec(query.cursor ?? '') ?? [];
+  const at = query.location === undefined ? '' : 'AND s.location_id = ?';
+  const places: Bound[] = query.location === undefined ? [] : [query.location];
   const where: string[] = [];
   const values: Bound[] = [];
   if (place !== '') {
-    where.push('AND (i.number > ? OR (i.number = ? AND s.location_id > ?)) AND i.number >= ?');
-    values.push(number, number, Number(place), number);
-  }
-  if (query.location !== undefined) {
-    where.push('AND s.location_id = ?');
-    values.push(query.location);
+    where.push('AND i.number >= ?');
+    values.push(number);
   }
   if (query.q?.trim()) {
     where.push('AND (i.number LIKE ? OR i.name LIKE ?)');
@@ -39,11 +37,24 @@ export async function listStock(
                  JOIN purchase_order p ON p.company_id = l.company_id AND p.id = l.purchase_order_id
                   AND p.state = 'placed' AND p.ship_to_id IS NULL AND p.location_id = s.location_id
                 WHERE l.company_id = s.company_id AND l.item_id = s.item_id AND l.received < l.quantity) AS coming
-         FROM item i FORCE INDEX (item_number)
-         JOIN stock s FORCE INDEX (PRIMARY) ON s.company_id = i.company_id AND s.item_id = i.id
+         -- As many items as rows are shown, in their order: each is somewhere, the first perhaps only where it was shown already.
+         FROM (SELECT i.company_id, i.id, i.number, i.name, i.unit FROM item i FORCE INDEX (item_number)
+                WHERE i.company_id = ? ${where.join(' ')}
+                  AND (SELECT 1 FROM stock s WHERE s.company_id = i.company_id AND s.item_id = i.id ${at} LIMIT 1) IS NOT NULL
+                ORDER BY i.number LIMIT ?) i
+         JOIN stock s FORCE INDEX (PRIMARY) ON s.company_id = i.company_id AND s.item_id = i.id ${at}
          JOIN location lo FORCE INDEX (PRIMARY) ON lo.company_id = s.company_id AND lo.id = s.location_id
-        WHERE i.company_id = ? ${where.join(' ')} ORDER BY i.number, s.location_id LIMIT ?`,
-      [companyId, ...values, most + 1],
+        WHERE ${place === '' ? 'TRUE' : '(i.number > ? OR s.location_id > ?)'}
+        ORDER BY i.number, s.location_id LIMIT ?`,
+      [
+        companyId,
+        ...values,
+        ...places,
+        most + 2,
+        ...places,
+        ...(place === '' ? [] : [number, Number(place)]),
+        most + 1,
+      ],
     ),
     sql.rows<{ currency: string }>('SELECT currency FROM company WHERE id = ?', [companyId]),
   ]);
