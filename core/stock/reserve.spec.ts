@@ -19,6 +19,7 @@ const ground = (
     locationId: 0,
     making: '0',
     work: '',
+    chosen: '',
     ...line,
   },
   item: {
@@ -53,6 +54,12 @@ describe('S3 what is held for a line', () => {
     ['less', ground({ reserved: '5' }), typed({ reserve: '2' }), '-3'],
     ['nothing any more', ground({ reserved: '5' }), typed({ reserve: '0' }), '-5'],
     ['the same where nothing is typed', ground({ reserved: '5' }), typed(), '0'],
+    [
+      'what came of its own order',
+      ground({ route: 'assemble', chosen: 'PM-30', reserved: '2' }, { obtained: 'assemble' }),
+      typed({ route: 'assemble', reserve: '1' }),
+      '-1',
+    ],
     ['stock for a special order', ground({ route: 'special' }), typed({ route: 'special', reserve: '4' }), '4'],
   ])('is %s', (_what, given, asked, by) => {
     const decision = decideSupply(given, asked);
@@ -62,6 +69,18 @@ describe('S3 what is held for a line', () => {
   it.each<[string, SuppliedLine, SupplyTyped, string]>([
     ['more than is free', ground(), typed({ reserve: '9' }), 'reserve: above-free'],
     ['more than is open', ground({ open: '3' }), typed({ reserve: '4' }), 'reserve: above-free'],
+    [
+      'of what is made another way',
+      ground({ route: 'assemble', chosen: 'PM-30' }, { obtained: 'assemble' }),
+      typed({ route: 'assemble', reserve: '1' }),
+      'reserve: options-not-made',
+    ],
+    [
+      'from stock, of what is made another way',
+      ground({ route: 'assemble', chosen: 'PM-30' }, { obtained: 'assemble' }),
+      typed(),
+      'route: options-not-made',
+    ],
     ['words', ground(), typed({ reserve: 'all' }), 'reserve: not-a-number'],
     ['less than nothing', ground(), typed({ reserve: '-1' }), 'reserve: not-a-number'],
     [

@@ -1,4 +1,4 @@
-import { ROUTE_NAMES, routeFits, routeIsBought, type Route } from '@core/catalogue';
+import { ROUTE_NAMES, routeFits, routeIsBought, routeIsMade, type Route } from '@core/catalogue';
 import { dec, isDecimalText, least, MAIN_LOCATION, most, pointOf, ZERO, type Dec } from '@core/kernel';
 import type { OrderState } from '@core/orders';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
@@ -22,6 +22,8 @@ export interface SuppliedLine {
     /** What is being made for it, and the first order that makes it; empty for none. // L1 */
     making: string;
     work: string;
+    /** What was chosen for it of what its item offers; empty where it is as its item is. // W2 */
+    chosen: string;
   };
   /** `free`: held for nobody, by location. */
   item: {
@@ -78,6 +80,8 @@ export function decideSupply(ground: SuppliedLine, typed: SupplyTyped): Decision
         ? refuse('no-vendor', 'route', { item: item.number })
         : refuse('route-not-kept', 'route', { item: item.number, route: ROUTE_NAMES[typed.route] }),
     );
+  } else if (line.chosen !== '' && !routeIsMade(typed.route)) {
+    refusals.push(refuse('options-not-made', 'route', { item: item.number, options: line.chosen }));
   } else if (other && dec(line.tied).gt(0)) refusals.push(refuse('line-tied', 'route', facts));
   else if (other && line.work !== '') refusals.push(refuse('line-made', 'route', { ...facts, work: line.work }));
   else if (other && dec(line.shipped).gt(0)) refusals.push(refuse('line-part-shipped', 'route', facts));
@@ -110,7 +114,10 @@ function reserveOf({ line, item }: SuppliedLine, typed: SupplyTyped, locationId:
   }
   const asked = dec(typed.reserve);
   if (asked.eq(0)) return ZERO;
-  if (typed.route === 'drop') {
+  if (line.chosen !== '' && asked.gt(line.reserved)) {
+    // What is there is the item as it usually is.
+    refusals.push(refuse('options-not-made', 'reserve', { item: item.number, options: line.chosen }));
+  } else if (typed.route === 'drop') {
     refusals.push(refuse('route-holds-nothing', 'reserve', { item: item.number }));
   } else if (item.reserving === 'never') {
     refusals.push(refuse('never-reserved', 'reserve', { item: item.number }));

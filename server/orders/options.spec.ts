@@ -135,6 +135,42 @@ describe('W2 what is chosen for a line', () => {
     expect(await said([])).not.toContain(pumps);
   });
 
+  it('is made for its line alone: neither from stock nor held of it; and not chosen for what is planned already', async () => {
+    const [order] = await salmah.does('saveOrder', typed(ids('SK-TRAY')));
+    const [made] = await salmah.does('confirmOrder', { id: order!.id, version: 1 });
+    const { lines } = await opened(order!.id);
+    const lineId = lines[0]!.id;
+    await salmah.does('untieWork', { plannedId: made!.id, orderLineId: lineId });
+    const supply = async (change: object) =>
+      (
+        await salmah.refused('supplyLine', {
+          orderLineId: lineId,
+          route: 'assemble',
+          reserve: '',
+          lift: false,
+          ...change,
+        })
+      ).codes;
+    expect(await supply({ route: 'stock' })).toEqual(['route: options-not-made']);
+    expect(await supply({ reserve: '1' })).toContain('reserve: options-not-made');
+    const [plain] = await salmah.does('saveOrder', typed([]));
+    const draft = await opened(plain!.id);
+    const asked = { lineId: draft.lines[0]!.id, asked: draft.lines[0]!.shipDate, way: 'nothing' };
+    const { lines: checked } = await salmah.get<{ lines: { ways: Record<string, { day: string }> }[] }>(
+      `/api/orders/${plain!.id}/promise/check`,
+    );
+    await (
+      await world.visitor('meilin')
+    ).does('acceptPromise', {
+      orderId: plain!.id,
+      version: draft.version,
+      lines: [{ ...asked, day: checked[0]!.ways['nothing']!.day }],
+    });
+    const now = await opened(plain!.id);
+    const again = typed(ids('SK-TRAY'), { id: now.lines[0]!.id }, { id: plain!.id, version: now.version });
+    expect((await salmah.refused('saveOrder', again)).codes).toEqual(['lines.0.quantity: line-planned']);
+  });
+
   it('is not promised by what is made another way', async () => {
     const [order] = await salmah.does('saveOrder', typed(ids('SK-TRAY')));
     const { lines } = await salmah.get<{

@@ -3,6 +3,7 @@ import type { OrderState } from '@core/orders';
 import { decideSupply, type Reserving, type SuppliedLine } from '@core/stock';
 import * as contract from '@api/stock';
 import { defineAct, orNotFound } from '../acts';
+import { chosenNames } from '../catalogue';
 import type { Sql, Columns } from '../db';
 import { heldStatement, loadFree } from '../on-hand';
 import { loadToMake, withWork, writeWork } from '../workshop';
@@ -93,6 +94,7 @@ async function loadSupplied(
     [companyId, orNotFound(of, 'This order line').orderId, orderLineId],
   );
   const line = orNotFound(row, 'This order line');
+  const chosen = (await chosenNames(sql, companyId, [{ orderLineId: line.id }])).get(line.id) ?? [];
   const [item] = await sql.rows<{
     number: string;
     stocked: boolean;
@@ -127,6 +129,7 @@ async function loadSupplied(
       locationId: line.locationId,
       making: line.making,
       work: line.work,
+      chosen: chosen.map(({ name }) => name).join(', '),
     },
     shipDate: line.shipDate,
     item: {
