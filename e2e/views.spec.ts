@@ -29,6 +29,7 @@ const VIEWS = [
   ['vendor', '/vendors/1'],
   ['item', '/items/1'],
   ['workshop', '/workshop'],
+  ['workshop by day', '/workshop/days'],
   ['stock', '/stock'],
   ['counts', '/counts'],
   ['count', '/counts/1'],

@@ -28,7 +28,7 @@ export function daysBetween(from: Day, to: Day): number {
 }
 
 /** A day of the work date's year more than this many days back is written with its year, and read so. */
-export const YEARLESS_DAYS_BACK = 270;
+export const YEARLESS_DAYS_BACK = 183;
 
 /** `Thu 11 Mar`, with the year where reading it without one would give another day. */
 export function dayText(day: Day, workDate: Day): string {

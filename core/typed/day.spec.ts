@@ -36,5 +36,9 @@ describe('typed days', () => {
   it('reads a day long past as next year, and shows it with its year', () => {
     expect(readTypedDay('5/1', '2027-12-28')).toBe('2028-01-05');
     expect(dayText('2027-01-05', '2027-12-28')).toBe('Tue 5 Jan 2027');
+    // In autumn a day in spring is the next one.
+    expect(readTypedDay('30/3', '2026-11-30')).toBe('2027-03-30');
+    expect(readTypedDay('1/6', '2026-11-30')).toBe('2026-06-01');
+    expect(readTypedDay('30/5', '2026-11-30')).toBe('2027-05-30');
   });
 });

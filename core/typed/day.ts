@@ -8,7 +8,7 @@ const WEEKDAYS = ['sun', 'mon', 'tue', 'wed', 'thu', 'fri', 'sat'];
 
 /**
  * A date as people type it, read against the work date:
- * `11/3` and `11 mar` (this year's, or next year's where that is more than 270 days back), `11/3/27`, `2027-03-11`,
+ * `11/3` and `11 mar` (this year's, or next year's where that is more than half a year back), `11/3/27`, `2027-03-11`,
  * `+5` and `-2` (days from the work date), `fri` (the next such weekday after the work date), `today`.
  * Null where it is none of these.
  */
