@@ -1,3 +1,4 @@
+import { routeIsMade } from '@core/catalogue';
 import { dec, inUnits, share, type DocumentKind } from '@core/kernel';
 import { buildThread, pairMoves, type PairedMove, type Part, type ThreadRows } from '@core/supply';
 import type { ThreadOut } from '@api/supply';
@@ -67,7 +68,7 @@ function threadOf(
   const rows: ThreadRows = {
     quantity: quantity.gt(0) ? quantity.toFixed() : line.quantity,
     purchased: line.route !== 'stock' || supplies.length > 0,
-    bought: supplies.length === 0 || supplies.some(({ part }) => part.document.kind === 'PO'),
+    bought: supplies.length === 0 ? !routeIsMade(line.route) : supplies.some(({ part }) => part.document.kind === 'PO'),
     agreed: agreedPart(line),
     ordered: orderedPart(order, line),
     supplies: supplies.map((each) => each.part),

@@ -106,6 +106,16 @@ describe('what is made and assembled to order (W2 P5)', () => {
     expect((await work(assembly!.id)).earning).toBeNull();
   });
 
+  it('has the thread of what is made from its draft on: nobody will invoice it to us', async () => {
+    const { id, shipTos } = world.masters.customers.get('Kasturi Bottling')!;
+    const head = { id: null, version: null, customerId: id, shipToId: shipTos[0], customerReference: 'KB-11' };
+    const line = { id: null, itemId: world.item('SK-D2'), quantity: '1', shipDate: '2027-03-30', route: 'assemble' };
+    const [order] = await salmah.does('saveOrder', { ...head, lines: [line] });
+    const { lines } = await opened(order!.id);
+    const { beads } = await salmah.get<{ beads: { stage: string }[] }>(`/api/threads/${lines[0]!.id}`);
+    expect(beads.map(({ stage }) => stage)).toEqual(['ordered', 'supply', 'received', 'shipped', 'invoiced', 'paid']);
+  });
+
   it('says which parts are short while it is typed', async () => {
     const { id, shipTos } = world.masters.customers.get('Kasturi Bottling')!;
     const typed = (quantity: string, route: string) => ({

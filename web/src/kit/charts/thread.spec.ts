@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import { buildThread, type Part } from '@core/supply';
+import { buildThread, type Part, type ThreadRows } from '@core/supply';
 import type { DocumentKind } from '@core/kernel';
 import { ThreadView } from './thread';
 
@@ -14,20 +14,21 @@ const part = (kind: DocumentKind, id: number, quantity: string, more: Partial<Pa
 });
 
 /** 12 ordered and bought, 8 of them received, shipped and invoiced. */
+const rows: ThreadRows = {
+  quantity: '12',
+  purchased: true,
+  bought: true,
+  agreed: null,
+  ordered: part('SO', 1, '12'),
+  supplies: [part('PO', 2, '12', { filled: 8 / 12, differs: 'date' })],
+  moves: [{ supply: 0, receipt: part('RC', 3, '8'), shipment: part('SH', 4, '8') }],
+  invoices: [{ moves: [0], part: part('CI', 5, '8'), paid: null }],
+  vendorInvoices: [],
+};
 const thread = {
   orderLineId: 3,
   title: 'line 1 · RO-4040 · 12 pieces',
-  ...buildThread({
-    quantity: '12',
-    purchased: true,
-    bought: true,
-    agreed: null,
-    ordered: part('SO', 1, '12'),
-    supplies: [part('PO', 2, '12', { filled: 8 / 12, differs: 'date' })],
-    moves: [{ supply: 0, receipt: part('RC', 3, '8'), shipment: part('SH', 4, '8') }],
-    invoices: [{ moves: [0], part: part('CI', 5, '8'), paid: null }],
-    vendorInvoices: [],
-  }),
+  ...buildThread(rows),
   undone: [
     {
       document: { kind: 'SH' as const, id: 8, number: 'SH-0008' },
@@ -47,6 +48,18 @@ describe('the thread', () => {
     fixture.componentRef.setInput('workDate', '2027-03-01');
     await fixture.whenStable();
     element = fixture.nativeElement as HTMLElement;
+  });
+
+  it('calls what no vendor will invoice made, not received', async () => {
+    const made = buildThread({ ...rows, bought: false, supplies: [], moves: [], invoices: [] });
+    const fixture = TestBed.createComponent(ThreadView);
+    fixture.componentRef.setInput('thread', { ...thread, ...made });
+    fixture.componentRef.setInput('workDate', '2027-03-01');
+    await fixture.whenStable();
+    const text = (fixture.nativeElement as HTMLElement).textContent;
+    expect(text).toContain('Made');
+    expect(text).not.toContain('Received');
+    expect(element.textContent).toContain('Received');
   });
 
   it('leads from each bead that happened to its document', () => {

@@ -211,8 +211,8 @@ export class ThreadView {
 
   /** What is made by us is not received. */
   private nameOf(stage: Stage): string {
-    const supplies = this.thread().beads.filter((bead) => bead.stage === 'supply' && bead.part);
-    const made = supplies.length > 0 && supplies.every((bead) => bead.part!.document.kind !== 'PO');
+    // What no vendor will invoice is made by us.
+    const made = !this.thread().beads.some((bead) => bead.stage === 'vendorInvoiced');
     return stage === 'received' && made ? 'Made' : STAGE_NAMES[stage];
   }
 
