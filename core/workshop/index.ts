@@ -2,7 +2,9 @@ export {
   componentCost,
   labourCost,
   minutesFor,
+  openTies,
   plannedCosts,
+  tooLateFor,
   throughOf,
   WORK_STATES,
   type There,
@@ -36,7 +38,7 @@ export { apartNeeds, assemblyNeeds, reportNeeds, takeBackNeeds, type ReportNumbe
 export {
   decideOperations,
   firstChanged,
-  ownRouting,
+  withOwnRouting,
   type LaidNow,
   type OperationsEffects,
   type OperationsGround,

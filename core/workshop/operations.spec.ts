@@ -1,6 +1,6 @@
 import { sentenceOf } from '../refusals';
 import { groundRows, oneShift } from '../promise/testing';
-import { decideOperations, firstChanged, ownRouting, type LaidNow, type OperationsTyped } from './operations';
+import { decideOperations, firstChanged, withOwnRouting, type LaidNow, type OperationsTyped } from './operations';
 import { component, operation, workOrder } from './testing';
 
 /** Monday 1 March; eight hours a day on each centre, five days a week. */
@@ -239,10 +239,27 @@ describe('W1 the first change', () => {
 });
 
 describe('W1 its own operations for another quantity', () => {
+  const step = { no: 5, name: 'Saw', centreId: 1, setup: '1', run: '2', parallel: 1, firstDay: null, lastDay: null };
+  const usual = groundRows({
+    operations: [
+      { ...step, itemId: 1 },
+      { ...step, itemId: 2 },
+    ],
+  });
+  const on = (quantity: string) =>
+    withOwnRouting(usual, 1, { quantity: '4' }, [mount({ parallel: 2 }), wire({ minutes: 1 })], quantity).operations;
   const routing = (quantity: string) =>
-    ownRouting({ itemId: 1, quantity: '4' }, [mount({ parallel: 2 }), wire({ minutes: 1 })], quantity).map(
-      ({ no, setup, run, parallel }) => [no, setup, run, parallel],
-    );
+    on(quantity)
+      .filter(({ itemId }) => itemId === 1)
+      .map(({ no, setup, run, parallel }) => [no, setup, run, parallel]);
+
+  it('stand in the place of its item’s, and of no other’s', () =>
+    expect(on('4').map(({ itemId, name }) => [itemId, name])).toEqual([
+      [2, 'Saw'],
+      [1, 'Mount'],
+      [1, 'Wire'],
+    ]));
+
   it('take time in its measure, at least a minute', () => {
     expect(routing('8')).toEqual([
       [10, '960', '0', 2],

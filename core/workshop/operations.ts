@@ -1,5 +1,5 @@
 import { dec, isDecimalText, sum, type Day } from '@core/kernel';
-import { decideLayRest, type GroundRows, type LayEffects, type OperationRow } from '@core/promise';
+import { decideLayRest, type GroundRows, type LayEffects } from '@core/promise';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { componentCost, labourCost, throughOf, type WorkGround, type WorkOperation } from './work-order';
 
@@ -239,24 +239,32 @@ function laidAgain(
 }
 
 /**
- * What an order's own operations are for another quantity, as if the item were always worked on so: each takes its minutes
+ * The ground on which an item is worked on as one of its orders is, for another quantity: each operation takes its minutes
  * in the measure of the quantity, at least one. // W1
  */
-export function ownRouting(
-  { itemId, quantity }: { itemId: number; quantity: string },
+export function withOwnRouting(
+  rows: GroundRows,
+  itemId: number,
+  order: { quantity: string },
   operations: readonly Pick<LaidNow, 'no' | 'name' | 'centreId' | 'minutes' | 'parallel'>[],
   typedQuantity: string,
-): OperationRow[] {
-  const share = isDecimalText(typedQuantity, 'quantity') ? dec(typedQuantity).div(quantity) : dec('1');
-  return operations.map(({ no, name, centreId, minutes, parallel }) => ({
-    itemId,
-    no,
-    name,
-    centreId,
-    setup: String(Math.max(1, Math.round(Number(share.times(minutes).toFixed())))),
-    run: '0',
-    parallel,
-    firstDay: null,
-    lastDay: null,
-  }));
+): GroundRows {
+  const share = isDecimalText(typedQuantity, 'quantity') ? dec(typedQuantity).div(order.quantity) : dec('1');
+  return {
+    ...rows,
+    operations: [
+      ...rows.operations.filter((each) => each.itemId !== itemId),
+      ...operations.map(({ no, name, centreId, minutes, parallel }) => ({
+        itemId,
+        no,
+        name,
+        centreId,
+        setup: String(Math.max(1, Math.round(Number(share.times(minutes).toFixed())))),
+        run: '0',
+        parallel,
+        firstDay: null,
+        lastDay: null,
+      })),
+    ],
+  };
 }

@@ -94,6 +94,16 @@ export interface WorkGround {
   currency: string;
 }
 
+/** The lines something is still to come for. */
+export const openTies = <Tie extends Pick<WorkTie, 'quantity' | 'made'>>(ties: readonly Tie[]): Tie[] =>
+  ties.filter(({ quantity, made }) => dec(quantity).gt(made));
+
+/** Those of them that ship before it is there. */
+export const tooLateFor = <Tie extends Pick<WorkTie, 'quantity' | 'made' | 'shipDate'>>(
+  ties: readonly Tie[],
+  there: Day,
+): Tie[] => openTies(ties).filter(({ shipDate }) => shipDate < there);
+
 /** Pieces that passed an operation or were lost at it. */
 export const throughOf = ({ done, scrapped }: WorkOperation): Dec => dec(done).plus(scrapped);
 

@@ -1,9 +1,10 @@
 import { dec, MAIN_LOCATION, pointOf, type Day } from '@core/kernel';
+import { optionsName } from '@core/catalogue';
 import type { OrderState } from '@core/orders';
 import { decideSupply, type Reserving, type SuppliedLine } from '@core/stock';
 import * as contract from '@api/stock';
 import { defineAct, orNotFound } from '../acts';
-import { chosenNames } from '../catalogue';
+import { chosenFor, optionsOf } from '../catalogue';
 import type { Sql, Columns } from '../db';
 import { heldStatement, loadFree } from '../on-hand';
 import { loadToMake, withWork, writeWork } from '../workshop';
@@ -31,6 +32,7 @@ export const supplyLine = defineAct(contract.supplyLine, {
       open: line.open,
       held,
       shipDate: supplied.shipDate,
+      optionIds: supplied.optionIds,
       field: 'route',
     };
     return { ...supplied, toMake: await loadToMake(tx, doer.companyId, doer.workDate, order.number, [made]) };
@@ -72,7 +74,7 @@ async function loadSupplied(
   companyId: number,
   orderLineId: number,
   locationId: number | undefined,
-): Promise<SuppliedLine & { shipDate: Day }> {
+): Promise<SuppliedLine & { shipDate: Day; optionIds: number[] }> {
   const [of] = await sql.rows<{ orderId: number }>(
     'SELECT order_id FROM sales_order_line WHERE company_id = ? AND id = ?',
     [companyId, orderLineId],
@@ -94,7 +96,8 @@ async function loadSupplied(
     [companyId, orNotFound(of, 'This order line').orderId, orderLineId],
   );
   const line = orNotFound(row, 'This order line');
-  const chosen = (await chosenNames(sql, companyId, [{ orderLineId: line.id }])).get(line.id) ?? [];
+  const optionIds = (await chosenFor(sql, companyId, [line.id])).get(line.id) ?? [];
+  const offered = await optionsOf(sql, companyId, null, optionIds.length > 0 ? [line.itemId] : []);
   const [item] = await sql.rows<{
     number: string;
     stocked: boolean;
@@ -129,9 +132,10 @@ async function loadSupplied(
       locationId: line.locationId,
       making: line.making,
       work: line.work,
-      chosen: chosen.map(({ name }) => name).join(', '),
+      chosen: optionsName(offered.get(line.itemId) ?? [], optionIds),
     },
     shipDate: line.shipDate,
+    optionIds,
     item: {
       id: line.itemId,
       number: item!.number,

@@ -1,12 +1,12 @@
 import { dec, pointOf, roundUpTo } from '@core/kernel';
 import { decideChangedWork, type PlannedOrderPlan } from '@core/promise';
-import { ownRouting } from '@core/workshop';
+import { withOwnRouting } from '@core/workshop';
 import * as contract from '@api/workshop';
 import { defineAct, type Doer } from '../acts';
 import { takeTurn, type Sql, type Statement, type Tx } from '../db';
 import { cancelPlanned, groundRows, loadStatement, writePlanned } from '../promise';
 import { plannedBelow } from './cancel';
-import { laidNow } from './operations';
+import { laidNow, lateLines } from './laid';
 import { touchedByWork } from './report';
 import { loadWork, type LoadedWork } from './store';
 
@@ -28,9 +28,7 @@ export const changeWork = defineAct(contract.changeWork, {
   preview: ({ orders, day }, { work }) => ({
     day,
     start: orders[0]!.start,
-    late: work.ties
-      .filter(({ shipDate, quantity, made }) => shipDate < day && dec(quantity).gt(made))
-      .map(({ order, lineNo, shipDate }) => ({ order: { kind: 'SO' as const, ...order }, lineNo, shipDate })),
+    late: lateLines(work, day),
   }),
   async write(tx, { orders }, changed, doer) {
     await relay(tx, doer, changed, orders);
@@ -57,15 +55,7 @@ async function loadChanged(sql: Sql, companyId: number, workDate: string, workId
     anew,
     centreIds: operations.map(({ centreId }) => centreId),
   });
-  const rows = about.ownOperations
-    ? {
-        ...found,
-        operations: [
-          ...found.operations.filter(({ itemId }) => itemId !== point),
-          ...ownRouting({ itemId: point, quantity: work.order.quantity }, operations, quantity),
-        ],
-      }
-    : found;
+  const rows = about.ownOperations ? withOwnRouting(found, point, work.order, operations, quantity) : found;
   return { work, below, rows, reported: reports > 0, ...about };
 }
 

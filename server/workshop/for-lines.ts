@@ -3,7 +3,7 @@ import { chosenOf, routeIsMade, type Route } from '@core/catalogue';
 import { decideWorkForLines, type GroundRows, type LineToMake, type PlannedOrderPlan } from '@core/promise';
 import type { Decision } from '@core/refusals';
 import type { Doer, Touched } from '../acts';
-import { chosenFor, optionsOf } from '../catalogue';
+import { optionsOf } from '../catalogue';
 import { takeTurn, type Sql, type Tx } from '../db';
 import { groundRows, writePlanned } from '../promise';
 
@@ -19,6 +19,8 @@ export interface MadeLine {
   /** What will be held for it of stock. */
   held: string;
   shipDate: Day;
+  /** What is chosen for it; none where it is made as its item is. // W2 */
+  optionIds: readonly number[];
   field: string;
 }
 
@@ -56,16 +58,11 @@ export async function loadToMake(
       WHERE t.company_id = ? AND t.order_line_id IN (?) ORDER BY p.id`,
     [companyId, made.map(({ id }) => id)],
   );
-  const chosen = await chosenFor(
-    sql,
-    companyId,
-    made.map(({ id }) => id),
-  );
   const groups = await optionsOf(
     sql,
     companyId,
     null,
-    made.filter(({ id }) => chosen.has(id)).map(({ itemId }) => itemId),
+    made.filter(({ optionIds }) => optionIds.length > 0).map(({ itemId }) => itemId),
   );
   const lines = made.flatMap((line): LineToMake[] => {
     const coming = ties.filter(({ lineId }) => lineId === line.id).reduce((sum, tie) => sum.plus(tie.coming), dec('0'));
@@ -73,9 +70,8 @@ export async function loadToMake(
     if (wanted.lte(0)) return [];
     const point = pointOf(line.itemId, line.locationId);
     const { id: lineId, lineNo, shipDate, field } = line;
-    const options = chosen.has(lineId)
-      ? { groups: groups.get(line.itemId) ?? [], chosen: chosen.get(lineId)! }
-      : undefined;
+    const { optionIds: chosen } = line;
+    const options = chosen.length > 0 ? { groups: groups.get(line.itemId) ?? [], chosen } : undefined;
     return [{ lineId, field, order, lineNo, point, quantity: wanted.toFixed(), shipDate, options }];
   });
   // What was chosen is made and bought at the main location, as what an item is made of is.

@@ -1,5 +1,8 @@
 import type { LayEffects } from '@core/promise';
-import type { Statement } from '../db';
+import { tooLateFor, type LaidNow } from '@core/workshop';
+import type { Columns, Sql, Statement } from '../db';
+import type { PlannedOperation } from '../promise/tables';
+import type { LoadedWork } from './store';
 
 type Laid = LayEffects['operations'];
 
@@ -47,3 +50,32 @@ export const holdsOf = (companyId: number, laid: Laid) =>
       machines,
     })),
   );
+
+/** Operations of an order with where they are laid, and whether anything was reported at them. */
+export async function laidNow(sql: Sql, companyId: number, { order, operations }: LoadedWork): Promise<LaidNow[]> {
+  const rows = await sql.rows<
+    Columns<PlannedOperation, 'id firstDay lastDay'> & { centreId: number; parallel: string; reported: number }
+  >(
+    `SELECT o.id, o.work_centre_id AS centre_id, o.first_day, o.last_day,
+            COALESCE((SELECT MAX(r.parallel) FROM routing_operation r WHERE r.company_id = o.company_id AND r.item_id = p.item_id
+               AND r.no = o.no), 1) AS parallel,
+            EXISTS (SELECT 1 FROM work_report_operation w WHERE w.company_id = o.company_id AND w.operation_id = o.id)
+              OR EXISTS (SELECT 1 FROM work_report w WHERE w.company_id = o.company_id AND w.operation_id = o.id) AS reported
+       FROM planned_operation o JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id
+      WHERE o.company_id = ? AND o.planned_order_id = ?`,
+    [companyId, order.id],
+  );
+  const laidAt = new Map(rows.map((row) => [row.id, row]));
+  return operations.map((operation) => {
+    const { parallel, reported, ...row } = laidAt.get(operation.id)!;
+    return { ...operation, ...row, parallel: Number(parallel), reported: Boolean(reported) };
+  });
+}
+
+/** The lines an order is for that ship before it is there. */
+export const lateLines = ({ ties }: Pick<LoadedWork, 'ties'>, there: string) =>
+  tooLateFor(ties, there).map(({ order, lineNo, shipDate }) => ({
+    order: { kind: 'SO' as const, ...order },
+    lineNo,
+    shipDate,
+  }));

@@ -1,13 +1,11 @@
-import { dec } from '@core/kernel';
 import { decideLayRest, type LaidWork, type LayEffects } from '@core/promise';
-import { throughOf } from '@core/workshop';
+import { openTies, throughOf, tooLateFor } from '@core/workshop';
 import * as contract from '@api/workshop';
 import { defineAct, type Doer } from '../acts';
 import { into, takeTurn, type Sql, type Statement } from '../db';
 import { headStatement, restGround } from '../promise';
 import { centreHoldTable } from '../promise/tables';
-import { holdsOf, laidOrderStatement, laidStatements } from './laid';
-import { laidNow } from './operations';
+import { holdsOf, laidNow, laidOrderStatement, laidStatements } from './laid';
 import { touchedByWork, WORK_KIND } from './report';
 import { loadWork } from './store';
 
@@ -30,7 +28,7 @@ export const layWork = defineAct(contract.layWork, {
         firstDay: begins,
         lastDay,
       })),
-      lines: openTies(work).map(({ orderLineId, order, lineNo, shipDate }) => ({
+      lines: openTies(work.ties).map(({ orderLineId, order, lineNo, shipDate }) => ({
         order: { kind: 'SO' as const, ...order },
         party: parties.get(orderLineId)!,
         lineNo,
@@ -44,7 +42,7 @@ export const layWork = defineAct(contract.layWork, {
   },
   async write(tx, effects, ground, doer, { moveLines }) {
     const { work } = ground;
-    const late = moveLines ? openTies(work).filter(({ shipDate }) => shipDate < effects.due) : [];
+    const late = moveLines ? tooLateFor(work.ties, effects.due) : [];
     const begins = effects.operations.find(({ id }) => id === work.operations[0]?.id);
     await tx.batch([
       ...laidStatements(doer.companyId, effects.operations),
@@ -57,9 +55,6 @@ export const layWork = defineAct(contract.layWork, {
 });
 
 type Laid = Awaited<ReturnType<typeof loadLaid>>;
-
-/** The lines something is still to come for. */
-const openTies = ({ ties }: Laid['work']) => ties.filter(({ quantity, made }) => dec(quantity).gt(made));
 
 async function loadLaid(
   sql: Sql,

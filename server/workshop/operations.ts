@@ -1,17 +1,10 @@
-import { dec } from '@core/kernel';
-import {
-  decideOperations,
-  firstChanged,
-  type LaidNow,
-  type OperationsEffects,
-  type OperationsTyped,
-} from '@core/workshop';
+import { decideOperations, firstChanged, type OperationsEffects, type OperationsTyped } from '@core/workshop';
 import * as contract from '@api/workshop';
 import { defineAct, type Doer } from '../acts';
-import { into, takeTurn, type Columns, type Sql, type Statement, type Tx } from '../db';
+import { into, takeTurn, type Sql, type Statement, type Tx } from '../db';
 import { restGround } from '../promise';
-import { centreHoldTable, plannedOperationTable, type PlannedOperation } from '../promise/tables';
-import { holdsOf, laidOrderStatement, laidStatements } from './laid';
+import { centreHoldTable, plannedOperationTable } from '../promise/tables';
+import { holdsOf, laidNow, lateLines, laidOrderStatement, laidStatements } from './laid';
 import { touchedByWork } from './report';
 import { loadWork, type LoadedWork } from './store';
 
@@ -30,9 +23,7 @@ export const changeOperations = defineAct(contract.changeOperations, {
     minutesWas,
     due,
     dueWas: work.due,
-    late: work.ties
-      .filter(({ shipDate, quantity, made }) => shipDate < due && dec(quantity).gt(made))
-      .map(({ order, lineNo, shipDate }) => ({ order: { kind: 'SO' as const, ...order }, lineNo, shipDate })),
+    late: lateLines(work, due),
     firm: work.order.state === 'planned',
   }),
   async write(tx, effects, { work }, doer) {
@@ -71,27 +62,6 @@ async function loadOperations(
     centres: new Map(centres.map(({ id, ...centre }) => [id, centre])),
     rows: await restGround(sql, companyId, workDate, { workId, centreIds: [...new Set(centreIds)], keptIds }),
   };
-}
-
-/** Operations of an order with where they are laid, and whether anything was reported at them. */
-export async function laidNow(sql: Sql, companyId: number, { order, operations }: LoadedWork): Promise<LaidNow[]> {
-  const rows = await sql.rows<
-    Columns<PlannedOperation, 'id firstDay lastDay'> & { centreId: number; parallel: string; reported: number }
-  >(
-    `SELECT o.id, o.work_centre_id AS centre_id, o.first_day, o.last_day,
-            COALESCE((SELECT MAX(r.parallel) FROM routing_operation r WHERE r.company_id = o.company_id AND r.item_id = p.item_id
-               AND r.no = o.no), 1) AS parallel,
-            EXISTS (SELECT 1 FROM work_report_operation w WHERE w.company_id = o.company_id AND w.operation_id = o.id)
-              OR EXISTS (SELECT 1 FROM work_report w WHERE w.company_id = o.company_id AND w.operation_id = o.id) AS reported
-       FROM planned_operation o JOIN planned_order p ON p.company_id = o.company_id AND p.id = o.planned_order_id
-      WHERE o.company_id = ? AND o.planned_order_id = ?`,
-    [companyId, order.id],
-  );
-  const laidAt = new Map(rows.map((row) => [row.id, row]));
-  return operations.map((operation) => {
-    const { parallel, reported, ...row } = laidAt.get(operation.id)!;
-    return { ...operation, ...row, parallel: Number(parallel), reported: Boolean(reported) };
-  });
 }
 
 async function writeOperations(

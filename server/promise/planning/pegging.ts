@@ -98,7 +98,7 @@ async function stepsOf(sql: Sql, companyId: number, ids: readonly number[]): Pro
     `SELECT p.id, p.state, p.quantity, p.finished, o.name AS operation, o.done FROM planned_order p
        LEFT JOIN planned_operation o ON o.company_id = p.company_id AND o.planned_order_id = p.id
         AND o.no = (SELECT MIN(n.no) FROM planned_operation n WHERE n.company_id = p.company_id AND n.planned_order_id = p.id
-          AND n.done + n.scrapped < p.quantity)
+          AND n.done < p.quantity - p.scrapped)
       WHERE p.company_id = ? AND p.id IN (?)`,
     [companyId, [...new Set(ids)]],
   );

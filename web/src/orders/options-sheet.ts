@@ -1,20 +1,17 @@
 import { DIALOG_DATA, DialogRef } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { chosenOf, optionRefusals, optionsPrice, type OptionGroup } from '@core/catalogue';
 import { dec } from '@core/kernel';
 import { sentenceOf } from '@core/refusals';
 import { Sheet } from '../kit/act/sheet';
 import { price } from '../kit/formats';
-import { Orders } from './service';
 import type { ChosenOption } from './typed';
 
 export interface OptionsData {
-  itemId: number;
   number: string;
   name: string;
-  customerId: number | null;
   currency: string;
+  groups: readonly OptionGroup[];
   chosen: readonly number[];
 }
 
@@ -29,7 +26,7 @@ export interface OptionsData {
     [busy]="wrong().length > 0"
     (done)="take()"
   >
-    @for (group of groups(); track group.id) {
+    @for (group of data.groups; track group.id) {
       <fieldset>
         <legend>
           {{ group.name }}
@@ -41,7 +38,7 @@ export interface OptionsData {
           <label>
             <input
               type="radio"
-              [attr.data-first]="group === groups()[0] ? '' : null"
+              [attr.data-first]="group === data.groups[0] ? '' : null"
               [name]="'group' + group.id"
               [checked]="noneOf(group)"
               (change)="choose(group, null)"
@@ -53,7 +50,7 @@ export interface OptionsData {
           <label>
             <input
               [type]="group.atMost === 1 ? 'radio' : 'checkbox'"
-              [attr.data-first]="group === groups()[0] && $index === 0 ? '' : null"
+              [attr.data-first]="group === data.groups[0] && $index === 0 ? '' : null"
               [name]="'group' + group.id"
               [checked]="has(option.id)"
               (change)="choose(group, option.id)"
@@ -110,22 +107,14 @@ export interface OptionsData {
 export class OptionsSheet {
   protected readonly data = inject<OptionsData>(DIALOG_DATA);
   private readonly ref = inject<DialogRef<ChosenOption[]>>(DialogRef);
-  protected readonly groups = signal<readonly OptionGroup[]>([]);
   private readonly chosen = signal<readonly number[]>(this.data.chosen);
   protected readonly wrong = computed(() => [
-    ...new Set(optionRefusals(this.data.number, this.groups(), this.chosen(), '').map(sentenceOf)),
+    ...new Set(optionRefusals(this.data.number, this.data.groups, this.chosen(), '').map(sentenceOf)),
   ]);
   protected readonly effect = computed(() => {
-    const on = optionsPrice(this.groups(), this.chosen());
+    const on = optionsPrice(this.data.groups, this.chosen());
     return on.eq(0) ? 'At the price it has' : `${this.data.currency} ${this.onPrice(on.toFixed())} on each`;
   });
-
-  constructor() {
-    inject(Orders)
-      .options(this.data.itemId, this.data.customerId)
-      .pipe(takeUntilDestroyed())
-      .subscribe(({ groups }) => this.groups.set(groups));
-  }
 
   protected readonly has = (id: number) => this.chosen().includes(id);
   protected readonly noneOf = ({ options }: OptionGroup) => !options.some(({ id }) => this.has(id));
@@ -141,7 +130,7 @@ export class OptionsSheet {
 
   protected take(): void {
     this.ref.close(
-      chosenOf(this.groups(), this.chosen()).map(({ id, component }) => ({ id, number: component.number })),
+      chosenOf(this.data.groups, this.chosen()).map(({ id, component }) => ({ id, number: component.number })),
     );
   }
 

@@ -186,17 +186,26 @@ export class OrderPage {
   /** Chooses what goes into the typed line one is on, of what its item offers. // W2 */
   private chooseOptions(line: TypedLine): void {
     this.grid()?.finishEditing();
-    const data: OptionsData = {
-      itemId: line.itemId!,
-      number: line.number,
-      name: line.name,
-      customerId: this.draft.typed()?.customerId ?? null,
-      currency: this.currency(),
-      chosen: optionIdsOf(line),
-    };
-    this.sheets.choose<OptionsData, ChosenOption[]>(OptionsSheet, data).subscribe((options) => {
-      if (options) this.setLine(line, { options });
-    });
+    const { number, name } = line;
+    this.orders
+      .options(line.itemId!, this.draft.typed()?.customerId ?? null)
+      .pipe(
+        switchMap(({ groups }) =>
+          this.sheets.choose<OptionsData, ChosenOption[]>(OptionsSheet, {
+            number,
+            name,
+            currency: this.currency(),
+            groups,
+            chosen: optionIdsOf(line),
+          }),
+        ),
+      )
+      .subscribe({
+        next: (options) => {
+          if (options) this.setLine(line, { options });
+        },
+        error: (error: unknown) => this.draft.refuse(error),
+      });
   }
 
   /** Typed lines that promising can be asked for. */
