@@ -76,9 +76,17 @@ export const openTrail = read({
   out: z.object({
     document: DocumentRef,
     currency: z.string(),
-    /** Of a journal that put stock right by hand: why, the one it takes back, and the one that took it back. // W6 P1 */
+    /**
+     * Of a journal that put stock right by hand or carried goods between our places: why, the one it takes back, and the
+     * one that took it back. // W6 P1
+     */
     adjustment: z
-      .object({ reason: z.string(), reverses: DocumentRef.nullable(), reversedBy: DocumentRef.nullable() })
+      .object({
+        carried: z.boolean(),
+        reason: z.string(),
+        reverses: DocumentRef.nullable(),
+        reversedBy: DocumentRef.nullable(),
+      })
       .nullable(),
     journals: listSeenBy('see-costs', z.array(Journal)),
     stockEntries: z.array(StockEntry),

@@ -19,6 +19,7 @@ import {
   SeenDecimal,
   SerialNumbers,
   Text,
+  TypedDay,
   TypedDecimal,
 } from './kit';
 import { SerialRef } from './serial';
@@ -126,9 +127,64 @@ export const moveBetween = act({
     from: LocationId,
     to: LocationId,
     quantity: TypedDecimal,
+    /** The day they arrive; empty where they are there at once. */
+    arrivesOn: TypedDay.optional(),
     numbers: SerialNumbers.optional(),
   }),
   preview: z.object({ quantity: Decimal, value: Cost, numbers: NumbersMoved }),
+});
+
+/** Goods under way that are at one of our places now. // W6 */
+export const arrive = act({
+  name: 'arrive',
+  summary: 'Say that goods that were under way between our places arrived, all or some of them.',
+  input: z.object({
+    carriageId: Id,
+    /** Where they were to arrive, or another of our places. */
+    to: LocationId,
+    quantity: TypedDecimal,
+    numbers: SerialNumbers.optional(),
+  }),
+  preview: z.object({ quantity: Decimal, value: Cost, numbers: NumbersMoved }),
+});
+
+export const arrivesOn = act({
+  name: 'arrivesOn',
+  summary: 'Say that goods under way between our places arrive on another day.',
+  input: z.object({ carriageId: Id, dueDate: TypedDay }),
+  preview: z.object({ was: Day, dueDate: Day }),
+});
+
+/** Goods that a journal carried, back where they were. // W6 P1 */
+export const carryBack = act({
+  name: 'carryBack',
+  summary: 'Take back what a journal carried between our places, by another journal that names it.',
+  input: z.object({ journalId: Id, reason: Text(200) }),
+  preview: z.object({ quantity: Decimal, value: Cost }),
+});
+
+const CarriageRow = z.object({
+  id: Id,
+  /** The journal they left with. */
+  document: DocumentRef,
+  item: ItemRef,
+  state: z.enum(['under way', 'arrived', 'taken back']),
+  quantity: Decimal,
+  arrived: Decimal,
+  from: z.object({ id: LocationId, name: z.string() }),
+  to: z.object({ id: LocationId, name: z.string() }),
+  leftOn: Day,
+  dueDate: Day,
+  by: z.string(),
+  byNumber: z.boolean(),
+});
+
+export const listCarriages = read({
+  name: 'listCarriages',
+  path: '/carriages',
+  summary: 'Goods carried between our places over more than a moment: those under way by the day they arrive, or all.',
+  query: ListQuery.extend({ state: z.enum(['under-way', 'all']).optional() }),
+  out: page(CarriageRow),
 });
 
 /** Stock put right by hand. // W6 */
@@ -163,7 +219,7 @@ export const StockRow = z.object({
   onHand: Decimal,
   held: Decimal,
   free: Decimal,
-  /** What vendors still send there. */
+  /** What vendors still send there, and what is under way to it. */
   coming: Decimal,
   worth: Cost,
 });

@@ -11,6 +11,7 @@ export const TODAY_KINDS = [
   'work-late',
   'component-short',
   'purchase-due',
+  'not-arrived',
   'goods-here',
   'not-invoiced',
   'vendor-not-invoiced',

@@ -1,10 +1,11 @@
-import { addDays, type Day } from '@core/kernel';
+import { addDays, MAIN_LOCATION, type Day } from '@core/kernel';
+import type { Database } from '../server/db';
 import type { Actor } from '../server/sample/actor';
 import type { Masters } from '../server/sample/masters';
 import { EAST } from '../server/sample/opening-stock';
 
-/** What goes out from the second place and comes to it: some of three orders, and a purchase for it. */
-export async function layEast(actor: Actor, masters: Masters, workDate: Day): Promise<void> {
+/** What goes out from the second place and comes to it: some of three orders, a purchase for it, and what is under way. */
+export async function layEast(database: Database, actor: Actor, masters: Masters, workDate: Day): Promise<void> {
   const order = async (customer: string, item: string, quantity: string, inDays: number) => {
     const { id: customerId, shipTos } = masters.customers.get(customer)!;
     const [id] = await actor.does(
@@ -40,4 +41,18 @@ export async function layEast(actor: Actor, masters: Masters, workDate: Day): Pr
     lines: [{ itemId: masters.items.get('GAC-25')!.id, quantity: '20', dueDate: addDays(workDate, 16) }],
   };
   await actor.does('enterPurchase', purchase, workDate);
+  // On its way there: a lamp unit that arrived of two, and two pumps that are to be there today. // W6
+  const carry = async (item: string, left: number, inDays: number) => {
+    const carried = { itemId: masters.items.get(item)!.id, from: MAIN_LOCATION, to: EAST, quantity: '2' };
+    const arrivesOn = addDays(workDate, inDays);
+    await actor.does('moveBetween', { ...carried, arrivesOn }, addDays(workDate, left));
+  };
+  await carry('UV-40', -3, 2);
+  await carry('PM-15', -2, 0);
+  const [lamps] = await database.rows<{ id: number }>(
+    `SELECT w.id FROM carriage w JOIN item i ON i.company_id = w.company_id AND i.id = w.item_id
+      WHERE w.company_id = ? AND i.number = 'UV-40'`,
+    [masters.companyId],
+  );
+  await actor.does('arrive', { carriageId: lamps!.id, to: EAST, quantity: '1' }, workDate);
 }

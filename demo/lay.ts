@@ -53,7 +53,7 @@ export async function layDemo(database: Database, options: DemoOptions): Promise
   await timetable.run(workDate);
   await typePricedOrder(actor, masters, workDate);
   await promiseWorks(database, actor, masters, workDate);
-  await layEast(actor, masters, workDate);
+  await layEast(database, actor, masters, workDate);
   await layCounted(database, actor, masters, workDate);
   // The server makes the runs when it starts.
   await actor.does('startRepromise', {}, workDate);

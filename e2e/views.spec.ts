@@ -31,6 +31,7 @@ const VIEWS = [
   ['workshop', '/workshop'],
   ['workshop by day', '/workshop/days'],
   ['stock', '/stock'],
+  ['under way', '/carriages'],
   ['counts', '/counts'],
   ['count', '/counts/1'],
   ['serial numbers', '/serials'],

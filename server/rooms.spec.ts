@@ -20,6 +20,7 @@ const MAY_AGREE: Readonly<Record<string, string>> = {
       'adjustStock.numbers',
       'creditInvoice.lines.numbers',
       'enterCount.lines.numbers',
+      'arrive.numbers',
       'moveBetween.numbers',
       'receiveGoods.lines.numbers',
       'reportWork.numbers',

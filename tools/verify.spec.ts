@@ -365,6 +365,14 @@ const PLANTED: readonly [what: string, statement: string, said: string][] = [
         SET e.cost = e.cost - 1`,
     'posted: JR',
   ],
+  // Goods under way.
+  [
+    'what arrived of goods under way',
+    'UPDATE carriage SET arrived = arrived + 0.5 WHERE open LIMIT 1',
+    'arrived of goods under way',
+  ],
+  ['goods that never left', 'UPDATE carriage SET taken_back = TRUE WHERE open LIMIT 1', 'goods that never left'],
+  ['stock under way', 'UPDATE stock SET on_hand = on_hand + 1 WHERE location_id = 32767 LIMIT 1', 'goods under way'],
   // Two currencies.
   [
     'what a payment was worth',
@@ -634,7 +642,7 @@ const PLANTED: readonly [what: string, statement: string, said: string][] = [
   ],
   [
     'a piece at another place',
-    "UPDATE serial SET location_id = 1 - location_id WHERE place = 'ours' LIMIT 1",
+    "UPDATE serial SET location_id = 1 - location_id WHERE place = 'ours' AND location_id < 2 LIMIT 1",
     'serial number at another place than it last came to',
   ],
   [

@@ -28,7 +28,7 @@ export {
   YEARLESS_DAYS_BACK,
   type Day,
 } from './day';
-export { itemAt, locationAt, MAIN_LOCATION, numberAt, pointOf } from './point';
+export { itemAt, locationAt, MAIN_LOCATION, numberAt, pointOf, UNDER_WAY } from './point';
 export {
   DOCUMENT_KINDS,
   DOCUMENTS,

@@ -1,6 +1,12 @@
 /** The place every company has from its first day; what is made is made there. */
 export const MAIN_LOCATION = 0;
 
+/**
+ * Where goods are that left one of our places for another and are not there yet: in the middle of a location's numbers,
+ * so that those a company adds come before or after it. No list of places has it. // W6
+ */
+export const UNDER_WAY = 32_767;
+
 const STEP = 2 ** 32;
 
 /**

@@ -246,6 +246,16 @@ export const sentences = {
     `${f.is} of ${f.item} are known to be at ${f.place} already; there is nothing to put right.`,
   'no-adjustment': (f: { document: string }) =>
     `${f.document} put no stock right by hand; take back the document that moved the goods.`,
+  'nothing-carried': (f: { document: string }) =>
+    `${f.document} carried no goods between our places; take back the document that moved them.`,
+  'not-under-way': (f: { document: string }) =>
+    `Nothing of ${f.document} is under way any more: it arrived, or was taken back.`,
+  'above-under-way': (f: { document: string; item: string; asked: string; open: string }) =>
+    `${n(f.open)} of ${f.item} are under way with ${f.document}, not ${n(f.asked)}; let those arrive, and put the rest right as stock.`,
+  'number-not-with': (f: { number: string; document: string }) =>
+    `${f.number} is not under way with ${f.document}; take one that left with it.`,
+  'arrived-first': (f: { document: string; arrived: string }) =>
+    `${n(f.arrived)} of what left with ${f.document} arrived already; take the arrival back first.`,
   'no-rate': (f: { currency: string; day: string }) =>
     `What ${f.currency} was worth on ${d(f.day)} is not kept, so nothing in it can be posted; keep a rate of that day or an earlier one under Lists, Exchange rates.`,
   'no-rate-yet': (f: { currency: string; vendor: string }) =>

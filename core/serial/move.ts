@@ -354,7 +354,8 @@ class Pieces {
       piece.lineId = again;
       piece.workId = null;
       piece.within = null;
-      if (came) this.#unmade(serialId);
+      // What only changed its place was made before.
+      if (came && !moved.some((each) => each.serialId === serialId && each.quantity < 0)) this.#unmade(serialId);
     }
   }
 

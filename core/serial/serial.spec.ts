@@ -493,6 +493,20 @@ describe('P1 P6 documents that are taken back', () => {
     ]);
   });
 
+  it('go back where they came from with what is within them', () => {
+    const carried = [before(1, -1, null, 'RC'), { ...before(1, 1, null, 'RC'), locationId: 1 }];
+    const all = ground([piece(1, { locationId: 1 }), piece(2, { place: 'used', workId: 9, withinId: 1 })], {
+      moved: carried,
+    });
+    const { moves, after } = moved(all, { ...back('RC'), from: 'out' } as SerialNeed);
+    expect(moves.map(({ locationId, quantity }) => [locationId, quantity])).toEqual([
+      [1, -1],
+      [0, 1],
+    ]);
+    expect(after).toMatchObject([{ number: 'P-1', place: 'ours', locationId: 0 }]);
+    expect(after).toHaveLength(1);
+  });
+
   it('are refused where a piece moved on since', () => {
     const facts = (change: object) => [
       {

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { dec } from '@core/kernel';
 import { decideBetween, type BetweenGround, type BetweenTyped } from './index';
 
+const DAY = '2027-03-04';
 const ground = (stock: Partial<BetweenGround['stock']> = {}): BetweenGround => ({
   item: { id: 10, number: 'GAC-25' },
   locations: new Map([
@@ -11,11 +12,17 @@ const ground = (stock: Partial<BetweenGround['stock']> = {}): BetweenGround => (
   stock: { onHand: '30', reserved: '10', value: '100', ...stock },
   currency: 'MYR',
 });
-const typed = (change: Partial<BetweenTyped> = {}): BetweenTyped => ({ from: 0, to: 1, quantity: '20', ...change });
+const typed = (change: Partial<BetweenTyped> = {}): BetweenTyped => ({
+  from: 0,
+  to: 1,
+  quantity: '20',
+  arrivesOn: '',
+  ...change,
+});
 
 describe('P3 goods from one place to another', () => {
   it('move at what they cost, the last unit with the last cent', () => {
-    const some = decideBetween(ground(), typed());
+    const some = decideBetween(ground(), typed(), DAY);
     expect(some.ok && some.effects).toEqual({
       itemId: 10,
       quantity: '20',
@@ -24,8 +31,9 @@ describe('P3 goods from one place to another', () => {
         { locationId: 0, quantity: '-20', cost: '-66.67' },
         { locationId: 1, quantity: '20', cost: '66.67' },
       ],
+      carriage: null,
     });
-    const all = decideBetween(ground({ reserved: '0' }), typed({ quantity: '30' }));
+    const all = decideBetween(ground({ reserved: '0' }), typed({ quantity: '30' }), DAY);
     expect(all.ok && all.effects.value).toBe('100');
   });
 
@@ -36,7 +44,7 @@ describe('P3 goods from one place to another', () => {
     ['none', ground(), typed({ quantity: '0' }), 'quantity: not-above-zero'],
     ['words', ground(), typed({ quantity: 'all' }), 'quantity: not-a-number'],
   ])('are refused: %s', (_what, given, asked, code) => {
-    const decision = decideBetween(given, asked);
+    const decision = decideBetween(given, asked, DAY);
     expect(decision.ok ? [] : decision.refusals.map((each) => `${each.field}: ${each.code}`)).toEqual([code]);
   });
 
@@ -51,7 +59,7 @@ describe('P3 goods from one place to another', () => {
         };
         let carried = dec(0);
         for (const part of parts) {
-          const decision = decideBetween(ground(stock), typed({ quantity: String(part) }));
+          const decision = decideBetween(ground(stock), typed({ quantity: String(part) }), DAY);
           if (!decision.ok) throw new Error('refused');
           const { value } = decision.effects;
           carried = carried.plus(value);

@@ -28,7 +28,22 @@ export {
   type CountState,
   type PostCountEffects,
 } from './count';
-export { averageCost, decideBetween, type BetweenGround, type BetweenTyped } from './between';
+export {
+  averageCost,
+  decideBetween,
+  type BetweenEffects,
+  type BetweenGround,
+  type BetweenTyped,
+  type CarriedEffects,
+} from './between';
+export {
+  decideArrive,
+  decideArrivesOn,
+  decideCarriedBack,
+  type ArriveGround,
+  type CarriageNow,
+  type CarriedBackGround,
+} from './carriage';
 export { decideStockShipment, mergeMoves, type StockLine } from './ship';
 export { decideOwnReceipt, type OwnLine, type SpecialTie } from './receive';
 export {

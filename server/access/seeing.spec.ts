@@ -181,6 +181,7 @@ describe('G7 rights to see', () => {
     'openToInvoice',
     'locations',
     'listStock',
+    'listCarriages',
     'listCounts',
     'openCount',
     'findItems',

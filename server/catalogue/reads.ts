@@ -1,4 +1,4 @@
-import { dec, type Day } from '@core/kernel';
+import { dec, UNDER_WAY, type Day } from '@core/kernel';
 import type * as z from 'zod';
 import { routeFits, ROUTES } from '@core/catalogue';
 import type * as agreements from '@api/agreements';
@@ -46,7 +46,7 @@ function itemsWhere(
               WHERE u.company_id = i.company_id AND u.item_id = i.id) AS units,
             (SELECT COUNT(*) FROM item_vendor v WHERE v.company_id = i.company_id AND v.item_id = i.id) AS vendors,
             EXISTS (SELECT 1 FROM option_group g WHERE g.company_id = i.company_id AND g.item_id = i.id) AS has_options,
-            ${inStock('on_hand')} AS on_hand, ${inStock('on_hand - s.reserved')} AS free, ${inStock('value')} AS value, t.code AS tax_code, t.rate AS tax_rate
+            ${inStock('on_hand')} AS on_hand, ${inStock(`on_hand * (s.location_id <> ${UNDER_WAY}) - s.reserved`)} AS free, ${inStock('value')} AS value, t.code AS tax_code, t.rate AS tax_rate
        FROM item i
        JOIN tax_code t ON t.company_id = i.company_id AND t.id = i.tax_code_id
        LEFT JOIN customer_item ci ON ci.company_id = i.company_id AND ci.customer_id = ? AND ci.item_id = i.id
@@ -187,6 +187,6 @@ async function placesOf(sql: Sql, companyId: number, itemId: number) {
   return rows.map(({ id, code, name, onHand, reserved }) => ({
     location: { id, code, name },
     onHand,
-    free: dec(onHand).minus(reserved).toFixed(),
+    free: id === UNDER_WAY ? '0' : dec(onHand).minus(reserved).toFixed(),
   }));
 }

@@ -76,26 +76,33 @@ async function journalsOf(sql: Sql, companyId: number, document: DocumentRef): P
   return [...journals.values()];
 }
 
-/** Why a journal put stock right; null for one that did not. */
+/** Journal `j` carried goods from one place to another: what left, and what came. */
+const CARRIES = `EXISTS (SELECT 1 FROM stock_entry f JOIN stock_entry t ON t.company_id = f.company_id AND t.document_kind = 'JR'
+    AND t.document_id = f.document_id AND t.item_id = f.item_id AND t.location_id <> f.location_id AND t.quantity = -f.quantity
+   WHERE f.company_id = j.company_id AND f.document_kind = 'JR' AND f.document_id = j.id)`;
+
+/** Why a journal put stock right, or that it carried goods; null for one that did neither. */
 async function adjustmentOf(sql: Sql, companyId: number, id: number): Promise<Trail['adjustment']> {
   const [row] = await sql.rows<
     Columns<Journal, 'reason reversesId'> & {
+      carried: number;
       reverses: string | null;
       reversedById: number | null;
       reversedBy: string | null;
     }
   >(
-    `SELECT j.reason, j.reverses_id, x.number AS reverses, b.id AS reversed_by_id, b.number AS reversed_by
+    `SELECT j.reason, ${CARRIES} AS carried, j.reverses_id, x.number AS reverses, b.id AS reversed_by_id, b.number AS reversed_by
        FROM journal j
        LEFT JOIN journal x ON x.company_id = j.company_id AND x.id = j.reverses_id
        LEFT JOIN journal b ON b.company_id = j.company_id AND b.reverses_id = j.id
-      WHERE j.company_id = ? AND j.id = ? AND j.reason <> ''`,
+      WHERE j.company_id = ? AND j.id = ? AND (j.reason <> '' OR ${CARRIES})`,
     [companyId, id],
   );
   if (!row) return null;
   const journal = (of: number | null, number: string | null): DocumentRef | null =>
     of === null ? null : { kind: 'JR', id: of, number: number! };
   return {
+    carried: row.carried > 0,
     reason: row.reason,
     reverses: journal(row.reversesId, row.reverses),
     reversedBy: journal(row.reversedById, row.reversedBy),

@@ -1,3 +1,4 @@
+import { UNDER_WAY } from '@core/kernel';
 import type { Table } from '../db';
 import {
   bomLineTable,
@@ -302,7 +303,8 @@ export const STORED: Readonly<Record<string, StoredList>> = {
   },
   locations: {
     table: locationTable,
-    from: 'location x',
+    // Where goods under way are is not a company's to change.
+    from: `(SELECT * FROM location WHERE id <> ${UNDER_WAY}) x`,
     fields: { code: own('code'), name: own('name') },
     looksIn: ['x.code', 'x.name'],
     usedBy: [

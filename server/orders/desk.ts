@@ -1,5 +1,5 @@
 import type * as z from 'zod';
-import { addDays, type Day } from '@core/kernel';
+import { addDays, UNDER_WAY, type Day } from '@core/kernel';
 import type * as contract from '@api/desk';
 import { itemChoices } from '../catalogue';
 import { likeOf, type Sql, type Columns } from '../db';
@@ -152,7 +152,7 @@ export async function shelf(
        JOIN location lo ON lo.company_id = s.company_id AND lo.id = s.location_id
        JOIN item i ON i.company_id = s.company_id AND i.id = s.item_id
        LEFT JOIN item_group g ON g.company_id = i.company_id AND g.id = i.item_group_id
-      WHERE s.company_id = ? AND s.on_hand > s.reserved AND (i.number LIKE ? OR i.name LIKE ?)
+      WHERE s.company_id = ? AND s.on_hand > s.reserved AND s.location_id <> ${UNDER_WAY} AND (i.number LIKE ? OR i.name LIKE ?)
         ${query.groupId ? 'AND i.item_group_id = ?' : ''} ORDER BY i.number, s.location_id LIMIT ?`,
     [companyId, like, like, ...(query.groupId ? [query.groupId] : []), MOST + 1],
   );

@@ -1,4 +1,4 @@
-import { itemAt, locationAt } from '@core/kernel';
+import { itemAt, locationAt, UNDER_WAY } from '@core/kernel';
 import { NOTHING_KEPT, type MovedBefore, type Serial, type SerialGround } from '@core/serial';
 import { locationsOf } from '../catalogue';
 import type { Columns, Sql } from '../db';
@@ -95,7 +95,8 @@ async function loadNumbers(
     serials,
     moved,
     lines: new Map(lines.map(({ id, ...line }) => [id, line])),
-    places: new Map(places.map(({ id, name }) => [id, name])),
+    // What is under way is nowhere else.
+    places: new Map([[UNDER_WAY, 'Under way'], ...places.map(({ id, name }) => [id, name] as const)]),
   };
 }
 

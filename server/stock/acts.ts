@@ -11,6 +11,7 @@ import { agreementsOf, repriceStatements, shipDatePrices } from '../orders';
 import { loadStockAndNumbers } from '../serial';
 import { adjustStock, takeBackAdjustment } from './adjust';
 import { moveBetween } from './between';
+import { arrive, arrivesOn, carryBack } from './carriages';
 import { addToCount, beginCount, cancelCount, enterCount, postCount, takeBackCount } from './count';
 import { loadOwnLines, loadTies, loadUnstockedLines } from './store';
 import {
@@ -228,6 +229,9 @@ export const stockActs = [
   receiveGoods,
   shipLines,
   moveBetween,
+  arrive,
+  arrivesOn,
+  carryBack,
   adjustStock,
   takeBackAdjustment,
   beginCount,

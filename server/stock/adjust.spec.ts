@@ -48,7 +48,7 @@ describe('W6 stock put right by hand', () => {
       },
     ]);
     const trail = await salmah.get<Trail>(`/api/trail/JR/${journal!.id}`);
-    expect(trail.adjustment).toEqual({ reason: 'counted', reverses: null, reversedBy: null });
+    expect(trail.adjustment).toEqual({ carried: false, reason: 'counted', reverses: null, reversedBy: null });
     expect(trail.journals[0]!.entries.map(({ name, debit, credit }) => [name, debit, credit])).toEqual([
       ['Inventory', '125', null],
       ['Stock differences', null, '125'],

@@ -1,3 +1,4 @@
+import { UNDER_WAY } from '@core/kernel';
 import { ownCurrency } from '../catalogue';
 import { account, counter, numbered, places, type Check } from '../room';
 
@@ -102,15 +103,36 @@ export const checks: readonly Check[] = [
             JOIN purchase_order p ON p.company_id = r.company_id AND p.id = r.purchase_order_id
            WHERE e.document_kind = 'RC' AND e.place = 'ours' AND e.location_id <> p.location_id`,
   },
-  // What takes an adjustment back moves as many the other way. // P1 W6
+  // What takes an adjustment back, or what was carried, moves as many the other way at each place. // P1 W6
   {
     what: 'adjustment taken back',
-    sql: `SELECT j.number AS subject, COALESCE(SUM(e.quantity), 0) AS kept,
-                 -(SELECT SUM(o.quantity) FROM stock_entry o WHERE o.company_id = j.company_id AND o.document_kind = 'JR'
-                     AND o.document_id = j.reverses_id) AS counted
-            FROM journal j LEFT JOIN stock_entry e ON e.company_id = j.company_id AND e.document_kind = 'JR' AND e.document_id = j.id
-           WHERE j.reverses_id IS NOT NULL GROUP BY j.company_id, j.id HAVING NOT (kept <=> counted)`,
+    sql: `SELECT j.number AS subject, SUM(e.quantity) AS kept, 0 AS counted
+            FROM journal j JOIN stock_entry e ON e.company_id = j.company_id AND e.document_kind = 'JR' AND e.document_id IN (j.id, j.reverses_id)
+           WHERE j.reverses_id IS NOT NULL GROUP BY j.company_id, j.id, e.item_id, e.location_id HAVING SUM(e.quantity) <> 0`,
   },
+  // What is under way left and has not arrived. // W6
+  {
+    what: 'goods under way',
+    sql: `SELECT CONCAT('item ', item_id) AS subject, SUM(there) AS kept, SUM(sent) AS counted
+            FROM (SELECT s.company_id, s.item_id, s.on_hand AS there, 0 AS sent FROM stock s WHERE s.location_id = ${UNDER_WAY}
+                  UNION ALL
+                  SELECT w.company_id, w.item_id, 0, IF(w.taken_back, 0, w.quantity - w.arrived) FROM carriage w) y
+           GROUP BY company_id, item_id HAVING SUM(there) <> SUM(sent)`,
+  },
+  counter(
+    'arrived of goods under way',
+    'carriage',
+    "CONCAT('goods ', x.id)",
+    'x.arrived',
+    'SELECT SUM(a.quantity) FROM carriage_arrival a WHERE a.company_id = x.company_id AND a.carriage_id = x.id',
+  ),
+  counter(
+    'goods that never left',
+    'carriage',
+    "CONCAT('goods ', x.id)",
+    'x.taken_back',
+    'SELECT COUNT(*) FROM journal j WHERE j.company_id = x.company_id AND j.reverses_id = x.journal_id',
+  ),
   // Only what is posted moves stock; what takes a count back moves as much the other way. // W6 P1
   {
     what: 'difference of a count that is not posted',

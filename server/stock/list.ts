@@ -1,5 +1,5 @@
 import type * as z from 'zod';
-import { dec } from '@core/kernel';
+import { dec, UNDER_WAY } from '@core/kernel';
 import type * as contract from '@api/stock';
 import { likeOf, PAGE_ROWS, type Bound, type Columns, type Sql } from '../db';
 import type { Item } from '../catalogue/tables';
@@ -30,13 +30,19 @@ export async function listStock(
   const [rows, [company]] = await Promise.all([
     sql.rows<
       Columns<Item, 'id number name unit'> &
-        Columns<Stock, 'locationId onHand reserved value'> & { location: string; coming: string | null }
+        Columns<Stock, 'locationId onHand reserved value'> & {
+          location: string;
+          coming: string | null;
+          carried: string | null;
+        }
     >(
       `SELECT STRAIGHT_JOIN i.id, i.number, i.name, i.unit, s.location_id, lo.name AS location, s.on_hand, s.reserved, s.value,
               (SELECT SUM(GREATEST(0, l.quantity - l.received)) FROM purchase_order_line l
                  JOIN purchase_order p ON p.company_id = l.company_id AND p.id = l.purchase_order_id
                   AND p.state = 'placed' AND p.ship_to_id IS NULL AND p.location_id = s.location_id
-                WHERE l.company_id = s.company_id AND l.item_id = s.item_id AND l.received < l.quantity) AS coming
+                WHERE l.company_id = s.company_id AND l.item_id = s.item_id AND l.received < l.quantity) AS coming,
+              (SELECT SUM(w.quantity - w.arrived) FROM carriage w
+                WHERE w.company_id = s.company_id AND w.item_id = s.item_id AND w.open = TRUE AND w.to_id = s.location_id) AS carried
          -- As many items as rows are shown, in their order: each is somewhere, the first perhaps only where it was shown already.
          FROM (SELECT i.company_id, i.id, i.number, i.name, i.unit FROM item i FORCE INDEX (item_number)
                 WHERE i.company_id = ? ${where.join(' ')}
@@ -67,8 +73,11 @@ export async function listStock(
       location: { id: row.locationId, name: row.location },
       onHand: row.onHand,
       held: row.reserved,
-      free: dec(row.onHand).minus(row.reserved).toFixed(),
-      coming: row.coming ?? '0',
+      // What is under way is free where it arrives.
+      free: row.locationId === UNDER_WAY ? '0' : dec(row.onHand).minus(row.reserved).toFixed(),
+      coming: dec(row.coming ?? '0')
+        .plus(row.carried ?? '0')
+        .toFixed(),
       worth: row.value,
     })),
     next: rows.length > most && last ? `${last.locationId}|${last.number}` : null,

@@ -1,6 +1,7 @@
 import * as stock from '@api/stock';
 import { reads, type Room } from '../room';
 import { stockActs } from './acts';
+import { listCarriages } from './carriages';
 import { checks } from './checks';
 import { listCounts, openCount } from './count-reads';
 import { listStock } from './list';
@@ -12,6 +13,7 @@ export const room: Room = {
   answers: [
     reads(stock.alsoWaiting, (sql, companyId, { params }) => alsoWaiting(sql, companyId, params.id)),
     reads(stock.listStock, (sql, companyId, { query }) => listStock(sql, companyId, query)),
+    reads(stock.listCarriages, (sql, companyId, { query }) => listCarriages(sql, companyId, query)),
     reads(stock.listCounts, (sql, companyId, { query }) => listCounts(sql, companyId, query)),
     reads(stock.openCount, (sql, companyId, { params }) => openCount(sql, companyId, params.id)),
     reads(stock.openReceipt, (sql, companyId, { params }) => openReceipt(sql, companyId, params.id)),

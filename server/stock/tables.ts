@@ -51,6 +51,19 @@ export const countNumberTable = table('count_number', {
   choice: 'says:here|missing|found',
 });
 
+export const carriageTable = table('carriage', {
+  int: 'companyId id= journalId itemId fromId toId madeBy',
+  decimal: 'quantity arrived=',
+  day: 'dueDate',
+  boolean: 'takenBack= open=',
+});
+export type Carriage = Row<typeof carriageTable>;
+
+export const carriageArrivalTable = table('carriage_arrival', {
+  int: 'companyId journalId carriageId',
+  decimal: 'quantity',
+});
+
 export const stockTable = table('stock', {
   int: 'companyId itemId locationId=',
   decimal: 'onHand value reserved=',

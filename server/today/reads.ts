@@ -48,6 +48,7 @@ const SEEN_BY: Partial<Record<TodayRow['kind'], Right>> = {
   'plan-to-begin': 'plan',
   'work-late': 'work',
   'component-short': 'work',
+  'not-arrived': 'goods',
 };
 
 /** Planned orders `p` of some kinds that must be begun by a day, in words of what they are and whom they are for. // T12 */
@@ -153,6 +154,20 @@ const SOURCES: readonly Source[] = [
             JOIN purchase_order_line l ON l.company_id = p.company_id AND l.purchase_order_id = p.id
            WHERE p.company_id = ? AND p.state = 'placed' AND l.received < l.quantity AND l.due_date <= ?
            GROUP BY p.id ORDER BY day, p.id LIMIT ?`,
+    values: (companyId, workDate) => [companyId, workDate],
+  },
+  {
+    band: 'now',
+    kind: 'not-arrived',
+    // Goods between our places that should be there by now. // W6
+    sql: `SELECT 'JR' AS document_kind, j.id AS document_id, j.number, lo.name AS party, 1 AS count, w.due_date AS day, NULL AS amount,
+                 '' AS currency, w.arrived AS done, w.quantity AS whole, NULL AS order_line_id,
+                 CONCAT(TRIM(TRAILING '.' FROM TRIM(TRAILING '0' FROM w.quantity - w.arrived)), ' ', i.number) AS note
+            FROM carriage w
+            JOIN journal j ON j.company_id = w.company_id AND j.id = w.journal_id
+            JOIN item i ON i.company_id = w.company_id AND i.id = w.item_id
+            JOIN location lo ON lo.company_id = w.company_id AND lo.id = w.to_id
+           WHERE w.company_id = ? AND w.open = TRUE AND w.due_date <= ? ORDER BY w.due_date, w.id LIMIT ?`,
     values: (companyId, workDate) => [companyId, workDate],
   },
   {

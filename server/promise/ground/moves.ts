@@ -1,4 +1,4 @@
-import { itemAt, type Day } from '@core/kernel';
+import { itemAt, UNDER_WAY, type Day } from '@core/kernel';
 import type { MoveRow } from '@core/promise';
 import type { Bound, Database, Sql } from '../../db';
 import { plannedForAll } from '../asking/planned-for';
@@ -62,7 +62,7 @@ const HELD = `(IF(p.parent_id IS NOT NULL AND (SELECT u.open FROM planned_order 
         FROM planned_tie pt JOIN sales_order_line sl ON sl.company_id = pt.company_id AND sl.id = pt.order_line_id
        WHERE pt.company_id = p.company_id AND pt.planned_order_id = p.id), 0))`;
 
-/** What is coming to our place for nobody yet: of purchases what is not tied, of planned orders what is not held. */
+/** What is coming to our place for nobody yet: of purchases what is not tied, of planned orders what is not held, what is under way. */
 const SUPPLIES = {
   purchased: `l.quantity - l.received - IF(l.tied = 0, 0, COALESCE((SELECT SUM(t.quantity - t.received) FROM tie t
               WHERE t.company_id = l.company_id AND t.purchase_line_id = l.id), 0))`,
@@ -107,8 +107,13 @@ async function supplies(
        FROM planned_order p LEFT JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
       WHERE p.company_id = ? AND (${which('p')}) AND p.open = TRUE AND p.id NOT IN (?)
      HAVING quantity > 0
+     UNION ALL
+     SELECT ${pointBy('w.item_id', 'w.to_id')}, w.due_date, w.quantity - w.arrived, 'JR', j.id, j.number, NULL, lo.name, 1
+       FROM carriage w JOIN journal j ON j.company_id = w.company_id AND j.id = w.journal_id
+       JOIN location lo ON lo.company_id = w.company_id AND lo.id = w.from_id
+      WHERE w.company_id = ? AND (${which('w')}) AND w.open = TRUE
       ORDER BY day, kind, id, line_id`,
-    [companyId, ...values, companyId, ...values, leftOut],
+    [companyId, ...values, companyId, ...values, leftOut, companyId, ...values],
   );
   return rows.map(moveOf);
 }
@@ -170,7 +175,8 @@ export async function eachMove(database: Database, companyId: number, workDate: 
     [workDate, companyId],
   );
   await all(
-    `SELECT ${pointBy('item_id', 'location_id')}, ?, on_hand - reserved FROM stock WHERE company_id = ? AND location_id > 0`,
+    `SELECT ${pointBy('item_id', 'location_id')}, ?, on_hand - reserved FROM stock
+      WHERE company_id = ? AND location_id > 0 AND location_id <> ${UNDER_WAY}`,
     [workDate, companyId],
   );
   await all(
@@ -182,6 +188,10 @@ export async function eachMove(database: Database, companyId: number, workDate: 
     `SELECT ${pointBy('p.item_id', 'p.location_id')}, p.due_date, ${SUPPLIES.planned} AS quantity FROM planned_order p
       WHERE p.company_id = ? AND p.open = TRUE AND p.id NOT IN (?) HAVING quantity > 0`,
     [companyId, leftOut],
+  );
+  await all(
+    `SELECT ${pointBy('w.item_id', 'w.to_id')}, w.due_date, w.quantity - w.arrived FROM carriage w WHERE w.company_id = ? AND w.open = TRUE`,
+    [companyId],
   );
   await all(
     `SELECT ${pointBy('l.item_id', 'l.location_id')}, l.ship_date, -(${DEMANDS.owed}) AS quantity

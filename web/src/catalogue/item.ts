@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { ROUTE_NAMES } from '@core/catalogue';
-import { inUnits } from '@core/kernel';
+import { inUnits, UNDER_WAY } from '@core/kernel';
 import { Session } from '../access';
 import { DocumentDock } from '../documents';
 import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/act/document-page';
@@ -37,7 +37,10 @@ import { Catalogue, type ItemSheet, type StockEntry as Entry } from './service';
         @if (shown.places.length > 1) {
           @for (place of shown.places; track place.location.id) {
             <div>
-              <small>{{ place.location.name }}</small>{{ quantity(place.onHand) }}, {{ quantity(place.free) }} free
+              <small>{{ place.location.name }}</small>{{ quantity(place.onHand) }}
+              @if (place.location.id !== UNDER_WAY) {
+                , {{ quantity(place.free) }} free
+              }
             </div>
           }
         }
@@ -105,6 +108,7 @@ export class ItemPage {
   private readonly session = inject(Session);
   private readonly sheets = inject(Sheets);
   private readonly locations = inject(Locations);
+  protected readonly UNDER_WAY = UNDER_WAY;
   protected readonly currency = this.session.company()?.currency ?? 'MYR';
   readonly id = input.required<string>();
   protected readonly page: DocumentPage<string, ItemSheet> = new DocumentPage({

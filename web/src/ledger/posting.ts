@@ -9,7 +9,7 @@ import { kindName, pathOf } from '../kit/documents';
 import { ReasonSheet, type AsksReason } from '../kit/act/reason-sheet';
 import { Sheets } from '../kit/act/sheet';
 import { Api } from '../kit/act/api';
-import { day } from '../kit/formats';
+import { day, quantity } from '../kit/formats';
 import { Session } from '../access';
 import { DocumentDock } from '../documents';
 
@@ -21,7 +21,12 @@ import { DocumentDock } from '../documents';
     <k-document-title [page]="page" />
     @if (page.sheet()?.adjustment; as adjustment) {
       <div class="head">
-        <div><small>Why</small>{{ adjustment.reason }}</div>
+        @if (adjustment.reason) {
+          <div><small>Why</small>{{ adjustment.reason }}</div>
+        }
+        @if (adjustment.carried) {
+          <div><small>Carried</small><a class="link" routerLink="/carriages">Under way</a></div>
+        }
         @if (adjustment.reverses; as other) {
           <div>
             <small>Takes back</small><a class="link" [routerLink]="pathOf(other)">{{ other.number }}</a>
@@ -68,7 +73,12 @@ export class PostingPage {
           name: 'take-back',
           label: 'Take it back…',
           when: !!trail?.adjustment && !reverses && !reversedBy && this.session.may('goods'),
-          does: () => this.sheets.open(ReasonSheet, takingBackOf(trail!.document)),
+          does: () => {
+            const { document, adjustment } = trail!;
+            return adjustment!.carried
+              ? this.sheets.open(ReasonSheet, carryingBackOf(document))
+              : this.sheets.open(ReasonSheet, takingBackOf(document));
+          },
           says: ({ made }) => ['Taken back by', made[0]],
         },
       ];
@@ -84,4 +94,14 @@ const takingBackOf = (journal: DocumentRef): AsksReason<typeof stock.takeBackAdj
   act: 'Take it back',
   of: stock.takeBackAdjustment,
   input: (reason) => ({ journalId: journal.id, reason }),
+});
+
+/** Takes back what a journal carried between our places. // W6 P1 */
+const carryingBackOf = (journal: DocumentRef): AsksReason<typeof stock.carryBack> => ({
+  head: `Take ${journal.number} back`,
+  sub: 'It stays as it was posted; a journal that names it carries the goods back',
+  act: 'Take it back',
+  of: stock.carryBack,
+  input: (reason) => ({ journalId: journal.id, reason }),
+  effect: (effects) => `${quantity(effects.quantity)} go back where they were`,
 });

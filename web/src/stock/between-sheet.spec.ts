@@ -26,6 +26,22 @@ describe('moving goods between our places', () => {
     expect(stage.acted).toEqual([{ name: 'moveBetween', input: { itemId: 9, from: 3, to: 0, quantity: '4' } }]);
   });
 
+  it('sends them on their way with a day they arrive; what is under way goes nowhere else', async () => {
+    const way = { location: { id: 32_767, code: 'UNDER-WAY', name: 'Under way' }, onHand: '90', free: '90' };
+    const item = { ...ITEM, places: [...ITEM.places, way] };
+    const stage = await staged({
+      data: { item, locations: [MAIN, EAST], currency: 'MYR' },
+      previews: () => ({ quantity: '4', value: '', numbers: [] }),
+    });
+    await stage.type('How many, bag', '4');
+    await stage.type('They arrive', '8/3');
+    expect(stage.text()).toContain('4, under way until');
+    await stage.send();
+    expect(stage.acted).toEqual([
+      { name: 'moveBetween', input: { itemId: 9, from: 3, to: 0, quantity: '4', arrivesOn: '2027-03-08' } },
+    ]);
+  });
+
   it('says at its field why not', async () => {
     const stage = await staged({ refused: [refusal('above-free-there', 'quantity', 'More than is free.')] });
     await stage.type('How many, bag', '400');

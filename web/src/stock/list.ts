@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type * as z from 'zod';
-import { inUnits, MAIN_LOCATION } from '@core/kernel';
+import { inUnits, MAIN_LOCATION, UNDER_WAY } from '@core/kernel';
 import * as contract from '@api/stock';
 import { Session } from '../access';
 import { DocumentDock } from '../documents';
@@ -11,6 +11,7 @@ import { Sheets } from '../kit/act/sheet';
 import { money, quantity } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
 import { DocumentList, ListPage } from '../kit/live/list-page';
+import { Locations } from '../kit/live/locations';
 import { AdjustSheet, type AdjustData } from './adjust-sheet';
 
 type Row = z.infer<typeof contract.StockRow>;
@@ -23,6 +24,7 @@ type Query = z.input<typeof contract.listStock.query>;
   template: `<k-list-page [list]="list">
     <span acts>
       <a class="act" routerLink="/serials">Serial numbers</a>
+      <a class="act" routerLink="/carriages">Under way</a>
       <a class="act" routerLink="/counts">Counts</a>
       @if (list.row(); as row) {
         <a class="act" [href]="'/api/items/' + row.item.id + '/label.pdf'" target="_blank"
@@ -30,6 +32,9 @@ type Query = z.input<typeof contract.listStock.query>;
         >
       }
       @if (chosen(); as row) {
+        @if (several() && row.free !== '0') {
+          <a class="act" [routerLink]="list.pathTo(row)" [queryParams]="{ do: 'move' }">Move…</a>
+        }
         <button type="button" class="act next" (click)="adjust(row)">Put {{ row.item.number }} right…</button>
       }
     </span>
@@ -56,7 +61,13 @@ export class StockList {
     empty: 'Nothing is here. What is received, made or brought in as opening stock stands here.',
   });
   /** The row whose stock may be put right. */
-  protected readonly chosen = computed(() => (this.session.may('goods') ? this.list.row() : null));
+  protected readonly chosen = computed(() => {
+    const row = this.list.row();
+    // What is under way is put right where it arrives.
+    return row && row.location.id !== UNDER_WAY && this.session.may('goods') ? row : null;
+  });
+  private readonly locations = inject(Locations);
+  protected readonly several = computed(() => this.locations.all().length > 1);
   protected readonly about = computed(() => {
     const row = this.list.row();
     return row ? `${row.item.number} at ${row.location.name} · ${inUnits(quantity(row.onHand), row.item.unit)}` : '';
@@ -69,6 +80,10 @@ export class StockList {
     quantity: '',
     by: null,
   }));
+
+  constructor() {
+    this.locations.read();
+  }
 
   private columns(): GridColumn<Row>[] {
     const counted = (text: string) => (text === '0' ? '–' : quantity(text));

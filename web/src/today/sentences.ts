@@ -153,6 +153,14 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
         `${path}?do=receive`,
         'To receive',
       );
+    case 'not-arrived':
+      return shown(
+        `${late ? 'was' : 'is'} to bring ${row.note} to ${row.party} ${late ? on : 'today'}`,
+        '',
+        'See it',
+        `/carriages?q=${row.document.number}`,
+        'Under way',
+      );
     case 'goods-here':
       return shown(
         `for ${row.party}: ${row.count === 1 ? 'its goods are' : `goods of ${row.count} lines are`} here and wait to go out`,
