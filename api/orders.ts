@@ -99,6 +99,8 @@ export const OrderLine = z.object({
   /** Routes this item can go by. */
   routes: z.array(Route),
   shipDate: Day,
+  /** When it was to ship before what is made for it was late; null where its customer knows. // W3 */
+  movedFrom: Day.nullable(),
   /** The ship date that was promised, what is planned for it, and the purchases that was placed with. // T8 T12 */
   promised: Day.nullable(),
   planned: z.array(DocumentRef.extend({ state: z.string() })),
@@ -230,6 +232,13 @@ export const cancelOrder = act({
   summary: 'Cancel a sales order nothing was bought for or shipped on.',
   input: z.object({ id: Id, version: z.number().int() }),
   preview: z.object({ state: State }),
+});
+
+export const customerTold = act({
+  name: 'customerTold',
+  summary: 'Say that the customer of an order knows on which days its lines ship that were moved.',
+  input: z.object({ id: Id }),
+  preview: z.object({ lines: z.number().int() }),
 });
 
 export const closeShort = act({

@@ -9,6 +9,7 @@ export const TODAY_KINDS = [
   'plan-to-place',
   'plan-to-begin',
   'work-late',
+  'line-moved',
   'component-short',
   'purchase-due',
   'not-arrived',

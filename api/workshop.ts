@@ -185,6 +185,13 @@ export const changeWork = act({
   }),
 });
 
+export const layLate = act({
+  name: 'layLate',
+  summary: 'Lay what is left of an order that is late, or waits for a part that is, again from today on.',
+  input: z.object({ workId: Id }),
+  preview: z.object({ due: Day, was: Day }),
+});
+
 export const layWork = act({
   name: 'layWork',
   summary: 'Lay what is left of an order for another day or work centre, from one of its operations on.',

@@ -17,3 +17,4 @@ export { extrasOf, repriceAt, type Repriced } from './reprice';
 export { confirmable, decideSave, type ConfirmableItem, type SaveGround } from './save';
 export { keepingPlanned, type PlannedFor } from './planned-lines';
 export type { PartOfOne } from './missing-parts';
+export { decideTold } from './told';

@@ -1,5 +1,6 @@
 export { type PlannedOrderPlan } from './asking/accept';
 export { decideChangedWork, decideNewWork, decideWorkForLines, type LineToMake } from './asking/new-work';
+export { lateFrom, type WaitsFor } from './asking/lay-late';
 export { decideLayRest, type LaidWork, type LayEffects } from './asking/lay-rest';
 export { answers, type Answer } from './asking/ask';
 export { Centre } from './ground/capacity';

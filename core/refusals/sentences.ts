@@ -226,6 +226,8 @@ export const sentences = {
   'planned-not-workable': (f: { number: string; state: string }) =>
     `${f.number} is ${f.state}; only an order that is planned to be made or assembled can be made firm, and only a firm one planned again.`,
   'order-not-confirmed': (f: { order: string; state: string }) => `${f.order} is ${f.state}; confirm it first.`,
+  'nothing-moved': (f: { order: string }) =>
+    `No line of ${f.order} ships on another day than its customer knows.`,
   'order-has-supply': (f: { order: string; purchases: string }) =>
     `${f.order} has supply ordered for it (${f.purchases}); it can no longer be cancelled as a whole.`,
   'price-missing': (f: { item: string }) =>
@@ -443,6 +445,8 @@ export const sentences = {
     }.`,
   'operation-begun': (f: { operation: string }) =>
     `${f.operation} is reported already; leave it as it is, and change what comes after it.`,
+  'work-in-time': (f: { work: string }) =>
+    `Nothing of ${f.work} is late, and no part it waits for comes later than it is needed.`,
   'operation-before-begun': (f: { no: string }) =>
     `Pieces passed operation ${f.no} already; give this one a number above it.`,
   'operation-twice': (f: { no: string }) => `There is an operation ${f.no} already; give this one another number.`,

@@ -16,6 +16,7 @@ import type { Metrics } from '../metrics';
 import { releasePlanned } from '../orders';
 import type { Jobs } from '../room';
 import { standIn } from '../stand-ins';
+import { lateWorks, layLate } from '../workshop';
 
 interface JobParts {
   database: Database;
@@ -75,6 +76,7 @@ export async function tick(parts: JobParts): Promise<number> {
     };
     acts += await fireDue(parts, doer);
     acts += await releaseDue(parts, doer);
+    acts += await layLateDue(parts, doer);
     const outside = { ...doer, personId: named('stand-in'), origin: 'stand-in' };
     acts += await standIn(parts.database, parts.log, outside, company.id);
   }
@@ -128,6 +130,25 @@ async function fireDue({ database }: JobParts, doer: Doer): Promise<number> {
   if (!(await remindersDue(database, doer.companyId, doer.workDate))) return 0;
   await runAct(database, fireReminders.asked({}), doer, randomUUID());
   return 1;
+}
+
+/**
+ * Lays what is late in the workshop again, and then what waits for it, level by level. What cannot be laid stands in Today
+ * as late until a person sees to it. // W3
+ */
+async function layLateDue({ database, log }: JobParts, doer: Doer): Promise<number> {
+  const tried = new Set<number>();
+  let acts = 0;
+  for (;;) {
+    const due = (await lateWorks(database, doer.companyId, doer.workDate)).filter((workId) => !tried.has(workId));
+    if (due.length === 0) return acts;
+    for (const workId of due) {
+      tried.add(workId);
+      const answer = await runAct(database, layLate.asked({ workId }), doer, randomUUID());
+      if (answer.ok) acts += 1;
+      else log.debug({ workId, why: answer.refusals.map(sentenceOf) }, 'what is late could not be laid again');
+    }
+  }
 }
 
 /** Releases planned calls so many days ahead as their agreement says. A call is marked in the same transaction. // A7 */

@@ -177,7 +177,7 @@ export async function openOrder(sql: Sql, companyId: number, id: number): Promis
 
 type LineRow = Columns<
   SalesOrderLine,
-  'id lineNo itemId agreementLineId quantity cancelled unitPrice listPrice amount taxRate route shipDate promisedDate tied shipped invoiced onBench locationId reserved unitFactor typedPrice priceReason discount buildUp pricedOn orderedAmount agreedAmount'
+  'id lineNo itemId agreementLineId quantity cancelled unitPrice listPrice amount taxRate route shipDate movedFrom promisedDate tied shipped invoiced onBench locationId reserved unitFactor typedPrice priceReason discount buildUp pricedOn orderedAmount agreedAmount'
 > &
   Columns<Item, 'number name unit stocked obtained weight volume'> & {
     agreementId: number | null;
@@ -200,7 +200,7 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: P
       `SELECT STRAIGHT_JOIN l.id, l.line_no, l.item_id, i.number, i.name, i.unit, l.agreement_line_id, ag.id AS agreement_id,
             ag.number AS agreement_number, l.quantity, l.cancelled, l.unit_price, l.list_price, l.amount, tc.code AS tax_code, l.tax_rate, l.route, i.stocked, i.obtained,
             (SELECT COUNT(*) FROM item_vendor iv WHERE iv.company_id = l.company_id AND iv.item_id = l.item_id) AS vendors,
-            l.ship_date, l.promised_date, l.tied, l.shipped, l.invoiced, l.on_bench, l.location_id, lo.code AS location_code, lo.name AS location, l.reserved, l.agreed_amount,
+            l.ship_date, l.moved_from, l.promised_date, l.tied, l.shipped, l.invoiced, l.on_bench, l.location_id, lo.code AS location_code, lo.name AS location, l.reserved, l.agreed_amount,
             IF(l.unit = '', i.unit, l.unit) AS sold_unit, l.unit_factor, l.typed_price, l.price_reason, l.discount, l.build_up, l.priced_on, l.ordered_amount,
             i.weight, i.volume, sk.on_hand - sk.reserved AS free,
             EXISTS (SELECT 1 FROM serial_series n WHERE n.company_id = l.company_id AND n.item_id = l.item_id) AS by_number,
@@ -389,6 +389,8 @@ function lineOf(
     location: row.route === 'drop' ? null : { id: row.locationId, code: row.locationCode, name: row.location },
     routes: ROUTES.filter((route) => routeFits(route, fits)),
     shipDate: row.shipDate,
+    // What shipped wholly ships no later any more.
+    movedFrom: dec(row.quantity).minus(row.cancelled).gt(row.shipped) ? row.movedFrom : null,
     promised: row.promisedDate,
     tied: row.tied,
     shipped: row.shipped,

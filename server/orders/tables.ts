@@ -19,7 +19,7 @@ export const salesOrderLineTable = table('sales_order_line', {
   int: 'companyId id= orderId lineNo itemId agreementLineId? taxCodeId permitId? locationId=',
   choice: 'route:stock|drop|special|make|assemble promisedBy?:atp|have|nothing|lead',
   text: 'unit= priceReason= buildUp=',
-  day: 'shipDate pricedOn? askedDate? promisedDate?',
+  day: 'shipDate pricedOn? askedDate? promisedDate? movedFrom?',
   decimal:
     'quantity cancelled= unitPrice listPrice amount taxRate tied= shipped= invoiced= agreedAmount? reserved= unitFactor= typedPrice? discount= orderedAmount?',
   boolean: 'onBench= goodsHere? owed?',

@@ -16,7 +16,7 @@ export type PlannedComponent = Row<typeof plannedComponentTable>;
 export const plannedOperationTable = table('planned_operation', {
   int: 'companyId id= plannedOrderId no workCentreId minutes minutesDone=',
   text: 'name',
-  day: 'firstDay lastDay',
+  day: 'firstDay lastDay lateSince?',
   decimal: 'done= scrapped= plannedCost=',
 });
 export type PlannedOperation = Row<typeof plannedOperationTable>;

@@ -47,6 +47,7 @@ const SEEN_BY: Partial<Record<TodayRow['kind'], Right>> = {
   'plan-to-place': 'purchases',
   'plan-to-begin': 'plan',
   'work-late': 'work',
+  'line-moved': 'orders',
   'component-short': 'work',
   'not-arrived': 'goods',
 };
@@ -100,11 +101,11 @@ const SOURCES: readonly Source[] = [
     kind: 'work-late',
     // It runs, and an operation should be over by now: whom it is for, and when that ships. What waits is to be begun. // W3
     sql: `SELECT CASE p.kind WHEN 'make' THEN 'PR' ELSE 'AS' END AS document_kind, p.id AS document_id, p.number, COALESCE(c.name, '') AS party,
-                 1 AS count, MIN(w.last_day) AS day, NULL AS amount, '' AS currency, MIN(w.done + w.scrapped) AS done, p.quantity AS whole,
+                 1 AS count, MIN(COALESCE(w.late_since, w.last_day)) AS day, NULL AS amount, '' AS currency, MIN(w.done + w.scrapped) AS done, p.quantity AS whole,
                  l.id AS order_line_id, CONCAT(MIN(w.no), '|', SUBSTRING_INDEX(GROUP_CONCAT(w.name ORDER BY w.no SEPARATOR '|'), '|', 1), '|',
                    COALESCE(o.number, ''), '|', COALESCE(l.ship_date, '')) AS note
             FROM planned_order p FORCE INDEX (planned_order_open)
-            JOIN planned_operation w ON w.company_id = p.company_id AND w.planned_order_id = p.id AND w.last_day < ?
+            JOIN planned_operation w ON w.company_id = p.company_id AND w.planned_order_id = p.id AND COALESCE(w.late_since, w.last_day) < ?
              AND w.done + w.scrapped < p.quantity - p.scrapped + w.scrapped
             LEFT JOIN planned_tie t ON t.company_id = p.company_id AND t.id = (SELECT MIN(f.id) FROM planned_tie f
               WHERE f.company_id = p.company_id AND f.planned_order_id = p.id AND f.quantity > f.made)
@@ -114,6 +115,19 @@ const SOURCES: readonly Source[] = [
            WHERE p.company_id = ? AND p.open = TRUE AND p.kind <> 'buy' AND p.state = 'running'
            GROUP BY p.id ORDER BY day, p.id LIMIT ?`,
     values: (companyId, workDate) => [workDate, companyId],
+  },
+  {
+    band: 'now',
+    kind: 'line-moved',
+    // What is made for it is late, and its ship date went with that: its customer is to be told. // W3
+    sql: `SELECT 'SO' AS document_kind, o.id AS document_id, o.number, c.name AS party, COUNT(*) AS count, MIN(l.ship_date) AS day,
+                 NULL AS amount, '' AS currency, NULL AS done, NULL AS whole, MIN(l.id) AS order_line_id, MIN(l.moved_from) AS note
+            FROM sales_order_line l FORCE INDEX (sales_order_line_moved)
+            JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+            JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
+           WHERE l.company_id = ? AND l.moved_from > '0000-00-00' AND l.ship_date > l.moved_from
+             AND l.quantity - l.cancelled > l.shipped GROUP BY o.id ORDER BY day, o.id LIMIT ?`,
+    values: (companyId) => [companyId],
   },
   {
     band: 'now',

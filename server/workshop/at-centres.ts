@@ -47,7 +47,7 @@ function openOperations(
   most: number,
 ): Promise<Row[]> {
   return sql.rows<Row>(
-    `SELECT o.id, o.no, o.name, o.work_centre_id, o.minutes, o.minutes_done, o.done, o.scrapped, o.first_day, o.last_day,
+    `SELECT o.id, o.no, o.name, o.work_centre_id, o.minutes, o.minutes_done, o.done, o.scrapped, o.first_day, COALESCE(o.late_since, o.last_day) AS last_day,
             p.id AS work_id, p.number, p.kind, p.state, p.quantity, p.scrapped AS lost, p.due_date AS due,
             i.id AS item_id, i.number AS item_number, i.name AS item_name, i.unit, n.pattern, b.done AS passed, b.name AS \`before\`,
             NOT EXISTS (SELECT 1 FROM planned_operation a WHERE a.company_id = o.company_id

@@ -6,8 +6,11 @@ import type { LoadedWork } from './store';
 
 type Laid = LayEffects['operations'];
 
-/** Where operations of an order are laid now: where, when, and when what goes in at them is needed; what they held before is gone. */
-export function laidStatements(companyId: number, laid: Laid): Statement[] {
+/**
+ * Where operations of an order are laid now: where, when, and when what goes in at them is needed; what they held before
+ * is gone. `lateId` is the one that was late: when it should have been over stays known.
+ */
+export function laidStatements(companyId: number, laid: Laid, lateId: number | null = null): Statement[] {
   if (laid.length === 0) return [];
   return [
     {
@@ -16,7 +19,8 @@ export function laidStatements(companyId: number, laid: Laid): Statement[] {
     },
     ...laid.flatMap(({ id, centreId, begins, firstDay, lastDay }) => [
       {
-        sql: 'UPDATE planned_operation SET work_centre_id = ?, first_day = ?, last_day = ? WHERE company_id = ? AND id = ?',
+        sql: `UPDATE planned_operation SET late_since = ${id === lateId ? 'COALESCE(late_since, last_day)' : 'NULL'},
+                work_centre_id = ?, first_day = ?, last_day = ? WHERE company_id = ? AND id = ?`,
         values: [centreId, firstDay, lastDay, companyId, id],
       },
       {

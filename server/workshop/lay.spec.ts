@@ -2,6 +2,9 @@ import type * as z from 'zod';
 import type { TodayRow } from '@api/today';
 import type { openOrder } from '@api/orders';
 import type { openWork } from '@api/workshop';
+import pino from 'pino';
+import { systemClock } from '../clock';
+import { tick } from '../jobs/jobs';
 import { World, WORK_DATE, type Visitor } from '../testing/world';
 
 type Work = z.output<typeof openWork.out>;
@@ -21,6 +24,7 @@ describe('W3 T5 an order that is late, and is laid again', () => {
   afterAll(() => world.end());
   afterEach(async () => expect(await world.verify()).toEqual([]));
 
+  const jobs = () => ({ database: world.serving.database, clock: systemClock, log: pino({ level: 'silent' }) });
   const open = (id: number) => meilin.get<Work>(`/api/workshop/${id}`);
   const load = async (code: string) => {
     const { centres } = await meilin.get<{
@@ -163,6 +167,76 @@ describe('W3 T5 an order that is late, and is laid again', () => {
     const [row] = await todays(meilin, 'component-short');
     expect(row).toMatchObject({ party: 'Kasturi Bottling', count: 2 });
     expect(row!.note).toMatch(/^\d+ FV-NOZZLE$/);
+    await salmah.does('adjustStock', { ...gone, was: '1', now: stock!.onHand, unitCost: '72', reason: 'found' });
+    await world.workOn(WORK_DATE);
+  });
+
+  it('is laid again by itself where it is late; its lines go with it, and are told until their customer knows', async () => {
+    const work = await made();
+    const order = await ordered(work.due);
+    await meilin.does('tieWork', {
+      ties: [{ plannedId: work.document.id, orderLineId: order.lineId, quantity: '2' }],
+    });
+    const weld = work.operations[0]!;
+    const one = { workId: work.document.id, operationId: weld.id, good: '1', scrapped: '', used: [], worked: [] };
+    expect((await meilin.refused('layLate', { workId: work.document.id })).codes).toEqual(['work-in-time']);
+    await salmah.does('reportWork', { ...one, finish: false });
+    const moved = async () =>
+      (await todays(salmah, 'line-moved')).filter(({ document }) => document.id === order.orderId);
+    const line = async () =>
+      (await salmah.get<z.output<typeof openOrder.out>>(`/api/orders/${order.orderId}`)).lines[0]!;
+    await tick(jobs());
+    expect([(await open(work.document.id)).due, await moved()]).toEqual([work.due, []]);
+    await world.workOn('2027-06-07');
+    await Promise.all([tick(jobs()), tick(jobs())]);
+    const again = await open(work.document.id);
+    expect(again.operations[0]!.lastDay >= '2027-06-07').toBe(true);
+    expect(again.due > work.due).toBe(true);
+    expect(await line()).toMatchObject({ shipDate: again.due, promised: again.due, movedFrom: work.due });
+    expect(await moved()).toMatchObject([
+      { party: 'Kasturi Bottling', day: again.due, note: work.due, orderLineId: order.lineId },
+    ]);
+    // Who reports is still told what should have been over when.
+    expect(
+      (await todays(meilin, 'work-late')).filter(({ document }) => document.id === work.document.id),
+    ).toMatchObject([{ day: weld.lastDay }]);
+    // A day later it is late once more: against what the customer knows.
+    await world.workOn('2027-06-21');
+    await tick(jobs());
+    const third = await open(work.document.id);
+    expect(await line()).toMatchObject({ shipDate: third.due, movedFrom: work.due });
+    expect(third.due > again.due).toBe(true);
+    const version = third.version;
+    await tick(jobs());
+    expect((await open(work.document.id)).version).toBe(version);
+    const trail = await salmah.get<{ changes: { act: string; person: string }[] }>(`/api/trail/PR/${work.document.id}`);
+    expect(trail.changes.filter(({ person }) => person === 'Kampong')).toHaveLength(2);
+    await salmah.does('customerTold', { id: order.orderId });
+    expect([await moved(), (await line()).movedFrom]).toEqual([[], null]);
+    expect((await salmah.refused('customerTold', { id: order.orderId })).codes).toEqual(['nothing-moved']);
+    await world.workOn('2027-07-12');
+    await tick(jobs());
+    expect(await moved()).toMatchObject([{ note: third.due }]);
+    // What somebody lays by hand is late no more.
+    await meilin.does('layWork', lay(await open(work.document.id), { day: '2027-07-12' }));
+    expect((await todays(meilin, 'work-late')).filter(({ document }) => document.id === work.document.id)).toEqual([]);
+    await world.workOn(WORK_DATE);
+  });
+
+  it('takes what waits for its part with it, level by level', async () => {
+    const [top] = await meilin.does('newWork', { itemId: world.item('FV-900'), quantity: '30', due: null });
+    const before = await open(top!.id);
+    const shells = before.below.find(({ item }) => item.number === 'FV-SHELL9')!;
+    await meilin.does('makeFirm', { orderIds: [shells.document.id], firm: true });
+    const below = await open(shells.document.id);
+    const first = { workId: below.document.id, operationId: below.operations[0]!.id, good: '1', scrapped: '' };
+    await salmah.does('reportWork', { ...first, used: [], worked: [], finish: false });
+    await world.workOn('2027-08-02');
+    await tick(jobs());
+    const [part, whole] = [await open(below.document.id), await open(top!.id)];
+    expect(part.due > below.due && whole.due > before.due).toBe(true);
+    const needs = whole.components.find(({ item }) => item.number === 'FV-SHELL9')!;
+    expect(whole.operations.find(({ no }) => no === needs.operationNo)!.firstDay > part.due).toBe(true);
     await world.workOn(WORK_DATE);
   });
 });

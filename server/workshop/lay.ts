@@ -1,13 +1,15 @@
-import { decideLayRest, type LaidWork, type LayEffects } from '@core/promise';
-import { openTies, throughOf, tooLateFor } from '@core/workshop';
+import { decideLayRest, lateFrom, type LaidWork, type LayEffects, type WaitsFor } from '@core/promise';
+import { refuse } from '@core/refusals';
+import { openTies, throughOf, tooLateFor, type LaidNow } from '@core/workshop';
 import * as contract from '@api/workshop';
+import type { Day } from '@core/kernel';
 import { defineAct, type Doer } from '../acts';
-import { into, takeTurn, type Sql, type Statement } from '../db';
+import { into, takeTurn, type Sql, type Statement, type Tx } from '../db';
 import { headStatement, restGround } from '../promise';
 import { centreHoldTable } from '../promise/tables';
 import { holdsOf, laidNow, laidOrderStatement, laidStatements } from './laid';
 import { touchedByWork, WORK_KIND } from './report';
-import { loadWork } from './store';
+import { loadWork, type LoadedWork } from './store';
 
 /** What is left of an order is laid for another day or at another work centre, by somebody who sees what that moves. // T5 W3 */
 export const layWork = defineAct(contract.layWork, {
@@ -41,17 +43,96 @@ export const layWork = defineAct(contract.layWork, {
     };
   },
   async write(tx, effects, ground, doer, { moveLines }) {
-    const { work } = ground;
-    const late = moveLines ? tooLateFor(work.ties, effects.due) : [];
-    const begins = effects.operations.find(({ id }) => id === work.operations[0]?.id);
-    await tx.batch([
-      ...laidStatements(doer.companyId, effects.operations),
-      laidOrderStatement(doer.companyId, work.order.id, effects.due, begins?.firstDay ?? null),
-      ...late.flatMap((tie) => laterStatements(tie, effects, doer)),
-    ]);
-    await tx.insertBatch([into(centreHoldTable, holdsOf(doer.companyId, effects.operations))]);
-    return { made: [], touched: touchedByWork(work) };
+    await layAgain(tx, effects, ground, doer, { moveLines });
+    return { made: [], touched: touchedByWork(ground.work) };
   },
+});
+
+/**
+ * What is late is laid again by itself, from today on, at its own work centres: so is what waits for it. The lines that
+ * ship before go with it, and are told until their customer knows. // W3
+ */
+export const layLate = defineAct(contract.layLate, {
+  right: 'plan',
+  says: 'lay late production orders again',
+  done: 'laid again, being late',
+  async load(tx, { workId }, { companyId, workDate }) {
+    const work = await loadWork(tx, companyId, workId);
+    const operations = await laidNow(tx, companyId, work);
+    const waits = await tx.rows<WaitsFor>(
+      `SELECT o.id AS operation_id, c.due_date AS there FROM planned_order c
+         JOIN planned_component k ON k.company_id = c.company_id AND k.planned_order_id = c.parent_id AND k.item_id = c.item_id
+          AND k.used < k.quantity AND k.needed_on < c.due_date
+         JOIN planned_operation o ON o.company_id = k.company_id AND o.planned_order_id = k.planned_order_id AND o.no = k.operation_no
+        WHERE c.company_id = ? AND c.parent_id = ? AND c.open AND c.state IN ('firm', 'running')`,
+      [companyId, workId],
+    );
+    const from = lateFrom(laidOf(work, operations), workDate, waits);
+    const operation = operations.find(({ id }) => id === from?.operationId) ?? operations[0];
+    const asked = { workId, operationId: operation?.id ?? 0, centreId: operation?.centreId ?? 0 };
+    return { ...(await loadLaid(tx, companyId, workDate, asked)), from, asked };
+  },
+  decide: ({ rows, laid, from, asked }) =>
+    from
+      ? decideLayRest(rows, laid, { ...asked, day: from.day })
+      : { ok: false, refusals: [refuse('work-in-time', '', { work: laid.number })] },
+  preview: ({ due }, { work }) => ({ due, was: work.due }),
+  async write(tx, effects, ground, doer) {
+    await layAgain(tx, effects, ground, doer, {
+      moveLines: true,
+      lateId: ground.from?.late ? ground.from.operationId : null,
+    });
+    return { made: [], touched: touchedByWork(ground.work) };
+  },
+});
+
+/**
+ * The running orders with an operation that should be over before a day and is not, and those that wait for a part of
+ * one that was late. Walks the open orders. // W3
+ */
+export async function lateWorks(sql: Sql, companyId: number, workDate: Day): Promise<number[]> {
+  const rows = await sql.rows<{ id: number }>(
+    `SELECT p.id FROM planned_order p FORCE INDEX (planned_order_open)
+      WHERE p.company_id = ? AND p.open = TRUE AND p.kind <> 'buy' AND p.state = 'running'
+        AND EXISTS (SELECT 1 FROM planned_operation w WHERE w.company_id = p.company_id AND w.planned_order_id = p.id
+          AND w.last_day < ? AND w.done + w.scrapped < p.quantity - p.scrapped + w.scrapped)
+     UNION
+     SELECT u.id FROM planned_order p FORCE INDEX (planned_order_open)
+       JOIN planned_order u ON u.company_id = p.company_id AND u.id = p.parent_id AND u.open AND u.state IN ('firm', 'running')
+       JOIN planned_component k ON k.company_id = u.company_id AND k.planned_order_id = u.id AND k.item_id = p.item_id
+        AND k.used < k.quantity AND k.needed_on < p.due_date
+      WHERE p.company_id = ? AND p.open = TRUE AND p.kind <> 'buy' AND p.state = 'running'
+        AND EXISTS (SELECT 1 FROM planned_operation w WHERE w.company_id = p.company_id AND w.planned_order_id = p.id
+          AND w.late_since IS NOT NULL)
+      ORDER BY id`,
+    [companyId, workDate, companyId],
+  );
+  return rows.map(({ id }) => id);
+}
+
+async function layAgain(
+  tx: Tx,
+  effects: LayEffects,
+  { work }: Pick<Laid, 'work'>,
+  doer: Doer,
+  { moveLines, lateId = null }: { moveLines: boolean; lateId?: number | null },
+): Promise<void> {
+  const late = moveLines ? tooLateFor(work.ties, effects.due) : [];
+  const begins = effects.operations.find(({ id }) => id === work.operations[0]?.id);
+  await tx.batch([
+    ...laidStatements(doer.companyId, effects.operations, lateId),
+    laidOrderStatement(doer.companyId, work.order.id, effects.due, begins?.firstDay ?? null),
+    ...late.flatMap((tie) => laterStatements(tie, effects, doer)),
+  ]);
+  await tx.insertBatch([into(centreHoldTable, holdsOf(doer.companyId, effects.operations))]);
+}
+
+/** An order as laying it again needs it. */
+const laidOf = (work: LoadedWork, operations: readonly LaidNow[]): LaidWork => ({
+  number: work.order.number,
+  state: work.order.state,
+  quantity: work.order.quantity,
+  operations: operations.map((operation) => ({ ...operation, through: throughOf(operation).toFixed() })),
 });
 
 type Laid = Awaited<ReturnType<typeof loadLaid>>;
@@ -66,12 +147,7 @@ async function loadLaid(
   await takeTurn(sql, 'promise_turn', [companyId]);
   const operations = await laidNow(sql, companyId, work);
   const from = operations.findIndex(({ id }) => id === operationId);
-  const laid: LaidWork = {
-    number: work.order.number,
-    state: work.order.state,
-    quantity: work.order.quantity,
-    operations: operations.map((operation) => ({ ...operation, through: throughOf(operation).toFixed() })),
-  };
+  const laid = laidOf(work, operations);
   const centreIds = [...new Set([...operations.map((each) => each.centreId), centreId])];
   const keptIds = operations.slice(0, Math.max(0, from)).map(({ id }) => id);
   const names = await sql.rows<{ id: number; name: string }>(
@@ -121,7 +197,8 @@ function laterStatements(
 ): Statement[] {
   return [
     {
-      sql: 'UPDATE sales_order_line SET promised_date = ?, ship_date = ? WHERE company_id = ? AND id = ?',
+      sql: `UPDATE sales_order_line SET moved_from = COALESCE(moved_from, ship_date), promised_date = ?, ship_date = ?
+             WHERE company_id = ? AND id = ?`,
       values: [due, due, doer.companyId, orderLineId],
     },
     headStatement(doer, order.id),

@@ -5,7 +5,7 @@ import { cancelWork } from './cancel';
 import { changeWork } from './change';
 import { checks } from './checks';
 import { linesForWork, workForLine } from './fits';
-import { layWork } from './lay';
+import { layLate, layWork } from './lay';
 import { listWork } from './list';
 import { newWork } from './new-work';
 import { changeParts } from './parts';
@@ -27,6 +27,7 @@ export const room: Room = {
     newWork,
     changeWork,
     layWork,
+    layLate,
     cancelWork,
   ],
   answers: [

@@ -122,7 +122,7 @@ function behind(minutes: number, workDate: Day): (Stretch & { day: Day })[] {
 }
 
 /** Machine minutes of an operation that are still to be worked. */
-function minutesLeft({ quantity }: LaidWork, { minutes, through }: LaidOperation): number {
+export function minutesLeft({ quantity }: LaidWork, { minutes, through }: LaidOperation): number {
   const done = Math.round(Number(dec(minutes).times(through).div(quantity).toFixed()));
   return Math.max(0, minutes - done);
 }

@@ -69,6 +69,13 @@ export class OrderActs {
         says: () => ['Commission is shared.'],
       },
       {
+        name: 'told',
+        label: 'The customer knows the new day',
+        when: sheet.lines.some((line) => line.movedFrom !== null) && this.session.may('orders'),
+        does: () => this.orders.told(id),
+        says: () => ['Nothing is to be told any more.'],
+      },
+      {
         name: 'take-back',
         endsTyping: true,
         label: 'Take the promise back',

@@ -207,7 +207,7 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
 }
 
 /** The lines of an order that is followed to its end. */
-export function lineColumns(currency: string, workDate: string): GridColumn<OrderLine>[] {
+export function lineColumns(currency: string, workDate: string, moved: boolean): GridColumn<OrderLine>[] {
   return [
     { id: 'line', head: '', width: 32, text: (row) => String(row.lineNo) },
     {
@@ -227,7 +227,14 @@ export function lineColumns(currency: string, workDate: string): GridColumn<Orde
     },
     { id: 'price', head: 'Price', width: 84, figures: true, text: (row) => price(row.unitPrice, currency) },
     { id: 'amount', head: 'Amount', width: 96, figures: true, text: (row) => money(row.amount, currency) },
-    { id: 'ships', head: 'Ship on', width: 96, text: (row) => day(row.shipDate, workDate) },
+    {
+      id: 'ships',
+      head: 'Ship on',
+      width: moved ? 170 : 96,
+      // A line that ships later than its customer knows says when it was to. // W3
+      text: (row) => day(row.shipDate, workDate) + (row.movedFrom ? `, not ${day(row.movedFrom, workDate)}` : ''),
+      need: (row) => row.movedFrom !== null,
+    },
     {
       id: 'agreement',
       head: 'Priced by',

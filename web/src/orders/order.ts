@@ -384,7 +384,9 @@ export class OrderPage {
       setLine: (row, change) => this.setLine(row, change),
     }),
   );
-  protected readonly lineColumns = computed(() => lineColumns(this.currency(), this.workDate()));
+  protected readonly lineColumns = computed(() =>
+    lineColumns(this.currency(), this.workDate(), this.sheet()?.lines.some((line) => line.movedFrom !== null) ?? false),
+  );
   protected readonly rowKey = (row: TypedLine) => row.key;
   protected readonly money = (value: string) => money(value, this.currency());
   protected readonly day = (value: string | null) => day(value, this.workDate());

@@ -91,6 +91,11 @@ export class Orders {
     return this.api.act(stock.supplyLine, { orderLineId, route, reserve: '', lift: false });
   }
 
+  /** The customer was told on which days lines ship. */
+  told(id: number): Observable<ActDone> {
+    return this.api.act(contract.customerTold, { id });
+  }
+
   closeShort(id: number, version: number, lineIds: number[]): Observable<ActDone> {
     return this.api.act(contract.closeShort, { id, version, lineIds });
   }

@@ -135,6 +135,14 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
         'Workshop',
       );
     }
+    case 'line-moved':
+      return shown(
+        `for ${row.party}: ${row.count === 1 ? 'a line ships' : `${counted(row.count, 'line')} ship`} ${on} instead of ${day(row.note, workDate)}`,
+        'what is made for it is late',
+        'Tell them',
+        path,
+        'Moved',
+      );
     case 'component-short': {
       const begin = late ? 'should have begun' : row.count === 1 ? 'begins' : 'begin';
       return shown(
