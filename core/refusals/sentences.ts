@@ -479,6 +479,8 @@ export const sentences = {
     `The ${n(f.quantity)} of ${f.item} that ${f.document} made for ${f.order} are not held for it any more; take back what moved them first.`,
   'work-other-item': (f: { work: string; item: string; order: string; line: string }) =>
     `${f.work} makes ${f.item}; ${f.order} line ${f.line} is for something else.`,
+  'work-other-options': (f: { work: string; order: string; line: string; item: string }) =>
+    `${f.work} makes ${f.item} with other options than ${f.order} line ${f.line} has; tie one that is made as the line says.`,
   'work-other-place': (f: { work: string; order: string; line: string }) =>
     `${f.order} line ${f.line} does not go out from where ${f.work} is made; change where it goes out from first.`,
   'above-tieable': (f: {

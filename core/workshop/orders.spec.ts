@@ -30,6 +30,7 @@ const work = (change: Partial<TiedWork> = {}): TiedWork => ({
   scrapped: '1',
   held: '1',
   dueDate: '2027-03-10',
+  chosen: '',
   ...change,
 });
 const line = (change: Partial<ServedLine> = {}): ServedLine => ({
@@ -41,6 +42,7 @@ const line = (change: Partial<ServedLine> = {}): ServedLine => ({
   straight: false,
   shipDate: '2027-03-12',
   wanted: '3',
+  chosen: '',
   ...change,
 });
 const refused = (decision: { ok: boolean; refusals?: readonly { field: string; code: string }[] }) =>
@@ -61,6 +63,8 @@ describe('W4 whom what is made is for', () => {
     ['is for a draft', {}, { order: { id: 4, number: 'SO-4', state: 'draft', version: 1 } }, 'order-not-confirmed'],
     ['makes another item', {}, { itemId: 2 }, 'work-other-item'],
     ['is elsewhere', {}, { locationId: 1 }, 'work-other-place'],
+    ['is made another way', { chosen: '3,8' }, {}, 'work-other-options'],
+    ['was chosen another way', { chosen: '3' }, { chosen: '3,8' }, 'work-other-options'],
     ['goes from the vendor', {}, { straight: true }, 'work-other-place'],
   ])('one that %s', (_what, of, at, code) => expect(unfit(work(of), line(at))?.code ?? null).toBe(code));
 

@@ -18,6 +18,8 @@ export interface TiedWork {
   /** Of what is to come, what is for somebody. */
   held: string;
   dueDate: Day;
+  /** The options it is made with, as a line has them; empty where it is made as its item is. // W2 */
+  chosen: string;
 }
 
 /** An order line that may be served by it. */
@@ -32,6 +34,8 @@ export interface ServedLine {
   shipDate: Day;
   /** Open, not held for it, and nothing on its way to it. */
   wanted: string;
+  /** The options that were chosen for it, by number, commas between. // W2 */
+  chosen: string;
 }
 
 export interface TieWorkGround {
@@ -65,6 +69,7 @@ export function unfit(work: TiedWork, line: ServedLine): Refusal | null {
     return refuse('order-not-confirmed', '', { order: line.order.number, state: line.order.state });
   }
   if (work.itemId !== line.itemId) return refuse('work-other-item', '', { ...facts, item: work.item });
+  if (work.chosen !== line.chosen) return refuse('work-other-options', '', { ...facts, item: work.item });
   if (line.straight || work.locationId !== line.locationId) return refuse('work-other-place', '', facts);
   return null;
 }

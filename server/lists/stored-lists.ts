@@ -243,6 +243,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     looksIn: ['i.number', 'g.name', 'k.number', 'k.name'],
     usedBy: [
       ['sales_line_option', 'option_id'],
+      ['planned_order_option', 'option_id'],
       ['option_rule', 'option_id'],
       ['option_rule', 'other_id'],
     ],

@@ -141,6 +141,19 @@ describe('W2 what is chosen for a line', () => {
     const { lines } = await opened(order!.id);
     const lineId = lines[0]!.id;
     await salmah.does('untieWork', { plannedId: made!.id, orderLineId: lineId });
+    // What was made as it is for it fits it again, and no line that was chosen another way.
+    const [other] = await salmah.does('saveOrder', typed([], { route: 'stock' }));
+    await salmah.does('confirmOrder', { id: other!.id, version: 1 });
+    const otherId = (await opened(other!.id)).lines[0]!.id;
+    const meilin = await world.visitor('meilin');
+    const fits = async (id: number) =>
+      (await meilin.get<{ fits: { plannedId: number }[] }>(`/api/order-lines/${id}/work`)).fits.map(
+        (fit) => fit.plannedId,
+      );
+    expect(await fits(lineId)).toContain(made!.id);
+    expect(await fits(otherId)).not.toContain(made!.id);
+    const tie = { plannedId: made!.id, orderLineId: otherId, quantity: '1' };
+    expect((await meilin.refused('tieWork', { ties: [tie] })).codes).toEqual(['ties.0.plannedId: work-other-options']);
     const supply = async (change: object) =>
       (
         await salmah.refused('supplyLine', {

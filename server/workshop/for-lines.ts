@@ -113,7 +113,20 @@ export async function writeWork(
   const tops = made.filter((_each, at) => work[at]!.parent === null);
   const firm = [...tops, ...planned].map(({ id }) => id);
   if (firm.length > 0) {
-    await tx.run("UPDATE planned_order SET state = 'firm' WHERE company_id = ? AND id IN (?)", [doer.companyId, firm]);
+    await tx.batch([
+      {
+        sql: "UPDATE planned_order SET state = 'firm' WHERE company_id = ? AND id IN (?)",
+        values: [doer.companyId, firm],
+      },
+      {
+        // What is made as a line chose stays so, whoever it is for later. // W2
+        sql: `INSERT IGNORE INTO planned_order_option (company_id, planned_order_id, option_id)
+              SELECT t.company_id, t.planned_order_id, o.option_id FROM planned_tie t
+                JOIN sales_line_option o ON o.company_id = t.company_id AND o.order_line_id = t.order_line_id
+               WHERE t.company_id = ? AND t.planned_order_id IN (?)`,
+        values: [doer.companyId, firm],
+      },
+    ]);
   }
   return tops;
 }

@@ -16,6 +16,10 @@ export const WANTED = `GREATEST(0, l.quantity - l.cancelled - l.shipped - l.rese
       JOIN planned_order d ON d.company_id = pt.company_id AND d.id = pt.planned_order_id AND d.open
      WHERE pt.company_id = l.company_id AND pt.order_line_id = l.id), 0))`;
 
+/** The options of an order or a line, as text that is the same where they are. */
+const CHOSEN = (from: string, where: string) =>
+  `COALESCE((SELECT GROUP_CONCAT(x.option_id ORDER BY x.option_id) FROM ${from} WHERE ${where}), '')`;
+
 /** Orders that make something, as tying sees them. */
 export async function tiedWorks(sql: Sql, companyId: number, ids: readonly number[]): Promise<TiedWork[]> {
   const rows = await sql.rows<
@@ -23,10 +27,11 @@ export async function tiedWorks(sql: Sql, companyId: number, ids: readonly numbe
       kind: TiedWork['kind'];
       state: TiedWork['state'];
       item: string;
+      chosen: string;
     }
   >(
     `SELECT p.id, p.version, p.number, p.kind, p.state, p.item_id, i.number AS item, p.location_id, p.quantity, p.finished, p.scrapped,
-            p.held, p.due_date
+            p.held, p.due_date, ${CHOSEN('planned_order_option x', 'x.company_id = p.company_id AND x.planned_order_id = p.id')} AS chosen
        FROM planned_order p JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
       WHERE p.company_id = ? AND p.id IN (?) AND p.kind <> 'buy' ORDER BY p.id ${sql.forUpdate}`,
     [companyId, ids],
@@ -48,9 +53,11 @@ export async function servedLines(sql: Sql, companyId: number, ids: readonly num
     straight: number;
     shipDate: Day;
     wanted: string;
+    chosen: string;
   }>(
     `SELECT l.id AS order_line_id, o.id AS order_id, o.number, o.state, o.version, l.line_no, l.item_id, l.location_id,
-            l.route = 'drop' AS straight, l.ship_date, ${WANTED} AS wanted
+            l.route = 'drop' AS straight, l.ship_date, ${WANTED} AS wanted,
+            ${CHOSEN('sales_line_option x', 'x.company_id = l.company_id AND x.order_line_id = l.id')} AS chosen
        FROM sales_order o JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
       WHERE l.company_id = ? AND l.id IN (?) ORDER BY o.id, l.id ${sql.forUpdate}`,
     [companyId, ids],
