@@ -1,6 +1,5 @@
-import { itemAt, locationAt, UNDER_WAY } from '@core/kernel';
+import { itemAt, locationAt } from '@core/kernel';
 import { NOTHING_KEPT, type MovedBefore, type Serial, type SerialGround } from '@core/serial';
-import { locationsOf } from '../catalogue';
 import type { Columns, Sql } from '../db';
 import { stockOf, stockRead, type StockNow } from '../on-hand';
 import type { SerialEntry, SerialRow, SerialSeries } from './tables';
@@ -50,6 +49,12 @@ const PIECE = `s.id, s.item_id, s.number, s.place, s.location_id, s.order_line_i
   p.product_id AS within_id`;
 const FROM_PIECE = 'serial s LEFT JOIN serial_part p ON p.company_id = s.company_id AND p.part_id = s.id';
 
+interface LineWords {
+  id: number;
+  reserved: string;
+  words: string;
+}
+
 async function loadNumbers(
   sql: Sql,
   companyId: number,
@@ -83,20 +88,23 @@ async function loadNumbers(
   const all = found.flat() as Serial[];
   const serials = [...new Map(all.map((serial) => [serial.id, serial])).values()].sort((a, b) => a.id - b.id);
   const named = serials.flatMap(({ lineId }) => (lineId === null ? [] : [lineId]));
-  const lines = await sql.rows<{ id: number; reserved: string; words: string }>(
-    `SELECT l.id, l.reserved, CONCAT(o.number, ' line ', l.line_no) AS words FROM sales_order_line l
-       JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
-      WHERE l.company_id = ? AND l.id IN (?)`,
-    [companyId, [...new Set(named)]],
-  );
-  const places = await locationsOf(sql, companyId);
+  const [lines, places] = await sql.batch([
+    {
+      sql: `SELECT l.id, l.reserved, CONCAT(o.number, ' line ', l.line_no) AS words FROM sales_order_line l
+         JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+        WHERE l.company_id = ? AND l.id IN (?)`,
+      values: [companyId, [...new Set(named)]],
+      rows: true,
+    },
+    // With where they are that are under way.
+    { sql: 'SELECT id, name FROM location WHERE company_id = ?', values: [companyId], rows: true },
+  ]);
   return {
     kept,
     serials,
     moved,
-    lines: new Map(lines.map(({ id, ...line }) => [id, line])),
-    // What is under way is nowhere else.
-    places: new Map([[UNDER_WAY, 'Under way'], ...places.map(({ id, name }) => [id, name] as const)]),
+    lines: new Map((lines as LineWords[]).map(({ id, ...line }) => [id, line])),
+    places: new Map((places as { id: number; name: string }[]).map(({ id, name }) => [id, name])),
   };
 }
 

@@ -14,14 +14,7 @@ import { moveBetween } from './between';
 import { arrive, arrivesOn, carryBack } from './carriages';
 import { addToCount, beginCount, cancelCount, enterCount, postCount, takeBackCount } from './count';
 import { loadOwnLines, loadTies, loadUnstockedLines } from './store';
-import {
-  assemblyToWrite,
-  beyondStatements,
-  loadAssemblies,
-  loadComing,
-  touchedByAssembly,
-  workPosts,
-} from '../workshop';
+import { assemblyToWrite, beyondStatements, loadAssemblies, touchedByAssembly, workPosts } from '../workshop';
 import { supplyLine } from './reserve';
 import { reverseMovement } from './reverse';
 import { moveToWrite } from './write';
@@ -69,8 +62,7 @@ const shipLines = defineAct(contract.shipLines, {
     const orderIds = [input.orderId, ...others];
     // Their stock last, all of it at once: everybody who ships of it waits from then on.
     const lines = await loadUnstockedLines(tx, doer.companyId, orderIds);
-    const works = await loadAssemblies(tx, doer.companyId, lines.assembled, orderIds);
-    const coming = await loadComing(tx, doer.companyId, orderIds);
+    const { works, coming } = await loadAssemblies(tx, doer.companyId, lines.assemblies, orderIds);
     const priced = lines.heads.filter(({ priceOf }) => priceOf === 'ship').map(({ id }) => id);
     const repriced = await shipDatePrices(tx, doer, priced, doer.workDate);
     const typed = [input, ...(input.others ?? [])].flatMap((each) => each.lines).flatMap(({ numbers = [] }) => numbers);

@@ -52,7 +52,13 @@ export const moveBetween = defineAct(contract.moveBetween, {
       fromId: from,
       madeBy: doer.personId,
     };
-    return { ...plan, insertions: [...plan.insertions, into(carriageTable, [{ ...row, quantity, ...carriage }])] };
+    // Where they are to arrive they are told as coming, though nothing of them was ever there.
+    const there = stockStatement(doer.companyId, { itemId, locationId: carriage.toId, quantity: '0', cost: '0' });
+    return {
+      ...plan,
+      statements: [there, ...plan.statements],
+      insertions: [...plan.insertions, into(carriageTable, [{ ...row, quantity, ...carriage }])],
+    };
   },
 });
 

@@ -6,6 +6,7 @@ import { orNotFound } from '../acts';
 import type { Sql, Columns } from '../db';
 import { NUMBER_AT, ownCurrency, rateAt } from '../catalogue';
 import type { StockNow } from '../on-hand';
+import { assembliesOf, assembliesRead, type Assembly } from '../workshop';
 import type { PurchaseOrder, PurchaseOrderLine } from '../purchasing/tables';
 import type { SalesOrder, SalesOrderLine } from '../orders/tables';
 
@@ -285,8 +286,8 @@ function tieOf(row: TieRow, day: Day): DropTie {
 export interface UnstockedLines {
   heads: OrderHead[];
   points: number[];
-  /** The orders some line of which is assembled for it. */
-  assembled: number[];
+  /** The orders that assemble what their lines want. */
+  assemblies: Assembly[];
   /** Those of an order, in order of their numbers. */
   stocked: (orderId: number, stock: ReadonlyMap<number, StockNow>) => StockLine[];
 }
@@ -315,18 +316,23 @@ export async function loadUnstockedLines(
       'This sales order',
     );
   }
-  const lines = await sql.rows<LineRow>(
-    `SELECT l.id, l.order_id, l.line_no, l.location_id, l.quantity, l.cancelled, l.shipped, l.reserved, l.route, l.unit_price, l.amount,
+  const [found, assembling] = await sql.batch([
+    {
+      sql: `SELECT l.id, l.order_id, l.line_no, l.location_id, l.quantity, l.cancelled, l.shipped, l.reserved, l.route, l.unit_price, l.amount,
             l.agreed_amount, l.agreement_line_id, l.item_id, ${NUMBER_AT} AS item_number
        FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
        JOIN location lo ON lo.company_id = l.company_id AND lo.id = l.location_id
       WHERE l.company_id = ? AND l.order_id IN (?) AND l.route <> 'drop' ORDER BY l.order_id, l.line_no`,
-    [companyId, orderIds],
-  );
+      values: [companyId, [...orderIds]],
+      rows: true,
+    },
+    assembliesRead(companyId, orderIds),
+  ]);
+  const lines = found as LineRow[];
   return {
     heads,
     points: lines.map((line) => pointOf(line.itemId, line.locationId)),
-    assembled: [...new Set(lines.filter(({ route }) => route === 'assemble').map(({ orderId }) => orderId))],
+    assemblies: assembliesOf(assembling as Parameters<typeof assembliesOf>[0]),
     stocked: (orderId, stock) => {
       const head = heads.find(({ id }) => id === orderId)!;
       return lines.filter((line) => line.orderId === orderId).map((line) => stockLineOf(head, line, stock));

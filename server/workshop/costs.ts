@@ -3,7 +3,7 @@ import { expectedCosts, type CostedItem } from '@core/workshop';
 import type { Sql } from '../db';
 
 /** What is known of an item `i`'s cost: the moving average, else what it was last bought at, in the company's currency. */
-const KNOWN = `COALESCE(
+export const KNOWN = `COALESCE(
   (SELECT ROUND(SUM(s.value) / SUM(s.on_hand), 4) FROM stock s
     WHERE s.company_id = i.company_id AND s.item_id = i.id HAVING SUM(s.on_hand) > 0),
   (SELECT ROUND(rl.cost / rl.quantity, 4) FROM receipt_line rl
@@ -17,14 +17,18 @@ export async function reckonedCosts(
   sql: Sql,
   companyId: number,
   itemIds: readonly number[],
+  /** What of them is read already. */
+  read: readonly { id: number; known: string | null }[] | null = null,
 ): Promise<Map<number, Dec>> {
   const items = new Map<number, CostedItem>();
   let level = [...new Set(itemIds)];
   while (level.length > 0) {
-    const known = await sql.rows<{ id: number; known: string | null }>(
-      `SELECT i.id, ${KNOWN} AS known FROM item i WHERE i.company_id = ? AND i.id IN (?)`,
-      [companyId, level],
-    );
+    const known =
+      (items.size === 0 && read) ||
+      (await sql.rows<{ id: number; known: string | null }>(
+        `SELECT i.id, ${KNOWN} AS known FROM item i WHERE i.company_id = ? AND i.id IN (?)`,
+        [companyId, level],
+      ));
     const unknown = known.filter((row) => row.known === null).map(({ id }) => id);
     const [parts, work] = await partsAndWork(sql, companyId, unknown);
     for (const row of known) {

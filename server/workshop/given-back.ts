@@ -1,5 +1,5 @@
 import { dec } from '@core/kernel';
-import { workGivenBack, type ComingTie, type GivenBack, type WorkOfLine } from '@core/workshop';
+import { workGivenBack, type GivenBack, type WorkOfLine } from '@core/workshop';
 import type { Doer, Touched } from '../acts';
 import type { Sql, Statement, Tx } from '../db';
 import { cancelPlanned } from '../promise';
@@ -60,17 +60,16 @@ export function untiedStatements(companyId: number, tie: GivenBack['untied'][num
   ];
 }
 
-/** What is made for the lines of orders and still to come, locked; what is only planned for them follows by itself. */
-export function loadComing(sql: Sql, companyId: number, orderIds: readonly number[]): Promise<ComingTie[]> {
-  return sql.rows<ComingTie>(
-    `SELECT t.planned_order_id AS planned_id, t.order_line_id, t.quantity, t.made
+/** Reads what is made for the lines of orders and still to come, locked; what is only planned for them follows by itself. */
+export const comingRead = (sql: Sql, companyId: number, orderIds: readonly number[]): Statement => ({
+  sql: `SELECT t.planned_order_id AS planned_id, t.order_line_id, t.quantity, t.made
        FROM sales_order_line l
        JOIN planned_tie t ON t.company_id = l.company_id AND t.order_line_id = l.id AND t.quantity > t.made
        JOIN planned_order p ON p.company_id = t.company_id AND p.id = t.planned_order_id AND p.state IN ('firm', 'running')
       WHERE l.company_id = ? AND l.order_id IN (?) ORDER BY t.id ${sql.forUpdate}`,
-    [companyId, orderIds],
-  );
-}
+  values: [companyId, [...orderIds]],
+  rows: true,
+});
 
 /** What is beyond what lines want is for nobody. */
 export const beyondStatements = (companyId: number, beyond: GivenBack['untied']): Statement[] =>

@@ -6,7 +6,7 @@ import { ownCurrency } from '../catalogue';
 import type { Columns, Sql, Statement } from '../db';
 import { loadStockAndNumbers, type AskedOfNumbers } from '../serial';
 import type { PlannedComponent, PlannedOperation, PlannedOrder } from '../promise/tables';
-import { costText, reckonedCosts } from './costs';
+import { costText, KNOWN, reckonedCosts } from './costs';
 
 const NOTHING: There = { onHand: '0', reserved: '0', value: '0' };
 
@@ -37,36 +37,39 @@ export async function loadWork(
   id: number,
   asked: AskedOfNumbers = {},
 ): Promise<LoadedWork & { numbers: SerialGround }> {
-  const [work] = await loadUnstocked(sql, companyId, [id]);
+  const tiedTo = await sql.rows<{ orderId: number }>(
+    `SELECT DISTINCT l.order_id FROM planned_tie t
+       JOIN sales_order_line l ON l.company_id = t.company_id AND l.id = t.order_line_id
+      WHERE t.company_id = ? AND t.planned_order_id = ?`,
+    [companyId, id],
+  );
+  const orderIds = tiedTo.map(({ orderId }) => orderId);
+  const { works } = await loadUnstocked(sql, companyId, [id], { locked: [], tiedTo: orderIds });
+  const [work] = works;
   const { stock, numbers } = await loadStockAndNumbers(sql, companyId, work!.points, { ...asked, workIds: [id] });
   return { ...work!.stocked(stock), numbers };
 }
 
 /**
  * Orders that make something, locked but for their stock, in the order they are asked for: the orders they are for, then
- * each with what it is for above it. Three trips, and two for each level of costs not known.
+ * each with what it is for above it. Two trips at most, and two for each level of costs not known below what goes into them.
  */
 export async function loadUnstocked(
   sql: Sql,
   companyId: number,
   ids: readonly number[],
-  /** Orders that are locked already. */
-  locked: readonly number[] = [],
-): Promise<UnstockedWork[]> {
-  if (ids.length === 0) return [];
-  const tiedTo = await sql.rows<{ orderId: number }>(
-    `SELECT DISTINCT l.order_id FROM planned_tie t
-       JOIN sales_order_line l ON l.company_id = t.company_id AND l.id = t.order_line_id
-      WHERE t.company_id = ? AND t.planned_order_id IN (?)`,
-    [companyId, ids],
-  );
-  if (tiedTo.some(({ orderId }) => !locked.includes(orderId))) {
+  /** The sales orders they are for, and which of those are locked already. */
+  { locked, tiedTo }: { locked: readonly number[]; tiedTo: readonly number[] },
+  /** What else is to be read with them, after them. */
+  more: readonly Statement[] = [],
+): Promise<{ works: UnstockedWork[]; more: unknown[] }> {
+  if (tiedTo.some((orderId) => !locked.includes(orderId))) {
     await sql.rows(`SELECT id FROM sales_order WHERE company_id = ? AND id IN (?) ORDER BY id ${sql.forUpdate}`, [
       companyId,
-      tiedTo.map(({ orderId }) => orderId),
+      [...new Set(tiedTo)],
     ]);
   }
-  const answers = await sql.batch(ids.flatMap((id) => statementsOf(sql, companyId, id)));
+  const answers = await sql.batch([...ids.flatMap((id) => statementsOf(sql, companyId, id)), ...more]);
   const rows = ids.map((_id, at) => {
     const [order, operations, components, ties, parents] = answers.slice(at * 5, at * 5 + 5);
     return {
@@ -77,42 +80,48 @@ export async function loadUnstocked(
       parents: parents as ParentRow[],
     };
   });
-  const unknown = rows.filter(({ order }) => order.plannedCost === null);
+  const parts = rows
+    .filter(({ order }) => order.plannedCost === null)
+    .flatMap(({ components }) => components.map(({ itemId, known }) => ({ id: itemId, known })));
   const costs = await reckonedCosts(
     sql,
     companyId,
-    unknown.flatMap(({ components }) => components.map(({ itemId }) => itemId)),
+    parts.map(({ id }) => id),
+    [...new Map(parts.map((part) => [part.id, part])).values()],
   );
-  return rows.map(({ order: { version, startDate, dueDate, parentId, currency, unit, ...order }, ...found }) => {
-    const { components, ties } = found;
-    const forLines = sum(ties.map(({ quantity, made }) => dec(quantity).minus(made)));
-    const pointOfItem = (itemId: number) => pointOf(itemId, order.locationId);
-    return {
-      id: order.id,
-      points: [...components.map(({ itemId }) => itemId), order.itemId].map(pointOfItem),
-      stocked: (stock) => ({
-        ...found,
-        version,
-        start: startDate,
-        due: dueDate,
-        parentId,
-        currency,
-        order: {
-          ...order,
-          whole: isWholeUnit(unit),
-          heldForParent: parentId === null ? '0' : dec(order.held).minus(forLines).toFixed(),
-        },
-        components: components.map(({ unit: counted, reported, ...each }) => ({
-          ...each,
-          reported: Boolean(reported),
-          whole: isWholeUnit(counted),
-          expectedCost: order.plannedCost === null ? costText(costs, each.itemId) : '0',
-          there: stock.get(pointOfItem(each.itemId)) ?? NOTHING,
-        })),
-        product: stock.get(pointOfItem(order.itemId)) ?? NOTHING,
-      }),
-    };
-  });
+  const works = rows.map(
+    ({ order: { version, startDate, dueDate, parentId, currency, unit, ...order }, ...found }): UnstockedWork => {
+      const { components, ties } = found;
+      const forLines = sum(ties.map(({ quantity, made }) => dec(quantity).minus(made)));
+      const pointOfItem = (itemId: number) => pointOf(itemId, order.locationId);
+      return {
+        id: order.id,
+        points: [...components.map(({ itemId }) => itemId), order.itemId].map(pointOfItem),
+        stocked: (stock) => ({
+          ...found,
+          version,
+          start: startDate,
+          due: dueDate,
+          parentId,
+          currency,
+          order: {
+            ...order,
+            whole: isWholeUnit(unit),
+            heldForParent: parentId === null ? '0' : dec(order.held).minus(forLines).toFixed(),
+          },
+          components: components.map(({ unit: counted, reported, known: _known, ...each }) => ({
+            ...each,
+            reported: Boolean(reported),
+            whole: isWholeUnit(counted),
+            expectedCost: order.plannedCost === null ? costText(costs, each.itemId) : '0',
+            there: stock.get(pointOfItem(each.itemId)) ?? NOTHING,
+          })),
+          product: stock.get(pointOfItem(order.itemId)) ?? NOTHING,
+        }),
+      };
+    },
+  );
+  return { works, more: answers.slice(ids.length * 5) };
 }
 
 type OperationRow = Columns<PlannedOperation, 'id no name minutes minutesDone done scrapped plannedCost'> & {
@@ -122,6 +131,7 @@ type ComponentRow = Columns<PlannedComponent, 'id itemId operationNo quantity us
   item: string;
   unit: string;
   reported: number;
+  known: string | null;
 };
 type ParentRow = { componentId: number; covered: string };
 type TieRow = Omit<WorkTie, 'order'> & { orderId: number; number: string; fits: number };
@@ -153,7 +163,7 @@ function statementsOf(sql: Sql, companyId: number, id: number): Statement[] {
       rows: true,
     },
     {
-      sql: `SELECT k.id, k.item_id, k.operation_no, k.quantity, k.used, k.covered, k.planned_cost, k.needed_on, i.number AS item, i.unit,
+      sql: `SELECT k.id, k.item_id, k.operation_no, k.quantity, k.used, k.covered, k.planned_cost, k.needed_on, i.number AS item, i.unit, ${KNOWN} AS known,
             EXISTS (SELECT 1 FROM work_report_component r WHERE r.company_id = k.company_id AND r.component_id = k.id) AS reported
        FROM planned_component k JOIN item i ON i.company_id = k.company_id AND i.id = k.item_id
       WHERE k.company_id = ? AND k.planned_order_id = ? ORDER BY k.operation_no, k.id`,

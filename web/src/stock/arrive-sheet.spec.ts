@@ -17,7 +17,11 @@ describe('goods that were under way', () => {
 
   it('begin with all that is under way, and say what stays', async () => {
     const stage = await staged({
-      previews: ({ input }: { input: Record<string, unknown> }) => ({ quantity: input['quantity'], value: '1315', numbers: [] }),
+      previews: ({ input }: { input: Record<string, unknown> }) => ({
+        quantity: input['quantity'],
+        value: '1315',
+        numbers: [],
+      }),
     });
     expect(stage.text()).toContain('of 15 under way');
     await stage.type('How many, bag', '10');

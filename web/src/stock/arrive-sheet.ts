@@ -56,6 +56,11 @@ export const openOf = ({ quantity: sent, arrived }: Carriage) => dec(sent).minus
     </p>
     <span effect>{{ effect() }}</span>
   </k-sheet>`,
+  styles: `
+    p {
+      margin: 12px 0 0;
+    }
+  `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ArriveSheet {
