@@ -141,6 +141,8 @@ export function namedOnce<List extends z.ZodArray>(list: List, by?: keyof z.infe
 }
 
 export const DocumentRef = z.object({ kind: z.enum(DOCUMENT_KINDS), id: Id, number: z.string() });
+/** One field that is another by now: a quantity, a price, a day (ISO 8601) or words, as it was and as it is. */
+export const FieldChange = z.object({ what: z.string(), was: z.string(), is: z.string() });
 /** A document in an address: its kind and id. */
 export const DocumentParams = z.object({
   kind: z.enum(DOCUMENT_KINDS),

@@ -5,6 +5,7 @@ import {
   Decimal,
   DocumentParams,
   DocumentRef,
+  FieldChange,
   Id,
   IdParam,
   ItemRef,
@@ -65,7 +66,14 @@ const OpenItem = z.object({
   ),
 });
 
-const Change = z.object({ at: z.string(), person: z.string(), act: z.string() });
+const Change = z.object({
+  at: z.string(),
+  person: z.string(),
+  act: z.string(),
+  /** Why, where that was asked; and what of the document is another by that, field by field. // S8 */
+  reason: z.string(),
+  fields: z.array(FieldChange),
+});
 
 /** From a document down to what it posted, and who did what to it. */
 export const openTrail = read({

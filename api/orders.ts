@@ -9,6 +9,7 @@ import {
   Day,
   Decimal,
   DocumentRef,
+  FieldChange,
   Id,
   IdParam,
   ItemRef,
@@ -127,6 +128,8 @@ export const OrderLine = z.object({
 
 export const OrderSheet = OrderRow.extend({
   version: z.number(),
+  /** How often it was changed since it was confirmed. // S8 */
+  revision: z.number().int(),
   shipTo: Address.nullable(),
   shipTos: z.array(Address),
   referenceRequired: z.boolean(),
@@ -160,6 +163,49 @@ export const openOrder = read({
   out: OrderSheet,
 });
 
+/** Lines of an order as they are typed. */
+const TypedLines = namedOnce(
+  z
+    .array(
+      z.object({
+        id: Id.nullable(),
+        itemId: Id.nullable(),
+        quantity: TypedDecimal,
+        shipDate: TypedDay,
+        route: Route,
+        /** Where it goes out from; the main location where left out. */
+        locationId: LocationId.optional(),
+        /** The agreement line that prices it; null for none; left out for the one it has, or the first that fits. */
+        agreementLineId: Id.nullable().optional(),
+        /** What the quantity and a typed price are in; the item's own unit where left out. */
+        unit: Text(12).optional(),
+        price: TypedDecimal.optional(),
+        reason: Text(120).optional(),
+        discount: TypedDecimal.optional(),
+        /** What is chosen for it of what its item offers; what it has where left out. // W2 */
+        optionIds: namedOnce(z.array(Id).max(50)).optional(),
+      }),
+    )
+    .max(MOST_LINES),
+  'id',
+);
+
+/** Lines as they would be. */
+const LinesPreviewed = z.array(
+  z.object({
+    itemId: Id,
+    quantity: Decimal,
+    unitPrice: Decimal,
+    /** What one would cost without an agreement. */
+    listPrice: Decimal,
+    amount: Decimal,
+    /** Which of the typed lines it is of; two where one is split at a limit. */
+    typedAt: z.number(),
+    steps: BuildUpSteps,
+    agreement: z.string().nullable(),
+  }),
+);
+
 export const saveOrder = act({
   name: 'saveOrder',
   summary: 'Make a draft sales order, or change one.',
@@ -169,48 +215,37 @@ export const saveOrder = act({
     customerId: Id.nullable(),
     shipToId: Id.nullable(),
     customerReference: Text(MOST_REFERENCE),
-    lines: namedOnce(
-      z
-        .array(
-          z.object({
-            id: Id.nullable(),
-            itemId: Id.nullable(),
-            quantity: TypedDecimal,
-            shipDate: TypedDay,
-            route: Route,
-            /** Where it goes out from; the main location where left out. */
-            locationId: LocationId.optional(),
-            /** The agreement line that prices it; null for none; left out for the one it has, or the first that fits. */
-            agreementLineId: Id.nullable().optional(),
-            /** What the quantity and a typed price are in; the item's own unit where left out. */
-            unit: Text(12).optional(),
-            price: TypedDecimal.optional(),
-            reason: Text(120).optional(),
-            discount: TypedDecimal.optional(),
-            /** What is chosen for it of what its item offers; what it has where left out. // W2 */
-            optionIds: namedOnce(z.array(Id).max(50)).optional(),
-          }),
-        )
-        .max(MOST_LINES),
-      'id',
-    ),
+    lines: TypedLines,
   }),
   preview: z.object({
     net: Decimal,
-    lines: z.array(
-      z.object({
-        itemId: Id,
-        quantity: Decimal,
-        unitPrice: Decimal,
-        /** What one would cost without an agreement. */
-        listPrice: Decimal,
-        amount: Decimal,
-        /** Which of the typed lines it is of; two where one is split at a limit. */
-        typedAt: z.number(),
-        steps: BuildUpSteps,
-        agreement: z.string().nullable(),
-      }),
-    ),
+    lines: LinesPreviewed,
+  }),
+});
+
+/** A confirmed order that is another by now. // S8 */
+export const changeOrder = act({
+  name: 'changeOrder',
+  summary:
+    'Change a confirmed sales order as far as it has not happened: quantities, dates, prices, address, reference, added lines.',
+  input: z.object({
+    id: Id,
+    version: z.number().int(),
+    shipToId: Id.nullable(),
+    customerReference: Text(MOST_REFERENCE),
+    lines: TypedLines,
+    reason: Text(200),
+    /** Why it may pass over the customer's credit limit, where it does. // S4 */
+    creditReason: Text(200).optional(),
+  }),
+  preview: z.object({
+    net: Decimal,
+    was: Decimal,
+    lines: LinesPreviewed,
+    /** Field by field, as it was and as it is. */
+    fields: z.array(FieldChange),
+    /** What else it moves, in sentences. */
+    effects: z.array(z.string()),
   }),
 });
 

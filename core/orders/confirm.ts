@@ -93,35 +93,51 @@ export function decideConfirm(ground: ConfirmGround, workDate: Day, by: Confirme
   }
   if (lines.length === 0) refusals.push(refuse('no-lines', 'lines', { document: order.number }));
   const permits = lines.map((line, index) => {
-    refusals.push(...routeAndPrice(line, index, workDate));
-    const permit = permitFor(customer, line);
-    if (line.item.permit && permit === null) {
-      const facts = { customer: customer.name, permit: line.item.permit.name, item: line.item.number };
-      refusals.push(refuse('permit-missing', `lines.${index}.itemId`, { ...facts, day: line.shipDate }));
-    }
-    return permit;
+    refusals.push(...routeAndPrice(line, index, workDate), ...permitRefusals(customer, line, index));
+    return permitFor(customer, line);
   });
-  const credit = creditWith(customer, lines);
-  const over = credit !== null && credit.over.gt(0);
-  const passes = by.mayPassCredit && by.creditReason.trim() !== '';
-  if (over && !passes) {
-    const { currency, name, creditLimit } = customer;
-    const facts = {
-      customer: name,
-      currency,
-      limit: priceText(creditLimit!, currency),
-      over: priceText(credit.over, currency),
-    };
-    refusals.push(refuse(by.mayPassCredit ? 'over-credit-why' : 'over-credit', 'creditReason', facts));
-  }
+  const credit = creditRefusals(customer, lines, by);
+  refusals.push(...credit.refusals);
   return decided(refusals, () => ({
     state: 'confirmed' as const,
     permits,
-    creditReason: over ? by.creditReason.trim() : '',
+    creditReason: credit.over ? by.creditReason.trim() : '',
   }));
 }
 
-function routeAndPrice(line: ConfirmGround['lines'][number], index: number, workDate: Day): Refusal[] {
+/** A customer who would owe more than they may, where nobody who may lets that pass and says why. // S4 */
+export function creditRefusals(
+  customer: CustomerStanding,
+  lines: ConfirmGround['lines'],
+  by: Confirmer,
+): { over: boolean; refusals: Refusal[] } {
+  const credit = creditWith(customer, lines);
+  if (credit === null || credit.over.lte(0)) return { over: false, refusals: [] };
+  if (by.mayPassCredit && by.creditReason.trim() !== '') return { over: true, refusals: [] };
+  const { currency, name, creditLimit } = customer;
+  const facts = {
+    customer: name,
+    currency,
+    limit: priceText(creditLimit!, currency),
+    over: priceText(credit.over, currency),
+  };
+  const code = by.mayPassCredit ? 'over-credit-why' : 'over-credit';
+  return { over: true, refusals: [refuse(code, 'creditReason', facts)] };
+}
+
+/** A line of an item that needs a permit its customer has not. // S5 */
+export function permitRefusals(
+  customer: CustomerStanding,
+  line: ConfirmGround['lines'][number],
+  index: number,
+): Refusal[] {
+  if (!line.item.permit || permitFor(customer, line) !== null) return [];
+  const facts = { customer: customer.name, permit: line.item.permit.name, item: line.item.number };
+  return [refuse('permit-missing', `lines.${index}.itemId`, { ...facts, day: line.shipDate })];
+}
+
+/** What stands against one line going out as it says. // S2 */
+export function routeAndPrice(line: ConfirmGround['lines'][number], index: number, workDate: Day): Refusal[] {
   const refusals: Refusal[] = [];
   const at = (field: string) => `lines.${index}.${field}`;
   const item = line.item.number;
@@ -143,7 +159,7 @@ function routeAndPrice(line: ConfirmGround['lines'][number], index: number, work
 }
 
 /** The permit valid on the ship date that lasts longest; null where none is needed or none is valid. // S5 */
-function permitFor(customer: CustomerStanding, line: ConfirmGround['lines'][number]): number | null {
+export function permitFor(customer: CustomerStanding, line: ConfirmGround['lines'][number]): number | null {
   const { permit } = line.item;
   if (!permit) return null;
   const [found] = customer.permits

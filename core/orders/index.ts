@@ -18,3 +18,4 @@ export { confirmable, decideSave, type ConfirmableItem, type SaveGround } from '
 export { keepingPlanned, type PlannedFor } from './planned-lines';
 export type { PartOfOne } from './missing-parts';
 export { decideTold } from './told';
+export { decideChange, type ChangeEffects, type ChangeGround, type ConfirmedLine, type FieldChange } from './change';

@@ -11,6 +11,7 @@ export const chosenFor = (line: TypedLine, now: OrderLineNow | null): readonly n
 export function lineRefusals(ground: OrderGround, line: TypedLine, index: number, workDate: Day): Refusal[] {
   const at = (field: string) => `lines.${index}.${field}`;
   const refusals: Refusal[] = [];
+  const now = ground.current?.lines.find((each) => each.id === line.id) ?? null;
   const item = line.itemId === null ? undefined : ground.items.get(line.itemId);
   if (line.itemId === null) refusals.push(refuse('required', at('itemId'), { what: 'The item' }));
   else if (!item) refusals.push(refuse('unknown', at('itemId'), { what: 'This item' }));
@@ -45,13 +46,13 @@ export function lineRefusals(ground: OrderGround, line: TypedLine, index: number
     refusals.push(refuse('required', at('shipDate'), { what: 'The ship date' }));
   } else if (!isDay(line.shipDate)) {
     refusals.push(refuse('not-a-day', at('shipDate'), { what: 'The ship date' }));
-  } else if (line.shipDate < workDate) {
+  } else if (line.shipDate < workDate && !(ground.current?.state === 'confirmed' && now?.shipDate === line.shipDate)) {
+    // What was confirmed for a day that is past stays as it is. // S8
     refusals.push(refuse('ship-date-past', at('shipDate'), { day: line.shipDate, workDate }));
   }
   if (line.locationId !== undefined && !ground.locationIds.includes(line.locationId)) {
     refusals.push(refuse('unknown', at('locationId'), { what: 'This location' }));
   }
-  const now = ground.current?.lines.find((each) => each.id === line.id) ?? null;
   if (item?.outOfUse && now?.itemId !== line.itemId) {
     refusals.push(refuse('item-out-of-use', at('itemId'), { item: item.number }));
   }

@@ -29,15 +29,22 @@ import { ReleasedChange } from './released-change';
 import { extrasOf } from './reprice';
 
 /**
- * Decides a new or changed draft order. Each line is priced by the agreement chosen for it, else the first that fits,
+ * Decides the lines of a new or changed order. Each line is priced by the agreement chosen for it, else the first that fits,
  * else the list; a line keeps its agreed price while its item and agreement stay. // S1 A4 A5 A13 A14
  */
-export function decideOrder(ground: OrderGround, typed: OrderTyped, workDate: Day): Decision<OrderEffects> {
+export function decideOrder(
+  ground: OrderGround,
+  typed: OrderTyped,
+  workDate: Day,
+  /** What the order is while its lines are typed: a draft, or confirmed and being changed. // S8 */
+  as: 'draft' | 'confirmed' = 'draft',
+): Decision<OrderEffects> {
   const refusals: Refusal[] = [];
   const warnings: Refusal[] = [];
   const { current } = ground;
-  if (current && current.state !== 'draft') {
-    refusals.push(refuse('order-not-draft', '', { order: current.number, state: current.state }));
+  if (current && current.state !== as) {
+    const code = as === 'draft' ? 'order-not-draft' : 'order-not-confirmed';
+    refusals.push(refuse(code, '', { order: current.number, state: current.state }));
   }
   if (!ground.customer) {
     refusals.push(refuse('required', 'customerId', { what: 'The customer' }));

@@ -226,8 +226,23 @@ export const sentences = {
   'planned-not-workable': (f: { number: string; state: string }) =>
     `${f.number} is ${f.state}; only an order that is planned to be made or assembled can be made firm, and only a firm one planned again.`,
   'order-not-confirmed': (f: { order: string; state: string }) => `${f.order} is ${f.state}; confirm it first.`,
-  'nothing-moved': (f: { order: string }) =>
-    `No line of ${f.order} ships on another day than its customer knows.`,
+  'nothing-moved': (f: { order: string }) => `No line of ${f.order} ships on another day than its customer knows.`,
+  'order-unchanged': (f: { document: string }) =>
+    `Nothing of ${f.document} is other than it was; change something, or leave it.`,
+  'line-confirmed': (f: { order: string; line: string }) =>
+    `Line ${f.line} of ${f.order} is confirmed and stays; close it short to give it up.`,
+  'line-stays': (f: { order: string; line: string; what: string }) =>
+    `${f.what} of line ${f.line} stays as it was confirmed; close the line short, and add another.`,
+  'line-supplied': (f: { order: string; line: string }) =>
+    `How line ${f.line} is supplied, and from where, is changed by itself: take Supply of line ${f.line} on ${f.order}.`,
+  'line-closed-short': (f: { order: string; line: string }) =>
+    `Some of line ${f.line} was closed short; add a line for what is wanted again.`,
+  'price-shipped': (f: { order: string; line: string; kept: string; is: string }) =>
+    `Some of line ${f.line} went out at ${n(f.kept)}; it cannot be ${n(f.is)} by now. Add a line for what is to have another price.`,
+  'below-supply-tied': (f: { order: string; line: string; tied: string; purchases: string }) =>
+    `${n(f.tied)} of line ${f.line} come with ${f.purchases}; change both ends of the tie, or untie it first.`,
+  'ship-to-tied': (f: { order: string; purchases: string }) =>
+    `Goods of ${f.order} go straight to its address with ${f.purchases}; change the address on both ends of their ties.`,
   'order-has-supply': (f: { order: string; purchases: string }) =>
     `${f.order} has supply ordered for it (${f.purchases}); it can no longer be cancelled as a whole.`,
   'price-missing': (f: { item: string }) =>

@@ -32,7 +32,7 @@ export { decideParts, type PartItem, type PartsEffects, type PartsGround, type P
 export { decideCancelWork, type CancelGround } from './cancel';
 export { decideAssembly, type Assembled, type ShortLine } from './ship';
 export { assemblingFirst, beyondShipped, takingApart, type Apart } from './with-shipment';
-export { workGivenBack, type ComingTie, type GivenBack, type WorkOfLine } from './given-back';
+export { tiesBeyond, workGivenBack, type ComingTie, type GivenBack, type WorkOfLine } from './given-back';
 export { expectedCosts, type CostedItem } from './cost';
 export { apartNeeds, assemblyNeeds, reportNeeds, takeBackNeeds, type ReportNumbers } from './numbers';
 export {

@@ -21,6 +21,9 @@ export interface Doer {
 /** A document an act changed: with its new version where its own content did, without where only counters moved. */
 export interface Touched extends DocumentRef {
   version?: number;
+  /** What of it is another by now, and why where that was asked: kept with the act. // S8 */
+  fields?: readonly { what: string; was: string; is: string }[];
+  reason?: string;
 }
 
 /** What an act made and what it changed besides. */

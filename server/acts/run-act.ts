@@ -145,14 +145,22 @@ async function writeRecord(tx: Tx, { act, input }: Asked, written: Written | Lef
   const { made, touched } = written;
   const documents = [...made, ...touched];
   const asked = 'asked' in written ? { asked: written.asked } : {};
-  const answer = jsonOf({ made, touched, ...asked });
+  // What changed is kept with the act, and told where it is asked for.
+  const bare = touched.map(({ fields: _fields, reason: _reason, ...document }) => document);
+  const answer = jsonOf({ made, touched: bare, ...asked });
   const audit = {
     companyId: doer.companyId,
     personId: doer.personId,
     act: act.endpoint.name,
     origin: doer.origin,
     input: JSON.stringify(input),
-    documents: jsonOf(documents.map(({ kind, id, number }) => ({ kind, id, number }))),
+    documents: jsonOf(
+      documents.map((document) => {
+        const { kind, id, number } = document;
+        const { fields = [], reason = '' } = 'fields' in document || 'reason' in document ? document : {};
+        return { kind, id, number, ...(fields.length > 0 ? { fields } : {}), ...(reason === '' ? {} : { reason }) };
+      }),
+    ),
   };
   const changed = documents.map((document) => ({
     companyId: doer.companyId,

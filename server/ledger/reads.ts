@@ -228,9 +228,20 @@ async function openItemsOf(sql: Sql, companyId: number, kind: DocumentKind, id: 
   ];
 }
 
+/** What of a document an act made another, as the act kept it. */
+function changedBy(
+  documents: string,
+  kind: DocumentKind,
+  id: number,
+): Pick<Trail['changes'][number], 'reason' | 'fields'> {
+  const all = JSON.parse(documents) as (DocumentRef & Partial<Pick<Trail['changes'][number], 'reason' | 'fields'>>)[];
+  const { reason = '', fields = [] } = all.find((each) => each.kind === kind && each.id === id) ?? {};
+  return { reason, fields };
+}
+
 async function changesOf(sql: Sql, companyId: number, kind: DocumentKind, id: number): Promise<Trail['changes']> {
-  const rows = await sql.rows<{ at: string; name: string; act: string }>(
-    `SELECT a.at, p.name, a.act
+  const rows = await sql.rows<{ at: string; name: string; act: string; documents: string }>(
+    `SELECT a.at, p.name, a.act, a.documents
        FROM audit_document d
        JOIN audit a ON a.company_id = d.company_id AND a.id = d.audit_id
        JOIN person p ON p.id = a.person_id
@@ -242,5 +253,6 @@ async function changesOf(sql: Sql, companyId: number, kind: DocumentKind, id: nu
     at: `${row.at.slice(0, 19).replace(' ', 'T')}Z`,
     person: row.name,
     act: saysOf(row.act),
+    ...changedBy(row.documents, kind, id),
   }));
 }

@@ -4,8 +4,8 @@ import { routeIsMade } from '@core/catalogue';
 import { pointOf } from '@core/kernel';
 import { holdingAtOnce } from '@core/stock';
 import * as contract from '@api/orders';
-import { defineAct, takeNumbers, orNotFound, type Doer, type Touched } from '../acts';
-import { counterStatements, loadAgreements, loadOffers, type PartyOffer } from '../agreements';
+import { defineAct, takeNumbers, orNotFound, type Doer } from '../acts';
+import { counterStatements, loadAgreements, loadOffers } from '../agreements';
 import { setStatement, type Sql, type Statement, type Tx, type Columns } from '../db';
 import { locationsOf, optionsOf } from '../catalogue';
 import { shipTosOf } from '../parties';
@@ -13,6 +13,7 @@ import { orderPricing } from '../pricing';
 import { heldStatement, loadFree } from '../on-hand';
 import { inStepStatements } from '../supply';
 import { loadGivenBack, loadToMake, partsOfOne, withWork, writeGivenBack, writeWork } from '../workshop';
+import { agreementLinesOf, touchedBy } from './offers';
 import { standingOf } from './standing';
 import {
   agreementsOf,
@@ -114,21 +115,6 @@ const saveOrder = defineAct(contract.saveOrder, {
     };
   },
 });
-
-/** The agreements whose counters a change moves. */
-function touchedBy(offers: readonly PartyOffer[], released: OrderEffects['released']): Touched[] {
-  const moved = offers.filter((offer) => released.some((each) => each.agreementLineId === offer.line.id));
-  const agreements = new Map(moved.map(({ agreement }) => [agreement.id, agreement.number]));
-  return [...agreements].map(([id, number]) => ({ kind: 'AG', id, number }));
-}
-
-async function agreementLinesOf(sql: Sql, companyId: number, orderId: number): Promise<number[]> {
-  const rows = await sql.rows<{ id: number }>(
-    'SELECT DISTINCT agreement_line_id AS id FROM sales_order_line WHERE company_id = ? AND order_id = ? AND agreement_line_id IS NOT NULL',
-    [companyId, orderId],
-  );
-  return rows.map((row) => row.id);
-}
 
 async function customerOf(sql: Sql, companyId: number, orderId: number): Promise<number> {
   const [row] = await sql.rows<{ customerId: number }>(

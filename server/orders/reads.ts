@@ -121,9 +121,15 @@ function rowOf(row: HeadRow): Row {
 /** What only the sheet of an order tells of its head. */
 async function moreOf(sql: Sql, companyId: number, id: number) {
   const [more] = await sql.rows<
-    AddressColumns & { version: number; referenceRequired: boolean; terms: string; organisation: string }
+    AddressColumns & {
+      version: number;
+      revision: number;
+      referenceRequired: boolean;
+      terms: string;
+      organisation: string;
+    }
   >(
-    `SELECT o.version, c.reference_required, pt.name AS terms, COALESCE(so.name, '') AS organisation, ${ADDRESS_COLUMNS}
+    `SELECT o.version, o.revision, c.reference_required, pt.name AS terms, COALESCE(so.name, '') AS organisation, ${ADDRESS_COLUMNS}
        FROM sales_order o
        JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
        JOIN payment_terms pt ON pt.company_id = c.company_id AND pt.id = c.payment_terms_id
@@ -158,6 +164,7 @@ export async function openOrder(sql: Sql, companyId: number, id: number): Promis
   return {
     ...rowOf(row),
     version: more!.version,
+    revision: more!.revision,
     shipTo: addressOf(more!),
     shipTos,
     referenceRequired: more!.referenceRequired,

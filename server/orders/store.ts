@@ -111,7 +111,7 @@ export async function insertLines(
   orderId: number,
   lines: readonly WritableLine[],
   firstLineNo: number,
-): Promise<void> {
+): Promise<number[]> {
   const ids = await tx.insert(
     salesOrderLineTable,
     lines.map((line, index) => ({
@@ -126,6 +126,7 @@ export async function insertLines(
     doer,
     lines.map(({ optionIds = [] }, index) => ({ id: ids[index]!, optionIds })),
   );
+  return ids;
 }
 
 /** Writes what is chosen for lines. Nothing where nothing is. // W2 */

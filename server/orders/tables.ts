@@ -6,7 +6,7 @@ export const orderCommissionTable = table('order_commission', {
 });
 
 export const salesOrderTable = table('sales_order', {
-  int: 'companyId id= version= customerId agreementId? shipToId?',
+  int: 'companyId id= version= revision= customerId agreementId? shipToId?',
   choice: 'state=:draft|confirmed|closed|cancelled',
   text: 'number customerReference= currency creditReason= batch=',
   day: 'orderDate firstShipDate?',

@@ -34,3 +34,7 @@ export function shipTosOf(sql: Sql, companyId: number, customerId: number) {
     [companyId, customerId],
   );
 }
+
+/** An address in a line, as what changed says it. */
+export const addressLine = ({ label, street, town }: Pick<ShipTo, 'label' | 'street' | 'town'>): string =>
+  [label, street, town].filter((part) => part !== '').join(', ');

@@ -1,1 +1,1 @@
-export { ADDRESS_COLUMNS, addressOf, shipTosOf, type AddressColumns } from './addresses';
+export { ADDRESS_COLUMNS, addressLine, addressOf, shipTosOf, type AddressColumns } from './addresses';

@@ -1,5 +1,5 @@
 export { loadToMake, withWork, writeWork, type MadeLine } from './for-lines';
-export { beyondStatements, loadGivenBack, writeGivenBack } from './given-back';
+export { beyondStatements, comingRead, loadGivenBack, writeGivenBack } from './given-back';
 export {
   assembliesOf,
   assembliesRead,

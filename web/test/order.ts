@@ -61,6 +61,7 @@ export const orderSheet = (state: OrderSheet['state'], ...lines: Partial<OrderLi
   net: '8880',
   shares: { covered: 0, shipped: 0, invoiced: 0 },
   version: 2,
+  revision: 0,
   shipTo: null,
   shipTos: [],
   referenceRequired: true,

@@ -11,7 +11,7 @@ import { Session } from '../access';
 import { Api } from '../kit/act/api';
 import { Dock } from '../kit/controls/dock';
 import { kindName, pathOf } from '../kit/documents';
-import { day, exchangeWords, moment, money, namedMoney, quantity, sentenceCase } from '../kit/formats';
+import { day, exchangeWords, fieldShown, moment, money, namedMoney, quantity, sentenceCase } from '../kit/formats';
 import { liveDocument } from '../kit/live/live';
 import { ThreadView } from '../kit/charts/thread';
 import { AvailabilityPanel, PeggingPanel } from '../promise';
@@ -143,6 +143,7 @@ export class DocumentDock {
     exchangeWords(kind === 'VI' ? dec(move.difference).neg().toFixed() : move.difference, currency);
   protected readonly quantity = quantity;
   protected readonly moment = moment;
+  protected readonly shownField = (text: string) => fieldShown(text, this.workDate());
   /** In the dock's corner: what the shown thread is of. */
   protected readonly corner = computed(() =>
     this.chosen() === 'Thread' ? (this.thread().value?.title ?? '') : this.about(),

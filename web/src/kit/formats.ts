@@ -1,4 +1,4 @@
-import { currencyPlaces, dayText, dec, decimalText, type Day } from '@core/kernel';
+import { currencyPlaces, dayText, dec, decimalText, isDay, isDecimalText, type Day } from '@core/kernel';
 
 const grouped = (text: string) => text.replace(/\B(?=(\d{3})+(?!\d))/g, ',');
 
@@ -44,6 +44,13 @@ export function exchangeWords(gain: string, currency: string): string {
 export function quantity(value: string): string {
   const [whole, part] = decimalText(value).split('.') as [string, string?];
   return grouped(whole) + (part ? `.${part}` : '');
+}
+
+/** A field as it was or is: a day as people say it, a number with its groups, words as they are; a dash for nothing. */
+export function fieldShown(value: string, workDate: Day): string {
+  if (value === '') return NOT_TOLD;
+  if (isDay(value)) return dayText(value, workDate);
+  return isDecimalText(value, 'price') ? quantity(value) : value;
 }
 
 export function day(value: Day | null, workDate: Day): string {

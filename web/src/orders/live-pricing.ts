@@ -1,9 +1,9 @@
 import { computed, DestroyRef, inject, signal, type Signal } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
-import { EMPTY } from 'rxjs';
+import { EMPTY, type Observable } from 'rxjs';
 import { catchError, debounceTime, map, switchMap } from 'rxjs/operators';
 import type { RefusalShown } from '../kit/act/api';
-import { Orders, type OrderInput } from './service';
+import { Orders, type OrderInput, type OrderPreview } from './service';
 import { pricesOf, sentLine, type LinePrice, type TypedLine } from './typed';
 
 /**
@@ -16,7 +16,12 @@ export class LivePricing {
   /** Of what was typed last, as far as the server could read it. */
   readonly warnings = signal<readonly RefusalShown[]>([]);
 
-  constructor(sent: Signal<OrderInput | null>) {
+  constructor(
+    sent: Signal<OrderInput | null>,
+    /** Asks what keeping it would do. */
+    preview: (order: OrderInput) => Observable<Pick<OrderPreview, 'effects' | 'warnings'>> = (order) =>
+      this.orders.preview(order),
+  ) {
     const asked = computed(() => {
       const order = sent();
       return order && order.customerId !== null && order.lines.length > 0 ? order : null;
@@ -32,7 +37,7 @@ export class LivePricing {
             this.warnings.set([]);
             return EMPTY;
           }
-          return this.orders.preview(order).pipe(
+          return preview(order).pipe(
             map((previewed) => ({ order, previewed })),
             // Without an answer the lines are priced when they are saved.
             catchError(() => EMPTY),

@@ -50,7 +50,13 @@ function actsOn(sheet: OrderSheet | null, { rights = ['plan', 'send'], drafting 
       heading: () => ({ strong: '', sub: '' }),
       lines: (shown) => shown.lines,
     });
-    return new OrderActs(page, draft, () => called.push(['finishes editing']), signal('They pay on Friday '));
+    return new OrderActs(
+      page,
+      draft,
+      () => called.push(['finishes editing']),
+      signal('They pay on Friday '),
+      () => called.push(['begins to change']),
+    );
   });
   TestBed.tick();
   const possible = () => acts.all().filter((act) => act.when ?? true);

@@ -42,13 +42,21 @@ export class OrderActs {
     private readonly finishEditing: () => void,
     /** Why the order may pass over the credit limit. */
     private readonly creditReason: Signal<string>,
+    /** Begins to change a confirmed order. // S8 */
+    private readonly change: (sheet: OrderSheet) => void,
   ) {}
 
   all(): DocumentAct[] {
     const sheet = this.page.sheet();
     if (!sheet) return this.draft.isNew() ? [this.confirm()] : [];
     const line = this.page.line();
-    return [...this.menu(sheet), ...(line ? this.ofLine(sheet, line) : []), this.promise(sheet), ...this.steps(sheet)];
+    return [
+      ...this.menu(sheet),
+      ...(line ? this.ofLine(sheet, line) : []),
+      this.changed(sheet),
+      this.promise(sheet),
+      ...this.steps(sheet),
+    ];
   }
 
   /** What else can be done: its threads, its paper, a copy, an end to it. */
@@ -150,6 +158,16 @@ export class OrderActs {
         says: ({ touched }) => [`Line ${lineNo} is closed short; what was open went back:`, touched[1] ?? touched[0]],
       },
     ];
+  }
+
+  /** What was confirmed may be another as far as it has not happened. // S8 */
+  private changed(sheet: OrderSheet): DocumentAct {
+    return {
+      name: 'change',
+      label: 'Change…',
+      when: sheet.state === 'confirmed' && this.session.may('orders'),
+      does: () => this.change(sheet),
+    };
   }
 
   /** Lines that are open can be promised; what is typed is kept first. // T10 */

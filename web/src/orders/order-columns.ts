@@ -15,6 +15,8 @@ import { amountOf, factorOf, ofItem, readableAs, type LinePrice, type TypedLine 
 
 /** What the columns of a draft order's lines are drawn from. */
 export interface TypedColumnsGround {
+  /** Of a confirmed order: a line it has stays what it is, and how it is supplied is said by itself. // S8 */
+  stays: (row: TypedLine) => boolean;
   currency: string;
   workDate: string;
   lines: readonly TypedLine[];
@@ -116,7 +118,7 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
       problem: (row) => at(row, 'unit'),
       edit: {
         kind: 'choice',
-        when: (row) => row.units.length > 1,
+        when: (row) => row.units.length > 1 && !ground.stays(row),
         options: (row) => row.units.map(({ unit }) => ({ value: unit, label: unit })),
         set: (row, unit) => setLine(row, { unit }),
       },
@@ -158,7 +160,7 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
       problem: (row) => at(row, 'agreementLineId'),
       edit: {
         kind: 'choice',
-        when: (row) => row.itemId !== null && ground.offers(row).length > 0,
+        when: (row) => row.itemId !== null && !ground.stays(row) && ground.offers(row).length > 0,
         options: (row) => [
           ...ground.offers(row).map((offer) => ({
             value: String(offer.agreementLineId),
@@ -198,7 +200,7 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
       problem: (row) => at(row, 'route') || at(row, 'locationId'),
       edit: {
         kind: 'choice',
-        when: (row) => row.itemId !== null,
+        when: (row) => row.itemId !== null && !ground.stays(row),
         options: (row) => suppliedOptions(row.routes, ground.locations),
         set: (row, chosen) => setLine(row, suppliedOf(chosen)),
       },

@@ -26,6 +26,7 @@ import { Refusals } from '../kit/act/refusals';
 import { Sheets } from '../kit/act/sheet';
 import { TypedDraft } from '../kit/act/typed-draft';
 import { Promises, PromiseSheet, type OrderGround, type Tried } from '../promise';
+import { OrderChanging } from './changing';
 import { DeskStrip } from './desk-strip';
 import { FillSheet, type FillData } from './fill-sheet';
 import { LineOffers } from './line-offers';
@@ -90,6 +91,8 @@ export class OrderPage {
   /** The line to stand on. */
   readonly at = input<string>();
   protected readonly workDate = this.session.workDate;
+  private readonly keptAs = () => `order ${this.session.company()?.id} ${this.id()}`;
+  private readonly changing = new OrderChanging(this.keptAs);
   protected readonly page: DocumentPage<string, OrderSheet, OrderLine> = new DocumentPage<
     string,
     OrderSheet,
@@ -103,20 +106,31 @@ export class OrderPage {
     heading: (sheet) => ({
       strong: sheet.number,
       rest: ` for ${sheet.customer.name}`,
-      sub: `${sheet.state} · ${counted(sheet.lines.length, 'line')}${sheet.firstShipDate ? ` · first goes out ${this.day(sheet.firstShipDate)}` : ''}`,
+      sub: `${this.changing.is(sheet) ? 'being changed: nothing is another before it is kept' : sheet.state}${sheet.revision > 0 ? ` · revision ${sheet.revision}` : ''} · ${counted(sheet.lines.length, 'line')}${sheet.firstShipDate ? ` · first goes out ${this.day(sheet.firstShipDate)}` : ''}`,
     }),
     lines: (sheet) => sheet.lines,
     doing: this.do,
     refuse: (error) => this.draft.refuse(error),
     endTyping: () => this.draft.drop(),
-    acts: () => [...(this.draft.typing() ? this.typingActs() : []), ...this.acts.all()],
+    acts: () => {
+      const sheet = this.sheet();
+      if (!sheet || !this.changing.is(sheet)) {
+        return [...(this.draft.typing() ? this.typingActs() : []), ...this.acts.all()];
+      }
+      const finishEditing = () => this.grid()?.finishEditing();
+      const reload = () => this.page.loaded.reload();
+      return [
+        ...this.typingActs().filter(({ name }) => name === 'fill' || name === 'paste'),
+        ...this.changing.acts(sheet, this.draft, { finishEditing, reload }),
+      ];
+    },
   });
   protected readonly draft: OrderDraft = new TypedDraft({
     kind: 'SO',
     id: this.id,
     loaded: this.page.loaded,
-    keptAs: () => `order ${this.session.company()?.id} ${this.id()}`,
-    typable: (sheet) => sheet.state === 'draft',
+    keptAs: this.keptAs,
+    typable: (sheet) => sheet.state === 'draft' || this.changing.is(sheet),
     empty: emptyOrder,
     typedOf,
     blankLine: () => blankLine(this.workDate()),
@@ -131,6 +145,7 @@ export class OrderPage {
       const typed = this.draft.typed();
       return typed && sendable(typed, this.draft.isNew() ? null : Number(this.id()));
     }),
+    (order) => (this.changing.is(this.sheet()) ? this.changing.preview(order) : this.orders.preview(order)),
   );
   protected readonly currency = computed(() => this.sheet()?.currency ?? this.session.company()?.currency ?? 'MYR');
   /** Why the order may pass over the credit limit; asked for where it would. // S4 */
@@ -140,6 +155,7 @@ export class OrderPage {
     this.draft,
     () => this.grid()?.finishEditing(),
     this.creditReason,
+    (sheet) => this.changing.begin(sheet),
   );
 
   constructor() {
@@ -376,6 +392,7 @@ export class OrderPage {
       currency: this.currency(),
       workDate: this.workDate(),
       lines: this.draft.typed()?.lines ?? [],
+      stays: (row) => row.id !== null && this.changing.is(this.sheet()),
       refusals: this.draft.refusals(),
       locations: this.locations.all(),
       items: (words) => this.orders.items(words, this.draft.typed()?.customerId ?? null),

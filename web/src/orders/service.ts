@@ -58,6 +58,11 @@ export class Orders {
     return this.api.preview(contract.saveOrder, order);
   }
 
+  /** What a change of a confirmed order would do. // S8 */
+  previewChange(change: z.input<typeof contract.changeOrder.input>) {
+    return this.api.preview(contract.changeOrder, change);
+  }
+
   confirm(id: number, version: number, creditReason: string): Observable<ActDone> {
     return this.api.act(contract.confirmOrder, { id, version, ...(creditReason ? { creditReason } : {}) });
   }

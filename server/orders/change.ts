@@ -1,0 +1,273 @@
+import { dec, pointOf } from '@core/kernel';
+import { decideChange, type ChangeEffects, type ConfirmedLine } from '@core/orders';
+import { tiesBeyond, type ComingTie } from '@core/workshop';
+import * as contract from '@api/orders';
+import { defineAct, type Doer, type Touched } from '../acts';
+import { counterStatements, loadOffers } from '../agreements';
+import { addressLine } from '../parties';
+import { locationsOf } from '../catalogue';
+import type { Columns, Sql, Statement, Tx } from '../db';
+import { setStatement } from '../db';
+import { heldStatement, loadFree } from '../on-hand';
+import { shipTosOf } from '../parties';
+import { orderPricing } from '../pricing';
+import { inStepStatements } from '../supply';
+import { beyondStatements, comingRead } from '../workshop';
+import { agreementLinesOf, touchedBy } from './offers';
+import { standingOf } from './standing';
+import { insertLines, lineColumns, linesNow, loadOrder, netOf, orderItems, plannedLines, pricedItems } from './store';
+import { salesOrderLineTable, type SalesOrderLine } from './tables';
+
+/** Changes a confirmed order as far as it has not happened, as a revision with each field as it was and as it is. // S8 */
+export const changeOrder = defineAct(contract.changeOrder, {
+  right: 'orders',
+  says: 'change confirmed sales orders',
+  done: 'changed',
+  expectedVersion: ({ id, version }) => ({ kind: 'SO', id, version }),
+  async load(tx, input, doer) {
+    const { companyId } = doer;
+    // Agreements, the order, what is made for it, its stock: in the order everybody locks them.
+    const held = await agreementLinesOf(tx, companyId, input.id);
+    const [owner] = await tx.rows<{ customerId: number }>(
+      'SELECT customer_id FROM sales_order WHERE company_id = ? AND id = ?',
+      [companyId, input.id],
+    );
+    const offers = await loadOffers(tx, companyId, {
+      customerId: owner?.customerId ?? null,
+      lineIds: held,
+      day: doer.workDate,
+    });
+    const head = await loadOrder(tx, companyId, input.id);
+    const lines = await confirmedLines(tx, companyId, head.id);
+    const itemIds = [...input.lines.flatMap(({ itemId }) => itemId ?? []), ...lines.map(({ itemId }) => itemId)];
+    const priced = await pricedItems(tx, companyId, head.customerId, itemIds);
+    const kept = await orderItems(tx, companyId, head.customerId, itemIds);
+    const [customer] = await tx.rows<{ id: number; name: string; currency: string; contractedOnly: boolean }>(
+      'SELECT id, name, currency, contracted_only FROM customer WHERE company_id = ? AND id = ?',
+      [companyId, head.customerId],
+    );
+    const shipTos = await shipTosOf(tx, companyId, head.customerId);
+    const standing = await standingOf(tx, companyId, head.customerId, head.id, true);
+    const coming = (await tx.batch([comingRead(tx, companyId, [head.id])]))[0] as ComingTie[];
+    const always = input.lines.filter(
+      ({ itemId, route }) => route === 'stock' && itemId !== null && kept.get(itemId)?.reserving === 'always',
+    );
+    const heldAt = lines
+      .filter(({ reserved }) => reserved !== '0')
+      .map((line) => pointOf(line.itemId, line.locationId));
+    return {
+      head,
+      current: { ...head, lines },
+      customer: customer!,
+      shipToIds: shipTos.map(({ id }) => id),
+      addresses: new Map(shipTos.map((shipTo) => [shipTo.id, addressLine(shipTo)])),
+      locationIds: (await locationsOf(tx, companyId)).map(({ id }) => id),
+      items: new Map([...priced].map(([id, item]) => [id, { ...item, reserving: kept.get(id)!.reserving }])),
+      offers,
+      pricing: await orderPricing(tx, doer, head.customerId, head.orderDate),
+      parts: [],
+      standing,
+      coming,
+      free: await loadFree(tx, companyId, [
+        ...new Set([...heldAt, ...always.map(({ itemId, locationId = 0 }) => pointOf(itemId!, locationId))]),
+      ]),
+    };
+  },
+  decide: (ground, input, doer) =>
+    decideChange(ground, input, doer.workDate, {
+      mayPassCredit: doer.rights.includes('credit'),
+      creditReason: input.creditReason ?? '',
+    }),
+  preview: (effects, { current, offers, coming, items }) => ({
+    net: netOf(effects.lines),
+    was: netOf(current.lines),
+    lines: effects.lines.map((line) => ({
+      itemId: line.itemId,
+      quantity: line.quantity,
+      unitPrice: line.unitPrice,
+      amount: line.amount,
+      listPrice: line.listPrice,
+      typedAt: line.typedAt,
+      steps: [...line.sold.steps],
+      agreement: offers.find((offer) => offer.line.id === line.agreementLineId)?.agreement.number ?? null,
+    })),
+    fields: effects.fields,
+    effects: wordsOf(effects, { current, offers, coming, items }),
+  }),
+  async write(tx, effects, { head, offers, coming }, doer) {
+    const { companyId } = doer;
+    const known = effects.lines.filter((line) => line.id !== null);
+    const added = effects.lines.filter((line) => line.id === null);
+    const wanted = new Map(effects.wanted.map(({ lineId, quantity }) => [lineId, quantity]));
+    await tx.batch([
+      ...counterStatements(companyId, 'released', effects.released),
+      ...effects.freed.flatMap(({ lineId, itemId, locationId, quantity }) =>
+        heldStatements(companyId, lineId, { itemId, locationId, by: dec(quantity).neg().toFixed() }),
+      ),
+      ...known.map((line) => setStatement(salesOrderLineTable, lineColumns(line), companyId, line.id!)),
+      ...effects.datedIds.map((id) => ({
+        // A day that was typed is neither promised nor moved by itself.
+        sql: `UPDATE sales_order_line SET asked_date = NULL, promised_date = NULL, promised_by = NULL, moved_from = NULL
+               WHERE company_id = ? AND id = ?`,
+        values: [companyId, id],
+      })),
+      ...beyondStatements(companyId, tiesBeyond(coming, wanted)),
+    ]);
+    const [last] = await tx.rows<{ lineNo: number }>(
+      'SELECT MAX(line_no) AS line_no FROM sales_order_line WHERE company_id = ? AND order_id = ?',
+      [companyId, head.id],
+    );
+    const ids = await insertLines(tx, doer, head.id, added, last!.lineNo + 1);
+    const idAt = (at: number) => effects.lines[at]!.id ?? ids[added.indexOf(effects.lines[at]!)]!;
+    await tx.batch([
+      ...effects.permits.map(({ at, permitId }) => ({
+        sql: 'UPDATE sales_order_line SET permit_id = ? WHERE company_id = ? AND id = ?',
+        values: [permitId, companyId, idAt(at)],
+      })),
+      ...effects.toHold.flatMap(({ at, quantity }) => {
+        const { itemId, locationId } = effects.lines[at]!;
+        return heldStatements(companyId, idAt(at), { itemId, locationId, by: quantity });
+      }),
+      {
+        sql: `UPDATE sales_order_line SET on_bench = route IN ('drop', 'special') AND tied < quantity - cancelled
+               WHERE company_id = ? AND order_id = ?`,
+        values: [companyId, head.id],
+      },
+      ...inStepStatements(
+        companyId,
+        'orderLine',
+        known.map((line) => line.id!),
+      ),
+      headAgain(effects, head.id, companyId),
+    ]);
+    const order: Touched = {
+      kind: 'SO',
+      id: head.id,
+      number: head.number,
+      version: head.version + 1,
+      fields: effects.fields,
+      reason: effects.reason,
+    };
+    return {
+      made: [],
+      touched: [order, ...touchedBy(offers, effects.released), ...(await worksOf(tx, doer, coming, wanted))],
+    };
+  },
+});
+
+/** The lines of a confirmed order with what has happened to them. */
+async function confirmedLines(sql: Sql, companyId: number, orderId: number): Promise<ConfirmedLine[]> {
+  const lines = await linesNow(sql, companyId, orderId);
+  const planned = await plannedLines(sql, companyId, orderId, 'planned');
+  const more = await sql.rows<
+    Columns<SalesOrderLine, 'id cancelled invoiced reserved'> & { onTheWay: string | null; purchases: string | null }
+  >(
+    `SELECT l.id, l.cancelled, l.invoiced, l.reserved, SUM(t.quantity - t.received) AS on_the_way,
+            GROUP_CONCAT(DISTINCT p.number ORDER BY p.id SEPARATOR ', ') AS purchases
+       FROM sales_order_line l
+       LEFT JOIN tie t ON t.company_id = l.company_id AND t.order_line_id = l.id
+       LEFT JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
+       LEFT JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
+      WHERE l.company_id = ? AND l.order_id = ? GROUP BY l.id`,
+    [companyId, orderId],
+  );
+  return lines.map((line) => {
+    const { onTheWay, purchases, ...rest } = more.find(({ id }) => id === line.id)!;
+    return {
+      ...line,
+      ...rest,
+      onTheWay: onTheWay ?? '0',
+      purchases: purchases ?? '',
+      planned: planned.find(({ id }) => id === line.id)?.number ?? '',
+    };
+  });
+}
+
+const heldStatements = (
+  companyId: number,
+  lineId: number,
+  { itemId, locationId, by }: { itemId: number; locationId: number; by: string },
+): Statement[] => [
+  heldStatement(companyId, itemId, locationId, by),
+  {
+    sql: 'UPDATE sales_order_line SET reserved = reserved + ? WHERE company_id = ? AND id = ?',
+    values: [by, companyId, lineId],
+  },
+];
+
+/** The head of an order that was changed, as its lines are by now. */
+function headAgain(effects: ChangeEffects, id: number, companyId: number): Statement {
+  return {
+    sql: `UPDATE sales_order o SET o.ship_to_id = ?, o.customer_reference = ?, o.version = o.version + 1, o.revision = o.revision + 1,
+            o.credit_reason = IF(? = '', o.credit_reason, ?),
+            o.net = (SELECT COALESCE(SUM(l.amount), 0) FROM sales_order_line l WHERE l.company_id = o.company_id AND l.order_id = o.id),
+            o.first_ship_date = COALESCE((SELECT MIN(l.ship_date) FROM sales_order_line l
+              WHERE l.company_id = o.company_id AND l.order_id = o.id AND l.cancelled < l.quantity), o.first_ship_date)
+           WHERE o.company_id = ? AND o.id = ?`,
+    values: [effects.shipToId, effects.customerReference, effects.creditReason, effects.creditReason, companyId, id],
+  };
+}
+
+/** The orders that make something for nobody by now. */
+async function worksOf(
+  tx: Tx,
+  doer: Doer,
+  coming: readonly ComingTie[],
+  wanted: ReadonlyMap<number, string>,
+): Promise<Touched[]> {
+  const ids = [...new Set(tiesBeyond(coming, wanted).map(({ plannedId }) => plannedId))];
+  if (ids.length === 0) return [];
+  return tx.rows<Touched>(
+    "SELECT id, number, IF(kind = 'make', 'PR', 'AS') AS kind FROM planned_order WHERE company_id = ? AND id IN (?)",
+    [doer.companyId, ids],
+  );
+}
+
+/** What a change moves besides its order, in sentences. */
+function wordsOf(
+  effects: ChangeEffects,
+  {
+    current,
+    offers,
+    coming,
+    items,
+  }: {
+    current: { lines: readonly ConfirmedLine[] };
+    offers: Awaited<ReturnType<typeof loadOffers>>;
+    coming: readonly ComingTie[];
+    items: ReadonlyMap<number, { number: string }>;
+  },
+): string[] {
+  const lineNo = (id: number) => String(current.lines.find((line) => line.id === id)!.lineNo);
+  const agreed = effects.released.map(({ agreementLineId, quantity }) => {
+    const { agreement } = offers.find((offer) => offer.line.id === agreementLineId)!;
+    const more = dec(quantity).gte(0);
+    return more
+      ? `${agreement.number} gives ${dec(quantity).toFixed()} more`
+      : `${agreement.number} has ${dec(quantity).abs().toFixed()} back`;
+  });
+  const freed = effects.freed.map(
+    ({ lineId, quantity }) => `${quantity} held for line ${lineNo(lineId)} are free again`,
+  );
+  const wanted = new Map(effects.wanted.map(({ lineId, quantity }) => [lineId, quantity]));
+  const beyond = tiesBeyond(coming, wanted).map(
+    ({ orderLineId, quantity }) =>
+      `${quantity} that are made for line ${lineNo(orderLineId)} are for nobody from then on`,
+  );
+  const bench = effects.lines.flatMap((line) => {
+    const now = current.lines.find(({ id }) => id === line.id);
+    const bought = line.route === 'drop' || line.route === 'special';
+    const short = dec(line.quantity)
+      .minus(now?.cancelled ?? '0')
+      .minus(now?.tied ?? '0');
+    const grows = !now || dec(line.quantity).gt(now.quantity);
+    return bought && grows && short.gt(0)
+      ? [`${short.toFixed()} of ${items.get(line.itemId)!.number} are to be bought`]
+      : [];
+  });
+  const apart = effects.datedIds.flatMap((id) => {
+    const { purchases, onTheWay } = current.lines.find((line) => line.id === id)!;
+    return dec(onTheWay).gt(0) ? [`${purchases} keeps its due date; change both ends to move it along`] : [];
+  });
+  return [...agreed, ...freed, ...beyond, ...bench, ...apart];
+}
