@@ -100,6 +100,8 @@ export const OrderLine = z.object({
   /** Routes this item can go by. */
   routes: z.array(Route),
   shipDate: Day,
+  /** Some of it was closed short, and may be opened again. // S8 */
+  closedShort: z.boolean(),
   /** When it was to ship before what is made for it was late; null where its customer knows. // W3 */
   movedFrom: Day.nullable(),
   /** The ship date that was promised, what is planned for it, and the purchases that was placed with. // T8 T12 */
@@ -265,7 +267,7 @@ export const confirmOrder = act({
 export const cancelOrder = act({
   name: 'cancelOrder',
   summary: 'Cancel a sales order nothing was bought for or shipped on.',
-  input: z.object({ id: Id, version: z.number().int() }),
+  input: z.object({ id: Id, version: z.number().int(), reason: Text(200).optional() }),
   preview: z.object({ state: State }),
 });
 
@@ -279,8 +281,20 @@ export const customerTold = act({
 export const closeShort = act({
   name: 'closeShort',
   summary: 'Give up what is open of order lines; it goes back to their agreement.',
+  input: z.object({ id: Id, version: z.number().int(), lineIds: namedOnce(z.array(Id).max(500)), reason: Text(200) }),
+  preview: z.object({
+    lines: z.array(z.object({ id: Id, cancelled: Decimal, amount: Decimal })),
+    state: State,
+    /** What else it gives back, in sentences. */
+    effects: z.array(z.string()),
+  }),
+});
+
+export const openAgain = act({
+  name: 'openAgain',
+  summary: 'Open order lines again that were closed short, at what they came to.',
   input: z.object({ id: Id, version: z.number().int(), lineIds: namedOnce(z.array(Id).max(500)) }),
-  preview: z.object({ lines: z.array(z.object({ id: Id, cancelled: Decimal, amount: Decimal })), state: State }),
+  preview: z.object({ lines: z.array(z.object({ id: Id, quantity: Decimal })), net: Decimal }),
 });
 
 export const orderFromPurchase = act({

@@ -186,7 +186,10 @@ test('terms are revised with their difference, money is taken ahead, and a plain
   await expect(page.getByRole('heading', { name: /SO-\d+ for Padi Emas Food Works\s*draft/ })).toBeVisible();
   await expect(cell(page, 0, 'price')).toHaveText('1,075.00');
   await page.getByRole('button', { name: 'Confirm' }).click();
-  await page.getByRole('button', { name: 'Close line 1 short' }).click();
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByRole('menuitem', { name: 'Close line 1 short…' }).click();
+  await page.getByLabel('Why').fill('They want none after all');
+  await page.getByRole('button', { name: 'Close it short' }).click();
   await expect(page.getByRole('status')).toContainText('Line 1 is closed short; what was open went back: AG-');
 });
 

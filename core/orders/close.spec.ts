@@ -26,19 +26,31 @@ const ground = (lines: Line[], state: CloseGround['order']['state'] = 'confirmed
 });
 
 const effects = (on: CloseGround, ids: number[]) => {
-  const decision = decideClose(on, ids);
+  const decision = decideClose(on, ids, ' not wanted ');
   if (!decision.ok) throw new Error(decision.refusals.map((refusal) => refusal.code).join());
   return decision.effects;
 };
 const codes = (on: CloseGround, ids: number[]) => {
-  const decision = decideClose(on, ids);
+  const decision = decideClose(on, ids, ' not wanted ');
   return decision.ok ? [] : decision.refusals.map((refusal) => refusal.code);
 };
 
 describe('S6 closing short', () => {
   it('gives up what was not shipped, and gives it back to the agreement', () => {
     const done = effects(ground([line(1, { shipped: '5', invoiced: '5' })]), [1]);
-    expect(done.lines).toEqual([{ id: 1, cancelled: '7', amount: '3700', agreedAmount: null }]);
+    expect(done.lines).toEqual([
+      {
+        id: 1,
+        cancelled: '7',
+        amount: '3700',
+        agreedAmount: null,
+        given: { quantity: '7', amount: '8880', agreedAmount: null },
+      },
+    ]);
+    expect(done).toMatchObject({
+      reason: 'not wanted',
+      fields: [{ what: 'given up of line 1', was: '0', is: '7' }],
+    });
     expect(done.released).toEqual([{ agreementLineId: 3, quantity: '-7', value: '-5180' }]);
     expect(done.state).toBe('closed');
   });
@@ -53,6 +65,13 @@ describe('S6 closing short', () => {
       state: 'cancelled',
       released: [{ agreementLineId: 3, quantity: '-12', value: '-8880' }],
     });
+  });
+
+  it('asks why, and tells what it would do before that is said', () => {
+    const decision = decideClose(ground([line(1)]), [1], '  ');
+    expect(decision).toMatchObject({ ok: false, refusals: [{ code: 'required', field: 'reason' }] });
+    expect(!decision.ok && decision.effects?.lines).toMatchObject([{ cancelled: '12' }]);
+    expect(decideClose(ground([line(1, { shipped: '12' })]), [1], '')).not.toHaveProperty('effects');
   });
 
   it('refuses drafts, lines with nothing open, and goods on their way', () => {

@@ -1,5 +1,6 @@
 import { dec, lineSlice, ZERO, type LineMoney } from '@core/kernel';
-import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
+import { refuse, type Decision, type Refusal } from '@core/refusals';
+import type { FieldChange } from './change';
 import type { OrderState } from './ground';
 
 export interface CloseGround {
@@ -19,7 +20,17 @@ export interface CloseGround {
 }
 
 export interface CloseEffects {
-  lines: { id: number; cancelled: string; amount: string; agreedAmount: string | null }[];
+  lines: {
+    id: number;
+    cancelled: string;
+    amount: string;
+    agreedAmount: string | null;
+    /** What is given up, and what the line was before: it can be opened again. // S8 */
+    given: { quantity: string; amount: string; agreedAmount: string | null };
+  }[];
+  reason: string;
+  /** Each line with what is given up of it, as it is kept. */
+  fields: FieldChange[];
   /** Given back to the agreement, as negative growth. // S6 */
   released: { agreementLineId: number; quantity: string; value: string }[];
   /** The order's state after it. */
@@ -30,9 +41,10 @@ export interface CloseEffects {
  * Closes lines of a confirmed order short: what was not shipped is given up, and goes back to its agreement. // S6
  * The line keeps the amount of what was shipped. Refused where nothing is open, or goods are on their way for it.
  */
-export function decideClose(ground: CloseGround, lineIds: readonly number[]): Decision<CloseEffects> {
+export function decideClose(ground: CloseGround, lineIds: readonly number[], reason: string): Decision<CloseEffects> {
   const { order } = ground;
   const refusals: Refusal[] = [];
+  if (reason.trim() === '') refusals.push(refuse('required', 'reason', { what: 'The reason' }));
   if (order.state !== 'confirmed' && order.state !== 'closed') {
     refusals.push(refuse('order-not-confirmed', '', { order: order.number, state: order.state }));
   }
@@ -44,14 +56,23 @@ export function decideClose(ground: CloseGround, lineIds: readonly number[]): De
     const facts = { order: order.number, line: String(line.lineNo), purchases: line.purchases };
     refusals.push(refuse('purchase-on-its-way', 'lines', facts));
   }
-  return decided(refusals, () => {
+  // What it would do is told while the reason is typed.
+  const effects = (): CloseEffects => {
     const lines = open.map((line) => closedLine(line, order.currency));
     return {
+      reason: reason.trim(),
+      fields: open.map((line) => ({
+        what: `given up of line ${line.lineNo}`,
+        was: line.cancelled,
+        is: dec(line.quantity).minus(line.shipped).toFixed(),
+      })),
       lines: lines.map(({ counted: _counted, ...line }) => line),
       released: lines.flatMap(({ counted }) => (counted ? [counted] : [])),
       state: stateAfter(ground, lines),
     };
-  });
+  };
+  if (refusals.length > 0) return { ok: false, refusals, ...(open.length > 0 ? { effects: effects() } : {}) };
+  return { ok: true, effects: effects(), warnings: [] };
 }
 
 function closedLine(line: CloseGround['lines'][number], currency: string) {
@@ -63,6 +84,11 @@ function closedLine(line: CloseGround['lines'][number], currency: string) {
     cancelled: dec(line.quantity).minus(line.shipped).toFixed(),
     amount: kept.value.toFixed(),
     agreedAmount: kept.agreed?.toFixed() ?? null,
+    given: {
+      quantity: live.minus(line.shipped).toFixed(),
+      amount: line.amount,
+      agreedAmount: line.agreedAmount,
+    },
     counted:
       line.agreementLineId === null
         ? null

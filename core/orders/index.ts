@@ -19,3 +19,4 @@ export { keepingPlanned, type PlannedFor } from './planned-lines';
 export type { PartOfOne } from './missing-parts';
 export { decideTold } from './told';
 export { decideChange, type ChangeEffects, type ChangeGround, type ConfirmedLine, type FieldChange } from './change';
+export { decideOpenAgain, type ClosedLine } from './open-again';

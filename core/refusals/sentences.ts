@@ -227,6 +227,8 @@ export const sentences = {
     `${f.number} is ${f.state}; only an order that is planned to be made or assembled can be made firm, and only a firm one planned again.`,
   'order-not-confirmed': (f: { order: string; state: string }) => `${f.order} is ${f.state}; confirm it first.`,
   'nothing-moved': (f: { order: string }) => `No line of ${f.order} ships on another day than its customer knows.`,
+  'nothing-closed': (f: { order: string }) =>
+    `No line of ${f.order} that was asked for is closed short; there is nothing to open again.`,
   'order-unchanged': (f: { document: string }) =>
     `Nothing of ${f.document} is other than it was; change something, or leave it.`,
   'line-confirmed': (f: { order: string; line: string }) =>

@@ -84,7 +84,11 @@ describe('nothing is paid twice by naming it twice', () => {
         },
         'lines.1.purchaseLineId',
       ],
-      ['closeShort', { id: ids.orderId, version: 1, lineIds: [ids.orderLineId, ids.orderLineId] }, 'lineIds.1'],
+      [
+        'closeShort',
+        { id: ids.orderId, version: 1, lineIds: [ids.orderLineId, ids.orderLineId], reason: 'not wanted' },
+        'lineIds.1',
+      ],
       ['untie', { tieIds: [1, 1] }, 'tieIds.1'],
     ];
     for (const [act, input, field] of asked) {

@@ -49,7 +49,7 @@ const allowedText = ({ measure, from, perCent }: { measure: AllowanceMeasure; fr
 async function orderConfirmation({ sql, companyId, id }: Sheet): Promise<Printed> {
   const sheet = await openOrder(sql, companyId, id);
   return {
-    title: sheet.state === 'draft' ? 'Draft of an order' : 'Order confirmation',
+    title: sheet.state === 'draft' ? 'Draft of an order' : `Order confirmation${revisionOf(sheet)}`,
     number: sheet.number,
     party: { ...sheet.customer, side: 'customer' },
     facts: [
@@ -76,6 +76,9 @@ async function orderConfirmation({ sql, companyId, id }: Sheet): Promise<Printed
     closing: '',
   };
 }
+
+/** Which revision it is; the one before is of no use any more. // S8 */
+const revisionOf = ({ revision }: { revision: number }) => (revision > 0 ? `, revision ${revision}` : '');
 
 async function purchaseOrder({ sql, companyId, id }: Sheet): Promise<Printed> {
   const sheet = await openPurchase(sql, companyId, id);

@@ -1,19 +1,19 @@
 import type { OrderEffects, OrderLineNow } from '@core/orders';
-import { decideCancel, decideClose, decideConfirm, decideSave, keepingPlanned } from '@core/orders';
+import { decideCancel, decideConfirm, decideSave, keepingPlanned } from '@core/orders';
 import { routeIsMade } from '@core/catalogue';
 import { pointOf } from '@core/kernel';
 import { holdingAtOnce } from '@core/stock';
 import * as contract from '@api/orders';
 import { defineAct, takeNumbers, orNotFound, type Doer } from '../acts';
 import { counterStatements, loadAgreements, loadOffers } from '../agreements';
-import { setStatement, type Sql, type Statement, type Tx, type Columns } from '../db';
+import { setStatement, type Sql, type Tx, type Columns } from '../db';
 import { locationsOf, optionsOf } from '../catalogue';
 import { shipTosOf } from '../parties';
 import { orderPricing } from '../pricing';
 import { heldStatement, loadFree } from '../on-hand';
-import { inStepStatements } from '../supply';
 import { loadGivenBack, loadToMake, partsOfOne, withWork, writeGivenBack, writeWork } from '../workshop';
 import { agreementLinesOf, touchedBy } from './offers';
+import { changed, lettingGo, setState } from './state';
 import { standingOf } from './standing';
 import {
   agreementsOf,
@@ -32,7 +32,6 @@ import {
   plannedLines,
 } from './store';
 import type { Customer } from '../parties/tables';
-import type { SalesOrderLine } from './tables';
 import { salesOrderLineTable } from './tables';
 
 const saveOrder = defineAct(contract.saveOrder, {
@@ -292,7 +291,7 @@ const cancelOrder = defineAct(contract.cancelOrder, {
   },
   decide: (ground) => keepingPlanned(decideCancel({ ...ground, order: ground.head }), ground.planned, () => []),
   preview: (effects) => ({ state: effects.state }),
-  async write(tx, effects, { head, agreements, work }, doer) {
+  async write(tx, effects, { head, agreements, work }, doer, { reason }) {
     await writeGivenBack(tx, doer, work);
     await tx.batch([
       ...counterStatements(doer.companyId, 'released', effects.released),
@@ -303,114 +302,8 @@ const cancelOrder = defineAct(contract.cancelOrder, {
       'UPDATE sales_order_line SET reserved = 0, cancelled = quantity, on_bench = FALSE WHERE company_id = ? AND id IN (?)',
       [doer.companyId, effects.lineIds],
     );
-    return { made: [], touched: [changed(head), ...agreements, ...work.touched] };
+    return { made: [], touched: [{ ...changed(head), reason: reason?.trim() ?? '' }, ...agreements, ...work.touched] };
   },
 });
 
-/** Gives up what is open of lines: it goes back to the agreement. // S6 */
-const closeShort = defineAct(contract.closeShort, {
-  right: 'orders',
-  says: 'close order lines short',
-  done: 'closed short',
-  expectedVersion: ({ id, version }) => ({ kind: 'SO', id, version }),
-  async load(tx, input, doer) {
-    const { companyId } = doer;
-    const agreements = await loadAgreements(tx, companyId, await agreementsOf(tx, companyId, input.id));
-    const head = await loadOrder(tx, companyId, input.id);
-    const rows = await tx.rows<
-      Columns<
-        SalesOrderLine,
-        'id lineNo quantity cancelled shipped invoiced unitPrice amount agreedAmount agreementLineId'
-      > & { onTheWay: string | null; purchases: string | null }
-    >(
-      `SELECT l.id, l.line_no, l.quantity, l.cancelled, l.shipped, l.invoiced, l.unit_price, l.amount, l.agreed_amount,
-              l.agreement_line_id, SUM(t.quantity - t.received) AS on_the_way,
-              GROUP_CONCAT(DISTINCT p.number ORDER BY p.id SEPARATOR ', ') AS purchases
-         FROM sales_order_line l
-         LEFT JOIN tie t ON t.company_id = l.company_id AND t.order_line_id = l.id
-         LEFT JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
-         LEFT JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
-        WHERE l.company_id = ? AND l.order_id = ? GROUP BY l.id ORDER BY l.line_no`,
-      [companyId, head.id],
-    );
-    const lines = rows.map((row) => ({
-      id: row.id,
-      lineNo: row.lineNo,
-      quantity: row.quantity,
-      cancelled: row.cancelled,
-      shipped: row.shipped,
-      invoiced: row.invoiced,
-      unitPrice: row.unitPrice,
-      amount: row.amount,
-      agreedAmount: row.agreedAmount,
-      agreementLineId: row.agreementLineId,
-      onTheWay: row.onTheWay ?? '0',
-      purchases: row.purchases ?? '',
-    }));
-    const planned = await plannedLines(tx, companyId, head.id, 'planned');
-    return {
-      head,
-      agreements,
-      lines,
-      planned: planned.filter((line) => input.lineIds.includes(line.id)),
-      work: await loadGivenBack(tx, companyId, input.lineIds),
-    };
-  },
-  decide: ({ head, lines, planned }, input) =>
-    keepingPlanned(
-      decideClose({ order: { number: head.number, state: head.state, currency: head.currency }, lines }, input.lineIds),
-      planned,
-      () => [],
-    ),
-  preview: ({ lines, state }) => ({ lines, state }),
-  async write(tx, { lines, released, state }, { head, agreements, work }, doer) {
-    await writeGivenBack(tx, doer, work);
-    await tx.batch([
-      ...counterStatements(doer.companyId, 'released', released),
-      // What was held for them is free again.
-      ...lines.map((line) => lettingGo(doer.companyId, line.id)),
-      ...lines.map((line) => ({
-        sql: 'UPDATE sales_order_line SET reserved = 0, cancelled = ?, amount = ?, agreed_amount = ?, on_bench = FALSE WHERE company_id = ? AND id = ?',
-        values: [line.cancelled, line.amount, line.agreedAmount, doer.companyId, line.id],
-      })),
-      ...inStepStatements(
-        doer.companyId,
-        'orderLine',
-        lines.map((line) => line.id),
-      ),
-      {
-        sql: `UPDATE sales_order o SET o.net = (SELECT COALESCE(SUM(l.amount), 0) FROM sales_order_line l
-                WHERE l.company_id = o.company_id AND l.order_id = o.id),
-                o.first_ship_date = COALESCE((SELECT MIN(l.ship_date) FROM sales_order_line l
-                  WHERE l.company_id = o.company_id AND l.order_id = o.id AND l.cancelled < l.quantity), o.first_ship_date)
-               WHERE o.company_id = ? AND o.id = ?`,
-        values: [doer.companyId, head.id],
-      },
-    ]);
-    await setState(tx, doer, head, state);
-    return { made: [], touched: [changed(head), ...agreements, ...work.touched] };
-  },
-});
-
-/** What is held for a line is free again; its own count is set with the line. */
-function lettingGo(companyId: number, lineId: number): Statement {
-  return {
-    sql: `UPDATE stock s JOIN sales_order_line l ON l.company_id = s.company_id AND l.item_id = s.item_id AND l.location_id = s.location_id
-             SET s.reserved = s.reserved - l.reserved WHERE l.company_id = ? AND l.id = ?`,
-    values: [companyId, lineId],
-  };
-}
-
-function setState(tx: Tx, doer: Doer, head: OrderHead, state: string) {
-  return tx.run('UPDATE sales_order SET state = ?, version = version + 1 WHERE company_id = ? AND id = ?', [
-    state,
-    doer.companyId,
-    head.id,
-  ]);
-}
-
-function changed(head: OrderHead) {
-  return { kind: 'SO' as const, id: head.id, number: head.number, version: head.version + 1 };
-}
-
-export const orderActs = [saveOrder, confirmOrder, cancelOrder, closeShort];
+export const orderActs = [saveOrder, confirmOrder, cancelOrder];

@@ -221,6 +221,54 @@ describe('S8 a confirmed order that is changed', () => {
     expect([after.quantity, after.shipped]).toEqual(ship.status === 200 ? [now.lines[0]!.quantity, '8'] : ['5', '0']);
   });
 
+  it('is opened again where it was closed short, at what it came to, and taken of its agreement again', async () => {
+    const agreement = await agreed(world, salmah);
+    const lines = [
+      line('GAC-25', '10', { agreementLineId: null }),
+      line('RO-4040', '4', { route: 'drop', agreementLineId: agreement.lineId }),
+    ];
+    const order = await confirmed(...lines);
+    await joko.does('shipLines', { orderId: order.id, lines: [{ lineId: order.lines[0]!.id, quantity: '3' }] });
+    await salmah.does('invoiceCustomer', { orderId: order.id });
+    const lineIds = order.lines.map(({ id }) => id);
+    const released = async () =>
+      (await salmah.get<{ lines: { released: string }[] }>(`/api/agreements/${agreement.id}`)).lines[0]!.released;
+    const asked = { id: order.id, version: order.version, lineIds, reason: '' };
+    expect((await salmah.refused('closeShort', asked)).codes).toEqual(['reason: required']);
+    await salmah.does('closeShort', { ...asked, reason: 'they closed the wing' });
+    const closed = await sheet(order.id);
+    expect([closed.state, closed.lines.map(({ cancelled }) => cancelled), await released()]).toEqual([
+      'closed',
+      ['7', '4'],
+      '0',
+    ]);
+    const trail = await salmah.get<z.output<typeof openTrail.out>>(`/api/trail/SO/${order.id}`);
+    expect(trail.changes[0]).toMatchObject({
+      act: 'closed short',
+      reason: 'they closed the wing',
+      fields: [
+        { what: 'given up of line 1', was: '0', is: '7' },
+        { what: 'given up of line 2', was: '0', is: '4' },
+      ],
+    });
+    await salmah.does('openAgain', { id: order.id, version: closed.version, lineIds });
+    const again = await sheet(order.id);
+    expect(again).toMatchObject({ state: 'confirmed', net: order.net });
+    expect(again.lines.map((each) => [each.cancelled, each.amount])).toEqual(
+      order.lines.map((each) => ['0', each.amount]),
+    );
+    expect([await released(), again.lines[1]!.needsPurchase]).toEqual(['4', true]);
+    const twice = await salmah.refused('openAgain', { id: order.id, version: again.version, lineIds });
+    expect(twice.codes).toEqual(['lines: nothing-closed']);
+    // An agreement that is used up meanwhile has no room for it.
+    await salmah.does('closeShort', { ...asked, version: again.version, lineIds: [lineIds[1]], reason: 'no' });
+    await confirmed(line('RO-4040', '100', { route: 'drop', agreementLineId: agreement.lineId }));
+    const full = await sheet(order.id);
+    expect((await salmah.refused('openAgain', { id: order.id, version: full.version, lineIds })).codes).toEqual([
+      'lines: above-limit',
+    ]);
+  });
+
   it('counts against the credit limit only where it grows', async () => {
     const { database } = world.serving;
     const order = await confirmed(line('GAC-25', '10'));

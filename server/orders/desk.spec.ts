@@ -181,7 +181,7 @@ describe('the order desk: units, prices, credit and permits', () => {
     }
     const version = (await salmah.get<{ version: number }>(`/api/orders/${made!.id}`)).version;
     // What was not shipped is given up: the line keeps what the parts came to.
-    await salmah.does('closeShort', { id: made!.id, version, lineIds: [line!.id] });
+    await salmah.does('closeShort', { id: made!.id, version, lineIds: [line!.id], reason: 'not wanted' });
     const closed = await open(made!.id);
     expect(sum(nets.map((net) => dec(net))).toFixed()).toBe(closed.lines[0]!.amount);
     expect(sum(closed.lines[0]!.buildUp.map((step) => dec(step.amount))).toFixed()).toBe(closed.lines[0]!.amount);

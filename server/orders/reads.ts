@@ -197,6 +197,7 @@ type LineRow = Columns<
     soldUnit: string;
     byNumber: number;
     chosen: string | null;
+    closedShort: number;
     hasOptions: number;
   };
 
@@ -215,7 +216,8 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: P
                FROM sales_line_option so JOIN item_option x ON x.company_id = so.company_id AND x.id = so.option_id
                JOIN item k ON k.company_id = x.company_id AND k.id = x.component_id
               WHERE so.company_id = l.company_id AND so.order_line_id = l.id) AS chosen,
-            EXISTS (SELECT 1 FROM option_group g WHERE g.company_id = l.company_id AND g.item_id = l.item_id) AS has_options
+            EXISTS (SELECT 1 FROM option_group g WHERE g.company_id = l.company_id AND g.item_id = l.item_id) AS has_options,
+            EXISTS (SELECT 1 FROM line_closing z WHERE z.company_id = l.company_id AND z.order_line_id = l.id AND z.undone = FALSE) AS closed_short
        FROM sales_order_line l FORCE INDEX (sales_order_line_no)
        JOIN item i FORCE INDEX (PRIMARY) ON i.company_id = l.company_id AND i.id = l.item_id
        JOIN tax_code tc FORCE INDEX (PRIMARY) ON tc.company_id = l.company_id AND tc.id = l.tax_code_id
@@ -397,6 +399,7 @@ function lineOf(
     routes: ROUTES.filter((route) => routeFits(route, fits)),
     shipDate: row.shipDate,
     // What shipped wholly ships no later any more.
+    closedShort: row.closedShort > 0,
     movedFrom: dec(row.quantity).minus(row.cancelled).gt(row.shipped) ? row.movedFrom : null,
     promised: row.promisedDate,
     tied: row.tied,

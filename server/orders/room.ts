@@ -3,6 +3,7 @@ import * as desk from '@api/desk';
 import { itemsNamed } from '../catalogue';
 import { reads, type Room } from '../room';
 import { orderActs } from './acts';
+import { closeShort, openAgain } from './closing';
 import { changeOrder } from './change';
 import { customerTold } from './told';
 import { checks } from './checks';
@@ -14,7 +15,17 @@ import { releaseAgreement, releasePlanned } from './release';
 
 /** What the orders room has. */
 export const room: Room = {
-  acts: [...orderActs, releaseAgreement, releasePlanned, orderFromPurchase, shareCommission, customerTold, changeOrder],
+  acts: [
+    ...orderActs,
+    releaseAgreement,
+    releasePlanned,
+    orderFromPurchase,
+    shareCommission,
+    customerTold,
+    changeOrder,
+    closeShort,
+    openAgain,
+  ],
   answers: [
     reads(orders.listOrders, (sql, companyId, { query }) => listOrders(sql, companyId, query)),
     reads(orders.openOrder, (sql, companyId, { params }) => openOrder(sql, companyId, params.id)),

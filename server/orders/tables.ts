@@ -28,3 +28,11 @@ export const salesOrderLineTable = table('sales_order_line', {
 export const salesLineOptionTable = table('sales_line_option', { int: 'companyId orderLineId optionId' });
 
 export type SalesOrderLine = Row<typeof salesOrderLineTable>;
+
+export const lineClosingTable = table('line_closing', {
+  int: 'companyId id= orderLineId',
+  decimal: 'quantity amount agreedAmount?',
+  text: 'reason',
+  boolean: 'undone=',
+});
+export type LineClosing = Row<typeof lineClosingTable>;

@@ -156,6 +156,8 @@ export const STEPS: readonly [string, Step][] = [
     },
   ],
   ['close short', closeStep],
+  ['open again', openAgainStep],
+  ['change what is confirmed', changeStep],
   [
     'order without a release',
     (walk) =>
@@ -218,6 +220,7 @@ const WEIGHTS: Record<string, number> = {
   ship: 3,
   invoice: 8,
   settle: 2,
+  'change what is confirmed': 3,
 };
 
 const WEIGHED = STEPS.flatMap((step) => Array<(typeof STEPS)[number]>(WEIGHTS[step[0]] ?? 1).fill(step));
@@ -235,7 +238,39 @@ async function closeStep(walk: Walk) {
   const order = await walk.order();
   if (!order) return null;
   const lineIds = order.lines.slice(0, 1).map((line) => line.id);
-  return walk.visitor.raw('closeShort', { id: order.id, version: order.version, lineIds });
+  return walk.visitor.raw('closeShort', { id: order.id, version: order.version, lineIds, reason: 'walked' });
+}
+
+async function openAgainStep(walk: Walk) {
+  const order = await walk.order();
+  if (!order) return null;
+  const lineIds = order.lines.map((line) => line.id);
+  return walk.visitor.raw('openAgain', { id: order.id, version: order.version, lineIds });
+}
+
+/** Quantities and days of a confirmed order, now and then a line more. // S8 */
+async function changeStep(walk: Walk) {
+  const order = await walk.order();
+  if (!order) return null;
+  const more = walk.chance.next() < 0.3;
+  const added = { id: null, itemId: walk.world.item('RO-4040'), quantity: walk.quantity(4), route: 'drop' };
+  return walk.visitor.raw('changeOrder', {
+    id: order.id,
+    version: order.version,
+    shipToId: order.shipTo?.id ?? null,
+    customerReference: order.customerReference,
+    reason: 'walked',
+    lines: [
+      ...order.lines.map((line) => ({
+        id: line.id,
+        itemId: line.item.id,
+        quantity: walk.chance.next() < 0.4 ? line.quantity : walk.quantity(Number(line.quantity)),
+        shipDate: walk.chance.next() < 0.7 ? line.shipDate : '2027-04-09',
+        route: line.route,
+      })),
+      ...(more ? [{ ...added, shipDate: '2027-03-22' }] : []),
+    ],
+  });
 }
 
 /** Part of an invoice comes back, or its price is put right. */

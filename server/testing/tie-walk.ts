@@ -314,7 +314,12 @@ export const STEPS: Record<string, [weight: number, step: (walk: TieWalk) => Pro
     async (walk) => {
       const order = await walk.order();
       if (!order) return null;
-      return walk.visitor.raw('closeShort', { id: order.id, version: order.version, lineIds: [order.lines[0]!.id] });
+      return walk.visitor.raw('closeShort', {
+        id: order.id,
+        version: order.version,
+        lineIds: [order.lines[0]!.id],
+        reason: 'walked',
+      });
     },
   ],
   invoice: [

@@ -31,6 +31,7 @@ export const orderLine: OrderLine = {
   planned: [],
   making: '0',
   ourMake: false,
+  closedShort: false,
   movedFrom: null,
   shipDate: '2027-03-12',
   tied: '0',

@@ -166,7 +166,12 @@ describe('what an agreement earns and holds', () => {
     expect(higher.codes).toEqual(['lines.0.unitPrice: not-below-invoiced']);
     // What came back is open again; closed short, it goes back to the agreement. // S6
     const order = await salmah.get<{ version: number; lines: { id: number }[] }>(`/api/orders/${orderId}`);
-    await salmah.does('closeShort', { id: orderId, version: order.version, lineIds: [order.lines[0]!.id] });
+    await salmah.does('closeShort', {
+      id: orderId,
+      version: order.version,
+      lineIds: [order.lines[0]!.id],
+      reason: 'not wanted',
+    });
     expect((await sheetOf(agreement.id)).lines[0]).toMatchObject({ released: '4', shipped: '4' });
   });
 
@@ -174,14 +179,19 @@ describe('what an agreement earns and holds', () => {
     const agreement = await agreed(world, salmah);
     const { orderId, orderLineId, purchaseId, purchaseLineId } = await placed(world, salmah, agreement, '6');
     const version = async () => (await salmah.get<{ version: number }>(`/api/orders/${orderId}`)).version;
-    const close = async () => ({ id: orderId, version: await version(), lineIds: [orderLineId] });
+    const close = async () => ({ id: orderId, version: await version(), lineIds: [orderLineId], reason: 'not wanted' });
     expect((await salmah.refused('closeShort', await close())).codes).toEqual(['lines: purchase-on-its-way']);
     await salmah.does('receiveGoods', { purchaseId, lines: [{ lineId: purchaseLineId, quantity: '6' }] });
     expect((await salmah.refused('closeShort', await close())).codes).toEqual(['lines: nothing-to-close']);
     const [order] = await salmah.does('releaseAgreement', releaseOf(world, agreement, '5'));
     await salmah.does('confirmOrder', { id: order!.id, version: 1 });
     const lines = (await salmah.get<{ lines: { id: number }[] }>(`/api/orders/${order!.id}`)).lines;
-    await salmah.does('closeShort', { id: order!.id, version: 2, lineIds: lines.map((line) => line.id) });
+    await salmah.does('closeShort', {
+      id: order!.id,
+      version: 2,
+      lineIds: lines.map((line) => line.id),
+      reason: 'not wanted',
+    });
     expect(await salmah.get(`/api/orders/${order!.id}`)).toMatchObject({ state: 'cancelled', net: '0' });
     expect((await sheetOf(agreement.id)).lines[0]).toMatchObject({ released: '6' });
   });

@@ -11,7 +11,7 @@ import { OrderActs, type OrderDraft } from './order-acts';
 import type { OrderLine, OrderSheet } from './service';
 
 /** What can be done with an order as it is, and what each did; `drafting` while it is typed over. */
-function actsOn(sheet: OrderSheet | null, { rights = ['plan', 'send'], drafting = false } = {}) {
+function actsOn(sheet: OrderSheet | null, { rights = ['orders', 'plan', 'send'], drafting = false } = {}) {
   const called: unknown[][] = [];
   const noted =
     (name: string) =>
@@ -90,7 +90,7 @@ describe('what can be done with an order', () => {
     expect(actsOn(orderSheet('confirmed', { route: 'special' })).buttons()).toEqual([
       'Supply of line 1…',
       'Tie line 1…',
-      'Close line 1 short',
+      'Change…',
       'Promise…',
     ]);
   });
@@ -98,7 +98,7 @@ describe('what can be done with an order', () => {
   it('its line with supply on the way is untied, not turned', () => {
     const ties = [{ id: 7, received: '0', purchase: { kind: 'PO' as const, id: 4, number: 'PO-0004' } }];
     const acts = actsOn(orderSheet('confirmed', { needsPurchase: false, tied: '12', ties: ties as never }));
-    expect(acts.buttons()).toEqual(['Untie line 1', 'Close line 1 short']);
+    expect(acts.buttons()).toEqual(['Untie line 1', 'Change…']);
     acts.named('untie').does!();
     expect(acts.called).toEqual([['does', 'untie', { tieIds: [7] }]]);
   });
@@ -107,7 +107,7 @@ describe('what can be done with an order', () => {
     const ties = [{ id: 7, received: '5', purchase: { kind: 'PO', id: 4, number: 'PO-0004' } }] as never;
     const change = { needsPurchase: false, tied: '12', shipped: '5', ties };
     const acts = actsOn(orderSheet('confirmed', change));
-    expect([acts.step(), acts.buttons()]).toEqual(['Invoice what went out…', ['Close line 1 short', 'Ship…']]);
+    expect([acts.step(), acts.buttons()]).toEqual(['Invoice what went out…', ['Change…', 'Ship…']]);
   });
 
   it.each([
@@ -120,13 +120,33 @@ describe('what can be done with an order', () => {
   it('is cancelled only while nothing supplies it, and its promise taken back only where there is one', () => {
     expect(actsOn(orderSheet('draft', {})).menu()).toEqual(['threads', 'pdf', 'send', 'commission', 'copy', 'cancel']);
     TestBed.resetTestingModule();
+    const ties = [{ id: 7, received: '5', purchase: { kind: 'PO', id: 4, number: 'PO-0004' } }] as never;
     const covered = {
-      ...orderSheet('confirmed', { promised: '2027-03-12' as never }),
+      ...orderSheet('confirmed', { promised: '2027-03-12' as never, ties }),
       shares: { covered: 1, shipped: 0, invoiced: 0 },
     };
-    expect(actsOn(covered).menu()).toEqual(['threads', 'pdf', 'send', 'commission', 'take-back', 'copy']);
+    expect(actsOn(covered).menu()).toEqual([
+      'threads',
+      'pdf',
+      'send',
+      'commission',
+      'take-back',
+      'copy',
+      'close-short',
+    ]);
     TestBed.resetTestingModule();
     expect(actsOn(covered, { rights: [] }).menu()).toEqual(['threads', 'pdf', 'commission', 'copy']);
+  });
+
+  it('from our stock it can be cancelled while nothing of it went out; what was closed short is opened again', () => {
+    const stock = { needsPurchase: false, route: 'stock', closedShort: true, cancelled: '2' } as const;
+    const acts = actsOn(orderSheet('confirmed', stock));
+    expect(acts.menu().filter((name) => ['cancel', 'open-again'].includes(name))).toEqual(['cancel', 'open-again']);
+    acts.named('open-again').does!();
+    expect(acts.called).toEqual([['does', 'openAgain', { id: 1, version: 2, lineIds: [11] }]]);
+    TestBed.resetTestingModule();
+    const gone = actsOn(orderSheet('confirmed', { ...stock, shipped: '1' }));
+    expect(gone.menu()).not.toContain('cancel');
   });
 
   it('is confirmed as it was typed, with why it passes over its limit', () => {

@@ -2,12 +2,14 @@ import { inject, type Signal } from '@angular/core';
 import { Router } from '@angular/router';
 import { ROUTE_NAMES } from '@core/catalogue';
 import { dec } from '@core/kernel';
+import * as contract from '@api/orders';
 import { Session } from '../access';
 import { PlaceSheet, Bench, TieSheet } from '../supply';
 import { InvoiceCustomerSheet } from '../billing';
 import { PaperActs } from '../documents';
 import type { DocumentAct, DocumentPage } from '../kit/act/document-page';
-import { counted } from '../kit/formats';
+import { ReasonSheet, type AsksReason } from '../kit/act/reason-sheet';
+import { counted, sentenceCase } from '../kit/formats';
 import { Sheets } from '../kit/act/sheet';
 import type { TypedDraft } from '../kit/act/typed-draft';
 import { PromiseSheet, Promises } from '../promise';
@@ -24,6 +26,26 @@ export type OrderDraft = TypedDraft<OrderSheet, TypedOrder, TypedLine>;
 
 /** What of a line was not shipped and not given up. */
 const openOf = (line: OrderLine) => dec(line.quantity).minus(line.cancelled).minus(line.shipped);
+
+/** Cancels an order, with why. // S6 */
+const cancelling = (sheet: OrderSheet): AsksReason<typeof contract.cancelOrder> => ({
+  head: `Cancel ${sheet.number}`,
+  sub: 'What it held goes back to its agreement and to stock',
+  act: 'Cancel the order',
+  of: contract.cancelOrder,
+  input: (reason) => ({ id: sheet.id, version: sheet.version, reason }),
+  effect: () => `${counted(sheet.lines.length, 'line')} for ${sheet.customer.name}`,
+});
+
+/** Gives up what is open of a line, with why. // S6 */
+const closingShort = (sheet: OrderSheet, line: OrderLine): AsksReason<typeof contract.closeShort> => ({
+  head: `Close line ${line.lineNo} short`,
+  sub: `${line.item.number}, ${line.item.name}; it can be opened again`,
+  act: 'Close it short',
+  of: contract.closeShort,
+  input: (reason) => ({ id: sheet.id, version: sheet.version, lineIds: [line.id], reason }),
+  effect: ({ effects }) => sentenceCase(effects.join('; ')),
+});
 
 /** What can be done with a sales order once it is kept, and with the line of it one is on. In an injection context. */
 export class OrderActs {
@@ -62,7 +84,9 @@ export class OrderActs {
   /** What else can be done: its threads, its paper, a copy, an end to it. */
   private menu(sheet: OrderSheet): DocumentAct[] {
     const { id, version } = sheet;
-    const unsupplied = sheet.state === 'confirmed' && sheet.shares.covered === 0;
+    // Nothing was bought for it, and nothing went out. // S6
+    const untouched = sheet.lines.every((line) => line.ties.length === 0 && line.shipped === '0');
+    const unsupplied = sheet.state === 'confirmed' && untouched;
     const acts: DocumentAct[] = [
       {
         name: 'threads',
@@ -101,8 +125,8 @@ export class OrderActs {
         name: 'cancel',
         endsTyping: true,
         label: 'Cancel the order',
-        when: sheet.state === 'draft' || unsupplied,
-        does: () => this.orders.cancel(id, version),
+        when: (sheet.state === 'draft' || unsupplied) && this.session.may('orders'),
+        does: () => this.sheets.open(ReasonSheet, cancelling(sheet)),
         says: ({ touched }) => ['Cancelled; what it held went back to its agreement:', touched[1] ?? touched[0]],
       },
     ];
@@ -151,11 +175,21 @@ export class OrderActs {
       {
         name: 'close-short',
         endsTyping: true,
-        label: `Close line ${lineNo} short`,
+        label: `Close line ${lineNo} short…`,
+        place: 'menu',
         // Its rest can be given up. // S6
-        when: ['confirmed', 'closed'].includes(sheet.state) && open,
-        does: () => this.orders.closeShort(sheet.id, sheet.version, [line.id]),
+        when: ['confirmed', 'closed'].includes(sheet.state) && open && this.session.may('orders'),
+        does: () => this.sheets.open(ReasonSheet, closingShort(sheet, line)),
         says: ({ touched }) => [`Line ${lineNo} is closed short; what was open went back:`, touched[1] ?? touched[0]],
+      },
+      {
+        name: 'open-again',
+        endsTyping: true,
+        label: `Open line ${lineNo} again`,
+        place: 'menu',
+        when: line.closedShort && this.session.may('orders'),
+        does: () => this.orders.openAgain(sheet.id, sheet.version, [line.id]),
+        says: ({ touched }) => [`Line ${lineNo} is open again:`, touched[0]],
       },
     ];
   }

@@ -106,7 +106,7 @@ export class OrderPage {
     heading: (sheet) => ({
       strong: sheet.number,
       rest: ` for ${sheet.customer.name}`,
-      sub: `${this.changing.is(sheet) ? 'being changed: nothing is another before it is kept' : sheet.state}${sheet.revision > 0 ? ` · revision ${sheet.revision}` : ''} · ${counted(sheet.lines.length, 'line')}${sheet.firstShipDate ? ` · first goes out ${this.day(sheet.firstShipDate)}` : ''}`,
+      sub: `${this.changing.is(sheet) ? 'being changed, and as it was until that is kept' : sheet.state}${sheet.revision > 0 ? ` · revision ${sheet.revision}` : ''} · ${counted(sheet.lines.length, 'line')}${sheet.firstShipDate ? ` · first goes out ${this.day(sheet.firstShipDate)}` : ''}`,
     }),
     lines: (sheet) => sheet.lines,
     doing: this.do,

@@ -87,10 +87,6 @@ export class Orders {
     return this.api.call(desk.matchItems, { query }).pipe(map(({ rows }) => rows));
   }
 
-  cancel(id: number, version: number): Observable<ActDone> {
-    return this.api.act(contract.cancelOrder, { id, version });
-  }
-
   /** Says again how a line is supplied: what it still wants of what is made to order is begun with it. */
   supply(orderLineId: number, route: OrderLine['route']): Observable<ActDone> {
     return this.api.act(stock.supplyLine, { orderLineId, route, reserve: '', lift: false });
@@ -101,8 +97,8 @@ export class Orders {
     return this.api.act(contract.customerTold, { id });
   }
 
-  closeShort(id: number, version: number, lineIds: number[]): Observable<ActDone> {
-    return this.api.act(contract.closeShort, { id, version, lineIds });
+  openAgain(id: number, version: number, lineIds: number[]): Observable<ActDone> {
+    return this.api.act(contract.openAgain, { id, version, lineIds });
   }
 
   /** For each line, the agreements that could price its item for a customer, best first. */
