@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { dec } from '@core/kernel';
+import { sentenceOf } from '@core/refusals';
 import { decideBetween, type BetweenGround, type BetweenTyped } from './index';
 
 const DAY = '2027-03-04';
@@ -46,6 +47,26 @@ describe('P3 goods from one place to another', () => {
   ])('are refused: %s', (_what, given, asked, code) => {
     const decision = decideBetween(given, asked, DAY);
     expect(decision.ok ? [] : decision.refusals.map((each) => `${each.field}: ${each.code}`)).toEqual([code]);
+  });
+
+  it('say what stands against them, and the way out', () => {
+    const said = (given: BetweenGround, asked: BetweenTyped) => {
+      const decision = decideBetween(given, asked, DAY);
+      return decision.ok ? [] : decision.refusals.map(sentenceOf);
+    };
+    expect(said(ground(), typed({ quantity: '21' }))).toEqual([
+      '21 of GAC-25 is more than the 20 free at Main store; move 20 or less, or let go of what is held.',
+    ]);
+    expect(said(ground(), typed({ from: 9, quantity: '21' }))[1]).toContain('free at ;');
+    expect(said(ground(), typed({ to: 9, quantity: 'x', arrivesOn: 'x' }))).toEqual([
+      expect.stringMatching(/^This location /),
+      expect.stringMatching(/^The quantity is not a number/),
+      expect.stringMatching(/^The day they arrive is not a date/),
+    ]);
+    expect(said(ground(), typed({ quantity: '0', arrivesOn: '2027-03-03' }))).toEqual([
+      expect.stringMatching(/^The quantity /),
+      expect.stringMatching(/^The day they arrive, Wed 3 Mar 2027 is before Thu 4 Mar 2027/),
+    ]);
   });
 
   it('in any parts take their whole value along, and never leave value where nothing is', () => {

@@ -49,12 +49,19 @@ const allowedText = ({ measure, from, perCent }: { measure: AllowanceMeasure; fr
 async function orderConfirmation({ sql, companyId, id }: Sheet): Promise<Printed> {
   const sheet = await openOrder(sql, companyId, id);
   return {
-    title: sheet.state === 'draft' ? 'Draft of an order' : `Order confirmation${revisionOf(sheet)}`,
+    title:
+      sheet.state === 'draft'
+        ? 'Draft of an order'
+        : sheet.revision > 0
+          ? 'Revised order confirmation'
+          : 'Order confirmation',
     number: sheet.number,
     party: { ...sheet.customer, side: 'customer' },
     facts: [
       ['Your reference', sheet.customerReference || '-'],
       ['Ordered', day(sheet.orderDate)],
+      // It is instead of what was sent before. // S8
+      ...(sheet.revision > 0 ? [['Revision', String(sheet.revision)] as const] : []),
       ['Goes to', address(sheet.shipTo)],
       ['Terms', sheet.terms],
       ...(sheet.agreement ? [['Released from', sheet.agreement.number] as const] : []),
@@ -76,9 +83,6 @@ async function orderConfirmation({ sql, companyId, id }: Sheet): Promise<Printed
     closing: '',
   };
 }
-
-/** Which revision it is; the one before is of no use any more. // S8 */
-const revisionOf = ({ revision }: { revision: number }) => (revision > 0 ? `, revision ${revision}` : '');
 
 async function purchaseOrder({ sql, companyId, id }: Sheet): Promise<Printed> {
   const sheet = await openPurchase(sql, companyId, id);

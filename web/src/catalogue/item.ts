@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { ROUTE_NAMES } from '@core/catalogue';
+import { switchMap } from 'rxjs/operators';
 import { inUnits, UNDER_WAY } from '@core/kernel';
 import { Session } from '../access';
 import { DocumentDock } from '../documents';
@@ -111,6 +112,8 @@ export class ItemPage {
   protected readonly UNDER_WAY = UNDER_WAY;
   protected readonly currency = this.session.company()?.currency ?? 'MYR';
   readonly id = input.required<string>();
+  /** A side sheet to open at once. */
+  readonly do = input<string>();
   protected readonly page: DocumentPage<string, ItemSheet> = new DocumentPage({
     key: this.id,
     name: 'Item',
@@ -121,16 +124,24 @@ export class ItemPage {
       sub: `by ${sheet.unit}, supplied by ${ROUTE_NAMES[sheet.route]}`,
     }),
     touchedBy: (document) => ['SH', 'RC', 'JR'].includes(document.kind),
+    doing: this.do,
     acts: (): DocumentAct[] => [
       {
         name: 'move',
+        asks: true,
         label: 'Move…',
         // Where there is another place to move it to.
         when:
           this.session.may('goods') && this.locations.all().length > 1 && (this.page.sheet()?.places.length ?? 0) > 0,
         does: () => {
-          const data = { item: this.page.sheet()!, locations: this.locations.all(), currency: this.currency };
-          return this.sheets.open<BetweenData>(BetweenSheet, data);
+          const item = this.page.sheet()!;
+          return this.locations
+            .known()
+            .pipe(
+              switchMap((locations) =>
+                this.sheets.open<BetweenData>(BetweenSheet, { item, locations, currency: this.currency }),
+              ),
+            );
         },
         says: ({ made }) => ['Moved:', made[0]],
       },

@@ -1,4 +1,6 @@
 import { inject, Injectable, signal } from '@angular/core';
+import { of, type Observable } from 'rxjs';
+import { map } from 'rxjs/operators';
 import type * as z from 'zod';
 import * as catalogue from '@api/catalogue';
 import { Api } from '../act/api';
@@ -10,6 +12,12 @@ export type Location = z.infer<typeof catalogue.locations.out>['rows'][number];
 export class Locations {
   private readonly api = inject(Api);
   readonly all = signal<readonly Location[]>([]);
+
+  /** Them once they are known. */
+  known(): Observable<readonly Location[]> {
+    if (this.all().length > 0) return of(this.all());
+    return this.api.call(catalogue.locations).pipe(map(({ rows }) => rows));
+  }
 
   /** Reads them, for a page that lets one choose: the list is short and seldom changes. */
   read(): void {
