@@ -38,3 +38,4 @@ export {
   type ThreadRows,
 } from './thread';
 export { type Pair, type PairChange, type PairEffects } from './pair-state';
+export { pairFields } from './pair-fields';

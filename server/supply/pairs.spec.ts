@@ -94,7 +94,26 @@ describe('the pair edit', () => {
   it('L7 sends the order and its purchase to another address', async () => {
     const [row] = await tied(1);
     const [, other] = world.masters.customers.get('Nilam Dialysis Centre')!.shipTos;
-    await edit([change(row!, { shipToId: other })]);
+    await edit([change(row!, { shipToId: other, quantity: '11', shipDate: '2027-04-02', dueDate: '2027-04-01' })]);
+    // Each document keeps what of it is another, as it was and as it is. // S8
+    const changed = async (kind: string, id: number) =>
+      (
+        await salmah.get<{ changes: { fields: { what: string; was: string; is: string }[] }[] }>(
+          `/api/trail/${kind}/${id}`,
+        )
+      ).changes[0]!.fields;
+    const fields = await changed('SO', row!.order.id);
+    expect(fields.map(({ what, was, is }) => [what, was !== is])).toEqual([
+      ['ship to', true],
+      ['quantity of line 1', true],
+      ['ship date of line 1', true],
+    ]);
+    expect(fields[1]).toEqual({ what: 'quantity of line 1', was: '10', is: '11' });
+    expect(await changed('PO', row!.purchase.id)).toEqual([
+      { ...fields[0]! },
+      { what: 'quantity of line 1', was: '10', is: '11' },
+      { what: 'due date of line 1', was: row!.dueDate, is: '2027-04-01' },
+    ]);
     const purchase = await salmah.get<{ shipTo: { id: number } }>(`/api/purchases/${row!.purchase.id}`);
     expect(purchase.shipTo.id).toBe(other);
     expect((await pairsOf(row!.order.id))[0]).toMatchObject({ shipToId: other, differs: [] });

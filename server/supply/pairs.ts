@@ -2,11 +2,13 @@ import { dec, type Day } from '@core/kernel';
 import type { OrderState } from '@core/orders';
 import { stepsFor } from '@core/pricing';
 import type { PurchaseState } from '@core/stock';
-import { decidePairs, type Pair, type PairEffects } from '@core/supply';
+import { decidePairs, pairFields, type Pair, type PairEffects } from '@core/supply';
 import * as contract from '@api/supply';
 import { defineAct, type Doer, type Touched } from '../acts';
 import { counterStatements, loadOffers } from '../agreements';
 import type { Sql, Statement, Tx, Columns } from '../db';
+import { addressLine } from '../parties';
+import type { ShipTo } from '../parties/tables';
 import { inStepStatements } from './in-step';
 import type { SalesOrderLine } from '../orders/tables';
 
@@ -42,6 +44,17 @@ export const editPairs = defineAct(contract.editPairs, {
     }),
   }),
   async write(tx, effects, { pairs, offers }, doer) {
+    const shipTos = await tx.rows<Columns<ShipTo, 'id label street town'>>(
+      'SELECT id, label, street, town FROM ship_to WHERE company_id = ? AND id IN (?)',
+      [
+        doer.companyId,
+        [
+          ...effects.orders.map(({ shipToId }) => shipToId),
+          ...pairs.flatMap(({ order, purchase }) => [order.shipToId, purchase.shipToId]),
+        ],
+      ],
+    );
+    const fields = pairFields(effects, pairs, new Map(shipTos.map((shipTo) => [shipTo.id, addressLine(shipTo)])));
     await writePairs(tx, effects, pairs, doer);
     const agreements = offers.filter((offer) =>
       effects.released.some((each) => each.agreementLineId === offer.line.id),
@@ -49,7 +62,10 @@ export const editPairs = defineAct(contract.editPairs, {
     return {
       made: [],
       touched: [
-        ...changedDocuments(effects, pairs),
+        ...changedDocuments(effects, pairs).map((document) => ({
+          ...document,
+          fields: (document.kind === 'SO' ? fields.orders : fields.purchases).get(document.id) ?? [],
+        })),
         ...[...new Map(agreements.map(({ agreement }) => [agreement.id, agreement.number]))].map(
           ([id, number]): Touched => ({ kind: 'AG', id, number }),
         ),

@@ -120,7 +120,12 @@ describe('special orders and ties', () => {
     const held = await orderOf(special.id);
     expect(held.lines[0]).toMatchObject({ reserved: '5', free: '0' });
     // Closing the line short lets go of what was held for it.
-    await salmah.does('closeShort', { id: special.id, version: held.version, lineIds: [special.lineIds[0]], reason: 'not wanted' });
+    await salmah.does('closeShort', {
+      id: special.id,
+      version: held.version,
+      lineIds: [special.lineIds[0]],
+      reason: 'not wanted',
+    });
     expect((await orderOf(special.id)).lines[0]).toMatchObject({ reserved: '0', free: '5' });
   });
 

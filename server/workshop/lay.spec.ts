@@ -211,6 +211,8 @@ describe('W3 T5 an order that is late, and is laid again', () => {
     expect((await open(work.document.id)).version).toBe(version);
     const trail = await salmah.get<{ changes: { act: string; person: string }[] }>(`/api/trail/PR/${work.document.id}`);
     expect(trail.changes.filter(({ person }) => person === 'Kampong')).toHaveLength(2);
+    const told = await salmah.get<{ changes: { fields: object[] }[] }>(`/api/trail/SO/${order.orderId}`);
+    expect(told.changes[0]!.fields).toEqual([{ what: 'ship date of line 1', was: again.due, is: third.due }]);
     await salmah.does('customerTold', { id: order.orderId });
     expect([await moved(), (await line()).movedFrom]).toEqual([[], null]);
     expect((await salmah.refused('customerTold', { id: order.orderId })).codes).toEqual(['nothing-moved']);

@@ -3,7 +3,7 @@ import { refuse } from '@core/refusals';
 import { openTies, throughOf, tooLateFor, type LaidNow } from '@core/workshop';
 import * as contract from '@api/workshop';
 import type { Day } from '@core/kernel';
-import { defineAct, type Doer } from '../acts';
+import { defineAct, type Doer, type Touched } from '../acts';
 import { into, takeTurn, type Sql, type Statement, type Tx } from '../db';
 import { headStatement, restGround } from '../promise';
 import { centreHoldTable } from '../promise/tables';
@@ -44,7 +44,7 @@ export const layWork = defineAct(contract.layWork, {
   },
   async write(tx, effects, ground, doer, { moveLines }) {
     await layAgain(tx, effects, ground, doer, { moveLines });
-    return { made: [], touched: touchedByWork(ground.work) };
+    return { made: [], touched: movedBy(ground.work, effects, moveLines) };
   },
 });
 
@@ -82,7 +82,7 @@ export const layLate = defineAct(contract.layLate, {
       moveLines: true,
       lateId: ground.from?.late ? ground.from.operationId : null,
     });
-    return { made: [], touched: touchedByWork(ground.work) };
+    return { made: [], touched: movedBy(ground.work, effects, true) };
   },
 });
 
@@ -125,6 +125,18 @@ async function layAgain(
     ...late.flatMap((tie) => laterStatements(tie, effects, doer)),
   ]);
   await tx.insertBatch([into(centreHoldTable, holdsOf(doer.companyId, effects.operations))]);
+}
+
+/** What was laid again, and the orders whose lines went with it, each with the days they had and have. // S8 */
+function movedBy(work: LoadedWork, { due }: LayEffects, moveLines: boolean): Touched[] {
+  const moved = moveLines ? tooLateFor(work.ties, due) : [];
+  return touchedByWork(work).map((document) => {
+    if (document.kind !== 'SO') return { ...document, fields: [{ what: 'due', was: work.due, is: due }] };
+    const fields = moved
+      .filter(({ order }) => order.id === document.id)
+      .map(({ lineNo, shipDate }) => ({ what: `ship date of line ${lineNo}`, was: shipDate, is: due }));
+    return { ...document, fields };
+  });
 }
 
 /** An order as laying it again needs it. */

@@ -181,7 +181,12 @@ describe('what is made and assembled to order (W2 P5)', () => {
     expect((await joko.refused('shipLines', shipped('2'))).codes).toEqual(['lines.0.quantity: not-made-yet']);
     await joko.does('shipLines', shipped('1'));
     // The rest is given up: what runs goes on for nobody.
-    await salmah.does('closeShort', { id: orderId, version: (await opened(orderId)).version, lineIds: [lineId], reason: 'not wanted' });
+    await salmah.does('closeShort', {
+      id: orderId,
+      version: (await opened(orderId)).version,
+      lineIds: [lineId],
+      reason: 'not wanted',
+    });
     expect(await work(made!.id)).toMatchObject({ state: 'running', untied: '1', for: [{ quantity: '1', made: '1' }] });
   });
 
