@@ -327,7 +327,7 @@ describe('S8 a line that was closed short', () => {
     amount: '60',
     agreedAmount: null,
     agreementLineId: 3,
-    closing: { id: 9, quantity: '6', amount: '180', agreedAmount: null },
+    closing: { id: 9, quantity: '6', amount: '180', agreedAmount: null, leftAmount: '60' },
     ...change,
   });
   const offer = (left: string) =>
@@ -362,6 +362,7 @@ describe('S8 a line that was closed short', () => {
     expect(refused(again([closed()], [2]))).toEqual(['nothing-closed']);
     expect(refused(again([closed()], [1], [], 'draft'))).toEqual(['order-not-confirmed']);
     expect(refused(again([closed()], [1], [], 'cancelled'))).toEqual([]);
+    expect(refused(again([closed({ amount: '80' })], [1]))).toEqual(['closed-line-changed']);
     expect(refused(again([closed()], [1], [offer('5')]))).toEqual(['above-limit']);
     expect(refused(again([closed()], [1], [offer('6')]))).toEqual([]);
   });

@@ -15,7 +15,7 @@ export interface ClosedLine {
   agreedAmount: string | null;
   agreementLineId: number | null;
   /** What was given up, and what the line came to before; null where it was not closed short. */
-  closing: { id: number; quantity: string; amount: string; agreedAmount: string | null } | null;
+  closing: { id: number; quantity: string; amount: string; agreedAmount: string | null; leftAmount: string } | null;
 }
 
 export interface OpenAgainGround {
@@ -33,7 +33,7 @@ export interface OpenAgainEffects {
 
 /**
  * Opens lines again that were closed short: what was given up is asked for once more, at what it came to, and taken of
- * its agreement again, within its limit. What was held or made for them is not. // S6 S8 A4 A5
+ * its agreement again, within its limit; refused where the line was changed since. What was held or made for them is not. // S6 S8 A4 A5
  */
 export function decideOpenAgain(ground: OpenAgainGround, lineIds: readonly number[]): Decision<OpenAgainEffects> {
   const { order, offers, items } = ground;
@@ -42,6 +42,10 @@ export function decideOpenAgain(ground: OpenAgainGround, lineIds: readonly numbe
     refusals.push(refuse('order-not-confirmed', '', { order: order.number, state: order.state }));
   const wanted = ground.lines.filter((line) => lineIds.includes(line.id) && line.closing !== null);
   if (wanted.length === 0) refusals.push(refuse('nothing-closed', 'lines', { order: order.number }));
+  for (const { lineNo, amount, closing } of wanted) {
+    if (dec(amount).eq(closing!.leftAmount)) continue;
+    refusals.push(refuse('closed-line-changed', 'lines', { order: order.number, line: String(lineNo) }));
+  }
   const change = new ReleasedChange(offers);
   const lines = wanted.map((line) => {
     const closing = line.closing!;

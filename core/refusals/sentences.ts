@@ -227,6 +227,8 @@ export const sentences = {
     `${f.number} is ${f.state}; only an order that is planned to be made or assembled can be made firm, and only a firm one planned again.`,
   'order-not-confirmed': (f: { order: string; state: string }) => `${f.order} is ${f.state}; confirm it first.`,
   'nothing-moved': (f: { order: string }) => `No line of ${f.order} ships on another day than its customer knows.`,
+  'closed-line-changed': (f: { order: string; line: string }) =>
+    `Line ${f.line} of ${f.order} was changed since it was closed short; add a line for what is wanted again.`,
   'nothing-closed': (f: { order: string }) =>
     `No line of ${f.order} that was asked for is closed short; there is nothing to open again.`,
   'order-unchanged': (f: { document: string }) =>

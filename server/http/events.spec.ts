@@ -20,7 +20,17 @@ function auditOf(rows: number, failing = 0) {
   };
   return { sql: reads as unknown as Sql, add: () => audit.push(rowOf(audit.length + 1)) };
 }
-const rowOf = (id: number) => ({ id, companyId: 1, act: `act${id}`, personId: 1, documents: '[]', age: 0.001 });
+/** A document as an act keeps it, with what of it is another by now. */
+const CHANGED = JSON.stringify([
+  {
+    kind: 'SO',
+    id: 7,
+    number: 'SO-7',
+    reason: 'they rang',
+    fields: [{ what: 'price of line 1', was: '12', is: '11' }],
+  },
+]);
+const rowOf = (id: number) => ({ id, companyId: 1, act: `act${id}`, personId: 1, documents: CHANGED, age: 0.001 });
 const log = pino({ level: 'silent' });
 
 const BY = { companyId: 1, personId: 1, mark: 'a', session: 'a', holds: () => Promise.resolve(true) };
@@ -49,6 +59,8 @@ describe('the first listener', () => {
     const heard = await heardOn(stream, 'act1001');
     expect(heard).toContain('event: ready');
     expect(heard.match(/event: change/g)).toHaveLength(1);
+    // Which documents, and not what of them is another.
+    expect(heard).toContain('"documents":[{"kind":"SO","id":7,"number":"SO-7"}]');
     events.close();
   });
 

@@ -83,7 +83,8 @@ export function eventsOn(sql: Sql, log: Logger, { eventLag, streams }: Metrics):
         id: row.id,
         act: row.act,
         personId: row.personId,
-        documents: JSON.parse(row.documents) as DocumentRef[],
+        // Which documents; what of them is another is for who opens them.
+        documents: (JSON.parse(row.documents) as DocumentRef[]).map(({ kind, id, number }) => ({ kind, id, number })),
       };
       const text = `event: change\nid: ${row.id}\ndata: ${JSON.stringify(change)}\n\n`;
       for (const [stream, { companyId }] of listeners) if (companyId === row.companyId) stream.write(text);

@@ -1,4 +1,4 @@
-import { dec, pointOf } from '@core/kernel';
+import { dayText, dec, pointOf, type Day } from '@core/kernel';
 import { decideChange, type ChangeEffects, type ConfirmedLine } from '@core/orders';
 import { tiesBeyond, type ComingTie } from '@core/workshop';
 import * as contract from '@api/orders';
@@ -68,6 +68,12 @@ export const changeOrder = defineAct(contract.changeOrder, {
       parts: [],
       standing,
       coming,
+      works: await tx.rows<{ orderLineId: number; number: string; due: Day }>(
+        `SELECT t.order_line_id, p.number, p.due_date AS due FROM planned_tie t
+           JOIN planned_order p ON p.company_id = t.company_id AND p.id = t.planned_order_id AND p.open
+          WHERE t.company_id = ? AND t.order_line_id IN (?) AND t.quantity > t.made ORDER BY p.id`,
+        [companyId, lines.map(({ id }) => id)],
+      ),
       free: await loadFree(tx, companyId, [
         ...new Set([...heldAt, ...always.map(({ itemId, locationId = 0 }) => pointOf(itemId!, locationId))]),
       ]),
@@ -78,7 +84,7 @@ export const changeOrder = defineAct(contract.changeOrder, {
       mayPassCredit: doer.rights.includes('credit'),
       creditReason: input.creditReason ?? '',
     }),
-  preview: (effects, { current, offers, coming, items }) => ({
+  preview: (effects, { current, offers, coming, items, works }) => ({
     net: netOf(effects.lines),
     was: netOf(current.lines),
     lines: effects.lines.map((line) => ({
@@ -92,7 +98,7 @@ export const changeOrder = defineAct(contract.changeOrder, {
       agreement: offers.find((offer) => offer.line.id === line.agreementLineId)?.agreement.number ?? null,
     })),
     fields: effects.fields,
-    effects: wordsOf(effects, { current, offers, coming, items }),
+    effects: wordsOf(effects, { current, offers, coming, items, works }),
   }),
   async write(tx, effects, { head, offers, coming }, doer) {
     const { companyId } = doer;
@@ -231,11 +237,13 @@ function wordsOf(
     offers,
     coming,
     items,
+    works,
   }: {
     current: { lines: readonly ConfirmedLine[] };
     offers: Awaited<ReturnType<typeof loadOffers>>;
     coming: readonly ComingTie[];
     items: ReadonlyMap<number, { number: string }>;
+    works: readonly { orderLineId: number; number: string; due: Day }[];
   },
 ): string[] {
   const lineNo = (id: number) => String(current.lines.find((line) => line.id === id)!.lineNo);
@@ -269,5 +277,13 @@ function wordsOf(
     const { purchases, onTheWay } = current.lines.find((line) => line.id === id)!;
     return dec(onTheWay).gt(0) ? [`${purchases} keeps its due date; change both ends to move it along`] : [];
   });
-  return [...agreed, ...freed, ...beyond, ...bench, ...apart];
+  const after = effects.lines.flatMap((line) =>
+    works
+      .filter(({ orderLineId, due }) => orderLineId === line.id && due > line.shipDate)
+      .map(
+        ({ number, due }) =>
+          `${number} is there only on ${dayText(due, '')}, after line ${lineNo(line.id!)} is to ship`,
+      ),
+  );
+  return [...agreed, ...freed, ...beyond, ...bench, ...apart, ...after];
 }

@@ -104,7 +104,13 @@ export const closeShort = defineAct(contract.closeShort, {
     ]);
     await tx.insertPlain(
       lineClosingTable,
-      lines.map(({ id, given }) => ({ companyId: doer.companyId, orderLineId: id, ...given, reason })),
+      lines.map(({ id, given, amount }) => ({
+        companyId: doer.companyId,
+        orderLineId: id,
+        ...given,
+        leftAmount: amount,
+        reason,
+      })),
     );
     await setState(tx, doer, head, state);
     return { made: [], touched: [{ ...changed(head), reason, fields }, ...agreements, ...work.touched] };
@@ -137,8 +143,8 @@ export const openAgain = defineAct(contract.openAgain, {
         WHERE company_id = ? AND order_id = ? ORDER BY line_no`,
       [companyId, head.id],
     );
-    const closings = await tx.rows<Columns<LineClosing, 'id orderLineId quantity amount agreedAmount'>>(
-      `SELECT c.id, c.order_line_id, c.quantity, c.amount, c.agreed_amount FROM sales_order_line l
+    const closings = await tx.rows<Columns<LineClosing, 'id orderLineId quantity amount agreedAmount leftAmount'>>(
+      `SELECT c.id, c.order_line_id, c.quantity, c.amount, c.agreed_amount, c.left_amount FROM sales_order_line l
          JOIN line_closing c ON c.company_id = l.company_id AND c.order_line_id = l.id AND c.undone = FALSE
         WHERE l.company_id = ? AND l.order_id = ? ORDER BY c.id`,
       [companyId, head.id],

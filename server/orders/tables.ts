@@ -31,7 +31,7 @@ export type SalesOrderLine = Row<typeof salesOrderLineTable>;
 
 export const lineClosingTable = table('line_closing', {
   int: 'companyId id= orderLineId',
-  decimal: 'quantity amount agreedAmount?',
+  decimal: 'quantity amount agreedAmount? leftAmount',
   text: 'reason',
   boolean: 'undone=',
 });

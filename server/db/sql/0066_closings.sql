@@ -7,6 +7,8 @@ CREATE TABLE IF NOT EXISTS line_closing (
   quantity DECIMAL(18,5) NOT NULL CHECK (quantity > 0),
   amount DECIMAL(18,4) NOT NULL,
   agreed_amount DECIMAL(18,4) NULL,
+  -- What was left of the line: where it is another by now, there is nothing to go back to.
+  left_amount DECIMAL(18,4) NOT NULL,
   reason VARCHAR(200) NOT NULL,
   undone BOOLEAN NOT NULL DEFAULT FALSE,
   PRIMARY KEY (company_id, id),
