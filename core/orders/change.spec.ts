@@ -231,6 +231,21 @@ describe('S8 what of a confirmed order may be another', () => {
     expect(codes(came, typed(came, undefined, { shipToId: 6 }))).toEqual([]);
   });
 
+  it('is taxed as it was confirmed; what is added as its item is', () => {
+    const of = ground([line(1, { taxCode: '2', taxRate: '6' })]);
+    const input = typed(of, many('12'));
+    const added = { id: null, itemId: 10, quantity: '3', shipDate: '2027-03-25', route: 'stock' as const };
+    const done = effects(of, { ...input, lines: [...input.lines, added] });
+    expect(done.lines.map(({ taxCodeId, taxRate }) => [taxCodeId, taxRate])).toEqual([
+      [2, '6'],
+      [1, '10'],
+    ]);
+    // Twelve of it come to 240, and 254.40 with its tax.
+    const owing = (creditLimit: string) => ({ ...of, standing: { ...of.standing, creditLimit } });
+    expect(codes(owing('254.4'), typed(of, many('12')))).toEqual([]);
+    expect(codes(owing('254.39'), typed(of, many('12')))).toEqual(['creditReason: over-credit']);
+  });
+
   it('is another only while it is confirmed', () => {
     const of = ground([line(1)]);
     for (const state of ['draft', 'closed', 'cancelled'] as const) {

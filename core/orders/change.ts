@@ -95,7 +95,12 @@ export function decideChange(
   const { current, standing, items } = ground;
   const order = decideOrder(ground, typed, workDate, 'confirmed');
   if (!order.ok) return { ok: false, refusals: [...refusals, ...order.refusals] };
-  const { lines, removedLineIds } = order.effects;
+  const { removedLineIds } = order.effects;
+  // A line is taxed as it was confirmed, whatever its item is taxed by today.
+  const lines = order.effects.lines.map((line) => {
+    const now = current.lines.find(({ id }) => id === line.id);
+    return now ? { ...line, taxCodeId: Number(now.taxCode), taxRate: now.taxRate } : line;
+  });
   if (order.effects.shipToId === null) refusals.push(refuse('required', 'shipToId', { what: 'The ship-to address' }));
   if (standing.referenceRequired && order.effects.customerReference === '') {
     refusals.push(refuse('reference-required', 'customerReference', { customer: standing.name }));
@@ -137,6 +142,7 @@ export function decideChange(
   }
   const effects: ChangeEffects = {
     ...order.effects,
+    lines,
     reason: typed.reason.trim(),
     creditReason: credit.over ? by.creditReason.trim() : '',
     fields,
