@@ -4,15 +4,15 @@ import { routeIsMade } from '@core/catalogue';
 import { pointOf } from '@core/kernel';
 import { holdingAtOnce } from '@core/stock';
 import * as contract from '@api/orders';
-import { defineAct, takeNumbers, orNotFound, type Doer } from '../acts';
+import { defineAct, takeNumbers, type Doer } from '../acts';
 import { counterStatements, loadAgreements, loadOffers } from '../agreements';
-import { setStatement, type Sql, type Tx, type Columns } from '../db';
+import { setStatement, type Tx, type Columns } from '../db';
 import { locationsOf, optionsOf } from '../catalogue';
 import { shipTosOf } from '../parties';
 import { orderPricing } from '../pricing';
 import { heldStatement, loadFree } from '../on-hand';
 import { loadGivenBack, loadToMake, partsOfOne, withWork, writeGivenBack, writeWork } from '../workshop';
-import { agreementLinesOf, touchedBy } from './offers';
+import { customerOf, linesShown, offersOfOrder, touchedBy } from './offers';
 import { changed, lettingGo, setState } from './state';
 import { standingOf } from './standing';
 import {
@@ -42,9 +42,11 @@ const saveOrder = defineAct(contract.saveOrder, {
   async load(tx, input, doer) {
     const { companyId } = doer;
     // Agreements are locked first: those its lines are priced by now, and those that could price them.
-    const held = input.id === null ? [] : await agreementLinesOf(tx, companyId, input.id);
     const customerId = input.id === null ? input.customerId : await customerOf(tx, companyId, input.id);
-    const offers = await loadOffers(tx, companyId, { customerId, lineIds: held, day: doer.workDate });
+    const offers =
+      input.id === null
+        ? await loadOffers(tx, companyId, { customerId, lineIds: [], day: doer.workDate })
+        : await offersOfOrder(tx, companyId, input.id, doer.workDate);
     const head = input.id === null ? null : await loadOrder(tx, companyId, input.id);
     const lines = head ? await linesNow(tx, companyId, head.id) : [];
     const itemIds = [
@@ -79,16 +81,7 @@ const saveOrder = defineAct(contract.saveOrder, {
     keepingPlanned(decideSave(ground, input, doer.workDate), ground.planned, (effects) => effects.lines),
   preview: (effects, { offers }) => ({
     net: netOf(effects.lines),
-    lines: effects.lines.map((line) => ({
-      itemId: line.itemId,
-      quantity: line.quantity,
-      unitPrice: line.unitPrice,
-      amount: line.amount,
-      listPrice: line.listPrice,
-      typedAt: line.typedAt,
-      steps: [...line.sold.steps],
-      agreement: offers.find((offer) => offer.line.id === line.agreementLineId)?.agreement.number ?? null,
-    })),
+    lines: linesShown(effects.lines, offers),
   }),
   async write(tx, effects, { head, current, customer, offers }, doer) {
     const touched = touchedBy(offers, effects.released);
@@ -114,14 +107,6 @@ const saveOrder = defineAct(contract.saveOrder, {
     };
   },
 });
-
-async function customerOf(sql: Sql, companyId: number, orderId: number): Promise<number> {
-  const [row] = await sql.rows<{ customerId: number }>(
-    'SELECT customer_id FROM sales_order WHERE company_id = ? AND id = ?',
-    [companyId, orderId],
-  );
-  return orNotFound(row, 'This sales order').customerId;
-}
 
 async function changeLines(
   tx: Tx,

@@ -3,18 +3,17 @@ import { decideChange, type ChangeEffects, type ConfirmedLine } from '@core/orde
 import { tiesBeyond, type ComingTie } from '@core/workshop';
 import * as contract from '@api/orders';
 import { defineAct, type Doer, type Touched } from '../acts';
-import { counterStatements, loadOffers } from '../agreements';
-import { addressLine } from '../parties';
+import { counterStatements, type PartyOffer } from '../agreements';
 import { locationsOf } from '../catalogue';
-import type { Columns, Sql, Statement, Tx } from '../db';
-import { setStatement } from '../db';
+import { setStatement, type Columns, type Sql, type Statement, type Tx } from '../db';
 import { heldStatement, loadFree } from '../on-hand';
-import { shipTosOf } from '../parties';
+import { addressLine, shipTosOf } from '../parties';
 import { orderPricing } from '../pricing';
 import { inStepStatements } from '../supply';
 import { beyondStatements, comingRead } from '../workshop';
-import { agreementLinesOf, touchedBy } from './offers';
+import { linesShown, offersOfOrder, touchedBy } from './offers';
 import { standingOf } from './standing';
+import { totalsAgain } from './state';
 import { insertLines, lineColumns, linesNow, loadOrder, netOf, orderItems, plannedLines, pricedItems } from './store';
 import { salesOrderLineTable, type SalesOrderLine } from './tables';
 
@@ -27,16 +26,7 @@ export const changeOrder = defineAct(contract.changeOrder, {
   async load(tx, input, doer) {
     const { companyId } = doer;
     // Agreements, the order, what is made for it, its stock: in the order everybody locks them.
-    const held = await agreementLinesOf(tx, companyId, input.id);
-    const [owner] = await tx.rows<{ customerId: number }>(
-      'SELECT customer_id FROM sales_order WHERE company_id = ? AND id = ?',
-      [companyId, input.id],
-    );
-    const offers = await loadOffers(tx, companyId, {
-      customerId: owner?.customerId ?? null,
-      lineIds: held,
-      day: doer.workDate,
-    });
+    const offers = await offersOfOrder(tx, companyId, input.id, doer.workDate);
     const head = await loadOrder(tx, companyId, input.id);
     const lines = await confirmedLines(tx, companyId, head.id);
     const itemIds = [...input.lines.flatMap(({ itemId }) => itemId ?? []), ...lines.map(({ itemId }) => itemId)];
@@ -87,16 +77,7 @@ export const changeOrder = defineAct(contract.changeOrder, {
   preview: (effects, { current, offers, coming, items, works }) => ({
     net: netOf(effects.lines),
     was: netOf(current.lines),
-    lines: effects.lines.map((line) => ({
-      itemId: line.itemId,
-      quantity: line.quantity,
-      unitPrice: line.unitPrice,
-      amount: line.amount,
-      listPrice: line.listPrice,
-      typedAt: line.typedAt,
-      steps: [...line.sold.steps],
-      agreement: offers.find((offer) => offer.line.id === line.agreementLineId)?.agreement.number ?? null,
-    })),
+    lines: linesShown(effects.lines, offers),
     fields: effects.fields,
     effects: wordsOf(effects, { current, offers, coming, items, works }),
   }),
@@ -145,6 +126,7 @@ export const changeOrder = defineAct(contract.changeOrder, {
         known.map((line) => line.id!),
       ),
       headAgain(effects, head.id, companyId),
+      totalsAgain(companyId, head.id),
     ]);
     const order: Touched = {
       kind: 'SO',
@@ -201,14 +183,11 @@ const heldStatements = (
   },
 ];
 
-/** The head of an order that was changed, as its lines are by now. */
+/** The head of an order that was changed. */
 function headAgain(effects: ChangeEffects, id: number, companyId: number): Statement {
   return {
     sql: `UPDATE sales_order o SET o.ship_to_id = ?, o.customer_reference = ?, o.version = o.version + 1, o.revision = o.revision + 1,
-            o.credit_reason = IF(? = '', o.credit_reason, ?),
-            o.net = (SELECT COALESCE(SUM(l.amount), 0) FROM sales_order_line l WHERE l.company_id = o.company_id AND l.order_id = o.id),
-            o.first_ship_date = COALESCE((SELECT MIN(l.ship_date) FROM sales_order_line l
-              WHERE l.company_id = o.company_id AND l.order_id = o.id AND l.cancelled < l.quantity), o.first_ship_date)
+            o.credit_reason = IF(? = '', o.credit_reason, ?)
            WHERE o.company_id = ? AND o.id = ?`,
     values: [effects.shipToId, effects.customerReference, effects.creditReason, effects.creditReason, companyId, id],
   };
@@ -240,7 +219,7 @@ function wordsOf(
     works,
   }: {
     current: { lines: readonly ConfirmedLine[] };
-    offers: Awaited<ReturnType<typeof loadOffers>>;
+    offers: readonly PartyOffer[];
     coming: readonly ComingTie[];
     items: ReadonlyMap<number, { number: string }>;
     works: readonly { orderLineId: number; number: string; due: Day }[];

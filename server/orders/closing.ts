@@ -2,12 +2,12 @@ import { decideClose, decideOpenAgain, keepingPlanned, type ClosedLine } from '@
 import { dec } from '@core/kernel';
 import * as contract from '@api/orders';
 import { defineAct } from '../acts';
-import { counterStatements, loadAgreements, loadOffers } from '../agreements';
-import type { Columns, Statement } from '../db';
+import { counterStatements, loadAgreements } from '../agreements';
+import type { Columns } from '../db';
 import { inStepStatements } from '../supply';
 import { loadGivenBack, writeGivenBack } from '../workshop';
-import { agreementLinesOf, touchedBy } from './offers';
-import { changed, lettingGo, setState } from './state';
+import { offersOfOrder, touchedBy } from './offers';
+import { changed, lettingGo, setState, totalsAgain } from './state';
 import { agreementsOf, loadOrder, plannedLines, pricedItems } from './store';
 import { lineClosingTable, type LineClosing, type SalesOrderLine } from './tables';
 
@@ -125,16 +125,7 @@ export const openAgain = defineAct(contract.openAgain, {
   expectedVersion: ({ id, version }) => ({ kind: 'SO', id, version }),
   async load(tx, input, doer) {
     const { companyId } = doer;
-    const held = await agreementLinesOf(tx, companyId, input.id);
-    const [owner] = await tx.rows<{ customerId: number }>(
-      'SELECT customer_id FROM sales_order WHERE company_id = ? AND id = ?',
-      [companyId, input.id],
-    );
-    const offers = await loadOffers(tx, companyId, {
-      customerId: owner?.customerId ?? null,
-      lineIds: held,
-      day: doer.workDate,
-    });
+    const offers = await offersOfOrder(tx, companyId, input.id, doer.workDate);
     const head = await loadOrder(tx, companyId, input.id);
     const rows = await tx.rows<
       Columns<SalesOrderLine, 'id lineNo itemId quantity cancelled amount agreedAmount agreementLineId'>
@@ -204,15 +195,3 @@ export const openAgain = defineAct(contract.openAgain, {
     return { made: [], touched: [{ ...changed(head), fields }, ...touchedBy(offers, released)] };
   },
 });
-
-/** What an order comes to and when it goes out first, as its lines are by now. */
-function totalsAgain(companyId: number, orderId: number): Statement {
-  return {
-    sql: `UPDATE sales_order o SET o.net = (SELECT COALESCE(SUM(l.amount), 0) FROM sales_order_line l
-                WHERE l.company_id = o.company_id AND l.order_id = o.id),
-                o.first_ship_date = COALESCE((SELECT MIN(l.ship_date) FROM sales_order_line l
-                  WHERE l.company_id = o.company_id AND l.order_id = o.id AND l.cancelled < l.quantity), o.first_ship_date)
-               WHERE o.company_id = ? AND o.id = ?`,
-    values: [companyId, orderId],
-  };
-}

@@ -1,6 +1,7 @@
 import type { OrderEffects } from '@core/orders';
-import type { Touched } from '../acts';
-import type { PartyOffer } from '../agreements';
+import type { Day } from '@core/kernel';
+import { orNotFound, type Touched } from '../acts';
+import { loadOffers, type PartyOffer } from '../agreements';
 import type { Sql } from '../db';
 
 /** The agreements whose counters a change moves. */
@@ -10,11 +11,34 @@ export function touchedBy(offers: readonly PartyOffer[], released: OrderEffects[
   return [...agreements].map(([id, number]) => ({ kind: 'AG', id, number }));
 }
 
-/** The agreement lines that an order's lines are priced by. */
-export async function agreementLinesOf(sql: Sql, companyId: number, orderId: number): Promise<number[]> {
+/** What an order's lines would be, each with the agreement that prices it. */
+export const linesShown = (lines: OrderEffects['lines'], offers: readonly PartyOffer[]) =>
+  lines.map((line) => ({
+    itemId: line.itemId,
+    quantity: line.quantity,
+    unitPrice: line.unitPrice,
+    amount: line.amount,
+    listPrice: line.listPrice,
+    typedAt: line.typedAt,
+    steps: [...line.sold.steps],
+    agreement: offers.find((offer) => offer.line.id === line.agreementLineId)?.agreement.number ?? null,
+  }));
+
+/** What could price an order's lines, and what prices them by now, locked: before the order is. */
+export async function offersOfOrder(sql: Sql, companyId: number, orderId: number, day: Day): Promise<PartyOffer[]> {
   const rows = await sql.rows<{ id: number }>(
     'SELECT DISTINCT agreement_line_id AS id FROM sales_order_line WHERE company_id = ? AND order_id = ? AND agreement_line_id IS NOT NULL',
     [companyId, orderId],
   );
-  return rows.map((row) => row.id);
+  const customerId = await customerOf(sql, companyId, orderId);
+  return loadOffers(sql, companyId, { customerId, lineIds: rows.map(({ id }) => id), day });
+}
+
+/** Whose an order is. */
+export async function customerOf(sql: Sql, companyId: number, orderId: number): Promise<number> {
+  const [row] = await sql.rows<{ customerId: number }>(
+    'SELECT customer_id FROM sales_order WHERE company_id = ? AND id = ?',
+    [companyId, orderId],
+  );
+  return orNotFound(row, 'This sales order').customerId;
 }

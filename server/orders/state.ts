@@ -24,3 +24,15 @@ export function setState(tx: Tx, doer: Doer, head: OrderHead, state: string) {
 export function changed(head: OrderHead) {
   return { kind: 'SO' as const, id: head.id, number: head.number, version: head.version + 1 };
 }
+
+/** What an order comes to and when it goes out first, as its lines are by now. */
+export function totalsAgain(companyId: number, orderId: number): Statement {
+  return {
+    sql: `UPDATE sales_order o SET o.net = (SELECT COALESCE(SUM(l.amount), 0) FROM sales_order_line l
+                WHERE l.company_id = o.company_id AND l.order_id = o.id),
+                o.first_ship_date = COALESCE((SELECT MIN(l.ship_date) FROM sales_order_line l
+                  WHERE l.company_id = o.company_id AND l.order_id = o.id AND l.cancelled < l.quantity), o.first_ship_date)
+               WHERE o.company_id = ? AND o.id = ?`,
+    values: [companyId, orderId],
+  };
+}

@@ -11,6 +11,7 @@ interface OrderSheet {
   customerReference: string;
   lines: {
     id: number;
+    closedShort: boolean;
     item: { id: number };
     quantity: string;
     cancelled: string;
@@ -220,6 +221,8 @@ const WEIGHTS: Record<string, number> = {
   ship: 3,
   invoice: 8,
   settle: 2,
+  'close short': 2,
+  'open again': 2,
   'change what is confirmed': 3,
 };
 
@@ -242,10 +245,14 @@ async function closeStep(walk: Walk) {
 }
 
 async function openAgainStep(walk: Walk) {
-  const order = await walk.order();
-  if (!order) return null;
-  const lineIds = order.lines.map((line) => line.id);
-  return walk.visitor.raw('openAgain', { id: order.id, version: order.version, lineIds });
+  // Some line of the last orders that was closed short, now and then one that was not.
+  for (const id of walk.orders.slice(-12).reverse()) {
+    const order = await walk.visitor.get<OrderSheet>(`/api/orders/${id}`);
+    if (!order.lines.some(({ closedShort }) => closedShort) && walk.chance.next() < 0.9) continue;
+    const lineIds = order.lines.map((line) => line.id);
+    return walk.visitor.raw('openAgain', { id: order.id, version: order.version, lineIds });
+  }
+  return null;
 }
 
 /** Quantities and days of a confirmed order, now and then a line more. // S8 */

@@ -123,7 +123,8 @@ async function reprice(tx: Tx, doer: Doer, repriced: RevisionEffects['repriced']
   const orders = new Map(repriced.map(({ line }) => [line.orderId, line.order]));
   await tx.batch([
     ...repriced.map(({ line, unitPrice, amount }) => ({
-      sql: 'UPDATE sales_order_line SET unit_price = ?, amount = ? WHERE company_id = ? AND id = ?',
+      // Its price is the agreement's again, and nothing else is in it. // R4
+      sql: "UPDATE sales_order_line SET unit_price = ?, amount = ?, build_up = '[]' WHERE company_id = ? AND id = ?",
       values: [unitPrice, amount, companyId, line.id],
     })),
     ...[...orders.keys()].map((orderId) => {
