@@ -2,7 +2,9 @@ import {
   counted,
   day,
   exchangeWords,
+  fieldShown,
   fixed,
+  moment,
   money,
   namedMoney,
   ownMoney,
@@ -53,6 +55,23 @@ describe('formats', () => {
   it('signs a pace, and leaves a level one unsigned', () => {
     expect([points(0.14), points(-0.072), points(0.001)]).toEqual(['+14 %', '−7 %', '0 %']);
     expect(percent(0.555)).toBe('56 %');
+  });
+
+  it('shows a field as it was: a day, a number, words, or nothing', () => {
+    const shown = (value: string) => fieldShown(value, '2027-03-01');
+    expect(['2027-03-11', '1200.5', 'TBR-1', '', '2027-02-30'].map(shown)).toEqual([
+      'Thu 11 Mar',
+      '1,200.5',
+      'TBR-1',
+      '–',
+      '2027-02-30',
+    ]);
+  });
+
+  it('names the year of a moment where it is not this one', () => {
+    const now = new Date('2027-03-01T08:00:00Z');
+    expect(moment('2027-02-11T08:05:00Z', now)).not.toContain('2027');
+    expect(moment('2026-12-11T08:05:00Z', now)).toMatch(/^Fri,? 11 Dec 2026/);
   });
 
   it('counts, and shows a missing day as a dash', () => {

@@ -72,15 +72,17 @@ export function counted(count: number, one: string, many = `${one}s`): string {
   return `${count} ${count === 1 ? one : many}`;
 }
 
-/** A moment as people say it, in the browser's zone. */
-export function moment(iso: string): string {
+/** A moment as people say it, in the browser's zone, with its year where that is not this one. */
+export function moment(iso: string, now = new Date()): string {
+  const at = new Date(iso);
   return new Intl.DateTimeFormat('en-GB', {
+    ...(at.getFullYear() === now.getFullYear() ? {} : { year: 'numeric' }),
     weekday: 'short',
     day: 'numeric',
     month: 'short',
     hour: '2-digit',
     minute: '2-digit',
-  }).format(new Date(iso));
+  }).format(at);
 }
 
 /** `Sales order` of `sales order`. */
