@@ -21,6 +21,9 @@ export const plannedOperationTable = table('planned_operation', {
 });
 export type PlannedOperation = Row<typeof plannedOperationTable>;
 
+/** What was chosen of the options of what an order makes. */
+export const plannedOrderOptionTable = table('planned_order_option', { int: 'companyId plannedOrderId optionId' });
+
 export const plannedOrderTable = table('planned_order', {
   int: 'companyId id= version= itemId vendorId? parentId? purchaseLineId? locationId=',
   choice: 'kind:make|assemble|buy state=:planned|firm|running|finished|cancelled|placed',

@@ -55,7 +55,7 @@ export const carriageTable = table('carriage', {
   int: 'companyId id= journalId itemId fromId toId madeBy',
   decimal: 'quantity arrived=',
   day: 'dueDate',
-  boolean: 'takenBack= open=',
+  boolean: 'takenBack= open?',
 });
 export type Carriage = Row<typeof carriageTable>;
 

@@ -77,6 +77,26 @@ describe('Today', () => {
     });
   });
 
+  it('says whose customer is to be told of another day, and what is to arrive from our other places', () => {
+    const moved = { kind: 'line-moved', party: 'Kasturi', note: '2027-03-05', day: '2027-03-09', count: 1 } as const;
+    expect(sentenceOfRow(row(moved), '2027-03-01')).toMatchObject({
+      sentence: 'for Kasturi: a line ships Tue 9 Mar instead of Fri 5 Mar',
+      step: 'Tell them',
+    });
+    expect(sentenceOfRow(row({ ...moved, count: 2 }), '2027-03-01').sentence).toContain('2 lines ship Tue 9 Mar');
+    const way = {
+      kind: 'not-arrived',
+      document: { kind: 'JR', id: 4, number: 'JR-4' },
+      party: 'East',
+      note: '2 PM-15',
+    } as const;
+    expect(sentenceOfRow(row({ ...way, day: '2027-03-01' }), '2027-03-01')).toMatchObject({
+      sentence: 'is to bring 2 PM-15 to East today',
+      link: '/carriages?q=JR-4',
+    });
+    expect(sentenceOfRow(row(way), '2027-03-01').sentence).toBe('was to bring 2 PM-15 to East Fri 26 Feb');
+  });
+
   it('asks for payment only once it is late', () => {
     const owed = { kind: 'invoice-owed', document: { kind: 'CI', id: 3, number: 'CI-0003' } } as const;
     expect(sentenceOfRow(row(owed), '2027-03-01')).toMatchObject({

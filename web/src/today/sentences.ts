@@ -137,7 +137,7 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
     }
     case 'line-moved':
       return shown(
-        `for ${row.party}: ${row.count === 1 ? 'a line ships' : `${counted(row.count, 'line')} ship`} ${on} instead of ${day(row.note, workDate)}`,
+        `for ${row.party}: ${row.count === 1 ? 'a line ships' : `${counted(row.count, 'line')} ship`} ${on}${row.note && ` instead of ${day(row.note, workDate)}`}`,
         'what is made for it is late',
         'Tell them',
         path,
