@@ -173,6 +173,8 @@ export interface CancelGround {
   lines: readonly {
     id: number;
     quantity: string;
+    /** Given up before: that went back to its agreement then. */
+    cancelled: string;
     amount: string;
     agreementLineId: number | null;
     agreedAmount: string | null;
@@ -207,10 +209,10 @@ export function decideCancel(ground: CancelGround): Decision<CancelEffects> {
     state: 'cancelled' as const,
     lineIds: ground.lines.map((line) => line.id),
     released: ground.lines
-      .filter((line) => line.agreementLineId !== null)
+      .filter((line) => line.agreementLineId !== null && dec(line.cancelled).lt(line.quantity))
       .map((line) => ({
         agreementLineId: line.agreementLineId!,
-        quantity: ZERO.minus(line.quantity).toFixed(),
+        quantity: dec(line.cancelled).minus(line.quantity).toFixed(),
         value: ZERO.minus(line.agreedAmount ?? line.amount).toFixed(),
       })),
   }));

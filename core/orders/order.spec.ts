@@ -276,8 +276,8 @@ describe('A13 A14 pricing a plain order line', () => {
 
 describe('cancelling', () => {
   const lines = [
-    { id: 5, quantity: '12', amount: '8880', agreementLineId: 1, agreedAmount: null },
-    { id: 6, quantity: '1', amount: '5', agreementLineId: null, agreedAmount: null },
+    { id: 5, quantity: '12', cancelled: '0', amount: '8880', agreementLineId: 1, agreedAmount: null },
+    { id: 6, quantity: '1', cancelled: '0', amount: '5', agreementLineId: null, agreedAmount: null },
   ];
 
   it('S6 gives everything back to the agreement', () => {
@@ -288,6 +288,17 @@ describe('cancelling', () => {
       moved: false,
     });
     expect(decision.ok && decision.effects.released).toEqual([{ agreementLineId: 1, quantity: '-12', value: '-8880' }]);
+  });
+
+  it('S6 gives back what was not closed short before', () => {
+    const released = (cancelled: string, amount: string) => {
+      const order = { number: 'SO-0001', state: 'confirmed' as const };
+      const line = { id: 5, quantity: '12', cancelled, amount, agreementLineId: 1, agreedAmount: null };
+      const decision = decideCancel({ order, lines: [line], purchases: [], moved: false });
+      return decision.ok && decision.effects.released;
+    };
+    expect(released('5', '5180')).toEqual([{ agreementLineId: 1, quantity: '-7', value: '-5180' }]);
+    expect(released('12', '0')).toEqual([]);
   });
 
   it.each([

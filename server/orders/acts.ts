@@ -281,6 +281,11 @@ const cancelOrder = defineAct(contract.cancelOrder, {
     await tx.batch([
       ...counterStatements(doer.companyId, 'released', effects.released),
       ...effects.lineIds.map((id) => lettingGo(doer.companyId, id)),
+      // What was closed short of it before is not to be opened again. // S8
+      {
+        sql: 'UPDATE line_closing SET undone = TRUE WHERE company_id = ? AND order_line_id IN (?)',
+        values: [doer.companyId, effects.lineIds],
+      },
     ]);
     await setState(tx, doer, head, effects.state);
     await tx.run(

@@ -269,6 +269,22 @@ describe('S8 a confirmed order that is changed', () => {
     ]);
   });
 
+  it('is cancelled with what is left of it: what was closed short went back before, and stays so', async () => {
+    const agreement = await agreed(world, salmah);
+    const drop = { route: 'drop', agreementLineId: agreement.lineId };
+    const order = await confirmed(line('RO-4040', '6', drop), line('RO-4040', '5', drop));
+    const [first] = order.lines;
+    const close = { id: order.id, version: order.version, lineIds: [first!.id], reason: 'too many' };
+    await salmah.does('closeShort', close);
+    await salmah.does('cancelOrder', { id: order.id, version: order.version + 1, reason: 'they closed' });
+    const { lines } = await salmah.get<{ lines: { released: string }[] }>(`/api/agreements/${agreement.id}`);
+    expect(lines[0]!.released).toBe('0');
+    const over = await sheet(order.id);
+    expect([over.state, over.lines.map(({ closedShort }) => closedShort)]).toEqual(['cancelled', [false, false]]);
+    const again = { id: order.id, version: over.version, lineIds: [first!.id] };
+    expect((await salmah.refused('openAgain', again)).codes).toEqual(['lines: nothing-closed']);
+  });
+
   it('counts against the credit limit only where it grows', async () => {
     const { database } = world.serving;
     const order = await confirmed(line('GAC-25', '10'));

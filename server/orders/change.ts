@@ -148,9 +148,9 @@ async function confirmedLines(sql: Sql, companyId: number, orderId: number): Pro
   const lines = await linesNow(sql, companyId, orderId);
   const planned = await plannedLines(sql, companyId, orderId, 'planned');
   const more = await sql.rows<
-    Columns<SalesOrderLine, 'id cancelled invoiced reserved'> & { onTheWay: string | null; purchases: string | null }
+    Columns<SalesOrderLine, 'id invoiced reserved'> & { onTheWay: string | null; purchases: string | null }
   >(
-    `SELECT l.id, l.cancelled, l.invoiced, l.reserved, SUM(t.quantity - t.received) AS on_the_way,
+    `SELECT l.id, l.invoiced, l.reserved, SUM(t.quantity - t.received) AS on_the_way,
             GROUP_CONCAT(DISTINCT p.number ORDER BY p.id SEPARATOR ', ') AS purchases
        FROM sales_order_line l
        LEFT JOIN tie t ON t.company_id = l.company_id AND t.order_line_id = l.id

@@ -183,6 +183,7 @@ export async function linesNow(
   (OrderLineNow & {
     route: Route;
     locationId: number;
+    cancelled: string;
     tied: string;
     shipped: string;
     taxCode: string;
@@ -192,10 +193,10 @@ export async function linesNow(
   const rows = await sql.rows<
     Columns<
       SalesOrderLine,
-      'id lineNo itemId quantity unitPrice listPrice amount agreementLineId agreedAmount route locationId shipDate tied shipped taxCodeId taxRate unitFactor typedPrice priceReason discount buildUp'
+      'id lineNo itemId quantity cancelled unitPrice listPrice amount agreementLineId agreedAmount route locationId shipDate tied shipped taxCodeId taxRate unitFactor typedPrice priceReason discount buildUp'
     > & { unit: string }
   >(
-    `SELECT l.id, l.line_no, l.item_id, l.quantity, l.unit_price, l.list_price, l.amount, l.agreement_line_id, l.agreed_amount,
+    `SELECT l.id, l.line_no, l.item_id, l.quantity, l.cancelled, l.unit_price, l.list_price, l.amount, l.agreement_line_id, l.agreed_amount,
             l.route, l.location_id, l.ship_date, l.tied, l.shipped, l.tax_code_id, l.tax_rate, IF(l.unit = '', i.unit, l.unit) AS unit, l.unit_factor, l.typed_price,
             l.price_reason, l.discount, l.build_up
        FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
@@ -213,6 +214,7 @@ export async function linesNow(
     lineNo: row.lineNo,
     itemId: row.itemId,
     quantity: row.quantity,
+    cancelled: row.cancelled,
     unitPrice: row.unitPrice,
     listPrice: row.listPrice,
     amount: row.amount,

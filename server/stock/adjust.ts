@@ -10,6 +10,7 @@ import { journalEntries, journalHeads } from '../ledger';
 import { journalTable } from '../ledger/tables';
 import { stockStatement } from '../on-hand';
 import { loadStockAndNumbers, numbersToWrite } from '../serial';
+import { loadOwnJournal } from './own-journal';
 import { stockEntryTable } from './tables';
 
 const NOTHING = { onHand: '0', reserved: '0', value: '0' };
@@ -57,14 +58,7 @@ export const takeBackAdjustment = defineAct(contract.takeBackAdjustment, {
       [companyId, journalId],
     );
     const item = moved && (await loadItem(tx, companyId, moved.itemId));
-    const [journal] = await tx.rows<{ number: string; reason: string; reverses: string; reversedBy: string }>(
-      `SELECT j.number, j.reason,
-              COALESCE((SELECT x.number FROM journal x WHERE x.company_id = j.company_id AND x.id = j.reverses_id), '') AS reverses,
-              COALESCE((SELECT b.number FROM journal b WHERE b.company_id = j.company_id AND b.reverses_id = j.id), '') AS reversed_by
-         FROM journal j WHERE j.company_id = ? AND j.id = ?`,
-      [companyId, journalId],
-    );
-    const { number, reason, reverses, reversedBy } = orNotFound(journal, 'This journal');
+    const { number, reason, reverses, reversedBy } = await loadOwnJournal(tx, companyId, journalId);
     const entries = await tx.rows<{ itemId: number; locationId: number; quantity: string; cost: string }>(
       "SELECT item_id, location_id, quantity, cost FROM stock_entry WHERE company_id = ? AND document_kind = 'JR' AND document_id = ?",
       [companyId, journalId],

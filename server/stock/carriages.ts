@@ -9,6 +9,7 @@ import { into, likeOf, newId, PAGE_ROWS, type Bound, type Columns, type Sql } fr
 import { journalTable } from '../ledger/tables';
 import { loadStockAndNumbers } from '../serial';
 import { carriedNumbers, carriedToWrite } from './between';
+import { loadOwnJournal } from './own-journal';
 import { carriageArrivalTable, type Carriage } from './tables';
 
 const NOTHING = { onHand: '0', reserved: '0', value: '0' };
@@ -121,14 +122,7 @@ export const carryBack = defineAct(contract.carryBack, {
     const back = [{ kind: 'JR' as const, id: journalId }];
     const { stock, numbers } = await loadStockAndNumbers(tx, companyId, points, { back });
     // Read once nobody else can take it back.
-    const [journal] = await tx.rows<{ number: string; reverses: string; reversedBy: string }>(
-      `SELECT j.number,
-              COALESCE((SELECT x.number FROM journal x WHERE x.company_id = j.company_id AND x.id = j.reverses_id), '') AS reverses,
-              COALESCE((SELECT b.number FROM journal b WHERE b.company_id = j.company_id AND b.reverses_id = j.id), '') AS reversed_by
-         FROM journal j WHERE j.company_id = ? AND j.id = ? ${tx.forUpdate}`,
-      [companyId, journalId],
-    );
-    const { number, ...again } = orNotFound(journal, 'This journal');
+    const { number, ...again } = await loadOwnJournal(tx, companyId, journalId);
     const there = moved && stock.get(pointOf(moved.itemId, moved.to));
     return { journalId, journal: { number }, moved, carriage, ...again, stock: there ?? NOTHING, numbers };
   },

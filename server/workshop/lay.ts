@@ -101,11 +101,11 @@ export async function lateWorks(sql: Sql, companyId: number, workDate: Day): Pro
        JOIN planned_order u ON u.company_id = p.company_id AND u.id = p.parent_id AND u.open AND u.state IN ('firm', 'running')
        JOIN planned_component k ON k.company_id = u.company_id AND k.planned_order_id = u.id AND k.item_id = p.item_id
         AND k.used < k.quantity AND k.needed_on < p.due_date
-      WHERE p.company_id = ? AND p.open = TRUE AND p.kind <> 'buy' AND p.state = 'running'
+      WHERE p.company_id = ? AND p.open = TRUE AND p.kind <> 'buy' AND p.state = 'running' AND p.due_date >= ?
         AND EXISTS (SELECT 1 FROM planned_operation w WHERE w.company_id = p.company_id AND w.planned_order_id = p.id
           AND w.late_since IS NOT NULL)
       ORDER BY id`,
-    [companyId, workDate, companyId],
+    [companyId, workDate, companyId, workDate],
   );
   return rows.map(({ id }) => id);
 }
