@@ -28,6 +28,9 @@ import { seenBy } from './seen-by';
 /** What it cost us. */
 const Cost = seenBy('see-costs', Decimal);
 
+/** Lines that go out in one act at most. */
+export const MOST_SENT = 200;
+
 const MoveLines = namedOnce(
   z.array(z.object({ lineId: Id, quantity: TypedDecimal, numbers: SerialNumbers.optional() })).max(500),
   'lineId',
@@ -46,7 +49,9 @@ const Moved = z.object({
   ),
   shipments: z.array(
     z.object({
-      orderId: Id,
+      /** Null where goods of several orders go together. */
+      orderId: Id.nullable(),
+      customerId: Id,
       cost: Cost,
       parts: z.array(z.object({ orderLineId: Id, quantity: Decimal })),
     }),
@@ -72,6 +77,22 @@ export const shipLines = act({
     lines: MoveLines,
     /** Other orders of the customer, to the same address, whose goods are here and go out with it. // L3 */
     others: namedOnce(z.array(z.object({ orderId: Id, lines: MoveLines })).max(20), 'orderId').optional(),
+  }),
+  preview: Moved,
+});
+
+export const sendOut = act({
+  name: 'sendOut',
+  summary:
+    'Ship lines of any orders from our place in one act, all or none: a shipment for each customer, address and place. What is drop shipped is not among them.',
+  input: z.object({
+    lines: namedOnce(
+      z
+        .array(z.object({ lineId: Id, quantity: TypedDecimal, numbers: SerialNumbers.optional() }))
+        .min(1)
+        .max(MOST_SENT),
+      'lineId',
+    ),
   }),
   preview: Moved,
 });
@@ -263,7 +284,8 @@ const MovementLine = z.object({
 export const MovementSheet = z.object({
   document: DocumentRef,
   party: Party,
-  source: DocumentRef,
+  /** The purchase order, or the sales orders whose goods went together. // S9 */
+  sources: z.array(DocumentRef),
   postedOn: Day,
   /** The company's: that of costs. */
   currency: z.string(),

@@ -14,6 +14,8 @@ export const TODAY_KINDS = [
   'purchase-due',
   'not-arrived',
   'goods-here',
+  'to-go-out',
+  'line-short',
   'not-invoiced',
   'vendor-not-invoiced',
   'agreement-past',

@@ -25,6 +25,7 @@ const MAY_AGREE: Readonly<Record<string, string>> = {
       'receiveGoods.lines.numbers',
       'reportWork.numbers',
       'reportWork.used.numbers',
+      'sendOut.lines.numbers',
       'shipLines.lines.numbers',
       'shipLines.others.lines.numbers',
     ].map((at) => [at, 'a number named twice is refused by the act, as its texts may differ']),

@@ -2,6 +2,7 @@ import { room as access } from './access/room';
 import { room as agreements } from './agreements/room';
 import { room as billing } from './billing/room';
 import { room as catalogue } from './catalogue/room';
+import { room as goingOut } from './going-out/room';
 import { room as formats } from './formats/room';
 import { room as find } from './find/room';
 import { room as insight } from './insight/room';
@@ -29,6 +30,7 @@ export const ROOMS: readonly Room[] = [
   purchasing,
   stock,
   serial,
+  goingOut,
   billing,
   formats,
   lists,

@@ -85,7 +85,8 @@ export interface ShippedPart extends MovedPart {
 }
 
 export interface ShipmentPlan {
-  orderId: number;
+  /** Null where goods of several orders go together. // S9 */
+  orderId: number | null;
   customerId: number;
   shipToId: number;
   cost: string;

@@ -44,6 +44,7 @@ const shipment: ShipmentNow = {
       itemId: 10,
       locationId: 0,
       orderLineId: 31,
+      orderId: 4,
       tieId: 5,
       receiptLineId: 1,
       special: false,

@@ -30,6 +30,7 @@ export interface ShippedLineNow {
   /** Where it went out from. */
   locationId: number;
   orderLineId: number;
+  orderId: number;
   tieId: number | null;
   /** The receipt line of its other half, for a drop shipment. */
   receiptLineId: number | null;
@@ -62,7 +63,8 @@ export interface ReceiptNow extends Posted {
 }
 
 export interface ShipmentNow extends Posted {
-  orderId: number;
+  /** Null where goods of several orders went together. */
+  orderId: number | null;
   customerId: number;
   shipToId: number;
   lines: readonly ShippedLineNow[];

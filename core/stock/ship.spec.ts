@@ -132,17 +132,33 @@ describe('shipping from our place', () => {
     ]);
   });
 
-  it('L3 several orders of a customer go together, each with a shipment of its own, from one stock', () => {
+  it('L3 S9 several orders of a customer to one address go together on one shipment, another address on its own', () => {
     const second = { ...order, id: 2, number: 'SO-2' };
-    const lines = [stockLine(1), { ...stockLine(2), order: second }, stockLine(3)];
-    const decision = decideStockShipment(lines, [ask(1, '2'), ask(2, '3', 1), ask(3, '1', 2)]);
+    const elsewhere = { ...order, id: 3, number: 'SO-3', shipToId: order.shipToId + 1 };
+    const others = { ...order, id: 4, number: 'SO-4', customerId: order.customerId + 1 };
+    const lines = [
+      stockLine(1),
+      { ...stockLine(2), order: second },
+      stockLine(3),
+      { ...stockLine(4), order: elsewhere },
+      { ...stockLine(5), order: others },
+    ];
+    const asked = [ask(1, '1'), ask(2, '1', 1), ask(3, '1', 2), ask(4, '1', 3), ask(5, '2', 4)];
+    const decision = decideStockShipment(lines, asked);
     if (!decision.ok) throw new Error('refused');
-    expect(decision.effects.shipments.map((each) => [each.orderId, each.parts.map((part) => part.quantity)])).toEqual([
-      [1, ['2', '1']],
-      [2, ['3']],
+    const { shipments } = decision.effects;
+    expect(shipments.map(({ orderId, parts }) => [orderId, parts.map((part) => part.orderLineId)])).toEqual([
+      [null, [1, 2, 3]],
+      [3, [4]],
+      [4, [5]],
+    ]);
+    expect(shipments.map(({ customerId, shipToId }) => [customerId, shipToId])).toEqual([
+      [order.customerId, order.shipToId],
+      [order.customerId, order.shipToId + 1],
+      [order.customerId + 1, order.shipToId],
     ]);
     // Six were there, worth 12: the last unit takes the last cent.
-    expect(decision.effects.shipments.map((each) => each.cost)).toEqual(['6', '6']);
+    expect(shipments.map((each) => each.cost)).toEqual(['6', '2', '4']);
     expect(codes(lines, ask(1, '4'), ask(2, '3', 1))).toEqual(['above-on-hand']);
   });
 

@@ -83,14 +83,18 @@ export function decideStockShipment(
   return decided(refusals, () => ({ receipts: [], shipments: shipmentsOf(lines, parts) }));
 }
 
-/** A shipment for each order and place it goes out from, in the order its lines were asked for. */
+/**
+ * A shipment for each customer, address and place it goes out from, in the order its lines were asked for: orders that go
+ * together go on one delivery note. // S9
+ */
 function shipmentsOf(lines: readonly StockLine[], parts: readonly ShippedPart[]): MoveEffects['shipments'] {
   const byPlace = new Map<string, MoveEffects['shipments'][number]>();
   for (const part of parts) {
     const { order } = lines.find((each) => each.line.id === part.orderLineId)!;
     const { id: orderId, customerId, shipToId } = order;
-    const key = `${orderId} ${part.locationId}`;
+    const key = `${customerId} ${shipToId} ${part.locationId}`;
     const shipment = byPlace.get(key) ?? { orderId, customerId, shipToId, cost: '0', parts: [] };
+    if (shipment.orderId !== orderId) shipment.orderId = null;
     shipment.parts.push(part);
     shipment.cost = dec(shipment.cost).plus(part.cost).toFixed();
     byPlace.set(key, shipment);
@@ -168,15 +172,21 @@ function partOf({ order, line, item }: StockLine, quantity: Dec, held: Dec, cost
 /** Where a shipment leaves from: all its parts leave from there. */
 const placeOf = ({ parts }: MoveEffects['shipments'][number]) => parts[0]!.locationId;
 
-/** One set of effects of two: a shipment of the same order, or a receipt of the same purchase, becomes one document. */
+/** One set of effects of two: shipments to one address from one place, or receipts of one purchase, become one document. */
 export function mergeMoves(first: MoveEffects, second: MoveEffects): MoveEffects {
   const shipments = first.shipments.map((shipment) => ({ ...shipment, parts: [...shipment.parts] }));
   for (const more of second.shipments) {
-    const same = shipments.find((shipment) => shipment.orderId === more.orderId && placeOf(shipment) === placeOf(more));
+    const same = shipments.find(
+      (shipment) =>
+        shipment.customerId === more.customerId &&
+        shipment.shipToId === more.shipToId &&
+        placeOf(shipment) === placeOf(more),
+    );
     if (!same) {
       shipments.push(more);
       continue;
     }
+    if (same.orderId !== more.orderId) same.orderId = null;
     same.parts.push(...more.parts);
     same.cost = dec(same.cost).plus(more.cost).toFixed();
   }

@@ -88,6 +88,10 @@ function ofOrders(k: string): string[] {
     JOIN purchase_order_line pl FORCE INDEX (PRIMARY) ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id`;
   const invoiced = `il.invoice_id AS id FROM ${received}
     JOIN vendor_invoice_line il FORCE INDEX (vendor_invoice_line_receipt) ON il.company_id = rl.company_id AND il.receipt_line_id = rl.id`;
+  // A shipment may carry goods of several orders. // S9
+  const shipped = `sl.shipment_id AS id FROM ${k} k
+    JOIN sales_order_line l FORCE INDEX (sales_order_line_no) ON l.company_id = k.company_id AND l.order_id = k.id
+    JOIN shipment_line sl FORCE INDEX (shipment_line_order) ON sl.company_id = l.company_id AND sl.order_line_id = l.id`;
   const reference = "CONCAT(d.state, IF(d.customer_reference = '', '', CONCAT(', ', d.customer_reference)))";
   const due = "CONCAT('due ', DATE_FORMAT(d.due_date, '%a %e %b %Y'))";
   return [
@@ -100,7 +104,7 @@ function ofOrders(k: string): string[] {
       `rl.receipt_id AS id FROM ${received}`,
       'vendor',
     ),
-    found('SH', 'shipment', ['d.posted_on', "'to the customer'", 'd.cost'], own(k, 'shipment', 'order')),
+    found('SH', 'shipment', ['d.posted_on', "'to the customer'", 'd.cost'], shipped),
     found('CI', 'customer_invoice', ['d.invoice_date', due, 'd.total'], own(k, 'customer_invoice', 'order')),
     found(
       'VI',

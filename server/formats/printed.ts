@@ -117,10 +117,9 @@ async function purchaseOrder({ sql, companyId, id }: Sheet): Promise<Printed> {
 
 async function deliveryNote({ sql, companyId, id }: Sheet): Promise<Printed> {
   const sheet = await openShipment(sql, companyId, id);
-  const [to] = await sql.rows<Columns<ShipTo, 'label street town postcode'> & { reference: string }>(
-    `SELECT st.label, st.street, st.town, st.postcode, o.customer_reference AS reference FROM shipment s
+  const [to] = await sql.rows<Columns<ShipTo, 'label street town postcode'>>(
+    `SELECT st.label, st.street, st.town, st.postcode FROM shipment s
        JOIN ship_to st ON st.company_id = s.company_id AND st.id = s.ship_to_id
-       JOIN sales_order o ON o.company_id = s.company_id AND o.id = s.order_id
       WHERE s.company_id = ? AND s.id = ?`,
     [companyId, id],
   );
@@ -130,8 +129,8 @@ async function deliveryNote({ sql, companyId, id }: Sheet): Promise<Printed> {
     number: sheet.document.number,
     party: { ...sheet.party, side: 'customer' },
     facts: [
-      ['Your reference', to?.reference || '-'],
-      ['Our order', sheet.source.number],
+      ['Your reference', await referencesOf(sql, companyId, sheet.sources)],
+      [sheet.sources.length > 1 ? 'Our orders' : 'Our order', sheet.sources.map(({ number }) => number).join(', ')],
       ['Shipped', day(sheet.postedOn)],
       ['Goes to', address(to ?? null)],
       ...(sheet.reverses ? [['Takes back', sheet.reverses.number] as const] : []),
@@ -139,7 +138,7 @@ async function deliveryNote({ sql, companyId, id }: Sheet): Promise<Printed> {
     currency: null,
     lines: sheet.lines.map((line) => ({
       item: line.item.number,
-      what: `${line.item.name}${chosen(options.get(line.orderLineId ?? 0))}${numbered(line.numbers)}`,
+      what: `${line.item.name}${chosen(options.get(line.orderLineId ?? 0))}${numbered(line.numbers)}${sheet.sources.length > 1 ? `\n${line.source.number}` : ''}`,
       quantity: inUnits(quantity(line.quantity), line.item.unit),
       unitPrice: '0',
       amount: '0',
@@ -147,6 +146,16 @@ async function deliveryNote({ sql, companyId, id }: Sheet): Promise<Printed> {
     totals: [],
     closing: 'Received in good order:',
   };
+}
+
+/** What the customer calls some of our orders, each once; a dash where they said nothing. */
+async function referencesOf(sql: Sql, companyId: number, orders: readonly { id: number }[]): Promise<string> {
+  const rows = await sql.rows<{ reference: string }>(
+    `SELECT DISTINCT customer_reference AS reference FROM sales_order
+      WHERE company_id = ? AND id IN (?) AND customer_reference <> '' ORDER BY reference`,
+    [companyId, orders.map(({ id }) => id)],
+  );
+  return rows.map(({ reference }) => reference).join(', ') || '-';
 }
 
 async function invoice({ sql, companyId, id }: Sheet): Promise<Printed> {

@@ -8,6 +8,7 @@ import type { Day } from '@core/kernel';
 import { RIGHTS } from '@api/access';
 import { runAct, type Doer } from '../acts';
 import { fireReminders, remindersDue } from '../agreements';
+import { lookForShort } from '../going-out';
 import { today, type Clock } from '../clock';
 import type { Config } from '../config';
 import type { Database } from '../db';
@@ -56,7 +57,7 @@ export function startJobs(parts: JobParts & { metrics: Metrics; config: Config }
   return { poke: () => void look(), stop: () => clearInterval(timer) };
 }
 
-/** Does all that is due now; how many acts it did. */
+/** Does all that is due now; how many acts it did, and lines it found short or no more. */
 export async function tick(parts: JobParts): Promise<number> {
   const companies = await parts.database.rows<{ id: number; workDate: Day | null }>(
     'SELECT id, work_date FROM company',
@@ -79,6 +80,7 @@ export async function tick(parts: JobParts): Promise<number> {
     acts += await layLateDue(parts, doer);
     const outside = { ...doer, personId: named('stand-in'), origin: 'stand-in' };
     acts += await standIn(parts.database, parts.log, outside, company.id);
+    acts += await lookForShort(parts.database, parts.clock, company.id, doer.workDate);
   }
   await seal(parts.database, parts.clock).catch((error: unknown) =>
     parts.log.warn({ err: error }, 'what was written could not be sealed'),

@@ -23,8 +23,9 @@ async function openBy(sql: Sql, companyId: number, day: Day) {
     `SELECT
        (SELECT COUNT(*) FROM journal WHERE company_id = ? AND posted_on <= ?) AS journals,
        (SELECT COUNT(DISTINCT l.order_id) FROM sales_order_line l
-          WHERE l.company_id = ? AND l.shipped > l.invoiced AND EXISTS (SELECT 1 FROM shipment s
-            WHERE s.company_id = l.company_id AND s.order_id = l.order_id AND s.posted_on <= ?)) AS shipped,
+          WHERE l.company_id = ? AND l.shipped > l.invoiced AND EXISTS (SELECT 1 FROM shipment_line sl
+            JOIN shipment s ON s.company_id = sl.company_id AND s.id = sl.shipment_id AND s.posted_on <= ?
+            WHERE sl.company_id = l.company_id AND sl.order_line_id = l.id)) AS shipped,
        (SELECT COUNT(DISTINCT l.purchase_order_id) FROM purchase_order_line l
           WHERE l.company_id = ? AND l.received > l.invoiced AND EXISTS (SELECT 1 FROM receipt r
             WHERE r.company_id = l.company_id AND r.purchase_order_id = l.purchase_order_id AND r.posted_on <= ?)) AS received`,

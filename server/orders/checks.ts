@@ -71,17 +71,19 @@ export const checks: readonly Check[] = [
   },
   {
     what: 'shipment to another customer',
-    sql: `SELECT s.number AS subject, s.customer_id AS kept, o.customer_id AS counted FROM shipment s
-            JOIN sales_order o ON o.company_id = s.company_id AND o.id = s.order_id WHERE s.customer_id <> o.customer_id`,
+    sql: `SELECT DISTINCT s.number AS subject, s.customer_id AS kept, o.customer_id AS counted FROM shipment_line l
+            JOIN shipment s ON s.company_id = l.company_id AND s.id = l.shipment_id
+            JOIN sales_order_line ol ON ol.company_id = l.company_id AND ol.id = l.order_line_id
+            JOIN sales_order o ON o.company_id = ol.company_id AND o.id = ol.order_id WHERE s.customer_id <> o.customer_id`,
   },
   {
     what: 'shipment line of another order, or of another item',
-    sql: `SELECT CONCAT(s.number, ' line ', l.id) AS subject, CONCAT(s.order_id, ' ', l.item_id) AS kept,
+    sql: `SELECT CONCAT(s.number, ' line ', l.id) AS subject, CONCAT(COALESCE(s.order_id, ''), ' ', l.item_id) AS kept,
                  CONCAT(o.order_id, ' ', o.item_id) AS counted
             FROM shipment_line l
             JOIN shipment s ON s.company_id = l.company_id AND s.id = l.shipment_id
             JOIN sales_order_line o ON o.company_id = l.company_id AND o.id = l.order_line_id
-           WHERE o.order_id <> s.order_id OR o.item_id <> l.item_id`,
+           WHERE o.order_id <> COALESCE(s.order_id, o.order_id) OR o.item_id <> l.item_id`,
   },
   // No gaps.
   numbered('SO', 'sales_order'),

@@ -14,8 +14,6 @@ type HeadRow = Columns<Receipt, 'id number postedOn cost reason'> & {
   partyId: number;
   partyNumber: string;
   partyName: string;
-  sourceId: number;
-  sourceNumber: string;
   currency: string;
   foreignCurrency: string | null;
   rate: string | null;
@@ -31,6 +29,8 @@ type LineRow = Columns<ReceiptLine, 'itemId quantity unitCost cost'> & {
   itemName: string;
   unit: string;
   orderLineId: number | null;
+  sourceId: number;
+  sourceNumber: string;
   sourceLineNo: number;
   halfId: number | null;
   halfNumber: string | null;
@@ -39,7 +39,7 @@ type LineRow = Columns<ReceiptLine, 'itemId quantity unitCost cost'> & {
 export async function openReceipt(sql: Sql, companyId: number, id: number): Promise<Sheet> {
   const [head] = await sql.rows<HeadRow>(
     `SELECT r.id, r.number, r.posted_on, r.cost, v.id AS party_id, v.number AS party_number, v.name AS party_name,
-            p.id AS source_id, p.number AS source_number, ${ownCurrency('r.company_id')} AS currency,
+            ${ownCurrency('r.company_id')} AS currency,
             NULLIF(p.currency, ${ownCurrency('r.company_id')}) AS foreign_currency, r.rate, r.reason, x.id AS reverses_id, x.number AS reverses,
             b.id AS reversed_by_id, b.number AS reversed_by
        FROM receipt r
@@ -53,10 +53,11 @@ export async function openReceipt(sql: Sql, companyId: number, id: number): Prom
   const found = orNotFound(head, 'This receipt');
   const lines = await sql.rows<LineRow>(
     `SELECT rl.item_id, i.number AS item_number, i.name AS item_name, i.unit, rl.quantity, rl.unit_cost, rl.cost, rl.value,
-            sl.order_line_id, pl.line_no AS source_line_no, s.id AS half_id, s.number AS half_number
+            sl.order_line_id, p.id AS source_id, p.number AS source_number, pl.line_no AS source_line_no, s.id AS half_id, s.number AS half_number
        FROM receipt_line rl
        JOIN item i ON i.company_id = rl.company_id AND i.id = rl.item_id
        JOIN purchase_order_line pl ON pl.company_id = rl.company_id AND pl.id = rl.purchase_line_id
+       JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
        LEFT JOIN shipment_line sl ON sl.company_id = rl.company_id AND sl.receipt_line_id = rl.id
        LEFT JOIN shipment s ON s.company_id = sl.company_id AND s.id = sl.shipment_id
       WHERE rl.company_id = ? AND rl.receipt_id = ? ORDER BY rl.id`,
@@ -68,24 +69,24 @@ export async function openReceipt(sql: Sql, companyId: number, id: number): Prom
 export async function openShipment(sql: Sql, companyId: number, id: number): Promise<Sheet> {
   const [head] = await sql.rows<HeadRow>(
     `SELECT s.id, s.number, s.posted_on, s.cost, c.id AS party_id, c.number AS party_number, c.name AS party_name,
-            o.id AS source_id, o.number AS source_number, ${ownCurrency('s.company_id')} AS currency,
+            ${ownCurrency('s.company_id')} AS currency,
             NULL AS foreign_currency, NULL AS rate, s.reason, x.id AS reverses_id, x.number AS reverses,
             b.id AS reversed_by_id, b.number AS reversed_by
        FROM shipment s
        LEFT JOIN shipment x ON x.company_id = s.company_id AND x.id = s.reverses_id
        LEFT JOIN shipment b ON b.company_id = s.company_id AND b.reverses_id = s.id
        JOIN customer c ON c.company_id = s.company_id AND c.id = s.customer_id
-       JOIN sales_order o ON o.company_id = s.company_id AND o.id = s.order_id
       WHERE s.company_id = ? AND s.id = ?`,
     [companyId, id],
   );
   const found = orNotFound(head, 'This shipment');
   const lines = await sql.rows<LineRow>(
     `SELECT sl.item_id, i.number AS item_number, i.name AS item_name, i.unit, sl.quantity, sl.unit_cost, sl.cost, NULL AS value,
-            sl.order_line_id, ol.line_no AS source_line_no, r.id AS half_id, r.number AS half_number
+            sl.order_line_id, o.id AS source_id, o.number AS source_number, ol.line_no AS source_line_no, r.id AS half_id, r.number AS half_number
        FROM shipment_line sl
        JOIN item i ON i.company_id = sl.company_id AND i.id = sl.item_id
        JOIN sales_order_line ol ON ol.company_id = sl.company_id AND ol.id = sl.order_line_id
+       JOIN sales_order o ON o.company_id = ol.company_id AND o.id = ol.order_id
        LEFT JOIN receipt_line rl ON rl.company_id = sl.company_id AND rl.id = sl.receipt_line_id
        LEFT JOIN receipt r ON r.company_id = rl.company_id AND r.id = rl.receipt_id
       WHERE sl.company_id = ? AND sl.shipment_id = ? ORDER BY sl.id`,
@@ -111,11 +112,11 @@ function sheetOf(
     for (const each of taken) left.splice(left.indexOf(each), 1);
     return taken.map(named);
   };
-  const source = { kind: sourceKind, id: head.sourceId, number: head.sourceNumber };
+  const sourceOf = (line: LineRow) => ({ kind: sourceKind, id: line.sourceId, number: line.sourceNumber });
   return {
     document: { kind, id: head.id, number: head.number },
     party: { id: head.partyId, number: head.partyNumber, name: head.partyName },
-    source,
+    sources: [...new Map(lines.map((line) => [line.sourceId, sourceOf(line)])).values()],
     postedOn: head.postedOn,
     currency: head.currency,
     foreign: head.foreignCurrency === null ? null : { currency: head.foreignCurrency, rate: head.rate! },
@@ -130,7 +131,7 @@ function sheetOf(
       cost: line.cost,
       value: head.foreignCurrency === null ? null : line.value,
       orderLineId: line.orderLineId,
-      source,
+      source: sourceOf(line),
       sourceLineNo: line.sourceLineNo,
       otherHalf: line.halfId === null ? null : { kind: halfKind, id: line.halfId, number: line.halfNumber! },
       numbers: take(line),

@@ -300,7 +300,9 @@ function countStatements({ receipts, shipments, taken }: ReverseEffects, company
             ],
       ),
     ),
-    ...shipments.map((each) => reopenStatement(companyId, each.orderId)),
+    ...[...new Set(shipments.flatMap(({ lines }) => lines.map(({ orderId }) => orderId)))].map((orderId) =>
+      reopenStatement(companyId, orderId),
+    ),
     ...receipts.map((each) => ({
       sql: `UPDATE purchase_order p SET p.state = 'placed' WHERE p.company_id = ? AND p.id = ? AND p.state = 'closed'
                AND EXISTS (SELECT 1 FROM purchase_order_line l WHERE l.company_id = p.company_id AND l.purchase_order_id = p.id

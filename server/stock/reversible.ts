@@ -31,8 +31,9 @@ interface HeadRow {
   number: string;
   reversedBy: string | null;
   reverses: string | null;
-  documentId: number;
-  documentNumber: string;
+  /** Its purchase or sales order; null of a shipment of several orders. */
+  documentId: number | null;
+  documentNumber: string | null;
   partyId: number;
   shipToId: number | null;
   /** Of a receipt in another currency: which, and its rate. // P8 */
@@ -70,7 +71,7 @@ export async function loadEvent(sql: Sql, companyId: number, from: { kind: 'RC' 
     sql.rows<HeadRow>(
       `SELECT s.id, s.number, b.number AS reversed_by, x.number AS reverses, o.id AS document_id, o.number AS document_number,
               s.customer_id AS party_id, s.ship_to_id, NULL AS foreign_currency, NULL AS rate
-         FROM shipment s JOIN sales_order o ON o.company_id = s.company_id AND o.id = s.order_id
+         FROM shipment s LEFT JOIN sales_order o ON o.company_id = s.company_id AND o.id = s.order_id
          LEFT JOIN shipment b ON b.company_id = s.company_id AND b.reverses_id = s.id
          LEFT JOIN shipment x ON x.company_id = s.company_id AND x.id = s.reverses_id
         WHERE s.company_id = ? AND s.id IN (?) ORDER BY s.id`,
@@ -87,13 +88,12 @@ export async function loadEvent(sql: Sql, companyId: number, from: { kind: 'RC' 
     companyId,
     [...unlocked.receipts, ...unlocked.shipments].map((line) => line.agreementId),
   );
-  const refs = (kind: 'SO' | 'PO', heads: readonly HeadRow[]): Touched[] => [
-    ...new Map(
-      heads.map((head) => [head.documentId, { kind, id: head.documentId, number: head.documentNumber }]),
-    ).values(),
-  ];
-  const orders = refs('SO', shipmentHeads);
-  const purchases = refs('PO', receiptHeads);
+  const orders = once(
+    unlocked.shipments.map(({ orderId, orderNumber }) => ({ kind: 'SO', id: orderId, number: orderNumber })),
+  );
+  const purchases = once(
+    receiptHeads.map((head) => ({ kind: 'PO', id: head.documentId!, number: head.documentNumber! })),
+  );
   const held = unlocked.receipts.flatMap((line) => line.heldOrderId ?? []);
   await lockHeads(sql, companyId, 'sales_order', [...orders.map((each) => each.id), ...held]);
   await lockHeads(
@@ -125,7 +125,7 @@ export async function loadEvent(sql: Sql, companyId: number, from: { kind: 'RC' 
   return {
     receipts: receiptHeads.map((head): ReceiptNow => ({
       ...posted({ ...head, reversedBy: again.get(`RC${head.id}`) ?? null }),
-      purchaseId: head.documentId,
+      purchaseId: head.documentId!,
       vendorId: head.partyId,
       foreign: head.foreignCurrency,
       rate: head.rate!,
@@ -145,6 +145,10 @@ export async function loadEvent(sql: Sql, companyId: number, from: { kind: 'RC' 
     agreements,
   };
 }
+
+const once = (documents: readonly Touched[]): Touched[] => [
+  ...new Map(documents.map((each) => [each.id, each])).values(),
+];
 
 /** What reversed each document by now, by kind and id: read once the heads are locked. */
 async function reversedNow(sql: Sql, companyId: number, receiptIds: readonly number[], shipmentIds: readonly number[]) {
@@ -220,6 +224,8 @@ function receivedLineOf(row: ReceivedRow): ReceiptNow['lines'][number] {
 
 type ShippedRow = LineRow & {
   orderLineId: number;
+  orderId: number;
+  orderNumber: string;
   receiptLineId: number | null;
   tieId: number | null;
   route: string;
@@ -229,7 +235,7 @@ type ShippedRow = LineRow & {
 function shippedLines(sql: Sql, companyId: number, ids: readonly number[]): Promise<ShippedRow[]> {
   return sql.rows(
     `SELECT sl.id, sl.shipment_id AS head_id, sl.item_id, i.number AS item, ol.location_id, sl.quantity, sl.cost, sl.value, sl.order_line_id,
-            sl.receipt_line_id, rl.tie_id, ol.route, ol.agreement_line_id, al.agreement_id, sl.agreed_value,
+            ol.order_id, o.number AS order_number, sl.receipt_line_id, rl.tie_id, ol.route, ol.agreement_line_id, al.agreement_id, sl.agreed_value,
             (SELECT ci.number FROM customer_invoice_line cl
                JOIN customer_invoice ci ON ci.company_id = cl.company_id AND ci.id = cl.invoice_id
               WHERE cl.company_id = sl.company_id AND cl.shipment_line_id = sl.id
@@ -237,6 +243,7 @@ function shippedLines(sql: Sql, companyId: number, ids: readonly number[]): Prom
        FROM shipment_line sl
        JOIN item i ON i.company_id = sl.company_id AND i.id = sl.item_id
        JOIN sales_order_line ol ON ol.company_id = sl.company_id AND ol.id = sl.order_line_id
+       JOIN sales_order o ON o.company_id = ol.company_id AND o.id = ol.order_id
        LEFT JOIN agreement_line al ON al.company_id = ol.company_id AND al.id = ol.agreement_line_id
        LEFT JOIN receipt_line rl ON rl.company_id = sl.company_id AND rl.id = sl.receipt_line_id
       WHERE sl.company_id = ? AND sl.shipment_id IN (?) ORDER BY sl.id`,
@@ -248,6 +255,7 @@ function shippedLineOf(row: ShippedRow): ShipmentNow['lines'][number] {
   return {
     ...lineOf(row),
     orderLineId: row.orderLineId,
+    orderId: row.orderId,
     tieId: row.tieId,
     receiptLineId: row.receiptLineId,
     special: row.route !== 'stock' && row.route !== 'drop',

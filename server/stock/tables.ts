@@ -16,7 +16,7 @@ export const receiptLineTable = table('receipt_line', {
 export type ReceiptLine = Row<typeof receiptLineTable>;
 
 export const shipmentTable = table('shipment', {
-  int: 'companyId id= orderId customerId shipToId reversesId?',
+  int: 'companyId id= orderId? customerId shipToId reversesId?',
   text: 'number reason=',
   day: 'postedOn',
   time: 'createdAt=',

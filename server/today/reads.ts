@@ -6,6 +6,8 @@ import type { Bound, Sql } from '../db';
 
 /** Rows of one kind shown at most; the rest is counted. */
 const MOST = 40;
+/** Short lines that are looked through for them. */
+const MOST_SHORT = 400;
 
 interface Row {
   documentKind: DocumentKind;
@@ -33,8 +35,8 @@ interface Source {
 const PARTIES = `LEFT JOIN customer c ON c.company_id = a.company_id AND c.id = a.customer_id
             LEFT JOIN vendor v ON v.company_id = a.company_id AND v.id = a.vendor_id`;
 
-/** Kinds that are about what only some may see. // G7 */
-const SEEN_BY: Partial<Record<TodayRow['kind'], Right>> = {
+/** Kinds that are about what only some may see, or concern: any of the rights named. // G7 */
+const SEEN_BY: Partial<Record<TodayRow['kind'], Right | readonly Right[]>> = {
   'invoice-owed': 'see-debts',
   'shortfall-draft': 'see-agreements',
   'rebate-owed': 'see-agreements',
@@ -50,6 +52,8 @@ const SEEN_BY: Partial<Record<TodayRow['kind'], Right>> = {
   'line-moved': 'orders',
   'component-short': 'work',
   'not-arrived': 'goods',
+  'to-go-out': ['goods', 'orders'],
+  'line-short': ['goods', 'orders', 'purchases'],
 };
 
 /** Planned orders `p` of some kinds that must be begun by a day, in words of what they are and whom they are for. // T12 */
@@ -70,6 +74,24 @@ const PLANS = (
            ORDER BY p.start_date, p.id LIMIT ?`;
 /** What is planned is told so many days before it must be begun. */
 const PLAN_DAYS = 3;
+
+/** A line that is short is told among what needs a person so many days before it ships, and before that as coming up. */
+const SHORT_DAYS = 14;
+
+/** Orders with short lines that ship on some days: of the first, how much of which item, and what would end it. // S9 */
+const SHORT = (
+  days: string,
+) => `SELECT 'SO' AS document_kind, o.id AS document_id, o.number, c.name AS party, COUNT(*) AS count, MIN(y.ship_date) AS day,
+                 NULL AS amount, o.currency, NULL AS done, NULL AS whole, MIN(l.id) AS order_line_id,
+                 SUBSTRING_INDEX(GROUP_CONCAT(CONCAT(TRIM(TRAILING '.' FROM TRIM(TRAILING '0' FROM y.quantity)), ' ', i.number, '|',
+                   IF(y.missing > 0, '', y.ends_on), '|', IF(y.missing > 0, '', y.ends_by)) ORDER BY y.ship_date, y.order_line_id SEPARATOR '\n'), '\n', 1) AS note
+            FROM (SELECT * FROM short_line FORCE INDEX (short_line_day) WHERE company_id = ? AND ship_date ${days}
+                   ORDER BY ship_date, order_line_id LIMIT ${MOST_SHORT}) y
+            JOIN sales_order_line l FORCE INDEX (PRIMARY) ON l.company_id = y.company_id AND l.id = y.order_line_id AND l.on_bench = FALSE AND l.owed = TRUE
+            JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id AND o.state = 'confirmed'
+            JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
+            JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+           GROUP BY o.id ORDER BY day, o.id LIMIT ?`;
 
 /** What waits for a person, kind by kind; each reads one index and says in its WHERE what makes it wait. */
 const SOURCES: readonly Source[] = [
@@ -196,6 +218,32 @@ const SOURCES: readonly Source[] = [
             JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
            WHERE l.company_id = ? AND l.goods_here = TRUE GROUP BY o.id ORDER BY day, o.id LIMIT ?`,
     values: (companyId) => [companyId],
+  },
+  {
+    band: 'now',
+    kind: 'to-go-out',
+    // It ships by today, and nothing else is said of it: it is not short, and did not come for its order alone. // S9
+    sql: `SELECT 'SO' AS document_kind, o.id AS document_id, o.number, c.name AS party, COUNT(*) AS count, MIN(l.ship_date) AS day,
+                 NULL AS amount, o.currency, SUM(l.reserved) AS done, SUM(l.quantity - l.cancelled - l.shipped) AS whole, MIN(l.id) AS order_line_id
+            FROM sales_order_line l FORCE INDEX (sales_order_line_going)
+            JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id AND o.state = 'confirmed'
+            JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
+           WHERE l.company_id = ? AND l.owed = TRUE AND l.ship_date <= ? AND l.goods_here = FALSE
+             AND NOT EXISTS (SELECT 1 FROM short_line y WHERE y.company_id = l.company_id AND y.order_line_id = l.id)
+           GROUP BY o.id ORDER BY day, o.id LIMIT ?`,
+    values: (companyId, workDate) => [companyId, workDate],
+  },
+  {
+    band: 'now',
+    kind: 'line-short',
+    sql: SHORT('<= ?'),
+    values: (companyId, workDate) => [companyId, addDays(workDate, SHORT_DAYS)],
+  },
+  {
+    band: 'coming',
+    kind: 'line-short',
+    sql: SHORT('> ?'),
+    values: (companyId, workDate) => [companyId, addDays(workDate, SHORT_DAYS)],
   },
   {
     band: 'now',
@@ -348,7 +396,7 @@ const SOURCES: readonly Source[] = [
 /** What needs a person now, what comes up, what waits for others; soonest first within a kind. */
 export async function today(sql: Sql, companyId: number, workDate: Day, rights: readonly Right[]) {
   const found = await Promise.all(
-    SOURCES.filter(({ kind }) => !SEEN_BY[kind] || rights.includes(SEEN_BY[kind])).map(async (source) => {
+    SOURCES.filter(({ kind }) => mayKnow(kind, rights)).map(async (source) => {
       const read = await sql.rows<Row>(source.sql, [...source.values(companyId, workDate), MOST + 1]);
       const rows = source.kind === 'call-due' ? await stillDue(sql, companyId, workDate, read) : read;
       return { rows: rows.slice(0, MOST).map((row) => rowOf(source, row)), more: rows.length > MOST };
@@ -359,6 +407,11 @@ export async function today(sql: Sql, companyId: number, workDate: Day, rights: 
     /** Kinds that have more rows than are shown. */
     more: found.filter((each) => each.more).length,
   };
+}
+
+function mayKnow(kind: TodayRow['kind'], rights: readonly Right[]): boolean {
+  const seenBy = SEEN_BY[kind];
+  return seenBy === undefined || [seenBy].flat().some((right) => rights.includes(right));
 }
 
 /** Agreements whose due calls are not used up by what was really released. // A7 */

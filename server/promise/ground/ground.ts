@@ -76,7 +76,7 @@ export async function groundRows(
     })),
     ...centres,
     supplies: await suppliesOf(sql, companyId, ids, leftOut),
-    demands: await demandsOf(sql, companyId, ids, lines, leftOut, benchLeftOut),
+    demands: await demandsOf(sql, companyId, ids, { lines, works: leftOut, bench: benchLeftOut }),
   };
 }
 

@@ -124,13 +124,31 @@ const DEMANDS = {
   counts: "(o.state = 'confirmed' OR (o.state = 'draft' AND l.promised_date IS NOT NULL))",
 };
 
+/** What of all that is owed is left out. */
+interface DemandsLeftOut {
+  /** Lines, or every open line that is promised. */
+  lines?: readonly number[] | 'all';
+  /** Planned orders whose components do not count. */
+  works?: readonly number[];
+  /** Special orders that wait on the bench. */
+  bench?: boolean;
+  /** What is bought or made for its line: it takes nothing that is free. */
+  own?: boolean;
+  /** What is owed after a day. */
+  after?: Day;
+}
+
 export async function demandsOf(
   sql: Sql,
   companyId: number,
   points: readonly number[],
-  lines: readonly number[] | 'all',
-  leftOut: readonly number[],
-  benchLeftOut: boolean,
+  {
+    lines = [],
+    works: leftOut = [],
+    bench: benchLeftOut = false,
+    own = false,
+    after = '9999-12-31',
+  }: DemandsLeftOut = {},
 ) {
   const bench = benchLeftOut ? "- IF(l.route = 'special', GREATEST(0, l.quantity - l.cancelled - l.tied), 0)" : '';
   const [others, values] =
@@ -143,16 +161,17 @@ export async function demandsOf(
        JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
        JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
-      WHERE l.company_id = ? AND l.item_id IN (?) AND l.owed = TRUE AND ${others} AND ${DEMANDS.counts}
+      WHERE l.company_id = ? AND l.item_id IN (?) AND l.owed = TRUE AND l.ship_date <= ? ${own ? "AND l.route = 'stock'" : ''}
+        AND ${others} AND ${DEMANDS.counts}
      HAVING quantity > 0
      UNION ALL
      SELECT k.item_id, k.needed_on, k.quantity - GREATEST(k.covered, k.used), ${KIND_OF_PLANNED}, p.id, p.number, NULL, i.number
        FROM planned_component k
        JOIN planned_order p ON p.company_id = k.company_id AND p.id = k.planned_order_id
        JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
-      WHERE k.company_id = ? AND k.item_id IN (?) AND p.open AND k.quantity > GREATEST(k.covered, k.used) AND p.id NOT IN (?)
+      WHERE k.company_id = ? AND k.item_id IN (?) AND k.needed_on <= ? AND p.open AND k.quantity > GREATEST(k.covered, k.used) AND p.id NOT IN (?)
       ORDER BY day, kind, id, line_id`,
-    [companyId, ids, ...values, companyId, ids, leftOut],
+    [companyId, ids, after, ...values, companyId, ids, after, leftOut],
   );
   return among(points, rows.map(moveOf));
 }

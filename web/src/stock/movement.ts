@@ -32,11 +32,10 @@ type Line = Sheet['lines'][number];
           >
         </div>
         <div>
-          <small>{{ receipt() ? 'Purchase order' : 'Sales order' }}</small><a
-            class="link"
-            [routerLink]="pathOf(shown.source)"
-            >{{ shown.source.number }}</a
-          >
+          <small>{{ receipt() ? 'Purchase order' : shown.sources.length > 1 ? 'Sales orders' : 'Sales order' }}</small>
+          @for (source of shown.sources; track source.id) {
+            <a class="link" [routerLink]="pathOf(source)">{{ source.number }}</a>{{ $last ? '' : ', ' }}
+          }
         </div>
         @if (shown.foreign; as foreign) {
           <div><small>Rate of the day</small>{{ foreign.currency }} at {{ foreign.rate }}</div>
@@ -88,7 +87,7 @@ export class MovementPage {
       sub: `posted ${this.day(sheet.postedOn)} · cost ${sheet.currency} ${this.money(sheet.cost)}`,
     }),
     lines: (sheet) => sheet.lines,
-    rowId: (line) => `${line.sourceLineNo}-${this.sheet()?.lines.indexOf(line)}`,
+    rowId: (line) => `${line.source.id}-${line.sourceLineNo}-${this.sheet()?.lines.indexOf(line)}`,
     acts: () => this.acts(),
   });
   private readonly sheet = this.page.sheet;

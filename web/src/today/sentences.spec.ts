@@ -78,6 +78,24 @@ describe('Today', () => {
   });
 
   it('says whose customer is to be told of another day, and what is to arrive from our other places', () => {
+    const order = { kind: 'SO' as const, id: 1, number: 'SO-1' };
+    const short = { kind: 'line-short', document: order, party: 'Kasturi', day: '2027-03-09', count: 1 } as const;
+    expect(sentenceOfRow(row({ ...short, note: '4 FV-900|2027-03-15|PO-2031' }), '2027-03-02')).toMatchObject({
+      sentence: 'for Kasturi: 4 FV-900 short for Tue 9 Mar',
+      detail: 'PO-2031 brings it Mon 15 Mar',
+      link: '/orders/1',
+    });
+    expect(sentenceOfRow(row({ ...short, note: '4 FV-900||', count: 3 }), '2027-03-02')).toMatchObject({
+      sentence: 'for Kasturi: 4 FV-900 short for Tue 9 Mar, and 2 other lines',
+      detail: 'nothing brings it',
+    });
+    const goes = { kind: 'to-go-out', document: order, party: 'Kasturi', day: '2027-03-02', count: 2 } as const;
+    expect(sentenceOfRow(row(goes), '2027-03-02')).toMatchObject({
+      sentence: 'for Kasturi goes out today',
+      detail: '2 lines',
+      link: '/orders/1?do=ship',
+    });
+    expect(sentenceOfRow(row(goes), '2027-03-04').sentence).toBe('for Kasturi was to go out Tue 2 Mar');
     const moved = { kind: 'line-moved', party: 'Kasturi', note: '2027-03-05', day: '2027-03-09', count: 1 } as const;
     expect(sentenceOfRow(row(moved), '2027-03-01')).toMatchObject({
       sentence: 'for Kasturi: a line ships Tue 9 Mar instead of Fri 5 Mar',

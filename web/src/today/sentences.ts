@@ -177,6 +177,25 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
         `${path}?do=ship`,
         'To ship',
       );
+    case 'to-go-out':
+      return shown(
+        `for ${row.party} ${late ? `was to go out ${on}` : 'goes out today'}`,
+        lines,
+        'Ship',
+        `${path}?do=ship`,
+        'To ship',
+      );
+    case 'line-short': {
+      const [what = '', ends = '', by = ''] = row.note.split('|');
+      const others = row.count === 1 ? '' : `, and ${counted(row.count - 1, 'other line')}`;
+      return shown(
+        `for ${row.party}: ${what} short for ${on}${others}`,
+        by && ends ? `${by} brings it ${day(ends, workDate)}` : 'nothing brings it',
+        'End it',
+        path,
+        'Short',
+      );
+    }
     case 'purchase-coming':
       return shown(`from ${row.party} is due ${on}`, `${lines} open`, 'Look at it', path, 'To receive');
     case 'not-invoiced':

@@ -1,0 +1,2 @@
+export { coverLines, isShort, type Coming, type Cover, type GoingGround, type GoingLine } from './cover';
+export { sentOut, type SentOut } from './sent';

@@ -1,0 +1,1 @@
+export { lookForShort } from './short';
