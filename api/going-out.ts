@@ -37,16 +37,29 @@ export const GoingRow = z.object({
   missing: Decimal,
 });
 
+/** What is narrowed down of all that goes out. */
+const Narrowed = z.object({
+  /** A week from the work date where it is left out. */
+  until: z.iso.date().optional(),
+  customer: z.coerce.number().int().positive().optional(),
+  location: z.coerce.number().int().min(0).max(4_294_967_295).optional(),
+});
+
+/** What a list to pick by is asked for: marked lines, by their ids between commas, or all. */
+export const pickList = Narrowed.extend({
+  lines: z
+    .string()
+    .max(4000)
+    .regex(/^\d+(,\d+)*$/)
+    .transform((ids) => ids.split(',').map(Number))
+    .optional(),
+});
+
 export const listGoingOut = read({
   name: 'listGoingOut',
   path: '/going-out',
   summary:
     'Confirmed lines that leave our places up to a day, the earliest first, with what there is and comes for each.',
-  query: ListQuery.omit({ q: true }).extend({
-    /** A week from the work date where it is left out. */
-    until: z.iso.date().optional(),
-    customer: z.coerce.number().int().positive().optional(),
-    location: z.coerce.number().int().min(0).max(4_294_967_295).optional(),
-  }),
+  query: ListQuery.omit({ q: true }).extend(Narrowed.shape),
   out: page(GoingRow),
 });

@@ -1,10 +1,12 @@
 import { listAgreements } from '@api/agreements';
+import { pickList } from '@api/going-out';
 import { IdParam } from '@api/kit';
 import { checked, type FileAnswer } from '../room';
 import { agreementTable } from './agreements';
 import type { Sql } from '../db';
 import { countLabels, countPaper, itemLabel } from './count-paper';
 import { purchaseUbl } from './orders';
+import { pickPaper } from './pick-paper';
 import type { Unset } from './pdf';
 import { tableFiles } from './spreadsheet';
 import { madeFile } from './write-file';
@@ -42,6 +44,16 @@ export const formatFiles: readonly FileAnswer[] = [
       const { id } = checked(IdParam, ctx['params'], 'The address');
       const file = await purchaseUbl(parts.database, who!.companyId, id);
       return { ...file, type: 'application/xml', how: 'attachment' };
+    },
+  },
+  {
+    path: '/going-out/pick-list.pdf',
+    what: 'The list to pick by',
+    async read({ ctx, parts, who, signal }) {
+      const asked = checked(pickList, { ...ctx.query }, 'The address');
+      const unset = await parts.database.snapshot((sql) => pickPaper(sql, who!.companyId, who!.workDate, asked));
+      const content = await madeFile({ kind: 'pdf', unset }, { person: who!.personId, signal });
+      return { name: 'to-pick.pdf', type: 'application/pdf', content, how: 'inline' };
     },
   },
   paper('/counts/:id/sheet.pdf', 'This count', countPaper),

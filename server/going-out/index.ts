@@ -1,1 +1,2 @@
+export { listGoing } from './list';
 export { lookForShort } from './short';

@@ -45,7 +45,7 @@ const GOING = {
  * Lines that leave our places up to a day, the earliest first, with what there is and comes for each. // S9
  * Walks the key of ship dates, or a customer's confirmed orders, from the cursor on; O(page and the claims on its items).
  */
-export async function listGoingOut(
+export async function listGoing(
   sql: Sql,
   companyId: number,
   workDate: Day,

@@ -1,7 +1,7 @@
 import type { Right } from '@api/access';
 import type { IconName } from '../kit/controls/icon';
 
-/** The spine, in the order of the work; Alt and its number goes there. */
+/** The spine, in the order of the work; Alt and its number goes there, Alt 0 to the tenth. */
 export const PLACES: readonly { path: string; name: string; icon: IconName; needs?: Right }[] = [
   { path: '/today', name: 'Today', icon: 'today' },
   { path: '/agreements', name: 'Agreements', icon: 'handshake', needs: 'see-agreements' },
@@ -9,6 +9,7 @@ export const PLACES: readonly { path: string; name: string; icon: IconName; need
   { path: '/bench', name: 'Bench', icon: 'bench' },
   { path: '/purchases', name: 'Purchases', icon: 'truck' },
   { path: '/workshop', name: 'Workshop', icon: 'workshop' },
+  { path: '/to-go-out', name: 'To go out', icon: 'outward' },
   { path: '/stock', name: 'Stock', icon: 'stock' },
   { path: '/billing', name: 'Billing', icon: 'billing', needs: 'see-debts' },
   { path: '/insight', name: 'Insight', icon: 'insight', needs: 'see-agreements' },
@@ -35,6 +36,8 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'Plan ahead: what will be wanting', path: '/planning' },
   { name: 'Load of the work centres', path: '/load' },
   { name: 'What is made and assembled', path: '/workshop' },
+  { name: 'Ship what goes out', path: '/to-go-out' },
+  { name: 'What is short', path: '/to-go-out?days=all' },
   { name: 'Count stock', path: '/counts' },
   { name: 'Work to begin', path: '/workshop?state=waiting' },
   { name: 'The workshop by day', path: '/workshop/days' },
@@ -62,7 +65,7 @@ export const DOINGS: readonly { name: string; path: string }[] = [
 
 export const KEYS: readonly [keys: string, does: string][] = [
   ['Ctrl K', 'find or do'],
-  ['Alt 1 … Alt 9', 'the places of the spine'],
+  ['Alt 1 … Alt 9, Alt 0', 'the places of the spine'],
   ['Ctrl Enter', 'the next step of the page, or the act of the side sheet'],
   ['Alt G', 'to the grid'],
   ['Enter', 'open the row, or edit the cell; on a line of an order, to its purchase, and back'],

@@ -13,6 +13,7 @@ import { routes as parties } from '../parties/routes';
 import { providers as promiseProviders, routes as promise } from '../promise/routes';
 import { routes as purchasing } from '../purchasing/routes';
 import { routes as serial } from '../serial/routes';
+import { routes as goingOut } from '../going-out/routes';
 import { routes as stock } from '../stock/routes';
 import { routes as supply } from '../supply/routes';
 import { routes as today } from '../today/routes';
@@ -25,6 +26,7 @@ export const ROOMS: Routes = [
   ...orders,
   ...supply,
   ...purchasing,
+  ...goingOut,
   ...stock,
   ...serial,
   ...promise,

@@ -89,7 +89,8 @@ export class Shell {
 
   protected key(event: KeyboardEvent): void {
     const typing = /^(INPUT|SELECT|TEXTAREA)$/.test((event.target as HTMLElement).tagName);
-    const place = event.altKey && /^Digit[1-9]$/.test(event.code) ? PLACES[Number(event.code.slice(5)) - 1] : undefined;
+    const place =
+      event.altKey && /^Digit\d$/.test(event.code) ? PLACES[(Number(event.code.slice(5)) + 9) % 10] : undefined;
     if (event.ctrlKey && event.key.toLowerCase() === 'k') {
       event.preventDefault();
       void this.open('find');
@@ -100,7 +101,7 @@ export class Shell {
       void this.open('keys');
     } else if (event.altKey && event.key.toLowerCase() === 'g') {
       event.preventDefault();
-      document.querySelector<HTMLElement>('k-grid .ag-cell')?.focus();
+      document.querySelector<HTMLElement>('k-grid .ag-cell, input.mark:not(:disabled)')?.focus();
     } else if (event.ctrlKey && event.key === 'Enter') {
       // The next step of what is on top: the side sheet where one is open, else the page.
       const within = document.querySelector('cdk-dialog-container') ? 'k-sheet footer' : '.title';

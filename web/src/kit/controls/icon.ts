@@ -9,6 +9,7 @@ import handshake from '@material-symbols/svg-400/outlined/handshake.svg';
 import insight from '@material-symbols/svg-400/outlined/leaderboard.svg';
 import keyboard from '@material-symbols/svg-400/outlined/keyboard.svg';
 import more from '@material-symbols/svg-400/outlined/more_horiz.svg';
+import outward from '@material-symbols/svg-400/outlined/outbox.svg';
 import orders from '@material-symbols/svg-400/outlined/receipt_long.svg';
 import workshop from '@material-symbols/svg-400/outlined/precision_manufacturing.svg';
 import stock from '@material-symbols/svg-400/outlined/inventory_2.svg';
@@ -27,6 +28,7 @@ const ICONS = {
   lists,
   more,
   orders,
+  outward,
   stock,
   today,
   truck,

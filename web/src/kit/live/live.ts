@@ -144,7 +144,7 @@ export class LiveList<Query, Row> {
   readonly rows = signal<Row[]>([]);
   readonly refusals = signal<RefusalShown[]>([]);
   readonly loading = signal(true);
-  private next: string | null = null;
+  private readonly next = signal<string | null>(null);
   private readonly wanted = new Subject<Wanted>();
 
   constructor(
@@ -172,14 +172,14 @@ export class LiveList<Query, Row> {
         if (!loaded) return;
         this.refusals.set([]);
         this.loading.set(false);
-        this.next = loaded.page.next;
+        this.next.set(loaded.page.next);
         this.rows.update((rows) => (loaded.what === 'more' ? [...rows, ...loaded.page.rows] : loaded.page.rows));
       });
   }
 
   /** The first page, the next one, or once more all pages that are shown, as one. */
   private pages(what: Wanted, load: (cursor: string | undefined) => Observable<Page<Row>>): Observable<Page<Row>> {
-    if (what === 'more') return load(this.next ?? undefined);
+    if (what === 'more') return load(this.next() ?? undefined);
     const shown = what === 'again' ? this.rows().length : 0;
     return load(undefined).pipe(
       expand((page) =>
@@ -193,7 +193,7 @@ export class LiveList<Query, Row> {
 
   /** Reads the next page, where there is one and nothing is being read. */
   more(): void {
-    if (this.next !== null && !this.loading()) this.wanted.next('more');
+    if (this.hasMore && !this.loading()) this.wanted.next('more');
   }
 
   /** Reads what is shown again. */
@@ -206,7 +206,8 @@ export class LiveList<Query, Row> {
     this.rows.set([]);
   }
 
+  /** Whether there is a page after those that are shown. */
   get hasMore(): boolean {
-    return this.next !== null;
+    return this.next() !== null;
   }
 }
