@@ -30,6 +30,8 @@ const VIEWS = [
   ['item', '/items/1'],
   ['workshop', '/workshop'],
   ['workshop by day', '/workshop/days'],
+  ['to go out', '/to-go-out?days=all'],
+  ['to pick', '/to-go-out?days=all&by=item'],
   ['stock', '/stock'],
   ['under way', '/carriages'],
   ['counts', '/counts'],

@@ -12,7 +12,7 @@ const VIEWS: readonly [name: string, where: `/${string}` | Place, opens?: string
   ['order', 'order'],
   ['order-desk', 'priced', undefined, 'Price'],
   ['bench', '/bench'],
-  ['ties', '/ties'],
+  ['to-go-out', '/to-go-out?days=30'],
   ['stock', '/stock'],
   ['billing', '/billing'],
   ['lists', '/lists?list=prices'],

@@ -256,10 +256,11 @@ function soldAs(line: OrderLine): string {
   return `${line.item.unit}, ${inUnits(quantity(sold), line.sold.unit)}`;
 }
 
-/** What can go out now: what is open from stock, what is here for a special order, the tied rest of a drop shipment. */
+/** What can go out now: of what is open what is held or free, what is here for a special order, the tied rest of a drop shipment. */
 export function shippable(line: OrderLine) {
   const open = dec(line.quantity).minus(line.cancelled).minus(line.shipped);
-  if (line.route === 'stock') return open;
+  // What is less than nothing is free for nobody.
+  if (line.route === 'stock') return least(open, dec(line.reserved).plus(most(ZERO, dec(line.free))));
   if (line.route === 'drop') return dec(line.tied).minus(line.shipped);
   // What is assembled to order is assembled as it ships. // P5
   return line.route === 'assemble' ? least(open, dec(line.reserved).plus(line.making)) : dec(line.reserved);
