@@ -1,4 +1,5 @@
 import { parseArgs } from 'node:util';
+import { benchGoing } from './going';
 import { benchLists } from './lists';
 import { printed, type Figure } from './measure';
 import { benchLoad } from './load';
@@ -17,7 +18,7 @@ interface Tools {
   startPrivateDatabase(folder: string, options: object): Promise<{ url: string; release(): Promise<void> }>;
 }
 
-/** `npm run bench [-- --scale full] [-- --only post,finish,assembleAndShip,release,sheet,load,lists,numbers,atp,ctp,repromise,memory,shell,start]`: each against its floor, in turn. */
+/** `npm run bench [-- --scale full] [-- --only post,finish,assembleAndShip,release,sheet,load,lists,numbers,going,atp,ctp,repromise,memory,shell,start]`: each against its floor, in turn. */
 async function main(): Promise<void> {
   const { values } = parseArgs({ options: { scale: { type: 'string', default: 'small' }, only: { type: 'string' } } });
   const full = values.scale === 'full';
@@ -33,7 +34,7 @@ async function main(): Promise<void> {
     wanted('release') ||
     wanted('sheet') ||
     wanted('load');
-  if (staged || wanted('lists') || wanted('numbers') || wanted('atp') || wanted('memory')) {
+  if (staged || wanted('lists') || wanted('numbers') || wanted('going') || wanted('atp') || wanted('memory')) {
     const { startPrivateDatabase } = (await import('../tools/lib/private-database.mjs' as string)) as Tools;
     const folder = `${process.env['TMPDIR'] ?? '/tmp'}/kampong-bench-${process.pid}`;
     // As safe as in use: every commit is flushed.
@@ -55,6 +56,7 @@ async function main(): Promise<void> {
       if (wanted('atp')) print(await benchAtp(database.url, full));
       if (wanted('memory')) print(await benchMemory(database.url, full));
       if (wanted('numbers')) await benchNumbers(database.url, full, print);
+      if (wanted('going')) await benchGoing(database.url, full, print);
       if (wanted('lists')) await benchLists(database.url, full, print);
     } finally {
       await database.release();

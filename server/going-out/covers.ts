@@ -102,6 +102,7 @@ export async function assembledNow(
   companyId: number,
   lineIds: readonly number[],
 ): Promise<Map<number, string>> {
+  if (lineIds.length === 0) return new Map();
   const rows = await sql.rows<{ lineId: number; quantity: string }>(
     `SELECT w.line_id, SUM(w.quantity) AS quantity FROM (
        SELECT pt.order_line_id AS line_id, LEAST(pt.quantity - pt.made, COALESCE(MIN(FLOOR(

@@ -35,10 +35,10 @@ const GOING = {
             l.quantity - l.cancelled - l.shipped AS open, o.number, o.customer_reference AS reference, c.id AS customer_id, c.name AS customer,
             st.id AS ship_to_id, st.label, st.town, lo.name AS location, i.number AS item_number, i.name AS item_name, i.unit,
             EXISTS (SELECT 1 FROM serial_series n WHERE n.company_id = l.company_id AND n.item_id = l.item_id) AS by_number`,
-  joined: `JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
-       JOIN ship_to st ON st.company_id = o.company_id AND st.id = o.ship_to_id
-       JOIN location lo ON lo.company_id = l.company_id AND lo.id = l.location_id
-       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id`,
+  joined: `JOIN customer c FORCE INDEX (PRIMARY) ON c.company_id = o.company_id AND c.id = o.customer_id
+       JOIN ship_to st FORCE INDEX (PRIMARY) ON st.company_id = o.company_id AND st.id = o.ship_to_id
+       JOIN location lo FORCE INDEX (PRIMARY) ON lo.company_id = l.company_id AND lo.id = l.location_id
+       JOIN item i FORCE INDEX (PRIMARY) ON i.company_id = l.company_id AND i.id = l.item_id`,
 };
 
 /**
@@ -67,7 +67,7 @@ export async function listGoing(
   const from =
     query.customer === undefined
       ? `sales_order_line l FORCE INDEX (sales_order_line_going)
-       JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id AND o.state = 'confirmed'`
+       JOIN sales_order o FORCE INDEX (PRIMARY) ON o.company_id = l.company_id AND o.id = l.order_id AND o.state = 'confirmed'`
       : `sales_order o FORCE INDEX (sales_order_customer_state)
        JOIN sales_order_line l FORCE INDEX (sales_order_line_no) ON l.company_id = o.company_id AND l.order_id = o.id`;
   const whose =

@@ -8,7 +8,7 @@ import { shortLineTable, type ShortLine } from './tables';
 /** Audit rows younger than this are looked at once more: one with a smaller number may still be on its way. */
 const SETTLED_SECONDS = 30;
 /** Items looked at together: nobody who ships of them waits for a read of all. */
-const ITEMS_AT_ONCE = 50;
+const ITEMS_AT_ONCE = 250;
 
 /**
  * Looks again what is short, of the items of documents that changed since the last look; on a new day of all that is open.
