@@ -5,6 +5,7 @@ import {
   Day,
   Decimal,
   DocumentRef,
+  FieldChange,
   Id,
   IdParam,
   ItemRef,
@@ -15,6 +16,7 @@ import {
   page,
   Party,
   read,
+  Text,
   TypedDay,
   TypedDecimal,
 } from './kit';
@@ -77,6 +79,8 @@ export const PurchaseLine = z.object({
 
 export const PurchaseSheet = PurchaseRow.extend({
   version: z.number(),
+  /** How often it was changed since it was placed. // S8 */
+  revision: z.number().int(),
   /** The day the vendor answered last; null while they have not. */
   answeredOn: Day.nullable(),
   shipTo: Address.nullable(),
@@ -119,6 +123,8 @@ export const enterPurchase = act({
           dueDate: TypedDay,
           /** The buying agreement's line that prices it; null for none; left out for the first that fits. */
           agreementLineId: Id.nullable().optional(),
+          /** Another price than the vendor's; blank or left out for theirs. */
+          price: TypedDecimal.optional(),
         }),
       )
       .max(200),
@@ -139,6 +145,63 @@ export const enterPurchase = act({
   }),
 });
 
+export const changePurchase = act({
+  name: 'changePurchase',
+  summary:
+    'Change a placed purchase order as far as it has not happened; lines that are not named stay, those without id are added.',
+  input: z.object({
+    purchaseId: Id,
+    version: z.number().int(),
+    reason: Text(200),
+    locationId: LocationId.optional(),
+    lines: namedOnce(
+      z
+        .array(
+          z.object({
+            id: Id.nullable(),
+            itemId: Id.nullable(),
+            quantity: TypedDecimal,
+            /** Blank for the price it has, or that the vendor asks. */
+            price: TypedDecimal,
+            dueDate: TypedDay,
+          }),
+        )
+        .max(200),
+      'id',
+    ),
+  }),
+  preview: z.object({
+    net: Asked,
+    was: Asked,
+    fields: z.array(FieldChange),
+    /** What else it moves, in sentences. */
+    effects: z.array(z.string()),
+    state: State,
+  }),
+});
+
+const Touches = z.array(
+  z.object({
+    order: z.string(),
+    lineNo: z.number(),
+    what: z.enum(['late', 'uncovered']),
+    quantity: Decimal,
+    day: Day,
+  }),
+);
+
+export const cancelPurchase = act({
+  name: 'cancelPurchase',
+  summary: 'Cancel what of a purchase order is still to come; the orders it was for wait on the bench again.',
+  input: z.object({ purchaseId: Id, version: z.number().int(), reason: Text(200) }),
+  preview: z.object({
+    /** Lines of which something will not come. */
+    stopped: z.number(),
+    touches: Touches,
+    state: State,
+  }),
+});
+
 export const answerPurchase = act({
   name: 'answerPurchase',
   summary: 'Take down what a vendor answers to a purchase order: when lines are due, and what of them will not come.',
@@ -154,15 +217,7 @@ export const answerPurchase = act({
     /** Lines of which something will not come. */
     stopped: z.number(),
     /** Order lines that are late now, or on the bench again. */
-    touches: z.array(
-      z.object({
-        order: z.string(),
-        lineNo: z.number(),
-        what: z.enum(['late', 'uncovered']),
-        quantity: Decimal,
-        day: Day,
-      }),
-    ),
+    touches: Touches,
     state: State,
   }),
 });

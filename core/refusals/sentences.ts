@@ -372,6 +372,16 @@ export const sentences = {
   'purchase-not-open': (f: { purchase: string; state: string }) =>
     `${f.purchase} is ${f.state}; this is done while it is placed.`,
   'comes-here-already': (f: { purchase: string }) => `${f.purchase} comes to our place already.`,
+  'below-received': (f: { purchase: string; line: string; received: string; asked: string }) =>
+    `${n(f.received)} of ${f.purchase} line ${f.line} have come; it cannot become ${n(f.asked)}.`,
+  'below-orders-tied': (f: { purchase: string; line: string; tied: string; orders: string }) =>
+    `${n(f.tied)} of ${f.purchase} line ${f.line} are for ${f.orders}; change both ends of the tie, or untie it first.`,
+  'price-received': (f: { purchase: string; line: string; kept: string; is: string }) =>
+    `Some of ${f.purchase} line ${f.line} came at ${n(f.kept)}; it cannot be ${n(f.is)} by now. Add a line for what is to have another price.`,
+  'purchase-place-stays': (f: { purchase: string; line: string; orders: string }) =>
+    f.orders
+      ? `Line ${f.line} of ${f.purchase} is waited for where it comes to by ${f.orders}; untie it first.`
+      : `Some of line ${f.line} of ${f.purchase} came already; what is to come elsewhere is a purchase of its own.`,
   'nothing-open': (f: { purchase: string; line: string }) =>
     `All of ${f.purchase} line ${f.line} has come already; there is nothing to stop.`,
   'nothing-loose': (f: { purchase: string }) => `All of ${f.purchase} is tied to sales orders already.`,

@@ -1,4 +1,4 @@
-import { decideAnswer, type AnswerGround } from './index';
+import { decideAnswer, decideCancelPurchase, type AnswerGround } from './index';
 
 const WORK_DATE = '2027-03-01';
 type Line = AnswerGround['lines'][number];
@@ -110,5 +110,41 @@ describe('L4 L6 what a vendor answers', () => {
 
   it('lets a line that is late already stay so', () => {
     expect(effects(ground(line({ dueDate: '2027-02-20' })), says('2027-02-20')).lines[0]!.dueDate).toBe('2027-02-20');
+  });
+});
+
+describe('S6 cancelling a purchase order', () => {
+  const cancel = (on: AnswerGround, reason = 'Not wanted') => decideCancelPurchase(on, { reason }, WORK_DATE);
+  const codes = (decision: ReturnType<typeof cancel>) => (decision.ok ? [] : decision.refusals.map(({ code }) => code));
+
+  it('stops all that is still to come, and none of what came', () => {
+    const decision = cancel(
+      ground(
+        line({ received: '5', ties: [tie({ received: '5' })] }),
+        line({ id: 22, received: '12' }),
+        line({ id: 23, dueDate: '2027-02-01', ties: [] }),
+      ),
+    );
+    if (!decision.ok) throw new Error('refused');
+    expect(decision.effects.lines.map(({ id, quantity, stopped }) => [id, quantity, stopped])).toEqual([
+      [21, '5', '7'],
+      [23, '0', '12'],
+    ]);
+    expect(decision.effects.ties).toMatchObject([{ id: 5, quantity: '5', by: '-7' }]);
+    expect(decision.effects.state).toBe('placed');
+    const none = cancel(ground(line()));
+    expect(none.ok && none.effects.state).toBe('cancelled');
+  });
+
+  it('asks why, telling what it would do all the same, and refuses where nothing is to come', () => {
+    const asked = cancel(ground(line()), ' ');
+    expect(codes(asked)).toEqual(['required']);
+    expect(!asked.ok && asked.effects?.state).toBe('cancelled');
+    expect(codes(cancel(ground(line({ received: '12' }))))).toEqual(['nothing-open']);
+    const closed = {
+      ...ground(line({ received: '12' })),
+      purchase: { ...ground().purchase, state: 'closed' as const },
+    };
+    expect(codes(cancel(closed, ''))).toEqual(['required', 'purchase-not-open', 'nothing-open']);
   });
 });

@@ -83,6 +83,24 @@ export function decideAnswer(ground: AnswerGround, typed: AnswerTyped, workDate:
   });
 }
 
+/** We cancel what of a purchase is still to come, with why: as if its vendor said that it will not. // S6 S8 */
+export function decideCancelPurchase(
+  ground: AnswerGround,
+  { reason }: { reason: string },
+  workDate: Day,
+): Decision<AnswerEffects> {
+  const open = ground.lines.filter((line) => dec(line.quantity).gt(line.received));
+  const lines = (open.length > 0 ? open : ground.lines).map(({ id, dueDate }) => ({
+    purchaseLineId: id,
+    dueDate,
+    stops: true,
+  }));
+  const decision = decideAnswer(ground, { lines }, workDate);
+  if (reason.trim() !== '') return decision;
+  const refusals = [refuse('required', 'reason', { what: 'The reason' }), ...(decision.ok ? [] : decision.refusals)];
+  return { ok: false, refusals, ...(decision.ok ? { effects: decision.effects } : {}) };
+}
+
 type Line = AnswerGround['lines'][number];
 type Answer = AnswerTyped['lines'][number];
 

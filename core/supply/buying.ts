@@ -67,6 +67,8 @@ export interface Want {
   offer: Offer;
   dueDate: Day;
   agreementLineId: number | null | undefined;
+  /** A price that was typed: it is no agreement's. */
+  price?: Dec | undefined;
   /** Where it was asked, for refusals. */
   field: string;
   needs: (WantFor & { quantity: Dec })[];
@@ -82,20 +84,23 @@ export class Taken {
   }
 
   take(offer: AgreementOffer, portion: Portion): void {
-    if (portion.agreed === null) return;
-    const taken = this.byLine.get(offer.line.id) ?? { quantity: ZERO, value: ZERO };
-    this.byLine.set(offer.line.id, {
-      quantity: taken.quantity.plus(portion.quantity),
-      value: taken.value.plus(portion.agreed),
-    });
+    if (portion.agreed !== null) this.count(offer.line.id, portion.quantity, portion.agreed);
+  }
+
+  /** So much more of an agreement line; below zero, so much less. */
+  count(agreementLineId: number, quantity: Dec, value: Dec): void {
+    const taken = this.byLine.get(agreementLineId) ?? { quantity: ZERO, value: ZERO };
+    this.byLine.set(agreementLineId, { quantity: taken.quantity.plus(quantity), value: taken.value.plus(value) });
   }
 
   grown(): CounterGrowth[] {
-    return [...this.byLine].map(([agreementLineId, { quantity, value }]) => ({
-      agreementLineId,
-      quantity: quantity.toFixed(),
-      value: value.toFixed(),
-    }));
+    return [...this.byLine]
+      .filter(([, { quantity, value }]) => !quantity.eq(0) || !value.eq(0))
+      .map(([agreementLineId, { quantity, value }]) => ({
+        agreementLineId,
+        quantity: quantity.toFixed(),
+        value: value.toFixed(),
+      }));
   }
 }
 
@@ -103,14 +108,19 @@ export interface PricedPortion extends Portion {
   agreementLineId: number | null;
 }
 
-/** The portions a quantity is bought in: by the agreement chosen, else the first that fits, else the vendor's price. // A13 A5 */
+/** The portions a quantity is bought in: at the price that was typed, by the agreement chosen, else the first that fits, else the vendor's price. // A13 A5 */
 export function priceBought(
-  { vendorId, item, offer, currency, agreementLineId, field: at }: Want,
+  { vendorId, item, offer, currency, agreementLineId, price, field: at }: Want,
   quantity: Dec,
   buying: readonly BuyingOffer[],
   taken: Taken,
   day: Day,
 ): { portions: PricedPortion[]; refused: Refusal[]; warned: Refusal[] } {
+  if (price) {
+    const amount = lineAmount(quantity, price, currency);
+    const portion = { quantity, unitPrice: price, amount, agreed: null, agreementLineId: null };
+    return { portions: [portion], refused: [], warned: [] };
+  }
   const { unitPrice } = offer;
   const field = `${at}.agreementLineId`;
   const wanted = { itemId: item.id, groupId: item.groupId, quantity, listPrice: unitPrice, day, currency };

@@ -1,6 +1,6 @@
 export { SupplyDays, type SupplyCalendars } from './due';
 export { proposeVendor, vendorQuantity, type Offer } from './bench';
-export { decideAnswer, type AnswerEffects, type AnswerGround } from './answer';
+export { decideAnswer, decideCancelPurchase, type AnswerEffects, type AnswerGround } from './answer';
 export {
   decidePlacement,
   type BenchLine,
@@ -9,7 +9,7 @@ export {
   type PlacementEffects,
   type Uncovered,
 } from './placement';
-export { type BoughtItem, type PurchasePlan } from './buying';
+export { type BoughtItem, type PurchaseLinePlan, type PurchasePlan } from './buying';
 export { decideFromPurchase, type FromPurchaseGround } from './from-purchase';
 export { decidePurchase, type PurchaseEffects, type PurchaseGround, type PurchaseTyped } from './purchase';
 export { differencesOf, type TieEnds } from './step';
@@ -39,3 +39,10 @@ export {
 } from './thread';
 export { type Pair, type PairChange, type PairEffects } from './pair-state';
 export { pairFields } from './pair-fields';
+export {
+  decideChangePurchase,
+  type ChangePurchaseEffects,
+  type ChangePurchaseGround,
+  type ChangePurchaseTyped,
+  type PlacedLine,
+} from './change-purchase';

@@ -33,6 +33,8 @@ export interface PurchaseTyped {
     quantity: string;
     dueDate: Day | null;
     agreementLineId?: number | null | undefined;
+    /** Another price than the vendor's; blank or left out for theirs. */
+    price?: string | undefined;
   }[];
 }
 
@@ -47,7 +49,13 @@ export interface PurchaseEffects {
  * A purchase order for nobody's order yet: for our stock, or a drop shipment to be tied later. // L4 L9
  * Refused where the vendor does not sell an item, naming who does; a quantity they do not sell is taken with a word.
  */
-export function decidePurchase(ground: PurchaseGround, typed: PurchaseTyped, workDate: Day): Decision<PurchaseEffects> {
+export function decidePurchase(
+  ground: PurchaseGround,
+  typed: PurchaseTyped,
+  workDate: Day,
+  /** What the act takes of agreements besides. */
+  taken = new Taken(),
+): Decision<PurchaseEffects> {
   const refusals: Refusal[] = [];
   const warnings: Refusal[] = [];
   const { vendor } = ground;
@@ -60,7 +68,6 @@ export function decidePurchase(ground: PurchaseGround, typed: PurchaseTyped, wor
     refusals.push(refuse('unknown', 'locationId', { what: 'This location' }));
   }
   if (typed.lines.length === 0) refusals.push(refuse('no-lines', 'lines', { document: 'The purchase order' }));
-  const taken = new Taken();
   const plans = new Map<string, PurchasePlan>();
   const costs: PurchaseEffects['typed'] = [];
   typed.lines.forEach((line, index) => {
@@ -86,6 +93,7 @@ export function decidePurchase(ground: PurchaseGround, typed: PurchaseTyped, wor
       offer,
       dueDate: line.dueDate!,
       agreementLineId: line.agreementLineId,
+      price: line.price?.trim() ? dec(line.price.trim()) : undefined,
       field,
       needs: [],
     };
@@ -133,6 +141,10 @@ function lineRefusals(
     refusals.push(refuse('not-a-number', at('quantity'), { what: 'The quantity' }));
   } else if (dec(line.quantity).lte(0)) {
     refusals.push(refuse('not-above-zero', at('quantity'), { what: 'The quantity' }));
+  }
+  const price = line.price?.trim() ?? '';
+  if (price !== '' && (!isDecimalText(price, 'price') || dec(price).lt(0))) {
+    refusals.push(refuse('not-a-number', at('price'), { what: 'The price' }));
   }
   if (line.dueDate === null) refusals.push(refuse('required', at('dueDate'), { what: 'The day it is due' }));
   else if (!isDay(line.dueDate)) refusals.push(refuse('not-a-day', at('dueDate'), { what: 'The day it is due' }));

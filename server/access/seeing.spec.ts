@@ -180,6 +180,7 @@ describe('G7 rights to see', () => {
     'openWorkshopDays',
     'openToInvoice',
     'locations',
+    'listGoingOut',
     'listStock',
     'listCarriages',
     'listCounts',

@@ -187,16 +187,18 @@ export async function purchaseUbl(sql: Sql, companyId: number, id: number): Prom
       base: each.base.toFixed(),
       tax: each.tax.toFixed(),
     })),
-    lines: sheet.lines.map((line) => ({
-      number: line.lineNo,
-      item: line.item.number,
-      name: line.item.name,
-      quantity: line.quantity,
-      unit: line.item.unit,
-      unitPrice: line.unitPrice,
-      amount: line.amount,
-      day: line.dueDate,
-    })),
+    lines: sheet.lines
+      .filter(({ quantity }) => quantity !== '0')
+      .map((line) => ({
+        number: line.lineNo,
+        item: line.item.number,
+        name: line.item.name,
+        quantity: line.quantity,
+        unit: line.item.unit,
+        unitPrice: line.unitPrice,
+        amount: line.amount,
+        day: line.dueDate,
+      })),
   });
   return { name: `${sheet.number}.xml`, content: ublXml(root) };
 }

@@ -91,11 +91,13 @@ async function purchaseOrder({ sql, companyId, id }: Sheet): Promise<Printed> {
     sheet.currency,
   );
   return {
-    title: 'Purchase order',
+    title: sheet.revision > 0 ? 'Revised purchase order' : 'Purchase order',
     number: sheet.number,
     party: { ...sheet.vendor, side: 'vendor' },
     facts: [
       ['Ordered', day(sheet.orderDate)],
+      // It is instead of what was sent before. // S8
+      ...(sheet.revision > 0 ? [['Revision', String(sheet.revision)] as const] : []),
       [
         'Deliver to',
         sheet.customer ? `${sheet.customer.name}, ${address(sheet.shipTo)}` : `us, ${sheet.location!.name}`,
@@ -103,13 +105,15 @@ async function purchaseOrder({ sql, companyId, id }: Sheet): Promise<Printed> {
       ['Terms', sheet.terms],
     ],
     currency: sheet.currency,
-    lines: sheet.lines.map((line) => ({
-      item: line.item.number,
-      what: `${line.item.name}\ndue ${day(line.dueDate)}`,
-      quantity: inUnits(quantity(line.quantity), line.item.unit),
-      unitPrice: line.unitPrice,
-      amount: line.amount,
-    })),
+    lines: sheet.lines
+      .filter(({ quantity: asked }) => asked !== '0')
+      .map((line) => ({
+        item: line.item.number,
+        what: `${line.item.name}\ndue ${day(line.dueDate)}`,
+        quantity: inUnits(quantity(line.quantity), line.item.unit),
+        unitPrice: line.unitPrice,
+        amount: line.amount,
+      })),
     totals: [['Net, tax apart', totals.net.toFixed()]],
     closing: 'Please confirm the due dates, and name our number on your delivery note and invoice.',
   };

@@ -25,7 +25,7 @@ interface OwnRead {
 }
 
 /**
- * What there is and comes for lines, whose items' claims are read up to the last of their ship dates. // S9
+ * What there is and comes for lines, whose items' claims are read up to the last of them. // S9
  * Five reads, each by the keys of the lines or of their items; none without lines.
  */
 export async function coversOf(
@@ -36,7 +36,11 @@ export async function coversOf(
 ): Promise<Map<number, Cover>> {
   if (lines.length === 0) return new Map();
   const points = [...new Set(lines.map((line) => pointOf(line.itemId, line.locationId)))];
-  const after = lines.reduce((last, { shipDate }) => (shipDate > last ? shipDate : last), workDate);
+  const after = lines.reduce(
+    (last, { shipDate, id }) =>
+      shipDate > last.day || (shipDate === last.day && id > last.lineId) ? { day: shipDate, lineId: id } : last,
+    { day: '', lineId: 0 },
+  );
   const [free, own, claims, supplies] = [
     await freeAt(sql, companyId, points),
     await ownOf(

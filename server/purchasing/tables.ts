@@ -1,7 +1,7 @@
 import { table, type Row } from '../db';
 
 export const purchaseOrderTable = table('purchase_order', {
-  int: 'companyId id= version= vendorId shipToId? agreementId? locationId=',
+  int: 'companyId id= version= revision= vendorId shipToId? agreementId? locationId=',
   choice: 'state=:draft|placed|closed|cancelled',
   text: 'number currency',
   day: 'orderDate firstDueDate? answeredOn?',

@@ -1,6 +1,6 @@
 import type { ReleaseEffects } from '@core/agreements';
 import { dec, MAIN_LOCATION, sum } from '@core/kernel';
-import { decidePlacement, decidePurchase, type PurchasePlan } from '@core/supply';
+import { decidePlacement, decidePurchase, type PurchaseLinePlan, type PurchasePlan } from '@core/supply';
 import * as purchasing from '@api/purchasing';
 import * as contract from '@api/supply';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
@@ -170,26 +170,9 @@ export async function insertPurchases(
   }));
   const ids = await tx.insert(purchaseOrderTable, heads);
   const lines = plans.flatMap((plan, index) =>
-    plan.lines.map((line, at) => ({ ...line, orderId: ids[index]!, lineNo: at + 1 })),
+    plan.lines.map((line, at) => ({ ...line, purchaseOrderId: ids[index]!, lineNo: at + 1 })),
   );
-  const lineIds = await tx.insert(
-    purchaseOrderLineTable,
-    lines.map((line) => ({
-      companyId: doer.companyId,
-      purchaseOrderId: line.orderId,
-      lineNo: line.lineNo,
-      itemId: line.itemId,
-      quantity: line.quantity,
-      unitPrice: line.unitPrice,
-      amount: line.amount,
-      agreementLineId: line.agreementLineId,
-      agreedAmount: line.agreedAmount,
-      taxCodeId: line.taxCodeId,
-      taxRate: line.taxRate,
-      dueDate: line.dueDate,
-      tied: sum(line.ties.map((tie) => dec(tie.quantity))).toFixed(),
-    })),
-  );
+  const lineIds = await insertLines(tx, doer, lines);
   await tx.insert(
     tieTable,
     lines.flatMap((line, index) =>
@@ -207,6 +190,32 @@ export async function insertPurchases(
     ),
   );
   return heads.map((head, index) => ({ kind: 'PO', id: ids[index]!, number: head.number, version: 1 }));
+}
+
+/** Writes lines of purchase orders; their ids. */
+export function insertLines(
+  tx: Tx,
+  doer: Doer,
+  lines: readonly (PurchaseLinePlan & { purchaseOrderId: number; lineNo: number })[],
+): Promise<number[]> {
+  return tx.insert(
+    purchaseOrderLineTable,
+    lines.map((line) => ({
+      companyId: doer.companyId,
+      purchaseOrderId: line.purchaseOrderId,
+      lineNo: line.lineNo,
+      itemId: line.itemId,
+      quantity: line.quantity,
+      unitPrice: line.unitPrice,
+      amount: line.amount,
+      agreementLineId: line.agreementLineId,
+      agreedAmount: line.agreedAmount,
+      taxCodeId: line.taxCodeId,
+      taxRate: line.taxRate,
+      dueDate: line.dueDate,
+      tied: sum(line.ties.map((tie) => dec(tie.quantity))).toFixed(),
+    })),
+  );
 }
 
 /** A release of a buying agreement: a purchase order placed for our own stock; its id. // A6 */

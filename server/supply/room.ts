@@ -2,6 +2,7 @@ import * as supply from '@api/supply';
 import { reads, type Room } from '../room';
 import { supplyActs } from './acts';
 import { answerPurchase } from './answer';
+import { cancelPurchase, changePurchase } from './change-purchase';
 import { checks } from './checks';
 import { listPairs } from './list-pairs';
 import { editPairs } from './pairs';
@@ -11,7 +12,7 @@ import { salesFor, suppliesFor, tieActs } from './ties';
 
 /** What the supply room has. */
 export const room: Room = {
-  acts: [...supplyActs, ...tieActs, editPairs, answerPurchase],
+  acts: [...supplyActs, ...tieActs, editPairs, answerPurchase, changePurchase, cancelPurchase],
   answers: [
     reads(supply.listBench, (sql, companyId, { query, workDate }) => listBench(sql, companyId, workDate, query)),
     reads(supply.openThread, (sql, companyId, { params }) => openThread(sql, companyId, params.id)),

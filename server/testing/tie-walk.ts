@@ -143,6 +143,47 @@ export const STEPS: Record<string, [weight: number, step: (walk: TieWalk) => Pro
         ],
       }),
   ],
+  revise: [
+    3,
+    async (walk) => {
+      const purchase = await walk.purchase();
+      if (!purchase) return null;
+      return walk.visitor.raw('changePurchase', {
+        purchaseId: purchase.id,
+        version: purchase.version,
+        reason: 'They called',
+        lines: [
+          ...purchase.lines.map((line) => ({
+            id: line.id,
+            itemId: null,
+            quantity: walk.chance.next() < 0.6 ? walk.quantity(Number(line.quantity) + 4) : line.quantity,
+            price: walk.chance.next() < 0.2 ? '611.25' : '',
+            dueDate: walk.chance.pick(['2027-03-10', '2027-03-15', '2027-03-25']),
+          })),
+          ...(walk.chance.next() < 0.3
+            ? [
+                {
+                  id: null,
+                  itemId: walk.world.item('RO-4040'),
+                  quantity: walk.quantity(6),
+                  price: '',
+                  dueDate: '2027-03-18',
+                },
+              ]
+            : []),
+        ],
+      });
+    },
+  ],
+  giveUp: [
+    1,
+    async (walk) => {
+      const purchase = await walk.purchase();
+      if (!purchase) return null;
+      const { id: purchaseId, version } = purchase;
+      return walk.visitor.raw('cancelPurchase', { purchaseId, version, reason: 'Not wanted' });
+    },
+  ],
   untie: [
     2,
     async (walk) => {

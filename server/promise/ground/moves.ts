@@ -134,8 +134,8 @@ interface DemandsLeftOut {
   bench?: boolean;
   /** What is bought or made for its line: it takes nothing that is free. */
   own?: boolean;
-  /** What is owed after a day. */
-  after?: Day;
+  /** What is owed after a day, and on that day lines after one. */
+  after?: { day: Day; lineId: number };
 }
 
 export async function demandsOf(
@@ -147,7 +147,7 @@ export async function demandsOf(
     works: leftOut = [],
     bench: benchLeftOut = false,
     own = false,
-    after = '9999-12-31',
+    after = { day: '9999-12-31', lineId: 0 },
   }: DemandsLeftOut = {},
 ) {
   const bench = benchLeftOut ? "- IF(l.route = 'special', GREATEST(0, l.quantity - l.cancelled - l.tied), 0)" : '';
@@ -161,7 +161,7 @@ export async function demandsOf(
        JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
        JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
-      WHERE l.company_id = ? AND l.item_id IN (?) AND l.owed = TRUE AND l.ship_date <= ? ${own ? "AND l.route = 'stock'" : ''}
+      WHERE l.company_id = ? AND l.item_id IN (?) AND l.owed = TRUE AND l.ship_date <= ? AND (l.ship_date < ? OR l.id <= ?) ${own ? "AND l.route = 'stock'" : ''}
         AND ${others} AND ${DEMANDS.counts}
      HAVING quantity > 0
      UNION ALL
@@ -171,7 +171,7 @@ export async function demandsOf(
        JOIN item i ON i.company_id = p.company_id AND i.id = p.item_id
       WHERE k.company_id = ? AND k.item_id IN (?) AND k.needed_on <= ? AND p.open AND k.quantity > GREATEST(k.covered, k.used) AND p.id NOT IN (?)
       ORDER BY day, kind, id, line_id`,
-    [companyId, ids, after, ...values, companyId, ids, after, leftOut],
+    [companyId, ids, after.day, after.day, after.lineId, ...values, companyId, ids, after.day, leftOut],
   );
   return among(points, rows.map(moveOf));
 }

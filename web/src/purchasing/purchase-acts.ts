@@ -1,11 +1,16 @@
 import { inject } from '@angular/core';
 import { dec } from '@core/kernel';
+import * as contract from '@api/purchasing';
+import { Session } from '../access';
 import { Bench, TieSheet } from '../supply';
 import { VendorInvoiceSheet } from '../billing';
 import { PaperActs } from '../documents';
 import type { DocumentAct, DocumentPage } from '../kit/act/document-page';
 import { Sheets } from '../kit/act/sheet';
+import { ReasonSheet, type AsksReason } from '../kit/act/reason-sheet';
+import { counted } from '../kit/formats';
 import { AnswerSheet } from './answer-sheet';
+import { ChangePurchaseSheet } from './change-sheet';
 import { MakeOrderSheet } from './make-order-sheet';
 import { MoveSheet } from '../stock';
 import { forWhom } from './purchase-columns';
@@ -19,10 +24,27 @@ export function comingOf({ state, lines, customer }: PurchaseSheet): PurchaseLin
   return lines.filter((line) => openOf(line).gt(0) && (customer === null || line.ties.length > 0));
 }
 
+/** Cancels what of a purchase is still to come, with why. // S6 */
+const cancelling = (sheet: PurchaseSheet): AsksReason<typeof contract.cancelPurchase> => ({
+  head: `Cancel ${sheet.number}`,
+  sub: 'What is still to come of it will not; what came stays',
+  act: 'Cancel what is to come',
+  of: contract.cancelPurchase,
+  input: (reason) => ({ purchaseId: sheet.id, version: sheet.version, reason }),
+  effect: ({ stopped, touches }) =>
+    [
+      counted(stopped, 'line'),
+      ...(touches.length > 0
+        ? [`waiting on the bench again: ${touches.map(({ order, lineNo }) => `${order} line ${lineNo}`).join(', ')}`]
+        : []),
+    ].join('; '),
+});
+
 /** What can be done with a purchase order, and with the line of it one is on. To be made in an injection context. */
 export class PurchaseActs {
   private readonly bench = inject(Bench);
   private readonly sheets = inject(Sheets);
+  private readonly session = inject(Session);
   private readonly paper = new PaperActs();
 
   constructor(private readonly page: DocumentPage<string, PurchaseSheet, PurchaseLine>) {}
@@ -34,7 +56,7 @@ export class PurchaseActs {
     const placed = sheet.state === 'placed';
     return [
       ...this.paper.of(this.page.document()!),
-      { name: 'ubl', label: 'UBL', file: `/api/purchases/${sheet.id}/ubl`, download: true },
+      { name: 'ubl', label: 'UBL', place: 'menu', file: `/api/purchases/${sheet.id}/ubl`, download: true },
       ...this.ofLoose(sheet),
       ...(placed && line ? this.ofLine(sheet, line) : []),
       {
@@ -43,6 +65,21 @@ export class PurchaseActs {
         when: placed && sheet.lines.some((each) => openOf(each).gt(0)),
         does: () => this.sheets.open(AnswerSheet, sheet),
         says: ({ touched }) => ['Taken down for', touched[0]],
+      },
+      {
+        name: 'change',
+        label: 'Change…',
+        when: placed && this.session.may('purchases'),
+        does: () => this.sheets.open(ChangePurchaseSheet, sheet),
+        says: ({ touched }) => ['Changed, to be sent as its revision:', touched[0]],
+      },
+      {
+        name: 'cancel',
+        label: 'Cancel what is to come…',
+        place: 'menu',
+        when: placed && this.session.may('purchases') && sheet.lines.some((each) => openOf(each).gt(0)),
+        does: () => this.sheets.open(ReasonSheet, cancelling(sheet)),
+        says: ({ touched }) => ['Cancelled:', touched[0]],
       },
       ...this.steps(sheet),
     ];

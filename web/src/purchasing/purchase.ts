@@ -37,6 +37,9 @@ import { Purchases, type PurchaseLine, type PurchaseSheet } from './service';
         <div><small>First due</small>{{ day(shown.firstDueDate) }}</div>
         <div><small>Their answer</small>{{ shown.answeredOn ? 'came ' + day(shown.answeredOn) : 'not yet' }}</div>
         <div><small>Terms</small>{{ shown.terms }}</div>
+        @if (shown.revision > 0) {
+          <div><small>Revision</small>{{ shown.revision }}</div>
+        }
       </div>
       <div class="sheet">
         <k-grid
