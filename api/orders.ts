@@ -58,6 +58,8 @@ export const OrderTie = z.object({
   quantity: Decimal,
   received: Decimal,
   dueDate: Day,
+  /** In what the two ends differ, in words; empty where in step. // L6 */
+  differs: z.string(),
 });
 
 export const OrderLine = z.object({

@@ -40,6 +40,12 @@ export const PurchaseRow = z.object({
   currency: z.string(),
   net: Asked,
   shares: z.object({ received: z.number(), invoiced: z.number() }),
+  /** Came beyond what was ordered. // L10 */
+  over: Decimal,
+  /** When the first of what is still to come is due; null where all came. */
+  openDue: Day.nullable(),
+  /** The customers whose orders what comes to our place is for. // L3 */
+  forWhom: z.array(z.string()),
 });
 
 export const PurchaseTie = z.object({

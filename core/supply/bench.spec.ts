@@ -156,12 +156,15 @@ describe('L6 in step', () => {
     supplyQuantity: '12',
     shipDate: '2027-03-10',
     supplyDate: '2027-03-10',
+    received: '0',
     sameAddress: true,
   };
   it.each<[Partial<TieEnds>, string[]]>([
     [{}, []],
     [{ supplyDate: '2027-03-01' }, []],
     [{ supplyDate: '2027-03-11' }, ['date']],
+    [{ supplyDate: '2027-03-11', received: '11.5' }, ['date']],
+    [{ supplyDate: '2027-03-11', received: '12' }, []],
     [{ salesQuantity: '14' }, ['quantity']],
     [{ supplyQuantity: '10', sameAddress: false }, ['quantity', 'address']],
     [{ route: 'special', supplyQuantity: '20', sameAddress: false }, []],

@@ -242,6 +242,7 @@ export class PairState {
       supplyQuantity: supply.quantity.toFixed(),
       shipDate: sales.day,
       supplyDate: supply.day,
+      received: pair.received,
       sameAddress: order.shipToId === purchase.shipToId,
     });
     return [

@@ -10,6 +10,8 @@ export interface TieEnds {
   supplyQuantity: string;
   shipDate: Day;
   supplyDate: Day;
+  /** What came of it: once all did, it is late no more. */
+  received: string;
   sameAddress: boolean;
 }
 
@@ -24,7 +26,7 @@ export function differencesOf(ends: TieEnds): StepDifference[] {
   const tied = dec(ends.tied);
   const drop = ends.route === 'drop';
   if (!tied.eq(dec(ends.salesQuantity)) || (drop && !tied.eq(dec(ends.supplyQuantity)))) differences.push('quantity');
-  if (ends.supplyDate > ends.shipDate) differences.push('date');
+  if (ends.supplyDate > ends.shipDate && tied.gt(ends.received)) differences.push('date');
   if (drop && !ends.sameAddress) differences.push('address');
   return differences;
 }

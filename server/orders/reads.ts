@@ -1,8 +1,9 @@
 import type * as z from 'zod';
-import { routeFits, ROUTES } from '@core/catalogue';
+import { routeFits, ROUTES, type Route } from '@core/catalogue';
 import { dec, documentTotals, share, sum, ZERO } from '@core/kernel';
 import type { OrderState } from '@core/orders';
 import { agreedSteps, stepsFor } from '@core/pricing';
+import { differencesOf } from '@core/supply';
 import type * as contract from '@api/orders';
 import { orNotFound } from '../acts';
 import { likeOf, pageById, type Bound, type Sql, type Columns } from '../db';
@@ -322,16 +323,24 @@ async function tiesOf(sql: Sql, companyId: number, orderId: number): Promise<Map
       lineNo: number;
       dueDate: string;
       vendor: string;
+      route: Route;
+      live: string;
+      orderTied: string;
+      shipDate: string;
+      supplyQuantity: string;
+      sameAddress: number;
     }
   >(
     `SELECT STRAIGHT_JOIN t.id, t.order_line_id, t.quantity, t.received, p.id AS purchase_id, p.number, pl.id AS purchase_line_id,
-            pl.line_no, pl.due_date, v.name AS vendor
-       FROM sales_order_line sl FORCE INDEX (sales_order_line_no)
+            pl.line_no, pl.due_date, v.name AS vendor, sl.route, sl.quantity - sl.cancelled AS live, sl.tied AS order_tied, sl.ship_date,
+            pl.quantity AS supply_quantity, o.ship_to_id <=> p.ship_to_id AS same_address
+       FROM sales_order o FORCE INDEX (PRIMARY)
+       JOIN sales_order_line sl FORCE INDEX (sales_order_line_no) ON sl.company_id = o.company_id AND sl.order_id = o.id
        JOIN tie t FORCE INDEX (tie_ends) ON t.company_id = sl.company_id AND t.order_line_id = sl.id
        JOIN purchase_order_line pl FORCE INDEX (PRIMARY) ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
        JOIN purchase_order p FORCE INDEX (PRIMARY) ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
        JOIN vendor v FORCE INDEX (PRIMARY) ON v.company_id = p.company_id AND v.id = p.vendor_id
-      WHERE sl.company_id = ? AND sl.order_id = ? ORDER BY t.id`,
+      WHERE o.company_id = ? AND o.id = ? ORDER BY t.id`,
     [companyId, orderId],
   );
   const byLine = new Map<number, Tie[]>();
@@ -346,6 +355,16 @@ async function tiesOf(sql: Sql, companyId: number, orderId: number): Promise<Map
       quantity: row.quantity,
       received: row.received,
       dueDate: row.dueDate,
+      differs: differencesOf({
+        route: row.route,
+        tied: row.quantity,
+        salesQuantity: dec(row.live).minus(row.orderTied).plus(row.quantity).toFixed(),
+        supplyQuantity: row.supplyQuantity,
+        shipDate: row.shipDate,
+        supplyDate: row.dueDate,
+        received: row.received,
+        sameAddress: Boolean(row.sameAddress),
+      }).join(', '),
     });
     byLine.set(row.orderLineId, ties);
   }

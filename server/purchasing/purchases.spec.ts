@@ -83,4 +83,61 @@ describe('purchase orders', () => {
   it('that are not there are said to be not there', async () => {
     expect(await sheet(999_999)).toMatchObject({ status: 404 });
   });
+
+  it('L10 tell what came beyond what was asked, and where it went', async () => {
+    const [made] = await salmah.does('enterPurchase', {
+      vendorId: world.masters.vendors.get('V-103'),
+      shipToId: null,
+      lines: [{ itemId: world.item('SALT-25'), quantity: '100', dueDate: '2027-03-05' }],
+    });
+    const before = await sheet(made!.id);
+    await salmah.does('receiveGoods', {
+      purchaseId: made!.id,
+      lines: [{ lineId: before.lines[0]!.id, quantity: '104' }],
+    });
+    expect(await sheet(made!.id)).toMatchObject({
+      over: '4',
+      openDue: null,
+      shares: { received: 1 },
+      lines: [{ quantity: '100', received: '104' }],
+    });
+    expect((await list(`q=${made!.number}`)).rows).toMatchObject([{ over: '4', openDue: null }]);
+    expect((await sheet(drop.purchaseId)).over).toBe('0');
+  });
+
+  it('L3 name all whose orders wait for what comes to our place, and are late only for what is to come', async () => {
+    const orders = await Promise.all(
+      ['Teratai Bay Resort', 'Kasturi Bottling'].map(async (name) => {
+        const { id, shipTos } = world.masters.customers.get(name)!;
+        const [order] = await salmah.does('saveOrder', {
+          id: null,
+          version: null,
+          customerId: id,
+          shipToId: shipTos[0],
+          customerReference: 'S-1',
+          lines: [{ id: null, itemId: world.item('RO-4040'), quantity: '2', route: 'special', shipDate: '2027-03-20' }],
+        });
+        await salmah.does('confirmOrder', { id: order!.id, version: 1 });
+        return (await salmah.get<{ lines: { id: number }[] }>(`/api/orders/${order!.id}`)).lines[0]!.id;
+      }),
+    );
+    const vendorId = world.masters.vendors.get('V-101')!;
+    const [made] = await salmah.does('placePurchases', {
+      lines: orders.map((orderLineId) => ({ orderLineId, vendorId })),
+    });
+    const before = await sheet(made!.id);
+    expect(before).toMatchObject({ customer: null, forWhom: ['Kasturi Bottling', 'Teratai Bay Resort'] });
+    expect(before.openDue).toBe(before.firstDueDate);
+    // Due after it is to ship, until all of it came.
+    const later = before.lines.map(({ id }) => ({ purchaseLineId: id, dueDate: '2027-03-24', stops: false }));
+    await salmah.does('answerPurchase', { purchaseId: made!.id, version: before.version, lines: later });
+    const differs = async () => (await sheet(made!.id)).lines.flatMap(({ ties }) => ties.map((tie) => tie.differs));
+    expect(await differs()).toEqual(['date', 'date']);
+    const [line] = before.lines;
+    await salmah.does('receiveGoods', { purchaseId: made!.id, lines: [{ lineId: line!.id, quantity: '3' }] });
+    expect(await differs()).toEqual(['', 'date']);
+    await salmah.does('receiveGoods', { purchaseId: made!.id, lines: [{ lineId: line!.id, quantity: '1' }] });
+    expect(await differs()).toEqual(['', '']);
+    expect((await sheet(made!.id)).openDue).toBeNull();
+  });
 });

@@ -30,17 +30,27 @@ interface HeadRow {
   quantity: string | null;
   received: string | null;
   invoiced: string | null;
+  beyond: string | null;
+  openDue: Day | null;
+  forWhom: string | null;
 }
 
 const HEAD = `p.id, p.number, p.state, p.vendor_id, v.number AS vendor_number, v.name AS vendor_name,
     c.id AS customer_id, c.number AS customer_number, c.name AS customer_name, p.order_date, p.first_due_date,
-    p.currency, p.net, s.quantity, s.received, s.invoiced`;
+    p.currency, p.net, s.quantity, s.received, s.invoiced, s.beyond, s.open_due,
+    (SELECT GROUP_CONCAT(DISTINCT fc.name ORDER BY fc.name SEPARATOR '|') FROM purchase_order_line fl
+       JOIN tie ft ON ft.company_id = fl.company_id AND ft.purchase_line_id = fl.id
+       JOIN sales_order_line fs ON fs.company_id = ft.company_id AND fs.id = ft.order_line_id
+       JOIN sales_order fo ON fo.company_id = fs.company_id AND fo.id = fs.order_id
+       JOIN customer fc ON fc.company_id = fo.company_id AND fc.id = fo.customer_id
+      WHERE fl.company_id = p.company_id AND fl.purchase_order_id = p.id AND p.ship_to_id IS NULL AND fl.tied > 0) AS for_whom`;
 const JOINS = `JOIN vendor v ON v.company_id = p.company_id AND v.id = p.vendor_id
   LEFT JOIN ship_to st ON st.company_id = p.company_id AND st.id = p.ship_to_id
   LEFT JOIN customer c ON c.company_id = st.company_id AND c.id = st.customer_id`;
 /** What was ordered, received and invoiced on these purchases. */
 const SUMS = `LEFT JOIN (
-    SELECT l.purchase_order_id, SUM(l.quantity) AS quantity, SUM(l.received) AS received, SUM(l.invoiced) AS invoiced
+    SELECT l.purchase_order_id, SUM(l.quantity) AS quantity, SUM(l.received) AS received, SUM(l.invoiced) AS invoiced,
+           SUM(GREATEST(0, l.received - l.quantity)) AS beyond, MIN(IF(l.received < l.quantity, l.due_date, NULL)) AS open_due
       FROM purchase_order_line l WHERE l.company_id = ? AND l.purchase_order_id IN (?) GROUP BY l.purchase_order_id
   ) s ON s.purchase_order_id = p.id`;
 
@@ -101,6 +111,9 @@ function rowOf(row: HeadRow): Row {
       received: share(row.received ?? '0', quantity),
       invoiced: share(row.invoiced ?? '0', quantity),
     },
+    over: row.beyond ?? '0',
+    openDue: row.openDue,
+    forWhom: (row.forWhom ?? '').split('|').filter(Boolean),
   };
 }
 
@@ -230,6 +243,7 @@ async function tiesOf(sql: Sql, companyId: number, id: number, shipToId: number 
       supplyQuantity: row.supplyQuantity,
       shipDate: row.shipDate,
       supplyDate: row.dueDate,
+      received: row.received,
       sameAddress: row.orderShipTo === shipToId,
     };
     const ties = byLine.get(row.purchaseLineId) ?? [];

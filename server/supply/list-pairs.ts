@@ -201,6 +201,7 @@ async function columnsOf(sql: Sql, companyId: number, ids: readonly number[]): P
         supplyQuantity: row.purchaseQuantity,
         shipDate: row.shipDate,
         supplyDate: row.dueDate,
+        received: row.received,
         sameAddress: row.orderShipTo === row.purchaseShipTo,
       }),
     },

@@ -73,6 +73,7 @@ interface SupplyRow {
   quantity: string;
   received: string;
   lineQuantity: string;
+  lineReceived: string;
   dueDate: Day;
   purchaseId: number;
   number: string;
@@ -157,7 +158,7 @@ export function documentsOfLines(
 
 export function supplyRows(sql: Sql, companyId: number, { of, id }: Scope): Promise<SupplyRow[]> {
   return sql.rows<SupplyRow>(
-    `SELECT STRAIGHT_JOIN t.order_line_id, t.id AS tie_id, t.quantity, t.received, pl.quantity AS line_quantity, pl.due_date,
+    `SELECT STRAIGHT_JOIN t.order_line_id, t.id AS tie_id, t.quantity, t.received, pl.quantity AS line_quantity, pl.received AS line_received, pl.due_date,
             p.id AS purchase_id, p.number, p.ship_to_id, v.name AS vendor
        FROM ${LINES[of].from}
        JOIN tie t FORCE INDEX (tie_ends) ON t.company_id = l.company_id AND t.order_line_id = l.id
@@ -227,13 +228,17 @@ function supplyOf(row: SupplyRow, line: LineRow, tied: Dec, shipToId: number | n
     supplyQuantity: row.lineQuantity,
     shipDate: line.shipDate,
     supplyDate: row.dueDate,
+    received: row.received,
     sameAddress: row.shipToId === shipToId,
   });
   const part: Part = {
     document: { kind: 'PO', id: row.purchaseId, number: row.number },
     quantity: row.quantity,
     day: row.dueDate,
-    note: row.vendor,
+    // What came beyond what was asked is on our stock. // L10
+    note: dec(row.lineReceived).gt(row.lineQuantity)
+      ? `${row.vendor}, ${dec(row.lineReceived).minus(row.lineQuantity).toFixed()} more came, to stock`
+      : row.vendor,
     filled: share(row.received, row.quantity),
     ...(differences.length > 0 ? { differs: differences.join(', ') } : {}),
   };

@@ -289,24 +289,16 @@ export function suppliedBy(line: OrderLine): string {
   return [...missing, ...here, ...from].join('; ');
 }
 
-/** The latest day its supply is due; null where nothing is tied. */
-const supplyDue = (line: OrderLine) =>
-  line.ties
-    .map((tie) => tie.dueDate)
-    .sort()
-    .at(-1) ?? null;
-
 function beadsOf(line: OrderLine) {
   const live = dec(line.quantity).minus(line.cancelled);
   const struck = live.lte(0);
   const of = (part: string) => share(part, live);
-  const late = (supplyDue(line) ?? '') > line.shipDate;
   const bought = line.route === 'drop' || line.route === 'special';
   // What is made for it, is held for it, or went out already.
   const made = dec(line.making).plus(line.reserved).plus(line.shipped).toFixed();
   const supply = line.route === 'stock' ? 1 : of(bought ? line.tied : made);
   return [
-    { label: 'Supply', share: supply, notch: late, struck },
+    { label: 'Supply', share: supply, notch: line.ties.some(({ differs }) => differs !== ''), struck },
     { label: 'Shipped', share: of(line.shipped) },
     { label: 'Invoiced', share: of(line.invoiced) },
     ...(bought ? [{ label: 'Vendor invoiced', share: of(line.vendorInvoiced) }] : []),

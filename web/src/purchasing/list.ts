@@ -10,6 +10,10 @@ import { Sheets } from '../kit/act/sheet';
 import { EnterSheet } from './enter-sheet';
 import { Purchases, type PurchaseQuery, type PurchaseRow } from './service';
 
+/** Whom it is for: where it is drop shipped to, or whose orders wait for it at our place. */
+const whom = ({ customer, forWhom }: PurchaseRow): string =>
+  customer ? `straight to ${customer.name}` : forWhom.length > 0 ? forWhom.join(', ') : 'our own stock';
+
 /** Purchase orders, newest first, each with what came and what was invoiced. */
 @Component({
   selector: 'k-purchase-list',
@@ -66,15 +70,16 @@ export class PurchaseList {
         link: this.list.pathTo,
       },
       { id: 'vendor', head: 'Vendor', text: (row) => row.vendor.name },
-      { id: 'for', head: 'Drop shipped to', text: (row) => row.customer?.name ?? 'our own stock' },
+      { id: 'for', head: 'For', text: whom },
       { id: 'state', head: 'State', width: 86, text: (row) => row.state },
       { id: 'ordered', head: 'Placed', width: 110, text: (row) => day(row.orderDate, workDate) },
       {
         id: 'due',
         head: 'First due',
         width: 116,
-        text: (row) => day(row.firstDueDate, workDate),
-        need: (row) => row.state === 'placed' && row.shares.received < 1 && (row.firstDueDate ?? '9') < workDate,
+        text: (row) => day(row.openDue ?? row.firstDueDate, workDate),
+        // Late is what is still to come, and no longer.
+        need: (row) => row.state === 'placed' && row.openDue !== null && row.openDue < workDate,
       },
       { id: 'net', head: 'Net', width: 122, figures: true, text: (row) => namedMoney(row.net, row.currency, own) },
       {
@@ -82,7 +87,7 @@ export class PurchaseList {
         head: 'Received · invoiced',
         width: 140,
         beads: (row) => [
-          { label: 'Received', share: row.shares.received },
+          { label: 'Received', share: row.shares.received, over: row.over },
           { label: 'Vendor invoiced', share: row.shares.invoiced },
         ],
       },

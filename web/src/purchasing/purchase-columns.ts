@@ -1,4 +1,4 @@
-import { share } from '@core/kernel';
+import { dec, inUnits, share } from '@core/kernel';
 import { pathOf } from '../kit/documents';
 import { counted, day, money, price, quantity } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
@@ -11,6 +11,17 @@ export function forWhom({ ties, untied }: PurchaseLine, { customer }: PurchaseSh
   if (!first) return loose;
   const whom = ties.length === 1 ? `${first.order.number} line ${first.orderLineNo}` : counted(ties.length, 'line');
   return untied === '0' ? whom : `${whom}, ${quantity(untied)} ${loose}`;
+}
+
+/** What came beyond what was ordered; nothing is for an order of it. // L10 */
+const overOf = ({ received, quantity: asked }: PurchaseLine): string =>
+  dec(received).gt(asked) ? dec(received).minus(asked).toFixed() : '0';
+
+/** What came, and where what came beyond it went. */
+function came(row: PurchaseLine): string {
+  if (row.received === '0') return '–';
+  const over = overOf(row);
+  return over === '0' ? quantity(row.received) : `${quantity(row.received)}, ${quantity(over)} to stock`;
 }
 
 /** In what a line and those it is for differ; empty where in step. // L6 */
@@ -34,14 +45,21 @@ export function purchaseColumns(sheet: PurchaseSheet, workDate: string): GridCol
     {
       id: 'quantity',
       head: 'Quantity',
-      width: 76,
+      width: 104,
       figures: true,
-      text: (row) => quantity(row.quantity),
+      text: (row) => inUnits(quantity(row.quantity), row.item.unit),
       problem: (row) => (row.stopped === '0' ? '' : `${quantity(row.stopped)} of it will not come`),
     },
-    { id: 'unit', head: 'Unit', width: 66, text: (row) => row.item.unit },
     { id: 'price', head: 'Price', width: 84, figures: true, text: (row) => price(row.unitPrice, currency) },
     { id: 'amount', head: 'Amount', width: 96, figures: true, text: (row) => money(row.amount, currency) },
+    {
+      id: 'came',
+      head: 'Came',
+      width: 104,
+      figures: true,
+      text: came,
+      need: (row) => dec(row.received).gt(row.quantity),
+    },
     { id: 'due', head: 'Due', width: 100, text: (row) => day(row.dueDate, workDate) },
     {
       id: 'for',
@@ -69,7 +87,7 @@ export function purchaseColumns(sheet: PurchaseSheet, workDate: string): GridCol
       head: 'Came · invoiced',
       width: 112,
       beads: (row) => [
-        { label: 'Received', share: share(row.received, row.quantity), notch: differs(row) !== '' },
+        { label: 'Received', share: share(row.received, row.quantity), notch: differs(row) !== '', over: overOf(row) },
         { label: 'Vendor invoiced', share: share(row.invoiced, row.quantity) },
       ],
     },

@@ -14,7 +14,7 @@ export function pie(cx: number, cy: number, radius: number, share: number): stri
 }
 
 /** How a bead reads aloud. */
-export function beadWords(label: string, share: number, notch: boolean, struck: boolean): string {
+export function beadWords(label: string, share: number, notch: boolean, struck: boolean, over = '0'): string {
   const state = struck
     ? 'cancelled'
     : share >= 1
@@ -22,7 +22,7 @@ export function beadWords(label: string, share: number, notch: boolean, struck: 
       : share <= 0
         ? 'not begun'
         : `${Math.round(share * 100)} per cent`;
-  return `${label}: ${state}${notch ? ', the two ends differ' : ''}`;
+  return `${label}: ${state}${over === '0' ? '' : `, ${over} more than was asked`}${notch ? ', the two ends differ' : ''}`;
 }
 
 /** A small bead: the filled share of its circle is what has passed; a notch, the ends differ; a bar, cancelled. */
@@ -82,6 +82,8 @@ export interface SmallBead {
   share: number;
   notch?: boolean;
   struck?: boolean;
+  /** What came beyond what was asked, in figures; a ring round the bead says it. */
+  over?: string;
 }
 
 /** A row of small beads on a thread as an SVG element, for grid cells. */
@@ -100,7 +102,7 @@ export function beadsElement(beads: readonly SmallBead[]): SVGElement {
     role: 'img',
     class: 'small-beads',
     'aria-label': beads
-      .map((bead) => beadWords(bead.label, bead.share, bead.notch ?? false, bead.struck ?? false))
+      .map((bead) => beadWords(bead.label, bead.share, bead.notch ?? false, bead.struck ?? false, bead.over ?? '0'))
       .join('; '),
   });
   svg.append(make('path', { d: `M 8 8 H ${width - 9}`, class: 'string' }));
@@ -108,6 +110,9 @@ export function beadsElement(beads: readonly SmallBead[]): SVGElement {
     const cx = 8 + index * 15;
     svg.append(make('circle', { cx: String(cx), cy: '8', r: '4.8' }));
     svg.append(make('path', { class: 'fill', d: pie(cx, 8, 3.6, bead.share) }));
+    if (bead.over !== undefined && bead.over !== '0') {
+      svg.append(make('circle', { cx: String(cx), cy: '8', r: '6.8', class: 'over' }));
+    }
     if (bead.notch) svg.append(make('path', { class: 'notch', d: `M${cx - 2.4} 0 h4.8 l-2.4 4 Z` }));
     if (bead.struck) svg.append(make('path', { class: 'bar', d: `M${cx - 6} 14 l12 -12` }));
   });
