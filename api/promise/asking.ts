@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { ROUTES } from '@core/catalogue';
 import { METHODS, OBTAINED, WAYS } from '@core/promise';
 import {
   act,
@@ -11,6 +12,7 @@ import {
   namedOnce,
   post,
   read,
+  Text,
   TypedDay,
   TypedDecimal,
 } from '../kit';
@@ -188,6 +190,50 @@ export const tryPromise = post({
     order: z.object({ id: z.number().int(), number: z.string(), version: z.number().int(), state: z.string() }),
     rows: GroundRows,
     lines: z.array(AskedLine),
+  }),
+});
+
+export const possibleDays = post({
+  name: 'possibleDays',
+  path: '/promise/days',
+  summary:
+    'The first day lines that are typed can ship by their routes, why, and what is to be said of the days they have; the same lines of an order are left out.',
+  body: z.object({
+    /** The order they are typed over. */
+    orderId: Id.nullable(),
+    lines: namedOnce(
+      z
+        .array(
+          z.object({
+            key: Text(80),
+            itemId: Id,
+            route: z.enum(ROUTES),
+            locationId: LocationId,
+            /** In the item's own unit, above zero. */
+            quantity: TypedDecimal,
+            asked: TypedDay,
+            own: z.boolean().optional(),
+          }),
+        )
+        .min(1)
+        .max(200),
+      'key',
+    ),
+  }),
+  out: z.object({
+    lines: z.array(
+      z.object({
+        key: z.string(),
+        /** The day that was asked about. */
+        asked: Day.nullable(),
+        /** Null where none can be said. */
+        first: Day.nullable(),
+        why: z.string(),
+        /** Empty, and null, where the day can be kept. */
+        word: z.string(),
+        instead: Day.nullable(),
+      }),
+    ),
   }),
 });
 

@@ -181,6 +181,7 @@ describe('G7 rights to see', () => {
     'openToInvoice',
     'locations',
     'listGoingOut',
+    'possibleDays',
     'listStock',
     'listCarriages',
     'listCounts',

@@ -14,6 +14,7 @@ import {
   openLoad,
   openPlanned,
   openPromiseGround,
+  possibleDaysOf,
   tryPromise,
 } from './asking/reads';
 import { applyRepromise, brokenPromises, openRepromise, startRepromise, stopRepromise } from './again/repromise';
@@ -39,6 +40,7 @@ export const room: Room = {
       openPromiseGround(sql, companyId, workDate, params.id),
     ),
     reads(promise.tryPromise, (sql, companyId, { body, workDate }) => tryPromise(sql, companyId, workDate, body)),
+    reads(promise.possibleDays, (sql, companyId, { body, workDate }) => possibleDaysOf(sql, companyId, workDate, body)),
     reads(promise.checkPromise, (sql, companyId, { params, workDate }) =>
       checkPromise(sql, companyId, workDate, params.id),
     ),

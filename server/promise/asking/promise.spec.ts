@@ -150,6 +150,57 @@ describe('promising', () => {
     expect(await count()).toBe(before);
   });
 
+  it('S10 finds the first day typed lines can ship, what makes it, and what is to be said of theirs', async () => {
+    const line = (key: string, item: string, more: Record<string, unknown> = {}) => ({
+      key,
+      itemId: world.item(item),
+      route: 'stock',
+      locationId: 0,
+      quantity: '1',
+      asked: null,
+      ...more,
+    });
+    const lines = [
+      line('here', 'SALT-25', { asked: '2027-03-06' }),
+      line('drop', 'RO-4040', { route: 'drop', asked: '2027-03-04' }),
+      line('made', 'SK-D2', { route: 'make', quantity: '40' }),
+      line('nothing', 'SALT-25', { quantity: '0' }),
+      { ...line('unknown', 'SALT-25'), itemId: 999_999 },
+      line('nowhere', 'SALT-25', { locationId: 77 }),
+    ];
+    const answer = await salmah.post('/api/promise/days', { orderId: null, lines });
+    const days = (answer.body as { lines: Record<string, string | null>[] }).lines;
+    expect(days.map(({ key }) => key)).toEqual(['here', 'drop', 'made']);
+    expect(days[0]).toMatchObject({
+      first: '2027-03-01',
+      word: 'we do not work on Sat 6 Mar; Mon 8 Mar is next',
+      instead: '2027-03-08',
+    });
+    expect(days[1]).toMatchObject({
+      first: '2027-03-12',
+      word: 'cannot be before Fri 12 Mar: Arus Membrane Supply needs 8 working days',
+      instead: '2027-03-12',
+    });
+    expect(days[2]!.first! > '2027-03-01').toBe(true);
+    expect(days[2]!.why).not.toBe('');
+    // What is typed over a kept order finds what that asks for free.
+    const free = (
+      await world.serving.database.rows<{ free: string }>(
+        'SELECT on_hand - reserved AS free FROM stock WHERE item_id = ? AND location_id = 0',
+        [world.item('GAC-25')],
+      )
+    )[0]!.free;
+    const id = await ordered([['GAC-25', free]]);
+    const all = [line('all', 'GAC-25', { quantity: free })];
+    const over = async (orderId: number | null) =>
+      ((await salmah.post('/api/promise/days', { orderId, lines: all })).body as { lines: { first: string }[] })
+        .lines[0]!.first;
+    expect(await over(id)).toBe(WORK_DATE);
+    expect((await over(null)) > WORK_DATE).toBe(true);
+    const twice = [line('a', 'GAC-25'), line('a', 'GAC-25')];
+    expect((await salmah.post('/api/promise/days', { orderId: null, lines: twice })).status).toBe(422);
+  });
+
   it('promises what goes straight to the customer by its vendor’s days alone (L2 T3)', async () => {
     const { id, shipTos } = world.masters.customers.get('Kasturi Bottling')!;
     const line = { id: null, itemId: world.item('RO-4040'), quantity: '2', shipDate: '2027-03-04', route: 'drop' };

@@ -11,7 +11,10 @@ import { OrderActs, type OrderDraft } from './order-acts';
 import type { OrderLine, OrderSheet } from './service';
 
 /** What can be done with an order as it is, and what each did; `drafting` while it is typed over. */
-function actsOn(sheet: OrderSheet | null, { rights = ['orders', 'plan', 'send'], drafting = false } = {}) {
+function actsOn(
+  sheet: OrderSheet | null,
+  { rights = ['orders', 'plan', 'send'], drafting = false, words = [] as string[] } = {},
+) {
   const called: unknown[][] = [];
   const noted =
     (name: string) =>
@@ -26,7 +29,7 @@ function actsOn(sheet: OrderSheet | null, { rights = ['orders', 'plan', 'send'],
         provide: Session,
         useValue: { workDate: signal('2027-03-01'), may: (right: string) => rights.includes(right) },
       },
-      { provide: Sheets, useValue: { open: noted('opens') } },
+      { provide: Sheets, useValue: { open: noted('opens'), choose: noted('chooses') } },
       { provide: Api, useValue: { act: noted('does'), call: noted('reads') } },
     ],
   });
@@ -56,6 +59,7 @@ function actsOn(sheet: OrderSheet | null, { rights = ['orders', 'plan', 'send'],
       () => called.push(['finishes editing']),
       signal('They pay on Friday '),
       () => called.push(['begins to change']),
+      () => words,
     );
   });
   TestBed.tick();
@@ -84,6 +88,17 @@ describe('what can be done with an order', () => {
   it('a new one can be confirmed and nothing else', () => {
     const acts = actsOn(null, { drafting: true });
     expect([acts.step(), acts.buttons(), acts.menu()]).toEqual(['Confirm', [], []]);
+  });
+
+  it('S10 asks once more where a day cannot be kept, and confirms at once where all can', () => {
+    const words = ['Line 1, RO-4040: cannot be before Mon 8 Mar: Arus needs 5 working days'];
+    const asked = actsOn(null, { drafting: true, words });
+    asked.named('confirm').does!();
+    expect(asked.called).toEqual([['finishes editing'], ['chooses', 'ImpossibleDaysSheet', { words }]]);
+    TestBed.resetTestingModule();
+    const fine = actsOn(null, { drafting: true });
+    fine.named('confirm').does!();
+    expect(fine.called[1]).toEqual(['saves', 'Confirmed:']);
   });
 
   it('its line without supply is tied, turned, promised or closed short', () => {

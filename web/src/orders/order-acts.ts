@@ -15,6 +15,7 @@ import type { TypedDraft } from '../kit/act/typed-draft';
 import { PromiseSheet, Promises } from '../promise';
 import { MoveSheet } from '../stock';
 import { CommissionSheet } from './commission-sheet';
+import { ImpossibleDaysSheet, type ImpossibleDaysData } from './impossible-days-sheet';
 import { nextStepOf } from './next-step';
 import { shippable, suppliedBy, unmade } from './order-columns';
 import { TieWorkSheet, type TieWorkData } from '../workshop';
@@ -66,6 +67,8 @@ export class OrderActs {
     private readonly creditReason: Signal<string>,
     /** Begins to change a confirmed order. // S8 */
     private readonly change: (sheet: OrderSheet) => void,
+    /** What is to be said of ship dates before it is confirmed. // S10 */
+    private readonly dayWords: () => readonly string[],
   ) {}
 
   all(): DocumentAct[] {
@@ -293,10 +296,18 @@ export class OrderActs {
       place: 'step',
       does: () => {
         this.finishEditing();
-        const why = this.creditReason().trim();
-        this.draft.saveAnd('Confirmed:', (id, version) => this.orders.confirm(id, version, why));
+        const words = this.dayWords();
+        if (words.length === 0) return this.confirmNow();
+        this.sheets.choose<ImpossibleDaysData, boolean>(ImpossibleDaysSheet, { words }).subscribe((anyway) => {
+          if (anyway) this.confirmNow();
+        });
       },
     };
+  }
+
+  private confirmNow(): void {
+    const why = this.creditReason().trim();
+    this.draft.saveAnd('Confirmed:', (id, version) => this.orders.confirm(id, version, why));
   }
 
   /** The first line that is made to order, and that nothing is made for yet, has its order made. // W1 */

@@ -27,6 +27,8 @@ export interface TypedColumnsGround {
   offers(row: TypedLine): readonly PriceOffer[];
   /** A line's price as the server built it up; undefined while it has not. */
   priceOf(row: TypedLine): LinePrice | undefined;
+  /** Its ship date cannot be kept, or is not worked. // S10 */
+  impossible(row: TypedLine): boolean;
   setLine(row: TypedLine, change: Partial<TypedLine>): void;
 }
 
@@ -184,12 +186,14 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
       text: (row) =>
         row.shipDate !== null && isDay(row.shipDate) ? day(row.shipDate, workDate) : (row.shipDate ?? ''),
       typed: (row) => row.shipDate ?? '',
+      need: ground.impossible,
       problem: (row) =>
         at(row, 'shipDate') ||
         (row.shipDate !== null && !isDay(row.shipDate) ? 'Not a date; write it like 11/3, +5 or fri.' : ''),
       edit: {
         kind: 'text',
-        set: (row, typed) => setLine(row, { shipDate: readTypedDay(typed, workDate) ?? (typed || null) }),
+        set: (row, typed) =>
+          setLine(row, { shipDate: readTypedDay(typed, workDate) ?? (typed || null), dayOpen: false }),
       },
     },
     {

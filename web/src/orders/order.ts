@@ -35,6 +35,7 @@ import { lineColumns, typedColumns } from './order-columns';
 import { keptDemand, keptPrice, typedDemand, typedPrice } from './line-shown';
 import { OrderActs, type OrderDraft } from './order-acts';
 import { OptionsSheet, type OptionsData } from './options-sheet';
+import { PossibleDays, type DayWord } from './possible-days';
 import { PasteSheet, type PasteData } from './paste-sheet';
 import { PricePanel, type PricedLine } from './price-panel';
 import { Orders, type CustomerChoice, type OrderLine, type OrderSheet } from './service';
@@ -150,12 +151,19 @@ export class OrderPage {
   protected readonly currency = computed(() => this.sheet()?.currency ?? this.session.company()?.currency ?? 'MYR');
   /** Why the order may pass over the credit limit; asked for where it would. // S4 */
   protected readonly creditReason = signal('');
+  /** The first days its lines can ship, and what is to be said of theirs. // S10 */
+  protected readonly days = new PossibleDays(
+    computed(() => (this.draft.typing() ? (this.draft.typed()?.lines ?? []) : [])),
+    () => (this.draft.isNew() ? null : Number(this.id())),
+    (row, shipDate) => this.setLine(row, { shipDate }),
+  );
   private readonly acts: OrderActs = new OrderActs(
     this.page,
     this.draft,
     () => this.grid()?.finishEditing(),
     this.creditReason,
     (sheet) => this.changing.begin(sheet),
+    () => this.days.words().map(({ sentence }) => sentence),
   );
 
   constructor() {
@@ -250,7 +258,11 @@ export class OrderPage {
           for (const { id, quantity, day } of tried ?? []) {
             const line = lines[id - 1]!;
             const factor = dec(baseQuantity(line)).div(line.quantity);
-            this.setLine(line, { quantity: dec(quantity).div(factor).round(5).toFixed(), shipDate: day });
+            this.setLine(line, {
+              quantity: dec(quantity).div(factor).round(5).toFixed(),
+              shipDate: day,
+              dayOpen: false,
+            });
           }
         },
         error: (error: unknown) => this.draft.refuse(error),
@@ -367,6 +379,13 @@ export class OrderPage {
     return sheet ? { ...sheet.totals, size: sizeOf(...keptSize(sheet.lines)) } : null;
   });
 
+  /** Why the typed line one is on ships when it does. // S10 */
+  protected readonly dayWhy = computed(() => {
+    const row = this.typedLine();
+    const why = row ? this.days.why(row) : '';
+    return row && why ? `${row.number} on ${this.day(row.shipDate)}, ${why}` : '';
+  });
+
   private readonly offers = new LineOffers();
 
   /** Takes a change of a line and prices it again by its agreements. // A13 */
@@ -397,6 +416,7 @@ export class OrderPage {
       locations: this.locations.all(),
       items: (words) => this.orders.items(words, this.draft.typed()?.customerId ?? null),
       priceOf: this.pricing.priceOf(),
+      impossible: (row) => this.days.words().some((word) => word.row.key === row.key),
       offers: (row) => this.offers.of(row) ?? [],
       setLine: (row, change) => this.setLine(row, change),
     }),
@@ -412,6 +432,13 @@ export class OrderPage {
     const shipTo = this.sheet()?.shipTo;
     return shipTo ? `${shipTo.label}, ${shipTo.town}` : '–';
   });
+
+  /** Takes the days that can be kept instead of those that cannot. */
+  protected takeDays(words: readonly DayWord[]): void {
+    this.grid()?.finishEditing();
+    for (const { row, instead } of words) if (instead) this.setLine(row, { shipDate: instead, dayOpen: false });
+  }
+  protected readonly possible = computed(() => this.days.words().filter(({ instead }) => instead !== null));
 
   private save(): void {
     this.grid()?.finishEditing();

@@ -163,6 +163,7 @@ export class PasteSheet {
         ...ofItem(choice),
         quantity: row.quantity,
         shipDate: row.day ?? blank.shipDate,
+        dayOpen: row.day === null || row.day === undefined,
         ...(unit ? { unit } : {}),
         ...(row.price ? { price: row.price, agreementLineId: null } : {}),
       };

@@ -50,6 +50,8 @@ export interface TypedLine {
   taxCode: string;
   taxRate: string;
   shipDate: string | null;
+  /** Nobody typed its ship date: it is the first day its route can keep. // S10 */
+  dayOpen?: boolean;
   route: Route;
   routes: readonly Route[];
   /** Which of our places it goes out from. */
@@ -94,6 +96,7 @@ export function blankLine(workDate: string): TypedLine {
     taxCode: '',
     taxRate: '0',
     shipDate: addDays(workDate, 7),
+    dayOpen: true,
     route: 'drop',
     routes: [],
     locationId: MAIN_LOCATION,

@@ -2,4 +2,4 @@
 export { AvailabilityPanel } from './availability';
 export { PeggingPanel } from './pegging';
 export { PromiseSheet, type Tried } from './promise-sheet';
-export { Promises, type OrderGround } from './service';
+export { Promises, type OrderGround, type PossibleDay } from './service';

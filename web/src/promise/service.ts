@@ -5,6 +5,7 @@ import * as catalogue from '@api/catalogue';
 import * as contract from '@api/promise';
 import { Api } from '../kit/act/api';
 
+export type PossibleDay = z.infer<typeof contract.possibleDays.out>['lines'][number];
 export type OrderGround = z.infer<typeof contract.openPromiseGround.out>;
 export type AskedLine = OrderGround['lines'][number];
 export type PlannedRow = z.infer<typeof contract.listPlanned.out>['rows'][number];
@@ -30,6 +31,11 @@ export class Promises {
 
   try(body: z.input<typeof contract.tryPromise.body>) {
     return this.api.call(contract.tryPromise, { body });
+  }
+
+  /** The first day typed lines can ship, and what is to be said of theirs. // S10 */
+  possibleDays(body: z.input<typeof contract.possibleDays.body>) {
+    return this.api.call(contract.possibleDays, { body });
   }
 
   broken(orderId: number) {
