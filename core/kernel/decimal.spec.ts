@@ -35,6 +35,8 @@ describe('decimals', () => {
     ['12a', null],
     ['', null],
     ['1,000,000', '1000000'],
+    ['−1,250.5', '-1250.5'],
+    ['1−2', null],
   ])('reads what is typed: %s', (typed, read) => {
     expect(readTypedDecimal(typed, 'quantity')).toBe(read);
   });

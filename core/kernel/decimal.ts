@@ -42,7 +42,8 @@ export function isDecimalText(text: string, kind: DecimalKind): boolean {
  * Null where it is not a number of that kind.
  */
 export function readTypedDecimal(typed: string, kind: DecimalKind): string | null {
-  const trimmed = typed.trim();
+  // As it is shown, and as it is typed.
+  const trimmed = typed.trim().replace('−', '-');
   if (trimmed.includes(',') && !/^-?\d{1,3}(,\d{3})+(\.\d+)?$/.test(trimmed)) return null;
   const plain = trimmed.replaceAll(',', '').replaceAll(' ', '');
   const text = plain.startsWith('.') ? `0${plain}` : plain;

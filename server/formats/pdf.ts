@@ -3,7 +3,8 @@ import { dayText, dec, decimalText } from '@core/kernel';
 
 export const FAINT = '#5d6f6c';
 
-const grouped = (text: string) => text.replace(/\B(?=(\d{3})+(?!\d))/g, ',');
+/** In groups of three, with a minus as the one sign for less than nothing. */
+const grouped = (text: string) => text.replace(/\B(?=(\d{3})+(?!\d))/g, ',').replace('-', '−');
 
 /** `12345.6` with places as `12,345.60`. */
 export function fixed(text: string, places: number): string {

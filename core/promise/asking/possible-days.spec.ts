@@ -76,6 +76,12 @@ describe('S10 the first day a route can keep', () => {
     });
     const [own] = possibleDays(made, [ask(5, { route: 'assemble', own: true })]);
     expect(own).toMatchObject({ first: '2027-03-04', why: 'it takes 3 working days to make' });
+    const routed = { ...made, items: [itemRow(5, { obtained: 'make' }), ...made.items.slice(1)] };
+    const asked = '2027-03-02';
+    expect(possibleDays(routed, [ask(5, { route: 'make', own: true, asked })])[0]).toMatchObject({
+      first: null,
+      word: '',
+    });
     const here = { ...made, items: [itemRow(5, { obtained: 'make', onHand: '12' }), ...made.items.slice(1)] };
     expect(possibleDays(here, [ask(5, { route: 'make' })])[0]).toMatchObject({
       first: '2027-03-01',

@@ -51,7 +51,8 @@ function possibleDay(ground: Ground, comes: Coming, ask: DayAsk, found: Answer):
   const { key, route, asked } = ask;
   if (found.day === null) {
     const trouble = troubleText(found.trouble!);
-    return { key, first: null, why: trouble, word: asked === null ? '' : trouble, instead: null };
+    // What is chosen for it is laid once it is confirmed: until then nobody can say.
+    return { key, first: null, why: trouble, word: asked === null || ask.own ? '' : trouble, instead: null };
   }
   const item = ground.items[ground.at(ask.itemId)]!;
   const calendar = (route === 'drop' && item.sellers[0]?.vendorCalendar) || ground.ownCalendar;

@@ -17,7 +17,7 @@ import {
 describe('formats', () => {
   it.each([
     ['12345.6', 2, '12,345.60'],
-    ['-1234567.891', 2, '-1,234,567.89'],
+    ['-1234567.891', 2, '−1,234,567.89'],
     ['0', 0, '0'],
     ['999', 3, '999.000'],
   ])('groups %s to %i places as %s', (value, places, text) => expect(fixed(value, places)).toBe(text));

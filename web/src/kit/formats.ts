@@ -1,6 +1,7 @@
 import { currencyPlaces, dayText, dec, decimalText, isDay, isDecimalText, type Day } from '@core/kernel';
 
-const grouped = (text: string) => text.replace(/\B(?=(\d{3})+(?!\d))/g, ',');
+/** In groups of three, with the one sign for less than nothing: a minus, not a hyphen. */
+const grouped = (text: string) => text.replace(/\B(?=(\d{3})+(?!\d))/g, ',').replace('-', '−');
 
 /** `12345.6` with places as `12,345.60`. */
 export function fixed(value: string, places: number): string {

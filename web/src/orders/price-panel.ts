@@ -152,7 +152,7 @@ export class PricePanel {
         words: WORDS[step.kind],
         source: step.source,
         each: this.forOne(step.amount),
-        amount: money(step.amount, this.currency()).replace('-', '−'),
+        amount: money(step.amount, this.currency()),
         off: dec(step.amount).lt(0),
         from: (100 * low) / this.widest(),
         width: (100 * (high - low)) / this.widest(),
@@ -169,6 +169,6 @@ export class PricePanel {
   /** The amount for one of the unit sold, to 4 places. */
   private forOne(amount: string): string {
     const of = dec(this.line()!.quantity);
-    return of.lte(0) ? '' : price(dec(amount).div(of).round(4).toFixed(), this.currency()).replace('-', '−');
+    return of.lte(0) ? '' : price(dec(amount).div(of).round(4).toFixed(), this.currency());
   }
 }

@@ -270,5 +270,5 @@ export class AvailabilityPanel {
 
   protected readonly pathOf = (row: Row) => pathOf({ kind: row.kind as DocumentKind, id: row.id });
   protected readonly day = (value: string) => day(value, this.workDate());
-  protected readonly number = (value: string) => quantity(value).replace('-', '−');
+  protected readonly number = (value: string) => quantity(value);
 }

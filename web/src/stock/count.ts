@@ -218,6 +218,6 @@ export class CountPage {
   protected readonly number = (text: string) => (text === '' ? '' : quantity(text));
   protected readonly signed = (text: string) =>
     text === '' || text === '0' ? '' : text.startsWith('-') ? `−${quantity(text.slice(1))}` : `+${quantity(text)}`;
-  protected readonly money = (text: string) => money(text, this.page.sheet()?.currency ?? '').replace('-', '−');
+  protected readonly money = (text: string) => money(text, this.page.sheet()?.currency ?? '');
   protected readonly day = (value: string) => day(value, this.session.workDate());
 }

@@ -184,7 +184,7 @@ describe('keeping changed pairs', () => {
       'Fri 12 Mar',
       'Wed 10 Mar → Sun 21 Mar',
       '+1,080.00',
-      '-805.00',
+      '−805.00',
     ]);
     expect(stage.rows()[1]).toEqual(['Still differs in date.']);
     await stage.send();
