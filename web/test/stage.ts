@@ -2,7 +2,7 @@ import { DIALOG_DATA, DialogRef } from '@angular/cdk/dialog';
 import { signal, type Type } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import { of, throwError, type Observable } from 'rxjs';
+import { of, Subject, throwError, type Observable } from 'rxjs';
 import { Session } from '../src/access/session';
 import { Api, Refused, type ActDone, type Previewed, type RefusalShown } from '../src/kit/act/api';
 
@@ -38,6 +38,9 @@ export class Stage {
   readonly acted: Asked[] = [];
   readonly read: Asked[] = [];
   readonly closed: unknown[] = [];
+  /** Clicks outside a side sheet, and keys pressed in it. */
+  readonly backdrop = new Subject<MouseEvent>();
+  readonly keys = new Subject<KeyboardEvent>();
   private tries = 0;
   private fixture!: ComponentFixture<unknown>;
 
@@ -47,7 +50,14 @@ export class Stage {
       providers: [
         provideRouter([{ path: '**', children: [] }]),
         { provide: DIALOG_DATA, useValue: backdrop.data },
-        { provide: DialogRef, useValue: { close: (answer: unknown) => stage.closed.push(answer) } },
+        {
+          provide: DialogRef,
+          useValue: {
+            close: (answer: unknown) => stage.closed.push(answer),
+            backdropClick: stage.backdrop,
+            keydownEvents: stage.keys,
+          },
+        },
         {
           provide: Session,
           useValue: {

@@ -14,7 +14,7 @@ import {
   type Signal,
 } from '@angular/core';
 import { takeUntilDestroyed, toObservable } from '@angular/core/rxjs-interop';
-import { of, type Observable } from 'rxjs';
+import { merge, of, type Observable } from 'rxjs';
 import { catchError, debounceTime, filter, switchMap } from 'rxjs/operators';
 import type * as z from 'zod';
 import type { ActEndpoint } from '@api/kit';
@@ -43,6 +43,8 @@ export class Sheets {
       backdropClass: 'sheet-backdrop',
       autoFocus: '[data-first] input, input[data-first]',
       restoreFocus: true,
+      // The sheet itself asks before what was typed in it is lost.
+      disableClose: true,
     }).closed;
   }
 }
@@ -51,15 +53,26 @@ export class Sheets {
 @Component({
   selector: 'k-sheet',
   imports: [Icon, Refusals],
-  template: `<form (submit)="$event.preventDefault(); done.emit()" aria-labelledby="sheet-title">
+  template: `<form
+    (submit)="$event.preventDefault(); done.emit()"
+    (input)="typed.set(true)"
+    aria-labelledby="sheet-title"
+  >
     <header>
       <h2 id="sheet-title">
         {{ head() }}<span>{{ sub() }}</span>
       </h2>
-      <button type="button" class="act" aria-label="Close" (click)="close()"><k-icon name="close" /></button>
+      <button type="button" class="act" aria-label="Close" (click)="leave()"><k-icon name="close" /></button>
     </header>
     <div class="body"><ng-content /></div>
     <k-refusals [refusals]="refusals()" [warnings]="warnings()" />
+    @if (asking()) {
+      <div class="lost" role="alert">
+        What you typed here would be lost.
+        <button type="button" class="act" (click)="close()">Throw it away</button>
+        <button type="button" class="act" (click)="asking.set(false)">Go on typing</button>
+      </div>
+    }
     <footer>
       <ng-content select="[effect]" />
       <span class="gap"></span>
@@ -115,6 +128,11 @@ export class Sheets {
       border-top: 1px solid var(--rule);
       background: var(--paper-sunk);
     }
+    .lost {
+      padding: 10px 24px;
+      background: var(--ochre-wash);
+      color: var(--ochre);
+    }
     .gap {
       flex: 1;
     }
@@ -129,7 +147,26 @@ export class Sheet {
   readonly refusals = input<readonly RefusalShown[]>([]);
   readonly warnings = input<readonly RefusalShown[]>([]);
   readonly done = output<void>();
-  private readonly ref = inject(DialogRef<ActDone>);
+  private readonly ref = inject<DialogRef<ActDone>>(DialogRef);
+  /** Something was typed in it since it opened. */
+  protected readonly typed = signal(false);
+  /** One wants to leave what was typed. */
+  protected readonly asking = signal(false);
+
+  constructor() {
+    merge(this.ref.backdropClick, this.ref.keydownEvents.pipe(filter(({ key }) => key === 'Escape')))
+      .pipe(takeUntilDestroyed())
+      .subscribe((event) => {
+        event.preventDefault();
+        this.leave();
+      });
+  }
+
+  /** Leaves it by Escape, a click outside or the cross: where something was typed, it is asked once; the second time it goes. */
+  protected leave(): void {
+    if (!this.typed() || this.asking()) return this.close();
+    this.asking.set(true);
+  }
 
   protected close(): void {
     this.ref.close();
