@@ -3,6 +3,7 @@ import { REST_WORDS, type LimitPolicy } from '@core/agreements';
 import { PaperActs } from '../documents';
 import type { DocumentAct, DocumentPage } from '../kit/act/document-page';
 import { Sheets } from '../kit/act/sheet';
+import { throwingAway } from '../kit/act/throw-away';
 import type { TypedDraft } from '../kit/act/typed-draft';
 import type { Line } from './agreement-columns';
 import { CallsSheet } from './calls-sheet';
@@ -89,6 +90,7 @@ export class AgreementActs {
           this.draft().save();
         },
       },
+      throwingAway(this.draft(), this.sheets),
       {
         name: 'put-in-force',
         label: 'Put in force',

@@ -10,12 +10,12 @@ import { PaperActs } from '../documents';
 import type { DocumentAct, DocumentPage } from '../kit/act/document-page';
 import { ReasonSheet, type AsksReason } from '../kit/act/reason-sheet';
 import { counted, sentenceCase } from '../kit/formats';
+import { AskSheet, type Asks } from '../kit/act/ask-sheet';
 import { Sheets } from '../kit/act/sheet';
 import type { TypedDraft } from '../kit/act/typed-draft';
 import { PromiseSheet, Promises } from '../promise';
 import { MoveSheet } from '../stock';
 import { CommissionSheet } from './commission-sheet';
-import { ImpossibleDaysSheet, type ImpossibleDaysData } from './impossible-days-sheet';
 import { nextStepOf } from './next-step';
 import { shippable, suppliedBy, unmade } from './order-columns';
 import { TieWorkSheet, type TieWorkData } from '../workshop';
@@ -27,6 +27,13 @@ export type OrderDraft = TypedDraft<OrderSheet, TypedOrder, TypedLine>;
 
 /** What of a line was not shipped and not given up. */
 const openOf = (line: OrderLine) => dec(line.quantity).minus(line.cancelled).minus(line.shipped);
+
+/** Asked once more before an order is confirmed for days that cannot be kept. // S10 */
+const IMPOSSIBLE_DAYS: Asks = {
+  head: 'These days cannot be kept',
+  sub: 'Leave it to change them, or confirm them all the same',
+  act: 'Confirm all the same',
+};
 
 /** Cancels an order, with why. // S6 */
 const cancelling = (sheet: OrderSheet): AsksReason<typeof contract.cancelOrder> => ({
@@ -298,7 +305,7 @@ export class OrderActs {
         this.finishEditing();
         const words = this.dayWords();
         if (words.length === 0) return this.confirmNow();
-        this.sheets.choose<ImpossibleDaysData, boolean>(ImpossibleDaysSheet, { words }).subscribe((anyway) => {
+        this.sheets.choose<Asks, boolean>(AskSheet, { ...IMPOSSIBLE_DAYS, words }).subscribe((anyway) => {
           if (anyway) this.confirmNow();
         });
       },

@@ -24,6 +24,7 @@ import { liveDocument } from '../kit/live/live';
 import { Locations } from '../kit/live/locations';
 import { Refusals } from '../kit/act/refusals';
 import { Sheets } from '../kit/act/sheet';
+import { throwingAway } from '../kit/act/throw-away';
 import { TypedDraft } from '../kit/act/typed-draft';
 import { Promises, PromiseSheet, type OrderGround, type Tried } from '../promise';
 import { OrderChanging } from './changing';
@@ -204,6 +205,7 @@ export class OrderPage {
         does: () => this.chooseOptions(this.typedLine()!),
       },
       { name: 'save', label: 'Save the draft', does: () => this.save() },
+      throwingAway(this.draft, this.sheets),
     ];
   }
 

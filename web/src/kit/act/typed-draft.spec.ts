@@ -68,6 +68,27 @@ describe('a typed draft', () => {
     expect(draft.typed()!.lines.map((line) => line.text)).toEqual(['second', 'pasted', '']);
   });
 
+  it('is begun once something is typed, and thrown away does not come back', () => {
+    const { draft } = draftOf(null);
+    expect(draft.begun()).toBe(false);
+    draft.set({ about: 'mine' });
+    expect(draft.begun()).toBe(true);
+    draft.set({ about: '' });
+    draft.setLine(draft.typed()!.lines[0]!, { text: 'first' });
+    expect(draft.begun()).toBe(true);
+    draft.throwAway();
+    expect([draft.begun(), draft.typed()!.lines.map(({ text }) => text)]).toEqual([false, ['']]);
+    expect(localStorage.length).toBe(0);
+    // Of what was saved, what is saved stays.
+    const saved = draftOf(stored).draft;
+    expect(saved.begun()).toBe(false);
+    saved.set({ about: 'mine' });
+    expect(saved.begun()).toBe(true);
+    saved.throwAway();
+    expect([saved.begun(), saved.typed()!.about]).toEqual([false, 'theirs']);
+    expect(draftOf({ ...stored, state: 'in-force' }).draft.begun()).toBe(false);
+  });
+
   it('brings back what was typed before the window closed', () => {
     draftOf(stored).draft.set({ about: 'mine' });
     expect(draftOf(stored).draft.typed()!.about).toBe('mine');

@@ -183,6 +183,23 @@ export class TypedDraft<
     if (this.refusals().some((refusal) => refusal.code === 'stale')) this.of.loaded.reload();
   }
 
+  /** Whether anything was typed that is not saved. */
+  readonly begun = computed(() => {
+    const typed = this.typed();
+    const sheet = this.sheet();
+    if (!typed || !this.typing()) return false;
+    if (sheet) return this.of.differs(typed, sheet);
+    const head = ({ lines: _, ...rest }: Typed) => JSON.stringify(rest);
+    return typed.lines.some((line) => this.of.isUsed(line)) || head(typed) !== head(this.of.empty());
+  });
+
+  /** Throws away what is typed: what was saved stands, or nothing does; it does not come back. */
+  throwAway(): void {
+    const sheet = this.sheet();
+    this.drop();
+    this.typed.set(this.withBlank(sheet ? this.of.typedOf(sheet) : this.of.empty()));
+  }
+
   /** Forgets what is kept in this browser and what was refused. */
   drop(): void {
     dropDraft(this.of.keptAs());
