@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
+import { afterNextRender, ChangeDetectionStrategy, Component, ElementRef, inject, input, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import { refusalsOf } from '../kit/act/api';
 import { TextField } from '../kit/fields/text-field';
@@ -54,6 +54,11 @@ export class SignIn {
   protected readonly password = signal('');
   protected readonly refused = signal('');
   protected readonly busy = signal(false);
+
+  constructor() {
+    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    afterNextRender(() => host.querySelector('input')?.focus());
+  }
 
   protected go(): void {
     this.busy.set(true);

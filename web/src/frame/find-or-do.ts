@@ -9,6 +9,10 @@ import { Api } from '../kit/act/api';
 import { kindName, pathOf } from '../kit/documents';
 import { DOINGS } from './places';
 import type { TypedAhead } from './typed-ahead';
+import { CUSTOMER_ACTS, fitsWords, meantFor, wordsOf } from './words';
+
+/** Customers on whom acts are offered. */
+const MOST_ACTED_ON = 2;
 
 interface Entry {
   text: string;
@@ -120,7 +124,7 @@ export class FindOrDo {
       switchMap((words) =>
         words.trim().length < 2
           ? of({ words, rows: [] })
-          : this.api.call(contract.find, { query: { q: words } }).pipe(
+          : this.api.call(contract.find, { query: { q: meantFor(wordsOf(words))?.words.join(' ') ?? words } }).pipe(
               map(({ rows }) => ({ words, rows })),
               catchError(() => of({ words, rows: [] })),
             ),
@@ -129,16 +133,29 @@ export class FindOrDo {
     { initialValue: { words: '', rows: [] } },
   );
   protected readonly entries = computed<Entry[]>(() => {
-    const words = this.words().trim().toLowerCase();
-    const doings = DOINGS.filter((doing) => doing.name.toLowerCase().includes(words)).slice(0, words ? 6 : 11);
+    const words = wordsOf(this.words());
+    const doings = DOINGS.filter(({ name }) => fitsWords(name, words)).slice(0, words.length > 0 ? 6 : 11);
+    const meant = meantFor(words);
     // What was found for other words is not offered: Enter never takes a stale one.
-    const found = (this.found().words === this.words() ? this.found().rows : []).map((each) => ({
+    const rows = this.found().words === this.words() ? this.found().rows : [];
+    const customers = rows.filter(({ kind }) => kind === 'customer').slice(0, MOST_ACTED_ON);
+    const acts = (meant ? [meant.act] : CUSTOMER_ACTS).flatMap((act) =>
+      customers.map((each) => ({
+        text: `${act.name} ${each.name}`,
+        detail: each.number,
+        kind: 'do',
+        path: act.path(each),
+      })),
+    );
+    const found = rows.map((each) => ({
       text: each.kind === 'customer' || each.kind === 'vendor' ? each.name : each.number,
       detail: each.kind === 'customer' || each.kind === 'vendor' ? each.number : each.name,
       kind: kindName(each.kind),
       path: pathOf(each),
     }));
-    return [...found, ...doings.map((doing) => ({ text: doing.name, detail: '', kind: 'do', path: doing.path }))];
+    const named = doings.map((doing) => ({ text: doing.name, detail: '', kind: 'do', path: doing.path }));
+    // Where an act is meant, it stands first.
+    return meant ? [...acts, ...found, ...named] : [...found, ...acts, ...named];
   });
 
   protected type(words: string): void {

@@ -1,6 +1,6 @@
 import type { Observable } from 'rxjs';
 import { ROUTE_NAMES } from '@core/catalogue';
-import { dec, inUnits, isDay, least, most, readTypedDecimal, share, ZERO } from '@core/kernel';
+import { dec, inUnits, isDay, least, most, share, ZERO } from '@core/kernel';
 import type { StepKind } from '@core/pricing';
 import { readTypedDay, readTypedLinePrice, typedLinePriceOf } from '@core/typed';
 import { refusedAt } from '../kit/act/refusals';
@@ -11,7 +11,7 @@ import type { GridColumn } from '../kit/grid';
 import type { Location } from '../kit/live/locations';
 import type { ItemChoice, OrderLine, PriceOffer } from './service';
 import { atPlace, suppliedName, suppliedOf, suppliedOptions } from './supplied-from';
-import { amountOf, factorOf, ofItem, readableAs, type LinePrice, type TypedLine } from './typed';
+import { amountOf, factorOf, ofItem, readableAs, readTypedQuantity, type LinePrice, type TypedLine } from './typed';
 
 /** What the columns of a draft order's lines are drawn from. */
 export interface TypedColumnsGround {
@@ -109,7 +109,7 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
         (row.quantity !== '' && !readableAs(row.quantity, 'quantity') ? 'Not a number; write it like 1250.5.' : ''),
       edit: {
         kind: 'text',
-        set: (row, typed) => setLine(row, { quantity: readTypedDecimal(typed, 'quantity') ?? typed }),
+        set: (row, typed) => setLine(row, readTypedQuantity(typed, row, !ground.stays(row))),
       },
     },
     {

@@ -1,4 +1,5 @@
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -22,6 +23,7 @@ import { counted, day, money } from '../kit/formats';
 import { Grid } from '../kit/grid';
 import { liveDocument } from '../kit/live/live';
 import { Locations } from '../kit/live/locations';
+import { Notices } from '../kit/act/notices';
 import { Refusals } from '../kit/act/refusals';
 import { Sheets } from '../kit/act/sheet';
 import { throwingAway } from '../kit/act/throw-away';
@@ -84,6 +86,7 @@ export class OrderPage {
   private readonly session = inject(Session);
   private readonly router = inject(Router);
   private readonly sheets = inject(Sheets);
+  private readonly notices = inject(Notices);
   private readonly locations = inject(Locations);
   private readonly grid = viewChild<Grid<TypedLine>>('typedGrid');
   /** An id, or `new`. */
@@ -92,6 +95,8 @@ export class OrderPage {
   readonly do = input<string>();
   /** The line to stand on. */
   readonly at = input<string>();
+  /** The number of the customer a new order is for. */
+  readonly customer = input<string>();
   protected readonly workDate = this.session.workDate;
   private readonly keptAs = () => `order ${this.session.company()?.id} ${this.id()}`;
   private readonly changing = new OrderChanging(this.keptAs);
@@ -170,8 +175,29 @@ export class OrderPage {
   constructor() {
     this.locations.read();
     effect(() => {
+      const number = this.customer();
+      if (this.id() === 'new' && number) untracked(() => this.beginFor(number));
+    });
+    afterNextRender(() => {
+      // A new one stands with the cursor in its first field.
+      if (this.id() === 'new') document.querySelector<HTMLElement>('k-order .form input')?.focus();
+    });
+    effect(() => {
       const lines = this.draft.typed()?.lines ?? [];
       untracked(() => this.readOffers(lines));
+    });
+  }
+
+  /** A new order for a customer who was named: theirs, unless one is being typed for somebody. */
+  private beginFor(number: string): void {
+    void this.router.navigate([], { queryParams: {}, replaceUrl: true });
+    this.orders.customers(number).subscribe({
+      next: (found) => {
+        const customer = found.find((each) => each.number === number);
+        if (this.draft.begun()) this.notices.show('An order is being typed already; save it, or throw it away first.');
+        else if (customer) this.takeCustomer(customer);
+      },
+      error: (error: unknown) => this.draft.refuse(error),
     });
   }
 

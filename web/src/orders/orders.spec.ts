@@ -5,6 +5,7 @@ import {
   blankLine,
   copyOf,
   differs,
+  readTypedQuantity,
   keptSize,
   priced,
   pricesOf,
@@ -15,6 +16,31 @@ import {
   typedOf,
 } from './typed';
 import { pricedBy } from './order-columns';
+
+describe('a quantity with its unit', () => {
+  const units = [
+    { unit: 'piece', factor: '1' },
+    { unit: 'box', factor: '24' },
+    { unit: 'pallet', factor: '960' },
+  ];
+  it.each([
+    ['12', { quantity: '12' }],
+    ['1,250.5', { quantity: '1250.5' }],
+    ['2 box', { quantity: '2', unit: 'box' }],
+    ['2 boxes', { quantity: '2', unit: 'box' }],
+    ['3pal', { quantity: '3', unit: 'pallet' }],
+    ['4 P', { quantity: '4', unit: 'piece' }],
+    ['2 crates', { quantity: '2 crates' }],
+    ['box', { quantity: 'box' }],
+    ['1,25 box', { quantity: '1,25 box' }],
+  ])('%s is %j', (typed, read) => {
+    expect(readTypedQuantity(typed, { units }, true)).toEqual(read);
+  });
+
+  it('leaves the unit of a line that keeps it', () => {
+    expect(readTypedQuantity('2 box', { units }, false)).toEqual({ quantity: '2 box' });
+  });
+});
 
 describe('an order', () => {
   it.each([

@@ -105,6 +105,20 @@ export function blankLine(workDate: string): TypedLine {
   };
 }
 
+/** A quantity as it is typed: `1250.5`, or with its unit, `2 box`, where the line has it by any beginning. */
+export function readTypedQuantity(
+  typed: string,
+  { units }: Pick<TypedLine, 'units'>,
+  mayUnit: boolean,
+): Pick<TypedLine, 'quantity'> & Partial<Pick<TypedLine, 'unit'>> {
+  const plain = readTypedDecimal(typed, 'quantity');
+  const [, figures, word] = /^\s*([\d.,]+)\s*(\p{L}.*?)\s*$/u.exec(typed) ?? [];
+  if (plain !== null || figures === undefined || word === undefined || !mayUnit) return { quantity: plain ?? typed };
+  const quantity = readTypedDecimal(figures, 'quantity');
+  const fits = units.filter(({ unit }) => unit.toLowerCase().startsWith(word.toLowerCase().replace(/e?s$/, '')));
+  return quantity !== null && fits.length > 0 ? { quantity, unit: fits[0]!.unit } : { quantity: typed };
+}
+
 export function emptyOrder(): TypedOrder {
   return {
     version: null,
