@@ -7,7 +7,10 @@ type Found = z.infer<typeof contract.Found>;
 
 const EACH = 5;
 
-/** Documents, parties and items whose number or name holds the words; 5 of a kind, newest first. */
+/** Words that are looked for at most. */
+const MOST_WORDS = 6;
+
+/** Documents, parties and items whose number or name holds each of the words, in any order; 5 of a kind, newest first. */
 export async function findIn(
   sql: Sql,
   companyId: number,
@@ -15,15 +18,15 @@ export async function findIn(
   kinds: readonly Findable[],
 ): Promise<{ rows: Found[] }> {
   if (words.trim().length < 2) return { rows: [] };
-  const like = likeOf(words);
+  const likes = words.trim().split(/\s+/).slice(0, MOST_WORDS).map(likeOf);
   const found = await Promise.all(
     kinds.map(async ({ kind, from, name, also }) => {
       const columns = ['d.number', name, ...(also ? [also] : [])];
       const rows = await sql.rows<{ id: number; number: string; name: string }>(
         `SELECT d.id, d.number, ${name} AS name FROM ${from}
-          WHERE d.company_id = ? AND (${columns.map((column) => `${column} LIKE ?`).join(' OR ')})
+          WHERE d.company_id = ? AND ${likes.map(() => `(${columns.map((column) => `${column} LIKE ?`).join(' OR ')})`).join(' AND ')}
           ORDER BY d.id DESC LIMIT ${EACH}`,
-        [companyId, ...columns.map(() => like)],
+        [companyId, ...likes.flatMap((like) => columns.map(() => like))],
       );
       return rows.map((row) => ({ kind, ...row }));
     }),

@@ -12,6 +12,6 @@ export const room: Room = {
   ],
   findable: [
     { kind: 'customer', from: 'customer d', name: 'd.name', also: 'd.phone' },
-    { kind: 'vendor', from: 'vendor d', name: 'd.name' },
+    { kind: 'vendor', from: 'vendor d', name: 'd.name', also: 'd.phone' },
   ],
 };

@@ -134,7 +134,12 @@ export class FindOrDo {
   );
   protected readonly entries = computed<Entry[]>(() => {
     const words = wordsOf(this.words());
-    const doings = DOINGS.filter(({ name }) => fitsWords(name, words)).slice(0, words.length > 0 ? 6 : 11);
+    // What begins as it was typed stands first.
+    const typed = words.join(' ');
+    const begins = ({ name }: { name: string }) => Number(!name.toLowerCase().startsWith(typed));
+    const doings = DOINGS.filter(({ name }) => fitsWords(name, words))
+      .sort((a, b) => begins(a) - begins(b))
+      .slice(0, words.length > 0 ? 6 : 11);
     const meant = meantFor(words);
     // What was found for other words is not offered: Enter never takes a stale one.
     const rows = this.found().words === this.words() ? this.found().rows : [];
