@@ -182,6 +182,8 @@ test('terms are revised with their difference, money is taken ahead, and a plain
   await expect(cell(page, 0, 'agreement')).toHaveText(/AG-\d+/);
   await expect(cell(page, 0, 'price')).toHaveText('1,075.00');
   await typeCell(page, 0, 'quantity', '2');
+  // Nobody typed a day: it takes the first its vendor can keep.
+  await expect(cell(page, 0, 'ships')).not.toHaveText('Mon 8 Mar');
   await page.getByRole('button', { name: 'Save the draft' }).click();
   await expect(page.getByRole('heading', { name: /SO-\d+ for Padi Emas Food Works\s*draft/ })).toBeVisible();
   await expect(cell(page, 0, 'price')).toHaveText('1,075.00');

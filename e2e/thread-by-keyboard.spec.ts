@@ -55,7 +55,7 @@ test('by keyboard alone: from a new agreement to the vendor invoice', async ({ p
   await page.keyboard.type('9');
   await page.keyboard.press('Tab');
   await page.keyboard.press('Control+A');
-  await page.keyboard.type('+12');
+  await page.keyboard.type('+15');
   await page.keyboard.press('Shift+Tab');
   await page.keyboard.press('Shift+Tab');
   await page.keyboard.type('ND-55');
