@@ -278,7 +278,10 @@ test('a line whose goods are held is turned to a drop shipment, and bought from 
   await expect(cell(page, 1, 'supplied')).toContainText('Delima Chemicals');
 });
 
-test('two special orders of a customer go out together on one shipment, which is taken back', async ({ page, demo }) => {
+test('two special orders of a customer go out together on one shipment, which is taken back', async ({
+  page,
+  demo,
+}) => {
   const [first, second] = await twoSpecials(demo);
   await signIn(page);
   await page.goto(`/orders/${first}`);
