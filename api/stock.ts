@@ -29,7 +29,7 @@ import { seenBy } from './seen-by';
 const Cost = seenBy('see-costs', Decimal);
 
 /** Lines that go out in one act at most. */
-export const MOST_SENT = 200;
+const MOST_SENT = 200;
 
 const MoveLines = namedOnce(
   z.array(z.object({ lineId: Id, quantity: TypedDecimal, numbers: SerialNumbers.optional() })).max(500),

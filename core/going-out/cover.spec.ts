@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { addDays, dec, sum, type Day } from '@core/kernel';
 import type { MoveRow } from '@core/promise';
-import { coverLines, isShort, type Cover, type GoingLine } from './index';
+import { coverLines, goesNow, isShort, type Cover, type GoingLine } from './index';
 
 const TODAY: Day = '2027-03-10';
 const on = (days: number) => addDays(TODAY, days);
@@ -114,6 +114,13 @@ describe('S9 what there is for a line that goes out', () => {
       missing: '0',
     });
     expect(told(covers([line(1, { held: '7', own })]).get(1))).toMatchObject({ held: '5', coming: [], late: [] });
+  });
+
+  it('can go out as far as it is held, free, or assembled as it goes', () => {
+    const cover = covers([line(1, { held: '1' })], { free: '2' }).get(1)!;
+    expect(goesNow(cover, '0', '5')).toBe('3');
+    expect(goesNow(cover, '1.5', '5')).toBe('4.5');
+    expect(goesNow(cover, '9', '5')).toBe('5');
   });
 
   it('keeps places apart, and takes stock below nothing for nothing', () => {

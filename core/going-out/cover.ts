@@ -139,5 +139,9 @@ function serve(claims: readonly Claim[], pools: Pool[], covers: Map<number, Cove
 
 const soonest = (coming: readonly Coming[]) => [...coming].sort((a, b) => compare(a.day, b.day));
 
+/** How much of a line can go out now: held, free, or assembled as it goes; never more than is open. // P5 S9 */
+export const goesNow = ({ held, free }: Cover, assembled: string, open: string): string =>
+  least(dec(open), dec(held).plus(free).plus(assembled)).toFixed();
+
 /** How much of a line is not there by its ship date: it comes later, or nothing brings it. // S9 */
 export const isShort = ({ late, missing }: Cover): Dec => sum(late.map(({ quantity }) => dec(quantity))).plus(missing);

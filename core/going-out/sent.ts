@@ -1,14 +1,12 @@
-import { dec, least, readTypedDecimal } from '@core/kernel';
+import { readTypedDecimal } from '@core/kernel';
 
 /** A line of the day's sheet, as far as it can go out now. */
 interface Goes {
   id: number;
-  orderId: number;
   customerId: number;
   shipToId: number;
   locationId: number;
-  open: string;
-  /** Held for it, free, or assembled as it goes. */
+  /** What of it can go now. */
   now: string;
 }
 
@@ -25,11 +23,9 @@ export interface SentOut {
 export function sentOut(marked: readonly Goes[], typed: ReadonlyMap<number, string>): SentOut {
   const going = marked.flatMap((line) => {
     const said = typed.get(line.id)?.trim();
-    const read = said === undefined ? goesNow(line) : (readTypedDecimal(said, 'quantity') ?? said);
+    const read = said === undefined ? line.now : (readTypedDecimal(said, 'quantity') ?? said);
     return read === '' || read === '0' ? [] : [{ line, quantity: read }];
   });
   const places = new Set(going.map(({ line }) => `${line.customerId} ${line.shipToId} ${line.locationId}`));
   return { lines: going.map(({ line, quantity }) => ({ lineId: line.id, quantity })), shipments: places.size };
 }
-
-const goesNow = ({ open, now }: Goes) => least(dec(open), dec(now)).toFixed();

@@ -185,8 +185,6 @@ function lineRefusals(
   } else if (dec(typed.quantity).lt(now.received)) {
     const facts = { purchase: number, line, received: now.received, asked: typed.quantity };
     refusals.push(refuse('below-received', `${field}.quantity`, facts));
-  } else if (dec(typed.quantity).lt(0)) {
-    refusals.push(refuse('not-above-zero', `${field}.quantity`, { what: 'The quantity' }));
   } else if (dec(typed.quantity).lt(now.tied)) {
     const facts = { purchase: number, line, tied: now.tied, orders: now.orders };
     refusals.push(refuse('below-orders-tied', `${field}.quantity`, facts));

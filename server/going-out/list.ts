@@ -1,6 +1,6 @@
 import type * as z from 'zod';
-import { isShort, type Coming } from '@core/going-out';
-import { addDays, dec, least, type Day, type DocumentKind } from '@core/kernel';
+import { goesNow, isShort, type Coming } from '@core/going-out';
+import { addDays, type Day, type DocumentKind } from '@core/kernel';
 import type * as contract from '@api/going-out';
 import { PAGE_ROWS, type Bound, type Columns, type Sql } from '../db';
 import type { SalesOrderLine } from '../orders/tables';
@@ -89,9 +89,6 @@ export async function listGoing(
   return {
     rows: shown.map((row) => {
       const cover = covers.get(row.id)!;
-      const now = dec(cover.held)
-        .plus(cover.free)
-        .plus(assembled.get(row.id) ?? 0);
       return {
         lineId: row.id,
         order: { kind: 'SO', id: row.orderId, number: row.number },
@@ -107,7 +104,7 @@ export async function listGoing(
         open: row.open,
         held: cover.held,
         free: cover.free,
-        now: least(now, dec(row.open)).toFixed(),
+        now: goesNow(cover, assembled.get(row.id) ?? '0', row.open),
         coming: cover.coming.map(comingOf),
         late: cover.late.map(comingOf),
         short: isShort(cover).toFixed(),

@@ -134,7 +134,6 @@ export class DocumentDock {
   protected readonly moneyIn = money;
   protected readonly named = (value: string, currency: string) =>
     namedMoney(value, currency, this.session.company()?.currency ?? '');
-  protected readonly signed = (value: string, currency: string) => money(value, currency);
   /** The other currency that entries of a journal are told in; none where it is the company's alone. // P8 */
   protected readonly foreignOf = ({ entries }: { entries: readonly { foreign: { currency: string } | null }[] }) =>
     entries.find((entry) => entry.foreign)?.foreign?.currency ?? '';

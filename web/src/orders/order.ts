@@ -162,6 +162,7 @@ export class OrderPage {
     computed(() => (this.draft.typing() ? (this.draft.typed()?.lines ?? []) : [])),
     () => (this.draft.isNew() ? null : Number(this.id())),
     (row, shipDate) => this.setLine(row, { shipDate }),
+    (row) => this.stays(row),
   );
   private readonly acts: OrderActs = new OrderActs(
     this.page,
@@ -414,6 +415,11 @@ export class OrderPage {
     return row && why ? `${row.number} on ${this.day(row.shipDate)}, ${why}` : '';
   });
 
+  /** Of a confirmed order that is being changed: a line it has already. // S8 */
+  private stays(row: TypedLine): boolean {
+    return row.id !== null && this.changing.is(this.sheet());
+  }
+
   private readonly offers = new LineOffers();
 
   /** Takes a change of a line and prices it again by its agreements. // A13 */
@@ -439,7 +445,7 @@ export class OrderPage {
       currency: this.currency(),
       workDate: this.workDate(),
       lines: this.draft.typed()?.lines ?? [],
-      stays: (row) => row.id !== null && this.changing.is(this.sheet()),
+      stays: (row) => this.stays(row),
       refusals: this.draft.refusals(),
       locations: this.locations.all(),
       items: (words) => this.orders.items(words, this.draft.typed()?.customerId ?? null),

@@ -18,7 +18,11 @@ describe('S10 the days typed lines can ship', () => {
     TestBed.tick();
     await new Promise((resolve) => setTimeout(resolve, 340));
   };
-  function staged(begin: TypedLine[], answer: (asked: { key: string; asked: string | null }) => Partial<PossibleDay>) {
+  function staged(
+    begin: TypedLine[],
+    answer: (asked: { key: string; asked: string | null }) => Partial<PossibleDay>,
+    stays: (row: TypedLine) => boolean = () => false,
+  ) {
     const lines = signal<TypedLine[]>(begin);
     const asked: { orderId: number | null; lines: { key: string; asked: string | null; quantity: string }[] }[] = [];
     let fails = false;
@@ -41,6 +45,7 @@ describe('S10 the days typed lines can ship', () => {
           () => 7,
           (row, shipDate) =>
             lines.update((all) => all.map((each) => (each.key === row.key ? { ...each, shipDate } : each))),
+          stays,
         ),
     );
     return { lines, asked, days, fail: () => (fails = true) };
@@ -78,6 +83,21 @@ describe('S10 the days typed lines can ship', () => {
     expect(days.words()).toEqual([]);
     await rests();
     expect(days.words()).toEqual([]);
+  });
+
+  it('asks nothing of a line that was confirmed, and numbers the others as they stand', async () => {
+    const word = { word: 'cannot be before Wed 10 Mar: Arus needs 8 working days', instead: '2027-03-10' };
+    const early = { shipDate: '2027-03-05', dayOpen: false };
+    const { days, asked } = staged(
+      [line({ ...early, id: 4 }), line(early)],
+      () => word,
+      ({ id }) => id !== null,
+    );
+    await rests();
+    expect(asked.map(({ lines }) => lines.length)).toEqual([1]);
+    expect(days.words().map(({ sentence }) => sentence)).toEqual([
+      'Line 2, RO-4040: cannot be before Wed 10 Mar: Arus needs 8 working days',
+    ]);
   });
 
   it('leaves the days as they are where nobody answers, or none can be said', async () => {

@@ -31,10 +31,12 @@ export class PossibleDays {
     orderId: () => number | null,
     /** Takes a day into a line. */
     take: (row: TypedLine, shipDate: string) => void,
+    /** A line that was confirmed: what comes for it is on its way, and says when. */
+    private readonly stays: (row: TypedLine) => boolean,
   ) {
     const asked = computed(() =>
       lines()
-        .filter((line) => line.itemId !== null && Number(baseQuantity(line)) > 0)
+        .filter((line) => line.itemId !== null && Number(baseQuantity(line)) > 0 && !this.stays(line))
         .slice(0, MOST_LINES)
         .map((line) => ({
           key: line.key,
@@ -73,7 +75,7 @@ export class PossibleDays {
   readonly words = computed((): DayWord[] =>
     this.lines().flatMap((row, at) => {
       const day = this.found().get(row.key);
-      if (!day?.word || day.asked !== row.shipDate) return [];
+      if (!day?.word || day.asked !== row.shipDate || this.stays(row)) return [];
       return [{ row, sentence: `Line ${at + 1}, ${row.number}: ${day.word.replace(/\.$/, '')}`, instead: day.instead }];
     }),
   );
