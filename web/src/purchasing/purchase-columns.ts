@@ -31,7 +31,10 @@ function differs(line: PurchaseLine): string {
 
 /** The lines of a purchase order: what was ordered, for whom, and what came of it. */
 export function purchaseColumns(sheet: PurchaseSheet, workDate: string): GridColumn<PurchaseLine>[] {
-  const { currency } = sheet;
+  const { currency, lines } = sheet;
+  // What no line has is no column: the room is for what came.
+  const tied = lines.some(({ ties }) => ties.length > 0);
+  const agreed = lines.some(({ agreement }) => agreement !== null);
   return [
     { id: 'line', head: '', width: 36, text: (row) => String(row.lineNo) },
     {
@@ -45,7 +48,7 @@ export function purchaseColumns(sheet: PurchaseSheet, workDate: string): GridCol
     {
       id: 'quantity',
       head: 'Quantity',
-      width: 104,
+      width: 96,
       figures: true,
       text: (row) => inUnits(quantity(row.quantity), row.item.unit),
       problem: (row) => (row.stopped === '0' ? '' : `${quantity(row.stopped)} of it will not come`),
@@ -55,33 +58,42 @@ export function purchaseColumns(sheet: PurchaseSheet, workDate: string): GridCol
     {
       id: 'came',
       head: 'Came',
-      width: 104,
+      width: lines.some((line) => overOf(line) !== '0') ? 140 : 76,
       figures: true,
       text: came,
-      need: (row) => dec(row.received).gt(row.quantity),
+      need: (row) => overOf(row) !== '0',
     },
     { id: 'due', head: 'Due', width: 100, text: (row) => day(row.dueDate, workDate) },
     {
       id: 'for',
       head: 'For',
-      width: 128,
+      width: agreed ? 128 : 190,
       text: (row) => forWhom(row, sheet),
       link: (row) => (row.ties[0] ? pathOf(row.ties[0].order) : null),
     },
-    {
-      id: 'agreement',
-      head: 'Priced by',
-      width: 84,
-      text: (row) => row.agreement?.number ?? '',
-      link: (row) => row.agreement && pathOf(row.agreement),
-    },
-    {
-      id: 'step',
-      head: 'In step',
-      width: 120,
-      text: (row) => (row.ties.length > 0 ? (differs(row) ? `differs in ${differs(row)}` : 'in step') : ''),
-      need: (row) => differs(row) !== '',
-    },
+    ...(agreed
+      ? [
+          {
+            id: 'agreement',
+            head: 'Priced by',
+            width: 84,
+            text: (row: PurchaseLine) => row.agreement?.number ?? '',
+            link: (row: PurchaseLine) => row.agreement && pathOf(row.agreement),
+          },
+        ]
+      : []),
+    ...(tied
+      ? [
+          {
+            id: 'step',
+            head: 'In step',
+            width: 120,
+            text: (row: PurchaseLine) =>
+              row.ties.length > 0 ? (differs(row) ? `differs in ${differs(row)}` : 'in step') : '',
+            need: (row: PurchaseLine) => differs(row) !== '',
+          },
+        ]
+      : []),
     {
       id: 'thread',
       head: 'Came · invoiced',
