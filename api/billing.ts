@@ -4,18 +4,19 @@ import { ALLOWANCE_MEASURES } from '@core/pricing';
 import {
   act,
   Day,
+  DayRange,
   Decimal,
   DocumentRef,
   Id,
   IdParam,
   InOwn,
   ItemRef,
-  ListQuery,
   namedOnce,
   NumbersMoved,
   page,
   Party,
   read,
+  SortedQuery,
   SerialNumbers,
   Text,
   TypedDay,
@@ -177,10 +178,15 @@ export const listInvoices = read({
   name: 'listInvoices',
   needs: 'see-debts',
   path: '/invoices',
-  summary: 'Customer or vendor invoices, newest first.',
-  query: ListQuery.extend({
+  summary: 'Customer or vendor invoices, newest first or as sorted.',
+  query: SortedQuery.extend({
     side: z.enum(['customer', 'vendor']).default('customer'),
+    /** Those with something owed, soonest due first. */
     open: z.enum(['yes']).optional(),
+    /** Their number. */
+    party: z.string().max(20).optional(),
+    due: DayRange,
+    invoiced: DayRange,
   }),
   out: page(InvoiceRow),
 });

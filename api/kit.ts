@@ -205,4 +205,10 @@ export const ListQuery = z.object({
   rows: z.coerce.number().int().min(1).max(200).optional(),
 });
 
+/** Days as a person types them, each end or both: `1/3..5/3`, `..-1`, `fri`; read against the work date. */
+export const DayRange = z.string().max(40).optional();
+
+/** A list in an order of its own: the name of a column, with `-up` or `-down` behind it where somebody chose. */
+export const SortedQuery = ListQuery.extend({ sort: z.string().max(30).optional() });
+
 export const page = <Row extends Schema>(row: Row) => z.object({ rows: z.array(row), next: z.string().nullable() });

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { TARGETS } from '@core/lists';
-import { act, ListQuery, namedOnce, page, read, Text } from './kit';
+import { act, Id, ListQuery, namedOnce, page, read, Text } from './kit';
 
 const Cells = z.record(z.string().max(40), Text(200));
 const ListName = z.string().max(40);
@@ -44,4 +44,58 @@ export const keepList = act({
     removed: namedOnce(z.array(Seen).max(500), 'id'),
   }),
   preview: z.object({ added: z.number(), changed: z.number(), removed: z.number() }),
+});
+
+/** The lists that have views: as their addresses name them. */
+export const VIEWED_LISTS = ['agreements', 'orders', 'purchases', 'invoices', 'credits', 'prepayments'] as const;
+const ViewedList = z.enum(VIEWED_LISTS);
+
+export const ListView = z.object({
+  id: z.number(),
+  name: z.string(),
+  forAll: z.boolean(),
+  /** Whether it is one's own, and may be dropped. */
+  own: z.boolean(),
+  /** What the address says of the list. */
+  query: z.record(z.string(), z.string()),
+  columns: ViewColumns(),
+});
+
+/** The columns of a list as somebody laid them out. */
+function ViewColumns() {
+  return z.object({
+    /** Ids in their order; what is not named stands where it usually does. */
+    order: z.array(z.string().max(30)).max(40),
+    hidden: z.array(z.string().max(30)).max(40),
+    /** Pixels by id. */
+    widths: z.record(z.string().max(30), z.number().int().min(20).max(2000)),
+  });
+}
+
+export const listViews = read({
+  name: 'listViews',
+  path: '/views/:list',
+  summary: 'Views of a list kept by name: one’s own, and those for all.',
+  params: z.object({ list: ViewedList }),
+  out: z.object({ rows: z.array(ListView) }),
+});
+
+export const keepView = act({
+  name: 'keepView',
+  summary: 'Keep what a list shows by name, for oneself or for all; in the place of one of that name.',
+  input: z.object({
+    list: ViewedList,
+    name: Text(40),
+    forAll: z.boolean(),
+    query: z.record(z.string().max(20), z.string().max(80)).refine((query) => Object.keys(query).length <= 20),
+    columns: ViewColumns(),
+  }),
+  preview: z.object({ replaces: z.boolean() }),
+});
+
+export const dropView = act({
+  name: 'dropView',
+  summary: 'Drop a view of a list.',
+  input: z.object({ id: Id }),
+  preview: z.object({ name: z.string() }),
 });

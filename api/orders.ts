@@ -8,12 +8,12 @@ import {
   Address,
   Day,
   Decimal,
+  DayRange,
   DocumentRef,
   FieldChange,
   Id,
   IdParam,
   ItemRef,
-  ListQuery,
   Location,
   LocationId,
   namedOnce,
@@ -21,6 +21,7 @@ import {
   Party,
   read,
   SeenDecimal,
+  SortedQuery,
   Text,
   TypedDay,
   TypedDecimal,
@@ -154,8 +155,16 @@ export const OrderSheet = OrderRow.extend({
 export const listOrders = read({
   name: 'listOrders',
   path: '/orders',
-  summary: 'Sales orders, newest first.',
-  query: ListQuery.extend({ state: State.optional() }),
+  summary: 'Sales orders, newest first or as sorted.',
+  query: SortedQuery.extend({
+    state: State.optional(),
+    /** Their number. */
+    customer: z.string().max(20).optional(),
+    ships: DayRange,
+    ordered: DayRange,
+    /** With lines still to go out whose day has passed; with lines that have less than they need by their day. // S9 */
+    show: z.enum(['late', 'short']).optional(),
+  }),
   out: page(OrderRow),
 });
 

@@ -3,19 +3,20 @@ import {
   act,
   Address,
   Day,
+  DayRange,
   Decimal,
   DocumentRef,
   FieldChange,
   Id,
   IdParam,
   ItemRef,
-  ListQuery,
   Location,
   LocationId,
   namedOnce,
   page,
   Party,
   read,
+  SortedQuery,
   Text,
   TypedDay,
   TypedDecimal,
@@ -100,8 +101,16 @@ export const PurchaseSheet = PurchaseRow.extend({
 export const listPurchases = read({
   name: 'listPurchases',
   path: '/purchases',
-  summary: 'Purchase orders, newest first.',
-  query: ListQuery.extend({ state: State.optional() }),
+  summary: 'Purchase orders, newest first or as sorted.',
+  query: SortedQuery.extend({
+    state: State.optional(),
+    /** Their number. */
+    vendor: z.string().max(20).optional(),
+    due: DayRange,
+    ordered: DayRange,
+    /** With lines still to come whose day has passed. */
+    show: z.enum(['late']).optional(),
+  }),
   out: page(PurchaseRow),
 });
 

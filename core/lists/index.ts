@@ -10,3 +10,4 @@ export {
   type KeptValues,
 } from './keep';
 export { keptList, KEPT_LISTS, LIST_ROOMS } from './lists';
+export { decideDropView, decideKeepView, MOST_VIEWS, type KeptView } from './views';

@@ -31,6 +31,8 @@ export const sentences = {
   'not-hours': (f: { what: string }) =>
     `${f.what} are not hours; write them like 08:00-16:00, or Mon-Fri 8-16; Sat 8-12.`,
   'not-a-day': (f: { what: string }) => `${f.what} is not a date; write it like 11/3, +5 or fri.`,
+  'bad-days': (f: { typed: string }) =>
+    `“${f.typed}” is no range of days; write it like 1/3..5/3, ..-1 (up to yesterday), +5.. or fri.`,
   'not-above-zero': (f: { what: string }) => `${f.what} must be above zero.`,
   'below-zero': (f: { what: string }) => `${f.what} cannot be below zero.`,
   'several-named': (f: { what: string; name: string }) =>
@@ -38,6 +40,9 @@ export const sentences = {
   'either-or': (f: { one: string; other: string }) => `This holds for ${f.one} or for ${f.other}, not both; clear one.`,
   'not-an-address': () => 'This is not one mail address; write it like stores@teratai.example.',
   'too-long': (f: { what: string; most: string }) => `${f.what} is longer than ${f.most} characters; shorten it.`,
+  'view-of-another': (f: { name: string }) => `“${f.name}” was kept by somebody else; take another name.`,
+  'too-many-views': (f: { most: string }) =>
+    `A list has at most ${f.most} views for one person; drop one that is not used any more.`,
   'bad-text': () => 'This holds marks that cannot be kept; type it anew rather than pasting it.',
   malformed: (f: { what: string }) => `${f.what} could not be read; check it and send it again.`,
   'named-again': (f: { line: string }) =>

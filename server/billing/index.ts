@@ -1,3 +1,3 @@
 export { enterVendorInvoice } from './acts';
-export { openInvoice } from './reads';
+export { listInvoices, openInvoice } from './reads';
 export { openCreditNote } from './credit-reads';

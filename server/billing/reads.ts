@@ -3,7 +3,19 @@ import { dec, type Day, type DocumentRef } from '@core/kernel';
 import type * as contract from '@api/billing';
 import { named, serialsMovedBy } from '../serial';
 import { orNotFound } from '../acts';
-import { likeOf, pageById, type Bound, type Sql, type Columns } from '../db';
+import {
+  inOrderOf,
+  likeOf,
+  sortOf,
+  walked,
+  walkedByParty,
+  type Bound,
+  type Columns,
+  type SortColumn,
+  type Sql,
+} from '../db';
+import { addDays } from '../room';
+import { partyNumbered } from '../parties';
 import { ownCurrency } from '../catalogue';
 import { inOwn } from './in-own';
 import { loadForVendorInvoice } from './store';
@@ -45,6 +57,15 @@ interface HeadRow {
   reversedByNumber: string | null;
 }
 
+/** What the words of a search may stand in, joined to `i`. */
+const WORDS_IN = {
+  customer: `JOIN customer p ON p.company_id = i.company_id AND p.id = i.customer_id
+      LEFT JOIN sales_order s ON s.company_id = i.company_id AND s.id = i.order_id
+      LEFT JOIN agreement g ON g.company_id = i.company_id AND g.id = i.agreement_id`,
+  vendor: `JOIN vendor p ON p.company_id = i.company_id AND p.id = i.vendor_id
+      JOIN purchase_order s ON s.company_id = i.company_id AND s.id = i.purchase_order_id`,
+} as const;
+
 /** The two sides differ in their tables only. */
 const SIDES = {
   customer: {
@@ -53,10 +74,7 @@ const SIDES = {
     source:
       "IF(s.id IS NULL, 'AG', 'SO') AS source_kind, COALESCE(s.id, g.id) AS source_id, COALESCE(s.number, g.number) AS source_number",
     sourceNumber: 'COALESCE(s.number, g.number)',
-    from: `FROM customer_invoice i
-      JOIN customer p ON p.company_id = i.company_id AND p.id = i.customer_id
-      LEFT JOIN sales_order s ON s.company_id = i.company_id AND s.id = i.order_id
-      LEFT JOIN agreement g ON g.company_id = i.company_id AND g.id = i.agreement_id
+    from: `FROM customer_invoice i ${WORDS_IN.customer}
       JOIN open_item oi ON oi.company_id = i.company_id AND oi.customer_invoice_id = i.id`,
     vendorNumber: 'NULL',
     takenBack:
@@ -66,9 +84,7 @@ const SIDES = {
     kind: 'VI',
     source: "'PO' AS source_kind, s.id AS source_id, s.number AS source_number",
     sourceNumber: 's.number',
-    from: `FROM vendor_invoice i
-      JOIN vendor p ON p.company_id = i.company_id AND p.id = i.vendor_id
-      JOIN purchase_order s ON s.company_id = i.company_id AND s.id = i.purchase_order_id
+    from: `FROM vendor_invoice i ${WORDS_IN.vendor}
       JOIN open_item oi ON oi.company_id = i.company_id AND oi.vendor_invoice_id = i.id
       LEFT JOIN vendor_invoice ro ON ro.company_id = i.company_id AND ro.id = i.reverses_id
       LEFT JOIN vendor_invoice rb ON rb.company_id = i.company_id AND rb.reverses_id = i.id`,
@@ -78,45 +94,101 @@ const SIDES = {
   },
 } as const;
 
-function headSql(side: Side, hint = ''): string {
+function headSql(side: Side): string {
   const { from, source, takenBack, vendorNumber } = SIDES[side];
-  return `SELECT ${hint} i.id, i.number, p.id AS party_id, p.number AS party_number, p.name AS party_name, ${source},
+  return `SELECT i.id, i.number, p.id AS party_id, p.number AS party_number, p.name AS party_name, ${source},
       ${vendorNumber} AS vendor_number, i.invoice_date, i.due_date, i.currency, i.net, i.tax,
       i.total, i.rate, i.own_net, i.own_tax, ${ownCurrency('i.company_id')} AS own, oi.own_amount - oi.own_settled AS own_owed,
       oi.id AS open_item_id, oi.settled, pt.name AS terms, ${takenBack} ${from}
       JOIN payment_terms pt ON pt.company_id = p.company_id AND pt.id = p.payment_terms_id`;
 }
 
-/** Invoices of one side newest first; `open` leaves out what is settled. */
-export function listInvoices(
+const SORTS = {
+  number: {},
+  theirs: { column: 'i.vendor_number', up: true },
+  party: { up: true },
+  date: { column: 'i.invoice_date' },
+  due: { column: 'i.due_date', up: true },
+  total: { column: 'i.total' },
+} satisfies Record<string, SortColumn>;
+
+type InvoicesQuery = z.output<typeof contract.listInvoices.query>;
+
+/** The key that serves a list in that order. */
+const keyFor = (sort: keyof typeof SORTS, side: Side, ofParty: boolean): string => {
+  if (ofParty || sort === 'party') return side === 'customer' ? 'customer_invoice_customer' : 'vendor_invoice_vendor_number';
+  const of = { number: 'PRIMARY', theirs: 'theirs', date: 'dated', due: 'due', total: 'total' }[sort];
+  return of === 'PRIMARY' ? of : `${side}_invoice_${of}`;
+};
+
+/**
+ * Invoices of one side newest first or as sorted; `open` leaves out what is settled, and has what is due first on top:
+ * it walks what is owed, not all that was ever invoiced.
+ */
+export async function listInvoices(
   sql: Sql,
   companyId: number,
-  query: { side: Side; q?: string; cursor?: string; rows?: number; open?: 'yes' },
-) {
-  const where = ['i.company_id = ?', 'i.id < ?'];
-  const values: Bound[] = [];
-  if (query.open) where.push('oi.settled < oi.amount');
-  if (query.q?.trim()) {
+  query: InvoicesQuery,
+  workDate: Day,
+): Promise<{ rows: Row[]; next: string | null }> {
+  const { side } = query;
+  const partyColumn = `${side}_id`;
+  const where = ['i.company_id = ?'];
+  const values: Bound[] = [companyId];
+  const add = (condition: string, ...bound: Bound[]) => {
+    where.push(condition);
+    values.push(...bound);
+  };
+  const partyId = query.party === undefined ? null : await partyNumbered(sql, companyId, side, query.party);
+  if (partyId !== null) add(`i.${partyColumn} = ?`, partyId);
+  addDays(add, 'i.due_date', 'due', query.due, workDate);
+  addDays(add, 'i.invoice_date', 'invoiced', query.invoiced, workDate);
+  const words = query.q?.trim();
+  if (words) {
     const columns = [
       'i.number',
       'p.name',
-      SIDES[query.side].sourceNumber,
-      ...(query.side === 'vendor' ? ['i.vendor_number'] : []),
+      'p.number',
+      SIDES[side].sourceNumber,
+      ...(side === 'vendor' ? ['i.vendor_number'] : []),
     ];
-    where.push(`(${columns.map((column) => `${column} LIKE ?`).join(' OR ')})`);
-    values.push(...columns.map(() => likeOf(query.q!)));
+    add(`(${columns.map((column) => `${column} LIKE ?`).join(' OR ')})`, ...columns.map(() => likeOf(words)));
   }
-  return pageById<HeadRow, Row>(
-    (before, most) =>
-      sql.rows(`${headSql(query.side, 'STRAIGHT_JOIN')} WHERE ${where.join(' AND ')} ORDER BY i.id DESC LIMIT ?`, [
-        companyId,
-        before,
-        ...values,
-        most,
-      ]),
-    query,
-    (row) => rowOf(query.side, row),
-  );
+  const usual: keyof typeof SORTS = query.open || query.due !== undefined ? 'due' : query.invoiced !== undefined ? 'date' : 'number';
+  const sort = sortOf<keyof typeof SORTS>(SORTS, side === 'customer' && query.sort?.startsWith('theirs') ? undefined : query.sort, usual);
+  const table = `${side}_invoice`;
+  const joined = words ? WORDS_IN[side] : '';
+  const read = { row: 'i.id', where, values };
+  const owing = query.open === 'yes' && (sort.name === 'due' || sort.name === 'party' || partyId !== null);
+  let from = `${table} i FORCE INDEX (${keyFor(sort.name, side, partyId !== null)}) ${joined}`;
+  if (query.open && !owing) {
+    from += ` JOIN open_item oi ON oi.company_id = i.company_id AND oi.${table}_id = i.id`;
+    add('oi.owing');
+  }
+  if (owing) {
+    const key = partyId !== null || sort.name === 'party' ? `open_item_owing_${side}` : 'open_item_owing';
+    from = `open_item oi FORCE INDEX (${key}) JOIN ${table} i ON i.company_id = oi.company_id AND i.id = oi.${table}_id ${joined}`;
+    add('oi.company_id = ? AND oi.owing = TRUE', companyId);
+    if (partyId !== null) add(`oi.${partyColumn} = ?`, partyId);
+  }
+  const { ids, next } =
+    sort.name === 'party'
+      ? await walkedByParty(
+          sql,
+          companyId,
+          { party: side, from, column: owing ? `oi.${partyColumn}` : `i.${partyColumn}`, id: 'i.id', up: sort.up },
+          query,
+          read,
+        )
+      : await walked(
+          sql,
+          { ...sort, from, id: owing && sort.name === 'due' ? 'oi.id' : 'i.id', ...(owing && sort.name === 'due' ? { column: 'oi.due_date' } : {}) },
+          query,
+          read,
+        );
+  if (ids.length === 0) return { rows: [], next };
+  const heads = await sql.rows<HeadRow>(`${headSql(side)} WHERE i.company_id = ? AND i.id IN (?)`, [companyId, ids]);
+  return { rows: inOrderOf(ids, heads).map((row) => rowOf(side, row)), next };
 }
 
 function rowOf(side: Side, row: HeadRow): Row {

@@ -9,7 +9,7 @@ import { openCreditNote, openPrepayment } from './credit-reads';
 export const room: Room = {
   acts: [...billingActs],
   answers: [
-    reads(billing.listInvoices, (sql, companyId, { query }) => listInvoices(sql, companyId, query)),
+    reads(billing.listInvoices, (sql, companyId, { query, workDate }) => listInvoices(sql, companyId, query, workDate)),
     reads(billing.openCustomerInvoice, (sql, companyId, { params }) =>
       openInvoice(sql, companyId, 'customer', params.id),
     ),

@@ -49,6 +49,7 @@ export const openItemTable = table('open_item', {
   text: 'currency',
   day: 'dueDate',
   decimal: 'amount settled= ownAmount= ownSettled=',
+  boolean: 'owing?',
 });
 export type OpenItem = Row<typeof openItemTable>;
 

@@ -6,6 +6,7 @@ import { agreementTable } from './agreements';
 import type { Sql } from '../db';
 import { countLabels, countPaper, itemLabel } from './count-paper';
 import { purchaseUbl } from './orders';
+import { listFiles } from './list-tables';
 import { pickPaper } from './pick-paper';
 import type { Unset } from './pdf';
 import { tableFiles } from './spreadsheet';
@@ -32,11 +33,12 @@ function paper(
 
 /** Lists as CSV and XLSX, a purchase as UBL. */
 export const formatFiles: readonly FileAnswer[] = [
-  ...tableFiles('agreements', ({ parts, who, query }) =>
+  ...tableFiles('agreements', 'see-agreements', ({ parts, who, query }) =>
     parts.database.snapshot((sql) =>
       agreementTable(sql, who.companyId, checked(listAgreements.query, query, 'The address'), who.workDate),
     ),
   ),
+  ...listFiles,
   {
     path: '/purchases/:id/ubl',
     what: 'This purchase order',

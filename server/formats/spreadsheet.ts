@@ -1,3 +1,4 @@
+import type { Right } from '@api/access';
 import type { FileAnswer, Parts, SignedIn } from '../room';
 import { madeFile } from './write-file';
 import type { Table } from './write-table';
@@ -10,11 +11,12 @@ const TYPES = {
 /** A table as CSV and as XLSX, at `/name.csv` and `/name.xlsx`. */
 export function tableFiles(
   name: string,
+  needs: Right | undefined,
   read: (asked: { parts: Parts; who: SignedIn; query: unknown }) => Promise<Table>,
 ): FileAnswer[] {
   return (['csv', 'xlsx'] as const).map((format) => ({
     path: `/${name}.${format}`,
-    needs: 'see-agreements' as const,
+    ...(needs ? { needs } : {}),
     what: 'This list',
     async read({ ctx, parts, who, signal }) {
       const table = await read({ parts, who: who!, query: { ...ctx.query } });

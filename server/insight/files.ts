@@ -5,7 +5,7 @@ import { sumsOf } from './agreement-columns';
 import { fulfilmentTable } from './fulfilment';
 
 /** The sums of agreements as CSV and XLSX. */
-export const insightFiles: readonly FileAnswer[] = tableFiles('fulfilment', ({ parts, who, query }) =>
+export const insightFiles: readonly FileAnswer[] = tableFiles('fulfilment', 'see-agreements', ({ parts, who, query }) =>
   fulfilmentTable(
     parts.database,
     sumsOf(parts.database),

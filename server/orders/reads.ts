@@ -1,13 +1,24 @@
 import type * as z from 'zod';
 import { routeFits, ROUTES, type Route } from '@core/catalogue';
-import { dec, documentTotals, share, sum, ZERO } from '@core/kernel';
+import { dec, documentTotals, share, sum, ZERO, type Day } from '@core/kernel';
 import type { OrderState } from '@core/orders';
 import { agreedSteps, stepsFor } from '@core/pricing';
 import { differencesOf } from '@core/supply';
 import type * as contract from '@api/orders';
 import { orNotFound } from '../acts';
-import { likeOf, pageById, type Bound, type Sql, type Columns } from '../db';
-import { ADDRESS_COLUMNS, addressOf, shipTosOf, type AddressColumns } from '../parties';
+import {
+  inOrderOf,
+  likeOf,
+  sortOf,
+  walked,
+  walkedByParty,
+  type Bound,
+  type Columns,
+  type SortColumn,
+  type Sql,
+} from '../db';
+import { addDays } from '../room';
+import { ADDRESS_COLUMNS, addressOf, partyNumbered, shipTosOf, type AddressColumns } from '../parties';
 import { documentsOfOrder } from '../documents';
 import { serialsOfOrder } from '../serial';
 import { commissionOf } from './commission';
@@ -51,41 +62,98 @@ const JOINS = `JOIN customer c ON c.company_id = o.company_id AND c.id = o.custo
       FROM sales_order_line l WHERE l.company_id = ? AND l.order_id IN (?) GROUP BY l.order_id
   ) s ON s.order_id = o.id`;
 
-/** Orders newest first; `q` looks in number, the customer's reference, and the customer's number and name. */
-export function listOrders(
+const SORTS = {
+  number: {},
+  customer: { up: true },
+  reference: { column: 'o.customer_reference', up: true },
+  state: { column: 'o.state', up: true },
+  ordered: { column: 'o.order_date' },
+  ships: { column: 'o.first_ship_date', empty: true, up: true },
+  net: { column: 'o.net' },
+} satisfies Record<string, SortColumn>;
+
+const KEYS = {
+  number: 'PRIMARY',
+  customer: 'sales_order_customer',
+  reference: 'sales_order_reference',
+  state: 'sales_order_state',
+  ordered: 'sales_order_ordered',
+  ships: 'sales_order_shipping',
+  net: 'sales_order_net',
+} as const;
+
+/** The key that serves a list in that order with what it is filtered by. */
+function keyFor(sort: keyof typeof KEYS, query: OrdersQuery, ofCustomer: boolean): string {
+  if (ofCustomer) return KEYS.customer;
+  const state = query.state !== undefined || query.show !== undefined;
+  if (state && sort === 'ships') return 'sales_order_state_shipping';
+  return state && sort === 'number' ? KEYS.state : KEYS[sort];
+}
+
+type OrdersQuery = z.output<typeof contract.listOrders.query>;
+
+/**
+ * Orders newest first or as sorted; `q` looks in number, the customer's reference, and the customer's number and name.
+ * What is narrowed to days is in the order of those days where nobody says otherwise. A page costs what it shows, where
+ * what it is narrowed to is not rare in its order.
+ */
+export async function listOrders(
   sql: Sql,
   companyId: number,
-  query: { q?: string; cursor?: string; rows?: number; state?: OrderState },
-) {
-  const where = ['o.company_id = ?', 'o.id < ?'];
-  const values: Bound[] = [];
-  if (query.state) {
-    where.push('o.state = ?');
-    values.push(query.state);
+  query: OrdersQuery,
+  workDate: Day,
+): Promise<{ rows: Row[]; next: string | null }> {
+  const where = ['o.company_id = ?'];
+  const values: Bound[] = [companyId];
+  const add = (condition: string, ...bound: Bound[]) => {
+    where.push(condition);
+    values.push(...bound);
+  };
+  const customerId = query.customer === undefined ? null : await partyNumbered(sql, companyId, 'customer', query.customer);
+  if (customerId !== null) add('o.customer_id = ?', customerId);
+  if (query.state) add('o.state = ?', query.state);
+  if (query.show) add("o.state = 'confirmed'");
+  if (query.show === 'late') {
+    add('o.first_ship_date < ?', workDate);
+    add(
+      `EXISTS (SELECT 1 FROM sales_order_line l WHERE l.company_id = o.company_id AND l.order_id = o.id
+         AND l.shipped < l.quantity - l.cancelled AND l.ship_date < ?)`,
+      workDate,
+    );
   }
+  if (query.show === 'short') {
+    add(
+      `o.id IN (SELECT l.order_id FROM short_line s JOIN sales_order_line l ON l.company_id = s.company_id AND l.id = s.order_line_id
+         WHERE s.company_id = ?)`,
+      companyId,
+    );
+  }
+  addDays(add, 'o.first_ship_date', 'ships', query.ships, workDate);
+  addDays(add, 'o.order_date', 'ordered', query.ordered, workDate);
   const words = query.q?.trim();
   if (words) {
-    where.push('(o.number LIKE ? OR o.customer_reference LIKE ? OR c.name LIKE ? OR c.number LIKE ?)');
-    values.push(...Array<string>(4).fill(likeOf(words)));
+    add(
+      '(o.number LIKE ? OR o.customer_reference LIKE ? OR c.name LIKE ? OR c.number LIKE ?)',
+      ...Array<string>(4).fill(likeOf(words)),
+    );
   }
-  return pageById<HeadRow, Row>(
-    async (before, most) => {
-      // The page's ids first, so that the sums are made for its rows only.
-      const ids = await sql.rows<{ id: number }>(
-        `SELECT STRAIGHT_JOIN o.id FROM sales_order o FORCE INDEX (${query.state ? 'sales_order_state' : 'PRIMARY'})
-          ${words ? 'JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id' : ''}
-          WHERE ${where.join(' AND ')} ORDER BY o.id DESC LIMIT ?`,
-        [companyId, before, ...values, most],
-      );
-      return headsOf(
-        sql,
-        companyId,
-        ids.map((row) => row.id),
-      );
-    },
-    query,
-    rowOf,
-  );
+  const usual: keyof typeof SORTS = query.ships !== undefined || query.show ? 'ships' : query.ordered !== undefined ? 'ordered' : 'number';
+  const sort = sortOf<keyof typeof SORTS>(SORTS, query.sort, usual);
+  const read = { row: 'o.id', where, values };
+  const from = `sales_order o FORCE INDEX (${keyFor(sort.name, query, customerId !== null)})
+    ${words ? 'JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id' : ''}`;
+  const { ids, next } =
+    sort.name === 'customer'
+      ? await walkedByParty(
+          sql,
+          companyId,
+          { party: 'customer', from, column: 'o.customer_id', id: 'o.id', up: sort.up },
+          query,
+          read,
+        )
+      : await walked(sql, { ...sort, from, id: 'o.id' }, query, read);
+  // The page's ids first, so that the sums are made for its rows only.
+  return { rows: inOrderOf(ids, await headsOf(sql, companyId, ids)).map(rowOf), next };
 }
 
 async function headsOf(sql: Sql, companyId: number, ids: readonly number[]): Promise<HeadRow[]> {

@@ -27,7 +27,7 @@ export const room: Room = {
     openAgain,
   ],
   answers: [
-    reads(orders.listOrders, (sql, companyId, { query }) => listOrders(sql, companyId, query)),
+    reads(orders.listOrders, (sql, companyId, { query, workDate }) => listOrders(sql, companyId, query, workDate)),
     reads(orders.openOrder, (sql, companyId, { params }) => openOrder(sql, companyId, params.id)),
     reads(orders.salesPeople, async (sql, companyId) => ({ rows: await peopleOf(sql, companyId) })),
     reads(desk.customerDesk, (sql, companyId, { params }) => customerDesk(sql, companyId, params.id)),

@@ -1,1 +1,2 @@
 export { ADDRESS_COLUMNS, addressLine, addressOf, shipTosOf, type AddressColumns } from './addresses';
+export { partyNumbered } from './numbered';

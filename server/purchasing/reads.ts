@@ -4,8 +4,19 @@ import { dec, share, type Day } from '@core/kernel';
 import { differencesOf } from '@core/supply';
 import type * as contract from '@api/purchasing';
 import { orNotFound } from '../acts';
-import { likeOf, pageById, type Bound, type Sql, type Columns } from '../db';
-import { ADDRESS_COLUMNS, addressOf, type AddressColumns } from '../parties';
+import {
+  inOrderOf,
+  likeOf,
+  sortOf,
+  walked,
+  walkedByParty,
+  type Bound,
+  type Columns,
+  type SortColumn,
+  type Sql,
+} from '../db';
+import { addDays } from '../room';
+import { ADDRESS_COLUMNS, addressOf, partyNumbered, type AddressColumns } from '../parties';
 import { documentsOfPurchase } from '../documents';
 import type { PurchaseOrderLine } from './tables';
 import type { Tie as TieColumns } from '../supply/tables';
@@ -54,44 +65,91 @@ const SUMS = `LEFT JOIN (
       FROM purchase_order_line l WHERE l.company_id = ? AND l.purchase_order_id IN (?) GROUP BY l.purchase_order_id
   ) s ON s.purchase_order_id = p.id`;
 
+const SORTS = {
+  number: {},
+  vendor: { up: true },
+  state: { column: 'p.state', up: true },
+  ordered: { column: 'p.order_date' },
+  due: { column: 'p.first_due_date', empty: true, up: true },
+  net: { column: 'p.net' },
+} satisfies Record<string, SortColumn>;
+
+const KEYS = {
+  number: 'PRIMARY',
+  vendor: 'purchase_order_vendor',
+  state: 'purchase_order_state',
+  ordered: 'purchase_order_ordered',
+  due: 'purchase_order_due',
+  net: 'purchase_order_net',
+} as const;
+
+type PurchasesQuery = z.output<typeof contract.listPurchases.query>;
+
+/** The key that serves a list in that order with what it is filtered by. */
+function keyFor(sort: keyof typeof KEYS, query: PurchasesQuery, ofVendor: boolean): string {
+  if (ofVendor) return KEYS.vendor;
+  const state = query.state !== undefined || query.show !== undefined;
+  if (state && sort === 'due') return 'purchase_order_state_due';
+  return state && sort === 'number' ? KEYS.state : KEYS[sort];
+}
+
 /**
- * Purchase orders newest first; `q` looks in number, vendor and customer. Purchases are walked by their key and the rest
- * joined to each: left to itself, the database walks the vendors and sorts all they ever sold.
+ * Purchase orders newest first or as sorted; `q` looks in number, vendor and customer. Purchases are walked by a key and
+ * the rest joined to each: left to itself, the database walks the vendors and sorts all they ever sold.
  */
-export function listPurchases(
+export async function listPurchases(
   sql: Sql,
   companyId: number,
-  query: { q?: string; cursor?: string; rows?: number; state?: Row['state'] },
-) {
-  const where = ['p.company_id = ?', 'p.id < ?'];
-  const values: Bound[] = [];
-  if (query.state) {
-    where.push('p.state = ?');
-    values.push(query.state);
+  query: PurchasesQuery,
+  workDate: Day,
+): Promise<{ rows: Row[]; next: string | null }> {
+  const where = ['p.company_id = ?'];
+  const values: Bound[] = [companyId];
+  const add = (condition: string, ...bound: Bound[]) => {
+    where.push(condition);
+    values.push(...bound);
+  };
+  const vendorId = query.vendor === undefined ? null : await partyNumbered(sql, companyId, 'vendor', query.vendor);
+  if (vendorId !== null) add('p.vendor_id = ?', vendorId);
+  if (query.state) add('p.state = ?', query.state);
+  if (query.show === 'late') {
+    add("p.state = 'placed' AND p.first_due_date < ?", workDate);
+    add(
+      `EXISTS (SELECT 1 FROM purchase_order_line l WHERE l.company_id = p.company_id AND l.purchase_order_id = p.id
+         AND l.received < l.quantity AND l.due_date < ?)`,
+      workDate,
+    );
   }
+  addDays(add, 'p.first_due_date', 'due', query.due, workDate);
+  addDays(add, 'p.order_date', 'ordered', query.ordered, workDate);
   const words = query.q?.trim();
   if (words) {
-    where.push('(p.number LIKE ? OR v.name LIKE ? OR v.number LIKE ? OR c.name LIKE ?)');
-    values.push(...Array<string>(4).fill(likeOf(words)));
+    add(
+      '(p.number LIKE ? OR v.name LIKE ? OR v.number LIKE ? OR c.name LIKE ?)',
+      ...Array<string>(4).fill(likeOf(words)),
+    );
   }
-  return pageById<HeadRow, Row>(
-    async (before, most) => {
-      // The page's ids first, so that the sums are made for its rows only.
-      const found = await sql.rows<{ id: number }>(
-        `SELECT STRAIGHT_JOIN p.id FROM purchase_order p FORCE INDEX (${query.state ? 'purchase_order_state' : 'PRIMARY'})
-           ${words ? JOINS : ''} WHERE ${where.join(' AND ')} ORDER BY p.id DESC LIMIT ?`,
-        [companyId, before, ...values, most],
-      );
-      const ids = found.map((row) => row.id);
-      if (ids.length === 0) return [];
-      return sql.rows(
-        `SELECT ${HEAD} FROM purchase_order p ${JOINS} ${SUMS} WHERE p.company_id = ? AND p.id IN (?) ORDER BY p.id DESC`,
-        [companyId, ids, companyId, ids],
-      );
-    },
-    query,
-    rowOf,
+  const usual: keyof typeof SORTS = query.due !== undefined || query.show ? 'due' : query.ordered !== undefined ? 'ordered' : 'number';
+  const sort = sortOf<keyof typeof SORTS>(SORTS, query.sort, usual);
+  const read = { row: 'p.id', where, values };
+  const from = `purchase_order p FORCE INDEX (${keyFor(sort.name, query, vendorId !== null)}) ${words ? JOINS : ''}`;
+  const { ids, next } =
+    sort.name === 'vendor'
+      ? await walkedByParty(
+          sql,
+          companyId,
+          { party: 'vendor', from, column: 'p.vendor_id', id: 'p.id', up: sort.up },
+          query,
+          read,
+        )
+      : await walked(sql, { ...sort, from, id: 'p.id' }, query, read);
+  if (ids.length === 0) return { rows: [], next };
+  // The page's ids first, so that the sums are made for its rows only.
+  const heads = await sql.rows<HeadRow>(
+    `SELECT ${HEAD} FROM purchase_order p ${JOINS} ${SUMS} WHERE p.company_id = ? AND p.id IN (?)`,
+    [companyId, ids, companyId, ids],
   );
+  return { rows: inOrderOf(ids, heads).map(rowOf), next };
 }
 
 function rowOf(row: HeadRow): Row {

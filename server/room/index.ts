@@ -1,5 +1,6 @@
 export { answers, reads, Refusals, type Answer } from './answer';
 export { account, bound, counter, numbered, places, total, type Check } from './check';
+export { addDays } from './days';
 export { askedOf, checked } from './input';
 export type { FileAnswer } from './file';
 export type { Attempts, Events, Jobs, Listening, Parts, Runs, Sessions, SignedIn } from './parts';

@@ -34,9 +34,7 @@ const IMPORTED: ImportData = {
   imports: [DocumentDockLazy, ListPage],
   template: `<k-list-page [list]="list">
     <span acts>
-      <button type="button" class="act" (click)="bringIn()">Bring in…</button
-      ><a class="act" [href]="file('xlsx')" download>Save as XLSX</a
-      ><a class="act" [href]="file('csv')" download>CSV</a>
+      <button type="button" class="act" (click)="bringIn()">Bring in…</button>
     </span>
     <k-document-dock-lazy [document]="list.about()" />
   </k-list-page>`,
@@ -101,7 +99,19 @@ export class AgreementList {
         ],
       },
     ],
-    narrowedBy: ['customerId', 'organisationId', 'groupId', 'currency'],
+    narrows: [
+      { name: 'customerId', label: 'Customer', kind: 'brought', words: (id) => this.named(id) },
+      { name: 'organisationId', label: 'Sales organisation', kind: 'brought', words: (id) => `no. ${id}` },
+      { name: 'groupId', label: 'Item group', kind: 'brought', words: (id) => `no. ${id}` },
+      { name: 'currency', label: 'Currency', kind: 'brought', words: (code) => code },
+    ],
+    viewed: 'agreements',
+    views: [
+      { name: 'Behind', query: { dates: 'running', sort: 'pace' } },
+      { name: 'Dates passed, to wrap up', query: { dates: 'passed' } },
+      { name: 'Ends first', query: { dates: 'running', sort: 'last-day' } },
+    ],
+    files: '/api/agreements',
     make: { label: 'New agreement', path: '/agreements/new' },
     load: (query) => this.agreements.list(query),
     kinds: ['AG'],
@@ -111,9 +121,9 @@ export class AgreementList {
       'No agreement fits. An agreement commits a customer to quantities at agreed prices; begin one with New agreement.',
   });
 
-  /** The same rows as a file, with the same filters. */
-  protected file(format: 'csv' | 'xlsx'): string {
-    return `/api/agreements.${format}?${new URLSearchParams(this.list.query() as Record<string, string>)}`;
+  /** A customer that an address brought, by name once a row of theirs is there. */
+  private named(id: string): string {
+    return this.list.rows.rows().find((row) => row.party.id === Number(id))?.party.name ?? `no. ${id}`;
   }
 
   protected bringIn(): void {

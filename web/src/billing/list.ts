@@ -43,6 +43,21 @@ export class InvoiceList {
         ],
       },
     ],
+    narrows: [
+      { name: 'party', label: 'Party', kind: 'party', search: (words) => this.billing.parties(this.vendors(), words) },
+      { name: 'due', label: 'Due', kind: 'days' },
+      { name: 'invoiced', label: 'Invoiced', kind: 'days' },
+    ],
+    workDate: () => this.session.workDate(),
+    sorts: ['number', 'theirs', 'party', 'date', 'due', 'total'],
+    usualSort: ({ due, open, invoiced }) =>
+      due !== undefined || open ? 'due-up' : invoiced === undefined ? 'number-down' : 'date-down',
+    viewed: 'invoices',
+    views: [
+      { name: 'Owed to us and past due', query: { open: 'yes', due: '..-1' } },
+      { name: 'We owe, due within a week', query: { side: 'vendor', open: 'yes', due: '..+7' } },
+    ],
+    files: '/api/invoices',
     load: (query) => this.billing.list(query),
     kinds: ['CI', 'VI', 'PY'],
     document: (row) => row.document,

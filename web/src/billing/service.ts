@@ -1,7 +1,9 @@
 import { inject, Injectable } from '@angular/core';
 import type { Observable } from 'rxjs';
+import { map } from 'rxjs/operators';
 import type * as z from 'zod';
 import * as contract from '@api/billing';
+import * as parties from '@api/parties';
 import { Api } from '../kit/act/api';
 
 export type InvoiceQuery = z.input<typeof contract.listInvoices.query>;
@@ -17,6 +19,13 @@ export class Billing {
 
   list(query: InvoiceQuery) {
     return this.api.call(contract.listInvoices, { query });
+  }
+
+  /** Customers or vendors by any part of number or name. */
+  parties(vendors: boolean, words: string) {
+    const query = { q: words };
+    const found = vendors ? this.api.call(parties.findVendors, { query }) : this.api.call(parties.findCustomers, { query });
+    return found.pipe(map(({ rows }) => rows));
   }
 
   open(side: 'customer' | 'vendor', id: number): Observable<InvoiceSheet> {

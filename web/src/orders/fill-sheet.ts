@@ -171,14 +171,20 @@ export class FillSheet {
       debounceTime(120),
       switchMap((asked) =>
         this.read(asked).pipe(
-          map((rows) => ({ rows, failed: false })),
-          catchError(() => of({ rows: [] as Offered[], failed: true })),
-          startWith({ rows: null, failed: false }),
+          map((rows) => ({ from: asked.from, rows, failed: false })),
+          catchError(() => of({ from: asked.from, rows: [] as Offered[], failed: true })),
+          // What is there stays while one looks for other words: somebody may be typing in it.
+          startWith({ from: asked.from, rows: this.rowsOf(asked.from), failed: false }),
         ),
       ),
     ),
-    { initialValue: { rows: null as Offered[] | null, failed: false } },
+    { initialValue: { from: '', rows: null as Offered[] | null, failed: false } },
   );
+
+  private rowsOf(from: string): Offered[] | null {
+    const last = this.found();
+    return last.from === from ? last.rows : null;
+  }
 
   private read({ from, days, words }: { from: string; days: number; words: string }) {
     const { customer } = this.data;

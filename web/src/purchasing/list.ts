@@ -50,6 +50,22 @@ export class PurchaseList {
         ],
       },
     ],
+    narrows: [
+      { name: 'vendor', label: 'Vendor', kind: 'party', search: (words) => this.purchases.vendors(words) },
+      { name: 'due', label: 'Due', kind: 'days' },
+      { name: 'ordered', label: 'Placed', kind: 'days' },
+      { name: 'show', label: 'Only', kind: 'brought', words: () => 'late' },
+    ],
+    workDate: () => this.session.workDate(),
+    sorts: ['number', 'vendor', 'state', 'ordered', 'due', 'net'],
+    usualSort: ({ due, ordered, show }) =>
+      due !== undefined || show ? 'due-up' : ordered === undefined ? 'number-down' : 'ordered-down',
+    viewed: 'purchases',
+    views: [
+      { name: 'Late', query: { show: 'late' } },
+      { name: 'Due within a week', query: { state: 'placed', due: 'today..+7' } },
+    ],
+    files: '/api/purchases',
     load: (query) => this.purchases.list(query),
     kinds: ['PO'],
     document: ({ id, number }) => ({ kind: 'PO', id, number }),

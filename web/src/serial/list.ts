@@ -46,13 +46,17 @@ export class SerialList {
         ],
       },
     ],
-    narrowedBy: ['item'],
+    narrows: [{ name: 'item', label: 'Item', kind: 'brought', words: (id) => this.itemNamed(id) }],
     load: (query) => this.api.call(contract.listSerials, { query }),
     kinds: ['RC', 'SH', 'WR', 'CN', 'JR', 'CT', 'SO'],
     document: ({ id }) => ({ kind: 'serial', id }),
     columns: () => this.columns(),
     empty: 'No piece has a number here. An item is kept by number from its own page on.',
   });
+
+  private itemNamed(id: string): string {
+    return this.list.rows.rows().find(({ item }) => item.id === Number(id))?.item.number ?? `no. ${id}`;
+  }
 
   private columns(): GridColumn<Piece>[] {
     const workDate = this.session.workDate();

@@ -52,7 +52,7 @@ export class StockList {
     head: 'Stock',
     sub: 'what is at our places, for whom it is held, and what it is worth',
     looksIn: 'Item number or name',
-    narrowedBy: ['location'],
+    narrows: [{ name: 'location', label: 'Location', kind: 'brought', words: (id) => this.placeNamed(id) }],
     load: (query) => this.api.call(contract.listStock, { query }),
     kinds: ['RC', 'SH', 'CN', 'JR', 'SO', 'PO'],
     document: ({ item }) => ({ kind: 'item', id: item.id }),
@@ -60,6 +60,10 @@ export class StockList {
     columns: () => this.columns(),
     empty: 'Nothing is here. What is received, made or brought in as opening stock stands here.',
   });
+  private placeNamed(id: string): string {
+    return this.locations.all().find((each) => each.id === Number(id))?.name ?? id;
+  }
+
   /** The row whose stock may be put right. */
   protected readonly chosen = computed(() => {
     const row = this.list.row();

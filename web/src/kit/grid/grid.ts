@@ -20,9 +20,12 @@ import type {
   CellFocusedEvent,
   CellKeyDownEvent,
   ColDef,
+  ColumnMovedEvent,
+  ColumnResizedEvent,
   FullWidthCellKeyDownEvent,
   GridApi,
   ICellRendererParams,
+  RowSelectionOptions,
 } from 'ag-grid-community';
 import { spreadsheetCells } from '@core/typed';
 import { beadsElement } from '../charts/bead';
@@ -30,6 +33,12 @@ import type { Choice } from '../fields';
 import { textSetter, type GridColumn } from './columns';
 import { LookupEditor } from './lookup-editor';
 import { gridTheme } from './theme';
+
+/** Which way a column is sorted, of `net-down`. */
+function sortedWay(sort: string, id: string): 'asc' | 'desc' | null {
+  if (sort === `${id}-up`) return 'asc';
+  return sort === `${id}-down` ? 'desc' : null;
+}
 
 /**
  * The dense grid of every list and document. Enter opens (or edits a cell that can be), the row one is on is told
@@ -51,7 +60,10 @@ import { gridTheme } from './theme';
     [stopEditingWhenCellsLoseFocus]="true"
     [enterNavigatesVerticallyAfterEdit]="false"
     [suppressScrollOnNewData]="true"
-    [suppressMovableColumns]="true"
+    [suppressMovableColumns]="!laid()"
+    [suppressDragLeaveHidesColumns]="true"
+    [rowSelection]="marking()"
+    [selectionColumnDef]="markColumn"
     [suppressNoRowsOverlay]="true"
     [animateRows]="false"
     (gridReady)="ready($event.api)"
@@ -60,6 +72,10 @@ import { gridTheme } from './theme';
     (cellEditingStarted)="showChoices($event)"
     (cellDoubleClicked)="doubleClicked($event)"
     (bodyScroll)="scrolled($event)"
+    (sortChanged)="sortChosen()"
+    (columnMoved)="moved($event)"
+    (columnResized)="sized($event)"
+    (selectionChanged)="markedAgain()"
     (paste)="paste($any($event))"
   />`,
   styleUrl: './grid.scss',
@@ -78,6 +94,17 @@ export class Grid<Row> {
   readonly roomFor = input<((row: Row, count: number) => readonly Row[] | null) | null>(null);
   /** The row to stand on as soon as it is there; by its id. */
   readonly standOn = input<string | null>(null);
+  /** Columns that can be sorted by, by their ids. */
+  readonly sorts = input<readonly string[]>([]);
+  /** The column the rows are in the order of, with `-up` or `-down` behind it; empty for none of them. */
+  readonly sort = input('');
+  /** Columns may be moved and sized, and are told. */
+  readonly laid = input(false);
+  /** Rows may be marked. */
+  readonly marks = input(false);
+  readonly sorted = output<string>();
+  readonly laidOut = output<{ order: string[]; widths: Record<string, number> }>();
+  readonly marked = output<Row[]>();
   readonly opened = output<Row>();
   readonly selected = output<Row>();
   readonly nearEnd = output<void>();
@@ -112,6 +139,12 @@ export class Grid<Row> {
 
   protected readonly rowIdOf = ({ data }: { data: unknown }) => this.rowId()(data as Row);
   protected readonly definitions = computed(() => this.columns().map((column) => this.define(column)));
+  protected readonly marking = computed((): RowSelectionOptions | undefined =>
+    this.marks()
+      ? { mode: 'multiRow', checkboxes: true, headerCheckbox: true, enableClickSelection: false }
+      : undefined,
+  );
+  protected readonly markColumn: ColDef = { width: 36, maxWidth: 36, resizable: false, suppressMovable: true };
 
   /** Puts the focus on the first cell, or the first of that column. */
   focusFirst(columnId?: string): void {
@@ -157,6 +190,37 @@ export class Grid<Row> {
   protected scrolled(event: BodyScrollEvent): void {
     if (event.direction !== 'vertical' || !this.api) return;
     if (this.api.getLastDisplayedRowIndex() >= this.rows().length - 20) this.nearEnd.emit();
+  }
+
+  /** What the header says the rows are to be in the order of; the rows come so from where they are read. */
+  protected sortChosen(): void {
+    const chosen = this.api?.getColumnState().find(({ sort }) => sort);
+    const said = chosen ? `${chosen.colId}-${chosen.sort === 'asc' ? 'up' : 'down'}` : '';
+    if (said !== this.sort()) this.sorted.emit(said);
+  }
+
+  protected moved({ finished, source }: ColumnMovedEvent): void {
+    if (finished && source === 'uiColumnMoved') this.tellLayout({});
+  }
+
+  protected sized({ finished, source, column }: ColumnResizedEvent): void {
+    if (finished && source === 'uiColumnResized' && column) {
+      this.tellLayout({ [column.getColId()]: Math.round(column.getActualWidth()) });
+    }
+  }
+
+  private tellLayout(widths: Record<string, number>): void {
+    const order = (this.api?.getColumnState() ?? []).map(({ colId }) => colId);
+    this.laidOut.emit({ order: order.filter((id) => this.spec(id)), widths });
+  }
+
+  protected markedAgain(): void {
+    this.marked.emit((this.api?.getSelectedRows() ?? []) as Row[]);
+  }
+
+  /** Takes all marks off. */
+  unmark(): void {
+    this.api?.deselectAll();
   }
 
   protected key(given: CellKeyDownEvent | FullWidthCellKeyDownEvent): void {
@@ -214,7 +278,10 @@ export class Grid<Row> {
       colId: column.id,
       headerName: column.head,
       ...(column.width ? { width: column.width } : { flex: 1, minWidth: 110 }),
-      sortable: false,
+      sortable: this.sorts().includes(column.id),
+      sort: sortedWay(this.sort(), column.id),
+      // The rows come in their order: nothing is sorted here.
+      comparator: () => 0,
       resizable: true,
       headerClass: column.figures ? 'figures' : '',
       cellClass: column.figures ? 'figures' : '',

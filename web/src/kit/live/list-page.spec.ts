@@ -44,7 +44,7 @@ function listAt(address: Record<string, string>) {
             ],
           },
         ],
-        narrowedBy: ['customerId'],
+        narrows: [{ name: 'customerId', label: 'Customer', kind: 'brought', words: (id) => `no. ${id}` }],
         load: (query) => {
           asked.push(query);
           const rows = query.cursor
