@@ -31,6 +31,8 @@ const MAY_AGREE: Readonly<Record<string, string>> = {
     ].map((at) => [at, 'a number named twice is refused by the act, as its texts may differ']),
   ),
   'shareCommission.shares': 'a person named twice is refused by the act',
+  'keepView.columns.order': 'where a column is named twice, its first place counts',
+  'keepView.columns.hidden': 'hidden twice is hidden',
   'shareCommission.was': 'only compared with what is there',
 };
 

@@ -158,6 +158,7 @@ describe('G7 rights to see', () => {
     'signOut',
     'chooseCompany',
     'findOffers',
+    'listViews',
     'itemGroups',
     'renewCalendar',
     'openAvailability',

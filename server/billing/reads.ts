@@ -116,7 +116,7 @@ type InvoicesQuery = z.output<typeof contract.listInvoices.query>;
 
 /** The key that serves a list in that order. */
 const keyFor = (sort: keyof typeof SORTS, side: Side, ofParty: boolean): string => {
-  if (ofParty || sort === 'party') return side === 'customer' ? 'customer_invoice_customer' : 'vendor_invoice_vendor_number';
+  if (ofParty || sort === 'party') return `${side}_invoice_${side}`;
   const of = { number: 'PRIMARY', theirs: 'theirs', date: 'dated', due: 'due', total: 'total' }[sort];
   return of === 'PRIMARY' ? of : `${side}_invoice_${of}`;
 };

@@ -66,7 +66,6 @@ const SORTS = {
   number: {},
   customer: { up: true },
   reference: { column: 'o.customer_reference', up: true },
-  state: { column: 'o.state', up: true },
   ordered: { column: 'o.order_date' },
   ships: { column: 'o.first_ship_date', empty: true, up: true },
   net: { column: 'o.net' },
@@ -76,18 +75,19 @@ const KEYS = {
   number: 'PRIMARY',
   customer: 'sales_order_customer',
   reference: 'sales_order_reference',
-  state: 'sales_order_state',
   ordered: 'sales_order_ordered',
   ships: 'sales_order_shipping',
   net: 'sales_order_net',
 } as const;
+
+const STATE_KEY = 'sales_order_state';
 
 /** The key that serves a list in that order with what it is filtered by. */
 function keyFor(sort: keyof typeof KEYS, query: OrdersQuery, ofCustomer: boolean): string {
   if (ofCustomer) return KEYS.customer;
   const state = query.state !== undefined || query.show !== undefined;
   if (state && sort === 'ships') return 'sales_order_state_shipping';
-  return state && sort === 'number' ? KEYS.state : KEYS[sort];
+  return state && sort === 'number' ? STATE_KEY : KEYS[sort];
 }
 
 type OrdersQuery = z.output<typeof contract.listOrders.query>;

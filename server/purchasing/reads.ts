@@ -68,7 +68,6 @@ const SUMS = `LEFT JOIN (
 const SORTS = {
   number: {},
   vendor: { up: true },
-  state: { column: 'p.state', up: true },
   ordered: { column: 'p.order_date' },
   due: { column: 'p.first_due_date', empty: true, up: true },
   net: { column: 'p.net' },
@@ -77,7 +76,6 @@ const SORTS = {
 const KEYS = {
   number: 'PRIMARY',
   vendor: 'purchase_order_vendor',
-  state: 'purchase_order_state',
   ordered: 'purchase_order_ordered',
   due: 'purchase_order_due',
   net: 'purchase_order_net',
@@ -85,12 +83,14 @@ const KEYS = {
 
 type PurchasesQuery = z.output<typeof contract.listPurchases.query>;
 
+const STATE_KEY = 'purchase_order_state';
+
 /** The key that serves a list in that order with what it is filtered by. */
 function keyFor(sort: keyof typeof KEYS, query: PurchasesQuery, ofVendor: boolean): string {
   if (ofVendor) return KEYS.vendor;
   const state = query.state !== undefined || query.show !== undefined;
   if (state && sort === 'due') return 'purchase_order_state_due';
-  return state && sort === 'number' ? KEYS.state : KEYS[sort];
+  return state && sort === 'number' ? STATE_KEY : KEYS[sort];
 }
 
 /**

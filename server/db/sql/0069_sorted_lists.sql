@@ -22,6 +22,7 @@ ALTER TABLE vendor_invoice
   ADD KEY IF NOT EXISTS vendor_invoice_dated (company_id, invoice_date, id),
   ADD KEY IF NOT EXISTS vendor_invoice_due (company_id, due_date, id),
   ADD KEY IF NOT EXISTS vendor_invoice_total (company_id, total, id),
+  ADD KEY IF NOT EXISTS vendor_invoice_vendor (company_id, vendor_id, id),
   ADD KEY IF NOT EXISTS vendor_invoice_theirs (company_id, vendor_number, id);
 
 -- What is still owed, either way: serves "who is late", balances and what is open by age.

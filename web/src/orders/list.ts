@@ -62,7 +62,7 @@ export class OrderList {
       { name: 'show', label: 'Only', kind: 'brought', words: (value) => (value === 'late' ? 'late' : 'short') },
     ],
     workDate: () => this.session.workDate(),
-    sorts: ['number', 'customer', 'reference', 'state', 'ordered', 'ships', 'net'],
+    sorts: ['number', 'customer', 'reference', 'ordered', 'ships', 'net'],
     usualSort: ({ ships, ordered, show }) =>
       ships !== undefined || show ? 'ships-up' : ordered === undefined ? 'number-down' : 'ordered-down',
     viewed: 'orders',

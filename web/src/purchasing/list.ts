@@ -57,7 +57,7 @@ export class PurchaseList {
       { name: 'show', label: 'Only', kind: 'brought', words: () => 'late' },
     ],
     workDate: () => this.session.workDate(),
-    sorts: ['number', 'vendor', 'state', 'ordered', 'due', 'net'],
+    sorts: ['number', 'vendor', 'ordered', 'due', 'net'],
     usualSort: ({ due, ordered, show }) =>
       due !== undefined || show ? 'due-up' : ordered === undefined ? 'number-down' : 'ordered-down',
     viewed: 'purchases',
