@@ -49,6 +49,8 @@ export const InvoiceRow = z.object({
   side: z.enum(['customer', 'vendor']),
   party: Party,
   source: DocumentRef,
+  /** Its other orders, where it is for several. */
+  alsoFor: z.array(DocumentRef),
   vendorNumber: z.string().nullable(),
   invoiceDate: Day,
   dueDate: Day,
@@ -209,10 +211,45 @@ export const openVendorInvoice = read({
   out: InvoiceSheet,
 });
 
+/** What went out of a line on one shipment and is not invoiced. */
+export const Uninvoiced = z.object({
+  shipmentLineId: Id,
+  order: DocumentRef,
+  orderLineId: Id,
+  lineNo: z.number(),
+  reference: z.string(),
+  item: ItemRef,
+  shipment: DocumentRef,
+  shippedOn: Day,
+  open: Decimal,
+  unitPrice: Decimal,
+  currency: z.string(),
+});
+
+export const listUninvoiced = read({
+  name: 'listUninvoiced',
+  needs: 'see-debts',
+  path: '/customers/:id/uninvoiced',
+  summary: 'What went out to a customer and is not invoiced, by order and shipment, oldest first.',
+  params: IdParam,
+  out: z.object({ rows: z.array(Uninvoiced) }),
+});
+
 export const invoiceCustomer = act({
   name: 'invoiceCustomer',
-  summary: 'Invoice the customer for what was shipped on an order and not invoiced.',
-  input: z.object({ orderId: Id }),
+  summary:
+    'Invoice a customer for what was shipped and not invoiced: on one order or several, all of it or what is chosen.',
+  input: z.object({
+    orderId: Id,
+    /** Other orders of the same customer and currency, on the same invoice. */
+    others: namedOnce(z.array(Id).max(100)).default([]),
+    /** Of which shipments how much; null for all that is open. */
+    lines: namedOnce(z.array(z.object({ shipmentLineId: Id, quantity: TypedDecimal })).max(500), 'shipmentLineId')
+      .nullable()
+      .default(null),
+    /** Null for today. */
+    invoiceDate: TypedDay.default(null),
+  }),
   preview: Totals.extend({
     invoiceDate: Day,
     dueDate: Day,
@@ -221,7 +258,14 @@ export const invoiceCustomer = act({
     drawn: Decimal,
     allowances: z.array(Allowed),
     lines: z.array(
-      z.object({ orderLineId: Id, quantity: Decimal, unitPrice: Decimal, net: Decimal, allowance: Decimal }),
+      z.object({
+        shipmentLineId: Id,
+        orderLineId: Id,
+        quantity: Decimal,
+        unitPrice: Decimal,
+        net: Decimal,
+        allowance: Decimal,
+      }),
     ),
   }),
 });

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { dec, sum } from '@core/kernel';
 import { exchangeAt, owedAt } from '../kernel/testing';
-import { receivedLine, shippedLine } from './testing';
+import { ALL, receivedLine, shippedLine } from './testing';
 import {
   decideCustomerInvoice,
   decidePayment,
@@ -24,10 +24,9 @@ const refused = (decision: Decision<unknown>) =>
   decision.ok ? [] : decision.refusals.map(({ field, code }) => `${field}: ${code}`);
 
 const ground = (change: Partial<CustomerInvoiceGround> = {}): CustomerInvoiceGround => ({
-  order: { id: 1, number: 'SO-0001', customerId: 7, currency: 'SGD' },
+  orders: [{ id: 1, number: 'SO-0001', customerId: 7, currency: 'SGD', uninvoiced: '12' }],
   exchange: exchangeAt('3.41', 'SGD'),
   termsDays: 30,
-  uninvoiced: '12',
   lines: [shippedLine()],
   prepayments: [],
   rebates: [],
@@ -37,7 +36,7 @@ const ground = (change: Partial<CustomerInvoiceGround> = {}): CustomerInvoiceGro
 
 describe('P8 a customer invoice in another currency', () => {
   it('comes to the company’s by net and tax, whose sum is its total', () => {
-    expect(effectsOf(decideCustomerInvoice(ground(), '2027-03-01'))).toMatchObject({
+    expect(effectsOf(decideCustomerInvoice(ground(), ALL, '2027-03-01'))).toMatchObject({
       total: '9412.8',
       rate: '3.41',
       own: { net: '30280.8', tax: '1816.85', total: '32097.65' },
@@ -45,7 +44,7 @@ describe('P8 a customer invoice in another currency', () => {
   });
 
   it('is refused without a rate, and nothing else is said', () => {
-    expect(refused(decideCustomerInvoice(ground({ exchange: exchangeAt(null, 'SGD') }), '2027-03-01'))).toEqual([
+    expect(refused(decideCustomerInvoice(ground({ exchange: exchangeAt(null, 'SGD') }), ALL, '2027-03-01'))).toEqual([
       ': no-rate',
     ]);
   });
@@ -55,7 +54,7 @@ describe('P8 a customer invoice in another currency', () => {
       { id: 1, number: 'PP-1', agreementId: 1, agreementLineId: null, owed: owedAt('1000', '0', '3300', '0') },
       { id: 2, number: 'PP-2', agreementId: 1, agreementLineId: 3, owed: owedAt('900', '600', '3000', '2000') },
     ];
-    const { draws, drawn, ownDrawn } = effectsOf(decideCustomerInvoice(ground({ prepayments }), '2027-03-01'));
+    const { draws, drawn, ownDrawn } = effectsOf(decideCustomerInvoice(ground({ prepayments }), ALL, '2027-03-01'));
     expect(draws.map(({ number, amount, carried, worth }) => [number, amount, carried, worth])).toEqual([
       ['PP-2', '300', '1000', '1023'],
       ['PP-1', '1000', '3300', '3410'],
@@ -78,7 +77,7 @@ describe('P8 a customer invoice in another currency', () => {
         carried: '66',
       },
     ];
-    expect(effectsOf(decideCustomerInvoice(ground({ rebates }), '2027-03-01')).rebates).toEqual([
+    expect(effectsOf(decideCustomerInvoice(ground({ rebates }), ALL, '2027-03-01')).rebates).toEqual([
       { agreementId: 1, value: '8880', quantity: '12', accrued: '177.6', ownAccrued: '605.62' },
     ]);
   });

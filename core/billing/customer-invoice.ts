@@ -4,6 +4,8 @@ import {
   carriedOf,
   dec,
   documentTotals,
+  isDay,
+  isDecimalText,
   known,
   least,
   lineSlice,
@@ -24,7 +26,10 @@ import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 /** A shipment line that is not wholly invoiced yet. */
 export interface ShippedLine extends LineMoney {
   shipmentLineId: number;
+  orderId: number;
   orderLineId: number;
+  /** The day it went out. */
+  shippedOn: Day;
   /** Shipped on this line and not invoiced. */
   open: string;
   /** Invoiced so far on the whole order line. */
@@ -49,13 +54,22 @@ export interface OpenPrepayment {
   owed: OwedInBoth;
 }
 
+/** An order that is invoiced. */
+export interface InvoicedOrder {
+  id: number;
+  number: string;
+  customerId: number;
+  currency: string;
+  /** Ordered, live and not invoiced on the whole order. */
+  uninvoiced: string;
+}
+
 export interface CustomerInvoiceGround {
-  order: { id: number; number: string; customerId: number; currency: string };
+  /** Those on one invoice, as they were named; at least one. */
+  orders: readonly InvoicedOrder[];
   /** What its currency was worth on the day of the invoice. // P8 */
   exchange: ExchangeOf;
   termsDays: number;
-  /** Ordered, live and not invoiced on the whole order. */
-  uninvoiced: string;
   lines: readonly ShippedLine[];
   /** Oldest first. */
   prepayments: readonly OpenPrepayment[];
@@ -63,6 +77,12 @@ export interface CustomerInvoiceGround {
   rebates: readonly RebateState[];
   /** What may be allowed on the customer's invoices. // R2 */
   allowances: readonly Allowance[];
+}
+
+/** What is chosen of all that may be invoiced; null for all of it, and for today. */
+export interface CustomerInvoiceTyped {
+  lines: readonly { shipmentLineId: number; quantity: string }[] | null;
+  invoiceDate: string | null;
 }
 
 /** What leaves a prepayment for a line of an invoice; in the company's currency as it was taken, and as it is owed. */
@@ -97,6 +117,7 @@ export interface InvoiceTax {
 
 export interface CustomerInvoiceEffects {
   customerId: number;
+  /** The first of its orders. */
   orderId: number;
   currency: string;
   invoiceDate: Day;
@@ -107,8 +128,8 @@ export interface CustomerInvoiceEffects {
   rate: string;
   own: OwnTotals;
   taxes: InvoiceTax[];
-  /** True where the order has nothing left to do. */
-  closes: boolean;
+  /** The orders that have nothing left to do. */
+  closes: number[];
   /** What is drawn from prepayments, by invoice line, and all of it. // A12 */
   draws: Draw[];
   drawn: string;
@@ -134,31 +155,50 @@ export interface CustomerInvoiceEffects {
 }
 
 /**
- * The customer invoice of one order: all that was shipped and not invoiced, less what is allowed on what no agreement
- * prices. // P4 P7 R2
+ * One customer invoice for what was shipped on orders and not invoiced, all of it or what is chosen, less what is allowed
+ * on what no agreement prices. Orders on one invoice are of one customer and in one currency. Its day is neither ahead nor
+ * before what it is for went out. // P4 P7 R2
  */
 export function decideCustomerInvoice(
   ground: CustomerInvoiceGround,
-  invoiceDate: Day,
+  typed: CustomerInvoiceTyped,
+  workDate: Day,
 ): Decision<CustomerInvoiceEffects> {
   const refusals: Refusal[] = [];
-  const open = ground.lines.filter((line) => dec(line.open).gt(0));
-  if (open.length === 0) {
-    refusals.push(refuse('nothing-to-invoice', '', { document: ground.order.number }));
+  const [order, ...others] = ground.orders as [InvoicedOrder, ...InvoicedOrder[]];
+  others.forEach((other, at) => {
+    if (other.customerId !== order.customerId || other.currency !== order.currency) {
+      refusals.push(refuse('invoice-of-others', `others.${at}`, { order: other.number, first: order.number }));
+    }
+  });
+  const open = chosenOf(ground.lines, typed.lines, refusals);
+  if (open.length === 0 && refusals.length === 0) {
+    refusals.push(refuse('nothing-to-invoice', '', { document: ground.orders.map(({ number }) => number).join(', ') }));
+  }
+  const invoiceDate = typed.invoiceDate ?? workDate;
+  const latest = open
+    .map(({ shippedOn }) => shippedOn)
+    .sort()
+    .at(-1);
+  if (!isDay(invoiceDate)) refusals.push(refuse('not-a-day', 'invoiceDate', { what: 'The day of the invoice' }));
+  else if (invoiceDate > workDate) refusals.push(refuse('invoice-ahead', 'invoiceDate', { day: workDate }));
+  else if (latest !== undefined && invoiceDate < latest) {
+    refusals.push(refuse('invoice-before-goods', 'invoiceDate', { day: latest }));
   }
   refusals.push(...rateRefusals(ground.exchange, ''));
   return decided(refusals, () => {
+    const { currency } = order;
     const exchange = known(ground.exchange);
     const reached = new Map<number, Dec>();
     const whole = open.map((line) => {
       const from = reached.get(line.orderLineId) ?? dec(line.invoicedBefore);
       const to = from.plus(line.open);
       reached.set(line.orderLineId, to);
-      const slice = lineSlice(line, from, to, ground.order.currency);
+      const slice = lineSlice(line, from, to, currency);
       return { ...line, quantity: line.open, net: slice.value, agreed: slice.agreed, allowance: ZERO };
     });
-    const { given, lines } = allowed(whole, ground.allowances, invoiceDate, ground.order.currency);
-    const totals = documentTotals(lines, ground.order.currency);
+    const { given, lines } = allowed(whole, ground.allowances, invoiceDate, currency);
+    const totals = documentTotals(lines, currency);
     const own = ownTotals(totals.net, totals.tax, exchange);
     const draws = drawsOf(
       lines,
@@ -180,15 +220,19 @@ export function decideCustomerInvoice(
       drawn: drawnOf('amount'),
       ownDrawn: { settled: drawnOf('worth'), carried: drawnOf('carried') },
       rebates: accrualsOf(lines, ground.rebates, invoiceDate, exchange),
-      customerId: ground.order.customerId,
-      orderId: ground.order.id,
-      currency: ground.order.currency,
+      customerId: order.customerId,
+      orderId: order.id,
+      currency,
       invoiceDate,
       dueDate: addDays(invoiceDate, ground.termsDays),
       net: totals.net.toFixed(),
       tax: totals.tax.toFixed(),
       total: totals.total.toFixed(),
-      closes: sum(open.map((line) => dec(line.open))).gte(ground.uninvoiced),
+      closes: ground.orders
+        .filter(({ id, uninvoiced }) =>
+          sum(open.filter((line) => line.orderId === id).map((line) => dec(line.open))).gte(uninvoiced),
+        )
+        .map(({ id }) => id),
       taxes: totals.taxes.map((tax) => ({
         taxCode: tax.taxCode,
         taxRate: tax.taxRate,
@@ -208,6 +252,30 @@ export function decideCustomerInvoice(
         taxRate: line.taxRate,
       })),
     };
+  });
+}
+
+/** Of what is open, what is chosen: each no more than is open; without a choice all of it. */
+function chosenOf(
+  lines: readonly ShippedLine[],
+  chosen: CustomerInvoiceTyped['lines'],
+  refusals: Refusal[],
+): ShippedLine[] {
+  if (chosen === null) return lines.filter((line) => dec(line.open).gt(0));
+  const wanted = new Map<number, Dec>();
+  chosen.forEach(({ shipmentLineId, quantity }, at) => {
+    const field = `lines.${at}.quantity`;
+    if (quantity.trim() === '') return;
+    const line = lines.find((each) => each.shipmentLineId === shipmentLineId);
+    const read = isDecimalText(quantity, 'quantity') ? dec(quantity) : null;
+    if (read === null || read.lt(0)) refusals.push(refuse('not-a-number', field, { what: 'The quantity' }));
+    else if (!line || read.gt(line.open)) {
+      refusals.push(refuse('above-uninvoiced', field, { typed: read.toFixed(), open: line?.open ?? '0' }));
+    } else if (read.gt(0)) wanted.set(shipmentLineId, read);
+  });
+  return lines.flatMap((line) => {
+    const quantity = wanted.get(line.shipmentLineId);
+    return quantity ? [{ ...line, open: quantity.toFixed() }] : [];
   });
 }
 

@@ -2,6 +2,7 @@ export {
   decideCustomerInvoice,
   type CustomerInvoiceEffects,
   type CustomerInvoiceGround,
+  type CustomerInvoiceTyped,
   type InvoiceTax,
   type ShippedLine,
 } from './customer-invoice';

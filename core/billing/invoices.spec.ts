@@ -1,12 +1,13 @@
 import fc from 'fast-check';
 import { dec, sum } from '@core/kernel';
 import { exchangeAt, owedAt } from '../kernel/testing';
-import { receivedLine, shippedLine } from './testing';
+import { ALL, receivedLine, shippedLine } from './testing';
 import {
   decideCustomerInvoice,
   decidePayment,
   decideVendorInvoice,
   type CustomerInvoiceGround,
+  type CustomerInvoiceTyped,
   type ReceivedLine,
   type VendorInvoiceGround,
 } from './index';
@@ -15,10 +16,9 @@ const shipped = (id: number, open: string, invoicedBefore = '0') =>
   shippedLine({ shipmentLineId: id, open, invoicedBefore });
 
 const customerGround = (...lines: CustomerInvoiceGround['lines']): CustomerInvoiceGround => ({
-  order: { id: 1, number: 'SO-0001', customerId: 7, currency: 'MYR' },
+  orders: [{ id: 1, number: 'SO-0001', customerId: 7, currency: 'MYR', uninvoiced: '12' }],
   exchange: exchangeAt(),
   termsDays: 30,
-  uninvoiced: '12',
   lines,
   prepayments: [],
   rebates: [],
@@ -27,7 +27,7 @@ const customerGround = (...lines: CustomerInvoiceGround['lines']): CustomerInvoi
 
 describe('P4 the customer invoice', () => {
   it('covers what was shipped and not invoiced, with tax, terms and due date', () => {
-    const decision = decideCustomerInvoice(customerGround(shipped(1, '8'), shipped(2, '0')), '2027-03-01');
+    const decision = decideCustomerInvoice(customerGround(shipped(1, '8'), shipped(2, '0')), ALL, '2027-03-01');
     if (!decision.ok) throw new Error('refused');
     expect(decision.effects).toMatchObject({ net: '5920', tax: '355.2', total: '6275.2', dueDate: '2027-03-31' });
     expect(decision.effects.lines).toHaveLength(1);
@@ -37,9 +37,10 @@ describe('P4 the customer invoice', () => {
     const closes = (...open: string[]) => {
       const decision = decideCustomerInvoice(
         customerGround(...open.map((each, id) => shipped(id, each))),
+        ALL,
         '2027-03-01',
       );
-      return decision.ok && decision.effects.closes;
+      return decision.ok && decision.effects.closes.length > 0;
     };
     expect([closes('8'), closes('8', '3.99999'), closes('8', '4'), closes('12')]).toEqual([false, false, true, true]);
   });
@@ -56,6 +57,7 @@ describe('P4 the customer invoice', () => {
         ...ground,
         allowances: [{ measure: 'quantity', level: 'list', from: '6', perCent: '2.5', ...always }],
       },
+      ALL,
       '2027-03-01',
     );
     if (!decision.ok) throw new Error('refused');
@@ -69,8 +71,63 @@ describe('P4 the customer invoice', () => {
     expect(net).toBe('10249');
   });
 
+  const second = { id: 2, number: 'SO-0002', customerId: 7, currency: 'MYR', uninvoiced: '4' };
+  const both = () => {
+    const ground = customerGround(shipped(1, '12'), {
+      ...shipped(2, '4'),
+      orderId: 2,
+      orderLineId: 8,
+      shippedOn: '2027-02-25',
+    });
+    return { ...ground, orders: [...ground.orders, second] };
+  };
+  const told = (ground: CustomerInvoiceGround, typed: Partial<CustomerInvoiceTyped>) => {
+    const decision = decideCustomerInvoice(ground, { ...ALL, ...typed }, '2027-03-01');
+    return decision.ok ? decision.effects : decision.refusals.map(({ field, code }) => `${field}: ${code}`);
+  };
+
+  it('is for several orders of one customer, and closes each that has nothing left', () => {
+    expect(told(both(), {})).toMatchObject({ orderId: 1, closes: [1, 2], net: '11840' });
+    const some = [
+      { shipmentLineId: 1, quantity: '12' },
+      { shipmentLineId: 2, quantity: '3.5' },
+    ];
+    expect(told(both(), { lines: some })).toMatchObject({ closes: [1], net: '11470' });
+  });
+
+  it.each([
+    ['customer', { customerId: 8 }],
+    ['currency', { currency: 'SGD' }],
+  ])('is not for orders of another %s', (_what, change) => {
+    const ground = { ...both(), orders: [...customerGround().orders, { ...second, ...change }] };
+    expect(told(ground, {})).toEqual(['others.0: invoice-of-others']);
+  });
+
+  it('covers what is chosen of what is open: no more, and nothing where it is left empty', () => {
+    const chosen = (...quantities: string[]) =>
+      told(both(), { lines: quantities.map((quantity, at) => ({ shipmentLineId: at + 1, quantity })) });
+    expect(chosen('5', ' ')).toMatchObject({ closes: [], lines: [{ shipmentLineId: 1, quantity: '5', net: '3700' }] });
+    expect(chosen('0', '4')).toMatchObject({ closes: [2], lines: [{ shipmentLineId: 2, quantity: '4' }] });
+    expect(chosen('12.00001', '4')).toEqual(['lines.0.quantity: above-uninvoiced']);
+    expect(chosen('12', 'x', '1')).toEqual(['lines.1.quantity: not-a-number', 'lines.2.quantity: above-uninvoiced']);
+    expect(chosen('-1')).toEqual(['lines.0.quantity: not-a-number']);
+    expect(chosen('0', '')).toEqual([': nothing-to-invoice']);
+  });
+
+  it('is dated no earlier than its goods went out, and not ahead', () => {
+    expect(told(both(), { invoiceDate: '2027-02-25' })).toMatchObject({
+      invoiceDate: '2027-02-25',
+      dueDate: '2027-03-27',
+    });
+    expect(told(both(), { invoiceDate: '2027-02-24' })).toEqual(['invoiceDate: invoice-before-goods']);
+    const first = [{ shipmentLineId: 1, quantity: '12' }];
+    expect(told(both(), { invoiceDate: '2027-02-24', lines: first })).toMatchObject({ invoiceDate: '2027-02-24' });
+    expect(told(both(), { invoiceDate: '2027-03-02' })).toEqual(['invoiceDate: invoice-ahead']);
+    expect(told(both(), { invoiceDate: '2027-02-30' })).toEqual(['invoiceDate: not-a-day']);
+  });
+
   it('is refused where nothing waits', () => {
-    expect(decideCustomerInvoice(customerGround(shipped(1, '0')), '2027-03-01').ok).toBe(false);
+    expect(decideCustomerInvoice(customerGround(shipped(1, '0')), ALL, '2027-03-01').ok).toBe(false);
   });
 });
 

@@ -1,6 +1,6 @@
 import type { Decision } from '@core/refusals';
 import { exchangeAt, owedAt } from '../kernel/testing';
-import { creditableLine, receivedLine, shippedLine } from './testing';
+import { ALL, creditableLine, receivedLine, shippedLine } from './testing';
 import {
   decideCreditNote,
   decideCustomerInvoice,
@@ -154,17 +154,18 @@ describe('P1 what a credit note is refused for, at its place', () => {
 
 describe('P4 what a customer invoice draws and tells', () => {
   const ground = {
-    order: { id: 1, number: 'SO-0001', customerId: 7, currency: 'MYR' },
+    orders: [{ id: 1, number: 'SO-0001', customerId: 7, currency: 'MYR', uninvoiced: '12' }],
     exchange: exchangeAt(),
     termsDays: 30,
-    uninvoiced: '12',
     lines: [] as ReturnType<typeof shippedLine>[],
     prepayments: [],
     rebates: [],
     allowances: [],
   };
   it('nothing to invoice', () =>
-    expect(refused(decideCustomerInvoice(ground, DAY))).toEqual([['', 'nothing-to-invoice', { document: 'SO-0001' }]]));
+    expect(refused(decideCustomerInvoice(ground, ALL, DAY))).toEqual([
+      ['', 'nothing-to-invoice', { document: 'SO-0001' }],
+    ]));
 
   it('draws only what is held for the agreement of a line, and not what is held for another line', () => {
     const free = shippedLine({
@@ -181,7 +182,7 @@ describe('P4 what a customer invoice draws and tells', () => {
       { id: 4, number: 'PP-4', agreementId: 1, agreementLineId: null, owed: owedAt('70') },
     ];
     const lines = [free, shippedLine({ agreedAmount: '4440' })];
-    const made = effectsOf(decideCustomerInvoice({ ...ground, lines, prepayments }, DAY));
+    const made = effectsOf(decideCustomerInvoice({ ...ground, lines, prepayments }, ALL, DAY));
     expect(made.draws.map(({ number, lineIndex, amount }) => [number, lineIndex, amount])).toEqual([['PP-4', 1, '70']]);
     expect(made.taxes).toEqual([{ taxCode: 'S6', taxRate: '6', base: '9620', tax: '577.2' }]);
     expect(made.lines.map(({ agreedNet }) => agreedNet)).toEqual([null, '4440']);
@@ -204,7 +205,7 @@ describe('P4 what a customer invoice draws and tells', () => {
       shippedLine(),
       shippedLine({ shipmentLineId: 2, orderLineId: 6, agreementId: 8, agreementLineId: 5 }),
     ];
-    const made = effectsOf(decideCustomerInvoice({ ...ground, lines, rebates: [state(1), state(2)] }, DAY));
+    const made = effectsOf(decideCustomerInvoice({ ...ground, lines, rebates: [state(1), state(2)] }, ALL, DAY));
     expect(made.rebates.map(({ agreementId, value }) => [agreementId, value])).toEqual([[1, '8880']]);
   });
 });

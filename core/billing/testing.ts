@@ -1,9 +1,14 @@
-import type { CreditableLine, ReceivedLine, ShippedLine } from './index';
+import type { CreditableLine, CustomerInvoiceTyped, ReceivedLine, ShippedLine } from './index';
+
+/** For tests: all that is open, today. */
+export const ALL: CustomerInvoiceTyped = { lines: null, invoiceDate: null };
 
 /** For tests: a line of 12 membranes at 740, so much of it shipped and not invoiced. */
 export const shippedLine = (change: Partial<ShippedLine> = {}): ShippedLine => ({
   shipmentLineId: 1,
+  orderId: 1,
   orderLineId: 5,
+  shippedOn: '2027-02-20',
   open: '12',
   invoicedBefore: '0',
   quantity: '12',

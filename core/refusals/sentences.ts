@@ -555,6 +555,13 @@ export const sentences = {
     `${f.order} should have begun on ${d(f.start)}; what it is for may come later than it was told.`,
 
   // P: posting
+  'invoice-of-others': (f: { order: string; first: string }) =>
+    `${f.order} is of another customer or in another currency than ${f.first}; invoice it by itself.`,
+  'invoice-ahead': (f: { day: string }) => `An invoice is not dated ahead; give ${d(f.day)} or an earlier day.`,
+  'invoice-before-goods': (f: { day: string }) =>
+    `Some of it went out on ${d(f.day)}; date the invoice that day or later, or leave those goods out.`,
+  'above-uninvoiced': (f: { typed: string; open: string }) =>
+    `${decimalText(f.typed)} is more than the ${decimalText(f.open)} that went out and is not invoiced.`,
   'nothing-to-invoice': (f: { document: string }) =>
     `Nothing on ${f.document} waits to be invoiced; it is invoiced already or nothing has moved yet.`,
   'vendor-number-used': (f: { vendor: string; number: string; invoice: string }) =>

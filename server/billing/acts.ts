@@ -1,5 +1,5 @@
 import { decideCustomerInvoice, decidePayment, decideVendorInvoice, type CustomerInvoiceEffects } from '@core/billing';
-import { bothOf, dec, priceText } from '@core/kernel';
+import { bothOf, dec, isDay, priceText, type Day } from '@core/kernel';
 import { customerInvoiceJournal, drawJournal, paymentJournal, vendorInvoiceJournal } from '@core/ledger';
 import * as contract from '@api/billing';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
@@ -28,11 +28,12 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
   right: 'customer-invoices',
   says: 'invoice customers',
   done: 'customer invoiced',
-  load: (tx, input, doer) => loadForCustomerInvoice(tx, doer.companyId, input.orderId, doer.workDate),
-  decide: (ground, _input, doer) => decideCustomerInvoice(ground, doer.workDate),
+  load: (tx, { orderId, others, invoiceDate }, doer) =>
+    loadForCustomerInvoice(tx, doer.companyId, [orderId, ...others], dayOr(invoiceDate, doer.workDate)),
+  decide: (ground, input, doer) => decideCustomerInvoice(ground, input, doer.workDate),
   posts: ({ invoiceDate }) => invoiceDate,
   preview: (effects, { exchange }) => ({ ...effects, own: inOwn(exchange, effects.rate, effects.own) }),
-  async write(tx, effects, { order, agreements, exchange }, doer) {
+  async write(tx, effects, { orders, agreements, exchange }, doer) {
     const { companyId } = doer;
     await tx.run(
       `UPDATE sales_order_line SET invoiced = invoiced + CASE id ${effects.lines.map(() => 'WHEN ? THEN ?').join(' ')} ELSE 0 END
@@ -40,12 +41,10 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
       [...byLine(effects.lines).flat(), companyId, effects.lines.map((line) => line.orderLineId)],
     );
     await tx.batch(counterStatements(companyId, 'invoiced', underAgreement(effects.lines)));
-    if (effects.closes) {
-      await tx.run("UPDATE sales_order SET state = 'closed' WHERE company_id = ? AND id = ? AND state = 'confirmed'", [
-        companyId,
-        order.id,
-      ]);
-    }
+    await tx.run("UPDATE sales_order SET state = 'closed' WHERE company_id = ? AND id IN (?) AND state = 'confirmed'", [
+      companyId,
+      effects.closes,
+    ]);
     const draws = effects.draws.length > 0 ? 1 : 0;
     const number = await takeNumbers(tx, companyId, { CI: 1, JR: 1 + draws + accrualJournals(effects.rebates) });
     const document = { kind: 'CI' as const, number: number('CI') };
@@ -124,10 +123,16 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
     await postJournals(tx, doer, [...journals, ...accruals]);
     return {
       made: [{ ...document, id: id! }],
-      touched: [{ kind: 'SO', id: order.id, number: order.number }, ...agreements],
+      touched: [
+        ...orders.map(({ id: orderId, number: of }) => ({ kind: 'SO' as const, id: orderId, number: of })),
+        ...agreements,
+      ],
     };
   },
 });
+
+/** A day that was typed as one; else the other. */
+const dayOr = (typed: string | null, other: Day): Day => (typed !== null && isDay(typed) ? typed : other);
 
 /** What of lines counts on agreement lines, in quantity and in the value under the agreement. // A4 A5 */
 function underAgreement(

@@ -129,7 +129,10 @@ export const checks: readonly Check[] = [
   {
     what: 'invoice of another customer, or in another currency',
     sql: `SELECT i.number AS subject, CONCAT(i.customer_id, ' ', i.currency) AS kept, CONCAT(o.customer_id, ' ', o.currency) AS counted
-            FROM customer_invoice i JOIN sales_order o ON o.company_id = i.company_id AND o.id = i.order_id
+            FROM customer_invoice i
+            JOIN customer_invoice_line l ON l.company_id = i.company_id AND l.invoice_id = i.id
+            JOIN sales_order_line ol ON ol.company_id = l.company_id AND ol.id = l.order_line_id
+            JOIN sales_order o ON o.company_id = ol.company_id AND o.id = ol.order_id
            WHERE i.customer_id <> o.customer_id OR i.currency <> o.currency`,
   },
   {

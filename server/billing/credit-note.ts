@@ -75,10 +75,10 @@ export const creditInvoice = defineAct(contract.creditInvoice, {
     own: inOwn(invoice.exchange, effects.rate, own),
     setOff: setOff.amount,
   }),
-  async write(tx, effects, { order, touched, openItemId, invoice }, doer) {
+  async write(tx, effects, { orders, touched, openItemId, invoice }, doer) {
     const { companyId } = doer;
     const back = effects.lines.filter((line) => dec(line.quantity).gt(0));
-    await tx.batch(countersOf(effects, companyId));
+    await tx.batch([...countersOf(effects, companyId), ...orders.map((order) => reopenStatement(companyId, order.id))]);
     const goods = dec(effects.cost).gt(0) ? 1 : 0;
     const number = await takeNumbers(tx, companyId, { CN: 1, JR: 1 + goods + accrualJournals(effects.rebates) });
     const document = { kind: 'CN' as const, number: number('CN') };
@@ -149,13 +149,16 @@ export const creditInvoice = defineAct(contract.creditInvoice, {
     return {
       ...numbersToWrite(doer, effects.numbers, () => id),
       made: [{ ...document, id: new Piece('?', [id]), number: new TextPiece('?', [document.number]) }],
-      touched: [{ kind: 'SO', id: order.id, number: order.number }, ...touched],
+      touched: [
+        ...orders.map(({ id: orderId, number: of }) => ({ kind: 'SO' as const, id: orderId, number: of })),
+        ...touched,
+      ],
     };
   },
 });
 
 /** What a credit note moves back: order lines, stock, agreement lines. */
-function countersOf({ lines, orderId }: CreditEffects, companyId: number): Statement[] {
+function countersOf({ lines }: CreditEffects, companyId: number): Statement[] {
   const back = lines.filter((line) => dec(line.quantity).gt(0));
   const under = lines.filter((line) => line.agreementLineId !== null);
   const less = (text: string) => dec(text).neg().toFixed();
@@ -173,7 +176,6 @@ function countersOf({ lines, orderId }: CreditEffects, companyId: number): State
         sql: 'UPDATE sales_order_line SET invoiced = invoiced - ? WHERE company_id = ? AND id = ?',
         values: [line.uninvoiced, companyId, line.orderLineId],
       })),
-    reopenStatement(companyId, orderId),
     ...counterStatements(
       companyId,
       'shipped',
@@ -239,7 +241,7 @@ async function insertCreditNote(tx: Tx, doer: Doer, number: string, note: NewCre
   return id!;
 }
 
-/** What of an invoice can be credited; its agreements, order, stock and open item locked in that order. */
+/** What of an invoice can be credited; its agreements, orders, stock and open item locked in that order. */
 async function loadForCredit(sql: Sql, companyId: number, invoiceId: number, typed: readonly string[]) {
   const [found] = await sql.rows<{ orderId: number | null }>(
     'SELECT order_id FROM customer_invoice WHERE company_id = ? AND id = ?',
@@ -249,9 +251,17 @@ async function loadForCredit(sql: Sql, companyId: number, invoiceId: number, typ
     orNotFound(found, 'This customer invoice').orderId ?? undefined,
     'An invoice of a sales order',
   );
-  const agreementIds = await agreementsOf(sql, companyId, orderId);
+  const covered = await sql.rows<{ orderId: number }>(
+    `SELECT DISTINCT ol.order_id FROM customer_invoice_line l
+       JOIN sales_order_line ol ON ol.company_id = l.company_id AND ol.id = l.order_line_id
+      WHERE l.company_id = ? AND l.invoice_id = ? ORDER BY ol.order_id`,
+    [companyId, invoiceId],
+  );
+  const orderIds = covered.map((row) => row.orderId);
+  const agreementIds = await agreementsOf(sql, companyId, orderIds);
   const touched = await loadAgreements(sql, companyId, agreementIds);
-  const order = await loadOrder(sql, companyId, orderId);
+  const orders = [];
+  for (const id of orderIds) orders.push(await loadOrder(sql, companyId, id));
   const lines = await creditableLines(sql, companyId, invoiceId);
   const { numbers } = await loadStockAndNumbers(
     sql,
@@ -285,7 +295,7 @@ async function loadForCredit(sql: Sql, companyId: number, invoiceId: number, typ
     lines,
     rebates: await rebatesOf(sql, companyId, agreementIds),
     numbers,
-    order,
+    orders,
     touched,
     openItemId,
   };

@@ -11,6 +11,8 @@ import {
   walkedByParty,
   type Bound,
   type Columns,
+  notTakenBack,
+  stands,
   type SortColumn,
   type Sql,
 } from '../db';
@@ -35,6 +37,8 @@ interface HeadRow {
   sourceKind: 'SO' | 'PO' | 'AG';
   sourceId: number;
   sourceNumber: string;
+  /** `id number` of its other orders, a line each. */
+  alsoFor: string | null;
   vendorNumber: string | null;
   invoiceDate: Day;
   dueDate: Day;
@@ -76,6 +80,10 @@ const SIDES = {
     sourceNumber: 'COALESCE(s.number, g.number)',
     from: `FROM customer_invoice i ${WORDS_IN.customer}
       JOIN open_item oi ON oi.company_id = i.company_id AND oi.customer_invoice_id = i.id`,
+    alsoFor: `(SELECT GROUP_CONCAT(DISTINCT oo.id, ' ', oo.number ORDER BY oo.id SEPARATOR '\n') FROM customer_invoice_line ol
+       JOIN sales_order_line os ON os.company_id = ol.company_id AND os.id = ol.order_line_id
+       JOIN sales_order oo ON oo.company_id = os.company_id AND oo.id = os.order_id
+      WHERE ol.company_id = i.company_id AND ol.invoice_id = i.id AND oo.id <> i.order_id)`,
     vendorNumber: 'NULL',
     takenBack:
       "IF(i.claims_rebate, 'claims back what was settled of the rebate beyond what is owed', '') AS reason, NULL AS reverses_id, NULL AS reverses_number, NULL AS reversed_by_id, NULL AS reversed_by_number",
@@ -88,6 +96,7 @@ const SIDES = {
       JOIN open_item oi ON oi.company_id = i.company_id AND oi.vendor_invoice_id = i.id
       LEFT JOIN vendor_invoice ro ON ro.company_id = i.company_id AND ro.id = i.reverses_id
       LEFT JOIN vendor_invoice rb ON rb.company_id = i.company_id AND rb.reverses_id = i.id`,
+    alsoFor: 'NULL',
     vendorNumber: 'i.vendor_number',
     takenBack:
       'i.reason, ro.id AS reverses_id, ro.number AS reverses_number, rb.id AS reversed_by_id, rb.number AS reversed_by_number',
@@ -95,9 +104,9 @@ const SIDES = {
 } as const;
 
 function headSql(side: Side): string {
-  const { from, source, takenBack, vendorNumber } = SIDES[side];
+  const { alsoFor, from, source, takenBack, vendorNumber } = SIDES[side];
   return `SELECT i.id, i.number, p.id AS party_id, p.number AS party_number, p.name AS party_name, ${source},
-      ${vendorNumber} AS vendor_number, i.invoice_date, i.due_date, i.currency, i.net, i.tax,
+      ${alsoFor} AS also_for, ${vendorNumber} AS vendor_number, i.invoice_date, i.due_date, i.currency, i.net, i.tax,
       i.total, i.rate, i.own_net, i.own_tax, ${ownCurrency('i.company_id')} AS own, oi.own_amount - oi.own_settled AS own_owed,
       oi.id AS open_item_id, oi.settled, pt.name AS terms, ${takenBack} ${from}
       JOIN payment_terms pt ON pt.company_id = p.company_id AND pt.id = p.payment_terms_id`;
@@ -154,8 +163,13 @@ export async function listInvoices(
     ];
     add(`(${columns.map((column) => `${column} LIKE ?`).join(' OR ')})`, ...columns.map(() => likeOf(words)));
   }
-  const usual: keyof typeof SORTS = query.open || query.due !== undefined ? 'due' : query.invoiced !== undefined ? 'date' : 'number';
-  const sort = sortOf<keyof typeof SORTS>(SORTS, side === 'customer' && query.sort?.startsWith('theirs') ? undefined : query.sort, usual);
+  const usual: keyof typeof SORTS =
+    query.open || query.due !== undefined ? 'due' : query.invoiced !== undefined ? 'date' : 'number';
+  const sort = sortOf<keyof typeof SORTS>(
+    SORTS,
+    side === 'customer' && query.sort?.startsWith('theirs') ? undefined : query.sort,
+    usual,
+  );
   const table = `${side}_invoice`;
   const joined = words ? WORDS_IN[side] : '';
   const read = { row: 'i.id', where, values };
@@ -182,7 +196,12 @@ export async function listInvoices(
         )
       : await walked(
           sql,
-          { ...sort, from, id: owing && sort.name === 'due' ? 'oi.id' : 'i.id', ...(owing && sort.name === 'due' ? { column: 'oi.due_date' } : {}) },
+          {
+            ...sort,
+            from,
+            id: owing && sort.name === 'due' ? 'oi.id' : 'i.id',
+            ...(owing && sort.name === 'due' ? { column: 'oi.due_date' } : {}),
+          },
           query,
           read,
         );
@@ -198,6 +217,11 @@ function rowOf(side: Side, row: HeadRow): Row {
     side,
     party: { id: row.partyId, number: row.partyNumber, name: row.partyName },
     source: { kind: row.sourceKind, id: row.sourceId, number: row.sourceNumber },
+    alsoFor: (row.alsoFor ?? '')
+      .split('\n')
+      .filter(Boolean)
+      .map((each) => each.split(' ') as [string, string])
+      .map(([orderId, number]) => ({ kind: 'SO', id: Number(orderId), number })),
     vendorNumber: row.vendorNumber,
     invoiceDate: row.invoiceDate,
     dueDate: row.dueDate,
@@ -436,5 +460,65 @@ export async function openToInvoice(
     currency: ground.purchase.currency,
     lines: [...byLine.values()],
     customerFirst: first ? { kind: 'SO', id: first.id, number: waits!.orderNumber! } : null,
+  };
+}
+
+/** What went out to a customer and is not invoiced, oldest shipment first. */
+export async function listUninvoiced(
+  sql: Sql,
+  companyId: number,
+  customerId: number,
+): Promise<{ rows: z.infer<typeof contract.Uninvoiced>[] }> {
+  const rows = await sql.rows<
+    Columns<Item, 'number name unit'> & {
+      shipmentLineId: number;
+      orderId: number;
+      orderNumber: string;
+      reference: string;
+      orderLineId: number;
+      lineNo: number;
+      itemId: number;
+      shipmentId: number;
+      shipmentNumber: string;
+      shippedOn: Day;
+      quantity: string;
+      invoiced: string | null;
+      unitPrice: string;
+      currency: string;
+    }
+  >(
+    `SELECT STRAIGHT_JOIN sl.id AS shipment_line_id, o.id AS order_id, o.number AS order_number, o.customer_reference AS reference,
+            ol.id AS order_line_id, ol.line_no, i.id AS item_id, i.number, i.name, i.unit, s.id AS shipment_id,
+            s.number AS shipment_number, s.posted_on AS shipped_on, sl.quantity, ol.unit_price, o.currency,
+            (SELECT SUM(il.quantity) FROM customer_invoice_line il
+              WHERE il.company_id = sl.company_id AND il.shipment_line_id = sl.id AND ${notTakenBack('il')}) AS invoiced
+       FROM sales_order o FORCE INDEX (sales_order_customer_state)
+       JOIN sales_order_line ol FORCE INDEX (sales_order_line_no) ON ol.company_id = o.company_id AND ol.order_id = o.id
+       JOIN shipment_line sl FORCE INDEX (shipment_line_order) ON sl.company_id = ol.company_id AND sl.order_line_id = ol.id
+       JOIN shipment s ON s.company_id = sl.company_id AND s.id = sl.shipment_id
+       JOIN item i ON i.company_id = ol.company_id AND i.id = ol.item_id
+      WHERE o.company_id = ? AND o.customer_id = ? AND o.state = 'confirmed' AND ol.shipped > ol.invoiced
+        AND ${stands('shipment_line', 'sl')}
+      ORDER BY s.posted_on, s.id, o.id, ol.line_no LIMIT 500`,
+    [companyId, customerId],
+  );
+  return {
+    rows: rows
+      .map((row) => ({
+        shipmentLineId: row.shipmentLineId,
+        order: { kind: 'SO' as const, id: row.orderId, number: row.orderNumber },
+        orderLineId: row.orderLineId,
+        lineNo: row.lineNo,
+        reference: row.reference,
+        item: { id: row.itemId, number: row.number, name: row.name, unit: row.unit },
+        shipment: { kind: 'SH' as const, id: row.shipmentId, number: row.shipmentNumber },
+        shippedOn: row.shippedOn,
+        open: dec(row.quantity)
+          .minus(row.invoiced ?? 0)
+          .toFixed(),
+        unitPrice: row.unitPrice,
+        currency: row.currency,
+      }))
+      .filter(({ open }) => dec(open).gt(0)),
   };
 }

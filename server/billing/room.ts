@@ -2,7 +2,7 @@ import * as billing from '@api/billing';
 import { reads, type Room } from '../room';
 import { billingActs } from './acts';
 import { checks } from './checks';
-import { listInvoices, openInvoice, openToInvoice } from './reads';
+import { listInvoices, listUninvoiced, openInvoice, openToInvoice } from './reads';
 import { openCreditNote, openPrepayment } from './credit-reads';
 
 /** What the billing room has. */
@@ -17,6 +17,7 @@ export const room: Room = {
     reads(billing.openToInvoice, (sql, companyId, { params, workDate }) =>
       openToInvoice(sql, companyId, params.id, workDate),
     ),
+    reads(billing.listUninvoiced, (sql, companyId, { params }) => listUninvoiced(sql, companyId, params.id)),
     reads(billing.openCreditNote, (sql, companyId, { params }) => openCreditNote(sql, companyId, params.id)),
     reads(billing.openPrepayment, (sql, companyId, { params }) => openPrepayment(sql, companyId, params.id)),
   ],

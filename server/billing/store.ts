@@ -11,16 +11,18 @@ import type { OwedColumns } from './open-items';
 import type { OpenItem, Prepayment } from './tables';
 import type { PurchaseOrder, PurchaseOrderLine } from '../purchasing/tables';
 
-/** What was shipped on an order and not invoiced; the order and its agreement locked. */
+/** What was shipped on orders and not invoiced; the orders, in the order of their ids, and their agreements locked. */
 export async function loadForCustomerInvoice(
   sql: Sql,
   companyId: number,
-  orderId: number,
+  orderIds: readonly number[],
   day: Day,
 ): Promise<CustomerInvoiceGround & { agreements: Touched[] }> {
-  const agreementIds = await agreementsOf(sql, companyId, orderId);
+  const agreementIds = await agreementsOf(sql, companyId, orderIds);
   const agreements = await loadAgreements(sql, companyId, agreementIds);
-  const order = await loadOrder(sql, companyId, orderId);
+  const loaded = new Map<number, Awaited<ReturnType<typeof loadOrder>>>();
+  for (const id of [...orderIds].sort((a, b) => a - b)) loaded.set(id, await loadOrder(sql, companyId, id));
+  const order = loaded.get(orderIds[0]!)!;
   const [terms] = await sql.rows<{ days: number }>(
     `SELECT pt.days FROM customer c JOIN payment_terms pt ON pt.company_id = c.company_id AND pt.id = c.payment_terms_id
       WHERE c.company_id = ? AND c.id = ?`,
@@ -29,7 +31,9 @@ export async function loadForCustomerInvoice(
   const rows = await sql.rows<
     Columns<SalesOrderLine, 'unitPrice taxCodeId taxRate agreementLineId amount agreedAmount'> & {
       shipmentLineId: number;
+      orderId: number;
       orderLineId: number;
+      shippedOn: Day;
       quantity: string;
       invoiced: string | null;
       invoicedBefore: string;
@@ -40,7 +44,8 @@ export async function loadForCustomerInvoice(
       volume: string;
     }
   >(
-    `SELECT sl.id AS shipment_line_id, ol.id AS order_line_id, sl.quantity,
+    `SELECT sl.id AS shipment_line_id, ol.order_id, ol.id AS order_line_id, sl.quantity,
+            (SELECT s.posted_on FROM shipment s WHERE s.company_id = sl.company_id AND s.id = sl.shipment_id) AS shipped_on,
             (SELECT SUM(il.quantity) FROM customer_invoice_line il
               WHERE il.company_id = sl.company_id AND il.shipment_line_id = sl.id AND ${notTakenBack('il')}) AS invoiced,
             ol.invoiced AS invoiced_before, ol.unit_price, tc.code AS tax_code, ol.tax_code_id, ol.tax_rate, ol.agreement_line_id,
@@ -51,27 +56,29 @@ export async function loadForCustomerInvoice(
        JOIN shipment_line sl ON sl.company_id = ol.company_id AND sl.order_line_id = ol.id
        JOIN tax_code tc ON tc.company_id = ol.company_id AND tc.id = ol.tax_code_id
        LEFT JOIN agreement_line al ON al.company_id = ol.company_id AND al.id = ol.agreement_line_id
-      WHERE ol.company_id = ? AND ol.order_id = ? AND ol.shipped > ol.invoiced AND ${stands('shipment_line', 'sl')} ORDER BY ol.line_no, sl.id`,
-    [companyId, orderId],
+      WHERE ol.company_id = ? AND ol.order_id IN (?) AND ol.shipped > ol.invoiced AND ${stands('shipment_line', 'sl')}
+      ORDER BY ol.order_id, ol.line_no, sl.id`,
+    [companyId, orderIds],
   );
-  const [rest] = await sql.rows<{ uninvoiced: string | null }>(
-    'SELECT SUM(quantity - cancelled - invoiced) AS uninvoiced FROM sales_order_line WHERE company_id = ? AND order_id = ?',
-    [companyId, orderId],
+  const rest = await sql.rows<{ orderId: number; uninvoiced: string }>(
+    `SELECT order_id, SUM(quantity - cancelled - invoiced) AS uninvoiced FROM sales_order_line
+      WHERE company_id = ? AND order_id IN (?) GROUP BY order_id`,
+    [companyId, orderIds],
   );
   return {
     agreements,
-    uninvoiced: rest?.uninvoiced ?? '0',
-    order: {
-      id: order.id,
-      number: order.number,
-      customerId: order.customerId,
-      currency: order.currency,
-    },
+    orders: orderIds.map((orderId) => {
+      const { id, number, customerId, currency } = loaded.get(orderId)!;
+      const { uninvoiced } = rest.find((row) => row.orderId === id) ?? { uninvoiced: '0' };
+      return { id, number, customerId, currency, uninvoiced };
+    }),
     exchange: await exchangeOn(sql, companyId, order.currency, day),
     termsDays: terms!.days,
     lines: rows.map((row) => ({
       shipmentLineId: row.shipmentLineId,
+      orderId: row.orderId,
       orderLineId: row.orderLineId,
+      shippedOn: row.shippedOn,
       open: dec(row.quantity)
         .minus(row.invoiced ?? 0)
         .toFixed(),

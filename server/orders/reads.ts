@@ -109,7 +109,8 @@ export async function listOrders(
     where.push(condition);
     values.push(...bound);
   };
-  const customerId = query.customer === undefined ? null : await partyNumbered(sql, companyId, 'customer', query.customer);
+  const customerId =
+    query.customer === undefined ? null : await partyNumbered(sql, companyId, 'customer', query.customer);
   if (customerId !== null) add('o.customer_id = ?', customerId);
   if (query.state) add('o.state = ?', query.state);
   if (query.show) add("o.state = 'confirmed'");
@@ -137,7 +138,8 @@ export async function listOrders(
       ...Array<string>(4).fill(likeOf(words)),
     );
   }
-  const usual: keyof typeof SORTS = query.ships !== undefined || query.show ? 'ships' : query.ordered !== undefined ? 'ordered' : 'number';
+  const usual: keyof typeof SORTS =
+    query.ships !== undefined || query.show ? 'ships' : query.ordered !== undefined ? 'ordered' : 'number';
   const sort = sortOf<keyof typeof SORTS>(SORTS, query.sort, usual);
   const read = { row: 'o.id', where, values };
   const from = `sales_order o FORCE INDEX (${keyFor(sort.name, query, customerId !== null)})
@@ -361,11 +363,13 @@ async function vendorInvoicedOf(sql: Sql, companyId: number, orderId: number): P
 /** The share of the invoices of an order's lines that is paid, by line. */
 async function paidOf(sql: Sql, companyId: number, orderId: number): Promise<Map<number, number>> {
   const rows = await sql.rows<{ id: number; total: string; settled: string }>(
-    `SELECT STRAIGHT_JOIN cil.order_line_id AS id, SUM(oi.amount) AS total, SUM(oi.settled) AS settled
-       FROM customer_invoice ci
-       JOIN customer_invoice_line cil ON cil.company_id = ci.company_id AND cil.invoice_id = ci.id
-       JOIN open_item oi ON oi.company_id = ci.company_id AND oi.customer_invoice_id = ci.id
-      WHERE ci.company_id = ? AND ci.order_id = ? GROUP BY cil.order_line_id`,
+    `SELECT STRAIGHT_JOIN l.id, SUM(oi.amount) AS total, SUM(oi.settled) AS settled
+       FROM sales_order_line l FORCE INDEX (sales_order_line_no)
+       JOIN customer_invoice_line cil FORCE INDEX (customer_invoice_line_order)
+         ON cil.company_id = l.company_id AND cil.order_line_id = l.id
+       JOIN open_item oi FORCE INDEX (open_item_customer_invoice)
+         ON oi.company_id = cil.company_id AND oi.customer_invoice_id = cil.invoice_id
+      WHERE l.company_id = ? AND l.order_id = ? GROUP BY l.id`,
     [companyId, orderId],
   );
   return new Map(rows.map((row) => [row.id, share(row.settled, row.total)]));

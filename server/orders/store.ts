@@ -27,12 +27,16 @@ export async function loadOrder(sql: Sql, companyId: number, id: number): Promis
 }
 
 /** The agreements that price an order's lines, read without a lock so that they can be locked first. */
-export async function agreementsOf(sql: Sql, companyId: number, orderId: number): Promise<number[]> {
+export async function agreementsOf(
+  sql: Sql,
+  companyId: number,
+  orderIds: number | readonly number[],
+): Promise<number[]> {
   const rows = await sql.rows<{ agreementId: number }>(
     `SELECT DISTINCT al.agreement_id FROM sales_order_line l
        JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
-      WHERE l.company_id = ? AND l.order_id = ?`,
-    [companyId, orderId],
+      WHERE l.company_id = ? AND l.order_id IN (?)`,
+    [companyId, [orderIds].flat()],
   );
   return rows.map((row) => row.agreementId);
 }

@@ -129,7 +129,8 @@ export async function listPurchases(
       ...Array<string>(4).fill(likeOf(words)),
     );
   }
-  const usual: keyof typeof SORTS = query.due !== undefined || query.show ? 'due' : query.ordered !== undefined ? 'ordered' : 'number';
+  const usual: keyof typeof SORTS =
+    query.due !== undefined || query.show ? 'due' : query.ordered !== undefined ? 'ordered' : 'number';
   const sort = sortOf<keyof typeof SORTS>(SORTS, query.sort, usual);
   const read = { row: 'p.id', where, values };
   const from = `purchase_order p FORCE INDEX (${keyFor(sort.name, query, vendorId !== null)}) ${words ? JOINS : ''}`;

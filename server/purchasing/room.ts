@@ -6,7 +6,9 @@ import { listPurchases, openPurchase } from './reads';
 /** What the purchasing room has. */
 export const room: Room = {
   answers: [
-    reads(purchasing.listPurchases, (sql, companyId, { query, workDate }) => listPurchases(sql, companyId, query, workDate)),
+    reads(purchasing.listPurchases, (sql, companyId, { query, workDate }) =>
+      listPurchases(sql, companyId, query, workDate),
+    ),
     reads(purchasing.openPurchase, (sql, companyId, { params }) => openPurchase(sql, companyId, params.id)),
   ],
   checks,

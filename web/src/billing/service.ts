@@ -24,7 +24,9 @@ export class Billing {
   /** Customers or vendors by any part of number or name. */
   parties(vendors: boolean, words: string) {
     const query = { q: words };
-    const found = vendors ? this.api.call(parties.findVendors, { query }) : this.api.call(parties.findCustomers, { query });
+    const found = vendors
+      ? this.api.call(parties.findVendors, { query })
+      : this.api.call(parties.findCustomers, { query });
     return found.pipe(map(({ rows }) => rows));
   }
 

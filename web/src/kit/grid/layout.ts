@@ -22,10 +22,7 @@ export function laidOut<Row>(columns: readonly GridColumn<Row>[], layout: Layout
 }
 
 /** All columns in the chosen order: one that is not named in it follows the one it usually follows. */
-export function inOrder<Column extends { id: string }>(
-  columns: readonly Column[],
-  order: readonly string[],
-): Column[] {
+export function inOrder<Column extends { id: string }>(columns: readonly Column[], order: readonly string[]): Column[] {
   const ordered = order.flatMap((id) => columns.find((column) => column.id === id) ?? []);
   columns.forEach((column, at) => {
     if (ordered.includes(column)) return;

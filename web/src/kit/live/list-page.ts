@@ -107,7 +107,9 @@ export class DocumentList<Query extends object, Row extends object> {
       ...(of.sorts ? ['sort'] : []),
     ];
     this.said = computed(() =>
-      Object.fromEntries(names.flatMap((name) => (this.address()?.get(name) ? [[name, this.address()!.get(name)!]] : []))),
+      Object.fromEntries(
+        names.flatMap((name) => (this.address()?.get(name) ? [[name, this.address()!.get(name)!]] : [])),
+      ),
     );
     this.query = computed(() => {
       const asked = names.map((name) => [name, this.filterValue(name)] as const);

@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, output, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import type { Observable } from 'rxjs';
 import { dayText, type Day } from '@core/kernel';
 import { readTypedRange } from '@core/typed';
@@ -109,9 +120,7 @@ export class Narrowing {
   readonly narrowed = output<{ name: string; value: string }>();
   protected readonly asking = signal('');
   protected readonly offered = computed(() =>
-    this.narrows().filter(
-      ({ kind, name }) => kind !== 'brought' && name !== this.asking() && !this.values()[name],
-    ),
+    this.narrows().filter(({ kind, name }) => kind !== 'brought' && name !== this.asking() && !this.values()[name]),
   );
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly days = viewChild<ElementRef<HTMLInputElement>>('days');

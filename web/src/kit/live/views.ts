@@ -25,7 +25,11 @@ export interface ListView {
 }
 
 const said = (query: Readonly<Record<string, string>>) =>
-  JSON.stringify(Object.entries(query).filter(([, value]) => value !== '').sort());
+  JSON.stringify(
+    Object.entries(query)
+      .filter(([, value]) => value !== '')
+      .sort(),
+  );
 
 /** The views of a list by name, those that ship and those kept, and which of its columns are shown. */
 @Component({
@@ -58,8 +62,7 @@ const said = (query: Readonly<Record<string, string>>) =>
           [attr.aria-checked]="!hidden(column.id)"
           (click)="$event.stopPropagation(); toggle(column.id)"
         >
-          <span class="tick">{{ hidden(column.id) ? '' : '✓' }}</span
-          >{{ column.head }}
+          <span class="tick">{{ hidden(column.id) ? '' : '✓' }}</span>{{ column.head }}
         </button>
       }
       <hr />
@@ -170,4 +173,3 @@ export class ListViews<Row> {
     });
   }
 }
-
