@@ -382,3 +382,86 @@ export const openToInvoice = read({
   params: IdParam,
   out: OpenToInvoice,
 });
+
+export const CreditRow = z.object({
+  document: DocumentRef,
+  kind: z.enum([...CREDIT_KINDS, 'rebate']),
+  party: Party,
+  against: DocumentRef,
+  creditDate: Day,
+  reason: z.string(),
+  currency: z.string(),
+  total: Decimal,
+  /** Not set off yet: stands to the customer's credit. */
+  left: Decimal,
+});
+
+export const listCredits = read({
+  name: 'listCredits',
+  needs: 'see-debts',
+  path: '/credit-notes',
+  summary: 'Credit notes, newest first or as sorted.',
+  query: SortedQuery.extend({
+    /** Their number. */
+    party: z.string().max(20).optional(),
+    credited: DayRange,
+    /** Those of which something stands to the customer's credit. */
+    left: z.enum(['yes']).optional(),
+  }),
+  out: page(CreditRow),
+});
+
+export const PrepaymentRow = z.object({
+  document: DocumentRef,
+  party: Party,
+  agreement: DocumentRef,
+  takenOn: Day,
+  currency: z.string(),
+  amount: Decimal,
+  drawn: Decimal,
+  /** Paid back, or carried on to another agreement. */
+  gone: Decimal,
+  left: Decimal,
+});
+
+export const listPrepayments = read({
+  name: 'listPrepayments',
+  needs: 'see-debts',
+  path: '/prepayments',
+  summary: 'Prepayments, newest first or as sorted.',
+  query: SortedQuery.extend({
+    party: z.string().max(20).optional(),
+    taken: DayRange,
+    left: z.enum(['yes']).optional(),
+  }),
+  out: page(PrepaymentRow),
+});
+
+/** What one party owes us, or we owe it, by how long it is due. */
+export const AgeRow = z.object({
+  party: Party,
+  currency: z.string(),
+  /** By `AGES`: not due yet, then days past due. */
+  ages: z.array(Decimal),
+  /** Stands to their credit, at or below zero. */
+  credit: Decimal,
+  total: Decimal,
+  /** Their oldest due day, and how many days ago that is; null where nothing is past due. */
+  oldest: Day.nullable(),
+  late: z.number(),
+});
+
+export const openByAge = read({
+  name: 'openByAge',
+  needs: 'see-debts',
+  path: '/open-by-age',
+  summary: 'What is owed by party and currency, by how long it is due; the longest first.',
+  query: z.object({ side: z.enum(['customer', 'vendor']).default('customer'), q: z.string().max(80).optional() }),
+  out: z.object({
+    rows: z.array(AgeRow),
+    /** Sums by currency. */
+    sums: z.array(AgeRow.pick({ currency: true, ages: true, credit: true, total: true })),
+    /** More parties owe than are shown. */
+    more: z.boolean(),
+  }),
+});

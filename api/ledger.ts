@@ -2,6 +2,7 @@ import * as z from 'zod';
 import {
   act,
   Day,
+  DayRange,
   Decimal,
   DocumentParams,
   DocumentRef,
@@ -161,4 +162,47 @@ export const stockEntries = read({
       onHand: Decimal,
     }),
   ),
+});
+
+/** Balances of the accounts on a day: above zero what is debited more. */
+export const listAccounts = read({
+  name: 'listAccounts',
+  needs: 'see-costs',
+  path: '/accounts',
+  summary: 'The accounts with what they stood at before a range of days, what moved in it, and what they stand at.',
+  query: z.object({ days: DayRange }),
+  out: z.object({
+    currency: z.string(),
+    rows: z.array(
+      z.object({
+        id: Id,
+        code: z.string(),
+        name: z.string(),
+        before: Decimal,
+        debit: Decimal,
+        credit: Decimal,
+        balance: Decimal,
+      }),
+    ),
+  }),
+});
+
+export const AccountEntry = z.object({
+  id: Id,
+  postedOn: Day,
+  journal: DocumentRef,
+  source: DocumentRef,
+  /** Whom it is about; empty for nobody. */
+  party: z.string(),
+  amount: Decimal,
+});
+
+export const listEntries = read({
+  name: 'listEntries',
+  needs: 'see-costs',
+  path: '/accounts/:id/entries',
+  summary: 'What was posted on an account, newest first.',
+  params: IdParam,
+  query: ListQuery.extend({ days: DayRange }),
+  out: page(AccountEntry),
 });

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { act, Day, DocumentParams, DocumentRef, Id, IdParam, ListQuery, page, read, Text } from './kit';
+import { act, Day, DocumentParams, DocumentRef, Id, IdParam, ListQuery, namedOnce, page, read, Text } from './kit';
 
 /** The kinds of document that are sent to parties. */
 export const SENDABLE = ['AG', 'SO', 'PO', 'SH', 'CI', 'CN'] as const;
@@ -92,4 +92,14 @@ export const dropDraft = act({
   summary: 'Drop a message that was drafted; it is not sent.',
   input: z.object({ id: Id }),
   preview: z.object({}),
+});
+
+export const draftReminders = act({
+  name: 'draftReminders',
+  summary:
+    'Draft a reminder for each customer and currency with something past due; they are read and sent from the mail room.',
+  input: z.object({ customerIds: namedOnce(z.array(Id).min(1).max(200)) }),
+  preview: z.object({
+    rows: z.array(z.object({ customer: z.string(), subject: z.string(), recipient: z.string() })),
+  }),
 });

@@ -1,3 +1,4 @@
+export { agedOf, AGES, type Aged } from './ages';
 export {
   decideCustomerInvoice,
   type CustomerInvoiceEffects,

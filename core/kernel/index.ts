@@ -39,7 +39,10 @@ export {
   type DocumentRef,
 } from './document';
 export {
+  amountText,
   currencyPlaces,
+  fixedText,
+  groupedText,
   OTHER_PLACES,
   documentTotals,
   lineAmount,

@@ -122,3 +122,15 @@ export function documentTotals(lines: readonly Taxed[], currency: string): Docum
   const tax = sum(taxes.map((each) => each.tax));
   return { net, tax, total: net.plus(tax), taxes };
 }
+
+/** In groups of three, with the one sign for less than nothing: a minus, not a hyphen. */
+export const groupedText = (text: string) => text.replace(/\B(?=(\d{3})+(?!\d))/g, ',').replace('-', '−');
+
+/** `12345.6` with places as `12,345.60`. */
+export function fixedText(value: string, places: number): string {
+  const [whole, part] = dec(value).toFixed(places).split('.') as [string, string?];
+  return groupedText(whole) + (part ? `.${part}` : '');
+}
+
+/** An amount in its currency's places, without the code: `12,345.60`. */
+export const amountText = (value: string, currency: string) => fixedText(value, currencyPlaces(currency));

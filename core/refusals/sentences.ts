@@ -40,6 +40,9 @@ export const sentences = {
   'either-or': (f: { one: string; other: string }) => `This holds for ${f.one} or for ${f.other}, not both; clear one.`,
   'not-an-address': () => 'This is not one mail address; write it like stores@teratai.example.',
   'too-long': (f: { what: string; most: string }) => `${f.what} is longer than ${f.most} characters; shorten it.`,
+  'nothing-past-due': () => 'Nothing of theirs is past due; leave them out.',
+  'reminder-waits': (f: { customer: string }) =>
+    `A message to ${f.customer} about an invoice waits to be sent; send or drop that first.`,
   'view-of-another': (f: { name: string }) => `“${f.name}” was kept by somebody else; take another name.`,
   'too-many-views': (f: { most: string }) =>
     `A list has at most ${f.most} views for one person; drop one that is not used any more.`,

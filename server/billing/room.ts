@@ -3,6 +3,7 @@ import { reads, type Room } from '../room';
 import { billingActs } from './acts';
 import { checks } from './checks';
 import { listInvoices, listUninvoiced, openInvoice, openToInvoice } from './reads';
+import { listCredits, listPrepayments, openByAge } from './lists';
 import { openCreditNote, openPrepayment } from './credit-reads';
 
 /** What the billing room has. */
@@ -18,6 +19,11 @@ export const room: Room = {
       openToInvoice(sql, companyId, params.id, workDate),
     ),
     reads(billing.listUninvoiced, (sql, companyId, { params }) => listUninvoiced(sql, companyId, params.id)),
+    reads(billing.listCredits, (sql, companyId, { query, workDate }) => listCredits(sql, companyId, query, workDate)),
+    reads(billing.listPrepayments, (sql, companyId, { query, workDate }) =>
+      listPrepayments(sql, companyId, query, workDate),
+    ),
+    reads(billing.openByAge, (sql, companyId, { query, workDate }) => openByAge(sql, companyId, query, workDate)),
     reads(billing.openCreditNote, (sql, companyId, { params }) => openCreditNote(sql, companyId, params.id)),
     reads(billing.openPrepayment, (sql, companyId, { params }) => openPrepayment(sql, companyId, params.id)),
   ],

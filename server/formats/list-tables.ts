@@ -18,7 +18,7 @@ async function allRows<Row>(
   read: (asked: { cursor?: string; rows: number }) => Promise<{ rows: Row[]; next: string | null }>,
 ): Promise<Row[]> {
   const rows: Row[] = [];
-  for (let cursor: string | null | undefined; cursor !== null && rows.length < MOST_ROWS; ) {
+  for (let cursor: string | null | undefined; cursor !== null && rows.length < MOST_ROWS;) {
     const page = await read({ rows: AT_ONCE, ...(cursor === undefined ? {} : { cursor }) });
     rows.push(...page.rows);
     cursor = page.next;
@@ -90,9 +90,7 @@ export const listFiles: readonly FileAnswer[] = [
       allRows((page) => readInvoices(sql, who.companyId, { ...asked, ...page }, who.workDate)),
     );
     return [
-      [
-        ...['number', 'their number', 'party', 'party name', 'order', 'invoiced', 'due', 'currency', 'total', 'owed'],
-      ],
+      [...['number', 'their number', 'party', 'party name', 'order', 'invoiced', 'due', 'currency', 'total', 'owed']],
       ...rows.map((row) => [
         row.document.number,
         row.vendorNumber ?? '',

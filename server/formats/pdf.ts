@@ -1,20 +1,13 @@
 import type { Content, TableCell } from 'pdfmake/interfaces';
-import { dayText, dec, decimalText } from '@core/kernel';
+import { dayText, decimalText, groupedText } from '@core/kernel';
 
 export const FAINT = '#5d6f6c';
 
-/** In groups of three, with a minus as the one sign for less than nothing. */
-const grouped = (text: string) => text.replace(/\B(?=(\d{3})+(?!\d))/g, ',').replace('-', '−');
-
-/** `12345.6` with places as `12,345.60`. */
-export function fixed(text: string, places: number): string {
-  const [whole, part] = dec(text).toFixed(places).split('.') as [string, string?];
-  return grouped(whole) + (part ? `.${part}` : '');
-}
+export { fixedText as fixed } from '@core/kernel';
 
 export function quantity(text: string): string {
   const [whole, part] = decimalText(text).split('.') as [string, string?];
-  return grouped(whole) + (part ? `.${part}` : '');
+  return groupedText(whole) + (part ? `.${part}` : '');
 }
 
 /** A day with its year; a dash for none. */

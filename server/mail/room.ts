@@ -2,11 +2,12 @@ import * as mail from '@api/mail';
 import { answers, reads, type Room } from '../room';
 import { mailFiles } from './files';
 import { draftMessage, listDrafts, listMessages, openMessage } from './reads';
+import { draftReminders } from './reminders';
 import { dropDraft, sendDocument } from './send';
 
 /** What the mail room has. */
 export const room: Room = {
-  acts: [sendDocument, dropDraft],
+  acts: [sendDocument, dropDraft, draftReminders],
   answers: [
     answers(mail.draftMessage, ({ parts, who, params }) =>
       draftMessage(parts.database, who!.companyId, who!.personId, params),

@@ -25,6 +25,14 @@ ALTER TABLE vendor_invoice
   ADD KEY IF NOT EXISTS vendor_invoice_vendor (company_id, vendor_id, id),
   ADD KEY IF NOT EXISTS vendor_invoice_theirs (company_id, vendor_number, id);
 
+ALTER TABLE credit_note
+  ADD KEY IF NOT EXISTS credit_note_dated (company_id, credit_date, id),
+  ADD KEY IF NOT EXISTS credit_note_total (company_id, total, id);
+
+ALTER TABLE prepayment
+  ADD KEY IF NOT EXISTS prepayment_taken (company_id, taken_on, id),
+  ADD KEY IF NOT EXISTS prepayment_amount (company_id, amount, id);
+
 -- What is still owed, either way: serves "who is late", balances and what is open by age.
 ALTER TABLE open_item
   ADD COLUMN IF NOT EXISTS owing BOOLEAN AS (settled <> amount) PERSISTENT,

@@ -1,3 +1,3 @@
 // What other rooms use of this one.
-export { InvoiceCustomerSheet } from './invoice-customer-sheet';
+export { InvoiceCustomerSheet, type InvoiceCustomerData } from './invoice-customer-sheet';
 export { VendorInvoiceSheet } from './vendor-invoice-sheet';

@@ -6,13 +6,15 @@ import { pathOf } from '../kit/documents';
 import { day, namedMoney } from '../kit/formats';
 import type { GridColumn } from '../kit/grid';
 import { DocumentList, ListPage } from '../kit/live/list-page';
+import { BillingPlaces } from './places';
 import { Billing, type InvoiceQuery, type InvoiceRow } from './service';
 
 /** Invoices of customers or vendors, newest first. */
 @Component({
   selector: 'k-invoice-list',
-  imports: [DocumentDockLazy, ListPage],
+  imports: [BillingPlaces, DocumentDockLazy, ListPage],
   template: `<k-list-page [list]="list">
+    <k-billing-places acts at="/billing" />
     <k-document-dock-lazy [document]="list.about()" />
   </k-list-page>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -91,7 +93,7 @@ export class InvoiceList {
         id: 'source',
         head: vendor ? 'Purchase order' : 'Sales order',
         width: 126,
-        text: (row) => row.source.number,
+        text: (row) => row.source.number + (row.alsoFor.length > 0 ? ` and ${row.alsoFor.length} more` : ''),
         link: (row) => pathOf(row.source),
       },
       { id: 'date', head: 'Invoiced', width: 116, text: (row) => day(row.invoiceDate, workDate) },

@@ -1,27 +1,31 @@
-import { currencyPlaces, dayText, dec, decimalText, isDay, isDecimalText, type Day } from '@core/kernel';
+import {
+  amountText,
+  currencyPlaces,
+  dayText,
+  dec,
+  decimalText,
+  isDay,
+  isDecimalText,
+  fixedText,
+  groupedText,
+  type Day,
+} from '@core/kernel';
 
-/** In groups of three, with the one sign for less than nothing: a minus, not a hyphen. */
-const grouped = (text: string) => text.replace(/\B(?=(\d{3})+(?!\d))/g, ',').replace('-', '−');
-
-/** `12345.6` with places as `12,345.60`. */
-export function fixed(value: string, places: number): string {
-  const [whole, part] = dec(value).toFixed(places).split('.') as [string, string?];
-  return grouped(whole) + (part ? `.${part}` : '');
-}
+export { fixedText as fixed } from '@core/kernel';
 
 /** What stands where an amount is not for this person to see. */
 const NOT_TOLD = '–';
 
 /** Money in its currency's places, without the code: `12,345.60`. */
 export function money(value: string, currency: string): string {
-  return value === '' ? NOT_TOLD : fixed(value, currencyPlaces(currency));
+  return value === '' ? NOT_TOLD : amountText(value, currency);
 }
 
 /** A price: at least the currency's places, more where it has them. */
 export function price(value: string, currency: string): string {
   if (value === '') return NOT_TOLD;
   const places = decimalText(value).split('.')[1]?.length ?? 0;
-  return fixed(value, Math.max(places, currencyPlaces(currency)));
+  return fixedText(value, Math.max(places, currencyPlaces(currency)));
 }
 
 /** Money among amounts of the company's currency: another one is named, `USD 3,975.00`. // P8 */
@@ -44,7 +48,7 @@ export function exchangeWords(gain: string, currency: string): string {
 /** A quantity without needless zeros: `1,200` or `2.5`. */
 export function quantity(value: string): string {
   const [whole, part] = decimalText(value).split('.') as [string, string?];
-  return grouped(whole) + (part ? `.${part}` : '');
+  return groupedText(whole) + (part ? `.${part}` : '');
 }
 
 /** A field as it was or is: a day as people say it, a number with its groups, words as they are; a dash for nothing. */

@@ -12,5 +12,7 @@ export const routes: Routes = [
     data: { kind: 'PY' },
     loadComponent: () => import('./posting').then((m) => m.PostingPage),
   },
+  { path: 'accounts', loadComponent: () => import('./accounts').then((m) => m.AccountsPage) },
+  { path: 'accounts/:id', loadComponent: () => import('./entries').then((m) => m.EntriesPage) },
   { path: 'months', loadComponent: () => import('./periods').then((m) => m.PeriodsPage) },
 ];

@@ -9,6 +9,7 @@ import { ImportSheet, type ImportData } from '../kit/act/import-sheet';
 import { DocumentList, ListPage } from '../kit/live/list-page';
 import { Notices } from '../kit/act/notices';
 import { Sheets } from '../kit/act/sheet';
+import { MarkedOrders } from './marked';
 import { Orders, type OrderQuery, type OrderRow } from './service';
 
 const IMPORTED: ImportData = {
@@ -38,6 +39,7 @@ export class OrderList {
   private readonly orders = inject(Orders);
   private readonly sheets = inject(Sheets);
   private readonly notices = inject(Notices);
+  private readonly marked = inject(MarkedOrders);
   protected readonly list: DocumentList<OrderQuery, OrderRow> = new DocumentList({
     head: 'Orders',
     sub: 'what customers asked for, and how far each order is',
@@ -73,6 +75,7 @@ export class OrderList {
       { name: 'Drafts', query: { state: 'draft' } },
     ],
     files: '/api/orders',
+    marks: this.marked.acts,
     make: { label: 'New order', path: '/orders/new' },
     load: (query) => this.orders.list(query),
     kinds: ['SO'],

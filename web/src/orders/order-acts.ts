@@ -281,13 +281,12 @@ export class OrderActs {
         name: 'invoice',
         asks: true,
         label: 'Invoice…',
-        when: false,
+        when: sheet.state === 'confirmed' && sheet.lines.some((line) => dec(line.shipped).gt(line.invoiced)),
         does: () =>
           this.sheets.open(InvoiceCustomerSheet, {
-            orderId: sheet.id,
-            number: sheet.number,
-            customer: sheet.customer.name,
-            lines: sheet.lines,
+            customer: sheet.customer,
+            orders: [{ id: sheet.id, number: sheet.number }],
+            currency: sheet.currency,
           }),
         says: ({ made }) => ['Invoiced:', made[0]],
       },

@@ -65,9 +65,11 @@ export interface ListOf<Query, Row> {
   /** What changes what is listed, where it is touched. */
   kinds: readonly DocumentKind[];
   /** Where a row leads, and (of a document that is numbered) what the dock is about. */
-  document(
+  document?(
     row: Row,
   ): (Pick<DocumentRef, 'kind' | 'id'> & Partial<DocumentRef>) | { kind: 'item' | 'serial'; id: number };
+  /** Where a row leads that is no document. */
+  path?(row: Row): string;
   rowId?: (row: Row) => string;
   columns(): readonly GridColumn<Row>[];
   /** What would be here and how to start. */
@@ -129,7 +131,7 @@ export class DocumentList<Query extends object, Row extends object> {
     });
     this.about = computed(() => {
       const row = this.row();
-      const document = row && of.document(row);
+      const document = row && of.document?.(row);
       return document && 'number' in document ? (document as DocumentRef) : null;
     });
     inject(Title).setTitle(`${of.head} · Kampong`);
@@ -157,7 +159,7 @@ export class DocumentList<Query extends object, Row extends object> {
     `${this.of.files}.${format}?${new URLSearchParams(this.query() as Record<string, string>)}`;
 
   readonly rowId = (row: Row): string => this.of.rowId?.(row) ?? String((row as { id?: number }).id);
-  readonly pathTo = (row: Row): string => pathOf(this.of.document(row));
+  readonly pathTo = (row: Row): string => this.of.path?.(row) ?? pathOf(this.of.document!(row));
 }
 
 function keptLayout(list: string): Layout {
