@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { act, Text } from './kit';
+import { act, read, Text } from './kit';
 
 const Problems = z.array(z.object({ line: z.number(), column: z.string(), sentence: z.string() }));
 
@@ -41,4 +41,33 @@ export const bringInAgreements = act({
     good: z.number(),
     problems: Problems,
   }),
+});
+
+export const openLetterhead = read({
+  name: 'openLetterhead',
+  path: '/letterhead',
+  summary: 'What stands on our paper of us.',
+  out: z.object({
+    name: z.string(),
+    street: z.string(),
+    postcode: z.string(),
+    town: z.string(),
+    country: z.string(),
+    registration: z.string(),
+    taxNumber: z.string(),
+    phone: z.string(),
+    email: z.string(),
+    bank: z.string(),
+    bankAccount: z.string(),
+    /** As a data URL; null for none. */
+    logo: z.string().nullable(),
+  }),
+});
+
+export const keepLogo = act({
+  name: 'keepLogo',
+  summary: 'Put a logo on our paper, or take it off.',
+  /** A PNG or JPEG as base64; empty to take it off. */
+  input: z.object({ image: Text(400_000) }),
+  preview: z.object({ bytes: z.number() }),
 });

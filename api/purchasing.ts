@@ -69,6 +69,8 @@ export const PurchaseLine = z.object({
   quantity: Decimal,
   unitPrice: Asked,
   amount: Asked,
+  /** Why it has another price than was found, or is more than was needed; empty for neither. // L8 */
+  reason: z.string(),
   dueDate: Day,
   /** Ordered, and will not come. */
   stopped: Decimal,

@@ -18,6 +18,7 @@ import {
   read,
   SeenDay,
   SeenDecimal,
+  Text,
   TypedDecimal,
 } from './kit';
 import { seenBy } from './seen-by';
@@ -87,8 +88,11 @@ export const placePurchases = act({
           z.object({
             orderLineId: Id,
             vendorId: Id,
-            /** Part of what the line needs; left out for all of it. */
+            /** Part of what the line needs, or for our place more, with why; left out for all of it. */
             quantity: TypedDecimal.optional(),
+            /** Another price than was found, with why. */
+            price: TypedDecimal.optional(),
+            reason: Text(120).optional(),
             /** The buying agreement's line that prices it; null for none; left out for the first that fits. */
             agreementLineId: Id.nullable().optional(),
           }),
@@ -98,7 +102,17 @@ export const placePurchases = act({
     ),
     /** Planned purchases, each bought as it was planned. // T12 */
     planned: namedOnce(
-      z.array(z.object({ plannedId: Id, vendorId: Id, agreementLineId: Id.nullable().optional() })).max(500),
+      z
+        .array(
+          z.object({
+            plannedId: Id,
+            vendorId: Id,
+            price: TypedDecimal.optional(),
+            reason: Text(120).optional(),
+            agreementLineId: Id.nullable().optional(),
+          }),
+        )
+        .max(500),
       'plannedId',
     ).optional(),
   }),

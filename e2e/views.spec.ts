@@ -50,6 +50,7 @@ const VIEWS = [
   ['promise again', '/repromise'],
   ['planning', '/planning'],
   ['lists', '/lists?list=prices'],
+  ['letterhead', '/letterhead'],
   ['months', '/months'],
   ['upkeep', '/upkeep'],
   ['threads of an order', '/orders/1/threads'],

@@ -1,3 +1,4 @@
 export { agreementRows, decideImport, wholeOrGood, type ImportGround } from './agreements';
 export { decideOrderFile, orderOfWritten, ordersOfTable, type FileCustomer, type FileOrder } from './orders';
 export * from './ubl';
+export { decideLogo, MOST_LOGO } from './logo';

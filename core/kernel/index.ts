@@ -70,3 +70,4 @@ export { boughtBy, orderBy, type LeadTime } from './lead-time';
 export { readTypedHours, shiftsOf, type Shift } from './hours';
 export { inUnits, isWholeUnit } from './units';
 export { groupedBy } from './grouped';
+export { countryName } from './country';

@@ -64,7 +64,7 @@ export interface KeptList {
   /** Rows are added and removed; else only changed. */
   grows: boolean;
   /** Who keeps it, where that is not who keeps all the others: the right they have. */
-  keptBy?: 'payments';
+  keptBy?: 'payments' | 'upkeep';
 }
 
 /** The cells of a row, by field; what was not typed is empty. */

@@ -2,11 +2,12 @@ import { CUSTOMERS } from './customer-lists';
 import type { KeptList, ListRoom } from './fields';
 import { ITEMS } from './item-lists';
 import { MAKING } from './making-lists';
+import { PAPERS } from './paper-lists';
 import { PRICES } from './price-lists';
 import { VENDORS } from './vendor-lists';
 
 /** The lists by room of the setup page, in the order they are shown. */
-export const LIST_ROOMS: readonly ListRoom[] = [PRICES, ITEMS, MAKING, CUSTOMERS, VENDORS];
+export const LIST_ROOMS: readonly ListRoom[] = [PRICES, ITEMS, MAKING, CUSTOMERS, VENDORS, PAPERS];
 
 export const KEPT_LISTS: readonly KeptList[] = LIST_ROOMS.flatMap((room) => room.lists);
 

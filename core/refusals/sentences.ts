@@ -40,6 +40,8 @@ export const sentences = {
   'either-or': (f: { one: string; other: string }) => `This holds for ${f.one} or for ${f.other}, not both; clear one.`,
   'not-an-address': () => 'This is not one mail address; write it like stores@teratai.example.',
   'too-long': (f: { what: string; most: string }) => `${f.what} is longer than ${f.most} characters; shorten it.`,
+  'not-an-image': () => 'This is neither a PNG nor a JPEG picture; choose one of those.',
+  'image-too-large': (f: { most: string }) => `A logo has at most ${f.most} kB; make it smaller first.`,
   'nothing-past-due': () => 'Nothing of theirs is past due; leave them out.',
   'reminder-waits': (f: { customer: string }) =>
     `A message to ${f.customer} about an invoice waits to be sent; send or drop that first.`,

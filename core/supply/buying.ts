@@ -30,6 +30,8 @@ export interface PurchaseLinePlan {
   taxCodeId: number;
   taxRate: string;
   dueDate: Day;
+  /** Why it has another price than was found, or is more than was needed; empty for neither. */
+  reason: string;
   /** The order lines it is for. */
   ties: { orderLineId: number; quantity: string }[];
   /** The planned purchases it carries out, each on the first line that has some of it. // T12 */
@@ -69,6 +71,10 @@ export interface Want {
   agreementLineId: number | null | undefined;
   /** A price that was typed: it is no agreement's. */
   price?: Dec | undefined;
+  /** Why it was typed, or why more is bought than is needed. */
+  reason?: string | undefined;
+  /** Bought beyond what it is needed for. */
+  extra?: Dec | undefined;
   /** Where it was asked, for refusals. */
   field: string;
   needs: (WantFor & { quantity: Dec })[];
@@ -171,6 +177,7 @@ export function addToPlan(plans: Map<string, PurchasePlan>, want: Want, portions
       taxCodeId: want.item.taxCodeId,
       taxRate: want.item.taxRate,
       dueDate: want.dueDate,
+      reason: want.reason ?? '',
       ties: taken.flatMap(({ orderLineId, quantity }) =>
         orderLineId === undefined ? [] : [{ orderLineId, quantity: quantity.toFixed() }],
       ),

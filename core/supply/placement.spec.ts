@@ -210,7 +210,7 @@ describe('L3 L8 placing special orders', () => {
     };
     expect(refused(line(1), '8')).toEqual([['lines.0.quantity', 'drop-in-one']]);
     expect(refused(line(1), '12')).toEqual([]);
-    expect(refused(special(1, '20'), '21')).toEqual([['lines.0.quantity', 'above-open']]);
+    expect(refused(special(1, '20'), '21')).toEqual([['lines.0.reason', 'required']]);
     expect(refused(special(1, '20'), '0')).toEqual([['lines.0.quantity', 'not-above-zero']]);
     expect(refused(special(1, '20'), 'x')).toEqual([['lines.0.quantity', 'not-a-number']]);
   });
@@ -392,5 +392,93 @@ describe('T12 placing what is planned', () => {
       decision.ok ? [] : decision.refusals.map((each) => `${each.field}: ${each.code}`);
     expect(refusedOf(decide([], [[7, 1]]))).toEqual(['planned.0.plannedId: unknown']);
     expect(refusedOf(decide([planned(7)], []))).toEqual(['lines: nothing-asked']);
+  });
+});
+
+describe('L8 placing with another price or quantity', () => {
+  const told = (row: BenchLine, choice: Partial<PlacementChoice>) => {
+    const decision = decideLines([row], [{ orderLineId: row.id, vendorId: 1, ...choice }]);
+    if (!decision.ok) return decision.refusals.map(({ field, code }) => `${field}: ${code}`);
+    return decision.effects.purchases.flatMap(({ lines }) =>
+      lines.map(({ quantity, unitPrice, amount, spare, reason, agreementLineId }) => ({
+        quantity,
+        unitPrice,
+        amount,
+        spare,
+        reason,
+        agreementLineId,
+      })),
+    );
+  };
+  const special = line(1, { route: 'special', offers: [offer(1, '620', 8, { minimum: '5', multiple: '5' })] });
+
+  it('takes a typed price with its reason, which is kept', () => {
+    expect(told(line(1), { price: '600.5', reason: ' by phone ' })).toEqual([
+      { quantity: '12', unitPrice: '600.5', amount: '7206', spare: '0', reason: 'by phone', agreementLineId: null },
+    ]);
+    expect(told(line(1), { price: '  ' })).toMatchObject([{ unitPrice: '620', reason: '' }]);
+    expect(told(line(1), { price: '0', reason: 'a gift' })).toMatchObject([{ unitPrice: '0', amount: '0' }]);
+  });
+
+  it.each([
+    [{ price: 'x', reason: 'y' }, 'lines.0.price: not-a-number'],
+    [{ price: '-1', reason: 'y' }, 'lines.0.price: not-a-number'],
+    [{ price: '600', reason: '  ' }, 'lines.0.reason: required'],
+    [{ price: '600' }, 'lines.0.reason: required'],
+  ])('refuses %p', (choice, refusal) => expect(told(line(1), choice)).toEqual([refusal]));
+
+  it('buys more than is needed for our place, with why; the rest of it is spare', () => {
+    expect(told(special, { quantity: '18', reason: 'a full crate' })).toMatchObject([
+      { quantity: '20', spare: '8', reason: 'a full crate' },
+    ]);
+    expect(told(special, { quantity: '7' })).toMatchObject([{ quantity: '10', spare: '3' }]);
+    expect(told(special, { quantity: '12' })).toMatchObject([{ quantity: '15', spare: '3' }]);
+    expect(told(special, { quantity: '13' })).toEqual(['lines.0.reason: required']);
+    expect(told(line(1), { quantity: '13', reason: 'a full crate' })).toEqual(['lines.0.quantity: above-open']);
+  });
+
+  it('shares a line with others of its day at the same price alone', () => {
+    const rows = [1, 2, 3].map((id) => ({ ...special, id, order: { ...special.order, id } }));
+    const decision = decideLines(rows, [
+      { orderLineId: 1, vendorId: 1, price: '600', reason: 'by phone' },
+      { orderLineId: 2, vendorId: 1, price: '600.0', reason: 'by letter', quantity: '14' },
+      { orderLineId: 3, vendorId: 1 },
+    ]);
+    if (!decision.ok) throw new Error('refused');
+    const [plan] = decision.effects.purchases;
+    expect(plan!.lines.map(({ unitPrice, quantity, spare, reason }) => [unitPrice, quantity, spare, reason])).toEqual([
+      ['600', '30', '6', 'by phone'],
+      ['620', '15', '3', ''],
+    ]);
+    expect(plan!.lines[0]!.ties.map(({ quantity }) => quantity)).toEqual(['12', '12']);
+  });
+
+  it('T12 prices a planned purchase so too', () => {
+    const planned: BenchPlanned = {
+      id: 5,
+      number: 'PL-5',
+      state: 'planned',
+      kind: 'buy',
+      quantity: '10',
+      locationId: 0,
+      dueDate: '2027-03-20',
+      item: special.item,
+      offers: special.offers,
+      brings: [],
+      held: '0',
+    };
+    const placed = (choice: object) =>
+      decidePlacement(
+        { lines: [], planned: [planned], days: DAYS, buying: [] },
+        { lines: [], planned: [{ plannedId: 5, vendorId: 1, ...choice }] },
+      );
+    expect(placed({ price: '610', reason: 'as offered' })).toMatchObject({
+      ok: true,
+      effects: { purchases: [{ lines: [{ unitPrice: '610', quantity: '10', reason: 'as offered' }] }] },
+    });
+    expect(placed({ price: '610' })).toMatchObject({
+      ok: false,
+      refusals: [{ field: 'planned.0.reason', code: 'required' }],
+    });
   });
 });

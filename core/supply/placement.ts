@@ -1,6 +1,6 @@
 import { agreementsByLine, overWholes } from '@core/agreements';
 import { ROUTE_NAMES, routeIsBought, type Route } from '@core/catalogue';
-import { dec, isDecimalText, least, MAIN_LOCATION, sum, type Day } from '@core/kernel';
+import { dec, isDecimalText, least, MAIN_LOCATION, most, sum, ZERO, type Day } from '@core/kernel';
 import type { OrderState } from '@core/orders';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { unrated, vendorQuantity, vendorRefusal, type Offer } from './bench';
@@ -54,6 +54,9 @@ export interface BenchPlanned {
 export interface PlannedChoice {
   plannedId: number;
   vendorId: number;
+  /** Another price than was found, with why; it is no agreement's. */
+  price?: string | undefined;
+  reason?: string | undefined;
   agreementLineId?: number | null | undefined;
 }
 
@@ -85,8 +88,11 @@ export interface PlacementEffects {
 export interface PlacementChoice {
   orderLineId: number;
   vendorId: number;
-  /** Part of what the line needs; left out for all of it. */
+  /** Part of what the line needs, or for our place more than that, with why; left out for all of it. */
   quantity?: string | undefined;
+  /** Another price than was found, with why; it is no agreement's. */
+  price?: string | undefined;
+  reason?: string | undefined;
   agreementLineId?: number | null | undefined;
 }
 
@@ -133,7 +139,7 @@ export function decidePlacement(
   const taken = new Taken();
   const plans = new Map<string, PurchasePlan>();
   for (const want of wants.values()) {
-    const need = sum(want.needs.map((each) => each.quantity));
+    const need = sum(want.needs.map((each) => each.quantity)).plus(want.extra ?? 0);
     const sold = vendorQuantity(need, want.offer);
     const bought = want.shipToId === null ? sold : need;
     if (!bought.eq(sold)) {
@@ -158,20 +164,26 @@ type Keyed = readonly [key: string, Want];
 
 function addWant(wants: Map<string, Want>, [key, want]: Keyed): void {
   const shared = wants.get(key);
-  if (shared) shared.needs.push(...want.needs);
-  else wants.set(key, want);
+  if (shared) {
+    shared.needs.push(...want.needs);
+    shared.extra = (shared.extra ?? ZERO).plus(want.extra ?? 0);
+    shared.reason ||= want.reason;
+  } else wants.set(key, want);
 }
 
 /** What comes to one of our places on one day, of one item and from one vendor, is one purchase line. */
 const sharedKey = (want: Omit<Want, 'needs'>) =>
-  `${want.vendorId}|${want.currency}|${want.item.id}|${want.locationId}|${want.dueDate}|${want.agreementLineId}`;
+  `${want.vendorId}|${want.currency}|${want.item.id}|${want.locationId}|${want.dueDate}|${want.agreementLineId}|${want.price?.toFixed()}`;
 
-function lineWant(
-  line: BenchLine,
-  { vendorId, quantity, agreementLineId }: PlacementChoice,
-  field: string,
-  days: SupplyDays,
-): Keyed {
+/** A price that was typed, and why it or the quantity was. */
+const typedOf = ({ price, reason }: Pick<PlacementChoice, 'price' | 'reason'>) => ({
+  price: price?.trim() ? dec(price.trim()) : undefined,
+  reason: reason?.trim() ?? '',
+});
+
+function lineWant(line: BenchLine, choice: PlacementChoice, field: string, days: SupplyDays): Keyed {
+  const { vendorId, quantity, agreementLineId } = choice;
+  const asked = dec(quantity?.trim() || line.uncovered);
   const offer = line.offers.find((each) => each.vendorId === vendorId)!;
   const shared = line.route === 'special';
   const want = {
@@ -184,18 +196,16 @@ function lineWant(
     dueDate: days.due(offer, line.route, line.shipDate),
     agreementLineId,
     field,
-    needs: [{ orderLineId: line.id, quantity: dec(quantity || line.uncovered) }],
+    ...typedOf(choice),
+    extra: most(ZERO, asked.minus(line.uncovered)),
+    needs: [{ orderLineId: line.id, quantity: least(asked, dec(line.uncovered)) }],
   };
   return [shared ? sharedKey(want) : `line ${line.id}`, want];
 }
 
 /** What was planned is bought whole: what its lot brings beyond the need may be counted on already. // T4 T12 */
-function plannedWant(
-  order: BenchPlanned,
-  { vendorId, agreementLineId }: PlannedChoice,
-  field: string,
-  days: SupplyDays,
-): Keyed {
+function plannedWant(order: BenchPlanned, choice: PlannedChoice, field: string, days: SupplyDays): Keyed {
+  const { vendorId, agreementLineId } = choice;
   const offer = order.offers.find((each) => each.vendorId === vendorId)!;
   const want = {
     vendorId,
@@ -207,6 +217,7 @@ function plannedWant(
     dueDate: days.due(offer, 'special', order.dueDate),
     agreementLineId,
     field,
+    ...typedOf(choice),
     needs: [{ plannedId: order.id, quantity: dec(order.quantity) }],
   };
   return [sharedKey(want), want];
@@ -222,20 +233,35 @@ function uncoveredBy({ held, brings }: BenchPlanned): Uncovered[] {
   });
 }
 
-function plannedRefusal(order: BenchPlanned, { vendorId }: PlannedChoice, field: string): Refusal | null {
+function plannedRefusal(order: BenchPlanned, choice: PlannedChoice, field: string): Refusal | null {
+  const { vendorId } = choice;
   if (order.kind !== 'buy' || order.state !== 'planned') {
     return refuse('planned-not-placeable', field, { number: order.number, state: order.state });
   }
   if (order.offers.length === 0) return refuse('no-vendor', field, { item: order.item.number });
-  return vendorRefusal(order.offers, { id: vendorId, name: 'This vendor' }, order.item.number, `${field}.vendorId`);
+  return (
+    vendorRefusal(order.offers, { id: vendorId, name: 'This vendor' }, order.item.number, `${field}.vendorId`) ??
+    priceRefusal(choice, field)
+  );
+}
+
+/** A typed price is one, and says why. */
+function priceRefusal({ price, reason }: Pick<PlacementChoice, 'price' | 'reason'>, field: string): Refusal | null {
+  const typed = price?.trim() ?? '';
+  if (typed === '') return null;
+  if (!isDecimalText(typed, 'price') || dec(typed).lt(0)) {
+    return refuse('not-a-number', `${field}.price`, { what: 'The price' });
+  }
+  return reason?.trim() ? null : refuse('required', `${field}.reason`, { what: 'Why it has another price' });
 }
 
 function choiceRefusal(
   line: BenchLine,
-  { vendorId, quantity }: PlacementChoice,
+  choice: PlacementChoice,
   field: string,
   seen: ReadonlySet<number>,
 ): Refusal | null {
+  const { vendorId, quantity } = choice;
   const facts = { order: line.order.number, line: String(line.lineNo) };
   if (line.order.state !== 'confirmed') {
     return refuse('order-not-confirmed', field, { order: line.order.number, state: line.order.state });
@@ -248,16 +274,22 @@ function choiceRefusal(
   const vendor = { id: vendorId, name: 'This vendor' };
   const refused = vendorRefusal(line.offers, vendor, line.item.number, `${field}.vendorId`);
   if (refused) return refused;
-  return quantity?.trim() ? partRefusal(line, quantity, `${field}.quantity`) : null;
+  const part = quantity?.trim() ? partRefusal(line, quantity.trim(), choice.reason ?? '', field) : null;
+  return part ?? priceRefusal(choice, field);
 }
 
-/** A part of what a line needs: any for a special order, all of it for a drop shipment, which has one supply. // L1 */
-function partRefusal(line: BenchLine, quantity: string, field: string): Refusal | null {
+/**
+ * A part of what a line needs: any for a special order, all of it for a drop shipment, which has one supply. More than it
+ * needs comes to our place only, and says why. // L1 L8
+ */
+function partRefusal(line: BenchLine, quantity: string, reason: string, at: string): Refusal | null {
+  const field = `${at}.quantity`;
   if (!isDecimalText(quantity, 'quantity')) return refuse('not-a-number', field, { what: 'The quantity' });
   if (dec(quantity).lte(0)) return refuse('not-above-zero', field, { what: 'The quantity' });
   const facts = { document: line.order.number, line: String(line.lineNo), item: line.item.number };
   if (dec(quantity).gt(line.uncovered)) {
-    return refuse('above-open', field, { ...facts, asked: quantity, open: line.uncovered });
+    if (line.route === 'drop') return refuse('above-open', field, { ...facts, asked: quantity, open: line.uncovered });
+    return reason.trim() ? null : refuse('required', `${at}.reason`, { what: 'Why more is bought than is needed' });
   }
   return line.route === 'drop' && dec(quantity).lt(line.uncovered)
     ? refuse('drop-in-one', field, { order: line.order.number, line: String(line.lineNo), open: line.uncovered })

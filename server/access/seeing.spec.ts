@@ -159,6 +159,7 @@ describe('G7 rights to see', () => {
     'chooseCompany',
     'findOffers',
     'listViews',
+    'openLetterhead',
     'itemGroups',
     'renewCalendar',
     'openAvailability',

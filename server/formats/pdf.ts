@@ -14,12 +14,12 @@ export function quantity(text: string): string {
 export const day = (text: string | null) => (text === null ? '-' : dayText(text, ''));
 
 /** Names with their texts, side by side. */
-export function facts(rows: readonly (readonly [string, string])[]): Content {
+export function facts(rows: readonly (readonly [string, string])[]) {
   return {
     table: { widths: [110, '*'], body: rows.map(([name, text]) => [{ text: name, color: FAINT }, text]) },
     layout: 'noBorders',
     margin: [0, 0, 0, 14],
-  };
+  } satisfies Content;
 }
 
 export const headCell = (text: string, right = false): TableCell => ({
@@ -35,4 +35,6 @@ export interface Unset {
   party: string;
   company: string;
   content: Content[];
+  /** What stands at the foot of every page, beside its number; the company's name where nothing is said. */
+  foot?: string;
 }

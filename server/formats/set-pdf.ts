@@ -15,7 +15,7 @@ pdfmake.setUrlAccessPolicy(() => false);
 pdfmake.setLocalAccessPolicy((path) => path.startsWith('Helvetica'));
 
 /** The bytes of a document of ours: A4, its number and page at every foot. O(lines), some milliseconds each. */
-export function setPdf({ number, party, company, content }: Unset): Promise<Buffer> {
+export function setPdf({ number, party, company, content, foot = company }: Unset): Promise<Buffer> {
   return pdfmake
     .createPdf({
       info: { title: `${number} ${party}`, author: company },
@@ -23,7 +23,10 @@ export function setPdf({ number, party, company, content }: Unset): Promise<Buff
       pageMargins: [48, 54, 48, 54],
       defaultStyle: { font: 'Helvetica', fontSize: 10, lineHeight: 1.15 },
       footer: (page: number, pages: number) => ({
-        columns: [{ text: `${number} · ${company}` }, { text: `${page} of ${pages}`, alignment: 'right' }],
+        columns: [
+          { text: `${number} · ${foot}`, width: '*' },
+          { text: `${page} of ${pages}`, alignment: 'right', width: 50 },
+        ],
         margin: [48, 18, 48, 0],
         fontSize: 8,
         color: FAINT,

@@ -64,6 +64,15 @@ const CUSTOMER = join('customer', 'c', 'customer_id');
 const MAYBE_CUSTOMER = join('customer', 'c', 'customer_id', 'LEFT JOIN');
 const MAYBE_GROUP = join('price_group', 'g', 'price_group_id', 'LEFT JOIN');
 
+/** Where a party is on paper, and its tax number. */
+const ADDRESSED = {
+  street: own('street'),
+  postcode: own('postcode'),
+  town: own('town'),
+  country: own('country'),
+  taxNumber: own('tax_number'),
+};
+
 export const STORED: Readonly<Record<string, StoredList>> = {
   prices: {
     table: priceRuleTable,
@@ -375,6 +384,33 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     from: `vendor x ${join('calendar', 'k', 'calendar_id', 'LEFT JOIN')}`,
     fields: { number: shown('x.number'), name: shown('x.name'), calendar: ['k.name', 'calendar_id'] },
     looksIn: ['x.number', 'x.name', 'k.name'],
+  },
+  letterhead: {
+    table: companyTable,
+    company: 'id',
+    from: 'company x',
+    fields: {
+      name: shown('x.name'),
+      ...ADDRESSED,
+      registration: own('registration'),
+      phone: own('phone'),
+      email: own('email'),
+      bank: own('bank'),
+      bankAccount: own('bank_account'),
+    },
+    looksIn: ['x.name'],
+  },
+  'customer-papers': {
+    table: customerTable,
+    from: 'customer x',
+    fields: { number: shown('x.number'), name: shown('x.name'), ...ADDRESSED },
+    looksIn: ['x.number', 'x.name', 'x.town', 'x.tax_number'],
+  },
+  'vendor-papers': {
+    table: vendorTable,
+    from: 'vendor x',
+    fields: { number: shown('x.number'), name: shown('x.name'), ...ADDRESSED },
+    looksIn: ['x.number', 'x.name', 'x.town', 'x.tax_number'],
   },
   customers: {
     table: customerTable,

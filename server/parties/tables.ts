@@ -3,7 +3,7 @@ import { table, type Row } from '../db';
 export const customerTable = table('customer', {
   int: 'companyId id= paymentTermsId salesOrganisationId? priceGroupId? turn=',
   choice: 'priceOf=:order|ship',
-  text: 'number name phone= currency email=',
+  text: 'number name phone= currency email= street= postcode= town= country= taxNumber=',
   decimal: 'creditLimit?',
   boolean: 'referenceRequired= contractedOnly= deliveredPrices=',
 });
@@ -44,7 +44,7 @@ export type ShipTo = Row<typeof shipToTable>;
 
 export const vendorTable = table('vendor', {
   int: 'companyId id= paymentTermsId calendarId?',
-  text: 'number name phone= currency email=',
+  text: 'number name phone= currency email= street= postcode= town= country= taxNumber=',
   decimal: 'tolerancePercent=',
 });
 export type Vendor = Row<typeof vendorTable>;

@@ -221,7 +221,7 @@ async function linesOf(sql: Sql, companyId: number, id: number, shipToId: number
     sql.rows<
       Columns<
         PurchaseOrderLine,
-        'id lineNo itemId quantity unitPrice amount dueDate stopped tied received invoiced'
+        'id lineNo itemId quantity unitPrice amount reason dueDate stopped tied received invoiced'
       > & {
         itemNumber: string;
         itemName: string;
@@ -232,7 +232,7 @@ async function linesOf(sql: Sql, companyId: number, id: number, shipToId: number
       }
     >(
       `SELECT l.id, l.line_no, l.item_id, i.number AS item_number, i.name AS item_name, i.unit, l.quantity, l.unit_price,
-              l.amount, l.due_date, l.stopped, l.tied, l.received, l.invoiced, ag.id AS agreement_id, ag.number AS agreement_number,
+              l.amount, l.reason, l.due_date, l.stopped, l.tied, l.received, l.invoiced, ag.id AS agreement_id, ag.number AS agreement_number,
               EXISTS (SELECT 1 FROM serial_series n WHERE n.company_id = l.company_id AND n.item_id = l.item_id) AS by_number
          FROM purchase_order_line l
          JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
@@ -250,6 +250,7 @@ async function linesOf(sql: Sql, companyId: number, id: number, shipToId: number
     quantity: row.quantity,
     unitPrice: row.unitPrice,
     amount: row.amount,
+    reason: row.reason,
     dueDate: row.dueDate,
     stopped: row.stopped,
     agreement: row.agreementId === null ? null : { kind: 'AG', id: row.agreementId, number: row.agreementNumber! },

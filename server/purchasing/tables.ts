@@ -12,6 +12,7 @@ export type PurchaseOrder = Row<typeof purchaseOrderTable>;
 
 export const purchaseOrderLineTable = table('purchase_order_line', {
   int: 'companyId id= purchaseOrderId lineNo itemId taxCodeId agreementLineId?',
+  text: 'reason=',
   day: 'dueDate',
   decimal: 'quantity unitPrice amount taxRate tied= received= invoiced= agreedAmount? stopped=',
   boolean: 'untied?',

@@ -6,6 +6,7 @@ import { itemGroupTable, itemTable, itemVendorTable, taxCodeTable, vendorApprova
 import { customerTable, paymentTermsTable, salesOrganisationTable, shipToTable, vendorTable } from '../parties/tables';
 import { exchangeRateTable } from '../pricing/tables';
 import { serialSeriesTable } from '../serial/tables';
+import { OUR_PAPER, paperOf } from './papers';
 import { VENDORS, CUSTOMERS, GROUPS, ORGANISATIONS } from './parties';
 import { ITEMS } from './items';
 
@@ -31,6 +32,7 @@ export function layMasters(database: Database): Promise<Masters> {
       tint: '#0d5552',
       demo: true,
       customerInvoiceFirst: true,
+      paper: OUR_PAPER.HBW,
     });
     const sister = await makeCompany(tx, {
       code: 'MBF',
@@ -38,6 +40,7 @@ export function layMasters(database: Database): Promise<Masters> {
       currency: 'SGD',
       tint: '#6b3f1d',
       demo: true,
+      paper: OUR_PAPER.MBF,
     });
     const people = new Map<string, number>();
     for (const { role, ...person } of PEOPLE) {
@@ -75,6 +78,7 @@ export function layMasters(database: Database): Promise<Masters> {
         currency: 'MYR',
         paymentTermsId: terms.get(vendor.terms)!,
         tolerancePercent: 'tolerance' in vendor ? vendor.tolerance : '0',
+        ...paperOf(vendor),
       })),
       'number',
     );
@@ -134,6 +138,7 @@ async function layCustomers(
       referenceRequired: customer.referenceRequired,
       contractedOnly: customer.contractedOnly ?? false,
       salesOrganisationId: organisations.get(customer.organisation)!,
+      ...paperOf(customer),
     })),
   );
   const customers: Masters['customers'] = new Map();

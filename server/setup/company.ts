@@ -64,6 +64,22 @@ export interface NewCompany {
   tint: string;
   demo: boolean;
   customerInvoiceFirst?: boolean;
+  /** What stands of it on paper. */
+  paper?: Partial<
+    Record<
+      | 'street'
+      | 'postcode'
+      | 'town'
+      | 'country'
+      | 'registration'
+      | 'taxNumber'
+      | 'phone'
+      | 'email'
+      | 'bank'
+      | 'bankAccount',
+      string
+    >
+  >;
 }
 
 /** A company with its chart, roles and number series; its id and the roles' ids by name. */
@@ -76,6 +92,7 @@ export async function makeCompany(tx: Tx, company: NewCompany) {
       tint: company.tint,
       demo: company.demo,
       customerInvoiceFirst: company.customerInvoiceFirst ?? false,
+      ...company.paper,
     },
   ]);
   const [calendarId] = await tx.insert(calendarTable, [{ companyId: companyId!, name: 'Five days', week: '1111100' }]);

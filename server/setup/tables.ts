@@ -3,7 +3,8 @@ import { table } from '../db';
 export const companyTable = table('company', {
   int: 'id= calendarId? receivingDays= safetyDays=',
   choice: 'priceSearch=:first|best',
-  text: 'code name currency tint',
+  text: 'code name currency tint street= postcode= town= country= registration= taxNumber= phone= email= bank= bankAccount=',
+  bytes: 'logo?',
   day: 'workDate? stoodInOn?',
   boolean: 'customerInvoiceFirst= demo= planByProbability=',
 });

@@ -213,6 +213,7 @@ export function insertLines(
       taxCodeId: line.taxCodeId,
       taxRate: line.taxRate,
       dueDate: line.dueDate,
+      reason: line.reason,
       tied: sum(line.ties.map((tie) => dec(tie.quantity))).toFixed(),
     })),
   );

@@ -112,12 +112,12 @@ export class AgeingPage {
       ...AGES.map(({ name, upTo }, at): GridColumn<AgeRow> => ({
         id: `age${at}`,
         head: name,
-        width: 112,
+        width: 100,
         figures: true,
         text: (row) => amount(row.ages[at]!, row),
         need: (row) => upTo > 30 && dec(row.ages[at]!).gt(0),
       })),
-      { id: 'credit', head: 'To their credit', width: 112, figures: true, text: (row) => amount(row.credit, row) },
+      { id: 'credit', head: 'To their credit', width: 100, figures: true, text: (row) => amount(row.credit, row) },
       { id: 'total', head: 'Balance', width: 116, figures: true, text: (row) => money(row.total, row.currency) },
       {
         id: 'oldest',
@@ -130,7 +130,7 @@ export class AgeingPage {
 
   protected inWords({ ages, credit, currency }: AgeSums): string {
     const past = sum(ages.slice(1).map((each) => dec(each))).toFixed();
-    const owed = `, of it ${money(past, currency)} past due`;
+    const owed = dec(past).eq(0) ? ', none of it past due' : `, of it ${money(past, currency)} past due`;
     return dec(credit).eq(0) ? owed : `${owed}; ${money(credit, currency)} stands to credit`;
   }
 

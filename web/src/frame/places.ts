@@ -59,6 +59,8 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'Keep how items are obtained and promised', path: '/lists?list=obtaining' },
   { name: 'Mail room: what was sent', path: '/mail' },
   { name: 'Messages to be sent', path: '/mail/drafts' },
+  { name: 'Our letterhead and logo', path: '/letterhead' },
+  { name: 'Addresses and tax numbers of customers on paper', path: '/lists?list=customer-papers' },
   { name: 'Keep prices', path: '/lists?list=prices' },
   { name: 'Keep invoice allowances', path: '/lists?list=allowances' },
   { name: 'Keep units of items', path: '/lists?list=units' },

@@ -54,6 +54,9 @@ export function purchaseColumns(sheet: PurchaseSheet, workDate: string): GridCol
       problem: (row) => (row.stopped === '0' ? '' : `${quantity(row.stopped)} of it will not come`),
     },
     { id: 'price', head: 'Price', width: 84, figures: true, text: (row) => price(row.unitPrice, currency) },
+    ...(lines.some((line) => line.reason !== '')
+      ? [{ id: 'why', head: 'Why', width: 130, text: (row: PurchaseLine) => row.reason }]
+      : []),
     { id: 'amount', head: 'Amount', width: 96, figures: true, text: (row) => money(row.amount, currency) },
     {
       id: 'came',

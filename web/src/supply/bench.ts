@@ -26,10 +26,8 @@ import { Bench, forText, offerPrice, REASONS, type BenchRow } from './service';
       @if (order()) {
         <button type="button" class="act" (click)="all()">Show all orders</button>
       }
-      @if (placeable().length > 0) {
-        <button type="button" class="act next" (click)="place(placeable())">
-          Place {{ placeable().length === 1 ? 'it' : 'all ' + placeable().length }}…
-        </button>
+      @if (toPlace().length > 0) {
+        <button type="button" class="act next" (click)="place(toPlace())">Place {{ words() }}…</button>
       }
     </div>
     <k-refusals [refusals]="list.refusals()" />
@@ -46,6 +44,9 @@ import { Bench, forText, offerPrice, REASONS, type BenchRow } from './service';
           [columns]="columns()"
           [rowId]="rowId"
           (selected)="selected.set($event)"
+          [heading]="under"
+          [marks]="true"
+          (marked)="marked.set($event)"
           (opened)="place([$event])"
           (nearEnd)="list.more()"
         />
@@ -77,14 +78,31 @@ export class BenchPage {
   );
   protected readonly selected = signal<BenchRow | null>(null);
   protected readonly shown = computed(() => this.selected() ?? this.rows()[0] ?? null);
-  /** By proposed vendor, then ship date. */
+  protected readonly marked = signal<readonly BenchRow[]>([]);
+  /** By proposed vendor and where it goes, as they would be placed, then ship date. */
   protected readonly rows = computed(() =>
     [...this.list.rows()].sort(
       (a, b) =>
-        vendorOf(a).localeCompare(vendorOf(b)) || a.shipDate.localeCompare(b.shipDate) || a.key.localeCompare(b.key),
+        vendorOf(a).localeCompare(vendorOf(b)) ||
+        goesTo(a).localeCompare(goesTo(b)) ||
+        a.shipDate.localeCompare(b.shipDate) ||
+        a.key.localeCompare(b.key),
     ),
   );
-  protected readonly placeable = computed(() => this.rows().filter((row) => row.proposal !== null));
+  protected readonly under = (row: BenchRow) =>
+    row.proposal === null ? 'No vendor' : `${vendorOf(row)}, to ${goesTo(row)}`;
+  private readonly placeable = computed(() => this.rows().filter((row) => row.proposal !== null));
+  /** Those that are marked, else all. */
+  protected readonly toPlace = computed(() => {
+    const marked = new Set(this.marked().map(({ key }) => key));
+    const chosen = this.placeable().filter(({ key }) => marked.has(key));
+    return chosen.length > 0 ? chosen : this.placeable();
+  });
+  protected readonly words = computed(() => {
+    const count = this.toPlace().length;
+    if (count === this.placeable().length) return count === 1 ? 'it' : `all ${count}`;
+    return counted(count, 'marked row');
+  });
   protected readonly sub = computed(() => {
     const rows = this.rows();
     const vendors = new Set(rows.map(vendorOf)).size;
@@ -103,16 +121,24 @@ export class BenchPage {
     const own = this.session.company()?.currency ?? '';
     return [
       {
-        id: 'vendor',
-        head: 'Proposed vendor',
-        text: (row) => {
-          const offer = row.offers.find((each) => each.vendorId === row.proposal?.vendorId);
-          if (!offer) return row.offers.length > 0 ? 'nobody who is approved sells it' : 'nobody sells it to us';
-          return `${offer.vendor}, ${REASONS[row.proposal!.reason]}`;
-        },
+        id: 'item',
+        head: 'Item',
+        width: 100,
+        text: (row) => row.item.number,
+      },
+      { id: 'name', head: 'What', text: (row) => row.item.name },
+      {
+        id: 'why',
+        head: 'Why this vendor',
+        width: 178,
+        text: (row) =>
+          row.proposal
+            ? REASONS[row.proposal.reason]
+            : row.offers.length > 0
+              ? 'nobody who is approved'
+              : 'nobody sells it to us',
         need: (row) => row.proposal === null,
       },
-      { id: 'item', head: 'Item', width: 92, text: (row) => row.item.number },
       { id: 'quantity', head: 'Needs', width: 74, figures: true, text: (row) => quantity(row.quantity) },
       { id: 'unit', head: 'Unit', width: 64, text: (row) => row.item.unit },
       {
@@ -132,14 +158,7 @@ export class BenchPage {
         text: forText,
         link: (row) => pathOf((row.order ?? row.planned)!),
       },
-      {
-        id: 'customer',
-        head: 'Goes to',
-        text: (row) =>
-          row.route === 'special'
-            ? `our place${row.customer ? `, for ${row.customer.name}` : ''}`
-            : `${row.customer!.name}, ${row.shipTo!.label}`,
-      },
+      { id: 'customer', head: 'Customer', text: (row) => row.customer?.name ?? 'our stock' },
       {
         id: 'by',
         head: 'Order by',
@@ -175,6 +194,11 @@ export class BenchPage {
       else this.notices.show(`Placed ${done.made.length} purchase orders, first`, purchase);
     });
   }
+}
+
+/** Where it is sent: our place, or the customer's address. */
+function goesTo(row: BenchRow): string {
+  return row.route === 'special' ? 'our place' : `${row.customer!.name}, ${row.shipTo!.label}`;
 }
 
 function vendorOf(row: BenchRow): string {

@@ -1,5 +1,6 @@
 import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { dec, isDecimalText } from '@core/kernel';
 import * as contract from '@api/supply';
 import { Session } from '../access';
 import { CONTROL, NumberField } from '../kit/fields';
@@ -23,7 +24,7 @@ export interface PlaceData {
     sub="One order for each vendor and place, tied to its sales lines"
     [act]="act()"
     [busy]="form.busy()"
-    [refusals]="form.loose([quantities, vendorFields])"
+    [refusals]="form.loose([quantities, vendorFields, typedFields])"
     [warnings]="form.warnings"
     (done)="form.do()"
   >
@@ -53,10 +54,10 @@ export interface PlaceData {
               />
             </td>
             <td class="whole">{{ forText(row) }}</td>
-            <td class="whole">{{ row.item.number }}</td>
+            <td class="whole" [title]="row.item.name">{{ row.item.number }}</td>
             <td class="num">{{ quantity(row.quantity) }}</td>
             <td class="part">
-              @if (row.route === 'special' && row.planned === null) {
+              @if (row.route === 'special' && row.planned === null && row.proposal !== null) {
                 <k-number
                   [bare]="true"
                   [label]="'Place of ' + row.item.number + ' for ' + forText(row)"
@@ -94,6 +95,35 @@ export interface PlaceData {
               }
             </td>
           </tr>
+          @if (vendors().has(row.key)) {
+            <tr class="typed">
+              <td colspan="3"></td>
+              <td colspan="2" class="num">
+                <k-number
+                  [bare]="true"
+                  kind="price"
+                  [placeholder]="foundPrice(row)"
+                  [label]="'Price of ' + row.item.number + ' for ' + forText(row)"
+                  [value]="prices().get(row.key) ?? ''"
+                  (valueChange)="typePrice(row, $event)"
+                />
+              </td>
+              <td colspan="2">
+                @if (asksWhy(row)) {
+                  <input
+                    class="why"
+                    maxlength="120"
+                    placeholder="Why"
+                    [attr.aria-label]="'Why, for ' + row.item.number + ' of ' + forText(row)"
+                    [value]="whys().get(row.key) ?? ''"
+                    (input)="why(row, $any($event.target).value)"
+                  />
+                } @else {
+                  <span class="faint">another price is typed over it</span>
+                }
+              </td>
+            </tr>
+          }
           @if (refusedAt(row); as refused) {
             <tr>
               <td colspan="7" class="bad" role="alert">{{ refused }}</td>
@@ -143,7 +173,15 @@ export interface PlaceData {
       td.part {
         width: 90px;
       }
-      input {
+      tr.typed td {
+        border-top: 0;
+        padding-top: 0;
+      }
+      input.why {
+        width: 100%;
+        height: 26px;
+      }
+      input[type='checkbox'] {
         width: 16px;
         height: 16px;
         accent-color: var(--deep);
@@ -165,10 +203,14 @@ export class PlaceSheet {
   protected readonly vendors = signal<ReadonlyMap<string, number>>(new Map());
   /** What is placed of a special order where that is not all of it. // L8 */
   protected readonly parts = signal<ReadonlyMap<string, string>>(new Map());
+  /** Prices that were typed over those found, and why, by row. */
+  protected readonly prices = signal<ReadonlyMap<string, string>>(new Map());
+  protected readonly whys = signal<ReadonlyMap<string, string>>(new Map());
   private readonly chosen = computed(() => this.rows().filter((row) => this.vendors().has(row.key)));
   private readonly lines = computed(() => this.chosen().filter((row) => row.planned === null));
   private readonly planned = computed(() => this.chosen().filter((row) => row.planned !== null));
   protected readonly vendorFields = /^(lines|planned)\.\d+\.vendorId$/;
+  protected readonly typedFields = /^(lines|planned)\.\d+\.(price|reason)$/;
   protected readonly quantities = /^lines\.\d+\.quantity$/;
   protected readonly form = new ActForm(
     contract.placePurchases,
@@ -177,10 +219,12 @@ export class PlaceSheet {
         orderLineId: orderLineId!,
         vendorId: this.vendors().get(key)!,
         ...(this.parts().has(key) ? { quantity: this.parts().get(key)! } : {}),
+        ...this.typedFor(key),
       })),
       planned: this.planned().map(({ key, planned }) => ({
         plannedId: planned!.id,
         vendorId: this.vendors().get(key)!,
+        ...this.typedFor(key),
       })),
     })),
   );
@@ -212,9 +256,41 @@ export class PlaceSheet {
     this.parts.update((parts) => new Map(parts).set(row.key, quantity));
   }
 
+  protected typePrice(row: BenchRow, price: string): void {
+    this.prices.update((prices) => new Map(prices).set(row.key, price));
+  }
+
+  protected why(row: BenchRow, reason: string): void {
+    this.whys.update((reasons) => new Map(reasons).set(row.key, reason));
+  }
+
+  /** Another price, or more than is needed, says why. */
+  protected asksWhy(row: BenchRow): boolean {
+    const part = this.parts().get(row.key) ?? '';
+    const more = isDecimalText(part, 'quantity') && dec(part).gt(row.quantity);
+    return more || (this.prices().get(row.key) ?? '') !== '';
+  }
+
+  private typedFor(key: string): { price?: string; reason?: string } {
+    const [price, reason] = [this.prices().get(key) ?? '', this.whys().get(key) ?? ''];
+    return { ...(price === '' ? {} : { price }), ...(reason === '' ? {} : { reason }) };
+  }
+
+  /** What the chosen vendor asks, as it stands where nothing is typed. */
+  protected foundPrice(row: BenchRow): string {
+    const offer = row.offers.find(({ vendorId }) => vendorId === this.vendors().get(row.key));
+    return offer ? this.priceOf(offer) : '';
+  }
+
   protected refusedAt(row: BenchRow): string {
     const line = row.planned ? `planned.${this.planned().indexOf(row)}` : `lines.${this.lines().indexOf(row)}`;
-    return this.form.at(`${line}.quantity`) || this.form.at(`${line}.vendorId`);
+    const reason = this.whys().get(row.key) ?? '';
+    return (
+      this.form.at(`${line}.quantity`) ||
+      this.form.at(`${line}.vendorId`) ||
+      this.form.at(`${line}.price`) ||
+      this.form.at(`${line}.reason`, reason !== '')
+    );
   }
 
   protected choose(row: BenchRow, vendorId: number | null): void {

@@ -34,6 +34,11 @@ import { textSetter, type GridColumn } from './columns';
 import { LookupEditor } from './lookup-editor';
 import { gridTheme } from './theme';
 
+/** A row that only says what those under it have in common. */
+class Heading {
+  constructor(readonly words: string) {}
+}
+
 /** Which way a column is sorted, of `net-down`. */
 function sortedWay(sort: string, id: string): 'asc' | 'desc' | null {
   if (sort === `${id}-up`) return 'asc';
@@ -52,7 +57,9 @@ function sortedWay(sort: string, id: string): 'asc' | 'desc' | null {
     [theme]="theme"
     [styleNonce]="nonce"
     [domLayout]="natural() ? 'autoHeight' : 'normal'"
-    [rowData]="$any(rows())"
+    [rowData]="$any(shown())"
+    [isFullWidthRow]="isHeading"
+    [fullWidthCellRenderer]="headingElement"
     [columnDefs]="definitions()"
     [getRowId]="rowIdOf"
     [suppressCellFocus]="false"
@@ -100,6 +107,8 @@ export class Grid<Row> {
   readonly sort = input('');
   /** Columns may be moved and sized, and are told. */
   readonly laid = input(false);
+  /** What rows stand under, where several in a row stand under one; rows come by it. */
+  readonly heading = input<((row: Row) => string) | null>(null);
   /** Rows may be marked. */
   readonly marks = input(false);
   readonly sorted = output<string>();
@@ -137,11 +146,35 @@ export class Grid<Row> {
     });
   }
 
-  protected readonly rowIdOf = ({ data }: { data: unknown }) => this.rowId()(data as Row);
+  /** The rows, each group of them under its heading. */
+  protected readonly shown = computed((): readonly (Row | Heading)[] => {
+    const of = this.heading();
+    const rows = this.rows();
+    if (!of) return rows;
+    return rows.flatMap((row, at) => {
+      const before = rows[at - 1];
+      return before !== undefined && of(before) === of(row) ? [row] : [new Heading(of(row)), row];
+    });
+  });
+  protected readonly isHeading = ({ rowNode }: { rowNode: { data?: unknown } }) => rowNode.data instanceof Heading;
+  protected readonly headingElement = ({ data }: { data: Heading }) => {
+    const element = document.createElement('div');
+    element.className = 'grid-heading';
+    element.textContent = data.words;
+    return element;
+  };
+  protected readonly rowIdOf = ({ data }: { data: unknown }) =>
+    data instanceof Heading ? `heading ${data.words}` : this.rowId()(data as Row);
   protected readonly definitions = computed(() => this.columns().map((column) => this.define(column)));
   protected readonly marking = computed((): RowSelectionOptions | undefined =>
     this.marks()
-      ? { mode: 'multiRow', checkboxes: true, headerCheckbox: true, enableClickSelection: false }
+      ? {
+          mode: 'multiRow',
+          checkboxes: true,
+          headerCheckbox: true,
+          enableClickSelection: false,
+          isRowSelectable: ({ data }) => !(data instanceof Heading),
+        }
       : undefined,
   );
   protected readonly markColumn: ColDef = { width: 36, maxWidth: 36, resizable: false, suppressMovable: true };
@@ -169,7 +202,7 @@ export class Grid<Row> {
 
   protected focused(event: CellFocusedEvent): void {
     const row = event.rowIndex === null ? undefined : this.api?.getDisplayedRowAtIndex(event.rowIndex)?.data;
-    if (row !== undefined) this.selected.emit(row as Row);
+    if (row !== undefined && !(row instanceof Heading)) this.selected.emit(row as Row);
   }
 
   /** A cell with a few values shows them as soon as it is edited, however that began. */
@@ -228,7 +261,7 @@ export class Grid<Row> {
     const row = given.data as Row;
     const spec = 'column' in given ? this.spec(given.column.getColId()) : undefined;
     const editing = (this.api?.getEditingCells().length ?? 0) > 0;
-    if (editing || !spec) return;
+    if (editing || !spec || given.data instanceof Heading) return;
     if (event.key === 'Enter' && !(spec.edit && (spec.edit.when?.(row) ?? true))) this.opened.emit(row);
     if (event.key.toLowerCase() === 'd' && event.ctrlKey) {
       event.preventDefault();
