@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { ROUTES } from '@core/catalogue';
-import { Decimal, Id, IdParam, ItemRef, Location, read } from './kit';
+import { Day, Decimal, DocumentRef, Id, IdParam, ItemRef, Location, Party, read } from './kit';
 import { seenBy } from './seen-by';
 
 export const ItemChoice = ItemRef.extend({
@@ -97,4 +97,39 @@ export const openItem = read({
       }),
     ),
   }),
+});
+
+/** Who has an item on order, who brings it, who bought it lately, and what it goes into. */
+export const ItemWork = z.object({
+  onOrder: z.array(
+    z.object({
+      order: DocumentRef,
+      lineNo: z.number(),
+      customer: Party,
+      open: Decimal,
+      shipDate: Day,
+    }),
+  ),
+  coming: z.array(
+    z.object({ purchase: DocumentRef, vendor: Party, open: Decimal, dueDate: Day, straight: z.boolean() }),
+  ),
+  buyers: z.array(
+    z.object({
+      customer: Party,
+      times: z.number(),
+      quantity: Decimal,
+      lastDay: Day,
+      lastPrice: Decimal,
+      currency: z.string(),
+    }),
+  ),
+  usedIn: z.array(z.object({ item: ItemRef, quantity: Decimal })),
+});
+
+export const itemWork = read({
+  name: 'itemWork',
+  path: '/items/:id/work',
+  summary: 'Of an item: who has it on order, who brings it, who bought it, and what it goes into; of its newest lines.',
+  params: IdParam,
+  out: ItemWork,
 });

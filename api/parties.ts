@@ -13,6 +13,8 @@ const OpenItem = z.object({
 
 export const CustomerSheet = Party.extend({
   phone: z.string(),
+  email: z.string(),
+  taxNumber: z.string(),
   currency: z.string(),
   terms: z.string(),
   referenceRequired: z.boolean(),
@@ -24,6 +26,11 @@ export const CustomerSheet = Party.extend({
 
 export const VendorSheet = Party.extend({
   phone: z.string(),
+  email: z.string(),
+  taxNumber: z.string(),
+  /** Where they are, in a line; empty where nobody said. */
+  address: z.string(),
+  agreements: z.array(z.object({ document: DocumentRef, state: z.string(), lastDay: Day, title: z.string() })),
   currency: z.string(),
   terms: z.string(),
   balance: seenBy('see-debts', Decimal),

@@ -335,6 +335,9 @@ export const editPairs = act({
         supplyBy: seenBy('see-costs', Decimal),
         shipDate: Day,
         dueDate: Day,
+        /** Where both go from now on; and what else goes there with them: the order’s other drop shipments. */
+        shipToId: Id.nullable(),
+        also: z.array(z.string()),
         differs: z.string(),
       }),
     ),

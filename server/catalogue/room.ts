@@ -2,6 +2,7 @@ import * as catalogue from '@api/catalogue';
 import { reads, type Room } from '../room';
 import { locationsOf } from './locations';
 import { optionsOf } from './options';
+import { itemWork } from './item-work';
 import { findItems, openItem } from './reads';
 
 /** What the catalogue room has. */
@@ -13,6 +14,7 @@ export const room: Room = {
       groups: (await optionsOf(sql, companyId, query.customerId ?? null, [params.id])).get(params.id) ?? [],
     })),
     reads(catalogue.openItem, (sql, companyId, { params, workDate }) => openItem(sql, companyId, params.id, workDate)),
+    reads(catalogue.itemWork, (sql, companyId, { params, workDate }) => itemWork(sql, companyId, params.id, workDate)),
   ],
   findable: [{ kind: 'item', from: 'item d', name: 'd.name' }],
 };

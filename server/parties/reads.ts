@@ -51,12 +51,12 @@ export async function findVendors(
   return { rows: rows.map(({ phone, ...row }) => ({ ...row, detail: phone, referenceRequired: false, shipTos: [] })) };
 }
 
-type PartyRow = Columns<Vendor, 'id number name phone currency'> & { terms: string };
+type PartyRow = Columns<Vendor, 'id number name phone email taxNumber currency'> & { terms: string };
 
 /** A customer, what they owe and the open items that make it. The balance is their sum, nothing else. */
 export async function openCustomer(sql: Sql, companyId: number, id: number): Promise<CustomerSheet> {
   const [found] = await sql.rows<PartyRow & { referenceRequired: boolean }>(
-    `SELECT c.id, c.number, c.name, c.phone, c.currency, pt.name AS terms, c.reference_required
+    `SELECT c.id, c.number, c.name, c.phone, c.email, c.tax_number, c.currency, pt.name AS terms, c.reference_required
        FROM customer c JOIN payment_terms pt ON pt.company_id = c.company_id AND pt.id = c.payment_terms_id
       WHERE c.company_id = ? AND c.id = ?`,
     [companyId, id],
@@ -65,10 +65,7 @@ export async function openCustomer(sql: Sql, companyId: number, id: number): Pro
   const [shipTos, openItems, agreements] = await Promise.all([
     shipTosOf(sql, companyId, id),
     openItemsOf(sql, companyId, 'customer', id),
-    sql.rows<Columns<Agreement, 'id number lastDay title'> & { state: string }>(
-      'SELECT id, number, state, last_day, title FROM agreement WHERE company_id = ? AND customer_id = ? ORDER BY id DESC LIMIT 50',
-      [companyId, id],
-    ),
+    agreementsWith(sql, companyId, 'customer', id),
   ]);
   return {
     ...party,
@@ -76,26 +73,42 @@ export async function openCustomer(sql: Sql, companyId: number, id: number): Pro
     shipTos,
     balance: sum(openItems.map((item) => dec(item.owed))).toFixed(),
     openItems,
-    agreements: agreements.map((row) => ({
-      document: { kind: 'AG', id: row.id, number: row.number },
-      state: row.state,
-      lastDay: row.lastDay,
-      title: row.title,
-    })),
+    agreements,
   };
+}
+
+/** Agreements with a party, newest first; 50 at most. */
+async function agreementsWith(
+  sql: Sql,
+  companyId: number,
+  side: 'customer' | 'vendor',
+  id: number,
+): Promise<CustomerSheet['agreements']> {
+  const rows = await sql.rows<Columns<Agreement, 'id number lastDay title'> & { state: string }>(
+    `SELECT id, number, state, last_day, title FROM agreement WHERE company_id = ? AND ${side}_id = ? ORDER BY id DESC LIMIT 50`,
+    [companyId, id],
+  );
+  return rows.map((row) => ({
+    document: { kind: 'AG', id: row.id, number: row.number },
+    state: row.state,
+    lastDay: row.lastDay,
+    title: row.title,
+  }));
 }
 
 /** A vendor, what we owe them, and what they sell us. */
 export async function openVendor(sql: Sql, companyId: number, id: number): Promise<VendorSheet> {
-  const [found] = await sql.rows<PartyRow>(
-    `SELECT v.id, v.number, v.name, v.phone, v.currency, pt.name AS terms
+  const [found] = await sql.rows<PartyRow & { address: string }>(
+    `SELECT v.id, v.number, v.name, v.phone, v.email, v.tax_number, v.currency,
+            TRIM(BOTH ', ' FROM CONCAT_WS(', ', v.street, TRIM(CONCAT(v.postcode, ' ', v.town)))) AS address, pt.name AS terms
        FROM vendor v JOIN payment_terms pt ON pt.company_id = v.company_id AND pt.id = v.payment_terms_id
       WHERE v.company_id = ? AND v.id = ?`,
     [companyId, id],
   );
   const party = orNotFound(found, 'This vendor');
-  const [openItems, items] = await Promise.all([
+  const [openItems, agreements, items] = await Promise.all([
     openItemsOf(sql, companyId, 'vendor', id),
+    agreementsWith(sql, companyId, 'vendor', id),
     sql.rows<{
       id: number;
       number: string;
@@ -113,6 +126,7 @@ export async function openVendor(sql: Sql, companyId: number, id: number): Promi
   return {
     ...party,
     balance: sum(openItems.map((item) => dec(item.owed))).toFixed(),
+    agreements,
     openItems,
     items: items,
   };

@@ -28,7 +28,7 @@ export const editPairs = defineAct(contract.editPairs, {
     pairs.some(({ quantity, shipDate, shipToId }) => (quantity ?? shipDate ?? shipToId) !== undefined)
       ? [{ right: 'orders', says: 'change sales orders' }]
       : [],
-  preview: ({ shown, leftOut }, { pairs }) => ({
+  preview: ({ shown, leftOut, orders, purchases }, { pairs }) => ({
     leftOut,
     pairs: shown.map((each) => {
       const pair = pairs.find((one) => one.tieId === each.tieId)!;
@@ -38,6 +38,10 @@ export const editPairs = defineAct(contract.editPairs, {
         purchase: pair.purchase.number,
         item: pair.item.number,
         currency: pair.order.currency,
+        shipToId: orders.find(({ id }) => id === pair.order.id)?.shipToId ?? pair.order.shipToId,
+        also: pair.order.drops.flatMap(({ id, number }) =>
+          id !== pair.purchase.id && purchases.some((moved) => moved.id === id) ? [number] : [],
+        ),
         salesBy: dec(each.salesAmount).minus(pair.sales.amount).toFixed(),
         supplyBy: dec(each.supplyAmount).minus(pair.supply.amount).toFixed(),
       };

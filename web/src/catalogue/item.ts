@@ -7,16 +7,16 @@ import { Session } from '../access';
 import { DocumentDock } from '../documents';
 import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/act/document-page';
 import { kindName, pathOf } from '../kit/documents';
-import { day, money, price, quantity } from '../kit/formats';
+import { counted, day, money, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
-import { LiveList } from '../kit/live/live';
+import { liveDocument, LiveList } from '../kit/live/live';
 import { Locations } from '../kit/live/locations';
 import { Sheets } from '../kit/act/sheet';
 import { KeepSheet, type KeepData } from '../serial';
 import { BetweenSheet, type BetweenData } from '../stock';
 import { Catalogue, type ItemSheet, type StockEntry as Entry } from './service';
 
-/** An item: how it is supplied, what is on hand, who sells it to us. */
+/** An item as a desk: what is here, who has it on order and who bought it, who brings it, what it goes into, what moved it. */
 @Component({
   selector: 'k-item',
   imports: [DocumentDock, DocumentTitle, Grid, RouterLink],
@@ -47,38 +47,110 @@ import { Catalogue, type ItemSheet, type StockEntry as Entry } from './service';
         }
         <div><small>Stock value</small>{{ money(shown.stockValue) }}</div>
       </div>
-      <div class="sheet">
-        <table class="small">
-          <thead>
-            <tr>
-              <th>Vendor</th>
-              <th class="num">Price</th>
-              <th class="num">Lead days</th>
-              <th></th>
-            </tr>
-          </thead>
-          <tbody>
-            @for (vendor of shown.vendors; track vendor.id) {
-              <tr>
-                <td>
-                  <a class="link" [routerLink]="pathOf({ kind: 'vendor', id: vendor.id })">{{ vendor.name }}</a>
-                </td>
-                <td class="num">
-                  {{ vendor.currency }} {{ priceIn(vendor.unitPrice, vendor.currency) }}
-                  @if (vendor.currency !== currency && vendor.ownPrice) {
-                    <span class="faint">{{ currency }} {{ price(vendor.ownPrice) }}</span>
-                  }
-                </td>
-                <td class="num">{{ vendor.leadDays }}</td>
-                <td>{{ vendor.preferred ? 'preferred' : '' }}</td>
-              </tr>
-            } @empty {
-              <tr>
-                <td class="faint">Nobody sells it to us.</td>
-              </tr>
-            }
-          </tbody>
-        </table>
+      <div class="bands">
+        <section>
+          <h2>On order</h2>
+          <table class="small">
+            <tbody>
+              @for (row of work()?.onOrder ?? []; track $index) {
+                <tr>
+                  <td>
+                    <a class="link" [routerLink]="pathOf(row.order)">{{ row.order.number }}</a> line {{ row.lineNo }}
+                  </td>
+                  <td class="name">{{ row.customer.name }}</td>
+                  <td class="num">{{ quantity(row.open) }}</td>
+                  <td>
+                    <span [class.need]="row.shipDate < session.workDate()">{{ day(row.shipDate) }}</span>
+                  </td>
+                </tr>
+              } @empty {
+                <tr>
+                  <td class="faint">Nobody has it on order.</td>
+                </tr>
+              }
+            </tbody>
+          </table>
+          <h2>Bought it lately</h2>
+          <table class="small">
+            <tbody>
+              @for (row of work()?.buyers ?? []; track row.customer.id) {
+                <tr>
+                  <td class="name">
+                    <a class="link" [routerLink]="['/customers', row.customer.id]">{{ row.customer.name }}</a>
+                  </td>
+                  <td class="num">{{ row.times }}×</td>
+                  <td class="num">{{ inUnits(quantity(row.quantity), shown.unit) }}</td>
+                  <td class="num">{{ row.currency }} {{ priceIn(row.lastPrice, row.currency) }}</td>
+                  <td>{{ day(row.lastDay) }}</td>
+                </tr>
+              } @empty {
+                <tr>
+                  <td class="faint">Nobody bought it yet.</td>
+                </tr>
+              }
+            </tbody>
+          </table>
+        </section>
+        <section>
+          <h2>To come</h2>
+          <table class="small">
+            <tbody>
+              @for (row of work()?.coming ?? []; track $index) {
+                <tr>
+                  <td>
+                    <a class="link" [routerLink]="pathOf(row.purchase)">{{ row.purchase.number }}</a>
+                  </td>
+                  <td class="name">{{ row.vendor.name }}{{ row.straight ? ', straight to the customer' : '' }}</td>
+                  <td class="num">{{ quantity(row.open) }}</td>
+                  <td>
+                    <span [class.need]="row.dueDate < session.workDate()">{{ day(row.dueDate) }}</span>
+                  </td>
+                </tr>
+              } @empty {
+                <tr>
+                  <td class="faint">No vendor is to bring it.</td>
+                </tr>
+              }
+            </tbody>
+          </table>
+          <h2>Vendors</h2>
+          <table class="small">
+            <tbody>
+              @for (vendor of shown.vendors; track vendor.id) {
+                <tr>
+                  <td class="name">
+                    <a class="link" [routerLink]="pathOf({ kind: 'vendor', id: vendor.id })">{{ vendor.name }}</a>
+                  </td>
+                  <td class="num">
+                    {{ vendor.currency }} {{ priceIn(vendor.unitPrice, vendor.currency) }}
+                    @if (vendor.currency !== currency && vendor.ownPrice) {
+                      <span class="faint">{{ currency }} {{ price(vendor.ownPrice) }}</span>
+                    }
+                  </td>
+                  <td class="num">{{ counted(vendor.leadDays, 'day') }}</td>
+                  <td>{{ vendor.preferred ? 'preferred' : '' }}</td>
+                </tr>
+              } @empty {
+                <tr>
+                  <td class="faint">Nobody sells it to us.</td>
+                </tr>
+              }
+            </tbody>
+          </table>
+          @if ((work()?.usedIn ?? []).length > 0) {
+            <h2>Goes into</h2>
+            <p class="into">
+              @for (row of work()!.usedIn; track row.item.id) {
+                <span
+                  >{{ quantity(row.quantity) }} in
+                  <a class="link" [routerLink]="['/items', row.item.id]">{{ row.item.number }}</a></span
+                >
+              }
+            </p>
+          }
+        </section>
+      </div>
+      <div class="sheet entries">
         <h2>Stock entries</h2>
         <k-grid
           label="Stock entries"
@@ -95,10 +167,17 @@ import { Catalogue, type ItemSheet, type StockEntry as Entry } from './service';
       <k-document-dock [itemId]="shown.id" />
     }
   </div>`,
+  styleUrl: '../kit/desk.scss',
   styles: `
-    h2 {
-      font: 600 16px var(--serif);
-      margin: 16px 0 2px;
+    .bands {
+      max-height: 46%;
+      flex: none;
+    }
+    .entries {
+      min-height: 120px;
+    }
+    .into span + span::before {
+      content: ' · ';
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -106,7 +185,7 @@ import { Catalogue, type ItemSheet, type StockEntry as Entry } from './service';
 export class ItemPage {
   private readonly catalogue = inject(Catalogue);
   private readonly router = inject(Router);
-  private readonly session = inject(Session);
+  protected readonly session = inject(Session);
   private readonly sheets = inject(Sheets);
   private readonly locations = inject(Locations);
   protected readonly UNDER_WAY = UNDER_WAY;
@@ -166,6 +245,12 @@ export class ItemPage {
     ({ id }, cursor) => this.catalogue.stockEntries(id, cursor),
     ['SH', 'RC', 'CN', 'JR'],
   );
+  private readonly worked = liveDocument(
+    this.query,
+    ({ id }) => this.catalogue.work(id),
+    ({ kind }) => ['SO', 'PO', 'SH', 'RC'].includes(kind),
+  );
+  protected readonly work = computed(() => this.worked.state().value);
   protected readonly rowId = (row: Entry) => String(row.id);
   protected readonly columns = computed<GridColumn<Entry>[]>(() => [
     {
@@ -191,6 +276,8 @@ export class ItemPage {
     void this.router.navigateByUrl(pathOf(row.document));
   }
 
+  protected readonly counted = counted;
+  protected readonly day = (value: string) => day(value, this.session.workDate());
   protected readonly pathOf = pathOf;
   protected readonly quantity = quantity;
   protected readonly inUnits = inUnits;

@@ -1,87 +1,105 @@
-import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
-import { RouterLink } from '@angular/router';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { of } from 'rxjs';
+import { dec, inUnits, most, ZERO } from '@core/kernel';
 import { Session } from '../access';
-import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
+import { InvoiceCustomerSheet, type InvoiceCustomerData } from '../billing';
+import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/act/document-page';
+import { Sheets } from '../kit/act/sheet';
+import { SmallBeads } from '../kit/charts/bead';
 import { pathOf } from '../kit/documents';
-import { day, money } from '../kit/formats';
+import { counted, day, money, price, quantity } from '../kit/formats';
+import { liveDocument } from '../kit/live/live';
 import { OpenItems } from './open-items';
-import { Parties, type CustomerSheet } from './service';
+import { Parties, type CustomerSheet, type CustomerWork } from './service';
 
-/** A customer: what they owe and what makes it, where their goods go, what they agreed. */
+type Order = CustomerWork['open'][number];
+
+/** A customer as a desk: what is on order and late, what they usually buy, what was agreed, what they owe. */
 @Component({
   selector: 'k-customer',
-  imports: [DocumentTitle, OpenItems, RouterLink],
-  template: `<div class="page">
-    <k-document-title [page]="page">
-      @if (page.sheet(); as shown) {
-        <a class="act" routerLink="/lists" [queryParams]="{ list: 'customers', q: shown.number }">Limit and terms</a>
-        <a class="act" routerLink="/lists" [queryParams]="{ list: 'permits', q: shown.name }">Permits</a>
-      }
-    </k-document-title>
-    @if (page.sheet(); as shown) {
-      <div class="head">
-        <div><small>Phone</small>{{ shown.phone || '–' }}</div>
-        <div><small>Terms</small>{{ shown.terms }}</div>
-        <div>
-          <small>Their reference</small>{{ shown.referenceRequired ? 'wanted on every order' : 'if they give one' }}
-        </div>
-        @for (shipTo of shown.shipTos; track shipTo.id) {
-          <div>
-            <small>{{ shipTo.label }}</small>{{ shipTo.street }}, {{ shipTo.postcode }} {{ shipTo.town }}
-          </div>
-        }
-      </div>
-      <div class="sheet scroll">
-        <h2>Open items</h2>
-        <k-open-items [items]="shown.openItems" [balance]="shown.balance" [currency]="shown.currency" />
-        <h2>Agreements</h2>
-        <table class="small">
-          <tbody>
-            @for (agreement of shown.agreements; track agreement.document.id) {
-              <tr>
-                <td>
-                  <a class="link" [routerLink]="pathOf(agreement.document)">{{ agreement.document.number }}</a>
-                </td>
-                <td>{{ agreement.title }}</td>
-                <td>{{ agreement.state.replace('-', ' ') }}</td>
-                <td>to {{ day(agreement.lastDay) }}</td>
-              </tr>
-            } @empty {
-              <tr>
-                <td class="faint">No agreement yet.</td>
-              </tr>
-            }
-          </tbody>
-        </table>
-      </div>
-    }
-  </div>`,
-  styles: `
-    h2 {
-      font: 600 16px var(--serif);
-      margin: 12px 0 2px;
-    }
-    .scroll {
-      overflow: auto;
-    }
-  `,
+  imports: [DocumentTitle, OpenItems, RouterLink, SmallBeads],
+  templateUrl: './customer.html',
+  styleUrl: '../kit/desk.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class CustomerPage {
   private readonly parties = inject(Parties);
-  private readonly session = inject(Session);
+  protected readonly session = inject(Session);
+  private readonly sheets = inject(Sheets);
+  private readonly router = inject(Router);
   readonly id = input.required<string>();
+  readonly do = input<string>();
   protected readonly page: DocumentPage<string, CustomerSheet> = new DocumentPage({
     key: this.id,
     name: 'Customer',
     open: (id) => this.parties.customer(Number(id)),
     heading: (sheet) => ({
       strong: sheet.name,
-      sub: `${sheet.number} · owes ${sheet.currency} ${this.money(sheet.balance)}`,
+      sub: [sheet.number, this.owes(), this.credit()].filter(Boolean).join(' · '),
     }),
     touchedBy: (document) => ['CI', 'CN', 'PY', 'PP', 'AG'].includes(document.kind),
+    doing: this.do,
+    acts: (): DocumentAct[] => [
+      {
+        name: 'order',
+        label: 'New order',
+        place: 'step',
+        when: this.session.may('orders'),
+        does: () =>
+          void this.router.navigate(['/orders/new'], { queryParams: { customer: this.page.sheet()!.number } }),
+      },
+      {
+        name: 'invoice',
+        asks: true,
+        label: `Invoice what went out…`,
+        when: this.session.may('customer-invoices') && (this.work()?.uninvoiced ?? 0) > 0,
+        does: () => {
+          const { id, name, currency } = this.page.sheet()!;
+          return this.sheets.open<InvoiceCustomerData>(InvoiceCustomerSheet, {
+            customer: { id, name },
+            orders: [],
+            currency,
+          });
+        },
+        says: ({ made }) => ['Invoiced:', made[0]],
+      },
+    ],
   });
+  /** Read once the customer is there; again when something of theirs may have moved. */
+  private readonly worked = liveDocument(
+    this.page.sheet,
+    (sheet: CustomerSheet | null) => (sheet ? this.parties.customerWork(sheet) : of(null)),
+    ({ kind }) => ['SO', 'SH', 'CI', 'CN'].includes(kind),
+  );
+  protected readonly work = computed(() => this.worked.state().value);
+
+  private owes(): string {
+    const sheet = this.page.sheet();
+    return sheet && sheet.balance !== '' ? `owes ${sheet.currency} ${this.money(sheet.balance)}` : '';
+  }
+
+  private credit(): string {
+    const desk = this.work()?.desk;
+    if (!desk || desk.creditLimit === null) return '';
+    const left = most(ZERO, dec(desk.creditLimit).minus(desk.balance).minus(desk.onOrder));
+    return `${this.money(left.toFixed())} of ${this.money(desk.creditLimit)} credit left`;
+  }
+
+  protected beadsOf({ shares }: Order) {
+    return [
+      { label: 'Supply', share: shares.covered },
+      { label: 'Shipped', share: shares.shipped },
+      { label: 'Invoiced', share: shares.invoiced },
+    ];
+  }
+
   protected readonly pathOf = pathOf;
+  protected readonly counted = counted;
   protected readonly money = (value: string) => money(value, this.page.sheet()?.currency ?? 'MYR');
-  protected readonly day = (value: string) => day(value, this.session.workDate());
+  protected readonly price = (value: string) => price(value, this.page.sheet()?.currency ?? 'MYR');
+  protected readonly day = (value: string | null) => day(value, this.session.workDate());
+  protected readonly last = (row: CustomerWork['basket'][number]) =>
+    inUnits(quantity(dec(row.lastQuantity).div(row.factor).toFixed()), row.unit);
+  protected readonly soon = computed(() => this.session.workDate());
 }

@@ -1,66 +1,30 @@
-import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
-import { RouterLink } from '@angular/router';
-import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { of } from 'rxjs';
+import { dec, inUnits } from '@core/kernel';
+import { Session } from '../access';
+import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/act/document-page';
+import { SmallBeads } from '../kit/charts/bead';
 import { pathOf } from '../kit/documents';
-import { money, price } from '../kit/formats';
+import { counted, day, money, price, quantity } from '../kit/formats';
+import { liveDocument } from '../kit/live/live';
 import { OpenItems } from './open-items';
-import { Parties, type VendorSheet } from './service';
+import { Parties, type VendorSheet, type VendorWork } from './service';
 
-/** A vendor: what we owe them, and what they sell us. */
+type Purchase = VendorWork['open'][number];
+
+/** A vendor as a desk: what is to come and late, what they usually bring, what was agreed, what we owe. */
 @Component({
   selector: 'k-vendor',
-  imports: [DocumentTitle, OpenItems, RouterLink],
-  template: `<div class="page">
-    <k-document-title [page]="page" />
-    @if (page.sheet(); as shown) {
-      <div class="head">
-        <div><small>Phone</small>{{ shown.phone || '–' }}</div>
-        <div><small>Terms</small>{{ shown.terms }}</div>
-      </div>
-      <div class="sheet scroll">
-        <h2>Open items</h2>
-        <k-open-items [items]="shown.openItems" [balance]="shown.balance" [currency]="shown.currency" />
-        <h2>Sells us</h2>
-        <table class="small">
-          <thead>
-            <tr>
-              <th>Item</th>
-              <th>What</th>
-              <th class="num">Price</th>
-              <th class="num">Lead days</th>
-              <th></th>
-            </tr>
-          </thead>
-          <tbody>
-            @for (item of shown.items; track item.id) {
-              <tr>
-                <td>
-                  <a class="link" [routerLink]="pathOf({ kind: 'item', id: item.id })">{{ item.number }}</a>
-                </td>
-                <td>{{ item.name }}</td>
-                <td class="num">{{ price(item.unitPrice) }}</td>
-                <td class="num">{{ item.leadDays }}</td>
-                <td>{{ item.preferred ? 'preferred' : '' }}</td>
-              </tr>
-            }
-          </tbody>
-        </table>
-      </div>
-    }
-  </div>`,
-  styles: `
-    h2 {
-      font: 600 16px var(--serif);
-      margin: 12px 0 2px;
-    }
-    .scroll {
-      overflow: auto;
-    }
-  `,
+  imports: [DocumentTitle, OpenItems, RouterLink, SmallBeads],
+  templateUrl: './vendor.html',
+  styleUrl: '../kit/desk.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class VendorPage {
   private readonly parties = inject(Parties);
+  private readonly router = inject(Router);
+  protected readonly session = inject(Session);
   readonly id = input.required<string>();
   protected readonly page: DocumentPage<string, VendorSheet> = new DocumentPage({
     key: this.id,
@@ -68,11 +32,42 @@ export class VendorPage {
     open: (id) => this.parties.vendor(Number(id)),
     heading: (sheet) => ({
       strong: sheet.name,
-      sub: `${sheet.number} · we owe ${sheet.currency} ${this.money(sheet.balance)}`,
+      sub:
+        sheet.balance === '' ? sheet.number : `${sheet.number} · we owe ${sheet.currency} ${this.money(sheet.balance)}`,
     }),
-    touchedBy: (document) => document.kind === 'VI' || document.kind === 'PY',
+    touchedBy: (document) => ['VI', 'PY', 'AG'].includes(document.kind),
+    acts: (): DocumentAct[] => [
+      {
+        name: 'purchase',
+        label: 'New purchase order…',
+        place: 'step',
+        when: this.session.may('purchases'),
+        does: () =>
+          void this.router.navigate(['/purchases'], {
+            queryParams: { do: 'enter', with: this.page.sheet()!.number },
+          }),
+      },
+    ],
   });
+  private readonly worked = liveDocument(
+    this.page.sheet,
+    (sheet: VendorSheet | null) => (sheet ? this.parties.vendorWork(sheet) : of(null)),
+    ({ kind }) => ['PO', 'RC', 'VI'].includes(kind),
+  );
+  protected readonly work = computed(() => this.worked.state().value);
+  protected readonly mail = computed(() => (this.session.may('see-mail') ? this.work() : null));
+
+  protected readonly forWhom = ({ customer, forWhom }: Purchase) =>
+    customer ? `straight to ${customer.name}` : forWhom.join(', ') || 'our stock';
+  protected readonly beadsOf = ({ shares, over }: Purchase) => [
+    { label: 'Received', share: shares.received, over },
+    { label: 'Vendor invoiced', share: shares.invoiced },
+  ];
   protected readonly pathOf = pathOf;
+  protected readonly counted = counted;
+  protected readonly day = (value: string | null) => day(value, this.session.workDate());
+  protected readonly last = (row: VendorWork['basket'][number]) =>
+    inUnits(quantity(dec(row.lastQuantity).div(row.factor).toFixed()), row.unit);
   protected readonly money = (value: string) => money(value, this.page.sheet()?.currency ?? 'MYR');
   protected readonly price = (value: string) => price(value, this.page.sheet()?.currency ?? 'MYR');
 }

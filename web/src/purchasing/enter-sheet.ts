@@ -1,3 +1,4 @@
+import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { of } from 'rxjs';
@@ -204,6 +205,8 @@ let keys = 0;
 })
 export class EnterSheet {
   private readonly purchases = inject(Purchases);
+  /** The number of the vendor it is with, where one came from theirs. */
+  private readonly from = inject<string | null>(DIALOG_DATA);
   protected readonly workDate = inject(Session).workDate;
   protected readonly vendor = signal<PartyChoice | null>(null);
   protected readonly goesTo = signal<PartyChoice | null>(null);
@@ -286,6 +289,15 @@ export class EnterSheet {
     this.set((blank ?? this.typed().at(-1)!).key, { item, quantity: typed });
   }
 
+  private takeFrom(): void {
+    const number = this.from;
+    if (!number) return;
+    this.purchases.vendors(number).subscribe((found) => {
+      const vendor = found.find((each) => each.number === number);
+      if (vendor && this.vendor() === null) this.vendor.set(vendor);
+    });
+  }
+
   protected readonly findVendors = (words: string) => this.purchases.vendors(words);
   protected readonly findCustomers = (words: string) => this.purchases.customers(words);
   protected readonly findItems = (words: string) => this.purchases.items(words);
@@ -313,6 +325,7 @@ export class EnterSheet {
   }
 
   constructor() {
+    this.takeFrom();
     this.locations.read();
   }
 }

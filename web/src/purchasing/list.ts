@@ -35,6 +35,8 @@ export class PurchaseList {
   private readonly sheets = inject(Sheets);
   /** A side sheet to open at once. */
   readonly do = input<string>();
+  /** The number of the vendor it is with. */
+  readonly with = input<string>();
   protected readonly list: DocumentList<PurchaseQuery, PurchaseRow> = new DocumentList({
     head: 'Purchases',
     sub: 'what vendors are to send, and to whom',
@@ -110,8 +112,8 @@ export class PurchaseList {
     ];
   }
 
-  protected enter(): void {
-    this.sheets.open(EnterSheet, null).subscribe((done) => {
+  protected enter(vendor: string | null = null): void {
+    this.sheets.open<string | null>(EnterSheet, vendor).subscribe((done) => {
       if (done) void this.notices.showAndGo('Placed:', done.made[0]!);
     });
   }
@@ -121,7 +123,7 @@ export class PurchaseList {
       if (this.do() !== 'enter') return;
       untracked(() => {
         void this.router.navigate([], { queryParams: {}, replaceUrl: true });
-        this.enter();
+        this.enter(this.with() ?? null);
       });
     });
   }

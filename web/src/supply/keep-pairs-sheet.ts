@@ -4,7 +4,7 @@ import * as contract from '@api/supply';
 import { Session } from '../access';
 import { counted, day, money, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/act/sheet';
-import type { PairTyped } from './service';
+import { labelOf, type PairTyped } from './service';
 
 /** What changing the typed ties does to both their documents, before it is done. // L7 */
 @Component({
@@ -28,6 +28,9 @@ import type { PairTyped } from './service';
           <th class="num">Tied</th>
           <th>Ship on</th>
           <th>Due</th>
+          @if (moves()) {
+            <th>Goes to</th>
+          }
           <th class="num">Order</th>
           <th class="num">Purchase</th>
         </tr>
@@ -41,12 +44,15 @@ import type { PairTyped } from './service';
             <td class="num">{{ row.quantity }}</td>
             <td>{{ row.shipDate }}</td>
             <td>{{ row.dueDate }}</td>
+            @if (moves()) {
+              <td>{{ row.goesTo }}</td>
+            }
             <td class="num">{{ row.salesBy }}</td>
             <td class="num">{{ row.supplyBy }}</td>
           </tr>
           @for (word of row.words; track word.sentence) {
             <tr>
-              <td colspan="8" [class.bad]="word.bad" [class.word]="!word.bad" [attr.role]="word.bad ? 'alert' : null">
+              <td colspan="9" [class.bad]="word.bad" [class.word]="!word.bad" [attr.role]="word.bad ? 'alert' : null">
                 {{ word.sentence }}
               </td>
             </tr>
@@ -121,16 +127,29 @@ export class KeepPairsSheet {
         ),
         shipDate: date(row.shipDate, made?.shipDate ?? change.shipDate),
         dueDate: date(row.dueDate, made?.dueDate ?? change.dueDate),
+        goesTo: moved(labelOf(row, row.shipToId), labelOf(row, made?.shipToId ?? change.shipToId ?? row.shipToId)),
         salesBy: by(made?.salesBy),
         supplyBy: by(made?.supplyBy),
         leftOut: effects?.leftOut.includes(row.tieId) ?? false,
         words: [
           ...this.words().filter((word) => new RegExp(`^pairs\\.${index}(\\.|$)`).test(word.field)),
+          ...(made && made.also.length > 0
+            ? [
+                {
+                  sentence: `${made.also.join(', ')} of the same order ${made.also.length === 1 ? 'goes' : 'go'} there too.`,
+                  bad: false,
+                },
+              ]
+            : []),
           ...(made?.differs ? [{ sentence: `Still differs in ${made.differs}.`, bad: false }] : []),
         ],
       };
     });
   });
+  /** Some of them are to go elsewhere. */
+  protected readonly moves = computed(() =>
+    this.typed.some(({ row, shipToId }) => shipToId !== undefined && shipToId !== row.shipToId),
+  );
   protected readonly effect = computed(() => {
     const effects = this.form.previewed()?.effects;
     if (!effects) return '';

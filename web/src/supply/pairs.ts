@@ -14,7 +14,7 @@ import { Notices } from '../kit/act/notices';
 import { Refusals } from '../kit/act/refusals';
 import { Sheets } from '../kit/act/sheet';
 import { KeepPairsSheet } from './keep-pairs-sheet';
-import { Bench, type PairRow, type PairTyped } from './service';
+import { Bench, labelOf, type PairRow, type PairTyped } from './service';
 
 const SHOWS = [
   { value: '', label: 'Still to come' },
@@ -257,8 +257,6 @@ export class PairsPage {
     });
   }
 }
-
-const labelOf = (row: PairRow, id: number | null) => row.shipTos.find((each) => each.id === id)?.label ?? '–';
 
 /** In words: what came, what is short or over, and in what the ends differ. // L6 */
 export function standing(row: PairRow): string {

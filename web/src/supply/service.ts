@@ -72,3 +72,7 @@ export function offerPrice({ unitPrice, currency, ownPrice }: Offer, own: string
   if (currency === own || unitPrice === '') return theirs;
   return ownPrice === '' ? `${theirs}, of which no rate is kept` : `${own} ${price(ownPrice, own)} (${theirs})`;
 }
+
+/** An address of a tie's customer, by its label; a dash for none. */
+export const labelOf = ({ shipTos }: Pick<PairRow, 'shipTos'>, id: number | null) =>
+  shipTos.find((each) => each.id === id)?.label ?? '–';
