@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { MOST_LINES, MOST_REFERENCE } from '@core/kernel';
 import { ROUTES } from '@core/catalogue';
-import { ORDER_STATES } from '@core/orders';
+import { ORDER_STATES, SUPPLY_FATES } from '@core/orders';
 import { STEP_KINDS } from '@core/pricing';
 import {
   act,
@@ -275,10 +275,39 @@ export const confirmOrder = act({
   preview: z.object({ state: State, work: z.number().int() }),
 });
 
+/** A purchase made for an order, with what may become of it where the order is cancelled. */
+export const orderSupplies = read({
+  name: 'orderSupplies',
+  path: '/orders/:id/supplies',
+  summary: 'Purchases tied to an order, each with what may become of it where the order is cancelled.',
+  params: IdParam,
+  out: z.object({
+    rows: z.array(
+      z.object({
+        purchase: DocumentRef,
+        vendor: z.string(),
+        straight: z.boolean(),
+        received: Decimal,
+        others: z.array(z.string()),
+        fates: z.array(z.enum(SUPPLY_FATES)),
+      }),
+    ),
+  }),
+});
+
 export const cancelOrder = act({
   name: 'cancelOrder',
-  summary: 'Cancel a sales order nothing was bought for or shipped on.',
-  input: z.object({ id: Id, version: z.number().int(), reason: Text(200).optional() }),
+  summary: 'Cancel a sales order nothing came or was shipped on, and say what becomes of each purchase made for it.',
+  input: z.object({
+    id: Id,
+    version: z.number().int(),
+    reason: Text(200).optional(),
+    /** What becomes of each purchase: cancelled too, for nobody, or to our stock. // S8 */
+    supplies: namedOnce(
+      z.array(z.object({ purchaseId: Id, fate: z.enum(SUPPLY_FATES) })).max(200),
+      'purchaseId',
+    ).default([]),
+  }),
   preview: z.object({ state: State }),
 });
 

@@ -168,6 +168,34 @@ export function permitFor(customer: CustomerStanding, line: ConfirmGround['lines
   return found?.id ?? null;
 }
 
+/** What may become of a supply whose order is cancelled. // S8 */
+export const SUPPLY_FATES = ['cancel', 'loose', 'stock'] as const;
+export type SupplyFate = (typeof SUPPLY_FATES)[number];
+
+/** A purchase order that brings something for an order. */
+export interface TiedSupply {
+  id: number;
+  number: string;
+  state: string;
+  /** It goes straight to the customer. */
+  straight: boolean;
+  tieIds: readonly number[];
+  /** What of these ties was received. */
+  received: string;
+  /** Other orders it is for. */
+  others: readonly string[];
+}
+
+/** What may become of a supply: what is for others too, or not placed any more, can only be parted. */
+export function fatesOf({ straight, others, state }: TiedSupply): SupplyFate[] {
+  if (others.length > 0 || state !== 'placed') return ['loose'];
+  return straight ? ['cancel', 'loose', 'stock'] : ['cancel', 'loose'];
+}
+
+export interface CancelTyped {
+  supplies: readonly { purchaseId: number; fate: SupplyFate }[];
+}
+
 export interface CancelGround {
   order: { number: string; state: OrderState };
   lines: readonly {
@@ -179,8 +207,8 @@ export interface CancelGround {
     agreementLineId: number | null;
     agreedAmount: string | null;
   }[];
-  /** Numbers of purchase orders tied to the order's lines. */
-  purchases: readonly string[];
+  /** Purchase orders tied to the order's lines. */
+  supplies: readonly TiedSupply[];
   moved: boolean;
 }
 
@@ -189,23 +217,32 @@ export interface CancelEffects {
   lineIds: number[];
   /** Given back to the agreement, as negative growth. // S6 */
   released: { agreementLineId: number; quantity: string; value: string }[];
+  /** What becomes of each supply: all are parted from the order first. */
+  supplies: { supply: TiedSupply; fate: SupplyFate }[];
 }
 
-/** Cancels a whole order nothing was bought for or shipped on; its quantity goes back to its agreement. // S6 */
-export function decideCancel(ground: CancelGround): Decision<CancelEffects> {
+/**
+ * Cancels a whole order nothing came or was shipped on; its quantity goes back to its agreement. Of each purchase that was
+ * made for it one says what becomes of it. // S6 S8 L4
+ */
+export function decideCancel(ground: CancelGround, typed: CancelTyped): Decision<CancelEffects> {
   const { order } = ground;
   const refusals: Refusal[] = [];
   if (order.state !== 'draft' && order.state !== 'confirmed') {
     refusals.push(refuse('order-not-draft', '', { order: order.number, state: order.state }));
-  } else if (ground.purchases.length > 0 || ground.moved) {
-    refusals.push(
-      refuse('order-has-supply', '', {
-        order: order.number,
-        purchases: ground.purchases.join(', ') || 'goods already moved',
-      }),
-    );
+  } else if (ground.moved || ground.supplies.some(({ received }) => dec(received).gt(0))) {
+    refusals.push(refuse('order-moved', '', { order: order.number }));
+  } else {
+    ground.supplies.forEach((supply) => {
+      const refusal = fateRefusal(order.number, supply, typed);
+      if (refusal) refusals.push(refusal);
+    });
   }
   return decided(refusals, () => ({
+    supplies: ground.supplies.map((supply) => ({
+      supply,
+      fate: typed.supplies.find(({ purchaseId }) => purchaseId === supply.id)!.fate,
+    })),
     state: 'cancelled' as const,
     lineIds: ground.lines.map((line) => line.id),
     released: ground.lines
@@ -216,4 +253,16 @@ export function decideCancel(ground: CancelGround): Decision<CancelEffects> {
         value: ZERO.minus(line.agreedAmount ?? line.amount).toFixed(),
       })),
   }));
+}
+
+function fateRefusal(order: string, supply: TiedSupply, { supplies }: CancelTyped): Refusal | null {
+  const at = supplies.findIndex(({ purchaseId }) => purchaseId === supply.id);
+  if (at < 0) return refuse('supply-unasked', '', { purchase: supply.number, order });
+  if (fatesOf(supply).includes(supplies[at]!.fate)) return null;
+  const field = `supplies.${at}.fate`;
+  const { number: purchase, others, state } = supply;
+  if (others.length > 0) return refuse('supply-for-others', field, { purchase, orders: others.join(', ') });
+  return state === 'placed'
+    ? refuse('comes-here-already', field, { purchase })
+    : refuse('supply-not-placed', field, { purchase, state });
 }

@@ -1,4 +1,14 @@
-export { decideCancel, decideConfirm, type Confirmer, type ConfirmGround, type CustomerStanding } from './confirm';
+export {
+  decideCancel,
+  decideConfirm,
+  fatesOf,
+  SUPPLY_FATES,
+  type CancelEffects,
+  type TiedSupply,
+  type Confirmer,
+  type ConfirmGround,
+  type CustomerStanding,
+} from './confirm';
 export { decideOrder } from './order';
 export {
   ORDER_STATES,

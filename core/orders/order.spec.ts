@@ -1,5 +1,13 @@
 import type { Offer } from '@core/agreements';
-import { decideCancel, decideOrder, plainPricing, type OrderGround, type OrderTyped } from './index';
+import {
+  decideCancel,
+  fatesOf,
+  type TiedSupply,
+  decideOrder,
+  plainPricing,
+  type OrderGround,
+  type OrderTyped,
+} from './index';
 
 const WORK_DATE = '2027-03-01';
 const item = {
@@ -274,6 +282,8 @@ describe('A13 A14 pricing a plain order line', () => {
   });
 });
 
+const NONE = { supplies: [] };
+
 describe('cancelling', () => {
   const lines = [
     { id: 5, quantity: '12', cancelled: '0', amount: '8880', agreementLineId: 1, agreedAmount: null },
@@ -281,12 +291,15 @@ describe('cancelling', () => {
   ];
 
   it('S6 gives everything back to the agreement', () => {
-    const decision = decideCancel({
-      order: { number: 'SO-0001', state: 'confirmed' },
-      lines,
-      purchases: [],
-      moved: false,
-    });
+    const decision = decideCancel(
+      {
+        order: { number: 'SO-0001', state: 'confirmed' },
+        lines,
+        supplies: [],
+        moved: false,
+      },
+      NONE,
+    );
     expect(decision.ok && decision.effects.released).toEqual([{ agreementLineId: 1, quantity: '-12', value: '-8880' }]);
   });
 
@@ -294,18 +307,71 @@ describe('cancelling', () => {
     const released = (cancelled: string, amount: string) => {
       const order = { number: 'SO-0001', state: 'confirmed' as const };
       const line = { id: 5, quantity: '12', cancelled, amount, agreementLineId: 1, agreedAmount: null };
-      const decision = decideCancel({ order, lines: [line], purchases: [], moved: false });
+      const decision = decideCancel({ order, lines: [line], supplies: [], moved: false }, NONE);
       return decision.ok && decision.effects.released;
     };
     expect(released('5', '5180')).toEqual([{ agreementLineId: 1, quantity: '-7', value: '-5180' }]);
     expect(released('12', '0')).toEqual([]);
   });
 
+  const supply = (change: Partial<TiedSupply> = {}): TiedSupply => ({
+    id: 7,
+    number: 'PO-0001',
+    state: 'placed',
+    straight: true,
+    tieIds: [1],
+    received: '0',
+    others: [],
+    ...change,
+  });
+  const told = (
+    supplies: TiedSupply[],
+    typed: { purchaseId: number; fate: 'cancel' | 'loose' | 'stock' }[] = [],
+    change: { state?: 'draft' | 'confirmed' | 'closed' | 'cancelled'; moved?: boolean } = {},
+  ) => {
+    const { state = 'confirmed', moved = false } = change;
+    const decision = decideCancel({ order: { number: 'SO-0001', state }, lines, supplies, moved }, { supplies: typed });
+    return decision.ok
+      ? decision.effects.supplies.map(({ supply: { number }, fate }) => `${number} ${fate}`)
+      : decision.refusals.map(({ field, code }) => `${field}: ${code}`);
+  };
+
   it.each([
-    ['closed' as const, [], false],
-    ['confirmed' as const, ['PO-0001'], false],
-    ['confirmed' as const, [], true],
-  ])('refuses one that is %s with %j', (state, purchases, moved) => {
-    expect(decideCancel({ order: { number: 'SO-0001', state }, lines, purchases, moved }).ok).toBe(false);
+    ['closed' as const, false, [': order-not-draft']],
+    ['cancelled' as const, false, [': order-not-draft']],
+    ['confirmed' as const, true, [': order-moved']],
+    ['draft' as const, false, []],
+  ])('refuses one that is %s, or of which goods moved (%p)', (state, moved, codes) => {
+    expect(told([], [], { state, moved })).toEqual(codes);
+  });
+
+  it('S8 asks of each purchase made for it what becomes of it', () => {
+    expect(told([supply(), supply({ id: 8, number: 'PO-0002' })], [{ purchaseId: 8, fate: 'loose' }])).toEqual([
+      ': supply-unasked',
+    ]);
+    expect(
+      told(
+        [supply(), supply({ id: 8, number: 'PO-0002' })],
+        [
+          { purchaseId: 8, fate: 'stock' },
+          { purchaseId: 7, fate: 'cancel' },
+        ],
+      ),
+    ).toEqual(['PO-0001 cancel', 'PO-0002 stock']);
+    expect(told([supply({ received: '0.00001' })], [{ purchaseId: 7, fate: 'loose' }])).toEqual([': order-moved']);
+  });
+
+  it.each([
+    ['for others too', { others: ['SO-0002'] }, ['loose'], 'supply-for-others'],
+    ['closed', { state: 'closed' }, ['loose'], 'supply-not-placed'],
+    ['to come to our place', { straight: false }, ['cancel', 'loose'], 'comes-here-already'],
+    ['for the customer alone', {}, ['cancel', 'loose', 'stock'], ''],
+  ])('S8 what is %s', (_what, change, fates, code) => {
+    const one = supply(change);
+    expect(fatesOf(one)).toEqual(fates);
+    for (const fate of ['cancel', 'loose', 'stock'] as const) {
+      const may = fates.includes(fate);
+      expect(told([one], [{ purchaseId: 7, fate }])).toEqual(may ? [`PO-0001 ${fate}`] : [`supplies.0.fate: ${code}`]);
+    }
   });
 });

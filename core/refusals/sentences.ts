@@ -42,6 +42,13 @@ export const sentences = {
   'too-long': (f: { what: string; most: string }) => `${f.what} is longer than ${f.most} characters; shorten it.`,
   'not-an-image': () => 'This is neither a PNG nor a JPEG picture; choose one of those.',
   'image-too-large': (f: { most: string }) => `A logo has at most ${f.most} kB; make it smaller first.`,
+  'waits-for-second': (f: { what: string }) => `${f.what} waits for a second person; do that by itself first.`,
+  'supply-unasked': (f: { purchase: string; order: string }) =>
+    `${f.purchase} was bought for ${f.order}: say whether it is cancelled too, stays for nobody, or comes to our stock.`,
+  'supply-for-others': (f: { purchase: string; orders: string }) =>
+    `${f.purchase} is for ${f.orders} too; let what is for this order hang loose instead.`,
+  'supply-not-placed': (f: { purchase: string; state: string }) =>
+    `${f.purchase} is ${f.state}; let it be parted from this order only.`,
   'nothing-past-due': () => 'Nothing of theirs is past due; leave them out.',
   'reminder-waits': (f: { customer: string }) =>
     `A message to ${f.customer} about an invoice waits to be sent; send or drop that first.`,
@@ -257,8 +264,8 @@ export const sentences = {
     `${n(f.tied)} of line ${f.line} come with ${f.purchases}; change both ends of the tie, or untie it first.`,
   'ship-to-tied': (f: { order: string; purchases: string }) =>
     `Goods of ${f.order} go straight to its address with ${f.purchases}; change the address on both ends of their ties.`,
-  'order-has-supply': (f: { order: string; purchases: string }) =>
-    `${f.order} has supply ordered for it (${f.purchases}); it can no longer be cancelled as a whole.`,
+  'order-moved': (f: { order: string }) =>
+    `Goods of ${f.order} came or went out already; close short what is still open instead.`,
   'price-missing': (f: { item: string }) =>
     `${f.item} has no price above zero; give one, or say why it goes for nothing.`,
   'permit-missing': (f: { customer: string; permit: string; item: string; day: string }) =>

@@ -19,3 +19,4 @@ export { previewAct, runAct } from './run-act';
 export { closedThrough } from './closed';
 export { secondKinds } from './second';
 export { staleRefusal } from './stale';
+export { doWithin } from './within';

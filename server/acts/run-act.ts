@@ -10,6 +10,7 @@ import {
   type ExpectedVersion,
   type Written,
 } from './act';
+import { Refused } from './refused';
 import { staleRefusal } from './stale';
 import { NotFound } from './not-found';
 import { actKeyTable, askedActTable, auditDocumentTable, auditTable } from './tables';
@@ -20,13 +21,6 @@ export interface PreviewAnswer {
   refusals: Refusal[];
   warnings: Refusal[];
   effects: unknown;
-}
-
-/** Carries refusals out of a transaction so that it rolls back. */
-class Refused extends Error {
-  constructor(readonly refusals: Refusal[]) {
-    super('refused');
-  }
 }
 
 /**

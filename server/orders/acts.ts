@@ -1,3 +1,4 @@
+import { buyingFor, partSupplies, suppliesOf } from './cancelled-supply';
 import type { OrderEffects, OrderLineNow } from '@core/orders';
 import { decideCancel, decideConfirm, decideSave, keepingPlanned } from '@core/orders';
 import { routeIsMade } from '@core/catalogue';
@@ -249,22 +250,16 @@ const cancelOrder = defineAct(contract.cancelOrder, {
   expectedVersion: ({ id, version }) => ({ kind: 'SO', id, version }),
   async load(tx, input, doer) {
     const { companyId } = doer;
-    const agreements = await loadAgreements(tx, companyId, await agreementsOf(tx, companyId, input.id));
+    const agreements = await loadAgreements(tx, companyId, [
+      ...new Set([...(await agreementsOf(tx, companyId, input.id)), ...(await buyingFor(tx, companyId, input.id))]),
+    ]);
     const head = await loadOrder(tx, companyId, input.id);
     const lines = await linesNow(tx, companyId, head.id);
-    const purchases = await tx.rows<{ number: string }>(
-      `SELECT DISTINCT p.number FROM sales_order_line l
-         JOIN tie t ON t.company_id = l.company_id AND t.order_line_id = l.id
-         JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
-         JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
-        WHERE l.company_id = ? AND l.order_id = ?`,
-      [companyId, head.id],
-    );
     return {
       head,
       agreements,
       lines,
-      purchases: purchases.map((row) => row.number),
+      supplies: await suppliesOf(tx, companyId, head.id),
       planned: await plannedLines(tx, companyId, head.id, 'planned'),
       work: await loadGivenBack(
         tx,
@@ -274,9 +269,12 @@ const cancelOrder = defineAct(contract.cancelOrder, {
       moved: lines.some((line) => line.shipped !== '0'),
     };
   },
-  decide: (ground) => keepingPlanned(decideCancel({ ...ground, order: ground.head }), ground.planned, () => []),
+  decide: (ground, input) =>
+    keepingPlanned(decideCancel({ ...ground, order: ground.head }, input), ground.planned, () => []),
+  also: ({ supplies }) => (supplies.length > 0 ? [{ right: 'purchases', says: 'change what was bought' }] : []),
   preview: (effects) => ({ state: effects.state }),
   async write(tx, effects, { head, agreements, work }, doer, { reason }) {
+    const parted = await partSupplies(tx, effects.supplies, `${head.number} is cancelled`, doer);
     await writeGivenBack(tx, doer, work);
     await tx.batch([
       ...counterStatements(doer.companyId, 'released', effects.released),
@@ -292,7 +290,10 @@ const cancelOrder = defineAct(contract.cancelOrder, {
       'UPDATE sales_order_line SET reserved = 0, cancelled = quantity, on_bench = FALSE WHERE company_id = ? AND id IN (?)',
       [doer.companyId, effects.lineIds],
     );
-    return { made: [], touched: [{ ...changed(head), reason: reason?.trim() ?? '' }, ...agreements, ...work.touched] };
+    return {
+      made: [],
+      touched: [{ ...changed(head), reason: reason?.trim() ?? '' }, ...agreements, ...work.touched, ...parted],
+    };
   },
 });
 

@@ -3,6 +3,7 @@ import * as desk from '@api/desk';
 import { itemsNamed } from '../catalogue';
 import { reads, type Room } from '../room';
 import { orderActs } from './acts';
+import { orderSupplies } from './cancelled-supply';
 import { closeShort, openAgain } from './closing';
 import { changeOrder } from './change';
 import { customerTold } from './told';
@@ -29,6 +30,7 @@ export const room: Room = {
   answers: [
     reads(orders.listOrders, (sql, companyId, { query, workDate }) => listOrders(sql, companyId, query, workDate)),
     reads(orders.openOrder, (sql, companyId, { params }) => openOrder(sql, companyId, params.id)),
+    reads(orders.orderSupplies, (sql, companyId, { params }) => orderSupplies(sql, companyId, params.id)),
     reads(orders.salesPeople, async (sql, companyId) => ({ rows: await peopleOf(sql, companyId) })),
     reads(desk.customerDesk, (sql, companyId, { params }) => customerDesk(sql, companyId, params.id)),
     reads(desk.usualBasket, (sql, companyId, { params, query, workDate }) =>

@@ -5,3 +5,5 @@ export { agreementsTouched, insertPurchases, insertReleasedPurchase, tieStatemen
 export { listBench } from './reads';
 export { threadsOfOrder } from './thread';
 export { inStepStatements } from './in-step';
+export { cancelPurchase } from './change-purchase';
+export { purchaseToStock, untie } from './ties';

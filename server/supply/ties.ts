@@ -33,7 +33,7 @@ const tieLine = defineAct(contract.tieLine, {
 });
 
 /** Parts ties on which nothing was received; the purchase stands for nobody, or for stock, from then on. // L4 */
-const untie = defineAct(contract.untie, {
+export const untie = defineAct(contract.untie, {
   right: 'purchases',
   says: 'untie purchases from sales orders',
   done: 'untied',
@@ -70,7 +70,7 @@ const untie = defineAct(contract.untie, {
 });
 
 /** A drop shipment that is for nobody comes to our place instead. // L4 */
-const purchaseToStock = defineAct(contract.purchaseToStock, {
+export const purchaseToStock = defineAct(contract.purchaseToStock, {
   right: 'purchases',
   says: 'turn purchases to our stock',
   done: 'turned to our stock',

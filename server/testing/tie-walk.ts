@@ -333,7 +333,18 @@ export const STEPS: Record<string, [weight: number, step: (walk: TieWalk) => Pro
     1,
     async (walk) => {
       const order = await walk.order();
-      return order && walk.visitor.raw('cancelOrder', { id: order.id, version: order.version });
+      if (!order) return null;
+      const { rows } = await walk.visitor.get<{ rows: { purchase: { id: number }; fates: string[] }[] }>(
+        `/api/orders/${order.id}/supplies`,
+      );
+      return walk.visitor.raw('cancelOrder', {
+        id: order.id,
+        version: order.version,
+        // Now and then one is not said.
+        supplies: rows
+          .filter(() => walk.chance.next() < 0.9)
+          .map(({ purchase, fates }) => ({ purchaseId: purchase.id, fate: walk.chance.pick(fates) })),
+      });
     },
   ],
   supply: [

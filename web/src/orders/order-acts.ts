@@ -19,6 +19,7 @@ import { CommissionSheet } from './commission-sheet';
 import { nextStepOf } from './next-step';
 import { shippable, suppliedBy, unmade } from './order-columns';
 import { TieWorkSheet, type TieWorkData } from '../workshop';
+import { CancelSheet } from './cancel-sheet';
 import { Orders, type OrderLine, type OrderSheet } from './service';
 import { SupplySheet } from './supply-sheet';
 import { copyOf, type TypedLine, type TypedOrder } from './typed';
@@ -34,16 +35,6 @@ const IMPOSSIBLE_DAYS: Asks = {
   sub: 'Leave it to change them, or confirm them all the same',
   act: 'Confirm all the same',
 };
-
-/** Cancels an order, with why. // S6 */
-const cancelling = (sheet: OrderSheet): AsksReason<typeof contract.cancelOrder> => ({
-  head: `Cancel ${sheet.number}`,
-  sub: 'What it held goes back to its agreement and to stock',
-  act: 'Cancel the order',
-  of: contract.cancelOrder,
-  input: (reason) => ({ id: sheet.id, version: sheet.version, reason }),
-  effect: () => `${counted(sheet.lines.length, 'line')} for ${sheet.customer.name}`,
-});
 
 /** Gives up what is open of a line, with why. // S6 */
 const closingShort = (sheet: OrderSheet, line: OrderLine): AsksReason<typeof contract.closeShort> => ({
@@ -94,9 +85,12 @@ export class OrderActs {
   /** What else can be done: its threads, its paper, a copy, an end to it. */
   private menu(sheet: OrderSheet): DocumentAct[] {
     const { id, version } = sheet;
-    // Nothing was bought for it, and nothing went out. // S6
-    const untouched = sheet.lines.every((line) => line.ties.length === 0 && line.shipped === '0');
-    const unsupplied = sheet.state === 'confirmed' && untouched;
+    // Nothing came for it, and nothing went out. // S6
+    const untouched = sheet.lines.every(
+      (line) => line.ties.every((tie) => tie.received === '0') && line.shipped === '0',
+    );
+    const tied = sheet.lines.some((line) => line.ties.length > 0);
+    const undone = sheet.state === 'confirmed' && untouched && (!tied || this.session.may('purchases'));
     const acts: DocumentAct[] = [
       {
         name: 'threads',
@@ -135,8 +129,8 @@ export class OrderActs {
         name: 'cancel',
         endsTyping: true,
         label: 'Cancel the order',
-        when: (sheet.state === 'draft' || unsupplied) && this.session.may('orders'),
-        does: () => this.sheets.open(ReasonSheet, cancelling(sheet)),
+        when: (sheet.state === 'draft' || undone) && this.session.may('orders'),
+        does: () => this.sheets.open<OrderSheet>(CancelSheet, sheet),
         says: ({ touched }) => ['Cancelled; what it held went back to its agreement:', touched[1] ?? touched[0]],
       },
     ];

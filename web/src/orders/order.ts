@@ -196,9 +196,22 @@ export class OrderPage {
       next: (found) => {
         const customer = found.find((each) => each.number === number);
         if (this.draft.begun()) this.notices.show('An order is being typed already; save it, or throw it away first.');
-        else if (customer) this.takeCustomer(customer);
+        else if (customer) {
+          this.takeCustomer(customer);
+          // Who it is for is known: the cursor goes to what comes next.
+          this.standOnNext(customer);
+        }
       },
       error: (error: unknown) => this.draft.refuse(error),
+    });
+  }
+
+  /** On their reference where it is wanted, else on the item of the first line. */
+  private standOnNext({ referenceRequired }: CustomerChoice): void {
+    setTimeout(() => {
+      if (referenceRequired) {
+        document.querySelectorAll<HTMLElement>('k-order .form input')[1]?.focus();
+      } else this.grid()?.focusFirst('item');
     });
   }
 

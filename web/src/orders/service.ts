@@ -33,6 +33,11 @@ export class Orders {
     return this.api.call(contract.salesPeople).pipe(map(({ rows }) => rows));
   }
 
+  /** What was bought for an order, and what may become of it where that is cancelled. */
+  supplies(id: number) {
+    return this.api.call(contract.orderSupplies, { params: { id } }).pipe(map(({ rows }) => rows));
+  }
+
   list(query: OrderQuery) {
     return this.api.call(contract.listOrders, { query });
   }

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { Title } from '@angular/platform-browser';
 import { Router, RouterLink } from '@angular/router';
+import { inUnits } from '@core/kernel';
 import { Session } from '../access';
 import { DocumentDock } from '../documents';
 import { pathOf } from '../kit/documents';
@@ -126,11 +127,10 @@ export class BenchPage {
         width: 100,
         text: (row) => row.item.number,
       },
-      { id: 'name', head: 'What', text: (row) => row.item.name },
       {
         id: 'why',
         head: 'Why this vendor',
-        width: 178,
+        width: 168,
         text: (row) =>
           row.proposal
             ? REASONS[row.proposal.reason]
@@ -139,8 +139,13 @@ export class BenchPage {
               : 'nobody sells it to us',
         need: (row) => row.proposal === null,
       },
-      { id: 'quantity', head: 'Needs', width: 74, figures: true, text: (row) => quantity(row.quantity) },
-      { id: 'unit', head: 'Unit', width: 64, text: (row) => row.item.unit },
+      {
+        id: 'quantity',
+        head: 'Needs',
+        width: 104,
+        figures: true,
+        text: (row) => inUnits(quantity(row.quantity), row.item.unit),
+      },
       {
         id: 'price',
         head: `Price, ${own}`,

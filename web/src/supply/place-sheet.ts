@@ -36,6 +36,7 @@ export interface PlaceData {
           <th>Item</th>
           <th class="num">Needs</th>
           <th class="num">Place</th>
+          <th class="num">Price</th>
           <th>Needed on</th>
           <th>Vendor</th>
         </tr>
@@ -67,6 +68,18 @@ export interface PlaceData {
                 />
               }
             </td>
+            <td class="part">
+              @if (vendors().has(row.key)) {
+                <k-number
+                  [bare]="true"
+                  kind="price"
+                  [placeholder]="foundPrice(row)"
+                  [label]="'Price of ' + row.item.number + ' for ' + forText(row)"
+                  [value]="prices().get(row.key) ?? ''"
+                  (valueChange)="typePrice(row, $event)"
+                />
+              }
+            </td>
             <td class="whole">{{ day(row.shipDate) }}</td>
             <td>
               @if (row.proposal === null) {
@@ -89,44 +102,28 @@ export interface PlaceData {
                     </option>
                   }
                 </select>
-                @if ((vendors().get(row.key) ?? row.proposal.vendorId) === row.proposal.vendorId) {
-                  <span class="faint">{{ reasons[row.proposal.reason] }}</span>
-                }
+                <span class="faint">{{ offerOf(row) }}</span>
               }
             </td>
           </tr>
-          @if (vendors().has(row.key)) {
+          @if (vendors().has(row.key) && asksWhy(row)) {
             <tr class="typed">
-              <td colspan="3"></td>
-              <td colspan="2" class="num">
-                <k-number
-                  [bare]="true"
-                  kind="price"
-                  [placeholder]="foundPrice(row)"
-                  [label]="'Price of ' + row.item.number + ' for ' + forText(row)"
-                  [value]="prices().get(row.key) ?? ''"
-                  (valueChange)="typePrice(row, $event)"
+              <td></td>
+              <td colspan="7">
+                <input
+                  class="why"
+                  maxlength="120"
+                  placeholder="Why another price, or more than is needed"
+                  [attr.aria-label]="'Why, for ' + row.item.number + ' of ' + forText(row)"
+                  [value]="whys().get(row.key) ?? ''"
+                  (input)="why(row, $any($event.target).value)"
                 />
-              </td>
-              <td colspan="2">
-                @if (asksWhy(row)) {
-                  <input
-                    class="why"
-                    maxlength="120"
-                    placeholder="Why"
-                    [attr.aria-label]="'Why, for ' + row.item.number + ' of ' + forText(row)"
-                    [value]="whys().get(row.key) ?? ''"
-                    (input)="why(row, $any($event.target).value)"
-                  />
-                } @else {
-                  <span class="faint">another price is typed over it</span>
-                }
               </td>
             </tr>
           }
           @if (refusedAt(row); as refused) {
             <tr>
-              <td colspan="7" class="bad" role="alert">{{ refused }}</td>
+              <td colspan="8" class="bad" role="alert">{{ refused }}</td>
             </tr>
           }
         }
@@ -171,7 +168,7 @@ export interface PlaceData {
         white-space: nowrap;
       }
       td.part {
-        width: 90px;
+        width: 78px;
       }
       tr.typed td {
         border-top: 0;
@@ -232,7 +229,6 @@ export class PlaceSheet {
     const made = this.form.previewed()?.effects?.purchases.length ?? 0;
     return made > 1 ? `Place ${made} purchase orders` : 'Place the purchase order';
   });
-  protected readonly reasons = REASONS;
   protected readonly forText = forText;
   protected readonly quantity = quantity;
   protected readonly price = price;
@@ -276,10 +272,23 @@ export class PlaceSheet {
     return { ...(price === '' ? {} : { price }), ...(reason === '' ? {} : { reason }) };
   }
 
+  private chosenOffer(row: BenchRow) {
+    const vendorId = this.vendors().get(row.key) ?? row.proposal?.vendorId;
+    return row.offers.find((offer) => offer.vendorId === vendorId);
+  }
+
   /** What the chosen vendor asks, as it stands where nothing is typed. */
   protected foundPrice(row: BenchRow): string {
-    const offer = row.offers.find(({ vendorId }) => vendorId === this.vendors().get(row.key));
-    return offer ? this.priceOf(offer) : '';
+    const offer = this.chosenOffer(row);
+    return offer ? price(offer.unitPrice, offer.currency) : '';
+  }
+
+  /** What the chosen vendor asks, how long they take, and why they were proposed. */
+  protected offerOf(row: BenchRow): string {
+    const offer = this.chosenOffer(row);
+    if (!offer || !row.proposal) return '';
+    const why = offer.vendorId === row.proposal.vendorId ? [REASONS[row.proposal.reason]] : [];
+    return [this.priceOf(offer), counted(offer.leadDays, 'day'), ...why].join(', ');
   }
 
   protected refusedAt(row: BenchRow): string {

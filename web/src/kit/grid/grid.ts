@@ -26,6 +26,7 @@ import type {
   GridApi,
   ICellRendererParams,
   RowSelectionOptions,
+  SuppressKeyboardEventParams,
 } from 'ag-grid-community';
 import { spreadsheetCells } from '@core/typed';
 import { beadsElement } from '../charts/bead';
@@ -47,7 +48,8 @@ function sortedWay(sort: string, id: string): 'asc' | 'desc' | null {
 
 /**
  * The dense grid of every list and document. Enter opens (or edits a cell that can be), the row one is on is told
- * to the dock, Ctrl+D copies from above, Ctrl+Delete removes a row, pasted cells fill from the focused one on.
+ * to the dock, Ctrl+D copies from above, Ctrl+Delete removes a row, pasted cells fill from the focused one on. Home and
+ * End stay in the row; Enter after a run of Tabs goes to where the run began, a row below, as in a spreadsheet.
  */
 @Component({
   selector: 'k-grid',
@@ -270,6 +272,34 @@ export class Grid<Row> {
     if (event.key === 'Delete' && event.ctrlKey) this.removed.emit(row);
   }
 
+  /** Where a run of Tabs through typed cells began; null outside one. */
+  private runFrom: string | null = null;
+
+  /** Keys that are the grid's own: true where nothing else is to be done with them. */
+  private ownKey({ event, editing, node, column }: SuppressKeyboardEventParams): boolean {
+    const at = column.getColId();
+    const rowIndex = node.rowIndex;
+    if (editing) {
+      if (event.key === 'Tab' && !event.shiftKey) this.runFrom ??= at;
+      if (event.key === 'Escape') this.runFrom = null;
+      if (event.key === 'Enter' && !event.ctrlKey && this.runFrom !== null && rowIndex !== null) {
+        const from = this.runFrom;
+        this.runFrom = null;
+        // What was typed is kept first; a blank row may come under it by that.
+        setTimeout(() => {
+          if (rowIndex + 1 < (this.api?.getDisplayedRowCount() ?? 0)) this.api?.setFocusedCell(rowIndex + 1, from);
+        });
+      }
+      return false;
+    }
+    this.runFrom = null;
+    if ((event.key !== 'Home' && event.key !== 'End') || event.ctrlKey || rowIndex === null) return false;
+    const columns = this.columns();
+    event.preventDefault();
+    this.api?.setFocusedCell(rowIndex, columns[event.key === 'Home' ? 0 : columns.length - 1]!.id);
+    return true;
+  }
+
   private copyDown(rowIndex: number, spec: GridColumn<Row>): void {
     const above = this.rows()[rowIndex - 1];
     const here = this.rows()[rowIndex];
@@ -326,6 +356,7 @@ export class Grid<Row> {
       valueGetter: ({ data }) => column.text?.(data as Row) ?? '',
       equals: () => false,
       cellRenderer: (params: ICellRendererParams) => this.cell(column, params.data as Row),
+      suppressKeyboardEvent: (params) => this.ownKey(params),
       editable: edit ? ({ data }) => edit.when?.(data as Row) ?? true : false,
       ...(edit ? this.editor(column) : {}),
     };
