@@ -160,6 +160,8 @@ describe('G7 rights to see', () => {
     'findOffers',
     'listViews',
     'openLetterhead',
+    'orderSupplies',
+    'itemWork',
     'itemGroups',
     'renewCalendar',
     'openAvailability',
