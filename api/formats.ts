@@ -40,6 +40,7 @@ export const bringInAgreements = act({
     rows: z.number(),
     good: z.number(),
     problems: Problems,
+    words: Problems,
   }),
 });
 

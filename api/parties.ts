@@ -50,7 +50,10 @@ export const VendorSheet = Party.extend({
 export const PartyChoice = Party.extend({
   detail: z.string(),
   referenceRequired: z.boolean(),
+  /** The usual one first. */
   shipTos: z.array(Address),
+  /** The address most of their last orders go to; null where they ordered nothing yet. */
+  usualShipToId: Id.nullable(),
 });
 
 export const findCustomers = read({

@@ -1,3 +1,4 @@
+import { leftOut, type ImportProblem } from './left-out';
 import {
   BASES,
   decideTerms,
@@ -82,13 +83,6 @@ export interface ImportGround {
   groups: ReadonlyMap<string, { id: number; code: string }>;
 }
 
-/** What is wrong in one cell: the file's line (the heading is 1), its column, and the sentence. */
-export interface ImportProblem {
-  line: number;
-  column: string;
-  sentence: string;
-}
-
 export interface ImportEffects {
   drafts: AgreementEffects[];
   /** Agreements and lines the file holds. */
@@ -97,6 +91,8 @@ export interface ImportEffects {
   problems: ImportProblem[];
   /** Agreements that can be made from the good lines alone. */
   good: number;
+  /** What is worth a word and stands against nothing. */
+  words: ImportProblem[];
 }
 
 interface FileRow {
@@ -118,12 +114,20 @@ export function decideImport(
   const missing = (['party', 'last day', 'committed'] as const).filter((column) => !heading.includes(column));
   if (missing.length > 0) return refused(refuse('columns-missing', 'file', { columns: missing.join(', ') }));
   const rows = rowsOf(table, heading);
+  const words = leftOut(table[0] ?? [], AGREEMENT_COLUMNS);
   if (rows.length === 0) return refused(refuse('file-empty', 'file', {}));
   if (rows.length > MOST_ROWS) return refused(refuse('file-too-long', 'file', { most: String(MOST_ROWS) }));
   const read = groupsOf(rows).map((group) => readAgreement(ground, group, workDate));
   const problems = read.flatMap((each) => each.problems).sort((a, b) => a.line - b.line);
   const good = read.flatMap((each) => (each.good ? [each.good] : []));
-  const effects = () => ({ drafts: good, agreements: read.length, rows: rows.length, problems, good: good.length });
+  const effects = () => ({
+    drafts: good,
+    agreements: read.length,
+    rows: rows.length,
+    problems,
+    good: good.length,
+    words,
+  });
   if (problems.length > 0 && goodOnly && good.length === 0) return refused(refuse('nothing-good', 'file', {}));
   return decided([], effects);
 }

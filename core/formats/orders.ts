@@ -5,7 +5,8 @@ import { ROUTES, type Route } from '@core/catalogue';
 import { decided, refuse, sentenceOf, type Decision, type Refusal } from '@core/refusals';
 import { readTypedDay, readTypedLinePrice } from '@core/typed';
 import { isSameUnit, type Against, type WrittenOrder } from './ubl';
-import { MOST_ROWS, type ImportProblem } from './agreements';
+import { MOST_ROWS } from './agreements';
+import type { ImportProblem } from './left-out';
 
 /** The columns of orders in a file, one row a line; the head stands on the first row of each order. */
 export const ORDER_COLUMNS = [
@@ -136,16 +137,17 @@ export interface OrderFileEffects {
 
 /**
  * Orders of a file as drafts, each priced and checked as if it had been typed; every problem by line and column. // G4 S2
- * `find` gives a customer by number or name. Orders of one customer take from their agreements one after the other.
+ * `find` gives a customer by number or name; `leftOut` are words of what of the file is not read. Orders of one customer take from their agreements one after the other.
  */
 export function decideOrderFile(
   find: (names: readonly string[]) => FileCustomer | null,
   orders: readonly FileOrder[],
   goodOnly: boolean,
   workDate: Day,
+  leftOut: readonly ImportProblem[] = [],
 ): Decision<OrderFileEffects> {
   const problems: ImportProblem[] = [];
-  const words: ImportProblem[] = [];
+  const words: ImportProblem[] = [...leftOut];
   const drafts: OrderDraft[] = [];
   const taken = new Map<number, { ground: SaveGround; references: Map<string, string> }>();
   for (const order of orders) {

@@ -419,6 +419,18 @@ export const sentences = {
     Number(f.open) > 0
       ? `${n(f.asked)} of ${f.item} is more than the ${n(f.open)} still open on ${f.document} line ${f.line}; give ${n(f.open)} or less.`
       : `Nothing of ${f.item} is open any more on ${f.document} line ${f.line}.`,
+  'above-tolerance': (f: {
+    document: string;
+    line: string;
+    item: string;
+    asked: string;
+    open: string;
+    beyond: string;
+  }) => {
+    const room = String(Math.max(0, Number(f.open) + Number(f.beyond)));
+    const open = Number(f.open) > 0 ? `${n(f.open)} still open` : 'nothing still open';
+    return `${n(f.asked)} of ${f.item} is too much on ${f.document} line ${f.line}: ${open}, and ${n(f.beyond)} may come beyond; give ${n(room)} or less.`;
+  },
   'purchase-not-placed': (f: { purchase: string; state: string }) =>
     `${f.purchase} is ${f.state}; only a placed order can be received.`,
   'above-on-hand': (f: { item: string; asked: string; onHand: string }) =>

@@ -91,13 +91,13 @@ function askedRefusal(
   if (dec(ask.quantity).lte(0)) return refuse('not-above-zero', ask.field, { what: 'The quantity' });
   const most = dec(line.quantity).times(dec(tolerancePercent).plus(100)).div(100);
   if (received.plus(ask.quantity).lte(most)) return null;
-  return refuse('above-open', ask.field, {
-    document: purchase.number,
-    line: String(line.lineNo),
-    item: item.number,
-    asked: ask.quantity,
-    open: most.minus(received).toFixed(),
-  });
+  const open = dec(line.quantity).minus(received);
+  const facts = { document: purchase.number, line: String(line.lineNo), item: item.number, asked: ask.quantity };
+  const room = most.minus(received);
+  // What may come beyond the order is told apart from what is open.
+  return room.eq(open)
+    ? refuse('above-open', ask.field, { ...facts, open: open.toFixed() })
+    : refuse('above-tolerance', ask.field, { ...facts, open: open.toFixed(), beyond: room.minus(open).toFixed() });
 }
 
 /** The received quantity laid out over the line's ties, what is left of it for our stock; costs sum to the line's. */

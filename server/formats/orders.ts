@@ -1,11 +1,14 @@
 import { routeIsMade } from '@core/catalogue';
 import {
   decideOrderFile,
+  leftOut,
+  ORDER_COLUMNS,
   wholeOrGood,
   orderOfWritten,
   ordersOfTable,
   type FileCustomer,
   type FileOrder,
+  type ImportProblem,
 } from '@core/formats';
 import { refuse, type Refusal } from '@core/refusals';
 import { dec, documentTotals, MAIN_LOCATION } from '@core/kernel';
@@ -31,14 +34,14 @@ export const bringInOrders = defineAct(contract.bringInOrders, {
   done: 'brought in',
   prepare: (_, input) => ordersIn(input.name, Buffer.from(input.content, 'base64')),
   async load(tx, _input, doer, read) {
-    const customers = 'code' in read ? new Map<string, FileCustomer>() : await customersOf(tx, read, doer);
+    const customers = 'code' in read ? new Map<string, FileCustomer>() : await customersOf(tx, read.orders, doer);
     return { read, customers };
   },
   decide({ read, customers }, input, doer) {
     if ('code' in read) return { ok: false, refusals: [read] };
     const find = (names: readonly string[]) =>
       names.map((name) => customers.get(name.toLowerCase())).find((each) => each !== undefined) ?? null;
-    return wholeOrGood(decideOrderFile(find, read, input.goodOnly, doer.workDate), input);
+    return wholeOrGood(decideOrderFile(find, read.orders, input.goodOnly, doer.workDate, read.leftOut), input);
   },
   preview: ({ drafts: _drafts, ...found }) => found,
   async write(tx, { drafts }, { customers }, doer, input) {
@@ -71,17 +74,24 @@ export const bringInOrders = defineAct(contract.bringInOrders, {
 });
 
 /** The orders of a file: rows of CSV or XLSX, or one UBL 2.1 order. */
-async function ordersIn(name: string, content: Buffer): Promise<FileOrder[] | Refusal> {
+async function ordersIn(
+  name: string,
+  content: Buffer,
+): Promise<{ orders: FileOrder[]; leftOut: ImportProblem[] } | Refusal> {
   if (!name.toLowerCase().endsWith('.xml')) {
     const table = await tableIn(name, content);
-    return 'code' in table ? table : ordersOfTable(table);
+    if ('code' in table) return table;
+    const orders = ordersOfTable(table);
+    return 'code' in orders ? orders : { orders, leftOut: leftOut(table[0] ?? [], ORDER_COLUMNS) };
   }
   const root = await xmlIn(name, content);
   if ('code' in root) return root;
   const written = readUblOrder(root);
   if (!written) return refuse('not-an-order', 'file', { root: root.name });
   const [problem] = ublProblems(root);
-  return problem ? refuse('not-ubl', 'file', { path: problem.path, what: problem.words }) : [orderOfWritten(written)];
+  return problem
+    ? refuse('not-ubl', 'file', { path: problem.path, what: problem.words })
+    : { orders: [orderOfWritten(written)], leftOut: [] };
 }
 
 /** The customers a file names, by number and name, with what their orders are decided by; agreements locked first. */

@@ -18,7 +18,8 @@ import { insertOrder } from './store';
 
 /** A release of an agreement: a draft sales order that names it, or a placed purchase order for our own stock. // A6 */
 export const releaseAgreement = defineAct(contract.releaseAgreement, {
-  right: 'orders',
+  // Of a buying agreement it places a purchase, of a selling one it makes an order: each asks for its own right.
+  right: 'own',
   says: 'release agreements',
   done: 'released',
   async load(tx, input, doer) {
@@ -58,9 +59,11 @@ async function withPrices<Ground extends ReleaseGround>(sql: Sql, ground: Ground
   };
 }
 
-/** Released of a buying agreement, it is a purchase order. */
+/** Released of a buying agreement, it is a purchase order; of a selling one a sales order. */
 const rightsOf = ({ order }: ReleaseEffects): AlsoNeeded[] =>
-  order.side === 'buying' ? [{ right: 'purchases', says: 'place purchase orders' }] : [];
+  order.side === 'buying'
+    ? [{ right: 'purchases', says: 'place purchase orders' }]
+    : [{ right: 'orders', says: 'release agreements' }];
 
 /** Writes what a release makes; its counters first, then its number. */
 async function writeRelease(
@@ -85,7 +88,7 @@ async function writeRelease(
 
 /** Releases the planned calls up to a day: by hand, or by the clock some days ahead. Each call once. // A7 */
 export const releasePlanned = defineAct(contract.releasePlanned, {
-  right: 'orders',
+  right: 'own',
   says: 'release planned calls',
   done: 'planned calls released',
   async load(tx, input, doer) {

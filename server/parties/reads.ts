@@ -24,16 +24,34 @@ export async function findCustomers(
   );
   return {
     rows: await Promise.all(
-      rows.map(async (row) => ({
-        id: row.id,
-        number: row.number,
-        name: row.name,
-        detail: row.phone,
-        referenceRequired: row.referenceRequired,
-        shipTos: await shipTosOf(sql, companyId, row.id),
-      })),
+      rows.map(async (row) => {
+        const [shipTos, usual] = [await shipTosOf(sql, companyId, row.id), await usualShipTo(sql, companyId, row.id)];
+        return {
+          id: row.id,
+          number: row.number,
+          name: row.name,
+          detail: row.phone,
+          referenceRequired: row.referenceRequired,
+          shipTos: [...shipTos.filter(({ id }) => id === usual), ...shipTos.filter(({ id }) => id !== usual)],
+          usualShipToId: usual,
+        };
+      }),
     ),
   };
+}
+
+/** Of so many last orders of a customer, where most go to; of equals where the newest goes. */
+const LAST_ORDERS = 20;
+
+async function usualShipTo(sql: Sql, companyId: number, customerId: number): Promise<number | null> {
+  const [found] = await sql.rows<{ id: number }>(
+    `SELECT ship_to_id AS id FROM (
+       SELECT id, ship_to_id FROM sales_order FORCE INDEX (sales_order_customer)
+        WHERE company_id = ? AND customer_id = ? ORDER BY id DESC LIMIT ?) o
+      WHERE ship_to_id IS NOT NULL GROUP BY ship_to_id ORDER BY COUNT(*) DESC, MAX(id) DESC LIMIT 1`,
+    [companyId, customerId, LAST_ORDERS],
+  );
+  return found?.id ?? null;
 }
 
 /** Vendors by any part of name, number or phone; 12 at most. */
@@ -48,7 +66,15 @@ export async function findVendors(
       WHERE company_id = ? AND (name LIKE ? OR number LIKE ? OR phone LIKE ?) ORDER BY name LIMIT 12`,
     [companyId, like, like, like],
   );
-  return { rows: rows.map(({ phone, ...row }) => ({ ...row, detail: phone, referenceRequired: false, shipTos: [] })) };
+  return {
+    rows: rows.map(({ phone, ...row }) => ({
+      ...row,
+      detail: phone,
+      referenceRequired: false,
+      shipTos: [],
+      usualShipToId: null,
+    })),
+  };
 }
 
 type PartyRow = Columns<Vendor, 'id number name phone email taxNumber currency'> & { terms: string };

@@ -1,3 +1,4 @@
+import { Session } from '../access';
 import { inject, signal } from '@angular/core';
 import { REST_WORDS, type LimitPolicy } from '@core/agreements';
 import { PaperActs } from '../documents';
@@ -28,6 +29,7 @@ export const LIMIT_NAMES: Record<LimitPolicy, string> = {
 /** What can be done with an agreement, from its draft to its end. To be made in an injection context. */
 export class AgreementActs {
   private readonly agreements = inject(Agreements);
+  private readonly session = inject(Session);
   private readonly sheets = inject(Sheets);
   private readonly paper = new PaperActs();
   /** Approved terms are being changed: they are kept as a revision. // A15 */
@@ -161,7 +163,8 @@ export class AgreementActs {
         name: 'release',
         asks: true,
         label: 'Release…',
-        when: state === 'in-force' && !past,
+        // Of a buying agreement a release is a purchase.
+        when: state === 'in-force' && !past && this.session.may(sheet.side === 'buying' ? 'purchases' : 'orders'),
         place: 'step',
         does: () => this.sheets.open(ReleaseSheet, sheet),
         says: ({ made }) => [`Released from ${sheet.number}:`, made[0], 'go there'],

@@ -212,7 +212,17 @@ export function lineColumns(sheet: AgreementSheet, workDate: string): GridColumn
     { id: 'released', head: 'Released', width, figures: true, text: (row) => shown(counts(row).released) },
     { id: 'shipped', head: words.moved, width, figures: true, text: (row) => shown(counts(row).shipped) },
     { id: 'invoiced', head: 'Invoiced', width, figures: true, text: (row) => shown(counts(row).invoiced) },
-    { id: 'left', head: 'Left', width, figures: true, text: (row) => shown(leftOf(counts(row)).toRelease.toFixed()) },
+    {
+      id: 'left',
+      head: 'Left',
+      width,
+      figures: true,
+      // Beyond what was committed nothing is left, and so much more was taken.
+      text: (row) => {
+        const left = leftOf(counts(row)).toRelease;
+        return left.lt(0) ? `${shown(left.abs().toFixed())} over` : shown(left.toFixed());
+      },
+    },
     { id: 'taken', head: 'Taken', width: 60, beads: (row) => [{ label: words.moved, share: shipped(row) }] },
     {
       id: 'pace',

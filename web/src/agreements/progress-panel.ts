@@ -167,9 +167,14 @@ export class ProgressPanel {
     return this.sheet().basis === 'value' || !item ? `${this.sheet().currency} ${text}` : inUnits(text, item.unit);
   }
 
+  /** Ended or cancelled. */
+  private readonly over = computed(() => ['ended', 'cancelled'].includes(this.sheet().state));
   protected readonly headline = computed(() => {
     const shown = this.read()!;
     const units = this.units(this.amount(shown.committed));
+    if (this.over()) {
+      return `It is over: ${this.amount(shown.shipped)} of ${units} ${this.words().move}.`;
+    }
     if (shown.runOut) {
       const gone = shown.runOut <= this.workDate();
       return gone
@@ -196,8 +201,13 @@ export class ProgressPanel {
         'Ahead',
         `${this.amount(shown.open)} released, not ${this.words().move} ${this.sheet().basis === 'value' ? '' : `· ${this.amount(shown.planned)} planned `}· ${Number(shown.rate).toFixed(2)} a day over ${counted(rateDays(shown.firstDay, this.workDate()), 'day')}`,
       ],
-      ['At the end', `about ${this.about(shown.atEnd)} of ${this.amount(shown.committed)}`],
-      ['Left, weighed', `${currency} ${money(shown.weightedValue, currency)}`],
+      // Nothing is foretold of what is over.
+      ...(this.over()
+        ? []
+        : ([
+            ['At the end', `about ${this.about(shown.atEnd)} of ${this.amount(shown.committed)}`],
+            ['Left, weighed', `${currency} ${money(shown.weightedValue, currency)}`],
+          ] as const)),
       ['Price', priceWords(line, currency)],
       ...(steps ? [['Releases', steps] as const] : []),
       ...(line.notes ? [['Notes', line.notes] as const] : []),

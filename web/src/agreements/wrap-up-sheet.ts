@@ -17,6 +17,9 @@ const CHOICES: readonly { value: WrapUp; label: string; act: string }[] = [
   { value: 'renew', label: 'End it and renew it as a draft', act: 'End and renew' },
 ];
 
+/** What stands where nothing is known yet. */
+const NOT_TOLD = '–';
+
 /** What is left, what is open, what is owed at an agreement's end, and the decision about it. // A11 */
 @Component({
   selector: 'k-wrap-up-sheet',
@@ -116,7 +119,9 @@ export class WrapUpSheet {
     return this.sheet.lastDay < this.workDate() ? `its last day was ${last}` : `its last day is ${last}`;
   });
   protected readonly left = computed(() => {
-    const left = this.effects()?.left ?? [];
+    // While it is refused, nothing is told of what it would come to.
+    const left = this.effects()?.left;
+    if (!left) return NOT_TOLD;
     return left.length === 0
       ? 'nothing'
       : left
@@ -127,13 +132,14 @@ export class WrapUpSheet {
           )
           .join(', ');
   });
-  protected readonly open = computed(
-    () =>
-      (this.effects()?.openOrders ?? []).map((order) => order.number).join(', ') ||
-      'none; all that was released went out',
-  );
+  protected readonly open = computed(() => {
+    const orders = this.effects()?.openOrders;
+    if (!orders) return NOT_TOLD;
+    return orders.map((order) => order.number).join(', ') || 'none; all that was released went out';
+  });
   protected readonly owed = computed(() => {
-    const owed = this.effects()?.owed ?? '0';
+    const owed = this.effects()?.owed;
+    if (owed === undefined) return NOT_TOLD;
     return owed === '0' ? 'nothing' : `${this.sheet.currency} ${money(owed, this.sheet.currency)}`;
   });
   protected readonly prepaid = computed(() => {

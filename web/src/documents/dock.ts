@@ -21,6 +21,18 @@ type Related = z.infer<typeof RelatedDocument>;
 /** Documents that are about order lines, and so have a thread. */
 const THREADED: readonly string[] = ['SO', 'PO', 'RC', 'SH', 'CI', 'VI', 'CN'];
 
+/** What the amount of a document is: no two kinds are added up. */
+const AMOUNTS: Readonly<Record<string, string>> = {
+  SO: 'net',
+  PO: 'net',
+  RC: 'at cost',
+  SH: 'at cost',
+  CI: 'with tax',
+  VI: 'with tax',
+  CN: 'with tax',
+  PP: 'paid ahead',
+};
+
 /** Documents that serve, or are served. */
 const PEGGED: readonly string[] = ['SO', 'PO', 'PR', 'AS', 'PL'];
 
@@ -85,6 +97,7 @@ export class DocumentDock {
     () => !['AG', 'SO', 'PO', 'PR', 'AS', 'PL', undefined].includes(this.document()?.kind),
   );
   private readonly threaded = computed(() => THREADED.includes(this.document()?.kind ?? ''));
+  protected readonly amountOf = (kind: string) => AMOUNTS[kind] ?? '';
   protected readonly workDate = this.session.workDate;
   protected readonly tabs = computed(() => [
     ...(this.own() ? [this.own()] : []),

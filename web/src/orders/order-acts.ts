@@ -166,6 +166,10 @@ export class OrderActs {
         when: loosable.length > 0,
         does: () => this.bench.untie(loosable.map((tie) => tie.id)),
         says: () => [`Line ${lineNo} is without supply again; for nobody now:`, loosable[0]!.purchase],
+        undo: () =>
+          this.bench.tieAgain(
+            loosable.map(({ purchaseLineId, quantity }) => ({ orderLineId: line.id, purchaseLineId, quantity })),
+          ),
       },
       {
         name: 'tie',
@@ -185,6 +189,11 @@ export class OrderActs {
         when: ['confirmed', 'closed'].includes(sheet.state) && open && this.session.may('orders'),
         does: () => this.sheets.open(ReasonSheet, closingShort(sheet, line)),
         says: ({ touched }) => [`Line ${lineNo} is closed short; what was open went back:`, touched[1] ?? touched[0]],
+        undo: ({ touched }) => {
+          const now = touched.find(({ kind, id }) => kind === 'SO' && id === sheet.id) as
+            { version?: number } | undefined;
+          return this.orders.openAgain(sheet.id, now?.version ?? sheet.version + 1, [line.id]);
+        },
       },
       {
         name: 'open-again',

@@ -213,7 +213,12 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
 }
 
 /** The lines of an order that is followed to its end. */
-export function lineColumns(currency: string, workDate: string, moved: boolean): GridColumn<OrderLine>[] {
+export function lineColumns(
+  currency: string,
+  workDate: string,
+  moved: boolean,
+  soldOtherwise = false,
+): GridColumn<OrderLine>[] {
   return [
     { id: 'line', head: '', width: 32, text: (row) => String(row.lineNo) },
     {
@@ -228,7 +233,8 @@ export function lineColumns(currency: string, workDate: string, moved: boolean):
     {
       id: 'unit',
       head: 'Unit',
-      width: 76,
+      // Whole where some were sold in another unit than they are kept in.
+      width: soldOtherwise ? 124 : 76,
       text: (row) => (row.sold.factor === '1' ? row.item.unit : soldAs(row)),
     },
     { id: 'price', head: 'Price', width: 84, figures: true, text: (row) => price(row.unitPrice, currency) },

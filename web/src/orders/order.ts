@@ -317,7 +317,7 @@ export class OrderPage {
       customerId: customer.id,
       customerName: customer.name,
       referenceRequired: customer.referenceRequired,
-      shipTos: shipToOptions(customer.shipTos),
+      shipTos: shipToOptions(customer.shipTos, customer.usualShipToId),
       shipToId: customer.shipTos[0]?.id ?? null,
     });
   }
@@ -469,7 +469,12 @@ export class OrderPage {
     }),
   );
   protected readonly lineColumns = computed(() =>
-    lineColumns(this.currency(), this.workDate(), this.sheet()?.lines.some((line) => line.movedFrom !== null) ?? false),
+    lineColumns(
+      this.currency(),
+      this.workDate(),
+      this.sheet()?.lines.some((line) => line.movedFrom !== null) ?? false,
+      this.sheet()?.lines.some((line) => line.sold.factor !== '1') ?? false,
+    ),
   );
   protected readonly rowKey = (row: TypedLine) => row.key;
   protected readonly money = (value: string) => money(value, this.currency());

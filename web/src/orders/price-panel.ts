@@ -91,7 +91,7 @@ export interface PricedLine {
         }
       </div>
     } @else {
-      <p class="faint">Choose a line to see how its price came about.</p>
+      <p class="faint">Here stands, of the line one is on, how its price came about.</p>
     }`,
   styles: `
     table {

@@ -171,8 +171,12 @@ export function typedOf(sheet: OrderSheet): TypedOrder {
   };
 }
 
-export function shipToOptions(shipTos: OrderSheet['shipTos']) {
-  return shipTos.map((shipTo) => ({ value: String(shipTo.id), label: `${shipTo.label}, ${shipTo.town}` }));
+export function shipToOptions(shipTos: OrderSheet['shipTos'], usual: number | null = null) {
+  const several = shipTos.length > 1;
+  return shipTos.map(({ id, label, town }) => ({
+    value: String(id),
+    label: `${label}, ${town}${several && id === usual ? ' (their usual one)' : ''}`,
+  }));
 }
 
 /** What a line takes from its item. */

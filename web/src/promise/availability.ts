@@ -98,7 +98,7 @@ const standsOn = <Step extends { day: number }>(steps: readonly Step[], day: num
         </div>
       </div>
     } @else if (itemId() === null) {
-      <p class="faint">Choose a line of an item to see what is there of it, and when.</p>
+      <p class="faint">Here stands what is there of the item one is on, and when.</p>
     }`,
   styles: `
     .columns {

@@ -111,6 +111,10 @@ export class PurchaseActs {
         when: loosable.length > 0,
         does: () => this.bench.untie(loosable.map((tie) => tie.id)),
         says: ({ touched }) => [`Line ${line.lineNo} is for nobody now; without supply again:`, touched[0]],
+        undo: () =>
+          this.bench.tieAgain(
+            loosable.map(({ orderLineId, quantity }) => ({ orderLineId, purchaseLineId: line.id, quantity })),
+          ),
       },
       {
         name: 'tie',

@@ -288,7 +288,9 @@ export class PlaceSheet {
     const offer = this.chosenOffer(row);
     if (!offer || !row.proposal) return '';
     const why = offer.vendorId === row.proposal.vendorId ? [REASONS[row.proposal.reason]] : [];
-    return [this.priceOf(offer), counted(offer.leadDays, 'day'), ...why].join(', ');
+    const own = this.session.company()?.currency ?? '';
+    const abroad = offer.currency === own ? [] : [this.priceOf(offer)];
+    return [...abroad, counted(offer.leadDays, 'day'), ...why].join(', ');
   }
 
   protected refusedAt(row: BenchRow): string {

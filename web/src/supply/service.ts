@@ -1,7 +1,7 @@
 import { inject, Injectable } from '@angular/core';
 import type * as z from 'zod';
-import type { Observable } from 'rxjs';
-import { map } from 'rxjs/operators';
+import { concatMap, from, type Observable } from 'rxjs';
+import { last, map } from 'rxjs/operators';
 import * as contract from '@api/supply';
 import { Api, type ActDone } from '../kit/act/api';
 import { price } from '../kit/formats';
@@ -42,6 +42,16 @@ export class Bench {
 
   untie(tieIds: readonly number[]): Observable<ActDone> {
     return this.api.act(contract.untie, { tieIds: [...tieIds] });
+  }
+
+  /** Ties what was parted, one after the other; what of it was done is told of the last. */
+  tieAgain(
+    ties: readonly { orderLineId: number; purchaseLineId: number; quantity: string }[],
+  ): Observable<ActDone | undefined> {
+    return from(ties).pipe(
+      concatMap((tie) => this.api.act(contract.tieLine, tie)),
+      last(undefined, undefined),
+    );
   }
 
   toStock(purchaseId: number, version: number): Observable<ActDone> {

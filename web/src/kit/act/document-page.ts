@@ -32,6 +32,8 @@ export interface DocumentAct {
   /** Answers what was done; nothing, where one left it. */
   does?: () => Observable<ActDone | undefined> | void;
   says?: (done: ActDone) => Saying | undefined;
+  /** Takes it back, where the rules allow; offered with what is said. */
+  undo?: (done: ActDone) => Observable<ActDone | undefined>;
 }
 
 /** A page's sentence: the document's number, the rest of its name, and how it stands. */
@@ -143,8 +145,15 @@ export class DocumentPage<Key, Shown extends object, Line = { id: number }> {
     if (doing) this.follow(doing, act);
   }
 
+  private takeBack(undoing: Observable<ActDone | undefined>): void {
+    this.follow(undoing, { says: ({ touched }) => ['Taken back:', touched[0]] });
+  }
+
   /** Follows what is being done to its end: reads the document again and says what was done, or shows why not. */
-  follow(doing: Observable<ActDone | undefined>, { says, endsTyping }: Pick<DocumentAct, 'says' | 'endsTyping'>): void {
+  follow(
+    doing: Observable<ActDone | undefined>,
+    { says, endsTyping, undo }: Pick<DocumentAct, 'says' | 'endsTyping' | 'undo'>,
+  ): void {
     this.busy.set(true);
     this.refusals.set([]);
     doing.subscribe({
@@ -154,7 +163,7 @@ export class DocumentPage<Key, Shown extends object, Line = { id: number }> {
         this.loaded.reload();
         const [words, document, go] = says?.(done) ?? [];
         if (words && document && go) void this.notices.showAndGo(words, document);
-        else if (words) this.notices.show(words, document);
+        else if (words) this.notices.show(words, document, undo ? () => this.takeBack(undo(done)) : null);
       },
       error: (error: unknown) => {
         this.busy.set(false);

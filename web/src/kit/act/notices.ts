@@ -6,6 +6,8 @@ import { pathOf } from '../documents';
 export interface Notice {
   text: string;
   document: DocumentRef | null;
+  /** Takes back what was done, where the rules allow. */
+  undo: (() => void) | null;
 }
 
 /** Quiet messages after an act: what was made, with a way to it. Shown by the frame, gone after a while. */
@@ -15,10 +17,17 @@ export class Notices {
   private timer: ReturnType<typeof setTimeout> | undefined;
   readonly shown = signal<Notice | null>(null);
 
-  show(text: string, document: DocumentRef | null = null): void {
+  show(text: string, document: DocumentRef | null = null, undo: (() => void) | null = null): void {
     clearTimeout(this.timer);
-    this.shown.set({ text, document });
+    this.shown.set({ text, document, undo });
     this.timer = setTimeout(() => this.shown.set(null), 9000);
+  }
+
+  /** Takes back what the message is about; the message goes. */
+  takeBack(): void {
+    const undo = this.shown()?.undo;
+    this.clear();
+    undo?.();
   }
 
   clear(): void {
