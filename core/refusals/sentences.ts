@@ -32,7 +32,7 @@ export const sentences = {
     `${f.what} are not hours; write them like 08:00-16:00, or Mon-Fri 8-16; Sat 8-12.`,
   'not-a-day': (f: { what: string }) => `${f.what} is not a date; write it like 11/3, +5 or fri.`,
   'bad-days': (f: { typed: string }) =>
-    `“${f.typed}” is no range of days; write it like 1/3..5/3, ..-1 (up to yesterday), +5.. or fri.`,
+    `These are no days: “${f.typed}”; write them like 1/3..5/3, ..-1 (up to yesterday), +5.. or fri.`,
   'not-above-zero': (f: { what: string }) => `${f.what} must be above zero.`,
   'below-zero': (f: { what: string }) => `${f.what} cannot be below zero.`,
   'several-named': (f: { what: string; name: string }) =>
@@ -52,7 +52,7 @@ export const sentences = {
   'nothing-past-due': () => 'Nothing of theirs is past due; leave them out.',
   'reminder-waits': (f: { customer: string }) =>
     `A message to ${f.customer} about an invoice waits to be sent; send or drop that first.`,
-  'view-of-another': (f: { name: string }) => `“${f.name}” was kept by somebody else; take another name.`,
+  'view-of-another': (f: { name: string }) => `Somebody else kept “${f.name}”; take another name.`,
   'too-many-views': (f: { most: string }) =>
     `A list has at most ${f.most} views for one person; drop one that is not used any more.`,
   'bad-text': () => 'This holds marks that cannot be kept; type it anew rather than pasting it.',

@@ -88,7 +88,9 @@ describe('L3 L10 receiving at our place', () => {
     ]);
     expect(warnings.map((each) => each.code)).toEqual(['received-beyond']);
     const beyond = decideOwnReceipt([line], [ask('13.3')]);
-    expect(!beyond.ok && beyond.refusals).toMatchObject([{ code: 'above-open', facts: { open: '13.2' } }]);
+    expect(!beyond.ok && beyond.refusals).toMatchObject([
+      { code: 'above-tolerance', facts: { open: '12', beyond: '1.2', asked: '13.3' } },
+    ]);
   });
 
   it.each<[string, OwnLine, ReturnType<typeof ask>[], string]>([

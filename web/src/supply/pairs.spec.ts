@@ -168,8 +168,25 @@ describe('keeping changed pairs', () => {
     supplyBy: '-805',
     shipDate: '2027-03-12',
     dueDate: '2027-03-21',
+    shipToId: 7,
+    also: [] as string[],
     differs: 'date',
   };
+
+  it('L7 shows where both go from now on, and what else goes there with them', async () => {
+    const one = row({
+      shipTos: [
+        { id: 7, label: 'Ward store' },
+        { id: 8, label: 'Second clinic' },
+      ],
+    });
+    const stage = await Stage.of(KeepPairsSheet, {
+      data: [{ row: one, shipToId: 8 }],
+      previews: () => ({ leftOut: [], pairs: [{ ...made, shipToId: 8, also: ['PO-0009'], differs: '' }] }),
+    });
+    expect(stage.rows()[0]![6]).toBe('Ward store → Second clinic');
+    expect(stage.rows()[1]).toEqual(['PO-0009 of the same order goes there too.']);
+  });
 
   it('shows what it does to both documents, and sends what was seen with what was typed', async () => {
     const stage = await Stage.of(KeepPairsSheet, {

@@ -105,8 +105,34 @@ describe('a page about one document', () => {
     doing.complete();
     expect(begun).toBe(1);
     expect(button('Ship…')!.getAttribute('aria-disabled')).toBeNull();
-    expect(TestBed.inject(Notices).shown()).toEqual({ text: 'Shipped:', document: done.made[0] });
+    expect(TestBed.inject(Notices).shown()).toEqual({ text: 'Shipped:', document: done.made[0], undo: null });
     expect(shown().querySelector('h1')!.textContent).toContain('read 2');
+  });
+
+  it('offers to take back what can be, and says that it was', () => {
+    const undone: unknown[] = [];
+    const { button, shown } = pageOf(() => [
+      {
+        ...ship(() => of(done)),
+        undo: (what: ActDone) => {
+          undone.push(what);
+          return of({ made: [], touched: [{ kind: 'SO', id: 3, number: 'SO-0003' }] } as ActDone);
+        },
+      },
+    ]);
+    button('Ship…')!.click();
+    const notices = TestBed.inject(Notices);
+    notices.takeBack();
+    expect(undone).toEqual([done]);
+    expect(notices.shown()).toEqual({
+      text: 'Taken back:',
+      document: { kind: 'SO', id: 3, number: 'SO-0003' },
+      undo: null,
+    });
+    expect(shown().querySelector('h1')!.textContent).toContain('read 3');
+    // Once: the message it was offered with is gone.
+    notices.takeBack();
+    expect(undone).toHaveLength(1);
   });
 
   it('says nothing and reads nothing where one left it', () => {

@@ -12,7 +12,9 @@ interface Row {
 }
 
 /** A grid of three rows: an item looked up, a quantity typed where the row is not fixed, and a name to read. */
-async function gridOf() {
+async function gridOf(heading: ((row: Row) => string) | null = null, sort = '') {
+  const said: string[] = [];
+  const marks: number[][] = [];
   const set: [number, string, string][] = [];
   const heard: [string, number][] = [];
   @Component({
@@ -26,10 +28,23 @@ async function gridOf() {
       [rowId]="rowId"
       (opened)="heard('opened', $event)"
       (selected)="heard('selected', $event)"
+      [heading]="heading"
+      [marks]="heading !== null"
+      [sorts]="['name']"
+      [sort]="sort"
+      [laid]="true"
+      (sorted)="said.push($event)"
+      (marked)="marked($event)"
       (removed)="heard('removed', $event)"
     />`,
   })
   class Host {
+    readonly heading = heading;
+    readonly sort = sort;
+    readonly said = said;
+    marked(rows: Row[]): void {
+      marks.push(rows.map(({ id }) => id));
+    }
     readonly grid = viewChild.required<Grid<Row>>(Grid);
     readonly rows: Row[] = [
       { id: 1, item: 'FC-10', quantity: '4', fixed: false },
@@ -94,8 +109,44 @@ async function gridOf() {
     await rests();
     return event.defaultPrevented;
   };
-  return { element, at, set, heard, stand, press, paste };
+  return { element, at, set, heard, said, marks, stand, press, paste, rests };
 }
+
+describe('a grid of a list', () => {
+  it('puts rows under what they have in common, and marks rows, not headings', async () => {
+    const { element, marks, rests } = await gridOf((row) => (row.id < 3 ? 'Cartridges' : 'Pumps'));
+    const headings = [...element.querySelectorAll('.grid-heading')].map((each) => each.textContent);
+    expect(headings).toEqual(['Cartridges', 'Pumps']);
+    const boxes = [...element.querySelectorAll<HTMLInputElement>('.ag-row input[type=checkbox]')];
+    expect(boxes).toHaveLength(3);
+    boxes[0]!.click();
+    await rests();
+    boxes[2]!.click();
+    await rests();
+    expect(marks.at(-1)).toEqual([1, 3]);
+  });
+
+  it('says which order is asked for at a head, and sorts nothing itself', async () => {
+    const { element, said, at, rests } = await gridOf(null, 'name-down');
+    const head = element.querySelector<HTMLElement>('.ag-header-cell[col-id=name]')!;
+    expect(head.getAttribute('aria-sort')).toBe('descending');
+    expect(element.querySelector('.ag-header-cell[col-id=item]')!.getAttribute('aria-sort')).toBeNull();
+    expect(at(0, 'name').textContent).toContain('FC-10');
+    head.querySelector<HTMLElement>('.ag-header-cell-label')!.click();
+    await rests();
+    expect(said).toEqual(['']);
+  });
+
+  it('stays in its row by Home and End', async () => {
+    const { element, press } = await gridOf();
+    await press(1, 'item', 'End');
+    const focused = () => element.querySelector('.ag-cell-focus')!;
+    expect(focused().getAttribute('col-id')).toBe('quantity');
+    expect(focused().closest('.ag-row')!.getAttribute('row-index')).toBe('1');
+    await press(1, 'quantity', 'Home');
+    expect(focused().getAttribute('col-id')).toBe('name');
+  });
+});
 
 describe('the grid', () => {
   it('shows its cells, marks what is refused in them, and leads where a name leads', async () => {
