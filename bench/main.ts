@@ -9,7 +9,9 @@ import { benchPost } from './post';
 import { benchAtp, benchCtp, benchRepromise } from './promise';
 import { benchRelease } from './release';
 import { benchSheet } from './sheet';
+import { benchChange } from './change';
 import { benchAssembleAndShip, benchFinish } from './finish';
+import { benchKeys } from './keys';
 import { benchShell } from './shell';
 import { Stage } from './stage';
 import { benchStart } from './start';
@@ -18,7 +20,7 @@ interface Tools {
   startPrivateDatabase(folder: string, options: object): Promise<{ url: string; release(): Promise<void> }>;
 }
 
-/** `npm run bench [-- --scale full] [-- --only post,finish,assembleAndShip,release,sheet,load,lists,numbers,going,atp,ctp,repromise,memory,shell,start]`: each against its floor, in turn. */
+/** `npm run bench [-- --scale full] [-- --only post,finish,assembleAndShip,change,keys,release,sheet,load,lists,numbers,going,atp,ctp,repromise,memory,shell,start]`: each against its floor, in turn. */
 async function main(): Promise<void> {
   const { values } = parseArgs({ options: { scale: { type: 'string', default: 'small' }, only: { type: 'string' } } });
   const full = values.scale === 'full';
@@ -31,6 +33,8 @@ async function main(): Promise<void> {
     wanted('post') ||
     wanted('finish') ||
     wanted('assembleAndShip') ||
+    wanted('change') ||
+    wanted('keys') ||
     wanted('release') ||
     wanted('sheet') ||
     wanted('load');
@@ -46,6 +50,8 @@ async function main(): Promise<void> {
           if (wanted('post')) print(await benchPost(stage, full));
           if (wanted('finish')) print(await benchFinish(stage, full));
           if (wanted('assembleAndShip')) print(await benchAssembleAndShip(stage, full));
+          if (wanted('change')) print(await benchChange(stage, full));
+          if (wanted('keys')) print(await benchKeys(stage));
           if (wanted('release')) print(await benchRelease(stage, full));
           if (wanted('sheet')) print(await benchSheet(stage, full));
           if (wanted('load')) print(await benchLoad(stage, full));
