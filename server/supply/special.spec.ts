@@ -137,7 +137,7 @@ describe('special orders and ties', () => {
       purchaseId: purchase!.id,
       lines: [{ lineId: line, quantity: '105.1' }],
     });
-    expect(over.codes).toEqual(['lines.0.quantity: above-open']);
+    expect(over.codes).toEqual(['lines.0.quantity: above-tolerance']);
     await receive(purchase!.id, line, '105');
     expect((await orderOf(order.id)).lines[0]).toMatchObject({ reserved: '100' });
   });
