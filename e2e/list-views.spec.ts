@@ -64,15 +64,15 @@ test('an accounts clerk by keyboard: two orders on one invoice, what is owed by 
     await expect(page.getByRole('heading', { level: 1 })).toContainText(/SO-\d+ for Kasturi Bottling/);
     await page.getByRole('button', { name: 'Ship…' }).click();
     await sheet(page).getByRole('button', { name: /^Ship/ }).click();
-    await expect(page.getByRole('button', { name: 'Invoice…' })).toBeVisible();
+    await expect(page.getByRole('button', { name: /^Invoice/ })).toBeVisible();
   }
   await page.getByRole('button', { name: 'Salmah' }).click();
   await page.getByRole('menuitem', { name: /Sign out/ }).click();
 
   await signIn(page, 'farida');
-  await page.goto('/customers/8');
   await page.keyboard.press('Control+k');
   await page.keyboard.type('owed by age');
+  await expect(page.getByRole('option', { name: /Owed by age/ }).first()).toHaveAttribute('aria-selected', 'true');
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/open-by-age/);
   await expect(page.getByText('past due', { exact: false }).first()).toBeVisible();

@@ -55,6 +55,7 @@ export class InvoiceList {
     usualSort: ({ due, open, invoiced }) =>
       due !== undefined || open ? 'due-up' : invoiced === undefined ? 'number-down' : 'date-down',
     viewed: 'invoices',
+    whole: 'All invoices',
     views: [
       { name: 'Owed to us and past due', query: { open: 'yes', due: '..-1' } },
       { name: 'We owe, due within a week', query: { side: 'vendor', open: 'yes', due: '..+7' } },

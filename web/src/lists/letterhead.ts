@@ -34,7 +34,7 @@ import { Refusals } from '../kit/act/refusals';
     </div>
     <k-refusals [refusals]="refused()" />
     @if (shown(); as us) {
-      <div class="paper">
+      <section class="paper" aria-label="As it stands on paper">
         <div class="top">
           @if (us.logo) {
             <img [src]="us.logo" [alt]="'Logo of ' + us.name" />
@@ -57,7 +57,7 @@ import { Refusals } from '../kit/act/refusals';
           registered {{ us.registration || 'nowhere said' }} · tax number {{ us.taxNumber || 'not said' }} · pay to
           {{ us.bank }} {{ us.bankAccount || 'no account said' }}
         </p>
-      </div>
+      </section>
     }
   </div>`,
   styles: `

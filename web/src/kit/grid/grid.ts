@@ -162,6 +162,7 @@ export class Grid<Row> {
   protected readonly headingElement = ({ data }: { data: Heading }) => {
     const element = document.createElement('div');
     element.className = 'grid-heading';
+    element.setAttribute('role', 'gridcell');
     element.textContent = data.words;
     return element;
   };

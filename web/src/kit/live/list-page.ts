@@ -55,6 +55,8 @@ export interface ListOf<Query, Row> {
   /** Its views are kept under this name; those that ship with it come first, the whole list before them. */
   viewed?: ViewedList;
   views?: readonly ListView[];
+  /** What all of it is called among the views: `All orders` where nothing is said. */
+  whole?: string;
   /** Where the same rows are had as a file: `/api/orders`. */
   files?: string;
   /** What can be done with rows that are marked. */
@@ -265,7 +267,7 @@ export class ListPage<Query extends object, Row extends object> {
   private readonly router = inject(Router);
   protected readonly grid = viewChild<Grid<Row>>(Grid);
   protected readonly shipped = computed((): ListView[] => [
-    { name: `All ${this.list().of.head.toLowerCase()}`, query: {} },
+    { name: this.list().of.whole ?? `All ${this.list().of.head.toLowerCase()}`, query: {} },
     ...(this.list().of.views ?? []),
   ]);
   readonly list = input.required<DocumentList<Query, Row>>();
