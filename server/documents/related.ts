@@ -93,10 +93,11 @@ function ofOrders(k: string): string[] {
     JOIN sales_order_line l FORCE INDEX (sales_order_line_no) ON l.company_id = k.company_id AND l.order_id = k.id
     JOIN shipment_line sl FORCE INDEX (shipment_line_order) ON sl.company_id = l.company_id AND sl.order_line_id = l.id`;
   // And so may an invoice, and what is credited of it.
-  const charged = `cl.invoice_id AS id FROM ${k} k
+  const invoicedLines = `${k} k
     JOIN sales_order_line l FORCE INDEX (sales_order_line_no) ON l.company_id = k.company_id AND l.order_id = k.id
     JOIN customer_invoice_line cl FORCE INDEX (customer_invoice_line_order) ON cl.company_id = l.company_id AND cl.order_line_id = l.id`;
-  const credited = `nl.credit_note_id AS id FROM ${charged.slice(charged.indexOf('FROM ') + 5)}
+  const charged = `cl.invoice_id AS id FROM ${invoicedLines}`;
+  const credited = `nl.credit_note_id AS id FROM ${invoicedLines}
     JOIN credit_note_line nl FORCE INDEX (credit_note_line_invoice) ON nl.company_id = cl.company_id AND nl.invoice_line_id = cl.id`;
   const reference = "CONCAT(d.state, IF(d.customer_reference = '', '', CONCAT(', ', d.customer_reference)))";
   const due = "CONCAT('due ', DATE_FORMAT(d.due_date, '%a %e %b %Y'))";

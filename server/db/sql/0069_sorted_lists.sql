@@ -49,8 +49,8 @@ CREATE TABLE IF NOT EXISTS list_view (
   person_id INT UNSIGNED NULL,
   kept_by INT UNSIGNED NOT NULL,
   -- What the address says of it, and its columns in their order with their widths.
-  query VARCHAR(1000) NOT NULL,
-  columns VARCHAR(2000) NOT NULL,
+  query VARCHAR(5000) NOT NULL,
+  columns VARCHAR(8000) NOT NULL,
   PRIMARY KEY (company_id, id),
   KEY list_view_id (id),
   KEY list_view_list (company_id, list, person_id),

@@ -76,6 +76,16 @@ describe('invoicing a customer', () => {
     expect(stage.acted.at(-1)!.name).toBe('invoiceCustomer');
   });
 
+  it('without an order to come from begins with all of theirs; with nothing at all it asks for nothing', async () => {
+    const stage = await staged({ data: { ...data, orders: [] } });
+    expect(sent(stage)).toMatchObject({ orderId: 1, others: [2], lines: [{ quantity: '3' }, { quantity: '3' }] });
+    expect(stage.text('table')).not.toContain('Also theirs');
+    stage.close();
+    const empty = await staged({ data: { ...data, orders: [] }, reads: () => ({ rows: [] }) });
+    expect(empty.previewed).toEqual([]);
+    expect(empty.text('table')).toContain('Nothing went out that is not invoiced.');
+  });
+
   it('says at its line what is refused', async () => {
     const stage = await staged({ refused: [refusal('above-uninvoiced', 'lines.0.quantity', 'More than went out.')] });
     await stage.press('Post the invoice');

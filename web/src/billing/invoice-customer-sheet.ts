@@ -10,7 +10,10 @@ import { counted, day, money, price, quantity } from '../kit/formats';
 import { allowanceText } from './allowance-text';
 import { Billing } from './service';
 
-/** Whom to invoice, and the orders one came from: what went out on them is chosen, the rest of theirs is offered. */
+/**
+ * Whom to invoice, and the orders one came from: what went out on them is chosen, the rest of theirs is offered. Without
+ * orders all of it is chosen.
+ */
 export interface InvoiceCustomerData {
   customer: { id: number; name: string };
   orders: readonly { id: number; number: string }[];
@@ -167,7 +170,7 @@ export class InvoiceCustomerSheet {
   private readonly input = computed(() => {
     const chosen = this.chosen();
     const named = [...new Set(chosen.map(({ order }) => order.id))];
-    const [first = this.data.orders[0]!.id, ...others] = named;
+    const [first = this.data.orders[0]?.id ?? 0, ...others] = named;
     return {
       orderId: first,
       others,
@@ -175,7 +178,7 @@ export class InvoiceCustomerSheet {
       invoiceDate: this.date(),
     };
   });
-  protected readonly form = new ActForm(contract.invoiceCustomer, this.input);
+  protected readonly form = new ActForm(contract.invoiceCustomer, this.input, () => this.input().orderId > 0);
 
   constructor() {
     const from = new Set(this.data.orders.map(({ id }) => id));
@@ -186,7 +189,11 @@ export class InvoiceCustomerSheet {
         ...own.filter(({ order }) => !from.has(order.id)),
       ]);
       this.typed.set(
-        new Map(own.filter(({ order }) => from.has(order.id)).map((each) => [each.shipmentLineId, each.open])),
+        new Map(
+          own
+            .filter(({ order }) => from.size === 0 || from.has(order.id))
+            .map((each) => [each.shipmentLineId, each.open]),
+        ),
       );
       this.read.set(true);
     });
@@ -196,7 +203,7 @@ export class InvoiceCustomerSheet {
     const from = new Set(this.data.orders.map(({ id }) => id));
     const effects = this.form.previewed()?.effects;
     const chosen = this.chosen();
-    const firstOther = this.lines().find(({ order }) => !from.has(order.id));
+    const firstOther = from.size === 0 ? undefined : this.lines().find(({ order }) => !from.has(order.id));
     return this.lines().map((line) => {
       const made = effects?.lines.find(({ shipmentLineId }) => shipmentLineId === line.shipmentLineId);
       const at = chosen.indexOf(line);

@@ -135,6 +135,11 @@ export class Grid<Row> {
 
   constructor() {
     effect(() => {
+      // Rows that are read again, or gone, are marked as they stand.
+      this.rows();
+      if (this.marks()) setTimeout(() => this.markedAgain());
+    });
+    effect(() => {
       const api = this.api_();
       const wanted = this.standOn();
       const at = this.rows().findIndex((row) => this.rowId()(row) === wanted);
@@ -411,7 +416,8 @@ export class Grid<Row> {
     const problem = column.problem?.(row) ?? '';
     const element: HTMLElement = document.createElement(link ? 'a' : 'span');
     element.textContent = text;
-    if (problem) element.title = problem;
+    // What may be cut shows whole.
+    if (problem || !column.width) element.title = problem || text;
     if (link) {
       element.setAttribute('href', link);
       element.tabIndex = -1;

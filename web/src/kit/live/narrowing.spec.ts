@@ -58,6 +58,18 @@ describe('what a list is narrowed to', () => {
     expect(bad.stage.element.querySelector('.on')!.classList.contains('bad')).toBe(true);
   });
 
+  it('leaves what was typed where one leaves it by Escape', async () => {
+    const { stage, said } = await staged({});
+    await stage.press('+ Goes out');
+    const input = stage.element.querySelector<HTMLInputElement>('.days input')!;
+    input.value = 'fri';
+    input.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape' }));
+    input.dispatchEvent(new Event('blur'));
+    await stage.rests();
+    expect(said).toEqual([]);
+    expect(stage.text()).toContain('+ Goes out');
+  });
+
   it('finds a party, and goes by its number', async () => {
     const { stage, said } = await staged({});
     await stage.press('+ Customer');

@@ -56,7 +56,7 @@ export function daysInWords(typed: string, workDate: Day): string {
               #days
               placeholder="1/3..5/3, ..-1, fri"
               (keydown.enter)="set(narrow.name, days.value)"
-              (keydown.escape)="asking.set('')"
+              (keydown.escape)="days.value = ''; asking.set('')"
               (blur)="set(narrow.name, days.value)"
           /></label>
         }
