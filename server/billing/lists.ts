@@ -2,17 +2,7 @@ import type * as z from 'zod';
 import { agedOf } from '@core/billing';
 import { dec, sum, type Day } from '@core/kernel';
 import type * as contract from '@api/billing';
-import {
-  inOrderOf,
-  likeOf,
-  sortOf,
-  walked,
-  walkedByParty,
-  type Bound,
-  type Columns,
-  type SortColumn,
-  type Sql,
-} from '../db';
+import { Conditions, inOrderOf, likeOf, sortOf, walkedSorted, type Columns, type SortColumn, type Sql } from '../db';
 import { partyNumbered } from '../parties';
 import { addDays } from '../room';
 import type { CreditNote, Prepayment } from './tables';
@@ -31,7 +21,8 @@ export async function listCredits(
   query: z.output<typeof contract.listCredits.query>,
   workDate: Day,
 ): Promise<z.infer<typeof contract.listCredits.out>> {
-  const { where, values, add } = conditions('n', companyId);
+  const conditions = new Conditions('n', companyId);
+  const { add } = conditions;
   const partyId = query.party === undefined ? null : await partyNumbered(sql, companyId, 'customer', query.party);
   if (partyId !== null) add('n.customer_id = ?', partyId);
   addDays(add, 'n.credit_date', 'credited', query.credited, workDate);
@@ -57,17 +48,7 @@ export async function listCredits(
   const key = partyId === null ? keys[sort.name] : keys.party;
   const from = `credit_note n FORCE INDEX (${key})
     ${words ? 'JOIN customer c ON c.company_id = n.company_id AND c.id = n.customer_id' : ''}`;
-  const read = { row: 'n.id', where, values };
-  const { ids, next } =
-    sort.name === 'party'
-      ? await walkedByParty(
-          sql,
-          companyId,
-          { party: 'customer', from, column: 'n.customer_id', id: 'n.id', up: sort.up },
-          query,
-          read,
-        )
-      : await walked(sql, { ...sort, from, id: 'n.id' }, query, read);
+  const { ids, next } = await walkedSorted(sql, companyId, { party: 'customer', sort, from }, query, conditions);
   if (ids.length === 0) return { rows: [], next };
   const rows = await sql.rows<
     Columns<CreditNote, 'id number kind creditDate reason currency total'> &
@@ -114,7 +95,8 @@ export async function listPrepayments(
   query: z.output<typeof contract.listPrepayments.query>,
   workDate: Day,
 ): Promise<z.infer<typeof contract.listPrepayments.out>> {
-  const { where, values, add } = conditions('n', companyId);
+  const conditions = new Conditions('n', companyId);
+  const { add } = conditions;
   const partyId = query.party === undefined ? null : await partyNumbered(sql, companyId, 'customer', query.party);
   if (partyId !== null) add('n.customer_id = ?', partyId);
   addDays(add, 'n.taken_on', 'taken', query.taken, workDate);
@@ -136,17 +118,7 @@ export async function listPrepayments(
     amount: 'prepayment_amount',
   };
   const from = `prepayment n FORCE INDEX (${partyId === null ? keys[sort.name] : keys.party}) ${words ? joins : ''}`;
-  const read = { row: 'n.id', where, values };
-  const { ids, next } =
-    sort.name === 'party'
-      ? await walkedByParty(
-          sql,
-          companyId,
-          { party: 'customer', from, column: 'n.customer_id', id: 'n.id', up: sort.up },
-          query,
-          read,
-        )
-      : await walked(sql, { ...sort, from, id: 'n.id' }, query, read);
+  const { ids, next } = await walkedSorted(sql, companyId, { party: 'customer', sort, from }, query, conditions);
   if (ids.length === 0) return { rows: [], next };
   const rows = await sql.rows<
     Columns<Prepayment, 'id number takenOn currency amount drawn returned carried'> &
@@ -233,13 +205,3 @@ const partyOf = ({ partyId, partyNumber, partyName }: PartyColumns) => ({
   number: partyNumber,
   name: partyName,
 });
-
-function conditions(of: string, companyId: number) {
-  const where = [`${of}.company_id = ?`];
-  const values: Bound[] = [companyId];
-  const add = (condition: string, ...bound: Bound[]) => {
-    where.push(condition);
-    values.push(...bound);
-  };
-  return { where, values, add };
-}

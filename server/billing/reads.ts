@@ -4,12 +4,12 @@ import type * as contract from '@api/billing';
 import { named, serialsMovedBy } from '../serial';
 import { orNotFound } from '../acts';
 import {
+  Conditions,
   inOrderOf,
   likeOf,
   sortOf,
   walked,
   walkedByParty,
-  type Bound,
   type Columns,
   notTakenBack,
   stands,
@@ -142,12 +142,7 @@ export async function listInvoices(
 ): Promise<{ rows: Row[]; next: string | null }> {
   const { side } = query;
   const partyColumn = `${side}_id`;
-  const where = ['i.company_id = ?'];
-  const values: Bound[] = [companyId];
-  const add = (condition: string, ...bound: Bound[]) => {
-    where.push(condition);
-    values.push(...bound);
-  };
+  const { add, where, values } = new Conditions('i', companyId);
   const partyId = query.party === undefined ? null : await partyNumbered(sql, companyId, side, query.party);
   if (partyId !== null) add(`i.${partyColumn} = ?`, partyId);
   addDays(add, 'i.due_date', 'due', query.due, workDate);

@@ -4,7 +4,7 @@ export { TABLE_OF } from './documents';
 export { faultOf, type DatabaseFault } from './faults';
 export { jsonOf } from './json';
 export { likeOf, pageById, PAGE_ROWS } from './paging';
-export { inOrderOf, sortOf, walked, walkedByParty, type SortColumn, type Walk } from './sorted';
+export { Conditions, inOrderOf, sortOf, walked, walkedByParty, walkedSorted, type SortColumn } from './sorted';
 export { columnOf } from './rows';
 export { LAST_ID, Piece, TextPiece, type Bound } from './piece';
 export { into, newId, setStatement, type Insertion, type Last, type Statement } from './statement';

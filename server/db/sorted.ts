@@ -161,3 +161,41 @@ export async function walkedByParty(
     next: found.length > most && last ? written({ value: String(last.partyId), id: last.walkId }) : null,
   };
 }
+
+/** What narrows a read: conditions with their values, the company's first. */
+export class Conditions {
+  readonly where: string[];
+  readonly values: Bound[];
+  constructor(
+    /** The table as it is named in the read. */
+    readonly of: string,
+    companyId: number,
+  ) {
+    this.where = [`${of}.company_id = ?`];
+    this.values = [companyId];
+  }
+
+  readonly add = (condition: string, ...bound: Bound[]): void => {
+    this.where.push(condition);
+    this.values.push(...bound);
+  };
+}
+
+/** A page of ids in the order of a column, or of the names of its parties: by `sort.name` it is known which. */
+export function walkedSorted(
+  sql: Sql,
+  companyId: number,
+  {
+    party,
+    sort,
+    from,
+  }: { party: 'customer' | 'vendor'; sort: SortColumn & { name: string; up: boolean }; from: string },
+  asked: { cursor?: string | undefined; rows?: number | undefined },
+  { of, where, values }: Conditions,
+): Promise<{ ids: number[]; next: string | null }> {
+  const id = `${of}.id`;
+  const read = { row: id, where, values };
+  return sort.name === 'party' || sort.name === party
+    ? walkedByParty(sql, companyId, { party, from, column: `${of}.${party}_id`, id, up: sort.up }, asked, read)
+    : walked(sql, { ...sort, from, id }, asked, read);
+}

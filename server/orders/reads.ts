@@ -6,17 +6,7 @@ import { agreedSteps, stepsFor } from '@core/pricing';
 import { differencesOf } from '@core/supply';
 import type * as contract from '@api/orders';
 import { orNotFound } from '../acts';
-import {
-  inOrderOf,
-  likeOf,
-  sortOf,
-  walked,
-  walkedByParty,
-  type Bound,
-  type Columns,
-  type SortColumn,
-  type Sql,
-} from '../db';
+import { Conditions, inOrderOf, likeOf, sortOf, walkedSorted, type Columns, type SortColumn, type Sql } from '../db';
 import { addDays } from '../room';
 import { ADDRESS_COLUMNS, addressOf, partyNumbered, shipTosOf, type AddressColumns } from '../parties';
 import { documentsOfOrder } from '../documents';
@@ -103,12 +93,8 @@ export async function listOrders(
   query: OrdersQuery,
   workDate: Day,
 ): Promise<{ rows: Row[]; next: string | null }> {
-  const where = ['o.company_id = ?'];
-  const values: Bound[] = [companyId];
-  const add = (condition: string, ...bound: Bound[]) => {
-    where.push(condition);
-    values.push(...bound);
-  };
+  const conditions = new Conditions('o', companyId);
+  const { add } = conditions;
   const customerId =
     query.customer === undefined ? null : await partyNumbered(sql, companyId, 'customer', query.customer);
   if (customerId !== null) add('o.customer_id = ?', customerId);
@@ -141,19 +127,9 @@ export async function listOrders(
   const usual: keyof typeof SORTS =
     query.ships !== undefined || query.show ? 'ships' : query.ordered !== undefined ? 'ordered' : 'number';
   const sort = sortOf<keyof typeof SORTS>(SORTS, query.sort, usual);
-  const read = { row: 'o.id', where, values };
   const from = `sales_order o FORCE INDEX (${keyFor(sort.name, query, customerId !== null)})
     ${words ? 'JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id' : ''}`;
-  const { ids, next } =
-    sort.name === 'customer'
-      ? await walkedByParty(
-          sql,
-          companyId,
-          { party: 'customer', from, column: 'o.customer_id', id: 'o.id', up: sort.up },
-          query,
-          read,
-        )
-      : await walked(sql, { ...sort, from, id: 'o.id' }, query, read);
+  const { ids, next } = await walkedSorted(sql, companyId, { party: 'customer', sort, from }, query, conditions);
   // The page's ids first, so that the sums are made for its rows only.
   return { rows: inOrderOf(ids, await headsOf(sql, companyId, ids)).map(rowOf), next };
 }

@@ -4,17 +4,7 @@ import { dec, share, type Day } from '@core/kernel';
 import { differencesOf } from '@core/supply';
 import type * as contract from '@api/purchasing';
 import { orNotFound } from '../acts';
-import {
-  inOrderOf,
-  likeOf,
-  sortOf,
-  walked,
-  walkedByParty,
-  type Bound,
-  type Columns,
-  type SortColumn,
-  type Sql,
-} from '../db';
+import { Conditions, inOrderOf, likeOf, sortOf, walkedSorted, type Columns, type SortColumn, type Sql } from '../db';
 import { addDays } from '../room';
 import { ADDRESS_COLUMNS, addressOf, partyNumbered, type AddressColumns } from '../parties';
 import { documentsOfPurchase } from '../documents';
@@ -103,12 +93,8 @@ export async function listPurchases(
   query: PurchasesQuery,
   workDate: Day,
 ): Promise<{ rows: Row[]; next: string | null }> {
-  const where = ['p.company_id = ?'];
-  const values: Bound[] = [companyId];
-  const add = (condition: string, ...bound: Bound[]) => {
-    where.push(condition);
-    values.push(...bound);
-  };
+  const conditions = new Conditions('p', companyId);
+  const { add } = conditions;
   const vendorId = query.vendor === undefined ? null : await partyNumbered(sql, companyId, 'vendor', query.vendor);
   if (vendorId !== null) add('p.vendor_id = ?', vendorId);
   if (query.state) add('p.state = ?', query.state);
@@ -132,18 +118,8 @@ export async function listPurchases(
   const usual: keyof typeof SORTS =
     query.due !== undefined || query.show ? 'due' : query.ordered !== undefined ? 'ordered' : 'number';
   const sort = sortOf<keyof typeof SORTS>(SORTS, query.sort, usual);
-  const read = { row: 'p.id', where, values };
   const from = `purchase_order p FORCE INDEX (${keyFor(sort.name, query, vendorId !== null)}) ${words ? JOINS : ''}`;
-  const { ids, next } =
-    sort.name === 'vendor'
-      ? await walkedByParty(
-          sql,
-          companyId,
-          { party: 'vendor', from, column: 'p.vendor_id', id: 'p.id', up: sort.up },
-          query,
-          read,
-        )
-      : await walked(sql, { ...sort, from, id: 'p.id' }, query, read);
+  const { ids, next } = await walkedSorted(sql, companyId, { party: 'vendor', sort, from }, query, conditions);
   if (ids.length === 0) return { rows: [], next };
   // The page's ids first, so that the sums are made for its rows only.
   const heads = await sql.rows<HeadRow>(

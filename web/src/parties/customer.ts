@@ -10,6 +10,7 @@ import { SmallBeads } from '../kit/charts/bead';
 import { pathOf } from '../kit/documents';
 import { counted, day, money, price, quantity } from '../kit/formats';
 import { liveDocument } from '../kit/live/live';
+import { Agreed, Sent } from './agreed';
 import { OpenItems } from './open-items';
 import { Parties, type CustomerSheet, type CustomerWork } from './service';
 
@@ -18,7 +19,7 @@ type Order = CustomerWork['open'][number];
 /** A customer as a desk: what is on order and late, what they usually buy, what was agreed, what they owe. */
 @Component({
   selector: 'k-customer',
-  imports: [DocumentTitle, OpenItems, RouterLink, SmallBeads],
+  imports: [Agreed, DocumentTitle, OpenItems, RouterLink, Sent, SmallBeads],
   templateUrl: './customer.html',
   styleUrl: '../kit/desk.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

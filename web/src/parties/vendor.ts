@@ -8,6 +8,7 @@ import { SmallBeads } from '../kit/charts/bead';
 import { pathOf } from '../kit/documents';
 import { counted, day, money, price, quantity } from '../kit/formats';
 import { liveDocument } from '../kit/live/live';
+import { Agreed, Sent } from './agreed';
 import { OpenItems } from './open-items';
 import { Parties, type VendorSheet, type VendorWork } from './service';
 
@@ -16,7 +17,7 @@ type Purchase = VendorWork['open'][number];
 /** A vendor as a desk: what is to come and late, what they usually bring, what was agreed, what we owe. */
 @Component({
   selector: 'k-vendor',
-  imports: [DocumentTitle, OpenItems, RouterLink, SmallBeads],
+  imports: [Agreed, DocumentTitle, OpenItems, RouterLink, Sent, SmallBeads],
   templateUrl: './vendor.html',
   styleUrl: '../kit/desk.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
