@@ -55,7 +55,7 @@ export async function itemWork(
     [companyId, itemId, NEWEST, companyId],
   );
   const bought = await sql.rows<
-    PartyColumns & { purchaseId: number; number: string; open: string; dueDate: Day; straight: boolean }
+    PartyColumns & { purchaseId: number; number: string; open: string; dueDate: Day; straight: number }
   >(
     `SELECT STRAIGHT_JOIN p.id AS purchase_id, p.number, l.quantity - l.received AS open, l.due_date,
             p.ship_to_id IS NOT NULL AS straight, v.id AS party_id, v.number AS party_number, v.name AS party_name

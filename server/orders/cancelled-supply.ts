@@ -30,7 +30,7 @@ export async function suppliesOf(
     number: string;
     state: string;
     vendor: string;
-    straight: boolean;
+    straight: number;
     tieId: number;
     received: string;
     others: string | null;
