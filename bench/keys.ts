@@ -80,7 +80,7 @@ async function orderIn(
   await page.getByLabel('Name').fill(salmah.signIn);
   await page.getByLabel('Password').fill(salmah.password);
   await page.keyboard.press('Enter');
-  await page.getByRole('heading', { level: 1 }).waitFor();
+  await page.waitForURL('**/today');
   await page.goto(new URL(path, stage.address).href);
   await page.locator('k-order k-grid [row-index="0"] [col-id="quantity"]').waitFor();
   return page;
