@@ -1,4 +1,4 @@
-import { agedOf } from './ages';
+import { agedByParty, agedOf } from './ages';
 
 const item = (dueDate: string, owed: string) => ({ dueDate, owed });
 
@@ -38,5 +38,37 @@ describe('what is owed, by age', () => {
   it('has nothing late where nothing is past due', () => {
     expect(agedOf([item('2027-03-01', '5')], '2027-03-01')).toMatchObject({ oldest: null, late: 0 });
     expect(agedOf([], '2027-03-01')).toMatchObject({ total: '0', credit: '0', oldest: null });
+  });
+});
+
+describe('what is owed, by party', () => {
+  const owes = (id: number, name: string, dueDate: string, owed: string, currency = 'MYR') => ({
+    party: { id, number: `C-${id}`, name },
+    currency,
+    dueDate,
+    owed,
+  });
+
+  it('tells each party by currency, the longest due first, and sums each currency', () => {
+    const { rows, sums } = agedByParty(
+      [
+        owes(1, 'Nilam', '2027-03-20', '10'),
+        owes(2, 'Kasturi', '2027-03-30', '5'),
+        owes(3, 'Padi', '2027-02-20', '7.5'),
+        owes(1, 'Nilam', '2027-02-27', '2', 'SGD'),
+        owes(3, 'Padi', '2027-03-10', '-1'),
+      ],
+      '2027-03-01',
+    );
+    expect(rows.map(({ party, currency, total, late }) => [party.name, currency, total, late])).toEqual([
+      ['Padi', 'MYR', '6.5', 9],
+      ['Nilam', 'SGD', '2', 2],
+      ['Kasturi', 'MYR', '5', 0],
+      ['Nilam', 'MYR', '10', 0],
+    ]);
+    expect(sums).toEqual([
+      { currency: 'MYR', ages: ['15', '7.5', '0', '0', '0'], credit: '-1', total: '21.5' },
+      { currency: 'SGD', ages: ['0', '2', '0', '0', '0'], credit: '0', total: '2' },
+    ]);
   });
 });

@@ -44,3 +44,31 @@ export function agedOf(items: readonly OwedItem[], day: Day): Aged {
     late,
   };
 }
+
+export interface PartyOwes extends OwedItem {
+  party: { id: number; number: string; name: string };
+  currency: string;
+}
+
+/** What is owed by party and currency, whose oldest is due longest first, and the sums of each currency. */
+export function agedByParty(items: readonly PartyOwes[], day: Day) {
+  const groups = new Map<string, PartyOwes[]>();
+  for (const item of items) {
+    const key = `${item.party.id} ${item.currency}`;
+    const group = groups.get(key);
+    if (group) group.push(item);
+    else groups.set(key, [item]);
+  }
+  const rows = [...groups.values()]
+    .map((group) => ({ party: group[0]!.party, currency: group[0]!.currency, ...agedOf(group, day) }))
+    .sort((a, b) => b.late - a.late || a.party.name.localeCompare(b.party.name));
+  const currencies = [...new Set(rows.map(({ currency }) => currency))].sort();
+  const sums = currencies.map((currency) => {
+    const { ages, credit, total } = agedOf(
+      items.filter((item) => item.currency === currency),
+      day,
+    );
+    return { currency, ages, credit, total };
+  });
+  return { rows, sums };
+}

@@ -1,4 +1,4 @@
-export { agedOf, AGES, type Aged } from './ages';
+export { agedByParty, AGES } from './ages';
 export {
   decideCustomerInvoice,
   type CustomerInvoiceEffects,

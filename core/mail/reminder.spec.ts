@@ -1,4 +1,4 @@
-import { levelOf, reminderMessage } from './reminder';
+import { decideReminders, levelOf, reminderMessage } from './reminder';
 
 const FROM = { person: 'Farida', company: 'Hulu Bening Water Works' };
 const item = (number: string, dueDate: string, owed: string, reference = '') => ({ number, dueDate, owed, reference });
@@ -37,5 +37,37 @@ describe('a reminder of what is past due', () => {
   it('is the last before orders are held, once the oldest is due for more than sixty days', () => {
     const { body } = reminderMessage('Kasturi', FROM, [item('CI-1', '2026-12-01', '1')], 'MYR', '2027-03-01');
     expect(body).toContain('hold what you have on order');
+  });
+});
+
+describe('reminders', () => {
+  const late = (customerId: number, number: string, currency = 'MYR') => ({
+    ...item(number, '2027-02-20', '10'),
+    customerId,
+    customer: `Customer ${customerId}`,
+    email: `c${customerId}@example.test`,
+    invoiceId: Number(number.slice(-1)),
+    currency,
+  });
+  const told = (ids: number[], rows: ReturnType<typeof late>[], drafted: number[] = []) => {
+    const decision = decideReminders({ late: rows, drafted: new Set(drafted), from: FROM }, ids, '2027-03-01');
+    return decision.ok
+      ? decision.effects.map(({ recipient, invoice, subject }) => [recipient, invoice.id, subject])
+      : decision.refusals.map(({ field, code }) => `${field}: ${code}`);
+  };
+
+  it('are one a customer and currency, about the oldest invoice', () => {
+    expect(told([1, 2], [late(1, 'CI-1'), late(1, 'CI-2'), late(1, 'CI-3', 'SGD'), late(2, 'CI-4')])).toEqual([
+      ['c1@example.test', 1, 'Reminder: MYR 20.00 past due'],
+      ['c1@example.test', 3, 'Reminder: SGD 10.00 past due'],
+      ['c2@example.test', 4, 'Reminder: MYR 10.00 past due'],
+    ]);
+  });
+
+  it('are none for who owes nothing past its day, or of whom one waits', () => {
+    expect(told([1, 2, 3], [late(1, 'CI-1'), late(3, 'CI-3')], [3])).toEqual([
+      'customerIds.1: nothing-past-due',
+      'customerIds.2: reminder-waits',
+    ]);
   });
 });

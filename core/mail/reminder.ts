@@ -1,3 +1,4 @@
+import { decided, refuse } from '@core/refusals';
 import { amountText, dayText, daysBetween, dec, sum, type Day } from '../kernel';
 
 /** An invoice that is past due. */
@@ -62,4 +63,51 @@ export function reminderMessage(
       `Kind regards,\n${from.person}, ${from.company}`,
     ].join('\n\n'),
   };
+}
+
+/** An invoice that is past due, with whose it is. */
+export interface LateInvoice extends LateItem {
+  customerId: number;
+  customer: string;
+  email: string;
+  invoiceId: number;
+  currency: string;
+}
+
+export interface RemindersGround {
+  /** By customer, currency and due day. */
+  late: readonly LateInvoice[];
+  /** Customers of whom a message about an invoice waits to be sent. */
+  drafted: ReadonlySet<number>;
+  from: { person: string; company: string };
+}
+
+/** A reminder for each customer and currency with something past due, about its oldest invoice; none while one waits. */
+export function decideReminders(
+  { late, drafted, from }: RemindersGround,
+  customerIds: readonly number[],
+  workDate: Day,
+) {
+  const refusals = customerIds.flatMap((id, at) => {
+    const field = `customerIds.${at}`;
+    const own = late.find(({ customerId }) => customerId === id);
+    if (!own) return [refuse('nothing-past-due', field, {})];
+    return drafted.has(id) ? [refuse('reminder-waits', field, { customer: own.customer })] : [];
+  });
+  return decided(refusals, () => {
+    const groups = new Map<string, LateInvoice[]>();
+    for (const each of late) {
+      const key = `${each.customerId} ${each.currency}`;
+      groups.set(key, [...(groups.get(key) ?? []), each]);
+    }
+    return [...groups.values()].map((items) => {
+      const { customer, email, currency, invoiceId, number } = items[0]!;
+      return {
+        customer,
+        recipient: email,
+        invoice: { kind: 'CI' as const, id: invoiceId, number },
+        ...reminderMessage(customer, from, items, currency, workDate),
+      };
+    });
+  });
 }

@@ -1,9 +1,9 @@
 import type * as z from 'zod';
-import { agedOf } from '@core/billing';
-import { dec, sum, type Day } from '@core/kernel';
+import { agedByParty } from '@core/billing';
+import { dec, type Day } from '@core/kernel';
 import type * as contract from '@api/billing';
 import { Conditions, inOrderOf, likeOf, sortOf, walkedSorted, type Columns, type SortColumn, type Sql } from '../db';
-import { partyNumbered } from '../parties';
+import { partyNumbered, partyOf, type PartyColumns } from '../parties';
 import { addDays } from '../room';
 import type { CreditNote, Prepayment } from './tables';
 
@@ -168,40 +168,9 @@ export async function openByAge(
         ${words ? 'AND (p.name LIKE ? OR p.number LIKE ?)' : ''}`,
     [companyId, ...(words ? [likeOf(words), likeOf(words)] : [])],
   );
-  const groups = new Map<string, typeof items>();
-  for (const item of items) {
-    const key = `${item.partyId} ${item.currency}`;
-    const group = groups.get(key);
-    if (group) group.push(item);
-    else groups.set(key, [item]);
-  }
-  const rows = [...groups.values()]
-    .map((group) => ({ party: partyOf(group[0]!), currency: group[0]!.currency, ...agedOf(group, workDate) }))
-    .sort((a, b) => b.late - a.late || a.party.name.localeCompare(b.party.name));
-  const currencies = [...new Set(rows.map(({ currency }) => currency))].sort();
-  return {
-    rows: rows.slice(0, MOST_AGED),
-    sums: currencies.map((currency) => {
-      const own = rows.filter((row) => row.currency === currency);
-      const summed = (of: (row: (typeof rows)[number]) => string) => sum(own.map((row) => dec(of(row)))).toFixed();
-      return {
-        currency,
-        ages: own[0]!.ages.map((_age, at) => summed((row) => row.ages[at]!)),
-        credit: summed((row) => row.credit),
-        total: summed((row) => row.total),
-      };
-    }),
-    more: rows.length > MOST_AGED,
-  };
+  const { rows, sums } = agedByParty(
+    items.map((item) => ({ party: partyOf(item), ...item })),
+    workDate,
+  );
+  return { rows: rows.slice(0, MOST_AGED), sums, more: rows.length > MOST_AGED };
 }
-
-interface PartyColumns {
-  partyId: number;
-  partyNumber: string;
-  partyName: string;
-}
-const partyOf = ({ partyId, partyNumber, partyName }: PartyColumns) => ({
-  id: partyId,
-  number: partyNumber,
-  name: partyName,
-});

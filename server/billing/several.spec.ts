@@ -52,7 +52,7 @@ describe('one invoice for several orders', () => {
       [first, '3'],
       [second, '4'],
     ]);
-    const [invoice] = await salmah.does('invoiceCustomer', { orderId: first, others: [second] });
+    const [invoice] = await salmah.does('invoiceCustomer', { orderId: first, others: [second, first] });
     expect(await open()).toEqual([]);
     const sheet = await salmah.get<{
       source: { id: number };

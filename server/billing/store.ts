@@ -15,9 +15,11 @@ import type { PurchaseOrder, PurchaseOrderLine } from '../purchasing/tables';
 export async function loadForCustomerInvoice(
   sql: Sql,
   companyId: number,
-  orderIds: readonly number[],
+  named: readonly number[],
   day: Day,
 ): Promise<CustomerInvoiceGround & { agreements: Touched[] }> {
+  // One that is named among its own others is one.
+  const orderIds = [...new Set(named)];
   const agreementIds = await agreementsOf(sql, companyId, orderIds);
   const agreements = await loadAgreements(sql, companyId, agreementIds);
   const loaded = new Map<number, Awaited<ReturnType<typeof loadOrder>>>();

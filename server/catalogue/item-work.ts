@@ -1,23 +1,12 @@
 import type * as z from 'zod';
-import { dec } from '@core/kernel';
-import type { Day } from '@core/kernel';
+import { dec, type Day } from '@core/kernel';
 import type * as contract from '@api/catalogue';
 import type { Sql } from '../db';
+import { partyOf, type PartyColumns } from '../parties';
 
 /** Newest lines of an item that are looked through, and rows of each band. */
 const NEWEST = 400;
 const ROWS = 8;
-
-interface PartyColumns {
-  partyId: number;
-  partyNumber: string;
-  partyName: string;
-}
-const partyOf = ({ partyId, partyNumber, partyName }: PartyColumns) => ({
-  id: partyId,
-  number: partyNumber,
-  name: partyName,
-});
 
 /**
  * Of an item: who has it on order, who brings it, who bought it, and what it goes into. It looks through the newest

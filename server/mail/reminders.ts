@@ -1,30 +1,22 @@
-import { reminderMessage } from '@core/mail';
-import { decided, refuse } from '@core/refusals';
+import { decideReminders, type LateInvoice } from '@core/mail';
 import * as contract from '@api/mail';
 import type { Day } from '@core/kernel';
 import { defineAct } from '../acts';
 import type { Sql } from '../db';
 import { messageDraftTable } from './tables';
 
-interface Late {
-  customerId: number;
-  customer: string;
-  email: string;
-  invoiceId: number;
-  number: string;
-  reference: string;
-  currency: string;
-  dueDate: Day;
-  owed: string;
-}
-
 /** Invoices of customers that are past due, oldest first; the customers locked, so that two do not remind at once. */
-async function lateOf(sql: Sql, companyId: number, customerIds: readonly number[], workDate: Day): Promise<Late[]> {
+async function lateOf(
+  sql: Sql,
+  companyId: number,
+  customerIds: readonly number[],
+  workDate: Day,
+): Promise<LateInvoice[]> {
   await sql.rows(`SELECT id FROM customer WHERE company_id = ? AND id IN (?) ORDER BY id ${sql.forUpdate}`, [
     companyId,
     customerIds,
   ]);
-  return sql.rows<Late>(
+  return sql.rows<LateInvoice>(
     `SELECT c.id AS customer_id, c.name AS customer, c.email, i.id AS invoice_id, i.number,
             COALESCE(o.customer_reference, '') AS reference, oi.currency, oi.due_date, oi.amount - oi.settled AS owed
        FROM open_item oi FORCE INDEX (open_item_owing_customer)
@@ -63,30 +55,7 @@ export const draftReminders = defineAct(contract.draftReminders, {
     return { late, drafted, from: from! };
   },
   also: () => [{ right: 'see-debts', says: 'see what customers owe' }],
-  decide({ late, drafted, from }, { customerIds }, { workDate }) {
-    const refusals = customerIds.flatMap((id, at) => {
-      const field = `customerIds.${at}`;
-      const own = late.find(({ customerId }) => customerId === id);
-      if (!own) return [refuse('nothing-past-due', field, {})];
-      return drafted.has(id) ? [refuse('reminder-waits', field, { customer: own.customer })] : [];
-    });
-    return decided(refusals, () => {
-      const groups = new Map<string, Late[]>();
-      for (const each of late) {
-        const key = `${each.customerId} ${each.currency}`;
-        groups.set(key, [...(groups.get(key) ?? []), each]);
-      }
-      return [...groups.values()].map((items) => {
-        const { customer, email, currency, invoiceId, number } = items[0]!;
-        return {
-          customer,
-          recipient: email,
-          invoice: { kind: 'CI' as const, id: invoiceId, number },
-          ...reminderMessage(customer, from, items, currency, workDate),
-        };
-      });
-    });
-  },
+  decide: (ground, { customerIds }, { workDate }) => decideReminders(ground, customerIds, workDate),
   preview: (drafts) => ({
     rows: drafts.map(({ customer, subject, recipient }) => ({ customer, subject, recipient })),
   }),
