@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import type { PoolConnection } from 'mysql2';
 import { connect, type Database, type Sql } from './database';
 import { LAST_ID } from './piece';
 import { into, newId } from './statement';
@@ -43,6 +44,35 @@ describe('the database', () => {
     ]);
     expect(answers).toEqual([[], [{ sumOf: 8 }], []]);
     expect(await database.batch([])).toEqual([]);
+  });
+
+  it('sends what is asked at once within a transaction in one trip, in that order, and fails all of it as one', async () => {
+    const connection = await new Promise<PoolConnection>((resolve, reject) =>
+      database.getConnection((error, taken) => (taken ? resolve(taken) : reject(error as Error))),
+    );
+    const trips = jest.spyOn(Object.getPrototypeOf(connection) as PoolConnection, 'query');
+    connection.release();
+    try {
+      const answers = await database.transaction(async (tx) => {
+        const one = await Promise.all([
+          tx.run('SET @asked = ?', ['a?b']),
+          tx.rows('SELECT @asked AS asked, ? AS more', ['?']),
+          tx.batch([
+            { sql: 'SET @asked = 2', values: [] },
+            { sql: 'SELECT 1 AS one WHERE 7 IN (?)', values: [[]], rows: true },
+          ]),
+          tx.rows('SELECT @asked AS asked'),
+        ]);
+        expect(trips).toHaveBeenCalledTimes(1);
+        await expect(
+          Promise.allSettled([tx.rows('SELECT 1 AS one'), tx.rows('SELECT nothing')]),
+        ).resolves.toMatchObject([{ status: 'rejected' }, { status: 'rejected' }]);
+        return one;
+      });
+      expect(answers).toEqual([0, [{ asked: 'a?b', more: '?' }], [[], []], [{ asked: 2 }]]);
+    } finally {
+      trips.mockRestore();
+    }
   });
 
   it('begins again where somebody was faster, a few times at most, and waits for a lock in vain only twice', async () => {

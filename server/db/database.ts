@@ -118,7 +118,8 @@ const bindable = (values: readonly unknown[]) =>
 
 type Done = Pick<ResultSetHeader, 'affectedRows'>;
 type Answer = unknown[] | Done;
-type Send = (sql: string, values: readonly unknown[]) => Promise<Answer[]>;
+/** Sends statements, `count` of them, and gives an answer for each. */
+type Send = (sql: string, values: readonly unknown[], count: number) => Promise<Answer[]>;
 
 /**
  * One trip; each answer is a list of rows, or what a statement without rows did. The driver's callbacks are wrapped here
@@ -146,13 +147,14 @@ function send(on: PoolConnection, sql: string, values: readonly unknown[]): Prom
 function sqlBy(send: Send, forUpdate: Sql['forUpdate']): Sql {
   return {
     forUpdate,
-    rows: async <Row>(sql: string, values: readonly unknown[] = []) => (await send(sql, values))[0] as Row[],
-    run: async (sql, values = []) => ((await send(sql, values))[0] as Done).affectedRows,
+    rows: async <Row>(sql: string, values: readonly unknown[] = []) => (await send(sql, values, 1))[0] as Row[],
+    run: async (sql, values = []) => ((await send(sql, values, 1))[0] as Done).affectedRows,
     batch: async (statements) => {
       if (statements.length === 0) return [];
       const answers = await send(
         statements.map((each) => each.sql).join(';\n'),
         statements.flatMap((each) => each.values),
+        statements.length,
       );
       return statements.map((each, index) => (each.rows ? (answers[index] as unknown[]) : []));
     },
@@ -188,6 +190,37 @@ function guardOf() {
 type Guard = ReturnType<typeof guardOf>;
 const UNGUARDED = 'SET autocommit = 1';
 
+/**
+ * What is asked at once goes in one trip, in the order it was asked: reads that wait for none of each other cost one
+ * way to the database and back, whoever asks for them. Where one of them fails, all of them have.
+ */
+function together(trip: (sql: string) => Promise<Answer[]>, connection: PoolConnection): Send {
+  interface Waiting {
+    sql: string;
+    count: number;
+    resolve: (answers: Answer[]) => void;
+    reject: (error: unknown) => void;
+  }
+  let waiting: Waiting[] = [];
+  const leave = () => {
+    const gone = waiting;
+    waiting = [];
+    trip(gone.map(({ sql }) => sql).join(';\n')).then(
+      (answers) => {
+        let at = 0;
+        for (const { count, resolve } of gone) resolve(answers.slice(at, (at += count)));
+      },
+      (error: unknown) => gone.forEach(({ reject }) => reject(error)),
+    );
+  };
+  return (sql, values, count) =>
+    new Promise((resolve, reject) => {
+      // Not in this turn: what else is asked for by then goes along.
+      if (waiting.length === 0) setImmediate(leave);
+      waiting.push({ sql: connection.format(sql, bindable(values)), count, resolve, reject });
+    });
+}
+
 /** SQL on that connection; `begin` goes with the first statement sent, in the same trip. */
 function sqlWithin(
   connection: PoolConnection,
@@ -196,11 +229,11 @@ function sqlWithin(
   guard: Guard | null = null,
 ): Within {
   let state: 'new' | 'open' | 'ended' = 'new';
-  const within: Send = async (sql, values) => {
-    if (state !== 'new') return send(connection, sql, values);
+  const within = together(async (sql) => {
+    if (state !== 'new') return send(connection, sql, []);
     state = 'open';
-    return (await send(connection, `${begin};\n${sql}`, values)).slice(begin.split(';').length);
-  };
+    return (await send(connection, `${begin};\n${sql}`, [])).slice(begin.split(';').length);
+  }, connection);
   const sql = sqlBy(within, forUpdate);
   return {
     sql,

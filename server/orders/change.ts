@@ -11,10 +11,10 @@ import { addressLine, shipTosOf } from '../parties';
 import { orderPricing } from '../pricing';
 import { inStepStatements } from '../supply';
 import { beyondStatements, comingRead } from '../workshop';
-import { linesShown, offersOfOrder, touchedBy } from './offers';
+import { customerOf, linesShown, offersOfOrder, touchedBy } from './offers';
 import { standingOf } from './standing';
 import { totalsAgain } from './state';
-import { insertLines, lineColumns, linesNow, loadOrder, netOf, orderItems, plannedLines, pricedItems } from './store';
+import { insertLines, lineColumns, linesNow, loadOrder, netOf, plannedLines, pricedItems } from './store';
 import { salesOrderLineTable, type SalesOrderLine } from './tables';
 
 /** Changes a confirmed order as far as it has not happened, as a revision with each field as it was and as it is. // S8 */
@@ -25,22 +25,29 @@ export const changeOrder = defineAct(contract.changeOrder, {
   expectedVersion: ({ id, version }) => ({ kind: 'SO', id, version }),
   async load(tx, input, doer) {
     const { companyId } = doer;
-    // Agreements, the order, what is made for it, its stock: in the order everybody locks them.
+    const customerId = await customerOf(tx, companyId, input.id);
+    // Agreements, the order, what is made for it, its stock: in the order everybody locks them, in few trips.
     const offers = await offersOfOrder(tx, companyId, input.id, doer.workDate);
-    const head = await loadOrder(tx, companyId, input.id);
-    const lines = await confirmedLines(tx, companyId, head.id);
+    const [head, lines, [customer], shipTos, standing, locations, works] = await Promise.all([
+      loadOrder(tx, companyId, input.id),
+      confirmedLines(tx, companyId, input.id),
+      tx.rows<{ id: number; name: string; currency: string; contractedOnly: boolean }>(
+        'SELECT id, name, currency, contracted_only FROM customer WHERE company_id = ? AND id = ?',
+        [companyId, customerId],
+      ),
+      shipTosOf(tx, companyId, customerId),
+      standingOf(tx, companyId, customerId, input.id, true),
+      locationsOf(tx, companyId),
+      worksDue(tx, companyId, input.id),
+    ]);
     const itemIds = [...input.lines.flatMap(({ itemId }) => itemId ?? []), ...lines.map(({ itemId }) => itemId)];
-    const priced = await pricedItems(tx, companyId, head.customerId, itemIds);
-    const kept = await orderItems(tx, companyId, head.customerId, itemIds);
-    const [customer] = await tx.rows<{ id: number; name: string; currency: string; contractedOnly: boolean }>(
-      'SELECT id, name, currency, contracted_only FROM customer WHERE company_id = ? AND id = ?',
-      [companyId, head.customerId],
-    );
-    const shipTos = await shipTosOf(tx, companyId, head.customerId);
-    const standing = await standingOf(tx, companyId, head.customerId, head.id, true);
-    const coming = (await tx.batch([comingRead(tx, companyId, [head.id])]))[0] as ComingTie[];
+    const [[coming], items, pricing] = await Promise.all([
+      tx.batch([comingRead(tx, companyId, [head.id])]),
+      pricedItems(tx, companyId, customerId, itemIds),
+      orderPricing(tx, doer, customerId, head.orderDate),
+    ]);
     const always = input.lines.filter(
-      ({ itemId, route }) => route === 'stock' && itemId !== null && kept.get(itemId)?.reserving === 'always',
+      ({ itemId, route }) => route === 'stock' && itemId !== null && items.get(itemId)?.reserving === 'always',
     );
     const heldAt = lines
       .filter(({ reserved }) => reserved !== '0')
@@ -51,19 +58,14 @@ export const changeOrder = defineAct(contract.changeOrder, {
       customer: customer!,
       shipToIds: shipTos.map(({ id }) => id),
       addresses: new Map(shipTos.map((shipTo) => [shipTo.id, addressLine(shipTo)])),
-      locationIds: (await locationsOf(tx, companyId)).map(({ id }) => id),
-      items: new Map([...priced].map(([id, item]) => [id, { ...item, reserving: kept.get(id)!.reserving }])),
+      locationIds: locations.map(({ id }) => id),
+      items,
       offers,
-      pricing: await orderPricing(tx, doer, head.customerId, head.orderDate),
+      pricing,
       parts: [],
       standing,
-      coming,
-      works: await tx.rows<{ orderLineId: number; number: string; due: Day }>(
-        `SELECT t.order_line_id, p.number, p.due_date AS due FROM planned_tie t
-           JOIN planned_order p ON p.company_id = t.company_id AND p.id = t.planned_order_id AND p.open
-          WHERE t.company_id = ? AND t.order_line_id IN (?) AND t.quantity > t.made ORDER BY p.id`,
-        [companyId, lines.map(({ id }) => id)],
-      ),
+      coming: coming as ComingTie[],
+      works,
       free: await loadFree(tx, companyId, [
         ...new Set([...heldAt, ...always.map(({ itemId, locationId = 0 }) => pointOf(itemId!, locationId))]),
       ]),
@@ -81,12 +83,15 @@ export const changeOrder = defineAct(contract.changeOrder, {
     fields: effects.fields,
     effects: wordsOf(effects, { current, offers, coming, items, works }),
   }),
-  async write(tx, effects, { head, offers, coming }, doer) {
+  async write(tx, effects, { head, current, offers, coming }, doer) {
     const { companyId } = doer;
     const known = effects.lines.filter((line) => line.id !== null);
     const added = effects.lines.filter((line) => line.id === null);
     const wanted = new Map(effects.wanted.map(({ lineId, quantity }) => [lineId, quantity]));
-    await tx.batch([
+    const last = Math.max(0, ...current.lines.map(({ lineNo }) => lineNo));
+    const ids = await insertLines(tx, doer, head.id, added, last + 1);
+    const idAt = (at: number) => effects.lines[at]!.id ?? ids[added.indexOf(effects.lines[at]!)]!;
+    const statements = [
       ...counterStatements(companyId, 'released', effects.released),
       ...effects.freed.flatMap(({ lineId, itemId, locationId, quantity }) =>
         heldStatements(companyId, lineId, { itemId, locationId, by: dec(quantity).neg().toFixed() }),
@@ -99,14 +104,6 @@ export const changeOrder = defineAct(contract.changeOrder, {
         values: [companyId, id],
       })),
       ...beyondStatements(companyId, tiesBeyond(coming, wanted)),
-    ]);
-    const [last] = await tx.rows<{ lineNo: number }>(
-      'SELECT MAX(line_no) AS line_no FROM sales_order_line WHERE company_id = ? AND order_id = ?',
-      [companyId, head.id],
-    );
-    const ids = await insertLines(tx, doer, head.id, added, last!.lineNo + 1);
-    const idAt = (at: number) => effects.lines[at]!.id ?? ids[added.indexOf(effects.lines[at]!)]!;
-    await tx.batch([
       ...effects.permits.map(({ at, permitId }) => ({
         sql: 'UPDATE sales_order_line SET permit_id = ? WHERE company_id = ? AND id = ?',
         values: [permitId, companyId, idAt(at)],
@@ -127,7 +124,7 @@ export const changeOrder = defineAct(contract.changeOrder, {
       ),
       headAgain(effects, head.id, companyId),
       totalsAgain(companyId, head.id),
-    ]);
+    ];
     const order: Touched = {
       kind: 'SO',
       id: head.id,
@@ -139,26 +136,28 @@ export const changeOrder = defineAct(contract.changeOrder, {
     return {
       made: [],
       touched: [order, ...touchedBy(offers, effects.released), ...(await worksOf(tx, doer, coming, wanted))],
+      statements,
+      insertions: [],
     };
   },
 });
 
 /** The lines of a confirmed order with what has happened to them. */
 async function confirmedLines(sql: Sql, companyId: number, orderId: number): Promise<ConfirmedLine[]> {
-  const lines = await linesNow(sql, companyId, orderId);
-  const planned = await plannedLines(sql, companyId, orderId, 'planned');
-  const more = await sql.rows<
-    Columns<SalesOrderLine, 'id invoiced reserved'> & { onTheWay: string | null; purchases: string | null }
-  >(
-    `SELECT l.id, l.invoiced, l.reserved, SUM(t.quantity - t.received) AS on_the_way,
+  const [lines, planned, more] = await Promise.all([
+    linesNow(sql, companyId, orderId),
+    plannedLines(sql, companyId, orderId, 'planned'),
+    sql.rows<Columns<SalesOrderLine, 'id invoiced reserved'> & { onTheWay: string | null; purchases: string | null }>(
+      `SELECT l.id, l.invoiced, l.reserved, SUM(t.quantity - t.received) AS on_the_way,
             GROUP_CONCAT(DISTINCT p.number ORDER BY p.id SEPARATOR ', ') AS purchases
        FROM sales_order_line l
        LEFT JOIN tie t ON t.company_id = l.company_id AND t.order_line_id = l.id
        LEFT JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
        LEFT JOIN purchase_order p ON p.company_id = pl.company_id AND p.id = pl.purchase_order_id
       WHERE l.company_id = ? AND l.order_id = ? GROUP BY l.id`,
-    [companyId, orderId],
-  );
+      [companyId, orderId],
+    ),
+  ]);
   return lines.map((line) => {
     const { onTheWay, purchases, ...rest } = more.find(({ id }) => id === line.id)!;
     return {
@@ -170,6 +169,16 @@ async function confirmedLines(sql: Sql, companyId: number, orderId: number): Pro
     };
   });
 }
+
+/** What is laid for the lines of an order and not made yet, with the day it is due. */
+const worksDue = (sql: Sql, companyId: number, orderId: number) =>
+  sql.rows<{ orderLineId: number; number: string; due: Day }>(
+    `SELECT t.order_line_id, p.number, p.due_date AS due FROM sales_order_line l
+       JOIN planned_tie t ON t.company_id = l.company_id AND t.order_line_id = l.id AND t.quantity > t.made
+       JOIN planned_order p ON p.company_id = t.company_id AND p.id = t.planned_order_id AND p.open
+      WHERE l.company_id = ? AND l.order_id = ? ORDER BY p.id`,
+    [companyId, orderId],
+  );
 
 const heldStatements = (
   companyId: number,

@@ -26,11 +26,13 @@ export const linesShown = (lines: OrderEffects['lines'], offers: readonly PartyO
 
 /** What could price an order's lines, and what prices them by now, locked: before the order is. */
 export async function offersOfOrder(sql: Sql, companyId: number, orderId: number, day: Day): Promise<PartyOffer[]> {
-  const rows = await sql.rows<{ id: number }>(
-    'SELECT DISTINCT agreement_line_id AS id FROM sales_order_line WHERE company_id = ? AND order_id = ? AND agreement_line_id IS NOT NULL',
-    [companyId, orderId],
-  );
-  const customerId = await customerOf(sql, companyId, orderId);
+  const [rows, customerId] = await Promise.all([
+    sql.rows<{ id: number }>(
+      'SELECT DISTINCT agreement_line_id AS id FROM sales_order_line WHERE company_id = ? AND order_id = ? AND agreement_line_id IS NOT NULL',
+      [companyId, orderId],
+    ),
+    customerOf(sql, companyId, orderId),
+  ]);
   return loadOffers(sql, companyId, { customerId, lineIds: rows.map(({ id }) => id), day });
 }
 

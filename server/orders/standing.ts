@@ -23,18 +23,24 @@ export async function standingOf(
   if (turns && customer.creditLimit !== null) {
     await takeTurn(sql, 'customer', [companyId, customerId]);
   }
+  // An act asks only what their limit asks: every open order of theirs is not summed where they have none.
+  const asked = !turns || customer.creditLimit !== null;
   const [[owed], [ordered], permits] = await Promise.all([
-    sql.rows<{ sum: string | null }>(
-      'SELECT SUM(amount - settled) AS sum FROM open_item WHERE company_id = ? AND customer_id = ?',
-      [companyId, customerId],
-    ),
-    sql.rows<{ sum: string | null }>(
-      `SELECT ROUND(SUM(l.amount * (1 - l.invoiced / (l.quantity - l.cancelled)) * (1 + l.tax_rate / 100)), 2) AS sum
+    asked
+      ? sql.rows<{ sum: string | null }>(
+          'SELECT SUM(amount - settled) AS sum FROM open_item WHERE company_id = ? AND customer_id = ?',
+          [companyId, customerId],
+        )
+      : [],
+    asked
+      ? sql.rows<{ sum: string | null }>(
+          `SELECT ROUND(SUM(l.amount * (1 - l.invoiced / (l.quantity - l.cancelled)) * (1 + l.tax_rate / 100)), 2) AS sum
          FROM sales_order o FORCE INDEX (sales_order_customer_state)
          JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id AND l.cancelled < l.quantity
         WHERE o.company_id = ? AND o.customer_id = ? AND o.state = 'confirmed' AND o.id <> ?`,
-      [companyId, customerId, exceptOrderId ?? 0],
-    ),
+          [companyId, customerId, exceptOrderId ?? 0],
+        )
+      : [],
     sql.rows<Columns<Permit, 'id permitTypeId firstDay lastDay'>>(
       'SELECT id, permit_type_id, first_day, last_day FROM permit WHERE company_id = ? AND customer_id = ?',
       [companyId, customerId],

@@ -248,9 +248,11 @@ export async function pricedItems(
   companyId: number,
   customerId: number | null,
   itemIds: readonly number[],
-): Promise<Map<number, ConfirmableItem>> {
-  const items = await orderItems(sql, companyId, customerId, itemIds);
-  const pricing = await pricingOf(sql, companyId, customerId, itemIds);
+): Promise<Map<number, ConfirmableItem & { reserving: Reserving }>> {
+  const [items, pricing] = await Promise.all([
+    orderItems(sql, companyId, customerId, itemIds),
+    pricingOf(sql, companyId, customerId, itemIds),
+  ]);
   return new Map([...items].map(([id, item]) => [id, { ...item, pricing: pricing.get(id)! }]));
 }
 

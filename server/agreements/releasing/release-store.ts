@@ -220,19 +220,22 @@ export async function loadOffers(
   );
   if (heads.length === 0) return [];
   const ids = heads.map((head) => head.id);
-  await loadAgreements(sql, companyId, ids);
-  const rows = await sql.rows<
-    ReleaseLineRow &
-      OfferingColumns & { agreementId: number; customerId: number | null; vendorId: number | null; title: string }
-  >(
-    `SELECT ${OFFERED_COLUMNS}, a.id AS agreement_id, a.number, a.state, a.basis, a.first_day, a.last_day, a.currency,
-            a.priority, a.limit_policy, a.tolerance_percent, a.customer_id, a.vendor_id, a.title
-       FROM agreement a JOIN agreement_line l ON l.company_id = a.company_id AND l.agreement_id = a.id
-      WHERE a.company_id = ? AND a.id IN (?) ORDER BY l.id`,
-    [companyId, ids],
-  );
-  const breaks = await breaksOf(sql, companyId, ids);
-  const wholes = await wholeLimitsOf(sql, companyId, ids);
+  // One trip: they are read once the agreements are locked.
+  const [, rows, breaks, wholes] = await Promise.all([
+    loadAgreements(sql, companyId, ids),
+    sql.rows<
+      ReleaseLineRow &
+        OfferingColumns & { agreementId: number; customerId: number | null; vendorId: number | null; title: string }
+    >(
+      `SELECT ${OFFERED_COLUMNS}, a.id AS agreement_id, a.number, a.state, a.basis, a.first_day, a.last_day, a.currency,
+              a.priority, a.limit_policy, a.tolerance_percent, a.customer_id, a.vendor_id, a.title
+         FROM agreement a JOIN agreement_line l ON l.company_id = a.company_id AND l.agreement_id = a.id
+        WHERE a.company_id = ? AND a.id IN (?) ORDER BY l.id`,
+      [companyId, ids],
+    ),
+    breaksOf(sql, companyId, ids),
+    wholeLimitsOf(sql, companyId, ids),
+  ]);
   return rows.map((row) => ({
     agreement: offeringOf(row.agreementId, row, wholes),
     line: offeredLineOf(row, breaks.get(row.id) ?? []),
