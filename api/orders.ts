@@ -250,10 +250,14 @@ export const changeOrder = act({
     reason: Text(200),
     /** Why it may pass over the customer's credit limit, where it does. // S4 */
     creditReason: Text(200).optional(),
+    /** What was bought for its lines moves along: both ends of their ties. // L7 */
+    along: z.boolean().optional(),
   }),
   preview: z.object({
     net: Decimal,
     was: Decimal,
+    /** The purchases that are on their way for it: what `along` is asked for. */
+    purchases: z.array(z.string()),
     lines: LinesPreviewed,
     /** Field by field, as it was and as it is. */
     fields: z.array(FieldChange),

@@ -50,6 +50,30 @@ test('a confirmed order is changed with a reason, closed short in part, and open
   await page.getByRole('button', { name: 'Leave it as it was' }).click();
 });
 
+test('what was bought for an order moves along with its change, both ends in one act', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/orders?q=SO-0052');
+  await page.locator('.ag-row').first().dblclick();
+  await expect(page.getByRole('heading', { name: /SO-0052/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Change…' }).click();
+  await typeCell(page, 0, 'quantity', '12');
+  await page.getByRole('button', { name: 'Keep the change…' }).click();
+  await expect(sheet(page).getByText('PO-0060: quantity of line 1 16 → 12.')).toBeVisible();
+  // Left where it is, the purchase still brings sixteen: that is said, and refused.
+  await sheet(page).getByLabel('PO-0060 moves along').uncheck();
+  await expect(sheet(page).getByText(/PO-0060/).last()).toContainText('16');
+  await sheet(page).getByLabel('PO-0060 moves along').check();
+  await sheet(page).getByLabel('Why').fill('They need fewer');
+  await sheet(page).getByRole('button', { name: 'Change it' }).click();
+  await expect(page.getByRole('heading', { name: /SO-0052.*confirmed · revision \d+/ })).toBeVisible();
+  const dock = page.getByRole('region', { name: 'Dock' });
+  await dock.getByRole('link', { name: 'PO-0060' }).first().click();
+  await expect(page.getByRole('heading', { name: /PO-0060/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /12/ }).first()).toBeVisible();
+  await dock.getByRole('tab', { name: 'Changes' }).click();
+  await expect(dock.getByText('quantity of line 1 16 → 12')).toBeVisible();
+});
+
 test('what leaves for another place is under way until it is said to be there', async ({ page }) => {
   await signIn(page, 'joko');
   await page.goto('/stock?q=SALT-25');
@@ -65,6 +89,7 @@ test('what leaves for another place is under way until it is said to be there', 
   await expect(page.getByRole('row', { name: /SALT-25 .* East coast store – – – 12 / })).toBeVisible();
 
   await page.getByRole('link', { name: 'Under way' }).click();
+  await page.waitForURL('**/stock/carriages');
   await page.getByRole('row', { name: /SALT-25/ }).click();
   await page.getByRole('button', { name: 'Another day…' }).click();
   await sheet(page).getByLabel('They arrive').fill('+5');

@@ -28,5 +28,12 @@ export { confirmable, decideSave, type ConfirmableItem, type SaveGround } from '
 export { keepingPlanned, type PlannedFor } from './planned-lines';
 export type { PartOfOne } from './missing-parts';
 export { decideTold } from './told';
-export { decideChange, type ChangeEffects, type ChangeGround, type ConfirmedLine, type FieldChange } from './change';
+export {
+  decideChange,
+  type ChangeEffects,
+  type ChangeGround,
+  type ChangeTyped,
+  type ConfirmedLine,
+  type FieldChange,
+} from './change';
 export { decideOpenAgain, type ClosedLine } from './open-again';

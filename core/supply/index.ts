@@ -13,6 +13,7 @@ export { type BoughtItem, type PurchaseLinePlan, type PurchasePlan } from './buy
 export { decideFromPurchase, type FromPurchaseGround } from './from-purchase';
 export { decidePurchase, type PurchaseEffects, type PurchaseGround, type PurchaseTyped } from './purchase';
 export { differencesOf, type TieEnds } from './step';
+export { decideAlong, decideChangeAlong, type LineAlong } from './along';
 export { decidePairs } from './pair';
 export {
   decideTie,

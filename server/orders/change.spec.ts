@@ -1,3 +1,4 @@
+import { addDays, daysBetween } from '@core/kernel';
 import type * as z from 'zod';
 import type { openTrail } from '@api/ledger';
 import type { changeOrder, openOrder } from '@api/orders';
@@ -167,6 +168,95 @@ describe('S8 a confirmed order that is changed', () => {
     ]);
     await salmah.does('changeOrder', more);
     expect((await sheet(order.id)).lines[0]).toMatchObject({ tied: '6', quantity: '9', needsPurchase: true });
+  });
+
+  it('moves what was bought along where that is asked: quantity, days and address on both ends, each with its reason', async () => {
+    const vendorId = world.masters.vendors.get('V-101')!;
+    const other = world.masters.customers.get('Teratai Bay Resort')!.shipTos[1]!;
+    const order = await confirmed(
+      line('RO-4040', '6', { route: 'drop', agreementLineId: null }),
+      line('RO-4040', '8', { route: 'special', agreementLineId: null }),
+    );
+    const placed = await salmah.does('placePurchases', {
+      lines: order.lines.map(({ id }) => ({ orderLineId: id, vendorId })),
+    });
+    const purchases = async () =>
+      Promise.all(
+        placed.map(({ id }) =>
+          salmah.get<{
+            revision: number;
+            net: string;
+            shipTo: { id: number } | null;
+            lines: { quantity: string; dueDate: string }[];
+          }>(`/api/purchases/${id}`),
+        ),
+      );
+    const before = await purchases();
+    const straight = before.findIndex(({ shipTo }) => shipTo !== null);
+    const change = {
+      ...typed(await sheet(order.id), (each, at) => ({
+        ...each,
+        quantity: at === 0 ? '9' : '5',
+        shipDate: '2027-04-02',
+      })),
+      shipToId: other,
+      along: true,
+    };
+    const shown = (await preview(change)).effects;
+    expect(shown.purchases).toEqual(placed.map(({ number }) => number));
+    await salmah.does('changeOrder', change);
+    const now = await sheet(order.id);
+    expect(
+      now.lines.map(({ quantity: is, tied, shipDate, needsPurchase }) => [is, tied, shipDate, needsPurchase]),
+    ).toEqual([
+      ['9', '9', '2027-04-02', false],
+      ['5', '5', '2027-04-02', false],
+    ]);
+    const after = await purchases();
+    const by = daysBetween('2027-03-20', '2027-04-02');
+    after.forEach((purchase, at) => {
+      const drop = at === straight;
+      expect(purchase.revision).toBe(before[at]!.revision + 1);
+      expect(purchase.shipTo?.id ?? null).toBe(drop ? other : null);
+      expect(purchase.lines[0]).toMatchObject({
+        quantity: drop ? '9' : '5',
+        dueDate: addDays(before[at]!.lines[0]!.dueDate, by),
+      });
+    });
+    const trail = await salmah.get<z.output<typeof openTrail.out>>(`/api/trail/PO/${placed[straight]!.id}`);
+    expect(trail.changes[0]).toMatchObject({
+      act: 'changed',
+      reason: 'they called',
+      fields: expect.arrayContaining([{ what: 'quantity of line 1', was: '6', is: '9' }]) as unknown,
+    });
+    for (const { what, was, is } of trail.changes[0]!.fields.filter(({ was: text }) => !text.includes('-'))) {
+      expect(shown.effects).toContain(`${placed[straight]!.number}: ${what} ${was} → ${is}`);
+    }
+  });
+
+  it('does not go below what came, nor without the right to change purchases', async () => {
+    const order = await confirmed(line('RO-4040', '6', { route: 'special', agreementLineId: null }));
+    const [purchase] = await salmah.does('placePurchases', {
+      lines: [{ orderLineId: order.lines[0]!.id, vendorId: world.masters.vendors.get('V-101')! }],
+    });
+    const { lines } = await joko.get<{ lines: { id: number }[] }>(`/api/purchases/${purchase!.id}`);
+    await joko.does('receiveGoods', { purchaseId: purchase!.id, lines: [{ lineId: lines[0]!.id, quantity: '4' }] });
+    const now = await sheet(order.id);
+    const fewer = (to: string) => ({ ...typed(now, quantity(to)), along: true });
+    expect((await salmah.refused('changeOrder', fewer('3'))).codes).toEqual(['lines.0.quantity: below-moved']);
+    const { database } = world.serving;
+    const [role] = await database.rows<{ id: number; rights: string }>(
+      "SELECT id, rights FROM role WHERE name = 'Order administrator' AND company_id = ?",
+      [world.masters.companyId],
+    );
+    const may = (rights: string) => database.run('UPDATE role SET rights = ? WHERE id = ?', [rights, role!.id]);
+    await may(JSON.stringify((JSON.parse(role!.rights) as string[]).filter((right) => right !== 'purchases')));
+    // What one may is known for a moment; who signs in now may less.
+    const other = await world.visitor();
+    expect((await other.refused('changeOrder', fewer('5'))).codes).toEqual(['no-right']);
+    await may(role!.rights);
+    await (await world.visitor()).does('changeOrder', fewer('5'));
+    expect((await sheet(order.id)).lines[0]).toMatchObject({ quantity: '5', tied: '5', reserved: '4' });
   });
 
   it('is refused where something stays, where nothing changes, and without a reason, each at its place', async () => {

@@ -1,5 +1,6 @@
-import { dayText, dec, pointOf, type Day } from '@core/kernel';
-import { decideChange, type ChangeEffects, type ConfirmedLine } from '@core/orders';
+import { dayText, dec, isDay, pointOf, type Day } from '@core/kernel';
+import type { ChangeEffects, ConfirmedLine } from '@core/orders';
+import { decideChangeAlong, type PairEffects } from '@core/supply';
 import { tiesBeyond, type ComingTie } from '@core/workshop';
 import * as contract from '@api/orders';
 import { defineAct, type Doer, type Touched } from '../acts';
@@ -9,7 +10,7 @@ import { setStatement, type Columns, type Sql, type Statement, type Tx } from '.
 import { heldStatement, loadFree } from '../on-hand';
 import { addressLine, shipTosOf } from '../parties';
 import { orderPricing } from '../pricing';
-import { inStepStatements } from '../supply';
+import { alongStatements, buyingLinesOf, inStepStatements, loadAlong, purchasesAlong } from '../supply';
 import { beyondStatements, comingRead } from '../workshop';
 import { customerOf, linesShown, offersOfOrder, touchedBy } from './offers';
 import { standingOf } from './standing';
@@ -27,7 +28,9 @@ export const changeOrder = defineAct(contract.changeOrder, {
     const { companyId } = doer;
     const customerId = await customerOf(tx, companyId, input.id);
     // Agreements, the order, what is made for it, its stock: in the order everybody locks them, in few trips.
-    const offers = await offersOfOrder(tx, companyId, input.id, doer.workDate);
+    const bought = input.along ? await buyingLinesOf(tx, companyId, input.id) : [];
+    const all = await offersOfOrder(tx, companyId, input.id, doer.workDate, bought);
+    const offers = all.filter(({ customerId: whose }) => whose !== null);
     const [head, lines, [customer], shipTos, standing, locations, works] = await Promise.all([
       loadOrder(tx, companyId, input.id),
       confirmedLines(tx, companyId, input.id),
@@ -40,6 +43,7 @@ export const changeOrder = defineAct(contract.changeOrder, {
       locationsOf(tx, companyId),
       worksDue(tx, companyId, input.id),
     ]);
+    const pairs = input.along ? await loadAlong(tx, companyId, head.id) : [];
     const itemIds = [...input.lines.flatMap(({ itemId }) => itemId ?? []), ...lines.map(({ itemId }) => itemId)];
     const [[coming], items, pricing] = await Promise.all([
       tx.batch([comingRead(tx, companyId, [head.id])]),
@@ -61,6 +65,8 @@ export const changeOrder = defineAct(contract.changeOrder, {
       locationIds: locations.map(({ id }) => id),
       items,
       offers,
+      buying: all.filter(({ vendorId }) => vendorId !== null),
+      pairs,
       pricing,
       parts: [],
       standing,
@@ -72,18 +78,28 @@ export const changeOrder = defineAct(contract.changeOrder, {
     };
   },
   decide: (ground, input, doer) =>
-    decideChange(ground, input, doer.workDate, {
+    decideChangeAlong(ground, input, doer.workDate, {
       mayPassCredit: doer.rights.includes('credit'),
       creditReason: input.creditReason ?? '',
     }),
-  preview: (effects, { current, offers, coming, items, works }) => ({
+  also: ({ along }) =>
+    along.supply.length + along.purchases.length > 0 ? [{ right: 'purchases', says: 'change purchase orders' }] : [],
+  preview: (effects, { current, offers, coming, items, works, pairs, addresses }) => ({
     net: netOf(effects.lines),
     was: netOf(current.lines),
+    purchases: [
+      ...new Set(current.lines.flatMap((line) => (dec(line.onTheWay).gt(0) ? line.purchases.split(', ') : []))),
+    ],
     lines: linesShown(effects.lines, offers),
     fields: effects.fields,
-    effects: wordsOf(effects, { current, offers, coming, items, works }),
+    effects: [
+      ...wordsOf(effects, { current, offers, coming, items, works }),
+      ...purchasesAlong(effects.along, pairs, addresses).flatMap(({ number, fields = [] }) =>
+        fields.map(({ what, was, is }) => `${number}: ${what} ${fieldText(was)} → ${fieldText(is)}`),
+      ),
+    ],
   }),
-  async write(tx, effects, { head, current, offers, coming }, doer) {
+  async write(tx, effects, { head, current, offers, buying, coming, pairs, addresses }, doer) {
     const { companyId } = doer;
     const known = effects.lines.filter((line) => line.id !== null);
     const added = effects.lines.filter((line) => line.id === null);
@@ -91,12 +107,18 @@ export const changeOrder = defineAct(contract.changeOrder, {
     const last = Math.max(0, ...current.lines.map(({ lineNo }) => lineNo));
     const ids = await insertLines(tx, doer, head.id, added, last + 1);
     const idAt = (at: number) => effects.lines[at]!.id ?? ids[added.indexOf(effects.lines[at]!)]!;
+    const tiedOf = (id: number) =>
+      dec(current.lines.find((line) => line.id === id)!.tied)
+        .plus(effects.along.sales.find((line) => line.id === id)?.tiedBy ?? '0')
+        .toFixed();
     const statements = [
       ...counterStatements(companyId, 'released', effects.released),
       ...effects.freed.flatMap(({ lineId, itemId, locationId, quantity }) =>
         heldStatements(companyId, lineId, { itemId, locationId, by: dec(quantity).neg().toFixed() }),
       ),
-      ...known.map((line) => setStatement(salesOrderLineTable, lineColumns(line), companyId, line.id!)),
+      ...known.map((line) =>
+        setStatement(salesOrderLineTable, { ...lineColumns(line), tied: tiedOf(line.id!) }, companyId, line.id!),
+      ),
       ...effects.datedIds.map((id) => ({
         // A day that was typed is neither promised nor moved by itself.
         sql: `UPDATE sales_order_line SET asked_date = NULL, promised_date = NULL, promised_by = NULL, moved_from = NULL
@@ -104,6 +126,7 @@ export const changeOrder = defineAct(contract.changeOrder, {
         values: [companyId, id],
       })),
       ...beyondStatements(companyId, tiesBeyond(coming, wanted)),
+      ...alongStatements(effects.along, pairs, companyId),
       ...effects.permits.map(({ at, permitId }) => ({
         sql: 'UPDATE sales_order_line SET permit_id = ? WHERE company_id = ? AND id = ?',
         values: [permitId, companyId, idAt(at)],
@@ -117,12 +140,12 @@ export const changeOrder = defineAct(contract.changeOrder, {
                WHERE company_id = ? AND order_id = ?`,
         values: [companyId, head.id],
       },
+      headAgain(effects, head.id, companyId),
       ...inStepStatements(
         companyId,
         'orderLine',
         known.map((line) => line.id!),
       ),
-      headAgain(effects, head.id, companyId),
       totalsAgain(companyId, head.id),
     ];
     const order: Touched = {
@@ -135,7 +158,13 @@ export const changeOrder = defineAct(contract.changeOrder, {
     };
     return {
       made: [],
-      touched: [order, ...touchedBy(offers, effects.released), ...(await worksOf(tx, doer, coming, wanted))],
+      touched: [
+        order,
+        ...purchasesAlong(effects.along, pairs, addresses).map((purchase) => ({ ...purchase, reason: effects.reason })),
+        ...touchedBy(offers, effects.released),
+        ...touchedBy(buying, effects.along.released),
+        ...(await worksOf(tx, doer, coming, wanted)),
+      ],
       statements,
       insertions: [],
     };
@@ -192,6 +221,9 @@ const heldStatements = (
   },
 ];
 
+/** A field's value in a sentence. */
+const fieldText = (value: string): string => (isDay(value) ? dayText(value, '') : value === '' ? 'nothing' : value);
+
 /** The head of an order that was changed. */
 function headAgain(effects: ChangeEffects, id: number, companyId: number): Statement {
   return {
@@ -219,7 +251,7 @@ async function worksOf(
 
 /** What a change moves besides its order, in sentences. */
 function wordsOf(
-  effects: ChangeEffects,
+  effects: ChangeEffects & { along: PairEffects },
   {
     current,
     offers,
@@ -255,7 +287,8 @@ function wordsOf(
     const bought = line.route === 'drop' || line.route === 'special';
     const short = dec(line.quantity)
       .minus(now?.cancelled ?? '0')
-      .minus(now?.tied ?? '0');
+      .minus(now?.tied ?? '0')
+      .minus(effects.along.sales.find(({ id }) => id === line.id)?.tiedBy ?? '0');
     const grows = !now || dec(line.quantity).gt(now.quantity);
     return bought && grows && short.gt(0)
       ? [`${short.toFixed()} of ${items.get(line.itemId)!.number} are to be bought`]
@@ -263,7 +296,8 @@ function wordsOf(
   });
   const apart = effects.datedIds.flatMap((id) => {
     const { purchases, onTheWay } = current.lines.find((line) => line.id === id)!;
-    return dec(onTheWay).gt(0) ? [`${purchases} keeps its due date; change both ends to move it along`] : [];
+    const along = effects.along.sales.some((line) => line.id === id);
+    return dec(onTheWay).gt(0) && !along ? [`${purchases} keeps its due date; change both ends to move it along`] : [];
   });
   const after = effects.lines.flatMap((line) =>
     works

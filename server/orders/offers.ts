@@ -24,8 +24,17 @@ export const linesShown = (lines: OrderEffects['lines'], offers: readonly PartyO
     agreement: offers.find((offer) => offer.line.id === line.agreementLineId)?.agreement.number ?? null,
   }));
 
-/** What could price an order's lines, and what prices them by now, locked: before the order is. */
-export async function offersOfOrder(sql: Sql, companyId: number, orderId: number, day: Day): Promise<PartyOffer[]> {
+/**
+ * What could price an order's lines, and what prices them by now, and those agreement lines (`more`) besides, locked:
+ * before the order is.
+ */
+export async function offersOfOrder(
+  sql: Sql,
+  companyId: number,
+  orderId: number,
+  day: Day,
+  more: readonly number[] = [],
+): Promise<PartyOffer[]> {
   const [rows, customerId] = await Promise.all([
     sql.rows<{ id: number }>(
       'SELECT DISTINCT agreement_line_id AS id FROM sales_order_line WHERE company_id = ? AND order_id = ? AND agreement_line_id IS NOT NULL',
@@ -33,7 +42,7 @@ export async function offersOfOrder(sql: Sql, companyId: number, orderId: number
     ),
     customerOf(sql, companyId, orderId),
   ]);
-  return loadOffers(sql, companyId, { customerId, lineIds: rows.map(({ id }) => id), day });
+  return loadOffers(sql, companyId, { customerId, lineIds: [...rows.map(({ id }) => id), ...more], day });
 }
 
 /** Whose an order is. */

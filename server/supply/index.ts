@@ -7,3 +7,4 @@ export { threadsOfOrder } from './thread';
 export { inStepStatements } from './in-step';
 export { cancelPurchase } from './change-purchase';
 export { purchaseToStock, untie } from './ties';
+export { alongStatements, buyingLinesOf, loadAlong, purchasesAlong } from './pairs';

@@ -78,6 +78,57 @@ export const editPairs = defineAct(contract.editPairs, {
   },
 });
 
+/** What is tied to an order and not all here yet, with both its ends, locked: the order before. // S8 */
+export async function loadAlong(sql: Sql, companyId: number, orderId: number): Promise<Pair[]> {
+  const ties = await sql.rows<{ id: number }>(
+    `SELECT t.id FROM sales_order_line l JOIN tie t ON t.company_id = l.company_id AND t.order_line_id = l.id AND t.open
+      WHERE l.company_id = ? AND l.order_id = ?`,
+    [companyId, orderId],
+  );
+  return ties.length === 0
+    ? []
+    : loadPairs(
+        sql,
+        companyId,
+        ties.map(({ id }) => id),
+      );
+}
+
+/** The agreement lines that price what is tied to an order. */
+export async function buyingLinesOf(sql: Sql, companyId: number, orderId: number): Promise<number[]> {
+  const rows = await sql.rows<{ id: number }>(
+    `SELECT DISTINCT pl.agreement_line_id AS id FROM sales_order_line l
+       JOIN tie t ON t.company_id = l.company_id AND t.order_line_id = l.id AND t.open
+       JOIN purchase_order_line pl ON pl.company_id = t.company_id AND pl.id = t.purchase_line_id
+      WHERE l.company_id = ? AND l.order_id = ? AND pl.agreement_line_id IS NOT NULL`,
+    [companyId, orderId],
+  );
+  return rows.map(({ id }) => id);
+}
+
+/** What writes the purchases' end of what moves along with an order, with the ties; the order's own end is its change's. */
+export function alongStatements(effects: PairEffects, pairs: readonly Pair[], companyId: number): Statement[] {
+  const purchases = purchasesAlong(effects, pairs);
+  return [
+    ...counterStatements(companyId, 'released', effects.released),
+    ...supplyStatements(effects, companyId),
+    ...purchases.map((purchase) => headStatement(companyId, purchase)),
+    ...inStepStatements(companyId, 'purchase', idsOf(purchases, 'PO')),
+  ];
+}
+
+/** The purchases that move along, each with what of it is another. */
+export function purchasesAlong(
+  effects: PairEffects,
+  pairs: readonly Pair[],
+  addresses: ReadonlyMap<number, string> = new Map(),
+): Touched[] {
+  const fields = pairFields(effects, pairs, addresses).purchases;
+  return changedDocuments(effects, pairs)
+    .filter(({ kind }) => kind === 'PO')
+    .map((purchase) => ({ ...purchase, fields: fields.get(purchase.id) ?? [] }));
+}
+
 /** Agreement lines that price either end, read without a lock so that they can be locked first. */
 async function agreementLinesOf(sql: Sql, companyId: number, tieIds: readonly number[]): Promise<number[]> {
   const rows = await sql.rows<{ sold: number | null; bought: number | null }>(
@@ -322,22 +373,10 @@ async function writePairs(tx: Tx, effects: PairEffects, pairs: readonly Pair[], 
         line.id,
       ],
     })),
-    ...effects.supply.map((line) => ({
-      sql: `UPDATE purchase_order_line SET quantity = ?, amount = ?, due_date = ?, tied = tied + ?
-             WHERE company_id = ? AND id = ?`,
-      values: [line.quantity, line.amount, line.dueDate, line.tiedBy, companyId, line.id],
-    })),
-    ...effects.ties.map((tie) => ({
-      sql: 'UPDATE tie SET quantity = quantity + ? WHERE company_id = ? AND id = ?',
-      values: [tie.by, companyId, tie.id],
-    })),
+    ...supplyStatements(effects, companyId),
     ...effects.orders.map((order) => ({
       sql: 'UPDATE sales_order SET ship_to_id = ? WHERE company_id = ? AND id = ?',
       values: [order.shipToId, companyId, order.id],
-    })),
-    ...effects.purchases.map((purchase) => ({
-      sql: 'UPDATE purchase_order SET ship_to_id = ? WHERE company_id = ? AND id = ?',
-      values: [purchase.shipToId, companyId, purchase.id],
     })),
     ...changed.map((document) => headStatement(companyId, document)),
     ...inStepStatements(companyId, 'order', idsOf(changed, 'SO')),
@@ -346,6 +385,23 @@ async function writePairs(tx: Tx, effects: PairEffects, pairs: readonly Pair[], 
   await tx.batch(statements);
 }
 
+/** The purchases' end, and the ties. */
+const supplyStatements = ({ supply, ties, purchases }: PairEffects, companyId: number): Statement[] => [
+  ...supply.map((line) => ({
+    sql: `UPDATE purchase_order_line SET quantity = ?, amount = ?, due_date = ?, tied = tied + ?
+           WHERE company_id = ? AND id = ?`,
+    values: [line.quantity, line.amount, line.dueDate, line.tiedBy, companyId, line.id],
+  })),
+  ...ties.map((tie) => ({
+    sql: 'UPDATE tie SET quantity = quantity + ? WHERE company_id = ? AND id = ?',
+    values: [tie.by, companyId, tie.id],
+  })),
+  ...purchases.map((purchase) => ({
+    sql: 'UPDATE purchase_order SET ship_to_id = ? WHERE company_id = ? AND id = ?',
+    values: [purchase.shipToId, companyId, purchase.id],
+  })),
+];
+
 const idsOf = (changed: readonly Touched[], kind: 'SO' | 'PO') =>
   changed.filter((document) => document.kind === kind).map((document) => document.id);
 
@@ -353,7 +409,7 @@ const idsOf = (changed: readonly Touched[], kind: 'SO' | 'PO') =>
 function headStatement(companyId: number, { kind, id }: Touched): Statement {
   return kind === 'SO'
     ? {
-        sql: `UPDATE sales_order o SET o.version = o.version + 1,
+        sql: `UPDATE sales_order o SET o.version = o.version + 1, o.revision = o.revision + 1,
                 o.net = (SELECT SUM(l.amount) FROM sales_order_line l WHERE l.company_id = o.company_id AND l.order_id = o.id),
                 o.first_ship_date = (SELECT MIN(l.ship_date) FROM sales_order_line l
                   WHERE l.company_id = o.company_id AND l.order_id = o.id AND l.cancelled < l.quantity),
@@ -363,7 +419,7 @@ function headStatement(companyId: number, { kind, id }: Touched): Statement {
         values: [companyId, id],
       }
     : {
-        sql: `UPDATE purchase_order p SET p.version = p.version + 1,
+        sql: `UPDATE purchase_order p SET p.version = p.version + 1, p.revision = p.revision + 1,
                 p.net = (SELECT SUM(l.amount) FROM purchase_order_line l
                   WHERE l.company_id = p.company_id AND l.purchase_order_id = p.id),
                 p.first_due_date = (SELECT MIN(l.due_date) FROM purchase_order_line l

@@ -41,7 +41,7 @@ export class OrderChanging {
   }
 
   /** Prices what is typed, as keeping it would. */
-  readonly preview = (order: ReturnType<typeof sendable>) => this.orders.previewChange(changeOf(order));
+  readonly preview = (order: ReturnType<typeof sendable>) => this.orders.previewChange(this.changeOf(order));
 
   /** What can be done while it is changed. */
   acts(
@@ -73,13 +73,13 @@ export class OrderChanging {
     if (!typed) return;
     if (!differs(typed, sheet)) return this.over(draft);
     const order = sendable(typed, sheet.id);
-    this.orders.previewChange(changeOf(order)).subscribe({
+    this.orders.previewChange(this.changeOf(order)).subscribe({
       next: ({ refusals }) => {
         // Those are asked for in the sheet.
         const at = refusals.filter(({ field }) => field !== 'reason' && field !== 'creditReason');
         draft.refusals.set(at);
         if (at.length > 0) return;
-        const data: KeepChangeData = { number: sheet.number, currency: sheet.currency, change: changeOf(order) };
+        const data: KeepChangeData = { number: sheet.number, currency: sheet.currency, change: this.changeOf(order) };
         this.sheets.open<KeepChangeData>(KeepChangeSheet, data).subscribe((done) => {
           if (!done) return;
           this.over(draft);
@@ -90,9 +90,10 @@ export class OrderChanging {
       error: (error: unknown) => draft.refuse(error),
     });
   }
-}
 
-/** What of a typed order is sent as its change. */
-function changeOf({ id, version, shipToId, customerReference, lines }: ReturnType<typeof sendable>) {
-  return { id: id!, version: version!, shipToId, customerReference, lines, reason: '' };
+  /** What of a typed order is sent as its change; what was bought for it moves along where one may change that too. */
+  private changeOf({ id, version, shipToId, customerReference, lines }: ReturnType<typeof sendable>) {
+    const along = this.session.may('purchases');
+    return { id: id!, version: version!, shipToId, customerReference, lines, reason: '', along };
+  }
 }

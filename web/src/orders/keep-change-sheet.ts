@@ -35,6 +35,12 @@ export interface KeepChangeData {
         [error]="form.at('creditReason', creditReason() !== '')"
       />
     }
+    @if (mayAlong && shown()?.purchases?.length) {
+      <label class="check">
+        <input type="checkbox" [checked]="along()" (change)="along.set($any($event.target).checked)" />
+        {{ shown()!.purchases.join(', ') }} {{ shown()!.purchases.length === 1 ? 'moves' : 'move' }} along
+      </label>
+    }
     @if (shown(); as effects) {
       <table class="small">
         <thead>
@@ -72,12 +78,20 @@ export interface KeepChangeData {
     p {
       margin: 4px 0;
     }
+    .check {
+      display: block;
+      margin-top: 12px;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class KeepChangeSheet {
   protected readonly data = inject<KeepChangeData>(DIALOG_DATA);
-  private readonly workDate = inject(Session).workDate;
+  private readonly session = inject(Session);
+  private readonly workDate = this.session.workDate;
+  /** Who may not change purchases is told which stay. */
+  protected readonly mayAlong = this.session.may('purchases');
+  protected readonly along = signal(this.data.change.along ?? false);
   protected readonly reason = signal('');
   protected readonly creditReason = signal('');
   protected readonly fields = [/^reason$/, /^creditReason$/];
@@ -85,6 +99,7 @@ export class KeepChangeSheet {
     contract.changeOrder,
     computed(() => ({
       ...this.data.change,
+      along: this.along(),
       reason: this.reason(),
       ...(this.creditReason() === '' ? {} : { creditReason: this.creditReason() }),
     })),
