@@ -11,9 +11,13 @@ const OpenItem = z.object({
   owed: Decimal,
 });
 
+/** A person at a customer or vendor. */
+const Contact = z.object({ id: Id, name: z.string(), work: z.string(), phone: z.string(), email: z.string() });
+
 export const CustomerSheet = Party.extend({
   phone: z.string(),
   email: z.string(),
+  contacts: z.array(Contact),
   taxNumber: z.string(),
   currency: z.string(),
   terms: z.string(),
@@ -27,6 +31,7 @@ export const CustomerSheet = Party.extend({
 export const VendorSheet = Party.extend({
   phone: z.string(),
   email: z.string(),
+  contacts: z.array(Contact),
   taxNumber: z.string(),
   /** Where they are, in a line; empty where nobody said. */
   address: z.string(),
@@ -59,7 +64,7 @@ export const PartyChoice = Party.extend({
 export const findCustomers = read({
   name: 'findCustomers',
   path: '/customers',
-  summary: 'Customers by any part of name, number or phone.',
+  summary: 'Customers by any part of name, number or phone, theirs or of their people.',
   query: z.object({ q: z.string().max(80).default('') }),
   out: z.object({ rows: z.array(PartyChoice) }),
 });
@@ -67,7 +72,7 @@ export const findCustomers = read({
 export const findVendors = read({
   name: 'findVendors',
   path: '/vendors',
-  summary: 'Vendors by any part of name, number or phone.',
+  summary: 'Vendors by any part of name, number or phone, theirs or of their people.',
   query: z.object({ q: z.string().max(80).default('') }),
   out: z.object({ rows: z.array(PartyChoice) }),
 });

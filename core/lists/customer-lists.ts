@@ -1,5 +1,5 @@
 import { choice, flag, ref, text, type ListRoom } from './fields';
-import { customer, email, firstDay, group, item, lastDay, nameOf, number, phone } from './shared-fields';
+import { contactFields, customer, email, firstDay, group, item, lastDay, nameOf, number, phone } from './shared-fields';
 
 /** The lists of customers. */
 export const CUSTOMERS: ListRoom = {
@@ -49,6 +49,15 @@ export const CUSTOMERS: ListRoom = {
       keys: [['number']],
       within: null,
       grows: false,
+    },
+    {
+      name: 'customer-contacts',
+      label: 'People',
+      sub: 'who rings and who is rung; a customer is found by them too',
+      fields: [{ ...customer, needed: true }, ...contactFields],
+      keys: [['customer', 'name']],
+      within: 'customer',
+      grows: true,
     },
     {
       name: 'ship-tos',

@@ -38,5 +38,13 @@ export const email: ListField = {
 };
 export const phone: ListField = { name: 'phone', head: 'Phone', says: 'The phone number', width: 120, is: text(40) };
 
+/** A person at a party. */
+export const contactFields: readonly ListField[] = [
+  { name: 'name', head: 'Name', says: 'The name', width: 180, needed: true, is: text(80) },
+  { name: 'work', head: 'What they do', says: 'What they do', width: 160, is: text(60) },
+  phone,
+  email,
+];
+
 export const wholeNumber = { is: positive('quantity', { whole: true, below: '10000' }) } as const;
 export const minutes = counted('percent');

@@ -1,5 +1,5 @@
 import { counted, flag, ref, text, type ListRoom } from './fields';
-import { email, firstDay, item, lastDay, nameOf, number, phone } from './shared-fields';
+import { contactFields, email, firstDay, item, lastDay, nameOf, number, phone } from './shared-fields';
 
 /** The lists of vendors. */
 export const VENDORS: ListRoom = {
@@ -19,6 +19,18 @@ export const VENDORS: ListRoom = {
       keys: [['number']],
       within: null,
       grows: false,
+    },
+    {
+      name: 'vendor-contacts',
+      label: 'People',
+      sub: 'who is rung about what was ordered; a vendor is found by them too',
+      fields: [
+        { name: 'vendor', head: 'Vendor', says: 'The vendor', needed: true, is: ref('vendor') },
+        ...contactFields,
+      ],
+      keys: [['vendor', 'name']],
+      within: 'vendor',
+      grows: true,
     },
     {
       name: 'vendor-items',

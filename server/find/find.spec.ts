@@ -23,6 +23,10 @@ describe('finding', () => {
     expect(await named('teratai kasturi')).toEqual([]);
     expect(await named('5550 2208')).toEqual(['customer Kasturi Bottling']);
     expect(await named('1101 arus')).toEqual(['vendor Arus Membrane Supply']);
+    // By who rings, too: their name or their own number.
+    expect(await named('rohani')).toEqual(['customer Teratai Bay Resort']);
+    expect(await named('013-5550 3102')).toEqual(['customer Teratai Bay Resort']);
+    expect(await named('wahid')).toEqual(['vendor Garam Murni Salt']);
     expect(await named('40 membrane ro-')).toEqual(expect.arrayContaining(['item Membrane, 4 × 40 in']));
   });
 

@@ -18,6 +18,7 @@ import {
   centreOvertimeTable,
 } from '../catalogue/tables';
 import {
+  contactTable,
   customerItemTable,
   customerTable,
   permitTable,
@@ -72,6 +73,20 @@ const ADDRESSED = {
   country: own('country'),
   taxNumber: own('tax_number'),
 };
+
+/** The people of customers, or of vendors. */
+const contacts = (of: 'customer' | 'vendor'): StoredList => ({
+  table: contactTable,
+  from: `contact x ${join(of, 'p', `${of}_id`)}`,
+  fields: {
+    [of]: ['p.name', `${of}_id`],
+    name: own('name'),
+    work: own('work'),
+    phone: own('phone'),
+    email: own('email'),
+  },
+  looksIn: ['p.name', 'x.name', 'x.work', 'x.phone', 'x.email'],
+});
 
 export const STORED: Readonly<Record<string, StoredList>> = {
   prices: {
@@ -433,6 +448,8 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     fields: { number: shown('x.number'), name: shown('x.name'), email: own('email'), phone: own('phone') },
     looksIn: ['x.number', 'x.name', 'x.email', 'x.phone'],
   },
+  'customer-contacts': contacts('customer'),
+  'vendor-contacts': contacts('vendor'),
   'ship-tos': {
     table: shipToTable,
     from: `ship_to x ${CUSTOMER}`,

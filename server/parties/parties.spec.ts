@@ -31,6 +31,29 @@ describe('customers and vendors', () => {
     expect(await found('customers', 'nobody of that name')).toEqual([]);
   });
 
+  it('are found by their people, who are told, and who are kept in lists', async () => {
+    const [row] = (await salmah.get<{ rows: Choice[] }>('/api/customers?q=3102')).rows;
+    expect(row).toMatchObject({ name: 'Teratai Bay Resort', detail: 'Azman, 013-5550 3102' });
+    const [vendor] = (await salmah.get<{ rows: Choice[] }>('/api/vendors?q=farah')).rows;
+    expect(vendor).toMatchObject({ name: 'Arus Membrane Supply', detail: 'Cik Farah, 012-5550 4101' });
+    const customerId = world.masters.customers.get('Teratai Bay Resort')!.id;
+    const cells = { customer: 'Teratai Bay Resort', name: 'Devi', work: 'Night desk', phone: '013-5550 3109', email: '' };
+    const keep = (more: object) =>
+      salmah.does('keepList', {
+        list: 'customer-contacts',
+        changes: [{ id: null, stamp: '', cells: { ...cells, ...more } }],
+        removed: [],
+      });
+    await keep({});
+    await expect(keep({})).rejects.toThrow(/Devi|already|twice/);
+    const { contacts } = await salmah.get<z.output<typeof CustomerSheet>>(`/api/customers/${customerId}`);
+    expect(contacts.map(({ name, work }) => [name, work])).toEqual([
+      ['Azman', 'Pump house'],
+      ['Devi', 'Night desk'],
+      ['Puan Rohani', 'Purchasing'],
+    ]);
+  });
+
   it.each(['%', '_', "'", '\\', 'a%b'])('are not found by what means something to the database: %s', async (words) => {
     expect(await found('customers', words)).toEqual([]);
   });

@@ -4,11 +4,28 @@ import type * as contract from '@api/parties';
 import { orNotFound } from '../acts';
 import { likeOf, type Sql, type Columns } from '../db';
 import { shipTosOf } from './addresses';
-import type { Customer, Vendor } from './tables';
+import type { Contact, Customer, Vendor } from './tables';
 import type { Agreement } from '../agreements/tables';
 
 type CustomerSheet = z.infer<typeof contract.CustomerSheet>;
 type VendorSheet = z.infer<typeof contract.VendorSheet>;
+
+/** All the people of a party `d`, with their numbers, in one text: what it is found by besides its own. */
+export const peopleOf = (of: 'customer' | 'vendor') =>
+  `COALESCE((SELECT GROUP_CONCAT(k.name, ' ', k.phone SEPARATOR ', ') FROM contact k
+     WHERE k.company_id = d.company_id AND k.${of}_id = d.id), '')`;
+
+/** The person of a party `d` whose name or phone was looked for. */
+const contactLike = (of: 'customer' | 'vendor') =>
+  `(SELECT CONCAT(k.name, ', ', k.phone) FROM contact k WHERE k.company_id = d.company_id AND k.${of}_id = d.id
+      AND (k.name LIKE ? OR k.phone LIKE ?) ORDER BY k.id LIMIT 1)`;
+
+/** The people at a party, by name. */
+const contactsOf = (sql: Sql, companyId: number, of: 'customer' | 'vendor', id: number) =>
+  sql.rows<Columns<Contact, 'id name work phone email'>>(
+    `SELECT id, name, work, phone, email FROM contact WHERE company_id = ? AND ${of}_id = ? ORDER BY name`,
+    [companyId, id],
+  );
 
 /** Customers by any part of name, number or phone; 12 at most. */
 export async function findCustomers(
@@ -17,10 +34,11 @@ export async function findCustomers(
   words: string,
 ): Promise<z.infer<typeof contract.findCustomers.out>> {
   const like = likeOf(words);
-  const rows = await sql.rows<Columns<Customer, 'id number name phone referenceRequired'>>(
-    `SELECT id, number, name, phone, reference_required FROM customer
-      WHERE company_id = ? AND (name LIKE ? OR number LIKE ? OR phone LIKE ?) ORDER BY name LIMIT 12`,
-    [companyId, like, like, like],
+  const rows = await sql.rows<Columns<Customer, 'id number name phone referenceRequired'> & { contact: string | null }>(
+    `SELECT d.id, d.number, d.name, d.phone, d.reference_required, ${contactLike('customer')} AS contact FROM customer d
+      WHERE d.company_id = ? AND (d.name LIKE ? OR d.number LIKE ? OR d.phone LIKE ? OR ${peopleOf('customer')} LIKE ?)
+      ORDER BY d.name LIMIT 12`,
+    [like, like, companyId, like, like, like, like],
   );
   return {
     rows: await Promise.all(
@@ -30,7 +48,7 @@ export async function findCustomers(
           id: row.id,
           number: row.number,
           name: row.name,
-          detail: row.phone,
+          detail: row.contact ?? row.phone,
           referenceRequired: row.referenceRequired,
           shipTos: [...shipTos.filter(({ id }) => id === usual), ...shipTos.filter(({ id }) => id !== usual)],
           usualShipToId: usual,
@@ -61,15 +79,16 @@ export async function findVendors(
   words: string,
 ): Promise<z.infer<typeof contract.findVendors.out>> {
   const like = likeOf(words);
-  const rows = await sql.rows<Columns<Vendor, 'id number name phone'>>(
-    `SELECT id, number, name, phone FROM vendor
-      WHERE company_id = ? AND (name LIKE ? OR number LIKE ? OR phone LIKE ?) ORDER BY name LIMIT 12`,
-    [companyId, like, like, like],
+  const rows = await sql.rows<Columns<Vendor, 'id number name phone'> & { contact: string | null }>(
+    `SELECT d.id, d.number, d.name, d.phone, ${contactLike('vendor')} AS contact FROM vendor d
+      WHERE d.company_id = ? AND (d.name LIKE ? OR d.number LIKE ? OR d.phone LIKE ? OR ${peopleOf('vendor')} LIKE ?)
+      ORDER BY d.name LIMIT 12`,
+    [like, like, companyId, like, like, like, like],
   );
   return {
-    rows: rows.map(({ phone, ...row }) => ({
+    rows: rows.map(({ phone, contact, ...row }) => ({
       ...row,
-      detail: phone,
+      detail: contact ?? phone,
       referenceRequired: false,
       shipTos: [],
       usualShipToId: null,
@@ -88,8 +107,9 @@ export async function openCustomer(sql: Sql, companyId: number, id: number): Pro
     [companyId, id],
   );
   const { referenceRequired, ...party } = orNotFound(found, 'This customer');
-  const [shipTos, openItems, agreements] = await Promise.all([
+  const [shipTos, contacts, openItems, agreements] = await Promise.all([
     shipTosOf(sql, companyId, id),
+    contactsOf(sql, companyId, 'customer', id),
     openItemsOf(sql, companyId, 'customer', id),
     agreementsWith(sql, companyId, 'customer', id),
   ]);
@@ -97,6 +117,7 @@ export async function openCustomer(sql: Sql, companyId: number, id: number): Pro
     ...party,
     referenceRequired,
     shipTos,
+    contacts,
     balance: sum(openItems.map((item) => dec(item.owed))).toFixed(),
     openItems,
     agreements,
@@ -132,7 +153,8 @@ export async function openVendor(sql: Sql, companyId: number, id: number): Promi
     [companyId, id],
   );
   const party = orNotFound(found, 'This vendor');
-  const [openItems, agreements, items] = await Promise.all([
+  const [contacts, openItems, agreements, items] = await Promise.all([
+    contactsOf(sql, companyId, 'vendor', id),
     openItemsOf(sql, companyId, 'vendor', id),
     agreementsWith(sql, companyId, 'vendor', id),
     sql.rows<{
@@ -151,10 +173,11 @@ export async function openVendor(sql: Sql, companyId: number, id: number): Promi
   ]);
   return {
     ...party,
+    contacts,
     balance: sum(openItems.map((item) => dec(item.owed))).toFixed(),
     agreements,
     openItems,
-    items: items,
+    items,
   };
 }
 

@@ -1,6 +1,6 @@
 import * as parties from '@api/parties';
 import { reads, type Room } from '../room';
-import { findCustomers, findVendors, openCustomer, openVendor } from './reads';
+import { findCustomers, findVendors, openCustomer, openVendor, peopleOf } from './reads';
 
 /** What the parties room has. */
 export const room: Room = {
@@ -11,7 +11,7 @@ export const room: Room = {
     reads(parties.openVendor, (sql, companyId, { params }) => openVendor(sql, companyId, params.id)),
   ],
   findable: [
-    { kind: 'customer', from: 'customer d', name: 'd.name', also: 'd.phone' },
-    { kind: 'vendor', from: 'vendor d', name: 'd.name', also: 'd.phone' },
+    { kind: 'customer', from: 'customer d', name: 'd.name', also: `CONCAT(d.phone, ' ', ${peopleOf('customer')})` },
+    { kind: 'vendor', from: 'vendor d', name: 'd.name', also: `CONCAT(d.phone, ' ', ${peopleOf('vendor')})` },
   ],
 };

@@ -9,6 +9,12 @@ export const customerTable = table('customer', {
 });
 export type Customer = Row<typeof customerTable>;
 
+export const contactTable = table('contact', {
+  int: 'companyId id= customerId? vendorId?',
+  text: 'name work= phone= email=',
+});
+export type Contact = Row<typeof contactTable>;
+
 export const customerItemTable = table('customer_item', {
   int: 'id= companyId customerId itemId',
   text: 'number',

@@ -3,9 +3,17 @@ import type { NewRow, Table, Database, Tx } from '../db/index';
 import { giveRole, makeCompany, makePerson } from '../setup/index';
 import { PEOPLE } from './people';
 import { itemGroupTable, itemTable, itemVendorTable, taxCodeTable, vendorApprovalTable } from '../catalogue/tables';
-import { customerTable, paymentTermsTable, salesOrganisationTable, shipToTable, vendorTable } from '../parties/tables';
+import {
+  contactTable,
+  customerTable,
+  paymentTermsTable,
+  salesOrganisationTable,
+  shipToTable,
+  vendorTable,
+} from '../parties/tables';
 import { exchangeRateTable } from '../pricing/tables';
 import { serialSeriesTable } from '../serial/tables';
+import { CONTACTS } from './contacts';
 import { OUR_PAPER, paperOf } from './papers';
 import { VENDORS, CUSTOMERS, GROUPS, ORGANISATIONS } from './parties';
 import { ITEMS } from './items';
@@ -98,13 +106,26 @@ export function layMasters(database: Database): Promise<Masters> {
       ORGANISATIONS.map((organisation) => ({ companyId, ...organisation })),
       'code',
     );
+    const customers = await layCustomers(tx, companyId, terms, organisations);
+    const partyOf = (number: string) => {
+      const customer = CUSTOMERS.find((each) => each.number === number);
+      return customer
+        ? { customerId: customers.get(customer.name)!.id, vendorId: null }
+        : { customerId: null, vendorId: vendors.get(number)! };
+    };
+    await tx.insertPlain(
+      contactTable,
+      Object.entries(CONTACTS).flatMap(([number, contacts]) =>
+        contacts.map((contact) => ({ companyId, ...partyOf(number), ...contact })),
+      ),
+    );
     return {
       companyId,
       sisterId: sister.companyId,
       people,
       groups,
       vendors,
-      customers: await layCustomers(tx, companyId, terms, organisations),
+      customers,
       items: await layItems(tx, companyId, taxes, vendors, groups),
     };
   });

@@ -12,6 +12,7 @@ import { counted, day, money, price, quantity } from '../kit/formats';
 import { liveDocument } from '../kit/live/live';
 import { Agreed, Sent } from './agreed';
 import { OpenItems } from './open-items';
+import { People } from './people';
 import { Parties, type CustomerSheet, type CustomerWork } from './service';
 
 type Order = CustomerWork['open'][number];
@@ -19,7 +20,7 @@ type Order = CustomerWork['open'][number];
 /** A customer as a desk: what is on order and late, what they usually buy, what was agreed, what they owe. */
 @Component({
   selector: 'k-customer',
-  imports: [Agreed, DocumentTitle, OpenItems, RouterLink, Sent, SmallBeads],
+  imports: [Agreed, DocumentTitle, OpenItems, People, RouterLink, Sent, SmallBeads],
   templateUrl: './customer.html',
   styleUrl: '../kit/desk.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -10,6 +10,7 @@ import { counted, day, money, price, quantity } from '../kit/formats';
 import { liveDocument } from '../kit/live/live';
 import { Agreed, Sent } from './agreed';
 import { OpenItems } from './open-items';
+import { People } from './people';
 import { Parties, type VendorSheet, type VendorWork } from './service';
 
 type Purchase = VendorWork['open'][number];
@@ -17,7 +18,7 @@ type Purchase = VendorWork['open'][number];
 /** A vendor as a desk: what is to come and late, what they usually bring, what was agreed, what we owe. */
 @Component({
   selector: 'k-vendor',
-  imports: [Agreed, DocumentTitle, OpenItems, RouterLink, Sent, SmallBeads],
+  imports: [Agreed, DocumentTitle, OpenItems, People, RouterLink, Sent, SmallBeads],
   templateUrl: './vendor.html',
   styleUrl: '../kit/desk.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
