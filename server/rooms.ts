@@ -14,6 +14,7 @@ import { room as promise } from './promise/room';
 import { room as purchasing } from './purchasing/room';
 import { room as stock } from './stock/room';
 import { room as serial } from './serial/room';
+import { room as sisters } from './sisters/room';
 import { room as supply } from './supply/room';
 import { room as today } from './today/room';
 import { room as lists } from './lists/room';
@@ -27,6 +28,7 @@ export const ROOMS: readonly Room[] = [
   orders,
   mail,
   supply,
+  sisters,
   purchasing,
   stock,
   serial,

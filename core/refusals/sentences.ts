@@ -49,6 +49,36 @@ export const sentences = {
     `${f.purchase} is for ${f.orders} too; let what is for this order hang loose instead.`,
   'supply-not-placed': (f: { purchase: string; state: string }) =>
     `${f.purchase} is ${f.state}; let it be parted from this order only.`,
+  // sister companies
+  'sister-unnamed': (f: { sister: string; side: string }) =>
+    `Nobody said yet who ${f.sister} is among our ${f.side}; say so on the page of the pair.`,
+  'sister-currency': (f: { number: string; sister: string; theirs: string; ours: string }) =>
+    `${f.number} is in ${f.theirs}, and we buy of ${f.sister} in ${f.ours}; let one of both be kept otherwise.`,
+  'party-of-sister': (f: { sister: string }) => `This is ${f.sister} already; choose another.`,
+  'share-of-all': () => 'Less than the list by all of it leaves no price; take off less than 100 per cent.',
+  'item-unpaired': (f: { item: string; sister: string }) =>
+    `${f.item} of ${f.sister} is not paired with an item of ours; say which it is.`,
+  'paired-already': (f: { theirs: string; ours: string; sister: string }) =>
+    `${f.theirs} of ${f.sister} is our ${f.ours} already; part those first.`,
+  'offer-taken': (f: { number: string; sister: string }) =>
+    `${f.number} of ${f.sister} was taken already; look at what it became.`,
+  'offer-gone': (f: { number: string; sister: string }) => `${f.sister} took ${f.number} back; nothing is to be done.`,
+  'offer-returned': (f: { number: string; sister: string }) =>
+    `${f.number} was returned; ${f.sister} has to change it first.`,
+  'offer-moved': (f: { number: string; sister: string }) =>
+    `${f.sister} changed ${f.number} meanwhile; look at it again.`,
+  'offer-before-order': (f: { number: string; sister: string; line: string }) =>
+    `Line ${f.line} of ${f.number} belongs to an order of ${f.sister} that is none of our purchases yet; take that first.`,
+  'offer-several': (f: { number: string; purchases: string }) =>
+    `${f.number} is for ${f.purchases}; enter its parts by hand on each of them.`,
+  'offer-without-line': (f: { number: string; document: string }) =>
+    `${f.number} has lines that ${f.document} has not; add them there by hand, then say it is known.`,
+  'same-joined': (f: { document: string; sister: string }) =>
+    `${f.document} is one with another document of ${f.sister} already.`,
+  'same-not-open': (f: { document: string }) => `${f.document} is not open any more.`,
+  'not-the-same': (f: { number: string; document: string }) =>
+    `${f.number} and ${f.document} do not tell of the same items and quantities; take it as another one.`,
+  'day-not-ahead': (f: { what: string }) => `${f.what} must be later than today.`,
   'nothing-past-due': () => 'Nothing of theirs is past due; leave them out.',
   'reminder-waits': (f: { customer: string }) =>
     `A message to ${f.customer} about an invoice waits to be sent; send or drop that first.`,

@@ -19,4 +19,5 @@ export { previewAct, runAct } from './run-act';
 export { closedThrough } from './closed';
 export { secondKinds } from './second';
 export { staleRefusal } from './stale';
-export { doWithin } from './within';
+export { doInSister, doWithin, recordIn } from './within';
+export { Refused } from './refused';

@@ -19,6 +19,7 @@ import { postJournals } from '../ledger';
 import { reopenStatement } from '../orders';
 import { numbersToWrite } from '../serial';
 import { loadAssembledWith, takenBack } from '../workshop';
+import { takenBackBySisters } from './for-sister';
 import { receiptLineTable, receiptTable, shipmentLineTable, shipmentTable, stockEntryTable } from './tables';
 import { loadEvent } from './reversible';
 
@@ -66,6 +67,7 @@ export const reverseMovement = defineAct(contract.reverseMovement, {
       .toFixed(),
   }),
   async write(tx, effects, { orders, purchases, agreements }, doer) {
+    await takenBackBySisters(tx, effects, doer);
     const made = await writeReversal(tx, effects, doer);
     const touched = [...orders, ...purchases, ...agreements];
     const documentOf = ({ kind, at }: MovedWith) =>

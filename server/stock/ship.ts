@@ -10,6 +10,7 @@ import type { Sql, Tx } from '../db';
 import { agreementsOf, repriceStatements, shipDatePrices } from '../orders';
 import { loadStockAndNumbers } from '../serial';
 import { assemblyToWrite, beyondStatements, loadAssemblies, touchedByAssembly, workPosts } from '../workshop';
+import { receivedBySisters } from './for-sister';
 import { goneOf, linesAt, onceEach, shownOf, throughPoints, tiesAt, touchedBy, typedNumbers } from './moving';
 import { loadTies, loadUnstockedLines } from './store';
 import { moveToWrite } from './write';
@@ -71,7 +72,8 @@ async function writeGone(tx: Tx, effects: Gone, ground: Going, stockLines: reado
     toWrite: (numbers, shipmentOf) => assemblyToWrite(doer, ground.works, assembled, numbers, shipmentOf),
   });
   const touched = touchedBy(effects, { ...ground, stockLines });
-  return { ...written, touched: [...touched, ...touchedByAssembly(ground.works, assembled)] };
+  const insertions = [...written.insertions, ...(await receivedBySisters(tx, effects, doer))];
+  return { ...written, insertions, touched: [...touched, ...touchedByAssembly(ground.works, assembled)] };
 }
 
 export const shipLines = defineAct(contract.shipLines, {

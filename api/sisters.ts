@@ -1,0 +1,249 @@
+import * as z from 'zod';
+import { OFFER_KINDS, OFFER_STATES, TRANSFERS } from '@core/sisters';
+import {
+  act,
+  Day,
+  Decimal,
+  DocumentRef,
+  FieldChange,
+  Id,
+  IdParam,
+  ItemRef,
+  ListQuery,
+  namedOnce,
+  page,
+  Party,
+  read,
+  Text,
+  TypedDay,
+  TypedDecimal,
+} from './kit';
+import { seenBy } from './seen-by';
+
+/** A company of the group, as the others see it. */
+const SisterRef = z.object({ id: Id, code: z.string(), name: z.string(), currency: z.string() });
+
+const OfferKind = z.enum(OFFER_KINDS);
+
+/** What a sister offers, in a row of the tray. // X2 */
+export const OfferRow = z.object({
+  id: Id,
+  kind: OfferKind,
+  state: z.enum(OFFER_STATES),
+  sister: SisterRef,
+  /** Her document; its number is hers. */
+  number: z.string(),
+  revision: z.number(),
+  /** Taken before, and another since; or taken back since. */
+  changed: z.boolean(),
+  gone: z.boolean(),
+  lines: z.number(),
+  /** Its first line, in words of hers: `4 FV-900`. */
+  first: z.string(),
+  day: Day.nullable(),
+  /** Whom what is ordered is for in the end, where it goes straight to them. */
+  forWhom: z.string(),
+  /** What it became here. */
+  document: DocumentRef.nullable(),
+  reason: z.string(),
+  untilDay: Day.nullable(),
+  /** Invoices that are entered with this receipt. // X3 */
+  invoices: z.array(z.string()),
+  /** A document of ours that tells of the same things and came to the sister by itself. // X3 */
+  sameAs: DocumentRef.nullable(),
+});
+export type OfferRow = z.infer<typeof OfferRow>;
+
+export const listTray = read({
+  name: 'listTray',
+  path: '/tray',
+  summary: 'What sister companies sent and waits to be taken; what came back of ours; what was done.',
+  query: ListQuery.extend({ show: z.enum(['waiting', 'returned', 'done']).default('waiting') }),
+  out: page(OfferRow),
+});
+
+const OfferSheetLine = z.object({
+  id: Id,
+  lineNo: z.number(),
+  theirs: ItemRef,
+  ours: ItemRef.nullable(),
+  factor: Decimal,
+  /** In our unit. */
+  quantity: Decimal,
+  theirQuantity: Decimal,
+  day: Day.nullable(),
+  /** For one of our unit, in the currency of the document. */
+  price: seenBy('see-costs', Decimal),
+  /** What our line says by now; null where there is none. */
+  now: z.object({ quantity: Decimal, day: Day }).nullable(),
+  numbers: z.array(z.string()),
+});
+
+export const OfferSheet = OfferRow.extend({
+  currency: z.string(),
+  /** Who the sister is among our customers or vendors; null where nobody said. */
+  party: Party.nullable(),
+  total: seenBy('see-costs', Decimal),
+  items: z.array(OfferSheetLine),
+  /** What it goes to, in a line. */
+  address: z.string(),
+});
+
+export const openOffer = read({
+  name: 'openOffer',
+  path: '/tray/:id',
+  summary: 'One offer of a sister company with its lines.',
+  params: IdParam,
+  out: OfferSheet,
+});
+
+/** An offer as it was seen. */
+const Seen = { id: Id, kind: OfferKind, revision: z.number().int() };
+
+export const takeOffer = act({
+  name: 'takeOffer',
+  summary:
+    'Take what a sister company offers, as it is or otherwise: it becomes an order, a purchase, a receipt or an invoice here, once; what changed since is changed here.',
+  input: z.object({
+    ...Seen,
+    /** An order is left a draft. */
+    draft: z.boolean().default(false),
+    lines: namedOnce(
+      z.array(z.object({ lineId: Id, quantity: TypedDecimal.optional(), day: z.string().max(10).optional() })).max(500),
+      'lineId',
+    ),
+    /** With a receipt: its invoices are entered too. // X3 */
+    invoices: z.boolean().default(false),
+  }),
+  preview: z.object({
+    does: z.enum(['make', 'change', 'end']),
+    lines: z.array(z.object({ item: z.string(), quantity: Decimal, day: Day, price: seenBy('see-costs', Decimal) })),
+    otherwise: z.boolean(),
+    fields: z.array(FieldChange),
+  }),
+});
+
+export const returnOffer = act({
+  name: 'returnOffer',
+  summary: 'Return an offer to the sister company that sent it, with why.',
+  input: z.object({ ...Seen, reason: Text(200) }),
+  preview: z.object({ sister: z.string() }),
+});
+
+export const setAsideOffer = act({
+  name: 'setAsideOffer',
+  summary: 'Set an offer aside until a day.',
+  input: z.object({ ...Seen, reason: Text(200), untilDay: TypedDay }),
+  preview: z.object({ untilDay: Day }),
+});
+
+export const sameAsOffer = act({
+  name: 'sameAsOffer',
+  summary: 'Say that an offer is a document of ours that stands already: the two are joined and nothing is made.',
+  input: z.object({ ...Seen, documentId: Id }),
+  preview: z.object({ document: z.string() }),
+});
+
+const Half = z.object({
+  customer: Party.nullable(),
+  vendor: Party.nullable(),
+  transfer: z.enum(TRANSFERS),
+  perCent: Decimal,
+  takesFitting: z.boolean(),
+});
+
+export const listSisters = read({
+  name: 'listSisters',
+  path: '/sisters',
+  summary: 'The other companies of the installation, and how they are paired with this one.',
+  out: z.object({
+    rows: z.array(
+      z.object({
+        sister: SisterRef,
+        half: Half,
+        items: z.number(),
+        waiting: z.number(),
+        sent: z.number(),
+        returned: z.number(),
+      }),
+    ),
+  }),
+});
+
+const Paired = z.object({ ours: ItemRef, theirs: ItemRef, factor: Decimal });
+
+export const openSister = read({
+  name: 'openSister',
+  path: '/sisters/:id',
+  summary: 'A pair of companies: who each is to the other, and which items are one.',
+  params: IdParam,
+  out: z.object({
+    sister: SisterRef,
+    half: Half,
+    /** Who we are among theirs. */
+    theirs: z.object({ customer: Party.nullable(), vendor: Party.nullable() }),
+    items: z.array(Paired),
+    /** Pairs that their numbers propose. */
+    proposed: z.array(Paired),
+    /** What of theirs has no twin, for who looks for one. */
+    unpaired: z.array(ItemRef),
+  }),
+});
+
+export const keepSister = act({
+  name: 'keepSister',
+  summary: 'Say who a sister company is among our customers and vendors, and what she pays.',
+  input: z.object({
+    sisterId: Id,
+    customerId: Id.nullable(),
+    vendorId: Id.nullable(),
+    transfer: z.enum(TRANSFERS),
+    perCent: TypedDecimal,
+    takesFitting: z.boolean(),
+  }),
+  preview: z.object({ sister: z.string() }),
+});
+
+export const pairItems = act({
+  name: 'pairItems',
+  summary: 'Pair items of ours with those of a sister company, or part them.',
+  input: z.object({
+    sisterId: Id,
+    pairs: namedOnce(z.array(z.object({ itemId: Id, theirItemId: Id, factor: TypedDecimal })).max(500), 'itemId'),
+    removed: namedOnce(z.array(Id).max(500)),
+  }),
+  preview: z.object({ paired: z.number(), removed: z.number() }),
+});
+
+const Reconciled = z.object({
+  number: z.string(),
+  currency: z.string(),
+  day: Day.nullable(),
+  theySay: Decimal.nullable(),
+  weSay: Decimal.nullable(),
+  ourNumber: z.string(),
+  why: z.enum(['same', 'not-taken', 'returned', 'missing-there', 'missing-here', 'amount', 'currency']),
+});
+
+const Side = z.object({
+  rows: z.array(Reconciled),
+  totals: z.array(z.object({ currency: z.string(), theySay: Decimal, weSay: Decimal, difference: Decimal })),
+});
+
+export const reconcileSister = read({
+  name: 'reconcileSister',
+  path: '/sisters/:id/reconciliation',
+  summary: 'What one company says is owed against what the other says, document by document, both ways.',
+  params: IdParam,
+  needs: 'see-debts',
+  out: z.object({
+    sister: SisterRef,
+    /** What she sold us, and what we sold her. */
+    bought: Side,
+    sold: Side,
+    /** What could be set off against each other, by currency: the lesser of both. */
+    netting: z.array(z.object({ currency: z.string(), owedToThem: Decimal, owedToUs: Decimal, net: Decimal })),
+    /** Goods that left one and are not received at the other. */
+    underWay: z.array(z.object({ number: z.string(), ours: z.boolean(), day: Day, items: z.string() })),
+  }),
+});

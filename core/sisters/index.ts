@@ -1,0 +1,18 @@
+export {
+  decideTake,
+  OFFER_KINDS,
+  OFFER_STATES,
+  type OfferKind,
+  type OfferLine,
+  type OfferNow,
+  type OfferState,
+  type TakeEffects,
+  type TakeGround,
+  type TakenLine,
+  type TakeTyped,
+} from './take';
+export { decideAside, decideReturn } from './return';
+export { decideSame, looksSame, type SameGround, type ThingLine } from './same';
+export { TRANSFERS, transferPrice, type Transfer } from './transfer';
+export { decidePairing, proposePairs, type PairableItem, type PairedItem, type PairingGround } from './pairing';
+export { reconcile, type OwedByUs, type OwedToThem, type ReconciledRow, type Unsettled } from './reconcile';

@@ -1,0 +1,34 @@
+import type { TakenLine } from '@core/sisters';
+import type { Sql } from '../db';
+
+const HEAD = { sales_order_line: 'order_id', purchase_order_line: 'purchase_order_id' } as const;
+const LINK = {
+  sales_order_line: 'x.seller_id = l.company_id AND x.sales_line_id = l.id',
+  purchase_order_line: 'x.buyer_id = l.company_id AND x.purchase_line_id = l.id',
+} as const;
+
+/**
+ * The lines of a document that was made or grew of what was taken, each with what it was made of: in their order, item by
+ * item; what a limit split in two is of one.
+ */
+export async function joinedLines(
+  sql: Sql,
+  table: keyof typeof HEAD,
+  companyId: number,
+  documentId: number,
+  taken: readonly TakenLine[],
+): Promise<{ id: number; source: TakenLine['source'] }[]> {
+  const rows = await sql.rows<{ id: number; itemId: number }>(
+    `SELECT l.id, l.item_id FROM ${table} l WHERE l.company_id = ? AND l.${HEAD[table]} = ?
+        AND NOT EXISTS (SELECT 1 FROM sister_line x WHERE ${LINK[table]}) ORDER BY l.line_no`,
+    [companyId, documentId],
+  );
+  let at = 0;
+  return rows.flatMap(({ id, itemId }) => {
+    // The next one taken of that item; a second part of a line that was split stays with it.
+    const next = taken.findIndex((line, index) => index >= at && line.itemId === itemId);
+    if (next >= 0) at = next + 1;
+    const found = taken[next] ?? [...taken].reverse().find((line) => line.itemId === itemId);
+    return found ? [{ id, source: found.source }] : [];
+  });
+}

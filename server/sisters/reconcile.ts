@@ -1,0 +1,82 @@
+import type * as z from 'zod';
+import { dec, least, type Day } from '@core/kernel';
+import { reconcile, type OwedByUs, type OwedToThem } from '@core/sisters';
+import type * as contract from '@api/sisters';
+import type { Sql } from '../db';
+import { halfOf, sisterCompany } from './sources';
+
+/** Goods under way told at most. */
+const MOST_UNDER_WAY = 200;
+
+/** What a seller says its sister owes, and what became of each invoice there. Served by open_item_owing_customer. */
+async function sellerSays(sql: Sql, sellerId: number, buyerId: number): Promise<OwedToThem[]> {
+  const { customerId } = await halfOf(sql, sellerId, buyerId);
+  return sql.rows<OwedToThem>(
+    `SELECT i.number, o.currency, i.invoice_date AS day, o.amount - o.settled AS owed,
+            CASE WHEN f.id IS NULL THEN 'not-offered' WHEN f.state = 'returned' THEN 'returned'
+                 WHEN f.state IN ('taken', 'folded') THEN 'known' ELSE 'waiting' END AS offered
+       FROM open_item o
+       JOIN customer_invoice i ON i.company_id = o.company_id AND i.id = o.customer_invoice_id
+       LEFT JOIN offer f ON f.from_id = o.company_id AND f.kind = 'invoice' AND f.source_id = i.id
+      WHERE o.company_id = ? AND o.owing = TRUE AND o.customer_id = ? ORDER BY i.invoice_date, i.id`,
+    [sellerId, customerId ?? 0],
+  );
+}
+
+/** What a buyer says it owes the sister, by her numbers. Served by open_item_owing_vendor. */
+async function buyerSays(sql: Sql, buyerId: number, sellerId: number): Promise<OwedByUs[]> {
+  const { vendorId } = await halfOf(sql, buyerId, sellerId);
+  return sql.rows<OwedByUs>(
+    `SELECT i.number, i.vendor_number AS their_number, o.currency, o.amount - o.settled AS owed FROM open_item o
+       JOIN vendor_invoice i ON i.company_id = o.company_id AND i.id = o.vendor_invoice_id
+      WHERE o.company_id = ? AND o.owing = TRUE AND o.vendor_id = ? ORDER BY i.invoice_date, i.id`,
+    [buyerId, vendorId ?? 0],
+  );
+}
+
+/** A pair's books side by side, both ways. // X5 */
+export async function reconcileSister(
+  sql: Sql,
+  companyId: number,
+  sisterId: number,
+): Promise<z.infer<typeof contract.reconcileSister.out>> {
+  const sister = await sisterCompany(sql, sisterId);
+  const bought = reconcile(await sellerSays(sql, sisterId, companyId), await buyerSays(sql, companyId, sisterId));
+  const sold = reconcile(await sellerSays(sql, companyId, sisterId), await buyerSays(sql, sisterId, companyId));
+  const currencies = [...new Set([...bought.totals, ...sold.totals].map(({ currency }) => currency))].sort();
+  const said = (side: typeof bought, currency: string, by: 'theySay' | 'weSay') =>
+    dec(side.totals.find((total) => total.currency === currency)?.[by] ?? '0');
+  return {
+    sister,
+    bought,
+    sold,
+    netting: currencies.flatMap((currency) => {
+      // Only what both say can be set off.
+      const owedToThem = least(said(bought, currency, 'theySay'), said(bought, currency, 'weSay'));
+      const owedToUs = least(said(sold, currency, 'theySay'), said(sold, currency, 'weSay'));
+      const net = least(owedToThem, owedToUs);
+      return net.gt(0)
+        ? [{ currency, owedToThem: owedToThem.toFixed(), owedToUs: owedToUs.toFixed(), net: net.toFixed() }]
+        : [];
+    }),
+    underWay: [
+      ...(await underWay(sql, sisterId, companyId, false)),
+      ...(await underWay(sql, companyId, sisterId, true)),
+    ],
+  };
+}
+
+/** What one shipped and the other has not received. */
+async function underWay(sql: Sql, sellerId: number, buyerId: number, ours: boolean) {
+  const rows = await sql.rows<{ number: string; day: Day; items: string }>(
+    `SELECT f.number, s.posted_on AS day,
+            (SELECT GROUP_CONCAT(CONCAT(TRIM(TRAILING '.' FROM TRIM(TRAILING '0' FROM l.quantity)), ' ', i.number) ORDER BY l.id SEPARATOR ', ')
+               FROM shipment_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+              WHERE l.company_id = s.company_id AND l.shipment_id = s.id) AS items
+       FROM offer f FORCE INDEX (offer_from)
+       JOIN shipment s ON s.company_id = f.from_id AND s.id = f.source_id
+      WHERE f.from_id = ? AND f.state IN ('open', 'aside') AND f.company_id = ? AND f.kind = 'receipt' ORDER BY f.id LIMIT ?`,
+    [sellerId, buyerId, MOST_UNDER_WAY],
+  );
+  return rows.map((row) => ({ ...row, ours }));
+}

@@ -1,0 +1,20 @@
+import * as contract from '@api/sisters';
+import { reads, type Room } from '../room';
+import { sisterActs } from './acts';
+import { checks } from './checks';
+import { listSisters, openSister } from './pairs';
+import { reconcileSister } from './reconcile';
+import { listTray, openOffer } from './tray';
+
+/** What the room of sister companies has. */
+export const room: Room = {
+  acts: sisterActs,
+  answers: [
+    reads(contract.listTray, (sql, companyId, { query }) => listTray(sql, companyId, query)),
+    reads(contract.openOffer, (sql, companyId, { params }) => openOffer(sql, companyId, params.id)),
+    reads(contract.listSisters, (sql, companyId) => listSisters(sql, companyId)),
+    reads(contract.openSister, (sql, companyId, { params }) => openSister(sql, companyId, params.id)),
+    reads(contract.reconcileSister, (sql, companyId, { params }) => reconcileSister(sql, companyId, params.id)),
+  ],
+  checks,
+};

@@ -1,0 +1,231 @@
+import { dec, type Day, type DocumentKind } from '@core/kernel';
+import type { OfferKind, OfferLine, OfferNow } from '@core/sisters';
+import { orNotFound } from '../acts';
+import type { Sql } from '../db';
+import { serialsMovedBy } from '../serial';
+import type { Offer, Sister } from './tables';
+
+/** What a source is called in its company, and what an offer becomes here. */
+export const SOURCE_KIND: Readonly<Record<OfferKind, DocumentKind>> = {
+  order: 'PO',
+  purchase: 'SO',
+  receipt: 'SH',
+  invoice: 'CI',
+};
+export const TAKEN_KIND: Readonly<Record<OfferKind, DocumentKind>> = {
+  order: 'SO',
+  purchase: 'PO',
+  receipt: 'RC',
+  invoice: 'VI',
+};
+
+/** A company of the group. */
+export interface SisterCompany {
+  id: number;
+  code: string;
+  name: string;
+  currency: string;
+}
+
+export async function sisterCompany(sql: Sql, id: number): Promise<SisterCompany> {
+  const [row] = await sql.rows<SisterCompany>('SELECT id, code, name, currency FROM company WHERE id = ?', [id]);
+  return orNotFound(row, 'This company');
+}
+
+/** Our half of a pair; what nobody said yet is empty. */
+export async function halfOf(
+  sql: Sql,
+  companyId: number,
+  sisterId: number,
+): Promise<Pick<Sister, 'customerId' | 'vendorId' | 'transfer' | 'perCent' | 'takesFitting'>> {
+  const [row] = await sql.rows<Sister>(
+    'SELECT customer_id, vendor_id, transfer, per_cent, takes_fitting FROM sister WHERE company_id = ? AND sister_id = ?',
+    [companyId, sisterId],
+  );
+  return row ?? { customerId: null, vendorId: null, transfer: 'ordinary', perCent: '0', takesFitting: false };
+}
+
+export type OfferHead = Pick<
+  Offer,
+  | 'id'
+  | 'companyId'
+  | 'fromId'
+  | 'kind'
+  | 'sourceId'
+  | 'number'
+  | 'revision'
+  | 'gone'
+  | 'state'
+  | 'takenRevision'
+  | 'takenGone'
+  | 'takenId'
+> & { sister: string };
+
+/** An offer to a company, locked. */
+export async function loadOffer(sql: Sql, companyId: number, id: number): Promise<OfferHead> {
+  const [row] = await sql.rows<OfferHead>(
+    `SELECT f.id, f.company_id, f.from_id, f.kind, f.source_id, f.number, f.revision, f.gone, f.state, f.taken_revision,
+            f.taken_gone, f.taken_id, (SELECT c.name FROM company c WHERE c.id = f.from_id) AS sister
+       FROM offer f WHERE f.id = ? AND f.company_id = ? ${sql.forUpdate}`,
+    [id, companyId],
+  );
+  return orNotFound(row, 'This offer');
+}
+
+export const offerNow = (head: OfferHead): OfferNow => ({
+  kind: head.kind,
+  state: head.state,
+  number: head.number,
+  sister: head.sister,
+  revision: head.revision,
+  takenRevision: head.takenRevision,
+  gone: head.gone,
+  takenGone: head.takenGone,
+});
+
+/** The pair of items `m` of a sister's item `i` and ours `o`, and how many of our units are one of hers. */
+export function pairOf(companyId: number, sisterId: number): { join: string; values: number[]; factor: string } {
+  const low = companyId < sisterId;
+  const [ours, theirs] = low ? ['m.low_item_id', 'm.high_item_id'] : ['m.high_item_id', 'm.low_item_id'];
+  return {
+    join: `LEFT JOIN sister_item m ON m.low_id = ? AND m.high_id = ? AND ${theirs} = i.id
+           LEFT JOIN item o ON o.company_id = ? AND o.id = ${ours}`,
+    values: [Math.min(companyId, sisterId), Math.max(companyId, sisterId), companyId],
+    factor: low ? 'COALESCE(ROUND(1 / m.factor, 10), 1)' : 'COALESCE(m.factor, 1)',
+  };
+}
+
+interface LineRow {
+  sourceId: number;
+  id: number;
+  lineNo: number;
+  itemId: number;
+  number: string;
+  name: string;
+  unit: string;
+  oursId: number | null;
+  oursNumber: string | null;
+  oursName: string | null;
+  oursUnit: string | null;
+  lineId: number | null;
+  factor: string;
+  quantity: string;
+  day: Day | null;
+  price: string;
+}
+
+/** A line of a sister's document, with the numbers of its pieces. */
+export interface SourceLine extends OfferLine {
+  sourceId: number;
+  theirs: OfferLine['theirs'];
+  oursName: string;
+  numbers: string[];
+}
+
+/** What is read of lines of each kind of source: `l` is the line, `i` its item. */
+const LINES: Readonly<Record<OfferKind, { select: string; from: string; link: string; group: string }>> = {
+  order: {
+    select: 'l.purchase_order_id AS source_id, l.quantity, l.due_date AS day, l.unit_price AS price',
+    from: 'purchase_order_line l',
+    link: `(SELECT MIN(x.sales_line_id) FROM sister_line x WHERE x.buyer_id = l.company_id AND x.purchase_line_id = l.id AND x.seller_id = ?)`,
+    group: 'l.company_id = ? AND l.purchase_order_id IN (?)',
+  },
+  purchase: {
+    select: 'l.order_id AS source_id, l.quantity - l.cancelled AS quantity, l.ship_date AS day, l.unit_price AS price',
+    from: 'sales_order_line l',
+    link: `(SELECT MIN(x.purchase_line_id) FROM sister_line x WHERE x.seller_id = l.company_id AND x.sales_line_id = l.id AND x.buyer_id = ?)`,
+    group: 'l.company_id = ? AND l.order_id IN (?)',
+  },
+  receipt: {
+    select: 'd.shipment_id AS source_id, SUM(d.quantity) AS quantity, NULL AS day, l.unit_price AS price',
+    from: 'shipment_line d JOIN sales_order_line l ON l.company_id = d.company_id AND l.id = d.order_line_id',
+    link: `(SELECT MIN(x.purchase_line_id) FROM sister_line x WHERE x.seller_id = l.company_id AND x.sales_line_id = l.id AND x.buyer_id = ?)`,
+    group: 'd.company_id = ? AND d.shipment_id IN (?) GROUP BY d.shipment_id, l.id',
+  },
+  invoice: {
+    select:
+      'd.invoice_id AS source_id, SUM(d.quantity) AS quantity, NULL AS day, SUM(d.net) / SUM(d.quantity) AS price',
+    from: 'customer_invoice_line d JOIN sales_order_line l ON l.company_id = d.company_id AND l.id = d.order_line_id',
+    link: `(SELECT MIN(x.purchase_line_id) FROM sister_line x WHERE x.seller_id = l.company_id AND x.sales_line_id = l.id AND x.buyer_id = ?)`,
+    group: 'd.company_id = ? AND d.invoice_id IN (?) GROUP BY d.invoice_id, l.id',
+  },
+};
+
+/** The lines of documents of a sister, with what each is here. // X1 */
+export async function sourceLines(
+  sql: Sql,
+  companyId: number,
+  { fromId, kind, sourceIds }: { fromId: number; kind: OfferKind; sourceIds: readonly number[] },
+): Promise<SourceLine[]> {
+  if (sourceIds.length === 0) return [];
+  const { select, from, link, group } = LINES[kind];
+  const pair = pairOf(companyId, fromId);
+  const rows = await sql.rows<LineRow>(
+    `SELECT ${select}, l.id, l.line_no, i.id AS item_id, i.number, i.name, i.unit, o.id AS ours_id, o.number AS ours_number,
+            o.name AS ours_name, o.unit AS ours_unit, ${pair.factor} AS factor, ${link} AS line_id
+       FROM ${from}
+       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id ${pair.join}
+      WHERE ${group} ORDER BY source_id, l.line_no`,
+    [companyId, ...pair.values, fromId, sourceIds],
+  );
+  const pieces = kind === 'receipt' ? await serialsMovedBy(sql, fromId, 'SH', sourceIds) : [];
+  return rows
+    .filter(({ quantity, lineId }) => dec(quantity).gt(0) || lineId !== null)
+    .map((row) => ({
+      sourceId: row.sourceId,
+      id: row.id,
+      lineNo: row.lineNo,
+      theirs: { id: row.itemId, number: row.number, name: row.name, unit: row.unit },
+      ours: row.oursId === null ? null : { id: row.oursId, number: row.oursNumber!, unit: row.oursUnit! },
+      oursName: row.oursName ?? '',
+      lineId: row.lineId,
+      factor: row.factor,
+      quantity: row.quantity,
+      day: row.day,
+      price: row.price,
+      numbers: pieces
+        .filter(({ documentId, lineId }) => documentId === row.sourceId && lineId === row.id)
+        .map(({ number }) => number),
+    }));
+}
+
+/** What of a source's head an offer is decided on. */
+export interface SourceHead {
+  currency: string;
+  day: Day | null;
+  /** Where it goes, in the sister's own addresses; null for her own place. */
+  shipToId: number | null;
+}
+
+const HEADS: Readonly<Record<OfferKind, string>> = {
+  order: 'SELECT currency, order_date AS day, ship_to_id FROM purchase_order WHERE company_id = ? AND id = ?',
+  purchase: 'SELECT currency, order_date AS day, ship_to_id FROM sales_order WHERE company_id = ? AND id = ?',
+  receipt:
+    'SELECT (SELECT c.currency FROM customer c WHERE c.company_id = s.company_id AND c.id = s.customer_id) AS currency, posted_on AS day, ship_to_id FROM shipment s WHERE company_id = ? AND id = ?',
+  invoice:
+    'SELECT currency, invoice_date AS day, NULL AS ship_to_id FROM customer_invoice WHERE company_id = ? AND id = ?',
+};
+
+export async function sourceHead(
+  sql: Sql,
+  { fromId, kind, sourceId }: Pick<OfferHead, 'fromId' | 'kind' | 'sourceId'>,
+) {
+  const [row] = await sql.rows<SourceHead>(HEADS[kind], [fromId, sourceId]);
+  return orNotFound(row, 'This document');
+}
+
+/** Who the sister is to us for an offer of that kind: a customer who orders, a vendor for all else. */
+export async function partyFor(
+  sql: Sql,
+  companyId: number,
+  kind: OfferKind,
+  { customerId, vendorId }: Pick<Sister, 'customerId' | 'vendorId'>,
+): Promise<{ id: number; number: string; name: string; currency: string } | null> {
+  const [table, id] = kind === 'order' ? ['customer', customerId] : ['vendor', vendorId];
+  if (id === null) return null;
+  const [row] = await sql.rows<{ id: number; number: string; name: string; currency: string }>(
+    `SELECT id, number, name, currency FROM ${table} WHERE company_id = ? AND id = ?`,
+    [companyId, id],
+  );
+  return row ?? null;
+}

@@ -1,0 +1,33 @@
+import { table, type Row } from '../db';
+
+export const sisterTable = table('sister', {
+  int: 'companyId sisterId customerId? vendorId?',
+  choice: 'transfer=:ordinary|list-less|cost-plus',
+  decimal: 'perCent=',
+  boolean: 'takesFitting=',
+});
+export type Sister = Row<typeof sisterTable>;
+
+export const sisterItemTable = table('sister_item', {
+  int: 'lowId highId lowItemId highItemId',
+  decimal: 'factor=',
+});
+
+export const sisterAddressTable = table('sister_address', { int: 'sellerId shipToId buyerId buyerShipToId' });
+
+export const sisterLineTable = table('sister_line', {
+  int: 'sellerId salesLineId buyerId purchaseLineId',
+  decimal: 'factor=',
+});
+
+export const sisterMoveTable = table('sister_move', { int: 'sellerId shipmentId buyerId receiptId' });
+
+export const offerTable = table('offer', {
+  int: 'id= companyId fromId sourceId revision= takenRevision= takenId?',
+  choice: 'kind:order|purchase|receipt|invoice state=:open|aside|returned|taken|folded|dropped',
+  text: 'number reason=',
+  day: 'untilDay?',
+  time: 'at=',
+  boolean: 'gone= takenGone= waits?',
+});
+export type Offer = Row<typeof offerTable>;
