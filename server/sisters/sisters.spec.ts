@@ -101,4 +101,285 @@ describe('X sister companies', () => {
     const found = await salmah.get<{ rows: { number: string }[] }>(`/api/serials?q=${piece}`);
     expect(found.rows.map(({ number }) => number)).toEqual([piece]);
   });
+
+  it('goes straight to our customer: her shipment is our receipt and our shipment, in one act, and back again', async () => {
+    const { id: customerId, shipTos } = world.masters.customers.get('Kasturi Bottling')!;
+    const line = { id: null, itemId: world.item('FV-900'), quantity: '2', shipDate: '2027-03-22', route: 'drop' };
+    const [ours] = await salmah.does('saveOrder', {
+      id: null,
+      version: null,
+      customerId,
+      shipToId: shipTos[0],
+      customerReference: '',
+      lines: [line],
+    });
+    await salmah.does('confirmOrder', { id: ours!.id, version: 1 });
+    const ourOrder = () => salmah.get<Order>(`/api/orders/${ours!.id}`);
+    const [placed] = await salmah.does('placePurchases', {
+      lines: [{ orderLineId: (await ourOrder()).lines[0]!.id, vendorId: sisters.vendorId }],
+    });
+    const row = await named(chandra, placed!.number);
+    expect(row.forWhom).toBe('Kasturi Bottling');
+    const [sold] = await chandra.does('takeOffer', seen(row));
+    const hers = await order(sold!.id);
+    expect(hers.shipTo!.label).toBe('Kasturi Bottling, Line 1 store');
+    const [shipped] = await chandra.does('shipLines', {
+      orderId: sold!.id,
+      lines: [{ lineId: hers.lines[0]!.id, quantity: '1' }],
+    });
+    // Nothing to take: it is received and shipped.
+    expect(await tray(salmah)).toEqual([]);
+    expect((await purchase(placed!.id)).lines[0]).toMatchObject({ received: '1' });
+    expect((await ourOrder()).lines[0]).toMatchObject({ shipped: '1' });
+    const [piece] = (await order(sold!.id)).lines[0]!.numbers;
+    expect((await ourOrder()).lines[0]!.numbers.map(({ number }) => number)).toEqual([piece!.number]);
+    // Our own trail tells of it.
+    const trail = await salmah.get<{ changes: { act: string; person: string }[] }>(`/api/trail/PO/${placed!.id}`);
+    expect(trail.changes[0]).toMatchObject({ act: 'received', person: 'Chandra' });
+    // Taken back from her end, and shipped again, and taken back from ours.
+    await chandra.does('reverseMovement', { kind: 'SH', id: shipped!.id, reason: 'wrong vessel' });
+    expect([(await purchase(placed!.id)).lines[0]!.received, (await ourOrder()).lines[0]!.shipped]).toEqual(['0', '0']);
+    await chandra.does('shipLines', { orderId: sold!.id, lines: [{ lineId: hers.lines[0]!.id, quantity: '2' }] });
+    const moves = (await ourOrder()).documents.filter(({ document }) => document.kind === 'SH');
+    const last = moves.reduce((newest, each) => (each.document.id > newest.document.id ? each : newest)).document;
+    await salmah.does('reverseMovement', { kind: 'SH', id: last.id, reason: 'refused at the gate' });
+    expect([(await order(sold!.id)).lines[0]!.shipped, (await ourOrder()).lines[0]!.shipped]).toEqual(['0', '0']);
+  });
+
+  it('travels as a revision: what changed is shown, taken on the other side, and bounces no further', async () => {
+    const po = await bought('2');
+    const row = await named(chandra, po.number);
+    const [sold] = await chandra.does('takeOffer', seen(row));
+    const now = await purchase(po.id);
+    const change = (quantity: string, dueDate: string) => ({
+      purchaseId: po.id,
+      version: 0,
+      reason: 'they need one more',
+      lines: [{ id: now.lines[0]!.id, itemId: world.item('FV-900'), quantity, price: '', dueDate }],
+    });
+    await salmah.does('changePurchase', { ...change('3', '2027-03-25'), version: now.version });
+    const changed = await named(chandra, po.number);
+    expect(changed).toMatchObject({ changed: true, state: 'taken', document: { id: sold!.id } });
+    const sheet = await offerOf(chandra, changed);
+    expect(sheet.items[0]).toMatchObject({
+      quantity: '3',
+      day: '2027-03-25',
+      now: { quantity: '2', day: '2027-03-20' },
+    });
+    expect((await chandra.refused('takeOffer', seen(row))).codes).toEqual(['offer-moved']);
+    await chandra.does('takeOffer', seen(changed));
+    expect((await order(sold!.id)).lines[0]).toMatchObject({ quantity: '3', shipDate: '2027-03-25' });
+    expect([await tray(chandra), await tray(salmah)]).toEqual([[], []]);
+    // She can ship later than that: it comes back as hers.
+    const hers = await order(sold!.id);
+    await chandra.does('changeOrder', {
+      id: sold!.id,
+      version: hers.version,
+      shipToId: hers.shipTo!.id,
+      customerReference: hers.customerReference,
+      reason: 'the lining takes longer',
+      lines: hers.lines.map((line) => ({
+        id: line.id,
+        itemId: line.item.id,
+        quantity: line.quantity,
+        shipDate: '2027-03-30',
+        route: line.route,
+        agreementLineId: null,
+      })),
+    });
+    const back = await named(salmah, hers.number);
+    expect(back).toMatchObject({ kind: 'purchase', changed: true, document: { id: po.id } });
+    await salmah.does('takeOffer', seen(back));
+    expect((await purchase(po.id)).lines[0]).toMatchObject({ quantity: '3', dueDate: '2027-03-30' });
+    expect([await tray(chandra), await tray(salmah)]).toEqual([[], []]);
+    // Cancelled here, it is cancelled there by one act of hers.
+    await salmah.does('cancelPurchase', {
+      purchaseId: po.id,
+      version: (await purchase(po.id)).version,
+      reason: 'no need',
+    });
+    const gone = await named(chandra, po.number);
+    expect(gone.gone).toBe(true);
+    await chandra.does('takeOffer', seen(gone));
+    expect((await order(sold!.id)).state).toBe('cancelled');
+    expect([await tray(chandra), await tray(salmah)]).toEqual([[], []]);
+  });
+
+  it('is taken with another quantity and day, which the sender hears of', async () => {
+    const po = await bought('5');
+    const row = await named(chandra, po.number);
+    const { items } = await offerOf(chandra, row);
+    const typed = (quantity: string, day: string) => seen(row, { lines: [{ lineId: items[0]!.id, quantity, day }] });
+    expect((await chandra.refused('takeOffer', typed('x', '2027-03-28'))).codes).toEqual([
+      'lines.0.quantity: not-a-number',
+    ]);
+    expect((await chandra.refused('takeOffer', typed('0', '2027-03-28'))).codes).toEqual(['lines: nothing-asked']);
+    await chandra.does('takeOffer', typed('4', '2027-03-28'));
+    const [answer] = await tray(salmah);
+    expect(answer).toMatchObject({ kind: 'purchase', changed: true, document: { number: po.number } });
+    await salmah.does('takeOffer', seen(answer!));
+    expect((await purchase(po.id)).lines[0]).toMatchObject({ quantity: '4', dueDate: '2027-03-28' });
+    expect([await tray(chandra), await tray(salmah)]).toEqual([[], []]);
+  });
+
+  it('comes back with a reason and stands at its sender; changed, it is offered anew; set aside, it waits', async () => {
+    const po = await bought('1');
+    const row = await named(chandra, po.number);
+    expect((await chandra.refused('returnOffer', seen(row, { reason: ' ' }))).codes).toEqual(['reason: required']);
+    const both = await Promise.all([
+      chandra.raw('returnOffer', seen(row, { reason: 'not before May' })),
+      chandra.raw('takeOffer', seen(row)),
+    ]);
+    // One of the two, never both.
+    expect(both.map(({ status }) => status).sort()).toEqual([200, 422]);
+    if (both[0]!.status !== 200) return;
+    expect(await tray(salmah, 'returned')).toMatchObject([{ number: po.number, reason: 'not before May' }]);
+    expect((await chandra.refused('takeOffer', seen(row))).codes).toEqual(['offer-returned']);
+    const now = await purchase(po.id);
+    await salmah.does('changePurchase', {
+      purchaseId: po.id,
+      version: now.version,
+      reason: 'May it is',
+      lines: [{ id: now.lines[0]!.id, itemId: world.item('FV-900'), quantity: '1', price: '', dueDate: '2027-05-03' }],
+    });
+    const again = await named(chandra, po.number);
+    expect(again.state).toBe('open');
+    const aside = (untilDay: string | null) => seen(again, { reason: 'ask the welders', untilDay });
+    expect((await chandra.refused('setAsideOffer', aside(null))).codes).toEqual(['untilDay: required']);
+    expect((await chandra.refused('setAsideOffer', aside(WORK_DATE))).codes).toEqual(['untilDay: day-not-ahead']);
+    await chandra.does('setAsideOffer', aside('2027-03-04'));
+    expect(await named(chandra, po.number)).toMatchObject({ state: 'aside', untilDay: '2027-03-04' });
+    // Its sender needs it no more.
+    await salmah.does('cancelPurchase', { purchaseId: po.id, version: now.version + 1, reason: 'no need' });
+    expect((await chandra.refused('takeOffer', seen(again))).codes).toEqual(['offer-gone']);
+    expect(await tray(chandra)).toEqual([]);
+  });
+
+  it('begins at either end: her order becomes our purchase; what crossed is said to be the same and joined', async () => {
+    const sell = async (quantity: string) => {
+      const [draft] = await chandra.does('saveOrder', {
+        id: null,
+        version: null,
+        customerId: sisters.customerId,
+        shipToId: sisters.shipToId,
+        customerReference: 'phone',
+        lines: [{ id: null, itemId: sisters.items.get('FV-900')!, quantity, shipDate: '2027-03-19', route: 'stock' }],
+      });
+      await chandra.does('confirmOrder', { id: draft!.id, version: 1 });
+      return draft!;
+    };
+    const first = await sell('1');
+    const [made] = await salmah.does('takeOffer', seen(await named(salmah, first.number)));
+    expect(await purchase(made!.id)).toMatchObject({ state: 'placed', currency: 'SGD', lines: [{ quantity: '1' }] });
+    expect([await tray(chandra), await tray(salmah)]).toEqual([[], []]);
+
+    // Both typed it: one thing, told twice.
+    const [po, so] = [await bought('6'), await sell('6')];
+    const [theirs, ours] = [await named(chandra, po.number), await named(salmah, so.number)];
+    expect([theirs.sameAs?.number, ours.sameAs?.number]).toEqual([so.number, po.number]);
+    const other = await bought('7');
+    expect(
+      (await chandra.refused('sameAsOffer', seen(await named(chandra, other.number), { documentId: so.id }))).codes,
+    ).toEqual(['not-the-same']);
+    await chandra.does('sameAsOffer', seen(theirs, { documentId: so.id }));
+    expect((await salmah.refused('takeOffer', seen(ours))).codes).toEqual(['offer-taken']);
+    expect((await salmah.refused('sameAsOffer', seen(ours, { documentId: po.id }))).codes).toEqual(['offer-taken']);
+    // Shipped, it is received on that purchase.
+    const hers = await order(so.id);
+    await chandra.does('shipLines', { orderId: so.id, lines: [{ lineId: hers.lines[0]!.id, quantity: '1' }] });
+    await salmah.does('takeOffer', seen((await tray(salmah)).find(({ kind }) => kind === 'receipt')!));
+    expect((await purchase(po.id)).lines[0]).toMatchObject({ received: '1' });
+    await chandra.does('returnOffer', seen(await named(chandra, other.number), { reason: 'too many' }));
+  });
+
+  it('knows an invoice that was typed by hand, whichever came first', async () => {
+    const po = await bought('1');
+    const [so] = await chandra.does('takeOffer', seen(await named(chandra, po.number)));
+    const hers = await order(so!.id);
+    await chandra.does('shipLines', { orderId: so!.id, lines: [{ lineId: hers.lines[0]!.id, quantity: '1' }] });
+    await salmah.does('takeOffer', seen((await tray(salmah)).find(({ kind }) => kind === 'receipt')!));
+    const [invoice] = await chandra.does('invoiceCustomer', { orderId: so!.id });
+    const offered = await named(salmah, invoice!.number);
+    const line = (await purchase(po.id)).lines[0]!;
+    await salmah.does('enterVendorInvoice', {
+      purchaseId: po.id,
+      vendorNumber: invoice!.number,
+      invoiceDate: WORK_DATE,
+      lines: [{ purchaseLineId: line.id, quantity: '1', unitPrice: '931' }],
+    });
+    expect(await tray(salmah)).toEqual([]);
+    expect((await salmah.refused('takeOffer', seen(offered))).codes).toEqual(['offer-taken']);
+  });
+
+  it('holds what names an item nobody paired, and takes it once it is', async () => {
+    const [po] = await salmah.does('enterPurchase', {
+      vendorId: sisters.vendorId,
+      shipToId: null,
+      lines: [{ itemId: world.item('FV-1200'), quantity: '2', dueDate: '2027-04-01' }],
+    });
+    const row = await named(chandra, po!.number);
+    expect((await chandra.refused('takeOffer', seen(row))).sentences).toEqual([
+      'FV-1200 of Hulu Bening Water Works is not paired with an item of ours; say which it is.',
+    ]);
+    const pair = await chandra.get<z.output<typeof openSister.out>>(`/api/sisters/${sisters.hbw}`);
+    expect(pair.proposed.map(({ ours, theirs }) => [ours.number, theirs.number])).toEqual([['FV 1200', 'FV-1200']]);
+    const itemId = sisters.items.get('FV 1200')!;
+    const paired = (pairs: object[], removed: number[] = []) => ({ sisterId: sisters.hbw, pairs, removed });
+    expect(
+      (await chandra.refused('pairItems', paired([{ itemId, theirItemId: world.item('FV-900'), factor: '1' }]))).codes,
+    ).toEqual(['pairs.0.theirItemId: paired-already']);
+    expect(
+      (await chandra.refused('pairItems', paired([{ itemId, theirItemId: world.item('FV-1200'), factor: '0' }]))).codes,
+    ).toEqual(['pairs.0.factor: not-above-zero']);
+    await chandra.does('pairItems', paired([{ itemId, theirItemId: world.item('FV-1200'), factor: '2' }]));
+    const [so] = await chandra.does('takeOffer', seen(row, { draft: true }));
+    // Two of hers are one of ours.
+    expect(await order(so!.id)).toMatchObject({ state: 'draft', lines: [{ quantity: '4' }] });
+    await chandra.does('confirmOrder', { id: so!.id, version: 1 });
+    expect([await tray(chandra), await tray(salmah)]).toEqual([[], []]);
+    await chandra.does('pairItems', paired([], [itemId]));
+  });
+
+  it('shows nothing of one company to the other', async () => {
+    const po = await bought('1');
+    const row = await named(chandra, po.number);
+    // Ours, offered to her: not ours to open or take.
+    const status = async (who: Visitor, path: string) =>
+      (await fetch(world.serving.address + path, { headers: { cookie: who.cookie } })).status;
+    expect(await status(salmah, `/api/tray/${row.id}`)).toBe(404);
+    expect(await status(chandra, `/api/tray/${row.id}`)).toBe(200);
+    expect((await salmah.raw('takeOffer', seen(row))).status).toBe(404);
+    expect(await status(chandra, `/api/purchases/${po.id}`)).toBe(404);
+    await chandra.does('returnOffer', seen(row, { reason: 'only a test' }));
+  });
+
+  it('is said who she is, once, and at which price', async () => {
+    const keep = (more: object) => ({
+      sisterId: sisters.pbt,
+      customerId: null,
+      vendorId: null,
+      transfer: 'ordinary',
+      perCent: '0',
+      takesFitting: false,
+      ...more,
+    });
+    const codes = async (more: object) => (await salmah.refused('keepSister', keep(more))).codes;
+    expect(await codes({ vendorId: sisters.vendorId })).toEqual(['customerId: party-of-sister']);
+    expect(await codes({ vendorId: 999999 })).toEqual(['vendorId: unknown']);
+    expect(await codes({ sisterId: sisters.hbw })).toEqual(['sisterId: unknown']);
+    expect(await codes({ transfer: 'list-less', perCent: '100' })).toEqual(['perCent: share-of-all']);
+    expect(await codes({ perCent: 'x' })).toEqual(['perCent: not-a-number']);
+    await salmah.does(
+      'keepSister',
+      keep({ vendorId: world.masters.vendors.get('V-101'), transfer: 'cost-plus', perCent: '8' }),
+    );
+    const { rows } = await salmah.get<{
+      rows: { sister: { code: string }; half: { vendor: { number: string } | null } }[];
+    }>('/api/sisters');
+    expect(rows.map(({ sister, half }) => [sister.code, half.vendor?.number])).toEqual([
+      ['MBF', 'V-201'],
+      ['PBT', 'V-101'],
+    ]);
+    await salmah.does('keepSister', keep({}));
+  });
 });
