@@ -58,6 +58,8 @@ export const Session = z.object({
   workDate: z.string(),
   /** The work date can be moved: a demo company. */
   demo: z.boolean(),
+  /** There are other companies in the installation, whether one works in them or not. */
+  sisters: z.boolean(),
   /** Goes back in the `X-Kampong-Token` header of every post. */
   token: z.string(),
 });

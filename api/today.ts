@@ -26,6 +26,8 @@ export const TODAY_KINDS = [
   'call-due',
   'purchase-coming',
   'invoice-owed',
+  'offer',
+  'offer-returned',
 ] as const;
 
 export const TodayRow = z.object({

@@ -7,6 +7,7 @@ import { layMasters } from '../server/sample/masters';
 import { layAbroad, tellAbroad } from './abroad';
 import { layCounted } from './counted';
 import { layEast } from './east';
+import { laySisterStory } from './sisters';
 import { layOpeningStock } from '../server/sample/opening-stock';
 import { Story, type Far, type ReleasePlan } from './story';
 import { Ties } from './ties';
@@ -55,6 +56,7 @@ export async function layDemo(database: Database, options: DemoOptions): Promise
   await promiseWorks(database, actor, masters, workDate);
   await layEast(database, actor, masters, workDate);
   await layCounted(database, actor, masters, workDate);
+  await laySisterStory(database, actor, masters, workDate);
   // The server makes the runs when it starts.
   await actor.does('startRepromise', {}, workDate);
   await actor.does('startPlanning', { until: addDays(workDate, 90), itemIds: [] }, workDate);

@@ -136,7 +136,9 @@ export async function sessionOut(sql: Sql, signedIn: SignedIn): Promise<SessionO
        JOIN person_role pr ON pr.company_id = c.id WHERE pr.person_id = ? ORDER BY c.id`,
     [signedIn.personId],
   );
+  const [others] = await sql.rows<{ count: number }>('SELECT COUNT(*) - 1 AS count FROM company');
   return {
+    sisters: others!.count > 0,
     person: { id: signedIn.personId, name: signedIn.personName },
     company: companies.find((company) => company.id === signedIn.companyId)!,
     companies,

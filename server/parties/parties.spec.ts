@@ -37,7 +37,13 @@ describe('customers and vendors', () => {
     const [vendor] = (await salmah.get<{ rows: Choice[] }>('/api/vendors?q=farah')).rows;
     expect(vendor).toMatchObject({ name: 'Arus Membrane Supply', detail: 'Cik Farah, 012-5550 4101' });
     const customerId = world.masters.customers.get('Teratai Bay Resort')!.id;
-    const cells = { customer: 'Teratai Bay Resort', name: 'Devi', work: 'Night desk', phone: '013-5550 3109', email: '' };
+    const cells = {
+      customer: 'Teratai Bay Resort',
+      name: 'Devi',
+      work: 'Night desk',
+      phone: '013-5550 3109',
+      email: '',
+    };
     const keep = (more: object) =>
       salmah.does('keepList', {
         list: 'customer-contacts',

@@ -23,13 +23,15 @@ export interface Sisters {
   vendorId: number;
   customerId: number;
   shipToId: number;
+  /** Chandra. */
+  personId: number;
   /** Her items by number. */
   items: Map<string, number>;
 }
 
 const ITEMS = [
   // One number with ours, one that is written otherwise, one that is hers alone.
-  { number: 'FV-900', name: 'Vessel 900, lined', price: '980', serial: 'MB9-{YY}-###', stock: 8, cost: '610' },
+  { number: 'FV-900', name: 'Vessel 900, lined', price: '980', serial: 'MB9-{YY}-###', stock: 14, cost: '610' },
   { number: 'FV 1200', name: 'Vessel 1200, lined', price: '1420', serial: 'MB12-{YY}-###', stock: 6, cost: '905' },
   { number: 'GRATE-40', name: 'Support grate', price: '64', serial: null, stock: 40, cost: '31' },
 ] as const;
@@ -56,7 +58,8 @@ export async function laySisters(database: Database, masters: Masters, workDate:
       "SELECT id FROM role WHERE company_id = ? AND name = 'Order administrator'",
       [mbf],
     );
-    await giveRole(tx, await makePerson(tx, CHANDRA), mbf, role!.id);
+    const personId = await makePerson(tx, CHANDRA);
+    await giveRole(tx, personId, mbf, role!.id);
     const ours = await layOurHalf(tx, masters);
     const hers = await layHerHalf(tx, mbf);
     await tx.insertPlain(sisterTable, [
@@ -88,9 +91,9 @@ export async function laySisters(database: Database, masters: Masters, workDate:
         highItemId: hbw < mbf ? hers.items.get('FV-900')! : masters.items.get('FV-900')!.id,
       },
     ]);
-    return { hbw, mbf, pbt, vendorId: ours, ...hers };
+    return { hbw, mbf, pbt, personId, vendorId: ours, ...hers };
   });
-  await layHerStock(database, laid, masters.people.get('rashid')!, workDate);
+  await layHerStock(database, laid, workDate);
   return laid;
 }
 
@@ -121,7 +124,7 @@ async function layOurHalf(tx: Tx, { companyId, items }: Masters): Promise<number
       vendorId: vendorId!,
       unitPrice: unitPrice!,
       leadDays: 12,
-      preferred: true,
+      preferred: false,
       minimum: '0',
       multiple: '0',
     })),
@@ -188,12 +191,7 @@ async function layHerHalf(tx: Tx, companyId: number) {
 }
 
 /** What she has on hand, put there by the act people use. */
-async function layHerStock(
-  database: Database,
-  { mbf, items }: Sisters,
-  personId: number,
-  workDate: Day,
-): Promise<void> {
+async function layHerStock(database: Database, { mbf, items, personId }: Sisters, workDate: Day): Promise<void> {
   const act = ACTS.find(({ endpoint }) => endpoint.name === 'adjustStock')!;
   for (const { number, stock, cost } of ITEMS) {
     const input = {

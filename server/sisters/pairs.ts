@@ -3,6 +3,7 @@ import { proposePairs } from '@core/sisters';
 import type * as contract from '@api/sisters';
 import type { Sql } from '../db';
 import { halfOf, pairOf, sisterCompany, type SisterCompany } from './sources';
+import { FOLDED } from './tray';
 import type { Sister } from './tables';
 
 interface ItemRef {
@@ -99,7 +100,7 @@ export async function openSister(
 export async function listSisters(sql: Sql, companyId: number): Promise<z.infer<typeof contract.listSisters.out>> {
   const sisters = await sql.rows<SisterCompany & { waiting: number; sent: number; returned: number; items: number }>(
     `SELECT c.id, c.code, c.name, c.currency,
-            (SELECT COUNT(*) FROM offer f WHERE f.company_id = ? AND f.waits = TRUE AND f.from_id = c.id) AS waiting,
+            (SELECT COUNT(*) FROM offer f WHERE f.company_id = ? AND f.waits = TRUE AND f.from_id = c.id AND NOT ${FOLDED}) AS waiting,
             (SELECT COUNT(*) FROM offer f WHERE f.from_id = ? AND f.state IN ('open', 'aside') AND f.company_id = c.id) AS sent,
             (SELECT COUNT(*) FROM offer f WHERE f.from_id = ? AND f.state = 'returned' AND f.company_id = c.id) AS returned,
             (SELECT COUNT(*) FROM sister_item m WHERE m.low_id = LEAST(?, c.id) AND m.high_id = GREATEST(?, c.id)) AS items

@@ -30,6 +30,12 @@ interface OfferRead {
   currency: string;
 }
 
+/** An invoice `f` whose goods wait to be received: it is told with their receipt. // X3 */
+export const FOLDED = `(f.kind = 'invoice' AND EXISTS (
+              SELECT 1 FROM customer_invoice_line l JOIN shipment_line s ON s.company_id = l.company_id AND s.id = l.shipment_line_id
+                JOIN offer r ON r.from_id = s.company_id AND r.kind = 'receipt' AND r.source_id = s.shipment_id AND r.state IN ('open', 'aside')
+               WHERE l.company_id = f.from_id AND l.invoice_id = f.source_id))`;
+
 const COLUMNS = `f.id, f.company_id, f.from_id, f.kind, f.state, f.source_id, f.number, f.revision, f.taken_revision, f.gone, f.taken_gone,
   f.taken_id, f.reason, f.until_day, c.code, c.name, c.currency`;
 
@@ -47,10 +53,7 @@ export async function listTray(
     waiting: {
       key: 'offer_waits',
       who: 'c.id = f.from_id',
-      sql: `f.company_id = ? AND f.waits = TRUE AND NOT (f.kind = 'invoice' AND EXISTS (
-              SELECT 1 FROM customer_invoice_line l JOIN shipment_line s ON s.company_id = l.company_id AND s.id = l.shipment_line_id
-                JOIN offer r ON r.from_id = s.company_id AND r.kind = 'receipt' AND r.source_id = s.shipment_id AND r.state IN ('open', 'aside')
-               WHERE l.company_id = f.from_id AND l.invoice_id = f.source_id))`,
+      sql: `f.company_id = ? AND f.waits = TRUE AND NOT ${FOLDED}`,
     },
     returned: { key: 'offer_from', who: 'c.id = f.company_id', sql: "f.from_id = ? AND f.state = 'returned'" },
     done: { key: 'offer_waits', who: 'c.id = f.from_id', sql: 'f.company_id = ? AND f.waits = FALSE' },

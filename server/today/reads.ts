@@ -54,6 +54,8 @@ const SEEN_BY: Partial<Record<TodayRow['kind'], Right | readonly Right[]>> = {
   'not-arrived': 'goods',
   'to-go-out': ['goods', 'orders'],
   'line-short': ['goods', 'orders', 'purchases'],
+  offer: ['orders', 'purchases', 'goods', 'vendor-invoices'],
+  'offer-returned': ['orders', 'purchases', 'goods', 'customer-invoices'],
 };
 
 /** Planned orders `p` of some kinds that must be begun by a day, in words of what they are and whom they are for. // T12 */
@@ -244,6 +246,30 @@ const SOURCES: readonly Source[] = [
     kind: 'line-short',
     sql: SHORT('> ?'),
     values: (companyId, workDate) => [companyId, addDays(workDate, SHORT_DAYS)],
+  },
+  {
+    band: 'now',
+    kind: 'offer',
+    // What each sister sent: the newest by its number, and how many. What is set aside comes back on its day. // X2
+    sql: `SELECT CASE f.kind WHEN 'order' THEN 'PO' WHEN 'purchase' THEN 'SO' WHEN 'receipt' THEN 'SH' ELSE 'CI' END AS document_kind,
+                 f.id AS document_id, f.number, c.name AS party, w.count, DATE(f.at) AS day, NULL AS amount, '' AS currency, NULL AS done,
+                 NULL AS whole, NULL AS order_line_id
+            FROM (SELECT MAX(x.id) AS id, COUNT(*) AS count FROM offer x FORCE INDEX (offer_waits)
+                   WHERE x.company_id = ? AND x.waits = TRUE AND (x.state <> 'aside' OR x.until_day <= ?) GROUP BY x.from_id) w
+            JOIN offer f ON f.id = w.id
+            JOIN company c ON c.id = f.from_id ORDER BY c.name LIMIT ?`,
+    values: (companyId, workDate) => [companyId, workDate],
+  },
+  {
+    band: 'now',
+    kind: 'offer-returned',
+    // It came back from a sister with a reason: changed it is offered anew, cancelled it is over. // X2
+    sql: `SELECT CASE f.kind WHEN 'order' THEN 'PO' WHEN 'purchase' THEN 'SO' WHEN 'receipt' THEN 'SH' ELSE 'CI' END AS document_kind,
+                 f.source_id AS document_id, f.number, c.name AS party, 1 AS count, NULL AS day, NULL AS amount, '' AS currency, NULL AS done,
+                 NULL AS whole, NULL AS order_line_id, f.reason AS note
+            FROM offer f FORCE INDEX (offer_from) JOIN company c ON c.id = f.company_id
+           WHERE f.from_id = ? AND f.state = 'returned' ORDER BY f.id DESC LIMIT ?`,
+    values: (companyId) => [companyId],
   },
   {
     band: 'now',

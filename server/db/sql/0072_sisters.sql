@@ -168,3 +168,15 @@ CREATE OR REPLACE TRIGGER vendor_invoice_known AFTER INSERT ON vendor_invoice FO
   UPDATE offer f JOIN sister s ON s.company_id = f.company_id AND s.sister_id = f.from_id AND s.vendor_id = NEW.vendor_id
      SET f.state = 'folded', f.taken_id = NEW.id
    WHERE f.company_id = NEW.company_id AND f.waits = TRUE AND f.kind = 'invoice' AND f.number = NEW.vendor_number;
+
+-- Who it is offered to hears of it as of anything that is done in the company.
+CREATE OR REPLACE TRIGGER offer_heard_new AFTER INSERT ON offer FOR EACH ROW
+  INSERT INTO audit (company_id, person_id, act, origin, input, documents)
+    SELECT NEW.company_id, p.id, 'offered', 'sister', JSON_OBJECT('number', NEW.number), '[]' FROM person p WHERE p.sign_in = 'kampong';
+
+CREATE OR REPLACE TRIGGER offer_heard AFTER UPDATE ON offer FOR EACH ROW
+  IF NEW.waits <> OLD.waits OR NEW.revision <> OLD.revision OR NEW.gone <> OLD.gone THEN
+    INSERT INTO audit (company_id, person_id, act, origin, input, documents)
+      SELECT c.id, p.id, 'offered', 'sister', JSON_OBJECT('number', NEW.number), '[]' FROM person p JOIN company c ON c.id IN (NEW.company_id, NEW.from_id)
+       WHERE p.sign_in = 'kampong';
+  END IF;

@@ -2,7 +2,7 @@ import type { Right } from '@api/access';
 import type { IconName } from '../kit/controls/icon';
 
 /** The spine, in the order of the work; Alt and its number goes there, Alt 0 to the tenth. */
-export const PLACES: readonly { path: string; name: string; icon: IconName; needs?: Right }[] = [
+export const PLACES: readonly { path: string; name: string; icon: IconName; needs?: Right; sisters?: true }[] = [
   { path: '/today', name: 'Today', icon: 'today' },
   { path: '/agreements', name: 'Agreements', icon: 'handshake', needs: 'see-agreements' },
   { path: '/orders', name: 'Orders', icon: 'orders' },
@@ -11,9 +11,13 @@ export const PLACES: readonly { path: string; name: string; icon: IconName; need
   { path: '/workshop', name: 'Workshop', icon: 'workshop' },
   { path: '/to-go-out', name: 'To go out', icon: 'outward' },
   { path: '/stock', name: 'Stock', icon: 'stock' },
+  { path: '/tray', name: 'Tray', icon: 'tray', sisters: true },
   { path: '/billing', name: 'Billing', icon: 'billing', needs: 'see-debts' },
   { path: '/insight', name: 'Insight', icon: 'insight', needs: 'see-agreements' },
 ];
+
+/** Those with a number: the tray is not in every installation, and would move those after it. */
+export const NUMBERED = PLACES.filter(({ sisters }) => !sisters);
 
 /** Apart at the foot of the spine: what the rest is made from. */
 export const SETUP: (typeof PLACES)[number] = { path: '/lists', name: 'Lists', icon: 'lists' };
@@ -46,6 +50,8 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'Ship what goes out', path: '/to-go-out' },
   { name: 'What is short', path: '/to-go-out?days=all' },
   { name: 'Count stock', path: '/counts' },
+  { name: 'What came back from sister companies', path: '/tray?show=returned' },
+  { name: 'Sister companies: pairs and prices', path: '/sisters' },
   { name: 'Work to begin', path: '/workshop?state=waiting' },
   { name: 'The workshop by day', path: '/workshop/days' },
   { name: 'At the bench: report work', path: '/workshop/at' },

@@ -15,6 +15,7 @@ import { routes as purchasing } from '../purchasing/routes';
 import { routes as serial } from '../serial/routes';
 import { routes as goingOut } from '../going-out/routes';
 import { routes as stock } from '../stock/routes';
+import { routes as sisters } from '../sisters/routes';
 import { routes as supply } from '../supply/routes';
 import { routes as today } from '../today/routes';
 import { routes as workshop } from '../workshop/routes';
@@ -25,6 +26,7 @@ export const ROOMS: Routes = [
   ...agreements,
   ...orders,
   ...supply,
+  ...sisters,
   ...purchasing,
   ...goingOut,
   ...stock,

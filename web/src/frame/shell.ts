@@ -8,7 +8,7 @@ import { Icon } from '../kit/controls/icon';
 import { LiveEvents } from '../kit/live/live';
 import { Notices } from '../kit/act/notices';
 import { MenuButton } from './menu-button';
-import { PLACES, SETUP } from './places';
+import { NUMBERED, PLACES, SETUP } from './places';
 import { TypedAhead } from './typed-ahead';
 
 const OUT_OF_REACH_YET = 'Kampong cannot be reached just now; try again when the connection is back.';
@@ -28,7 +28,12 @@ export class Shell {
   protected readonly session = inject(Session);
   protected readonly live = inject(LiveEvents);
   protected readonly notices = inject(Notices);
-  protected readonly places = computed(() => PLACES.filter(({ needs }) => !needs || this.session.may(needs)));
+  protected readonly places = computed(() =>
+    PLACES.filter(
+      ({ needs, sisters }) =>
+        (!needs || this.session.may(needs)) && (!sisters || (this.session.current()?.sisters ?? false)),
+    ),
+  );
   protected readonly setup = SETUP;
   protected readonly folded = signal(localStorage.getItem('spine folded') === 'yes');
   protected readonly pathOf = pathOf;
@@ -90,7 +95,7 @@ export class Shell {
   protected key(event: KeyboardEvent): void {
     const typing = /^(INPUT|SELECT|TEXTAREA)$/.test((event.target as HTMLElement).tagName);
     const place =
-      event.altKey && /^Digit\d$/.test(event.code) ? PLACES[(Number(event.code.slice(5)) + 9) % 10] : undefined;
+      event.altKey && /^Digit\d$/.test(event.code) ? NUMBERED[(Number(event.code.slice(5)) + 9) % 10] : undefined;
     if (event.ctrlKey && event.key.toLowerCase() === 'k') {
       event.preventDefault();
       void this.open('find');

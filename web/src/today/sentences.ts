@@ -93,6 +93,16 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
         path,
         'Orders',
       );
+    case 'offer':
+      return shown(
+        `of ${row.party} waits in the tray${row.count > 1 ? `, and ${row.count - 1} more of theirs` : ''}`,
+        on ? `came ${on}` : '',
+        row.count > 1 ? `Take ${row.count} of them` : 'Take it',
+        '/tray',
+        'Tray',
+      );
+    case 'offer-returned':
+      return shown(`came back from ${row.party}`, row.note, 'Change it', path, 'Tray');
     case 'message-draft':
       return shown(
         `for ${row.party}: a message waits to be sent`,

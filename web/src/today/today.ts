@@ -45,6 +45,11 @@ export class TodayPage {
   protected readonly selected = computed(
     () => this.rows().find((shown) => keyOf(shown) === this.chosen()) ?? this.bands()[0]?.rows[0] ?? null,
   );
+  /** What a sister sent is hers: the dock tells of what is ours. */
+  protected readonly about = computed(() => {
+    const row = this.selected()?.row;
+    return row && row.kind !== 'offer' ? row.document : null;
+  });
   protected readonly heading = computed(() => longDayText(this.session.workDate()));
   private readonly rows = computed(() =>
     (this.state().value?.rows ?? []).map((row) => sentenceOfRow(row, this.session.workDate())),

@@ -13,6 +13,7 @@ import outward from '@material-symbols/svg-400/outlined/outbox.svg';
 import orders from '@material-symbols/svg-400/outlined/receipt_long.svg';
 import workshop from '@material-symbols/svg-400/outlined/precision_manufacturing.svg';
 import stock from '@material-symbols/svg-400/outlined/inventory_2.svg';
+import tray from '@material-symbols/svg-400/outlined/inbox.svg';
 import truck from '@material-symbols/svg-400/outlined/local_shipping.svg';
 import today from '@material-symbols/svg-400/outlined/wb_twilight.svg';
 
@@ -31,6 +32,7 @@ const ICONS = {
   outward,
   stock,
   today,
+  tray,
   truck,
   workshop,
 } as const;
