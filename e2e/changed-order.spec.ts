@@ -61,7 +61,11 @@ test('what was bought for an order moves along with its change, both ends in one
   await expect(sheet(page).getByText('PO-0060: quantity of line 1 16 → 12.')).toBeVisible();
   // Left where it is, the purchase still brings sixteen: that is said, and refused.
   await sheet(page).getByLabel('PO-0060 moves along').uncheck();
-  await expect(sheet(page).getByText(/PO-0060/).last()).toContainText('16');
+  await expect(
+    sheet(page)
+      .getByText(/PO-0060/)
+      .last(),
+  ).toContainText('16');
   await sheet(page).getByLabel('PO-0060 moves along').check();
   await sheet(page).getByLabel('Why').fill('They need fewer');
   await sheet(page).getByRole('button', { name: 'Change it' }).click();

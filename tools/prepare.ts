@@ -1,5 +1,5 @@
 import { format } from 'date-fns';
-import { isEmpty, layDemo, PEOPLE } from '../demo';
+import { CHANDRA, isEmpty, layDemo, PEOPLE } from '../demo';
 import { connect, MIGRATIONS } from '../server/db';
 import { migrate } from '../server/db/migrate';
 
@@ -13,8 +13,15 @@ export interface PrepareOptions {
   say(line: string): void;
 }
 
+/** Who can sign in to the demo. */
+interface SignIn {
+  signIn: string;
+  password: string;
+  role: string;
+}
+
 /** Migrates, and lays the demo where the database is empty and a demo is wanted. */
-export async function prepare(options: PrepareOptions): Promise<{ signIns: typeof PEOPLE | null }> {
+export async function prepare(options: PrepareOptions): Promise<{ signIns: readonly SignIn[] | null }> {
   const applied = await migrate(options.url, MIGRATIONS);
   if (applied.length > 0) options.say(`Database brought up to ${applied.at(-1)}.`);
   const database = connect(options.url, 4);
@@ -29,7 +36,7 @@ export async function prepare(options: PrepareOptions): Promise<{ signIns: typeo
       });
     }
     const [demo] = await database.rows('SELECT id FROM company WHERE demo = TRUE LIMIT 1');
-    return { signIns: demo ? PEOPLE : null };
+    return { signIns: demo ? [...PEOPLE, CHANDRA] : null };
   } finally {
     await database.close();
   }

@@ -8,3 +8,11 @@ export const PEOPLE = [
   { signIn: 'suresh', name: 'Suresh', password: 'arc-heron', role: 'Workshop' },
   { signIn: 'rashid', name: 'Rashid', password: 'tide-chart', role: 'Sales manager' },
 ] as const;
+
+/** Who works at Muara Bening alone. */
+export const CHANDRA = {
+  signIn: 'chandra',
+  name: 'Chandra',
+  password: 'weld-harbour',
+  role: 'Order administrator at Muara Bening',
+} as const;

@@ -11,9 +11,7 @@ import { RIGHTS } from '@api/access';
 import { runAct } from '../acts/index';
 import { sentenceOf } from '@core/refusals';
 import type { Masters } from './masters';
-
-/** Who works at Muara Bening alone. */
-export const CHANDRA = { signIn: 'chandra', name: 'Chandra', password: 'weld-harbour' } as const;
+import { CHANDRA } from './people';
 
 export interface Sisters {
   hbw: number;
@@ -58,7 +56,7 @@ export async function laySisters(database: Database, masters: Masters, workDate:
       "SELECT id FROM role WHERE company_id = ? AND name = 'Order administrator'",
       [mbf],
     );
-    const personId = await makePerson(tx, CHANDRA);
+    const personId = await makePerson(tx, { signIn: CHANDRA.signIn, name: CHANDRA.name, password: CHANDRA.password });
     await giveRole(tx, personId, mbf, role!.id);
     const ours = await layOurHalf(tx, masters);
     const hers = await layHerHalf(tx, mbf);

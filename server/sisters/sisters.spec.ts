@@ -2,7 +2,8 @@ import type * as z from 'zod';
 import type { openOffer, openSister, OfferRow, reconcileSister } from '@api/sisters';
 import type { openOrder } from '@api/orders';
 import type { openPurchase } from '@api/purchasing';
-import { CHANDRA, laySisters, type Sisters } from '../sample/sisters';
+import { CHANDRA } from '../sample/people';
+import { laySisters, type Sisters } from '../sample/sisters';
 import { Visitor, World, WORK_DATE } from '../testing/world';
 
 type Row = z.output<typeof OfferRow>;
