@@ -18,7 +18,7 @@ import {
   TypedDay,
   TypedDecimal,
 } from './kit';
-import { seenBy } from './seen-by';
+import { listSeenBy, seenBy } from './seen-by';
 
 /** A company of the group, as the others see it. */
 const SisterRef = z.object({ id: Id, code: z.string(), name: z.string(), currency: z.string() });
@@ -183,10 +183,10 @@ export const openSister = read({
     /** Who we are among theirs. */
     theirs: z.object({ customer: Party.nullable(), vendor: Party.nullable() }),
     items: z.array(Paired),
-    /** Pairs that their numbers propose. */
-    proposed: z.array(Paired),
-    /** What of theirs has no twin, for who looks for one. */
-    unpaired: z.array(ItemRef),
+    /** Pairs that their numbers propose; for who may pair them. */
+    proposed: listSeenBy('lists', z.array(Paired)),
+    /** What of theirs has no twin, for who looks for one: all that is told of their items. */
+    unpaired: listSeenBy('lists', z.array(ItemRef)),
   }),
 });
 

@@ -35,12 +35,15 @@ describe('rights', () => {
       .filter(({ right }) => right !== 'own')
       .map((act) => [act.endpoint.name, act] as const),
   )('%s is refused to who has every right but its own', async (name, act) => {
-    await without(act.right as Right);
     let answer: { status: number; body: unknown } = { status: 400, body: null };
     // Until an input is one: what no schema takes, or names twice, is refused before anybody is asked about.
     const isNone = () => answer.status === 400 || JSON.stringify(answer.body).includes('"code":"named-again"');
     for (let seed = 1; isNone() && seed < 400; seed += 1) {
-      answer = await some.raw(name, anyOf(act.endpoint.input, chanceOf(seed)));
+      const input = anyOf(act.endpoint.input, chanceOf(seed));
+      const { success } = act.endpoint.input.safeParse(input);
+      // Some acts ask for another right, by what they are asked to do.
+      await without((success ? act.asked(input).right : act.right) as Right);
+      answer = await some.raw(name, input);
     }
     expect(answer).toMatchObject({ status: 403, body: { refusals: [{ code: 'no-right' }] } });
   });

@@ -105,9 +105,6 @@ CREATE TABLE IF NOT EXISTS offer (
   CONSTRAINT offer_other CHECK (company_id <> from_id)
 );
 
--- Accounts of sisters meet in a group account.
-ALTER TABLE account ADD COLUMN IF NOT EXISTS group_code VARCHAR(20) NOT NULL DEFAULT '';
-
 -- Whatever places, confirms, ships, invoices or changes: its sister hears of it in the same transaction.
 CREATE OR REPLACE TRIGGER purchase_order_offered_new AFTER INSERT ON purchase_order FOR EACH ROW
   IF NEW.state = 'placed' THEN
