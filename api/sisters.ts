@@ -19,6 +19,7 @@ import {
   TypedDecimal,
 } from './kit';
 import { listSeenBy, seenBy } from './seen-by';
+import { ThreadOut } from './supply';
 
 /** A company of the group, as the others see it. */
 const SisterRef = z.object({ id: Id, code: z.string(), name: z.string(), currency: z.string() });
@@ -142,6 +143,25 @@ export const sameAsOffer = act({
   summary: 'Say that an offer is a document of ours that stands already: the two are joined and nothing is made.',
   input: z.object({ ...Seen, documentId: Id }),
   preview: z.object({ document: z.string() }),
+});
+
+export const threadBeyond = read({
+  name: 'threadBeyond',
+  path: '/threads/:id/sisters',
+  summary:
+    'Where the thread of an order line goes on at a sister company: whole for who works there too, else at which door it stops.',
+  params: IdParam,
+  out: z.object({
+    ends: z.array(
+      z.object({
+        company: SisterRef,
+        /** Her document: what she sold us the line as, or bought it as. */
+        number: z.string(),
+        /** Null for who does not work there. */
+        thread: ThreadOut.nullable(),
+      }),
+    ),
+  }),
 });
 
 const Half = z.object({

@@ -156,6 +156,7 @@ describe('G7 rights to see', () => {
     'openOffer',
     'listSisters',
     'openSister',
+    'threadBeyond',
     'openAsked',
     'listSerials',
     'openSerial',

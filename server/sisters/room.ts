@@ -1,6 +1,7 @@
 import * as contract from '@api/sisters';
-import { reads, type Room } from '../room';
+import { answers, reads, type Room } from '../room';
 import { sisterActs } from './acts';
+import { threadBeyond } from './beyond';
 import { checks } from './checks';
 import { listSisters, openSister } from './pairs';
 import { reconcileSister } from './reconcile';
@@ -14,6 +15,9 @@ export const room: Room = {
     reads(contract.openOffer, (sql, companyId, { params }) => openOffer(sql, companyId, params.id)),
     reads(contract.listSisters, (sql, companyId) => listSisters(sql, companyId)),
     reads(contract.openSister, (sql, companyId, { params }) => openSister(sql, companyId, params.id)),
+    answers(contract.threadBeyond, ({ parts, who, params }) =>
+      parts.database.snapshot((sql) => threadBeyond(sql, who!, params.id)),
+    ),
     reads(contract.reconcileSister, (sql, companyId, { params }) => reconcileSister(sql, companyId, params.id)),
   ],
   checks,

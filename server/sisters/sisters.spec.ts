@@ -1,5 +1,5 @@
 import type * as z from 'zod';
-import type { openOffer, openSister, OfferRow, reconcileSister } from '@api/sisters';
+import type { openOffer, openSister, OfferRow, reconcileSister, threadBeyond } from '@api/sisters';
 import type { openOrder } from '@api/orders';
 import type { openPurchase } from '@api/purchasing';
 import { CHANDRA } from '../sample/people';
@@ -134,6 +134,20 @@ describe('X sister companies', () => {
     expect((await ourOrder()).lines[0]).toMatchObject({ shipped: '1' });
     const [piece] = (await order(sold!.id)).lines[0]!.numbers;
     expect((await ourOrder()).lines[0]!.numbers.map(({ number }) => number)).toEqual([piece!.number]);
+    // The thread goes on at hers, whole for who works there too; for who does not it stops at the door.
+    const rashid = await world.visitor('rashid');
+    const beyond = async (who: Visitor, lineId: number) =>
+      (await who.get<z.output<typeof threadBeyond.out>>(`/api/threads/${lineId}/sisters`)).ends;
+    const ourLine = (await ourOrder()).lines[0]!.id;
+    const [whole] = await beyond(rashid, ourLine);
+    expect(whole).toMatchObject({ company: { code: 'MBF' }, number: hers.number });
+    expect(whole!.thread!.beads.find(({ stage }) => stage === 'shipped')?.part?.quantity).toBe('1');
+    const [door] = await beyond(chandra, hers.lines[0]!.id);
+    expect(door).toEqual({
+      company: expect.objectContaining({ code: 'HBW' }) as unknown,
+      number: placed!.number,
+      thread: null,
+    });
     // Our own trail tells of it.
     const trail = await salmah.get<{ changes: { act: string; person: string }[] }>(`/api/trail/PO/${placed!.id}`);
     expect(trail.changes[0]).toMatchObject({ act: 'received', person: 'Chandra' });

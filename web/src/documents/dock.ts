@@ -6,6 +6,7 @@ import type * as z from 'zod';
 import { dec, MAIN_LOCATION, type DocumentKind, type DocumentRef } from '@core/kernel';
 import type { RelatedDocument } from '@api/agreements';
 import * as ledger from '@api/ledger';
+import * as sisters from '@api/sisters';
 import * as supply from '@api/supply';
 import { Session } from '../access';
 import { Api } from '../kit/act/api';
@@ -130,6 +131,15 @@ export class DocumentDock {
       return this.api.call(supply.threadOfDocument, { params }).pipe(map(({ thread }) => thread));
     },
     () => true,
+  ).state;
+  /** Where the thread goes on at sister companies; nothing is asked where there are none. // X4 */
+  protected readonly beyond = liveDocument(
+    computed(() => this.thread().value?.orderLineId ?? null),
+    (line) =>
+      line === null || !this.session.current()?.sisters
+        ? of(null)
+        : this.api.call(sisters.threadBeyond, { params: { id: line } }),
+    ({ kind }) => ['SO', 'PO', 'SH', 'RC', 'CI', 'VI'].includes(kind),
   ).state;
   protected readonly trail = liveDocument(
     this.document,

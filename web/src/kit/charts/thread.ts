@@ -53,6 +53,10 @@ const GAP = 78;
         } @else {
           <g role="img" [attr.aria-label]="drawn.words">
             <circle [attr.cx]="drawn.x" [attr.cy]="drawn.y" r="11" />
+            <path class="fill" [attr.d]="drawn.fill" />
+            @if (drawn.note) {
+              <path class="notch" [attr.d]="'M' + (drawn.x - 5) + ' ' + (drawn.y - 16) + ' h10 l-5 8 Z'" />
+            }
             <text class="name still" [attr.x]="drawn.x" [attr.y]="drawn.y + 27" text-anchor="middle">
               {{ drawn.title }}
             </text>
@@ -64,7 +68,7 @@ const GAP = 78;
         }
       }
     </svg>
-    @if (thread().undone.length > 0) {
+    @if (thread().undone.length > 0 && !apart()) {
       <ul aria-label="Taken back">
         @for (each of thread().undone; track each.document.kind + each.document.number) {
           <li>
@@ -166,6 +170,8 @@ const GAP = 78;
 })
 export class ThreadView {
   readonly thread = input.required<ThreadOut>();
+  /** It is of another company: its documents are not opened from here. */
+  readonly apart = input(false);
   protected readonly pathOf = pathOf;
   protected readonly quantity = quantity;
   protected readonly day = (value: string) => day(value, this.workDate());
@@ -244,7 +250,7 @@ export class ThreadView {
       detail,
       note: part?.differs ? `differs in ${part.differs}` : '',
       words: `${beadWords(part ? `${stage}, ${part.document.number}` : stage, share, Boolean(part?.differs), false)}, ${detail}`,
-      link: part ? pathOf(part.document) : null,
+      link: part && !this.apart() ? pathOf(part.document) : null,
     };
   }
 }
