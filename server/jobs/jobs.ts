@@ -16,6 +16,7 @@ import { seal } from '../ledger';
 import type { Metrics } from '../metrics';
 import { releasePlanned } from '../orders';
 import type { Jobs } from '../room';
+import { fittingOffers, takeOffer } from '../sisters';
 import { standIn } from '../stand-ins';
 import { lateWorks, layLate } from '../workshop';
 
@@ -78,6 +79,7 @@ export async function tick(parts: JobParts): Promise<number> {
     acts += await fireDue(parts, doer);
     acts += await releaseDue(parts, doer);
     acts += await layLateDue(parts, doer);
+    acts += await takeFitting(parts, doer);
     const outside = { ...doer, personId: named('stand-in'), origin: 'stand-in' };
     acts += await standIn(parts.database, parts.log, outside, company.id);
     acts += await lookForShort(parts.database, parts.clock, company.id, doer.workDate);
@@ -151,6 +153,17 @@ async function layLateDue({ database, log }: JobParts, doer: Doer): Promise<numb
       else log.debug({ workId, why: answer.refusals.map(sentenceOf) }, 'what is late could not be laid again');
     }
   }
+}
+
+/** Takes what sister companies offer and fits wholly, where that is the rule; what does not stays in the tray. // X2 */
+async function takeFitting({ database, log }: JobParts, doer: Doer): Promise<number> {
+  let acts = 0;
+  for (const { number, ...offer } of await fittingOffers(database, doer.companyId)) {
+    const answer = await runAct(database, takeOffer.asked({ ...offer, lines: [] }), doer, randomUUID());
+    if (answer.ok) acts += 1;
+    else log.debug({ number, why: answer.refusals.map(sentenceOf) }, 'what a sister offers does not fit');
+  }
+  return acts;
 }
 
 /** Releases planned calls so many days ahead as their agreement says. A call is marked in the same transaction. // A7 */

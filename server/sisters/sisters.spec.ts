@@ -2,6 +2,9 @@ import type * as z from 'zod';
 import type { openOffer, openSister, OfferRow, reconcileSister, threadBeyond } from '@api/sisters';
 import type { openOrder } from '@api/orders';
 import type { openPurchase } from '@api/purchasing';
+import { pino } from 'pino';
+import { systemClock } from '../clock';
+import { tick } from '../jobs/jobs';
 import { CHANDRA } from '../sample/people';
 import { laySisters, type Sisters } from '../sample/sisters';
 import { Visitor, World, WORK_DATE } from '../testing/world';
@@ -396,5 +399,34 @@ describe('X sister companies', () => {
       ['PBT', 'V-101'],
     ]);
     await salmah.does('keepSister', keep({}));
+  });
+
+  it('is taken by itself where that is the rule and it fits; what does not stays', async () => {
+    const { database } = world.serving;
+    const rule = (takesFitting: boolean) =>
+      chandra.does('keepSister', {
+        sisterId: sisters.hbw,
+        customerId: sisters.customerId,
+        vendorId: null,
+        transfer: 'list-less',
+        perCent: '5',
+        takesFitting,
+      });
+    const fits = await bought('1');
+    const [unknown] = await salmah.does('enterPurchase', {
+      vendorId: sisters.vendorId,
+      shipToId: null,
+      lines: [{ itemId: world.item('FV-1200'), quantity: '1', dueDate: '2027-04-01' }],
+    });
+    const look = () => tick({ database, clock: systemClock, log: pino({ level: 'silent' }) });
+    await look();
+    expect((await named(chandra, fits.number)).state).toBe('open');
+    await rule(true);
+    await look();
+    expect((await tray(chandra)).map(({ number }) => number)).toEqual([unknown!.number]);
+    const [taken] = (await tray(chandra, 'done')).filter(({ number }) => number === fits.number);
+    expect(taken).toMatchObject({ state: 'taken', document: { kind: 'SO' } });
+    await rule(false);
+    await chandra.does('returnOffer', seen(await named(chandra, unknown!.number), { reason: 'not made any more' }));
   });
 });

@@ -1,0 +1,2 @@
+export { fittingOffers } from './fitting';
+export { takeOffer } from './take';
