@@ -15,12 +15,13 @@ import { benchKeys } from './keys';
 import { benchShell } from './shell';
 import { Stage } from './stage';
 import { benchStart } from './start';
+import { benchTakeOffer } from './take-offer';
 
 interface Tools {
   startPrivateDatabase(folder: string, options: object): Promise<{ url: string; release(): Promise<void> }>;
 }
 
-/** `npm run bench [-- --scale full] [-- --only post,finish,assembleAndShip,change,keys,release,sheet,load,lists,numbers,going,atp,ctp,repromise,memory,shell,start]`: each against its floor, in turn. */
+/** `npm run bench [-- --scale full] [-- --only post,finish,assembleAndShip,change,takeOffer,keys,release,sheet,load,lists,numbers,going,atp,ctp,repromise,memory,shell,start]`: each against its floor, in turn. */
 async function main(): Promise<void> {
   const { values } = parseArgs({ options: { scale: { type: 'string', default: 'small' }, only: { type: 'string' } } });
   const full = values.scale === 'full';
@@ -34,6 +35,7 @@ async function main(): Promise<void> {
     wanted('finish') ||
     wanted('assembleAndShip') ||
     wanted('change') ||
+    wanted('takeOffer') ||
     wanted('keys') ||
     wanted('release') ||
     wanted('sheet') ||
@@ -51,6 +53,7 @@ async function main(): Promise<void> {
           if (wanted('finish')) print(await benchFinish(stage, full));
           if (wanted('assembleAndShip')) print(await benchAssembleAndShip(stage, full));
           if (wanted('change')) print(await benchChange(stage, full));
+          if (wanted('takeOffer')) print(await benchTakeOffer(stage, full));
           if (wanted('keys')) print(await benchKeys(stage));
           if (wanted('release')) print(await benchRelease(stage, full));
           if (wanted('sheet')) print(await benchSheet(stage, full));

@@ -168,8 +168,10 @@ CREATE OR REPLACE TRIGGER vendor_invoice_known AFTER INSERT ON vendor_invoice FO
 
 -- Who it is offered to hears of it as of anything that is done in the company.
 CREATE OR REPLACE TRIGGER offer_heard_new AFTER INSERT ON offer FOR EACH ROW
-  INSERT INTO audit (company_id, person_id, act, origin, input, documents)
-    SELECT NEW.company_id, p.id, 'offered', 'sister', JSON_OBJECT('number', NEW.number), '[]' FROM person p WHERE p.sign_in = 'kampong';
+  IF NEW.state = 'open' THEN
+    INSERT INTO audit (company_id, person_id, act, origin, input, documents)
+      SELECT NEW.company_id, p.id, 'offered', 'sister', JSON_OBJECT('number', NEW.number), '[]' FROM person p WHERE p.sign_in = 'kampong';
+  END IF;
 
 CREATE OR REPLACE TRIGGER offer_heard AFTER UPDATE ON offer FOR EACH ROW
   IF NEW.waits <> OLD.waits OR NEW.revision <> OLD.revision OR NEW.gone <> OLD.gone THEN
