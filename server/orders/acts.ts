@@ -48,34 +48,43 @@ const saveOrder = defineAct(contract.saveOrder, {
       input.id === null
         ? await loadOffers(tx, companyId, { customerId, lineIds: [], day: doer.workDate })
         : await offersOfOrder(tx, companyId, input.id, doer.workDate);
-    const head = input.id === null ? null : await loadOrder(tx, companyId, input.id);
-    const lines = head ? await linesNow(tx, companyId, head.id) : [];
-    const itemIds = [
-      ...input.lines.flatMap((line) => (line.itemId === null ? [] : [line.itemId])),
-      ...lines.map((line) => line.itemId),
-    ];
-    const [customer] = await tx.rows<Columns<Customer, 'id name currency contractedOnly'>>(
-      'SELECT id, name, currency, contracted_only FROM customer WHERE company_id = ? AND id = ?',
-      [companyId, customerId ?? 0],
-    );
-    const shipTos = customer ? await shipTosOf(tx, companyId, customer.id) : [];
-    return {
-      head,
-      current: head && { number: head.number, state: head.state, shipToId: head.shipToId, lines },
-      customer: customer ? { ...customer } : null,
-      shipToIds: shipTos.map((each) => each.id),
-      locationIds: (await locationsOf(tx, companyId)).map((each) => each.id),
-      items: await pricedItems(tx, companyId, customer?.id ?? null, itemIds),
-      offers,
-      pricing: await orderPricing(tx, doer, customer?.id ?? null, head?.orderDate ?? doer.workDate),
-      planned: head ? await plannedLines(tx, companyId, head.id) : [],
-      parts: await partsOfOne(
+    const typedIds = input.lines.flatMap((line) => line.itemId ?? []);
+    // What waits for none of each other goes to the database at once, the order locked first.
+    const [head, lines, [customer], shipTos, locations, planned, parts, standing] = await Promise.all([
+      input.id === null ? null : loadOrder(tx, companyId, input.id),
+      input.id === null ? [] : linesNow(tx, companyId, input.id),
+      tx.rows<Columns<Customer, 'id name currency contractedOnly'>>(
+        'SELECT id, name, currency, contracted_only FROM customer WHERE company_id = ? AND id = ?',
+        [companyId, customerId ?? 0],
+      ),
+      shipTosOf(tx, companyId, customerId ?? 0),
+      locationsOf(tx, companyId),
+      input.id === null ? [] : plannedLines(tx, companyId, input.id),
+      partsOfOne(
         tx,
         companyId,
         doer.workDate,
         input.lines.flatMap(({ itemId, route }) => (itemId !== null && routeIsMade(route) ? [itemId] : [])),
       ),
-      standing: customer ? await standingOf(tx, companyId, customer.id, input.id, false) : null,
+      customerId === null ? null : standingOf(tx, companyId, customerId, input.id, false),
+    ]);
+    const itemIds = [...typedIds, ...lines.map((line) => line.itemId)];
+    const [items, pricing] = await Promise.all([
+      pricedItems(tx, companyId, customer?.id ?? null, itemIds),
+      orderPricing(tx, doer, customer?.id ?? null, head?.orderDate ?? doer.workDate),
+    ]);
+    return {
+      head,
+      current: head && { number: head.number, state: head.state, shipToId: head.shipToId, lines },
+      customer: customer ? { ...customer } : null,
+      shipToIds: shipTos.map((each) => each.id),
+      locationIds: locations.map((each) => each.id),
+      items,
+      offers,
+      pricing,
+      planned,
+      parts,
+      standing,
     };
   },
   decide: (ground, input, doer) =>
@@ -159,20 +168,25 @@ const confirmOrder = defineAct(contract.confirmOrder, {
   done: 'confirmed',
   expectedVersion: ({ id, version }) => ({ kind: 'SO', id, version }),
   async load(tx, input, doer) {
-    const head = await loadOrder(tx, doer.companyId, input.id);
-    const lines = await linesNow(tx, doer.companyId, head.id);
-    const items = await orderItems(
-      tx,
-      doer.companyId,
-      head.customerId,
-      lines.map((line) => line.itemId),
-    );
-    const options = await optionsOf(
-      tx,
-      doer.companyId,
-      null,
-      lines.filter(({ route }) => routeIsMade(route)).map(({ itemId }) => itemId),
-    );
+    const [head, lines] = await Promise.all([
+      loadOrder(tx, doer.companyId, input.id),
+      linesNow(tx, doer.companyId, input.id),
+    ]);
+    const [items, options, customer] = await Promise.all([
+      orderItems(
+        tx,
+        doer.companyId,
+        head.customerId,
+        lines.map((line) => line.itemId),
+      ),
+      optionsOf(
+        tx,
+        doer.companyId,
+        null,
+        lines.filter(({ route }) => routeIsMade(route)).map(({ itemId }) => itemId),
+      ),
+      standingOf(tx, doer.companyId, head.customerId, head.id, true),
+    ]);
     const always = lines.filter((line) => line.route === 'stock' && items.get(line.itemId)!.reserving === 'always');
     const made = lines.map((line, at) => ({
       ...line,
@@ -182,7 +196,7 @@ const confirmOrder = defineAct(contract.confirmOrder, {
     }));
     return {
       head,
-      customer: await standingOf(tx, doer.companyId, head.customerId, head.id, true),
+      customer,
       lines: lines.map((line) => ({
         ...line,
         reason: line.sold.reason,

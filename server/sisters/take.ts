@@ -33,12 +33,12 @@ const RIGHT: Readonly<Record<OfferKind, Right>> = {
 export async function loadTake(sql: Sql, companyId: number, id: number, kind: OfferKind) {
   const head = await loadOffer(sql, companyId, id);
   if (head.kind !== kind) orNotFound(undefined, 'This offer');
-  const half = await halfOf(sql, companyId, head.fromId);
-  const [source, party, lines] = await Promise.all([
+  const [half, source, lines] = await Promise.all([
+    halfOf(sql, companyId, head.fromId),
     sourceHead(sql, head),
-    partyFor(sql, companyId, head.kind, half),
     sourceLines(sql, companyId, { fromId: head.fromId, kind: head.kind, sourceIds: [head.sourceId] }),
   ]);
+  const party = await partyFor(sql, companyId, head.kind, half);
   const invoices = head.kind === 'receipt' ? await invoicesWith(sql, companyId, head) : [];
   return { head, half, source, party, lines, invoices, offer: offerNow(head), currency: source.currency };
 }
@@ -245,8 +245,10 @@ async function purchasesOf(
 async function orderMade(tx: Tx, ground: Taken, lines: readonly TakenLine[], doer: Doer, draft: boolean) {
   const { head, party, source } = ground;
   const { companyId } = doer;
-  const shipToId = await shipToHere(tx, doer.companyId, head.fromId, party!.id, source.shipToId);
-  const items = await sellingOf(tx, ground, lines, companyId);
+  const [shipToId, items] = await Promise.all([
+    shipToHere(tx, doer.companyId, head.fromId, party!.id, source.shipToId),
+    sellingOf(tx, ground, lines, companyId),
+  ]);
   const saved = await doWithin(
     tx,
     act('saveOrder'),
