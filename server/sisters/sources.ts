@@ -161,7 +161,7 @@ export async function sourceLines(
   const { select, from, link, group } = LINES[kind];
   const pair = pairOf(companyId, fromId);
   const rows = await sql.rows<LineRow>(
-    `SELECT ${select}, l.id, l.line_no, i.id AS item_id, i.number, i.name, i.unit, o.id AS ours_id, o.number AS ours_number,
+    `SELECT STRAIGHT_JOIN ${select}, l.id, l.line_no, i.id AS item_id, i.number, i.name, i.unit, o.id AS ours_id, o.number AS ours_number,
             o.name AS ours_name, o.unit AS ours_unit, ${pair.factor} AS factor, ${link} AS line_id
        FROM ${from}
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id ${pair.join}
