@@ -168,6 +168,13 @@ export class DocumentDock {
   protected readonly shownField = (text: string) => fieldShown(text, this.workDate());
   /** In the dock's corner: what the shown thread is of. */
   protected readonly corner = computed(() =>
-    this.chosen() === 'Thread' ? (this.thread().value?.title ?? '') : this.about(),
+    this.chosen() === 'Thread'
+      ? [
+          this.thread().value?.title ?? '',
+          ...(this.beyond().value?.ends ?? []).map(({ company, number }) => `goes on at ${company.name} as ${number}`),
+        ]
+          .filter(Boolean)
+          .join(' · ')
+      : this.about(),
   );
 }
