@@ -13,6 +13,7 @@ import {
   namedOnce,
   page,
   Party,
+  post,
   read,
   Text,
   TypedDay,
@@ -78,6 +79,8 @@ const OfferSheetLine = z.object({
   /** What our line says by now; null where there is none. */
   now: z.object({ quantity: Decimal, day: Day }).nullable(),
   numbers: z.array(z.string()),
+  /** How ours is sold. */
+  route: z.string(),
 });
 
 export const OfferSheet = OfferRow.extend({
@@ -159,6 +162,34 @@ export const threadBeyond = read({
         number: z.string(),
         /** Null for who does not work there. */
         thread: ThreadOut.nullable(),
+      }),
+    ),
+  }),
+});
+
+export const sisterDays = post({
+  name: 'sisterDays',
+  path: '/sisters/days',
+  summary:
+    'From when a sister company could ship what we would buy of her, by what she has and makes and her own working days; nothing of a vendor who is no sister.',
+  body: z.object({
+    vendorId: Id,
+    lines: namedOnce(
+      z
+        .array(z.object({ key: Text(80), itemId: Id, quantity: TypedDecimal, due: TypedDay }))
+        .min(1)
+        .max(200),
+      'key',
+    ),
+  }),
+  out: z.object({
+    sister: z.string(),
+    lines: z.array(
+      z.object({
+        key: z.string(),
+        /** Null where she cannot say, or no item of hers is paired with it. */
+        first: Day.nullable(),
+        late: z.boolean(),
       }),
     ),
   }),

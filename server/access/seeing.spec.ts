@@ -157,6 +157,7 @@ describe('G7 rights to see', () => {
     'listSisters',
     'openSister',
     'threadBeyond',
+    'sisterDays',
     'openAsked',
     'listSerials',
     'openSerial',

@@ -3,6 +3,7 @@ import { answers, reads, type Room } from '../room';
 import { sisterActs } from './acts';
 import { threadBeyond } from './beyond';
 import { checks } from './checks';
+import { sisterDays } from './days';
 import { listSisters, openSister } from './pairs';
 import { reconcileSister } from './reconcile';
 import { listTray, openOffer } from './tray';
@@ -18,6 +19,7 @@ export const room: Room = {
     answers(contract.threadBeyond, ({ parts, who, params }) =>
       parts.database.snapshot((sql) => threadBeyond(sql, who!, params.id)),
     ),
+    reads(contract.sisterDays, (sql, companyId, { body, workDate }) => sisterDays(sql, companyId, workDate, body)),
     reads(contract.reconcileSister, (sql, companyId, { params }) => reconcileSister(sql, companyId, params.id)),
   ],
   checks,

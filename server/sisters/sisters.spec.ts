@@ -1,5 +1,5 @@
 import type * as z from 'zod';
-import type { openOffer, openSister, OfferRow, reconcileSister, threadBeyond } from '@api/sisters';
+import type { openOffer, openSister, OfferRow, reconcileSister, sisterDays, threadBeyond } from '@api/sisters';
 import type { openOrder } from '@api/orders';
 import type { openPurchase } from '@api/purchasing';
 import { pino } from 'pino';
@@ -428,5 +428,48 @@ describe('X sister companies', () => {
     expect(taken).toMatchObject({ state: 'taken', document: { kind: 'SO' } });
     await rule(false);
     await chandra.does('returnOffer', seen(await named(chandra, unknown!.number), { reason: 'not made any more' }));
+  });
+
+  it('says from when she could ship what would be bought of her, by what she has, and nothing more of it', async () => {
+    const asked = async (who: Visitor, vendorId: number, ...lines: [item: string, quantity: string, due: string][]) =>
+      (
+        await who.post('/api/sisters/days', {
+          vendorId,
+          lines: lines.map(([item, quantity, due], at) => ({
+            key: String(at),
+            itemId: world.item(item),
+            quantity,
+            due,
+          })),
+        })
+      ).body as z.output<typeof sisterDays.out>;
+    const itemId = sisters.items.get('GRATE-40')!;
+    const pair = { itemId, theirItemId: world.item('SALT-25'), factor: '1' };
+    await chandra.does('pairItems', { sisterId: sisters.hbw, pairs: [pair], removed: [] });
+    const answer = await asked(
+      salmah,
+      sisters.vendorId,
+      ['SALT-25', '40', '2027-06-10'],
+      ['SALT-25', '41', '2027-06-10'],
+      ['FV-1200', '1', '2027-06-10'],
+      ['SALT-25', 'x', '2027-06-10'],
+    );
+    expect(answer.sister).toBe('Muara Bening Fabrication');
+    // She has it; more than she has and nobody makes; what is not paired; what is no number.
+    expect(answer.lines.map(({ first, late }) => [first !== null, late])).toEqual([
+      [true, false],
+      [false, false],
+      [false, false],
+      [false, false],
+    ]);
+    const early = await asked(salmah, sisters.vendorId, ['SALT-25', '1', '2027-02-01']);
+    expect(early.lines[0]).toMatchObject({ late: true });
+    expect(Object.keys(early.lines[0]!).sort()).toEqual(['first', 'key', 'late']);
+    expect(await asked(salmah, world.masters.vendors.get('V-101')!, ['FV-900', '1', '2027-06-10'])).toEqual({
+      sister: '',
+      lines: [],
+    });
+    expect(await asked(chandra, sisters.vendorId, ['FV-900', '1', '2027-06-10'])).toEqual({ sister: '', lines: [] });
+    await chandra.does('pairItems', { sisterId: sisters.hbw, pairs: [], removed: [itemId] });
   });
 });

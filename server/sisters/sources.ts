@@ -107,6 +107,7 @@ interface LineRow {
   oursNumber: string | null;
   oursName: string | null;
   oursUnit: string | null;
+  oursRoute: string | null;
   lineId: number | null;
   factor: string;
   quantity: string;
@@ -119,6 +120,7 @@ export interface SourceLine extends OfferLine {
   sourceId: number;
   theirs: OfferLine['theirs'];
   oursName: string;
+  route: string;
   numbers: string[];
 }
 
@@ -162,7 +164,7 @@ export async function sourceLines(
   const pair = pairOf(companyId, fromId);
   const rows = await sql.rows<LineRow>(
     `SELECT STRAIGHT_JOIN ${select}, l.id, l.line_no, i.id AS item_id, i.number, i.name, i.unit, o.id AS ours_id, o.number AS ours_number,
-            o.name AS ours_name, o.unit AS ours_unit, ${pair.factor} AS factor, ${link} AS line_id
+            o.name AS ours_name, o.unit AS ours_unit, o.route AS ours_route, ${pair.factor} AS factor, ${link} AS line_id
        FROM ${from}
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id ${pair.join}
       WHERE ${group} ORDER BY source_id, l.line_no`,
@@ -178,6 +180,7 @@ export async function sourceLines(
       theirs: { id: row.itemId, number: row.number, name: row.name, unit: row.unit },
       ours: row.oursId === null ? null : { id: row.oursId, number: row.oursNumber!, unit: row.oursUnit! },
       oursName: row.oursName ?? '',
+      route: row.oursRoute ?? '',
       lineId: row.lineId,
       factor: row.factor,
       quantity: row.quantity,

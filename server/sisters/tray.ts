@@ -222,6 +222,7 @@ export async function openOffer(sql: Sql, companyId: number, id: number): Promis
       price: dec(dec(line.price).div(line.factor).toFixed(4)).toFixed(),
       now: (line.lineId !== null && now.get(line.lineId)) || null,
       numbers: line.numbers,
+      route: line.route,
     })),
   };
 }

@@ -2,7 +2,7 @@ import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { of } from 'rxjs';
-import { catchError, switchMap } from 'rxjs/operators';
+import { catchError, debounceTime, switchMap } from 'rxjs/operators';
 import { addDays, isDay, MAIN_LOCATION } from '@core/kernel';
 import * as contract from '@api/purchasing';
 import { Session } from '../access';
@@ -11,7 +11,7 @@ import { counted, day, money, price, quantity } from '../kit/formats';
 import { Locations } from '../kit/live/locations';
 import { PERIODS } from '../kit/controls/periods';
 import { ActForm, Sheet } from '../kit/act/sheet';
-import { Purchases, type ItemChoice, type PartyChoice } from './service';
+import { Purchases, type ItemChoice, type PartyChoice, type SisterDays } from './service';
 
 interface Row {
   key: number;
@@ -21,6 +21,9 @@ interface Row {
 }
 
 let keys = 0;
+
+/** The vendor is none of our sisters, or nothing is asked yet. */
+const NO_SISTER: SisterDays = { sister: '', lines: [] };
 
 /** A purchase order for nobody's order yet: for our stock, or to a customer before they ordered. // L4 */
 @Component({
@@ -116,6 +119,13 @@ let keys = 0;
               }
             </td>
           </tr>
+          @if (row.sister && !row.quantityRefused && !row.dayRefused && !row.word) {
+            <tr>
+              <td colspan="6">
+                <span [class.word]="row.late" [class.faint]="!row.late">{{ row.sister }}</span>
+              </td>
+            </tr>
+          }
           @if (row.quantityRefused || row.dayRefused || row.word) {
             <tr>
               <td colspan="6">
@@ -207,7 +217,8 @@ export class EnterSheet {
   private readonly purchases = inject(Purchases);
   /** The number of the vendor it is with, where one came from theirs. */
   private readonly from = inject<string | null>(DIALOG_DATA);
-  protected readonly workDate = inject(Session).workDate;
+  private readonly session = inject(Session);
+  protected readonly workDate = this.session.workDate;
   protected readonly vendor = signal<PartyChoice | null>(null);
   protected readonly goesTo = signal<PartyChoice | null>(null);
   protected readonly shipToId = signal('');
@@ -249,11 +260,21 @@ export class EnterSheet {
         quantityRefused: at('quantity', row.quantity !== ''),
         dayRefused: at('dueDate', row.quantity !== ''),
         word: this.form.warnings.find((each) => each.field === `lines.${index}.quantity`)?.sentence ?? '',
+        ...this.sisterWords(row),
         price: made ? price(made.unitPrice, effects!.currency) : '',
         amount: made ? money(made.amount, effects!.currency) : '',
       };
     });
   });
+  /** From when a sister could ship it, by what she has and makes; nothing of other vendors. // X4 */
+  private sisterWords({ key }: Row): { sister: string; late: boolean } {
+    const { sister, lines } = this.sisterDays();
+    const found = lines.find((line) => line.key === String(key));
+    const first = found?.first ?? null;
+    if (!found || first === null) return { sister: '', late: false };
+    return { sister: `${sister} could ship it on ${day(first, this.workDate())}`, late: found.late };
+  }
+
   protected readonly effect = computed(() => {
     const effects = this.form.previewed()?.effects;
     if (!effects) return '';
@@ -271,6 +292,24 @@ export class EnterSheet {
       ),
     ),
     { initialValue: [] },
+  );
+  private readonly askedOfSister = computed(() => {
+    const vendorId = this.vendor()?.id ?? null;
+    const lines = this.typed().flatMap(({ key, item, quantity: count, dueDate }) =>
+      item && count !== ''
+        ? [{ key: String(key), itemId: item.id, quantity: count, due: dueDate?.slice(0, 10) ?? null }]
+        : [],
+    );
+    return vendorId !== null && lines.length > 0 && this.session.current()?.sisters ? { vendorId, lines } : null;
+  });
+  private readonly sisterDays = toSignal(
+    toObservable(this.askedOfSister).pipe(
+      debounceTime(200),
+      switchMap((asked) =>
+        asked ? this.purchases.sisterDays(asked).pipe(catchError(() => of(NO_SISTER))) : of(NO_SISTER),
+      ),
+    ),
+    { initialValue: NO_SISTER },
   );
   protected readonly amountOf = quantity;
   protected readonly priceOf = (value: string) => price(value, this.form.previewed()?.effects?.currency ?? '');

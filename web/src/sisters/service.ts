@@ -3,6 +3,7 @@ import type * as z from 'zod';
 import type { Observable } from 'rxjs';
 import { map } from 'rxjs/operators';
 import * as catalogue from '@api/catalogue';
+import * as promise from '@api/promise';
 import * as contract from '@api/sisters';
 import { Api, type ActDone } from '../kit/act/api';
 
@@ -54,6 +55,11 @@ export class Sisters {
     return this.api
       .call(catalogue.findItems, { query: { q: words } })
       .pipe(map(({ rows }) => rows.map(({ id, number, name }) => ({ id, number, name, detail: '' }))));
+  }
+
+  /** From when lines of an order could ship, by what is here and can be made. // S10 */
+  days(lines: z.input<typeof promise.possibleDays.body>['lines']) {
+    return this.api.call(promise.possibleDays, { body: { orderId: null, lines } });
   }
 
   books(id: number): Observable<Books> {

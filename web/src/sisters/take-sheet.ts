@@ -1,6 +1,9 @@
 import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { dec, inUnits } from '@core/kernel';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { of } from 'rxjs';
+import { catchError, debounceTime, map, switchMap } from 'rxjs/operators';
+import { dec, inUnits, MAIN_LOCATION } from '@core/kernel';
 import * as contract from '@api/sisters';
 import { Session } from '../access';
 import { ActForm, Sheet } from '../kit/act/sheet';
@@ -92,6 +95,48 @@ export class TakeSheet {
   protected readonly inUnits = inUnits;
   protected readonly day = (text: string | null) => day(text, this.workDate);
   protected readonly shown = (text: string) => fieldShown(text, this.workDate);
+
+  /** From when each line of an order could ship, by what is here and can be made; asked once what was typed rests. // S10 */
+  protected readonly firstDays = toSignal(
+    toObservable(
+      computed(() => {
+        const sheet = this.sheet();
+        if (!sheet || sheet.kind !== 'order' || !this.editable()) return [];
+        return sheet.items.flatMap((line) =>
+          line.ours
+            ? [
+                {
+                  key: String(line.id),
+                  itemId: line.ours.id,
+                  route: line.route as 'stock',
+                  locationId: MAIN_LOCATION,
+                  quantity: this.of(line).quantity,
+                  asked: this.of(line).day,
+                },
+              ]
+            : [],
+        );
+      }),
+    ).pipe(
+      debounceTime(200),
+      switchMap((lines) =>
+        lines.length === 0
+          ? of([])
+          : this.sisters.days(lines).pipe(
+              map((days) => days.lines),
+              catchError(() => of([])),
+            ),
+      ),
+    ),
+    { initialValue: [] },
+  );
+  /** What is to be said of a line's day, and the day that could be kept instead. */
+  protected word(line: Line): { text: string; instead: string | null } | null {
+    const found = this.firstDays().find(({ key }) => key === String(line.id));
+    if (!found) return null;
+    if (found.word !== '') return { text: found.word, instead: found.instead };
+    return found.first === null ? null : { text: `could ship ${this.day(found.first)}: ${found.why}`, instead: null };
+  }
 
   constructor() {
     this.form.begin(this.sisters.offer(this.data.offer.id), (sheet) => this.sheet.set(sheet));
