@@ -1,5 +1,6 @@
-import { decideAlong, type LineAlong, type Pair } from './index';
-import { pair } from './pair-sample';
+import { ground, line as orderLine, typed } from '../orders/testing';
+import { decideAlong, decideChangeAlong, type LineAlong, type Pair } from './index';
+import { pair } from './testing';
 
 const TODAY = '2027-03-01';
 
@@ -103,5 +104,89 @@ describe('L7 what was bought moves along with its order', () => {
     expect(refused([closed], [line(closed, { quantity: '9', typedAt: 2 })])).toEqual([
       'lines.2.quantity: purchase-not-open',
     ]);
+  });
+});
+
+describe('S8 an order changed with what was bought for it', () => {
+  const NOBODY = { mayPassCredit: false, creditReason: '' };
+  /** A special order of ten, tied to the purchase of the pair. */
+  const bought = (change: Partial<Pair> = {}) => {
+    const tied = pair(1, { quantity: '10', route: 'special', sales: { id: 1, shipDate: '2027-03-20' } });
+    const of = ground([
+      orderLine(1, { route: 'special', tied: '10', onTheWay: '10', purchases: 'PO-1' }),
+      orderLine(2, { itemId: 10, quantity: '3', amount: '60' }),
+    ]);
+    return { ...of, pairs: [{ ...tied, ...change }], buying: [] };
+  };
+  const changed = (of: ReturnType<typeof bought>, change: (at: number) => object, head = {}) =>
+    decideChangeAlong(
+      of,
+      typed(of, (_each, at) => change(at), head),
+      TODAY,
+      NOBODY,
+    );
+  const codes = (decision: ReturnType<typeof changed>) =>
+    decision.ok ? [] : decision.refusals.map(({ field, code }) => `${field}: ${code}`);
+
+  it('moves both ends: fewer than are tied is no refusal where the purchase goes along', () => {
+    const done = changed(bought(), (at) => (at === 0 ? { quantity: '7', shipDate: '2027-03-25' } : {}));
+    expect(done).toMatchObject({
+      ok: true,
+      effects: {
+        lines: [{ quantity: '7' }, { quantity: '3' }],
+        along: { ties: [{ id: 1, by: '-3' }], supply: [{ quantity: '7', dueDate: '2027-03-15', tiedBy: '-3' }] },
+      },
+    });
+    const alone = { ...bought(), pairs: [] };
+    expect(codes(changed(alone, (at) => (at === 0 ? { quantity: '7' } : {})))).toEqual([
+      'lines.0.quantity: below-supply-tied',
+    ]);
+  });
+
+  it('leaves a purchase alone where its line stays', () => {
+    const done = changed(bought(), (at) => (at === 1 ? { quantity: '4' } : {}));
+    expect(done).toMatchObject({ ok: true, effects: { along: { ties: [], supply: [], purchases: [] } } });
+  });
+
+  it('says what stands against the purchase instead of what would be without it, each once', () => {
+    const closed = bought({ purchase: { id: 1, number: 'PO-1', state: 'closed', currency: 'MYR', shipToId: null } });
+    expect(codes(changed(closed, (at) => (at === 0 ? { quantity: '7' } : {})))).toEqual([
+      'lines.0.quantity: purchase-not-open',
+    ]);
+    const came = bought({ received: '9' });
+    const fewer = codes(
+      changed({ ...came, pairs: [{ ...came.pairs[0]!, quantity: '10', received: '9' }] }, (at) =>
+        at === 0 ? { quantity: '8' } : {},
+      ),
+    );
+    expect(fewer).toEqual(['lines.0.quantity: below-supply-tied']);
+  });
+
+  it('is refused for what stands against the order itself, its effects shown all the same', () => {
+    const without = changed(bought(), (at) => (at === 0 ? { quantity: '7' } : {}), { reason: ' ' });
+    expect(codes(without)).toEqual(['reason: required']);
+    expect(without.effects?.along.ties).toEqual([{ id: 1, by: '-3' }]);
+    expect(codes(changed(bought(), () => ({ quantity: 'x' })))).toContain('lines.0.quantity: not-a-number');
+  });
+
+  it('sends what goes straight to the customer along to the other address, which would be refused alone', () => {
+    const drop = pair(1, {
+      quantity: '10',
+      sales: { id: 1, shipDate: '2027-03-20' },
+      order: { shipToId: 5, shipToIds: [5, 6] },
+    });
+    const of = ground([orderLine(1, { route: 'drop', tied: '10', onTheWay: '10', purchases: 'PO-1' })]);
+    const to = (pairs: Pair[]) =>
+      decideChangeAlong(
+        { ...of, pairs, buying: [] },
+        typed(of, () => ({}), { shipToId: 6 }),
+        TODAY,
+        NOBODY,
+      );
+    expect(codes(to([]))).toEqual(['shipToId: ship-to-tied']);
+    expect(to([drop])).toMatchObject({
+      ok: true,
+      effects: { shipToId: 6, along: { purchases: [{ id: 1, shipToId: 6 }] } },
+    });
   });
 });

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import type { Offer } from '@core/agreements';
 import { dec, lineAmount, sum } from '@core/kernel';
 import { decidePairs, type Pair, type PairChange, type PairEffects } from './index';
-import { pair, type PairShape } from './pair-sample';
+import { pair, type PairShape } from './testing';
 
 const WORK_DATE = '2027-03-01';
 

@@ -135,7 +135,7 @@ export class TakeSheet {
     const found = this.firstDays().find(({ key }) => key === String(line.id));
     if (!found) return null;
     if (found.word !== '') return { text: found.word, instead: found.instead };
-    return found.first === null ? null : { text: `could ship ${this.day(found.first)}: ${found.why}`, instead: null };
+    return found.first === null ? null : { text: `Could ship ${this.day(found.first)}: ${found.why}`, instead: null };
   }
 
   constructor() {
