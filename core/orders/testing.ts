@@ -1,4 +1,4 @@
-import { decideChange, plainPricing, type ChangeGround, type ConfirmedLine } from './index';
+import { type decideChange, plainPricing, type ChangeGround, type ConfirmedLine } from './index';
 
 export const TODAY = '2027-03-01';
 /** A line of ten at twenty. */
