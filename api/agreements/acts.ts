@@ -36,7 +36,8 @@ export const listAgreements = read({
     organisationId: z.coerce.number().int().positive().optional(),
     groupId: z.coerce.number().int().positive().optional(),
     currency: z.string().max(3).optional(),
-    sort: z.enum(['newest', 'last-day', 'committed', 'pace']).optional(),
+    /** A column, with `-up` or `-down` behind it where somebody chose: number, last, committed; pace, most behind first. */
+    sort: z.string().max(30).optional(),
   }),
   out: page(AgreementRow),
 });

@@ -1,7 +1,7 @@
 import type * as z from 'zod';
 import type { Day } from '@core/kernel';
 import type * as contract from '@api/agreements';
-import { likeOf, PAGE_ROWS, type Bound, type Sql, type Columns } from '../db';
+import { likeOf, PAGE_ROWS, sortOf, type Bound, type Columns, type SortColumn, type Sql } from '../db';
 import type { Agreement } from './tables';
 
 type Row = z.infer<typeof contract.AgreementRow>;
@@ -56,21 +56,26 @@ export function agreementFilter(companyId: number, query: Query, workDate: Day):
 }
 
 /** What a list is read in the order of: the value with its direction, and the id in the same direction behind it. */
-const SORTS: Record<Exclude<NonNullable<Query['sort']>, 'pace'>, { key: string; up: boolean }> = {
-  newest: { key: 'a.id', up: false },
-  'last-day': { key: 'a.last_day', up: true },
-  committed: { key: 'a.committed_value', up: false },
-};
+const SORTS = {
+  number: {},
+  last: { column: 'a.last_day', up: true },
+  committed: { column: 'a.committed_value' },
+} satisfies Record<string, SortColumn>;
+
+/** Views that were kept and links name some otherwise. */
+const BEFORE: Readonly<Record<string, string>> = { newest: 'number', 'last-day': 'last' };
+
+const orderOf = ({ sort }: Query) => sortOf<keyof typeof SORTS>(SORTS, BEFORE[sort ?? ''] ?? sort, 'number');
 
 /**
  * The key a query walks in its order, so that a page costs what it shows. Left to itself, the database would rather
  * read every agreement and sort.
  */
-function keyOf(query: Query): string {
+function keyOf(query: Query, sort: keyof typeof SORTS): string {
   if (query.customerId) return 'agreement_customer';
-  if (query.sort === 'committed') return 'agreement_by_value';
+  if (sort === 'committed') return 'agreement_by_value';
   if (query.dates) return 'agreement_last_day';
-  if (query.sort === 'last-day') return query.state ? 'agreement_last_day' : 'agreement_by_last_day';
+  if (sort === 'last') return query.state ? 'agreement_last_day' : 'agreement_by_last_day';
   if (query.left) return 'agreement_used_up';
   return query.state ? 'agreement_state' : 'PRIMARY';
 }
@@ -87,24 +92,25 @@ export async function listAgreements(
   workDate: Day,
 ): Promise<{ rows: Row[]; next: string | null }> {
   const { where, values } = agreementFilter(companyId, query, workDate);
-  const sort = SORTS[query.sort === 'pace' ? 'newest' : (query.sort ?? 'newest')];
+  const sort = orderOf(query);
+  const key = sort.column ?? 'a.id';
   const after = cursorOf(query.cursor);
   const conditions = [where];
   const bound: Bound[] = [...values];
   const past = sort.up ? '>' : '<';
-  if (after && sort.key === 'a.id') {
-    conditions.push('a.id < ?');
+  if (after && !sort.column) {
+    conditions.push(`a.id ${past} ?`);
     bound.push(after.id);
   } else if (after) {
-    conditions.push(`${sort.key} ${past}= ? AND (${sort.key} ${past} ? OR a.id ${past} ?)`);
+    conditions.push(`${key} ${past}= ? AND (${key} ${past} ? OR a.id ${past} ?)`);
     bound.push(after.key, after.key, after.id);
   }
   const way = sort.up ? 'ASC' : 'DESC';
-  const order = (id: string) => (sort.key === 'a.id' ? `${id} ${way}` : `sort_key ${way}, ${id} ${way}`);
+  const order = (id: string) => (sort.column ? `sort_key ${way}, ${id} ${way}` : `${id} ${way}`);
   const most = query.rows ?? PAGE_ROWS;
   const rows = await sql.rows<HeadRow & { sortKey: string | number }>(
     `SELECT ${HEAD_COLUMNS}, p.sort_key
-       FROM (SELECT a.company_id, a.id, ${sort.key} AS sort_key FROM agreement a FORCE INDEX (${keyOf(query)})
+       FROM (SELECT a.company_id, a.id, ${key} AS sort_key FROM agreement a FORCE INDEX (${keyOf(query, sort.name)})
               WHERE ${conditions.join(' AND ')} ORDER BY ${order('a.id')} LIMIT ?) p
        JOIN agreement a ON a.company_id = p.company_id AND a.id = p.id ${JOIN_PARTY} ORDER BY ${order('p.id')}`,
     [...bound, most + 1],

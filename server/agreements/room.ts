@@ -15,7 +15,7 @@ export const room: Room = {
   acts: [...agreementActs],
   answers: [
     answers(agreements.listAgreements, ({ parts, who, query }) =>
-      query.sort === 'pace'
+      /^pace/.test(query.sort ?? '')
         ? agreementsByPace(parts.database, sumsOf(parts.database), who!.companyId, query, who!.workDate)
         : listAgreements(parts.database, who!.companyId, query, who!.workDate),
     ),

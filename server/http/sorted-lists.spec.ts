@@ -1,5 +1,5 @@
 import { addDays } from '@core/kernel';
-import { WORK_DATE, World, type Visitor } from '../testing/world';
+import { agreed, WORK_DATE, World, type Visitor } from '../testing/world';
 
 interface Row {
   id: number;
@@ -19,6 +19,16 @@ const within = (value: unknown, from: string, to: string) => String(value) >= fr
 
 /** Of each list the columns it can be read in the order of, with what of a row that is. */
 const LISTS: Record<string, Record<string, (row: Row) => string | number>> = {
+  '/api/agreements': {
+    number: ({ id }) => id,
+    last: text('lastDay'),
+    committed: ({ values }) => Number((values as { committed: string }).committed),
+  },
+  '/api/agreements?state=in-force': {
+    number: ({ id }) => id,
+    last: text('lastDay'),
+    committed: ({ values }) => Number((values as { committed: string }).committed),
+  },
   '/api/orders': {
     number: ({ id }) => id,
     customer: ({ customer }) => name(customer),
@@ -63,6 +73,9 @@ describe('lists in the order of their columns', () => {
     world = await World.make();
     await world.withWorks();
     salmah = await world.visitor();
+    for (let at = 0; at < 5; at += 1) {
+      await agreed(world, salmah, { lastDay: addDays('2027-06-01', (at * 30) % 70) }, String(50 + ((at * 40) % 110)));
+    }
     const customers = ['Nilam Dialysis Centre', 'Teratai Bay Resort', 'Kasturi Bottling'];
     const bought = [
       ['V-101', 'RO-4040'],
@@ -144,6 +157,18 @@ describe('lists in the order of their columns', () => {
       expect(values).toEqual(ordered);
       expect(new Set(values).size).toBeGreaterThan(1);
     });
+  });
+
+  it('know the orders of agreements by the names that kept views and links have', async () => {
+    for (const [before, now] of [
+      ['newest', 'number'],
+      ['last-day', 'last'],
+      ['nonsense', 'number'],
+    ]) {
+      const rows = (await whole(`/api/agreements?sort=${before}`, 200)).map(idOf);
+      expect(rows).toEqual((await whole(`/api/agreements?sort=${now}`, 200)).map(idOf));
+      expect(rows.length).toBe(5);
+    }
   });
 
   it('are narrowed to days, and are then in the order of those', async () => {
