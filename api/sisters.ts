@@ -294,6 +294,18 @@ export const reconcileSister = read({
     sold: Side,
     /** What could be set off against each other, by currency: the lesser of both. */
     netting: z.array(z.object({ currency: z.string(), owedToThem: Decimal, owedToUs: Decimal, net: Decimal })),
+    /** Accounts that belong together, and what of both falls away where the books are put together; turnover of the month. */
+    accounts: z.array(
+      z.object({
+        account: z.string(),
+        ours: z.enum(['bought', 'sold']),
+        currency: z.string(),
+        theySay: Decimal,
+        weSay: Decimal,
+        difference: Decimal,
+        falls: Decimal,
+      }),
+    ),
     /** Goods that left one and are not received at the other. */
     underWay: z.array(z.object({ number: z.string(), ours: z.boolean(), day: Day, items: z.string() })),
   }),

@@ -15,4 +15,12 @@ export { decideAside, decideReturn } from './return';
 export { decideSame, looksSame, type SameGround, type ThingLine } from './same';
 export { TRANSFERS, transferPrice, type Transfer } from './transfer';
 export { decidePairing, proposePairs, type PairableItem, type PairedItem, type PairingGround } from './pairing';
-export { reconcile, type OwedByUs, type OwedToThem, type ReconciledRow, type Unsettled } from './reconcile';
+export {
+  eliminations,
+  reconcile,
+  type AccountPair,
+  type OwedByUs,
+  type OwedToThem,
+  type ReconciledRow,
+  type Unsettled,
+} from './reconcile';

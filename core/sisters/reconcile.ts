@@ -1,4 +1,4 @@
-import { dec, sum, ZERO, type Day } from '@core/kernel';
+import { dec, least, most, sum, ZERO, type Day } from '@core/kernel';
 
 /** An invoice of ours to a sister that she owes something of. */
 export interface OwedToThem {
@@ -89,4 +89,26 @@ function compared(theirs: OwedToThem, ours: OwedByUs): Unsettled {
 function notThere({ offered }: OwedToThem): Unsettled {
   if (offered === 'waiting') return 'not-taken';
   return offered === 'returned' ? 'returned' : 'missing-here';
+}
+
+/** What a seller's and a buyer's accounts that belong together say, in one currency. */
+export interface AccountPair {
+  account: string;
+  currency: string;
+  theySay: string;
+  weSay: string;
+}
+
+/**
+ * Accounts of two sisters that belong together, level with each other, and what of them stands in both: that falls away
+ * where their books are put together. Nothing of accounts of which either says nothing or less than nothing. // X5
+ */
+export function eliminations(pairs: readonly AccountPair[]): (AccountPair & { difference: string; falls: string })[] {
+  return pairs
+    .filter(({ theySay, weSay }) => !dec(theySay).eq(0) || !dec(weSay).eq(0))
+    .map((pair) => ({
+      ...pair,
+      difference: dec(pair.theySay).minus(pair.weSay).toFixed(),
+      falls: most(ZERO, least(dec(pair.theySay), dec(pair.weSay))).toFixed(),
+    }));
 }

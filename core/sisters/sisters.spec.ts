@@ -6,6 +6,7 @@ import {
   decideReturn,
   decideSame,
   decideTake,
+  eliminations,
   looksSame,
   proposePairs,
   reconcile,
@@ -274,6 +275,20 @@ describe('X5 what sisters pay, and say they owe', () => {
     expect(totals).toEqual([
       { currency: 'SGD', theySay: '700', weSay: '145', difference: '555' },
       { currency: 'USD', theySay: '0', weSay: '100', difference: '-100' },
+    ]);
+  });
+
+  it('says by account what falls away where both books are put together', () => {
+    const pair = (theySay: string, weSay: string) => ({ account: 'Revenue', currency: 'SGD', theySay, weSay });
+    expect(
+      eliminations([pair('100', '80'), pair('0', '0.00'), pair('0', '5'), pair('-3', '4'), pair('7', '7.0')]).map(
+        ({ difference, falls }) => [difference, falls],
+      ),
+    ).toEqual([
+      ['20', '80'],
+      ['-5', '0'],
+      ['-7', '0'],
+      ['0', '7'],
     ]);
   });
 

@@ -1,6 +1,6 @@
 import type * as z from 'zod';
-import { dec, least, type Day } from '@core/kernel';
-import { reconcile, type OwedByUs, type OwedToThem } from '@core/sisters';
+import { dec, least, sum, type Day } from '@core/kernel';
+import { eliminations, reconcile, type AccountPair, type OwedByUs, type OwedToThem } from '@core/sisters';
 import type * as contract from '@api/sisters';
 import type { Sql } from '../db';
 import { halfOf, sisterCompany } from './sources';
@@ -39,6 +39,7 @@ export async function reconcileSister(
   sql: Sql,
   companyId: number,
   sisterId: number,
+  workDate: Day,
 ): Promise<z.infer<typeof contract.reconcileSister.out>> {
   const sister = await sisterCompany(sql, sisterId);
   const bought = reconcile(await sellerSays(sql, sisterId, companyId), await buyerSays(sql, companyId, sisterId));
@@ -59,11 +60,69 @@ export async function reconcileSister(
         ? [{ currency, owedToThem: owedToThem.toFixed(), owedToUs: owedToUs.toFixed(), net: net.toFixed() }]
         : [];
     }),
+    accounts: [
+      ...eliminations(await accountsOf(sql, sisterId, companyId, bought, workDate)).map((each) => ({
+        ...each,
+        ours: 'bought' as const,
+      })),
+      ...eliminations(await accountsOf(sql, companyId, sisterId, sold, workDate)).map((each) => ({
+        ...each,
+        ours: 'sold' as const,
+      })),
+    ],
     underWay: [
       ...(await underWay(sql, sisterId, companyId, false)),
       ...(await underWay(sql, companyId, sisterId, true)),
     ],
   };
+}
+
+/** What is owed, and what was sold and bought in the month of a day, in each currency. Served by keys on the invoices' days. */
+async function accountsOf(
+  sql: Sql,
+  sellerId: number,
+  buyerId: number,
+  { totals }: ReturnType<typeof reconcile>,
+  workDate: Day,
+): Promise<AccountPair[]> {
+  const { customerId } = await halfOf(sql, sellerId, buyerId);
+  const { vendorId } = await halfOf(sql, buyerId, sellerId);
+  const month = `${workDate.slice(0, 7)}-01`;
+  type Turnover = { currency: string; net: string }[];
+  const [invoiced, credited, entered] = await Promise.all([
+    sql.rows<Turnover[number]>(
+      `SELECT currency, SUM(net) AS net FROM customer_invoice FORCE INDEX (customer_invoice_dated)
+        WHERE company_id = ? AND invoice_date BETWEEN ? AND LAST_DAY(?) AND customer_id = ? GROUP BY currency`,
+      [sellerId, month, month, customerId ?? 0],
+    ),
+    sql.rows<Turnover[number]>(
+      `SELECT currency, SUM(net) AS net FROM credit_note FORCE INDEX (credit_note_dated)
+        WHERE company_id = ? AND credit_date BETWEEN ? AND LAST_DAY(?) AND customer_id = ? GROUP BY currency`,
+      [sellerId, month, month, customerId ?? 0],
+    ),
+    sql.rows<Turnover[number]>(
+      `SELECT currency, SUM(net) AS net FROM vendor_invoice FORCE INDEX (vendor_invoice_dated)
+        WHERE company_id = ? AND invoice_date BETWEEN ? AND LAST_DAY(?) AND vendor_id = ? GROUP BY currency`,
+      [buyerId, month, month, vendorId ?? 0],
+    ),
+  ]);
+  const of = (rows: Turnover, currency: string) =>
+    sum(rows.filter((row) => row.currency === currency).map(({ net }) => dec(net)));
+  const currencies = [...new Set([...invoiced, ...credited, ...entered].map(({ currency }) => currency))].sort();
+  return [
+    ...totals.map(({ currency, theySay, weSay }) => ({
+      account: 'Receivable and payable',
+      currency,
+      theySay,
+      weSay,
+    })),
+    ...currencies.map((currency) => ({
+      account: 'Revenue and purchases this month',
+      currency,
+      theySay: of(invoiced, currency).minus(of(credited, currency)).toFixed(),
+      weSay: of(entered, currency).toFixed(),
+    })),
+  ];
 }
 
 /** What one shipped and the other has not received. */

@@ -20,7 +20,9 @@ export const room: Room = {
       parts.database.snapshot((sql) => threadBeyond(sql, who!, params.id)),
     ),
     reads(contract.sisterDays, (sql, companyId, { body, workDate }) => sisterDays(sql, companyId, workDate, body)),
-    reads(contract.reconcileSister, (sql, companyId, { params }) => reconcileSister(sql, companyId, params.id)),
+    reads(contract.reconcileSister, (sql, companyId, { params, workDate }) =>
+      reconcileSister(sql, companyId, params.id, workDate),
+    ),
   ],
   checks,
 };

@@ -100,6 +100,26 @@ describe('X sister companies', () => {
     const books = await salmah.get<z.output<typeof reconcileSister.out>>(`/api/sisters/${sisters.mbf}/reconciliation`);
     expect(books.bought.rows).toMatchObject([{ why: 'same' }]);
     expect(books.bought.totals).toMatchObject([{ currency: 'SGD', difference: '0' }]);
+    expect(books.accounts).toEqual([
+      {
+        account: 'Receivable and payable',
+        ours: 'bought',
+        currency: 'SGD',
+        theySay: '2960.58',
+        weSay: '2960.58',
+        difference: '0',
+        falls: '2960.58',
+      },
+      {
+        account: 'Revenue and purchases this month',
+        ours: 'bought',
+        currency: 'SGD',
+        theySay: '2793',
+        weSay: '2793',
+        difference: '0',
+        falls: '2793',
+      },
+    ]);
     // The piece is one in both companies.
     const [piece] = receipt.items[0]!.numbers;
     const found = await salmah.get<{ rows: { number: string }[] }>(`/api/serials?q=${piece}`);
