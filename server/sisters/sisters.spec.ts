@@ -330,6 +330,39 @@ describe('X sister companies', () => {
     await chandra.does('returnOffer', seen(await named(chandra, other.number), { reason: 'too many' }));
   });
 
+  it('changes a draft it was taken as, and waits again where its goods are taken back by who received them', async () => {
+    const po = await bought('2');
+    const [so] = await chandra.does('takeOffer', seen(await named(chandra, po.number), { draft: true }));
+    const now = await purchase(po.id);
+    await salmah.does('changePurchase', {
+      purchaseId: po.id,
+      version: now.version,
+      reason: 'two more',
+      lines: [{ id: now.lines[0]!.id, itemId: world.item('FV-900'), quantity: '4', price: '', dueDate: '2027-03-20' }],
+    });
+    await chandra.does('takeOffer', seen(await named(chandra, po.number)));
+    expect(await order(so!.id)).toMatchObject({ state: 'draft', lines: [{ quantity: '4' }] });
+    const draft = await order(so!.id);
+    await chandra.does('confirmOrder', { id: so!.id, version: draft.version });
+    expect([await tray(chandra), await tray(salmah)]).toEqual([[], []]);
+
+    // Shipped twice, invoiced once: the invoice waits for the last of both.
+    for (const quantity of ['1', '3']) {
+      await chandra.does('shipLines', { orderId: so!.id, lines: [{ lineId: draft.lines[0]!.id, quantity }] });
+    }
+    await chandra.does('invoiceCustomer', { orderId: so!.id });
+    const [second, first, ...more] = await tray(salmah);
+    expect([second!.invoices, first!.invoices, more]).toEqual([[], [], []]);
+    const [receipt] = await salmah.does('takeOffer', seen(first!));
+    expect((await tray(salmah)).map(({ invoices }) => invoices.length)).toEqual([1]);
+    await salmah.does('reverseMovement', { kind: 'RC', id: receipt!.id, reason: 'counted wrong' });
+    expect((await tray(salmah)).map(({ number }) => number)).toEqual([second!.number, first!.number]);
+    await salmah.does('takeOffer', seen(await named(salmah, first!.number)));
+    const taken = await salmah.does('takeOffer', seen(await named(salmah, second!.number), { invoices: true }));
+    expect(taken.map(({ kind }) => kind)).toEqual(['RC', 'VI']);
+    expect((await purchase(po.id)).lines[0]).toMatchObject({ received: '4', invoiced: '4' });
+  });
+
   it('knows an invoice that was typed by hand, whichever came first', async () => {
     const po = await bought('1');
     const [so] = await chandra.does('takeOffer', seen(await named(chandra, po.number)));

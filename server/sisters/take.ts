@@ -44,7 +44,10 @@ export async function loadTake(sql: Sql, companyId: number, id: number, kind: Of
 }
 type Taken = Awaited<ReturnType<typeof loadTake>>;
 
-/** Invoices of a sister that wait and are for a shipment of hers: folded into its receipt. // X3 */
+/**
+ * Invoices of a sister that wait and are for a shipment of hers: folded into its receipt; of several shipments, into the
+ * last that is to be received. // X3
+ */
 export async function invoicesWith(
   sql: Sql,
   companyId: number,
@@ -55,7 +58,12 @@ export async function invoicesWith(
        JOIN customer_invoice_line l ON l.company_id = s.company_id AND l.shipment_line_id = s.id
        JOIN offer f ON f.from_id = l.company_id AND f.kind = 'invoice' AND f.source_id = l.invoice_id AND f.company_id = ?
         AND f.state IN ('open', 'aside')
-      WHERE s.company_id = ? AND s.shipment_id = ? ORDER BY f.id`,
+      WHERE s.company_id = ? AND s.shipment_id = ?
+        AND NOT EXISTS (SELECT 1 FROM customer_invoice_line ol
+          JOIN shipment_line os ON os.company_id = ol.company_id AND os.id = ol.shipment_line_id AND os.shipment_id <> s.shipment_id
+          JOIN offer r ON r.from_id = os.company_id AND r.kind = 'receipt' AND r.source_id = os.shipment_id AND r.state IN ('open', 'aside')
+         WHERE ol.company_id = f.from_id AND ol.invoice_id = f.source_id)
+      ORDER BY f.id`,
     [companyId, fromId, sourceId],
   );
 }
@@ -358,11 +366,12 @@ async function changed(tx: Tx, ground: Taken, lines: readonly TakenLine[], doer:
   if (head.kind === 'order') {
     const [order] = await tx.rows<{
       version: number;
+      state: string;
       shipToId: number | null;
       customerReference: string;
       customerId: number;
     }>(
-      `SELECT version, ship_to_id, customer_reference, customer_id FROM sales_order WHERE company_id = ? AND id = ? ${tx.forUpdate}`,
+      `SELECT version, state, ship_to_id, customer_reference, customer_id FROM sales_order WHERE company_id = ? AND id = ? ${tx.forUpdate}`,
       [companyId, head.takenId],
     );
     const shipToId =
@@ -391,10 +400,12 @@ async function changed(tx: Tx, ground: Taken, lines: readonly TakenLine[], doer:
     const items = await sellingOf(tx, ground, added, companyId);
     const done = await doWithin(
       tx,
-      act('changeOrder'),
+      // A draft is typed anew; what was confirmed is changed.
+      act(order!.state === 'draft' ? 'saveOrder' : 'changeOrder'),
       {
         id: head.takenId,
         version: order!.version,
+        customerId: order!.customerId,
         shipToId,
         customerReference: order!.customerReference,
         reason,

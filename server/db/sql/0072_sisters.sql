@@ -152,6 +152,13 @@ CREATE OR REPLACE TRIGGER shipment_offered AFTER INSERT ON shipment FOR EACH ROW
          AND NOT EXISTS (SELECT 1 FROM sister_address a WHERE a.seller_id = NEW.company_id AND a.ship_to_id = NEW.ship_to_id);
   END IF;
 
+-- Goods that were taken from the tray and are taken back by who received them wait there again.
+CREATE OR REPLACE TRIGGER receipt_taken_back AFTER INSERT ON receipt FOR EACH ROW
+  IF NEW.reverses_id IS NOT NULL THEN
+    UPDATE offer SET state = 'open', taken_id = NULL
+     WHERE company_id = NEW.company_id AND kind = 'receipt' AND taken_id = NEW.reverses_id AND gone = FALSE;
+  END IF;
+
 -- An invoice that was entered by hand already is known by its number and not offered a second time. (X3)
 CREATE OR REPLACE TRIGGER customer_invoice_offered AFTER INSERT ON customer_invoice FOR EACH ROW
   INSERT INTO offer (company_id, from_id, kind, source_id, number, state, taken_id)
