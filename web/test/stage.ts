@@ -17,6 +17,8 @@ export interface Backdrop {
   workDate?: string;
   /** What the person may do; everything, where nothing is said. */
   rights?: readonly string[];
+  /** There are other companies in the installation; none, where nothing is said. */
+  sisters?: boolean;
   previews?: (asked: Asked) => unknown;
   /** Refusals with which the first try of the act ends. */
   refused?: RefusalShown[];
@@ -62,6 +64,7 @@ export class Stage {
           provide: Session,
           useValue: {
             workDate: signal(backdrop.workDate ?? '2027-03-01'),
+            current: signal({ sisters: backdrop.sisters ?? false }),
             company: signal({ id: 1, name: 'Hulu Bening Water Works', currency: 'MYR' }),
             may: (right: string) => backdrop.rights?.includes(right) ?? true,
           },
@@ -92,8 +95,11 @@ export class Stage {
         this.tries += 1;
         return backdrop.refused && this.tries === 1 ? throwError(() => new Refused(409, backdrop.refused!)) : of(DONE);
       },
-      call: ({ name }: { name: string }, given: { query?: Asked['input']; params?: Asked['input'] } = {}) => {
-        const asked = { name, input: { ...given.params, ...given.query } };
+      call: (
+        { name }: { name: string },
+        given: { query?: Asked['input']; params?: Asked['input']; body?: Asked['input'] } = {},
+      ) => {
+        const asked = { name, input: { ...given.params, ...given.query, ...given.body } };
         this.read.push(asked);
         const answer = backdrop.reads?.(asked);
         return answer instanceof Error ? throwError(() => answer) : of(answer as never);

@@ -38,6 +38,40 @@ describe('a purchase order typed by hand', () => {
     expect(stage.previewed.at(-1)!.input['lines']).toHaveLength(1);
   });
 
+  it.each([
+    ['in time', true, false],
+    ['too late for its day', true, true],
+    ['nothing, where there are no sisters', false, true],
+  ])(
+    'X4 says from when a sister could ship it: %s',
+    async (_what, sisters, late) => {
+      const stage = await Stage.of(EnterSheet, {
+        sisters,
+        reads: ({ name, input }) => {
+          if (name === 'sisterDays') {
+            const [line] = input['lines'] as { key: string }[];
+            return { sister: 'Muara', lines: [{ key: line!.key, first: '2027-03-11', late }] };
+          }
+          const party = { id: 4, number: 'V-201', name: 'Muara', detail: '', referenceRequired: false, shipTos: [] };
+          if (name === 'findVendors') return { rows: [party] };
+          return { rows: name === 'findItems' ? [{ id: 10, number: 'FV-900', name: 'Vessel', unit: 'piece' }] : [] };
+        },
+        previews: () => ({ refusals: [], effects }),
+      });
+      await stage.pick('Vendor', 'Muara');
+      await stage.pick('Item 1', 'FV-900');
+      await stage.type('Quantity 1', '2');
+      await stage.rests();
+      const marked = stage.element.querySelector('.word')?.textContent ?? '';
+      expect([stage.text().includes('Muara could ship it on Thu 11 Mar'), marked.includes('Thu 11 Mar')]).toEqual([
+        sisters,
+        sisters && late,
+      ]);
+      expect(stage.read.some(({ name }) => name === 'sisterDays')).toBe(sisters);
+    },
+    20_000,
+  );
+
   it('says what is wrong at the cells typed in, and the rest once it is tried', async () => {
     const stage = await Stage.of(EnterSheet, {
       reads: () => ({ rows: [] }),
