@@ -34,7 +34,7 @@ async function main() {
         await run('node_modules/.bin/jest', ['--testTimeout=180000', ...positionals], {
           env: { ...process.env, TEST_DATABASE_URL: database.url, ROWS_SEEN: rowsSeen },
         });
-        await run(process.execPath, ['tools/check-rows.mjs', rowsSeen]);
+        await run(process.execPath, ['tools/check-rows.mjs', rowsSeen, ...(positionals.length > 0 ? [] : ['--whole'])]);
       } finally {
         rmSync(rowsSeen, { recursive: true });
       }

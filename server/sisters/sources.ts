@@ -32,13 +32,11 @@ export async function sisterCompany(sql: Sql, id: number): Promise<SisterCompany
   return orNotFound(row, 'This company');
 }
 
+type Half = Pick<Sister, 'customerId' | 'vendorId' | 'transfer' | 'perCent' | 'takesFitting'>;
+
 /** Our half of a pair; what nobody said yet is empty. */
-export async function halfOf(
-  sql: Sql,
-  companyId: number,
-  sisterId: number,
-): Promise<Pick<Sister, 'customerId' | 'vendorId' | 'transfer' | 'perCent' | 'takesFitting'>> {
-  const [row] = await sql.rows<Sister>(
+export async function halfOf(sql: Sql, companyId: number, sisterId: number): Promise<Half> {
+  const [row] = await sql.rows<Half>(
     'SELECT customer_id, vendor_id, transfer, per_cent, takes_fitting FROM sister WHERE company_id = ? AND sister_id = ?',
     [companyId, sisterId],
   );

@@ -64,30 +64,65 @@ function note(place: string, cells: readonly Cell[][], fields: readonly mysql.Fi
 type Done = (error: unknown, rows: unknown, fields: unknown) => void;
 type Query = (...given: unknown[]) => unknown;
 
+/** What was asked on a connection and waits to leave with its next trip, in order: who asked, and for how many answers. */
+const waiting = new WeakMap<object, { place: string | null; count: number }[]>();
+let sending = false;
+
 /** Every query of that class, listened to on its way back. */
-function watch(prototype: { query: Query }): void {
-  const query = prototype.query;
-  prototype.query = function (this: unknown, ...given) {
+function watch(prototype: { query: Query; format?: Query }): void {
+  const { query, format } = prototype;
+  if (format) {
+    // A transaction puts a statement into words where it is asked for, and sends it with others a moment later.
+    prototype.format = function (this: object, ...given) {
+      const text = format.apply(this, given) as string;
+      if (!sending) {
+        const asked = waiting.get(this) ?? [];
+        waiting.set(this, asked);
+        asked.push({ place: placeAsked(), count: text.split(';\n').length });
+      }
+      return text;
+    };
+  }
+  prototype.query = function (this: object, ...given) {
     const done = given.at(-1);
-    const place = typeof done === 'function' ? placeAsked() : null;
-    if (!place) return query.apply(this, given);
+    const asked = waiting.get(this) ?? [{ place: placeAsked(), count: 1 }];
+    waiting.delete(this);
+    const send = (...more: unknown[]) => {
+      const before = sending;
+      sending = true;
+      try {
+        return query.apply(this, more);
+      } finally {
+        sending = before;
+      }
+    };
+    if (typeof done !== 'function' || asked.every(({ place }) => place === null)) return send(...given);
     const listened: Done = (error, rows, fields) => {
       if (!error && Array.isArray(fields)) {
-        // The statement that was asked for is the last of its trip.
         const several = fields[0] === undefined || Array.isArray(fields[0]);
-        const last = (several ? fields.at(-1) : fields) as mysql.FieldPacket[] | undefined;
-        if (last) note(place, (several ? (rows as unknown[]).at(-1) : rows) as Cell[][], last);
+        const answers = (several ? rows : [rows]) as Cell[][][];
+        const columns = (several ? fields : [fields]) as (mysql.FieldPacket[] | undefined)[];
+        // What the trip began with answers first; of those who asked for several the last is told.
+        let at = columns.length - asked.reduce((sum, { count }) => sum + count, 0);
+        for (const { place, count } of at < 0 ? [] : asked) {
+          at += count;
+          const last = columns[at - 1];
+          if (place && last) note(place, answers[at - 1]!, last);
+        }
       }
       (done as Done)(error, rows, fields);
     };
-    return query.apply(this, [...given.slice(0, -1), listened]);
+    return send(...given.slice(0, -1), listened);
   };
 }
 
 const folder = process.env['ROWS_SEEN'];
 if (folder) {
   Error.stackTraceLimit = 20;
-  const { Pool, Connection } = mysql as unknown as Record<'Pool' | 'Connection', { prototype: { query: Query } }>;
+  const { Pool, Connection } = mysql as unknown as Record<
+    'Pool' | 'Connection',
+    { prototype: { query: Query; format?: Query } }
+  >;
   watch(Pool.prototype);
   watch(Connection.prototype);
   afterAll(() => {
