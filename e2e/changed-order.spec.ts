@@ -93,7 +93,7 @@ test('what leaves for another place is under way until it is said to be there', 
   await expect(page.getByRole('row', { name: /SALT-25 .* East coast store – – – 12 / })).toBeVisible();
 
   await page.getByRole('link', { name: 'Under way' }).click();
-  await page.waitForURL('**/stock/carriages');
+  await page.waitForURL('**/carriages');
   await page.getByRole('row', { name: /SALT-25/ }).click();
   await page.getByRole('button', { name: 'Another day…' }).click();
   await sheet(page).getByLabel('They arrive').fill('+5');
