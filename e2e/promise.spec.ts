@@ -117,7 +117,7 @@ test('lines of one order go out each on its own day, or all together on the last
   await page.getByLabel('Customer').fill('Nilam');
   await page.getByRole('option', { name: /Nilam Dialysis/ }).click();
   await page.getByRole('button', { name: 'Paste…' }).click();
-  await sheet(page).getByLabel('Rows from a spreadsheet').fill('FV-900\t1\t\t5/3\nTUBE-12\t6\t\t5/3');
+  await sheet(page).getByLabel('Rows from a spreadsheet').fill('FV-1200\t1\t\t5/3\nTUBE-12\t6\t\t5/3');
   await sheet(page).getByRole('button', { name: 'Add 2 lines' }).click();
   await page.getByRole('button', { name: 'Save the draft' }).click();
   await expect(page.getByRole('heading', { name: /SO-\d+ for Nilam/ })).toBeVisible();
