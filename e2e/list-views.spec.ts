@@ -13,9 +13,13 @@ test('orders are narrowed to days, sorted, kept as a view, and found again by it
   await expect(head).toHaveAttribute('aria-sort', 'ascending');
   await head.click();
   await expect(head).toHaveAttribute('aria-sort', 'descending');
-  const nets = async () =>
-    (await page.locator('k-grid .ag-row [col-id="net"]').allInnerTexts()).map((text) =>
-      Number(text.replace(/[^\d.]/g, '')),
+  // By their place: the grid keeps rows in the page in any order.
+  const nets = () =>
+    page.locator('k-grid .ag-row').evaluateAll((rows) =>
+      rows
+        .filter((row) => row.querySelector('[col-id="net"]'))
+        .sort((one, other) => Number(one.getAttribute('row-index')) - Number(other.getAttribute('row-index')))
+        .map((row) => Number(row.querySelector('[col-id="net"]')!.textContent.replace(/[^\d.]/g, ''))),
     );
   await expect
     .poll(async () => (await nets()).slice(0, 4).every((net, at, all) => at === 0 || net <= all[at - 1]!))
