@@ -19,6 +19,7 @@ import {
   TypedDay,
   TypedDecimal,
 } from './kit';
+import type { Right } from './access';
 import { listSeenBy, seenBy } from './seen-by';
 import { ThreadOut } from './supply';
 
@@ -26,6 +27,14 @@ import { ThreadOut } from './supply';
 const SisterRef = z.object({ id: Id, code: z.string(), name: z.string(), currency: z.string() });
 
 const OfferKind = z.enum(OFFER_KINDS);
+
+/** The right that each kind of offer asks for. */
+export const OFFER_RIGHT: Readonly<Record<z.infer<typeof OfferKind>, Right>> = {
+  order: 'orders',
+  purchase: 'purchases',
+  receipt: 'goods',
+  invoice: 'vendor-invoices',
+};
 
 /** What a sister offers, in a row of the tray. // X2 */
 export const OfferRow = z.object({

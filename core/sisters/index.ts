@@ -14,7 +14,15 @@ export {
 export { decideAside, decideReturn } from './return';
 export { decideSame, looksSame, type SameGround, type ThingLine } from './same';
 export { TRANSFERS, transferPrice, type Transfer } from './transfer';
-export { decidePairing, proposePairs, type PairableItem, type PairedItem, type PairingGround } from './pairing';
+export {
+  decideHalf,
+  decidePairing,
+  proposePairs,
+  type HalfGround,
+  type PairableItem,
+  type PairedItem,
+  type PairingGround,
+} from './pairing';
 export {
   eliminations,
   reconcile,

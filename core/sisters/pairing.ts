@@ -1,4 +1,5 @@
 import { dec, isDecimalText } from '@core/kernel';
+import type { Transfer } from './transfer';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 
 export interface PairableItem {
@@ -66,7 +67,7 @@ export function decidePairing(
       refusals.push(refuse('not-a-number', field('factor'), { what: 'How many of ours' }));
     else if (dec(pair.factor).lte(0))
       refusals.push(refuse('not-above-zero', field('factor'), { what: 'How many of ours' }));
-    const taken = stay.find(({ theirItemId }) => theirItemId === pair.theirItemId);
+    const taken = [...stay, ...typed.pairs.slice(0, at)].find(({ theirItemId }) => theirItemId === pair.theirItemId);
     if (taken) {
       const facts = {
         theirs: ground.theirs.get(pair.theirItemId)?.number ?? '',
@@ -77,4 +78,33 @@ export function decidePairing(
     }
   });
   return decided(refusals, () => ({ pairs: [...typed.pairs], removed: [...typed.removed] }));
+}
+
+export interface HalfGround {
+  /** The company named is ours. */
+  own: boolean;
+  /** Whether the customer and the vendor named are ours; none named is. */
+  customer: boolean;
+  vendor: boolean;
+  /** Another sister that one of them is already, and which of them. */
+  other: { name: string; at: 'customerId' | 'vendorId' } | null;
+}
+
+/** Our half of a pair: who a sister is among our customers and vendors, and what she pays; a share of 0 or more, in per cent. // X1 X5 */
+export function decideHalf(
+  { own, customer, vendor, other }: HalfGround,
+  { perCent, transfer }: { perCent: string; transfer: Transfer },
+): Decision<{ perCent: string }> {
+  const refusals: Refusal[] = [];
+  if (own) refusals.push(refuse('unknown', 'sisterId', { what: 'This company' }));
+  if (!customer) refusals.push(refuse('unknown', 'customerId', { what: 'This customer' }));
+  if (!vendor) refusals.push(refuse('unknown', 'vendorId', { what: 'This vendor' }));
+  if (other) refusals.push(refuse('party-of-sister', other.at, { sister: other.name }));
+  const typed = perCent.trim() === '' ? '0' : perCent.trim();
+  if (!isDecimalText(typed, 'percent')) refusals.push(refuse('not-a-number', 'perCent', { what: 'The share' }));
+  else if (dec(typed).lt(0)) refusals.push(refuse('below-zero', 'perCent', { what: 'The share' }));
+  else if (transfer === 'list-less' && dec(typed).gte(100)) {
+    refusals.push(refuse('share-of-all', 'perCent', {}));
+  }
+  return decided(refusals, () => ({ perCent: dec(typed).toFixed() }));
 }

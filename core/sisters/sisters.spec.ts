@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { dec, sum } from '@core/kernel';
 import {
   decideAside,
+  decideHalf,
   decidePairing,
   decideReturn,
   decideSame,
@@ -366,5 +367,33 @@ describe('X1 items that are one', () => {
       'pairs.0.factor: not-a-number',
     ]);
     expect(codes(pairing([{ itemId: 2, theirItemId: 12, factor: '0' }]))).toEqual(['pairs.0.factor: not-above-zero']);
+    // Nor twice in one act.
+    const both = [1, 2].map((itemId) => ({ itemId, theirItemId: 12, factor: '1' }));
+    expect(pairing(both)).toMatchObject({
+      refusals: [{ code: 'paired-already', field: 'pairs.1.theirItemId', facts: { ours: 'O1', theirs: 'T12' } }],
+    });
+  });
+
+  const half = (perCent: string, ground: object = {}, transfer: 'list-less' | 'cost-plus' = 'list-less') =>
+    decideHalf({ own: false, customer: true, vendor: true, other: null, ...ground }, { perCent, transfer });
+
+  it('have parties that are one sister’s alone, and a share', () => {
+    expect(half(' ')).toMatchObject({ effects: { perCent: '0' } });
+    expect(half(' 5.50 ')).toMatchObject({ effects: { perCent: '5.5' } });
+    expect(half('120', {}, 'cost-plus')).toMatchObject({ effects: { perCent: '120' } });
+    expect(codes(half('99.99'))).toEqual([]);
+    expect(codes(half('100'))).toEqual(['perCent: share-of-all']);
+    expect(codes(half('-1'))).toEqual(['perCent: below-zero']);
+    expect(codes(half('a few'))).toEqual(['perCent: not-a-number']);
+    expect(half('5', { own: true, customer: false, vendor: false })).toMatchObject({
+      refusals: [
+        { field: 'sisterId', facts: { what: 'This company' } },
+        { field: 'customerId', facts: { what: 'This customer' } },
+        { field: 'vendorId', facts: { what: 'This vendor' } },
+      ],
+    });
+    expect(half('5', { other: { name: 'Pulau', at: 'vendorId' } })).toMatchObject({
+      refusals: [{ code: 'party-of-sister', field: 'vendorId', facts: { sister: 'Pulau' } }],
+    });
   });
 });

@@ -1,23 +1,15 @@
-import { decideAside, decidePairing, decideReturn, decideSame } from '@core/sisters';
-import { dec, isDecimalText } from '@core/kernel';
-import { decided, refuse, type Refusal } from '@core/refusals';
+import { decideAside, decideHalf, decidePairing, decideReturn, decideSame } from '@core/sisters';
+import { dec } from '@core/kernel';
 import * as contract from '@api/sisters';
 import { defineAct, orNotFound, recordIn, type Doer, type Touched } from '../acts';
-import type { Sql, Tx } from '../db';
+import type { Tx } from '../db';
+import { loadOfKind } from './ground';
+import { joinLines } from './joined';
 import { documentForOffer } from './same-as';
-import { halfOf, loadOffer, offerNow, sisterCompany, SOURCE_KIND, sourceLines, type OfferHead } from './sources';
+import { halfOf, sisterCompany, SOURCE_KIND, sourceLines, type OfferHead } from './sources';
 import { takeOffer } from './take';
 import { pairedItems } from './pairs';
-import { sisterItemTable, sisterLineTable } from './tables';
-
-const KIND_RIGHT = { order: 'orders', purchase: 'purchases', receipt: 'goods', invoice: 'vendor-invoices' } as const;
-
-/** Loads an offer of that kind. */
-async function offerOfKind(sql: Sql, { companyId }: Doer, input: { id: number; kind: OfferHead['kind'] }) {
-  const head = await loadOffer(sql, companyId, input.id);
-  if (head.kind !== input.kind) orNotFound(undefined, 'This offer');
-  return { head, offer: offerNow(head) };
-}
+import { sisterItemTable } from './tables';
 
 /** The sister is told in her own trail what became of her document here. */
 const toldTo = (tx: Tx, act: string, { fromId, kind, sourceId, number }: OfferHead, doer: Doer, reason: string) =>
@@ -28,10 +20,10 @@ const toldTo = (tx: Tx, act: string, { fromId, kind, sourceId, number }: OfferHe
 
 const returnOffer = defineAct(contract.returnOffer, {
   right: 'orders',
-  rightFor: ({ kind }) => KIND_RIGHT[kind],
+  rightFor: ({ kind }) => contract.OFFER_RIGHT[kind],
   says: 'return what sister companies offer',
   done: 'returned to a sister company',
-  load: (sql, input, doer) => offerOfKind(sql, doer, input),
+  load: (sql, input, doer) => loadOfKind(sql, doer.companyId, input.id, input.kind),
   decide: ({ offer }, input) => decideReturn(offer, input),
   preview: (_effects, { offer }) => ({ sister: offer.sister }),
   async write(tx, { reason }, { head }, doer) {
@@ -43,10 +35,10 @@ const returnOffer = defineAct(contract.returnOffer, {
 
 const setAsideOffer = defineAct(contract.setAsideOffer, {
   right: 'orders',
-  rightFor: ({ kind }) => KIND_RIGHT[kind],
+  rightFor: ({ kind }) => contract.OFFER_RIGHT[kind],
   says: 'set aside what sister companies offer',
   done: 'set aside',
-  load: (sql, input, doer) => offerOfKind(sql, doer, input),
+  load: (sql, input, doer) => loadOfKind(sql, doer.companyId, input.id, input.kind),
   decide: ({ offer }, input, { workDate }) => decideAside(offer, input, workDate),
   preview: ({ untilDay }) => ({ untilDay }),
   async write(tx, { reason, untilDay }, { head }) {
@@ -62,11 +54,11 @@ const setAsideOffer = defineAct(contract.setAsideOffer, {
 /** A sister's document and one of ours are the same thing: joined, and nothing is made. // X3 */
 const sameAsOffer = defineAct(contract.sameAsOffer, {
   right: 'orders',
-  rightFor: ({ kind }) => KIND_RIGHT[kind],
+  rightFor: ({ kind }) => contract.OFFER_RIGHT[kind],
   says: 'join what sister companies offer with what stands here',
   done: 'joined with a sister company’s',
   async load(sql, input, doer) {
-    const { head, offer } = await offerOfKind(sql, doer, input);
+    const { head, offer } = await loadOfKind(sql, doer.companyId, input.id, input.kind);
     const selling = head.kind === 'order';
     if (!selling && head.kind !== 'purchase') orNotFound(undefined, 'This document');
     const { fromId, sourceId, kind } = head;
@@ -93,20 +85,7 @@ const sameAsOffer = defineAct(contract.sameAsOffer, {
   async write(tx, { pairs }, { head, document }, doer) {
     const selling = head.kind === 'order';
     const { companyId } = doer;
-    await tx.insertPlain(
-      sisterLineTable,
-      pairs.map(({ theirLineId, ourLineId, factor }) =>
-        selling
-          ? {
-              sellerId: companyId,
-              salesLineId: ourLineId,
-              buyerId: head.fromId,
-              purchaseLineId: theirLineId,
-              factor: dec(1).div(factor).toFixed(6),
-            }
-          : { sellerId: head.fromId, salesLineId: theirLineId, buyerId: companyId, purchaseLineId: ourLineId, factor },
-      ),
-    );
+    await joinLines(tx, head, pairs, companyId);
     await tx.run(
       "UPDATE offer SET state = 'folded', taken_id = ?, taken_revision = revision, taken_gone = gone WHERE id = ?",
       [document.id, head.id],
@@ -132,34 +111,20 @@ const keepSister = defineAct(contract.keepSister, {
     const known = async (table: 'customer' | 'vendor', id: number | null) =>
       id === null ||
       (await sql.rows(`SELECT id FROM ${table} WHERE company_id = ? AND id = ?`, [companyId, id])).length === 1;
-    const [other] = await sql.rows<{ name: string }>(
-      `SELECT c.name FROM sister s JOIN company c ON c.id = s.sister_id
+    const [other] = await sql.rows<{ name: string; customer: number }>(
+      `SELECT c.name, s.customer_id <=> ? AS customer FROM sister s JOIN company c ON c.id = s.sister_id
         WHERE s.company_id = ? AND s.sister_id <> ? AND (s.customer_id = ? OR s.vendor_id = ?)`,
-      [companyId, sisterId, customerId ?? 0, vendorId ?? 0],
+      [customerId ?? 0, companyId, sisterId, customerId ?? 0, vendorId ?? 0],
     );
     return {
       sister,
       own: sisterId === companyId,
       customer: await known('customer', customerId),
       vendor: await known('vendor', vendorId),
-      other: other?.name ?? null,
+      other: other ? { name: other.name, at: other.customer ? ('customerId' as const) : ('vendorId' as const) } : null,
     };
   },
-  decide({ own, customer, vendor, other }, { perCent, transfer }) {
-    const refusals: Refusal[] = [];
-    if (own) refusals.push(refuse('unknown', 'sisterId', { what: 'This company' }));
-    if (!customer) refusals.push(refuse('unknown', 'customerId', { what: 'This customer' }));
-    if (!vendor) refusals.push(refuse('unknown', 'vendorId', { what: 'This vendor' }));
-    if (other !== null)
-      refusals.push(refuse('party-of-sister', customer ? 'customerId' : 'vendorId', { sister: other }));
-    const typed = perCent.trim() === '' ? '0' : perCent.trim();
-    if (!isDecimalText(typed, 'percent')) refusals.push(refuse('not-a-number', 'perCent', { what: 'The share' }));
-    else if (dec(typed).lt(0)) refusals.push(refuse('below-zero', 'perCent', { what: 'The share' }));
-    else if (transfer === 'list-less' && dec(typed).gte(100)) {
-      refusals.push(refuse('share-of-all', 'perCent', {}));
-    }
-    return decided(refusals, () => ({ perCent: dec(typed).toFixed() }));
-  },
+  decide: (ground, input) => decideHalf(ground, input),
   preview: (_effects, { sister }) => ({ sister: sister.name }),
   async write(tx, { perCent }, _ground, { companyId }, input) {
     await tx.run(

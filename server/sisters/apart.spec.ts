@@ -1,8 +1,8 @@
 import { ROOMS } from '../rooms';
-import { CHANDRA } from '../sample/people';
-import { laySisters, type Sisters } from '../sample/sisters';
+import type { Sisters } from '../sample/sisters';
 import { wholeThread } from '../testing/whole-thread';
-import { agreed, Visitor, World, WORK_DATE } from '../testing/world';
+import { sistersWorld } from '../testing/sisters-world';
+import { agreed, type Visitor, type World } from '../testing/world';
 import { DOCUMENT_KINDS } from '@core/kernel';
 
 /** Companies share the installation and nothing else: whoever works in one is told nothing of another. // X1 */
@@ -16,11 +16,7 @@ describe('X1 sister companies are apart', () => {
   const ids = new Map<string, number[]>();
 
   beforeAll(async () => {
-    world = await World.make();
-    sisters = await laySisters(world.serving.database, world.masters, WORK_DATE);
-    salmah = await world.visitor();
-    chandra = new Visitor(world.serving.address);
-    await chandra.signIn(CHANDRA.signIn, CHANDRA.password);
+    ({ world, sisters, salmah, chandra } = await sistersWorld());
     await wholeThread(world, salmah, await agreed(world, salmah), '2', 'AR/5');
     const tables = await world.serving.database.rows<{ name: string }>(
       `SELECT a.TABLE_NAME AS name FROM information_schema.COLUMNS a JOIN information_schema.COLUMNS b

@@ -1,5 +1,8 @@
 import type { TakenLine } from '@core/sisters';
-import type { Sql } from '../db';
+import { dec } from '@core/kernel';
+import type { Sql, Tx } from '../db';
+import type { OfferHead } from './sources';
+import { sisterLineTable } from './tables';
 
 const HEAD = { sales_order_line: 'order_id', purchase_order_line: 'purchase_order_id' } as const;
 const LINK = {
@@ -11,7 +14,7 @@ const LINK = {
  * The lines of a document that was made or grew of what was taken, each with what it was made of: in their order, item by
  * item; what a limit split in two is of one.
  */
-export async function joinedLines(
+async function joinedLines(
   sql: Sql,
   table: keyof typeof HEAD,
   companyId: number,
@@ -31,4 +34,47 @@ export async function joinedLines(
     const found = taken[next] ?? [...taken].reverse().find((line) => line.itemId === itemId);
     return found ? [{ id, source: found.source }] : [];
   });
+}
+
+/** The lines of a document that were made or grew of what was taken, joined with the sister's. // X3 */
+export async function joinTaken(
+  tx: Tx,
+  head: OfferHead,
+  documentId: number,
+  taken: readonly TakenLine[],
+  companyId: number,
+): Promise<void> {
+  if (taken.length === 0) return;
+  const table = head.kind === 'order' ? 'sales_order_line' : 'purchase_order_line';
+  const made = await joinedLines(tx, table, companyId, documentId, taken);
+  await joinLines(
+    tx,
+    head,
+    made.map(({ id, source }) => ({ ourLineId: id, theirLineId: source.id, factor: source.factor })),
+    companyId,
+  );
+}
+
+/** Joins lines of ours with those of what a sister offered; `factor` of our units are one of hers. // X3 */
+export async function joinLines(
+  tx: Tx,
+  { kind, fromId }: OfferHead,
+  pairs: readonly { ourLineId: number; theirLineId: number; factor: string }[],
+  companyId: number,
+): Promise<void> {
+  await tx.insertPlain(
+    sisterLineTable,
+    pairs.map(({ ourLineId, theirLineId, factor }) =>
+      kind === 'order'
+        ? {
+            sellerId: companyId,
+            salesLineId: ourLineId,
+            buyerId: fromId,
+            purchaseLineId: theirLineId,
+            // Kept as units of the buyer in one of the seller's.
+            factor: dec(1).div(factor).toFixed(6),
+          }
+        : { sellerId: fromId, salesLineId: theirLineId, buyerId: companyId, purchaseLineId: ourLineId, factor },
+    ),
+  );
 }

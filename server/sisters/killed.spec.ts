@@ -1,7 +1,8 @@
 import { CHANDRA } from '../sample/people';
-import { laySisters, type Sisters } from '../sample/sisters';
+import type { Sisters } from '../sample/sisters';
 import { startServer } from '../testing/process';
-import { Visitor, World, WORK_DATE } from '../testing/world';
+import { sistersWorld } from '../testing/sisters-world';
+import { Visitor, type World } from '../testing/world';
 
 const PIECES = 8;
 
@@ -12,11 +13,7 @@ describe('X4 a server killed between two companies', () => {
   let chandra: Visitor;
 
   beforeAll(async () => {
-    world = await World.make();
-    sisters = await laySisters(world.serving.database, world.masters, WORK_DATE);
-    salmah = await world.visitor();
-    chandra = new Visitor(world.serving.address);
-    await chandra.signIn(CHANDRA.signIn, CHANDRA.password);
+    ({ world, sisters, salmah, chandra } = await sistersWorld());
   });
   afterAll(() => world.end());
 

@@ -5,9 +5,9 @@ import type { openPurchase } from '@api/purchasing';
 import { pino } from 'pino';
 import { systemClock } from '../clock';
 import { tick } from '../jobs/jobs';
-import { CHANDRA } from '../sample/people';
-import { laySisters, type Sisters } from '../sample/sisters';
-import { Visitor, World, WORK_DATE } from '../testing/world';
+import type { Sisters } from '../sample/sisters';
+import { sistersWorld } from '../testing/sisters-world';
+import { type Visitor, type World, WORK_DATE } from '../testing/world';
 
 type Row = z.output<typeof OfferRow>;
 type Offer = z.output<typeof openOffer.out>;
@@ -22,11 +22,7 @@ describe('X sister companies', () => {
   let chandra: Visitor;
 
   beforeAll(async () => {
-    world = await World.make();
-    sisters = await laySisters(world.serving.database, world.masters, WORK_DATE);
-    salmah = await world.visitor();
-    chandra = new Visitor(world.serving.address);
-    expect((await chandra.signIn(CHANDRA.signIn, CHANDRA.password)).status).toBe(200);
+    ({ world, sisters, salmah, chandra } = await sistersWorld());
   });
   afterAll(() => world.end());
   afterEach(async () => expect(await world.verify()).toEqual([]));
@@ -435,7 +431,10 @@ describe('X sister companies', () => {
       ...more,
     });
     const codes = async (more: object) => (await salmah.refused('keepSister', keep(more))).codes;
-    expect(await codes({ vendorId: sisters.vendorId })).toEqual(['customerId: party-of-sister']);
+    // At the one of both that is another's.
+    expect(await codes({ vendorId: sisters.vendorId })).toEqual(['vendorId: party-of-sister']);
+    const hers = await chandra.refused('keepSister', keep({ customerId: sisters.customerId }));
+    expect(hers.codes).toEqual(['customerId: party-of-sister']);
     expect(await codes({ vendorId: 999999 })).toEqual(['vendorId: unknown']);
     expect(await codes({ sisterId: sisters.hbw })).toEqual(['sisterId: unknown']);
     expect(await codes({ transfer: 'list-less', perCent: '100' })).toEqual(['perCent: share-of-all']);

@@ -6,7 +6,7 @@ import { orNotFound } from '../acts';
 import { likeOf, PAGE_ROWS, TABLE_OF, type Sql } from '../db';
 import { thingsOf } from './same-as';
 import { halfOf, partyFor, sourceHead, sourceLines, TAKEN_KIND, type SourceLine } from './sources';
-import { invoicesWith } from './take';
+import { invoicesWith } from './ground';
 
 type Row = z.infer<typeof contract.OfferRow>;
 

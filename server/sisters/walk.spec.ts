@@ -3,9 +3,9 @@ import type { OfferRow, reconcileSister } from '@api/sisters';
 import type { openOrder } from '@api/orders';
 import type { openPurchase } from '@api/purchasing';
 import { chanceOf, dec, sum, type Chance } from '@core/kernel';
-import { CHANDRA } from '../sample/people';
-import { laySisters, type Sisters } from '../sample/sisters';
-import { Visitor, World, WORK_DATE } from '../testing/world';
+import type { Sisters } from '../sample/sisters';
+import { sistersWorld } from '../testing/sisters-world';
+import type { Visitor, World } from '../testing/world';
 
 type Row = z.output<typeof OfferRow>;
 type Order = z.output<typeof openOrder.out>;
@@ -20,11 +20,7 @@ describe('X any sequence of what sisters do', () => {
   let chandra: Visitor;
 
   beforeAll(async () => {
-    world = await World.make();
-    sisters = await laySisters(world.serving.database, world.masters, WORK_DATE);
-    salmah = await world.visitor();
-    chandra = new Visitor(world.serving.address);
-    await chandra.signIn(CHANDRA.signIn, CHANDRA.password);
+    ({ world, sisters, salmah, chandra } = await sistersWorld());
   });
   afterAll(() => world.end());
 

@@ -3,6 +3,7 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Title } from '@angular/platform-browser';
 import { Router, RouterLink } from '@angular/router';
 import { merge } from 'rxjs';
+import { OFFER_RIGHT } from '@api/sisters';
 import { Session } from '../access';
 import { Notices } from '../kit/act/notices';
 import { refusalsOf } from '../kit/act/api';
@@ -23,9 +24,6 @@ const SHOWS = [
   { value: 'returned', label: 'Came back to us' },
   { value: 'done', label: 'Done' },
 ];
-
-/** The right each kind of offer asks for. */
-const RIGHT = { order: 'orders', purchase: 'purchases', receipt: 'goods', invoice: 'vendor-invoices' } as const;
 
 /** The exchange tray: what sister companies sent, each a sentence with two ends and its next step. // X2 X3 */
 @Component({
@@ -83,7 +81,7 @@ export class TrayPage {
     void this.router.navigate([], { queryParams: { show: show || null } });
   }
 
-  protected may = (row: OfferRow) => this.session.may(RIGHT[row.kind]);
+  protected may = (row: OfferRow) => this.session.may(OFFER_RIGHT[row.kind]);
   protected readonly margin = (row: OfferRow) => marginOf(row, this.session.workDate());
   protected readonly sentence = (row: OfferRow) => (this.show() === 'returned' ? sentOf(row) : sentenceOf(row));
   protected readonly day = (text: string | null) => day(text, this.session.workDate());
