@@ -51,6 +51,7 @@ const NAMES: Readonly<Record<string, string>> = {
   reportId: 'work_report',
   shipmentId: 'shipment',
   receiptId: 'receipt',
+  receiptLineId: 'receipt_line',
   journalId: 'journal',
   auditId: 'audit',
   orderId: 'sales_order',
