@@ -1,12 +1,12 @@
 import { XMLBuilder, XMLParser } from 'fast-xml-parser';
-import type { Space, XmlElement } from '@core/formats';
+import { UBL_DOCUMENTS, type Space, type XmlElement } from '@core/formats';
 
 type Node = Record<string, unknown> & { ':@'?: Record<string, string> };
 
 /** Namespaces of UBL 2.1. */
 const UBL = 'urn:oasis:names:specification:ubl:schema:xsd:';
 const SPACES: Readonly<Record<string, Space>> = {
-  [`${UBL}Order-2`]: 'order',
+  ...Object.fromEntries(UBL_DOCUMENTS.map((name) => [`${UBL}${name}-2`, 'document'] as const)),
   [`${UBL}CommonBasicComponents-2`]: 'basic',
   [`${UBL}CommonAggregateComponents-2`]: 'aggregate',
   [`${UBL}CommonExtensionComponents-2`]: 'extension',
@@ -77,7 +77,7 @@ function splitName(qualified: string): [prefix: string, name: string] {
 }
 
 const PREFIX: Readonly<Record<Space, string>> = {
-  order: '',
+  document: '',
   basic: 'cbc:',
   aggregate: 'cac:',
   extension: 'ext:',

@@ -1,5 +1,16 @@
 /** Vocabularies of UBL 2.1: the document itself, basic and aggregate components, and what others put into extensions. */
-export type Space = 'order' | 'basic' | 'aggregate' | 'extension' | 'none';
+export type Space = 'document' | 'basic' | 'aggregate' | 'extension' | 'none';
+
+/** The documents of UBL 2.1 that are read and written here. */
+export const UBL_DOCUMENTS = [
+  'Order',
+  'OrderChange',
+  'OrderCancellation',
+  'OrderResponse',
+  'DespatchAdvice',
+  'Invoice',
+  'ApplicationResponse',
+] as const;
 
 /** One element of an XML document, its prefix left off; attributes likewise. */
 export interface XmlElement {
@@ -33,7 +44,7 @@ export function element(
     ? { name, space: 'basic', attributes, children: [], text: content }
     : {
         name,
-        space: name === 'Order' ? 'order' : 'aggregate',
+        space: (UBL_DOCUMENTS as readonly string[]).includes(name) ? 'document' : 'aggregate',
         attributes,
         children: content.filter((child): child is XmlElement => child !== null),
         text: '',

@@ -1,5 +1,6 @@
 import { dec, type Day } from '@core/kernel';
 import { at, childrenOf, element, textAt, type XmlElement } from './element';
+import { CODE_OF, OTHER_UNIT, UNIT_OF } from './units';
 
 /** A line of an order as somebody else wrote it. */
 export interface WrittenLine {
@@ -37,49 +38,9 @@ export interface WrittenOrder {
   lines: WrittenLine[];
 }
 
-/**
- * Codes of units (UN/ECE Recommendation 20, and of packages 21 behind an X) and their names here, the one that is written
- * first; other codes stand as they are.
- */
-const UNITS: readonly (readonly [code: string, unit: string])[] = [
-  ...(['EA', 'C62', 'H87', 'NMP'] as const).map((code) => [code, 'piece'] as const),
-  ...(['XBX', 'BX'] as const).map((code) => [code, 'box'] as const),
-  ...(['XPX', 'PF'] as const).map((code) => [code, 'pallet'] as const),
-  ...(['XBG', 'BG'] as const).map((code) => [code, 'bag'] as const),
-  ...(['XDR', 'DR'] as const).map((code) => [code, 'drum'] as const),
-  ...(['XCT', 'CT'] as const).map((code) => [code, 'carton'] as const),
-  ...(['XRO', 'RO'] as const).map((code) => [code, 'roll'] as const),
-  ...(['XPK', 'PK'] as const).map((code) => [code, 'pack'] as const),
-  ...(['XCA', 'XBO', 'XCY'] as const).map((code, at) => [code, ['can', 'bottle', 'cylinder'][at]!] as const),
-  ['ST', 'sheet'],
-  ['SET', 'set'],
-  ['PR', 'pair'],
-  ['DZN', 'dozen'],
-  ['MTR', 'metre'],
-  ['MTR', 'm'],
-  ['CMT', 'cm'],
-  ['MMT', 'mm'],
-  ['MTK', 'm2'],
-  ['MTQ', 'm3'],
-  ['KGM', 'kilogram'],
-  ['KGM', 'kg'],
-  ['GRM', 'g'],
-  ['TNE', 'tonne'],
-  ['LTR', 'litre'],
-  ['LTR', 'l'],
-  ['HUR', 'hour'],
-];
-const UNIT_OF = new Map([...UNITS].reverse());
-const CODE_OF = new Map([...UNITS].reverse().map(([code, unit]) => [unit, code]));
-/** Whether two names are of one unit: `kg` and `kilogram`. */
-export const isSameUnit = (one: string, other: string): boolean =>
-  one === other || (CODE_OF.has(one) && CODE_OF.get(one) === CODE_OF.get(other));
-/** Mutually defined: the name is in a note of the line. */
-const OTHER_UNIT = 'ZZ';
-
 /** An order in UBL 2.1 as it was written; null where the element is no order. Check it by `ublProblems` before. */
 export function readUblOrder(root: XmlElement): WrittenOrder | null {
-  if (root.name !== 'Order' || root.space !== 'order') return null;
+  if (root.name !== 'Order' || root.space !== 'document') return null;
   const buyer = at(root, 'BuyerCustomerParty');
   const customer = [
     textAt(buyer, 'SupplierAssignedAccountID'),
@@ -274,4 +235,5 @@ export function ublOrder(order: OrderToWrite): XmlElement {
 }
 
 /** A country by its code of ISO 3166, or by its name. */
-const countryOf = (country: string) => element(/^[A-Z]{2}$/.test(country) ? 'IdentificationCode' : 'Name', country);
+export const countryOf = (country: string) =>
+  element(/^[A-Z]{2}$/.test(country) ? 'IdentificationCode' : 'Name', country);

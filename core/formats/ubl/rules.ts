@@ -13,12 +13,18 @@ const places = (names: string): Place[] =>
       return [name!, mark === '!' || mark === '+' ? 1 : 0, mark === '*' || mark === '+' ? 'many' : 1];
     });
 
+/** What the heads of documents begin with. */
+const HEAD = 'UBLExtensions UBLVersionID CustomizationID ProfileID ProfileExecutionID';
+
 const ADDRESS = `ID AddressTypeCode AddressFormatCode Postbox Floor Room StreetName AdditionalStreetName BlockName
     BuildingName BuildingNumber InhouseMail Department MarkAttention MarkCare PlotIdentification CitySubdivisionName CityName
     PostalZone CountrySubentity CountrySubentityCode Region District AddressLine* Country LocationCoordinate*`;
 
+const DOCUMENT_REFERENCE = `ID! CopyIndicator UUID IssueDate IssueTime DocumentTypeCode DocumentType XPath* LanguageID
+    LocaleCode VersionID DocumentStatusCode DocumentDescription* Attachment ValidityPeriod IssuerParty ResultOfVerification`;
+
 /**
- * The sequences of UBL 2.1 (OASIS, 2013) that an order is made of, as its schemas give them: `!` once, `+` once or more,
+ * The sequences of UBL 2.1 (OASIS, 2013) that documents here are made of, as its schemas give them: `!` once, `+` once or more,
  * `*` any number, else at most once. What stands here is checked; what an element that does not stand here holds is not.
  */
 const SEQUENCES: Readonly<Record<string, readonly Place[]>> = {
@@ -31,6 +37,60 @@ const SEQUENCES: Readonly<Record<string, readonly Place[]>> = {
     OriginatorCustomerParty FreightForwarderParty AccountingCustomerParty Delivery* DeliveryTerms PaymentMeans* PaymentTerms*
     TransactionConditions AllowanceCharge* TaxExchangeRate PricingExchangeRate PaymentExchangeRate DestinationCountry
     TaxTotal* AnticipatedMonetaryTotal OrderLine+`),
+  OrderChange: places(`${HEAD} ID! SalesOrderID CopyIndicator UUID IssueDate! IssueTime SequenceNumberID! Note*
+    RequestedInvoiceCurrencyCode DocumentCurrencyCode PricingCurrencyCode TaxCurrencyCode CustomerReference AccountingCostCode
+    AccountingCost LineCountNumeric ValidityPeriod* OrderReference! QuotationDocumentReference OrderDocumentReference*
+    OriginatorDocumentReference AdditionalDocumentReference* Contract* Signature* BuyerCustomerParty! SellerSupplierParty!
+    OriginatorCustomerParty FreightForwarderParty AccountingCustomerParty AccountingSupplierParty Delivery* DeliveryTerms
+    PaymentMeans* PaymentTerms* TransactionConditions AllowanceCharge* TaxExchangeRate PricingExchangeRate PaymentExchangeRate
+    DestinationCountry TaxTotal* AnticipatedMonetaryTotal OrderLine+`),
+  OrderCancellation: places(`${HEAD} ID! CopyIndicator UUID IssueDate! IssueTime Note* CancellationNote+ OrderReference+
+    OriginatorDocumentReference AdditionalDocumentReference* Contract* Signature* BuyerCustomerParty! SellerSupplierParty!
+    OriginatorCustomerParty`),
+  OrderResponse: places(`${HEAD} ID! SalesOrderID CopyIndicator UUID IssueDate! IssueTime OrderResponseCode Note*
+    DocumentCurrencyCode PricingCurrencyCode TaxCurrencyCode TotalPackagesQuantity GrossWeightMeasure NetWeightMeasure
+    NetNetWeightMeasure GrossVolumeMeasure NetVolumeMeasure CustomerReference AccountingCostCode AccountingCost
+    LineCountNumeric ValidityPeriod* OrderReference+ OrderDocumentReference* OriginatorDocumentReference
+    AdditionalDocumentReference* Contract* Signature* SellerSupplierParty! BuyerCustomerParty! OriginatorCustomerParty
+    FreightForwarderParty AccountingSupplierParty AccountingCustomerParty Delivery* DeliveryTerms PaymentMeans*
+    PaymentTerms* AllowanceCharge* TransactionConditions TaxExchangeRate PricingExchangeRate PaymentExchangeRate
+    DestinationCountry TaxTotal* LegalMonetaryTotal OrderLine*`),
+  DespatchAdvice:
+    places(`${HEAD} ID! CopyIndicator UUID IssueDate! IssueTime DocumentStatusCode DespatchAdviceTypeCode Note*
+    LineCountNumeric OrderReference* AdditionalDocumentReference* Signature* DespatchSupplierParty! DeliveryCustomerParty!
+    BuyerCustomerParty SellerSupplierParty OriginatorCustomerParty Shipment DespatchLine+`),
+  Invoice: places(`${HEAD} ID! CopyIndicator UUID IssueDate! IssueTime DueDate InvoiceTypeCode Note* TaxPointDate
+    DocumentCurrencyCode TaxCurrencyCode PricingCurrencyCode PaymentCurrencyCode PaymentAlternativeCurrencyCode
+    AccountingCostCode AccountingCost LineCountNumeric BuyerReference InvoicePeriod* OrderReference BillingReference*
+    DespatchDocumentReference* ReceiptDocumentReference* StatementDocumentReference* OriginatorDocumentReference*
+    ContractDocumentReference* AdditionalDocumentReference* ProjectReference* Signature* AccountingSupplierParty!
+    AccountingCustomerParty! PayeeParty BuyerCustomerParty SellerSupplierParty TaxRepresentativeParty Delivery* DeliveryTerms
+    PaymentMeans* PaymentTerms* PrepaidPayment* AllowanceCharge* TaxExchangeRate PricingExchangeRate PaymentExchangeRate
+    PaymentAlternativeExchangeRate TaxTotal* WithholdingTaxTotal* LegalMonetaryTotal! InvoiceLine+`),
+  ApplicationResponse:
+    places(`${HEAD} ID! UUID IssueDate! IssueTime ResponseDate ResponseTime Note* VersionID Signature*
+    SenderParty! ReceiverParty! DocumentResponse*`),
+  DocumentResponse: places('Response! DocumentReference+ IssuerParty RecipientParty LineResponse*'),
+  Response: places('ReferenceID ResponseCode Description* EffectiveDate EffectiveTime Status*'),
+  DespatchLine:
+    places(`ID! UUID Note* LineStatusCode DeliveredQuantity BackorderQuantity BackorderReason* OutstandingQuantity
+    OutstandingReason* OversupplyQuantity OrderLineReference+ DocumentReference* Item! Shipment*`),
+  InvoiceLine:
+    places(`ID! UUID Note* InvoicedQuantity LineExtensionAmount! TaxPointDate AccountingCostCode AccountingCost
+    PaymentPurposeCode InvoicePeriod* FreeOfChargeIndicator OrderLineReference* DespatchLineReference* ReceiptLineReference*
+    BillingReference* DocumentReference* PricingReference OriginatorParty Delivery* PaymentTerms* AllowanceCharge* TaxTotal*
+    WithholdingTaxTotal* Item! Price DeliveryTerms SubInvoiceLine* ItemPriceExtension`),
+  OrderReference: places(
+    'ID! SalesOrderID CopyIndicator UUID IssueDate IssueTime CustomerReference OrderTypeCode DocumentReference',
+  ),
+  OrderLineReference: places('LineID! SalesOrderLineID UUID LineStatusCode OrderReference'),
+  DespatchLineReference: places('LineID! UUID LineStatusCode DocumentReference'),
+  DocumentReference: places(DOCUMENT_REFERENCE),
+  AdditionalDocumentReference: places(DOCUMENT_REFERENCE),
+  ItemInstance: places(`ProductTraceID ManufactureDate ManufactureTime BestBeforeDate RegistrationID SerialID
+    AdditionalItemProperty* LotIdentification`),
+  LegalMonetaryTotal: places(`LineExtensionAmount TaxExclusiveAmount TaxInclusiveAmount AllowanceTotalAmount
+    ChargeTotalAmount PrepaidAmount PayableRoundingAmount PayableAmount! PayableAlternativeAmount`),
   OrderLine: places(`SubstitutionStatusCode Note* LineItem! SellerProposedSubstituteLineItem* SellerSubstitutedLineItem*
     BuyerProposedSubstituteLineItem* CatalogueLineReference QuotationLineReference OrderLineReference* DocumentReference*`),
   LineItem:
@@ -104,7 +164,7 @@ const VALUES: readonly [ending: RegExp, attribute: string | null, fits: (text: s
 /** What is wrong with an element and all it holds: where, by its path, and in words; none where it follows the rules. */
 export function ublProblems(root: XmlElement): { path: string; words: string }[] {
   const problems: { path: string; words: string }[] = [];
-  if (root.space !== 'order') problems.push({ path: root.name, words: 'is not in the namespace of UBL 2.1 orders' });
+  if (root.space !== 'document') problems.push({ path: root.name, words: 'is not in its namespace of UBL 2.1' });
   const visit = (element: XmlElement, path: string): void => {
     const words = spaceProblem(element);
     if (words) problems.push({ path, words });

@@ -237,7 +237,7 @@ describe('UBL 2.1 orders', () => {
     });
 
     it.each<[string, (root: XmlElement) => XmlElement, string]>([
-      ['the document', (root) => ({ ...root, space: 'none' }), 'Order: is not in the namespace of UBL 2.1 orders'],
+      ['the document', (root) => ({ ...root, space: 'none' }), 'Order: is not in its namespace of UBL 2.1'],
       [
         'an element',
         (root) => ({
