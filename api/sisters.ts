@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { EXCHANGED } from '@core/formats';
 import { OFFER_KINDS, OFFER_STATES, TRANSFERS } from '@core/sisters';
 import {
   act,
@@ -24,7 +25,14 @@ import { listSeenBy, seenBy } from './seen-by';
 import { ThreadOut } from './supply';
 
 /** A company of the group, as the others see it. */
-const SisterRef = z.object({ id: Id, code: z.string(), name: z.string(), currency: z.string() });
+const SisterRef = z.object({
+  id: Id,
+  code: z.string(),
+  name: z.string(),
+  currency: z.string(),
+  /** Of another installation: what goes between us goes in files. */
+  elsewhere: z.boolean(),
+});
 
 const OfferKind = z.enum(OFFER_KINDS);
 
@@ -221,6 +229,8 @@ export const listSisters = read({
       z.object({
         sister: SisterRef,
         half: Half,
+        /** Where files to a company elsewhere are sent by mail. */
+        email: z.string(),
         items: z.number(),
         waiting: z.number(),
         sent: z.number(),
@@ -318,4 +328,70 @@ export const reconcileSister = read({
     /** Goods that left one and are not received at the other. */
     underWay: z.array(z.object({ number: z.string(), ours: z.boolean(), day: Day, items: z.string() })),
   }),
+});
+
+/** What of ours is still to be sent to a company elsewhere, as a file. // X2 */
+export const DueRow = z.object({
+  /** The offer's. */
+  id: Id,
+  kind: OfferKind,
+  number: z.string(),
+  revision: z.number(),
+  gone: z.boolean(),
+  /** A document of hers goes back, with why. */
+  returned: z.boolean(),
+  reason: z.string(),
+  sister: SisterRef,
+  /** Where her files are sent by mail; empty where by hand only. */
+  email: z.string(),
+  /** Ours that is sent; null of what goes back. */
+  document: DocumentRef.nullable(),
+});
+export type DueRow = z.infer<typeof DueRow>;
+
+export const listDue = read({
+  name: 'listDue',
+  needs: 'send',
+  path: '/exchange/due',
+  summary: 'What is still to be sent to companies elsewhere, oldest first, 200 at most.',
+  out: z.object({ rows: z.array(DueRow) }),
+});
+
+export const sendExchange = act({
+  name: 'sendExchange',
+  summary: 'Say that a document goes to a company elsewhere as a UBL 2.1 file: by mail, or saved and brought there.',
+  input: z.object({ id: Id, revision: z.number().int(), gone: z.boolean(), how: z.enum(['mail', 'file']) }),
+  preview: z.object({ recipient: z.string(), attachment: z.string() }),
+});
+
+export const bringInExchange = act({
+  name: 'bringInExchange',
+  summary: 'Bring in a UBL 2.1 file of a company elsewhere: it waits in the tray, once whatever is sent twice.',
+  input: z.object({
+    name: Text(100),
+    /** The file in base64; 3 MB at most. */
+    content: z.string().max(4_200_000),
+  }),
+  preview: z.object({
+    number: z.string(),
+    kind: z.enum(EXCHANGED),
+    sister: z.string(),
+    does: z.enum(['new', 'changed', 'nothing', 'returned']),
+    /** It answers ours, as we have it. */
+    folded: z.boolean(),
+  }),
+});
+
+export const keepElsewhere = act({
+  name: 'keepElsewhere',
+  summary: 'Add a company of another installation, or change its name and address.',
+  input: z.object({
+    /** Null for one that is new. */
+    id: Id.nullable(),
+    code: Text(20),
+    name: Text(120),
+    currency: Text(3),
+    email: Text(120),
+  }),
+  preview: z.object({ name: z.string() }),
 });

@@ -60,6 +60,29 @@ export const sentences = {
     `${f.item} of ${f.sister} is not paired with an item of ours; say which it is.`,
   'paired-already': (f: { theirs: string; ours: string; sister: string }) =>
     `${f.theirs} of ${f.sister} is our ${f.ours} already; part those first.`,
+  'not-exchanged': (f: { root: string }) =>
+    `This file holds “${f.root}”; companies send each other orders, order responses, despatch advices, invoices and application responses.`,
+  'due-moved': (f: { number: string }) => `${f.number} changed meanwhile; look at it again before it is sent.`,
+  'no-mail-address': (f: { sister: string }) =>
+    `This cannot go to ${f.sister} by mail; save the file and bring it there.`,
+  'file-of-nobody': (f: { code: string; name: string }) =>
+    `Nobody here knows ${f.code}${f.name && f.name !== f.code ? ` (${f.name})` : ''} as a company elsewhere; add it under Sister companies first.`,
+  'file-for-another': (f: { code: string; ours: string }) =>
+    `This file is for ${f.code || 'nobody named'}, and we are ${f.ours}; bring it in there.`,
+  'answer-to-nothing': (f: { number: string; sister: string }) =>
+    `Nothing called ${f.number} was sent to ${f.sister}; ask them which document they mean.`,
+  'file-line-twice': (f: { line: string }) =>
+    `The file has two lines ${f.line}, or one without a number; have it written anew.`,
+  'file-line-quantity': (f: { line: string; quantity: string }) =>
+    `Line ${f.line} has no quantity above zero with five places at most (“${f.quantity}”); have it written anew.`,
+  'file-line-price': (f: { line: string; price: string }) =>
+    `Line ${f.line} has no price (“${f.price}”); have it written anew.`,
+  'file-line-item': (f: { line: string }) => `Line ${f.line} names no item of who sent it; have it written anew.`,
+  'file-line-serial': (f: { line: string }) =>
+    `Line ${f.line} has a serial number that is empty, has spaces or is longer than 40; have it written anew.`,
+  'not-a-currency': (f: { code: string }) => `“${f.code}” is no currency; write three capitals like MYR (ISO 4217).`,
+  'company-code-taken': (f: { code: string; name: string }) => `${f.code} is ${f.name}; choose another code.`,
+  'bad-company-code': () => 'A code is 2 to 8 capital letters and digits; write it like LGW.',
   'offer-taken': (f: { number: string; sister: string }) =>
     `${f.number} of ${f.sister} was taken already; look at what it became.`,
   'offer-gone': (f: { number: string; sister: string }) => `${f.sister} took ${f.number} back; nothing is to be done.`,

@@ -11,6 +11,8 @@ export {
   type TakenLine,
   type TakeTyped,
 } from './take';
+export { decideArrival, lineKey, type ArrivalEffects, type ArrivalGround, type LineOfOurs } from './arrival';
+export { decideElsewhere } from './elsewhere';
 export { decideAside, decideReturn } from './return';
 export { decideSame, looksSame, type SameGround, type ThingLine } from './same';
 export { TRANSFERS, transferPrice, type Transfer } from './transfer';

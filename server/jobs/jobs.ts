@@ -61,7 +61,7 @@ export function startJobs(parts: JobParts & { metrics: Metrics; config: Config }
 /** Does all that is due now; how many acts it did, and lines it found short or no more. */
 export async function tick(parts: JobParts): Promise<number> {
   const companies = await parts.database.rows<{ id: number; workDate: Day | null }>(
-    'SELECT id, work_date FROM company',
+    'SELECT id, work_date FROM company WHERE elsewhere = FALSE',
   );
   const people = await parts.database.rows<{ id: number; signIn: string }>(
     "SELECT id, sign_in FROM person WHERE sign_in IN ('kampong', 'stand-in')",

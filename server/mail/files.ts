@@ -26,7 +26,9 @@ export const mailFiles: readonly FileAnswer[] = [
     async read({ ctx, parts, who }) {
       const { id } = checked(IdParam, ctx['params'], 'The address');
       const file = await messageFile(parts.database, who!.companyId, id);
-      return { ...file, type: 'application/pdf', how: 'inline' };
+      return file.name.endsWith('.xml')
+        ? { ...file, type: 'application/xml', how: 'attachment' }
+        : { ...file, type: 'application/pdf', how: 'inline' };
     },
   },
 ];

@@ -6,5 +6,5 @@ export const companyTable = table('company', {
   text: 'code name currency tint street= postcode= town= country= registration= taxNumber= phone= email= bank= bankAccount=',
   bytes: 'logo?',
   day: 'workDate? stoodInOn?',
-  boolean: 'customerInvoiceFirst= demo= planByProbability=',
+  boolean: 'customerInvoiceFirst= demo= planByProbability= elsewhere=',
 });

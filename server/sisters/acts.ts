@@ -3,6 +3,7 @@ import { dec } from '@core/kernel';
 import * as contract from '@api/sisters';
 import { defineAct, orNotFound, recordIn, type Doer, type Touched } from '../acts';
 import type { Tx } from '../db';
+import { elsewhereActs } from './elsewhere';
 import { loadOfKind } from './ground';
 import { joinLines } from './joined';
 import { documentForOffer } from './same-as';
@@ -12,11 +13,19 @@ import { pairedItems } from './pairs';
 import { sisterItemTable } from './tables';
 
 /** The sister is told in her own trail what became of her document here. */
-const toldTo = (tx: Tx, act: string, { fromId, kind, sourceId, number }: OfferHead, doer: Doer, reason: string) =>
-  recordIn(tx, act, { number, reason }, [{ kind: SOURCE_KIND[kind], id: sourceId, number }], {
+const toldTo = async (
+  tx: Tx,
+  act: string,
+  { fromId, kind, sourceId, number, elsewhere }: OfferHead,
+  doer: Doer,
+  reason: string,
+) => {
+  if (elsewhere) return;
+  await recordIn(tx, act, { number, reason }, [{ kind: SOURCE_KIND[kind], id: sourceId, number }], {
     ...doer,
     companyId: fromId,
   });
+};
 
 const returnOffer = defineAct(contract.returnOffer, {
   right: 'orders',
@@ -61,9 +70,8 @@ const sameAsOffer = defineAct(contract.sameAsOffer, {
     const { head, offer } = await loadOfKind(sql, doer.companyId, input.id, input.kind);
     const selling = head.kind === 'order';
     if (!selling && head.kind !== 'purchase') orNotFound(undefined, 'This document');
-    const { fromId, sourceId, kind } = head;
-    const theirs = await sourceLines(sql, doer.companyId, { fromId, kind, sourceIds: [sourceId] });
-    const half = await halfOf(sql, doer.companyId, fromId);
+    const theirs = await sourceLines(sql, doer.companyId, { ...head, sourceIds: [head.sourceId] });
+    const half = await halfOf(sql, doer.companyId, head.fromId);
     return { head, offer, theirs, ...(await documentForOffer(sql, doer.companyId, selling, input.documentId, half)) };
   },
   decide: ({ offer, theirs, document, ours }, input) =>
@@ -94,7 +102,7 @@ const sameAsOffer = defineAct(contract.sameAsOffer, {
     await tx.run(
       `UPDATE offer SET state = 'folded', taken_id = ?, taken_revision = revision, taken_gone = gone
         WHERE from_id = ? AND company_id = ? AND kind = ? AND source_id = ?`,
-      [head.sourceId, companyId, head.fromId, selling ? 'purchase' : 'order', document.id],
+      [head.elsewhere ? null : head.sourceId, companyId, head.fromId, selling ? 'purchase' : 'order', document.id],
     );
     await toldTo(tx, contract.sameAsOffer.name, head, doer, '');
     const touched: Touched[] = [{ kind: selling ? 'SO' : 'PO', id: document.id, number: document.number }];
@@ -194,4 +202,4 @@ const pairItems = defineAct(contract.pairItems, {
   },
 });
 
-export const sisterActs = [takeOffer, returnOffer, setAsideOffer, sameAsOffer, keepSister, pairItems];
+export const sisterActs = [takeOffer, returnOffer, setAsideOffer, sameAsOffer, keepSister, pairItems, ...elsewhereActs];

@@ -1,5 +1,6 @@
 import type { Tx } from '../db';
 import { shipToTable } from '../parties/tables';
+import type { Place, SourceHead } from './sources';
 import { sisterAddressTable } from './tables';
 
 /**
@@ -11,8 +12,9 @@ export async function shipToHere(
   sellerId: number,
   buyerId: number,
   customerId: number,
-  buyerShipToId: number | null,
+  { shipToId: buyerShipToId, place }: Pick<SourceHead, 'shipToId' | 'place'>,
 ): Promise<number | null> {
+  if (place) return placeHere(tx, sellerId, customerId, place);
   if (buyerShipToId === null) {
     const [own] = await tx.rows<{ id: number }>(
       `SELECT s.id FROM ship_to s WHERE s.company_id = ? AND s.customer_id = ?
@@ -44,5 +46,16 @@ export async function shipToHere(
     { companyId: sellerId, customerId, label: `${customer}, ${label}`.slice(0, 60), ...address },
   ]);
   await tx.insertPlain(sisterAddressTable, [{ sellerId, shipToId: id!, buyerId, buyerShipToId }]);
+  return id!;
+}
+
+/** A place that a company elsewhere told, among her addresses here; kept the first time it is needed. */
+async function placeHere(tx: Tx, companyId: number, customerId: number, place: Place): Promise<number> {
+  const [known] = await tx.rows<{ id: number }>(
+    'SELECT id FROM ship_to WHERE company_id = ? AND customer_id = ? AND label = ? AND street = ? AND town = ? ORDER BY id LIMIT 1',
+    [companyId, customerId, place.label, place.street, place.town],
+  );
+  if (known) return known.id;
+  const [id] = await tx.insert(shipToTable, [{ companyId, customerId, ...place }]);
   return id!;
 }

@@ -42,7 +42,7 @@ export async function threadBeyond(
   const ends = [];
   for (const { companyId: there, number, lineId } of found) {
     const [company] = await sql.rows<SisterCompany & { works: number }>(
-      `SELECT c.id, c.code, c.name, c.currency,
+      `SELECT c.id, c.code, c.name, c.currency, c.elsewhere,
               EXISTS (SELECT 1 FROM person_role r WHERE r.company_id = c.id AND r.person_id = ?) AS works
          FROM company c WHERE c.id = ?`,
       [personId, there],

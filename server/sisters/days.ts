@@ -17,8 +17,8 @@ export async function sisterDays(
   { vendorId, lines }: z.output<typeof contract.sisterDays.body>,
 ): Promise<z.infer<typeof contract.sisterDays.out>> {
   const [sister] = await sql.rows<SisterCompany & { workDate: Day | null }>(
-    `SELECT c.id, c.code, c.name, c.currency, c.work_date FROM sister s JOIN company c ON c.id = s.sister_id
-      WHERE s.company_id = ? AND s.vendor_id = ?`,
+    `SELECT c.id, c.code, c.name, c.currency, c.elsewhere, c.work_date FROM sister s
+       JOIN company c ON c.id = s.sister_id AND c.elsewhere = FALSE WHERE s.company_id = ? AND s.vendor_id = ?`,
     [companyId, vendorId],
   );
   if (!sister) return { sister: '', lines: [] };

@@ -29,9 +29,9 @@ export async function changedBy(tx: Tx, ground: Taken, lines: readonly TakenLine
       [companyId, head.takenId],
     );
     const shipToId =
-      source.shipToId === null
+      source.shipToId === null && source.place === null
         ? order!.shipToId
-        : await shipToHere(tx, companyId, head.fromId, order!.customerId, source.shipToId);
+        : await shipToHere(tx, companyId, head.fromId, order!.customerId, source);
     const now = await tx.rows<{
       id: number;
       itemId: number;

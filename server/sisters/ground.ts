@@ -16,7 +16,7 @@ export async function loadTake(sql: Sql, companyId: number, id: number, kind: Of
   const [half, source, lines] = await Promise.all([
     halfOf(sql, companyId, head.fromId),
     sourceHead(sql, head),
-    sourceLines(sql, companyId, { fromId: head.fromId, kind: head.kind, sourceIds: [head.sourceId] }),
+    sourceLines(sql, companyId, { ...head, sourceIds: [head.sourceId] }),
   ]);
   const party = await partyFor(sql, companyId, head.kind, half);
   const invoices = head.kind === 'receipt' ? await invoicesWith(sql, companyId, head) : [];
@@ -31,8 +31,22 @@ export type Taken = Awaited<ReturnType<typeof loadTake>>;
 export async function invoicesWith(
   sql: Sql,
   companyId: number,
-  { fromId, sourceId }: Pick<OfferHead, 'fromId' | 'sourceId'>,
+  { fromId, sourceId, number, elsewhere }: Pick<OfferHead, 'fromId' | 'sourceId' | 'number' | 'elsewhere'>,
 ): Promise<{ id: number; number: string; revision: number }[]> {
+  if (elsewhere) {
+    return sql.rows(
+      `SELECT DISTINCT f.id, f.number, f.revision FROM elsewhere_line l
+         JOIN offer f ON f.from_id = l.company_id AND f.kind = 'invoice' AND f.source_id = l.document_id AND f.company_id = ?
+          AND f.state IN ('open', 'aside')
+        WHERE l.company_id = ? AND l.despatch = ?
+          AND NOT EXISTS (SELECT 1 FROM elsewhere_line ol
+            JOIN elsewhere_document d ON d.company_id = ol.company_id AND d.to_id = f.company_id AND d.kind = 'receipt' AND d.number = ol.despatch AND d.id <> ?
+            JOIN offer r ON r.from_id = d.company_id AND r.kind = 'receipt' AND r.source_id = d.id AND r.state IN ('open', 'aside')
+           WHERE ol.company_id = f.from_id AND ol.document_id = f.source_id)
+        ORDER BY f.id`,
+      [companyId, fromId, number, sourceId],
+    );
+  }
   return sql.rows(
     `SELECT DISTINCT f.id, f.number, f.revision FROM shipment_line s
        JOIN customer_invoice_line l ON l.company_id = s.company_id AND l.shipment_line_id = s.id

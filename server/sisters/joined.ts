@@ -10,6 +10,12 @@ const LINK = {
   purchase_order_line: 'x.buyer_id = l.company_id AND x.purchase_line_id = l.id',
 } as const;
 
+const told = (kind: 'order' | 'purchase') => `EXISTS (SELECT 1 FROM elsewhere_line e
+            JOIN elsewhere_document d ON d.company_id = e.company_id AND d.id = e.document_id
+             AND d.kind = '${kind}' AND d.to_id = l.company_id WHERE e.line_id = l.id)`;
+/** A line `l` of ours is joined with one that a company elsewhere told. Served by elsewhere_line_ours. */
+export const TOLD = { sales_order_line: told('order'), purchase_order_line: told('purchase') } as const;
+
 /**
  * The lines of a document that was made or grew of what was taken, each with what it was made of: in their order, item by
  * item; what a limit split in two is of one.
@@ -23,7 +29,8 @@ async function joinedLines(
 ): Promise<{ id: number; source: TakenLine['source'] }[]> {
   const rows = await sql.rows<{ id: number; itemId: number }>(
     `SELECT l.id, l.item_id FROM ${table} l WHERE l.company_id = ? AND l.${HEAD[table]} = ?
-        AND NOT EXISTS (SELECT 1 FROM sister_line x WHERE ${LINK[table]}) ORDER BY l.line_no`,
+        AND NOT EXISTS (SELECT 1 FROM sister_line x WHERE ${LINK[table]})
+        AND NOT ${TOLD[table]} ORDER BY l.line_no`,
     [companyId, documentId],
   );
   let at = 0;
@@ -58,10 +65,21 @@ export async function joinTaken(
 /** Joins lines of ours with those of what a sister offered; `factor` of our units are one of hers. // X3 */
 export async function joinLines(
   tx: Tx,
-  { kind, fromId }: OfferHead,
+  { kind, fromId, elsewhere }: OfferHead,
   pairs: readonly { ourLineId: number; theirLineId: number; factor: string }[],
   companyId: number,
 ): Promise<void> {
+  if (elsewhere) {
+    // Of a line that a limit split in two, the first is known.
+    for (const { ourLineId, theirLineId } of pairs) {
+      await tx.run('UPDATE elsewhere_line SET line_id = COALESCE(line_id, ?) WHERE company_id = ? AND id = ?', [
+        ourLineId,
+        fromId,
+        theirLineId,
+      ]);
+    }
+    return;
+  }
   await tx.insertPlain(
     sisterLineTable,
     pairs.map(({ ourLineId, theirLineId, factor }) =>

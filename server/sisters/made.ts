@@ -93,7 +93,7 @@ async function orderMade(tx: Tx, ground: Taken, lines: readonly TakenLine[], doe
   const { head, party, source } = ground;
   const { companyId } = doer;
   const [shipToId, items] = await Promise.all([
-    shipToHere(tx, companyId, head.fromId, party!.id, source.shipToId),
+    shipToHere(tx, companyId, head.fromId, party!.id, source),
     sellingOf(tx, ground, lines, companyId),
   ]);
   const saved = await doWithin(

@@ -98,8 +98,10 @@ export async function openSister(
 
 /** The other companies of the installation, as they are paired with ours. */
 export async function listSisters(sql: Sql, companyId: number): Promise<z.infer<typeof contract.listSisters.out>> {
-  const sisters = await sql.rows<SisterCompany & { waiting: number; sent: number; returned: number; items: number }>(
-    `SELECT c.id, c.code, c.name, c.currency,
+  const sisters = await sql.rows<
+    SisterCompany & { email: string; waiting: number; sent: number; returned: number; items: number }
+  >(
+    `SELECT c.id, c.code, c.name, c.currency, c.elsewhere, c.email,
             (SELECT COUNT(*) FROM offer f WHERE f.company_id = ? AND f.waits = TRUE AND f.from_id = c.id AND NOT ${FOLDED}) AS waiting,
             (SELECT COUNT(*) FROM offer f WHERE f.from_id = ? AND f.state IN ('open', 'aside') AND f.company_id = c.id) AS sent,
             (SELECT COUNT(*) FROM offer f WHERE f.from_id = ? AND f.state = 'returned' AND f.company_id = c.id) AS returned,
@@ -108,12 +110,13 @@ export async function listSisters(sql: Sql, companyId: number): Promise<z.infer<
     [companyId, companyId, companyId, companyId, companyId, companyId],
   );
   const rows = [];
-  for (const { waiting, sent, returned, items, ...sister } of sisters) {
+  for (const { waiting, sent, returned, items, email, ...sister } of sisters) {
     const half = await halfOf(sql, companyId, sister.id);
     const { transfer, perCent, takesFitting } = half;
     rows.push({
       sister,
       half: { ...(await parties(sql, companyId, half)), transfer, perCent, takesFitting },
+      email,
       items,
       waiting,
       sent,

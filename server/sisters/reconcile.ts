@@ -34,7 +34,37 @@ async function buyerSays(sql: Sql, buyerId: number, sellerId: number): Promise<O
   );
 }
 
-/** A pair's books side by side, both ways. // X5 */
+/** What a company elsewhere says we owe, by the invoices she sent; what we paid of one she knows. */
+async function saysElsewhere(sql: Sql, sellerId: number, buyerId: number): Promise<OwedToThem[]> {
+  const { vendorId } = await halfOf(sql, buyerId, sellerId);
+  return sql.rows<OwedToThem>(
+    `SELECT d.number, d.currency, d.day, d.total - COALESCE(o.settled, 0) AS owed,
+            CASE f.state WHEN 'returned' THEN 'returned' WHEN 'taken' THEN 'known' WHEN 'folded' THEN 'known' ELSE 'waiting' END AS offered
+       FROM elsewhere_document d
+       JOIN offer f ON f.from_id = d.company_id AND f.kind = 'invoice' AND f.source_id = d.id
+       LEFT JOIN vendor_invoice v ON v.company_id = d.to_id AND v.vendor_id = ? AND v.vendor_number = d.number
+       LEFT JOIN open_item o ON o.company_id = v.company_id AND o.vendor_invoice_id = v.id
+      WHERE d.company_id = ? AND d.to_id = ? AND d.kind = 'invoice' AND d.total > COALESCE(o.settled, 0) ORDER BY d.day, d.id`,
+    [vendorId ?? 0, sellerId, buyerId],
+  );
+}
+
+/** What a company elsewhere shipped us and is not received. */
+async function underWayElsewhere(sql: Sql, sellerId: number, buyerId: number) {
+  const rows = await sql.rows<{ number: string; day: Day; items: string }>(
+    `SELECT f.number, d.day,
+            (SELECT GROUP_CONCAT(CONCAT(TRIM(TRAILING '.' FROM TRIM(TRAILING '0' FROM l.quantity)), ' ', i.number) ORDER BY l.line_no SEPARATOR ', ')
+               FROM elsewhere_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+              WHERE l.company_id = d.company_id AND l.document_id = d.id) AS items
+       FROM offer f FORCE INDEX (offer_from)
+       JOIN elsewhere_document d ON d.company_id = f.from_id AND d.id = f.source_id
+      WHERE f.from_id = ? AND f.state IN ('open', 'aside') AND f.company_id = ? AND f.kind = 'receipt' ORDER BY f.id LIMIT ?`,
+    [sellerId, buyerId, MOST_UNDER_WAY],
+  );
+  return rows.map((row) => ({ ...row, ours: false }));
+}
+
+/** A pair's books side by side, both ways; of a company elsewhere what she told us, and not what she made of ours. // X5 */
 export async function reconcileSister(
   sql: Sql,
   companyId: number,
@@ -42,6 +72,16 @@ export async function reconcileSister(
   workDate: Day,
 ): Promise<z.infer<typeof contract.reconcileSister.out>> {
   const sister = await sisterCompany(sql, sisterId);
+  if (sister.elsewhere) {
+    return {
+      sister,
+      bought: reconcile(await saysElsewhere(sql, sisterId, companyId), await buyerSays(sql, companyId, sisterId)),
+      sold: { rows: [], totals: [] },
+      netting: [],
+      accounts: [],
+      underWay: await underWayElsewhere(sql, sisterId, companyId),
+    };
+  }
   const bought = reconcile(await sellerSays(sql, sisterId, companyId), await buyerSays(sql, companyId, sisterId));
   const sold = reconcile(await sellerSays(sql, companyId, sisterId), await buyerSays(sql, sisterId, companyId));
   const currencies = [...new Set([...bought.totals, ...sold.totals].map(({ currency }) => currency))].sort();

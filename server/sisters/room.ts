@@ -3,6 +3,7 @@ import { answers, reads, type Room } from '../room';
 import { sisterActs } from './acts';
 import { threadBeyond } from './beyond';
 import { checks } from './checks';
+import { exchangeFiles, listDue } from './elsewhere';
 import { sisterDays } from './days';
 import { listSisters, openSister } from './pairs';
 import { reconcileSister } from './reconcile';
@@ -14,6 +15,7 @@ export const room: Room = {
   answers: [
     reads(contract.listTray, (sql, companyId, { query }) => listTray(sql, companyId, query)),
     reads(contract.openOffer, (sql, companyId, { params }) => openOffer(sql, companyId, params.id)),
+    reads(contract.listDue, (sql, companyId) => listDue(sql, companyId)),
     reads(contract.listSisters, (sql, companyId) => listSisters(sql, companyId)),
     reads(contract.openSister, (sql, companyId, { params }) => openSister(sql, companyId, params.id)),
     answers(contract.threadBeyond, ({ parts, who, params }) =>
@@ -24,5 +26,6 @@ export const room: Room = {
       reconcileSister(sql, companyId, params.id, workDate),
     ),
   ],
+  files: exchangeFiles,
   checks,
 };

@@ -2,6 +2,7 @@ import { dec } from '@core/kernel';
 import type { SameGround, ThingLine } from '@core/sisters';
 import { orNotFound } from '../acts';
 import type { Sql } from '../db';
+import { TOLD } from './joined';
 import type { Sister } from './tables';
 
 /** A document of ours that an offer may be: an order of the sister's, or a purchase from her; locked. // X3 */
@@ -41,10 +42,12 @@ export async function thingsOf(
   const rows = await sql.rows<{ documentId: number; lineId: number; itemId: number; quantity: string; joined: number }>(
     selling
       ? `SELECT l.order_id AS document_id, l.id AS line_id, l.item_id, l.quantity - l.cancelled AS quantity,
-                EXISTS (SELECT 1 FROM sister_line x WHERE x.seller_id = l.company_id AND x.sales_line_id = l.id) AS joined
+                EXISTS (SELECT 1 FROM sister_line x WHERE x.seller_id = l.company_id AND x.sales_line_id = l.id)
+                  OR ${TOLD.sales_order_line} AS joined
            FROM sales_order_line l WHERE l.company_id = ? AND l.order_id IN (?) ORDER BY l.line_no`
       : `SELECT l.purchase_order_id AS document_id, l.id AS line_id, l.item_id, l.quantity,
-                EXISTS (SELECT 1 FROM sister_line x WHERE x.buyer_id = l.company_id AND x.purchase_line_id = l.id) AS joined
+                EXISTS (SELECT 1 FROM sister_line x WHERE x.buyer_id = l.company_id AND x.purchase_line_id = l.id)
+                  OR ${TOLD.purchase_order_line} AS joined
            FROM purchase_order_line l WHERE l.company_id = ? AND l.purchase_order_id IN (?) ORDER BY l.line_no`,
     [companyId, ids],
   );

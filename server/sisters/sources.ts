@@ -25,10 +25,14 @@ export interface SisterCompany {
   code: string;
   name: string;
   currency: string;
+  /** Of another installation: what she sends is in files. */
+  elsewhere: boolean;
 }
 
 export async function sisterCompany(sql: Sql, id: number): Promise<SisterCompany> {
-  const [row] = await sql.rows<SisterCompany>('SELECT id, code, name, currency FROM company WHERE id = ?', [id]);
+  const [row] = await sql.rows<SisterCompany>('SELECT id, code, name, currency, elsewhere FROM company WHERE id = ?', [
+    id,
+  ]);
   return orNotFound(row, 'This company');
 }
 
@@ -57,14 +61,14 @@ export type OfferHead = Pick<
   | 'takenRevision'
   | 'takenGone'
   | 'takenId'
-> & { sister: string };
+> & { sister: string; elsewhere: boolean };
 
 /** An offer to a company, locked. */
 export async function loadOffer(sql: Sql, companyId: number, id: number): Promise<OfferHead> {
   const [row] = await sql.rows<OfferHead>(
     `SELECT f.id, f.company_id, f.from_id, f.kind, f.source_id, f.number, f.revision, f.gone, f.state, f.taken_revision,
-            f.taken_gone, f.taken_id, (SELECT c.name FROM company c WHERE c.id = f.from_id) AS sister
-       FROM offer f WHERE f.id = ? AND f.company_id = ? ${sql.forUpdate}`,
+            f.taken_gone, f.taken_id, c.name AS sister, c.elsewhere
+       FROM offer f JOIN company c ON c.id = f.from_id WHERE f.id = ? AND f.company_id = ? ${sql.forUpdate}`,
     [id, companyId],
   );
   return orNotFound(row, 'This offer');
@@ -111,6 +115,8 @@ interface LineRow {
   quantity: string;
   day: Day | null;
   price: string;
+  /** The numbers of pieces that a file told, a line each; null of a sister here, whose pieces are known. */
+  told: string | null;
 }
 
 /** A line of a sister's document, with the numbers of its pieces. */
@@ -123,52 +129,66 @@ export interface SourceLine extends OfferLine {
 }
 
 /** What is read of lines of each kind of source: `l` is the line, `i` its item. */
-const LINES: Readonly<Record<OfferKind, { select: string; from: string; link: string; group: string }>> = {
-  order: {
-    select: 'l.purchase_order_id AS source_id, l.quantity, l.due_date AS day, l.unit_price AS price',
-    from: 'purchase_order_line l',
-    link: `(SELECT MIN(x.sales_line_id) FROM sister_line x WHERE x.buyer_id = l.company_id AND x.purchase_line_id = l.id AND x.seller_id = ?)`,
-    group: 'l.company_id = ? AND l.purchase_order_id IN (?)',
-  },
-  purchase: {
-    select: 'l.order_id AS source_id, l.quantity - l.cancelled AS quantity, l.ship_date AS day, l.unit_price AS price',
-    from: 'sales_order_line l',
-    link: `(SELECT MIN(x.purchase_line_id) FROM sister_line x WHERE x.seller_id = l.company_id AND x.sales_line_id = l.id AND x.buyer_id = ?)`,
-    group: 'l.company_id = ? AND l.order_id IN (?)',
-  },
-  receipt: {
-    select: 'd.shipment_id AS source_id, SUM(d.quantity) AS quantity, NULL AS day, l.unit_price AS price',
-    from: 'shipment_line d JOIN sales_order_line l ON l.company_id = d.company_id AND l.id = d.order_line_id',
-    link: `(SELECT MIN(x.purchase_line_id) FROM sister_line x WHERE x.seller_id = l.company_id AND x.sales_line_id = l.id AND x.buyer_id = ?)`,
-    group: 'd.company_id = ? AND d.shipment_id IN (?) GROUP BY d.shipment_id, l.id',
-  },
-  invoice: {
-    select:
-      'd.invoice_id AS source_id, SUM(d.quantity) AS quantity, NULL AS day, SUM(d.net) / SUM(d.quantity) AS price',
-    from: 'customer_invoice_line d JOIN sales_order_line l ON l.company_id = d.company_id AND l.id = d.order_line_id',
-    link: `(SELECT MIN(x.purchase_line_id) FROM sister_line x WHERE x.seller_id = l.company_id AND x.sales_line_id = l.id AND x.buyer_id = ?)`,
-    group: 'd.company_id = ? AND d.invoice_id IN (?) GROUP BY d.invoice_id, l.id',
-  },
-};
+const LINES: Readonly<Record<OfferKind | 'elsewhere', { select: string; from: string; link: string; group: string }>> =
+  {
+    order: {
+      select: 'l.purchase_order_id AS source_id, l.quantity, l.due_date AS day, l.unit_price AS price',
+      from: 'purchase_order_line l',
+      link: `(SELECT MIN(x.sales_line_id) FROM sister_line x WHERE x.buyer_id = l.company_id AND x.purchase_line_id = l.id AND x.seller_id = ?)`,
+      group: 'l.company_id = ? AND l.purchase_order_id IN (?)',
+    },
+    purchase: {
+      select:
+        'l.order_id AS source_id, l.quantity - l.cancelled AS quantity, l.ship_date AS day, l.unit_price AS price',
+      from: 'sales_order_line l',
+      link: `(SELECT MIN(x.purchase_line_id) FROM sister_line x WHERE x.seller_id = l.company_id AND x.sales_line_id = l.id AND x.buyer_id = ?)`,
+      group: 'l.company_id = ? AND l.order_id IN (?)',
+    },
+    receipt: {
+      select: 'd.shipment_id AS source_id, SUM(d.quantity) AS quantity, NULL AS day, l.unit_price AS price',
+      from: 'shipment_line d JOIN sales_order_line l ON l.company_id = d.company_id AND l.id = d.order_line_id',
+      link: `(SELECT MIN(x.purchase_line_id) FROM sister_line x WHERE x.seller_id = l.company_id AND x.sales_line_id = l.id AND x.buyer_id = ?)`,
+      group: 'd.company_id = ? AND d.shipment_id IN (?) GROUP BY d.shipment_id, l.id',
+    },
+    invoice: {
+      select:
+        'd.invoice_id AS source_id, SUM(d.quantity) AS quantity, NULL AS day, SUM(d.net) / SUM(d.quantity) AS price',
+      from: 'customer_invoice_line d JOIN sales_order_line l ON l.company_id = d.company_id AND l.id = d.order_line_id',
+      link: `(SELECT MIN(x.purchase_line_id) FROM sister_line x WHERE x.seller_id = l.company_id AND x.sales_line_id = l.id AND x.buyer_id = ?)`,
+      group: 'd.company_id = ? AND d.invoice_id IN (?) GROUP BY d.invoice_id, l.id',
+    },
+    // As her file told them.
+    elsewhere: {
+      select: 'l.document_id AS source_id, l.quantity, l.day, l.price',
+      from: 'elsewhere_line l',
+      link: 'l.line_id',
+      group: 'l.company_id = ? AND l.document_id IN (?)',
+    },
+  };
 
 /** The lines of documents of a sister, with what each is here. // X1 */
 export async function sourceLines(
   sql: Sql,
   companyId: number,
-  { fromId, kind, sourceIds }: { fromId: number; kind: OfferKind; sourceIds: readonly number[] },
+  {
+    fromId,
+    kind,
+    sourceIds,
+    elsewhere,
+  }: { fromId: number; kind: OfferKind; sourceIds: readonly number[]; elsewhere: boolean },
 ): Promise<SourceLine[]> {
   if (sourceIds.length === 0) return [];
-  const { select, from, link, group } = LINES[kind];
+  const { select, from, link, group } = LINES[elsewhere ? 'elsewhere' : kind];
   const pair = pairOf(companyId, fromId);
   const rows = await sql.rows<LineRow>(
-    `SELECT STRAIGHT_JOIN ${select}, l.id, l.line_no, i.id AS item_id, i.number, i.name, i.unit, o.id AS ours_id, o.number AS ours_number,
+    `SELECT STRAIGHT_JOIN ${select}, ${elsewhere ? 'l.numbers' : 'NULL'} AS told, l.id, l.line_no, i.id AS item_id, i.number, i.name, i.unit, o.id AS ours_id, o.number AS ours_number,
             o.name AS ours_name, o.unit AS ours_unit, o.route AS ours_route, ${pair.factor} AS factor, ${link} AS line_id
        FROM ${from}
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id ${pair.join}
       WHERE ${group} ORDER BY source_id, l.line_no`,
-    [companyId, ...pair.values, fromId, sourceIds],
+    [...(elsewhere ? [] : [companyId]), ...pair.values, fromId, sourceIds],
   );
-  const pieces = kind === 'receipt' ? await serialsMovedBy(sql, fromId, 'SH', sourceIds) : [];
+  const pieces = kind === 'receipt' && !elsewhere ? await serialsMovedBy(sql, fromId, 'SH', sourceIds) : [];
   return rows
     .filter(({ quantity, lineId }) => dec(quantity).gt(0) || lineId !== null)
     .map((row) => ({
@@ -184,9 +204,11 @@ export async function sourceLines(
       quantity: row.quantity,
       day: row.day,
       price: row.price,
-      numbers: pieces
-        .filter(({ documentId, lineId }) => documentId === row.sourceId && lineId === row.id)
-        .map(({ number }) => number),
+      numbers:
+        row.told?.split('\n').filter((number) => number !== '') ??
+        pieces
+          .filter(({ documentId, lineId }) => documentId === row.sourceId && lineId === row.id)
+          .map(({ number }) => number),
     }));
 }
 
@@ -196,6 +218,16 @@ export interface SourceHead {
   day: Day | null;
   /** Where it goes, in the sister's own addresses; null for her own place. */
   shipToId: number | null;
+  /** The same, where a file told it; null for her own place. */
+  place: Place | null;
+}
+
+export interface Place {
+  label: string;
+  street: string;
+  postcode: string;
+  town: string;
+  country: string;
 }
 
 const HEADS: Readonly<Record<OfferKind, string>> = {
@@ -209,10 +241,18 @@ const HEADS: Readonly<Record<OfferKind, string>> = {
 
 export async function sourceHead(
   sql: Sql,
-  { fromId, kind, sourceId }: Pick<OfferHead, 'fromId' | 'kind' | 'sourceId'>,
-) {
-  const [row] = await sql.rows<SourceHead>(HEADS[kind], [fromId, sourceId]);
-  return orNotFound(row, 'This document');
+  { fromId, kind, sourceId, elsewhere }: Pick<OfferHead, 'fromId' | 'kind' | 'sourceId' | 'elsewhere'>,
+): Promise<SourceHead> {
+  if (elsewhere) {
+    const [told] = await sql.rows<Place & { currency: string; day: Day }>(
+      'SELECT currency, day, label, street, postcode, town, country FROM elsewhere_document WHERE company_id = ? AND id = ?',
+      [fromId, sourceId],
+    );
+    const { currency, day, ...place } = orNotFound(told, 'This document');
+    return { currency, day, shipToId: null, place: place.label || place.street ? place : null };
+  }
+  const [row] = await sql.rows<Omit<SourceHead, 'place'>>(HEADS[kind], [fromId, sourceId]);
+  return { ...orNotFound(row, 'This document'), place: null };
 }
 
 /** Who the sister is to us for an offer of that kind: a customer who orders, a vendor for all else. */

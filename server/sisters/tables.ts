@@ -22,6 +22,23 @@ export const sisterLineTable = table('sister_line', {
 
 export const sisterMoveTable = table('sister_move', { int: 'sellerId shipmentId buyerId receiptId' });
 
+export const elsewhereDocumentTable = table('elsewhere_document', {
+  int: 'companyId id= toId',
+  choice: 'kind:order|purchase|receipt|invoice',
+  text: 'number currency label= street= postcode= town= country=',
+  decimal: 'total=',
+  day: 'day',
+});
+
+export const elsewhereLineTable = table('elsewhere_line', {
+  int: 'companyId id= documentId lineNo itemId lineId?',
+  decimal: 'quantity price=',
+  day: 'day?',
+  text: 'despatch= numbers=',
+});
+
+export const elsewhereDueTable = table('elsewhere_due', { int: 'offerId companyId' });
+
 export const offerTable = table('offer', {
   int: 'id= companyId fromId sourceId revision= takenRevision= takenId?',
   choice: 'kind:order|purchase|receipt|invoice state=:open|aside|returned|taken|folded|dropped',

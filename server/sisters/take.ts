@@ -67,6 +67,8 @@ async function take(
     [became, head.id],
   );
   if (became !== null) await foldedBack(tx, head, became, effects, doer);
+  // Elsewhere she hears of it by what we send her.
+  if (head.elsewhere) return done;
   await recordIn(
     tx,
     takeOffer.endpoint.name,
@@ -83,7 +85,7 @@ async function take(
  */
 async function foldedBack(
   tx: Tx,
-  { fromId, kind, sourceId }: OfferHead,
+  { fromId, kind, sourceId, elsewhere }: OfferHead,
   became: number,
   { does, otherwise }: TakeEffects,
   { companyId }: Doer,
@@ -103,7 +105,7 @@ async function foldedBack(
         WHERE d.company_id = ? AND d.id = ?
        ON DUPLICATE KEY UPDATE state = 'folded', taken_id = VALUES(taken_id), revision = VALUES(revision),
          taken_revision = VALUES(taken_revision), taken_gone = gone`,
-    [fromId, back, sourceId, otherwise ? 1 : 0, companyId, became],
+    [fromId, back, elsewhere ? null : sourceId, otherwise ? 1 : 0, companyId, became],
   );
 }
 

@@ -28,16 +28,25 @@ interface OfferRead {
   code: string;
   name: string;
   currency: string;
+  /** What is told is told by a file of hers. */
+  elsewhere: boolean;
+  /** The other end is a company elsewhere. */
+  sisterElsewhere: boolean;
 }
 
 /** An invoice `f` whose goods wait to be received: it is told with their receipt. // X3 */
-export const FOLDED = `(f.kind = 'invoice' AND EXISTS (
+export const FOLDED = `(f.kind = 'invoice' AND (EXISTS (
+              SELECT 1 FROM elsewhere_line l JOIN elsewhere_document d ON d.company_id = l.company_id AND d.to_id = f.company_id AND d.kind = 'receipt' AND d.number = l.despatch
+                JOIN offer r ON r.from_id = d.company_id AND r.kind = 'receipt' AND r.source_id = d.id AND r.state IN ('open', 'aside')
+               WHERE l.company_id = f.from_id AND l.document_id = f.source_id)
+            OR EXISTS (
               SELECT 1 FROM customer_invoice_line l JOIN shipment_line s ON s.company_id = l.company_id AND s.id = l.shipment_line_id
                 JOIN offer r ON r.from_id = s.company_id AND r.kind = 'receipt' AND r.source_id = s.shipment_id AND r.state IN ('open', 'aside')
-               WHERE l.company_id = f.from_id AND l.invoice_id = f.source_id))`;
+               WHERE l.company_id = f.from_id AND l.invoice_id = f.source_id)))`;
 
 const COLUMNS = `f.id, f.company_id, f.from_id, f.kind, f.state, f.source_id, f.number, f.revision, f.taken_revision, f.gone, f.taken_gone,
-  f.taken_id, f.reason, f.until_day, c.code, c.name, c.currency`;
+  f.taken_id, f.reason, f.until_day, c.code, c.name, c.currency, c.elsewhere AS sister_elsewhere,
+  (SELECT h.elsewhere FROM company h WHERE h.id = f.from_id) AS elsewhere`;
 
 /**
  * What sisters sent that waits, what came back of ours, or what was done; newest first. Invoices whose goods wait to be
@@ -82,8 +91,7 @@ async function rowsOf(sql: Sql, companyId: number, offers: readonly OfferRead[])
   for (const [first, ...others] of groups.values()) {
     const all = [first!, ...others];
     const read = await sourceLines(sql, first!.companyId, {
-      fromId: first!.fromId,
-      kind: first!.kind,
+      ...first!,
       sourceIds: all.map(({ sourceId }) => sourceId),
     });
     for (const { id, sourceId } of all)
@@ -106,7 +114,13 @@ async function rowOf(sql: Sql, companyId: number, offer: OfferRead, lines: reado
     id: offer.id,
     kind: offer.kind,
     state: offer.state,
-    sister: { id: ours ? offer.fromId : offer.companyId, code: offer.code, name: offer.name, currency: offer.currency },
+    sister: {
+      id: ours ? offer.fromId : offer.companyId,
+      code: offer.code,
+      name: offer.name,
+      currency: offer.currency,
+      elsewhere: offer.sisterElsewhere,
+    },
     number: offer.number,
     revision: offer.revision,
     changed: (offer.state === 'taken' || offer.state === 'folded') && offer.revision !== offer.takenRevision,
@@ -114,7 +128,7 @@ async function rowOf(sql: Sql, companyId: number, offer: OfferRead, lines: reado
     lines: lines.length,
     first: first ? `${dec(first.quantity).toFixed()} ${first.theirs.number}` : '',
     day: days[0] ?? head.day,
-    forWhom: await forWhom(sql, offer, head.shipToId),
+    forWhom: head.place?.label ?? (await forWhom(sql, offer, head.shipToId)),
     document: await takenOf(sql, offer),
     reason: offer.reason,
     untilDay: offer.untilDay,
@@ -194,11 +208,7 @@ export async function openOffer(sql: Sql, companyId: number, id: number): Promis
     [id, companyId],
   );
   const offer = orNotFound(found, 'This offer');
-  const lines = await sourceLines(sql, companyId, {
-    fromId: offer.fromId,
-    kind: offer.kind,
-    sourceIds: [offer.sourceId],
-  });
+  const lines = await sourceLines(sql, companyId, { ...offer, sourceIds: [offer.sourceId] });
   const head = await sourceHead(sql, offer);
   const row = await rowOf(sql, companyId, offer, lines);
   const half = await halfOf(sql, companyId, offer.fromId);
@@ -209,7 +219,9 @@ export async function openOffer(sql: Sql, companyId: number, id: number): Promis
     currency: head.currency,
     party: party && { id: party.id, number: party.number, name: party.name },
     total: sum(lines.map(({ quantity, price }) => dec(quantity).times(price))).toFixed(2),
-    address: await addressOf(sql, offer, head.shipToId),
+    address: head.place
+      ? [head.place.label, head.place.street, head.place.town].filter((part) => part !== '').join(', ')
+      : await addressOf(sql, offer, head.shipToId),
     items: lines.map((line) => ({
       id: line.id,
       lineNo: line.lineNo,

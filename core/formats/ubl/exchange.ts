@@ -318,8 +318,12 @@ function readLine(kind: Exchanged, line: XmlElement, reference: XmlElement | und
     name: textAt(line, 'Item', 'Name'),
     quantity: decimalOf(quantity?.text ?? ''),
     unit: noted ? noted.text.slice(UNIT_NOTE.length) : (UNIT_OF.get(code) ?? code),
-    price:
-      DECIMAL.test(price) && DECIMAL.test(base) && !dec(base).eq(0) ? dec(price).div(base).round(4).toFixed() : price,
+    price: DECIMAL.test(price)
+      ? dec(price)
+          .div(DECIMAL.test(base) && !dec(base).eq(0) ? base : '1')
+          .round(4)
+          .toFixed()
+      : price,
     day: (textAt(period, 'EndDate') || textAt(period, 'StartDate')).slice(0, 10) || null,
     // Where the order is the seller's own, its number stands at both places.
     ordered: ordered && ordered !== sold ? { number: ordered, line: wholeOf(textAt(reference, 'LineID')) } : null,

@@ -1,0 +1,74 @@
+-- A sister company of another installation: known here by her name and what she sends. Nobody works in it here. (X1 X2)
+ALTER TABLE company ADD COLUMN IF NOT EXISTS elsewhere BOOLEAN NOT NULL DEFAULT FALSE;
+
+ALTER TABLE offer MODIFY number VARCHAR(40) NOT NULL;
+
+-- What she sent us, as her file tells it: a row a document, whatever is sent twice; its newest revision.
+CREATE TABLE IF NOT EXISTS elsewhere_document (
+  company_id SMALLINT UNSIGNED NOT NULL,
+  id INT UNSIGNED NOT NULL AUTO_INCREMENT,
+  to_id SMALLINT UNSIGNED NOT NULL,
+  kind ENUM('order', 'purchase', 'receipt', 'invoice') NOT NULL,
+  number VARCHAR(40) NOT NULL,
+  currency CHAR(3) NOT NULL,
+  day DATE NOT NULL,
+  -- Where it goes, in her words; empty for her own place.
+  label VARCHAR(60) NOT NULL DEFAULT '',
+  street VARCHAR(120) NOT NULL DEFAULT '',
+  postcode VARCHAR(12) NOT NULL DEFAULT '',
+  town VARCHAR(60) NOT NULL DEFAULT '',
+  country VARCHAR(60) NOT NULL DEFAULT '',
+  -- What an invoice comes to, with its tax.
+  total DECIMAL(14,2) NOT NULL DEFAULT 0,
+  PRIMARY KEY (company_id, id),
+  KEY elsewhere_document_id (id),
+  UNIQUE KEY elsewhere_document_number (company_id, to_id, kind, number),
+  FOREIGN KEY (company_id) REFERENCES company (id),
+  FOREIGN KEY (to_id) REFERENCES company (id)
+);
+
+CREATE TABLE IF NOT EXISTS elsewhere_line (
+  company_id SMALLINT UNSIGNED NOT NULL,
+  id INT UNSIGNED NOT NULL AUTO_INCREMENT,
+  document_id INT UNSIGNED NOT NULL,
+  line_no INT UNSIGNED NOT NULL,
+  item_id INT UNSIGNED NOT NULL,
+  quantity DECIMAL(18,5) NOT NULL,
+  day DATE NULL,
+  price DECIMAL(18,4) NOT NULL DEFAULT 0,
+  -- Our line that is the same thing: of a sales order where she ordered, else of a purchase.
+  line_id INT UNSIGNED NULL,
+  -- Of an invoice: the delivery note its goods came with.
+  despatch VARCHAR(40) NOT NULL DEFAULT '',
+  -- Of goods: the numbers of their pieces.
+  numbers TEXT NOT NULL DEFAULT '',
+  PRIMARY KEY (company_id, id),
+  KEY elsewhere_line_id (id),
+  UNIQUE KEY elsewhere_line_no (company_id, document_id, line_no),
+  KEY elsewhere_line_ours (line_id),
+  KEY elsewhere_line_despatch (company_id, despatch),
+  FOREIGN KEY (company_id, document_id) REFERENCES elsewhere_document (company_id, id),
+  FOREIGN KEY (company_id, item_id) REFERENCES item (company_id, id)
+);
+
+-- What is still to be sent to sisters elsewhere: a document of ours, new or changed, or that one of hers was returned.
+CREATE TABLE IF NOT EXISTS elsewhere_due (
+  offer_id INT UNSIGNED NOT NULL,
+  company_id SMALLINT UNSIGNED NOT NULL,
+  PRIMARY KEY (offer_id),
+  KEY elsewhere_due_company (company_id, offer_id),
+  FOREIGN KEY (offer_id) REFERENCES offer (id)
+);
+
+CREATE OR REPLACE TRIGGER offer_due_new AFTER INSERT ON offer FOR EACH ROW
+  INSERT IGNORE INTO elsewhere_due (offer_id, company_id)
+    SELECT NEW.id, NEW.from_id FROM company c WHERE c.id = NEW.company_id AND c.elsewhere = TRUE;
+
+CREATE OR REPLACE TRIGGER offer_due AFTER UPDATE ON offer FOR EACH ROW
+  IF NEW.revision <> OLD.revision OR NEW.gone <> OLD.gone THEN
+    INSERT IGNORE INTO elsewhere_due (offer_id, company_id)
+      SELECT NEW.id, NEW.from_id FROM company c WHERE c.id = NEW.company_id AND c.elsewhere = TRUE;
+  ELSEIF NEW.state = 'returned' AND OLD.state <> 'returned' THEN
+    INSERT IGNORE INTO elsewhere_due (offer_id, company_id)
+      SELECT NEW.id, NEW.company_id FROM company c WHERE c.id = NEW.from_id AND c.elsewhere = TRUE;
+  END IF;
