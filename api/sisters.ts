@@ -344,6 +344,8 @@ export const DueRow = z.object({
   sister: SisterRef,
   /** Where her files are sent by mail; empty where by hand only. */
   email: z.string(),
+  /** The last day it was sent; null until then. */
+  sentOn: Day.nullable(),
   /** Ours that is sent; null of what goes back. */
   document: DocumentRef.nullable(),
 });
@@ -353,7 +355,8 @@ export const listDue = read({
   name: 'listDue',
   needs: 'send',
   path: '/exchange/due',
-  summary: 'What is still to be sent to companies elsewhere, oldest first, 200 at most.',
+  summary: 'What is still to be sent to companies elsewhere, oldest first, 200 at most; or the 50 that were sent last.',
+  query: z.object({ show: z.enum(['due', 'sent']).default('due') }),
   out: z.object({ rows: z.array(DueRow) }),
 });
 

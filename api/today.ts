@@ -28,6 +28,7 @@ export const TODAY_KINDS = [
   'invoice-owed',
   'offer',
   'offer-returned',
+  'offer-to-send',
 ] as const;
 
 export const TodayRow = z.object({

@@ -2,6 +2,8 @@ import { addDays, type Day } from '@core/kernel';
 import type { Database } from '../server/db';
 import { Actor } from '../server/sample/actor';
 import type { Masters } from '../server/sample/masters';
+import { itemVendorTable } from '../server/catalogue/tables';
+import { vendorTable } from '../server/parties/tables';
 import { laySisters, type Sisters } from '../server/sample/sisters';
 
 /** Items that are bought of Muara Bening, and when they are wanted: days from the work date. */
@@ -57,6 +59,31 @@ class SisterStory {
     await this.buy({ quantity: '4', due: 24 }, 0);
     const early = await this.buy({ quantity: '5', due: 2 }, -1);
     await this.giveBack(early, 'Nothing is free before the end of the month; ask for the 28th.', 0);
+    await this.buyElsewhere();
+  }
+
+  /** A sister in another installation: what is ordered of her waits to be sent. */
+  private async buyElsewhere(): Promise<void> {
+    const { hbw } = this.sisters;
+    const itemId = this.masters.items.get('FV-1200')!.id;
+    const typed = { code: 'LGW', name: 'Lembah Gading Water', currency: 'MYR', email: 'exchange@gading.example' };
+    await this.ours.does('keepElsewhere', { id: null, ...typed }, this.workDate);
+    const [sister] = await this.database.rows<{ id: number }>("SELECT id FROM company WHERE code = 'LGW'");
+    const [terms] = await this.database.rows<{ id: number }>(
+      "SELECT id FROM payment_terms WHERE company_id = ? AND name = '30 days'",
+      [hbw],
+    );
+    const vendorId = await this.database.transaction(async (tx) => {
+      const party = { number: 'V-202', name: typed.name, phone: '07-5550 4410', currency: typed.currency };
+      const [id] = await tx.insert(vendorTable, [{ companyId: hbw, ...party, paymentTermsId: terms!.id }]);
+      const pays = { unitPrice: '5480', leadDays: 21, preferred: false, minimum: '0', multiple: '0' };
+      await tx.insertPlain(itemVendorTable, [{ companyId: hbw, itemId, vendorId: id!, ...pays }]);
+      return id!;
+    });
+    const half = { customerId: null, vendorId, transfer: 'ordinary', perCent: '0', takesFitting: false };
+    await this.ours.does('keepSister', { sisterId: sister!.id, ...half }, this.workDate);
+    const lines = [{ itemId, quantity: '2', dueDate: this.on(30) }];
+    await this.ours.does('enterPurchase', { vendorId, shipToId: null, lines }, this.workDate);
   }
 
   private async buy({ quantity, due, to }: Bought, day: number): Promise<number> {

@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
 import { expect, sheet, signIn, test } from './world';
 
@@ -116,4 +117,86 @@ test('three corners: her shipment to our customer is ours in the same act', asyn
   await expect(dock.getByText(/SH-\d+/).nth(1)).toBeVisible();
   await dock.getByRole('tab', { name: 'Changes' }).click();
   await expect(dock.getByText('Chandra').first()).toBeVisible();
+});
+
+/** Her answer to an order of ours: so many, in that revision. */
+const response = (
+  purchase: string,
+  quantity: string,
+  revision: number,
+  day: string,
+) => `<?xml version="1.0" encoding="UTF-8"?>
+<OrderResponse xmlns="urn:oasis:names:specification:ubl:schema:xsd:OrderResponse-2"
+  xmlns:cac="urn:oasis:names:specification:ubl:schema:xsd:CommonAggregateComponents-2"
+  xmlns:cbc="urn:oasis:names:specification:ubl:schema:xsd:CommonBasicComponents-2">
+  <cbc:ID>G-118</cbc:ID><cbc:SalesOrderID>G-118</cbc:SalesOrderID><cbc:IssueDate>2027-03-02</cbc:IssueDate>
+  <cbc:OrderResponseCode>AP</cbc:OrderResponseCode><cbc:DocumentCurrencyCode>MYR</cbc:DocumentCurrencyCode>
+  <cac:OrderReference><cbc:ID>${purchase}</cbc:ID></cac:OrderReference>
+  <cac:AdditionalDocumentReference><cbc:ID>G-118</cbc:ID><cbc:VersionID>${revision}</cbc:VersionID></cac:AdditionalDocumentReference>
+  <cac:SellerSupplierParty><cac:Party><cac:PartyIdentification><cbc:ID>LGW</cbc:ID></cac:PartyIdentification></cac:Party></cac:SellerSupplierParty>
+  <cac:BuyerCustomerParty><cac:Party><cac:PartyIdentification><cbc:ID>HBW</cbc:ID></cac:PartyIdentification></cac:Party></cac:BuyerCustomerParty>
+  <cac:OrderLine>
+    <cac:LineItem>
+      <cbc:ID>1</cbc:ID><cbc:Quantity unitCode="EA">${quantity}</cbc:Quantity>
+      <cac:Delivery><cac:PromisedDeliveryPeriod><cbc:EndDate>${day}</cbc:EndDate></cac:PromisedDeliveryPeriod></cac:Delivery>
+      <cac:Item><cbc:Name>Vessel of 1200</cbc:Name><cac:SellersItemIdentification><cbc:ID>G-12</cbc:ID></cac:SellersItemIdentification></cac:Item>
+    </cac:LineItem>
+    <cac:OrderLineReference><cbc:LineID>1</cbc:LineID><cac:OrderReference><cbc:ID>${purchase}</cbc:ID></cac:OrderReference></cac:OrderLineReference>
+  </cac:OrderLine>
+</OrderResponse>`;
+
+test('a sister elsewhere: our order goes as a file, her answers come back as files, each once', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/tray');
+  await page.getByRole('radio', { name: 'To send' }).click();
+  const row = page.locator('.offer', { hasText: 'is ordered of Lembah Gading Water' });
+  const number = (await row.getByRole('link', { name: /^PO-/ }).innerText()).trim();
+  const saved = page.waitForEvent('download');
+  await row.getByRole('link', { name: `Save ${number}` }).click();
+  const ordered = await readFile(await (await saved).path(), 'utf8');
+  expect(ordered).toContain(`<cbc:ID>${number}</cbc:ID>`);
+  const day = /<cbc:EndDate>(.*?)<\/cbc:EndDate>/.exec(ordered)![1]!;
+  await expect(page.getByRole('status')).toContainText(`${number} was saved; bring it to Lembah Gading Water.`);
+  await expect(page.getByRole('heading', { name: 'Sent last' })).toBeVisible();
+  await expect(row.getByRole('link', { name: `Save ${number}` })).toHaveText('Save it again');
+
+  const bringIn = async (text: string, words: RegExp) => {
+    await page.getByRole('button', { name: 'Bring in a file…' }).click();
+    await sheet(page)
+      .getByLabel('File of a sister company')
+      .setInputFiles({ name: 'g-118.xml', mimeType: 'application/xml', buffer: Buffer.from(text) });
+    await expect(sheet(page).getByText(words)).toBeVisible();
+    await sheet(page).getByRole('button', { name: 'Bring it in' }).click();
+    await expect(page.getByRole('status')).toContainText('The file was brought in.');
+  };
+  // A file for somebody else is refused at once, and nothing is made.
+  await page.getByRole('radio', { name: 'Waiting' }).click();
+  await page.getByRole('button', { name: 'Bring in a file…' }).click();
+  await sheet(page)
+    .getByLabel('File of a sister company')
+    .setInputFiles({
+      name: 'g.xml',
+      mimeType: 'application/xml',
+      buffer: Buffer.from(response(number, '2', 0, day).replace('>HBW<', '>XYZ<')),
+    });
+  await expect(sheet(page).getByText('This file is for XYZ, and we are HBW; bring it in there.')).toBeVisible();
+  await expect(sheet(page).getByRole('button', { name: 'Bring it in' })).toBeDisabled();
+  await sheet(page).getByRole('button', { name: 'Leave it' }).click();
+
+  await bringIn(response(number, '2', 0, day), /an order response that says what we have; nothing is left to do/);
+  await bringIn(response(number, '2', 0, day), /came before, or a later one did; nothing is made twice/);
+  await expect(page.locator('.offer', { hasText: 'G-118' })).toHaveCount(0);
+
+  // She can do one of both: it waits, and our order is changed by it.
+  await bringIn(response(number, '1', 1, day), /changed; what is another will stand in the tray/);
+  const changed = page.locator('.offer', { hasText: 'G-118' });
+  await changed
+    .getByRole('button', { name: /G-118$/ })
+    .last()
+    .click();
+  await expect(sheet(page).getByText('sells us 1 G-12')).toBeVisible();
+  await sheet(page).locator('footer .next').click();
+  await expect(page.getByRole('status')).toContainText('was taken');
+  await page.getByRole('radio', { name: 'To send' }).click();
+  await expect(row.first()).toContainText('changed for the first time');
 });

@@ -15,7 +15,7 @@ export const room: Room = {
   answers: [
     reads(contract.listTray, (sql, companyId, { query }) => listTray(sql, companyId, query)),
     reads(contract.openOffer, (sql, companyId, { params }) => openOffer(sql, companyId, params.id)),
-    reads(contract.listDue, (sql, companyId) => listDue(sql, companyId)),
+    reads(contract.listDue, (sql, companyId, { query }) => listDue(sql, companyId, query)),
     reads(contract.listSisters, (sql, companyId) => listSisters(sql, companyId)),
     reads(contract.openSister, (sql, companyId, { params }) => openSister(sql, companyId, params.id)),
     answers(contract.threadBeyond, ({ parts, who, params }) =>

@@ -37,7 +37,11 @@ export const elsewhereLineTable = table('elsewhere_line', {
   text: 'despatch= numbers=',
 });
 
-export const elsewhereDueTable = table('elsewhere_due', { int: 'offerId companyId' });
+export const elsewhereDueTable = table('elsewhere_due', {
+  int: 'offerId companyId',
+  day: 'sentOn?',
+  boolean: 'waits?',
+});
 
 export const offerTable = table('offer', {
   int: 'id= companyId fromId sourceId revision= takenRevision= takenId?',

@@ -56,6 +56,7 @@ const SEEN_BY: Partial<Record<TodayRow['kind'], Right | readonly Right[]>> = {
   'line-short': ['goods', 'orders', 'purchases'],
   offer: ['orders', 'purchases', 'goods', 'vendor-invoices'],
   'offer-returned': ['orders', 'purchases', 'goods', 'customer-invoices'],
+  'offer-to-send': ['send'],
 };
 
 /** Planned orders `p` of some kinds that must be begun by a day, in words of what they are and whom they are for. // T12 */
@@ -269,6 +270,21 @@ const SOURCES: readonly Source[] = [
                  NULL AS whole, NULL AS order_line_id, f.reason AS note
             FROM offer f FORCE INDEX (offer_from) JOIN company c ON c.id = f.company_id
            WHERE f.from_id = ? AND f.state = 'returned' ORDER BY f.id DESC LIMIT ?`,
+    values: (companyId) => [companyId],
+  },
+  {
+    band: 'now',
+    kind: 'offer-to-send',
+    // What goes to each company elsewhere: the newest by its number, and how many. // X2
+    sql: `SELECT CASE f.kind WHEN 'order' THEN 'PO' WHEN 'purchase' THEN 'SO' WHEN 'receipt' THEN 'SH' ELSE 'CI' END AS document_kind,
+                 f.id AS document_id, f.number, c.name AS party, w.count, NULL AS day, NULL AS amount, '' AS currency, NULL AS done,
+                 NULL AS whole, NULL AS order_line_id
+            FROM (SELECT MAX(x.offer_id) AS id, COUNT(*) AS count FROM elsewhere_due x FORCE INDEX (elsewhere_due_company)
+                    JOIN offer y ON y.id = x.offer_id WHERE x.company_id = ? AND x.waits = TRUE
+                     AND NOT EXISTS (SELECT 1 FROM sales_order o WHERE y.kind = 'purchase' AND o.company_id = y.from_id AND o.id = y.source_id AND o.state = 'draft')
+                   GROUP BY IF(y.company_id = x.company_id, y.from_id, y.company_id)) w
+            JOIN offer f ON f.id = w.id
+            JOIN company c ON c.id IN (f.company_id, f.from_id) AND c.elsewhere = TRUE ORDER BY c.name LIMIT ?`,
     values: (companyId) => [companyId],
   },
   {

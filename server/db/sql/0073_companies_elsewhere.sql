@@ -51,24 +51,29 @@ CREATE TABLE IF NOT EXISTS elsewhere_line (
   FOREIGN KEY (company_id, item_id) REFERENCES item (company_id, id)
 );
 
--- What is still to be sent to sisters elsewhere: a document of ours, new or changed, or that one of hers was returned.
+-- What goes to sisters elsewhere: a document of ours, new or changed, or that one of hers was returned; to be sent until it is.
 CREATE TABLE IF NOT EXISTS elsewhere_due (
   offer_id INT UNSIGNED NOT NULL,
   company_id SMALLINT UNSIGNED NOT NULL,
+  -- The last day it was sent as it is; null until then.
+  sent_on DATE NULL,
+  waits BOOLEAN AS (sent_on IS NULL) PERSISTENT,
   PRIMARY KEY (offer_id),
-  KEY elsewhere_due_company (company_id, offer_id),
+  KEY elsewhere_due_company (company_id, waits, offer_id),
   FOREIGN KEY (offer_id) REFERENCES offer (id)
 );
 
 CREATE OR REPLACE TRIGGER offer_due_new AFTER INSERT ON offer FOR EACH ROW
-  INSERT IGNORE INTO elsewhere_due (offer_id, company_id)
+  INSERT INTO elsewhere_due (offer_id, company_id)
     SELECT NEW.id, NEW.from_id FROM company c WHERE c.id = NEW.company_id AND c.elsewhere = TRUE;
 
 CREATE OR REPLACE TRIGGER offer_due AFTER UPDATE ON offer FOR EACH ROW
   IF NEW.revision <> OLD.revision OR NEW.gone <> OLD.gone THEN
-    INSERT IGNORE INTO elsewhere_due (offer_id, company_id)
-      SELECT NEW.id, NEW.from_id FROM company c WHERE c.id = NEW.company_id AND c.elsewhere = TRUE;
+    INSERT INTO elsewhere_due (offer_id, company_id)
+      SELECT NEW.id, NEW.from_id FROM company c WHERE c.id = NEW.company_id AND c.elsewhere = TRUE
+      ON DUPLICATE KEY UPDATE sent_on = NULL;
   ELSEIF NEW.state = 'returned' AND OLD.state <> 'returned' THEN
-    INSERT IGNORE INTO elsewhere_due (offer_id, company_id)
-      SELECT NEW.id, NEW.company_id FROM company c WHERE c.id = NEW.from_id AND c.elsewhere = TRUE;
+    INSERT INTO elsewhere_due (offer_id, company_id)
+      SELECT NEW.id, NEW.company_id FROM company c WHERE c.id = NEW.from_id AND c.elsewhere = TRUE
+      ON DUPLICATE KEY UPDATE sent_on = NULL;
   END IF;

@@ -137,6 +137,8 @@ describe('X2 sisters elsewhere: two installations, and files between them', () =
     expect(found.rows).toHaveLength(1);
     const books = await salmah.get<z.output<typeof reconcileSister.out>>(`/api/sisters/${lgw}/reconciliation`);
     expect(books.bought).toMatchObject({ rows: [{ why: 'same' }], totals: [{ currency: 'SGD', difference: '0' }] });
+    const { rows: sent } = await salmah.get<{ rows: Due[] }>('/api/exchange/due?show=sent');
+    expect(sent).toMatchObject([{ number: ours.number, sentOn: '2027-03-01' }]);
     // What was sent by mail is kept with its file.
     const { rows } = await salmah.get<{ rows: { id: number; recipient: string; document: { number: string } }[] }>(
       '/api/messages',

@@ -12,6 +12,8 @@ import { SOURCE_KIND, sourceHead, sourceLines } from '../sources';
 
 /** What is still to be sent told at most. */
 const MOST_DUE = 200;
+/** What was sent last told at most. */
+const MOST_SENT = 50;
 
 interface Due {
   id: number;
@@ -27,22 +29,31 @@ interface Due {
   name: string;
   currency: string;
   email: string;
+  sentOn: Day | null;
 }
 
 /** A due row `x` with its offer; an order of hers that was taken as a draft is answered once it is confirmed. */
 const DUE = `SELECT f.id, f.kind, f.source_id, f.number, f.revision, f.gone, f.company_id = x.company_id AS returned, f.reason,
-       c.id AS sister_id, c.code, c.name, c.currency, c.email
-  FROM elsewhere_due x JOIN offer f ON f.id = x.offer_id
+       c.id AS sister_id, c.code, c.name, c.currency, c.email, x.sent_on
+  FROM elsewhere_due x FORCE INDEX (elsewhere_due_company) JOIN offer f ON f.id = x.offer_id
   JOIN company c ON c.id = IF(f.company_id = x.company_id, f.from_id, f.company_id)
  WHERE x.company_id = ?
    AND NOT (f.kind = 'purchase' AND f.from_id = x.company_id AND EXISTS (
      SELECT 1 FROM sales_order o WHERE o.company_id = f.from_id AND o.id = f.source_id AND o.state = 'draft'))`;
 
-/** What of ours is still to be sent to companies elsewhere, oldest first. Served by elsewhere_due_company. // X2 */
-export async function listDue(sql: Sql, companyId: number): Promise<z.infer<typeof contract.listDue.out>> {
-  const rows = await sql.rows<Due>(`${DUE} ORDER BY x.offer_id LIMIT ?`, [companyId, MOST_DUE]);
+/** What of ours is still to be sent to companies elsewhere, oldest first, or was sent last. Served by elsewhere_due_company. // X2 */
+export async function listDue(
+  sql: Sql,
+  companyId: number,
+  { show }: z.output<typeof contract.listDue.query>,
+): Promise<z.infer<typeof contract.listDue.out>> {
+  const rows = await sql.rows<Due>(`${DUE} AND x.waits = ? ORDER BY x.offer_id ${show === 'sent' ? 'DESC' : ''} LIMIT ?`, [
+    companyId,
+    show === 'sent' ? 0 : 1,
+    show === 'sent' ? MOST_SENT : MOST_DUE,
+  ]);
   return {
-    rows: rows.map(({ id, kind, sourceId, number, revision, gone, returned, reason, email, ...sister }) => ({
+    rows: rows.map(({ id, kind, sourceId, number, revision, gone, returned, reason, email, sentOn, ...sister }) => ({
       id,
       kind,
       number,
@@ -58,6 +69,7 @@ export async function listDue(sql: Sql, companyId: number): Promise<z.infer<type
         elsewhere: true,
       },
       email,
+      sentOn,
       document: returned ? null : { kind: SOURCE_KIND[kind], id: sourceId, number },
     })),
   };
@@ -71,7 +83,7 @@ export async function exchangeFile(
 ): Promise<{ name: string; content: Buffer }> {
   const [row] = await sql.rows<Due>(
     `SELECT f.id, f.kind, f.source_id, f.number, f.revision, f.gone, f.company_id = ? AS returned, f.reason,
-            c.id AS sister_id, c.code, c.name, c.currency, c.email
+            c.id AS sister_id, c.code, c.name, c.currency, c.email, NULL AS sent_on
        FROM offer f JOIN company c ON c.id = IF(f.company_id = ?, f.from_id, f.company_id) AND c.elsewhere = TRUE
       WHERE f.id = ? AND (f.from_id = ? OR (f.company_id = ? AND f.state = 'returned'))`,
     [companyId, companyId, offerId, companyId, companyId],
@@ -221,13 +233,16 @@ function despatchesOf(sql: Sql, companyId: number, invoiceId: number) {
   );
 }
 
-/** Says that a document goes to a company elsewhere: by mail, or in a file that somebody takes there. Once a revision. // X2 */
+/** Says that a document goes to a company elsewhere: by mail, or in a file that somebody takes there; again, where it got lost. // X2 */
 export const sendExchange = defineAct(contract.sendExchange, {
   right: 'send',
   says: 'send documents',
   done: 'sent elsewhere',
   async load(sql, { id }, { companyId }) {
-    const [due] = await sql.rows<Due>(`${DUE} AND x.offer_id = ? ${sql.forUpdate}`, [companyId, id]);
+    const [due] = await sql.rows<Due>(
+      `${DUE.replace('FORCE INDEX (elsewhere_due_company)', '')} AND x.offer_id = ? ${sql.forUpdate}`,
+      [companyId, id],
+    );
     return orNotFound(due, 'This document');
   },
   decide(due, { revision, gone, how }) {
@@ -259,7 +274,7 @@ export const sendExchange = defineAct(contract.sendExchange, {
         },
       ]);
     }
-    await tx.run('DELETE FROM elsewhere_due WHERE offer_id = ?', [due.id]);
+    await tx.run('UPDATE elsewhere_due SET sent_on = ? WHERE offer_id = ?', [workDate, due.id]);
     return {
       made: [],
       touched: due.returned ? [] : [{ kind: SOURCE_KIND[due.kind], id: due.sourceId, number: due.number }],

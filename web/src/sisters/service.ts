@@ -9,6 +9,7 @@ import { Api, type ActDone } from '../kit/act/api';
 
 export type OfferRow = z.infer<typeof contract.OfferRow>;
 export type OfferSheet = z.infer<typeof contract.OfferSheet>;
+export type DueRow = contract.DueRow;
 export type SisterRow = z.infer<typeof contract.listSisters.out>['rows'][number];
 export type Pair = z.infer<typeof contract.openSister.out>;
 export type Books = z.infer<typeof contract.reconcileSister.out>;
@@ -28,6 +29,14 @@ export class Sisters {
 
   same({ id, kind, revision, sameAs }: OfferRow): Observable<ActDone> {
     return this.api.act(contract.sameAsOffer, { id, kind, revision, documentId: sameAs!.id });
+  }
+
+  due(show: 'due' | 'sent') {
+    return this.api.call(contract.listDue, { query: { show } });
+  }
+
+  send({ id, revision, gone }: DueRow, how: 'mail' | 'file'): Observable<ActDone> {
+    return this.api.act(contract.sendExchange, { id, revision, gone, how });
   }
 
   all() {

@@ -1,9 +1,11 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
 import { Session } from '../access';
 import { Refusals } from '../kit/act/refusals';
+import { Sheets } from '../kit/act/sheet';
 import { liveDocument } from '../kit/live/live';
+import { ElsewhereSheet } from './elsewhere-sheet';
 import { Sisters, type SisterRow } from './service';
 
 /** The other companies of the installation, and how they are paired with ours. // X1 */
@@ -13,6 +15,9 @@ import { Sisters, type SisterRow } from './service';
   template: `<div class="page">
     <div class="title">
       <h1>Sister companies<span>who each is to us, and what goes between us</span></h1>
+      @if (session.may('lists')) {
+        <button type="button" class="act" (click)="keep(null)">Add a company elsewhere…</button>
+      }
       <a class="act" routerLink="/tray">Tray</a>
     </div>
     <k-refusals [refusals]="state().refusals" />
@@ -36,7 +41,7 @@ import { Sisters, type SisterRow } from './service';
             <tr>
               <td>
                 <a class="link" [routerLink]="['/sisters', row.sister.id]">{{ row.sister.name }}</a>
-                <span class="faint"> {{ row.sister.currency }}</span>
+                <span class="faint"> {{ row.sister.currency }}{{ row.sister.elsewhere ? ', elsewhere' : '' }}</span>
               </td>
               <td>{{ row.half.customer?.number ?? '–' }}</td>
               <td>{{ row.half.vendor?.number ?? '–' }}</td>
@@ -49,11 +54,16 @@ import { Sisters, type SisterRow } from './service';
                 @if (session.may('see-debts')) {
                   <a class="link" [routerLink]="['/sisters', row.sister.id, 'reconciliation']">Books side by side</a>
                 }
+                @if (row.sister.elsewhere && session.may('lists')) {
+                  <button type="button" class="act" [attr.aria-label]="'Change ' + row.sister.name" (click)="keep(row)">
+                    Change…
+                  </button>
+                }
               </td>
             </tr>
           } @empty {
             <tr>
-              <td class="faint">There is no other company in this installation.</td>
+              <td class="faint">There is no other company in this installation, and none elsewhere is known.</td>
             </tr>
           }
         </tbody>
@@ -71,14 +81,23 @@ import { Sisters, type SisterRow } from './service';
 export class SistersPage {
   private readonly sisters = inject(Sisters);
   protected readonly session = inject(Session);
+  private readonly sheets = inject(Sheets);
+  private readonly asked = signal(0);
   protected readonly state = liveDocument(
-    this.session.workDate,
+    computed(() => ({ at: this.session.workDate(), asked: this.asked() })),
     () => this.sisters.all(),
     () => true,
   ).state;
 
   constructor() {
     inject(Title).setTitle('Sister companies · Kampong');
+  }
+
+  /** A company elsewhere is added, or changed. */
+  protected keep(row: SisterRow | null): void {
+    this.sheets.open(ElsewhereSheet, { row }).subscribe((done) => {
+      if (done) this.asked.update((count) => count + 1);
+    });
   }
 
   protected pays({ half }: SisterRow): string {

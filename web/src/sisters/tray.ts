@@ -14,6 +14,8 @@ import { pathOf } from '../kit/documents';
 import { counted, day } from '../kit/formats';
 import { LiveEvents, LiveList } from '../kit/live/live';
 import { AsideSheet } from './aside-sheet';
+import { BringInSheet } from './bring-in-sheet';
+import { DueList } from './due-list';
 import { ReturnSheet } from './return-sheet';
 import { Sisters, type OfferRow } from './service';
 import { TakeSheet } from './take-sheet';
@@ -22,13 +24,14 @@ import { marginOf, sentenceOf, sentOf, stepOf } from './words';
 const SHOWS = [
   { value: '', label: 'Waiting' },
   { value: 'returned', label: 'Came back to us' },
+  { value: 'to-send', label: 'To send' },
   { value: 'done', label: 'Done' },
 ];
 
 /** The exchange tray: what sister companies sent, each a sentence with two ends and its next step. // X2 X3 */
 @Component({
   selector: 'k-tray',
-  imports: [Chips, Refusals, RouterLink],
+  imports: [Chips, DueList, Refusals, RouterLink],
   templateUrl: './tray.html',
   styleUrl: './tray.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -40,8 +43,11 @@ export class TrayPage {
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
   readonly show = input<string>();
-  protected readonly shows = SHOWS;
-  private readonly query = computed(() => ({ ...(this.show() ? { show: this.show() as 'done' } : {}) }));
+  /** What goes to companies elsewhere is for who may send. */
+  protected readonly shows = SHOWS.filter(({ value }) => value !== 'to-send' || this.session.may('send'));
+  private readonly query = computed(() => ({
+    ...(this.show() && this.show() !== 'to-send' ? { show: this.show() as 'done' } : {}),
+  }));
   protected readonly list = new LiveList(
     this.query,
     (query, cursor) => this.sisters.tray({ ...query, ...(cursor ? { cursor } : {}) }),
@@ -59,6 +65,7 @@ export class TrayPage {
   });
   protected readonly sub = computed(() => {
     const count = this.list.rows().length;
+    if (this.show() === 'to-send') return 'what goes to companies elsewhere, and is not sent yet';
     if (this.show() === 'done') return 'what became of what sisters sent';
     if (this.show() === 'returned') return 'what sisters gave back to us, with why';
     return count === 0
@@ -81,6 +88,7 @@ export class TrayPage {
     void this.router.navigate([], { queryParams: { show: show || null } });
   }
 
+  protected readonly mayBringIn = this.session.may('see-mail');
   protected may = (row: OfferRow) => this.session.may(OFFER_RIGHT[row.kind]);
   protected readonly margin = (row: OfferRow) => marginOf(row, this.session.workDate());
   protected readonly sentence = (row: OfferRow) => (this.show() === 'returned' ? sentOf(row) : sentenceOf(row));
@@ -101,6 +109,15 @@ export class TrayPage {
       const made = done.made[0];
       if (made) this.notices.show(`${row.number} of ${row.sister.name} was taken as`, made);
       else this.notices.show(`${row.number} of ${row.sister.name} was taken.`);
+    });
+  }
+
+  /** What a company elsewhere sent. */
+  protected bringIn(): void {
+    this.sheets.open(BringInSheet, {}).subscribe((done) => {
+      if (!done) return;
+      this.list.again();
+      this.notices.show('The file was brought in.');
     });
   }
 

@@ -5,7 +5,7 @@ const offer = (change: Partial<OfferRow> = {}): OfferRow => ({
   id: 1,
   kind: 'order',
   state: 'open',
-  sister: { id: 2, code: 'MBF', name: 'Muara', currency: 'SGD' },
+  sister: { id: 2, code: 'MBF', name: 'Muara', currency: 'SGD', elsewhere: false },
   number: 'PO-7',
   revision: 0,
   changed: false,

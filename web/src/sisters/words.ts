@@ -1,5 +1,7 @@
 import { day } from '../kit/formats';
-import type { OfferRow } from './service';
+import type * as z from 'zod';
+import type { bringInExchange } from '@api/sisters';
+import type { DueRow, OfferRow } from './service';
 
 /** An offer as a sentence with two ends: what it says, from whose side. */
 export function sentenceOf(offer: OfferRow): string {
@@ -45,4 +47,31 @@ export function stepOf({ kind, gone, changed, document, invoices }: OfferRow): s
   if (changed) return `Change ${number}…`;
   if (kind === 'receipt') return invoices.length > 0 ? 'Receive and enter…' : 'Receive…';
   return { order: 'Take as an order…', purchase: 'Take as a purchase…', invoice: 'Enter…' }[kind];
+}
+
+/** What is to be sent, after its number. */
+export function dueOf({ kind, sister, revision, gone, returned }: DueRow): string {
+  if (returned) return `of ${sister.name} goes back`;
+  const what = { order: 'is ordered of', purchase: 'is sold to', receipt: 'was shipped to', invoice: 'invoices' }[kind];
+  const so = gone ? ', and is taken back' : revision > 0 ? `, changed for the ${ordinal(revision)} time` : '';
+  return `${what} ${sister.name}${so}`;
+}
+
+const ordinal = (count: number): string => ['first', 'second', 'third', 'fourth', 'fifth'][count - 1] ?? `${count}th`;
+
+/** What a file tells and what becomes of it here, after its number. */
+export function arrivalOf({ kind, sister, does, folded }: z.infer<typeof bringInExchange.preview>): string {
+  if (does === 'nothing') return `of ${sister} came before, or a later one did; nothing is made twice.`;
+  if (does === 'returned') return `comes back from ${sister}; it will stand under Came back to us.`;
+  const what = {
+    order: 'an order',
+    purchase: 'an order response',
+    receipt: 'a despatch advice',
+    invoice: 'an invoice',
+    answer: 'an answer',
+  }[kind];
+  if (folded) return `of ${sister} is ${what} that says what we have; nothing is left to do.`;
+  return does === 'new'
+    ? `of ${sister} is ${what}; it will wait in the tray.`
+    : `of ${sister} changed; what is another will stand in the tray.`;
 }

@@ -103,6 +103,14 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
       );
     case 'offer-returned':
       return shown(`came back from ${row.party}`, row.note, 'Change it', path, 'Tray');
+    case 'offer-to-send':
+      return shown(
+        `goes to ${row.party}${row.count > 1 ? `, and ${row.count - 1} more` : ''}: not sent yet`,
+        '',
+        row.count > 1 ? `Send ${row.count} of them` : 'Send it',
+        '/tray?show=to-send',
+        'Tray',
+      );
     case 'message-draft':
       return shown(
         `for ${row.party}: a message waits to be sent`,

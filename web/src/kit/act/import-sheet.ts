@@ -3,6 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import type { ActEndpoint } from '@api/kit';
 import { Api, refusalsOf, type ActDone, type RefusalShown } from './api';
 import { counted } from '../formats';
+import { FileDrop, type FileRead } from './file-drop';
 import { Sheet } from './sheet';
 
 interface Problem {
@@ -38,7 +39,7 @@ export interface ImportData {
 /** Brings documents in from a file: what it holds, what is wrong line by line, and taking all or the good ones. // G4 */
 @Component({
   selector: 'k-import-sheet',
-  imports: [Sheet],
+  imports: [FileDrop, Sheet],
   template: `<k-sheet
     [head]="'Bring in ' + data.one + 's'"
     [sub]="data.sub"
@@ -47,23 +48,7 @@ export interface ImportData {
     [refusals]="refusals()"
     (done)="take()"
   >
-    <label
-      class="drop"
-      [class.over]="over()"
-      (dragover)="$event.preventDefault(); over.set(true)"
-      (dragleave)="over.set(false)"
-      (drop)="$event.preventDefault(); over.set(false); read($event.dataTransfer?.files?.[0])"
-    >
-      <input
-        type="file"
-        data-first
-        [attr.aria-label]="'File of ' + data.one + 's'"
-        [accept]="data.accept"
-        (change)="read($any($event.target).files[0])"
-      />
-      <b>{{ name() || 'Choose a file' }}</b>
-      <span>{{ name() ? 'Choose or drop another to read it instead' : 'or drop it here' }}</span>
-    </label>
+    <k-file-drop [label]="'File of ' + data.one + 's'" [accept]="data.accept" (chosen)="read($event)" />
     @if (!found()) {
       <p class="faint">
         {{ data.hint }} Nothing is made before you have seen what the file holds.
@@ -115,35 +100,6 @@ export interface ImportData {
     <span effect>{{ effect() }}</span>
   </k-sheet>`,
   styles: `
-    .drop {
-      display: grid;
-      gap: 2px;
-      justify-items: center;
-      padding: 22px;
-      border: 1.5px dashed var(--rule-strong);
-      border-radius: 6px;
-      cursor: pointer;
-      color: var(--ink-soft);
-    }
-    .drop b {
-      color: var(--deep);
-    }
-    .drop.over,
-    .drop:hover,
-    .drop:focus-within {
-      border-color: var(--deep);
-      background: var(--deep-wash);
-    }
-    .drop:focus-within {
-      outline: 2px solid var(--deep);
-      outline-offset: 1px;
-    }
-    .drop input {
-      position: absolute;
-      opacity: 0;
-      width: 1px;
-      height: 1px;
-    }
     p {
       margin: 14px 0 6px;
     }
@@ -163,9 +119,7 @@ export class ImportSheet {
   protected readonly data = inject<ImportData>(DIALOG_DATA);
   private readonly api = inject(Api);
   private readonly ref = inject(DialogRef<ActDone>);
-  private file: { name: string; content: string } | null = null;
-  protected readonly name = signal('');
-  protected readonly over = signal(false);
+  private file: FileRead | null = null;
   protected readonly found = signal<Found | null>(null);
   protected readonly refusals = signal<RefusalShown[]>([]);
   protected readonly goodOnly = signal(false);
@@ -186,24 +140,17 @@ export class ImportSheet {
   });
   protected readonly counted = counted;
 
-  /** Reads the file here, and has the server say what is in it. */
-  protected read(file: File | undefined): void {
-    if (!file) return;
-    this.name.set(file.name);
-    const reader = new FileReader();
-    reader.onload = () => {
-      const content = String(reader.result).split(',')[1] ?? '';
-      this.file = { name: file.name, content };
-      this.api.preview(this.data.endpoint, { ...this.file, goodOnly: false, look: true }).subscribe({
-        next: ({ effects, refusals }) => {
-          this.found.set(effects as Found | null);
-          this.refusals.set(refusals);
-          this.goodOnly.set(false);
-        },
-        error: (error: unknown) => this.refusals.set(refusalsOf(error)),
-      });
-    };
-    reader.readAsDataURL(file);
+  /** Has the server say what is in it. */
+  protected read(file: FileRead): void {
+    this.file = file;
+    this.api.preview(this.data.endpoint, { ...file, goodOnly: false, look: true }).subscribe({
+      next: ({ effects, refusals }) => {
+        this.found.set(effects as Found | null);
+        this.refusals.set(refusals);
+        this.goodOnly.set(false);
+      },
+      error: (error: unknown) => this.refusals.set(refusalsOf(error)),
+    });
   }
 
   protected take(): void {
