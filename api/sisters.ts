@@ -218,6 +218,10 @@ const Half = z.object({
   transfer: z.enum(TRANSFERS),
   perCent: Decimal,
   takesFitting: z.boolean(),
+  /** Our working days that her goods are on the way. */
+  transitDays: z.number(),
+  /** How many days we hold what she asks us to. */
+  holdDays: z.number(),
 });
 
 export const listSisters = read({
@@ -270,6 +274,8 @@ export const keepSister = act({
     transfer: z.enum(TRANSFERS),
     perCent: TypedDecimal,
     takesFitting: z.boolean(),
+    transitDays: z.number().int().min(0).max(200).default(0),
+    holdDays: z.number().int().min(0).max(200).default(5),
   }),
   preview: z.object({ sister: z.string() }),
 });
@@ -397,4 +403,41 @@ export const keepElsewhere = act({
     email: Text(120),
   }),
   preview: z.object({ name: z.string() }),
+});
+
+/** A line of an order that is bought of a sister company, and what she holds for it. // X4 */
+export const HoldRow = z.object({
+  lineId: Id,
+  lineNo: z.number(),
+  item: ItemRef,
+  open: Decimal,
+  sister: z.string(),
+  /** From when she could ship it; null where she cannot say. */
+  first: Day.nullable(),
+  /** What she holds of hers, and until when. */
+  hold: z.object({ id: Id, number: z.string(), until: Day }).nullable(),
+});
+export type HoldRow = z.infer<typeof HoldRow>;
+
+export const listHolds = read({
+  name: 'listHolds',
+  path: '/orders/:id/holds',
+  summary: 'The lines of an order that are bought of sister companies, from when they could ship, and what they hold.',
+  params: IdParam,
+  out: z.object({ rows: z.array(HoldRow) }),
+});
+
+export const holdAtSister = act({
+  name: 'holdAtSister',
+  summary:
+    'Have sister companies hold what lines of an order need until a day: what they have and make is promised to them, and lapses.',
+  input: z.object({ orderId: Id, lineIds: namedOnce(z.array(Id).max(200)) }),
+  preview: z.object({ held: z.array(z.object({ lineId: Id, day: Day, until: Day })) }),
+});
+
+export const letHoldGo = act({
+  name: 'letHoldGo',
+  summary: 'Let go what a sister company holds, from either side.',
+  input: z.object({ id: Id, lapsed: z.boolean().default(false) }),
+  preview: z.object({ number: z.string() }),
 });

@@ -3,7 +3,7 @@ export { decideChangedWork, decideNewWork, decideWorkForLines, type LineToMake }
 export { lateFrom, type WaitsFor } from './asking/lay-late';
 export { decideLayRest, type LaidWork, type LayEffects } from './asking/lay-rest';
 export { answers, type Answer } from './asking/ask';
-export { possibleDays, type DayAsk, type PossibleDay } from './asking/possible-days';
+export { possibleDays, type DayAsk, type PossibleDay, type Through } from './asking/possible-days';
 export { Centre } from './ground/capacity';
 export { circleThrough } from './ground/circle';
 export { Ground } from './ground/ground';

@@ -83,6 +83,17 @@ export const sentences = {
   'not-a-currency': (f: { code: string }) => `“${f.code}” is no currency; write three capitals like MYR (ISO 4217).`,
   'company-code-taken': (f: { code: string; name: string }) => `${f.code} is ${f.name}; choose another code.`,
   'bad-company-code': () => 'A code is 2 to 8 capital letters and digits; write it like LGW.',
+  'not-of-sister': (f: { line: string; item: string }) =>
+    `Line ${f.line} (${f.item}) is not to be bought of a sister company any more; nothing is to be held for it.`,
+  'held-already': (f: { line: string; item: string; sister: string; until: string }) =>
+    `${f.sister} holds for line ${f.line} until ${f.until}; let that go first.`,
+  'holds-nothing': (f: { line: string; item: string; sister: string }) =>
+    `${f.sister} holds nothing for others; order it, or ask them to hold for some days.`,
+  'unknown-to-sister': (f: { line: string; item: string; sister: string }) =>
+    `${f.sister} does not know us among their customers; they have to say so on their page of the pair.`,
+  'sister-cannot-say': (f: { line: string; item: string; sister: string }) =>
+    `${f.sister} cannot say from when they could ship ${f.item}; ask them.`,
+  'hold-over': (f: { order: string }) => `${f.order} holds nothing any more.`,
   'offer-taken': (f: { number: string; sister: string }) =>
     `${f.number} of ${f.sister} was taken already; look at what it became.`,
   'offer-gone': (f: { number: string; sister: string }) => `${f.sister} took ${f.number} back; nothing is to be done.`,

@@ -12,6 +12,7 @@ export {
   type TakeTyped,
 } from './take';
 export { decideArrival, lineKey, type ArrivalEffects, type ArrivalGround, type LineOfOurs } from './arrival';
+export { decideHold, type HeldAtSister, type HoldLine } from './hold';
 export { decideElsewhere } from './elsewhere';
 export { decideAside, decideReturn } from './return';
 export { decideSame, looksSame, type SameGround, type ThingLine } from './same';

@@ -16,7 +16,7 @@ import { seal } from '../ledger';
 import type { Metrics } from '../metrics';
 import { releasePlanned } from '../orders';
 import type { Jobs } from '../room';
-import { fittingOffers, takeOffer } from '../sisters';
+import { fittingOffers, lapsedHolds, letHoldGo, takeOffer } from '../sisters';
 import { standIn } from '../stand-ins';
 import { lateWorks, layLate } from '../workshop';
 
@@ -80,6 +80,7 @@ export async function tick(parts: JobParts): Promise<number> {
     acts += await releaseDue(parts, doer);
     acts += await layLateDue(parts, doer);
     acts += await takeFitting(parts, doer);
+    acts += await letLapse(parts, doer);
     const outside = { ...doer, personId: named('stand-in'), origin: 'stand-in' };
     acts += await standIn(parts.database, parts.log, outside, company.id);
     acts += await lookForShort(parts.database, parts.clock, company.id, doer.workDate);
@@ -162,6 +163,17 @@ async function takeFitting({ database, log }: JobParts, doer: Doer): Promise<num
     const answer = await runAct(database, takeOffer.asked({ ...offer, lines: [] }), doer, randomUUID());
     if (answer.ok) acts += 1;
     else log.debug({ number, why: answer.refusals.map(sentenceOf) }, 'what a sister offers does not fit');
+  }
+  return acts;
+}
+
+/** Lets go what is held for sister companies and was not ordered by its day. // X4 */
+async function letLapse({ database, log }: JobParts, doer: Doer): Promise<number> {
+  let acts = 0;
+  for (const { id } of await lapsedHolds(database, doer.companyId, doer.workDate)) {
+    const answer = await runAct(database, letHoldGo.asked({ id, lapsed: true }), doer, randomUUID());
+    if (answer.ok) acts += 1;
+    else log.debug({ hold: id, why: answer.refusals.map(sentenceOf) }, 'what is held could not be let go');
   }
   return acts;
 }

@@ -1,4 +1,5 @@
-export { openPromiseGround, possibleDaysOf } from './asking/reads';
+export { checkPromise, openPromiseGround } from './asking/reads';
+export { sisterSellers, sisterShips, type SisterSeller } from './asking/possible-days';
 export { cancelPlanned, headStatement, loadStatement, writePlanned } from './asking/acts';
 export { groundRows, restGround } from './ground/ground';
 export { demandsOf, KIND_OF_PLANNED, suppliesOf } from './ground/moves';

@@ -14,9 +14,9 @@ import {
   openLoad,
   openPlanned,
   openPromiseGround,
-  possibleDaysOf,
   tryPromise,
 } from './asking/reads';
+import { possibleDaysOf } from './asking/possible-days';
 import { applyRepromise, brokenPromises, openRepromise, startRepromise, stopRepromise } from './again/repromise';
 
 /** What the promise room has. */

@@ -5,6 +5,7 @@ import { defineAct, orNotFound, recordIn, type Doer, type Touched } from '../act
 import type { Tx } from '../db';
 import { elsewhereActs } from './elsewhere';
 import { loadOfKind } from './ground';
+import { holdAtSister, letHoldGo } from './hold';
 import { joinLines } from './joined';
 import { documentForOffer } from './same-as';
 import { halfOf, sisterCompany, SOURCE_KIND, sourceLines, type OfferHead } from './sources';
@@ -136,11 +137,15 @@ const keepSister = defineAct(contract.keepSister, {
   preview: (_effects, { sister }) => ({ sister: sister.name }),
   async write(tx, { perCent }, _ground, { companyId }, input) {
     await tx.run(
-      `INSERT INTO sister (company_id, sister_id, customer_id, vendor_id, transfer, per_cent, takes_fitting)
-         VALUES (?, ?, ?, ?, ?, ?, ?)
+      `INSERT INTO sister (company_id, sister_id, customer_id, vendor_id, transfer, per_cent, takes_fitting, transit_days, hold_days)
+         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
        ON DUPLICATE KEY UPDATE customer_id = VALUES(customer_id), vendor_id = VALUES(vendor_id), transfer = VALUES(transfer),
-         per_cent = VALUES(per_cent), takes_fitting = VALUES(takes_fitting)`,
-      [companyId, input.sisterId, input.customerId, input.vendorId, input.transfer, perCent, input.takesFitting],
+         per_cent = VALUES(per_cent), takes_fitting = VALUES(takes_fitting),
+         transit_days = VALUES(transit_days), hold_days = VALUES(hold_days)`,
+      [
+        ...[companyId, input.sisterId, input.customerId, input.vendorId, input.transfer, perCent],
+        ...[input.takesFitting, input.transitDays, input.holdDays],
+      ],
     );
     return { made: [], touched: [] };
   },
@@ -202,4 +207,14 @@ const pairItems = defineAct(contract.pairItems, {
   },
 });
 
-export const sisterActs = [takeOffer, returnOffer, setAsideOffer, sameAsOffer, keepSister, pairItems, ...elsewhereActs];
+export const sisterActs = [
+  takeOffer,
+  returnOffer,
+  setAsideOffer,
+  sameAsOffer,
+  keepSister,
+  pairItems,
+  holdAtSister,
+  letHoldGo,
+  ...elsewhereActs,
+];

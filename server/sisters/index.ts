@@ -1,2 +1,3 @@
 export { fittingOffers } from './fitting';
+export { lapsedHolds, letHoldGo } from './hold';
 export { takeOffer } from './take';

@@ -4,6 +4,7 @@ import { actNamed, doWithin, Refused, type Doer, type Touched } from '../acts';
 import { listPriceIn } from '../catalogue';
 import type { Tx } from '../db';
 import { shipToHere } from './addresses';
+import { useHolds } from './hold';
 import type { Taken } from './ground';
 import { joinTaken } from './joined';
 
@@ -92,6 +93,8 @@ async function purchasesOf(
 async function orderMade(tx: Tx, ground: Taken, lines: readonly TakenLine[], doer: Doer, draft: boolean) {
   const { head, party, source } = ground;
   const { companyId } = doer;
+  // What was held for it is free for it.
+  if (!head.elsewhere) await useHolds(tx, head.fromId, head.sourceId, doer);
   const [shipToId, items] = await Promise.all([
     shipToHere(tx, companyId, head.fromId, party!.id, source),
     sellingOf(tx, ground, lines, companyId),

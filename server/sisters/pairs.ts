@@ -2,7 +2,8 @@ import type * as z from 'zod';
 import { proposePairs } from '@core/sisters';
 import type * as contract from '@api/sisters';
 import type { Sql } from '../db';
-import { halfOf, pairOf, sisterCompany, type SisterCompany } from './sources';
+import { pairOf } from '../catalogue';
+import { halfOf, sisterCompany, type SisterCompany } from './sources';
 import { FOLDED } from './tray';
 import type { Sister } from './tables';
 
@@ -56,6 +57,15 @@ async function parties(sql: Sql, companyId: number, half: Pick<Sister, 'customer
   return { customer, vendor };
 }
 
+type Terms = Pick<Sister, 'transfer' | 'perCent' | 'takesFitting' | 'transitDays' | 'holdDays'>;
+const termsOf = ({ transfer, perCent, takesFitting, transitDays, holdDays }: Terms): Terms => ({
+  transfer,
+  perCent,
+  takesFitting,
+  transitDays,
+  holdDays,
+});
+
 /** Items looked through for twins at most: beyond that, pairs are made one by one where they are missed. */
 const MOST_ITEMS = 2000;
 
@@ -84,7 +94,7 @@ export async function openSister(
   const known = new Set(paired.map(({ theirItemId }) => theirItemId));
   return {
     sister,
-    half: { ...own, transfer: half.transfer, perCent: half.perCent, takesFitting: half.takesFitting },
+    half: { ...own, ...termsOf(half) },
     theirs,
     items,
     proposed: proposePairs(ourItems, theirItems, paired).map((each) => ({
@@ -112,10 +122,9 @@ export async function listSisters(sql: Sql, companyId: number): Promise<z.infer<
   const rows = [];
   for (const { waiting, sent, returned, items, email, ...sister } of sisters) {
     const half = await halfOf(sql, companyId, sister.id);
-    const { transfer, perCent, takesFitting } = half;
     rows.push({
       sister,
-      half: { ...(await parties(sql, companyId, half)), transfer, perCent, takesFitting },
+      half: { ...(await parties(sql, companyId, half)), ...termsOf(half) },
       email,
       items,
       waiting,

@@ -5,6 +5,7 @@ import { threadBeyond } from './beyond';
 import { checks } from './checks';
 import { exchangeFiles, listDue } from './elsewhere';
 import { sisterDays } from './days';
+import { listHolds } from './hold';
 import { listSisters, openSister } from './pairs';
 import { reconcileSister } from './reconcile';
 import { listTray, openOffer } from './tray';
@@ -16,6 +17,7 @@ export const room: Room = {
     reads(contract.listTray, (sql, companyId, { query }) => listTray(sql, companyId, query)),
     reads(contract.openOffer, (sql, companyId, { params }) => openOffer(sql, companyId, params.id)),
     reads(contract.listDue, (sql, companyId, { query }) => listDue(sql, companyId, query)),
+    reads(contract.listHolds, (sql, companyId, { params, workDate }) => listHolds(sql, companyId, workDate, params.id)),
     reads(contract.listSisters, (sql, companyId) => listSisters(sql, companyId)),
     reads(contract.openSister, (sql, companyId, { params }) => openSister(sql, companyId, params.id)),
     answers(contract.threadBeyond, ({ parts, who, params }) =>

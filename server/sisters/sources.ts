@@ -1,6 +1,7 @@
 import { dec, type Day, type DocumentKind } from '@core/kernel';
 import type { OfferKind, OfferLine, OfferNow } from '@core/sisters';
 import { orNotFound } from '../acts';
+import { pairOf } from '../catalogue';
 import type { Sql } from '../db';
 import { serialsMovedBy } from '../serial';
 import type { Offer, Sister } from './tables';
@@ -36,15 +37,28 @@ export async function sisterCompany(sql: Sql, id: number): Promise<SisterCompany
   return orNotFound(row, 'This company');
 }
 
-type Half = Pick<Sister, 'customerId' | 'vendorId' | 'transfer' | 'perCent' | 'takesFitting'>;
+type Half = Pick<
+  Sister,
+  'customerId' | 'vendorId' | 'transfer' | 'perCent' | 'takesFitting' | 'transitDays' | 'holdDays'
+>;
 
 /** Our half of a pair; what nobody said yet is empty. */
 export async function halfOf(sql: Sql, companyId: number, sisterId: number): Promise<Half> {
   const [row] = await sql.rows<Half>(
-    'SELECT customer_id, vendor_id, transfer, per_cent, takes_fitting FROM sister WHERE company_id = ? AND sister_id = ?',
+    'SELECT customer_id, vendor_id, transfer, per_cent, takes_fitting, transit_days, hold_days FROM sister WHERE company_id = ? AND sister_id = ?',
     [companyId, sisterId],
   );
-  return row ?? { customerId: null, vendorId: null, transfer: 'ordinary', perCent: '0', takesFitting: false };
+  return (
+    row ?? {
+      customerId: null,
+      vendorId: null,
+      transfer: 'ordinary',
+      perCent: '0',
+      takesFitting: false,
+      transitDays: 0,
+      holdDays: 5,
+    }
+  );
 }
 
 export type OfferHead = Pick<
@@ -84,18 +98,6 @@ export const offerNow = (head: OfferHead): OfferNow => ({
   gone: head.gone,
   takenGone: head.takenGone,
 });
-
-/** The pair of items `m` of a sister's item `i` and ours `o`, and how many of our units are one of hers. */
-export function pairOf(companyId: number, sisterId: number): { join: string; values: number[]; factor: string } {
-  const low = companyId < sisterId;
-  const [ours, theirs] = low ? ['m.low_item_id', 'm.high_item_id'] : ['m.high_item_id', 'm.low_item_id'];
-  return {
-    join: `LEFT JOIN sister_item m ON m.low_id = ? AND m.high_id = ? AND ${theirs} = i.id
-           LEFT JOIN item o ON o.company_id = ? AND o.id = ${ours}`,
-    values: [Math.min(companyId, sisterId), Math.max(companyId, sisterId), companyId],
-    factor: low ? 'COALESCE(ROUND(1 / m.factor, 10), 1)' : 'COALESCE(m.factor, 1)',
-  };
-}
 
 interface LineRow {
   sourceId: number;

@@ -1,7 +1,7 @@
 import { table, type Row } from '../db';
 
 export const sisterTable = table('sister', {
-  int: 'companyId sisterId customerId? vendorId?',
+  int: 'companyId sisterId customerId? vendorId? transitDays= holdDays=',
   choice: 'transfer=:ordinary|list-less|cost-plus',
   decimal: 'perCent=',
   boolean: 'takesFitting=',
@@ -18,6 +18,12 @@ export const sisterAddressTable = table('sister_address', { int: 'sellerId shipT
 export const sisterLineTable = table('sister_line', {
   int: 'sellerId salesLineId buyerId purchaseLineId',
   decimal: 'factor=',
+});
+
+export const sisterHoldTable = table('sister_hold', {
+  int: 'id= sellerId orderId buyerId orderLineId heldLine?',
+  day: 'untilDay',
+  choice: 'state=:held|used|lapsed|let-go',
 });
 
 export const sisterMoveTable = table('sister_move', { int: 'sellerId shipmentId buyerId receiptId' });

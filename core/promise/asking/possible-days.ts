@@ -13,6 +13,15 @@ export interface DayAsk extends Pick<Ask, 'key' | 'itemId' | 'quantity' | 'own'>
   asked: Day | null;
 }
 
+/** What a sister company says of a line that is bought of her. */
+export interface Through {
+  sister: string;
+  /** From when she could ship it. */
+  ships: Day;
+  /** Our working days that it is on the way to our place. */
+  transitDays: number;
+}
+
 export interface PossibleDay {
   key: string;
   /** The first day its route can keep that is worked; null where none can be said. */
@@ -36,17 +45,40 @@ const WAY: Record<DayAsk['route'], Way> = {
 
 /**
  * The first day each line's route can keep, and a word where the typed one is earlier, or on a day we do not work (of a
- * drop shipment: its vendor). Lines take of what there is in their order. One building of the ground and one or two
- * answers a line. // S10 T2 T3 T4
+ * drop shipment: its vendor). Lines take of what there is in their order. What a sister says of a line stands instead of
+ * her lead time. One building of the ground and one or two answers a line. // S10 T2 T3 T4 X4
  */
-export function possibleDays(rows: GroundRows, asks: readonly DayAsk[]): PossibleDay[] {
+export function possibleDays(
+  rows: GroundRows,
+  asks: readonly DayAsk[],
+  through: ReadonlyMap<string, Through> = new Map(),
+): PossibleDay[] {
   const ground = new Ground(rows);
   const comes = comingOn(rows);
   const found = answersOf(ground, asks);
-  return asks.map((ask, index) => possibleDay(ground, comes, ask, found[index]!));
+  return asks.map((ask, index) => {
+    const told = through.get(ask.key);
+    const day = told && throughDay(ground, ask, told);
+    return possibleDay(ground, comes, ask, day === undefined ? found[index]! : { ...found[index]!, day }, told);
+  });
 }
 
-function possibleDay(ground: Ground, comes: Coming, ask: DayAsk, found: Answer): PossibleDay {
+/** The day what a sister ships is with the customer's goods: hers where it goes straight, else once it came and is taken in. */
+function throughDay(ground: Ground, { route }: DayAsk, { ships, transitDays }: Through): number {
+  const { rows, horizon, ownCalendar } = ground;
+  const leaves = Math.min(Math.max(0, ground.dayIndex(ships)), horizon - 1);
+  if (route === 'drop') return leaves;
+  const day = ownCalendar.plus(leaves, transitDays + rows.receivingDays + rows.safetyDays);
+  return Math.min(day, horizon - 1);
+}
+
+function possibleDay(
+  ground: Ground,
+  comes: Coming,
+  ask: DayAsk,
+  found: Answer,
+  told: Through | undefined,
+): PossibleDay {
   const { rows } = ground;
   const { key, route, asked } = ask;
   if (found.day === null) {
@@ -58,7 +90,7 @@ function possibleDay(ground: Ground, comes: Coming, ask: DayAsk, found: Answer):
   const calendar = (route === 'drop' && item.sellers[0]?.vendorCalendar) || ground.ownCalendar;
   const day = Math.min(calendar.next(found.day), ground.horizon - 1);
   const first = addDays(rows.workDate, day);
-  const why = whyOf(ground, comes, ask, found);
+  const why = told ? whyThrough(ground, ask, told) : whyOf(ground, comes, ask, found);
   const said = (day: Day) => dayText(day, rows.workDate);
   if (asked === null || asked < rows.workDate) return { key, first, why, word: '', instead: null };
   if (asked < first) {
@@ -87,6 +119,15 @@ function answersOf(ground: Ground, asks: readonly DayAsk[]): Answer[] {
 }
 
 const days = (count: number) => `${count} working ${count === 1 ? 'day' : 'days'}`;
+
+/** The same of what a sister ships. */
+function whyThrough({ rows }: Ground, { route }: DayAsk, { sister, ships, transitDays }: Through): string {
+  const leaves = `${sister} could ship it on ${dayText(ships, rows.workDate)}`;
+  if (route === 'drop') return leaves;
+  const own = rows.receivingDays + rows.safetyDays;
+  const way = transitDays > 0 ? `, it is ${days(transitDays)} on the way` : '';
+  return `${leaves}${way}${own > 0 ? `, and we need ${days(own)} to take it in` : ''}`;
+}
 
 /** What makes it that day. */
 function whyOf(ground: Ground, comes: Coming, { itemId, route }: DayAsk, found: Answer): string {

@@ -1,6 +1,10 @@
 -- A sister company of another installation: known here by her name and what she sends. Nobody works in it here. (X1 X2)
 ALTER TABLE company ADD COLUMN IF NOT EXISTS elsewhere BOOLEAN NOT NULL DEFAULT FALSE;
 
+-- The buyer's: her own working days that goods are on the way. The seller's: how many days she holds what she is asked for.
+ALTER TABLE sister ADD COLUMN IF NOT EXISTS transit_days TINYINT UNSIGNED NOT NULL DEFAULT 0,
+  ADD COLUMN IF NOT EXISTS hold_days TINYINT UNSIGNED NOT NULL DEFAULT 5;
+
 ALTER TABLE offer MODIFY number VARCHAR(40) NOT NULL;
 
 -- What she sent us, as her file tells it: a row a document, whatever is sent twice; its newest revision.
@@ -77,3 +81,24 @@ CREATE OR REPLACE TRIGGER offer_due AFTER UPDATE ON offer FOR EACH ROW
       SELECT NEW.id, NEW.company_id FROM company c WHERE c.id = NEW.from_id AND c.elsewhere = TRUE
       ON DUPLICATE KEY UPDATE sent_on = NULL;
   END IF;
+
+-- What a sister holds of hers for an order line of ours until a day, as a draft order of hers that is promised. (T8 X4)
+CREATE TABLE IF NOT EXISTS sister_hold (
+  id INT UNSIGNED NOT NULL AUTO_INCREMENT,
+  seller_id SMALLINT UNSIGNED NOT NULL,
+  -- Her draft, one a hold.
+  order_id INT UNSIGNED NOT NULL,
+  buyer_id SMALLINT UNSIGNED NOT NULL,
+  order_line_id INT UNSIGNED NOT NULL,
+  until_day DATE NOT NULL,
+  state ENUM('held', 'used', 'lapsed', 'let-go') NOT NULL DEFAULT 'held',
+  held_line INT UNSIGNED AS (IF(state = 'held', order_line_id, NULL)) PERSISTENT,
+  PRIMARY KEY (id),
+  UNIQUE KEY sister_hold_order (seller_id, order_id),
+  -- One at a time for a line.
+  UNIQUE KEY sister_hold_line (buyer_id, held_line),
+  -- Serves those that lapse.
+  KEY sister_hold_until (seller_id, state, until_day),
+  FOREIGN KEY (seller_id, order_id) REFERENCES sales_order (company_id, id),
+  FOREIGN KEY (buyer_id, order_line_id) REFERENCES sales_order_line (company_id, id)
+);

@@ -2,17 +2,13 @@ import type * as z from 'zod';
 import {
   addDays,
   Calendar,
-  dec,
   groupedBy,
-  isDay,
-  isDecimalText,
-  MAIN_LOCATION,
   pointOf,
   shiftsOf,
   weekdayOf,
   type Day,
 } from '@core/kernel';
-import { Centre, check, possibleDays, wayOf } from '@core/promise';
+import { Centre, check, wayOf } from '@core/promise';
 import type * as contract from '@api/promise';
 import { orNotFound } from '../../acts';
 import { locationsOf, NUMBER_AT } from '../../catalogue';
@@ -144,41 +140,6 @@ export async function tryPromise(
     ),
     lines: asked,
   };
-}
-
-/** The first day typed lines can ship, and what is to be said of theirs; of what is made, all below it is looked at. // S10 */
-export async function possibleDaysOf(
-  sql: Sql,
-  companyId: number,
-  workDate: Day,
-  { orderId, lines }: z.infer<typeof contract.possibleDays.body>,
-): Promise<z.infer<typeof contract.possibleDays.out>> {
-  const own = orderId === null ? [] : (await promisedLines(sql, companyId, orderId)).map(({ id }) => id);
-  const known = await sql.rows<{ id: number }>('SELECT id FROM item WHERE company_id = ? AND id IN (?)', [
-    companyId,
-    lines.map(({ itemId }) => itemId),
-  ]);
-  const items = new Set(known.map(({ id }) => id));
-  const places = new Set((await locationsOf(sql, companyId)).map(({ id }) => id));
-  const asks = lines.flatMap(({ itemId, locationId, quantity, asked, own: chosen, ...line }) =>
-    items.has(itemId) && places.has(locationId) && isDecimalText(quantity, 'quantity') && dec(quantity).gt(0)
-      ? [
-          {
-            ...line,
-            quantity,
-            // What comes from elsewhere than our place is asked of no place of ours.
-            itemId: pointOf(itemId, line.route === 'drop' ? MAIN_LOCATION : locationId),
-            asked: asked !== null && isDay(asked) ? asked : null,
-            own: chosen ?? false,
-          },
-        ]
-      : [],
-  );
-  const below = asks.some(({ route }) => route === 'make' || route === 'assemble');
-  const points = asks.map(({ itemId }) => itemId);
-  const rows = await groundRows(sql, companyId, workDate, points, { without: own, below });
-  const days = possibleDays(rows, asks);
-  return { lines: days.map((day, at) => ({ ...day, asked: asks[at]!.asked })) };
 }
 
 /** When the lines of an order could be had, every way; each as its item is promised where nothing was chosen. // T10 */

@@ -6,7 +6,8 @@ import * as contract from '@api/sisters';
 import { defineAct, type Touched } from '../../acts';
 import type { Sql, Tx } from '../../db';
 import { xmlIn } from '../../formats';
-import { halfOf, pairOf } from '../sources';
+import { pairOf } from '../../catalogue';
+import { halfOf } from '../sources';
 
 /** Brings a file of a company elsewhere in: what it tells waits in the tray, each document once. // X2 */
 export const bringInExchange = defineAct(contract.bringInExchange, {

@@ -47,11 +47,10 @@ export async function listDue(
   companyId: number,
   { show }: z.output<typeof contract.listDue.query>,
 ): Promise<z.infer<typeof contract.listDue.out>> {
-  const rows = await sql.rows<Due>(`${DUE} AND x.waits = ? ORDER BY x.offer_id ${show === 'sent' ? 'DESC' : ''} LIMIT ?`, [
-    companyId,
-    show === 'sent' ? 0 : 1,
-    show === 'sent' ? MOST_SENT : MOST_DUE,
-  ]);
+  const rows = await sql.rows<Due>(
+    `${DUE} AND x.waits = ? ORDER BY x.offer_id ${show === 'sent' ? 'DESC' : ''} LIMIT ?`,
+    [companyId, show === 'sent' ? 0 : 1, show === 'sent' ? MOST_SENT : MOST_DUE],
+  );
   return {
     rows: rows.map(({ id, kind, sourceId, number, revision, gone, returned, reason, email, sentOn, ...sister }) => ({
       id,

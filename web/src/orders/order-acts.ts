@@ -4,6 +4,7 @@ import { ROUTE_NAMES } from '@core/catalogue';
 import { dec } from '@core/kernel';
 import * as contract from '@api/orders';
 import { Session } from '../access';
+import { HoldSheet, type HoldAsked } from '../sisters';
 import { PlaceSheet, Bench, TieSheet } from '../supply';
 import { InvoiceCustomerSheet } from '../billing';
 import { PaperActs } from '../documents';
@@ -118,6 +119,21 @@ export class OrderActs {
         when: sheet.lines.some((line) => line.promised !== null) && this.session.may('plan'),
         does: () => this.promises.takeBack(id, version),
         says: ({ touched }) => ['What was promised is taken back:', touched[0]],
+      },
+      {
+        name: 'hold-at-sister',
+        endsTyping: true,
+        label: 'Hold at a sister…',
+        // What is bought of a sister may be hers for it until it is ordered. // X4
+        when:
+          ['draft', 'confirmed'].includes(sheet.state) &&
+          this.session.may('orders') &&
+          this.session.current()?.sisters === true &&
+          sheet.lines.some(
+            (line) => (line.route === 'drop' || line.route === 'special') && dec(line.tied).lt(openOf(line)),
+          ),
+        does: () => this.sheets.open<HoldAsked>(HoldSheet, { orderId: id, number: sheet.number }),
+        says: ({ touched }) => ['Held for', touched[0]],
       },
       {
         name: 'copy',

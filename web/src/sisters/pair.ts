@@ -23,6 +23,8 @@ interface Half {
   transfer: string;
   perCent: string;
   takesFitting: boolean;
+  transitDays: number;
+  holdDays: number;
 }
 
 /** A pair of companies as two pages of one book: who each is to the other, and which items are one. // X1 X5 */
@@ -63,7 +65,9 @@ export class PairPage {
       typed.vendor?.id !== kept.vendor?.id ||
       typed.transfer !== kept.transfer ||
       typed.perCent !== kept.perCent ||
-      typed.takesFitting !== kept.takesFitting
+      typed.takesFitting !== kept.takesFitting ||
+      typed.transitDays !== kept.transitDays ||
+      typed.holdDays !== kept.holdDays
     );
   });
   protected readonly transfers = [
@@ -82,6 +86,11 @@ export class PairPage {
     this.api.call(parties.findVendors, { query: { q: words } }).pipe(map(({ rows }) => rows));
   protected readonly items = (words: string) => this.sisters.items(words);
 
+  /** A count of days, as it is typed. */
+  protected days(typed: string): number {
+    return Math.max(0, Math.min(200, Math.trunc(Number(typed) || 0)));
+  }
+
   protected set(change: Partial<Half>): void {
     this.half.update((half) => half && { ...half, ...change });
   }
@@ -95,7 +104,7 @@ export class PairPage {
   protected keep(): void {
     const half = this.half();
     if (!half) return;
-    const { customer, vendor, transfer, perCent, takesFitting } = half;
+    const { customer, vendor, transfer, perCent, takesFitting, transitDays, holdDays } = half;
     this.sisters
       .keep({
         sisterId: Number(this.id()),
@@ -104,6 +113,8 @@ export class PairPage {
         transfer: transfer as 'ordinary',
         perCent,
         takesFitting,
+        transitDays,
+        holdDays,
       })
       .subscribe({
         next: () => this.done('The pair is kept.'),

@@ -9,6 +9,7 @@ import { Api, type ActDone } from '../kit/act/api';
 
 export type OfferRow = z.infer<typeof contract.OfferRow>;
 export type OfferSheet = z.infer<typeof contract.OfferSheet>;
+export type HoldRow = contract.HoldRow;
 export type DueRow = contract.DueRow;
 export type SisterRow = z.infer<typeof contract.listSisters.out>['rows'][number];
 export type Pair = z.infer<typeof contract.openSister.out>;
@@ -37,6 +38,14 @@ export class Sisters {
 
   send({ id, revision, gone }: DueRow, how: 'mail' | 'file'): Observable<ActDone> {
     return this.api.act(contract.sendExchange, { id, revision, gone, how });
+  }
+
+  holds(orderId: number) {
+    return this.api.call(contract.listHolds, { params: { id: orderId } });
+  }
+
+  letGo(id: number): Observable<ActDone> {
+    return this.api.act(contract.letHoldGo, { id });
   }
 
   all() {

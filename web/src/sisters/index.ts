@@ -1,0 +1,1 @@
+export { HoldSheet, type HoldAsked } from './hold-sheet';
