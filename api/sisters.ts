@@ -21,6 +21,7 @@ import {
   TypedDecimal,
 } from './kit';
 import type { Right } from './access';
+import { openPegging, PegRow } from './promise';
 import { listSeenBy, seenBy } from './seen-by';
 import { ThreadOut } from './supply';
 
@@ -179,6 +180,26 @@ export const threadBeyond = read({
         number: z.string(),
         /** Null for who does not work there. */
         thread: ThreadOut.nullable(),
+      }),
+    ),
+  }),
+});
+
+export const peggingBeyond = read({
+  name: 'peggingBeyond',
+  path: '/pegging/:kind/:id/sisters',
+  summary:
+    'Where what serves a document, or what it serves, goes on at a sister company: all the way for who works there too, else at which door it stops.',
+  params: openPegging.params,
+  out: z.object({
+    ends: z.array(
+      z.object({
+        company: SisterRef,
+        /** Her document: her order that serves ours, or her purchase that ours serves. */
+        number: z.string(),
+        side: z.enum(['down', 'up']),
+        /** Null for who does not work there. */
+        rows: z.array(PegRow).nullable(),
       }),
     ),
   }),

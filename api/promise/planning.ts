@@ -275,7 +275,7 @@ export const takeProposals = act({
   }),
 });
 
-const PegRow = z.object({
+export const PegRow = z.object({
   depth: z.number().int(),
   /** A document, `stock`, `safety`, or `missing` where nothing serves it. */
   kind: z.string(),

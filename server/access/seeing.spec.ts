@@ -179,6 +179,8 @@ describe('G7 rights to see', () => {
     'openRepromise',
     'openPlanning',
     'openPegging',
+    'peggingBeyond',
+    'listHolds',
     'listPlanned',
     'openPlanned',
     'openLoad',

@@ -1,5 +1,6 @@
 export { checkPromise, openPromiseGround } from './asking/reads';
 export { sisterSellers, sisterShips, type SisterSeller } from './asking/possible-days';
+export { openPegging } from './planning/pegging';
 export { cancelPlanned, headStatement, loadStatement, writePlanned } from './asking/acts';
 export { groundRows, restGround } from './ground/ground';
 export { demandsOf, KIND_OF_PLANNED, suppliesOf } from './ground/moves';

@@ -26,9 +26,10 @@ describe('X4 promise through a sister', () => {
       sisters.hbw,
       world.item('FV-900'),
     ]);
-    await database.run("UPDATE item SET promise_method = 'atp', obtained = 'make', make_days = 15 WHERE company_id = ? AND number = 'FV-900'", [
-      sisters.mbf,
-    ]);
+    await database.run(
+      "UPDATE item SET promise_method = 'atp', obtained = 'make', make_days = 15 WHERE company_id = ? AND number = 'FV-900'",
+      [sisters.mbf],
+    );
   });
   afterAll(() => world.end());
   afterEach(async () => expect(await world.verify()).toEqual([]));

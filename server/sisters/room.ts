@@ -1,7 +1,7 @@
 import * as contract from '@api/sisters';
 import { answers, reads, type Room } from '../room';
 import { sisterActs } from './acts';
-import { threadBeyond } from './beyond';
+import { peggingBeyond, threadBeyond } from './beyond';
 import { checks } from './checks';
 import { exchangeFiles, listDue } from './elsewhere';
 import { sisterDays } from './days';
@@ -22,6 +22,9 @@ export const room: Room = {
     reads(contract.openSister, (sql, companyId, { params }) => openSister(sql, companyId, params.id)),
     answers(contract.threadBeyond, ({ parts, who, params }) =>
       parts.database.snapshot((sql) => threadBeyond(sql, who!, params.id)),
+    ),
+    answers(contract.peggingBeyond, ({ parts, who, params }) =>
+      parts.database.snapshot((sql) => peggingBeyond(sql, who!, params)),
     ),
     reads(contract.sisterDays, (sql, companyId, { body, workDate }) => sisterDays(sql, companyId, workDate, body)),
     reads(contract.reconcileSister, (sql, companyId, { params, workDate }) =>

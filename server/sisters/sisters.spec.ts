@@ -1,5 +1,13 @@
 import type * as z from 'zod';
-import type { openOffer, openSister, OfferRow, reconcileSister, sisterDays, threadBeyond } from '@api/sisters';
+import type {
+  openOffer,
+  openSister,
+  OfferRow,
+  reconcileSister,
+  peggingBeyond,
+  sisterDays,
+  threadBeyond,
+} from '@api/sisters';
 import type { openOrder } from '@api/orders';
 import type { openPurchase } from '@api/purchasing';
 import { pino } from 'pino';
@@ -161,6 +169,20 @@ describe('X sister companies', () => {
     const [whole] = await beyond(rashid, ourLine);
     expect(whole).toMatchObject({ company: { code: 'MBF' }, number: hers.number });
     expect(whole!.thread!.beads.find(({ stage }) => stage === 'shipped')?.part?.quantity).toBe('1');
+    const pegged = async (who: Visitor, kind: string, id: number) =>
+      (await who.get<z.output<typeof peggingBeyond.out>>(`/api/pegging/${kind}/${id}/sisters`)).ends;
+    for (const [kind, id] of [
+      ['SO', ours!.id],
+      ['PO', placed!.id],
+    ] as const) {
+      const [end, ...more] = await pegged(rashid, kind, id);
+      expect(more).toEqual([]);
+      expect(end).toMatchObject({ company: { code: 'MBF' }, number: hers.number, side: 'down' });
+      expect(end!.rows!.every(({ quantity }) => Number(quantity) > 0)).toBe(true);
+    }
+    expect(await pegged(chandra, 'SO', sold!.id)).toEqual([
+      expect.objectContaining({ number: placed!.number, side: 'up', rows: null }),
+    ]);
     const [door] = await beyond(chandra, hers.lines[0]!.id);
     expect(door).toEqual({
       company: expect.objectContaining({ code: 'HBW' }) as unknown,

@@ -135,3 +135,58 @@ describe('S10 the first day a route can keep', () => {
     ]);
   });
 });
+
+describe('X4 what is bought of a sister company', () => {
+  const told = (ships: string, transitDays = 0) => new Map([['3', { sister: 'Muara', ships, transitDays }]]);
+  const through = (asked: DayAsk, ships: string, transitDays = 0) =>
+    possibleDays(rows, [asked], told(ships, transitDays))[0]!;
+
+  it('ships from when she could, instead of her lead time: straight, or on the way to us and taken in', () => {
+    expect(through(ask(3, { route: 'drop' }), '2027-03-04')).toMatchObject({
+      first: '2027-03-04',
+      why: 'Muara could ship it on Thu 4 Mar',
+    });
+    // A day to take it in, over a weekend.
+    expect(through(ask(3, { route: 'special' }), '2027-03-05')).toMatchObject({
+      first: '2027-03-08',
+      why: 'Muara could ship it on Fri 5 Mar, and we need 1 working day to take it in',
+    });
+    // Two on the way as well, and the tenth is a holiday.
+    expect(through(ask(3, { route: 'special' }), '2027-03-05', 2)).toMatchObject({
+      first: '2027-03-11',
+      why: 'Muara could ship it on Fri 5 Mar, it is 2 working days on the way, and we need 1 working day to take it in',
+    });
+    const alone = { ...rows, receivingDays: 0 };
+    const [found] = possibleDays(alone, [ask(3, { route: 'special' })], told('2027-03-05', 1));
+    expect(found).toMatchObject({
+      first: '2027-03-08',
+      why: 'Muara could ship it on Fri 5 Mar, it is 1 working day on the way',
+    });
+  });
+
+  it('is today where her day is over, and the last day that is looked at where it is beyond', () => {
+    expect(through(ask(3, { route: 'drop' }), '2027-02-20').first).toBe('2027-03-01');
+    const far = through(ask(3, { route: 'drop' }), '2040-01-02').first!;
+    expect(far > '2027-06-01' && far < '2040-01-01').toBe(true);
+    expect(through(ask(3, { route: 'special' }), '2040-01-02').first).toBe(far);
+  });
+
+  it('says so of a day that is before, and leaves other lines as they are', () => {
+    expect(through(ask(3, { route: 'drop', asked: '2027-03-02' }), '2027-03-04')).toMatchObject({
+      word: 'cannot be before Thu 4 Mar: Muara could ship it on Thu 4 Mar',
+      instead: '2027-03-04',
+    });
+    expect(possibleDays(rows, [ask(1)], told('2027-03-04'))[0]).toMatchObject({
+      first: '2027-03-01',
+      why: 'there is enough',
+    });
+  });
+
+  it('answers where nobody else could say', () => {
+    const unsold = { ...rows, items: [...rows.items.slice(0, 5), itemRow(3, { obtained: 'none' })] };
+    expect(possibleDays(unsold, [ask(3, { route: 'drop' })], told('2027-03-04'))[0]).toMatchObject({
+      first: '2027-03-04',
+      word: '',
+    });
+  });
+});

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { of } from 'rxjs';
 import type { DocumentKind, DocumentRef } from '@core/kernel';
 import { Session } from '../access';
 import { pathOf } from '../kit/documents';
@@ -38,6 +39,31 @@ const OWN: Record<string, string> = { stock: 'what is on hand', missing: 'nothin
             } @empty {
               <tr>
                 <td class="faint">{{ side.none }}</td>
+              </tr>
+            }
+          </tbody>
+        </table>
+      </section>
+    }
+    @for (end of ends(); track end.head) {
+      <section>
+        <h3>{{ end.head }}</h3>
+        <table class="small">
+          <tbody>
+            @for (row of end.rows; track $index) {
+              <tr>
+                <td [style.padding-left.px]="8 + row.depth * 18">
+                  <span [class.need]="row.kind === 'missing'">{{ named(row) || row.number }}</span> {{ row.party }}
+                </td>
+                <td>{{ row.item?.number }}</td>
+                <td class="num">{{ number(row.quantity) }}</td>
+                <td>{{ row.day ? day(row.day) : '' }}</td>
+                <td class="faint">{{ steps(row) }}</td>
+                <td class="faint">{{ row.held ? 'held for it' : '' }}</td>
+              </tr>
+            } @empty {
+              <tr>
+                <td class="faint">{{ end.none }}</td>
               </tr>
             }
           </tbody>
@@ -84,6 +110,30 @@ export class PeggingPanel {
     if (this.document().kind === 'SO') return [down];
     return [{ head: 'Whom it serves', rows: found.up, none: 'Nobody yet; it goes to our stock.' }, down];
   });
+  /** Where it goes on at sister companies: all the way for who works there too. // X4 */
+  private readonly beyond = liveDocument(
+    computed(() => ({ document: this.document(), sisters: this.session.current()?.sisters === true })),
+    ({ document, sisters }) =>
+      sisters && (document.kind === 'SO' || document.kind === 'PO')
+        ? this.promises.peggingBeyond(document.kind, document.id)
+        : of(null),
+    ({ kind }) => ['SO', 'PO', 'RC', 'SH'].includes(kind),
+  );
+  protected readonly ends = computed(() =>
+    (this.beyond.state().value?.ends ?? []).map(({ company, number, side, rows }) => ({
+      head:
+        side === 'down'
+          ? `What serves it at ${company.name}, ${number}`
+          : `Whom it serves at ${company.name}, ${number}`,
+      rows: rows ?? [],
+      none:
+        rows === null
+          ? `It goes on there, where you do not work.`
+          : side === 'down'
+            ? 'Nothing of it waits for anything.'
+            : 'Nobody yet; it goes to their stock.',
+    })),
+  );
   /** How far what is made is: what came of it, and the operation it stands at. */
   protected steps({ work }: PegRow): string {
     if (!work) return '';

@@ -3,6 +3,7 @@ import type * as z from 'zod';
 import { map } from 'rxjs/operators';
 import * as catalogue from '@api/catalogue';
 import * as contract from '@api/promise';
+import * as sisters from '@api/sisters';
 import { Api } from '../kit/act/api';
 
 export type PossibleDay = z.infer<typeof contract.possibleDays.out>['lines'][number];
@@ -85,6 +86,10 @@ export class Promises {
   pegging(kind: string, id: number) {
     const params = { kind: kind as 'PR', id };
     return this.api.call(contract.openPegging, { params });
+  }
+
+  peggingBeyond(kind: 'SO' | 'PO', id: number) {
+    return this.api.call(sisters.peggingBeyond, { params: { kind, id } });
   }
 
   openPlanned(id: number) {
