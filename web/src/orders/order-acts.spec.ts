@@ -13,7 +13,7 @@ import type { OrderLine, OrderSheet } from './service';
 /** What can be done with an order as it is, and what each did; `drafting` while it is typed over. */
 function actsOn(
   sheet: OrderSheet | null,
-  { rights = ['orders', 'plan', 'send'], drafting = false, words = [] as string[] } = {},
+  { rights = ['orders', 'plan', 'send'], drafting = false, words = [] as string[], sisters = false } = {},
 ) {
   const called: unknown[][] = [];
   const noted =
@@ -27,7 +27,11 @@ function actsOn(
       provideRouter([{ path: '**', children: [] }]),
       {
         provide: Session,
-        useValue: { workDate: signal('2027-03-01'), may: (right: string) => rights.includes(right) },
+        useValue: {
+          workDate: signal('2027-03-01'),
+          current: () => ({ sisters }),
+          may: (right: string) => rights.includes(right),
+        },
       },
       { provide: Sheets, useValue: { open: noted('opens'), choose: noted('chooses') } },
       { provide: Api, useValue: { act: noted('does'), call: noted('reads') } },
@@ -154,6 +158,19 @@ describe('what can be done with an order', () => {
     ]);
     TestBed.resetTestingModule();
     expect(actsOn(covered, { rights: [] }).menu()).toEqual(['threads', 'pdf', 'commission', 'copy']);
+  });
+
+  it('is held at a sister only where there is one and something is to be bought', () => {
+    const holds = (change: Parameters<typeof orderSheet>[1], state: 'draft' | 'closed' = 'draft', sisters = true) => {
+      TestBed.resetTestingModule();
+      return actsOn(orderSheet(state, change), { sisters }).menu().includes('hold-at-sister');
+    };
+    expect(holds({ route: 'drop' })).toBe(true);
+    expect(holds({ route: 'special' })).toBe(true);
+    expect(holds({ route: 'stock' })).toBe(false);
+    expect(holds({ route: 'special', tied: '12' })).toBe(false);
+    expect(holds({ route: 'special' }, 'closed')).toBe(false);
+    expect(holds({ route: 'special' }, 'draft', false)).toBe(false);
   });
 
   it('from our stock it can be cancelled while nothing of it went out; what was closed short is opened again', () => {

@@ -72,4 +72,30 @@ describe('pegging', () => {
     );
     expect(order.text('.columns')).not.toContain('Whom it serves');
   });
+
+  it('goes on at a sister company for who works there, and stops at her door', async () => {
+    const company = { id: 2, code: 'MBF', name: 'Muara', currency: 'SGD', elsewhere: false };
+    const ends = [
+      { company, number: 'SO-9', side: 'down', rows: [row(0, 'PR', 'PR-7'), row(1, 'missing', '')] },
+      { company, number: 'PO-3', side: 'up', rows: null },
+      { company, number: 'PO-4', side: 'up', rows: [] },
+    ];
+    const stage = await Stage.of(
+      PeggingPanel,
+      { sisters: true, reads: ({ name }) => (name === 'peggingBeyond' ? { ends } : { up: [], down: [] }) },
+      { document: { kind: 'SO', id: 4, number: 'SO-0004' } },
+    );
+    const heads = [...stage.element.querySelectorAll('h3')].map((each) => each.textContent?.trim());
+    expect(heads).toEqual([
+      'What serves it',
+      'What serves it at Muara, SO-9',
+      'Whom it serves at Muara, PO-3',
+      'Whom it serves at Muara, PO-4',
+    ]);
+    expect(stage.text('.columns')).toContain('PR-7');
+    expect(stage.text('.columns')).toContain('It goes on there, where you do not work.');
+    expect(stage.text('.columns')).toContain('Nobody yet; it goes to their stock.');
+    // Hers lead nowhere from here.
+    expect(stage.element.querySelectorAll('section:nth-child(n + 2) a')).toHaveLength(0);
+  });
 });

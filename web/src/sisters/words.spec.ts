@@ -1,5 +1,5 @@
-import type { OfferRow } from './service';
-import { marginOf, sentenceOf, sentOf, stepOf } from './words';
+import type { DueRow, OfferRow } from './service';
+import { arrivalOf, dueOf, marginOf, sentenceOf, sentOf, stepOf } from './words';
 
 const offer = (change: Partial<OfferRow> = {}): OfferRow => ({
   id: 1,
@@ -64,5 +64,52 @@ describe('an offer in words', () => {
     expect(stepOf(offer({ changed: true, document }))).toBe('Change RC-4…');
     expect(stepOf(offer({ gone: true, document }))).toBe('Cancel RC-4…');
     expect(stepOf(offer({ gone: true, kind: 'receipt', document }))).toBe('Take RC-4 back…');
+  });
+});
+
+describe('what goes to companies elsewhere and comes from them, in words', () => {
+  const due = (change: Partial<DueRow> = {}): DueRow => ({
+    id: 1,
+    kind: 'order',
+    number: 'PO-7',
+    revision: 0,
+    gone: false,
+    returned: false,
+    reason: '',
+    sister: { id: 3, code: 'LGW', name: 'Gading', currency: 'MYR', elsewhere: true },
+    email: '',
+    sentOn: null,
+    document: null,
+    ...change,
+  });
+  it('says what is to be sent, how often it changed, and what is taken back', () => {
+    expect(KINDS.map((kind) => dueOf(due({ kind })))).toEqual([
+      'is ordered of Gading',
+      'is sold to Gading',
+      'was shipped to Gading',
+      'invoices Gading',
+    ]);
+    expect(dueOf(due({ revision: 2 }))).toBe('is ordered of Gading, changed for the second time');
+    expect(dueOf(due({ revision: 6 }))).toBe('is ordered of Gading, changed for the 6th time');
+    expect(dueOf(due({ revision: 2, gone: true }))).toBe('is ordered of Gading, and is taken back');
+    expect(dueOf(due({ returned: true, revision: 1 }))).toBe('of Gading goes back');
+  });
+
+  it('says what a file tells and what becomes of it', () => {
+    const arrival = { number: 'PO-7', kind: 'order' as const, sister: 'Gading', does: 'new' as const, folded: false };
+    const kinds = ['order', 'purchase', 'receipt', 'invoice', 'answer'] as const;
+    expect(kinds.map((kind) => arrivalOf({ ...arrival, kind }))).toEqual(
+      ['an order', 'an order response', 'a despatch advice', 'an invoice', 'an answer'].map(
+        (what) => `of Gading is ${what}; it will wait in the tray.`,
+      ),
+    );
+    expect(arrivalOf({ ...arrival, folded: true })).toBe(
+      'of Gading is an order that says what we have; nothing is left to do.',
+    );
+    expect(arrivalOf({ ...arrival, does: 'changed' })).toBe(
+      'of Gading changed; what is another will stand in the tray.',
+    );
+    expect(arrivalOf({ ...arrival, does: 'nothing', folded: true })).toMatch(/came before/);
+    expect(arrivalOf({ ...arrival, does: 'returned' })).toMatch(/comes back from Gading/);
   });
 });
