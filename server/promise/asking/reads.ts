@@ -1,13 +1,5 @@
 import type * as z from 'zod';
-import {
-  addDays,
-  Calendar,
-  groupedBy,
-  pointOf,
-  shiftsOf,
-  weekdayOf,
-  type Day,
-} from '@core/kernel';
+import { addDays, Calendar, groupedBy, pointOf, shiftsOf, weekdayOf, type Day } from '@core/kernel';
 import { Centre, check, wayOf } from '@core/promise';
 import type * as contract from '@api/promise';
 import { orNotFound } from '../../acts';
