@@ -1,4 +1,4 @@
-import { laySisters } from '../server/sample/sisters';
+import { laySisters, type Sisters } from '../server/sample/sisters';
 import { floorPool, inTurn, rowsOf, writeFloor } from './floor';
 import { median, type Figure } from './measure';
 import { WORK_DATE, type Stage } from './stage';
@@ -52,7 +52,8 @@ export async function benchTakeOffer(stage: Stage, full: boolean): Promise<Figur
   const taking = figures.map((figure) =>
     figure.aim.startsWith('at least') ? { ...figure, aim: 'at least 0.5' } : figure,
   );
-  return [...taking, await benchTray(stage, sisters, full ? 1_000_000 : 100_000)];
+  const many = full ? 1_000_000 : 100_000;
+  return [...taking, await benchTray(stage, sisters, many), await benchBooks(stage, sisters, many)];
 }
 
 /** What waits is read as fast where much was taken before. */
@@ -65,11 +66,65 @@ async function benchTray(stage: Stage, { mbf, hbw }: { mbf: number; hbw: number 
          SELECT ?, ?, 'receipt', 1000000 + seq, CONCAT('SH-', seq), 'taken' FROM seq_${from}_to_${to}`,
       [mbf, hbw],
     );
+  return readTwice(stage, `tray, ${many.toLocaleString('en')} taken`, '/api/tray', lay, many);
+}
+
+/** The books of a pair side by side are read as fast where much was paid before. // X5 */
+async function benchBooks(stage: Stage, sisters: Sisters, many: number): Promise<Figure> {
+  const { database } = stage;
+  const { mbf, hbw, vendorId, customerId } = sisters;
+  const [purchase] = await database.rows<{ id: number }>(
+    'SELECT id FROM purchase_order WHERE company_id = ? AND vendor_id = ? LIMIT 1',
+    [hbw, vendorId],
+  );
+  const [order] = await database.rows<{ id: number }>(
+    'SELECT id FROM sales_order WHERE company_id = ? AND customer_id = ? LIMIT 1',
+    [mbf, customerId],
+  );
+  // Invoiced by her in months gone by, entered by us, paid at both.
+  const day = `DATE_SUB('${WORK_DATE}', INTERVAL 40 + seq % 700 DAY)`;
+  const lay = async (from: number, to: number) => {
+    const of = `FROM seq_${from}_to_${to}`;
+    await database.run(
+      `INSERT INTO customer_invoice (company_id, number, customer_id, order_id, currency, invoice_date, due_date, net, tax, total)
+         SELECT ?, CONCAT('B-', seq), ?, ?, 'SGD', ${day}, ${day}, 100, 6, 106 ${of}`,
+      [mbf, customerId, order!.id],
+    );
+    await database.run(
+      `INSERT INTO open_item (company_id, customer_id, customer_invoice_id, currency, due_date, amount, settled)
+         SELECT i.company_id, i.customer_id, i.id, i.currency, i.due_date, i.total, i.total FROM seq_${from}_to_${to} s
+           JOIN customer_invoice i ON i.company_id = ? AND i.number = CONCAT('B-', s.seq)`,
+      [mbf],
+    );
+    await database.run(
+      `INSERT INTO vendor_invoice (company_id, number, vendor_id, purchase_order_id, vendor_number, currency, invoice_date, due_date, net, tax, total)
+         SELECT ?, CONCAT('B-', seq), ?, ?, CONCAT('B-', seq), 'SGD', ${day}, ${day}, 100, 6, 106 ${of}`,
+      [hbw, vendorId, purchase!.id],
+    );
+    await database.run(
+      `INSERT INTO open_item (company_id, vendor_id, vendor_invoice_id, currency, due_date, amount, settled)
+         SELECT i.company_id, i.vendor_id, i.id, i.currency, i.due_date, i.total, i.total FROM seq_${from}_to_${to} s
+           JOIN vendor_invoice i ON i.company_id = ? AND i.number = CONCAT('B-', s.seq)`,
+      [hbw],
+    );
+  };
+  const name = `books, ${many.toLocaleString('en')} paid`;
+  return readTwice(stage, name, `/api/sisters/${hbw}/reconciliation`, lay, many);
+}
+
+/** How long a read takes with much that is over against little, in milliseconds at the middle of 30. */
+async function readTwice(
+  stage: Stage,
+  name: string,
+  path: string,
+  lay: (from: number, to: number) => Promise<unknown>,
+  many: number,
+): Promise<Figure> {
   const read = async () => {
     const times: number[] = [];
     for (let at = 0; at < 30; at += 1) {
       const begun = performance.now();
-      await stage.get('/api/tray');
+      await stage.get(path);
       times.push(performance.now() - begun);
     }
     return median(times);
@@ -81,7 +136,7 @@ async function benchTray(stage: Stage, { mbf, hbw }: { mbf: number; hbw: number 
   await read();
   const much = await read();
   return {
-    name: `tray, ${many.toLocaleString('en')} taken`,
+    name,
     ours: `${much.toFixed(1)} ms`,
     theirs: `${few.toFixed(1)} ms`,
     ratios: [much / few],
