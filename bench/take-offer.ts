@@ -92,8 +92,8 @@ async function benchBooks(stage: Stage, sisters: Sisters, many: number): Promise
     );
     await database.run(
       `INSERT INTO open_item (company_id, customer_id, customer_invoice_id, currency, due_date, amount, settled)
-         SELECT i.company_id, i.customer_id, i.id, i.currency, i.due_date, i.total, i.total FROM seq_${from}_to_${to} s
-           JOIN customer_invoice i ON i.company_id = ? AND i.number = CONCAT('B-', s.seq)`,
+         SELECT i.company_id, i.customer_id, i.id, i.currency, i.due_date, i.total, i.total FROM customer_invoice i
+          WHERE i.company_id = ? AND NOT EXISTS (SELECT 1 FROM open_item o WHERE o.company_id = i.company_id AND o.customer_invoice_id = i.id)`,
       [mbf],
     );
     await database.run(
@@ -103,8 +103,8 @@ async function benchBooks(stage: Stage, sisters: Sisters, many: number): Promise
     );
     await database.run(
       `INSERT INTO open_item (company_id, vendor_id, vendor_invoice_id, currency, due_date, amount, settled)
-         SELECT i.company_id, i.vendor_id, i.id, i.currency, i.due_date, i.total, i.total FROM seq_${from}_to_${to} s
-           JOIN vendor_invoice i ON i.company_id = ? AND i.number = CONCAT('B-', s.seq)`,
+         SELECT i.company_id, i.vendor_id, i.id, i.currency, i.due_date, i.total, i.total FROM vendor_invoice i
+          WHERE i.company_id = ? AND NOT EXISTS (SELECT 1 FROM open_item o WHERE o.company_id = i.company_id AND o.vendor_invoice_id = i.id)`,
       [hbw],
     );
   };
