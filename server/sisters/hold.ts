@@ -140,9 +140,7 @@ export const holdAtSister = defineAct(contract.holdAtSister, {
   decide: (ground, input) => decideHold(ground, input),
   preview: ({ held }) => ({ held: held.map(({ lineId, day, until }) => ({ lineId, day, until })) }),
   async write(tx, { held }, { order }, doer) {
-    for (const sisterId of new Set(held.map((each) => each.sisterId))) {
-      for (const each of held.filter((one) => one.sisterId === sisterId)) await heldBy(tx, each, order.number, doer);
-    }
+    for (const each of held) await heldBy(tx, each, order.number, doer);
     return { made: [], touched: [{ kind: 'SO', id: order.id, number: order.number }] };
   },
 });

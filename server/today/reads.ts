@@ -303,11 +303,14 @@ const SOURCES: readonly Source[] = [
   {
     band: 'now',
     kind: 'order-draft',
+    // What is held for a sister waits for her.
     sql: `SELECT 'SO' AS document_kind, o.id AS document_id, o.number, c.name AS party, 1 AS count, o.first_ship_date AS day,
                  o.net AS amount, o.currency, NULL AS done, NULL AS whole,
                  (SELECT MIN(l.id) FROM sales_order_line l WHERE l.company_id = o.company_id AND l.order_id = o.id) AS order_line_id
             FROM sales_order o JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
-           WHERE o.company_id = ? AND o.state = 'draft' ORDER BY o.first_ship_date, o.id LIMIT ?`,
+           WHERE o.company_id = ? AND o.state = 'draft'
+             AND NOT EXISTS (SELECT 1 FROM sister_hold h WHERE h.seller_id = o.company_id AND h.order_id = o.id AND h.state = 'held')
+           ORDER BY o.first_ship_date, o.id LIMIT ?`,
     values: (companyId) => [companyId],
   },
   {

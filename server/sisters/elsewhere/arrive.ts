@@ -3,7 +3,7 @@ import { readUblExchange, ublProblems, type Exchanged, type ExchangedDocument } 
 import { refuse, type Refusal } from '@core/refusals';
 import type { Day } from '@core/kernel';
 import * as contract from '@api/sisters';
-import { defineAct, type Touched } from '../../acts';
+import { defineAct } from '../../acts';
 import type { Sql, Tx } from '../../db';
 import { xmlIn } from '../../formats';
 import { pairOf } from '../../catalogue';
@@ -24,8 +24,8 @@ export const bringInExchange = defineAct(contract.bringInExchange, {
   },
   async write(tx, effects, ground, { companyId }) {
     const { document } = ground.read as { document: ExchangedDocument };
-    const touched = await arrive(tx, companyId, ground.arrival!, document, effects);
-    return { made: [], touched };
+    await arrive(tx, companyId, ground.arrival!, document, effects);
+    return { made: [], touched: [] };
   },
 });
 
@@ -160,14 +160,14 @@ async function arrive(
   { sisterId, sent }: Pick<Arrival, 'sisterId' | 'sent'>,
   document: ExchangedDocument,
   { does, answers, otherwise, lines, pairs }: ArrivalEffects,
-): Promise<Touched[]> {
-  if (does === 'nothing') return [];
+): Promise<void> {
+  if (does === 'nothing') return;
   if (does === 'returned') {
     await tx.run("UPDATE offer SET state = 'returned', reason = ? WHERE id = ?", [
       document.reason.slice(0, 200),
       sent!.offerId,
     ]);
-    return [];
+    return;
   }
   const documentId = await documentKept(tx, companyId, sisterId, document);
   if (!document.gone) await linesKept(tx, companyId, sisterId, documentId, document.kind, { lines, pairs });
@@ -196,7 +196,6 @@ async function arrive(
       [companyId, kind === 'purchase' ? 'order' : 'purchase', answers],
     );
   }
-  return [];
 }
 
 async function documentKept(

@@ -33,9 +33,11 @@ interface Due {
 }
 
 /** A due row `x` with its offer; an order of hers that was taken as a draft is answered once it is confirmed. */
-const DUE = `SELECT f.id, f.kind, f.source_id, f.number, f.revision, f.gone, f.company_id = x.company_id AS returned, f.reason,
+const dueBy = (
+  hint: string,
+) => `SELECT f.id, f.kind, f.source_id, f.number, f.revision, f.gone, f.company_id = x.company_id AS returned, f.reason,
        c.id AS sister_id, c.code, c.name, c.currency, c.email, x.sent_on
-  FROM elsewhere_due x FORCE INDEX (elsewhere_due_company) JOIN offer f ON f.id = x.offer_id
+  FROM elsewhere_due x ${hint} JOIN offer f ON f.id = x.offer_id
   JOIN company c ON c.id = IF(f.company_id = x.company_id, f.from_id, f.company_id)
  WHERE x.company_id = ?
    AND NOT (f.kind = 'purchase' AND f.from_id = x.company_id AND EXISTS (
@@ -48,7 +50,7 @@ export async function listDue(
   { show }: z.output<typeof contract.listDue.query>,
 ): Promise<z.infer<typeof contract.listDue.out>> {
   const rows = await sql.rows<Due>(
-    `${DUE} AND x.waits = ? ORDER BY x.offer_id ${show === 'sent' ? 'DESC' : ''} LIMIT ?`,
+    `${dueBy('FORCE INDEX (elsewhere_due_company)')} AND x.waits = ? ORDER BY x.offer_id ${show === 'sent' ? 'DESC' : ''} LIMIT ?`,
     [companyId, show === 'sent' ? 0 : 1, show === 'sent' ? MOST_SENT : MOST_DUE],
   );
   return {
@@ -238,10 +240,7 @@ export const sendExchange = defineAct(contract.sendExchange, {
   says: 'send documents',
   done: 'sent elsewhere',
   async load(sql, { id }, { companyId }) {
-    const [due] = await sql.rows<Due>(
-      `${DUE.replace('FORCE INDEX (elsewhere_due_company)', '')} AND x.offer_id = ? ${sql.forUpdate}`,
-      [companyId, id],
-    );
+    const [due] = await sql.rows<Due>(`${dueBy('')} AND x.offer_id = ? ${sql.forUpdate}`, [companyId, id]);
     return orNotFound(due, 'This document');
   },
   decide(due, { revision, gone, how }) {
