@@ -325,7 +325,17 @@ export const enterVendorInvoice = act({
     vendorNumber: Text(60),
     invoiceDate: TypedDay,
     lines: namedOnce(
-      z.array(z.object({ purchaseLineId: Id, quantity: TypedDecimal, unitPrice: TypedDecimal })).max(500),
+      z
+        .array(
+          z.object({
+            purchaseLineId: Id,
+            quantity: TypedDecimal,
+            unitPrice: TypedDecimal,
+            /** Another tax than the purchase's, where the invoice says so. */
+            taxCodeId: Id.optional(),
+          }),
+        )
+        .max(500),
       'purchaseLineId',
     ),
   }),

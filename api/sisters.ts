@@ -265,6 +265,8 @@ export const listSisters = read({
   }),
 });
 
+const TaxRef = z.object({ id: Id, code: z.string(), name: z.string(), rate: Decimal });
+
 const Paired = z.object({ ours: ItemRef, theirs: ItemRef, factor: Decimal });
 
 export const openSister = read({
@@ -282,6 +284,9 @@ export const openSister = read({
     proposed: listSeenBy('lists', z.array(Paired)),
     /** What of theirs has no twin, for who looks for one: all that is told of their items. */
     unpaired: listSeenBy('lists', z.array(ItemRef)),
+    /** Her taxes, each with ours that it is on what she invoices us; none of a company elsewhere. */
+    taxes: z.array(z.object({ theirs: TaxRef, ours: TaxRef.nullable() })),
+    ourTaxes: z.array(TaxRef),
   }),
 });
 
@@ -299,6 +304,17 @@ export const keepSister = act({
     holdDays: z.number().int().min(0).max(200).default(5),
   }),
   preview: z.object({ sister: z.string() }),
+});
+
+export const pairTaxes = act({
+  name: 'pairTaxes',
+  summary:
+    'Say which of our taxes those of a sister company are, on what she invoices us; none for that of the purchase.',
+  input: z.object({
+    sisterId: Id,
+    taxes: namedOnce(z.array(z.object({ theirTaxCodeId: Id, taxCodeId: Id.nullable() })).max(100), 'theirTaxCodeId'),
+  }),
+  preview: z.object({ paired: z.number() }),
 });
 
 export const pairItems = act({

@@ -91,6 +91,7 @@ const vendorGround = (lines: ReceivedLine[], rate: string | null = '4.5'): Vendo
   lines,
   usedBy: null,
   customerFirst: false,
+  taxes: [],
 });
 const typed = (quantity: string, unitPrice: string) => ({
   vendorNumber: 'INV-1',

@@ -157,6 +157,7 @@ const vendorGround = (
   lines,
   usedBy: null,
   customerFirst: false,
+  taxes: [],
   ...change,
 });
 
@@ -215,6 +216,27 @@ describe('P4 the vendor invoice', () => {
     expect(codes(vendorGround([received(1, '5')]), typed('5', '620', ' '))).toEqual(['vendorNumber: required']);
     expect(codes(vendorGround([received(1, '5')], { usedBy: 'VI-0003' }), typed('5'))).toEqual([
       'vendorNumber: vendor-number-used',
+    ]);
+  });
+
+  it('is taxed as its purchase, or as it says itself; a tax that is not there is refused at its place', () => {
+    const taxes = [{ id: 4, code: 'I9', rate: '9' }];
+    const [line] = typed('5').lines;
+    const other = (taxCodeId?: number) =>
+      decideVendorInvoice(
+        vendorGround([received(1, '5')], { taxes }),
+        { ...typed('5'), lines: [{ ...line!, taxCodeId }] },
+        '2027-03-01',
+      );
+    const [own, said] = [other(), other(4)];
+    if (!own.ok || !said.ok) throw new Error('refused');
+    expect(said.effects.lines.every(({ taxCodeId, taxRate }) => taxCodeId === 4 && taxRate === '9')).toBe(true);
+    expect(said.effects.taxes).toMatchObject([{ taxCode: 'I9', taxRate: '9', base: own.effects.net }]);
+    expect(said.effects.net).toBe(own.effects.net);
+    expect(said.effects.tax).not.toBe(own.effects.tax);
+    const none = other(5);
+    expect(none.ok ? [] : none.refusals.map(({ code, field }) => `${field}: ${code}`)).toEqual([
+      'lines.0.taxCodeId: unknown',
     ]);
   });
 

@@ -218,6 +218,7 @@ const vendorGround = (lines: ReceivedLine[], change: Partial<VendorInvoiceGround
   lines,
   usedBy: null,
   customerFirst: false,
+  taxes: [],
   ...change,
 });
 const ten = (change: Partial<ReceivedLine> = {}) => receivedLine({ openCost: '100', ...change });

@@ -53,6 +53,8 @@ export interface VendorInvoiceGround {
   /** Ordered and not invoiced on the whole purchase order. */
   uninvoiced: string;
   lines: readonly ReceivedLine[];
+  /** The taxes there are, where a line may say another than its purchase's. */
+  taxes: readonly { id: number; code: string; rate: string }[];
   /** Our number of the invoice that has this vendor's number already. */
   usedBy: string | null;
   /** The company invoices the customer of a drop shipment first. */
@@ -62,7 +64,15 @@ export interface VendorInvoiceGround {
 export interface VendorInvoiceTyped {
   vendorNumber: string;
   invoiceDate: Day | null;
-  lines: { purchaseLineId: number; quantity: string; unitPrice: string }[];
+  lines: TypedLine[];
+}
+
+interface TypedLine {
+  purchaseLineId: number;
+  quantity: string;
+  unitPrice: string;
+  /** Another tax than the purchase's, where the invoice says so. */
+  taxCodeId?: number | undefined;
 }
 
 export interface VendorInvoiceEffects {
@@ -155,10 +165,7 @@ function headRefusals(ground: VendorInvoiceGround, typed: VendorInvoiceTyped, wo
   return refusals;
 }
 
-function lineRefusals(
-  ground: VendorInvoiceGround,
-  line: { purchaseLineId: number; quantity: string; unitPrice: string; index: number },
-): Refusal[] {
+function lineRefusals(ground: VendorInvoiceGround, line: TypedLine & { index: number }): Refusal[] {
   const at = (field: string) => `lines.${line.index}.${field}`;
   const received = ground.lines.filter((each) => each.purchaseLineId === line.purchaseLineId);
   if (received.length === 0) return [refuse('unknown', at('purchaseLineId'), { what: 'This line' })];
@@ -166,6 +173,8 @@ function lineRefusals(
   if (!isDecimalText(line.unitPrice, 'price') || dec(line.unitPrice).lt(0)) {
     refusals.push(refuse('not-a-number', at('unitPrice'), { what: 'The price' }));
   }
+  if (line.taxCodeId !== undefined && !ground.taxes.some(({ id }) => id === line.taxCodeId))
+    refusals.push(refuse('unknown', at('taxCodeId'), { what: 'This tax' }));
   const open = sum(received.map((each) => dec(each.open)));
   if (!isDecimalText(line.quantity, 'quantity')) {
     refusals.push(refuse('not-a-number', at('quantity'), { what: 'The quantity' }));
@@ -184,13 +193,10 @@ function lineRefusals(
   return refusals;
 }
 
-function match(
-  ground: VendorInvoiceGround,
-  line: { purchaseLineId: number; quantity: string; unitPrice: string },
-  exchange: Exchange,
-): Matched[] {
+function match(ground: VendorInvoiceGround, line: TypedLine, exchange: Exchange): Matched[] {
   const places = currencyPlaces(ground.purchase.currency);
   const price = dec(line.unitPrice);
+  const tax = ground.taxes.find(({ id }) => id === line.taxCodeId);
   const matched: Matched[] = [];
   let rest = dec(line.quantity);
   let reached: Dec = ZERO;
@@ -217,9 +223,9 @@ function match(
       received: cost.toFixed(),
       receivedValue: value.toFixed(),
       priceDifference: ownOf(net.minus(value), exchange).toFixed(),
-      taxCodeId: received.taxCodeId,
-      taxCode: received.taxCode,
-      taxRate: received.taxRate,
+      taxCodeId: tax?.id ?? received.taxCodeId,
+      taxCode: tax?.code ?? received.taxCode,
+      taxRate: tax?.rate ?? received.taxRate,
       drop: received.drop,
     });
   }

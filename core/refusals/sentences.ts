@@ -94,6 +94,8 @@ export const sentences = {
   'sister-cannot-say': (f: { line: string; item: string; sister: string }) =>
     `${f.sister} cannot say from when they could ship ${f.item}; ask them.`,
   'hold-over': (f: { order: string }) => `${f.order} holds nothing any more.`,
+  'tax-unpaired': (f: { tax: string; rate: string; sister: string; line: string }) =>
+    `Line ${f.line} is taxed ${f.tax} (${f.rate} %) by ${f.sister}, and our purchase otherwise; say which of ours it is on the page of the pair.`,
   'offer-taken': (f: { number: string; sister: string }) =>
     `${f.number} of ${f.sister} was taken already; look at what it became.`,
   'offer-gone': (f: { number: string; sister: string }) => `${f.sister} took ${f.number} back; nothing is to be done.`,

@@ -13,6 +13,7 @@ export {
 } from './take';
 export { decideArrival, lineKey, type ArrivalEffects, type ArrivalGround, type LineOfOurs } from './arrival';
 export { decideHold, type HeldAtSister, type HoldLine } from './hold';
+export { decideTaxes, isUnpaired, type LineTax, type PairedTax } from './taxes';
 export { decideElsewhere } from './elsewhere';
 export { decideAside, decideReturn } from './return';
 export { decideSame, looksSame, type SameGround, type ThingLine } from './same';

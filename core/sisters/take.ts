@@ -1,5 +1,6 @@
 import { dec, isDay, isDecimalText, type Day } from '@core/kernel';
 import { refuse, type Decision, type Refusal } from '@core/refusals';
+import { isUnpaired, type LineTax } from './taxes';
 
 /** What a sister's document would be here. */
 export const OFFER_KINDS = ['order', 'purchase', 'receipt', 'invoice'] as const;
@@ -46,6 +47,8 @@ export interface TakeGround {
   party: { id: number; currency: string } | null;
   /** What the source is in. */
   currency: string;
+  /** Of an invoice: how each of its lines is taxed. */
+  taxes?: ReadonlyMap<number, LineTax>;
 }
 
 export interface TakeTyped {
@@ -61,6 +64,8 @@ export interface TakenLine {
   quantity: string;
   day: Day;
   price: string;
+  /** Which of our taxes an invoice's line is at, where that was said. */
+  taxCodeId?: number;
 }
 
 export interface TakeEffects {
@@ -113,8 +118,28 @@ export function decideTake(ground: TakeGround, typed: TakeTyped, workDate: Day):
       refusals.push(refuse('item-unpaired', field('quantity'), { item: source.theirs.number, sister: offer.sister }));
       continue;
     }
+    const tax = ground.taxes?.get(source.id);
+    if (tax && isUnpaired(tax)) {
+      const { code, rate } = tax;
+      refusals.push(
+        refuse('tax-unpaired', field('quantity'), {
+          tax: code,
+          rate,
+          sister: offer.sister,
+          line: String(source.lineNo),
+        }),
+      );
+      continue;
+    }
     const price = dec(source.price).div(source.factor).toFixed(4);
-    taken.push({ source, itemId: source.ours.id, quantity: dec(quantity).toFixed(), day, price: dec(price).toFixed() });
+    taken.push({
+      source,
+      itemId: source.ours.id,
+      quantity: dec(quantity).toFixed(),
+      day,
+      price: dec(price).toFixed(),
+      ...(tax && tax.ours !== null ? { taxCodeId: tax.ours } : {}),
+    });
   }
   if (refusals.length === 0 && taken.length === 0)
     refusals.push(refuse('nothing-asked', 'lines', { what: 'a quantity' }));

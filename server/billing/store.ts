@@ -177,6 +177,10 @@ export async function loadForVendorInvoice(
     take: used.length,
     customerFirst: vendor!.customerInvoiceFirst,
     lines: await receivedLines(sql, companyId, purchaseId),
+    taxes: await sql.rows<{ id: number; code: string; rate: string }>(
+      'SELECT id, code, rate FROM tax_code WHERE company_id = ?',
+      [companyId],
+    ),
   };
 }
 

@@ -10,6 +10,7 @@ import { joinLines } from './joined';
 import { documentForOffer } from './same-as';
 import { halfOf, sisterCompany, SOURCE_KIND, sourceLines, type OfferHead } from './sources';
 import { takeOffer } from './take';
+import { pairTaxes } from './taxes';
 import { pairedItems } from './pairs';
 import { sisterItemTable } from './tables';
 
@@ -214,6 +215,7 @@ export const sisterActs = [
   sameAsOffer,
   keepSister,
   pairItems,
+  pairTaxes,
   holdAtSister,
   letHoldGo,
   ...elsewhereActs,

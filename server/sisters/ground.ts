@@ -1,7 +1,8 @@
-import type { OfferKind } from '@core/sisters';
+import type { LineTax, OfferKind } from '@core/sisters';
 import { orNotFound } from '../acts';
 import type { Sql } from '../db';
 import { halfOf, loadOffer, offerNow, partyFor, sourceHead, sourceLines, type OfferHead } from './sources';
+import { taxesOfInvoice } from './taxes';
 
 /** An offer of that kind to a company, locked, as it stands. */
 export async function loadOfKind(sql: Sql, companyId: number, id: number, kind: OfferKind) {
@@ -20,7 +21,11 @@ export async function loadTake(sql: Sql, companyId: number, id: number, kind: Of
   ]);
   const party = await partyFor(sql, companyId, head.kind, half);
   const invoices = head.kind === 'receipt' ? await invoicesWith(sql, companyId, head) : [];
-  return { head, half, source, party, lines, invoices, offer, currency: source.currency };
+  const taxes =
+    head.kind === 'invoice' && !head.elsewhere
+      ? await taxesOfInvoice(sql, companyId, head)
+      : new Map<number, LineTax>();
+  return { head, half, source, party, lines, invoices, offer, taxes, currency: source.currency };
 }
 export type Taken = Awaited<ReturnType<typeof loadTake>>;
 

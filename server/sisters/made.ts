@@ -33,10 +33,11 @@ export async function madeOf(
         purchaseId,
         vendorNumber: head.number,
         invoiceDate: ground.source.day,
-        lines: lines.map(({ source, quantity, price }) => ({
+        lines: lines.map(({ source, quantity, price, taxCodeId }) => ({
           purchaseLineId: source.lineId!,
           quantity,
           unitPrice: price,
+          taxCodeId,
         })),
       },
       doer,

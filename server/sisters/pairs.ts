@@ -4,6 +4,7 @@ import type * as contract from '@api/sisters';
 import type { Sql } from '../db';
 import { pairOf } from '../catalogue';
 import { halfOf, sisterCompany, type SisterCompany } from './sources';
+import { pairedTaxes, taxesOf } from './taxes';
 import { FOLDED } from './tray';
 import type { Sister } from './tables';
 
@@ -103,6 +104,8 @@ export async function openSister(
       factor: '1',
     })),
     unpaired: theirItems.filter(({ id }) => !known.has(id)),
+    taxes: sister.elsewhere ? [] : await pairedTaxes(sql, companyId, sisterId),
+    ourTaxes: await taxesOf(sql, companyId),
   };
 }
 

@@ -20,6 +20,8 @@ export const sisterLineTable = table('sister_line', {
   decimal: 'factor=',
 });
 
+export const sisterTaxTable = table('sister_tax', { int: 'companyId sisterId theirTaxCodeId taxCodeId' });
+
 export const sisterHoldTable = table('sister_hold', {
   int: 'id= sellerId orderId buyerId orderLineId heldLine?',
   day: 'untilDay',

@@ -102,3 +102,14 @@ CREATE TABLE IF NOT EXISTS sister_hold (
   FOREIGN KEY (seller_id, order_id) REFERENCES sales_order (company_id, id),
   FOREIGN KEY (buyer_id, order_line_id) REFERENCES sales_order_line (company_id, id)
 );
+
+-- Which of our taxes a sister's is, on what she invoices us; the buyer's. (X1)
+CREATE TABLE IF NOT EXISTS sister_tax (
+  company_id SMALLINT UNSIGNED NOT NULL,
+  sister_id SMALLINT UNSIGNED NOT NULL,
+  their_tax_code_id INT UNSIGNED NOT NULL,
+  tax_code_id INT UNSIGNED NOT NULL,
+  PRIMARY KEY (company_id, sister_id, their_tax_code_id),
+  FOREIGN KEY (company_id, tax_code_id) REFERENCES tax_code (company_id, id),
+  FOREIGN KEY (sister_id, their_tax_code_id) REFERENCES tax_code (company_id, id)
+);

@@ -149,6 +149,20 @@ export class PairPage {
     });
   }
 
+  /** Our taxes, and that of the purchase. */
+  protected readonly taxChoices = computed(() => [
+    { value: '', label: 'what the purchase is taxed' },
+    ...(this.shown()?.ourTaxes ?? []).map(({ id, code, name }) => ({ value: String(id), label: `${code}, ${name}` })),
+  ]);
+
+  /** Which of ours a tax of theirs is. */
+  protected tax({ theirs }: Pair['taxes'][number], chosen: string): void {
+    this.sisters.pairTax(Number(this.id()), theirs.id, chosen === '' ? null : Number(chosen)).subscribe({
+      next: () => this.done(`${theirs.code} is kept.`),
+      error: (error: unknown) => this.refusals.set(refusalsOf(error)),
+    });
+  }
+
   /** Another number of ours in one of theirs. */
   protected factor(row: Paired, typed: string): void {
     if (typed.trim() === '' || typed === row.factor) return;

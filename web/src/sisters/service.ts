@@ -68,6 +68,10 @@ export class Sisters {
     return this.api.act(contract.pairItems, { sisterId, pairs: [...pairs], removed: [...removed] });
   }
 
+  pairTax(sisterId: number, theirTaxCodeId: number, taxCodeId: number | null): Observable<ActDone> {
+    return this.api.act(contract.pairTaxes, { sisterId, taxes: [{ theirTaxCodeId, taxCodeId }] });
+  }
+
   /** Our items by any part of their number or name. */
   items(words: string) {
     return this.api
