@@ -80,7 +80,8 @@ export const sentences = {
   'file-line-item': (f: { line: string }) => `Line ${f.line} names no item of who sent it; have it written anew.`,
   'file-line-serial': (f: { line: string }) =>
     `Line ${f.line} has a serial number that is empty, has spaces or is longer than 40; have it written anew.`,
-  'not-a-currency': (f: { code: string }) => `“${f.code}” is no currency; write three capitals like MYR (ISO 4217).`,
+  'not-a-currency': (f: { code: string }) =>
+    `No currency is called “${f.code}”; write three capitals like MYR (ISO 4217).`,
   'company-code-taken': (f: { code: string; name: string }) => `${f.code} is ${f.name}; choose another code.`,
   'bad-company-code': () => 'A code is 2 to 8 capital letters and digits; write it like LGW.',
   'not-of-sister': (f: { line: string; item: string }) =>

@@ -198,8 +198,8 @@ interface Hold {
   state: string;
   number: string;
   version: number;
-  draft: boolean;
-  promised: boolean;
+  draft: number;
+  promised: number;
   buyerOrderId: number;
   buyerNumber: string;
 }

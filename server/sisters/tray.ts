@@ -45,8 +45,7 @@ export const FOLDED = `(f.kind = 'invoice' AND (EXISTS (
                WHERE l.company_id = f.from_id AND l.invoice_id = f.source_id)))`;
 
 const COLUMNS = `f.id, f.company_id, f.from_id, f.kind, f.state, f.source_id, f.number, f.revision, f.taken_revision, f.gone, f.taken_gone,
-  f.taken_id, f.reason, f.until_day, c.code, c.name, c.currency, c.elsewhere AS sister_elsewhere,
-  (SELECT h.elsewhere FROM company h WHERE h.id = f.from_id) AS elsewhere`;
+  f.taken_id, f.reason, f.until_day, c.code, c.name, c.currency, c.elsewhere AS sister_elsewhere, h.elsewhere`;
 
 /**
  * What sisters sent that waits, what came back of ours, or what was done; newest first. Invoices whose goods wait to be
@@ -70,7 +69,7 @@ export async function listTray(
   const cursor = Number(query.cursor ?? 0);
   const words = query.q?.trim();
   const found = await sql.rows<OfferRead>(
-    `SELECT ${COLUMNS} FROM offer f FORCE INDEX (${where.key}) JOIN company c ON ${where.who}
+    `SELECT ${COLUMNS} FROM offer f FORCE INDEX (${where.key}) JOIN company c ON ${where.who} JOIN company h ON h.id = f.from_id
       WHERE ${where.sql} ${cursor > 0 ? 'AND f.id < ?' : ''} ${words ? 'AND (f.number LIKE ? OR c.name LIKE ?)' : ''}
       ORDER BY f.id DESC LIMIT ?`,
     [companyId, ...(cursor > 0 ? [cursor] : []), ...(words ? [likeOf(words), likeOf(words)] : []), most + 1],
@@ -204,7 +203,7 @@ async function sameAs(
 /** One offer with its lines, as it would be taken. */
 export async function openOffer(sql: Sql, companyId: number, id: number): Promise<z.infer<typeof contract.OfferSheet>> {
   const [found] = await sql.rows<OfferRead>(
-    `SELECT ${COLUMNS} FROM offer f JOIN company c ON c.id = f.from_id WHERE f.id = ? AND f.company_id = ?`,
+    `SELECT ${COLUMNS} FROM offer f JOIN company c ON c.id = f.from_id JOIN company h ON h.id = f.from_id WHERE f.id = ? AND f.company_id = ?`,
     [id, companyId],
   );
   const offer = orNotFound(found, 'This offer');

@@ -111,7 +111,7 @@ async function linesNamed(
   const pair = pairOf(companyId, sisterId);
   const factor = `(SELECT ${pair.factor} FROM item i ${pair.join} WHERE i.company_id = ? AND o.id = l.item_id LIMIT 1)`;
   const told = `l.item_id, t.unit, ${factor} AS factor`;
-  const rows = await sql.rows<NamedLine & { factor: string | null }>(
+  const rows = await sql.rows<Omit<NamedLine, 'paired' | 'factor'> & { factor: string | null }>(
     kind === 'order'
       ? `SELECT l.id, l.order_id AS document_id, p.number, l.line_no, l.quantity - l.cancelled AS quantity, l.ship_date AS day, ${told}
            FROM sales_order p JOIN sales_order_line l ON l.company_id = p.company_id AND l.order_id = p.id
@@ -141,15 +141,16 @@ async function linesOfOurs(
     rows.map(({ number, lineNo, ...line }) => [lineKey({ number, line: lineNo }), line as LineOfOurs]),
   );
   if (kind === 'receipt' || kind === 'invoice') {
-    const taken = await sql.rows<NamedLine>(
-      `SELECT e.line_id AS id, l.purchase_order_id AS document_id, d.number, e.line_no, l.quantity, l.due_date AS day, l.item_id, '' AS unit, '1' AS factor, TRUE AS paired
+    const taken = await sql.rows<Omit<NamedLine, 'paired'>>(
+      `SELECT e.line_id AS id, l.purchase_order_id AS document_id, d.number, e.line_no, l.quantity, l.due_date AS day, l.item_id, '' AS unit, '1' AS factor
          FROM elsewhere_document d
          JOIN elsewhere_line e ON e.company_id = d.company_id AND e.document_id = d.id
          JOIN purchase_order_line l ON l.company_id = d.to_id AND l.id = e.line_id
         WHERE d.company_id = ? AND d.to_id = ? AND d.kind = 'purchase' AND d.number IN (?)`,
       [sisterId, companyId, named('sold')],
     );
-    for (const { number, lineNo, ...line } of taken) found.set(lineKey({ number, line: lineNo }), line);
+    for (const { number, lineNo, ...line } of taken)
+      found.set(lineKey({ number, line: lineNo }), { ...line, paired: true });
   }
   return { lines: found, counts };
 }

@@ -22,7 +22,7 @@ interface Due {
   number: string;
   revision: number;
   gone: boolean;
-  returned: boolean;
+  returned: number;
   reason: string;
   sisterId: number;
   code: string;
