@@ -67,6 +67,8 @@ test('a limit holds, a permit is missed while typing, and who may lets the order
   await sheet(page).getByRole('button', { name: 'Add 2 lines' }).click();
   await expect(page.getByText(/Bukit Jati Golf Links has no handling permit valid on/)).toBeVisible();
   await expect(page.getByText(/above their credit limit of 25,?000\.00/)).toBeVisible();
+  // From when its vendor can ship it is there.
+  await expect(cell(page, 1, 'ships')).toHaveText(/18 Mar/);
   await page.getByRole('button', { name: 'Confirm', exact: true }).click();
   // What was typed is a draft by now, at an address of its own.
   await expect(page).toHaveURL(/\/orders\/\d+$/);
