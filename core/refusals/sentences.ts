@@ -78,6 +78,8 @@ export const sentences = {
   'file-line-price': (f: { line: string; price: string }) =>
     `Line ${f.line} has no price (“${f.price}”); have it written anew.`,
   'file-line-item': (f: { line: string }) => `Line ${f.line} names no item of who sent it; have it written anew.`,
+  'file-total': (f: { total: string }) =>
+    `The invoice comes to “${f.total}”, which is no amount; have it written anew.`,
   'file-line-serial': (f: { line: string }) =>
     `Line ${f.line} has a serial number that is empty, has spaces or is longer than 40; have it written anew.`,
   'not-a-currency': (f: { code: string }) =>

@@ -126,8 +126,9 @@ describe('what came from elsewhere', () => {
   });
 
   it('folds an invoice that is entered already', () => {
-    expect(effects({ entered: 5 }, { kind: 'invoice' })).toMatchObject({ answers: 5, otherwise: false });
-    expect(effects({}, { kind: 'invoice' })).toMatchObject({ answers: null });
+    const invoice = { kind: 'invoice' as const, total: '106' };
+    expect(effects({ entered: 5 }, invoice)).toMatchObject({ answers: 5, otherwise: false });
+    expect(effects({}, invoice)).toMatchObject({ answers: null });
   });
 
   it('pairs items by what she says of our lines, each once, in one unit alone', () => {
@@ -240,6 +241,11 @@ describe('what came from elsewhere', () => {
     const many = Array.from({ length: 501 }, (_, at) => ({ ...LINE, number: at + 1 }));
     expect(codes({}, { lines: many })).toEqual(['file: file-too-long']);
     expect(codes({}, { lines: [] })).toEqual(['file: nothing-asked']);
+    for (const total of ['', 'much', '-1', '99999999999'])
+      expect(refusals({}, { kind: 'invoice', total })).toEqual([
+        { code: 'file-total', field: 'file', facts: { total } },
+      ]);
+    expect(codes({}, { kind: 'invoice', total: '0' })).toEqual([]);
     expect(codes({}, { currency: 'sgd' })).toEqual(['file: not-a-currency']);
     expect(codes({}, { currency: 'SGDX' })).toEqual(['file: not-a-currency']);
   });

@@ -90,6 +90,8 @@ export function decideArrival(ground: ArrivalGround, document: ExchangedDocument
   if (document.lines.length === 0) refusals.push(refuse('nothing-asked', 'file', { what: 'a line' }));
   if (kind !== 'receipt' && !/^[A-Z]{3}$/.test(document.currency))
     refusals.push(refuse('not-a-currency', 'file', { code: document.currency }));
+  if (kind === 'invoice' && (!isDecimalText(document.total, 'price') || dec(document.total).lt(0)))
+    refusals.push(refuse('file-total', 'file', { total: document.total }));
   return decided(refusals, () => {
     const lines = document.lines.map((line) => ({ line, lineId: oursOf(ground, line)?.id ?? null }));
     const pairs = pairsOf(ground, document.lines);

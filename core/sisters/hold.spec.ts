@@ -1,4 +1,4 @@
-import { decideHold, type HoldLine } from './hold';
+import { decideHold, decideLetGo, type HoldLine } from './hold';
 
 const LINE: HoldLine = {
   id: 7,
@@ -52,5 +52,18 @@ describe('what a sister holds for a line', () => {
     expect(refused({}, [7, 8])).toEqual([['lineIds.1: unknown', { what: 'This line' }]]);
     for (const state of ['closed', 'cancelled'])
       expect(refused({}, [7], { ...ORDER, state })).toEqual([[': order-not-open', { order: 'SO-1', state }]]);
+  });
+});
+
+describe('what is let go', () => {
+  const hold = { state: 'held', number: 'SO-9', untilDay: '2027-03-05' };
+  it('lapses once its day is over, and is let go once', () => {
+    expect(decideLetGo(hold, '2027-03-05')).toMatchObject({ ok: true, effects: { state: 'let-go' } });
+    expect(decideLetGo(hold, '2027-03-06')).toMatchObject({ ok: true, effects: { state: 'lapsed' } });
+    for (const state of ['used', 'lapsed', 'let-go'])
+      expect(decideLetGo({ ...hold, state }, '2027-03-05')).toEqual({
+        ok: false,
+        refusals: [{ code: 'hold-over', field: '', facts: { order: 'SO-9' } }],
+      });
   });
 });

@@ -69,6 +69,16 @@ export function decideHold(
   return decided(refusals, () => ({ held }));
 }
 
+/** Lets go what is held, once: of which the day is over, it lapses. // X4 */
+export function decideLetGo(
+  { state, number, untilDay }: { state: string; number: string; untilDay: Day },
+  workDate: Day,
+): Decision<{ state: 'lapsed' | 'let-go' }> {
+  return decided(state === 'held' ? [] : [refuse('hold-over', '', { order: number })], () => ({
+    state: untilDay < workDate ? ('lapsed' as const) : ('let-go' as const),
+  }));
+}
+
 function againstHolding(
   { lineNo, item, open, sister, theirs, first, heldUntil }: HoldLine,
   field: string,

@@ -12,7 +12,8 @@ export {
   type TakeTyped,
 } from './take';
 export { decideArrival, lineKey, type ArrivalEffects, type ArrivalGround, type LineOfOurs } from './arrival';
-export { decideHold, type HeldAtSister, type HoldLine } from './hold';
+export { decideSending } from './sending';
+export { decideHold, decideLetGo, type HeldAtSister, type HoldLine } from './hold';
 export { decideTaxes, isUnpaired, type LineTax, type PairedTax } from './taxes';
 export { decideElsewhere } from './elsewhere';
 export { decideAside, decideReturn } from './return';

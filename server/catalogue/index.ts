@@ -4,5 +4,5 @@ export { exchangeOn, foreignOf, OWN_PRICE, ownCurrency, rateAt } from './rates';
 export { CUSTOMER_CURRENCY, listPriceIn, rateOf } from './list-price';
 export { locationsOf, NUMBER_AT } from './locations';
 export { itemChoices, itemGroups, itemsNamed } from './reads';
-export { pairOf } from './pairs';
+export { pairOf, twinsOf } from './pairs';
 export { chosenFor, chosenNames, optionsOf } from './options';

@@ -171,7 +171,7 @@ async function takeFitting({ database, log }: JobParts, doer: Doer): Promise<num
 async function letLapse({ database, log }: JobParts, doer: Doer): Promise<number> {
   let acts = 0;
   for (const { id } of await lapsedHolds(database, doer.companyId, doer.workDate)) {
-    const answer = await runAct(database, letHoldGo.asked({ id, lapsed: true }), doer, randomUUID());
+    const answer = await runAct(database, letHoldGo.asked({ id }), doer, randomUUID());
     if (answer.ok) acts += 1;
     else log.debug({ hold: id, why: answer.refusals.map(sentenceOf) }, 'what is held could not be let go');
   }

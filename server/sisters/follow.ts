@@ -5,7 +5,7 @@ import type { Tx } from '../db';
 import { shipToHere } from './addresses';
 import type { Taken } from './ground';
 import { joinTaken } from './joined';
-import { sellingOf } from './made';
+import { sellingOf } from './selling';
 
 /** What was changed since is changed here: quantities and days of lines that are joined, lines that are new, the address. */
 export async function changedBy(tx: Tx, ground: Taken, lines: readonly TakenLine[], doer: Doer) {

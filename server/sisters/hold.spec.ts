@@ -100,6 +100,11 @@ describe('X4 promise through a sister', () => {
       state: 'draft',
       customerReference: `${order.number}, held until 2027-03-06`,
     });
+    // At what she would ask of us.
+    const { id: draftId } = (await chandra.get<{ rows: { id: number; number: string }[] }>('/api/orders')).rows.find(
+      ({ number }) => number === kept!.hold!.number,
+    )!;
+    expect(await chandra.get(`/api/orders/${draftId}`)).toMatchObject({ lines: [{ unitPrice: '931' }] });
     // Nothing is to be done with it there.
     expect(JSON.stringify(await chandra.get('/api/today'))).not.toContain(kept!.hold!.number);
     await salmah.does('letHoldGo', { id: kept!.hold!.id });
@@ -131,6 +136,21 @@ describe('X4 promise through a sister', () => {
       'lineIds.0: not-of-sister',
     ]);
     await chandra.does('cancelOrder', { id: sold!.id, version: 2, reason: 'a test' });
+  });
+
+  it('holds for what is to be bought still, whatever of the rest went out', async () => {
+    const order = await ordered('5');
+    await salmah.does('confirmOrder', { id: order.id, version: 1 });
+    const lines = [{ orderLineId: order.lineId, vendorId: sisters.vendorId, quantity: '2', reason: 'the rest later' }];
+    const [bought] = await salmah.does('placePurchases', { lines });
+    const { lines: placed } = await salmah.get<{ lines: { id: number }[] }>(`/api/purchases/${bought!.id}`);
+    expect((await held(order.id))[0]).toMatchObject({ open: '3' });
+    await salmah.does('receiveGoods', {
+      purchaseId: bought!.id,
+      lines: [{ lineId: placed[0]!.id, quantity: '2', numbers: ['HX-1', 'HX-2'] }],
+    });
+    await salmah.does('shipLines', { orderId: order.id, lines: [{ lineId: order.lineId, quantity: '2' }] });
+    expect((await held(order.id))[0]).toMatchObject({ open: '3' });
   });
 
   it('lapses by itself', async () => {

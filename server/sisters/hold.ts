@@ -1,13 +1,14 @@
 import type * as z from 'zod';
 import { dec, itemAt, MAIN_LOCATION, pointOf, type Day } from '@core/kernel';
-import { decideHold, type HeldAtSister, type HoldLine } from '@core/sisters';
+import { decideHold, decideLetGo, type HeldAtSister, type HoldLine } from '@core/sisters';
 import * as contract from '@api/sisters';
 import { actNamed, defineAct, doInSister, doWithin, orNotFound, recordIn, type Doer, type Touched } from '../acts';
-import { pairOf } from '../catalogue';
+import { twinsOf } from '../catalogue';
 import type { Sql, Tx } from '../db';
 import { checkPromise, groundRows, sisterSellers, sisterShips } from '../promise';
 import { shipToHere } from './addresses';
-import { halfOf } from './sources';
+import { sellingOf } from './selling';
+import { halfOf, partyFor } from './sources';
 import { sisterHoldTable } from './tables';
 
 interface LineRow {
@@ -24,10 +25,10 @@ interface LineRow {
   untilDay: Day | null;
 }
 
-/** Lines of an order that would be bought, with whom of, and what is held for them. */
+/** Lines of an order that are bought, what is to be bought of each still (what was shipped came of what is tied), and what is held for them. */
 function boughtLines(sql: Sql, companyId: number, orderId: number): Promise<LineRow[]> {
   return sql.rows<LineRow>(
-    `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, l.quantity - l.cancelled - l.shipped - l.tied AS quantity, l.ship_date,
+    `SELECT l.id, l.line_no, l.item_id, i.number, i.name, i.unit, l.quantity - l.cancelled - GREATEST(l.shipped, l.tied) AS quantity, l.ship_date,
             h.id AS hold_id, o.number AS hold_number, h.until_day
        FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
        LEFT JOIN (sister_hold h JOIN sales_order o ON o.company_id = h.seller_id AND o.id = h.order_id AND o.state = 'draft')
@@ -72,13 +73,13 @@ async function holdLines(
     for (const [key, day] of await sisterShips(sql, companyId, sister, workDate, asked)) days.set(key, day);
     const { customerId, holdDays } = await halfOf(sql, sister.id, companyId);
     terms.set(sister.id, { holdDays, knowsUs: customerId !== null });
-    const pair = pairOf(companyId, sister.id);
-    const paired = await sql.rows<{ ours: number; itemId: number; factor: string }>(
-      `SELECT o.id AS ours, i.id AS item_id, ${pair.factor} AS factor FROM item i ${pair.join.replaceAll('LEFT JOIN', 'JOIN')}
-        WHERE i.company_id = ? AND o.id IN (?)`,
-      [...pair.values, sister.id, own.map(({ itemId }) => itemId)],
+    const twins = await twinsOf(
+      sql,
+      companyId,
+      sister.id,
+      own.map(({ itemId }) => itemId),
     );
-    for (const { ours, ...theirs } of paired) items.set(ours, theirs);
+    for (const [ours, twin] of twins) items.set(ours, twin);
   }
   return rows.map((row) => {
     const sister = row.vendorId === null ? undefined : sellers.get(row.vendorId);
@@ -152,22 +153,20 @@ async function heldBy(
   forOrder: string,
   doer: Doer,
 ): Promise<void> {
-  const { customerId } = await halfOf(tx, sisterId, doer.companyId);
-  const shipToId = await shipToHere(tx, sisterId, doer.companyId, customerId!, { shipToId: null, place: null });
-  const [item] = await tx.rows<{ route: string }>('SELECT route FROM item WHERE company_id = ? AND id = ?', [
-    sisterId,
-    itemId,
-  ]);
+  const half = await halfOf(tx, sisterId, doer.companyId);
+  const party = await partyFor(tx, sisterId, 'order', half);
+  const shipToId = await shipToHere(tx, sisterId, doer.companyId, party!.id, { shipToId: null, place: null });
+  const selling = (await sellingOf(tx, { half, party }, [{ itemId }], sisterId)).get(itemId)!;
   const saved = await doInSister(
     tx,
     actNamed('saveOrder')!,
     {
       id: null,
       version: null,
-      customerId,
+      customerId: party!.id,
       shipToId,
       customerReference: `${forOrder}, held until ${until}`,
-      lines: [{ id: null, itemId, quantity, shipDate: day, route: item!.route }],
+      lines: [{ id: null, itemId, quantity, shipDate: day, ...selling }],
     },
     sisterId,
     doer,
@@ -196,6 +195,7 @@ interface Hold {
   orderId: number;
   buyerId: number;
   state: string;
+  untilDay: Day;
   number: string;
   version: number;
   draft: number;
@@ -204,7 +204,7 @@ interface Hold {
   buyerNumber: string;
 }
 
-const HOLD = `SELECT h.id, h.seller_id, h.order_id, h.buyer_id, h.state, o.number, o.version, o.state = 'draft' AS draft,
+const HOLD = `SELECT h.id, h.seller_id, h.order_id, h.buyer_id, h.state, h.until_day, o.number, o.version, o.state = 'draft' AS draft,
        EXISTS (SELECT 1 FROM sales_order_line l WHERE l.company_id = o.company_id AND l.order_id = o.id AND l.promised_date IS NOT NULL) AS promised,
        b.id AS buyer_order_id, b.number AS buyer_number
   FROM sister_hold h
@@ -241,17 +241,14 @@ export const letHoldGo = defineAct(contract.letHoldGo, {
     );
     return orNotFound(hold, 'This hold');
   },
-  decide: (hold) =>
-    hold.state === 'held'
-      ? { ok: true, effects: {}, warnings: [] }
-      : { ok: false, refusals: [{ code: 'hold-over', field: '', facts: { order: hold.number } }] },
+  decide: (hold, _input, { workDate }) => decideLetGo(hold, workDate),
   preview: (_effects, hold) => ({ number: hold.number }),
-  async write(tx, _effects, hold, doer, { lapsed }) {
-    await ended(tx, hold, lapsed ? 'lapsed' : 'let-go', doer);
+  async write(tx, { state }, hold, doer) {
+    await ended(tx, hold, state, doer);
     const ours: Touched = { kind: 'SO', id: hold.buyerOrderId, number: hold.buyerNumber };
     const hers: Touched = { kind: 'SO', id: hold.orderId, number: hold.number };
     if (hold.buyerId === doer.companyId) return { made: [], touched: [ours] };
-    await recordIn(tx, contract.letHoldGo.name, { number: hold.number, lapsed }, [ours], {
+    await recordIn(tx, contract.letHoldGo.name, { number: hold.number, state }, [ours], {
       ...doer,
       companyId: hold.buyerId,
     });

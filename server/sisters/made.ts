@@ -1,12 +1,12 @@
-import { transferPrice, type TakenLine } from '@core/sisters';
+import type { TakenLine } from '@core/sisters';
 import { refuse } from '@core/refusals';
 import { actNamed, doWithin, Refused, type Doer, type Touched } from '../acts';
-import { listPriceIn } from '../catalogue';
 import type { Tx } from '../db';
 import { shipToHere } from './addresses';
 import { useHolds } from './hold';
 import type { Taken } from './ground';
 import { joinTaken } from './joined';
+import { sellingOf } from './selling';
 
 /** Makes here what an offer is of: an order, a purchase, receipts, or an invoice. // X2 X3 */
 export async function madeOf(
@@ -124,28 +124,6 @@ async function orderMade(tx: Tx, ground: Taken, lines: readonly TakenLine[], doe
   if (draft) return saved;
   const confirmed = await doWithin(tx, actNamed('confirmOrder')!, { id: order.id, version: 1 }, doer);
   return { made: saved.made, touched: [...saved.touched, ...confirmed.touched.filter(({ id }) => id !== order.id)] };
-}
-
-/** By which route items are sold to a sister, and at what, where she pays a price of her own. // X5 */
-export async function sellingOf(
-  tx: Tx,
-  { half, party }: Taken,
-  lines: readonly TakenLine[],
-  companyId: number,
-): Promise<Map<number, { route: string; price?: string }>> {
-  const rows = await tx.rows<{ id: number; route: string; list: string; cost: string | null }>(
-    `SELECT i.id, i.route, ${listPriceIn('?')} AS list,
-            (SELECT ROUND(SUM(s.value) / SUM(s.on_hand), 4) FROM stock s
-              WHERE s.company_id = i.company_id AND s.item_id = i.id HAVING SUM(s.on_hand) > 0) AS cost
-       FROM item i WHERE i.company_id = ? AND i.id IN (?)`,
-    [party!.currency, party!.currency, companyId, lines.map(({ itemId }) => itemId)],
-  );
-  return new Map(
-    rows.map(({ id, route, ...known }) => {
-      const price = transferPrice(half, known);
-      return [id, { route, ...(price === null ? {} : { price }) }];
-    }),
-  );
 }
 
 async function purchaseMade(tx: Tx, ground: Taken, lines: readonly TakenLine[], doer: Doer) {

@@ -35,7 +35,7 @@ export async function pairedItems(
   }>(
     `SELECT o.id, o.number, o.name, o.unit, i.id AS their_id, i.number AS their_number, i.name AS their_name, i.unit AS their_unit,
             ${pair.factor} AS factor
-       FROM item i ${pair.join.replaceAll('LEFT JOIN', 'JOIN')} WHERE i.company_id = ? ORDER BY o.number`,
+       FROM item i ${pair.inner} WHERE i.company_id = ? ORDER BY o.number`,
     [...pair.values, sisterId],
   );
   return rows.map((row) => ({

@@ -23,7 +23,7 @@ CREATE TABLE IF NOT EXISTS elsewhere_document (
   town VARCHAR(60) NOT NULL DEFAULT '',
   country VARCHAR(60) NOT NULL DEFAULT '',
   -- What an invoice comes to, with its tax.
-  total DECIMAL(14,2) NOT NULL DEFAULT 0,
+  total DECIMAL(18,4) NOT NULL DEFAULT 0,
   PRIMARY KEY (company_id, id),
   KEY elsewhere_document_id (id),
   UNIQUE KEY elsewhere_document_number (company_id, to_id, kind, number),
@@ -72,15 +72,21 @@ CREATE OR REPLACE TRIGGER offer_due_new AFTER INSERT ON offer FOR EACH ROW
     SELECT NEW.id, NEW.from_id FROM company c WHERE c.id = NEW.company_id AND c.elsewhere = TRUE;
 
 CREATE OR REPLACE TRIGGER offer_due AFTER UPDATE ON offer FOR EACH ROW
+BEGIN
   IF NEW.revision <> OLD.revision OR NEW.gone <> OLD.gone THEN
     INSERT INTO elsewhere_due (offer_id, company_id)
       SELECT NEW.id, NEW.from_id FROM company c WHERE c.id = NEW.company_id AND c.elsewhere = TRUE
       ON DUPLICATE KEY UPDATE sent_on = NULL;
-  ELSEIF NEW.state = 'returned' AND OLD.state <> 'returned' THEN
+  END IF;
+  IF NEW.state = 'returned' AND OLD.state <> 'returned' THEN
     INSERT INTO elsewhere_due (offer_id, company_id)
       SELECT NEW.id, NEW.company_id FROM company c WHERE c.id = NEW.from_id AND c.elsewhere = TRUE
       ON DUPLICATE KEY UPDATE sent_on = NULL;
+  ELSEIF OLD.state = 'returned' AND NEW.state <> 'returned' THEN
+    -- Changed by her it is to be looked at anew, and goes back no more.
+    DELETE FROM elsewhere_due WHERE offer_id = NEW.id AND company_id = NEW.company_id;
   END IF;
+END;
 
 -- What a sister holds of hers for an order line of ours until a day, as a draft order of hers that is promised. (T8 X4)
 CREATE TABLE IF NOT EXISTS sister_hold (

@@ -1,9 +1,8 @@
 import type * as z from 'zod';
 import { dec, isDay, isDecimalText, itemAt, MAIN_LOCATION, pointOf, type Day } from '@core/kernel';
 import { possibleDays, type DayAsk, type Through } from '@core/promise';
-import type { Route } from '@core/catalogue';
 import type * as contract from '@api/promise';
-import { locationsOf, pairOf } from '../../catalogue';
+import { locationsOf, twinsOf } from '../../catalogue';
 import type { Sql } from '../../db';
 import { groundRows } from '../ground/ground';
 import { promisedLines } from './acts';
@@ -82,7 +81,7 @@ export async function sisterSellers(
 }
 
 /** A line as a sister is asked for it: our item, in our unit. */
-export interface AskedOfSister {
+interface AskedOfSister {
   key: string;
   itemId: number;
   quantity: string;
@@ -100,22 +99,22 @@ export async function sisterShips(
   workDate: Day,
   lines: readonly AskedOfSister[],
 ): Promise<Map<string, Day | null>> {
-  const pair = pairOf(companyId, sister.id);
-  const items = await sql.rows<{ ours: number; theirs: number; factor: string; route: Route }>(
-    `SELECT o.id AS ours, i.id AS theirs, ${pair.factor} AS factor, i.route FROM item i ${pair.join.replaceAll('LEFT JOIN', 'JOIN')}
-      WHERE i.company_id = ? AND o.id IN (?)`,
-    [...pair.values, sister.id, lines.map(({ itemId }) => itemId)],
+  const twins = await twinsOf(
+    sql,
+    companyId,
+    sister.id,
+    lines.map(({ itemId }) => itemId),
   );
   const asked = lines.flatMap(({ key, itemId, quantity, asked: day }) => {
-    const item = items.find(({ ours }) => ours === itemId);
-    if (!item) return [];
+    const twin = twins.get(itemId);
+    if (!twin) return [];
     return [
       {
         key,
-        itemId: item.theirs,
-        route: item.route,
+        itemId: twin.itemId,
+        route: twin.route,
         locationId: MAIN_LOCATION,
-        quantity: dec(dec(quantity).div(item.factor).toFixed(5)).toFixed(),
+        quantity: dec(dec(quantity).div(twin.factor).toFixed(5)).toFixed(),
         asked: day !== null && isDay(day) ? day : null,
       },
     ];
@@ -128,7 +127,7 @@ export async function sisterShips(
 }
 
 /** What sisters say of lines that are bought of one, by the line's key. */
-export async function throughSisters(
+async function throughSisters(
   sql: Sql,
   companyId: number,
   workDate: Day,

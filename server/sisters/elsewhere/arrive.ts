@@ -1,7 +1,6 @@
 import { decideArrival, lineKey, type ArrivalEffects, type ArrivalGround, type LineOfOurs } from '@core/sisters';
 import { readUblExchange, ublProblems, type Exchanged, type ExchangedDocument } from '@core/formats';
 import { refuse, type Refusal } from '@core/refusals';
-import type { Day } from '@core/kernel';
 import * as contract from '@api/sisters';
 import { defineAct } from '../../acts';
 import type { Sql, Tx } from '../../db';
@@ -248,39 +247,39 @@ async function linesKept(
     sisterId,
     documentId,
   ]);
-  for (const { line, lineId } of lines) {
-    await tx.run(
-      `INSERT INTO elsewhere_line (company_id, document_id, line_no, item_id, quantity, day, price, line_id, despatch, numbers)
-         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
-       ON DUPLICATE KEY UPDATE item_id = VALUES(item_id), quantity = VALUES(quantity), day = VALUES(day), price = VALUES(price),
-         line_id = COALESCE(line_id, VALUES(line_id)), despatch = VALUES(despatch), numbers = VALUES(numbers)`,
-      [
-        ...[sisterId, documentId, line.number, items.get(line.item)!, line.quantity],
-        ...[kind === 'order' || kind === 'purchase' ? (line.day as Day | null) : null, line.price || '0', lineId],
-        ...[line.despatch, line.numbers.join('\n')],
-      ],
-    );
-  }
+  await Promise.all(
+    lines.map(({ line, lineId }) =>
+      tx.run(
+        `INSERT INTO elsewhere_line (company_id, document_id, line_no, item_id, quantity, day, price, line_id, despatch, numbers)
+           VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+         ON DUPLICATE KEY UPDATE item_id = VALUES(item_id), quantity = VALUES(quantity), day = VALUES(day), price = VALUES(price),
+           line_id = COALESCE(line_id, VALUES(line_id)), despatch = VALUES(despatch), numbers = VALUES(numbers)`,
+        [
+          ...[sisterId, documentId, line.number, items.get(line.item)!, line.quantity],
+          ...[kind === 'order' || kind === 'purchase' ? line.day : null, line.price || '0', lineId],
+          ...[line.despatch, line.numbers.join('\n')],
+        ],
+      ),
+    ),
+  );
 }
 
-/** Her items by their numbers; those that were never heard of are kept. */
+/** Her items by their numbers, as the database compares them; those that were never heard of are kept. */
 async function itemsKept(tx: Tx, sisterId: number, lines: ArrivalEffects['lines']): Promise<Map<string, number>> {
-  for (const { line } of lines) {
-    await tx.run(
-      `INSERT IGNORE INTO item (company_id, number, name, unit, list_price, tax_code_id, route, stocked, promise_method)
-         SELECT ?, ?, ?, ?, 0, t.id, 'stock', TRUE, 'none' FROM tax_code t WHERE t.company_id = ? ORDER BY t.id LIMIT 1`,
-      [sisterId, line.item, (line.name || line.item).slice(0, 120), line.unit || 'piece', sisterId],
-    );
-  }
-  const rows = await tx.rows<{ id: number; number: string }>(
-    'SELECT id, number FROM item WHERE company_id = ? AND number IN (?)',
-    [sisterId, lines.map(({ line }) => line.item)],
+  const found = await Promise.all(
+    lines.map(async ({ line }) => {
+      const kept = tx.run(
+        `INSERT IGNORE INTO item (company_id, number, name, unit, list_price, tax_code_id, route, stocked, promise_method)
+           SELECT ?, ?, ?, ?, 0, t.id, 'stock', TRUE, 'none' FROM tax_code t WHERE t.company_id = ? ORDER BY t.id LIMIT 1`,
+        [sisterId, line.item, (line.name || line.item).slice(0, 120), line.unit || 'piece', sisterId],
+      );
+      const read = tx.rows<{ id: number }>('SELECT id FROM item WHERE company_id = ? AND number = ?', [
+        sisterId,
+        line.item,
+      ]);
+      const [, rows] = await Promise.all([kept, read]);
+      return [line.item, rows[0]!.id] as const;
+    }),
   );
-  // As the database compares them.
-  return new Map(
-    lines.map(({ line }) => [
-      line.item,
-      rows.find(({ number }) => number.localeCompare(line.item, 'en', { sensitivity: 'base' }) === 0)!.id,
-    ]),
-  );
+  return new Map(found);
 }

@@ -229,6 +229,20 @@ describe('X2 sisters elsewhere: two installations, and files between them', () =
       { number: ours.number, state: 'open', changed: false, first: '1 FV-900' },
     ]);
     expect(await tray(salmah, 'returned')).toEqual([]);
+    // What was returned and not sent when she changed it goes back no more.
+    const again = (await tray(chandra)).find(({ number }) => number === ours.number)!;
+    await chandra.does('returnOffer', { id: again.id, kind: 'order', revision: again.revision, reason: 'too few' });
+    expect(await due(chandra)).toMatchObject([{ returned: true, number: ours.number }]);
+    const now = await purchase(ours.id);
+    const more = { ...typed, quantity: '3' };
+    await salmah.does('changePurchase', {
+      purchaseId: ours.id,
+      version: now.version,
+      reason: 'three then',
+      lines: [more],
+    });
+    expect(await goes(salmah)).toMatchObject({ does: ['changed'] });
+    expect(await due(chandra)).toEqual([]);
   });
 
   it('begins with her order: it is our purchase, and known to her by her own lines', async () => {
@@ -279,6 +293,17 @@ describe('X2 sisters elsewhere: two installations, and files between them', () =
       'lines.1: file-line-quantity',
     ]);
     expect(await refusals(chandra, 'no file')).toEqual(['file: file-unreadable']);
+    // Who may not see what is owed sees no invoice in a file either.
+    const invoiced = (await chandra.get<{ rows: Due[] }>('/api/exchange/due?show=sent')).rows.find(
+      ({ kind }) => kind === 'invoice',
+    )!;
+    await there.serving.database.run(
+      "UPDATE role SET rights = REPLACE(rights, 'see-debts', 'see-mail') WHERE name = 'Order administrator'",
+    );
+    there.serving.sessions.forget();
+    const file = (id: number) =>
+      fetch(`${there.serving.address}/api/exchange/${id}/ubl`, { headers: { cookie: chandra.cookie } });
+    expect((await file(invoiced.id)).status).toBe(403);
     expect((await tray(chandra)).filter(({ number }) => number === ours.number)).toEqual([]);
     // Two bringing it in at once: one row.
     await Promise.all([1, 2].map(() => chandra.does('bringInExchange', fileOf(text))));

@@ -130,7 +130,10 @@ export class OrderActs {
           this.session.may('orders') &&
           this.session.current()?.sisters === true &&
           sheet.lines.some(
-            (line) => (line.route === 'drop' || line.route === 'special') && dec(line.tied).lt(openOf(line)),
+            (line) =>
+              (line.route === 'drop' || line.route === 'special') &&
+              openOf(line).gt(0) &&
+              dec(line.tied).lt(line.quantity),
           ),
         does: () => this.sheets.open<HoldAsked>(HoldSheet, { orderId: id, number: sheet.number }),
         says: ({ touched }) => ['Held for', touched[0]],

@@ -15,7 +15,7 @@ const OWN: Record<string, string> = { stock: 'what is on hand', missing: 'nothin
   selector: 'k-pegging',
   imports: [RouterLink],
   template: `<div class="columns">
-    @for (side of sides(); track side.head) {
+    @for (side of [...sides(), ...ends()]; track side.head) {
       <section>
         <h3>{{ side.head }}</h3>
         <table class="small">
@@ -25,6 +25,8 @@ const OWN: Record<string, string> = { stock: 'what is on hand', missing: 'nothin
                 <td [style.padding-left.px]="8 + row.depth * 18">
                   @if (named(row); as name) {
                     <span [class.need]="row.kind === 'missing'">{{ name }}</span>
+                  } @else if (side.there) {
+                    {{ row.number }}
                   } @else {
                     <a class="link" [routerLink]="pathTo(row)">{{ row.number }}</a>
                   }
@@ -39,31 +41,6 @@ const OWN: Record<string, string> = { stock: 'what is on hand', missing: 'nothin
             } @empty {
               <tr>
                 <td class="faint">{{ side.none }}</td>
-              </tr>
-            }
-          </tbody>
-        </table>
-      </section>
-    }
-    @for (end of ends(); track end.head) {
-      <section>
-        <h3>{{ end.head }}</h3>
-        <table class="small">
-          <tbody>
-            @for (row of end.rows; track $index) {
-              <tr>
-                <td [style.padding-left.px]="8 + row.depth * 18">
-                  <span [class.need]="row.kind === 'missing'">{{ named(row) || row.number }}</span> {{ row.party }}
-                </td>
-                <td>{{ row.item?.number }}</td>
-                <td class="num">{{ number(row.quantity) }}</td>
-                <td>{{ row.day ? day(row.day) : '' }}</td>
-                <td class="faint">{{ steps(row) }}</td>
-                <td class="faint">{{ row.held ? 'held for it' : '' }}</td>
-              </tr>
-            } @empty {
-              <tr>
-                <td class="faint">{{ end.none }}</td>
               </tr>
             }
           </tbody>
@@ -104,11 +81,12 @@ export class PeggingPanel {
     if (!found) return [];
     const down = {
       head: 'What serves it',
+      there: false,
       rows: found.down,
       none: this.document().kind === 'SO' ? 'Nothing of it waits for anything.' : 'Nothing goes into it.',
     };
     if (this.document().kind === 'SO') return [down];
-    return [{ head: 'Whom it serves', rows: found.up, none: 'Nobody yet; it goes to our stock.' }, down];
+    return [{ head: 'Whom it serves', there: false, rows: found.up, none: 'Nobody yet; it goes to our stock.' }, down];
   });
   /** Where it goes on at sister companies: all the way for who works there too. // X4 */
   private readonly beyond = liveDocument(
@@ -125,6 +103,8 @@ export class PeggingPanel {
         side === 'down'
           ? `What serves it at ${company.name}, ${number}`
           : `Whom it serves at ${company.name}, ${number}`,
+      // What is hers leads nowhere from here.
+      there: true,
       rows: rows ?? [],
       none:
         rows === null
