@@ -10,6 +10,8 @@ export const RIGHTS = [
   'customer-invoices',
   'vendor-invoices',
   'payments',
+  /** Keeping orders at the counter, selling at the till, drawers. // C1 */
+  'counter',
   /** Letting orders pass over a credit limit. // S4 */
   'credit',
   /** Sending documents to parties. */

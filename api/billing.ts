@@ -141,7 +141,8 @@ export const CreditNoteSheet = z.object({
 export const PrepaymentSheet = z.object({
   document: DocumentRef,
   party: Party,
-  agreement: DocumentRef,
+  /** The agreement, or the one order, it was paid ahead for. */
+  heldFor: DocumentRef,
   lineNo: z.number().nullable(),
   currency: z.string(),
   takenOn: Day,
@@ -424,7 +425,8 @@ export const listCredits = read({
 export const PrepaymentRow = z.object({
   document: DocumentRef,
   party: Party,
-  agreement: DocumentRef,
+  /** The agreement, or the one order, it was paid ahead for. */
+  heldFor: DocumentRef,
   takenOn: Day,
   currency: z.string(),
   amount: Decimal,

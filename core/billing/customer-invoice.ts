@@ -52,6 +52,18 @@ export interface OpenPrepayment {
   agreementLineId: number | null;
   /** What was taken, and what of it was drawn, paid back or carried on. */
   owed: OwedInBoth;
+  /** What of it is kept for other orders, which wait at a till. // C1 */
+  marked: string;
+}
+
+/** Money taken ahead for one order, with something left. // C2 */
+export interface OpenDeposit {
+  id: number;
+  number: string;
+  orderId: number;
+  owed: OwedInBoth;
+  /** A deposit is its order's alone. */
+  marked: string;
 }
 
 /** An order that is invoiced. */
@@ -73,6 +85,8 @@ export interface CustomerInvoiceGround {
   lines: readonly ShippedLine[];
   /** Oldest first. */
   prepayments: readonly OpenPrepayment[];
+  /** Oldest first. */
+  deposits: readonly OpenDeposit[];
   /** The rebates of the agreements of its lines. // A10 */
   rebates: readonly RebateState[];
   /** What may be allowed on the customer's invoices. // R2 */
@@ -89,7 +103,8 @@ export interface CustomerInvoiceTyped {
 export interface Draw {
   prepaymentId: number;
   number: string;
-  lineIndex: number;
+  /** Null for a deposit: it covers its order, taxes too. */
+  lineIndex: number | null;
   amount: string;
   carried: string;
   worth: string;
@@ -202,13 +217,14 @@ export function decideCustomerInvoice(
     const own = ownTotals(totals.net, totals.tax, exchange);
     const draws = drawsOf(
       lines,
-      ground.prepayments,
+      ground,
       {
         amount: totals.total.toFixed(),
         settled: '0',
         ownAmount: own.total,
         ownSettled: '0',
       },
+      currency,
       exchange.own,
     );
     const drawnOf = (part: 'amount' | 'worth' | 'carried') => sum(draws.map((draw) => dec(draw[part]))).toFixed();
@@ -304,44 +320,58 @@ type NetLine = Pick<ShippedLine, 'agreementLineId' | 'agreementId'> & {
   agreed: Dec | null;
 };
 
-/** Each line draws min(prepayment left, its net): first what is held for the line, then for its agreement. // A12 */
+/**
+ * Each line draws min(prepayment left, its net): first what is held for the line, then for its agreement. Then each deposit
+ * covers what is left of its order. // A12 C2
+ */
 function drawsOf(
-  lines: readonly NetLine[],
-  prepayments: readonly OpenPrepayment[],
+  lines: readonly (NetLine & { orderId: number; taxCode: string; taxRate: string })[],
+  { prepayments, deposits }: Pick<CustomerInvoiceGround, 'prepayments' | 'deposits'>,
   invoice: OwedInBoth,
+  currency: string,
   own: string,
 ): Draw[] {
-  const taken = new Map(prepayments.map((each) => [each.id, each.owed]));
+  const left = new Map([...prepayments, ...deposits].map((each) => [each.id, each.owed]));
   let owed = invoice;
-  return lines.flatMap((line, lineIndex) => {
+  /** Takes no more than is left of it and owed. */
+  const draw = (
+    { id, number, marked }: { id: number; number: string; marked: string },
+    lineIndex: number | null,
+    most: Dec,
+  ): Draw[] => {
+    const from = left.get(id)!;
+    const amount = least(most, dec(from.amount).minus(from.settled).minus(marked));
+    if (amount.lte(0)) return [];
+    const carried = carriedOf(from, amount, own);
+    const worth = carriedOf(owed, amount, own);
+    left.set(id, settledBy(from, amount, carried));
+    owed = settledBy(owed, amount, worth);
+    const [text, carriedText, worthText] = [amount, carried, worth].map((each) => each.toFixed());
+    return [{ prepaymentId: id, number, lineIndex, amount: text!, carried: carriedText!, worth: worthText! }];
+  };
+  const drawn = (draws: readonly Draw[]) => sum(draws.map(({ amount }) => dec(amount)));
+  const ofOrder = new Map<number, Draw[]>();
+  const draws = lines.flatMap((line, lineIndex) => {
     if (line.agreementId === null) return [];
-    let rest = line.net;
     const its = prepayments.filter((each) => each.agreementId === line.agreementId);
     const inOrder = [
       ...its.filter((each) => each.agreementLineId === line.agreementLineId),
       ...its.filter((each) => each.agreementLineId === null),
     ];
-    return inOrder.flatMap(({ id, number }) => {
-      const from = taken.get(id)!;
-      const amount = least(rest, dec(from.amount).minus(from.settled));
-      if (amount.lte(0)) return [];
-      rest = rest.minus(amount);
-      const carried = carriedOf(from, amount, own);
-      const worth = carriedOf(owed, amount, own);
-      taken.set(id, settledBy(from, amount, carried));
-      owed = settledBy(owed, amount, worth);
-      return [
-        {
-          prepaymentId: id,
-          number,
-          lineIndex,
-          amount: amount.toFixed(),
-          carried: carried.toFixed(),
-          worth: worth.toFixed(),
-        },
-      ];
-    });
+    const taken: Draw[] = [];
+    for (const each of inOrder) taken.push(...draw(each, lineIndex, line.net.minus(drawn(taken))));
+    ofOrder.set(line.orderId, [...(ofOrder.get(line.orderId) ?? []), ...taken]);
+    return taken;
   });
+  for (const deposit of deposits) {
+    const its = lines.filter(({ orderId }) => orderId === deposit.orderId);
+    const before = ofOrder.get(deposit.orderId) ?? [];
+    const gross = documentTotals(its, currency).total.minus(drawn(before));
+    const taken = draw(deposit, null, least(gross, dec(owed.amount).minus(owed.settled)));
+    ofOrder.set(deposit.orderId, [...before, ...taken]);
+    draws.push(...taken);
+  }
+  return draws;
 }
 
 const settledBy = (owed: OwedInBoth, amount: Dec, own: Dec): OwedInBoth => ({

@@ -5,6 +5,7 @@ export {
   type CustomerInvoiceGround,
   type CustomerInvoiceTyped,
   type InvoiceTax,
+  type OpenDeposit,
   type ShippedLine,
 } from './customer-invoice';
 export { decidePayment, type PaymentGround } from './payment';
@@ -22,5 +23,5 @@ export {
   type CreditKind,
   type OwedInvoice,
 } from './credit-note';
-export { decidePrepayment } from './prepayment';
+export { amountRefusals, decidePrepayment } from './prepayment';
 export { decideDropShortfall, decideShortfall, type ShortfallGround } from './shortfall';

@@ -159,6 +159,7 @@ describe('P4 what a customer invoice draws and tells', () => {
     termsDays: 30,
     lines: [] as ReturnType<typeof shippedLine>[],
     prepayments: [],
+    deposits: [],
     rebates: [],
     allowances: [],
   };
@@ -176,10 +177,10 @@ describe('P4 what a customer invoice draws and tells', () => {
       open: '1',
     });
     const prepayments = [
-      { id: 1, number: 'PP-1', agreementId: 9, agreementLineId: null, owed: owedAt('50') },
-      { id: 2, number: 'PP-2', agreementId: 1, agreementLineId: 4, owed: owedAt('50') },
-      { id: 3, number: 'PP-3', agreementId: 1, agreementLineId: null, owed: owedAt('50', '50') },
-      { id: 4, number: 'PP-4', agreementId: 1, agreementLineId: null, owed: owedAt('70') },
+      { id: 1, number: 'PP-1', agreementId: 9, agreementLineId: null, marked: '0', owed: owedAt('50') },
+      { id: 2, number: 'PP-2', agreementId: 1, agreementLineId: 4, marked: '0', owed: owedAt('50') },
+      { id: 3, number: 'PP-3', agreementId: 1, agreementLineId: null, marked: '0', owed: owedAt('50', '50') },
+      { id: 4, number: 'PP-4', agreementId: 1, agreementLineId: null, marked: '0', owed: owedAt('70') },
     ];
     const lines = [free, shippedLine({ agreedAmount: '4440' })];
     const made = effectsOf(decideCustomerInvoice({ ...ground, lines, prepayments }, ALL, DAY));

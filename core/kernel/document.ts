@@ -16,6 +16,9 @@ export const DOCUMENTS = {
   PL: { name: 'planned purchase', path: '/planned' },
   WR: { name: 'work report', path: '/work-reports' },
   CT: { name: 'count', path: '/counts' },
+  SL: { name: 'slip', path: '/slips' },
+  DR: { name: 'drawer', path: '/drawers' },
+  ST: { name: 'standing order', path: '/standing-orders' },
 } as const;
 
 export type DocumentKind = keyof typeof DOCUMENTS;

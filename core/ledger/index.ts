@@ -7,6 +7,9 @@ export {
   customerInvoiceJournal,
   drawJournal,
   journal,
+  drawerClosedJournal,
+  drawerMoveJournal,
+  MONEY,
   paymentJournal,
   prepaymentJournal,
   prepaymentReturnJournal,
@@ -21,6 +24,7 @@ export {
   vendorInvoiceJournal,
   type AccountRole,
   type JournalEntry,
+  type Means,
 } from './journal';
 export { rateRefusals } from './rate';
 export {

@@ -21,6 +21,10 @@ export const ACCOUNT_ROLES = [
   'labour-absorbed',
   'scrap',
   'production-variance',
+  'cash-drawer',
+  'card-clearing',
+  'cash-rounding',
+  'drawer-difference',
 ] as const;
 export type AccountRole = (typeof ACCOUNT_ROLES)[number];
 
@@ -108,13 +112,50 @@ export function vendorInvoiceJournal(invoice: {
   ]);
 }
 
-/** A customer pays us, or we pay a vendor; `settled` is what the item paid was carried at. // P3 P8 */
-export function paymentJournal(side: 'customer' | 'vendor', paid: Both, settled: Dec): JournalEntry[] {
+/** By what money comes and goes, and the account it stands on. */
+export const MONEY = { bank: 'bank', cash: 'cash-drawer', card: 'card-clearing' } as const;
+export type Means = keyof typeof MONEY;
+
+/** What comes in by some means where cash is rounded by `rounding`: that stands on an account of its own. // C2 P3 */
+const moneyIn = (means: Means, { amount, own: paid }: Both, rounding: Dec): Posting[] => [
+  both(MONEY[means], { amount: amount.plus(rounding), own: paid.plus(rounding) }),
+  own('cash-rounding', rounding.neg()),
+];
+
+/**
+ * A customer pays us (or, below zero, is paid back), or we pay a vendor; `settled` is what the item paid was carried at.
+ * Cash may be rounded: only in the company's own currency. // P3 P8 C2
+ */
+export function paymentJournal(
+  side: 'customer' | 'vendor',
+  paid: Both,
+  settled: Dec,
+  means: Means = 'bank',
+  rounding: Dec = ZERO,
+): JournalEntry[] {
   const item = { amount: paid.amount, own: settled };
   const difference = paid.own.minus(settled);
   return side === 'customer'
-    ? journal([both('bank', paid), both('receivable', negBoth(item)), own('exchange-difference', difference.neg())])
-    : journal([both('payable', item), both('bank', negBoth(paid)), own('exchange-difference', difference)]);
+    ? journal([
+        ...moneyIn(means, paid, rounding),
+        both('receivable', negBoth(item)),
+        own('exchange-difference', difference.neg()),
+      ])
+    : journal([both('payable', item), both(MONEY[means], negBoth(paid)), own('exchange-difference', difference)]);
+}
+
+/** Money put into a drawer from the bank, or (below zero) taken there. // C4 P3 */
+export function drawerMoveJournal(amount: Dec): JournalEntry[] {
+  return journal([own('cash-drawer', amount), own('bank', amount.neg())]);
+}
+
+/** A drawer closed: what was counted goes to the bank, what it is less or more than it should be is a difference. // C4 P3 */
+export function drawerClosedJournal(counted: Dec, expected: Dec): JournalEntry[] {
+  return journal([
+    own('bank', counted),
+    own('cash-drawer', expected.neg()),
+    own('drawer-difference', expected.minus(counted)),
+  ]);
 }
 
 /** Stock adjusted up (above zero) or down by a value. // P3 */
@@ -210,16 +251,16 @@ export function rebateClaimJournal(claimed: Both, carried: Dec): JournalEntry[] 
   ]);
 }
 
-/** Money taken ahead. // P3 A12 */
-export function prepaymentJournal(taken: Both): JournalEntry[] {
-  return journal([both('bank', taken), both('customer-prepayments', negBoth(taken))]);
+/** Money taken ahead. // P3 A12 C2 */
+export function prepaymentJournal(taken: Both, means: Means = 'bank', rounding: Dec = ZERO): JournalEntry[] {
+  return journal([...moneyIn(means, taken, rounding), both('customer-prepayments', negBoth(taken))]);
 }
 
 /** Money taken ahead, paid back; `carried` is what it was taken at. // P3 P8 A12 */
-export function prepaymentReturnJournal(paid: Both, carried: Dec): JournalEntry[] {
+export function prepaymentReturnJournal(paid: Both, carried: Dec, means: Means = 'bank'): JournalEntry[] {
   return journal([
     both('customer-prepayments', { amount: paid.amount, own: carried }),
-    both('bank', negBoth(paid)),
+    both(MONEY[means], negBoth(paid)),
     own('exchange-difference', paid.own.minus(carried)),
   ]);
 }

@@ -8,6 +8,7 @@ const customer: CustomerStanding = {
   creditLimit: null,
   balance: '0',
   onOrder: '0',
+  permitsOf: 'Teratai Bay Resort',
   permits: [],
 };
 const line: ConfirmGround['lines'][number] = {

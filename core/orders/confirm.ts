@@ -22,6 +22,8 @@ export interface CustomerStanding {
   balance: string;
   /** Confirmed and not invoiced on their other orders, tax included. */
   onOrder: string;
+  /** Whose permits these are: the person it is for, where one is named, and the customer as a whole. // C1 */
+  permitsOf: string;
   permits: readonly { id: number; typeId: number; firstDay: Day; lastDay: Day }[];
 }
 
@@ -132,7 +134,7 @@ export function permitRefusals(
   index: number,
 ): Refusal[] {
   if (!line.item.permit || permitFor(customer, line) !== null) return [];
-  const facts = { customer: customer.name, permit: line.item.permit.name, item: line.item.number };
+  const facts = { customer: customer.permitsOf, permit: line.item.permit.name, item: line.item.number };
   return [refuse('permit-missing', `lines.${index}.itemId`, { ...facts, day: line.shipDate })];
 }
 
@@ -159,7 +161,10 @@ export function routeAndPrice(line: ConfirmGround['lines'][number], index: numbe
 }
 
 /** The permit valid on the ship date that lasts longest; null where none is needed or none is valid. // S5 */
-export function permitFor(customer: CustomerStanding, line: ConfirmGround['lines'][number]): number | null {
+export function permitFor(
+  customer: Pick<CustomerStanding, 'permits'>,
+  line: { shipDate: Day; item: { permit: { id: number } | null } },
+): number | null {
   const { permit } = line.item;
   if (!permit) return null;
   const [found] = customer.permits

@@ -2,6 +2,7 @@ export {
   decideCancel,
   decideConfirm,
   fatesOf,
+  permitFor,
   SUPPLY_FATES,
   type CancelEffects,
   type TiedSupply,

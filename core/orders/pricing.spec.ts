@@ -246,6 +246,7 @@ describe('S2 while an order is typed', () => {
         creditLimit: '100',
         balance: '0',
         onOrder: '0',
+        permitsOf: 'Teratai',
         permits: [],
       },
     });
@@ -313,7 +314,7 @@ describe('W1 S2 while a line that is made to order is typed', () => {
         [12, skid],
       ]),
       parts: [{ ...part, comesOn: null }],
-      standing: { ...standing, onOrder: '0', permits: [] },
+      standing: { ...standing, onOrder: '0', permitsOf: 'Teratai Bay Resort', permits: [] },
     });
     const typed = [line('1'), line('2', { itemId: 12, route: 'assemble' })];
     expect(saved(typed, on).warnings).toMatchObject([

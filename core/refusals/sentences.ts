@@ -49,6 +49,52 @@ export const sentences = {
     `${f.purchase} is for ${f.orders} too; let what is for this order hang loose instead.`,
   'supply-not-placed': (f: { purchase: string; state: string }) =>
     `${f.purchase} is ${f.state}; let it be parted from this order only.`,
+  // counter and till
+  'no-such-piece': (f: { piece: string; currency: string }) => `There is no note or coin of ${f.piece} ${f.currency}.`,
+  'not-whole': (f: { what: string }) => `${f.what} must be a whole number, zero or more.`,
+  'drawer-closed': (f: { till: string }) => `The drawer of ${f.till} is closed; open it with what is counted into it.`,
+  'drawer-open': (f: { till: string; drawer: string }) => `${f.till} has ${f.drawer} open; close that first.`,
+  'drawer-differs': (f: { difference: string; way: string }) =>
+    `There is ${f.difference} ${f.way} in the drawer than should be; count again, or say why.`,
+  'not-in-drawer': (f: { drawer: string; asked: string; cash: string }) =>
+    `${f.asked} is more than the ${f.cash} in ${f.drawer || 'the drawer'}; put money in first.`,
+  'cards-hanging': (f: { count: string }) =>
+    `${f.count === '1' ? 'One card payment is' : `${f.count} card payments are`} on no slip yet; finish or give back first.`,
+  'no-counter-customer': () =>
+    'Nobody is named yet as who buys where nobody in particular does; say so under Lists, Tills, or choose a customer.',
+  'not-at-till': (f: { order: string; state: string }) =>
+    `${f.order} is ${f.state}; only drafts and confirmed orders are paid at the till.`,
+  'other-at-till': (f: { order: string; first: string }) =>
+    `${f.order} is of another customer than ${f.first}; pay them one after the other.`,
+  'till-currency': (f: { customer: string; currency: string; till: string }) =>
+    `${f.customer} buys in ${f.currency}, and the till takes ${f.till}; invoice them from the order.`,
+  'order-moved-on': (f: { order: string }) => `${f.order} changed meanwhile; look at it again before it is paid.`,
+  'till-reckoned': (f: { is: string; was: string }) =>
+    `The invoice leaves ${f.is} to pay, and ${f.was} was reckoned: a price is that of the day it ships; ship it from the order and pay its invoice.`,
+  'nothing-at-till': () => 'Nothing is on the slip; write something on it first.',
+  'cash-short': (f: { due: string; given: string; short: string }) =>
+    `${f.given} is ${f.short} less than the ${f.due} to pay; take more, or another way besides.`,
+  'no-such-change': (f: { given: string; change: string }) =>
+    `${f.change} cannot be paid in notes and coins; write what was given (${f.given}) again.`,
+  'nothing-to-pay': () => 'Nothing is to pay any more; hand back what was given.',
+  'not-paid': (f: { due: string }) => `${f.due} is to pay yet: by cash, card, voucher or on account.`,
+  'card-above': (f: { card: string; due: string }) =>
+    `The card was charged ${f.card}, and only ${f.due} is to pay; give it back and charge the card anew.`,
+  'card-not-taken': () => 'This card payment was not taken, or is on a slip already; ask the terminal again.',
+  'card-silent': (f: { amount: string }) =>
+    `The terminal does not answer for ${f.amount}; ask it again: the same payment is never charged twice.`,
+  'card-refused': (f: { amount: string }) => `The terminal refused ${f.amount}; try another card, or another way.`,
+  'card-settled': (f: { state: string }) => `This card payment is ${f.state} already.`,
+  'voucher-above': (f: { voucher: string; most: string }) =>
+    `At most ${f.most} of ${f.voucher} can be used here; use that or less.`,
+  'nobody-to-owe': () => 'Who buys is nobody in particular and cannot owe; choose a customer, or take the money.',
+  'deposit-on-account': () => 'What is not taken along cannot be paid on account; let it be paid when it is fetched.',
+  'slip-of-nothing': (f: { slip: string }) => `Nothing was handed over with ${f.slip}; pay the deposit back instead.`,
+  'too-late-back': (f: { slip: string; last: string }) =>
+    `Goods of ${f.slip} were taken back until ${d(f.last)}; who writes credit notes can still do so from the invoice.`,
+  'not-to-take': (f: { item: string; here: string }) =>
+    `Only ${n(f.here)} of ${f.item} can be taken along; leave the rest to be fetched, with its day.`,
+  'deposit-used': (f: { deposit: string }) => `Nothing is left of ${f.deposit}.`,
   // sister companies
   'sister-unnamed': (f: { sister: string; side: string }) =>
     `Nobody said yet who ${f.sister} is among our ${f.side}; say so on the page of the pair.`,

@@ -117,6 +117,13 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
       ...(draws ? [{ ...posted, number: number('JR'), entries: drawnEntries }] : []),
     ];
     await writeDraws(tx, doer, effects, id!, lineIds);
+    // What was kept for these orders is drawn now, or is free for others. // C1
+    if (draws > 0) {
+      await tx.run('DELETE FROM prepayment_mark WHERE company_id = ? AND order_id IN (?)', [
+        companyId,
+        orders.map((order) => order.id),
+      ]);
+    }
     const accruals = await writeAccruals(tx, doer, effects.rebates, { ...source, currency }, effects.invoiceDate, () =>
       number('JR'),
     );
@@ -170,7 +177,7 @@ async function writeDraws(
       ownWorth: draw.worth,
       movedOn: invoiceDate,
       customerInvoiceId: invoiceId,
-      invoiceLineId: lineIds[draw.lineIndex]!,
+      invoiceLineId: draw.lineIndex === null ? null : lineIds[draw.lineIndex]!,
     })),
   );
 }

@@ -116,19 +116,21 @@ export async function openPrepayment(
       partyId: number;
       partyNumber: string;
       partyName: string;
-      agreementId: number;
-      agreementNumber: string;
+      agreementId: number | null;
+      heldForId: number;
+      heldForNumber: string;
       lineNo: number | null;
       leftOver: string;
     }
   >(
-    `SELECT p.number, c.id AS party_id, c.number AS party_number, c.name AS party_name, a.id AS agreement_id,
-            a.number AS agreement_number, l.line_no, p.currency, p.taken_on, p.amount, p.rate,
+    `SELECT p.number, c.id AS party_id, c.number AS party_number, c.name AS party_name, p.agreement_id, COALESCE(a.id, o.id) AS held_for_id,
+            COALESCE(a.number, o.number) AS held_for_number, l.line_no, p.currency, p.taken_on, p.amount, p.rate,
             p.own_amount, p.own_used, ${ownCurrency('p.company_id')} AS own,
             p.amount - p.drawn - p.returned - p.carried AS left_over
        FROM prepayment p
        JOIN customer c ON c.company_id = p.company_id AND c.id = p.customer_id
-       JOIN agreement a ON a.company_id = p.company_id AND a.id = p.agreement_id
+       LEFT JOIN agreement a ON a.company_id = p.company_id AND a.id = p.agreement_id
+       LEFT JOIN sales_order o ON o.company_id = p.company_id AND o.id = p.order_id
        LEFT JOIN agreement_line l ON l.company_id = p.company_id AND l.id = p.agreement_line_id
       WHERE p.company_id = ? AND p.id = ?`,
     [companyId, id],
@@ -150,7 +152,11 @@ export async function openPrepayment(
   return {
     document: { kind: 'PP', id, number: found.number },
     party: { id: found.partyId, number: found.partyNumber, name: found.partyName },
-    agreement: { kind: 'AG', id: found.agreementId, number: found.agreementNumber },
+    heldFor: {
+      kind: found.agreementId === null ? 'SO' : 'AG',
+      id: found.heldForId,
+      number: found.heldForNumber,
+    },
     lineNo: found.lineNo,
     currency: found.currency,
     takenOn: found.takenOn,

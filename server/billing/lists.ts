@@ -102,11 +102,12 @@ export async function listPrepayments(
   addDays(add, 'n.taken_on', 'taken', query.taken, workDate);
   if (query.left) add('n.amount > n.drawn + n.returned + n.carried');
   const joins = `JOIN customer c ON c.company_id = n.company_id AND c.id = n.customer_id
-    JOIN agreement a ON a.company_id = n.company_id AND a.id = n.agreement_id`;
+    LEFT JOIN agreement a ON a.company_id = n.company_id AND a.id = n.agreement_id
+    LEFT JOIN sales_order o ON o.company_id = n.company_id AND o.id = n.order_id`;
   const words = query.q?.trim();
   if (words) {
     add(
-      '(n.number LIKE ? OR a.number LIKE ? OR c.name LIKE ? OR c.number LIKE ?)',
+      '(n.number LIKE ? OR COALESCE(a.number, o.number) LIKE ? OR c.name LIKE ? OR c.number LIKE ?)',
       ...Array<string>(4).fill(likeOf(words)),
     );
   }
@@ -122,10 +123,10 @@ export async function listPrepayments(
   if (ids.length === 0) return { rows: [], next };
   const rows = await sql.rows<
     Columns<Prepayment, 'id number takenOn currency amount drawn returned carried'> &
-      PartyColumns & { agreementId: number; agreementNumber: string }
+      PartyColumns & { agreementId: number | null; heldForId: number; heldForNumber: string }
   >(
     `SELECT n.id, n.number, n.taken_on, n.currency, n.amount, n.drawn, n.returned, n.carried, c.id AS party_id,
-            c.number AS party_number, c.name AS party_name, a.id AS agreement_id, a.number AS agreement_number
+            c.number AS party_number, c.name AS party_name, n.agreement_id, COALESCE(a.id, o.id) AS held_for_id, COALESCE(a.number, o.number) AS held_for_number
        FROM prepayment n ${joins} WHERE n.company_id = ? AND n.id IN (?)`,
     [companyId, ids],
   );
@@ -135,7 +136,7 @@ export async function listPrepayments(
       return {
         document: { kind: 'PP', id: row.id, number: row.number },
         party: partyOf(row),
-        agreement: { kind: 'AG', id: row.agreementId, number: row.agreementNumber },
+        heldFor: { kind: row.agreementId === null ? 'SO' : 'AG', id: row.heldForId, number: row.heldForNumber },
         takenOn: row.takenOn,
         currency: row.currency,
         amount: row.amount,

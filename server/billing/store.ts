@@ -98,32 +98,53 @@ export async function loadForCustomerInvoice(
       volume: row.volume,
     })),
     allowances: await allowancesFor(sql, companyId, order.customerId, order.currency),
-    prepayments: await openPrepayments(sql, companyId, agreementIds),
+    prepayments: await openPrepayments(sql, companyId, agreementIds, orderIds),
+    deposits: await openDeposits(sql, companyId, orderIds),
     rebates: await rebatesOf(sql, companyId, agreementIds),
   };
 }
 
-/** Prepayments with something left, oldest first; their agreements are locked. // A12 */
+/** Prepayments with something left that is kept for no other order, oldest first; their agreements are locked. // A12 C1 */
 async function openPrepayments(
   sql: Sql,
   companyId: number,
   agreementIds: readonly number[],
+  orderIds: readonly number[],
 ): Promise<CustomerInvoiceGround['prepayments']> {
   if (agreementIds.length === 0) return [];
-  const rows = await sql.rows<
-    Columns<Prepayment, 'id number agreementId agreementLineId amount ownAmount ownUsed'> & { used: string }
-  >(
-    `SELECT id, number, agreement_id, agreement_line_id, amount, drawn + returned + carried AS used, own_amount, own_used FROM prepayment
-      WHERE company_id = ? AND agreement_id IN (?) AND amount > drawn + returned + carried ORDER BY id`,
-    [companyId, agreementIds],
+  const rows = await sql.rows<OwedPrepayment & { agreementId: number; agreementLineId: number | null }>(
+    `SELECT p.id, p.number, p.agreement_id, p.agreement_line_id, p.amount, p.drawn + p.returned + p.carried AS used, p.own_amount, p.own_used,
+            COALESCE((SELECT SUM(m.amount) FROM prepayment_mark m
+              WHERE m.company_id = p.company_id AND m.prepayment_id = p.id AND m.order_id NOT IN (?)), 0) AS marked
+       FROM prepayment p
+      WHERE p.company_id = ? AND p.agreement_id IN (?) AND p.amount > p.drawn + p.returned + p.carried ORDER BY p.id`,
+    [orderIds, companyId, agreementIds],
   );
-  return rows.map((row) => ({
-    id: row.id,
-    number: row.number,
-    agreementId: row.agreementId,
-    agreementLineId: row.agreementLineId,
-    owed: { amount: row.amount, settled: row.used, ownAmount: row.ownAmount, ownSettled: row.ownUsed },
-  }));
+  return rows.map((row) => ({ agreementId: row.agreementId, agreementLineId: row.agreementLineId, ...leftOf(row) }));
+}
+
+type OwedPrepayment = Columns<Prepayment, 'id number amount ownAmount ownUsed'> & { used: string; marked: string };
+
+/** What is left of it, but for what is kept for others: at most that is drawn. */
+const leftOf = (row: OwedPrepayment) => ({
+  id: row.id,
+  number: row.number,
+  marked: row.marked,
+  owed: { amount: row.amount, settled: row.used, ownAmount: row.ownAmount, ownSettled: row.ownUsed },
+});
+
+/** Deposits of orders with something left, oldest first; their orders are locked. // C2 */
+async function openDeposits(
+  sql: Sql,
+  companyId: number,
+  orderIds: readonly number[],
+): Promise<CustomerInvoiceGround['deposits']> {
+  const rows = await sql.rows<OwedPrepayment & { orderId: number }>(
+    `SELECT id, number, order_id, amount, drawn + returned + carried AS used, own_amount, own_used, 0 AS marked FROM prepayment
+      WHERE company_id = ? AND order_id IN (?) AND amount > drawn + returned + carried ORDER BY id`,
+    [companyId, orderIds],
+  );
+  return rows.map((row) => ({ orderId: row.orderId, ...leftOf(row) }));
 }
 
 /** What a vendor has still to invoice on a purchase order, the order locked. */

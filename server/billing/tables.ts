@@ -54,28 +54,35 @@ export const openItemTable = table('open_item', {
 export type OpenItem = Row<typeof openItemTable>;
 
 export const paymentTable = table('payment', {
-  int: 'companyId id= openItemId',
+  int: 'companyId id= openItemId slipId?',
+  choice: 'means=:bank|cash|card',
   text: 'number currency',
   day: 'paidOn',
   time: 'createdAt=',
-  decimal: 'amount rate= ownAmount= ownSettled=',
+  decimal: 'amount rate= ownAmount= ownSettled= rounding=',
 });
 export type Payment = Row<typeof paymentTable>;
 
 export const prepaymentTable = table('prepayment', {
-  int: 'companyId id= customerId agreementId agreementLineId? carriedFrom?',
+  int: 'companyId id= customerId agreementId? agreementLineId? orderId? carriedFrom? slipId?',
+  choice: 'means=:bank|cash|card',
   text: 'number currency',
   day: 'takenOn',
   time: 'createdAt=',
-  decimal: 'amount drawn= returned= carried= rate= ownAmount= ownUsed=',
+  decimal: 'amount drawn= returned= carried= rate= ownAmount= ownUsed= rounding=',
 });
 export type Prepayment = Row<typeof prepaymentTable>;
 
 export const prepaymentMoveTable = table('prepayment_move', {
   int: 'companyId id= prepaymentId customerInvoiceId? invoiceLineId?',
-  choice: 'kind:drawn|returned|carried',
+  choice: 'kind:drawn|returned|carried means=:bank|cash|card',
   day: 'movedOn',
   decimal: 'amount ownAmount= ownWorth=',
+});
+
+export const prepaymentMarkTable = table('prepayment_mark', {
+  int: 'companyId prepaymentId orderId',
+  decimal: 'amount',
 });
 
 export const setOffTable = table('set_off', {

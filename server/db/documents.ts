@@ -18,4 +18,7 @@ export const TABLE_OF: Readonly<Record<DocumentKind, string>> = {
   PL: 'planned_order',
   WR: 'work_report',
   CT: 'count_sheet',
+  SL: 'slip',
+  DR: 'drawer',
+  ST: 'standing_order',
 };

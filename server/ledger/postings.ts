@@ -5,6 +5,9 @@ import type { Check } from '../room';
 const says = (kind: string, role: string, own: string, foreign: string, from: string, by = 'd') =>
   `SELECT ${by}.company_id, ${kind}, ${by}.id, ${role}, ${own}, ${foreign} FROM ${from}`;
 
+/** The account of what came or went by some means. // C2 */
+const BY_MEANS = (row: string) => `CASE ${row}.means WHEN 'cash' THEN 'cash-drawer' WHEN 'card' THEN 'card-clearing' ELSE 'bank' END`;
+
 /** What a document must have posted to an account: its kind, its id, the role of the account, and how much. // P3 P8 */
 const EXPECTED: readonly string[] = [
   // Goods: what the stock says came or went, at its value.
@@ -93,40 +96,57 @@ const EXPECTED: readonly string[] = [
   ),
   ...(
     [
+      // C2: cash is rounded, and in the company's own currency.
       [
-        'bank',
-        'IF(o.customer_id IS NULL, -p.own_amount, p.own_amount)',
-        'IF(o.customer_id IS NULL, -p.amount, p.amount)',
+        BY_MEANS('p'),
+        'IF(o.customer_id IS NULL, -p.own_amount, p.own_amount + p.rounding)',
+        'IF(o.customer_id IS NULL, -p.amount, p.amount + p.rounding)',
       ],
-      ['receivable', 'IF(o.customer_id IS NULL, 0, -p.own_settled)', 'IF(o.customer_id IS NULL, 0, -p.amount)'],
-      ['payable', 'IF(o.customer_id IS NULL, p.own_settled, 0)', 'IF(o.customer_id IS NULL, p.amount, 0)'],
+      ["'cash-rounding'", '-p.rounding', '0'],
+      ["'receivable'", 'IF(o.customer_id IS NULL, 0, -p.own_settled)', 'IF(o.customer_id IS NULL, 0, -p.amount)'],
+      ["'payable'", 'IF(o.customer_id IS NULL, p.own_settled, 0)', 'IF(o.customer_id IS NULL, p.amount, 0)'],
       [
-        'exchange-difference',
+        "'exchange-difference'",
         'IF(o.customer_id IS NULL, p.own_amount - p.own_settled, p.own_settled - p.own_amount)',
         '0',
       ],
     ] as const
   ).map(
     ([role, own, foreign]) =>
-      `SELECT p.company_id, 'PY', p.id, '${role}', ${own}, ${foreign} FROM payment p
+      `SELECT p.company_id, 'PY', p.id, ${role}, ${own}, ${foreign} FROM payment p
          JOIN open_item o ON o.company_id = p.company_id AND o.id = p.open_item_id`,
   ),
+  // C4: what is put into a drawer comes from the bank, what is counted at its end goes there.
+  ...(
+    [
+      ['cash-drawer', 'd.put_in - IF(d.closed_on IS NULL, 0, d.cash)'],
+      ['bank', 'IF(d.closed_on IS NULL, 0, d.counted) - d.put_in'],
+      ['drawer-difference', 'IF(d.closed_on IS NULL, 0, d.cash - d.counted)'],
+    ] as const
+  ).map(([role, own]) => says("'DR'", `'${role}'`, own, '0', 'drawer d')),
+  ...(
+    [
+      ['cash-drawer', 'm.amount'],
+      ['bank', '-m.amount'],
+    ] as const
+  ).map(([role, own]) => `SELECT m.company_id, 'DR', m.drawer_id, '${role}', ${own}, 0 FROM drawer_move m`),
   // What is carried on was taken under the prepayment before.
   ...(
     [
-      ['bank', 'd.own_amount', 'd.amount'],
-      ['customer-prepayments', '-d.own_amount', '-d.amount'],
+      [BY_MEANS('d'), 'd.own_amount + d.rounding', 'd.amount + d.rounding'],
+      ["'cash-rounding'", '-d.rounding', '0'],
+      ["'customer-prepayments'", '-d.own_amount', '-d.amount'],
     ] as const
-  ).map(([role, own, foreign]) => says("'PP'", `'${role}'`, own, foreign, 'prepayment d WHERE d.carried_from IS NULL')),
+  ).map(([role, own, foreign]) => says("'PP'", role, own, foreign, 'prepayment d WHERE d.carried_from IS NULL')),
   ...(
     [
-      ['bank', '-m.own_worth', '-m.amount'],
-      ['customer-prepayments', 'm.own_amount', 'm.amount'],
-      ['exchange-difference', 'm.own_worth - m.own_amount', '0'],
+      [BY_MEANS('m'), '-m.own_worth', '-m.amount'],
+      ["'customer-prepayments'", 'm.own_amount', 'm.amount'],
+      ["'exchange-difference'", 'm.own_worth - m.own_amount', '0'],
     ] as const
   ).map(
     ([role, own, foreign]) =>
-      `SELECT m.company_id, 'PP', m.prepayment_id, '${role}', ${own}, ${foreign} FROM prepayment_move m WHERE m.kind = 'returned'`,
+      `SELECT m.company_id, 'PP', m.prepayment_id, ${role}, ${own}, ${foreign} FROM prepayment_move m WHERE m.kind = 'returned'`,
   ),
 ];
 

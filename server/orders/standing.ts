@@ -25,7 +25,7 @@ export async function standingOf(
   }
   // An act asks only what their limit asks: every open order of theirs is not summed where they have none.
   const asked = !turns || customer.creditLimit !== null;
-  const [[owed], [ordered], permits] = await Promise.all([
+  const [[owed], [ordered], permits, [contact]] = await Promise.all([
     asked
       ? sql.rows<{ sum: string | null }>(
           'SELECT SUM(amount - settled) AS sum FROM open_item WHERE company_id = ? AND customer_id = ?',
@@ -42,14 +42,21 @@ export async function standingOf(
         )
       : [],
     sql.rows<Columns<Permit, 'id permitTypeId firstDay lastDay'>>(
-      'SELECT id, permit_type_id, first_day, last_day FROM permit WHERE company_id = ? AND customer_id = ?',
-      [companyId, customerId],
+      `SELECT id, permit_type_id, first_day, last_day FROM permit WHERE company_id = ? AND customer_id = ?
+          AND (contact_id IS NULL OR contact_id = (SELECT o.contact_id FROM sales_order o WHERE o.company_id = permit.company_id AND o.id = ?))`,
+      [companyId, customerId, exceptOrderId ?? 0],
+    ),
+    sql.rows<{ name: string }>(
+      `SELECT c.name FROM sales_order o JOIN contact c ON c.company_id = o.company_id AND c.id = o.contact_id
+        WHERE o.company_id = ? AND o.id = ?`,
+      [companyId, exceptOrderId ?? 0],
     ),
   ]);
   return {
     ...customer,
     balance: owed?.sum ?? '0',
     onOrder: ordered?.sum ?? '0',
+    permitsOf: contact?.name ?? customer.name,
     permits: permits.map((each) => ({
       id: each.id,
       typeId: each.permitTypeId,

@@ -6,10 +6,10 @@ export const orderCommissionTable = table('order_commission', {
 });
 
 export const salesOrderTable = table('sales_order', {
-  int: 'companyId id= version= revision= customerId agreementId? shipToId?',
+  int: 'companyId id= version= revision= customerId agreementId? shipToId? contactId?',
   choice: 'state=:draft|confirmed|closed|cancelled',
   text: 'number customerReference= currency creditReason= batch=',
-  day: 'orderDate firstShipDate?',
+  day: 'orderDate firstShipDate? counterDay?',
   time: 'createdAt=',
   decimal: 'net=',
 });

@@ -26,7 +26,7 @@ export const paymentTermsTable = table('payment_terms', {
 });
 
 export const permitTable = table('permit', {
-  int: 'companyId id= permitTypeId customerId',
+  int: 'companyId id= permitTypeId customerId contactId?',
   text: 'number',
   day: 'firstDay lastDay',
 });

@@ -16,3 +16,11 @@ export const CHANDRA = {
   password: 'weld-harbour',
   role: 'Order administrator at Muara Bening',
 } as const;
+
+/** Who stands at the counter. */
+export const HAFIZ = {
+  signIn: 'hafiz',
+  name: 'Hafiz',
+  password: 'brass-tap',
+  role: 'Counter clerk',
+} as const;

@@ -14,6 +14,8 @@ import { companyTable } from './tables';
 /** The chart a company begins with: one account for each thing it posts by itself. */
 const CHART: readonly { code: string; name: string; role: AccountRole }[] = [
   { code: '1000', name: 'Bank', role: 'bank' },
+  { code: '1010', name: 'Cash in drawers', role: 'cash-drawer' },
+  { code: '1020', name: 'Card payments under way', role: 'card-clearing' },
   { code: '1100', name: 'Accounts receivable', role: 'receivable' },
   { code: '1200', name: 'Inventory', role: 'inventory' },
   { code: '1250', name: 'Work in progress', role: 'work-in-progress' },
@@ -32,6 +34,8 @@ const CHART: readonly { code: string; name: string; role: AccountRole }[] = [
   { code: '5400', name: 'Labour absorbed', role: 'labour-absorbed' },
   { code: '5410', name: 'Scrap', role: 'scrap' },
   { code: '5420', name: 'Production variance', role: 'production-variance' },
+  { code: '6910', name: 'Cash rounding', role: 'cash-rounding' },
+  { code: '6920', name: 'Differences of drawers', role: 'drawer-difference' },
 ];
 
 const SEES_BUYING = ['see-costs', 'see-agreements', 'see-mail'] as const;
@@ -47,6 +51,7 @@ export const ROLES: Record<string, readonly Right[]> = {
     'customer-invoices',
     'vendor-invoices',
     'payments',
+    'counter',
     'periods',
     'approve',
     'send',
@@ -54,7 +59,8 @@ export const ROLES: Record<string, readonly Right[]> = {
   ],
   Planner: [...SEES_BUYING, 'orders', 'purchases', 'plan', 'work', 'lists', 'send', 'work-date'],
   Workshop: ['work', 'work-date'],
-  'Sales manager': [...SEES_ALL, 'agreements', 'orders', 'credit', 'approve', 'upkeep', 'send', 'lists', 'work-date'],
+  'Counter clerk': ['counter', 'work-date'],
+  'Sales manager': [...SEES_ALL, 'agreements', 'orders', 'counter', 'credit', 'approve', 'upkeep', 'send', 'lists', 'work-date'],
 };
 
 export interface NewCompany {

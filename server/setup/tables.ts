@@ -1,7 +1,7 @@
 import { table } from '../db';
 
 export const companyTable = table('company', {
-  int: 'id= calendarId? receivingDays= safetyDays=',
+  int: 'id= calendarId? receivingDays= safetyDays= counterCustomerId? returnDays=',
   choice: 'priceSearch=:first|best',
   text: 'code name currency tint street= postcode= town= country= registration= taxNumber= phone= email= bank= bankAccount=',
   bytes: 'logo?',

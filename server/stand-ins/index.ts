@@ -24,3 +24,4 @@ export async function standIn(database: Database, log: Logger, doer: Doer, seed:
   if (mine === 0 || company.stoodInOn === null || company.stoodInOn > workDate) return 0;
   return (await feedMarkets(database, log, doer, seed)) + (await vendorsAct(database, log, doer, seed));
 }
+export { chargeTerminal, giveBackAtTerminal, type TerminalAnswer } from './terminal';

@@ -22,7 +22,7 @@ const MOVED = { drawn: 'Drawn by', returned: 'Paid back', carried: 'Carried to t
           ><a class="link" [routerLink]="pathOf({ kind: 'customer', id: shown.party.id })">{{ shown.party.name }}</a>
         </div>
         <div>
-          <small>Agreement</small><a class="link" [routerLink]="pathOf(shown.agreement)">{{ shown.agreement.number }}</a
+          <small>For</small><a class="link" [routerLink]="pathOf(shown.heldFor)">{{ shown.heldFor.number }}</a
           >{{ shown.lineNo === null ? '' : ', line ' + shown.lineNo }}
         </div>
         <div><small>Taken</small>{{ day(shown.takenOn) }}</div>
@@ -54,7 +54,7 @@ const MOVED = { drawn: 'Drawn by', returned: 'Paid back', carried: 'Carried to t
               </tr>
             } @empty {
               <tr>
-                <td colspan="4" class="faint">Nothing has drawn on it yet; the next invoice of the agreement will.</td>
+                <td colspan="4" class="faint">Nothing has drawn on it yet; the next invoice will.</td>
               </tr>
             }
           </tbody>
@@ -79,7 +79,7 @@ export class PrepaymentPage {
       rest: ` from ${sheet.party.name}`,
       sub: `${sheet.currency} ${this.money(sheet.left)} left of ${this.money(sheet.amount)}`,
     }),
-    touchedBy: (document, sheet) => document.kind === 'AG' && document.id === sheet?.agreement.id,
+    touchedBy: (document, sheet) => document.kind === sheet?.heldFor.kind && document.id === sheet.heldFor.id,
   });
   protected readonly moved = MOVED;
   protected readonly money = (value: string) => money(value, this.page.sheet()?.currency ?? 'MYR');

@@ -24,8 +24,8 @@ export class PrepaymentList {
   private readonly billing = inject(Billing);
   protected readonly list: DocumentList<PrepaymentQuery, PrepaymentRow> = new DocumentList({
     head: 'Prepayments',
-    sub: 'what customers paid ahead under agreements, and what is left of it',
-    looksIn: 'Number, agreement or customer',
+    sub: 'what customers paid ahead, under agreements or for an order, and what is left of it',
+    looksIn: 'Number, agreement, order or customer',
     filters: [
       {
         name: 'left',
@@ -49,7 +49,7 @@ export class PrepaymentList {
     document: ({ document }) => document,
     rowId: ({ document }) => String(document.id),
     columns: () => this.columns(),
-    empty: 'No prepayment fits. They are taken on an agreement that is in force.',
+    empty: 'No prepayment fits. They are taken on an agreement that is in force, and at the till for what is not taken along.',
   });
 
   private columns(): GridColumn<PrepaymentRow>[] {
@@ -63,8 +63,8 @@ export class PrepaymentList {
         id: 'agreement',
         head: 'Agreement',
         width: 110,
-        text: (row) => row.agreement.number,
-        link: (row) => pathOf(row.agreement),
+        text: (row) => row.heldFor.number,
+        link: (row) => pathOf(row.heldFor),
       },
       { id: 'taken', head: 'Taken', width: 116, text: (row) => day(row.takenOn, this.session.workDate()) },
       { id: 'amount', head: 'Amount', width: 122, figures: true, text: amount((row) => row.amount) },

@@ -1,0 +1,16 @@
+export { backRefusals, decidePayBack, type BackPayment, type PaidBy } from './back';
+export { cashPieces, countedCash, inCash, type PieceCount } from './cash';
+export { decideCloseDrawer, decideDrawerMove, decideOpenDrawer, drawerRefusals, type TillNow } from './drawer';
+export { dueAtTill, type Due, type TillGround, type TillLine } from './due';
+export { readGs1, readGtin, withCheckDigit, type Gs1Told } from './gs1';
+export {
+  decideSale,
+  dueOf,
+  TENDERS,
+  type SaleEffects,
+  type SaleGround,
+  type SalePayment,
+  type SaleTyped,
+  type Tender,
+} from './sale';
+export { understand, type CounterTyped } from './typed';

@@ -1,0 +1,1 @@
+export { openSlip } from './reads';

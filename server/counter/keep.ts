@@ -1,0 +1,165 @@
+import type { Route } from '@core/catalogue';
+import { dec, least, sum, ZERO } from '@core/kernel';
+import { decided, refuse, type Refusal } from '@core/refusals';
+import * as contract from '@api/counter';
+import { actNamed, defineAct, doWithin, orNotFound, type Doer, type Touched } from '../acts';
+import { prepaymentMarkTable } from '../billing/tables';
+import type { Sql, Tx } from '../db';
+import { shipTosOf } from '../parties';
+import { loadAtTill } from './ground';
+import { loadTill } from './tills';
+
+/** Rights that what is done at a counter asks for besides: they are the counter's own. */
+export const atCounter = (doer: Doer): Doer => ({
+  ...doer,
+  rights: [...new Set([...doer.rights, 'orders', 'goods', 'customer-invoices', 'payments'] as const)],
+});
+
+/** Who buys, where they are served, and how the items that are typed go out. */
+async function loadKeeping(
+  sql: Sql,
+  companyId: number,
+  {
+    id,
+    customerId,
+    contactId,
+    tillId,
+    lines,
+  }: {
+    id: number | null;
+    customerId: number | null;
+    contactId: number | null;
+    tillId: number;
+    lines: readonly { itemId: number }[];
+  },
+) {
+  const till = await loadTill(sql, companyId, tillId);
+  const [company] = await sql.rows<{ counterCustomerId: number | null }>(
+    'SELECT counter_customer_id FROM company WHERE id = ?',
+    [companyId],
+  );
+  const [contact] = await sql.rows<{ id: number; customerId: number | null }>(
+    'SELECT id, customer_id FROM contact WHERE company_id = ? AND id = ? AND customer_id IS NOT NULL',
+    [companyId, contactId ?? 0],
+  );
+  const [order] = await sql.rows<{ id: number; number: string; state: string; customerId: number; version: number }>(
+    'SELECT id, number, state, customer_id, version FROM sales_order WHERE company_id = ? AND id = ?',
+    [companyId, id ?? 0],
+  );
+  const buyerId = customerId ?? contact?.customerId ?? company?.counterCustomerId ?? null;
+  const [buyer] = await sql.rows<{ id: number; name: string; currency: string }>(
+    'SELECT id, name, currency FROM customer WHERE company_id = ? AND id = ?',
+    [companyId, buyerId ?? 0],
+  );
+  const routes = await sql.rows<{ id: number; route: Route; free: string | null }>(
+    `SELECT i.id, i.route, s.on_hand - s.reserved AS free FROM item i
+       LEFT JOIN stock s ON s.company_id = i.company_id AND s.item_id = i.id AND s.location_id = ?
+      WHERE i.company_id = ? AND i.id IN (?)`,
+    [till.locationId, companyId, lines.map(({ itemId }) => itemId)],
+  );
+  const shipTos = buyer ? await shipTosOf(sql, companyId, buyer.id) : [];
+  // Handed over here, nothing is carried to a freight zone. // R5
+  const zones = await sql.rows<{ id: number }>(
+    "SELECT id FROM ship_to WHERE company_id = ? AND customer_id = ? AND zone = '' ORDER BY id LIMIT 1",
+    [companyId, buyer?.id ?? 0],
+  );
+  return {
+    till,
+    order: id === null ? null : orNotFound(order, 'This order'),
+    contact: contactId === null ? null : orNotFound(contact, 'This contact'),
+    buyer: buyer ?? null,
+    shipToId: zones[0]?.id ?? shipTos[0]?.id ?? null,
+    // What lies here is sold from here, however it is obtained otherwise.
+    routes: new Map(routes.map(({ id: itemId, route, free }) => [itemId, dec(free ?? '0').gt(0) ? 'stock' : route])),
+  };
+}
+
+/** An order as it is kept at the counter: a draft, or a new one in its place where somebody else buys by now. // C1 */
+export const keepAtCounter = defineAct(contract.keepAtCounter, {
+  right: 'counter',
+  says: 'keep orders at the counter',
+  done: 'kept at the counter',
+  expectedVersion: ({ id, version }) => (id === null ? null : { kind: 'SO', id, version: version ?? 0 }),
+  load: (sql, input, { companyId }) => loadKeeping(sql, companyId, input),
+  decide({ till, order, buyer }) {
+    const refusals: Refusal[] = [];
+    if (buyer === null) refusals.push(refuse('no-counter-customer', 'customerId', {}));
+    else if (buyer.currency !== till.currency) {
+      const facts = { customer: buyer.name, currency: buyer.currency, till: till.currency };
+      refusals.push(refuse('till-currency', 'customerId', facts));
+    }
+    if (order && order.state !== 'draft') {
+      refusals.push(refuse('order-not-draft', '', { order: order.number, state: order.state as 'confirmed' }));
+    }
+    return decided(refusals, () => ({ buyer: buyer! }));
+  },
+  preview: () => ({ net: '0' }),
+  async write(tx, { buyer }, { order, contact, shipToId, routes, till }, doer, input) {
+    const { companyId } = doer;
+    const inner = atCounter(doer);
+    const same = order !== null && order.customerId === buyer.id;
+    if (order && !same) {
+      const facts = { id: order.id, version: order.version, reason: 'Somebody else buys at the counter', supplies: [] };
+      await doWithin(tx, actNamed('cancelOrder')!, facts, inner);
+    }
+    const saved = await doWithin(
+      tx,
+      actNamed('saveOrder')!,
+      {
+        id: same ? order.id : null,
+        version: same ? order.version : null,
+        customerId: buyer.id,
+        shipToId,
+        customerReference: '',
+        lines: input.lines.map(({ shipDate, ...line }) => ({
+          ...line,
+          id: same ? line.id : null,
+          shipDate: shipDate ?? doer.workDate,
+          route: routes.get(line.itemId) ?? 'stock',
+          locationId: routes.get(line.itemId) === 'drop' ? undefined : till.locationId,
+        })),
+      },
+      inner,
+    );
+    const made = saved.made[0] ?? null;
+    const id = made?.id ?? order!.id;
+    await tx.run('UPDATE sales_order SET contact_id = ?, counter_day = ? WHERE company_id = ? AND id = ?', [
+      contact?.id ?? null,
+      doer.workDate,
+      companyId,
+      id,
+    ]);
+    await markPrepayments(tx, doer, id);
+    const left: Touched[] = order && !same ? [{ kind: 'SO', id: order.id, number: order.number }] : [];
+    return { made: saved.made, touched: [...saved.touched, ...left] };
+  },
+});
+
+/** Keeps of the prepayments of its agreements what an order will draw: no other order does meanwhile. // C1 */
+async function markPrepayments(tx: Tx, { companyId, workDate }: Doer, orderId: number): Promise<void> {
+  await tx.run('DELETE FROM prepayment_mark WHERE company_id = ? AND order_id = ?', [companyId, orderId]);
+  const { ground } = await loadAtTill(tx, companyId, [orderId], workDate);
+  if (ground.invoice.prepayments.length === 0) return;
+  const left = new Map(
+    ground.invoice.prepayments.map(({ id, owed, marked }) => [id, dec(owed.amount).minus(owed.settled).minus(marked)]),
+  );
+  const marks = new Map<number, string>();
+  for (const line of ground.lines) {
+    let rest = dec(line.amount);
+    const its = ground.invoice.prepayments.filter(({ agreementId }) => agreementId === line.agreementId);
+    for (const each of [
+      ...its.filter(({ agreementLineId }) => agreementLineId === line.agreementLineId),
+      ...its.filter(({ agreementLineId }) => agreementLineId === null),
+    ]) {
+      const part = least(rest, left.get(each.id) ?? ZERO);
+      if (part.lte(0)) continue;
+      rest = rest.minus(part);
+      left.set(each.id, left.get(each.id)!.minus(part));
+      marks.set(each.id, sum([dec(marks.get(each.id) ?? '0'), part]).toFixed());
+    }
+  }
+  await tx.insertPlain(
+    prepaymentMarkTable,
+    [...marks].map(([prepaymentId, amount]) => ({ companyId, prepaymentId, orderId, amount })),
+  );
+}
