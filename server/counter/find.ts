@@ -61,30 +61,26 @@ async function partiesBy(sql: Sql, companyId: number, words: string): Promise<Fo
   const digits = words.replace(/\D/g, '');
   const phone = digits.length >= 5 && /^[\d\s+()-]+$/.test(words) ? likeOf(digits) : null;
   const plain = (column: string) => `REGEXP_REPLACE(${column}, '[^0-9]', '')`;
-  const rows = await sql.rows<{
+  interface PartyRow {
     id: number;
     number: string;
     name: string;
     phone: string;
-    contactId: number | null;
-    contact: string | null;
-  }>(
-    `SELECT c.id, c.number, c.name, c.phone, NULL AS contact_id, NULL AS contact FROM customer c
-      WHERE c.company_id = ? AND (c.number LIKE ? OR c.name LIKE ?${phone ? ` OR ${plain('c.phone')} LIKE ?` : ''})
-     UNION ALL
-     SELECT c.id, c.number, c.name, k.phone, k.id, k.name FROM contact k JOIN customer c ON c.company_id = k.company_id AND c.id = k.customer_id
-      WHERE k.company_id = ? AND (k.name LIKE ?${phone ? ` OR ${plain('k.phone')} LIKE ?` : ''})
-      ORDER BY contact IS NULL, name LIMIT ${EACH}`,
-    [
-      companyId,
-      likeOf(words),
-      likeOf(words),
-      ...(phone ? [phone] : []),
-      companyId,
-      likeOf(words),
-      ...(phone ? [phone] : []),
-    ],
+    contactId: number;
+    contact: string;
+  }
+  const people = await sql.rows<PartyRow>(
+    `SELECT c.id, c.number, c.name, k.phone, k.id AS contact_id, k.name AS contact
+       FROM contact k JOIN customer c ON c.company_id = k.company_id AND c.id = k.customer_id
+      WHERE k.company_id = ? AND (k.name LIKE ?${phone ? ` OR ${plain('k.phone')} LIKE ?` : ''}) ORDER BY k.name LIMIT ${EACH}`,
+    [companyId, likeOf(words), ...(phone ? [phone] : [])],
   );
+  const customers = await sql.rows<Omit<PartyRow, 'contactId' | 'contact'>>(
+    `SELECT c.id, c.number, c.name, c.phone FROM customer c
+      WHERE c.company_id = ? AND (c.number LIKE ? OR c.name LIKE ?${phone ? ` OR ${plain('c.phone')} LIKE ?` : ''}) ORDER BY c.name LIMIT ${EACH}`,
+    [companyId, likeOf(words), likeOf(words), ...(phone ? [phone] : [])],
+  );
+  const rows = [...people, ...customers.map((row) => ({ ...row, contactId: null, contact: null }))].slice(0, EACH);
   return rows.map(({ id, number, name, phone: their, contactId, contact }) => ({
     customer: { id, number, name },
     contact: contactId === null ? null : { id: contactId, name: contact! },
