@@ -113,7 +113,7 @@ export const atTill = read({
   needs: 'counter',
   query: z.object({
     orders: Ids,
-    /** What is taken of which line, `id:quantity` between commas; all that is here where it is left out. */
+    /** What is taken of which line, `id:quantity` between commas; of a line left out all that is here, unless it is for later. */
     take: z.string().max(4000).optional(),
     /** What is not taken along is paid when it is fetched. */
     later: z.enum(['yes']).optional(),
@@ -172,6 +172,13 @@ export const keepAtCounter = act({
     ),
   }),
   preview: z.object({ net: Decimal }),
+});
+
+export const dropAtCounter = act({
+  name: 'dropAtCounter',
+  summary: 'Throw away an order that was only kept at the counter.',
+  input: z.object({ id: Id, version: z.number().int() }),
+  preview: z.object({}),
 });
 
 export const sellAtTill = act({

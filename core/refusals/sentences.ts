@@ -68,6 +68,8 @@ export const sentences = {
     `${f.order} is of another customer than ${f.first}; pay them one after the other.`,
   'till-currency': (f: { customer: string; currency: string; till: string }) =>
     `${f.customer} buys in ${f.currency}, and the till takes ${f.till}; invoice them from the order.`,
+  'not-kept-here': (f: { order: string }) =>
+    `${f.order} is not an order kept at the counter any more; cancel it from its page.`,
   'order-moved-on': (f: { order: string }) => `${f.order} changed meanwhile; look at it again before it is paid.`,
   'till-reckoned': (f: { is: string; was: string }) =>
     `The invoice leaves ${f.is} to pay, and ${f.was} was reckoned: a price is that of the day it ships; ship it from the order and pay its invoice.`,

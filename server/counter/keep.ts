@@ -101,6 +101,8 @@ export const keepAtCounter = defineAct(contract.keepAtCounter, {
     if (order && !same) {
       const facts = { id: order.id, version: order.version, reason: 'Somebody else buys at the counter', supplies: [] };
       await doWithin(tx, actNamed('cancelOrder')!, facts, inner);
+      await tx.run('UPDATE sales_order SET counter_day = NULL WHERE company_id = ? AND id = ?', [companyId, order.id]);
+      await tx.run('DELETE FROM prepayment_mark WHERE company_id = ? AND order_id = ?', [companyId, order.id]);
     }
     const saved = await doWithin(
       tx,
@@ -132,6 +134,39 @@ export const keepAtCounter = defineAct(contract.keepAtCounter, {
     await markPrepayments(tx, doer, id);
     const left: Touched[] = order && !same ? [{ kind: 'SO', id: order.id, number: order.number }] : [];
     return { made: saved.made, touched: [...saved.touched, ...left] };
+  },
+});
+
+/** Throws away what was only kept at the counter: nothing of it went out or was paid. // C1 */
+export const dropAtCounter = defineAct(contract.dropAtCounter, {
+  right: 'counter',
+  says: 'throw away what is kept at the counter',
+  done: 'thrown away at the counter',
+  expectedVersion: ({ id, version }) => ({ kind: 'SO', id, version }),
+  async load(sql, { id }, { companyId }) {
+    const [order] = await sql.rows<{ id: number; number: string; state: string; counterDay: string | null }>(
+      'SELECT id, number, state, counter_day FROM sales_order WHERE company_id = ? AND id = ?',
+      [companyId, id],
+    );
+    return orNotFound(order, 'This order');
+  },
+  decide: ({ number, state, counterDay }) =>
+    decided(
+      state === 'draft' && counterDay !== null ? [] : [refuse('not-kept-here', '', { order: number })],
+      () => ({}),
+    ),
+  preview: () => ({}),
+  async write(tx, _effects, _order, doer, { id, version }) {
+    const reason = 'Thrown away at the counter';
+    const cancelled = await doWithin(
+      tx,
+      actNamed('cancelOrder')!,
+      { id, version, reason, supplies: [] },
+      atCounter(doer),
+    );
+    await tx.run('UPDATE sales_order SET counter_day = NULL WHERE company_id = ? AND id = ?', [doer.companyId, id]);
+    await tx.run('DELETE FROM prepayment_mark WHERE company_id = ? AND order_id = ?', [doer.companyId, id]);
+    return { made: [], touched: cancelled.touched };
   },
 });
 

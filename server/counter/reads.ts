@@ -20,16 +20,17 @@ export async function atTill(
   query: z.output<typeof contract.atTill.query>,
 ): Promise<Out<typeof contract.atTill>> {
   const { orders, customer, contact, mayOwe, ground } = await loadAtTill(sql, companyId, query.orders, workDate);
-  const asked =
-    query.take === undefined
-      ? ground.lines.map((line) => ({
-          lineId: line.orderLineId,
-          quantity: line.shipDate > workDate ? '0' : line.here,
-        }))
-      : query.take.split(',').flatMap((each) => {
-          const [id, quantity] = each.split(':');
-          return id && quantity ? [{ lineId: Number(id), quantity }] : [];
-        });
+  const said = new Map(
+    (query.take ?? '').split(',').flatMap((each) => {
+      const [id, quantity] = each.split(':');
+      return id && quantity ? [[Number(id), quantity] as const] : [];
+    }),
+  );
+  // What nobody said of is taken along where it is here and not to be fetched later.
+  const asked = ground.lines.map((line) => ({
+    lineId: line.orderLineId,
+    quantity: said.get(line.orderLineId) ?? (line.shipDate > workDate ? '0' : line.here),
+  }));
   const { taken } = takenOf(ground.lines, asked);
   const due = dueAtTill(ground, taken, query.later === 'yes', workDate);
   const toPay = dueOf(due);

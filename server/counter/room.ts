@@ -5,7 +5,7 @@ import { askCard, giveBackCard, hearCard } from './cards';
 import { checks } from './checks';
 import { closeDrawer, moveDrawer, openDrawer } from './drawer';
 import { counterFind } from './find';
-import { keepAtCounter } from './keep';
+import { dropAtCounter, keepAtCounter } from './keep';
 import { atTill, listDrawers, listSlips, listWaiting, openDrawerSheet, openSlip } from './reads';
 import { sellAtTill } from './sell';
 import { listTills } from './tills';
@@ -14,6 +14,7 @@ import { listTills } from './tills';
 export const room: Room = {
   acts: [
     keepAtCounter,
+    dropAtCounter,
     sellAtTill,
     askCard,
     hearCard,

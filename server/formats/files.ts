@@ -9,6 +9,7 @@ import { purchaseUbl } from './orders';
 import { listFiles } from './list-tables';
 import { pickPaper } from './pick-paper';
 import type { Unset } from './pdf';
+import { keptSlipPaper, slipPaper } from './slip-paper';
 import { tableFiles } from './spreadsheet';
 import { madeFile } from './write-file';
 
@@ -58,6 +59,8 @@ export const formatFiles: readonly FileAnswer[] = [
       return { name: 'to-pick.pdf', type: 'application/pdf', content, how: 'inline' };
     },
   },
+  paper('/slips/:id/slip.pdf', 'This slip', slipPaper),
+  paper('/orders/:id/kept-slip.pdf', 'This order', keptSlipPaper),
   paper('/counts/:id/sheet.pdf', 'This count', countPaper),
   paper('/counts/:id/labels.pdf', 'This count', countLabels),
   paper('/items/:id/label.pdf', 'This item', itemLabel),

@@ -2,22 +2,23 @@ import type { Right } from '@api/access';
 import type { IconName } from '../kit/controls/icon';
 
 /** The spine, in the order of the work; Alt and its number goes there, Alt 0 to the tenth. */
-export const PLACES: readonly { path: string; name: string; icon: IconName; needs?: Right; sisters?: true }[] = [
+export const PLACES: readonly { path: string; name: string; icon: IconName; needs?: Right; sisters?: true; unnumbered?: true }[] = [
   { path: '/today', name: 'Today', icon: 'today' },
   { path: '/agreements', name: 'Agreements', icon: 'handshake', needs: 'see-agreements' },
   { path: '/orders', name: 'Orders', icon: 'orders' },
+  { path: '/counter', name: 'Counter', icon: 'counter', needs: 'counter', unnumbered: true },
   { path: '/bench', name: 'Bench', icon: 'bench' },
   { path: '/purchases', name: 'Purchases', icon: 'truck' },
   { path: '/workshop', name: 'Workshop', icon: 'workshop' },
   { path: '/to-go-out', name: 'To go out', icon: 'outward' },
   { path: '/stock', name: 'Stock', icon: 'stock' },
-  { path: '/tray', name: 'Tray', icon: 'tray', sisters: true },
+  { path: '/tray', name: 'Tray', icon: 'tray', sisters: true, unnumbered: true },
   { path: '/billing', name: 'Billing', icon: 'billing', needs: 'see-debts' },
   { path: '/insight', name: 'Insight', icon: 'insight', needs: 'see-agreements' },
 ];
 
-/** Those with a number: the tray is not in every installation, and would move those after it. */
-export const NUMBERED = PLACES.filter(({ sisters }) => !sisters);
+/** Those with a number: the counter and the tray are not everybody's, and would move those after them. */
+export const NUMBERED = PLACES.filter(({ unnumbered }) => !unnumbered);
 
 /** Apart at the foot of the spine: what the rest is made from. */
 export const SETUP: (typeof PLACES)[number] = { path: '/lists', name: 'Lists', icon: 'lists' };
@@ -26,6 +27,10 @@ export const SETUP: (typeof PLACES)[number] = { path: '/lists', name: 'Lists', i
 export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'New agreement', path: '/agreements/new' },
   { name: 'New sales order', path: '/orders/new' },
+  { name: 'Keep an order at the counter', path: '/counter' },
+  { name: 'Sell at the till', path: '/till' },
+  { name: 'Drawers: count and close', path: '/drawers' },
+  { name: 'Slips of the tills', path: '/slips' },
   { name: 'Place purchases on the bench', path: '/bench' },
   { name: 'Ties between orders and purchases', path: '/ties' },
   { name: 'Ties that are out of step', path: '/ties?show=differs' },

@@ -5,6 +5,7 @@ import billing from '@material-symbols/svg-400/outlined/request_quote.svg';
 import calendar from '@material-symbols/svg-400/outlined/calendar_month.svg';
 import close from '@material-symbols/svg-400/outlined/close.svg';
 import lists from '@material-symbols/svg-400/outlined/table_rows.svg';
+import counter from '@material-symbols/svg-400/outlined/storefront.svg';
 import handshake from '@material-symbols/svg-400/outlined/handshake.svg';
 import insight from '@material-symbols/svg-400/outlined/leaderboard.svg';
 import keyboard from '@material-symbols/svg-400/outlined/keyboard.svg';
@@ -23,6 +24,7 @@ const ICONS = {
   billing,
   calendar,
   close,
+  counter,
   handshake,
   insight,
   keyboard,
