@@ -92,6 +92,7 @@ export const TillLine = z.object({
   byNumber: z.boolean(),
   quantity: Decimal,
   unitPrice: Decimal,
+  /** Of what is not handed over yet. */
   amount: Decimal,
   /** Not handed over yet, and what of it is here to be taken along. */
   toGo: Decimal,
@@ -115,8 +116,8 @@ export const atTill = read({
     orders: Ids,
     /** What is taken of which line, `id:quantity` between commas; of a line left out all that is here, unless it is for later. */
     take: z.string().max(4000).optional(),
-    /** What is not taken along is paid when it is fetched. */
-    later: z.enum(['yes']).optional(),
+    /** Whether what is not taken along is paid when it is fetched. */
+    later: z.enum(['yes', 'no']).optional(),
   }),
   out: z.object({
     customer: Party,
@@ -126,6 +127,8 @@ export const atTill = read({
     mayOwe: z.boolean(),
     orders: z.array(z.object({ order: DocumentRef, version: z.number(), state: z.enum(ORDER_STATES) })),
     lines: z.array(TillLine),
+    /** Whether what is not taken along is paid when it is fetched: as it was asked, or as it is by itself. */
+    later: z.boolean(),
     /** What is taken of which line, as it was asked or as it is by itself. */
     taken: z.array(z.object({ lineId: Id, quantity: Decimal })),
     due: z.object({

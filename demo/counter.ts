@@ -3,9 +3,10 @@ import type { Database } from '../server/db';
 import { Actor } from '../server/sample/actor';
 import { layCounter } from '../server/sample/counter';
 import type { Masters } from '../server/sample/masters';
+import { fixedTerm, PLAIN_HEAD } from '../server/sample/terms';
 
 /** Who buys with money paid ahead: what they call off at the counter is agreed and covered. */
-const PAID_AHEAD = 'Padi Emas Food Works';
+const PAID_AHEAD = 'Kasturi Bottling';
 
 interface Kept {
   id: number;
@@ -68,7 +69,7 @@ export async function layCounterStory(database: Database, masters: Masters, work
   await sell(
     await keep(
       [
-        ['HY-25', '1'],
+        ['GAC-25', '1'],
         ['FC-10', '4'],
       ],
       yesterday,
@@ -103,12 +104,38 @@ export async function layCounterStory(database: Database, masters: Masters, work
   await actor.does('closeDrawer', { tillId, counts: closing, reason: 'Two short, counted twice' }, yesterday);
   await actor.does('openDrawer', { tillId, counts: counts(8, 8) }, workDate);
   await sell(await keep([['FC-20', '3']], workDate), workDate, '50.00');
-  await keep([['SALT-25', '4']], workDate, rahim);
-  const customerId = masters.customers.get(PAID_AHEAD)!.id;
   await keep(
     [
-      ['HY-25', '2'],
-      ['SALT-25', '2'],
+      ['SALT-25', '4'],
+      ['HY-25', '1', 2],
+    ],
+    workDate,
+    rahim,
+  );
+  const customerId = masters.customers.get(PAID_AHEAD)!.id;
+  const [agreementId] = await actor.does(
+    'saveAgreement',
+    {
+      ...PLAIN_HEAD,
+      customerId,
+      title: 'Salt, fetched at the counter',
+      firstDay: addDays(workDate, -30),
+      lastDay: addDays(workDate, 335),
+      signedOn: addDays(workDate, -32),
+      lines: [fixedTerm(masters.items.get('SALT-25')!.id, '400', '24.5')],
+    },
+    workDate,
+  );
+  await actor.does('putInForce', { id: agreementId!, version: 1 }, workDate);
+  await actor.does(
+    'takePrepayment',
+    { agreementId: agreementId!, agreementLineId: null, amount: '250.00', takenOn: workDate },
+    workDate,
+  );
+  await keep(
+    [
+      ['SALT-25', '8'],
+      ['FC-20', '2'],
     ],
     workDate,
     { customerId },

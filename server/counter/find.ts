@@ -106,7 +106,7 @@ async function ordersWhere(
   }>(
     `SELECT o.id, o.number, o.state, o.net, o.currency, o.order_date AS day, c.id AS party_id, c.number AS party_number, c.name AS party_name
        FROM sales_order o JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
-      WHERE ${where} ORDER BY o.id DESC LIMIT ${EACH}`,
+      WHERE ${where} ORDER BY o.counter_day IS NULL, o.id DESC LIMIT ${EACH}`,
     [...values],
   );
   return rows.map(({ id, number, state, net, currency, day, partyId, partyNumber, partyName }) => ({

@@ -1,5 +1,5 @@
 import type { TillGround, TillLine } from '@core/counter';
-import { dec, least, most, ZERO, type Day } from '@core/kernel';
+import { dec, least, lineSlice, most, ZERO, type Day } from '@core/kernel';
 import { permitFor, type OrderState } from '@core/orders';
 import type { Route } from '@core/catalogue';
 import { orNotFound } from '../acts';
@@ -26,6 +26,8 @@ export interface LineAtTill extends TillLine {
   byNumber: boolean;
   ordered: string;
   here: string;
+  /** What of it is not handed over comes to. */
+  toGoAmount: string;
   shipDate: Day;
   agreement: { id: number; number: string; left: string | null } | null;
   permit: { number: string; lastDay: Day } | null;
@@ -112,7 +114,10 @@ export async function loadAtTill(sql: Sql, companyId: number, orderIds: readonly
     customer: who,
     contact: contact ?? null,
     mayOwe: counterId !== who.id,
-    ground: { invoice, lines: linesOf(rows, { standing, permits, numbered }, workDate) } satisfies TillGround,
+    ground: {
+      invoice,
+      lines: linesOf(rows, { standing, permits, numbered }, workDate, first.currency),
+    } satisfies TillGround,
   };
 }
 
@@ -127,6 +132,7 @@ function linesOf(
     numbered: ReadonlySet<number>;
   },
   workDate: Day,
+  currency: string,
 ): LineAtTill[] {
   const free = new Map<string, string>();
   return rows.map((row) => {
@@ -151,6 +157,7 @@ function linesOf(
       quantity: row.quantity,
       toGo: toGo.toFixed(),
       here: here.toFixed(),
+      toGoAmount: lineSlice(row, dec(row.shipped), dec(row.quantity), currency).value.toFixed(),
       invoiced: row.invoiced,
       shipDate: row.shipDate,
       unitPrice: row.unitPrice,

@@ -32,7 +32,10 @@ export async function atTill(
     quantity: said.get(line.orderLineId) ?? (line.shipDate > workDate ? '0' : line.here),
   }));
   const { taken } = takenOf(ground.lines, asked);
-  const due = dueAtTill(ground, taken, query.later === 'yes', workDate);
+  // Who may owe and ordered before pays what stays when it is fetched, unless somebody says otherwise.
+  const later =
+    query.later === undefined ? mayOwe && orders.some(({ state }) => state === 'confirmed') : query.later === 'yes';
+  const due = dueAtTill(ground, taken, later, workDate);
   const toPay = dueOf(due);
   const { currency } = orders[0]!;
   return {
@@ -49,7 +52,7 @@ export async function atTill(
       byNumber: line.byNumber,
       quantity: line.ordered,
       unitPrice: line.unitPrice,
-      amount: line.amount,
+      amount: line.toGoAmount,
       toGo: line.toGo,
       here: line.here,
       shipDate: line.shipDate,
@@ -70,6 +73,7 @@ export async function atTill(
               ),
             ],
     })),
+    later,
     taken: [...taken].map(([lineId, quantity]) => ({ lineId, quantity })),
     due: { ...due, toPay: toPay.toFixed(), inCash: inCash(toPay, currency).toFixed() },
     vouchers: await vouchersOf(sql, companyId, customer.id, currency),

@@ -136,6 +136,10 @@ export class CounterPage {
     const over = dec(given).minus(this.restInCash());
     return over.gte(0) ? over.toFixed() : null;
   });
+  /** By how much what was given is less than what is to pay. */
+  protected readonly short = computed(() =>
+    this.cash() !== '' && this.change() === null ? this.restInCash().minus(this.cash()).toFixed() : null,
+  );
   protected readonly paid = computed(
     () => this.due() !== null && (this.rest().lte(0) || this.onAccount() || this.change() !== null),
   );
@@ -288,7 +292,7 @@ export class CounterPage {
           const numbers = (this.numbers().get(lineId) ?? '').split(/[\s,;]+/).filter((each) => each !== '');
           return { lineId, quantity: taken, ...(numbers.length > 0 ? { numbers } : {}) };
         }),
-        later: this.slip.later(),
+        later: read.later,
         cash: this.rest().gt(0) ? this.cash() : '',
         cardIds: this.cards()
           .filter(({ state }) => state === 'taken')
@@ -320,7 +324,7 @@ export class CounterPage {
     const amount = this.rest().toFixed(2);
     this.terminal(
       this.counter.askCard(till.id, order.order.id, amount).pipe(
-        concatMap(() => this.counter.at(this.slip.orderIds(), undefined, false)),
+        concatMap(() => this.counter.at(this.slip.orderIds(), undefined, null)),
         concatMap(({ cards }) => {
           const asked = cards.filter(({ state }) => state === 'asked').at(-1);
           return asked ? this.counter.hearCard(asked.id) : of(null);

@@ -1,4 +1,5 @@
 import {
+  afterNextRender,
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -76,6 +77,7 @@ const PAUSE_MS = 140;
     </ul>`,
   styleUrl: './one-field.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(document:keydown)': 'catch($event)' },
 })
 export class OneField {
   private readonly counter = inject(Counter);
@@ -100,7 +102,7 @@ export class OneField {
     if (!answer || answer.for !== this.typed().trim() || (meant.kind !== 'words' && meant.kind !== 'code')) return [];
     const many = meant.quantity;
     const { items, parties, orders, slips } = answer.found;
-    return [
+    const papers: Choice[] = [
       ...slips.map((slip) => ({
         key: `slip ${slip.slip.id}`,
         what: slip.slip.number,
@@ -113,6 +115,8 @@ export class OneField {
         more: `${order.state} for ${order.customer.name}, ${money(order.net, order.currency)} net`,
         chosen: { kind: 'order' as const, orderId: order.order.id },
       })),
+    ];
+    const others: Choice[] = [
       ...items.map((item) => ({
         key: `item ${item.id}`,
         what: item.number,
@@ -137,6 +141,8 @@ export class OneField {
         },
       })),
     ];
+    // At the till what waits is called up; at the counter who and what are written.
+    return this.takesMoney() ? [...papers, ...others] : [...others, ...papers];
   });
 
   protected readonly says = computed(() => {
@@ -153,6 +159,7 @@ export class OneField {
   });
 
   constructor() {
+    afterNextRender(() => this.focus());
     this.asked
       .pipe(
         switchMap((text) =>
@@ -178,6 +185,14 @@ export class OneField {
 
   focus(): void {
     this.box().nativeElement.focus();
+  }
+
+  /** What is scanned or typed while the focus is on nothing that takes letters is meant for the field. */
+  protected catch(event: KeyboardEvent): void {
+    const target = event.target as HTMLElement;
+    const letter = event.key.length === 1 && event.key !== ' ' && event.key !== '?';
+    if (!letter || event.ctrlKey || event.altKey || event.metaKey) return;
+    if (target === document.body || target.matches('button, a')) this.focus();
   }
 
   protected type(text: string): void {

@@ -36,10 +36,10 @@ export class Counter {
   }
 
   /** Orders as they stand at the till. */
-  at(orders: readonly number[], take: string | undefined, later: boolean): Observable<AtTill> {
+  at(orders: readonly number[], take: string | undefined, later: boolean | null): Observable<AtTill> {
     return this.api.call(contract.atTill, {
-      query: { orders: orders.join(','), ...(take === undefined ? {} : { take }), ...(later ? { later: 'yes' } : {}) },
-    } as never);
+      query: { orders: orders.join(','), take, later: later === null ? undefined : later ? 'yes' : 'no' },
+    });
   }
 
   keep(input: KeepInput): Observable<ActDone> {

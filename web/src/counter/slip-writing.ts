@@ -24,8 +24,8 @@ export class SlipWriting {
   readonly refusals = signal<readonly RefusalShown[]>([]);
   /** What of which line is taken along, where somebody said so. */
   readonly taken = signal<ReadonlyMap<number, string>>(new Map());
-  /** What is not taken along is paid when it is fetched. */
-  readonly later = signal(false);
+  /** Whether what is not taken along is paid when it is fetched, where somebody said so. */
+  readonly later = signal<boolean | null>(null);
   readonly busy = signal(false);
   /** Who buys, where somebody said so here; else as the orders say. */
   readonly buyer = signal<Buyer | null>(null);
@@ -136,16 +136,17 @@ export class SlipWriting {
   /** Throws away what was written; orders that were called up stay as they are. */
   throwAway(): void {
     const draft = this.draft();
-    this.enqueue(() =>
-      (draft ? this.ways.drop(draft.order.id, draft.version) : of(null)).pipe(tap(() => this.clear())),
-    );
+    this.enqueue(() => {
+      const dropped: Observable<unknown> = draft ? this.ways.drop(draft.order.id, draft.version) : of(null);
+      return dropped.pipe(tap(() => this.clear()));
+    });
   }
 
   /** An empty slip for the next. */
   clear(): void {
     this.orderIds.set([]);
     this.taken.set(new Map());
-    this.later.set(false);
+    this.later.set(null);
     this.read.set(null);
     this.refusals.set([]);
     this.buyer.set(null);
