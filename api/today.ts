@@ -29,6 +29,8 @@ export const TODAY_KINDS = [
   'offer',
   'offer-returned',
   'offer-to-send',
+  'standing-needs',
+  'card-hanging',
 ] as const;
 
 export const TodayRow = z.object({

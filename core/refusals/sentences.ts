@@ -97,6 +97,20 @@ export const sentences = {
   'not-to-take': (f: { item: string; here: string }) =>
     `Only ${n(f.here)} of ${f.item} can be taken along; leave the rest to be fetched, with its day.`,
   'deposit-used': (f: { deposit: string }) => `Nothing is left of ${f.deposit}.`,
+  // standing orders
+  'standing-ended': (f: { number: string }) => `${f.number} has ended; make a new one from it.`,
+  'standing-not-active': (f: { number: string; state: string }) => `${f.number} is ${f.state}; let it go on first.`,
+  'no-recurrence': (f: { rule: string }) =>
+    `“${f.rule}” gives no dates Kampong can read; write it like every Tuesday, or the 15th until 30 June.`,
+  'no-dates': () => 'This gives no date within a year; write it otherwise.',
+  'days-ahead': (f: { most: string }) => `Orders are made 0 to ${f.most} days ahead; write a whole number of days.`,
+  'not-a-date-of': (f: { number: string; day: string }) => `${d(f.day)} is no date of ${f.number}.`,
+  'made-already': (f: { number: string; day: string }) =>
+    `The order of ${f.number} for ${d(f.day)} is made already; change or cancel that order.`,
+  'date-skipped': (f: { number: string; day: string; why: string }) =>
+    `${d(f.day)} of ${f.number} is skipped (${f.why}); let it be made first.`,
+  'not-skipped': (f: { number: string; day: string }) => `${d(f.day)} of ${f.number} is not skipped.`,
+  'pasted-nothing': () => 'Nothing was pasted; copy rows with customer, item, quantity and how often.',
   // sister companies
   'sister-unnamed': (f: { sister: string; side: string }) =>
     `Nobody said yet who ${f.sister} is among our ${f.side}; say so on the page of the pair.`,

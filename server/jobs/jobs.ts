@@ -17,6 +17,7 @@ import type { Metrics } from '../metrics';
 import { releasePlanned } from '../orders';
 import type { Jobs } from '../room';
 import { fittingOffers, lapsedHolds, letHoldGo, takeOffer } from '../sisters';
+import { dueDates, makeStanding } from '../standing';
 import { standIn } from '../stand-ins';
 import { lateWorks, layLate } from '../workshop';
 
@@ -78,6 +79,7 @@ export async function tick(parts: JobParts): Promise<number> {
     };
     acts += await fireDue(parts, doer);
     acts += await releaseDue(parts, doer);
+    acts += await makeDue(parts, doer);
     acts += await layLateDue(parts, doer);
     acts += await takeFitting(parts, doer);
     acts += await letLapse(parts, doer);
@@ -176,6 +178,26 @@ async function letLapse({ database, log }: JobParts, doer: Doer): Promise<number
     else log.debug({ hold: id, why: answer.refusals.map(sentenceOf) }, 'what is held could not be let go');
   }
   return acts;
+}
+
+/**
+ * Makes the orders of standing orders that are due: once for each date, whoever looks first and however often. What is
+ * refused is kept with why and is due no more. // S7
+ */
+async function makeDue({ database, log }: JobParts, doer: Doer): Promise<number> {
+  let acts = 0;
+  for (;;) {
+    const due = await database.snapshot((sql) => dueDates(sql, doer.companyId, doer.workDate));
+    let made = 0;
+    for (const date of due) {
+      const answer = await runAct(database, makeStanding.asked(date), doer, randomUUID());
+      if (answer.ok) made += 1;
+      else log.info({ ...date, why: answer.refusals.map(sentenceOf) }, 'a date of a standing order could not be made');
+    }
+    acts += made;
+    // Another server had them, or nothing is due any more.
+    if (made === 0) return acts;
+  }
 }
 
 /** Releases planned calls so many days ahead as their agreement says. A call is marked in the same transaction. // A7 */

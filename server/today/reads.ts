@@ -57,6 +57,8 @@ const SEEN_BY: Partial<Record<TodayRow['kind'], Right | readonly Right[]>> = {
   offer: ['orders', 'purchases', 'goods', 'vendor-invoices'],
   'offer-returned': ['orders', 'purchases', 'goods', 'customer-invoices'],
   'offer-to-send': ['send'],
+  'standing-needs': 'orders',
+  'card-hanging': 'counter',
 };
 
 /** Planned orders `p` of some kinds that must be begun by a day, in words of what they are and whom they are for. // T12 */
@@ -285,6 +287,32 @@ const SOURCES: readonly Source[] = [
                    GROUP BY IF(y.company_id = x.company_id, y.from_id, y.company_id)) w
             JOIN offer f ON f.id = w.id
             JOIN company c ON c.id IN (f.company_id, f.from_id) AND c.elsewhere = TRUE ORDER BY c.name LIMIT ?`,
+    values: (companyId) => [companyId],
+  },
+  {
+    band: 'now',
+    kind: 'standing-needs',
+    // A date that could not be made, or whose order something stands against: until it is confirmed or given up. // S7
+    sql: `SELECT 'ST' AS document_kind, s.id AS document_id, s.number, c.name AS party, COUNT(*) AS count, MIN(d.day) AS day, NULL AS amount,
+                 '' AS currency, NULL AS done, NULL AS whole, NULL AS order_line_id,
+                 SUBSTRING_INDEX(GROUP_CONCAT(d.why ORDER BY d.day SEPARATOR '\n'), '\n', 1) AS note
+            FROM standing_date d FORCE INDEX (standing_date_needs)
+            JOIN standing_order s ON s.company_id = d.company_id AND s.id = d.standing_order_id
+            JOIN customer c ON c.company_id = s.company_id AND c.id = s.customer_id
+            LEFT JOIN sales_order o ON o.company_id = d.company_id AND o.id = d.order_id
+           WHERE d.company_id = ? AND d.needs = TRUE AND (o.id IS NULL OR o.state = 'draft') GROUP BY s.id ORDER BY day, s.id LIMIT ?`,
+    values: (companyId) => [companyId],
+  },
+  {
+    band: 'now',
+    kind: 'card-hanging',
+    // Money a terminal took, or may have taken, that is on no slip. // C2
+    sql: `SELECT 'SO' AS document_kind, o.id AS document_id, o.number, c.name AS party, COUNT(*) AS count, NULL AS day, SUM(k.amount) AS amount,
+                 k.currency, NULL AS done, NULL AS whole, NULL AS order_line_id
+            FROM card_payment k FORCE INDEX (card_payment_hanging)
+            JOIN sales_order o ON o.company_id = k.company_id AND o.id = k.order_id
+            JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
+           WHERE k.company_id = ? AND k.hanging = TRUE GROUP BY o.id ORDER BY o.id LIMIT ?`,
     values: (companyId) => [companyId],
   },
   {

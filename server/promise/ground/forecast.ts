@@ -3,9 +3,11 @@ import { addDays, Calendar, daysBetween, dec, groupedBy, sum, weekdayOf, type Da
 import type { MoveRow } from '@core/promise';
 import { calendarsOf } from '../../catalogue';
 import type { Sql } from '../../db';
+import { standingDemands } from '../../standing';
 import { HORIZON } from './ground';
 
 interface CallRow {
+  customerId: number | null;
   lineId: number;
   agreementId: number;
   number: string;
@@ -30,7 +32,7 @@ export async function forecastOf(
   itemIds: readonly number[],
 ): Promise<{ demands: MoveRow[]; supplies: MoveRow[] }> {
   const calls = await sql.rows<CallRow>(
-    `SELECT l.id AS line_id, a.id AS agreement_id, a.number, a.side, COALESCE(c.name, v.name) AS party, l.item_id,
+    `SELECT l.id AS line_id, a.id AS agreement_id, a.number, a.side, a.customer_id, COALESCE(c.name, v.name) AS party, l.item_id,
             k.day, k.quantity, k.skipped
        FROM agreement a
        JOIN agreement_line l ON l.company_id = a.company_id AND l.agreement_id = a.id
@@ -55,7 +57,15 @@ export async function forecastOf(
       WHERE company_id = ? AND agreement_line_id IN (?) GROUP BY agreement_line_id, due_date`,
     [companyId, lineIds, companyId, lineIds],
   );
-  const demands: MoveRow[] = [];
+  const standing = await standingDemands(sql, companyId, workDate, itemIds);
+  // What somebody gets again and again uses up what their agreement expects of it. // S7
+  for (const [lineId, [call]] of groupedBy(calls, ({ lineId: id }) => id)) {
+    if (call!.side !== 'selling') continue;
+    for (const { itemId, customerId, day, quantity } of standing) {
+      if (itemId === call!.itemId && customerId === call!.customerId) releases.push({ lineId, day, quantity });
+    }
+  }
+  const demands: MoveRow[] = standing.map(({ customerId: _customerId, ...move }) => move);
   const supplies: MoveRow[] = [];
   for (const [lineId, ofLine] of groupedBy(calls, ({ lineId }) => lineId)) {
     const left = unconsumed(

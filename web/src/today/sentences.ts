@@ -111,6 +111,22 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
         '/tray?show=to-send',
         'Tray',
       );
+    case 'standing-needs':
+      return shown(
+        `for ${row.party}: ${on} waits for you${row.count > 1 ? `, and ${row.count - 1} more` : ''}`,
+        row.note,
+        'See to it',
+        path,
+        'Standing orders',
+      );
+    case 'card-hanging':
+      return shown(
+        `for ${row.party}: a card payment is on no slip yet`,
+        '',
+        'Finish it at the till',
+        `/till?order=${row.document.id}`,
+        'Counter',
+      );
     case 'message-draft':
       return shown(
         `for ${row.party}: a message waits to be sent`,

@@ -1,0 +1,2 @@
+export { standingDemands } from './demands';
+export { dueDates, makeStanding } from './make';
