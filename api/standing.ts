@@ -125,7 +125,7 @@ export const makeStanding = act({
 export const skipStanding = act({
   name: 'skipStanding',
   summary: 'Skip one date of a standing order with why, or take that back.',
-  input: z.object({ id: Id, day: Day, skipped: z.boolean(), why: Text(120) }),
+  input: z.object({ id: Id, day: Day, skipped: z.boolean(), reason: Text(120) }),
   preview: z.object({}),
 });
 

@@ -7,6 +7,7 @@ import { layMasters } from '../server/sample/masters';
 import { layAbroad, tellAbroad } from './abroad';
 import { layCounted } from './counted';
 import { layCounterStory } from './counter';
+import { layStanding } from './standing';
 import { layEast } from './east';
 import { laySisterStory } from './sisters';
 import { layOpeningStock } from '../server/sample/opening-stock';
@@ -57,6 +58,7 @@ export async function layDemo(database: Database, options: DemoOptions): Promise
   await promiseWorks(database, actor, masters, workDate);
   await layEast(database, actor, masters, workDate);
   await layCounted(database, actor, masters, workDate);
+  await layStanding(actor, masters, workDate);
   await layCounterStory(database, masters, workDate);
   await laySisterStory(database, actor, masters, workDate);
   // The server makes the runs when it starts.

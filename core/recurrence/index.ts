@@ -37,3 +37,12 @@ export function recurrenceDays(rule: string, from: Day, until: Day): Day[] | nul
     return null;
   }
 }
+
+/** A rule in words: `every week on Tuesday`; the rule itself where it cannot be read. */
+export function sayRecurrence(rule: string): string {
+  try {
+    return new RRule(RRule.parseString(rule)).toText();
+  } catch {
+    return rule;
+  }
+}

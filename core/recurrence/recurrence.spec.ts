@@ -1,4 +1,4 @@
-import { onLastDays, readRecurrence, recurrenceDays, scarceDay } from './index';
+import { onLastDays, readRecurrence, recurrenceDays, sayRecurrence, scarceDay } from './index';
 
 describe('recurrence (RFC 5545)', () => {
   it.each([
@@ -129,4 +129,14 @@ describe('recurrence as it is said', () => {
     ]);
     expect(days(onLastDays('FREQ=MONTHLY;INTERVAL=2;BYMONTHDAY=29', 29))).toEqual(['2027-02-28', '2027-04-29']);
   });
+});
+
+describe('a rule in words', () => {
+  it.each([
+    ['FREQ=WEEKLY;BYDAY=TU', 'every week on Tuesday'],
+    ['FREQ=WEEKLY;INTERVAL=2;BYDAY=MO,TH', 'every 2 weeks on Monday, Thursday'],
+    ['FREQ=MONTHLY;BYMONTHDAY=15', 'every month on the 15th'],
+    ['FREQ=DAILY', 'every day'],
+    ['nonsense', 'nonsense'],
+  ])('%s', (rule, words) => expect(sayRecurrence(rule)).toBe(words));
 });

@@ -30,12 +30,12 @@ export function decideMake(
 /** Skips one date, with why; or takes that back. What was made is cancelled on its order. // S7 */
 export function decideSkip(
   { number, date }: DateGround,
-  { day, skipped, why }: { day: Day; skipped: boolean; why: string },
+  { day, skipped, reason }: { day: Day; skipped: boolean; reason: string },
 ): Decision<{ why: string }> {
   const refusals: Refusal[] = [];
   if (date === null) refusals.push(refuse('not-a-date-of', 'day', { number, day }));
   else if (date.said?.state === 'made') refusals.push(refuse('made-already', 'day', { number, day }));
   else if (!skipped && date.said === null) refusals.push(refuse('not-skipped', 'day', { number, day }));
-  if (skipped && why.trim() === '') refusals.push(refuse('required', 'why', { what: 'Why it is skipped' }));
-  return decided(refusals, () => ({ why: why.trim() }));
+  if (skipped && reason.trim() === '') refusals.push(refuse('required', 'reason', { what: 'Why it is skipped' }));
+  return decided(refusals, () => ({ why: reason.trim() }));
 }

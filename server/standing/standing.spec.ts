@@ -112,18 +112,18 @@ describe('standing orders', () => {
 
   it('is skipped by hand with why, and made again', async () => {
     const id = await made({ firstDay: '2027-03-09' });
-    expect((await salmah.refused('skipStanding', { id, day: '2027-03-09', skipped: true, why: '' })).codes).toEqual([
-      'why: required',
+    expect((await salmah.refused('skipStanding', { id, day: '2027-03-09', skipped: true, reason: '' })).codes).toEqual([
+      'reason: required',
     ]);
-    await salmah.does('skipStanding', { id, day: '2027-03-09', skipped: true, why: 'The pool is empty' });
+    await salmah.does('skipStanding', { id, day: '2027-03-09', skipped: true, reason: 'The pool is empty' });
     expect((await open(id)).dates[0]).toMatchObject({ state: 'skipped', why: 'The pool is empty', shipDay: null });
     expect((await salmah.refused('makeStanding', { id, day: '2027-03-09' })).codes).toEqual(['day: date-skipped']);
-    await salmah.does('skipStanding', { id, day: '2027-03-09', skipped: false, why: '' });
+    await salmah.does('skipStanding', { id, day: '2027-03-09', skipped: false, reason: '' });
     await salmah.does('makeStanding', { id, day: '2027-03-09' });
-    expect((await salmah.refused('skipStanding', { id, day: '2027-03-09', skipped: true, why: 'x' })).codes).toEqual([
+    expect((await salmah.refused('skipStanding', { id, day: '2027-03-09', skipped: true, reason: 'x' })).codes).toEqual([
       'day: made-already',
     ]);
-    expect((await salmah.refused('skipStanding', { id, day: '2027-03-10', skipped: true, why: 'x' })).codes).toEqual([
+    expect((await salmah.refused('skipStanding', { id, day: '2027-03-10', skipped: true, reason: 'x' })).codes).toEqual([
       'day: not-a-date-of',
     ]);
     await salmah.does('setStanding', { id, version: (await open(id)).version, state: 'ended' });

@@ -27,6 +27,8 @@ export const SETUP: (typeof PLACES)[number] = { path: '/lists', name: 'Lists', i
 export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'New agreement', path: '/agreements/new' },
   { name: 'New sales order', path: '/orders/new' },
+  { name: 'Standing orders', path: '/standing-orders' },
+  { name: 'New standing order', path: '/standing-orders?do=new' },
   { name: 'Keep an order at the counter', path: '/counter' },
   { name: 'Sell at the till', path: '/till' },
   { name: 'Drawers: count and close', path: '/drawers' },

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { bringInOrders } from '@api/formats';
 import { Session } from '../access';
 import { DocumentDockLazy } from '../documents/lazy';
@@ -27,8 +28,9 @@ const IMPORTED: ImportData = {
 /** Sales orders, newest first, each with how far it is. */
 @Component({
   selector: 'k-order-list',
-  imports: [DocumentDockLazy, ListPage],
+  imports: [DocumentDockLazy, ListPage, RouterLink],
   template: `<k-list-page [list]="list">
+    <a acts class="act" routerLink="/standing-orders">Standing orders</a>
     <button acts type="button" class="act" (click)="bringIn()">Bring in…</button>
     <k-document-dock-lazy [document]="list.about()" />
   </k-list-page>`,

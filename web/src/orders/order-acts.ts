@@ -145,6 +145,12 @@ export class OrderActs {
         says: ({ made }) => ['Copied into a draft:', made[0], 'go there'],
       },
       {
+        name: 'repeat',
+        label: 'Repeat it as a standing order…',
+        when: this.session.may('orders') && sheet.lines.length > 0,
+        does: () => void this.router.navigateByUrl(`/standing-orders?do=new&order=${sheet.id}`),
+      },
+      {
         name: 'cancel',
         endsTyping: true,
         label: 'Cancel the order',
