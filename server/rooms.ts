@@ -13,6 +13,7 @@ import { room as orders } from './orders/room';
 import { room as parties } from './parties/room';
 import { room as promise } from './promise/room';
 import { room as purchasing } from './purchasing/room';
+import { room as rounds } from './rounds/room';
 import { room as standing } from './standing/room';
 import { room as stock } from './stock/room';
 import { room as serial } from './serial/room';
@@ -36,6 +37,7 @@ export const ROOMS: readonly Room[] = [
   stock,
   serial,
   goingOut,
+  rounds,
   counter,
   billing,
   formats,

@@ -97,6 +97,15 @@ export const sentences = {
   'not-to-take': (f: { item: string; here: string }) =>
     `Only ${n(f.here)} of ${f.item} can be taken along; leave the rest to be fetched, with its day.`,
   'deposit-used': (f: { deposit: string }) => `Nothing is left of ${f.deposit}.`,
+  // rounds
+  'round-named': (f: { name: string }) => `There is a round ${f.name} already; call it otherwise.`,
+  'on-another-round': (f: { address: string; round: string }) =>
+    `${f.address} is on ${f.round} already; take it off there first.`,
+  'not-to-load': (f: { item: string; now: string }) => `Only ${n(f.now)} of ${f.item} can go now; load that or less.`,
+  'loaded-elsewhere': (f: { item: string; run: string }) =>
+    `This line of ${f.item} is loaded for ${f.run} already; unload it there first.`,
+  'round-changed': () => 'Somebody changed this round meanwhile; look at it again.',
+  'nothing-loaded': (f: { stop: string }) => `Nothing is loaded for ${f.stop}; load it first.`,
   // standing orders
   'standing-ended': (f: { number: string }) => `${f.number} has ended; make a new one from it.`,
   'standing-not-active': (f: { number: string; state: string }) => `${f.number} is ${f.state}; let it go on first.`,

@@ -1,0 +1,2 @@
+export { runDays, runOf, type Run, type RunLine, type RunStop, type Vehicle } from './run';
+export { decideLoad, decideRound, type LoadableLine, type RoundGround, type RoundSaved, type RoundTyped } from './save';

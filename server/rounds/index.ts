@@ -1,0 +1,1 @@
+export { runSheet } from './reads';
