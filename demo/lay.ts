@@ -7,6 +7,7 @@ import { layMasters } from '../server/sample/masters';
 import { layAbroad, tellAbroad } from './abroad';
 import { layCounted } from './counted';
 import { layCounterStory } from './counter';
+import { layRounds } from './rounds';
 import { layStanding } from './standing';
 import { layEast } from './east';
 import { laySisterStory } from './sisters';
@@ -59,6 +60,7 @@ export async function layDemo(database: Database, options: DemoOptions): Promise
   await layEast(database, actor, masters, workDate);
   await layCounted(database, actor, masters, workDate);
   await layStanding(actor, masters, workDate);
+  await layRounds(database, actor, masters, workDate);
   await layCounterStory(database, masters, workDate);
   await laySisterStory(database, actor, masters, workDate);
   // The server makes the runs when it starts.

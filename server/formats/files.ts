@@ -1,5 +1,6 @@
 import { listAgreements } from '@api/agreements';
 import { pickList } from '@api/going-out';
+import { runSheet } from '@api/rounds';
 import { IdParam } from '@api/kit';
 import { checked, type FileAnswer } from '../room';
 import { agreementTable } from './agreements';
@@ -9,6 +10,7 @@ import { purchaseUbl } from './orders';
 import { listFiles } from './list-tables';
 import { pickPaper } from './pick-paper';
 import type { Unset } from './pdf';
+import { runPaper } from './run-paper';
 import { keptSlipPaper, slipPaper } from './slip-paper';
 import { tableFiles } from './spreadsheet';
 import { madeFile } from './write-file';
@@ -57,6 +59,16 @@ export const formatFiles: readonly FileAnswer[] = [
       const unset = await parts.database.snapshot((sql) => pickPaper(sql, who!.companyId, who!.workDate, asked));
       const content = await madeFile({ kind: 'pdf', unset }, { person: who!.personId, signal });
       return { name: 'to-pick.pdf', type: 'application/pdf', content, how: 'inline' };
+    },
+  },
+  {
+    path: '/rounds/:id/runs/:day/sheet.pdf',
+    what: 'This run',
+    async read({ ctx, parts, who, signal }) {
+      const asked = checked(runSheet.params, ctx['params'], 'The address');
+      const unset = await parts.database.snapshot((sql) => runPaper(sql, who!.companyId, who!.workDate, asked));
+      const content = await madeFile({ kind: 'pdf', unset }, { person: who!.personId, signal });
+      return { name: 'run.pdf', type: 'application/pdf', content, how: 'inline' };
     },
   },
   paper('/slips/:id/slip.pdf', 'This slip', slipPaper),

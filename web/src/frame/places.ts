@@ -55,6 +55,7 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'Load of the work centres', path: '/load' },
   { name: 'What is made and assembled', path: '/workshop' },
   { name: 'Ship what goes out', path: '/to-go-out' },
+  { name: 'Rounds and their runs', path: '/rounds' },
   { name: 'What is short', path: '/to-go-out?days=all' },
   { name: 'Count stock', path: '/counts' },
   { name: 'What came back from sister companies', path: '/tray?show=returned' },

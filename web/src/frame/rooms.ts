@@ -15,6 +15,7 @@ import { providers as promiseProviders, routes as promise } from '../promise/rou
 import { routes as purchasing } from '../purchasing/routes';
 import { routes as serial } from '../serial/routes';
 import { routes as goingOut } from '../going-out/routes';
+import { routes as rounds } from '../rounds/routes';
 import { routes as standing } from '../standing/routes';
 import { routes as stock } from '../stock/routes';
 import { routes as sisters } from '../sisters/routes';
@@ -33,6 +34,7 @@ export const ROOMS: Routes = [
   ...sisters,
   ...purchasing,
   ...goingOut,
+  ...rounds,
   ...stock,
   ...serial,
   ...promise,
