@@ -14,6 +14,11 @@ const PLACES = {
   prepaid: agreementWith('Padi Emas Food Works'),
   behind: agreementWith('Bukit Jati Golf Links'),
   salt: agreementWith('Rumah Hijau Growers'),
+  // One that waits at the till.
+  waiting: {
+    place: 'till',
+    sql: 'SELECT id FROM sales_order WHERE counter_day IS NOT NULL ORDER BY id DESC LIMIT 1',
+  },
   // One whose goods came in part: its thread parts.
   order: {
     place: 'orders',

@@ -275,7 +275,7 @@ export class CounterPage {
     this.numbers.set(new Map());
     this.sold.set([]);
     this.cash.set('');
-    if (this.order()) void this.router.navigate([], { queryParams: {} });
+    if (this.order()) void this.router.navigateByUrl('/till');
     this.field()?.focus();
   }
 

@@ -140,7 +140,15 @@ describe('what can be done with an order', () => {
   });
 
   it('is cancelled only while nothing supplies it, and its promise taken back only where there is one', () => {
-    expect(actsOn(orderSheet('draft', {})).menu()).toEqual(['threads', 'pdf', 'send', 'commission', 'copy', 'cancel']);
+    expect(actsOn(orderSheet('draft', {})).menu()).toEqual([
+      'threads',
+      'pdf',
+      'send',
+      'commission',
+      'copy',
+      'repeat',
+      'cancel',
+    ]);
     TestBed.resetTestingModule();
     const ties = [{ id: 7, received: '5', purchase: { kind: 'PO', id: 4, number: 'PO-0004' } }] as never;
     const covered = {
@@ -154,6 +162,7 @@ describe('what can be done with an order', () => {
       'commission',
       'take-back',
       'copy',
+      'repeat',
       'close-short',
     ]);
     TestBed.resetTestingModule();

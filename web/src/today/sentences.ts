@@ -124,7 +124,7 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
         `for ${row.party}: a card payment is on no slip yet`,
         '',
         'Finish it at the till',
-        `/till?order=${row.document.id}`,
+        `/till/${row.document.id}`,
         'Counter',
       );
     case 'message-draft':
