@@ -29,7 +29,7 @@ const ground = (change: Partial<CustomerInvoiceGround> = {}): CustomerInvoiceGro
   termsDays: 30,
   lines: [shippedLine()],
   prepayments: [],
-    deposits: [],
+  deposits: [],
   rebates: [],
   allowances: [],
   ...change,
@@ -52,8 +52,22 @@ describe('P8 a customer invoice in another currency', () => {
 
   it('draws prepayments at what they were taken at, and the invoice at its own rate', () => {
     const prepayments = [
-      { id: 1, number: 'PP-1', agreementId: 1, agreementLineId: null, marked: '0', owed: owedAt('1000', '0', '3300', '0') },
-      { id: 2, number: 'PP-2', agreementId: 1, agreementLineId: 3, marked: '0', owed: owedAt('900', '600', '3000', '2000') },
+      {
+        id: 1,
+        number: 'PP-1',
+        agreementId: 1,
+        agreementLineId: null,
+        marked: '0',
+        owed: owedAt('1000', '0', '3300', '0'),
+      },
+      {
+        id: 2,
+        number: 'PP-2',
+        agreementId: 1,
+        agreementLineId: 3,
+        marked: '0',
+        owed: owedAt('900', '600', '3000', '2000'),
+      },
     ];
     const { draws, drawn, ownDrawn } = effectsOf(decideCustomerInvoice(ground({ prepayments }), ALL, '2027-03-01'));
     expect(draws.map(({ number, amount, carried, worth }) => [number, amount, carried, worth])).toEqual([

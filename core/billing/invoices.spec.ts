@@ -21,7 +21,7 @@ const customerGround = (...lines: CustomerInvoiceGround['lines']): CustomerInvoi
   termsDays: 30,
   lines,
   prepayments: [],
-    deposits: [],
+  deposits: [],
   rebates: [],
   allowances: [],
 });

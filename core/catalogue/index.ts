@@ -9,3 +9,4 @@ export {
   type ItemOption,
   type OptionGroup,
 } from './options';
+export { readGs1, readGtin, withCheckDigit, type Gs1Told } from './gs1';

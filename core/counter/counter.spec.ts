@@ -7,12 +7,10 @@ import {
   decideOpenDrawer,
   decidePayBack,
   inCash,
-  readGs1,
-  readGtin,
   understand,
-  withCheckDigit,
   type TillNow,
 } from './index';
+import { readGs1, readGtin, withCheckDigit } from '@core/catalogue';
 import { dec } from '@core/kernel';
 
 describe('C2 C4 cash', () => {

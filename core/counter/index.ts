@@ -2,7 +2,6 @@ export { backRefusals, decidePayBack, type BackPayment, type PaidBy } from './ba
 export { cashPieces, countedCash, inCash, type PieceCount } from './cash';
 export { decideCloseDrawer, decideDrawerMove, decideOpenDrawer, drawerRefusals, type TillNow } from './drawer';
 export { dueAtTill, type Due, type TillGround, type TillLine } from './due';
-export { readGs1, readGtin, withCheckDigit, type Gs1Told } from './gs1';
 export {
   decideSale,
   dueOf,

@@ -1,5 +1,5 @@
 import { currencyPlaces, isDecimalText } from '@core/kernel';
-import { readGs1, readGtin, type Gs1Told } from './gs1';
+import { readGs1, readGtin, type Gs1Told } from '@core/catalogue';
 
 /** What was typed or scanned into the one field of the counter. */
 export type CounterTyped =

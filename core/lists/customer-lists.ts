@@ -76,9 +76,10 @@ export const CUSTOMERS: ListRoom = {
     {
       name: 'permits',
       label: 'Permits',
-      sub: 'what a customer may be sold, and until when',
+      sub: 'what a customer, or one of their people, may be sold, and until when',
       fields: [
         { ...customer, needed: true },
+        { name: 'contact', head: 'Of whom', says: 'The person', width: 150, is: ref('contact') },
         { name: 'permitType', head: 'Permit', says: 'The permit', width: 180, needed: true, is: ref('permit-type') },
         { name: 'number', head: 'Number', says: 'The number', width: 150, needed: true, is: text(40) },
         { ...firstDay, needed: true },

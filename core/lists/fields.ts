@@ -13,6 +13,8 @@ export const TARGETS = [
   'other-currency',
   'calendar',
   'work-centre',
+  'contact',
+  'location',
   'option-group',
   'option',
 ] as const;
@@ -44,6 +46,8 @@ export interface ListField {
         whole?: true;
       }
     | { kind: 'day' }
+    /** A bar code of the GS1 system. // C7 */
+    | { kind: 'gtin' }
     /** Hours of work, by weekday where they differ. */
     | { kind: 'hours' }
     | { kind: 'choice'; options: readonly { value: string; label: string }[] }

@@ -212,6 +212,12 @@ describe('lists that are kept', () => {
     ]);
   });
 
+  it('keep bar codes as 14 digits, and refuse what is none', () => {
+    const keep = (code: string) => add('bar-codes', { item: 'FC-10', code, quantity: '' });
+    expect(keep('4006381333931')).toMatchObject({ effects: { added: [{ code: '04006381333931', quantity: '1' }] } });
+    expect(refused(keep('4006381333932'))).toEqual(['changes.0.code: not-a-gtin']);
+  });
+
   it('are told apart by fields they have', () => {
     for (const list of KEPT_LISTS) {
       const names = list.fields.map((field) => field.name);

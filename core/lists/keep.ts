@@ -1,3 +1,4 @@
+import { readGtin } from '@core/catalogue';
 import { dec, isDay, readTypedDecimal, readTypedHours, sameText } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { circleThrough } from '@core/promise';
@@ -170,6 +171,10 @@ function readCell(ground: KeepGround, field: ListField, typed: string): { kept: 
     return typed.length > is.most
       ? refuse('too-long', '', { what, most: String(is.most) })
       : { kept: typed, text: typed };
+  }
+  if (is.kind === 'gtin') {
+    const code = readGtin(typed);
+    return code === null ? refuse('not-a-gtin', '', { what }) : { kept: code, text: code };
   }
   if (is.kind === 'day') return isDay(typed) ? { kept: typed, text: typed } : refuse('not-a-day', '', { what });
   if (is.kind === 'hours') {

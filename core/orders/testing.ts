@@ -79,7 +79,7 @@ export const ground = (lines: ConfirmedLine[], change: Partial<ChangeGround> = {
       balance: '0',
       onOrder: '0',
       permitsOf: 'Teratai Bay Resort',
-  permits: [],
+      permits: [],
     },
     free: new Map(),
     ...change,

@@ -50,6 +50,8 @@ export const sentences = {
   'supply-not-placed': (f: { purchase: string; state: string }) =>
     `${f.purchase} is ${f.state}; let it be parted from this order only.`,
   // counter and till
+  'not-a-gtin': (f: { what: string }) =>
+    `${f.what} is no bar code of 8, 12, 13 or 14 digits with a check digit that fits; scan it again.`,
   'no-such-piece': (f: { piece: string; currency: string }) => `There is no note or coin of ${f.piece} ${f.currency}.`,
   'not-whole': (f: { what: string }) => `${f.what} must be a whole number, zero or more.`,
   'drawer-closed': (f: { till: string }) => `The drawer of ${f.till} is closed; open it with what is counted into it.`,
@@ -110,7 +112,7 @@ export const sentences = {
   'standing-ended': (f: { number: string }) => `${f.number} has ended; make a new one from it.`,
   'standing-not-active': (f: { number: string; state: string }) => `${f.number} is ${f.state}; let it go on first.`,
   'no-recurrence': (f: { rule: string }) =>
-    `“${f.rule}” gives no dates Kampong can read; write it like every Tuesday, or the 15th until 30 June.`,
+    `These dates cannot be read: “${f.rule}”; write them like every Tuesday, or the 15th until 30 June.`,
   'no-dates': () => 'This gives no date within a year; write it otherwise.',
   'days-ahead': (f: { most: string }) => `Orders are made 0 to ${f.most} days ahead; write a whole number of days.`,
   'not-a-date-of': (f: { number: string; day: string }) => `${d(f.day)} is no date of ${f.number}.`,

@@ -61,7 +61,7 @@ const ground = (change: Partial<FromPurchaseGround> = {}): FromPurchaseGround =>
     balance: '0',
     onOrder: '0',
     permitsOf: 'Teratai Bay Resort',
-  permits: [],
+    permits: [],
   },
   shipToIds: [3],
   items: new Map([[10, item]]),

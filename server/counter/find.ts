@@ -1,5 +1,5 @@
 import type * as z from 'zod';
-import { readGs1, readGtin } from '@core/counter';
+import { readGs1, readGtin } from '@core/catalogue';
 import { documentNumber } from '@core/kernel';
 import type * as contract from '@api/counter';
 import { findItems, itemChoices } from '../catalogue';

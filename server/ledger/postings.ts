@@ -6,7 +6,8 @@ const says = (kind: string, role: string, own: string, foreign: string, from: st
   `SELECT ${by}.company_id, ${kind}, ${by}.id, ${role}, ${own}, ${foreign} FROM ${from}`;
 
 /** The account of what came or went by some means. // C2 */
-const BY_MEANS = (row: string) => `CASE ${row}.means WHEN 'cash' THEN 'cash-drawer' WHEN 'card' THEN 'card-clearing' ELSE 'bank' END`;
+const BY_MEANS = (row: string) =>
+  `CASE ${row}.means WHEN 'cash' THEN 'cash-drawer' WHEN 'card' THEN 'card-clearing' ELSE 'bank' END`;
 
 /** What a document must have posted to an account: its kind, its id, the role of the account, and how much. // P3 P8 */
 const EXPECTED: readonly string[] = [

@@ -17,6 +17,8 @@ const FOUND: Readonly<
   vendor: { table: 'vendor', number: 'number', name: 'name', text: 'name' },
   'price-group': { table: 'price_group', number: "''", name: 'name', text: 'name' },
   series: { table: 'market_series', number: "''", name: 'name', text: 'name' },
+  contact: { table: 'contact', number: "''", name: 'name', text: 'name' },
+  location: { table: 'location', number: 'code', name: 'name', text: 'name' },
   'permit-type': { table: 'permit_type', number: "''", name: 'name', text: 'name' },
   calendar: { table: 'calendar', number: "''", name: 'name', text: 'name' },
   'work-centre': { table: 'work_centre', number: 'code', name: 'name', text: 'code' },

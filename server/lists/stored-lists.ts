@@ -35,6 +35,7 @@ import {
   priceGroupTable,
   priceRuleTable,
 } from '../pricing/tables';
+import { itemBarCodeTable, tillTable } from '../counter/tables';
 import { companyTable } from '../setup/tables';
 /** Where a kept list stands: the table its rows are written to, and what is shown of them. */
 export interface StoredList {
@@ -86,6 +87,10 @@ const contacts = (of: 'customer' | 'vendor'): StoredList => ({
     email: own('email'),
   },
   looksIn: ['p.name', 'x.name', 'x.work', 'x.phone', 'x.email'],
+  usedBy: [
+    ['sales_order', 'contact_id'],
+    ['permit', 'contact_id'],
+  ],
 });
 
 export const STORED: Readonly<Record<string, StoredList>> = {
@@ -181,6 +186,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
       volume: own('volume'),
       packSize: own('pack_size'),
       splitCharge: own('split_charge'),
+      contact: ["COALESCE(k.name, '')", 'contact_id'],
       permitType: ['t.name', 'permit_type_id'],
       reserving: own('reserving'),
       approvalNeeded: own('approval_needed'),
@@ -458,7 +464,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
   },
   permits: {
     table: permitTable,
-    from: `permit x ${CUSTOMER} ${join('permit_type', 't', 'permit_type_id')}`,
+    from: `permit x ${CUSTOMER} ${join('permit_type', 't', 'permit_type_id')} ${join('contact', 'k', 'contact_id', 'LEFT JOIN')}`,
     fields: {
       customer: ['c.name', 'customer_id'],
       permitType: ['t.name', 'permit_type_id'],
@@ -468,6 +474,33 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     },
     looksIn: ['c.name', 't.name', 'x.number'],
     usedBy: [['sales_order_line', 'permit_id']],
+  },
+  tills: {
+    table: tillTable,
+    from: `till x ${join('location', 'l', 'location_id')}`,
+    fields: { name: own('name'), location: ['l.name', 'location_id'] },
+    looksIn: ['x.name', 'l.name'],
+    usedBy: [
+      ['drawer', 'till_id'],
+      ['card_payment', 'till_id'],
+    ],
+  },
+  'bar-codes': {
+    table: itemBarCodeTable,
+    from: `item_bar_code x ${ITEM}`,
+    fields: { item: ['i.number', 'item_id'], code: own('code'), quantity: own('quantity') },
+    looksIn: ['i.number', 'i.name', 'x.code'],
+  },
+  'counter-rules': {
+    table: companyTable,
+    company: 'id',
+    from: 'company x LEFT JOIN customer c ON c.company_id = x.id AND c.id = x.counter_customer_id',
+    fields: {
+      name: shown('x.name'),
+      customer: ["COALESCE(c.name, '')", 'counter_customer_id'],
+      returnDays: own('return_days'),
+    },
+    looksIn: ['x.name'],
   },
   'permit-types': {
     table: permitTypeTable,

@@ -1,4 +1,4 @@
-import { withCheckDigit } from '@core/counter';
+import { withCheckDigit } from '@core/catalogue';
 import { addDays, type Day } from '@core/kernel';
 import type { Database } from '../db/index';
 import { giveRole, makePerson } from '../setup/index';

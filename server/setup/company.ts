@@ -60,7 +60,18 @@ export const ROLES: Record<string, readonly Right[]> = {
   Planner: [...SEES_BUYING, 'orders', 'purchases', 'plan', 'work', 'lists', 'send', 'work-date'],
   Workshop: ['work', 'work-date'],
   'Counter clerk': ['counter', 'work-date'],
-  'Sales manager': [...SEES_ALL, 'agreements', 'orders', 'counter', 'credit', 'approve', 'upkeep', 'send', 'lists', 'work-date'],
+  'Sales manager': [
+    ...SEES_ALL,
+    'agreements',
+    'orders',
+    'counter',
+    'credit',
+    'approve',
+    'upkeep',
+    'send',
+    'lists',
+    'work-date',
+  ],
 };
 
 export interface NewCompany {

@@ -120,12 +120,12 @@ describe('standing orders', () => {
     expect((await salmah.refused('makeStanding', { id, day: '2027-03-09' })).codes).toEqual(['day: date-skipped']);
     await salmah.does('skipStanding', { id, day: '2027-03-09', skipped: false, reason: '' });
     await salmah.does('makeStanding', { id, day: '2027-03-09' });
-    expect((await salmah.refused('skipStanding', { id, day: '2027-03-09', skipped: true, reason: 'x' })).codes).toEqual([
-      'day: made-already',
-    ]);
-    expect((await salmah.refused('skipStanding', { id, day: '2027-03-10', skipped: true, reason: 'x' })).codes).toEqual([
-      'day: not-a-date-of',
-    ]);
+    expect((await salmah.refused('skipStanding', { id, day: '2027-03-09', skipped: true, reason: 'x' })).codes).toEqual(
+      ['day: made-already'],
+    );
+    expect((await salmah.refused('skipStanding', { id, day: '2027-03-10', skipped: true, reason: 'x' })).codes).toEqual(
+      ['day: not-a-date-of'],
+    );
     await salmah.does('setStanding', { id, version: (await open(id)).version, state: 'ended' });
   });
 

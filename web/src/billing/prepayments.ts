@@ -49,7 +49,8 @@ export class PrepaymentList {
     document: ({ document }) => document,
     rowId: ({ document }) => String(document.id),
     columns: () => this.columns(),
-    empty: 'No prepayment fits. They are taken on an agreement that is in force, and at the till for what is not taken along.',
+    empty:
+      'No prepayment fits. They are taken on an agreement that is in force, and at the till for what is not taken along.',
   });
 
   private columns(): GridColumn<PrepaymentRow>[] {

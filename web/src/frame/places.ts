@@ -2,7 +2,14 @@ import type { Right } from '@api/access';
 import type { IconName } from '../kit/controls/icon';
 
 /** The spine, in the order of the work; Alt and its number goes there, Alt 0 to the tenth. */
-export const PLACES: readonly { path: string; name: string; icon: IconName; needs?: Right; sisters?: true; unnumbered?: true }[] = [
+export const PLACES: readonly {
+  path: string;
+  name: string;
+  icon: IconName;
+  needs?: Right;
+  sisters?: true;
+  unnumbered?: true;
+}[] = [
   { path: '/today', name: 'Today', icon: 'today' },
   { path: '/agreements', name: 'Agreements', icon: 'handshake', needs: 'see-agreements' },
   { path: '/orders', name: 'Orders', icon: 'orders' },
@@ -79,6 +86,8 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'Keep invoice allowances', path: '/lists?list=allowances' },
   { name: 'Keep units of items', path: '/lists?list=units' },
   { name: 'Keep credit limits and price groups of customers', path: '/lists?list=customers' },
+  { name: 'Keep tills', path: '/lists?list=tills' },
+  { name: 'Keep bar codes of items', path: '/lists?list=bar-codes' },
   { name: 'Keep permits', path: '/lists?list=permits' },
   { name: 'Keep what vendors sell', path: '/lists?list=vendor-items' },
   { name: 'Keep approved vendors', path: '/lists?list=approvals' },

@@ -73,6 +73,7 @@ function editOf({ name, is }: ListField, { typed, workDate, named }: ColumnsGrou
       return { kind: 'text', when, set: (row, text) => set(row, readTypedDecimal(text, is.of) ?? text) };
     case 'hours':
       return { kind: 'text', when, set: (row, text) => set(row, readTypedHours(text) ?? text) };
+    case 'gtin':
     case 'text':
       return { kind: 'text', when, set };
   }
