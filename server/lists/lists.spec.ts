@@ -1,4 +1,5 @@
 import { KEPT_LISTS } from '@core/lists';
+import { layCounter } from '../sample/counter';
 import { layDesk } from '../sample/desk';
 import { layWorks } from '../sample/works';
 import { World, WORK_DATE, type Visitor } from '../testing/world';
@@ -17,6 +18,7 @@ describe('lists that are kept', () => {
     world = await World.make();
     await layDesk(world.serving.database, world.masters, WORK_DATE, 7);
     await layWorks(world.serving.database, world.masters, WORK_DATE);
+    await layCounter(world.serving.database, world.masters, WORK_DATE);
     salmah = await world.visitor();
   });
   afterAll(() => world.end());

@@ -186,7 +186,6 @@ export const STORED: Readonly<Record<string, StoredList>> = {
       volume: own('volume'),
       packSize: own('pack_size'),
       splitCharge: own('split_charge'),
-      contact: ["COALESCE(k.name, '')", 'contact_id'],
       permitType: ['t.name', 'permit_type_id'],
       reserving: own('reserving'),
       approvalNeeded: own('approval_needed'),
@@ -467,6 +466,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     from: `permit x ${CUSTOMER} ${join('permit_type', 't', 'permit_type_id')} ${join('contact', 'k', 'contact_id', 'LEFT JOIN')}`,
     fields: {
       customer: ['c.name', 'customer_id'],
+      contact: ["COALESCE(k.name, '')", 'contact_id'],
       permitType: ['t.name', 'permit_type_id'],
       number: own('number'),
       firstDay: own('first_day'),

@@ -4,6 +4,7 @@ import { HAFIZ } from '../sample/people';
 import { Visitor, World, WORK_DATE } from './world';
 
 export interface Slip {
+  document: { id: number; number: string };
   total: string;
   covered: string;
   deposited: string;
