@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { TENDERS } from '@core/counter';
+import { MOST_REFERENCE } from '@core/kernel';
 import { ORDER_STATES } from '@core/orders';
 import {
   act,
@@ -123,8 +124,10 @@ export const atTill = read({
     customer: Party,
     contact: z.object({ id: Id, name: z.string() }).nullable(),
     currency: z.string(),
-    /** Whether one can owe as them. */
+    /** Whether one can owe as them, and whether their orders need a reference. */
     mayOwe: z.boolean(),
+    referenceRequired: z.boolean(),
+    reference: z.string(),
     orders: z.array(z.object({ order: DocumentRef, version: z.number(), state: z.enum(ORDER_STATES) })),
     lines: z.array(TillLine),
     /** Whether what is not taken along is paid when it is fetched: as it was asked, or as it is by itself. */
@@ -155,6 +158,8 @@ export const keepAtCounter = act({
     /** Null for nobody in particular. */
     customerId: Id.nullable(),
     contactId: Id.nullable(),
+    /** Their reference; what it has where left out. */
+    reference: Text(MOST_REFERENCE).optional(),
     lines: namedOnce(
       z
         .array(
@@ -231,7 +236,7 @@ export const giveBackCard = act({
   preview: z.object({ amount: Decimal }),
 });
 
-const Counts = z.array(z.object({ piece: z.string().max(12), count: z.string().max(9) })).max(40);
+const Counts = namedOnce(z.array(z.object({ piece: z.string().max(12), count: z.string().max(9) })).max(40), 'piece');
 
 export const openDrawer = act({
   name: 'openDrawer',

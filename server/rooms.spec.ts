@@ -14,6 +14,8 @@ const MAY_AGREE: Readonly<Record<string, string>> = {
   'savePlan.lines.calls': 'two on one day are refused by the act',
   'releaseAgreement.lines': 'each is a line of the order that is made; what is left is counted down by each',
   'enterPurchase.lines': 'each is a line of the purchase that is made',
+  'saveStanding.lines': 'each is a line of the orders that are made',
+  'pasteStanding.rows': 'each is a line of the standing order that is made',
   'tieWork.ties': 'each is counted down from what is left of both its ends',
   ...Object.fromEntries(
     [
@@ -28,6 +30,9 @@ const MAY_AGREE: Readonly<Record<string, string>> = {
       'sendOut.lines.numbers',
       'shipLines.lines.numbers',
       'shipLines.others.lines.numbers',
+      'sellAtTill.take.numbers',
+      'bringBack.lines.numbers',
+      'shipStop.numbers.numbers',
     ].map((at) => [at, 'a number named twice is refused by the act, as its texts may differ']),
   ),
   'shareCommission.shares': 'a person named twice is refused by the act',

@@ -17,6 +17,7 @@ export interface TillOrder {
   customerId: number;
   currency: string;
   contactId: number | null;
+  customerReference: string;
 }
 
 /** A line as it stands at the till, with what of it is here to be taken along. */
@@ -70,7 +71,7 @@ interface LineRow {
 export async function loadAtTill(sql: Sql, companyId: number, orderIds: readonly number[], workDate: Day) {
   const invoice = await loadForCustomerInvoice(sql, companyId, orderIds, workDate);
   const orders = await sql.rows<TillOrder>(
-    'SELECT id, number, version, state, customer_id, currency, contact_id FROM sales_order WHERE company_id = ? AND id IN (?)',
+    'SELECT id, number, version, state, customer_id, currency, contact_id, customer_reference FROM sales_order WHERE company_id = ? AND id IN (?)',
     [companyId, orderIds],
   );
   const first = orders.find(({ id }) => id === orderIds[0])!;
@@ -113,6 +114,7 @@ export async function loadAtTill(sql: Sql, companyId: number, orderIds: readonly
     orders: orderIds.map((id) => orders.find((each) => each.id === id)!),
     customer: who,
     contact: contact ?? null,
+    referenceRequired: standing.referenceRequired,
     mayOwe: counterId !== who.id,
     ground: {
       invoice,

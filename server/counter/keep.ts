@@ -42,8 +42,15 @@ async function loadKeeping(
     'SELECT id, customer_id FROM contact WHERE company_id = ? AND id = ? AND customer_id IS NOT NULL',
     [companyId, contactId ?? 0],
   );
-  const [order] = await sql.rows<{ id: number; number: string; state: string; customerId: number; version: number }>(
-    'SELECT id, number, state, customer_id, version FROM sales_order WHERE company_id = ? AND id = ?',
+  const [order] = await sql.rows<{
+    id: number;
+    number: string;
+    state: string;
+    customerId: number;
+    customerReference: string;
+    version: number;
+  }>(
+    'SELECT id, number, state, customer_id, customer_reference, version FROM sales_order WHERE company_id = ? AND id = ?',
     [companyId, id ?? 0],
   );
   const buyerId = customerId ?? contact?.customerId ?? company?.counterCustomerId ?? null;
@@ -112,7 +119,7 @@ export const keepAtCounter = defineAct(contract.keepAtCounter, {
         version: same ? order.version : null,
         customerId: buyer.id,
         shipToId,
-        customerReference: '',
+        customerReference: input.reference ?? (same ? order.customerReference : ''),
         lines: input.lines.map(({ shipDate, ...line }) => ({
           ...line,
           id: same ? line.id : null,

@@ -19,7 +19,12 @@ export async function atTill(
   workDate: Day,
   query: z.output<typeof contract.atTill.query>,
 ): Promise<Out<typeof contract.atTill>> {
-  const { orders, customer, contact, mayOwe, ground } = await loadAtTill(sql, companyId, query.orders, workDate);
+  const { orders, customer, contact, mayOwe, referenceRequired, ground } = await loadAtTill(
+    sql,
+    companyId,
+    query.orders,
+    workDate,
+  );
   const said = new Map(
     (query.take ?? '').split(',').flatMap((each) => {
       const [id, quantity] = each.split(':');
@@ -43,6 +48,8 @@ export async function atTill(
     contact,
     currency,
     mayOwe,
+    referenceRequired,
+    reference: (orders.find(({ state }) => state === 'draft') ?? orders[0]!).customerReference,
     orders: orders.map(({ id, number, version, state }) => ({ order: { kind: 'SO', id, number }, version, state })),
     lines: ground.lines.map((line) => ({
       id: line.orderLineId,

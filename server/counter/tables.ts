@@ -10,7 +10,7 @@ export const tillTable = table('till', { int: 'companyId id= locationId=', text:
 export type TillRow = Row<typeof tillTable>;
 
 export const drawerTable = table('drawer', {
-  int: 'companyId id= version= tillId openedBy closedBy?',
+  int: 'companyId id= version= tillId openedBy closedBy? openTill?',
   text: 'number reason=',
   day: 'openedOn closedOn?',
   time: 'openedAt=',

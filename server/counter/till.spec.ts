@@ -113,4 +113,22 @@ describe('selling at the till', () => {
     const lapsed = await desk.keep([['HY-25', '1']], { contactId: desk.laid.contacts.get('Kavitha Pipes')! });
     expect((await desk.at([lapsed])).lines[0]!.words).toHaveLength(1);
   });
+
+  it('asks for their reference where the customer wants one', async () => {
+    const customerId = desk.world.masters.customers.get('Teratai Bay Resort')!.id;
+    const order = await desk.keep([['SALT-25', '1']], { customerId });
+    const refused = await desk.hafiz.refused('sellAtTill', await desk.selling([order], { cash: '50.00' }));
+    expect(refused.codes).toEqual(['customerReference: reference-required']);
+    const { orders, lines } = await desk.at([order]);
+    await desk.hafiz.does('keepAtCounter', {
+      id: order,
+      version: orders[0]!.version,
+      tillId: desk.till,
+      customerId,
+      contactId: null,
+      reference: 'TBR-9',
+      lines: [{ id: lines[0]!.id, itemId: desk.world.item('SALT-25'), quantity: '1' }],
+    });
+    await desk.sell([order], { cash: '50.00' });
+  });
 });

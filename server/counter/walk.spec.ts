@@ -35,11 +35,12 @@ async function walk(desk: CounterDesk, seed: number): Promise<void> {
   const tries = async (act: string, input: unknown) => {
     const { status, body } = await hafiz.raw(act, input);
     if (status === 200) done += 1;
-    else if (status === 422 || status === 409) refused += 1;
-    else throw new Error(`${act}: ${status} ${JSON.stringify(body)}`);
+    else if (status === 422 || status === 409) {
+      refused += 1;
+    } else throw new Error(`${act}: ${status} ${JSON.stringify(body)}`);
     return status === 200 ? (body as { made: { kind: string; id: number }[] }).made : [];
   };
-  for (let step = 0; step < 40; step += 1) {
+  for (let step = 0; step < 56; step += 1) {
     const what = chance.whole(0, 9);
     if (what <= 2 || kept.length === 0) {
       const lines = ITEMS.filter(() => chance.next() < 0.5).map((item) => ({
@@ -55,12 +56,13 @@ async function walk(desk: CounterDesk, seed: number): Promise<void> {
         tillId: desk.till,
         customerId: chance.pick(customers),
         contactId: null,
+        reference: 'R-7',
         lines,
       });
       for (const { id } of made) kept.push(id);
     } else if (what <= 7) {
       const ids = [chance.pick(kept)];
-      if (chance.next() < 0.2) ids.push(chance.pick(kept.filter((id) => id !== ids[0]).concat(ids[0]!)));
+      if (chance.next() < 0.06) ids.push(chance.pick(kept.filter((id) => id !== ids[0]).concat(ids[0]!)));
       const orderIds = [...new Set(ids)];
       const now = await desk.at(orderIds);
       const take = now.lines.map(({ id, here }) => ({
@@ -85,14 +87,18 @@ async function walk(desk: CounterDesk, seed: number): Promise<void> {
         orders: now.orders.map(({ order, version }) => ({ id: order.id, version })),
         take,
         later: chance.next() < 0.4,
-        cash: chance.next() < 0.8 ? `${chance.whole(1, 60) * 20}.00` : '',
+        cash: now.due.toPay !== '0' && chance.next() < 0.75 ? '3000.00' : chance.pick(['', '20.00']),
         cardIds,
         vouchers: now.vouchers
           .filter(() => chance.next() < 0.5)
           .map(({ creditNoteId }) => ({ creditNoteId, amount: '' })),
-        onAccount: chance.next() < 0.3,
+        onAccount: chance.next() < 0.15,
       });
       for (const { kind, id } of made) if (kind === 'SL') slips.push(id);
+      // What is handed over whole is called up no more, but for one in ten.
+      if (made.length > 0 && chance.next() < 0.9) {
+        for (const id of orderIds) kept.splice(kept.indexOf(id), 1);
+      }
       for (const card of (await desk.at(orderIds)).cards) {
         if (chance.next() < 0.5) await tries('giveBackCard', { id: card.id });
       }

@@ -104,6 +104,11 @@ export class SlipWriting {
     this.enqueue(() => this.keep(this.typedLines().map((line) => (line.id === lineId ? { ...line, shipDate } : line))));
   }
 
+  /** Their own reference. */
+  refer(reference: string): void {
+    this.enqueue(() => this.keep(this.typedLines(), reference));
+  }
+
   /** Who buys; what is written already is theirs. */
   who(buyer: Buyer): void {
     this.enqueue(() => {
@@ -166,7 +171,7 @@ export class SlipWriting {
       .map(({ id, item, quantity, shipDate }) => ({ id, itemId: item.id, quantity, shipDate }));
   }
 
-  private keep(lines: KeepInput['lines']): Observable<ActDone | null> {
+  private keep(lines: KeepInput['lines'], reference?: string): Observable<ActDone | null> {
     const draft = this.draft();
     const tillId = this.tillId();
     if (tillId === null) return EMPTY;
@@ -184,6 +189,7 @@ export class SlipWriting {
         version: draft?.version ?? null,
         tillId,
         ...buyer,
+        ...(reference === undefined ? {} : { reference }),
         lines,
       })
       .pipe(
