@@ -43,7 +43,7 @@ export const Till = z.object({
     .object({ document: DocumentRef, version: z.number(), cash: Decimal, openedOn: Day, openedBy: z.string() })
     .nullable(),
   /** What the terminal has not answered, or took for no slip yet. */
-  cards: z.array(CardPayment.extend({ order: DocumentRef })),
+  cards: z.array(CardPayment.extend({ order: DocumentRef, /** It goes back. */ back: z.boolean() })),
 });
 
 export const listTills = read({

@@ -81,17 +81,19 @@ export function decideCloseDrawer(
   if (till.hanging > 0) refusals.push(refuse('cards-hanging', '', { count: String(till.hanging) }));
   const expected = dec(till.drawer?.cash ?? '0');
   const difference = counted.total.minus(expected);
-  if (refusals.length === 0 && !difference.eq(0) && reason.trim() === '') {
-    const facts = { difference: priceText(difference.abs(), currency), way: difference.gt(0) ? 'more' : 'less' };
-    refusals.push(refuse('drawer-differs', 'reason', facts));
-  }
-  return decided(refusals, () => ({
+  const effects = (): DrawerClosed => ({
     counted: counted.total.toFixed(),
     expected: expected.toFixed(),
     difference: difference.toFixed(),
     reason: difference.eq(0) ? '' : reason.trim(),
     counts: written(counts),
-  }));
+  });
+  if (refusals.length === 0 && !difference.eq(0) && reason.trim() === '') {
+    const facts = { difference: priceText(difference.abs(), currency), way: difference.gt(0) ? 'more' : 'less' };
+    // What it comes to is shown all the same: that is what is asked about.
+    return { ok: false, refusals: [refuse('drawer-differs', 'reason', facts)], effects: effects() };
+  }
+  return decided(refusals, effects);
 }
 
 const written = (counts: readonly PieceCount[]) =>

@@ -139,12 +139,12 @@ async function openDeposits(
   companyId: number,
   orderIds: readonly number[],
 ): Promise<CustomerInvoiceGround['deposits']> {
-  const rows = await sql.rows<OwedPrepayment & { orderId: number }>(
-    `SELECT id, number, order_id, amount, drawn + returned + carried AS used, own_amount, own_used, 0 AS marked FROM prepayment
+  const rows = await sql.rows<Omit<OwedPrepayment, 'marked'> & { orderId: number }>(
+    `SELECT id, number, order_id, amount, drawn + returned + carried AS used, own_amount, own_used FROM prepayment
       WHERE company_id = ? AND order_id IN (?) AND amount > drawn + returned + carried ORDER BY id`,
     [companyId, orderIds],
   );
-  return rows.map((row) => ({ orderId: row.orderId, ...leftOf(row) }));
+  return rows.map((row) => ({ orderId: row.orderId, ...leftOf({ ...row, marked: '0' }) }));
 }
 
 /** What a vendor has still to invoice on a purchase order, the order locked. */

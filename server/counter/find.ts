@@ -35,14 +35,15 @@ export async function counterFind(
   }
   const { rows: items } = await findItems(sql, companyId, words, { customerId });
   const parties = await partiesBy(sql, companyId, words);
-  const orders =
-    parties.length === 0
-      ? []
-      : await ordersWhere(
-          sql,
-          "o.company_id = ? AND o.customer_id IN (?) AND o.state IN ('draft', 'confirmed') AND (o.counter_day IS NOT NULL OR o.state = 'confirmed')",
-          [companyId, parties.map(({ customer }) => customer.id)],
-        );
+  // What somebody with a name had kept is theirs, not all that waits of whom they belong to.
+  const people = parties.flatMap(({ contact }) => contact?.id ?? []);
+  const customers = parties.flatMap(({ contact, customer }) => (contact === null ? [customer.id] : []));
+  const orders = await ordersWhere(
+    sql,
+    `o.company_id = ? AND (o.customer_id IN (?) OR o.contact_id IN (?)) AND o.state IN ('draft', 'confirmed')
+        AND (o.counter_day IS NOT NULL OR o.state = 'confirmed')`,
+    [companyId, customers, people],
+  );
   return { items: items.slice(0, EACH).map((item) => ({ ...item, many: '1' })), parties, orders, slips: [] };
 }
 

@@ -57,8 +57,9 @@ export async function listTills(sql: Sql, companyId: number): Promise<z.infer<ty
     state: 'asked' | 'taken';
     orderId: number;
     number: string;
+    back: boolean;
   }>(
-    `SELECT k.id, k.till_id, k.amount, k.state, k.order_id, o.number FROM card_payment k
+    `SELECT k.id, k.till_id, k.amount, k.state, k.order_id, k.back, o.number FROM card_payment k
        JOIN sales_order o ON o.company_id = k.company_id AND o.id = k.order_id
       WHERE k.company_id = ? AND k.hanging = TRUE ORDER BY k.id`,
     [companyId],

@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import type { Observable } from 'rxjs';
+import { concatMap, from, switchMap, type Observable } from 'rxjs';
 import type * as z from 'zod';
 import * as contract from '@api/counter';
 import { Api, type ActDone } from '../kit/act/api';
@@ -60,6 +60,16 @@ export class Counter {
 
   hearCard(id: number): Observable<ActDone> {
     return this.api.act(contract.hearCard, { id });
+  }
+
+  /** Has the terminal hear of everything that goes back and that it has not answered. */
+  hearBack(): Observable<unknown> {
+    return this.tills().pipe(
+      switchMap(({ rows }) => {
+        const back = rows.flatMap(({ cards }) => cards.filter((card) => card.back));
+        return from(back).pipe(concatMap(({ id }) => this.hearCard(id)));
+      }),
+    );
   }
 
   giveBackCard(id: number): Observable<ActDone> {

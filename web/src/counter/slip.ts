@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { tap } from 'rxjs/operators';
 import { dec } from '@core/kernel';
 import { Session } from '../access';
 import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
@@ -139,7 +140,13 @@ export class SlipPage {
           when:
             sheet.invoice !== null && sheet.lines.some(({ left }) => dec(left).gt(0)) && this.session.may('counter'),
           asks: true as const,
-          does: () => this.sheets.open(BackSheet, sheet),
+          does: () =>
+            this.sheets.open(BackSheet, sheet).pipe(
+              tap((done) => {
+                // What goes back by card is told to the terminal at once; where it is silent, the till asks again.
+                if (done) this.counter.hearBack().subscribe({ error: () => undefined });
+              }),
+            ),
           says: (done) => {
             const slip = done.made.find(({ kind }) => kind === 'SL');
             return slip ? (['Brought back:', slip] as const) : undefined;
