@@ -179,7 +179,7 @@ export const keepAtCounter = act({
       'id',
     ),
   }),
-  preview: z.object({ net: Decimal }),
+  preview: z.object({}),
 });
 
 export const dropAtCounter = act({

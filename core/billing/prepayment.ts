@@ -1,14 +1,4 @@
-import {
-  currencyPlaces,
-  dec,
-  isDecimalText,
-  isDay,
-  known,
-  ownOf,
-  roundHalfAway,
-  type Day,
-  type ExchangeOf,
-} from '@core/kernel';
+import { dec, isDecimalText, isDay, isMoneyText, known, ownOf, type Day, type ExchangeOf } from '@core/kernel';
 import { rateRefusals } from '@core/ledger';
 import type { AgreementState, Side } from '@core/agreements';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
@@ -74,7 +64,5 @@ export function amountRefusals(amount: string, currency: string): Refusal[] {
   const what = 'The amount';
   if (!isDecimalText(amount, 'price')) return [refuse('not-a-number', 'amount', { what })];
   if (dec(amount).lte(0)) return [refuse('not-above-zero', 'amount', { what })];
-  return dec(amount).eq(roundHalfAway(dec(amount), currencyPlaces(currency)))
-    ? []
-    : [refuse('not-a-number', 'amount', { what: `${what} in ${currency}` })];
+  return isMoneyText(amount, currency) ? [] : [refuse('not-a-number', 'amount', { what: `${what} in ${currency}` })];
 }

@@ -59,15 +59,22 @@ export function decidePayBack(
     payments.push({ kind: 'cash', amount: cash.toFixed(), rounding: out.minus(cash).toFixed(), cardId: null });
   }
   left = left.minus(cash);
-  const inDrawer = dec(till.drawer?.cash ?? '0');
-  const refusals = out.gt(inDrawer)
-    ? [
-        refuse('not-in-drawer', '', {
-          drawer: till.drawer?.number ?? '',
-          asked: priceText(out, currency),
-          cash: priceText(inDrawer, currency),
-        }),
-      ]
-    : [];
+  const refusals = out.gt(till.drawer?.cash ?? '0') ? [notInDrawer(till, out)] : [];
   return decided(refusals, () => ({ payments, cash: out.toFixed(), left: left.toFixed() }));
 }
+
+/** What is left of a deposit goes back out of a drawer, once. // C2 */
+export function decideDepositBack(till: TillNow, deposit: { number: string; left: string }): Decision<{ left: Dec }> {
+  const refusals = drawerRefusals(till);
+  const left = dec(deposit.left);
+  if (left.lte(0)) refusals.push(refuse('deposit-used', '', { deposit: deposit.number }));
+  if (till.drawer && left.gt(till.drawer.cash)) refusals.push(notInDrawer(till, left));
+  return decided(refusals, () => ({ left }));
+}
+
+const notInDrawer = ({ drawer, currency }: TillNow, asked: Dec) =>
+  refuse('not-in-drawer', '', {
+    drawer: drawer?.number ?? '',
+    asked: priceText(asked, currency),
+    cash: priceText(drawer?.cash ?? '0', currency),
+  });

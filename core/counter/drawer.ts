@@ -1,4 +1,4 @@
-import { currencyPlaces, dec, isDecimalText, priceText, roundHalfAway } from '@core/kernel';
+import { dec, isMoneyText, priceText } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { countedCash, inCash, type PieceCount } from './cash';
 
@@ -35,10 +35,7 @@ export function decideDrawerMove(
 ): Decision<{ amount: string; reason: string }> {
   const refusals = drawerRefusals(till);
   const { currency } = till;
-  const money =
-    isDecimalText(amount, 'price') && dec(amount).eq(roundHalfAway(dec(amount), currencyPlaces(currency)))
-      ? dec(amount)
-      : null;
+  const money = isMoneyText(amount.trim().replace(/^-/, ''), currency) ? dec(amount) : null;
   if (money === null || money.eq(0))
     refusals.push(refuse('not-a-number', 'amount', { what: `The amount in ${currency}` }));
   else if (!money.eq(inCash(money, currency))) {

@@ -1,7 +1,7 @@
-export { backRefusals, decidePayBack, type BackPayment, type PaidBy } from './back';
+export { backRefusals, decideDepositBack, decidePayBack, type BackPayment, type PaidBy } from './back';
 export { cashPieces, countedCash, inCash, type PieceCount } from './cash';
 export { decideCloseDrawer, decideDrawerMove, decideOpenDrawer, drawerRefusals, type TillNow } from './drawer';
-export { dueAtTill, type Due, type TillGround, type TillLine } from './due';
+export { dueAtTill, toBeDrawn, type Due, type TillGround, type TillLine } from './due';
 export {
   decideSale,
   dueOf,
@@ -13,3 +13,4 @@ export {
   type Tender,
 } from './sale';
 export { understand, type CounterTyped } from './typed';
+export { hereOf, keepRefusals, takenAlong, togetherRefusals } from './till';

@@ -1,5 +1,5 @@
-import { currencyPlaces, dec, isDecimalText, least, priceText, roundHalfAway, sum, ZERO, type Dec } from '@core/kernel';
-import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
+import { dec, isMoneyText, least, priceText, sum, ZERO, type Dec } from '@core/kernel';
+import { refuse, type Decision, type Refusal } from '@core/refusals';
 import { inCash } from './cash';
 
 /** How money comes in at the till. A voucher is what is left of a credit note. */
@@ -64,86 +64,96 @@ export const dueOf = ({ invoiced, deposits }: Pick<SaleGround, 'invoiced' | 'dep
 export function decideSale(ground: SaleGround, typed: SaleTyped): Decision<SaleEffects> {
   const { currency } = ground;
   const refusals: Refusal[] = [];
-  const money = (amount: Dec | string) => priceText(amount, currency);
   const vouchers = vouchersOf(ground, typed, refusals);
   const cards = cardsOf(ground, typed, refusals);
-  const cash = typed.cash.trim() === '' ? null : typed.cash.trim();
-  if (cash !== null && !isMoney(cash, currency)) {
+  const cash = typed.cash.trim();
+  if (cash !== '' && !isMoneyText(cash, currency)) {
     refusals.push(refuse('not-a-number', 'cash', { what: `What was given in ${currency}` }));
   }
-  return decided(refusals, () => null).ok ? paid() : { ok: false, refusals };
+  if (refusals.length > 0) return { ok: false, refusals };
+  const slip = new OpenSlip(ground);
+  for (const { creditNoteId, amount } of vouchers) slip.pay('voucher', amount, { creditNoteId });
+  const carded = sum(cards.map(({ amount }) => dec(amount)));
+  if (carded.gt(slip.rest)) {
+    const facts = { card: priceText(carded, currency), due: priceText(slip.rest, currency) };
+    return { ok: false, refusals: [refuse('card-above', 'cardIds', facts)] };
+  }
+  for (const { id, amount } of cards) slip.pay('card', dec(amount), { cardId: id });
+  if (typed.onAccount && !ground.mayOwe) refusals.push(refuse('nobody-to-owe', 'onAccount', {}));
+  else if (typed.onAccount && slip.deposits.gt(0)) refusals.push(refuse('deposit-on-account', 'onAccount', {}));
+  if (refusals.length > 0) return { ok: false, refusals };
+  const paid = cash === '' ? null : inNotes(slip, dec(cash), typed.onAccount, currency);
+  if (paid && 'code' in paid) return { ok: false, refusals: [paid] };
+  if (typed.onAccount && slip.rest.gt(0)) slip.pay('account', slip.rest, {});
+  else if (slip.rest.gt(0)) {
+    return { ok: false, refusals: [refuse('not-paid', 'cash', { due: priceText(slip.rest, currency) })] };
+  }
+  const { taken, change } = paid ?? { taken: ZERO, change: ZERO };
+  return {
+    ok: true,
+    warnings: [],
+    effects: { payments: slip.payments, cash: taken.toFixed(), change: change.toFixed() },
+  };
+}
 
-  function paid(): Decision<SaleEffects> {
-    let invoiced = dec(ground.invoiced).minus(sum(vouchers.map(({ amount }) => amount)));
-    const waiting = ground.deposits.map(({ orderId, amount }) => ({ orderId, left: dec(amount) }));
-    const depositsLeft = () => sum(waiting.map(({ left }) => left));
-    const payments: SalePayment[] = vouchers.map(({ creditNoteId, amount }) => ({
-      ...none('voucher'),
-      invoiced: amount.toFixed(),
-      creditNoteId,
-    }));
-    /** Money for the invoice, then for what is not taken along. */
-    const payIn = (amount: Dec) => {
-      const first = least(amount, invoiced);
-      invoiced = invoiced.minus(first);
-      let rest = amount.minus(first);
-      const deposits = waiting.flatMap((each) => {
-        const part = least(rest, each.left);
-        rest = rest.minus(part);
-        each.left = each.left.minus(part);
-        return part.gt(0) ? [{ orderId: each.orderId, amount: part.toFixed() }] : [];
-      });
-      return { invoiced: first.toFixed(), deposits };
-    };
-    const carded = sum(cards.map(({ amount }) => dec(amount)));
-    if (carded.gt(invoiced.plus(depositsLeft()))) {
-      const due = money(invoiced.plus(depositsLeft()));
-      return { ok: false, refusals: [refuse('card-above', 'cardIds', { card: money(carded), due })] };
-    }
-    for (const card of cards) payments.push({ ...none('card'), ...payIn(dec(card.amount)), cardId: card.id });
-    const rest = () => invoiced.plus(depositsLeft());
-    if (typed.onAccount) {
-      if (!ground.mayOwe) return { ok: false, refusals: [refuse('nobody-to-owe', 'onAccount', {})] };
-      if (depositsLeft().gt(0)) return { ok: false, refusals: [refuse('deposit-on-account', 'onAccount', {})] };
-    }
-    let change = ZERO;
-    let taken = ZERO;
-    if (cash !== null && dec(cash).gt(0)) {
-      if (rest().lte(0)) {
-        return { ok: false, refusals: [refuse('nothing-to-pay', 'cash', {})] };
-      }
-      // On account, cash may be less than the rest; what it is less stays owed.
-      const part = typed.onAccount && dec(cash).lt(inCash(rest(), currency)) ? dec(cash) : rest();
-      const rounded = inCash(part, currency);
-      if (dec(cash).lt(rounded)) {
-        const facts = { due: money(rounded), given: money(cash), short: money(rounded.minus(cash)) };
-        return { ok: false, refusals: [refuse('cash-short', 'cash', facts)] };
-      }
-      change = dec(cash).minus(rounded);
-      if (!change.eq(inCash(change, currency))) {
-        return {
-          ok: false,
-          refusals: [refuse('no-such-change', 'cash', { given: money(cash), change: money(change) })],
-        };
-      }
-      taken = rounded;
-      payments.push({
-        ...none('cash'),
-        ...payIn(part),
-        rounding: rounded.minus(part).toFixed(),
-        given: dec(cash).toFixed(),
-        change: change.toFixed(),
-      });
-    }
-    if (typed.onAccount && invoiced.gt(0)) payments.push({ ...none('account'), invoiced: invoiced.toFixed() });
-    else if (rest().gt(0) && !(cash !== null && inCash(rest(), currency).eq(0))) {
-      return { ok: false, refusals: [refuse('not-paid', 'cash', { due: money(rest()) })] };
-    } else if (rest().gt(0)) {
-      // Less than half the smallest coin: it is rounded away, in cash of nothing.
-      const left = rest();
-      payments.push({ ...none('cash'), ...payIn(left), rounding: left.neg().toFixed() });
-    }
-    return { ok: true, warnings: [], effects: { payments, cash: taken.toFixed(), change: change.toFixed() } };
+/**
+ * Takes what was given in notes and coins: the rest of the slip, rounded to the smallest coin; on account, less may be given.
+ * What comes into the drawer, and what goes back; or why it does not fit. // C2
+ */
+function inNotes(
+  slip: OpenSlip,
+  given: Dec,
+  onAccount: boolean,
+  currency: string,
+): Refusal | { taken: Dec; change: Dec } {
+  if (slip.rest.lte(0)) return given.gt(0) ? refuse('nothing-to-pay', 'cash', {}) : { taken: ZERO, change: ZERO };
+  const part = onAccount && given.lt(inCash(slip.rest, currency)) ? given : slip.rest;
+  const taken = inCash(part, currency);
+  const change = given.minus(taken);
+  const money = (amount: Dec) => priceText(amount, currency);
+  if (change.lt(0)) {
+    return refuse('cash-short', 'cash', { due: money(taken), given: money(given), short: money(change.neg()) });
+  }
+  if (!change.eq(inCash(change, currency))) {
+    return refuse('no-such-change', 'cash', { given: money(given), change: money(change) });
+  }
+  if (part.gt(0)) {
+    const facts = { rounding: taken.minus(part).toFixed(), given: given.toFixed(), change: change.toFixed() };
+    slip.pay('cash', part, facts);
+  }
+  return { taken, change };
+}
+
+/** What is left to pay of a slip while it is paid: the invoice first, then each deposit. */
+class OpenSlip {
+  readonly payments: SalePayment[] = [];
+  private invoiced: Dec;
+  private readonly waiting: { orderId: number; left: Dec }[];
+
+  constructor({ invoiced, deposits }: Pick<SaleGround, 'invoiced' | 'deposits'>) {
+    this.invoiced = dec(invoiced);
+    this.waiting = deposits.map(({ orderId, amount }) => ({ orderId, left: dec(amount) }));
+  }
+
+  get deposits(): Dec {
+    return sum(this.waiting.map(({ left }) => left));
+  }
+
+  get rest(): Dec {
+    return this.invoiced.plus(this.deposits);
+  }
+
+  pay(kind: Tender, amount: Dec, more: Partial<SalePayment>): void {
+    const invoiced = least(amount, this.invoiced);
+    this.invoiced = this.invoiced.minus(invoiced);
+    let rest = amount.minus(invoiced);
+    const deposits = this.waiting.flatMap((each) => {
+      const part = least(rest, each.left);
+      rest = rest.minus(part);
+      each.left = each.left.minus(part);
+      return part.gt(0) ? [{ orderId: each.orderId, amount: part.toFixed() }] : [];
+    });
+    this.payments.push({ ...none(kind), invoiced: invoiced.toFixed(), deposits, ...more });
   }
 }
 
@@ -158,11 +168,6 @@ const none = (kind: Tender): SalePayment => ({
   creditNoteId: null,
 });
 
-const isMoney = (text: string, currency: string) =>
-  isDecimalText(text, 'price') &&
-  !text.startsWith('-') &&
-  dec(text).eq(roundHalfAway(dec(text), currencyPlaces(currency)));
-
 /** What of each credit note is used: no more than is left of it, nor than is owed on the invoice. */
 function vouchersOf(ground: SaleGround, typed: SaleTyped, refusals: Refusal[]) {
   let owed = dec(ground.invoiced);
@@ -174,7 +179,7 @@ function vouchersOf(ground: SaleGround, typed: SaleTyped, refusals: Refusal[]) {
       return [];
     }
     const text = asked.trim();
-    if (text !== '' && (!isMoney(text, ground.currency) || dec(text).lte(0))) {
+    if (text !== '' && (!isMoneyText(text, ground.currency) || dec(text).lte(0))) {
       refusals.push(refuse('not-a-number', field, { what: 'The amount' }));
       return [];
     }

@@ -42,6 +42,7 @@ export {
   amountText,
   currencyPlaces,
   fixedText,
+  isMoneyText,
   groupedText,
   OTHER_PLACES,
   documentTotals,

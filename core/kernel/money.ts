@@ -1,4 +1,4 @@
-import { dec, roundHalfAway, sum, ZERO, type Dec } from './decimal';
+import { dec, isDecimalText, roundHalfAway, sum, ZERO, type Dec } from './decimal';
 
 /** Currencies that do not have two places (ISO 4217, minor units). `Intl` knows customary ones, which differ for some. */
 export const OTHER_PLACES: ReadonlyMap<string, number> = new Map([
@@ -10,6 +10,15 @@ export const OTHER_PLACES: ReadonlyMap<string, number> = new Map([
 /** Decimal places of a currency's totals, 0 to 4; 2 for what is no currency. */
 export function currencyPlaces(currency: string): number {
   return OTHER_PLACES.get(currency) ?? 2;
+}
+
+/** Whether a text is an amount of a currency: a plain decimal, zero or more, in the currency's places. */
+export function isMoneyText(text: string, currency: string): boolean {
+  return (
+    isDecimalText(text, 'price') &&
+    !text.startsWith('-') &&
+    dec(text).eq(roundHalfAway(dec(text), currencyPlaces(currency)))
+  );
 }
 
 /** A price as a sentence says it: with at least its currency's places. */

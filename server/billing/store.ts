@@ -115,6 +115,7 @@ async function openPrepayments(
   const rows = await sql.rows<OwedPrepayment & { agreementId: number; agreementLineId: number | null }>(
     `SELECT p.id, p.number, p.agreement_id, p.agreement_line_id, p.amount, p.drawn + p.returned + p.carried AS used, p.own_amount, p.own_used,
             COALESCE((SELECT SUM(m.amount) FROM prepayment_mark m
+               JOIN sales_order w ON w.company_id = m.company_id AND w.id = m.order_id AND w.counter_day IS NOT NULL AND w.state IN ('draft', 'confirmed')
               WHERE m.company_id = p.company_id AND m.prepayment_id = p.id AND m.order_id NOT IN (?)), 0) AS marked
        FROM prepayment p
       WHERE p.company_id = ? AND p.agreement_id IN (?) AND p.amount > p.drawn + p.returned + p.carried ORDER BY p.id`,

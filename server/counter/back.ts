@@ -1,6 +1,6 @@
-import { backRefusals, decidePayBack, drawerRefusals, type PaidBy, type Tender } from '@core/counter';
-import { dec, priceText, type Day } from '@core/kernel';
-import { decided, refuse, type Refusal } from '@core/refusals';
+import { backRefusals, decideDepositBack, decidePayBack, type PaidBy, type Tender } from '@core/counter';
+import { dec, type Day } from '@core/kernel';
+import { decided } from '@core/refusals';
 import * as contract from '@api/counter';
 import { actNamed, defineAct, doWithin, orNotFound, Refused, takeNumbers, type Touched } from '../acts';
 import { insertPayment, returnDeposit, tillItemOf } from '../billing';
@@ -34,21 +34,28 @@ export const bringBack = defineAct(contract.bringBack, {
       customerId: number;
       currency: string;
       invoiceId: number | null;
-      days: number;
     }>(
-      `SELECT s.id, s.number, s.sold_on, s.customer_id, s.currency, s.customer_invoice_id AS invoice_id, c.return_days AS days
-         FROM slip s JOIN company c ON c.id = s.company_id WHERE s.company_id = ? AND s.id = ? ${sql.forUpdate}`,
+      `SELECT id, number, sold_on, customer_id, currency, customer_invoice_id AS invoice_id FROM slip
+        WHERE company_id = ? AND id = ? ${sql.forUpdate}`,
       [companyId, slipId],
     );
+    const [company] = await sql.rows<{ days: number }>('SELECT return_days AS days FROM company WHERE id = ?', [
+      companyId,
+    ]);
     const orders = await sql.rows<{ orderId: number }>(
       'SELECT order_id FROM slip_order WHERE company_id = ? AND slip_id = ?',
       [companyId, slipId],
     );
-    return { slip: orNotFound(slip, 'This slip'), orders, till: await loadTill(sql, companyId, tillId) };
+    return {
+      slip: orNotFound(slip, 'This slip'),
+      days: company!.days,
+      orders,
+      till: await loadTill(sql, companyId, tillId),
+    };
   },
-  decide({ slip, till }, _input, { workDate }) {
+  decide({ slip, days, till }, _input, { workDate }) {
     const told = { number: slip.number, soldOn: slip.soldOn, invoiced: slip.invoiceId !== null };
-    return decided(backRefusals({ till, slip: told, days: slip.days }, workDate), () => ({
+    return decided(backRefusals({ till, slip: told, days }, workDate), () => ({
       invoiceId: slip.invoiceId!,
     }));
   },
@@ -97,7 +104,7 @@ export const bringBack = defineAct(contract.bringBack, {
       ...credited.touched,
       { kind: 'SL', id: slip.id, number: slip.number },
     ];
-    for (const { kind, amount, rounding } of payments) {
+    for (const [at, { kind, amount, rounding }] of payments.entries()) {
       const paid = { amount: dec(amount).neg(), rounding: dec(rounding).neg(), means: kind, slipId: id! };
       touched.push(await insertPayment(tx, doer, item, paid));
       if (kind === 'card') {
@@ -109,6 +116,7 @@ export const bringBack = defineAct(contract.bringBack, {
             currency: slip.currency,
             amount,
             back: true,
+            givesBackId: payments[at]!.cardId,
             slipId: id!,
           },
         ]);
@@ -153,16 +161,7 @@ export const payBackDeposit = defineAct(contract.payBackDeposit, {
     );
     return { deposit: deposit!, till: await loadTill(sql, companyId, tillId) };
   },
-  decide({ deposit, till }) {
-    const refusals: Refusal[] = drawerRefusals(till);
-    const left = dec(deposit.left);
-    if (left.lte(0)) refusals.push(refuse('deposit-used', '', { deposit: deposit.number }));
-    if (till.drawer && left.gt(till.drawer.cash)) {
-      const facts = { asked: priceText(left, till.currency), cash: priceText(till.drawer.cash, till.currency) };
-      refusals.push(refuse('not-in-drawer', '', { drawer: till.drawer.number, ...facts }));
-    }
-    return decided(refusals, () => ({ left }));
-  },
+  decide: ({ deposit, till }) => decideDepositBack(till, deposit),
   posts: (_effects, { workDate }) => workDate,
   preview: ({ left }) => ({ amount: left.toFixed() }),
   async write(tx, { left }, { deposit, till }, doer) {

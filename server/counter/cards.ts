@@ -3,14 +3,17 @@ import { drawerRefusals } from '@core/counter';
 import { dec, priceText } from '@core/kernel';
 import { decided, refuse, type Refusal } from '@core/refusals';
 import * as contract from '@api/counter';
-import { defineAct, orNotFound, type Doer, type Touched } from '../acts';
+import { defineAct, GroundMoved, orNotFound, type Doer, type Touched } from '../acts';
 import type { Database, Sql } from '../db';
 import { chargeTerminal, giveBackAtTerminal, type TerminalAnswer } from '../stand-ins';
 import type { CardPayment } from './tables';
 import { cardPaymentTable } from './tables';
 import { loadTill } from './tills';
 
-type Card = Pick<CardPayment, 'id' | 'orderId' | 'amount' | 'currency' | 'state' | 'slipId' | 'back'> & {
+type Card = Pick<
+  CardPayment,
+  'id' | 'orderId' | 'amount' | 'currency' | 'state' | 'slipId' | 'back' | 'givesBackId'
+> & {
   number: string;
 };
 
@@ -19,7 +22,7 @@ const referenceOf = ({ companyId }: Doer, id: number) => `${companyId}-${id}`;
 
 async function loadCard(sql: Sql, companyId: number, id: number): Promise<Card> {
   const [card] = await sql.rows<Card>(
-    `SELECT k.id, k.order_id, k.amount, k.currency, k.state, k.slip_id, k.back, o.number FROM card_payment k
+    `SELECT k.id, k.order_id, k.amount, k.currency, k.state, k.slip_id, k.back, k.gives_back_id, o.number FROM card_payment k
        JOIN sales_order o ON o.company_id = k.company_id AND o.id = k.order_id
       WHERE k.company_id = ? AND k.id = ? ${sql.forUpdate}`,
     [companyId, id],
@@ -63,11 +66,19 @@ export const hearCard = defineAct(contract.hearCard, {
   async prepare(database: Database, { id }, doer): Promise<TerminalAnswer | 'given-back'> {
     const card = await database.snapshot((sql) => loadCard(sql, doer.companyId, id));
     if (!card.back) return chargeTerminal(database, referenceOf(doer, id), card.amount);
-    await giveBackAtTerminal(database, referenceOf(doer, id));
+    const { givesBackId, amount } = card;
+    await giveBackAtTerminal(
+      database,
+      referenceOf(doer, id),
+      givesBackId === null ? null : { of: referenceOf(doer, givesBackId), amount },
+    );
     return 'given-back';
   },
   async load(sql, { id }, { companyId }, answer) {
-    return { card: await loadCard(sql, companyId, id), answer };
+    const card = await loadCard(sql, companyId, id);
+    // Meanwhile somebody wants it back: the terminal is to be asked for that.
+    if (card.back !== (answer === 'given-back')) throw new GroundMoved();
+    return { card, answer };
   },
   decide({ card, answer }) {
     const amount = priceText(card.amount, card.currency);

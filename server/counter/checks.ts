@@ -1,4 +1,4 @@
-import { account, bound, counter, numbered, total, type Check } from '../room';
+import { account, counter, numbered, total, type Check } from '../room';
 
 /** What must be true of what the counter keeps. // G5 C2 C4 */
 export const checks: readonly Check[] = [
@@ -72,12 +72,5 @@ export const checks: readonly Check[] = [
             JOIN slip_payment p ON p.company_id = k.company_id AND p.card_payment_id = k.id AND p.invoiced + p.deposited > 0
            GROUP BY k.company_id, k.id HAVING COUNT(p.id) > 1 OR MAX(k.state) <> 'taken' OR SUM(p.invoiced + p.deposited) <> MAX(k.amount)`,
   },
-  bound(
-    'kept of a prepayment for orders at the till',
-    'prepayment',
-    'x.number',
-    'SELECT COALESCE(SUM(m.amount), 0) FROM prepayment_mark m WHERE m.company_id = x.company_id AND m.prepayment_id = x.id',
-    'x.amount - x.drawn - x.returned - x.carried',
-  ),
   numbered('SL', 'slip'),
 ];

@@ -1,5 +1,5 @@
-import type { TillGround, TillLine } from '@core/counter';
-import { dec, least, lineSlice, most, ZERO, type Day } from '@core/kernel';
+import { hereOf, type TillGround, type TillLine } from '@core/counter';
+import { dec, lineSlice, type Day } from '@core/kernel';
 import { permitFor, type OrderState } from '@core/orders';
 import type { Route } from '@core/catalogue';
 import { orNotFound } from '../acts';
@@ -125,7 +125,7 @@ export async function loadAtTill(sql: Sql, companyId: number, orderIds: readonly
 
 type Standing = Awaited<ReturnType<typeof standingOf>>;
 
-/** What is here is taken by the lines in their order: two lines of one item share what is free. */
+/** Each line as it stands at the till. */
 function linesOf(
   rows: readonly LineRow[],
   known: {
@@ -136,13 +136,9 @@ function linesOf(
   workDate: Day,
   currency: string,
 ): LineAtTill[] {
-  const free = new Map<string, string>();
-  return rows.map((row) => {
-    const point = `${row.itemId} ${row.locationId}`;
-    const toGo = dec(row.quantity).minus(row.shipped);
-    const freeHere = row.route === 'stock' ? dec(free.get(point) ?? row.free ?? '0') : ZERO;
-    const here = most(ZERO, least(toGo, freeHere.plus(row.reserved)));
-    free.set(point, freeHere.minus(most(ZERO, here.minus(row.reserved))).toFixed());
+  const toGo = rows.map(({ quantity, shipped }) => dec(quantity).minus(shipped).toFixed());
+  const here = hereOf(rows.map((row, at) => ({ ...row, toGo: toGo[at]!, free: row.free ?? '0' })));
+  return rows.map((row, at) => {
     const needed = row.permitTypeId === null ? null : { id: row.permitTypeId, name: row.permitType! };
     const permitId = permitFor(known.standing, {
       shipDate: row.shipDate < workDate ? workDate : row.shipDate,
@@ -157,8 +153,8 @@ function linesOf(
       byNumber: known.numbered.has(row.itemId),
       ordered: row.quantity,
       quantity: row.quantity,
-      toGo: toGo.toFixed(),
-      here: here.toFixed(),
+      toGo: toGo[at]!,
+      here: here[at]!.toFixed(),
       toGoAmount: lineSlice(row, dec(row.shipped), dec(row.quantity), currency).value.toFixed(),
       invoiced: row.invoiced,
       shipDate: row.shipDate,

@@ -1,13 +1,15 @@
 import type { Route } from '@core/catalogue';
-import { dec, least, sum, ZERO } from '@core/kernel';
-import { decided, refuse, type Refusal } from '@core/refusals';
+import { keepRefusals, toBeDrawn } from '@core/counter';
+import { dec } from '@core/kernel';
+import type { OrderState } from '@core/orders';
+import { decided, refuse } from '@core/refusals';
 import * as contract from '@api/counter';
 import { actNamed, defineAct, doWithin, orNotFound, type Doer, type Touched } from '../acts';
 import { prepaymentMarkTable } from '../billing/tables';
 import type { Sql, Tx } from '../db';
 import { shipTosOf } from '../parties';
 import { loadAtTill } from './ground';
-import { loadTill } from './tills';
+import { tillNow } from './tills';
 
 /** Rights that what is done at a counter asks for besides: they are the counter's own. */
 export const atCounter = (doer: Doer): Doer => ({
@@ -33,7 +35,7 @@ async function loadKeeping(
     lines: readonly { itemId: number }[];
   },
 ) {
-  const till = await loadTill(sql, companyId, tillId);
+  const till = await tillNow(sql, companyId, tillId);
   const [company] = await sql.rows<{ counterCustomerId: number | null }>(
     'SELECT counter_customer_id FROM company WHERE id = ?',
     [companyId],
@@ -45,7 +47,7 @@ async function loadKeeping(
   const [order] = await sql.rows<{
     id: number;
     number: string;
-    state: string;
+    state: OrderState;
     customerId: number;
     customerReference: string;
     version: number;
@@ -88,19 +90,9 @@ export const keepAtCounter = defineAct(contract.keepAtCounter, {
   done: 'kept at the counter',
   expectedVersion: ({ id, version }) => (id === null ? null : { kind: 'SO', id, version: version ?? 0 }),
   load: (sql, input, { companyId }) => loadKeeping(sql, companyId, input),
-  decide({ till, order, buyer }) {
-    const refusals: Refusal[] = [];
-    if (buyer === null) refusals.push(refuse('no-counter-customer', 'customerId', {}));
-    else if (buyer.currency !== till.currency) {
-      const facts = { customer: buyer.name, currency: buyer.currency, till: till.currency };
-      refusals.push(refuse('till-currency', 'customerId', facts));
-    }
-    if (order && order.state !== 'draft') {
-      refusals.push(refuse('order-not-draft', '', { order: order.number, state: order.state as 'confirmed' }));
-    }
-    return decided(refusals, () => ({ buyer: buyer! }));
-  },
-  preview: () => ({ net: '0' }),
+  decide: ({ till, order, buyer }) =>
+    decided(keepRefusals({ currency: till.currency, order, buyer }), () => ({ buyer: buyer! })),
+  preview: () => ({}),
   async write(tx, { buyer }, { order, contact, shipToId, routes, till }, doer, input) {
     const { companyId } = doer;
     const inner = atCounter(doer);
@@ -108,8 +100,7 @@ export const keepAtCounter = defineAct(contract.keepAtCounter, {
     if (order && !same) {
       const facts = { id: order.id, version: order.version, reason: 'Somebody else buys at the counter', supplies: [] };
       await doWithin(tx, actNamed('cancelOrder')!, facts, inner);
-      await tx.run('UPDATE sales_order SET counter_day = NULL WHERE company_id = ? AND id = ?', [companyId, order.id]);
-      await tx.run('DELETE FROM prepayment_mark WHERE company_id = ? AND order_id = ?', [companyId, order.id]);
+      await waitsNoMore(tx, companyId, [order.id]);
     }
     const saved = await doWithin(
       tx,
@@ -171,37 +162,31 @@ export const dropAtCounter = defineAct(contract.dropAtCounter, {
       { id, version, reason, supplies: [] },
       atCounter(doer),
     );
-    await tx.run('UPDATE sales_order SET counter_day = NULL WHERE company_id = ? AND id = ?', [doer.companyId, id]);
-    await tx.run('DELETE FROM prepayment_mark WHERE company_id = ? AND order_id = ?', [doer.companyId, id]);
+    await waitsNoMore(tx, doer.companyId, [id]);
     return { made: [], touched: cancelled.touched };
   },
 });
+
+/** Orders that wait at no till any more: nothing is kept for them. // C1 */
+export async function waitsNoMore(tx: Tx, companyId: number, orderIds: readonly number[]): Promise<void> {
+  await tx.batch([
+    {
+      sql: 'UPDATE sales_order SET counter_day = NULL WHERE company_id = ? AND id IN (?)',
+      values: [companyId, [...orderIds]],
+    },
+    {
+      sql: 'DELETE FROM prepayment_mark WHERE company_id = ? AND order_id IN (?)',
+      values: [companyId, [...orderIds]],
+    },
+  ]);
+}
 
 /** Keeps of the prepayments of its agreements what an order will draw: no other order does meanwhile. // C1 */
 async function markPrepayments(tx: Tx, { companyId, workDate }: Doer, orderId: number): Promise<void> {
   await tx.run('DELETE FROM prepayment_mark WHERE company_id = ? AND order_id = ?', [companyId, orderId]);
   const { ground } = await loadAtTill(tx, companyId, [orderId], workDate);
-  if (ground.invoice.prepayments.length === 0) return;
-  const left = new Map(
-    ground.invoice.prepayments.map(({ id, owed, marked }) => [id, dec(owed.amount).minus(owed.settled).minus(marked)]),
-  );
-  const marks = new Map<number, string>();
-  for (const line of ground.lines) {
-    let rest = dec(line.amount);
-    const its = ground.invoice.prepayments.filter(({ agreementId }) => agreementId === line.agreementId);
-    for (const each of [
-      ...its.filter(({ agreementLineId }) => agreementLineId === line.agreementLineId),
-      ...its.filter(({ agreementLineId }) => agreementLineId === null),
-    ]) {
-      const part = least(rest, left.get(each.id) ?? ZERO);
-      if (part.lte(0)) continue;
-      rest = rest.minus(part);
-      left.set(each.id, left.get(each.id)!.minus(part));
-      marks.set(each.id, sum([dec(marks.get(each.id) ?? '0'), part]).toFixed());
-    }
-  }
   await tx.insertPlain(
     prepaymentMarkTable,
-    [...marks].map(([prepaymentId, amount]) => ({ companyId, prepaymentId, orderId, amount })),
+    toBeDrawn(ground, workDate).map((mark) => ({ companyId, orderId, ...mark })),
   );
 }

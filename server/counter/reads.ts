@@ -1,5 +1,5 @@
 import type * as z from 'zod';
-import { dueAtTill, dueOf, inCash } from '@core/counter';
+import { dueAtTill, dueOf, inCash, takenAlong } from '@core/counter';
 import { addDays, dec, type Day } from '@core/kernel';
 import { sentenceOf, refuse } from '@core/refusals';
 import type * as contract from '@api/counter';
@@ -8,7 +8,7 @@ import { openCreditNote, openInvoice } from '../billing';
 import { ownCurrency } from '../catalogue';
 import { likeOf, pageById, type Sql } from '../db';
 import { loadAtTill } from './ground';
-import { cardsOf, takenOf, vouchersOf } from './sell';
+import { cardsOf, vouchersOf } from './sell';
 
 type Out<E extends { out: z.ZodType }> = z.infer<E['out']>;
 
@@ -36,7 +36,7 @@ export async function atTill(
     lineId: line.orderLineId,
     quantity: said.get(line.orderLineId) ?? (line.shipDate > workDate ? '0' : line.here),
   }));
-  const { taken } = takenOf(ground.lines, asked);
+  const { taken } = takenAlong(ground.lines, asked);
   // Who may owe and ordered before pays what stays when it is fetched, unless somebody says otherwise.
   const later =
     query.later === undefined ? mayOwe && orders.some(({ state }) => state === 'confirmed') : query.later === 'yes';

@@ -1,12 +1,12 @@
-import { decideSale, dueAtTill, dueOf, drawerRefusals, type SaleEffects } from '@core/counter';
+import { decideSale, dueAtTill, dueOf, takenAlong, togetherRefusals, type SaleEffects } from '@core/counter';
 import { dec, priceText, sum } from '@core/kernel';
-import { refuse, type Decision, type Refusal } from '@core/refusals';
+import { refuse, type Decision } from '@core/refusals';
 import * as contract from '@api/counter';
 import { actNamed, defineAct, doWithin, Refused, takeNumbers, type Doer, type Touched } from '../acts';
 import { insertDeposit, insertPayment, setOffVoucher, tillItemOf } from '../billing';
 import type { Sql, Tx } from '../db';
-import { loadAtTill, type LineAtTill } from './ground';
-import { atCounter } from './keep';
+import { loadAtTill } from './ground';
+import { atCounter, waitsNoMore } from './keep';
 import { loadTill } from './tills';
 import { slipOrderTable, slipPaymentTable, slipTable } from './tables';
 
@@ -29,44 +29,7 @@ export function cardsOf(sql: Sql, companyId: number, orderIds: readonly number[]
   );
 }
 
-/** What of each line is handed over: as typed, each refused above what is here. // C3 */
-export function takenOf(
-  lines: readonly LineAtTill[],
-  typed: readonly { lineId: number; quantity: string }[],
-): { taken: Map<number, string>; refusals: Refusal[] } {
-  const refusals: Refusal[] = [];
-  const taken = new Map<number, string>();
-  typed.forEach(({ lineId, quantity }, at) => {
-    const field = `take.${at}.quantity`;
-    const line = lines.find(({ orderLineId }) => orderLineId === lineId);
-    const text = quantity.trim() === '' ? '0' : quantity.trim();
-    if (!line) refusals.push(refuse('unknown', field, { what: 'This line' }));
-    else if (!/^\d+(\.\d{1,5})?$/.test(text)) refusals.push(refuse('not-a-number', field, { what: 'The quantity' }));
-    else if (dec(text).gt(line.here)) {
-      refusals.push(refuse('not-to-take', field, { item: line.item.number, here: line.here }));
-    } else if (dec(text).gt(0)) taken.set(lineId, text);
-  });
-  return { taken, refusals };
-}
-
 type Loaded = Awaited<ReturnType<typeof loadAtTill>>;
-
-/** What stands against these orders being paid together. */
-function togetherRefusals({ orders, customer }: Loaded, currency: string): Refusal[] {
-  const [first] = orders;
-  return orders.flatMap((order, at) => {
-    const field = `orders.${at}`;
-    if (order.customerId !== first!.customerId) {
-      return [refuse('other-at-till', field, { order: order.number, first: first!.number })];
-    }
-    if (order.currency !== currency) {
-      return [refuse('till-currency', field, { customer: customer.name, currency: order.currency, till: currency })];
-    }
-    return order.state === 'draft' || order.state === 'confirmed'
-      ? []
-      : [refuse('not-at-till', field, { order: order.number, state: order.state })];
-  });
-}
 
 /** Hands over, invoices and takes the money in one transaction: all of it or nothing. // C2 C3 */
 export const sellAtTill = defineAct(contract.sellAtTill, {
@@ -82,13 +45,9 @@ export const sellAtTill = defineAct(contract.sellAtTill, {
     return { found, vouchers, cards, till: await loadTill(sql, companyId, tillId) };
   },
   decide({ found, vouchers, cards, till }, input, { workDate }): Decision<Sold> {
-    const moved = found.orders.flatMap((order, at) =>
-      at > 0 && order.version !== input.orders[at]!.version
-        ? [refuse('order-moved-on', `orders.${at}`, { order: order.number })]
-        : [],
-    );
-    const { taken, refusals: takes } = takenOf(found.ground.lines, input.take);
-    const refusals = [...drawerRefusals(till), ...togetherRefusals(found, till.currency), ...moved, ...takes];
+    const seen = found.orders.map((order, at) => ({ ...order, seen: input.orders[at]!.version }));
+    const { taken, refusals: takes } = takenAlong(found.ground.lines, input.take);
+    const refusals = [...togetherRefusals(till, found.customer.name, seen), ...takes];
     if (found.ground.lines.length === 0) refusals.push(refuse('nothing-at-till', '', {}));
     if (refusals.length > 0) return { ok: false, refusals };
     const due = dueAtTill(found.ground, taken, input.later, workDate);
@@ -129,7 +88,7 @@ export const sellAtTill = defineAct(contract.sellAtTill, {
       const numbers = input.take.find((each) => each.lineId === lineId)?.numbers;
       return { lineId, quantity, ...(numbers ? { numbers } : {}) };
     });
-    if (lines.length > 0) touched.push(...(await moved(doWithin(tx, actNamed('sendOut')!, { lines }, inner))));
+    if (lines.length > 0) touched.push(...(await changedBy(doWithin(tx, actNamed('sendOut')!, { lines }, inner))));
     const invoice = await invoiced(tx, inner, found, effects, touched);
     const document = await writeSlip(tx, doer, { found, till, effects, invoiceId: invoice?.id ?? null }, touched);
     return { made: [document], touched: onceEach(touched) };
@@ -138,7 +97,7 @@ export const sellAtTill = defineAct(contract.sellAtTill, {
 
 type Sold = SaleEffects & { due: ReturnType<typeof dueAtTill>; taken: Map<number, string> };
 
-const moved = async (done: Promise<{ made: Touched[]; touched: Touched[] }>) => {
+const changedBy = async (done: Promise<{ made: Touched[]; touched: Touched[] }>) => {
   const { made, touched } = await done;
   return [...made, ...touched];
 };
@@ -262,14 +221,11 @@ async function writeSlip(
     companyId,
     till.drawer!.id,
   ]);
-  await tx.run('UPDATE sales_order SET counter_day = NULL WHERE company_id = ? AND id IN (?)', [
+  await waitsNoMore(
+    tx,
     companyId,
     found.orders.map(({ id }) => id),
-  ]);
-  await tx.run('DELETE FROM prepayment_mark WHERE company_id = ? AND order_id IN (?)', [
-    companyId,
-    found.orders.map(({ id }) => id),
-  ]);
+  );
   return { kind: 'SL', id: slipId!, number };
 }
 

@@ -28,7 +28,7 @@ export const drawerMoveTable = table('drawer_move', {
 });
 
 export const cardPaymentTable = table('card_payment', {
-  int: 'companyId id= version= tillId orderId slipId?',
+  int: 'companyId id= version= tillId orderId slipId? givesBackId?',
   choice: 'state=:asked|taken|refused|given-back',
   text: 'currency terminal=',
   time: 'askedAt=',

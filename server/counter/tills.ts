@@ -16,16 +16,21 @@ interface TillRead {
   cash: string | null;
 }
 
+type Loaded = TillNow & { id: number; locationId: number; version: number };
+
 /** A till as deciding sees it, its open drawer locked: who takes money there goes one after the other. */
-export async function loadTill(
-  sql: Sql,
-  companyId: number,
-  tillId: number,
-): Promise<TillNow & { id: number; locationId: number; version: number }> {
+export const loadTill = (sql: Sql, companyId: number, tillId: number): Promise<Loaded> =>
+  readTill(sql, companyId, tillId, sql.forUpdate);
+
+/** A till as it is, for who moves no money in it: nobody waits for that. */
+export const tillNow = (sql: Sql, companyId: number, tillId: number): Promise<Loaded> =>
+  readTill(sql, companyId, tillId, '');
+
+async function readTill(sql: Sql, companyId: number, tillId: number, lock: string): Promise<Loaded> {
   const [row] = await sql.rows<TillRead>(
     `SELECT t.id, t.name, t.location_id, ${ownCurrency('t.company_id')} AS currency, d.id AS drawer_id, d.number AS drawer_number, d.version, d.cash
        FROM till t LEFT JOIN drawer d ON d.company_id = t.company_id AND d.open_till = t.id
-      WHERE t.company_id = ? AND t.id = ? ${sql.forUpdate}`,
+      WHERE t.company_id = ? AND t.id = ? ${lock}`,
     [companyId, tillId],
   );
   const { id, name, locationId, currency, drawerId, drawerNumber, version, cash } = orNotFound(row, 'This till');

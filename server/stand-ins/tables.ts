@@ -4,6 +4,6 @@ import { table } from '../db';
 export const terminalChargeTable = table('terminal_charge', {
   int: 'asked=',
   choice: 'state:taken|refused|given-back',
-  text: 'reference',
+  text: 'reference ofReference?',
   decimal: 'amount',
 });

@@ -22,11 +22,27 @@ export async function chargeTerminal(database: Database, reference: string, amou
   });
 }
 
-/** Has the terminal give back what it took under a reference, or a part of it; what it never took it never gives back. */
-export async function giveBackAtTerminal(database: Database, reference: string): Promise<void> {
-  await database.run("UPDATE terminal_charge SET state = 'given-back' WHERE reference = ? AND state = 'taken'", [
-    reference,
-  ]);
+/**
+ * Has the terminal give back all it took under a reference, or a part of what it took under another: once, however often it
+ * is asked. What it never took it never gives back.
+ */
+export async function giveBackAtTerminal(
+  database: Database,
+  reference: string,
+  part: { of: string; amount: string } | null,
+): Promise<void> {
+  if (part === null) {
+    await database.run("UPDATE terminal_charge SET state = 'given-back' WHERE reference = ? AND state = 'taken'", [
+      reference,
+    ]);
+    return;
+  }
+  await database.run(
+    `INSERT INTO terminal_charge (reference, of_reference, amount, state)
+     SELECT ?, c.reference, ?, 'given-back' FROM terminal_charge c WHERE c.reference = ? AND c.state = 'taken'
+         ON DUPLICATE KEY UPDATE asked = terminal_charge.asked + 1`,
+    [reference, part.amount, part.of],
+  );
 }
 
 const endsIn = (amount: string, cents: string) => (amount.split('.')[1] ?? '00').padEnd(2, '0').slice(0, 2) === cents;

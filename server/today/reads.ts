@@ -308,7 +308,7 @@ const SOURCES: readonly Source[] = [
     kind: 'card-hanging',
     // Money a terminal took, or may have taken, that is on no slip. // C2
     sql: `SELECT 'SO' AS document_kind, o.id AS document_id, o.number, c.name AS party, COUNT(*) AS count, NULL AS day, SUM(k.amount) AS amount,
-                 k.currency, NULL AS done, NULL AS whole, NULL AS order_line_id
+                 k.currency, NULL AS done, NULL AS whole, NULL AS order_line_id, IF(MAX(k.back), 'back', '') AS note
             FROM card_payment k FORCE INDEX (card_payment_hanging)
             JOIN sales_order o ON o.company_id = k.company_id AND o.id = k.order_id
             JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id

@@ -119,6 +119,8 @@ CREATE TABLE IF NOT EXISTS card_payment (
   slip_id INT UNSIGNED NULL,
   -- Money that goes back.
   back BOOLEAN NOT NULL DEFAULT FALSE,
+  -- Of which payment a part goes back; NULL where all of this one does.
+  gives_back_id INT UNSIGNED NULL,
   asked_at DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3),
   -- What the terminal has not answered, and what it took that is on no slip: the till goes on with it, Today shows it.
   hanging BOOLEAN AS (IF(state = 'asked' OR (state = 'taken' AND slip_id IS NULL), TRUE, NULL)) PERSISTENT,
@@ -135,6 +137,8 @@ CREATE TABLE IF NOT EXISTS terminal_charge (
   reference VARCHAR(40) NOT NULL,
   amount DECIMAL(18,4) NOT NULL,
   asked SMALLINT UNSIGNED NOT NULL DEFAULT 1,
+  -- What a part was given back of.
+  of_reference VARCHAR(40) NULL,
   state ENUM('taken', 'refused', 'given-back') NOT NULL,
   PRIMARY KEY (reference)
 );

@@ -121,10 +121,12 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
       );
     case 'card-hanging':
       return shown(
-        `for ${row.party}: a card payment is on no slip yet`,
+        row.note === 'back'
+          ? `for ${row.party}: money goes back to a card, and the terminal has not answered`
+          : `for ${row.party}: a card payment is on no slip yet`,
         '',
-        'Finish it at the till',
-        `/till/${row.document.id}`,
+        row.note === 'back' ? 'Ask it again' : 'Finish it at the till',
+        row.note === 'back' ? '/till' : `/till/${row.document.id}`,
         'Counter',
       );
     case 'message-draft':
