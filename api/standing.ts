@@ -112,7 +112,8 @@ export const setStanding = act({
   name: 'setStanding',
   summary: 'Pause a standing order, let it go on, or end it.',
   input: z.object({ id: Id, version: z.number().int(), state: State }),
-  preview: z.object({ state: State }),
+  /** How many dates that came while it was paused are skipped. */
+  preview: z.object({ state: State, skipped: z.number() }),
 });
 
 export const makeStanding = act({

@@ -63,13 +63,17 @@ export function decidePayBack(
   return decided(refusals, () => ({ payments, cash: out.toFixed(), left: left.toFixed() }));
 }
 
-/** What is left of a deposit goes back out of a drawer, once. // C2 */
-export function decideDepositBack(till: TillNow, deposit: { number: string; left: string }): Decision<{ left: Dec }> {
+/** What is left of a deposit goes back out of a drawer, once, as it can be paid in cash. // C2 */
+export function decideDepositBack(
+  till: TillNow,
+  deposit: { number: string; left: string },
+): Decision<{ left: Dec; cash: Dec; rounding: Dec }> {
   const refusals = drawerRefusals(till);
   const left = dec(deposit.left);
+  const cash = inCash(left, till.currency);
   if (left.lte(0)) refusals.push(refuse('deposit-used', '', { deposit: deposit.number }));
-  if (till.drawer && left.gt(till.drawer.cash)) refusals.push(notInDrawer(till, left));
-  return decided(refusals, () => ({ left }));
+  if (till.drawer && cash.gt(till.drawer.cash)) refusals.push(notInDrawer(till, cash));
+  return decided(refusals, () => ({ left, cash, rounding: left.minus(cash) }));
 }
 
 const notInDrawer = ({ drawer, currency }: TillNow, asked: Dec) =>

@@ -256,11 +256,16 @@ export function prepaymentJournal(taken: Both, means: Means = 'bank', rounding: 
   return journal([...moneyIn(means, taken, rounding), both('customer-prepayments', negBoth(taken))]);
 }
 
-/** Money taken ahead, paid back; `carried` is what it was taken at. // P3 P8 A12 */
-export function prepaymentReturnJournal(paid: Both, carried: Dec, means: Means = 'bank'): JournalEntry[] {
+/** Money taken ahead, paid back; `carried` is what it was taken at. Cash may be rounded as in a payment. // P3 P8 A12 C2 */
+export function prepaymentReturnJournal(
+  paid: Both,
+  carried: Dec,
+  means: Means = 'bank',
+  rounding: Dec = ZERO,
+): JournalEntry[] {
   return journal([
     both('customer-prepayments', { amount: paid.amount, own: carried }),
-    both(MONEY[means], negBoth(paid)),
+    ...moneyIn(means, negBoth(paid), rounding),
     own('exchange-difference', paid.own.minus(carried)),
   ]);
 }

@@ -18,9 +18,10 @@ const PERIODS = /(^|;)FREQ=(DAILY|WEEKLY|MONTHLY|YEARLY)(;|$)/;
 
 /**
  * The dates of a recurrence rule (RFC 5545) from `from` to `until`, both included, or to its own end where that is
- * before; counted from the first date on or after `from` that fits. Null where the rule cannot be read, names times of a day, or gives more than 520 dates.
+ * before; counted from the first date on or after `from` that fits, and given only from `since` on where that is later.
+ * Null where the rule cannot be read, names times of a day, or gives more than 520 dates.
  */
-export function recurrenceDays(rule: string, from: Day, until: Day): Day[] | null {
+export function recurrenceDays(rule: string, from: Day, until: Day, since: Day = from): Day[] | null {
   if (!isDay(from) || !isDay(until) || !PERIODS.test(rule)) return null;
   if (!rule.split(';').every((part) => PARTS.test(part))) return null;
   const midnight = (day: Day) => new Date(`${day}T00:00:00Z`);
@@ -31,7 +32,13 @@ export function recurrenceDays(rule: string, from: Day, until: Day): Day[] | nul
     const [first] = new RRule({ ...each, dtstart: midnight(from), until: last }).all((_date, at) => at < 1);
     if (!first) return [];
     const repeats = { ...each, ...(count ? { count } : {}), ...(interval ? { interval } : {}) };
-    const found = new RRule({ ...repeats, dtstart: first, until: last }).all((_date, count) => count <= MOST_DATES);
+    const begins = since > from ? midnight(since) : first;
+    const found = new RRule({ ...repeats, dtstart: first, until: last }).between(
+      begins,
+      last,
+      true,
+      (_date, count) => count <= MOST_DATES,
+    );
     return found.length > MOST_DATES ? null : found.map((date) => date.toISOString().slice(0, 10));
   } catch {
     return null;

@@ -116,6 +116,8 @@ export const sentences = {
   'no-dates': () => 'This gives no date within a year; write it otherwise.',
   'days-ahead': (f: { most: string }) => `Orders are made 0 to ${f.most} days ahead; write a whole number of days.`,
   'not-a-date-of': (f: { number: string; day: string }) => `${d(f.day)} is no date of ${f.number}.`,
+  'date-passed': (f: { day: string }) =>
+    `${d(f.day)} passed before its order could be made; make it now to ship at once, or skip it.`,
   'made-already': (f: { number: string; day: string }) =>
     `The order of ${f.number} for ${d(f.day)} is made already; change or cancel that order.`,
   'date-skipped': (f: { number: string; day: string; why: string }) =>

@@ -1,2 +1,10 @@
 export { runDays, runOf, type Run, type RunLine, type RunStop, type Vehicle } from './run';
-export { decideLoad, decideRound, type LoadableLine, type RoundGround, type RoundSaved, type RoundTyped } from './save';
+export {
+  decideLoad,
+  decideRound,
+  decideShipStop,
+  type LoadableLine,
+  type RoundGround,
+  type RoundSaved,
+  type RoundTyped,
+} from './save';

@@ -1,6 +1,6 @@
 import * as fc from 'fast-check';
 import { dec, sum } from '@core/kernel';
-import { decideLoad, decideRound, runDays, runOf, type RunLine } from './index';
+import { decideLoad, decideRound, decideShipStop, runDays, runOf, type RunLine } from './index';
 
 const line = (lineId: number, shipToId: number, change: Partial<RunLine> = {}): RunLine => ({
   lineId,
@@ -132,5 +132,25 @@ describe('S11 a round', () => {
       'lines.2.quantity: unknown',
       'lines.3.quantity: not-a-number',
     ]);
+  });
+
+  it('ships what is loaded for a stop, by the pieces that were named', () => {
+    const lines = [
+      { lineId: 1, shipToId: 5, loaded: '4' },
+      { lineId: 2, shipToId: 5, loaded: '0' },
+      { lineId: 3, shipToId: 6, loaded: '1' },
+      { lineId: 4, shipToId: 5, loaded: '1' },
+    ];
+    const ship = (shipToId: number) =>
+      decideShipStop(lines, { shipToId, label: 'Gate 2' }, [{ lineId: 4, numbers: ['A1'] }]);
+    expect(ship(5)).toMatchObject({
+      effects: {
+        lines: [
+          { lineId: 1, quantity: '4' },
+          { lineId: 4, quantity: '1', numbers: ['A1'] },
+        ],
+      },
+    });
+    expect(ship(7)).toMatchObject({ refusals: [{ code: 'nothing-loaded', facts: { stop: 'Gate 2' } }] });
   });
 });

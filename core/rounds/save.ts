@@ -95,3 +95,19 @@ export function decideLoad(
   });
   return decided(refusals, () => loads);
 }
+
+/** What is loaded for a stop, to be shipped; pieces by the numbers named. // S11 */
+export function decideShipStop(
+  lines: readonly { lineId: number; shipToId: number; loaded: string }[],
+  stop: { shipToId: number; label: string },
+  numbers: readonly { lineId: number; numbers: string[] }[],
+): Decision<{ lines: { lineId: number; quantity: string; numbers?: string[] }[] }> {
+  const loaded = lines.filter((line) => line.shipToId === stop.shipToId && dec(line.loaded).gt(0));
+  const refusals = loaded.length > 0 ? [] : [refuse('nothing-loaded', '', { stop: stop.label })];
+  return decided(refusals, () => ({
+    lines: loaded.map(({ lineId, loaded: quantity }) => {
+      const pieces = numbers.find((each) => each.lineId === lineId)?.numbers;
+      return { lineId, quantity, ...(pieces ? { numbers: pieces } : {}) };
+    }),
+  }));
+}

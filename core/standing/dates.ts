@@ -63,10 +63,9 @@ export function standingDates(
     const begins = term.fromDay < plan.firstDay ? plan.firstDay : term.fromDay;
     const ends = next && addDays(next.fromDay, -1) < last ? addDays(next.fromDay, -1) : last;
     if (ends < begins || ends < from) continue;
-    const days = recurrenceDays(term.rule, begins, ends);
+    const days = recurrenceDays(term.rule, begins, ends, from);
     if (days === null) return null;
     for (const day of days) {
-      if (day < from) continue;
       const said = plan.said.get(day) ?? null;
       dates.push({ day, termId: term.id, said, ...shipping(day, plan.closed, closed, said) });
     }
@@ -96,13 +95,34 @@ function shipping(
 export const waitsToBeMade = ({ shipDay, said }: StandingDate): boolean => shipDay !== null && said === null;
 
 /**
- * The day on which something of a standing order is to be made next: the first date that waits, so many days ahead of its
- * shipping; null where none waits within the dates looked at.
+ * What of a standing order is to be made next, and on which day: of the dates that wait the first to ship, so many days
+ * ahead of it; null where none waits within the dates looked at.
  */
-export function dueOn(dates: readonly StandingDate[], aheadDays: number): Day | null {
-  const due = dates.filter(waitsToBeMade).map(({ shipDay }) => addDays(shipDay!, -aheadDays));
-  return due.sort()[0] ?? null;
+export function nextDue(dates: readonly StandingDate[], aheadDays: number): { day: Day; on: Day } | null {
+  let next: { day: Day; on: Day } | null = null;
+  for (const date of dates) {
+    if (!waitsToBeMade(date)) continue;
+    const on = addDays(date.shipDay!, -aheadDays);
+    if (next === null || on < next.on) next = { day: date.day, on };
+  }
+  return next;
 }
+
+/** Most dates shown of what is being typed. */
+const FIRST_SHOWN = 12;
+
+/** The first dates of what is being typed, within a year. Cost: one rule over a year. */
+export function firstDates(
+  plan: Omit<StandingPlan, 'terms'>,
+  { from, rule }: { from: Day; rule: string },
+  closed: (day: Day) => string | null,
+): Pick<StandingDate, 'day' | 'shipDay' | 'why'>[] {
+  const dates = standingDates({ ...plan, terms: [{ id: 0, fromDay: from, rule }] }, closed, from, yearOn(from)) ?? [];
+  return dates.slice(0, FIRST_SHOWN).map(({ day, shipDay, why }) => ({ day, shipDay, why }));
+}
+
+/** The same day of the next year; the last of February for a leap day. */
+export const yearOn = (day: Day): Day => `${Number(day.slice(0, 4)) + 1}${day.slice(4)}`.replace(/-02-29$/, '-02-28');
 
 /** Why a company is closed on a day: a holiday by its name, a day of the week that is not worked; null where it is open. */
 export function closedBy(

@@ -1,7 +1,8 @@
 export {
   CLOSED_RULES,
   closedBy,
-  dueOn,
+  firstDates,
+  nextDue,
   standingDates,
   waitsToBeMade,
   type ClosedRule,
@@ -9,7 +10,8 @@ export {
   type StandingDate,
   type StandingPlan,
 } from './dates';
-export { decideMake, decideSkip } from './make';
+export { decideMake, decideSkip, decideState } from './make';
+export { decidePasted, type PastedGround, type PastedOrder, type PastedRow } from './paste';
 export {
   decideStanding,
   STANDING_STATES,

@@ -1,7 +1,7 @@
 import { dec, isDay, isDecimalText, type Day } from '@core/kernel';
 import { recurrenceDays } from '@core/recurrence';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
-import { CLOSED_RULES, type ClosedRule } from './dates';
+import { CLOSED_RULES, yearOn, type ClosedRule } from './dates';
 
 export const STANDING_STATES = ['active', 'paused', 'ended'] as const;
 export type StandingState = (typeof STANDING_STATES)[number];
@@ -42,8 +42,6 @@ export interface StandingSaved {
 }
 
 const MOST_AHEAD = 120;
-/** A year from the first day: within it a rule must give a date, and no more than 520. */
-const YEAR_ON = (day: Day): Day => `${Number(day.slice(0, 4)) + 1}${day.slice(4)}`.replace(/-02-29$/, '-02-28');
 
 /** What a customer gets again and again: who, what, when, and what becomes of days we are closed. // S7 */
 export function decideStanding(
@@ -76,7 +74,8 @@ export function decideStanding(
   if (typed.rule.trim() === '') refusals.push(refuse('required', 'rule', { what: 'How often' }));
   else if (readable) {
     const from = typed.from !== null && isDay(typed.from) ? typed.from : typed.firstDay!;
-    const dates = recurrenceDays(typed.rule, from, YEAR_ON(from));
+    // Within a year it gives a date, and no more than 520.
+    const dates = recurrenceDays(typed.rule, from, yearOn(from));
     if (dates === null) refusals.push(refuse('no-recurrence', 'rule', { rule: typed.rule }));
     else if (dates.length === 0) refusals.push(refuse('no-dates', 'rule', {}));
   }

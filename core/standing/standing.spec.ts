@@ -4,9 +4,12 @@ import { recurrenceDays } from '@core/recurrence';
 import {
   closedBy,
   decideMake,
+  decidePasted,
   decideSkip,
   decideStanding,
-  dueOn,
+  decideState,
+  firstDates,
+  nextDue,
   standingDates,
   waitsToBeMade,
   type Said,
@@ -110,9 +113,45 @@ describe('S7 dates of a standing order', () => {
     expect(all.map(({ shipDay }) => shipDay)).toEqual([null, '2027-03-09', '2027-03-16', '2027-03-23', '2027-03-30']);
     expect(all[0]).toMatchObject({ why: 'no pool' });
     expect(all.filter(waitsToBeMade).map(({ day }) => day)).toEqual(['2027-03-09', '2027-03-30']);
-    expect(dueOn(all, 3)).toBe('2027-03-06');
-    expect(dueOn(all, 0)).toBe('2027-03-09');
-    expect(dueOn(all.slice(2, 4), 0)).toBeNull();
+    expect(nextDue(all, 3)).toEqual({ day: '2027-03-09', on: '2027-03-06' });
+    expect(nextDue(all, 0)).toEqual({ day: '2027-03-09', on: '2027-03-09' });
+    expect(nextDue(all.slice(2, 4), 0)).toBeNull();
+  });
+
+  it('are due by when they ship: one that is moved behind another comes after it', () => {
+    const daily = plan({ terms: [{ id: 1, fromDay: '2027-03-01', rule: 'FREQ=WEEKLY;BYDAY=TU,TH' }] });
+    const shut = (day: Day) => (day >= '2027-03-02' && day <= '2027-03-04' ? 'shut' : null);
+    const all = dates(daily, (day) => (day === '2027-03-02' ? 'shut' : null));
+    const [tuesday, thursday] = all;
+    expect(nextDue([{ ...tuesday!, shipDay: '2027-03-08' }, thursday!], 1)).toEqual({
+      day: '2027-03-04',
+      on: '2027-03-03',
+    });
+    // Two that are moved onto one day: the first is made first.
+    expect(nextDue(dates(daily, shut), 0)).toEqual({ day: '2027-03-02', on: '2027-03-05' });
+  });
+
+  it('go on for years: they are looked at from a day on, counted from the first', () => {
+    const daily = plan({ terms: [{ id: 1, fromDay: '2027-03-01', rule: 'FREQ=DAILY;INTERVAL=2' }] });
+    const late = dates(daily, open, '2032-03-01', '2032-03-08').map(({ day }) => day);
+    expect(late).toEqual(['2032-03-02', '2032-03-04', '2032-03-06', '2032-03-08']);
+    const counted = plan({ terms: [{ id: 1, fromDay: '2027-03-01', rule: 'FREQ=WEEKLY;COUNT=3' }] });
+    expect(dates(counted, open, '2027-03-14', '2027-05-01').map(({ day }) => day)).toEqual(['2027-03-15']);
+  });
+
+  it('are shown as they are typed, the first twelve, and none past a year', () => {
+    const first = (rule: string, lastDay: Day | null = null) =>
+      firstDates(
+        { firstDay: '2027-03-01', lastDay, closed: 'after', said: new Map() },
+        { from: '2027-03-05', rule },
+        (day) => (day === '2027-03-09' ? 'Founders’ day' : null),
+      );
+    const weekly = first('FREQ=WEEKLY;BYDAY=TU');
+    expect(weekly).toHaveLength(12);
+    expect(weekly[0]).toEqual({ day: '2027-03-09', shipDay: '2027-03-10', why: 'Founders’ day' });
+    expect(first('FREQ=WEEKLY;BYDAY=TU', '2027-03-16')).toHaveLength(2);
+    expect(first('FREQ=MONTHLY;INTERVAL=5')).toHaveLength(3);
+    expect(first('often')).toEqual([]);
   });
 
   it('are the rule’s own, each once, moved onto open days only', () => {
@@ -154,16 +193,41 @@ describe('S7 what is made and skipped', () => {
     (decision.refusals ?? []).map(({ code }) => code);
 
   it('makes what waits, and by hand what was refused or of one that is paused', () => {
-    expect(decideMake(ground, date!.day, 'clock')).toMatchObject({ effects: { shipDay: '2027-03-02' } });
-    expect(codes(decideMake({ ...ground, date: said('refused') }, date!.day, 'person'))).toEqual([]);
-    expect(codes(decideMake({ ...ground, date: said('made') }, date!.day, 'person'))).toEqual(['made-already']);
-    expect(codes(decideMake({ ...ground, date: { ...date!, shipDay: null } }, date!.day, 'person'))).toEqual([
-      'date-skipped',
+    expect(decideMake(ground, date!.day, '2027-03-01', 'clock')).toMatchObject({ effects: { shipDay: '2027-03-02' } });
+    expect(codes(decideMake({ ...ground, date: said('refused') }, date!.day, '2027-03-01', 'person'))).toEqual([]);
+    expect(codes(decideMake({ ...ground, date: said('made') }, date!.day, '2027-03-01', 'person'))).toEqual([
+      'made-already',
     ]);
-    expect(codes(decideMake({ ...ground, date: null }, date!.day, 'person'))).toEqual(['not-a-date-of']);
-    expect(codes(decideMake({ ...ground, state: 'paused' }, date!.day, 'person'))).toEqual([]);
-    expect(codes(decideMake({ ...ground, state: 'paused' }, date!.day, 'clock'))).toEqual(['standing-not-active']);
-    expect(codes(decideMake({ ...ground, state: 'ended' }, date!.day, 'person'))).toEqual(['standing-not-active']);
+    expect(
+      codes(decideMake({ ...ground, date: { ...date!, shipDay: null } }, date!.day, '2027-03-01', 'person')),
+    ).toEqual(['date-skipped']);
+    expect(codes(decideMake({ ...ground, date: null }, date!.day, '2027-03-01', 'person'))).toEqual(['not-a-date-of']);
+    expect(codes(decideMake({ ...ground, state: 'paused' }, date!.day, '2027-03-01', 'person'))).toEqual([]);
+    expect(codes(decideMake({ ...ground, state: 'paused' }, date!.day, '2027-03-01', 'clock'))).toEqual([
+      'standing-not-active',
+    ]);
+    expect(codes(decideMake({ ...ground, state: 'ended' }, date!.day, '2027-03-01', 'person'))).toEqual([
+      'standing-not-active',
+    ]);
+  });
+
+  it('makes what has passed by hand only, to ship at once; not the clock', () => {
+    const make = (workDate: Day, by: 'clock' | 'person') => decideMake(ground, date!.day, workDate, by);
+    expect(make('2027-03-02', 'clock')).toMatchObject({ effects: { shipDay: '2027-03-02', passed: false } });
+    expect(make('2027-03-03', 'clock')).toMatchObject({ effects: { passed: true } });
+    expect(make('2027-03-03', 'person')).toMatchObject({ effects: { shipDay: '2027-03-03', passed: false } });
+  });
+
+  it('skips what came while it was paused when it goes on, and nothing else', () => {
+    const of = { number: 'ST-0001', state: 'paused' as const, dates: [said('made'), ...dates(plan()).slice(1)] };
+    const set = (
+      change: Partial<Omit<typeof of, 'state'>> & { state?: 'active' | 'paused' | 'ended' },
+      to: 'active' | 'ended',
+    ) => decideState({ ...of, ...change }, to, '2027-03-16');
+    expect(set({}, 'active')).toMatchObject({ effects: { state: 'active', skipped: ['2027-03-09'] } });
+    expect(set({}, 'ended')).toMatchObject({ effects: { state: 'ended', skipped: [] } });
+    expect(set({ state: 'active' }, 'active')).toMatchObject({ effects: { skipped: [] } });
+    expect(codes(set({ state: 'ended' }, 'active'))).toEqual(['standing-ended']);
   });
 
   it('skips with why, and takes it back where it is skipped', () => {
@@ -246,5 +310,77 @@ describe('S7 what is typed', () => {
   it('is not changed back in time, nor once it has ended', () => {
     expect(codes({ from: '2027-02-28', firstDay: '2027-02-01' }, was)).toEqual(['from: days-order']);
     expect(codes({ firstDay: '2027-02-01' }, { ...was, state: 'ended' })).toEqual([': standing-ended']);
+  });
+});
+
+describe('S7 what is pasted', () => {
+  const ground = {
+    customers: [
+      { id: 1, number: 'C-1', name: 'Padi', shipToId: 5 },
+      { id: 2, number: 'C-2', name: 'Twin', shipToId: 6 },
+      { id: 3, number: 'C-3', name: 'Twin', shipToId: 7 },
+      { id: 4, number: 'C-4', name: 'Nowhere', shipToId: null },
+    ],
+    items: new Map([
+      [10, { number: 'SALT-25', outOfUse: false, units: ['bag'] }],
+      [11, { number: 'GAC-25', outOfUse: false, units: ['bag'] }],
+    ]),
+  };
+  const row = (customer: string, change: Record<string, string | null> = {}) => ({
+    customer,
+    item: 'SALT-25',
+    quantity: '6',
+    rule: 'FREQ=WEEKLY;BYDAY=TU',
+    firstDay: '2027-03-02' as string | null,
+    ...change,
+  });
+  const paste = (...rows: ReturnType<typeof row>[]) =>
+    decidePasted(ground, { rows, aheadDays: '3', closed: 'skip' }, '2027-03-01');
+  const codes = (...rows: ReturnType<typeof row>[]) => {
+    const decision = paste(...rows);
+    return decision.ok ? [] : decision.refusals.map(({ field, code }) => `${field}: ${code}`);
+  };
+
+  it('is one for rows of one customer, rule and first day', () => {
+    const decision = paste(
+      row(' padi '),
+      row('C-2'),
+      row('C-1', { item: 'gac-25', quantity: '2' }),
+      row('C-1', { firstDay: '2027-03-03' }),
+      row('C-1', { rule: 'FREQ=DAILY' }),
+    );
+    expect(
+      decision.ok &&
+        decision.effects.map(({ customerId, saved }) => [
+          customerId,
+          saved.shipToId,
+          saved.lines.map(({ itemId, quantity }) => `${quantity} of ${itemId}`),
+        ]),
+    ).toEqual([
+      [1, 5, ['6 of 10', '2 of 11']],
+      [2, 6, ['6 of 10']],
+      [1, 5, ['6 of 10']],
+      [1, 5, ['6 of 10']],
+    ]);
+  });
+
+  it('says at each row what is wrong with it', () => {
+    expect(codes()).toEqual(['rows: pasted-nothing']);
+    expect(
+      codes(
+        row('Nobody'),
+        row('Twin'),
+        row('Nowhere'),
+        row('Padi', { item: 'x', quantity: '0' }),
+        row('Padi', { firstDay: null }),
+      ),
+    ).toEqual([
+      'rows.0.customer: unknown',
+      'rows.1.customer: several-named',
+      'rows.2.shipToId: required',
+      'rows.3.item: required',
+      'rows.3.quantity: not-above-zero',
+      'rows.4.firstDay: required',
+    ]);
   });
 });

@@ -122,11 +122,11 @@ export async function insertDeposit(
   return { kind: 'PP', id: id!, number: document };
 }
 
-/** What is left of a deposit goes back in cash. // C2 */
+/** What is left of a deposit goes back in cash, with what that was rounded by (below zero: more went out). // C2 */
 export async function returnDeposit(
   tx: Tx,
   doer: Doer,
-  { id, left, carried }: { id: number; left: Dec; carried: Dec },
+  { id, left, carried, rounding }: { id: number; left: Dec; carried: Dec; rounding: Dec },
 ): Promise<void> {
   const { companyId, workDate } = doer;
   const number = await takeNumbers(tx, companyId, { JR: 1 });
@@ -144,6 +144,7 @@ export async function returnDeposit(
       ownWorth: left.toFixed(),
       movedOn: workDate,
       means: 'cash',
+      rounding: rounding.toFixed(),
     },
   ]);
   await postJournals(tx, doer, [
@@ -151,7 +152,7 @@ export async function returnDeposit(
       number: number('JR'),
       source: { kind: 'PP', id },
       postedOn: workDate,
-      entries: prepaymentReturnJournal({ amount: left, own: left }, carried, 'cash'),
+      entries: prepaymentReturnJournal({ amount: left, own: left }, carried, 'cash', rounding),
       currency: null,
     },
   ]);

@@ -77,7 +77,7 @@ export const prepaymentMoveTable = table('prepayment_move', {
   int: 'companyId id= prepaymentId customerInvoiceId? invoiceLineId?',
   choice: 'kind:drawn|returned|carried means=:bank|cash|card',
   day: 'movedOn',
-  decimal: 'amount ownAmount= ownWorth=',
+  decimal: 'amount ownAmount= ownWorth= rounding=',
 });
 
 export const prepaymentMarkTable = table('prepayment_mark', {

@@ -163,14 +163,14 @@ export const payBackDeposit = defineAct(contract.payBackDeposit, {
   },
   decide: ({ deposit, till }) => decideDepositBack(till, deposit),
   posts: (_effects, { workDate }) => workDate,
-  preview: ({ left }) => ({ amount: left.toFixed() }),
-  async write(tx, { left }, { deposit, till }, doer) {
-    await returnDeposit(tx, doer, { id: deposit.id, left, carried: dec(deposit.carried) });
+  preview: ({ cash }) => ({ amount: cash.toFixed() }),
+  async write(tx, { left, cash, rounding }, { deposit, till }, doer) {
+    await returnDeposit(tx, doer, { id: deposit.id, left, carried: dec(deposit.carried), rounding });
     await tx.insert(depositReturnTable, [
-      { companyId: doer.companyId, drawerId: till.drawer!.id, prepaymentId: deposit.id, amount: left.toFixed() },
+      { companyId: doer.companyId, drawerId: till.drawer!.id, prepaymentId: deposit.id, amount: cash.toFixed() },
     ]);
     await tx.run('UPDATE drawer SET cash = cash - ?, version = version + 1 WHERE company_id = ? AND id = ?', [
-      left.toFixed(),
+      cash.toFixed(),
       doer.companyId,
       till.drawer!.id,
     ]);

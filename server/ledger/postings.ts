@@ -141,7 +141,8 @@ const EXPECTED: readonly string[] = [
   ).map(([role, own, foreign]) => says("'PP'", role, own, foreign, 'prepayment d WHERE d.carried_from IS NULL')),
   ...(
     [
-      [BY_MEANS('m'), '-m.own_worth', '-m.amount'],
+      [BY_MEANS('m'), 'm.rounding - m.own_worth', 'm.rounding - m.amount'],
+      ["'cash-rounding'", '-m.rounding', '0'],
       ["'customer-prepayments'", 'm.own_amount', 'm.amount'],
       ["'exchange-difference'", 'm.own_worth - m.own_amount', '0'],
     ] as const

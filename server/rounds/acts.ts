@@ -1,4 +1,4 @@
-import { decideLoad, decideRound, runOf } from '@core/rounds';
+import { decideLoad, decideRound, decideShipStop, runOf } from '@core/rounds';
 import { dec } from '@core/kernel';
 import { decided, refuse } from '@core/refusals';
 import * as contract from '@api/rounds';
@@ -137,17 +137,12 @@ export const shipStop = defineAct(contract.shipStop, {
   says: 'ship goods',
   done: 'stop of a run shipped',
   load: (sql, { roundId, day }, doer) => loadOfRun(sql, doer, roundId, day),
-  decide({ round, lines }, { shipToId, numbers }) {
-    const loaded = lines.filter((line) => line.shipToId === shipToId && dec(line.loaded).gt(0));
-    const stop = round.stops.find((each) => each.shipToId === shipToId);
-    const refusals = loaded.length > 0 ? [] : [refuse('nothing-loaded', '', { stop: stop?.label ?? 'this stop' })];
-    return decided(refusals, () => ({
-      lines: loaded.map(({ lineId, loaded: quantity }) => {
-        const pieces = numbers.find((each) => each.lineId === lineId)?.numbers;
-        return { lineId, quantity, ...(pieces ? { numbers: pieces } : {}) };
-      }),
-    }));
-  },
+  decide: ({ round, lines }, { shipToId, numbers }) =>
+    decideShipStop(
+      lines,
+      { shipToId, label: round.stops.find((each) => each.shipToId === shipToId)?.label ?? 'this stop' },
+      numbers,
+    ),
   posts: (_effects, { workDate }) => workDate,
   preview: ({ lines }) => ({ lines: lines.length }),
   async write(tx, { lines }, _ground, doer) {

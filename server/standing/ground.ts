@@ -1,11 +1,13 @@
 import { addDays, weekdayOf, type Day } from '@core/kernel';
-import { closedBy, dueOn, standingDates, type Said, type StandingDate, type StandingPlan } from '@core/standing';
+import { closedBy, nextDue, standingDates, type Said, type StandingDate, type StandingPlan } from '@core/standing';
 import { orNotFound } from '../acts';
 import type { Columns, Sql, Statement } from '../db';
 import type { StandingDateRow, StandingLine, StandingOrder, StandingTerm } from './tables';
 
 /** How far ahead dates are looked at: what is made further ahead is made when it is nearer. */
 const LOOKED_AHEAD = 366;
+/** Dates that are over are looked at for so long: what nobody made of them is told, and can still be made or skipped. */
+export const LOOKED_BACK = 60;
 
 export type StandingHead = Columns<
   StandingOrder,
@@ -97,9 +99,9 @@ export function dueStatement(
   workDate: Day,
 ): Statement {
   const { head } = loaded;
-  const due = head.state === 'active' ? dueOn(datesOf(loaded, workDate), head.aheadDays) : null;
+  const due = head.state === 'active' ? nextDue(datesOf(loaded, workDate, LOOKED_BACK), head.aheadDays) : null;
   return {
     sql: 'UPDATE standing_order SET due_on = ?, version = version + 1 WHERE company_id = ? AND id = ?',
-    values: [due, companyId, head.id],
+    values: [due?.on ?? null, companyId, head.id],
   };
 }

@@ -1,19 +1,17 @@
 import type { Day } from '@core/kernel';
-import { sentenceOf } from '@core/refusals';
-import { decideMake, decideSkip } from '@core/standing';
+import { refuse, sentenceOf } from '@core/refusals';
+import { decideMake, decideSkip, nextDue } from '@core/standing';
 import * as contract from '@api/standing';
 import { actNamed, defineAct, doWithin, Refused, type Doer, type Touched } from '../acts';
 import type { Sql, Tx } from '../db';
-import { datesOf, dueStatement, loadStanding } from './ground';
+import { datesOf, dueStatement, loadStanding, LOOKED_BACK } from './ground';
 import { standingDateTable } from './tables';
 
 const MOST_WHY = 400;
-/** Dates that are over can still be made or skipped by hand for so long. */
-const BACK_DAYS = 60;
 
 async function loadDate(sql: Sql, { companyId, workDate }: Doer, id: number, day: Day) {
   const loaded = await loadStanding(sql, companyId, id);
-  const date = datesOf(loaded, workDate, BACK_DAYS).find((each) => each.day === day) ?? null;
+  const date = datesOf(loaded, workDate, LOOKED_BACK).find((each) => each.day === day) ?? null;
   return { loaded, date, number: loaded.head.number, state: loaded.head.state };
 }
 
@@ -56,17 +54,17 @@ export const makeStanding = defineAct(contract.makeStanding, {
   says: 'make orders of standing orders',
   done: 'order of a standing order made',
   load: (sql, { id, day }, doer) => loadDate(sql, doer, id, day),
-  decide: (ground, { day }, { origin }) => decideMake(ground, day, origin === 'clock' ? 'clock' : 'person'),
+  decide: (ground, { day }, { origin, workDate }) =>
+    decideMake(ground, day, workDate, origin === 'clock' ? 'clock' : 'person'),
   preview: ({ shipDay }) => ({ shipDay }),
-  async write(tx, { shipDay }, ground, doer, { day }) {
+  async write(tx, { shipDay, passed }, ground, doer, { day }) {
     const { head, terms } = ground.loaded;
     const term = terms.find(({ id }) => id === ground.date!.termId)!;
     const refused = async (refusals: Refused['refusals']) => {
       await say(tx, doer, ground, day, { state: 'refused', orderId: null, why: refusals.map(sentenceOf).join(' ') });
       return { made: [], touched: [standingOf(ground.loaded)] };
     };
-    // Somebody stood before the clock: what is over ships as soon as it can.
-    const shipDate = shipDay < doer.workDate ? doer.workDate : shipDay;
+    if (passed) return refused([refuse('date-passed', 'day', { day })]);
     let saved;
     try {
       saved = await doWithin(
@@ -78,7 +76,7 @@ export const makeStanding = defineAct(contract.makeStanding, {
           customerId: head.customerId,
           shipToId: head.shipToId,
           customerReference: head.customerReference,
-          lines: await linesOf(tx, doer.companyId, term.lines, shipDate),
+          lines: await linesOf(tx, doer.companyId, term.lines, shipDay),
         },
         doer,
       );
@@ -140,18 +138,29 @@ export const skipStanding = defineAct(contract.skipStanding, {
   },
 });
 
-/** Dates that are due on a day: of each standing order that is due the first; made, the next is due or none. */
+/** Standing orders looked at in one go. */
+const DUE_PAGE = 200;
+
+/**
+ * Dates that are due on a day: of each standing order that is due the first; made (or refused), the next is due or none.
+ * One whose date moved since, as we are closed on it, is due no more and stands in nobody's way. Cost: a page of them.
+ */
 export async function dueDates(sql: Sql, companyId: number, workDate: Day): Promise<{ id: number; day: Day }[]> {
-  const due = await sql.rows<{ id: number }>(
-    `SELECT id FROM standing_order FORCE INDEX (standing_order_due)
-      WHERE company_id = ? AND state = 'active' AND due_on <= ? ORDER BY due_on, id LIMIT 200`,
-    [companyId, workDate],
-  );
-  const dates: { id: number; day: Day }[] = [];
-  for (const { id } of due) {
-    const loaded = await loadStanding(sql, companyId, id);
-    const first = datesOf(loaded, workDate).find(({ shipDay, said }) => shipDay !== null && said === null);
-    if (first) dates.push({ id, day: first.day });
+  let after: { id: number; dueOn: Day } = { id: 0, dueOn: '0000-01-01' };
+  for (;;) {
+    const due = await sql.rows<{ id: number; dueOn: Day }>(
+      `SELECT id, due_on FROM standing_order FORCE INDEX (standing_order_due)
+        WHERE company_id = ? AND state = 'active' AND due_on <= ? AND (due_on > ? OR (due_on = ? AND id > ?))
+        ORDER BY due_on, id LIMIT ${DUE_PAGE}`,
+      [companyId, workDate, after.dueOn, after.dueOn, after.id],
+    );
+    const dates: { id: number; day: Day }[] = [];
+    for (const { id } of due) {
+      const loaded = await loadStanding(sql, companyId, id);
+      const next = nextDue(datesOf(loaded, workDate, LOOKED_BACK), loaded.head.aheadDays);
+      if (next && next.on <= workDate) dates.push({ id, day: next.day });
+    }
+    if (dates.length > 0 || due.length < DUE_PAGE) return dates;
+    after = due.at(-1)!;
   }
-  return dates;
 }

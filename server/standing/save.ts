@@ -1,17 +1,16 @@
-import type { Day } from '@core/kernel';
 import {
+  decidePasted,
   decideStanding,
-  standingDates,
+  decideState,
+  firstDates,
   type StandingGround,
-  type StandingPlan,
   type StandingSaved,
 } from '@core/standing';
-import { refuse, type Refusal } from '@core/refusals';
 import * as contract from '@api/standing';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import type { Sql, Tx } from '../db';
-import { closedOf, dueStatement, loadStanding } from './ground';
-import { standingLineTable, standingOrderTable, standingTermTable } from './tables';
+import { closedOf, datesOf, dueStatement, loadStanding, LOOKED_BACK } from './ground';
+import { standingDateTable, standingLineTable, standingOrderTable, standingTermTable } from './tables';
 
 /** What of items standing orders may name. */
 export async function orderable(sql: Sql, companyId: number, ids: readonly number[]): Promise<StandingGround['items']> {
@@ -96,7 +95,9 @@ export const saveStanding = defineAct(contract.saveStanding, {
     };
   },
   decide: ({ ground }, input, { workDate }) => decideStanding(ground, input, workDate),
-  preview: (saved, { loaded, closed }) => ({ dates: firstDates(saved, loaded?.plan.said ?? new Map(), closed) }),
+  preview: (saved, { loaded, closed }) => ({
+    dates: firstDates({ ...saved, said: loaded?.plan.said ?? new Map() }, saved, closed),
+  }),
   async write(tx, saved, { loaded, ground }, doer) {
     const { companyId, workDate } = doer;
     if (!loaded) {
@@ -135,48 +136,33 @@ export const saveStanding = defineAct(contract.saveStanding, {
   },
 });
 
-const SHOWN = 12;
-
-/** The first dates of what is typed. */
-function firstDates(saved: StandingSaved, said: StandingPlan['said'], closed: (day: Day) => string | null) {
-  const plan = {
-    firstDay: saved.from > saved.firstDay ? saved.from : saved.firstDay,
-    lastDay: saved.lastDay,
-    closed: saved.closed,
-    terms: [{ id: 0, fromDay: saved.from, rule: saved.rule }],
-    said,
-  };
-  const until = `${Number(saved.from.slice(0, 4)) + 1}${saved.from.slice(4)}`.replace(/-02-29$/, '-02-28');
-  return (standingDates(plan, closed, saved.from, until) ?? [])
-    .slice(0, SHOWN)
-    .map(({ day, shipDay, why }) => ({ day, shipDay, why }));
-}
-
 /** Paused, going on again, or ended: what was made stays. // S7 */
 export const setStanding = defineAct(contract.setStanding, {
   right: 'orders',
   says: 'pause and end standing orders',
   done: 'standing order set',
   expectedVersion: ({ id, version }) => ({ kind: 'ST', id, version }),
-  load: (sql, { id }, { companyId }) => loadStanding(sql, companyId, id),
-  decide({ head }, { state }) {
-    const refusals: Refusal[] = [];
-    if (head.state === 'ended') refusals.push(refuse('standing-ended', '', { number: head.number }));
-    return refusals.length > 0 ? { ok: false, refusals } : { ok: true, effects: { state }, warnings: [] };
+  async load(sql, { id }, { companyId, workDate }) {
+    const loaded = await loadStanding(sql, companyId, id);
+    return { loaded, dates: datesOf(loaded, workDate, LOOKED_BACK) };
   },
-  preview: ({ state }) => ({ state }),
-  async write(tx, { state }, loaded, { companyId, workDate }) {
-    const { head } = loaded;
+  decide: ({ loaded: { head }, dates }, { state }, { workDate }) =>
+    decideState({ number: head.number, state: head.state, dates }, state, workDate),
+  preview: ({ state, skipped }) => ({ state, skipped: skipped.length }),
+  async write(tx, { state, skipped }, { loaded }, { companyId, workDate }) {
+    const { head, plan } = loaded;
+    const said = new Map(plan.said);
+    for (const day of skipped) said.set(day, { state: 'skipped', orderId: null, why: 'it was paused' });
+    await tx.insertPlain(
+      standingDateTable,
+      skipped.map((day) => ({ companyId, standingOrderId: head.id, day, ...said.get(day)! })),
+    );
     await tx.run('UPDATE standing_order SET state = ? WHERE company_id = ? AND id = ?', [state, companyId, head.id]);
-    await tx.batch([dueStatement(companyId, { ...loaded, head: { ...head, state } }, workDate)]);
+    const now = { ...loaded, head: { ...head, state }, plan: { ...plan, said } };
+    await tx.batch([dueStatement(companyId, now, workDate)]);
     return { made: [], touched: [{ kind: 'ST', id: head.id, number: head.number, version: head.version + 1 }] };
   },
 });
-
-interface PastedOrder {
-  customerId: number;
-  saved: StandingSaved;
-}
 
 /** Standing orders for many customers by pasted rows: those of one customer, rule and first day are one. // S7 */
 export const pasteStanding = defineAct(contract.pasteStanding, {
@@ -189,73 +175,20 @@ export const pasteStanding = defineAct(contract.pasteStanding, {
          FROM customer c WHERE c.company_id = ? AND (c.number IN (?) OR c.name IN (?))`,
       [companyId, rows.map(({ customer }) => customer.trim()), rows.map(({ customer }) => customer.trim())],
     );
-    const items = await sql.rows<{ id: number; number: string }>(
-      'SELECT id, number FROM item WHERE company_id = ? AND number IN (?)',
-      [companyId, rows.map(({ item }) => item.trim())],
-    );
+    const items = await sql.rows<{ id: number }>('SELECT id FROM item WHERE company_id = ? AND number IN (?)', [
+      companyId,
+      rows.map(({ item }) => item.trim()),
+    ]);
     return {
       customers,
-      itemIds: new Map(items.map(({ id, number }) => [number.toLowerCase(), id])),
-      known: await orderable(
+      items: await orderable(
         sql,
         companyId,
         items.map(({ id }) => id),
       ),
     };
   },
-  decide({ customers, itemIds, known }, { rows, aheadDays, closed }, { workDate }) {
-    const refusals: Refusal[] = [];
-    if (rows.length === 0) refusals.push(refuse('pasted-nothing', 'rows', {}));
-    const orders = new Map<string, PastedOrder>();
-    rows.forEach((row, at) => {
-      const named = row.customer.trim().toLowerCase();
-      const fits = customers.filter(
-        ({ number, name }) => number.toLowerCase() === named || name.toLowerCase() === named,
-      );
-      const itemId = itemIds.get(row.item.trim().toLowerCase()) ?? null;
-      const field = (name: string) => `rows.${at}.${name}`;
-      if (fits.length !== 1) {
-        refusals.push(
-          fits.length === 0
-            ? refuse('unknown', field('customer'), { what: `“${row.customer}”` })
-            : refuse('several-named', field('customer'), { what: 'The customer', name: row.customer }),
-        );
-        return;
-      }
-      const [customer] = fits;
-      const decision = decideStanding(
-        {
-          now: null,
-          customer: customer!,
-          shipToIds: customer!.shipToId === null ? [] : [customer!.shipToId],
-          items: known,
-        },
-        {
-          customerId: customer!.id,
-          shipToId: customer!.shipToId,
-          customerReference: '',
-          rule: row.rule,
-          firstDay: row.firstDay,
-          lastDay: null,
-          aheadDays,
-          closed,
-          from: null,
-          lines: [{ itemId, quantity: row.quantity, unit: '' }],
-        },
-        workDate,
-      );
-      if (!decision.ok) {
-        const names: Record<string, string> = { 'lines.0.itemId': 'item', 'lines.0.quantity': 'quantity' };
-        refusals.push(...decision.refusals.map((each) => ({ ...each, field: field(names[each.field] ?? each.field) })));
-        return;
-      }
-      const key = `${customer!.id} ${row.rule} ${decision.effects.firstDay}`;
-      const order = orders.get(key);
-      if (order) order.saved.lines.push(...decision.effects.lines);
-      else orders.set(key, { customerId: customer!.id, saved: decision.effects });
-    });
-    return refusals.length > 0 ? { ok: false, refusals } : { ok: true, effects: [...orders.values()], warnings: [] };
-  },
+  decide: (ground, input, { workDate }) => decidePasted(ground, input, workDate),
   preview: (orders) => ({
     standing: orders.length,
     lines: orders.reduce((sum, { saved }) => sum + saved.lines.length, 0),

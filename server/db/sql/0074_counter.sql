@@ -216,7 +216,8 @@ CREATE TABLE IF NOT EXISTS deposit_return (
   id INT UNSIGNED NOT NULL AUTO_INCREMENT,
   drawer_id INT UNSIGNED NOT NULL,
   prepayment_id INT UNSIGNED NOT NULL,
-  amount DECIMAL(18,4) NOT NULL CHECK (amount > 0),
+  -- As it was paid in notes and coins.
+  amount DECIMAL(18,4) NOT NULL CHECK (amount >= 0),
   PRIMARY KEY (company_id, id),
   KEY deposit_return_id (id),
   KEY deposit_return_drawer (company_id, drawer_id),
@@ -244,7 +245,9 @@ ALTER TABLE prepayment
   ADD CONSTRAINT prepayment_of_order FOREIGN KEY IF NOT EXISTS (company_id, order_id) REFERENCES sales_order (company_id, id),
   ADD CONSTRAINT IF NOT EXISTS prepayment_for CHECK ((agreement_id IS NULL) <> (order_id IS NULL));
 
-ALTER TABLE prepayment_move ADD COLUMN IF NOT EXISTS means ENUM('bank', 'cash', 'card') NOT NULL DEFAULT 'bank';
+ALTER TABLE prepayment_move
+  ADD COLUMN IF NOT EXISTS means ENUM('bank', 'cash', 'card') NOT NULL DEFAULT 'bank',
+  ADD COLUMN IF NOT EXISTS rounding DECIMAL(18,4) NOT NULL DEFAULT 0;
 
 -- What of a prepayment is kept for an order that waits at the till: no other order draws it. (C1)
 CREATE TABLE IF NOT EXISTS prepayment_mark (
