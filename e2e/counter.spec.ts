@@ -120,7 +120,7 @@ test('a drawer is counted at night: what is short asks why', async ({ page }) =>
   await expect(page.getByRole('button', { name: 'Open the drawer…' })).toBeVisible();
 });
 
-test('a weekly order is made from an order, a date of it skipped; what it makes goes with its round', async ({
+test('a weekly order is typed as it is said, a date of it skipped; what it makes goes with its round', async ({
   page,
 }) => {
   await signIn(page);

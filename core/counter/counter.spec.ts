@@ -3,6 +3,7 @@ import {
   cashPieces,
   countedCash,
   decideCloseDrawer,
+  decideDepositBack,
   decideDrawerMove,
   decideOpenDrawer,
   decidePayBack,
@@ -123,6 +124,16 @@ describe('C4 drawers', () => {
     expect(close('78', ' lost ')).toMatchObject({ effects: { difference: '-2', reason: 'lost' } });
     expect(codes(close('80', '', 1))).toEqual(['cards-hanging']);
     expect(codes(decideCloseDrawer({ ...closed, hanging: 0 }, { counts: [], reason: '' }))).toEqual(['drawer-closed']);
+  });
+
+  it('pays a deposit back once, in coins there are, as far as the drawer goes', () => {
+    const back = (left: string, till = open) => decideDepositBack(till, { number: 'PP-0001', left });
+    const paid = (left: string) => JSON.parse(JSON.stringify(back(left))) as object;
+    expect(paid('20.03')).toMatchObject({ effects: { left: '20.03', cash: '20.05', rounding: '-0.02' } });
+    expect(paid('80.02')).toMatchObject({ effects: { cash: '80', rounding: '0.02' } });
+    expect(codes(back('80.03'))).toEqual(['not-in-drawer']);
+    expect(codes(back('0'))).toEqual(['deposit-used']);
+    expect(codes(back('5', closed))).toEqual(['drawer-closed']);
   });
 
   describe('C5 brought back', () => {

@@ -50,6 +50,7 @@ describe('P3 P8 journals', () => {
           rebateClaimJournal(c, dec(a)),
           prepaymentJournal(c),
           prepaymentReturnJournal(c, dec(a)),
+          prepaymentReturnJournal(c, dec(a), 'cash', dec('0.02')),
           drawJournal(c, dec(a)),
           adjustmentJournal(a),
           betweenJournal(a),
@@ -154,6 +155,11 @@ describe('P3 P8 journals', () => {
       'money paid back',
       prepaymentReturnJournal(bothOf('5', '16'), dec('17')),
       ['customer-prepayments 17 (5)', 'bank -16 (-5)', 'exchange-difference -1'],
+    ],
+    [
+      'a deposit paid back in coins there are',
+      prepaymentReturnJournal(bothOf('5.02', '5.02'), dec('5.02'), 'cash', dec('0.02')),
+      ['customer-prepayments 5.02 (5.02)', 'cash-drawer -5 (-5)', 'cash-rounding -0.02'],
     ],
     [
       'what an invoice draws',

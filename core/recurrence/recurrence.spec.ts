@@ -112,6 +112,18 @@ describe('recurrence as it is said', () => {
     'last of the season',
   ])('does not read “%s”', (typed) => expect(readRecurrence(typed, '2027-03-01')).toBeNull());
 
+  it('gives a later part of a long rule, counted from its first date', () => {
+    expect(recurrenceDays('FREQ=DAILY', '2020-01-01', '2027-03-02', '2027-03-01')).toEqual([
+      '2027-03-01',
+      '2027-03-02',
+    ]);
+    expect(recurrenceDays('FREQ=WEEKLY;INTERVAL=2', '2027-03-02', '2027-04-01', '2027-03-10')).toEqual([
+      '2027-03-16',
+      '2027-03-30',
+    ]);
+    expect(recurrenceDays('FREQ=DAILY;COUNT=3', '2027-03-01', '2027-03-31', '2027-03-03')).toEqual(['2027-03-03']);
+  });
+
   it('knows the days some months do not have, and can take their last one', () => {
     expect(scarceDay('FREQ=MONTHLY;BYMONTHDAY=31', '2027-03-01')).toBe(31);
     expect(scarceDay('FREQ=MONTHLY', '2027-03-30')).toBe(30);

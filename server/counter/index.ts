@@ -1,1 +1,1 @@
-export { openSlip } from './reads';
+export { openSlip } from './slips';

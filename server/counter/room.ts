@@ -1,13 +1,15 @@
 import * as contract from '@api/counter';
 import { reads, type Room } from '../room';
+import { atTill, listWaiting } from './at-till';
 import { bringBack, payBackDeposit } from './back';
 import { askCard, giveBackCard, hearCard } from './cards';
 import { checks } from './checks';
 import { closeDrawer, moveDrawer, openDrawer } from './drawer';
+import { listDrawers, openDrawerSheet } from './drawers';
 import { counterFind } from './find';
 import { dropAtCounter, keepAtCounter } from './keep';
-import { atTill, listDrawers, listSlips, listWaiting, openDrawerSheet, openSlip } from './reads';
 import { sellAtTill } from './sell';
+import { listSlips, openSlip } from './slips';
 import { listTills } from './tills';
 
 /** What the counter has: orders kept there, the till, its drawers. */

@@ -51,6 +51,11 @@ describe('standing orders', () => {
     ...change,
   });
   const open = (id: number) => salmah.get<Sheet>(`/api/standing-orders/${id}`);
+  /** What stands in Today of standing orders. */
+  const needs = async () =>
+    (await salmah.get<{ rows: { kind: string; document: { id: number }; count: number }[] }>('/api/today')).rows.filter(
+      ({ kind }) => kind === 'standing-needs',
+    );
   const made = async (change: Record<string, unknown> = {}) => {
     const [standing] = await salmah.does('saveStanding', typed(change));
     return standing!.id;
@@ -129,6 +134,40 @@ describe('standing orders', () => {
     await salmah.does('setStanding', { id, version: (await open(id)).version, state: 'ended' });
   });
 
+  it('says which dates passed while no server ran, makes none of them late, and goes on', async () => {
+    const id = await made();
+    await world.workOn('2027-03-20');
+    await look();
+    const dates = (await open(id)).dates.filter(({ day }) => day < '2027-03-30');
+    expect(dates.map(({ day, state, order }) => ({ day, state, order }))).toEqual([
+      { day: '2027-03-02', state: 'refused', order: null },
+      { day: '2027-03-09', state: 'refused', order: null },
+      { day: '2027-03-16', state: 'refused', order: null },
+      { day: '2027-03-23', state: 'made', order: expect.anything() as unknown },
+    ]);
+    expect(dates[0]!.why).toContain('passed');
+    expect(await needs()).toMatchObject([{ document: { id }, count: 3 }]);
+    await salmah.does('setStanding', { id, version: (await open(id)).version, state: 'ended' });
+    // What is ended asks for nothing more.
+    expect(await needs()).toEqual([]);
+  });
+
+  it('skips what passed while it was paused', async () => {
+    const id = await made();
+    await salmah.does('setStanding', { id, version: (await open(id)).version, state: 'paused' });
+    await world.workOn('2027-03-10');
+    await look();
+    expect((await open(id)).dates.some(({ state }) => state === 'made' || state === 'refused')).toBe(false);
+    await salmah.does('setStanding', { id, version: (await open(id)).version, state: 'active' });
+    await look();
+    expect((await open(id)).dates.slice(0, 3)).toMatchObject([
+      { day: '2027-03-02', state: 'skipped', why: 'it was paused' },
+      { day: '2027-03-09', state: 'skipped', why: 'it was paused' },
+      { day: '2027-03-16', state: 'waits' },
+    ]);
+    await salmah.does('setStanding', { id, version: (await open(id)).version, state: 'ended' });
+  });
+
   it('is changed from a day on: what was made stays, what is to come is as changed', async () => {
     const id = await made();
     await look();
@@ -166,11 +205,7 @@ describe('standing orders', () => {
     const [first] = (await open(id)).dates;
     expect(first).toMatchObject({ state: 'made', draft: true });
     expect(first!.why).toMatch(/Nilam Dialysis Centre/);
-    const today = async () =>
-      (await salmah.get<{ rows: { kind: string; document: { id: number } }[] }>('/api/today')).rows.filter(
-        ({ kind }) => kind === 'standing-needs',
-      );
-    expect(await today()).toMatchObject([{ document: { id } }]);
+    expect(await needs()).toMatchObject([{ document: { id } }]);
     await salmah.does('setStanding', { id, version: (await open(id)).version, state: 'ended' });
 
     const none = await made({ firstDay: '2027-03-03', rule: 'FREQ=DAILY;COUNT=1' });

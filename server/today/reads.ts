@@ -300,7 +300,7 @@ const SOURCES: readonly Source[] = [
             JOIN standing_order s ON s.company_id = d.company_id AND s.id = d.standing_order_id
             JOIN customer c ON c.company_id = s.company_id AND c.id = s.customer_id
             LEFT JOIN sales_order o ON o.company_id = d.company_id AND o.id = d.order_id
-           WHERE d.company_id = ? AND d.needs = TRUE AND (o.id IS NULL OR o.state = 'draft') GROUP BY s.id ORDER BY day, s.id LIMIT ?`,
+           WHERE d.company_id = ? AND d.needs = TRUE AND (IF(o.id IS NULL, s.state <> 'ended', o.state = 'draft')) GROUP BY s.id ORDER BY day, s.id LIMIT ?`,
     values: (companyId) => [companyId],
   },
   {

@@ -59,10 +59,11 @@ export async function forecastOf(
   );
   const standing = await standingDemands(sql, companyId, workDate, itemIds);
   // What somebody gets again and again uses up what their agreement expects of it. // S7
-  for (const [lineId, [call]] of groupedBy(calls, ({ lineId: id }) => id)) {
-    if (call!.side !== 'selling') continue;
+  const expecting = new Map<number, { itemId: number; customerId: number | null }>();
+  for (const line of [...calls.filter(({ side }) => side === 'selling'), ...rests]) expecting.set(line.lineId, line);
+  for (const [lineId, expected] of expecting) {
     for (const { itemId, customerId, day, quantity } of standing) {
-      if (itemId === call!.itemId && customerId === call!.customerId) releases.push({ lineId, day, quantity });
+      if (itemId === expected.itemId && customerId === expected.customerId) releases.push({ lineId, day, quantity });
     }
   }
   const demands: MoveRow[] = standing.map(({ customerId: _customerId, ...move }) => move);
@@ -95,6 +96,7 @@ export async function forecastOf(
 
 interface RestLine {
   lineId: number;
+  customerId: number;
   agreementId: number;
   number: string;
   party: string;
@@ -109,7 +111,7 @@ interface RestLine {
 /** Lines of selling agreements whose rest counts. // A7 */
 function restLines(sql: Sql, companyId: number, itemIds: readonly number[]): Promise<RestLine[]> {
   return sql.rows<RestLine>(
-    `SELECT l.id AS line_id, a.id AS agreement_id, a.number, c.name AS party, l.item_id, i.unit, l.committed, a.rest_plan,
+    `SELECT l.id AS line_id, a.customer_id, a.id AS agreement_id, a.number, c.name AS party, l.item_id, i.unit, l.committed, a.rest_plan,
             IF(k.plan_by_probability, a.probability_percent, 100) AS probability_percent, a.last_day
        FROM agreement a
        JOIN agreement_line l ON l.company_id = a.company_id AND l.agreement_id = a.id

@@ -1,8 +1,11 @@
 import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { dec } from '@core/kernel';
 import { Session } from '../access';
+import { DepositBackSheet, type DepositBackData } from '../counter';
 import { DocumentDock } from '../documents';
 import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
+import { Sheets } from '../kit/act/sheet';
 import { pathOf } from '../kit/documents';
 import { day, money, ownMoney } from '../kit/formats';
 import { Billing, type PrepaymentSheet } from './service';
@@ -68,6 +71,7 @@ const MOVED = { drawn: 'Drawn by', returned: 'Paid back', carried: 'Carried to t
 export class PrepaymentPage {
   private readonly billing = inject(Billing);
   private readonly session = inject(Session);
+  private readonly sheets = inject(Sheets);
   readonly id = input.required<string>();
   protected readonly page: DocumentPage<string, PrepaymentSheet> = new DocumentPage({
     key: this.id,
@@ -79,6 +83,28 @@ export class PrepaymentPage {
       rest: ` from ${sheet.party.name}`,
       sub: `${sheet.currency} ${this.money(sheet.left)} left of ${this.money(sheet.amount)}`,
     }),
+    acts: () => {
+      const shown = this.page.sheet();
+      return shown?.heldFor.kind === 'SO' && dec(shown.left).gt(0)
+        ? [
+            {
+              name: 'pay-back',
+              label: 'Pay back over the counter…',
+              place: 'button',
+              when: this.session.may('counter'),
+              asks: true,
+              does: () =>
+                this.sheets.open<DepositBackData>(DepositBackSheet, {
+                  prepayment: shown.document,
+                  heldFor: shown.heldFor,
+                  left: shown.left,
+                  currency: shown.currency,
+                }),
+              says: () => ['Paid back.'],
+            },
+          ]
+        : [];
+    },
     touchedBy: (document, sheet) => document.kind === sheet?.heldFor.kind && document.id === sheet.heldFor.id,
   });
   protected readonly moved = MOVED;

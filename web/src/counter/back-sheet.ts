@@ -1,13 +1,13 @@
 import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
 import { dec } from '@core/kernel';
 import * as contract from '@api/counter';
 import { Session } from '../access';
 import { NumberField, TextField } from '../kit/fields';
 import { day, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/act/sheet';
-import { Counter, type SlipSheet } from './service';
+import type { SlipSheet } from './service';
+import { tillHere } from './till-here';
 
 /** Goods of a slip are brought back: how many of which line, and why; the money goes back to what it came by. // C5 */
 @Component({
@@ -58,18 +58,12 @@ import { Counter, type SlipSheet } from './service';
 export class BackSheet {
   protected readonly slip = inject<SlipSheet>(DIALOG_DATA);
   private readonly session = inject(Session);
-  private readonly tills = toSignal(inject(Counter).tills());
   protected readonly lines = this.slip.lines.filter(({ left }) => dec(left).gt(0));
   protected readonly sub = `goods are taken back until ${day(this.slip.backUntil, this.session.workDate())}`;
   protected readonly fields = [/^lines\.\d+\.(quantity|numbers)/, /^reason$/];
   protected readonly typed = signal(this.lines.map(() => ({ quantity: '', numbers: '' })));
   protected readonly reason = signal('');
-  /** Where one stands, else the first that is open. */
-  protected readonly till = computed(() => {
-    const rows = this.tills()?.rows ?? [];
-    const here = Number(localStorage.getItem(`kampong-till-${this.session.company()?.id ?? ''}`) ?? '0');
-    return rows.find(({ id }) => id === here) ?? rows.find(({ drawer }) => drawer !== null) ?? rows[0] ?? null;
-  });
+  protected readonly till = tillHere();
   protected readonly form = new ActForm(
     contract.bringBack,
     computed(() => ({

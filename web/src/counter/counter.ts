@@ -13,7 +13,7 @@ import { Title } from '@angular/platform-browser';
 import { Router, RouterLink } from '@angular/router';
 import { concatMap, finalize, map, of, type Observable } from 'rxjs';
 import { inCash } from '@core/counter';
-import { dec, inUnits, sum } from '@core/kernel';
+import { currencyPlaces, dec, inUnits, sum } from '@core/kernel';
 import { Session } from '../access';
 import { refusalsOf, type RefusalShown } from '../kit/act/api';
 import { Notices } from '../kit/act/notices';
@@ -28,9 +28,7 @@ import { OpenDrawerSheet } from './drawer-sheets';
 import { OneField, type Chosen } from './one-field';
 import { Counter, type TillLine, type TillNow } from './service';
 import { SlipWriting } from './slip-writing';
-
-/** Where a device keeps the till it stands at. */
-const keyOf = (companyId: number | undefined) => `kampong-till-${companyId ?? ''}`;
+import { tillKey } from './till-here';
 
 interface PayBead {
   name: string;
@@ -64,7 +62,7 @@ export class CounterPage {
   readonly sells = input(false);
   /** An order to be called up, by the address. */
   readonly order = input<string>();
-  private readonly key = keyOf(this.session.company()?.id);
+  private readonly key = tillKey(this.session.company()?.id);
 
   protected readonly tills = liveDocument(
     signal(null),
@@ -238,7 +236,10 @@ export class CounterPage {
         break;
       case 'quantity': {
         const last = this.slip.lastItem();
-        if (last !== null) this.slip.quantity(last, chosen.quantity);
+        const line = this.slip
+          .lines()
+          .findLast(({ item, orderId }) => item.id === last && orderId === this.slip.draft()?.order.id);
+        if (line) this.slip.quantity(line.id, chosen.quantity);
         break;
       }
       case 'money':
@@ -321,7 +322,7 @@ export class CounterPage {
     const [order] = this.slip.read()?.orders ?? [];
     const till = this.till();
     if (!order || !till || this.rest().lte(0)) return;
-    const amount = this.rest().toFixed(2);
+    const amount = this.rest().toFixed(currencyPlaces(this.currency()));
     this.terminal(
       this.counter.askCard(till.id, order.order.id, amount).pipe(
         concatMap(() => this.counter.at(this.slip.orderIds(), undefined, null)),

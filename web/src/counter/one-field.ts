@@ -14,6 +14,7 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { of, Subject, timer } from 'rxjs';
 import { catchError, map, switchMap } from 'rxjs/operators';
 import { understand, type CounterTyped } from '@core/counter';
+import { dec } from '@core/kernel';
 import { money, quantity } from '../kit/formats';
 import { Counter, type Found } from './service';
 
@@ -124,7 +125,9 @@ export class OneField {
         chosen: {
           kind: 'item' as const,
           itemId: item.id,
-          quantity: String(Number(many ?? '1') * Number(item.many)),
+          quantity: dec(many ?? '1')
+            .times(item.many)
+            .toFixed(),
         },
       })),
       ...parties.map((party) => ({

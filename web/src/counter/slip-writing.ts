@@ -1,7 +1,8 @@
 import { computed, signal } from '@angular/core';
-import { concatMap, defer, EMPTY, of, Subject, type Observable } from 'rxjs';
+import { concatMap, defer, of, Subject, type Observable } from 'rxjs';
 import { catchError, map, switchMap, tap } from 'rxjs/operators';
-import { dec } from '@core/kernel';
+import { dec, readTypedDecimal } from '@core/kernel';
+import { refuse, sentenceOf } from '@core/refusals';
 import { refusalsOf, type ActDone, type RefusalShown } from '../kit/act/api';
 import type { AtTill, Counter, KeepInput, TillLine } from './service';
 
@@ -26,9 +27,13 @@ export class SlipWriting {
   readonly taken = signal<ReadonlyMap<number, string>>(new Map());
   /** Whether what is not taken along is paid when it is fetched, where somebody said so. */
   readonly later = signal<boolean | null>(null);
-  readonly busy = signal(false);
+  private readonly under = signal(0);
+  /** Until everything that was typed is kept. */
+  readonly busy = computed(() => this.under() > 0);
   /** Who buys, where somebody said so here; else as the orders say. */
   readonly buyer = signal<Buyer | null>(null);
+  /** What was typed that is no number, said at its place: by line and field. */
+  readonly odd = signal<ReadonlyMap<string, string>>(new Map());
   /** The line that was written last: a quantity alone is its. */
   readonly lastItem = signal<number | null>(null);
   readonly lines = computed<readonly TillLine[]>(() => this.read()?.lines ?? []);
@@ -53,7 +58,7 @@ export class SlipWriting {
           ),
         ),
       )
-      .subscribe(() => this.busy.set(false));
+      .subscribe(() => this.under.update((many) => many - 1));
   }
 
   /** Calls an order up; the orders of one slip are of one customer. */
@@ -76,7 +81,7 @@ export class SlipWriting {
   add(itemId: number, quantity: string): void {
     this.enqueue(() => {
       const lines = this.typedLines();
-      const has = lines.find((line) => line.itemId === itemId);
+      const has = lines.findLast((line) => line.itemId === itemId);
       this.lastItem.set(itemId);
       return this.keep(
         has
@@ -88,14 +93,17 @@ export class SlipWriting {
     });
   }
 
-  /** How many of an item there are; none takes its line off. */
-  quantity(itemId: number, quantity: string): void {
+  /** How many a line is of, as typed; none takes it off. */
+  quantity(lineId: number, typed: string): void {
+    const quantity = this.number(`${lineId} quantity`, typed);
+    if (quantity === null) return;
     this.enqueue(() => {
       const lines = this.typedLines();
-      const kept = dec(quantity).eq(0)
-        ? lines.filter((line) => line.itemId !== itemId)
-        : lines.map((line) => (line.itemId === itemId ? { ...line, quantity } : line));
-      return this.keep(kept);
+      return this.keep(
+        dec(quantity).eq(0)
+          ? lines.filter(({ id }) => id !== lineId)
+          : lines.map((line) => (line.id === lineId ? { ...line, quantity } : line)),
+      );
     });
   }
 
@@ -118,8 +126,10 @@ export class SlipWriting {
     });
   }
 
-  /** What of a line is taken along. */
-  take(lineId: number, quantity: string): void {
+  /** What of a line is taken along, as typed; nothing typed is nothing. */
+  take(lineId: number, typed: string): void {
+    const quantity = this.number(`${lineId} take`, typed.trim() === '' ? '0' : typed);
+    if (quantity === null) return;
     this.enqueue(() => {
       this.taken.update((taken) => new Map(taken).set(lineId, quantity));
       return of(null);
@@ -154,12 +164,25 @@ export class SlipWriting {
     this.later.set(null);
     this.read.set(null);
     this.refusals.set([]);
+    this.odd.set(new Map());
     this.buyer.set(null);
     this.lastItem.set(null);
   }
 
+  /** What was typed as a number; what is none is said where it stands, and nothing is asked for it. */
+  private number(place: string, typed: string): string | null {
+    const read = readTypedDecimal(typed, 'quantity');
+    this.odd.update((odd) => {
+      const now = new Map(odd);
+      if (read === null) now.set(place, sentenceOf(refuse('not-a-number', '', { what: `“${typed}”` })));
+      else now.delete(place);
+      return now;
+    });
+    return read;
+  }
+
   private enqueue(command: () => Observable<unknown>): void {
-    this.busy.set(true);
+    this.under.update((many) => many + 1);
     this.commands.next(command);
   }
 
@@ -174,7 +197,7 @@ export class SlipWriting {
   private keep(lines: KeepInput['lines'], reference?: string): Observable<ActDone | null> {
     const draft = this.draft();
     const tillId = this.tillId();
-    if (tillId === null) return EMPTY;
+    if (tillId === null) return of(null);
     if (lines.length === 0) {
       if (!draft) return of(null);
       return this.ways
@@ -207,8 +230,7 @@ export class SlipWriting {
       return of(null);
     }
     const taken = this.taken();
-    const take =
-      taken.size === 0 ? undefined : [...taken].map(([id, quantity]) => `${id}:${quantity || '0'}`).join(',');
+    const take = taken.size === 0 ? undefined : [...taken].map(([id, quantity]) => `${id}:${quantity}`).join(',');
     return this.ways.at(ids, take, this.later()).pipe(
       tap((read) => this.read.set(read)),
       map(() => null),

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, effect, inject, input, untracked } from '@angular/core';
 import { Router } from '@angular/router';
+import { dec } from '@core/kernel';
 import { sayRecurrence } from '@core/recurrence';
 import { Session } from '../access';
 import { Notices } from '../kit/act/notices';
@@ -81,7 +82,7 @@ export class StandingList {
         reference: order.customerReference,
         lines: order.lines.map(({ item, sold, units, quantity }) => ({
           item,
-          quantity: sold.factor === '1' ? quantity : String(Number(quantity) / Number(sold.factor)),
+          quantity: sold.factor === '1' ? quantity : dec(quantity).div(sold.factor).toFixed(),
           unit: sold.factor === '1' ? '' : sold.unit,
           units: [item.unit, ...units.map(({ unit }) => unit)],
         })),

@@ -135,9 +135,6 @@ export class StandingPage {
   }
 
   protected readonly isBefore = (value: string) => value < this.session.workDate();
-  /** Skipped by hand, and not because we are closed: that can be taken back. */
-  protected readonly byHand = (date: StandingDate) =>
-    date.state === 'skipped' && this.page.sheet()?.closed !== undefined;
   protected readonly say = sayRecurrence;
   protected readonly quantity = quantity;
   protected readonly day = (value: string) => day(value, this.session.workDate());
