@@ -20,6 +20,8 @@ export const RIGHTS = [
   'lists',
   /** Accepting promises that plan production and purchases, and the planning run. // T8 T11 */
   'plan',
+  /** Keeping promotions. // S13 */
+  'promotions',
   /** Reporting what is made: components used, work done, what came of it. // W3 */
   'work',
   /** Closing months, and opening them again. // P9 */

@@ -11,6 +11,7 @@ import { room as ledger } from './ledger/room';
 import { room as mail } from './mail/room';
 import { room as orders } from './orders/room';
 import { room as parties } from './parties/room';
+import { room as promotions } from './promotions/room';
 import { room as promise } from './promise/room';
 import { room as purchasing } from './purchasing/room';
 import { room as rounds } from './rounds/room';
@@ -29,6 +30,7 @@ export const ROOMS: readonly Room[] = [
   access,
   agreements,
   orders,
+  promotions,
   standing,
   mail,
   supply,

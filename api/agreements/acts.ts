@@ -68,6 +68,8 @@ const Terms = z.object({
   probabilityPercent: TypedDecimal,
   /** How what is left and in no plan counts in planning. // A7 */
   restPlan: z.enum(REST_PLANS).default('spread'),
+  /** Goods that are free by a promotion count as called off. // S13 */
+  freeGoodsCount: z.boolean().default(false),
   priority: z.string().max(10),
   notes: Text(2000),
   rebate: Rebate,

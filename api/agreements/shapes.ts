@@ -135,6 +135,7 @@ export const AgreementSheet = AgreementRow.extend({
   wholeLeft: z.string(),
   probabilityPercent: Decimal,
   restPlan: z.enum(REST_PLANS),
+  freeGoodsCount: z.boolean(),
   priority: z.number(),
   notes: z.string(),
   endedOn: Day.nullable(),

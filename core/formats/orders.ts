@@ -1,5 +1,6 @@
 import { countedOn } from '@core/agreements';
-import { dec, isDay, MOST_LINES, MOST_REFERENCE, priceText, readTypedDecimal, type Day } from '@core/kernel';
+import { dec, isDay, MOST_LINES, MOST_REFERENCE, priceText, readTypedDecimal, sum, type Day } from '@core/kernel';
+import { givenFor } from '@core/promotions';
 import { decideSave, type OrderEffects, type OrderTyped, type SaveGround } from '@core/orders';
 import { ROUTES, type Route } from '@core/catalogue';
 import { decided, refuse, sentenceOf, type Decision, type Refusal } from '@core/refusals';
@@ -256,8 +257,8 @@ function draftOf(
   return { ...whole.effects, customerId: customer.id, currency };
 }
 
-/** The ground once an order has taken from the agreements. // A4 */
-function after(ground: SaveGround, { released }: OrderEffects): SaveGround {
+/** The ground once an order has taken from the agreements and promotions. // A4 S13 */
+function after(ground: SaveGround, { released, lines }: OrderEffects): SaveGround {
   const offers = ground.offers.map(grownWhole(released)).map((offer) => {
     const own = released.find((each) => each.agreementLineId === offer.line.id);
     if (!own) return offer;
@@ -268,7 +269,14 @@ function after(ground: SaveGround, { released }: OrderEffects): SaveGround {
     };
     return { ...offer, line };
   });
-  return { ...ground, offers };
+  const { promotions } = ground.pricing;
+  const left = promotions.offers.map((offer) => {
+    if (offer.promotion.left === null) return offer;
+    const own = lines.filter(({ promotion }) => promotion?.promotionId === offer.promotion.id);
+    const given = sum(own.map(({ promotion, quantity }) => givenFor(dec(promotion!.unit), dec(quantity))));
+    return { ...offer, promotion: { ...offer.promotion, left: dec(offer.promotion.left).minus(given).toFixed() } };
+  });
+  return { ...ground, offers, pricing: { ...ground.pricing, promotions: { ...promotions, offers: left } } };
 }
 
 /** An offer whose agreement's limit on the whole has less left. // A5 */

@@ -19,6 +19,7 @@ export const DOCUMENTS = {
   SL: { name: 'slip', path: '/slips' },
   DR: { name: 'drawer', path: '/drawers' },
   ST: { name: 'standing order', path: '/standing-orders' },
+  PM: { name: 'promotion', path: '/promotions' },
 } as const;
 
 export type DocumentKind = keyof typeof DOCUMENTS;

@@ -2,6 +2,7 @@ import type { Offer } from '@core/agreements';
 import type { Route } from '@core/catalogue';
 import type { Day } from '@core/kernel';
 import type { BuildUpStep, PriceExtras, PriceSearch } from '@core/pricing';
+import type { PromotionOffer } from '@core/promotions';
 import type { ItemPricing } from './price-without';
 
 export const ORDER_STATES = ['draft', 'confirmed', 'closed', 'cancelled'] as const;
@@ -38,6 +39,22 @@ export interface OrderLineNow {
   sold: SoldAs;
   /** What was chosen for it; none where it is as its item is. */
   optionIds: readonly number[];
+  /** The promotion that took something off it, or that it is free with. // S13 */
+  promotion?: HeldPromotion | null;
+  /** Where it goes out from and how, and what was given up of it. */
+  route?: Route;
+  locationId?: number;
+  cancelled?: string;
+}
+
+/** What a line has of a promotion. */
+export interface HeldPromotion {
+  promotionId: number;
+  lineId: number;
+  /** What one of the item's own unit gets of it, in the company's currency. */
+  unit: string;
+  /** The line is the free goods themselves. */
+  free: boolean;
 }
 
 /** How a line was sold: its unit, and what a person typed about its price. // S1 R4 */
@@ -65,7 +82,11 @@ export interface OrderPricing {
   freight: ReadonlyMap<number, PriceExtras['freight']>;
   /** Who types. */
   who: string;
+  /** What promotions give the customer, and what one of the customer's currency is worth in the company's. // S13 */
+  promotions: { offers: readonly PromotionOffer[]; rate: string | null };
 }
+
+export const NO_PROMOTIONS: OrderPricing['promotions'] = { offers: [], rate: null };
 
 /** What a draft order's change is checked against. */
 export interface OrderGround {
@@ -127,6 +148,7 @@ export interface OrderEffects {
     shipDate: Day;
     sold: SoldAs;
     optionIds: readonly number[];
+    promotion: HeldPromotion | null;
     /** Which of the typed lines it comes from. */
     typedAt: number;
   }[];

@@ -12,7 +12,9 @@ export {
 } from './confirm';
 export { decideOrder } from './order';
 export {
+  NO_PROMOTIONS,
   ORDER_STATES,
+  type HeldPromotion,
   type OrderEffects,
   type OrderGround,
   type OrderLineNow,

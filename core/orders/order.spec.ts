@@ -105,7 +105,14 @@ const ground: OrderGround = {
     [11, { ...item, number: 'FC-20', stocked: true, hasVendor: false }],
   ]),
   offers: [offer({})],
-  pricing: { search: 'first', orderDate: WORK_DATE, byShipDate: false, freight: new Map(), who: 'Salmah' },
+  pricing: {
+    search: 'first',
+    orderDate: WORK_DATE,
+    byShipDate: false,
+    freight: new Map(),
+    who: 'Salmah',
+    promotions: { offers: [], rate: '1' },
+  },
 };
 
 const typedLine = (id: number | null, quantity: string, change: Partial<OrderTyped['lines'][number]> = {}) => ({

@@ -22,9 +22,12 @@ import {
 } from '@core/kernel';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { agreedSteps, buildUp, type BasePrice, type BuildUpStep, type PriceExtras } from '@core/pricing';
+import { PromotionBudgets } from '@core/promotions';
 import type { OrderEffects, OrderGround, OrderLineNow, OrderTyped, TypedLine } from './ground';
+import { freeLines } from './free-lines';
 import { chosenFor, lineRefusals } from './line-refusals';
 import { priceWithout } from './price-without';
+import { giveBackPromotion, promote, promotedBy } from './promoted';
 import { ReleasedChange } from './released-change';
 import { extrasOf } from './reprice';
 
@@ -52,13 +55,19 @@ export function decideOrder(
   if (typed.shipToId !== null && !ground.shipToIds.includes(typed.shipToId)) {
     refusals.push(refuse('unknown', 'shipToId', { what: 'This ship-to address' }));
   }
-  if (typed.lines.length === 0) {
+  const isFree = (line: TypedLine) => current?.lines.some(({ id, promotion }) => id === line.id && promotion?.free);
+  if (typed.lines.every(isFree)) {
     refusals.push(refuse('no-lines', 'lines', { document: current?.number ?? 'The order' }));
   }
   const change = new ReleasedChange(ground.offers);
-  const removed = (current?.lines ?? []).filter((now) => !typed.lines.some((line) => line.id === now.id));
+  const budgets = new PromotionBudgets();
+  const removed = (current?.lines ?? []).filter(
+    (now) => !now.promotion?.free && !typed.lines.some((line) => line.id === now.id),
+  );
   const lines: OrderEffects['lines'] = [];
   typed.lines.forEach((line, index) => {
+    // What is free is said by what was bought.
+    if (isFree(line)) return;
     const found = lineRefusals(ground, line, index, workDate);
     refusals.push(...found);
     if (found.length > 0) return;
@@ -71,6 +80,7 @@ export function decideOrder(
         ground,
         { line, asked, now, offer: offer.offer, index, shipToId: typed.shipToId },
         change,
+        budgets,
         warnings,
       );
       if (effects.some(({ amount }) => dec(amount).gte(AMOUNT_BOUND))) {
@@ -79,7 +89,14 @@ export function decideOrder(
       lines.push(...effects);
     }
   });
-  for (const now of removed) change.giveBack(now, 'lines');
+  for (const now of removed) {
+    change.giveBack(now, 'lines');
+    giveBackPromotion(budgets, now);
+  }
+  const free = freeLines(ground, lines, { change, budgets }, as);
+  lines.push(...free.lines);
+  refusals.push(...free.refusals);
+  warnings.push(...free.warnings);
   const over = change.overLimits(ground.items);
   const whole = overWholes(agreementsByLine(ground.offers), change.grown(), 'lines');
   refusals.push(...over.refused, ...whole.refused);
@@ -90,7 +107,7 @@ export function decideOrder(
       shipToId: typed.shipToId,
       customerReference: typed.customerReference.trim(),
       lines,
-      removedLineIds: removed.map((line) => line.id),
+      removedLineIds: [...removed.map((line) => line.id), ...free.removedLineIds],
       released: change.grown(),
     }),
     warnings,
@@ -107,6 +124,8 @@ interface Asked {
   without: BasePrice;
   /** Of `without`, for one of the item's own unit, to 4 places. */
   listPrice: string;
+  /** What its price is of. */
+  day: Day;
   extras: PriceExtras;
   optionIds: readonly number[];
   /** Of its item on all lines that may come under an agreement: what price breaks count. // A3 */
@@ -132,6 +151,7 @@ function askedOf(ground: OrderGround, line: TypedLine, typed: OrderTyped, now: O
     factor,
     without: base,
     listPrice,
+    day,
     extras,
     optionIds,
     ofItem: ofItem(ground, typed, line),
@@ -212,6 +232,7 @@ function effectsOf(
   ground: OrderGround,
   { line, asked, now, offer, index, shipToId }: Priced,
   change: ReleasedChange,
+  budgets: PromotionBudgets,
   warnings: Refusal[],
 ): OrderEffects['lines'] {
   const item = ground.items.get(line.itemId!)!;
@@ -249,25 +270,34 @@ function effectsOf(
       steps,
     },
     optionIds: asked.optionIds,
+    promotion: null,
     typedAt: index,
   });
   if (now && kept && untouched(ground, { now, line, asked }, shipToId)) {
     const { unitPrice, amount, agreementLineId, agreedAmount, sold } = now;
     const portion = { quantity, unitPrice: dec(unitPrice), amount: dec(amount), agreed: null };
-    const same = { ...lineOf(portion, now.id, sold.steps), listPrice: now.listPrice, agreementLineId, agreedAmount };
+    const same = {
+      ...lineOf(portion, now.id, sold.steps),
+      listPrice: now.listPrice,
+      agreementLineId,
+      agreedAmount,
+      promotion: now.promotion ?? null,
+    };
     change.take(same, field);
     return [same];
   }
+  if (now) giveBackPromotion(budgets, now);
   if (!offer) {
     const typed = line.price ? { price: line.price, factor: asked.factor, who: ground.pricing.who } : null;
-    const built = buildUp(asked.without, quantity, asked.extras, typed, currency);
-    return [
-      lineOf(
-        { quantity, unitPrice: built.unitPrice, amount: built.amount, agreed: null },
-        now?.id ?? null,
-        built.steps,
-      ),
-    ];
+    // A price or discount that is typed is instead of what a promotion gives.
+    const byHand = typed !== null || !dec(asked.extras.discount).eq(0);
+    const promoted = byHand
+      ? null
+      : promote(ground, { ...asked, itemId: line.itemId!, groupId: item.groupId }, budgets, { field, warnings });
+    const promotion = promoted && { source: promotedBy(promoted.offer), off: promoted.off.toFixed() };
+    const built = buildUp(asked.without, quantity, { ...asked.extras, promotion }, typed, currency);
+    const portion = { quantity, unitPrice: built.unitPrice, amount: built.amount, agreed: null };
+    return [{ ...lineOf(portion, now?.id ?? null, built.steps), promotion: promoted && promoted.held }];
   }
   const price = agreedFor(offer, kept ? now : null, asked);
   const amount = lineAmount(quantity, price, currency);

@@ -69,6 +69,7 @@ export const ground = (lines: ConfirmedLine[], change: Partial<ChangeGround> = {
       byShipDate: false,
       freight: new Map(),
       who: 'Salmah',
+      promotions: { offers: [], rate: '1' },
     },
     parts: [],
     standing: {

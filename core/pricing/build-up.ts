@@ -8,6 +8,7 @@ export const STEP_KINDS = [
   'group',
   'list',
   'cost',
+  'promotion',
   'split-pack',
   'freight',
   'options',
@@ -44,6 +45,8 @@ export interface PriceExtras {
   freight: readonly { zone: string; from: string; perKilogram: string }[];
   /** What was chosen for it, and what that puts on one of the item's own unit, in the line's currency. */
   options: { names: string; price: string };
+  /** What a promotion takes off one of the item's own unit, in the line's currency; none where left out. // S13 */
+  promotion?: { source: string; off: string } | null;
   /** Per cent off all of it. */
   discount: string;
 }
@@ -77,7 +80,7 @@ export interface BuiltPrice {
 const PRICE_PLACES = 4;
 
 /**
- * The price of a line step by step: the base, the charge for what is less than a full pack, freight of a delivered price
+ * The price of a line step by step: the base, what a promotion takes off it, the charge for what is less than a full pack, freight of a delivered price
  * by the line's weight, what was chosen for it, the discount; a typed price replaces them all and keeps them. What was agreed is agreed: nothing
  * but a discount is put on an agreement's price. // R2 R4
  * Steps are exact until they are shown: each is the difference of rounded sums, so that they sum to the amount.
@@ -102,6 +105,7 @@ export function buildUp(
   const per = (price: string, factor: string) => quantity.times(price).div(factor);
   step(base.kind, base.source, per(base.price, base.per));
   if (base.kind !== 'agreement') {
+    if (extras.promotion) step('promotion', extras.promotion.source, ZERO.minus(quantity.times(extras.promotion.off)));
     const loose = looseOf(quantity, extras.packSize);
     const charge = exact.times(extras.splitCharge).div(100).times(loose).div(quantity);
     if (!charge.eq(0)) {

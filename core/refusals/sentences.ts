@@ -108,6 +108,18 @@ export const sentences = {
     `This line of ${f.item} is loaded for ${f.run} already; unload it there first.`,
   'round-changed': () => 'Somebody changed this round meanwhile; look at it again.',
   'nothing-loaded': (f: { stop: string }) => `Nothing is loaded for ${f.stop}; load it first.`,
+  // promotions
+  'promotion-used-up': (f: { promotion: string; left: string }) =>
+    `${f.promotion} has only ${f.left} left to give, too little for this line; it goes without.`,
+  'promotion-spent': () =>
+    'A promotion’s budget is used up by now; type the order again, or have the budget raised first.',
+  'free-line-left': (f: { order: string; line: string }) =>
+    `Line ${f.line} of ${f.order} is free goods that the order no longer earns; close that line short first.`,
+  'budget-below-used': (f: { promotion: string; used: string; currency: string }) =>
+    `Orders have ${f.currency} ${f.used} of ${f.promotion} already; give that budget or more, or stop it.`,
+  'promotion-line-used': (f: { promotion: string; line: string }) =>
+    `Orders have something of line ${f.line} of ${f.promotion}; it stays as it is. Add another line instead.`,
+  'promotion-so-already': (f: { promotion: string; state: string }) => `${f.promotion} is ${f.state} already.`,
   // standing orders
   'standing-ended': (f: { number: string }) => `${f.number} has ended; make a new one from it.`,
   'standing-not-active': (f: { number: string; state: string }) => `${f.number} is ${f.state}; let it go on first.`,

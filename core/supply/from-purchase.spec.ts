@@ -66,7 +66,14 @@ const ground = (change: Partial<FromPurchaseGround> = {}): FromPurchaseGround =>
   shipToIds: [3],
   items: new Map([[10, item]]),
   offers: [],
-  pricing: { search: 'first', orderDate: '2027-03-01', byShipDate: false, freight: new Map(), who: '' },
+  pricing: {
+    search: 'first',
+    orderDate: '2027-03-01',
+    byShipDate: false,
+    freight: new Map(),
+    who: '',
+    promotions: { offers: [], rate: '1' },
+  },
   ...change,
 });
 const codes = (given: FromPurchaseGround, reference = '') => {

@@ -30,6 +30,12 @@ export interface FromPurchaseEffects extends OrderEffects {
   purchaseLineIds: number[];
 }
 
+/** What goes straight to a customer is what their order has: nothing free is on its way. // S13 */
+const withoutFree = (pricing: OrderGround['pricing']): OrderGround['pricing'] => ({
+  ...pricing,
+  promotions: { ...pricing.promotions, offers: pricing.promotions.offers.filter(({ kind }) => kind !== 'free') },
+});
+
 /**
  * What a drop shipment brings to a customer who ordered it nowhere, as their confirmed order, tied to it line by line. // L4
  * Priced and checked as if it had been typed; a line split at an agreement's limit is two lines of one purchase line.
@@ -47,7 +53,7 @@ export function decideFromPurchase(
   else if (loose.length === 0) stands.push(refuse('nothing-loose', '', facts));
   if (stands.length > 0 || !customer) return { ok: false, refusals: stands };
   const order = decideOrder(
-    { ...rest, current: null, customer, items, locationIds: [MAIN_LOCATION] },
+    { ...rest, pricing: withoutFree(rest.pricing), current: null, customer, items, locationIds: [MAIN_LOCATION] },
     {
       shipToId: purchase.shipToId,
       customerReference,

@@ -54,6 +54,7 @@ export async function runAct(database: Database, asked: Asked, doer: Doer, idemp
       const twin = await answerOfTwin(database, key);
       if (twin) return twin;
     }
+    if (faultOf(error) === 'spent') return { ok: false, refusals: [refuse('promotion-spent', '', {})] };
     if (!(error instanceof Refused || error instanceof NotFound)) throw error;
     const before = await answerOf(database, key);
     if (before) return before;

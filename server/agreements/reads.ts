@@ -39,6 +39,7 @@ interface SheetRow extends HeadRow {
   wholeUnit: string;
   probabilityPercent: string;
   restPlan: RestPlan;
+  freeGoodsCount: boolean;
   priority: number;
   notes: string;
   endedOn: string | null;
@@ -64,7 +65,7 @@ interface SheetRow extends HeadRow {
 /** One agreement with its lines, counters and every document that came from it. */
 export async function openAgreement(sql: Sql, companyId: number, id: number): Promise<Sheet> {
   const [head] = await sql.rows<SheetRow>(
-    `SELECT ${HEAD_COLUMNS}, a.version, a.signed_on, a.limit_policy, a.tolerance_percent, a.whole_limit, a.whole_unit, a.probability_percent, a.rest_plan, a.priority, a.notes, a.ended_on,
+    `SELECT ${HEAD_COLUMNS}, a.version, a.signed_on, a.limit_policy, a.tolerance_percent, a.whole_limit, a.whole_unit, a.probability_percent, a.rest_plan, a.free_goods_count, a.priority, a.notes, a.ended_on,
        a.renewed_as, (SELECT n.number FROM agreement n WHERE n.company_id = a.company_id AND n.id = a.renewed_as) AS renewed_number,
        a.customer_id, a.vendor_id, c.reference_required, so.id AS organisation_id, so.code AS organisation_code,
        so.name AS organisation_name, a.rebate_kind, a.rebate_by, a.rebate_value, a.rebate_quantity, a.rebate_accrued,
@@ -94,6 +95,7 @@ export async function openAgreement(sql: Sql, companyId: number, id: number): Pr
     wholeLeft: await wholeLeftOf(sql, companyId, id, found.tolerancePercent),
     probabilityPercent: found.probabilityPercent,
     restPlan: found.restPlan,
+    freeGoodsCount: found.freeGoodsCount,
     priority: found.priority,
     notes: found.notes,
     endedOn: found.endedOn,

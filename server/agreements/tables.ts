@@ -9,7 +9,7 @@ export const agreementTable = table('agreement', {
   time: 'createdAt=',
   decimal:
     'tolerancePercent= wholeLimit= committedValue= releasedValue= shippedValue= invoicedValue= probabilityPercent= rebateValue= rebateQuantity= rebateAccrued= rebateSettled= rebateOwn=',
-  boolean: 'usedUp=',
+  boolean: 'freeGoodsCount= usedUp=',
 });
 export type Agreement = Row<typeof agreementTable>;
 

@@ -67,7 +67,15 @@ export interface Database extends Sql {
 }
 
 /** How often work is begun in all, by what stood against it the last time. */
-const MOST_TRIES: Readonly<Record<DatabaseFault, number>> = { again: 6, twin: 3, wait: 2, full: 1, away: 1, none: 1 };
+const MOST_TRIES: Readonly<Record<DatabaseFault, number>> = {
+  again: 6,
+  twin: 3,
+  spent: 3,
+  wait: 2,
+  full: 1,
+  away: 1,
+  none: 1,
+};
 const FIRST_PAUSE_MS = 5;
 const LOCK_WAIT_SECONDS = 5;
 

@@ -21,4 +21,5 @@ export const TABLE_OF: Readonly<Record<DocumentKind, string>> = {
   SL: 'slip',
   DR: 'drawer',
   ST: 'standing_order',
+  PM: 'promotion',
 };

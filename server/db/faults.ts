@@ -6,6 +6,8 @@ export type DatabaseFault =
   | 'wait'
   /** A key that is there already: where a twin was written meanwhile, loading again sees it. */
   | 'twin'
+  /** A budget is used up meanwhile: begun again, the work sees what is left of it. */
+  | 'spent'
   /** The database has no room to write; nothing was changed, and it goes on when there is some again. */
   | 'full'
   /** The database is not there, or went away. */
@@ -24,6 +26,8 @@ const FULL = new Set([3, 28, 1021, 1026, 1114]);
 
 const LOCK_WAIT = 1205;
 const DUPLICATE_KEY = 1062;
+/** A rule of a table (`CHECK`) that a row would break. */
+const CHECK_FAILED = 4025;
 
 const AWAY_NUMBERS = new Set([1040, 1047, 1053, 1077, 1079, 1152, 1158, 1159, 1160, 1161, 1927, 4031]);
 
@@ -49,6 +53,7 @@ export function faultOf(error: unknown): DatabaseFault {
   if (errno === LOCK_WAIT) return 'wait';
   if (errno !== undefined && FULL.has(errno)) return 'full';
   if (errno === DUPLICATE_KEY) return 'twin';
+  if (errno === CHECK_FAILED && /promotion_budget/.test(message ?? '')) return 'spent';
   if (errno !== undefined && AGAIN.has(errno)) return 'again';
   if (errno !== undefined && AWAY_NUMBERS.has(errno)) return 'away';
   if (code !== undefined && AWAY_CODES.has(code)) return 'away';

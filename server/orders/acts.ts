@@ -31,6 +31,7 @@ import {
   pricedItems,
   type OrderHead,
   plannedLines,
+  withFreeItems,
 } from './store';
 import type { Customer } from '../parties/tables';
 import { salesOrderLineTable } from './tables';
@@ -79,7 +80,7 @@ const saveOrder = defineAct(contract.saveOrder, {
       customer: customer ? { ...customer } : null,
       shipToIds: shipTos.map((each) => each.id),
       locationIds: locations.map((each) => each.id),
-      items,
+      items: await withFreeItems(tx, companyId, customer?.id ?? null, items, pricing),
       offers,
       pricing,
       planned,

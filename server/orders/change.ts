@@ -15,7 +15,7 @@ import { beyondStatements, comingRead } from '../workshop';
 import { customerOf, linesShown, offersOfOrder, touchedBy } from './offers';
 import { standingOf } from './standing';
 import { totalsAgain } from './state';
-import { insertLines, lineColumns, linesNow, loadOrder, netOf, plannedLines, pricedItems } from './store';
+import { insertLines, lineColumns, linesNow, loadOrder, netOf, plannedLines, pricedItems, withFreeItems } from './store';
 import { salesOrderLineTable, type SalesOrderLine } from './tables';
 
 /** Changes a confirmed order as far as it has not happened, as a revision with each field as it was and as it is. // S8 */
@@ -63,7 +63,7 @@ export const changeOrder = defineAct(contract.changeOrder, {
       shipToIds: shipTos.map(({ id }) => id),
       addresses: new Map(shipTos.map((shipTo) => [shipTo.id, addressLine(shipTo)])),
       locationIds: locations.map(({ id }) => id),
-      items,
+      items: await withFreeItems(tx, companyId, customerId, items, pricing),
       offers,
       buying: all.filter(({ vendorId }) => vendorId !== null),
       pairs,

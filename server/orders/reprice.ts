@@ -17,7 +17,7 @@ type Row = Columns<SalesOrderLine, 'id orderId itemId discount unitPrice amount'
 
 /**
  * What lines of orders would cost on the day they ship, where their customer's terms say so: those of which nothing has
- * gone out, that no agreement prices and nobody typed a price for. Lines whose price stays are left out. // R3
+ * gone out, that neither an agreement nor a promotion prices and nobody typed a price for. Lines whose price stays are left out. // R3
  * One read for orders of nobody with such terms.
  */
 export async function shipDatePrices(sql: Sql, doer: Doer, orderIds: readonly number[], day: Day): Promise<Repriced[]> {
@@ -30,7 +30,7 @@ export async function shipDatePrices(sql: Sql, doer: Doer, orderIds: readonly nu
        JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id AND c.price_of = 'ship'
        JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
-      WHERE o.company_id = ? AND o.id IN (?) AND l.agreement_line_id IS NULL AND l.typed_price IS NULL
+      WHERE o.company_id = ? AND o.id IN (?) AND l.agreement_line_id IS NULL AND l.typed_price IS NULL AND l.promotion_line_id IS NULL
         AND l.shipped = 0 AND l.invoiced = 0 AND l.quantity > l.cancelled`,
     [companyId, [...new Set(orderIds)]],
   );

@@ -1,6 +1,6 @@
 import type { Day } from '@core/kernel';
 import { dec, MAIN_LOCATION, sum } from '@core/kernel';
-import type { ConfirmableItem, OrderLineNow, PlannedFor, SoldAs } from '@core/orders';
+import type { ConfirmableItem, HeldPromotion, OrderLineNow, OrderPricing, PlannedFor, SoldAs } from '@core/orders';
 import { BuildUpSteps } from '@api/orders';
 import { routeIsMade, type Route } from '@core/catalogue';
 import type { Reserving } from '@core/stock';
@@ -80,6 +80,8 @@ export interface WritableLine {
   sold?: SoldAs;
   /** What is chosen for it; left out where it is as its item is. */
   optionIds?: readonly number[];
+  /** What it has of a promotion. // S13 */
+  promotion?: HeldPromotion | null;
 }
 
 /** Writes a new draft order with its lines; its id. */
@@ -167,6 +169,10 @@ export function lineColumns(line: WritableLine) {
       discount: line.sold.discount,
       buildUp: JSON.stringify(line.sold.steps),
     }),
+    ...(line.promotion !== undefined && {
+      promotionLineId: line.promotion?.lineId ?? null,
+      promotionUnit: line.promotion?.unit ?? '0',
+    }),
   };
 }
 
@@ -197,13 +203,15 @@ export async function linesNow(
   const rows = await sql.rows<
     Columns<
       SalesOrderLine,
-      'id lineNo itemId quantity cancelled unitPrice listPrice amount agreementLineId agreedAmount route locationId shipDate tied shipped taxCodeId taxRate unitFactor typedPrice priceReason discount buildUp'
-    > & { unit: string }
+      'id lineNo itemId quantity cancelled unitPrice listPrice amount agreementLineId agreedAmount route locationId shipDate tied shipped taxCodeId taxRate unitFactor typedPrice priceReason discount buildUp promotionLineId promotionUnit'
+    > & { unit: string; promotionId: number | null; promotionKind: string | null }
   >(
     `SELECT l.id, l.line_no, l.item_id, l.quantity, l.cancelled, l.unit_price, l.list_price, l.amount, l.agreement_line_id, l.agreed_amount,
             l.route, l.location_id, l.ship_date, l.tied, l.shipped, l.tax_code_id, l.tax_rate, IF(l.unit = '', i.unit, l.unit) AS unit, l.unit_factor, l.typed_price,
-            l.price_reason, l.discount, l.build_up
-       FROM sales_order_line l JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+            l.price_reason, l.discount, l.build_up, l.promotion_line_id, l.promotion_unit, pl.promotion_id, pl.kind AS promotion_kind
+       FROM sales_order_line l
+       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+       LEFT JOIN promotion_line pl ON pl.company_id = l.company_id AND pl.id = l.promotion_line_id
       WHERE l.company_id = ? AND l.order_id = ? ORDER BY l.line_no`,
     [companyId, orderId],
   );
@@ -239,6 +247,15 @@ export async function linesNow(
       discount: row.discount,
       steps: BuildUpSteps.parse(JSON.parse(row.buildUp)),
     },
+    promotion:
+      row.promotionLineId === null
+        ? null
+        : {
+            promotionId: row.promotionId!,
+            lineId: row.promotionLineId,
+            unit: row.promotionUnit,
+            free: row.promotionKind === 'free',
+          },
   }));
 }
 
@@ -254,6 +271,21 @@ export async function pricedItems(
     pricingOf(sql, companyId, customerId, itemIds),
   ]);
   return new Map([...items].map(([id, item]) => [id, { ...item, pricing: pricing.get(id)! }]));
+}
+
+/** Those items with what promotions give free besides: nothing is asked where that is nothing, or among them. // S13 */
+export async function withFreeItems(
+  sql: Sql,
+  companyId: number,
+  customerId: number | null,
+  items: ReadonlyMap<number, ConfirmableItem & { reserving: Reserving }>,
+  { promotions }: OrderPricing,
+): Promise<Map<number, ConfirmableItem & { reserving: Reserving }>> {
+  const missing = promotions.offers.flatMap(({ freeItemId }) =>
+    freeItemId === null || items.has(freeItemId) ? [] : freeItemId,
+  );
+  const more = missing.length === 0 ? [] : await pricedItems(sql, companyId, customerId, missing);
+  return new Map([...items, ...more]);
 }
 
 /** What order lines of a customer take from their items; list prices in the customer's currency. */

@@ -16,12 +16,12 @@ export const salesOrderTable = table('sales_order', {
 export type SalesOrder = Row<typeof salesOrderTable>;
 
 export const salesOrderLineTable = table('sales_order_line', {
-  int: 'companyId id= orderId lineNo itemId agreementLineId? taxCodeId permitId? locationId=',
+  int: 'companyId id= orderId lineNo itemId agreementLineId? taxCodeId permitId? locationId= promotionLineId?',
   choice: 'route:stock|drop|special|make|assemble promisedBy?:atp|have|nothing|lead',
   text: 'unit= priceReason= buildUp=',
   day: 'shipDate pricedOn? askedDate? promisedDate? movedFrom?',
   decimal:
-    'quantity cancelled= unitPrice listPrice amount taxRate tied= shipped= invoiced= agreedAmount? reserved= unitFactor= typedPrice? discount= orderedAmount?',
+    'quantity cancelled= unitPrice listPrice amount taxRate tied= shipped= invoiced= agreedAmount? reserved= unitFactor= typedPrice? discount= orderedAmount? promotionUnit=',
   boolean: 'onBench= goodsHere? owed?',
 });
 /** What was chosen for a line. */

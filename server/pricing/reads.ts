@@ -2,6 +2,7 @@ import type { Day } from '@core/kernel';
 import type { ItemPricing, OrderPricing } from '@core/orders';
 import type { Allowance, PriceExtras, PriceRule, PriceSearch } from '@core/pricing';
 import type { Sql, Columns } from '../db';
+import { promotionsFor } from '../promotions';
 import { CUSTOMER_CURRENCY, optionsOf, rateAt, rateOf } from '../catalogue';
 import type { Item } from '../catalogue/tables';
 import type { Allowance as AllowanceColumns } from './tables';
@@ -179,7 +180,8 @@ export async function orderPricing(
   customerId: number | null,
   orderDate: Day,
 ): Promise<OrderPricing> {
-  const [[row], bands] = await Promise.all([
+  const [promotions, [row], bands] = await Promise.all([
+    promotionsFor(sql, companyId, customerId, orderDate),
     sql.rows<{ priceSearch: PriceSearch; priceOf: 'order' | 'ship' | null; who: string | null }>(
       `SELECT co.price_search, c.price_of, p.name AS who FROM company co
          LEFT JOIN customer c ON c.company_id = co.id AND c.id = ?
@@ -211,6 +213,7 @@ export async function orderPricing(
     byShipDate: row!.priceOf === 'ship',
     freight,
     who: row!.who ?? '',
+    promotions,
   };
 }
 

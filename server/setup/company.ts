@@ -64,6 +64,7 @@ export const ROLES: Record<string, readonly Right[]> = {
     ...SEES_ALL,
     'agreements',
     'orders',
+    'promotions',
     'counter',
     'credit',
     'approve',

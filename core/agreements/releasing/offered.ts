@@ -19,6 +19,8 @@ export interface OfferingAgreement {
   tolerancePercent: string;
   /** A limit on the whole besides the lines; null or left out for none. // A5 */
   whole?: WholeLimit | null;
+  /** Goods that are free by a promotion count as called off. // S13 */
+  freeGoodsCount?: boolean;
 }
 
 /** A line of an agreement as far as pricing and limits see it. Neither item nor group: it covers everything. // A1 */

@@ -173,6 +173,8 @@ function changesOf(ground: RevisionGround, terms: AgreementEffects, typed: Revis
   compare('Limit on the whole', before.wholeLimit, terms.wholeLimit.trim());
   compare('Probability, per cent', decimalText(before.probabilityPercent), decimalText(terms.probabilityPercent));
   compare('What is in no plan', REST_WORDS[before.restPlan], REST_WORDS[terms.restPlan]);
+  const counted = (yes: boolean | undefined) => (yes ? 'count' : 'do not count');
+  compare('Free goods', counted(before.freeGoodsCount), counted(terms.freeGoodsCount));
   compare('Priority', before.priority, String(terms.priority));
   compare('Notes', before.notes, terms.notes);
   compare('Rebate', rebateWords(before.rebate), rebateWords(terms.rebate));

@@ -64,6 +64,8 @@ export interface AgreementTerms {
   probabilityPercent: string;
   /** How what is left and in no plan counts in planning. // A7 */
   restPlan: RestPlan;
+  /** Goods that are free by a promotion count as called off; they do not where left out. // S13 */
+  freeGoodsCount?: boolean | undefined;
   /** 1 is asked first, 9 last. // A13 */
   priority: string;
   notes: string;
@@ -114,6 +116,7 @@ export interface AgreementEffects {
   wholeLimit: string;
   probabilityPercent: string;
   restPlan: RestPlan;
+  freeGoodsCount?: boolean | undefined;
   priority: number;
   notes: string;
   rebate: Rebate;

@@ -66,6 +66,7 @@ interface OfferingColumns {
   lastDay: string;
   currency: string;
   priority: number;
+  freeGoodsCount?: boolean;
   limitPolicy: LimitPolicy;
   tolerancePercent: string;
 }
@@ -228,7 +229,7 @@ export async function loadOffers(
         OfferingColumns & { agreementId: number; customerId: number | null; vendorId: number | null; title: string }
     >(
       `SELECT ${OFFERED_COLUMNS}, a.id AS agreement_id, a.number, a.state, a.basis, a.first_day, a.last_day, a.currency,
-              a.priority, a.limit_policy, a.tolerance_percent, a.customer_id, a.vendor_id, a.title
+              a.priority, a.limit_policy, a.tolerance_percent, a.free_goods_count, a.customer_id, a.vendor_id, a.title
          FROM agreement a JOIN agreement_line l ON l.company_id = a.company_id AND l.agreement_id = a.id
         WHERE a.company_id = ? AND a.id IN (?) ORDER BY l.id`,
       [companyId, ids],

@@ -15,11 +15,11 @@ import { countingUnits } from '../releasing/whole';
 import type { Agreement, AgreementReminder } from '../tables';
 export type AgreementHead = Columns<
   Agreement,
-  'id number version state side basis customerId vendorId currency firstDay lastDay limitPolicy tolerancePercent wholeLimit wholeUnit priority title signedOn salesOrganisationId probabilityPercent restPlan notes rebateKind rebateBy releaseAheadDays planShipToId planReference'
+  'id number version state side basis customerId vendorId currency firstDay lastDay limitPolicy tolerancePercent wholeLimit wholeUnit priority title signedOn salesOrganisationId probabilityPercent restPlan freeGoodsCount notes rebateKind rebateBy releaseAheadDays planShipToId planReference'
 >;
 
 const HEAD_COLUMNS = `id, number, version, state, side, basis, customer_id, vendor_id, currency, first_day, last_day,
-  limit_policy, tolerance_percent, whole_limit, whole_unit, priority, title, signed_on, sales_organisation_id, probability_percent, rest_plan, notes,
+  limit_policy, tolerance_percent, whole_limit, whole_unit, priority, title, signed_on, sales_organisation_id, probability_percent, rest_plan, free_goods_count, notes,
   rebate_kind, rebate_by, release_ahead_days, plan_ship_to_id, plan_reference`;
 
 /** The agreement's head, locked for this act. */
@@ -83,6 +83,7 @@ export async function termsOfAll(
         wholeLimit: wholeLimitText({ limit: head.wholeLimit, unit: head.wholeUnit }),
         probabilityPercent: head.probabilityPercent,
         restPlan: head.restPlan,
+        freeGoodsCount: head.freeGoodsCount,
         priority: String(head.priority),
         notes: head.notes,
         rebate: rebates.get(head.id)!,

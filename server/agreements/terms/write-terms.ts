@@ -23,6 +23,7 @@ function headColumns(effects: AgreementEffects) {
     title: effects.title.trim(),
     probabilityPercent: effects.probabilityPercent,
     restPlan: effects.restPlan,
+    freeGoodsCount: effects.freeGoodsCount ?? false,
     priority: effects.priority,
     notes: effects.notes,
     currency: effects.currency,

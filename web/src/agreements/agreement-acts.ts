@@ -239,6 +239,7 @@ export function differencesOf(
     ['At the limit', (terms) => LIMIT_NAMES[terms.limitPolicy]],
     ['Probability', (terms) => terms.probabilityPercent],
     ['What is in no plan', (terms) => REST_WORDS[terms.restPlan]],
+    ['Free goods', (terms) => (terms.freeGoodsCount ? 'count' : 'do not count')],
     ['Priority', (terms) => terms.priority],
     ['Notes', (terms) => terms.notes],
     ['Tolerance', (terms) => terms.tolerancePercent],

@@ -208,6 +208,10 @@ export class AgreementPage {
     return `${of(limit)}; ${of(wholeLeft)} left`;
   };
   protected readonly rests = REST_PLANS.map((value) => ({ value, label: REST_WORDS[value] }));
+  protected readonly freeGoods = [
+    { value: '', label: 'not called off by it' },
+    { value: 'count', label: 'count as called off' },
+  ];
   protected readonly limits = LIMIT_POLICIES.map((policy) => ({ value: policy, label: LIMIT_NAMES[policy] }));
   protected readonly priorities = ['1', '2', '3', '4', '5', '6', '7', '8', '9'].map((value) => ({
     value,

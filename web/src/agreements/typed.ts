@@ -37,9 +37,10 @@ export interface TypedLine {
 
 export interface TypedTerms extends Omit<
   Terms,
-  'lines' | 'id' | 'version' | 'rebate' | 'reminders' | 'restPlan' | 'wholeLimit'
+  'lines' | 'id' | 'version' | 'rebate' | 'reminders' | 'restPlan' | 'wholeLimit' | 'freeGoodsCount'
 > {
   restPlan: RestPlan;
+  freeGoodsCount: boolean;
   /** `50000`, `1000 kg`, or nothing. // A5 */
   wholeLimit: string;
   /** The customer or vendor chosen, in words. */
@@ -100,6 +101,7 @@ export function emptyTerms(workDate: string): TypedTerms {
     wholeLimit: '',
     probabilityPercent: '100',
     restPlan: 'spread',
+    freeGoodsCount: false,
     priority: '5',
     notes: '',
     lines: [],
@@ -129,6 +131,7 @@ export function termsOf(sheet: AgreementSheet): TypedTerms {
     wholeLimit: sheet.wholeLimit,
     probabilityPercent: sheet.probabilityPercent,
     restPlan: sheet.restPlan,
+    freeGoodsCount: sheet.freeGoodsCount,
     priority: String(sheet.priority),
     notes: sheet.notes,
     version: sheet.version,

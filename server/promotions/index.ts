@@ -1,0 +1,1 @@
+export { promotionsFor } from './offers';
