@@ -91,6 +91,8 @@ export const OrderLine = z.object({
   options: z.array(z.object({ id: Id, number: z.string(), name: z.string() })),
   hasOptions: z.boolean(),
   buildUp: BuildUpSteps,
+  /** The promotion it has something of, and whether it is the free goods themselves. // S13 */
+  promotion: DocumentRef.extend({ free: z.boolean() }).nullable(),
   /** The day its price was found again as it shipped, and what it came to before; null where it was not. // R3 */
   pricedOn: Day.nullable(),
   orderedAmount: Decimal.nullable(),

@@ -31,6 +31,7 @@ export const TODAY_KINDS = [
   'offer-to-send',
   'standing-needs',
   'card-hanging',
+  'promotion-low',
 ] as const;
 
 export const TodayRow = z.object({

@@ -7,6 +7,7 @@ import { layMasters } from '../server/sample/masters';
 import { layAbroad, tellAbroad } from './abroad';
 import { layCounted } from './counted';
 import { layCounterStory } from './counter';
+import { layPromotions } from './promotions';
 import { layRounds } from './rounds';
 import { layStanding } from './standing';
 import { layEast } from './east';
@@ -60,6 +61,7 @@ export async function layDemo(database: Database, options: DemoOptions): Promise
   await layEast(database, actor, masters, workDate);
   await layCounted(database, actor, masters, workDate);
   await layStanding(actor, masters, workDate);
+  await layPromotions(database, actor, masters, workDate);
   await layRounds(database, actor, masters, workDate);
   await layCounterStory(database, masters, workDate);
   await laySisterStory(database, actor, masters, workDate);

@@ -40,7 +40,8 @@ export function freeGoods<Line extends PromotedLine>(
     const each = givenFor(unit, dec(offer.free));
     const may = room === null || each.eq(0) ? turns : wholes(most(ZERO, room), each);
     const made = least(turns, may);
-    for (const line of left) earning.delete(line);
+    // What has nothing to give leaves the lines to the next.
+    if (made.gt(0)) for (const line of left) earning.delete(line);
     const quantity = made.times(offer.free);
     budgets.take(offer.promotion.id, givenFor(unit, quantity));
     given.push({ offer, itemId, quantity, unit, by: left.at(-1)!, beyond: turns.times(offer.free).minus(quantity) });

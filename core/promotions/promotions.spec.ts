@@ -159,6 +159,10 @@ describe('S13 free goods', () => {
     expect(given(offers, [bought('10')])).toEqual([[6, 10, '2', '0']]);
     expect(given(offers.slice(0, 2), [bought('10')])).toEqual([[4, 10, '1', '0']]);
     expect(given([tenOne()], [bought('10')], () => null)).toEqual([]);
+    expect(given([tenOne({}, { left: '1' }), tenOne({ id: 9 }, { id: 8 })], [bought('10')])).toEqual([
+      [1, 10, '0', '1'],
+      [9, 10, '1', '0'],
+    ]);
   });
 
   it('never come to more than the budget, whatever is bought', () => {

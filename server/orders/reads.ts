@@ -246,6 +246,9 @@ type LineRow = Columns<
     chosen: string | null;
     closedShort: number;
     hasOptions: number;
+    promotionId: number | null;
+    promotionNumber: string | null;
+    promotionKind: string | null;
   };
 
 async function linesOf(sql: Sql, companyId: number, orderId: number, currency: Promise<string>): Promise<Line[]> {
@@ -257,7 +260,7 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: P
             (SELECT COUNT(*) FROM item_vendor iv WHERE iv.company_id = l.company_id AND iv.item_id = l.item_id) AS vendors,
             l.ship_date, l.moved_from, l.promised_date, l.tied, l.shipped, l.invoiced, l.on_bench, l.location_id, lo.code AS location_code, lo.name AS location, l.reserved, l.agreed_amount,
             IF(l.unit = '', i.unit, l.unit) AS sold_unit, l.unit_factor, l.typed_price, l.price_reason, l.discount, l.build_up, l.priced_on, l.ordered_amount,
-            i.weight, i.volume, sk.on_hand - sk.reserved AS free,
+            i.weight, i.volume, sk.on_hand - sk.reserved AS free, pm.id AS promotion_id, pm.number AS promotion_number, pl.kind AS promotion_kind,
             EXISTS (SELECT 1 FROM serial_series n WHERE n.company_id = l.company_id AND n.item_id = l.item_id) AS by_number,
             (SELECT GROUP_CONCAT(JSON_OBJECT('id', x.id, 'number', k.number, 'name', k.name) ORDER BY x.id SEPARATOR '\n')
                FROM sales_line_option so JOIN item_option x ON x.company_id = so.company_id AND x.id = so.option_id
@@ -272,6 +275,8 @@ async function linesOf(sql: Sql, companyId: number, orderId: number, currency: P
        LEFT JOIN agreement_line al FORCE INDEX (PRIMARY) ON al.company_id = l.company_id AND al.id = l.agreement_line_id
        LEFT JOIN agreement ag FORCE INDEX (PRIMARY) ON ag.company_id = al.company_id AND ag.id = al.agreement_id
        LEFT JOIN stock sk FORCE INDEX (PRIMARY) ON sk.company_id = l.company_id AND sk.item_id = l.item_id AND sk.location_id = l.location_id
+       LEFT JOIN promotion_line pl FORCE INDEX (PRIMARY) ON pl.company_id = l.company_id AND pl.id = l.promotion_line_id
+       LEFT JOIN promotion pm FORCE INDEX (PRIMARY) ON pm.company_id = pl.company_id AND pm.id = pl.promotion_id
       WHERE l.company_id = ? AND l.order_id = ? ORDER BY l.line_no`,
       [companyId, orderId],
     ),
@@ -457,6 +462,10 @@ function lineOf(
       reason: row.priceReason,
       discount: row.discount,
     },
+    promotion:
+      row.promotionId === null
+        ? null
+        : { kind: 'PM', id: row.promotionId, number: row.promotionNumber!, free: row.promotionKind === 'free' },
     pricedOn: row.pricedOn,
     orderedAmount: row.orderedAmount,
     weight: row.weight,

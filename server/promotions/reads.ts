@@ -19,6 +19,15 @@ const GIVEN = `sales_order_line l
  WHERE l.company_id = ? AND l.promotion_line_id IN (SELECT id FROM promotion_line WHERE company_id = ? AND promotion_id = ?)
    AND l.quantity > l.cancelled AND o.state <> 'cancelled'`;
 
+/** The lines it is paid by: those it took something off, and those that earned what it gave for nothing. */
+const EARNED = `promotion_line pl
+  JOIN sales_order_line g ON g.company_id = pl.company_id AND g.promotion_line_id = pl.id AND g.quantity > g.cancelled
+  JOIN sales_order_line l ON l.company_id = g.company_id AND l.order_id = g.order_id AND l.quantity > l.cancelled
+   AND (l.id = g.id OR pl.kind = 'free' AND l.promotion_line_id IS NULL)
+  JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+   AND (l.id = g.id OR COALESCE(pl.item_id = i.id, pl.item_group_id = i.item_group_id, TRUE))
+ WHERE pl.company_id = ? AND pl.promotion_id = ?`;
+
 /** What of a line is invoiced, as a share. */
 const INVOICED = '(l.invoiced / (l.quantity - l.cancelled))';
 
@@ -55,23 +64,29 @@ export async function openPromotion(
   );
   const head = orNotFound(found, 'This promotion');
   const of = [companyId, companyId, id];
-  const [lines, brought, orders, [count]] = await Promise.all([
+  const [lines, brought, nets, orders, [count]] = await Promise.all([
     linesOf(sql, companyId, id),
     sql.rows<{
       id: number;
       number: string;
       name: string;
       orders: number;
-      net: string;
       gave: string;
-      netInvoiced: string;
       gaveInvoiced: string;
     }>(
-      `SELECT c.id, c.number, c.name, COUNT(DISTINCT o.id) AS orders, ROUND(SUM(${OWN_NET}), 2) AS net,
-              SUM(ROUND(l.promotion_unit * (l.quantity - l.cancelled), 2)) AS gave, ROUND(SUM(${OWN_NET} * ${INVOICED}), 2) AS net_invoiced,
+      `SELECT c.id, c.number, c.name, COUNT(DISTINCT o.id) AS orders,
+              SUM(ROUND(l.promotion_unit * (l.quantity - l.cancelled), 2)) AS gave,
               SUM(ROUND(l.promotion_unit * l.invoiced, 2)) AS gave_invoiced
          FROM ${GIVEN} GROUP BY c.id ORDER BY gave DESC, c.id LIMIT 100`,
       of,
+    ),
+    sql.rows<{ customerId: number; net: string; netInvoiced: string }>(
+      `SELECT o.customer_id, ROUND(SUM(${OWN_NET}), 2) AS net, ROUND(SUM(${OWN_NET} * ${INVOICED}), 2) AS net_invoiced
+         FROM (SELECT DISTINCT l.id FROM ${EARNED}) e
+         JOIN sales_order_line l ON l.company_id = ? AND l.id = e.id
+         JOIN sales_order o ON o.company_id = l.company_id AND o.id = l.order_id
+        GROUP BY o.customer_id`,
+      [companyId, id, companyId],
     ),
     sql.rows<{
       id: number;
@@ -105,10 +120,10 @@ export async function openPromotion(
     budget: head.budget,
     used: head.used,
     lines,
-    brought: brought.map(({ id: customerId, number, name, ...rest }) => ({
-      customer: { id: customerId, number, name },
-      ...rest,
-    })),
+    brought: brought.map(({ id: customerId, number, name, ...rest }) => {
+      const { net = '0', netInvoiced = '0' } = nets.find((each) => each.customerId === customerId) ?? {};
+      return { customer: { id: customerId, number, name }, ...rest, net, netInvoiced };
+    }),
     orders: orders.map((row) => ({
       document: { kind: 'SO' as const, id: row.id, number: row.number },
       customer: { id: row.partyId, number: row.partyNumber, name: row.partyName },

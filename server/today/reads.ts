@@ -1,3 +1,4 @@
+import { ownCurrency } from '../catalogue';
 import type { Right } from '@api/access';
 import { addDays, share, type Day, type DocumentKind } from '@core/kernel';
 import type { TodayRow } from '@api/today';
@@ -59,6 +60,7 @@ const SEEN_BY: Partial<Record<TodayRow['kind'], Right | readonly Right[]>> = {
   'offer-to-send': ['send'],
   'standing-needs': 'orders',
   'card-hanging': 'counter',
+  'promotion-low': 'promotions',
 };
 
 /** Planned orders `p` of some kinds that must be begun by a day, in words of what they are and whom they are for. // T12 */
@@ -314,6 +316,17 @@ const SOURCES: readonly Source[] = [
             JOIN customer c ON c.company_id = o.company_id AND c.id = o.customer_id
            WHERE k.company_id = ? AND k.hanging = TRUE GROUP BY o.id ORDER BY o.id LIMIT ?`,
     values: (companyId) => [companyId],
+  },
+  {
+    band: 'coming',
+    kind: 'promotion-low',
+    // A promotion that has a tenth of its budget left, or nothing, and days to go. // S13
+    sql: `SELECT 'PM' AS document_kind, p.id AS document_id, p.number, p.name AS party, 1 AS count, p.last_day AS day, p.budget - p.used AS amount,
+                 ${ownCurrency('p.company_id')} AS currency, p.used AS done, p.budget AS whole, NULL AS order_line_id, '' AS note
+            FROM promotion p FORCE INDEX (promotion_last)
+           WHERE p.company_id = ? AND p.last_day >= ? AND p.first_day <= ? AND p.state = 'running' AND p.used >= p.budget * 0.9
+           ORDER BY p.last_day, p.id LIMIT ?`,
+    values: (companyId, workDate) => [companyId, workDate, workDate],
   },
   {
     band: 'now',

@@ -36,6 +36,8 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'New sales order', path: '/orders/new' },
   { name: 'Standing orders', path: '/standing-orders' },
   { name: 'New standing order', path: '/standing-orders?do=new' },
+  { name: 'Promotions and what they brought', path: '/promotions' },
+  { name: 'New promotion', path: '/promotions?do=new' },
   { name: 'Keep an order at the counter', path: '/counter' },
   { name: 'Sell at the till', path: '/till' },
   { name: 'Drawers: count and close', path: '/drawers' },

@@ -12,6 +12,7 @@ import { routes as mail } from '../mail/routes';
 import { routes as orders } from '../orders/routes';
 import { routes as parties } from '../parties/routes';
 import { providers as promiseProviders, routes as promise } from '../promise/routes';
+import { routes as promotions } from '../promotions/routes';
 import { routes as purchasing } from '../purchasing/routes';
 import { routes as serial } from '../serial/routes';
 import { routes as goingOut } from '../going-out/routes';
@@ -30,6 +31,7 @@ export const ROOMS: Routes = [
   ...orders,
   ...counter,
   ...standing,
+  ...promotions,
   ...supply,
   ...sisters,
   ...purchasing,

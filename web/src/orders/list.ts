@@ -31,6 +31,7 @@ const IMPORTED: ImportData = {
   imports: [DocumentDockLazy, ListPage, RouterLink],
   template: `<k-list-page [list]="list">
     <a acts class="act" routerLink="/standing-orders">Standing orders</a>
+    <a acts class="act" routerLink="/promotions">Promotions</a>
     <button acts type="button" class="act" (click)="bringIn()">Bring in…</button>
     <k-document-dock-lazy [document]="list.about()" />
   </k-list-page>`,

@@ -48,6 +48,7 @@ const BY: Record<StepKind, string> = {
   group: 'group price',
   list: 'the list',
   cost: 'market price',
+  promotion: '',
   'split-pack': '',
   freight: '',
   options: '',
@@ -57,13 +58,19 @@ const BY: Record<StepKind, string> = {
 
 /** Where a line's price comes from, in a word. // R1 R4 */
 export function pricedBy(row: TypedLine, found: LinePrice | undefined): string {
+  if (row.free) return `free, ${row.free}`;
   if (row.price !== '') return 'by hand';
-  if (found) return found.agreement || BY[found.steps[0]?.kind ?? 'list'];
+  if (found) return found.agreement || promotionIn(found.steps) || BY[found.steps[0]?.kind ?? 'list'];
   return row.agreement || 'the list';
 }
 
+/** The number of the promotion that took something off. // S13 */
+const promotionIn = (steps: LinePrice['steps']): string =>
+  steps.find(({ kind, amount }) => kind === 'promotion' && amount !== '0')?.source.split(' ')[0] ?? '';
+
 /** The same of a line of an order that is kept. */
 export function keptBy(line: OrderLine): string {
+  if (line.promotion) return line.promotion.free ? `free, ${line.promotion.number}` : line.promotion.number;
   if (line.sold.price !== null) return 'by hand';
   return line.agreement?.number ?? BY[line.buildUp[0]?.kind ?? 'list'];
 }
@@ -76,7 +83,7 @@ const withChosen = (name: string, options: readonly { number: string }[]) =>
 export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[] {
   const { currency, workDate, lines, refusals, setLine } = ground;
   const at = (row: TypedLine, field: string) => refusedAt(refusals, `lines.${lines.indexOf(row)}.${field}`);
-  return [
+  const columns: GridColumn<TypedLine>[] = [
     { id: 'line', head: '', width: 36, text: (row) => String(lines.indexOf(row) + 1) },
     {
       id: 'item',
@@ -210,6 +217,12 @@ export function typedColumns(ground: TypedColumnsGround): GridColumn<TypedLine>[
       },
     },
   ];
+  // What is free is said by what is bought.
+  return columns.map((column) =>
+    column.edit
+      ? { ...column, edit: { ...column.edit, when: (row) => !row.free && (column.edit!.when?.(row) ?? true) } }
+      : column,
+  );
 }
 
 /** The lines of an order that is followed to its end. */
@@ -252,7 +265,10 @@ export function lineColumns(
       head: 'Priced by',
       width: 82,
       text: keptBy,
-      link: (row) => row.agreement && pathOf(row.agreement),
+      link: (row) => {
+        const by = row.promotion ?? row.agreement;
+        return by && pathOf(by);
+      },
     },
     { id: 'route', head: 'Route', width: 104, text: (row) => ROUTE_NAMES[row.route] },
     { id: 'supplied', head: 'Supplied by', text: (row) => suppliedBy(row), need: (row) => row.needsPurchase },

@@ -9,6 +9,7 @@ const WORDS: Record<StepKind, string> = {
   group: 'Their group’s price',
   list: 'List price',
   cost: 'Made of the market price',
+  promotion: 'Promotion',
   'split-pack': 'Less than a full pack',
   freight: 'Freight to them',
   options: 'What was chosen for it',

@@ -59,6 +59,8 @@ export interface TypedLine {
   /** Whether anything may be chosen for it, and what is. // W2 */
   hasOptions: boolean;
   options: readonly ChosenOption[];
+  /** The promotion it is free with: it is as what is bought earns it, and not typed. // S13 */
+  free?: string;
 }
 
 export interface TypedOrder {
@@ -167,6 +169,7 @@ export function typedOf(sheet: OrderSheet): TypedOrder {
       locationId: line.location?.id ?? MAIN_LOCATION,
       hasOptions: line.hasOptions,
       options: line.options.map(({ id, number }) => ({ id, number })),
+      ...(line.promotion?.free ? { free: line.promotion.number } : {}),
     })),
   };
 }
@@ -262,7 +265,7 @@ export function copyOf(sheet: OrderSheet, workDate: string): OrderInput {
     shipToId: sheet.shipTo?.id ?? null,
     customerReference: '',
     lines: sheet.lines
-      .filter((line) => line.cancelled !== line.quantity)
+      .filter((line) => line.cancelled !== line.quantity && !line.promotion?.free)
       .map((line) => ({
         id: null,
         itemId: line.item.id,

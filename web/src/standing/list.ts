@@ -80,12 +80,14 @@ export class StandingList {
       this.begin({
         customer: { ...order.customer, shipTos: order.shipTos, shipToId: order.shipTo?.id ?? null },
         reference: order.customerReference,
-        lines: order.lines.map(({ item, sold, units, quantity }) => ({
-          item,
-          quantity: sold.factor === '1' ? quantity : dec(quantity).div(sold.factor).toFixed(),
-          unit: sold.factor === '1' ? '' : sold.unit,
-          units: [item.unit, ...units.map(({ unit }) => unit)],
-        })),
+        lines: order.lines
+          .filter(({ promotion }) => !promotion?.free)
+          .map(({ item, sold, units, quantity }) => ({
+            item,
+            quantity: sold.factor === '1' ? quantity : dec(quantity).div(sold.factor).toFixed(),
+            unit: sold.factor === '1' ? '' : sold.unit,
+            units: [item.unit, ...units.map(({ unit }) => unit)],
+          })),
       }),
     );
   }

@@ -119,6 +119,14 @@ export function sentenceOfRow(row: TodayRow, workDate: string): TodayShown {
         path,
         'Standing orders',
       );
+    case 'promotion-low':
+      return shown(
+        `${row.party}: ${row.amount === '0' ? 'nothing' : `${row.currency} ${money(row.amount ?? '0', row.currency)}`} is left to give until ${on}`,
+        '',
+        'See to it',
+        path,
+        'Promotions',
+      );
     case 'card-hanging':
       return shown(
         row.note === 'back'
