@@ -22,6 +22,8 @@ export const RIGHTS = [
   'plan',
   /** Keeping promotions. // S13 */
   'promotions',
+  /** Seeing what all sales persons earn, and keeping their rates and statements. // S12 */
+  'commission',
   /** Reporting what is made: components used, work done, what came of it. // W3 */
   'work',
   /** Closing months, and opening them again. // P9 */

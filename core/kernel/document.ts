@@ -20,6 +20,7 @@ export const DOCUMENTS = {
   DR: { name: 'drawer', path: '/drawers' },
   ST: { name: 'standing order', path: '/standing-orders' },
   PM: { name: 'promotion', path: '/promotions' },
+  CS: { name: 'commission statement', path: '/commission' },
 } as const;
 
 export type DocumentKind = keyof typeof DOCUMENTS;

@@ -8,6 +8,8 @@ export {
   drawJournal,
   journal,
   drawerClosedJournal,
+  commissionJournal,
+  commissionPaidJournal,
   drawerMoveJournal,
   MONEY,
   paymentJournal,

@@ -25,6 +25,8 @@ export const ACCOUNT_ROLES = [
   'card-clearing',
   'cash-rounding',
   'drawer-difference',
+  'commission',
+  'commission-owed',
 ] as const;
 export type AccountRole = (typeof ACCOUNT_ROLES)[number];
 
@@ -277,4 +279,14 @@ export function drawJournal(settled: Both, carried: Dec): JournalEntry[] {
     both('receivable', negBoth(settled)),
     own('exchange-difference', settled.own.minus(carried)),
   ]);
+}
+
+/** What a sales person earned, as a statement says it; less than nothing is taken back. // S12 */
+export function commissionJournal(amount: string): JournalEntry[] {
+  return journal([own('commission', dec(amount)), own('commission-owed', dec(amount).neg())]);
+}
+
+/** A statement is paid out of the bank. // S12 */
+export function commissionPaidJournal(amount: string): JournalEntry[] {
+  return journal([own('commission-owed', dec(amount)), own('bank', dec(amount).neg())]);
 }

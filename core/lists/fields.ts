@@ -14,6 +14,7 @@ export const TARGETS = [
   'calendar',
   'work-centre',
   'contact',
+  'person',
   'location',
   'option-group',
   'option',
@@ -68,7 +69,7 @@ export interface KeptList {
   /** Rows are added and removed; else only changed. */
   grows: boolean;
   /** Who keeps it, where that is not who keeps all the others: the right they have. */
-  keptBy?: 'payments' | 'upkeep';
+  keptBy?: 'payments' | 'upkeep' | 'commission';
 }
 
 /** The cells of a row, by field; what was not typed is empty. */

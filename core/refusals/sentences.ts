@@ -120,6 +120,13 @@ export const sentences = {
   'promotion-line-used': (f: { promotion: string; line: string }) =>
     `Orders have something of line ${f.line} of ${f.promotion}; it stays as it is. Add another line instead.`,
   'promotion-so-already': (f: { promotion: string; state: string }) => `${f.promotion} is ${f.state} already.`,
+  // commission
+  'nothing-earned': (f: { person: string; day: string }) =>
+    `${f.person} earned nothing up to ${d(f.day)} that is on no statement yet.`,
+  'day-to-come': (f: { day: string; workDate: string }) =>
+    `${d(f.day)} is to come; give ${d(f.workDate)} or a day before it.`,
+  'statement-not-open': (f: { number: string; state: string }) =>
+    `${f.number} is ${f.state}; nothing more is done with it.`,
   // standing orders
   'standing-ended': (f: { number: string }) => `${f.number} has ended; make a new one from it.`,
   'standing-not-active': (f: { number: string; state: string }) => `${f.number} is ${f.state}; let it go on first.`,

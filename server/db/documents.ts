@@ -22,4 +22,5 @@ export const TABLE_OF: Readonly<Record<DocumentKind, string>> = {
   DR: 'drawer',
   ST: 'standing_order',
   PM: 'promotion',
+  CS: 'commission_statement',
 };

@@ -17,6 +17,7 @@ import type { Metrics } from '../metrics';
 import { releasePlanned } from '../orders';
 import type { Jobs } from '../room';
 import { fittingOffers, lapsedHolds, letHoldGo, takeOffer } from '../sisters';
+import { countCommission } from '../commission';
 import { dueDates, makeStanding } from '../standing';
 import { standIn } from '../stand-ins';
 import { lateWorks, layLate } from '../workshop';
@@ -80,6 +81,7 @@ export async function tick(parts: JobParts): Promise<number> {
     acts += await fireDue(parts, doer);
     acts += await releaseDue(parts, doer);
     acts += await makeDue(parts, doer);
+    acts += await earnDue(parts, doer);
     acts += await layLateDue(parts, doer);
     acts += await takeFitting(parts, doer);
     acts += await letLapse(parts, doer);
@@ -197,6 +199,23 @@ async function makeDue({ database, log }: JobParts, doer: Doer): Promise<number>
     acts += made;
     // Another server had them, or nothing is due any more.
     if (made === 0) return acts;
+  }
+}
+
+/** Reckons the commission of invoices that changed. // S12 */
+async function earnDue({ database, log }: JobParts, doer: Doer): Promise<number> {
+  let acts = 0;
+  for (;;) {
+    const [due] = await database.rows('SELECT 1 AS n FROM commission_due WHERE company_id = ? LIMIT 1', [
+      doer.companyId,
+    ]);
+    if (!due) return acts;
+    const answer = await runAct(database, countCommission.asked({ since: null }), doer, randomUUID());
+    if (!answer.ok) {
+      log.warn({ why: answer.refusals.map(sentenceOf) }, 'commission could not be reckoned');
+      return acts;
+    }
+    acts += 1;
   }
 }
 

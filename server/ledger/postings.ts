@@ -117,6 +117,14 @@ const EXPECTED: readonly string[] = [
       `SELECT p.company_id, 'PY', p.id, ${role}, ${own}, ${foreign} FROM payment p
          JOIN open_item o ON o.company_id = p.company_id AND o.id = p.open_item_id`,
   ),
+  // S12: what a statement says is owed until it is paid; one that was withdrawn says nothing.
+  ...(
+    [
+      ['commission', "IF(d.state = 'withdrawn', 0, d.amount)"],
+      ['commission-owed', "IF(d.state = 'made', -d.amount, 0)"],
+      ['bank', "IF(d.state = 'paid', -d.amount, 0)"],
+    ] as const
+  ).map(([role, own]) => says("'CS'", `'${role}'`, own, '0', 'commission_statement d')),
   // C4: what is put into a drawer comes from the bank, what is counted at its end goes there.
   ...(
     [

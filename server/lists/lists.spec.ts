@@ -1,3 +1,4 @@
+import { layRates } from '../sample/commission';
 import { KEPT_LISTS } from '@core/lists';
 import { layCounter } from '../sample/counter';
 import { layDesk } from '../sample/desk';
@@ -19,6 +20,7 @@ describe('lists that are kept', () => {
     await layDesk(world.serving.database, world.masters, WORK_DATE, 7);
     await layWorks(world.serving.database, world.masters, WORK_DATE);
     await layCounter(world.serving.database, world.masters, WORK_DATE);
+    await layRates(world.serving.database, world.masters);
     salmah = await world.visitor();
   });
   afterAll(() => world.end());

@@ -17,6 +17,13 @@ const FOUND: Readonly<
   vendor: { table: 'vendor', number: 'number', name: 'name', text: 'name' },
   'price-group': { table: 'price_group', number: "''", name: 'name', text: 'name' },
   series: { table: 'market_series', number: "''", name: 'name', text: 'name' },
+  // Who works in the company.
+  person: {
+    table: '(SELECT DISTINCT r.company_id, p.id, p.name FROM person_role r JOIN person p ON p.id = r.person_id) worker',
+    number: "''",
+    name: 'name',
+    text: 'name',
+  },
   contact: { table: 'contact', number: "''", name: 'name', text: 'name' },
   location: { table: 'location', number: 'code', name: 'name', text: 'name' },
   'permit-type': { table: 'permit_type', number: "''", name: 'name', text: 'name' },

@@ -26,6 +26,7 @@ import {
   shipToTable,
   vendorTable,
 } from '../parties/tables';
+import { commissionRateTable } from '../commission/tables';
 import {
   allowanceTable,
   exchangeRateTable,
@@ -109,6 +110,21 @@ export const STORED: Readonly<Record<string, StoredList>> = {
       lastDay: own('last_day'),
     },
     looksIn: ['i.number', 'i.name', 'c.name', 'g.name'],
+  },
+  'commission-rates': {
+    table: commissionRateTable,
+    from: `commission_rate x LEFT JOIN person p ON p.id = x.person_id ${MAYBE_GROUP} LEFT JOIN item_group ig ON ig.company_id = x.company_id AND ig.id = x.item_group_id`,
+    fields: {
+      person: ["COALESCE(p.name, '')", 'person_id'],
+      group: ['g.name', 'price_group_id'],
+      itemGroup: ["COALESCE(ig.name, '')", 'item_group_id'],
+      perCent: own('per_cent'),
+      of: own('base'),
+      at: own('earned_at'),
+      firstDay: own('first_day'),
+      lastDay: own('last_day'),
+    },
+    looksIn: ['p.name', 'g.name', 'ig.name'],
   },
   allowances: {
     table: allowanceTable,

@@ -1,0 +1,2 @@
+export { countCommission } from './acts';
+export { openStatement } from './reads';
