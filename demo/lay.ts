@@ -7,6 +7,7 @@ import { layMasters } from '../server/sample/masters';
 import { layAbroad, tellAbroad } from './abroad';
 import { layCounted } from './counted';
 import { layCounterStory } from './counter';
+import { layCommission } from './commission';
 import { layPromotions } from './promotions';
 import { layRounds } from './rounds';
 import { layStanding } from './standing';
@@ -61,6 +62,7 @@ export async function layDemo(database: Database, options: DemoOptions): Promise
   await layEast(database, actor, masters, workDate);
   await layCounted(database, actor, masters, workDate);
   await layStanding(actor, masters, workDate);
+  await layCommission(database, actor, masters, workDate);
   await layPromotions(database, actor, masters, workDate);
   await layRounds(database, actor, masters, workDate);
   await layCounterStory(database, masters, workDate);

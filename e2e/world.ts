@@ -1,5 +1,5 @@
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
-import { CHANDRA, HAFIZ, layDemo, PEOPLE, placeOf, type Place } from '../demo';
+import { CHANDRA, HAFIZ, layDemo, PEOPLE, SELLERS, placeOf, type Place } from '../demo';
 import { connect } from '../server/db';
 import { migrate } from '../server/db/migrate';
 import { copyOfTemplate } from '../server/testing/copy';
@@ -71,7 +71,7 @@ export const test = base.extend<{ quiet: void }, { demo: Demo }>({
 export { expect };
 
 export async function signIn(page: Page, name = 'salmah'): Promise<void> {
-  const person = [...PEOPLE, HAFIZ, CHANDRA].find((each) => each.signIn === name)!;
+  const person = [...PEOPLE, HAFIZ, ...SELLERS, CHANDRA].find((each) => each.signIn === name)!;
   await page.goto('/');
   await page.getByLabel('Name').fill(person.signIn);
   await page.getByLabel('Password').fill(person.password);

@@ -1,5 +1,5 @@
 import { format } from 'date-fns';
-import { CHANDRA, HAFIZ, isEmpty, layDemo, PEOPLE } from '../demo';
+import { CHANDRA, HAFIZ, isEmpty, layDemo, PEOPLE, SELLERS } from '../demo';
 import { connect, MIGRATIONS } from '../server/db';
 import { migrate } from '../server/db/migrate';
 
@@ -36,7 +36,7 @@ export async function prepare(options: PrepareOptions): Promise<{ signIns: reado
       });
     }
     const [demo] = await database.rows('SELECT id FROM company WHERE demo = TRUE LIMIT 1');
-    return { signIns: demo ? [...PEOPLE, HAFIZ, CHANDRA] : null };
+    return { signIns: demo ? [...PEOPLE, HAFIZ, ...SELLERS, CHANDRA] : null };
   } finally {
     await database.close();
   }

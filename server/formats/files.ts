@@ -12,6 +12,7 @@ import { pickPaper } from './pick-paper';
 import type { Unset } from './pdf';
 import { runPaper } from './run-paper';
 import { keptSlipPaper, slipPaper } from './slip-paper';
+import { statementPaper } from './statement-paper';
 import { tableFiles } from './spreadsheet';
 import { madeFile } from './write-file';
 
@@ -69,6 +70,16 @@ export const formatFiles: readonly FileAnswer[] = [
       const unset = await parts.database.snapshot((sql) => runPaper(sql, who!.companyId, who!.workDate, asked));
       const content = await madeFile({ kind: 'pdf', unset }, { person: who!.personId, signal });
       return { name: 'run.pdf', type: 'application/pdf', content, how: 'inline' };
+    },
+  },
+  {
+    path: '/commission/statements/:id/statement.pdf',
+    what: 'This statement',
+    async read({ ctx, parts, who, signal }) {
+      const { id } = checked(IdParam, ctx['params'], 'The address');
+      const unset = await parts.database.snapshot((sql) => statementPaper(sql, who!, id));
+      const content = await madeFile({ kind: 'pdf', unset }, { person: who!.personId, signal });
+      return { name: `${unset.number}.pdf`, type: 'application/pdf', content, how: 'inline' };
     },
   },
   paper('/slips/:id/slip.pdf', 'This slip', slipPaper),

@@ -17,6 +17,12 @@ export const CHANDRA = {
   role: 'Order administrator at Muara Bening',
 } as const;
 
+/** Who sells, and earns commission by it. */
+export const SELLERS = [
+  { signIn: 'aida', name: 'Aida', password: 'spring-gauge', role: 'Sales person' },
+  { signIn: 'tomas', name: 'Tomás', password: 'delta-wren', role: 'Sales person' },
+] as const;
+
 /** Who stands at the counter. */
 export const HAFIZ = {
   signIn: 'hafiz',

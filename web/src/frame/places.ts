@@ -38,6 +38,8 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'New standing order', path: '/standing-orders?do=new' },
   { name: 'Promotions and what they brought', path: '/promotions' },
   { name: 'New promotion', path: '/promotions?do=new' },
+  { name: 'Commission: what is earned, and statements', path: '/commission' },
+  { name: 'Keep commission rates', path: '/lists?list=commission-rates' },
   { name: 'Keep an order at the counter', path: '/counter' },
   { name: 'Sell at the till', path: '/till' },
   { name: 'Drawers: count and close', path: '/drawers' },

@@ -4,6 +4,7 @@ import { routes as access } from '../access/routes';
 import { routes as agreements } from '../agreements/routes';
 import { routes as billing } from '../billing/routes';
 import { routes as catalogue } from '../catalogue/routes';
+import { routes as commission } from '../commission/routes';
 import { routes as counter } from '../counter/routes';
 import { routes as insight } from '../insight/routes';
 import { routes as ledger } from '../ledger/routes';
@@ -32,6 +33,7 @@ export const ROOMS: Routes = [
   ...counter,
   ...standing,
   ...promotions,
+  ...commission,
   ...supply,
   ...sisters,
   ...purchasing,
