@@ -62,6 +62,42 @@ export async function layPromotions(database: Database, actor: Actor, masters: M
     },
     workDate,
   );
+  // The vendor of membranes supports their price; what was accrued up to last month is claimed, and half settled. // S13
+  const [membranes] = await database.rows<{ id: number }>(
+    "SELECT id FROM vendor WHERE company_id = ? AND number = 'V-101'",
+    [masters.companyId],
+  );
+  const promised = { version: null, vendorId: membranes!.id, customerId: null, priceGroupId: null, promotionId: null };
+  await actor.does(
+    'saveSupport',
+    {
+      id: null,
+      ...promised,
+      name: 'Membranes below the market',
+      firstDay: addDays(workDate, -80),
+      lastDay: addDays(workDate, 40),
+      lines: [{ id: null, itemId: item('RO-4040'), groupId: null, perUnit: '12.5' }],
+    },
+    workDate,
+  );
+  await actor.does('countSupport', {}, workDate);
+  const until = addDays(`${workDate.slice(0, 7)}-01`, -1);
+  const [owed] = await database.rows<{ amount: string | null }>(
+    'SELECT SUM(amount) AS amount FROM support_accrual WHERE company_id = ? AND accrued_on <= ?',
+    [masters.companyId, until],
+  );
+  if (owed!.amount !== null && dec(owed!.amount).gt(0)) {
+    const [claim] = await actor.does('makeClaim', { vendorId: membranes!.id, until }, workDate);
+    const [invoice] = await database.rows<{ id: number; open: string }>(
+      "SELECT id, amount - settled AS open FROM open_item WHERE company_id = ? AND vendor_id = ? AND currency = 'MYR' AND settled < amount ORDER BY due_date LIMIT 1",
+      [masters.companyId, membranes!.id],
+    );
+    const half = dec(owed!.amount).div(2).round(2, 0);
+    if (invoice && dec(invoice.open).gte(half)) {
+      const settled = { id: claim, version: 1, openItemId: invoice.id, amount: half.toFixed() };
+      await actor.does('settleClaim', settled, workDate);
+    }
+  }
   const [growers] = await database.rows<{ id: number }>(
     "SELECT id FROM price_group WHERE company_id = ? AND name = 'Growers'",
     [masters.companyId],

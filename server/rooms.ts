@@ -2,6 +2,7 @@ import { room as access } from './access/room';
 import { room as agreements } from './agreements/room';
 import { room as billing } from './billing/room';
 import { room as counter } from './counter/room';
+import { room as claims } from './claims/room';
 import { room as commission } from './commission/room';
 import { room as catalogue } from './catalogue/room';
 import { room as goingOut } from './going-out/room';
@@ -32,6 +33,7 @@ export const ROOMS: readonly Room[] = [
   agreements,
   orders,
   promotions,
+  claims,
   commission,
   standing,
   mail,

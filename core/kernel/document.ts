@@ -20,6 +20,8 @@ export const DOCUMENTS = {
   DR: { name: 'drawer', path: '/drawers' },
   ST: { name: 'standing order', path: '/standing-orders' },
   PM: { name: 'promotion', path: '/promotions' },
+  VS: { name: 'support by a vendor', path: '/support' },
+  CL: { name: 'claim on a vendor', path: '/claims' },
   CS: { name: 'commission statement', path: '/commission' },
 } as const;
 

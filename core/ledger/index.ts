@@ -8,6 +8,8 @@ export {
   drawJournal,
   journal,
   drawerClosedJournal,
+  claimJournal,
+  supportJournal,
   commissionJournal,
   commissionPaidJournal,
   drawerMoveJournal,

@@ -25,6 +25,8 @@ export const ACCOUNT_ROLES = [
   'card-clearing',
   'cash-rounding',
   'drawer-difference',
+  'claims-owed',
+  'support-earned',
   'commission',
   'commission-owed',
 ] as const;
@@ -289,4 +291,15 @@ export function commissionJournal(amount: string): JournalEntry[] {
 /** A statement is paid out of the bank. // S12 */
 export function commissionPaidJournal(amount: string): JournalEntry[] {
   return journal([own('commission-owed', dec(amount)), own('bank', dec(amount).neg())]);
+}
+
+/** What a vendor owes us for what we sold; below zero where it came back. // S13 */
+export function supportJournal(amount: string): JournalEntry[] {
+  return journal([own('claims-owed', dec(amount)), own('support-earned', dec(amount).neg())]);
+}
+
+/** What became of a claim: it lessens what we owe the vendor, is paid into the bank, or is given up. // S13 */
+export function claimJournal(how: 'invoice' | 'paid' | 'lost', amount: string): JournalEntry[] {
+  const role = ({ invoice: 'payable', paid: 'bank', lost: 'support-earned' } as const)[how];
+  return journal([own(role, dec(amount)), own('claims-owed', dec(amount).neg())]);
 }

@@ -120,6 +120,19 @@ export const sentences = {
   'promotion-line-used': (f: { promotion: string; line: string }) =>
     `Orders have something of line ${f.line} of ${f.promotion}; it stays as it is. Add another line instead.`,
   'promotion-so-already': (f: { promotion: string; state: string }) => `${f.promotion} is ${f.state} already.`,
+  // claims on vendors
+  'support-line-used': (f: { support: string; line: string }) =>
+    `Something is owed by line ${f.line} of ${f.support} already; it stays. Stop the support instead.`,
+  'support-so-already': (f: { support: string; state: string }) => `${f.support} is ${f.state} already.`,
+  'nothing-to-claim': (f: { vendor: string; day: string }) =>
+    `${f.vendor} owes us nothing up to ${d(f.day)} that is on no claim yet.`,
+  'claim-not-open': (f: { claim: string }) => `${f.claim} is settled or withdrawn; nothing more is done with it.`,
+  'above-claim': (f: { claim: string; asked: string; left: string }) =>
+    `${f.asked} is more than can be settled of ${f.claim}; give ${f.left} at most.`,
+  'not-of-vendor': (f: { invoice: string }) => `${f.invoice} is of another vendor; choose one of theirs.`,
+  'claim-currency': (f: { claim: string; currency: string }) =>
+    `${f.claim} is in ${f.currency}, and this invoice is not; choose one that is, or have the claim paid.`,
+  'nothing-owed': (f: { invoice: string }) => `Nothing is owed on ${f.invoice} any more; choose another.`,
   // commission
   'nothing-earned': (f: { person: string; day: string }) =>
     `${f.person} earned nothing up to ${d(f.day)} that is on no statement yet.`,

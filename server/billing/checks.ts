@@ -45,6 +45,7 @@ export const checks: readonly Check[] = [
     total(
       'SELECT SUM(p.amount) FROM payment p WHERE p.company_id = x.company_id AND p.open_item_id = x.id',
       'SELECT SUM(s.amount) FROM set_off s WHERE s.company_id = x.company_id AND s.invoice_item_id = x.id',
+      'SELECT SUM(m.amount) FROM claim_move m WHERE m.company_id = x.company_id AND m.open_item_id = x.id',
       'SELECT -SUM(s.amount) FROM set_off s WHERE s.company_id = x.company_id AND s.credit_item_id = x.id',
       `SELECT SUM(m.amount) FROM prepayment_move m
         WHERE m.company_id = x.company_id AND m.customer_invoice_id = x.customer_invoice_id AND m.kind = 'drawn'`,

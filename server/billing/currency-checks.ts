@@ -79,6 +79,7 @@ export const inBothCurrencies: readonly Check[] = [
     'x.own_settled',
     total(
       'SELECT SUM(p.own_settled) FROM payment p WHERE p.company_id = x.company_id AND p.open_item_id = x.id',
+      'SELECT SUM(m.amount) FROM claim_move m WHERE m.company_id = x.company_id AND m.open_item_id = x.id',
       'SELECT SUM(s.own_invoice) FROM set_off s WHERE s.company_id = x.company_id AND s.invoice_item_id = x.id',
       'SELECT -SUM(s.own_credit) FROM set_off s WHERE s.company_id = x.company_id AND s.credit_item_id = x.id',
       `SELECT SUM(m.own_worth) FROM prepayment_move m

@@ -22,5 +22,7 @@ export const TABLE_OF: Readonly<Record<DocumentKind, string>> = {
   DR: 'drawer',
   ST: 'standing_order',
   PM: 'promotion',
+  VS: 'support',
+  CL: 'claim',
   CS: 'commission_statement',
 };

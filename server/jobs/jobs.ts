@@ -6,7 +6,7 @@ import { plannedUpTo } from '@core/agreements';
 import { sentenceOf } from '@core/refusals';
 import type { Day } from '@core/kernel';
 import { RIGHTS } from '@api/access';
-import { runAct, type Doer } from '../acts';
+import { type Asked, runAct, type Doer } from '../acts';
 import { fireReminders, remindersDue } from '../agreements';
 import { lookForShort } from '../going-out';
 import { today, type Clock } from '../clock';
@@ -17,6 +17,7 @@ import type { Metrics } from '../metrics';
 import { releasePlanned } from '../orders';
 import type { Jobs } from '../room';
 import { fittingOffers, lapsedHolds, letHoldGo, takeOffer } from '../sisters';
+import { countSupport } from '../claims';
 import { countCommission } from '../commission';
 import { dueDates, makeStanding } from '../standing';
 import { standIn } from '../stand-ins';
@@ -81,7 +82,8 @@ export async function tick(parts: JobParts): Promise<number> {
     acts += await fireDue(parts, doer);
     acts += await releaseDue(parts, doer);
     acts += await makeDue(parts, doer);
-    acts += await earnDue(parts, doer);
+    acts += await lookAgain(parts, doer, 'support_due', countSupport.asked({}));
+    acts += await lookAgain(parts, doer, 'commission_due', countCommission.asked({ since: null }));
     acts += await layLateDue(parts, doer);
     acts += await takeFitting(parts, doer);
     acts += await letLapse(parts, doer);
@@ -202,17 +204,20 @@ async function makeDue({ database, log }: JobParts, doer: Doer): Promise<number>
   }
 }
 
-/** Reckons the commission of invoices that changed. // S12 */
-async function earnDue({ database, log }: JobParts, doer: Doer): Promise<number> {
+/** Looks at invoices that changed since: what is earned by them, what vendors owe us for them. // S12 S13 */
+async function lookAgain(
+  { database, log }: JobParts,
+  doer: Doer,
+  due: 'support_due' | 'commission_due',
+  asked: Asked,
+): Promise<number> {
   let acts = 0;
   for (;;) {
-    const [due] = await database.rows('SELECT 1 AS n FROM commission_due WHERE company_id = ? LIMIT 1', [
-      doer.companyId,
-    ]);
-    if (!due) return acts;
-    const answer = await runAct(database, countCommission.asked({ since: null }), doer, randomUUID());
+    const [first] = await database.rows(`SELECT 1 AS n FROM ${due} WHERE company_id = ? LIMIT 1`, [doer.companyId]);
+    if (!first) return acts;
+    const answer = await runAct(database, asked, doer, randomUUID());
     if (!answer.ok) {
-      log.warn({ why: answer.refusals.map(sentenceOf) }, 'commission could not be reckoned');
+      log.warn({ due, why: answer.refusals.map(sentenceOf) }, 'invoices could not be looked at again');
       return acts;
     }
     acts += 1;

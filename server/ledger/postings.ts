@@ -117,6 +117,23 @@ const EXPECTED: readonly string[] = [
       `SELECT p.company_id, 'PY', p.id, ${role}, ${own}, ${foreign} FROM payment p
          JOIN open_item o ON o.company_id = p.company_id AND o.id = p.open_item_id`,
   ),
+  // S13: what vendors owe us for what we sold, and what became of what was claimed.
+  ...(
+    [
+      ['claims-owed', 'a.amount'],
+      ['support-earned', '-a.amount'],
+    ] as const
+  ).map(
+    ([role, own]) =>
+      `SELECT a.company_id, 'VS', l.support_id, '${role}', ${own}, 0 FROM support_accrual a
+         JOIN support_line l ON l.company_id = a.company_id AND l.id = a.support_line_id`,
+  ),
+  ...(
+    [
+      ["CASE m.kind WHEN 'invoice' THEN 'payable' WHEN 'paid' THEN 'bank' ELSE 'support-earned' END", 'm.amount'],
+      ["'claims-owed'", '-m.amount'],
+    ] as const
+  ).map(([role, own]) => `SELECT m.company_id, 'CL', m.claim_id, ${role}, ${own}, 0 FROM claim_move m`),
   // S12: what a statement says is owed until it is paid; one that was withdrawn says nothing.
   ...(
     [

@@ -19,6 +19,7 @@ const CHART: readonly { code: string; name: string; role: AccountRole }[] = [
   { code: '1100', name: 'Accounts receivable', role: 'receivable' },
   { code: '1200', name: 'Inventory', role: 'inventory' },
   { code: '1250', name: 'Work in progress', role: 'work-in-progress' },
+  { code: '1300', name: 'Claims on vendors', role: 'claims-owed' },
   { code: '1400', name: 'Input tax', role: 'input-tax' },
   { code: '2000', name: 'Accounts payable', role: 'payable' },
   { code: '2100', name: 'Received not invoiced', role: 'received-not-invoiced' },
@@ -30,6 +31,7 @@ const CHART: readonly { code: string; name: string; role: AccountRole }[] = [
   { code: '4100', name: 'Rebates given', role: 'rebates-given' },
   { code: '5000', name: 'Cost of sales', role: 'cost-of-sales' },
   { code: '5100', name: 'Price difference', role: 'price-difference' },
+  { code: '5110', name: 'Support by vendors', role: 'support-earned' },
   { code: '5200', name: 'Stock differences', role: 'stock-difference' },
   { code: '5300', name: 'Exchange differences', role: 'exchange-difference' },
   { code: '5400', name: 'Labour absorbed', role: 'labour-absorbed' },
@@ -46,7 +48,7 @@ const SEES_ALL = [...SEES_BUYING, 'see-debts', 'write-to-others'] as const;
 /** The roles a company begins with. */
 export const ROLES: Record<string, readonly Right[]> = {
   'Order administrator': RIGHTS.filter((right) => right !== 'credit' && right !== 'periods'),
-  Buyer: [...SEES_BUYING, 'purchases', 'goods', 'approve', 'send', 'work-date'],
+  Buyer: [...SEES_BUYING, 'purchases', 'promotions', 'goods', 'approve', 'send', 'work-date'],
   'Stock keeper': ['goods', 'work', 'send', 'work-date'],
   'Accounts clerk': [
     ...SEES_ALL,

@@ -38,6 +38,8 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'New standing order', path: '/standing-orders?do=new' },
   { name: 'Promotions and what they brought', path: '/promotions' },
   { name: 'New promotion', path: '/promotions?do=new' },
+  { name: 'Support by vendors: what they owe us for what we sell', path: '/support' },
+  { name: 'Claims on vendors', path: '/claims' },
   { name: 'Commission: what is earned, and statements', path: '/commission' },
   { name: 'Keep commission rates', path: '/lists?list=commission-rates' },
   { name: 'Keep an order at the counter', path: '/counter' },

@@ -4,6 +4,7 @@ import { routes as access } from '../access/routes';
 import { routes as agreements } from '../agreements/routes';
 import { routes as billing } from '../billing/routes';
 import { routes as catalogue } from '../catalogue/routes';
+import { routes as claims } from '../claims/routes';
 import { routes as commission } from '../commission/routes';
 import { routes as counter } from '../counter/routes';
 import { routes as insight } from '../insight/routes';
@@ -33,6 +34,7 @@ export const ROOMS: Routes = [
   ...counter,
   ...standing,
   ...promotions,
+  ...claims,
   ...commission,
   ...supply,
   ...sisters,
