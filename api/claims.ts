@@ -9,6 +9,7 @@ import {
   IdParam,
   ItemRef,
   ListQuery,
+  namedOnce,
   page,
   Party,
   read,
@@ -52,6 +53,7 @@ export const openSupport = read({
   name: 'openSupport',
   path: '/support/:id',
   summary: 'What a vendor promised us for what we sell, and what was sold by it.',
+  needs: 'see-costs',
   params: IdParam,
   out: SupportSheet,
 });
@@ -74,6 +76,7 @@ export const listSupport = read({
   name: 'listSupport',
   path: '/support',
   summary: 'Support by vendors, newest first.',
+  needs: 'see-costs',
   query: ListQuery.extend({ vendor: z.coerce.number().int().positive().optional() }),
   out: page(SupportRow),
 });
@@ -121,6 +124,7 @@ export const openClaim = read({
   name: 'openClaim',
   path: '/claims/:id',
   summary: 'One claim on a vendor: its lines, what became of it, and the invoices it can be settled against.',
+  needs: 'see-costs',
   params: IdParam,
   out: ClaimSheet,
 });
@@ -140,6 +144,7 @@ export const listClaims = read({
   name: 'listClaims',
   path: '/claims',
   summary: 'Claims on vendors, newest first.',
+  needs: 'see-costs',
   query: ListQuery.extend({ state: z.enum(['open', 'settled', 'withdrawn']).optional() }),
   out: page(ClaimRow),
 });
@@ -148,6 +153,7 @@ export const claimable = read({
   name: 'claimable',
   path: '/claimable',
   summary: 'What vendors owe us by support and is on no claim yet, vendor by vendor.',
+  needs: 'see-costs',
   out: z.object({
     currency: z.string(),
     rows: z.array(z.object({ vendor: Party, amount: Decimal, lines: z.number() })),
@@ -167,9 +173,12 @@ export const saveSupport = act({
     promotionId: Id.nullable(),
     firstDay: TypedDay,
     lastDay: TypedDay,
-    lines: z
-      .array(z.object({ id: Id.nullable(), itemId: Id.nullable(), groupId: Id.nullable(), perUnit: TypedDecimal }))
-      .max(100),
+    lines: namedOnce(
+      z
+        .array(z.object({ id: Id.nullable(), itemId: Id.nullable(), groupId: Id.nullable(), perUnit: TypedDecimal }))
+        .max(100),
+      'id',
+    ),
   }),
   preview: z.object({ lines: z.number() }),
 });

@@ -54,6 +54,31 @@ export const listTills = read({
   out: z.object({ rows: z.array(Till) }),
 });
 
+/** What a device keeps of the items, to sell from while the server is away. // C6 */
+export const counterShelf = read({
+  name: 'counterShelf',
+  path: '/counter/shelf',
+  summary: 'Items in use with their list price, tax and bar codes, for a device that sells while the server is away.',
+  needs: 'counter',
+  out: z.object({
+    currency: z.string(),
+    rows: z.array(
+      z.object({
+        id: Id,
+        number: z.string(),
+        name: z.string(),
+        unit: z.string(),
+        price: Decimal,
+        taxCode: z.string(),
+        taxRate: Decimal,
+        permit: z.boolean(),
+        byNumber: z.boolean(),
+        codes: z.array(z.object({ code: z.string(), many: Decimal })),
+      }),
+    ),
+  }),
+});
+
 /** What was typed at the counter may mean an item, somebody, or an order that waits. */
 export const counterFind = read({
   name: 'counterFind',

@@ -39,6 +39,10 @@ export const BasketRow = z.object({
   lastDay: Day,
   /** On hand and held for nobody. */
   free: Decimal,
+  /** Ordered and still to come. */
+  open: Decimal,
+  /** How often it is bought, when it is due again, and how much of it is proposed; null where that cannot be told. */
+  again: z.object({ every: z.number(), dueOn: Day, quantity: Decimal.nullable() }).nullable(),
 });
 
 const Basket = z.object({ rows: z.array(BasketRow) });

@@ -9,6 +9,7 @@ import {
   IdParam,
   ItemRef,
   ListQuery,
+  namedOnce,
   page,
   Party,
   read,
@@ -73,6 +74,7 @@ export const openPromotion = read({
   name: 'openPromotion',
   path: '/promotions/:id',
   summary: 'One promotion: what it gives, what its budget has left, and what it brought by customer.',
+  needs: 'see-agreements',
   params: IdParam,
   out: PromotionSheet,
 });
@@ -94,6 +96,7 @@ export const listPromotions = read({
   name: 'listPromotions',
   path: '/promotions',
   summary: 'Promotions, newest first.',
+  needs: 'see-agreements',
   query: ListQuery.extend({ state: z.enum(['running', 'to come', 'over', 'stopped']).optional() }),
   out: page(PromotionRow),
 });
@@ -102,6 +105,7 @@ export const promotionChoices = read({
   name: 'promotionChoices',
   path: '/promotion-choices',
   summary: 'Price groups and item groups a promotion may be for.',
+  needs: 'see-agreements',
   out: z.object({ priceGroups: z.array(Named), itemGroups: z.array(Named) }),
 });
 
@@ -117,21 +121,24 @@ export const savePromotion = act({
     firstDay: TypedDay,
     lastDay: TypedDay,
     budget: TypedDecimal,
-    lines: z
-      .array(
-        z.object({
-          id: Id.nullable(),
-          itemId: Id.nullable(),
-          groupId: Id.nullable(),
-          kind: Text(10),
-          value: TypedDecimal,
-          from: TypedDecimal,
-          buy: TypedDecimal,
-          free: TypedDecimal,
-          freeItemId: Id.nullable(),
-        }),
-      )
-      .max(100),
+    lines: namedOnce(
+      z
+        .array(
+          z.object({
+            id: Id.nullable(),
+            itemId: Id.nullable(),
+            groupId: Id.nullable(),
+            kind: Text(10),
+            value: TypedDecimal,
+            from: TypedDecimal,
+            buy: TypedDecimal,
+            free: TypedDecimal,
+            freeItemId: Id.nullable(),
+          }),
+        )
+        .max(100),
+      'id',
+    ),
   }),
   preview: z.object({ lines: z.number() }),
 });

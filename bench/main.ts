@@ -8,12 +8,14 @@ import { benchNumbers } from './numbers';
 import { benchPost } from './post';
 import { benchAtp, benchCtp, benchRepromise } from './promise';
 import { benchRelease } from './release';
+import { benchSale } from './sale';
 import { benchSheet } from './sheet';
 import { benchChange } from './change';
 import { benchAssembleAndShip, benchFinish } from './finish';
 import { benchKeys } from './keys';
 import { benchShell } from './shell';
 import { Stage } from './stage';
+import { benchStanding } from './standing';
 import { benchStart } from './start';
 import { benchTakeOffer } from './take-offer';
 
@@ -21,7 +23,7 @@ interface Tools {
   startPrivateDatabase(folder: string, options: object): Promise<{ url: string; release(): Promise<void> }>;
 }
 
-/** `npm run bench [-- --scale full] [-- --only post,finish,assembleAndShip,change,takeOffer,keys,release,sheet,load,lists,numbers,going,atp,ctp,repromise,memory,shell,start]`: each against its floor, in turn. */
+/** `npm run bench [-- --scale full] [-- --only post,finish,assembleAndShip,change,takeOffer,sale,standing,keys,release,sheet,load,lists,numbers,going,atp,ctp,repromise,memory,shell,start]`: each against its floor, in turn. */
 async function main(): Promise<void> {
   const { values } = parseArgs({ options: { scale: { type: 'string', default: 'small' }, only: { type: 'string' } } });
   const full = values.scale === 'full';
@@ -36,6 +38,8 @@ async function main(): Promise<void> {
     wanted('assembleAndShip') ||
     wanted('change') ||
     wanted('takeOffer') ||
+    wanted('sale') ||
+    wanted('standing') ||
     wanted('keys') ||
     wanted('release') ||
     wanted('sheet') ||
@@ -54,6 +58,8 @@ async function main(): Promise<void> {
           if (wanted('assembleAndShip')) print(await benchAssembleAndShip(stage, full));
           if (wanted('change')) print(await benchChange(stage, full));
           if (wanted('takeOffer')) print(await benchTakeOffer(stage, full));
+          if (wanted('standing')) print(await benchStanding(stage, full));
+          if (wanted('sale')) print(await benchSale(stage, full));
           if (wanted('keys')) print(await benchKeys(stage));
           if (wanted('release')) print(await benchRelease(stage, full));
           if (wanted('sheet')) print(await benchSheet(stage, full));

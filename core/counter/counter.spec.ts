@@ -1,4 +1,8 @@
 import {
+  awayDue,
+  awayWords,
+  findOnShelf,
+  type ShelfItem,
   backRefusals,
   cashPieces,
   countedCash,
@@ -247,5 +251,50 @@ describe('C1 what is typed into the one field', () => {
     expect(understand('50.000', 'OMR')).toEqual({ kind: 'money', amount: '50.000' });
     expect(understand('50.00', 'OMR')).toEqual({ kind: 'quantity', quantity: '50.00' });
     expect(understand('5000', 'JPY')).toEqual({ kind: 'quantity', quantity: '5000' });
+  });
+});
+
+describe('C6 while the server is away', () => {
+  const item = (change: Partial<ShelfItem> = {}): ShelfItem => ({
+    id: 1,
+    number: 'SALT-25',
+    name: 'Softener salt, 25 kg',
+    unit: 'bag',
+    price: '24.45',
+    taxCode: 'S6',
+    taxRate: '6',
+    permit: false,
+    byNumber: false,
+    codes: [{ code: '02900000000257', many: '4' }],
+    ...change,
+  });
+  const shelf = [item(), item({ id: 2, number: 'FC-20', name: 'Cartridge for salt water', codes: [] })];
+
+  it('comes to what the lines do with their tax, in coins there are', () => {
+    const due = awayDue(
+      [
+        { item: item(), quantity: '3' },
+        { item: item({ taxCode: 'S0', taxRate: '0', price: '1.01' }), quantity: '2' },
+      ],
+      'MYR',
+    );
+    expect([due.net, due.total, due.toPay].map((each) => each.toFixed())).toEqual(['75.37', '79.77', '79.75']);
+    expect(awayDue([], 'MYR').toPay.toFixed()).toBe('0');
+  });
+
+  it.each([
+    ['2900000000257', ['SALT-25 4']],
+    ['fc-20', ['FC-20 1']],
+    ['salt', ['SALT-25 1', 'FC-20 1']],
+    ['cartridge', ['FC-20 1']],
+    ['', []],
+    ['valve', []],
+  ])('finds “%s” on the device', (typed, found) =>
+    expect(findOnShelf(shelf, typed).map(({ item: { number }, many }) => `${number} ${many}`)).toEqual(found),
+  );
+
+  it('says what could not be looked at', () => {
+    expect(awayWords(item())).toEqual([]);
+    expect(awayWords(item({ permit: true }))).toHaveLength(1);
   });
 });

@@ -1,3 +1,4 @@
+export { awayDue, awayWords, findOnShelf, type AwayLine, type ShelfItem } from './away';
 export { backRefusals, decideDepositBack, decidePayBack, type BackPayment, type PaidBy } from './back';
 export { cashPieces, countedCash, inCash, type PieceCount } from './cash';
 export { decideCloseDrawer, decideDrawerMove, decideOpenDrawer, drawerRefusals, type TillNow } from './drawer';

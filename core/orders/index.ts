@@ -31,6 +31,7 @@ export { confirmable, decideSave, type ConfirmableItem, type SaveGround } from '
 export { keepingPlanned, type PlannedFor } from './planned-lines';
 export type { PartOfOne } from './missing-parts';
 export { decideTold } from './told';
+export { proposalOf, type BoughtBefore, type Proposal } from './rhythm';
 export {
   decideChange,
   type ChangeEffects,

@@ -159,6 +159,9 @@ describe('G7 rights to see', () => {
     'threadBeyond',
     'sisterDays',
     'openStanding',
+    // One's own, and what others earn for who may see that.
+    'commissionOf',
+    'openStatement',
     'listStanding',
     'listRounds',
     'roundAddresses',

@@ -9,6 +9,7 @@ import { listDrawers, openDrawerSheet } from './drawers';
 import { counterFind } from './find';
 import { dropAtCounter, keepAtCounter } from './keep';
 import { sellAtTill } from './sell';
+import { counterShelf } from './shelf';
 import { listSlips, openSlip } from './slips';
 import { listTills } from './tills';
 
@@ -30,6 +31,7 @@ export const room: Room = {
   answers: [
     reads(contract.listTills, (sql, companyId) => listTills(sql, companyId)),
     reads(contract.counterFind, (sql, companyId, { query }) => counterFind(sql, companyId, query)),
+    reads(contract.counterShelf, (sql, companyId) => counterShelf(sql, companyId)),
     reads(contract.atTill, (sql, companyId, { query, workDate }) => atTill(sql, companyId, workDate, query)),
     reads(contract.openSlip, (sql, companyId, { params }) => openSlip(sql, companyId, params.id)),
     reads(contract.listSlips, (sql, companyId, { query }) => listSlips(sql, companyId, query)),

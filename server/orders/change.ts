@@ -15,7 +15,16 @@ import { beyondStatements, comingRead } from '../workshop';
 import { customerOf, linesShown, offersOfOrder, touchedBy } from './offers';
 import { standingOf } from './standing';
 import { totalsAgain } from './state';
-import { insertLines, lineColumns, linesNow, loadOrder, netOf, plannedLines, pricedItems, withFreeItems } from './store';
+import {
+  insertLines,
+  lineColumns,
+  linesNow,
+  loadOrder,
+  netOf,
+  plannedLines,
+  pricedItems,
+  withFreeItems,
+} from './store';
 import { salesOrderLineTable, type SalesOrderLine } from './tables';
 
 /** Changes a confirmed order as far as it has not happened, as a revision with each field as it was and as it is. // S8 */

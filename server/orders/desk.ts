@@ -1,5 +1,6 @@
 import type * as z from 'zod';
 import { addDays, UNDER_WAY, type Day } from '@core/kernel';
+import { proposalOf } from '@core/orders';
 import type * as contract from '@api/desk';
 import { itemChoices } from '../catalogue';
 import { likeOf, type Sql, type Columns } from '../db';
@@ -66,13 +67,15 @@ export async function customerDesk(
 /** Each side's lines with their document: what was bought of whom, newest last by line id. */
 const BOUGHT = {
   customer: {
-    lines: `SELECT l.item_id, l.id, o.id AS document_id, o.order_date, l.quantity, l.unit_price, l.unit, l.unit_factor
+    lines: `SELECT l.item_id, l.id, o.id AS document_id, o.order_date, l.quantity, l.unit_price, l.unit, l.unit_factor,
+              GREATEST(l.quantity - l.cancelled - l.shipped, 0) AS open
        FROM sales_order o FORCE INDEX (sales_order_customer)
        JOIN sales_order_line l ON l.company_id = o.company_id AND l.order_id = o.id
       WHERE o.company_id = ? AND o.customer_id = ? AND o.state IN ('confirmed', 'closed') AND o.order_date >= ?`,
   },
   vendor: {
-    lines: `SELECT l.item_id, l.id, o.id AS document_id, o.order_date, l.quantity, l.unit_price, '' AS unit, '1' AS unit_factor
+    lines: `SELECT l.item_id, l.id, o.id AS document_id, o.order_date, l.quantity, l.unit_price, '' AS unit, '1' AS unit_factor,
+              GREATEST(l.quantity - l.received, 0) AS open
        FROM purchase_order o FORCE INDEX (purchase_order_vendor)
        JOIN purchase_order_line l ON l.company_id = o.company_id AND l.purchase_order_id = o.id
       WHERE o.company_id = ? AND o.vendor_id = ? AND o.state IN ('placed', 'closed') AND o.order_date >= ?`,
@@ -99,9 +102,13 @@ export async function basketOf(
     unit: string;
     unitFactor: string;
     orderDate: Day;
+    firstDay: Day;
+    whole: string;
+    open: string;
   }>(
-    `SELECT b.item_id, b.times, b.quantity, b.unit_price, b.unit, b.unit_factor, b.order_date
-       FROM (SELECT x.*, COUNT(*) OVER (PARTITION BY item_id) AS times,
+    `SELECT b.item_id, b.times, b.first_day, b.whole, b.coming AS open, b.quantity, b.unit_price, b.unit, b.unit_factor, b.order_date
+       FROM (SELECT x.*, COUNT(*) OVER (PARTITION BY item_id) AS times, MIN(order_date) OVER (PARTITION BY item_id) AS first_day,
+                    SUM(quantity) OVER (PARTITION BY item_id) AS whole, SUM(open) OVER (PARTITION BY item_id) AS coming,
                     ROW_NUMBER() OVER (PARTITION BY item_id ORDER BY order_date DESC, id DESC) AS place
                FROM (${BOUGHT[side].lines}) x) b
       WHERE b.place = 1 ORDER BY b.times DESC, b.order_date DESC, b.item_id LIMIT ?`,
@@ -126,6 +133,18 @@ export async function basketOf(
               factor: row.unitFactor,
               lastPrice: row.unitPrice,
               lastDay: row.orderDate,
+              open: row.open,
+              again: proposalOf(
+                {
+                  times: row.times,
+                  firstDay: row.firstDay,
+                  lastDay: row.orderDate,
+                  quantity: row.whole,
+                  lastQuantity: row.quantity,
+                  open: row.open,
+                },
+                workDate,
+              ),
             },
           ]
         : [];

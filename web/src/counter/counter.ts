@@ -23,6 +23,7 @@ import { Bead } from '../kit/charts/bead';
 import { pathOf } from '../kit/documents';
 import { counted, day, money, price, quantity } from '../kit/formats';
 import { liveDocument } from '../kit/live/live';
+import { AwaySales } from './away-sales';
 import { CounterPlaces } from './places';
 import { OpenDrawerSheet } from './drawer-sheets';
 import { OneField, type Chosen } from './one-field';
@@ -57,6 +58,7 @@ export class CounterPage {
   private readonly sheets = inject(Sheets);
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
+  protected readonly away = inject(AwaySales);
   private readonly field = viewChild(OneField);
   /** At the till, where it is paid; else at the counter, where it is kept. */
   readonly sells = input(false);
@@ -199,14 +201,27 @@ export class CounterPage {
     const who = read ? (read.contact?.name ?? (read.mayOwe ? read.customer.name : '')) : this.named();
     return who === '' ? 'nobody in particular' : who;
   });
+  /** The server cannot be reached: it can be sold from what this device knows. */
+  protected readonly reached = signal(true);
+  protected readonly outOfReach = computed(
+    () => !this.reached() || this.refusals().some(({ code }) => code === 'out-of-reach'),
+  );
   protected readonly canStep = computed(() => {
     if (this.slip.busy() || this.selling() || this.slip.lines().length === 0) return false;
     return !this.sells() || (this.till()?.drawer !== null && this.paid());
   });
 
   constructor() {
+    // What is sold while the server is away is there before it goes. // C6
+    void this.away.refresh();
+    void import('./away');
     const title = inject(Title);
     effect(() => title.setTitle(`${this.sells() ? 'Till' : 'Counter'} · Kampong`));
+    // The device knows its till also while the server is away.
+    effect(() => {
+      const till = this.till();
+      if (till) localStorage.setItem(this.key, String(till.id));
+    });
     effect(() => {
       const order = this.order();
       if (order) this.slip.callUp(Number(order));

@@ -12,9 +12,10 @@ import {
 } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { of, Subject, timer } from 'rxjs';
-import { catchError, map, switchMap } from 'rxjs/operators';
+import { catchError, map, switchMap, tap } from 'rxjs/operators';
 import { understand, type CounterTyped } from '@core/counter';
 import { dec } from '@core/kernel';
+import { Refused } from '../kit/act/api';
 import { money, quantity } from '../kit/formats';
 import { Counter, type Found } from './service';
 
@@ -88,6 +89,8 @@ export class OneField {
   /** Money means something here. */
   readonly takesMoney = input(false);
   readonly chosen = output<Chosen>();
+  /** Whether the server answered what was looked for. */
+  readonly reached = output<boolean>();
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
   protected readonly typed = signal('');
   protected readonly at = signal(0);
@@ -171,7 +174,11 @@ export class OneField {
             : timer(this.waits ? 0 : PAUSE_MS).pipe(
                 switchMap(() => this.counter.find(this.lookedFor(), this.customerId())),
                 map((found) => ({ for: text, found })),
-                catchError(() => of(null)),
+                tap(() => this.reached.emit(true)),
+                catchError((error: unknown) => {
+                  this.reached.emit(!(error instanceof Refused && error.status === 0));
+                  return of(null);
+                }),
               ),
         ),
         takeUntilDestroyed(),

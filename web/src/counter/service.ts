@@ -42,16 +42,20 @@ export class Counter {
     });
   }
 
-  keep(input: KeepInput): Observable<ActDone> {
-    return this.api.act(contract.keepAtCounter, input);
+  shelf() {
+    return this.api.call(contract.counterShelf);
+  }
+
+  keep(input: KeepInput, key?: string): Observable<ActDone> {
+    return this.api.act(contract.keepAtCounter, input, key);
   }
 
   drop(id: number, version: number): Observable<ActDone> {
     return this.api.act(contract.dropAtCounter, { id, version });
   }
 
-  sell(input: SellInput): Observable<ActDone> {
-    return this.api.act(contract.sellAtTill, input);
+  sell(input: SellInput, key?: string): Observable<ActDone> {
+    return this.api.act(contract.sellAtTill, input, key);
   }
 
   askCard(tillId: number, orderId: number, amount: string): Observable<ActDone> {

@@ -11,7 +11,7 @@ import { counted, day, price, quantity } from '../kit/formats';
 import type { Location } from '../kit/live/locations';
 import { PERIODS } from '../kit/controls/periods';
 import { Sheet } from '../kit/act/sheet';
-import { Orders, type ItemChoice } from './service';
+import { Orders, type BasketRow, type ItemChoice } from './service';
 import { atPlace } from './supplied-from';
 import { blankLine, ofItem, type TypedLine } from './typed';
 
@@ -33,6 +33,8 @@ interface Offered {
   times: number;
   lastPrice: string;
   lastDay: string | null;
+  /** When it is due again, and how much of it, in the item's own unit. */
+  again: BasketRow['again'];
   group: string;
   /** Where it is on the shelf. */
   location: Location | null;
@@ -66,6 +68,7 @@ interface Offered {
             <th class="num">Last</th>
             <th class="num">At</th>
             <th>On</th>
+            <th>Again</th>
           }
           <th class="num">Free</th>
           <th class="num">Take</th>
@@ -81,6 +84,7 @@ interface Offered {
               <td class="num">{{ lastOf(row) }}</td>
               <td class="num">{{ price(row.lastPrice) }}</td>
               <td>{{ day(row.lastDay) }}</td>
+              <td [class.due]="row.again?.quantity">{{ row.again ? day(row.again.dueOn) : '' }}</td>
             }
             <td class="num">{{ row.free === '0' ? '–' : quantity(row.free) }}{{ atPlace(row) }}</td>
             <td>
@@ -98,7 +102,7 @@ interface Offered {
           </tr>
         } @empty {
           <tr>
-            <td colspan="8" class="faint">{{ empty() }}</td>
+            <td colspan="9" class="faint">{{ empty() }}</td>
           </tr>
         }
       </tbody>
@@ -106,6 +110,9 @@ interface Offered {
     <span effect>
       @if (from() === 'basket' && shown().length > 0) {
         <button type="button" class="act" (click)="takeLast()">As last time, all {{ shown().length }}</button>
+        @if (due().length > 0) {
+          <button type="button" class="act" (click)="takeDue()">What is due, {{ due().length }}</button>
+        }
       }
     </span>
   </k-sheet>`,
@@ -121,6 +128,9 @@ interface Offered {
     }
     table {
       width: 100%;
+    }
+    .due {
+      color: var(--ochre);
     }
     .name {
       max-width: 170px;
@@ -188,7 +198,7 @@ export class FillSheet {
 
   private read({ from, days, words }: { from: string; days: number; words: string }) {
     const { customer } = this.data;
-    const none = { last: '', times: 0, lastPrice: '0', lastDay: null, group: '', location: null };
+    const none = { last: '', times: 0, lastPrice: '0', lastDay: null, group: '', location: null, again: null };
     if (from === 'basket' && customer) {
       return this.orders.basket(customer.id, days).pipe(
         map((rows) =>
@@ -235,6 +245,21 @@ export class FillSheet {
 
   protected takeLast(): void {
     this.taken.update((taken) => new Map([...taken, ...this.shown().map((row) => [row.key, row.last] as const)]));
+  }
+
+  /** What is due again by how they bought it before. */
+  protected readonly due = computed(() => this.shown().filter(({ again }) => again?.quantity));
+
+  protected takeDue(): void {
+    this.taken.update(
+      (taken) =>
+        new Map([
+          ...taken,
+          ...this.due().map(
+            ({ key, again, factor }) => [key, dec(again!.quantity!).div(factor).round(2).toFixed()] as const,
+          ),
+        ]),
+    );
   }
 
   protected problem(row: Offered): string {

@@ -31,14 +31,16 @@ const IMPORTED: ImportData = {
   imports: [DocumentDockLazy, ListPage, RouterLink],
   template: `<k-list-page [list]="list">
     <a acts class="act" routerLink="/standing-orders">Standing orders</a>
-    <a acts class="act" routerLink="/promotions">Promotions</a>
+    @if (session.may('see-agreements')) {
+      <a acts class="act" routerLink="/promotions">Promotions</a>
+    }
     <button acts type="button" class="act" (click)="bringIn()">Bring in…</button>
     <k-document-dock-lazy [document]="list.about()" />
   </k-list-page>`,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class OrderList {
-  private readonly session = inject(Session);
+  protected readonly session = inject(Session);
   private readonly orders = inject(Orders);
   private readonly sheets = inject(Sheets);
   private readonly notices = inject(Notices);

@@ -145,6 +145,9 @@ const NO_SISTER: SisterDays = { sister: '', lines: [] };
       <div class="basket">
         <h3>What we usually buy from {{ chosen.name }}</h3>
         <k-choice label="Bought over the last" [options]="periods" [(value)]="days" />
+        @if (due().length > 0) {
+          <button type="button" class="act" (click)="takeDue()">Buy what is due, {{ due().length }}</button>
+        }
       </div>
       <table class="small">
         <thead>
@@ -155,6 +158,8 @@ const NO_SISTER: SisterDays = { sister: '', lines: [] };
             <th class="num">Last</th>
             <th class="num">At</th>
             <th>On</th>
+            <th>Again</th>
+            <th class="num">To come</th>
             <th class="num">Free</th>
             <th class="num">Buy</th>
           </tr>
@@ -168,6 +173,8 @@ const NO_SISTER: SisterDays = { sister: '', lines: [] };
               <td class="num">{{ amountOf(row.lastQuantity) }}</td>
               <td class="num">{{ priceOf(row.lastPrice) }}</td>
               <td>{{ dayOf(row.lastDay) }}</td>
+              <td [class.due]="row.again?.quantity">{{ row.again ? dayOf(row.again.dueOn) : '' }}</td>
+              <td class="num">{{ row.open === '0' ? '–' : amountOf(row.open) }}</td>
               <td class="num">{{ row.free === '0' ? '–' : amountOf(row.free) }}</td>
               <td class="quantity">
                 <k-number
@@ -180,7 +187,7 @@ const NO_SISTER: SisterDays = { sister: '', lines: [] };
             </tr>
           } @empty {
             <tr>
-              <td colspan="8" class="faint">Nothing was bought from them over that time; take a longer one.</td>
+              <td colspan="10" class="faint">Nothing was bought from them over that time; take a longer one.</td>
             </tr>
           }
         </tbody>
@@ -189,6 +196,9 @@ const NO_SISTER: SisterDays = { sister: '', lines: [] };
     <span effect>{{ effect() }}</span>
   </k-sheet>`,
   styles: `
+    td.due {
+      color: var(--ochre);
+    }
     td.item {
       width: 190px;
     }
@@ -311,6 +321,10 @@ export class EnterSheet {
     ),
     { initialValue: NO_SISTER },
   );
+  /** What is due again by how it was bought before, and not among the lines. */
+  protected readonly due = computed(() =>
+    this.basket().filter(({ item, again }) => again?.quantity && this.quantityOf(item.id) === ''),
+  );
   protected readonly amountOf = quantity;
   protected readonly priceOf = (value: string) => price(value, this.form.previewed()?.effects?.currency ?? '');
   protected readonly dayOf = (value: string) => day(value, this.workDate());
@@ -326,6 +340,10 @@ export class EnterSheet {
     if (typed === '') return;
     if (!blank) this.more();
     this.set((blank ?? this.typed().at(-1)!).key, { item, quantity: typed });
+  }
+
+  protected takeDue(): void {
+    for (const { item, again } of this.due()) this.buy(item, again!.quantity!);
   }
 
   private takeFrom(): void {

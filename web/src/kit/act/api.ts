@@ -96,10 +96,11 @@ export class Api {
     return this.send(endpoint.method, address, given.body, {}, endpoint.out) as Observable<z.output<E['out']>>;
   }
 
-  act<E extends ActEndpoint>(endpoint: E, input: z.input<E['input']>): Observable<ActDone> {
+  /** Does an act, once by its key: `own` for one that is kept longer than this page. // P2 */
+  act<E extends ActEndpoint>(endpoint: E, input: z.input<E['input']>, own?: string): Observable<ActDone> {
     const content = `${endpoint.name} ${JSON.stringify(input)}`;
-    const key = this.keys.get(content) ?? crypto.randomUUID();
-    this.keys.set(content, key);
+    const key = own ?? this.keys.get(content) ?? crypto.randomUUID();
+    if (own === undefined) this.keys.set(content, key);
     return this.send('POST', `/api/acts/${endpoint.name}`, input, { 'Idempotency-Key': key }, ActResult, () =>
       this.keys.delete(content),
     ).pipe(
