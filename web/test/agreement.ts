@@ -53,6 +53,7 @@ export function agreementSheet(change: Partial<AgreementSheet> = {}): AgreementS
     wholeLeft: '',
     probabilityPercent: '100',
     restPlan: 'spread',
+    freeGoodsCount: false,
     priority: 5,
     notes: '',
     endedOn: null,

@@ -19,6 +19,7 @@ export const orderLine: OrderLine = {
     { unit: 'piece', factor: '1' },
     { unit: 'crate', factor: '4' },
   ],
+  promotion: null,
   buildUp: [],
   pricedOn: null,
   orderedAmount: null,

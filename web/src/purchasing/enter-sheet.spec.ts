@@ -123,7 +123,9 @@ describe('what is usually bought from a vendor', () => {
     volume: '0',
     theirNumber: '',
   });
-  const row = (id: number, number: string) => ({
+  const row = (id: number, number: string, quantity: string | null = null) => ({
+    open: quantity === null ? '20' : '0',
+    again: { every: 14, dueOn: '2027-02-24', quantity },
     item: item(id, number),
     times: 4,
     lastQuantity: '20',
@@ -156,6 +158,20 @@ describe('what is usually bought from a vendor', () => {
     ]);
     await stage.type('Buy of RO-4040', '');
     expect(lines()).toEqual([[11, '5']]);
+  });
+
+  it('is bought again where it is due and nothing of it comes', async () => {
+    const stage = await Stage.of(EnterSheet, {
+      reads: ({ name }) =>
+        name === 'vendorBasket'
+          ? { rows: [row(10, 'RO-4040', '18'), row(11, 'RO-2540')] }
+          : { rows: [{ id: 3, number: 'V-101', name: 'Arus', detail: '', referenceRequired: false, shipTos: [] }] },
+    });
+    await stage.pick('Vendor', 'Arus');
+    await stage.press('Buy what is due, 1');
+    const { lines } = stage.previewed.at(-1)!.input as { lines: { itemId: number; quantity: string }[] };
+    expect(lines).toMatchObject([{ itemId: 10, quantity: '18' }]);
+    expect(stage.text()).not.toContain('Buy what is due');
   });
 });
 
