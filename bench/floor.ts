@@ -55,6 +55,10 @@ const NAMES: Readonly<Record<string, string>> = {
   journalId: 'journal',
   auditId: 'audit',
   orderId: 'sales_order',
+  invoiceId: 'customer_invoice',
+  customerInvoiceId: 'customer_invoice',
+  openItemId: 'open_item',
+  slipId: 'slip',
 };
 
 let turns = 0;
