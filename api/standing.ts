@@ -83,6 +83,18 @@ export const listStanding = read({
   out: page(StandingRow),
 });
 
+export const standingCover = read({
+  name: 'standingCover',
+  needs: 'see-agreements',
+  path: '/standing-cover',
+  summary: 'How much of each customer’s year their standing orders cover, at today’s list prices.',
+  out: z.object({
+    currency: z.string(),
+    /** Within a year by standing orders, and ordered in the year that is over. */
+    rows: z.array(z.object({ customer: Party, standing: Decimal, ordered: Decimal })),
+  }),
+});
+
 const TypedLines = z
   .array(z.object({ itemId: Id.nullable(), quantity: TypedDecimal, unit: Text(12).default('') }))
   .max(100);

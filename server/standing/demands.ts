@@ -13,12 +13,16 @@ export interface StandingDemand {
 
 type Head = Omit<StandingHead, 'version' | 'shipToId' | 'customerReference'> & { party: string };
 
-/** What waits of the standing orders that are active, of items we keep: what is made is demand by its order. // S7 T11 */
+/**
+ * What waits of the standing orders that are active, of items we keep or, where asked, of all: what is made is demand by
+ * its order. // S7 T11
+ */
 export async function standingDemands(
   sql: Sql,
   companyId: number,
   workDate: Day,
   itemIds: readonly number[],
+  of: 'kept' | 'all' = 'kept',
 ): Promise<StandingDemand[]> {
   const lines = await sql.rows<{
     standingId: number;
@@ -31,7 +35,7 @@ export async function standingDemands(
        FROM standing_order s
        JOIN standing_term t ON t.company_id = s.company_id AND t.standing_order_id = s.id
        JOIN standing_line l ON l.company_id = t.company_id AND l.term_id = t.id
-       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id AND i.route = 'stock'
+       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id${of === 'kept' ? " AND i.route = 'stock'" : ''}
        LEFT JOIN item_unit u ON u.company_id = l.company_id AND u.item_id = l.item_id AND u.unit = l.unit
       WHERE s.company_id = ? AND s.state = 'active' AND l.item_id IN (?)`,
     [companyId, itemIds],

@@ -1,5 +1,6 @@
 import * as contract from '@api/standing';
 import { reads, type Room } from '../room';
+import { standingCover } from './cover';
 import { makeStanding, skipStanding } from './make';
 import { listStanding, openStanding } from './reads';
 import { pasteStanding, saveStanding, setStanding } from './save';
@@ -11,6 +12,7 @@ export const room: Room = {
     reads(contract.openStanding, (sql, companyId, { params, workDate }) =>
       openStanding(sql, companyId, workDate, params.id),
     ),
+    reads(contract.standingCover, (sql, companyId, { workDate }) => standingCover(sql, companyId, workDate)),
     reads(contract.listStanding, (sql, companyId, { query }) => listStanding(sql, companyId, query)),
   ],
   checks: [

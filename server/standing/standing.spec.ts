@@ -168,6 +168,24 @@ describe('standing orders', () => {
     await salmah.does('setStanding', { id, version: (await open(id)).version, state: 'ended' });
   });
 
+  it('tells how much of a year it covers, of customers who have one', async () => {
+    const cover = async () =>
+      (
+        await salmah.get<{ rows: { customer: { id: number }; standing: string; ordered: string }[] }>(
+          '/api/standing-cover',
+        )
+      ).rows.find((row) => row.customer.id === customer('Kolam Ceria Swim Club').id);
+    expect(await cover()).toBeUndefined();
+    const id = await made({ firstDay: '2027-03-02', lastDay: '2027-03-31' });
+    const [item] = await world.serving.database.rows<{ listPrice: string }>(
+      "SELECT list_price FROM item WHERE number = 'SALT-25'",
+    );
+    // Five Tuesdays of six.
+    expect(Number((await cover())!.standing)).toBeCloseTo(5 * 6 * Number(item!.listPrice), 2);
+    await salmah.does('setStanding', { id, version: (await open(id)).version, state: 'ended' });
+    expect(await cover()).toBeUndefined();
+  });
+
   it('is changed from a day on: what was made stays, what is to come is as changed', async () => {
     const id = await made();
     await look();

@@ -38,7 +38,7 @@ import { SupportSheetForm, type SupportData } from './support-sheet';
         <div><small>To</small>{{ day(shown.lastDay) }}</div>
       </div>
       <div class="sheet">
-        <table>
+        <table class="wide">
           <thead>
             <tr>
               <th>On what</th>

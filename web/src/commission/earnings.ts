@@ -12,7 +12,7 @@ const OF = { net: 'of', margin: 'of the margin' } as const;
 @Component({
   selector: 'k-earnings',
   imports: [RouterLink],
-  template: `<table>
+  template: `<table class="wide">
     <thead>
       <tr>
         <th>Day</th>
@@ -44,23 +44,6 @@ const OF = { net: 'of', margin: 'of the margin' } as const;
     </tbody>
   </table>`,
   styles: `
-    table {
-      width: 100%;
-      border-collapse: collapse;
-    }
-    th {
-      text-align: left;
-      font-size: 12px;
-      color: var(--ink-soft);
-    }
-    td,
-    th {
-      padding: 4px 12px 4px 0;
-      border-bottom: 1px solid var(--rule);
-    }
-    .num {
-      text-align: right;
-    }
     .back {
       color: var(--ochre);
     }

@@ -9,6 +9,7 @@ import { share } from '@core/kernel';
 import * as agreements from '@api/agreements';
 import * as contract from '@api/insight';
 import { Session } from '../access';
+import { standingCover } from '@api/standing';
 import { readOr } from '../kit/live/read-or';
 import { Api, refusalsOf, type RefusalShown } from '../kit/act/api';
 import { areasOf } from '../kit/charts/areas';
@@ -77,6 +78,10 @@ export class FulfilmentPage {
     };
     return Object.fromEntries(Object.entries(asked).filter(([, value]) => value)) as Query;
   });
+  /** How much of customers' years their standing orders cover. // S7 */
+  protected readonly cover = readOr(this.api.call(standingCover), { currency: 'MYR', rows: [] });
+  protected readonly coverShare = ({ standing, ordered }: { standing: string; ordered: string }) =>
+    ordered === '0' ? 1 : Math.min(1, share(standing, ordered));
   private readonly choices = readOr(this.api.call(agreements.itemGroups), { groups: [], organisations: [] });
   private readonly answer = toSignal(
     toObservable(this.query).pipe(
@@ -174,7 +179,7 @@ export class FulfilmentPage {
   });
   protected readonly field = FIELD;
 
-  protected readonly amount = (text: string, row: Row) => money(text, row.currency);
+  protected readonly amount = (text: string, { currency }: { currency: string }) => money(text, currency);
   protected readonly taken = (row: Row) => share(row.shipped, row.committed);
   protected readonly percent = percent;
   protected readonly counted = counted;
