@@ -35,8 +35,8 @@ export async function layStanding(actor: Actor, masters: Masters, workDate: Day)
     );
     return id!;
   };
-  // The Tuesday that comes, counted from the work date.
-  const tuesday = addDays(workDate, (8 - weekdayOf(workDate)) % 7);
+  // The Tuesday that comes: on a Tuesday that of next week.
+  const tuesday = addDays(workDate, 1 + ((7 - weekdayOf(workDate)) % 7));
   const weekly = await begin('Padi Emas Food Works', [['SALT-25', '12']]);
   await actor.does('makeStanding', { id: weekly, day: tuesday }, workDate);
   await begin('Kasturi Bottling', [
