@@ -116,6 +116,8 @@ export const TillLine = z.object({
   lineNo: z.number(),
   item: ItemRef,
   byNumber: z.boolean(),
+  /** The promotion it is free with: as what is bought earns it, and not typed; empty for what is paid. // S13 */
+  free: z.string(),
   quantity: Decimal,
   unitPrice: Decimal,
   /** Of what is not handed over yet. */

@@ -1,4 +1,4 @@
-import { dec, MAIN_LOCATION, roundHalfAway, type Dec } from '@core/kernel';
+import { dec, MAIN_LOCATION, roundHalfAway, sum, type Dec } from '@core/kernel';
 import { freeGoods, type FreeGoods, type PromotedLine, type PromotionBudgets } from '@core/promotions';
 import { refuse, type Refusal } from '@core/refusals';
 import type { OrderEffects, OrderGround, OrderLineNow } from './ground';
@@ -46,9 +46,12 @@ export function freeLines(
   )) {
     const field = `lines.${goods.by.line.typedAt}.quantity`;
     if (goods.beyond.gt(0) && goods.offer.promotion.running) found.warnings.push(usedUp(goods.offer, budgets, field));
-    const now = alive.find(({ promotion, itemId }) => promotion!.lineId === goods.offer.id && itemId === goods.itemId);
-    const quantity = goods.quantity.plus(now?.cancelled ?? '0');
-    if (quantity.lte(0) || (now && goods.quantity.lte(0))) continue;
+    const isOf = ({ promotion, itemId }: OrderLineNow) =>
+      promotion!.lineId === goods.offer.id && itemId === goods.itemId;
+    const now = alive.find(isOf);
+    // What was given up of it was given: it does not come again.
+    const quantity = goods.quantity.minus(sum(over.filter(isOf).map((each) => dec(each.quantity))));
+    if (quantity.lte(0)) continue;
     if (now) left.delete(now);
     const line = freeLine(ground, goods, now ?? null, quantity);
     change.take(line, field);

@@ -162,10 +162,15 @@ function askedOf(ground: OrderGround, line: TypedLine, typed: OrderTyped, now: O
 /** What of a line's item is asked on all lines that may come under an agreement, as those of a release. // A3 */
 function ofItem(ground: OrderGround, typed: OrderTyped, { itemId }: TypedLine): Dec {
   const units = ground.items.get(itemId!)!.pricing.units;
-  const free = typed.lines.filter(
-    (line) => line.itemId === itemId && line.agreementLineId !== null && isDecimalText(line.quantity, 'quantity'),
+  const free = ground.current?.lines.filter(({ promotion }) => promotion?.free).map(({ id }) => id) ?? [];
+  const bought = typed.lines.filter(
+    (line) =>
+      line.itemId === itemId &&
+      line.agreementLineId !== null &&
+      isDecimalText(line.quantity, 'quantity') &&
+      !(line.id !== null && free.includes(line.id)),
   );
-  return sum(free.map((line) => dec(line.quantity).times(units.get(line.unit ?? '') ?? '1')));
+  return sum(bought.map((line) => dec(line.quantity).times(units.get(line.unit ?? '') ?? '1')));
 }
 
 /** The offer that prices a line: the one it has, the one chosen, the first that fits, or none. // A13 A14 */

@@ -154,6 +154,41 @@ describe('S13 free goods on an order', () => {
     expect(() => decide(on, [line('1', { id: 2 })])).toThrow('lines: no-lines');
   });
 
+  it('count in no price break of what is bought', () => {
+    const breaking = {
+      agreement: {
+        id: 1,
+        number: 'AG-1',
+        basis: 'quantity',
+        state: 'in-force',
+        firstDay: '2027-01-01',
+        lastDay: '2027-12-31',
+        currency: 'MYR',
+        priority: 5,
+        limitPolicy: 'warn',
+        tolerancePercent: '0',
+      },
+      line: {
+        id: 3,
+        lineNo: 1,
+        itemId: 10,
+        groupId: null,
+        committed: '100',
+        committedValue: '1500',
+        released: '0',
+        releasedValue: '0',
+        leastRelease: '0',
+        releaseMultiple: '0',
+        priceKind: 'fixed',
+        priceValue: '15',
+        breaks: [{ from: '11', value: '12' }],
+      },
+    } as unknown as OrderGround['offers'][number];
+    const on = ground([tenOne()], { current, offers: [breaking] });
+    const lines = [line('10'), line('1', { id: 2 })];
+    expect(decide(on, lines).lines[0]).toMatchObject({ unitPrice: '15' });
+  });
+
   it('are not earned by what is cheaper already', () => {
     expect(decide(ground([tenOne()]), [line('10', { price: '19' })]).lines).toHaveLength(1);
     expect(decide(ground([tenOne({ id: 2 }, { id: 8 }), offer()]), [line('10')]).lines).toHaveLength(1);
@@ -231,5 +266,30 @@ describe('S13 free goods on an order', () => {
       ok: true,
       effects: { lines: [{ quantity: '9' }, { id: 2, quantity: '1' }] },
     });
+    // What was given up does not come again, however much is bought; what is earned beyond it does.
+    const more = (of: ReturnType<typeof on>, to: string) => {
+      const by = { mayPassCredit: false, creditReason: '' };
+      const decision = decideChange(of, typedChange(of, quantity(to)), TODAY, by);
+      return decision.ok ? decision.effects.lines.map(({ id, quantity: many }) => [id, many]) : decision.refusals;
+    };
+    expect(more(closed, '19')).toEqual([
+      [1, '19'],
+      [2, '1'],
+    ]);
+    expect(more(closed, '30')).toEqual([
+      [1, '30'],
+      [2, '1'],
+      [null, '2'],
+    ]);
+    const partly = on({ ...freeLine, quantity: '2', cancelled: '1' });
+    expect(
+      more(
+        { ...partly, current: { ...partly.current, lines: [{ ...bought, quantity: '20' }, partly.current.lines[1]!] } },
+        '29',
+      ),
+    ).toEqual([
+      [1, '29'],
+      [2, '2'],
+    ]);
   });
 });

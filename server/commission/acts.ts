@@ -30,6 +30,13 @@ export const countCommission = defineAct(contract.countCommission, {
             [companyId, isDay(since) ? since : '9999-12-31'],
           );
     const invoiceIds = due.map(({ invoiceId }) => invoiceId);
+    // Whoever looks at an invoice looks alone: what was earned of it is read after.
+    if (sql.forUpdate) {
+      await sql.rows('SELECT id FROM customer_invoice WHERE company_id = ? AND id IN (?) ORDER BY id FOR UPDATE', [
+        companyId,
+        invoiceIds,
+      ]);
+    }
     const [lines, rates] = await Promise.all([invoicedLines(sql, companyId, invoiceIds), ratesOf(sql, companyId)]);
     return { invoiceIds, lines, rates };
   },

@@ -54,6 +54,7 @@ export async function atTill(
       lineNo: line.lineNo,
       item: line.item,
       byNumber: line.byNumber,
+      free: line.freeWith,
       quantity: line.ordered,
       unitPrice: line.unitPrice,
       amount: line.toGoAmount,

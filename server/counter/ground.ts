@@ -25,6 +25,7 @@ export interface LineAtTill extends TillLine {
   lineNo: number;
   item: { id: number; number: string; name: string; unit: string };
   byNumber: boolean;
+  freeWith: string;
   ordered: string;
   here: string;
   /** What of it is not handed over comes to. */
@@ -65,6 +66,7 @@ interface LineRow {
   volume: string;
   permitTypeId: number | null;
   permitType: string | null;
+  freeWith: string | null;
 }
 
 /** Orders of one customer as they stand at the till; agreements and orders locked where the handle locks. // C1 C2 */
@@ -79,7 +81,7 @@ export async function loadAtTill(sql: Sql, companyId: number, orderIds: readonly
     `SELECT l.id, l.order_id, l.line_no, l.item_id, i.number AS item_number, i.name AS item_name, i.unit, l.route, l.quantity - l.cancelled AS quantity,
             l.shipped, l.invoiced, l.reserved, s.on_hand - s.reserved AS free, l.location_id, l.ship_date, l.unit_price, l.amount, l.agreed_amount,
             l.agreement_line_id, al.agreement_id, a.number AS agreement_number, IF(al.committed > 0, al.committed - al.released, NULL) AS agreement_left,
-            tc.code AS tax_code, l.tax_code_id, l.tax_rate, i.weight, i.volume, i.permit_type_id, y.name AS permit_type
+            tc.code AS tax_code, l.tax_code_id, l.tax_rate, i.weight, i.volume, i.permit_type_id, y.name AS permit_type, p.number AS free_with
        FROM sales_order_line l
        JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
        JOIN tax_code tc ON tc.company_id = l.company_id AND tc.id = l.tax_code_id
@@ -87,6 +89,8 @@ export async function loadAtTill(sql: Sql, companyId: number, orderIds: readonly
        LEFT JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
        LEFT JOIN agreement a ON a.company_id = al.company_id AND a.id = al.agreement_id
        LEFT JOIN permit_type y ON y.company_id = i.company_id AND y.id = i.permit_type_id
+       LEFT JOIN promotion_line pl ON pl.company_id = l.company_id AND pl.id = l.promotion_line_id AND pl.kind = 'free'
+       LEFT JOIN promotion p ON p.company_id = pl.company_id AND p.id = pl.promotion_id
       WHERE l.company_id = ? AND l.order_id IN (?) ORDER BY FIELD(l.order_id, ?), l.line_no`,
     [companyId, orderIds, orderIds],
   );
@@ -151,6 +155,7 @@ function linesOf(
       lineNo: row.lineNo,
       item: { id: row.itemId, number: row.itemNumber, name: row.itemName, unit: row.unit },
       byNumber: known.numbered.has(row.itemId),
+      freeWith: row.freeWith ?? '',
       ordered: row.quantity,
       quantity: row.quantity,
       toGo: toGo[at]!,

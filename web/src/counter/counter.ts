@@ -253,7 +253,9 @@ export class CounterPage {
         const last = this.slip.lastItem();
         const line = this.slip
           .lines()
-          .findLast(({ item, orderId }) => item.id === last && orderId === this.slip.draft()?.order.id);
+          .findLast(
+            ({ item, orderId, free }) => item.id === last && free === '' && orderId === this.slip.draft()?.order.id,
+          );
         if (line) this.slip.quantity(line.id, chosen.quantity);
         break;
       }

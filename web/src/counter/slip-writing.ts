@@ -190,7 +190,7 @@ export class SlipWriting {
   private typedLines(): KeepInput['lines'] {
     const draft = this.draft();
     return this.lines()
-      .filter(({ orderId }) => orderId === draft?.order.id)
+      .filter(({ orderId, free }) => orderId === draft?.order.id && free === '')
       .map(({ id, item, quantity, shipDate }) => ({ id, itemId: item.id, quantity, shipDate }));
   }
 
