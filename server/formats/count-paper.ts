@@ -1,7 +1,7 @@
 import type { Content, TableCell } from 'pdfmake/interfaces';
 import type { Sql } from '../db';
 import { openCount } from '../stock';
-import { barCode } from './bar-code';
+import { barCode, bothCodes } from './bar-code';
 import { day, FAINT, facts, headCell, quantity, rightCell, type Unset } from './pdf';
 
 type Count = Awaited<ReturnType<typeof openCount>>;
@@ -85,7 +85,7 @@ function labelsOf(labels: readonly Label[], company: string): Content[] {
       { text: company, fontSize: 7, color: FAINT },
       { text: number, fontSize: 15, bold: true },
       { text: `${name}, by ${unit}`, fontSize: 8, margin: [0, 0, 0, 4] },
-      barCode(number, 140),
+      bothCodes(number, 100),
     ],
     margin: [4, 6, 4, 8],
   }));

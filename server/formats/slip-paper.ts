@@ -3,7 +3,7 @@ import { dec, priceText } from '@core/kernel';
 import { orNotFound } from '../acts';
 import { openSlip } from '../counter';
 import type { Sql } from '../db';
-import { barCode } from './bar-code';
+import { bothCodes } from './bar-code';
 import { day, FAINT, quantity, rightCell, type Unset } from './pdf';
 
 const PAID_BY = { cash: 'Cash', card: 'Card', voucher: 'Voucher', account: 'On account' } as const;
@@ -73,7 +73,7 @@ export async function slipPaper(sql: Sql, companyId: number, id: number): Promis
       bold: true,
     })),
     { text: `Goods are taken back with this slip until ${day(slip.backUntil)}.`, fontSize: 9, margin: [0, 10, 0, 6] },
-    barCode(slip.document.number, 170),
+    bothCodes(slip.document.number, 170),
   ];
   return { number: slip.document.number, party: slip.customer.name, company: us.name, content };
 }
@@ -127,7 +127,7 @@ export async function keptSlipPaper(sql: Sql, companyId: number, id: number): Pr
       },
       pair(`${order.currency} net`, money(order.net), true),
       { text: ' ' },
-      barCode(order.number, 170),
+      bothCodes(order.number, 170),
     ],
   };
 }

@@ -267,6 +267,17 @@ export class CounterPage {
     }
   }
 
+  /** Bar codes a scanner stand-in can read out, in a demo. // C7 */
+  protected readonly codes = computed(() =>
+    this.session.current()?.demo
+      ? (this.away.shelf()?.rows ?? []).flatMap(({ number, codes }) => codes.map((each) => ({ number, ...each })))
+      : [],
+  );
+
+  protected scan(code: string): void {
+    this.field()?.scan(code);
+  }
+
   protected nobody(): void {
     this.named.set('');
     this.slip.who({ customerId: null, contactId: null });

@@ -193,6 +193,13 @@ export class OneField {
       });
   }
 
+  /** What a scanner types: the code, and Enter. // C7 */
+  scan(code: string): void {
+    this.focus();
+    this.type(code);
+    this.enter();
+  }
+
   focus(): void {
     this.box().nativeElement.focus();
   }
