@@ -41,6 +41,14 @@ export async function layCommission(
     ],
   };
   for (const [name, shares] of Object.entries(of)) {
+    const [[first]] = shares as [[number, string]];
+    if (shares.length === 1) {
+      await database.run('UPDATE customer SET sales_person_id = ? WHERE company_id = ? AND id = ?', [
+        first,
+        companyId,
+        masters.customers.get(name)!.id,
+      ]);
+    }
     const orders = await database.rows<{ id: number }>(
       "SELECT id FROM sales_order WHERE company_id = ? AND customer_id = ? AND state IN ('confirmed', 'closed') ORDER BY id",
       [companyId, masters.customers.get(name)!.id],

@@ -29,6 +29,7 @@ export const CUSTOMERS: ListRoom = {
           is: choice(['order', 'the order date'], ['ship', 'the ship date']),
         },
         { name: 'referenceRequired', head: 'Reference', says: 'Whether a reference is needed', width: 84, is: flag },
+        { name: 'salesPerson', head: 'Sold to by', says: 'The sales person', width: 120, is: ref('person') },
         {
           name: 'contractedOnly',
           head: 'Only agreed',

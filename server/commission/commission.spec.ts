@@ -158,6 +158,38 @@ describe('S12 commission', () => {
     expect((await joko.refused('makeStatement', { personId, until: WORK_DATE })).codes).toEqual(['no-right']);
   });
 
+  it('is of who sells to the customer, where nobody shares it otherwise', async () => {
+    const [row] = (
+      await salmah.get<{ rows: { id: number; stamp: string; cells: Record<string, string> }[] }>(
+        '/api/lists/customers?q=Kasturi',
+      )
+    ).rows;
+    const changes = (name: string) => [{ id: row!.id, stamp: row!.stamp, cells: { ...row!.cells, salesPerson: name } }];
+    expect(
+      (await salmah.refused('keepList', { list: 'customers', changes: changes('Nobody Here'), removed: [] })).codes,
+    ).toHaveLength(1);
+    await salmah.does('keepList', { list: 'customers', changes: changes('Rashid'), removed: [] });
+    const before = (await of('Rashid')).openCount;
+    const [order] = await salmah.does('saveOrder', {
+      id: null,
+      version: null,
+      customerId: customer().id,
+      shipToId: customer().shipTos[0],
+      customerReference: 'R-1',
+      lines: [{ id: null, itemId: world.item('SALT-25'), quantity: '4', shipDate: '2027-03-08', route: 'stock' }],
+    });
+    await salmah.does('confirmOrder', { id: order!.id, version: 1 });
+    const { lines, commission } = await salmah.get<{ lines: { id: number }[]; commission: { perCent: string }[] }>(
+      `/api/orders/${order!.id}`,
+    );
+    expect(commission.map(({ perCent }) => perCent)).toEqual(['100']);
+    await salmah.does('shipLines', { orderId: order!.id, lines: [{ lineId: lines[0]!.id, quantity: '4' }] });
+    await salmah.does('invoiceCustomer', { orderId: order!.id });
+    await count();
+    expect((await of('Rashid')).openCount).toBe(before + 1);
+    await world.serving.database.run('UPDATE customer SET sales_person_id = NULL');
+  });
+
   it('of invoices before there was a rate is reckoned since a day', async () => {
     await world.serving.database.run('DELETE FROM commission_rate');
     await sold([['Farida', '100']]);

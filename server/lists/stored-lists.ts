@@ -450,7 +450,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
   },
   customers: {
     table: customerTable,
-    from: `customer x ${MAYBE_GROUP}`,
+    from: `customer x ${MAYBE_GROUP} LEFT JOIN person p ON p.id = x.sales_person_id`,
     fields: {
       number: shown('x.number'),
       name: shown('x.name'),
@@ -459,6 +459,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
       delivered: own('delivered_prices'),
       priceOf: own('price_of'),
       referenceRequired: own('reference_required'),
+      salesPerson: ["COALESCE(p.name, '')", 'sales_person_id'],
       contractedOnly: own('contracted_only'),
     },
     looksIn: ['x.number', 'x.name', 'g.name'],

@@ -1,7 +1,7 @@
 import { table, type Row } from '../db';
 
 export const customerTable = table('customer', {
-  int: 'companyId id= paymentTermsId salesOrganisationId? priceGroupId? turn=',
+  int: 'companyId id= paymentTermsId salesOrganisationId? priceGroupId? salesPersonId? turn=',
   choice: 'priceOf=:order|ship',
   text: 'number name phone= currency email= street= postcode= town= country= taxNumber=',
   decimal: 'creditLimit?',
