@@ -53,11 +53,10 @@ export async function benchKeys(stage: Stage): Promise<Figure[]> {
   return [{ name: 'key to paint', ours: ms(all.ours), theirs: ms(all.theirs), ratios, aim: 'at most 1.5' }];
 }
 
-async function orderIn(
-  stage: Stage,
-  browser: Awaited<ReturnType<typeof chromium.launch>>,
-  path: string,
-): Promise<Page> {
+export type Browser = Awaited<ReturnType<typeof chromium.launch>>;
+
+/** A page that keeps how long each key took to what it paints, in milliseconds. */
+export async function watchedPage(browser: Browser): Promise<Page> {
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
   await page.addInitScript(() => {
     window.paints = [];
@@ -75,12 +74,23 @@ async function orderIn(
       true,
     );
   });
+  return page;
+}
+
+/** One that somebody is signed in on. */
+export async function signedIn(stage: Stage, browser: Browser): Promise<Page> {
+  const page = await watchedPage(browser);
   const salmah = PEOPLE.find(({ signIn }) => signIn === 'salmah')!;
   await page.goto(stage.address.href);
   await page.getByLabel('Name').fill(salmah.signIn);
   await page.getByLabel('Password').fill(salmah.password);
   await page.keyboard.press('Enter');
   await page.waitForURL('**/today');
+  return page;
+}
+
+async function orderIn(stage: Stage, browser: Browser, path: string): Promise<Page> {
+  const page = await signedIn(stage, browser);
   await page.goto(new URL(path, stage.address).href);
   await page.locator('k-order k-grid [row-index="0"] [col-id="quantity"]').waitFor();
   return page;

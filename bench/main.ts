@@ -18,12 +18,13 @@ import { Stage } from './stage';
 import { benchStanding } from './standing';
 import { benchStart } from './start';
 import { benchTakeOffer } from './take-offer';
+import { benchTillKeys } from './till-keys';
 
 interface Tools {
   startPrivateDatabase(folder: string, options: object): Promise<{ url: string; release(): Promise<void> }>;
 }
 
-/** `npm run bench [-- --scale full] [-- --only post,finish,assembleAndShip,change,takeOffer,sale,standing,keys,release,sheet,load,lists,numbers,going,atp,ctp,repromise,memory,shell,start]`: each against its floor, in turn. */
+/** `npm run bench [-- --scale full] [-- --only post,finish,assembleAndShip,change,takeOffer,sale,standing,tillKeys,keys,release,sheet,load,lists,numbers,going,atp,ctp,repromise,memory,shell,start]`: each against its floor, in turn. */
 async function main(): Promise<void> {
   const { values } = parseArgs({ options: { scale: { type: 'string', default: 'small' }, only: { type: 'string' } } });
   const full = values.scale === 'full';
@@ -40,6 +41,7 @@ async function main(): Promise<void> {
     wanted('takeOffer') ||
     wanted('sale') ||
     wanted('standing') ||
+    wanted('tillKeys') ||
     wanted('keys') ||
     wanted('release') ||
     wanted('sheet') ||
@@ -60,6 +62,7 @@ async function main(): Promise<void> {
           if (wanted('takeOffer')) print(await benchTakeOffer(stage, full));
           if (wanted('standing')) print(await benchStanding(stage, full));
           if (wanted('sale')) print(await benchSale(stage, full));
+          if (wanted('tillKeys')) print(await benchTillKeys(stage));
           if (wanted('keys')) print(await benchKeys(stage));
           if (wanted('release')) print(await benchRelease(stage, full));
           if (wanted('sheet')) print(await benchSheet(stage, full));

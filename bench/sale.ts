@@ -27,12 +27,19 @@ const TABLES = [
   'audit',
 ];
 
+/** The counter of a stage, laid once. */
+export async function counterOf({ database, masters }: Stage): Promise<void> {
+  const [till] = await database.rows('SELECT id FROM till WHERE company_id = ? LIMIT 1', [masters.companyId]);
+  if (till) return;
+  await layDesk(database, masters, WORK_DATE, 7);
+  await layCounter(database, masters, WORK_DATE);
+}
+
 /** Three lines sold for cash at one of sixteen tills, through HTTP, against the rows that leaves by bare mysql2. */
 export async function benchSale(stage: Stage, full: boolean): Promise<Figure[]> {
   const { database, masters, actor } = stage;
   const { companyId } = masters;
-  await layDesk(database, masters, WORK_DATE, 7);
-  await layCounter(database, masters, WORK_DATE);
+  await counterOf(stage);
   for (let at = 1; at <= TILLS; at += 1) {
     await database.run(
       'INSERT INTO till (company_id, name, location_id) SELECT company_id, ?, location_id FROM till WHERE company_id = ? LIMIT 1',

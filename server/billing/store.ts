@@ -25,48 +25,56 @@ export async function loadForCustomerInvoice(
   const loaded = new Map<number, Awaited<ReturnType<typeof loadOrder>>>();
   for (const id of [...orderIds].sort((a, b) => a - b)) loaded.set(id, await loadOrder(sql, companyId, id));
   const order = loaded.get(orderIds[0]!)!;
-  const [terms] = await sql.rows<{ days: number }>(
-    `SELECT pt.days FROM customer c JOIN payment_terms pt ON pt.company_id = c.company_id AND pt.id = c.payment_terms_id
-      WHERE c.company_id = ? AND c.id = ?`,
-    [companyId, order.customerId],
-  );
-  const rows = await sql.rows<
-    Columns<SalesOrderLine, 'unitPrice taxCodeId taxRate agreementLineId amount agreedAmount'> & {
-      shipmentLineId: number;
-      orderId: number;
-      orderLineId: number;
-      shippedOn: Day;
-      quantity: string;
-      invoiced: string | null;
-      invoicedBefore: string;
-      taxCode: string;
-      agreementId: number | null;
-      live: string;
-      weight: string;
-      volume: string;
-    }
-  >(
-    `SELECT sl.id AS shipment_line_id, ol.order_id, ol.id AS order_line_id, sl.quantity,
-            (SELECT s.posted_on FROM shipment s WHERE s.company_id = sl.company_id AND s.id = sl.shipment_id) AS shipped_on,
-            (SELECT SUM(il.quantity) FROM customer_invoice_line il
-              WHERE il.company_id = sl.company_id AND il.shipment_line_id = sl.id AND ${notTakenBack('il')}) AS invoiced,
-            ol.invoiced AS invoiced_before, ol.unit_price, tc.code AS tax_code, ol.tax_code_id, ol.tax_rate, ol.agreement_line_id,
-            al.agreement_id, ol.quantity - ol.cancelled AS live, ol.amount, ol.agreed_amount,
-            i.weight, i.volume
-       FROM sales_order_line ol
-       JOIN item i ON i.company_id = ol.company_id AND i.id = ol.item_id
-       JOIN shipment_line sl ON sl.company_id = ol.company_id AND sl.order_line_id = ol.id
-       JOIN tax_code tc ON tc.company_id = ol.company_id AND tc.id = ol.tax_code_id
-       LEFT JOIN agreement_line al ON al.company_id = ol.company_id AND al.id = ol.agreement_line_id
-      WHERE ol.company_id = ? AND ol.order_id IN (?) AND ol.shipped > ol.invoiced AND ${stands('shipment_line', 'sl')}
-      ORDER BY ol.order_id, ol.line_no, sl.id`,
-    [companyId, orderIds],
-  );
-  const rest = await sql.rows<{ orderId: number; uninvoiced: string }>(
-    `SELECT order_id, SUM(quantity - cancelled - invoiced) AS uninvoiced FROM sales_order_line
-      WHERE company_id = ? AND order_id IN (?) GROUP BY order_id`,
-    [companyId, orderIds],
-  );
+  // The orders are locked: the rest waits for none of each other.
+  const [[terms], rows, rest, exchange, allowances, prepayments, deposits, rebates] = await Promise.all([
+    sql.rows<{ days: number }>(
+      `SELECT pt.days FROM customer c JOIN payment_terms pt ON pt.company_id = c.company_id AND pt.id = c.payment_terms_id
+        WHERE c.company_id = ? AND c.id = ?`,
+      [companyId, order.customerId],
+    ),
+    sql.rows<
+      Columns<SalesOrderLine, 'unitPrice taxCodeId taxRate agreementLineId amount agreedAmount'> & {
+        shipmentLineId: number;
+        orderId: number;
+        orderLineId: number;
+        shippedOn: Day;
+        quantity: string;
+        invoiced: string | null;
+        invoicedBefore: string;
+        taxCode: string;
+        agreementId: number | null;
+        live: string;
+        weight: string;
+        volume: string;
+      }
+    >(
+      `SELECT sl.id AS shipment_line_id, ol.order_id, ol.id AS order_line_id, sl.quantity,
+              (SELECT s.posted_on FROM shipment s WHERE s.company_id = sl.company_id AND s.id = sl.shipment_id) AS shipped_on,
+              (SELECT SUM(il.quantity) FROM customer_invoice_line il
+                WHERE il.company_id = sl.company_id AND il.shipment_line_id = sl.id AND ${notTakenBack('il')}) AS invoiced,
+              ol.invoiced AS invoiced_before, ol.unit_price, tc.code AS tax_code, ol.tax_code_id, ol.tax_rate, ol.agreement_line_id,
+              al.agreement_id, ol.quantity - ol.cancelled AS live, ol.amount, ol.agreed_amount,
+              i.weight, i.volume
+         FROM sales_order_line ol
+         JOIN item i ON i.company_id = ol.company_id AND i.id = ol.item_id
+         JOIN shipment_line sl ON sl.company_id = ol.company_id AND sl.order_line_id = ol.id
+         JOIN tax_code tc ON tc.company_id = ol.company_id AND tc.id = ol.tax_code_id
+         LEFT JOIN agreement_line al ON al.company_id = ol.company_id AND al.id = ol.agreement_line_id
+        WHERE ol.company_id = ? AND ol.order_id IN (?) AND ol.shipped > ol.invoiced AND ${stands('shipment_line', 'sl')}
+        ORDER BY ol.order_id, ol.line_no, sl.id`,
+      [companyId, orderIds],
+    ),
+    sql.rows<{ orderId: number; uninvoiced: string }>(
+      `SELECT order_id, SUM(quantity - cancelled - invoiced) AS uninvoiced FROM sales_order_line
+        WHERE company_id = ? AND order_id IN (?) GROUP BY order_id`,
+      [companyId, orderIds],
+    ),
+    exchangeOn(sql, companyId, order.currency, day),
+    allowancesFor(sql, companyId, order.customerId, order.currency),
+    openPrepayments(sql, companyId, agreementIds, orderIds),
+    openDeposits(sql, companyId, orderIds),
+    rebatesOf(sql, companyId, agreementIds),
+  ]);
   return {
     agreements,
     orders: orderIds.map((orderId) => {
@@ -74,7 +82,7 @@ export async function loadForCustomerInvoice(
       const { uninvoiced } = rest.find((row) => row.orderId === id) ?? { uninvoiced: '0' };
       return { id, number, customerId, currency, uninvoiced };
     }),
-    exchange: await exchangeOn(sql, companyId, order.currency, day),
+    exchange,
     termsDays: terms!.days,
     lines: rows.map((row) => ({
       shipmentLineId: row.shipmentLineId,
@@ -97,10 +105,10 @@ export async function loadForCustomerInvoice(
       weight: row.weight,
       volume: row.volume,
     })),
-    allowances: await allowancesFor(sql, companyId, order.customerId, order.currency),
-    prepayments: await openPrepayments(sql, companyId, agreementIds, orderIds),
-    deposits: await openDeposits(sql, companyId, orderIds),
-    rebates: await rebatesOf(sql, companyId, agreementIds),
+    allowances,
+    prepayments,
+    deposits,
+    rebates,
   };
 }
 

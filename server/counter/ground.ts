@@ -77,37 +77,40 @@ export async function loadAtTill(sql: Sql, companyId: number, orderIds: readonly
     [companyId, orderIds],
   );
   const first = orders.find(({ id }) => id === orderIds[0])!;
-  const rows = await sql.rows<LineRow>(
-    `SELECT l.id, l.order_id, l.line_no, l.item_id, i.number AS item_number, i.name AS item_name, i.unit, l.route, l.quantity - l.cancelled AS quantity,
-            l.shipped, l.invoiced, l.reserved, s.on_hand - s.reserved AS free, l.location_id, l.ship_date, l.unit_price, l.amount, l.agreed_amount,
-            l.agreement_line_id, al.agreement_id, a.number AS agreement_number, IF(al.committed > 0, al.committed - al.released, NULL) AS agreement_left,
-            tc.code AS tax_code, l.tax_code_id, l.tax_rate, i.weight, i.volume, i.permit_type_id, y.name AS permit_type, p.number AS free_with
-       FROM sales_order_line l
-       JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
-       JOIN tax_code tc ON tc.company_id = l.company_id AND tc.id = l.tax_code_id
-       LEFT JOIN stock s ON s.company_id = l.company_id AND s.item_id = l.item_id AND s.location_id = l.location_id
-       LEFT JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
-       LEFT JOIN agreement a ON a.company_id = al.company_id AND a.id = al.agreement_id
-       LEFT JOIN permit_type y ON y.company_id = i.company_id AND y.id = i.permit_type_id
-       LEFT JOIN promotion_line pl ON pl.company_id = l.company_id AND pl.id = l.promotion_line_id AND pl.kind = 'free'
-       LEFT JOIN promotion p ON p.company_id = pl.company_id AND p.id = pl.promotion_id
-      WHERE l.company_id = ? AND l.order_id IN (?) ORDER BY FIELD(l.order_id, ?), l.line_no`,
-    [companyId, orderIds, orderIds],
-  );
-  const [customer] = await sql.rows<{ id: number; number: string; name: string; counterId: number | null }>(
-    `SELECT c.id, c.number, c.name, y.counter_customer_id AS counter_id FROM customer c JOIN company y ON y.id = c.company_id
-      WHERE c.company_id = ? AND c.id = ?`,
-    [companyId, first.customerId],
-  );
-  const [contact] = await sql.rows<{ id: number; name: string }>(
-    'SELECT id, name FROM contact WHERE company_id = ? AND id = ?',
-    [companyId, first.contactId ?? 0],
-  );
-  const standing = await standingOf(sql, companyId, first.customerId, first.id, false);
-  const permits = await sql.rows<{ id: number; number: string; lastDay: Day }>(
-    'SELECT id, number, last_day FROM permit WHERE company_id = ? AND customer_id = ?',
-    [companyId, first.customerId],
-  );
+  // What waits for none of each other goes to the database at once.
+  const [rows, [customer], [contact], standing, permits] = await Promise.all([
+    sql.rows<LineRow>(
+      `SELECT l.id, l.order_id, l.line_no, l.item_id, i.number AS item_number, i.name AS item_name, i.unit, l.route, l.quantity - l.cancelled AS quantity,
+              l.shipped, l.invoiced, l.reserved, s.on_hand - s.reserved AS free, l.location_id, l.ship_date, l.unit_price, l.amount, l.agreed_amount,
+              l.agreement_line_id, al.agreement_id, a.number AS agreement_number, IF(al.committed > 0, al.committed - al.released, NULL) AS agreement_left,
+              tc.code AS tax_code, l.tax_code_id, l.tax_rate, i.weight, i.volume, i.permit_type_id, y.name AS permit_type, p.number AS free_with
+         FROM sales_order_line l
+         JOIN item i ON i.company_id = l.company_id AND i.id = l.item_id
+         JOIN tax_code tc ON tc.company_id = l.company_id AND tc.id = l.tax_code_id
+         LEFT JOIN stock s ON s.company_id = l.company_id AND s.item_id = l.item_id AND s.location_id = l.location_id
+         LEFT JOIN agreement_line al ON al.company_id = l.company_id AND al.id = l.agreement_line_id
+         LEFT JOIN agreement a ON a.company_id = al.company_id AND a.id = al.agreement_id
+         LEFT JOIN permit_type y ON y.company_id = i.company_id AND y.id = i.permit_type_id
+         LEFT JOIN promotion_line pl ON pl.company_id = l.company_id AND pl.id = l.promotion_line_id AND pl.kind = 'free'
+         LEFT JOIN promotion p ON p.company_id = pl.company_id AND p.id = pl.promotion_id
+        WHERE l.company_id = ? AND l.order_id IN (?) ORDER BY FIELD(l.order_id, ?), l.line_no`,
+      [companyId, orderIds, orderIds],
+    ),
+    sql.rows<{ id: number; number: string; name: string; counterId: number | null }>(
+      `SELECT c.id, c.number, c.name, y.counter_customer_id AS counter_id FROM customer c JOIN company y ON y.id = c.company_id
+        WHERE c.company_id = ? AND c.id = ?`,
+      [companyId, first.customerId],
+    ),
+    sql.rows<{ id: number; name: string }>('SELECT id, name FROM contact WHERE company_id = ? AND id = ?', [
+      companyId,
+      first.contactId ?? 0,
+    ]),
+    standingOf(sql, companyId, first.customerId, first.id, 'typed'),
+    sql.rows<{ id: number; number: string; lastDay: Day }>(
+      'SELECT id, number, last_day FROM permit WHERE company_id = ? AND customer_id = ?',
+      [companyId, first.customerId],
+    ),
+  ]);
   const numbered = await keptByNumber(
     sql,
     companyId,

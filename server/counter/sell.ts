@@ -40,9 +40,12 @@ export const sellAtTill = defineAct(contract.sellAtTill, {
   async load(sql, { orders, tillId }, { companyId, workDate }) {
     const ids = orders.map(({ id }) => id);
     const found = await loadAtTill(sql, companyId, ids, workDate);
-    const vouchers = await vouchersOf(sql, companyId, found.customer.id, found.orders[0]!.currency);
-    const cards = await cardsOf(sql, companyId, ids);
-    return { found, vouchers, cards, till: await loadTill(sql, companyId, tillId) };
+    const [vouchers, cards, till] = await Promise.all([
+      vouchersOf(sql, companyId, found.customer.id, found.orders[0]!.currency),
+      cardsOf(sql, companyId, ids),
+      loadTill(sql, companyId, tillId),
+    ]);
+    return { found, vouchers, cards, till };
   },
   decide({ found, vouchers, cards, till }, input, { workDate }): Decision<Sold> {
     const seen = found.orders.map((order, at) => ({ ...order, seen: input.orders[at]!.version }));

@@ -157,7 +157,7 @@ async function customersOf(tx: Sql, orders: readonly FileOrder[], doer: Doer): P
           workDate,
           called.rows.flatMap(({ item }) => (routeIsMade(item.route) ? [item.id] : [])),
         ),
-        standing: await standingOf(tx, companyId, row.id, null, false),
+        standing: await standingOf(tx, companyId, row.id, null, 'typed'),
       },
     };
     for (const name of [row.number, row.name]) found.set(name.toLowerCase(), customer);

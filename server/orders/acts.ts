@@ -67,7 +67,7 @@ const saveOrder = defineAct(contract.saveOrder, {
         doer.workDate,
         input.lines.flatMap(({ itemId, route }) => (itemId !== null && routeIsMade(route) ? [itemId] : [])),
       ),
-      customerId === null ? null : standingOf(tx, companyId, customerId, input.id, false),
+      customerId === null ? null : standingOf(tx, companyId, customerId, input.id, 'typed'),
     ]);
     const itemIds = [...typedIds, ...lines.map((line) => line.itemId)];
     const [items, pricing] = await Promise.all([
@@ -186,7 +186,7 @@ const confirmOrder = defineAct(contract.confirmOrder, {
         null,
         lines.filter(({ route }) => routeIsMade(route)).map(({ itemId }) => itemId),
       ),
-      standingOf(tx, doer.companyId, head.customerId, head.id, true),
+      standingOf(tx, doer.companyId, head.customerId, head.id, 'done'),
     ]);
     const always = lines.filter((line) => line.route === 'stock' && items.get(line.itemId)!.reserving === 'always');
     const made = lines.map((line, at) => ({

@@ -48,7 +48,7 @@ export const changeOrder = defineAct(contract.changeOrder, {
         [companyId, customerId],
       ),
       shipTosOf(tx, companyId, customerId),
-      standingOf(tx, companyId, customerId, input.id, true),
+      standingOf(tx, companyId, customerId, input.id, 'done'),
       locationsOf(tx, companyId),
       worksDue(tx, companyId, input.id),
     ]);

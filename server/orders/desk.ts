@@ -28,7 +28,7 @@ export async function customerDesk(
   );
   const { currency, terms } = orNotFound(found, 'This customer');
   const [standing, open, [count], permits] = await Promise.all([
-    standingOf(sql, companyId, customerId, null, false),
+    standingOf(sql, companyId, customerId, null, 'shown'),
     sql.rows<Columns<SalesOrder, 'id number firstShipDate net'> & { state: string }>(
       `SELECT id, number, state, first_ship_date, net FROM sales_order FORCE INDEX (sales_order_customer_state)
         WHERE company_id = ? AND customer_id = ? AND state IN ('draft', 'confirmed')

@@ -43,7 +43,7 @@ export const orderFromPurchase = defineAct(contract.orderFromPurchase, {
     );
     const customer = owned && {
       ...owned,
-      ...(await standingOf(tx, companyId, owned.id, null, true)),
+      ...(await standingOf(tx, companyId, owned.id, null, 'done')),
     };
     const purchase = orNotFound(head, 'This purchase order');
     return {

@@ -5,7 +5,9 @@ import type { Customer, Permit } from '../parties/tables';
 
 /**
  * How a customer stands, but for one order of theirs: what they owe, what is confirmed and not invoiced yet, their
- * permits. Where they have a limit, `turns` keeps two orders from being confirmed on the same credit. // S4 S5
+ * permits. Shown to people it is all of that; what is typed or done asks only what their limit asks: every open order and
+ * invoice of theirs is not summed where they have none. What is done on credit takes its turn, so that two orders are not
+ * confirmed on the same. // S4 S5
  * Served by open_item's customer key and sales_order_customer_state.
  */
 export async function standingOf(
@@ -13,18 +15,17 @@ export async function standingOf(
   companyId: number,
   customerId: number,
   exceptOrderId: number | null,
-  turns: boolean,
+  as: 'shown' | 'typed' | 'done',
 ): Promise<CustomerStanding> {
   const [row] = await sql.rows<Columns<Customer, 'name currency referenceRequired creditLimit'>>(
     'SELECT name, currency, reference_required, credit_limit FROM customer WHERE company_id = ? AND id = ?',
     [companyId, customerId],
   );
   const customer = orNotFound(row, 'This customer');
-  if (turns && customer.creditLimit !== null) {
+  if (as === 'done' && customer.creditLimit !== null) {
     await takeTurn(sql, 'customer', [companyId, customerId]);
   }
-  // An act asks only what their limit asks: every open order of theirs is not summed where they have none.
-  const asked = !turns || customer.creditLimit !== null;
+  const asked = as === 'shown' || customer.creditLimit !== null;
   const [[owed], [ordered], permits, [contact]] = await Promise.all([
     asked
       ? sql.rows<{ sum: string | null }>(
