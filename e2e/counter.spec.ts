@@ -97,6 +97,42 @@ test('a card that is silent is asked again and charged once; goods come back to 
   await expect(page.getByText('Card', { exact: true })).toBeVisible();
 });
 
+test('what is sold while the server is away is kept on the device, and sent once when it is back', async ({
+  page,
+  context,
+}) => {
+  await signIn(page, 'hafiz');
+  await page.goto('/till');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Till');
+  const slips = async () => {
+    const answer = await page.request.get('/api/slips');
+    return ((await answer.json()) as { rows: unknown[] }).rows.length;
+  };
+  const before = await slips();
+  await context.setOffline(true);
+  await field(page).fill('salt');
+  await page.getByRole('link', { name: 'Sell while the server is away' }).click();
+  const away = page.getByLabel(/^Bar code, number or name/);
+  await away.fill('3 x salt-25');
+  await away.press('Enter');
+  await expect(page.getByLabel('How many of SALT-25')).toHaveValue('3');
+  await away.fill('200.00');
+  await away.press('Enter');
+  await expect(page.getByText(/change$/)).toBeVisible();
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByText('Kept on this device.')).toBeVisible();
+  await expect(page.getByText('waits for the server')).toBeVisible();
+  await context.setOffline(false);
+  await expect(page.getByRole('link', { name: /^SL-/ })).toBeVisible({ timeout: 20_000 });
+  expect(await slips()).toBe(before + 1);
+  // Read again it is still there, and is not sent a second time.
+  await page.reload();
+  await expect(page.getByRole('link', { name: /^SL-/ })).toBeVisible();
+  expect(await slips()).toBe(before + 1);
+  await page.getByRole('link', { name: /^SL-/ }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(/SL-\d+/);
+});
+
 test('a drawer is counted at night: what is short asks why', async ({ page }) => {
   await signIn(page, 'hafiz');
   await page.goto('/drawers');
@@ -154,40 +190,4 @@ test('a weekly order is typed as it is said, a date of it skipped; what it makes
   await page.getByRole('button', { name: 'Ship what is loaded' }).first().click();
   await expect(page.getByText('Went out on this day')).toBeHidden();
   await expect(page.getByRole('status').filter({ hasText: 'Shipped:' })).toBeVisible();
-});
-
-test('what is sold while the server is away is kept on the device, and sent once when it is back', async ({
-  page,
-  context,
-}) => {
-  await signIn(page, 'hafiz');
-  await page.goto('/till');
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('Till');
-  const slips = async () => {
-    const answer = await page.request.get('/api/slips');
-    return ((await answer.json()) as { rows: unknown[] }).rows.length;
-  };
-  const before = await slips();
-  await context.setOffline(true);
-  await field(page).fill('salt');
-  await page.getByRole('link', { name: 'Sell while the server is away' }).click();
-  const away = page.getByLabel(/^Bar code, number or name/);
-  await away.fill('3 x salt-25');
-  await away.press('Enter');
-  await expect(page.getByLabel('How many of SALT-25')).toHaveValue('3');
-  await away.fill('200.00');
-  await away.press('Enter');
-  await expect(page.getByText(/change$/)).toBeVisible();
-  await page.keyboard.press('Control+Enter');
-  await expect(page.getByText('Kept on this device.')).toBeVisible();
-  await expect(page.getByText('waits for the server')).toBeVisible();
-  await context.setOffline(false);
-  await expect(page.getByRole('link', { name: /^SL-/ })).toBeVisible({ timeout: 20_000 });
-  expect(await slips()).toBe(before + 1);
-  // Read again it is still there, and is not sent a second time.
-  await page.reload();
-  await expect(page.getByRole('link', { name: /^SL-/ })).toBeVisible();
-  expect(await slips()).toBe(before + 1);
-  await page.getByRole('link', { name: /^SL-/ }).click();
-  await expect(page.getByRole('heading', { level: 1 })).toContainText(/SL-\d+/);
 });
