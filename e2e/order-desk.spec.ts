@@ -44,7 +44,9 @@ test('an order on the phone: pasted with a bad row, filled from the basket, pric
 
   await page.getByRole('button', { name: 'Confirm', exact: true }).click();
   await expect(page.getByRole('heading', { name: /SO-\d+ for Rumah Hijau Growers/ })).toBeVisible();
-  await expect(page.getByText(/confirmed · 4 lines/)).toBeVisible();
+  // Growers get one bag of salt free for every twenty, as a line of its own.
+  await expect(page.getByText(/confirmed · 5 lines/)).toBeVisible();
+  await expect(page.getByText(/^free, PM-/)).toBeVisible();
   await dock.getByRole('tab', { name: 'Price' }).click();
   await cell(page, 2, 'quantity').click();
   await expect(dock.getByText('For nothing: a sample for the new line.')).toBeVisible();
@@ -52,7 +54,7 @@ test('an order on the phone: pasted with a bad row, filled from the basket, pric
   // The same again, as a draft of its own.
   await page.getByRole('button', { name: 'More' }).click();
   await page.getByRole('menuitem', { name: 'Copy' }).click();
-  await expect(page.getByText(/draft · 4 lines/)).toBeVisible();
+  await expect(page.getByText(/draft · 5 lines/)).toBeVisible();
 });
 
 test('a limit holds, a permit is missed while typing, and who may lets the order pass with a reason', async ({
