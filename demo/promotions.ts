@@ -42,7 +42,7 @@ export async function layPromotions(database: Database, actor: Actor, masters: M
   const carbon = { firstDay: addDays(workDate, -14), lastDay: addDays(workDate, 21), name: 'Carbon weeks' };
   const lines = [line({ itemId: item('GAC-25'), value: '8', from: '4' })];
   const id = await promote({ ...carbon, lines });
-  await order('Sinar Laut Ferries', '12');
+  await order('Kolam Ceria Swim Club', '12');
   await order('Bukit Jati Golf Links', '6');
   const [row] = await database.rows<{ lineId: number; used: string }>(
     'SELECT l.id AS line_id, p.used FROM promotion p JOIN promotion_line l ON l.company_id = p.company_id AND l.promotion_id = p.id WHERE p.company_id = ? AND p.id = ?',
