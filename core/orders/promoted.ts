@@ -20,7 +20,7 @@ export function giveBackPromotion(budgets: PromotionBudgets, now: OrderLineNow):
 }
 
 /** What is counted of a line that is alive, in the company's currency. */
-export function heldAmount({
+function heldAmount({
   quantity,
   cancelled,
   promotion,

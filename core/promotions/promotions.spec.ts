@@ -325,7 +325,7 @@ describe('S13 keeping one', () => {
       effects: { state: 'stopped', reason: 'sold out' },
     });
     expect(decideStop(running, 'stopped', ' ')).toMatchObject({ refusals: [{ code: 'required', field: 'reason' }] });
-    expect(decideStop(running, 'running', '')).toMatchObject({ refusals: [{ code: 'promotion-so-already' }] });
+    expect(decideStop(running, 'running', '')).toMatchObject({ refusals: [{ code: 'state-so-already' }] });
     expect(decideStop({ ...running, state: 'stopped' }, 'running', 'x')).toMatchObject({
       effects: { state: 'running', reason: '' },
     });

@@ -211,14 +211,14 @@ function savedLine({
   };
 }
 
-/** Stops a promotion with why, or lets it go on; what orders have of it stays. // S13 */
+/** Stops a promotion, or support for what it sells, with why, or lets it go on; what was given by it stays. // S13 */
 export function decideStop(
   { number, state }: { number: string; state: PromotionState },
   asked: PromotionState,
   reason: string,
 ): Decision<{ state: PromotionState; reason: string }> {
   const refusals: Refusal[] = [];
-  if (state === asked) refusals.push(refuse('promotion-so-already', '', { promotion: number, state }));
+  if (state === asked) refusals.push(refuse('state-so-already', '', { document: number, state }));
   if (asked === 'stopped' && reason.trim() === '')
     refusals.push(refuse('required', 'reason', { what: 'Why it is stopped' }));
   return decided(refusals, () => ({ state: asked, reason: asked === 'stopped' ? reason.trim() : '' }));

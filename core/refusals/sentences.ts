@@ -119,11 +119,10 @@ export const sentences = {
     `Orders have ${f.currency} ${f.used} of ${f.promotion} already; give that budget or more, or stop it.`,
   'promotion-line-used': (f: { promotion: string; line: string }) =>
     `Orders have something of line ${f.line} of ${f.promotion}; it stays as it is. Add another line instead.`,
-  'promotion-so-already': (f: { promotion: string; state: string }) => `${f.promotion} is ${f.state} already.`,
+  'state-so-already': (f: { document: string; state: string }) => `${f.document} is ${f.state} already.`,
   // claims on vendors
   'support-line-used': (f: { support: string; line: string }) =>
     `Something is owed by line ${f.line} of ${f.support} already; it stays. Stop the support instead.`,
-  'support-so-already': (f: { support: string; state: string }) => `${f.support} is ${f.state} already.`,
   'nothing-to-claim': (f: { vendor: string; day: string }) =>
     `${f.vendor} owes us nothing up to ${d(f.day)} that is on no claim yet.`,
   'claim-not-open': (f: { claim: string }) => `${f.claim} is settled or withdrawn; nothing more is done with it.`,

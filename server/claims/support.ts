@@ -1,5 +1,5 @@
 import { decideSupport, type SupportSaved } from '@core/claims';
-import { decided, refuse, type Refusal } from '@core/refusals';
+import { decideStop } from '@core/promotions';
 import * as contract from '@api/claims';
 import { defineAct, orNotFound, takeNumbers } from '../acts';
 import type { Sql, Tx } from '../db';
@@ -112,17 +112,7 @@ export const setSupport = defineAct(contract.setSupport, {
   done: 'support set',
   expectedVersion: ({ id, version }) => ({ kind: 'VS', id, version }),
   load: (sql, { id }, { companyId }) => loadSupport(sql, companyId, id),
-  decide({ number, state }, asked) {
-    const refusals: Refusal[] = [];
-    if (state === asked.state) refusals.push(refuse('support-so-already', '', { support: number, state }));
-    if (asked.state === 'stopped' && asked.reason.trim() === '') {
-      refusals.push(refuse('required', 'reason', { what: 'Why it is stopped' }));
-    }
-    return decided(refusals, () => ({
-      state: asked.state,
-      reason: asked.state === 'stopped' ? asked.reason.trim() : '',
-    }));
-  },
+  decide: (head, { state, reason }) => decideStop(head, state, reason),
   preview: ({ state }) => ({ state }),
   async write(tx, { state, reason }, { id, number, version }, { companyId }) {
     await tx.run('UPDATE support SET state = ?, reason = ?, version = version + 1 WHERE company_id = ? AND id = ?', [

@@ -26,10 +26,8 @@ const CREDITED_TOTAL = `COALESCE((SELECT SUM(cn.total) FROM credit_note cn
 /** How much of what is owed for an invoice is paid, from 0 to 1. */
 export const PAID = `LEAST(1, GREATEST(0, COALESCE((oi.settled - ${OWN_SET_OFF}) / NULLIF(oi.amount - ${CREDITED_TOTAL}, 0), 1)))`;
 
-/** Lines of invoices of orders, with all they are reckoned of. */
-export const INVOICED = `customer_invoice i
-  JOIN customer_invoice_line il ON il.company_id = i.company_id AND il.invoice_id = i.id
-  JOIN sales_order_line ol ON ol.company_id = il.company_id AND ol.id = il.order_line_id
+/** All that a line `il` of an invoice `i` is reckoned of. */
+export const RECKONED_OF = `JOIN sales_order_line ol ON ol.company_id = il.company_id AND ol.id = il.order_line_id
   LEFT JOIN shipment_line sl ON sl.company_id = il.company_id AND sl.id = il.shipment_line_id
   LEFT JOIN open_item oi ON oi.company_id = i.company_id AND oi.customer_invoice_id = i.id`;
 
@@ -43,7 +41,9 @@ export async function invoicedLines(
   const rows = await sql.rows<Omit<InvoicedLine, 'shares' | 'before'> & { orderId: number }>(
     `SELECT il.id, i.invoice_date AS invoice_day, c.price_group_id, t.item_group_id, ROUND(${LEFT_NET}, 4) AS net, ROUND(${LEFT_MARGIN}, 4) AS margin,
             ROUND(${PAID}, 8) AS paid, ol.order_id
-       FROM ${INVOICED}
+       FROM customer_invoice i
+       JOIN customer_invoice_line il ON il.company_id = i.company_id AND il.invoice_id = i.id
+       ${RECKONED_OF}
        JOIN customer c ON c.company_id = i.company_id AND c.id = i.customer_id
        JOIN item t ON t.company_id = ol.company_id AND t.id = ol.item_id
       WHERE i.company_id = ? AND i.id IN (?) ORDER BY il.id`,

@@ -75,9 +75,10 @@ interface StatementHead {
   amount: string;
   madeOn: Day;
   paidOn: Day | null;
+  currency: string;
 }
 
-const HEAD = `SELECT s.id, s.number, s.version, s.state, s.reason, s.person_id, p.name AS person, s.until_day, s.amount, s.made_on, s.paid_on
+const HEAD = `SELECT ${ownCurrency('s.company_id')} AS currency, s.id, s.number, s.version, s.state, s.reason, s.person_id, p.name AS person, s.until_day, s.amount, s.made_on, s.paid_on
   FROM commission_statement s JOIN person p ON p.id = s.person_id`;
 
 const statementOf = (row: StatementHead) => ({
@@ -151,10 +152,7 @@ export async function commissionOf(
 /** One statement with its lines: one's own, or anybody's for who may see that. // S12 */
 export async function openStatement(sql: Sql, who: SignedIn, id: number): Promise<Out<typeof contract.openStatement>> {
   const { companyId } = who;
-  const [found] = await sql.rows<StatementHead & { currency: string }>(
-    `${HEAD.replace(' FROM commission_statement', `, ${ownCurrency('s.company_id')} AS currency FROM commission_statement`)} WHERE s.company_id = ? AND s.id = ?`,
-    [companyId, id],
-  );
+  const [found] = await sql.rows<StatementHead>(`${HEAD} WHERE s.company_id = ? AND s.id = ?`, [companyId, id]);
   const all = mayAll(who);
   const head = orNotFound(found && (all || found.personId === who.personId) ? found : undefined, 'This statement');
   const lines = await sql.rows<LineRow>(
