@@ -51,7 +51,13 @@ const out = (change: object = {}) => ({
   ...change,
 });
 
-async function pageOf(inputs: Record<string, string> = {}, found: object | Error = out()) {
+const nothingCovered = { currency: 'MYR', rows: [] };
+
+async function pageOf(
+  inputs: Record<string, string> = {},
+  found: object | Error = out(),
+  covered: object = nothingCovered,
+) {
   TestBed.overrideComponent(FulfilmentPage, { remove: { imports: [BarChart] }, add: { imports: [Bars] } });
   const page = await Stage.of(
     FulfilmentPage,
@@ -59,7 +65,9 @@ async function pageOf(inputs: Record<string, string> = {}, found: object | Error
       reads: ({ name }) =>
         name === 'itemGroups'
           ? { groups: [{ id: 4, code: 'CHEM', name: 'Salt and chemicals' }], organisations: [] }
-          : found,
+          : name === 'standingCover'
+            ? covered
+            : found,
     },
     inputs,
   );
@@ -139,6 +147,33 @@ describe('fulfilment', () => {
     const area = page.element.querySelector('svg a')!;
     expect(area.getAttribute('href')).toBe('/agreements/8');
     expect(area.getAttribute('aria-label')).toBe('AG-0008 with Teratai Bay Resort: MYR 74,000.00, 20 % taken');
+  });
+
+  it('says how much of a year standing orders cover, at most all of it', async () => {
+    const rowOf = (id: number, name: string, standing: string, ordered: string) => ({
+      customer: { id, number: `C-${id}`, name },
+      standing,
+      ordered,
+    });
+    const { page } = await pageOf({}, out(), {
+      currency: 'MYR',
+      rows: [rowOf(3, 'Teratai Bay Resort', '2600', '10400'), rowOf(4, 'Nilam Dialysis Centre', '900', '0')],
+    });
+    const cells = [...page.element.querySelectorAll('section[aria-label="Standing orders"] tbody tr')].map((each) =>
+      [...each.querySelectorAll('td')].map((cell) => cell.textContent!.trim()),
+    );
+    expect(cells.map((each) => each.slice(0, 3))).toEqual([
+      ['Teratai Bay Resort', '2,600.00', '10,400.00'],
+      ['Nilam Dialysis Centre', '900.00', '0.00'],
+    ]);
+    expect(cells.map((each) => each[3]!.match(/\d+ %$/)?.[0])).toEqual(['25 %', '100 %']);
+    const link = page.element.querySelector('section[aria-label="Standing orders"] tbody tr:last-child a')!;
+    expect(link.getAttribute('href')).toBe('/customers/4');
+  });
+
+  it('draws no section of standing orders where there are none', async () => {
+    const { page } = await pageOf();
+    expect(page.element.querySelector('section[aria-label="Standing orders"]')).toBeNull();
   });
 
   it('says what is left out, and that there is nothing', async () => {
