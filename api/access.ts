@@ -30,6 +30,12 @@ export const RIGHTS = [
   'periods',
   /** Looking after Kampong itself: its checks, its copies, who came and went. */
   'upkeep',
+  /** Inviting people, their roles and rights, tokens of programs. // U4 */
+  'people',
+  /** Making further companies in the installation. // U1 */
+  'companies',
+  /** Taking lists and all of a company's data along as files. // U5 */
+  'export',
   /** Approving what others asked for, of what one may do oneself. // G7 */
   'approve',
   /** Seeing what things cost us: journals, stock entries, what moved. // G7 */

@@ -7,6 +7,7 @@ import { room as commission } from './commission/room';
 import { room as catalogue } from './catalogue/room';
 import { room as goingOut } from './going-out/room';
 import { room as formats } from './formats/room';
+import { room as setup } from './setup/room';
 import { room as find } from './find/room';
 import { room as insight } from './insight/room';
 import { room as ledger } from './ledger/room';
@@ -55,6 +56,7 @@ export const ROOMS: readonly Room[] = [
   ledger,
   insight,
   today,
+  setup,
   find,
 ];
 

@@ -78,13 +78,17 @@ async function serveUntilStopped(database, values, workDate) {
     },
     prepared,
   );
-  const { signIns } = await prepared;
+  const { signIns, firstWord } = await prepared;
   console.log(`\nKampong is at ${serving.address}`);
   if (signIns) {
     console.log('Sign in to the demo as:');
     for (const { signIn, password, role } of signIns) {
       console.log(`  ${signIn.padEnd(8)} ${password.padEnd(15)} ${role}`);
     }
+  }
+  if (firstWord) {
+    console.log('Nobody has begun here yet. Whoever opens it first is asked for this word:');
+    console.log(`  ${firstWord}`);
   }
   if (values['backup-to']) await keepBackups(values);
   console.log('Ctrl+C stops it.');

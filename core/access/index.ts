@@ -1,3 +1,4 @@
+export { LEAST_PASSWORD, passwordRefusals } from './password';
 export { decideWorkDate } from './work-date';
 export {
   decideApprove,

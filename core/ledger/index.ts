@@ -1,4 +1,5 @@
 export {
+  ACCOUNT_ROLES,
   adjustmentJournal,
   workJournal,
   workReversalJournal,

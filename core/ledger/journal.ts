@@ -29,6 +29,7 @@ export const ACCOUNT_ROLES = [
   'support-earned',
   'commission',
   'commission-owed',
+  'opening-balance',
 ] as const;
 export type AccountRole = (typeof ACCOUNT_ROLES)[number];
 

@@ -1,5 +1,21 @@
 import { choice, flag, ref, text, type ListRoom } from './fields';
-import { contactFields, customer, email, firstDay, group, item, lastDay, nameOf, number, phone } from './shared-fields';
+import {
+  contactFields,
+  customer,
+  email,
+  firstDay,
+  group,
+  item,
+  lastDay,
+  nameOf,
+  number,
+  outOfUse,
+  ownCurrency,
+  ownName,
+  ownNumber,
+  phone,
+  terms,
+} from './shared-fields';
 
 /** The lists of customers. */
 export const CUSTOMERS: ListRoom = {
@@ -8,10 +24,13 @@ export const CUSTOMERS: ListRoom = {
     {
       name: 'customers',
       label: 'Customers',
-      sub: 'what they may owe, which prices are theirs, and what their orders need',
+      sub: 'who buys of us: when they pay, what they may owe, which prices are theirs, what their orders need',
       fields: [
-        number,
-        nameOf,
+        ownNumber(12),
+        ownName,
+        ownCurrency,
+        terms,
+        phone,
         {
           name: 'creditLimit',
           head: 'Credit limit',
@@ -37,10 +56,18 @@ export const CUSTOMERS: ListRoom = {
           width: 92,
           is: flag,
         },
+        {
+          name: 'organisation',
+          head: 'Sales organisation',
+          says: 'The sales organisation',
+          width: 130,
+          is: ref('organisation'),
+        },
+        outOfUse,
       ],
       keys: [['number']],
-      within: null,
-      grows: false,
+      within: 'number',
+      grows: true,
     },
     {
       name: 'customer-addresses',
@@ -62,17 +89,21 @@ export const CUSTOMERS: ListRoom = {
     },
     {
       name: 'ship-tos',
-      label: 'Freight zones',
-      sub: 'which freight zone an address lies in; none for collected or free',
+      label: 'Addresses',
+      sub: 'where goods go to, and which freight zone that lies in; none for collected or free',
       fields: [
-        { ...customer, fixed: true, is: text(120) },
-        { name: 'label', head: 'Address', says: 'The address', fixed: true, is: text(60) },
-        { name: 'town', head: 'Town', says: 'The town', fixed: true, is: text(60) },
-        { name: 'zone', head: 'Zone', says: 'The zone', width: 160, is: text(20) },
+        { ...customer, needed: true, onlyNew: true },
+        { name: 'label', head: 'Called', says: 'What the address is called', width: 130, needed: true, is: text(60) },
+        { name: 'street', head: 'Street', says: 'The street', width: 170, needed: true, is: text(120) },
+        { name: 'postcode', head: 'Postcode', says: 'The postcode', width: 84, is: text(12) },
+        { name: 'town', head: 'Town', says: 'The town', width: 130, needed: true, is: text(60) },
+        // ISO 3166-1 alpha-2.
+        { name: 'country', head: 'Country', says: 'The country', width: 70, needed: true, is: text(2) },
+        { name: 'zone', head: 'Freight zone', says: 'The zone', width: 110, is: text(20) },
       ],
       keys: [['customer', 'label']],
-      within: null,
-      grows: false,
+      within: 'customer',
+      grows: true,
     },
     {
       name: 'permits',

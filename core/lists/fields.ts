@@ -18,6 +18,11 @@ export const TARGETS = [
   'location',
   'option-group',
   'option',
+  'tax-code',
+  'terms',
+  'organisation',
+  'iso-currency',
+  'time-zone',
 ] as const;
 export type Target = (typeof TARGETS)[number];
 
@@ -31,8 +36,12 @@ export interface ListField {
   width?: number;
   /** Shown and never changed here. */
   fixed?: true;
+  /** Said where a row is made, and never another afterwards: what was written with it holds on to it. */
+  onlyNew?: true;
   /** Empty is refused. */
   needed?: true;
+  /** Empty is the first there is of what it names. */
+  orFirst?: true;
   is:
     | { kind: 'text'; most: number }
     | {
@@ -64,12 +73,12 @@ export interface KeptList {
   fields: readonly ListField[];
   /** Two rows never agree in all fields of one of these; the first tells rows apart. */
   keys: readonly (readonly string[])[];
-  /** The field of all keys that rows are looked up by; null for lists that are short. */
+  /** The field of all keys that rows are looked up by, what it names or its text; null for lists that are short. */
   within: string | null;
   /** Rows are added and removed; else only changed. */
   grows: boolean;
   /** Who keeps it, where that is not who keeps all the others: the right they have. */
-  keptBy?: 'payments' | 'upkeep' | 'commission';
+  keptBy?: 'payments' | 'upkeep' | 'commission' | 'people';
 }
 
 /** The cells of a row, by field; what was not typed is empty. */

@@ -1,6 +1,7 @@
 import { COST_BASES, COST_NAMES } from '@core/pricing';
+import { ROUTE_NAMES, ROUTES } from '@core/catalogue';
 import { choice, counted, flag, positive, ref, text, type ListRoom } from './fields';
-import { item, number, nameOf } from './shared-fields';
+import { item, nameOf, number, outOfUse, ownName, ownNumber } from './shared-fields';
 
 /** The lists of items. */
 export const ITEMS: ListRoom = {
@@ -9,10 +10,27 @@ export const ITEMS: ListRoom = {
     {
       name: 'items',
       label: 'Items',
-      sub: 'list price, weight, packs, and what is asked before they are sold or bought',
+      sub: 'what we sell and buy: how it is called, priced, taxed, supplied and packed',
       fields: [
-        number,
-        nameOf,
+        ownNumber(24),
+        ownName,
+        { name: 'unit', head: 'Unit', says: 'The unit', width: 70, needed: true, onlyNew: true, is: text(12) },
+        { name: 'group', head: 'Group', says: 'The item group', width: 130, is: ref('item-group') },
+        { name: 'tax', head: 'Tax', says: 'The tax code', width: 64, orFirst: true, is: ref('tax-code') },
+        {
+          name: 'route',
+          head: 'Supplied by',
+          says: 'How it is supplied',
+          width: 130,
+          is: choice(...ROUTES.map((route) => [route, ROUTE_NAMES[route]] as const)),
+        },
+        {
+          name: 'stocked',
+          head: 'We keep it',
+          says: 'Whether we keep it',
+          width: 88,
+          is: choice(['yes', 'yes'], ['no', 'no']),
+        },
         {
           name: 'listPrice',
           head: 'List price',
@@ -58,11 +76,39 @@ export const ITEMS: ListRoom = {
           width: 124,
           is: flag,
         },
-        { name: 'outOfUse', head: 'Out of use', says: 'Whether it is out of use', width: 92, is: flag },
+        outOfUse,
       ],
       keys: [['number']],
+      within: 'number',
+      grows: true,
+    },
+    {
+      name: 'item-groups',
+      label: 'Groups',
+      sub: 'items that go together, in agreements, prices and what is counted',
+      fields: [
+        { name: 'code', head: 'Code', says: 'The code', width: 110, needed: true, is: text(10) },
+        { name: 'name', head: 'Name', says: 'The name', needed: true, is: text(60) },
+        {
+          name: 'approvalNeeded',
+          head: 'Approved vendors',
+          says: 'Whether vendors are approved',
+          width: 124,
+          is: flag,
+        },
+      ],
+      keys: [['code']],
       within: null,
-      grows: false,
+      grows: true,
+    },
+    {
+      name: 'serial-numbers',
+      label: 'Serial numbers',
+      sub: 'items kept by number, and how a number is made: # is a digit of the count; empty where each is typed',
+      fields: [item, { name: 'pattern', head: 'Made like', says: 'The pattern', width: 220, is: text(40) }],
+      keys: [['item']],
+      within: 'item',
+      grows: true,
     },
     {
       name: 'locations',

@@ -22,12 +22,16 @@ export interface KeepGround {
   list: KeptList;
   /** The rows that are changed or removed, and those that a changed row could agree with. */
   rows: readonly KeptRow[];
-  /** By target and the typed text in lower case: the one thing it names, or `several` that go by that name. */
+  /** By target and the typed text in lower case, the first there is by an empty one: the one thing it names, or `several` that go by that name. */
   named: ReadonlyMap<Target, ReadonlyMap<string, { id: number | string; text: string } | 'several'>>;
   /** The units of the items named. */
   units: ReadonlyMap<number, readonly string[]>;
   /** Rows that other documents hold on to, and cannot be removed. */
   used: ReadonlySet<number>;
+  /** Items of which some are on hand: they cannot be kept by number from now on. */
+  onHand?: ReadonlySet<number>;
+  /** Parties that look like a new one: whose name, phone or tax number is the same. */
+  alike?: readonly { number: string; name: string; phone: string; taxNumber: string }[];
   /** Of BOMs and options: every component of anything, by its row. */
   bomLines?: readonly { id: number; item: string; component: string }[];
   /** The item of each choice of options, by its text in lower case. */
@@ -72,11 +76,36 @@ export function decideKeep(ground: KeepGround, typed: KeepTyped): Decision<KeepE
   });
   refusals.push(...agreeing(ground, read, new Set(removed)));
   refusals.push(...circling(ground, read, new Set(removed)));
-  return decided(refusals, () => ({
-    added: read.flatMap(({ id, values }) => (id === null ? [values] : [])),
-    changed: read.flatMap(({ id, values }) => (id === null ? [] : [{ id, values }])),
-    removed,
-  }));
+  return decided(
+    refusals,
+    () => ({
+      added: read.flatMap(({ id, values }) => (id === null ? [values] : [])),
+      changed: read.flatMap(({ id, values }) => (id === null ? [] : [{ id, values }])),
+      removed,
+    }),
+    alikeWarnings(ground, read),
+  );
+}
+
+/** A word on new parties that look like one there is. // U2 */
+function alikeWarnings(
+  { alike = [] }: KeepGround,
+  read: readonly { id: number | null; at: string; cells: Cells }[],
+): Refusal[] {
+  const same = (a = '', b = '') =>
+    a.trim() !== '' && sameText(a).replaceAll(' ', '') === sameText(b).replaceAll(' ', '');
+  return read.flatMap(({ id, at, cells }) => {
+    if (id !== null) return [];
+    for (const [field, by] of [
+      ['name', 'name'],
+      ['phone', 'phone number'],
+      ['taxNumber', 'tax number'],
+    ] as const) {
+      const twin = alike.find((each) => same(each[field], cells[field]));
+      if (twin) return [refuse('looks-like', `${at}.${field}`, { by, number: twin.number, name: twin.name })];
+    }
+    return [];
+  });
 }
 
 /** Whether what is kept of a field becomes another in any row, or is set in a new one. */
@@ -137,6 +166,9 @@ function readRow(ground: KeepGround, now: KeptRow | null, typed: Cells, at: stri
       continue;
     }
     const typedText = (typed[field.name] ?? '').trim();
+    if (field.onlyNew && now && sameText(typedText) !== sameText(now.cells[field.name] ?? '')) {
+      refusals.push(refuse('only-new', `${at}.${field.name}`, { what: field.says }));
+    }
     const read = readCell(ground, field, typedText);
     if ('code' in read) refusals.push({ ...read, field: `${at}.${field.name}` });
     else values[field.name] = read.kept;
@@ -156,6 +188,10 @@ const MOST_HOURS = 200;
 
 function readCell(ground: KeepGround, field: ListField, typed: string): { kept: Kept; text: string } | Refusal {
   const { is, says: what } = field;
+  if (typed === '' && is.kind === 'ref' && field.orFirst) {
+    const first = ground.named.get(is.to)?.get('');
+    return first && first !== 'several' ? { kept: first.id, text: first.text } : refuse('required', '', { what });
+  }
   if (typed === '' && field.needed) return refuse('required', '', { what });
   if (is.kind === 'choice') {
     const option =
@@ -239,6 +275,16 @@ const CHECKS: readonly Check[] = [
         : refuse('either-or', 'series', { one: 'a market series', other: 'another cost' }),
     ];
   },
+  ({ list, onHand }, { item }, cells) =>
+    list.name === 'serial-numbers' && onHand?.has(Number(item))
+      ? [refuse('item-on-hand', 'item', { item: cells['item']! })]
+      : [],
+  ({ list }, { route, stocked }) =>
+    list.name === 'items' && route === 'stock' && stocked === 'no' ? [refuse('stock-not-kept', 'route', {})] : [],
+  ({ list }, { country }) =>
+    list.name === 'ship-tos' && !/^[A-Za-z]{2}$/.test(String(country))
+      ? [refuse('unknown', 'country', { what: 'The country, in two letters,' })]
+      : [],
   ({ list }, { item, itemGroup }) => {
     if (list.name !== 'approvals' || (item === null) !== (itemGroup === null)) return [];
     return [

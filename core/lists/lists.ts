@@ -1,3 +1,4 @@
+import { COMPANY } from './company-lists';
 import { COUNTER } from './counter-lists';
 import { CUSTOMERS } from './customer-lists';
 import type { KeptList, ListRoom } from './fields';
@@ -8,7 +9,7 @@ import { PRICES } from './price-lists';
 import { VENDORS } from './vendor-lists';
 
 /** The lists by room of the setup page, in the order they are shown. */
-export const LIST_ROOMS: readonly ListRoom[] = [PRICES, ITEMS, MAKING, CUSTOMERS, COUNTER, VENDORS, PAPERS];
+export const LIST_ROOMS: readonly ListRoom[] = [PRICES, ITEMS, MAKING, CUSTOMERS, COUNTER, VENDORS, PAPERS, COMPANY];
 
 export const KEPT_LISTS: readonly KeptList[] = LIST_ROOMS.flatMap((room) => room.lists);
 

@@ -317,6 +317,7 @@ export const MAKING: ListRoom = {
           width: 130,
           is: counted('quantity', { whole: true, below: '100' }),
         },
+        { name: 'timeZone', head: 'Clock of', says: 'The time zone', width: 170, is: ref('time-zone') },
       ],
       keys: [['name']],
       within: null,

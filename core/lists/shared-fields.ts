@@ -29,6 +29,54 @@ export const number: ListField = {
   is: text(24),
 };
 export const nameOf: ListField = { name: 'name', head: 'Name', says: 'The name', fixed: true, is: text(120) };
+/** The number and name of a thing where it is made: with them it is known everywhere else. */
+export const ownNumber = (most: number): ListField => ({
+  name: 'number',
+  head: 'Number',
+  says: 'The number',
+  width: 96,
+  needed: true,
+  is: text(most),
+});
+export const ownName: ListField = {
+  name: 'name',
+  head: 'Name',
+  says: 'The name',
+  width: 230,
+  needed: true,
+  is: text(120),
+};
+/** Put out of use, it is chosen for nothing new; what has it keeps it. // U2 */
+export const outOfUse: ListField = {
+  name: 'outOfUse',
+  head: 'Out of use',
+  says: 'Whether it is out of use',
+  width: 92,
+  is: {
+    kind: 'choice',
+    options: [
+      { value: 'no', label: 'no' },
+      { value: 'yes', label: 'yes' },
+    ],
+  },
+};
+export const terms: ListField = {
+  name: 'terms',
+  head: 'Pays',
+  says: 'When is paid',
+  width: 110,
+  orFirst: true,
+  is: ref('terms'),
+};
+export const ownCurrency: ListField = {
+  name: 'currency',
+  head: 'Currency',
+  says: 'The currency',
+  width: 84,
+  needed: true,
+  onlyNew: true,
+  is: ref('iso-currency'),
+};
 export const email: ListField = {
   name: 'email',
   head: 'Mail address',

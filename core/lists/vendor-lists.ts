@@ -1,5 +1,17 @@
 import { counted, flag, ref, text, type ListRoom } from './fields';
-import { contactFields, email, firstDay, item, lastDay, nameOf, number, phone } from './shared-fields';
+import {
+  contactFields,
+  email,
+  firstDay,
+  item,
+  lastDay,
+  outOfUse,
+  ownCurrency,
+  ownName,
+  ownNumber,
+  phone,
+  terms,
+} from './shared-fields';
 
 /** The lists of vendors. */
 export const VENDORS: ListRoom = {
@@ -8,17 +20,20 @@ export const VENDORS: ListRoom = {
     {
       name: 'vendors',
       label: 'Vendors',
-      sub: 'how far they may miss a quantity, and how to reach them',
+      sub: 'who sells to us: when they are paid, how far they may miss a quantity, how to reach them',
       fields: [
-        number,
-        nameOf,
+        ownNumber(12),
+        ownName,
+        ownCurrency,
+        { ...terms, head: 'Is paid', says: 'When they are paid' },
         { name: 'tolerance', head: 'May miss by, %', says: 'The tolerance', width: 110, is: counted('percent') },
         email,
         phone,
+        outOfUse,
       ],
       keys: [['number']],
-      within: null,
-      grows: false,
+      within: 'number',
+      grows: true,
     },
     {
       name: 'vendor-contacts',

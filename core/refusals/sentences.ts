@@ -49,6 +49,28 @@ export const sentences = {
     `${f.purchase} is for ${f.orders} too; let what is for this order hang loose instead.`,
   'supply-not-placed': (f: { purchase: string; state: string }) =>
     `${f.purchase} is ${f.state}; let it be parted from this order only.`,
+  // a company of one's own
+  'only-new': (f: { what: string }) =>
+    `${f.what} stays as it was made, since documents were written with it; make another, and put this one out of use.`,
+  'looks-like': (f: { by: string; number: string; name: string }) =>
+    `${f.number} ${f.name} has the same ${f.by}; look whether it is the same one.`,
+  'item-on-hand': (f: { item: string }) =>
+    `Some of ${f.item} is on hand without numbers; adjust it to none first, then count it in again by number.`,
+  'stock-not-kept': () => 'What is supplied from our stock is kept by us; choose yes, or another way of supply.',
+  'first-word-wrong': () =>
+    'This is not the word that was printed where Kampong was started last; look there, or start it anew for another.',
+  'begun-already': () => 'Somebody made the first company meanwhile; ask them to let you in.',
+  'code-taken': (f: { code: string }) => `There is a company ${f.code} already; give this one another short name.`,
+  'no-work-day': () => 'No day of the week is a work day; choose at least one.',
+  'said-twice': (f: { what: string; name: string }) =>
+    `There is another ${f.what} ${f.name}; name one of them otherwise.`,
+  'account-for': (f: { role: string }) => `Exactly one account must be for ${f.role}; say which.`,
+  'not-a-sign-in': () => 'A name to sign in by has letters, digits, dots and dashes only.',
+  'sign-in-taken': (f: { name: string }) => `Somebody else signs in as ${f.name}; choose another name.`,
+  'password-short': (f: { least: string }) =>
+    `A password has at least ${f.least} letters; a few words are easier to remember than signs.`,
+  'password-common': () =>
+    'This password is among the first that anybody would try; take one that has nothing to do with you.',
   // counter and till
   'not-a-gtin': (f: { what: string }) =>
     `${f.what} is no bar code of 8, 12, 13 or 14 digits with a check digit that fits; scan it again.`,

@@ -1,5 +1,6 @@
 export { attemptsOn } from './attempts';
-export { doerOf, requireSession, sessionToken } from './cookie';
+export { isCommonPassword } from './common-passwords';
+export { doerOf, requireSession, sessionToken, setSession } from './cookie';
 export { hashPassword } from './passwords';
-export { markOf, sessionsOn } from './sessions';
+export { beginSession, chooseCompany, markOf, readSession, sessionOut, sessionsOn } from './sessions';
 export { trace } from './trace';

@@ -49,9 +49,10 @@ export async function readSession(
     role: string;
     rights: string;
     workDate: string | null;
+    timeZone: string;
     demo: boolean;
   }>(
-    `SELECT s.person_id, p.name, s.company_id, s.csrf, r.name AS role, r.rights, c.work_date, c.demo
+    `SELECT s.person_id, p.name, s.company_id, s.csrf, r.name AS role, r.rights, c.work_date, c.time_zone, c.demo
        FROM session s
        JOIN person p ON p.id = s.person_id AND p.active = TRUE
        JOIN person_role pr ON pr.person_id = s.person_id AND pr.company_id = s.company_id
@@ -67,7 +68,7 @@ export async function readSession(
     companyId: row.companyId,
     role: row.role,
     rights: JSON.parse(row.rights) as Right[],
-    workDate: row.workDate ?? today(clock),
+    workDate: row.workDate ?? today(clock, row.timeZone),
     demo: row.demo,
     csrf: row.csrf,
   };

@@ -94,6 +94,13 @@ export const taxCodeTable = table('tax_code', {
   decimal: 'rate',
 });
 
+/** The rate of a tax code from a day on; the code itself has the one of today. */
+export const taxRateTable = table('tax_rate', {
+  int: 'companyId id= taxCodeId',
+  day: 'firstDay',
+  decimal: 'rate',
+});
+
 export const vendorApprovalTable = table('vendor_approval', {
   int: 'companyId id= vendorId itemId? itemGroupId?',
   day: 'firstDay lastDay?',

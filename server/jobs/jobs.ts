@@ -63,8 +63,8 @@ export function startJobs(parts: JobParts & { metrics: Metrics; config: Config }
 
 /** Does all that is due now; how many acts it did, and lines it found short or no more. */
 export async function tick(parts: JobParts): Promise<number> {
-  const companies = await parts.database.rows<{ id: number; workDate: Day | null }>(
-    'SELECT id, work_date FROM company WHERE elsewhere = FALSE',
+  const companies = await parts.database.rows<{ id: number; workDate: Day | null; timeZone: string }>(
+    'SELECT id, work_date, time_zone FROM company WHERE elsewhere = FALSE',
   );
   const people = await parts.database.rows<{ id: number; signIn: string }>(
     "SELECT id, sign_in FROM person WHERE sign_in IN ('kampong', 'stand-in')",
@@ -76,7 +76,7 @@ export async function tick(parts: JobParts): Promise<number> {
       companyId: company.id,
       personId: named('kampong'),
       rights: RIGHTS,
-      workDate: company.workDate ?? today(parts.clock),
+      workDate: company.workDate ?? today(parts.clock, company.timeZone),
       origin: 'clock',
     };
     acts += await fireDue(parts, doer);

@@ -14,7 +14,7 @@ import {
 import * as contract from '@api/lists';
 import { defineAct, orNotFound } from '../acts';
 import { likeOf, PAGE_ROWS, takeTurn, type Bound, type Sql, type Tx } from '../db';
-import { namedBy, unitsOf } from './named';
+import { firstNamed, namedBy, unitsOf } from './named';
 import { STORED, type StoredList } from './stored-lists';
 
 interface Found {
@@ -94,7 +94,8 @@ async function groundOf(sql: Sql, companyId: number, name: string, typed: KeepTy
     const texts = typed.changes.map(({ cells }) => (cells[field.name] ?? '').trim()).filter((each) => each !== '');
     const known = named.get(field.is.to) ?? new Map();
     const more = await namedBy(sql, companyId, field.is.to, [...new Set(texts)]);
-    named.set(field.is.to, new Map([...known, ...more]));
+    const first = field.orFirst ? await firstNamed(sql, companyId, field.is.to) : null;
+    named.set(field.is.to, new Map([...known, ...more, ...(first ? ([['', first]] as const) : [])]));
   }
   const ids = [...typed.changes, ...typed.removed].flatMap(({ id }) => (id === null ? [] : [id]));
   const within = list.fields.find((field) => field.name === list.within);
@@ -102,7 +103,8 @@ async function groundOf(sql: Sql, companyId: number, name: string, typed: KeepTy
     [...(named.get(target) ?? new Map()).values()].flatMap((each: { id: number } | 'several') =>
       each === 'several' ? [] : [each.id],
     );
-  const alike = within?.is.kind === 'ref' ? idsOf(within.is.to) : null;
+  const texts = () => [...new Set(typed.changes.map(({ cells }) => (cells[within!.name] ?? '').trim()))];
+  const alike = within === undefined ? null : within.is.kind === 'ref' ? idsOf(within.is.to) : texts();
   const column = within ? stored.fields[within.name]![1] : null;
   const rows =
     alike === null
@@ -119,6 +121,10 @@ async function groundOf(sql: Sql, companyId: number, name: string, typed: KeepTy
       stored,
       typed.removed.map(({ id }) => id),
     ),
+    ...(list.name === 'serial-numbers' ? { onHand: await onHandOf(sql, companyId, idsOf('item')) } : {}),
+    ...(list.name === 'customers' || list.name === 'vendors'
+      ? { alike: await alikeOf(sql, companyId, list.name, typed) }
+      : {}),
     ...(list.name === 'boms' || list.name === 'options' ? await madeOf(sql, companyId, list.name) : {}),
   };
 }
@@ -148,9 +154,54 @@ async function madeOf(
   return { bomLines, itemOfGroup: new Map(groups.map(({ name, item }) => [name.toLowerCase(), item])) };
 }
 
-async function usedOf(sql: Sql, companyId: number, { usedBy = [], zeroStays }: StoredList, ids: readonly number[]) {
-  const used = new Set<number>(zeroStays ? [0] : []);
+/** Items of which some are on hand, or on their way between our places. */
+async function onHandOf(sql: Sql, companyId: number, itemIds: readonly number[]): Promise<Set<number>> {
+  const rows = await sql.rows<{ id: number }>(
+    'SELECT DISTINCT item_id AS id FROM stock WHERE company_id = ? AND on_hand <> 0 AND item_id IN (?)',
+    [companyId, itemIds],
+  );
+  return new Set(rows.map(({ id }) => id));
+}
+
+/** New rows that are looked at one by one; of a whole file nobody would read it. */
+const LOOKED_AT = 50;
+
+/** Parties that look like the new ones: of the same name or phone. */
+async function alikeOf(sql: Sql, companyId: number, list: 'customers' | 'vendors', { changes }: KeepTyped) {
+  const fresh = changes.filter(({ id }) => id === null).map(({ cells }) => cells);
+  if (fresh.length === 0 || fresh.length > LOOKED_AT) return [];
+  const said = (field: string) => fresh.map((cells) => (cells[field] ?? '').trim()).filter((text) => text !== '');
+  return sql.rows<{ number: string; name: string; phone: string; taxNumber: string }>(
+    `SELECT number, name, phone, tax_number FROM ${list === 'customers' ? 'customer' : 'vendor'}
+      WHERE company_id = ? AND (name IN (?) OR phone IN (?) OR tax_number IN (?)) LIMIT 200`,
+    [companyId, said('name'), said('phone'), said('taxNumber')],
+  );
+}
+
+/** By table, what refers to its rows in the database itself: tables and their columns. */
+const REFERRING = new Map<string, Promise<readonly (readonly [table: string, column: string])[]>>();
+
+/** Everything that refers to a table's rows. */
+function referringTo(sql: Sql, table: string): Promise<readonly (readonly [string, string])[]> {
+  let found = REFERRING.get(table);
+  if (!found) {
+    found = sql
+      .rows<{ name: string; field: string }>(
+        `SELECT DISTINCT table_name AS name, column_name AS field FROM information_schema.key_column_usage
+          WHERE table_schema = DATABASE() AND referenced_table_name = ? AND referenced_column_name = 'id'`,
+        [table],
+      )
+      .then((rows) => rows.map(({ name, field }) => [name, field] as const));
+    REFERRING.set(table, found);
+    found.catch(() => REFERRING.delete(table));
+  }
+  return found;
+}
+
+async function usedOf(sql: Sql, companyId: number, stored: StoredList, ids: readonly number[]) {
+  const used = new Set<number>(stored.zeroStays ? [0] : []);
   if (ids.length === 0) return used;
+  const usedBy = stored.usedBy === 'anything' ? await referringTo(sql, stored.table.name) : (stored.usedBy ?? []);
   for (const [table, column] of usedBy) {
     const rows = await sql.rows<{ id: number }>(
       `SELECT DISTINCT ${column} AS id FROM ${table} WHERE company_id = ? AND ${column} IN (?)`,

@@ -8,10 +8,11 @@ const OPTION = `(SELECT CONCAT(gi.number, ' ', og.name, ' ', ok.number) FROM opt
     JOIN item ok ON ok.company_id = item_option.company_id AND ok.id = item_option.component_id
     WHERE og.company_id = item_option.company_id AND og.id = item_option.group_id)`;
 
+/** What is named by what it is called everywhere: no row of ours. */
+type Said = 'currency' | 'other-currency' | 'iso-currency' | 'time-zone';
+
 /** Where each target is found: what it goes by, and the text a cell shows of it. */
-const FOUND: Readonly<
-  Record<Exclude<Target, 'currency' | 'other-currency'>, { table: string; number: string; name: string; text: string }>
-> = {
+const FOUND: Readonly<Record<Exclude<Target, Said>, { table: string; number: string; name: string; text: string }>> = {
   item: { table: 'item', number: 'number', name: 'name', text: 'number' },
   customer: { table: 'customer', number: 'number', name: 'name', text: 'name' },
   vendor: { table: 'vendor', number: 'number', name: 'name', text: 'name' },
@@ -33,10 +34,14 @@ const FOUND: Readonly<
   'option-group': { table: 'option_group', number: "''", name: GROUP, text: GROUP },
   option: { table: 'item_option', number: "''", name: OPTION, text: OPTION },
   'item-group': { table: 'item_group', number: 'code', name: 'name', text: 'name' },
+  'tax-code': { table: 'tax_code', number: 'code', name: 'name', text: 'code' },
+  terms: { table: 'payment_terms', number: "''", name: 'name', text: 'name' },
+  organisation: { table: 'sales_organisation', number: 'code', name: 'name', text: 'name' },
 };
 
-/** Currencies in use; `other-currency`: all there are but the company's own, those in use first. */
-async function currencies(sql: Sql, companyId: number, target: 'currency' | 'other-currency'): Promise<string[]> {
+/** Currencies in use; `other-currency` and `iso-currency`: all there are, those in use first, the company's own or not. */
+async function said(sql: Sql, companyId: number, target: Said): Promise<string[]> {
+  if (target === 'time-zone') return ['UTC', ...Intl.supportedValuesOf('timeZone')];
   const rows = await sql.rows<{ currency: string; own: number }>(
     `SELECT currency, MAX(own) AS own FROM (SELECT currency, 1 AS own FROM company WHERE id = ?
        UNION SELECT currency, 0 FROM customer WHERE company_id = ? UNION SELECT currency, 0 FROM vendor WHERE company_id = ?
@@ -45,12 +50,27 @@ async function currencies(sql: Sql, companyId: number, target: 'currency' | 'oth
   );
   const used = rows.map((row) => row.currency);
   if (target === 'currency') return used;
-  const own = rows.find((row) => row.own === 1)?.currency;
+  const own = target === 'iso-currency' ? undefined : rows.find((row) => row.own === 1)?.currency;
   return [...new Set([...used, ...Intl.supportedValuesOf('currency')])].filter((code) => code !== own);
 }
 
-const isCurrency = (target: Target): target is 'currency' | 'other-currency' =>
-  target === 'currency' || target === 'other-currency';
+const isSaid = (target: Target): target is Said =>
+  target === 'currency' || target === 'other-currency' || target === 'iso-currency' || target === 'time-zone';
+
+/** The first there is of a target, by an empty text. */
+export async function firstNamed(
+  sql: Sql,
+  companyId: number,
+  target: Target,
+): Promise<{ id: number | string; text: string } | null> {
+  if (isSaid(target)) return null;
+  const { table, text } = FOUND[target];
+  const [row] = await sql.rows<{ id: number; text: string }>(
+    `SELECT id, ${text} AS text FROM ${table} WHERE company_id = ? ORDER BY id LIMIT 1`,
+    [companyId],
+  );
+  return row ?? null;
+}
 
 /** What texts name, by their exact number or name; an item only by its number. */
 export async function namedBy(
@@ -61,9 +81,8 @@ export async function namedBy(
 ): Promise<Map<string, { id: number | string; text: string } | 'several'>> {
   const found = new Map<string, { id: number | string; text: string } | 'several'>();
   if (texts.length === 0) return found;
-  if (isCurrency(target)) {
-    for (const code of await currencies(sql, companyId, target))
-      found.set(code.toLowerCase(), { id: code, text: code });
+  if (isSaid(target)) {
+    for (const code of await said(sql, companyId, target)) found.set(code.toLowerCase(), { id: code, text: code });
     return found;
   }
   const { table, number, name, text } = FOUND[target];
@@ -97,9 +116,9 @@ export async function unitsOf(sql: Sql, companyId: number, itemIds: readonly num
 
 /** What a cell may name, by any part of number or name; 12 at most. */
 export async function findNamed(sql: Sql, companyId: number, target: Target, words: string) {
-  if (isCurrency(target)) {
-    const all = await currencies(sql, companyId, target);
-    const codes = all.filter((code) => code.includes(words.trim().toUpperCase()));
+  if (isSaid(target)) {
+    const all = await said(sql, companyId, target);
+    const codes = all.filter((code) => code.toUpperCase().includes(words.trim().toUpperCase().replaceAll(' ', '_')));
     return { rows: codes.slice(0, 12).map((code, index) => ({ id: index + 1, number: code, name: '' })) };
   }
   const { table, number, name } = FOUND[target];

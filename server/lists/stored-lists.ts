@@ -8,11 +8,14 @@ import {
   calendarTable,
   centreDowntimeTable,
   holidayTable,
+  itemGroupTable,
   itemTable,
   itemUnitTable,
   itemVendorTable,
   locationTable,
   routingOperationTable,
+  taxCodeTable,
+  taxRateTable,
   vendorApprovalTable,
   workCentreTable,
   centreOvertimeTable,
@@ -22,7 +25,9 @@ import {
   customerItemTable,
   customerTable,
   permitTable,
+  paymentTermsTable,
   permitTypeTable,
+  salesOrganisationTable,
   shipToTable,
   vendorTable,
 } from '../parties/tables';
@@ -36,6 +41,8 @@ import {
   priceGroupTable,
   priceRuleTable,
 } from '../pricing/tables';
+import { accountTable } from '../ledger/tables';
+import { serialSeriesTable } from '../serial/tables';
 import { itemBarCodeTable, tillTable } from '../counter/tables';
 import { companyTable } from '../setup/tables';
 /** Where a kept list stands: the table its rows are written to, and what is shown of them. */
@@ -49,8 +56,8 @@ export interface StoredList {
   fields: Readonly<Record<string, readonly [shown: string, column: string | null]>>;
   /** What the search box looks in. */
   looksIn: readonly string[];
-  /** What holds on to a row: tables and their columns. */
-  usedBy?: readonly (readonly [table: string, column: string])[];
+  /** What holds on to a row: tables and their columns, or whatever the database says refers to it. */
+  usedBy?: readonly (readonly [table: string, column: string])[] | 'anything';
   /** Row 0 is where everything stands that says nothing else: it is never taken away. */
   zeroStays?: true;
 }
@@ -193,10 +200,16 @@ export const STORED: Readonly<Record<string, StoredList>> = {
   },
   items: {
     table: itemTable,
-    from: `item x ${join('permit_type', 't', 'permit_type_id', 'LEFT JOIN')}`,
+    from: `item x ${join('tax_code', 'w', 'tax_code_id')} ${join('item_group', 'g', 'item_group_id', 'LEFT JOIN')}
+           ${join('permit_type', 't', 'permit_type_id', 'LEFT JOIN')}`,
     fields: {
-      number: shown('x.number'),
-      name: shown('x.name'),
+      number: own('number'),
+      name: own('name'),
+      unit: own('unit'),
+      group: ['g.name', 'item_group_id'],
+      tax: ['w.code', 'tax_code_id'],
+      route: own('route'),
+      stocked: own('stocked'),
       listPrice: own('list_price'),
       weight: own('weight'),
       volume: own('volume'),
@@ -208,6 +221,58 @@ export const STORED: Readonly<Record<string, StoredList>> = {
       outOfUse: own('out_of_use'),
     },
     looksIn: ['x.number', 'x.name'],
+    usedBy: 'anything',
+  },
+  'item-groups': {
+    table: itemGroupTable,
+    from: 'item_group x',
+    fields: { code: own('code'), name: own('name'), approvalNeeded: own('approval_needed') },
+    looksIn: ['x.code', 'x.name'],
+    usedBy: 'anything',
+  },
+  'serial-numbers': {
+    table: serialSeriesTable,
+    from: `serial_series x ${ITEM}`,
+    fields: { item: ['i.number', 'item_id'], pattern: own('pattern') },
+    looksIn: ['i.number', 'i.name', 'x.pattern'],
+    usedBy: [['serial', 'item_id']],
+  },
+  'tax-codes': {
+    table: taxCodeTable,
+    from: 'tax_code x',
+    fields: { code: own('code'), name: own('name'), rate: own('rate') },
+    looksIn: ['x.code', 'x.name'],
+    usedBy: 'anything',
+  },
+  'tax-rates': {
+    table: taxRateTable,
+    from: `tax_rate x ${join('tax_code', 't', 'tax_code_id')}`,
+    fields: { tax: ['t.code', 'tax_code_id'], day: own('first_day'), rate: own('rate') },
+    looksIn: ['t.code', 't.name'],
+  },
+  terms: {
+    table: paymentTermsTable,
+    from: 'payment_terms x',
+    fields: { name: own('name'), days: own('days') },
+    looksIn: ['x.name'],
+    usedBy: 'anything',
+  },
+  organisations: {
+    table: salesOrganisationTable,
+    from: 'sales_organisation x',
+    fields: { code: own('code'), name: own('name') },
+    looksIn: ['x.code', 'x.name'],
+    usedBy: 'anything',
+  },
+  accounts: {
+    table: accountTable,
+    from: 'account x',
+    fields: {
+      code: own('code'),
+      name: own('name'),
+      role: ["REPLACE(COALESCE(x.posting_role, ''), '-', ' ')", null],
+    },
+    looksIn: ['x.code', 'x.name', 'x.posting_role'],
   },
   units: {
     table: itemUnitTable,
@@ -412,6 +477,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
       calendar: ['k.name', 'calendar_id'],
       receivingDays: own('receiving_days'),
       safetyDays: own('safety_days'),
+      timeZone: own('time_zone'),
     },
     looksIn: ['x.name'],
   },
@@ -450,10 +516,15 @@ export const STORED: Readonly<Record<string, StoredList>> = {
   },
   customers: {
     table: customerTable,
-    from: `customer x ${MAYBE_GROUP} LEFT JOIN person p ON p.id = x.sales_person_id`,
+    from: `customer x ${join('payment_terms', 't', 'payment_terms_id')} ${MAYBE_GROUP}
+           ${join('sales_organisation', 'o', 'sales_organisation_id', 'LEFT JOIN')}
+           LEFT JOIN person p ON p.id = x.sales_person_id`,
     fields: {
-      number: shown('x.number'),
-      name: shown('x.name'),
+      number: own('number'),
+      name: own('name'),
+      currency: own('currency'),
+      terms: ['t.name', 'payment_terms_id'],
+      phone: own('phone'),
       creditLimit: own('credit_limit'),
       group: ['g.name', 'price_group_id'],
       delivered: own('delivered_prices'),
@@ -461,8 +532,11 @@ export const STORED: Readonly<Record<string, StoredList>> = {
       referenceRequired: own('reference_required'),
       salesPerson: ["COALESCE(p.name, '')", 'sales_person_id'],
       contractedOnly: own('contracted_only'),
+      organisation: ['o.name', 'sales_organisation_id'],
+      outOfUse: own('out_of_use'),
     },
-    looksIn: ['x.number', 'x.name', 'g.name'],
+    looksIn: ['x.number', 'x.name', 'x.phone', 'g.name'],
+    usedBy: 'anything',
   },
   'customer-addresses': {
     table: customerTable,
@@ -475,8 +549,17 @@ export const STORED: Readonly<Record<string, StoredList>> = {
   'ship-tos': {
     table: shipToTable,
     from: `ship_to x ${CUSTOMER}`,
-    fields: { customer: shown('c.name'), label: shown('x.label'), town: shown('x.town'), zone: own('zone') },
+    fields: {
+      customer: ['c.name', 'customer_id'],
+      label: own('label'),
+      street: own('street'),
+      postcode: own('postcode'),
+      town: own('town'),
+      country: own('country'),
+      zone: own('zone'),
+    },
     looksIn: ['c.name', 'x.label', 'x.town', 'x.zone'],
+    usedBy: 'anything',
   },
   permits: {
     table: permitTable,
@@ -537,15 +620,19 @@ export const STORED: Readonly<Record<string, StoredList>> = {
   },
   vendors: {
     table: vendorTable,
-    from: 'vendor x',
+    from: `vendor x ${join('payment_terms', 't', 'payment_terms_id')}`,
     fields: {
-      number: shown('x.number'),
-      name: shown('x.name'),
+      number: own('number'),
+      name: own('name'),
+      currency: own('currency'),
+      terms: ['t.name', 'payment_terms_id'],
       tolerance: own('tolerance_percent'),
       email: own('email'),
       phone: own('phone'),
+      outOfUse: own('out_of_use'),
     },
-    looksIn: ['x.number', 'x.name'],
+    looksIn: ['x.number', 'x.name', 'x.phone'],
+    usedBy: 'anything',
   },
   'vendor-items': {
     table: itemVendorTable,

@@ -5,7 +5,7 @@ export const customerTable = table('customer', {
   choice: 'priceOf=:order|ship',
   text: 'number name phone= currency email= street= postcode= town= country= taxNumber=',
   decimal: 'creditLimit?',
-  boolean: 'referenceRequired= contractedOnly= deliveredPrices=',
+  boolean: 'referenceRequired= contractedOnly= deliveredPrices= outOfUse=',
 });
 export type Customer = Row<typeof customerTable>;
 
@@ -52,5 +52,6 @@ export const vendorTable = table('vendor', {
   int: 'companyId id= paymentTermsId calendarId?',
   text: 'number name phone= currency email= street= postcode= town= country= taxNumber=',
   decimal: 'tolerancePercent=',
+  boolean: 'outOfUse=',
 });
 export type Vendor = Row<typeof vendorTable>;

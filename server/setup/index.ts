@@ -1,1 +1,2 @@
-export { giveRole, makeCompany, makePerson } from './company';
+export { giveRole, makeCompany, makePerson, OWNER } from './company';
+export { newFirstWord } from './first-word';

@@ -54,8 +54,16 @@ export class Session {
   }
 
   signIn(signIn: string, password: string): Observable<void> {
-    return this.api.call(contract.signIn, { body: { signIn, password } }).pipe(
-      tap((session) => this.take(session)),
+    return this.taking(this.api.call(contract.signIn, { body: { signIn, password } }));
+  }
+
+  /** Whoever was let in by that answer is here from now on. */
+  taking(answer: Observable<SessionOut>): Observable<void> {
+    return answer.pipe(
+      tap((session) => {
+        this.take(session);
+        this.events.all();
+      }),
       map(() => undefined),
     );
   }

@@ -1,6 +1,8 @@
 import { afterNextRender, ChangeDetectionStrategy, Component, ElementRef, inject, input, signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Router } from '@angular/router';
-import { refusalsOf } from '../kit/act/api';
+import { firstVisit } from '@api/setup';
+import { Api, refusalsOf } from '../kit/act/api';
 import { TextField } from '../kit/fields/text-field';
 import { Session } from './session';
 
@@ -58,6 +60,14 @@ export class SignIn {
   constructor() {
     const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
     afterNextRender(() => host.querySelector('input')?.focus());
+    // Where nobody is yet, nobody can sign in.
+    inject(Api)
+      .call(firstVisit)
+      .pipe(takeUntilDestroyed())
+      .subscribe({
+        next: ({ awaited }) => awaited && void this.router.navigateByUrl('/begin'),
+        error: () => undefined,
+      });
   }
 
   protected go(): void {

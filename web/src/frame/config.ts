@@ -16,6 +16,7 @@ import { EMPTY, timer, type Observable } from 'rxjs';
 import { catchError, switchMap } from 'rxjs/operators';
 import { Session } from '../access';
 import { signIn } from '../access/routes';
+import { begin } from '../setup/routes';
 import { Notices } from '../kit/act/notices';
 import { PageForEachDocument } from './reuse';
 import { PROVIDERS, ROOMS } from './rooms';
@@ -39,6 +40,7 @@ const signedIn: CanActivateFn = async (_route, state) => {
 
 const routes: Routes = [
   signIn,
+  begin,
   {
     path: '',
     canActivate: [signedIn],

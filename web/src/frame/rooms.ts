@@ -21,6 +21,7 @@ import { routes as goingOut } from '../going-out/routes';
 import { routes as rounds } from '../rounds/routes';
 import { routes as standing } from '../standing/routes';
 import { routes as stock } from '../stock/routes';
+import { routes as setup } from '../setup/routes';
 import { routes as sisters } from '../sisters/routes';
 import { routes as supply } from '../supply/routes';
 import { routes as today } from '../today/routes';
@@ -53,6 +54,7 @@ export const ROOMS: Routes = [
   ...mail,
   ...insight,
   ...access,
+  ...setup,
 ];
 
 /** What rooms provide to the whole application. */

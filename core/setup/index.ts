@@ -1,0 +1,10 @@
+export {
+  decideBegin,
+  signInRefusals,
+  type BeginEffects,
+  type BeginGround,
+  type BeginTyped,
+  type FirstPerson,
+} from './begin';
+export { missingBefore, type Missing, type Standing } from './missing';
+export { STARTER_ACCOUNTS, STARTER_TAXES, STARTER_TERMS, type StarterAccount } from './starter';

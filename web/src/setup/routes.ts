@@ -1,0 +1,12 @@
+import type { Route, Routes } from '@angular/router';
+
+/** The letter of the first visitor: nobody is signed in yet. */
+export const begin: Route = {
+  path: 'begin',
+  loadComponent: () => import('./begin').then((m) => m.BeginPage),
+};
+
+/** The pages of this room behind signing in. */
+export const routes: Routes = [
+  { path: 'companies/new', data: { next: true }, loadComponent: () => import('./begin').then((m) => m.BeginPage) },
+];
