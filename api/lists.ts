@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { TARGETS } from '@core/lists';
+import { TARGETS, THINGS } from '@core/lists';
 import { act, Id, ListQuery, namedOnce, page, read, Text } from './kit';
 
 const Cells = z.record(z.string().max(40), Text(200));
@@ -20,7 +20,11 @@ export const openList = read({
   path: '/lists/:list',
   summary: 'Rows of a list that people keep: prices, allowances, units, limits, permits, approvals.',
   params: z.object({ list: ListName }),
-  query: ListQuery,
+  query: ListQuery.extend({
+    /** Only rows about one thing: `item`, `customer` or `vendor`, and its id. */
+    about: z.enum(THINGS).optional(),
+    id: z.coerce.number().int().positive().max(4_294_967_295).optional(),
+  }),
   out: page(KeptRow),
 });
 

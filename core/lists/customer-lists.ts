@@ -23,6 +23,7 @@ export const CUSTOMERS: ListRoom = {
   lists: [
     {
       name: 'customers',
+      of: 'customer',
       label: 'Customers',
       sub: 'who buys of us: when they pay, what they may owe, which prices are theirs, what their orders need',
       fields: [
@@ -71,6 +72,7 @@ export const CUSTOMERS: ListRoom = {
     },
     {
       name: 'customer-addresses',
+      of: 'customer',
       label: 'Mail and phone',
       sub: 'where a customer gets their documents, and the number they are found by',
       fields: [number, nameOf, email, phone],

@@ -64,6 +64,10 @@ export interface ListField {
     | { kind: 'ref'; to: Target };
 }
 
+/** What is known by more than one list: its own row, and the rows of other lists that are about it. */
+export const THINGS = ['item', 'customer', 'vendor'] as const;
+export type Thing = (typeof THINGS)[number];
+
 /** A list of rows that people keep: what prices, promises and checks are made from. */
 export interface KeptList {
   name: string;
@@ -77,6 +81,8 @@ export interface KeptList {
   within: string | null;
   /** Rows are added and removed; else only changed. */
   grows: boolean;
+  /** Its rows are such things themselves, and not only of them. */
+  of?: Thing;
   /** Who keeps it, where that is not who keeps all the others: the right they have. */
   keptBy?: 'payments' | 'upkeep' | 'commission' | 'people';
 }

@@ -1,4 +1,4 @@
-export { TARGETS, type Cells, type KeptList, type ListField, type Target } from './fields';
+export { TARGETS, THINGS, type Cells, type KeptList, type ListField, type Target, type Thing } from './fields';
 export {
   changesField,
   changesInWords,
@@ -9,5 +9,5 @@ export {
   type KeptRow,
   type KeptValues,
 } from './keep';
-export { keptList, KEPT_LISTS, LIST_ROOMS } from './lists';
+export { aboutField, keptList, KEPT_LISTS, LIST_ROOMS, listsAbout } from './lists';
 export { decideDropView, decideKeepView, MOST_VIEWS, type KeptView } from './views';

@@ -9,6 +9,7 @@ export const ITEMS: ListRoom = {
   lists: [
     {
       name: 'items',
+      of: 'item',
       label: 'Items',
       sub: 'what we sell and buy: how it is called, priced, taxed, supplied and packed',
       fields: [
@@ -102,15 +103,6 @@ export const ITEMS: ListRoom = {
       grows: true,
     },
     {
-      name: 'serial-numbers',
-      label: 'Serial numbers',
-      sub: 'items kept by number, and how a number is made: # is a digit of the count; empty where each is typed',
-      fields: [item, { name: 'pattern', head: 'Made like', says: 'The pattern', width: 220, is: text(40) }],
-      keys: [['item']],
-      within: 'item',
-      grows: true,
-    },
-    {
       name: 'locations',
       label: 'Locations',
       sub: 'where we keep goods; what is made is made at the first of them',
@@ -144,6 +136,7 @@ export const ITEMS: ListRoom = {
     },
     {
       name: 'costs',
+      of: 'item',
       label: 'Prices from cost',
       sub: '(cost × factor + offset + surcharge) × (1 + margin), instead of the list price',
       fields: [

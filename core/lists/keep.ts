@@ -28,8 +28,6 @@ export interface KeepGround {
   units: ReadonlyMap<number, readonly string[]>;
   /** Rows that other documents hold on to, and cannot be removed. */
   used: ReadonlySet<number>;
-  /** Items of which some are on hand: they cannot be kept by number from now on. */
-  onHand?: ReadonlySet<number>;
   /** Parties that look like a new one: whose name, phone or tax number is the same. */
   alike?: readonly { number: string; name: string; phone: string; taxNumber: string }[];
   /** Of BOMs and options: every component of anything, by its row. */
@@ -275,10 +273,6 @@ const CHECKS: readonly Check[] = [
         : refuse('either-or', 'series', { one: 'a market series', other: 'another cost' }),
     ];
   },
-  ({ list, onHand }, { item }, cells) =>
-    list.name === 'serial-numbers' && onHand?.has(Number(item))
-      ? [refuse('item-on-hand', 'item', { item: cells['item']! })]
-      : [],
   ({ list }, { route, stocked }) =>
     list.name === 'items' && route === 'stock' && stocked === 'no' ? [refuse('stock-not-kept', 'route', {})] : [],
   ({ list }, { country }) =>

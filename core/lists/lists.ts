@@ -1,7 +1,7 @@
 import { COMPANY } from './company-lists';
 import { COUNTER } from './counter-lists';
 import { CUSTOMERS } from './customer-lists';
-import type { KeptList, ListRoom } from './fields';
+import type { KeptList, ListRoom, Thing } from './fields';
 import { ITEMS } from './item-lists';
 import { MAKING } from './making-lists';
 import { PAPERS } from './paper-lists';
@@ -16,4 +16,17 @@ export const KEPT_LISTS: readonly KeptList[] = LIST_ROOMS.flatMap((room) => room
 /** A kept list by its name; null where there is none of that name. */
 export function keptList(name: string): KeptList | null {
   return KEPT_LISTS.find((list) => list.name === name) ?? null;
+}
+
+/** The field of a list that names what its rows are about; null where they are about no such thing. */
+export function aboutField({ fields }: KeptList, thing: Thing): string | null {
+  return fields.find(({ name, is }) => name === thing && is.kind === 'ref' && is.to === thing)?.name ?? null;
+}
+
+/** The lists that say something about such a thing, its own first. */
+export function listsAbout(thing: Thing): KeptList[] {
+  return [
+    ...KEPT_LISTS.filter((list) => list.of === thing),
+    ...KEPT_LISTS.filter((list) => list.of === undefined && aboutField(list, thing) !== null),
+  ];
 }

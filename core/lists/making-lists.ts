@@ -17,6 +17,7 @@ export const MAKING: ListRoom = {
   lists: [
     {
       name: 'obtaining',
+      of: 'item',
       label: 'How items are obtained',
       sub: 'bought or made, how a date is found for them, what is kept back, and the lots they come in',
       fields: [
@@ -325,6 +326,7 @@ export const MAKING: ListRoom = {
     },
     {
       name: 'vendor-calendars',
+      of: 'vendor',
       label: 'Vendors’ calendars',
       sub: 'the days a vendor works; ours where none is named',
       fields: [

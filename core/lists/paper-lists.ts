@@ -40,6 +40,7 @@ export const PAPERS: ListRoom = {
     },
     {
       name: 'customer-papers',
+      of: 'customer',
       label: 'Customers',
       sub: 'where invoices go, and the customer’s tax number; without a street, to the first address goods go to',
       fields: [number, nameOf, ...ADDRESSED],
@@ -49,6 +50,7 @@ export const PAPERS: ListRoom = {
     },
     {
       name: 'vendor-papers',
+      of: 'vendor',
       label: 'Vendors',
       sub: 'where purchase orders go, and the vendor’s tax number',
       fields: [number, nameOf, ...ADDRESSED],

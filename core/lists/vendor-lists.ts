@@ -19,6 +19,7 @@ export const VENDORS: ListRoom = {
   lists: [
     {
       name: 'vendors',
+      of: 'vendor',
       label: 'Vendors',
       sub: 'who sells to us: when they are paid, how far they may miss a quantity, how to reach them',
       fields: [

@@ -54,8 +54,6 @@ export const sentences = {
     `${f.what} stays as it was made, since documents were written with it; make another, and put this one out of use.`,
   'looks-like': (f: { by: string; number: string; name: string }) =>
     `${f.number} ${f.name} has the same ${f.by}; look whether it is the same one.`,
-  'item-on-hand': (f: { item: string }) =>
-    `Some of ${f.item} is on hand without numbers; adjust it to none first, then count it in again by number.`,
   'stock-not-kept': () => 'What is supplied from our stock is kept by us; choose yes, or another way of supply.',
   'first-word-wrong': () =>
     'This is not the word that was printed where Kampong was started last; look there, or start it anew for another.',

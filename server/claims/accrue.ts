@@ -36,14 +36,16 @@ async function soldLines(sql: Sql, companyId: number, invoiceIds: readonly numbe
   return rows.map((row) => ({ ...row, before: of.get(row.id) ?? [] }));
 }
 
-const supportLines = (sql: Sql, companyId: number) =>
-  sql.rows<SupportLine>(
+async function supportLines(sql: Sql, companyId: number): Promise<SupportLine[]> {
+  const rows = await sql.rows<Omit<SupportLine, 'running'> & { running: number }>(
     `SELECT l.id, l.support_id, l.item_id, l.item_group_id AS group_id, l.per_unit, s.first_day, s.last_day, s.customer_id, s.price_group_id,
             s.promotion_id, s.state = 'running' AS running
        FROM support s JOIN support_line l ON l.company_id = s.company_id AND l.support_id = s.id
       WHERE s.company_id = ? ORDER BY l.id`,
     [companyId],
   );
+  return rows.map((row) => ({ ...row, running: row.running === 1 }));
+}
 
 /** Accrues what vendors owe us for invoices that changed since they were looked at, and posts it by support. // S13 P3 */
 export const countSupport = defineAct(contract.countSupport, {

@@ -1,4 +1,5 @@
 import {
+  aboutField,
   changesField,
   changesInWords,
   decideKeep,
@@ -10,6 +11,7 @@ import {
   type KeptRow,
   type KeptValues,
   type Target,
+  type Thing,
 } from '@core/lists';
 import * as contract from '@api/lists';
 import { defineAct, orNotFound } from '../acts';
@@ -65,7 +67,13 @@ export async function openList(
   sql: Sql,
   companyId: number,
   name: string,
-  query: { q?: string | undefined; cursor?: string | undefined; rows?: number | undefined },
+  query: {
+    q?: string | undefined;
+    cursor?: string | undefined;
+    rows?: number | undefined;
+    about?: Thing | undefined;
+    id?: number | undefined;
+  },
 ): Promise<{ rows: KeptRow[]; next: string | null }> {
   const found = listNamed(name);
   const most = query.rows ?? PAGE_ROWS;
@@ -73,16 +81,25 @@ export async function openList(
   const at = query.cursor && /^\d{1,10}$/.test(query.cursor) ? Number(query.cursor) : from;
   const { looksIn } = found.stored;
   const words = query.q?.trim() ? likeOf(query.q) : null;
+  const about = query.about === undefined ? null : columnAbout(found, query.about);
   const rows = await rowsWhere(
     sql,
     found,
     companyId,
-    `x.id ${turn} ?${words === null ? '' : ` AND (${looksIn.map((each) => `${each} LIKE ?`).join(' OR ')})`}
+    `x.id ${turn} ?${about === null ? '' : ` AND ${about} = ?`}${words === null ? '' : ` AND (${looksIn.map((each) => `${each} LIKE ?`).join(' OR ')})`}
       ORDER BY x.id ${found.list.grows ? 'DESC' : 'ASC'} LIMIT ?`,
-    [at, ...(words === null ? [] : looksIn.map(() => words)), most + 1],
+    [at, ...(about === null ? [] : [query.id ?? 0]), ...(words === null ? [] : looksIn.map(() => words)), most + 1],
   );
   const page = rows.slice(0, most);
   return { rows: page, next: rows.length > most ? String(page.at(-1)!.id) : null };
+}
+
+/** Where a list has the thing its rows are about; where it has none, it has no row about one. */
+function columnAbout({ list, stored }: Found, thing: Thing): string {
+  if (list.of === thing) return 'x.id';
+  const field = aboutField(list, thing);
+  const column = field === null ? null : stored.fields[field]![1];
+  return column === null ? 'NULL' : `x.${column}`;
 }
 
 async function groundOf(sql: Sql, companyId: number, name: string, typed: KeepTyped): Promise<KeepGround> {
@@ -121,7 +138,6 @@ async function groundOf(sql: Sql, companyId: number, name: string, typed: KeepTy
       stored,
       typed.removed.map(({ id }) => id),
     ),
-    ...(list.name === 'serial-numbers' ? { onHand: await onHandOf(sql, companyId, idsOf('item')) } : {}),
     ...(list.name === 'customers' || list.name === 'vendors'
       ? { alike: await alikeOf(sql, companyId, list.name, typed) }
       : {}),
@@ -152,15 +168,6 @@ async function madeOf(
     [companyId],
   );
   return { bomLines, itemOfGroup: new Map(groups.map(({ name, item }) => [name.toLowerCase(), item])) };
-}
-
-/** Items of which some are on hand, or on their way between our places. */
-async function onHandOf(sql: Sql, companyId: number, itemIds: readonly number[]): Promise<Set<number>> {
-  const rows = await sql.rows<{ id: number }>(
-    'SELECT DISTINCT item_id AS id FROM stock WHERE company_id = ? AND on_hand <> 0 AND item_id IN (?)',
-    [companyId, itemIds],
-  );
-  return new Set(rows.map(({ id }) => id));
 }
 
 /** New rows that are looked at one by one; of a whole file nobody would read it. */
@@ -304,7 +311,9 @@ function columnsOf(list: KeptList, stored: StoredList, values: KeptValues): Reco
       const column = stored.fields[field.name]![1];
       if (column === null || field.fixed) return [];
       const value = values[field.name] ?? null;
-      const flag = field.is.kind === 'choice' && field.is.options[0]!.value === 'no';
+      const flag =
+        field.is.kind === 'choice' &&
+        field.is.options.every((option) => option.value === 'no' || option.value === 'yes');
       return [[column, flag ? value === 'yes' : value] as const];
     }),
   );

@@ -42,7 +42,6 @@ import {
   priceRuleTable,
 } from '../pricing/tables';
 import { accountTable } from '../ledger/tables';
-import { serialSeriesTable } from '../serial/tables';
 import { itemBarCodeTable, tillTable } from '../counter/tables';
 import { companyTable } from '../setup/tables';
 /** Where a kept list stands: the table its rows are written to, and what is shown of them. */
@@ -229,13 +228,6 @@ export const STORED: Readonly<Record<string, StoredList>> = {
     fields: { code: own('code'), name: own('name'), approvalNeeded: own('approval_needed') },
     looksIn: ['x.code', 'x.name'],
     usedBy: 'anything',
-  },
-  'serial-numbers': {
-    table: serialSeriesTable,
-    from: `serial_series x ${ITEM}`,
-    fields: { item: ['i.number', 'item_id'], pattern: own('pattern') },
-    looksIn: ['i.number', 'i.name', 'x.pattern'],
-    usedBy: [['serial', 'item_id']],
   },
   'tax-codes': {
     table: taxCodeTable,

@@ -22,13 +22,17 @@ async function loadPromotion(sql: Sql, companyId: number, id: number): Promise<H
 }
 
 /** Its lines, and whether a line of an order has anything of them. */
-const linesOf = (sql: Sql, companyId: number, id: number) =>
-  sql.rows<NonNullable<PromotionGround['now']>['lines'][number] & { kind: PromotionKind }>(
+async function linesOf(sql: Sql, companyId: number, id: number) {
+  const rows = await sql.rows<
+    Omit<NonNullable<PromotionGround['now']>['lines'][number], 'used'> & { kind: PromotionKind; used: number }
+  >(
     `SELECT l.id, l.line_no, l.item_id, l.item_group_id AS group_id, l.kind,
             EXISTS (SELECT 1 FROM sales_order_line o WHERE o.company_id = l.company_id AND o.promotion_line_id = l.id) AS used
        FROM promotion_line l WHERE l.company_id = ? AND l.promotion_id = ? ORDER BY l.line_no`,
     [companyId, id],
   );
+  return rows.map((row) => ({ ...row, used: row.used === 1 }));
+}
 
 const idsIn = async (sql: Sql, table: string, companyId: number, ids: readonly number[]): Promise<number[]> => {
   const rows = await sql.rows<{ id: number }>(`SELECT id FROM ${table} WHERE company_id = ? AND id IN (?)`, [

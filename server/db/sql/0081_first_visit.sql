@@ -48,7 +48,3 @@ CREATE TABLE IF NOT EXISTS tax_rate (
   UNIQUE KEY tax_rate_day (company_id, tax_code_id, first_day),
   FOREIGN KEY (company_id, tax_code_id) REFERENCES tax_code (company_id, id)
 );
-
--- A kept list tells its rows apart by a number of their own.
-ALTER TABLE serial_series
-  ADD COLUMN IF NOT EXISTS id INT UNSIGNED AS (item_id) VIRTUAL;

@@ -23,8 +23,7 @@ import { Catalogue, type ItemSheet, type StockEntry as Entry } from './service';
   template: `<div class="page">
     <k-document-title [page]="page">
       @if (page.sheet(); as shown) {
-        <a class="act" routerLink="/lists" [queryParams]="{ list: 'prices', q: shown.number }">Kept prices</a>
-        <a class="act" routerLink="/lists" [queryParams]="{ list: 'units', q: shown.number }">Units</a>
+        <a class="act" [routerLink]="['/kept/item', shown.id]">Units, prices, vendors, how it is made…</a>
         @if (shown.serialPattern !== null) {
           <a class="act" routerLink="/serials" [queryParams]="{ item: shown.id }">Serial numbers</a>
         }

@@ -46,15 +46,16 @@ function columnOf(field: ListField, ground: ColumnsGround): GridColumn<ShownRow>
   };
 }
 
-function shownText({ is }: ListField, cell: string, workDate: Day): string {
+/** A cell as it is shown. */
+export function shownText({ is }: ListField, cell: string, workDate: Day): string {
   if (cell === '') return is.kind === 'choice' ? (is.options.find((each) => each.value === '')?.label ?? '') : '';
   if (is.kind === 'choice') return is.options.find((each) => each.value === cell)?.label ?? cell;
   if (is.kind === 'day') return isDay(cell) ? day(cell, workDate) : cell;
   return is.kind === 'number' && readTypedDecimal(cell, is.of) !== null ? quantity(cell) : cell;
 }
 
-function editOf({ name, is }: ListField, { typed, workDate, named }: ColumnsGround): CellEdit<ShownRow> {
-  const when = (row: ShownRow) => row.mark !== 'goes';
+function editOf({ name, is, onlyNew }: ListField, { typed, workDate, named }: ColumnsGround): CellEdit<ShownRow> {
+  const when = (row: ShownRow) => row.mark !== 'goes' && !(onlyNew && row.id !== null);
   const set = (row: ShownRow, text: string) => typed.set(row, name, text);
   switch (is.kind) {
     case 'choice':
@@ -80,4 +81,12 @@ function editOf({ name, is }: ListField, { typed, workDate, named }: ColumnsGrou
 }
 
 /** What a cell shows of a thing: an item or a currency by its number, all else by its name. */
-const byNumber = (target: Target) => target === 'item' || target === 'currency';
+export const byNumber = (target: Target) => BY_NUMBER.has(target);
+const BY_NUMBER: ReadonlySet<Target> = new Set([
+  'item',
+  'currency',
+  'other-currency',
+  'iso-currency',
+  'time-zone',
+  'tax-code',
+]);

@@ -12,6 +12,7 @@ import { LiveEvents, LiveList } from '../kit/live/live';
 import { Notices } from '../kit/act/notices';
 import { Refusals } from '../kit/act/refusals';
 import { keptColumns } from './columns';
+import { freshCells } from './fresh';
 import { KeptRows, type KeptRow } from './service';
 import { TypedRows, type ShownRow } from './typed-rows';
 
@@ -134,12 +135,7 @@ export class KeptLists {
       const company = this.session.company();
       untracked(() => {
         this.rows.clear();
-        const fresh = Object.fromEntries(
-          list.fields.flatMap(({ name, needed, is }): [string, string][] => {
-            if (is.kind === 'choice') return [[name, is.options[0]!.value]];
-            return is.kind === 'ref' && is.to === 'currency' && needed ? [[name, company?.currency ?? '']] : [];
-          }),
-        );
+        const fresh = freshCells(list, company?.currency ?? '');
         this.typed.begin(list, `list ${company?.id ?? 0} ${list.name}`, fresh);
         this.titles.setTitle(`${list.label} · Kampong`);
       });

@@ -3,5 +3,6 @@ import type { Routes } from '@angular/router';
 /** The pages of this room. */
 export const routes: Routes = [
   { path: 'lists', loadComponent: () => import('./lists').then((m) => m.KeptLists) },
+  { path: 'kept/:of/:id', loadComponent: () => import('./kept-of').then((m) => m.KeptOf) },
   { path: 'letterhead', loadComponent: () => import('./letterhead').then((m) => m.LetterheadPage) },
 ];

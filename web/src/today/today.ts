@@ -11,6 +11,7 @@ import { Chips } from '../kit/controls/chips';
 import { pathOf } from '../kit/documents';
 import { liveDocument } from '../kit/live/live';
 import { Refusals } from '../kit/act/refusals';
+import { MissingSteps } from '../setup';
 import { AskedBand } from './asked';
 import { sentenceOfRow, type TodayShown } from './sentences';
 
@@ -25,7 +26,7 @@ const keyOf = ({ row }: TodayShown) => `${row.kind} ${row.document.id}`;
 /** The work list: what needs a person, each row a sentence with its next step. */
 @Component({
   selector: 'k-today',
-  imports: [AskedBand, Bead, Chips, DocumentDockLazy, Refusals, RouterLink],
+  imports: [AskedBand, Bead, Chips, DocumentDockLazy, MissingSteps, Refusals, RouterLink],
   templateUrl: './today.html',
   styleUrl: './today.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
