@@ -59,6 +59,7 @@ export function post<Body extends Schema, Out extends Schema>(definition: {
   path: string;
   summary: string;
   open?: boolean;
+  needs?: string;
   body: Body;
   out: Out;
 }): Endpoint<typeof nothing, typeof nothing, Body, Out> {

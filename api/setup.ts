@@ -55,6 +55,7 @@ export const beginCompany = post({
 export const beginNextCompany = post({
   name: 'beginNextCompany',
   path: '/companies',
+  needs: 'companies',
   summary: 'Make a further company in the installation, by who may; goes there.',
   body: z.object(Begin),
   out: Session,

@@ -92,7 +92,7 @@ export const NO_PROMOTIONS: OrderPricing['promotions'] = { offers: [], rate: nul
 export interface OrderGround {
   /** Null for a new order. */
   current: { number: string; state: OrderState; shipToId: number | null; lines: readonly OrderLineNow[] } | null;
-  customer: { id: number; name: string; currency: string; contractedOnly: boolean } | null;
+  customer: { id: number; name: string; currency: string; contractedOnly: boolean; outOfUse?: boolean } | null;
   shipToIds: readonly number[];
   locationIds: readonly number[];
   items: ReadonlyMap<number, OrderItem>;

@@ -51,6 +51,8 @@ export function decideOrder(
   }
   if (!ground.customer) {
     refusals.push(refuse('required', 'customerId', { what: 'The customer' }));
+  } else if (!current && ground.customer.outOfUse) {
+    refusals.push(refuse('party-out-of-use', 'customerId', { party: ground.customer.name }));
   }
   if (typed.shipToId !== null && !ground.shipToIds.includes(typed.shipToId)) {
     refusals.push(refuse('unknown', 'shipToId', { what: 'This ship-to address' }));

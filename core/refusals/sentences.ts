@@ -50,6 +50,8 @@ export const sentences = {
   'supply-not-placed': (f: { purchase: string; state: string }) =>
     `${f.purchase} is ${f.state}; let it be parted from this order only.`,
   // a company of one's own
+  'party-out-of-use': (f: { party: string }) =>
+    `${f.party} is out of use and is chosen for nothing new; whoever keeps the lists can take them into use again.`,
   'only-new': (f: { what: string }) =>
     `${f.what} stays as it was made, since documents were written with it; make another, and put this one out of use.`,
   'looks-like': (f: { by: string; number: string; name: string }) =>

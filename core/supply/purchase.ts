@@ -14,7 +14,7 @@ import {
 
 /** What a purchase order typed by hand is checked against. */
 export interface PurchaseGround {
-  vendor: { id: number; name: string; currency: string } | null;
+  vendor: { id: number; name: string; currency: string; outOfUse?: boolean } | null;
   /** The customers' addresses it may go to. */
   shipToIds: readonly number[];
   locationIds: readonly number[];
@@ -60,6 +60,7 @@ export function decidePurchase(
   const warnings: Refusal[] = [];
   const { vendor } = ground;
   if (!vendor) refusals.push(refuse('required', 'vendorId', { what: 'The vendor' }));
+  else if (vendor.outOfUse) refusals.push(refuse('party-out-of-use', 'vendorId', { party: vendor.name }));
   if (typed.shipToId !== null && !ground.shipToIds.includes(typed.shipToId)) {
     refusals.push(refuse('unknown', 'shipToId', { what: 'This ship-to address' }));
   }

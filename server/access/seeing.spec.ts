@@ -154,6 +154,7 @@ describe('G7 rights to see', () => {
     // What sisters send is for whoever works in the company; prices and books in it ask for their own right.
     'listTray',
     'openOffer',
+    'missing',
     'listSisters',
     'openSister',
     'threadBeyond',

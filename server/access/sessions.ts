@@ -49,7 +49,7 @@ export async function readSession(
     role: string;
     rights: string;
     workDate: string | null;
-    timeZone: string;
+    timeZone: string | null;
     demo: boolean;
   }>(
     `SELECT s.person_id, p.name, s.company_id, s.csrf, r.name AS role, r.rights, c.work_date, c.time_zone, c.demo

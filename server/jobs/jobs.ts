@@ -63,7 +63,7 @@ export function startJobs(parts: JobParts & { metrics: Metrics; config: Config }
 
 /** Does all that is due now; how many acts it did, and lines it found short or no more. */
 export async function tick(parts: JobParts): Promise<number> {
-  const companies = await parts.database.rows<{ id: number; workDate: Day | null; timeZone: string }>(
+  const companies = await parts.database.rows<{ id: number; workDate: Day | null; timeZone: string | null }>(
     'SELECT id, work_date, time_zone FROM company WHERE elsewhere = FALSE',
   );
   const people = await parts.database.rows<{ id: number; signIn: string }>(

@@ -54,8 +54,8 @@ const saveOrder = defineAct(contract.saveOrder, {
     const [head, lines, [customer], shipTos, locations, planned, parts, standing] = await Promise.all([
       input.id === null ? null : loadOrder(tx, companyId, input.id),
       input.id === null ? [] : linesNow(tx, companyId, input.id),
-      tx.rows<Columns<Customer, 'id name currency contractedOnly'>>(
-        'SELECT id, name, currency, contracted_only FROM customer WHERE company_id = ? AND id = ?',
+      tx.rows<Columns<Customer, 'id name currency contractedOnly outOfUse'>>(
+        'SELECT id, name, currency, contracted_only, out_of_use FROM customer WHERE company_id = ? AND id = ?',
         [companyId, customerId ?? 0],
       ),
       shipTosOf(tx, companyId, customerId ?? 0),

@@ -36,7 +36,7 @@ export async function findCustomers(
   const like = likeOf(words);
   const rows = await sql.rows<Columns<Customer, 'id number name phone referenceRequired'> & { contact: string | null }>(
     `SELECT d.id, d.number, d.name, d.phone, d.reference_required, ${contactLike('customer')} AS contact FROM customer d
-      WHERE d.company_id = ? AND (d.name LIKE ? OR d.number LIKE ? OR d.phone LIKE ? OR ${peopleOf('customer')} LIKE ?)
+      WHERE d.company_id = ? AND d.out_of_use = FALSE AND (d.name LIKE ? OR d.number LIKE ? OR d.phone LIKE ? OR ${peopleOf('customer')} LIKE ?)
       ORDER BY d.name LIMIT 12`,
     [like, like, companyId, like, like, like, like],
   );
@@ -81,7 +81,7 @@ export async function findVendors(
   const like = likeOf(words);
   const rows = await sql.rows<Columns<Vendor, 'id number name phone'> & { contact: string | null }>(
     `SELECT d.id, d.number, d.name, d.phone, ${contactLike('vendor')} AS contact FROM vendor d
-      WHERE d.company_id = ? AND (d.name LIKE ? OR d.number LIKE ? OR d.phone LIKE ? OR ${peopleOf('vendor')} LIKE ?)
+      WHERE d.company_id = ? AND d.out_of_use = FALSE AND (d.name LIKE ? OR d.number LIKE ? OR d.phone LIKE ? OR ${peopleOf('vendor')} LIKE ?)
       ORDER BY d.name LIMIT 12`,
     [like, like, companyId, like, like, like, like],
   );

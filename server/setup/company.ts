@@ -95,7 +95,7 @@ export async function makeCompany(tx: Tx, company: NewCompany) {
       tint: company.tint,
       demo: company.demo,
       customerInvoiceFirst: company.customerInvoiceFirst ?? false,
-      timeZone: company.timeZone ?? '',
+      timeZone: company.timeZone ?? null,
       ...company.paper,
     },
   ]);

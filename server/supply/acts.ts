@@ -260,8 +260,8 @@ export async function insertReleasedPurchase(
 
 /** Vendors as a purchase order is placed with them. */
 export function vendorsOf(sql: Sql, companyId: number, ids: readonly number[]) {
-  return sql.rows<{ id: number; name: string; currency: string }>(
-    'SELECT id, name, currency FROM vendor WHERE company_id = ? AND id IN (?)',
+  return sql.rows<{ id: number; name: string; currency: string; outOfUse: boolean }>(
+    'SELECT id, name, currency, out_of_use FROM vendor WHERE company_id = ? AND id IN (?)',
     [companyId, ids],
   );
 }

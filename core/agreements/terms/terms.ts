@@ -94,7 +94,13 @@ export interface AgreementGround {
   /** Null for a new agreement. */
   current: { number: string; state: AgreementState } | null;
   /** The customer or vendor named, as far as it is known. */
-  party: { id: number; name: string; currency: string; salesOrganisationId: number | null } | null;
+  party: {
+    id: number;
+    name: string;
+    currency: string;
+    salesOrganisationId: number | null;
+    outOfUse?: boolean;
+  } | null;
   /** Items named; `listPrice` is the price without the agreement, null where the vendor does not sell it. */
   items: ReadonlyMap<number, { number: string; listPrice: string | null; units: ReadonlyMap<string, unknown> }>;
   groups: ReadonlyMap<number, { code: string }>;
@@ -146,6 +152,9 @@ export function decideTerms(ground: AgreementGround, terms: AgreementTerms): Dec
         ? refuse('required', field, { what: `The ${who}` })
         : refuse('unknown', field, { what: `This ${who}` }),
     );
+  } else if (!current && party.outOfUse) {
+    const field = terms.side === 'selling' ? 'customerId' : 'vendorId';
+    refusals.push(refuse('party-out-of-use', field, { party: party.name }));
   }
   refusals.push(...periodRefusals(terms));
   refusals.push(

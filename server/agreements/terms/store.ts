@@ -194,10 +194,16 @@ export async function loadTermsGround(
   },
 ): Promise<Omit<AgreementGround, 'current'>> {
   const selling = terms.side === 'selling';
-  const [party] = await sql.rows<{ id: number; name: string; currency: string; organisation: number | null }>(
+  const [party] = await sql.rows<{
+    id: number;
+    name: string;
+    currency: string;
+    organisation: number | null;
+    outOfUse: boolean;
+  }>(
     selling
-      ? 'SELECT id, name, currency, sales_organisation_id AS organisation FROM customer WHERE company_id = ? AND id = ?'
-      : 'SELECT id, name, currency, NULL AS organisation FROM vendor WHERE company_id = ? AND id = ?',
+      ? 'SELECT id, name, currency, sales_organisation_id AS organisation, out_of_use FROM customer WHERE company_id = ? AND id = ?'
+      : 'SELECT id, name, currency, NULL AS organisation, out_of_use FROM vendor WHERE company_id = ? AND id = ?',
     [companyId, (selling ? terms.customerId : terms.vendorId) ?? 0],
   );
   const named = (pick: (line: { itemId: number | null; groupId: number | null }) => number | null) =>
@@ -224,7 +230,13 @@ export async function loadTermsGround(
   );
   return {
     party: party
-      ? { id: party.id, name: party.name, currency: party.currency, salesOrganisationId: party.organisation }
+      ? {
+          id: party.id,
+          name: party.name,
+          currency: party.currency,
+          salesOrganisationId: party.organisation,
+          outOfUse: party.outOfUse,
+        }
       : null,
     items: new Map(
       items.map((item) => {

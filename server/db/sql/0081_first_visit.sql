@@ -11,8 +11,8 @@ CREATE TABLE IF NOT EXISTS first_visit (
 );
 
 ALTER TABLE company
-  -- An IANA name; empty for the zone of the machine.
-  ADD COLUMN IF NOT EXISTS time_zone VARCHAR(60) NOT NULL DEFAULT '';
+  -- An IANA name; NULL for the zone of the machine.
+  ADD COLUMN IF NOT EXISTS time_zone VARCHAR(60) NULL;
 
 ALTER TABLE customer
   ADD COLUMN IF NOT EXISTS out_of_use BOOLEAN NOT NULL DEFAULT FALSE,
