@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { TARGETS, THINGS } from '@core/lists';
-import { act, Id, ListQuery, namedOnce, page, read, Text } from './kit';
+import { act, Id, IdParam, ListQuery, namedOnce, page, post, read, Text } from './kit';
 
 const Cells = z.record(z.string().max(40), Text(200));
 const ListName = z.string().max(40);
@@ -102,4 +102,89 @@ export const dropView = act({
   summary: 'Drop a view of a list.',
   input: z.object({ id: Id }),
   preview: z.object({ name: z.string() }),
+});
+
+export const BRING_IN_STATES = ['looking', 'ready', 'taking', 'taken', 'stopped'] as const;
+
+const BroughtFile = z.object({
+  id: Id,
+  /** The kept list it is of. */
+  list: z.string(),
+  fileName: z.string(),
+  person: z.string(),
+  state: z.enum(BRING_IN_STATES),
+  goodOnly: z.boolean(),
+  /** Lines in all, and how many of them were looked at or taken. */
+  rowCount: z.number(),
+  done: z.number(),
+  fresh: z.number(),
+  changed: z.number(),
+  alike: z.number(),
+  bad: z.number(),
+  /** Headings nothing is known of. */
+  leftOut: z.array(z.string()),
+  at: z.string(),
+});
+
+export const bringIn = post({
+  name: 'bringIn',
+  path: '/bring-in',
+  needs: 'lists',
+  summary: 'Bring in a CSV or XLSX file for a kept list, to be looked at; nothing is kept of it before it is taken.',
+  body: z.object({
+    /** Empty for the list its headings are of. */
+    list: ListName,
+    name: Text(200),
+    /** Base64 (RFC 4648). */
+    content: z.string().max(40_000_000),
+  }),
+  out: z.object({ id: Id }),
+});
+
+export const listBroughtIn = read({
+  name: 'listBroughtIn',
+  path: '/bring-in',
+  needs: 'lists',
+  summary: 'The newest files that were brought in, and how far each is.',
+  out: z.object({ rows: z.array(BroughtFile) }),
+});
+
+export const openBroughtIn = read({
+  name: 'openBroughtIn',
+  path: '/bring-in/:id',
+  needs: 'lists',
+  summary: 'A file that was brought in, with what is wrong in it, line by line.',
+  params: IdParam,
+  out: BroughtFile.extend({
+    problems: z.array(
+      z.object({
+        line: z.number(),
+        column: z.string(),
+        sentence: z.string(),
+        /** Odd, and no hindrance. */
+        word: z.boolean(),
+      }),
+    ),
+  }),
+});
+
+export const takeBroughtIn = act({
+  name: 'takeBroughtIn',
+  summary: 'Take what a file holds into its list: all of it, or its good lines.',
+  input: z.object({ id: Id, goodOnly: z.boolean() }),
+  preview: z.object({ lines: z.number() }),
+});
+
+export const lookAgainAt = act({
+  name: 'lookAgainAt',
+  summary: 'Look at a file again: what it names may be there by now.',
+  input: z.object({ id: Id }),
+  preview: z.object({ lines: z.number() }),
+});
+
+export const stopBroughtIn = act({
+  name: 'stopBroughtIn',
+  summary: 'Stop looking at a file or taking it; what was taken stays.',
+  input: z.object({ id: Id }),
+  preview: z.object({ left: z.number() }),
 });

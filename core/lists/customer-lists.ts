@@ -77,7 +77,7 @@ export const CUSTOMERS: ListRoom = {
       sub: 'where a customer gets their documents, and the number they are found by',
       fields: [number, nameOf, email, phone],
       keys: [['number']],
-      within: null,
+      within: 'number',
       grows: false,
     },
     {

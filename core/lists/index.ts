@@ -1,4 +1,12 @@
 export { TARGETS, THINGS, type Cells, type KeptList, type ListField, type Target, type Thing } from './fields';
+export { columnsIn, decideBringIn, listIn, type BringInEffects, type BroughtIn, type ColumnsIn } from './bring-in';
+export {
+  decideLookAgain,
+  decideStopBroughtIn,
+  decideTakeBroughtIn,
+  type BroughtGround,
+  type BroughtState,
+} from './brought-in';
 export {
   changesField,
   changesInWords,

@@ -168,7 +168,7 @@ export const ITEMS: ListRoom = {
         { name: 'margin', head: 'Margin, %', says: 'The margin', width: 86, is: counted('percent') },
       ],
       keys: [['number']],
-      within: null,
+      within: 'number',
       grows: false,
     },
   ],

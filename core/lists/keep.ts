@@ -148,13 +148,20 @@ function seen({ rows }: KeepGround, id: number, stamp: string, at: string, refus
   return row;
 }
 
-interface ReadRow {
+export interface ReadRow {
   values: KeptValues;
   /** What can be seen of it once it is kept. */
   cells: Cells;
 }
 
-function readRow(ground: KeepGround, now: KeptRow | null, typed: Cells, at: string, refusals: Refusal[]): ReadRow {
+/** Reads the cells of a row as they would be kept; what is wrong of them is added to `refusals`, each at its cell. */
+export function readRow(
+  ground: KeepGround,
+  now: KeptRow | null,
+  typed: Cells,
+  at: string,
+  refusals: Refusal[],
+): ReadRow {
   const values: Record<string, Kept> = {};
   const cells: Record<string, string> = {};
   const before = refusals.length;
@@ -326,7 +333,7 @@ function agreeing(
   });
 }
 
-const keyText = (key: readonly string[], cells: Cells) =>
+export const keyText = (key: readonly string[], cells: Cells) =>
   JSON.stringify(key.map((name) => [name, sameText(cells[name] ?? '')]));
 
 /** A row as a sentence names it: the cells that tell it apart. */

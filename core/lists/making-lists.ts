@@ -50,7 +50,7 @@ export const MAKING: ListRoom = {
         },
       ],
       keys: [['number']],
-      within: null,
+      within: 'number',
       grows: false,
     },
     {
@@ -335,7 +335,7 @@ export const MAKING: ListRoom = {
         { name: 'calendar', head: 'Calendar', says: 'The calendar', width: 200, is: ref('calendar') },
       ],
       keys: [['number']],
-      within: null,
+      within: 'number',
       grows: false,
     },
   ],

@@ -45,7 +45,7 @@ export const PAPERS: ListRoom = {
       sub: 'where invoices go, and the customer’s tax number; without a street, to the first address goods go to',
       fields: [number, nameOf, ...ADDRESSED],
       keys: [['number']],
-      within: null,
+      within: 'number',
       grows: false,
     },
     {
@@ -55,7 +55,7 @@ export const PAPERS: ListRoom = {
       sub: 'where purchase orders go, and the vendor’s tax number',
       fields: [number, nameOf, ...ADDRESSED],
       keys: [['number']],
-      within: null,
+      within: 'number',
       grows: false,
     },
   ],

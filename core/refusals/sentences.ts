@@ -50,6 +50,16 @@ export const sentences = {
   'supply-not-placed': (f: { purchase: string; state: string }) =>
     `${f.purchase} is ${f.state}; let it be parted from this order only.`,
   // a company of one's own
+  'no-such-row': (f: { list: string; row: string }) =>
+    `There is no ${f.row} in ${f.list}, and none is made here; make it where it begins, or correct the line.`,
+  'no-list-for': () =>
+    'These headings are of no list here; choose the list, and head its columns as it does (a list can be taken along to see how).',
+  'column-missing': (f: { list: string; columns: string }) =>
+    `${f.list} need the column ${f.columns}; add it to the file.`,
+  'run-not-there': (f: { state: string }) => `This file is ${f.state} already.`,
+  'run-has-bad': (f: { bad: string }) =>
+    `${f.bad} lines cannot be taken; take the good ones, or correct the file and bring it in again.`,
+  'nothing-to-take': () => 'Nothing of it is new or another; all of it is here as it is.',
   'party-out-of-use': (f: { party: string }) =>
     `${f.party} is out of use and is chosen for nothing new; whoever keeps the lists can take them into use again.`,
   'only-new': (f: { what: string }) =>

@@ -1,5 +1,5 @@
 export { agreementPdf } from './agreement-pdf';
-export { xmlIn } from './read-file';
+export { tableIn, xmlIn } from './read-file';
 export { ublXml } from './xml';
 export { PRINT_RIGHT, printedDocument, type PrintedFile } from './printed';
 export { tableFiles } from './spreadsheet';

@@ -8,6 +8,8 @@ import type { Unread } from './read-table';
 export interface ReadAsk {
   name: string;
   content: Uint8Array;
+  /** Rows at most, the heading and empty ones too. */
+  rows: number;
 }
 
 /** Files that are read at once; the others wait, each for the one before it. */
@@ -16,12 +18,12 @@ let reading = 0;
 const waiting: (() => void)[] = [];
 
 /** A CSV or XLSX file as rows of text, read on a thread of its own; a refusal where it is none, or above its bounds. */
-export const tableIn = (name: string, content: Buffer, costs = READ_COSTS) =>
-  readOnThread<string[][]>({ name, content }, costs);
+export const tableIn = (name: string, content: Buffer, costs = READ_COSTS, rows: number = READ_BOUNDS.rows) =>
+  readOnThread<string[][]>({ name, content, rows }, costs);
 
 /** An XML file's root element, the same way. */
 export const xmlIn = (name: string, content: Buffer, costs = READ_COSTS) =>
-  readOnThread<XmlElement>({ name, content }, costs);
+  readOnThread<XmlElement>({ name, content, rows: READ_BOUNDS.rows }, costs);
 
 async function readOnThread<Found extends object>(ask: ReadAsk, costs: typeof READ_COSTS): Promise<Found | Refusal> {
   if (reading >= AT_ONCE) await new Promise<void>((go) => waiting.push(go));
@@ -31,7 +33,7 @@ async function readOnThread<Found extends object>(ask: ReadAsk, costs: typeof RE
     waiting.shift()?.();
   });
   if (typeof found !== 'string') return found;
-  if (found === 'too-long') return refuse('file-too-long', 'file', { most: String(READ_BOUNDS.rows - 1) });
+  if (found === 'too-long') return refuse('file-too-long', 'file', { most: String(ask.rows - 1) });
   return refuse(found === 'too-heavy' ? 'file-too-heavy' : 'file-unreadable', 'file', { name: ask.name });
 }
 

@@ -17,21 +17,25 @@ class Above extends Error {
  * The first sheet of a CSV or XLSX file as rows of text, within `READ_BOUNDS`. Days come as `YYYY-MM-DD`. It runs on a
  * thread of its own (`read-file.ts`): what no bound foresees costs that thread alone.
  */
-export async function readTable(name: string, content: Uint8Array): Promise<string[][] | Unread> {
+export async function readTable(
+  name: string,
+  content: Uint8Array,
+  most: number = READ_BOUNDS.rows,
+): Promise<string[][] | Unread> {
   try {
-    return name.toLowerCase().endsWith('.xlsx') ? await readXlsx(content) : readCsv(content);
+    return name.toLowerCase().endsWith('.xlsx') ? await readXlsx(content, most) : readCsv(content, most);
   } catch (error) {
     return error instanceof Above ? error.unread : 'unreadable';
   }
 }
 
-function readCsv(content: Uint8Array): string[][] | Unread {
+function readCsv(content: Uint8Array, most: number): string[][] | Unread {
   const text = new TextDecoder('utf-8', { fatal: true }).decode(content);
   if (text.includes('\u0000')) return 'unreadable';
   const [heading = ''] = text.slice(0, READ_BOUNDS.record).split(/\r?\n/, 1);
   // Spreadsheets of some countries write semicolons.
   const delimiter = heading.split(';').length > heading.split(',').length ? ';' : ',';
-  const { rows: most, record } = READ_BOUNDS;
+  const { record } = READ_BOUNDS;
   const rows = parse(text, {
     bom: true,
     delimiter,
@@ -48,13 +52,13 @@ function readCsv(content: Uint8Array): string[][] | Unread {
 const NEEDED =
   /^(\[Content_Types\]\.xml|_rels\/\.rels|xl\/(workbook|sharedStrings|styles)\.xml|xl\/_rels\/workbook\.xml\.rels|xl\/worksheets\/[^/]+\.xml)$/;
 
-async function readXlsx(content: Uint8Array): Promise<string[][] | Unread> {
+async function readXlsx(content: Uint8Array, most: number): Promise<string[][] | Unread> {
   const parts = unpacked(content);
   for (const [name, part] of Object.entries(parts)) {
-    if (name.startsWith('xl/worksheets/')) withinSheet(new TextDecoder().decode(part));
+    if (name.startsWith('xl/worksheets/')) withinSheet(new TextDecoder().decode(part), most);
   }
   const rows = await readSheet(Buffer.from(zipSync(parts, { level: 0 })));
-  if (rows.length > READ_BOUNDS.rows) return 'too-long';
+  if (rows.length > most) return 'too-long';
   return rows.map((row) => row.map((cell) => cellText(cell)));
 }
 
@@ -77,10 +81,10 @@ function unpacked(content: Uint8Array): Unzipped {
 const LONG_TEXT = new RegExp(`[^<>]{${READ_BOUNDS.cell + 1}}`);
 
 /** Refuses cells far away, since a reader makes every row and column up to them, and texts no spreadsheet can hold. */
-function withinSheet(sheet: string): void {
+function withinSheet(sheet: string, most: number): void {
   if (LONG_TEXT.test(sheet)) throw new Above('too-heavy');
   for (const [, letters, row] of sheet.matchAll(/\sr="([A-Za-z]*)(\d+)"/g)) {
-    if (Number(row) > READ_BOUNDS.rows || columnOf(letters!) > READ_BOUNDS.columns) throw new Above('too-long');
+    if (Number(row) > most || columnOf(letters!) > READ_BOUNDS.columns) throw new Above('too-long');
   }
 }
 

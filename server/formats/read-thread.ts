@@ -3,9 +3,9 @@ import type { ReadAsk } from './read-file';
 import { readTable } from './read-table';
 import { readXml } from './xml';
 
-const { name, content } = workerData as ReadAsk;
+const { name, content, rows } = workerData as ReadAsk;
 
 const read = name.toLowerCase().endsWith('.xml')
   ? Promise.resolve(readXml(Buffer.from(content)) ?? 'unreadable')
-  : readTable(name, content);
+  : readTable(name, content, rows);
 void read.then((found) => parentPort!.postMessage(found));

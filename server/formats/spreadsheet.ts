@@ -1,5 +1,6 @@
 import type { Right } from '@api/access';
-import type { FileAnswer, Parts, SignedIn } from '../room';
+import { refuse } from '@core/refusals';
+import { Refusals, type FileAnswer, type Parts, type SignedIn } from '../room';
 import { madeFile } from './write-file';
 import type { Table } from './write-table';
 
@@ -19,6 +20,7 @@ export function tableFiles(
     ...(needs ? { needs } : {}),
     what: 'This list',
     async read({ ctx, parts, who, signal }) {
+      if (!who!.rights.includes('export')) throw new Refusals(403, [refuse('no-right', '', { act: 'take files along' })]);
       const table = await read({ parts, who: who!, query: { ...ctx.query } });
       const content = await madeFile({ kind: format, name, table }, { person: who!.personId, signal });
       return { name: `${name} ${who!.workDate}.${format}`, type: TYPES[format], content, how: 'attachment' };

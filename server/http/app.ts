@@ -6,6 +6,7 @@ import { randomUUID } from 'node:crypto';
 import { constants } from 'node:zlib';
 import { refuse } from '@core/refusals';
 import { FIT_TEXT } from '../db';
+import { sessionToken } from '../access';
 import type { Parts, Room } from '../room';
 import { isSecure, type Config } from '../config';
 import { answerProblem, errorExit, referenceOf } from './problem';
@@ -29,7 +30,7 @@ export function createApp(parts: Parts, rooms: readonly Room[]): Koa {
     }),
   );
   app.use(health(parts));
-  app.use(bodyParser({ enableTypes: ['json'], jsonLimit: '5mb' }));
+  app.use(bodies(parts.config));
   const api = apiRouter(parts, rooms);
   app.use(api.routes());
   const { files, page } = webFiles(parts.config.WEB_DIR);
@@ -40,6 +41,14 @@ export function createApp(parts: Parts, rooms: readonly Room[]): Koa {
   app.use(files);
   app.use(page);
   return app;
+}
+
+/** What is sent; a whole file of masters by who is signed in, all else is small. */
+function bodies(config: Config): Koa.Middleware {
+  const small = bodyParser({ enableTypes: ['json'], jsonLimit: '5mb' });
+  const file = bodyParser({ enableTypes: ['json'], jsonLimit: '40mb' });
+  return (ctx, next) =>
+    (ctx.path === '/api/bring-in' && sessionToken(ctx, config) !== undefined ? file : small)(ctx, next);
 }
 
 const YEAR_SECONDS = 31_536_000;

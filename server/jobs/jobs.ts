@@ -14,6 +14,7 @@ import type { Config } from '../config';
 import type { Database } from '../db';
 import { seal } from '../ledger';
 import type { Metrics } from '../metrics';
+import { bringInQueue } from '../lists';
 import { releasePlanned } from '../orders';
 import type { Jobs } from '../room';
 import { fittingOffers, lapsedHolds, letHoldGo, takeOffer } from '../sisters';
@@ -52,13 +53,22 @@ export function startJobs(parts: JobParts & { metrics: Metrics; config: Config }
     } while (again);
     looking = false;
   };
-  // What fell due while no server ran is not left waiting.
+  // What fell due while no server ran is not left waiting; nor files that another server left lying.
+  const files = bringInQueue(parts.database, parts.log);
+  files.poke();
   void look();
   const timer = setInterval(() => {
     void look();
+    files.poke();
     verifyWhenDue(parts).catch((error: unknown) => parts.log.warn({ err: error }, 'could not be verified'));
   }, EVERY_MS).unref();
-  return { poke: () => void look(), stop: () => clearInterval(timer) };
+  return {
+    poke: () => void look(),
+    stop: () => {
+      clearInterval(timer);
+      void files.stop();
+    },
+  };
 }
 
 /** Does all that is due now; how many acts it did, and lines it found short or no more. */

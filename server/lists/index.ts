@@ -1,1 +1,2 @@
 export { keepList } from './lists';
+export { bringInQueue } from './bring-in/work';

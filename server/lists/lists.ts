@@ -26,6 +26,9 @@ interface Found {
   ofCompany: string;
 }
 
+/** The kept list of that name. */
+export const keptNamed = (name: string): KeptList => listNamed(name).list;
+
 function listNamed(name: string): Found {
   const list = orNotFound(keptList(name) ?? undefined, 'This list');
   const stored = STORED[name]!;
@@ -102,7 +105,8 @@ function columnAbout({ list, stored }: Found, thing: Thing): string {
   return column === null ? 'NULL' : `x.${column}`;
 }
 
-async function groundOf(sql: Sql, companyId: number, name: string, typed: KeepTyped): Promise<KeepGround> {
+/** What changes of a list are decided on. */
+export async function groundOf(sql: Sql, companyId: number, name: string, typed: KeepTyped): Promise<KeepGround> {
   const found = listNamed(name);
   const { list, stored } = found;
   const named: Map<Target, Awaited<ReturnType<typeof namedBy>>> = new Map();
@@ -122,11 +126,12 @@ async function groundOf(sql: Sql, companyId: number, name: string, typed: KeepTy
     );
   const texts = () => [...new Set(typed.changes.map(({ cells }) => (cells[within!.name] ?? '').trim()))];
   const alike = within === undefined ? null : within.is.kind === 'ref' ? idsOf(within.is.to) : texts();
-  const column = within ? stored.fields[within.name]![1] : null;
+  const [shown, written] = within ? stored.fields[within.name]! : [null, null];
+  const column = within?.is.kind === 'ref' ? `x.${written}` : shown;
   const rows =
     alike === null
       ? await rowsWhere(sql, found, companyId, list.grows ? 'TRUE' : 'x.id IN (?)', list.grows ? [] : [ids])
-      : await rowsWhere(sql, found, companyId, `(x.id IN (?) OR x.${column} IN (?))`, [ids, alike]);
+      : await rowsWhere(sql, found, companyId, `(x.id IN (?) OR ${column} IN (?))`, [ids, alike]);
   return {
     list,
     rows,

@@ -12,8 +12,8 @@ import { paymentTermsTable } from '../parties/tables';
 import { promiseTurnTable } from '../promise/tables';
 import { companyTable } from './tables';
 
-const SEES_BUYING = ['see-costs', 'see-agreements', 'see-mail'] as const;
-const SEES_ALL = [...SEES_BUYING, 'see-debts', 'write-to-others', 'export'] as const;
+const SEES_BUYING = ['see-costs', 'see-agreements', 'see-mail', 'export'] as const;
+const SEES_ALL = [...SEES_BUYING, 'see-debts', 'write-to-others'] as const;
 
 /** Whoever begins a company may do everything in it. // U1 */
 export const OWNER = 'Owner';
@@ -23,7 +23,7 @@ export const ROLES: Record<string, readonly Right[]> = {
   'Order administrator': RIGHTS.filter((right) => !['credit', 'periods', 'people', 'companies'].includes(right)),
   [OWNER]: RIGHTS,
   Buyer: [...SEES_BUYING, 'purchases', 'promotions', 'goods', 'approve', 'send', 'work-date'],
-  'Stock keeper': ['goods', 'work', 'send', 'work-date'],
+  'Stock keeper': ['goods', 'work', 'export', 'send', 'work-date'],
   'Accounts clerk': [
     ...SEES_ALL,
     'customer-invoices',

@@ -30,11 +30,11 @@ INSERT INTO account (company_id, code, name, posting_role)
    WHERE c.elsewhere = FALSE
      AND NOT EXISTS (SELECT 1 FROM account a WHERE a.company_id = c.id AND a.posting_role = 'opening-balance');
 
--- Who keeps people, and who takes data along, by rights of their own; whoever looked after Kampong does both.
+-- Who keeps people is a right of its own: whoever looked after Kampong has it. Who took files along goes on doing so.
 UPDATE role SET rights = JSON_MERGE_PRESERVE(rights, '["people","companies"]')
   WHERE JSON_CONTAINS(rights, '"upkeep"') AND NOT JSON_CONTAINS(rights, '"people"');
 UPDATE role SET rights = JSON_MERGE_PRESERVE(rights, '["export"]')
-  WHERE JSON_CONTAINS(rights, '"see-debts"') AND NOT JSON_CONTAINS(rights, '"export"');
+  WHERE name NOT IN ('Workshop', 'Counter clerk', 'Sales person') AND NOT JSON_CONTAINS(rights, '"export"');
 
 -- Rates that hold from a day on: on that day the clock makes it the rate of its code. (U2)
 CREATE TABLE IF NOT EXISTS tax_rate (

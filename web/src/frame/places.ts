@@ -88,6 +88,7 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'Messages to be sent', path: '/mail/drafts' },
   { name: 'Our letterhead and logo', path: '/letterhead' },
   { name: 'Addresses and tax numbers of customers on paper', path: '/lists?list=customer-papers' },
+  { name: 'Bring in items, customers, prices and more from files', path: '/bring-in' },
   { name: 'New customer', path: '/kept/customer/new' },
   { name: 'New item', path: '/kept/item/new' },
   { name: 'New vendor', path: '/kept/vendor/new' },

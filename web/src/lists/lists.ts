@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { Title } from '@angular/platform-browser';
-import { Router } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { KEPT_LISTS, LIST_ROOMS, type KeptList } from '@core/lists';
 import { Session } from '../access';
@@ -19,7 +19,7 @@ import { TypedRows, type ShownRow } from './typed-rows';
 /** The lists that prices, promises and checks are made from, typed over as in a spreadsheet and kept together. */
 @Component({
   selector: 'k-kept-lists',
-  imports: [Chips, Grid, Refusals],
+  imports: [Chips, Grid, Refusals, RouterLink],
   template: `<div class="page">
     <div class="title">
       <h1>
@@ -27,6 +27,12 @@ import { TypedRows, type ShownRow } from './typed-rows';
       </h1>
       @if (typed.count() > 0) {
         <button type="button" class="act" (click)="typed.drop()">Give up what is typed</button>
+      }
+      @if (may()) {
+        <a class="act" routerLink="/bring-in">Bring in a file…</a>
+        @if (session.may('export')) {
+          <a class="act" [href]="'/api/kept.csv?list=' + kept().name" download>CSV</a>
+        }
       }
       @if (overtaken()) {
         <button type="button" class="act" (click)="typed.overTheirs(rows.rows())">Type over theirs</button>
@@ -78,7 +84,7 @@ import { TypedRows, type ShownRow } from './typed-rows';
 })
 export class KeptLists {
   private readonly server = inject(KeptRows);
-  private readonly session = inject(Session);
+  protected readonly session = inject(Session);
   private readonly router = inject(Router);
   private readonly notices = inject(Notices);
   private readonly titles = inject(Title);

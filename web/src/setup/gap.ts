@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, input, model, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, type ElementRef, input, model, viewChild } from '@angular/core';
 import { freshId } from '../kit/fields/field';
 
 /** A gap in a letter: filled in where it stands, as wide as what is in it; what is refused stands under it. */

@@ -1,0 +1,210 @@
+import { sameText, type Day } from '@core/kernel';
+import { refuse, type Refusal } from '@core/refusals';
+import { readTypedDay } from '@core/typed';
+import type { Cells, KeptList, ListField } from './fields';
+import { decideKeep, keyText, readRow, type KeepGround, type KeepTyped, type KeptRow } from './keep';
+import { KEPT_LISTS } from './lists';
+
+/** The columns of a file as a list has them; null for one the list knows nothing of. */
+export interface ColumnsIn {
+  fields: (ListField | null)[];
+  /** Headings the list knows nothing of: what stands under them is left out. */
+  unknown: string[];
+  /** Columns the list cannot do without, by their heads. */
+  missing: string[];
+}
+
+/** Whether a heading names a field: as the list shows it, or by its name. */
+const names = (heading: string, { name, head }: ListField) => {
+  const plain = (text: string) => sameText(text).replace(/[^\p{L}\p{N}]/gu, '');
+  return plain(heading) !== '' && (plain(heading) === plain(head) || plain(heading) === plain(name));
+};
+
+/** What tells a row apart must be in a file; what else is needed, only where rows are new. */
+const keyOf = (list: KeptList) => new Set(list.keys[0]);
+
+/** The columns of a file by its headings. A heading that is there twice counts once. // U2 */
+export function columnsIn(list: KeptList, headings: readonly string[]): ColumnsIn {
+  const taken = new Set<string>();
+  const fields = headings.map((heading) => {
+    const field = list.fields.find((each) => !taken.has(each.name) && names(heading, each)) ?? null;
+    if (field) taken.add(field.name);
+    return field;
+  });
+  const key = keyOf(list);
+  return {
+    fields,
+    unknown: headings.filter((heading, at) => fields[at] === null && heading.trim() !== ''),
+    missing: list.fields
+      .filter(({ name, needed, fixed }) => !taken.has(name) && (needed || (fixed && key.has(name))) && key.has(name))
+      .map(({ head }) => head),
+  };
+}
+
+/** The list a file is most likely of: none of its columns is missing, and it knows the most of the headings. // U2 */
+export function listIn(fileName: string, headings: readonly string[]): KeptList | null {
+  const stem = sameText(fileName.replace(/\.[^.]*$/, '')).replace(/[^\p{L}]/gu, '');
+  const rated = KEPT_LISTS.flatMap((list) => {
+    const { unknown, missing } = columnsIn(list, headings);
+    const known = headings.length - unknown.length;
+    if (missing.length > 0 || known === 0) return [];
+    const called = [list.name, list.label].some((each) => sameText(each).replace(/[^\p{L}]/gu, '') === stem);
+    return [{ list, rating: known * 2 - unknown.length + (called ? 1 : 0) + (list.grows ? 0.5 : 0) }];
+  });
+  return rated.sort((a, b) => b.rating - a.rating)[0]?.list ?? null;
+}
+
+/** A row of a file: the line it stands on, counted from 1 with the heading, and its cells by field. */
+export interface BroughtIn {
+  line: number;
+  cells: Cells;
+  /** A line before it that names the same. */
+  before?: number;
+}
+
+export interface BringInEffects {
+  /** New rows, changed rows, those that are already so, and those that cannot be taken. */
+  fresh: number;
+  changed: number;
+  same: number;
+  bad: number;
+  /** What is wrong, by line and field; what looks odd and is no hindrance. */
+  problems: { line: number; field: string; refusal: Refusal }[];
+  words: { line: number; field: string; refusal: Refusal }[];
+  /** What is to be kept of the good lines. */
+  keep: KeepTyped;
+}
+
+/** A cell as a file has it: days and yes or no in the words people write them. */
+function asKept({ is }: ListField, text: string, workDate: Day): string {
+  const typed = text.trim();
+  if (typed === '') return '';
+  if (is.kind === 'day') return readTypedDay(typed, workDate) ?? typed;
+  if (is.kind === 'choice') {
+    const option = is.options.find(({ value, label }) =>
+      [value, label].some((each) => sameText(each) === sameText(typed)),
+    );
+    return option?.value ?? YES_NO[sameText(typed)] ?? typed;
+  }
+  return typed;
+}
+const YES_NO: Record<string, string> = { y: 'yes', true: 'yes', '1': 'yes', x: 'yes', n: 'no', false: 'no', '0': 'no' };
+
+/**
+ * What rows of a file would make of a list: each is new, changes the row of its key, or says what is kept already; one
+ * that cannot be kept is left out with why, and so is one that says again what a line before says. A column the file
+ * has not stays as it is. The same file again changes nothing. O(rows). // U2 G4
+ */
+export function decideBringIn(ground: KeepGround, rows: readonly BroughtIn[], workDate: Day): BringInEffects {
+  const { list } = ground;
+  const key = list.keys[0]!;
+  const kept = new Map(ground.rows.map((row) => [keyText(key, row.cells), row]));
+  const effects: BringInEffects = {
+    fresh: 0,
+    changed: 0,
+    same: 0,
+    bad: 0,
+    problems: [],
+    words: [],
+    keep: { changes: [], removed: [] },
+  };
+  const changes: KeepTyped['changes'][number][] = [];
+  const lines: number[] = [];
+  const seen = new Map<string, number>();
+  for (const { line, cells: given, before: named } of rows) {
+    const fail = (refusals: readonly Refusal[]) => {
+      effects.bad += 1;
+      effects.problems.push(...refusals.map((refusal) => ({ line, field: fieldOf(refusal), refusal })));
+    };
+    const cells = Object.fromEntries(
+      list.fields.flatMap((field) =>
+        given[field.name] === undefined ? [] : [[field.name, asKept(field, given[field.name]!, workDate)]],
+      ),
+    );
+    const own = keyCells(ground, key, cells);
+    const now = kept.get(keyText(key, own)) ?? null;
+    const before = named ?? seen.get(keyText(key, own));
+    if (before !== undefined) {
+      fail([refuse('named-again', '', { line: String(before) })]);
+      continue;
+    }
+    if (!now && !list.grows) {
+      fail([
+        refuse('no-such-row', key[0]!, { list: list.label, row: key.map((name) => cells[name] ?? '').join(', ') }),
+      ]);
+      continue;
+    }
+    const whole = { ...freshOf(list), ...now?.cells, ...cells };
+    const refusals: Refusal[] = [];
+    const read = readRow(ground, now, whole, '', refusals);
+    if (refusals.length > 0) {
+      fail(refusals);
+      continue;
+    }
+    seen.set(keyText(key, own), line);
+    if (now && isSame(now, read.cells)) {
+      effects.same += 1;
+      continue;
+    }
+    if (now) effects.changed += 1;
+    else effects.fresh += 1;
+    changes.push({ id: now?.id ?? null, stamp: now?.stamp ?? '', cells: whole });
+    lines.push(line);
+  }
+  return settled(ground, { ...effects, keep: { changes, removed: [] } }, lines);
+}
+
+/** Leaves out what stands against each other among the rows themselves; what is left can be kept as it is. */
+function settled(ground: KeepGround, effects: BringInEffects, lines: readonly number[]): BringInEffects {
+  if (effects.keep.changes.length === 0) return effects;
+  const decision = decideKeep(ground, effects.keep);
+  const at = (refusal: Refusal) => Number(/^changes\.(\d+)/.exec(refusal.field)?.[1] ?? -1);
+  if (decision.ok) {
+    const words = decision.warnings.map((refusal) => ({ line: lines[at(refusal)]!, field: fieldOf(refusal), refusal }));
+    return { ...effects, words: [...effects.words, ...words] };
+  }
+  const bad = new Set(decision.refusals.map(at));
+  const { changes } = effects.keep;
+  const left = changes.filter((_, index) => !bad.has(index));
+  const out = changes.filter((_, index) => bad.has(index));
+  const fresh = out.filter(({ id }) => id === null).length;
+  return settled(
+    ground,
+    {
+      ...effects,
+      fresh: effects.fresh - fresh,
+      changed: effects.changed - (out.length - fresh),
+      bad: effects.bad + out.length,
+      problems: [
+        ...effects.problems,
+        ...decision.refusals.map((refusal) => ({ line: lines[at(refusal)]!, field: fieldOf(refusal), refusal })),
+      ],
+      keep: { changes: left, removed: [] },
+    },
+    lines.filter((_, index) => !bad.has(index)),
+  );
+}
+
+/** The field of a row a refusal stands at: `changes.3.price` and `.price` are both the price. */
+const fieldOf = ({ field }: Refusal) => field.split('.').at(-1)!.replace(/^\d+$/, '');
+
+/** The cells of a key as they are kept: a thing by its text, however it was named. */
+function keyCells({ list, named }: KeepGround, key: readonly string[], cells: Cells): Cells {
+  return Object.fromEntries(
+    key.map((name) => {
+      const typed = cells[name] ?? '';
+      const { is } = list.fields.find((field) => field.name === name)!;
+      const found = is.kind === 'ref' ? named.get(is.to)?.get(typed.toLowerCase()) : undefined;
+      return [name, found && found !== 'several' ? found.text : typed];
+    }),
+  );
+}
+
+/** What a new row has where its file says nothing: the first of each choice. */
+const freshOf = ({ fields }: KeptList): Cells =>
+  Object.fromEntries(
+    fields.flatMap(({ name, is }): [string, string][] => (is.kind === 'choice' ? [[name, is.options[0]!.value]] : [])),
+  );
+
+const isSame = (now: KeptRow, cells: Cells) =>
+  Object.entries(cells).every(([name, cell]) => cell === (now.cells[name] ?? ''));

@@ -1,0 +1,159 @@
+import type { Logger } from 'pino';
+import { decideBringIn, keptList, type BringInEffects, type BroughtIn } from '@core/lists';
+import { sentenceOf, type Refusal } from '@core/refusals';
+import { runAct, type Doer } from '../../acts';
+import type { Database } from '../../db';
+import { groundOf, keepList } from '../lists';
+import { claimed, doerOf, linesOf, type Claimed, type Problem } from './store';
+
+/** Problems of one part that are kept; the others are counted. */
+const MOST_TOLD = 200;
+
+/** A refusal at its line, the column as the list heads it. */
+function problemOf(list: string, line: number, field: string, refusal: Refusal, word: boolean): Problem {
+  const column = keptList(list)!.fields.find(({ name }) => name === field)?.head ?? '';
+  return { line, column, sentence: sentenceOf(refusal), word };
+}
+
+/** What the lines of a part would make of the list as it is now. */
+async function lookAt(database: Database, run: Claimed, lines: readonly BroughtIn[]): Promise<BringInEffects> {
+  const changes = lines.map(({ cells }) => ({ id: null, stamp: '', cells }));
+  const ground = await database.snapshot((sql) => groundOf(sql, run.companyId, run.list, { changes, removed: [] }));
+  return decideBringIn(ground, lines, run.workDate);
+}
+
+/** How often a part is looked at again where somebody else changed a row of it meanwhile. */
+const TRIES = 4;
+
+/**
+ * Takes the good lines of a part, by an act of its own that is known again: done once, whoever does it however often.
+ * What it was refused for, else nothing.
+ */
+async function takePart(
+  database: Database,
+  run: Claimed,
+  no: number,
+  doer: Doer,
+): Promise<BringInEffects & { refused: Refusal[] }> {
+  for (let tried = 1; ; tried += 1) {
+    const effects = await lookAt(database, run, await linesOf(database, run, no));
+    const { changes } = effects.keep;
+    if (changes.length === 0 || (effects.bad > 0 && !run.goodOnly)) return { ...effects, refused: [] };
+    const asked = keepList.asked({
+      list: run.list,
+      changes: changes.map(({ id, stamp, cells }) => ({ id, stamp, cells: { ...cells } })),
+      removed: [],
+    });
+    const answer = await runAct(database, asked, doer, `bring-in-${run.id}-${no}-${tried}`);
+    if (answer.ok) return { ...effects, refused: [] };
+    const moved = answer.refusals.some(
+      ({ code }) => code === 'row-changed' || code === 'row-twice' || code === 'row-gone',
+    );
+    if (!moved || tried === TRIES) return { ...effects, refused: answer.refusals };
+  }
+}
+
+/** Works at one file, part by part, for as long as it is wanted; what is done of it is done once. */
+async function workAt(database: Database, run: Claimed, stopping: () => boolean): Promise<void> {
+  const { companyId, id, state } = run;
+  const parts = await database.rows<{ no: number; rows: number }>(
+    `SELECT no, JSON_LENGTH(\`lines\`) AS \`rows\` FROM bring_in_part
+      WHERE company_id = ? AND bring_in_id = ? AND done_in <> ? ORDER BY no`,
+    [companyId, id, state],
+  );
+  const doer = await doerOf(database, run);
+  for (const { no, rows } of parts) {
+    if (stopping()) return;
+    const found =
+      state === 'looking'
+        ? { ...(await lookAt(database, run, await linesOf(database, run, no))), refused: [] }
+        : await takePart(database, run, no, doer);
+    const { refused } = found;
+    const problems = [
+      ...found.problems.map(({ line, field, refusal }) => problemOf(run.list, line, field, refusal, false)),
+      ...refused.map((refusal) => problemOf(run.list, 0, '', refusal, false)),
+      ...found.words.map(({ line, field, refusal }) => problemOf(run.list, line, field, refusal, true)),
+    ];
+    const bad = found.bad + (refused.length > 0 ? found.fresh + found.changed : 0);
+    const still = await database.transaction(async (tx) => {
+      await tx.run(
+        'UPDATE bring_in_part SET done_in = ?, problems = ? WHERE company_id = ? AND bring_in_id = ? AND no = ? AND done_in <> ?',
+        [state, JSON.stringify(problems.slice(0, MOST_TOLD)), companyId, id, no, state],
+      );
+      return tx.run(
+        `UPDATE bring_in SET beat_at = NOW(3), done = done + ?, fresh = fresh + ?, changed = changed + ?, alike = alike + ?, bad = bad + ?
+          WHERE company_id = ? AND id = ? AND state = ?`,
+        [
+          rows,
+          refused.length > 0 ? 0 : found.fresh,
+          refused.length > 0 ? 0 : found.changed,
+          found.same,
+          bad,
+          companyId,
+          id,
+          state,
+        ],
+      );
+    });
+    // Somebody stopped it.
+    if (still === 0) return;
+    // All of it or nothing more of it: the lines that were taken before stay, and are the same the next time.
+    if (state === 'taking' && bad > 0 && !run.goodOnly) break;
+  }
+  await database.run('UPDATE bring_in SET state = ?, beat_at = NULL WHERE company_id = ? AND id = ? AND state = ?', [
+    state === 'looking' ? 'ready' : 'taken',
+    companyId,
+    id,
+    state,
+  ]);
+}
+
+interface Queue {
+  poke(): void;
+  stop(): Promise<void>;
+}
+
+const QUEUES = new WeakMap<Database, Queue>();
+
+/** Works at what was brought in, one file after the other, beside whatever else the server does. */
+export function bringInQueue(database: Database, log: Logger): Queue {
+  const known = QUEUES.get(database);
+  if (known) return known;
+  let going: Promise<void> | null = null;
+  let again = false;
+  let stopping = false;
+  const work = async () => {
+    do {
+      again = false;
+      for (let run = await claimed(database); run && !stopping; run = await claimed(database)) {
+        const at = run;
+        await workAt(database, at, () => stopping).catch(async (error: unknown) => {
+          log.error({ err: error, bringIn: at.id }, 'a file could not be brought in');
+          await database
+            .run("UPDATE bring_in SET state = 'stopped', beat_at = NULL WHERE company_id = ? AND id = ?", [
+              at.companyId,
+              at.id,
+            ])
+            .catch(() => undefined);
+        });
+      }
+    } while (again && !stopping);
+  };
+  const queue: Queue = {
+    poke() {
+      if (stopping) return;
+      if (going) again = true;
+      else {
+        going = work()
+          .catch((error: unknown) => log.error({ err: error }, 'files that were brought in cannot be read'))
+          .finally(() => (going = null));
+      }
+    },
+    async stop() {
+      stopping = true;
+      await going;
+    },
+  };
+  QUEUES.set(database, queue);
+  return queue;
+}
