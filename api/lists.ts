@@ -160,6 +160,8 @@ export const openBroughtIn = read({
       z.object({
         line: z.number(),
         column: z.string(),
+        /** What stands there. */
+        typed: z.string(),
         sentence: z.string(),
         /** Odd, and no hindrance. */
         word: z.boolean(),

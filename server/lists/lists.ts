@@ -9,6 +9,7 @@ import {
   type KeepTyped,
   type KeptList,
   type KeptRow,
+  type ListField,
   type KeptValues,
   type Target,
   type Thing,
@@ -105,6 +106,32 @@ function columnAbout({ list, stored }: Found, thing: Thing): string {
   return column === null ? 'NULL' : `x.${column}`;
 }
 
+/** Rows by their ids and by what tells them apart, each by its own key: together they would read the whole table. */
+async function rowsByKey(
+  sql: Sql,
+  found: Found,
+  companyId: number,
+  ids: readonly number[],
+  alike: string,
+  named: readonly Bound[],
+): Promise<KeptRow[]> {
+  const [byId, byName] = await Promise.all([
+    ids.length === 0 ? [] : rowsWhere(sql, found, companyId, 'x.id IN (?)', [ids]),
+    named.length === 0 ? [] : rowsWhere(sql, found, companyId, alike, [named]),
+  ]);
+  return [...new Map([...byId, ...byName].map((row) => [row.id, row])).values()];
+}
+
+/** Ids of things by their numbers: the key is named, since for many of them the database would read the whole table. */
+async function numbered(sql: Sql, companyId: number, table: string, numbers: readonly string[]): Promise<number[]> {
+  if (numbers.length === 0) return [];
+  const rows = await sql.rows<{ id: number }>(
+    `SELECT id FROM ${table} FORCE INDEX (${table}_number) WHERE company_id = ? AND number IN (?)`,
+    [companyId, numbers],
+  );
+  return rows.map(({ id }) => id);
+}
+
 /** What changes of a list are decided on. */
 export async function groundOf(sql: Sql, companyId: number, name: string, typed: KeepTyped): Promise<KeepGround> {
   const found = listNamed(name);
@@ -124,14 +151,19 @@ export async function groundOf(sql: Sql, companyId: number, name: string, typed:
     [...(named.get(target) ?? new Map()).values()].flatMap((each: { id: number } | 'several') =>
       each === 'several' ? [] : [each.id],
     );
-  const texts = () => [...new Set(typed.changes.map(({ cells }) => (cells[within!.name] ?? '').trim()))];
-  const alike = within === undefined ? null : within.is.kind === 'ref' ? idsOf(within.is.to) : texts();
-  const [shown, written] = within ? stored.fields[within.name]! : [null, null];
-  const column = within?.is.kind === 'ref' ? `x.${written}` : shown;
-  const rows =
-    alike === null
-      ? await rowsWhere(sql, found, companyId, list.grows ? 'TRUE' : 'x.id IN (?)', list.grows ? [] : [ids])
-      : await rowsWhere(sql, found, companyId, `(x.id IN (?) OR ${column} IN (?))`, [ids, alike]);
+  const texts = (field: ListField) => [...new Set(typed.changes.map(({ cells }) => (cells[field.name] ?? '').trim()))];
+  const rows = !within
+    ? await rowsWhere(sql, found, companyId, list.grows ? 'TRUE' : 'x.id IN (?)', list.grows ? [] : [ids])
+    : within.is.kind === 'ref'
+      ? await rowsByKey(sql, found, companyId, ids, `x.${stored.fields[within.name]![1]} IN (?)`, idsOf(within.is.to))
+      : await rowsByKey(
+          sql,
+          found,
+          companyId,
+          [...ids, ...(await numbered(sql, companyId, stored.table.name, texts(within)))],
+          'FALSE',
+          [],
+        );
   return {
     list,
     rows,

@@ -23,5 +23,5 @@ export type BringIn = Row<typeof bringInTable>;
 export const bringInPartTable = table('bring_in_part', {
   int: 'companyId bringInId no',
   choice: 'doneIn=:nothing|looking|taking',
-  text: 'lines problems=',
+  text: 'content problems=',
 });

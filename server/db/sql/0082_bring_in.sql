@@ -35,7 +35,7 @@ CREATE TABLE IF NOT EXISTS bring_in_part (
   bring_in_id INT UNSIGNED NOT NULL,
   no INT UNSIGNED NOT NULL,
   -- Lines with their cells by field, as a JSON list.
-  lines LONGTEXT NOT NULL CHECK (JSON_VALID(lines)),
+  content LONGTEXT NOT NULL CHECK (JSON_VALID(content)),
   -- What is wrong with them, or odd, as a JSON list.
   problems LONGTEXT NOT NULL DEFAULT '[]' CHECK (JSON_VALID(problems)),
   -- What it was looked at or taken in.

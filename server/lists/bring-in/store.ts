@@ -15,6 +15,8 @@ export interface Problem {
   line: number;
   /** The column, as the list heads it. */
   column: string;
+  /** What stands there. */
+  typed: string;
   sentence: string;
   /** Odd, and no hindrance. */
   word: boolean;
@@ -44,7 +46,7 @@ export function keepFile(
     );
     await tx.insertPlain(
       bringInPartTable,
-      parts.map((part, no) => ({ companyId, bringInId: id!, no, lines: JSON.stringify(part) })),
+      parts.map((part, no) => ({ companyId, bringInId: id!, no, content: JSON.stringify(part) })),
     );
     return id!;
   });
@@ -87,9 +89,9 @@ export async function doerOf(sql: Sql, { companyId, personId, workDate }: Claime
 }
 
 export async function linesOf(sql: Sql, { companyId, id }: Claimed, no: number): Promise<BroughtIn[]> {
-  const [row] = await sql.rows<{ lines: string }>(
-    'SELECT `lines` FROM bring_in_part WHERE company_id = ? AND bring_in_id = ? AND no = ?',
+  const [row] = await sql.rows<{ content: string }>(
+    'SELECT content FROM bring_in_part WHERE company_id = ? AND bring_in_id = ? AND no = ?',
     [companyId, id, no],
   );
-  return JSON.parse(row!.lines) as BroughtIn[];
+  return JSON.parse(row!.content) as BroughtIn[];
 }

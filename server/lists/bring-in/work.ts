@@ -10,9 +10,9 @@ import { claimed, doerOf, linesOf, type Claimed, type Problem } from './store';
 const MOST_TOLD = 200;
 
 /** A refusal at its line, the column as the list heads it. */
-function problemOf(list: string, line: number, field: string, refusal: Refusal, word: boolean): Problem {
+function problemOf(list: string, line: number, field: string, refusal: Refusal, word: boolean, typed = ''): Problem {
   const column = keptList(list)!.fields.find(({ name }) => name === field)?.head ?? '';
-  return { line, column, sentence: sentenceOf(refusal), word };
+  return { line, column, typed: typed.slice(0, 40), sentence: sentenceOf(refusal), word };
 }
 
 /** What the lines of a part would make of the list as it is now. */
@@ -32,11 +32,12 @@ const TRIES = 4;
 async function takePart(
   database: Database,
   run: Claimed,
-  no: number,
+  lines: readonly BroughtIn[],
+  key: string,
   doer: Doer,
 ): Promise<BringInEffects & { refused: Refusal[] }> {
   for (let tried = 1; ; tried += 1) {
-    const effects = await lookAt(database, run, await linesOf(database, run, no));
+    const effects = await lookAt(database, run, lines);
     const { changes } = effects.keep;
     if (changes.length === 0 || (effects.bad > 0 && !run.goodOnly)) return { ...effects, refused: [] };
     const asked = keepList.asked({
@@ -44,7 +45,7 @@ async function takePart(
       changes: changes.map(({ id, stamp, cells }) => ({ id, stamp, cells: { ...cells } })),
       removed: [],
     });
-    const answer = await runAct(database, asked, doer, `bring-in-${run.id}-${no}-${tried}`);
+    const answer = await runAct(database, asked, doer, `${key}-${tried}`);
     if (answer.ok) return { ...effects, refused: [] };
     const moved = answer.refusals.some(
       ({ code }) => code === 'row-changed' || code === 'row-twice' || code === 'row-gone',
@@ -57,22 +58,28 @@ async function takePart(
 async function workAt(database: Database, run: Claimed, stopping: () => boolean): Promise<void> {
   const { companyId, id, state } = run;
   const parts = await database.rows<{ no: number; rows: number }>(
-    `SELECT no, JSON_LENGTH(\`lines\`) AS \`rows\` FROM bring_in_part
+    `SELECT no, JSON_LENGTH(content) AS \`rows\` FROM bring_in_part
       WHERE company_id = ? AND bring_in_id = ? AND done_in <> ? ORDER BY no`,
     [companyId, id, state],
   );
   const doer = await doerOf(database, run);
   for (const { no, rows } of parts) {
     if (stopping()) return;
+    const lines = await linesOf(database, run, no);
     const found =
       state === 'looking'
-        ? { ...(await lookAt(database, run, await linesOf(database, run, no))), refused: [] }
-        : await takePart(database, run, no, doer);
+        ? { ...(await lookAt(database, run, lines)), refused: [] }
+        : await takePart(database, run, lines, `bring-in-${id}-${no}`, doer);
     const { refused } = found;
+    const typed = (line: number, field: string) => lines.find((each) => each.line === line)?.cells[field];
     const problems = [
-      ...found.problems.map(({ line, field, refusal }) => problemOf(run.list, line, field, refusal, false)),
+      ...found.problems.map(({ line, field, refusal }) =>
+        problemOf(run.list, line, field, refusal, false, typed(line, field)),
+      ),
       ...refused.map((refusal) => problemOf(run.list, 0, '', refusal, false)),
-      ...found.words.map(({ line, field, refusal }) => problemOf(run.list, line, field, refusal, true)),
+      ...found.words.map(({ line, field, refusal }) =>
+        problemOf(run.list, line, field, refusal, true, typed(line, field)),
+      ),
     ];
     const bad = found.bad + (refused.length > 0 ? found.fresh + found.changed : 0);
     const still = await database.transaction(async (tx) => {

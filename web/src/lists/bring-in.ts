@@ -120,7 +120,12 @@ const ORDER = KEPT_LISTS.map(({ name }) => name);
                 @for (problem of opened.problems; track $index) {
                   <tr class="problem">
                     <td>{{ problem.line > 0 ? 'line ' + problem.line : '' }}</td>
-                    <td>{{ problem.column }}</td>
+                    <td>
+                      {{ problem.column }}
+                      @if (problem.typed) {
+                        <q>{{ problem.typed }}</q>
+                      }
+                    </td>
                     <td colspan="6" [class.bad]="!problem.word">{{ problem.sentence }}</td>
                   </tr>
                 }
