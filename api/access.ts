@@ -81,7 +81,12 @@ export const signIn = post({
   path: '/sign-in',
   summary: 'Sign in with name and password.',
   open: true,
-  body: z.object({ signIn: Text(60), password: Text(200) }),
+  body: z.object({
+    signIn: Text(60),
+    password: Text(250),
+    /** Six digits, where the person has a second factor. (RFC 6238) */
+    code: Text(10).default(''),
+  }),
   out: Session,
 });
 
@@ -187,4 +192,150 @@ export const moveWorkDate = act({
   summary: 'Move the work date of a demo company.',
   input: z.object({ workDate: TypedDay }),
   preview: z.object({ workDate: z.string() }),
+});
+
+const RoleOut = z.object({ id: Id, name: z.string(), rights: z.array(Right), people: z.number() });
+
+/** Who works in the company, in which role, and who may come. // U4 */
+export const openPeople = read({
+  name: 'openPeople',
+  path: '/people',
+  needs: 'people',
+  summary: 'Who works in the company, roles and their rights, open invitations, tokens of programs.',
+  out: z.object({
+    people: z.array(
+      z.object({
+        id: Id,
+        name: z.string(),
+        signIn: z.string(),
+        roleId: Id,
+        outOfUse: z.boolean(),
+        secondFactor: z.boolean(),
+        seenAt: z.string().nullable(),
+      }),
+    ),
+    roles: z.array(RoleOut),
+    invitations: z.array(
+      z.object({ id: Id, name: z.string(), roleId: Id, by: z.string(), expiresAt: z.string(), over: z.boolean() }),
+    ),
+    tokens: z.array(
+      z.object({
+        id: Id,
+        name: z.string(),
+        rights: z.array(Right),
+        lastDay: z.string(),
+        by: z.string(),
+        usedAt: z.string().nullable(),
+        ended: z.boolean(),
+      }),
+    ),
+  }),
+});
+
+/** SHA-256 of a word in hex: the word itself never comes here. */
+const TokenHash = Text(64);
+const Rights = namedOnce(z.array(Right).max(RIGHTS.length));
+
+export const invitePerson = act({
+  name: 'invitePerson',
+  summary: 'Invite somebody by a link; its word is made where one invites, and only its hash is sent.',
+  input: z.object({ name: Text(200), roleId: Id, days: z.number().int(), tokenHash: TokenHash }),
+  preview: z.object({ name: z.string() }),
+});
+
+export const withdrawInvitation = act({
+  name: 'withdrawInvitation',
+  summary: 'Withdraw an invitation nobody came by.',
+  input: z.object({ id: Id }),
+  preview: z.object({ name: z.string() }),
+});
+
+export const changePerson = act({
+  name: 'changePerson',
+  summary: 'Give somebody another role, put them out of use at once, or take them back.',
+  input: z.object({ personId: Id, roleId: Id, outOfUse: z.boolean() }),
+  preview: z.object({ name: z.string() }),
+});
+
+export const keepRole = act({
+  name: 'keepRole',
+  summary: 'Make a role, or say what its people may do.',
+  input: z.object({ id: Id.nullable(), name: Text(100), rights: Rights }),
+  preview: z.object({ name: z.string() }),
+});
+
+export const makeToken = act({
+  name: 'makeToken',
+  summary: 'Make a token for a program; the token is made where one asks for it, and only its hash is sent.',
+  input: z.object({ name: Text(100), rights: Rights, lastDay: TypedDay, tokenHash: TokenHash }),
+  preview: z.object({ name: z.string() }),
+});
+
+export const endToken = act({
+  name: 'endToken',
+  summary: 'End a token of a program at once.',
+  input: z.object({ id: Id }),
+  preview: z.object({ name: z.string() }),
+});
+
+export const lookAtInvitation = post({
+  name: 'lookAtInvitation',
+  path: '/invited',
+  summary: 'What a link invites to.',
+  open: true,
+  body: z.object({ token: Text(100) }),
+  out: z.object({ company: z.string(), role: z.string(), name: z.string() }),
+});
+
+export const join = post({
+  name: 'join',
+  path: '/join',
+  summary: 'Come by an invitation: as somebody new, or as who one is in another company of the installation.',
+  open: true,
+  body: z.object({ token: Text(100), name: Text(200), signIn: Text(100), password: Text(250) }),
+  out: Session,
+});
+
+export const openOwn = read({
+  name: 'openOwn',
+  path: '/own',
+  summary: 'One’s own sessions and second factor.',
+  out: z.object({
+    secondFactor: z.boolean(),
+    sessions: z.array(
+      z.object({ mark: z.string(), company: z.string(), begunAt: z.string(), seenAt: z.string(), this: z.boolean() }),
+    ),
+  }),
+});
+
+export const changePassword = post({
+  name: 'changePassword',
+  path: '/own/password',
+  summary: 'Change one’s own password; every other session of one’s own ends.',
+  body: z.object({ now: Text(250), then: Text(250) }),
+  out: z.object({ ended: z.number() }),
+});
+
+export const endOwnSession = post({
+  name: 'endOwnSession',
+  path: '/own/sessions',
+  summary: 'End another session of one’s own.',
+  body: z.object({ mark: Text(8) }),
+  out: z.object({ ended: z.number() }),
+});
+
+export const beginSecondFactor = post({
+  name: 'beginSecondFactor',
+  path: '/own/second-factor/begin',
+  summary: 'A new secret for time-based codes, to be shown to a telephone; it counts once a code of it was typed.',
+  body: z.object({ password: Text(250) }),
+  out: z.object({ secret: z.string(), picture: z.string() }),
+});
+
+export const keepSecondFactor = post({
+  name: 'keepSecondFactor',
+  path: '/own/second-factor',
+  summary: 'Turn the second factor on with a code of its secret, or off with the password (an empty secret).',
+  body: z.object({ password: Text(250), secret: Text(64), code: Text(10) }),
+  out: z.object({ secondFactor: z.boolean() }),
 });

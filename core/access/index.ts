@@ -1,3 +1,13 @@
+export {
+  decideChangePerson,
+  decideInvite,
+  decideKeepRole,
+  decideMakeToken,
+  MOST_INVITED_DAYS,
+  type PeopleGround,
+  type PersonNow,
+  type RoleNow,
+} from './people';
 export { LEAST_PASSWORD, passwordRefusals } from './password';
 export { decideWorkDate } from './work-date';
 export {

@@ -50,6 +50,18 @@ export const sentences = {
   'supply-not-placed': (f: { purchase: string; state: string }) =>
     `${f.purchase} is ${f.state}; let it be parted from this order only.`,
   // a company of one's own
+  'right-not-own': (f: { rights: string }) =>
+    `Nobody gives rights they do not have themselves: ${f.rights}; ask somebody who has them.`,
+  'days-between': (f: { what: string; least: string; most: string }) =>
+    `${f.what} holds for ${f.least} to ${f.most} days; choose a number between.`,
+  'not-oneself': () => 'Nobody changes their own role or puts themselves out of use; ask another who keeps people.',
+  'last-keeper': () => 'Nobody would be left who keeps people; let somebody else do so first.',
+  'invitation-gone': () => 'This link is good no more: it was used, withdrawn, or its days are over; ask for another.',
+  'works-here': (f: { company: string }) => `You work at ${f.company} already; sign in as you do.`,
+  'code-needed': () => 'Now the six digits your telephone shows for Kampong.',
+  'code-wrong': () => 'These are not the digits of this moment; take those the telephone shows now, each once.',
+  'password-wrong': () => 'This is not your password of now; type that one first.',
+  'token-no-more': () => 'This token is good no more; ask whoever keeps people for another.',
   'no-such-row': (f: { list: string; row: string }) =>
     `There is no ${f.row} in ${f.list}, and none is made here; make it where it begins, or correct the line.`,
   'no-list-for': () =>

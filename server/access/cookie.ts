@@ -4,6 +4,7 @@ import { refuse } from '@core/refusals';
 import { isSecure, type Config } from '../config';
 import type { Doer } from '../acts';
 import { KNOWN_DAYS } from './devices';
+import { byToken } from './program-token';
 import { Refusals, type Parts, type SignedIn } from '../room';
 
 const TOKEN_HEADER = 'X-Kampong-Token';
@@ -42,6 +43,12 @@ export async function signedInOf(ctx: Context, parts: Parts): Promise<SignedIn |
 
 /** Who is signed in, or a refusal; a post must bring the session's own token as well. */
 export async function requireSession(ctx: Context, parts: Parts): Promise<SignedIn> {
+  const program = /^Bearer ([\w-]{20,100})$/.exec(ctx.get('Authorization'));
+  if (program) {
+    const who = await byToken(parts, program[1]!);
+    if (!who) throw new Refusals(401, [refuse('token-no-more', '', {})]);
+    return who;
+  }
   const signedIn = await signedInOf(ctx, parts);
   if (!signedIn) throw new Refusals(401, [refuse('signed-out', '', {})]);
   if (ctx.method !== 'GET' && !sameToken(ctx.get(TOKEN_HEADER), signedIn.csrf)) {

@@ -3,13 +3,18 @@ import { answers, reads, type Room } from '../room';
 import { accessActs } from './acts';
 import { askedActs, openAsked } from './asked';
 import { accessAnswers } from './answers';
+import { ownAnswers } from './own';
+import { peopleActs } from './people';
+import { openPeople } from './people-reads';
 import { openUpkeep } from './upkeep';
 
 /** What the access room has. */
 export const room: Room = {
-  acts: [...accessActs, ...askedActs],
+  acts: [...accessActs, ...askedActs, ...peopleActs],
   answers: [
     ...accessAnswers,
+    ...ownAnswers,
+    reads(contract.openPeople, (sql, companyId) => openPeople(sql, companyId)),
     answers(contract.openAsked, ({ parts, who }) => parts.database.snapshot((sql) => openAsked(sql, who!))),
     reads(contract.openUpkeep, (sql, companyId) => openUpkeep(sql, companyId)),
   ],
@@ -18,5 +23,8 @@ export const room: Room = {
       sessions.forget();
       jobs.poke();
     },
+    changePerson: ({ sessions }) => sessions.forget(),
+    keepRole: ({ sessions }) => sessions.forget(),
+    endToken: ({ sessions }) => sessions.forget(),
   },
 };

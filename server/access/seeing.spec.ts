@@ -155,6 +155,12 @@ describe('G7 rights to see', () => {
     'listTray',
     'openOffer',
     'missing',
+    // What is one’s own.
+    'openOwn',
+    'changePassword',
+    'endOwnSession',
+    'beginSecondFactor',
+    'keepSecondFactor',
     'listSisters',
     'openSister',
     'threadBeyond',

@@ -20,7 +20,7 @@ const hashOf = (token: string) => createHash('sha256').update(token).digest();
 /** Begins a session in the first company the person has a role in; the token for the cookie, or null without a role. */
 export async function beginSession(sql: Sql, personId: number, clock: Clock): Promise<string | null> {
   const [role] = await sql.rows<{ companyId: number }>(
-    'SELECT company_id FROM person_role WHERE person_id = ? ORDER BY company_id LIMIT 1',
+    'SELECT company_id FROM person_role WHERE person_id = ? AND out_of_use = FALSE ORDER BY company_id LIMIT 1',
     [personId],
   );
   if (!role) return null;
@@ -55,7 +55,7 @@ export async function readSession(
     `SELECT s.person_id, p.name, s.company_id, s.csrf, r.name AS role, r.rights, c.work_date, c.time_zone, c.demo
        FROM session s
        JOIN person p ON p.id = s.person_id AND p.active = TRUE
-       JOIN person_role pr ON pr.person_id = s.person_id AND pr.company_id = s.company_id
+       JOIN person_role pr ON pr.person_id = s.person_id AND pr.company_id = s.company_id AND pr.out_of_use = FALSE
        JOIN role r ON r.company_id = pr.company_id AND r.id = pr.role_id
        JOIN company c ON c.id = s.company_id
       WHERE s.token_hash = ? AND s.expires_at > ? AND s.seen_at > ?`,
@@ -123,7 +123,7 @@ export async function endSession(sql: Sql, token: string): Promise<void> {
 /** Moves the session to another company; false where the person has no role there. */
 export async function chooseCompany(sql: Sql, token: string, personId: number, companyId: number): Promise<boolean> {
   const [role] = await sql.rows<{ roleId: number }>(
-    'SELECT role_id FROM person_role WHERE person_id = ? AND company_id = ?',
+    'SELECT role_id FROM person_role WHERE person_id = ? AND company_id = ? AND out_of_use = FALSE',
     [personId, companyId],
   );
   if (!role) return false;
@@ -134,7 +134,7 @@ export async function chooseCompany(sql: Sql, token: string, personId: number, c
 export async function sessionOut(sql: Sql, signedIn: SignedIn): Promise<SessionOut> {
   const companies = await sql.rows<SessionOut['company']>(
     `SELECT c.id, c.code, c.name, c.currency, c.tint FROM company c
-       JOIN person_role pr ON pr.company_id = c.id WHERE pr.person_id = ? ORDER BY c.id`,
+       JOIN person_role pr ON pr.company_id = c.id WHERE pr.person_id = ? AND pr.out_of_use = FALSE ORDER BY c.id`,
     [signedIn.personId],
   );
   const [others] = await sql.rows<{ count: number }>('SELECT COUNT(*) - 1 AS count FROM company');

@@ -4,10 +4,29 @@ export const personTable = table('person', {
   int: 'id=',
   text: 'signIn name passwordHash',
   boolean: 'active=',
+  bytes: 'totpSecret?',
 });
 
 export const personRoleTable = table('person_role', {
   int: 'companyId personId roleId',
+  boolean: 'outOfUse=',
+});
+
+export const invitationTable = table('invitation', {
+  int: 'companyId id= roleId invitedBy personId?',
+  text: 'name',
+  boolean: 'withdrawn=',
+  time: 'createdAt= expiresAt',
+  bytes: 'tokenHash',
+});
+
+export const programTokenTable = table('program_token', {
+  int: 'companyId id= personId',
+  text: 'name rights',
+  boolean: 'ended=',
+  day: 'lastDay',
+  time: 'createdAt= usedAt?',
+  bytes: 'tokenHash',
 });
 
 export const roleTable = table('role', {

@@ -1,4 +1,4 @@
-export { answers, reads, Refusals, type Answer } from './answer';
+export { answers, reads, Refusals, type Answer, type Request } from './answer';
 export { account, bound, counter, numbered, places, total, type Check } from './check';
 export { addDays } from './days';
 export { askedOf, checked } from './input';

@@ -53,8 +53,8 @@ export class Session {
     return this.kept() !== null;
   }
 
-  signIn(signIn: string, password: string): Observable<void> {
-    return this.taking(this.api.call(contract.signIn, { body: { signIn, password } }));
+  signIn(signIn: string, password: string, code: string): Observable<void> {
+    return this.taking(this.api.call(contract.signIn, { body: { signIn, password, code } }));
   }
 
   /** Whoever was let in by that answer is here from now on. */

@@ -2,7 +2,7 @@ import { afterNextRender, ChangeDetectionStrategy, Component, ElementRef, inject
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Router } from '@angular/router';
 import { firstVisit } from '@api/setup';
-import { Api, refusalsOf } from '../kit/act/api';
+import { Api, refusalsOf, type RefusalShown } from '../kit/act/api';
 import { TextField } from '../kit/fields/text-field';
 import { Session } from './session';
 
@@ -22,6 +22,15 @@ import { Session } from './session';
         [error]="refused()"
         autocomplete="current-password"
       />
+      @if (wantsCode()) {
+        <k-text
+          label="Six digits of your telephone"
+          [most]="7"
+          [(value)]="code"
+          [error]="codeRefused()"
+          autocomplete="one-time-code"
+        />
+      }
       <button class="act next" type="submit" [disabled]="busy()">Sign in</button>
     </form>
   </main>`,
@@ -50,16 +59,20 @@ import { Session } from './session';
 export class SignIn {
   private readonly session = inject(Session);
   private readonly router = inject(Router);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   /** Where to go on after signing in. */
   readonly to = input<string>();
   protected readonly name = signal('');
   protected readonly password = signal('');
   protected readonly refused = signal('');
   protected readonly busy = signal(false);
+  protected readonly code = signal('');
+  /** The password fitted, and its person has a second factor. */
+  protected readonly wantsCode = signal(false);
+  protected readonly codeRefused = signal('');
 
   constructor() {
-    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-    afterNextRender(() => host.querySelector('input')?.focus());
+    afterNextRender(() => this.host.querySelector('input')?.focus());
     // Where nobody is yet, nobody can sign in.
     inject(Api)
       .call(firstVisit)
@@ -72,11 +85,17 @@ export class SignIn {
 
   protected go(): void {
     this.busy.set(true);
-    this.session.signIn(this.name(), this.password()).subscribe({
+    this.session.signIn(this.name(), this.password(), this.code()).subscribe({
       next: () => void this.router.navigateByUrl(this.to()?.startsWith('/') ? this.to()! : '/today'),
       error: (error: unknown) => {
-        this.refused.set(refusalsOf(error)[0]!.sentence);
+        const [{ field, sentence }] = refusalsOf(error) as [RefusalShown];
         this.busy.set(false);
+        this.refused.set(field === 'code' ? '' : sentence);
+        if (field !== 'code') return;
+        this.codeRefused.set(this.wantsCode() ? sentence : '');
+        this.wantsCode.set(true);
+        this.code.set('');
+        setTimeout(() => this.host.querySelectorAll('input')[2]?.focus());
       },
     });
   }

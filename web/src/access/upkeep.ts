@@ -25,6 +25,8 @@ const COMINGS: Record<string, string> = {
   'signed-out': 'signed out',
   company: 'went to another company',
   export: 'took a file along',
+  password: 'changed their password',
+  'second-factor': 'second factor',
 };
 
 /** How Kampong itself is: its checks and copies, its seals, and who came and went. */

@@ -15,7 +15,7 @@ import {
 import { EMPTY, timer, type Observable } from 'rxjs';
 import { catchError, switchMap } from 'rxjs/operators';
 import { Session } from '../access';
-import { signIn } from '../access/routes';
+import { join, signIn } from '../access/routes';
 import { begin } from '../setup/routes';
 import { Notices } from '../kit/act/notices';
 import { PageForEachDocument } from './reuse';
@@ -40,6 +40,7 @@ const signedIn: CanActivateFn = async (_route, state) => {
 
 const routes: Routes = [
   signIn,
+  join,
   begin,
   {
     path: '',

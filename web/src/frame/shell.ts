@@ -47,6 +47,8 @@ export class Shell {
   ];
   protected readonly person = computed(() => [
     { value: 'role', label: this.session.current()?.role ?? '', still: true },
+    { value: 'own', label: 'Your password and sessions' },
+    ...(this.session.may('people') ? [{ value: 'people', label: 'People and rights' }] : []),
     { value: 'mail', label: 'Mail room' },
     { value: 'calendar', label: 'Reminders in your calendar…' },
     { value: 'out', label: 'Sign out' },
@@ -72,7 +74,7 @@ export class Shell {
 
   protected ofPerson(chosen: string): void {
     if (chosen === 'out') void this.session.signOut();
-    else if (chosen === 'mail') void this.router.navigateByUrl('/mail');
+    else if (chosen !== 'calendar') void this.router.navigateByUrl(`/${chosen}`);
     else void this.open('calendar');
   }
 
