@@ -206,3 +206,34 @@ export const listEntries = read({
   query: ListQuery.extend({ days: DayRange }),
   out: page(AccountEntry),
 });
+
+/** Everything that was done, newest first. // U6 */
+export const listChanges = read({
+  name: 'listChanges',
+  path: '/changes',
+  needs: 'upkeep',
+  summary: 'The trail: who did what, when, to which documents, with what was typed and what is another by it.',
+  query: ListQuery.extend({
+    /** Any part of who did it. */
+    person: z.string().max(80).optional(),
+    /** Any part of what was done, as the list of changes says it. */
+    act: z.string().max(60).optional(),
+    /** Days as typed, read against the work date. */
+    days: DayRange,
+  }),
+  out: page(
+    z.object({
+      id: z.number(),
+      at: z.string(),
+      person: z.string(),
+      act: z.string(),
+      /** Where it came from: an address, the clock, a file. */
+      origin: z.string(),
+      documents: z.array(DocumentRef),
+      fields: z.array(FieldChange),
+      reason: z.string(),
+      /** What was typed, as JSON, shortened. */
+      input: z.string(),
+    }),
+  ),
+});

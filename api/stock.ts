@@ -447,3 +447,26 @@ export const openCount = read({
     ),
   }),
 });
+
+export const openStock = act({
+  name: 'openStock',
+  summary: 'Put the stock a company begins with on hand, at what it cost, against the opening balance.',
+  input: z.object({
+    /** The same item may stand at several places, each in a line of its own. */
+    lines: z
+      .array(
+        z.object({
+          /** By its number. */
+          item: Text(40),
+          /** By its code or name; the first place where it is empty. */
+          location: Text(80),
+          quantity: TypedDecimal,
+          /** What one of it cost. */
+          unitCost: TypedDecimal,
+          numbers: SerialNumbers,
+        }),
+      )
+      .max(500),
+  }),
+  preview: z.object({ lines: z.number(), cost: Cost }),
+});

@@ -13,6 +13,7 @@ const MAY_AGREE: Readonly<Record<string, string>> = {
   'reviseAgreement.lines.breaks': 'two from one quantity are refused by the act',
   'savePlan.lines.calls': 'two on one day are refused by the act',
   'releaseAgreement.lines': 'each is a line of the order that is made; what is left is counted down by each',
+  'openStock.lines': 'an item at a place is opened once, which the act refuses otherwise',
   'enterPurchase.lines': 'each is a line of the purchase that is made',
   'saveStanding.lines': 'each is a line of the orders that are made',
   'pasteStanding.rows': 'each is a line of the standing order that is made',
@@ -21,6 +22,7 @@ const MAY_AGREE: Readonly<Record<string, string>> = {
     [
       'adjustStock.numbers',
       'creditInvoice.lines.numbers',
+      'openStock.lines.numbers',
       'enterCount.lines.numbers',
       'arrive.numbers',
       'moveBetween.numbers',

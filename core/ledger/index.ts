@@ -1,6 +1,7 @@
 export {
   ACCOUNT_ROLES,
   adjustmentJournal,
+  openingJournal,
   workJournal,
   workReversalJournal,
   betweenJournal,

@@ -168,6 +168,11 @@ export function adjustmentJournal(value: string): JournalEntry[] {
   return journal([own('inventory', dec(value)), own('stock-difference', dec(value).neg())]);
 }
 
+/** Stock a company had before it came here, against the opening balance. // U3 P3 */
+export function openingJournal(value: string): JournalEntry[] {
+  return journal([own('inventory', dec(value)), own('opening-balance', dec(value).neg())]);
+}
+
 /** What a work report moves: what went into work in progress, what came out of it, what was lost and what is left over. */
 export interface WorkMoved {
   materialCost: string;

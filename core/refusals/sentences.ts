@@ -50,6 +50,9 @@ export const sentences = {
   'supply-not-placed': (f: { purchase: string; state: string }) =>
     `${f.purchase} is ${f.state}; let it be parted from this order only.`,
   // a company of one's own
+  'opened-already': (f: { item: string; place: string }) =>
+    `Stock of ${f.item} at ${f.place} was opened or moved already; put it right on its page instead.`,
+  'item-not-kept': (f: { item: string }) => `${f.item} is not kept by us; say so of the item first.`,
   'right-not-own': (f: { rights: string }) =>
     `Nobody gives rights they do not have themselves: ${f.rights}; ask somebody who has them.`,
   'days-between': (f: { what: string; least: string; most: string }) =>

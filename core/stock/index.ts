@@ -65,3 +65,4 @@ export {
 } from './reverse';
 export { decideReceipt, decideShipment } from './goods';
 export { adjustmentNeeds, movementNeeds, reversalNeeds, staysHere, type TypedNumbers } from './numbers';
+export { decideOpenStock, type OpenStockEffects, type OpenStockGround, type OpenStockTyped } from './open';

@@ -20,8 +20,8 @@ export async function openPeople(sql: Sql, companyId: number): Promise<People> {
          FROM role r WHERE r.company_id = ? ORDER BY r.id`,
       [companyId],
     ),
-    sql.rows<Omit<People['invitations'][number], 'over'> & { over: number }>(
-      `SELECT i.id, i.name, i.role_id, p.name AS \`by\`, i.expires_at, i.expires_at < NOW(3) AS over FROM invitation i
+    sql.rows<Omit<People['invitations'][number], 'over'> & { gone: number }>(
+      `SELECT i.id, i.name, i.role_id, p.name AS \`by\`, i.expires_at, i.expires_at < NOW(3) AS gone FROM invitation i
          JOIN person p ON p.id = i.invited_by
         WHERE i.company_id = ? AND i.person_id IS NULL AND i.withdrawn = FALSE ORDER BY i.id DESC LIMIT 50`,
       [companyId],
@@ -35,7 +35,7 @@ export async function openPeople(sql: Sql, companyId: number): Promise<People> {
   return {
     people: people.map((each) => ({ ...each, secondFactor: each.secondFactor === 1 })),
     roles: roles.map((role) => ({ ...role, rights: JSON.parse(role.rights) as Right[] })),
-    invitations: invitations.map((each) => ({ ...each, over: each.over === 1 })),
+    invitations: invitations.map(({ gone, ...each }) => ({ ...each, over: gone === 1 })),
     tokens: tokens.map((token) => ({ ...token, rights: JSON.parse(token.rights) as Right[] })),
   };
 }

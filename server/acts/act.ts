@@ -144,6 +144,14 @@ export function saysOf(act: string): string {
   return DONE.get(act) ?? act;
 }
 
+/** The names of acts whose words in the list of changes hold those words, or that are named so. */
+export function actsSaying(words: string): string[] {
+  const plain = words.trim().toLowerCase();
+  return [...DONE].flatMap(([name, done]) =>
+    done.toLowerCase().includes(plain) || name.toLowerCase().includes(plain.replaceAll(' ', '')) ? [name] : [],
+  );
+}
+
 /** An act of that endpoint, its types held together from the schema to what is written. */
 export function defineAct<Input extends Schema, Shown extends Schema, Ground, Effects, Prepared = undefined>(
   endpoint: ActEndpoint<Input, Shown>,

@@ -1,5 +1,6 @@
 export {
   actNamed,
+  actsSaying,
   defineAct,
   GroundMoved,
   saysOf,

@@ -20,7 +20,8 @@ export function tableFiles(
     ...(needs ? { needs } : {}),
     what: 'This list',
     async read({ ctx, parts, who, signal }) {
-      if (!who!.rights.includes('export')) throw new Refusals(403, [refuse('no-right', '', { act: 'take files along' })]);
+      if (!who!.rights.includes('export'))
+        throw new Refusals(403, [refuse('no-right', '', { act: 'take files along' })]);
       const table = await read({ parts, who: who!, query: { ...ctx.query } });
       const content = await madeFile({ kind: format, name, table }, { person: who!.personId, signal });
       return { name: `${name} ${who!.workDate}.${format}`, type: TYPES[format], content, how: 'attachment' };

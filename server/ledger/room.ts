@@ -1,6 +1,7 @@
 import * as ledger from '@api/ledger';
 import { reads, type Room } from '../room';
 import { listAccounts, listEntries } from './accounts';
+import { listChanges } from './changes';
 import { checks } from './checks';
 import { openPeriods, periodActs } from './periods';
 import { openTrail } from './reads';
@@ -11,6 +12,7 @@ import { stockEntries } from './stock-entries';
 export const room: Room = {
   answers: [
     reads(ledger.openTrail, (sql, companyId, { params }) => openTrail(sql, companyId, params.kind, params.id)),
+    reads(ledger.listChanges, (sql, companyId, { query, workDate }) => listChanges(sql, companyId, query, workDate)),
     reads(ledger.openPeriods, (sql, companyId, { workDate }) => openPeriods(sql, companyId, workDate)),
     reads(ledger.listAccounts, (sql, companyId, { query, workDate }) =>
       listAccounts(sql, companyId, query.days, workDate),

@@ -1,9 +1,11 @@
 import * as contract from '@api/setup';
 import { reads, type Room } from '../room';
+import { archiveFile } from './archive';
 import { beginAnswers } from './begin';
 import { missing } from './missing';
 
 /** What the setup room has. */
 export const room: Room = {
+  files: [archiveFile],
   answers: [...beginAnswers, reads(contract.missing, (sql, companyId) => missing(sql, companyId))],
 };

@@ -5,6 +5,7 @@ import { defineAct } from '../acts';
 import { repriceStatements, shipDatePrices } from '../orders';
 import { loadStockAndNumbers } from '../serial';
 import { adjustStock, takeBackAdjustment } from './adjust';
+import { openStock } from './open';
 import { moveBetween } from './between';
 import { arrive, arrivesOn, carryBack } from './carriages';
 import { addToCount, beginCount, cancelCount, enterCount, postCount, takeBackCount } from './count';
@@ -55,6 +56,7 @@ export const stockActs = [
   carryBack,
   adjustStock,
   takeBackAdjustment,
+  openStock,
   beginCount,
   enterCount,
   addToCount,

@@ -88,6 +88,8 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'Messages to be sent', path: '/mail/drafts' },
   { name: 'Our letterhead and logo', path: '/letterhead' },
   { name: 'Addresses and tax numbers of customers on paper', path: '/lists?list=customer-papers' },
+  { name: 'Opening stock', path: '/opening' },
+  { name: 'The trail: who changed what, and when', path: '/trail' },
   { name: 'People: who works here, roles and rights, invitations, tokens', path: '/people' },
   { name: 'Your password, second factor, sessions', path: '/own' },
   { name: 'Another company in this installation', path: '/companies/new' },

@@ -14,5 +14,6 @@ export const routes: Routes = [
   },
   { path: 'accounts', loadComponent: () => import('./accounts').then((m) => m.AccountsPage) },
   { path: 'accounts/:id', loadComponent: () => import('./entries').then((m) => m.EntriesPage) },
+  { path: 'trail', loadComponent: () => import('./trail-page').then((m) => m.TrailPage) },
   { path: 'months', loadComponent: () => import('./periods').then((m) => m.PeriodsPage) },
 ];
