@@ -5,4 +5,4 @@ export { readTypedLinePrice, typedLinePriceOf } from './line-price';
 export { readTypedBreaks, readTypedPrice, typedBreaksOf, typedPriceOf } from './price';
 export { readPastedReleases, readTypedReminders, readTypedTiers, typedRemindersOf, typedTiersOf } from './agreement';
 export { readPastedLines, type PastedLine } from './pasted-lines';
-export { spreadsheetCells } from './cells';
+export { pastedCells, spreadsheetCells } from './cells';

@@ -134,6 +134,9 @@ const linesOf = (rows: readonly (readonly string[])[]) =>
     .lines {
       overflow: auto;
     }
+    td:not(.bad) {
+      white-space: nowrap;
+    }
     label.act {
       position: relative;
     }

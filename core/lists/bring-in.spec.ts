@@ -1,0 +1,187 @@
+import {
+  columnsIn,
+  decideBringIn,
+  decideLookAgain,
+  decideStopBroughtIn,
+  decideTakeBroughtIn,
+  keptList,
+  listIn,
+  stampOf,
+  KEPT_LISTS,
+  type BroughtGround,
+  type BroughtIn,
+  type Cells,
+  type KeepGround,
+  type KeptRow,
+  type Target,
+} from './index';
+
+const DAY = '2027-03-01';
+const SALT: Cells = {
+  number: 'SALT-25',
+  name: 'Softener salt',
+  unit: 'bag',
+  group: '',
+  tax: 'ST',
+  route: 'stock',
+  stocked: 'yes',
+  listPrice: '28.5',
+  weight: '25',
+  volume: '0',
+  packSize: '0',
+  splitCharge: '0',
+  permitType: '',
+  reserving: 'never',
+  approvalNeeded: 'no',
+  outOfUse: 'no',
+};
+const row = (id: number, cells: Cells): KeptRow => ({ id, stamp: stampOf(cells), cells });
+const ground = (list = 'items', rows: KeptRow[] = [row(5, SALT)]): KeepGround => ({
+  list: keptList(list)!,
+  rows,
+  named: new Map<Target, Map<string, { id: number | string; text: string } | 'several'>>([
+    [
+      'tax-code',
+      new Map([
+        ['st', { id: 1, text: 'ST' }],
+        ['', { id: 1, text: 'ST' }],
+      ]),
+    ],
+    ['item', new Map([['salt-25', { id: 5, text: 'SALT-25' }]])],
+    ['other-currency', new Map([['sgd', { id: 'SGD', text: 'SGD' }]])],
+  ]),
+  units: new Map(),
+  used: new Set(),
+});
+const lines = (...cells: Cells[]): BroughtIn[] => cells.map((each, at) => ({ line: at + 2, cells: each }));
+const NEW: Cells = { number: 'CL-10', name: 'Chlorine', unit: 'tub', listPrice: '185' };
+const wrong = (found: ReturnType<typeof decideBringIn>) =>
+  found.problems.map(({ line, field, refusal }) => `${line} ${field}: ${refusal.code}`);
+
+describe('U2 the columns of a file', () => {
+  it('are known by their heads or names, whatever their order, case and signs', () => {
+    const list = keptList('items')!;
+    const found = columnsIn(list, ['list price', 'NUMBER', 'Colour', 'listPrice', '']);
+    expect(found.fields.map((field) => field?.name ?? null)).toEqual(['listPrice', 'number', null, null, null]);
+    expect(found.unknown).toEqual(['Colour', 'listPrice']);
+    expect(found.missing).toEqual([]);
+    expect(columnsIn(list, ['Name']).missing).toEqual(['Number']);
+  });
+
+  it('tell which list a file is of: its own, written out with all its heads', () => {
+    for (const list of KEPT_LISTS.filter(({ grows }) => grows)) {
+      const heads = list.fields.map(({ head }) => head);
+      expect([list.name, listIn(`${list.name}.csv`, heads)?.name]).toEqual([list.name, list.name]);
+    }
+    expect(listIn('a.csv', ['Colour', 'Shape'])).toBeNull();
+    expect(listIn('a.csv', ['Number', 'Name', 'Unit', 'List price'])?.name).toBe('items');
+    expect(listIn('x.csv', ['Customer', 'Called', 'Street', 'Town', 'Country'])?.name).toBe('ship-tos');
+  });
+});
+
+describe('U2 rows brought in', () => {
+  it('are new, changed, or as they are; what a file has no column for stays', () => {
+    const found = decideBringIn(
+      ground(),
+      lines(NEW, { number: 'salt-25', listPrice: '30' }, { ...NEW, number: 'PH-5' }),
+      DAY,
+    );
+    expect(found).toMatchObject({ fresh: 2, changed: 1, same: 0, bad: 0, problems: [] });
+    expect(found.keep.changes[1]).toMatchObject({
+      id: 5,
+      stamp: stampOf(SALT),
+      cells: { weight: '25', listPrice: '30' },
+    });
+    expect(found.keep.changes[0]).toMatchObject({ id: null, cells: { route: 'stock', stocked: 'yes' } });
+  });
+
+  it('change nothing the second time, however numbers and choices are written', () => {
+    const again = decideBringIn(
+      ground(),
+      lines({ number: 'SALT-25', listPrice: '28.50', route: 'Our stock', stocked: 'Y', outOfUse: 'false', tax: 'st' }),
+      DAY,
+    );
+    expect(again).toMatchObject({ fresh: 0, changed: 0, same: 1, keep: { changes: [] } });
+  });
+
+  it('name every bad line, and leave the good ones', () => {
+    const found = decideBringIn(
+      ground(),
+      lines(
+        { ...NEW, listPrice: 'much' },
+        NEW,
+        NEW,
+        { number: 'SALT-25', unit: 'sack' },
+        { ...NEW, number: '', name: '' },
+        { ...NEW, number: 'X', tax: 'QQ' },
+        { ...NEW, number: 'Y', stocked: 'no' },
+      ),
+      DAY,
+    );
+    expect(wrong(found)).toEqual([
+      '2 listPrice: not-a-number',
+      '4 : named-again',
+      '5 unit: only-new',
+      '6 number: required',
+      '6 name: required',
+      '7 tax: unknown',
+      '8 route: stock-not-kept',
+    ]);
+    expect(found).toMatchObject({ fresh: 1, bad: 6, keep: { changes: [{ cells: { number: 'CL-10' } }] } });
+  });
+
+  it('know a line before them of another part', () => {
+    const found = decideBringIn(ground(), [{ line: 700, cells: NEW, before: 12 }], DAY);
+    expect(found.problems).toMatchObject([{ line: 700, refusal: { code: 'named-again', facts: { line: '12' } } }]);
+  });
+
+  it('make no row where a list only changes those there are', () => {
+    const found = decideBringIn(
+      ground('obtaining', [row(5, { ...SALT, obtained: 'buy', method: 'atp' })]),
+      lines({ number: 'NO-1', safetyStock: '4' }, { number: 'SALT-25', safetyStock: '4' }),
+      DAY,
+    );
+    expect(wrong(found)).toEqual(['2 number: no-such-row']);
+    expect(found).toMatchObject({ changed: 1, bad: 1 });
+  });
+
+  it('read days as people write them', () => {
+    const found = decideBringIn(ground('rates', []), lines({ currency: 'sgd', day: '1/4', rate: '3.41' }), DAY);
+    expect(found.keep.changes).toMatchObject([{ cells: { day: '2027-04-01' } }]);
+    expect(wrong(decideBringIn(ground('rates', []), lines({ currency: 'SGD', day: 'soon', rate: '1' }), DAY))).toEqual([
+      '2 day: not-a-day',
+    ]);
+  });
+});
+
+describe('U2 a file on its way', () => {
+  const file = (change: Partial<BroughtGround> = {}): BroughtGround => ({
+    state: 'ready',
+    rowCount: 10,
+    done: 10,
+    fresh: 6,
+    changed: 2,
+    bad: 0,
+    ...change,
+  });
+  const codes = (decision: { ok: boolean; refusals?: readonly { code: string }[] }) =>
+    decision.ok ? [] : decision.refusals!.map(({ code }) => code);
+
+  it('is taken once it was looked at, with bad lines only where the good ones are wanted', () => {
+    expect(decideTakeBroughtIn(file(), false)).toMatchObject({ ok: true, effects: { lines: 8 } });
+    expect(codes(decideTakeBroughtIn(file({ bad: 1 }), false))).toEqual(['run-has-bad']);
+    expect(decideTakeBroughtIn(file({ bad: 1 }), true)).toMatchObject({ ok: true });
+    expect(codes(decideTakeBroughtIn(file({ fresh: 0, changed: 0 }), true))).toEqual(['nothing-to-take']);
+    for (const state of ['looking', 'taking', 'taken', 'stopped'] as const) {
+      expect(codes(decideTakeBroughtIn(file({ state, fresh: 0, changed: 0 }), false))).toEqual(['run-not-there']);
+    }
+  });
+
+  it('is looked at again while nothing works at it, and stopped while something does', () => {
+    const states = ['looking', 'ready', 'taking', 'taken', 'stopped'] as const;
+    expect(states.filter((state) => decideLookAgain(file({ state })).ok)).toEqual(['ready', 'taken', 'stopped']);
+    expect(states.filter((state) => decideStopBroughtIn(file({ state })).ok)).toEqual(['looking', 'taking']);
+    expect(decideStopBroughtIn(file({ state: 'taking', done: 4 }))).toMatchObject({ effects: { left: 6 } });
+    expect(decideLookAgain(file())).toMatchObject({ effects: { lines: 10 } });
+  });
+});
