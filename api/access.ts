@@ -199,7 +199,7 @@ const RoleOut = z.object({ id: Id, name: z.string(), rights: z.array(Right), peo
 /** Who works in the company, in which role, and who may come. // U4 */
 export const openPeople = read({
   name: 'openPeople',
-  path: '/people',
+  path: '/company-people',
   needs: 'people',
   summary: 'Who works in the company, roles and their rights, open invitations, tokens of programs.',
   out: z.object({

@@ -50,8 +50,17 @@ const refused = (given: BeginTyped, person: FirstPerson | null = PERSON) => {
   const decision = decideBegin(GROUND, given, person);
   return decision.ok ? [] : decision.refusals.map(({ field, code }) => `${field}: ${code}`);
 };
-const each = <T>(rows: readonly T[], at: number, change: Partial<T>): T[] =>
-  rows.map((row, index) => (index === at ? { ...row, ...change } : row));
+type Wide<T> = {
+  [Name in keyof T]: T[Name] extends string
+    ? string extends T[Name]
+      ? string
+      : Name extends 'role'
+        ? T[Name]
+        : string
+    : T[Name];
+};
+const each = <T>(rows: readonly T[], at: number, change: Partial<Wide<T>>): Wide<T>[] =>
+  rows.map((row, index) => ({ ...row, ...(index === at ? change : {}) }) as Wide<T>);
 
 describe('U1 a company is begun', () => {
   it('with the starter it is given, whose every role has one account', () => {

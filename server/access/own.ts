@@ -89,7 +89,7 @@ const keepFactor = answers(contract.keepSecondFactor, async (asked) => {
   await ownPassword(asked, body.password, 'password');
   if (body.secret === '') {
     await parts.database.run('UPDATE person SET totp_secret = NULL, totp_step = NULL WHERE id = ?', [who!.personId]);
-    await trace(parts, ctx, 'second-factor', who!, 'turned off');
+    await trace(parts, ctx, 'factor', who!, 'turned off');
     return { secondFactor: false };
   }
   const secret = secretBytes(body.secret);
@@ -100,7 +100,7 @@ const keepFactor = answers(contract.keepSecondFactor, async (asked) => {
     step,
     who!.personId,
   ]);
-  await trace(parts, ctx, 'second-factor', who!, 'turned on');
+  await trace(parts, ctx, 'factor', who!, 'turned on');
   return { secondFactor: true };
 });
 

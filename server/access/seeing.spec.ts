@@ -124,6 +124,9 @@ describe('G7 rights to see', () => {
     await letJoko(...RIGHTS.filter((each) => each !== right));
     expect(await Promise.all(paths.map((path) => statusOf(joko, path)))).toEqual(paths.map(() => 403));
     await letJoko(right);
+    const files = paths.map((path) => path.includes('.csv'));
+    expect(await Promise.all(paths.map((path) => statusOf(joko, path)))).toEqual(files.map((is) => (is ? 403 : 200)));
+    await letJoko(right, 'export');
     expect(await Promise.all(paths.map((path) => statusOf(joko, path)))).toEqual(paths.map(() => 200));
   });
 

@@ -4,8 +4,7 @@ import { markOf } from './sessions';
 import type { Parts, SignedIn } from '../room';
 
 /** What is kept of comings and goings. */
-export type Trace =
-  'signed-in' | 'refused' | 'waits' | 'signed-out' | 'company' | 'export' | 'password' | 'second-factor';
+export type Trace = 'signed-in' | 'refused' | 'waits' | 'signed-out' | 'company' | 'export' | 'password' | 'factor';
 
 /** Keeps who did it, from where; a name that was only tried is kept as it was tried, shortened to 60 letters. */
 export async function trace(

@@ -15,6 +15,8 @@ export interface JournalPlan<Number extends string | TextPiece = string> {
   /** Of one that is its own document: why it was made, and the journal it takes back. // W6 */
   reason?: string;
   reversesId?: number | null;
+  /** It opens the books. // U3 */
+  opening?: boolean;
   customerId?: number | null;
   vendorId?: number | null;
 }
@@ -31,6 +33,7 @@ export function journalHeads(doer: Doer, plans: readonly JournalPlan<string | Te
       documentId: plan.source.id,
       reason: plan.reason ?? '',
       reversesId: plan.reversesId ?? null,
+      opening: plan.opening ?? false,
     })),
     { ids: true },
   );

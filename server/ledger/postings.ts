@@ -22,8 +22,10 @@ const EXPECTED: readonly string[] = [
             WHERE e.company_id = r.company_id AND e.document_kind = 'RC' AND e.document_id = r.id), 0), 0
      FROM receipt r WHERE r.reverses_id IS NOT NULL`,
   says("'SH'", "'cost-of-sales'", 'd.cost', '0', 'shipment d'),
-  // What is counted in a journal of its own comes from nowhere, or goes there.
-  `SELECT e.company_id, e.document_kind, e.document_id, 'stock-difference', -e.cost, 0 FROM stock_entry e
+  // What is counted in a journal of its own comes from nowhere, or goes there; what opened the books comes from before. // U3
+  `SELECT e.company_id, e.document_kind, e.document_id,
+          IF(EXISTS (SELECT 1 FROM journal j WHERE e.document_kind = 'JR' AND j.company_id = e.company_id AND j.id = e.document_id AND j.opening),
+             'opening-balance', 'stock-difference'), -e.cost, 0 FROM stock_entry e
     WHERE e.document_kind IN ('JR', 'CT')`,
   // W3: what went in and came out of what is being made, what was lost, what is left over at the end.
   ...(

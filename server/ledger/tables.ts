@@ -8,6 +8,7 @@ export const accountTable = table('account', {
 export const journalTable = table('journal', {
   int: 'companyId id= documentId reversesId?',
   text: 'number documentKind reason=',
+  boolean: 'opening=',
   day: 'postedOn documentDay?',
   time: 'createdAt=',
 });

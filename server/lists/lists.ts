@@ -152,18 +152,17 @@ export async function groundOf(sql: Sql, companyId: number, name: string, typed:
       each === 'several' ? [] : [each.id],
     );
   const texts = (field: ListField) => [...new Set(typed.changes.map(({ cells }) => (cells[field.name] ?? '').trim()))];
-  const rows = !within
-    ? await rowsWhere(sql, found, companyId, list.grows ? 'TRUE' : 'x.id IN (?)', list.grows ? [] : [ids])
-    : within.is.kind === 'ref'
-      ? await rowsByKey(sql, found, companyId, ids, `x.${stored.fields[within.name]![1]} IN (?)`, idsOf(within.is.to))
-      : await rowsByKey(
-          sql,
-          found,
-          companyId,
-          [...ids, ...(await numbered(sql, companyId, stored.table.name, texts(within)))],
-          'FALSE',
-          [],
-        );
+  async function rowsAlike(): Promise<KeptRow[]> {
+    if (!within) return rowsWhere(sql, found, companyId, list.grows ? 'TRUE' : 'x.id IN (?)', list.grows ? [] : [ids]);
+    const [shown, written] = stored.fields[within.name]!;
+    if (within.is.kind === 'ref') {
+      return rowsByKey(sql, found, companyId, ids, `x.${written} IN (?)`, idsOf(within.is.to));
+    }
+    if (!list.of) return rowsByKey(sql, found, companyId, ids, `${shown} IN (?)`, texts(within));
+    const named = await numbered(sql, companyId, stored.table.name, texts(within));
+    return rowsByKey(sql, found, companyId, [...ids, ...named], 'FALSE', []);
+  }
+  const rows = await rowsAlike();
   return {
     list,
     rows,

@@ -2,7 +2,14 @@ import type { Route } from '@core/catalogue';
 import type { NewRow, Table, Database, Tx } from '../db/index';
 import { giveRole, makeCompany, makePerson } from '../setup/index';
 import { PEOPLE } from './people';
-import { itemGroupTable, itemTable, itemVendorTable, taxCodeTable, vendorApprovalTable } from '../catalogue/tables';
+import {
+  itemGroupTable,
+  itemTable,
+  itemVendorTable,
+  taxCodeTable,
+  taxRateTable,
+  vendorApprovalTable,
+} from '../catalogue/tables';
 import {
   contactTable,
   customerTable,
@@ -75,6 +82,7 @@ export function layMasters(database: Database): Promise<Masters> {
       ],
       'code',
     );
+    await tx.insertPlain(taxRateTable, [{ companyId, taxCodeId: taxes.get('S6')!, firstDay: '2020-01-01', rate: '6' }]);
     const vendors = await idsOf(
       tx,
       vendorTable,

@@ -66,7 +66,7 @@ export const openStock = defineAct(contract.openStock, {
     const { companyId, workDate } = doer;
     const { statements, number } = numbersAtLast(companyId, { JR: 1 });
     // A journal that nothing else posts is its own source.
-    const head = { number: number('JR'), source: { kind: 'JR' as const, id: 0 }, postedOn: workDate };
+    const head = { number: number('JR'), source: { kind: 'JR' as const, id: 0 }, postedOn: workDate, opening: true };
     const plans = [{ ...head, entries: openingJournal(cost) }];
     const pieces = numbersToWrite(doer, numbers, () => newId(journalTable, 0));
     return {

@@ -18,7 +18,13 @@ function problemOf(list: string, line: number, field: string, refusal: Refusal, 
 /** What the lines of a part would make of the list as it is now. */
 async function lookAt(database: Database, run: Claimed, lines: readonly BroughtIn[]): Promise<BringInEffects> {
   const changes = lines.map(({ cells }) => ({ id: null, stamp: '', cells }));
-  const ground = await database.snapshot((sql) => groundOf(sql, run.companyId, run.list, { changes, removed: [] }));
+  const ground = await database.snapshot(async (sql) => {
+    const found = await groundOf(sql, run.companyId, run.list, { changes, removed: [] });
+    if (found.rows.length === 0) return found;
+    // What the rows that are there name has to be known as well: a file says only what it has columns for.
+    const kept = found.rows.map(({ cells }) => ({ id: null, stamp: '', cells }));
+    return groundOf(sql, run.companyId, run.list, { changes: [...changes, ...kept], removed: [] });
+  });
   return decideBringIn(ground, lines, run.workDate);
 }
 

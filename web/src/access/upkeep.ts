@@ -26,7 +26,7 @@ const COMINGS: Record<string, string> = {
   company: 'went to another company',
   export: 'took a file along',
   password: 'changed their password',
-  'second-factor': 'second factor',
+  factor: 'second factor',
 };
 
 /** How Kampong itself is: its checks and copies, its seals, and who came and went. */
