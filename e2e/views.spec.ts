@@ -76,6 +76,13 @@ const VIEWS = [
   ['lists', '/lists?list=prices'],
   ['letterhead', '/letterhead'],
   ['months', '/months'],
+  ['trail', '/trail'],
+  ['own', '/own'],
+  ['bring in', '/bring-in'],
+  ['opening stock', '/opening'],
+  ['all of a customer', '/kept/customer/1'],
+  ['all of an item', '/kept/item/1'],
+  ['all of a vendor', '/kept/vendor/1'],
   ['upkeep', '/upkeep'],
   ['threads of an order', '/orders/1/threads'],
   ['receipt', '/receipts/5'],
@@ -109,7 +116,9 @@ test('axe finds nothing serious on any view, light and dark', async ({ page, dem
   for (const [name, path] of VIEWS) {
     await page.goto(await addressOf(demo, path));
     await expect(page.locator('.title h1')).toBeVisible();
-    await expect(page.locator('.ag-row, .todo, main table, main k-thread, main section').first()).toBeVisible();
+    await expect(
+      page.locator('.ag-row, .todo, main table, main k-thread, main section, main textarea, main .empty').first(),
+    ).toBeVisible();
     await expect(page.locator('k-menu-button').last()).toHaveText('Salmah');
     expect.soft(await serious(name, axe(page))).toEqual([]);
     // Only the colours differ in the dark.

@@ -1,7 +1,7 @@
 import { table, type Row } from '../db';
 
 export const personTable = table('person', {
-  int: 'id=',
+  int: 'id= totpStep?',
   text: 'signIn name passwordHash',
   boolean: 'active=',
   bytes: 'totpSecret?',

@@ -5,9 +5,11 @@ import { toSVG } from 'bwip-js/node';
 const totpOf = (secret: Secret, label = '') =>
   new TOTP({ issuer: 'Kampong', label, algorithm: 'SHA1', digits: 6, period: 30, secret });
 
+const SECRET_BYTES = 20;
+
 /** A new secret in base32, and its address as a picture for a telephone's camera. */
 export function newSecret(label: string): { secret: string; picture: string } {
-  const secret = new Secret({ size: 20 });
+  const secret = new Secret({ size: SECRET_BYTES });
   const picture = toSVG({ bcid: 'qrcode', text: totpOf(secret, label).toString() });
   return { secret: secret.base32, picture: `data:image/svg+xml;base64,${Buffer.from(picture).toString('base64')}` };
 }
@@ -16,7 +18,7 @@ export function newSecret(label: string): { secret: string; picture: string } {
 export function secretBytes(base32: string): Buffer | null {
   try {
     const { bytes } = Secret.fromBase32(base32.replaceAll(' ', '').toUpperCase());
-    return bytes.length >= 16 ? Buffer.from(bytes) : null;
+    return bytes.length === SECRET_BYTES ? Buffer.from(bytes) : null;
   } catch {
     return null;
   }

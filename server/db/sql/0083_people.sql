@@ -2,7 +2,7 @@
 
 ALTER TABLE person
   -- A shared secret for time-based codes (RFC 6238), NULL where there is none.
-  ADD COLUMN IF NOT EXISTS totp_secret VARBINARY(64) NULL,
+  ADD COLUMN IF NOT EXISTS totp_secret BINARY(20) NULL,
   -- The step of the code that was used last: no code is good twice.
   ADD COLUMN IF NOT EXISTS totp_step BIGINT UNSIGNED NULL;
 
