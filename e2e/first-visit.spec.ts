@@ -52,7 +52,7 @@ async function begin(page: Page, word: string): Promise<void> {
   await page.getByLabel('password').fill('river-otter-lamp');
   await page.getByLabel('word printed at the start').fill(word);
   await page.getByRole('button', { name: 'Begin' }).click();
-  await expect(page.getByRole('heading', { name: 'Before the first order' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Before the first order', exact: true })).toBeVisible();
 }
 
 /** Takes the first order, to where it may be shipped. */
@@ -120,7 +120,7 @@ test('by hand: a letter, an item, a customer, an order', async ({ page, empty })
   await expect(page.getByRole('status').getByRole('link', { name: /CI-/ })).toBeVisible();
   await page.goto('/today');
   await expect(page.getByRole('heading', { name: /^\w+day / })).toBeVisible();
-  await expect(page.getByRole('heading', { name: 'Before the first order' })).toBeHidden();
+  await expect(page.getByRole('heading', { name: 'Before the first order', exact: true })).toBeHidden();
 });
 
 test('from five files, in the wrong order; then somebody is let in, limited, and put out of use', async ({

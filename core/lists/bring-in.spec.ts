@@ -6,6 +6,7 @@ import {
   decideTakeBroughtIn,
   keptList,
   listIn,
+  listsAbout,
   stampOf,
   KEPT_LISTS,
   type BroughtGround,
@@ -57,6 +58,16 @@ const lines = (...cells: Cells[]): BroughtIn[] => cells.map((each, at) => ({ lin
 const NEW: Cells = { number: 'CL-10', name: 'Chlorine', unit: 'tub', listPrice: '185' };
 const wrong = (found: ReturnType<typeof decideBringIn>) =>
   found.problems.map(({ line, field, refusal }) => `${line} ${field}: ${refusal.code}`);
+
+describe('U2 the lists about a thing', () => {
+  it('begin with the one it is made in', () => {
+    const named = (['item', 'customer', 'vendor'] as const).map((thing) => listsAbout(thing).map(({ name }) => name));
+    expect(named.map(([first]) => first)).toEqual(['items', 'customers', 'vendors']);
+    expect(named[0]).toEqual(expect.arrayContaining(['costs', 'obtaining', 'units', 'boms', 'prices', 'vendor-items']));
+    expect(named[1]).toEqual(expect.arrayContaining(['ship-tos', 'customer-contacts', 'permits', 'customer-papers']));
+    expect(named[2]).toEqual(expect.arrayContaining(['vendor-papers', 'vendor-calendars', 'vendor-items']));
+  });
+});
 
 describe('U2 the columns of a file', () => {
   it('are known by their heads or names, whatever their order, case and signs', () => {

@@ -23,10 +23,11 @@ export function aboutField({ fields }: KeptList, thing: Thing): string | null {
   return fields.find(({ name, is }) => name === thing && is.kind === 'ref' && is.to === thing)?.name ?? null;
 }
 
-/** The lists that say something about such a thing, its own first. */
+/** The lists that say something about such a thing: first the one it is made in, then what else is of it itself. */
 export function listsAbout(thing: Thing): KeptList[] {
   return [
-    ...KEPT_LISTS.filter((list) => list.of === thing),
+    ...KEPT_LISTS.filter((list) => list.of === thing && list.grows),
+    ...KEPT_LISTS.filter((list) => list.of === thing && !list.grows),
     ...KEPT_LISTS.filter((list) => list.of === undefined && aboutField(list, thing) !== null),
   ];
 }

@@ -51,6 +51,7 @@ describe('a company of one’s own', () => {
 
   it('U1 U2 U3 takes its first order, ships it and invoices it; verify finds nothing', async () => {
     const zainab = await world.begun();
+    expect(await zainab.get('/api/session')).toMatchObject({ session: { person: { name: 'Zainab' }, sisters: false } });
     expect(await missing(zainab)).toEqual(['items', 'customers', 'bank', 'people']);
     await keep(zainab, 'items', {
       number: 'CL-10',
