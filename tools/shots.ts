@@ -10,23 +10,23 @@ const VIEWS: readonly [name: string, where: `/${string}` | Place, opens?: string
   ['fulfilment', '/insight'],
   ['customer', '/customers/1'],
   ['order', 'order'],
-  ['order-desk', 'priced', undefined, 'Price'],
   ['bench', '/bench'],
   ['to-go-out', '/to-go-out?days=30'],
   ['till', 'waiting'],
-  ['drawer', '/drawers/1'],
   ['standing-order', '/standing-orders/2'],
-  ['run', '/rounds/1/2027-03-02'],
   ['promotion', '/promotions/1'],
-  ['statement', '/commission/2'],
   ['tray', '/tray'],
   ['workshop', '/workshop'],
-  ['work-order', 'running'],
   ['work-centre', '/workshop/at'],
   ['serial-number', 'skid'],
+  ['kept-item', '/kept/item/1'],
+  ['trail', '/trail'],
 ];
 
-/** One picture of each main view from the demo, into docs/screenshots/. */
+/**
+ * One picture of each main view from the demo, into docs/screenshots/; those of a first visit, of files brought in and of
+ * people are of an installation without it.
+ */
 async function main(): Promise<void> {
   const url = process.env['DATABASE_URL']!;
   await prepare({ url, workDate: '2027-03-01', seed: 7, moreOrders: 0, demo: true, say: () => undefined });
