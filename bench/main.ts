@@ -1,5 +1,6 @@
 import { parseArgs } from 'node:util';
 import { benchGoing } from './going';
+import { benchImport } from './import';
 import { benchLists } from './lists';
 import { printed, type Figure } from './measure';
 import { benchLoad } from './load';
@@ -24,7 +25,7 @@ interface Tools {
   startPrivateDatabase(folder: string, options: object): Promise<{ url: string; release(): Promise<void> }>;
 }
 
-/** `npm run bench [-- --scale full] [-- --only post,finish,assembleAndShip,change,takeOffer,sale,standing,tillKeys,keys,release,sheet,load,lists,numbers,going,atp,ctp,repromise,memory,shell,start]`: each against its floor, in turn. */
+/** `npm run bench [-- --scale full] [-- --only post,finish,assembleAndShip,change,takeOffer,sale,standing,import,tillKeys,keys,release,sheet,load,lists,numbers,going,atp,ctp,repromise,memory,shell,start]`: each against its floor, in turn. */
 async function main(): Promise<void> {
   const { values } = parseArgs({ options: { scale: { type: 'string', default: 'small' }, only: { type: 'string' } } });
   const full = values.scale === 'full';
@@ -41,6 +42,7 @@ async function main(): Promise<void> {
     wanted('takeOffer') ||
     wanted('sale') ||
     wanted('standing') ||
+    wanted('import') ||
     wanted('tillKeys') ||
     wanted('keys') ||
     wanted('release') ||
@@ -60,6 +62,7 @@ async function main(): Promise<void> {
           if (wanted('assembleAndShip')) print(await benchAssembleAndShip(stage, full));
           if (wanted('change')) print(await benchChange(stage, full));
           if (wanted('takeOffer')) print(await benchTakeOffer(stage, full));
+          if (wanted('import')) print(await benchImport(stage, full));
           if (wanted('standing')) print(await benchStanding(stage, full));
           if (wanted('sale')) print(await benchSale(stage, full));
           if (wanted('tillKeys')) print(await benchTillKeys(stage));
