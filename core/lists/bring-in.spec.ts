@@ -141,6 +141,43 @@ describe('U2 rows brought in', () => {
     expect(found).toMatchObject({ fresh: 1, bad: 6, keep: { changes: [{ cells: { number: 'CL-10' } }] } });
   });
 
+  it('leave out what would close a circle with another of them', () => {
+    const boms = ground('boms', []);
+    const named = new Map(boms.named).set(
+      'item',
+      new Map(['a', 'b'].map((number, id) => [number, { id: id + 1, text: number.toUpperCase() }])),
+    );
+    const line = (item: string, component: string) => ({ item, line: '1', component, quantity: '1' });
+    const found = decideBringIn({ ...boms, named, bomLines: [] }, lines(line('a', 'b'), line('b', 'a')), DAY);
+    expect(wrong(found).map((each) => each.split(': ')[1])).toEqual(['bom-circle', 'bom-circle']);
+    expect(found).toMatchObject({ fresh: 0, bad: 2, keep: { changes: [] } });
+  });
+
+  it('have a word where a party looks like one there is', () => {
+    const at: KeepGround = {
+      ...ground('customers', []),
+      named: new Map<Target, Map<string, { id: number | string; text: string }>>([
+        ['terms', new Map([['', { id: 1, text: '14 days' }]])],
+        ['iso-currency', new Map([['myr', { id: 'MYR', text: 'MYR' }]])],
+      ]),
+      alike: [{ number: 'C-1', name: 'Kolam Sri Ayu', phone: '05-5550 3301', taxNumber: '' }],
+    };
+    const party = (number: string, name: string, phone: string) => ({ number, name, phone, currency: 'MYR' });
+    const found = decideBringIn(
+      at,
+      lines(
+        party('C-7', 'KOLAM SRI AYU', ''),
+        party('C-8', 'Other', '055550 3301'),
+        party('C-9', 'New', '05-5550-3301'),
+      ),
+      DAY,
+    );
+    expect(found.words.map(({ line, field, refusal }) => `${line} ${field}: ${refusal.code}`)).toEqual([
+      '2 name: looks-like',
+    ]);
+    expect(found.fresh).toBe(3);
+  });
+
   it('know a line before them of another part', () => {
     const found = decideBringIn(ground(), [{ line: 700, cells: NEW, before: 12 }], DAY);
     expect(found.problems).toMatchObject([{ line: 700, refusal: { code: 'named-again', facts: { line: '12' } } }]);

@@ -2,7 +2,7 @@ import { sameText, type Day } from '@core/kernel';
 import { refuse, type Refusal } from '@core/refusals';
 import { readTypedDay } from '@core/typed';
 import type { Cells, KeptList, ListField } from './fields';
-import { decideKeep, keyText, readRow, type KeepGround, type KeepTyped, type KeptRow } from './keep';
+import { alikeWarnings, amongRows, keyText, readRow, type KeepGround, type KeepTyped, type KeptRow } from './keep';
 import { KEPT_LISTS } from './lists';
 
 /** The columns of a file as a list has them; null for one the list knows nothing of. */
@@ -108,8 +108,7 @@ export function decideBringIn(ground: KeepGround, rows: readonly BroughtIn[], wo
     words: [],
     keep: { changes: [], removed: [] },
   };
-  const changes: KeepTyped['changes'][number][] = [];
-  const lines: number[] = [];
+  const good: Good[] = [];
   const seen = new Map<string, number>();
   for (const { line, cells: given, before: named } of rows) {
     const fail = (refusals: readonly Refusal[]) => {
@@ -148,40 +147,48 @@ export function decideBringIn(ground: KeepGround, rows: readonly BroughtIn[], wo
     }
     if (now) effects.changed += 1;
     else effects.fresh += 1;
-    changes.push({ id: now?.id ?? null, stamp: now?.stamp ?? '', cells: whole });
-    lines.push(line);
+    const id = now?.id ?? null;
+    good.push({
+      line,
+      change: { id, stamp: now?.stamp ?? '', cells: whole },
+      read: { id, at: `changes.${good.length}`, cells: read.cells },
+    });
   }
-  return settled(ground, { ...effects, keep: { changes, removed: [] } }, lines);
+  return settled(ground, effects, good);
 }
 
+/** A line that can be kept by itself, as it was read. */
+interface Good {
+  line: number;
+  change: KeepTyped['changes'][number];
+  read: { id: number | null; at: string; cells: Cells };
+}
+
+const NONE: ReadonlySet<number> = new Set();
+
 /** Leaves out what stands against each other among the rows themselves; what is left can be kept as it is. */
-function settled(ground: KeepGround, effects: BringInEffects, lines: readonly number[]): BringInEffects {
-  if (effects.keep.changes.length === 0) return effects;
-  const decision = decideKeep(ground, effects.keep);
-  const at = (refusal: Refusal) => Number(/^changes\.(\d+)/.exec(refusal.field)?.[1] ?? -1);
-  if (decision.ok) {
-    const words = decision.warnings.map((refusal) => ({ line: lines[at(refusal)]!, field: fieldOf(refusal), refusal }));
-    return { ...effects, words: [...effects.words, ...words] };
+function settled(ground: KeepGround, effects: BringInEffects, good: readonly Good[]): BringInEffects {
+  const byPlace = new Map(good.map((each) => [each.read.at, each]));
+  const of = (refusal: Refusal) => byPlace.get(refusal.field.split('.').slice(0, 2).join('.'))!;
+  const told = (refusal: Refusal) => ({ line: of(refusal).line, field: fieldOf(refusal), refusal });
+  const read = good.map((each) => each.read);
+  const refusals = amongRows(ground, read, NONE);
+  if (refusals.length === 0) {
+    const words = alikeWarnings(ground, read).map(told);
+    return { ...effects, words, keep: { changes: good.map(({ change }) => change), removed: [] } };
   }
-  const bad = new Set(decision.refusals.map(at));
-  const { changes } = effects.keep;
-  const left = changes.filter((_, index) => !bad.has(index));
-  const out = changes.filter((_, index) => bad.has(index));
-  const fresh = out.filter(({ id }) => id === null).length;
+  const bad = new Set(refusals.map(of));
+  const fresh = [...bad].filter(({ read: { id } }) => id === null).length;
   return settled(
     ground,
     {
       ...effects,
       fresh: effects.fresh - fresh,
-      changed: effects.changed - (out.length - fresh),
-      bad: effects.bad + out.length,
-      problems: [
-        ...effects.problems,
-        ...decision.refusals.map((refusal) => ({ line: lines[at(refusal)]!, field: fieldOf(refusal), refusal })),
-      ],
-      keep: { changes: left, removed: [] },
+      changed: effects.changed - (bad.size - fresh),
+      bad: effects.bad + bad.size,
+      problems: [...effects.problems, ...refusals.map(told)],
     },
-    lines.filter((_, index) => !bad.has(index)),
+    good.filter((each) => !bad.has(each)),
   );
 }
 

@@ -72,8 +72,7 @@ export function decideKeep(ground: KeepGround, typed: KeepTyped): Decision<KeepE
     const row = readRow(ground, now, change.cells, at, refusals);
     return { id: change.id, at, ...row };
   });
-  refusals.push(...agreeing(ground, read, new Set(removed)));
-  refusals.push(...circling(ground, read, new Set(removed)));
+  refusals.push(...amongRows(ground, read, new Set(removed)));
   return decided(
     refusals,
     () => ({
@@ -85,8 +84,15 @@ export function decideKeep(ground: KeepGround, typed: KeepTyped): Decision<KeepE
   );
 }
 
+/** What stands against rows that can each be read, because of one another and of those that are there. */
+export const amongRows = (
+  ground: KeepGround,
+  read: readonly { id: number | null; at: string; cells: Cells }[],
+  removed: ReadonlySet<number>,
+): Refusal[] => [...agreeing(ground, read, removed), ...circling(ground, read, removed)];
+
 /** A word on new parties that look like one there is. // U2 */
-function alikeWarnings(
+export function alikeWarnings(
   { alike = [] }: KeepGround,
   read: readonly { id: number | null; at: string; cells: Cells }[],
 ): Refusal[] {
