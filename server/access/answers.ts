@@ -1,7 +1,7 @@
 import { refuse } from '@core/refusals';
 import * as contract from '@api/access';
 import { answers, Refusals, type Answer } from '../room';
-import { deviceToken, sessionToken, setDevice, setSession, signedInOf } from './cookie';
+import { deviceToken, ownToken, sessionToken, setDevice, setSession, signedInOf } from './cookie';
 import { deviceOf, keepDevice } from './devices';
 import { passwordFits } from './passwords';
 import { beginSession, chooseCompany, endSession, readSession, sessionOut } from './sessions';
@@ -73,7 +73,7 @@ const session = answers(contract.session, async ({ ctx, parts }) => {
 });
 
 const company = answers(contract.chooseCompany, async ({ ctx, parts, body, who }) => {
-  const token = sessionToken(ctx, parts.config)!;
+  const token = ownToken(ctx, parts);
   if (!(await chooseCompany(parts.database, token, who!.personId, body.companyId))) {
     throw new Refusals(403, [refuse('no-right', 'companyId', { act: 'work in this company' })]);
   }

@@ -29,6 +29,13 @@ function setCookie(ctx: Context, parts: Parts, name: string, token: string | nul
 export const setSession = (ctx: Context, parts: Parts, token: string | null) => setCookie(ctx, parts, 'kampong', token);
 export const sessionToken = (ctx: Context, config: Config) => ctx.cookies.get(nameOf(config, 'kampong'));
 
+/** The token of the session a person came by; a program has none, and does nothing that is a session's. */
+export function ownToken(ctx: Context, parts: Parts): string {
+  const token = sessionToken(ctx, parts.config);
+  if (token === undefined) throw new Refusals(401, [refuse('signed-out', '', {})]);
+  return token;
+}
+
 export const setDevice = (ctx: Context, parts: Parts, token: string) =>
   setCookie(ctx, parts, 'kampong-device', token, KNOWN_DAYS * 86_400_000);
 export const deviceToken = (ctx: Context, parts: Parts) => ctx.cookies.get(nameOf(parts.config, 'kampong-device'));

@@ -5,7 +5,7 @@ import { refuse } from '@core/refusals';
 import * as contract from '@api/access';
 import { answers, Refusals, type Answer, type Parts, type Request } from '../room';
 import { isCommonPassword } from './common-passwords';
-import { sessionToken, setSession } from './cookie';
+import { ownToken, setSession } from './cookie';
 import { hashPassword, passwordFits } from './passwords';
 import { beginSession, chooseCompany, readSession, sessionOut } from './sessions';
 import { personRoleTable, personTable } from './tables';
@@ -34,8 +34,7 @@ async function ownPassword(
 }
 
 const own = answers(contract.openOwn, async ({ ctx, parts, who }) => {
-  const token = sessionToken(ctx, parts.config);
-  const mine = token === undefined ? '' : hashOf(token).toString('hex').slice(0, 8);
+  const mine = hashOf(ownToken(ctx, parts)).toString('hex').slice(0, 8);
   const [person] = await parts.database.rows<{ secondFactor: number }>(
     'SELECT totp_secret IS NOT NULL AS second_factor FROM person WHERE id = ?',
     [who!.personId],
@@ -72,11 +71,11 @@ const password = answers(contract.changePassword, async (asked) => {
     who!.personId,
   ]);
   await trace(parts, ctx, 'password', who!);
-  return { ended: await endOthers(parts, who!.personId, sessionToken(ctx, parts.config) ?? '', null) };
+  return { ended: await endOthers(parts, who!.personId, ownToken(ctx, parts), null) };
 });
 
 const endSessions = answers(contract.endOwnSession, async ({ ctx, parts, who, body }) => ({
-  ended: await endOthers(parts, who!.personId, sessionToken(ctx, parts.config) ?? '', body.mark),
+  ended: await endOthers(parts, who!.personId, ownToken(ctx, parts), body.mark),
 }));
 
 const beginFactor = answers(contract.beginSecondFactor, async (asked) => {

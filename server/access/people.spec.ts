@@ -142,6 +142,12 @@ describe('U4 people', () => {
         })
       ).status;
     expect([await ask('/lists/items'), await ask('/company-people')]).toEqual([200, 403]);
+    // What is a session’s is no program’s.
+    const post = (path: string, body: object) => ask(path, { method: 'POST', body: JSON.stringify(body) });
+    expect(await Promise.all([ask('/events'), ask('/own'), post('/company', { companyId: 1 })])).toEqual([
+      401, 401, 401,
+    ]);
+    expect(await post('/own/sessions', { mark: 'abcdef12' })).toBe(401);
     const terms = {
       list: 'terms',
       changes: [{ id: null, stamp: '', cells: { name: '7 days', days: '7' } }],

@@ -2,7 +2,7 @@ import Router from '@koa/router';
 import type { Context } from 'koa';
 import { refuse } from '@core/refusals';
 import type { Schema } from '@api/kit';
-import { doerOf, markOf, requireSession, sessionToken, trace } from '../access';
+import { doerOf, markOf, ownToken, requireSession, trace } from '../access';
 import { previewAct, runAct, type Act } from '../acts';
 import { askedOf, checked, Refusals, type Answer, type FileAnswer, type Parts, type Room } from '../room';
 import { loadOf } from './load';
@@ -46,7 +46,7 @@ function bindEvents(router: Router, parts: Parts): void {
     ctx.set({ 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' });
     ctx.type = 'text/event-stream';
     ctx.compress = false;
-    const token = sessionToken(ctx, parts.config)!;
+    const token = ownToken(ctx, parts);
     const stream = parts.events.listen({
       companyId: who.companyId,
       personId: who.personId,

@@ -5,9 +5,9 @@ import {
   beginSession,
   chooseCompany,
   isCommonPassword,
+  ownToken,
   readSession,
   sessionOut,
-  sessionToken,
   setSession,
   trace,
 } from '../access';
@@ -104,7 +104,7 @@ const next = answers(contract.beginNextCompany, async ({ ctx, parts, body, who }
     const begun = orRefused(await groundOf(tx), body, null);
     return makeWhole(tx, begun, companies.length, who!.personId);
   });
-  const token = sessionToken(ctx, parts.config)!;
+  const token = ownToken(ctx, parts);
   await chooseCompany(parts.database, token, who!.personId, companyId);
   parts.sessions.forget();
   await parts.events.recheck(token);
