@@ -117,7 +117,9 @@ test('axe finds nothing serious on any view, light and dark', async ({ page, dem
     await page.goto(await addressOf(demo, path));
     await expect(page.locator('.title h1')).toBeVisible();
     await expect(
-      page.locator('.ag-row, .todo, main table, main k-thread, main section, main textarea, main .empty').first(),
+      page
+        .locator('.ag-row, .todo, main table, main k-thread, main section, main details, main textarea, main .empty')
+        .first(),
     ).toBeVisible();
     await expect(page.locator('k-menu-button').last()).toHaveText('Salmah');
     expect.soft(await serious(name, axe(page))).toEqual([]);

@@ -51,28 +51,29 @@ const FILTERS = [
     <k-refusals [refusals]="list.refusals()" />
     <div class="rows" (scroll)="near($any($event.target))">
       @for (row of list.rows(); track row.id) {
-        <details>
-          <summary>
-            <span class="when">{{ moment(row.at) }}</span>
-            <span
-              ><b>{{ row.person }}</b> {{ row.act }}
-              @for (document of row.documents.slice(0, 6); track $index) {
-                <a class="link" [routerLink]="pathOf(document)">{{ document.number }}</a>
-              }
-              @if (row.documents.length > 6) {
-                and {{ row.documents.length - 6 }} more
-              }
-              @if (row.reason) {
-                <span class="faint">because {{ row.reason }}</span>
-              }
-            </span>
-            <span class="faint">{{ row.origin }}</span>
-          </summary>
-          @for (field of row.fields; track $index) {
-            <p>{{ field.what }}: {{ field.was || 'nothing' }} → {{ field.is || 'nothing' }}</p>
-          }
-          <code>{{ row.input }}</code>
-        </details>
+        <div class="row">
+          <details>
+            <summary>
+              <span class="when">{{ moment(row.at) }}</span> <b>{{ row.person }}</b> {{ row.act }}
+            </summary>
+            @for (field of row.fields; track $index) {
+              <p>{{ field.what }}: {{ field.was || 'nothing' }} → {{ field.is || 'nothing' }}</p>
+            }
+            <code>{{ row.input }}</code>
+          </details>
+          <span>
+            @for (document of row.documents.slice(0, 6); track $index) {
+              <a class="link" [routerLink]="pathOf(document)">{{ document.number }}</a>
+            }
+            @if (row.documents.length > 6) {
+              and {{ row.documents.length - 6 }} more
+            }
+            @if (row.reason) {
+              <span class="faint">because {{ row.reason }}</span>
+            }
+          </span>
+          <span class="faint">{{ row.origin }}</span>
+        </div>
       } @empty {
         @if (!list.loading()) {
           <p class="empty">Nothing that was done fits.</p>
@@ -94,21 +95,27 @@ const FILTERS = [
       overflow: auto;
       padding: 4px 24px 24px;
     }
-    summary {
+    .row {
       display: grid;
-      grid-template-columns: 150px 1fr 120px;
+      grid-template-columns: minmax(0, 1fr) minmax(0, 340px) 110px;
       gap: 12px;
       padding: 5px 0;
       border-top: 1px solid var(--rule);
+    }
+    summary {
       cursor: pointer;
     }
-    summary .link {
+    .when {
+      display: inline-block;
+      width: 130px;
+    }
+    .row .link {
       margin-right: 6px;
     }
     details p,
     details code {
       display: block;
-      margin: 2px 0 6px 162px;
+      margin: 4px 0 4px 146px;
     }
     code {
       font-size: 12px;
