@@ -292,7 +292,14 @@ export const join = post({
   path: '/join',
   summary: 'Come by an invitation: as somebody new, or as who one is in another company of the installation.',
   open: true,
-  body: z.object({ token: Text(100), name: Text(200), signIn: Text(100), password: Text(250) }),
+  body: z.object({
+    token: Text(100),
+    name: Text(200),
+    signIn: Text(100),
+    password: Text(250),
+    /** Of who is there already and has a second factor. */
+    code: Text(10).default(''),
+  }),
   out: Session,
 });
 

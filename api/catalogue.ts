@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { ROUTES } from '@core/catalogue';
-import { Day, Decimal, DocumentRef, Id, IdParam, ItemRef, Location, Party, read } from './kit';
+import { act, Day, Decimal, DocumentRef, Id, IdParam, ItemRef, Location, Party, read } from './kit';
 import { seenBy } from './seen-by';
 
 export const ItemChoice = ItemRef.extend({
@@ -132,4 +132,11 @@ export const itemWork = read({
   summary: 'Of an item: who has it on order, who brings it, who bought it, and what it goes into; of its newest lines.',
   params: IdParam,
   out: ItemWork,
+});
+
+export const takeTaxRates = act({
+  name: 'takeTaxRates',
+  summary: 'Give tax codes the rates whose day has come; done by itself on that day.',
+  input: z.object({}),
+  preview: z.object({ rates: z.number() }),
 });

@@ -10,3 +10,4 @@ export {
   type OptionGroup,
 } from './options';
 export { readGs1, readGtin, withCheckDigit, type Gs1Told } from './gs1';
+export { decideTaxRates, type RateToCome, type TaxRateEffects } from './tax-rates';

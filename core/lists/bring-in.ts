@@ -62,6 +62,24 @@ export interface BroughtIn {
   before?: number;
 }
 
+/** The rows below the heading as lines of a list, blank ones left out; each knows a line before it of the same key. O(rows) */
+export function linesIn(
+  list: KeptList,
+  fields: ColumnsIn['fields'],
+  rows: readonly (readonly string[])[],
+): BroughtIn[] {
+  const first = new Map<string, number>();
+  return rows.flatMap((row, index): BroughtIn[] => {
+    if (row.every((cell) => cell.trim() === '')) return [];
+    const cells = Object.fromEntries(fields.flatMap((field, at) => (field ? [[field.name, row[at] ?? '']] : [])));
+    const line = index + 2;
+    const key = keyText(list.keys[0]!, cells);
+    const before = first.get(key);
+    if (before === undefined) first.set(key, line);
+    return [{ line, cells, ...(before === undefined ? {} : { before }) }];
+  });
+}
+
 export interface BringInEffects {
   /** New rows, changed rows, those that are already so, and those that cannot be taken. */
   fresh: number;

@@ -1,5 +1,13 @@
 export { TARGETS, THINGS, type Cells, type KeptList, type ListField, type Target, type Thing } from './fields';
-export { columnsIn, decideBringIn, listIn, type BringInEffects, type BroughtIn, type ColumnsIn } from './bring-in';
+export {
+  columnsIn,
+  decideBringIn,
+  linesIn,
+  listIn,
+  type BringInEffects,
+  type BroughtIn,
+  type ColumnsIn,
+} from './bring-in';
 export {
   decideLookAgain,
   decideStopBroughtIn,

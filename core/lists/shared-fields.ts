@@ -1,4 +1,4 @@
-import { counted, day, positive, ref, text, type ListField } from './fields';
+import { counted, day, flag, positive, ref, text, type ListField } from './fields';
 
 // Fields that several lists have.
 
@@ -52,13 +52,7 @@ export const outOfUse: ListField = {
   head: 'Out of use',
   says: 'Whether it is out of use',
   width: 92,
-  is: {
-    kind: 'choice',
-    options: [
-      { value: 'no', label: 'no' },
-      { value: 'yes', label: 'yes' },
-    ],
-  },
+  is: flag,
 };
 export const terms: ListField = {
   name: 'terms',

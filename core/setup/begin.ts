@@ -212,11 +212,16 @@ function locationRefusals(locations: BeginTyped['locations']): Refusal[] {
   ];
 }
 
-function personRefusals({ signIns, common }: BeginGround, person: FirstPerson): Refusal[] {
+/** Somebody new, each field refused at its own (`person.name` where `at` is `person.`). // U1 U4 */
+export function personRefusals(
+  { signIns, common }: Pick<BeginGround, 'signIns' | 'common'>,
+  person: FirstPerson,
+  at = 'person.',
+): Refusal[] {
   return [
-    ...textRefusals(person.name, 'person.name', 'Your name', 120),
-    ...signInRefusals(person.signIn, 'person.signIn', signIns),
-    ...passwordRefusals(person.password, 'person.password', [person.name, person.signIn], common),
+    ...textRefusals(person.name, `${at}name`, 'Your name', 120),
+    ...signInRefusals(person.signIn, `${at}signIn`, signIns),
+    ...passwordRefusals(person.password, `${at}password`, [person.name, person.signIn], common),
   ];
 }
 

@@ -1,5 +1,6 @@
 export {
   decideBegin,
+  personRefusals,
   signInRefusals,
   type BeginEffects,
   type BeginGround,

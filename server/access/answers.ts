@@ -4,8 +4,8 @@ import { answers, Refusals, type Answer } from '../room';
 import { deviceToken, ownToken, sessionToken, setDevice, setSession, signedInOf } from './cookie';
 import { deviceOf, keepDevice } from './devices';
 import { passwordFits } from './passwords';
+import { askSecondFactor, type Factored } from './second-factor';
 import { beginSession, chooseCompany, endSession, readSession, sessionOut } from './sessions';
-import { stepOf } from './totp';
 import { trace } from './trace';
 
 const signIn = answers(contract.signIn, async ({ ctx, parts, body }) => {
@@ -19,30 +19,12 @@ const signIn = answers(contract.signIn, async ({ ctx, parts, body }) => {
     if (begins) await trace(parts, ctx, 'waits', { name });
     throw new Refusals(429, [refuse('too-many-attempts', 'password', { minutes: String(minutes) })]);
   }
-  const [person] = await database.rows<{
-    id: number;
-    passwordHash: string;
-    totpSecret: Buffer | null;
-    totpStep: number | null;
-  }>('SELECT id, password_hash, totp_secret, totp_step FROM person WHERE sign_in = ? AND active = TRUE', [name]);
+  const [person] = await database.rows<Factored & { passwordHash: string }>(
+    'SELECT id, password_hash, totp_secret, totp_step FROM person WHERE sign_in = ? AND active = TRUE',
+    [name],
+  );
   const fits = await passwordFits(person?.passwordHash, body.password);
-  if (fits && person!.totpSecret) {
-    // Asked for only once the password fitted, and never told by anything that it did but that.
-    if (body.code.trim() === '') throw new Refusals(422, [refuse('code-needed', 'code', {})]);
-    const step = stepOf(person!.totpSecret, body.code, clock.now(), person!.totpStep);
-    // Each code once, whoever is faster.
-    const used =
-      step !== null &&
-      (await database.run('UPDATE person SET totp_step = ? WHERE id = ? AND (totp_step IS NULL OR totp_step < ?)', [
-        step,
-        person!.id,
-        step,
-      ])) === 1;
-    if (!used) {
-      await trace(parts, ctx, 'refused', { name });
-      throw new Refusals(422, [refuse('code-wrong', 'code', {})]);
-    }
-  }
+  if (fits) await askSecondFactor(parts, ctx, person!, body.code, name, device);
   const token = fits ? await beginSession(database, person!.id, clock) : null;
   if (!token) {
     await trace(parts, ctx, 'refused', { name });

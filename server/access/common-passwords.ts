@@ -1,10 +1,12 @@
-import { dictionary } from '@zxcvbn-ts/language-common';
+let known: Promise<ReadonlySet<string>> | undefined;
 
-let known: Set<string> | undefined;
-
-/** Whether a password, in small letters, is among those that are tried first. // U4 */
-export function isCommonPassword(password: string): boolean {
-  known ??= new Set(dictionary.passwords as string[]);
+/**
+ * Whether a password, in small letters, is among those that are tried first. Some fifty thousand are read when the
+ * first one is chosen, and not when a server starts. // U4
+ */
+export async function commonPasswords(): Promise<(password: string) => boolean> {
+  known ??= import('@zxcvbn-ts/language-common').then(({ dictionary }) => new Set(dictionary.passwords as string[]));
+  const common = await known;
   // What is added to a common one at its end is tried as well.
-  return known.has(password) || known.has(password.replace(/[\d!.?_-]+$/, ''));
+  return (password) => common.has(password) || common.has(password.replace(/[\d!.?_-]+$/, ''));
 }

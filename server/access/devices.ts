@@ -1,11 +1,10 @@
-import { createHash, randomBytes } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import type { Clock } from '../clock';
 import type { Sql } from '../db';
+import { hashOf } from './token-hash';
 
 /** For how long a device that is not signed in from is known. */
 export const KNOWN_DAYS = 180;
-
-const hashOf = (token: string) => createHash('sha256').update(token).digest();
 
 /** The name a known device goes by where tries are counted; null where that person never signed in from it. */
 export async function deviceOf(sql: Sql, token: string | undefined, signIn: string): Promise<string | null> {

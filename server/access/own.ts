@@ -1,18 +1,17 @@
-import { createHash } from 'node:crypto';
 import { passwordRefusals } from '@core/access';
-import { signInRefusals } from '@core/setup';
+import { personRefusals } from '@core/setup';
 import { refuse } from '@core/refusals';
 import * as contract from '@api/access';
 import { answers, Refusals, type Answer, type Parts, type Request } from '../room';
-import { isCommonPassword } from './common-passwords';
+import { commonPasswords } from './common-passwords';
 import { ownToken, setSession } from './cookie';
 import { hashPassword, passwordFits } from './passwords';
-import { beginSession, chooseCompany, readSession, sessionOut } from './sessions';
+import { askSecondFactor, type Factored } from './second-factor';
+import { beginSession, chooseCompany, markOf, readSession, sessionOut } from './sessions';
 import { personRoleTable, personTable } from './tables';
 import { newSecret, secretBytes, stepOf } from './totp';
 import { trace } from './trace';
-
-const hashOf = (token: string) => createHash('sha256').update(token).digest();
+import { hashOf } from './token-hash';
 
 /** Refuses where that is not the password of who asks; wrong ones are counted like sign-ins. */
 async function ownPassword(
@@ -34,7 +33,7 @@ async function ownPassword(
 }
 
 const own = answers(contract.openOwn, async ({ ctx, parts, who }) => {
-  const mine = hashOf(ownToken(ctx, parts)).toString('hex').slice(0, 8);
+  const mine = markOf(ownToken(ctx, parts));
   const [person] = await parts.database.rows<{ secondFactor: number }>(
     'SELECT totp_secret IS NOT NULL AS second_factor FROM person WHERE id = ?',
     [who!.personId],
@@ -64,7 +63,7 @@ async function endOthers({ database, sessions }: Parts, personId: number, keep: 
 const password = answers(contract.changePassword, async (asked) => {
   const { ctx, parts, who, body } = asked;
   const { name, signIn } = await ownPassword(asked, body.now, 'now');
-  const refusals = passwordRefusals(body.then, 'then', [name, signIn], isCommonPassword);
+  const refusals = passwordRefusals(body.then, 'then', [name, signIn], await commonPasswords());
   if (refusals.length > 0) throw new Refusals(422, refusals);
   await parts.database.run('UPDATE person SET password_hash = ? WHERE id = ?', [
     await hashPassword(body.then),
@@ -135,23 +134,17 @@ const join = answers(contract.join, async ({ ctx, parts, body }) => {
   const name = body.signIn.trim().toLowerCase();
   const { minutes } = await attempts.waitFor(name, ctx.ip, null);
   if (minutes > 0) throw new Refusals(429, [refuse('too-many-attempts', 'password', { minutes: String(minutes) })]);
-  const [known] = await database.rows<{ id: number; passwordHash: string }>(
-    'SELECT id, password_hash FROM person WHERE sign_in = ? AND active = TRUE',
+  const [known] = await database.rows<Factored & { passwordHash: string }>(
+    'SELECT id, password_hash, totp_secret, totp_step FROM person WHERE sign_in = ? AND active = TRUE',
     [name],
   );
   // Who is there already comes as who they are; a name of somebody else's is taken.
   const same = known !== undefined && (await passwordFits(known.passwordHash, body.password));
-  if (!same) {
+  if (same) await askSecondFactor(parts, ctx, known, body.code, name, null);
+  else {
     const taken = await database.rows<{ signIn: string }>('SELECT sign_in FROM person WHERE sign_in = ?', [name]);
-    const refusals = [
-      ...(body.name.trim() === '' ? [refuse('required', 'name', { what: 'Your name' })] : []),
-      ...signInRefusals(
-        body.signIn,
-        'signIn',
-        taken.map(({ signIn }) => signIn),
-      ),
-      ...passwordRefusals(body.password, 'password', [body.name, body.signIn], isCommonPassword),
-    ];
+    const signIns = taken.map(({ signIn }) => signIn);
+    const refusals = personRefusals({ signIns, common: await commonPasswords() }, body, '');
     if (refusals.length > 0) throw new Refusals(422, refusals);
   }
   const passwordHash = same ? '' : await hashPassword(body.password);
@@ -163,7 +156,7 @@ const join = answers(contract.join, async ({ ctx, parts, body }) => {
     if (!still) throw new Refusals(422, [refuse('invitation-gone', '', {})]);
     const [person] = same
       ? [known.id]
-      : await tx.insert(personTable, [{ signIn: name, name: body.name.trim().slice(0, 120), passwordHash }]);
+      : await tx.insert(personTable, [{ signIn: name, name: body.name.trim(), passwordHash }]);
     const [works] = await tx.rows('SELECT role_id AS id FROM person_role WHERE company_id = ? AND person_id = ?', [
       companyId,
       person!,

@@ -123,6 +123,18 @@ describe('U4 people', () => {
     now = new Date(now.getTime() + 60_000);
     const both = await Promise.all([signIn(code()), signIn(code())]);
     expect(both.map((answer) => answer.status).sort()).toEqual([200, 422]);
+    // A link lets nobody past it either.
+    const again = word();
+    await zainab.does('invitePerson', {
+      name: 'Farid',
+      roleId: await roleId('Buyer'),
+      days: 7,
+      tokenHash: again.tokenHash,
+    });
+    const came = await world
+      .nobody()
+      .post('/api/join', { token: again.token, name: 'Farid', signIn: 'farid', password });
+    expect(refusalsOf(came).codes).toEqual(['code: code-needed']);
     await visitor.post('/api/own/second-factor', { password, secret: '', code: '' });
     expect((await signIn('')).status).toBe(200);
   });

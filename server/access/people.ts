@@ -33,7 +33,7 @@ async function groundOf(sql: Sql, { companyId, personId, rights }: Doer): Promis
   };
 }
 
-const hashOf = (hex: string) => Buffer.from(hex, 'hex');
+const bytesOf = (hex: string) => Buffer.from(hex, 'hex');
 
 export const invitePerson = defineAct(contract.invitePerson, {
   right: 'people',
@@ -46,7 +46,7 @@ export const invitePerson = defineAct(contract.invitePerson, {
     await tx.insert(invitationTable, [
       {
         companyId,
-        tokenHash: hashOf(tokenHash),
+        tokenHash: bytesOf(tokenHash),
         name,
         roleId,
         invitedBy: personId,
@@ -125,7 +125,7 @@ export const makeToken = defineAct(contract.makeToken, {
   preview: ({ name }) => ({ name }),
   async write(tx, { name, rights, lastDay }, _ground, { companyId, personId }, { tokenHash }) {
     await tx.insert(programTokenTable, [
-      { companyId, tokenHash: hashOf(tokenHash), name, rights: JSON.stringify(rights), lastDay, personId },
+      { companyId, tokenHash: bytesOf(tokenHash), name, rights: JSON.stringify(rights), lastDay, personId },
     ]);
     return NOTHING;
   },

@@ -1,7 +1,7 @@
-import { createHash } from 'node:crypto';
 import type { Right } from '@api/access';
 import { today } from '../clock';
 import type { Parts, SignedIn } from '../room';
+import { hashOf } from './token-hash';
 
 /** A token is said to be used this often at most. */
 const TOUCHED_SECONDS = 60;
@@ -11,7 +11,6 @@ const TOUCHED_SECONDS = 60;
  * token was ended, its last day is over, or they work here no more. (RFC 6750) // U4
  */
 export async function byToken({ database, clock }: Parts, token: string): Promise<SignedIn | null> {
-  const hash = createHash('sha256').update(token).digest();
   const [row] = await database.rows<{
     id: number;
     companyId: number;
@@ -34,7 +33,7 @@ export async function byToken({ database, clock }: Parts, token: string): Promis
        JOIN role r ON r.company_id = pr.company_id AND r.id = pr.role_id
        JOIN company c ON c.id = t.company_id
       WHERE t.token_hash = ? AND t.ended = FALSE`,
-    [hash],
+    [hashOf(token)],
   );
   if (!row) return null;
   const workDate = row.workDate ?? today(clock, row.timeZone);

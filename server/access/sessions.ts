@@ -1,10 +1,11 @@
-import { createHash, randomBytes } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import type * as z from 'zod';
 import type * as contract from '@api/access';
 import type { Right } from '@api/access';
 import { today, type Clock } from '../clock';
 import type { Sql } from '../db';
 import type { Sessions, SignedIn } from '../room';
+import { hashOf } from './token-hash';
 
 export type SessionOut = z.infer<typeof contract.Session>;
 
@@ -14,8 +15,6 @@ const TOUCHED_MS = 60_000;
 
 /** The beginning of its hash: what traces name a session by. */
 export const markOf = (token: string) => hashOf(token).toString('hex').slice(0, 8);
-
-const hashOf = (token: string) => createHash('sha256').update(token).digest();
 
 /** Begins a session in the first company the person has a role in; the token for the cookie, or null without a role. */
 export async function beginSession(sql: Sql, personId: number, clock: Clock): Promise<string | null> {

@@ -6,3 +6,4 @@ export { locationsOf, NUMBER_AT } from './locations';
 export { findItems, itemChoices, itemGroups, itemsNamed } from './reads';
 export { pairOf, twinsOf } from './pairs';
 export { chosenFor, chosenNames, optionsOf } from './options';
+export { takeTaxRates, taxRatesDue } from './tax-rates';

@@ -4,9 +4,11 @@ import { locationsOf } from './locations';
 import { optionsOf } from './options';
 import { itemWork } from './item-work';
 import { findItems, openItem } from './reads';
+import { takeTaxRates } from './tax-rates';
 
 /** What the catalogue room has. */
 export const room: Room = {
+  acts: [takeTaxRates],
   answers: [
     reads(catalogue.locations, async (sql, companyId) => ({ rows: await locationsOf(sql, companyId) })),
     reads(catalogue.findItems, (sql, companyId, { query }) => findItems(sql, companyId, query.q, query)),

@@ -99,6 +99,7 @@ export const taxRateTable = table('tax_rate', {
   int: 'companyId id= taxCodeId',
   day: 'firstDay',
   decimal: 'rate',
+  boolean: 'taken=',
 });
 
 export const vendorApprovalTable = table('vendor_approval', {

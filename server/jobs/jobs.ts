@@ -8,6 +8,7 @@ import type { Day } from '@core/kernel';
 import { RIGHTS } from '@api/access';
 import { type Asked, runAct, type Doer } from '../acts';
 import { fireReminders, remindersDue } from '../agreements';
+import { takeTaxRates, taxRatesDue } from '../catalogue';
 import { lookForShort } from '../going-out';
 import { today, type Clock } from '../clock';
 import type { Config } from '../config';
@@ -99,7 +100,7 @@ export async function tick(parts: JobParts): Promise<number> {
     acts += await letLapse(parts, doer);
     const outside = { ...doer, personId: named('stand-in'), origin: 'stand-in' };
     acts += await standIn(parts.database, parts.log, outside, company.id);
-    acts += await takeTaxRates(parts.database, company.id, doer.workDate);
+    acts += await takeRatesDue(parts, doer);
     acts += await lookForShort(parts.database, parts.clock, company.id, doer.workDate);
   }
   await seal(parts.database, parts.clock).catch((error: unknown) =>
@@ -148,15 +149,11 @@ async function forget({ database, clock }: JobParts): Promise<void> {
   await database.run(`DELETE FROM sign_in_attempt WHERE expire < ? LIMIT ${MOST_FORGOTTEN}`, [now]);
 }
 
-/** Gives each tax code the rate that holds on the day; how many became another. // U2 */
-export function takeTaxRates(database: Database, companyId: number, workDate: Day): Promise<number> {
-  return database.run(
-    `UPDATE tax_code c JOIN tax_rate r ON r.company_id = c.company_id AND r.tax_code_id = c.id
-        AND r.first_day = (SELECT MAX(o.first_day) FROM tax_rate o
-          WHERE o.company_id = c.company_id AND o.tax_code_id = c.id AND o.first_day <= ?)
-        SET c.rate = r.rate WHERE c.company_id = ? AND c.rate <> r.rate`,
-    [workDate, companyId],
-  );
+/** Takes the rates of taxes whose day has come. // U2 */
+async function takeRatesDue({ database }: JobParts, doer: Doer): Promise<number> {
+  if (!(await taxRatesDue(database, doer.companyId, doer.workDate))) return 0;
+  const answer = await runAct(database, takeTaxRates.asked({}), doer, randomUUID());
+  return answer.ok ? 1 : 0;
 }
 
 async function fireDue({ database }: JobParts, doer: Doer): Promise<number> {

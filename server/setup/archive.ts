@@ -15,9 +15,6 @@ const LEFT_OUT = new Set([
   'transaction_mark',
 ]);
 
-/** Rows read at once. */
-const PAGE = 5000;
-
 interface Column {
   table: string;
   name: string;
@@ -72,24 +69,9 @@ export async function archiveOf(database: Database, companyId: number, workDate:
 type Sql = Parameters<Parameters<Database['snapshot']>[0]>[0];
 type Raw = Record<string, unknown>;
 
-async function rowsOf(
-  sql: Sql,
-  table: string,
-  by: string,
-  names: readonly string[],
-  companyId: number,
-): Promise<Raw[]> {
-  const rows: Raw[] = [];
+function rowsOf(sql: Sql, table: string, by: string, names: readonly string[], companyId: number): Promise<Raw[]> {
   const named = names.length > 0 ? names.map((name) => `\`${name}\` AS \`${name}\``).join(', ') : COMPANY;
-  for (;;) {
-    const page = await sql.rows<Raw>(`SELECT ${named} FROM \`${table}\` WHERE ${by} = ? LIMIT ? OFFSET ?`, [
-      companyId,
-      PAGE,
-      rows.length,
-    ]);
-    rows.push(...page);
-    if (page.length < PAGE) return rows;
-  }
+  return sql.rows<Raw>(`SELECT ${named} FROM \`${table}\` WHERE ${by} = ?`, [companyId]);
 }
 
 /** Our own row, without its logo. */

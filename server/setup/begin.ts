@@ -4,7 +4,7 @@ import * as contract from '@api/setup';
 import {
   beginSession,
   chooseCompany,
-  isCommonPassword,
+  commonPasswords,
   ownToken,
   readSession,
   sessionOut,
@@ -27,7 +27,7 @@ async function groundOf(sql: Sql): Promise<BeginGround> {
     signIns: people.map(({ signIn }) => signIn),
     currencies: Intl.supportedValuesOf('currency'),
     timeZones: ['UTC', ...Intl.supportedValuesOf('timeZone')],
-    common: isCommonPassword,
+    common: await commonPasswords(),
   };
 }
 

@@ -1,8 +1,20 @@
 import { unzipSync, strFromU8 } from 'fflate';
+import { pino } from 'pino';
+import { tick } from '../jobs/jobs';
 import { EmptyWorld, letterOf, ZAINAB } from '../testing/empty';
 import { refusalsOf, type Visitor } from '../testing/world';
 import { until } from '../testing/process';
 
+const customer = (number: string, name: string) => ({
+  number,
+  name,
+  currency: 'MYR',
+  delivered: 'no',
+  priceOf: 'order',
+  referenceRequired: 'no',
+  contractedOnly: 'no',
+  outOfUse: 'no',
+});
 const AT = new Date('2027-02-28T17:30:00Z');
 
 describe('a company of one’s own', () => {
@@ -64,16 +76,7 @@ describe('a company of one’s own', () => {
       approvalNeeded: 'no',
       outOfUse: 'no',
     });
-    await keep(zainab, 'customers', {
-      number: 'C-1',
-      name: 'Kolam Sri Ayu',
-      currency: 'MYR',
-      delivered: 'no',
-      priceOf: 'order',
-      referenceRequired: 'no',
-      contractedOnly: 'no',
-      outOfUse: 'no',
-    });
+    await keep(zainab, 'customers', customer('C-1', 'Kolam Sri Ayu'));
     expect(await missing(zainab)).toEqual(['addresses', 'order', 'vendors', 'stock', 'bank', 'people']);
     await keep(zainab, 'ship-tos', {
       customer: 'C-1',
@@ -122,16 +125,7 @@ describe('a company of one’s own', () => {
 
   it('U1 a second company shares nothing with the first', async () => {
     const zainab = await world.begun();
-    await keep(zainab, 'customers', {
-      number: 'C-1',
-      name: 'Kolam Sri Ayu',
-      currency: 'MYR',
-      delivered: 'no',
-      priceOf: 'order',
-      referenceRequired: 'no',
-      contractedOnly: 'no',
-      outOfUse: 'no',
-    });
+    await keep(zainab, 'customers', customer('C-1', 'Kolam Sri Ayu'));
     expect(refusalsOf(await zainab.post('/api/companies', letterOf())).codes).toEqual(['company.code: code-taken']);
     const { status, body } = await zainab.post('/api/companies', letterOf({ code: 'SJT', currency: 'SGD' }));
     expect([status, (body as { company: { code: string } }).company.code]).toEqual([200, 'SJT']);
@@ -140,29 +134,40 @@ describe('a company of one’s own', () => {
     expect(await missing(zainab)).toContain('customers');
   });
 
+  it('U2 a rate to come is taken on its day, once: what is kept by hand afterwards holds', async () => {
+    const zainab = await world.begun();
+    const { database } = world.serving;
+    const parts = { database, clock: { now: () => AT }, log: pino({ level: 'silent' }) };
+    const rate = async () =>
+      (await database.rows<{ rate: string }>("SELECT rate FROM tax_code WHERE code = 'ST'"))[0]!.rate;
+    // It is the first of March there.
+    await keep(
+      zainab,
+      'tax-rates',
+      { tax: 'ST', day: '2027-03-01', rate: '8' },
+      { tax: 'ST', day: '2027-03-02', rate: '9' },
+    );
+    await tick(parts);
+    expect(await rate()).toBe('8');
+    const { rows } = await zainab.get<{ rows: { id: number; stamp: string; cells: Record<string, string> }[] }>(
+      '/api/lists/tax-codes?q=ST',
+    );
+    const [{ id, stamp, cells }] = rows as [(typeof rows)[number]];
+    await zainab.does('keepList', {
+      list: 'tax-codes',
+      changes: [{ id, stamp, cells: { ...cells, rate: '7' } }],
+      removed: [],
+    });
+    await tick(parts);
+    expect(await rate()).toBe('7');
+    expect((await zainab.get<{ rows: unknown[] }>('/api/changes?act=tax%20rates')).rows).toHaveLength(1);
+  });
+
   it('U5 takes all of a company’s data along, and nothing of another’s or secret', async () => {
     const zainab = await world.begun();
-    await keep(zainab, 'customers', {
-      number: 'C-1',
-      name: 'Kolam, Sri "Ayu"',
-      currency: 'MYR',
-      delivered: 'no',
-      priceOf: 'order',
-      referenceRequired: 'no',
-      contractedOnly: 'no',
-      outOfUse: 'no',
-    });
+    await keep(zainab, 'customers', customer('C-1', 'Kolam, Sri "Ayu"'));
     await zainab.post('/api/companies', letterOf({ code: 'SJT' }));
-    await keep(zainab, 'customers', {
-      number: 'C-9',
-      name: 'Elsewhere',
-      currency: 'MYR',
-      delivered: 'no',
-      priceOf: 'order',
-      referenceRequired: 'no',
-      contractedOnly: 'no',
-      outOfUse: 'no',
-    });
+    await keep(zainab, 'customers', customer('C-9', 'Elsewhere'));
     const response = await fetch(`${world.serving.address}/api/archive.zip`, { headers: { cookie: zainab.cookie } });
     const files = unzipSync(new Uint8Array(await response.arrayBuffer()));
     const customers = strFromU8(files['customer.csv']!);

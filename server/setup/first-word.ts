@@ -1,10 +1,9 @@
-import { createHash, randomInt } from 'node:crypto';
+import { randomInt } from 'node:crypto';
+import { hashOf } from '../access';
 import type { Sql } from '../db';
 
 // No letters that look alike.
 const LETTERS = 'abcdefghjkmnpqrstuvwxyz23456789';
-
-const hashOf = (word: string) => createHash('sha256').update(word).digest();
 
 /** As it is typed: in any case, its dashes left out or not. */
 const plainOf = (typed: string) => typed.toLowerCase().replace(/[^a-z0-9]/g, '');

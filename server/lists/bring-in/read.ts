@@ -1,5 +1,4 @@
-import { columnsIn, keptList, listIn, type BroughtIn, type KeptList } from '@core/lists';
-import { sameText } from '@core/kernel';
+import { columnsIn, keptList, linesIn, listIn, type BroughtIn, type KeptList } from '@core/lists';
 import { refuse, type Refusal } from '@core/refusals';
 import { tableIn } from '../../formats';
 
@@ -29,16 +28,7 @@ export async function readForList(name: string, content: Buffer, listName: strin
   if (missing.length > 0) {
     return [refuse('column-missing', 'file', { list: list.label, columns: missing.join(', ') })];
   }
-  const first = new Map<string, number>();
-  const lines = rows.flatMap((row, index): BroughtIn[] => {
-    if (row.every((cell) => cell.trim() === '')) return [];
-    const cells = Object.fromEntries(fields.flatMap((field, at) => (field ? [[field.name, row[at] ?? '']] : [])));
-    const line = index + 2;
-    const key = JSON.stringify(list.keys[0]!.map((field) => sameText(cells[field] ?? '')));
-    const before = first.get(key);
-    if (before === undefined) first.set(key, line);
-    return [{ line, cells, ...(before === undefined ? {} : { before }) }];
-  });
+  const lines = linesIn(list, fields, rows);
   if (lines.length === 0) return [refuse('no-lines', 'file', { document: name })];
   return { list, leftOut: unknown, lines };
 }

@@ -32,6 +32,15 @@ import { Session } from './session';
           [hint]="least + ' letters or more; a few words are good'"
           autocomplete="new-password"
         />
+        @if (wantsCode()) {
+          <k-text
+            label="Six digits of your telephone"
+            [most]="7"
+            [(value)]="code"
+            [error]="at('code')"
+            autocomplete="one-time-code"
+          />
+        }
         <button class="act next" type="submit" [disabled]="busy()">Come in</button>
       }
       <k-refusals [refusals]="loose()" />
@@ -66,10 +75,13 @@ export class JoinPage {
   protected readonly signIn = signal('');
   protected readonly password = signal('');
   protected readonly busy = signal(false);
+  protected readonly code = signal('');
+  /** Who is there already, and has a second factor. */
+  protected readonly wantsCode = signal(false);
   protected readonly least = LEAST_PASSWORD;
   protected readonly at = (field: string) => refusedAt(this.refused(), field);
   protected readonly loose = () =>
-    this.refused().filter(({ field }) => !['name', 'signIn', 'password'].includes(field));
+    this.refused().filter(({ field }) => !['name', 'signIn', 'password', 'code'].includes(field));
 
   constructor() {
     inject(Title).setTitle('Invited · Kampong');
@@ -87,11 +99,18 @@ export class JoinPage {
 
   protected go(): void {
     this.busy.set(true);
-    const body = { token: this.token, name: this.name(), signIn: this.signIn(), password: this.password() };
+    const body = {
+      token: this.token,
+      name: this.name(),
+      signIn: this.signIn(),
+      password: this.password(),
+      code: this.code(),
+    };
     this.session.taking(this.api.call(contract.join, { body })).subscribe({
       next: () => void this.router.navigateByUrl('/today'),
       error: (error: unknown) => {
         this.refused.set(refusalsOf(error));
+        if (this.at('code')) this.wantsCode.set(true);
         this.busy.set(false);
       },
     });

@@ -9,7 +9,7 @@ import { keptList, KEPT_LISTS } from '@core/lists';
 import * as contract from '@api/lists';
 import { Api, refusalsOf, type RefusalShown } from '../kit/act/api';
 import { Refusals } from '../kit/act/refusals';
-import { counted, moment } from '../kit/formats';
+import { moment } from '../kit/formats';
 
 type Brought = z.infer<typeof contract.listBroughtIn.out>['rows'][number];
 type Opened = z.infer<typeof contract.openBroughtIn.out>;
@@ -216,7 +216,6 @@ export class BringInPage {
   protected readonly samples = ['items', 'customers', 'ship-tos', 'vendors', 'vendor-items', 'prices'];
   private readonly works = computed(() => this.rows().some(({ state }) => state === 'looking' || state === 'taking'));
   protected readonly moment = moment;
-  protected readonly counted = counted;
 
   constructor() {
     inject(Title).setTitle('Bring in · Kampong');

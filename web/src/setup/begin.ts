@@ -88,7 +88,6 @@ export class BeginPage {
   protected readonly letter = new Letter();
   protected readonly tables = TABLES;
   protected readonly days = DAYS;
-  protected readonly least = LEAST_PASSWORD;
   protected readonly roleWords = roleWords;
   protected readonly busy = signal(false);
   protected readonly refusals = signal<readonly RefusalShown[]>([]);
