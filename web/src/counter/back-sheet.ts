@@ -6,7 +6,7 @@ import { Session } from '../access';
 import { NumberField, TextField } from '../kit/fields';
 import { day, quantity } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/act/sheet';
-import type { SlipSheet } from './service';
+import type { SlipSheet, TillNow } from './service';
 import { tillHere } from './till-here';
 
 /** Goods of a slip are brought back: how many of which line, and why; the money goes back to what it came by. // C5 */
@@ -63,7 +63,7 @@ export class BackSheet {
   protected readonly fields = [/^lines\.\d+\.(quantity|numbers)/, /^reason$/];
   protected readonly typed = signal(this.lines.map(() => ({ quantity: '', numbers: '' })));
   protected readonly reason = signal('');
-  protected readonly till = tillHere();
+  protected readonly till = signal<TillNow | null>(null);
   protected readonly form = new ActForm(
     contract.bringBack,
     computed(() => ({
@@ -77,6 +77,11 @@ export class BackSheet {
       }),
     })),
   );
+
+  constructor() {
+    this.form.begin(tillHere(), (till) => this.till.set(till));
+  }
+
   protected type(index: number, name: 'quantity' | 'numbers', value: string): void {
     this.typed.update((all) => all.map((each, at) => (at === index ? { ...each, [name]: value } : each)));
   }

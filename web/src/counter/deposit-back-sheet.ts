@@ -1,9 +1,10 @@
 import { DIALOG_DATA } from '@angular/cdk/dialog';
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import * as contract from '@api/counter';
 import type { DocumentRef } from '@core/kernel';
 import { money } from '../kit/formats';
 import { ActForm, Sheet } from '../kit/act/sheet';
+import type { TillNow } from './service';
 import { tillHere } from './till-here';
 
 export interface DepositBackData {
@@ -39,10 +40,14 @@ export interface DepositBackData {
 })
 export class DepositBackSheet {
   protected readonly data = inject<DepositBackData>(DIALOG_DATA);
-  protected readonly till = tillHere();
+  protected readonly till = signal<TillNow | null>(null);
   protected readonly form = new ActForm(
     contract.payBackDeposit,
     computed(() => ({ tillId: this.till()?.id ?? 0, prepaymentId: this.data.prepayment.id })),
   );
   protected readonly money = (value: string) => money(value, this.data.currency);
+
+  constructor() {
+    this.form.begin(tillHere(), (till) => this.till.set(till));
+  }
 }

@@ -1,5 +1,5 @@
-import { computed, inject, type Signal } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
+import { inject } from '@angular/core';
+import { map, type Observable } from 'rxjs';
 import { Session } from '../access';
 import { Counter, type TillNow } from './service';
 
@@ -7,11 +7,14 @@ import { Counter, type TillNow } from './service';
 export const tillKey = (companyId: number | undefined) => `kampong-till-${companyId ?? ''}`;
 
 /** The till one stands at, else the first that is open, else the first; in an injection context. */
-export function tillHere(): Signal<TillNow | null> {
-  const tills = toSignal(inject(Counter).tills());
+export function tillHere(): Observable<TillNow | null> {
   const here = Number(localStorage.getItem(tillKey(inject(Session).company()?.id)) ?? '0');
-  return computed(() => {
-    const rows = tills()?.rows ?? [];
-    return rows.find(({ id }) => id === here) ?? rows.find(({ drawer }) => drawer !== null) ?? rows[0] ?? null;
-  });
+  return inject(Counter)
+    .tills()
+    .pipe(
+      map(
+        ({ rows }) =>
+          rows.find(({ id }) => id === here) ?? rows.find(({ drawer }) => drawer !== null) ?? rows[0] ?? null,
+      ),
+    );
 }

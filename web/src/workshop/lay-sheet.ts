@@ -1,6 +1,5 @@
 import { DIALOG_DATA } from '@angular/cdk/dialog';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { forkJoin } from 'rxjs';
 import type { Day } from '@core/kernel';
 import * as contract from '@api/workshop';
@@ -144,15 +143,13 @@ export class LaySheet {
 
   constructor() {
     const workshop = inject(Workshop);
-    forkJoin([workshop.open(this.data.workId), workshop.centre(0)])
-      .pipe(takeUntilDestroyed())
-      .subscribe(([work, { centres }]) => {
-        this.work.set(work);
-        this.centres.set(centres.map(({ id, name }) => ({ value: String(id), label: name })));
-        this.choose(String(this.pointedAt(work)));
-        if (this.data.at) this.centre.set(String(this.data.at.centreId));
-        if (this.on() === null) this.on.set(this.session.workDate() as Day);
-      });
+    this.form.begin(forkJoin([workshop.open(this.data.workId), workshop.centre(0)]), ([work, { centres }]) => {
+      this.work.set(work);
+      this.centres.set(centres.map(({ id, name }) => ({ value: String(id), label: name })));
+      this.choose(String(this.pointedAt(work)));
+      if (this.data.at) this.centre.set(String(this.data.at.centreId));
+      if (this.on() === null) this.on.set(this.session.workDate() as Day);
+    });
   }
 
   /** The operation that was pointed at, else the first that is to be done. */
