@@ -477,3 +477,27 @@ export const openByAge = read({
     more: z.boolean(),
   }),
 });
+
+export const openItems = act({
+  name: 'openItems',
+  summary: 'Say what customers owed or vendors were owed before Kampong, against the opening balance.',
+  input: z.object({
+    side: z.enum(['customer', 'vendor']),
+    /** A party may be named by several lines: each is an invoice. */
+    lines: z
+      .array(
+        z.object({
+          /** By its number or name. */
+          party: Text(120),
+          number: Text(60),
+          invoiced: Text(20),
+          due: Text(20),
+          amount: TypedDecimal,
+          /** The party's own where it is empty. */
+          currency: Text(3),
+        }),
+      )
+      .max(500),
+  }),
+  preview: z.object({ lines: z.number(), same: z.number(), own: Decimal }),
+});

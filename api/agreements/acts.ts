@@ -346,3 +346,25 @@ export const renewCalendar = post({
   body: z.object({}),
   out: z.object({ path: z.string() }),
 });
+
+export const tellTakenBefore = act({
+  name: 'tellTakenBefore',
+  summary: 'Say what was taken of agreements before they came here; the same again changes nothing.',
+  input: z.object({
+    /** Two lines may name an agreement: each is about another line of it. */
+    lines: z
+      .array(
+        z.object({
+          /** By its number. */
+          agreement: Text(40),
+          /** By its number, of a group by its code; empty for the agreement's only line. */
+          item: Text(40),
+          quantity: TypedDecimal,
+          /** What that came to; at the line's price where it is empty. */
+          value: TypedDecimal,
+        }),
+      )
+      .max(500),
+  }),
+  preview: z.object({ lines: z.number(), same: z.number() }),
+});

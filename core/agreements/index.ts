@@ -31,6 +31,12 @@ export {
   type TypedTerm,
 } from './terms/terms';
 export { forecastOf, rateDays, weightedValue, type ForecastGround } from './ending/forecast';
+export {
+  decideTakenBefore,
+  type TakenBeforeEffects,
+  type TakenBeforeGround,
+  type TakenBeforeTyped,
+} from './releasing/taken-before';
 export { decidePlan, unconsumed, type PlanGround, type PlannedCall, type PlanTyped } from './releasing/plan';
 export {
   decideCancelAgreement,

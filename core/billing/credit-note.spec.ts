@@ -20,6 +20,8 @@ const ground = (lines: CreditableLine[], owed = '9412.80') => ({
     orderId: 2,
     customerId: 7,
     currency: 'MYR',
+    total: '9412.80',
+    credited: false,
     owed: owedAt(owed),
     exchange: { currency: 'MYR', own: 'MYR', rate: '1' },
     day: '2027-03-01',

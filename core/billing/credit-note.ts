@@ -58,9 +58,13 @@ export interface CreditGround {
   invoice: {
     id: number;
     number: string;
-    orderId: number;
+    /** Null where it opened the books: it has no lines either, and is taken back as a whole. // U3 */
+    orderId: number | null;
     customerId: number;
     currency: string;
+    total: string;
+    /** A credit note has to do with it as a whole already. */
+    credited: boolean;
     owed: OwedInBoth;
     /** The rate it was invoiced at: what is credited of it is credited at that. // P8 */
     exchange: Exchange;
@@ -81,7 +85,7 @@ export interface CreditTyped {
 export interface CreditEffects {
   kind: CreditKind;
   customerId: number;
-  orderId: number;
+  orderId: number | null;
   invoiceId: number;
   currency: string;
   creditDate: Day;
@@ -161,7 +165,8 @@ function decideReversal(
   creditDate: Day,
 ): Decision<CreditEffects> {
   const { invoice, lines } = ground;
-  if (lines.some((line) => line.credited)) refusals.push(refuse('credited-already', '', { invoice: invoice.number }));
+  if (invoice.credited || lines.some((line) => line.credited))
+    refusals.push(refuse('credited-already', '', { invoice: invoice.number }));
   return decided(refusals, () => {
     const taken = lines.map((line): CreditLine => ({
       ...baseOf(line),
@@ -178,10 +183,14 @@ function decideReversal(
 
 function creditOf(ground: CreditGround, typed: CreditTyped, lines: CreditLine[], creditDate: Day): CreditEffects {
   const { invoice } = ground;
-  const totals = documentTotals(
-    lines.map((line) => ({ ...line, net: dec(line.net) })),
-    invoice.currency,
-  );
+  const whole = dec(invoice.total);
+  const totals =
+    invoice.orderId === null
+      ? { net: whole, tax: ZERO, total: whole, taxes: [] }
+      : documentTotals(
+          lines.map((line) => ({ ...line, net: dec(line.net) })),
+          invoice.currency,
+        );
   const { exchange } = invoice;
   const own = ownTotals(totals.net, totals.tax, exchange);
   const lessened = lines.map((line) => ({

@@ -23,5 +23,6 @@ export {
   type CreditKind,
   type OwedInvoice,
 } from './credit-note';
+export { decideOpenItems, type OpenItemsEffects, type OpenItemsGround, type OpenItemsTyped } from './open';
 export { amountRefusals, decidePrepayment } from './prepayment';
 export { decideDropShortfall, decideShortfall, type ShortfallGround } from './shortfall';

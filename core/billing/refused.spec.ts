@@ -34,6 +34,8 @@ const credit = (lines: CreditableLine[], change: Partial<CreditGround> = {}): Cr
     orderId: 2,
     customerId: 7,
     currency: 'MYR',
+    total: '9412.80',
+    credited: false,
     owed: owedAt('9412.80'),
     exchange: OWN,
     day: DAY,

@@ -10,7 +10,8 @@ export interface TakeBackGround {
     number: string;
     vendorId: number;
     vendorNumber: string;
-    purchaseId: number;
+    /** Null where it opened the books. // U3 */
+    purchaseId: number | null;
     currency: string;
     net: string;
     tax: string;

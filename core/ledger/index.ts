@@ -1,6 +1,7 @@
 export {
   ACCOUNT_ROLES,
   adjustmentJournal,
+  openingItemJournal,
   openingJournal,
   workJournal,
   workReversalJournal,

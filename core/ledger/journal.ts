@@ -168,6 +168,12 @@ export function adjustmentJournal(value: string): JournalEntry[] {
   return journal([own('inventory', dec(value)), own('stock-difference', dec(value).neg())]);
 }
 
+/** What a customer owed, or a vendor was owed, before it came here; below zero where that is taken back. // U3 P3 */
+export function openingItemJournal(side: 'customer' | 'vendor', owed: Both): JournalEntry[] {
+  const item = both(side === 'customer' ? 'receivable' : 'payable', side === 'customer' ? owed : negBoth(owed));
+  return journal([item, both('opening-balance', side === 'customer' ? negBoth(owed) : owed)]);
+}
+
 /** Stock a company had before it came here, against the opening balance. // U3 P3 */
 export function openingJournal(value: string): JournalEntry[] {
   return journal([own('inventory', dec(value)), own('opening-balance', dec(value).neg())]);

@@ -52,6 +52,14 @@ export const sentences = {
   // a company of one's own
   'opened-already': (f: { item: string; place: string }) =>
     `Stock of ${f.item} at ${f.place} was opened or moved already; put it right on its page instead.`,
+  'opened-otherwise': (f: { number: string; document: string; total: string; currency: string }) =>
+    `${f.number} was opened with ${f.currency} ${f.total} as ${f.document}; take that back on its page, and open it under another number.`,
+  'number-used': (f: { number: string; document: string; total: string; currency: string }) =>
+    `${f.number} is ${f.document} over ${f.currency} ${f.total} already; nothing is opened twice.`,
+  'number-of-series': (f: { number: string }) =>
+    `Kampong will number an invoice of its own ${f.number}; write it with something before it, as OLD-${f.number}.`,
+  'owed-not-above-zero': () => 'What is owed must be above zero; of an invoice a credit lessens, write what is left.',
+  'due-before-invoiced': () => 'It cannot be due before it was invoiced.',
   'item-not-kept': (f: { item: string }) => `${f.item} is not kept by us; say so of the item first.`,
   'right-not-own': (f: { rights: string }) =>
     `Nobody gives rights they do not have themselves: ${f.rights}; ask somebody who has them.`,

@@ -2,6 +2,7 @@ import { decideCopy, decideInForce, decideTerms } from '@core/agreements';
 import * as contract from '@api/agreements';
 import { defineAct, takeNumbers } from '../acts';
 import { savePlan } from './releasing/plan';
+import { tellTakenBefore } from './releasing/taken-before';
 import { fireReminders, handleReminder } from './ending/reminders';
 import { reviseAgreement } from './terms/revise';
 import { loadTermsGround, loadAgreement, termsOf } from './terms/store';
@@ -96,6 +97,7 @@ export const agreementActs = [
   pauseAgreement,
   cancelAgreement,
   wrapUpAgreement,
+  tellTakenBefore,
   handleReminder,
   fireReminders,
 ];

@@ -19,6 +19,10 @@ const INVOICED_OF_LINE = `FROM sales_order_line l JOIN customer_invoice_line i O
 const VENDOR_INVOICED_OF_LINE = `FROM purchase_order_line l JOIN vendor_invoice_line i ON i.company_id = l.company_id AND i.purchase_line_id = l.id
   WHERE l.company_id = x.company_id AND l.agreement_line_id = x.id`;
 
+/** What was taken before it came here counts on every counter alike. // U3 */
+const BEFORE = (what: 'quantity' | 'value') =>
+  `SELECT t.${what} FROM taken_before t WHERE t.company_id = x.company_id AND t.agreement_line_id = x.id`;
+
 /** What must be true of what the agreements room keeps. // G5 */
 export const checks: readonly Check[] = [
   // A4
@@ -27,7 +31,11 @@ export const checks: readonly Check[] = [
     'agreement_line',
     AGREEMENT_LINE,
     'x.released',
-    total(`SELECT SUM(l.quantity - l.cancelled) ${OF_LINE}`, `SELECT SUM(l.quantity) ${BOUGHT_OF_LINE}`),
+    total(
+      `SELECT SUM(l.quantity - l.cancelled) ${OF_LINE}`,
+      `SELECT SUM(l.quantity) ${BOUGHT_OF_LINE}`,
+      BEFORE('quantity'),
+    ),
   ),
   counter(
     'agreement line released value',
@@ -37,6 +45,7 @@ export const checks: readonly Check[] = [
     total(
       `SELECT SUM(IF(l.cancelled = l.quantity, 0, COALESCE(l.agreed_amount, l.amount))) ${OF_LINE}`,
       `SELECT SUM(COALESCE(l.agreed_amount, l.amount)) ${BOUGHT_OF_LINE}`,
+      BEFORE('value'),
     ),
   ),
   counter(
@@ -48,6 +57,7 @@ export const checks: readonly Check[] = [
       `SELECT SUM(s.quantity) ${SHIPPED_OF_LINE}`,
       `SELECT -SUM(c.quantity) ${CREDITED_OF_LINE}`,
       `SELECT SUM(r.quantity) ${RECEIVED_OF_LINE}`,
+      BEFORE('quantity'),
     ),
   ),
   counter(
@@ -59,6 +69,7 @@ export const checks: readonly Check[] = [
       `SELECT SUM(COALESCE(s.agreed_value, s.value)) ${SHIPPED_OF_LINE}`,
       `SELECT -SUM(COALESCE(c.agreed_value, c.value)) ${CREDITED_OF_LINE}`,
       `SELECT SUM(COALESCE(r.agreed_value, r.value)) ${RECEIVED_OF_LINE}`,
+      BEFORE('value'),
     ),
   ),
   counter(
@@ -70,6 +81,7 @@ export const checks: readonly Check[] = [
       `SELECT SUM(i.quantity) ${INVOICED_OF_LINE}`,
       `SELECT -SUM(c.quantity + c.uninvoiced) ${CREDITED_OF_LINE}`,
       `SELECT SUM(i.quantity) ${VENDOR_INVOICED_OF_LINE}`,
+      BEFORE('quantity'),
     ),
   ),
   counter(
@@ -81,6 +93,7 @@ export const checks: readonly Check[] = [
       `SELECT SUM(COALESCE(i.agreed_net, i.net)) ${INVOICED_OF_LINE}`,
       `SELECT -SUM(COALESCE(c.agreed_net, c.net)) ${CREDITED_OF_LINE}`,
       `SELECT SUM(COALESCE(i.agreed_net, i.net)) ${VENDOR_INVOICED_OF_LINE}`,
+      BEFORE('value'),
     ),
   ),
   ...['released_value', 'shipped_value', 'invoiced_value'].map((column) =>

@@ -80,3 +80,9 @@ export const shortfallLineTable = table('shortfall_line', {
   decimal: 'quantity unitPrice net taxRate',
 });
 export type ShortfallLine = Row<typeof shortfallLineTable>;
+
+export const takenBeforeTable = table('taken_before', {
+  int: 'companyId agreementLineId',
+  day: 'toldOn',
+  decimal: 'quantity value',
+});

@@ -9,6 +9,7 @@ import type { Tx } from '../db';
 import { postJournals } from '../ledger';
 import { claimRebate } from './claim-rebate';
 import { creditInvoice, settleRebate } from './credit-note';
+import { openItems } from './open-before';
 import { insertOpenItem, insertTaxes } from './open-items';
 import { inOwn } from './in-own';
 import { takePrepayment } from './prepayment';
@@ -320,4 +321,5 @@ export const billingActs = [
   takePrepayment,
   postShortfall,
   dropShortfall,
+  openItems,
 ];

@@ -71,14 +71,14 @@ export const checks: readonly Check[] = [
     'credit note net',
     'credit_note',
     'x.number',
-    "IF(x.kind = 'rebate', 0, x.net)",
+    "IF(x.kind = 'rebate' OR x.opening, 0, x.net)",
     'SELECT SUM(l.net) FROM credit_note_line l WHERE l.company_id = x.company_id AND l.credit_note_id = x.id',
   ),
   counter(
     'customer invoice net',
     'customer_invoice',
     'x.number',
-    'IF(x.claims_rebate, 0, x.net)',
+    'IF(x.claims_rebate OR x.opening, 0, x.net)',
     'SELECT SUM(l.net) FROM customer_invoice_line l WHERE l.company_id = x.company_id AND l.invoice_id = x.id',
   ),
   counter(
@@ -99,7 +99,7 @@ export const checks: readonly Check[] = [
     'vendor invoice net',
     'vendor_invoice',
     'x.number',
-    'x.net',
+    'IF(x.opening, 0, x.net)',
     'SELECT SUM(l.net) FROM vendor_invoice_line l WHERE l.company_id = x.company_id AND l.invoice_id = x.id',
   ),
   ...(
@@ -197,7 +197,8 @@ export const checks: readonly Check[] = [
     'x.net',
   ),
   // No gaps.
-  numbered('CI', 'customer_invoice'),
+  // What opened the books has the number it had before. // U3
+  numbered('CI', 'customer_invoice', 'NOT t.opening'),
   numbered('VI', 'vendor_invoice'),
   numbered('CN', 'credit_note'),
   numbered('PP', 'prepayment'),

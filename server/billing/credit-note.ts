@@ -1,10 +1,10 @@
 import { decideCreditNote, decideSettlement, type CreditEffects, type CreditGround } from '@core/billing';
-import { bothOf, dec, pointOf, priceText, type Day } from '@core/kernel';
+import { bothOf, dec, negBoth, pointOf, priceText, type Day } from '@core/kernel';
 import { numbered, numbersShown } from '@core/serial';
-import { creditNoteJournal, rebateSettlementJournal, returnJournal } from '@core/ledger';
+import { creditNoteJournal, openingItemJournal, rebateSettlementJournal, returnJournal } from '@core/ledger';
 import * as agreements from '@api/agreements';
 import * as contract from '@api/billing';
-import { defineAct, takeNumbers, orNotFound, type Doer } from '../acts';
+import { defineAct, NotFound, takeNumbers, orNotFound, type Doer } from '../acts';
 import {
   accrualJournals,
   counterStatements,
@@ -75,7 +75,7 @@ export const creditInvoice = defineAct(contract.creditInvoice, {
     own: inOwn(invoice.exchange, effects.rate, own),
     setOff: setOff.amount,
   }),
-  async write(tx, effects, { orders, touched, openItemId, invoice }, doer) {
+  async write(tx, effects, { orders, touched, openItemId, invoice, opening }, doer) {
     const { companyId } = doer;
     const back = effects.lines.filter((line) => dec(line.quantity).gt(0));
     await tx.batch([...countersOf(effects, companyId), ...orders.map((order) => reopenStatement(companyId, order.id))]);
@@ -85,6 +85,7 @@ export const creditInvoice = defineAct(contract.creditInvoice, {
     const id = await insertCreditNote(tx, doer, document.number, {
       ...effects,
       agreementId: null,
+      opening,
     });
     await tx.insertPlain(
       creditNoteLineTable,
@@ -137,9 +138,12 @@ export const creditInvoice = defineAct(contract.creditInvoice, {
     const currency = foreignOf(invoice.exchange);
     const posted = { source, postedOn: effects.creditDate, customerId: effects.customerId, currency };
     const { own } = effects;
-    const credited = creditNoteJournal(bothOf(effects.net, own.net), bothOf(effects.tax, own.tax));
+    const net = bothOf(effects.net, own.net);
+    const credited = opening
+      ? openingItemJournal('customer', negBoth(net))
+      : creditNoteJournal(net, bothOf(effects.tax, own.tax));
     const journals = [
-      { ...posted, number: number('JR'), entries: [...credited, ...setOffEntries('customer', setOffs)] },
+      { ...posted, opening, number: number('JR'), entries: [...credited, ...setOffEntries('customer', setOffs)] },
       ...(goods ? [{ ...posted, number: number('JR'), entries: returnJournal(effects.cost) }] : []),
     ];
     const accruals = await writeAccruals(tx, doer, effects.rebates, { ...source, currency }, effects.creditDate, () =>
@@ -214,6 +218,7 @@ interface NewCreditNote {
   rate: string;
   own: { net: string; tax: string };
   cost: string;
+  opening?: boolean;
 }
 
 async function insertCreditNote(tx: Tx, doer: Doer, number: string, note: NewCreditNote): Promise<number> {
@@ -236,6 +241,7 @@ async function insertCreditNote(tx: Tx, doer: Doer, number: string, note: NewCre
       ownNet: note.own.net,
       ownTax: note.own.tax,
       cost: note.cost,
+      opening: note.opening ?? false,
     },
   ]);
   return id!;
@@ -243,14 +249,12 @@ async function insertCreditNote(tx: Tx, doer: Doer, number: string, note: NewCre
 
 /** What of an invoice can be credited; its agreements, orders, stock and open item locked in that order. */
 async function loadForCredit(sql: Sql, companyId: number, invoiceId: number, typed: readonly string[]) {
-  const [found] = await sql.rows<{ orderId: number | null }>(
-    'SELECT order_id FROM customer_invoice WHERE company_id = ? AND id = ?',
+  const [found] = await sql.rows<{ orderId: number | null; opening: boolean }>(
+    'SELECT order_id, opening FROM customer_invoice WHERE company_id = ? AND id = ?',
     [companyId, invoiceId],
   );
-  const orderId = orNotFound(
-    orNotFound(found, 'This customer invoice').orderId ?? undefined,
-    'An invoice of a sales order',
-  );
+  const { orderId, opening } = orNotFound(found, 'This customer invoice');
+  if (orderId === null && !opening) throw new NotFound('An invoice of a sales order');
   const covered = await sql.rows<{ orderId: number }>(
     `SELECT DISTINCT ol.order_id FROM customer_invoice_line l
        JOIN sales_order_line ol ON ol.company_id = l.company_id AND ol.id = l.order_line_id
@@ -278,20 +282,35 @@ async function loadForCredit(sql: Sql, companyId: number, invoiceId: number, typ
       own: string;
       openItemId: number;
       day: Day;
+      total: string;
+      credits: number;
     }
   >(
-    `SELECT i.number, i.customer_id, i.currency, i.rate, ${ownCurrency('i.company_id')} AS own, i.invoice_date AS day,
+    `SELECT i.number, i.customer_id, i.total,
+            (SELECT COUNT(*) FROM credit_note n WHERE n.company_id = i.company_id AND n.customer_invoice_id = i.id) AS credits, i.currency, i.rate, ${ownCurrency('i.company_id')} AS own, i.invoice_date AS day,
             oi.id AS open_item_id, oi.amount, oi.settled, oi.own_amount, oi.own_settled
        FROM customer_invoice i JOIN open_item oi ON oi.company_id = i.company_id AND oi.customer_invoice_id = i.id
       WHERE i.company_id = ? AND i.id = ? ${sql.forUpdate}`,
     [companyId, invoiceId],
   );
-  const { number, customerId, currency, openItemId, day, rate, own, ...owed } = orNotFound(
+  const { number, customerId, currency, openItemId, day, rate, own, total, credits, ...owed } = orNotFound(
     invoice,
     'This customer invoice',
   );
   return {
-    invoice: { id: invoiceId, number, orderId, customerId, currency, owed, day, exchange: { currency, own, rate } },
+    invoice: {
+      id: invoiceId,
+      number,
+      orderId,
+      customerId,
+      currency,
+      total,
+      credited: opening && credits > 0,
+      owed,
+      day,
+      exchange: { currency, own, rate },
+    },
+    opening,
     lines,
     rebates: await rebatesOf(sql, companyId, agreementIds),
     numbers,

@@ -67,16 +67,21 @@ const WORDS_IN = {
       LEFT JOIN sales_order s ON s.company_id = i.company_id AND s.id = i.order_id
       LEFT JOIN agreement g ON g.company_id = i.company_id AND g.id = i.agreement_id`,
   vendor: `JOIN vendor p ON p.company_id = i.company_id AND p.id = i.vendor_id
-      JOIN purchase_order s ON s.company_id = i.company_id AND s.id = i.purchase_order_id`,
+      LEFT JOIN purchase_order s ON s.company_id = i.company_id AND s.id = i.purchase_order_id`,
 } as const;
+
+/** The journal that opened it, for an invoice that was there before Kampong. // U3 */
+const opened = (what: 'id' | 'number', kind: 'CI' | 'VI') =>
+  `(SELECT j.${what} FROM journal j FORCE INDEX (journal_document)
+     WHERE j.company_id = i.company_id AND j.document_kind = '${kind}' AND j.document_id = i.id ORDER BY j.id LIMIT 1)`;
 
 /** The two sides differ in their tables only. */
 const SIDES = {
   customer: {
     kind: 'CI',
-    // An invoice for a shortfall is about its agreement.
-    source:
-      "IF(s.id IS NULL, 'AG', 'SO') AS source_kind, COALESCE(s.id, g.id) AS source_id, COALESCE(s.number, g.number) AS source_number",
+    // An invoice for a shortfall is about its agreement; one that opened the books about the journal that did.
+    source: `IF(i.opening, 'JR', IF(s.id IS NULL, 'AG', 'SO')) AS source_kind, COALESCE(s.id, g.id, ${opened('id', 'CI')}) AS source_id,
+      COALESCE(s.number, g.number, ${opened('number', 'CI')}) AS source_number`,
     sourceNumber: 'COALESCE(s.number, g.number)',
     from: `FROM customer_invoice i ${WORDS_IN.customer}
       JOIN open_item oi ON oi.company_id = i.company_id AND oi.customer_invoice_id = i.id`,
@@ -86,11 +91,12 @@ const SIDES = {
       WHERE ol.company_id = i.company_id AND ol.invoice_id = i.id AND oo.id <> i.order_id)`,
     vendorNumber: 'NULL',
     takenBack:
-      "IF(i.claims_rebate, 'claims back what was settled of the rebate beyond what is owed', '') AS reason, NULL AS reverses_id, NULL AS reverses_number, NULL AS reversed_by_id, NULL AS reversed_by_number",
+      "IF(i.opening, 'was owed before Kampong', IF(i.claims_rebate, 'claims back what was settled of the rebate beyond what is owed', '')) AS reason, NULL AS reverses_id, NULL AS reverses_number, NULL AS reversed_by_id, NULL AS reversed_by_number",
   },
   vendor: {
     kind: 'VI',
-    source: "'PO' AS source_kind, s.id AS source_id, s.number AS source_number",
+    source: `IF(i.opening, 'JR', 'PO') AS source_kind, COALESCE(s.id, ${opened('id', 'VI')}) AS source_id,
+      COALESCE(s.number, ${opened('number', 'VI')}) AS source_number`,
     sourceNumber: 's.number',
     from: `FROM vendor_invoice i ${WORDS_IN.vendor}
       JOIN open_item oi ON oi.company_id = i.company_id AND oi.vendor_invoice_id = i.id
@@ -99,7 +105,7 @@ const SIDES = {
     alsoFor: 'NULL',
     vendorNumber: 'i.vendor_number',
     takenBack:
-      'i.reason, ro.id AS reverses_id, ro.number AS reverses_number, rb.id AS reversed_by_id, rb.number AS reversed_by_number',
+      "IF(i.opening AND i.reason = '', 'was owed before Kampong', i.reason) AS reason, ro.id AS reverses_id, ro.number AS reverses_number, rb.id AS reversed_by_id, rb.number AS reversed_by_number",
   },
 } as const;
 

@@ -7,6 +7,7 @@ export const creditNoteTable = table('credit_note', {
   day: 'creditDate',
   time: 'createdAt=',
   decimal: 'net tax total cost= rate= ownNet= ownTax=',
+  boolean: 'opening=',
 });
 export type CreditNote = Row<typeof creditNoteTable>;
 
@@ -21,7 +22,7 @@ export const customerInvoiceTable = table('customer_invoice', {
   day: 'invoiceDate dueDate',
   time: 'createdAt=',
   decimal: 'net tax total rate= ownNet= ownTax=',
-  boolean: 'claimsRebate=',
+  boolean: 'claimsRebate= opening=',
 });
 
 export const customerInvoiceLineTable = table('customer_invoice_line', {
@@ -92,11 +93,12 @@ export const setOffTable = table('set_off', {
 });
 
 export const vendorInvoiceTable = table('vendor_invoice', {
-  int: 'companyId id= vendorId purchaseOrderId reversesId? take=',
+  int: 'companyId id= vendorId purchaseOrderId? reversesId? take=',
   text: 'number vendorNumber currency reason=',
   day: 'invoiceDate dueDate',
   time: 'createdAt=',
   decimal: 'net tax total rate= ownNet= ownTax=',
+  boolean: 'opening=',
 });
 export type VendorInvoice = Row<typeof vendorInvoiceTable>;
 

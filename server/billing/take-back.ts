@@ -36,10 +36,14 @@ export const takeBackInvoice = defineAct(contract.takeBackInvoice, {
         sql: 'UPDATE purchase_order_line SET invoiced = invoiced + ? WHERE company_id = ? AND id = ?',
         values: [line.quantity, companyId, line.purchaseLineId],
       })),
-      {
-        sql: "UPDATE purchase_order SET state = 'placed' WHERE company_id = ? AND id = ? AND state = 'closed'",
-        values: [companyId, purchase.id],
-      },
+      ...(purchase
+        ? [
+            {
+              sql: "UPDATE purchase_order SET state = 'placed' WHERE company_id = ? AND id = ? AND state = 'closed'",
+              values: [companyId, purchase.id],
+            },
+          ]
+        : []),
     ]);
     const number = await takeNumbers(tx, companyId, { VI: 1, JR: 1 });
     const document = { kind: 'VI' as const, number: number('VI') };
@@ -64,7 +68,11 @@ export const takeBackInvoice = defineAct(contract.takeBackInvoice, {
     await writeSetOffs(tx, doer, written.openItemId, setOffs);
     return {
       made: [{ ...document, id: written.id }],
-      touched: [{ kind: 'VI', id: invoice.id, number: invoice.number }, { kind: 'PO', ...purchase }, ...agreements],
+      touched: [
+        { kind: 'VI', id: invoice.id, number: invoice.number },
+        ...(purchase ? [{ kind: 'PO' as const, ...purchase }] : []),
+        ...agreements,
+      ],
     };
   },
 });
@@ -88,7 +96,7 @@ async function loadForTakeBack(sql: Sql, companyId: number, invoiceId: number) {
       WHERE p.company_id = ? AND p.id = (SELECT purchase_order_id FROM vendor_invoice WHERE company_id = ? AND id = ?) ${sql.forUpdate}`,
     [companyId, companyId, invoiceId],
   );
-  const purchase = orNotFound(order, 'This vendor invoice');
+  const purchase = order ?? null;
   const [head] = await sql.rows<
     Columns<VendorInvoice, 'number vendorId vendorNumber currency net tax total rate ownNet ownTax'> &
       Columns<OpenItem, OwedColumns> & {
@@ -133,7 +141,7 @@ async function loadForTakeBack(sql: Sql, companyId: number, invoiceId: number) {
       ...row,
       own: { currency: own, net: ownNet, tax: ownTax, total: dec(ownNet).plus(ownTax).toFixed() },
       owed: { amount, settled, ownAmount, ownSettled },
-      purchaseId: purchase.id,
+      purchaseId: purchase?.id ?? null,
     },
     reverses,
     reversedBy,

@@ -12,7 +12,8 @@ export interface NewVendorInvoice {
   number: string;
   journalNumber: string;
   vendorId: number;
-  purchaseId: number;
+  /** Null where it opened the books. // U3 */
+  purchaseId: number | null;
   vendorNumber: string;
   /** How many there are under that number of theirs already. */
   take: number;
@@ -63,6 +64,7 @@ export async function writeVendorInvoice(
       take: invoice.take,
       reversesId: invoice.reverses?.id ?? null,
       reason: invoice.reverses?.reason ?? '',
+      opening: invoice.purchaseId === null,
       currency: invoice.currency,
       invoiceDate: invoice.invoiceDate,
       dueDate: invoice.dueDate,
@@ -104,6 +106,7 @@ export async function writeVendorInvoice(
       number: invoice.journalNumber,
       source: { kind: 'VI', id: id! },
       postedOn: invoice.postedOn,
+      opening: invoice.purchaseId === null,
       entries: invoice.entries,
       currency: invoice.foreign,
       vendorId: invoice.vendorId,

@@ -38,7 +38,11 @@ const EXPECTED: readonly string[] = [
     ] as const
   ).map(([role, own]) => says("'WR'", `'${role}'`, own, '0', 'work_report d')),
   says("'CI'", "'receivable'", 'd.own_net + d.own_tax', 'd.total', 'customer_invoice d'),
-  says("'CI'", "'revenue'", '-d.own_net', '-d.net', 'customer_invoice d WHERE NOT d.claims_rebate'),
+  says("'CI'", "'revenue'", '-d.own_net', '-d.net', 'customer_invoice d WHERE NOT d.claims_rebate AND NOT d.opening'),
+  // U3: what was owed before.
+  says("'CI'", "'opening-balance'", '-d.own_net', '-d.net', 'customer_invoice d WHERE d.opening'),
+  says("'CN'", "'opening-balance'", 'd.own_net', 'd.net', 'credit_note d WHERE d.opening'),
+  says("'VI'", "'opening-balance'", 'd.own_net', 'd.net', 'vendor_invoice d WHERE d.opening'),
   says("'CI'", "'output-tax'", '-d.own_tax', '-d.tax', 'customer_invoice d'),
   // A12
   ...(
@@ -63,7 +67,7 @@ const EXPECTED: readonly string[] = [
   `SELECT e.company_id, 'CI', e.document_id, 'exchange-difference', -d.own_net - e.own_settled, 0 FROM rebate_entry e
      JOIN customer_invoice d ON d.company_id = e.company_id AND d.id = e.document_id
     WHERE e.document_kind = 'CI' AND e.settled <> 0`,
-  says("'CN'", "'revenue'", 'd.own_net', 'd.net', "credit_note d WHERE d.kind <> 'rebate'"),
+  says("'CN'", "'revenue'", 'd.own_net', 'd.net', "credit_note d WHERE d.kind <> 'rebate' AND NOT d.opening"),
   says("'CN'", "'output-tax'", 'd.own_tax', 'd.tax', 'credit_note d'),
   says("'CN'", "'receivable'", '-d.own_net - d.own_tax', '-d.total', 'credit_note d'),
   says("'CN'", "'cost-of-sales'", '-d.cost', '0', 'credit_note d'),
@@ -81,7 +85,7 @@ const EXPECTED: readonly string[] = [
     `d.own_net - (SELECT SUM(l.received_cost + l.price_difference) FROM vendor_invoice_line l
         WHERE l.company_id = d.company_id AND l.invoice_id = d.id)`,
     '0',
-    'vendor_invoice d',
+    'vendor_invoice d WHERE NOT d.opening',
   ),
   // A credit and the invoice it is set off against, carried at two rates. // P8
   ...(

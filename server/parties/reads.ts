@@ -191,7 +191,7 @@ async function openItemsOf(
     kind: 'CI' | 'VI' | 'CN';
     id: number;
     number: string;
-    sourceKind: 'SO' | 'PO' | 'AG';
+    sourceKind: 'SO' | 'PO' | 'AG' | 'JR';
     sourceId: number;
     sourceNumber: string;
     dueDate: Day;
@@ -211,18 +211,23 @@ async function openItemsOf(
 /** Open items with the document they come from; what stands to a customer's credit is below zero. */
 const OPEN_ITEMS = {
   customer: `SELECT IF(oi.credit_note_id IS NULL, 'CI', 'CN') AS kind, COALESCE(i.id, n.id) AS id, COALESCE(i.number, n.number) AS number,
-            IF(o.id IS NULL, 'AG', 'SO') AS source_kind, COALESCE(o.id, a.id) AS source_id, COALESCE(o.number, a.number) AS source_number,
+            CASE WHEN o.id IS NOT NULL THEN 'SO' WHEN a.id IS NOT NULL THEN 'AG' ELSE 'JR' END AS source_kind,
+            COALESCE(o.id, a.id, j.id) AS source_id, COALESCE(o.number, a.number, j.number) AS source_number,
             oi.due_date, oi.amount, oi.settled
        FROM open_item oi
        LEFT JOIN customer_invoice i ON i.company_id = oi.company_id AND i.id = oi.customer_invoice_id
        LEFT JOIN credit_note n ON n.company_id = oi.company_id AND n.id = oi.credit_note_id
        LEFT JOIN sales_order o ON o.company_id = oi.company_id AND o.id = COALESCE(i.order_id, n.order_id)
        LEFT JOIN agreement a ON a.company_id = oi.company_id AND a.id = COALESCE(i.agreement_id, n.agreement_id)
+       LEFT JOIN journal j ON j.company_id = oi.company_id AND (i.opening OR n.opening)
+         AND j.document_kind = IF(n.id IS NULL, 'CI', 'CN') AND j.document_id = COALESCE(i.id, n.id)
       WHERE oi.company_id = ? AND oi.customer_id = ? AND oi.settled <> oi.amount ORDER BY oi.due_date, oi.id`,
-  vendor: `SELECT 'VI' AS kind, i.id, i.number, 'PO' AS source_kind, s.id AS source_id, s.number AS source_number,
+  vendor: `SELECT 'VI' AS kind, i.id, i.number, IF(s.id IS NULL, 'JR', 'PO') AS source_kind, COALESCE(s.id, j.id) AS source_id,
+            COALESCE(s.number, j.number) AS source_number,
             oi.due_date, oi.amount, oi.settled
        FROM open_item oi
        JOIN vendor_invoice i ON i.company_id = oi.company_id AND i.id = oi.vendor_invoice_id
-       JOIN purchase_order s ON s.company_id = i.company_id AND s.id = i.purchase_order_id
+       LEFT JOIN purchase_order s ON s.company_id = i.company_id AND s.id = i.purchase_order_id
+       LEFT JOIN journal j ON j.company_id = oi.company_id AND i.opening AND j.document_kind = 'VI' AND j.document_id = i.id
       WHERE oi.company_id = ? AND oi.vendor_id = ? AND oi.settled <> oi.amount ORDER BY oi.due_date, oi.id`,
 } as const;

@@ -1,12 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { dec } from '@core/kernel';
+import { dec, type DocumentKind } from '@core/kernel';
+import * as contract from '@api/billing';
 import { Session } from '../access';
 import { DocumentDock, PaperActs } from '../documents';
 import { DocumentPage, DocumentTitle, type DocumentAct } from '../kit/act/document-page';
 import { pathOf } from '../kit/documents';
 import { day, exchangeWords, money, ownMoney, price, quantity } from '../kit/formats';
 import { Grid, type GridColumn } from '../kit/grid';
+import { ReasonSheet, type AsksReason } from '../kit/act/reason-sheet';
 import { Sheets } from '../kit/act/sheet';
 import { numbersColumn } from '../serial';
 import { allowanceText } from './allowance-text';
@@ -16,6 +18,24 @@ import { TakeBackSheet } from './take-back-sheet';
 import { Billing, type InvoiceSheet } from './service';
 
 type Line = InvoiceSheet['lines'][number];
+
+/** What an invoice is about, by kind: its order, its agreement, or the journal that opened the books with it. */
+const SOURCES: Partial<Record<DocumentKind, string>> = {
+  SO: 'Sales order',
+  PO: 'Purchase order',
+  AG: 'Agreement',
+  JR: 'Opened by',
+};
+
+/** What was owed before was told wrongly: a credit note takes it back. // U3 P1 */
+const openedWrongly = ({ document, party }: InvoiceSheet): AsksReason<typeof contract.creditInvoice> => ({
+  head: `Take back ${document.number}`,
+  sub: `${party.name}, owed since before Kampong`,
+  act: 'Take it back',
+  of: contract.creditInvoice,
+  input: (reason) => ({ invoiceId: document.id, kind: 'reversal', reason, lines: [] }),
+  effect: ({ currency, total }) => `${currency} ${money(total, currency)} against the opening balance.`,
+});
 
 /** One invoice, a customer's or a vendor's. */
 @Component({
@@ -36,11 +56,9 @@ type Line = InvoiceSheet['lines'][number];
           <div><small>Their number</small>{{ shown.vendorNumber }}</div>
         }
         <div>
-          <small>{{ vendor() ? 'Purchase order' : shown.source.kind === 'AG' ? 'Agreement' : 'Sales order' }}</small><a
-            class="link"
-            [routerLink]="pathOf(shown.source)"
-            >{{ shown.source.number }}</a
-          >
+          <small>{{ SOURCES[shown.source.kind] }}</small><a class="link" [routerLink]="pathOf(shown.source)">{{
+            shown.source.number
+          }}</a>
         </div>
         <div><small>Invoiced</small>{{ day(shown.invoiceDate) }}</div>
         <div><small>Due</small>{{ day(shown.dueDate) }}, {{ shown.terms }}</div>
@@ -144,7 +162,8 @@ export class InvoicePage {
     if (!sheet) return [];
     const vendor = this.vendor();
     return [
-      ...(vendor ? [] : this.paper.of(sheet.document)),
+      // One from before Kampong is on the paper it was sent as.
+      ...(vendor || sheet.source.kind === 'JR' ? [] : this.paper.of(sheet.document)),
       {
         name: 'take-back',
         label: 'Take it back…',
@@ -158,6 +177,13 @@ export class InvoicePage {
         when: !vendor && sheet.lines.some((line) => line.creditable !== null && dec(line.creditable).gt(0)),
         does: () => this.sheets.open(CreditSheet, sheet),
         says: ({ made }) => ['Credited:', made[0]],
+      },
+      {
+        name: 'take-opening-back',
+        label: 'Take it back…',
+        when: !vendor && sheet.source.kind === 'JR' && sheet.lessened.every(({ document }) => document.kind !== 'CN'),
+        does: () => this.sheets.open(ReasonSheet, openedWrongly(sheet)),
+        says: ({ made }) => ['Taken back by', made[0]],
       },
       {
         name: 'pay',
@@ -210,6 +236,7 @@ export class InvoicePage {
         : []),
     ];
   });
+  protected readonly SOURCES: Partial<Record<DocumentKind, string>> = SOURCES;
   protected readonly money = (value: string) => money(value, this.sheet()?.currency ?? 'MYR');
   protected readonly day = (value: string) => day(value, this.session.workDate());
   protected readonly ownMoney = ownMoney;

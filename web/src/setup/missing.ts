@@ -55,7 +55,7 @@ const STEPS: Record<Missing['what'], Step> = {
   stock: {
     says: (count) => `${counted(count, 'item')} we keep, and none was ever put on hand.`,
     step: 'Put the first stock on hand',
-    path: '/opening',
+    path: '/opening/stock',
   },
   bank: {
     says: () => 'Invoices do not say where customers pay to.',

@@ -9,4 +9,6 @@ export const begin: Route = {
 /** The pages of this room behind signing in. */
 export const routes: Routes = [
   { path: 'companies/new', data: { next: true }, loadComponent: () => import('./begin').then((m) => m.BeginPage) },
+  { path: 'opening', pathMatch: 'full', redirectTo: 'opening/stock' },
+  { path: 'opening/:what', loadComponent: () => import('./opening').then((m) => m.OpeningPage) },
 ];

@@ -3,7 +3,6 @@ import type { Routes } from '@angular/router';
 /** The pages of this room. */
 export const routes: Routes = [
   { path: 'stock', loadComponent: () => import('./list').then((m) => m.StockList) },
-  { path: 'opening', loadComponent: () => import('./opening').then((m) => m.OpeningPage) },
   { path: 'carriages', loadComponent: () => import('./carriages').then((m) => m.CarriagesPage) },
   { path: 'counts', loadComponent: () => import('./count-list').then((m) => m.CountList) },
   { path: 'counts/:id', loadComponent: () => import('./count').then((m) => m.CountPage) },

@@ -1,52 +1,35 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
 import { parse } from 'csv-parse/browser/esm/sync';
-import { openStock } from '@api/stock';
 import { pastedCells } from '@core/typed';
 import { Session } from '../access';
 import { Api, refusalsOf, type RefusalShown } from '../kit/act/api';
 import { dropDraft, keepDraft, keptDraft } from '../kit/act/drafts';
 import { Notices } from '../kit/act/notices';
 import { Refusals } from '../kit/act/refusals';
-import { counted, money } from '../kit/formats';
+import { counted } from '../kit/formats';
+import { OPENING_KINDS, type OpeningKind } from './opening-kinds';
 
-interface Line {
-  item: string;
-  location: string;
-  quantity: string;
-  unitCost: string;
-  numbers: string[];
-}
-
-/** Lines of one act at most; a longer file is taken in parts. */
+/** Lines of one act at most: what is beyond them stays, and is taken next. */
 const MOST = 500;
 
-/** A row of cells as a line of opening stock: item, place, quantity, cost of one, serial numbers between commas or spaces. */
-const lineOf = ([item = '', location = '', quantity = '', unitCost = '', ...numbers]: readonly string[]): Line => ({
-  item,
-  location,
-  quantity,
-  unitCost,
-  numbers: numbers.flatMap((each) => each.split(/[\s,;]+/)).filter((each) => each !== ''),
-});
+/** The lines among rows of cells: a heading is none, for its figure is no number. */
+export const linesOf = (rows: readonly (readonly string[])[], { figure }: Pick<OpeningKind, 'figure'>) =>
+  rows.filter((row, at) => at > 0 || /\d/.test(row[figure] ?? '')).map((row) => row.map((cell) => cell.trim()));
 
-/** A heading is no line: its quantity is no number. */
-const linesOf = (rows: readonly (readonly string[])[]) =>
-  rows.filter((row, at) => at > 0 || /\d/.test(row[2] ?? '')).map(lineOf);
-
-/** The stock a company begins with: pasted or from a file, each line seen before it is posted. // U3 */
+/** What a company begins with: pasted or from a file, each line seen before it is posted. // U3 */
 @Component({
   selector: 'k-opening',
   imports: [Refusals, RouterLink],
   template: `<div class="page">
     <div class="title">
       <h1>
-        <b>Opening stock</b><span>what was there before Kampong, at what it cost, against the opening balance</span>
+        <b>Opening: {{ kind().name.toLowerCase() }}</b
+        ><span>{{ kind().sub }}</span>
       </h1>
-      <a class="act" routerLink="/stock">To stock</a>
       <label class="act"
-        >Choose a CSV…<input type="file" accept=".csv,text/csv" (change)="read($any($event.target).files[0])"
+        >Choose a CSV…<input type="file" accept=".csv,text/csv" (change)="read($any($event.target))"
       /></label>
       @if (lines().length > 0) {
         <button type="button" class="act" (click)="take('')">Give it up</button>
@@ -58,29 +41,39 @@ const linesOf = (rows: readonly (readonly string[])[]) =>
         </button>
       }
     </div>
+    <nav aria-label="What to open">
+      @for (each of kinds; track each.what) {
+        <a
+          class="act"
+          [routerLink]="'/opening/' + each.what"
+          [class.on]="each === kind()"
+          [attr.aria-current]="each === kind() ? 'page' : null"
+          >{{ each.name }}</a
+        >
+      }
+      <span class="faint">Orders and agreements themselves come in by file in their lists, as drafts.</span>
+    </nav>
     <k-refusals [refusals]="loose()" />
     <div class="two">
       <label
-        >Pasted from a spreadsheet: item, place, quantity, cost of one, serial numbers
+        >Pasted from a spreadsheet: {{ heads() }}
         <textarea
           spellcheck="false"
           rows="12"
-          placeholder="CL-10&#9;MAIN&#9;40&#9;121"
+          [placeholder]="kind().example"
           [value]="text()"
           (input)="take($any($event.target).value)"
         ></textarea>
       </label>
       @if (lines().length > 0) {
-        <div class="lines">
+        <div class="lines" tabindex="0" role="region" aria-label="Lines">
           <table class="small">
             <thead>
               <tr>
                 <th></th>
-                <th>Item</th>
-                <th>Place</th>
-                <th class="num">Quantity</th>
-                <th class="num">Cost of one</th>
-                <th>Numbers</th>
+                @for (column of kind().columns; track column.head) {
+                  <th [class.num]="column.figures">{{ column.head }}</th>
+                }
                 <th></th>
               </tr>
             </thead>
@@ -88,26 +81,43 @@ const linesOf = (rows: readonly (readonly string[])[]) =>
               @for (line of lines(); track $index; let index = $index) {
                 <tr>
                   <td class="faint">{{ index + 1 }}</td>
-                  <td>{{ line.item }}</td>
-                  <td>{{ line.location || 'the first' }}</td>
-                  <td class="num">{{ line.quantity }}</td>
-                  <td class="num">{{ line.unitCost }}</td>
-                  <td>{{ line.numbers.join(', ') }}</td>
+                  @for (column of kind().columns; track column.head; let at = $index) {
+                    <td [class.num]="column.figures">
+                      {{ at === kind().columns.length - 1 ? line.slice(at).join(', ') : line[at] }}
+                    </td>
+                  }
                   <td class="bad">{{ wrong().get(index) ?? '' }}</td>
                 </tr>
               }
             </tbody>
           </table>
-          @if (worth() !== '') {
+          @if (says() !== '') {
             <p>
-              Worth <b>{{ worth() }}</b> together.
+              <b>{{ says() }}</b>
             </p>
+          }
+          @if (beyond() > 0) {
+            <p>{{ counted(beyond(), 'more line') }} after these; they stay here and are posted next.</p>
           }
         </div>
       }
     </div>
   </div>`,
   styles: `
+    nav {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      gap: 6px;
+      padding: 0 24px 10px;
+    }
+    nav .on {
+      background: var(--paper-sunk);
+      font-weight: 600;
+    }
+    nav .faint {
+      margin-left: 10px;
+    }
     .two {
       display: grid;
       grid-template-columns: minmax(300px, 1fr) 2fr;
@@ -155,11 +165,30 @@ export class OpeningPage {
   private readonly api = inject(Api);
   private readonly notices = inject(Notices);
   private readonly session = inject(Session);
-  private readonly keptAs = `opening stock ${this.session.company()?.id ?? 0}`;
-  protected readonly text = signal(keptDraft<string>(this.keptAs) ?? '');
-  protected readonly lines = computed(() => linesOf(pastedCells(this.text()).map(({ cells }) => cells)).slice(0, MOST));
+  private readonly title = inject(Title);
+  /** What is opened, of the address. */
+  readonly what = input.required<string>();
+  protected readonly kinds = OPENING_KINDS.filter(({ right }) => this.session.may(right));
+  protected readonly kind = computed(
+    () => this.kinds.find(({ what }) => what === this.what()) ?? this.kinds[0] ?? OPENING_KINDS[0]!,
+  );
+  protected readonly heads = computed(() =>
+    this.kind()
+      .columns.map(({ head }) => head.toLowerCase())
+      .join(', '),
+  );
+  private readonly keptAs = computed(() => `opening ${this.kind().what} ${this.session.company()?.id ?? 0}`);
+  protected readonly text = signal('');
+  private readonly rows = computed(() =>
+    linesOf(
+      pastedCells(this.text()).map(({ cells }) => cells),
+      this.kind(),
+    ),
+  );
+  protected readonly lines = computed(() => this.rows().slice(0, MOST));
+  protected readonly beyond = computed(() => this.rows().length - this.lines().length);
   protected readonly refused = signal<readonly RefusalShown[]>([]);
-  protected readonly worth = signal('');
+  protected readonly says = signal('');
   protected readonly busy = signal(false);
   private timer: ReturnType<typeof setTimeout> | undefined = undefined;
   /** What is wrong, by line. */
@@ -176,19 +205,24 @@ export class OpeningPage {
   protected readonly counted = counted;
 
   constructor() {
-    inject(Title).setTitle('Opening stock · Kampong');
-    this.look();
+    // Another kind is another page: what was typed of it is where it was left.
+    effect(() => {
+      this.title.setTitle(`Opening: ${this.kind().name.toLowerCase()} · Kampong`);
+      this.text.set(keptDraft<string>(this.keptAs()) ?? '');
+      this.look();
+    });
   }
 
   protected take(text: string): void {
     this.text.set(text);
-    if (text === '') dropDraft(this.keptAs);
-    else keepDraft(this.keptAs, text);
+    if (text === '') dropDraft(this.keptAs());
+    else keepDraft(this.keptAs(), text);
     clearTimeout(this.timer);
     this.timer = setTimeout(() => this.look(), 300);
   }
 
-  protected async read(file: File | undefined): Promise<void> {
+  protected async read(field: HTMLInputElement): Promise<void> {
+    const file = field.files?.[0];
     if (!file) return;
     try {
       const rows = parse(await file.text(), {
@@ -200,18 +234,20 @@ export class OpeningPage {
     } catch {
       this.notices.show(`${file.name} cannot be read as CSV.`);
     }
+    // The same file chosen again, once it was put right, is read again.
+    field.value = '';
   }
 
   /** Says what stands against each line while it is typed. */
   private look(): void {
-    const lines = this.lines();
+    const [kind, lines] = [this.kind(), this.lines()];
     this.refused.set([]);
-    this.worth.set('');
+    this.says.set('');
     if (lines.length === 0) return;
-    this.api.preview(openStock, { lines }).subscribe({
+    this.api.preview(kind.endpoint, kind.input(lines)).subscribe({
       next: ({ refusals, effects }) => {
         this.refused.set(refusals);
-        this.worth.set(effects ? money(effects.cost, this.session.company()?.currency ?? '') : '');
+        this.says.set(effects ? kind.says(effects, this.session.company()?.currency ?? '') : '');
       },
       error: (error: unknown) => this.refused.set(refusalsOf(error)),
     });
@@ -219,23 +255,16 @@ export class OpeningPage {
 
   protected post(goodOnly: boolean): void {
     if (this.busy()) return;
-    const wrong = this.wrong();
-    const all = this.lines();
+    const [kind, wrong, all] = [this.kind(), this.wrong(), this.lines()];
+    const rest = this.rows().slice(all.length);
     const lines = goodOnly ? all.filter((_, index) => !wrong.has(index)) : all;
+    const left = goodOnly ? all.filter((_, index) => wrong.has(index)) : [];
     this.busy.set(true);
-    this.api.act(openStock, { lines }).subscribe({
+    this.api.act(kind.endpoint, kind.input(lines)).subscribe({
       next: ({ made }) => {
         this.busy.set(false);
-        this.notices.show(`${counted(lines.length, 'line')} on hand.`, made[0]);
-        const left = goodOnly ? all.filter((_, index) => wrong.has(index)) : [];
-        const cells = left.map((line) => [
-          line.item,
-          line.location,
-          line.quantity,
-          line.unitCost,
-          line.numbers.join(' '),
-        ]);
-        this.take(cells.map((row) => row.join('\t')).join('\n'));
+        this.notices.show(kind.done(lines.length), made[0]);
+        this.take([...left, ...rest].map((row) => row.join('\t')).join('\n'));
       },
       error: (error: unknown) => {
         this.busy.set(false);
