@@ -108,9 +108,21 @@ test('by hand: a letter, an item, a customer, an order', async ({ page, empty })
 
   await page.goto('/opening');
   await page.getByLabel(/Pasted from a spreadsheet/).fill('CL-10\tMAIN\t40\t121');
-  await expect(page.getByText('Worth 4,840.00 together.')).toBeVisible();
+  await expect(page.getByText('worth 4,840.00 together')).toBeVisible();
   await page.getByRole('button', { name: 'Post 1 line' }).click();
   await expect(page.getByText('1 line on hand.')).toBeVisible();
+  // What the customer owed before: one line is not theirs to have; posted again it changes nothing.
+  await page.getByRole('link', { name: 'Owed by customers' }).click();
+  const owed = 'Kolam Sri Ayu\tOLD-7\t2020-01-14\t2020-02-13\t1,240.50';
+  const pasted = page.getByLabel(/Pasted from a spreadsheet: customer/);
+  await pasted.fill(`Customer\tNumber\tInvoiced\tDue\tOwed\n${owed}\nKolam Sri Ayu\tCI-0001\t1/1/20\t1/1/20\t5`);
+  await expect(page.getByText('Kampong will number an invoice of its own CI-0001')).toBeVisible();
+  await page.getByRole('button', { name: 'Take the good lines' }).click();
+  await expect(page.getByText('1 invoice opened.')).toBeVisible();
+  await pasted.fill(owed);
+  await expect(page.getByText('1 line stands so already')).toBeVisible();
+  await page.getByRole('button', { name: 'Post 1 line' }).click();
+  await expect(page.getByText('All of it stands so already.')).toBeVisible();
 
   await firstOrder(page, 'Kolam', 'CL-10');
   await page.getByRole('button', { name: 'Ship…' }).click();

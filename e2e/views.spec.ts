@@ -79,7 +79,7 @@ const VIEWS = [
   ['trail', '/trail'],
   ['own', '/own'],
   ['bring in', '/bring-in'],
-  ['opening stock', '/opening'],
+  ['opening', '/opening/customers'],
   ['all of a customer', '/kept/customer/1'],
   ['all of an item', '/kept/item/1'],
   ['all of a vendor', '/kept/vendor/1'],

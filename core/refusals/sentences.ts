@@ -59,6 +59,10 @@ export const sentences = {
   'number-of-series': (f: { number: string }) =>
     `Kampong will number an invoice of its own ${f.number}; write it with something before it, as OLD-${f.number}.`,
   'owed-not-above-zero': () => 'What is owed must be above zero; of an invoice a credit lessens, write what is left.',
+  'line-not-of-agreement': (f: { agreement: string; item: string }) =>
+    f.item === ''
+      ? `${f.agreement} has several lines; say of which item or group.`
+      : `${f.agreement} has no line of its own for ${f.item}; name an item or group that it has.`,
   'due-before-invoiced': () => 'It cannot be due before it was invoiced.',
   'item-not-kept': (f: { item: string }) => `${f.item} is not kept by us; say so of the item first.`,
   'right-not-own': (f: { rights: string }) =>

@@ -58,8 +58,8 @@ export function decideTakenBefore(ground: TakenBeforeGround, typed: TakenBeforeT
       refusals.push(refuse('agreement-not-in-force', at('agreement'), facts));
     }
     if (!line) {
-      const what = told.item.trim() === '' ? 'Which of its lines is meant' : `A line for ${told.item.trim()}`;
-      refusals.push(refuse('unknown', at('item'), { what }));
+      const facts = { agreement: agreement.number, item: told.item.trim() };
+      refusals.push(refuse('line-not-of-agreement', at('item'), facts));
       return [];
     }
     const again = first.get(line.id);

@@ -96,14 +96,16 @@ const openedWrongly = ({ document, party }: InvoiceSheet): AsksReason<typeof con
         }
       </div>
       <div class="sheet">
-        <k-grid
-          label="Lines of the invoice"
-          [natural]="shown.lines.length < 7"
-          [rows]="shown.lines"
-          [columns]="columns()"
-          [rowId]="page.rowId"
-          (selected)="page.select($event)"
-        />
+        @if (shown.lines.length > 0) {
+          <k-grid
+            label="Lines of the invoice"
+            [natural]="shown.lines.length < 7"
+            [rows]="shown.lines"
+            [columns]="columns()"
+            [rowId]="page.rowId"
+            (selected)="page.select($event)"
+          />
+        }
         <div class="totals">
           @for (each of shown.allowances; track each.measure) {
             <span>{{ allowanceText(each) }}</span><span>−{{ money(each.amount) }}</span>

@@ -3,6 +3,7 @@ import { tellTakenBefore } from '@api/agreements';
 import { openItems } from '@api/billing';
 import type { ActEndpoint } from '@api/kit';
 import { openStock } from '@api/stock';
+import type { ActDone } from '../kit/act/api';
 import { counted, money } from '../kit/formats';
 
 /** Something a company begins with: how it is written, a line each, and the act that takes it. // U3 */
@@ -21,7 +22,7 @@ export interface OpeningKind {
   input: (rows: readonly (readonly string[])[]) => unknown;
   /** What taking it does, in words; amounts are in the company's currency. */
   says: (effects: unknown, currency: string) => string;
-  done: (lines: number) => string;
+  done: (did: ActDone, lines: number) => string;
 }
 
 /** A kind with its act's own types; the page knows them as acts. */
@@ -33,6 +34,7 @@ const kind = <E extends ActEndpoint>(
   },
 ): OpeningKind => told as unknown as OpeningKind;
 
+const SO_ALREADY = 'All of it stands so already.';
 const standing = (same: number) => (same === 0 ? '' : `; ${counted(same, 'line')} stands so already`);
 
 const owed = (side: 'customer' | 'vendor') =>
@@ -67,7 +69,7 @@ const owed = (side: 'customer' | 'vendor') =>
       })),
     }),
     says: ({ own, same }, currency) => `${money(own, currency)} together${standing(same)}`,
-    done: (lines) => `${counted(lines, 'invoice')} opened.`,
+    done: ({ made }) => (made.length === 0 ? SO_ALREADY : `${counted(made.length, 'invoice')} opened.`),
   });
 
 export const OPENING_KINDS: readonly OpeningKind[] = [
@@ -96,7 +98,7 @@ export const OPENING_KINDS: readonly OpeningKind[] = [
       })),
     }),
     says: ({ cost }, currency) => `worth ${money(cost, currency)} together`,
-    done: (lines) => `${counted(lines, 'line')} on hand.`,
+    done: (_did, lines) => `${counted(lines, 'line')} on hand.`,
   }),
   owed('customer'),
   owed('vendor'),
@@ -123,6 +125,6 @@ export const OPENING_KINDS: readonly OpeningKind[] = [
       })),
     }),
     says: ({ lines, same }) => `${counted(lines, 'line')} told anew${standing(same)}`,
-    done: (lines) => `${counted(lines, 'line')} told.`,
+    done: ({ touched }) => (touched.length === 0 ? SO_ALREADY : `${counted(touched.length, 'agreement')} changed.`),
   }),
 ];

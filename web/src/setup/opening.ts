@@ -261,9 +261,9 @@ export class OpeningPage {
     const left = goodOnly ? all.filter((_, index) => wrong.has(index)) : [];
     this.busy.set(true);
     this.api.act(kind.endpoint, kind.input(lines)).subscribe({
-      next: ({ made }) => {
+      next: (did) => {
         this.busy.set(false);
-        this.notices.show(kind.done(lines.length), made[0]);
+        this.notices.show(kind.done(did, lines.length), did.made[0]);
         this.take([...left, ...rest].map((row) => row.join('\t')).join('\n'));
       },
       error: (error: unknown) => {
