@@ -10,3 +10,4 @@ export {
 export * from './ubl';
 export { decideLogo, MOST_LOGO } from './logo';
 export { leftOut, type ImportProblem } from './left-out';
+export { PAPER_WORDS, type PaperWords } from './paper-words';

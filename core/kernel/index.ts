@@ -72,3 +72,4 @@ export { readTypedHours, shiftsOf, type Shift } from './hours';
 export { inUnits, isWholeUnit } from './units';
 export { groupedBy } from './grouped';
 export { countryName } from './country';
+export { dayIn, LANGUAGES, unitsIn, type Language } from './language';

@@ -1,4 +1,4 @@
-import { text, type ListField, type ListRoom } from './fields';
+import { choice, text, type ListField, type ListRoom } from './fields';
 import { email, nameOf, number, phone } from './shared-fields';
 
 const street: ListField = { name: 'street', head: 'Street', says: 'The street', is: text(80) };
@@ -12,6 +12,13 @@ const taxNumber: ListField = {
   says: 'The tax number',
   width: 150,
   is: text(30),
+};
+const language: ListField = {
+  name: 'language',
+  head: 'Written in',
+  says: 'The language',
+  width: 110,
+  is: choice(['en', 'English'], ['ms', 'Malay']),
 };
 const ADDRESSED = [street, postcode, town, country, taxNumber];
 
@@ -42,8 +49,8 @@ export const PAPERS: ListRoom = {
       name: 'customer-papers',
       of: 'customer',
       label: 'Customers',
-      sub: 'where invoices go, and the customer’s tax number; without a street, to the first address goods go to',
-      fields: [number, nameOf, ...ADDRESSED],
+      sub: 'where invoices go, the customer’s tax number, and the language of papers and letters; without a street, to the first address goods go to',
+      fields: [number, nameOf, ...ADDRESSED, language],
       keys: [['number']],
       within: 'number',
       grows: false,
@@ -52,11 +59,38 @@ export const PAPERS: ListRoom = {
       name: 'vendor-papers',
       of: 'vendor',
       label: 'Vendors',
-      sub: 'where purchase orders go, and the vendor’s tax number',
-      fields: [number, nameOf, ...ADDRESSED],
+      sub: 'where purchase orders go, the vendor’s tax number, and the language of papers and letters',
+      fields: [number, nameOf, ...ADDRESSED, language],
       keys: [['number']],
       within: 'number',
       grows: false,
+    },
+    {
+      name: 'paper-texts',
+      label: 'Texts on documents',
+      sub: 'what we write at the end of a kind of document, in each language we write in',
+      fields: [
+        {
+          name: 'document',
+          head: 'Document',
+          says: 'The document',
+          width: 170,
+          needed: true,
+          is: choice(
+            ['SO', 'Order confirmation'],
+            ['PO', 'Purchase order'],
+            ['SH', 'Delivery note'],
+            ['CI', 'Invoice'],
+            ['CN', 'Credit note'],
+          ),
+        },
+        language,
+        { name: 'text', head: 'Text', says: 'The text', needed: true, is: text(500) },
+      ],
+      keys: [['document', 'language']],
+      within: null,
+      grows: true,
+      keptBy: 'upkeep',
     },
   ],
 };

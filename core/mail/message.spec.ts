@@ -64,6 +64,16 @@ describe('a message about days that moved (T9)', () => {
     expect(sooner.body).not.toContain('sorry');
   });
 
+  it('is in the language its customer reads', () => {
+    const { subject, body } = promiseMessage('Kasturi', from, [line('SO-1', 1, '2027-03-22')], '2027-03-01', 'ms');
+    expect(subject).toBe('Tarikh baharu bagi SO-1');
+    expect(body).toContain(
+      'SO-1 (rujukan anda KB-9), baris 1: 60 piece UV-LAMP, dihantar Isn 22 Mac 2027, bukan Sel 9 Mac 2027 (13 hari lewat)',
+    );
+    expect(body).toContain('Kami memohon maaf');
+    expect(body).toContain('Sekian, terima kasih,\nSalmah, Hulu Bening');
+  });
+
   it('stays within what a message may hold, however many lines move', () => {
     const many = Array.from({ length: 300 }, (_, at) => line(`SO-${at}`, at, '2027-03-22'));
     const { subject, body } = promiseMessage('Kasturi', from, many, '2027-03-01');

@@ -1,4 +1,5 @@
-import { dayText, daysBetween, type Day, inUnits } from '../kernel';
+import { dayIn, dayText, daysBetween, unitsIn, type Day, type Language } from '../kernel';
+import { LETTER_WORDS } from './letter-words';
 
 /** A line whose promise moved, as its customer is told. */
 export interface MovedPromise {
@@ -28,31 +29,26 @@ export function promiseMessage(
   from: { person: string; company: string },
   moved: readonly MovedPromise[],
   workDate: Day,
+  language: Language = 'en',
 ): PromiseMessage {
   const numbers = [...new Set(moved.map((line) => line.order.number))];
   const later = moved.some((line) => line.is > line.was);
+  const words = LETTER_WORDS[language];
+  const said = (day: Day) => (language === 'en' ? dayText(day, workDate) : dayIn(day, language));
   const lines = moved.slice(0, MOST_LINES).map(({ order, lineNo, item, quantity, unit, was, is }) => {
-    const of = order.reference ? `${order.number} (your ${order.reference})` : order.number;
-    const days = Math.abs(daysBetween(was, is));
-    const by = `${days} ${days === 1 ? 'day' : 'days'} ${is > was ? 'later' : 'sooner'}`;
-    return `${of}, line ${lineNo}: ${inUnits(quantity, unit)} of ${item}, going out ${dayText(is, workDate)}, not ${dayText(was, workDate)} (${by})`;
+    const of = order.reference ? words.yours(order.number, order.reference) : order.number;
+    const what = words.moved.what(unitsIn(quantity, unit, language), item);
+    return words.moved.line(of, lineNo, what, said(is), said(was), Math.abs(daysBetween(was, is)), is > was);
   });
-  if (moved.length > MOST_LINES) lines.push(`and ${moved.length - MOST_LINES} more`);
-  const told = `we have to tell you of ${moved.length === 1 ? 'a new day' : 'new days'} for what you ordered:`;
-  const sorry = later ? 'We are sorry for the delay. Should this not do for you, please tell us.' : null;
+  if (moved.length > MOST_LINES) lines.push(words.more(moved.length - MOST_LINES));
   return {
-    subject: `New ${moved.length === 1 ? 'day' : 'days'} for ${listed(numbers)}`,
+    subject: words.moved.subject(numbers, moved.length),
     body: [
-      `Dear ${party},`,
-      told,
+      words.dear(party),
+      words.moved.told(moved.length),
       lines.join('\n'),
-      ...(sorry ? [sorry] : []),
-      `Kind regards,\n${from.person}, ${from.company}`,
+      ...(later ? [words.moved.sorry] : []),
+      words.regards(from),
     ].join('\n\n'),
   };
-}
-
-function listed(numbers: readonly string[]): string {
-  if (numbers.length > 4) return `${numbers.slice(0, 3).join(', ')} and ${numbers.length - 3} more orders`;
-  return numbers.length > 1 ? `${numbers.slice(0, -1).join(', ')} and ${numbers.at(-1)}` : (numbers[0] ?? '');
 }

@@ -41,11 +41,21 @@ describe('a reminder of what is past due', () => {
 });
 
 describe('reminders', () => {
+  it('are in the language their customer reads', () => {
+    const items = [{ ...item('CI-1', '2027-02-20', '1240.5'), reference: 'KB-7' }];
+    const { subject, body } = reminderMessage('Kasturi', FROM, items, 'MYR', '2027-03-01', 'ms');
+    expect(subject).toBe('Peringatan: MYR 1,240.50 lewat dibayar');
+    expect(body).toContain('Kepada Kasturi,');
+    expect(body).toContain('sehingga Isn 1 Mac 2027 kami belum');
+    expect(body).toContain('CI-1 (rujukan anda KB-7): MYR 1,240.50, perlu dibayar Sab 20 Feb 2027, lewat 9 hari');
+  });
+
   const late = (customerId: number, number: string, currency = 'MYR') => ({
     ...item(number, '2027-02-20', '10'),
     customerId,
     customer: `Customer ${customerId}`,
     email: `c${customerId}@example.test`,
+    language: 'en' as const,
     invoiceId: Number(number.slice(-1)),
     currency,
   });

@@ -1,5 +1,6 @@
 import { decided, refuse } from '@core/refusals';
-import { amountText, dayText, daysBetween, dec, sum, type Day } from '../kernel';
+import { amountText, dayIn, daysBetween, dec, sum, type Day, type Language } from '../kernel';
+import { LETTER_WORDS, type ReminderLevel } from './letter-words';
 
 /** An invoice that is past due. */
 export interface LateItem {
@@ -10,24 +11,10 @@ export interface LateItem {
   owed: string;
 }
 
-/** How firm a reminder is, by how long the oldest is past due. */
-export type ReminderLevel = 'friendly' | 'firm' | 'last';
-
 export function levelOf(late: number): ReminderLevel {
   if (late > 60) return 'last';
   return late > 30 ? 'firm' : 'friendly';
 }
-
-const SUBJECTS: Record<ReminderLevel, string> = {
-  friendly: 'Reminder',
-  firm: 'Second reminder',
-  last: 'Last reminder',
-};
-const ASKED: Record<ReminderLevel, string> = {
-  friendly: 'Perhaps it was overlooked: please pay it in the next days. If you have paid meanwhile, our thanks.',
-  firm: 'Please pay it within ten days, or tell us what stands against it.',
-  last: 'Please pay it within seven days. After that we shall have to hold what you have on order with us.',
-};
 
 /** Longer lists are cut; what they come to is told whole. */
 const MOST_LINES = 25;
@@ -42,25 +29,27 @@ export function reminderMessage(
   items: readonly LateItem[],
   currency: string,
   workDate: Day,
+  language: Language = 'en',
 ): { level: ReminderLevel; subject: string; body: string } {
   const oldest = items.map(({ dueDate }) => dueDate).sort()[0]!;
   const level = levelOf(daysBetween(oldest, workDate));
-  const whole = sum(items.map(({ owed }) => dec(owed))).toFixed();
+  const words = LETTER_WORDS[language];
+  const told = (amount: string) => `${currency} ${amountText(amount, currency)}`;
+  const whole = told(sum(items.map(({ owed }) => dec(owed))).toFixed());
   const lines = items.slice(0, MOST_LINES).map(({ number, reference, dueDate, owed }) => {
-    const late = daysBetween(dueDate, workDate);
-    const of = reference ? `${number} (your ${reference})` : number;
-    return `${of}: ${currency} ${amountText(owed, currency)}, due ${dayText(dueDate, '')}, ${late} ${late === 1 ? 'day' : 'days'} ago`;
+    const of = reference ? words.yours(number, reference) : number;
+    return words.reminder.line(of, told(owed), dayIn(dueDate, language), daysBetween(dueDate, workDate));
   });
-  if (items.length > MOST_LINES) lines.push(`and ${items.length - MOST_LINES} more`);
+  if (items.length > MOST_LINES) lines.push(words.more(items.length - MOST_LINES));
   return {
     level,
-    subject: `${SUBJECTS[level]}: ${currency} ${amountText(whole, currency)} past due`,
+    subject: `${words.reminder.subject[level]}: ${words.reminder.pastDue(whole)}`,
     body: [
-      `Dear ${party},`,
-      `by ${dayText(workDate, '')} we have not had your payment of:`,
+      words.dear(party),
+      words.reminder.missing(dayIn(workDate, language)),
       lines.join('\n'),
-      `Together ${currency} ${amountText(whole, currency)}. ${ASKED[level]}`,
-      `Kind regards,\n${from.person}, ${from.company}`,
+      `${words.reminder.together(whole)} ${words.reminder.asks[level]}`,
+      words.regards(from),
     ].join('\n\n'),
   };
 }
@@ -70,6 +59,7 @@ export interface LateInvoice extends LateItem {
   customerId: number;
   customer: string;
   email: string;
+  language: Language;
   invoiceId: number;
   currency: string;
 }
@@ -101,12 +91,12 @@ export function decideReminders(
       groups.set(key, [...(groups.get(key) ?? []), each]);
     }
     return [...groups.values()].map((items) => {
-      const { customer, email, currency, invoiceId, number } = items[0]!;
+      const { customer, email, language, currency, invoiceId, number } = items[0]!;
       return {
         customer,
         recipient: email,
         invoice: { kind: 'CI' as const, id: invoiceId, number },
-        ...reminderMessage(customer, from, items, currency, workDate),
+        ...reminderMessage(customer, from, items, currency, workDate, language),
       };
     });
   });

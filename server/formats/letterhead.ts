@@ -1,4 +1,5 @@
 import type { Content } from 'pdfmake/interfaces';
+import type { PaperWords } from '@core/formats';
 import { countryName } from '@core/kernel';
 import type { Sql } from '../db';
 import { FAINT } from './pdf';
@@ -61,8 +62,13 @@ export async function partyOnPaper(
 const townOf = ({ postcode, town }: Pick<OnPaper, 'postcode' | 'town'>) => `${postcode} ${town}`.trim();
 
 /** The top of the first page: who we are at the right, the logo at the left where there is one. */
-export function letterhead(us: Letterhead): Content {
-  const lines = [us.street, [townOf(us), countryName(us.country)].filter(Boolean).join(', '), us.phone, us.email];
+export function letterhead(us: Letterhead, { language }: PaperWords): Content {
+  const lines = [
+    us.street,
+    [townOf(us), countryName(us.country, language)].filter(Boolean).join(', '),
+    us.phone,
+    us.email,
+  ];
   return {
     columns: [
       us.logo === null
@@ -87,18 +93,21 @@ export function letterhead(us: Letterhead): Content {
 export function addressWindow(
   us: Letterhead,
   them: OnPaper,
+  { language, letterhead: words }: PaperWords,
 ): { stack: Content[]; margin: [number, number, number, number] } {
   const sender = [us.name, us.street, townOf(us)].filter(Boolean).join(' · ');
-  const abroad = them.country !== '' && them.country !== us.country ? countryName(them.country).toUpperCase() : '';
+  const abroad =
+    them.country !== '' && them.country !== us.country ? countryName(them.country, language).toUpperCase() : '';
   return {
     stack: [
       { text: sender, fontSize: 7, color: FAINT, margin: [0, 0, 0, 6] },
       { text: them.name, fontSize: 11 },
       ...[them.street, townOf(them), abroad].filter(Boolean).map((text): Content => ({ text })),
       {
-        text: [`Your number with us ${them.number}`, ...(them.taxNumber ? [`tax number ${them.taxNumber}`] : [])].join(
-          ', ',
-        ),
+        text: [
+          `${words.yourNumber} ${them.number}`,
+          ...(them.taxNumber ? [`${words.taxNumber} ${them.taxNumber}`] : []),
+        ].join(', '),
         fontSize: 8,
         color: FAINT,
         margin: [0, 6, 0, 0],
@@ -109,16 +118,16 @@ export function addressWindow(
 }
 
 /** What stands at the foot of every page. */
-export function footOf(us: Letterhead): string {
+export function footOf(us: Letterhead, { letterhead: words }: PaperWords): string {
   return [
     us.name,
-    ...(us.registration ? [`registered ${us.registration}`] : []),
-    ...(us.taxNumber ? [`tax number ${us.taxNumber}`] : []),
+    ...(us.registration ? [`${words.registered} ${us.registration}`] : []),
+    ...(us.taxNumber ? [`${words.taxNumber} ${us.taxNumber}`] : []),
   ].join(' · ');
 }
 
 /** Where money is to go, and what it is to name; nothing where no account is kept. */
-export function payTo(us: Letterhead, number: string): string {
+export function payTo(us: Letterhead, number: string, words: PaperWords): string {
   if (us.bankAccount === '') return '';
-  return `Please pay to ${[us.bank, `account ${us.bankAccount}`].filter(Boolean).join(', ')}, naming ${number}.`;
+  return words.payTo(us.bank, us.bankAccount, number);
 }

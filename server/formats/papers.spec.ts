@@ -105,6 +105,55 @@ describe('documents as an authority accepts them', () => {
     expect(whole).toContain('Teratai Bay Resort | Jalan Pantai 3 | 22300 Kuala Besut');
   });
 
+  it('is in the language its party reads, with what we write at the end of it', async () => {
+    const keep = async (
+      list: string,
+      find: (cells: Record<string, string>) => boolean,
+      change: Record<string, string>,
+    ) => {
+      const { rows } = await rashid.get<{ rows: { id: number; stamp: string; cells: Record<string, string> }[] }>(
+        `/api/lists/${list}`,
+      );
+      const row = rows.find(({ cells }) => find(cells))!;
+      await rashid.does('keepList', {
+        list,
+        changes: [{ id: row.id, stamp: row.stamp, cells: { ...row.cells, ...change } }],
+        removed: [],
+      });
+    };
+    expect((await paper('CI', invoiceId)).whole).toContain('Goods stay ours until they are paid in full.');
+    await keep('customer-papers', ({ number }) => number === 'C-201', { language: 'ms' });
+    await keep('paper-texts', ({ document, language }) => document === 'CI' && language === 'ms', {
+      text: 'Barang dijual tidak boleh dipulangkan.',
+    });
+    const { whole, foot } = await paper('CI', invoiceId);
+    for (const said of [
+      'Invois CI-0001',
+      'Nombor anda dengan kami C-201',
+      'Rujukan anda | TBR-7781',
+      'Dibekalkan | Isn 1 Mac 2027',
+      'Amaun, MYR',
+      '12 piece',
+      'Jumlah | 9,412.80',
+      'Sila bayar kepada Bank Muara Contoh, akaun 5550 1234 8800, dengan menyatakan CI-0001.',
+      'Barang dijual tidak boleh dipulangkan.',
+    ]) {
+      expect(whole).toContain(said);
+    }
+    for (const english of ['Invoice', 'Your ', 'Total', 'Please', 'Goods stay']) expect(whole).not.toContain(english);
+    expect(foot).toContain('nombor cukai ST-0300-1200');
+    expect((await paper('SH', await shipment())).whole).toContain('Diterima dalam keadaan baik:');
+    expect((await paper('SO', ids.orderId)).whole).toContain('Pengesahan pesanan SO-0001');
+    // A vendor reads what it reads.
+    expect((await paper('PO', ids.purchaseId)).whole).toContain('Purchase order PO-');
+    await keep('vendor-papers', ({ number }) => number === 'V-101', { language: 'ms' });
+    expect((await paper('PO', ids.purchaseId)).whole).toContain('Pesanan belian PO-');
+    const draft = await salmah.get<{ subject: string; body: string }>(`/api/documents/CI/${invoiceId}/message`);
+    expect(draft).toMatchObject({ subject: 'Invois CI-0001' });
+    expect(draft.body).toContain('bersama ini invois kami CI-0001.');
+    await keep('customer-papers', ({ number }) => number === 'C-201', { language: 'en' });
+  });
+
   it('bears our logo where there is one; who looks after Kampong puts it there', async () => {
     expect((await paper('CI', invoiceId)).all).not.toContain('a picture');
     const joko = await world.visitor('joko');

@@ -37,4 +37,6 @@ export interface Unset {
   content: Content[];
   /** What stands at the foot of every page, beside its number; the company's name where nothing is said. */
   foot?: string;
+  /** Between the number of a page and how many there are; `of` where nothing is said. */
+  of?: string;
 }

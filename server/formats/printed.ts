@@ -1,10 +1,11 @@
 import type { Content, TableCell } from 'pdfmake/interfaces';
-import { currencyPlaces, dec, documentTotals, inUnits, type DocumentKind } from '@core/kernel';
+import { PAPER_WORDS, type PaperWords } from '@core/formats';
+import { currencyPlaces, dayIn, dec, documentTotals, unitsIn, type DocumentKind, type Language } from '@core/kernel';
 import { ALLOWANCE_UNITS, type AllowanceMeasure } from '@core/pricing';
 import type { Right } from '@api/access';
 import { openCreditNote, openInvoice } from '../billing';
 import { chosenNames } from '../catalogue';
-import type { Sql, Columns } from '../db';
+import { TABLE_OF, type Sql, type Columns } from '../db';
 import { openOrder } from '../orders';
 import { openPurchase } from '../purchasing';
 import { openShipment } from '../stock';
@@ -18,7 +19,7 @@ import {
   type Letterhead,
   type OnPaper,
 } from './letterhead';
-import { day, FAINT, facts, fixed, headCell, quantity, rightCell, type Unset } from './pdf';
+import { FAINT, facts, fixed, headCell, quantity, rightCell, type Unset } from './pdf';
 import { madeFile, type Making } from './write-file';
 import type { ShipTo } from '../parties/tables';
 
@@ -37,20 +38,25 @@ interface Printed {
   pays?: boolean;
 }
 
-type Sheet = { sql: Sql; companyId: number; id: number };
+type Sheet = { sql: Sql; companyId: number; id: number; words: PaperWords };
 
-const address = (to: { label: string; street: string; town: string; postcode: string } | null) =>
-  to ? `${to.label}, ${to.street}, ${to.postcode} ${to.town}` : 'our place';
+const address = (
+  to: { label: string; street: string; town: string; postcode: string } | null,
+  { letterhead: words }: PaperWords,
+) => (to ? `${to.label}, ${to.street}, ${to.postcode} ${to.town}` : words.ourPlace);
+
+/** A day with its year; a dash for none. */
+const dayOn = (day: string | null, { language }: PaperWords) => (day === null ? '-' : dayIn(day, language));
 
 /** The numbers of a line's pieces, in a line of their own. // P6 */
-const numbered = (numbers: readonly { number: string }[]) =>
+const numbered = (numbers: readonly { number: string }[], { line }: PaperWords) =>
   numbers.length === 0
     ? ''
-    : `\n${numbers.length === 1 ? 'No.' : 'Nos.'} ${numbers.map(({ number }) => number).join(', ')}`;
+    : `\n${numbers.length === 1 ? line.number : line.numbers} ${numbers.map(({ number }) => number).join(', ')}`;
 
 /** What was chosen for a line, in a line of its own. // W2 */
-const chosen = (options: readonly { name: string }[] = []) =>
-  options.length === 0 ? '' : `\nwith ${options.map(({ name }) => name).join(', ')}`;
+const chosen = (options: readonly { name: string }[] = [], { line }: PaperWords) =>
+  options.length === 0 ? '' : `\n${line.with} ${options.map(({ name }) => name).join(', ')}`;
 
 /** Tax by code, as an authority asks for it: rate and what it is of. */
 const taxed = (taxes: readonly { taxCode: string; taxRate: string; base: string; tax: string }[], currency: string) =>
@@ -78,10 +84,12 @@ async function theirNumbers(
   return new Map(rows.map(({ itemId, number }) => [itemId, number]));
 }
 
-const allowedText = ({ measure, from, perCent }: { measure: AllowanceMeasure; from: string; perCent: string }) =>
-  `Allowance ${perCent} % from ${quantity(from)} ${ALLOWANCE_UNITS[measure]}`.trimEnd();
+const allowedText = (
+  { measure, from, perCent }: { measure: AllowanceMeasure; from: string; perCent: string },
+  { total }: PaperWords,
+) => `${total.allowance} ${perCent} % ${total.from} ${quantity(from)} ${ALLOWANCE_UNITS[measure]}`.trimEnd();
 
-async function orderConfirmation({ sql, companyId, id }: Sheet): Promise<Printed> {
+async function orderConfirmation({ sql, companyId, id, words }: Sheet): Promise<Printed> {
   const sheet = await openOrder(sql, companyId, id);
   const names = await theirNumbers(
     sql,
@@ -92,20 +100,20 @@ async function orderConfirmation({ sql, companyId, id }: Sheet): Promise<Printed
   return {
     title:
       sheet.state === 'draft'
-        ? 'Draft of an order'
+        ? words.title.draft
         : sheet.revision > 0
-          ? 'Revised order confirmation'
-          : 'Order confirmation',
+          ? words.title.revisedConfirmation
+          : words.title.confirmation,
     number: sheet.number,
     party: { ...sheet.customer, side: 'customer' },
     facts: [
-      ['Your reference', sheet.customerReference || '-'],
-      ['Ordered', day(sheet.orderDate)],
+      [words.fact.reference, sheet.customerReference || '-'],
+      [words.fact.ordered, dayOn(sheet.orderDate, words)],
       // It is instead of what was sent before. // S8
-      ...(sheet.revision > 0 ? [['Revision', String(sheet.revision)] as const] : []),
-      ['Goes to', address(sheet.shipTo)],
-      ['Terms', sheet.terms],
-      ...(sheet.agreement ? [['Released from', sheet.agreement.number] as const] : []),
+      ...(sheet.revision > 0 ? [[words.fact.revision, String(sheet.revision)] as const] : []),
+      [words.fact.goesTo, address(sheet.shipTo, words)],
+      [words.fact.terms, sheet.terms],
+      ...(sheet.agreement ? [[words.fact.releasedFrom, sheet.agreement.number] as const] : []),
     ],
     currency: sheet.currency,
     lines: sheet.lines
@@ -114,54 +122,60 @@ async function orderConfirmation({ sql, companyId, id }: Sheet): Promise<Printed
         const sold = dec(line.quantity).minus(line.cancelled).div(line.sold.factor);
         return {
           item: theirs(names, line.item),
-          what: `${line.item.name}${chosen(line.options)}\nships ${day(line.shipDate)}`,
+          what: `${line.item.name}${chosen(line.options, words)}\n${words.line.ships} ${dayOn(line.shipDate, words)}`,
           tax: line.taxCode,
-          quantity: inUnits(quantity(sold.toFixed()), line.sold.unit),
+          quantity: unitsIn(quantity(sold.toFixed()), line.sold.unit, words.language),
           unitPrice: sold.gt(0) ? dec(line.amount).div(sold).round(4).toFixed() : '0',
           amount: line.amount,
         };
       }),
-    totals: [['Net', sheet.totals.net], ...taxed(sheet.totals.taxes, sheet.currency), ['Total', sheet.totals.total]],
+    totals: [
+      [words.total.net, sheet.totals.net],
+      ...taxed(sheet.totals.taxes, sheet.currency),
+      [words.total.total, sheet.totals.total],
+    ],
     closing: '',
   };
 }
 
-async function purchaseOrder({ sql, companyId, id }: Sheet): Promise<Printed> {
+async function purchaseOrder({ sql, companyId, id, words }: Sheet): Promise<Printed> {
   const sheet = await openPurchase(sql, companyId, id);
   const totals = documentTotals(
     sheet.lines.map((line) => ({ taxCode: '', taxRate: '0', net: dec(line.amount) })),
     sheet.currency,
   );
   return {
-    title: sheet.revision > 0 ? 'Revised purchase order' : 'Purchase order',
+    title: sheet.revision > 0 ? words.title.revisedPurchase : words.title.purchase,
     number: sheet.number,
     party: { ...sheet.vendor, side: 'vendor' },
     facts: [
-      ['Ordered', day(sheet.orderDate)],
+      [words.fact.ordered, dayOn(sheet.orderDate, words)],
       // It is instead of what was sent before. // S8
-      ...(sheet.revision > 0 ? [['Revision', String(sheet.revision)] as const] : []),
+      ...(sheet.revision > 0 ? [[words.fact.revision, String(sheet.revision)] as const] : []),
       [
-        'Deliver to',
-        sheet.customer ? `${sheet.customer.name}, ${address(sheet.shipTo)}` : `us, ${sheet.location!.name}`,
+        words.fact.deliverTo,
+        sheet.customer
+          ? `${sheet.customer.name}, ${address(sheet.shipTo, words)}`
+          : `${words.letterhead.us}, ${sheet.location!.name}`,
       ],
-      ['Terms', sheet.terms],
+      [words.fact.terms, sheet.terms],
     ],
     currency: sheet.currency,
     lines: sheet.lines
       .filter(({ quantity: asked }) => asked !== '0')
       .map((line) => ({
         item: line.item.number,
-        what: `${line.item.name}\ndue ${day(line.dueDate)}`,
-        quantity: inUnits(quantity(line.quantity), line.item.unit),
+        what: `${line.item.name}\n${words.line.due} ${dayOn(line.dueDate, words)}`,
+        quantity: unitsIn(quantity(line.quantity), line.item.unit, words.language),
         unitPrice: line.unitPrice,
         amount: line.amount,
       })),
-    totals: [['Net, tax apart', totals.net.toFixed()]],
-    closing: 'Please confirm the due dates, and name our number on your delivery note and invoice.',
+    totals: [[words.total.netTaxApart, totals.net.toFixed()]],
+    closing: words.closing.purchase,
   };
 }
 
-async function deliveryNote({ sql, companyId, id }: Sheet): Promise<Printed> {
+async function deliveryNote({ sql, companyId, id, words }: Sheet): Promise<Printed> {
   const sheet = await openShipment(sql, companyId, id);
   const [to] = await sql.rows<Columns<ShipTo, 'label street town postcode'>>(
     `SELECT st.label, st.street, st.town, st.postcode FROM shipment s
@@ -177,26 +191,29 @@ async function deliveryNote({ sql, companyId, id }: Sheet): Promise<Printed> {
     sheet.lines.map(({ item }) => item),
   );
   return {
-    title: sheet.reverses ? 'Delivery taken back' : 'Delivery note',
+    title: sheet.reverses ? words.title.deliveryBack : words.title.delivery,
     number: sheet.document.number,
     party: { ...sheet.party, side: 'customer' },
     facts: [
-      ['Your reference', await referencesOf(sql, companyId, sheet.sources)],
-      [sheet.sources.length > 1 ? 'Our orders' : 'Our order', sheet.sources.map(({ number }) => number).join(', ')],
-      ['Shipped', day(sheet.postedOn)],
-      ['Goes to', address(to ?? null)],
-      ...(sheet.reverses ? [['Takes back', sheet.reverses.number] as const] : []),
+      [words.fact.reference, await referencesOf(sql, companyId, sheet.sources)],
+      [
+        sheet.sources.length > 1 ? words.fact.ourOrders : words.fact.ourOrder,
+        sheet.sources.map(({ number }) => number).join(', '),
+      ],
+      [words.fact.shipped, dayOn(sheet.postedOn, words)],
+      [words.fact.goesTo, address(to ?? null, words)],
+      ...(sheet.reverses ? [[words.fact.takesBack, sheet.reverses.number] as const] : []),
     ],
     currency: null,
     lines: sheet.lines.map((line) => ({
       item: theirs(names, line.item),
-      what: `${line.item.name}${chosen(options.get(line.orderLineId ?? 0))}${numbered(line.numbers)}${sheet.sources.length > 1 ? `\n${line.source.number}` : ''}`,
-      quantity: inUnits(quantity(line.quantity), line.item.unit),
+      what: `${line.item.name}${chosen(options.get(line.orderLineId ?? 0), words)}${numbered(line.numbers, words)}${sheet.sources.length > 1 ? `\n${line.source.number}` : ''}`,
+      quantity: unitsIn(quantity(line.quantity), line.item.unit, words.language),
       unitPrice: '0',
       amount: '0',
     })),
     totals: [],
-    closing: 'Received in good order:',
+    closing: words.closing.delivery,
   };
 }
 
@@ -210,7 +227,7 @@ async function referencesOf(sql: Sql, companyId: number, orders: readonly { id: 
   return rows.map(({ reference }) => reference).join(', ') || '-';
 }
 
-async function invoice({ sql, companyId, id }: Sheet): Promise<Printed> {
+async function invoice({ sql, companyId, id, words }: Sheet): Promise<Printed> {
   const sheet = await openInvoice(sql, companyId, 'customer', id);
   const options = await chosenNames(sql, companyId, sheet.lines);
   const names = await theirNumbers(
@@ -221,41 +238,47 @@ async function invoice({ sql, companyId, id }: Sheet): Promise<Printed> {
   );
   const orders = [sheet.source, ...sheet.alsoFor];
   const many = orders.length > 1;
-  const { shipped, orderOf } = await goodsOf(sql, companyId, id);
+  const { shipped, orderOf } = await goodsOf(sql, companyId, id, words);
   return {
-    title: 'Invoice',
+    title: words.title.invoice,
     number: sheet.document.number,
     party: { ...sheet.party, side: 'customer' },
     facts: [
-      ...(sheet.source.kind === 'SO' ? [['Your reference', await referencesOf(sql, companyId, orders)] as const] : []),
+      ...(sheet.source.kind === 'SO'
+        ? [[words.fact.reference, await referencesOf(sql, companyId, orders)] as const]
+        : []),
       [
-        sheet.source.kind === 'AG' ? 'Agreement' : many ? 'Our orders' : 'Our order',
+        sheet.source.kind === 'AG' ? words.fact.agreement : many ? words.fact.ourOrders : words.fact.ourOrder,
         orders.map(({ number }) => number).join(', '),
       ],
-      ['Dated', day(sheet.invoiceDate)],
+      [words.fact.dated, dayOn(sheet.invoiceDate, words)],
       // When it was supplied, where that is not the day of the invoice.
-      ...(shipped ? [['Supplied', shipped] as const] : []),
-      ['Due', `${day(sheet.dueDate)}, ${sheet.terms}`],
-      ...(sheet.reason ? [['It', sheet.reason] as const] : []),
+      ...(shipped ? [[words.fact.supplied, shipped] as const] : []),
+      [words.fact.due, `${dayOn(sheet.dueDate, words)}, ${sheet.terms}`],
+      ...(sheet.reason ? [[words.fact.note, sheet.reason] as const] : []),
     ],
     currency: sheet.currency,
     lines: sheet.lines.map((line) => ({
       item: theirs(names, line.item),
-      what: `${line.item.name}${chosen(options.get(line.orderLineId ?? 0))}\n${[...(many ? [orderOf.get(line.orderLineId ?? 0) ?? ''] : []), line.covers.number].filter(Boolean).join(', ')}${numbered(line.numbers)}`,
+      what: `${line.item.name}${chosen(options.get(line.orderLineId ?? 0), words)}\n${[...(many ? [orderOf.get(line.orderLineId ?? 0) ?? ''] : []), line.covers.number].filter(Boolean).join(', ')}${numbered(line.numbers, words)}`,
       tax: line.taxCode,
-      quantity: inUnits(quantity(line.quantity), line.item.unit),
+      quantity: unitsIn(quantity(line.quantity), line.item.unit, words.language),
       unitPrice: line.unitPrice,
       amount: dec(line.net).plus(line.allowance).toFixed(),
     })),
     totals: [
-      ...sheet.allowances.map((each) => [allowedText(each), dec(each.amount).neg().toFixed()] as const),
-      ['Net', sheet.net],
+      ...sheet.allowances.map((each) => [allowedText(each, words), dec(each.amount).neg().toFixed()] as const),
+      [words.total.net, sheet.net],
       ...taxed(sheet.taxes, sheet.currency),
-      ['Total', sheet.total],
+      [words.total.total, sheet.total],
       ...sheet.lessened.map(
-        (each) => [`${each.how} ${each.document.number}`, dec(each.amount).neg().toFixed()] as const,
+        (each) =>
+          [
+            `${each.how === 'drawn from' ? words.total.drawnFrom : words.total.setOff} ${each.document.number}`,
+            dec(each.amount).neg().toFixed(),
+          ] as const,
       ),
-      ...(sheet.lessened.length > 0 ? [['Still owed', sheet.owed] as const] : []),
+      ...(sheet.lessened.length > 0 ? [[words.total.stillOwed, sheet.owed] as const] : []),
     ],
     pays: dec(sheet.owed).gt(0),
     closing: '',
@@ -263,7 +286,7 @@ async function invoice({ sql, companyId, id }: Sheet): Promise<Printed> {
 }
 
 /** The days goods of an invoice went out, as one or from the first to the last; and the order of each of its lines. */
-async function goodsOf(sql: Sql, companyId: number, id: number) {
+async function goodsOf(sql: Sql, companyId: number, id: number, words: PaperWords) {
   const rows = await sql.rows<{ orderLineId: number; order: string; day: string }>(
     `SELECT l.order_line_id, o.number AS \`order\`, s.posted_on AS day FROM customer_invoice_line l
        JOIN shipment_line sl ON sl.company_id = l.company_id AND sl.id = l.shipment_line_id
@@ -275,12 +298,17 @@ async function goodsOf(sql: Sql, companyId: number, id: number) {
   );
   const [first, last] = [rows[0]?.day, rows.at(-1)?.day];
   return {
-    shipped: first === undefined ? '' : first === last ? day(first) : `${day(first)} to ${day(last!)}`,
+    shipped:
+      first === undefined
+        ? ''
+        : first === last
+          ? dayOn(first, words)
+          : `${dayOn(first, words)} ${words.letterhead.to} ${dayOn(last!, words)}`,
     orderOf: new Map(rows.map((row) => [row.orderLineId, row.order])),
   };
 }
 
-async function creditNote({ sql, companyId, id }: Sheet): Promise<Printed> {
+async function creditNote({ sql, companyId, id, words }: Sheet): Promise<Printed> {
   const sheet = await openCreditNote(sql, companyId, id);
   const names = await theirNumbers(
     sql,
@@ -289,31 +317,32 @@ async function creditNote({ sql, companyId, id }: Sheet): Promise<Printed> {
     sheet.lines.map(({ item }) => item),
   );
   return {
-    title: 'Credit note',
+    title: words.title.credit,
     number: sheet.document.number,
     party: { ...sheet.party, side: 'customer' },
     facts: [
-      [sheet.against.kind === 'AG' ? 'Rebate of' : 'Against', sheet.against.number],
-      ['Dated', day(sheet.creditDate)],
-      ['Why', sheet.reason || '-'],
+      [sheet.against.kind === 'AG' ? words.fact.rebateOf : words.fact.against, sheet.against.number],
+      [words.fact.dated, dayOn(sheet.creditDate, words)],
+      [words.fact.why, sheet.reason || '-'],
     ],
     currency: sheet.currency,
     lines: sheet.lines.map((line) => ({
       item: theirs(names, line.item),
-      what: `${line.item.name}${numbered(line.numbers)}`,
+      what: `${line.item.name}${numbered(line.numbers, words)}`,
       tax: line.taxCode,
-      quantity: line.quantity === '0' ? 'price only' : inUnits(quantity(line.quantity), line.item.unit),
+      quantity:
+        line.quantity === '0' ? words.line.priceOnly : unitsIn(quantity(line.quantity), line.item.unit, words.language),
       unitPrice: line.unitPrice,
       amount: line.net,
     })),
     totals: [
-      ['Net', sheet.net],
+      [words.total.net, sheet.net],
       ...taxed(sheet.taxes, sheet.currency),
-      ['Total', sheet.total],
+      [words.total.total, sheet.total],
       ...sheet.setOff.map(
-        (each) => [`Set off against ${each.document.number}`, dec(each.amount).neg().toFixed()] as const,
+        (each) => [`${words.total.setOff} ${each.document.number}`, dec(each.amount).neg().toFixed()] as const,
       ),
-      ...(sheet.setOff.length > 0 ? [['Stands to your credit', sheet.left] as const] : []),
+      ...(sheet.setOff.length > 0 ? [[words.total.toYourCredit, sheet.left] as const] : []),
     ],
     closing: '',
   };
@@ -340,8 +369,34 @@ export interface PrintedFile {
   title: string;
   number: string;
   party: { id: number; name: string; side: 'customer' | 'vendor' };
+  /** What its party reads. */
+  language: Language;
   /** Its bytes, made when they are asked for. */
   content(by: Making): Promise<Buffer>;
+}
+
+/** What a document's party reads. */
+async function languageOf(
+  sql: Sql,
+  companyId: number,
+  { kind, id }: { kind: DocumentKind; id: number },
+): Promise<Language> {
+  const side = kind === 'PO' ? 'vendor' : 'customer';
+  const [party] = await sql.rows<{ language: Language }>(
+    `SELECT p.language FROM ${TABLE_OF[kind]} d JOIN ${side} p ON p.company_id = d.company_id AND p.id = d.${side}_id
+      WHERE d.company_id = ? AND d.id = ?`,
+    [companyId, id],
+  );
+  return party?.language ?? 'en';
+}
+
+/** What the company writes at the end of such a document; empty for nothing. */
+async function textOf(sql: Sql, companyId: number, kind: DocumentKind, language: Language): Promise<string> {
+  const [text] = await sql.rows<{ words: string }>(
+    'SELECT words FROM paper_text WHERE company_id = ? AND document_kind = ? AND language = ?',
+    [companyId, kind, language],
+  );
+  return text?.words ?? '';
 }
 
 /** A trade document before it is set; null for a kind that is not printed. */
@@ -349,17 +404,21 @@ export async function unsetDocument(
   sql: Sql,
   companyId: number,
   document: { kind: DocumentKind; id: number },
-): Promise<(Omit<Unset, 'party'> & Pick<PrintedFile, 'title' | 'party'>) | null> {
-  const printed = await PRINTED[document.kind]?.({ sql, companyId, id: document.id });
-  if (!printed) return null;
+): Promise<(Omit<Unset, 'party'> & Pick<PrintedFile, 'title' | 'party' | 'language'>) | null> {
+  const print = PRINTED[document.kind];
+  if (!print) return null;
+  const words = PAPER_WORDS[await languageOf(sql, companyId, document)];
+  const printed = await print({ sql, companyId, id: document.id, words });
   const [us, them] = [await ourLetterhead(sql, companyId), await partyOnPaper(sql, companyId, printed.party)];
   return {
     title: printed.title,
     number: printed.number,
     company: us.name,
     party: printed.party,
-    content: contentOf(printed, us, them),
-    foot: footOf(us),
+    content: contentOf(printed, us, them, words, await textOf(sql, companyId, document.kind, words.language)),
+    foot: footOf(us, words),
+    of: words.letterhead.of,
+    language: words.language,
   };
 }
 
@@ -371,31 +430,32 @@ export async function printedDocument(
 ): Promise<PrintedFile | null> {
   const made = await unsetDocument(sql, companyId, document);
   if (!made) return null;
-  const { title, party, ...rest } = made;
+  const { title, party, language, ...rest } = made;
   const unset = { ...rest, party: party.name };
   return {
     name: `${unset.number}.pdf`,
     title,
     number: unset.number,
     party,
+    language,
     content: (by) => madeFile({ kind: 'pdf', unset }, by),
   };
 }
 
-function contentOf(printed: Printed, us: Letterhead, them: OnPaper): Content[] {
+function contentOf(printed: Printed, us: Letterhead, them: OnPaper, words: PaperWords, text: string): Content[] {
   return [
-    letterhead(us),
+    letterhead(us, words),
     {
       columns: [
-        { width: 240, ...addressWindow(us, them) },
+        { width: 240, ...addressWindow(us, them, words) },
         { width: '*', ...facts(printed.facts) },
       ],
       columnGap: 24,
     } as Content,
     { text: `${printed.title} ${printed.number}`, fontSize: 16, margin: [0, 6, 0, 8] },
-    ...(printed.lines.length > 0 ? [lineTable(printed)] : []),
-    ...totalsOf(printed),
-    ...[printed.pays ? payTo(us, printed.number) : '', printed.closing]
+    ...(printed.lines.length > 0 ? [lineTable(printed, words)] : []),
+    ...totalsOf(printed, words),
+    ...[printed.pays ? payTo(us, printed.number, words) : '', text, printed.closing]
       .filter(Boolean)
       .map((text): Content => ({ text, margin: [0, 24, 0, 0] })),
   ];
@@ -409,7 +469,7 @@ const stacked = (text: string): TableCell => {
   return { stack: [name, ...more.map(small)] };
 };
 
-function lineTable({ lines, currency }: Printed): Content {
+function lineTable({ lines, currency }: Printed, words: PaperWords): Content {
   const places = currencyPlaces(currency ?? '');
   const price = (text: string) => fixed(text, Math.max(places, text.split('.')[1]?.length ?? 0));
   const taxes = currency !== null && lines.some(({ tax }) => tax);
@@ -424,12 +484,12 @@ function lineTable({ lines, currency }: Printed): Content {
   ]);
   const head = [
     headCell(''),
-    headCell('Item'),
-    headCell('What'),
-    headCell('Quantity', true),
-    ...(currency === null ? [] : [headCell('Price', true)]),
-    ...(taxes ? [headCell('Tax')] : []),
-    ...(currency === null ? [] : [headCell(`Amount, ${currency}`, true)]),
+    headCell(words.head.item),
+    headCell(words.head.what),
+    headCell(words.head.quantity, true),
+    ...(currency === null ? [] : [headCell(words.head.price, true)]),
+    ...(taxes ? [headCell(words.head.tax)] : []),
+    ...(currency === null ? [] : [headCell(`${words.head.amount}, ${currency}`, true)]),
   ];
   return {
     table: {
@@ -442,10 +502,10 @@ function lineTable({ lines, currency }: Printed): Content {
   };
 }
 
-function totalsOf({ totals, currency }: Printed): Content[] {
+function totalsOf({ totals, currency }: Printed, words: PaperWords): Content[] {
   if (totals.length === 0 || currency === null) return [];
   const places = currencyPlaces(currency);
-  const strong = (name: string) => ['Total', 'Still owed', 'Stands to your credit'].includes(name);
+  const strong = (name: string) => [words.total.total, words.total.stillOwed, words.total.toYourCredit].includes(name);
   return [
     {
       table: {

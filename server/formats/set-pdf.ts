@@ -15,7 +15,7 @@ pdfmake.setUrlAccessPolicy(() => false);
 pdfmake.setLocalAccessPolicy((path) => path.startsWith('Helvetica'));
 
 /** The bytes of a document of ours: A4, its number and page at every foot. O(lines), some milliseconds each. */
-export function setPdf({ number, party, company, content, foot = company }: Unset): Promise<Buffer> {
+export function setPdf({ number, party, company, content, foot = company, of = 'of' }: Unset): Promise<Buffer> {
   return pdfmake
     .createPdf({
       info: { title: `${number} ${party}`, author: company },
@@ -25,7 +25,7 @@ export function setPdf({ number, party, company, content, foot = company }: Unse
       footer: (page: number, pages: number) => ({
         columns: [
           { text: `${number} · ${foot}`, width: '*' },
-          { text: `${page} of ${pages}`, alignment: 'right', width: 50 },
+          { text: `${page} ${of} ${pages}`, alignment: 'right', width: 80 },
         ],
         margin: [48, 18, 48, 0],
         fontSize: 8,

@@ -44,6 +44,8 @@ import {
 import { accountTable } from '../ledger/tables';
 import { itemBarCodeTable, tillTable } from '../counter/tables';
 import { companyTable } from '../setup/tables';
+import { paperTextTable } from '../formats/tables';
+
 /** Where a kept list stands: the table its rows are written to, and what is shown of them. */
 export interface StoredList {
   table: Table;
@@ -497,14 +499,20 @@ export const STORED: Readonly<Record<string, StoredList>> = {
   'customer-papers': {
     table: customerTable,
     from: 'customer x',
-    fields: { number: shown('x.number'), name: shown('x.name'), ...ADDRESSED },
+    fields: { number: shown('x.number'), name: shown('x.name'), ...ADDRESSED, language: own('language') },
     looksIn: ['x.number', 'x.name', 'x.town', 'x.tax_number'],
   },
   'vendor-papers': {
     table: vendorTable,
     from: 'vendor x',
-    fields: { number: shown('x.number'), name: shown('x.name'), ...ADDRESSED },
+    fields: { number: shown('x.number'), name: shown('x.name'), ...ADDRESSED, language: own('language') },
     looksIn: ['x.number', 'x.name', 'x.town', 'x.tax_number'],
+  },
+  'paper-texts': {
+    table: paperTextTable,
+    from: 'paper_text x',
+    fields: { document: own('document_kind'), language: own('language'), text: own('words') },
+    looksIn: ['x.words'],
   },
   customers: {
     table: customerTable,

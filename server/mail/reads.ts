@@ -1,5 +1,6 @@
 import type * as z from 'zod';
 import type { Day, DocumentKind } from '@core/kernel';
+import { LETTER_WORDS } from '@core/mail';
 import type * as contract from '@api/mail';
 import { orNotFound } from '../acts';
 import { likeOf, pageById, type Bound, type Sql } from '../db';
@@ -21,6 +22,8 @@ export async function fileOf(
     title: 'Blanket agreement',
     number: name.replace(/\.pdf$/, ''),
     party: { ...party, side: side === 'selling' ? 'customer' : 'vendor' },
+    // Agreements are drawn up in English.
+    language: 'en',
     content,
   };
 }
@@ -44,14 +47,15 @@ export async function draftMessage(
     'SELECT MAX(sent_on) AS sent_on FROM message WHERE company_id = ? AND document_kind = ? AND document_id = ?',
     [companyId, document.kind, document.id],
   );
+  const words = LETTER_WORDS[file.language];
   return {
     party: party.name,
     recipient: to?.email ?? '',
     subject: `${file.title} ${file.number}`,
     body: [
-      `Dear ${party.name},`,
-      `attached is our ${file.title.toLowerCase()} ${file.number}.`,
-      `Kind regards,\n${to?.person ?? ''}, ${to?.company ?? ''}`,
+      words.dear(party.name),
+      words.attached(file.title, file.number),
+      words.regards({ person: to?.person ?? '', company: to?.company ?? '' }),
     ].join('\n\n'),
     attachment: file.name,
     sentOn: last?.sentOn ?? null,

@@ -17,7 +17,7 @@ async function lateOf(
     customerIds,
   ]);
   return sql.rows<LateInvoice>(
-    `SELECT c.id AS customer_id, c.name AS customer, c.email, i.id AS invoice_id, i.number,
+    `SELECT c.id AS customer_id, c.name AS customer, c.email, c.language, i.id AS invoice_id, i.number,
             COALESCE(o.customer_reference, '') AS reference, oi.currency, oi.due_date, oi.amount - oi.settled AS owed
        FROM open_item oi FORCE INDEX (open_item_owing_customer)
        JOIN customer c ON c.company_id = oi.company_id AND c.id = oi.customer_id

@@ -1,4 +1,4 @@
-import type { DocumentKind } from '@core/kernel';
+import type { DocumentKind, Language } from '@core/kernel';
 import { decideMessage, promiseMessage, type MovedPromise } from '@core/mail';
 import * as contract from '@api/mail';
 import { defineAct, orNotFound, type Doer } from '../acts';
@@ -104,8 +104,15 @@ export async function draftMoved(
   moved: ReadonlyMap<number, readonly MovedPromise[]>,
 ): Promise<void> {
   if (moved.size === 0) return;
-  const customers = await tx.rows<{ id: number; name: string; email: string; company: string; person: string }>(
-    `SELECT c.id, c.name, c.email, co.name AS company, p.name AS person FROM customer c
+  const customers = await tx.rows<{
+    id: number;
+    name: string;
+    email: string;
+    language: Language;
+    company: string;
+    person: string;
+  }>(
+    `SELECT c.id, c.name, c.email, c.language, co.name AS company, p.name AS person FROM customer c
        JOIN company co ON co.id = c.company_id JOIN person p ON p.id = ?
       WHERE c.company_id = ? AND c.id IN (?) ORDER BY c.id`,
     [doer.personId, doer.companyId, [...moved.keys()]],
@@ -121,7 +128,7 @@ export async function draftMoved(
         personId: doer.personId,
         recipient: customer.email,
         party: customer.name,
-        ...promiseMessage(customer.name, customer, lines, doer.workDate),
+        ...promiseMessage(customer.name, customer, lines, doer.workDate, customer.language),
         documentKind: 'SO',
         documentId: order.id,
         documentNumber: order.number,

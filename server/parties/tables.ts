@@ -2,7 +2,7 @@ import { table, type Row } from '../db';
 
 export const customerTable = table('customer', {
   int: 'companyId id= paymentTermsId salesOrganisationId? priceGroupId? salesPersonId? turn=',
-  choice: 'priceOf=:order|ship',
+  choice: 'priceOf=:order|ship language=:en|ms',
   text: 'number name phone= currency email= street= postcode= town= country= taxNumber=',
   decimal: 'creditLimit?',
   boolean: 'referenceRequired= contractedOnly= deliveredPrices= outOfUse=',
@@ -50,6 +50,7 @@ export type ShipTo = Row<typeof shipToTable>;
 
 export const vendorTable = table('vendor', {
   int: 'companyId id= paymentTermsId calendarId?',
+  choice: 'language=:en|ms',
   text: 'number name phone= currency email= street= postcode= town= country= taxNumber=',
   decimal: 'tolerancePercent=',
   boolean: 'outOfUse=',

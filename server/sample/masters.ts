@@ -21,7 +21,8 @@ import {
 import { exchangeRateTable } from '../pricing/tables';
 import { serialSeriesTable } from '../serial/tables';
 import { CONTACTS } from './contacts';
-import { OUR_PAPER, paperOf } from './papers';
+import { OUR_PAPER, OUR_TEXTS, paperOf } from './papers';
+import { paperTextTable } from '../formats/tables';
 import { VENDORS, CUSTOMERS, GROUPS, ORGANISATIONS } from './parties';
 import { ITEMS } from './items';
 
@@ -113,6 +114,10 @@ export function layMasters(database: Database): Promise<Masters> {
       salesOrganisationTable,
       ORGANISATIONS.map((organisation) => ({ companyId, ...organisation })),
       'code',
+    );
+    await tx.insertPlain(
+      paperTextTable,
+      OUR_TEXTS.map((text) => ({ companyId, ...text })),
     );
     const customers = await layCustomers(tx, companyId, terms, organisations);
     const partyOf = (number: string) => {

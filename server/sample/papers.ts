@@ -4,13 +4,21 @@ interface Paper {
   postcode: string;
   town: string;
   taxNumber: string;
+  /** What its papers are written in; English where nothing is said. */
+  language?: 'ms';
 }
 
 const PAPERS: Readonly<Record<string, Paper>> = {
   'C-201': { street: 'Jalan Pantai 1', postcode: '22300', town: 'Kuala Besut', taxNumber: 'ST-0922-0201' },
   'C-202': { street: 'Jalan Renang 8', postcode: '40100', town: 'Shah Alam', taxNumber: 'ST-0322-0202' },
   'C-203': { street: 'Jalan Nilam 3', postcode: '46000', town: 'Petaling Jaya', taxNumber: 'ST-0322-0203' },
-  'C-204': { street: 'Kawasan Padi 18', postcode: '05150', town: 'Alor Setar', taxNumber: 'ST-0422-0204' },
+  'C-204': {
+    street: 'Kawasan Padi 18',
+    postcode: '05150',
+    town: 'Alor Setar',
+    taxNumber: 'ST-0422-0204',
+    language: 'ms',
+  },
   'C-208': { street: 'Taman Kasturi 1', postcode: '70400', town: 'Seremban', taxNumber: 'ST-0622-0208' },
   'V-101': { street: 'Jalan Arus 22', postcode: '47100', town: 'Puchong', taxNumber: 'ST-0311-0101' },
   'V-102': { street: 'Kawasan Injap 4', postcode: '25150', town: 'Kuantan', taxNumber: 'ST-0911-0102' },
@@ -20,10 +28,21 @@ const PAPERS: Readonly<Record<string, Paper>> = {
 };
 
 /** A party's address and tax number; empty, where its papers were never asked for. */
-export function paperOf({ number }: { number: string }): Paper & { country: string } {
+export function paperOf({
+  number,
+}: {
+  number: string;
+}): Omit<Paper, 'language'> & { country: string; language: 'en' | 'ms' } {
   const paper = PAPERS[number];
-  return paper ? { ...paper, country: 'MY' } : { street: '', postcode: '', town: '', taxNumber: '', country: '' };
+  const none = { street: '', postcode: '', town: '', taxNumber: '', country: '' };
+  return { ...(paper ? { ...paper, country: 'MY' } : none), language: paper?.language ?? 'en' };
 }
+
+/** What we write at the end of a kind of document. */
+export const OUR_TEXTS = [
+  { documentKind: 'CI', language: 'en', words: 'Goods stay ours until they are paid in full.' },
+  { documentKind: 'CI', language: 'ms', words: 'Barang kekal milik kami sehingga dibayar sepenuhnya.' },
+] as const;
 
 /** Our own letterheads. */
 export const OUR_PAPER = {
