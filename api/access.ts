@@ -125,6 +125,23 @@ export const openUpkeep = read({
       z.object({ job: z.string(), at: z.string(), seconds: z.string(), well: z.boolean(), found: z.string() }),
     ),
     seals: z.array(z.object({ kind: z.string(), through: z.number(), at: z.string(), hash: z.string() })),
+    /** Who is signed in to this company now, who was seen last first. */
+    here: z.array(z.object({ person: z.string(), since: z.string(), seen: z.string(), windows: z.number() })),
+    /** What whoever runs Kampong should look at today. */
+    attention: z.array(
+      z.object({
+        what: z.enum(['differs', 'not-checked', 'not-copied', 'files', 'invitations', 'tokens', 'rates']),
+        count: z.number(),
+        /** The day it began, or is over. */
+        day: z.string().nullable(),
+      }),
+    ),
+    /** What the database holds, as it estimates it: all of it, and its largest tables. */
+    storage: z.object({
+      bytes: z.number(),
+      tables: z.array(z.object({ name: z.string(), rows: z.number(), bytes: z.number() })),
+    }),
+    versions: z.object({ node: z.string(), database: z.string(), migration: z.string() }),
     /** The newest two hundred of this company's people, and of names that were only tried. */
     comings: z.array(
       z.object({

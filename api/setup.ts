@@ -1,7 +1,8 @@
 import * as z from 'zod';
 import { ACCOUNT_ROLES } from '@core/ledger';
 import { Session } from './access';
-import { post, read, Text } from './kit';
+import { DOCUMENT_KINDS } from '@core/kernel';
+import { act, post, read, Text } from './kit';
 
 const Company = z.object({
   name: Text(200),
@@ -74,4 +75,28 @@ export const missing = read({
       }),
     ),
   }),
+});
+
+export const listSeries = read({
+  name: 'listSeries',
+  path: '/number-series',
+  summary: 'How documents are numbered, by kind.',
+  out: z.object({
+    rows: z.array(
+      z.object({
+        kind: z.enum(DOCUMENT_KINDS),
+        prefix: z.string(),
+        next: z.number(),
+        /** A number was given: what stands before it can be changed, the serial goes on. */
+        begun: z.boolean(),
+      }),
+    ),
+  }),
+});
+
+export const keepSeries = act({
+  name: 'keepSeries',
+  summary: 'Say how documents of a kind are numbered: what stands before the serial, and where it begins.',
+  input: z.object({ kind: z.enum(DOCUMENT_KINDS), prefix: Text(40), next: Text(20) }),
+  preview: z.object({ number: z.string() }),
 });

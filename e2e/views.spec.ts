@@ -80,6 +80,7 @@ const VIEWS = [
   ['own', '/own'],
   ['bring in', '/bring-in'],
   ['opening', '/opening/customers'],
+  ['numbers', '/numbers'],
   ['all of a customer', '/kept/customer/1'],
   ['all of an item', '/kept/item/1'],
   ['all of a vendor', '/kept/vendor/1'],

@@ -19,6 +19,7 @@ const rate = (currency: string, of: string | null): [string, ExchangeOf] => [
 ];
 const ground = (...lines: Partial<OpenItemsGround['lines'][number]>[]): OpenItemsGround => ({
   lines: (lines.length > 0 ? lines : [{}]).map((each) => ({ party: KASTURI, used: null, ...each })),
+  prefix: 'CI-',
   exchanges: new Map([rate('MYR', '1'), rate('USD', '4.485'), rate('EUR', null)]),
 });
 const decide = (at: OpenItemsGround, lines: readonly Line[], side: 'customer' | 'vendor' = 'customer') =>
@@ -86,6 +87,12 @@ describe('U3 what was owed before', () => {
     const other = { ...KASTURI, id: 8 };
     expect(refused(ground({}, { party: other }), two, 'vendor')).toEqual([]);
     expect(refused(ground({}, { party: other }), two)).toEqual(['lines.1.number: named-again']);
+  });
+
+  it('is no number of our own series, whatever stands before those', () => {
+    const at = { ...ground(), prefix: 'INV/' };
+    expect(refused(at, [line({ number: 'inv/0007' })])).toEqual(['lines.0.number: number-of-series']);
+    for (const number of ['INV/7A', 'INV/', 'CI-0004', 'OLD/0007']) expect(refused(at, [line({ number })])).toEqual([]);
   });
 
   it('leaves what stands so as it is, and names what stands otherwise', () => {

@@ -13,6 +13,8 @@ export interface OpenItemsGround {
     party: { id: number; name: string; currency: string } | null;
     used: { document: string; opening: boolean; partyId: number; currency: string; total: string } | null;
   }[];
+  /** What stands before the serials of our own invoices. */
+  prefix: string;
   /** What the currencies asked for are worth on the work date, by code; one that is not known is left out. */
   exchanges: ReadonlyMap<string, ExchangeOf>;
 }
@@ -71,7 +73,7 @@ export function decideOpenItems(
     if (!party) refusals.push(refuse('unknown', at('party'), { what: `The ${typed.side} ${line.party.trim()}` }));
     const number = line.number.trim();
     const currency = line.currency.trim().toUpperCase() || (party?.currency ?? '');
-    refusals.push(...numberRefusals(typed.side, number, at('number')));
+    refusals.push(...numberRefusals(typed.side, number, ground.prefix, at('number')));
     const key = `${typed.side === 'vendor' ? (party?.id ?? 0) : ''} ${number.toLowerCase()}`;
     const again = first.get(key);
     if (number !== '' && again !== undefined) {
@@ -125,12 +127,13 @@ export function decideOpenItems(
 }
 
 /** A number as the old books had it, and none that a document of ours would come to have. */
-function numberRefusals(side: 'customer' | 'vendor', number: string, field: string): Refusal[] {
+function numberRefusals(side: 'customer' | 'vendor', number: string, prefix: string, field: string): Refusal[] {
   const what = 'The number of the invoice';
   if (number === '') return [refuse('required', field, { what })];
   const most = MOST_OF_NUMBER[side];
   if (number.length > most) return [refuse('too-long', field, { what, most: String(most) })];
-  return side === 'customer' && /^CI-\d+$/i.test(number) ? [refuse('number-of-series', field, { number })] : [];
+  const ours = number.toLowerCase().startsWith(prefix.toLowerCase()) && /^\d+$/.test(number.slice(prefix.length));
+  return side === 'customer' && ours ? [refuse('number-of-series', field, { number })] : [];
 }
 
 function amountOf(typed: string, currency: string, field: string, refusals: Refusal[]): string | null {

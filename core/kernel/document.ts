@@ -40,7 +40,7 @@ export interface DocumentRef {
   number: string;
 }
 
-/** `SO` and 1042 make `SO-1042`; below a thousand it is padded to four digits. */
-export function documentNumber(kind: DocumentKind, serial: number): string {
-  return `${kind}-${String(serial).padStart(4, '0')}`;
+/** `SO` and 1042 make `SO-1042`, or what the company writes before it; below a thousand it is padded to four digits. */
+export function documentNumber(kind: DocumentKind, serial: number, prefix = `${kind}-`): string {
+  return `${prefix}${String(serial).padStart(4, '0')}`;
 }

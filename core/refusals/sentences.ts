@@ -63,6 +63,12 @@ export const sentences = {
     f.item === ''
       ? `${f.agreement} has several lines; say of which item or group.`
       : `${f.agreement} has no line of its own for ${f.item}; name an item or group that it has.`,
+  'not-a-prefix': () =>
+    'What stands before a number is of letters, digits, hyphens, strokes and dots, begins with a letter or digit, and does not end with a digit: like INV- or 27/A-.',
+  'prefix-taken': (f: { prefix: string; document: string }) =>
+    `Numbers of a ${f.document} begin with ${f.prefix} already; write another.`,
+  'numbers-begun': (f: { next: string }) =>
+    `The next is ${f.next}: numbers were given already, and have no gaps. What stands before them can be changed.`,
   'due-before-invoiced': () => 'It cannot be due before it was invoiced.',
   'item-not-kept': (f: { item: string }) => `${f.item} is not kept by us; say so of the item first.`,
   'right-not-own': (f: { rights: string }) =>

@@ -16,7 +16,9 @@ export const room: Room = {
     ...ownAnswers,
     reads(contract.openPeople, (sql, companyId) => openPeople(sql, companyId)),
     answers(contract.openAsked, ({ parts, who }) => parts.database.snapshot((sql) => openAsked(sql, who!))),
-    reads(contract.openUpkeep, (sql, companyId) => openUpkeep(sql, companyId)),
+    answers(contract.openUpkeep, ({ parts, who }) =>
+      parts.database.snapshot((sql) => openUpkeep(sql, who!.companyId, parts.clock.now(), who!.workDate)),
+    ),
   ],
   after: {
     moveWorkDate: ({ sessions, jobs }) => {

@@ -158,6 +158,7 @@ describe('G7 rights to see', () => {
     'listTray',
     'openOffer',
     'missing',
+    'listSeries',
     // What is one’s own.
     'openOwn',
     'changePassword',

@@ -41,6 +41,12 @@ describe('numbers', () => {
     expect(await taken()).toEqual(['CI-10001', 'VI-10000', 'VI-10001']);
   });
 
+  it('bear what their company writes before them, either way', async () => {
+    await world.serving.database.run("UPDATE number_series SET prefix = 'INV/', next_serial = 7 WHERE kind = 'CI'");
+    expect(await atLast()).toEqual(['INV/0007', 'VI-10002', 'INV/0008']);
+    expect((await taken())[0]).toBe('INV/0009');
+  });
+
   it('are each given once to acts that take them at once', async () => {
     const all = (await Promise.all(Array.from({ length: 8 }, () => taken()))).flat();
     expect(new Set(all).size).toBe(all.length);

@@ -4,6 +4,7 @@ import { TextPiece, type Statement, type Tx } from '../db';
 interface NumberRow {
   kind: DocumentKind;
   nextSerial: number;
+  prefix: string;
 }
 
 type Wanted = Partial<Record<DocumentKind, number>>;
@@ -25,25 +26,25 @@ export async function takeNumbers(
   before: readonly Statement[] = [],
 ): Promise<(kind: DocumentKind) => string> {
   const kinds = kindsOf(wanted);
-  const next = new Map<DocumentKind, number>();
+  const next = new Map<DocumentKind, { serial: number; prefix: string }>();
   const statements = [...before];
   if (kinds.length > 0) {
     statements.push({
-      sql: `INSERT INTO number_series (company_id, kind, next_serial) VALUES ${kinds.map(() => '(?,?,?)').join(',')}
-         ON DUPLICATE KEY UPDATE next_serial = next_serial + VALUES(next_serial) - 1 RETURNING kind, next_serial`,
-      values: kinds.flatMap((kind) => [companyId, kind, wanted[kind]! + 1]),
+      sql: `INSERT INTO number_series (company_id, kind, next_serial, prefix) VALUES ${kinds.map(() => '(?,?,?,?)').join(',')}
+         ON DUPLICATE KEY UPDATE next_serial = next_serial + VALUES(next_serial) - 1 RETURNING kind, next_serial, prefix`,
+      values: kinds.flatMap((kind) => [companyId, kind, wanted[kind]! + 1, `${kind}-`]),
       rows: true,
     });
   }
   const answers = await tx.batch(statements);
   for (const row of kinds.length > 0 ? (answers.at(-1) as NumberRow[]) : []) {
-    next.set(row.kind, row.nextSerial - wanted[row.kind]!);
+    next.set(row.kind, { serial: row.nextSerial - wanted[row.kind]!, prefix: row.prefix });
   }
   return (kind) => {
-    const serial = next.get(kind);
-    assert(serial !== undefined, `no ${kind} number was asked for`);
-    next.set(kind, serial + 1);
-    return documentNumber(kind, serial);
+    const series = next.get(kind);
+    assert(series !== undefined, `no ${kind} number was asked for`);
+    series.serial += 1;
+    return documentNumber(kind, series.serial - 1, series.prefix);
   };
 }
 
@@ -68,13 +69,15 @@ export function numbersAtLast(
   };
 }
 
-/** Moves the series of the kinds on by what is wanted of each; the first serial of each is left in a variable. */
+/** Moves the series of the kinds on by what is wanted of each; the first serial of each, and what stands before it, are left in variables. */
 function movedOn(companyId: number, kinds: readonly DocumentKind[], wanted: Wanted): Statement {
   const first = kinds.map((kind) => `WHEN '${kind}' THEN (@first_${kind} := next_serial)`);
+  const prefix = kinds.map((kind) => `WHEN '${kind}' THEN (@prefix_${kind} := prefix)`);
   return {
-    sql: `INSERT INTO number_series (company_id, kind, next_serial)
-          VALUES ${kinds.map((kind) => `(?, '${kind}', (@first_${kind} := 1) + ?)`).join(', ')}
-              ON DUPLICATE KEY UPDATE next_serial = CASE kind ${first.join(' ')} END + VALUES(next_serial) - 1`,
+    sql: `INSERT INTO number_series (company_id, kind, next_serial, prefix)
+          VALUES ${kinds.map((kind) => `(?, '${kind}', (@first_${kind} := 1) + ?, (@prefix_${kind} := '${kind}-'))`).join(', ')}
+              ON DUPLICATE KEY UPDATE next_serial = CASE kind ${first.join(' ')} END + VALUES(next_serial) - 1,
+                prefix = CASE kind ${prefix.join(' ')} END`,
     values: kinds.flatMap((kind) => [companyId, wanted[kind]!]),
   };
 }
@@ -84,7 +87,7 @@ function named(kinds: readonly DocumentKind[], wanted: Wanted): Statement {
   const numbers = kinds.flatMap((kind) =>
     Array.from({ length: wanted[kind]! }, (_, at) => {
       const serial = `@first_${kind} + ${at}`;
-      return `@${kind}_${at} = CONCAT('${kind}-', LPAD(${serial}, GREATEST(4, CHAR_LENGTH(${serial})), '0'))`;
+      return `@${kind}_${at} = CONCAT(@prefix_${kind}, LPAD(${serial}, GREATEST(4, CHAR_LENGTH(${serial})), '0'))`;
     }),
   );
   return { sql: `SET ${numbers.join(', ')}`, values: [] };

@@ -20,8 +20,8 @@ export const auditDocumentTable = table('audit_document', {
 });
 
 export const numberSeriesTable = table('number_series', {
-  int: 'companyId nextSerial',
-  text: 'kind',
+  int: 'companyId nextSerial firstSerial=',
+  text: 'kind prefix=',
 });
 
 export const askedActTable = table('asked_act', {

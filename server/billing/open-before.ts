@@ -51,7 +51,11 @@ export const openItems = defineAct(contract.openItems, {
               WHERE company_id = ? AND vendor_number IN (?) GROUP BY vendor_id, LOWER(vendor_number)`,
             [companyId, [...new Set(lines.map(({ number }) => number.trim()))]],
           );
-    return { lines: known, exchanges, takes };
+    const [series] = await tx.rows<{ prefix: string }>(
+      "SELECT prefix FROM number_series WHERE company_id = ? AND kind = 'CI'",
+      [companyId],
+    );
+    return { lines: known, exchanges, takes, prefix: series?.prefix ?? 'CI-' };
   },
   decide: (ground, input, { workDate }) => decideOpenItems(ground, input, workDate),
   also: ({ side }) =>

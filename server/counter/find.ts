@@ -8,8 +8,18 @@ import { likeOf, type Sql } from '../db';
 type Found = z.infer<typeof contract.counterFind.out>;
 
 const EACH = 6;
-/** `SO-1042` or `SL-7`, as it stands on a slip. */
-const DOCUMENT = /^(SO|SL)-?(\d{1,9})$/i;
+/** `SO-1042` or `SL-7`, as it stands on a slip, or what the company writes before such a number. */
+async function documentIn(sql: Sql, companyId: number, words: string): Promise<['SO' | 'SL', string] | null> {
+  const digits = /\d{1,9}$/.exec(words)?.[0];
+  if (digits === undefined) return null;
+  const rows = await sql.rows<{ kind: 'SO' | 'SL'; prefix: string }>(
+    "SELECT kind, prefix FROM number_series WHERE company_id = ? AND kind IN ('SO', 'SL')",
+    [companyId],
+  );
+  const before = words.slice(0, -digits.length).toUpperCase();
+  const series = rows.find(({ prefix }) => [prefix, prefix.slice(0, -1)].some((each) => each.toUpperCase() === before));
+  return series ? [series.kind, documentNumber(series.kind, Number(digits), series.prefix)] : null;
+}
 
 /** What may be meant at the counter: exact numbers and codes before names; phone numbers by their digits. // C1 C2 C7 */
 export async function counterFind(
@@ -22,10 +32,9 @@ export async function counterFind(
   const gtin = readGtin(words) ?? readGs1(words)?.gtin ?? null;
   if (gtin !== null)
     return { items: await byCode(sql, companyId, gtin, customerId), parties: [], orders: [], slips: [] };
-  const document = DOCUMENT.exec(words);
+  const document = await documentIn(sql, companyId, words);
   if (document) {
-    const kind = document[1]!.toUpperCase() as 'SO' | 'SL';
-    const number = documentNumber(kind, Number(document[2]));
+    const [kind, number] = document;
     return {
       items: [],
       parties: [],

@@ -52,7 +52,7 @@ export function account(what: string, role: string, counted: string): Check {
 export function numbered(kind: string, table: string, which = 'TRUE'): Check {
   return {
     what: `numbers ${kind} taken`,
-    sql: `SELECT * FROM (SELECT CONCAT('company ', x.company_id) AS subject, x.next_serial - 1 AS kept,
+    sql: `SELECT * FROM (SELECT CONCAT('company ', x.company_id) AS subject, x.next_serial - x.first_serial AS kept,
             (SELECT COUNT(*) FROM ${table} t WHERE t.company_id = x.company_id AND ${which}) AS counted
             FROM number_series x WHERE x.kind = '${kind}') d WHERE kept <> counted`,
   };

@@ -125,7 +125,7 @@ export async function makeCompany(tx: Tx, company: NewCompany) {
   );
   await tx.insertPlain(
     numberSeriesTable,
-    DOCUMENT_KINDS.map((kind) => ({ companyId: companyId!, kind, nextSerial: 1 })),
+    DOCUMENT_KINDS.map((kind) => ({ companyId: companyId!, kind, nextSerial: 1, prefix: `${kind}-` })),
   );
   return {
     companyId: companyId!,

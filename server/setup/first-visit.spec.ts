@@ -2,6 +2,7 @@ import { unzipSync, strFromU8 } from 'fflate';
 import { pino } from 'pino';
 import { tick } from '../jobs/jobs';
 import { EmptyWorld, letterOf, ZAINAB } from '../testing/empty';
+import { fixedTerm, PLAIN_HEAD } from '../sample/terms';
 import { refusalsOf, type Visitor } from '../testing/world';
 import { until } from '../testing/process';
 
@@ -15,6 +16,17 @@ const customer = (number: string, name: string) => ({
   contractedOnly: 'no',
   outOfUse: 'no',
 });
+const ITEM = {
+  number: 'CL-10',
+  name: 'Chlorine',
+  unit: 'tub',
+  listPrice: '185',
+  route: 'stock',
+  stocked: 'yes',
+  reserving: 'never',
+  approvalNeeded: 'no',
+  outOfUse: 'no',
+};
 const AT = new Date('2027-02-28T17:30:00Z');
 
 describe('a company of one’s own', () => {
@@ -61,21 +73,34 @@ describe('a company of one’s own', () => {
     expect(await counted('account')).toBe(letterOf().accounts.length);
   });
 
+  it('U2 numbers its documents on from where its books ended, and never leaves a gap', async () => {
+    const zainab = await world.begun();
+    const keepSeries = (kind: string, prefix: string, next: string) => ({ kind, prefix, next });
+    await zainab.does('keepSeries', keepSeries('CI', 'INV/', '5001'));
+    await zainab.does('keepSeries', keepSeries('AG', 'BA-', '12'));
+    const { rows } = await zainab.get<{ rows: { kind: string }[] }>('/api/number-series');
+    expect(rows.find(({ kind }) => kind === 'CI')).toEqual({ kind: 'CI', prefix: 'INV/', next: 5001, begun: false });
+    expect((await zainab.refused('keepSeries', keepSeries('CN', 'inv/', '1'))).codes).toEqual(['prefix: prefix-taken']);
+    await keep(zainab, 'customers', customer('C-1', 'Kolam Sri Ayu'));
+    await keep(zainab, 'items', ITEM);
+    const [found] = await world.serving.database.rows<{ customerId: number; itemId: number }>(
+      'SELECT c.id AS customer_id, i.id AS item_id FROM customer c JOIN item i',
+    );
+    const draft = { ...PLAIN_HEAD, customerId: found!.customerId, title: 'Tablets', firstDay: '2027-01-01' };
+    const lines = [fixedTerm(found!.itemId, '40', '150')];
+    const [agreement] = await zainab.does('saveAgreement', { ...draft, lastDay: '2027-12-31', signedOn: null, lines });
+    expect(agreement!.number).toBe('BA-0012');
+    expect((await zainab.refused('keepSeries', keepSeries('AG', 'BA-', '20'))).codes).toEqual(['next: numbers-begun']);
+    await zainab.does('keepSeries', keepSeries('AG', 'BA/27-', '13'));
+    const [second] = await zainab.does('saveAgreement', { ...draft, lastDay: '2027-12-31', signedOn: null, lines });
+    expect(second!.number).toBe('BA/27-0013');
+  });
+
   it('U1 U2 U3 takes its first order, ships it and invoices it; verify finds nothing', async () => {
     const zainab = await world.begun();
     expect(await zainab.get('/api/session')).toMatchObject({ session: { person: { name: 'Zainab' }, sisters: false } });
     expect(await missing(zainab)).toEqual(['items', 'customers', 'bank', 'people']);
-    await keep(zainab, 'items', {
-      number: 'CL-10',
-      name: 'Chlorine',
-      unit: 'tub',
-      listPrice: '185',
-      route: 'stock',
-      stocked: 'yes',
-      reserving: 'never',
-      approvalNeeded: 'no',
-      outOfUse: 'no',
-    });
+    await keep(zainab, 'items', ITEM);
     await keep(zainab, 'customers', customer('C-1', 'Kolam Sri Ayu'));
     expect(await missing(zainab)).toEqual(['addresses', 'order', 'vendors', 'stock', 'bank', 'people']);
     await keep(zainab, 'ship-tos', {

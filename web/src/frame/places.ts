@@ -88,6 +88,8 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'Messages to be sent', path: '/mail/drafts' },
   { name: 'Our letterhead and logo', path: '/letterhead' },
   { name: 'Addresses and tax numbers of customers on paper', path: '/lists?list=customer-papers' },
+  { name: 'Numbers of documents: what stands before them', path: '/numbers' },
+  { name: 'Texts on documents', path: '/lists?list=paper-texts' },
   { name: 'Opening stock', path: '/opening/stock' },
   { name: 'Opening: what customers owed before', path: '/opening/customers' },
   { name: 'Opening: what vendors were owed before', path: '/opening/vendors' },
