@@ -39,7 +39,16 @@ export interface PaperWords {
   >;
   head: Record<'item' | 'what' | 'quantity' | 'price' | 'tax' | 'amount', string>;
   total: Record<
-    'net' | 'netTaxApart' | 'total' | 'stillOwed' | 'toYourCredit' | 'allowance' | 'from' | 'drawnFrom' | 'setOff',
+    | 'net'
+    | 'netTaxApart'
+    | 'of'
+    | 'total'
+    | 'stillOwed'
+    | 'toYourCredit'
+    | 'allowance'
+    | 'from'
+    | 'drawnFrom'
+    | 'setOff',
     string
   >;
   line: Record<'ships' | 'due' | 'with' | 'number' | 'numbers' | 'priceOnly', string>;
@@ -87,6 +96,7 @@ const ENGLISH: PaperWords = {
   total: {
     net: 'Net',
     netTaxApart: 'Net, tax apart',
+    of: 'of',
     total: 'Total',
     stillOwed: 'Still owed',
     toYourCredit: 'Stands to your credit',
@@ -151,6 +161,7 @@ const MALAY: PaperWords = {
   total: {
     net: 'Bersih',
     netTaxApart: 'Bersih, tidak termasuk cukai',
+    of: 'daripada',
     total: 'Jumlah',
     stillOwed: 'Baki terhutang',
     toYourCredit: 'Baki kredit anda',

@@ -38,6 +38,10 @@ describe('upkeep', () => {
       expect.arrayContaining(['differs 1', 'not-copied 0']),
     );
     expect(attention.map(({ what }) => what)).not.toContain('not-checked');
+    await world.serving.database.run('UPDATE job_result SET at = at - INTERVAL 27 HOUR');
+    const later = await salmah.get<Upkeep>('/api/upkeep');
+    expect(later.attention.find(({ what }) => what === 'not-checked')).toMatchObject({ count: 2 });
+    await world.serving.database.run('UPDATE job_result SET at = at + INTERVAL 27 HOUR');
     expect(storage.bytes).toBeGreaterThanOrEqual(storage.tables.reduce((all, { bytes }) => all + bytes, 0));
     expect(storage.tables).toHaveLength(8);
     expect(versions).toMatchObject({ node: process.version, migration: expect.stringMatching(/^\d{4}_\w+/) as string });

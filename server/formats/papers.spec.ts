@@ -134,6 +134,7 @@ describe('documents as an authority accepts them', () => {
       'Dibekalkan | Isn 1 Mac 2027',
       'Amaun, MYR',
       '12 piece',
+      'S6: 6 % daripada 8,880.00 | 532.80',
       'Jumlah | 9,412.80',
       'Sila bayar kepada Bank Muara Contoh, akaun 5550 1234 8800, dengan menyatakan CI-0001.',
       'Barang dijual tidak boleh dipulangkan.',

@@ -59,9 +59,14 @@ const chosen = (options: readonly { name: string }[] = [], { line }: PaperWords)
   options.length === 0 ? '' : `\n${line.with} ${options.map(({ name }) => name).join(', ')}`;
 
 /** Tax by code, as an authority asks for it: rate and what it is of. */
-const taxed = (taxes: readonly { taxCode: string; taxRate: string; base: string; tax: string }[], currency: string) =>
+const taxed = (
+  taxes: readonly { taxCode: string; taxRate: string; base: string; tax: string }[],
+  currency: string,
+  { total }: PaperWords,
+) =>
   taxes.map(
-    (tax) => [`${tax.taxCode}: ${tax.taxRate} % of ${fixed(tax.base, currencyPlaces(currency))}`, tax.tax] as const,
+    (tax) =>
+      [`${tax.taxCode}: ${tax.taxRate} % ${total.of} ${fixed(tax.base, currencyPlaces(currency))}`, tax.tax] as const,
   );
 
 /** An item as the party knows it, with our own number in small where that is another. */
@@ -131,7 +136,7 @@ async function orderConfirmation({ sql, companyId, id, words }: Sheet): Promise<
       }),
     totals: [
       [words.total.net, sheet.totals.net],
-      ...taxed(sheet.totals.taxes, sheet.currency),
+      ...taxed(sheet.totals.taxes, sheet.currency, words),
       [words.total.total, sheet.totals.total],
     ],
     closing: '',
@@ -269,7 +274,7 @@ async function invoice({ sql, companyId, id, words }: Sheet): Promise<Printed> {
     totals: [
       ...sheet.allowances.map((each) => [allowedText(each, words), dec(each.amount).neg().toFixed()] as const),
       [words.total.net, sheet.net],
-      ...taxed(sheet.taxes, sheet.currency),
+      ...taxed(sheet.taxes, sheet.currency, words),
       [words.total.total, sheet.total],
       ...sheet.lessened.map(
         (each) =>
@@ -337,7 +342,7 @@ async function creditNote({ sql, companyId, id, words }: Sheet): Promise<Printed
     })),
     totals: [
       [words.total.net, sheet.net],
-      ...taxed(sheet.taxes, sheet.currency),
+      ...taxed(sheet.taxes, sheet.currency, words),
       [words.total.total, sheet.total],
       ...sheet.setOff.map(
         (each) => [`${words.total.setOff} ${each.document.number}`, dec(each.amount).neg().toFixed()] as const,

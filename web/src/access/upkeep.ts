@@ -203,6 +203,7 @@ const COMINGS: Record<string, string> = {
     }
     ul {
       list-style: none;
+      margin: 0;
       padding: 0;
     }
     li {
