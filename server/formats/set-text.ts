@@ -52,8 +52,12 @@ function partOf(char: string): string | null {
   return PARTS.find(([, ranges]) => ranges.some(([from, to]) => point >= from && point <= to))?.[0] ?? '';
 }
 
+/** A minus looks like the dash the built-in font has: figures below zero stand in one line with the others. */
+const asBuilt = (text: string) => text.replaceAll('−', '–');
+
 /** A text in runs of one font each; as it is where the built-in font has all of it. O(characters). */
-function runsOf(text: string): string | { text: string; font?: string }[] {
+function runsOf(written: string): string | { text: string; font?: string }[] {
+  const text = asBuilt(written);
   const runs: { text: string; font?: string }[] = [];
   for (const char of text) {
     const part = partOf(char);
