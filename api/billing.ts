@@ -113,6 +113,8 @@ export const CreditNoteSheet = z.object({
   party: Party,
   /** The invoice it is against, or the agreement whose rebate it settles. */
   against: DocumentRef,
+  /** What of it stands open. */
+  openItemId: Id,
   currency: z.string(),
   creditDate: Day,
   reason: z.string(),
@@ -500,4 +502,27 @@ export const openItems = act({
       .max(500),
   }),
   preview: z.object({ lines: z.number(), same: z.number(), own: Decimal }),
+});
+
+export const creditUses = read({
+  name: 'creditUses',
+  needs: 'see-debts',
+  path: '/open-items/:id/uses',
+  summary: 'What stands to a party’s credit, and the open invoices it may be set off against, oldest first.',
+  params: IdParam,
+  out: z.object({
+    currency: z.string(),
+    left: Decimal,
+    rows: z.array(z.object({ openItemId: Id, document: DocumentRef, dueDate: Day, owed: Decimal })),
+  }),
+});
+
+export const setOffCredit = act({
+  name: 'setOffCredit',
+  summary: 'Set what stands to a party’s credit off against open invoices of theirs.',
+  input: z.object({
+    creditItemId: Id,
+    lines: namedOnce(z.array(z.object({ openItemId: Id, amount: TypedDecimal })).max(500), 'openItemId'),
+  }),
+  preview: z.object({ currency: z.string(), amount: Decimal, left: Decimal }),
 });

@@ -26,3 +26,4 @@ export {
 export { decideOpenItems, type OpenItemsEffects, type OpenItemsGround, type OpenItemsTyped } from './open';
 export { amountRefusals, decidePrepayment } from './prepayment';
 export { decideDropShortfall, decideShortfall, type ShortfallGround } from './shortfall';
+export { decideSetOff, type SetOffGround, type SetOffTyped } from './set-off';

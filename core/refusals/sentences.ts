@@ -69,6 +69,8 @@ export const sentences = {
     `Numbers of a ${f.document} begin with ${f.prefix} already; write another.`,
   'numbers-begun': (f: { next: string }) =>
     `The next is ${f.next}: numbers were given already, and have no gaps. What stands before them can be changed.`,
+  'above-the-credit': (f: { credit: string; asked: string; left: string }) =>
+    `Of ${f.credit} ${f.left} is left, ${f.asked} is asked; set off no more than that.`,
   'due-before-invoiced': () => 'It cannot be due before it was invoiced.',
   'item-not-kept': (f: { item: string }) => `${f.item} is not kept by us; say so of the item first.`,
   'right-not-own': (f: { rights: string }) =>

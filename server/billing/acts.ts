@@ -14,6 +14,7 @@ import { insertOpenItem, insertTaxes } from './open-items';
 import { inOwn } from './in-own';
 import { takePrepayment } from './prepayment';
 import { dropShortfall, postShortfall } from './shortfall';
+import { setOffCredit } from './set-off';
 import { takeBackInvoice } from './take-back';
 import { writeVendorInvoice } from './write-vendor-invoice';
 import { loadForCustomerInvoice, loadForVendorInvoice, loadOpenItem } from './store';
@@ -322,4 +323,5 @@ export const billingActs = [
   postShortfall,
   dropShortfall,
   openItems,
+  setOffCredit,
 ];

@@ -78,6 +78,7 @@ export async function openCreditNote(
       found.invoiceId === null
         ? { kind: 'AG', id: found.agreementId!, number: found.agreementNumber! }
         : { kind: 'CI', id: found.invoiceId, number: found.invoiceNumber! },
+    openItemId: found.openItemId,
     currency: found.currency,
     creditDate: found.creditDate,
     reason: found.reason,

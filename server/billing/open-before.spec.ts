@@ -120,4 +120,50 @@ describe('U3 what was there before Kampong', () => {
     await tell('0');
     expect((await read()).lines.find((each) => each.id === lineId)).toMatchObject({ released: '0' });
   });
+
+  it('P3 P8 leaves a credit that is set off against what is open, by one of two people', async () => {
+    const usd = (number: string, amount: string) =>
+      line({ number, amount, currency: 'USD', party: 'Nilam Dialysis Centre' });
+    const open = async (...lines: ReturnType<typeof usd>[]) =>
+      Promise.all(
+        (await salmah.does('openItems', { side: 'customer', lines })).map(({ id }) => invoice('customer', id)),
+      );
+    const [paid] = await open(usd('OLD-0600', '100'));
+    await salmah.does('recordPayment', { openItemId: paid!.openItemId, amount: '100', paidOn: '2027-03-01' });
+    const [{ id: paidId }] = (await world.serving.database.rows<{ id: number }>(
+      "SELECT id FROM customer_invoice WHERE number = 'OLD-0600'",
+    )) as [{ id: number }];
+    const [note] = await salmah.does('creditInvoice', {
+      invoiceId: paidId,
+      kind: 'reversal',
+      reason: 'twice',
+      lines: [],
+    });
+    // What is open now is carried at another rate.
+    await world.workOn('2027-03-02');
+    await salmah.does('keepList', {
+      list: 'rates',
+      changes: [{ id: null, stamp: '', cells: { currency: 'USD', day: '2027-03-02', rate: '4.6' } }],
+      removed: [],
+    });
+    const [small, large] = await open(usd('OLD-0601', '60'), usd('OLD-0602', '80'));
+    const credit = () => salmah.get<{ openItemId: number; left: string }>(`/api/credit-notes/${note!.id}`);
+    const { openItemId: creditItemId } = await credit();
+    const { rows, left } = await salmah.get<{ left: string; rows: { openItemId: number; owed: string }[] }>(
+      `/api/open-items/${creditItemId}/uses`,
+    );
+    expect([left, rows.map(({ owed }) => owed)]).toEqual(['100', ['60', '80']]);
+    const lines = [{ openItemId: small!.openItemId, amount: '60' }];
+    const both = await Promise.all([1, 2].map(() => salmah.raw('setOffCredit', { creditItemId, lines })));
+    expect(both.map(({ status }) => status).sort()).toEqual([200, 422]);
+    expect(await world.verify()).toEqual([]);
+    expect(await credit()).toMatchObject({ left: '40' });
+    const more = { creditItemId, lines: [{ openItemId: large!.openItemId, amount: '40.01' }] };
+    expect((await salmah.refused('setOffCredit', more)).codes).toEqual(['lines: above-the-credit']);
+    await salmah.does('setOffCredit', { creditItemId, lines: [{ openItemId: large!.openItemId, amount: '40' }] });
+    expect(await credit()).toMatchObject({ left: '0' });
+    // Nobody else's invoice, and nothing that is owed, is a credit.
+    expect((await salmah.refused('setOffCredit', { creditItemId: small!.openItemId, lines })).status).toBe(404);
+    await world.workOn('2027-03-01');
+  });
 });

@@ -4,6 +4,7 @@ import { billingActs } from './acts';
 import { checks } from './checks';
 import { listInvoices, listUninvoiced, openInvoice, openToInvoice } from './reads';
 import { listCredits, listPrepayments, openByAge } from './lists';
+import { creditUses } from './set-off';
 import { openCreditNote, openPrepayment } from './credit-reads';
 
 /** What the billing room has. */
@@ -25,6 +26,7 @@ export const room: Room = {
     ),
     reads(billing.openByAge, (sql, companyId, { query, workDate }) => openByAge(sql, companyId, query, workDate)),
     reads(billing.openCreditNote, (sql, companyId, { params }) => openCreditNote(sql, companyId, params.id)),
+    reads(billing.creditUses, (sql, companyId, { params }) => creditUses(sql, companyId, params.id)),
     reads(billing.openPrepayment, (sql, companyId, { params }) => openPrepayment(sql, companyId, params.id)),
   ],
   checks,

@@ -3,11 +3,14 @@ import { RouterLink } from '@angular/router';
 import { Session } from '../access';
 import { DocumentDock, PaperActs } from '../documents';
 import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
+import type { ActDone } from '../kit/act/api';
+import { Sheets } from '../kit/act/sheet';
 import { pathOf } from '../kit/documents';
 import { day, money, ownMoney, price, quantity } from '../kit/formats';
 import { numbersColumn } from '../serial';
 import { Grid, type GridColumn } from '../kit/grid';
 import { Billing, type CreditNoteSheet } from './service';
+import { SetOffSheet, type SetOffData } from './set-off-sheet';
 
 type Line = CreditNoteSheet['lines'][number];
 
@@ -78,6 +81,7 @@ export class CreditNotePage {
   private readonly billing = inject(Billing);
   private readonly session = inject(Session);
   private readonly paper = new PaperActs();
+  private readonly sheets = inject(Sheets);
   readonly id = input.required<string>();
   protected readonly page: DocumentPage<string, CreditNoteSheet> = new DocumentPage({
     key: this.id,
@@ -90,8 +94,24 @@ export class CreditNotePage {
       sub: `for ${FOR[sheet.kind]} · ${sheet.left === '0' ? 'all set off' : `${sheet.currency} ${this.money(sheet.left)} to their credit`}`,
     }),
     acts: () => {
-      const document = this.page.document();
-      return document ? this.paper.of(document) : [];
+      const sheet = this.page.sheet();
+      if (!sheet) return [];
+      return [
+        ...this.paper.of(sheet.document),
+        {
+          name: 'set-off',
+          label: 'Set off…',
+          place: 'step' as const,
+          when: sheet.left !== '0',
+          does: () =>
+            this.sheets.open(SetOffSheet, {
+              credit: sheet.document,
+              openItemId: sheet.openItemId,
+              party: sheet.party.name,
+            } satisfies SetOffData),
+          says: ({ touched }: ActDone) => ['Set off against', touched[1]] as const,
+        },
+      ];
     },
   });
   private readonly sheet = this.page.sheet;
