@@ -3,14 +3,13 @@ import { RouterLink } from '@angular/router';
 import { Session } from '../access';
 import { DocumentDock, PaperActs } from '../documents';
 import { DocumentPage, DocumentTitle } from '../kit/act/document-page';
-import type { ActDone } from '../kit/act/api';
 import { Sheets } from '../kit/act/sheet';
 import { pathOf } from '../kit/documents';
 import { day, money, ownMoney, price, quantity } from '../kit/formats';
 import { numbersColumn } from '../serial';
 import { Grid, type GridColumn } from '../kit/grid';
 import { Billing, type CreditNoteSheet } from './service';
-import { SetOffSheet, type SetOffData } from './set-off-sheet';
+import { setOffAct } from './set-off-sheet';
 
 type Line = CreditNoteSheet['lines'][number];
 
@@ -98,19 +97,11 @@ export class CreditNotePage {
       if (!sheet) return [];
       return [
         ...this.paper.of(sheet.document),
-        {
-          name: 'set-off',
-          label: 'Set off…',
-          place: 'step' as const,
-          when: sheet.left !== '0',
-          does: () =>
-            this.sheets.open(SetOffSheet, {
-              credit: sheet.document,
-              openItemId: sheet.openItemId,
-              party: sheet.party.name,
-            } satisfies SetOffData),
-          says: ({ touched }: ActDone) => ['Set off against', touched[1]] as const,
-        },
+        setOffAct(this.sheets, sheet.left !== '0', {
+          credit: sheet.document,
+          openItemId: sheet.openItemId,
+          party: sheet.party.name,
+        }),
       ];
     },
   });

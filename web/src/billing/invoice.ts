@@ -14,7 +14,7 @@ import { numbersColumn } from '../serial';
 import { allowanceText } from './allowance-text';
 import { CreditSheet } from './credit-sheet';
 import { PaymentSheet } from './payment-sheet';
-import { SetOffSheet, type SetOffData } from './set-off-sheet';
+import { setOffAct } from './set-off-sheet';
 import { TakeBackSheet } from './take-back-sheet';
 import { Billing, type InvoiceSheet } from './service';
 
@@ -188,18 +188,11 @@ export class InvoicePage {
         does: () => this.sheets.open(ReasonSheet, openedWrongly(sheet)),
         says: ({ made }) => ['Taken back by', made[0]],
       },
-      {
-        name: 'set-off',
-        label: 'Set off…',
-        when: dec(sheet.owed).lt(0),
-        does: () =>
-          this.sheets.open(SetOffSheet, {
-            credit: sheet.document,
-            openItemId: sheet.openItemId,
-            party: sheet.party.name,
-          } satisfies SetOffData),
-        says: ({ touched }) => ['Set off against', touched[1]],
-      },
+      setOffAct(this.sheets, dec(sheet.owed).lt(0), {
+        credit: sheet.document,
+        openItemId: sheet.openItemId,
+        party: sheet.party.name,
+      }),
       {
         name: 'pay',
         asks: true,

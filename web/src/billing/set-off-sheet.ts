@@ -5,7 +5,8 @@ import { dec, least, type DocumentRef } from '@core/kernel';
 import * as contract from '@api/billing';
 import { Session } from '../access';
 import { Api } from '../kit/act/api';
-import { ActForm, Sheet } from '../kit/act/sheet';
+import type { DocumentAct } from '../kit/act/document-page';
+import { ActForm, Sheet, type Sheets } from '../kit/act/sheet';
 import { NumberField } from '../kit/fields';
 import { day, money } from '../kit/formats';
 
@@ -14,6 +15,15 @@ export interface SetOffData {
   openItemId: number;
   party: string;
 }
+
+/** The act of setting a credit off, of the document's page. */
+export const setOffAct = (sheets: Sheets, when: boolean, data: SetOffData): DocumentAct => ({
+  name: 'set-off',
+  label: 'Set off…',
+  when,
+  does: () => sheets.open(SetOffSheet, data),
+  says: ({ touched }) => ['Set off against', touched[1]],
+});
 
 type Uses = z.infer<typeof contract.creditUses.out>;
 
