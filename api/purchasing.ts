@@ -90,6 +90,8 @@ export const PurchaseSheet = PurchaseRow.extend({
   version: z.number(),
   /** How often it was changed since it was placed. // S8 */
   revision: z.number().int(),
+  /** The number it had before Kampong; null for one that began here. // U3 */
+  openedAs: z.string().nullable(),
   /** The day the vendor answered last; null while they have not. */
   answeredOn: Day.nullable(),
   shipTo: Address.nullable(),
@@ -159,6 +161,34 @@ export const enterPurchase = act({
         agreement: z.string().nullable(),
       }),
     ),
+  }),
+});
+
+export const openPurchases = act({
+  name: 'openPurchases',
+  summary: 'Enter what was on order with vendors before Kampong, a purchase for each vendor and number.',
+  input: z.object({
+    /** Lines of one vendor and number are one purchase. */
+    lines: z
+      .array(
+        z.object({
+          /** By its number or name. */
+          vendor: Text(120),
+          number: Text(60),
+          item: Text(40),
+          quantity: TypedDecimal,
+          price: TypedDecimal,
+          due: Text(20),
+          place: Text(80),
+        }),
+      )
+      .max(500),
+  }),
+  preview: z.object({
+    purchases: z.number(),
+    lines: z.number(),
+    same: z.number(),
+    nets: z.array(z.object({ currency: z.string(), net: Asked })),
   }),
 });
 

@@ -14,6 +14,7 @@ const MAY_AGREE: Readonly<Record<string, string>> = {
   'savePlan.lines.calls': 'two on one day are refused by the act',
   'releaseAgreement.lines': 'each is a line of the order that is made; what is left is counted down by each',
   'openStock.lines': 'an item at a place is opened once, which the act refuses otherwise',
+  'openPurchases.lines': 'each is a line of the purchase that is made',
   'openItems.lines': 'an invoice named twice is refused by the act',
   'tellTakenBefore.lines': 'a line of an agreement named twice is refused by the act',
   'enterPurchase.lines': 'each is a line of the purchase that is made',

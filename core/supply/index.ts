@@ -47,3 +47,4 @@ export {
   type ChangePurchaseTyped,
   type PlacedLine,
 } from './change-purchase';
+export { decideOpenPurchases, type OpenPurchasesGround, type OpenPurchasesTyped } from './open-purchases';

@@ -162,12 +162,13 @@ export async function openPurchase(sql: Sql, companyId: number, id: number): Pro
         terms: string;
         shipToId: number | null;
         answeredOn: Day | null;
+        openedAs: string | null;
         locationId: number;
         locationCode: string;
         location: string;
       }
   >(
-    `SELECT ${HEAD}, p.version, p.revision, p.ship_to_id, p.answered_on, pt.name AS terms, p.location_id, lo.code AS location_code, lo.name AS location, ${ADDRESS_COLUMNS}
+    `SELECT ${HEAD}, p.version, p.revision, p.ship_to_id, p.answered_on, p.opened_as, pt.name AS terms, p.location_id, lo.code AS location_code, lo.name AS location, ${ADDRESS_COLUMNS}
        FROM purchase_order p ${JOINS} ${SUMS}
        JOIN location lo ON lo.company_id = p.company_id AND lo.id = p.location_id
        JOIN payment_terms pt ON pt.company_id = v.company_id AND pt.id = v.payment_terms_id
@@ -184,6 +185,7 @@ export async function openPurchase(sql: Sql, companyId: number, id: number): Pro
     version: found.version,
     revision: found.revision,
     answeredOn: found.answeredOn,
+    openedAs: found.openedAs,
     shipTo: addressOf(found),
     location: found.shipToId === null ? { id: found.locationId, code: found.locationCode, name: found.location } : null,
     terms: found.terms,

@@ -17,6 +17,7 @@ export const room: Room = {
       kind: 'PO',
       from: 'purchase_order d JOIN vendor p ON p.company_id = d.company_id AND p.id = d.vendor_id',
       name: 'p.name',
+      also: 'd.opened_as',
     },
   ],
 };

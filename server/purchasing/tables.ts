@@ -3,7 +3,7 @@ import { table, type Row } from '../db';
 export const purchaseOrderTable = table('purchase_order', {
   int: 'companyId id= version= revision= vendorId shipToId? agreementId? locationId=',
   choice: 'state=:draft|placed|closed|cancelled',
-  text: 'number currency',
+  text: 'number currency openedAs?',
   day: 'orderDate firstDueDate? answeredOn?',
   time: 'createdAt=',
   decimal: 'net=',

@@ -5,6 +5,7 @@ import { answerPurchase } from './answer';
 import { cancelPurchase, changePurchase } from './change-purchase';
 import { checks } from './checks';
 import { listPairs } from './list-pairs';
+import { openPurchases } from './open-purchases';
 import { editPairs } from './pairs';
 import { listBench } from './reads';
 import { openThread, threadOfDocument, threadsOfOrder } from './thread';
@@ -12,7 +13,7 @@ import { salesFor, suppliesFor, tieActs } from './ties';
 
 /** What the supply room has. */
 export const room: Room = {
-  acts: [...supplyActs, ...tieActs, editPairs, answerPurchase, changePurchase, cancelPurchase],
+  acts: [...supplyActs, openPurchases, ...tieActs, editPairs, answerPurchase, changePurchase, cancelPurchase],
   answers: [
     reads(supply.listBench, (sql, companyId, { query, workDate }) => listBench(sql, companyId, workDate, query)),
     reads(supply.openThread, (sql, companyId, { params }) => openThread(sql, companyId, params.id)),

@@ -93,6 +93,7 @@ export const DOINGS: readonly { name: string; path: string }[] = [
   { name: 'Opening stock', path: '/opening/stock' },
   { name: 'Opening: what customers owed before', path: '/opening/customers' },
   { name: 'Opening: what vendors were owed before', path: '/opening/vendors' },
+  { name: 'Opening: what was on order with vendors before', path: '/opening/purchases' },
   { name: 'Opening: what was taken of agreements before', path: '/opening/agreements' },
   { name: 'The trail: who changed what, and when', path: '/trail' },
   { name: 'People: who works here, roles and rights, invitations, tokens', path: '/people' },

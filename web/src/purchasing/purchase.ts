@@ -33,6 +33,9 @@ import { Purchases, type PurchaseLine, type PurchaseSheet } from './service';
         @if (shown.location; as place) {
           <div><small>Comes to</small>{{ place.name }}</div>
         }
+        @if (shown.openedAs) {
+          <div><small>Before Kampong</small>{{ shown.openedAs }}</div>
+        }
         <div><small>Placed</small>{{ day(shown.orderDate) }}</div>
         <div><small>First due</small>{{ day(shown.firstDueDate) }}</div>
         <div><small>Their answer</small>{{ shown.answeredOn ? 'came ' + day(shown.answeredOn) : 'not yet' }}</div>

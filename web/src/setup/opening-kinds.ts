@@ -2,6 +2,7 @@ import type * as z from 'zod';
 import { tellTakenBefore } from '@api/agreements';
 import { openItems } from '@api/billing';
 import type { ActEndpoint } from '@api/kit';
+import { openPurchases } from '@api/purchasing';
 import { openStock } from '@api/stock';
 import type { ActDone } from '../kit/act/api';
 import { counted, money } from '../kit/formats';
@@ -17,7 +18,7 @@ export interface OpeningKind {
   figure: number;
   example: string;
   /** The right whose people do it. */
-  right: 'goods' | 'customer-invoices' | 'vendor-invoices' | 'agreements';
+  right: 'goods' | 'customer-invoices' | 'vendor-invoices' | 'agreements' | 'purchases';
   endpoint: ActEndpoint;
   input: (rows: readonly (readonly string[])[]) => unknown;
   /** What taking it does, in words; amounts are in the company's currency. */
@@ -102,6 +103,38 @@ export const OPENING_KINDS: readonly OpeningKind[] = [
   }),
   owed('customer'),
   owed('vendor'),
+  kind({
+    what: 'purchases',
+    name: 'On order',
+    sub: 'what is still to come of purchases that were placed before Kampong',
+    columns: [
+      { head: 'Vendor' },
+      { head: 'Its number before' },
+      { head: 'Item' },
+      { head: 'To come', figures: true },
+      { head: 'Price', figures: true },
+      { head: 'Due' },
+      { head: 'Place' },
+    ],
+    figure: 3,
+    example: 'V-201\tOLD-PO-88\tCL-10\t120\t96.50\t2027-03-20',
+    right: 'purchases',
+    endpoint: openPurchases,
+    input: (rows) => ({
+      lines: rows.map(([vendor = '', number = '', item = '', quantity = '', price = '', due = '', place = '']) => ({
+        vendor,
+        number,
+        item,
+        quantity,
+        price,
+        due,
+        place,
+      })),
+    }),
+    says: ({ purchases, same, nets }) =>
+      `${counted(purchases, 'purchase')}, ${nets.map(({ currency, net }) => `${currency} ${money(net, currency)}`).join(' and ')}${standing(same)}`,
+    done: ({ made }) => (made.length === 0 ? SO_ALREADY : `${counted(made.length, 'purchase')} placed.`),
+  }),
   kind({
     what: 'agreements',
     name: 'Taken of agreements',
