@@ -70,6 +70,30 @@ describe('U3 what was on order before', () => {
     expect(found.same).toBe(0);
   });
 
+  it('is read as people write it, with a word at its line on what the vendor would sell', () => {
+    const items = new Map([[11, { ...item(11, 'SALT-25'), offers: [{ ...offer(1, 'Arus', '17'), multiple: '50' }] }]]);
+    const lines = [
+      line({ number: 'A' }),
+      line({ number: ' '.repeat(3) + 'x'.repeat(40), quantity: ' 60 ', price: ' ', due: ' 20/3 ' }),
+    ];
+    const decision = decideOpenPurchases({ ...ground({}, {}), items }, { lines }, DAY);
+    if (!decision.ok) throw new Error(JSON.stringify(decision.refusals));
+    expect(decision.effects.purchases[1]).toMatchObject({
+      number: 'x'.repeat(40),
+      plan: { lines: [{ unitPrice: '17', dueDate: '2027-03-20' }] },
+    });
+    expect(decision.warnings.map(({ field, code }) => `${field}: ${code}`)).toEqual([
+      'lines.1.quantity: vendor-sells-by',
+    ]);
+    const nobody = ground({ vendor: null, itemId: null, locationId: null });
+    const said = decideOpenPurchases(nobody, { lines: [line({ vendor: ' V-9 ', item: ' X ', place: ' Y ' })] }, DAY);
+    expect(said.ok ? [] : said.refusals.map(({ facts }) => (facts as { what?: string }).what)).toEqual([
+      'The vendor V-9',
+      'The item X',
+      'The place Y',
+    ]);
+  });
+
   it('is placed once: what was opened already stays as it is', () => {
     expect(effects(ground({ opened: 'PO-0007' }, {}), line(), line({ number: 'OLD-89' }))).toMatchObject({
       same: 1,
