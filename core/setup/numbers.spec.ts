@@ -39,6 +39,7 @@ describe('U2 how documents are numbered', () => {
     ['prefix: not-a-prefix', { prefix: '-A' }],
     ['prefix: not-a-prefix', { prefix: 'A B-' }],
     ['prefix: not-a-prefix', { prefix: 'X' }],
+    ['prefix: not-a-prefix', { prefix: 'É-' }],
     ['prefix: prefix-taken', { prefix: 'so-' }],
     ['next: not-a-number', { next: '' }],
     ['next: not-a-number', { next: '0' }],

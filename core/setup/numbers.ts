@@ -36,7 +36,7 @@ export function decideSeries(all: readonly Series[], typed: SeriesTyped): Decisi
   if (prefix === '') refusals.push(refuse('required', 'prefix', { what }));
   else if (prefix.length > MOST_PREFIX) {
     refusals.push(refuse('too-long', 'prefix', { what, most: String(MOST_PREFIX) }));
-  } else if (!/^[\p{L}\d][\p{L}\d/.-]*[^\d]$/u.test(prefix)) refusals.push(refuse('not-a-prefix', 'prefix', {}));
+  } else if (!/^[A-Za-z\d][A-Za-z\d/.-]*[A-Za-z/.-]$/.test(prefix)) refusals.push(refuse('not-a-prefix', 'prefix', {}));
   const alike = all.find(({ kind, prefix: theirs }) => kind !== own.kind && alikeText(theirs, prefix));
   if (alike) refusals.push(refuse('prefix-taken', 'prefix', { prefix, document: DOCUMENTS[alike.kind].name }));
   const read = readTypedDecimal(typed.next, 'quantity');

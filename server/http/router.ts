@@ -74,7 +74,10 @@ function bindFile(
     if (!file) throw new Refusals(404, [refuse('not-found', '', { what })]);
     if (who) await trace(parts, ctx, 'export', who, file.name);
     ctx.set('Cache-Control', 'no-store');
-    ctx.set('Content-Disposition', `${file.how}; filename="${file.name.replaceAll('"', '')}"`);
+    ctx.set(
+      'Content-Disposition',
+      `${file.how}; filename="${file.name.replaceAll('"', '').replaceAll(/[/\\]/g, '-')}"`,
+    );
     ctx.type = file.type;
     ctx.body = file.content;
   });

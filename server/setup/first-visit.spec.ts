@@ -94,6 +94,14 @@ describe('a company of one’s own', () => {
     await zainab.does('keepSeries', keepSeries('AG', 'BA/27-', '13'));
     const [second] = await zainab.does('saveAgreement', { ...draft, lastDay: '2027-12-31', signedOn: null, lines });
     expect(second!.number).toBe('BA/27-0013');
+    // What stands before a number is no folder.
+    const paper = await fetch(`${world.serving.address}/api/documents/AG/${second!.id}/pdf`, {
+      headers: { cookie: zainab.cookie },
+    });
+    expect([paper.status, paper.headers.get('content-disposition')]).toEqual([
+      200,
+      'inline; filename="BA-27-0013.pdf"',
+    ]);
   });
 
   it('U1 U2 U3 takes its first order, ships it and invoices it; verify finds nothing', async () => {
