@@ -36,7 +36,7 @@ const kind = <E extends ActEndpoint>(
 ): OpeningKind => told as unknown as OpeningKind;
 
 const SO_ALREADY = 'All of it stands so already.';
-const standing = (same: number) => (same === 0 ? '' : `; ${counted(same, 'line')} stands so already`);
+const standing = (same: number) => (same === 0 ? '' : `; ${counted(same, 'line stands', 'lines stand')} so already`);
 
 const owed = (side: 'customer' | 'vendor') =>
   kind({

@@ -1,7 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
 import { parse } from 'csv-parse/browser/esm/sync';
+import { catchError, EMPTY, map, of, Subject, switchMap } from 'rxjs';
 import { pastedCells } from '@core/typed';
 import { Session } from '../access';
 import { Api, refusalsOf, type RefusalShown } from '../kit/act/api';
@@ -190,6 +192,8 @@ export class OpeningPage {
   protected readonly refused = signal<readonly RefusalShown[]>([]);
   protected readonly says = signal('');
   protected readonly busy = signal(false);
+  private readonly looked = new Subject<void>();
+  private readonly own = this.session.company()?.currency ?? '';
   private timer: ReturnType<typeof setTimeout> | undefined = undefined;
   /** What is wrong, by line. */
   protected readonly wrong = computed(() => {
@@ -205,11 +209,32 @@ export class OpeningPage {
   protected readonly counted = counted;
 
   constructor() {
+    // What was typed last is what is told of.
+    this.looked
+      .pipe(
+        switchMap(() => {
+          const [kind, lines] = [this.kind(), this.lines()];
+          if (lines.length === 0) return EMPTY;
+          return this.api.preview(kind.endpoint, kind.input(lines)).pipe(
+            map(({ refusals, effects }) => ({ refusals, says: effects ? kind.says(effects, this.own) : '' })),
+            catchError((error: unknown) => of({ refusals: refusalsOf(error), says: '' })),
+          );
+        }),
+        takeUntilDestroyed(),
+      )
+      .subscribe(({ refusals, says }) => {
+        this.refused.set(refusals);
+        this.says.set(says);
+      });
     // Another kind is another page: what was typed of it is where it was left.
     effect(() => {
-      this.title.setTitle(`Opening: ${this.kind().name.toLowerCase()} · Kampong`);
-      this.text.set(keptDraft<string>(this.keptAs()) ?? '');
-      this.look();
+      const [{ name }, keptAs] = [this.kind(), this.keptAs()];
+      untracked(() => {
+        clearTimeout(this.timer);
+        this.title.setTitle(`Opening: ${name.toLowerCase()} · Kampong`);
+        this.text.set(keptDraft<string>(keptAs) ?? '');
+        this.look();
+      });
     });
   }
 
@@ -240,17 +265,9 @@ export class OpeningPage {
 
   /** Says what stands against each line while it is typed. */
   private look(): void {
-    const [kind, lines] = [this.kind(), this.lines()];
     this.refused.set([]);
     this.says.set('');
-    if (lines.length === 0) return;
-    this.api.preview(kind.endpoint, kind.input(lines)).subscribe({
-      next: ({ refusals, effects }) => {
-        this.refused.set(refusals);
-        this.says.set(effects ? kind.says(effects, this.session.company()?.currency ?? '') : '');
-      },
-      error: (error: unknown) => this.refused.set(refusalsOf(error)),
-    });
+    this.looked.next();
   }
 
   protected post(goodOnly: boolean): void {
