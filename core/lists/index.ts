@@ -27,3 +27,4 @@ export {
 } from './keep';
 export { aboutField, keptList, KEPT_LISTS, LIST_ROOMS, listsAbout } from './lists';
 export { decideDropView, decideKeepView, MOST_VIEWS, type KeptView } from './views';
+export { fieldsOfKeep, type KeptField } from './kept-fields';

@@ -177,7 +177,7 @@ describe('U4 people', () => {
 
   it('the trail tells who did what, by person, act and document', async () => {
     interface Changes {
-      rows: { person: string; act: string; input: string }[];
+      rows: { person: string; act: string; input: string; fields: { what: string; was: string; is: string }[] }[];
     }
     const by = async (query: string) => (await zainab.get<Changes>(`/api/changes?${query}`)).rows;
     expect((await by('act=token%20made')).map(({ person }) => person)).toEqual(['Zainab']);
@@ -185,6 +185,7 @@ describe('U4 people', () => {
     expect((await by('act=keepList'))[0]).toMatchObject({
       act: 'lists kept',
       input: expect.stringContaining('7 days') as string,
+      fields: [{ what: 'Payment terms 7 days', was: '', is: 'new' }],
     });
   });
 

@@ -91,7 +91,7 @@ async function attentionOf(sql: Sql, companyId: number, now: Date, workDate: Day
 const MOST_TABLES = 8;
 
 async function storageOf(sql: Sql): Promise<Upkeep['storage']> {
-  const tables = await sql.rows<Upkeep['storage']['tables'][number]>(
+  const tables = await sql.rows<{ name: string; rows: string; bytes: string }>(
     `SELECT table_name AS name, COALESCE(table_rows, 0) AS \`rows\`, COALESCE(data_length + index_length, 0) AS bytes
        FROM information_schema.tables WHERE table_schema = DATABASE() ORDER BY bytes DESC`,
   );

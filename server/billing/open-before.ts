@@ -151,7 +151,8 @@ async function usedNumbers(sql: Sql, companyId: number, side: Side, numbers: rea
   const rows = await sql.rows<{
     number: string;
     document: string;
-    opening: boolean;
+    /** 1 where it opened the books and stands. */
+    opening: number;
     partyId: number;
     currency: string;
     total: string;
@@ -160,10 +161,10 @@ async function usedNumbers(sql: Sql, companyId: number, side: Side, numbers: rea
       ? `SELECT i.number, i.number AS document, i.customer_id AS party_id, i.currency, i.total,
                 i.opening AND NOT EXISTS (SELECT 1 FROM credit_note n WHERE n.company_id = i.company_id AND n.customer_invoice_id = i.id) AS opening
            FROM customer_invoice i FORCE INDEX (customer_invoice_number) WHERE i.company_id = ? AND i.number IN (?)`
-      : `SELECT i.vendor_number AS number, i.number AS document, i.vendor_id AS party_id, i.currency, i.total, i.opening
+      : `SELECT i.vendor_number AS number, i.number AS document, i.vendor_id AS party_id, i.currency, i.total, i.opening AND TRUE AS opening
            FROM vendor_invoice i WHERE i.company_id = ? AND i.vendor_number IN (?) AND i.reverses_id IS NULL
             AND NOT EXISTS (SELECT 1 FROM vendor_invoice b WHERE b.company_id = i.company_id AND b.reverses_id = i.id)`,
     [companyId, numbers],
   );
-  return rows.map((row) => ({ ...row, opening: Boolean(row.opening) }));
+  return rows.map((row) => ({ ...row, opening: row.opening === 1 }));
 }

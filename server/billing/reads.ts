@@ -34,7 +34,7 @@ interface HeadRow {
   partyId: number;
   partyNumber: string;
   partyName: string;
-  sourceKind: 'SO' | 'PO' | 'AG';
+  sourceKind: 'SO' | 'PO' | 'AG' | 'JR';
   sourceId: number;
   sourceNumber: string;
   /** `id number` of its other orders, a line each. */

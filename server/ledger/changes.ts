@@ -1,5 +1,6 @@
 import type * as z from 'zod';
 import type { Day, DocumentRef } from '@core/kernel';
+import { fieldsOfKeep, type KeptField } from '@core/lists';
 import type * as contract from '@api/ledger';
 import { actsSaying, saysOf, type Touched } from '../acts';
 import { likeOf, PAGE_ROWS, type Bound, type Sql } from '../db';
@@ -39,18 +40,39 @@ export async function listChanges(sql: Sql, companyId: number, asked: Asked, wor
       WHERE ${conditions.join(' AND ')} ORDER BY a.id DESC LIMIT ?`,
     [...values, most + 1],
   );
+  const shown = rows.slice(0, most);
+  const kept = await keptBy(
+    sql,
+    companyId,
+    shown.filter(({ act }) => act === 'keepList').map(({ id }) => id),
+  );
   return {
-    rows: rows.slice(0, most).map(({ documents, act, at, ...row }) => {
+    rows: shown.map(({ documents, act, at, ...row }) => {
       const touched = JSON.parse(documents) as (Touched & DocumentRef)[];
       return {
         ...row,
         at: `${at.slice(0, 19).replace(' ', 'T')}Z`,
         act: saysOf(act),
         documents: touched.map(({ kind, id, number }) => ({ kind, id, number })),
-        fields: touched.flatMap(({ fields = [] }) => [...fields]),
+        fields: [...(kept.get(row.id) ?? []), ...touched.flatMap(({ fields = [] }) => [...fields])],
         reason: touched.find(({ reason }) => reason)?.reason ?? '',
       };
     }),
     next: rows.length > most ? String(rows[most - 1]!.id) : null,
   };
+}
+
+/** Letters of an act of keeping that are read to tell its cells: a longer one is a file, and told as what was typed. */
+const READ = 400_000;
+
+/** What acts of keeping lists made another, cell by cell. */
+async function keptBy(sql: Sql, companyId: number, ids: readonly number[]): Promise<Map<number, KeptField[]>> {
+  if (ids.length === 0) return new Map();
+  const rows = await sql.rows<{ id: number; input: string }>(
+    'SELECT id, input FROM audit WHERE company_id = ? AND id IN (?) AND CHAR_LENGTH(input) <= ?',
+    [companyId, ids, READ],
+  );
+  return new Map(
+    rows.map(({ id, input }) => [id, fieldsOfKeep(JSON.parse(input) as Parameters<typeof fieldsOfKeep>[0])]),
+  );
 }
