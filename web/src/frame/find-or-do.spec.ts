@@ -101,12 +101,41 @@ describe('find or do', () => {
     const press = (key: string) =>
       field.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
     const ahead = new TypedAhead();
-    expect(['s', 'o', 'Enter'].map(press)).toEqual([false, false, false]);
+    expect(['s', 'o'].map(press)).toEqual([false, false]);
     expect(press('Tab')).toBe(true);
     const box = await boxOf(() => of({ rows: [order] }), ahead);
     await box.settled();
     expect(box.selected()).toBe('sales order SO-0004 Teratai Bay Resort');
     expect(press('x')).toBe(true);
     field.remove();
+  });
+
+  it('goes where Enter leads that was typed while it was opening, once that is answered', async () => {
+    const press = (key: string) =>
+      document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+    const ahead = new TypedAhead();
+    expect(['s', 'o', '-', 'Enter', 'x'].map(press)).toEqual([false, false, false, false, false]);
+    const answer = new Subject<Answer>();
+    const box = await boxOf(() => answer, ahead);
+    const gone = jest.spyOn(TestBed.inject(Router), 'navigateByUrl').mockResolvedValue(true);
+    await box.settled();
+    // Not what is offered before it is answered.
+    expect(gone).not.toHaveBeenCalled();
+    answer.next({ rows: [order] });
+    await box.settled();
+    expect(gone.mock.calls).toEqual([['/orders/4']]);
+  });
+
+  it('goes nowhere by an Enter without words, or after which more is typed', async () => {
+    const press = (key: string) =>
+      document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+    const ahead = new TypedAhead();
+    press('Enter');
+    const box = await boxOf(() => of({ rows: [order] }), ahead);
+    const gone = jest.spyOn(TestBed.inject(Router), 'navigateByUrl').mockResolvedValue(true);
+    await box.settled();
+    await box.type('so-');
+    await box.settled();
+    expect(gone).not.toHaveBeenCalled();
   });
 });

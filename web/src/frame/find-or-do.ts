@@ -1,5 +1,5 @@
 import { DIALOG_DATA, DialogRef } from '@angular/cdk/dialog';
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router } from '@angular/router';
 import { of } from 'rxjs';
@@ -35,7 +35,7 @@ interface Entry {
       placeholder="A number, a name, or what you want to do"
       autocomplete="off"
       [value]="words()"
-      (focus)="type(words() + ahead.take())"
+      (focus)="begin()"
       (input)="type($any($event.target).value)"
       (keydown)="key($event)"
     />
@@ -115,7 +115,8 @@ export class FindOrDo {
   private readonly api = inject(Api);
   private readonly router = inject(Router);
   private readonly ref = inject(DialogRef);
-  protected readonly ahead = inject<TypedAhead>(DIALOG_DATA);
+  private readonly ahead = inject<TypedAhead>(DIALOG_DATA);
+  private readonly entered = signal(false);
   protected readonly words = signal('');
   protected readonly active = signal(0);
   private readonly found = toSignal(
@@ -163,7 +164,25 @@ export class FindOrDo {
     return meant ? [...acts, ...found, ...named] : [...found, ...acts, ...named];
   });
 
+  constructor() {
+    // Enter that came before the box did goes where it leads once what was typed with it is answered.
+    effect(() => {
+      if (!this.entered() || this.found().words !== this.words()) return;
+      const [entry] = this.entries();
+      this.entered.set(false);
+      if (entry) this.go(entry);
+    });
+  }
+
+  /** Goes on from what was typed while it was opening. */
+  protected begin(): void {
+    const { text, entered } = this.ahead.take();
+    this.type(this.words() + text);
+    this.entered.set(entered && text !== '');
+  }
+
   protected type(words: string): void {
+    this.entered.set(false);
     this.words.set(words);
     this.active.set(0);
   }

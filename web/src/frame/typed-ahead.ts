@@ -1,15 +1,18 @@
 /**
- * Catches the letters typed while the box they are meant for is still opening, so that none of them lands in the field
- * that had the focus.
+ * Catches the letters typed while the box they are meant for is still opening, and Enter after them, so that none lands in
+ * the field that had the focus and none is lost.
  */
 export class TypedAhead {
   private text = '';
+  private entered = false;
   private readonly catch = (event: KeyboardEvent): void => {
     const letter = event.key.length === 1 && !event.ctrlKey && !event.altKey && !event.metaKey;
     if (!letter && event.key !== 'Enter') return;
     event.preventDefault();
     event.stopPropagation();
-    if (letter) this.text += event.key;
+    // What follows Enter is meant for what it leads to.
+    if (letter && !this.entered) this.text += event.key;
+    if (!letter) this.entered = true;
   };
 
   constructor() {
@@ -17,10 +20,11 @@ export class TypedAhead {
   }
 
   /** What was caught, once; from now on keys go where the focus is. */
-  take(): string {
+  take(): { text: string; entered: boolean } {
     document.removeEventListener('keydown', this.catch, true);
-    const text = this.text;
+    const { text, entered } = this;
     this.text = '';
-    return text;
+    this.entered = false;
+    return { text, entered };
   }
 }
