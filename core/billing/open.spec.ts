@@ -19,7 +19,7 @@ const rate = (currency: string, of: string | null): [string, ExchangeOf] => [
 ];
 const ground = (...lines: Partial<OpenItemsGround['lines'][number]>[]): OpenItemsGround => ({
   lines: (lines.length > 0 ? lines : [{}]).map((each) => ({ party: KASTURI, used: null, ...each })),
-  prefix: 'CI-',
+  series: { prefix: 'CI-', first: 1 },
   exchanges: new Map([rate('MYR', '1'), rate('USD', '4.485'), rate('EUR', null)]),
 });
 const decide = (at: OpenItemsGround, lines: readonly Line[], side: 'customer' | 'vendor' = 'customer') =>
@@ -90,9 +90,11 @@ describe('U3 what was owed before', () => {
   });
 
   it('is no number of our own series, whatever stands before those', () => {
-    const at = { ...ground(), prefix: 'INV/' };
+    const at = { ...ground(), series: { prefix: 'INV/', first: 7 } };
     expect(refused(at, [line({ number: 'inv/0007' })])).toEqual(['lines.0.number: number-of-series']);
-    for (const number of ['INV/7A', 'INV/', 'CI-0004', 'OLD/0007']) expect(refused(at, [line({ number })])).toEqual([]);
+    // What the books before numbered alike, before our first, is theirs.
+    for (const number of ['INV/7A', 'INV/', 'CI-0004', 'OLD/0007', 'INV/0006'])
+      expect(refused(at, [line({ number })])).toEqual([]);
   });
 
   it('leaves what stands so as it is, and names what stands otherwise', () => {

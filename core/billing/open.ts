@@ -13,8 +13,8 @@ export interface OpenItemsGround {
     party: { id: number; name: string; currency: string } | null;
     used: { document: string; opening: boolean; partyId: number; currency: string; total: string } | null;
   }[];
-  /** What stands before the serials of our own invoices. */
-  prefix: string;
+  /** How our own invoices are numbered: what stands before a serial, and the first that is ours. */
+  series: { prefix: string; first: number };
   /** What the currencies asked for are worth on the work date, by code; one that is not known is left out. */
   exchanges: ReadonlyMap<string, ExchangeOf>;
 }
@@ -73,7 +73,7 @@ export function decideOpenItems(
     if (!party) refusals.push(refuse('unknown', at('party'), { what: `The ${typed.side} ${line.party.trim()}` }));
     const number = line.number.trim();
     const currency = line.currency.trim().toUpperCase() || (party?.currency ?? '');
-    refusals.push(...numberRefusals(typed.side, number, ground.prefix, at('number')));
+    refusals.push(...numberRefusals(typed.side, number, ground.series, at('number')));
     const key = `${typed.side === 'vendor' ? (party?.id ?? 0) : ''} ${number.toLowerCase()}`;
     const again = first.get(key);
     if (number !== '' && again !== undefined) {
@@ -127,12 +127,22 @@ export function decideOpenItems(
 }
 
 /** A number as the old books had it, and none that a document of ours would come to have. */
-function numberRefusals(side: 'customer' | 'vendor', number: string, prefix: string, field: string): Refusal[] {
+function numberRefusals(
+  side: 'customer' | 'vendor',
+  number: string,
+  series: OpenItemsGround['series'],
+  field: string,
+): Refusal[] {
   const what = 'The number of the invoice';
   if (number === '') return [refuse('required', field, { what })];
   const most = MOST_OF_NUMBER[side];
   if (number.length > most) return [refuse('too-long', field, { what, most: String(most) })];
-  const ours = number.toLowerCase().startsWith(prefix.toLowerCase()) && /^\d+$/.test(number.slice(prefix.length));
+  // Serials before our first are of the books before.
+  const serial = number.slice(series.prefix.length);
+  const ours =
+    number.toLowerCase().startsWith(series.prefix.toLowerCase()) &&
+    /^\d+$/.test(serial) &&
+    Number(serial) >= series.first;
   return side === 'customer' && ours ? [refuse('number-of-series', field, { number })] : [];
 }
 

@@ -67,6 +67,8 @@ export const sentences = {
     'What stands before a number is of letters, digits, hyphens, strokes and dots, begins with a letter or digit, and does not end with a digit: like INV- or 27/A-.',
   'prefix-taken': (f: { prefix: string; document: string }) =>
     `Numbers of a ${f.document} begin with ${f.prefix} already; write another.`,
+  'number-opened': (f: { number: string }) =>
+    `${f.number} was opened as an invoice from before, and these numbers would come to it; begin after it, or write something else before them.`,
   'numbers-begun': (f: { next: string }) =>
     `The next is ${f.next}: numbers were given already, and have no gaps. What stands before them can be changed.`,
   'above-the-credit': (f: { credit: string; asked: string; left: string }) =>

@@ -48,6 +48,16 @@ describe('U2 how documents are numbered', () => {
     ['next: not-a-number', { next: '90000001' }],
   ])('%s', (refusal, change) => expect(refused(all, change)).toEqual([refusal]));
 
+  it('never comes to a number an opened invoice has', () => {
+    const said = (next: string, opened: string[]) => {
+      const decision = decideSeries(all, typed({ next }), opened);
+      return decision.ok ? [] : decision.refusals.map(({ field, code }) => `${field}: ${code}`);
+    };
+    expect(said('5001', ['INV/4999', 'INV/X', 'OLD/6000'])).toEqual([]);
+    expect(said('5001', ['inv/5001'])).toEqual(['prefix: number-opened']);
+    expect(said('5001', ['INV/6000'])).toEqual(['prefix: number-opened']);
+  });
+
   it('fits where numbers stand', () => {
     expect(refused(all, { prefix: 'INVOICE-', next: '90000000' })).toEqual([]);
     expect(effects(all, { prefix: 'INVOICE-', next: '90000000' }).number).toHaveLength(16);

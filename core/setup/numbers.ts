@@ -28,7 +28,12 @@ export const usualSeries = (kind: DocumentKind): Series => ({ kind, prefix: `${k
  * Says how documents of a kind are numbered from now on: what stands before the serial at any time, the serial itself
  * only before the first was taken, for numbers have no gaps. Two kinds never look alike. // U2
  */
-export function decideSeries(all: readonly Series[], typed: SeriesTyped): Decision<Series & { number: string }> {
+export function decideSeries(
+  all: readonly Series[],
+  typed: SeriesTyped,
+  /** Numbers of invoices that were opened: none of ours becomes one of them. // U3 */
+  opened: readonly string[] = [],
+): Decision<Series & { number: string }> {
   const refusals: Refusal[] = [];
   const own = all.find(({ kind }) => kind === typed.kind) ?? usualSeries(typed.kind);
   const prefix = typed.prefix.trim();
@@ -45,6 +50,11 @@ export function decideSeries(all: readonly Series[], typed: SeriesTyped): Decisi
   else if (next !== own.next && own.next !== own.first) {
     refusals.push(refuse('numbers-begun', 'next', { next: documentNumber(own.kind, own.next, own.prefix) }));
   }
+  const met = opened.find((number) => {
+    const serial = number.slice(prefix.length);
+    return alikeText(number.slice(0, prefix.length), prefix) && /^\d+$/.test(serial) && Number(serial) >= next;
+  });
+  if (met !== undefined && prefix !== '') refusals.push(refuse('number-opened', 'prefix', { number: met }));
   return decided(refusals, () => ({
     kind: own.kind,
     prefix,

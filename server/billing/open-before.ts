@@ -51,11 +51,11 @@ export const openItems = defineAct(contract.openItems, {
               WHERE company_id = ? AND vendor_number IN (?) GROUP BY vendor_id, LOWER(vendor_number)`,
             [companyId, [...new Set(lines.map(({ number }) => number.trim()))]],
           );
-    const [series] = await tx.rows<{ prefix: string }>(
-      "SELECT prefix FROM number_series WHERE company_id = ? AND kind = 'CI'",
+    const [series] = await tx.rows<{ prefix: string; first: number }>(
+      "SELECT prefix, first_serial AS first FROM number_series WHERE company_id = ? AND kind = 'CI'",
       [companyId],
     );
-    return { lines: known, exchanges, takes, prefix: series?.prefix ?? 'CI-' };
+    return { lines: known, exchanges, takes, series: series ?? { prefix: 'CI-', first: 1 } };
   },
   decide: (ground, input, { workDate }) => decideOpenItems(ground, input, workDate),
   also: ({ side }) =>

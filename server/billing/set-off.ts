@@ -39,12 +39,12 @@ async function loadUses(sql: Sql, companyId: number, creditItemId: number): Prom
   );
   const refOf = (kind: 'CI' | 'CN' | 'VI', { documentId, number }: Row) => ({ kind, id: documentId, number });
   const owedOf = ({ amount, settled, ownAmount, ownSettled }: Row) => ({ amount, settled, ownAmount, ownSettled });
-  const own_ = rows.find(({ id }) => id === creditItemId)!;
+  const standing = rows.find(({ id }) => id === creditItemId)!;
   return {
     side,
     partyId: (customerId ?? vendorId)!,
-    document: refOf(side === 'customer' ? 'CN' : 'VI', own_),
-    credit: { number: own_.number, owed: owedOf(own_) },
+    document: refOf(side === 'customer' ? 'CN' : 'VI', standing),
+    credit: { number: standing.number, owed: owedOf(standing) },
     currency,
     own,
     open: rows

@@ -17,7 +17,9 @@ async function documentIn(sql: Sql, companyId: number, words: string): Promise<[
     [companyId],
   );
   const before = words.slice(0, -digits.length).toUpperCase();
-  const series = rows.find(({ prefix }) => [prefix, prefix.slice(0, -1)].some((each) => each.toUpperCase() === before));
+  const series = rows.find(({ prefix }) =>
+    [prefix, prefix.replace(/[-/.]$/, '')].some((each) => each.toUpperCase() === before),
+  );
   return series ? [series.kind, documentNumber(series.kind, Number(digits), series.prefix)] : null;
 }
 

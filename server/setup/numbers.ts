@@ -27,8 +27,21 @@ export const keepSeries = defineAct(contract.keepSeries, {
   right: 'upkeep',
   says: 'say how documents are numbered',
   done: 'numbers of documents changed',
-  load: async (sql, _input, { companyId }) => ({ all: await seriesOf(sql, companyId) }),
-  decide: ({ all }, input) => decideSeries(all, input),
+  load: async (sql, { kind }, { companyId }) => ({
+    all: await seriesOf(sql, companyId),
+    opened:
+      kind === 'CI'
+        ? await sql.rows<{ number: string }>('SELECT number FROM customer_invoice WHERE company_id = ? AND opening', [
+            companyId,
+          ])
+        : [],
+  }),
+  decide: ({ all, opened }, input) =>
+    decideSeries(
+      all,
+      input,
+      opened.map(({ number }) => number),
+    ),
   preview: ({ number }) => ({ number }),
   async write(tx, { kind, prefix, next, first }, _ground, { companyId }) {
     await tx.run(

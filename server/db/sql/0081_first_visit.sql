@@ -43,8 +43,6 @@ CREATE TABLE IF NOT EXISTS tax_rate (
   tax_code_id INT UNSIGNED NOT NULL,
   first_day DATE NOT NULL,
   rate DECIMAL(5,2) NOT NULL CHECK (rate >= 0),
-  -- It was given to its code: what is kept of the code by hand afterwards holds.
-  taken BOOLEAN NOT NULL DEFAULT FALSE,
   PRIMARY KEY (company_id, id),
   KEY tax_rate_id (id),
   UNIQUE KEY tax_rate_day (company_id, tax_code_id, first_day),
