@@ -54,11 +54,13 @@ export class AwaySales {
   );
   readonly waiting = computed(() => this.sales().filter(({ state }) => state === 'waits').length);
   readonly shelf = signal<{ currency: string; at: string; rows: readonly ShelfItem[] } | null>(null);
+  /** What this device knew before is read; nothing can be looked up in it until then. */
+  readonly known: Promise<void>;
   private sending: Promise<void> | null = null;
 
   constructor() {
-    void this.read();
-    window.addEventListener('online', () => void this.send());
+    this.known = this.read();
+    window.addEventListener('online', () => void this.refresh());
     setInterval(() => {
       if (this.waiting() > 0) void this.send();
     }, AGAIN_MS);

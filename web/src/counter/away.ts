@@ -15,7 +15,7 @@ import { dec, readTypedDecimal } from '@core/kernel';
 import { Session } from '../access';
 import { Refusals } from '../kit/act/refusals';
 import { pathOf } from '../kit/documents';
-import { counted, money, price, quantity } from '../kit/formats';
+import { counted, moment, money, price, quantity } from '../kit/formats';
 import { AwaySales, type AwaySale } from './away-sales';
 import { tillKey } from './till-here';
 
@@ -64,9 +64,11 @@ export class AwayPage {
     afterNextRender(() => this.box().nativeElement.focus());
   }
 
-  protected key(event: KeyboardEvent): void {
+  protected async key(event: KeyboardEvent): Promise<void> {
     if (event.key !== 'Enter' || event.ctrlKey) return;
     event.preventDefault();
+    // Typed or scanned before what the device knows is read, it waits for it.
+    await this.away.known;
     const meant = this.meant();
     const [first] = this.found();
     if (first) this.add(first.item, first.quantity);
@@ -141,7 +143,7 @@ export class AwayPage {
   protected readonly words = awayWords;
   protected readonly total = ({ lines, currency }: AwaySale) =>
     money(awayDue(lines, currency).total.toFixed(), currency);
-  protected readonly when = (at: string) => new Date(at).toTimeString().slice(0, 5);
+  protected readonly moment = (at: string) => moment(at);
   protected readonly orderOf = ({ sell }: AwaySale) => sell?.orders[0]?.id ?? null;
   protected readonly lineAmount = ({ item, quantity: many }: AwayLine) =>
     money(dec(many).times(item.price).toFixed(), this.currency());

@@ -21,7 +21,7 @@ import { Refusals } from '../kit/act/refusals';
 import { Sheets } from '../kit/act/sheet';
 import { Bead } from '../kit/charts/bead';
 import { pathOf } from '../kit/documents';
-import { counted, day, money, price, quantity } from '../kit/formats';
+import { counted, day, moment, money, price, quantity } from '../kit/formats';
 import { liveDocument } from '../kit/live/live';
 import { AwaySales } from './away-sales';
 import { CounterPlaces } from './places';
@@ -410,6 +410,7 @@ export class CounterPage {
   protected readonly price = (value: string) => price(value, this.currency());
   protected readonly quantity = quantity;
   protected readonly counted = counted;
+  protected readonly moment = (at: string) => moment(at);
   protected readonly day = (value: string) => day(value, this.session.workDate());
   protected readonly pathOf = pathOf;
   protected readonly isLater = (line: TillLine) => line.shipDate > this.session.workDate();
