@@ -17,7 +17,7 @@ import {
   type Exchange,
   type ExchangeOf,
 } from '@core/kernel';
-import { rateRefusals } from '@core/ledger';
+import { rateRefusals, type Part } from '@core/ledger';
 import { decided, refuse, type Decision, type Refusal } from '@core/refusals';
 import { ownTotals, type InvoiceTax, type OwnTotals } from './customer-invoice';
 
@@ -88,7 +88,15 @@ export interface VendorInvoiceEffects {
   rate: string;
   own: OwnTotals;
   /** What is posted, in both currencies. // P3 P8 */
-  posted: { received: Both; dropDifference: Both; stockDifference: Both; net: Both; tax: Both };
+  posted: {
+    received: Both;
+    dropDifference: Both;
+    /** What of it is of which purchase line. */
+    dropParts: Part[];
+    stockDifference: Both;
+    net: Both;
+    tax: Both;
+  };
   /** True where the purchase order has nothing left to do. */
   closes: boolean;
   taxes: InvoiceTax[];
@@ -256,6 +264,12 @@ function effectsOf(
       own: sum(its.map((line) => dec(line.priceDifference))),
     };
   };
+  const dropParts = matched
+    .filter(({ drop }) => drop)
+    .map((line) => ({
+      id: line.purchaseLineId,
+      worth: { amount: dec(line.net).minus(line.receivedValue), own: dec(line.priceDifference) },
+    }));
   return {
     purchaseId: purchase.id,
     vendorId: purchase.vendorId,
@@ -274,6 +288,7 @@ function effectsOf(
         own: sum(matched.map((line) => dec(line.received))),
       },
       dropDifference: difference(true),
+      dropParts,
       stockDifference: difference(false),
       net: { amount: totals.net, own: dec(own.net) },
       tax: { amount: totals.tax, own: dec(own.tax) },

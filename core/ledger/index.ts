@@ -29,10 +29,14 @@ export {
   setOffJournal,
   shipmentJournal,
   vendorInvoiceJournal,
+  atCost,
+  netsOf,
   type AccountRole,
   type JournalEntry,
+  type Part,
   type Means,
 } from './journal';
+export { goodsKey, onAccounts, type Goods, type OnAccount, type Share } from './shares';
 export { rateRefusals } from './rate';
 export {
   decideCloseMonth,

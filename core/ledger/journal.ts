@@ -1,4 +1,5 @@
-import { assert, dec, negBoth, plusBoth, sum, ZERO, type Both, type Dec } from '@core/kernel';
+import { assert, dec, negBoth, ownOf, plusBoth, sum, ZERO, type Both, type Dec, type Exchange } from '@core/kernel';
+import { sharesOf, type Goods, type Share } from './shares';
 
 /** What an account is for; each company maps these to accounts of its own. */
 export const ACCOUNT_ROLES = [
@@ -39,26 +40,49 @@ export interface JournalEntry {
   amount: string;
   /** The same in the document's currency; null for what is only the company's: cost, and differences. // P8 */
   foreign: string | null;
+  /** What of it is of which goods, where a group of items may have an account of its own. // U2 */
+  shares?: readonly Share[];
+  /** The account itself, where an entry is taken back from where it stands. */
+  accountId?: number;
 }
 
 interface Posting {
   role: AccountRole;
   amount: Dec;
   foreign: Dec | null;
+  shares?: readonly Share[];
 }
+
+/** What of an amount is of an item, or of what a line is of. */
+export interface Part {
+  id: number;
+  worth: Both;
+}
+
+const shared = (posting: Posting, by: Goods['by'], parts: readonly Part[], side: 'debit' | 'credit'): Posting =>
+  parts.length === 0 ? posting : { ...posting, shares: sharesOf(by, parts, side) };
+
+/** Goods at their cost: only the company's currency knows it. */
+export const atCost = (parts: readonly { itemId: number; cost: string }[]): Part[] =>
+  parts.map(({ itemId, cost }) => ({ id: itemId, worth: { amount: ZERO, own: dec(cost) } }));
 
 const both = (role: AccountRole, { amount, own }: Both): Posting => ({ role, amount: own, foreign: amount });
 const own = (role: AccountRole, amount: Dec): Posting => ({ role, amount, foreign: null });
+
+/** The nets of order lines, in both currencies. // P8 */
+export const netsOf = (lines: readonly { orderLineId: number; net: string }[], exchange: Exchange): Part[] =>
+  lines.map(({ orderLineId, net }) => ({ id: orderLineId, worth: { amount: dec(net), own: ownOf(net, exchange) } }));
 
 /** The entries of one journal: zero ones left out, the rest must sum to zero. // P3 */
 export function journal(postings: readonly Posting[]): JournalEntry[] {
   const kept = postings.filter((entry) => !entry.amount.eq(0));
   const total = sum(kept.map((entry) => entry.amount));
   assert(total.eq(0), `a journal is ${total.toFixed()} out of balance`);
-  return kept.map(({ role, amount, foreign }) => ({
+  return kept.map(({ role, amount, foreign, shares }) => ({
     role,
     amount: amount.toFixed(),
     foreign: foreign?.toFixed() ?? null,
+    ...(shares ? { shares } : {}),
   }));
 }
 
@@ -68,8 +92,8 @@ export function receiptJournal(waiting: Both): JournalEntry[] {
 }
 
 /** Goods shipped at cost. // P3 */
-export function shipmentJournal(cost: string): JournalEntry[] {
-  return journal([own('cost-of-sales', dec(cost)), own('inventory', dec(cost).neg())]);
+export function shipmentJournal(cost: string, parts: readonly Part[] = []): JournalEntry[] {
+  return journal([shared(own('cost-of-sales', dec(cost)), 'item', parts, 'debit'), own('inventory', dec(cost).neg())]);
 }
 
 /**
@@ -84,11 +108,11 @@ export function receiptReversalJournal(waiting: Both, value: string): JournalEnt
   ]);
 }
 
-/** Customer invoice: receivable against revenue and output tax. // P3 */
-export function customerInvoiceJournal(net: Both, tax: Both): JournalEntry[] {
+/** Customer invoice: receivable against revenue and output tax; `parts` are the nets of its order lines. // P3 */
+export function customerInvoiceJournal(net: Both, tax: Both, parts: readonly Part[] = []): JournalEntry[] {
   return journal([
     both('receivable', plusBoth(net, tax)),
-    both('revenue', negBoth(net)),
+    shared(both('revenue', negBoth(net)), 'order-line', parts, 'credit'),
     both('output-tax', negBoth(tax)),
   ]);
 }
@@ -96,20 +120,21 @@ export function customerInvoiceJournal(net: Both, tax: Both): JournalEntry[] {
 /**
  * Vendor invoice: what was received leaves the waiting account at its received cost; the price difference of
  * drop shipments goes to cost of sales, of everything else to price difference; what the currency moved meanwhile is an
- * exchange difference. // P3 P8
+ * exchange difference. `dropParts` are the differences of the purchase lines of drop shipments. // P3 P8
  */
 export function vendorInvoiceJournal(invoice: {
   received: Both;
   dropDifference: Both;
+  dropParts?: readonly Part[];
   stockDifference: Both;
   net: Both;
   tax: Both;
 }): JournalEntry[] {
-  const { received, dropDifference, stockDifference, net, tax } = invoice;
+  const { dropParts = [], received, dropDifference, stockDifference, net, tax } = invoice;
   const priced = sum([received.own, dropDifference.own, stockDifference.own]);
   return journal([
     both('received-not-invoiced', received),
-    both('cost-of-sales', dropDifference),
+    shared(both('cost-of-sales', dropDifference), 'purchase-line', dropParts, 'debit'),
     both('price-difference', stockDifference),
     own('exchange-difference', net.own.minus(priced)),
     both('input-tax', tax),
@@ -222,9 +247,13 @@ export function betweenJournal(value: string): JournalEntry[] {
   return journal([own('inventory', dec(value)), own('inventory', dec(value).neg())]);
 }
 
-/** A credit note: revenue and output tax taken back, the receivable lessened. // P3 */
-export function creditNoteJournal(net: Both, tax: Both): JournalEntry[] {
-  return journal([both('revenue', net), both('output-tax', tax), both('receivable', negBoth(plusBoth(net, tax)))]);
+/** A credit note: revenue and output tax taken back, the receivable lessened; `parts` are the nets of its order lines. // P3 */
+export function creditNoteJournal(net: Both, tax: Both, parts: readonly Part[] = []): JournalEntry[] {
+  return journal([
+    shared(both('revenue', net), 'order-line', parts, 'debit'),
+    both('output-tax', tax),
+    both('receivable', negBoth(plusBoth(net, tax))),
+  ]);
 }
 
 /**
@@ -240,8 +269,8 @@ export function setOffJournal(side: 'customer' | 'vendor', invoice: Dec, credit:
 }
 
 /** Goods that came back from a customer, at what they cost. // P3 */
-export function returnJournal(cost: string): JournalEntry[] {
-  return journal([own('inventory', dec(cost)), own('cost-of-sales', dec(cost).neg())]);
+export function returnJournal(cost: string, parts: readonly Part[] = []): JournalEntry[] {
+  return journal([own('inventory', dec(cost)), shared(own('cost-of-sales', dec(cost).neg()), 'item', parts, 'credit')]);
 }
 
 /** A change in what is owed of a rebate; below zero where it falls. // P3 A10 */

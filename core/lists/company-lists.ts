@@ -1,4 +1,4 @@
-import { counted, text, type ListField, type ListRoom } from './fields';
+import { choice, counted, ref, text, type ListField, type ListRoom } from './fields';
 
 const code = (most: number): ListField => ({
   name: 'code',
@@ -91,6 +91,41 @@ export const COMPANY: ListRoom = {
         code(10),
         name(80),
         { name: 'role', head: 'Posted there by itself', says: 'What it is for', width: 220, fixed: true, is: text(30) },
+        {
+          name: 'shares',
+          head: 'For item groups',
+          says: 'What groups of items post there',
+          width: 150,
+          onlyNew: true,
+          is: choice(['', ''], ['revenue', 'revenue'], ['cost-of-sales', 'cost of sales']),
+        },
+      ],
+      keys: [['code']],
+      within: null,
+      grows: true,
+      keptBy: 'upkeep',
+    },
+    {
+      name: 'group-accounts',
+      label: 'Accounts of groups',
+      sub: 'where the revenue and the cost of a group of items go, where not to the accounts for all; from the next posting on',
+      fields: [
+        { name: 'code', head: 'Group', says: 'The group', width: 110, fixed: true, is: text(10) },
+        { name: 'name', head: 'Name', says: 'The name', fixed: true, is: text(60) },
+        {
+          name: 'revenue',
+          head: 'Revenue to',
+          says: 'The account of its revenue',
+          width: 150,
+          is: ref('revenue-account'),
+        },
+        {
+          name: 'cost',
+          head: 'Cost of sales to',
+          says: 'The account of its cost',
+          width: 150,
+          is: ref('cost-account'),
+        },
       ],
       keys: [['code']],
       within: null,

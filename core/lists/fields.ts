@@ -23,6 +23,8 @@ export const TARGETS = [
   'organisation',
   'iso-currency',
   'time-zone',
+  'revenue-account',
+  'cost-account',
 ] as const;
 export type Target = (typeof TARGETS)[number];
 

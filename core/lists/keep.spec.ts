@@ -122,7 +122,7 @@ describe('lists that are kept', () => {
 
   it('refuse nothing at all, and rows where none are added', () => {
     expect(refused(decideKeep(ground('prices'), { changes: [], removed: [] }))).toEqual([': nothing-typed']);
-    expect(refused(add('accounts', { code: '1000', name: 'Bank' }))).toEqual(['changes.0: row-stays']);
+    expect(refused(add('group-accounts', { revenue: '' }))).toEqual(['changes.0: row-stays']);
   });
 
   it('say a row twice to nobody: neither with one that stands nor with one typed beside it', () => {

@@ -1,6 +1,6 @@
 import { decideCustomerInvoice, decidePayment, decideVendorInvoice, type CustomerInvoiceEffects } from '@core/billing';
-import { bothOf, dec, isDay, priceText, type Day } from '@core/kernel';
-import { customerInvoiceJournal, drawJournal, paymentJournal, vendorInvoiceJournal } from '@core/ledger';
+import { bothOf, dec, isDay, known, priceText, type Day } from '@core/kernel';
+import { customerInvoiceJournal, drawJournal, netsOf, paymentJournal, vendorInvoiceJournal } from '@core/ledger';
 import * as contract from '@api/billing';
 import { defineAct, takeNumbers, type Doer, type Touched } from '../acts';
 import { accrualJournals, counterStatements, writeAccruals, type CounterChange } from '../agreements';
@@ -112,7 +112,11 @@ const invoiceCustomer = defineAct(contract.invoiceCustomer, {
     const currency = foreignOf(exchange);
     const posted = { source, postedOn: effects.invoiceDate, customerId: effects.customerId, currency };
     const { own, drawn, ownDrawn } = effects;
-    const invoiced = customerInvoiceJournal(bothOf(effects.net, own.net), bothOf(effects.tax, own.tax));
+    const invoiced = customerInvoiceJournal(
+      bothOf(effects.net, own.net),
+      bothOf(effects.tax, own.tax),
+      netsOf(effects.lines, known(exchange)),
+    );
     const drawnEntries = drawJournal(bothOf(drawn, ownDrawn.settled), dec(ownDrawn.carried));
     const journals = [
       { ...posted, number: number('JR'), entries: invoiced },

@@ -1,7 +1,14 @@
 import { decideCreditNote, decideSettlement, type CreditEffects, type CreditGround } from '@core/billing';
 import { bothOf, dec, negBoth, pointOf, priceText, type Day } from '@core/kernel';
 import { numbered, numbersShown } from '@core/serial';
-import { creditNoteJournal, openingItemJournal, rebateSettlementJournal, returnJournal } from '@core/ledger';
+import {
+  atCost,
+  creditNoteJournal,
+  netsOf,
+  openingItemJournal,
+  rebateSettlementJournal,
+  returnJournal,
+} from '@core/ledger';
 import * as agreements from '@api/agreements';
 import * as contract from '@api/billing';
 import { defineAct, NotFound, takeNumbers, orNotFound, type Doer } from '../acts';
@@ -141,10 +148,10 @@ export const creditInvoice = defineAct(contract.creditInvoice, {
     const net = bothOf(effects.net, own.net);
     const credited = opening
       ? openingItemJournal('customer', negBoth(net))
-      : creditNoteJournal(net, bothOf(effects.tax, own.tax));
+      : creditNoteJournal(net, bothOf(effects.tax, own.tax), netsOf(effects.lines, invoice.exchange));
     const journals = [
       { ...posted, opening, number: number('JR'), entries: [...credited, ...setOffEntries('customer', setOffs)] },
-      ...(goods ? [{ ...posted, number: number('JR'), entries: returnJournal(effects.cost) }] : []),
+      ...(goods ? [{ ...posted, number: number('JR'), entries: returnJournal(effects.cost, atCost(back)) }] : []),
     ];
     const accruals = await writeAccruals(tx, doer, effects.rebates, { ...source, currency }, effects.creditDate, () =>
       number('JR'),

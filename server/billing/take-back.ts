@@ -173,8 +173,8 @@ async function postedBy(
     "SELECT tax_code, tax_rate, base, tax FROM invoice_tax WHERE company_id = ? AND document_kind = 'VI' AND document_id = ?",
     [companyId, invoiceId],
   );
-  const entries = await sql.rows<{ role: AccountRole; amount: string; foreign: string | null }>(
-    `SELECT a.posting_role AS role, e.amount, e.foreign_amount AS \`foreign\` FROM journal j
+  const entries = await sql.rows<{ role: AccountRole; accountId: number; amount: string; foreign: string | null }>(
+    `SELECT COALESCE(a.posting_role, a.shares_role) AS role, e.account_id, e.amount, e.foreign_amount AS \`foreign\` FROM journal j
        JOIN journal_entry e ON e.company_id = j.company_id AND e.journal_id = j.id
        JOIN account a ON a.company_id = e.company_id AND a.id = e.account_id
       WHERE j.company_id = ? AND j.document_kind = 'VI' AND j.document_id = ? ORDER BY e.id`,

@@ -57,7 +57,7 @@ export const itemTable = table('item', {
 export type Item = Row<typeof itemTable>;
 
 export const itemGroupTable = table('item_group', {
-  int: 'companyId id=',
+  int: 'companyId id= revenueAccountId? costAccountId?',
   text: 'code name',
   boolean: 'approvalNeeded=',
 });

@@ -1,5 +1,5 @@
 import type { Day, DocumentRef } from '@core/kernel';
-import type { AccountRole, JournalEntry } from '@core/ledger';
+import { goodsKey, onAccounts, type AccountRole, type Goods, type JournalEntry } from '@core/ledger';
 import type { Doer } from '../acts';
 import { into, newId, type Insertion, type Piece, type TextPiece, type Tx } from '../db';
 import { journalEntryTable, journalTable } from './tables';
@@ -39,29 +39,72 @@ export function journalHeads(doer: Doer, plans: readonly JournalPlan<string | Te
   );
 }
 
-/** The entries of the journals inserted before them in the same trip, each at the company's account for its role. */
+/**
+ * The entries of the journals inserted before them in the same trip, each at the company's account for its role, or at
+ * the one that the group of its goods has.
+ */
 export async function journalEntries(
   tx: Tx,
   doer: Doer,
   plans: readonly JournalPlan<string | TextPiece>[],
 ): Promise<Insertion> {
   const accounts = await accountsOf(tx, doer.companyId);
+  const ofGoods = await accountsOfGoods(tx, doer.companyId, plans);
   return into(
     journalEntryTable,
     plans.flatMap((plan, index) =>
-      plan.entries.map((entry) => ({
-        companyId: doer.companyId,
-        journalId: newId(journalTable, index),
-        accountId: accounts.get(entry.role)!,
-        amount: entry.amount,
-        ...(plan.currency && entry.foreign !== null
-          ? { currency: plan.currency, foreignAmount: entry.foreign }
-          : { currency: null, foreignAmount: null }),
-        customerId: entry.role === 'receivable' ? (plan.customerId ?? null) : null,
-        vendorId: entry.role === 'payable' ? (plan.vendorId ?? null) : null,
-      })),
+      plan.entries.flatMap((entry) =>
+        onAccounts(entry, (goods) => ofGoods(entry.role, goods), entry.accountId ?? accounts.get(entry.role)!).map(
+          ({ accountId, amount, foreign }) => ({
+            companyId: doer.companyId,
+            journalId: newId(journalTable, index),
+            accountId,
+            amount,
+            ...(plan.currency && foreign !== null
+              ? { currency: plan.currency, foreignAmount: foreign }
+              : { currency: null, foreignAmount: null }),
+            customerId: entry.role === 'receivable' ? (plan.customerId ?? null) : null,
+            vendorId: entry.role === 'payable' ? (plan.vendorId ?? null) : null,
+          }),
+        ),
+      ),
     ),
   );
+}
+
+/** Where the item of goods is found. */
+const ITEM_OF = {
+  item: { from: 'item x', item: 'x.id' },
+  'order-line': { from: 'sales_order_line x', item: 'x.item_id' },
+  'purchase-line': { from: 'purchase_order_line x', item: 'x.item_id' },
+} as const;
+
+/** The accounts that groups have of their own for what is posted of goods; none where the group has none. // U2 */
+async function accountsOfGoods(
+  tx: Tx,
+  companyId: number,
+  plans: readonly JournalPlan<string | TextPiece>[],
+): Promise<(role: AccountRole, goods: Goods) => number | undefined> {
+  const shares = plans.flatMap(({ entries }) => entries.flatMap((entry) => entry.shares ?? []));
+  const found = new Map<string, { revenue: number | null; cost: number | null }>();
+  for (const by of new Set(shares.map((share) => share.by))) {
+    const { from, item } = ITEM_OF[by];
+    const rows = await tx.rows<{ id: number; revenue: number | null; cost: number | null }>(
+      `SELECT x.id, g.revenue_account_id AS revenue, g.cost_account_id AS cost
+         FROM item_group g JOIN item i ON i.company_id = g.company_id AND i.item_group_id = g.id
+         JOIN ${from} ON x.company_id = i.company_id AND ${item} = i.id
+        WHERE x.company_id = ? AND x.id IN (?)
+          AND (g.revenue_account_id IS NOT NULL OR g.cost_account_id IS NOT NULL)`,
+      [companyId, [...new Set(shares.filter((share) => share.by === by).map(({ id }) => id))]],
+    );
+    for (const row of rows) found.set(goodsKey({ by, id: row.id }), row);
+  }
+  return (role, goods) => {
+    const accounts = found.get(goodsKey(goods));
+    return (
+      (role === 'revenue' ? accounts?.revenue : role === 'cost-of-sales' ? accounts?.cost : undefined) ?? undefined
+    );
+  };
 }
 
 /** The company's accounts by what is posted to them: made with the company, never moved or taken away. */

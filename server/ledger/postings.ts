@@ -183,12 +183,15 @@ const EXPECTED: readonly string[] = [
   ),
 ];
 
+/** What an account is for, and one that groups of items have for themselves alike. // U2 */
+const ROLE = 'COALESCE(a.posting_role, a.shares_role)';
+
 /** A role's document and account, in words. */
 const SUBJECT = "CONCAT(kind, ' ', id, ' to ', role)";
 
 /** What every journal posted, and what its document says: by account, in the company's currency and the document's. */
 const POSTED = `SELECT j.company_id, j.document_kind AS kind, IF(j.document_kind = 'JR', j.id, j.document_id) AS id,
-                       a.posting_role AS role, e.amount AS posted, 0 AS expected,
+                       ${ROLE} AS role, e.amount AS posted, 0 AS expected,
                        e.foreign_amount AS foreign_posted, 0 AS foreign_expected, e.currency
                   FROM journal j
                   JOIN journal_entry e ON e.company_id = j.company_id AND e.journal_id = j.id
@@ -232,7 +235,7 @@ const OWN_ONLY = "'inventory', 'cost-of-sales', 'stock-difference', 'exchange-di
  */
 export const entryCurrencies: Check = {
   what: 'currency of an entry',
-  sql: `SELECT CONCAT(j.number, ' to ', a.posting_role) AS subject, COALESCE(e.currency, 'none') AS kept,
+  sql: `SELECT CONCAT(j.number, ' to ', ${ROLE}) AS subject, COALESCE(e.currency, 'none') AS kept,
                IF(d.currency = c.currency OR d.currency IS NULL, 'none', d.currency) AS counted
           FROM journal_entry e
           JOIN journal j ON j.company_id = e.company_id AND j.id = e.journal_id AND j.document_kind <> 'AG'
@@ -240,7 +243,7 @@ export const entryCurrencies: Check = {
           JOIN company c ON c.id = e.company_id
           LEFT JOIN (${IN_ANOTHER}) d ON d.company_id = j.company_id AND d.kind = j.document_kind AND d.id = j.document_id
          WHERE NOT (e.currency <=> NULLIF(d.currency, c.currency))
-           AND NOT (e.currency IS NULL AND (d.rate = 1 OR a.posting_role IN (${OWN_ONLY})))`,
+           AND NOT (e.currency IS NULL AND (d.rate = 1 OR ${ROLE} IN (${OWN_ONLY})))`,
 };
 
 /** What is posted to a party's account against its open items, party by party. */

@@ -2,7 +2,7 @@ import { table, type Row } from '../db';
 
 export const accountTable = table('account', {
   int: 'companyId id=',
-  text: 'code name postingRole?',
+  text: 'code name postingRole? sharesRole?',
 });
 
 export const journalTable = table('journal', {

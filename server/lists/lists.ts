@@ -242,8 +242,15 @@ function referringTo(sql: Sql, table: string): Promise<readonly (readonly [strin
 }
 
 async function usedOf(sql: Sql, companyId: number, stored: StoredList, ids: readonly number[]) {
-  const used = new Set<number>(stored.zeroStays ? [0] : []);
+  const used = new Set<number>();
   if (ids.length === 0) return used;
+  if (stored.stays) {
+    const rows = await sql.rows<{ id: number }>(
+      `SELECT id FROM ${stored.table.name} WHERE company_id = ? AND id IN (?) AND ${stored.stays}`,
+      [companyId, ids],
+    );
+    for (const row of rows) used.add(row.id);
+  }
   const usedBy = stored.usedBy === 'anything' ? await referringTo(sql, stored.table.name) : (stored.usedBy ?? []);
   for (const [table, column] of usedBy) {
     const rows = await sql.rows<{ id: number }>(

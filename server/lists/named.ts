@@ -11,6 +11,10 @@ const OPTION = `(SELECT CONCAT(gi.number, ' ', og.name, ' ', ok.number) FROM opt
 /** What is named by what it is called everywhere: no row of ours. */
 type Said = 'currency' | 'other-currency' | 'iso-currency' | 'time-zone';
 
+/** Accounts that groups of items may have for what is posted. // U2 */
+const accountsFor = (role: string) =>
+  `(SELECT company_id, id, code, name FROM account WHERE shares_role = '${role}') account`;
+
 /** Where each target is found: what it goes by, and the text a cell shows of it. */
 const FOUND: Readonly<Record<Exclude<Target, Said>, { table: string; number: string; name: string; text: string }>> = {
   item: { table: 'item', number: 'number', name: 'name', text: 'number' },
@@ -36,6 +40,8 @@ const FOUND: Readonly<Record<Exclude<Target, Said>, { table: string; number: str
   'item-group': { table: 'item_group', number: 'code', name: 'name', text: 'name' },
   'tax-code': { table: 'tax_code', number: 'code', name: 'name', text: 'code' },
   terms: { table: 'payment_terms', number: "''", name: 'name', text: 'name' },
+  'revenue-account': { table: accountsFor('revenue'), number: 'code', name: 'name', text: 'code' },
+  'cost-account': { table: accountsFor('cost-of-sales'), number: 'code', name: 'name', text: 'code' },
   organisation: { table: 'sales_organisation', number: 'code', name: 'name', text: 'name' },
 };
 

@@ -59,8 +59,8 @@ export interface StoredList {
   looksIn: readonly string[];
   /** What holds on to a row: tables and their columns, or whatever the database says refers to it. */
   usedBy?: readonly (readonly [table: string, column: string])[] | 'anything';
-  /** Row 0 is where everything stands that says nothing else: it is never taken away. */
-  zeroStays?: true;
+  /** Rows that are never taken away, whatever holds on to them: what is posted or kept by itself needs them. */
+  stays?: string;
 }
 
 /** A column that is shown as it is written. */
@@ -265,8 +265,22 @@ export const STORED: Readonly<Record<string, StoredList>> = {
       code: own('code'),
       name: own('name'),
       role: ["REPLACE(COALESCE(x.posting_role, ''), '-', ' ')", null],
+      shares: own('shares_role'),
     },
     looksIn: ['x.code', 'x.name', 'x.posting_role'],
+    usedBy: 'anything',
+    stays: 'posting_role IS NOT NULL',
+  },
+  'group-accounts': {
+    table: itemGroupTable,
+    from: `item_group x ${join('account', 'r', 'revenue_account_id', 'LEFT JOIN')} ${join('account', 'c', 'cost_account_id', 'LEFT JOIN')}`,
+    fields: {
+      code: shown('x.code'),
+      name: shown('x.name'),
+      revenue: ['r.code', 'revenue_account_id'],
+      cost: ['c.code', 'cost_account_id'],
+    },
+    looksIn: ['x.code', 'x.name', 'r.code', 'c.code'],
   },
   units: {
     table: itemUnitTable,
@@ -419,7 +433,7 @@ export const STORED: Readonly<Record<string, StoredList>> = {
       ['purchase_order', 'location_id'],
       ['planned_order', 'location_id'],
     ],
-    zeroStays: true,
+    stays: 'id = 0',
   },
   overtime: {
     table: centreOvertimeTable,

@@ -1,5 +1,5 @@
 import { dec } from '@core/kernel';
-import { receiptReversalJournal, shipmentJournal } from '@core/ledger';
+import { atCost, receiptReversalJournal, shipmentJournal } from '@core/ledger';
 import { numbered, together, type MovedWith } from '@core/serial';
 import {
   costOf,
@@ -222,7 +222,10 @@ function journalsOf({ receipts, shipments, taken }: ReverseEffects) {
     ...shipments.map((each, at) => ({
       kind: 'SH' as const,
       at,
-      entries: shipmentJournal(less(costOf(each.lines))),
+      entries: shipmentJournal(
+        less(costOf(each.lines)),
+        atCost(each.lines.map(({ itemId, cost }) => ({ itemId, cost: less(cost) }))),
+      ),
       customerId: each.customerId,
     })),
   ].filter((plan) => plan.entries.length > 0);

@@ -1,5 +1,5 @@
 import { dec, sum } from '@core/kernel';
-import { receiptJournal, shipmentJournal } from '@core/ledger';
+import { atCost, receiptJournal, shipmentJournal } from '@core/ledger';
 import { staysHere, type MovedPart, type MoveEffects, type ReceivedPart, type ShippedPart } from '@core/stock';
 import { numbersAtLast, type Doer, type LeftToWrite } from '../acts';
 import { counterStatements, type CounterChange } from '../agreements';
@@ -97,7 +97,7 @@ function journalsOf(effects: MoveEffects, doer: Doer): Omit<JournalPlan, 'number
     })),
     ...effects.shipments.map((shipment, index) => ({
       source: { kind: 'SH' as const, id: shipmentId(index) },
-      entries: shipmentJournal(shipment.cost),
+      entries: shipmentJournal(shipment.cost, atCost(shipment.parts)),
       customerId: shipment.customerId,
       postedOn: doer.workDate,
     })),
