@@ -103,6 +103,7 @@ export const COMPANY: ListRoom = {
       keys: [['code']],
       within: null,
       grows: true,
+      inOrder: true,
       keptBy: 'upkeep',
     },
     {

@@ -83,6 +83,8 @@ export interface KeptList {
   within: string | null;
   /** Rows are added and removed; else only changed. */
   grows: boolean;
+  /** Those added last are shown last, though rows are added. */
+  inOrder?: true;
   /** Its rows are such things themselves, and not only of them. */
   of?: Thing;
   /** Who keeps it, where that is not who keeps all the others: the right they have. */

@@ -66,7 +66,7 @@ function rowsWhere(
     );
 }
 
-/** Rows of a kept list: those added last first, or where none are added in the order they came. */
+/** Rows of a kept list: those added last first, or in the order they came. */
 export async function openList(
   sql: Sql,
   companyId: number,
@@ -81,7 +81,8 @@ export async function openList(
 ): Promise<{ rows: KeptRow[]; next: string | null }> {
   const found = listNamed(name);
   const most = query.rows ?? PAGE_ROWS;
-  const [from, turn] = found.list.grows ? ([4_294_967_295, '<'] as const) : ([0, '>'] as const);
+  const lastFirst = found.list.grows && !found.list.inOrder;
+  const [from, turn] = lastFirst ? ([4_294_967_295, '<'] as const) : ([0, '>'] as const);
   const at = query.cursor && /^\d{1,10}$/.test(query.cursor) ? Number(query.cursor) : from;
   const { looksIn } = found.stored;
   const words = query.q?.trim() ? likeOf(query.q) : null;
@@ -91,7 +92,7 @@ export async function openList(
     found,
     companyId,
     `x.id ${turn} ?${about === null ? '' : ` AND ${about} = ?`}${words === null ? '' : ` AND (${looksIn.map((each) => `${each} LIKE ?`).join(' OR ')})`}
-      ORDER BY x.id ${found.list.grows ? 'DESC' : 'ASC'} LIMIT ?`,
+      ORDER BY x.id ${lastFirst ? 'DESC' : 'ASC'} LIMIT ?`,
     [at, ...(about === null ? [] : [query.id ?? 0]), ...(words === null ? [] : looksIn.map(() => words)), most + 1],
   );
   const page = rows.slice(0, most);
