@@ -7,6 +7,7 @@ import {
   input,
   linkedSignal,
   signal,
+  untracked,
   viewChild,
 } from '@angular/core';
 import { Title } from '@angular/platform-browser';
@@ -206,6 +207,8 @@ export class CounterPage {
   protected readonly outOfReach = computed(
     () => !this.reached() || this.refusals().some(({ code }) => code === 'out-of-reach'),
   );
+  /** The step was asked for while what was typed before it was being kept: it is taken after that, unless that is refused. */
+  private readonly wanted = signal(false);
   protected readonly canStep = computed(() => {
     if (this.slip.busy() || this.selling() || this.slip.lines().length === 0) return false;
     return !this.sells() || (this.till()?.drawer !== null && this.paid());
@@ -225,6 +228,13 @@ export class CounterPage {
     effect(() => {
       const order = this.order();
       if (order) this.slip.callUp(Number(order));
+    });
+    effect(() => {
+      if (!this.wanted() || this.slip.busy()) return;
+      untracked(() => {
+        this.wanted.set(false);
+        if (this.slip.refusals().length === 0 && this.slip.odd().size === 0) this.step();
+      });
     });
   }
 
@@ -263,7 +273,7 @@ export class CounterPage {
         this.cash.set(chosen.amount);
         break;
       case 'nothing':
-        if (this.sells() && this.canStep() && this.cash() !== '') this.step();
+        if (this.sells() && this.cash() !== '') this.step();
     }
   }
 
@@ -286,6 +296,10 @@ export class CounterPage {
   /** The one step: keep it, or hand it over. */
   protected step(event?: Event): void {
     event?.preventDefault();
+    if (this.slip.busy()) {
+      this.wanted.set(true);
+      return;
+    }
     if (!this.canStep()) return;
     if (this.sells()) this.sell();
     else this.keepIt();
