@@ -128,19 +128,21 @@ export function decideBringIn(ground: KeepGround, rows: readonly BroughtIn[], wo
   };
   const good: Good[] = [];
   const seen = new Map<string, number>();
+  const fresh = freshOf(list);
+  const keyed = key.map((name) => list.fields.find((field) => field.name === name)!);
   for (const { line, cells: given, before: named } of rows) {
     const fail = (refusals: readonly Refusal[]) => {
       effects.bad += 1;
       effects.problems.push(...refusals.map((refusal) => ({ line, field: fieldOf(refusal), refusal })));
     };
-    const cells = Object.fromEntries(
-      list.fields.flatMap((field) =>
-        given[field.name] === undefined ? [] : [[field.name, asKept(field, given[field.name]!, workDate)]],
-      ),
-    );
-    const own = keyCells(ground, key, cells);
-    const now = kept.get(keyText(key, own)) ?? null;
-    const before = named ?? seen.get(keyText(key, own));
+    const cells: Record<string, string> = {};
+    for (const field of list.fields) {
+      const text = given[field.name];
+      if (text !== undefined) cells[field.name] = asKept(field, text, workDate);
+    }
+    const own = keyText(key, keyCells(ground, keyed, cells));
+    const now = kept.get(own) ?? null;
+    const before = named ?? seen.get(own);
     if (before !== undefined) {
       fail([refuse('named-again', '', { line: String(before) })]);
       continue;
@@ -151,14 +153,14 @@ export function decideBringIn(ground: KeepGround, rows: readonly BroughtIn[], wo
       ]);
       continue;
     }
-    const whole = { ...freshOf(list), ...now?.cells, ...cells };
+    const whole = { ...fresh, ...now?.cells, ...cells };
     const refusals: Refusal[] = [];
     const read = readRow(ground, now, whole, '', refusals);
     if (refusals.length > 0) {
       fail(refusals);
       continue;
     }
-    seen.set(keyText(key, own), line);
+    seen.set(own, line);
     if (now && isSame(now, read.cells)) {
       effects.same += 1;
       continue;
@@ -214,11 +216,10 @@ function settled(ground: KeepGround, effects: BringInEffects, good: readonly Goo
 const fieldOf = ({ field }: Refusal) => field.split('.').at(-1)!.replace(/^\d+$/, '');
 
 /** The cells of a key as they are kept: a thing by its text, however it was named. */
-function keyCells({ list, named }: KeepGround, key: readonly string[], cells: Cells): Cells {
+function keyCells({ named }: KeepGround, keyed: readonly ListField[], cells: Cells): Cells {
   return Object.fromEntries(
-    key.map((name) => {
+    keyed.map(({ name, is }) => {
       const typed = cells[name] ?? '';
-      const { is } = list.fields.find((field) => field.name === name)!;
       const found = is.kind === 'ref' ? named.get(is.to)?.get(typed.toLowerCase()) : undefined;
       return [name, found && found !== 'several' ? found.text : typed];
     }),

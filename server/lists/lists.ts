@@ -303,11 +303,12 @@ export const keepList = defineAct(contract.keepList, {
     if (removed.length > 0) {
       await tx.run(`DELETE FROM ${stored.table.name} WHERE ${company} = ? AND id IN (?)`, [companyId, removed]);
     }
+    const columns = columnsOf(list, stored);
     await changeRows(tx, list, stored, companyId, changed);
     await tx.insertBatch([
       {
         table: stored.table,
-        rows: added.map((values) => ({ [company]: companyId, ...columnsOf(list, stored, values) })),
+        rows: added.map((values) => ({ [company]: companyId, ...columns(values) })),
       },
     ]);
     return { made: [], touched: [] };
@@ -327,19 +328,20 @@ async function changeRows(
 ): Promise<void> {
   if (changed.length === 0) return;
   const company = stored.company ?? 'company_id';
+  const columnsIn = columnsOf(list, stored);
   if (list.grows && !stored.usedBy) {
     const ids = changed.map(({ id }) => id);
     await tx.run(`DELETE FROM ${stored.table.name} WHERE ${company} = ? AND id IN (?)`, [companyId, ids]);
     await tx.insertBatch([
       {
         table: stored.table,
-        rows: changed.map(({ id, values }) => ({ [company]: companyId, id, ...columnsOf(list, stored, values) })),
+        rows: changed.map(({ id, values }) => ({ [company]: companyId, id, ...columnsIn(values) })),
       },
     ]);
     return;
   }
   for (const { id, values } of changed) {
-    const columns = columnsOf(list, stored, values);
+    const columns = columnsIn(values);
     const set = Object.keys(columns).map((column) => `${column} = ?`);
     await tx.run(`UPDATE ${stored.table.name} SET ${set.join(', ')} WHERE ${company} = ? AND id = ?`, [
       ...Object.values(columns),
@@ -349,16 +351,19 @@ async function changeRows(
   }
 }
 
-function columnsOf(list: KeptList, stored: StoredList, values: KeptValues): Record<string, Bound> {
-  return Object.fromEntries(
-    list.fields.flatMap((field) => {
-      const column = stored.fields[field.name]![1];
-      if (column === null || field.fixed) return [];
-      const value = values[field.name] ?? null;
-      const flag =
-        field.is.kind === 'choice' &&
-        field.is.options.every((option) => option.value === 'no' || option.value === 'yes');
-      return [[column, flag ? value === 'yes' : value] as const];
-    }),
-  );
+/** What writes the values of a row: its columns, in their order. */
+function columnsOf(list: KeptList, stored: StoredList): (values: KeptValues) => Record<string, Bound> {
+  const written = list.fields.flatMap(({ name, is, fixed }) => {
+    const column = stored.fields[name]![1];
+    const flag = is.kind === 'choice' && is.options.every(({ value }) => value === 'no' || value === 'yes');
+    return column === null || fixed ? [] : [{ name, column, flag }];
+  });
+  return (values) => {
+    const columns: Record<string, Bound> = {};
+    for (const { name, column, flag } of written) {
+      const value = values[name] ?? null;
+      columns[column] = flag ? value === 'yes' : value;
+    }
+    return columns;
+  };
 }

@@ -33,7 +33,8 @@ const TRIES = 4;
 
 /**
  * Takes the good lines of a part, by an act of its own that is known again: done once, whoever does it however often.
- * What it was refused for, else nothing.
+ * What it was refused for, else nothing. `ahead` is what its lines made of the list while the part before was still
+ * being taken: good for most; what stands against any of it is looked at again.
  */
 async function takePart(
   database: Database,
@@ -41,9 +42,11 @@ async function takePart(
   lines: readonly BroughtIn[],
   key: string,
   doer: Doer,
+  ahead: BringInEffects,
 ): Promise<BringInEffects & { refused: Refusal[] }> {
-  for (let tried = 1; ; tried += 1) {
-    const effects = await lookAt(database, run, lines);
+  for (let tried = 0; ; tried += 1) {
+    const asAhead = tried === 0 && ahead.bad === 0;
+    const effects = asAhead ? ahead : await lookAt(database, run, lines);
     const { changes } = effects.keep;
     if (changes.length === 0 || (effects.bad > 0 && !run.goodOnly)) return { ...effects, refused: [] };
     const asked = keepList.asked({
@@ -56,7 +59,7 @@ async function takePart(
     const moved = answer.refusals.some(
       ({ code }) => code === 'row-changed' || code === 'row-twice' || code === 'row-gone',
     );
-    if (!moved || tried === TRIES) return { ...effects, refused: answer.refusals };
+    if ((!moved && !asAhead) || tried === TRIES) return { ...effects, refused: answer.refusals };
   }
 }
 
@@ -69,13 +72,24 @@ async function workAt(database: Database, run: Claimed, stopping: () => boolean)
     [companyId, id, state],
   );
   const doer = await doerOf(database, run);
-  for (const { no, rows } of parts) {
+  const lookAhead = (at: number) => {
+    const part = parts[at];
+    const looked = part
+      ? linesOf(database, run, part.no).then(async (lines) => ({ lines, found: await lookAt(database, run, lines) }))
+      : null;
+    // Whoever waits for it hears what went wrong.
+    looked?.catch(() => undefined);
+    return looked;
+  };
+  let next = lookAhead(0);
+  for (const [at, { no, rows }] of parts.entries()) {
     if (stopping()) return;
-    const lines = await linesOf(database, run, no);
+    const { lines, found: ahead } = (await next)!;
+    next = lookAhead(at + 1);
     const found =
       state === 'looking'
-        ? { ...(await lookAt(database, run, lines)), refused: [] }
-        : await takePart(database, run, lines, `bring-in-${id}-${no}`, doer);
+        ? { ...ahead, refused: [] }
+        : await takePart(database, run, lines, `bring-in-${id}-${no}`, doer, ahead);
     const { refused } = found;
     const typed = (line: number, field: string) => lines.find((each) => each.line === line)?.cells[field];
     const problems = [
