@@ -52,9 +52,7 @@ export function onAccounts(
   const left = dec(entry.amount).minus(sum([...placed.values()].map(({ amount }) => amount)));
   const foreignLeft = dec(entry.foreign ?? '0').minus(sum([...placed.values()].map(({ foreign }) => foreign)));
   const [largest] = [...placed].sort(([, a], [, b]) => b.amount.abs().cmp(a.amount.abs()));
-  if (shares.length === 0 || !left.eq(0) || !foreignLeft.eq(0)) {
-    add(placed.has(usual) || !largest ? usual : largest[0], left, foreignLeft);
-  }
+  add(placed.has(usual) || !largest ? usual : largest[0], left, foreignLeft);
   return [...placed]
     .filter(([, { amount, foreign }]) => !amount.eq(0) || (entry.foreign !== null && !foreign.eq(0)))
     .map(([accountId, { amount, foreign }]) => ({
