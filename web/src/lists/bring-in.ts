@@ -3,7 +3,7 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Title } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
 import { forkJoin, of, Subject, timer, type Observable } from 'rxjs';
-import { catchError, map, mergeMap, startWith, switchMap } from 'rxjs/operators';
+import { catchError, exhaustMap, map, mergeMap, startWith, switchMap } from 'rxjs/operators';
 import type * as z from 'zod';
 import { keptList, KEPT_LISTS } from '@core/lists';
 import * as contract from '@api/lists';
@@ -222,16 +222,22 @@ export class BringInPage {
     this.asked
       .pipe(
         startWith(undefined),
-        switchMap(() => timer(0, BEAT_MS)),
-        // Where nothing is worked at, nothing is asked for.
-        switchMap((beat) => (beat === 0 || this.works() ? this.api.call(contract.listBroughtIn) : of(null))),
-        catchError((error: unknown) => {
-          this.refusals.set(refusalsOf(error));
-          return of(null);
-        }),
+        // Where nothing is worked at, nothing is asked for; an answer that takes longer than a beat is waited for.
+        switchMap(() =>
+          timer(0, BEAT_MS).pipe(exhaustMap((beat) => (beat === 0 || this.works() ? this.listed() : of(null)))),
+        ),
         takeUntilDestroyed(),
       )
       .subscribe((found) => found && this.show(found.rows));
+  }
+
+  private listed() {
+    return this.api.call(contract.listBroughtIn).pipe(
+      catchError((error: unknown) => {
+        this.refusals.set(refusalsOf(error));
+        return of(null);
+      }),
+    );
   }
 
   protected labelOf(list: string): string {
