@@ -257,19 +257,17 @@ function effectsOf(
     purchase.currency,
   );
   const own = ownTotals(totals.net, totals.tax, exchange);
+  const differences = (drop: boolean): Part[] =>
+    matched
+      .filter((line) => line.drop === drop)
+      .map((line) => ({
+        id: line.purchaseLineId,
+        worth: { amount: dec(line.net).minus(line.receivedValue), own: dec(line.priceDifference) },
+      }));
   const difference = (drop: boolean): Both => {
-    const its = matched.filter((line) => line.drop === drop);
-    return {
-      amount: sum(its.map((line) => dec(line.net).minus(line.receivedValue))),
-      own: sum(its.map((line) => dec(line.priceDifference))),
-    };
+    const worths = differences(drop).map(({ worth }) => worth);
+    return { amount: sum(worths.map(({ amount }) => amount)), own: sum(worths.map(({ own }) => own)) };
   };
-  const dropParts = matched
-    .filter(({ drop }) => drop)
-    .map((line) => ({
-      id: line.purchaseLineId,
-      worth: { amount: dec(line.net).minus(line.receivedValue), own: dec(line.priceDifference) },
-    }));
   return {
     purchaseId: purchase.id,
     vendorId: purchase.vendorId,
@@ -288,7 +286,7 @@ function effectsOf(
         own: sum(matched.map((line) => dec(line.received))),
       },
       dropDifference: difference(true),
-      dropParts,
+      dropParts: differences(true),
       stockDifference: difference(false),
       net: { amount: totals.net, own: dec(own.net) },
       tax: { amount: totals.tax, own: dec(own.tax) },

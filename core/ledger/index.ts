@@ -33,10 +33,9 @@ export {
   netsOf,
   type AccountRole,
   type JournalEntry,
-  type Part,
   type Means,
 } from './journal';
-export { goodsKey, onAccounts, type Goods, type OnAccount, type Share } from './shares';
+export { goodsKey, onAccounts, type Goods, type OnAccount, type Part, type Share } from './shares';
 export { rateRefusals } from './rate';
 export {
   decideCloseMonth,

@@ -1,5 +1,5 @@
 import { assert, dec, negBoth, ownOf, plusBoth, sum, ZERO, type Both, type Dec, type Exchange } from '@core/kernel';
-import { sharesOf, type Goods, type Share } from './shares';
+import { sharesOf, type Goods, type Part, type Share } from './shares';
 
 /** What an account is for; each company maps these to accounts of its own. */
 export const ACCOUNT_ROLES = [
@@ -51,12 +51,6 @@ interface Posting {
   amount: Dec;
   foreign: Dec | null;
   shares?: readonly Share[];
-}
-
-/** What of an amount is of an item, or of what a line is of. */
-export interface Part {
-  id: number;
-  worth: Both;
 }
 
 const shared = (posting: Posting, by: Goods['by'], parts: readonly Part[], side: 'debit' | 'credit'): Posting =>

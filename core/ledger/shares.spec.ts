@@ -24,7 +24,7 @@ const shown = (entry: Pick<JournalEntry, 'amount' | 'foreign' | 'shares'>) =>
   onAccounts(entry, accountOf, USUAL).map(
     ({ accountId, amount, foreign }) => `${accountId}: ${amount}${foreign === null ? '' : ` (${foreign})`}`,
   );
-const item = (id: number, amount: string, foreign: string | null = null) => ({
+const item = (id: number, amount: string, foreign = '0') => ({
   by: 'item' as const,
   id,
   amount,

@@ -6,20 +6,22 @@ export interface Goods {
   id: number;
 }
 
-/** What of an entry is of some goods, on the same side of it; `foreign` is null where the entry has none. */
+/** What of an amount is of an item, or of what a line is of. */
+export interface Part {
+  id: number;
+  worth: Both;
+}
+
+/** What of an entry is of some goods, on the same side of it; `foreign` is nothing where the entry has none. */
 export interface Share extends Goods {
   amount: string;
-  foreign: string | null;
+  foreign: string;
 }
 
 export const goodsKey = ({ by, id }: Goods): string => `${by} ${id}`;
 
 /** Shares of goods in both currencies, of an entry that credits or debits them. */
-export const sharesOf = (
-  by: Goods['by'],
-  parts: readonly { id: number; worth: Both }[],
-  side: 'debit' | 'credit',
-): Share[] =>
+export const sharesOf = (by: Goods['by'], parts: readonly Part[], side: 'debit' | 'credit'): Share[] =>
   parts.map(({ id, worth }) => {
     const [amount, foreign] = side === 'debit' ? [worth.own, worth.amount] : [worth.own.neg(), worth.amount.neg()];
     return { by, id, amount: amount.toFixed(), foreign: foreign.toFixed() };
@@ -48,7 +50,7 @@ export function onAccounts(
     const known = placed.get(accountId) ?? { amount: ZERO, foreign: ZERO };
     placed.set(accountId, { amount: known.amount.plus(amount), foreign: known.foreign.plus(foreign) });
   };
-  for (const share of shares) add(accountOf(share) ?? usual, dec(share.amount), dec(share.foreign ?? '0'));
+  for (const share of shares) add(accountOf(share) ?? usual, dec(share.amount), dec(share.foreign));
   const left = dec(entry.amount).minus(sum([...placed.values()].map(({ amount }) => amount)));
   const foreignLeft = dec(entry.foreign ?? '0').minus(sum([...placed.values()].map(({ foreign }) => foreign)));
   const [largest] = [...placed].sort(([, a], [, b]) => b.amount.abs().cmp(a.amount.abs()));

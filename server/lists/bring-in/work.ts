@@ -82,50 +82,55 @@ async function workAt(database: Database, run: Claimed, stopping: () => boolean)
     return looked;
   };
   let next = lookAhead(0);
-  for (const [at, { no, rows }] of parts.entries()) {
-    if (stopping()) return;
-    const { lines, found: ahead } = (await next)!;
-    next = lookAhead(at + 1);
-    const found =
-      state === 'looking'
-        ? { ...ahead, refused: [] }
-        : await takePart(database, run, lines, `bring-in-${id}-${no}`, doer, ahead);
-    const { refused } = found;
-    const typed = (line: number, field: string) => lines.find((each) => each.line === line)?.cells[field];
-    const problems = [
-      ...found.problems.map(({ line, field, refusal }) =>
-        problemOf(run.list, line, field, refusal, false, typed(line, field)),
-      ),
-      ...refused.map((refusal) => problemOf(run.list, 0, '', refusal, false)),
-      ...found.words.map(({ line, field, refusal }) =>
-        problemOf(run.list, line, field, refusal, true, typed(line, field)),
-      ),
-    ];
-    const bad = found.bad + (refused.length > 0 ? found.fresh + found.changed : 0);
-    const still = await database.transaction(async (tx) => {
-      await tx.run(
-        'UPDATE bring_in_part SET done_in = ?, problems = ? WHERE company_id = ? AND bring_in_id = ? AND no = ? AND done_in <> ?',
-        [state, JSON.stringify(problems.slice(0, MOST_TOLD)), companyId, id, no, state],
-      );
-      return tx.run(
-        `UPDATE bring_in SET beat_at = NOW(3), done = done + ?, fresh = fresh + ?, changed = changed + ?, alike = alike + ?, bad = bad + ?
-          WHERE company_id = ? AND id = ? AND state = ?`,
-        [
-          rows,
-          refused.length > 0 ? 0 : found.fresh,
-          refused.length > 0 ? 0 : found.changed,
-          found.same,
-          bad,
-          companyId,
-          id,
-          state,
-        ],
-      );
-    });
-    // Somebody stopped it.
-    if (still === 0) return;
-    // All of it or nothing more of it: the lines that were taken before stay, and are the same the next time.
-    if (state === 'taking' && bad > 0 && !run.goodOnly) break;
+  try {
+    for (const [at, { no, rows }] of parts.entries()) {
+      if (stopping()) return;
+      const { lines, found: ahead } = (await next)!;
+      next = lookAhead(at + 1);
+      const found =
+        state === 'looking'
+          ? { ...ahead, refused: [] }
+          : await takePart(database, run, lines, `bring-in-${id}-${no}`, doer, ahead);
+      const { refused } = found;
+      const typed = (line: number, field: string) => lines.find((each) => each.line === line)?.cells[field];
+      const problems = [
+        ...found.problems.map(({ line, field, refusal }) =>
+          problemOf(run.list, line, field, refusal, false, typed(line, field)),
+        ),
+        ...refused.map((refusal) => problemOf(run.list, 0, '', refusal, false)),
+        ...found.words.map(({ line, field, refusal }) =>
+          problemOf(run.list, line, field, refusal, true, typed(line, field)),
+        ),
+      ];
+      const bad = found.bad + (refused.length > 0 ? found.fresh + found.changed : 0);
+      const still = await database.transaction(async (tx) => {
+        await tx.run(
+          'UPDATE bring_in_part SET done_in = ?, problems = ? WHERE company_id = ? AND bring_in_id = ? AND no = ? AND done_in <> ?',
+          [state, JSON.stringify(problems.slice(0, MOST_TOLD)), companyId, id, no, state],
+        );
+        return tx.run(
+          `UPDATE bring_in SET beat_at = NOW(3), done = done + ?, fresh = fresh + ?, changed = changed + ?, alike = alike + ?, bad = bad + ?
+            WHERE company_id = ? AND id = ? AND state = ?`,
+          [
+            rows,
+            refused.length > 0 ? 0 : found.fresh,
+            refused.length > 0 ? 0 : found.changed,
+            found.same,
+            bad,
+            companyId,
+            id,
+            state,
+          ],
+        );
+      });
+      // Somebody stopped it.
+      if (still === 0) return;
+      // All of it or nothing more of it: the lines that were taken before stay, and are the same the next time.
+      if (state === 'taking' && bad > 0 && !run.goodOnly) break;
+    }
+  } finally {
+    // Nothing goes on behind a file that is left.
+    await next?.catch(() => undefined);
   }
   await database.run('UPDATE bring_in SET state = ?, beat_at = NULL WHERE company_id = ? AND id = ? AND state = ?', [
     state === 'looking' ? 'ready' : 'taken',

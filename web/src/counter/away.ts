@@ -143,7 +143,7 @@ export class AwayPage {
   protected readonly words = awayWords;
   protected readonly total = ({ lines, currency }: AwaySale) =>
     money(awayDue(lines, currency).total.toFixed(), currency);
-  protected readonly moment = (at: string) => moment(at);
+  protected readonly moment = moment;
   protected readonly orderOf = ({ sell }: AwaySale) => sell?.orders[0]?.id ?? null;
   protected readonly lineAmount = ({ item, quantity: many }: AwayLine) =>
     money(dec(many).times(item.price).toFixed(), this.currency());

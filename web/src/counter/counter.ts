@@ -424,7 +424,7 @@ export class CounterPage {
   protected readonly price = (value: string) => price(value, this.currency());
   protected readonly quantity = quantity;
   protected readonly counted = counted;
-  protected readonly moment = (at: string) => moment(at);
+  protected readonly moment = moment;
   protected readonly day = (value: string) => day(value, this.session.workDate());
   protected readonly pathOf = pathOf;
   protected readonly isLater = (line: TillLine) => line.shipDate > this.session.workDate();
